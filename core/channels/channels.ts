@@ -1,0 +1,61 @@
+import type { UnitName } from '../units/units.ts';
+
+/**
+ * The channels that Suvok knows by name, the unit each is kept in, and how a
+ * person reads it. Any other name is a custom channel: kept and shown, never judged.
+ */
+export const knownChannels = {
+  time: { unit: 's', label: 'Time' },
+  rollerSpeed: { unit: 'rad/s', label: 'Roller speed' },
+  hubSpeed: { unit: 'rad/s', label: 'Hub speed' },
+  surfaceSpeed: { unit: 'm/s', label: 'Surface speed' },
+  absorberTorque: { unit: 'N·m', label: 'Absorber torque' },
+  engineSpeed: { unit: 'rpm', label: 'Engine speed' },
+  throttle: { unit: '%', label: 'Throttle' },
+  lambda: { unit: '–', label: 'λ' },
+  lambdaTarget: { unit: '–', label: 'λ target' },
+  manifoldPressure: { unit: 'kPa', label: 'Manifold pressure' },
+  boost: { unit: 'kPa', label: 'Boost' },
+  intakeTemperature: { unit: '°C', label: 'Intake' },
+  coolantTemperature: { unit: '°C', label: 'Coolant' },
+  oilTemperature: { unit: '°C', label: 'Oil' },
+  exhaustTemperature: { unit: '°C', label: 'Exhaust' },
+  oilPressure: { unit: 'kPa', label: 'Oil pressure' },
+  fuelPressure: { unit: 'kPa', label: 'Fuel pressure' },
+  railPressure: { unit: 'MPa', label: 'Rail pressure' },
+  injectorPulse: { unit: 'ms', label: 'Injector pulse' },
+  injectorDuty: { unit: '%', label: 'Injector duty' },
+  ignitionAdvance: { unit: '°BTDC', label: 'Ignition' },
+  knockRetard: { unit: '°', label: 'Knock retard' },
+  ethanolContent: { unit: '%vol', label: 'Ethanol' },
+  batteryVoltage: { unit: 'V', label: 'Battery' },
+  airMassFlow: { unit: 'g/s', label: 'Air mass flow' },
+  airFlowSensor: { unit: 'V', label: 'Air flow sensor' },
+  crankcasePressure: { unit: 'kPa', label: 'Crankcase' },
+  airTemperature: { unit: '°C', label: 'Air temperature' },
+  airPressure: { unit: 'hPa', label: 'Air pressure' },
+  relativeHumidity: { unit: '%', label: 'Humidity' },
+} as const satisfies Record<string, { unit: UnitName; label: string }>;
+
+export type KnownChannel = keyof typeof knownChannels;
+
+/** The channels that figures are made from: a bad cell in one costs its row, a strange unit refuses the file. */
+export const neededChannels: readonly KnownChannel[] = [
+  'time',
+  'rollerSpeed',
+  'hubSpeed',
+  'surfaceSpeed',
+  'absorberTorque',
+  'engineSpeed',
+];
+
+const folded = new Map(Object.keys(knownChannels).map((name) => [fold(name), name as KnownChannel]));
+
+function fold(name: string): string {
+  return name.toLowerCase().replace(/[\s_-]/g, '');
+}
+
+/** The known channel that a column heading means (`Roller speed`, `roller_speed`), or undefined. */
+export function knownChannelNamed(name: string): KnownChannel | undefined {
+  return folded.get(fold(name));
+}

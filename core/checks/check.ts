@@ -1,0 +1,12 @@
+/** How much a check matters: worth knowing, to be minded, or a reason to stop. */
+export type Severity = 'note' | 'mind' | 'stop';
+
+/** What a check found on a run, where, and a sentence for the person reading it. */
+export interface Finding {
+  id: string;
+  severity: Severity;
+  /** Engine speed at which it begins and ends, rpm; absent when it concerns the whole run. */
+  fromRpm?: number;
+  toRpm?: number;
+  message: string;
+}

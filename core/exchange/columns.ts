@@ -1,0 +1,71 @@
+import { knownChannelNamed, knownChannels, neededChannels, type KnownChannel } from '../channels/channels.ts';
+import { Refusal } from '../refusal.ts';
+import { convert, dimensionOf, unitFromSpelling, type UnitName } from '../units/units.ts';
+
+/** What a column of a file becomes: a channel's name, the unit it is kept in, and how its numbers get there. */
+export interface Column {
+  index: number;
+  name: string;
+  unit: string;
+  needed: boolean;
+  toChannelUnit(value: number): number;
+}
+
+/**
+ * Reads the header of a recording: `name [unit]` a column.
+ *
+ * @returns the columns to keep and remarks about what was taken otherwise than written
+ * @throws Refusal when there is no time or no speed, or a needed channel has a unit that is not known
+ */
+export function columnsOf(header: readonly string[]): { columns: Column[]; remarks: string[] } {
+  const remarks: string[] = [];
+  const columns: Column[] = [];
+  header.forEach((heading, index) => {
+    const { name, unit } = headingParts(heading);
+    if (name === '') return;
+    const known = knownChannelNamed(name);
+    const column = known ? knownColumn(index, known, unit, remarks) : customColumn(index, name, unit, remarks);
+    if (columns.some((earlier) => earlier.name === column.name)) {
+      remarks.push(`A second column "${column.name}" was left out.`);
+      return;
+    }
+    columns.push(column);
+  });
+  const has = (name: KnownChannel) => columns.some((column) => column.name === name);
+  if (!has('time')) throw new Refusal('The file has no "time" column; one is needed, such as "time [s]".');
+  if (!has('rollerSpeed') && !has('hubSpeed') && !has('surfaceSpeed')) {
+    throw new Refusal(
+      'The file has no speed: a "rollerSpeed", "hubSpeed" or "surfaceSpeed" column is needed, such as "rollerSpeed [rad/s]".',
+    );
+  }
+  return { columns, remarks };
+}
+
+function headingParts(heading: string): { name: string; unit: string | undefined } {
+  const match = /^(.*?)\s*[[(]([^\])]*)[\])]\s*$/.exec(heading);
+  return match ? { name: match[1]!.trim(), unit: match[2]!.trim() } : { name: heading.trim(), unit: undefined };
+}
+
+function customColumn(index: number, name: string, unit: string | undefined, remarks: string[]): Column {
+  remarks.push(`The column "${name}" is not a channel that Suvok knows; it was kept as it is.`);
+  return { index, name, unit: unit ?? '', needed: false, toChannelUnit: (value) => value };
+}
+
+function knownColumn(index: number, name: KnownChannel, written: string | undefined, remarks: string[]): Column {
+  const unit: UnitName = knownChannels[name].unit;
+  const needed = neededChannels.includes(name);
+  if (written === undefined) {
+    if (unit !== '–') remarks.push(`The column "${name}" names no unit; ${unit} was taken.`);
+    return { index, name, unit, needed, toChannelUnit: (value) => value };
+  }
+  const source = unitFromSpelling(written);
+  if (source !== undefined && dimensionOf(source) === dimensionOf(unit)) {
+    return { index, name, unit, needed, toChannelUnit: (value) => convert(value, source, unit) };
+  }
+  if (needed) {
+    throw new Refusal(
+      `The unit "${written}" of the column "${name}" is not known; write it in ${unit} or a unit of the same kind.`,
+    );
+  }
+  return customColumn(index, name, written, remarks);
+}

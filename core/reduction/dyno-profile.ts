@@ -1,0 +1,27 @@
+/** The machine's own losses as a torque over drum speed ω: a + b·ω + c·ω² (N·m, ω in rad/s). */
+export interface LossCurve {
+  aNm: number;
+  bNmPerRadS: number;
+  cNmPerRadS2: number;
+}
+
+export type DynoKind = 'inertia-roller' | 'loaded-roller' | 'hub';
+
+/** What a figure needs to know about the machine. Copied into every run, so that later changes alter nothing old. */
+export interface DynoProfile {
+  kind: DynoKind;
+  /** Drum-side inertia, kg·m². */
+  inertiaKgM2: number;
+  /** Drum radius, m; rollers only. */
+  radiusM?: number | undefined;
+  parasitic: LossCurve;
+  /** Absorber torque that is already in the recording while coasting; kept for the record, never added. */
+  coastAbsorberNm?: number | undefined;
+  /** First-order time constant of the load cell, s. */
+  loadCellLagS?: number | undefined;
+}
+
+/** Loss torque in N·m at a drum speed in rad/s. */
+export function lossTorque(losses: LossCurve, speedRadS: number): number {
+  return losses.aNm + losses.bNmPerRadS * speedRadS + losses.cNmPerRadS2 * speedRadS * speedRadS;
+}

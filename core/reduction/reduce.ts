@@ -1,0 +1,111 @@
+import { correctionOf, type Correction, type StandardId } from '../air/correction.ts';
+import type { Air } from '../air/air.ts';
+import { airMissing, airOutsideStandard } from '../checks/air-checks.ts';
+import type { Finding } from '../checks/check.ts';
+import { cutRun, stillClimbing } from '../checks/cut-run.ts';
+import { gridBetween } from '../curve/grid.ts';
+import { peakOf, type Peak } from '../curve/peak.ts';
+import type { Recording } from '../recording/recording.ts';
+import { Refusal } from '../refusal.ts';
+import { rpmPerRadS } from '../units/units.ts';
+import { autoSpan } from './auto-span.ts';
+import { driveOf } from './drive.ts';
+import type { DynoProfile } from './dyno-profile.ts';
+import { findSweep } from './sweep.ts';
+import { sweepDrive, torqueFrom, weightsAt, type SweepDrive } from './torque-fit.ts';
+
+/** The settings that a curve follows; never baked into what is stored. */
+export interface ViewSettings {
+  standard: StandardId;
+  /** 0 to 1: share of the correction that is applied. */
+  share: number;
+  /** Span of engine speed that a point of the curve is fitted over, rpm; 0 for none. */
+  spanRpm: number;
+  /** Step of the engine-speed grid, rpm. */
+  gridRpm: number;
+}
+
+export const usualGridRpm = 25;
+
+/** A run's power and torque over engine speed. All arrays of one length. */
+export interface Curve {
+  engineSpeedRpm: Float64Array;
+  /** Corrected power at the roller or hub. */
+  powerKw: Float64Array;
+  uncorrectedPowerKw: Float64Array;
+  /** Corrected, engine-referred: power ÷ engine angular speed. */
+  torqueNm: Float64Array;
+  correction: Correction;
+  spanRpm: number;
+  engineSpeedFrom: 'pickup' | 'ratio';
+  sweep: { startS: number; endS: number; startRpm: number; endRpm: number };
+  peakPower: Peak;
+  peakTorque: Peak;
+  checks: Finding[];
+}
+
+/**
+ * Finds the sweep in a recording and makes it ready for curves at any settings.
+ *
+ * @param engineToDrumRatio engine speed ÷ drum speed, for recordings without a pickup
+ * @throws Refusal when a channel is missing or no sweep is found
+ */
+export function preparedSweep(recording: Recording, dyno: DynoProfile, engineToDrumRatio?: number): SweepDrive {
+  const drive = driveOf(recording, dyno, engineToDrumRatio);
+  return sweepDrive(drive, dyno, findSweep(drive));
+}
+
+/**
+ * The curve of one sweep at the given settings.
+ * @throws Refusal when the sweep is too short to hold two grid points
+ */
+export function curveOf(run: SweepDrive, air: Air | undefined, settings: ViewSettings): Curve {
+  const { powerKw: uncorrectedPowerKw, engineSpeedRpm } = uncorrectedPower(run, settings);
+  if (engineSpeedRpm.length < 2) {
+    throw new Refusal(
+      `The sweep runs only from ${Math.round(run.startRpm)} to ${Math.round(run.endRpm)} rpm: too short for a curve.`,
+    );
+  }
+  const correction = correctionOf(settings.standard, air, settings.share);
+  const powerKw = uncorrectedPowerKw.map((value) => value * correction.factor);
+  const torqueNm = powerKw.map((value, index) => (value * 1000 * rpmPerRadS) / engineSpeedRpm[index]!);
+  const peakPower = peakOf(engineSpeedRpm, powerKw);
+  const found = [
+    airMissing(air, settings.standard),
+    airOutsideStandard(correction),
+    cutRun(run.sweep, run.endRpm),
+    stillClimbing(peakPower),
+  ];
+  return {
+    engineSpeedRpm,
+    powerKw,
+    uncorrectedPowerKw,
+    torqueNm,
+    correction,
+    spanRpm: settings.spanRpm,
+    engineSpeedFrom: run.drive.engineSpeedFrom,
+    sweep: { startS: run.sweep.startS, endS: run.sweep.endS, startRpm: run.startRpm, endRpm: run.endRpm },
+    peakPower,
+    peakTorque: peakOf(engineSpeedRpm, torqueNm),
+    checks: found.filter((finding) => finding !== undefined),
+  };
+}
+
+function uncorrectedPower(run: SweepDrive, settings: ViewSettings) {
+  const grid = gridBetween(run.startRpm, run.endRpm, settings.gridRpm);
+  const rpm: number[] = [];
+  const powerKw: number[] = [];
+  for (const at of grid) {
+    const fit = weightsAt(run, at, settings.spanRpm);
+    if (!fit) continue;
+    const { torqueNm, speedRadS } = torqueFrom(run, fit);
+    rpm.push(at);
+    powerKw.push((torqueNm * speedRadS) / 1000);
+  }
+  return { engineSpeedRpm: Float64Array.from(rpm), powerKw: Float64Array.from(powerKw) };
+}
+
+/** The span that *auto* stands for, jointly for the sweeps given, rpm. */
+export function resolvedSpan(smoothing: number | 'auto', runs: readonly SweepDrive[]): number {
+  return smoothing === 'auto' ? autoSpan(runs) : smoothing;
+}

@@ -1,0 +1,45 @@
+/**
+ * Straight-line fits in a window moving over unevenly spaced samples, in
+ * time proportional to the number of samples.
+ *
+ * @param x rising
+ * @param y of the same length; NaN values are left out
+ * @param span width of the window, in units of x; narrower at the ends
+ * @returns the line's value and slope at each x; NaN where a window holds fewer than three usable samples
+ */
+export function slopes(x: Float64Array, y: Float64Array, span: number): { value: Float64Array; slope: Float64Array } {
+  const count = x.length;
+  const value = new Float64Array(count);
+  const slope = new Float64Array(count);
+  const origin = x[0] ?? 0;
+  let n = 0;
+  let sx = 0;
+  let sy = 0;
+  let sxx = 0;
+  let sxy = 0;
+  const add = (index: number, sign: 1 | -1) => {
+    const height = y[index]!;
+    if (Number.isNaN(height)) return;
+    const place = x[index]! - origin;
+    n += sign;
+    sx += sign * place;
+    sy += sign * height;
+    sxx += sign * place * place;
+    sxy += sign * place * height;
+  };
+  let first = 0;
+  let next = 0;
+  for (let index = 0; index < count; index++) {
+    while (next < count && x[next]! <= x[index]! + span / 2) add(next++, 1);
+    while (x[first]! < x[index]! - span / 2) add(first++, -1);
+    const spread = n * sxx - sx * sx;
+    if (n < 3 || spread <= 0) {
+      value[index] = NaN;
+      slope[index] = NaN;
+      continue;
+    }
+    slope[index] = (n * sxy - sx * sy) / spread;
+    value[index] = (sy - slope[index]! * sx) / n + slope[index]! * (x[index]! - origin);
+  }
+  return { value, slope };
+}

@@ -1,0 +1,69 @@
+import boundaries from 'eslint-plugin-boundaries';
+import reactHooks from 'eslint-plugin-react-hooks';
+import tseslint from 'typescript-eslint';
+
+/** The folders of docs/design and who may import whom: one way only. */
+const areas = ['core', 'contract', 'server', 'web', 'simulator', 'cli', 'launch', 'bench', 'e2e'];
+const allowed = {
+  'core-units': ['core-units'],
+  core: ['core', 'core-units'],
+  contract: ['contract', 'core-units'],
+  server: ['server', 'contract', 'core', 'core-units'],
+  web: ['web', 'contract', 'core', 'core-units'],
+  simulator: ['simulator', 'contract'],
+  cli: ['cli', 'contract', 'core', 'core-units'],
+  launch: ['launch', 'contract'],
+  bench: ['bench', 'contract', 'core', 'core-units', 'launch'],
+  e2e: ['e2e', 'contract', 'core', 'core-units', 'launch'],
+};
+
+export default tseslint.config(
+  { ignores: ['node_modules', 'dist', 'data', 'coverage', 'test-results', 'playwright-report'] },
+  ...tseslint.configs.recommended,
+  {
+    files: ['**/*.{ts,tsx}'],
+    plugins: { boundaries, 'react-hooks': reactHooks },
+    settings: {
+      'import/resolver': { typescript: { alwaysTryTypes: false } },
+      'boundaries/elements': [
+        { type: 'core-units', pattern: 'core/units' },
+        ...areas.map((area) => ({ type: area, pattern: area })),
+      ],
+    },
+    rules: {
+      ...reactHooks.configs.recommended.rules,
+      'boundaries/dependencies': [
+        'error',
+        {
+          default: 'disallow',
+          message: '{{from.element.type}} must not import {{to.element.type}}: imports run one way (see README, where things are).',
+          policies: Object.entries(allowed).map(([from, allow]) => ({
+            from: { element: { type: from } },
+            allow: allow.map((type) => ({ to: { element: { type } } })),
+          })),
+        },
+      ],
+      'boundaries/no-unknown-dependencies': 'error',
+      '@typescript-eslint/consistent-type-imports': 'error',
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      'no-console': ['error', { allow: ['error'] }],
+      eqeqeq: 'error',
+    },
+  },
+  {
+    files: ['core/**/*.ts'],
+    ignores: ['core/**/*.test.ts', 'core/testing/**'],
+    rules: {
+      // The core is pure: no interface, no machine, no clock, no chance.
+      'no-restricted-imports': ['error', { patterns: ['node:*', 'react*', '@mantine/*', 'pg', 'express', 'chart.js', 'zustand'] }],
+      'no-restricted-globals': ['error', 'window', 'document', 'process', 'performance', 'fetch', 'setTimeout', 'localStorage'],
+      'no-restricted-properties': [
+        'error',
+        { object: 'Math', property: 'random' },
+        { object: 'Date', property: 'now' },
+      ],
+    },
+  },
+  { files: ['launch/**', 'cli/**', 'bench/**', 'simulator/**'], rules: { 'no-console': 'off' } },
+  { files: ['**/*.cjs'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
+);
