@@ -8,7 +8,7 @@ export const candidateSpans = [60, 80, 105, 140, 180, 240, 320, 420, 550] as con
 /** Places in the sweep at which the spans are compared. */
 const places = 48;
 /** How many standard errors a difference must exceed its expectation by before it counts as lost detail. */
-const caution = 3;
+const caution = 2.5;
 
 /**
  * The span that leaves the least estimated error over the sweeps given,

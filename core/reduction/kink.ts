@@ -1,8 +1,8 @@
 import { firstNotBelow } from '../recording/search.ts';
 
-/** How far to each side of the guess the kink is looked for, and how much trace each line is fitted to, s. */
+/** How far to each side of the guess the kink is looked for, and how much trace to each side is fitted, s. */
 const searchS = 0.35;
-const armS = 0.4;
+const fittedS = 0.55;
 
 /**
  * The time at which a trace changes slope most sharply near a guess: two
@@ -17,17 +17,15 @@ export function kinkTime(
   guessS: number,
   direction: 'rising' | 'falling',
 ): number | undefined {
-  const first = firstNotBelow(time, guessS - searchS - armS);
-  const last = firstNotBelow(time, guessS + searchS + armS) - 1;
+  const from = firstNotBelow(time, guessS - fittedS);
+  const to = Math.min(firstNotBelow(time, guessS + fittedS), time.length) - 1;
   let best: { time: number; residual: number } | undefined;
-  for (let at = firstNotBelow(time, guessS - searchS); at <= last && time[at]! <= guessS + searchS; at++) {
-    const from = Math.max(first, firstNotBelow(time, time[at]! - armS));
-    const to = Math.min(last, firstNotBelow(time, time[at]! + armS) - 1);
-    if (at - from < 3 || to - at < 3) continue;
+  for (let at = firstNotBelow(time, guessS - searchS); at <= to - 3 && time[at]! <= guessS + searchS; at++) {
+    if (at - from < 3) continue;
     const hinge = hingeFit(time, values, from, to, time[at]!);
     if (!hinge || (direction === 'rising' ? hinge.bend <= 0 : hinge.bend >= 0)) continue;
-    const residual = hinge.residual / (to - from + 1);
-    if (!best || residual < best.residual) best = { time: time[at]!, residual };
+    // Every hinge is judged on the same stretch, or a quiet one beside the kink would win.
+    if (!best || hinge.residual < best.residual) best = { time: time[at]!, residual: hinge.residual };
   }
   return best?.time;
 }

@@ -23,9 +23,9 @@ const bridgedBreakS = 0.25;
 const leastDurationS = 1;
 const leastRise = 0.12;
 /** Time after throttle open in which the driveline winds up and shuffles, s. */
-export const tipInSettleS = 0.4;
+export const tipInSettleS = 0.3;
 /** Kept clear of the lift itself, s. */
-const liftMarginS = 0.015;
+const liftMarginS = 0.06;
 /** Share of full throttle that counts as open. */
 const openThrottleShare = 0.9;
 

@@ -1,0 +1,93 @@
+import { z } from 'zod';
+import { dynoFile } from './files.ts';
+
+/** The open protocol between instruments and Suvok; described in docs/bench-link.md. */
+export const benchLinkProtocol = 1;
+/** A line longer than this is rubbish. */
+export const longestLine = 65_536;
+
+export const dynoKinds = ['inertia-roller', 'loaded-roller', 'hub'] as const;
+export const deviceKinds = [...dynoKinds, 'weather', 'engine-logger'] as const;
+export type DeviceKind = (typeof deviceKinds)[number];
+
+export const channelDeclaration = z.object({
+  name: z.string().min(1).max(64),
+  unit: z.string().max(16),
+});
+
+export const helloMessage = z
+  .object({
+    type: z.literal('hello'),
+    protocol: z.literal(benchLinkProtocol),
+    device: z.string().min(1).max(64),
+    name: z.string().min(1).max(80).optional(),
+    kind: z.enum(deviceKinds),
+    channels: z.array(channelDeclaration).min(1).max(64),
+    rateHz: z.number().positive().max(20_000).optional(),
+    commands: z.array(z.enum(['configure', 'arm', 'hold', 'sweep', 'stop'])).default([]),
+    /** Dynos only, and needed there: the machine. */
+    dyno: dynoFile.optional(),
+    /** Engine speed ÷ drum speed, for a dyno without a pickup. */
+    engineToDrumRatio: z.number().positive().optional(),
+    /** Wall time at device time 0, for a device that plays something back. */
+    startedAt: z.iso.datetime({ offset: true }).optional(),
+  })
+  .refine((hello) => hello.dyno !== undefined || hello.kind === 'weather' || hello.kind === 'engine-logger', {
+    message: 'a dyno must describe itself in "dyno"',
+    path: ['dyno'],
+  });
+export type Hello = z.infer<typeof helloMessage>;
+
+export const frameMessage = z.object({
+  type: z.literal('frame'),
+  sequence: z.int().nonnegative(),
+  /** Device time, s. */
+  time: z.number(),
+  /** One for each declared channel, in that order; null where nothing was read. */
+  values: z.array(z.number().nullable()).max(64),
+});
+export type Frame = z.infer<typeof frameMessage>;
+
+export const eventMessage = z.object({
+  type: z.literal('event'),
+  time: z.number().optional(),
+  text: z.string().min(1).max(500),
+});
+
+export const statusMessage = z.object({
+  type: z.literal('status'),
+  state: z.enum(['ready', 'busy', 'fault']),
+  text: z.string().max(500).optional(),
+});
+
+export const deviceMessage = z.discriminatedUnion('type', [helloMessage, frameMessage, eventMessage, statusMessage]);
+export type DeviceMessage = z.infer<typeof deviceMessage>;
+
+export const changeItem = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('ignition'), deltaDeg: z.number(), aboveRpm: z.number().positive().optional() }),
+  z.object({ kind: z.literal('intake-length'), deltaMm: z.number() }),
+]);
+
+export const suvokMessage = z.discriminatedUnion('type', [
+  z.object({
+    type: z.literal('configure'),
+    vehicle: z.string(),
+    setup: z.string(),
+    /** Every numeric item on the way from the first setup to this one. */
+    items: z.array(changeItem),
+    gear: z.string().optional(),
+  }),
+  z.object({ type: z.literal('arm') }),
+  z.object({ type: z.literal('hold'), engineSpeedRpm: z.number().positive() }),
+  z.object({
+    type: z.literal('sweep'),
+    /** Device time to let pass first, s. */
+    afterS: z.number().nonnegative().optional(),
+    fromRpm: z.number().positive().optional(),
+    toRpm: z.number().positive().optional(),
+  }),
+  z.object({ type: z.literal('stop') }),
+  z.object({ type: z.literal('problem'), text: z.string() }),
+]);
+export type SuvokMessage = z.infer<typeof suvokMessage>;
+export type ConfigureMessage = Extract<SuvokMessage, { type: 'configure' }>;

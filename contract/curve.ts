@@ -1,0 +1,27 @@
+import { z } from 'zod';
+
+/** A run's curve as JSON: what `suvok reduce` prints and what the server answers. */
+const peak = { rpm: z.number(), atEdge: z.boolean() };
+
+export const curveJson = z.object({
+  engineSpeedRpm: z.array(z.number()),
+  powerKw: z.array(z.number()),
+  uncorrectedPowerKw: z.array(z.number()),
+  torqueNm: z.array(z.number()),
+  correction: z.object({ standard: z.string(), factor: z.number(), valid: z.boolean() }),
+  smoothing: z.object({ spanRpm: z.union([z.number(), z.tuple([z.number(), z.number()])]), auto: z.boolean() }),
+  sweep: z.object({ startS: z.number(), endS: z.number(), startRpm: z.number(), endRpm: z.number() }),
+  engineSpeedFrom: z.enum(['pickup', 'ratio']),
+  peakPower: z.object({ kw: z.number(), ...peak }),
+  peakTorque: z.object({ nm: z.number(), ...peak }),
+  checks: z.array(
+    z.object({
+      id: z.string(),
+      severity: z.enum(['note', 'mind', 'stop']),
+      fromRpm: z.number().nullable(),
+      toRpm: z.number().nullable(),
+      message: z.string(),
+    }),
+  ),
+});
+export type CurveJson = z.infer<typeof curveJson>;

@@ -1,0 +1,30 @@
+import { z } from 'zod';
+
+/** `dyno.json`: what a recording's figures need to know about the machine that made it. */
+export const dynoFile = z.object({
+  kind: z.enum(['inertia-roller', 'loaded-roller', 'hub']),
+  inertiaKgM2: z.number().positive(),
+  radiusM: z.number().positive().optional(),
+  coastAbsorberNm: z.number().optional(),
+  parasitic: z
+    .object({ aNm: z.number(), bNmPerRadS: z.number(), cNmPerRadS2: z.number() })
+    .default({ aNm: 0, bNmPerRadS: 0, cNmPerRadS2: 0 }),
+  loadCellLagS: z.number().nonnegative().optional(),
+});
+export type DynoFile = z.infer<typeof dynoFile>;
+
+/** `air.json`: the air at the engine's inlet mouth; station pressure, not sea level. */
+export const airFile = z.object({
+  temperatureC: z.number().min(-60).max(80),
+  pressureHpa: z.number().min(300).max(1200),
+  relativeHumidityPct: z.number().min(0).max(100),
+});
+export type AirFile = z.infer<typeof airFile>;
+
+/** Puts what is wrong with a file's content into one sentence. */
+export function problemIn(error: z.ZodError): string {
+  const issue = error.issues[0];
+  if (!issue) return 'it does not have the expected form';
+  const place = issue.path.length > 0 ? `"${issue.path.join('.')}": ` : '';
+  return place + issue.message.charAt(0).toLowerCase() + issue.message.slice(1);
+}

@@ -1,0 +1,49 @@
+import type { Curve } from '../reduction/reduce.ts';
+
+/**
+ * A curve as plain JSON, figures rounded to what they can mean: power to 1 mW,
+ * torque to 0.1 mN·m. The form is the contract's `curveJson`.
+ */
+export function curveToJson(curve: Curve, auto: boolean) {
+  const rounded = (values: Float64Array, digits: number) => Array.from(values, (value) => round(value, digits));
+  return {
+    engineSpeedRpm: Array.from(curve.engineSpeedRpm),
+    powerKw: rounded(curve.powerKw, 6),
+    uncorrectedPowerKw: rounded(curve.uncorrectedPowerKw, 6),
+    torqueNm: rounded(curve.torqueNm, 4),
+    correction: {
+      standard: curve.correction.standard,
+      factor: round(curve.correction.factor, 6),
+      valid: curve.correction.valid,
+    },
+    smoothing: { spanRpm: curve.spanRpm, auto },
+    sweep: {
+      startS: round(curve.sweep.startS, 4),
+      endS: round(curve.sweep.endS, 4),
+      startRpm: round(curve.sweep.startRpm, 1),
+      endRpm: round(curve.sweep.endRpm, 1),
+    },
+    engineSpeedFrom: curve.engineSpeedFrom,
+    peakPower: {
+      kw: round(curve.peakPower.value, 4),
+      rpm: round(curve.peakPower.rpm, 1),
+      atEdge: curve.peakPower.atEdge !== false,
+    },
+    peakTorque: {
+      nm: round(curve.peakTorque.value, 3),
+      rpm: round(curve.peakTorque.rpm, 1),
+      atEdge: curve.peakTorque.atEdge !== false,
+    },
+    checks: curve.checks.map(({ id, severity, fromRpm = null, toRpm = null, message }) => ({
+      id,
+      severity,
+      fromRpm,
+      toRpm,
+      message,
+    })),
+  };
+}
+
+function round(value: number, digits: number): number {
+  return Number(value.toFixed(digits));
+}

@@ -1,0 +1,154 @@
+import { describe, expect, test } from '@jest/globals';
+import { Refusal } from '../refusal.ts';
+import {
+  chance,
+  generatedRun,
+  normal,
+  testDyno,
+  truePowerKw,
+  usualTorque,
+  type GeneratedRun,
+} from '../testing/generated-run.ts';
+import { curveOf, preparedSweep, resolvedSpan, type Curve } from './reduce.ts';
+
+const plain = { standard: 'none', share: 1, gridRpm: 25 } as const;
+
+function reduced(
+  options: GeneratedRun & { smoothing?: number | 'auto'; ratioGiven?: number } = {},
+  dyno = testDyno,
+): Curve {
+  const sweep = preparedSweep(generatedRun(options), dyno, options.ratioGiven);
+  return curveOf(sweep, undefined, { ...plain, spanRpm: resolvedSpan(options.smoothing ?? 'auto', [sweep]) });
+}
+
+function rmsPercent(curve: Curve, truth = (rpm: number) => truePowerKw(rpm)): number {
+  const peak = Math.max(...Array.from(curve.engineSpeedRpm, truth));
+  const squares = Array.from(
+    curve.engineSpeedRpm,
+    (rpm, index) => (curve.uncorrectedPowerKw[index]! - truth(rpm)) ** 2,
+  );
+  return (100 * Math.sqrt(squares.reduce((sum, value) => sum + value, 0) / squares.length)) / peak;
+}
+
+describe('inertia roller', () => {
+  test('clean recording: the true power within 0.05 %', () => {
+    expect(rmsPercent(reduced({ smoothing: 150 }))).toBeLessThan(0.05);
+  });
+
+  test.each([20, 50, 200, 1000])('at %d Hz with noise, auto stays within 0.25 %', (rateHz) => {
+    const speedNoise = 0.015 * Math.sqrt(rateHz / 200);
+    for (const seed of [1, 2, 3]) expect(rmsPercent(reduced({ rateHz, speedNoise, seed }))).toBeLessThan(0.25);
+  });
+
+  test('a dip of 230 rpm keeps nine tenths of its depth under auto', () => {
+    const dipped = (rpm: number) => usualTorque(rpm) * (1 - 0.08 * Math.exp(-4 * Math.LN2 * ((rpm - 4000) / 230) ** 2));
+    const curve = reduced({ speedNoise: 0.004, drumTorque: dipped });
+    const at = curve.engineSpeedRpm.indexOf(4000);
+    const depth = 1 - curve.uncorrectedPowerKw[at]! / truePowerKw(4000);
+    expect(depth / 0.08).toBeGreaterThan(0.9);
+  });
+
+  test('ten percent more inertia moves only the inertial share', () => {
+    const usual = reduced({ smoothing: 150 });
+    const heavier = reduced({ smoothing: 150 }, { ...testDyno, inertiaKgM2: testDyno.inertiaKgM2 * 1.1 });
+    usual.engineSpeedRpm.forEach((rpm, index) => {
+      const drum = (rpm * 2 * Math.PI) / 60 / 3.4;
+      const lossKw = ((5 + 0.05 * drum + 0.0005 * drum ** 2) * drum) / 1000;
+      const expected = usual.uncorrectedPowerKw[index]! + 0.1 * (usual.uncorrectedPowerKw[index]! - lossKw);
+      expect(heavier.uncorrectedPowerKw[index]! / expected).toBeCloseTo(1, 3);
+    });
+  });
+
+  test('the sweep leaves lead-in, tip-in and coast out', () => {
+    const { sweep, checks } = reduced({ speedNoise: 0.01 });
+    expect(sweep.startS).toBeGreaterThan(1.6);
+    expect(sweep.startRpm).toBeLessThan(2250);
+    expect(sweep.endRpm).toBeGreaterThan(6440);
+    expect(sweep.endRpm).toBeLessThan(6510);
+    expect(checks.map((check) => check.id)).not.toContain('cut-run');
+  });
+
+  test('a stab that was abandoned stays out', () => {
+    const stab = generatedRun({ toRpm: 2700, coastS: 3 });
+    const pull = generatedRun({});
+    const offset = stab.time.at(-1)! + 0.005;
+    const joined = {
+      time: Float64Array.of(...stab.time, ...pull.time.map((at) => at + offset)),
+      channels: pull.channels.map((channel, index) => ({
+        ...channel,
+        values: Float64Array.of(...stab.channels[index]!.values, ...channel.values),
+      })),
+    };
+    expect(preparedSweep(joined, testDyno).sweep.startS).toBeGreaterThan(offset + 1.5);
+  });
+
+  test('without a pickup the ratio serves and the result says so', () => {
+    const curve = reduced({ pickup: false, ratioGiven: 3.4, smoothing: 150 });
+    expect(curve.engineSpeedFrom).toBe('ratio');
+    expect(rmsPercent(curve)).toBeLessThan(0.05);
+    expect(() => reduced({ pickup: false })).toThrow(/engineSpeed/);
+  });
+
+  test('uneven and dropped samples change little', () => {
+    const random = chance(9);
+    const full = generatedRun({ speedNoise: 0.01 });
+    const keep = Array.from(full.time, () => random() > 0.25);
+    const thinned = {
+      time: full.time.filter((_, index) => keep[index]!),
+      channels: full.channels.map((channel) => ({
+        ...channel,
+        values: channel.values.filter((_, index) => keep[index]!),
+      })),
+    };
+    const sweep = preparedSweep(thinned, testDyno);
+    expect(rmsPercent(curveOf(sweep, undefined, { ...plain, spanRpm: 400 }))).toBeLessThan(0.25);
+  });
+
+  test('a recording cut before the lift says so', () => {
+    const full = generatedRun({});
+    const cut = full.time.findIndex((at) => at > 6);
+    const curve = curveOf(
+      preparedSweep(
+        {
+          time: full.time.slice(0, cut),
+          channels: full.channels.map((channel) => ({ ...channel, values: channel.values.slice(0, cut) })),
+        },
+        testDyno,
+      ),
+      undefined,
+      { ...plain, spanRpm: 200 },
+    );
+    expect(curve.checks.map((check) => check.id)).toEqual(expect.arrayContaining(['cut-run', 'still-climbing']));
+  });
+
+  test('no sweep is refused', () => {
+    const noise = normal(chance(2));
+    const time = Float64Array.from({ length: 2000 }, (_, index) => index / 200);
+    const steady = {
+      time,
+      channels: [
+        { name: 'rollerSpeed', unit: 'rad/s', values: time.map(() => 60 + 0.01 * noise()) },
+        { name: 'engineSpeed', unit: 'rpm', values: time.map(() => 2000) },
+      ],
+    };
+    expect(() => preparedSweep(steady, testDyno)).toThrow(Refusal);
+  });
+});
+
+test('a load cell that lags is taken back before it is added', () => {
+  const loaded = { ...testDyno, kind: 'loaded-roller', loadCellLagS: 0.05 } as const;
+  const run = generatedRun({});
+  // The absorber takes nothing off the drum here, so a ramp in it adds to the reading exactly as it truly stands.
+  const absorber = run.time.map((at) => 20 * (at - loaded.loadCellLagS));
+  const recording = { ...run, channels: [...run.channels, { name: 'absorberTorque', unit: 'N·m', values: absorber }] };
+  const sweep = preparedSweep(recording, loaded);
+  const curve = curveOf(sweep, undefined, { ...plain, spanRpm: 150 });
+  const without = curveOf(preparedSweep(run, testDyno), undefined, { ...plain, spanRpm: 150 });
+  const at = curve.engineSpeedRpm.indexOf(4000);
+  const drum = (4000 * 2 * Math.PI) / 60 / 3.4;
+  const timeThere = run.time[run.channels[1]!.values.findIndex((rpm) => rpm >= 4000)]!;
+  expect(((curve.uncorrectedPowerKw[at]! - without.uncorrectedPowerKw[at]!) * 1000) / drum / 20).toBeCloseTo(
+    timeThere,
+    1,
+  );
+});
