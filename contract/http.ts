@@ -5,15 +5,22 @@ import { identifier, run, runKinds } from './records.ts';
 /** Bodies of requests to the server, and the one form in which it says no. */
 const line = (longest: number) => z.string().trim().max(longest);
 
-export const newJob = z.object({
+const jobFields = z.object({
   vehicle: line(120).min(1, 'name the vehicle'),
-  owner: line(120).default(''),
-  question: line(300).default(''),
-  gear: line(20).nullable().default(null),
+  owner: line(120),
+  question: line(300),
+  gear: line(20).nullable(),
+});
+
+export const newJob = jobFields.extend({
+  owner: jobFields.shape.owner.default(''),
+  question: jobFields.shape.question.default(''),
+  gear: jobFields.shape.gear.default(null),
 });
 export type NewJob = z.input<typeof newJob>;
 
-export const jobChange = newJob.partial();
+// Made from the fields without defaults: a change leaves alone what it does not name.
+export const jobChange = jobFields.partial();
 export type JobChange = z.input<typeof jobChange>;
 
 export const newSetup = z.object({

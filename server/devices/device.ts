@@ -1,0 +1,135 @@
+import { EventEmitter } from 'node:events';
+import type { Frame, Hello, SuvokMessage } from '../../contract/bench-link.ts';
+import type { DeviceState } from '../../contract/live.ts';
+import { channelIntake, type ChannelIntake } from './channel-intake.ts';
+import type { Peer } from './peer.ts';
+
+/** Without a frame for this long a connected instrument counts as silent, ms. */
+const silentAfterMs = 3000;
+
+interface DeviceEvents {
+  /** Time in s, then a value a channel in Suvok's units; NaN where nothing was read. */
+  row: [Float64Array];
+  lost: [];
+  /** Something in its state is worth showing. */
+  changed: [];
+  /** Frames are missing or its clock has jumped; a sentence. */
+  discontinuity: [string];
+}
+
+/** An instrument on the bench link: its channels, its clock and how well it is heard. */
+export class Device extends EventEmitter<DeviceEvents> {
+  readonly intake: ChannelIntake;
+  connected = true;
+  private lastSequence: number | undefined;
+  private lastTime: number | undefined;
+  private heardAt = performance.now();
+  private missing = 0;
+  private rateHz: number | null = null;
+  private rateFrom: { time: number; count: number } | undefined;
+  private problem: string | null = null;
+
+  /** @throws Refusal when its channels cannot be used */
+  constructor(
+    readonly hello: Hello,
+    private readonly peer: Peer,
+  ) {
+    super();
+    this.intake = channelIntake(hello);
+    peer.on('frame', (frame) => this.take(frame));
+    peer.on('problem', (text) => this.mind(text));
+    peer.on('event', (text) => this.mind(text));
+    peer.on('status', (status) => {
+      this.problem = status.state === 'fault' ? (status.text ?? 'it reports a fault') : null;
+      this.emit('changed');
+    });
+    peer.on('close', () => {
+      this.connected = false;
+      this.emit('lost');
+      this.emit('changed');
+    });
+  }
+
+  send(message: SuvokMessage): void {
+    if (message.type === 'problem' || this.hello.commands.includes(message.type)) this.peer.send(message);
+  }
+
+  /** Lets the instrument go, as when it has come back on a new connection. */
+  replace(): void {
+    this.peer.close();
+  }
+
+  get canSweep(): boolean {
+    return this.hello.commands.includes('sweep');
+  }
+
+  get heard(): boolean {
+    return this.connected && performance.now() - this.heardAt < silentAfterMs;
+  }
+
+  state(): DeviceState {
+    return {
+      device: this.hello.device,
+      name: this.hello.name ?? this.hello.device,
+      kind: this.hello.kind,
+      connected: this.connected,
+      heard: this.heard,
+      channels: this.intake.channels,
+      rateHz: this.rateHz,
+      missing: this.missing,
+      dyno: this.hello.dyno ?? null,
+      canSweep: this.canSweep,
+      problem: this.problem,
+    };
+  }
+
+  private take(frame: Frame): void {
+    this.heardAt = performance.now();
+    if (this.lastSequence !== undefined && frame.sequence !== this.lastSequence + 1) {
+      const lost = frame.sequence - this.lastSequence - 1;
+      if (lost > 0) {
+        this.missing += lost;
+        this.emit(
+          'discontinuity',
+          `${lost} frame${lost === 1 ? ' is' : 's are'} missing at ${frame.time.toFixed(2)} s`,
+        );
+        this.emit('changed');
+      } else {
+        return this.mind(`frame ${frame.sequence} came after frame ${this.lastSequence} and was left out`);
+      }
+    }
+    this.lastSequence = frame.sequence;
+    if (this.lastTime !== undefined && frame.time <= this.lastTime) {
+      if (frame.time < this.lastTime - 1) {
+        this.emit(
+          'discontinuity',
+          `the instrument's clock went back from ${this.lastTime.toFixed(2)} to ${frame.time.toFixed(2)} s`,
+        );
+        this.lastTime = undefined;
+      }
+      return this.mind(`its clock did not advance at ${frame.time.toFixed(2)} s; the frame was left out`);
+    }
+    this.lastTime = frame.time;
+    this.measureRate(frame.time);
+    const row = new Float64Array(frame.values.length + 1);
+    row[0] = frame.time;
+    frame.values.forEach(
+      (value, index) => (row[index + 1] = value === null ? NaN : this.intake.conversions[index]!(value)),
+    );
+    this.emit('row', row);
+  }
+
+  private measureRate(time: number): void {
+    this.rateFrom ??= { time, count: 0 };
+    this.rateFrom.count++;
+    const span = time - this.rateFrom.time;
+    if (span < 1) return;
+    this.rateHz = Math.round((this.rateFrom.count - 1) / span);
+    this.rateFrom = { time, count: 1 };
+  }
+
+  private mind(text: string): void {
+    this.problem = text;
+    this.emit('changed');
+  }
+}

@@ -1,0 +1,101 @@
+import { EventEmitter } from 'node:events';
+import type { Socket } from 'node:net';
+import { deviceMessage, longestLine, type Frame, type Hello, type SuvokMessage } from '../../contract/bench-link.ts';
+import { problemIn } from '../../contract/files.ts';
+import { LineReader } from './line-reader.ts';
+
+/** A peer that says this many wrong things is let go. */
+const mostWrong = 20;
+/** A peer must introduce itself within this time, ms. */
+const helloWithinMs = 5000;
+
+interface PeerEvents {
+  hello: [Hello];
+  frame: [Frame];
+  /** A sentence about something that went wrong on its side. */
+  problem: [string];
+  event: [string];
+  status: [{ state: 'ready' | 'busy' | 'fault'; text?: string | undefined }];
+  close: [];
+}
+
+/** One instrument's connection: checks every line it sends, and speaks to it. */
+export class Peer extends EventEmitter<PeerEvents> {
+  hello: Hello | undefined;
+  private wrong = 0;
+  private readonly patience: NodeJS.Timeout;
+
+  constructor(private readonly socket: Socket) {
+    super();
+    socket.setEncoding('utf8');
+    socket.setNoDelay(true);
+    const lines = new LineReader(
+      longestLine,
+      (line) => this.take(line),
+      () => this.complain(`a line longer than ${longestLine} characters was skipped`),
+    );
+    socket.on('data', (text: string) => lines.push(text));
+    socket.on('error', () => undefined);
+    socket.on('close', () => {
+      clearTimeout(this.patience);
+      this.emit('close');
+    });
+    this.patience = setTimeout(() => {
+      if (this.hello) return;
+      this.complain('no hello came within 5 s');
+      this.close();
+    }, helloWithinMs);
+  }
+
+  send(message: SuvokMessage): void {
+    if (this.socket.writable) this.socket.write(JSON.stringify(message) + '\n');
+  }
+
+  close(): void {
+    this.socket.end();
+    this.socket.destroySoon();
+  }
+
+  private take(line: string): void {
+    if (this.wrong >= mostWrong) return;
+    let content: unknown;
+    try {
+      content = JSON.parse(line);
+    } catch {
+      return this.complain(`a line is not JSON: ${line.slice(0, 60)}`);
+    }
+    const parsed = deviceMessage.safeParse(content);
+    if (!parsed.success) return this.complain(`a message was not understood: ${problemIn(parsed.error)}`);
+    const message = parsed.data;
+    if (message.type === 'hello') {
+      if (this.hello) return this.complain('a second hello was ignored');
+      this.hello = message;
+      this.emit('hello', message);
+      return;
+    }
+    if (!this.hello) return this.complain('the first message must be a hello');
+    switch (message.type) {
+      case 'frame':
+        if (message.values.length !== this.hello.channels.length) {
+          return this.complain(
+            `frame ${message.sequence} has ${message.values.length} values for ${this.hello.channels.length} channels`,
+          );
+        }
+        this.emit('frame', message);
+        return;
+      case 'event':
+        this.emit('event', message.text);
+        return;
+      case 'status':
+        this.emit('status', message);
+    }
+  }
+
+  /** Tells the peer and whoever listens; after too many, lets the peer go. */
+  complain(text: string): void {
+    this.wrong++;
+    this.send({ type: 'problem', text });
+    this.emit('problem', text);
+    if (this.wrong === mostWrong) this.close();
+  }
+}

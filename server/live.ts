@@ -1,0 +1,114 @@
+import type { Server } from 'node:http';
+import type pg from 'pg';
+import { WebSocketServer, type WebSocket } from 'ws';
+import type { LiveMessage } from '../contract/live.ts';
+import type { Bay } from './recorder/bay.ts';
+import type { Database } from './store/database.ts';
+import { isOwnOrigin } from './loopback.ts';
+
+/** Rows go out together at this pace, ms. */
+const rowsEveryMs = 30;
+/** The bay's state goes out no more often than this, ms. */
+const stateEveryMs = 60;
+/** How often ages and silences are told anew, ms. */
+const heartbeatMs = 2000;
+
+/** Tells every open page what happens: the bay's state, changed jobs, and the dyno's samples. */
+export class Live {
+  private readonly sockets: WebSocketServer;
+  private rows: Float64Array[] = [];
+  private rowTimer: NodeJS.Timeout | undefined;
+  private stateTimer: NodeJS.Timeout | undefined;
+  private readonly heartbeat: NodeJS.Timeout;
+  private listener: pg.PoolClient | undefined;
+
+  constructor(
+    server: Server,
+    private readonly bay: Bay,
+    private readonly database: Database,
+  ) {
+    this.sockets = new WebSocketServer({
+      server,
+      path: '/live',
+      verifyClient: ({ req }: { req: { headers: Record<string, string | string[] | undefined> } }) =>
+        isOwnOrigin(req.headers),
+    });
+    this.sockets.on('connection', (socket) => {
+      socket.on('error', () => socket.terminate());
+      this.say(this.bay.state(), socket);
+      this.sayColumns(socket);
+    });
+    bay.on('changed', () => this.planState());
+    bay.on('dyno', () => this.sayColumns());
+    bay.on('row', (row) => this.planRow(row));
+    this.heartbeat = setInterval(() => this.planState(), heartbeatMs);
+  }
+
+  /** Hears of changes made by any server process on the database. */
+  async listen(): Promise<void> {
+    const client = await this.database.connect();
+    client.on('notification', ({ payload }) => this.say({ type: 'changed', jobId: payload ? Number(payload) : null }));
+    client.on('error', () => {
+      if (this.listener !== client) return;
+      this.listener = undefined;
+      client.release(true);
+      this.retryListening();
+    });
+    await client.query('listen suvok_changed');
+    this.listener = client;
+  }
+
+  private retryListening(): void {
+    setTimeout(() => void this.listen().catch(() => this.retryListening()), 1000).unref();
+  }
+
+  async close(): Promise<void> {
+    clearInterval(this.heartbeat);
+    clearTimeout(this.rowTimer);
+    clearTimeout(this.stateTimer);
+    for (const socket of this.sockets.clients) socket.terminate();
+    const listener = this.listener;
+    this.listener = undefined;
+    listener?.release(true);
+    await new Promise<void>((resolve) => this.sockets.close(() => resolve()));
+  }
+
+  private planState(): void {
+    this.stateTimer ??= setTimeout(() => {
+      this.stateTimer = undefined;
+      this.say(this.bay.state());
+    }, stateEveryMs);
+  }
+
+  private planRow(row: Float64Array): void {
+    if (this.sockets.clients.size === 0) return;
+    this.rows.push(row);
+    this.rowTimer ??= setTimeout(() => {
+      this.rowTimer = undefined;
+      this.sendRows();
+    }, rowsEveryMs);
+  }
+
+  private sendRows(): void {
+    const rows = this.rows;
+    this.rows = [];
+    if (rows.length === 0) return;
+    const width = rows[0]!.length;
+    const block = new Float64Array(width * rows.length);
+    rows.forEach((row, index) => block.set(row, index * width));
+    for (const socket of this.sockets.clients) socket.send(Buffer.from(block.buffer));
+  }
+
+  private sayColumns(only?: WebSocket): void {
+    this.sendRows();
+    const { dyno } = this.bay;
+    if (!dyno) return;
+    const columns = ['time', ...dyno.intake.channels.map((channel) => channel.name)];
+    this.say({ type: 'columns', device: dyno.hello.device, columns }, only);
+  }
+
+  private say(message: LiveMessage, only?: WebSocket): void {
+    const text = JSON.stringify(message);
+    for (const socket of only ? [only] : this.sockets.clients) socket.send(text);
+  }
+}

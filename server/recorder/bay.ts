@@ -1,0 +1,187 @@
+import { EventEmitter } from 'node:events';
+import type { Mounting } from '../../contract/http.ts';
+import type { BayState } from '../../contract/live.ts';
+import { Refusal } from '../../core/refusal.ts';
+import type { BenchLink } from '../devices/bench-link.ts';
+import type { Device } from '../devices/device.ts';
+import { mountedJob, mountJob } from '../store/bay.ts';
+import type { Database } from '../store/database.ts';
+import { jobWithAll } from '../store/jobs.ts';
+import { itemsUpTo } from '../store/setups.ts';
+import { Recorder, type Conditions } from './recorder.ts';
+
+/** Air older than this is no longer the air of a run, ms. */
+const airHoldsMs = 10 * 60_000;
+
+interface BayEvents {
+  changed: [];
+  /** A sample row of the dyno. */
+  row: [Float64Array];
+  /** Another dyno, or the same one come back. */
+  dyno: [Device];
+}
+
+/** The bay: its instruments, the job and setup on the dyno, and the recorder. */
+export class Bay extends EventEmitter<BayEvents> {
+  private devices = new Map<string, Device>();
+  /** One for every dyno that is connected; the one that came last is shown and armed. */
+  private recorders: Recorder[] = [];
+  private mounted: (Mounting & { gear: string | null }) | null = null;
+  private air: { temperatureC: number; pressureHpa: number; relativeHumidityPct: number; takenAt: Date } | null = null;
+  private stranger: string | null = null;
+
+  constructor(
+    private readonly database: Database,
+    private readonly recorderId: number,
+    link: BenchLink,
+  ) {
+    super();
+    link.on('device', (device) => this.welcome(device));
+    link.on('stranger', (text) => {
+      this.stranger = text;
+      this.emit('changed');
+    });
+  }
+
+  /** Takes up what was on the dyno before the server stopped. */
+  async restore(): Promise<void> {
+    const mounting = await mountedJob(this.database);
+    if (mounting) await this.mount(mounting);
+  }
+
+  /** Puts a job's setup on the dyno: its runs are recorded there. */
+  async mount(mounting: Mounting): Promise<void> {
+    const job = await jobWithAll(this.database, mounting.jobId);
+    if (!job?.setups.some((setup) => setup.id === mounting.setupId)) {
+      throw new Refusal('That setup is not one of the job; open the job anew and try again.');
+    }
+    if (this.recorder?.state().state === 'recording') {
+      throw new Refusal('A run is being recorded. End it before you change what is on the dyno.');
+    }
+    await mountJob(this.database, mounting);
+    this.mounted = { ...mounting, gear: job.gear };
+    for (const device of this.devices.values()) await this.configure(device);
+    this.emit('changed');
+  }
+
+  /** The job on the dyno was changed: its gear and items may be other ones now. */
+  async refresh(jobId: number): Promise<void> {
+    if (this.mounted?.jobId !== jobId) return;
+    const job = await jobWithAll(this.database, jobId);
+    if (job) this.mounted.gear = job.gear;
+    for (const device of this.devices.values()) await this.configure(device);
+  }
+
+  arm(afterS?: number): void {
+    if (!this.recorder?.device.heard) {
+      throw new Refusal(
+        'No dyno is heard on the bench link. Check that it is switched on and connected, then try again.',
+      );
+    }
+    this.recorder.arm(afterS);
+  }
+
+  end(): void {
+    this.recorder?.end();
+  }
+
+  state(): BayState {
+    return {
+      type: 'bay',
+      devices: [...this.devices.values()].map((device) => device.state()),
+      air: this.air && { ...this.air, takenAt: this.air.takenAt.toISOString() },
+      mounted: this.mounted && { jobId: this.mounted.jobId, setupId: this.mounted.setupId },
+      recorder: {
+        ...(this.recorder?.state() ?? {
+          state: 'idle',
+          runId: null,
+          label: null,
+          startedS: null,
+          lastRunId: null,
+          problem: null,
+        }),
+        ...(this.recorder
+          ? {}
+          : { problem: this.stranger && `A peer on the bench link was not understood: ${this.stranger}.` }),
+      },
+    };
+  }
+
+  get dyno(): Device | undefined {
+    return this.recorder?.device;
+  }
+
+  private get recorder(): Recorder | undefined {
+    return this.recorders.at(-1);
+  }
+
+  /** Ends what is being recorded and waits until all of it is stored. */
+  async drained(): Promise<void> {
+    await Promise.all(this.recorders.map((recorder) => recorder.drained()));
+  }
+
+  private welcome(device: Device): void {
+    this.devices.set(device.hello.device, device);
+    device.on('changed', () => this.emit('changed'));
+    if (device.hello.kind === 'weather') device.on('row', (row) => this.takeAir(device, row));
+    else if (device.hello.dyno) this.takeDyno(device);
+    void this.configure(device);
+    this.emit('changed');
+  }
+
+  private takeDyno(device: Device): void {
+    const recorder = new Recorder(this.database, device, () => this.conditions());
+    this.recorders.push(recorder);
+    recorder.on('changed', () => this.emit('changed'));
+    device.on('row', (row) => {
+      if (device === this.dyno) this.emit('row', row);
+    });
+    device.on('lost', () => {
+      this.recorders = this.recorders.filter((one) => one !== recorder || this.recorders.length === 1);
+      if (this.dyno && this.dyno !== device) this.emit('dyno', this.dyno);
+    });
+    this.emit('dyno', device);
+  }
+
+  private conditions(): Conditions {
+    const { mounted, air } = this;
+    const holds = air !== null && Date.now() - air.takenAt.getTime() < airHoldsMs;
+    const takenAt = air?.takenAt ?? null;
+    return {
+      setup: mounted && { id: mounted.setupId, jobId: mounted.jobId },
+      gear: mounted?.gear ?? null,
+      air: holds
+        ? { temperatureC: air.temperatureC, pressureHpa: air.pressureHpa, relativeHumidityPct: air.relativeHumidityPct }
+        : null,
+      airTakenAt: holds ? takenAt : null,
+      recorderId: this.recorderId,
+    };
+  }
+
+  private takeAir(device: Device, row: Float64Array): void {
+    const value = (name: string) =>
+      row[1 + device.intake.channels.findIndex((channel) => channel.name === name)] ?? NaN;
+    const air = {
+      temperatureC: value('airTemperature'),
+      pressureHpa: value('airPressure'),
+      relativeHumidityPct: value('relativeHumidity'),
+    };
+    if (Object.values(air).some((figure) => Number.isNaN(figure))) return;
+    this.air = { ...air, takenAt: new Date() };
+    this.emit('changed');
+  }
+
+  private async configure(device: Device): Promise<void> {
+    if (!this.mounted || !device.hello.commands.includes('configure')) return;
+    const job = await jobWithAll(this.database, this.mounted.jobId);
+    const setup = job?.setups.find((one) => one.id === this.mounted!.setupId);
+    if (!job || !setup) return;
+    device.send({
+      type: 'configure',
+      vehicle: job.vehicle,
+      setup: setup.letter,
+      items: await itemsUpTo(this.database, setup.id),
+      ...(job.gear ? { gear: job.gear } : {}),
+    });
+  }
+}

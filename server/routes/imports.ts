@@ -1,0 +1,61 @@
+import { Router } from 'express';
+import multer from 'multer';
+import { importSettings } from '../../contract/http.ts';
+import { problemIn } from '../../contract/files.ts';
+import { airFromColumns } from '../../core/exchange/air-columns.ts';
+import { readRecordingCsv } from '../../core/exchange/read-csv.ts';
+import { preparedSweep } from '../../core/reduction/reduce.ts';
+import { inTransaction, type Database } from '../store/database.ts';
+import { addRun, runById } from '../store/runs.ts';
+import { storeWhole } from '../store/samples.ts';
+import { setupById } from '../store/setups.ts';
+import { found, HttpRefusal } from './answer.ts';
+
+const upload = multer({ storage: multer.memoryStorage(), limits: { fileSize: 200e6, files: 1, fields: 1 } });
+
+/** Recordings from files: `file` holds the CSV, `settings` the importSettings as JSON. */
+export function importRoutes(database: Database): Router {
+  const router = Router();
+
+  router.post('/imports', upload.single('file'), async (request, response) => {
+    if (!request.file) throw new HttpRefusal(400, 'No file came with the request.');
+    const settings = importSettings.safeParse(jsonOf((request.body as { settings?: string } | undefined)?.settings));
+    if (!settings.success)
+      throw new HttpRefusal(400, `The settings were not understood: ${problemIn(settings.error)}.`);
+    const { setupId, dyno, air, engineToDrumRatio } = settings.data;
+    const setup = found(await setupById(database, setupId), 'setup');
+    const { recording, remarks } = readRecordingCsv(request.file.buffer.toString('utf8'));
+    // Refuses here what would be refused at every look at the run.
+    preparedSweep(recording, dyno, engineToDrumRatio ?? undefined);
+    const taken = air ?? airFromColumns(recording) ?? null;
+    const id = await inTransaction(database, async (client) => {
+      const run = await addRun(client, {
+        setup: { id: setup.id, jobId: setup.jobId },
+        gear: null,
+        startedAt: new Date(),
+        dyno,
+        engineToDrumRatio,
+        air: taken,
+        airTakenAt: null,
+        startTemperatures: {},
+        channels: recording.channels.map(({ name, unit }) => ({ name, unit })),
+        // Browsers send file names as UTF-8 bytes, which multipart reads as Latin-1.
+        source: Buffer.from(request.file!.originalname, 'latin1').toString('utf8'),
+        recorderId: null,
+      });
+      await storeWhole(client, run, recording, remarks);
+      return run.id;
+    });
+    response.status(201).json({ run: found(await runById(database, id), 'run'), remarks });
+  });
+
+  return router;
+}
+
+function jsonOf(text: string | undefined): unknown {
+  try {
+    return JSON.parse(text ?? '');
+  } catch {
+    return undefined;
+  }
+}

@@ -1,0 +1,85 @@
+import { Router } from 'express';
+import { z } from 'zod';
+import { runChange } from '../../contract/http.ts';
+import { standardIds } from '../../core/air/correction.ts';
+import { withAirColumns } from '../../core/exchange/air-columns.ts';
+import { curveToJson } from '../../core/exchange/curve-json.ts';
+import { writeRecordingCsv } from '../../core/exchange/write-csv.ts';
+import { curveOf, preparedSweep, resolvedSpan, usualGridRpm } from '../../core/reduction/reduce.ts';
+import { inTransaction, type Database } from '../store/database.ts';
+import { changeRun, moveRun, runById, unclaimedRuns } from '../store/runs.ts';
+import { recordingOf } from '../store/samples.ts';
+import { bodyAs, found, HttpRefusal, idOf } from './answer.ts';
+import { recordingBytes } from './recording-bytes.ts';
+
+const curveQuery = z.object({
+  standard: z.enum(standardIds).default('sae-j1349'),
+  smoothing: z.union([z.literal('auto'), z.coerce.number().nonnegative()]).default('auto'),
+  grid: z.coerce.number().positive().default(usualGridRpm),
+  share: z.coerce.number().min(0).max(1).default(1),
+});
+
+/** Runs: what people say about them, their samples and their curves. */
+export function runRoutes(database: Database): Router {
+  const router = Router();
+  const runAt = async (id: number) => found(await runById(database, id), 'run');
+
+  router.get('/unclaimed-runs', async (_request, response) => {
+    response.json(await unclaimedRuns(database));
+  });
+
+  router.get('/runs/:id', async (request, response) => {
+    response.json(await runAt(idOf(request)));
+  });
+
+  router.patch('/runs/:id', async (request, response) => {
+    const id = idOf(request);
+    const { setupId, ...change } = bodyAs(request, runChange);
+    const run = await runAt(id);
+    await inTransaction(database, async (client) => {
+      found(await changeRun(client, id, change), 'run');
+      if (setupId !== undefined) found(await moveRun(client, run, setupId), 'setup');
+    });
+    response.json(await runAt(id));
+  });
+
+  router.get('/runs/:id/recording', async (request, response) => {
+    const run = await runAt(idOf(request));
+    // Samples never change once a run has ended, so a browser may keep them for ever.
+    response.set('cache-control', run.state === 'recording' ? 'no-store' : 'private, max-age=31536000, immutable');
+    response.type('application/octet-stream').send(recordingBytes(await recordingOf(database, run)));
+  });
+
+  router.get('/runs/:id/run.csv', async (request, response) => {
+    const run = await runAt(idOf(request));
+    const recording = withAirColumns(await recordingOf(database, run), run.air ?? undefined);
+    response
+      .attachment(`${run.label ?? `run-${run.id}`}.csv`)
+      .type('text/csv; charset=utf-8')
+      .send(writeRecordingCsv(recording));
+  });
+
+  router.get('/runs/:id/dyno.json', async (request, response) => {
+    const run = await runAt(idOf(request));
+    response.attachment('dyno.json').json(run.dyno);
+  });
+
+  router.get('/runs/:id/air.json', async (request, response) => {
+    const run = await runAt(idOf(request));
+    response.attachment('air.json').json(found(run.air ?? undefined, 'air: none was recorded with this run'));
+  });
+
+  router.get('/runs/:id/curve', async (request, response) => {
+    const query = curveQuery.safeParse(request.query);
+    if (!query.success)
+      throw new HttpRefusal(400, `"${String(query.error.issues[0]!.path[0])}" is not a setting of a curve.`);
+    const { standard, smoothing, grid, share } = query.data;
+    const run = await runAt(idOf(request));
+    const sweep = preparedSweep(await recordingOf(database, run), run.dyno, run.engineToDrumRatio ?? undefined);
+    const spanRpm = resolvedSpan(smoothing, [sweep]);
+    const curve = curveOf(sweep, run.air ?? undefined, { standard, share, spanRpm, gridRpm: grid });
+    response.json(curveToJson(curve, smoothing === 'auto'));
+  });
+
+  return router;
+}

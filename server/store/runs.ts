@@ -1,0 +1,120 @@
+import type { Run } from '../../contract/records.ts';
+import type { RunChange } from '../../contract/http.ts';
+import { setupLetter } from '../../core/setup/letter.ts';
+import type { Queryable } from './database.ts';
+
+/** A run as it begins, before its samples are known. */
+export interface NewRun {
+  setup: { id: number; jobId: number } | null;
+  gear: string | null;
+  startedAt: Date;
+  dyno: Run['dyno'];
+  engineToDrumRatio: number | null;
+  air: Run['air'];
+  airTakenAt: Date | null;
+  startTemperatures: Record<string, number>;
+  channels: Run['channels'];
+  source: string;
+  recorderId: number | null;
+}
+
+const select = `
+  select run.id, run.job_id as "jobId", setup_id as "setupId", number, setup.position, kind, state, gear,
+    started_at as "startedAt", ended_at as "endedAt", set_aside_reason as "setAsideReason", note, dyno,
+    engine_to_drum_ratio as "engineToDrumRatio", air, air_taken_at as "airTakenAt",
+    start_temperatures as "startTemperatures", channels, samples, source, remarks
+  from run left join setup on setup.id = run.setup_id`;
+
+interface RunRow extends Omit<Run, 'label' | 'startedAt' | 'endedAt' | 'airTakenAt'> {
+  number: number | null;
+  position: number | null;
+  startedAt: Date;
+  endedAt: Date | null;
+  airTakenAt: Date | null;
+}
+
+function asRun({ number, position, startedAt, endedAt, airTakenAt, ...row }: RunRow): Run {
+  return {
+    ...row,
+    label: position === null ? null : setupLetter(position) + number,
+    startedAt: startedAt.toISOString(),
+    endedAt: endedAt?.toISOString() ?? null,
+    airTakenAt: airTakenAt?.toISOString() ?? null,
+  };
+}
+
+export async function runsOfJob(database: Queryable, jobId: number): Promise<Run[]> {
+  const { rows } = await database.query<RunRow>(`${select} where run.job_id = $1 order by run.started_at, run.id`, [
+    jobId,
+  ]);
+  return rows.map(asRun);
+}
+
+export async function unclaimedRuns(database: Queryable): Promise<Run[]> {
+  const { rows } = await database.query<RunRow>(`${select} where run.job_id is null order by run.id`);
+  return rows.map(asRun);
+}
+
+export async function runById(database: Queryable, id: number): Promise<Run | undefined> {
+  const { rows } = await database.query<RunRow>(`${select} where run.id = $1`, [id]);
+  return rows[0] && asRun(rows[0]);
+}
+
+/** Enters a run that is being recorded. Numbers within a setup are given out once and never again. */
+export async function addRun(database: Queryable, run: NewRun): Promise<Run> {
+  const { rows } = await database.query(
+    `with numbered as (update setup set runs_numbered = runs_numbered + 1 where id = $1 returning id, job_id, runs_numbered)
+     insert into run (job_id, setup_id, number, state, gear, started_at, dyno, engine_to_drum_ratio, air, air_taken_at,
+       start_temperatures, channels, source, recorder_id)
+     select (select job_id from numbered), (select id from numbered), (select runs_numbered from numbered),
+       'recording', $2, $3, $4, $5, $6, $7, $8, $9, $10, $11
+     returning id`,
+    [
+      run.setup?.id ?? null,
+      run.gear,
+      run.startedAt,
+      run.dyno,
+      run.engineToDrumRatio,
+      run.air,
+      run.airTakenAt,
+      run.startTemperatures,
+      JSON.stringify(run.channels),
+      run.source,
+      run.recorderId,
+    ],
+  );
+  return (await runById(database, rows[0].id))!;
+}
+
+/** Changes what people say about a run; its samples stay as they are. @returns false when there is no such run */
+export async function changeRun(database: Queryable, id: number, change: RunChange): Promise<boolean> {
+  const { rowCount } = await database.query(
+    `update run set note = coalesce($2, note), kind = coalesce($3, kind),
+       set_aside_reason = case when $4 then $5 else set_aside_reason end,
+       gear = case when $6 then $7 else gear end
+     where id = $1`,
+    [
+      id,
+      change.note,
+      change.kind,
+      'setAsideReason' in change,
+      change.setAsideReason ?? null,
+      'gear' in change,
+      change.gear ?? null,
+    ],
+  );
+  return rowCount === 1;
+}
+
+/** Moves a run to a setup: it gets the setup's next number, and its old label stays as an alias. */
+export async function moveRun(database: Queryable, run: Run, setupId: number): Promise<boolean> {
+  if (run.setupId === setupId) return true;
+  const { rowCount } = await database.query(
+    `with numbered as (update setup set runs_numbered = runs_numbered + 1 where id = $2 returning id, job_id, runs_numbered)
+     update run set job_id = numbered.job_id, setup_id = numbered.id, number = numbered.runs_numbered,
+       former_labels = case when $3::text is null then former_labels else former_labels || $3::text end
+     from numbered where run.id = $1`,
+    [run.id, setupId, run.label],
+  );
+  return rowCount === 1;
+}

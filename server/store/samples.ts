@@ -1,0 +1,118 @@
+import type { Recording } from '../../core/recording/recording.ts';
+import type { Run } from '../../contract/records.ts';
+import { inTransaction, type Database, type Queryable } from './database.ts';
+
+/** Columns of samples, all of one length: time first, then each channel of the run in its order. */
+export type Columns = Float64Array[];
+
+function bytesOf(values: Float64Array): Buffer {
+  return Buffer.from(values.buffer, values.byteOffset, values.byteLength);
+}
+
+/** A copy on its own, aligned memory: PostgreSQL's buffers are slices of larger ones. */
+function floatsOf(bytes: Buffer): Float64Array {
+  return new Float64Array(Uint8Array.from(bytes).buffer);
+}
+
+/** Stores samples of a run being recorded, in the order of `sequence`; a sequence already stored is left as it is. */
+export async function appendChunk(
+  database: Queryable,
+  runId: number,
+  sequence: number,
+  columns: Columns,
+): Promise<void> {
+  const data = Buffer.concat(columns.map(bytesOf));
+  await database.query(
+    'insert into run_chunk (run_id, sequence, samples, data) values ($1, $2, $3, $4) on conflict do nothing',
+    [runId, sequence, columns[0]!.length, data],
+  );
+}
+
+async function chunksOf(database: Queryable, run: Run): Promise<Columns> {
+  const { rows } = await database.query<{ samples: number; data: Buffer }>(
+    'select samples, data from run_chunk where run_id = $1 order by sequence',
+    [run.id],
+  );
+  const total = rows.reduce((sum, row) => sum + row.samples, 0);
+  const columns = Array.from({ length: run.channels.length + 1 }, () => new Float64Array(total));
+  let at = 0;
+  for (const { samples, data } of rows) {
+    const values = floatsOf(data);
+    columns.forEach((column, index) => column.set(values.subarray(index * samples, (index + 1) * samples), at));
+    at += samples;
+  }
+  return columns;
+}
+
+async function insertChannels(database: Queryable, run: Run, columns: Columns): Promise<void> {
+  const declared = [{ name: 'time', unit: 's' }, ...run.channels];
+  await database.query(
+    `insert into run_channel (run_id, position, name, unit, data)
+     select $1, position, name, unit, data from unnest($2::int[], $3::text[], $4::text[], $5::bytea[]) as c (position, name, unit, data)`,
+    [
+      run.id,
+      declared.map((_, index) => index),
+      declared.map((channel) => channel.name),
+      declared.map((channel) => channel.unit),
+      columns.map(bytesOf),
+    ],
+  );
+}
+
+function endOf(run: Run, time: Float64Array): Date {
+  const lastedS = time.length > 0 ? time.at(-1)! - time[0]! : 0;
+  return new Date(new Date(run.startedAt).getTime() + 1000 * lastedS);
+}
+
+/**
+ * Ends a recording: gathers its chunks into one column a channel and marks
+ * the run, all in one transaction. Does nothing to a run that has ended.
+ */
+export async function sealRun(
+  database: Database,
+  run: Run,
+  as: 'sealed' | 'interrupted',
+  remarks: readonly string[],
+): Promise<void> {
+  await inTransaction(database, async (client) => {
+    const { rows } = await client.query('select state from run where id = $1 for update', [run.id]);
+    if (rows[0]?.state !== 'recording') return;
+    const columns = await chunksOf(client, run);
+    await insertChannels(client, run, columns);
+    await client.query(
+      'update run set state = $2, ended_at = $3, samples = $4, remarks = remarks || $5::jsonb, recorder_id = null where id = $1',
+      [run.id, as, endOf(run, columns[0]!), columns[0]!.length, JSON.stringify(remarks)],
+    );
+    await client.query('delete from run_chunk where run_id = $1', [run.id]);
+  });
+}
+
+/** Stores a recording that arrived whole, as from a file, and marks its run sealed. */
+export async function storeWhole(
+  database: Queryable,
+  run: Run,
+  recording: Recording,
+  remarks: readonly string[],
+): Promise<void> {
+  await insertChannels(database, run, [recording.time, ...recording.channels.map((channel) => channel.values)]);
+  await database.query(`update run set state = 'sealed', ended_at = $2, samples = $3, remarks = $4 where id = $1`, [
+    run.id,
+    endOf(run, recording.time),
+    recording.time.length,
+    JSON.stringify(remarks),
+  ]);
+}
+
+/** The samples of a run: of one that has ended, or what has been stored so far of one that has not. */
+export async function recordingOf(database: Queryable, run: Run): Promise<Recording> {
+  if (run.state === 'recording') {
+    const [time, ...values] = await chunksOf(database, run);
+    return { time: time!, channels: run.channels.map((channel, index) => ({ ...channel, values: values[index]! })) };
+  }
+  const { rows } = await database.query<{ name: string; unit: string; data: Buffer }>(
+    'select name, unit, data from run_channel where run_id = $1 order by position',
+    [run.id],
+  );
+  const [time, ...channels] = rows.map(({ name, unit, data }) => ({ name, unit, values: floatsOf(data) }));
+  return { time: time?.values ?? new Float64Array(0), channels };
+}
