@@ -1,0 +1,149 @@
+import type { SuvokMessage } from '../contract/bench-link.ts';
+import { Chance } from './chance.ts';
+import { Link } from './link.ts';
+import { Roller, rollerChannels, rollerProfile } from './roller.ts';
+import { Weather, weatherChannels } from './weather.ts';
+
+export interface BenchSettings {
+  host: string;
+  port: number;
+  seed: number;
+  rateHz: number;
+  /** Wall time at device time 0; set when the stand-ins play a day that is past. */
+  startedAt?: string | undefined;
+}
+
+/** Readings a second while nothing happens and time is played fast. */
+const idleRateHz = 5;
+const realTickMs = 10;
+/** Played after a pull before the clock stands still again, s. */
+const afterPullS = 14;
+
+/** The stand-in bay: an inertia roller with a car on it, and a weather station, each an instrument of its own. */
+export class Bench {
+  private readonly chance: Chance;
+  private readonly weather: Weather;
+  private readonly roller: Roller;
+  private readonly rollerLink: Link;
+  private readonly weatherLink: Link;
+  private nextWeatherS = 0;
+  private nextFrameS = 0;
+  private tick: NodeJS.Timeout | undefined;
+  private work: Promise<void> = Promise.resolve();
+
+  constructor(
+    private readonly settings: BenchSettings,
+    private readonly fast: boolean,
+  ) {
+    const { host, port, startedAt } = settings;
+    this.chance = new Chance(settings.seed);
+    this.weather = new Weather(this.chance);
+    this.roller = new Roller(this.weather, this.chance);
+    const started = startedAt === undefined ? {} : { startedAt };
+    this.rollerLink = new Link(
+      host,
+      port,
+      {
+        type: 'hello',
+        protocol: 1,
+        device: 'stand-in-roller',
+        name: 'Stand-in inertia roller',
+        kind: 'inertia-roller',
+        channels: rollerChannels,
+        rateHz: settings.rateHz,
+        commands: ['configure', 'sweep', 'stop'],
+        dyno: rollerProfile,
+        ...started,
+      },
+      (message) => this.obey(message),
+    );
+    this.weatherLink = new Link(
+      host,
+      port,
+      {
+        type: 'hello',
+        protocol: 1,
+        device: 'stand-in-weather',
+        name: 'Stand-in weather station',
+        kind: 'weather',
+        channels: weatherChannels,
+        rateHz: 1,
+        commands: [],
+        ...started,
+      },
+      () => undefined,
+    );
+    if (fast) this.work = this.playFast(1);
+    else this.playInRealTime();
+  }
+
+  close(): void {
+    clearInterval(this.tick);
+    this.rollerLink.close();
+    this.weatherLink.close();
+  }
+
+  private obey(message: SuvokMessage): void {
+    switch (message.type) {
+      case 'configure':
+        return this.roller.configure(message);
+      case 'stop':
+        return this.roller.driver.stop();
+      case 'sweep':
+        if (this.fast) {
+          this.work = this.work.then(() => this.pullFast(message));
+        } else {
+          const begin = () => this.roller.driver.sweep(message.fromRpm, message.toRpm);
+          if (message.afterS) setTimeout(begin, message.afterS * 1000);
+          else begin();
+        }
+    }
+  }
+
+  private playInRealTime(): void {
+    const started = performance.now();
+    this.tick = setInterval(() => {
+      const due = (performance.now() - started) / 1000;
+      // After a long pause of this process the stand-ins go on from now instead of hurrying.
+      if (due - this.roller.time > 1) this.roller.rest(due - this.roller.time);
+      while (this.roller.time < due) this.advance(1 / this.settings.rateHz);
+    }, realTickMs);
+  }
+
+  private async pullFast(message: Extract<SuvokMessage, { type: 'sweep' }>): Promise<void> {
+    const waitS = message.afterS ?? 0;
+    for (let passed = 0; passed < waitS; passed += 1 / idleRateHz) {
+      this.roller.rest(1 / idleRateHz);
+      this.report();
+      await this.rollerLink.drained();
+    }
+    this.roller.driver.sweep(message.fromRpm, message.toRpm);
+    await this.playFast(1);
+    while (this.roller.driver.busy) await this.playFast(0.5);
+    await this.playFast(afterPullS - 10);
+    this.rollerLink.send({ type: 'status', state: 'ready' });
+  }
+
+  private async playFast(seconds: number): Promise<void> {
+    const end = this.roller.time + seconds;
+    while (this.roller.time < end) this.advance(1 / this.settings.rateHz);
+    await this.rollerLink.drained();
+  }
+
+  private advance(seconds: number): void {
+    this.roller.pass(seconds);
+    this.report();
+  }
+
+  private report(): void {
+    const { time } = this.roller;
+    if (time >= this.nextWeatherS) {
+      this.weather.pass(1);
+      this.weatherLink.frame(time, this.weather.read());
+      this.nextWeatherS = time + 1;
+    }
+    if (time < this.nextFrameS - 1e-9) return;
+    this.nextFrameS = time;
+    this.rollerLink.frame(time, this.roller.read());
+  }
+}

@@ -1,0 +1,37 @@
+import { parseArgs } from 'node:util';
+import { Bench } from './bench.ts';
+
+/**
+ * The stand-in instruments as a process of their own. Any client of the bench
+ * link could take their place (docs/bench-link.md).
+ */
+const { values } = parseArgs({
+  options: {
+    host: { type: 'string', default: '127.0.0.1' },
+    port: { type: 'string', default: process.env.BENCH_LINK_PORT ?? '5181' },
+    seed: { type: 'string', default: '1' },
+    rate: { type: 'string', default: '200' },
+    fast: { type: 'boolean', default: false },
+    'started-at': { type: 'string' },
+  },
+});
+
+const bench = new Bench(
+  {
+    host: values.host,
+    port: Number(values.port),
+    seed: Number(values.seed),
+    rateHz: Number(values.rate),
+    startedAt: values['started-at'],
+  },
+  values.fast,
+);
+
+function close(): void {
+  bench.close();
+  setTimeout(() => process.exit(0), 50);
+}
+process.on('SIGTERM', close);
+process.on('SIGINT', close);
+// Its starter has gone.
+process.on('disconnect', close);
