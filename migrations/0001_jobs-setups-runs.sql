@@ -6,6 +6,8 @@ create table job (
   owner text not null default '',
   question text not null default '',
   gear text,
+  -- Letters given out so far.
+  setups_lettered integer not null default 0,
   created_at timestamptz not null default now()
 );
 

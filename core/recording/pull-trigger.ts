@@ -58,7 +58,7 @@ const windowS = 0.3;
 const liftSustainS = 0.25;
 /** Growth of drum speed a second, as a share of it, above which the car pulls, and below which it has lifted. */
 const pullingGrowth = 0.03;
-const liftedGrowth = -0.004;
+const liftedGrowth = 0;
 /** Drum speed below which nothing is a pull, rad/s. */
 const leastSpeed = 3;
 const openThrottle = 50;

@@ -30,7 +30,7 @@ export async function setupById(database: Queryable, id: number): Promise<Setup 
 
 /**
  * Adds the job's next setup. Its numeric items are read out of the line that says what changed.
- * The job's row is locked meanwhile, so two browsers never get one letter.
+ * Letters are counted on the job's own row, so two browsers never get the same one.
  */
 export async function addSetup(
   database: Queryable,
@@ -38,10 +38,9 @@ export async function addSetup(
   setup: { parentId: number | null; change: string },
 ): Promise<Setup> {
   const { rows } = await database.query<SetupRow>(
-    `with locked as (select id from job where id = $1 for update)
+    `with lettered as (update job set setups_lettered = setups_lettered + 1 where id = $1 returning id, setups_lettered)
      insert into setup (job_id, position, parent_id, change, items)
-     select locked.id, (select coalesce(max(position) + 1, 0) from setup where job_id = locked.id), $2::bigint, $3, $4
-     from locked returning ${columns}`,
+     select id, setups_lettered - 1, $2::bigint, $3, $4 from lettered returning ${columns}`,
     [jobId, setup.parentId, setup.change, JSON.stringify(changeItems(setup.change))],
   );
   return asSetup(rows[0]!);

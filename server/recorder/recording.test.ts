@@ -1,0 +1,221 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { spawn } from 'node:child_process';
+import pg from 'pg';
+import type { CurveJson } from '../../contract/curve.ts';
+import type { Run } from '../../contract/records.ts';
+import { truePowerKw, usualTorque } from '../../core/testing/generated-run.ts';
+import { BenchClient } from '../testing/bench-client.ts';
+import { eventually, freshDatabase, TestServer } from '../testing/test-server.ts';
+
+let server: TestServer;
+beforeAll(async () => {
+  server = await TestServer.start();
+});
+afterAll(async () => {
+  await server.stop();
+  expect(server.errors).toEqual([]);
+});
+
+const connected = () => BenchClient.connect(server.running.benchLinkPort);
+const sealed = (what: string, runs: () => Promise<Run[]>, count = 1) =>
+  eventually(what, async () => {
+    const found = await runs();
+    return found.filter((run) => run.state !== 'recording').length >= count ? found : undefined;
+  });
+
+describe('a pull', () => {
+  test('that nobody armed, with no page open and no job on the dyno, is kept and can be claimed', async () => {
+    const client = await connected();
+    client.hello();
+    client.pull({ speedNoise: 0.01 });
+    const [run] = await sealed('the unclaimed run', () => server.json<Run[]>('GET', '/api/unclaimed-runs'));
+    expect(run).toMatchObject({ state: 'sealed', label: null, jobId: null, air: null, source: 'test-roller' });
+    const job = await server.newJob();
+    const claimed = await server.json<Run>('PATCH', `/api/runs/${run!.id}`, { setupId: job.setups[0]!.id });
+    expect(claimed).toMatchObject({ label: 'A1', jobId: job.id });
+    expect(await server.json('GET', '/api/unclaimed-runs')).toEqual([]);
+    client.close();
+  });
+
+  test('with a notch of our own choosing comes back as that curve', async () => {
+    const job = await server.newJob();
+    await server.mount(job);
+    const notched = (rpm: number) => usualTorque(rpm) * (1 - 0.1 * Math.exp(-(((rpm - 4700) / 160) ** 2)));
+    const weather = await connected();
+    weather.say({
+      type: 'hello',
+      protocol: 1,
+      device: 'test-weather',
+      kind: 'weather',
+      channels: [
+        { name: 'airTemperature', unit: '°F' },
+        { name: 'airPressure', unit: 'inHg' },
+        { name: 'relativeHumidity', unit: '%' },
+      ],
+    });
+    weather.frame(0, [87.8, 29.589, 48]);
+    await eventually('the air', async () => (await server.bay()).air ?? undefined);
+    const client = await connected();
+    client.hello({
+      channels: [
+        { name: 'rollerSpeed', unit: 'rad/s' },
+        { name: 'engineSpeed', unit: 'rpm' },
+      ],
+    });
+    client.pull({ speedNoise: 0.005, drumTorque: notched });
+    const [run] = await sealed('the run', () => server.runs(job));
+    expect(run).toMatchObject({ label: 'A1', state: 'sealed', remarks: [] });
+    expect(run!.air!.temperatureC).toBeCloseTo(31, 6);
+    expect(run!.air!.pressureHpa).toBeCloseTo(1002, 0);
+    const curve = await server.json<CurveJson>('GET', `/api/runs/${run!.id}/curve?smoothing=150`);
+    expect(curve.correction.factor).toBeCloseTo(1.0235, 3);
+    const at = curve.engineSpeedRpm.indexOf(4700);
+    const truth = truePowerKw(4700, 3.4, notched);
+    expect(curve.uncorrectedPowerKw[at]! / truth).toBeGreaterThan(0.99);
+    expect(curve.uncorrectedPowerKw[at]! / truth).toBeLessThan(1.015);
+    weather.close();
+    client.close();
+  });
+
+  test('is stored while it is still going on, in order and no more than 200 ms behind', async () => {
+    const job = await server.newJob();
+    await server.mount(job);
+    const client = await connected();
+    client.hello();
+    client.pull({}, 0, 6);
+    const { rows } = await eventually('stored chunks', async () => {
+      const result = await server.running.database.query('select sum(samples)::int as samples from run_chunk');
+      return result.rows[0].samples ? result : undefined;
+    });
+    expect(rows[0].samples).toBeGreaterThan(100);
+    await new Promise((resolve) => setTimeout(resolve, 200));
+    const all = await server.running.database.query('select sum(samples)::int as samples from run_chunk');
+    // Begins 2.5 s before the pull at 1.5 s, so everything from 0 to 6 s is there.
+    expect(all.rows[0].samples).toBe(1201);
+    client.close();
+    const [run] = await sealed('the interrupted run', () => server.runs(job));
+    expect(run).toMatchObject({ state: 'interrupted', samples: 1201 });
+    expect(run!.remarks.join()).toMatch(/lost during this run/);
+  });
+
+  test('after an early end is not taken for a second one', async () => {
+    const job = await server.newJob();
+    await server.mount(job);
+    const client = await connected();
+    client.hello();
+    const part = client.pull({}, 0, 8);
+    await eventually('the recording', async () => (await server.bay()).recorder.state === 'recording');
+    await server.json('POST', '/api/bay/end', {});
+    await sealed('the ended run', () => server.runs(job));
+    const whole = client.pull({ coastS: 0.1 }, part + 0.005);
+    expect(whole).toBeGreaterThan(part);
+    await new Promise((resolve) => setTimeout(resolve, 300));
+    const labels = (await server.runs(job)).map((run) => run.label);
+    // The clock ran on into a new lead-in, so the second pull counts; what was left of the first does not.
+    expect(labels.length).toBeLessThanOrEqual(2);
+    client.close();
+    await eventually('the end', async () => (await server.bay()).recorder.state === 'idle');
+  });
+});
+
+describe('a peer', () => {
+  test('that sends rubbish hears why, is let go in the end, and leaves nothing behind', async () => {
+    const client = await connected();
+    client.say('GET / HTTP/1.1');
+    await eventually('the complaint', () => client.received.some((message) => message.type === 'problem'));
+    for (let count = 0; count < 30; count++) client.say(`{"rubbish": ${count}`);
+    await eventually('being let go', () => client.closed);
+  });
+
+  test('with a unit that is not known is refused, and the bay says so', async () => {
+    const client = await connected();
+    client.hello({ device: 'odd', channels: [{ name: 'rollerSpeed', unit: 'furlong/h' }] });
+    const problem = await eventually('the refusal', () =>
+      client.received.find((message) => message.type === 'problem'),
+    );
+    expect(problem.text).toMatch(/furlong\/h/);
+    await eventually('being let go', () => client.closed);
+  });
+
+  test('whose frames go missing is recorded with a word about it', async () => {
+    const job = await server.newJob();
+    await server.mount(job);
+    const client = await connected();
+    client.hello();
+    const until = client.pull({}, 0, 5);
+    client.say({ type: 'frame', sequence: 100_000, time: until + 0.1, values: [200, 6000] });
+    await eventually('the count', async () => (await server.bay()).devices.some((device) => device.missing > 1000));
+    client.close();
+    const [run] = await sealed('the run', () => server.runs(job));
+    expect(run!.remarks.join(' ')).toMatch(/frames are missing/);
+  });
+
+  test('that comes back takes its old place', async () => {
+    const first = await connected();
+    first.hello({ device: 'returning' });
+    const second = await connected();
+    second.hello({ device: 'returning' });
+    await eventually('the first being let go', () => first.closed);
+    const { devices } = await server.bay();
+    expect(devices.filter((device) => device.device === 'returning')).toMatchObject([{ connected: true }]);
+    second.close();
+    await eventually('it being shown as gone', async () =>
+      (await server.bay()).devices.some((device) => device.device === 'returning' && !device.connected),
+    );
+  });
+
+  test('is told to sweep when a pull is announced, and nothing is announced without a dyno', async () => {
+    expect((await server.request('POST', '/api/bay/arm', {})).status).toBe(422);
+    const client = await connected();
+    client.hello({ commands: ['arm', 'sweep', 'stop', 'configure'] });
+    client.frame(0, [10, 400]);
+    await eventually('the dyno', async () =>
+      (await server.bay()).devices.some((device) => device.device === 'test-roller' && device.heard),
+    );
+    await server.json('POST', '/api/bay/arm', { afterS: 3 });
+    await eventually('the sweep', () =>
+      client.received.find((message) => message.type === 'sweep' && message.afterS === 3),
+    );
+    expect((await server.bay()).recorder.state).toBe('armed');
+    await server.json('POST', '/api/bay/end', {});
+    expect((await server.bay()).recorder.state).toBe('idle');
+    expect(
+      await eventually('the configuration', () => client.received.find((message) => message.type === 'configure')),
+    ).toMatchObject({ setup: 'A', items: [] });
+    client.close();
+  });
+});
+
+test('a run survives kill -9 of the server with everything stored so far', async () => {
+  const database = await freshDatabase();
+  const start = async () => {
+    const child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
+      env: { ...process.env, NODE_OPTIONS: '', DATABASE_URL: database.url, PORT: '0', BENCH_LINK_PORT: '0' },
+      stdio: ['ignore', 'pipe', 'inherit'],
+    });
+    const line = await new Promise<string>((resolve) =>
+      child.stdout.once('data', (text: Buffer) => resolve(text.toString())),
+    );
+    return { child, ready: JSON.parse(line) as { port: number; benchLinkPort: number; interruptedRuns: unknown[] } };
+  };
+  const first = await start();
+  const client = await BenchClient.connect(first.ready.benchLinkPort);
+  client.hello();
+  client.pull({}, 0, 7);
+  const reader = new pg.Pool({ connectionString: database.url, max: 1 });
+  await eventually(
+    'the samples',
+    async () => (await reader.query('select sum(samples)::int as n from run_chunk')).rows[0].n === 1401,
+  );
+  first.child.kill('SIGKILL');
+  const second = await start();
+  expect(second.ready.interruptedRuns).toHaveLength(1);
+  const { rows } = await reader.query('select state, samples, remarks from run');
+  expect(rows).toMatchObject([{ state: 'interrupted', samples: 1401 }]);
+  expect(rows[0].remarks[0]).toMatch(/server stopped during this run/);
+  second.child.kill('SIGTERM');
+  await new Promise((resolve) => second.child.once('close', resolve));
+  await reader.end();
+  client.close();
+  await database.drop();
+}, 30_000);

@@ -1,0 +1,176 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { readFileSync } from 'node:fs';
+import type { CurveJson } from '../../contract/curve.ts';
+import { importResult } from '../../contract/http.ts';
+import { job as jobSchema, type Job, type Run, type Setup } from '../../contract/records.ts';
+import { writeRecordingCsv } from '../../core/exchange/write-csv.ts';
+import { generatedRun, testDyno } from '../../core/testing/generated-run.ts';
+import { TestServer } from '../testing/test-server.ts';
+
+let server: TestServer;
+let job: Job;
+beforeAll(async () => {
+  server = await TestServer.start();
+  job = await server.newJob();
+});
+afterAll(async () => {
+  await server.stop();
+  expect(server.errors).toEqual([]);
+});
+
+const air = { temperatureC: 24, pressureHpa: 1008, relativeHumidityPct: 45 };
+
+async function importCsv(text: string, over: Record<string, unknown> = {}, name = 'run.csv'): Promise<Response> {
+  const form = new FormData();
+  form.append('file', new Blob([text]), name);
+  form.append(
+    'settings',
+    JSON.stringify({ setupId: job.setups[0]!.id, dyno: testDyno, air, engineToDrumRatio: null, ...over }),
+  );
+  return fetch(`${server.origin}/api/imports`, { method: 'POST', body: form });
+}
+
+async function imported(text: string, over: Record<string, unknown> = {}, name?: string): Promise<Run> {
+  return importResult.parse(await (await importCsv(text, over, name)).json()).run;
+}
+
+const curveOf = (run: Run, query = '') => server.json<CurveJson>('GET', `/api/runs/${run.id}/curve?${query}`);
+
+describe('jobs and setups', () => {
+  test('a new job has its first setup, and is found in the list', async () => {
+    expect(jobSchema.parse(job).setups).toMatchObject([{ letter: 'A', change: 'As arrived', parentId: null }]);
+    expect(await server.json('GET', '/api/jobs')).toMatchObject([{ id: job.id, setups: 1, runs: 0 }]);
+  });
+
+  test('a change touches only what it names', async () => {
+    await server.json('PATCH', `/api/jobs/${job.id}`, { owner: 'M. Quill', gear: '4th' });
+    const changed = await server.json<Job>('PATCH', `/api/jobs/${job.id}`, { question: 'Does it pay?' });
+    expect(changed).toMatchObject({ owner: 'M. Quill', gear: '4th', question: 'Does it pay?', vehicle: 'Test car' });
+  });
+
+  test('setups get letters in order even when two browsers add at once, and items are read out of the line', async () => {
+    const other = await server.newJob('Another car');
+    const parentId = other.setups[0]!.id;
+    const added = await Promise.all(
+      ['ignition +1.5° above 4,000', 'intake trumpets 40 mm shorter', 'cold plugs'].map((change) =>
+        server.json<Setup>('POST', `/api/jobs/${other.id}/setups`, { parentId, change }),
+      ),
+    );
+    expect(added.map((setup) => setup.letter).sort()).toEqual(['B', 'C', 'D']);
+    expect(added[0]!.items).toEqual([{ kind: 'ignition', deltaDeg: 1.5, aboveRpm: 4000 }]);
+    const reworded = await server.json<Setup>('PATCH', `/api/setups/${added[2]!.id}`, { change: 'ignition −1°' });
+    expect(reworded.items).toEqual([{ kind: 'ignition', deltaDeg: -1 }]);
+  });
+
+  test.each([
+    ['POST', '/api/jobs', { vehicle: '  ' }, 400, /name the vehicle/],
+    ['POST', '/api/jobs', { owner: 'nobody' }, 400, /vehicle/],
+    ['GET', '/api/jobs/99999', undefined, 404, /no such job/],
+    ['GET', '/api/jobs/abc', undefined, 404, /abc/],
+    ['GET', '/api/nothing', undefined, 404, /nothing at this address/],
+    ['POST', '/api/jobs/1/setups', { parentId: 99999, change: 'x' }, 409, /does not fit/],
+    ['PUT', '/api/bay/mounted', { jobId: 1, setupId: 99999 }, 422, /not one of the job/],
+    ['PATCH', '/api/runs/99999', { note: 'x' }, 404, /no such run/],
+  ])('%s %s with %j: %d and a sentence', async (method, path, body, status, sentence) => {
+    const response = await server.request(method, path, body);
+    expect(response.status).toBe(status);
+    expect(((await response.json()) as { error: string }).error).toMatch(sentence);
+  });
+
+  test('a request from another page or under another name is refused', async () => {
+    const foreign = await fetch(`${server.origin}/api/jobs`, {
+      method: 'POST',
+      headers: { origin: 'https://elsewhere.example', 'content-type': 'application/json' },
+      body: '{"vehicle":"x"}',
+    });
+    expect(foreign.status).toBe(403);
+    const broken = await fetch(`${server.origin}/api/jobs`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: '{"vehicle"',
+    });
+    expect(broken.status).toBe(400);
+  });
+});
+
+describe('runs', () => {
+  test('exported and imported again: the same figures, and the same bytes a second time', async () => {
+    const first = await imported(writeRecordingCsv(generatedRun({ speedNoise: 0.01 })), {}, 'läuft.csv');
+    expect(first).toMatchObject({ label: 'A1', state: 'sealed', source: 'läuft.csv', air });
+    const exported = await (await server.request('GET', `/api/runs/${first.id}/run.csv`)).text();
+    const second = await imported(exported, { air: null });
+    expect(second.air).toEqual(air);
+    expect(await curveOf(second)).toEqual(await curveOf(first));
+    expect(await (await server.request('GET', `/api/runs/${second.id}/run.csv`)).text()).toBe(exported);
+    expect(await server.json('GET', `/api/runs/${first.id}/dyno.json`)).toEqual(testDyno);
+  });
+
+  test('ten percent more inertia in dyno.json moves only the inertial share', async () => {
+    const text = writeRecordingCsv(generatedRun({}));
+    const usual = await curveOf(await imported(text), 'standard=none&smoothing=150');
+    const heavier = await curveOf(
+      await imported(text, { dyno: { ...testDyno, inertiaKgM2: 55 } }),
+      'standard=none&smoothing=150',
+    );
+    usual.engineSpeedRpm.forEach((rpm, index) => {
+      const drum = (rpm * 2 * Math.PI) / 60 / 3.4;
+      const loss = ((5 + 0.05 * drum + 0.0005 * drum ** 2) * drum) / 1000;
+      expect(heavier.powerKw[index]! / (usual.powerKw[index]! + 0.1 * (usual.powerKw[index]! - loss))).toBeCloseTo(
+        1,
+        3,
+      );
+    });
+  });
+
+  test('a recording that other instruments made', async () => {
+    const folder = '../shared/cases/inertia-roller-petrol/';
+    const dyno = JSON.parse(readFileSync(`${folder}dyno.json`, 'utf8')) as unknown;
+    const run = await imported(readFileSync(`${folder}run.csv`, 'utf8'), { dyno });
+    const curve = await curveOf(run);
+    expect(curve.peakPower.rpm).toBeGreaterThan(5500);
+    expect(curve.checks).toEqual([]);
+  });
+
+  test('is set aside with a reason, brought back, noted, and moved under a new label', async () => {
+    const run = await imported(writeRecordingCsv(generatedRun({})));
+    await server.json('PATCH', `/api/runs/${run.id}`, { setAsideReason: 'belt slipped', note: 'hot' });
+    const back = await server.json<Run>('PATCH', `/api/runs/${run.id}`, { setAsideReason: null });
+    expect(back).toMatchObject({ setAsideReason: null, note: 'hot' });
+    const setup = await server.json<Setup>('POST', `/api/jobs/${job.id}/setups`, {
+      parentId: job.setups[0]!.id,
+      change: 'ballast out',
+    });
+    const moved = await server.json<Run>('PATCH', `/api/runs/${run.id}`, { setupId: setup.id });
+    expect(moved.label).toBe(`${setup.letter}1`);
+    const next = await imported(writeRecordingCsv(generatedRun({})));
+    expect(Number(next.label!.slice(1))).toBeGreaterThan(Number(run.label!.slice(1)));
+    expect((await server.request('PATCH', `/api/runs/${run.id}`, { setAsideReason: ' ' })).status).toBe(400);
+  });
+
+  test.each([
+    ['empty', '', {}, 422, /empty/],
+    [
+      'without a sweep',
+      'time [s],rollerSpeed [rad/s],engineSpeed [rpm]\n' +
+        Array.from({ length: 100 }, (_, row) => `${row / 20},60,2000\n`).join(''),
+      {},
+      422,
+      /No sweep/,
+    ],
+    ['into a setup that is not there', 'x', { setupId: 99999 }, 404, /no such setup/],
+    ['with a dyno of no inertia', 'x', { dyno: { ...testDyno, inertiaKgM2: 0 } }, 400, /dyno\.inertiaKgM2/],
+  ])('an import %s is refused and nothing half-made stays', async (_, text, over, status, sentence) => {
+    const before = await server.runs(job);
+    const response = await importCsv(text, over);
+    expect(response.status).toBe(status);
+    expect(((await response.json()) as { error: string }).error).toMatch(sentence);
+    expect(await server.runs(job)).toEqual(before);
+  });
+
+  test('samples cannot be altered or removed, by anyone', async () => {
+    const { database } = server.running;
+    await expect(database.query(`update run_channel set name = 'x'`)).rejects.toThrow(/never altered/);
+    await expect(database.query('delete from run_channel')).rejects.toThrow(/never altered/);
+    await expect(database.query('delete from run')).rejects.toThrow(/never altered/);
+  });
+});

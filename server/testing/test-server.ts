@@ -1,0 +1,102 @@
+import { randomUUID } from 'node:crypto';
+import pg from 'pg';
+import type { Job, Run } from '../../contract/records.ts';
+import type { BayState } from '../../contract/live.ts';
+import { startServer, type RunningServer } from '../server.ts';
+
+function adminUrl(): string {
+  const url = process.env.SUVOK_TEST_DATABASE_URL;
+  if (!url)
+    throw new Error('SUVOK_TEST_DATABASE_URL is not set: run npm test, which starts a PostgreSQL for the tests.');
+  return url;
+}
+
+/** An empty database of its own for a test file. */
+export async function freshDatabase(): Promise<{ url: string; drop(): Promise<void> }> {
+  const name = `test_${randomUUID().replaceAll('-', '')}`;
+  const run = async (sql: string) => {
+    const client = new pg.Client({ connectionString: adminUrl() });
+    await client.connect();
+    await client.query(sql);
+    await client.end();
+  };
+  await run(`create database ${name}`);
+  const url = new URL(adminUrl());
+  url.pathname = `/${name}`;
+  return { url: url.toString(), drop: () => run(`drop database ${name} with (force)`) };
+}
+
+/** A whole server on a fresh database, and the few requests that most tests make. */
+export class TestServer {
+  private constructor(
+    readonly running: RunningServer,
+    readonly databaseUrl: string,
+    private readonly drop: () => Promise<void>,
+    readonly errors: unknown[],
+  ) {}
+
+  static async start(): Promise<TestServer> {
+    const database = await freshDatabase();
+    const errors: unknown[] = [];
+    const running = await startServer({
+      databaseUrl: database.url,
+      port: 0,
+      benchLinkPort: 0,
+      log: (error) => errors.push(error),
+    });
+    return new TestServer(running, database.url, database.drop, errors);
+  }
+
+  async stop(): Promise<void> {
+    await this.running.close();
+    await this.drop();
+  }
+
+  get origin(): string {
+    return `http://127.0.0.1:${this.running.port}`;
+  }
+
+  async request(method: string, path: string, body?: unknown): Promise<Response> {
+    return fetch(this.origin + path, {
+      method,
+      ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+    });
+  }
+
+  async json<T>(method: string, path: string, body?: unknown): Promise<T> {
+    const response = await this.request(method, path, body);
+    const content = (await response.json()) as T;
+    if (!response.ok) throw new Error(`${method} ${path}: ${response.status} ${JSON.stringify(content)}`);
+    return content;
+  }
+
+  newJob(vehicle = 'Test car'): Promise<Job> {
+    return this.json<Job>('POST', '/api/jobs', { vehicle });
+  }
+
+  async mount(job: Job, setupId = job.setups[0]!.id): Promise<void> {
+    await this.json('PUT', '/api/bay/mounted', { jobId: job.id, setupId });
+  }
+
+  bay(): Promise<BayState> {
+    return this.json<BayState>('GET', '/api/bay');
+  }
+
+  async runs(job: Job): Promise<Run[]> {
+    return (await this.json<Job>('GET', `/api/jobs/${job.id}`)).runs;
+  }
+}
+
+/** Waits until a question has an answer. @throws after ten seconds, with what was waited for */
+export async function eventually<T>(
+  what: string,
+  ask: () => Promise<T | undefined | false> | T | undefined | false,
+): Promise<T> {
+  const deadline = Date.now() + 10_000;
+  for (;;) {
+    const answer = await ask();
+    if (answer !== undefined && answer !== false) return answer;
+    if (Date.now() > deadline) throw new Error(`waited in vain for ${what}`);
+    await new Promise((resolve) => setTimeout(resolve, 25));
+  }
+}
