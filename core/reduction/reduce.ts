@@ -7,7 +7,7 @@ import { gridBetween } from '../curve/grid.ts';
 import { peakOf, type Peak } from '../curve/peak.ts';
 import type { Recording } from '../recording/recording.ts';
 import { Refusal } from '../refusal.ts';
-import { rpmPerRadS } from '../units/units.ts';
+import { engineTorqueNm } from './live-power.ts';
 import { autoSpan } from './auto-span.ts';
 import { driveOf } from './drive.ts';
 import type { DynoProfile } from './dyno-profile.ts';
@@ -68,7 +68,7 @@ export function curveOf(run: SweepDrive, air: Air | undefined, settings: ViewSet
   }
   const correction = correctionOf(settings.standard, air, settings.share);
   const powerKw = uncorrectedPowerKw.map((value) => value * correction.factor);
-  const torqueNm = powerKw.map((value, index) => (value * 1000 * rpmPerRadS) / engineSpeedRpm[index]!);
+  const torqueNm = powerKw.map((value, index) => engineTorqueNm(value, engineSpeedRpm[index]!));
   const peakPower = peakOf(engineSpeedRpm, powerKw);
   const found = [
     airMissing(air, settings.standard),

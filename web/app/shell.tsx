@@ -1,0 +1,21 @@
+import { Outlet, ScrollRestoration } from 'react-router';
+import { useLive } from '../state/live.ts';
+import { TopBar } from './top-bar.tsx';
+import classes from './shell.module.css';
+
+/** The frame around every screen. */
+export function Shell() {
+  const lost = useLive((state) => state.everConnected && !state.connected);
+  return (
+    <div className={classes.shell}>
+      <TopBar />
+      {lost && (
+        <div className={classes.lost} role="status">
+          This page has lost the server and tries again. A run being recorded goes on without the page.
+        </div>
+      )}
+      <Outlet />
+      <ScrollRestoration />
+    </div>
+  );
+}

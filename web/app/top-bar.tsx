@@ -1,0 +1,85 @@
+import { ActionIcon, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
+import { IconMoon, IconSun } from '@tabler/icons-react';
+import { Link, NavLink, useParams } from 'react-router';
+import type { Job } from '../../contract/records.ts';
+import { useLive } from '../state/live.ts';
+import { useJob } from '../state/queries.ts';
+import { Mark } from '../ui/mark.tsx';
+import { BayStatus } from './bay-status.tsx';
+import classes from './top-bar.module.css';
+
+/** Mark, job, its stages, the bay's state. */
+export function TopBar() {
+  const { jobId } = useParams();
+  return (
+    <header className={classes.bar}>
+      <Link to="/jobs" className={classes.home} aria-label="Suvok, all jobs">
+        <Mark />
+      </Link>
+      {jobId && <JobNavigation jobId={Number(jobId)} />}
+      <BayStatus />
+      <ThemeSwitch />
+    </header>
+  );
+}
+
+function JobNavigation({ jobId }: { jobId: number }) {
+  const { data: job } = useJob(jobId);
+  const recorder = useLive((state) => state.bay?.recorder);
+  const recording =
+    recorder?.state === 'recording' && recorder.label !== null && job?.runs.some((run) => run.id === recorder.runId);
+  if (!job) return null;
+  return (
+    <>
+      <div className={classes.job}>
+        <b title={job.vehicle}>{job.vehicle}</b>
+        <small title={job.question}>{job.question || 'No question noted'}</small>
+      </div>
+      <nav className={classes.stages} aria-label="Stages of the job">
+        <Stage
+          to={`/jobs/${jobId}/record`}
+          name="Record"
+          state={recording ? `${recorder.label} running` : countOf(job.runs.length, 'run')}
+        />
+        <Stage to={`/jobs/${jobId}/compare`} name="Compare" state={comparableSetups(job)} />
+      </nav>
+    </>
+  );
+}
+
+function Stage({ to, name, state }: { to: string; name: string; state: string }) {
+  return (
+    <NavLink to={to} className={({ isActive }) => (isActive ? classes.stageOn : classes.stage)}>
+      {name}
+      <small>{state}</small>
+    </NavLink>
+  );
+}
+
+function comparableSetups(job: Job): string {
+  const ran = new Set(job.runs.map((run) => run.setupId)).size;
+  return ran === 0 ? 'nothing yet' : countOf(ran, 'setup');
+}
+
+function countOf(count: number, noun: string): string {
+  return `${count} ${noun}${count === 1 ? '' : 's'}`;
+}
+
+function ThemeSwitch() {
+  const { setColorScheme } = useMantineColorScheme();
+  const scheme = useComputedColorScheme('light');
+  const next = scheme === 'light' ? 'dark' : 'light';
+  const label = next === 'dark' ? 'Bay theme, for the dim cell' : 'Paper theme, for the office';
+  return (
+    <ActionIcon
+      variant="subtle"
+      color="gray"
+      size={40}
+      aria-label={label}
+      title={label}
+      onClick={() => setColorScheme(next)}
+    >
+      {next === 'dark' ? <IconMoon size={18} /> : <IconSun size={18} />}
+    </ActionIcon>
+  );
+}

@@ -1,0 +1,40 @@
+import { useElementSize } from '@mantine/hooks';
+import classes from './gutter.module.css';
+import { heightOf } from './lane.tsx';
+import type { ValueRange } from './nice-range.ts';
+
+export interface GutterValue {
+  id: string;
+  label: string;
+  text: string;
+  /** Where the line stands, in the lane's unit. */
+  value: number;
+  colour: string;
+}
+
+const apart = 18;
+
+/** The values at the crosshair, each beside its line, moved apart where they would overlap. */
+export function Gutter({ values, range }: { values: GutterValue[]; range: ValueRange }) {
+  const { ref, height } = useElementSize();
+  const sorted = values.filter((entry) => Number.isFinite(entry.value)).sort((a, b) => b.value - a.value);
+  let lowest = 4;
+  const placed = sorted.map((entry) => {
+    const top = Math.max(lowest, heightOf(entry.value, range, height) - 9);
+    lowest = top + apart;
+    return { ...entry, top };
+  });
+  // Where they run out at the bottom, all move up together.
+  const excess = Math.max(0, lowest - height);
+  return (
+    <div ref={ref} className={classes.gutter}>
+      {height > 0 &&
+        placed.map((entry) => (
+          <div key={entry.id} className={classes.value} style={{ top: entry.top - excess, color: entry.colour }}>
+            <span>{entry.label}</span>
+            <b className="number">{entry.text}</b>
+          </div>
+        ))}
+    </div>
+  );
+}

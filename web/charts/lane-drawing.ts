@@ -1,0 +1,176 @@
+import type { Chart, Plugin } from 'chart.js';
+
+/** What a lane shows beside its lines. Colours are ready for the canvas. */
+export interface LaneDecoration {
+  band?: { fromRpm: number; toRpm: number } | undefined;
+  bandColour: string;
+  /** A grey envelope around the baseline. */
+  envelope?: { rpm: ArrayLike<number>; low: ArrayLike<number>; high: ArrayLike<number>; colour: string } | undefined;
+  /** The gain's area: solid above zero, hatched below. */
+  gainArea?: { rpm: ArrayLike<number>; values: ArrayLike<number>; gain: string; loss: string } | undefined;
+  zeroColour?: string | undefined;
+  /** An upright dashed line with a word. */
+  upright?: { rpm: number; word: string; colour: string } | undefined;
+  peak?: { rpm: number; value: number; text: string; colour: string } | undefined;
+  /** The newest point of a line being drawn. */
+  head?: { rpm: number; value: number; colour: string } | undefined;
+}
+
+declare module 'chart.js' {
+  interface PluginOptionsByType<TType> {
+    lane?: TType extends string ? LaneDecoration : never;
+  }
+}
+
+function decorationOf(chart: Chart): LaneDecoration | undefined {
+  return (chart.options.plugins as { lane?: LaneDecoration } | undefined)?.lane;
+}
+
+/** Draws a lane's decoration: areas under the lines, marks over them. */
+export const lanePlugin: Plugin<'line'> = {
+  id: 'lane',
+  beforeDatasetsDraw(chart) {
+    const lane = decorationOf(chart);
+    if (!lane) return;
+    const { ctx, chartArea } = chart;
+    ctx.save();
+    ctx.beginPath();
+    ctx.rect(chartArea.left, chartArea.top, chartArea.width, chartArea.height);
+    ctx.clip();
+    if (lane.band) drawBand(chart, lane.band, lane.bandColour);
+    if (lane.envelope) drawEnvelope(chart, lane.envelope);
+    if (lane.gainArea) drawGain(chart, lane.gainArea);
+    if (lane.zeroColour) {
+      const zero = Math.round(chart.scales.y!.getPixelForValue(0)) + 0.5;
+      stroke(ctx, lane.zeroColour, 1.4, [], [chartArea.left, zero], [chartArea.right, zero]);
+    }
+    ctx.restore();
+  },
+  afterDatasetsDraw(chart) {
+    const lane = decorationOf(chart);
+    if (!lane) return;
+    if (lane.upright) drawUpright(chart, lane.upright);
+    if (lane.peak) drawPeak(chart, lane.peak);
+    if (lane.head) dot(chart, lane.head, 5.5);
+  },
+};
+
+const x = (chart: Chart, rpm: number) => chart.scales.x!.getPixelForValue(rpm);
+const y = (chart: Chart, value: number) => chart.scales.y!.getPixelForValue(value);
+
+function drawBand(chart: Chart, band: { fromRpm: number; toRpm: number }, colour: string): void {
+  chart.ctx.fillStyle = colour;
+  chart.ctx.globalAlpha = 0.6;
+  chart.ctx.fillRect(
+    x(chart, band.fromRpm),
+    chart.chartArea.top,
+    x(chart, band.toRpm) - x(chart, band.fromRpm),
+    chart.chartArea.height,
+  );
+  chart.ctx.globalAlpha = 1;
+}
+
+function drawEnvelope(chart: Chart, envelope: NonNullable<LaneDecoration['envelope']>): void {
+  const { ctx } = chart;
+  ctx.beginPath();
+  for (let index = 0; index < envelope.rpm.length; index++)
+    ctx.lineTo(x(chart, envelope.rpm[index]!), y(chart, envelope.high[index]!));
+  for (let index = envelope.rpm.length - 1; index >= 0; index--)
+    ctx.lineTo(x(chart, envelope.rpm[index]!), y(chart, envelope.low[index]!));
+  ctx.closePath();
+  ctx.globalAlpha = 0.15;
+  ctx.fillStyle = envelope.colour;
+  ctx.fill();
+  ctx.globalAlpha = 1;
+}
+
+function drawGain(chart: Chart, area: NonNullable<LaneDecoration['gainArea']>): void {
+  const { ctx } = chart;
+  const zero = y(chart, 0);
+  const trace = (clip: (value: number) => number) => {
+    ctx.beginPath();
+    ctx.moveTo(x(chart, area.rpm[0]!), zero);
+    for (let index = 0; index < area.rpm.length; index++)
+      ctx.lineTo(x(chart, area.rpm[index]!), y(chart, clip(area.values[index]!)));
+    ctx.lineTo(x(chart, area.rpm[area.rpm.length - 1]!), zero);
+    ctx.closePath();
+  };
+  trace((value) => Math.max(0, value));
+  ctx.globalAlpha = 0.28;
+  ctx.fillStyle = area.gain;
+  ctx.fill();
+  ctx.globalAlpha = 1;
+  trace((value) => Math.min(0, value));
+  ctx.fillStyle = hatch(ctx, area.loss);
+  ctx.fill();
+}
+
+/** Slanted lines: a loss is told from a gain without its colour. */
+function hatch(ctx: CanvasRenderingContext2D, colour: string): CanvasPattern {
+  const tile = document.createElement('canvas');
+  tile.width = tile.height = 6;
+  const pen = tile.getContext('2d')!;
+  pen.fillStyle = colour;
+  pen.globalAlpha = 0.15;
+  pen.fillRect(0, 0, 6, 6);
+  pen.globalAlpha = 0.9;
+  pen.strokeStyle = colour;
+  pen.lineWidth = 1.6;
+  pen.beginPath();
+  for (const shift of [-6, 0, 6]) {
+    pen.moveTo(shift, 6);
+    pen.lineTo(shift + 6, 0);
+  }
+  pen.stroke();
+  return ctx.createPattern(tile, 'repeat')!;
+}
+
+function stroke(
+  ctx: CanvasRenderingContext2D,
+  colour: string,
+  width: number,
+  dash: number[],
+  from: [number, number],
+  to: [number, number],
+): void {
+  ctx.save();
+  ctx.strokeStyle = colour;
+  ctx.lineWidth = width;
+  ctx.setLineDash(dash);
+  ctx.beginPath();
+  ctx.moveTo(...from);
+  ctx.lineTo(...to);
+  ctx.stroke();
+  ctx.restore();
+}
+
+function drawUpright(chart: Chart, upright: NonNullable<LaneDecoration['upright']>): void {
+  const { ctx, chartArea } = chart;
+  const at = x(chart, upright.rpm);
+  if (at < chartArea.left || at > chartArea.right) return;
+  stroke(ctx, upright.colour, 1.5, [5, 4], [at, chartArea.top], [at, chartArea.bottom]);
+  ctx.fillStyle = upright.colour;
+  ctx.font = "600 12px 'Archivo Variable'";
+  ctx.textAlign = 'right';
+  ctx.fillText(upright.word, at - 6, chartArea.bottom - 6);
+}
+
+function drawPeak(chart: Chart, peak: NonNullable<LaneDecoration['peak']>): void {
+  const { ctx, chartArea } = chart;
+  dot(chart, peak, 3.5);
+  ctx.fillStyle = peak.colour;
+  ctx.font = "600 13px 'Archivo Variable'";
+  ctx.textBaseline = 'alphabetic';
+  const width = ctx.measureText(peak.text).width;
+  const left = Math.min(x(chart, peak.rpm) - width / 2, chartArea.right - width - 4);
+  ctx.textAlign = 'left';
+  ctx.fillText(peak.text, Math.max(chartArea.left + 4, left), Math.max(chartArea.top + 12, y(chart, peak.value) - 9));
+}
+
+function dot(chart: Chart, point: { rpm: number; value: number; colour: string }, radius: number): void {
+  const { ctx } = chart;
+  ctx.beginPath();
+  ctx.arc(x(chart, point.rpm), y(chart, point.value), radius, 0, 2 * Math.PI);
+  ctx.fillStyle = point.colour;
+  ctx.fill();
+}

@@ -1,0 +1,147 @@
+import { CategoryScale, Chart, LinearScale, LineController, LineElement, PointElement } from 'chart.js';
+import { useEffect, useRef } from 'react';
+import { useCanvasColour } from '../setups/setup-colour.ts';
+import { lanePlugin, type LaneDecoration } from './lane-drawing.ts';
+import classes from './lane.module.css';
+import type { ValueRange } from './nice-range.ts';
+
+Chart.register(LineController, LineElement, PointElement, LinearScale, CategoryScale, lanePlugin);
+
+/** Room for the value axis; the same in every lane so that they stand under one another. */
+export const axisWidth = 54;
+const padding = { top: 10, bottom: 6 };
+
+export interface LaneLine {
+  id: string;
+  rpm: ArrayLike<number>;
+  values: ArrayLike<number>;
+  /** CSS colour, a variable of the theme included. */
+  colour: string;
+  width: number;
+  opacity?: number;
+  dash?: number[];
+}
+
+export interface LaneProps {
+  name: string;
+  /** Unit and whatever else must be known to read the axis. */
+  unit: string;
+  lines: LaneLine[];
+  range: readonly [number, number];
+  values: ValueRange;
+  decoration?: Omit<LaneDecoration, 'bandColour'>;
+  /** What the lane shows, for those who cannot see it. */
+  text: string;
+}
+
+const decorationColours = ['envelope', 'gainArea', 'upright', 'peak', 'head'] as const;
+
+/** One quantity over engine speed. */
+export function Lane({ name, unit, lines, range, values, decoration, text }: LaneProps) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const chart = useRef<Chart<'line'>>(null);
+  const colour = useCanvasColour();
+
+  useEffect(() => {
+    const made = new Chart<'line'>(canvas.current!, emptyLane());
+    chart.current = made;
+    return () => made.destroy();
+  }, []);
+
+  useEffect(() => {
+    const { current } = chart;
+    if (!current) return;
+    current.data.datasets = lines.map((line) => ({
+      data: Array.from(line.rpm, (rpm, index) => ({ x: rpm, y: line.values[index]! })),
+      borderColor: faded(colour(line.colour), line.opacity ?? 1),
+      borderWidth: line.width,
+      borderDash: line.dash ?? [],
+    }));
+    const { x, y } = current.options.scales as { x: Record<string, unknown>; y: Record<string, unknown> };
+    Object.assign(x, { min: range[0], max: range[1], grid: grid(colour) });
+    Object.assign(y, { min: values.least, max: values.most, grid: grid(colour) });
+    Object.assign(y.ticks as object, { color: colour('var(--soft)'), stepSize: values.step });
+    (current.options.plugins as { lane?: LaneDecoration }).lane = {
+      ...(decoration && withCanvasColours(decoration, colour)),
+      bandColour: colour('var(--band)'),
+    };
+    current.update('none');
+  });
+
+  return (
+    <figure className={classes.lane}>
+      <figcaption className={classes.name}>
+        {name} <span>{unit}</span>
+      </figcaption>
+      <canvas ref={canvas} role="img" aria-label={text} />
+    </figure>
+  );
+}
+
+function withCanvasColours(decoration: Omit<LaneDecoration, 'bandColour'>, colour: (value: string) => string) {
+  const result: Record<string, unknown> = { ...decoration };
+  for (const key of decorationColours) {
+    const part = decoration[key] as Record<string, unknown> | undefined;
+    if (!part) continue;
+    result[key] = Object.fromEntries(
+      Object.entries(part).map(([field, value]) => [field, typeof value === 'string' ? colour(value) : value]),
+    );
+  }
+  if (decoration.zeroColour) result.zeroColour = colour(decoration.zeroColour);
+  return result;
+}
+
+function faded(hex: string, opacity: number): string {
+  return opacity >= 1
+    ? hex
+    : hex +
+        Math.round(opacity * 255)
+          .toString(16)
+          .padStart(2, '0');
+}
+
+function grid(colour: (value: string) => string) {
+  return { color: colour('var(--rule-soft)'), drawTicks: false };
+}
+
+function emptyLane() {
+  return {
+    type: 'line' as const,
+    data: { datasets: [] },
+    options: {
+      animation: false as const,
+      parsing: false as const,
+      normalized: true,
+      responsive: true,
+      maintainAspectRatio: false,
+      events: [],
+      layout: { padding },
+      elements: { point: { radius: 0 }, line: { borderJoinStyle: 'round' as const } },
+      scales: {
+        x: {
+          type: 'linear' as const,
+          ticks: { display: false, stepSize: 1000 },
+          border: { display: false },
+          afterFit: (scale: { height: number }) => void (scale.height = 0),
+        },
+        y: {
+          type: 'linear' as const,
+          border: { display: false },
+          afterFit: (scale: { width: number }) => void (scale.width = axisWidth),
+          ticks: {
+            font: { family: "'Archivo Variable'", size: 11.5 },
+            padding: 9,
+            callback: (value: number | string) => String(Number(Number(value).toFixed(6))).replace('-', '−'),
+          },
+        },
+      },
+      plugins: {},
+    },
+  };
+}
+
+/** Where a value lies in a lane of a given height, px from its top. */
+export function heightOf(value: number, values: ValueRange, laneHeight: number): number {
+  const plot = laneHeight - padding.top - padding.bottom;
+  return padding.top + (1 - (value - values.least) / (values.most - values.least)) * plot;
+}

@@ -1,0 +1,86 @@
+import { CloseButton } from '@mantine/core';
+import { useRef, useState } from 'react';
+import { formatRpm, formatWhole } from '../ui/figures.ts';
+import { axisWidth } from './lane.tsx';
+import classes from './speed-axis.module.css';
+
+interface SpeedAxisProps {
+  range: readonly [number, number];
+  atRpm: number | undefined;
+  band: readonly [number, number] | undefined;
+  /** Called with a band dragged on the axis, or undefined to take it away. Absent: the axis only shows. */
+  onBand?: (band: readonly [number, number] | undefined) => void;
+}
+
+const leastBandRpm = 100;
+
+/** The engine-speed axis under the lanes. A drag along it marks the band that matters. */
+export function SpeedAxis({ range, atRpm, band, onBand }: SpeedAxisProps) {
+  const strip = useRef<HTMLDivElement>(null);
+  const [dragged, setDragged] = useState<readonly [number, number]>();
+  const share = (rpm: number) => `${((rpm - range[0]) / (range[1] - range[0])) * 100}%`;
+  const ticks: number[] = [];
+  for (let rpm = Math.ceil(range[0] / 1000) * 1000; rpm <= range[1]; rpm += 1000) ticks.push(rpm);
+  const rpmAt = (clientX: number) => {
+    const box = strip.current!.getBoundingClientRect();
+    const rpm = range[0] + ((clientX - box.left) / box.width) * (range[1] - range[0]);
+    return Math.round(Math.min(range[1], Math.max(range[0], rpm)) / 50) * 50;
+  };
+  const shown = dragged ? ordered(dragged) : band;
+  const finish = () => {
+    if (dragged && Math.abs(dragged[1] - dragged[0]) >= leastBandRpm) onBand?.(ordered(dragged));
+    setDragged(undefined);
+  };
+  return (
+    <div className={classes.axis} style={{ paddingLeft: axisWidth }}>
+      <div
+        ref={strip}
+        className={onBand ? classes.dragged : classes.strip}
+        title={onBand && 'Drag along the axis to mark the band that matters'}
+        onPointerDown={(event) => {
+          if (!onBand || event.button !== 0) return;
+          event.currentTarget.setPointerCapture(event.pointerId);
+          setDragged([rpmAt(event.clientX), rpmAt(event.clientX)]);
+        }}
+        onPointerMove={(event) => dragged && setDragged([dragged[0], rpmAt(event.clientX)])}
+        onPointerUp={finish}
+        onPointerCancel={() => setDragged(undefined)}
+      >
+        {ticks.map((rpm) => (
+          <span
+            key={rpm}
+            className={classes.tick}
+            style={{ left: share(rpm) }}
+            data-hidden={atRpm !== undefined && Math.abs(rpm - atRpm) < (range[1] - range[0]) * 0.07 ? true : undefined}
+          >
+            {formatWhole(rpm)}
+            {rpm === ticks.at(-1) && <i> rpm</i>}
+          </span>
+        ))}
+        {shown && (
+          <span className={classes.band} style={{ left: share(shown[0]), right: `calc(100% - ${share(shown[1])})` }} />
+        )}
+        {atRpm !== undefined && (
+          <span className={classes.crosshair} style={{ left: share(atRpm) }}>
+            {formatRpm(atRpm)}
+          </span>
+        )}
+      </div>
+      {band && onBand && !dragged && (
+        <div
+          className={classes.bandName}
+          style={{
+            left: `calc(${axisWidth}px + (100% - ${axisWidth}px) * ${((band[0] + band[1]) / 2 - range[0]) / (range[1] - range[0])})`,
+          }}
+        >
+          band
+          <CloseButton size={20} aria-label="Take the band away" onClick={() => onBand(undefined)} />
+        </div>
+      )}
+    </div>
+  );
+}
+
+function ordered([a, b]: readonly [number, number]): readonly [number, number] {
+  return a < b ? [a, b] : [b, a];
+}

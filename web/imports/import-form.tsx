@@ -1,0 +1,176 @@
+import { Button, Group, NumberInput, Select, Stack, Text } from '@mantine/core';
+import { Dropzone } from '@mantine/dropzone';
+import { notifications } from '@mantine/notifications';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { AirFile, DynoFile } from '../../contract/files.ts';
+import type { Job, Run, Setup } from '../../contract/records.ts';
+import { api } from '../state/api.ts';
+import { useChange } from '../state/queries.ts';
+import { useLive } from '../state/live.ts';
+import { FindingLine, FindingList } from '../ui/severity.tsx';
+import { figuresWorker } from '../workers/figures.ts';
+import type { Preview } from '../workers/figures.worker.ts';
+import { takeFiles, type TakenFiles } from './taken-files.ts';
+import classes from './import-form.module.css';
+
+/** Brings one recording in: files dropped or chosen, what they hold, and where it goes. */
+export function ImportForm({ job, setup, onDone }: { job: Job; setup: Setup; onDone: () => void }) {
+  const [taken, setTaken] = useState<TakenFiles>({ problems: [] });
+  const [setupId, setSetupId] = useState(String(setup.id));
+  const [ratio, setRatio] = useState<number | string>('');
+  const known = useKnownDynos(job);
+  const [dynoChoice, setDynoChoice] = useState<string | null>(null);
+  const dyno = taken.dyno?.content ?? known.find((one) => one.value === (dynoChoice ?? known[0]?.value))?.dyno;
+  const { data: preview } = useQuery<Preview>({
+    queryKey: ['preview', taken.csv?.file.name, taken.csv?.file.lastModified, taken.csv?.text.length],
+    queryFn: () => figuresWorker().preview(taken.csv!.text),
+    enabled: taken.csv !== undefined,
+  });
+  const readable = preview && !('refusal' in preview) ? preview : undefined;
+  const send = useChange(() =>
+    api.importRun(taken.csv!.file, {
+      setupId: Number(setupId),
+      dyno: dyno!,
+      air: taken.air?.content ?? null,
+      engineToDrumRatio: readable?.hasPickup ? null : Number(ratio),
+    }),
+  );
+  const ready = readable && dyno && (readable.hasPickup || Number(ratio) > 0);
+  return (
+    <Stack gap={14}>
+      <Dropzone
+        onDrop={(files) => void takeFiles(taken, files).then(setTaken)}
+        multiple
+        maxSize={200e6}
+        className={classes.drop}
+        aria-label="Files to import"
+      >
+        <Text fw={600}>Drop run.csv here, with its dyno.json and air.json</Text>
+        <Text size="sm" c="dimmed">
+          or press to choose them. Columns are read as “name [unit]”.
+        </Text>
+      </Dropzone>
+      <FindingList>
+        {taken.problems.map((problem) => (
+          <FindingLine key={problem} severity="stop">
+            {problem}
+          </FindingLine>
+        ))}
+        {preview && 'refusal' in preview && (
+          <FindingLine severity="stop">
+            {taken.csv!.file.name}: {preview.refusal}
+          </FindingLine>
+        )}
+        {readable && (
+          <FindingLine severity="note">
+            {taken.csv!.file.name}: {readable.samples} samples over {readable.durationS.toFixed(1)} s;{' '}
+            {readable.channels.join(', ')}.
+          </FindingLine>
+        )}
+        {readable?.remarks.map((remark) => (
+          <FindingLine key={remark} severity="mind">
+            {remark}
+          </FindingLine>
+        ))}
+        {taken.dyno && (
+          <FindingLine severity="note">
+            {taken.dyno.name}: {dynoText(taken.dyno.content)}.
+          </FindingLine>
+        )}
+        {readable && <AirLine air={taken.air?.content} inColumns={readable.hasAir} />}
+      </FindingList>
+      {readable && !taken.dyno && (
+        <Select
+          label="Dyno"
+          description="No dyno.json was given; figures need the machine."
+          data={known}
+          value={dynoChoice ?? known[0]?.value ?? null}
+          onChange={setDynoChoice}
+          allowDeselect={false}
+          placeholder="None known: drop a dyno.json"
+        />
+      )}
+      {readable && !readable.hasPickup && (
+        <NumberInput
+          label="Engine speed ÷ drum speed"
+          description="The recording has no engine-speed pickup."
+          value={ratio}
+          onChange={setRatio}
+          min={0}
+          decimalScale={4}
+        />
+      )}
+      <Select
+        label="Into setup"
+        data={job.setups.map((one) => ({ value: String(one.id), label: `${one.letter}  ${one.change}` }))}
+        value={setupId}
+        onChange={(value) => value && setSetupId(value)}
+        allowDeselect={false}
+      />
+      {send.isError && (
+        <Text size="sm" c="var(--stop)" role="alert">
+          {send.error.message} Nothing was stored.
+        </Text>
+      )}
+      <Group justify="flex-end">
+        <Button variant="subtle" color="gray" onClick={onDone}>
+          Cancel
+        </Button>
+        <Button
+          disabled={!ready}
+          loading={send.isPending}
+          onClick={() =>
+            send.mutate(undefined, {
+              onSuccess: ({ run }) => {
+                notifications.show({ message: `Imported as ${run.label}.` });
+                onDone();
+              },
+            })
+          }
+        >
+          Import
+        </Button>
+      </Group>
+    </Stack>
+  );
+}
+
+function AirLine({ air, inColumns }: { air: AirFile | undefined; inColumns: boolean }) {
+  if (air) {
+    return (
+      <FindingLine severity="note">
+        Air: {air.temperatureC} °C, {air.pressureHpa} hPa, {air.relativeHumidityPct} %.
+      </FindingLine>
+    );
+  }
+  return inColumns ? (
+    <FindingLine severity="note">The air is in the recording’s own columns.</FindingLine>
+  ) : (
+    <FindingLine severity="mind">No air was given: the run’s figures will be uncorrected and say so.</FindingLine>
+  );
+}
+
+function dynoText(dyno: DynoFile): string {
+  return `${dyno.kind.replace('-', ' ')}, ${dyno.inertiaKgM2} kg·m²`;
+}
+
+interface KnownDyno {
+  value: string;
+  label: string;
+  dyno: DynoFile;
+}
+
+/** The machines at hand: those that the job's runs were made on, and the one in the bay. */
+function useKnownDynos(job: Job): KnownDyno[] {
+  const devices = useLive((state) => state.bay?.devices);
+  const found: KnownDyno[] = [];
+  const add = (label: string, dyno: Run['dyno']) => {
+    if (!found.some((one) => JSON.stringify(one.dyno) === JSON.stringify(dyno))) {
+      found.push({ value: label, label: `${label} (${dynoText(dyno)})`, dyno });
+    }
+  };
+  for (const run of [...job.runs].reverse()) add(`As for ${run.label}`, run.dyno);
+  for (const device of devices ?? []) if (device.dyno) add(device.name, device.dyno);
+  return found;
+}

@@ -1,0 +1,24 @@
+import '@mantine/core/styles.css';
+import '@mantine/notifications/styles.css';
+import '@mantine/dropzone/styles.css';
+import '@fontsource-variable/archivo/wdth.css';
+import './app/theme.css';
+import { MantineProvider } from '@mantine/core';
+import { Notifications } from '@mantine/notifications';
+import { QueryClientProvider } from '@tanstack/react-query';
+import { createRoot } from 'react-dom/client';
+import { RouterProvider } from 'react-router/dom';
+import { router } from './app/router.tsx';
+import { resolver, theme } from './app/theme.ts';
+import { keepConnected } from './state/live.ts';
+import { queryClient } from './state/queries.ts';
+
+keepConnected();
+createRoot(document.getElementById('root')!).render(
+  <MantineProvider theme={theme} cssVariablesResolver={resolver} defaultColorScheme="auto">
+    <QueryClientProvider client={queryClient}>
+      <Notifications position="bottom-left" />
+      <RouterProvider router={router} />
+    </QueryClientProvider>
+  </MantineProvider>,
+);

@@ -1,0 +1,152 @@
+import { Button, Group, Popover, Select, Stack, Text, TextInput } from '@mantine/core';
+import { notifications } from '@mantine/notifications';
+import { useState } from 'react';
+import type { RunChange } from '../../contract/http.ts';
+import { runKinds, type Run } from '../../contract/records.ts';
+import { api } from '../state/api.ts';
+import { useChange } from '../state/queries.ts';
+import classes from './run-chip.module.css';
+
+/** A run's label; opens what can be said and done about it. */
+export function RunChip({ run, chosen, unusable }: { run: Run; chosen: boolean; unusable: string | undefined }) {
+  const [opened, setOpened] = useState(false);
+  const out = run.setAsideReason !== null || run.kind === 'conditioning' || unusable !== undefined;
+  const state =
+    unusable ??
+    run.setAsideReason ??
+    (run.kind === 'conditioning' ? 'conditioning' : run.state === 'interrupted' ? 'interrupted' : 'counted');
+  return (
+    <Popover opened={opened} onChange={setOpened} position="right-start" width={300} shadow="md" trapFocus>
+      <Popover.Target>
+        <button
+          className={classes.chip}
+          data-chosen={(chosen && !out) || undefined}
+          data-aside={out || undefined}
+          data-recording={run.state === 'recording' || undefined}
+          aria-label={`Run ${run.label}, ${state}`}
+          title={state}
+          onClick={() => setOpened(!opened)}
+        >
+          {run.label}
+        </button>
+      </Popover.Target>
+      <Popover.Dropdown>
+        <RunCard run={run} unusable={unusable} close={() => setOpened(false)} />
+      </Popover.Dropdown>
+    </Popover>
+  );
+}
+
+function RunCard({ run, unusable, close }: { run: Run; unusable: string | undefined; close: () => void }) {
+  const [reason, setReason] = useState('');
+  const [note, setNote] = useState(run.note);
+  const change = useChange((sent: RunChange) => api.changeRun(run.id, sent));
+  const setAside = (why: string | null) => {
+    const before = run.setAsideReason;
+    change.mutate(
+      { setAsideReason: why },
+      {
+        onSuccess: () =>
+          offerUndo(why === null ? `${run.label} counts again.` : `${run.label} is set aside.`, () =>
+            change.mutate({ setAsideReason: before }),
+          ),
+      },
+    );
+    close();
+  };
+  const saveNote = () => note !== run.note && change.mutate({ note });
+  return (
+    <Stack gap={8}>
+      <Text fw={600}>
+        {run.label}{' '}
+        <Text span c="dimmed" fw={400} size="sm">
+          {new Date(run.startedAt).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' })}
+          {run.gear && `, ${run.gear}`}
+        </Text>
+      </Text>
+      {unusable && <Text size="sm">No curve can be made of it: {unusable}</Text>}
+      {run.remarks.map((remark) => (
+        <Text key={remark} size="sm" c="dimmed">
+          {remark}
+        </Text>
+      ))}
+      <TextInput
+        label="Note"
+        size="sm"
+        value={note}
+        onChange={(event) => setNote(event.currentTarget.value)}
+        onBlur={saveNote}
+        onKeyDown={(event) => event.key === 'Enter' && saveNote()}
+      />
+      <Select
+        label="Kind"
+        size="sm"
+        data={[...runKinds]}
+        value={run.kind}
+        allowDeselect={false}
+        comboboxProps={{ withinPortal: false }}
+        onChange={(kind) => kind && change.mutate({ kind: kind as Run['kind'] })}
+      />
+      {run.setAsideReason === null ? (
+        <form
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (reason.trim()) setAside(reason);
+          }}
+        >
+          <Group gap={6} align="end" wrap="nowrap">
+            <TextInput
+              label="Set aside because"
+              size="sm"
+              flex={1}
+              value={reason}
+              onChange={(event) => setReason(event.currentTarget.value)}
+              placeholder="slipped, hot, wrong gear…"
+            />
+            <Button type="submit" size="sm" variant="default" disabled={!reason.trim()}>
+              Set aside
+            </Button>
+          </Group>
+        </form>
+      ) : (
+        <Button size="sm" variant="default" onClick={() => setAside(null)}>
+          Bring back (set aside: {run.setAsideReason})
+        </Button>
+      )}
+      <Group gap={12}>
+        <a className={classes.export} href={`/api/runs/${run.id}/run.csv`}>
+          Export CSV
+        </a>
+        <a className={classes.export} href={`/api/runs/${run.id}/dyno.json`}>
+          dyno.json
+        </a>
+        {run.air && (
+          <a className={classes.export} href={`/api/runs/${run.id}/air.json`}>
+            air.json
+          </a>
+        )}
+      </Group>
+    </Stack>
+  );
+}
+
+function offerUndo(message: string, undo: () => void): void {
+  const id = notifications.show({
+    message: (
+      <Group justify="space-between">
+        {message}
+        <Button
+          size="compact-sm"
+          variant="default"
+          onClick={() => {
+            undo();
+            notifications.hide(id);
+          }}
+        >
+          Undo
+        </Button>
+      </Group>
+    ),
+    autoClose: 8000,
+  });
+}

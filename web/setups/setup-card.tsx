@@ -1,0 +1,111 @@
+import type { Run, Setup } from '../../contract/records.ts';
+import type { SetupFigures } from '../../core/gain/job-figures.ts';
+import { verdictOn } from '../../core/gain/verdict.ts';
+import { usePreferences } from '../state/preferences.ts';
+import { formatPower, signed } from '../ui/figures.ts';
+import type { Unusable } from '../workers/figures.worker.ts';
+import { GainStrip } from './gain-strip.tsx';
+import { RunChip } from './run-chip.tsx';
+import { setupColour } from './setup-colour.ts';
+import classes from './setup-card.module.css';
+
+interface SetupCardProps {
+  setup: Setup;
+  parent: Setup | undefined;
+  previous: Setup | undefined;
+  runs: Run[];
+  figures: SetupFigures | undefined;
+  unusable: Unusable[];
+  baseline: Setup;
+  chosen: boolean;
+  choosing: string;
+  onChoose: () => void;
+}
+
+/** One setup: its letter, what changed, what it gave and its runs. */
+export function SetupCard({
+  setup,
+  parent,
+  previous,
+  runs,
+  figures,
+  unusable,
+  baseline,
+  chosen,
+  choosing,
+  onChoose,
+}: SetupCardProps) {
+  const isBaseline = setup.id === baseline.id;
+  const colour = setupColour(setup.letter, isBaseline);
+  return (
+    <li className={classes.card} style={{ '--hue': colour } as React.CSSProperties}>
+      <button
+        className={chosen ? classes.letterChosen : classes.letter}
+        onClick={onChoose}
+        aria-pressed={chosen}
+        aria-label={`Setup ${setup.letter}: ${choosing}`}
+        title={choosing}
+      >
+        {setup.letter}
+      </button>
+      <div className={classes.what}>
+        {setup.change}
+        {parent && parent.id !== previous?.id && <span className={classes.branch}> from {parent.letter}</span>}
+      </div>
+      <div className={classes.rest}>
+        <SetupMeaning figures={figures} isBaseline={isBaseline} baseline={baseline} />
+        {figures?.gainRpm && figures.gainKw && <GainStrip rpm={figures.gainRpm} gainKw={figures.gainKw} />}
+        {runs.length > 0 && (
+          <div className={classes.chips}>
+            {runs.map((run) => (
+              <RunChip
+                key={run.id}
+                run={run}
+                chosen={chosen}
+                unusable={unusable.find((one) => one.id === run.id)?.why}
+              />
+            ))}
+          </div>
+        )}
+      </div>
+    </li>
+  );
+}
+
+function SetupMeaning({
+  figures,
+  isBaseline,
+  baseline,
+}: {
+  figures: SetupFigures | undefined;
+  isBaseline: boolean;
+  baseline: Setup;
+}) {
+  const unit = usePreferences((state) => state.powerUnit);
+  if (!figures) return <div className={classes.meaning}>no run yet</div>;
+  if (isBaseline || !figures.gain) {
+    const spread = Number.isNaN(figures.spreadKw) ? 'one run' : `spread ${formatPower(figures.spreadKw, unit)}`;
+    return (
+      <div className={classes.meaning}>
+        <span className="number">
+          peak {formatPower(figures.peakKw, unit)} {unit}
+        </span>{' '}
+        · {spread}
+        {isBaseline && ' · baseline'}
+      </div>
+    );
+  }
+  const { gain } = figures;
+  const verdict = verdictOn(gain);
+  const half = Number.isNaN(gain.halfWidth) ? '' : ` ± ${formatPower(gain.halfWidth, unit)}`;
+  return (
+    <div className={classes.meaning}>
+      <span className={`number ${verdict === 'gain' ? 'gain' : verdict === 'loss' ? 'loss' : ''}`}>
+        {signed(formatPower(gain.difference, unit))}
+        {half} {unit}
+      </span>{' '}
+      on {baseline.letter}
+      {verdict === 'within repeatability' && ', within repeatability'}
+    </div>
+  );
+}

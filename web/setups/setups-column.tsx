@@ -1,0 +1,60 @@
+import type { Job, Setup } from '../../contract/records.ts';
+import type { WorkerFigures } from '../workers/figures.worker.ts';
+import { ImportButton } from '../imports/import-button.tsx';
+import { NewSetup } from './new-setup.tsx';
+import { SetupCard } from './setup-card.tsx';
+import classes from './setups-column.module.css';
+
+export interface SetupsColumnProps {
+  job: Job;
+  figures: WorkerFigures | undefined;
+  baselineId: number;
+  /** The setup chosen: compared, or on the dyno. */
+  chosenId: number | undefined;
+  /** In words, what choosing a setup does here. */
+  choosing: string;
+  onChoose: (setup: Setup) => void;
+  onAdded: (setup: Setup) => void;
+  /** Whether N begins a new setup here. */
+  hotkey?: boolean;
+}
+
+/** The job's setups from first to newest, with their runs and what each gave. */
+export function SetupsColumn({
+  job,
+  figures,
+  baselineId,
+  chosenId,
+  choosing,
+  onChoose,
+  onAdded,
+  hotkey = true,
+}: SetupsColumnProps) {
+  const parent = job.setups.find((setup) => setup.id === chosenId) ?? job.setups.at(-1)!;
+  return (
+    <aside className={classes.column} aria-label="Setups">
+      <h2 className="heading">Setups, in order</h2>
+      <ol className={classes.list}>
+        {job.setups.map((setup) => (
+          <SetupCard
+            key={setup.id}
+            setup={setup}
+            parent={job.setups.find((other) => other.id === setup.parentId)}
+            previous={job.setups[job.setups.indexOf(setup) - 1]}
+            runs={job.runs.filter((run) => run.setupId === setup.id)}
+            figures={figures?.setups.find((one) => one.setupId === setup.id)}
+            unusable={figures?.unusable ?? []}
+            baseline={job.setups.find((one) => one.id === baselineId)!}
+            chosen={setup.id === chosenId}
+            choosing={choosing}
+            onChoose={() => onChoose(setup)}
+          />
+        ))}
+      </ol>
+      <div className={classes.more}>
+        <NewSetup job={job} parent={parent} onAdded={onAdded} hotkey={hotkey} />
+        <ImportButton job={job} setup={parent} />
+      </div>
+    </aside>
+  );
+}

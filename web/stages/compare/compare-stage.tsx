@@ -1,0 +1,91 @@
+import { Button } from '@mantine/core';
+import { useEffect } from 'react';
+import { Link, useParams } from 'react-router';
+import type { Job } from '../../../contract/records.ts';
+import { usualGridRpm } from '../../../core/reduction/reduce.ts';
+import { SetupsColumn } from '../../setups/setups-column.tsx';
+import { useJob } from '../../state/queries.ts';
+import { useFigures } from '../../workers/figures.ts';
+import classes from './compare-stage.module.css';
+import { CompareLanes } from './compare-lanes.tsx';
+import { Findings } from './findings.tsx';
+import { useCompareView } from './view.ts';
+
+/** The stage where setups are laid over one another and decisions are made. */
+export function CompareStage() {
+  const { jobId } = useParams();
+  const { data: job, error, refetch } = useJob(Number(jobId));
+  if (error) {
+    return (
+      <main className={classes.message} role="alert">
+        <p>{error.message}</p>
+        <Button variant="default" onClick={() => void refetch()}>
+          Try again
+        </Button>
+      </main>
+    );
+  }
+  return job ? <Comparison job={job} /> : <main className={classes.message} aria-busy />;
+}
+
+function Comparison({ job }: { job: Job }) {
+  const [view, change] = useCompareView(job);
+  const finished = job.runs.filter((run) => run.state !== 'recording');
+  const {
+    data: figures,
+    error,
+    isPlaceholderData,
+  } = useFigures(
+    finished.length === 0
+      ? undefined
+      : {
+          job: { setups: job.setups, runs: finished },
+          baselineId: view.baseline.id,
+          testId: view.test.id,
+          againstId: view.against.id,
+          settings: { standard: view.standard, share: view.share, gridRpm: usualGridRpm },
+          smoothing: view.smoothing === 'auto' ? (view.span ?? 'auto') : view.smoothing,
+          band: view.band,
+          atRpm: view.atRpm,
+          powerUnit: view.powerUnit,
+        },
+  );
+  const resolved =
+    view.smoothing === 'auto' && view.span === undefined && !isPlaceholderData ? figures?.spanRpm : undefined;
+  useEffect(() => {
+    // What auto came to is written down, so that the link shows the same figures when there are more runs.
+    if (resolved) change({ smoothing: 'auto', span: resolved });
+  });
+  return (
+    <div className={classes.stage}>
+      <SetupsColumn
+        job={job}
+        figures={figures}
+        baselineId={view.baseline.id}
+        chosenId={view.test.id}
+        choosing="compare it"
+        onChoose={(setup) => change({ setup: setup.letter, against: undefined }, false)}
+        onAdded={() => undefined}
+      />
+      <main className={classes.lanes} aria-label="Curves">
+        {figures && <CompareLanes job={job} figures={figures} view={view} change={change} />}
+        {finished.length === 0 && (
+          <div className={classes.message}>
+            <h2>No run to compare yet</h2>
+            <p>
+              Record a baseline on{' '}
+              <Link to="../record" relative="path">
+                Record
+              </Link>
+              : three runs or more, back to back. Or import a recording from the setups column.
+            </p>
+          </div>
+        )}
+        {error && <p className={classes.message}>The figures could not be made: {error.message}</p>}
+      </main>
+      <aside className={classes.findings} aria-label="Findings">
+        {figures && <Findings job={job} figures={figures} view={view} change={change} />}
+      </aside>
+    </div>
+  );
+}

@@ -1,0 +1,77 @@
+import type { Job } from '../../../contract/records.ts';
+import type { WorkerFigures } from '../../workers/figures.worker.ts';
+import { FindingLine, FindingList } from '../../ui/severity.tsx';
+import classes from './findings.module.css';
+import { GainTable } from './gain-table.tsx';
+import { HowMade } from './how-made.tsx';
+import type { ChangeView, CompareView } from './view.ts';
+
+interface FindingsProps {
+  job: Job;
+  figures: WorkerFigures;
+  view: CompareView;
+  change: ChangeView;
+}
+
+/** What the comparison says: the sentence, how it was made, the table, and what stands against it. */
+export function Findings({ job, figures, view, change }: FindingsProps) {
+  const { comparison } = figures;
+  const others = comparison?.unlike ?? [];
+  return (
+    <div className={classes.findings}>
+      <p className={classes.sentence} data-testid="sentence">
+        {comparison
+          ? comparison.sentence.map((phrase, index) => (
+              <span key={index} className={phrase.tone}>
+                {phrase.text}
+              </span>
+            ))
+          : figures.noComparison}
+      </p>
+      <HowMade job={job} figures={figures} view={view} change={change} />
+      {comparison && <GainTable rows={comparison.rows} view={view} />}
+      {comparison && (
+        <section>
+          <h2 className="heading">Like for like</h2>
+          <FindingList>
+            {others.map((finding) => (
+              <FindingLine key={finding.id} severity={finding.severity}>
+                {finding.message}
+              </FindingLine>
+            ))}
+            {others.length === 0 && (
+              <FindingLine severity="note">Same dyno, gear and strapping; air recorded with every run.</FindingLine>
+            )}
+          </FindingList>
+        </section>
+      )}
+      <Marks figures={figures} view={view} />
+    </div>
+  );
+}
+
+/** What the checks found on the runs compared, and runs that no curve can be made of. */
+function Marks({ figures, view }: { figures: WorkerFigures; view: CompareView }) {
+  const compared = figures.runs.filter((run) => run.counted && [view.test.id, view.against.id].includes(run.setupId));
+  const marks = compared.flatMap((run) =>
+    run.curve.checks.map((check) => ({ key: `${run.id}-${check.id}`, label: run.label, ...check })),
+  );
+  if (marks.length === 0 && figures.unusable.length === 0) return null;
+  return (
+    <section>
+      <h2 className="heading">Marks</h2>
+      <FindingList>
+        {marks.map((mark) => (
+          <FindingLine key={mark.key} severity={mark.severity}>
+            {mark.label}: {mark.message}
+          </FindingLine>
+        ))}
+        {figures.unusable.map((run) => (
+          <FindingLine key={run.id} severity="mind">
+            {run.label} is in no figure: {run.why}
+          </FindingLine>
+        ))}
+      </FindingList>
+    </section>
+  );
+}

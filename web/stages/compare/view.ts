@@ -1,0 +1,89 @@
+import { useSearchParams } from 'react-router';
+import { z } from 'zod';
+import type { Job, Setup } from '../../../contract/records.ts';
+import { standardIds } from '../../../core/air/correction.ts';
+import { powerUnits, torqueUnits } from '../../../core/units/units.ts';
+import { usePreferences } from '../../state/preferences.ts';
+
+const rpm = z.coerce.number().min(0).max(30_000);
+const fields = {
+  /** Letters. */
+  setup: z.string().max(4),
+  against: z.string().max(4),
+  baseline: z.string().max(4),
+  standard: z.enum(standardIds),
+  /** Percent of the correction that is applied. */
+  share: z.coerce.number().min(0).max(100),
+  /** `auto`, or a span in rpm. */
+  smoothing: z.union([z.literal('auto'), rpm]),
+  /** What auto came to when it was resolved, rpm. */
+  span: rpm,
+  band: z
+    .string()
+    .regex(/^\d+-\d+$/)
+    .transform((text) => text.split('-').map(Number) as [number, number])
+    .refine(([from, to]) => to > from),
+  at: rpm,
+  power: z.enum(powerUnits),
+  torque: z.enum(torqueUnits),
+};
+type Field = keyof typeof fields;
+
+/** Settings of the Compare stage. All of them stand in the address, so that a link shows the same figures. */
+export type CompareView = ReturnType<typeof useCompareView>[0];
+
+/** What the address asks for, defaults filled in, and a way to ask for something else. */
+export function useCompareView(job: Job) {
+  const [address, setAddress] = useSearchParams();
+  const preferences = usePreferences();
+  const read = <F extends Field>(field: F): z.output<(typeof fields)[F]> | undefined => {
+    const text = address.get(field);
+    const parsed = text === null ? undefined : fields[field].safeParse(text);
+    return parsed?.success ? (parsed.data as z.output<(typeof fields)[F]>) : undefined;
+  };
+  const lettered = (field: 'setup' | 'against' | 'baseline') =>
+    job.setups.find((setup) => setup.letter === read(field));
+  const ran = job.setups.filter((setup) => job.runs.some((run) => run.setupId === setup.id));
+  const baseline = lettered('baseline') ?? job.setups[0]!;
+  const test = lettered('setup') ?? ran.at(-1) ?? baseline;
+  const view = {
+    baseline,
+    test,
+    against: lettered('against') ?? usualAgainst(job, test, ran),
+    standard: read('standard') ?? preferences.standard,
+    share: (read('share') ?? 100) / 100,
+    smoothing: read('smoothing') ?? 'auto',
+    span: read('span'),
+    band: read('band'),
+    atRpm: read('at'),
+    powerUnit: read('power') ?? preferences.powerUnit,
+    torqueUnit: read('torque') ?? preferences.torqueUnit,
+  } as const;
+  /** Writes settings into the address; undefined takes one out. */
+  const change = (changes: Partial<Record<Field, string | number | undefined>>, replace = true) => {
+    setAddress(
+      (before) => {
+        const next = new URLSearchParams(before);
+        for (const [field, value] of Object.entries(changes)) {
+          if (value === undefined) next.delete(field);
+          else next.set(field, String(value));
+        }
+        return next;
+      },
+      { replace },
+    );
+  };
+  return [view, change] as const;
+}
+
+export type ChangeView = ReturnType<typeof useCompareView>[1];
+
+/** A setup is compared with its parent; where that has no run, with the nearest earlier one that has. */
+function usualAgainst(job: Job, test: Setup, ran: readonly Setup[]): Setup {
+  let candidate = job.setups.find((setup) => setup.id === test.parentId);
+  while (candidate && !ran.includes(candidate)) {
+    const { parentId } = candidate;
+    candidate = job.setups.find((setup) => setup.id === parentId);
+  }
+  return candidate ?? ran.find((setup) => setup.id !== test.id) ?? test;
+}

@@ -1,0 +1,165 @@
+import { Button, Group, TextInput } from '@mantine/core';
+import { useEffect, useRef, useState } from 'react';
+import type { RunChange } from '../../../contract/http.ts';
+import type { Run, Setup } from '../../../contract/records.ts';
+import { api } from '../../state/api.ts';
+import { usePreferences } from '../../state/preferences.ts';
+import { useChange } from '../../state/queries.ts';
+import { formatPower, formatRpm, formatTorque } from '../../ui/figures.ts';
+import { isTextField } from '../../ui/text-field.ts';
+import { FindingLine, FindingList } from '../../ui/severity.tsx';
+import type { WorkerFigures } from '../../workers/figures.worker.ts';
+import classes from './run-result.module.css';
+
+interface RunResultProps {
+  run: Run;
+  setup: Setup;
+  figures: WorkerFigures | undefined;
+  onDone: () => void;
+}
+
+/** A run's figures a moment after the lift, what they say, and what the operator says of them. */
+export function RunResult({ run, setup, figures, onDone }: RunResultProps) {
+  const { powerUnit, torqueUnit } = usePreferences();
+  const change = useChange((sent: RunChange) => api.changeRun(run.id, sent));
+  const one = figures?.runs.find((candidate) => candidate.id === run.id);
+  const unusable = figures?.unusable.find((candidate) => candidate.id === run.id);
+  const compared = setup.parentId !== null && run.setupId === setup.id ? figures?.comparison : undefined;
+  return (
+    <section aria-live="polite">
+      <h2 className={classes.label}>
+        {run.label ?? 'Kept'}{' '}
+        <span>{run.setAsideReason === null ? (run.kind === 'power' ? 'counted' : 'conditioning') : 'set aside'}</span>
+      </h2>
+      {one && (
+        <dl className={classes.figures} data-testid="run-figures">
+          <div>
+            <dt>peak power</dt>
+            <dd>
+              <b className="number">{formatPower(one.curve.peakPower.value, powerUnit)}</b> {powerUnit}
+              <small>at {formatRpm(one.curve.peakPower.rpm)} rpm</small>
+            </dd>
+          </div>
+          <div>
+            <dt>peak torque</dt>
+            <dd>
+              <b className="number">{formatTorque(one.curve.peakTorque.value, torqueUnit)}</b> {torqueUnit}
+              <small>at {formatRpm(one.curve.peakTorque.rpm)} rpm</small>
+            </dd>
+          </div>
+        </dl>
+      )}
+      {!one && !unusable && <p className="soft">Making the figures…</p>}
+      {compared && (
+        <p className={classes.sentence}>
+          {compared.sentence.map((phrase, index) => (
+            <span key={index} className={phrase.tone}>
+              {phrase.text}
+            </span>
+          ))}
+        </p>
+      )}
+      <FindingList>
+        {unusable && <FindingLine severity="mind">No curve can be made of this run: {unusable.why}</FindingLine>}
+        {run.state === 'interrupted' && (
+          <FindingLine severity="mind">It was interrupted; everything that had arrived was kept.</FindingLine>
+        )}
+        {one?.curve.checks.map((check) => (
+          <FindingLine key={check.id} severity={check.severity}>
+            {check.message}
+          </FindingLine>
+        ))}
+        {run.remarks.map((remark) => (
+          <FindingLine key={remark} severity="mind">
+            {remark}
+          </FindingLine>
+        ))}
+      </FindingList>
+      <Note run={run} onSave={(note) => change.mutate({ note })} />
+      <Counting run={run} onChange={(setAsideReason) => change.mutate({ setAsideReason })} />
+      <button className={classes.done} onClick={onDone}>
+        Back to heat
+      </button>
+    </section>
+  );
+}
+
+/** One line about the run. Typing a letter anywhere goes here. */
+function Note({ run, onSave }: { run: Run; onSave: (note: string) => void }) {
+  const [note, setNote] = useState(run.note);
+  const field = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    const focus = (event: KeyboardEvent) => {
+      if (event.ctrlKey || event.metaKey || event.altKey || isTextField(event.target)) return;
+      if (/^\p{L}$/u.test(event.key)) field.current?.focus();
+    };
+    document.addEventListener('keydown', focus);
+    return () => document.removeEventListener('keydown', focus);
+  }, []);
+  const save = () => note !== run.note && onSave(note);
+  return (
+    <TextInput
+      ref={field}
+      className={classes.note}
+      size="md"
+      aria-label="Note on this run"
+      placeholder="Note: just type"
+      value={note}
+      onChange={(event) => setNote(event.currentTarget.value)}
+      onBlur={save}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter' || event.key === 'Escape') event.currentTarget.blur();
+      }}
+    />
+  );
+}
+
+function Counting({ run, onChange }: { run: Run; onChange: (reason: string | null) => void }) {
+  const [asking, setAsking] = useState(false);
+  const [reason, setReason] = useState('');
+  if (run.setAsideReason !== null) {
+    return (
+      <Group gap={8} mt={10}>
+        <span className="soft">Set aside: {run.setAsideReason}</span>
+        <Button variant="default" onClick={() => onChange(null)}>
+          Count it
+        </Button>
+      </Group>
+    );
+  }
+  if (!asking) {
+    return (
+      <Button variant="default" size="md" mt={10} fullWidth onClick={() => setAsking(true)}>
+        Set aside…
+      </Button>
+    );
+  }
+  return (
+    <form
+      className={classes.reason}
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (!reason.trim()) return;
+        onChange(reason);
+        setAsking(false);
+      }}
+    >
+      <TextInput
+        size="md"
+        autoFocus
+        label="Set aside because"
+        value={reason}
+        onChange={(event) => setReason(event.currentTarget.value)}
+        placeholder="slipped, hot, wrong gear…"
+      />
+      <Group gap={8}>
+        <Button type="submit" variant="default" size="md" disabled={!reason.trim()}>
+          Set aside
+        </Button>
+        <Button variant="subtle" color="gray" size="md" onClick={() => setAsking(false)}>
+          It counts
+        </Button>
+      </Group>
+    </form>
+  );
+}

@@ -1,0 +1,35 @@
+import { convert, type PowerUnit, type TorqueUnit } from '../../core/units/units.ts';
+
+/** How figures are written: sensible digits, a true minus, thousands set off. */
+const whole = new Intl.NumberFormat('en', { maximumFractionDigits: 0 });
+const tenths = new Intl.NumberFormat('en', { minimumFractionDigits: 1, maximumFractionDigits: 1 });
+
+function trueMinus(text: string): string {
+  return text.replace('-', '−').replace(/^−(0(?:\.0+)?)$/, '$1');
+}
+
+export function formatPower(kw: number, unit: PowerUnit): string {
+  return trueMinus(tenths.format(convert(kw, 'kW', unit)));
+}
+
+export function formatTorque(newtonMetres: number, unit: TorqueUnit): string {
+  return trueMinus(tenths.format(convert(newtonMetres, 'N·m', unit)));
+}
+
+/** With its sign, also when it is a gain. */
+export function signed(text: string): string {
+  return text.startsWith('−') || /^0(\.0+)?$/.test(text) ? text : `+${text}`;
+}
+
+/** Engine speed to 10 rpm. */
+export function formatRpm(rpm: number): string {
+  return whole.format(Math.round(rpm / 10) * 10);
+}
+
+export function formatWhole(value: number): string {
+  return trueMinus(whole.format(value));
+}
+
+export function formatTenths(value: number): string {
+  return trueMinus(tenths.format(value));
+}

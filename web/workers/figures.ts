@@ -1,0 +1,24 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { wrap, type Remote } from 'comlink';
+import type { FiguresWorker, WorkerFigures, WorkerRequest } from './figures.worker.ts';
+
+let remote: Remote<FiguresWorker> | undefined;
+
+/** The worker that makes all figures; started at the first use. */
+export function figuresWorker(): Remote<FiguresWorker> {
+  remote ??= wrap<FiguresWorker>(new Worker(new URL('./figures.worker.ts', import.meta.url), { type: 'module' }));
+  return remote;
+}
+
+/** The figures for a request, the earlier ones standing until new ones are made. */
+export function useFigures(request: WorkerRequest | undefined) {
+  return useQuery<WorkerFigures>({
+    queryKey: ['figures', request],
+    queryFn: () => figuresWorker().figures(request!),
+    enabled: request !== undefined,
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+    gcTime: 10_000,
+    retry: false,
+  });
+}

@@ -1,0 +1,116 @@
+import { expose } from 'comlink';
+import type { Job, Run } from '../../contract/records.ts';
+import { airFromColumns } from '../../core/exchange/air-columns.ts';
+import { readRecordingCsv } from '../../core/exchange/read-csv.ts';
+import { jobFigures, type FiguredRun, type FiguresRequest, type JobFigures } from '../../core/gain/job-figures.ts';
+import { valuesOf } from '../../core/recording/recording.ts';
+import { preparedSweep, resolvedSpan, type ViewSettings } from '../../core/reduction/reduce.ts';
+import type { SweepDrive } from '../../core/reduction/torque-fit.ts';
+import { Refusal } from '../../core/refusal.ts';
+import { recordingFromBytes } from './recording-bytes.ts';
+
+/** A run whose curve cannot be made, and why. */
+export interface Unusable {
+  id: number;
+  label: string;
+  why: string;
+}
+
+export interface WorkerRequest extends Omit<FiguresRequest, 'settings' | 'setups'> {
+  job: Pick<Job, 'setups' | 'runs'>;
+  settings: Omit<ViewSettings, 'spanRpm'>;
+  smoothing: number | 'auto';
+}
+
+export interface WorkerFigures extends JobFigures {
+  unusable: Unusable[];
+}
+
+/** What a file holds, before anything is sent. */
+export type Preview =
+  | { samples: number; durationS: number; channels: string[]; hasPickup: boolean; hasAir: boolean; remarks: string[] }
+  | { refusal: string };
+
+/** Sweeps made ready, by run: recordings never change once a run has ended. */
+const sweeps = new Map<number, Promise<SweepDrive>>();
+
+async function sweepOf(run: Run): Promise<SweepDrive> {
+  const response = await fetch(`/api/runs/${run.id}/recording`);
+  if (!response.ok) throw new Refusal('its samples could not be fetched');
+  return preparedSweep(recordingFromBytes(await response.arrayBuffer()), run.dyno, run.engineToDrumRatio ?? undefined);
+}
+
+function cachedSweep(run: Run): Promise<SweepDrive> {
+  const cached = sweeps.get(run.id) ?? sweepOf(run);
+  sweeps.set(run.id, cached);
+  cached.catch(() => sweeps.delete(run.id));
+  return cached;
+}
+
+const worker = {
+  /** All figures of a job; runs that no curve can be made of are listed instead. */
+  async figures({ job, smoothing, settings, ...request }: WorkerRequest): Promise<WorkerFigures> {
+    const unusable: Unusable[] = [];
+    const runs: FiguredRun[] = [];
+    await Promise.all(
+      job.runs
+        .filter((run) => run.state !== 'recording')
+        .map(async (run, index) => {
+          try {
+            runs[index] = figuredRun(run, await cachedSweep(run));
+          } catch (error) {
+            unusable.push({ id: run.id, label: run.label ?? '', why: (error as Error).message });
+          }
+        }),
+    );
+    const usable = runs.filter(Boolean);
+    const baseline = usable.filter((run) => run.setupId === request.baselineId && run.counted);
+    const resolvedFrom = baseline.length > 0 ? baseline : usable.slice(0, 1);
+    const spanRpm =
+      resolvedFrom.length > 0
+        ? resolvedSpan(
+            smoothing,
+            resolvedFrom.map((run) => run.sweep),
+          )
+        : 0;
+    const figures = jobFigures(usable, { ...request, setups: job.setups, settings: { ...settings, spanRpm } });
+    return { ...figures, unusable };
+  },
+
+  preview(text: string): Preview {
+    try {
+      const { recording, remarks } = readRecordingCsv(text);
+      return {
+        samples: recording.time.length,
+        durationS: recording.time.at(-1)! - recording.time[0]!,
+        channels: recording.channels.map((channel) => channel.name),
+        hasPickup: valuesOf(recording, 'engineSpeed') !== undefined,
+        hasAir: airFromColumns(recording) !== undefined,
+        remarks,
+      };
+    } catch (error) {
+      if (error instanceof Refusal) return { refusal: error.message };
+      throw error;
+    }
+  },
+};
+
+function figuredRun(run: Run, sweep: SweepDrive): FiguredRun {
+  return {
+    id: run.id,
+    setupId: run.setupId!,
+    counted: run.kind === 'power' && run.setAsideReason === null,
+    sweep,
+    air: run.air ?? undefined,
+    conditions: {
+      label: run.label ?? '',
+      dyno: run.dyno,
+      gear: run.gear ?? undefined,
+      hasAir: run.air !== null,
+      startedAt: new Date(run.startedAt),
+    },
+  };
+}
+
+export type FiguresWorker = typeof worker;
+expose(worker);
