@@ -58,7 +58,7 @@ export function createApp(
 function servePage(app: Express, folder: string): void {
   app.use('/assets', express.static(join(folder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
   app.use(express.static(folder, { index: false }));
-  app.get('/*splat', (_request, response) => {
+  app.get('/{*splat}', (_request, response) => {
     response.set('cache-control', 'no-cache').sendFile(join(folder, 'index.html'));
   });
 }

@@ -73,7 +73,9 @@ export class Bench {
       },
       () => undefined,
     );
-    if (fast) this.work = this.playFast(1);
+    // Played fast, the clock stands still until somebody listens.
+    if (fast)
+      this.work = Promise.all([this.rollerLink.connected, this.weatherLink.connected]).then(() => this.playFast(1));
     else this.playInRealTime();
   }
 

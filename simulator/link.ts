@@ -9,6 +9,9 @@ export class Link {
   private sequence = 0;
   private closed = false;
   private rest = '';
+  private onConnected: (() => void) | undefined;
+  /** Settles at the first connection. */
+  readonly connected = new Promise<void>((resolve) => (this.onConnected = resolve));
 
   constructor(
     private readonly host: string,
@@ -52,6 +55,7 @@ export class Link {
       this.rest = '';
       this.sequence = 0;
       this.send(this.hello);
+      this.onConnected?.();
     });
     socket.on('data', (text: string) => this.take(text));
     socket.on('error', () => undefined);

@@ -1,4 +1,4 @@
-import { Chance } from './chance.ts';
+import type { Chance } from './chance.ts';
 
 export const weatherChannels = [
   { name: 'airTemperature', unit: '°C' },

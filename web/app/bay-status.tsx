@@ -1,7 +1,7 @@
-import { useEffect, useState } from 'react';
 import type { BayState } from '../../contract/live.ts';
 import { useLive } from '../state/live.ts';
 import { formatTenths, formatWhole } from '../ui/figures.ts';
+import { useNow } from '../ui/use-now.ts';
 import classes from './bay-status.module.css';
 
 const kindNames: Record<string, string> = {
@@ -38,13 +38,4 @@ function airText(bay: BayState, now: number): string {
   const age = Math.max(0, Math.round((now - new Date(takenAt).getTime()) / 1000));
   const old = age < 120 ? `${age} s old` : `${Math.round(age / 60)} min old`;
   return `${formatTenths(temperatureC)} °C · ${formatWhole(pressureHpa)} hPa · ${formatWhole(relativeHumidityPct)} % · ${old}`;
-}
-
-function useNow(): number {
-  const [now, setNow] = useState(() => Date.now());
-  useEffect(() => {
-    const timer = setInterval(() => setNow(Date.now()), 1000);
-    return () => clearInterval(timer);
-  }, []);
-  return now;
 }

@@ -9,6 +9,7 @@ export const router = createBrowserRouter([
     path: '/',
     element: <Shell />,
     errorElement: <ProblemPage />,
+    hydrateFallbackElement: <></>,
     children: [
       { index: true, element: <Navigate to="/jobs" replace /> },
       { path: 'jobs', element: <JobsPage /> },

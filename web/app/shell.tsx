@@ -14,7 +14,9 @@ export function Shell() {
           This page has lost the server and tries again. A run being recorded goes on without the page.
         </div>
       )}
-      <Outlet />
+      <div className={classes.screen}>
+        <Outlet />
+      </div>
       <ScrollRestoration />
     </div>
   );

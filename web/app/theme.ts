@@ -1,4 +1,9 @@
-import { createTheme, type CSSVariablesResolver, type MantineColorsTuple } from '@mantine/core';
+import {
+  createTheme,
+  defaultVariantColorsResolver,
+  type CSSVariablesResolver,
+  type MantineColorsTuple,
+} from '@mantine/core';
 
 /** One ink, ten times: Suvok's controls have no colour of their own. */
 const ink: MantineColorsTuple = [
@@ -14,13 +19,31 @@ const ink: MantineColorsTuple = [
   '#10202b',
 ];
 
+/** The bay theme's greys, lightest first, where Mantine looks for its dark ones. */
+const bay: MantineColorsTuple = [
+  '#edf1f3',
+  '#a6b6c1',
+  '#8ea0ac',
+  '#5f7686',
+  '#2b4254',
+  '#1e3342',
+  '#172a37',
+  '#10202b',
+  '#0d1a24',
+  '#0a141c',
+];
+
 export const theme = createTheme({
   fontFamily: "'Archivo Variable', sans-serif",
   headings: { fontFamily: "'Archivo Variable', sans-serif" },
-  colors: { ink },
+  colors: { ink, dark: bay },
   primaryColor: 'ink',
   primaryShade: { light: 7, dark: 1 },
-  autoContrast: true,
+  // Ink turns over with the theme, so what stands on it must turn over too.
+  variantColorResolver: (input) =>
+    input.variant === 'filled'
+      ? { background: 'var(--ink)', hover: 'var(--soft)', color: 'var(--ground)', border: '1px solid transparent' }
+      : defaultVariantColorsResolver(input),
   defaultRadius: 8,
   cursorType: 'pointer',
   fontSizes: { xs: '11.5px', sm: '13px', md: '14px', lg: '16px', xl: '20px' },
@@ -36,6 +59,8 @@ const shared = {
   '--mantine-color-default-border': 'var(--rule)',
   '--mantine-color-placeholder': 'var(--faint)',
   '--mantine-color-error': 'var(--stop)',
+  '--mantine-primary-color-filled': 'var(--ink)',
+  '--mantine-primary-color-filled-hover': 'var(--soft)',
 };
 
 export const resolver: CSSVariablesResolver = () => ({ variables: {}, light: shared, dark: shared });

@@ -4,6 +4,7 @@ import type { Chart, Plugin } from 'chart.js';
 export interface LaneDecoration {
   band?: { fromRpm: number; toRpm: number } | undefined;
   bandColour: string;
+  gridColour: string;
   /** A grey envelope around the baseline. */
   envelope?: { rpm: ArrayLike<number>; low: ArrayLike<number>; high: ArrayLike<number>; colour: string } | undefined;
   /** The gain's area: solid above zero, hatched below. */
@@ -37,6 +38,7 @@ export const lanePlugin: Plugin<'line'> = {
     ctx.beginPath();
     ctx.rect(chartArea.left, chartArea.top, chartArea.width, chartArea.height);
     ctx.clip();
+    drawSpeedLines(chart, lane.gridColour);
     if (lane.band) drawBand(chart, lane.band, lane.bandColour);
     if (lane.envelope) drawEnvelope(chart, lane.envelope);
     if (lane.gainArea) drawGain(chart, lane.gainArea);
@@ -57,6 +59,15 @@ export const lanePlugin: Plugin<'line'> = {
 
 const x = (chart: Chart, rpm: number) => chart.scales.x!.getPixelForValue(rpm);
 const y = (chart: Chart, value: number) => chart.scales.y!.getPixelForValue(value);
+
+/** Upright lines at whole thousands, under the axis' own figures wherever the range begins. */
+function drawSpeedLines(chart: Chart, colour: string): void {
+  const { min, max } = chart.scales.x!;
+  for (let rpm = Math.ceil(min / 1000) * 1000; rpm <= max; rpm += 1000) {
+    const at = Math.round(x(chart, rpm)) + 0.5;
+    stroke(chart.ctx, colour, 1, [], [at, chart.chartArea.top], [at, chart.chartArea.bottom]);
+  }
+}
 
 function drawBand(chart: Chart, band: { fromRpm: number; toRpm: number }, colour: string): void {
   chart.ctx.fillStyle = colour;

@@ -29,7 +29,7 @@ export interface LaneProps {
   lines: LaneLine[];
   range: readonly [number, number];
   values: ValueRange;
-  decoration?: Omit<LaneDecoration, 'bandColour'>;
+  decoration?: Omit<LaneDecoration, 'bandColour' | 'gridColour'>;
   /** What the lane shows, for those who cannot see it. */
   text: string;
 }
@@ -58,12 +58,13 @@ export function Lane({ name, unit, lines, range, values, decoration, text }: Lan
       borderDash: line.dash ?? [],
     }));
     const { x, y } = current.options.scales as { x: Record<string, unknown>; y: Record<string, unknown> };
-    Object.assign(x, { min: range[0], max: range[1], grid: grid(colour) });
+    Object.assign(x, { min: range[0], max: range[1] });
     Object.assign(y, { min: values.least, max: values.most, grid: grid(colour) });
     Object.assign(y.ticks as object, { color: colour('var(--soft)'), stepSize: values.step });
     (current.options.plugins as { lane?: LaneDecoration }).lane = {
       ...(decoration && withCanvasColours(decoration, colour)),
       bandColour: colour('var(--band)'),
+      gridColour: colour('var(--rule-soft)'),
     };
     current.update('none');
   });
@@ -78,7 +79,10 @@ export function Lane({ name, unit, lines, range, values, decoration, text }: Lan
   );
 }
 
-function withCanvasColours(decoration: Omit<LaneDecoration, 'bandColour'>, colour: (value: string) => string) {
+function withCanvasColours(
+  decoration: Omit<LaneDecoration, 'bandColour' | 'gridColour'>,
+  colour: (value: string) => string,
+) {
   const result: Record<string, unknown> = { ...decoration };
   for (const key of decorationColours) {
     const part = decoration[key] as Record<string, unknown> | undefined;
@@ -120,7 +124,8 @@ function emptyLane() {
       scales: {
         x: {
           type: 'linear' as const,
-          ticks: { display: false, stepSize: 1000 },
+          ticks: { display: false },
+          grid: { display: false },
           border: { display: false },
           afterFit: (scale: { height: number }) => void (scale.height = 0),
         },

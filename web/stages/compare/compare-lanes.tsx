@@ -34,10 +34,9 @@ export function CompareLanes({ job, figures, view, change }: CompareLanesProps) 
     const share = (clientX - box.left - axisWidth) / (box.width - axisWidth - gutterWidth);
     return share < 0 || share > 1 ? undefined : Math.round((range[0] + share * (range[1] - range[0])) / 10) * 10;
   };
+  const middle = Math.round((range[0] + range[1]) / 200) * 100;
   const step = (rpm: number) => () =>
-    change({
-      at: Math.min(range[1], Math.max(range[0], (view.atRpm ?? Math.round((range[0] + range[1]) / 200) * 100) + rpm)),
-    });
+    change((at) => ({ at: Math.min(range[1], Math.max(range[0], (at ?? middle) + rpm)) }));
   useHotkeys([
     ['ArrowRight', step(10)],
     ['ArrowLeft', step(-10)],
@@ -211,7 +210,7 @@ function PowerLane(lane: LaneCommon) {
 }
 
 function axisNote(least: number): string {
-  return least === 0 ? '' : `; axis starts at ${least}`;
+  return least === 0 ? '' : `; axis from ${least}`;
 }
 
 function peakOfMean({ power }: SetupFigures): { rpm: number; kw: number } {
@@ -283,7 +282,7 @@ function GainLane({ figures, view, range, atRpm, shown }: LaneCommon) {
     <div className={classes.row}>
       <Lane
         name="Gain"
-        unit={`${unit}, ${pair}${judged ? '; dotted: 95 % at each speed by itself' : '; one run a side, no interval'}`}
+        unit={`${unit}, ${pair}${judged ? '; dotted: 95 % at each speed' : '; one run a side, no interval'}`}
         lines={lines}
         range={range}
         values={values}

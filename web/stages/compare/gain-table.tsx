@@ -9,12 +9,14 @@ export function GainTable({ rows, view }: { rows: readonly GainRow[]; view: Comp
   const torque = rows.filter((row) => row.quantity === 'torque');
   return (
     <div>
-      <table className={classes.table} data-testid="gain-table">
+      <table
+        className={classes.table}
+        data-testid="gain-table"
+        aria-label={`${view.test.letter} against ${view.against.letter}`}
+      >
         <thead>
           <tr>
-            <th scope="col">
-              {view.test.letter} against {view.against.letter}
-            </th>
+            <td />
             <th scope="col">{view.against.letter}</th>
             <th scope="col">{view.test.letter}</th>
             <th scope="col">gain</th>

@@ -1,11 +1,11 @@
-import { Button, Group, Popover, Radio, Slider, Stack, Text } from '@mantine/core';
-import type { ReactNode } from 'react';
+import { Button, Group, NumberInput, Popover, Radio, Slider, Stack, Text } from '@mantine/core';
+import { useState, type ReactNode } from 'react';
 import type { Job } from '../../../contract/records.ts';
 import { standardIds, standards } from '../../../core/air/correction.ts';
 import type { JobFigures } from '../../../core/gain/job-figures.ts';
 import { powerUnits, torqueUnits } from '../../../core/units/units.ts';
 import { usePreferences } from '../../state/preferences.ts';
-import { formatWhole } from '../../ui/figures.ts';
+import { formatRpm, formatWhole } from '../../ui/figures.ts';
 import classes from './how-made.module.css';
 import type { ChangeView, CompareView } from './view.ts';
 
@@ -56,6 +56,12 @@ export function HowMade({ job, figures, view, change }: HowMadeProps) {
         </Control>
       </span>
       <span>
+        over{' '}
+        <Control text={bandText(figures, view)} label="Range that the sentence is about">
+          <BandChoice figures={figures} view={view} change={change} />
+        </Control>
+      </span>
+      <span>
         {view.test.letter} against{' '}
         <Control
           text={`${view.against.letter}${view.against.id === view.test.parentId ? ', its parent' : ''}`}
@@ -80,6 +86,11 @@ export function HowMade({ job, figures, view, change }: HowMadeProps) {
       </span>
     </div>
   );
+}
+
+function bandText({ comparison }: JobFigures, { band }: CompareView): string {
+  if (band) return `${formatRpm(band[0])}–${formatRpm(band[1])} rpm`;
+  return comparison ? 'the common range' : 'no range';
 }
 
 function factorText([least, most]: readonly [number, number]): string {
@@ -148,7 +159,7 @@ function StandardChoice({ view, change }: { view: CompareView; change: ChangeVie
           Less than 100 % for an engine that holds its boost to a target.
         </Text>
         <Slider
-          aria-label="Share of the correction"
+          thumbLabel="Share of the correction"
           value={view.share * 100}
           onChange={(share) => change({ share: share === 100 ? undefined : share })}
           step={5}
@@ -174,7 +185,7 @@ function SmoothingChoice({ spanRpm, auto, change }: { spanRpm: number; auto: boo
         Each point is fitted over this span of engine speed: <b className="number">{formatWhole(spanRpm)} rpm</b>
       </Text>
       <Slider
-        aria-label="Smoothing span"
+        thumbLabel="Smoothing span"
         value={spanRpm}
         onChange={set}
         min={0}
@@ -198,5 +209,49 @@ function SmoothingChoice({ spanRpm, auto, change }: { spanRpm: number; auto: boo
         </Button>
       </Group>
     </Stack>
+  );
+}
+
+/** A band by its numbers, for those who would not drag on the axis. */
+function BandChoice({ figures, view, change }: { figures: JobFigures; view: CompareView; change: ChangeView }) {
+  const { comparison } = figures;
+  const common = comparison && ([comparison.power.fromRpm, comparison.power.toRpm] as const);
+  const [from, setFrom] = useState<number | string>(view.band?.[0] ?? common?.[0] ?? '');
+  const [to, setTo] = useState<number | string>(view.band?.[1] ?? common?.[1] ?? '');
+  const usable = Number(to) > Number(from);
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (usable) change({ band: `${Math.round(Number(from))}-${Math.round(Number(to))}` });
+      }}
+    >
+      <Stack gap={10} w={260}>
+        <Text size="xs" c="dimmed">
+          Choose the band that matters before looking at the gain in it: the best of many bands is luck. It can also be
+          dragged on the speed axis.
+        </Text>
+        <Group grow>
+          <NumberInput label="from, rpm" value={from} onChange={setFrom} min={0} max={30_000} step={100} />
+          <NumberInput
+            label="to, rpm"
+            value={to}
+            onChange={setTo}
+            min={0}
+            max={30_000}
+            step={100}
+            error={usable ? undefined : 'not above “from”'}
+          />
+        </Group>
+        <Group justify="space-between">
+          <Button variant="subtle" color="gray" size="sm" onClick={() => change({ band: undefined })}>
+            Common range
+          </Button>
+          <Button type="submit" variant="default" size="sm" disabled={!usable}>
+            Use band
+          </Button>
+        </Group>
+      </Stack>
+    </form>
   );
 }

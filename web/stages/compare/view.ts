@@ -28,6 +28,7 @@ const fields = {
   torque: z.enum(torqueUnits),
 };
 type Field = keyof typeof fields;
+type Changes = Partial<Record<Field, string | number | undefined>>;
 
 /** Settings of the Compare stage. All of them stand in the address, so that a link shows the same figures. */
 export type CompareView = ReturnType<typeof useCompareView>[0];
@@ -59,19 +60,19 @@ export function useCompareView(job: Job) {
     powerUnit: read('power') ?? preferences.powerUnit,
     torqueUnit: read('torque') ?? preferences.torqueUnit,
   } as const;
-  /** Writes settings into the address; undefined takes one out. */
-  const change = (changes: Partial<Record<Field, string | number | undefined>>, replace = true) => {
-    setAddress(
-      (before) => {
-        const next = new URLSearchParams(before);
-        for (const [field, value] of Object.entries(changes)) {
-          if (value === undefined) next.delete(field);
-          else next.set(field, String(value));
-        }
-        return next;
-      },
-      { replace },
-    );
+  /**
+   * Writes settings into the address; undefined takes one out. Begins from the
+   * address as it stands now, so that quick presses of a key all count.
+   */
+  const change = (changes: Changes | ((at: number | undefined) => Changes), replace = true) => {
+    const next = new URLSearchParams(window.location.search);
+    const at = next.get('at');
+    const wanted = typeof changes === 'function' ? changes(at === null ? undefined : Number(at)) : changes;
+    for (const [field, value] of Object.entries(wanted)) {
+      if (value === undefined) next.delete(field);
+      else next.set(field, String(value));
+    }
+    setAddress(next, { replace });
   };
   return [view, change] as const;
 }

@@ -19,7 +19,10 @@ export function JobsPage() {
   const [search, setSearch] = useState('');
   const [adding, setAdding] = useState(false);
   const mountedJobId = useLive((state) => state.bay?.mounted?.jobId);
-  const wanted = jobs?.filter((job) => matches(job, search));
+  // The car on the dyno comes first; the server has sorted the rest.
+  const wanted = jobs
+    ?.filter((job) => matches(job, search))
+    .sort((a, b) => Number(b.id === mountedJobId) - Number(a.id === mountedJobId));
   return (
     <main className={classes.page}>
       <header className={classes.head}>

@@ -6,6 +6,7 @@ import { latestReading, useLive } from '../../state/live.ts';
 import { usePreferences } from '../../state/preferences.ts';
 import { formatWhole } from '../../ui/figures.ts';
 import classes from './before-run.module.css';
+import { useNow } from '../../ui/use-now.ts';
 import { useFrame } from './use-frame.ts';
 
 /** Beside the lanes before and during a run: the cautions, once, then the heat. */
@@ -95,10 +96,10 @@ function WindowBar({ value, span }: { value: number; span: { fromC: number; toC:
 }
 
 function SinceLastRun({ job }: { job: Job }) {
-  useFrame(1);
+  const now = useNow();
   const ended = Math.max(...job.runs.map((run) => (run.endedAt ? new Date(run.endedAt).getTime() : 0)), 0);
   if (ended === 0) return null;
-  const seconds = Math.max(0, Math.round((Date.now() - ended) / 1000));
+  const seconds = Math.max(0, Math.round((now - ended) / 1000));
   const text =
     seconds < 3600
       ? `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')} min`

@@ -86,7 +86,11 @@ export function LiveLanes({ setup, isBaseline, ghost }: LiveLanesProps) {
                 values={values}
                 decoration={{
                   head,
-                  upright: ghost && { rpm: ghost.power.engineSpeedRpm.at(-1)!, word: 'lift', colour: 'var(--stop)' },
+                  upright: ghost && {
+                    rpm: ghost.power.engineSpeedRpm.at(-1)!,
+                    word: lane.name === 'Torque' ? 'lift' : '',
+                    colour: 'var(--stop)',
+                  },
                 }}
                 text={
                   ghost

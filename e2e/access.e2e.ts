@@ -1,0 +1,23 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from './suvok.ts';
+
+for (const scheme of ['light', 'dark'] as const) {
+  test(`axe finds nothing serious on any screen, ${scheme}`, async ({ page, suvok }) => {
+    await page.emulateMedia({ colorScheme: scheme });
+    await suvok.startStandIns('fast');
+    const job = await suvok.mountedJob();
+    await suvok.record(job, 2);
+    await suvok.mountedSetup(job, 'ignition +1°');
+    await suvok.record(job, 2);
+    for (const path of ['/jobs', `/jobs/${job.id}/record`, `/jobs/${job.id}/compare?at=5000`]) {
+      await page.goto(suvok.origin + path);
+      await expect(page.getByText('Tarrow Six').first()).toBeVisible();
+      if (path.includes('compare')) await expect(page.getByTestId('gain-table')).toBeVisible();
+      const { violations } = await new AxeBuilder({ page }).analyze();
+      const serious = violations.filter((violation) => ['serious', 'critical'].includes(violation.impact ?? ''));
+      expect(
+        serious.map((violation) => `${path}: ${violation.id} ${violation.nodes.map((node) => node.html).join(' ')}`),
+      ).toEqual([]);
+    }
+  });
+}

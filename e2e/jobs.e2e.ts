@@ -1,0 +1,43 @@
+import { BenchClient } from '../server/testing/bench-client.ts';
+import { expect, test } from './suvok.ts';
+
+test('a first job is begun by keyboard, and found by its owner', async ({ page, suvok }) => {
+  await page.goto(suvok.origin);
+  await expect(page.getByText('No job yet. Begin one with “New job”')).toBeVisible();
+  await page.getByRole('button', { name: 'New job' }).click();
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('Name the vehicle')).toBeVisible();
+  await page.getByLabel('Vehicle').fill('Marrick tourer');
+  await page.getByLabel('Owner').fill('B. Thistle');
+  await page.getByLabel('Gear').fill('3rd');
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/\/jobs\/\d+\/record/);
+  await expect(page.getByText('As arrived', { exact: true })).toBeVisible();
+  await page.getByRole('link', { name: 'Suvok, all jobs' }).click();
+  await page.getByLabel('Search jobs').fill('thistle');
+  await expect(page.getByRole('link', { name: /Marrick tourer/ })).toBeVisible();
+  await page.getByLabel('Search jobs').fill('nobody');
+  await expect(page.getByText('No job matches “nobody”.')).toBeVisible();
+});
+
+test('a pull kept while no job was on the dyno is put where it belongs', async ({ page, suvok }) => {
+  const client = await BenchClient.connect(suvok.benchLinkPort);
+  client.hello();
+  client.pull({ speedNoise: 0.01 });
+  await page.goto(suvok.origin);
+  await expect(page.getByText('One pull was kept while no job was on the dyno')).toBeVisible({ timeout: 15_000 });
+  await suvok.ask('POST', '/jobs', { vehicle: 'Marrick tourer' });
+  await expect(page.getByRole('link', { name: /Marrick tourer/ })).toBeVisible();
+  await page.getByPlaceholder('Put it into a job').click();
+  await page.getByRole('option', { name: 'Marrick tourer' }).click();
+  await expect(page.getByText('One pull was kept')).toBeHidden();
+  await expect(page.getByText('1 setup · 1 run')).toBeVisible();
+  client.close();
+});
+
+test('an address that leads nowhere and a job that is not there say so', async ({ page, suvok }) => {
+  await page.goto(`${suvok.origin}/nowhere`);
+  await expect(page.getByText('There is nothing at this address')).toBeVisible();
+  await page.goto(`${suvok.origin}/jobs/999/compare`);
+  await expect(page.getByText('There is no such job.')).toBeVisible();
+});

@@ -1,0 +1,149 @@
+import { BenchClient } from '../server/testing/bench-client.ts';
+import { expect, tableOf, test } from './suvok.ts';
+
+test('from the space bar to what a change gave, and all of it there after kill -9', async ({ page, suvok }) => {
+  test.setTimeout(120_000);
+  await suvok.startStandIns('fast');
+  const job = await suvok.mountedJob();
+  await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
+  await expect(page.getByRole('status').filter({ hasText: 'Ready' })).toBeVisible();
+  for (const label of ['A1', 'A2', 'A3']) {
+    await page.keyboard.press('Space');
+    await expect(page.getByRole('heading', { name: `${label} counted` })).toBeVisible({ timeout: 20_000 });
+    await expect(page.getByTestId('run-figures')).toContainText(/9\d\.\d kW/);
+    await page.waitForTimeout(1000);
+  }
+  await page.getByRole('button', { name: 'Back to heat' }).click();
+  await page.keyboard.press('n');
+  await page.getByLabel('What changed from A?').fill('ignition +1.5° above 4,000');
+  await expect(page.getByText('Understood: ignition +1.5° above 4000 rpm')).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: /^Setup B/ })).toHaveAttribute('aria-pressed', 'true');
+  for (const label of ['B1', 'B2', 'B3']) {
+    await page.keyboard.press('Space');
+    await expect(page.getByRole('heading', { name: `${label} counted` })).toBeVisible({ timeout: 20_000 });
+    await page.waitForTimeout(1000);
+  }
+  await page.getByRole('link', { name: /Compare/ }).click();
+  await expect(page.getByTestId('sentence')).toContainText(/B (makes|is within)/);
+  const [url, table] = [page.url(), await tableOf(page)];
+  await suvok.killAndRestart();
+  await page.reload();
+  expect(await tableOf(page)).toEqual(table);
+  expect(page.url()).toBe(url);
+});
+
+test('a stutter is one press, a letter goes to the note, and a run is set aside and brought back', async ({
+  page,
+  suvok,
+}) => {
+  await suvok.startStandIns('fast');
+  const job = await suvok.mountedJob();
+  await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
+  await expect(page.getByRole('status').filter({ hasText: 'Ready' })).toBeVisible();
+  await page.keyboard.press('Space');
+  await page.keyboard.press('Space');
+  await expect(page.getByRole('heading', { name: 'A1 counted' })).toBeVisible({ timeout: 20_000 });
+  await page.keyboard.type('smelt of belt');
+  await expect(page.getByLabel('Note on this run')).toHaveValue('smelt of belt');
+  await page.keyboard.press('Enter');
+  await expect.poll(async () => (await suvok.runs(job))[0]!.note).toBe('smelt of belt');
+  await page.getByRole('button', { name: 'Set aside…' }).click();
+  await page.getByLabel('Set aside because').fill('belt slipped');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'A1 set aside' })).toBeVisible();
+  await page.getByRole('button', { name: 'Count it' }).click();
+  await expect(page.getByRole('heading', { name: 'A1 counted' })).toBeVisible();
+  expect(await suvok.runs(job)).toHaveLength(1);
+});
+
+test('the chip of a run sets it aside with a reason and offers to undo', async ({ page, suvok }) => {
+  await suvok.startStandIns('fast');
+  const job = await suvok.mountedJob();
+  await suvok.record(job, 1);
+  await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+  await page.getByRole('button', { name: 'Run A1, counted' }).click();
+  await page.getByLabel('Set aside because').fill('wrong gear');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'Run A1, wrong gear' })).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('button', { name: 'Run A1, counted' })).toBeVisible();
+});
+
+test('lanes draw live, and End run ends the recording but not the car', async ({ page, suvok }) => {
+  await suvok.startStandIns('real');
+  const job = await suvok.mountedJob();
+  await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
+  await expect(page.getByRole('status').filter({ hasText: 'Ready' })).toBeVisible();
+  await page.getByTestId('control').click();
+  await expect(page.getByRole('status').filter({ hasText: 'Recording' })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText('does not stop the car')).toBeVisible();
+  await expect(page.getByRole('complementary', { name: 'Setups' })).toBeHidden();
+  await expect(page.getByRole('img', { name: /Power over engine speed/ })).toBeVisible();
+  const drawn = () =>
+    page.evaluate(() => {
+      const canvas = document.querySelector('canvas')!;
+      const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height);
+      let strong = 0;
+      for (let at = 0; at < data.length; at += 4) if (data[at + 3]! > 200 && data[at]! < 80) strong++;
+      return strong;
+    });
+  await page.waitForTimeout(2500);
+  const early = await drawn();
+  await page.waitForTimeout(2500);
+  expect(await drawn()).toBeGreaterThan(early + 50);
+  await page.keyboard.press('Space');
+  await expect(page.getByRole('heading', { name: 'A1 counted' })).toBeVisible();
+  await expect(page.getByText(/before the lift/)).toBeVisible();
+  expect(await suvok.runs(job)).toHaveLength(1);
+});
+
+test('a dyno lost during a run is said on screen and nothing half-made is left', async ({ page, suvok }) => {
+  const job = await suvok.mountedJob();
+  await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
+  await expect(page.getByRole('status').filter({ hasText: 'No dyno heard' })).toBeVisible();
+  await expect(page.getByTestId('control')).toBeDisabled();
+  const client = await BenchClient.connect(suvok.benchLinkPort);
+  client.hello({ name: 'Workshop roller' });
+  client.pull({}, 0, 7);
+  await expect(page.getByRole('status').filter({ hasText: 'Recording' })).toBeVisible();
+  client.close();
+  await expect(page.getByRole('alert')).toContainText('Workshop roller is not connected');
+  const [run] = await suvok.runs(job);
+  expect(run).toMatchObject({ label: 'A1', state: 'interrupted' });
+  await expect(page.getByText(/lost during this run/).first()).toBeVisible();
+});
+
+test('a peer that sends rubbish is named on screen', async ({ page, suvok }) => {
+  const job = await suvok.mountedJob();
+  const client = await BenchClient.connect(suvok.benchLinkPort);
+  client.say('hello there');
+  await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
+  await expect(page.getByRole('alert')).toContainText('not understood: a line is not JSON: hello there');
+  client.close();
+});
+
+test('cautions stand before the first run until they are read, once', async ({ page, suvok }) => {
+  const job = await suvok.mountedJob();
+  await page.addInitScript(() => {
+    if (!sessionStorage.getItem('seen')) localStorage.clear();
+    sessionStorage.setItem('seen', 'yes');
+  });
+  await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
+  await expect(page.getByText('no emergency stop')).toBeVisible();
+  await page.getByRole('button', { name: 'Read and understood' }).click();
+  await expect(page.getByText('no emergency stop')).toBeHidden();
+  await page.reload();
+  await expect(page.getByTestId('control')).toBeVisible();
+  await expect(page.getByText('no emergency stop')).toBeHidden();
+});
+
+test('another job is put on the dyno with the same key', async ({ page, suvok }) => {
+  await suvok.startStandIns('fast');
+  await suvok.mountedJob();
+  const other = await suvok.ask<{ id: number }>('POST', '/jobs', { vehicle: 'Marrick tourer' });
+  await page.goto(`${suvok.origin}/jobs/${other.id}/record`);
+  await expect(page.getByText('Another car is on the dyno.')).toBeVisible();
+  await page.keyboard.press('Space');
+  await expect(page.getByRole('status').filter({ hasText: 'Ready' })).toBeVisible();
+});

@@ -1,0 +1,160 @@
+import { expect, test as base, type Page } from '@playwright/test';
+import type { ChildProcess } from 'node:child_process';
+import type { Job, Run } from '../contract/records.ts';
+import { startProgram, stopProgram } from '../launch/program.ts';
+import { startServerProgram, type StartedServer } from '../launch/server-program.ts';
+import { webFolder } from '../launch/build-web.ts';
+import { freshDatabase } from '../server/testing/test-server.ts';
+
+/** A whole Suvok of a test's own: database, server, and stand-ins when asked for. */
+export class Suvok {
+  private server!: StartedServer;
+  private standIns: ChildProcess | undefined;
+
+  private constructor(
+    private readonly databaseUrl: string,
+    private readonly drop: () => Promise<void>,
+  ) {}
+
+  static async start(): Promise<Suvok> {
+    const { url, drop } = await freshDatabase();
+    const suvok = new Suvok(url, drop);
+    await suvok.startServer('0', '0');
+    return suvok;
+  }
+
+  private async startServer(port: string, benchLinkPort: string): Promise<void> {
+    this.server = await startServerProgram({
+      DATABASE_URL: this.databaseUrl,
+      PORT: port,
+      BENCH_LINK_PORT: benchLinkPort,
+      SUVOK_WEB: webFolder,
+    });
+  }
+
+  get origin(): string {
+    return `http://127.0.0.1:${this.server.port}`;
+  }
+
+  get benchLinkPort(): number {
+    return this.server.benchLinkPort;
+  }
+
+  /** Stand-in roller and weather; fast ones play a pull in well under a second. */
+  async startStandIns(pace: 'fast' | 'real', seed = 5): Promise<void> {
+    this.standIns = startProgram(
+      'simulator/main.ts',
+      ['--port', String(this.benchLinkPort), '--seed', String(seed), ...(pace === 'fast' ? ['--fast'] : [])],
+      {},
+    );
+    await expect
+      .poll(async () => {
+        const bay = (await (await fetch(`${this.origin}/api/bay`)).json()) as { air: unknown; devices: unknown[] };
+        return bay.air !== null && bay.devices.length;
+      })
+      .toBe(2);
+  }
+
+  /** Ends the server as a power cut would, and starts it again on the same ports. */
+  async killAndRestart(): Promise<void> {
+    this.server.child.kill('SIGKILL');
+    await new Promise((resolve) => this.server.child.once('close', resolve));
+    await this.startServer(String(this.server.port), String(this.server.benchLinkPort));
+  }
+
+  async ask<T>(method: string, path: string, body?: unknown): Promise<T> {
+    const response = await fetch(`${this.origin}/api${path}`, {
+      method,
+      ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+    });
+    expect(response.ok, `${method} ${path}`).toBe(true);
+    return (await response.json()) as T;
+  }
+
+  /** A job on the dyno, with its first setup. */
+  async mountedJob(vehicle = 'Tarrow Six hill-climb coupé'): Promise<Job> {
+    const job = await this.ask<Job>('POST', '/jobs', { vehicle, question: 'Does it pay?', gear: '4th' });
+    await this.ask('PUT', '/bay/mounted', { jobId: job.id, setupId: job.setups[0]!.id });
+    return job;
+  }
+
+  /** A setup changed from another one, put on the dyno. */
+  async mountedSetup(job: Job, change: string): Promise<void> {
+    const setup = await this.ask<{ id: number }>('POST', `/jobs/${job.id}/setups`, {
+      parentId: job.setups[0]!.id,
+      change,
+    });
+    await this.ask('PUT', '/bay/mounted', { jobId: job.id, setupId: setup.id });
+  }
+
+  /** Records pulls without a page. */
+  async record(job: Job, count: number): Promise<Run[]> {
+    for (let pull = 0; pull < count; pull++) {
+      const before = (await this.runs(job)).length;
+      await this.ask('POST', '/bay/arm', { afterS: 300 });
+      await expect
+        .poll(async () => (await this.runs(job)).filter((run) => run.state === 'sealed').length, { timeout: 20_000 })
+        .toBe(before + 1);
+    }
+    return this.runs(job);
+  }
+
+  async runs(job: Job): Promise<Run[]> {
+    return (await this.ask<Job>('GET', `/jobs/${job.id}`)).runs;
+  }
+
+  async stop(): Promise<void> {
+    if (this.standIns) await stopProgram(this.standIns);
+    await stopProgram(this.server.child);
+    await this.drop();
+  }
+}
+
+/** A test with a Suvok of its own; anything on the browser's console that is an error fails it. */
+export const test = base.extend<{ suvok: Suvok; consoleErrors: string[] }>({
+  suvok: async ({}, use) => {
+    const suvok = await Suvok.start();
+    await use(suvok);
+    await suvok.stop();
+  },
+  consoleErrors: [
+    async ({ page }, use) => {
+      const errors: string[] = [];
+      page.on('pageerror', (error) => errors.push(error.message));
+      page.on('console', (message) => {
+        // A refused request is said on screen; the browser notes it as well.
+        if (message.type() === 'error' && !/Failed to load resource|WebSocket/.test(message.text()))
+          errors.push(message.text());
+      });
+      await use(errors);
+      expect(errors).toEqual([]);
+    },
+    { auto: true },
+  ],
+  page: async ({ page }, use) => {
+    // The cautions have a test of their own; elsewhere they have been read.
+    await page.addInitScript(() => {
+      const key = 'suvok-preferences';
+      if (!localStorage.getItem(key))
+        localStorage.setItem(key, JSON.stringify({ state: { cautionsRead: true }, version: 0 }));
+    });
+    await use(page);
+  },
+});
+
+/** The gain table as the page shows it: row id → the texts of its cells. */
+export async function tableOf(page: Page): Promise<Record<string, string[]>> {
+  await expect(page.getByTestId('gain-table')).toBeVisible();
+  return page
+    .getByTestId('gain-table')
+    .evaluate((table) =>
+      Object.fromEntries(
+        [...table.querySelectorAll<HTMLElement>('tr[data-row]')].map((row) => [
+          row.dataset.row!,
+          [...row.querySelectorAll('td')].map((cell) => cell.textContent.trim()),
+        ]),
+      ),
+    );
+}
+
+export { expect };

@@ -1,0 +1,26 @@
+import { connect } from 'node:net';
+import { Failure } from './failure.ts';
+
+/** A port out of the environment. @throws Failure when it is none */
+export function portFrom(name: 'PORT' | 'BENCH_LINK_PORT', usual: number): number {
+  const text = process.env[name];
+  if (text === undefined || text === '') return usual;
+  const port = Number(text);
+  if (!Number.isInteger(port) || port < 0 || port > 65_535)
+    throw new Failure(`${name} must be a port from 0 to 65535, not "${text}".`);
+  return port;
+}
+
+/** @throws Failure when something on this machine already listens there */
+export async function mustBeFree(port: number, name: string): Promise<void> {
+  if (port === 0) return;
+  const taken = await new Promise<boolean>((resolve) => {
+    const probe = connect({ port, host: '127.0.0.1' });
+    probe.once('connect', () => resolve(true));
+    probe.once('error', () => resolve(false));
+    probe.once('close', () => probe.destroy());
+    probe.setTimeout(1000, () => resolve(false));
+  });
+  if (taken)
+    throw new Failure(`Port ${port} is taken by another program. Choose another: ${name}=${port + 10} npm start`);
+}

@@ -1,0 +1,136 @@
+import { join } from 'node:path';
+import { databaseAccount } from './account.ts';
+import { buildWeb, webFolder } from './build-web.ts';
+import { claimFolder, dataFolder, prepareFolder } from './data-folder.ts';
+import { loadDemo } from './demo.ts';
+import { Failure } from './failure.ts';
+import { ensureDatabase, startCluster } from './postgres.ts';
+import { postgresPrograms } from './postgres-programs.ts';
+import { startProgram, stopProgram } from './program.ts';
+import { startServerProgram, type StartedServer } from './server-program.ts';
+import { mustBeFree, portFrom } from './settings.ts';
+
+/** `npm start`: from a bare clone to a running Suvok, and back to nothing on Ctrl-C. */
+const say = (text: string) => process.stdout.write(`${text}\n`);
+/** What has been started, to be stopped in the opposite order. */
+const stops: (() => Promise<void> | void)[] = [];
+let stopping = false;
+
+async function stop(code: number): Promise<never> {
+  if (!stopping) {
+    stopping = true;
+    for (const one of stops.reverse()) await one();
+    process.exit(code);
+  }
+  return new Promise(() => undefined);
+}
+
+async function database(): Promise<string> {
+  if (process.env.DATABASE_URL) {
+    const { folder } = dataFolder(undefined);
+    prepareFolder(folder);
+    say('Using the database of DATABASE_URL');
+    return process.env.DATABASE_URL;
+  }
+  const programs = await postgresPrograms(say);
+  const account = databaseAccount();
+  const { folder, elsewhere } = dataFolder(account);
+  prepareFolder(folder);
+  if (elsewhere) say(`PostgreSQL cannot reach this clone, so the data is kept in ${folder}`);
+  stops.push(claimFolder(folder));
+  say('Starting the database');
+  const cluster = await startCluster({ programs, folder: join(folder, 'postgresql'), account });
+  stops.push(() => cluster.stop());
+  void cluster.ended.then(async () => {
+    if (stopping) return;
+    process.stderr.write(
+      'suvok: the database has stopped by itself; Suvok stops too. Start it again with npm start.\n',
+    );
+    await stop(1);
+  });
+  await ensureDatabase(cluster, 'suvok');
+  return cluster.url('suvok');
+}
+
+/** Keeps the server running: if it dies, it is started again on the same ports. */
+async function keepServer(environment: NodeJS.ProcessEnv): Promise<StartedServer> {
+  let server = await startServerProgram(environment);
+  let deaths = 0;
+  const watch = () => {
+    server.child.once('close', async () => {
+      if (stopping) return;
+      if (++deaths > 5) {
+        process.stderr.write('suvok: the server keeps dying; Suvok stops. The log is in the data folder.\n');
+        return void stop(1);
+      }
+      say('The server died; starting it again');
+      try {
+        server = await startServerProgram({
+          ...environment,
+          PORT: String(server.port),
+          BENCH_LINK_PORT: String(server.benchLinkPort),
+        });
+        tellInterrupted(server);
+        watch();
+      } catch (error) {
+        process.stderr.write(`suvok: ${(error as Error).message}\n`);
+        await stop(1);
+      }
+    });
+  };
+  watch();
+  stops.push(() => stopProgram(server.child));
+  return server;
+}
+
+function tellInterrupted(server: StartedServer): void {
+  const { length } = server.interruptedRuns;
+  if (length > 0)
+    say(
+      `${length === 1 ? 'A run' : `${length} runs`} had been cut off; everything stored until then was kept and is marked interrupted`,
+    );
+}
+
+async function start(): Promise<void> {
+  if (process.env.HOST && !['127.0.0.1', 'localhost', '::1'].includes(process.env.HOST)) {
+    throw new Failure(
+      `HOST is ${process.env.HOST}, but until Suvok has accounts it listens on this machine alone. Unset HOST.`,
+    );
+  }
+  const port = portFrom('PORT', 5180);
+  const benchLinkPort = portFrom('BENCH_LINK_PORT', 5181);
+  await mustBeFree(port, 'PORT');
+  await mustBeFree(benchLinkPort, 'BENCH_LINK_PORT');
+  const databaseUrl = await database();
+  await buildWeb(say);
+  say('Starting the server');
+  const { folder } = dataFolder(process.env.DATABASE_URL ? undefined : databaseAccount());
+  const server = await keepServer({
+    DATABASE_URL: databaseUrl,
+    PORT: String(port),
+    BENCH_LINK_PORT: String(benchLinkPort),
+    HOST: undefined,
+    SUVOK_WEB: webFolder,
+    SUVOK_LOG: join(folder, 'server.log'),
+  });
+  tellInterrupted(server);
+  await loadDemo(server, say).catch((error: Error) => {
+    // Suvok serves without its demo days; the pulls that were played are kept.
+    process.stderr.write(`suvok: ${error.message}\n`);
+  });
+  const simulator = startProgram('simulator/main.ts', ['--port', String(server.benchLinkPort), '--seed', '4'], {});
+  stops.push(() => stopProgram(simulator));
+  say(`\nSuvok is at http://localhost:${server.port}   (Ctrl-C stops it)`);
+}
+
+process.on('SIGINT', () => void stop(0));
+process.on('SIGTERM', () => void stop(0));
+process.on('SIGHUP', () => void stop(0));
+try {
+  await start();
+} catch (error) {
+  process.stderr.write(
+    `suvok: ${error instanceof Failure ? error.message : `it could not start: ${(error as Error).message}`}\n`,
+  );
+  await stop(1);
+}

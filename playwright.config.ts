@@ -1,0 +1,23 @@
+import { defineConfig } from '@playwright/test';
+
+export default defineConfig({
+  testDir: 'e2e',
+  testMatch: '*.e2e.ts',
+  workers: 2,
+  fullyParallel: false,
+  timeout: 60_000,
+  retries: process.env.CI ? 1 : 0,
+  use: {
+    viewport: { width: 1280, height: 800 },
+    colorScheme: 'light',
+    launchOptions: {
+      executablePath: process.env.SUVOK_CHROMIUM ?? '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-dev-shm-usage',
+        '--disable-background-networking',
+        '--disable-component-update',
+      ],
+    },
+  },
+});
