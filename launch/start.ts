@@ -126,6 +126,9 @@ async function start(): Promise<void> {
 process.on('SIGINT', () => void stop(0));
 process.on('SIGTERM', () => void stop(0));
 process.on('SIGHUP', () => void stop(0));
+// npm may be killed before it can pass a signal on: whoever lost its starter stops as well.
+const starter = process.ppid;
+setInterval(() => process.ppid !== starter && void stop(0), 1000).unref();
 try {
   await start();
 } catch (error) {

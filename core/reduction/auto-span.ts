@@ -1,6 +1,7 @@
 import { correlate, noiseAutocovariance } from '../smoothing/noise.ts';
 import { lossTorque } from './dyno-profile.ts';
-import { torqueFrom, weightsAt, type SweepDrive, type TorqueWeights } from './torque-fit.ts';
+import type { LocalWeights } from '../smoothing/local-polynomial.ts';
+import { torqueFrom, weightsAt, type SweepDrive } from './torque-fit.ts';
 
 /** The spans that *auto* chooses from, rpm. */
 export const candidateSpans = [60, 80, 105, 140, 180, 240, 320, 420, 550] as const;
@@ -78,7 +79,7 @@ function noiseModel(run: SweepDrive): NoiseModel {
 function addCovariances(
   run: SweepDrive,
   model: NoiseModel,
-  fits: readonly (TorqueWeights | undefined)[],
+  fits: readonly (LocalWeights | undefined)[],
   covariance: Float64Array,
   share: number,
 ): void {

@@ -12,7 +12,7 @@ import { autoSpan } from './auto-span.ts';
 import { driveOf } from './drive.ts';
 import type { DynoProfile } from './dyno-profile.ts';
 import { findSweep } from './sweep.ts';
-import { sweepDrive, torqueFrom, weightsAt, type SweepDrive } from './torque-fit.ts';
+import { sweepDrive, torqueAt, type SweepDrive } from './torque-fit.ts';
 
 /** The settings that a curve follows; never baked into what is stored. */
 export interface ViewSettings {
@@ -96,11 +96,10 @@ function uncorrectedPower(run: SweepDrive, settings: ViewSettings) {
   const rpm: number[] = [];
   const powerKw: number[] = [];
   for (const at of grid) {
-    const fit = weightsAt(run, at, settings.spanRpm);
-    if (!fit) continue;
-    const { torqueNm, speedRadS } = torqueFrom(run, fit);
+    const drum = torqueAt(run, at, settings.spanRpm);
+    if (!drum) continue;
     rpm.push(at);
-    powerKw.push((torqueNm * speedRadS) / 1000);
+    powerKw.push((drum.torqueNm * drum.speedRadS) / 1000);
   }
   return { engineSpeedRpm: Float64Array.from(rpm), powerKw: Float64Array.from(powerKw) };
 }

@@ -1,5 +1,5 @@
 import { firstNotBelow, interpolate } from '../recording/search.ts';
-import { dot, localWeights, type LocalWeights } from '../smoothing/local-polynomial.ts';
+import { dot, localFit, localWeights, type LocalFit, type LocalWeights } from '../smoothing/local-polynomial.ts';
 import { slopes } from '../smoothing/moving-fit.ts';
 import { rpmPerRadS } from '../units/units.ts';
 import type { Drive } from './drive.ts';
@@ -55,18 +55,21 @@ export function sweepDrive(drive: Drive, dyno: DynoProfile, sweep: SweepSpan): S
   };
 }
 
-export interface TorqueWeights extends LocalWeights {
+/** Which samples make the fit at one engine speed, and of what degree. */
+interface Window {
   atS: number;
+  first: number;
+  last: number;
+  degree: number;
 }
 
 /**
- * The weights of the fit at one engine speed over a span of engine speed.
- * The window is cut at the sweep's ends, never widened over them, and widened
- * inside where it would hold too few samples for the fit.
+ * The window of the fit at one engine speed over a span of engine speed: cut
+ * at the sweep's ends, never laid over them, and widened inside where it would
+ * hold too few samples for the fit.
  */
-export function weightsAt(run: SweepDrive, rpm: number, spanRpm: number): TorqueWeights | undefined {
+function windowAt(run: SweepDrive, rpm: number, spanRpm: number): Window {
   const { time } = run.drive;
-  const atS = interpolate(run.mapRpm, run.mapTime, rpm);
   const fromRpm = Math.max(run.startRpm, rpm - spanRpm / 2);
   const toRpm = Math.min(run.endRpm, rpm + spanRpm / 2);
   let first = Math.max(run.first, firstNotBelow(time, interpolate(run.mapRpm, run.mapTime, fromRpm)));
@@ -77,21 +80,42 @@ export function weightsAt(run: SweepDrive, rpm: number, spanRpm: number): Torque
     if (last < run.last) last++;
   }
   const cut = fromRpm > rpm - spanRpm / 2 || toRpm < rpm + spanRpm / 2;
+  // A one-sided cubic swings; near the ends a parabola errs less.
   const degree = spanRpm === 0 ? 1 : cut ? 2 : fitDegree;
-  const weights = localWeights(time, first, last, atS, degree);
-  return weights && { ...weights, atS };
+  return { atS: interpolate(run.mapRpm, run.mapTime, rpm), first, last, degree };
 }
 
-/** Torque at the drum, N·m: (I·dω/dt + absorber, its lag taken back, + the machine's losses). */
-export function torqueFrom(run: SweepDrive, weights: TorqueWeights): { torqueNm: number; speedRadS: number } {
-  const { drive, dyno } = run;
-  const speedRadS = dot(weights.value, drive.speed, weights.first);
-  let torqueNm =
-    dyno.inertiaKgM2 * dot(weights.slope, drive.speed, weights.first) + lossTorque(dyno.parasitic, speedRadS);
-  if (drive.absorber) {
-    torqueNm += dot(weights.value, drive.absorber, weights.first);
-    // A first-order load cell reads late; its input is the reading plus lag times the reading's slope.
-    torqueNm += (dyno.loadCellLagS ?? 0) * dot(weights.slope, drive.absorber, weights.first);
-  }
-  return { torqueNm, speedRadS };
+/** The weights of the fit at one engine speed: what the noise of samples does to it can be worked out from them. */
+export function weightsAt(run: SweepDrive, rpm: number, spanRpm: number): LocalWeights | undefined {
+  const { atS, first, last, degree } = windowAt(run, rpm, spanRpm);
+  return localWeights(run.drive.time, first, last, atS, degree);
+}
+
+/** Torque and speed at the drum at one engine speed, N·m and rad/s; undefined where no fit can be made. */
+export function torqueAt(run: SweepDrive, rpm: number, spanRpm: number): DrumTorque | undefined {
+  const { atS, first, last, degree } = windowAt(run, rpm, spanRpm);
+  const { time, speed, absorber } = run.drive;
+  const fit = localFit(time, speed, first, last, atS, degree);
+  return fit && drumTorque(run.dyno, fit, absorber && localFit(time, absorber, first, last, atS, degree));
+}
+
+/** The same out of weights that have been made already. */
+export function torqueFrom(run: SweepDrive, { first, value, slope }: LocalWeights): DrumTorque {
+  const fitted = (samples: Float64Array) => ({ value: dot(value, samples, first), slope: dot(slope, samples, first) });
+  return drumTorque(run.dyno, fitted(run.drive.speed), run.drive.absorber && fitted(run.drive.absorber));
+}
+
+export interface DrumTorque {
+  torqueNm: number;
+  speedRadS: number;
+}
+
+/** I·dω/dt + absorber, its lag taken back, + the machine's losses. */
+function drumTorque(dyno: DynoProfile, speed: LocalFit, absorber: LocalFit | undefined): DrumTorque {
+  // A first-order load cell reads late; its input is the reading plus lag times the reading's slope.
+  const absorbed = absorber ? absorber.value + (dyno.loadCellLagS ?? 0) * absorber.slope : 0;
+  return {
+    torqueNm: dyno.inertiaKgM2 * speed.slope + absorbed + lossTorque(dyno.parasitic, speed.value),
+    speedRadS: speed.value,
+  };
 }

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { dot, localWeights } from './local-polynomial.ts';
+import { dot, localFit, localWeights } from './local-polynomial.ts';
 import { slopes } from './moving-fit.ts';
 import { correlate, noiseAutocovariance } from './noise.ts';
 import { chance, normal } from '../testing/generated-run.ts';
@@ -24,6 +24,20 @@ test('a cubic is returned exactly, value and slope, at even and uneven spacing',
       },
     ),
   );
+});
+
+test('a fit without its weights is the same fit', () => {
+  const noise = normal(chance(8));
+  const x = Float64Array.from({ length: 40 }, (_, index) => index * 0.1 + 0.02 * Math.sin(index));
+  const series = [x.map(() => noise()), x.map((at) => at ** 2 + noise())];
+  for (const degree of [1, 2, 3]) {
+    const weights = localWeights(x, 3, 33, 1.7, degree)!;
+    for (const y of series) {
+      const fit = localFit(x, y, 3, 33, 1.7, degree)!;
+      expect(fit.value).toBeCloseTo(dot(weights.value, y, 3), 9);
+      expect(fit.slope).toBeCloseTo(dot(weights.slope, y, 3), 8);
+    }
+  }
 });
 
 test('too few samples give no fit rather than a wild one', () => {

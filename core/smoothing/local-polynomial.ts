@@ -35,7 +35,6 @@ export function localWeights(
   const reach = Math.max(at - x[first]!, x[last]! - at) * (1 + 1 / count);
   if (!(reach > 0)) return undefined;
   const terms = degree + 1;
-  const normal = new Float64Array(size * size);
   const powers = new Float64Array(2 * size);
   const kernel = new Float64Array(count);
   for (let index = 0; index < count; index++) {
@@ -48,9 +47,7 @@ export function localWeights(
       power *= u;
     }
   }
-  for (let row = 0; row < terms; row++) {
-    for (let column = 0; column < terms; column++) normal[row * size + column] = powers[row + column]!;
-  }
+  const normal = normalMatrix(powers, terms);
   const forValue = solve(normal, terms, 0);
   const forSlope = solve(normal, terms, 1);
   if (!forValue || !forSlope) return undefined;
@@ -68,6 +65,81 @@ export function localWeights(
     slope[index] = (kernel[index]! * slopeSum) / reach;
   }
   return { first, value, slope };
+}
+
+/** Value and slope of a fitted curve at a point. */
+export interface LocalFit {
+  value: number;
+  slope: number;
+}
+
+/**
+ * The fit that `localWeights` would give, without making the weights: a small
+ * part of the work where only the fit is wanted.
+ *
+ * @param y of x's length
+ * @param degree at most 3
+ * @returns undefined when the window holds too few distinct samples for the degree
+ */
+export function localFit(
+  x: Float64Array,
+  y: Float64Array,
+  first: number,
+  last: number,
+  at: number,
+  degree: number,
+): LocalFit | undefined {
+  const count = last - first + 1;
+  if (count <= degree) return undefined;
+  const reach = Math.max(at - x[first]!, x[last]! - at) * (1 + 1 / count);
+  if (!(reach > 0)) return undefined;
+  // Written out term by term: this loop is where a comparison spends its time.
+  let p0 = 0,
+    p1 = 0,
+    p2 = 0,
+    p3 = 0,
+    p4 = 0,
+    p5 = 0,
+    p6 = 0;
+  let m0 = 0,
+    m1 = 0,
+    m2 = 0,
+    m3 = 0;
+  const perReach = 1 / reach;
+  for (let index = first; index <= last; index++) {
+    const u = (x[index]! - at) * perReach;
+    const height = y[index]!;
+    const square = u * u;
+    const weight = square < 1 - 1e-6 ? 1 - square : 1e-6;
+    const w1 = weight * u;
+    const w2 = weight * square;
+    const w3 = w1 * square;
+    p0 += weight;
+    p1 += w1;
+    p2 += w2;
+    p3 += w3;
+    p4 += w2 * square;
+    p5 += w3 * square;
+    p6 += w2 * square * square;
+    m0 += weight * height;
+    m1 += w1 * height;
+    m2 += w2 * height;
+    m3 += w3 * height;
+  }
+  const normal = normalMatrix([p0, p1, p2, p3, p4, p5, p6], degree + 1);
+  const forValue = solve(normal, degree + 1, 0);
+  const forSlope = solve(normal, degree + 1, 1);
+  if (!forValue || !forSlope) return undefined;
+  const moments = Float64Array.of(m0, m1, m2, m3);
+  return { value: dot(forValue, moments, 0), slope: dot(forSlope, moments, 0) / reach };
+}
+
+function normalMatrix(powers: ArrayLike<number>, terms: number): Float64Array {
+  const normal = new Float64Array(size * size);
+  for (let row = 0; row < terms; row++) {
+    for (let column = 0; column < terms; column++) normal[row * size + column] = powers[row + column]!;
+  }
+  return normal;
 }
 
 /** Row `unit` of the inverse of a symmetric positive matrix, by Gaussian elimination with pivoting. */

@@ -1,0 +1,12 @@
+import { resolve } from 'node:path';
+import { table } from './figure.ts';
+import { caseErrors, reductionTimes } from './reduction.ts';
+import { startTimes } from './starts.ts';
+
+/** `npm run bench [-- --json]`: what is measured, never asserted. */
+const figures = [
+  ...reductionTimes(),
+  ...caseErrors(resolve(import.meta.dirname, '../../shared/cases')),
+  ...(await startTimes()),
+];
+process.stdout.write(process.argv.includes('--json') ? `${JSON.stringify(figures, null, 2)}\n` : `${table(figures)}\n`);
