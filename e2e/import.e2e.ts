@@ -15,7 +15,7 @@ test('a recording that other instruments made comes in with its dyno and air', a
   const job = await suvok.mountedJob();
   await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
   await page.getByRole('button', { name: 'Import a recording' }).click();
-  const name = '../shared/cases/inertia-roller-petrol';
+  const name = 'core/testing/cases/inertia-roller-petrol';
   await page.locator('input[type=file]').setInputFiles([`${name}/run.csv`, `${name}/dyno.json`, `${name}/air.json`]);
   await expect(page.getByText('4124 samples over 20.6 s; rollerSpeed, engineSpeed.')).toBeVisible();
   await page.getByRole('button', { name: 'Import', exact: true }).click();

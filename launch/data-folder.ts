@@ -1,8 +1,9 @@
 import { createHash } from 'node:crypto';
-import { accessSync, constants, existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { accessSync, chmodSync, constants, existsSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { canReach, type Account } from './account.ts';
 import { Failure } from './failure.ts';
+import { makeFolders } from './folders.ts';
 
 const project = resolve(import.meta.dirname, '..');
 
@@ -24,9 +25,11 @@ export function dataFolder(account: Account | undefined): { folder: string; else
 }
 
 /** @throws Failure when the folder cannot be made or written */
-export function prepareFolder(folder: string): void {
+export function prepareFolder(folder: string, account?: Account): void {
   try {
-    mkdirSync(folder, { recursive: true });
+    makeFolders(folder);
+    // Whatever the present umask: PostgreSQL's account has to pass through to its own folder.
+    if (account) chmodSync(folder, statSync(folder).mode | 0o011);
     accessSync(folder, constants.W_OK | constants.X_OK);
   } catch (error) {
     const { code } = error as NodeJS.ErrnoException;

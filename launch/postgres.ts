@@ -1,11 +1,12 @@
 import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
-import { chownSync, existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { chownSync, existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 import pg from 'pg';
 import type { Account } from './account.ts';
 import { Failure } from './failure.ts';
+import { makeFolders } from './folders.ts';
 
 export interface ClusterSettings {
   /** Where PostgreSQL's programs are. */
@@ -69,7 +70,7 @@ export async function ensureDatabase(cluster: Cluster, name: string): Promise<vo
 
 function makeFolder(folder: string, account: Account | undefined): void {
   try {
-    mkdirSync(folder, { recursive: true, mode: 0o700 });
+    makeFolders(folder, 0o700);
     if (account) chownSync(folder, account.uid, account.gid);
   } catch (error) {
     throw new Failure(

@@ -35,7 +35,7 @@ async function database(): Promise<string> {
   const programs = await postgresPrograms(say);
   const account = databaseAccount();
   const { folder, elsewhere } = dataFolder(account);
-  prepareFolder(folder);
+  prepareFolder(folder, account);
   if (elsewhere) say(`PostgreSQL cannot reach this clone, so the data is kept in ${folder}`);
   stops.push(claimFolder(folder));
   say('Starting the database');

@@ -125,7 +125,8 @@ export function engineAt(
   );
   // Hot charge knocks earlier: the margin past best ignition shrinks with it.
   const knockRetardDeg = Math.max(0, advanced - short - 1.5 + 0.06 * (inletC - 30));
-  const fromBest = short - advanced + 1.6 * knockRetardDeg;
+  // A controller that hears knock takes back more than it was given, and gives it back slowly.
+  const fromBest = short - advanced + 2.6 * knockRetardDeg;
   const spark = 1 - 0.0011 * fromBest * fromBest;
 
   const density = (air.dryHpa / 990) * Math.sqrt(298.15 / (273.15 + inletC - 5));

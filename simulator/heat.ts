@@ -3,7 +3,7 @@ export class Heat {
   coolantC = 88;
   oilC = 92;
   /** What the bay under the bonnet adds to the inlet, °C. */
-  soakC = 3;
+  soakC = 7;
 
   /** @param stepS time that passes @param powerKw work done meanwhile, as power */
   pass(stepS: number, powerKw: number, ambientC: number): void {

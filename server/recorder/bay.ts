@@ -12,6 +12,8 @@ import { Recorder, type Conditions } from './recorder.ts';
 
 /** Air older than this is no longer the air of a run, ms. */
 const airHoldsMs = 10 * 60_000;
+/** An instrument that has been gone for this long is no longer missed, ms. */
+const missedMs = 10 * 60_000;
 
 interface BayEvents {
   changed: [];
@@ -29,6 +31,7 @@ export class Bay extends EventEmitter<BayEvents> {
   private mounted: (Mounting & { gear: string | null }) | null = null;
   private air: { temperatureC: number; pressureHpa: number; relativeHumidityPct: number; takenAt: Date } | null = null;
   private stranger: string | null = null;
+  private lastRunId: number | null = null;
 
   constructor(
     private readonly database: Database,
@@ -91,20 +94,14 @@ export class Bay extends EventEmitter<BayEvents> {
       devices: [...this.devices.values()].map((device) => device.state()),
       air: this.air && { ...this.air, takenAt: this.air.takenAt.toISOString() },
       mounted: this.mounted && { jobId: this.mounted.jobId, setupId: this.mounted.setupId },
-      recorder: {
-        ...(this.recorder?.state() ?? {
-          state: 'idle',
-          runId: null,
-          label: null,
-          startedS: null,
-          lastRunId: null,
-          problem: null,
-        }),
-        ...(this.recorder
-          ? {}
-          : { problem: this.stranger && `A peer on the bench link was not understood: ${this.stranger}.` }),
-      },
+      recorder: { ...this.recorderState(), lastRunId: this.lastRunId },
     };
+  }
+
+  private recorderState(): Omit<BayState['recorder'], 'lastRunId'> {
+    if (this.recorder) return this.recorder.state();
+    const problem = this.stranger && `A peer on the bench link was not understood: ${this.stranger}.`;
+    return { state: 'idle', runId: null, label: null, startedS: null, problem };
   }
 
   get dyno(): Device | undefined {
@@ -123,6 +120,11 @@ export class Bay extends EventEmitter<BayEvents> {
   private welcome(device: Device): void {
     this.devices.set(device.hello.device, device);
     device.on('changed', () => this.emit('changed'));
+    device.on('lost', () => {
+      setTimeout(() => {
+        if (this.devices.get(device.hello.device) === device) this.devices.delete(device.hello.device);
+      }, missedMs).unref();
+    });
     if (device.hello.kind === 'weather') device.on('row', (row) => this.takeAir(device, row));
     else if (device.hello.dyno) this.takeDyno(device);
     void this.configure(device);
@@ -133,6 +135,10 @@ export class Bay extends EventEmitter<BayEvents> {
     const recorder = new Recorder(this.database, device, () => this.conditions());
     this.recorders.push(recorder);
     recorder.on('changed', () => this.emit('changed'));
+    recorder.on('sealed', (run) => {
+      this.lastRunId = run.id;
+      this.emit('changed');
+    });
     device.on('row', (row) => {
       if (device === this.dyno) this.emit('row', row);
     });

@@ -46,7 +46,6 @@ export class Recorder extends EventEmitter<RecorderEvents> {
   private armed = false;
   private current: Recording | undefined;
   private sealing: RunWriter | undefined;
-  private lastRun: Run | undefined;
   private problem: string | null = null;
   private trigger = new PullTrigger(unarmedSustainS);
   private buffer = new PreBuffer(bufferS);
@@ -92,14 +91,13 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     }
   }
 
-  state(): BayState['recorder'] {
+  state(): Omit<BayState['recorder'], 'lastRunId'> {
     const run = this.current?.writer.run ?? this.sealing?.run;
     return {
       state: this.current ? 'recording' : this.sealing ? 'sealing' : this.armed ? 'armed' : 'idle',
       runId: run?.id ?? null,
       label: run?.label ?? null,
       startedS: this.current?.startedS ?? null,
-      lastRunId: this.lastRun?.id ?? null,
       problem: this.problem,
     };
   }
@@ -179,7 +177,6 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     this.trigger = new PullTrigger(unarmedSustainS, stillPulling);
     recording.writer.end(as, recording.remarks);
     void recording.writer.sealed.then((run) => {
-      this.lastRun = run;
       if (this.sealing === recording.writer) this.sealing = undefined;
       this.emit('sealed', run);
       this.emit('changed');

@@ -1,5 +1,9 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { spawn } from 'node:child_process';
+import { execFile, spawn } from 'node:child_process';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { promisify } from 'node:util';
 import pg from 'pg';
 import type { CurveJson } from '../../contract/curve.ts';
 import type { Run } from '../../contract/records.ts';
@@ -184,6 +188,27 @@ describe('a peer', () => {
     ).toMatchObject({ setup: 'A', items: [] });
     client.close();
   });
+});
+
+test('the client printed in docs/bench-link.md plays its curve with its notch', async () => {
+  const job = await server.newJob();
+  await server.mount(job);
+  const page = readFileSync('docs/bench-link.md', 'utf8');
+  const client = /```js\n(.*?)```/s.exec(page)![1]!.replace('connect(5181', `connect(${server.running.benchLinkPort}`);
+  const file = join(mkdtempSync(join(tmpdir(), 'suvok-client-')), 'client.cjs');
+  writeFileSync(file, client);
+  await promisify(execFile)(process.execPath, [file]);
+  const [run] = await sealed('the run', () => server.runs(job));
+  expect(run).toMatchObject({ label: 'A1', state: 'sealed', source: 'example' });
+  await eventually('its place in the bay', async () => (await server.bay()).recorder.lastRunId === run!.id);
+  const { engineSpeedRpm, uncorrectedPowerKw } = await server.json<CurveJson>(
+    'GET',
+    `/api/runs/${run!.id}/curve?smoothing=150`,
+  );
+  for (const rpm of [2500, 4500, 4750, 6000]) {
+    const truth = ((400 - 40 * Math.exp(-(((rpm - 4500) / 200) ** 2))) * rpm * 2 * Math.PI) / 60 / 3.4 / 1000;
+    expect(uncorrectedPowerKw[engineSpeedRpm.indexOf(rpm)]! / truth).toBeCloseTo(1, 3);
+  }
 });
 
 test('a run survives kill -9 of the server with everything stored so far', async () => {

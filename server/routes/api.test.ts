@@ -123,7 +123,7 @@ describe('runs', () => {
   });
 
   test('a recording that other instruments made', async () => {
-    const folder = '../shared/cases/inertia-roller-petrol/';
+    const folder = 'core/testing/cases/inertia-roller-petrol/';
     const dyno = JSON.parse(readFileSync(`${folder}dyno.json`, 'utf8')) as unknown;
     const run = await imported(readFileSync(`${folder}run.csv`, 'utf8'), { dyno });
     const curve = await curveOf(run);

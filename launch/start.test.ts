@@ -1,0 +1,116 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { spawn, type ChildProcess } from 'node:child_process';
+import { chmodSync, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { createServer, type Server } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { freePort } from './postgres.ts';
+
+const folder = mkdtempSync(join(tmpdir(), 'suvok-start-'));
+let blocker: Server;
+let taken: number;
+
+beforeAll(async () => {
+  chmodSync(folder, 0o755);
+  blocker = createServer();
+  await new Promise<void>((resolve) => blocker.listen(0, '127.0.0.1', resolve));
+  taken = (blocker.address() as { port: number }).port;
+});
+afterAll(() => {
+  blocker.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+function npmStart(
+  environment: Record<string, string>,
+  before: string[] = [],
+): { child: ChildProcess; said: () => string; ended: Promise<number | null> } {
+  const child = spawn(process.execPath, [...before, 'launch/bootstrap.cjs', 'start'], {
+    env: { ...process.env, NODE_OPTIONS: '', DATABASE_URL: '', ...environment },
+    stdio: ['ignore', 'pipe', 'pipe'],
+  });
+  let text = '';
+  child.stdout.on('data', (more: Buffer) => (text += more.toString()));
+  child.stderr.on('data', (more: Buffer) => (text += more.toString()));
+  return { child, said: () => text, ended: new Promise((resolve) => child.once('close', resolve)) };
+}
+
+describe('what stands in the way is one clear line and an exit code', () => {
+  test.each<[string, () => Record<string, string>, RegExp]>([
+    ['a taken port', () => ({ PORT: String(taken) }), /Port \d+ is taken by another program/],
+    ['a taken bench link port', () => ({ PORT: '0', BENCH_LINK_PORT: String(taken) }), /BENCH_LINK_PORT=\d+ npm start/],
+    ['a port that is none', () => ({ PORT: 'high' }), /PORT must be a port/],
+    [
+      'another address than loopback',
+      () => ({ PORT: '0', BENCH_LINK_PORT: '0', HOST: '0.0.0.0' }),
+      /HOST is 0\.0\.0\.0/,
+    ],
+    [
+      'a folder that cannot be written',
+      () => ({ PORT: '0', BENCH_LINK_PORT: '0', SUVOK_DATA: '/proc/suvok' }),
+      /\/proc\/suvok cannot be written/,
+    ],
+    [
+      'a database that does not answer',
+      () => ({
+        PORT: '0',
+        BENCH_LINK_PORT: '0',
+        SUVOK_DATA: join(folder, 'other'),
+        DATABASE_URL: `postgres://x:y@127.0.0.1:${taken + 1}/z`,
+      }),
+      /database does not answer|could not start/,
+    ],
+  ])('%s', async (_, environment, sentence) => {
+    const { said, ended } = npmStart(environment());
+    expect(await ended).toBe(1);
+    expect(said()).toMatch(sentence);
+    expect(
+      said()
+        .split('\n')
+        .filter((line) => line.startsWith('suvok: ')),
+    ).toHaveLength(1);
+    expect(said()).not.toMatch(/\n\s+at /);
+  });
+
+  test('an old Node', async () => {
+    const old = join(folder, 'old.cjs');
+    writeFileSync(old, `Object.defineProperty(process.versions, 'node', { value: '18.19.0' });`);
+    const { said, ended } = npmStart({}, ['-r', old]);
+    expect(await ended).toBe(1);
+    expect(said().trim()).toBe('suvok: Node 18.19.0 is too old; Suvok needs Node 20.11 or newer.');
+  });
+});
+
+test('from an empty folder to the page with its demo days, closed to others, and again with the data kept', async () => {
+  const data = join(folder, 'data');
+  const environment = { PORT: String(await freePort()), BENCH_LINK_PORT: String(await freePort()), SUVOK_DATA: data };
+  const address = `http://127.0.0.1:${environment.PORT}`;
+  const running = async (start: ReturnType<typeof npmStart>) => {
+    while (!start.said().includes('Suvok is at')) {
+      if (start.child.exitCode !== null) throw new Error(start.said());
+      await new Promise((resolve) => setTimeout(resolve, 50));
+    }
+  };
+  const first = npmStart(environment);
+  await running(first);
+  const jobs = (await (await fetch(`${address}/api/jobs`)).json()) as { runs: number }[];
+  expect(jobs.map((job) => job.runs).sort((a, b) => a - b)).toEqual([0, 8, 11]);
+  expect(await (await fetch(address)).text()).toContain('<title>Suvok</title>');
+  expect(statSync(join(data, 'postgresql')).mode & 0o077).toBe(0);
+  expect(statSync(join(data, 'postgresql', 'password')).mode & 0o077).toBe(0);
+  const second = npmStart({ ...environment, PORT: '0', BENCH_LINK_PORT: '0' });
+  expect(await second.ended).toBe(1);
+  expect(second.said()).toMatch(/Suvok already runs on/);
+  const postmaster = Number(readFileSync(join(data, 'postgresql', 'cluster', 'postmaster.pid'), 'utf8').split('\n')[0]);
+  first.child.kill('SIGINT');
+  expect(await first.ended).toBe(0);
+  expect(() => process.kill(postmaster, 0)).toThrow();
+  await expect(fetch(address)).rejects.toThrow();
+
+  const again = npmStart(environment);
+  await running(again);
+  expect(again.said()).not.toContain('Playing the demo days');
+  expect((await (await fetch(`${address}/api/jobs`)).json()) as unknown[]).toHaveLength(3);
+  again.child.kill('SIGTERM');
+  expect(await again.ended).toBe(0);
+}, 120_000);
