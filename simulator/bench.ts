@@ -16,6 +16,7 @@ export interface BenchSettings {
 /** Readings a second while nothing happens and time is played fast. */
 const idleRateHz = 5;
 const realTickMs = 10;
+const aliveEveryMs = 1000;
 /** Played after a pull before the clock stands still again, s. */
 const afterPullS = 14;
 
@@ -74,9 +75,11 @@ export class Bench {
       () => undefined,
     );
     // Played fast, the clock stands still until somebody listens.
-    if (fast)
+    if (fast) {
       this.work = Promise.all([this.rollerLink.connected, this.weatherLink.connected]).then(() => this.playFast(1));
-    else this.playInRealTime();
+      // While the clock stands still no frame comes; the instruments say that they are there.
+      this.tick = setInterval(() => this.sayReady(), aliveEveryMs);
+    } else this.playInRealTime();
   }
 
   close(): void {
@@ -123,7 +126,11 @@ export class Bench {
     await this.playFast(1);
     while (this.roller.driver.busy) await this.playFast(0.5);
     await this.playFast(afterPullS - 10);
-    this.rollerLink.send({ type: 'status', state: 'ready' });
+    this.sayReady();
+  }
+
+  private sayReady(): void {
+    for (const link of [this.rollerLink, this.weatherLink]) link.send({ type: 'status', state: 'ready' });
   }
 
   private async playFast(seconds: number): Promise<void> {

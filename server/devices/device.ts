@@ -4,7 +4,7 @@ import type { DeviceState } from '../../contract/live.ts';
 import { channelIntake, type ChannelIntake } from './channel-intake.ts';
 import type { Peer } from './peer.ts';
 
-/** Without a frame for this long a connected instrument counts as silent, ms. */
+/** Without a frame or a status for this long a connected instrument counts as silent, ms. */
 const silentAfterMs = 3000;
 
 interface DeviceEvents {
@@ -40,6 +40,7 @@ export class Device extends EventEmitter<DeviceEvents> {
     peer.on('problem', (text) => this.mind(text));
     peer.on('event', (text) => this.mind(text));
     peer.on('status', (status) => {
+      this.heardAt = performance.now();
       this.problem = status.state === 'fault' ? (status.text ?? 'it reports a fault') : null;
       this.emit('changed');
     });

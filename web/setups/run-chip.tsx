@@ -41,18 +41,17 @@ function RunCard({ run, unusable, close }: { run: Run; unusable: string | undefi
   const [reason, setReason] = useState('');
   const [note, setNote] = useState(run.note);
   const change = useChange((sent: RunChange) => api.changeRun(run.id, sent));
-  const setAside = (why: string | null) => {
+  const setAside = async (why: string | null) => {
     const before = run.setAsideReason;
-    change.mutate(
-      { setAsideReason: why },
-      {
-        onSuccess: () =>
-          offerUndo(why === null ? `${run.label} counts again.` : `${run.label} is set aside.`, () =>
-            change.mutate({ setAsideReason: before }),
-          ),
-      },
-    );
     close();
+    // The card is gone by the time the server has answered, so nothing of it may be waited for.
+    await change.mutateAsync({ setAsideReason: why }).then(
+      () =>
+        offerUndo(why === null ? `${run.label} counts again.` : `${run.label} is set aside.`, () =>
+          change.mutate({ setAsideReason: before }),
+        ),
+      () => undefined,
+    );
   };
   const saveNote = () => note !== run.note && change.mutate({ note });
   return (
@@ -91,7 +90,7 @@ function RunCard({ run, unusable, close }: { run: Run; unusable: string | undefi
         <form
           onSubmit={(event) => {
             event.preventDefault();
-            if (reason.trim()) setAside(reason);
+            if (reason.trim()) void setAside(reason);
           }}
         >
           <Group gap={6} align="end" wrap="nowrap">
@@ -109,7 +108,7 @@ function RunCard({ run, unusable, close }: { run: Run; unusable: string | undefi
           </Group>
         </form>
       ) : (
-        <Button size="sm" variant="default" onClick={() => setAside(null)}>
+        <Button size="sm" variant="default" onClick={() => void setAside(null)}>
           Bring back (set aside: {run.setAsideReason})
         </Button>
       )}
