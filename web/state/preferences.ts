@@ -29,3 +29,9 @@ export const usePreferences = create<Preferences>()(
     },
   ),
 );
+
+/** Keeps a choice for the next time, and makes it. */
+export function remember(choice: Partial<Preferences>, make: () => void): void {
+  usePreferences.setState(choice);
+  make();
+}

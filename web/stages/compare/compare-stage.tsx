@@ -1,10 +1,9 @@
-import { Button } from '@mantine/core';
 import { useEffect } from 'react';
-import { Link, useParams } from 'react-router';
+import { Link } from 'react-router';
 import type { Job } from '../../../contract/records.ts';
 import { usualGridRpm } from '../../../core/reduction/reduce.ts';
+import { WithJob } from '../../app/with-job.tsx';
 import { SetupsColumn } from '../../setups/setups-column.tsx';
-import { useJob } from '../../state/queries.ts';
 import { useFigures } from '../../workers/figures.ts';
 import classes from './compare-stage.module.css';
 import { CompareLanes } from './compare-lanes.tsx';
@@ -13,19 +12,7 @@ import { useCompareView } from './view.ts';
 
 /** The stage where setups are laid over one another and decisions are made. */
 export function CompareStage() {
-  const { jobId } = useParams();
-  const { data: job, error, refetch } = useJob(Number(jobId));
-  if (error) {
-    return (
-      <main className={classes.message} role="alert">
-        <p>{error.message}</p>
-        <Button variant="default" onClick={() => void refetch()}>
-          Try again
-        </Button>
-      </main>
-    );
-  }
-  return job ? <Comparison job={job} /> : <main className={classes.message} aria-busy />;
+  return <WithJob>{(job) => <Comparison job={job} />}</WithJob>;
 }
 
 function Comparison({ job }: { job: Job }) {

@@ -1,13 +1,12 @@
-import { Button } from '@mantine/core';
 import { useState } from 'react';
-import { useParams } from 'react-router';
 import type { Job, Run } from '../../../contract/records.ts';
 import { usualGridRpm } from '../../../core/reduction/reduce.ts';
+import { WithJob } from '../../app/with-job.tsx';
 import { SetupsColumn } from '../../setups/setups-column.tsx';
 import { api } from '../../state/api.ts';
 import { useLive } from '../../state/live.ts';
 import { usePreferences } from '../../state/preferences.ts';
-import { useChange, useJob } from '../../state/queries.ts';
+import { useChange } from '../../state/queries.ts';
 import { useFigures } from '../../workers/figures.ts';
 import { BigFigures } from './big-figures.tsx';
 import { ControlBar } from './control-bar.tsx';
@@ -18,19 +17,7 @@ import { BeforeRun } from './before-run.tsx';
 
 /** The stage in the car or at the console: ready, recording, result. */
 export function RecordStage() {
-  const { jobId } = useParams();
-  const { data: job, error, refetch } = useJob(Number(jobId));
-  if (error) {
-    return (
-      <main className={classes.message} role="alert">
-        <p>{error.message}</p>
-        <Button variant="default" onClick={() => void refetch()}>
-          Try again
-        </Button>
-      </main>
-    );
-  }
-  return job ? <Recording job={job} key={job.id} /> : <main className={classes.message} aria-busy />;
+  return <WithJob>{(job) => <Recording job={job} key={job.id} />}</WithJob>;
 }
 
 function Recording({ job }: { job: Job }) {

@@ -1,0 +1,74 @@
+import { describe, expect, test } from '@jest/globals';
+const testDyno = {
+  kind: 'inertia-roller',
+  inertiaKgM2: 50,
+  radiusM: 0.25,
+  parasitic: { aNm: 5, bNmPerRadS: 0.05, cNmPerRadS2: 0 },
+};
+import { deviceMessage, frameMessage, helloMessage } from './bench-link.ts';
+import { airFile, dynoFile, problemIn } from './files.ts';
+import { jobChange, newJob, runChange } from './http.ts';
+
+const hello = {
+  type: 'hello',
+  protocol: 1,
+  device: 'roller',
+  kind: 'inertia-roller',
+  channels: [{ name: 'rollerSpeed', unit: 'rad/s' }],
+  dyno: testDyno,
+};
+
+describe('bench link', () => {
+  test('a hello is taken, commands default to none, and strange fields are no fault', () => {
+    expect(helloMessage.parse({ ...hello, colour: 'red' })).toMatchObject({ commands: [], device: 'roller' });
+    expect(helloMessage.safeParse({ ...hello, kind: 'weather', dyno: undefined }).success).toBe(true);
+  });
+
+  test.each([
+    [{ ...hello, protocol: 2 }, /protocol/],
+    [{ ...hello, dyno: undefined }, /a dyno must describe itself/],
+    [{ ...hello, dyno: { ...testDyno, inertiaKgM2: 'heavy' } }, /dyno\.inertiaKgM2/],
+    [{ ...hello, channels: [] }, /channels/],
+    [{ ...hello, startedAt: 'yesterday' }, /startedAt/],
+    [{ ...hello, engineToDrumRatio: 0 }, /engineToDrumRatio/],
+  ])('%j is refused with its place', (message, sentence) => {
+    expect(problemIn(deviceMessage.safeParse(message).error!)).toMatch(sentence);
+  });
+
+  test('frames hold numbers and blanks only', () => {
+    expect(frameMessage.safeParse({ type: 'frame', sequence: 1, time: 0.5, values: [1, null] }).success).toBe(true);
+    for (const bad of [{ sequence: -1 }, { sequence: 1.5 }, { time: '1' }, { values: ['1'] }, { values: [Infinity] }]) {
+      expect(frameMessage.safeParse({ type: 'frame', sequence: 1, time: 0.5, values: [1], ...bad }).success).toBe(
+        false,
+      );
+    }
+  });
+});
+
+describe('files and requests', () => {
+  test('losses may be left out of a dyno, inertia may not', () => {
+    expect(dynoFile.parse({ kind: 'hub', inertiaKgM2: 2 }).parasitic).toEqual({
+      aNm: 0,
+      bNmPerRadS: 0,
+      cNmPerRadS2: 0,
+    });
+    expect(dynoFile.safeParse({ kind: 'hub' }).success).toBe(false);
+  });
+
+  test('air in the wrong unit is noticed', () => {
+    expect(airFile.safeParse({ temperatureC: 24, pressureHpa: 29.9, relativeHumidityPct: 45 }).success).toBe(false);
+    expect(airFile.safeParse({ temperatureC: 297, pressureHpa: 1008, relativeHumidityPct: 45 }).success).toBe(false);
+    expect(airFile.safeParse({ temperatureC: 24, pressureHpa: 1008, relativeHumidityPct: 145 }).success).toBe(false);
+  });
+
+  test('a change never fills in what it does not name', () => {
+    expect(newJob.parse({ vehicle: ' Test car ' })).toEqual({
+      vehicle: 'Test car',
+      owner: '',
+      question: '',
+      gear: null,
+    });
+    expect(jobChange.parse({ question: 'why?' })).toEqual({ question: 'why?' });
+    expect(runChange.parse({ setAsideReason: null })).toEqual({ setAsideReason: null });
+  });
+});

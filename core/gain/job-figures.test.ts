@@ -1,0 +1,138 @@
+import { describe, expect, test } from '@jest/globals';
+import { preparedSweep } from '../reduction/reduce.ts';
+import { generatedRun, testDyno, usualTorque } from '../testing/generated-run.ts';
+import { jobFigures, type FiguredRun, type FiguresRequest } from './job-figures.ts';
+
+const air = { temperatureC: 25, pressureHpa: 1000, relativeHumidityPct: 40 };
+
+/** A run of a setup whose torque is the usual one times a factor. */
+function run(id: number, setupId: number, factor: number, over: Partial<FiguredRun> = {}): FiguredRun {
+  const letter = 'ABC'[setupId - 1]!;
+  return {
+    id,
+    setupId,
+    counted: true,
+    sweep: preparedSweep(
+      generatedRun({ seed: id, speedNoise: 0.006, drumTorque: (rpm) => factor * usualTorque(rpm) }),
+      testDyno,
+    ),
+    air,
+    conditions: {
+      label: `${letter}${id}`,
+      dyno: testDyno,
+      gear: '4th',
+      hasAir: true,
+      startedAt: new Date(Date.UTC(2026, 4, 4, 9, id)),
+    },
+    ...over,
+  };
+}
+
+const setups = [
+  { id: 1, letter: 'A' },
+  { id: 2, letter: 'B' },
+  { id: 3, letter: 'C' },
+];
+const baselineRuns = [run(1, 1, 0.998), run(2, 1, 1), run(3, 1, 1.002)];
+const testRuns = [run(4, 2, 1.028), run(5, 2, 1.03), run(6, 2, 1.032)];
+const request = (over: Partial<FiguresRequest> = {}): FiguresRequest => ({
+  setups,
+  baselineId: 1,
+  testId: 2,
+  againstId: 1,
+  settings: { standard: 'sae-j1349', share: 1, spanRpm: 300, gridRpm: 25 },
+  powerUnit: 'kW',
+  ...over,
+});
+const sentence = (runs: FiguredRun[], over: Partial<FiguresRequest> = {}) => {
+  const { comparison, noComparison } = jobFigures(runs, request(over));
+  return comparison ? comparison.sentence.map((phrase) => phrase.text).join('') : noComparison;
+};
+
+describe('figures of a job', () => {
+  const figures = jobFigures([...baselineRuns, ...testRuns], request({ band: [3000, 4000], atRpm: 5000 }));
+
+  test('a change of 3 % is found, with an interval that holds it', () => {
+    const { commonRange } = figures.comparison!.power;
+    const share = commonRange.difference / commonRange.baseline;
+    expect(share).toBeCloseTo(0.03, 2);
+    expect(commonRange.halfWidth / commonRange.baseline).toBeLessThan(0.01);
+    expect(commonRange.df).toBe(4);
+    expect(sentence([...baselineRuns, ...testRuns])).toMatch(/^B makes .* kW more than A on average/);
+  });
+
+  test('every row carries its figures, and only some a verdict', () => {
+    expect(figures.comparison!.rows.map(({ id, quantity, verdict }) => [id, quantity, verdict])).toEqual([
+      ['band', 'power', 'gain'],
+      ['common', 'power', 'gain'],
+      ['at-speed', 'power', 'gain'],
+      ['largest', 'power', 'none'],
+      ['peak-power', 'power', 'none'],
+      ['torque-at-speed', 'torque', 'gain'],
+      ['peak-torque', 'torque', 'none'],
+    ]);
+    for (const row of figures.comparison!.rows) {
+      expect(row.difference).toBeCloseTo(row.test - row.baseline, 1);
+      expect(row.halfWidth).toBeGreaterThan(0);
+    }
+  });
+
+  test('setups tell their peak and spread, and their gain on the baseline', () => {
+    const [a, b] = figures.setups;
+    expect(a!.gain).toBeUndefined();
+    expect(a!.runs).toBe(3);
+    expect(b!.gain!.difference).toBeCloseTo(figures.comparison!.power.commonRange.difference, 9);
+    expect(b!.gainKw!).toHaveLength(b!.gainRpm!.length);
+    expect(figures.factors![0]).toBeCloseTo(figures.factors![1]!, 12);
+  });
+
+  test('a run set aside, or only for conditioning, is drawn but in no figure', () => {
+    const odd = run(7, 2, 1.5, { counted: false });
+    const withOdd = jobFigures([...baselineRuns, ...testRuns, odd], request());
+    expect(withOdd.runs).toHaveLength(7);
+    expect(withOdd.comparison!.power.commonRange).toEqual(
+      jobFigures([...baselineRuns, ...testRuns], request()).comparison!.power.commonRange,
+    );
+  });
+
+  test('the spread of other setups sharpens the interval', () => {
+    const third = [run(8, 3, 0.999), run(9, 3, 1.001), run(10, 3, 1)];
+    const { commonRange } = jobFigures([...baselineRuns, ...testRuns, ...third], request()).comparison!.power;
+    expect(commonRange.df).toBe(6);
+  });
+
+  test('one run a side has figures and no interval', () => {
+    expect(sentence([baselineRuns[0]!, testRuns[0]!])).toMatch(/one run each/);
+    expect(
+      jobFigures([baselineRuns[0]!, testRuns[0]!], request()).comparison!.rows.find((row) => row.id === 'common')!
+        .verdict,
+    ).toBe('unknown');
+  });
+
+  test('a band outside the runs is left out of table and sentence', () => {
+    const { rows } = jobFigures([...baselineRuns, ...testRuns], request({ band: [1000, 3000] })).comparison!;
+    expect(rows.map((row) => row.id)).not.toContain('band');
+    expect(sentence([...baselineRuns, ...testRuns], { band: [1000, 3000] })).not.toContain('1,000');
+  });
+
+  test('nothing to compare with, or with itself, is said', () => {
+    expect(sentence(baselineRuns)).toMatch(/no counted run yet/);
+    expect(sentence(testRuns)).toMatch(/baseline has no counted run/);
+    expect(sentence(baselineRuns, { testId: 1 })).toMatch(/one and the same/);
+  });
+
+  test('runs that are not alike get figures and no verdict', () => {
+    const uncorrected = [
+      run(11, 2, 1.03, { air: undefined, conditions: { ...testRuns[0]!.conditions, hasAir: false, label: 'B11' } }),
+      testRuns[1]!,
+    ];
+    expect(sentence([...baselineRuns, ...uncorrected])).toMatch(/not like for like: no verdict/);
+  });
+
+  test('a share of the correction lies between none and all', () => {
+    const mean = (share: number) =>
+      jobFigures([...baselineRuns, ...testRuns], request({ settings: { ...request().settings, share } })).comparison!
+        .power.commonRange.test;
+    expect(mean(0.5)).toBeCloseTo((mean(0) + mean(1)) / 2, 6);
+  });
+});

@@ -1,0 +1,66 @@
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { WebSocket } from 'ws';
+import { liveMessage, type LiveMessage } from '../contract/live.ts';
+import { BenchClient } from './testing/bench-client.ts';
+import { eventually, TestServer } from './testing/test-server.ts';
+
+let server: TestServer;
+beforeAll(async () => {
+  server = await TestServer.start();
+});
+afterAll(async () => {
+  await server.stop();
+  expect(server.errors).toEqual([]);
+});
+
+/** A page's ears. */
+function listen(origin = server.origin): { messages: LiveMessage[]; rows: Float64Array[]; socket: WebSocket } {
+  const socket = new WebSocket(`${server.origin.replace('http', 'ws')}/live`, { origin });
+  const heard = { messages: [] as LiveMessage[], rows: [] as Float64Array[], socket };
+  socket.on('message', (data: Buffer, binary) => {
+    if (binary) heard.rows.push(new Float64Array(Uint8Array.from(data).buffer));
+    else heard.messages.push(liveMessage.parse(JSON.parse(data.toString())));
+  });
+  socket.on('error', () => undefined);
+  return heard;
+}
+
+test('a page hears the bay, the names of the columns, and every sample in order', async () => {
+  const { messages, rows, socket } = listen();
+  await eventually('the bay', () => messages.some((message) => message.type === 'bay'));
+  const client = await BenchClient.connect(server.running.benchLinkPort);
+  client.hello();
+  await eventually('the columns', () =>
+    messages.find((message) => message.type === 'columns' && message.columns.join() === 'time,rollerSpeed,engineSpeed'),
+  );
+  for (let frame = 0; frame < 100; frame++) client.frame(frame / 100, [50 + frame, null]);
+  await eventually('all rows', () => rows.reduce((sum, block) => sum + block.length, 0) === 300);
+  const values = rows.flatMap((block) => [...block]);
+  expect(values.filter((_, index) => index % 3 === 1)).toEqual(Array.from({ length: 100 }, (_, frame) => 50 + frame));
+  expect(values[2]).toBeNaN();
+  await eventually('the dyno in the bay', () =>
+    messages.some((message) => message.type === 'bay' && message.devices.some((device) => device.heard)),
+  );
+  client.close();
+  socket.close();
+});
+
+test('a change made by any process on the database is told', async () => {
+  const { messages, socket } = listen();
+  const job = await server.newJob();
+  await eventually('the news', () =>
+    messages.some((message) => message.type === 'changed' && message.jobId === job.id),
+  );
+  await server.running.database.query(`update job set question = 'from elsewhere' where id = $1`, [job.id]);
+  await eventually(
+    'the second news',
+    () => messages.filter((message) => message.type === 'changed' && message.jobId === job.id).length >= 2,
+  );
+  socket.close();
+});
+
+test('a page of another origin is not let in', async () => {
+  const { messages, socket } = listen('https://elsewhere.example');
+  await new Promise((resolve) => socket.once('close', resolve));
+  expect(messages).toEqual([]);
+});

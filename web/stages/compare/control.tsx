@@ -1,0 +1,38 @@
+import { Popover, Radio, Stack } from '@mantine/core';
+import type { ReactNode } from 'react';
+import classes from './how-made.module.css';
+
+/** A word in the text that opens what it can be changed to. */
+export function Control({ text, label, children }: { text: string; label: string; children: ReactNode }) {
+  return (
+    <Popover position="bottom-start" shadow="md" width="auto" trapFocus>
+      <Popover.Target>
+        <button className={classes.control} aria-label={`${label}: ${text}`}>
+          {text}
+        </button>
+      </Popover.Target>
+      <Popover.Dropdown>{children}</Popover.Dropdown>
+    </Popover>
+  );
+}
+
+/** One of a few, each a word. */
+export function Choice<T extends string>({
+  options,
+  value,
+  onChange,
+}: {
+  options: readonly T[];
+  value: string;
+  onChange: (value: T) => void;
+}) {
+  return (
+    <Radio.Group value={value} onChange={(chosen) => onChange(chosen as T)}>
+      <Stack gap={8}>
+        {options.map((option) => (
+          <Radio key={option} value={option} label={option} />
+        ))}
+      </Stack>
+    </Radio.Group>
+  );
+}

@@ -1,0 +1,59 @@
+import type { Job, Setup } from '../../../contract/records.ts';
+import type { JobFigures, SetupFigures } from '../../../core/gain/job-figures.ts';
+import type { LaneLine } from '../../charts/lane.tsx';
+import { setupColour } from '../../setups/setup-colour.ts';
+import type { CompareView } from './view.ts';
+
+/** A setup as the lanes draw it. */
+export interface Shown {
+  setup: Setup;
+  figures: SetupFigures;
+  colour: string;
+  isTest: boolean;
+}
+
+/** The setup compared, the one it is compared with, and the baseline; the test last, so that it lies on top. */
+export function shownSetups(job: Job, figures: JobFigures, view: CompareView): Shown[] {
+  return job.setups
+    .filter((setup) => [view.test.id, view.against.id, view.baseline.id].includes(setup.id))
+    .flatMap((setup) => {
+      const one = figures.setups.find((candidate) => candidate.setupId === setup.id);
+      const isTest = setup.id === view.test.id;
+      return one
+        ? [{ setup, figures: one, colour: setupColour(setup.letter, setup.id === view.baseline.id), isTest }]
+        : [];
+    })
+    .sort((a, b) => Number(a.isTest) - Number(b.isTest));
+}
+
+/** Whole 500s around the speeds of all setups shown, rpm. */
+export function speedRange(speeds: Float64Array[]): readonly [number, number] {
+  const least = Math.min(...speeds.map((values) => values[0]!));
+  const most = Math.max(...speeds.map((values) => values[values.length - 1]!));
+  return [Math.floor((least - 50) / 500) * 500, Math.ceil((most + 50) / 500) * 500];
+}
+
+/** What every lane of the stage is given. */
+export interface LaneCommon {
+  range: readonly [number, number];
+  atRpm: number | undefined;
+  view: CompareView;
+  shown: Shown[];
+  figures: JobFigures;
+}
+
+/** The band as a lane shades it. */
+export const bandOf = (view: CompareView) => (view.band ? { fromRpm: view.band[0], toRpm: view.band[1] } : undefined);
+
+/** Least and greatest value of a lane's lines. */
+export function extent(lines: readonly LaneLine[]): [number, number] {
+  let least = Infinity;
+  let most = -Infinity;
+  for (const { values } of lines) {
+    for (let index = 0; index < values.length; index++) {
+      least = Math.min(least, values[index]!);
+      most = Math.max(most, values[index]!);
+    }
+  }
+  return [least, most];
+}
