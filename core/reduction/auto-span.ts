@@ -8,6 +8,8 @@ export const candidateSpans = [60, 80, 105, 140, 180, 240, 320, 420, 550] as con
 
 /** Places in the sweep at which the spans are compared. */
 const places = 48;
+/** Share of the range left out at each end. */
+const endShare = 0.04;
 /** How many standard errors a difference must exceed its expectation by before it counts as lost detail. */
 const caution = 2.5;
 
@@ -32,7 +34,8 @@ export function autoSpan(runs: readonly SweepDrive[]): number {
   const expected = new Float64Array(count * count);
   const models = runs.map(noiseModel);
   for (let place = 0; place < places; place++) {
-    const rpm = fromRpm + ((place + 0.5) / places) * (toRpm - fromRpm);
+    // The ends, where windows are cut, have an error of their own that no span cures.
+    const rpm = fromRpm + (endShare + (1 - 2 * endShare) * ((place + 0.5) / places)) * (toRpm - fromRpm);
     const mean = new Float64Array(count);
     const covariance = new Float64Array(count * count);
     runs.forEach((run, index) => {

@@ -72,6 +72,24 @@ describe('inertia roller', () => {
     expect(checks.map((check) => check.id)).not.toContain('cut-run');
   });
 
+  test.each([
+    [4, 0.08, 0.25],
+    [6, 0.05, 0.3],
+    [7, 0.02, 0.2],
+  ])(
+    'a driveline that shuffles at %d Hz by %d rad/s for %d s is waited for, and no longer',
+    (hz, amplitude, decayS) => {
+      const shuffle = { hz, amplitude, decayS };
+      const curve = reduced({ speedNoise: 0.01, shuffle });
+      expect(rmsPercent(curve)).toBeLessThan(0.25);
+      expect(curve.spanRpm).toBeGreaterThanOrEqual(240);
+      // What is left of the swing at the start is a small part of the pull's own acceleration of about 8 rad/s².
+      const left = amplitude * 2 * Math.PI * hz * Math.exp(-(curve.sweep.startS - 1.5) / decayS);
+      expect(left).toBeLessThan(0.6);
+      expect(curve.sweep.startS).toBeLessThan(1.5 + 1.45);
+    },
+  );
+
   test('a stab that was abandoned stays out', () => {
     const stab = generatedRun({ toRpm: 2700, coastS: 3 });
     const pull = generatedRun({});

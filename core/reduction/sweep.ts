@@ -4,6 +4,7 @@ import { firstNotBelow } from '../recording/search.ts';
 import { slopes } from '../smoothing/moving-fit.ts';
 import type { Drive } from './drive.ts';
 import { kinkTime } from './kink.ts';
+import { shuffleEndS } from './shuffle.ts';
 
 /** The part of a run from throttle open to lift, in s of the recording's clock. */
 export interface SweepSpan {
@@ -22,8 +23,6 @@ const bridgedBreakS = 0.25;
 /** A pull must last this long, s, and raise the drum's speed by this share of its top. */
 const leastDurationS = 1;
 const leastRise = 0.12;
-/** Time after throttle open in which the driveline winds up and shuffles, s. */
-export const tipInSettleS = 0.3;
 /** Kept clear of the lift itself, s. */
 const liftMarginS = 0.06;
 /** Share of full throttle that counts as open. */
@@ -91,7 +90,7 @@ function refined(drive: Drive, coarseStartS: number, coarseEndS: number): SweepS
   const opened = kinkTime(time, speed, coarseStartS, 'rising') ?? coarseStartS;
   const lifted = coarseEndS > lastS - 0.1 ? undefined : kinkTime(time, speed, coarseEndS, 'falling');
   const endS = lifted === undefined ? Math.min(coarseEndS, lastS) : lifted - liftMarginS;
-  const startS = Math.min(opened + tipInSettleS, endS - leastDurationS / 2);
+  const startS = Math.min(shuffleEndS(time, speed, opened, endS), endS - leastDurationS / 2);
   const first = firstNotBelow(time, startS);
   return { startS: time[first]!, endS: Math.min(endS, lastS), liftSeen: lifted !== undefined };
 }

@@ -20,6 +20,8 @@ export interface GeneratedRun {
   ratio?: number;
   coastS?: number;
   pickup?: boolean;
+  /** Swing of the driveline after the throttle opens: a decaying sine on drum speed, rad/s. */
+  shuffle?: { hz: number; amplitude: number; decayS: number };
 }
 
 export const testDyno: DynoProfile = {
@@ -71,9 +73,14 @@ export function generatedRun(options: GeneratedRun = {}): Recording {
   let phase: 'lead-in' | 'pull' | 'coast' = 'lead-in';
   let phaseS = 0;
   let openness = 0;
+  const { shuffle } = options;
+  const swing = (during: string, sinceS: number) =>
+    shuffle && during === 'pull'
+      ? shuffle.amplitude * Math.exp(-sinceS / shuffle.decayS) * Math.sin(2 * Math.PI * shuffle.hz * sinceS)
+      : 0;
   for (let sample = 0; phase !== 'coast' || phaseS < coastS; sample++) {
     time.push(sample / rateHz);
-    drum.push(speed + speedNoise * noise());
+    drum.push(speed + swing(phase, phaseS) + speedNoise * noise());
     engine.push(Math.round((speed * perRadS) / 5) * 5);
     for (let substep = 0; substep < substeps; substep++) {
       const loss = dyno.parasitic.aNm + dyno.parasitic.bNmPerRadS * speed + dyno.parasitic.cNmPerRadS2 * speed ** 2;

@@ -88,7 +88,7 @@ export function LiveLanes({ setup, isBaseline, ghost }: LiveLanesProps) {
                   head,
                   upright: ghost && {
                     rpm: ghost.power.engineSpeedRpm.at(-1)!,
-                    word: lane.name === 'Torque' ? 'lift' : '',
+                    word: lane.name === 'Power' ? 'lift' : '',
                     colour: 'var(--stop)',
                   },
                 }}
