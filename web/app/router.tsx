@@ -1,7 +1,16 @@
-import { createBrowserRouter, Navigate } from 'react-router';
+import { createBrowserRouter, Navigate, type LoaderFunctionArgs } from 'react-router';
+import { prefetchJob } from '../state/queries.ts';
+import { figuresWorker } from '../workers/figures.ts';
 import { JobsPage } from '../stages/jobs/jobs-page.tsx';
 import { ProblemPage } from './problem-page.tsx';
 import { Shell } from './shell.tsx';
+
+/** Asks for the job and starts the worker while the stage's own code is still on its way. */
+function beginJob({ params }: LoaderFunctionArgs): null {
+  prefetchJob(Number(params.jobId));
+  figuresWorker();
+  return null;
+}
 
 /** The page's addresses. The stages with charts are loaded when first needed. */
 export const router = createBrowserRouter([
@@ -16,10 +25,14 @@ export const router = createBrowserRouter([
       { path: 'jobs/:jobId', element: <Navigate to="record" replace /> },
       {
         path: 'jobs/:jobId/record',
+        loader: beginJob,
         lazy: async () => ({ Component: (await import('../stages/record/record-stage.tsx')).RecordStage }),
       },
       {
         path: 'jobs/:jobId/compare',
+        loader: beginJob,
+        // The address changes with every setting; the job does not.
+        shouldRevalidate: () => false,
         lazy: async () => ({ Component: (await import('../stages/compare/compare-stage.tsx')).CompareStage }),
       },
       { path: '*', element: <ProblemPage /> },

@@ -60,10 +60,10 @@ export function NewSetup({ job, parent, onAdded, hotkey }: NewSetupProps) {
         </small>
       ))}
       <div className={classes.buttons}>
-        <Button type="submit" size="sm" variant="default" loading={add.isPending} disabled={line.trim() === ''}>
-          Begin setup
+        <Button type="submit" size="md" px={14} variant="default" loading={add.isPending} disabled={line.trim() === ''}>
+          Begin
         </Button>
-        <Button size="sm" variant="subtle" color="gray" onClick={() => setLine(undefined)}>
+        <Button size="md" px={10} variant="subtle" color="gray" onClick={() => setLine(undefined)}>
           Cancel
         </Button>
       </div>

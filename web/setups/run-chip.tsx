@@ -102,13 +102,13 @@ function RunCard({ run, unusable, close }: { run: Run; unusable: string | undefi
               onChange={(event) => setReason(event.currentTarget.value)}
               placeholder="slipped, hot, wrong gear…"
             />
-            <Button type="submit" size="sm" variant="default" disabled={!reason.trim()}>
+            <Button type="submit" size="md" variant="default" disabled={!reason.trim()}>
               Set aside
             </Button>
           </Group>
         </form>
       ) : (
-        <Button size="sm" variant="default" onClick={() => void setAside(null)}>
+        <Button size="md" variant="default" onClick={() => void setAside(null)}>
           Bring back (set aside: {run.setAsideReason})
         </Button>
       )}

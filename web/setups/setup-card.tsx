@@ -15,6 +15,8 @@ interface SetupCardProps {
   previous: Setup | undefined;
   runs: Run[];
   figures: SetupFigures | undefined;
+  /** The figures are still being made. */
+  pending: boolean;
   unusable: Unusable[];
   baseline: Setup;
   chosen: boolean;
@@ -29,6 +31,7 @@ export function SetupCard({
   previous,
   runs,
   figures,
+  pending,
   unusable,
   baseline,
   chosen,
@@ -53,7 +56,12 @@ export function SetupCard({
         {parent && parent.id !== previous?.id && <span className={classes.branch}> from {parent.letter}</span>}
       </div>
       <div className={classes.rest}>
-        <SetupMeaning figures={figures} isBaseline={isBaseline} baseline={baseline} />
+        <SetupMeaning
+          figures={figures}
+          pending={pending && runs.length > 0}
+          isBaseline={isBaseline}
+          baseline={baseline}
+        />
         {figures?.gainRpm && figures.gainKw && <GainStrip rpm={figures.gainRpm} gainKw={figures.gainKw} />}
         {runs.length > 0 && (
           <div className={classes.chips}>
@@ -72,17 +80,17 @@ export function SetupCard({
   );
 }
 
-function SetupMeaning({
-  figures,
-  isBaseline,
-  baseline,
-}: {
+interface SetupMeaningProps {
   figures: SetupFigures | undefined;
+  pending: boolean;
   isBaseline: boolean;
   baseline: Setup;
-}) {
+}
+
+function SetupMeaning({ figures, pending, isBaseline, baseline }: SetupMeaningProps) {
   const unit = usePreferences((state) => state.powerUnit);
-  if (!figures) return <div className={classes.meaning}>no run yet</div>;
+  if (!figures)
+    return <div className={classes.meaning}>{pending ? 'making the figures…' : 'no run in figures yet'}</div>;
   if (isBaseline || !figures.gain) {
     const spread = Number.isNaN(figures.spreadKw) ? 'one run' : `spread ${formatPower(figures.spreadKw, unit)}`;
     return (

@@ -17,6 +17,8 @@ export interface SetupsColumnProps {
   onAdded: (setup: Setup) => void;
   /** Whether N begins a new setup here. */
   hotkey?: boolean;
+  /** Targets large enough for a gloved finger. */
+  gloved?: boolean;
 }
 
 /** The job's setups from first to newest, with their runs and what each gave. */
@@ -29,10 +31,11 @@ export function SetupsColumn({
   onChoose,
   onAdded,
   hotkey = true,
+  gloved = false,
 }: SetupsColumnProps) {
   const parent = job.setups.find((setup) => setup.id === chosenId) ?? job.setups.at(-1)!;
   return (
-    <aside className={classes.column} aria-label="Setups">
+    <aside className={classes.column} aria-label="Setups" data-gloved={gloved || undefined}>
       <h2 className="heading">Setups, in order</h2>
       <ol className={classes.list}>
         {job.setups.map((setup) => (
@@ -43,6 +46,7 @@ export function SetupsColumn({
             previous={job.setups[job.setups.indexOf(setup) - 1]}
             runs={job.runs.filter((run) => run.setupId === setup.id)}
             figures={figures?.setups.find((one) => one.setupId === setup.id)}
+            pending={figures === undefined}
             unusable={figures?.unusable ?? []}
             baseline={job.setups.find((one) => one.id === baselineId)!}
             chosen={setup.id === chosenId}

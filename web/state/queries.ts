@@ -16,6 +16,11 @@ export function useJob(id: number) {
   return useQuery({ queryKey: jobKey(id), queryFn: () => api.job(id) });
 }
 
+/** Fetches a job ahead of the screen that shows it. */
+export function prefetchJob(id: number): void {
+  void queryClient.prefetchQuery({ queryKey: jobKey(id), queryFn: () => api.job(id) });
+}
+
 export function useUnclaimedRuns() {
   return useQuery({ queryKey: ['unclaimed'], queryFn: api.unclaimedRuns });
 }

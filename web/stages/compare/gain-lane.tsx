@@ -43,6 +43,7 @@ export function GainLane({ figures, view, range, atRpm, shown }: LaneCommon) {
   const [least, most] = extent(lines);
   const values = niceRange(Math.min(0, least), Math.max(0, most), 4, Math.max(spread, scale(1)));
   const inside = atRpm !== undefined && atRpm >= power.fromRpm && atRpm <= power.toRpm;
+  const half = inside && judged ? interpolate(power.engineSpeedRpm, power.gainHalfWidth, atRpm) : Infinity;
   const value = inside ? interpolate(power.engineSpeedRpm, power.gain, atRpm) : NaN;
   return (
     <div className={classes.row}>
@@ -67,7 +68,8 @@ export function GainLane({ figures, view, range, atRpm, shown }: LaneCommon) {
             label: `${view.test.letter} − ${view.against.letter}`,
             text: signed(formatPower(value, unit)),
             value: scale(value),
-            colour: value < 0 ? 'var(--loss)' : 'var(--gain)',
+            // Coloured only where the interval at this speed is clear of zero.
+            colour: Math.abs(value) > half ? (value < 0 ? 'var(--loss)' : 'var(--gain)') : 'var(--soft)',
           },
         ]}
       />

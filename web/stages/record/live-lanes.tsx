@@ -18,10 +18,12 @@ interface LiveLanesProps {
   setup: Setup;
   isBaseline: boolean;
   ghost: SetupFigures | undefined;
+  /** The ghost is still being made. */
+  pending: boolean;
 }
 
 /** Power and torque as they are made, over the baseline's ghost. */
-export function LiveLanes({ setup, isBaseline, ghost }: LiveLanesProps) {
+export function LiveLanes({ setup, isBaseline, ghost, pending }: LiveLanesProps) {
   const dyno = useLive(
     (state) => state.bay?.devices.find((device) => device.connected && device.dyno)?.dyno ?? undefined,
   );
@@ -106,7 +108,7 @@ export function LiveLanes({ setup, isBaseline, ghost }: LiveLanesProps) {
       <div className={classes.axis}>
         <SpeedAxis range={range} atRpm={undefined} band={undefined} />
       </div>
-      {!ghost && curve.rpm.length === 0 && (
+      {!ghost && !pending && curve.rpm.length === 0 && (
         <p className={classes.empty}>
           No baseline yet. The first runs of setup A become the ghost that later ones are drawn over.
         </p>

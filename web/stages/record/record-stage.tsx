@@ -57,12 +57,18 @@ function Recording({ job }: { job: Job }) {
           onChoose={(chosen) => mount.mutate(chosen.id)}
           onAdded={(added) => mount.mutate(added.id)}
           hotkey={result.run === undefined}
+          gloved
         />
       )}
       <main className={classes.main} aria-label="Recording">
         <BigFigures />
         <div className={classes.middle}>
-          <LiveLanes setup={setup} isBaseline={setup.id === baseline.id} ghost={baselineFigures} />
+          <LiveLanes
+            setup={setup}
+            isBaseline={setup.id === baseline.id}
+            ghost={baselineFigures}
+            pending={finished.length > 0 && figures === undefined}
+          />
           <aside className={classes.side} aria-label={result.run ? 'Result' : 'Before the run'}>
             {result.run && !recording ? (
               <RunResult key={result.run.id} run={result.run} figures={figures} setup={setup} onDone={result.dismiss} />

@@ -121,7 +121,7 @@ function Counting({ run, onChange }: { run: Run; onChange: (reason: string | nul
     return (
       <Group gap={8} mt={10}>
         <span className="soft">Set aside: {run.setAsideReason}</span>
-        <Button variant="default" onClick={() => onChange(null)}>
+        <Button variant="default" size="md" onClick={() => onChange(null)}>
           Count it
         </Button>
       </Group>
