@@ -8,6 +8,8 @@ export const candidateSpans = [60, 80, 105, 140, 180, 240, 320, 420, 550] as con
 
 /** Places in the sweep at which the spans are compared. */
 const places = 48;
+/** A span is compared with this many next narrower ones: the noise of far narrower ones would drown its own loss. */
+const compared = 3;
 /** Share of the range left out at each end. */
 const endShare = 0.04;
 /** How many standard errors a difference must exceed its expectation by before it counts as lost detail. */
@@ -17,7 +19,7 @@ const caution = 2.5;
  * The span that leaves the least estimated error over the sweeps given,
  * taken together: for every span, the noise it lets through (from the noise
  * as correlated as it is) plus the detail it loses (what it differs by from
- * every narrower span beyond what noise explains).
+ * the next narrower spans beyond what noise explains).
  * Source: Goldenshluger and Lepski, Annals of Statistics 39 (2011) 1608.
  *
  * @param runs at least one sweep of the same car; all share the span
@@ -54,7 +56,7 @@ export function autoSpan(runs: readonly SweepDrive[]): number {
   }
   const risk = spans.map((_, k) => {
     let lost = 0;
-    for (let j = 0; j < k; j++) {
+    for (let j = Math.max(0, k - compared); j < k; j++) {
       const independent = Math.max(1, (toRpm - fromRpm) / spans[j]!);
       const allowed = expected[k * count + j]! * (1 + caution * Math.sqrt(2 / independent));
       lost = Math.max(lost, difference[k * count + j]! - allowed);

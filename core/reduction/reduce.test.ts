@@ -44,6 +44,15 @@ describe('inertia roller', () => {
     for (const seed of [1, 2, 3]) expect(rmsPercent(reduced({ rateHz, speedNoise, seed }))).toBeLessThan(0.25);
   });
 
+  test('on a smooth curve auto is not led to a narrow span by the noise of narrow spans', () => {
+    for (let seed = 1; seed <= 12; seed++) {
+      const runs = [0, 100, 200].map((more) =>
+        preparedSweep(generatedRun({ speedNoise: 0.01, seed: seed + more }), testDyno),
+      );
+      expect(resolvedSpan('auto', runs)).toBeGreaterThanOrEqual(240);
+    }
+  });
+
   test('a dip of 230 rpm keeps nine tenths of its depth under auto', () => {
     const dipped = (rpm: number) => usualTorque(rpm) * (1 - 0.08 * Math.exp(-4 * Math.LN2 * ((rpm - 4000) / 230) ** 2));
     const curve = reduced({ speedNoise: 0.004, drumTorque: dipped });

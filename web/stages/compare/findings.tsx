@@ -1,3 +1,4 @@
+import type { Severity } from '../../../core/checks/check.ts';
 import type { Job } from '../../../contract/records.ts';
 import type { WorkerFigures } from '../../workers/figures.worker.ts';
 import { FindingLine, FindingList } from '../../ui/severity.tsx';
@@ -53,17 +54,23 @@ export function Findings({ job, figures, view, change }: FindingsProps) {
 /** What the checks found on the runs compared, and runs that no curve can be made of. */
 function Marks({ figures, view }: { figures: WorkerFigures; view: CompareView }) {
   const compared = figures.runs.filter((run) => run.counted && [view.test.id, view.against.id].includes(run.setupId));
-  const marks = compared.flatMap((run) =>
-    run.curve.checks.map((check) => ({ key: `${run.id}-${check.id}`, label: run.label, ...check })),
-  );
-  if (marks.length === 0 && figures.unusable.length === 0) return null;
+  // What several runs have in common is said once.
+  const marks = new Map<string, { severity: Severity; labels: string[] }>();
+  for (const run of compared) {
+    for (const { message, severity } of run.curve.checks) {
+      const mark = marks.get(message) ?? { severity, labels: [] };
+      mark.labels.push(run.label);
+      marks.set(message, mark);
+    }
+  }
+  if (marks.size === 0 && figures.unusable.length === 0) return null;
   return (
     <section>
       <h2 className="heading">Marks</h2>
       <FindingList>
-        {marks.map((mark) => (
-          <FindingLine key={mark.key} severity={mark.severity}>
-            {mark.label}: {mark.message}
+        {[...marks].map(([message, { severity, labels }]) => (
+          <FindingLine key={message} severity={severity}>
+            {labels.join(', ')}: {message}
           </FindingLine>
         ))}
         {figures.unusable.map((run) => (
