@@ -60,10 +60,6 @@ export class Device extends EventEmitter<DeviceEvents> {
     this.peer.close();
   }
 
-  get canSweep(): boolean {
-    return this.hello.commands.includes('sweep');
-  }
-
   get heard(): boolean {
     return this.connected && performance.now() - this.heardAt < silentAfterMs;
   }
@@ -79,7 +75,7 @@ export class Device extends EventEmitter<DeviceEvents> {
       rateHz: this.rateHz,
       missing: this.missing,
       dyno: this.hello.dyno ?? null,
-      canSweep: this.canSweep,
+      engineToDrumRatio: this.hello.engineToDrumRatio ?? null,
       problem: this.problem,
     };
   }
@@ -107,6 +103,7 @@ export class Device extends EventEmitter<DeviceEvents> {
           `the instrument's clock went back from ${this.lastTime.toFixed(2)} to ${frame.time.toFixed(2)} s`,
         );
         this.lastTime = undefined;
+        this.rateFrom = undefined;
       }
       return this.mind(`its clock did not advance at ${frame.time.toFixed(2)} s; the frame was left out`);
     }

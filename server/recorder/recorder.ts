@@ -1,6 +1,7 @@
 import { EventEmitter } from 'node:events';
 import type { BayState } from '../../contract/live.ts';
 import type { Run } from '../../contract/records.ts';
+import { speedChannels } from '../../core/channels/channels.ts';
 import { PullTrigger } from '../../core/recording/pull-trigger.ts';
 import type { Device } from '../devices/device.ts';
 import type { Database } from '../store/database.ts';
@@ -60,7 +61,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
   ) {
     super();
     const names = device.intake.channels.map((channel) => channel.name);
-    this.speedAt = 1 + names.findIndex((name) => ['rollerSpeed', 'hubSpeed', 'surfaceSpeed'].includes(name));
+    this.speedAt = 1 + names.findIndex((name) => (speedChannels as readonly string[]).includes(name));
     this.throttleAt = 1 + names.indexOf('throttle');
     device.on('row', (row) => this.take(row));
     device.on('lost', () => this.interrupt('The instrument was lost during this run.'));
@@ -109,6 +110,8 @@ export class Recorder extends EventEmitter<RecorderEvents> {
 
   private take(row: Float64Array): void {
     const time = row[0]!;
+    if (this.latest && time <= this.latest[0]!)
+      this.interrupt('The clock of the instrument began anew during this run.');
     this.buffer.push(row);
     const throttle = this.throttleAt > 0 ? row[this.throttleAt] : undefined;
     const speed = row[this.speedAt]!;

@@ -154,6 +154,27 @@ describe('a peer', () => {
     expect(run!.remarks.join(' ')).toMatch(/frames are missing/);
   });
 
+  test('whose clock begins anew in a pull leaves two runs, each with a clock that rises', async () => {
+    const job = await server.newJob();
+    await server.mount(job);
+    const client = await connected();
+    client.hello();
+    client.pull({}, 100, 7);
+    client.frame(0.001, [58.8, 2000]);
+    client.pull({}, 0.005);
+    // Played faster than it could have been driven, so the order of their wall times means nothing.
+    const found = await sealed('both runs', () => server.runs(job), 2);
+    const runs = found.sort((a, b) => a.label!.localeCompare(b.label!));
+    expect(runs.map((run) => [run.label, run.state])).toEqual([
+      ['A1', 'interrupted'],
+      ['A2', 'sealed'],
+    ]);
+    expect(runs[0]!.remarks.join(' ')).toMatch(/clock of the instrument began anew/);
+    for (const run of runs)
+      expect((await server.request('GET', `/api/runs/${run.id}/curve?smoothing=150`)).status).toBe(200);
+    client.close();
+  });
+
   test('that comes back takes its old place', async () => {
     const first = await connected();
     first.hello({ device: 'returning' });
