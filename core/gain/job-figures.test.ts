@@ -95,6 +95,14 @@ describe('figures of a job', () => {
     );
   });
 
+  test('a run that no curve can be made of is listed with its reason and stops nothing else', () => {
+    const whole = run(12, 2, 1.03);
+    const stub = { ...whole, sweep: { ...whole.sweep, endRpm: whole.sweep.startRpm + 10 } };
+    const withStub = jobFigures([...baselineRuns, ...testRuns, stub], request());
+    expect(withStub.unusable).toEqual([{ id: 12, label: 'B12', why: expect.stringMatching(/too short for a curve/) }]);
+    expect(withStub.comparison!.rows).toEqual(jobFigures([...baselineRuns, ...testRuns], request()).comparison!.rows);
+  });
+
   test('the spread of other setups sharpens the interval', () => {
     const third = [run(8, 3, 0.999), run(9, 3, 1.001), run(10, 3, 1)];
     const { commonRange } = jobFigures([...baselineRuns, ...testRuns, ...third], request()).comparison!.power;

@@ -1,5 +1,6 @@
 import type { Air } from '../air/air.ts';
 import type { Finding } from '../checks/check.ts';
+import { peakOf } from '../curve/peak.ts';
 import { curveOf, type Curve, type ViewSettings } from '../reduction/reduce.ts';
 import type { SweepDrive } from '../reduction/torque-fit.ts';
 import { Refusal } from '../refusal.ts';
@@ -50,6 +51,13 @@ export interface RunFigures {
   curve: Curve;
 }
 
+/** A run that is in no figure, and the sentence that says why. */
+export interface UnusableRun {
+  id: number;
+  label: string;
+  why: string;
+}
+
 export interface SetupFigures {
   setupId: number;
   runs: number;
@@ -78,15 +86,26 @@ export interface JobFigures {
   /** Least and greatest correction factor among the runs shown; absent when there is no run. */
   factors?: [number, number];
   runs: RunFigures[];
+  /** Runs that no curve can be made of, and why. */
+  unusable: UnusableRun[];
   setups: SetupFigures[];
   comparison?: ComparisonFigures;
   /** Why there is no comparison, as a sentence. */
   noComparison?: string;
 }
 
-/** Everything that the Compare stage shows of a job at the settings given. Runs whose curve is refused are left out. */
+/** Everything that the Compare stage shows of a job at the settings given. Runs whose curve is refused are listed instead. */
 export function jobFigures(runs: readonly FiguredRun[], request: FiguresRequest): JobFigures {
-  const figured = runs.map((run) => ({ run, figures: figuresOf(run, request.settings) }));
+  const unusable: UnusableRun[] = [];
+  const figured = runs.flatMap((run) => {
+    try {
+      return [{ run, figures: figuresOf(run, request.settings) }];
+    } catch (error) {
+      if (!(error instanceof Refusal)) throw error;
+      unusable.push({ id: run.id, label: run.conditions.label, why: error.message });
+      return [];
+    }
+  });
   const counted = (setupId: number) => figured.filter(({ run }) => run.setupId === setupId && run.counted);
   const curves = (setupId: number, quantity: 'powerKw' | 'torqueNm'): RunCurve[] =>
     counted(setupId).map(({ figures }) => ({
@@ -97,6 +116,7 @@ export function jobFigures(runs: readonly FiguredRun[], request: FiguresRequest)
   const result: JobFigures = {
     spanRpm: request.settings.spanRpm,
     runs: figured.map(({ figures }) => figures),
+    unusable,
     setups: request.setups.flatMap((setup) => setupFigures(setup.id, request, curves) ?? []),
     ...(factors.length > 0 ? { factors: [Math.min(...factors), Math.max(...factors)] } : {}),
   };
@@ -122,7 +142,7 @@ function setupFigures(setupId: number, request: FiguresRequest, curves: CurvesOf
   const power = curves(setupId, 'powerKw');
   const speeds = commonSpeeds(power);
   if (!speeds) return undefined;
-  const peaks = power.map((run) => run.values.reduce((most, value) => Math.max(most, value), -Infinity));
+  const peaks = power.map((run) => peakOf(run.engineSpeedRpm, run.values).value);
   const figures: SetupFigures = {
     setupId,
     runs: power.length,

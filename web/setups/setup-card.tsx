@@ -1,9 +1,9 @@
 import type { Run, Setup } from '../../contract/records.ts';
-import type { SetupFigures } from '../../core/gain/job-figures.ts';
+import type { SetupFigures, UnusableRun } from '../../core/gain/job-figures.ts';
 import { verdictOn } from '../../core/gain/verdict.ts';
 import { usePreferences } from '../state/preferences.ts';
 import { formatPower, signed } from '../ui/figures.ts';
-import type { Unusable } from '../workers/figures.worker.ts';
+
 import { GainStrip } from './gain-strip.tsx';
 import { RunChip } from './run-chip.tsx';
 import { setupColour } from './setup-colour.ts';
@@ -17,7 +17,7 @@ interface SetupCardProps {
   figures: SetupFigures | undefined;
   /** The figures are still being made. */
   pending: boolean;
-  unusable: Unusable[];
+  unusable: UnusableRun[];
   baseline: Setup;
   chosen: boolean;
   choosing: string;

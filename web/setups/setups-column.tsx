@@ -1,5 +1,5 @@
 import type { Job, Setup } from '../../contract/records.ts';
-import type { WorkerFigures } from '../workers/figures.worker.ts';
+import type { JobFigures } from '../../core/gain/job-figures.ts';
 import { ImportButton } from '../imports/import-button.tsx';
 import { NewSetup } from './new-setup.tsx';
 import { SetupCard } from './setup-card.tsx';
@@ -7,7 +7,7 @@ import classes from './setups-column.module.css';
 
 export interface SetupsColumnProps {
   job: Job;
-  figures: WorkerFigures | undefined;
+  figures: JobFigures | undefined;
   baselineId: number;
   /** The setup chosen: compared, or on the dyno. */
   chosenId: number | undefined;

@@ -1,6 +1,7 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { wrap, type Remote } from 'comlink';
-import type { FiguresWorker, WorkerFigures, WorkerRequest } from './figures.worker.ts';
+import type { JobFigures } from '../../core/gain/job-figures.ts';
+import type { FiguresWorker, WorkerRequest } from './figures.worker.ts';
 
 let remote: Remote<FiguresWorker> | undefined;
 
@@ -12,7 +13,7 @@ export function figuresWorker(): Remote<FiguresWorker> {
 
 /** The figures for a request, the earlier ones standing until new ones are made. */
 export function useFigures(request: WorkerRequest | undefined) {
-  return useQuery<WorkerFigures>({
+  return useQuery<JobFigures>({
     queryKey: ['figures', request],
     queryFn: () => figuresWorker().figures(request!),
     enabled: request !== undefined,

@@ -2,28 +2,23 @@ import { expose } from 'comlink';
 import type { Job, Run } from '../../contract/records.ts';
 import { airFromColumns } from '../../core/exchange/air-columns.ts';
 import { readRecordingCsv } from '../../core/exchange/read-csv.ts';
-import { jobFigures, type FiguredRun, type FiguresRequest, type JobFigures } from '../../core/gain/job-figures.ts';
+import {
+  jobFigures,
+  type FiguredRun,
+  type FiguresRequest,
+  type JobFigures,
+  type UnusableRun,
+} from '../../core/gain/job-figures.ts';
 import { valuesOf } from '../../core/recording/recording.ts';
 import { preparedSweep, resolvedSpan, type ViewSettings } from '../../core/reduction/reduce.ts';
 import type { SweepDrive } from '../../core/reduction/torque-fit.ts';
 import { Refusal } from '../../core/refusal.ts';
 import { recordingFromBytes } from './recording-bytes.ts';
 
-/** A run whose curve cannot be made, and why. */
-export interface Unusable {
-  id: number;
-  label: string;
-  why: string;
-}
-
 export interface WorkerRequest extends Omit<FiguresRequest, 'settings' | 'setups'> {
   job: Pick<Job, 'setups' | 'runs'>;
   settings: Omit<ViewSettings, 'spanRpm'>;
   smoothing: number | 'auto';
-}
-
-export interface WorkerFigures extends JobFigures {
-  unusable: Unusable[];
 }
 
 /** What a file holds, before anything is sent. */
@@ -49,8 +44,8 @@ function cachedSweep(run: Run): Promise<SweepDrive> {
 
 const worker = {
   /** All figures of a job; runs that no curve can be made of are listed instead. */
-  async figures({ job, smoothing, settings, ...request }: WorkerRequest): Promise<WorkerFigures> {
-    const unusable: Unusable[] = [];
+  async figures({ job, smoothing, settings, ...request }: WorkerRequest): Promise<JobFigures> {
+    const unusable: UnusableRun[] = [];
     const runs: FiguredRun[] = [];
     await Promise.all(
       job.runs
@@ -74,7 +69,7 @@ const worker = {
           )
         : 0;
     const figures = jobFigures(usable, { ...request, setups: job.setups, settings: { ...settings, spanRpm } });
-    return { ...figures, unusable };
+    return { ...figures, unusable: [...unusable, ...figures.unusable] };
   },
 
   preview(text: string): Preview {

@@ -1,6 +1,6 @@
 import type { Severity } from '../../../core/checks/check.ts';
 import type { Job } from '../../../contract/records.ts';
-import type { WorkerFigures } from '../../workers/figures.worker.ts';
+import type { JobFigures } from '../../../core/gain/job-figures.ts';
 import { FindingLine, FindingList } from '../../ui/severity.tsx';
 import classes from './findings.module.css';
 import { GainTable } from './gain-table.tsx';
@@ -9,7 +9,7 @@ import type { ChangeView, CompareView } from './view.ts';
 
 interface FindingsProps {
   job: Job;
-  figures: WorkerFigures;
+  figures: JobFigures;
   view: CompareView;
   change: ChangeView;
 }
@@ -52,7 +52,7 @@ export function Findings({ job, figures, view, change }: FindingsProps) {
 }
 
 /** What the checks found on the runs compared, and runs that no curve can be made of. */
-function Marks({ figures, view }: { figures: WorkerFigures; view: CompareView }) {
+function Marks({ figures, view }: { figures: JobFigures; view: CompareView }) {
   const compared = figures.runs.filter((run) => run.counted && [view.test.id, view.against.id].includes(run.setupId));
   // What several runs have in common is said once.
   const marks = new Map<string, { severity: Severity; labels: string[] }>();

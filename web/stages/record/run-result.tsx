@@ -8,13 +8,13 @@ import { useChange } from '../../state/queries.ts';
 import { formatPower, formatRpm, formatTorque } from '../../ui/figures.ts';
 import { isTextField } from '../../ui/text-field.ts';
 import { FindingLine, FindingList } from '../../ui/severity.tsx';
-import type { WorkerFigures } from '../../workers/figures.worker.ts';
+import type { JobFigures } from '../../../core/gain/job-figures.ts';
 import classes from './run-result.module.css';
 
 interface RunResultProps {
   run: Run;
   setup: Setup;
-  figures: WorkerFigures | undefined;
+  figures: JobFigures | undefined;
   onDone: () => void;
 }
 
