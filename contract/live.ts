@@ -17,7 +17,8 @@ export const deviceState = z.object({
   /** Frames that the sequence numbers show missing since it connected. */
   missing: z.int().nonnegative(),
   dyno: dynoFile.nullable(),
-  canSweep: z.boolean(),
+  /** Engine speed ÷ drum speed, where it has no pickup and says so. */
+  engineToDrumRatio: z.number().positive().nullable(),
   /** The last thing that went wrong with it, as a sentence. */
   problem: z.string().nullable(),
 });

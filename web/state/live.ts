@@ -8,6 +8,8 @@ interface LiveState {
   /** True once there has been a connection. */
   everConnected: boolean;
   bay: BayState | undefined;
+  /** The dyno whose rows arrive, and what stands in them. */
+  dynoDevice: string | undefined;
   columns: string[];
 }
 
@@ -16,6 +18,7 @@ export const useLive = create<LiveState>(() => ({
   connected: false,
   everConnected: false,
   bay: undefined,
+  dynoDevice: undefined,
   columns: [],
 }));
 
@@ -29,6 +32,11 @@ export function onRow(listener: RowListener): () => void {
 }
 
 let latestRow: Float64Array | undefined;
+
+/** The newest row, or undefined before the first. */
+export function newestRow(): Float64Array | undefined {
+  return latestRow;
+}
 
 /** The newest reading of a channel, or undefined when there is none. */
 export function latestReading(channel: string): number | undefined {
@@ -67,7 +75,7 @@ function take(text: string): void {
       return useLive.setState({ bay: message });
     case 'columns':
       latestRow = undefined;
-      return useLive.setState({ columns: message.columns });
+      return useLive.setState({ dynoDevice: message.device, columns: message.columns });
     case 'changed':
       void queryClient.invalidateQueries({ queryKey: message.jobId === null ? ['unclaimed'] : jobKey(message.jobId) });
       void queryClient.invalidateQueries({ queryKey: ['jobs'] });

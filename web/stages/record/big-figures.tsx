@@ -1,7 +1,8 @@
 import { Menu } from '@mantine/core';
 import { knownChannels, type KnownChannel } from '../../../core/channels/channels.ts';
 import { convert } from '../../../core/units/units.ts';
-import { latestReading, useLive } from '../../state/live.ts';
+import { motionReader, useDyno, type Motion } from '../../state/dyno.ts';
+import { latestReading, newestRow, useLive } from '../../state/live.ts';
 import { usePreferences } from '../../state/preferences.ts';
 import { formatWhole } from '../../ui/figures.ts';
 import classes from './big-figures.module.css';
@@ -13,21 +14,20 @@ const absent = '–';
 export function BigFigures() {
   useFrame(20);
   const chosen = usePreferences((state) => state.largeChannels);
-  const engineSpeed = latestReading('engineSpeed');
-  const roadSpeed = useRoadSpeed();
+  const { engineRpm, surfaceMetresPerSecond } = useMotion();
   return (
     <div className={classes.big}>
       <div className={classes.engine}>
         <div className={classes.label}>
           Engine <b>rpm</b>
         </div>
-        <div className={classes.value}>{engineSpeed === undefined ? absent : formatWhole(engineSpeed)}</div>
+        <div className={classes.value}>{whole(engineRpm)}</div>
       </div>
       <div>
         <div className={classes.label}>
           Road speed <b>km/h</b>
         </div>
-        <div className={classes.value}>{roadSpeed === undefined ? absent : formatWhole(roadSpeed)}</div>
+        <div className={classes.value}>{whole(convert(surfaceMetresPerSecond, 'm/s', 'km/h'))}</div>
       </div>
       {chosen.map((channel, index) => (
         <Chosen key={index} channel={channel} place={index} />
@@ -36,12 +36,16 @@ export function BigFigures() {
   );
 }
 
-function useRoadSpeed(): number | undefined {
-  const dyno = useLive((state) => state.bay?.devices.find((device) => device.connected && device.dyno)?.dyno);
-  const surface = latestReading('surfaceSpeed');
-  if (surface !== undefined) return convert(surface, 'm/s', 'km/h');
-  const roller = latestReading('rollerSpeed');
-  return roller === undefined || !dyno?.radiusM ? undefined : convert(roller * dyno.radiusM, 'm/s', 'km/h');
+function whole(value: number): string {
+  return Number.isNaN(value) ? absent : formatWhole(value);
+}
+
+function useMotion(): Motion {
+  const dyno = useDyno();
+  const columns = useLive((state) => state.columns);
+  const row = newestRow();
+  if (!dyno || !row) return { drumRadS: NaN, surfaceMetresPerSecond: NaN, engineRpm: NaN };
+  return motionReader(columns, dyno)(row);
 }
 
 function Chosen({ channel, place }: { channel: string; place: number }) {

@@ -24,12 +24,9 @@ interface LiveLanesProps {
 
 /** Power and torque as they are made, over the baseline's ghost. */
 export function LiveLanes({ setup, isBaseline, ghost, pending }: LiveLanesProps) {
-  const dyno = useLive(
-    (state) => state.bay?.devices.find((device) => device.connected && device.dyno)?.dyno ?? undefined,
-  );
   const air = useLive((state) => state.bay?.air ?? undefined);
   const { standard, powerUnit, torqueUnit } = usePreferences();
-  const curve = useLiveCurve(dyno);
+  const curve = useLiveCurve();
   const { factor } = correctionOf(standard, air);
   const colour = setupColour(setup.letter, isBaseline);
   const power = curve.powerKw.map((kw) => kw * factor);

@@ -1,6 +1,9 @@
 import { useEffect, useState } from 'react';
-import { dynoFile, type DynoFile } from '../../../contract/files.ts';
+import type { z } from 'zod';
+import { deviceState } from '../../../contract/live.ts';
+import { dynoFile } from '../../../contract/files.ts';
 import { LivePower } from '../../../core/reduction/live-power.ts';
+import { motionReader, useDyno } from '../../state/dyno.ts';
 import { onRow, useLive } from '../../state/live.ts';
 
 /** The curve of the pull going on, growing as samples come; empty before one. */
@@ -10,6 +13,9 @@ export interface LiveCurve {
   powerKw: number[];
 }
 
+const machineForm = deviceState.pick({ engineToDrumRatio: true }).extend({ dyno: dynoFile });
+type Machine = z.infer<typeof machineForm>;
+
 /** Points are kept this far apart, s: more than the eye or the screen can tell is waste. */
 const pointEveryS = 0.04;
 /** Below this the pull has not begun, or has ended, %. */
@@ -18,16 +24,19 @@ const openThrottle = 80;
 const windUpS = 0.7;
 
 /** Gathers the live curve of the dyno in the bay, a new one for each pull. */
-export function useLiveCurve(dyno: DynoFile | undefined): LiveCurve {
+export function useLiveCurve(): LiveCurve {
+  const dyno = useDyno();
   const [curve, setCurve] = useState<LiveCurve>({ rpm: [], powerKw: [] });
   const recorderState = useLive((state) => state.bay?.recorder.state);
   const columns = useLive((state) => state.columns);
   // Every state of the bay brings its own copy of the dyno; only a different one begins anew.
-  const dynoText = dyno && JSON.stringify(dyno);
+  const machine = dyno?.dyno
+    ? JSON.stringify({ dyno: dyno.dyno, engineToDrumRatio: dyno.engineToDrumRatio })
+    : undefined;
   const gathering = recorderState === 'armed' || recorderState === 'recording';
 
   useEffect(() => {
-    if (!gathering || !dynoText) return undefined;
+    if (!gathering || !machine) return undefined;
     const gathered: LiveCurve = { rpm: [], powerKw: [] };
     let frame = 0;
     const show = () => {
@@ -36,31 +45,38 @@ export function useLiveCurve(dyno: DynoFile | undefined): LiveCurve {
         setCurve({ rpm: [...gathered.rpm], powerKw: [...gathered.powerKw] });
       });
     };
-    const stop = onRow(pointGatherer(dynoFile.parse(JSON.parse(dynoText)), columns, gathered, show));
+    const stop = onRow(pointGatherer(machineForm.parse(JSON.parse(machine)), columns, gathered, show));
     show();
     return () => {
       stop();
       cancelAnimationFrame(frame);
     };
-  }, [gathering, dynoText, columns]);
+  }, [gathering, machine, columns]);
 
   return curve;
 }
 
 /** Turns sample rows into points of a rising curve. */
-function pointGatherer(dyno: DynoFile, columns: readonly string[], gathered: LiveCurve, onPoint: () => void) {
-  const live = new LivePower(dyno);
-  const speedAt = Math.max(columns.indexOf('rollerSpeed'), columns.indexOf('hubSpeed'));
-  const engineAt = columns.indexOf('engineSpeed');
+function pointGatherer(machine: Machine, columns: readonly string[], gathered: LiveCurve, onPoint: () => void) {
+  const live = new LivePower(machine.dyno);
+  const motion = motionReader(columns, machine);
   const throttleAt = columns.indexOf('throttle');
   const absorberAt = columns.indexOf('absorberTorque');
   let latest = -Infinity;
   let openedS: number | undefined;
   return (row: Float64Array) => {
-    const point = live.push(row[0]!, row[speedAt]!, row[engineAt]!, absorberAt < 0 ? 0 : row[absorberAt]!);
+    const { drumRadS, engineRpm } = motion(row);
+    const point = live.push(row[0]!, drumRadS, engineRpm, absorberAt < 0 ? 0 : row[absorberAt]!);
     const open = throttleAt < 0 || row[throttleAt]! >= openThrottle;
     openedS = open ? (openedS ?? row[0]!) : undefined;
-    if (!point || openedS === undefined || row[0]! - openedS < windUpS || row[0]! - latest < pointEveryS) return;
+    if (
+      !point ||
+      Number.isNaN(point.rpm) ||
+      openedS === undefined ||
+      row[0]! - openedS < windUpS ||
+      row[0]! - latest < pointEveryS
+    )
+      return;
     // After the lift nothing belongs to the curve.
     if (gathered.rpm.length > 0 && point.rpm <= gathered.rpm.at(-1)!) return;
     latest = row[0]!;
