@@ -1,5 +1,5 @@
 import { CategoryScale, Chart, LinearScale, LineController, LineElement, PointElement } from 'chart.js';
-import { useEffect, useRef } from 'react';
+import { memo, useEffect, useRef } from 'react';
 import { useCanvasColour } from '../setups/setup-colour.ts';
 import { lanePlugin, type LaneDecoration } from './lane-drawing.ts';
 import classes from './lane.module.css';
@@ -36,8 +36,8 @@ export interface LaneProps {
 
 const decorationColours = ['envelope', 'gainArea', 'upright', 'peak', 'head'] as const;
 
-/** One quantity over engine speed. */
-export function Lane({ name, unit, lines, range, values, decoration, text }: LaneProps) {
+/** One quantity over engine speed. Drawn anew only when it is given something else: a moving crosshair is not. */
+export const Lane = memo(function Lane({ name, unit, lines, range, values, decoration, text }: LaneProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const chart = useRef<Chart<'line'>>(null);
   const colour = useCanvasColour();
@@ -77,7 +77,7 @@ export function Lane({ name, unit, lines, range, values, decoration, text }: Lan
       <canvas ref={canvas} role="img" aria-label={text} />
     </figure>
   );
-}
+});
 
 function withCanvasColours(
   decoration: Omit<LaneDecoration, 'bandColour' | 'gridColour'>,

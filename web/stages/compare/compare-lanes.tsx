@@ -1,5 +1,5 @@
 import { useHotkeys } from '@mantine/hooks';
-import { useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import type { Job } from '../../../contract/records.ts';
 import type { JobFigures } from '../../../core/gain/job-figures.ts';
 import { axisWidth } from '../../charts/lane.tsx';
@@ -23,8 +23,9 @@ const gutterWidth = 108;
 export function CompareLanes({ job, figures, view, change }: CompareLanesProps) {
   const plot = useRef<HTMLDivElement>(null);
   const [hoverRpm, setHoverRpm] = useState<number>();
-  const shown = shownSetups(job, figures, view);
-  const range = speedRange(shown.map(({ figures: one }) => one.power.engineSpeedRpm));
+  // Kept while the pointer moves, so that the lanes are not drawn anew under it.
+  const shown = useMemo(() => shownSetups(job, figures, view), [job, figures, view]);
+  const range = useMemo(() => speedRange(shown.map(({ figures: one }) => one.power.engineSpeedRpm)), [shown]);
   const atRpm = hoverRpm ?? view.atRpm;
   const rpmAt = (clientX: number) => {
     const box = plot.current!.getBoundingClientRect();

@@ -1,25 +1,53 @@
+import { useMemo } from 'react';
+import type { Comparison } from '../../../core/gain/comparison.ts';
+import type { ComparisonFigures } from '../../../core/gain/job-figures.ts';
 import { interpolate } from '../../../core/recording/search.ts';
 import { convert } from '../../../core/units/units.ts';
-import { Gutter } from '../../charts/gutter.tsx';
-import { Lane, type LaneLine } from '../../charts/lane.tsx';
+import { Gutter, type GutterValue } from '../../charts/gutter.tsx';
+import { Lane, type LaneLine, type LaneProps } from '../../charts/lane.tsx';
 import { niceRange } from '../../charts/nice-range.ts';
 import { formatPower, formatRpm, signed } from '../../ui/figures.ts';
 import classes from './compare-lanes.module.css';
-import { bandOf, extent, type LaneCommon } from './shown-setups.ts';
+import { bandOf, extent, type LaneCommon, type LaneDrawn } from './shown-setups.ts';
+import type { CompareView } from './view.ts';
 
 /** Test less baseline at each speed, with its pointwise interval; or why there is none. */
 export function GainLane({ figures, view, range, atRpm, shown }: LaneCommon) {
-  const { comparison } = figures;
+  const { comparison, noComparison } = figures;
+  const props = useMemo(
+    () => comparison && gainLane(comparison, { figures, view, range, shown }),
+    [comparison, figures, view, range, shown],
+  );
+  return (
+    <div className={classes.row}>
+      {comparison && props ? (
+        <>
+          <Lane {...props} />
+          <Gutter range={props.values} values={[gainAt(comparison.power, view, atRpm)]} />
+        </>
+      ) : (
+        <p className={classes.noGain}>{noComparison}</p>
+      )}
+    </div>
+  );
+}
+
+function gainAt(power: Comparison, view: CompareView, atRpm: number | undefined): GutterValue {
+  const inside = atRpm !== undefined && atRpm >= power.fromRpm && atRpm <= power.toRpm;
+  const value = inside ? interpolate(power.engineSpeedRpm, power.gain, atRpm) : NaN;
+  const half = inside ? interpolate(power.engineSpeedRpm, power.gainHalfWidth, atRpm) : NaN;
+  return {
+    id: 'gain',
+    label: `${view.test.letter} − ${view.against.letter}`,
+    text: signed(formatPower(value, view.powerUnit)),
+    value: convert(value, 'kW', view.powerUnit),
+    // Coloured only where the interval at this speed is clear of zero.
+    colour: Math.abs(value) > half ? (value < 0 ? 'var(--loss)' : 'var(--gain)') : 'var(--soft)',
+  };
+}
+
+function gainLane({ power, sentence }: ComparisonFigures, { view, range, shown }: LaneDrawn): LaneProps {
   const unit = view.powerUnit;
-  const pair = `${view.test.letter} less ${view.against.letter}`;
-  if (!comparison) {
-    return (
-      <div className={classes.row}>
-        <p className={classes.noGain}>{figures.noComparison}</p>
-      </div>
-    );
-  }
-  const { power } = comparison;
   const scale = (kw: number) => convert(kw, 'kW', unit);
   const judged = !Number.isNaN(power.gainHalfWidth[0]!);
   const bound = (sign: 1 | -1): LaneLine => ({
@@ -41,38 +69,18 @@ export function GainLane({ figures, view, range, atRpm, shown }: LaneCommon) {
   const lines = judged ? [bound(1), bound(-1), gain] : [gain];
   const spread = judged ? scale(4 * Math.max(...power.gainHalfWidth)) : 0;
   const [least, most] = extent(lines);
-  const values = niceRange(Math.min(0, least), Math.max(0, most), 4, Math.max(spread, scale(1)));
-  const inside = atRpm !== undefined && atRpm >= power.fromRpm && atRpm <= power.toRpm;
-  const half = inside && judged ? interpolate(power.engineSpeedRpm, power.gainHalfWidth, atRpm) : Infinity;
-  const value = inside ? interpolate(power.engineSpeedRpm, power.gain, atRpm) : NaN;
-  return (
-    <div className={classes.row}>
-      <Lane
-        name="Gain"
-        unit={`${unit}, ${pair}${judged ? '; dotted: 95 % at each speed' : '; one run a side, no interval'}`}
-        lines={lines}
-        range={range}
-        values={values}
-        decoration={{
-          band: bandOf(view),
-          gainArea: { rpm: power.engineSpeedRpm, values: gain.values, gain: 'var(--gain)', loss: 'var(--loss)' },
-          zeroColour: 'var(--ink)',
-        }}
-        text={`Gain of ${view.test.letter} over ${view.against.letter} from ${formatRpm(power.fromRpm)} to ${formatRpm(power.toRpm)} rpm. ${comparison.sentence.map((phrase) => phrase.text).join('')}`}
-      />
-      <Gutter
-        range={values}
-        values={[
-          {
-            id: 'gain',
-            label: `${view.test.letter} − ${view.against.letter}`,
-            text: signed(formatPower(value, unit)),
-            value: scale(value),
-            // Coloured only where the interval at this speed is clear of zero.
-            colour: Math.abs(value) > half ? (value < 0 ? 'var(--loss)' : 'var(--gain)') : 'var(--soft)',
-          },
-        ]}
-      />
-    </div>
-  );
+  const pair = `${view.test.letter} less ${view.against.letter}`;
+  return {
+    name: 'Gain',
+    unit: `${unit}, ${pair}${judged ? '; dotted: 95 % at each speed' : '; one run a side, no interval'}`,
+    lines,
+    range,
+    values: niceRange(Math.min(0, least), Math.max(0, most), 4, Math.max(spread, scale(1))),
+    decoration: {
+      band: bandOf(view),
+      gainArea: { rpm: power.engineSpeedRpm, values: gain.values, gain: 'var(--gain)', loss: 'var(--loss)' },
+      zeroColour: 'var(--ink)',
+    },
+    text: `Gain of ${view.test.letter} over ${view.against.letter} from ${formatRpm(power.fromRpm)} to ${formatRpm(power.toRpm)} rpm. ${sentence.map((phrase) => phrase.text).join('')}`,
+  };
 }

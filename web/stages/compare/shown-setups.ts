@@ -33,13 +33,17 @@ export function speedRange(speeds: Float64Array[]): readonly [number, number] {
   return [Math.floor((least - 50) / 500) * 500, Math.ceil((most + 50) / 500) * 500];
 }
 
-/** What every lane of the stage is given. */
-export interface LaneCommon {
+/** What a lane is drawn from; stays the same while the crosshair moves. */
+export interface LaneDrawn {
   range: readonly [number, number];
-  atRpm: number | undefined;
   view: CompareView;
   shown: Shown[];
   figures: JobFigures;
+}
+
+/** What every lane of the stage is given. */
+export interface LaneCommon extends LaneDrawn {
+  atRpm: number | undefined;
 }
 
 /** The band as a lane shades it. */
