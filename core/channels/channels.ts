@@ -1,4 +1,4 @@
-import type { UnitName } from '../units/units.ts';
+import { convert, dimensionOf, unitFromSpelling, type UnitName } from '../units/units.ts';
 
 /**
  * The channels that Suvok knows by name, the unit each is kept in, and how a
@@ -39,15 +39,11 @@ export const knownChannels = {
 
 export type KnownChannel = keyof typeof knownChannels;
 
+/** Any one of these says how fast the drum turns. */
+export const speedChannels: readonly KnownChannel[] = ['rollerSpeed', 'hubSpeed', 'surfaceSpeed'];
+
 /** The channels that figures are made from: a bad cell in one costs its row, a strange unit refuses the file. */
-export const neededChannels: readonly KnownChannel[] = [
-  'time',
-  'rollerSpeed',
-  'hubSpeed',
-  'surfaceSpeed',
-  'absorberTorque',
-  'engineSpeed',
-];
+export const neededChannels: readonly KnownChannel[] = ['time', ...speedChannels, 'absorberTorque', 'engineSpeed'];
 
 const folded = new Map(Object.keys(knownChannels).map((name) => [fold(name), name as KnownChannel]));
 
@@ -58,4 +54,15 @@ function fold(name: string): string {
 /** The known channel that a column heading means (`Roller speed`, `roller_speed`), or undefined. */
 export function knownChannelNamed(name: string): KnownChannel | undefined {
   return folded.get(fold(name));
+}
+
+/**
+ * How values written in a unit become those of a known channel.
+ * @returns undefined when the unit is not known or measures something else
+ */
+export function toChannelUnit(name: KnownChannel, written: string): ((value: number) => number) | undefined {
+  const { unit } = knownChannels[name];
+  const source = unitFromSpelling(written);
+  if (source === undefined || dimensionOf(source) !== dimensionOf(unit)) return undefined;
+  return (value) => convert(value, source, unit);
 }

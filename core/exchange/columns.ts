@@ -1,6 +1,13 @@
-import { knownChannelNamed, knownChannels, neededChannels, type KnownChannel } from '../channels/channels.ts';
+import {
+  knownChannelNamed,
+  knownChannels,
+  neededChannels,
+  speedChannels,
+  toChannelUnit,
+  type KnownChannel,
+} from '../channels/channels.ts';
 import { Refusal } from '../refusal.ts';
-import { convert, dimensionOf, unitFromSpelling, type UnitName } from '../units/units.ts';
+import type { UnitName } from '../units/units.ts';
 
 /** What a column of a file becomes: a channel's name, the unit it is kept in, and how its numbers get there. */
 export interface Column {
@@ -33,7 +40,7 @@ export function columnsOf(header: readonly string[]): { columns: Column[]; remar
   });
   const has = (name: KnownChannel) => columns.some((column) => column.name === name);
   if (!has('time')) throw new Refusal('The file has no "time" column; one is needed, such as "time [s]".');
-  if (!has('rollerSpeed') && !has('hubSpeed') && !has('surfaceSpeed')) {
+  if (!speedChannels.some(has)) {
     throw new Refusal(
       'The file has no speed: a "rollerSpeed", "hubSpeed" or "surfaceSpeed" column is needed, such as "rollerSpeed [rad/s]".',
     );
@@ -58,10 +65,8 @@ function knownColumn(index: number, name: KnownChannel, written: string | undefi
     if (unit !== '–') remarks.push(`The column "${name}" names no unit; ${unit} was taken.`);
     return { index, name, unit, needed, toChannelUnit: (value) => value };
   }
-  const source = unitFromSpelling(written);
-  if (source !== undefined && dimensionOf(source) === dimensionOf(unit)) {
-    return { index, name, unit, needed, toChannelUnit: (value) => convert(value, source, unit) };
-  }
+  const conversion = toChannelUnit(name, written);
+  if (conversion) return { index, name, unit, needed, toChannelUnit: conversion };
   if (needed) {
     throw new Refusal(
       `The unit "${written}" of the column "${name}" is not known; write it in ${unit} or a unit of the same kind.`,

@@ -1,3 +1,4 @@
+import { spokenRpm } from '../units/spoken-rpm.ts';
 import { convert, type PowerUnit } from '../units/units.ts';
 import type { MeanDifference } from '../statistics/mean-difference.ts';
 import { verdictOn } from './verdict.ts';
@@ -18,13 +19,6 @@ export interface SentenceInput {
   unit: PowerUnit;
   /** True where the runs are not like for like: figures, no verdict. */
   withheld: boolean;
-}
-
-const thousands = new Intl.NumberFormat('en', { maximumFractionDigits: 0 });
-
-/** An engine speed as it is spoken of: to 10 rpm, thousands set off. */
-export function spokenRpm(rpm: number): string {
-  return thousands.format(Math.round(rpm / 10) * 10);
 }
 
 /** Says what a change gave over a range, with its interval, as one sentence. */

@@ -1,7 +1,12 @@
 import type { Hello } from '../../contract/bench-link.ts';
-import { knownChannels, neededChannels, type KnownChannel } from '../../core/channels/channels.ts';
+import {
+  knownChannels,
+  neededChannels,
+  speedChannels,
+  toChannelUnit,
+  type KnownChannel,
+} from '../../core/channels/channels.ts';
 import { Refusal } from '../../core/refusal.ts';
-import { convert, dimensionOf, unitFromSpelling } from '../../core/units/units.ts';
 
 /** How an instrument's values become Suvok's channels. */
 export interface ChannelIntake {
@@ -20,20 +25,16 @@ export function channelIntake(hello: Hello): ChannelIntake {
   for (const { name, unit } of hello.channels) {
     if (channels.some((channel) => channel.name === name)) throw new Refusal(`the channel "${name}" is declared twice`);
     if (name === 'time') throw new Refusal('"time" is no channel: every frame carries its time already');
-    const kept = Object.hasOwn(knownChannels, name) ? knownChannels[name as KnownChannel].unit : undefined;
-    const source = unitFromSpelling(unit);
-    if (kept !== undefined && source !== undefined && dimensionOf(source) === dimensionOf(kept)) {
-      channels.push({ name, unit: kept });
-      conversions.push((value) => convert(value, source, kept));
-    } else if (kept !== undefined && neededChannels.includes(name as KnownChannel)) {
+    const known = Object.hasOwn(knownChannels, name) ? (name as KnownChannel) : undefined;
+    const conversion = known && toChannelUnit(known, unit);
+    if (known && !conversion && neededChannels.includes(known)) {
       throw new Refusal(`the unit "${unit}" of the channel "${name}" is not known`);
-    } else {
-      channels.push({ name, unit });
-      conversions.push((value) => value);
     }
+    channels.push({ name, unit: known && conversion ? knownChannels[known].unit : unit });
+    conversions.push(conversion ?? ((value) => value));
   }
   const names = channels.map((channel) => channel.name);
-  if (hello.dyno && !['rollerSpeed', 'hubSpeed', 'surfaceSpeed'].some((name) => names.includes(name))) {
+  if (hello.dyno && !speedChannels.some((name) => names.includes(name))) {
     throw new Refusal('a dyno needs a rollerSpeed, hubSpeed or surfaceSpeed channel');
   }
   return { channels, conversions };

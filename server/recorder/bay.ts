@@ -1,4 +1,5 @@
 import { EventEmitter } from 'node:events';
+import type { ConfigureMessage } from '../../contract/bench-link.ts';
 import type { Mounting } from '../../contract/http.ts';
 import type { BayState } from '../../contract/live.ts';
 import { Refusal } from '../../core/refusal.ts';
@@ -63,7 +64,7 @@ export class Bay extends EventEmitter<BayEvents> {
     }
     await mountJob(this.database, mounting);
     this.mounted = { ...mounting, gear: job.gear };
-    for (const device of this.devices.values()) await this.configure(device);
+    await this.configure(this.devices.values());
     this.emit('changed');
   }
 
@@ -72,7 +73,7 @@ export class Bay extends EventEmitter<BayEvents> {
     if (this.mounted?.jobId !== jobId) return;
     const job = await jobWithAll(this.database, jobId);
     if (job) this.mounted.gear = job.gear;
-    for (const device of this.devices.values()) await this.configure(device);
+    await this.configure(this.devices.values());
   }
 
   arm(afterS?: number): void {
@@ -127,7 +128,7 @@ export class Bay extends EventEmitter<BayEvents> {
     });
     if (device.hello.kind === 'weather') device.on('row', (row) => this.takeAir(device, row));
     else if (device.hello.dyno) this.takeDyno(device);
-    void this.configure(device);
+    void this.configure([device]);
     this.emit('changed');
   }
 
@@ -177,17 +178,20 @@ export class Bay extends EventEmitter<BayEvents> {
     this.emit('changed');
   }
 
-  private async configure(device: Device): Promise<void> {
-    if (!this.mounted || !device.hello.commands.includes('configure')) return;
+  /** Tells instruments which car and setup are on the dyno. */
+  private async configure(devices: Iterable<Device>): Promise<void> {
+    const wanting = [...devices].filter((device) => device.hello.commands.includes('configure'));
+    if (!this.mounted || wanting.length === 0) return;
     const job = await jobWithAll(this.database, this.mounted.jobId);
     const setup = job?.setups.find((one) => one.id === this.mounted!.setupId);
     if (!job || !setup) return;
-    device.send({
+    const message: ConfigureMessage = {
       type: 'configure',
       vehicle: job.vehicle,
       setup: setup.letter,
       items: await itemsUpTo(this.database, setup.id),
       ...(job.gear ? { gear: job.gear } : {}),
-    });
+    };
+    for (const device of wanting) device.send(message);
   }
 }

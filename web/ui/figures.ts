@@ -21,10 +21,7 @@ export function signed(text: string): string {
   return text.startsWith('−') || /^0(\.0+)?$/.test(text) ? text : `+${text}`;
 }
 
-/** Engine speed to 10 rpm. */
-export function formatRpm(rpm: number): string {
-  return whole.format(Math.round(rpm / 10) * 10);
-}
+export { spokenRpm as formatRpm } from '../../core/units/spoken-rpm.ts';
 
 export function formatWhole(value: number): string {
   return trueMinus(whole.format(value));
