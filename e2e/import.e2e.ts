@@ -2,7 +2,8 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { writeRecordingCsv } from '../core/exchange/write-csv.ts';
-import { generatedRun, testDyno } from '../core/testing/generated-run.ts';
+import { generatedRun } from '../core/testing/generated-run.ts';
+import { testDyno } from '../core/testing/test-car.ts';
 import { expect, test } from './suvok.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'suvok-import-'));

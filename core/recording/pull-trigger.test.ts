@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import { generatedRun } from '../testing/generated-run.ts';
 import { LivePower } from '../reduction/live-power.ts';
-import { testDyno, truePowerKw } from '../testing/generated-run.ts';
+import { testDyno, truePowerKw } from '../testing/test-car.ts';
 import { startWindow, placeInWindow } from '../heat/start-window.ts';
 import { PullTrigger } from './pull-trigger.ts';
 

@@ -1,104 +1,95 @@
 import type { Recording } from '../recording/recording.ts';
 import type { DynoProfile } from '../reduction/dyno-profile.ts';
+import { interpolate } from '../recording/search.ts';
+import { chance } from './chance.ts';
+import { Pull, type PullState } from './pull.ts';
+import { sampled, type Sensors } from './sensors.ts';
 
 /**
- * A recording with a known truth, for tests only. Its physics are written
- * here anew, by stepping the drum's motion in time, so that neither the core
- * nor the simulator is judged by its own code.
+ * A recording with a known truth, for tests and the bench only. Its physics
+ * are written here anew, by stepping the drum's motion in time (`pull.ts`)
+ * and reading it with faulty instruments (`sensors.ts`), so that neither the
+ * core nor the simulator is judged by its own code.
  */
-export interface GeneratedRun {
-  rateHz?: number;
-  /** Standard deviation of the speed reading, rad/s. */
-  speedNoise?: number;
+export interface GeneratedRun extends Sensors {
   seed?: number;
+  /** How often the motion is stepped, 1/s; slow motions need no more than a few hundred. */
+  stepHz?: number;
   fromRpm?: number;
   toRpm?: number;
-  /** Torque at the drum over engine speed, N·m. */
+  /** Torque at the drum over engine speed, N·m, throttle open. */
   drumTorque?: (rpm: number) => number;
   dyno?: DynoProfile;
-  /** Engine speed ÷ drum speed. */
+  /** Engine speed ÷ drum speed, locked. */
   ratio?: number;
+  /** Steady time before the throttle opens, and recording after the lift, s. */
+  leadInS?: number;
   coastS?: number;
-  pickup?: boolean;
+  /** Share by which the engine outruns the drum at the highest torque; tyres creep. */
+  creep?: number;
+  /** Loaded roller and hubs: how fast the absorber lets engine speed rise, rpm/s, and how it wanders, N·m. */
+  rampRpmPerS?: number;
+  controlNoiseNm?: number;
   /** Swing of the driveline after the throttle opens: a decaying sine on drum speed, rad/s. */
   shuffle?: { hz: number; amplitude: number; decayS: number };
+  /** The driver opens to this share of full torque first, for so long. */
+  feather?: { share: number; lastsS: number };
+  /** A first stab up to this speed, given up, with a coast back before the real pull. */
+  stab?: { toRpm: number };
+  /** The recording ends here, before the lift. */
+  recordedToRpm?: number;
+  faults?: Faults;
 }
 
-export const testDyno: DynoProfile = {
-  kind: 'inertia-roller',
-  inertiaKgM2: 50,
-  radiusM: 0.25,
-  parasitic: { aNm: 5, bNmPerRadS: 0.05, cNmPerRadS2: 0.0005 },
-};
-
-/** A repeatable source of numbers between 0 and 1 (mulberry32). */
-export function chance(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let mixed = Math.imul(state ^ (state >>> 15), state | 1);
-    mixed ^= mixed + Math.imul(mixed ^ (mixed >>> 7), mixed | 61);
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 4294967296;
-  };
+/** Things that go wrong in a pull. Shares are of engine speed or of torque. */
+export interface Faults {
+  fuelCut?: { atRpm: number; lastsS: number };
+  limiter?: { atRpm: number; lastsS: number };
+  /** The driver lets off to this share for a while. */
+  letOff?: { atRpm: number; share: number; lastsS: number };
+  /** The engine outruns the drum by this much more than creep between two speeds. */
+  tyreSlip?: { fromRpm: number; toRpm: number; share: number };
+  hop?: { fromRpm: number; toRpm: number; share: number; hz: number };
+  /** A clutch or lock-up that slips with torque: share at the highest torque, none below half of it. */
+  clutchSlip?: { share: number };
+  /** An open converter: share at the start, gone by the top. */
+  converter?: { share: number };
+  /** Torque comes and goes at random, in shares of itself. */
+  misfire?: { share: number };
 }
 
-/** Normally distributed numbers, mean 0 and standard deviation 1 (Box–Muller). */
-export function normal(random: () => number): () => number {
-  return () => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
+export interface GeneratedTruth {
+  recording: Recording;
+  /** True power at the drum over engine speed during the pull, kW; NaN outside. */
+  powerKw: (rpm: number) => number;
+  /** When the throttle opened for the pull that counts, and when it closed, s. */
+  openedS: number;
+  liftedS: number;
 }
-
-export const usualTorque = (rpm: number) => 420 + 90 * Math.sin((rpm - 2000) / 1600);
 
 export function generatedRun(options: GeneratedRun = {}): Recording {
-  const {
-    rateHz = 200,
-    speedNoise = 0,
-    seed = 1,
-    fromRpm = 2000,
-    toRpm = 6500,
-    ratio = 3.4,
-    coastS = 2,
-    pickup = true,
-  } = options;
-  const dyno = options.dyno ?? testDyno;
-  const drumTorque = options.drumTorque ?? usualTorque;
-  const noise = normal(chance(seed));
-  const perRadS = (ratio * 60) / (2 * Math.PI);
-  const substeps = Math.max(1, Math.round(2000 / rateHz));
-  const step = 1 / rateHz / substeps;
-  const time: number[] = [];
-  const drum: number[] = [];
-  const engine: number[] = [];
-  let speed = fromRpm / perRadS;
-  let phase: 'lead-in' | 'pull' | 'coast' = 'lead-in';
-  let phaseS = 0;
-  let openness = 0;
-  const { shuffle } = options;
-  const swing = (during: string, sinceS: number) =>
-    shuffle && during === 'pull'
-      ? shuffle.amplitude * Math.exp(-sinceS / shuffle.decayS) * Math.sin(2 * Math.PI * shuffle.hz * sinceS)
-      : 0;
-  for (let sample = 0; phase !== 'coast' || phaseS < coastS; sample++) {
-    time.push(sample / rateHz);
-    drum.push(speed + swing(phase, phaseS) + speedNoise * noise());
-    engine.push(Math.round((speed * perRadS) / 5) * 5);
-    for (let substep = 0; substep < substeps; substep++) {
-      const loss = dyno.parasitic.aNm + dyno.parasitic.bNmPerRadS * speed + dyno.parasitic.cNmPerRadS2 * speed ** 2;
-      openness = Math.max(0, Math.min(1, openness + (phase === 'pull' ? step : -step) / 0.1));
-      const torque = phase === 'lead-in' ? loss : openness * drumTorque(speed * perRadS);
-      speed += ((torque - loss) / dyno.inertiaKgM2) * step;
-      phaseS += step;
-      if (phase === 'lead-in' && phaseS > 1.5) [phase, phaseS] = ['pull', 0];
-      if (phase === 'pull' && speed * perRadS >= toRpm) [phase, phaseS] = ['coast', 0];
-      if (phaseS > 120) throw new RangeError('the generated pull never reaches its end speed');
-    }
-  }
-  const channels = [{ name: 'rollerSpeed', unit: 'rad/s', values: Float64Array.from(drum) }];
-  if (pickup) channels.push({ name: 'engineSpeed', unit: 'rpm', values: Float64Array.from(engine) });
-  return { time: Float64Array.from(time), channels };
+  return generatedTruth(options).recording;
 }
 
-/** The true power at the drum, kW, for an engine speed of a generated run. */
-export function truePowerKw(rpm: number, ratio = 3.4, drumTorque = usualTorque): number {
-  return (drumTorque(rpm) * ((rpm * 2 * Math.PI) / 60 / ratio)) / 1000;
+/** The run and what it should be found to hold. */
+export function generatedTruth(options: GeneratedRun = {}): GeneratedTruth {
+  const rateHz = options.rateHz ?? 200;
+  const pull = new Pull(options);
+  const stepS = 1 / (rateHz * Math.max(1, Math.round((options.stepHz ?? 1000) / rateHz)));
+  const states: PullState[] = [];
+  while (!pull.ended) {
+    states.push(pull.step(stepS));
+    if (states.length * stepS > 240) throw new RangeError('the generated pull never reaches its end speed');
+  }
+  const inPull = states.filter((state) => state.phase === 'pull' && state.openness > 0.999 && !state.disturbed);
+  const rising = inPull.filter((state, index) => index === 0 || state.engineRpm > inPull[index - 1]!.engineRpm);
+  const rpm = Float64Array.from(rising, (state) => state.engineRpm);
+  const powerKw = Float64Array.from(rising, (state) => (state.drumTorqueNm * state.speedRadS) / 1000);
+  const recording = sampled(states, { ...options, rateHz }, chance((options.seed ?? 1) * 7919 + 1));
+  return {
+    recording,
+    powerKw: (at) => (at < rpm[0]! || at > rpm[rpm.length - 1]! ? NaN : interpolate(rpm, powerKw, at)),
+    openedS: pull.openedS,
+    liftedS: pull.liftedS,
+  };
 }

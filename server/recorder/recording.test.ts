@@ -7,7 +7,7 @@ import { promisify } from 'node:util';
 import pg from 'pg';
 import type { CurveJson } from '../../contract/curve.ts';
 import type { Run } from '../../contract/records.ts';
-import { truePowerKw, usualTorque } from '../../core/testing/generated-run.ts';
+import { truePowerKw, usualTorque } from '../../core/testing/test-car.ts';
 import { BenchClient } from '../testing/bench-client.ts';
 import { eventually, freshDatabase, TestServer } from '../testing/test-server.ts';
 

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import { testDyno } from '../../core/testing/generated-run.ts';
+import { testDyno } from '../../core/testing/test-car.ts';
 import { openDatabase, type Database } from '../store/database.ts';
 import { migrate } from '../store/migrate.ts';
 import { recordingOf } from '../store/samples.ts';

@@ -4,7 +4,8 @@ import type { CurveJson } from '../../contract/curve.ts';
 import { importResult } from '../../contract/http.ts';
 import { job as jobSchema, type Job, type Run, type Setup } from '../../contract/records.ts';
 import { writeRecordingCsv } from '../../core/exchange/write-csv.ts';
-import { generatedRun, testDyno } from '../../core/testing/generated-run.ts';
+import { generatedRun } from '../../core/testing/generated-run.ts';
+import { testDyno } from '../../core/testing/test-car.ts';
 import { TestServer } from '../testing/test-server.ts';
 
 let server: TestServer;

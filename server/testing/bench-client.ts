@@ -1,5 +1,6 @@
 import { connect, type Socket } from 'node:net';
-import { generatedRun, testDyno, type GeneratedRun } from '../../core/testing/generated-run.ts';
+import { generatedRun, type GeneratedRun } from '../../core/testing/generated-run.ts';
+import { testDyno } from '../../core/testing/test-car.ts';
 
 /** A peer on the bench link, written from docs/bench-link.md and nothing else. */
 export class BenchClient {

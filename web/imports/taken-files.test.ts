@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { testDyno } from '../../core/testing/generated-run.ts';
+import { testDyno } from '../../core/testing/test-car.ts';
 import { recordingFromBytes } from '../workers/recording-bytes.ts';
 import { takeFiles } from './taken-files.ts';
 

@@ -1,0 +1,186 @@
+import { chance, wandering } from './chance.ts';
+import type { GeneratedRun } from './generated-run.ts';
+import { testDyno, usualTorque } from './test-car.ts';
+
+/** The state of drum and engine at one moment. */
+export interface PullState {
+  timeS: number;
+  phase: 'lead-in' | 'stab' | 'back' | 'feather' | 'pull' | 'coast';
+  speedRadS: number;
+  engineRpm: number;
+  /** Torque that enters the drum, and that the absorber takes out. */
+  drumTorqueNm: number;
+  absorberNm: number;
+  /** 0 to 1. */
+  openness: number;
+  /** Drum speed reading's swing from the driveline, rad/s. */
+  swingRadS: number;
+  /** A fault changes the torque at this moment. */
+  disturbed: boolean;
+}
+
+/** Time constant of an absorber's control, s. */
+const steeringS = 0.15;
+
+/** Steps the drum through lead-in, pull and coast: I·dω/dt = torque in − absorber − losses. */
+export class Pull {
+  ended = false;
+  openedS = NaN;
+  liftedS = NaN;
+  private readonly perRadS: number;
+  private readonly topTorque: number;
+  private readonly misfire: (stepS: number) => number;
+  private readonly control: (stepS: number) => number;
+  private timeS = 0;
+  private speed: number;
+  private phase: PullState['phase'] = 'lead-in';
+  private phaseS = 0;
+  private openness = 0;
+  private absorber = 0;
+  private rampRadS = 0;
+  private excess = 0;
+  private cutUntilS = -1;
+  private cutDone = false;
+  private limiterSinceS = NaN;
+  private eased: { untilS: number } | undefined;
+
+  constructor(private readonly run: GeneratedRun) {
+    this.perRadS = ((run.ratio ?? 3.4) * 60) / (2 * Math.PI);
+    this.speed = this.fromRpm / this.perRadS;
+    const random = chance((run.seed ?? 1) * 104729 + 3);
+    const torque = run.drumTorque ?? usualTorque;
+    let top = 0;
+    for (let rpm = this.fromRpm; rpm <= this.toRpm; rpm += 50) top = Math.max(top, torque(rpm));
+    this.topTorque = top;
+    this.misfire = wandering(random, run.faults?.misfire?.share ?? 0, 0.05);
+    this.control = wandering(random, run.controlNoiseNm ?? 0, 0.02);
+  }
+
+  private get fromRpm() {
+    return this.run.fromRpm ?? 2000;
+  }
+
+  private get toRpm() {
+    return this.run.toRpm ?? 6500;
+  }
+
+  step(stepS: number): PullState {
+    const { run } = this;
+    const dyno = run.dyno ?? testDyno;
+    const { aNm, bNmPerRadS, cNmPerRadS2 } = dyno.parasitic;
+    const loss = aNm + bNmPerRadS * this.speed + cNmPerRadS2 * this.speed ** 2;
+    const lockedRpm = this.speed * this.perRadS;
+    const engineRpm = lockedRpm * (1 + this.excess);
+    const wanted = { 'lead-in': 0, back: 0, coast: 0, stab: 1, pull: 1, feather: run.feather?.share ?? 1 }[this.phase];
+    const most = stepS / 0.1;
+    this.openness += Math.max(-most, Math.min(most, wanted - this.openness));
+    const fault = this.phase === 'pull' ? this.faultAt(engineRpm, stepS) : { factor: 1, slip: 0, disturbed: false };
+    const full = (run.drumTorque ?? usualTorque)(engineRpm);
+    const torque = this.phase === 'lead-in' ? loss : this.openness * fault.factor * full;
+    const pulling = this.phase !== 'lead-in' && this.phase !== 'back' && this.phase !== 'coast';
+    this.absorb(dyno.kind !== 'inertia-roller' && pulling, torque - loss, dyno.inertiaKgM2, stepS);
+    const state: PullState = {
+      timeS: this.timeS,
+      phase: this.phase,
+      speedRadS: this.speed,
+      engineRpm,
+      drumTorqueNm: torque,
+      absorberNm: this.absorber,
+      openness: this.openness * fault.factor,
+      swingRadS: this.swing(),
+      disturbed: fault.disturbed,
+    };
+    this.speed += ((torque - this.absorber - loss) / dyno.inertiaKgM2) * stepS;
+    const creep = ((run.creep ?? 0) * torque) / this.topTorque;
+    this.excess += (creep + fault.slip - this.excess) * Math.min(1, stepS / 0.02);
+    this.timeS += stepS;
+    this.phaseS += stepS;
+    this.turn(engineRpm, dyno.coastAbsorberNm ?? 0);
+    return state;
+  }
+
+  /** The absorber takes what lets the drum gain speed at the ramp's rate, wanders about it, and is steered back to the ramp. */
+  private absorb(pulling: boolean, surplus: number, inertia: number, stepS: number): void {
+    if (!pulling) {
+      this.absorber = this.phase === 'coast' ? (this.run.dyno?.coastAbsorberNm ?? 0) : 0;
+      this.rampRadS = this.speed;
+      return;
+    }
+    const rate = (this.run.rampRpmPerS ?? 450) / this.perRadS;
+    // The ramp waits for an engine that cannot follow it.
+    this.rampRadS = Math.min(this.rampRadS + rate * stepS, this.speed + 0.5 * rate);
+    const wanted = surplus - inertia * (rate - (this.speed - this.rampRadS) / steeringS);
+    this.absorber = Math.max(0, wanted) + this.control(stepS);
+  }
+
+  private faultAt(rpm: number, stepS: number): { factor: number; slip: number; disturbed: boolean } {
+    const { fuelCut, limiter, letOff, tyreSlip, hop, clutchSlip, converter, misfire } = this.run.faults ?? {};
+    let factor = 1;
+    let slip = 0;
+    let disturbed = false;
+    if (fuelCut && !this.cutDone && rpm >= fuelCut.atRpm) {
+      this.cutDone = true;
+      this.cutUntilS = this.timeS + fuelCut.lastsS;
+    }
+    if (this.timeS < this.cutUntilS) [factor, disturbed] = [0, true];
+    if (letOff && !this.eased && rpm >= letOff.atRpm) this.eased = { untilS: this.timeS + letOff.lastsS };
+    if (this.eased && this.timeS < this.eased.untilS) [factor, disturbed] = [letOff!.share, true];
+    if (limiter && rpm >= limiter.atRpm) {
+      if (Number.isNaN(this.limiterSinceS)) this.limiterSinceS = this.timeS;
+      [factor, disturbed] = [0, true];
+    }
+    if (tyreSlip && rpm > tyreSlip.fromRpm && rpm < tyreSlip.toRpm) {
+      const place = (rpm - tyreSlip.fromRpm) / (tyreSlip.toRpm - tyreSlip.fromRpm);
+      slip += tyreSlip.share * Math.sin(Math.PI * place) ** 0.5;
+      [factor, disturbed] = [0.85, true];
+    }
+    if (hop && rpm > hop.fromRpm && rpm < hop.toRpm) {
+      const swing = Math.sin(2 * Math.PI * hop.hz * this.timeS);
+      slip += hop.share * (0.5 + 0.5 * swing);
+      [factor, disturbed] = [0.85 + 0.15 * swing, true];
+    }
+    if (clutchSlip) {
+      const load = (this.run.drumTorque ?? usualTorque)(rpm) / this.topTorque;
+      slip += clutchSlip.share * Math.max(0, (load - 0.5) / 0.5);
+    }
+    if (converter)
+      slip += converter.share * Math.max(0, 1 - (rpm - this.fromRpm) / (0.7 * (this.toRpm - this.fromRpm)));
+    if (misfire) factor *= Math.min(1.1, Math.max(0, 1 + this.misfire(stepS)));
+    return { factor, slip, disturbed };
+  }
+
+  private swing(): number {
+    const { shuffle } = this.run;
+    if (!shuffle || this.phase !== 'pull') return 0;
+    const since = this.timeS - this.openedS;
+    return shuffle.amplitude * Math.exp(-since / shuffle.decayS) * Math.sin(2 * Math.PI * shuffle.hz * since);
+  }
+
+  /** Goes on to the next phase where this one is over. */
+  private turn(rpm: number, coastAbsorber: number): void {
+    const { run, phaseS } = this;
+    const go = (phase: PullState['phase']) => ([this.phase, this.phaseS] = [phase, 0]);
+    const open = () => {
+      go(run.feather && this.phase !== 'feather' ? 'feather' : 'pull');
+      if (this.phase === 'pull') this.openedS = this.timeS;
+    };
+    if (this.phase === 'lead-in' && phaseS > (run.leadInS ?? 1.5)) {
+      if (run.stab && Number.isNaN(this.openedS) && this.timeS < (run.leadInS ?? 1.5) + 1) go('stab');
+      else open();
+    } else if (this.phase === 'stab' && rpm >= run.stab!.toRpm) go('back');
+    else if (this.phase === 'back') {
+      this.absorber = coastAbsorber;
+      // The machine's brake brings it back; nobody waits for a coast of a minute.
+      this.speed *= 1 - 0.0004;
+      if (rpm <= this.fromRpm) go('lead-in');
+    } else if (this.phase === 'feather' && phaseS > run.feather!.lastsS) open();
+    else if (this.phase === 'pull') {
+      const held = this.timeS - this.limiterSinceS > (run.faults?.limiter?.lastsS ?? 0);
+      if (run.recordedToRpm && rpm >= run.recordedToRpm) this.ended = true;
+      if (rpm >= this.toRpm || held) {
+        this.liftedS = this.timeS;
+        go('coast');
+      }
+    } else if (this.phase === 'coast' && phaseS >= (run.coastS ?? 2)) this.ended = true;
+  }
+}

@@ -1,0 +1,119 @@
+import type { Channel, Recording } from '../recording/recording.ts';
+import type { DynoProfile } from '../reduction/dyno-profile.ts';
+import { normal, wandering } from './chance.ts';
+import type { PullState } from './pull.ts';
+import { testDyno } from './test-car.ts';
+
+/** How the instruments read, and misread. */
+export interface Sensors {
+  rateHz?: number;
+  /** Standard deviation of the speed reading, rad/s: white, and with a memory of 50 ms. */
+  speedNoise?: number;
+  slowSpeedNoise?: number;
+  /** A swing of the speed reading with the drum's or a tyre's turns: rad/s, and turns of it per turn of the drum. */
+  orderNoise?: { amplitude: number; perTurn: number };
+  loadCellNoiseNm?: number;
+  /** Sampling moments stray by this, s (standard deviation), and this share of samples is lost. */
+  jitterS?: number;
+  lostShare?: number;
+  /** A hole in the recording; a step of the instrument's clock. */
+  gap?: { atS: number; lastsS: number };
+  clockJump?: { atS: number; byS: number };
+  pickup?: boolean;
+  /** A pickup's readings are whole multiples of this, rpm. */
+  pickupStepRpm?: number;
+  throttle?: boolean;
+  /** Hubs: the left side's share of the torque, and its speed ÷ the mean; both hubs are recorded. */
+  sides?: { torqueShare: number; speedFactor: number };
+}
+
+/** Reads a stepped pull as an instrument would. */
+export function sampled(
+  states: readonly PullState[],
+  sensors: Sensors & { rateHz: number; dyno?: DynoProfile },
+  random: () => number,
+): Recording {
+  const { rateHz } = sensors;
+  const dyno = sensors.dyno ?? testDyno;
+  const noise = normal(random);
+  const slow = wandering(random, sensors.slowSpeedNoise ?? 0, 0.05);
+  const stepS = states[1]!.timeS - states[0]!.timeS;
+  const cell = loadCell(states, dyno.loadCellLagS ?? 0, stepS);
+  const turn = turns(states, stepS);
+  const columns: Record<string, number[]> = {
+    time: [],
+    speed: [],
+    engine: [],
+    absorber: [],
+    throttle: [],
+    second: [],
+    secondTorque: [],
+  };
+  const lastS = states[states.length - 1]!.timeS;
+  for (let sample = 0; sample / rateHz <= lastS + 1e-9; sample++) {
+    const dueS = sample / rateHz;
+    const takenS = Math.min(lastS, Math.max(0, dueS + (sensors.jitterS ?? 0) * noise()));
+    if (random() < (sensors.lostShare ?? 0)) continue;
+    if (sensors.gap && dueS >= sensors.gap.atS && dueS < sensors.gap.atS + sensors.gap.lastsS) continue;
+    const at = Math.min(states.length - 1, Math.round(takenS / stepS));
+    const state = states[at]!;
+    const jumped = sensors.clockJump && dueS >= sensors.clockJump.atS ? sensors.clockJump.byS : 0;
+    const time = state.timeS + jumped;
+    if (columns.time!.length > 0 && time <= columns.time!.at(-1)!) continue;
+    const order = sensors.orderNoise
+      ? sensors.orderNoise.amplitude * Math.sin(turn[at]! * sensors.orderNoise.perTurn)
+      : 0;
+    const read = state.speedRadS + state.swingRadS + order + slow(1 / rateHz);
+    const { torqueShare = 1, speedFactor = 1 } = sensors.sides ?? {};
+    const step = sensors.pickupStepRpm ?? 5;
+    columns.time!.push(time);
+    columns.speed!.push(read * speedFactor + (sensors.speedNoise ?? 0) * noise());
+    columns.second!.push(read * (2 - speedFactor) + (sensors.speedNoise ?? 0) * noise());
+    columns.engine!.push(Math.round(state.engineRpm / step) * step);
+    columns.throttle!.push(100 * state.openness + 0.2 * noise());
+    columns.absorber!.push(cell[at]! * torqueShare + (sensors.loadCellNoiseNm ?? 0) * noise());
+    columns.secondTorque!.push(cell[at]! * (1 - torqueShare) + (sensors.loadCellNoiseNm ?? 0) * noise());
+  }
+  return { time: Float64Array.from(columns.time!), channels: channelsOf(columns, sensors, dyno) };
+}
+
+function channelsOf(columns: Record<string, number[]>, sensors: Sensors, dyno: DynoProfile): Channel[] {
+  const channel = (name: string, unit: string, column: string): Channel => ({
+    name,
+    unit,
+    values: Float64Array.from(columns[column]!),
+  });
+  const channels: Channel[] = [];
+  if (dyno.kind === 'hub' && sensors.sides) {
+    channels.push(channel('hubSpeedLeft', 'rad/s', 'speed'), channel('hubSpeedRight', 'rad/s', 'second'));
+    channels.push(
+      channel('absorberTorqueLeft', 'N·m', 'absorber'),
+      channel('absorberTorqueRight', 'N·m', 'secondTorque'),
+    );
+  } else {
+    channels.push(channel(dyno.kind === 'hub' ? 'hubSpeed' : 'rollerSpeed', 'rad/s', 'speed'));
+    if (dyno.kind !== 'inertia-roller') channels.push(channel('absorberTorque', 'N·m', 'absorber'));
+  }
+  if (sensors.pickup ?? true) channels.push(channel('engineSpeed', 'rpm', 'engine'));
+  if (sensors.throttle) channels.push(channel('throttle', '%', 'throttle'));
+  return channels;
+}
+
+/** The absorber's torque as a first-order load cell reads it. */
+function loadCell(states: readonly PullState[], lagS: number, stepS: number): Float64Array {
+  const read = new Float64Array(states.length);
+  let value = states[0]!.absorberNm;
+  states.forEach(({ absorberNm }, index) => {
+    value = lagS > 0 ? value + (absorberNm - value) * (1 - Math.exp(-stepS / lagS)) : absorberNm;
+    read[index] = value;
+  });
+  return read;
+}
+
+/** Angle turned by the drum, rad. */
+function turns(states: readonly PullState[], stepS: number): Float64Array {
+  const angle = new Float64Array(states.length);
+  for (let index = 1; index < states.length; index++)
+    angle[index] = angle[index - 1]! + states[index]!.speedRadS * stepS;
+  return angle;
+}
