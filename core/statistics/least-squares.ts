@@ -1,0 +1,100 @@
+import { autoregressiveCovariance } from '../smoothing/noise.ts';
+
+/** A fitted linear model. */
+export interface LinearFit {
+  coefficients: number[];
+  /** Of the coefficients, with the residuals as correlated as they are. */
+  covariance: number[][];
+  /** Standard deviation of the residuals. */
+  residual: number;
+  /** Independent residuals less coefficients. */
+  df: number;
+}
+
+/** The residuals' correlation is modelled over this time, s, and continued to here. */
+const memoryS = 0.1;
+const continuedS = 1;
+
+/**
+ * Ordinary least squares with the coefficients' covariance from correlated
+ * residuals: (X′X)⁻¹·X′ΓX·(X′X)⁻¹, Γ by an autoregressive model of the residuals.
+ * Source: Brockwell and Davis, Time Series: Theory and Methods, 2nd ed. (1991), §8.1;
+ * for white residuals this is the textbook's σ²(X′X)⁻¹.
+ *
+ * @param columns of the model, each of y's length
+ * @param time s, of the same length, nearly even
+ * @returns undefined when the columns are not independent
+ */
+export function leastSquares(
+  columns: readonly Float64Array[],
+  y: Float64Array,
+  time: Float64Array,
+): LinearFit | undefined {
+  const terms = columns.length;
+  const count = y.length;
+  if (count <= terms + 1) return undefined;
+  // Columns of one size keep the normal equations sound.
+  const scale = columns.map((column) => Math.sqrt(column.reduce((sum, value) => sum + value * value, 0) / count) || 1);
+  const dots = (a: Float64Array, b: Float64Array) => a.reduce((sum, value, index) => sum + value * b[index]!, 0);
+  const normal = columns.map((a, i) => columns.map((b, j) => dots(a, b) / scale[i]! / scale[j]!));
+  const inverse = inverted(normal);
+  if (!inverse) return undefined;
+  const moments = columns.map((column, i) => dots(column, y) / scale[i]!);
+  const scaled = inverse.map((row) => row.reduce((sum, value, j) => sum + value * moments[j]!, 0));
+  const residuals = y.map(
+    (value, index) => value - scaled.reduce((sum, c, i) => sum + (c * columns[i]![index]!) / scale[i]!, 0),
+  );
+  const variance = dots(residuals, residuals) / (count - terms);
+  const rate = (count - 1) / (time[count - 1]! - time[0]!);
+  const memory = Math.max(2, Math.min(Math.round(memoryS * rate), Math.floor(count / 10)));
+  const lags = Math.min(Math.round(continuedS * rate), count - 1);
+  const gamma = autoregressiveCovariance(residuals, memory, lags, count - terms);
+  const middle = columns.map((a, i) => columns.map((b, j) => crossed(a, b, gamma) / scale[i]! / scale[j]!));
+  const covariance = product(product(inverse, middle), inverse).map((row, i) =>
+    row.map((value, j) => value / scale[i]! / scale[j]!),
+  );
+  let together = gamma[0]!;
+  for (let lag = 1; lag <= lags; lag++) together += 2 * gamma[lag]!;
+  const independent = Math.min(count, (count * gamma[0]!) / Math.max(together, gamma[0]! / 100));
+  return {
+    coefficients: scaled.map((value, i) => value / scale[i]!),
+    covariance,
+    residual: Math.sqrt(variance),
+    df: Math.max(1, Math.min(count, independent) - terms),
+  };
+}
+
+/** a′Γb for the band matrix of an autocovariance. */
+function crossed(a: Float64Array, b: Float64Array, gamma: Float64Array): number {
+  let sum = 0;
+  for (let lag = 0; lag < gamma.length; lag++) {
+    let product = 0;
+    for (let at = lag; at < a.length; at++) product += a[at]! * b[at - lag]! + (lag > 0 ? a[at - lag]! * b[at]! : 0);
+    sum += gamma[lag]! * product;
+  }
+  return sum;
+}
+
+function product(a: readonly number[][], b: readonly number[][]): number[][] {
+  return a.map((row) => b[0]!.map((_, j) => row.reduce((sum, value, k) => sum + value * b[k]![j]!, 0)));
+}
+
+/** Inverse by Gauss–Jordan with pivoting; undefined when singular. */
+function inverted(matrix: readonly number[][]): number[][] | undefined {
+  const size = matrix.length;
+  const rows = matrix.map((row, i) => [...row, ...row.map((_, j) => Number(i === j))]);
+  for (let column = 0; column < size; column++) {
+    let pivot = column;
+    for (let row = column + 1; row < size; row++) {
+      if (Math.abs(rows[row]![column]!) > Math.abs(rows[pivot]![column]!)) pivot = row;
+    }
+    if (!(Math.abs(rows[pivot]![column]!) > 1e-12 * matrix[0]![0]!)) return undefined;
+    [rows[column], rows[pivot]] = [rows[pivot]!, rows[column]!];
+    const lead = rows[column]!.map((value) => value / rows[column]![column]!);
+    rows[column] = lead;
+    rows.forEach((row, at) => {
+      if (at !== column) rows[at] = row.map((value, k) => value - row[column]! * lead[k]!);
+    });
+  }
+  return rows.map((row) => row.slice(size));
+}

@@ -1,0 +1,53 @@
+import { describe, expect, test } from '@jest/globals';
+import { steppedDyno, steppedRatio, steppedRun } from '../testing/stepped-run.ts';
+import { truePowerKw } from '../testing/test-car.ts';
+import { steadyHolds, usualStepSettings } from './steady-holds.ts';
+
+const speedsRpm = [2500, 3000, 3500, 4000];
+
+describe('steady holds', () => {
+  test.each([20, 100, 500])('each held speed is found, with the true power, at %d Hz', (rateHz) => {
+    const holds = steadyHolds(steppedRun({ speedsRpm, dwellS: 4, rateHz }), steppedDyno, steppedRatio);
+    expect(holds.map((hold) => Math.round(hold.engineSpeedRpm.mean / 50) * 50)).toEqual(speedsRpm);
+    for (const hold of holds) {
+      const truth = truePowerKw(hold.engineSpeedRpm.mean, steppedRatio);
+      expect(Math.abs(hold.powerKw.mean - truth)).toBeLessThan(0.02 * truth);
+      expect(hold.settlingS).toBeGreaterThanOrEqual(0);
+      expect(hold.settlingS).toBeLessThan(2.5);
+      expect(hold.count).toBeGreaterThan(10);
+      expect(hold.engineSpeedRpm.sd).toBeLessThan(10);
+      expect(hold.torqueNm.mean * hold.engineSpeedRpm.mean).toBeCloseTo(
+        (hold.powerKw.mean * 60000) / (2 * Math.PI),
+        -4,
+      );
+    }
+  });
+
+  test('the interval of a hold holds the truth nineteen times in twenty, correlated as the torque is', () => {
+    let covered = 0;
+    let tried = 0;
+    for (let seed = 1; seed <= 60; seed++) {
+      const run = steppedRun({ speedsRpm: [3000, 3600], dwellS: 6, seed, settlingS: 0.05, torqueNoiseNm: 6 });
+      for (const { powerKw, engineSpeedRpm } of steadyHolds(run, steppedDyno, steppedRatio)) {
+        tried++;
+        if (Math.abs(powerKw.mean - truePowerKw(engineSpeedRpm.mean, steppedRatio)) <= powerKw.halfWidth) covered++;
+      }
+    }
+    expect(tried).toBe(120);
+    expect(covered / tried).toBeGreaterThan(0.88);
+    expect(covered / tried).toBeLessThan(0.995);
+  });
+
+  test('a slow torque is left to settle before figures are made', () => {
+    const [hold] = steadyHolds(steppedRun({ speedsRpm: [3000], dwellS: 8, settlingS: 0.8 }), steppedDyno, steppedRatio);
+    expect(hold!.settlingS).toBeGreaterThan(0.5);
+    expect(hold!.endS - hold!.startS).toBeGreaterThan(6);
+  });
+
+  test('a pull without holds, and holds shorter than asked for, are refused in a sentence', () => {
+    const run = steppedRun({ speedsRpm, dwellS: 1, rampS: 1 });
+    expect(() => steadyHolds(run, steppedDyno, steppedRatio, { ...usualStepSettings, leastS: 3 })).toThrow(
+      /held steady .* 3 s/,
+    );
+  });
+});
