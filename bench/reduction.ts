@@ -5,7 +5,8 @@ import { readRecordingCsv } from '../core/exchange/read-csv.ts';
 import { interpolate } from '../core/recording/search.ts';
 import type { Recording } from '../core/recording/recording.ts';
 import { curveOf, preparedSweep, resolvedSpan, usualGridRpm } from '../core/reduction/reduce.ts';
-import { generatedRun, testDyno } from '../core/testing/generated-run.ts';
+import { generatedRun } from '../core/testing/generated-run.ts';
+import { testDyno } from '../core/testing/test-car.ts';
 import type { Figure } from './figure.ts';
 
 const settings = { standard: 'none', share: 1, gridRpm: usualGridRpm } as const;

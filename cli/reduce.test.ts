@@ -6,7 +6,8 @@ import { join } from 'node:path';
 import { promisify } from 'node:util';
 import { curveJson } from '../contract/curve.ts';
 import { writeRecordingCsv } from '../core/exchange/write-csv.ts';
-import { generatedRun, testDyno } from '../core/testing/generated-run.ts';
+import { generatedRun } from '../core/testing/generated-run.ts';
+import { testDyno } from '../core/testing/test-car.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'suvok-cli-'));
 const path = (name: string) => join(folder, name);

@@ -6,6 +6,7 @@ import { standardIds, type StandardId } from '../core/air/correction.ts';
 import { curveToJson } from '../core/exchange/curve-json.ts';
 import { readRecordingCsv } from '../core/exchange/read-csv.ts';
 import { curveOf, preparedSweep, resolvedSpan, usualGridRpm } from '../core/reduction/reduce.ts';
+import { readSpan, type Span } from '../core/smoothing/span.ts';
 import { Refusal } from '../core/refusal.ts';
 
 interface ReduceOptions {
@@ -29,10 +30,7 @@ export function reduceCommand(files: string[], options: ReduceOptions): CurveJso
     throw new Refusal('Give the dyno with --dyno DYNO.json; power cannot be made without its inertia.');
   const dyno = jsonFile(options.dyno, dynoFile);
   const air = options.air === undefined ? undefined : jsonFile(options.air, airFile);
-  const smoothing =
-    options.smoothing === 'auto' || options.smoothing === undefined
-      ? 'auto'
-      : positive('smoothing', options.smoothing, 0);
+  const smoothing = smoothingOf(options.smoothing);
   const ratio = options.ratio === undefined ? undefined : positive('ratio', options.ratio);
   const gridRpm = options.grid === undefined ? usualGridRpm : positive('grid', options.grid);
   const { recording } = readRecordingCsv(textFile(file));
@@ -70,12 +68,21 @@ function jsonFile<T extends z.ZodType>(path: string, schema: T): z.infer<T> {
   return parsed.data;
 }
 
-function positive(name: string, text: string, least = Number.MIN_VALUE): number {
+function positive(name: string, text: string): number {
   const value = Number(text);
-  if (text.trim() === '' || !Number.isFinite(value) || value < least) {
-    throw new Refusal(`--${name} takes a number ${least === 0 ? 'of 0 or more' : 'above 0'}, not "${text}".`);
+  if (text.trim() === '' || !Number.isFinite(value) || value <= 0) {
+    throw new Refusal(`--${name} takes a number above 0, not "${text}".`);
   }
   return value;
+}
+
+function smoothingOf(word: string | undefined): Span | 'auto' {
+  if (word === undefined || word === 'auto') return 'auto';
+  const span = readSpan(word);
+  if (span === undefined) {
+    throw new Refusal(`--smoothing takes a span in rpm (0 for none) or auto, not "${word}".`);
+  }
+  return span;
 }
 
 function standardNamed(id: string | undefined): StandardId {

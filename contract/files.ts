@@ -4,6 +4,8 @@ import { z } from 'zod';
 export const dynoFile = z.object({
   kind: z.enum(['inertia-roller', 'loaded-roller', 'hub']),
   inertiaKgM2: z.number().positive(),
+  /** Hubs of which both are recorded: the inertia above is the left one's, or each one's. */
+  rightInertiaKgM2: z.number().positive().optional(),
   radiusM: z.number().positive().optional(),
   coastAbsorberNm: z.number().optional(),
   parasitic: z

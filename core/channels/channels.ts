@@ -8,8 +8,12 @@ export const knownChannels = {
   time: { unit: 's', label: 'Time' },
   rollerSpeed: { unit: 'rad/s', label: 'Roller speed' },
   hubSpeed: { unit: 'rad/s', label: 'Hub speed' },
+  hubSpeedLeft: { unit: 'rad/s', label: 'Left hub speed' },
+  hubSpeedRight: { unit: 'rad/s', label: 'Right hub speed' },
   surfaceSpeed: { unit: 'm/s', label: 'Surface speed' },
   absorberTorque: { unit: 'N·m', label: 'Absorber torque' },
+  absorberTorqueLeft: { unit: 'N·m', label: 'Left absorber torque' },
+  absorberTorqueRight: { unit: 'N·m', label: 'Right absorber torque' },
   engineSpeed: { unit: 'rpm', label: 'Engine speed' },
   throttle: { unit: '%', label: 'Throttle' },
   lambda: { unit: '–', label: 'λ' },
@@ -40,12 +44,29 @@ export const knownChannels = {
 export type KnownChannel = keyof typeof knownChannels;
 
 /** Any one of these says how fast the drum turns. */
-export const speedChannels: readonly KnownChannel[] = ['rollerSpeed', 'hubSpeed', 'surfaceSpeed'];
+export const speedChannels: readonly KnownChannel[] = [
+  'rollerSpeed',
+  'hubSpeed',
+  'surfaceSpeed',
+  'hubSpeedLeft',
+  'hubSpeedRight',
+];
 
 /** The channels that figures are made from: a bad cell in one costs its row, a strange unit refuses the file. */
-export const neededChannels: readonly KnownChannel[] = ['time', ...speedChannels, 'absorberTorque', 'engineSpeed'];
+export const neededChannels: readonly KnownChannel[] = [
+  'time',
+  ...speedChannels,
+  'absorberTorque',
+  'absorberTorqueLeft',
+  'absorberTorqueRight',
+  'engineSpeed',
+];
 
 const folded = new Map(Object.keys(knownChannels).map((name) => [fold(name), name as KnownChannel]));
+// The side may be written first: `left hub speed`.
+for (const name of ['hubSpeed', 'absorberTorque'] as const) {
+  for (const side of ['Left', 'Right'] as const) folded.set(fold(`${side}${name}`), `${name}${side}`);
+}
 
 function fold(name: string): string {
   return name.toLowerCase().replace(/[\s_-]/g, '');

@@ -1,4 +1,5 @@
 import type { Curve } from '../reduction/reduce.ts';
+import { spanLimits, type Span } from '../smoothing/span.ts';
 
 /**
  * A curve as plain JSON, figures rounded to what they can mean: power to 1 mW,
@@ -11,12 +12,13 @@ export function curveToJson(curve: Curve, auto: boolean) {
     powerKw: rounded(curve.powerKw, 6),
     uncorrectedPowerKw: rounded(curve.uncorrectedPowerKw, 6),
     torqueNm: rounded(curve.torqueNm, 4),
+    ...(curve.sidesKw ? { sidesKw: { left: rounded(curve.sidesKw[0], 6), right: rounded(curve.sidesKw[1], 6) } } : {}),
     correction: {
       standard: curve.correction.standard,
       factor: round(curve.correction.factor, 6),
       valid: curve.correction.valid,
     },
-    smoothing: { spanRpm: curve.spanRpm, auto },
+    smoothing: { spanRpm: spanJson(curve.spanRpm), auto },
     sweep: {
       startS: round(curve.sweep.startS, 4),
       endS: round(curve.sweep.endS, 4),
@@ -42,6 +44,11 @@ export function curveToJson(curve: Curve, auto: boolean) {
       message,
     })),
   };
+}
+
+/** One number, or `[least, most]` where the span varies along the range. */
+function spanJson(span: Span): number | [number, number] {
+  return typeof span === 'number' ? span : [...spanLimits(span)];
 }
 
 function round(value: number, digits: number): number {

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { preparedSweep } from '../reduction/reduce.ts';
-import { generatedRun, testDyno, usualTorque } from '../testing/generated-run.ts';
+import { generatedRun } from '../testing/generated-run.ts';
+import { testDyno, usualTorque } from '../testing/test-car.ts';
 import { jobFigures, type FiguredRun, type FiguresRequest } from './job-figures.ts';
 
 const air = { temperatureC: 25, pressureHpa: 1000, relativeHumidityPct: 40 };

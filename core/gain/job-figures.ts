@@ -4,6 +4,7 @@ import { peakOf } from '../curve/peak.ts';
 import { curveOf, type Curve, type ViewSettings } from '../reduction/reduce.ts';
 import type { SweepDrive } from '../reduction/torque-fit.ts';
 import { Refusal } from '../refusal.ts';
+import type { Span } from '../smoothing/span.ts';
 import { meanOf, spreadOf, type MeanDifference } from '../statistics/mean-difference.ts';
 import type { PowerUnit } from '../units/units.ts';
 import {
@@ -82,7 +83,7 @@ export interface ComparisonFigures {
 }
 
 export interface JobFigures {
-  spanRpm: number;
+  spanRpm: Span;
   /** Least and greatest correction factor among the runs shown; absent when there is no run. */
   factors?: [number, number];
   runs: RunFigures[];

@@ -1,120 +1,169 @@
-import { correlate, noiseAutocovariance } from '../smoothing/noise.ts';
-import { lossTorque } from './dyno-profile.ts';
-import type { LocalWeights } from '../smoothing/local-polynomial.ts';
-import { torqueFrom, weightsAt, type SweepDrive } from './torque-fit.ts';
+import { correlate, halvedAutocovariance, noiseAutocovariance } from '../smoothing/noise.ts';
+import type { RateWeights, Traces } from '../smoothing/rate-fit.ts';
+import type { Span } from '../smoothing/span.ts';
+import { levelAt, thinnings, torqueAt, weightsAt, type SweepDrive } from './torque-fit.ts';
 
 /** The spans that *auto* chooses from, rpm. */
-export const candidateSpans = [60, 80, 105, 140, 180, 240, 320, 420, 550] as const;
-
-/** Places in the sweep at which the spans are compared. */
-const places = 48;
+export const candidateSpans = [60, 80, 105, 140, 180, 240, 320, 420, 550, 720, 950, 1250, 1650, 2150] as const;
+/** The span may change at this many knots along the range. */
+const knots = 13;
+/** Places between two knots at which the spans are compared. */
+const placesPerKnot = 8;
 /** A span is compared with this many next narrower ones: the noise of far narrower ones would drown its own loss. */
-const compared = 3;
-/** Share of the range left out at each end. */
-const endShare = 0.04;
+const compared = 2;
 /** How many standard errors a difference must exceed its expectation by before it counts as lost detail. */
-const caution = 2.5;
+const caution = 1;
+/** Lost detail counts so many times noise: an owner misses a dip that is there sooner than one that is not. */
+const detailWeight = 2;
+/** What a step to the next span costs between neighbouring knots, in units of log risk. */
+const stepCost = 0.1;
 
 /**
- * The span that leaves the least estimated error over the sweeps given,
- * taken together: for every span, the noise it lets through (from the noise
- * as correlated as it is) plus the detail it loses (what it differs by from
- * the next narrower spans beyond what noise explains).
- * Source: Goldenshluger and Lepski, Annals of Statistics 39 (2011) 1608.
+ * The spans that leave the least estimated error over the sweeps given, taken
+ * together: for every span and stretch of the range, the noise it lets
+ * through (from the noise as correlated as it is) plus the detail it loses
+ * (what it differs by from the next narrower spans beyond what noise
+ * explains). Neighbouring stretches change spans only where it pays.
+ * Source: Goldenshluger and Lepski, Annals of Statistics 39 (2011) 1608,
+ * applied stretch by stretch; the path along the range by dynamic programming.
  *
  * @param runs at least one sweep of the same car; all share the span
- * @returns rpm, one of `candidateSpans`
  */
-export function autoSpan(runs: readonly SweepDrive[]): number {
-  const fromRpm = Math.max(...runs.map((run) => run.startRpm));
-  const toRpm = Math.min(...runs.map((run) => run.endRpm));
+export function autoSpan(runs: readonly SweepDrive[]): Span {
+  const fromRpm = Math.ceil(Math.max(...runs.map((run) => run.startRpm)));
+  const toRpm = Math.floor(Math.min(...runs.map((run) => run.endRpm)));
   const spans = candidateSpans.filter((span) => span <= (toRpm - fromRpm) / 3);
   if (spans.length < 2) return candidateSpans[0];
-  const count = spans.length;
-  const noise = new Float64Array(count);
-  const difference = new Float64Array(count * count);
-  const expected = new Float64Array(count * count);
-  const models = runs.map(noiseModel);
-  for (let place = 0; place < places; place++) {
-    // The ends, where windows are cut, have an error of their own that no span cures.
-    const rpm = fromRpm + (endShare + (1 - 2 * endShare) * ((place + 0.5) / places)) * (toRpm - fromRpm);
-    const mean = new Float64Array(count);
-    const covariance = new Float64Array(count * count);
-    runs.forEach((run, index) => {
-      const fits = spans.map((span) => weightsAt(run, rpm, span));
-      fits.forEach((fit, k) => (mean[k]! += fit ? torqueFrom(run, fit).torqueNm / runs.length : NaN));
-      addCovariances(run, models[index]!, fits, covariance, 1 / runs.length ** 2);
+  const noise = noiseAtKnots(runs, fromRpm, toRpm, spans);
+  const squares = squaredDifferences(runs, fromRpm, toRpm, spans);
+  const widthRpm = (toRpm - fromRpm) / (knots - 1);
+  const risk = squares.map((atKnot, knot) => {
+    const { variance, ofDifference } = noise[knot]!;
+    return spans.map((_, k) => {
+      let lost = 0;
+      for (let j = Math.max(0, k - compared); j < k; j++) {
+        const independent = Math.max(1, (knot === 0 || knot === knots - 1 ? 1 : 2) * (widthRpm / spans[j]!));
+        const allowed = ofDifference[k]![j]! * (1 + caution * Math.sqrt(2 / independent));
+        lost = Math.max(lost, atKnot[k]![j]! - allowed);
+      }
+      return detailWeight * lost + variance[k]!;
     });
-    for (let k = 0; k < count; k++) {
-      noise[k]! += covariance[k * count + k]!;
-      for (let j = 0; j < k; j++) {
-        difference[k * count + j]! += (mean[k]! - mean[j]!) ** 2;
-        expected[k * count + j]! +=
-          covariance[k * count + k]! + covariance[j * count + j]! - 2 * covariance[k * count + j]!;
+  });
+  const chosen = cheapestPath(risk).map((k) => spans[k]!);
+  return chosen.every((span) => span === chosen[0]) ? chosen[0]! : { fromRpm, toRpm, spansRpm: chosen };
+}
+
+interface NoiseAtKnot {
+  /** Of the torque that each span gives, (N·m)². */
+  variance: number[];
+  /** Of the difference of spans k and j. */
+  ofDifference: number[][];
+}
+
+/** What the instruments' noise does to the mean of the runs' torques at each knot, for each span. */
+function noiseAtKnots(
+  runs: readonly SweepDrive[],
+  fromRpm: number,
+  toRpm: number,
+  spans: readonly number[],
+): NoiseAtKnot[] {
+  const models = runs.map(({ traces }) => noiseModel(traces[0]!));
+  return Array.from({ length: knots }, (_, knot) => {
+    const rpm = fromRpm + (knot / (knots - 1)) * (toRpm - fromRpm);
+    const variance = spans.map(() => 0);
+    const ofDifference = spans.map(() => spans.map(() => 0));
+    runs.forEach((run, index) => {
+      const share = 1 / runs.length ** 2;
+      spans.forEach((span, k) => {
+        // Spans are compared on the traces that serve the wider one.
+        const level = levelAt(run, rpm, span);
+        const autocovariance = models[index]![level]!;
+        const wide = weightsAt(run, rpm, span, level);
+        if (!wide) return;
+        variance[k]! += share * varianceOf(autocovariance, wide);
+        for (let j = Math.max(0, k - compared); j < k; j++) {
+          const narrow = weightsAt(run, rpm, spans[j]!, level);
+          if (narrow) ofDifference[k]![j]! += share * varianceOf(autocovariance, difference(wide, narrow));
+        }
+      });
+    });
+    return { variance, ofDifference };
+  });
+}
+
+/** The noise's autocovariance on the traces of each thinning. */
+function noiseModel({ time, amount }: Traces): Float64Array[] {
+  const models = [noiseAutocovariance(time, amount)];
+  while (models.length < thinnings) models.push(halvedAutocovariance(models.at(-1)!));
+  return models;
+}
+
+function varianceOf(autocovariance: Float64Array, { weights }: RateWeights): number {
+  const correlated = correlate(autocovariance, weights);
+  let sum = 0;
+  for (let index = 0; index < weights.length; index++) sum += weights[index]! * correlated[index]!;
+  return Math.max(0, sum);
+}
+
+function difference(wide: RateWeights, narrow: RateWeights): RateWeights {
+  const first = Math.min(wide.first, narrow.first);
+  const end = Math.max(wide.first + wide.weights.length, narrow.first + narrow.weights.length);
+  const weights = new Float64Array(end - first);
+  wide.weights.forEach((weight, index) => (weights[wide.first - first + index]! += weight));
+  narrow.weights.forEach((weight, index) => (weights[narrow.first - first + index]! -= weight));
+  return { first, weights };
+}
+
+/** Squared differences of the mean torques of spans k and j around each knot, places near it counting most. */
+function squaredDifferences(
+  runs: readonly SweepDrive[],
+  fromRpm: number,
+  toRpm: number,
+  spans: readonly number[],
+): number[][][] {
+  const places = (knots - 1) * placesPerKnot + 1;
+  const sums = Array.from({ length: knots }, () => spans.map(() => spans.map(() => 0)));
+  const weights = new Float64Array(knots);
+  const torque = new Float64Array(spans.length);
+  for (let place = 0; place < places; place++) {
+    const rpm = fromRpm + (place / (places - 1)) * (toRpm - fromRpm);
+    torque.fill(0);
+    for (const run of runs) spans.forEach((span, k) => (torque[k]! += torqueAt(run, rpm, span) / runs.length));
+    const left = Math.min(knots - 2, Math.floor(place / placesPerKnot));
+    const share = place / placesPerKnot - left;
+    for (const [knot, weight] of [
+      [left, 1 - share],
+      [left + 1, share],
+    ] as const) {
+      weights[knot]! += weight;
+      for (let k = 1; k < spans.length; k++) {
+        for (let j = Math.max(0, k - compared); j < k; j++)
+          sums[knot]![k]![j]! += weight * (torque[k]! - torque[j]!) ** 2;
       }
     }
   }
-  const risk = spans.map((_, k) => {
-    let lost = 0;
-    for (let j = Math.max(0, k - compared); j < k; j++) {
-      const independent = Math.max(1, (toRpm - fromRpm) / spans[j]!);
-      const allowed = expected[k * count + j]! * (1 + caution * Math.sqrt(2 / independent));
-      lost = Math.max(lost, difference[k * count + j]! - allowed);
-    }
-    return lost + noise[k]!;
-  });
-  return spans[risk.indexOf(Math.min(...risk))]!;
+  return sums.map((atKnot, knot) => atKnot.map((row) => row.map((sum) => sum / weights[knot]!)));
 }
 
-interface NoiseModel {
-  speed: Float64Array;
-  absorber: Float64Array | undefined;
-}
-
-function noiseModel(run: SweepDrive): NoiseModel {
-  const { drive, first, last } = run;
-  const time = drive.time.subarray(first, last + 1);
-  return {
-    speed: noiseAutocovariance(time, drive.speed.subarray(first, last + 1)),
-    absorber: drive.absorber && noiseAutocovariance(time, drive.absorber.subarray(first, last + 1)),
-  };
-}
-
-/** Adds share × the covariances between the torques of all fits, from the noise of speed and of the load cell. */
-function addCovariances(
-  run: SweepDrive,
-  model: NoiseModel,
-  fits: readonly (LocalWeights | undefined)[],
-  covariance: Float64Array,
-  share: number,
-): void {
-  const { dyno } = run;
-  const lag = dyno.loadCellLagS ?? 0;
-  const lossSlope = (lossTorque(dyno.parasitic, 101) - lossTorque(dyno.parasitic, 99)) / 2;
-  const sources = fits.map((fit) => {
-    if (!fit) return undefined;
-    const speed = fit.slope.map((weight, index) => dyno.inertiaKgM2 * weight + lossSlope * fit.value[index]!);
-    const absorber = model.absorber && fit.value.map((weight, index) => weight + lag * fit.slope[index]!);
-    return { first: fit.first, speed, absorber };
-  });
-  sources.forEach((wide, k) => {
-    if (!wide) return;
-    const speed = correlate(model.speed, wide.speed);
-    const absorber = wide.absorber && correlate(model.absorber!, wide.absorber);
-    for (let j = 0; j <= k; j++) {
-      const narrow = sources[j];
-      if (!narrow) continue;
-      let sum = overlap(speed, wide.first, narrow.speed, narrow.first);
-      if (absorber) sum += overlap(absorber, wide.first, narrow.absorber!, narrow.first);
-      covariance[k * fits.length + j]! += share * sum;
-    }
-  });
-}
-
-function overlap(a: Float64Array, firstA: number, b: Float64Array, firstB: number): number {
-  const from = Math.max(firstA, firstB);
-  const to = Math.min(firstA + a.length, firstB + b.length);
-  let sum = 0;
-  for (let at = from; at < to; at++) sum += a[at - firstA]! * b[at - firstB]!;
-  return sum;
+/** The choice at each knot that makes the sum of log risks and of steps between neighbours least. */
+function cheapestPath(risk: readonly (readonly number[])[]): number[] {
+  // A span that no fit can be made with is no choice.
+  const cost = risk.map((row) => row.map((value) => (Number.isNaN(value) ? 1e6 : Math.log(Math.max(value, 1e-12)))));
+  const from: number[][] = [];
+  let sums = cost[0]!;
+  for (let knot = 1; knot < cost.length; knot++) {
+    const origins = cost[knot]!.map((_, k) => {
+      let best = 0;
+      for (let j = 1; j < sums.length; j++) {
+        if (sums[j]! + stepCost * Math.abs(k - j) < sums[best]! + stepCost * Math.abs(k - best)) best = j;
+      }
+      return best;
+    });
+    const earlier = sums;
+    sums = cost[knot]!.map((own, k) => own + earlier[origins[k]!]! + stepCost * Math.abs(k - origins[k]!));
+    from.push(origins);
+  }
+  const path = [sums.indexOf(Math.min(...sums))];
+  for (let knot = from.length - 1; knot >= 0; knot--) path.unshift(from[knot]![path[0]!]!);
+  return path;
 }

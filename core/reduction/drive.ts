@@ -5,6 +5,8 @@ import { Refusal } from '../refusal.ts';
 import { rpmPerRadS } from '../units/units.ts';
 import { slopes } from '../smoothing/moving-fit.ts';
 import type { DynoProfile } from './dyno-profile.ts';
+import { hubPair, type HubSide } from './hub-pair.ts';
+import { impulse } from './impulse.ts';
 
 /**
  * What the reduction works on: the drum's motion on one time base, all arrays
@@ -12,73 +14,118 @@ import type { DynoProfile } from './dyno-profile.ts';
  */
 export interface Drive {
   time: Float64Array;
-  /** Drum or hub speed, rad/s. */
+  /** Drum or hub speed, rad/s; the mean of the hubs where both are recorded. */
   speed: Float64Array;
-  /** Absorber torque, N·m, when the machine has one. */
-  absorber: Float64Array | undefined;
+  /** Angular impulse that entered the drum, N·m·s: its slope is the torque delivered, referred to `speed`. */
+  impulse: Float64Array;
   /** Engine speed ÷ drum speed at each time. */
   ratio: Float64Array;
   /** Where the engine speed comes from. */
   engineSpeedFrom: 'pickup' | 'ratio';
+  /** What the pickup read, rpm, unsmoothed. */
+  pickup: Float64Array | undefined;
+  /** Percent. */
   throttle: Float64Array | undefined;
+  /** Both hubs by themselves, left and right, where both are recorded. */
+  sides: readonly [HubSide, HubSide] | undefined;
 }
 
 /** Samples a second that the fits are made from; faster recordings are averaged down to it. */
 export const workingRateHz = 200;
-
 /** The slip of tyres and the rounding of a pickup are averaged over this time, s. */
 const ratioSpanS = 0.8;
 
 /**
  * Picks the channels that the reduction needs out of a recording.
  *
- * @param engineToDrumRatio engine speed ÷ drum speed, used where there is no pickup
- * @throws Refusal when there is no speed to work with
+ * @param engineToDrumRatio engine speed ÷ drum speed, used where there is no pickup, or no speed of the drum
+ * @throws Refusal when there is no speed to work with, or a load without its torque
  */
 export function driveOf(recording: Recording, dyno: DynoProfile, engineToDrumRatio?: number): Drive {
-  const drum = drumSpeed(recording, dyno);
   const pickup = valuesOf(recording, 'engineSpeed');
   if (!pickup && engineToDrumRatio === undefined) {
     throw new Refusal(
       'The recording has no engineSpeed channel: give the ratio of engine speed to drum speed, or record a pickup.',
     );
   }
+  const motions = motionsOf(recording, dyno, pickup, engineToDrumRatio);
+  const throttle = valuesOf(recording, 'throttle');
+  const taken = [...motions.flat(), pickup, throttle];
+  const present = taken.filter((series) => series !== undefined);
+  const averaged = blockAverage(recording.time, present, workingRateHz);
+  let next = 0;
+  const rest = taken.map((series) => (series ? averaged.series[next++] : undefined));
+  const { time } = averaged;
+  const [first, second] = motions.map((_, side) => ({ speed: rest[2 * side]!, absorber: rest[2 * side + 1] }));
+  const pair = second && hubPair(time, first!, second, dyno);
+  const speed = pair?.speed ?? first!.speed;
+  const pickupTaken = rest[taken.length - 2];
+  return {
+    time,
+    speed,
+    impulse: pair?.impulse ?? impulse(time, speed, first!.absorber, dyno),
+    ratio: pickupTaken
+      ? smoothRatio(time, speed, pickupTaken)
+      : new Float64Array(speed.length).fill(engineToDrumRatio!),
+    engineSpeedFrom: pickupTaken ? 'pickup' : 'ratio',
+    pickup: pickupTaken,
+    throttle: rest[taken.length - 1],
+    sides: pair?.sides,
+  };
+}
+
+type Motion = [speed: Float64Array, absorber: Float64Array | undefined];
+
+/** Speed and absorber torque of the drum, or of both hubs. */
+function motionsOf(
+  recording: Recording,
+  dyno: DynoProfile,
+  pickup: Float64Array | undefined,
+  ratio: number | undefined,
+): Motion[] {
+  const left = valuesOf(recording, 'hubSpeedLeft');
+  const right = valuesOf(recording, 'hubSpeedRight');
+  if (dyno.kind === 'hub' && (left || right)) {
+    const torques = [valuesOf(recording, 'absorberTorqueLeft'), valuesOf(recording, 'absorberTorqueRight')];
+    if (!left || !right || !torques[0] || !torques[1]) {
+      throw new Refusal(
+        'A hub recording of both sides needs hubSpeedLeft, hubSpeedRight, absorberTorqueLeft and absorberTorqueRight; not all are there.',
+      );
+    }
+    return [
+      [left, torques[0]],
+      [right, torques[1]],
+    ];
+  }
   const absorber = dyno.kind === 'inertia-roller' ? undefined : valuesOf(recording, 'absorberTorque');
   if (dyno.kind !== 'inertia-roller' && !absorber) {
     throw new Refusal(`A ${dyno.kind} recording needs an absorberTorque channel, and this one has none.`);
   }
-  const throttle = valuesOf(recording, 'throttle');
-  const taken = [drum, ...[pickup, absorber, throttle].filter((series) => series !== undefined)];
-  const averaged = blockAverage(recording.time, taken, workingRateHz);
-  const rest = averaged.series.slice(1);
-  const speed = averaged.series[0]!;
-  const pickupTaken = pickup && rest.shift();
-  return {
-    time: averaged.time,
-    speed,
-    ratio: pickupTaken
-      ? smoothRatio(averaged.time, speed, pickupTaken)
-      : new Float64Array(speed.length).fill(engineToDrumRatio!),
-    engineSpeedFrom: pickupTaken ? 'pickup' : 'ratio',
-    absorber: absorber && rest.shift(),
-    throttle: throttle && rest.shift(),
-  };
+  return [[drumSpeed(recording, dyno, pickup, ratio), absorber]];
 }
 
-function drumSpeed(recording: Recording, dyno: DynoProfile): Float64Array {
+function drumSpeed(
+  recording: Recording,
+  dyno: DynoProfile,
+  pickup: Float64Array | undefined,
+  ratio: number | undefined,
+): Float64Array {
   const turning = valuesOf(recording, 'rollerSpeed') ?? valuesOf(recording, 'hubSpeed');
   if (turning) return turning;
   const surface = valuesOf(recording, 'surfaceSpeed');
-  if (!surface)
-    throw new Refusal(
-      'The recording has no rollerSpeed, hubSpeed or surfaceSpeed channel: no power can be made from it.',
-    );
-  if (!dyno.radiusM) throw new Refusal('A surfaceSpeed channel needs the drum radius (radiusM) in the dyno profile.');
-  return surface.map((metresPerSecond) => metresPerSecond / dyno.radiusM!);
+  if (surface) {
+    if (!dyno.radiusM) throw new Refusal('A surfaceSpeed channel needs the drum radius (radiusM) in the dyno profile.');
+    return surface.map((metresPerSecond) => metresPerSecond / dyno.radiusM!);
+  }
+  // Without a speed of the drum, the engine's and a known ratio give it; creep then counts as speed of the drum.
+  if (pickup && ratio) return pickup.map((rpm) => rpm / rpmPerRadS / ratio);
+  throw new Refusal(
+    'The recording has no rollerSpeed, hubSpeed or surfaceSpeed channel: no power can be made from it. With the ratio given, an engineSpeed channel would do.',
+  );
 }
 
 /** Pickup ÷ drum speed, smoothed: it varies slowly (creep), while a pickup rounds to several rpm. */
-function smoothRatio(time: Float64Array, speed: Float64Array, pickup: Float64Array): Float64Array {
+export function smoothRatio(time: Float64Array, speed: Float64Array, pickup: Float64Array): Float64Array {
   const raw = speed.map((radS, index) => (radS > 1 ? pickup[index]! / rpmPerRadS / radS : NaN));
   return slopes(time, raw, ratioSpanS).value;
 }

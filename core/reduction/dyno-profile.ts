@@ -10,8 +10,10 @@ export type DynoKind = 'inertia-roller' | 'loaded-roller' | 'hub';
 /** What a figure needs to know about the machine. Copied into every run, so that later changes alter nothing old. */
 export interface DynoProfile {
   kind: DynoKind;
-  /** Drum-side inertia, kg·m². */
+  /** Drum-side inertia, kg·m²; of each hub where both are recorded. */
   inertiaKgM2: number;
+  /** The right hub's inertia, kg·m², where it differs from the left one's. */
+  rightInertiaKgM2?: number | undefined;
   /** Drum radius, m; rollers only. */
   radiusM?: number | undefined;
   parasitic: LossCurve;

@@ -12,7 +12,8 @@ import { autoSpan } from './auto-span.ts';
 import { driveOf } from './drive.ts';
 import type { DynoProfile } from './dyno-profile.ts';
 import { findSweep } from './sweep.ts';
-import { sweepDrive, torqueAt, type SweepDrive } from './torque-fit.ts';
+import { drumSpeedAt, sidePowerAt, sweepDrive, torqueAt, type SweepDrive } from './torque-fit.ts';
+import { spanAt, type Span } from '../smoothing/span.ts';
 
 /** The settings that a curve follows; never baked into what is stored. */
 export interface ViewSettings {
@@ -20,7 +21,7 @@ export interface ViewSettings {
   /** 0 to 1: share of the correction that is applied. */
   share: number;
   /** Span of engine speed that a point of the curve is fitted over, rpm; 0 for none. */
-  spanRpm: number;
+  spanRpm: Span;
   /** Step of the engine-speed grid, rpm. */
   gridRpm: number;
 }
@@ -36,7 +37,9 @@ export interface Curve {
   /** Corrected, engine-referred: power ÷ engine angular speed. */
   torqueNm: Float64Array;
   correction: Correction;
-  spanRpm: number;
+  /** Hubs of which both are recorded: each by itself, corrected. Their sum is `powerKw`. */
+  sidesKw: readonly [Float64Array, Float64Array] | undefined;
+  spanRpm: Span;
   engineSpeedFrom: 'pickup' | 'ratio';
   sweep: { startS: number; endS: number; startRpm: number; endRpm: number };
   peakPower: Peak;
@@ -70,6 +73,8 @@ export function curveOf(run: SweepDrive, air: Air | undefined, settings: ViewSet
   const powerKw = uncorrectedPowerKw.map((value) => value * correction.factor);
   const torqueNm = powerKw.map((value, index) => engineTorqueNm(value, engineSpeedRpm[index]!));
   const peakPower = peakOf(engineSpeedRpm, powerKw);
+  const side = (which: 0 | 1) =>
+    engineSpeedRpm.map((rpm) => correction.factor * sidePowerAt(run, which, rpm, spanAt(settings.spanRpm, rpm)));
   const found = [
     airMissing(air, settings.standard),
     airOutsideStandard(correction),
@@ -82,6 +87,7 @@ export function curveOf(run: SweepDrive, air: Air | undefined, settings: ViewSet
     uncorrectedPowerKw,
     torqueNm,
     correction,
+    sidesKw: run.sides && [side(0), side(1)],
     spanRpm: settings.spanRpm,
     engineSpeedFrom: run.drive.engineSpeedFrom,
     sweep: { startS: run.sweep.startS, endS: run.sweep.endS, startRpm: run.startRpm, endRpm: run.endRpm },
@@ -96,15 +102,15 @@ function uncorrectedPower(run: SweepDrive, settings: ViewSettings) {
   const rpm: number[] = [];
   const powerKw: number[] = [];
   for (const at of grid) {
-    const drum = torqueAt(run, at, settings.spanRpm);
-    if (!drum) continue;
+    const torqueNm = torqueAt(run, at, spanAt(settings.spanRpm, at));
+    if (Number.isNaN(torqueNm)) continue;
     rpm.push(at);
-    powerKw.push((drum.torqueNm * drum.speedRadS) / 1000);
+    powerKw.push((torqueNm * drumSpeedAt(run, at)) / 1000);
   }
   return { engineSpeedRpm: Float64Array.from(rpm), powerKw: Float64Array.from(powerKw) };
 }
 
 /** The span that *auto* stands for, jointly for the sweeps given, rpm. */
-export function resolvedSpan(smoothing: number | 'auto', runs: readonly SweepDrive[]): number {
+export function resolvedSpan(smoothing: Span | 'auto', runs: readonly SweepDrive[]): Span {
   return smoothing === 'auto' ? autoSpan(runs) : smoothing;
 }

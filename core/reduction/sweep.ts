@@ -1,8 +1,9 @@
 import { Refusal } from '../refusal.ts';
 import { blockAverage } from '../recording/block-average.ts';
 import { firstNotBelow } from '../recording/search.ts';
-import { slopes } from '../smoothing/moving-fit.ts';
+import { atLeastSamples, slopes } from '../smoothing/moving-fit.ts';
 import type { Drive } from './drive.ts';
+import { edgesIn } from './edges.ts';
 import { kinkTime } from './kink.ts';
 import { shuffleEndS } from './shuffle.ts';
 
@@ -14,17 +15,24 @@ export interface SweepSpan {
   liftSeen: boolean;
 }
 
-/** Acceleration is looked at over this time, s. */
-const accelerationSpanS = 0.3;
-/** Share of the run's usual acceleration that counts as pulling. */
+/** Acceleration is looked at over this time, s: an absorber makes the drum wander. */
+const accelerationSpanS = 0.7;
+/** Torque is looked at over this time, s. */
+const torqueSpanS = 0.3;
+/** Share of the run's usual acceleration, and of its usual torque, that counts as pulling. */
 const pullingShare = 0.2;
-/** Shorter breaks in the pull (a gear rattle, one cut) do not end it, s. */
-const bridgedBreakS = 0.25;
+const pullingTorqueShare = 0.3;
+/** Shorter breaks in the pull (a rattle, a fuel cut) do not end it, s, if speed falls by no more than this share … */
+const bridgedBreakS = 0.9;
+const bridgedFall = 0.04;
+/** … and the ratio of engine to drum stays the same within this share: a change of gear does end it. */
+const sameRatioShare = 0.04;
 /** A pull must last this long, s, and raise the drum's speed by this share of its top. */
 const leastDurationS = 1;
 const leastRise = 0.12;
-/** Kept clear of the lift itself, s. */
+/** Kept clear of the lift itself: s, and samples where these are far apart. */
 const liftMarginS = 0.06;
+const liftMarginSamples = 1.5;
 /** Share of full throttle that counts as open. */
 const openThrottleShare = 0.9;
 
@@ -35,12 +43,15 @@ const openThrottleShare = 0.9;
  * @throws Refusal when there is no pull in the recording
  */
 export function findSweep(drive: Drive): SweepSpan {
-  const coarse = blockAverage(drive.time, drive.throttle ? [drive.speed, drive.throttle] : [drive.speed], 50);
-  const { time } = coarse;
-  const acceleration = slopes(time, coarse.series[0]!, accelerationSpanS).slope;
-  const usual = usualAcceleration(acceleration);
-  const pulls = pullsIn(time, acceleration, coarse.series[1], pullingShare * usual);
-  const speed = coarse.series[0]!;
+  const traces = [drive.speed, drive.impulse, drive.ratio, ...(drive.throttle ? [drive.throttle] : [])];
+  const { time, series } = blockAverage(drive.time, traces, 50);
+  const [speed, impulse, ratio, throttle] = series as [Float64Array, Float64Array, Float64Array, Float64Array?];
+  const acceleration = slopes(time, speed, accelerationSpanS).slope;
+  const torque = slopes(time, impulse, torqueSpanS).slope;
+  const leastAcceleration = pullingShare * usualWhilePulling(acceleration, acceleration);
+  const leastTorque = pullingTorqueShare * usualWhilePulling(acceleration, torque);
+  const pulling = time.map((_, at) => Number(acceleration[at]! > leastAcceleration && torque[at]! > leastTorque));
+  const pulls = pullsIn(time, pulling, speed, ratio, throttle);
   const rise = ([first, last]: readonly [number, number]) => speed[last]! - speed[first]!;
   const best = pulls.reduce<readonly [number, number] | undefined>(
     (chosen, pull) => (chosen && rise(chosen) >= rise(pull) ? chosen : pull),
@@ -55,29 +66,35 @@ export function findSweep(drive: Drive): SweepSpan {
   return refined(drive, time[best[0]]!, time[best[1]]!);
 }
 
-/** The acceleration typical of pulling: the median of what exceeds a quarter of the highest. */
-function usualAcceleration(acceleration: Float64Array): number {
+/** A trace's median over the times of strong acceleration: over a quarter of the highest. */
+function usualWhilePulling(acceleration: Float64Array, trace: Float64Array): number {
   const rising = acceleration.filter((value) => value > 0).sort();
   if (rising.length === 0) return Infinity;
   const high = rising[Math.floor(0.98 * (rising.length - 1))]!;
-  const pulling = rising.filter((value) => value > 0.25 * high);
+  const pulling = trace.filter((_, index) => acceleration[index]! > 0.25 * high).sort();
   return pulling[Math.floor(pulling.length / 2)]!;
 }
 
 /** Index pairs of the stretches in which the drum is pulled, short breaks bridged. */
 function pullsIn(
   time: Float64Array,
-  acceleration: Float64Array,
+  pulling: Float64Array,
+  speed: Float64Array,
+  ratio: Float64Array,
   throttle: Float64Array | undefined,
-  threshold: number,
 ): [number, number][] {
   const fullThrottle = throttle ? throttle.reduce((most, value) => (value > most ? value : most), 0) : 0;
   const pulls: [number, number][] = [];
   for (let index = 0; index < time.length; index++) {
     const open = !throttle || fullThrottle < 20 || throttle[index]! >= openThrottleShare * fullThrottle;
-    if (!(acceleration[index]! > threshold) || !open) continue;
+    if (pulling[index] === 0 || !open) continue;
     const last = pulls.at(-1);
-    if (last && time[index]! - time[last[1]]! <= bridgedBreakS) last[1] = index;
+    const goesOn =
+      last &&
+      time[index]! - time[last[1]]! <= bridgedBreakS &&
+      speed[index]! >= (1 - bridgedFall) * speed[last[1]]! &&
+      !(Math.abs(ratio[index]! / ratio[last[1]]! - 1) > sameRatioShare);
+    if (goesOn) last[1] = index;
     else pulls.push([index, index]);
   }
   return pulls;
@@ -85,12 +102,31 @@ function pullsIn(
 
 /** Sharpens the coarse ends to the kinks in the speed trace and leaves the tip-in out. */
 function refined(drive: Drive, coarseStartS: number, coarseEndS: number): SweepSpan {
-  const { time, speed } = drive;
+  // The impulse bends where torque changes, whatever the absorber does meanwhile.
+  const { time, impulse } = drive;
   const lastS = time[time.length - 1]!;
-  const opened = kinkTime(time, speed, coarseStartS, 'rising') ?? coarseStartS;
-  const lifted = coarseEndS > lastS - 0.1 ? undefined : kinkTime(time, speed, coarseEndS, 'falling');
-  const endS = lifted === undefined ? Math.min(coarseEndS, lastS) : lifted - liftMarginS;
-  const startS = Math.min(shuffleEndS(time, speed, opened, endS), endS - leastDurationS / 2);
+  const opened = kinkTime(time, impulse, coarseStartS, 'rising') ?? coarseStartS;
+  const lifted = coarseEndS > lastS - 0.1 ? undefined : kinkTime(time, impulse, coarseEndS, 'falling');
+  const endS =
+    lifted === undefined ? Math.min(coarseEndS, lastS) : lifted - atLeastSamples(time, liftMarginS, liftMarginSamples);
+  const fullyOpenS = afterFeathering(time, impulse, opened, endS);
+  const startS = Math.min(shuffleEndS(time, impulse, fullyOpenS, endS), endS - leastDurationS / 2);
   const first = firstNotBelow(time, startS);
   return { startS: time[first]!, endS: Math.min(endS, lastS), liftSeen: lifted !== undefined };
+}
+
+/** The driver may open the throttle halfway first, within so long and no later than the pull's first part, s and share. */
+const featheredS = 3;
+const featheredShare = 0.4;
+/** The opening itself takes this long, s. */
+const openingS = 0.25;
+
+/** When the throttle was opened fully: a second jump of torque soon after the first, with no cut between, or the opening itself. */
+function afterFeathering(time: Float64Array, impulse: Float64Array, openedS: number, endS: number): number {
+  const first = firstNotBelow(time, openedS + openingS);
+  const edges = edgesIn(time, impulse, first, firstNotBelow(time, endS) - 1);
+  const next = edges[0];
+  if (!next || next.jumpNm < 0) return openedS;
+  const atS = time[next.at]!;
+  return atS - openedS <= Math.min(featheredS, featheredShare * (endS - openedS)) ? atS : openedS;
 }

@@ -1,13 +1,13 @@
 import { firstNotBelow, interpolate } from '../recording/search.ts';
-import { dot, localFit, localWeights, type LocalFit, type LocalWeights } from '../smoothing/local-polynomial.ts';
-import { slopes } from '../smoothing/moving-fit.ts';
+import { atLeastSamples, slopes } from '../smoothing/moving-fit.ts';
+import { rateFit, rateWeights, type RateWeights } from '../smoothing/rate-fit.ts';
+import { thinned, type Thinned } from '../smoothing/thinned.ts';
 import { rpmPerRadS } from '../units/units.ts';
-import type { Drive } from './drive.ts';
-import { lossTorque, type DynoProfile } from './dyno-profile.ts';
+import { smoothRatio, type Drive } from './drive.ts';
+import type { DynoProfile } from './dyno-profile.ts';
+import type { HubSide } from './hub-pair.ts';
+import { edgesIn, type Edge } from './edges.ts';
 import type { SweepSpan } from './sweep.ts';
-
-/** Degree of the local fit to drum speed. */
-export const fitDegree = 3;
 
 /** A sweep made ready for fitting: engine speed as a rising function of time within it. */
 export interface SweepDrive {
@@ -17,105 +17,170 @@ export interface SweepDrive {
   /** First and last sample inside the sweep. */
   first: number;
   last: number;
-  /** Times and engine speeds (rpm), both rising. */
+  /** Indices of samples at which torque jumps (a fuel cut, a limiter): each begins a stretch; `first` is the first of them, `last + 1` the last. */
+  stretches: Int32Array;
+  /** The jumps themselves, in order. */
+  edges: readonly Edge[];
+  /** Times, engine speeds (rpm) and drum speeds (rad/s); the first two rising. */
   mapTime: Float64Array;
   mapRpm: Float64Array;
+  mapSpeed: Float64Array;
+  /** Samples inside the sweep (index 0 is `first`), and averaged in blocks: impulse and engine speed. */
+  traces: Thinned;
+  /** Both hubs by themselves, left and right, where both are recorded. */
+  sides: readonly [SideTraces, SideTraces] | undefined;
   startRpm: number;
   endRpm: number;
 }
 
+/** One hub's impulse over engine speed, and its speed (rad/s) at the times of the map. */
+interface SideTraces {
+  traces: Thinned;
+  mapSpeed: Float64Array;
+}
+
+/** Degree of torque as a polynomial of engine speed inside a window. */
+const fitDegree = 2;
+/** Share of what a window loses at an end of the sweep that it regains on the other side. */
+const regainedShare = 0.5;
+/** Windows are thinned while they keep this many samples. */
+const leastThinned = 48;
+export const thinnings = 6;
+
 /** Span of the fit that says which engine speed belongs to which time, s. */
 const mapSpanS = 0.12;
+/** Span over which a hub's own speed is taken, s. */
+const sideSpanS = 0.4;
 
 /** Cuts the sweep out of a drive and makes its map from time to engine speed. */
 export function sweepDrive(drive: Drive, dyno: DynoProfile, sweep: SweepSpan): SweepDrive {
   const first = firstNotBelow(drive.time, sweep.startS);
   const last = Math.min(firstNotBelow(drive.time, sweep.endS + 1e-9), drive.time.length) - 1;
   const time = drive.time.subarray(first, last + 1);
-  const smooth = slopes(time, drive.speed.subarray(first, last + 1), mapSpanS).value;
-  const mapTime: number[] = [];
-  const mapRpm: number[] = [];
+  const smooth = slopes(time, drive.speed.subarray(first, last + 1), atLeastSamples(time, mapSpanS, 5)).value;
+  const kept: number[] = [];
+  let highest = -Infinity;
+  // Creep ends with the lift: inside the sweep the ratio is smoothed from what is inside it.
+  const ratio = drive.pickup
+    ? smoothRatio(time, drive.speed.subarray(first, last + 1), drive.pickup.subarray(first, last + 1))
+    : drive.ratio.subarray(first, last + 1);
+  const rpm = smooth.map((speed, index) => speed * ratio[index]! * rpmPerRadS);
   for (let index = 0; index < time.length; index++) {
-    const rpm = smooth[index]! * drive.ratio[first + index]! * rpmPerRadS;
-    if (Number.isFinite(rpm) && (mapRpm.length === 0 || rpm > mapRpm.at(-1)!)) {
-      mapTime.push(time[index]!);
-      mapRpm.push(rpm);
-    }
+    if (!(rpm[index]! > highest)) continue;
+    highest = rpm[index]!;
+    kept.push(index);
   }
+  const sideTraces = (side: HubSide): SideTraces => {
+    const own = slopes(time, side.speed.subarray(first, last + 1), atLeastSamples(time, sideSpanS, 5)).value;
+    return {
+      traces: thinned({ time, amount: side.impulse.subarray(first, last + 1), variable: rpm }, thinnings),
+      mapSpeed: Float64Array.from(kept, (index) => own[index]!),
+    };
+  };
+  const mapRpm = Float64Array.from(kept, (index) => rpm[index]!);
+  const edges = edgesIn(drive.time, drive.impulse, first, last);
   return {
     drive,
     dyno,
     sweep,
     first,
     last,
-    mapTime: Float64Array.from(mapTime),
-    mapRpm: Float64Array.from(mapRpm),
+    stretches: Int32Array.of(first, ...edges.map(({ at }) => at), last + 1),
+    edges,
+    mapTime: Float64Array.from(kept, (index) => time[index]!),
+    mapRpm,
+    mapSpeed: Float64Array.from(kept, (index) => smooth[index]!),
+    traces: thinned({ time, amount: drive.impulse.subarray(first, last + 1), variable: rpm }, thinnings),
+    sides: drive.sides && [sideTraces(drive.sides[0]), sideTraces(drive.sides[1])],
     startRpm: mapRpm[0] ?? NaN,
-    endRpm: mapRpm.at(-1) ?? NaN,
+    endRpm: mapRpm[mapRpm.length - 1] ?? NaN,
   };
 }
 
-/** Which samples make the fit at one engine speed, and of what degree. */
+/** Which samples of the sweep (0 is its first) make the fit at one engine speed, and of what degree. */
 interface Window {
-  atS: number;
   first: number;
   last: number;
-  degree: number;
+  degree: 0 | 1 | 2;
 }
 
 /**
  * The window of the fit at one engine speed over a span of engine speed: cut
- * at the sweep's ends, never laid over them, and widened inside where it would
- * hold too few samples for the fit.
+ * at the sweep's ends and where torque jumps, never laid over them, and
+ * widened inside where it would hold too few samples for the fit.
  */
 function windowAt(run: SweepDrive, rpm: number, spanRpm: number): Window {
-  const { time } = run.drive;
-  const fromRpm = Math.max(run.startRpm, rpm - spanRpm / 2);
-  const toRpm = Math.min(run.endRpm, rpm + spanRpm / 2);
-  let first = Math.max(run.first, firstNotBelow(time, interpolate(run.mapRpm, run.mapTime, fromRpm)));
-  let last = Math.min(run.last, firstNotBelow(time, interpolate(run.mapRpm, run.mapTime, toRpm) + 1e-9) - 1);
-  const wanted = spanRpm > 0 ? fitDegree + 4 : 3;
-  while (last - first + 1 < wanted && (first > run.first || last < run.last)) {
-    if (first > run.first) first--;
-    if (last < run.last) last++;
+  const { time } = run.traces[0]!;
+  const at = firstNotBelow(time, interpolate(run.mapRpm, run.mapTime, rpm));
+  let from = 0;
+  let to = time.length - 1;
+  for (let index = 1; index < run.stretches.length - 1; index++) {
+    const edge = run.stretches[index]! - run.first;
+    if (edge <= at) from = edge;
+    else {
+      to = edge - 1;
+      break;
+    }
   }
-  const cut = fromRpm > rpm - spanRpm / 2 || toRpm < rpm + spanRpm / 2;
-  // A one-sided cubic swings; near the ends a parabola errs less.
-  const degree = spanRpm === 0 ? 1 : cut ? 2 : fitDegree;
-  return { atS: interpolate(run.mapRpm, run.mapTime, rpm), first, last, degree };
+  // What the window loses at an end it regains in part on the other side.
+  const below = Math.max(0, run.startRpm - (rpm - spanRpm / 2));
+  const above = Math.max(0, rpm + spanRpm / 2 - run.endRpm);
+  const fromRpm = Math.max(run.startRpm, rpm - spanRpm / 2 - regainedShare * above);
+  const toRpm = Math.min(run.endRpm, rpm + spanRpm / 2 + regainedShare * below);
+  const wantedFirst = firstNotBelow(time, interpolate(run.mapRpm, run.mapTime, fromRpm));
+  const wantedLast = firstNotBelow(time, interpolate(run.mapRpm, run.mapTime, toRpm) + 1e-9) - 1;
+  let first = Math.max(from, wantedFirst);
+  let last = Math.min(to, wantedLast);
+  const wanted = spanRpm > 0 ? 7 : 3;
+  while (last - first + 1 < wanted && (first > from || last < to)) {
+    if (first > from) first--;
+    if (last < to) last++;
+  }
+  return { first, last, degree: spanRpm === 0 ? 0 : fitDegree };
 }
 
-/** The weights of the fit at one engine speed: what the noise of samples does to it can be worked out from them. */
-export function weightsAt(run: SweepDrive, rpm: number, spanRpm: number): LocalWeights | undefined {
-  const { atS, first, last, degree } = windowAt(run, rpm, spanRpm);
-  return localWeights(run.drive.time, first, last, atS, degree);
+/** The window on the coarsest traces that serve it: whole blocks; the sweep's last block may be short. */
+function blocksOf(run: SweepDrive, { first, last }: Window, level: number): readonly [number, number] {
+  const { length } = run.traces[level]!.time;
+  return [
+    Math.ceil(first / (1 << level)),
+    last === run.traces[0]!.time.length - 1 ? length - 1 : ((last + 1) >> level) - 1,
+  ];
 }
 
-/** Torque and speed at the drum at one engine speed, N·m and rad/s; undefined where no fit can be made. */
-export function torqueAt(run: SweepDrive, rpm: number, spanRpm: number): DrumTorque | undefined {
-  const { atS, first, last, degree } = windowAt(run, rpm, spanRpm);
-  const { time, speed, absorber } = run.drive;
-  const fit = localFit(time, speed, first, last, atS, degree);
-  return fit && drumTorque(run.dyno, fit, absorber && localFit(time, absorber, first, last, atS, degree));
+function levelFor(run: SweepDrive, { first, last }: Window): number {
+  let level = 0;
+  // A jump of torque inside a block would be smeared over it.
+  if (run.stretches.length > 2) return 0;
+  while (level + 1 < thinnings && (last - first + 1) >> (level + 1) >= leastThinned) level++;
+  return level;
 }
 
-/** The same out of weights that have been made already. */
-export function torqueFrom(run: SweepDrive, { first, value, slope }: LocalWeights): DrumTorque {
-  const fitted = (samples: Float64Array) => ({ value: dot(value, samples, first), slope: dot(slope, samples, first) });
-  return drumTorque(run.dyno, fitted(run.drive.speed), run.drive.absorber && fitted(run.drive.absorber));
+/** How coarse the traces are that a fit at an engine speed is made from: blocks of 2 to this power. */
+export function levelAt(run: SweepDrive, rpm: number, spanRpm: number): number {
+  return levelFor(run, windowAt(run, rpm, spanRpm));
 }
 
-export interface DrumTorque {
-  torqueNm: number;
-  speedRadS: number;
+/** The weights of the fit at one engine speed, on the samples of `traces[level]`. */
+export function weightsAt(run: SweepDrive, rpm: number, spanRpm: number, level: number): RateWeights | undefined {
+  const window = windowAt(run, rpm, spanRpm);
+  return rateWeights(run.traces[level]!, ...blocksOf(run, window, level), rpm, window.degree);
 }
 
-/** I·dω/dt + absorber, its lag taken back, + the machine's losses. */
-function drumTorque(dyno: DynoProfile, speed: LocalFit, absorber: LocalFit | undefined): DrumTorque {
-  // A first-order load cell reads late; its input is the reading plus lag times the reading's slope.
-  const absorbed = absorber ? absorber.value + (dyno.loadCellLagS ?? 0) * absorber.slope : 0;
-  return {
-    torqueNm: dyno.inertiaKgM2 * speed.slope + absorbed + lossTorque(dyno.parasitic, speed.value),
-    speedRadS: speed.value,
-  };
+/** Torque at the drum at one engine speed, N·m: the rate at which its impulse grows there; NaN where no fit can be made. */
+export function torqueAt(run: SweepDrive, rpm: number, spanRpm: number, traces = run.traces): number {
+  const window = windowAt(run, rpm, spanRpm);
+  const level = levelFor(run, window);
+  return rateFit(traces[level]!, ...blocksOf(run, window, level), rpm, window.degree);
+}
+
+/** Power of one hub by itself at an engine speed of the sweep, kW; only where both are recorded. */
+export function sidePowerAt(run: SweepDrive, side: 0 | 1, rpm: number, spanRpm: number): number {
+  const { traces, mapSpeed } = run.sides![side];
+  return (torqueAt(run, rpm, spanRpm, traces) * interpolate(run.mapRpm, mapSpeed, rpm)) / 1000;
+}
+
+/** Drum speed at one engine speed of the sweep, rad/s. */
+export function drumSpeedAt(run: SweepDrive, rpm: number): number {
+  return interpolate(run.mapRpm, run.mapSpeed, rpm);
 }

@@ -1,71 +1,4 @@
-/**
- * Local polynomial regression: the weights that turn samples into the value
- * and the slope of a curve at one point.
- * Source: Fan and Gijbels, Local Polynomial Modelling and Its Applications (1996), ch. 3.
- */
-export interface LocalWeights {
-  /** Index of the first sample in the window. */
-  first: number;
-  /** Dot with the samples from `first` on: the value at the point. */
-  value: Float64Array;
-  /** Dot with the same samples: the slope at the point, per unit of x. */
-  slope: Float64Array;
-}
-
-const maximumDegree = 4;
-const size = maximumDegree + 1;
-
-/**
- * Weights of a fit of `degree` around `at`, over the samples x[first…last]
- * (both included), with kernel (1 − u²), u the distance from the point in
- * units of the farther end.
- *
- * @param x rising, any unit
- * @returns undefined when the window holds too few distinct samples for the degree
- */
-export function localWeights(
-  x: Float64Array,
-  first: number,
-  last: number,
-  at: number,
-  degree: number,
-): LocalWeights | undefined {
-  const count = last - first + 1;
-  if (count <= degree) return undefined;
-  const reach = Math.max(at - x[first]!, x[last]! - at) * (1 + 1 / count);
-  if (!(reach > 0)) return undefined;
-  const terms = degree + 1;
-  const powers = new Float64Array(2 * size);
-  const kernel = new Float64Array(count);
-  for (let index = 0; index < count; index++) {
-    const u = (x[first + index]! - at) / reach;
-    const weight = Math.max(1 - u * u, 1e-6);
-    kernel[index] = weight;
-    let power = weight;
-    for (let term = 0; term < 2 * terms - 1; term++) {
-      powers[term]! += power;
-      power *= u;
-    }
-  }
-  const normal = normalMatrix(powers, terms);
-  const forValue = solve(normal, terms, 0);
-  const forSlope = solve(normal, terms, 1);
-  if (!forValue || !forSlope) return undefined;
-  const value = new Float64Array(count);
-  const slope = new Float64Array(count);
-  for (let index = 0; index < count; index++) {
-    const u = (x[first + index]! - at) / reach;
-    let valueSum = 0;
-    let slopeSum = 0;
-    for (let term = terms - 1; term >= 0; term--) {
-      valueSum = valueSum * u + forValue[term]!;
-      slopeSum = slopeSum * u + forSlope[term]!;
-    }
-    value[index] = kernel[index]! * valueSum;
-    slope[index] = (kernel[index]! * slopeSum) / reach;
-  }
-  return { first, value, slope };
-}
+const size = 5;
 
 /** Value and slope of a fitted curve at a point. */
 export interface LocalFit {
@@ -74,9 +7,12 @@ export interface LocalFit {
 }
 
 /**
- * The fit that `localWeights` would give, without making the weights: a small
- * part of the work where only the fit is wanted.
+ * Local polynomial regression: a fit of `degree` around `at`, over the samples
+ * x[first…last] (both included), with kernel 1 − u², u the distance from the
+ * point in units of the farther end.
+ * Source: Fan and Gijbels, Local Polynomial Modelling and Its Applications (1996), ch. 3.
  *
+ * @param x rising, any unit
  * @param y of x's length
  * @param degree at most 3
  * @returns undefined when the window holds too few distinct samples for the degree
@@ -131,7 +67,7 @@ export function localFit(
   const forSlope = solve(normal, degree + 1, 1);
   if (!forValue || !forSlope) return undefined;
   const moments = Float64Array.of(m0, m1, m2, m3);
-  return { value: dot(forValue, moments, 0), slope: dot(forSlope, moments, 0) / reach };
+  return { value: dot(forValue, moments), slope: dot(forSlope, moments) / reach };
 }
 
 function normalMatrix(powers: ArrayLike<number>, terms: number): Float64Array {
@@ -176,9 +112,8 @@ function solve(matrix: Float64Array, terms: number, unit: number): Float64Array 
   return b;
 }
 
-/** Sum of weights times the samples from `first` on. */
-export function dot(weights: Float64Array, samples: Float64Array, first: number): number {
+function dot(a: Float64Array, b: Float64Array): number {
   let sum = 0;
-  for (let index = 0; index < weights.length; index++) sum += weights[index]! * samples[first + index]!;
+  for (let index = 0; index < a.length; index++) sum += a[index]! * b[index]!;
   return sum;
 }

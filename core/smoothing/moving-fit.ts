@@ -1,3 +1,9 @@
+/** A time span of `spanS`, or as much more as holds so many samples at the trace's mean rate. */
+export function atLeastSamples(time: Float64Array, spanS: number, samples: number): number {
+  const step = (time[time.length - 1]! - time[0]!) / Math.max(1, time.length - 1);
+  return Math.max(spanS, samples * step);
+}
+
 /**
  * Straight-line fits in a window moving over unevenly spaced samples, in
  * time proportional to the number of samples.

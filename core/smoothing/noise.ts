@@ -2,46 +2,119 @@
 const blockS = 1;
 const leastBlock = 30;
 const degree = 4;
-/** Noise is taken as unrelated beyond this many samples. */
-const lags = 30;
+/** The noise model looks back so far, s, and over at least this many samples; its covariances are continued to here, s. */
+const memoryS = 0.04;
+const leastMemory = 2;
+const continuedS = 0.3;
 
 /**
- * How a trace's noise hangs together: the autocovariance of what remains
- * after a polynomial of degree 4 is taken out of blocks of about a second.
- * Slower noise than that cannot be told from the signal and is not counted.
+ * How a trace's noise hangs together: an autoregressive model of what remains
+ * after a polynomial of degree 4 is taken out of blocks of about a second,
+ * and the autocovariance that the model implies. What the polynomials take
+ * from the noise itself is given back. Noise that wanders over more than
+ * about a quarter of a second cannot be told from the signal and is not counted.
+ * Source: Yule–Walker equations by Levinson's recursion; Brockwell and Davis,
+ * Time Series: Theory and Methods, 2nd ed. (1991), §5.2 and §8.1.
  *
+ * @param time s, rising, nearly even
  * @returns element k: covariance of residuals k samples apart, in the trace's unit squared
  */
 export function noiseAutocovariance(time: Float64Array, values: Float64Array): Float64Array {
   const count = time.length;
   const rate = count > 1 ? (count - 1) / (time[count - 1]! - time[0]!) : 1;
+  const memory = Math.max(leastMemory, Math.round(memoryS * rate));
+  const lags = Math.max(memory + 1, Math.round(continuedS * rate));
+  const given = shortAutocovariance(time, values, rate, memory);
+  return continued(given, lags);
+}
+
+/** Autocovariances up to a few samples apart, from the blocks' residuals. */
+function shortAutocovariance(time: Float64Array, values: Float64Array, rate: number, memory: number): Float64Array {
+  const count = time.length;
   const block = Math.max(leastBlock, Math.round(blockS * rate));
   const blocks = Math.max(1, Math.floor(count / block));
-  const products = new Float64Array(lags + 1);
-  const pairs = new Float64Array(lags + 1);
+  const measured = new Float64Array(memory + 1);
+  let taken: Float64Array | undefined;
+  let samples = 0;
   for (let index = 0; index < blocks; index++) {
     const from = Math.floor((index * count) / blocks);
     const to = Math.floor(((index + 1) * count) / blocks);
-    const residual = withoutPolynomial(time.subarray(from, to), values.subarray(from, to));
-    for (let lag = 0; lag <= lags && lag < residual.length; lag++) {
-      let sum = 0;
-      for (let at = lag; at < residual.length; at++) sum += residual[at]! * residual[at - lag]!;
-      products[lag]! += sum;
-      // The polynomial's own freedom is taken from the count, so that the variance is not understated.
-      pairs[lag]! += Math.max(1, residual.length - lag - degree - 1);
-    }
+    const { residual, basis } = withoutPolynomial(time.subarray(from, to), values.subarray(from, to));
+    samples += to - from;
+    for (let lag = 0; lag <= memory; lag++) measured[lag]! += lagged(residual, lag);
+    // Nearly even samples: one block's polynomials stand for all.
+    taken ??= Float64Array.from(
+      measured,
+      (_, lag) => basis.reduce((sum, vector) => sum + lagged(vector, lag), 0) / (to - from),
+    );
   }
-  return products.map((product, lag) => (pairs[lag]! > 0 ? (product / pairs[lag]!) * (1 - lag / (lags + 1)) : 0));
+  for (let lag = 0; lag <= memory; lag++) measured[lag]! /= samples;
+  // The polynomials take a smooth part of the noise: about its long-run variance times their own covariance.
+  let measuredSum = measured[0]!;
+  let takenSum = taken![0]!;
+  for (let lag = 1; lag <= memory; lag++) {
+    measuredSum += 2 * measured[lag]!;
+    takenSum += 2 * taken![lag]!;
+  }
+  const longRun = Math.max(0, measuredSum) / Math.max(0.2, 1 - takenSum);
+  return measured.map((value, lag) => value + longRun * taken![lag]!);
 }
 
-/** Residuals against a polynomial, by Gram–Schmidt on the powers of time. */
-function withoutPolynomial(time: Float64Array, values: Float64Array): Float64Array {
+/** Continues autocovariances by the autoregressive model that they define. */
+function continued(given: Float64Array, lags: number): Float64Array {
+  const order = given.length - 1;
+  const result = new Float64Array(lags + 1);
+  if (!(given[0]! > 0)) return result;
+  let weights: number[] = [];
+  let left = given[0]!;
+  for (let step = 1; step <= order; step++) {
+    let reflection = given[step]!;
+    weights.forEach((weight, index) => (reflection -= weight * given[step - 1 - index]!));
+    // A model at the edge of stability would never forget.
+    reflection = Math.max(-0.98, Math.min(0.98, reflection / left));
+    weights = [...weights.map((weight, index) => weight - reflection * weights[step - 2 - index]!), reflection];
+    left *= 1 - reflection * reflection;
+  }
+  result.set(given.subarray(0, Math.min(given.length, lags + 1)));
+  for (let lag = order + 1; lag <= lags; lag++) {
+    weights.forEach((weight, index) => (result[lag]! += weight * result[lag - 1 - index]!));
+  }
+  return result;
+}
+
+/**
+ * Autocovariance of residuals by an autoregressive model of them.
+ * @param memory samples that the model looks back over
+ * @param lags samples that it is continued to
+ * @param free how many of the residuals are free: their number less what was fitted
+ */
+export function autoregressiveCovariance(
+  residuals: Float64Array,
+  memory: number,
+  lags: number,
+  free = residuals.length,
+): Float64Array {
+  return continued(
+    Float64Array.from({ length: memory + 1 }, (_, lag) => lagged(residuals, lag) / free),
+    lags,
+  );
+}
+
+/** Sum of products of elements so many places apart. */
+function lagged(values: Float64Array, lag: number): number {
+  let sum = 0;
+  for (let at = lag; at < values.length; at++) sum += values[at]! * values[at - lag]!;
+  return sum;
+}
+
+/** Residuals against a polynomial, by Gram–Schmidt on the powers of time, and the orthonormal basis they are free of. */
+function withoutPolynomial(time: Float64Array, values: Float64Array) {
   const residual = values.slice();
   const middle = (time[0]! + time[time.length - 1]!) / 2;
   const reach = (time[time.length - 1]! - time[0]!) / 2 || 1;
   const basis: Float64Array[] = [];
   for (let power = 0; power <= degree; power++) {
-    const vector = time.map((at) => ((at - middle) / reach) ** power);
+    const vector = time.map((at) => (power === 0 ? 1 : powerOf((at - middle) / reach, power)));
     for (const earlier of basis) subtract(vector, earlier, inner(vector, earlier));
     const length = Math.sqrt(inner(vector, vector));
     if (length < 1e-9) break;
@@ -49,7 +122,14 @@ function withoutPolynomial(time: Float64Array, values: Float64Array): Float64Arr
     subtract(residual, vector, inner(residual, vector));
     basis.push(vector);
   }
-  return residual;
+  return { residual, basis };
+}
+
+/** A small whole power, without the cost of a general one. */
+function powerOf(base: number, power: number): number {
+  let result = base;
+  for (let step = 1; step < power; step++) result *= base;
+  return result;
 }
 
 function inner(a: Float64Array, b: Float64Array): number {
@@ -60,6 +140,15 @@ function inner(a: Float64Array, b: Float64Array): number {
 
 function subtract(from: Float64Array, vector: Float64Array, share: number): void {
   for (let index = 0; index < from.length; index++) from[index]! -= share * vector[index]!;
+}
+
+/** The autocovariance of the same noise averaged in pairs of samples. */
+export function halvedAutocovariance(autocovariance: Float64Array): Float64Array {
+  const at = (lag: number) => autocovariance[Math.abs(lag)] ?? 0;
+  return Float64Array.from(
+    { length: Math.max(1, autocovariance.length >> 1) },
+    (_, lag) => (at(2 * lag - 1) + 2 * at(2 * lag) + at(2 * lag + 1)) / 4,
+  );
 }
 
 /** Γ·w for the band matrix of an autocovariance; w of any length. */

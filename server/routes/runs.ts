@@ -6,15 +6,26 @@ import { withAirColumns } from '../../core/exchange/air-columns.ts';
 import { curveToJson } from '../../core/exchange/curve-json.ts';
 import { writeRecordingCsv } from '../../core/exchange/write-csv.ts';
 import { curveOf, preparedSweep, resolvedSpan, usualGridRpm } from '../../core/reduction/reduce.ts';
+import { readSpan } from '../../core/smoothing/span.ts';
 import { inTransaction, type Database } from '../store/database.ts';
 import { changeRun, moveRun, runById, unclaimedRuns } from '../store/runs.ts';
 import { recordingOf } from '../store/samples.ts';
 import { bodyAs, found, HttpRefusal, idOf } from './answer.ts';
 import { recordingBytes } from './recording-bytes.ts';
 
+/** `auto`, a span in rpm, or one that varies as the page writes it. */
+const smoothingWord = z.union([
+  z.literal('auto'),
+  z
+    .string()
+    .max(200)
+    .refine((word) => readSpan(word) !== undefined)
+    .transform((word) => readSpan(word)!),
+]);
+
 const curveQuery = z.object({
   standard: z.enum(standardIds).default('sae-j1349'),
-  smoothing: z.union([z.literal('auto'), z.coerce.number().nonnegative()]).default('auto'),
+  smoothing: smoothingWord.default('auto'),
   grid: z.coerce.number().positive().default(usualGridRpm),
   share: z.coerce.number().min(0).max(1).default(1),
 });

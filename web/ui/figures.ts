@@ -1,3 +1,4 @@
+import { spanLimits, type Span } from '../../core/smoothing/span.ts';
 import { convert, type PowerUnit, type TorqueUnit } from '../../core/units/units.ts';
 
 /** How figures are written: sensible digits, a true minus, thousands set off. */
@@ -25,6 +26,12 @@ export { spokenRpm as formatRpm } from '../../core/units/spoken-rpm.ts';
 
 export function formatWhole(value: number): string {
   return trueMinus(whole.format(value));
+}
+
+/** One span, or its least and greatest where it varies along the range. */
+export function formatSpan(span: Span): string {
+  const [least, most] = spanLimits(span);
+  return least === most ? `${formatWhole(least)} rpm` : `${formatWhole(least)}–${formatWhole(most)} rpm`;
 }
 
 export function formatTenths(value: number): string {

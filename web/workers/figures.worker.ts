@@ -12,13 +12,14 @@ import {
 import { valuesOf } from '../../core/recording/recording.ts';
 import { preparedSweep, resolvedSpan, type ViewSettings } from '../../core/reduction/reduce.ts';
 import type { SweepDrive } from '../../core/reduction/torque-fit.ts';
+import type { Span } from '../../core/smoothing/span.ts';
 import { Refusal } from '../../core/refusal.ts';
 import { recordingFromBytes } from './recording-bytes.ts';
 
 export interface WorkerRequest extends Omit<FiguresRequest, 'settings' | 'setups'> {
   job: Pick<Job, 'setups' | 'runs'>;
   settings: Omit<ViewSettings, 'spanRpm'>;
-  smoothing: number | 'auto';
+  smoothing: Span | 'auto';
 }
 
 /** What a file holds, before anything is sent. */

@@ -2,6 +2,7 @@ import { useEffect } from 'react';
 import { Link } from 'react-router';
 import type { Job } from '../../../contract/records.ts';
 import { usualGridRpm } from '../../../core/reduction/reduce.ts';
+import { writeSpan } from '../../../core/smoothing/span.ts';
 import { WithJob } from '../../app/with-job.tsx';
 import { SetupsColumn } from '../../setups/setups-column.tsx';
 import { useFigures } from '../../workers/figures.ts';
@@ -41,7 +42,7 @@ function Comparison({ job }: { job: Job }) {
     view.smoothing === 'auto' && view.span === undefined && !isPlaceholderData ? figures?.spanRpm : undefined;
   useEffect(() => {
     // What auto came to is written down, so that the link shows the same figures when there are more runs.
-    if (resolved) change({ smoothing: 'auto', span: resolved });
+    if (resolved !== undefined) change({ smoothing: 'auto', span: writeSpan(resolved) });
   });
   return (
     <div className={classes.stage}>

@@ -3,7 +3,7 @@ import { standards } from '../../../core/air/correction.ts';
 import type { JobFigures } from '../../../core/gain/job-figures.ts';
 import { powerUnits, torqueUnits } from '../../../core/units/units.ts';
 import { remember } from '../../state/preferences.ts';
-import { formatRpm, formatWhole } from '../../ui/figures.ts';
+import { formatRpm, formatSpan } from '../../ui/figures.ts';
 import { BandChoice } from './band-choice.tsx';
 import { Choice, Control } from './control.tsx';
 import classes from './how-made.module.css';
@@ -22,7 +22,8 @@ interface HowMadeProps {
 export function HowMade({ job, figures, view, change }: HowMadeProps) {
   const ran = job.setups.filter((setup) => job.runs.some((run) => run.setupId === setup.id));
   const auto = view.smoothing === 'auto';
-  const spanText = figures.spanRpm === 0 ? 'none' : `${auto ? 'auto, ' : ''}${formatWhole(figures.spanRpm)} rpm`;
+  const span = auto ? figures.spanRpm : Number(view.smoothing);
+  const spanText = span === 0 ? 'none' : `${auto ? 'auto, ' : ''}${formatSpan(span)}`;
   return (
     <div className={classes.how}>
       <span>
@@ -36,7 +37,7 @@ export function HowMade({ job, figures, view, change }: HowMadeProps) {
       <span>
         smoothing{' '}
         <Control text={spanText} label="Smoothing">
-          <SmoothingChoice spanRpm={auto ? figures.spanRpm : Number(view.smoothing)} auto={auto} change={change} />
+          <SmoothingChoice span={span} auto={auto} change={change} />
         </Control>
       </span>
       <span>at the wheels</span>

@@ -1,20 +1,23 @@
 import { Button, Group, Slider, Stack, Text } from '@mantine/core';
-import { formatWhole } from '../../ui/figures.ts';
+import { spanLimits, type Span } from '../../../core/smoothing/span.ts';
+import { formatSpan } from '../../ui/figures.ts';
 import type { ChangeView } from './view.ts';
 
 const widestSpan = 600;
 
 /** The span by hand, or auto. */
-export function SmoothingChoice({ spanRpm, auto, change }: { spanRpm: number; auto: boolean; change: ChangeView }) {
-  const set = (span: number) => change({ smoothing: span, span: undefined });
+export function SmoothingChoice({ span, auto, change }: { span: Span; auto: boolean; change: ChangeView }) {
+  const set = (rpm: number) => change({ smoothing: rpm, span: undefined });
+  const [least, most] = spanLimits(span);
   return (
     <Stack gap={12} w={300}>
       <Text size="sm">
-        Each point is fitted over this span of engine speed: <b className="number">{formatWhole(spanRpm)} rpm</b>
+        Each point is fitted over this span of engine speed: <b className="number">{formatSpan(span)}</b>
+        {least < most && ', narrow where the curve bends sharply, wide where it does not'}
       </Text>
       <Slider
         thumbLabel="Smoothing span"
-        value={spanRpm}
+        value={Math.min(widestSpan, most)}
         onChange={set}
         min={0}
         max={widestSpan}

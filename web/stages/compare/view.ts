@@ -2,6 +2,7 @@ import { useSearchParams } from 'react-router';
 import { z } from 'zod';
 import type { Job, Setup } from '../../../contract/records.ts';
 import { standardIds } from '../../../core/air/correction.ts';
+import { readSpan } from '../../../core/smoothing/span.ts';
 import { powerUnits, torqueUnits } from '../../../core/units/units.ts';
 import { usePreferences } from '../../state/preferences.ts';
 
@@ -16,8 +17,8 @@ const fields = {
   share: z.coerce.number().min(0).max(100),
   /** `auto`, or a span in rpm. */
   smoothing: z.union([z.literal('auto'), rpm]),
-  /** What auto came to when it was resolved, rpm. */
-  span: rpm,
+  /** What auto came to when it was resolved. */
+  span: z.string().max(200).transform(readSpan),
   band: z
     .string()
     .regex(/^\d+-\d+$/)

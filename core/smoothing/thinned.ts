@@ -1,0 +1,21 @@
+import type { Traces } from './rate-fit.ts';
+
+/** The traces averaged in blocks of 1, 2, 4 … samples: a wide window needs no more than a coarse one of them. */
+export type Thinned = readonly Traces[];
+
+/** Averages traces in ever longer blocks; the last block of each may be short. */
+export function thinned(traces: Traces, levels: number): Thinned {
+  const result = [traces];
+  for (let level = 1; level < levels; level++) {
+    const finer = result[level - 1]!;
+    result.push({ time: halved(finer.time), amount: halved(finer.amount), variable: halved(finer.variable) });
+  }
+  return result;
+}
+
+function halved(values: Float64Array): Float64Array {
+  return Float64Array.from({ length: Math.ceil(values.length / 2) }, (_, index) => {
+    const right = values[2 * index + 1];
+    return right === undefined ? values[2 * index]! : 0.5 * (values[2 * index]! + right);
+  });
+}
