@@ -2,7 +2,7 @@ import type { Air } from '../air/air.ts';
 import type { Finding } from '../checks/check.ts';
 import { peakOf } from '../curve/peak.ts';
 import { curveOf, type Curve, type ViewSettings } from '../reduction/reduce.ts';
-import type { SweepDrive } from '../reduction/torque-fit.ts';
+import type { SweepDrive } from '../reduction/sweep-drive.ts';
 import { Refusal } from '../refusal.ts';
 import type { Span } from '../smoothing/span.ts';
 import { meanOf, spreadOf, type MeanDifference } from '../statistics/mean-difference.ts';

@@ -1,7 +1,8 @@
 import { correlate, halvedAutocovariance, noiseAutocovariance } from '../smoothing/noise.ts';
 import type { RateWeights, Traces } from '../smoothing/rate-fit.ts';
 import type { Span } from '../smoothing/span.ts';
-import { levelAt, thinnings, torqueAt, weightsAt, type SweepDrive } from './torque-fit.ts';
+import { thinnings, type SweepDrive } from './sweep-drive.ts';
+import { levelAt, torqueAt, weightsAt } from './torque-fit.ts';
 
 /** The spans that *auto* chooses from, rpm. */
 export const candidateSpans = [60, 80, 105, 140, 180, 240, 320, 420, 550, 720, 950, 1250, 1650, 2150] as const;

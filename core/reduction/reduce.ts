@@ -12,7 +12,8 @@ import { autoSpan } from './auto-span.ts';
 import { driveOf } from './drive.ts';
 import type { DynoProfile } from './dyno-profile.ts';
 import { findSweep } from './sweep.ts';
-import { drumSpeedAt, sidePowerAt, sweepDrive, torqueAt, type SweepDrive } from './torque-fit.ts';
+import { sweepDrive, type SweepDrive } from './sweep-drive.ts';
+import { drumSpeedAt, sidePowerAt, torqueAt } from './torque-fit.ts';
 import { spanAt, type Span } from '../smoothing/span.ts';
 
 /** The settings that a curve follows; never baked into what is stored. */

@@ -12,6 +12,9 @@ const usualTimes = 5;
 /** … and this share of the pull's torque. */
 const leastShare = 0.015;
 
+/** How often it is looked at: while it may last, and later in the pull, s. */
+const earlyStepS = 0.015;
+const settledStepS = 0.15;
 /** Within this time a swing comes back, s. */
 const halfSwingS = 0.3;
 
@@ -37,6 +40,7 @@ export function shuffleEndS(time: Float64Array, impulse: Float64Array, openedS: 
   const last = firstNotBelow(time, endS) - 1;
   const limitS = Math.min(openedS + mostS, (openedS + endS) / 2);
   const torque = (impulse[last]! - impulse[first]!) / (time[last]! - time[first]!);
+  const every = (stepS: number) => Math.max(1, Math.round((stepS * (last - first)) / (time[last]! - time[first]!)));
   const swings = (fromS: number, toS: number, step: number) => {
     const found: Swing[] = [];
     for (let at = firstNotBelow(time, fromS); at <= last && time[at]! <= toS; at += step) {
@@ -46,13 +50,13 @@ export function shuffleEndS(time: Float64Array, impulse: Float64Array, openedS: 
     return found;
   };
   // What the rest of the pull shows is usual; some places of it are enough.
-  const settled = swings(limitS, endS - longS / 2, Math.max(1, Math.floor((last - first) / 100)));
+  const settled = swings(limitS, endS - longS / 2, every(settledStepS));
   const sorted = Float64Array.from(settled, ({ size }) => Math.abs(size)).sort();
   // Half of all swings lie below 0.67 standard deviations.
   const usual = sorted.length > 0 ? sorted[Math.floor(sorted.length / 2)]! / 0.6745 : Infinity;
   const counts = Math.max(usualTimes * usual, leastShare * Math.abs(torque));
   let swungS = openedS + leastS;
-  const early = swings(openedS + leastS / 2, limitS, 1);
+  const early = swings(openedS + leastS / 2, limitS, every(earlyStepS));
   for (const { atS, size } of early) {
     // A driveline swings to and fro; a steep curve strays one way.
     const back = ({ atS: otherS, size: other }: Swing) =>

@@ -1,43 +1,6 @@
 import { firstNotBelow, interpolate } from '../recording/search.ts';
-import { atLeastSamples, slopes } from '../smoothing/moving-fit.ts';
 import { rateFit, rateWeights, type RateWeights } from '../smoothing/rate-fit.ts';
-import { thinned, type Thinned } from '../smoothing/thinned.ts';
-import { rpmPerRadS } from '../units/units.ts';
-import { smoothRatio, type Drive } from './drive.ts';
-import type { DynoProfile } from './dyno-profile.ts';
-import type { HubSide } from './hub-pair.ts';
-import { edgesIn, type Edge } from './edges.ts';
-import type { SweepSpan } from './sweep.ts';
-
-/** A sweep made ready for fitting: engine speed as a rising function of time within it. */
-export interface SweepDrive {
-  drive: Drive;
-  dyno: DynoProfile;
-  sweep: SweepSpan;
-  /** First and last sample inside the sweep. */
-  first: number;
-  last: number;
-  /** Indices of samples at which torque jumps (a fuel cut, a limiter): each begins a stretch; `first` is the first of them, `last + 1` the last. */
-  stretches: Int32Array;
-  /** The jumps themselves, in order. */
-  edges: readonly Edge[];
-  /** Times, engine speeds (rpm) and drum speeds (rad/s); the first two rising. */
-  mapTime: Float64Array;
-  mapRpm: Float64Array;
-  mapSpeed: Float64Array;
-  /** Samples inside the sweep (index 0 is `first`), and averaged in blocks: impulse and engine speed. */
-  traces: Thinned;
-  /** Both hubs by themselves, left and right, where both are recorded. */
-  sides: readonly [SideTraces, SideTraces] | undefined;
-  startRpm: number;
-  endRpm: number;
-}
-
-/** One hub's impulse over engine speed, and its speed (rad/s) at the times of the map. */
-interface SideTraces {
-  traces: Thinned;
-  mapSpeed: Float64Array;
-}
+import { thinnings, type SweepDrive } from './sweep-drive.ts';
 
 /** Degree of torque as a polynomial of engine speed inside a window. */
 const fitDegree = 2;
@@ -45,57 +8,6 @@ const fitDegree = 2;
 const regainedShare = 0.5;
 /** Windows are thinned while they keep this many samples. */
 const leastThinned = 48;
-export const thinnings = 6;
-
-/** Span of the fit that says which engine speed belongs to which time, s. */
-const mapSpanS = 0.12;
-/** Span over which a hub's own speed is taken, s. */
-const sideSpanS = 0.4;
-
-/** Cuts the sweep out of a drive and makes its map from time to engine speed. */
-export function sweepDrive(drive: Drive, dyno: DynoProfile, sweep: SweepSpan): SweepDrive {
-  const first = firstNotBelow(drive.time, sweep.startS);
-  const last = Math.min(firstNotBelow(drive.time, sweep.endS + 1e-9), drive.time.length) - 1;
-  const time = drive.time.subarray(first, last + 1);
-  const smooth = slopes(time, drive.speed.subarray(first, last + 1), atLeastSamples(time, mapSpanS, 5)).value;
-  const kept: number[] = [];
-  let highest = -Infinity;
-  // Creep ends with the lift: inside the sweep the ratio is smoothed from what is inside it.
-  const ratio = drive.pickup
-    ? smoothRatio(time, drive.speed.subarray(first, last + 1), drive.pickup.subarray(first, last + 1))
-    : drive.ratio.subarray(first, last + 1);
-  const rpm = smooth.map((speed, index) => speed * ratio[index]! * rpmPerRadS);
-  for (let index = 0; index < time.length; index++) {
-    if (!(rpm[index]! > highest)) continue;
-    highest = rpm[index]!;
-    kept.push(index);
-  }
-  const sideTraces = (side: HubSide): SideTraces => {
-    const own = slopes(time, side.speed.subarray(first, last + 1), atLeastSamples(time, sideSpanS, 5)).value;
-    return {
-      traces: thinned({ time, amount: side.impulse.subarray(first, last + 1), variable: rpm }, thinnings),
-      mapSpeed: Float64Array.from(kept, (index) => own[index]!),
-    };
-  };
-  const mapRpm = Float64Array.from(kept, (index) => rpm[index]!);
-  const edges = edgesIn(drive.time, drive.impulse, first, last);
-  return {
-    drive,
-    dyno,
-    sweep,
-    first,
-    last,
-    stretches: Int32Array.of(first, ...edges.map(({ at }) => at), last + 1),
-    edges,
-    mapTime: Float64Array.from(kept, (index) => time[index]!),
-    mapRpm,
-    mapSpeed: Float64Array.from(kept, (index) => smooth[index]!),
-    traces: thinned({ time, amount: drive.impulse.subarray(first, last + 1), variable: rpm }, thinnings),
-    sides: drive.sides && [sideTraces(drive.sides[0]), sideTraces(drive.sides[1])],
-    startRpm: mapRpm[0] ?? NaN,
-    endRpm: mapRpm[mapRpm.length - 1] ?? NaN,
-  };
-}
 
 /** Which samples of the sweep (0 is its first) make the fit at one engine speed, and of what degree. */
 interface Window {

@@ -23,21 +23,30 @@ export function slopes(x: Float64Array, y: Float64Array, span: number): { value:
   let sy = 0;
   let sxx = 0;
   let sxy = 0;
-  const add = (index: number, sign: 1 | -1) => {
-    const height = y[index]!;
-    if (Number.isNaN(height)) return;
-    const place = x[index]! - origin;
-    n += sign;
-    sx += sign * place;
-    sy += sign * height;
-    sxx += sign * place * place;
-    sxy += sign * place * height;
-  };
   let first = 0;
   let next = 0;
   for (let index = 0; index < count; index++) {
-    while (next < count && x[next]! <= x[index]! + span / 2) add(next++, 1);
-    while (x[first]! < x[index]! - span / 2) add(first++, -1);
+    // Written out twice: a call for every sample costs more than the sums.
+    for (; next < count && x[next]! <= x[index]! + span / 2; next++) {
+      const height = y[next]!;
+      if (Number.isNaN(height)) continue;
+      const place = x[next]! - origin;
+      n++;
+      sx += place;
+      sy += height;
+      sxx += place * place;
+      sxy += place * height;
+    }
+    for (; x[first]! < x[index]! - span / 2; first++) {
+      const height = y[first]!;
+      if (Number.isNaN(height)) continue;
+      const place = x[first]! - origin;
+      n--;
+      sx -= place;
+      sy -= height;
+      sxx -= place * place;
+      sxy -= place * height;
+    }
     const spread = n * sxx - sx * sx;
     if (n < 3 || spread <= 0) {
       value[index] = NaN;

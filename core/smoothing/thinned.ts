@@ -14,8 +14,10 @@ export function thinned(traces: Traces, levels: number): Thinned {
 }
 
 function halved(values: Float64Array): Float64Array {
-  return Float64Array.from({ length: Math.ceil(values.length / 2) }, (_, index) => {
-    const right = values[2 * index + 1];
-    return right === undefined ? values[2 * index]! : 0.5 * (values[2 * index]! + right);
-  });
+  const result = new Float64Array(Math.ceil(values.length / 2));
+  for (let index = 0; index < result.length; index++) {
+    const right = 2 * index + 1 < values.length ? values[2 * index + 1]! : values[2 * index]!;
+    result[index] = 0.5 * (values[2 * index]! + right);
+  }
+  return result;
 }

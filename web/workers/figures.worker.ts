@@ -11,7 +11,7 @@ import {
 } from '../../core/gain/job-figures.ts';
 import { valuesOf } from '../../core/recording/recording.ts';
 import { preparedSweep, resolvedSpan, type ViewSettings } from '../../core/reduction/reduce.ts';
-import type { SweepDrive } from '../../core/reduction/torque-fit.ts';
+import type { SweepDrive } from '../../core/reduction/sweep-drive.ts';
 import type { Span } from '../../core/smoothing/span.ts';
 import { Refusal } from '../../core/refusal.ts';
 import { recordingFromBytes } from './recording-bytes.ts';
