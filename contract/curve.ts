@@ -22,6 +22,8 @@ export const curveJson = z.object({
       severity: z.enum(['note', 'mind', 'stop']),
       fromRpm: z.number().nullable(),
       toRpm: z.number().nullable(),
+      figure: z.number().nullable(),
+      unit: z.string().nullable(),
       message: z.string(),
     }),
   ),

@@ -11,6 +11,8 @@ export const dynoFile = z.object({
   parasitic: z
     .object({ aNm: z.number(), bNmPerRadS: z.number(), cNmPerRadS2: z.number() })
     .default({ aNm: 0, bNmPerRadS: 0, cNmPerRadS2: 0 }),
+  /** Height of the shop above the sea, m: tells a sea-level pressure that was typed in. */
+  altitudeM: z.number().min(-500).max(6000).optional(),
   loadCellLagS: z.number().nonnegative().optional(),
 });
 export type DynoFile = z.infer<typeof dynoFile>;

@@ -1,6 +1,16 @@
 import type { Air } from '../air/air.ts';
+import { stationPressureHpa } from '../air/air.ts';
 import { standards, type Correction, type StandardId } from '../air/correction.ts';
 import type { Finding } from './check.ts';
+
+/** What is known of the air and the engine beside the reading itself. */
+export interface AirCircumstances {
+  /** How long before the run the air was read, s. */
+  ageS?: number | undefined;
+  /** Height of the shop above the sea, m. */
+  altitudeM?: number | undefined;
+  ignition?: 'spark' | 'compression' | undefined;
+}
 
 /** Found when a correction was asked for and the run has no air to correct with. */
 export function airMissing(air: Air | undefined, wanted: StandardId): Finding | undefined {
@@ -18,6 +28,65 @@ export function airOutsideStandard(correction: Correction): Finding | undefined 
   return {
     id: 'air-outside-standard',
     severity: 'mind',
+    figure: correction.factor,
+    unit: '×',
     message: `${standards[correction.standard].name} is used outside its validity: ${correction.remark}.`,
+  };
+}
+
+/** Air changes within a quarter of an hour in a closed cell; older than this, s, it is marked, and much older it is minded. */
+const noteAgeS = 20 * 60;
+const mindAgeS = 60 * 60;
+
+/** Found when the air was read long before the run. */
+export function airStale(ageS: number | undefined, standard: StandardId): Finding | undefined {
+  if (ageS === undefined || standard === 'none' || ageS < noteAgeS) return undefined;
+  const minutes = Math.round(ageS / 60);
+  const age = minutes < 120 ? `${minutes} minutes` : `${Math.round(minutes / 60)} hours`;
+  return {
+    id: 'air-stale',
+    severity: ageS < mindAgeS ? 'note' : 'mind',
+    figure: minutes,
+    unit: 'min',
+    message: `The air was read ${age} before this run; 3 K since then would be 1 % of power. Read it again before the next run.`,
+  };
+}
+
+/** Found when a standard is meant for another kind of engine. */
+export function standardUnsuited(standard: StandardId, ignition: AirCircumstances['ignition']): Finding | undefined {
+  const meant = standard === 'iso-1585-ci' ? 'compression' : 'spark';
+  const decides = standard === 'iso-1585-ci' || standard === 'iso-1585-si' || standard === 'sae-j1349';
+  if (!ignition || !decides || ignition === meant) return undefined;
+  return {
+    id: 'standard-unsuited',
+    severity: 'mind',
+    message:
+      ignition === 'compression'
+        ? `${standards[standard].name} as used here is meant for spark ignition and this is a diesel: it overstates what the air takes. ISO 1585 for compression ignition suits it.`
+        : `${standards[standard].name} is meant for diesels and this engine has spark ignition. SAE J1349 or ISO 1585 for spark ignition suits it.`,
+  };
+}
+
+/** A shop lower than this, m, cannot tell the two pressures apart; weather moves the pressure by this much, hPa. */
+const leastAltitudeM = 300;
+const weatherHpa = 30;
+
+/**
+ * Found when the pressure is near what the sea-level figure would be, at a
+ * shop that lies high: an airport's figure typed in as it was read.
+ * @param altitudeM height above the sea; nothing can be told without it
+ */
+export function pressureLooksSeaLevel(air: Air | undefined, altitudeM: number | undefined): Finding | undefined {
+  if (!air || altitudeM === undefined || altitudeM < leastAltitudeM) return undefined;
+  const usual = stationPressureHpa(1013.25, altitudeM);
+  const above = air.pressureHpa - usual;
+  // Nearer to the sea's pressure than to the shop's, and more than weather explains.
+  if (above < Math.max(weatherHpa * 0.9, 0.6 * (1013.25 - usual))) return undefined;
+  return {
+    id: 'pressure-looks-sea-level',
+    severity: 'stop',
+    figure: Math.round(above),
+    unit: 'hPa',
+    message: `${Math.round(air.pressureHpa)} hPa is ${Math.round(above)} hPa above what is usual at ${Math.round(altitudeM)} m: it looks like a sea-level figure. Enter the pressure at the shop (about ${Math.round(stationPressureHpa(air.pressureHpa, altitudeM))} hPa if so).`,
   };
 }

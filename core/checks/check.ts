@@ -8,5 +8,13 @@ export interface Finding {
   /** Engine speed at which it begins and ends, rpm; absent when it concerns the whole run. */
   fromRpm?: number;
   toRpm?: number;
+  /** The figure that it rests on, and its unit; absent where it rests on none. */
+  figure?: number;
+  unit?: string;
   message: string;
+}
+
+/** An engine speed as a finding gives it: to 10 rpm. */
+export function tens(rpm: number): number {
+  return Math.round(rpm / 10) * 10;
 }

@@ -11,6 +11,8 @@ export function cutRun(sweep: SweepSpan, endRpm: number): Finding | undefined {
     severity: 'note',
     fromRpm: shown,
     toRpm: shown,
+    figure: shown,
+    unit: 'rpm',
     message: `The recording ends at ${shown} rpm before the lift; nothing is known above it.`,
   };
 }
@@ -24,6 +26,8 @@ export function stillClimbing(peak: Peak): Finding | undefined {
     severity: 'note',
     fromRpm: shown,
     toRpm: shown,
+    figure: shown,
+    unit: 'rpm',
     message: `Power is still climbing where the run ends at ${shown} rpm; its peak may lie above.`,
   };
 }

@@ -36,11 +36,13 @@ export function curveToJson(curve: Curve, auto: boolean) {
       rpm: round(curve.peakTorque.rpm, 1),
       atEdge: curve.peakTorque.atEdge !== false,
     },
-    checks: curve.checks.map(({ id, severity, fromRpm = null, toRpm = null, message }) => ({
+    checks: curve.checks.map(({ id, severity, fromRpm = null, toRpm = null, figure, unit = null, message }) => ({
       id,
       severity,
       fromRpm,
       toRpm,
+      figure: figure === undefined ? null : round(figure, 4),
+      unit,
       message,
     })),
   };

@@ -1,6 +1,7 @@
 import type { Recording } from '../recording/recording.ts';
 import { valuesOf } from '../recording/recording.ts';
 import { blockAverage } from '../recording/block-average.ts';
+import { clockFaults, withoutJumps, type ClockJump, type SampleGap } from '../recording/clock-faults.ts';
 import { Refusal } from '../refusal.ts';
 import { rpmPerRadS } from '../units/units.ts';
 import { slopes } from '../smoothing/moving-fit.ts';
@@ -26,6 +27,8 @@ export interface Drive {
   pickup: Float64Array | undefined;
   /** Percent. */
   throttle: Float64Array | undefined;
+  /** Holes in the recording, and steps of its clock: these are taken back in `time`. */
+  clock: { gaps: SampleGap[]; jumps: ClockJump[] };
   /** Both hubs by themselves, left and right, where both are recorded. */
   sides: readonly [HubSide, HubSide] | undefined;
 }
@@ -52,7 +55,8 @@ export function driveOf(recording: Recording, dyno: DynoProfile, engineToDrumRat
   const throttle = valuesOf(recording, 'throttle');
   const taken = [...motions.flat(), pickup, throttle];
   const present = taken.filter((series) => series !== undefined);
-  const averaged = blockAverage(recording.time, present, workingRateHz);
+  const clock = clockFaults(recording.time, motions[0]![0]);
+  const averaged = blockAverage(withoutJumps(recording.time, clock.jumps), present, workingRateHz);
   let next = 0;
   const rest = taken.map((series) => (series ? averaged.series[next++] : undefined));
   const { time } = averaged;
@@ -70,8 +74,18 @@ export function driveOf(recording: Recording, dyno: DynoProfile, engineToDrumRat
     engineSpeedFrom: pickupTaken ? 'pickup' : 'ratio',
     pickup: pickupTaken,
     throttle: rest[taken.length - 1],
+    clock: repaired(clock),
     sides: pair?.sides,
   };
+}
+
+/** The faults at their places on the clock without its steps. */
+function repaired({ gaps, jumps }: Drive['clock']): Drive['clock'] {
+  const shifted = <Fault extends { atS: number }>(fault: Fault): Fault => ({
+    ...fault,
+    atS: jumps.reduce((sum, jump) => sum - (fault.atS > jump.atS ? jump.byS : 0), fault.atS),
+  });
+  return { gaps: gaps.map(shifted), jumps: jumps.map(shifted) };
 }
 
 type Motion = [speed: Float64Array, absorber: Float64Array | undefined];

@@ -19,6 +19,8 @@ export interface DynoProfile {
   parasitic: LossCurve;
   /** Absorber torque that is already in the recording while coasting; kept for the record, never added. */
   coastAbsorberNm?: number | undefined;
+  /** Height of the shop above the sea, m. */
+  altitudeM?: number | undefined;
   /** First-order time constant of the load cell, s. */
   loadCellLagS?: number | undefined;
 }

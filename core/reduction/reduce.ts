@@ -1,8 +1,16 @@
 import { correctionOf, type Correction, type StandardId } from '../air/correction.ts';
 import type { Air } from '../air/air.ts';
-import { airMissing, airOutsideStandard } from '../checks/air-checks.ts';
+import {
+  airMissing,
+  airOutsideStandard,
+  airStale,
+  pressureLooksSeaLevel,
+  standardUnsuited,
+  type AirCircumstances,
+} from '../checks/air-checks.ts';
 import type { Finding } from '../checks/check.ts';
-import { cutRun, stillClimbing } from '../checks/cut-run.ts';
+import { stillClimbing } from '../checks/cut-run.ts';
+import { motionChecks } from '../checks/motion-checks.ts';
 import { gridBetween } from '../curve/grid.ts';
 import { peakOf, type Peak } from '../curve/peak.ts';
 import type { Recording } from '../recording/recording.ts';
@@ -63,7 +71,12 @@ export function preparedSweep(recording: Recording, dyno: DynoProfile, engineToD
  * The curve of one sweep at the given settings.
  * @throws Refusal when the sweep is too short to hold two grid points
  */
-export function curveOf(run: SweepDrive, air: Air | undefined, settings: ViewSettings): Curve {
+export function curveOf(
+  run: SweepDrive,
+  air: Air | undefined,
+  settings: ViewSettings,
+  circumstances: AirCircumstances = {},
+): Curve {
   const { powerKw: uncorrectedPowerKw, engineSpeedRpm } = uncorrectedPower(run, settings);
   if (engineSpeedRpm.length < 2) {
     throw new Refusal(
@@ -79,7 +92,9 @@ export function curveOf(run: SweepDrive, air: Air | undefined, settings: ViewSet
   const found = [
     airMissing(air, settings.standard),
     airOutsideStandard(correction),
-    cutRun(run.sweep, run.endRpm),
+    air && airStale(circumstances.ageS, settings.standard),
+    standardUnsuited(settings.standard, circumstances.ignition),
+    pressureLooksSeaLevel(air, circumstances.altitudeM ?? run.dyno.altitudeM),
     stillClimbing(peakPower),
   ];
   return {
@@ -94,8 +109,17 @@ export function curveOf(run: SweepDrive, air: Air | undefined, settings: ViewSet
     sweep: { startS: run.sweep.startS, endS: run.sweep.endS, startRpm: run.startRpm, endRpm: run.endRpm },
     peakPower,
     peakTorque: peakOf(engineSpeedRpm, torqueNm),
-    checks: found.filter((finding) => finding !== undefined),
+    checks: [...checksOf(run), ...found.filter((finding) => finding !== undefined)],
   };
+}
+
+/** What a sweep's motion shows does not depend on the view; it is looked at once. */
+const motionFindings = new WeakMap<SweepDrive, Finding[]>();
+
+function checksOf(run: SweepDrive): Finding[] {
+  const found = motionFindings.get(run) ?? motionChecks(run);
+  motionFindings.set(run, found);
+  return found;
 }
 
 function uncorrectedPower(run: SweepDrive, settings: ViewSettings) {

@@ -3,7 +3,7 @@ import { blockAverage } from '../recording/block-average.ts';
 import { firstNotBelow } from '../recording/search.ts';
 import { atLeastSamples, slopes } from '../smoothing/moving-fit.ts';
 import type { Drive } from './drive.ts';
-import { edgesIn } from './edges.ts';
+import { edgesIn, type Edge } from './edges.ts';
 import { kinkTime } from './kink.ts';
 import { shuffleEndS } from './shuffle.ts';
 
@@ -11,6 +11,10 @@ import { shuffleEndS } from './shuffle.ts';
 export interface SweepSpan {
   startS: number;
   endS: number;
+  /** When the throttle was opened, fully; the tip-in lies between this and the start. */
+  openedS: number;
+  /** Jumps of torque inside it. */
+  edges: readonly Edge[];
   /** False when the recording ends before the lift. */
   liftSeen: boolean;
 }
@@ -107,12 +111,43 @@ function refined(drive: Drive, coarseStartS: number, coarseEndS: number): SweepS
   const lastS = time[time.length - 1]!;
   const opened = kinkTime(time, impulse, coarseStartS, 'rising') ?? coarseStartS;
   const lifted = coarseEndS > lastS - 0.1 ? undefined : kinkTime(time, impulse, coarseEndS, 'falling');
-  const endS =
+  const liftedS =
     lifted === undefined ? Math.min(coarseEndS, lastS) : lifted - atLeastSamples(time, liftMarginS, liftMarginSamples);
-  const fullyOpenS = afterFeathering(time, impulse, opened, endS);
-  const startS = Math.min(shuffleEndS(time, impulse, fullyOpenS, endS), endS - leastDurationS / 2);
+  const edges = edgesIn(time, impulse, firstNotBelow(time, opened + openingS), firstNotBelow(time, liftedS) - 1);
+  const untilS = beforeLimiter(time, impulse, edges, opened, liftedS);
+  const fullyOpenS = afterFeathering(time, edges, opened, untilS);
+  const startS = Math.min(shuffleEndS(time, impulse, fullyOpenS, untilS), untilS - leastDurationS / 2);
   const first = firstNotBelow(time, startS);
-  return { startS: time[first]!, endS: Math.min(endS, lastS), liftSeen: lifted !== undefined };
+  return {
+    openedS: fullyOpenS,
+    startS: time[first]!,
+    endS: Math.min(untilS, lastS),
+    liftSeen: lifted !== undefined || untilS < liftedS,
+    edges: edges.filter(({ at }) => at > first && time[at]! < untilS),
+  };
+}
+
+/** Torque that falls by this share of the pull's and does not come back, in the last part of it, is the rev limiter's doing. */
+const limitedShare = 0.4;
+const lastPart = 0.3;
+
+/** The end of the pull, or the moment before its torque collapses for good. */
+function beforeLimiter(
+  time: Float64Array,
+  impulse: Float64Array,
+  edges: readonly Edge[],
+  openedS: number,
+  endS: number,
+): number {
+  const [first, last] = [firstNotBelow(time, openedS + openingS), firstNotBelow(time, endS) - 1];
+  const middle = (impulse[last]! - impulse[first]!) / (time[last]! - time[first]!);
+  for (const { at, jumpNm } of edges) {
+    if (jumpNm > -limitedShare * middle || time[at]! < endS - lastPart * (endS - openedS)) continue;
+    const before = (impulse[at]! - impulse[first]!) / (time[at]! - time[first]!);
+    const after = (impulse[last]! - impulse[at]!) / (time[last]! - time[at]!);
+    if (after < (1 - limitedShare) * before) return time[at]! - liftMarginS;
+  }
+  return endS;
 }
 
 /** The driver may open the throttle halfway first, within so long and no later than the pull's first part, s and share. */
@@ -122,9 +157,7 @@ const featheredShare = 0.4;
 const openingS = 0.25;
 
 /** When the throttle was opened fully: a second jump of torque soon after the first, with no cut between, or the opening itself. */
-function afterFeathering(time: Float64Array, impulse: Float64Array, openedS: number, endS: number): number {
-  const first = firstNotBelow(time, openedS + openingS);
-  const edges = edgesIn(time, impulse, first, firstNotBelow(time, endS) - 1);
+function afterFeathering(time: Float64Array, edges: readonly Edge[], openedS: number, endS: number): number {
   const next = edges[0];
   if (!next || next.jumpNm < 0) return openedS;
   const atS = time[next.at]!;

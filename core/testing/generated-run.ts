@@ -33,9 +33,9 @@ export interface GeneratedRun extends Sensors {
   /** Swing of the driveline after the throttle opens: a decaying sine on drum speed, rad/s. */
   shuffle?: { hz: number; amplitude: number; decayS: number };
   /** The driver opens to this share of full torque first, for so long. */
-  feather?: { share: number; lastsS: number };
+  feather?: { share: number; lastsS: number } | undefined;
   /** A first stab up to this speed, given up, with a coast back before the real pull. */
-  stab?: { toRpm: number };
+  stab?: { toRpm: number } | undefined;
   /** The recording ends here, before the lift. */
   recordedToRpm?: number;
   faults?: Faults;

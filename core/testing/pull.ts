@@ -74,7 +74,8 @@ export class Pull {
     const wanted = { 'lead-in': 0, back: 0, coast: 0, stab: 1, pull: 1, feather: run.feather?.share ?? 1 }[this.phase];
     const most = stepS / 0.1;
     this.openness += Math.max(-most, Math.min(most, wanted - this.openness));
-    const fault = this.phase === 'pull' ? this.faultAt(engineRpm, stepS) : { factor: 1, slip: 0, disturbed: false };
+    const fault =
+      this.phase === 'pull' ? this.faultAt(engineRpm, stepS) : { factor: 1, slip: 0, pedal: 1, disturbed: false };
     const full = (run.drumTorque ?? usualTorque)(engineRpm);
     const torque = this.phase === 'lead-in' ? loss : this.openness * fault.factor * full;
     const pulling = this.phase !== 'lead-in' && this.phase !== 'back' && this.phase !== 'coast';
@@ -86,7 +87,7 @@ export class Pull {
       engineRpm,
       drumTorqueNm: torque,
       absorberNm: this.absorber,
-      openness: this.openness * fault.factor,
+      openness: this.openness * fault.pedal,
       swingRadS: this.swing(),
       disturbed: fault.disturbed,
     };
@@ -113,10 +114,11 @@ export class Pull {
     this.absorber = Math.max(0, wanted) + this.control(stepS);
   }
 
-  private faultAt(rpm: number, stepS: number): { factor: number; slip: number; disturbed: boolean } {
+  private faultAt(rpm: number, stepS: number): { factor: number; slip: number; pedal: number; disturbed: boolean } {
     const { fuelCut, limiter, letOff, tyreSlip, hop, clutchSlip, converter, misfire } = this.run.faults ?? {};
     let factor = 1;
     let slip = 0;
+    let pedal = 1;
     let disturbed = false;
     if (fuelCut && !this.cutDone && rpm >= fuelCut.atRpm) {
       this.cutDone = true;
@@ -124,9 +126,11 @@ export class Pull {
     }
     if (this.timeS < this.cutUntilS) [factor, disturbed] = [0, true];
     if (letOff && !this.eased && rpm >= letOff.atRpm) this.eased = { untilS: this.timeS + letOff.lastsS };
-    if (this.eased && this.timeS < this.eased.untilS) [factor, disturbed] = [letOff!.share, true];
+    if (this.eased && this.timeS < this.eased.untilS) [factor, pedal, disturbed] = [letOff!.share, letOff!.share, true];
     if (limiter && rpm >= limiter.atRpm) {
       if (Number.isNaN(this.limiterSinceS)) this.limiterSinceS = this.timeS;
+      // A limiter takes away a few working strokes at least.
+      this.cutUntilS = Math.max(this.cutUntilS, this.timeS + 0.05);
       [factor, disturbed] = [0, true];
     }
     if (tyreSlip && rpm > tyreSlip.fromRpm && rpm < tyreSlip.toRpm) {
@@ -146,7 +150,7 @@ export class Pull {
     if (converter)
       slip += converter.share * Math.max(0, 1 - (rpm - this.fromRpm) / (0.7 * (this.toRpm - this.fromRpm)));
     if (misfire) factor *= Math.min(1.1, Math.max(0, 1 + this.misfire(stepS)));
-    return { factor, slip, disturbed };
+    return { factor, slip, pedal, disturbed };
   }
 
   private swing(): number {

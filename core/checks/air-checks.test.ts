@@ -1,0 +1,58 @@
+import { describe, expect, test } from '@jest/globals';
+import { airStale, pressureLooksSeaLevel, standardUnsuited } from './air-checks.ts';
+import { startTemperature } from './start-temperature.ts';
+
+const air = (pressureHpa: number) => ({ temperatureC: 20, pressureHpa, relativeHumidityPct: 50 });
+
+test.each([
+  [undefined, undefined],
+  [10 * 60, undefined],
+  [25 * 60, 'note'],
+  [3 * 3600, 'mind'],
+] as const)('air read %s s before the run: %s', (ageS, severity) => {
+  expect(airStale(ageS, 'sae-j1349')?.severity).toBe(severity);
+  expect(airStale(ageS, 'none')).toBeUndefined();
+});
+
+describe('a sea-level pressure at a high shop', () => {
+  test.each([
+    [1600, 1015, true],
+    [1600, 838, false],
+    [1600, 860, false],
+    [600, 1018, true],
+    [600, 945, false],
+    [600, 960, false],
+    [100, 1035, false],
+    [undefined, 1015, false],
+  ])('%s m, %d hPa: %s', (altitudeM, pressureHpa, looks) => {
+    const found = pressureLooksSeaLevel(air(pressureHpa), altitudeM);
+    expect(found !== undefined).toBe(looks);
+    if (found) expect(found).toMatchObject({ severity: 'stop', unit: 'hPa' });
+  });
+
+  test('names the pressure that was probably there', () => {
+    expect(pressureLooksSeaLevel(air(1013.25), 1600)!.message).toMatch(/about 83[45] hPa/);
+  });
+});
+
+test.each([
+  ['sae-j1349', 'compression', true],
+  ['iso-1585-si', 'compression', true],
+  ['iso-1585-ci', 'compression', false],
+  ['iso-1585-ci', 'spark', true],
+  ['sae-j1349', 'spark', false],
+  ['din-70020', 'compression', false],
+  ['sae-j1349', undefined, false],
+] as const)('%s on an engine with %s ignition is marked: %s', (standard, ignition, marked) => {
+  expect(standardUnsuited(standard, ignition) !== undefined).toBe(marked);
+});
+
+test('a start outside the baseline’s window says how far, and by what', () => {
+  const window = { oilTemperature: { fromC: 82, toC: 90 }, intakeTemperature: { fromC: 20, toC: 26 } };
+  expect(startTemperature({ oilTemperature: 88, intakeTemperature: 25 }, window)).toBeUndefined();
+  const hot = startTemperature({ oilTemperature: 91, intakeTemperature: 38 }, window)!;
+  expect(hot).toMatchObject({ id: 'start-temperature', severity: 'mind', figure: 12, unit: 'K' });
+  expect(hot.message).toMatch(/intake at 38 °C, 12 K hotter/);
+  expect(startTemperature({ oilTemperature: 60 }, window)!.message).toMatch(/22 K colder/);
+  expect(startTemperature({ coolantTemperature: 60 }, window)).toBeUndefined();
+});

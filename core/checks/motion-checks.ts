@@ -1,0 +1,28 @@
+import type { SweepDrive } from '../reduction/sweep-drive.ts';
+import type { Finding } from './check.ts';
+import { cutRun } from './cut-run.ts';
+import { rough } from './rough.ts';
+import { clockJump, sampleGap } from './sampling-checks.ts';
+import { drivelineSlip, hop, overlaps, tyreSlip } from './slip-checks.ts';
+import { slipTrace } from './slip.ts';
+import { fuelCut, limiter, partThrottle } from './throttle-checks.ts';
+
+/** What the speeds of a sweep show, whatever the settings of its curve. */
+export function motionChecks(run: SweepDrive): Finding[] {
+  const trace = slipTrace(run);
+  const hopping = trace && hop(trace);
+  const slipping = trace && tyreSlip(trace, run.dyno.kind);
+  const found = [
+    clockJump(run),
+    sampleGap(run),
+    cutRun(run.sweep, run.endRpm),
+    limiter(run),
+    fuelCut(run),
+    partThrottle(run),
+    hopping,
+    slipping && !(hopping && overlaps(hopping, slipping)) ? slipping : undefined,
+    trace && drivelineSlip(trace, run.dyno.kind),
+    rough(run),
+  ];
+  return found.filter((finding) => finding !== undefined);
+}

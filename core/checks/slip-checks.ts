@@ -1,0 +1,210 @@
+import type { DynoKind } from '../reduction/dyno-profile.ts';
+import { slopes } from '../smoothing/moving-fit.ts';
+import { spokenRpm } from '../units/spoken-rpm.ts';
+import { tens, type Finding } from './check.ts';
+import type { SlipTrace } from './slip.ts';
+
+/** Healthy tyres creep by up to this share at full torque; hubs do not creep at all. */
+const healthyCreep = 0.032;
+const healthyOnHubs = 0.015;
+/** Slip that creep does not explain counts from this share, and for so long, s. */
+const unexplained = 0.015;
+const leastS = 0.12;
+/** How well torque must explain the slip for it to be that of a clutch or converter: share of its variance. */
+const explainedByTorque = 0.8;
+
+/**
+ * Found when the engine runs ahead of the drum over a stretch of the pull by
+ * more than creep, which grows with torque, explains.
+ */
+export function tyreSlip(trace: SlipTrace, kind: DynoKind): Finding | undefined {
+  if (kind === 'hub' || followsTorque(trace) || fallsWithSpeed(trace)) return undefined;
+  const stretch = unexplainedStretch(trace, healthyCreep);
+  if (!stretch) return undefined;
+  const { fromRpm, toRpm, most } = stretch;
+  const percent = Math.round(1000 * most) / 10;
+  return {
+    id: 'tyre-slip',
+    severity: 'stop',
+    fromRpm,
+    toRpm,
+    figure: percent,
+    unit: '%',
+    message: `The tyres slip by up to ${percent.toFixed(1)} % from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm; the figures there are not the engine's. Check straps, tyre pressure and temperature before the next run.`,
+  };
+}
+
+/**
+ * Found when the engine runs ahead of the drum the way a clutch, a lock-up or
+ * a converter does: more with torque than tyres ever creep, or most at low speed.
+ */
+export function drivelineSlip(trace: SlipTrace, kind: DynoKind): Finding | undefined {
+  const healthy = kind === 'hub' ? healthyOnHubs : healthyCreep;
+  const most = highest(trace);
+  if (most.excess < healthy) return undefined;
+  const atLowSpeed = fallsWithSpeed(trace);
+  if (kind !== 'hub' && !atLowSpeed && !followsTorque(trace)) return undefined;
+  const percent = Math.round(1000 * most.excess) / 10;
+  const at = tens(most.rpm);
+  return {
+    id: 'driveline-slip',
+    severity: 'mind',
+    fromRpm: at,
+    toRpm: at,
+    figure: percent,
+    unit: '%',
+    message: atLowSpeed
+      ? `The engine runs up to ${percent.toFixed(1)} % ahead of the drum at low speed, least at the top: a converter that is not locked. Power there is less than the engine's.`
+      : `The engine runs up to ${percent.toFixed(1)} % ahead of the drum at ${spokenRpm(at)} rpm, growing with torque: a clutch or lock-up slips.`,
+  };
+}
+
+/** Hop swings this fast, Hz, by this share of speed at least, and for so many swings. */
+const slowestHz = 3;
+const fastestHz = 15;
+const leastSwing = 0.008;
+const leastSwings = 3;
+/** What is slower than this is slip, not hop, s. */
+const slowS = 0.4;
+
+/** Found when slip swings to and fro a few times a second: the tyre hops. */
+export function hop(trace: SlipTrace): Finding | undefined {
+  const { time, raw, rpm } = trace;
+  const slow = slopes(time, raw, slowS).value;
+  const quick = slopes(time, raw, 0.035).value;
+  const swing = raw.map((value, index) => (Number.isNaN(quick[index]!) ? value : quick[index]!) - slow[index]!);
+  // One swing after the other: each half is the highest point between two crossings of zero.
+  const halves: { atS: number; rpm: number; size: number }[] = [];
+  let sign = 0;
+  for (let index = 0; index < swing.length; index++) {
+    const value = swing[index]!;
+    if (Number.isNaN(value)) continue;
+    const half = halves.at(-1);
+    if (!half || Math.sign(value) !== sign) {
+      halves.push({ atS: time[index]!, rpm: rpm[index]!, size: Math.abs(value) });
+      sign = Math.sign(value);
+    } else if (Math.abs(value) > half.size)
+      halves[halves.length - 1] = { atS: time[index]!, rpm: rpm[index]!, size: Math.abs(value) };
+  }
+  let best: typeof halves = [];
+  let chain: typeof halves = [];
+  for (const half of halves) {
+    const last = chain.at(-1);
+    const apartS = last ? half.atS - last.atS : 0;
+    const goesOn = half.size > leastSwing && (!last || (apartS > 0.4 / fastestHz && apartS < 0.7 / slowestHz));
+    chain = goesOn ? [...chain, half] : half.size > leastSwing ? [half] : [];
+    if (chain.length > best.length) best = chain;
+  }
+  if (best.length < 2 * leastSwings) return undefined;
+  const [first, last] = [best[0]!, best.at(-1)!];
+  const hz = (best.length - 1) / 2 / (last.atS - first.atS);
+  if (hz < slowestHz || hz > fastestHz) return undefined;
+  const percent = Math.round(2000 * Math.max(...best.map(({ size }) => size))) / 10;
+  const [fromRpm, toRpm] = [tens(first.rpm), tens(last.rpm)];
+  return {
+    id: 'hop',
+    severity: 'stop',
+    fromRpm,
+    toRpm,
+    figure: percent,
+    unit: '%',
+    message: `The tyre hops ${Math.round(hz)} times a second from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm, slip swinging by ${percent.toFixed(1)} %. Re-check straps and pressure before the next run.`,
+  };
+}
+
+/** Slip left after creep in proportion to torque is taken out; creep is the share that explains most samples. */
+function unexplainedStretch({ every, time, rpm, load, excess }: SlipTrace, healthy: number) {
+  const shares = excess
+    .map((value, index) => (index % every === 0 ? value / Math.max(load[index]!, 0.2) : NaN))
+    .filter((value) => !Number.isNaN(value));
+  const creep = Math.min(healthy, Math.max(0, shares.sort()[Math.floor(0.4 * shares.length)] ?? 0));
+  let best: { from: number; to: number } | undefined;
+  let from = -1;
+  for (let index = 0; index <= excess.length; index++) {
+    const over = index < excess.length && excess[index]! - creep * load[index]! > unexplained;
+    if (over && from < 0) from = index;
+    if (over || from < 0) continue;
+    if (!best || time[index - 1]! - time[from]! > time[best.to]! - time[best.from]!) best = { from, to: index - 1 };
+    from = -1;
+  }
+  if (!best || time[best.to]! - time[best.from]! < leastS) return undefined;
+  let most = 0;
+  for (let index = best.from; index <= best.to; index++) most = Math.max(most, excess[index]!);
+  return most > healthy ? { fromRpm: tens(rpm[best.from]!), toRpm: tens(rpm[best.to]!), most } : undefined;
+}
+
+function highest({ excess, rpm }: SlipTrace) {
+  let at = 0;
+  for (let index = 1; index < excess.length; index++) if (excess[index]! > (excess[at] || -1)) at = index;
+  return { excess: excess[at]!, rpm: rpm[at]! };
+}
+
+/** Whether a parabola of torque explains the slip: a clutch slips with torque, wherever it occurs. */
+function followsTorque(trace: SlipTrace): boolean {
+  const some = (values: Float64Array) => values.filter((_, index) => index % trace.every === 0);
+  const [load, excess] = [some(trace.load), some(trace.excess)];
+  const high = excess.filter((_, index) => load[index]! > 0.9);
+  const low = excess.filter((_, index) => load[index]! < 0.75);
+  // Slip that takes torque away is not made by it.
+  if (low.length > 5 && high.length > 5 && mean(high) < mean(low)) return false;
+  return explained([load, load.map((value) => value * value)], excess) > explainedByTorque;
+}
+
+/** Whether slip is largest at the start and gone by the end: an open converter. */
+function fallsWithSpeed({ time, excess }: SlipTrace): boolean {
+  const part = (from: number, to: number) => {
+    const values = excess
+      .subarray(Math.floor(from * excess.length), Math.ceil(to * excess.length))
+      .filter((value) => !Number.isNaN(value));
+    return values.reduce((sum, value) => sum + value, 0) / Math.max(1, values.length);
+  };
+  const parts = [part(0, 0.2), part(0.2, 0.4), part(0.4, 0.6), part(0.8, 1)];
+  const falling = parts.every((value, index) => index === 0 || value < parts[index - 1]! + 0.002);
+  return time.length > 20 && falling && parts[0]! > healthyCreep && parts[0]! - parts[3]! > 0.02;
+}
+
+/** Share of y's variance that columns and a constant explain. */
+function explained(columns: readonly Float64Array[], y: Float64Array): number {
+  const usable = Array.from(y.keys()).filter(
+    (index) => !Number.isNaN(y[index]!) && columns.every((column) => !Number.isNaN(column[index]!)),
+  );
+  if (usable.length < 10) return 0;
+  const centred = (values: Float64Array) => {
+    const mean = usable.reduce((sum, index) => sum + values[index]!, 0) / usable.length;
+    return Float64Array.from(usable, (index) => values[index]! - mean);
+  };
+  const target = centred(y);
+  const total = dot(target, target);
+  // One column after the other, each freed of the earlier ones.
+  let left: Float64Array = target;
+  const basis: Float64Array[] = [];
+  for (const column of columns) {
+    let vector: Float64Array = centred(column);
+    for (const earlier of basis) vector = minus(vector, earlier);
+    if (dot(vector, vector) < 1e-12) continue;
+    basis.push(vector);
+    left = minus(left, vector);
+  }
+  return total > 0 ? 1 - dot(left, left) / total : 0;
+}
+
+function mean(values: Float64Array): number {
+  return values.reduce((sum, value) => sum + (value || 0), 0) / values.length;
+}
+
+/** a less its part along b. */
+function minus(a: Float64Array, b: Float64Array) {
+  const share = dot(a, b) / dot(b, b);
+  return a.map((value, index) => value - share * b[index]!);
+}
+
+function dot(a: Float64Array, b: Float64Array): number {
+  let sum = 0;
+  for (let index = 0; index < a.length; index++) sum += a[index]! * b[index]!;
+  return sum;
+}
+
+/** Whether two findings overlap: a hop is slip as well, and is told once. */
+export function overlaps(a: Finding, b: Finding): boolean {
+  return a.fromRpm! <= b.toRpm! && b.fromRpm! <= a.toRpm!;
+}

@@ -1,0 +1,106 @@
+import { firstNotBelow } from '../recording/search.ts';
+import { atLeastSamples, slopes } from '../smoothing/moving-fit.ts';
+import { thinned, type Thinned } from '../smoothing/thinned.ts';
+import { rpmPerRadS } from '../units/units.ts';
+import { smoothRatio, type Drive } from './drive.ts';
+import type { DynoProfile } from './dyno-profile.ts';
+import type { HubSide } from './hub-pair.ts';
+import type { SweepSpan } from './sweep.ts';
+
+/** A sweep made ready for fitting: engine speed as a rising function of time within it. */
+export interface SweepDrive {
+  drive: Drive;
+  dyno: DynoProfile;
+  sweep: SweepSpan;
+  /** First and last sample inside the sweep. */
+  first: number;
+  last: number;
+  /** Indices of samples at which torque jumps (a fuel cut, a limiter) or the clock does: each begins a stretch; `first` is the first of them, `last + 1` the last. */
+  stretches: Int32Array;
+  /** Times, engine speeds (rpm) and drum speeds (rad/s); the first two rising. */
+  mapTime: Float64Array;
+  mapRpm: Float64Array;
+  mapSpeed: Float64Array;
+  /** Samples inside the sweep (index 0 is `first`), and averaged in blocks: impulse and engine speed. */
+  traces: Thinned;
+  /** Both hubs by themselves, left and right, where both are recorded. */
+  sides: readonly [SideTraces, SideTraces] | undefined;
+  startRpm: number;
+  endRpm: number;
+}
+
+/** One hub's impulse over engine speed, and its speed (rad/s) at the times of the map. */
+interface SideTraces {
+  traces: Thinned;
+  mapSpeed: Float64Array;
+}
+
+/** The traces are thinned so many times. */
+export const thinnings = 6;
+
+/** Span of the fit that says which engine speed belongs to which time, s. */
+const mapSpanS = 0.12;
+/** Span over which a hub's own speed is taken, s. */
+const sideSpanS = 0.4;
+
+/** Cuts the sweep out of a drive and makes its map from time to engine speed. */
+export function sweepDrive(drive: Drive, dyno: DynoProfile, sweep: SweepSpan): SweepDrive {
+  const first = firstNotBelow(drive.time, sweep.startS);
+  const last = Math.min(firstNotBelow(drive.time, sweep.endS + 1e-9), drive.time.length) - 1;
+  const time = drive.time.subarray(first, last + 1);
+  const smooth = slopes(time, drive.speed.subarray(first, last + 1), atLeastSamples(time, mapSpanS, 5)).value;
+  // Creep ends with the lift: inside the sweep the ratio is smoothed from what is inside it.
+  const ratio = drive.pickup
+    ? smoothRatio(time, drive.speed.subarray(first, last + 1), drive.pickup.subarray(first, last + 1))
+    : drive.ratio.subarray(first, last + 1);
+  const rpm = smooth.map((speed, index) => speed * ratio[index]! * rpmPerRadS);
+  const rising = risingIn(rpm);
+  const mapRpm = picked(rpm, rising);
+  const { edges } = sweep;
+  // No window is laid over a step of the clock: what is on its other side lies at another time than it seems.
+  const jumps = drive.clock.jumps.map(({ atS }) => firstNotBelow(drive.time, atS + 1e-9));
+  const breaks = [...edges.map(({ at }) => at), ...jumps.filter((at) => at > first && at <= last)].sort(
+    (a, b) => a - b,
+  );
+  const sideTraces = (side: HubSide): SideTraces => {
+    const own = slopes(time, side.speed.subarray(first, last + 1), atLeastSamples(time, sideSpanS, 5)).value;
+    return {
+      traces: thinned({ time, amount: side.impulse.subarray(first, last + 1), variable: rpm }, thinnings),
+      mapSpeed: picked(own, rising),
+    };
+  };
+  return {
+    drive,
+    dyno,
+    sweep,
+    first,
+    last,
+    stretches: Int32Array.of(first, ...breaks, last + 1),
+    mapTime: picked(time, rising),
+    mapRpm,
+    mapSpeed: picked(smooth, rising),
+    traces: thinned({ time, amount: drive.impulse.subarray(first, last + 1), variable: rpm }, thinnings),
+    sides: drive.sides && [sideTraces(drive.sides[0]), sideTraces(drive.sides[1])],
+    startRpm: mapRpm[0] ?? NaN,
+    endRpm: mapRpm[mapRpm.length - 1] ?? NaN,
+  };
+}
+
+/** Indices of the values that exceed all earlier ones. */
+function risingIn(values: Float64Array): Int32Array {
+  const indices = new Int32Array(values.length);
+  let count = 0;
+  let highest = -Infinity;
+  for (let index = 0; index < values.length; index++) {
+    if (!(values[index]! > highest)) continue;
+    highest = values[index]!;
+    indices[count++] = index;
+  }
+  return indices.subarray(0, count);
+}
+
+function picked(values: Float64Array, indices: Int32Array): Float64Array {
+  const result = new Float64Array(indices.length);
+  for (let index = 0; index < indices.length; index++) result[index] = values[indices[index]!]!;
+  return result;
+}
