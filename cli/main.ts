@@ -1,35 +1,52 @@
-import { parseArgs } from 'node:util';
 import { Refusal } from '../core/refusal.ts';
-import { reduceCommand } from './reduce.ts';
+import { airCommand, airUsage } from './air.ts';
+import { coastDownCommand, coastDownUsage } from './coast-down.ts';
+import { compareCommand, compareUsage } from './compare.ts';
+import { reduceCommand, reduceUsage } from './reduce.ts';
+import { stepsCommand, stepsUsage } from './steps.ts';
 
-const usage = `Usage: suvok reduce RUN.csv --dyno DYNO.json [--air AIR.json] [--ratio N]
-                    [--standard ID] [--smoothing RPM|auto|0] [--grid RPM]`;
+interface Command {
+  usage: string;
+  run: (words: readonly string[]) => unknown;
+}
+
+const commands: Record<string, Command> = {
+  reduce: { usage: reduceUsage, run: reduceCommand },
+  compare: { usage: compareUsage, run: compareCommand },
+  steps: { usage: stepsUsage, run: stepsCommand },
+  coastdown: { usage: coastDownUsage, run: coastDownCommand },
+  air: { usage: airUsage, run: airCommand },
+};
+
+const files = `Every command prints one JSON object on standard output; bad input is one line on standard error, exit code 2.
+Recordings are CSV with headings such as "rollerSpeed [rad/s]"; docs/file-formats.md has the forms of all files.`;
+
+function help(command: string | undefined): string {
+  const shown = command ? [commands[command]!] : Object.values(commands);
+  return `${shown.map(({ usage }) => usage).join('\n\n')}\n\n${files}`;
+}
 
 /** Runs one command line. @returns what to print on standard output */
 function run(words: string[]): string {
-  const [command, ...rest] = words;
-  if (command !== 'reduce') throw new Refusal(command ? `There is no command "${command}". ${usage}` : usage);
-  const { values, positionals } = parseArgs({
-    args: rest,
-    allowPositionals: true,
-    options: {
-      dyno: { type: 'string' },
-      air: { type: 'string' },
-      ratio: { type: 'string' },
-      standard: { type: 'string' },
-      smoothing: { type: 'string' },
-      grid: { type: 'string' },
-    },
-  });
-  return JSON.stringify(reduceCommand(positionals, values));
+  const [name, ...rest] = words;
+  if (name === undefined)
+    throw new Refusal(`Say what to do: ${Object.keys(commands).join(', ')}. suvok --help tells more.`);
+  if (name === '--help' || name === 'help') return help(rest.find((word) => Object.hasOwn(commands, word)));
+  if (!Object.hasOwn(commands, name)) {
+    throw new Refusal(
+      `There is no command "${name}"; known are ${Object.keys(commands).join(', ')}. suvok --help tells more.`,
+    );
+  }
+  if (rest.includes('--help')) return help(name);
+  return JSON.stringify(commands[name]!.run(rest));
 }
 
 try {
   process.stdout.write(run(process.argv.slice(2)) + '\n');
 } catch (error) {
-  // parseArgs speaks of its own errors by code; a Refusal is a sentence; anything else is a fault of ours.
-  const own = error instanceof Refusal || String((error as { code?: string }).code).startsWith('ERR_PARSE_ARGS');
-  const text = own ? (error as Error).message : `Internal error: ${(error as Error).message}`;
+  // A Refusal is a sentence; anything else is a fault of ours.
+  const own = error instanceof Refusal;
+  const text = own ? error.message : `Internal error: ${(error as Error).message}`;
   process.stderr.write(`suvok: ${text.replace(/\s*\n\s*/g, ' ')}\n`);
   process.exitCode = own ? 2 : 1;
 }

@@ -1,93 +1,34 @@
-import { readFileSync } from 'node:fs';
-import type { z } from 'zod';
 import type { CurveJson } from '../contract/curve.ts';
-import { airFile, dynoFile, problemIn } from '../contract/files.ts';
-import { standardIds, type StandardId } from '../core/air/correction.ts';
 import { curveToJson } from '../core/exchange/curve-json.ts';
-import { readRecordingCsv } from '../core/exchange/read-csv.ts';
 import { curveOf, preparedSweep, resolvedSpan, usualGridRpm } from '../core/reduction/reduce.ts';
-import { readSpan, type Span } from '../core/smoothing/span.ts';
 import { Refusal } from '../core/refusal.ts';
+import { airOf, dynoOf, ignitionOf, positive, recordingFile, shareOf, smoothingOf, standardNamed } from './input.ts';
+import { sortedWords, wordOf } from './words.ts';
 
-interface ReduceOptions {
-  dyno?: string | undefined;
-  air?: string | undefined;
-  ratio?: string | undefined;
-  standard?: string | undefined;
-  smoothing?: string | undefined;
-  grid?: string | undefined;
-}
+export const reduceUsage = `suvok reduce RUN.csv --dyno DYNO.json [--air AIR.json] [--ratio N]
+             [--standard ID] [--share PERCENT] [--smoothing RPM|auto|0] [--grid RPM] [--engine petrol|diesel]
+    One recording to one curve of power and torque over engine speed, with what the checks found.`;
 
 /**
  * `suvok reduce`: one recording to one curve.
  * @throws Refusal with a sentence for every kind of bad input
  */
-export function reduceCommand(files: string[], options: ReduceOptions): CurveJson {
-  const [file, ...more] = files;
+export function reduceCommand(words: readonly string[]): CurveJson {
+  const sorted = sortedWords(words, ['dyno', 'air', 'ratio', 'standard', 'share', 'smoothing', 'grid', 'engine']);
+  const [file, ...more] = sorted.before;
   if (!file) throw new Refusal('Name the recording: suvok reduce RUN.csv --dyno DYNO.json');
   if (more.length > 0) throw new Refusal(`One recording at a time: "${more[0]}" is one too many.`);
-  if (!options.dyno)
-    throw new Refusal('Give the dyno with --dyno DYNO.json; power cannot be made without its inertia.');
-  const dyno = jsonFile(options.dyno, dynoFile);
-  const air = options.air === undefined ? undefined : jsonFile(options.air, airFile);
-  const smoothing = smoothingOf(options.smoothing);
-  const ratio = options.ratio === undefined ? undefined : positive('ratio', options.ratio);
-  const gridRpm = options.grid === undefined ? usualGridRpm : positive('grid', options.grid);
-  const { recording } = readRecordingCsv(textFile(file));
-  const sweep = preparedSweep(recording, dyno, ratio);
+  const dyno = dynoOf(wordOf(sorted, 'dyno'));
+  const air = airOf(wordOf(sorted, 'air'));
+  const smoothing = smoothingOf(wordOf(sorted, 'smoothing'));
+  const ratio = wordOf(sorted, 'ratio');
+  const grid = wordOf(sorted, 'grid');
+  const standard = standardNamed(wordOf(sorted, 'standard'));
+  const share = shareOf(wordOf(sorted, 'share'));
+  const gridRpm = grid === undefined ? usualGridRpm : positive('grid', grid);
+  const ignition = ignitionOf(wordOf(sorted, 'engine'));
+  const sweep = preparedSweep(recordingFile(file), dyno, ratio === undefined ? undefined : positive('ratio', ratio));
   const spanRpm = resolvedSpan(smoothing, [sweep]);
-  const curve = curveOf(sweep, air, { standard: standardNamed(options.standard), share: 1, spanRpm, gridRpm });
+  const curve = curveOf(sweep, air, { standard, share, spanRpm, gridRpm }, { ignition });
   return curveToJson(curve, smoothing === 'auto');
-}
-
-function textFile(path: string): string {
-  try {
-    return readFileSync(path, 'utf8');
-  } catch (error) {
-    const code = (error as NodeJS.ErrnoException).code;
-    const why =
-      code === 'ENOENT'
-        ? 'there is no such file'
-        : code === 'EISDIR'
-          ? 'it is a folder'
-          : `it cannot be read (${code})`;
-    throw new Refusal(`${path}: ${why}.`);
-  }
-}
-
-function jsonFile<T extends z.ZodType>(path: string, schema: T): z.infer<T> {
-  let content: unknown;
-  try {
-    content = JSON.parse(textFile(path).replace(/^\uFEFF/, ''));
-  } catch (error) {
-    if (error instanceof Refusal) throw error;
-    throw new Refusal(`${path} is not JSON.`);
-  }
-  const parsed = schema.safeParse(content);
-  if (!parsed.success) throw new Refusal(`${path}: ${problemIn(parsed.error)}.`);
-  return parsed.data;
-}
-
-function positive(name: string, text: string): number {
-  const value = Number(text);
-  if (text.trim() === '' || !Number.isFinite(value) || value <= 0) {
-    throw new Refusal(`--${name} takes a number above 0, not "${text}".`);
-  }
-  return value;
-}
-
-function smoothingOf(word: string | undefined): Span | 'auto' {
-  if (word === undefined || word === 'auto') return 'auto';
-  const span = readSpan(word);
-  if (span === undefined) {
-    throw new Refusal(`--smoothing takes a span in rpm (0 for none) or auto, not "${word}".`);
-  }
-  return span;
-}
-
-function standardNamed(id: string | undefined): StandardId {
-  if (id === undefined) return 'sae-j1349';
-  const known = standardIds.find((standard) => standard === id);
-  if (!known) throw new Refusal(`There is no standard "${id}"; known are ${standardIds.join(', ')}.`);
-  return known;
 }

@@ -16,6 +16,8 @@ export const curveJson = z.object({
   engineSpeedFrom: z.enum(['pickup', 'ratio']),
   peakPower: z.object({ kw: z.number(), ...peak }),
   peakTorque: z.object({ nm: z.number(), ...peak }),
+  /** Positive where the smoothed line lies below what the samples around the peak say. */
+  smoothingTookOffPeakKw: z.number(),
   checks: z.array(
     z.object({
       id: z.string(),

@@ -36,6 +36,7 @@ export function curveToJson(curve: Curve, auto: boolean) {
       rpm: round(curve.peakTorque.rpm, 1),
       atEdge: curve.peakTorque.atEdge !== false,
     },
+    smoothingTookOffPeakKw: round(curve.takenOffPeakKw, 4),
     checks: curve.checks.map(({ id, severity, fromRpm = null, toRpm = null, figure, unit = null, message }) => ({
       id,
       severity,

@@ -2,19 +2,18 @@ import { bandMean } from '../curve/band-mean.ts';
 import { peakOf, type Peak } from '../curve/peak.ts';
 import { interpolate } from '../recording/search.ts';
 import { Refusal } from '../refusal.ts';
-import { meanDifference, meanOf, pooledSpread, type MeanDifference } from '../statistics/mean-difference.ts';
-import { studentT } from '../statistics/student-t.ts';
+import { meanDifference, spreadsDiffer, type KnownSpread, type MeanDifference } from '../statistics/mean-difference.ts';
+import { claimsOf, type ChosenRange } from './claims.ts';
+import { driftOf, type Drift } from './drift.ts';
+import { earlinessOf, type Earliness } from './earliness.ts';
+import { gainBand, type GainBand } from './gain-band.ts';
+import { covers, type RunCurve } from './run-curve.ts';
+import type { GainSpan } from './spans.ts';
+import type { Verdict } from './verdict.ts';
 
-/** One counted run's values over engine speed; speeds are whole multiples of one step shared by all runs. */
-export interface RunCurve {
-  engineSpeedRpm: Float64Array;
-  values: Float64Array;
-}
-
-/** A mean of runs at each speed of a range. */
-export interface MeanCurve {
-  engineSpeedRpm: Float64Array;
-  values: Float64Array;
+/** A range that was chosen before its gain was seen, and what may be said of it. */
+export interface JudgedRange extends ChosenRange {
+  verdict: Verdict;
 }
 
 export interface Comparison {
@@ -25,110 +24,124 @@ export interface Comparison {
   test: Float64Array;
   baseline: Float64Array;
   gain: Float64Array;
-  /** Half width of the 95 % interval of the gain at each speed by itself; NaN when no setup has two runs. */
+  /** Half width of the 95 % band of the gain that holds at all speeds at once; NaN without a spread. */
   gainHalfWidth: Float64Array;
-  /** 95 % of single baseline runs lie within the baseline's mean ± this; NaN likewise. */
+  /** Half width of the 95 % interval at each speed by itself, for a speed that was chosen beforehand; NaN likewise. */
+  pointHalfWidth: Float64Array;
+  /** 95 % of further single baseline runs lie within the baseline's mean ± this; NaN likewise. */
   repeatability: Float64Array;
+  band: GainBand;
   commonRange: MeanDifference;
+  /** The bands asked for, or the common range where none was: what the verdicts are on. */
+  ranges: JudgedRange[];
+  /** Spans found in the data over which a gain or loss is clear of scatter. */
+  spans: GainSpan[];
+  driftSuspected: boolean;
   peaks: { test: Peak; baseline: Peak; difference: MeanDifference };
   largest: { rpm: number; gain: number };
+  earliness: Earliness;
 }
 
-/**
- * The engine speeds that every one of the runs covers.
- * @returns undefined when they share less than two points
- */
-export function commonSpeeds(runs: readonly RunCurve[]): Float64Array | undefined {
-  if (runs.length === 0) return undefined;
-  const from = Math.max(...runs.map((run) => run.engineSpeedRpm[0]!));
-  const to = Math.min(...runs.map((run) => run.engineSpeedRpm[run.engineSpeedRpm.length - 1]!));
-  const speeds = runs[0]!.engineSpeedRpm.filter((rpm) => rpm >= from && rpm <= to);
-  return speeds.length < 2 ? undefined : speeds;
-}
-
-/** The runs' mean at each of the speeds; every run must cover them. */
-export function meanCurve(runs: readonly RunCurve[], speeds: Float64Array): MeanCurve {
-  return {
-    engineSpeedRpm: speeds,
-    values: speeds.map((rpm) => meanOf(runs.map((run) => interpolate(run.engineSpeedRpm, run.values, rpm)))),
-  };
+export interface ComparisonOptions {
+  /** The counted runs of the job's other setups, each a list, for the pooled spread. */
+  alike?: readonly (readonly RunCurve[])[];
+  /** Bands that matter, rpm; those that the runs do not cover are left out. */
+  bands?: readonly (readonly [number, number])[];
+  /** The dyno's own spread, as a share of power, for sides without repeats. */
+  borrowed?: KnownSpread | undefined;
+  /** Spread from one mounting to the next, as a share of power, where the sides were mounted anew. */
+  remount?: KnownSpread | undefined;
 }
 
 /**
  * Compares the counted runs of a setup with those of a baseline: per-run
- * figures first, then their means and Student's t over the spread pooled
- * within setups.
+ * figures first, then their means, intervals and verdicts; docs/methods.md
+ * says how each is made and when it is wrong.
  *
- * @param alike the counted runs of the job's other setups, each a list, for the pooled spread
  * @throws Refusal when a side has no run, or the runs share no range
  */
 export function compareRuns(
   test: readonly RunCurve[],
   baseline: readonly RunCurve[],
-  alike: readonly (readonly RunCurve[])[] = [],
+  options: ComparisonOptions = {},
 ): Comparison {
   if (test.length === 0) throw new Refusal('The setup has no counted run yet: record one to compare it.');
   if (baseline.length === 0) throw new Refusal('The baseline has no counted run: record one, or bring one back.');
-  const speeds = commonSpeeds([...test, ...baseline]);
-  if (!speeds) {
+  const shared = sharedRange([...test, ...baseline]);
+  if (!shared) {
     throw new Refusal(
       'The runs share no range of engine speed, so nothing can be compared: record one over the same range.',
     );
   }
-  const fromRpm = speeds[0]!;
-  const toRpm = speeds[speeds.length - 1]!;
-  const groups = [test, baseline, ...alike];
-  const covering = groups.map((runs) => runs.filter((run) => covers(run, fromRpm, toRpm)));
-  const testMean = meanCurve(test, speeds).values;
-  const baselineMean = meanCurve(baseline, speeds).values;
-  const gainHalfWidth = new Float64Array(speeds.length);
-  const repeatability = new Float64Array(speeds.length);
-  const df = covering.reduce((sum, runs) => sum + Math.max(0, runs.length - 1), 0);
-  const t = df > 0 ? studentT(0.95, df) : NaN;
-  speeds.forEach((rpm, index) => {
-    const { spread } = pooledSpread(
-      covering.map((runs) => runs.map((run) => interpolate(run.engineSpeedRpm, run.values, rpm))),
-    );
-    gainHalfWidth[index] = t * spread * Math.sqrt(1 / test.length + 1 / baseline.length);
-    repeatability[index] = t * spread;
-  });
-  const gain = testMean.map((value, index) => value - baselineMean[index]!);
+  const [fromRpm, toRpm] = shared;
+  const groups = [test, baseline, ...(options.alike ?? [])];
+  const level = bandMeans(baseline, fromRpm, toRpm).reduce((sum, value) => sum + value, 0) / baseline.length;
+  // Spreads known as shares of power, at the size of this comparison's power.
+  const known = (share: KnownSpread | undefined) => share && { spread: share.spread * level, df: share.df };
+  const elsewhere = { borrowed: known(options.borrowed), remount: known(options.remount) };
+  const range = (from: number, to: number): ChosenRange | undefined => {
+    const difference = bandDifference(groups, from, to, elsewhere);
+    return difference && { fromRpm: from, toRpm: to, difference, drift: bandDrift(groups, from, to) };
+  };
+  const common = range(fromRpm, toRpm)!;
+  const bands = (options.bands ?? []).flatMap(([from, to]) => range(from, to) ?? []);
+  const ranges = bands.length > 0 ? bands : [common];
+  const ownSpreads = spreadsDiffer(bandMeans(test, fromRpm, toRpm), bandMeans(baseline, fromRpm, toRpm));
+  const band = gainBand(test, baseline, options.alike ?? [], ownSpreads, elsewhere)!;
+  const { verdicts, driftSuspected, spans } = claimsOf(ranges, band);
   let largest = 0;
-  for (let index = 1; index < gain.length; index++) if (gain[index]! > gain[largest]!) largest = index;
+  for (let index = 1; index < band.gain.length; index++) if (band.gain[index]! > band.gain[largest]!) largest = index;
   return {
     fromRpm,
     toRpm,
-    engineSpeedRpm: speeds,
-    test: testMean,
-    baseline: baselineMean,
-    gain,
-    gainHalfWidth,
-    repeatability,
-    commonRange: bandDifference(groups, fromRpm, toRpm)!,
+    engineSpeedRpm: band.engineSpeedRpm,
+    test: band.test,
+    baseline: band.baseline,
+    gain: band.gain,
+    gainHalfWidth: band.standardError.map((error) => band.criticalT * error),
+    pointHalfWidth: band.standardError.map((error) => band.pointwiseT * error),
+    repeatability: band.repeatability,
+    band,
+    commonRange: common.difference,
+    ranges: ranges.map((one, index) => ({ ...one, verdict: verdicts[index]! })),
+    spans,
+    driftSuspected,
     peaks: {
-      test: peakOf(speeds, testMean),
-      baseline: peakOf(speeds, baselineMean),
-      difference: perRun(groups, (run) => peakOf(run.engineSpeedRpm, run.values).value)!,
+      test: peakOf(band.engineSpeedRpm, band.test),
+      baseline: peakOf(band.engineSpeedRpm, band.baseline),
+      difference: perRun(groups, (run) => peakOf(run.engineSpeedRpm, run.values).value, elsewhere)!,
     },
-    largest: { rpm: speeds[largest]!, gain: gain[largest]! },
+    largest: { rpm: band.engineSpeedRpm[largest]!, gain: band.gain[largest]! },
+    earliness: earlinessOf(band.engineSpeedRpm, band.test, band.baseline),
   };
 }
 
-function covers(run: RunCurve, fromRpm: number, toRpm: number): boolean {
-  return run.engineSpeedRpm[0]! <= fromRpm && run.engineSpeedRpm[run.engineSpeedRpm.length - 1]! >= toRpm;
+function sharedRange(runs: readonly RunCurve[]): readonly [number, number] | undefined {
+  const from = Math.max(...runs.map((run) => run.engineSpeedRpm[0]!));
+  const to = Math.min(...runs.map((run) => run.engineSpeedRpm[run.engineSpeedRpm.length - 1]!));
+  return to > from ? [from, to] : undefined;
+}
+
+function bandMeans(runs: readonly RunCurve[], fromRpm: number, toRpm: number): number[] {
+  return runs.map((run) => bandMean(run.engineSpeedRpm, run.values, fromRpm, toRpm));
+}
+
+interface Elsewhere {
+  borrowed?: KnownSpread | undefined;
+  remount?: KnownSpread | undefined;
 }
 
 function perRun(
   groups: readonly (readonly RunCurve[])[],
   figure: (run: RunCurve) => number,
+  elsewhere: Elsewhere = {},
 ): MeanDifference | undefined {
   const [test, baseline, ...alike] = groups.map((runs) => runs.map(figure));
   if ([...test!, ...baseline!].some((value) => Number.isNaN(value))) return undefined;
-  return meanDifference(
-    test!,
-    baseline!,
-    alike.map((values) => values.filter((value) => !Number.isNaN(value))),
-  );
+  return meanDifference(test!, baseline!, {
+    alike: alike.map((values) => values.filter((value) => !Number.isNaN(value))),
+    ...elsewhere,
+  });
 }
 
 /**
@@ -140,11 +153,54 @@ export function bandDifference(
   groups: readonly (readonly RunCurve[])[],
   fromRpm: number,
   toRpm: number,
+  elsewhere: Elsewhere = {},
 ): MeanDifference | undefined {
-  return perRun(groups, (run) => bandMean(run.engineSpeedRpm, run.values, fromRpm, toRpm));
+  return perRun(groups, (run) => bandMean(run.engineSpeedRpm, run.values, fromRpm, toRpm), elsewhere);
 }
 
 /** Difference at one engine speed; undefined when a run of either side does not reach it. */
-export function differenceAt(groups: readonly (readonly RunCurve[])[], rpm: number): MeanDifference | undefined {
-  return perRun(groups, (run) => (covers(run, rpm, rpm) ? interpolate(run.engineSpeedRpm, run.values, rpm) : NaN));
+export function differenceAt(
+  groups: readonly (readonly RunCurve[])[],
+  rpm: number,
+  elsewhere: Elsewhere = {},
+): MeanDifference | undefined {
+  return perRun(
+    groups,
+    (run) => (covers(run, rpm, rpm) ? interpolate(run.engineSpeedRpm, run.values, rpm) : NaN),
+    elsewhere,
+  );
+}
+
+/** Runs farther apart than this do not belong to one session's drift, ms. */
+const sessionMs = 12 * 3600e3;
+
+/** Drift of a band's mean from run to run, where the runs' order is known and of one session. */
+function bandDrift(groups: readonly (readonly RunCurve[])[], fromRpm: number, toRpm: number): Drift | undefined {
+  const times = groups
+    .slice(0, 2)
+    .flat()
+    .map((run) => run.atMs);
+  if (times.some((at) => at === undefined)) return undefined;
+  const [earliest, latest] = [Math.min(...(times as number[])), Math.max(...(times as number[]))];
+  if (latest - earliest > sessionMs || latest === earliest) return undefined;
+  const inSession = groups.map((runs) =>
+    runs.filter(
+      (run) =>
+        covers(run, fromRpm, toRpm) &&
+        run.atMs !== undefined &&
+        run.atMs > latest - sessionMs &&
+        run.atMs < earliest + sessionMs,
+    ),
+  );
+  const order = inSession
+    .flat()
+    .map((run) => run.atMs!)
+    .sort((a, b) => a - b);
+  const [test, baseline, ...alike] = inSession.map((runs) =>
+    runs.map((run) => ({
+      order: order.indexOf(run.atMs!),
+      value: bandMean(run.engineSpeedRpm, run.values, fromRpm, toRpm),
+    })),
+  );
+  return driftOf(test!, baseline!, alike);
 }

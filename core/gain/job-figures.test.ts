@@ -2,7 +2,9 @@ import { describe, expect, test } from '@jest/globals';
 import { preparedSweep } from '../reduction/reduce.ts';
 import { generatedRun } from '../testing/generated-run.ts';
 import { testDyno, usualTorque } from '../testing/test-car.ts';
-import { jobFigures, type FiguredRun, type FiguresRequest } from './job-figures.ts';
+import type { FiguredRun } from './figured-run.ts';
+import type { FiguresRequest } from './job-comparison.ts';
+import { jobFigures } from './job-figures.ts';
 
 const air = { temperatureC: 25, pressureHpa: 1000, relativeHumidityPct: 40 };
 
@@ -51,7 +53,7 @@ const sentence = (runs: FiguredRun[], over: Partial<FiguresRequest> = {}) => {
 };
 
 describe('figures of a job', () => {
-  const figures = jobFigures([...baselineRuns, ...testRuns], request({ band: [3000, 4000], atRpm: 5000 }));
+  const figures = jobFigures([...baselineRuns, ...testRuns], request({ bands: [[3000, 4000]], atRpm: 5000 }));
 
   test('a change of 3 % is found, with an interval that holds it', () => {
     const { commonRange } = figures.comparison!.power;
@@ -65,11 +67,11 @@ describe('figures of a job', () => {
   test('every row carries its figures, and only some a verdict', () => {
     expect(figures.comparison!.rows.map(({ id, quantity, verdict }) => [id, quantity, verdict])).toEqual([
       ['band', 'power', 'gain'],
-      ['common', 'power', 'gain'],
-      ['at-speed', 'power', 'gain'],
+      ['common', 'power', 'none'],
+      ['at-speed', 'power', 'none'],
       ['largest', 'power', 'none'],
       ['peak-power', 'power', 'none'],
-      ['torque-at-speed', 'torque', 'gain'],
+      ['torque-at-speed', 'torque', 'none'],
       ['peak-torque', 'torque', 'none'],
     ]);
     for (const row of figures.comparison!.rows) {
@@ -119,9 +121,9 @@ describe('figures of a job', () => {
   });
 
   test('a band outside the runs is left out of table and sentence', () => {
-    const { rows } = jobFigures([...baselineRuns, ...testRuns], request({ band: [1000, 3000] })).comparison!;
+    const { rows } = jobFigures([...baselineRuns, ...testRuns], request({ bands: [[1000, 3000]] })).comparison!;
     expect(rows.map((row) => row.id)).not.toContain('band');
-    expect(sentence([...baselineRuns, ...testRuns], { band: [1000, 3000] })).not.toContain('1,000');
+    expect(sentence([...baselineRuns, ...testRuns], { bands: [[1000, 3000]] })).not.toContain('1,000');
   });
 
   test('nothing to compare with, or with itself, is said', () => {
@@ -143,5 +145,86 @@ describe('figures of a job', () => {
       jobFigures([...baselineRuns, ...testRuns], request({ settings: { ...request().settings, share } })).comparison!
         .power.commonRange.test;
     expect(mean(0.5)).toBeCloseTo((mean(0) + mean(1)) / 2, 6);
+  });
+
+  test('a setup’s later runs against its earlier ones: figures, labels, and nothing claimed', () => {
+    const four = [...baselineRuns, run(13, 1, 1.001)];
+    const { comparison } = jobFigures(
+      four,
+      request({ testId: 1, againstId: 1, testRuns: [3, 13], againstRuns: [1, 2] }),
+    );
+    expect(comparison!.sentence.map((phrase) => phrase.text).join('')).toMatch(
+      /^A3, A13 is within repeatability of A1, A2/,
+    );
+    expect(comparison!.power.spans).toEqual([]);
+    expect(comparison!.rows.every((row) => row.verdict !== 'gain' && row.verdict !== 'loss')).toBe(true);
+  });
+
+  test('swapping the two sides flips every sign and no verdict’s strength', () => {
+    const all = [...baselineRuns, ...testRuns];
+    const there = jobFigures(all, request({ bands: [[3000, 4000]] })).comparison!;
+    const back = jobFigures(all, request({ testId: 1, againstId: 2, bands: [[3000, 4000]] })).comparison!;
+    there.rows.forEach((row, index) => {
+      if (row.id === 'largest') return;
+      expect(back.rows[index]!.difference).toBeCloseTo(-row.difference, 9);
+      expect(back.rows[index]!.halfWidth).toBeCloseTo(row.halfWidth, 9);
+    });
+    expect(Array.from(back.power.gain)).toEqual(Array.from(there.power.gain, (kw) => expect.closeTo(-kw, 9)));
+    expect(back.power.ranges[0]!.verdict).toBe('loss');
+  });
+
+  test('what the runs can show: spread, smallest change, and how many more runs a percent needs', () => {
+    const { detectable } = jobFigures([...baselineRuns, ...testRuns], request()).comparison!;
+    expect(detectable!.smallestDetectableKw / detectable!.spreadKw).toBeCloseTo(3.03, 1);
+    expect(detectable!.leastSignificantKw / detectable!.spreadKw).toBeCloseTo(2.27, 1);
+    expect(detectable!.wantedKw).toBeCloseTo(0.01 * figures.comparison!.power.commonRange.baseline, 0);
+    expect(detectable!.moreRuns).toBeGreaterThanOrEqual(0);
+  });
+
+  test('several steps between the setups are listed, and the gain given to them together', () => {
+    const chain = [
+      { id: 1, letter: 'A', parentId: null, change: '' },
+      { id: 2, letter: 'B', parentId: 1, change: 'ignition +1.5°', items: [{}] },
+      { id: 3, letter: 'C', parentId: 2, change: 'other filter and plugs', items: [{}, {}] },
+    ];
+    const third = [run(14, 3, 1.03), run(15, 3, 1.031)];
+    const all = [...baselineRuns, ...testRuns, ...third];
+    const ids = (over: Partial<FiguresRequest>) =>
+      jobFigures(all, request({ setups: chain, ...over })).comparison!.unlike.map(({ id }) => id);
+    expect(ids({})).not.toContain('several-items');
+    expect(ids({ testId: 3, againstId: 1 })).toContain('several-items');
+    expect(ids({ testId: 3, againstId: 2 })).toContain('several-items');
+  });
+
+  test('a start in another heat is marked on the run and among the differences', () => {
+    const warm = (run: FiguredRun, oilTemperature: number): FiguredRun => ({
+      ...run,
+      conditions: { ...run.conditions, startTemperatures: { oilTemperature } },
+    });
+    const all = [
+      ...baselineRuns.map((one) => warm(one, 85)),
+      ...testRuns.map((one, index) => warm(one, 86 + 8 * index)),
+    ];
+    const { comparison, runs } = jobFigures(all, request());
+    expect(comparison!.unlike.map(({ id }) => id)).toContain('heat-state');
+    expect(
+      runs.filter((one) => one.curve.checks.some(({ id }) => id === 'start-temperature')).map(({ id }) => id),
+    ).toEqual([5, 6]);
+  });
+
+  test('days apart: no verdict, until the car was mounted twice in one setup and its spread is known', () => {
+    const onDay = (one: FiguredRun, day: number): FiguredRun => ({
+      ...one,
+      conditions: { ...one.conditions, startedAt: new Date(Date.UTC(2026, 4, 4 + day, 9, one.id)) },
+    });
+    const later = testRuns.map((one) => onDay(one, 1));
+    expect(sentence([...baselineRuns, ...later])).toMatch(/not like for like/);
+    const returned = [run(16, 1, 1.001), run(17, 1, 1.003)].map((one) => onDay(one, 1));
+    const known = jobFigures([...baselineRuns, ...returned, ...later], request()).comparison!;
+    expect(known.unlike.find(({ id }) => id === 'remount')!.severity).toBe('note');
+    expect(known.withheld).toBe(false);
+    const wide = known.power.commonRange.halfWidth;
+    expect(wide).toBeGreaterThan(0);
+    expect(known.sentence.map((phrase) => phrase.text).join('')).not.toContain('not like for like');
   });
 });

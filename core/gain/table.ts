@@ -1,6 +1,7 @@
 import type { MeanDifference } from '../statistics/mean-difference.ts';
-import { bandDifference, differenceAt, type Comparison, type RunCurve } from './comparison.ts';
-import { verdictOn, type Verdict } from './verdict.ts';
+import { differenceAt, type Comparison, type JudgedRange } from './comparison.ts';
+import type { RunCurve } from './run-curve.ts';
+import type { Verdict } from './verdict.ts';
 
 /** One row of the gain table, in kW or N·m. */
 export interface GainRow {
@@ -11,7 +12,11 @@ export interface GainRow {
   difference: number;
   /** Half width of the 95 % interval; NaN where there is no spread to make one from. */
   halfWidth: number;
-  /** `none` for figures that never get a verdict: peaks, each at its own speed, and the largest gain. */
+  /** Probability of a difference as large by scatter alone; NaN where no verdict is given. */
+  pValue: number;
+  /** Where the interval's spread comes from. */
+  from: MeanDifference['from'];
+  /** `none` where no verdict is given: what was not chosen beforehand, peaks, each at its own speed, and the largest gain. */
   verdict: Verdict | 'none';
   /** The speed or span that the row is about, rpm. */
   fromRpm?: number;
@@ -30,36 +35,49 @@ export interface ComparedGroups {
 
 /**
  * The gain table of a comparison.
- * @param band a span that matters, rpm; left out where the runs do not cover it
- * @param atRpm a chosen speed; likewise
+ * @param atRpm a chosen speed, rpm; left out where the runs do not cover it
  */
 export function gainTable(
   groups: ComparedGroups,
   power: Comparison,
   torque: Comparison,
-  band: readonly [number, number] | undefined,
   atRpm: number | undefined,
 ): GainRow[] {
   const rows: GainRow[] = [];
-  const inBand = band && bandDifference(groups.power, band[0], band[1]);
-  if (inBand) rows.push({ id: 'band', fromRpm: band[0], toRpm: band[1], ...judged('power', inBand) });
-  rows.push({ id: 'common', fromRpm: power.fromRpm, toRpm: power.toRpm, ...judged('power', power.commonRange) });
+  const whole = (range: JudgedRange) => range.fromRpm === power.fromRpm && range.toRpm === power.toRpm;
+  for (const range of power.ranges.filter((one) => !whole(one))) {
+    rows.push({ id: 'band', ...limits(range), ...figures('power', range.difference), verdict: range.verdict });
+  }
+  rows.push({
+    id: 'common',
+    ...limits(power),
+    ...figures('power', power.commonRange),
+    verdict: power.ranges.find(whole)?.verdict ?? 'none',
+  });
   const powerAt = atRpm === undefined ? undefined : differenceAt(groups.power, atRpm);
-  if (powerAt) rows.push({ id: 'at-speed', fromRpm: atRpm!, ...judged('power', powerAt) });
+  if (powerAt) rows.push({ id: 'at-speed', fromRpm: atRpm!, ...unjudged('power', powerAt) });
   rows.push(largestRow(power));
   rows.push(peakRow('peak-power', 'power', power));
   const torqueAt = atRpm === undefined ? undefined : differenceAt(groups.torque, atRpm);
-  if (torqueAt) rows.push({ id: 'torque-at-speed', fromRpm: atRpm!, ...judged('torque', torqueAt) });
+  if (torqueAt) rows.push({ id: 'torque-at-speed', fromRpm: atRpm!, ...unjudged('torque', torqueAt) });
   rows.push(peakRow('peak-torque', 'torque', torque));
   return rows;
 }
 
-function figures(quantity: GainRow['quantity'], { test, baseline, difference, halfWidth }: MeanDifference) {
-  return { quantity, test, baseline, difference, halfWidth };
+function limits({ fromRpm, toRpm }: { fromRpm: number; toRpm: number }) {
+  return { fromRpm, toRpm };
 }
 
-function judged(quantity: GainRow['quantity'], difference: MeanDifference) {
-  return { ...figures(quantity, difference), verdict: verdictOn(difference) };
+function figures(
+  quantity: GainRow['quantity'],
+  { test, baseline, difference, halfWidth, pValue, from }: MeanDifference,
+) {
+  return { quantity, test, baseline, difference, halfWidth, pValue, from };
+}
+
+/** A speed under the crosshair was not chosen beforehand: its interval is shown, no verdict. */
+function unjudged(quantity: GainRow['quantity'], difference: MeanDifference) {
+  return { ...figures(quantity, difference), verdict: 'none' as const };
 }
 
 function largestRow(power: Comparison): GainRow {
@@ -71,6 +89,8 @@ function largestRow(power: Comparison): GainRow {
     baseline: power.baseline[at]!,
     difference: power.largest.gain,
     halfWidth: power.gainHalfWidth[at]!,
+    pValue: NaN,
+    from: power.commonRange.from,
     verdict: 'none',
     fromRpm: power.largest.rpm,
   };

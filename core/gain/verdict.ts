@@ -1,11 +1,22 @@
+import { holm } from '../statistics/holm.ts';
 import type { MeanDifference } from '../statistics/mean-difference.ts';
 
-/** What a difference amounts to. `unknown`: there is no spread to judge it by. */
-export type Verdict = 'gain' | 'loss' | 'within repeatability' | 'unknown';
+/**
+ * What a difference amounts to. `unknown`: there is no spread to judge it by;
+ * `drift suspected`: a drift from run to run may have made it.
+ */
+export type Verdict = 'gain' | 'loss' | 'within repeatability' | 'drift suspected' | 'unknown';
 
-/** A gain or loss only where the 95 % interval is clear of zero. */
-export function verdictOn(difference: MeanDifference): Verdict {
-  if (Number.isNaN(difference.halfWidth)) return 'unknown';
-  if (Math.abs(difference.difference) <= difference.halfWidth) return 'within repeatability';
-  return difference.difference > 0 ? 'gain' : 'loss';
+/**
+ * Verdicts on several differences together, such as several setups against one
+ * baseline: a gain or loss only where Holm's rule calls it, so that any wrong
+ * one among them has a chance of 5 %.
+ */
+export function verdictsOn(differences: readonly (MeanDifference | undefined)[]): Verdict[] {
+  const called = holm(differences.map((one) => one?.pValue ?? NaN));
+  return differences.map((one, index) => {
+    if (!one || Number.isNaN(one.pValue)) return 'unknown';
+    if (!called[index]) return 'within repeatability';
+    return one.difference > 0 ? 'gain' : 'loss';
+  });
 }

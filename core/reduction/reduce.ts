@@ -20,6 +20,7 @@ import { autoSpan } from './auto-span.ts';
 import { driveOf } from './drive.ts';
 import type { DynoProfile } from './dyno-profile.ts';
 import { findSweep } from './sweep.ts';
+import { takenOffPeakKw } from './raw-points.ts';
 import { sweepDrive, type SweepDrive } from './sweep-drive.ts';
 import { drumSpeedAt, sidePowerAt, torqueAt } from './torque-fit.ts';
 import { spanAt, type Span } from '../smoothing/span.ts';
@@ -53,6 +54,8 @@ export interface Curve {
   sweep: { startS: number; endS: number; startRpm: number; endRpm: number };
   peakPower: Peak;
   peakTorque: Peak;
+  /** What smoothing took off the power peak, kW, corrected. */
+  takenOffPeakKw: number;
   checks: Finding[];
 }
 
@@ -109,6 +112,7 @@ export function curveOf(
     sweep: { startS: run.sweep.startS, endS: run.sweep.endS, startRpm: run.startRpm, endRpm: run.endRpm },
     peakPower,
     peakTorque: peakOf(engineSpeedRpm, torqueNm),
+    takenOffPeakKw: correction.factor * takenOffPeakKw(run, peakPower.rpm, spanAt(settings.spanRpm, peakPower.rpm)),
     checks: [...checksOf(run), ...found.filter((finding) => finding !== undefined)],
   };
 }

@@ -2,6 +2,9 @@ import type { DynoProfile } from '../reduction/dyno-profile.ts';
 import { chance } from './chance.ts';
 import type { GeneratedRun } from './generated-run.ts';
 
+// Taken out once: Jest looks a global up anew at every use, and a pull is stepped thousands of times.
+const { LN2, exp, floor, max, sin, sqrt } = Math;
+
 /** A family of recordings: a machine and a kind of engine, drawn anew for each seed. */
 export type Family = 'petrol-inertia' | 'turbo-loaded' | 'diesel-hub' | 'twin-inertia';
 export const families: readonly Family[] = ['petrol-inertia', 'turbo-loaded', 'diesel-hub', 'twin-inertia'];
@@ -9,7 +12,7 @@ export const families: readonly Family[] = ['petrol-inertia', 'turbo-loaded', 'd
 const rates = [50, 100, 200, 200, 500, 1000];
 
 /** Two bell-shaped features on a torque curve: shares of it, at speeds, with full widths at half depth, rpm. */
-const bell = (rpm: number, at: number, width: number) => Math.exp(-4 * Math.LN2 * ((rpm - at) / width) ** 2);
+const bell = (rpm: number, at: number, width: number) => exp(-4 * LN2 * ((rpm - at) / width) ** 2);
 
 /**
  * A healthy pull of a family: rate, noises, creep, range and shape vary with the seed.
@@ -17,7 +20,7 @@ const bell = (rpm: number, at: number, width: number) => Math.exp(-4 * Math.LN2 
 export function healthyRun(family: Family, seed: number): GeneratedRun {
   const random = chance(seed * 31 + families.indexOf(family) * 1009 + 7);
   const between = (least: number, most: number) => least + random() * (most - least);
-  const rateHz = rates[Math.floor(random() * rates.length)]!;
+  const rateHz = rates[floor(random() * rates.length)]!;
   const common = {
     seed,
     rateHz,
@@ -32,7 +35,7 @@ export function healthyRun(family: Family, seed: number): GeneratedRun {
     ...(random() < 0.15 && (family === 'petrol-inertia' || family === 'turbo-loaded') ? { stab: { toRpm: 2600 } } : {}),
   };
   // White noise of a reading is given per sample at 200 Hz; a faster instrument averages less.
-  const perRate = Math.sqrt(rateHz / 200);
+  const perRate = sqrt(rateHz / 200);
   switch (family) {
     case 'petrol-inertia': {
       const [dip, ripple] = [between(0.01, 0.05), between(0.005, 0.02)];
@@ -45,9 +48,7 @@ export function healthyRun(family: Family, seed: number): GeneratedRun {
         toRpm: between(6300, 7000),
         speedNoise: between(0.008, 0.03) * perRate,
         drumTorque: (rpm) =>
-          scale *
-          (400 + 110 * Math.sin((rpm - 2000) / 1650)) *
-          (1 - dip * bell(rpm, at, width) + ripple * Math.sin(rpm / 260)),
+          scale * (400 + 110 * sin((rpm - 2000) / 1650)) * (1 - dip * bell(rpm, at, width) + ripple * sin(rpm / 260)),
       };
     }
     case 'turbo-loaded': {
@@ -72,8 +73,8 @@ export function healthyRun(family: Family, seed: number): GeneratedRun {
         loadCellNoiseNm: between(1, 3) * perRate,
         drumTorque: (rpm) =>
           scale *
-          (330 + 330 / (1 + Math.exp(-(rpm - onset) / 180))) *
-          (1 - 0.25 * Math.max(0, (rpm - 5200) / 2000) ** 1.5) *
+          (330 + 330 / (1 + exp(-(rpm - onset) / 180))) *
+          (1 - 0.25 * max(0, (rpm - 5200) / 2000) ** 1.5) *
           (1 - 0.03 * bell(rpm, onset + 900, 260)),
       };
     }
@@ -96,7 +97,7 @@ export function healthyRun(family: Family, seed: number): GeneratedRun {
         controlNoiseNm: between(8, 16),
         loadCellNoiseNm: between(2, 5) * perRate,
         drumTorque: (rpm) =>
-          (640 + 800 / (1 + Math.exp(-(rpm - onset) / 110))) * (1 - 0.3 * Math.max(0, (rpm - 2600) / 1800) ** 1.6),
+          (640 + 800 / (1 + exp(-(rpm - onset) / 110))) * (1 - 0.3 * max(0, (rpm - 2600) / 1800) ** 1.6),
       };
     }
     case 'twin-inertia': {
@@ -108,7 +109,7 @@ export function healthyRun(family: Family, seed: number): GeneratedRun {
         fromRpm: between(3200, 3800),
         toRpm: between(10200, 11000),
         speedNoise: between(0.01, 0.03) * perRate,
-        drumTorque: (rpm) => (150 + 70 * Math.sin((rpm - 3500) / 3100)) * (1 - depth * bell(rpm, at, 500)),
+        drumTorque: (rpm) => (150 + 70 * sin((rpm - 3500) / 3100)) * (1 - depth * bell(rpm, at, 500)),
       };
     }
   }

@@ -2,6 +2,9 @@ import { chance, wandering } from './chance.ts';
 import type { GeneratedRun } from './generated-run.ts';
 import { testDyno, usualTorque } from './test-car.ts';
 
+// Taken out once: Jest looks a global up anew at every use, and a pull is stepped thousands of times.
+const { PI, exp, max, min, sin } = Math;
+
 /** The state of drum and engine at one moment. */
 export interface PullState {
   timeS: number;
@@ -45,12 +48,12 @@ export class Pull {
   private eased: { untilS: number } | undefined;
 
   constructor(private readonly run: GeneratedRun) {
-    this.perRadS = ((run.ratio ?? 3.4) * 60) / (2 * Math.PI);
+    this.perRadS = ((run.ratio ?? 3.4) * 60) / (2 * PI);
     this.speed = this.fromRpm / this.perRadS;
     const random = chance((run.seed ?? 1) * 104729 + 3);
     const torque = run.drumTorque ?? usualTorque;
     let top = 0;
-    for (let rpm = this.fromRpm; rpm <= this.toRpm; rpm += 50) top = Math.max(top, torque(rpm));
+    for (let rpm = this.fromRpm; rpm <= this.toRpm; rpm += 50) top = max(top, torque(rpm));
     this.topTorque = top;
     this.misfire = wandering(random, run.faults?.misfire?.share ?? 0, 0.05);
     this.control = wandering(random, run.controlNoiseNm ?? 0, 0.02);
@@ -73,7 +76,7 @@ export class Pull {
     const engineRpm = lockedRpm * (1 + this.excess);
     const wanted = { 'lead-in': 0, back: 0, coast: 0, stab: 1, pull: 1, feather: run.feather?.share ?? 1 }[this.phase];
     const most = stepS / 0.1;
-    this.openness += Math.max(-most, Math.min(most, wanted - this.openness));
+    this.openness += max(-most, min(most, wanted - this.openness));
     const fault =
       this.phase === 'pull' ? this.faultAt(engineRpm, stepS) : { factor: 1, slip: 0, pedal: 1, disturbed: false };
     const full = (run.drumTorque ?? usualTorque)(engineRpm);
@@ -93,7 +96,7 @@ export class Pull {
     };
     this.speed += ((torque - this.absorber - loss) / dyno.inertiaKgM2) * stepS;
     const creep = ((run.creep ?? 0) * torque) / this.topTorque;
-    this.excess += (creep + fault.slip - this.excess) * Math.min(1, stepS / 0.02);
+    this.excess += (creep + fault.slip - this.excess) * min(1, stepS / 0.02);
     this.timeS += stepS;
     this.phaseS += stepS;
     this.turn(engineRpm, dyno.coastAbsorberNm ?? 0);
@@ -109,9 +112,9 @@ export class Pull {
     }
     const rate = (this.run.rampRpmPerS ?? 450) / this.perRadS;
     // The ramp waits for an engine that cannot follow it.
-    this.rampRadS = Math.min(this.rampRadS + rate * stepS, this.speed + 0.5 * rate);
+    this.rampRadS = min(this.rampRadS + rate * stepS, this.speed + 0.5 * rate);
     const wanted = surplus - inertia * (rate - (this.speed - this.rampRadS) / steeringS);
-    this.absorber = Math.max(0, wanted) + this.control(stepS);
+    this.absorber = max(0, wanted) + this.control(stepS);
   }
 
   private faultAt(rpm: number, stepS: number): { factor: number; slip: number; pedal: number; disturbed: boolean } {
@@ -130,26 +133,25 @@ export class Pull {
     if (limiter && rpm >= limiter.atRpm) {
       if (Number.isNaN(this.limiterSinceS)) this.limiterSinceS = this.timeS;
       // A limiter takes away a few working strokes at least.
-      this.cutUntilS = Math.max(this.cutUntilS, this.timeS + 0.05);
+      this.cutUntilS = max(this.cutUntilS, this.timeS + 0.05);
       [factor, disturbed] = [0, true];
     }
     if (tyreSlip && rpm > tyreSlip.fromRpm && rpm < tyreSlip.toRpm) {
       const place = (rpm - tyreSlip.fromRpm) / (tyreSlip.toRpm - tyreSlip.fromRpm);
-      slip += tyreSlip.share * Math.sin(Math.PI * place) ** 0.5;
+      slip += tyreSlip.share * sin(PI * place) ** 0.5;
       [factor, disturbed] = [0.85, true];
     }
     if (hop && rpm > hop.fromRpm && rpm < hop.toRpm) {
-      const swing = Math.sin(2 * Math.PI * hop.hz * this.timeS);
+      const swing = sin(2 * PI * hop.hz * this.timeS);
       slip += hop.share * (0.5 + 0.5 * swing);
       [factor, disturbed] = [0.85 + 0.15 * swing, true];
     }
     if (clutchSlip) {
       const load = (this.run.drumTorque ?? usualTorque)(rpm) / this.topTorque;
-      slip += clutchSlip.share * Math.max(0, (load - 0.5) / 0.5);
+      slip += clutchSlip.share * max(0, (load - 0.5) / 0.5);
     }
-    if (converter)
-      slip += converter.share * Math.max(0, 1 - (rpm - this.fromRpm) / (0.7 * (this.toRpm - this.fromRpm)));
-    if (misfire) factor *= Math.min(1.1, Math.max(0, 1 + this.misfire(stepS)));
+    if (converter) slip += converter.share * max(0, 1 - (rpm - this.fromRpm) / (0.7 * (this.toRpm - this.fromRpm)));
+    if (misfire) factor *= min(1.1, max(0, 1 + this.misfire(stepS)));
     return { factor, slip, pedal, disturbed };
   }
 
@@ -157,7 +159,7 @@ export class Pull {
     const { shuffle } = this.run;
     if (!shuffle || this.phase !== 'pull') return 0;
     const since = this.timeS - this.openedS;
-    return shuffle.amplitude * Math.exp(-since / shuffle.decayS) * Math.sin(2 * Math.PI * shuffle.hz * since);
+    return shuffle.amplitude * exp(-since / shuffle.decayS) * sin(2 * PI * shuffle.hz * since);
   }
 
   /** Goes on to the next phase where this one is over. */

@@ -4,6 +4,9 @@ import { normal, wandering } from './chance.ts';
 import type { PullState } from './pull.ts';
 import { testDyno } from './test-car.ts';
 
+// Taken out once: Jest looks a global up anew at every use, and a pull is stepped thousands of times.
+const { exp, max, min, round, sin } = Math;
+
 /** How the instruments read, and misread. */
 export interface Sensors {
   rateHz?: number;
@@ -52,24 +55,22 @@ export function sampled(
   const lastS = states[states.length - 1]!.timeS;
   for (let sample = 0; sample / rateHz <= lastS + 1e-9; sample++) {
     const dueS = sample / rateHz;
-    const takenS = Math.min(lastS, Math.max(0, dueS + (sensors.jitterS ?? 0) * noise()));
+    const takenS = min(lastS, max(0, dueS + (sensors.jitterS ?? 0) * noise()));
     if (random() < (sensors.lostShare ?? 0)) continue;
     if (sensors.gap && dueS >= sensors.gap.atS && dueS < sensors.gap.atS + sensors.gap.lastsS) continue;
-    const at = Math.min(states.length - 1, Math.round(takenS / stepS));
+    const at = min(states.length - 1, round(takenS / stepS));
     const state = states[at]!;
     const jumped = sensors.clockJump && dueS >= sensors.clockJump.atS ? sensors.clockJump.byS : 0;
     const time = state.timeS + jumped;
     if (columns.time!.length > 0 && time <= columns.time!.at(-1)!) continue;
-    const order = sensors.orderNoise
-      ? sensors.orderNoise.amplitude * Math.sin(turn[at]! * sensors.orderNoise.perTurn)
-      : 0;
+    const order = sensors.orderNoise ? sensors.orderNoise.amplitude * sin(turn[at]! * sensors.orderNoise.perTurn) : 0;
     const read = state.speedRadS + state.swingRadS + order + slow(1 / rateHz);
     const { torqueShare = 1, speedFactor = 1 } = sensors.sides ?? {};
     const step = sensors.pickupStepRpm ?? 5;
     columns.time!.push(time);
     columns.speed!.push(read * speedFactor + (sensors.speedNoise ?? 0) * noise());
     columns.second!.push(read * (2 - speedFactor) + (sensors.speedNoise ?? 0) * noise());
-    columns.engine!.push(Math.round(state.engineRpm / step) * step);
+    columns.engine!.push(round(state.engineRpm / step) * step);
     columns.throttle!.push(100 * state.openness + 0.2 * noise());
     columns.absorber!.push(cell[at]! * torqueShare + (sensors.loadCellNoiseNm ?? 0) * noise());
     columns.secondTorque!.push(cell[at]! * (1 - torqueShare) + (sensors.loadCellNoiseNm ?? 0) * noise());
@@ -104,7 +105,7 @@ function loadCell(states: readonly PullState[], lagS: number, stepS: number): Fl
   const read = new Float64Array(states.length);
   let value = states[0]!.absorberNm;
   states.forEach(({ absorberNm }, index) => {
-    value = lagS > 0 ? value + (absorberNm - value) * (1 - Math.exp(-stepS / lagS)) : absorberNm;
+    value = lagS > 0 ? value + (absorberNm - value) * (1 - exp(-stepS / lagS)) : absorberNm;
     read[index] = value;
   });
   return read;

@@ -13,6 +13,9 @@ export interface LaneDecoration {
   /** An upright dashed line with a word. */
   upright?: { rpm: number; word: string; colour: string } | undefined;
   peak?: { rpm: number; value: number; text: string; colour: string } | undefined;
+  /** Where checks found something on a line. */
+  marks?: readonly { rpm: number; value: number; severity: 'note' | 'mind' | 'stop' }[] | undefined;
+  markColours?: { mind: string; stop: string; ground: string } | undefined;
   /** The newest point of a line being drawn. */
   head?: { rpm: number; value: number; colour: string } | undefined;
 }
@@ -53,6 +56,7 @@ export const lanePlugin: Plugin<'line'> = {
     if (!lane) return;
     if (lane.upright) drawUpright(chart, lane.upright);
     if (lane.peak) drawPeak(chart, lane.peak);
+    if (lane.marks && lane.markColours) for (const mark of lane.marks) drawMark(chart, mark, lane.markColours);
     if (lane.head) dot(chart, lane.head, 5.5);
   },
 };
@@ -176,6 +180,34 @@ function drawPeak(chart: Chart, peak: NonNullable<LaneDecoration['peak']>): void
   const left = Math.min(x(chart, peak.rpm) - width / 2, chartArea.right - width - 4);
   ctx.textAlign = 'left';
   ctx.fillText(peak.text, Math.max(chartArea.left + 4, left), Math.max(chartArea.top + 12, y(chart, peak.value) - 9));
+}
+
+/** A severity's own shape on the line, on a ground of its own so that it stays apart from it. */
+function drawMark(
+  chart: Chart,
+  { rpm, value, severity }: NonNullable<LaneDecoration['marks']>[number],
+  colours: NonNullable<LaneDecoration['markColours']>,
+): void {
+  const { ctx } = chart;
+  const [left, top] = [x(chart, rpm), y(chart, value)];
+  ctx.beginPath();
+  if (severity === 'note') ctx.arc(left, top, 3, 0, 2 * Math.PI);
+  else if (severity === 'mind') {
+    ctx.moveTo(left, top - 7);
+    ctx.lineTo(left + 7, top + 5);
+    ctx.lineTo(left - 7, top + 5);
+  } else {
+    ctx.moveTo(left, top - 7);
+    ctx.lineTo(left + 7, top);
+    ctx.lineTo(left, top + 7);
+    ctx.lineTo(left - 7, top);
+  }
+  ctx.closePath();
+  ctx.lineWidth = 3;
+  ctx.strokeStyle = colours.ground;
+  ctx.stroke();
+  ctx.fillStyle = severity === 'stop' ? colours.stop : colours.mind;
+  ctx.fill();
 }
 
 function dot(chart: Chart, point: { rpm: number; value: number; colour: string }, radius: number): void {

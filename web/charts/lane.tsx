@@ -20,6 +20,8 @@ export interface LaneLine {
   width: number;
   opacity?: number;
   dash?: number[];
+  /** Drawn as points instead of a line. */
+  points?: boolean;
 }
 
 export interface LaneProps {
@@ -34,7 +36,7 @@ export interface LaneProps {
   text: string;
 }
 
-const decorationColours = ['envelope', 'gainArea', 'upright', 'peak', 'head'] as const;
+const decorationColours = ['envelope', 'gainArea', 'upright', 'peak', 'head', 'markColours'] as const;
 
 /** One quantity over engine speed. Drawn anew only when it is given something else: a moving crosshair is not. */
 export const Lane = memo(function Lane({ name, unit, lines, range, values, decoration, text }: LaneProps) {
@@ -56,6 +58,10 @@ export const Lane = memo(function Lane({ name, unit, lines, range, values, decor
       borderColor: faded(colour(line.colour), line.opacity ?? 1),
       borderWidth: line.width,
       borderDash: line.dash ?? [],
+      showLine: !line.points,
+      pointRadius: line.points ? 1.3 : 0,
+      pointBackgroundColor: faded(colour(line.colour), line.opacity ?? 1),
+      pointBorderWidth: 0,
     }));
     const { x, y } = current.options.scales as { x: Record<string, unknown>; y: Record<string, unknown> };
     Object.assign(x, { min: range[0], max: range[1] });

@@ -1,6 +1,6 @@
 import type { Run, Setup } from '../../contract/records.ts';
-import type { SetupFigures, UnusableRun } from '../../core/gain/job-figures.ts';
-import { verdictOn } from '../../core/gain/verdict.ts';
+import type { UnusableRun } from '../../core/gain/figured-run.ts';
+import type { SetupFigures } from '../../core/gain/setup-figures.ts';
 import { usePreferences } from '../state/preferences.ts';
 import { formatPower, signed } from '../ui/figures.ts';
 
@@ -103,8 +103,7 @@ function SetupMeaning({ figures, pending, isBaseline, baseline }: SetupMeaningPr
       </div>
     );
   }
-  const { gain } = figures;
-  const verdict = verdictOn(gain);
+  const { gain, verdict } = figures;
   const half = Number.isNaN(gain.halfWidth) ? '' : ` ± ${formatPower(gain.halfWidth, unit)}`;
   return (
     <div className={classes.meaning}>

@@ -2,13 +2,9 @@ import { expose } from 'comlink';
 import type { Job, Run } from '../../contract/records.ts';
 import { airFromColumns } from '../../core/exchange/air-columns.ts';
 import { readRecordingCsv } from '../../core/exchange/read-csv.ts';
-import {
-  jobFigures,
-  type FiguredRun,
-  type FiguresRequest,
-  type JobFigures,
-  type UnusableRun,
-} from '../../core/gain/job-figures.ts';
+import type { FiguredRun, UnusableRun } from '../../core/gain/figured-run.ts';
+import type { FiguresRequest } from '../../core/gain/job-comparison.ts';
+import { jobFigures, type JobFigures } from '../../core/gain/job-figures.ts';
 import { valuesOf } from '../../core/recording/recording.ts';
 import { preparedSweep, resolvedSpan, type ViewSettings } from '../../core/reduction/reduce.ts';
 import type { SweepDrive } from '../../core/reduction/sweep-drive.ts';
@@ -92,17 +88,21 @@ const worker = {
 };
 
 function figuredRun(run: Run, sweep: SweepDrive): FiguredRun {
+  const ageS = run.airTakenAt ? (Date.parse(run.startedAt) - Date.parse(run.airTakenAt)) / 1000 : undefined;
   return {
     id: run.id,
     setupId: run.setupId!,
     counted: run.kind === 'power' && run.setAsideReason === null,
     sweep,
     air: run.air ?? undefined,
+    circumstances: { ageS },
     conditions: {
       label: run.label ?? '',
       dyno: run.dyno,
       gear: run.gear ?? undefined,
       hasAir: run.air !== null,
+      airAgeS: ageS,
+      startTemperatures: run.startTemperatures,
       startedAt: new Date(run.startedAt),
     },
   };

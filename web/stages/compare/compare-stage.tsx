@@ -33,8 +33,11 @@ function Comparison({ job }: { job: Job }) {
           againstId: view.against.id,
           settings: { standard: view.standard, share: view.share, gridRpm: usualGridRpm },
           smoothing: view.smoothing === 'auto' ? (view.span ?? 'auto') : view.smoothing,
-          band: view.band,
+          bands: view.band && [view.band],
+          testRuns: view.runs && idsOf(job, view.runs),
+          againstRuns: view.againstRuns && idsOf(job, view.againstRuns),
           atRpm: view.atRpm,
+          raw: view.raw,
           powerUnit: view.powerUnit,
         },
   );
@@ -52,7 +55,9 @@ function Comparison({ job }: { job: Job }) {
         baselineId={view.baseline.id}
         chosenId={view.test.id}
         choosing="compare it"
-        onChoose={(setup) => change({ setup: setup.letter, against: undefined }, false)}
+        onChoose={(setup) =>
+          change({ setup: setup.letter, against: undefined, runs: undefined, againstRuns: undefined }, false)
+        }
         onAdded={() => undefined}
       />
       <main className={classes.lanes} aria-label="Curves">
@@ -76,4 +81,8 @@ function Comparison({ job }: { job: Job }) {
       </aside>
     </div>
   );
+}
+
+function idsOf(job: Job, labels: readonly string[]): number[] {
+  return job.runs.filter((run) => run.label !== null && labels.includes(run.label)).map((run) => run.id);
 }

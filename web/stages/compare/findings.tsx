@@ -4,6 +4,7 @@ import type { JobFigures } from '../../../core/gain/job-figures.ts';
 import { FindingLine, FindingList } from '../../ui/severity.tsx';
 import classes from './findings.module.css';
 import { GainTable } from './gain-table.tsx';
+import { WhatCanBeSeen } from './what-can-be-seen.tsx';
 import { HowMade } from './how-made.tsx';
 import type { ChangeView, CompareView } from './view.ts';
 
@@ -31,17 +32,23 @@ export function Findings({ job, figures, view, change }: FindingsProps) {
       </p>
       <HowMade job={job} figures={figures} view={view} change={change} />
       {comparison && <GainTable rows={comparison.rows} view={view} />}
+      {comparison && <WhatCanBeSeen comparison={comparison} view={view} />}
       {comparison && (
         <section>
           <h2 className="heading">Like for like</h2>
           <FindingList>
             {others.map((finding) => (
               <FindingLine key={finding.id} severity={finding.severity}>
-                {finding.message}
+                {finding.message}{' '}
+                <span className={classes.matters}>
+                  {finding.matters.charAt(0).toUpperCase() + finding.matters.slice(1)}. {finding.remedy}
+                </span>
               </FindingLine>
             ))}
             {others.length === 0 && (
-              <FindingLine severity="note">Same dyno, gear and strapping; air recorded with every run.</FindingLine>
+              <FindingLine severity="note">
+                No difference is recorded: one dyno, gear, range and session, air with every run.
+              </FindingLine>
             )}
           </FindingList>
         </section>

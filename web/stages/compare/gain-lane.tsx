@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
-import type { Comparison } from '../../../core/gain/comparison.ts';
-import type { ComparisonFigures } from '../../../core/gain/job-figures.ts';
+import type { ComparisonFigures } from '../../../core/gain/job-comparison.ts';
+import type { GainSpan } from '../../../core/gain/spans.ts';
 import { interpolate } from '../../../core/recording/search.ts';
 import { convert } from '../../../core/units/units.ts';
 import { Gutter, type GutterValue } from '../../charts/gutter.tsx';
@@ -11,7 +11,7 @@ import classes from './compare-lanes.module.css';
 import { bandOf, extent, type LaneCommon, type LaneDrawn } from './shown-setups.ts';
 import type { CompareView } from './view.ts';
 
-/** Test less baseline at each speed, with its pointwise interval; or why there is none. */
+/** Test less baseline at each speed, with the band that holds at all speeds at once; or why there is none. */
 export function GainLane({ figures, view, range, atRpm, shown }: LaneCommon) {
   const { comparison, noComparison } = figures;
   const props = useMemo(
@@ -23,7 +23,7 @@ export function GainLane({ figures, view, range, atRpm, shown }: LaneCommon) {
       {comparison && props ? (
         <>
           <Lane {...props} />
-          <Gutter range={props.values} values={[gainAt(comparison.power, view, atRpm)]} />
+          <Gutter range={props.values} values={[gainAt(comparison, view, atRpm)]} />
         </>
       ) : (
         <p className={classes.noGain}>{noComparison}</p>
@@ -32,28 +32,33 @@ export function GainLane({ figures, view, range, atRpm, shown }: LaneCommon) {
   );
 }
 
-function gainAt(power: Comparison, view: CompareView, atRpm: number | undefined): GutterValue {
+function gainAt({ power, withheld }: ComparisonFigures, view: CompareView, atRpm: number | undefined): GutterValue {
   const inside = atRpm !== undefined && atRpm >= power.fromRpm && atRpm <= power.toRpm;
   const value = inside ? interpolate(power.engineSpeedRpm, power.gain, atRpm) : NaN;
-  const half = inside ? interpolate(power.engineSpeedRpm, power.gainHalfWidth, atRpm) : NaN;
+  const clear = inside && !withheld && spanAround(power.spans, atRpm);
   return {
     id: 'gain',
-    label: `${view.test.letter} − ${view.against.letter}`,
+    label: view.runs || view.againstRuns ? 'gain' : `${view.test.letter} − ${view.against.letter}`,
     text: signed(formatPower(value, view.powerUnit)),
     value: convert(value, 'kW', view.powerUnit),
-    // Coloured only where the interval at this speed is clear of zero.
-    colour: Math.abs(value) > half ? (value < 0 ? 'var(--loss)' : 'var(--gain)') : 'var(--soft)',
+    // Coloured only where the gain is clear of scatter at all speeds at once.
+    colour: clear ? (value < 0 ? 'var(--loss)' : 'var(--gain)') : 'var(--soft)',
   };
 }
 
-function gainLane({ power, sentence }: ComparisonFigures, { view, range, shown }: LaneDrawn): LaneProps {
+function spanAround(spans: readonly GainSpan[], rpm: number): boolean {
+  return spans.some((span) => rpm >= span.fromRpm && rpm <= span.toRpm);
+}
+
+function gainLane({ power, sentence, withheld }: ComparisonFigures, { view, range, shown }: LaneDrawn): LaneProps {
   const unit = view.powerUnit;
   const scale = (kw: number) => convert(kw, 'kW', unit);
   const judged = !Number.isNaN(power.gainHalfWidth[0]!);
-  const bound = (sign: 1 | -1): LaneLine => ({
+  const bound = (sign: 1 | -1) => power.gain.map((kw, index) => scale(kw + sign * power.gainHalfWidth[index]!));
+  const edge = (sign: 1 | -1): LaneLine => ({
     id: `bound${sign}`,
     rpm: power.engineSpeedRpm,
-    values: power.gain.map((kw, index) => scale(kw + sign * power.gainHalfWidth[index]!)),
+    values: bound(sign),
     colour: 'var(--soft)',
     width: 1,
     opacity: 0.8,
@@ -66,21 +71,38 @@ function gainLane({ power, sentence }: ComparisonFigures, { view, range, shown }
     colour: shown.at(-1)!.colour,
     width: 2.2,
   };
-  const lines = judged ? [bound(1), bound(-1), gain] : [gain];
-  const spread = judged ? scale(4 * Math.max(...power.gainHalfWidth)) : 0;
-  const [least, most] = extent(lines);
-  const pair = `${view.test.letter} less ${view.against.letter}`;
+  // A band wider than the gain is cut off rather than let it flatten the line.
+  const spread = judged ? scale(2.5 * median(power.gainHalfWidth)) : 0;
+  const [least, most] = extent([gain]);
+  const reach = Math.max(Math.abs(least), Math.abs(most), spread);
+  const pair = `${shown.at(-1)!.name} less ${shown.find((one) => one.setup.id === view.against.id && !one.isTest)?.name ?? view.against.letter}`;
+  // Nothing is coloured that scatter could have made.
+  const clear = power.gain.map((kw, index) =>
+    !withheld && spanAround(power.spans, power.engineSpeedRpm[index]!) ? scale(kw) : 0,
+  );
   return {
     name: 'Gain',
-    unit: `${unit}, ${pair}${judged ? '; dotted: 95 % at each speed' : '; one run a side, no interval'}`,
-    lines,
+    unit: `${unit}, ${pair}${judged ? '; grey: 95 % band, all speeds at once' : '; one run a side, no interval'}`,
+    lines: judged ? [edge(1), edge(-1), gain] : [gain],
     range,
-    values: niceRange(Math.min(0, least), Math.max(0, most), 4, Math.max(spread, scale(1))),
+    values: niceRange(
+      Math.max(-reach, Math.min(0, least - spread)),
+      Math.min(reach + spread, Math.max(0, most + spread)),
+      4,
+      scale(1),
+    ),
     decoration: {
       band: bandOf(view),
-      gainArea: { rpm: power.engineSpeedRpm, values: gain.values, gain: 'var(--gain)', loss: 'var(--loss)' },
+      envelope: judged
+        ? { rpm: power.engineSpeedRpm, low: bound(-1), high: bound(1), colour: 'var(--ink)' }
+        : undefined,
+      gainArea: { rpm: power.engineSpeedRpm, values: clear, gain: 'var(--gain)', loss: 'var(--loss)' },
       zeroColour: 'var(--ink)',
     },
     text: `Gain of ${view.test.letter} over ${view.against.letter} from ${formatRpm(power.fromRpm)} to ${formatRpm(power.toRpm)} rpm. ${sentence.map((phrase) => phrase.text).join('')}`,
   };
+}
+
+function median(values: Float64Array): number {
+  return values.slice().sort()[values.length >> 1]!;
 }

@@ -30,8 +30,8 @@ export function GainTable({ rows, view }: { rows: readonly GainRow[]; view: Comp
         />
       </table>
       <p className={classes.note}>
-        ± is a 95 % interval from the spread between runs, each row by itself. Peaks and the largest gain get no
-        verdict.
+        ± is a 95 % interval from the spread between runs, each row by itself; the largest gain has that of all speeds
+        at once. Colour is a verdict: only on what was chosen beforehand.
       </p>
     </div>
   );

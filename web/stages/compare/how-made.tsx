@@ -3,7 +3,8 @@ import { standards } from '../../../core/air/correction.ts';
 import type { JobFigures } from '../../../core/gain/job-figures.ts';
 import { powerUnits, torqueUnits } from '../../../core/units/units.ts';
 import { remember } from '../../state/preferences.ts';
-import { formatRpm, formatSpan } from '../../ui/figures.ts';
+import { formatPower, formatRpm, formatSpan } from '../../ui/figures.ts';
+import { AgainstChoice } from './against-choice.tsx';
 import { BandChoice } from './band-choice.tsx';
 import { Choice, Control } from './control.tsx';
 import classes from './how-made.module.css';
@@ -37,7 +38,7 @@ export function HowMade({ job, figures, view, change }: HowMadeProps) {
       <span>
         smoothing{' '}
         <Control text={spanText} label="Smoothing">
-          <SmoothingChoice span={span} auto={auto} change={change} />
+          <SmoothingChoice span={span} auto={auto} raw={view.raw} takenOff={takenOff(figures, view)} change={change} />
         </Control>
       </span>
       <span>at the wheels</span>
@@ -64,19 +65,7 @@ export function HowMade({ job, figures, view, change }: HowMadeProps) {
           <BandChoice figures={figures} view={view} change={change} />
         </Control>
       </span>
-      <span>
-        {view.test.letter} against{' '}
-        <Control
-          text={`${view.against.letter}${view.against.id === view.test.parentId ? ', its parent' : ''}`}
-          label="Compare against"
-        >
-          <Choice
-            options={ran.filter((setup) => setup.id !== view.test.id).map((setup) => setup.letter)}
-            value={view.against.letter}
-            onChange={(against) => change({ against })}
-          />
-        </Control>
-      </span>
+      <AgainstChoice job={job} view={view} change={change} />
       <span>
         baseline{' '}
         <Control text={view.baseline.letter} label="Baseline">
@@ -89,6 +78,15 @@ export function HowMade({ job, figures, view, change }: HowMadeProps) {
       </span>
     </div>
   );
+}
+
+/** How far the smoothed peaks of the runs compared lie below what the samples around them say. */
+function takenOff({ runs }: JobFigures, view: CompareView): string | undefined {
+  const own = runs.filter((run) => run.counted && run.setupId === view.test.id).map((run) => run.curve.takenOffPeakKw);
+  if (own.length === 0) return undefined;
+  const mean = own.reduce((sum, kw) => sum + kw, 0) / own.length;
+  const text = formatPower(Math.abs(mean), view.powerUnit);
+  return `At the peak of ${view.test.letter} a third of the span would read ${text} ${view.powerUnit} ${mean < 0 ? 'less' : 'more'}.`;
 }
 
 function bandText({ comparison }: JobFigures, { band }: CompareView): string {

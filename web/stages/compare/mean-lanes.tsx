@@ -1,5 +1,6 @@
 import { useMemo } from 'react';
 import { peakOf } from '../../../core/curve/peak.ts';
+import type { RawPoints } from '../../../core/reduction/raw-points.ts';
 import { interpolate } from '../../../core/recording/search.ts';
 import { convert } from '../../../core/units/units.ts';
 import { Gutter, type GutterValue } from '../../charts/gutter.tsx';
@@ -16,7 +17,7 @@ function linesOf(
   scale: (value: number) => number,
 ): LaneLine[] {
   const single = figures.runs
-    .filter((run) => run.setupId === view.test.id && run.counted)
+    .filter((run) => run.setupId === view.test.id && run.counted && (view.runs?.includes(run.label) ?? true))
     .map((run) => ({
       id: `run-${run.id}`,
       rpm: run.curve.engineSpeedRpm,
@@ -25,15 +26,46 @@ function linesOf(
       width: 1,
       opacity: 0.4,
     }));
-  const means = shown.map(({ setup, figures: one, colour, isTest }) => ({
-    id: `setup-${setup.id}`,
+  const means = shown.map(({ setup, name, figures: one, colour, isTest }) => ({
+    id: `mean-${name}`,
     rpm: one[quantity].engineSpeedRpm,
     values: one[quantity].values.map(scale),
     colour,
     width: isTest ? 2.6 : 2,
     dash: setupDash(setup.letter),
   }));
-  return [...single, ...means];
+  const raw =
+    quantity === 'power' && view.raw
+      ? figures.runs.flatMap((run) => (run.raw ? rawLine(run.id, run.raw, scale, shown.at(-1)!.colour) : []))
+      : [];
+  return [...raw, ...single, ...means];
+}
+
+/** A run's unsmoothed points, behind the lines. */
+function rawLine(id: number, raw: RawPoints, scale: (value: number) => number, colour: string): LaneLine {
+  return {
+    id: `raw-${id}`,
+    rpm: raw.engineSpeedRpm,
+    values: raw.powerKw.map(scale),
+    colour,
+    width: 0,
+    opacity: 0.35,
+    points: true,
+  };
+}
+
+/** Where checks found something on the compared runs, on the run's own line. */
+function marksOf({ figures, view }: LaneDrawn, scale: (value: number) => number) {
+  return figures.runs
+    .filter((run) => run.counted && [view.test.id, view.against.id].includes(run.setupId))
+    .flatMap(({ curve }) =>
+      curve.checks.flatMap(({ fromRpm, toRpm, severity }) => {
+        if (fromRpm === undefined || toRpm === undefined) return [];
+        const { engineSpeedRpm, powerKw } = curve;
+        const rpm = Math.min(Math.max((fromRpm + toRpm) / 2, engineSpeedRpm[0]!), engineSpeedRpm.at(-1)!);
+        return [{ rpm, value: scale(interpolate(engineSpeedRpm, powerKw, rpm)), severity }];
+      }),
+    );
 }
 
 function meansAt(
@@ -43,11 +75,11 @@ function meansAt(
   write: (value: number) => string,
 ): GutterValue[] {
   if (atRpm === undefined) return [];
-  return shown.flatMap(({ setup, figures: one, colour }) => {
+  return shown.flatMap(({ name, figures: one, colour }) => {
     const { engineSpeedRpm, values } = one[quantity];
     if (atRpm < engineSpeedRpm[0]! || atRpm > engineSpeedRpm[engineSpeedRpm.length - 1]!) return [];
     const value = interpolate(engineSpeedRpm, values, atRpm);
-    return [{ id: setup.letter, label: `${setup.letter} mean`, text: write(value), value: scale(value), colour }];
+    return [{ id: name, label: `${name} mean`, text: write(value), value: scale(value), colour }];
   });
 }
 
@@ -68,7 +100,7 @@ function powerLane(drawn: LaneDrawn): LaneProps {
   const { view, figures, shown, range } = drawn;
   const scale = (kw: number) => convert(kw, 'kW', view.powerUnit);
   const lines = linesOf(drawn, 'power', scale);
-  const [least, most] = extent(lines);
+  const [least, most] = extent(lines.filter((line) => !line.points));
   const values = niceRange(least, most + (most - least) * 0.09, 5);
   const top = shown.at(-1)!;
   const peak = peakOf(top.figures.power.engineSpeedRpm, top.figures.power.values);
@@ -84,6 +116,8 @@ function powerLane(drawn: LaneDrawn): LaneProps {
     values,
     decoration: {
       band: bandOf(view),
+      marks: marksOf(drawn, scale),
+      markColours: { mind: 'var(--ink)', stop: 'var(--stop)', ground: 'var(--ground)' },
       peak: {
         rpm: peak.rpm,
         value: scale(peak.value),
@@ -95,7 +129,7 @@ function powerLane(drawn: LaneDrawn): LaneProps {
           ? { rpm: compared.engineSpeedRpm, low: bound(-1), high: bound(1), colour: 'var(--ink)' }
           : undefined,
     },
-    text: `Power of ${shown.map(({ setup }) => setup.letter).join(', ')} over engine speed; ${top.setup.letter} peaks at ${peakText} ${view.powerUnit} at ${formatRpm(peak.rpm)} rpm.`,
+    text: `Power of ${shown.map(({ name }) => name).join(', ')} over engine speed; ${top.name} peaks at ${peakText} ${view.powerUnit} at ${formatRpm(peak.rpm)} rpm.`,
   };
 }
 
@@ -130,6 +164,6 @@ function torqueLane(drawn: LaneDrawn): LaneProps {
     range,
     values,
     decoration: { band: bandOf(view) },
-    text: `Torque of ${shown.map(({ setup }) => setup.letter).join(', ')} over engine speed, in ${view.torqueUnit}.`,
+    text: `Torque of ${shown.map(({ name }) => name).join(', ')} over engine speed, in ${view.torqueUnit}.`,
   };
 }

@@ -1,5 +1,7 @@
 import type { Job, Setup } from '../../../contract/records.ts';
-import type { JobFigures, SetupFigures } from '../../../core/gain/job-figures.ts';
+import type { ComparisonFigures } from '../../../core/gain/job-comparison.ts';
+import type { JobFigures } from '../../../core/gain/job-figures.ts';
+import type { SetupFigures } from '../../../core/gain/setup-figures.ts';
 import type { LaneLine } from '../../charts/lane.tsx';
 import { setupColour } from '../../setups/setup-colour.ts';
 import type { CompareView } from './view.ts';
@@ -7,23 +9,59 @@ import type { CompareView } from './view.ts';
 /** A setup as the lanes draw it. */
 export interface Shown {
   setup: Setup;
-  figures: SetupFigures;
+  /** As the gutter calls it. */
+  name: string;
+  figures: Pick<SetupFigures, 'power' | 'torque'>;
   colour: string;
   isTest: boolean;
 }
 
 /** The setup compared, the one it is compared with, and the baseline; the test last, so that it lies on top. */
 export function shownSetups(job: Job, figures: JobFigures, view: CompareView): Shown[] {
+  if ((view.runs ?? view.againstRuns) && figures.comparison) return shownRuns(figures.comparison, view);
   return job.setups
     .filter((setup) => [view.test.id, view.against.id, view.baseline.id].includes(setup.id))
     .flatMap((setup) => {
       const one = figures.setups.find((candidate) => candidate.setupId === setup.id);
       const isTest = setup.id === view.test.id;
       return one
-        ? [{ setup, figures: one, colour: setupColour(setup.letter, setup.id === view.baseline.id), isTest }]
+        ? [
+            {
+              setup,
+              name: setup.letter,
+              figures: one,
+              colour: setupColour(setup.letter, setup.id === view.baseline.id),
+              isTest,
+            },
+          ]
         : [];
     })
     .sort((a, b) => Number(a.isTest) - Number(b.isTest));
+}
+
+/** Only some runs of either setup: their means as the comparison made them. */
+function shownRuns({ power, torque }: ComparisonFigures, view: CompareView): Shown[] {
+  const side = (which: 'test' | 'baseline') => ({
+    power: { engineSpeedRpm: power.engineSpeedRpm, values: power[which] },
+    torque: { engineSpeedRpm: torque.engineSpeedRpm, values: torque[which] },
+  });
+  const name = (setup: Setup, runs: readonly string[] | undefined) => runs?.join(' ') ?? setup.letter;
+  return [
+    {
+      setup: view.against,
+      name: name(view.against, view.againstRuns),
+      figures: side('baseline'),
+      colour: 'var(--ink)',
+      isTest: false,
+    },
+    {
+      setup: view.test,
+      name: name(view.test, view.runs),
+      figures: side('test'),
+      colour: setupColour(view.test.letter, false),
+      isTest: true,
+    },
+  ];
 }
 
 /** Whole 500s around the speeds of all setups shown, rpm. */

@@ -1,4 +1,4 @@
-import { Button, Group, Slider, Stack, Text } from '@mantine/core';
+import { Button, Group, Slider, Stack, Switch, Text } from '@mantine/core';
 import { spanLimits, type Span } from '../../../core/smoothing/span.ts';
 import { formatSpan } from '../../ui/figures.ts';
 import type { ChangeView } from './view.ts';
@@ -6,7 +6,20 @@ import type { ChangeView } from './view.ts';
 const widestSpan = 600;
 
 /** The span by hand, or auto. */
-export function SmoothingChoice({ span, auto, change }: { span: Span; auto: boolean; change: ChangeView }) {
+export function SmoothingChoice({
+  span,
+  auto,
+  raw,
+  takenOff,
+  change,
+}: {
+  span: Span;
+  auto: boolean;
+  raw: boolean;
+  /** What smoothing took off the peaks, in words. */
+  takenOff: string | undefined;
+  change: ChangeView;
+}) {
   const set = (rpm: number) => change({ smoothing: rpm, span: undefined });
   const [least, most] = spanLimits(span);
   return (
@@ -28,6 +41,16 @@ export function SmoothingChoice({ span, auto, change }: { span: Span; auto: bool
           { value: 0, label: 'none' },
           { value: widestSpan, label: `${widestSpan} rpm` },
         ]}
+      />
+      {takenOff && (
+        <Text size="xs" c="dimmed">
+          {takenOff}
+        </Text>
+      )}
+      <Switch
+        label="Show the unsmoothed points"
+        checked={raw}
+        onChange={(event) => change({ raw: event.currentTarget.checked ? 1 : undefined })}
       />
       <Group justify="space-between" wrap="nowrap">
         <Text size="xs" c="dimmed">

@@ -7,6 +7,11 @@ import { powerUnits, torqueUnits } from '../../../core/units/units.ts';
 import { usePreferences } from '../../state/preferences.ts';
 
 const rpm = z.coerce.number().min(0).max(30_000);
+const runLabels = z
+  .string()
+  .max(400)
+  .regex(/^[A-Z]{1,3}\d+(\.[A-Z]{1,3}\d+)*$/)
+  .transform((text) => text.split('.'));
 const fields = {
   /** Letters. */
   setup: z.string().max(4),
@@ -24,6 +29,11 @@ const fields = {
     .regex(/^\d+-\d+$/)
     .transform((text) => text.split('-').map(Number) as [number, number])
     .refine(([from, to]) => to > from),
+  /** Labels of the only runs compared, such as `A1.A2`; all counted ones where left out. */
+  runs: runLabels,
+  againstRuns: runLabels,
+  /** `1`: the test's unsmoothed points are shown. */
+  raw: z.literal('1'),
   at: rpm,
   power: z.enum(powerUnits),
   torque: z.enum(torqueUnits),
@@ -57,6 +67,9 @@ export function useCompareView(job: Job) {
     smoothing: read('smoothing') ?? 'auto',
     span: read('span'),
     band: read('band'),
+    runs: read('runs'),
+    againstRuns: read('againstRuns'),
+    raw: read('raw') === '1',
     atRpm: read('at'),
     powerUnit: read('power') ?? preferences.powerUnit,
     torqueUnit: read('torque') ?? preferences.torqueUnit,

@@ -1,6 +1,6 @@
 import type { Setup } from '../../../contract/records.ts';
 import { correctionOf } from '../../../core/air/correction.ts';
-import type { SetupFigures } from '../../../core/gain/job-figures.ts';
+import type { SetupFigures } from '../../../core/gain/setup-figures.ts';
 import { interpolate } from '../../../core/recording/search.ts';
 import { engineTorqueNm } from '../../../core/reduction/live-power.ts';
 import { convert } from '../../../core/units/units.ts';

@@ -1,0 +1,60 @@
+import { z } from 'zod';
+
+/** A comparison as JSON: what `suvok compare` prints. Null where there is no spread to make an interval from. */
+const kw = z.number().nullable();
+const interval = { fromRpm: z.number(), toRpm: z.number(), meanKw: kw, lowKw: kw, highKw: kw };
+const severity = z.enum(['note', 'mind', 'stop']);
+
+export const comparisonJson = z.object({
+  commonRange: z.object({ fromRpm: z.number(), toRpm: z.number() }),
+  /** `lowKw` and `highKw` hold at all speeds at once, 95 %. */
+  gain: z.object({
+    engineSpeedRpm: z.array(z.number()),
+    powerKw: z.array(kw),
+    lowKw: z.array(kw),
+    highKw: z.array(kw),
+    torqueNm: z.array(z.number()),
+  }),
+  /** The bands asked for, or the common range where none was. */
+  bands: z.array(
+    z.object({
+      ...interval,
+      percent: z.number(),
+      verdict: z.enum(['gain', 'loss', 'within-repeatability', 'drift-suspected', 'unknown', 'withheld']),
+    }),
+  ),
+  /** Found in the data: stretches over which the gain is clear of scatter. */
+  spans: z.array(z.object({ ...interval, verdict: z.enum(['gain', 'loss']) })),
+  sameSpeedMax: z.object({ kw, rpm: z.number() }),
+  peaks: z.object({
+    baseline: z.object({ kw, rpm: z.number(), atEdge: z.boolean() }),
+    test: z.object({ kw, rpm: z.number(), atEdge: z.boolean() }),
+    gainKw: kw,
+    torque: z.object({
+      baseline: z.object({ nm: z.number(), rpm: z.number() }),
+      test: z.object({ nm: z.number(), rpm: z.number() }),
+    }),
+  }),
+  earliness: z.object({ baselinePeakKw: kw, reachesRpm: z.number().nullable(), staysToRpm: z.number().nullable() }),
+  spreadKw: kw,
+  spreadFrom: z.enum(['pooled', 'welch', 'borrowed', 'none']),
+  leastSignificantKw: kw,
+  smallestDetectableKw: kw,
+  likeForLike: z.array(
+    z.object({ id: z.string(), severity, message: z.string(), matters: z.string(), remedy: z.string().nullable() }),
+  ),
+  sentence: z.string(),
+  /** How the figures were made. */
+  standard: z.string(),
+  share: z.number(),
+  smoothing: z.object({ spanRpm: z.union([z.number(), z.tuple([z.number(), z.number()])]), auto: z.boolean() }),
+  runs: z.array(
+    z.object({
+      file: z.string(),
+      side: z.enum(['baseline', 'test']),
+      factor: z.number(),
+      checks: z.array(z.object({ id: z.string(), severity, message: z.string() })),
+    }),
+  ),
+});
+export type ComparisonJson = z.infer<typeof comparisonJson>;

@@ -1,0 +1,104 @@
+import type { Comparison } from '../gain/comparison.ts';
+import type { Phrase } from '../gain/sentence.ts';
+import type { Verdict } from '../gain/verdict.ts';
+import type { Unlikeness } from '../likeness/run-conditions.ts';
+import { engineTorqueNm } from '../reduction/live-power.ts';
+
+/** As a file writes a verdict. */
+const words: Record<Verdict, 'gain' | 'loss' | 'within-repeatability' | 'drift-suspected' | 'unknown'> = {
+  gain: 'gain',
+  loss: 'loss',
+  'within repeatability': 'within-repeatability',
+  'drift suspected': 'drift-suspected',
+  unknown: 'unknown',
+};
+
+/**
+ * A comparison as plain JSON; kW to 0.1 W. Intervals are 95 %; that of the
+ * gain holds at all speeds at once; null where there is no spread. The form is
+ * the contract's `comparisonJson`.
+ *
+ * @param withheld runs not like for like: figures, no verdict
+ */
+export function comparisonToJson(
+  power: Comparison,
+  torque: Comparison,
+  sentence: readonly Phrase[],
+  unlike: readonly Unlikeness[],
+  withheld: boolean,
+) {
+  const { engineSpeedRpm, gain, gainHalfWidth, peaks } = power;
+  const [first] = power.ranges;
+  return {
+    commonRange: { fromRpm: power.fromRpm, toRpm: power.toRpm },
+    gain: {
+      engineSpeedRpm: Array.from(engineSpeedRpm),
+      powerKw: Array.from(gain, kw),
+      lowKw: Array.from(gain, (value, index) => kw(value - gainHalfWidth[index]!)),
+      highKw: Array.from(gain, (value, index) => kw(value + gainHalfWidth[index]!)),
+      torqueNm: Array.from(gain, (value, index) => round(engineTorqueNm(value, engineSpeedRpm[index]!), 3)),
+    },
+    bands: power.ranges.map(({ fromRpm, toRpm, difference, verdict }) => ({
+      fromRpm,
+      toRpm,
+      meanKw: kw(difference.difference),
+      lowKw: kw(difference.difference - difference.halfWidth),
+      highKw: kw(difference.difference + difference.halfWidth),
+      percent: round((100 * difference.difference) / difference.baseline, 3),
+      verdict: withheld ? ('withheld' as const) : words[verdict],
+    })),
+    spans: withheld
+      ? []
+      : power.spans.map(({ fromRpm, toRpm, mean, halfWidth, verdict }) => ({
+          fromRpm,
+          toRpm,
+          meanKw: kw(mean),
+          lowKw: kw(mean - halfWidth),
+          highKw: kw(mean + halfWidth),
+          verdict,
+        })),
+    sameSpeedMax: { kw: kw(power.largest.gain), rpm: power.largest.rpm },
+    peaks: {
+      baseline: {
+        kw: kw(peaks.baseline.value),
+        rpm: round(peaks.baseline.rpm, 1),
+        atEdge: peaks.baseline.atEdge !== false,
+      },
+      test: { kw: kw(peaks.test.value), rpm: round(peaks.test.rpm, 1), atEdge: peaks.test.atEdge !== false },
+      gainKw: kw(peaks.difference.difference),
+      torque: {
+        baseline: { nm: round(torque.peaks.baseline.value, 3), rpm: round(torque.peaks.baseline.rpm, 1) },
+        test: { nm: round(torque.peaks.test.value, 3), rpm: round(torque.peaks.test.rpm, 1) },
+      },
+    },
+    earliness: {
+      baselinePeakKw: kw(power.earliness.baselinePeak),
+      reachesRpm: orNull(power.earliness.reachesRpm),
+      staysToRpm: orNull(power.earliness.staysToRpm),
+    },
+    spreadKw: kw(first!.difference.spread),
+    spreadFrom: first!.difference.from,
+    leastSignificantKw: kw(first!.difference.leastSignificant),
+    smallestDetectableKw: kw(first!.difference.smallestDetectable),
+    likeForLike: unlike.map(({ id, severity, message, matters, remedy = null }) => ({
+      id,
+      severity,
+      message,
+      matters,
+      remedy,
+    })),
+    sentence: sentence.map((phrase) => phrase.text).join(''),
+  };
+}
+
+function round(value: number, digits: number): number {
+  return Number(value.toFixed(digits));
+}
+
+function kw(value: number): number | null {
+  return Number.isFinite(value) ? round(value, 4) : null;
+}
+
+function orNull(value: number | undefined): number | null {
+  return value === undefined ? null : round(value, 1);
+}

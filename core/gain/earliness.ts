@@ -1,0 +1,40 @@
+import { interpolate } from '../recording/search.ts';
+
+/** How much earlier a curve reaches what the baseline makes at most. */
+export interface Earliness {
+  /** The baseline's peak, and its speed. */
+  baselinePeak: number;
+  baselineRpm: number;
+  /** Where the test first reaches it, and until where it stays above; absent when it never does. */
+  reachesRpm?: number;
+  staysToRpm?: number;
+}
+
+/**
+ * The speed at which the test first reaches the baseline's peak, and the span
+ * over which it stays above it.
+ * @param rpm rising; test and baseline of its length
+ */
+export function earlinessOf(rpm: Float64Array, test: Float64Array, baseline: Float64Array): Earliness {
+  let top = 0;
+  for (let index = 1; index < baseline.length; index++) if (baseline[index]! > baseline[top]!) top = index;
+  const peak = baseline[top]!;
+  const found: Earliness = { baselinePeak: peak, baselineRpm: rpm[top]! };
+  const first = test.findIndex((value) => value >= peak);
+  if (first < 0) return found;
+  let last = first;
+  while (last + 1 < test.length && test[last + 1]! >= peak) last++;
+  return {
+    ...found,
+    reachesRpm: first === 0 ? rpm[0]! : crossing(rpm, test, first - 1, peak),
+    staysToRpm: last === test.length - 1 ? rpm[last]! : crossing(rpm, test, last, peak),
+  };
+}
+
+/** Where a curve passes a value between a point and the next, by a straight line. */
+function crossing(rpm: Float64Array, values: Float64Array, index: number, value: number): number {
+  const [a, b] = [values[index]!, values[index + 1]!];
+  const pair = Float64Array.of(Math.min(a, b), Math.max(a, b));
+  const speeds = a < b ? Float64Array.of(rpm[index]!, rpm[index + 1]!) : Float64Array.of(rpm[index + 1]!, rpm[index]!);
+  return interpolate(pair, speeds, value);
+}

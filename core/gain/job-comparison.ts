@@ -1,0 +1,202 @@
+import { bandMean } from '../curve/band-mean.ts';
+import { unlikeRespects } from '../likeness/like-for-like.ts';
+import type { RecordedChange, RunConditions, Unlikeness } from '../likeness/run-conditions.ts';
+import { remountAfterH } from '../likeness/session-respects.ts';
+import type { ViewSettings } from '../reduction/reduce.ts';
+import { Refusal } from '../refusal.ts';
+import { moreRunsFor } from '../statistics/detectable.ts';
+import type { KnownSpread } from '../statistics/mean-difference.ts';
+import { remountSpread } from '../statistics/remount.ts';
+import type { PowerUnit } from '../units/units.ts';
+import { compareRuns, type Comparison } from './comparison.ts';
+import { measuredConditions, runCurve, type CountedRun } from './figured-run.ts';
+import { commonSpeeds, type RunCurve } from './run-curve.ts';
+import { gainSentence, type Phrase } from './sentence.ts';
+import type { SetupCurves } from './setup-figures.ts';
+import { gainTable, type GainRow } from './table.ts';
+
+export interface FiguresRequest {
+  setups: readonly {
+    id: number;
+    letter: string;
+    parentId?: number | null;
+    change?: string;
+    items?: readonly unknown[];
+  }[];
+  /** Drawn in ink; what the setups' gains are told against. */
+  baselineId: number;
+  testId: number;
+  /** What the test setup is compared with: its parent, unless chosen otherwise. */
+  againstId: number;
+  settings: ViewSettings;
+  /** Bands that matter, chosen before their gain was seen. */
+  bands?: readonly (readonly [number, number])[] | undefined;
+  /** Only these runs of either setup, by id; all counted ones where left out. */
+  testRuns?: readonly number[] | undefined;
+  againstRuns?: readonly number[] | undefined;
+  atRpm?: number | undefined;
+  /** The test's unsmoothed points are wanted too. */
+  raw?: boolean | undefined;
+  powerUnit: PowerUnit;
+}
+
+/** What the spread of the runs allows to be found. */
+export interface Detectable {
+  /** Of the first chosen range, kW. */
+  spreadKw: number;
+  leastSignificantKw: number;
+  smallestDetectableKw: number;
+  /** A change worth finding, as a share of power and in kW, and how many more runs of each side would show it. */
+  wantedShare: number;
+  wantedKw: number;
+  /** Undefined when no reasonable number would. */
+  moreRuns: number | undefined;
+}
+
+export interface ComparisonFigures {
+  power: Comparison;
+  torque: Comparison;
+  /** True where the runs are not like for like: no verdict is given, nothing is coloured. */
+  withheld: boolean;
+  sentence: Phrase[];
+  rows: GainRow[];
+  unlike: Unlikeness[];
+  /** Absent where there is no spread. */
+  detectable?: Detectable;
+}
+
+/** A change that owners ask about: 1 % of power. */
+const wantedShare = 0.01;
+
+/**
+ * The comparison of two of a job's setups with everything said of it.
+ * @param counted the counted runs of a setup
+ * @throws Refusal when there is nothing to compare
+ */
+export function comparisonFigures(
+  request: FiguresRequest,
+  setups: readonly SetupCurves[],
+  counted: (setupId: number) => CountedRun[],
+): ComparisonFigures {
+  const { testId, againstId, testRuns, againstRuns } = request;
+  if (testId === againstId && !(testRuns && againstRuns)) {
+    throw new Refusal('Choose two setups to compare: this is one and the same.');
+  }
+  const chosen = (id: number, only: readonly number[] | undefined) =>
+    counted(id).filter(({ run }) => !only || only.includes(run.id));
+  const sides = [chosen(testId, testRuns), chosen(againstId, againstRuns)] as const;
+  const groups = (quantity: 'power' | 'torque') => {
+    const alike = setups.filter(({ setupId }) => setupId !== testId && setupId !== againstId);
+    return [
+      ...sides.map((runs) => runs.map((run) => runCurve(run, quantity === 'power' ? 'powerKw' : 'torqueNm'))),
+      ...alike.map((setup) => [...setup[quantity]]).filter((runs) => runs.length > 1),
+    ];
+  };
+  const compared = { power: groups('power'), torque: groups('torque') };
+  const [test, baseline] = sides.map((runs) => runs.map(measuredConditions)) as [RunConditions[], RunConditions[]];
+  const mounted = remountBetween(compared.power) ? remountOf(setups) : undefined;
+  const compare = ([of, against, ...alike]: RunCurve[][]) =>
+    compareRuns(of!, against!, { alike, bands: request.bands ?? [], remount: mounted });
+  const power = compare(compared.power);
+  const torque = compare(compared.torque);
+  const unlike = unlikeRespects({
+    test,
+    baseline,
+    changes: changesBetween(request.setups, testId, againstId),
+    drift: power.ranges[0]!.drift,
+    remountKnown: mounted !== undefined,
+  });
+  const withheld = unlike.some((finding) => finding.severity === 'stop');
+  const name = (id: number, side: 0 | 1, only: readonly number[] | undefined) =>
+    only
+      ? sides[side].map(({ figures }) => figures.label).join(', ')
+      : (request.setups.find((setup) => setup.id === id)?.letter ?? '?');
+  const sentence = gainSentence({
+    test: name(testId, 0, testRuns),
+    baseline: name(againstId, 1, againstRuns),
+    ranges: power.ranges,
+    spans: power.spans,
+    unit: request.powerUnit,
+    withheld,
+  });
+  const detectable = detectableOf(power, test.length, baseline.length);
+  return {
+    power,
+    torque,
+    withheld,
+    sentence,
+    rows: gainTable(compared, power, torque, request.atRpm).map((row) =>
+      withheld ? { ...row, verdict: 'none' as const } : row,
+    ),
+    unlike,
+    ...(detectable ? { detectable } : {}),
+  };
+}
+
+function detectableOf({ ranges }: Comparison, runs: number, otherRuns: number): Detectable | undefined {
+  const { spread, df, leastSignificant, smallestDetectable, baseline } = ranges[0]!.difference;
+  if (!(df > 0)) return undefined;
+  const wantedKw = wantedShare * baseline;
+  return {
+    spreadKw: spread,
+    leastSignificantKw: leastSignificant,
+    smallestDetectableKw: smallestDetectable,
+    wantedShare,
+    wantedKw,
+    moreRuns: moreRunsFor(wantedKw, spread, runs, otherRuns, Math.max(0, df - (runs + otherRuns - 2))),
+  };
+}
+
+const mountingMs = remountAfterH * 3600e3;
+
+/** Whether the two sides lie more than a mounting apart. */
+function remountBetween([test, baseline]: readonly (readonly RunCurve[])[]): boolean {
+  const times = [...test!, ...baseline!].flatMap((run) => run.atMs ?? []);
+  return times.length > 1 && Math.max(...times) - Math.min(...times) > mountingMs;
+}
+
+/** Spread from mounting to mounting as this job's setups show it, as a share of power. */
+function remountOf(setups: readonly SetupCurves[]): KnownSpread | undefined {
+  const figures = setups.map(({ power }) => {
+    const speeds = commonSpeeds(power);
+    if (!speeds) return [];
+    const [from, to] = [speeds[0]!, speeds[speeds.length - 1]!];
+    const means = power.map((run) => ({
+      atMs: run.atMs,
+      mean: bandMean(run.engineSpeedRpm, run.values, from, to),
+    }));
+    const level = means.reduce((sum, { mean }) => sum + mean, 0) / means.length;
+    const mountings: number[][] = [];
+    let last = -Infinity;
+    for (const { atMs, mean } of means.filter((one) => one.atMs !== undefined).sort((a, b) => a.atMs! - b.atMs!)) {
+      if (atMs! - last > mountingMs) mountings.push([]);
+      last = atMs!;
+      mountings.at(-1)!.push(mean / level);
+    }
+    return mountings;
+  });
+  return remountSpread(figures);
+}
+
+/** The steps that lead from one setup to the other, through the nearest setup that both come from. */
+function changesBetween(setups: FiguresRequest['setups'], testId: number, againstId: number): RecordedChange[] {
+  const line = (id: number) => {
+    const found: FiguresRequest['setups'][number][] = [];
+    for (let at = setups.find((setup) => setup.id === id); at && !found.includes(at);) {
+      found.push(at);
+      const { parentId } = at;
+      at = setups.find((setup) => setup.id === parentId);
+    }
+    return found;
+  };
+  const [own, other] = [line(testId), line(againstId)];
+  const steps = [
+    ...own.filter((setup) => !other.includes(setup)),
+    ...other.filter((setup) => !own.includes(setup)),
+  ].filter((setup) => setup.change);
+  return steps.map(({ letter, change, items }) => ({
+    letter,
+    change: change!,
+    items: Math.max(1, items?.length ?? 1),
+  }));
+}

@@ -1,0 +1,70 @@
+import { peakOf } from '../curve/peak.ts';
+import { meanOf, spreadOf, type MeanDifference } from '../statistics/mean-difference.ts';
+import { bandDifference } from './comparison.ts';
+import { commonSpeeds, meanCurve, type MeanCurve, type RunCurve } from './run-curve.ts';
+import { verdictsOn, type Verdict } from './verdict.ts';
+
+export interface SetupFigures {
+  setupId: number;
+  runs: number;
+  /** Mean of the runs' own peaks, kW, and their standard deviation (NaN for one run). */
+  peakKw: number;
+  spreadKw: number;
+  power: MeanCurve;
+  torque: MeanCurve;
+  /** Mean over the range shared with the baseline, kW; absent for the baseline and where no range is shared. */
+  gain?: MeanDifference;
+  /** What may be said of it, all setups taken together. */
+  verdict?: Verdict;
+  /** Gain in power at each of `gainRpm`, kW, for the strip. */
+  gainRpm?: Float64Array;
+  gainKw?: Float64Array;
+}
+
+/** One setup's counted runs. */
+export interface SetupCurves {
+  setupId: number;
+  power: readonly RunCurve[];
+  torque: readonly RunCurve[];
+}
+
+/** Each setup's means and gain against the baseline; verdicts by Holm over all setups. Setups without a usable run are left out. */
+export function setupFigures(setups: readonly SetupCurves[], baselineId: number): SetupFigures[] {
+  const baseline = setups.find((setup) => setup.setupId === baselineId)?.power ?? [];
+  const figures = setups.flatMap((setup) => one(setup, setups, baseline, baselineId) ?? []);
+  const verdicts = verdictsOn(figures.map((setup) => setup.gain));
+  return figures.map((setup, index) => (setup.gain ? { ...setup, verdict: verdicts[index]! } : setup));
+}
+
+function one(
+  { setupId, power, torque }: SetupCurves,
+  setups: readonly SetupCurves[],
+  baseline: readonly RunCurve[],
+  baselineId: number,
+): SetupFigures | undefined {
+  const speeds = commonSpeeds(power);
+  if (!speeds) return undefined;
+  const peaks = power.map((run) => peakOf(run.engineSpeedRpm, run.values).value);
+  const figures: SetupFigures = {
+    setupId,
+    runs: power.length,
+    peakKw: meanOf(peaks),
+    spreadKw: spreadOf(peaks),
+    power: meanCurve(power, speeds),
+    torque: meanCurve(torque, speeds),
+  };
+  if (setupId === baselineId) return figures;
+  const shared = commonSpeeds([...power, ...baseline]);
+  if (baseline.length === 0 || !shared) return figures;
+  const alike = setups
+    .filter((setup) => setup.setupId !== setupId && setup.setupId !== baselineId && setup.power.length > 1)
+    .map((setup) => setup.power);
+  const gain = bandDifference([power, baseline, ...alike], shared[0]!, shared[shared.length - 1]!);
+  const base = meanCurve(baseline, shared).values;
+  return {
+    ...figures,
+    ...(gain ? { gain } : {}),
+    gainRpm: shared,
+    gainKw: meanCurve(power, shared).values.map((value, index) => value - base[index]!),
+  };
+}

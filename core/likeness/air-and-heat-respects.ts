@@ -1,0 +1,66 @@
+import { startTemperature } from '../checks/start-temperature.ts';
+import { startWindow } from '../heat/start-window.ts';
+import { all, known, type LikeForLikeInput, type Unlikeness } from './run-conditions.ts';
+
+const staleS = 3600;
+
+export function airs(input: LikeForLikeInput): Unlikeness | undefined {
+  const runs = all(input);
+  const without = runs.filter((run) => !run.hasAir).map((run) => run.label);
+  if (without.length === 0 || without.length === runs.length) return undefined;
+  return {
+    id: 'air-missing',
+    severity: 'stop',
+    message: `No air was recorded with ${without.join(', ')}; corrected and uncorrected runs cannot be compared.`,
+    matters: 'a correction is often 2 to 6 %',
+    remedy: 'Add the air of those runs, or compare uncorrected.',
+  };
+}
+
+export function airAges(input: LikeForLikeInput): Unlikeness | undefined {
+  const old = all(input).filter((run) => (run.airAgeS ?? 0) > staleS);
+  if (old.length === 0) return undefined;
+  return {
+    id: 'air-stale',
+    severity: 'mind',
+    message: `The air of ${old.map((run) => run.label).join(', ')} was read more than an hour before the run.`,
+    matters: '3 K or 8 hPa since then would be 1 % of power',
+    remedy: 'Read the air before each run.',
+  };
+}
+
+export function corrections(input: LikeForLikeInput): Unlikeness | undefined {
+  const standards = new Set(known(all(input).map((run) => run.standard)));
+  const shares = new Set(known(all(input).map((run) => run.share)));
+  if (standards.size < 2 && shares.size < 2) return undefined;
+  return {
+    id: standards.size > 1 ? 'other-standard' : 'other-share',
+    severity: 'stop',
+    message:
+      standards.size > 1
+        ? `The figures follow different standards: ${[...standards].join(', ')}.`
+        : `The figures apply different shares of the correction: ${[...shares].map((share) => `${Math.round(share * 100)} %`).join(', ')}.`,
+    matters: 'two standards lie up to 4 % apart on the same air',
+    remedy: 'Choose one standard and one share for both.',
+  };
+}
+
+export function heat({ test, baseline }: LikeForLikeInput): Unlikeness | undefined {
+  const window = startWindow(known(baseline.map((run) => run.startTemperatures)));
+  const outside = test.flatMap((run) => {
+    const found = run.startTemperatures && startTemperature(run.startTemperatures, window);
+    return found ? [{ run, found }] : [];
+  });
+  if (outside.length === 0) return undefined;
+  const most = outside.reduce((a, b) => (Math.abs(b.found.figure!) > Math.abs(a.found.figure!) ? b : a));
+  const by = most.found.figure!;
+  return {
+    id: 'heat-state',
+    severity: 'mind',
+    figure: by,
+    unit: 'K',
+    message: `${outside.map(({ run }) => run.label).join(', ')} started up to ${Math.abs(by)} K ${by > 0 ? 'hotter' : 'colder'} than any baseline run.`,
+    matters: 'a heat-soaked engine reads 1 to 3 % less, a cold one more: a peak, not a fair comparison',
+    remedy: `Wait until it is back in the baseline's window, or set ${outside.length > 1 ? 'them' : 'it'} aside and use ready-state runs only.`,
+  };
+}

@@ -1,0 +1,102 @@
+import { expect, test } from '@jest/globals';
+import { testDyno } from '../testing/test-car.ts';
+import { unlikeRespects } from './like-for-like.ts';
+import type { LikeForLikeInput, RunConditions } from './run-conditions.ts';
+
+const conditions = (over: Partial<RunConditions> = {}): RunConditions => ({
+  label: 'A1',
+  dyno: testDyno,
+  gear: '4th',
+  ratio: 3.4,
+  tyres: 'road 195',
+  tyrePressureKpa: 240,
+  fuel: 'E10',
+  fan: 'full',
+  loadMode: 'inertia',
+  rampRpmPerS: 400,
+  fromRpm: 2100,
+  toRpm: 6800,
+  hasAir: true,
+  airAgeS: 120,
+  standard: 'sae-j1349',
+  share: 1,
+  startTemperatures: { oilTemperature: 85 },
+  startedAt: new Date('2026-05-04T10:00:00Z'),
+  ...over,
+});
+const ids = (over: Partial<RunConditions>, more: Partial<LikeForLikeInput> = {}) =>
+  unlikeRespects({ test: [conditions(over)], baseline: [conditions()], ...more }).map(({ id }) => id);
+
+test('alike runs raise nothing', () => {
+  expect(ids({ startedAt: new Date('2026-05-04T12:00:00Z'), rampRpmPerS: 415, toRpm: 6750 })).toEqual([]);
+});
+
+test('what is not known is not compared', () => {
+  const bare = (label: string) => ({ label, dyno: testDyno, hasAir: true });
+  expect(unlikeRespects({ test: [bare('B1')], baseline: [conditions()] })).toEqual([]);
+});
+
+test.each<[string, Partial<RunConditions>, 'stop' | 'mind']>([
+  ['other-dyno', { dyno: { ...testDyno, inertiaKgM2: 51 } }, 'stop'],
+  ['other-kind', { dyno: { ...testDyno, kind: 'loaded-roller' } }, 'stop'],
+  ['other-gear', { gear: '3rd', ratio: 4.6 }, 'stop'],
+  ['other-ratio', { ratio: 3.5 }, 'stop'],
+  ['other-tyres', { tyres: 'slicks' }, 'mind'],
+  ['other-tyre-pressure', { tyrePressureKpa: 210 }, 'mind'],
+  ['other-fuel', { fuel: 'E85' }, 'mind'],
+  ['other-fan', { fan: 'off' }, 'mind'],
+  ['other-load-mode', { loadMode: 'ramp' }, 'stop'],
+  ['other-ramp', { rampRpmPerS: 300 }, 'mind'],
+  ['air-missing', { hasAir: false }, 'stop'],
+  ['air-stale', { airAgeS: 7200 }, 'mind'],
+  ['other-standard', { standard: 'din-70020' }, 'stop'],
+  ['other-share', { share: 0.5 }, 'stop'],
+  ['other-range', { toRpm: 6300 }, 'mind'],
+  ['heat-state', { startTemperatures: { oilTemperature: 101 } }, 'mind'],
+  ['remount', { startedAt: new Date('2026-05-05T10:00:00Z') }, 'stop'],
+])('%s: said with how much it matters and a remedy', (id, over, severity) => {
+  const found = unlikeRespects({ test: [conditions({ label: 'B1', ...over })], baseline: [conditions()] });
+  expect(found.map((one) => one.id)).toEqual([id]);
+  expect(found[0]!.severity).toBe(severity);
+  expect(found[0]!.message).toMatch(/^[A-Z].*\.$/);
+  expect(found[0]!.matters.length).toBeGreaterThan(10);
+  expect(found[0]!.remedy).toMatch(/^[A-Z].*\.$/);
+});
+
+test('a known spread of mountings turns the remount into a note', () => {
+  const found = unlikeRespects({
+    test: [conditions({ startedAt: new Date('2026-05-06T10:00:00Z') })],
+    baseline: [conditions()],
+    remountKnown: true,
+  });
+  expect(found).toMatchObject([{ id: 'remount', severity: 'note' }]);
+});
+
+test('steps of several items, and several steps', () => {
+  const step = (letter: string, items: number) => ({ letter, change: `change of ${letter}`, items });
+  expect(ids({}, { changes: [step('B', 1)] })).toEqual([]);
+  const [inOne] = unlikeRespects({ test: [conditions()], baseline: [conditions()], changes: [step('B', 2)] });
+  expect(inOne!.message).toMatch(/One step changes 2 things \(B change of B\).*cannot be split/);
+  const [chain] = unlikeRespects({
+    test: [conditions()],
+    baseline: [conditions()],
+    changes: [step('B', 1), step('C', 1)],
+  });
+  expect(chain!.message).toMatch(/differ in 2 steps/);
+});
+
+test('an order in blocks is a note, and with evident drift more', () => {
+  const drift = {
+    perRun: 0.4,
+    halfWidth: 0.3,
+    pValue: 0.2,
+    adjusted: 1,
+    adjustedHalfWidth: 3,
+    apart: 3,
+    separable: false,
+  };
+  const two = { test: [conditions(), conditions()], baseline: [conditions(), conditions()] };
+  expect(unlikeRespects({ ...two, drift })).toMatchObject([{ id: 'not-bracketed', severity: 'note' }]);
+  expect(unlikeRespects({ ...two, drift: { ...drift, pValue: 0.01 } })).toMatchObject([{ severity: 'mind' }]);
+  expect(unlikeRespects({ ...two, drift: { ...drift, separable: true } })).toEqual([]);
+});

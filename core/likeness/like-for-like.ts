@@ -1,0 +1,73 @@
+import { airAges, airs, corrections, heat } from './air-and-heat-respects.ts';
+import { dynos, pressures, ramps, ratios, worded } from './machine-respects.ts';
+import type { LikeForLikeInput, Unlikeness } from './run-conditions.ts';
+import { order, ranges, remount, severalItems } from './session-respects.ts';
+
+/**
+ * Lists every respect in which two sets of runs are not alike, how much each
+ * can matter, and what would remedy it. A finding of severity `stop` means
+ * that the spread within a setup cannot judge the difference: figures yes,
+ * verdict no.
+ */
+export function unlikeRespects(input: LikeForLikeInput): Unlikeness[] {
+  const found = [
+    dynos(input),
+    worded(
+      input,
+      'gear',
+      'other-gear',
+      'stop',
+      'gears',
+      'an engine loses more to its own inertia in a lower gear: several percent',
+      'Run both in one gear.',
+    ),
+    ratios(input),
+    worded(
+      input,
+      'tyres',
+      'other-tyres',
+      'mind',
+      'tyres',
+      'tyres alone can move a reading by several percent',
+      'Fit the same tyres, or make both sets anew.',
+    ),
+    pressures(input),
+    worded(
+      input,
+      'fuel',
+      'other-fuel',
+      'mind',
+      'fuels',
+      'fuel can give or take several percent, and knock margin with it',
+      'Compare on one fuel, or record the fuel as the change.',
+    ),
+    worded(
+      input,
+      'fan',
+      'other-fan',
+      'mind',
+      'fan settings',
+      'inlet air hotter by 3 K reads about 1 % less',
+      'Run both with the fans set alike.',
+    ),
+    worded(
+      input,
+      'loadMode',
+      'other-load-mode',
+      'stop',
+      'load modes',
+      'inertia and loaded runs differ by what turns the engine faster: 1 % is easily reached',
+      'Run both in one load mode.',
+    ),
+    ramps(input),
+    airs(input),
+    airAges(input),
+    corrections(input),
+    ranges(input),
+    heat(input),
+    remount(input),
+    severalItems(input),
+    order(input),
+  ];
+  return found.filter((one) => one !== undefined);
+}

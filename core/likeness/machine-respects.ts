@@ -1,0 +1,97 @@
+import type { Severity } from '../checks/check.ts';
+import { all, known, mean, type LikeForLikeInput, type Unlikeness } from './run-conditions.ts';
+
+/** Ratios differ from this share on: another gear, or tyres of another size. */
+const ratioShare = 0.015;
+/** Ramps differ from this share on. */
+const rampShare = 0.1;
+const pressureKpa = 10;
+
+export function dynos(input: LikeForLikeInput): Unlikeness | undefined {
+  const runs = all(input);
+  if (new Set(runs.map((run) => JSON.stringify(run.dyno))).size < 2) return undefined;
+  const kinds = [...new Set(runs.map((run) => run.dyno.kind))];
+  return {
+    id: kinds.length > 1 ? 'other-kind' : 'other-dyno',
+    severity: 'stop',
+    message:
+      kinds.length > 1
+        ? `The runs come from different kinds of dyno: ${kinds.join(' and ')}.`
+        : 'The runs come from different dynos or dyno settings; their difference is not the change alone.',
+    matters: 'two machines differ by several percent on one car, and not by the same everywhere',
+    remedy: 'Run both setups on one machine with one profile.',
+  };
+}
+
+export function worded(
+  input: LikeForLikeInput,
+  field: 'gear' | 'tyres' | 'fuel' | 'fan' | 'loadMode',
+  id: string,
+  severity: Severity,
+  words: string,
+  matters: string,
+  remedy: string,
+): Unlikeness | undefined {
+  const values = [...new Set(known(all(input).map((run) => run[field])))];
+  if (values.length < 2) return undefined;
+  return {
+    id,
+    severity,
+    message: `The runs were made with different ${words}: ${values.join(', ')}.`.replace(
+      'with different gears',
+      'in different gears',
+    ),
+    matters,
+    remedy,
+  };
+}
+
+export function ratios(input: LikeForLikeInput): Unlikeness | undefined {
+  // A gear that is named already tells it.
+  if (new Set(known(all(input).map((run) => run.gear))).size > 1) return undefined;
+  const values = known(all(input).map((run) => run.ratio));
+  if (values.length < 2) return undefined;
+  const share = Math.max(...values) / Math.min(...values) - 1;
+  if (share < ratioShare) return undefined;
+  return {
+    id: 'other-ratio',
+    severity: 'stop',
+    figure: Math.round(1000 * share) / 10,
+    unit: '%',
+    message: `The ratio of engine to drum speed differs by ${(100 * share).toFixed(1)} % between the runs: another gear, other tyres, or slip.`,
+    matters: 'another gear changes the reading by several percent without changing the engine',
+    remedy: 'Check gear, tyres and the ratio calibration, and run one side again.',
+  };
+}
+
+export function pressures(input: LikeForLikeInput): Unlikeness | undefined {
+  const values = known(all(input).map((run) => run.tyrePressureKpa));
+  if (values.length < 2) return undefined;
+  const apart = Math.max(...values) - Math.min(...values);
+  if (apart < pressureKpa) return undefined;
+  return {
+    id: 'other-tyre-pressure',
+    severity: 'mind',
+    figure: Math.round(apart),
+    unit: 'kPa',
+    message: `Tyre pressures differ by ${Math.round(apart)} kPa between the runs.`,
+    matters: 'rolling losses change with pressure: about 1 % of power for 50 kPa',
+    remedy: 'Set one pressure, warm, before both.',
+  };
+}
+
+export function ramps({ test, baseline }: LikeForLikeInput): Unlikeness | undefined {
+  const [a, b] = [test, baseline].map((runs) => known(runs.map((run) => run.rampRpmPerS)));
+  if (a!.length === 0 || b!.length === 0) return undefined;
+  const share = mean(a!) / mean(b!) - 1;
+  if (Math.abs(share) < rampShare) return undefined;
+  return {
+    id: 'other-ramp',
+    severity: 'mind',
+    figure: Math.round(100 * share),
+    unit: '%',
+    message: `The engine was swept ${Math.abs(Math.round(100 * share))} % ${share > 0 ? 'faster' : 'slower'} (${Math.round(mean(a!))} against ${Math.round(mean(b!))} rpm/s).`,
+    matters: 'what turns the engine itself faster is missing from the reading: 1 % is easily reached',
+    remedy: 'Set one ramp, or count a difference below 1 % as nothing.',
+  };
+}

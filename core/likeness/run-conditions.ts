@@ -1,0 +1,69 @@
+import type { Finding } from '../checks/check.ts';
+import type { Drift } from '../gain/drift.ts';
+import type { DynoProfile } from '../reduction/dyno-profile.ts';
+
+/** What a comparison wants to know of a run beside its curve. What is not known is left out, and not compared. */
+export interface RunConditions {
+  label: string;
+  dyno: DynoProfile;
+  gear?: string | undefined;
+  /** Engine speed ÷ drum speed, as measured or given. */
+  ratio?: number | undefined;
+  tyres?: string | undefined;
+  tyrePressureKpa?: number | undefined;
+  fuel?: string | undefined;
+  fan?: string | undefined;
+  /** How the absorber was driven: `inertia`, `ramp`, `hold` … */
+  loadMode?: string | undefined;
+  /** Mean rate of the sweep, rpm/s. */
+  rampRpmPerS?: number | undefined;
+  /** What the run covers, rpm. */
+  fromRpm?: number | undefined;
+  toRpm?: number | undefined;
+  hasAir: boolean;
+  /** How old the air was, s. */
+  airAgeS?: number | undefined;
+  /** The standard and share that its figures follow; differ only when figures from elsewhere are laid beside. */
+  standard?: string | undefined;
+  share?: number | undefined;
+  /** °C by channel. */
+  startTemperatures?: Record<string, number> | undefined;
+  startedAt?: Date | undefined;
+}
+
+/** A respect in which two sets of runs differ. `stop` withholds the verdict. */
+export interface Unlikeness extends Finding {
+  /** How much it can matter, in words with a figure. */
+  matters: string;
+  /** What would make the runs alike, where something would. */
+  remedy?: string;
+}
+
+/** What the two setups compared differ in, as far as it is recorded. */
+export interface RecordedChange {
+  letter: string;
+  change: string;
+  /** Items that the step holds; 1 where only words are recorded. */
+  items: number;
+}
+
+export interface LikeForLikeInput {
+  test: readonly RunConditions[];
+  baseline: readonly RunConditions[];
+  /** Steps between the two setups. */
+  changes?: readonly RecordedChange[];
+  /** What run order says; undefined where it says nothing. */
+  drift?: Drift | undefined;
+  /** The spread from one mounting to the next is known and counted in. */
+  remountKnown?: boolean;
+}
+
+/** The runs of both sides. */
+export const all = ({ test, baseline }: LikeForLikeInput) => [...test, ...baseline];
+
+/** What is known of them. */
+export function known<T>(values: readonly (T | undefined)[]): T[] {
+  return values.filter((value) => value !== undefined);
+}
+
+export const mean = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0) / values.length;

@@ -1,0 +1,75 @@
+import { spokenRpm } from '../units/spoken-rpm.ts';
+import { all, known, type LikeForLikeInput, type RunConditions, type Unlikeness } from './run-conditions.ts';
+
+/** Runs farther apart than this were probably not made on one strapping, h. */
+export const remountAfterH = 12;
+/** Runs that end or begin this far apart do not cover the same range, rpm. */
+const rangeRpm = 150;
+
+export function ranges({ test, baseline }: LikeForLikeInput): Unlikeness | undefined {
+  const side = (runs: readonly RunConditions[]) => {
+    const from = known(runs.map((run) => run.fromRpm));
+    const to = known(runs.map((run) => run.toRpm));
+    return from.length > 0 && to.length > 0 ? ([Math.max(...from), Math.min(...to)] as const) : undefined;
+  };
+  const [a, b] = [side(test), side(baseline)];
+  if (!a || !b) return undefined;
+  const [below, above] = [a[0] - b[0], a[1] - b[1]];
+  if (Math.abs(below) < rangeRpm && Math.abs(above) < rangeRpm) return undefined;
+  const span = ([from, to]: readonly [number, number]) => `${spokenRpm(from)} to ${spokenRpm(to)} rpm`;
+  return {
+    id: 'other-range',
+    severity: Math.abs(above) >= rangeRpm ? 'mind' : 'note',
+    fromRpm: Math.max(a[0], b[0]),
+    toRpm: Math.min(a[1], b[1]),
+    message: `The runs cover different ranges: ${span(a)} against ${span(b)}.`,
+    matters: 'peaks of runs that end at different speeds are not alike',
+    remedy: 'Read the common range and the bands, not the peaks; they are limited to what both cover.',
+  };
+}
+
+export function remount(input: LikeForLikeInput): Unlikeness | undefined {
+  const times = known(all(input).map((run) => run.startedAt?.getTime()));
+  if (times.length < 2 || Math.max(...times) - Math.min(...times) <= remountAfterH * 3600e3) return undefined;
+  return {
+    id: 'remount',
+    severity: input.remountKnown ? 'note' : 'stop',
+    message: input.remountKnown
+      ? 'The runs are more than 12 hours apart; the spread from mounting to mounting, as this dyno has shown it, is counted in.'
+      : 'The runs are more than 12 hours apart; spread from strapping the car anew is not known, so no verdict is given.',
+    matters: 'a new strapping moves a reading by 0.5 to 2 %',
+    ...(input.remountKnown ? {} : { remedy: 'Run the baseline setup again in this session and compare with that.' }),
+  };
+}
+
+export function severalItems({ changes = [] }: LikeForLikeInput): Unlikeness | undefined {
+  const items = changes.reduce((sum, step) => sum + step.items, 0);
+  if (items < 2) return undefined;
+  const listed = changes.map((step) => `${step.letter} ${step.change}`).join('; ');
+  const inOne = changes.length === 1;
+  return {
+    id: 'several-items',
+    severity: 'mind',
+    figure: items,
+    unit: 'items',
+    message: inOne
+      ? `One step changes ${items} things (${listed}): what each of them gave cannot be split.`
+      : `The setups differ in ${changes.length} steps (${listed}): the gain belongs to them together.`,
+    matters: 'one item may give what another takes',
+    remedy: inOne ? 'Take one item back and run again.' : 'Compare each setup with its parent.',
+  };
+}
+
+export function order({ drift, test, baseline }: LikeForLikeInput): Unlikeness | undefined {
+  if (!drift || drift.separable || test.length < 2 || baseline.length < 2) return undefined;
+  const evident = drift.pValue < 0.05;
+  return {
+    id: 'not-bracketed',
+    severity: evident ? 'mind' : 'note',
+    message: evident
+      ? 'The runs drift from one to the next, and the baseline was not repeated after the change: drift and change cannot be told apart.'
+      : 'The baseline was not repeated after the change: a steady drift would look the same as a gain.',
+    matters: 'a drift of half the spread per run makes a gain out of nothing one time in six',
+    remedy: 'Return to the earlier setup for one run after the last, or alternate.',
+  };
+}

@@ -1,0 +1,165 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { chance, normal } from '../testing/chance.ts';
+import { leastSignificantDifference, moreRunsFor, smallestDetectableChange } from './detectable.ts';
+import { holm } from './holm.ts';
+import { meanDifference, pooledSpread, satterthwaite, spreadsDiffer } from './mean-difference.ts';
+import { remountSpread } from './remount.ts';
+import { simultaneousT, supremumProbability, turning } from './simultaneous.ts';
+import { studentT, twoSidedProbability, varianceRatioProbability } from './student-t.ts';
+
+describe('distributions', () => {
+  test.each([
+    [4, 2.776445],
+    [2, 4.302653],
+    [1, 12.706205],
+    [10, 2.228139],
+    [1000, 1.962339],
+  ])('t of 95 %% at %d degrees of freedom', (df, t) => {
+    expect(studentT(0.95, df)).toBeCloseTo(t, 5);
+    expect(twoSidedProbability(t, df)).toBeCloseTo(0.05, 6);
+  });
+
+  test.each([
+    [19.0, 2, 2, 0.1],
+    [6.388, 4, 4, 0.1],
+    [9.277, 3, 3, 0.1],
+    [1, 5, 5, 1],
+  ])('a ratio of variances of %d at %d and %d', (ratio, df, other, p) => {
+    expect(varianceRatioProbability(ratio, df, other)).toBeCloseTo(p, 3);
+    expect(varianceRatioProbability(1 / ratio, other, df)).toBeCloseTo(p, 3);
+  });
+});
+
+describe('differences of means', () => {
+  test('three against three: the least significant difference is 2.27 spreads, the smallest detectable about 3.0', () => {
+    const { halfWidth, spread, df, leastSignificant, smallestDetectable } = meanDifference([1, 2, 3], [5, 6, 7]);
+    expect(df).toBe(4);
+    expect(halfWidth / spread).toBeCloseTo(2.267, 3);
+    expect(leastSignificant).toBeCloseTo(halfWidth, 12);
+    expect(smallestDetectable / spread).toBeCloseTo(3.035, 2);
+    expect(leastSignificantDifference(1, 4, 3, 3)).toBeCloseTo(2.267, 3);
+  });
+
+  test('a side with one run borrows the spread of the others, and says so; with none there is no interval', () => {
+    expect(meanDifference([3], [1])).toMatchObject({ halfWidth: NaN, from: 'none', pValue: NaN });
+    const borrowing = meanDifference([3], [1], { alike: [[5, 6], [7, 7.5]] }); // prettier-ignore
+    expect(borrowing).toMatchObject({ df: 2, from: 'pooled', borrowsSpread: true });
+    expect(meanDifference([3], [1], { borrowed: { spread: 0.5, df: 8 } })).toMatchObject({
+      df: 8,
+      from: 'borrowed',
+      spread: 0.5,
+    });
+    expect(pooledSpread([[1, 3], [10]]).spread).toBeCloseTo(Math.SQRT2, 10);
+  });
+
+  test('spreads that plainly differ are not pooled', () => {
+    const [quiet, wild] = [[10, 10.01, 10.02, 9.99], [12, 13, 11, 10]]; // prettier-ignore
+    expect(spreadsDiffer(quiet!, wild!)).toBe(true);
+    const found = meanDifference(wild!, quiet!);
+    expect(found.from).toBe('welch');
+    expect(found.df).toBeLessThan(3.5);
+    expect(meanDifference([10, 10.5, 11], [12, 12.6, 13.1]).from).toBe('pooled');
+    // Setups whose spread is another's lend nothing.
+    expect(meanDifference([10, 10.01, 10.02], [11, 11.01, 11.02], { alike: [wild!] }).df).toBe(4);
+  });
+
+  test('a remount widens the interval by twice its variance', () => {
+    const plain = meanDifference([1, 2, 3], [5, 6, 7]);
+    const remounted = meanDifference([1, 2, 3], [5, 6, 7], { remount: { spread: 2, df: 5 } });
+    expect(remounted.standardError ** 2).toBeCloseTo(plain.standardError ** 2 + 8, 9);
+    expect(remounted.halfWidth).toBeGreaterThan(plain.halfWidth);
+  });
+
+  test('shifting or scaling all values shifts and scales the difference; swapping turns its sign', () => {
+    const values = fc.array(
+      fc.integer({ min: -1000, max: 1000 }).map((x) => x / 100),
+      { minLength: 2, maxLength: 6 },
+    );
+    fc.assert(
+      fc.property(values, values, fc.double({ min: 0.1, max: 9, noNaN: true }), (a, b, factor) => {
+        const one = meanDifference(a, b);
+        const scaled = meanDifference(a.map((x) => 5 + factor * x), b.map((x) => 5 + factor * x)); // prettier-ignore
+        const swapped = meanDifference(b, a);
+        fc.pre(
+          Number.isFinite(one.halfWidth) &&
+            one.spread > 1e-3 &&
+            meanDifference(a, a).spread > 1e-3 &&
+            meanDifference(b, b).spread > 1e-3,
+        );
+        expect(scaled.difference).toBeCloseTo(factor * one.difference, 6);
+        expect(scaled.halfWidth / (factor * one.halfWidth)).toBeCloseTo(1, 4);
+        expect(swapped.difference).toBeCloseTo(-one.difference, 9);
+        expect(swapped.halfWidth).toBeCloseTo(one.halfWidth, 9);
+      }),
+    );
+  });
+
+  test('degrees of freedom of a sum lie between the least and the sum', () => {
+    expect(satterthwaite([1, 4], [1, 4])).toBeCloseTo(8, 9);
+    expect(satterthwaite([1, 4], [0, 9])).toBeCloseTo(4, 9);
+  });
+});
+
+describe('several tests at once', () => {
+  test('Holm by hand', () => {
+    expect(holm([0.01, 0.04, 0.03, 0.005])).toEqual([true, false, false, true]);
+    expect(holm([0.04, NaN])).toEqual([true, false]);
+    expect(holm([0.03, 0.03])).toEqual([false, false]);
+    expect(holm([])).toEqual([]);
+    // Four fifths of the level on the first; once it is called the second has all of it.
+    expect(holm([0.039, 0.045], 0.05, [0.8, 0.2])).toEqual([true, true]);
+    expect(holm([0.041, 0.045], 0.05, [0.8, 0.2])).toEqual([false, false]);
+    expect(holm([0.9, 0.009], 0.05, [0.8, 0.2])).toEqual([false, true]);
+  });
+
+  test('calling never gets rarer when a p-value falls', () => {
+    const p = fc.double({ min: 0, max: 0.2, noNaN: true });
+    fc.assert(
+      fc.property(fc.array(p, { minLength: 1, maxLength: 6 }), (values) => {
+        const before = holm(values);
+        const after = holm([values[0]! / 2, ...values.slice(1)]);
+        before.forEach((called, index) => expect(called && !after[index]).toBe(false));
+      }),
+    );
+  });
+});
+
+describe('over a whole range', () => {
+  test('stiff scatter needs no more than Student’s t, and turning needs more', () => {
+    expect(simultaneousT(0.95, 0, 4)).toBeCloseTo(studentT(0.95, 4), 9);
+    const values = [1, 4, 9].map((kappa) => simultaneousT(0.95, kappa, 12));
+    expect(values[0]!).toBeGreaterThan(studentT(0.95, 12));
+    expect(values[1]!).toBeGreaterThan(values[0]!);
+    expect(values[2]!).toBeGreaterThan(values[1]!);
+    expect(supremumProbability(values[1]!, 4, 12)).toBeCloseTo(0.05, 6);
+  });
+
+  test('turning is the angle that the scatter turns by, and nothing when curves move as a whole', () => {
+    const places = Float64Array.from({ length: 200 }, (_, index) => (index / 199) * 2);
+    expect(turning([places.map(Math.cos), places.map(Math.sin)])).toBeCloseTo(2, 3);
+    expect(turning([places.map(() => 1), places.map(() => -0.4)])).toBeCloseTo(0, 9);
+  });
+});
+
+test('how many more runs a change needs', () => {
+  expect(moreRunsFor(3.1, 1, 3, 3)).toBe(0);
+  expect(moreRunsFor(2, 1, 3, 3)).toBe(3);
+  expect(smallestDetectableChange(1, 10, 6, 6)).toBeLessThan(2);
+  expect(moreRunsFor(0.01, 1, 3, 3)).toBeUndefined();
+});
+
+test('the spread of mountings is found in repeats, and 0 where runs explain it', () => {
+  const noise = normal(chance(3));
+  const setups = Array.from({ length: 60 }, () => {
+    const level = 100;
+    return [0, 1, 2].map(() => {
+      const mounting = level + 0.8 * noise();
+      return [0, 1, 2].map(() => mounting + 0.4 * noise());
+    });
+  });
+  expect(remountSpread(setups)!.spread).toBeCloseTo(0.8, 1);
+  expect(remountSpread(setups)!.df).toBe(120);
+  expect(remountSpread([[[1, 2, 3]]])).toBeUndefined();
+  expect(remountSpread([[[1, 2, 3], [1.1, 2.1, 2.9]]])!.spread).toBe(0); // prettier-ignore
+});

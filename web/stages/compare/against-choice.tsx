@@ -1,0 +1,77 @@
+import { Button, Stack, Text } from '@mantine/core';
+import type { Job } from '../../../contract/records.ts';
+import { Choice, Control } from './control.tsx';
+import classes from './how-made.module.css';
+import type { ChangeView, CompareView } from './view.ts';
+
+interface AgainstChoiceProps {
+  job: Job;
+  view: CompareView;
+  change: ChangeView;
+}
+
+/** A check of a setup on itself needs so many runs: two in each half. */
+const leastForHalves = 4;
+
+/** What is compared with what, and a way to turn it round. */
+export function AgainstChoice({ job, view, change }: AgainstChoiceProps) {
+  const ran = job.setups.filter((setup) => job.runs.some((run) => run.setupId === setup.id));
+  const halves = halvesOf(job, view);
+  const split = view.runs ?? view.againstRuns;
+  const against = view.againstRuns?.join(' ') ?? view.against.letter;
+  const itsParent = !split && view.against.id === view.test.parentId;
+  return (
+    <span>
+      {view.runs?.join(' ') ?? view.test.letter} against{' '}
+      <Control text={`${against}${itsParent ? ', its parent' : ''}`} label="Compare against">
+        <Stack gap={12} w={230}>
+          <Choice
+            options={ran.filter((setup) => setup.id !== view.test.id).map((setup) => setup.letter)}
+            value={split ? '' : view.against.letter}
+            onChange={(letter) => change({ against: letter, runs: undefined, againstRuns: undefined })}
+          />
+          {halves && (
+            <div>
+              <Button
+                variant="default"
+                size="sm"
+                fullWidth
+                onClick={() => change({ against: view.test.letter, runs: halves[1], againstRuns: halves[0] })}
+              >
+                {view.test.letter} against itself
+              </Button>
+              <Text size="xs" c="dimmed" mt={6}>
+                Its later runs against its earlier ones: what scatter and drift make by themselves.
+              </Text>
+            </div>
+          )}
+        </Stack>
+      </Control>{' '}
+      <button
+        className={classes.control}
+        aria-label="Swap the two sides"
+        onClick={() =>
+          change({
+            setup: view.against.letter,
+            against: view.test.letter,
+            runs: view.againstRuns?.join('.'),
+            againstRuns: view.runs?.join('.'),
+          })
+        }
+      >
+        swap
+      </button>
+    </span>
+  );
+}
+
+/** The counted runs of the test setup, earlier and later half, as the address writes them. */
+function halvesOf(job: Job, { test }: CompareView): [string, string] | undefined {
+  const labels = job.runs
+    .filter((run) => run.setupId === test.id && run.kind === 'power' && run.setAsideReason === null)
+    .sort((a, b) => Date.parse(a.startedAt) - Date.parse(b.startedAt))
+    .flatMap((run) => run.label ?? []);
+  if (labels.length < leastForHalves) return undefined;
+  const middle = labels.length >> 1;
+  return [labels.slice(0, middle).join('.'), labels.slice(middle).join('.')];
+}
