@@ -85,4 +85,12 @@ describe('suvok reduce', () => {
     expect(error).toMatch(sentence);
     expect(error.trim().split('\n')).toHaveLength(1);
   });
+
+  test('--help tells every command and its options, and asks for nothing else', async () => {
+    const { code, out, error } = await suvok('--help');
+    expect([code, error]).toEqual([0, '']);
+    for (const word of ['reduce', 'compare', 'steps', 'coastdown', 'air', '--band', '--driveline-inertia'])
+      expect(out).toContain(word);
+    expect((await suvok('compare', '--help')).out).not.toContain('coastdown');
+  });
 });
