@@ -1,4 +1,7 @@
 import { resolve } from 'node:path';
+import { dipDepths, familyErrors } from './accuracy.ts';
+import { checkRates } from './checks.ts';
+import { experimentRates } from './experiments.ts';
 import { table } from './figure.ts';
 import { caseErrors, reductionTimes } from './reduction.ts';
 import { startTimes } from './starts.ts';
@@ -7,6 +10,10 @@ import { startTimes } from './starts.ts';
 const figures = [
   ...reductionTimes(),
   ...caseErrors(resolve(import.meta.dirname, '../../shared/cases')),
+  ...familyErrors(),
+  ...dipDepths(),
+  ...checkRates(),
+  ...experimentRates(),
   ...(await startTimes()),
 ];
 process.stdout.write(process.argv.includes('--json') ? `${JSON.stringify(figures, null, 2)}\n` : `${table(figures)}\n`);

@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import { dynoFile } from '../contract/files.ts';
 import { readRecordingCsv } from '../core/exchange/read-csv.ts';
 import { interpolate } from '../core/recording/search.ts';
+import { spanLimits } from '../core/smoothing/span.ts';
 import type { Recording } from '../core/recording/recording.ts';
 import { curveOf, preparedSweep, resolvedSpan, usualGridRpm } from '../core/reduction/reduce.ts';
 import { generatedRun } from '../core/testing/generated-run.ts';
@@ -80,7 +81,7 @@ export function caseErrors(folder: string): Figure[] {
     const found = Math.max(...Array.from(uncorrectedPowerKw));
     return [
       {
-        name: `${name}: RMS error, auto ${spanRpm} rpm, ${covered.length} of ${truth.length} points`,
+        name: `${name}: RMS error, auto ${spanLimits(spanRpm).join(' to ')} rpm, ${covered.length} of ${truth.length} points`,
         value: rms,
         unit: '% of peak',
         budget: 0.25,

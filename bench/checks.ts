@@ -1,0 +1,41 @@
+import { motionChecks } from '../core/checks/motion-checks.ts';
+import { preparedSweep } from '../core/reduction/reduce.ts';
+import { families, healthyRun } from '../core/testing/families.ts';
+import { faultKinds, faultyRuns } from '../core/testing/faulty-runs.ts';
+import { generatedRun, type GeneratedRun } from '../core/testing/generated-run.ts';
+import type { Figure } from './figure.ts';
+
+const healthySeeds = Array.from({ length: 75 }, (_, index) => 1001 + index);
+const faultySeeds = Array.from({ length: 8 }, (_, index) => 2001 + index);
+
+/** The checks found on a run; those of one that no curve can be made of count as none. */
+function idsOn(spec: GeneratedRun): string[] {
+  try {
+    return motionChecks(preparedSweep(generatedRun(spec), spec.dyno!, spec.ratio ?? 3.4)).map(({ id }) => id);
+  } catch {
+    return [];
+  }
+}
+
+/** False alarms on healthy pulls and hits on faulty ones, each check by itself. */
+export function checkRates(): Figure[] {
+  const healthy = families.flatMap((family) => healthySeeds.map((seed) => idsOn(healthyRun(family, seed))));
+  const ids = [...new Set(faultKinds.map(({ check }) => check))];
+  const share = (count: number, of: number) => (100 * count) / of;
+  return [
+    ...ids.map((id) => ({
+      name: `${id}: false alarms on ${healthy.length} healthy pulls`,
+      value: share(healthy.filter((found) => found.includes(id)).length, healthy.length),
+      unit: '%',
+      budget: 1,
+    })),
+    ...faultKinds.map((kind) => {
+      const found = [...faultyRuns(kind, faultySeeds)].map(({ spec }) => idsOn(spec));
+      return {
+        name: `${kind.check}: hits, ${kind.name}, ${found.length} pulls`,
+        value: share(found.filter((one) => one.includes(kind.check)).length, found.length),
+        unit: '%',
+      };
+    }),
+  ];
+}
