@@ -14,7 +14,8 @@ const words: Record<Verdict, 'gain' | 'loss' | 'within-repeatability' | 'drift-s
 };
 
 /**
- * A comparison as plain JSON; kW to 0.1 W. Intervals are 95 %; that of the
+ * A comparison as plain JSON; kW to 0.1 W. Peaks are the means of the runs' own
+ * ones, their speeds those of the mean curve's. Intervals are 95 %; that of the
  * gain holds at all speeds at once; null where there is no spread. The form is
  * the contract's `comparisonJson`.
  *
@@ -60,15 +61,15 @@ export function comparisonToJson(
     sameSpeedMax: { kw: kw(power.largest.gain), rpm: power.largest.rpm },
     peaks: {
       baseline: {
-        kw: kw(peaks.baseline.value),
+        kw: kw(peaks.difference.baseline),
         rpm: round(peaks.baseline.rpm, 1),
         atEdge: peaks.baseline.atEdge !== false,
       },
-      test: { kw: kw(peaks.test.value), rpm: round(peaks.test.rpm, 1), atEdge: peaks.test.atEdge !== false },
+      test: { kw: kw(peaks.difference.test), rpm: round(peaks.test.rpm, 1), atEdge: peaks.test.atEdge !== false },
       gainKw: kw(peaks.difference.difference),
       torque: {
-        baseline: { nm: round(torque.peaks.baseline.value, 3), rpm: round(torque.peaks.baseline.rpm, 1) },
-        test: { nm: round(torque.peaks.test.value, 3), rpm: round(torque.peaks.test.rpm, 1) },
+        baseline: { nm: round(torque.peaks.difference.baseline, 3), rpm: round(torque.peaks.baseline.rpm, 1) },
+        test: { nm: round(torque.peaks.difference.test, 3), rpm: round(torque.peaks.test.rpm, 1) },
       },
     },
     earliness: {

@@ -65,7 +65,7 @@ export function claimsOf(ranges: readonly ChosenRange[], band: GainBand | undefi
 }
 
 /** Whether a difference stands when the drift is taken out as far as it can be told. */
-function survives(drift: Drift, plain: number): boolean {
+export function survives(drift: Drift, plain: number): boolean {
   if (drift.separable) {
     return drift.pValue > level || drift.adjusted * Math.sign(plain) > drift.adjustedHalfWidth;
   }

@@ -3,7 +3,7 @@ import { peakOf, type Peak } from '../curve/peak.ts';
 import { interpolate } from '../recording/search.ts';
 import { Refusal } from '../refusal.ts';
 import { meanDifference, spreadsDiffer, type KnownSpread, type MeanDifference } from '../statistics/mean-difference.ts';
-import { claimsOf, type ChosenRange } from './claims.ts';
+import { claimsOf, survives, type ChosenRange } from './claims.ts';
 import { driftOf, type Drift } from './drift.ts';
 import { earlinessOf, type Earliness } from './earliness.ts';
 import { gainBand, type GainBand } from './gain-band.ts';
@@ -88,7 +88,11 @@ export function compareRuns(
   const ranges = bands.length > 0 ? bands : [common];
   const ownSpreads = spreadsDiffer(bandMeans(test, fromRpm, toRpm), bandMeans(baseline, fromRpm, toRpm));
   const band = gainBand(test, baseline, options.alike ?? [], ownSpreads, elsewhere)!;
-  const { verdicts, driftSuspected, spans } = claimsOf(ranges, band);
+  const { verdicts, driftSuspected, spans: clear } = claimsOf(ranges, band);
+  const spans = clear.filter((span) => {
+    const drift = bandDrift(groups, span.fromRpm, span.toRpm);
+    return !drift || survives(drift, span.mean);
+  });
   let largest = 0;
   for (let index = 1; index < band.gain.length; index++) if (band.gain[index]! > band.gain[largest]!) largest = index;
   return {

@@ -7,7 +7,16 @@ const height = 24;
 const leastReachKw = 1.5;
 
 /** A setup's gain over engine speed, small: where it gave and where it took. */
-export function GainStrip({ rpm, gainKw }: { rpm: Float64Array; gainKw: Float64Array }) {
+export function GainStrip({
+  rpm,
+  gainKw,
+  called,
+}: {
+  rpm: Float64Array;
+  gainKw: Float64Array;
+  /** The gain is more than scatter: only then is it coloured. */
+  called: boolean;
+}) {
   const hatch = useId();
   const reach = gainKw.reduce((most, value) => Math.max(most, Math.abs(value)), leastReachKw);
   const every = Math.max(1, Math.floor(rpm.length / 88));
@@ -24,8 +33,11 @@ export function GainStrip({ rpm, gainKw }: { rpm: Float64Array; gainKw: Float64A
       <pattern id={hatch} width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
         <path d="M0 0V5" className={classes.hatch} />
       </pattern>
-      <path d={area((value) => Math.max(0, value))} className={classes.gain} />
-      <path d={area((value) => Math.min(0, value))} fill={`url(#${hatch})`} />
+      <path d={area((value) => Math.max(0, value))} className={called ? classes.gain : classes.quiet} />
+      <path
+        d={area((value) => Math.min(0, value))}
+        {...(called ? { fill: `url(#${hatch})` } : { className: classes.quiet })}
+      />
       <path d={`M0 ${height / 2}H${width}`} className={classes.zero} />
     </svg>
   );

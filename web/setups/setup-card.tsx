@@ -62,7 +62,13 @@ export function SetupCard({
           isBaseline={isBaseline}
           baseline={baseline}
         />
-        {figures?.gainRpm && figures.gainKw && <GainStrip rpm={figures.gainRpm} gainKw={figures.gainKw} />}
+        {figures?.gainRpm && figures.gainKw && (
+          <GainStrip
+            rpm={figures.gainRpm}
+            gainKw={figures.gainKw}
+            called={figures.verdict === 'gain' || figures.verdict === 'loss'}
+          />
+        )}
         {runs.length > 0 && (
           <div className={classes.chips}>
             {runs.map((run) => (

@@ -21,32 +21,34 @@ export function AgainstChoice({ job, view, change }: AgainstChoiceProps) {
   const against = view.againstRuns?.join(' ') ?? view.against.letter;
   const itsParent = !split && view.against.id === view.test.parentId;
   return (
-    <span>
-      {view.runs?.join(' ') ?? view.test.letter} against{' '}
-      <Control text={`${against}${itsParent ? ', its parent' : ''}`} label="Compare against">
-        <Stack gap={12} w={230}>
-          <Choice
-            options={ran.filter((setup) => setup.id !== view.test.id).map((setup) => setup.letter)}
-            value={split ? '' : view.against.letter}
-            onChange={(letter) => change({ against: letter, runs: undefined, againstRuns: undefined })}
-          />
-          {halves && (
-            <div>
-              <Button
-                variant="default"
-                size="sm"
-                fullWidth
-                onClick={() => change({ against: view.test.letter, runs: halves[1], againstRuns: halves[0] })}
-              >
-                {view.test.letter} against itself
-              </Button>
-              <Text size="xs" c="dimmed" mt={6}>
-                Its later runs against its earlier ones: what scatter and drift make by themselves.
-              </Text>
-            </div>
-          )}
-        </Stack>
-      </Control>{' '}
+    <span className={classes.pair}>
+      <span>
+        {view.runs?.join(' ') ?? view.test.letter} against{' '}
+        <Control text={`${against}${itsParent ? ', its parent' : ''}`} label="Compare against">
+          <Stack gap={12} w={230}>
+            <Choice
+              options={ran.filter((setup) => setup.id !== view.test.id).map((setup) => setup.letter)}
+              value={split ? '' : view.against.letter}
+              onChange={(letter) => change({ against: letter, runs: undefined, againstRuns: undefined })}
+            />
+            {halves && (
+              <div>
+                <Button
+                  variant="default"
+                  size="sm"
+                  fullWidth
+                  onClick={() => change({ against: view.test.letter, runs: halves[1], againstRuns: halves[0] })}
+                >
+                  {view.test.letter} against itself
+                </Button>
+                <Text size="xs" c="dimmed" mt={6}>
+                  Its later runs against its earlier ones: what scatter and drift make by themselves.
+                </Text>
+              </div>
+            )}
+          </Stack>
+        </Control>
+      </span>
       <button
         className={classes.control}
         aria-label="Swap the two sides"

@@ -17,8 +17,8 @@ export function GainTable({ rows, view }: { rows: readonly GainRow[]; view: Comp
         <thead>
           <tr>
             <td />
-            <th scope="col">{view.against.letter}</th>
-            <th scope="col">{view.test.letter}</th>
+            <th scope="col">{view.againstRuns?.join(' ') ?? view.against.letter}</th>
+            <th scope="col">{view.runs?.join(' ') ?? view.test.letter}</th>
             <th scope="col">gain</th>
           </tr>
         </thead>

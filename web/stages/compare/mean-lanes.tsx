@@ -79,7 +79,9 @@ function meansAt(
     const { engineSpeedRpm, values } = one[quantity];
     if (atRpm < engineSpeedRpm[0]! || atRpm > engineSpeedRpm[engineSpeedRpm.length - 1]!) return [];
     const value = interpolate(engineSpeedRpm, values, atRpm);
-    return [{ id: name, label: `${name} mean`, text: write(value), value: scale(value), colour }];
+    return [
+      { id: name, label: name.length > 2 ? name : `${name} mean`, text: write(value), value: scale(value), colour },
+    ];
   });
 }
 
