@@ -21,4 +21,6 @@ export default {
   },
   testEnvironment: 'node',
   testTimeout: 20_000,
+  // A test that fails may leave a program running; the suite must end all the same.
+  forceExit: true,
 };
