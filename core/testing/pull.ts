@@ -97,7 +97,8 @@ export class Pull {
     this.speed += ((torque - this.absorber - loss) / dyno.inertiaKgM2) * stepS;
     const creep = ((run.creep ?? 0) * torque) / this.topTorque;
     this.excess += (creep + fault.slip - this.excess) * min(1, stepS / 0.02);
-    this.timeS += stepS;
+    // Whole nanoseconds, so that a thousand steps of 5 ms end at 5 s.
+    this.timeS = Math.round((this.timeS + stepS) * 1e9) / 1e9;
     this.phaseS += stepS;
     this.turn(engineRpm, dyno.coastAbsorberNm ?? 0);
     return state;

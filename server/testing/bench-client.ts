@@ -57,7 +57,7 @@ export class BenchClient {
     const run = generatedRun(options);
     let last = startS;
     run.time.forEach((at, row) => {
-      if (at > until + 1e-9) return;
+      if (at > until) return;
       last = startS + at;
       this.frame(
         last,
