@@ -23,7 +23,7 @@ describe('hub pair', () => {
     const mean = shares.reduce((sum, value) => sum + value, 0) / shares.length;
     expect(mean).toBeCloseTo((0.53 * 1.01) / (0.53 * 1.01 + 0.47 * 0.99), 3);
     curve.engineSpeedRpm.forEach((rpm, index) => {
-      expect((left[index]! + right[index]!) / curve.uncorrectedPowerKw[index]!).toBeCloseTo(1, 2);
+      expect((left[index]! + right[index]!) / curve.uncorrectedPowerKw[index]!).toBeCloseTo(1, 9);
       const kw = truth.powerKw(rpm);
       if (!Number.isNaN(kw)) expect(Math.abs(curve.uncorrectedPowerKw[index]! / kw - 1)).toBeLessThan(0.03);
     });

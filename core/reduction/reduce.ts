@@ -90,8 +90,13 @@ export function curveOf(
   const powerKw = uncorrectedPowerKw.map((value) => value * correction.factor);
   const torqueNm = powerKw.map((value, index) => engineTorqueNm(value, engineSpeedRpm[index]!));
   const peakPower = peakOf(engineSpeedRpm, powerKw);
+  // Each side's own fit says its share; the shares are of the one sum, so that the parts always add up to it.
   const side = (which: 0 | 1) =>
-    engineSpeedRpm.map((rpm) => correction.factor * sidePowerAt(run, which, rpm, spanAt(settings.spanRpm, rpm)));
+    engineSpeedRpm.map((rpm, index) => {
+      const spanRpm = spanAt(settings.spanRpm, rpm);
+      const [left, right] = [sidePowerAt(run, 0, rpm, spanRpm), sidePowerAt(run, 1, rpm, spanRpm)];
+      return powerKw[index]! * ((which === 0 ? left : right) / (left + right));
+    });
   const found = [
     airMissing(air, settings.standard),
     airOutsideStandard(correction),
