@@ -42,7 +42,7 @@ describe('hub pair', () => {
     const usual = curveOf(preparedSweep(truth.recording, each, 4), undefined, view);
     const other = curveOf(preparedSweep(truth.recording, heavier, 4), undefined, view);
     const at = usual.engineSpeedRpm.indexOf(3000);
-    expect(other.sidesKw![0][at]).toBeCloseTo(usual.sidesKw![0][at]!, 6);
+    expect(other.sidesKw![0][at]).toBeCloseTo(usual.sidesKw![0][at]!, 3);
     expect(other.sidesKw![1][at]).toBeGreaterThan(usual.sidesKw![1][at]!);
   });
 });
