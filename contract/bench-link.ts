@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { dynoFile } from './files.ts';
+import { setupItem } from './setup-item.ts';
 
 /** The open protocol between instruments and Suvok; described in docs/bench-link.md. */
 export const benchLinkProtocol = 1;
@@ -63,18 +64,13 @@ export const statusMessage = z.object({
 export const deviceMessage = z.discriminatedUnion('type', [helloMessage, frameMessage, eventMessage, statusMessage]);
 export type DeviceMessage = z.infer<typeof deviceMessage>;
 
-export const changeItem = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('ignition'), deltaDeg: z.number(), aboveRpm: z.number().positive().optional() }),
-  z.object({ kind: z.literal('intake-length'), deltaMm: z.number() }),
-]);
-
 export const suvokMessage = z.discriminatedUnion('type', [
   z.object({
     type: z.literal('configure'),
     vehicle: z.string(),
     setup: z.string(),
-    /** Every numeric item on the way from the first setup to this one. */
-    items: z.array(changeItem),
+    /** Every item on the way from the first setup to this one, oldest first. */
+    items: z.array(setupItem),
     gear: z.string().optional(),
   }),
   z.object({ type: z.literal('arm') }),

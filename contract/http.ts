@@ -1,35 +1,67 @@
 import { z } from 'zod';
 import { airFile, dynoFile } from './files.ts';
-import { identifier, run, runKinds } from './records.ts';
+import { briefFields } from './job-file.ts';
+import { identifier, line, rpm, text } from './parts.ts';
+import { run, runKinds } from './records.ts';
+import { setupItem } from './setup-item.ts';
 
 /** Bodies of requests to the server, and the one form in which it says no. */
-const line = (longest: number) => z.string().trim().max(longest);
+const revision = z.int().positive();
 
-const jobFields = z.object({
-  vehicle: line(120).min(1, 'name the vehicle'),
-  owner: line(120),
-  question: line(300),
-  gear: line(20).nullable(),
-});
-
-export const newJob = jobFields.extend({
-  owner: jobFields.shape.owner.default(''),
-  question: jobFields.shape.question.default(''),
-  gear: jobFields.shape.gear.default(null),
-});
+/** A vehicle by its number, or by its name and its owner's: found, or written down anew. */
+export const newJob = z
+  .object({
+    vehicleId: identifier.optional(),
+    vehicle: line(120).default(''),
+    owner: line(120).default(''),
+    question: line(300).default(''),
+    gear: line(20).nullable().default(null),
+  })
+  .refine(({ vehicleId, vehicle }) => vehicleId !== undefined || vehicle !== '', {
+    message: 'name the vehicle',
+    path: ['vehicle'],
+  });
 export type NewJob = z.input<typeof newJob>;
 
-// Made from the fields without defaults: a change leaves alone what it does not name.
-export const jobChange = jobFields.partial();
+/** A change leaves alone what it does not name; the revision is the one that the page had before it. */
+export const jobChange = briefFields.partial().extend({ revision: revision.optional() });
 export type JobChange = z.input<typeof jobChange>;
+
+export const stateChange = z.discriminatedUnion('state', [
+  z.object({ state: z.literal('open') }),
+  z.object({ state: z.literal('paused'), why: line(300) }),
+  z.object({
+    state: z.literal('closed'),
+    deliveredSetupId: identifier.nullable(),
+    untested: text(1000),
+    deliveredNote: line(500),
+  }),
+]);
+export type StateChange = z.input<typeof stateChange>;
 
 export const newSetup = z.object({
   parentId: identifier.nullable(),
   change: line(300).min(1, 'say in a line what changed'),
+  /** Read out of the line where left out. */
+  items: z.array(setupItem).max(20).optional(),
+  predictionKw: z.number().min(-5000).max(5000).nullable().optional(),
 });
 export type NewSetup = z.input<typeof newSetup>;
 
-export const setupChange = z.object({ change: line(300).min(1, 'say in a line what changed') });
+export const setupChange = z
+  .object({
+    change: line(300).min(1, 'say in a line what changed'),
+    items: z.array(setupItem).max(20),
+    predictionKw: z.number().min(-5000).max(5000).nullable(),
+    predictionFromRpm: rpm.nullable(),
+    predictionToRpm: rpm.nullable(),
+    predictionWhy: line(300),
+    decision: z.enum(['keep', 'go back', 'try further']).nullable(),
+    decisionWhy: line(300),
+  })
+  .partial()
+  .extend({ revision: revision.optional() });
+export type SetupChange = z.input<typeof setupChange>;
 
 export const runChange = z
   .object({
@@ -58,4 +90,9 @@ export type Mounting = z.infer<typeof mounting>;
 
 export const armRequest = z.object({ afterS: z.number().nonnegative().max(7200).optional() });
 
-export const refusal = z.object({ error: z.string() });
+/** `field`: the one that the sentence is about. `current`: what is stored now, where somebody else changed it meanwhile. */
+export const refusal = z.object({
+  error: z.string(),
+  field: z.string().optional(),
+  current: z.record(z.string(), z.unknown()).optional(),
+});

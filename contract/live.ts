@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { channelDeclaration, deviceKinds } from './bench-link.ts';
 import { airFile, dynoFile } from './files.ts';
-import { identifier, run } from './records.ts';
+import { identifier } from './parts.ts';
+import { run } from './records.ts';
 
 /** What the server says over the WebSocket at /live. */
 export const deviceState = z.object({

@@ -1,13 +1,35 @@
 import { z } from 'zod';
-import { channelDeclaration, changeItem } from './bench-link.ts';
+import { channelDeclaration } from './bench-link.ts';
 import { airFile, dynoFile } from './files.ts';
+import {
+  band,
+  baseline,
+  briefFields,
+  fuelEntry,
+  inspection,
+  limit,
+  note,
+  photo,
+  suspicion,
+  tuneFile,
+} from './job-file.ts';
+import { identifier, moment } from './parts.ts';
+import { setupItem } from './setup-item.ts';
+import { vehicle } from './vehicles.ts';
 
 /** What is stored and sent: jobs, setups and runs. */
-export const identifier = z.int().positive();
-const moment = z.iso.datetime({ offset: true });
 
 export const runKinds = ['power', 'conditioning'] as const;
 export const runStates = ['recording', 'sealed', 'interrupted'] as const;
+
+/** What was in the tank when a run began, as the ledger told it then. */
+export const fuelState = z.object({
+  name: z.string(),
+  litres: z.number().nullable(),
+  ethanolPct: z.number().nullable(),
+  from: z.enum(['measured', 'computed', 'stated', 'unknown']),
+  moving: z.boolean(),
+});
 
 export const run = z.object({
   id: identifier,
@@ -27,6 +49,9 @@ export const run = z.object({
   engineToDrumRatio: z.number().positive().nullable(),
   air: airFile.nullable(),
   airTakenAt: moment.nullable(),
+  fuel: fuelState.nullable(),
+  /** Labels that it had before it was moved; never used again. */
+  formerLabels: z.array(z.string()),
   /** Temperatures at the start, °C, as far as they were logged. */
   startTemperatures: z.record(z.string(), z.number()),
   channels: z.array(channelDeclaration),
@@ -44,16 +69,30 @@ export const setup = z.object({
   parentId: identifier.nullable(),
   /** What was changed from the parent, in a line. */
   change: z.string(),
-  items: z.array(changeItem),
+  items: z.array(setupItem),
   createdAt: moment,
+  revision: z.int().positive(),
+  /** Mean power that the change was expected to give, kW; locked at the first run. */
+  predictionKw: z.number().nullable(),
+  predictionFromRpm: z.number().nullable(),
+  predictionToRpm: z.number().nullable(),
+  predictionWhy: z.string(),
+  decision: z.enum(['keep', 'go back', 'try further']).nullable(),
+  decisionWhy: z.string(),
+  decidedAt: moment.nullable(),
 });
 export type Setup = z.infer<typeof setup>;
 
 export const jobSummary = z.object({
   id: identifier,
+  vehicleId: identifier,
   vehicle: z.string(),
+  plate: z.string(),
   owner: z.string(),
   question: z.string(),
+  state: z.enum(['open', 'paused', 'closed']),
+  /** The next step, in a few words. */
+  waiting: z.string(),
   createdAt: moment,
   setups: z.int().nonnegative(),
   runs: z.int().nonnegative(),
@@ -61,7 +100,28 @@ export const jobSummary = z.object({
 });
 export type JobSummary = z.infer<typeof jobSummary>;
 
-export const job = jobSummary
-  .omit({ setups: true, runs: true })
-  .extend({ gear: z.string().nullable(), setups: z.array(setup), runs: z.array(run) });
+/** A page of the list, and how many there are in all. */
+export const jobList = z.object({ jobs: z.array(jobSummary), total: z.int().nonnegative() });
+export type JobList = z.infer<typeof jobList>;
+
+export const job = jobSummary.omit({ setups: true, runs: true, waiting: true }).extend({
+  ...briefFields.shape,
+  revision: z.int().positive(),
+  pausedWhy: z.string(),
+  closedAt: moment.nullable(),
+  deliveredSetupId: identifier.nullable(),
+  deliveredNote: z.string(),
+  car: vehicle,
+  setups: z.array(setup),
+  runs: z.array(run),
+  bands: z.array(band),
+  limits: z.array(limit),
+  inspections: z.array(inspection),
+  fuelEntries: z.array(fuelEntry),
+  suspicions: z.array(suspicion),
+  notes: z.array(note),
+  photos: z.array(photo),
+  tuneFiles: z.array(tuneFile),
+  baseline: baseline.nullable(),
+});
 export type Job = z.infer<typeof job>;

@@ -7,12 +7,12 @@ test('a first job is begun by keyboard, and found by its owner', async ({ page, 
   await page.getByRole('button', { name: 'New job' }).click();
   await page.keyboard.press('Enter');
   await expect(page.getByText('Name the vehicle')).toBeVisible();
-  await page.getByLabel('Vehicle').fill('Marrick tourer');
+  await page.getByRole('combobox', { name: 'Vehicle' }).fill('Marrick tourer');
   await page.getByLabel('Owner').fill('B. Thistle');
   await page.getByLabel('Gear').fill('3rd');
   await page.keyboard.press('Enter');
-  await expect(page).toHaveURL(/\/jobs\/\d+\/record/);
-  await expect(page.getByText('As arrived', { exact: true })).toBeVisible();
+  await expect(page).toHaveURL(/\/jobs\/\d+\/brief/);
+  await expect(page.getByText('Arrived with A')).toBeVisible();
   await page.getByRole('link', { name: 'Suvok, all jobs' }).click();
   await page.getByLabel('Search jobs').fill('thistle');
   await expect(page.getByRole('link', { name: /Marrick tourer/ })).toBeVisible();

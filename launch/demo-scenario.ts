@@ -1,4 +1,4 @@
-/** The invented shop's first days, played by the stand-ins through the recorder (nothing is typed in). */
+/** The invented shop's first days, played by the stand-ins through the recorder (no figure is typed in). */
 export interface DemoJob {
   vehicle: string;
   owner: string;
@@ -7,12 +7,28 @@ export interface DemoJob {
   /** Hours before the first start at which the day began. */
   hoursAgo: number;
   seed: number;
-  setups: {
-    /** Letter of the setup it was changed from, and what changed; the first setup has neither. */
-    from?: string;
-    change?: string;
-    pulls: DemoPull[];
-  }[];
+  setups: DemoSetup[];
+  /** What is written in the job's file, by the names of the API. */
+  brief?: Record<string, unknown>;
+  bands?: { name: string; fromRpm: number; toRpm: number }[];
+  limits?: { quantity: string; value: number; scale: string | null; reason: string; source: string }[];
+  inspections?: { key: string; outcome: string; note: string; measured: number | null }[];
+  fuel?: DemoFuel[];
+  suspicions?: { cause: string; test: string; outcome: string; state: string }[];
+  notes?: string[];
+  end?: { state: 'paused'; why: string } | { state: 'closed'; delivered: string | null; untested: string };
+}
+
+export interface DemoSetup {
+  /** Letter of the setup it was changed from, and what changed; the first setup has neither. */
+  from?: string;
+  change?: string;
+  expectedKw?: number;
+  pulls: DemoPull[];
+  decision?: 'keep' | 'go back' | 'try further';
+  why?: string;
+  /** Words of its tune file. */
+  file?: { name: string; content: string };
 }
 
 export interface DemoPull {
@@ -22,41 +38,116 @@ export interface DemoPull {
   setAside?: string;
 }
 
+export interface DemoFuel {
+  kind: 'arrived' | 'drained' | 'added' | 'measured';
+  /** Before the day's first pull. */
+  minutesBefore: number;
+  litres?: number;
+  ethanolPct?: number;
+  name?: string;
+}
+
 const pulls = (count: number, afterMin: number): DemoPull[] => Array.from({ length: count }, () => ({ afterMin }));
+const twin = { vehicle: 'Ostrel 990 twin', owner: 'J. Pellwick', gear: '5th' };
+const kitCar = { vehicle: 'Brindle 1.0 kit car, three-cylinder turbo', owner: 'Fenmoor Hill Club', gear: '3rd' };
+const coupe = { vehicle: 'Tarrow Six hill-climb coupé', owner: 'A. Sorrel', gear: '4th' };
+const minibus = { vehicle: 'Hallam 2.2 diesel minibus', owner: 'Corrie Lines', gear: '4th' };
+const booked = { setups: [{ pulls: [] }], hoursAgo: 20, seed: 1 };
 
 /** Oldest first; the last one with runs stays on the dyno. */
 export const demoJobs: DemoJob[] = [
   {
-    vehicle: 'Ostrel 990 twin',
-    owner: 'J. Pellwick',
+    ...twin,
+    question: 'What does it make with the road exhaust?',
+    hoursAgo: 24 * 210,
+    seed: 20,
+    setups: [
+      { pulls: pulls(3, 8), file: { name: 'ostrel-arrived.bin', content: 'twin, as it came in spring' } },
+      { from: 'A', change: 'Ignition +1° above 7,000', pulls: pulls(2, 8), decision: 'keep', why: 'safe on 98 octane' },
+    ],
+    brief: { use: 'road, some track days', deliverables: 'report' },
+    end: { state: 'closed', delivered: 'B', untested: 'cold start' },
+  },
+  {
+    ...minibus,
+    ...booked,
+    question: 'Black smoke at full load',
+    inspections: [{ key: 'intake', outcome: 'fail', note: 'hose split behind the charge cooler', measured: null }],
+    suspicions: [{ cause: 'charge air leaks', test: 'pressurise the intake', outcome: 'hose replaced', state: 'confirmed' }], // prettier-ignore
+    end: { state: 'closed', delivered: null, untested: 'full load after the new hose' },
+  },
+  {
+    ...twin,
     question: 'Is there anything left above 9,000 before the season?',
-    gear: '5th',
     hoursAgo: 51,
     seed: 21,
     setups: [
-      { pulls: pulls(3, 7) },
-      { from: 'A', change: 'Ignition +2° above 7,000', pulls: pulls(3, 7) },
+      { pulls: pulls(3, 7), file: { name: 'ostrel-now.bin', content: 'twin, as it came in spring' } },
+      { from: 'A', change: 'Ignition +2° above 7,000', expectedKw: 0.4, pulls: pulls(3, 7), decision: 'try further' },
       {
         from: 'B',
         change: 'Ignition +3° above 7,000',
+        expectedKw: 1.5,
         pulls: [{ afterMin: 12, note: 'one step too far' }, { afterMin: 7 }],
+        decision: 'go back',
+        why: 'knocks above 9,500, nothing gained',
       },
+      { from: 'B', change: 'Back to B', pulls: [] },
+    ],
+    brief: {
+      use: 'hill climbs',
+      target: 'something above 9,000',
+      notWanted: 'a hole at 6,000',
+      claimedValue: 92,
+      claimedUnit: 'PS',
+      claimedScale: 'crank',
+      claimedSource: 'the seller',
+    },
+    bands: [{ name: 'out of hairpins', fromRpm: 5000, toRpm: 7500 }, { name: 'top', fromRpm: 8500, toRpm: 10400 }], // prettier-ignore
+    limits: [
+      { quantity: 'engineSpeed', value: 10800, scale: null, reason: 'valve springs', source: 'builder' },
+      { quantity: 'knockRetard', value: 3, scale: null, reason: 'more than this is knock', source: 'us' },
+    ],
+  },
+  { ...minibus, ...booked, question: 'What does a gentler tune save on the school route?', end: { state: 'paused', why: 'the fuel meter is on loan' } }, // prettier-ignore
+  { ...coupe, ...booked, question: 'Second key setting for wet hills' },
+  { ...kitCar, ...booked, question: 'Does the smaller pulley pay?', end: { state: 'paused', why: 'pulley ordered' } },
+  { ...twin, ...booked, question: 'Road check of the new tune' },
+  { ...minibus, ...booked, question: 'Exhaust temperature over the pass' },
+  {
+    ...minibus,
+    ...booked,
+    question: 'Does it pull the pass with eleven aboard?',
+    brief: { use: 'mountain route, full', target: 'third gear over the pass', notWanted: 'smoke', dynoKind: 'loaded-roller' }, // prettier-ignore
+    bands: [{ name: 'the pass', fromRpm: 1800, toRpm: 3000 }],
+    limits: [
+      { quantity: 'torque', value: 380, scale: 'crank', reason: 'gearbox', source: 'maker' },
+      { quantity: 'exhaustTemperature', value: 750, scale: null, reason: 'before the turbine', source: 'us' },
     ],
   },
   {
-    vehicle: 'Brindle 1.0 kit car, three-cylinder turbo',
-    owner: 'Fenmoor Hill Club',
+    ...kitCar,
+    ...booked,
     question: 'Booked for the hub dyno: what does it make as it comes?',
-    gear: '3rd',
-    hoursAgo: 20,
-    seed: 1,
-    setups: [{ pulls: [] }],
+    brief: { use: 'sprints', dynoKind: 'hub', claimedValue: 148, claimedUnit: 'hp', claimedScale: 'crank', claimedSource: 'last year’s sheet, another dyno' }, // prettier-ignore
+    inspections: [
+      { key: 'oil', outcome: 'ok', note: '', measured: null },
+      { key: 'battery', outcome: 'ok', note: '', measured: 12.7 },
+      { key: 'boost-hoses', outcome: 'fail', note: 'clamp at the throttle body loose', measured: null },
+    ],
+    fuel: [
+      { kind: 'arrived', minutesBefore: 90, litres: 12, ethanolPct: 8, name: '98 octane' },
+      { kind: 'added', minutesBefore: 40, litres: 24, ethanolPct: 85, name: 'E85' },
+      { kind: 'measured', minutesBefore: 30, ethanolPct: 31 },
+      { kind: 'measured', minutesBefore: 12, ethanolPct: 48 },
+    ],
+    suspicions: [{ cause: 'weak fuel pump', test: 'log pressure at full load', outcome: '', state: 'open' }],
+    notes: ['owner wants to watch; strap marks on the left shaft from last time'],
   },
+  { ...kitCar, ...booked, question: 'After the winter rebuild: run in, then baseline' },
   {
-    vehicle: 'Tarrow Six hill-climb coupé',
-    owner: 'A. Sorrel',
+    ...coupe,
     question: 'Does the short intake pay above 5,000?',
-    gear: '4th',
     hoursAgo: 2.4,
     seed: 8,
     setups: [
@@ -68,13 +159,47 @@ export const demoJobs: DemoJob[] = [
           { afterMin: 14 },
           { afterMin: 8 },
         ],
+        file: { name: 'tarrow-arrived.bin', content: 'coupe, as it came' },
       },
-      { from: 'A', change: 'Ignition +1.5° above 4,000', pulls: pulls(3, 8) },
+      {
+        from: 'A',
+        change: 'Ignition +1.5° above 4,000',
+        expectedKw: 0.8,
+        pulls: pulls(3, 8),
+        decision: 'keep',
+        why: 'no knock, gains all along',
+        file: { name: 'tarrow-r2.bin', content: 'coupe, ignition up' },
+      },
       {
         from: 'B',
         change: 'Intake trumpets 40 mm shorter',
+        expectedKw: 2,
         pulls: [{ afterMin: 14 }, { afterMin: 8, note: 'duller below 4,000, sings above' }, { afterMin: 8 }],
       },
+      { from: 'B', change: 'Plug gap 0.7 mm', pulls: [] },
     ],
+    brief: {
+      use: 'hill climbs, 40 s flat out',
+      target: '100 kW at the wheels',
+      notWanted: 'less below 4,000',
+      claimedValue: 150,
+      claimedUnit: 'hp',
+      claimedScale: 'crank',
+      claimedSource: 'the builder',
+      deliverables: 'report and both files',
+    },
+    bands: [{ name: 'out of corners', fromRpm: 3000, toRpm: 4500 }, { name: 'flat out', fromRpm: 5000, toRpm: 6800 }], // prettier-ignore
+    limits: [
+      { quantity: 'engineSpeed', value: 7100, scale: null, reason: 'rod bolts', source: 'builder' },
+      { quantity: 'torque', value: 215, scale: 'crank', reason: 'gearbox', source: 'owner' },
+      { quantity: 'lambda', value: 0.9, scale: null, reason: 'leaner is a risk on petrol', source: 'us' },
+    ],
+    inspections: [
+      { key: 'oil', outcome: 'ok', note: '', measured: null },
+      { key: 'tyre-pressure', outcome: 'ok', note: '', measured: 235 },
+      { key: 'straps', outcome: 'ok', note: 'checked again after A3', measured: null },
+    ],
+    fuel: [{ kind: 'arrived', minutesBefore: 30, litres: 28, ethanolPct: 9, name: '98 octane' }],
+    notes: ['door open, wind on the inlet from A4 on'],
   },
 ];

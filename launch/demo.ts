@@ -2,18 +2,23 @@ import {
   job as jobSchema,
   run as runSchema,
   setup as setupSchema,
-  jobSummary,
+  jobList,
   type Job,
   type Run,
 } from '../contract/records.ts';
 import { bayState, type BayState } from '../contract/live.ts';
-import { z } from 'zod';
-import { demoJobs, type DemoJob, type DemoPull } from './demo-scenario.ts';
+import type { z } from 'zod';
+import { finishJob, writeFile, writeVehicle } from './demo-file.ts';
+import { demoJobs, type DemoJob, type DemoPull, type DemoSetup } from './demo-scenario.ts';
 import { Failure } from './failure.ts';
 import { startProgram, stopProgram } from './program.ts';
 
 /** Asks the server over HTTP, as a page does. */
-type Ask = <T extends z.ZodType>(schema: T, method: string, path: string, body?: unknown) => Promise<z.output<T>>;
+export interface Ask {
+  <T extends z.ZodType>(schema: T, method: string, path: string, body?: unknown): Promise<z.output<T>>;
+  /** Sends a file. */
+  file(path: string, file: { name: string; content: string }): Promise<void>;
+}
 
 /**
  * Plays the demo days on a server that has no job yet: stand-in instruments
@@ -24,7 +29,7 @@ export async function loadDemo(
   say: (text: string) => void,
 ): Promise<void> {
   const ask = asker(server.port);
-  if ((await ask(z.array(jobSummary), 'GET', '/api/jobs')).length > 0) return;
+  if ((await ask(jobList, 'GET', '/api/jobs')).total > 0) return;
   const total = demoJobs.reduce(
     (sum, job) => sum + job.setups.reduce((runs, setup) => runs + setup.pulls.length, 0),
     0,
@@ -34,55 +39,82 @@ export async function loadDemo(
 }
 
 function asker(port: number): Ask {
-  return async (schema, method, path, body) => {
-    const response = await fetch(`http://127.0.0.1:${port}${path}`, {
-      method,
-      ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
-    });
+  const answered = async (path: string, init: RequestInit & { method: string }) => {
+    const response = await fetch(`http://127.0.0.1:${port}${path}`, init);
     if (!response.ok)
-      throw new Failure(`The demo data could not be made: ${method} ${path} answered ${await response.text()}`);
+      throw new Failure(`The demo data could not be made: ${init.method} ${path} answered ${await response.text()}`);
+    return response;
+  };
+  const ask = async <T extends z.ZodType>(
+    schema: T,
+    method: string,
+    path: string,
+    body?: unknown,
+  ): Promise<z.output<T>> => {
+    const json = { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) };
+    const response = await answered(path, { method, ...(body === undefined ? {} : json) });
     return schema.parse(await response.json());
   };
+  const file = async (path: string, { name, content }: { name: string; content: string }) => {
+    const form = new FormData();
+    form.append('file', new Blob([content]), name);
+    await answered(path, { method: 'POST', body: form });
+  };
+  return Object.assign(ask, { file });
 }
 
 async function playJob(demo: DemoJob, benchLinkPort: number, ask: Ask): Promise<void> {
   const { vehicle, owner, question, gear } = demo;
+  const dayBegan = new Date(Date.now() - demo.hoursAgo * 3600e3);
   const job = await ask(jobSchema, 'POST', '/api/jobs', { vehicle, owner, question, gear });
-  if (demo.setups.every((setup) => setup.pulls.length === 0)) return;
-  const startedAt = new Date(Date.now() - demo.hoursAgo * 3600e3).toISOString();
+  await writeVehicle(job, ask);
+  await writeFile(job, demo, dayBegan, ask);
+  const letters = new Map([['A', job.setups[0]!.id]]);
+  const play = async () => {
+    for (const setup of demo.setups) await playSetup(job, setup, letters, ask);
+  };
+  if (demo.setups.some((setup) => setup.pulls.length > 0))
+    await withInstruments(demo, dayBegan, benchLinkPort, ask, job, play);
+  else await play();
+  await finishJob(job, demo, letters, ask);
+}
+
+/** Lets the stand-ins play while the work is done, on the job's day. */
+async function withInstruments(
+  demo: DemoJob,
+  dayBegan: Date,
+  benchLinkPort: number,
+  ask: Ask,
+  job: Job,
+  work: () => Promise<void>,
+): Promise<void> {
   await mount(job, job.setups[0]!.id, ask);
-  const instruments = startProgram(
-    'simulator/main.ts',
-    [
-      '--fast',
-      '--port',
-      String(benchLinkPort),
-      '--seed',
-      String(demo.seed),
-      '--rate',
-      '200',
-      '--started-at',
-      startedAt,
-    ],
-    {},
-  );
+  const words = ['--fast', '--port', benchLinkPort, '--seed', demo.seed, '--rate', 200, '--started-at', dayBegan.toISOString()]; // prettier-ignore
+  const instruments = startProgram('simulator/main.ts', words.map(String), {});
   try {
     await until(ask, (bay) => bay.air !== null && bay.devices.some((device) => device.dyno && device.heard));
-    const letters = new Map([['A', job.setups[0]!.id]]);
-    for (const [index, setup] of demo.setups.entries()) {
-      if (index > 0) {
-        const added = await ask(setupSchema, 'POST', `/api/jobs/${job.id}/setups`, {
-          parentId: letters.get(setup.from!),
-          change: setup.change,
-        });
-        letters.set(added.letter, added.id);
-        await mount(job, added.id, ask);
-      }
-      for (const pull of setup.pulls) await playPull(pull, ask);
-    }
+    await work();
   } finally {
     await stopProgram(instruments);
   }
+}
+
+async function playSetup(job: Job, demo: DemoSetup, letters: Map<string, number>, ask: Ask): Promise<void> {
+  let id = letters.get('A')!;
+  if (demo.from) {
+    const back = demo.change!.startsWith('Back to');
+    const added = await ask(setupSchema, 'POST', `/api/jobs/${job.id}/setups`, {
+      parentId: letters.get(demo.from),
+      change: demo.change,
+      ...(back ? { items: [] } : {}),
+      ...(demo.expectedKw === undefined ? {} : { predictionKw: demo.expectedKw }),
+    });
+    id = added.id;
+    letters.set(added.letter, id);
+    if (demo.pulls.length > 0) await mount(job, id, ask);
+  }
+  if (demo.file) await ask.file(`/api/setups/${id}/tune-files`, demo.file);
+  for (const pull of demo.pulls) await playPull(pull, ask);
 }
 
 async function mount(job: Job, setupId: number, ask: Ask): Promise<void> {

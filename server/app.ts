@@ -6,9 +6,13 @@ import { isOwnHost, isOwnOrigin } from './loopback.ts';
 import type { Bay } from './recorder/bay.ts';
 import { errorAnswer, HttpRefusal } from './routes/answer.ts';
 import { bayRoutes } from './routes/bay.ts';
+import { entryRoutes } from './routes/entries.ts';
+import { fileRoutes } from './routes/files.ts';
 import { importRoutes } from './routes/imports.ts';
 import { jobRoutes } from './routes/jobs.ts';
+import { openApiRoutes } from './routes/openapi.ts';
 import { runRoutes } from './routes/runs.ts';
+import { vehicleRoutes } from './routes/vehicles.ts';
 import type { Database } from './store/database.ts';
 
 /** The HTTP side of the server: the API under /api, the page everywhere else. */
@@ -46,7 +50,17 @@ export function createApp(
     await database.query('select 1');
     response.json({ ok: true });
   });
-  app.use('/api', jobRoutes(database, bay), runRoutes(database), importRoutes(database), bayRoutes(bay));
+  app.use(
+    '/api',
+    jobRoutes(database, bay),
+    entryRoutes(database),
+    vehicleRoutes(database),
+    fileRoutes(database),
+    runRoutes(database),
+    importRoutes(database),
+    bayRoutes(bay),
+    openApiRoutes(),
+  );
   app.use('/api', () => {
     throw new HttpRefusal(404, 'There is nothing at this address.');
   });

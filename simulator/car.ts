@@ -111,7 +111,7 @@ export function engineAt(
   const over = Math.max(0, rpm - car.chokeRpm) / 1000;
   breathing -= car.chokePerKrpm2 * over * over;
   const length =
-    car.intakeMm + items.reduce((sum, item) => sum + (item.kind === 'intake-length' ? item.deltaMm : 0), 0);
+    car.intakeMm + items.reduce((sum, item) => sum + (item.kind === 'intake-length' ? (item.by ?? 0) : 0), 0);
   // A pipe's pulse comes back in a time proportional to its length; a shorter one helps later.
   const pulseRpm = (car.pulseRpm * car.intakeMm) / Math.max(60, length);
   breathing += car.pulseHeight * bell((rpm - pulseRpm) / (0.17 * pulseRpm));
@@ -120,7 +120,7 @@ export function engineAt(
   const short = low + (high - low) * step((rpm - car.shortChangesRpm) / 250);
   const advanced = items.reduce(
     (sum, item) =>
-      sum + (item.kind === 'ignition' ? item.deltaDeg * (item.aboveRpm ? step((rpm - item.aboveRpm) / 150) : 1) : 0),
+      sum + (item.kind === 'ignition' ? (item.by ?? 0) * (item.aboveRpm ? step((rpm - item.aboveRpm) / 150) : 1) : 0),
     0,
   );
   // Hot charge knocks earlier: the margin past best ignition shrinks with it.

@@ -11,19 +11,19 @@ const torque = (items: Parameters<typeof engineAt>[1], rpm: number, inletC = 30)
 
 describe('the car answers to its setup', () => {
   test('advance above 4,000 gains there and nowhere else', () => {
-    const advanced = [{ kind: 'ignition', deltaDeg: 1.5, aboveRpm: 4000 } as const];
+    const advanced = [{ kind: 'ignition', by: 1.5, aboveRpm: 4000 } as const];
     expect(torque(advanced, 5500).torqueNm / torque([], 5500).torqueNm).toBeGreaterThan(1.005);
     expect(torque(advanced, 2500).torqueNm / torque([], 2500).torqueNm).toBeCloseTo(1, 4);
   });
 
   test('too much advance knocks and loses', () => {
-    const wild = torque([{ kind: 'ignition', deltaDeg: 9 }], 5500);
+    const wild = torque([{ kind: 'ignition', by: 9 }], 5500);
     expect(wild.knockRetardDeg).toBeGreaterThan(1);
-    expect(wild.torqueNm).toBeLessThan(torque([{ kind: 'ignition', deltaDeg: 4 }], 5500).torqueNm);
+    expect(wild.torqueNm).toBeLessThan(torque([{ kind: 'ignition', by: 4 }], 5500).torqueNm);
   });
 
   test('a shorter intake moves the pulse up: less below, more above', () => {
-    const short = [{ kind: 'intake-length', deltaMm: -40 } as const];
+    const short = [{ kind: 'intake-length', by: -40 } as const];
     expect(torque(short, 4000).torqueNm).toBeLessThan(torque([], 4000).torqueNm);
     expect(torque(short, 5200).torqueNm).toBeGreaterThan(torque([], 5200).torqueNm);
   });

@@ -7,6 +7,8 @@ import { Refusal } from '../refusal.ts';
 import { moreRunsFor } from '../statistics/detectable.ts';
 import type { KnownSpread } from '../statistics/mean-difference.ts';
 import { remountSpread } from '../statistics/remount.ts';
+import { lineOf } from '../setup/difference.ts';
+import type { SetupItem } from '../setup/item.ts';
 import type { PowerUnit } from '../units/units.ts';
 import { compareRuns, type Comparison } from './comparison.ts';
 import { measuredConditions, runCurve, type CountedRun } from './figured-run.ts';
@@ -21,7 +23,7 @@ export interface FiguresRequest {
     letter: string;
     parentId?: number | null;
     change?: string;
-    items?: readonly unknown[];
+    items?: readonly SetupItem[];
   }[];
   /** Drawn in ink; what the setups' gains are told against. */
   baselineId: number;
@@ -180,23 +182,16 @@ function remountOf(setups: readonly SetupCurves[]): KnownSpread | undefined {
 
 /** The steps that lead from one setup to the other, through the nearest setup that both come from. */
 function changesBetween(setups: FiguresRequest['setups'], testId: number, againstId: number): RecordedChange[] {
-  const line = (id: number) => {
-    const found: FiguresRequest['setups'][number][] = [];
-    for (let at = setups.find((setup) => setup.id === id); at && !found.includes(at);) {
-      found.push(at);
-      const { parentId } = at;
-      at = setups.find((setup) => setup.id === parentId);
-    }
-    return found;
-  };
-  const [own, other] = [line(testId), line(againstId)];
-  const steps = [
-    ...own.filter((setup) => !other.includes(setup)),
-    ...other.filter((setup) => !own.includes(setup)),
-  ].filter((setup) => setup.change);
-  return steps.map(({ letter, change, items }) => ({
-    letter,
-    change: change!,
-    items: Math.max(1, items?.length ?? 1),
+  const steps = setups.map((setup) => ({
+    ...setup,
+    parentId: setup.parentId ?? null,
+    items: setup.items ?? [{ kind: 'words' as const, name: setup.change ?? '' }],
   }));
+  const [own, other] = [lineOf(steps, testId), lineOf(steps, againstId)];
+  return (
+    [...own.filter((setup) => !other.includes(setup)), ...other.filter((setup) => !own.includes(setup))]
+      // A step without items only goes back to an earlier setup.
+      .filter((setup) => setup.change && setup.items.length > 0)
+      .map(({ letter, change, items }) => ({ letter, change: change!, items: items.length }))
+  );
 }

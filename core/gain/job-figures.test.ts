@@ -182,10 +182,11 @@ describe('figures of a job', () => {
   });
 
   test('several steps between the setups are listed, and the gain given to them together', () => {
+    const words = { kind: 'words', name: 'something' } as const;
     const chain = [
       { id: 1, letter: 'A', parentId: null, change: '' },
-      { id: 2, letter: 'B', parentId: 1, change: 'ignition +1.5°', items: [{}] },
-      { id: 3, letter: 'C', parentId: 2, change: 'other filter and plugs', items: [{}, {}] },
+      { id: 2, letter: 'B', parentId: 1, change: 'ignition +1.5°', items: [words] },
+      { id: 3, letter: 'C', parentId: 2, change: 'other filter and plugs', items: [words, words] },
     ];
     const third = [run(14, 3, 1.03), run(15, 3, 1.031)];
     const all = [...baselineRuns, ...testRuns, ...third];

@@ -37,10 +37,11 @@ export function jobFigures(runs: readonly FiguredRun[], request: FiguresRequest)
   });
   const counted = (setupId: number) => figured.filter(({ run }) => run.setupId === setupId && run.counted);
   markStartTemperatures(figured, baselineWindow(counted(request.baselineId)), request.baselineId);
-  const setups = request.setups.map(({ id }): SetupCurves => {
+  const setups = request.setups.map(({ id, parentId }): SetupCurves => {
     const own = counted(id);
     return {
       setupId: id,
+      parentId,
       power: own.map((one) => runCurve(one, 'powerKw')),
       torque: own.map((one) => runCurve(one, 'torqueNm')),
     };

@@ -14,7 +14,9 @@ export interface SetupFigures {
   torque: MeanCurve;
   /** Mean over the range shared with the baseline, kW; absent for the baseline and where no range is shared. */
   gain?: MeanDifference;
-  /** What may be said of it, all setups taken together. */
+  /** The same against the setup that it was changed from: what its prediction is scored by. */
+  parentGain?: MeanDifference;
+  /** What may be said of the gain on the baseline, all setups taken together. */
   verdict?: Verdict;
   /** Gain in power at each of `gainRpm`, kW, for the strip. */
   gainRpm?: Float64Array;
@@ -24,6 +26,7 @@ export interface SetupFigures {
 /** One setup's counted runs. */
 export interface SetupCurves {
   setupId: number;
+  parentId?: number | null | undefined;
   power: readonly RunCurve[];
   torque: readonly RunCurve[];
 }
@@ -37,7 +40,7 @@ export function setupFigures(setups: readonly SetupCurves[], baselineId: number)
 }
 
 function one(
-  { setupId, power, torque }: SetupCurves,
+  { setupId, parentId, power, torque }: SetupCurves,
   setups: readonly SetupCurves[],
   baseline: readonly RunCurve[],
   baselineId: number,
@@ -45,6 +48,8 @@ function one(
   const speeds = commonSpeeds(power);
   if (!speeds) return undefined;
   const peaks = power.map((run) => peakOf(run.engineSpeedRpm, run.values).value);
+  const parent = setups.find((setup) => setup.setupId === parentId);
+  const parentGain = parent && gainOn(parent, setupId, power, setups);
   const figures: SetupFigures = {
     setupId,
     runs: power.length,
@@ -52,14 +57,11 @@ function one(
     spreadKw: spreadOf(peaks),
     power: meanCurve(power, speeds),
     torque: meanCurve(torque, speeds),
+    ...(parentGain ? { parentGain } : {}),
   };
-  if (setupId === baselineId) return figures;
   const shared = commonSpeeds([...power, ...baseline]);
-  if (baseline.length === 0 || !shared) return figures;
-  const alike = setups
-    .filter((setup) => setup.setupId !== setupId && setup.setupId !== baselineId && setup.power.length > 1)
-    .map((setup) => setup.power);
-  const gain = bandDifference([power, baseline, ...alike], shared[0]!, shared[shared.length - 1]!);
+  if (setupId === baselineId || baseline.length === 0 || !shared) return figures;
+  const gain = gainOn({ setupId: baselineId, power: baseline }, setupId, power, setups);
   const base = meanCurve(baseline, shared).values;
   return {
     ...figures,
@@ -67,4 +69,19 @@ function one(
     gainRpm: shared,
     gainKw: meanCurve(power, shared).values.map((value, index) => value - base[index]!),
   };
+}
+
+/** Mean power over the range that two setups share, one less the other; the job's further setups lend their spread. */
+function gainOn(
+  other: Pick<SetupCurves, 'setupId' | 'power'>,
+  setupId: number,
+  power: readonly RunCurve[],
+  setups: readonly SetupCurves[],
+): MeanDifference | undefined {
+  const shared = commonSpeeds([...power, ...other.power]);
+  if (other.power.length === 0 || !shared) return undefined;
+  const alike = setups
+    .filter((setup) => setup.setupId !== setupId && setup.setupId !== other.setupId && setup.power.length > 1)
+    .map((setup) => setup.power);
+  return bandDifference([power, other.power, ...alike], shared[0]!, shared[shared.length - 1]!);
 }

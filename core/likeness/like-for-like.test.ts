@@ -100,3 +100,12 @@ test('an order in blocks is a note, and with evident drift more', () => {
   expect(unlikeRespects({ ...two, drift: { ...drift, pValue: 0.01 } })).toMatchObject([{ severity: 'mind' }]);
   expect(unlikeRespects({ ...two, drift: { ...drift, separable: true } })).toEqual([]);
 });
+
+test('fuel that changed between the sides, within one, or had not settled', () => {
+  const on = (ethanolPct: number, fuelMoving = false) => conditions({ ethanolPct, fuelMoving });
+  const found = (test: RunConditions[], baseline: RunConditions[]) => unlikeRespects({ test, baseline });
+  expect(found([on(10), on(10.6)], [on(9.8)])).toEqual([]);
+  expect(found([on(30)], [on(10), on(10)])[0]).toMatchObject({ id: 'other-ethanol', message: expect.stringMatching(/30 %.*10 %/) }); // prettier-ignore
+  expect(found([on(10), on(13), on(7)], [on(10)])[0]!.message).toMatch(/within a setup/);
+  expect(found([on(10, true)], [on(10)])[0]!.id).toBe('fuel-moving');
+});

@@ -1,3 +1,4 @@
+import { ethanol, fuelMoving } from './fuel-respects.ts';
 import { airAges, airs, corrections, heat } from './air-and-heat-respects.ts';
 import { dynos, pressures, ramps, ratios, worded } from './machine-respects.ts';
 import type { LikeForLikeInput, Unlikeness } from './run-conditions.ts';
@@ -41,6 +42,8 @@ export function unlikeRespects(input: LikeForLikeInput): Unlikeness[] {
       'fuel can give or take several percent, and knock margin with it',
       'Compare on one fuel, or record the fuel as the change.',
     ),
+    ethanol(input),
+    fuelMoving(input),
     worded(
       input,
       'fan',

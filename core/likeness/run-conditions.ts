@@ -12,6 +12,10 @@ export interface RunConditions {
   tyres?: string | undefined;
   tyrePressureKpa?: number | undefined;
   fuel?: string | undefined;
+  /** Percent by volume, as the fuel ledger told it when the run began. */
+  ethanolPct?: number | undefined;
+  /** The reading had not settled then. */
+  fuelMoving?: boolean | undefined;
   fan?: string | undefined;
   /** How the absorber was driven: `inertia`, `ramp`, `hold` … */
   loadMode?: string | undefined;

@@ -68,6 +68,14 @@ export class Bay extends EventEmitter<BayEvents> {
     this.emit('changed');
   }
 
+  /** Takes a job off the dyno: what is recorded from now on belongs to no job until it is claimed. */
+  async unmount(jobId: number): Promise<void> {
+    if (this.mounted?.jobId !== jobId) return;
+    await mountJob(this.database, null);
+    this.mounted = null;
+    this.emit('changed');
+  }
+
   /** The job on the dyno was changed: its gear and items may be other ones now. */
   async refresh(jobId: number): Promise<void> {
     if (this.mounted?.jobId !== jobId) return;

@@ -1,23 +1,30 @@
-import type { ErrorRequestHandler, Request } from 'express';
+import type { ErrorRequestHandler, Request, Response } from 'express';
 import type { z } from 'zod';
 import { problemIn } from '../../contract/files.ts';
-import { identifier } from '../../contract/records.ts';
+import { identifier } from '../../contract/parts.ts';
 import { Refusal } from '../../core/refusal.ts';
+import { inTransaction, type Database, type Queryable } from '../store/database.ts';
+import { asRefusal, EditConflict } from '../store/rows.ts';
 
 /** A request that cannot be answered, with the status and sentence to say so. */
 export class HttpRefusal extends Error {
   constructor(
     readonly status: number,
     message: string,
+    /** The field that it is about. */
+    readonly field?: string,
   ) {
     super(message);
   }
 }
 
 /** The request's body in the form of a schema. @throws HttpRefusal 400 with a sentence */
-export function bodyAs<T extends z.ZodType>(request: Request, schema: T): z.output<T> {
+export function bodyAs<T extends z.ZodType>(request: Pick<Request, 'body'>, schema: T): z.output<T> {
   const parsed = schema.safeParse(request.body ?? {});
-  if (!parsed.success) throw new HttpRefusal(400, `The request was not understood: ${problemIn(parsed.error)}.`);
+  if (!parsed.success) {
+    const field = parsed.error.issues[0]?.path.join('.');
+    throw new HttpRefusal(400, `The request was not understood: ${problemIn(parsed.error)}.`, field || undefined);
+  }
   return parsed.data;
 }
 
@@ -34,23 +41,52 @@ export function found<T>(thing: T | undefined | false, what: string): T {
   return thing;
 }
 
+/**
+ * Does one act in a transaction, and names it in the header `suvok-act`, so
+ * that the page can offer to undo it.
+ */
+export async function act<T>(
+  database: Database,
+  response: Response,
+  work: (client: Queryable) => Promise<T>,
+): Promise<T> {
+  return inTransaction(database, async (client) => {
+    const result = await work(client);
+    const { rows } = await client.query('select pg_current_xact_id_if_assigned()::text as act');
+    if (rows[0].act) response.set('suvok-act', rows[0].act);
+    return result;
+  });
+}
+
 /** Every error as one sentence in JSON; what we did not expect is logged in full and told in short. */
 export function errorAnswer(log: (error: unknown) => void): ErrorRequestHandler {
   return (error: unknown, _request, response, next) => {
     if (response.headersSent) return next(error);
-    const { status, text } = sentenceFor(error);
+    const { status, text, ...about } = sentenceFor(asRefusal(error));
     if (status === 500) log(error);
-    response.status(status).json({ error: text });
+    response.status(status).json({ error: text, ...about });
   };
 }
 
-function sentenceFor(error: unknown): { status: number; text: string } {
-  if (error instanceof HttpRefusal) return { status: error.status, text: error.message };
+interface Sentence {
+  status: number;
+  text: string;
+  field?: string | undefined;
+  current?: Record<string, unknown> | undefined;
+}
+
+function sentenceFor(error: unknown): Sentence {
+  if (error instanceof HttpRefusal) return { status: error.status, text: error.message, field: error.field };
+  if (error instanceof EditConflict)
+    return { status: 409, text: error.message, field: error.field, current: error.current };
   if (error instanceof Refusal) return { status: 422, text: error.message };
   const { type, code, status } = error as { type?: string; code?: string; status?: number };
   if (type === 'entity.parse.failed') return { status: 400, text: 'The request is not JSON.' };
   if (type === 'entity.too.large' || code === 'LIMIT_FILE_SIZE') {
-    return { status: 413, text: 'The file is larger than 200 MB; cut the recording or lower its rate.' };
+    return {
+      status: 413,
+      text: 'The file is larger than can be taken: 200 MB for a recording, 25 MB for a photo, 64 MB for a tune file.',
+    };
   }
   if (code?.startsWith('LIMIT_'))
     return { status: 400, text: 'The upload holds more than a recording and its settings.' };

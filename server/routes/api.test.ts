@@ -40,13 +40,16 @@ const curveOf = (run: Run, query = '') => server.json<CurveJson>('GET', `/api/ru
 describe('jobs and setups', () => {
   test('a new job has its first setup, and is found in the list', async () => {
     expect(jobSchema.parse(job).setups).toMatchObject([{ letter: 'A', change: 'As arrived', parentId: null }]);
-    expect(await server.json('GET', '/api/jobs')).toMatchObject([{ id: job.id, setups: 1, runs: 0 }]);
+    expect(await server.json('GET', '/api/jobs')).toMatchObject({
+      jobs: [{ id: job.id, setups: 1, runs: 0, waiting: 'its question' }],
+      total: 1,
+    });
   });
 
   test('a change touches only what it names', async () => {
-    await server.json('PATCH', `/api/jobs/${job.id}`, { owner: 'M. Quill', gear: '4th' });
+    await server.json('PATCH', `/api/jobs/${job.id}`, { use: 'hill climbs', gear: '4th' });
     const changed = await server.json<Job>('PATCH', `/api/jobs/${job.id}`, { question: 'Does it pay?' });
-    expect(changed).toMatchObject({ owner: 'M. Quill', gear: '4th', question: 'Does it pay?', vehicle: 'Test car' });
+    expect(changed).toMatchObject({ use: 'hill climbs', gear: '4th', question: 'Does it pay?', vehicle: 'Test car' });
   });
 
   test('setups get letters in order even when two browsers add at once, and items are read out of the line', async () => {
@@ -58,9 +61,9 @@ describe('jobs and setups', () => {
       ),
     );
     expect(added.map((setup) => setup.letter).sort()).toEqual(['B', 'C', 'D']);
-    expect(added[0]!.items).toEqual([{ kind: 'ignition', deltaDeg: 1.5, aboveRpm: 4000 }]);
+    expect(added[0]!.items).toEqual([{ kind: 'ignition', by: 1.5, aboveRpm: 4000 }]);
     const reworded = await server.json<Setup>('PATCH', `/api/setups/${added[2]!.id}`, { change: 'ignition −1°' });
-    expect(reworded.items).toEqual([{ kind: 'ignition', deltaDeg: -1 }]);
+    expect(reworded.items).toEqual([{ kind: 'ignition', by: -1 }]);
   });
 
   test.each([

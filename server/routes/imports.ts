@@ -10,6 +10,7 @@ import { addRun, runById } from '../store/runs.ts';
 import { storeWhole } from '../store/samples.ts';
 import { setupById } from '../store/setups.ts';
 import { found, HttpRefusal } from './answer.ts';
+import { nameOf } from './files.ts';
 
 const upload = multer({ storage: multer.memoryStorage(), limits: { fileSize: 200e6, files: 1, fields: 1 } });
 
@@ -39,8 +40,7 @@ export function importRoutes(database: Database): Router {
         airTakenAt: null,
         startTemperatures: {},
         channels: recording.channels.map(({ name, unit }) => ({ name, unit })),
-        // Browsers send file names as UTF-8 bytes, which multipart reads as Latin-1.
-        source: Buffer.from(request.file!.originalname, 'latin1').toString('utf8'),
+        source: nameOf(request.file!),
         recorderId: null,
       });
       await storeWhole(client, run, recording, remarks);

@@ -1,23 +1,39 @@
 import { Router } from 'express';
-import { jobChange, newJob, newSetup, setupChange } from '../../contract/http.ts';
+import { z } from 'zod';
+import { jobChange, newJob, newSetup, setupChange, stateChange } from '../../contract/http.ts';
+import { freezing } from '../../contract/job-file.ts';
 import type { Bay } from '../recorder/bay.ts';
-import { inTransaction, type Database } from '../store/database.ts';
-import { addJob, changeJob, jobSummaries, jobWithAll } from '../store/jobs.ts';
-import { addSetup, rewordSetup } from '../store/setups.ts';
-import { bodyAs, found, idOf } from './answer.ts';
+import { freezeBaseline } from '../store/baselines.ts';
+import type { Database } from '../store/database.ts';
+import { removeEntry } from '../store/entries.ts';
+import { changesOfJob, undoAct } from '../store/history.ts';
+import { jobList } from '../store/job-list.ts';
+import { addJob, jobWithAll, setJobState } from '../store/jobs.ts';
+import { changeRow } from '../store/rows.ts';
+import { addSetup, changeSetup, setupById } from '../store/setups.ts';
+import { act, bodyAs, found, HttpRefusal, idOf } from './answer.ts';
 
-/** Jobs and their setups. */
+const listQuery = z.object({
+  search: z.string().max(200).default(''),
+  state: z.enum(['all', 'open', 'paused', 'closed']).default('all'),
+  offset: z.coerce.number().int().nonnegative().default(0),
+  most: z.coerce.number().int().positive().max(200).default(50),
+});
+
+/** Jobs, their setups, and their history. */
 export function jobRoutes(database: Database, bay: Bay): Router {
   const router = Router();
   const whole = async (id: number) => found(await jobWithAll(database, id), 'job');
 
-  router.get('/jobs', async (_request, response) => {
-    response.json(await jobSummaries(database));
+  router.get('/jobs', async (request, response) => {
+    const query = listQuery.safeParse(request.query);
+    if (!query.success) throw new HttpRefusal(400, 'The list was asked for in a form that is not understood.');
+    response.json(await jobList(database, query.data));
   });
 
   router.post('/jobs', async (request, response) => {
     const fields = bodyAs(request, newJob);
-    const id = await inTransaction(database, (client) => addJob(client, fields));
+    const id = await act(database, response, (client) => addJob(client, fields));
     response.status(201).json(await whole(id));
   });
 
@@ -27,23 +43,66 @@ export function jobRoutes(database: Database, bay: Bay): Router {
 
   router.patch('/jobs/:id', async (request, response) => {
     const id = idOf(request);
-    found(await changeJob(database, id, bodyAs(request, jobChange)), 'job');
+    const { revision, ...fields } = bodyAs(request, jobChange);
+    found(await act(database, response, (client) => changeRow(client, 'job', id, fields, revision)), 'job');
     await bay.refresh(id);
     response.json(await whole(id));
+  });
+
+  router.put('/jobs/:id/state', async (request, response) => {
+    const id = idOf(request);
+    const change = bodyAs(request, stateChange);
+    const more =
+      change.state === 'closed' ? { delivery: change } : change.state === 'paused' ? { why: change.why } : {};
+    found(await act(database, response, (client) => setJobState(client, id, change.state, more)), 'job');
+    if (change.state === 'closed') await bay.unmount(id);
+    response.json(await whole(id));
+  });
+
+  router.post('/jobs/:id/baseline', async (request, response) => {
+    const id = idOf(request);
+    const fields = bodyAs(request, freezing);
+    await whole(id);
+    await act(database, response, (client) => freezeBaseline(client, id, fields));
+    response.status(201).json(await whole(id));
   });
 
   router.post('/jobs/:id/setups', async (request, response) => {
     const id = idOf(request);
     const fields = bodyAs(request, newSetup);
     await whole(id);
-    const setup = await inTransaction(database, (client) => addSetup(client, id, fields));
+    const setup = await act(database, response, (client) => addSetup(client, id, fields));
     response.status(201).json(setup);
   });
 
   router.patch('/setups/:id', async (request, response) => {
-    const setup = found(await rewordSetup(database, idOf(request), bodyAs(request, setupChange).change), 'setup');
+    const id = idOf(request);
+    const change = bodyAs(request, setupChange);
+    found(await act(database, response, (client) => changeSetup(client, id, change)), 'setup');
+    const setup = found(await setupById(database, id), 'setup');
     await bay.refresh(setup.jobId);
     response.json(setup);
+  });
+
+  router.delete('/setups/:id', async (request, response) => {
+    const id = idOf(request);
+    found(await act(database, response, (client) => removeEntry(client, 'setup', id)), 'setup');
+    response.status(204).end();
+  });
+
+  router.get('/jobs/:id/history', async (request, response) => {
+    const id = idOf(request);
+    await whole(id);
+    response.json(await changesOfJob(database, id));
+  });
+
+  /** Undoes all that one act changed. */
+  router.post('/acts/:id/undo', async (request, response) => {
+    const id = idOf(request);
+    found(await act(database, response, (client) => undoAct(client, id)), 'act to undo');
+    const { mounted } = bay.state();
+    if (mounted) await bay.refresh(mounted.jobId);
+    response.status(204).end();
   });
 
   return router;

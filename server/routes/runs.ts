@@ -7,10 +7,10 @@ import { curveToJson } from '../../core/exchange/curve-json.ts';
 import { writeRecordingCsv } from '../../core/exchange/write-csv.ts';
 import { curveOf, preparedSweep, resolvedSpan, usualGridRpm } from '../../core/reduction/reduce.ts';
 import { readSpan } from '../../core/smoothing/span.ts';
-import { inTransaction, type Database } from '../store/database.ts';
+import type { Database } from '../store/database.ts';
 import { changeRun, moveRun, runById, unclaimedRuns } from '../store/runs.ts';
 import { recordingOf } from '../store/samples.ts';
-import { bodyAs, found, HttpRefusal, idOf } from './answer.ts';
+import { act, bodyAs, found, HttpRefusal, idOf } from './answer.ts';
 import { recordingBytes } from './recording-bytes.ts';
 
 /** `auto`, a span in rpm, or one that varies as the page writes it. */
@@ -47,7 +47,7 @@ export function runRoutes(database: Database): Router {
     const id = idOf(request);
     const { setupId, ...change } = bodyAs(request, runChange);
     const run = await runAt(id);
-    await inTransaction(database, async (client) => {
+    await act(database, response, async (client) => {
       found(await changeRun(client, id, change), 'run');
       if (setupId !== undefined) found(await moveRun(client, run, setupId), 'setup');
     });

@@ -2,6 +2,10 @@ import pg from 'pg';
 
 /** Rows come with numbers where PostgreSQL counts in bigint: identifiers here stay far below 2^53. */
 pg.types.setTypeParser(pg.types.builtins.INT8, Number);
+/** Lists of them likewise; 1016 is PostgreSQL's number for bigint[]. */
+const bigintList = 1016 as (typeof pg.types.builtins)['INT8'];
+const textList = pg.types.getTypeParser(bigintList) as (text: string) => string[];
+pg.types.setTypeParser(bigintList, (text: string) => textList(text).map(Number));
 
 export type Database = pg.Pool;
 /** A pool or one of its clients inside a transaction. */

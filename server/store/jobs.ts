@@ -1,60 +1,111 @@
-import type { Job, JobSummary } from '../../contract/records.ts';
-import type { jobChange, newJob } from '../../contract/http.ts';
 import type { z } from 'zod';
+import type { newJob } from '../../contract/http.ts';
+import type { Band, FuelRecord, Inspection, LimitRecord, Note, Suspicion } from '../../contract/job-file.ts';
+import type { Job } from '../../contract/records.ts';
+import { Refusal } from '../../core/refusal.ts';
+import { baselineOf } from './baselines.ts';
 import type { Queryable } from './database.ts';
-import { addSetup, setupsOfJob } from './setups.ts';
+import { entriesOf } from './entries.ts';
+import { photosOfJob, tuneFilesOfJob } from './files.ts';
+import { asRecord } from './rows.ts';
 import { runsOfJob } from './runs.ts';
+import { addSetup, setupsOfJob } from './setups.ts';
+import { vehicleById, vehicleNamed } from './vehicles.ts';
 
-type JobFields = z.output<typeof newJob>;
+const own = `id, vehicle_id, question, gear, state, paused_why, use, target, not_wanted, claimed_value, claimed_unit,
+  claimed_scale, claimed_source, deliverables, gentler_tune, dyno_kind, best_run_id, untested, delivered_setup_id,
+  delivered_note, closed_at, created_at, last_run_at, revision`;
 
-const summary = `
-  select job.id, vehicle, owner, question, job.created_at as "createdAt",
-    (select count(*)::int from setup where setup.job_id = job.id) as setups,
-    (select count(*)::int from run where run.job_id = job.id) as runs,
-    (select max(started_at) from run where run.job_id = job.id) as "lastRunAt"
-  from job`;
+type OwnFields = Omit<
+  Job,
+  | 'vehicle'
+  | 'plate'
+  | 'owner'
+  | 'car'
+  | 'setups'
+  | 'runs'
+  | 'bands'
+  | 'limits'
+  | 'inspections'
+  | 'fuelEntries'
+  | 'suspicions'
+  | 'notes'
+  | 'photos'
+  | 'tuneFiles'
+  | 'baseline'
+>;
 
-/** All jobs, the one touched last first. */
-export async function jobSummaries(database: Queryable): Promise<JobSummary[]> {
-  const { rows } = await database.query(
-    `${summary} order by coalesce((select max(started_at) from run where run.job_id = job.id), job.created_at) desc, job.id desc`,
-  );
-  return rows.map(withMoments);
-}
-
-/** A job with its setups and runs, or undefined. */
+/** A job with all that is in its file, or undefined. */
 export async function jobWithAll(database: Queryable, id: number): Promise<Job | undefined> {
-  const { rows } = await database.query(
-    `select id, vehicle, owner, question, gear, created_at as "createdAt",
-       (select max(started_at) from run where run.job_id = job.id) as "lastRunAt"
-     from job where id = $1`,
-    [id],
-  );
+  const { rows } = await database.query(`select ${own} from job where id = $1`, [id]);
   if (!rows[0]) return undefined;
-  return { ...withMoments(rows[0]), setups: await setupsOfJob(database, id), runs: await runsOfJob(database, id) };
-}
-
-function withMoments<T extends { createdAt: Date; lastRunAt: Date | null }>(row: T) {
-  return { ...row, createdAt: row.createdAt.toISOString(), lastRunAt: row.lastRunAt?.toISOString() ?? null };
+  const fields = asRecord<OwnFields>(rows[0]);
+  const car = (await vehicleById(database, fields.vehicleId))!;
+  return {
+    ...fields,
+    vehicle: car.name,
+    plate: car.plate,
+    owner: car.ownerName,
+    car,
+    setups: await setupsOfJob(database, id),
+    runs: await runsOfJob(database, id),
+    bands: await entriesOf<Band>(database, 'bands', id),
+    limits: await entriesOf<LimitRecord>(database, 'limits', id),
+    inspections: await entriesOf<Inspection>(database, 'inspections', id),
+    fuelEntries: await entriesOf<FuelRecord>(database, 'fuelEntries', id),
+    suspicions: await entriesOf<Suspicion>(database, 'suspicions', id),
+    notes: await entriesOf<Note>(database, 'notes', id),
+    photos: await photosOfJob(database, id),
+    tuneFiles: await tuneFilesOfJob(database, id),
+    baseline: await baselineOf(database, id),
+  };
 }
 
 /** A new job with its first setup, the car as it came. @returns its id */
-export async function addJob(database: Queryable, job: JobFields): Promise<number> {
+export async function addJob(database: Queryable, job: z.output<typeof newJob>): Promise<number> {
+  const vehicleId = job.vehicleId ?? (await vehicleNamed(database, job.vehicle, job.owner));
   const { rows } = await database.query(
-    'insert into job (vehicle, owner, question, gear) values ($1, $2, $3, $4) returning id',
-    [job.vehicle, job.owner, job.question, job.gear],
+    'insert into job (vehicle_id, question, gear) values ($1, $2, $3) returning id',
+    [vehicleId, job.question, job.gear],
   );
-  await addSetup(database, rows[0].id, { parentId: null, change: 'As arrived' });
+  await addSetup(database, rows[0].id, { parentId: null, change: 'As arrived', items: [] });
   return rows[0].id;
 }
 
-/** Changes the fields given. @returns false when there is no such job */
-export async function changeJob(database: Queryable, id: number, change: z.output<typeof jobChange>): Promise<boolean> {
-  const { rowCount } = await database.query(
-    `update job set vehicle = coalesce($2, vehicle), owner = coalesce($3, owner), question = coalesce($4, question),
-       gear = case when $5 then $6 else gear end
+/** What a job is left with when it closes. */
+export interface Delivery {
+  deliveredSetupId: number | null;
+  untested: string;
+  deliveredNote: string;
+}
+
+/** Pauses, resumes, closes or reopens a job. What it was delivered with stays written when it is reopened. */
+export async function setJobState(
+  database: Queryable,
+  id: number,
+  state: 'open' | 'paused' | 'closed',
+  { why = '', delivery }: { why?: string; delivery?: Delivery },
+): Promise<boolean> {
+  const { rows } = await database.query('select state from job where id = $1 for update', [id]);
+  if (!rows[0]) return false;
+  const { rows: running } = await database.query(`select 1 from run where job_id = $1 and state = 'recording'`, [id]);
+  if (state === 'closed' && running.length > 0)
+    throw new Refusal('A run of this job is being recorded. End it, then close the job.');
+  await database.query(
+    `update job set state = $2, paused_why = $3, closed_at = case when $2 = 'closed' then now() end,
+       delivered_setup_id = case when $4 then $5 else delivered_setup_id end,
+       untested = case when $4 then $6 else untested end,
+       delivered_note = case when $4 then $7 else delivered_note end
      where id = $1`,
-    [id, change.vehicle, change.owner, change.question, 'gear' in change, change.gear ?? null],
+    [
+      id,
+      state,
+      state === 'paused' ? why : '',
+      delivery !== undefined,
+      delivery?.deliveredSetupId ?? null,
+      delivery?.untested ?? '',
+      delivery?.deliveredNote ?? '',
+    ],
   );
-  return rowCount === 1;
+  return true;
 }

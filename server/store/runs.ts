@@ -2,6 +2,7 @@ import type { Run } from '../../contract/records.ts';
 import type { RunChange } from '../../contract/http.ts';
 import { setupLetter } from '../../core/setup/letter.ts';
 import type { Queryable } from './database.ts';
+import { fuelAt } from './fuel.ts';
 
 /** A run as it begins, before its samples are known. */
 export interface NewRun {
@@ -22,7 +23,7 @@ const select = `
   select run.id, run.job_id as "jobId", setup_id as "setupId", number, setup.position, kind, state, gear,
     started_at as "startedAt", ended_at as "endedAt", set_aside_reason as "setAsideReason", note, dyno,
     engine_to_drum_ratio as "engineToDrumRatio", air, air_taken_at as "airTakenAt",
-    start_temperatures as "startTemperatures", channels, samples, source, remarks
+    fuel, former_labels as "formerLabels", start_temperatures as "startTemperatures", channels, samples, source, remarks
   from run left join setup on setup.id = run.setup_id`;
 
 interface RunRow extends Omit<Run, 'label' | 'startedAt' | 'endedAt' | 'airTakenAt'> {
@@ -60,14 +61,17 @@ export async function runById(database: Queryable, id: number): Promise<Run | un
   return rows[0] && asRun(rows[0]);
 }
 
-/** Enters a run that is being recorded. Numbers within a setup are given out once and never again. */
+/**
+ * Enters a run that is being recorded, with a copy of what the fuel ledger says now.
+ * Numbers within a setup are given out once and never again.
+ */
 export async function addRun(database: Queryable, run: NewRun): Promise<Run> {
   const { rows } = await database.query(
     `with numbered as (update setup set runs_numbered = runs_numbered + 1 where id = $1 returning id, job_id, runs_numbered)
      insert into run (job_id, setup_id, number, state, gear, started_at, dyno, engine_to_drum_ratio, air, air_taken_at,
-       start_temperatures, channels, source, recorder_id)
+       start_temperatures, channels, source, recorder_id, fuel)
      select (select job_id from numbered), (select id from numbered), (select runs_numbered from numbered),
-       'recording', $2, $3, $4, $5, $6, $7, $8, $9, $10, $11
+       'recording', $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12
      returning id`,
     [
       run.setup?.id ?? null,
@@ -81,6 +85,7 @@ export async function addRun(database: Queryable, run: NewRun): Promise<Run> {
       JSON.stringify(run.channels),
       run.source,
       run.recorderId,
+      run.setup && (await fuelAt(database, run.setup.jobId, run.startedAt)),
     ],
   );
   return (await runById(database, rows[0].id))!;

@@ -1,62 +1,78 @@
-import type { z } from 'zod';
-import type { changeItem } from '../../contract/bench-link.ts';
 import type { Setup } from '../../contract/records.ts';
-import { changeItems } from '../../core/setup/change.ts';
+import type { SetupChange } from '../../contract/http.ts';
+import type { SetupItemRecord } from '../../contract/setup-item.ts';
 import { setupLetter } from '../../core/setup/letter.ts';
+import { readChange } from '../../core/setup/read-change.ts';
 import type { Queryable } from './database.ts';
+import { asRecord, changeRow } from './rows.ts';
 
-const columns = `id, job_id as "jobId", position, parent_id as "parentId", change, items, created_at as "createdAt"`;
+const columns = `id, job_id, position, parent_id, change, items, created_at, revision, prediction_kw, prediction_from_rpm,
+  prediction_to_rpm, prediction_why, decision, decision_why, decided_at`;
 
-interface SetupRow extends Omit<Setup, 'letter' | 'createdAt'> {
-  position: number;
-  createdAt: Date;
+function asSetup(row: Record<string, unknown>): Setup {
+  const { position, ...rest } = asRecord<Omit<Setup, 'letter'> & { position: number }>(row);
+  return { ...rest, letter: setupLetter(position) };
 }
 
-function asSetup({ position, createdAt, ...row }: SetupRow): Setup {
-  return { ...row, letter: setupLetter(position), createdAt: createdAt.toISOString() };
-}
-
+/** The setups of a job that were not taken away, in order. */
 export async function setupsOfJob(database: Queryable, jobId: number): Promise<Setup[]> {
-  const { rows } = await database.query<SetupRow>(`select ${columns} from setup where job_id = $1 order by position`, [
-    jobId,
-  ]);
+  const { rows } = await database.query(
+    `select ${columns} from setup where job_id = $1 and removed_at is null order by position`,
+    [jobId],
+  );
   return rows.map(asSetup);
 }
 
 export async function setupById(database: Queryable, id: number): Promise<Setup | undefined> {
-  const { rows } = await database.query<SetupRow>(`select ${columns} from setup where id = $1`, [id]);
+  const { rows } = await database.query(`select ${columns} from setup where id = $1 and removed_at is null`, [id]);
   return rows[0] && asSetup(rows[0]);
 }
 
+export interface SetupBegun {
+  parentId: number | null;
+  change: string;
+  /** Read out of the line where left out. */
+  items?: SetupItemRecord[] | undefined;
+  predictionKw?: number | null | undefined;
+}
+
 /**
- * Adds the job's next setup. Its numeric items are read out of the line that says what changed.
- * Letters are counted on the job's own row, so two browsers never get the same one.
+ * Adds the job's next setup. Letters are counted on the job's own row, so two
+ * browsers never get the same one, and a letter is never given out again.
  */
-export async function addSetup(
-  database: Queryable,
-  jobId: number,
-  setup: { parentId: number | null; change: string },
-): Promise<Setup> {
-  const { rows } = await database.query<SetupRow>(
+export async function addSetup(database: Queryable, jobId: number, setup: SetupBegun): Promise<Setup> {
+  const { rows } = await database.query(
     `with lettered as (update job set setups_lettered = setups_lettered + 1 where id = $1 returning id, setups_lettered)
-     insert into setup (job_id, position, parent_id, change, items)
-     select id, setups_lettered - 1, $2::bigint, $3, $4 from lettered returning ${columns}`,
-    [jobId, setup.parentId, setup.change, JSON.stringify(changeItems(setup.change))],
+     insert into setup (job_id, position, parent_id, change, items, prediction_kw)
+     select id, setups_lettered - 1, $2::bigint, $3, $4, $5 from lettered returning ${columns}`,
+    [
+      jobId,
+      setup.parentId,
+      setup.change,
+      JSON.stringify(setup.items ?? readChange(setup.change)),
+      setup.predictionKw ?? null,
+    ],
   );
   return asSetup(rows[0]!);
 }
 
-/** Rewrites what a setup changed. @returns undefined when there is no such setup */
-export async function rewordSetup(database: Queryable, id: number, change: string): Promise<Setup | undefined> {
-  const { rows } = await database.query<SetupRow>(
-    `update setup set change = $2, items = $3 where id = $1 returning ${columns}`,
-    [id, change, JSON.stringify(changeItems(change))],
-  );
-  return rows[0] && asSetup(rows[0]);
+/**
+ * Changes what is written of a setup. Its items follow its line unless they
+ * are given; a decision carries the time at which it was made.
+ * @returns false when there is no such setup
+ */
+export async function changeSetup(
+  database: Queryable,
+  id: number,
+  { revision, ...change }: SetupChange,
+): Promise<boolean> {
+  const items = change.items ?? (change.change === undefined ? undefined : readChange(change.change));
+  const decidedAt = change.decision === undefined ? undefined : change.decision === null ? null : new Date();
+  return changeRow(database, 'setup', id, { ...change, items, decidedAt }, revision);
 }
 
-/** Every numeric item on the way from the first setup to this one, oldest first. */
-export async function itemsUpTo(database: Queryable, setupId: number): Promise<z.infer<typeof changeItem>[]> {
+/** Every item on the way from the first setup to this one, oldest first. */
+export async function itemsUpTo(database: Queryable, setupId: number): Promise<SetupItemRecord[]> {
   const { rows } = await database.query(
     `with recursive line as (
        select id, parent_id, items, 0 as depth from setup where id = $1

@@ -22,7 +22,20 @@ export const router = createBrowserRouter([
     children: [
       { index: true, element: <Navigate to="/jobs" replace /> },
       { path: 'jobs', element: <JobsPage /> },
-      { path: 'jobs/:jobId', element: <Navigate to="record" replace /> },
+      { path: 'jobs/:jobId', element: <Navigate to="brief" replace /> },
+      {
+        path: 'jobs/:jobId/brief',
+        loader: beginJob,
+        lazy: async () => ({ Component: (await import('../stages/brief/brief-stage.tsx')).BriefStage }),
+      },
+      {
+        path: 'vehicles',
+        lazy: async () => ({ Component: (await import('../stages/vehicles/vehicles-page.tsx')).VehiclesPage }),
+      },
+      {
+        path: 'vehicles/:vehicleId',
+        lazy: async () => ({ Component: (await import('../stages/vehicles/vehicle-page.tsx')).VehiclePage }),
+      },
       {
         path: 'jobs/:jobId/record',
         loader: beginJob,

@@ -1,5 +1,6 @@
 import { Outlet, ScrollRestoration } from 'react-router';
 import { useLive } from '../state/live.ts';
+import { UndoKey } from '../state/undo.tsx';
 import { TopBar } from './top-bar.tsx';
 import classes from './shell.module.css';
 
@@ -17,6 +18,7 @@ export function Shell() {
       <div className={classes.screen}>
         <Outlet />
       </div>
+      <UndoKey />
       <ScrollRestoration />
     </div>
   );

@@ -33,10 +33,24 @@ const bay: MantineColorsTuple = [
   '#0a141c',
 ];
 
+/** Warm greys for what Mantine takes its neutral colours from in the paper theme. */
+const warm: MantineColorsTuple = [
+  '#fbfaf7',
+  '#e8e4db',
+  '#e0dbd0',
+  '#dcd7cc',
+  '#cfc9bc',
+  '#a9a59b',
+  '#666d74',
+  '#565e66',
+  '#39424a',
+  '#1b2126',
+];
+
 export const theme = createTheme({
   fontFamily: "'Archivo Variable', sans-serif",
   headings: { fontFamily: "'Archivo Variable', sans-serif" },
-  colors: { ink, dark: bay },
+  colors: { ink, dark: bay, gray: warm },
   primaryColor: 'ink',
   primaryShade: { light: 7, dark: 1 },
   // Ink turns over with the theme, so what stands on it must turn over too.

@@ -16,10 +16,24 @@ export function TopBar() {
       <Link to="/jobs" className={classes.home} aria-label="Suvok, all jobs">
         <Mark />
       </Link>
-      {jobId && <JobNavigation jobId={Number(jobId)} />}
+      {jobId ? <JobNavigation jobId={Number(jobId)} /> : <Outside />}
       <BayStatus />
       <ThemeSwitch />
     </header>
+  );
+}
+
+/** Where one goes when no job is open. */
+function Outside() {
+  return (
+    <nav className={classes.stages} aria-label="Suvok">
+      <NavLink to="/jobs" className={({ isActive }) => (isActive ? classes.stageOn : classes.stage)}>
+        Jobs
+      </NavLink>
+      <NavLink to="/vehicles" className={({ isActive }) => (isActive ? classes.stageOn : classes.stage)}>
+        Vehicles
+      </NavLink>
+    </nav>
   );
 }
 
@@ -36,6 +50,7 @@ function JobNavigation({ jobId }: { jobId: number }) {
         <small title={job.question}>{job.question || 'No question noted'}</small>
       </div>
       <nav className={classes.stages} aria-label="Stages of the job">
+        <Stage to={`/jobs/${jobId}/brief`} name="Brief" state={briefState(job)} />
         <Stage
           to={`/jobs/${jobId}/record`}
           name="Record"
@@ -54,6 +69,13 @@ function Stage({ to, name, state }: { to: string; name: string; state: string })
       <small>{state}</small>
     </NavLink>
   );
+}
+
+function briefState(job: Job): string {
+  if (job.state !== 'open') return job.state;
+  const failed = job.inspections.filter(({ outcome }) => outcome === 'fail').length;
+  if (failed > 0) return `${failed} failed`;
+  return countOf(job.limits.length, 'limit');
 }
 
 function comparableSetups(job: Job): string {

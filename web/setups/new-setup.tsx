@@ -2,10 +2,13 @@ import { Button, TextInput } from '@mantine/core';
 import { useHotkeys } from '@mantine/hooks';
 import { useState } from 'react';
 import type { Job, Setup } from '../../contract/records.ts';
-import { changeItems } from '../../core/setup/change.ts';
+import { itemWords } from '../../core/setup/item.ts';
+import { readChange } from '../../core/setup/read-change.ts';
 import { api } from '../state/api.ts';
+import { draftOf, keepDraft } from '../state/drafts.ts';
 import { useChange } from '../state/queries.ts';
 import { Keycap } from '../ui/keycap.tsx';
+import { numberOf } from '../ui/saved-field.tsx';
 import classes from './new-setup.module.css';
 
 interface NewSetupProps {
@@ -16,12 +19,39 @@ interface NewSetupProps {
   hotkey: boolean;
 }
 
-/** Begins a setup from another one with one line that says what changed. */
+/** Begins a setup from another one with one line that says what changed, and what that is expected to give. */
 export function NewSetup({ job, parent, onAdded, hotkey }: NewSetupProps) {
+  const place = `job/${job.id}/new-setup`;
   const [line, setLine] = useState<string>();
-  const add = useChange((change: string) => api.addSetup(job.id, { parentId: parent.id, change }));
-  const open = () => setLine((current) => current ?? '');
+  const [expected, setExpected] = useState('');
+  const write = (text: string | undefined) => {
+    setLine(text);
+    keepDraft(place, text || null);
+  };
+  const open = () => setLine((current) => current ?? draftOf(place) ?? '');
   useHotkeys(hotkey ? [['n', open]] : []);
+  const items = readChange(line ?? '');
+  const add = useChange(async (split: boolean) => {
+    const predictionKw = numberOf(expected) ?? null;
+    if (!split) return api.addSetup(job.id, { parentId: parent.id, change: line!, predictionKw });
+    // One thing a step: each becomes a setup changed from the one before; the first of them is run first.
+    let first: Setup | undefined;
+    let from = parent.id;
+    for (const item of items) {
+      const setup = await api.addSetup(job.id, { parentId: from, change: itemWords(item), items: [item] });
+      first ??= setup;
+      from = setup.id;
+    }
+    return first!;
+  });
+  const submit = (split: boolean) =>
+    add.mutate(split, {
+      onSuccess: (setup) => {
+        write(undefined);
+        setExpected('');
+        onAdded(setup);
+      },
+    });
   if (line === undefined) {
     return (
       <button className={classes.open} onClick={open}>
@@ -34,31 +64,43 @@ export function NewSetup({ job, parent, onAdded, hotkey }: NewSetupProps) {
       className={classes.form}
       onSubmit={(event) => {
         event.preventDefault();
-        if (line.trim() === '') return;
-        add.mutate(line, {
-          onSuccess: (setup) => {
-            setLine(undefined);
-            onAdded(setup);
-          },
-        });
+        if (line.trim() !== '' && numberOf(expected) !== undefined) submit(false);
       }}
     >
       <TextInput
         label={`What changed from ${parent.letter}?`}
         placeholder="ignition +1.5° above 4,000"
         value={line}
-        onChange={(event) => setLine(event.currentTarget.value)}
+        onChange={(event) => write(event.currentTarget.value)}
         onKeyDown={(event) => event.key === 'Escape' && setLine(undefined)}
         data-autofocus
         autoFocus
       />
-      {changeItems(line).map((item) => (
-        <small key={item.kind} className="soft">
-          {item.kind === 'ignition'
-            ? `Understood: ignition ${sign(item.deltaDeg)}°${item.aboveRpm ? ` above ${item.aboveRpm} rpm` : ''}`
-            : `Understood: intake ${sign(item.deltaMm)} mm`}
+      {items.length > 0 && (
+        <small className="soft" role="status">
+          {items.every(({ kind }) => kind === 'words')
+            ? 'Kept as words.'
+            : `Understood: ${items.map(itemWords).join(' · ')}`}
         </small>
-      ))}
+      )}
+      {items.length > 1 && (
+        <div className={classes.warning} role="alert">
+          {items.length} things change in one step: what each of them gives cannot be told apart.
+          <Button size="compact-md" variant="default" mt={6} loading={add.isPending} onClick={() => submit(true)}>
+            Split into {items.length} steps
+          </Button>
+        </div>
+      )}
+      <TextInput
+        label="Expected to give (locked at its first run)"
+        placeholder="nothing written"
+        inputMode="decimal"
+        value={expected}
+        error={numberOf(expected) === undefined}
+        onChange={(event) => setExpected(event.currentTarget.value)}
+        rightSection={<span className="soft">kW</span>}
+        rightSectionWidth={42}
+      />
       <div className={classes.buttons}>
         <Button type="submit" size="md" px={14} variant="default" loading={add.isPending} disabled={line.trim() === ''}>
           Begin
@@ -69,8 +111,4 @@ export function NewSetup({ job, parent, onAdded, hotkey }: NewSetupProps) {
       </div>
     </form>
   );
-}
-
-function sign(value: number): string {
-  return value < 0 ? `−${-value}` : `+${value}`;
 }

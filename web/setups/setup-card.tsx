@@ -1,15 +1,18 @@
-import type { Run, Setup } from '../../contract/records.ts';
+import { useState } from 'react';
+import type { Job, Run, Setup } from '../../contract/records.ts';
 import type { UnusableRun } from '../../core/gain/figured-run.ts';
 import type { SetupFigures } from '../../core/gain/setup-figures.ts';
 import { usePreferences } from '../state/preferences.ts';
+import { scorePrediction } from '../../core/setup/prediction.ts';
 import { formatPower, signed } from '../ui/figures.ts';
-
 import { GainStrip } from './gain-strip.tsx';
 import { RunChip } from './run-chip.tsx';
+import { SetupDetails } from './setup-details.tsx';
 import { setupColour } from './setup-colour.ts';
 import classes from './setup-card.module.css';
 
 interface SetupCardProps {
+  job: Job;
   setup: Setup;
   parent: Setup | undefined;
   previous: Setup | undefined;
@@ -22,10 +25,12 @@ interface SetupCardProps {
   chosen: boolean;
   choosing: string;
   onChoose: () => void;
+  onAdded: (setup: Setup) => void;
 }
 
 /** One setup: its letter, what changed, what it gave and its runs. */
 export function SetupCard({
+  job,
   setup,
   parent,
   previous,
@@ -37,11 +42,17 @@ export function SetupCard({
   chosen,
   choosing,
   onChoose,
+  onAdded,
 }: SetupCardProps) {
+  const [opened, setOpened] = useState(false);
   const isBaseline = setup.id === baseline.id;
   const colour = setupColour(setup.letter, isBaseline);
   return (
-    <li className={classes.card} style={{ '--hue': colour } as React.CSSProperties}>
+    <li
+      className={classes.card}
+      data-back={setup.decision === 'go back' || undefined}
+      style={{ '--hue': colour } as React.CSSProperties}
+    >
       <button
         className={chosen ? classes.letterChosen : classes.letter}
         onClick={onChoose}
@@ -51,10 +62,23 @@ export function SetupCard({
       >
         {setup.letter}
       </button>
-      <div className={classes.what}>
+      <button
+        className={classes.what}
+        onClick={() => setOpened(true)}
+        aria-label={`${setup.change}: all about setup ${setup.letter}`}
+        title="What changed, prediction, files, decision"
+      >
+        {parent && parent.id !== previous?.id && <span className={classes.branch}>↳ from {parent.letter}: </span>}
         {setup.change}
-        {parent && parent.id !== previous?.id && <span className={classes.branch}> from {parent.letter}</span>}
-      </div>
+      </button>
+      <SetupDetails
+        job={job}
+        setup={setup}
+        figures={figures}
+        opened={opened}
+        onClose={() => setOpened(false)}
+        onAdded={onAdded}
+      />
       <div className={classes.rest}>
         <SetupMeaning
           figures={figures}
@@ -62,6 +86,7 @@ export function SetupCard({
           isBaseline={isBaseline}
           baseline={baseline}
         />
+        <SetupState setup={setup} figures={figures} ran={runs.length > 0} />
         {figures?.gainRpm && figures.gainKw && (
           <GainStrip
             rpm={figures.gainRpm}
@@ -86,6 +111,23 @@ export function SetupCard({
   );
 }
 
+const decisionWords = { keep: 'kept', 'go back': 'went back', 'try further': 'trying further' } as const;
+
+/** How a setup stands: expected, scored, decided. */
+function SetupState({ setup, figures, ran }: { setup: Setup; figures: SetupFigures | undefined; ran: boolean }) {
+  const unit = usePreferences((state) => state.powerUnit);
+  const parts: string[] = [];
+  if (setup.predictionKw !== null) {
+    const score = scorePrediction({ gainKw: setup.predictionKw }, figures?.parentGain);
+    const expected = `expected ${signed(formatPower(setup.predictionKw, unit))} ${unit}`;
+    parts.push(ran && score !== 'open' ? `${expected}: ${score}` : expected);
+  }
+  if (setup.decision)
+    parts.push(`${decisionWords[setup.decision]}${setup.decisionWhy ? `: ${setup.decisionWhy}` : ''}`);
+  else if (!ran && setup.parentId !== null) parts.push('not run yet');
+  return parts.length > 0 ? <div className={classes.meaning}>{parts.join(' · ')}</div> : null;
+}
+
 interface SetupMeaningProps {
   figures: SetupFigures | undefined;
   pending: boolean;
@@ -95,8 +137,8 @@ interface SetupMeaningProps {
 
 function SetupMeaning({ figures, pending, isBaseline, baseline }: SetupMeaningProps) {
   const unit = usePreferences((state) => state.powerUnit);
-  if (!figures)
-    return <div className={classes.meaning}>{pending ? 'making the figures…' : 'no run in figures yet'}</div>;
+  if (!figures && !pending) return null;
+  if (!figures) return <div className={classes.meaning}>making the figures…</div>;
   if (isBaseline || !figures.gain) {
     const spread = Number.isNaN(figures.spreadKw) ? 'one run' : `spread ${formatPower(figures.spreadKw, unit)}`;
     return (

@@ -41,7 +41,9 @@ export function SetupsColumn({
         {job.setups.map((setup) => (
           <SetupCard
             key={setup.id}
+            job={job}
             setup={setup}
+            onAdded={onAdded}
             parent={job.setups.find((other) => other.id === setup.parentId)}
             previous={job.setups[job.setups.indexOf(setup) - 1]}
             runs={job.runs.filter((run) => run.setupId === setup.id)}

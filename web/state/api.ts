@@ -6,17 +6,32 @@ import {
   type JobChange,
   type Mounting,
   type NewJob,
+  type NewSetup,
   type RunChange,
+  type SetupChange,
+  type StateChange,
 } from '../../contract/http.ts';
+import { change, photo, takenTuneFile } from '../../contract/job-file.ts';
 import { bayState, unclaimedRuns } from '../../contract/live.ts';
-import { job, jobSummary, run, setup } from '../../contract/records.ts';
+import { job, jobList, run, setup } from '../../contract/records.ts';
+import { owner, vehicleSummary, vehicleWithAll } from '../../contract/vehicles.ts';
+import { rememberAct } from './acts.ts';
 
 /** A request that the server, or the way to it, said no to; the message is a sentence for the screen. */
 export class RequestProblem extends Error {
   override name = 'RequestProblem';
+
+  constructor(
+    message: string,
+    /** The field that it is about, and what is stored now where somebody else changed it. */
+    readonly field?: string,
+    readonly current?: Record<string, unknown>,
+  ) {
+    super(message);
+  }
 }
 
-async function ask<T extends z.ZodType>(schema: T, path: string, init?: RequestInit): Promise<z.output<T>> {
+async function answerTo(path: string, init?: RequestInit): Promise<{ response: Response; content: unknown }> {
   let response: Response;
   try {
     response = await fetch(`/api${path}`, init);
@@ -25,13 +40,18 @@ async function ask<T extends z.ZodType>(schema: T, path: string, init?: RequestI
       'The server does not answer. What was recorded is kept; check that Suvok is running and try again.',
     );
   }
-  const content: unknown = await response.json().catch(() => undefined);
-  if (!response.ok) {
-    const said = refusal.safeParse(content);
-    throw new RequestProblem(
-      said.success ? said.data.error : `The server answered with ${response.status} and no reason.`,
-    );
+  const content: unknown = response.status === 204 ? undefined : await response.json().catch(() => undefined);
+  if (response.ok) {
+    rememberAct(response.headers.get('suvok-act'));
+    return { response, content };
   }
+  const said = refusal.safeParse(content);
+  if (said.success) throw new RequestProblem(said.data.error, said.data.field, said.data.current);
+  throw new RequestProblem(`The server answered with ${response.status} and no reason.`);
+}
+
+async function ask<T extends z.ZodType>(schema: T, path: string, init?: RequestInit): Promise<z.output<T>> {
+  const { content } = await answerTo(path, init);
   const parsed = schema.safeParse(content);
   if (!parsed.success)
     throw new RequestProblem('The server answered in a form this page does not know. Reload the page.');
@@ -42,24 +62,54 @@ function sending(method: string, body: unknown): RequestInit {
   return { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) };
 }
 
+function sendingForm(file: File, fields: Record<string, string>): RequestInit {
+  const form = new FormData();
+  form.append('file', file);
+  for (const [field, value] of Object.entries(fields)) form.append(field, value);
+  return { method: 'POST', body: form };
+}
+
+/** Kinds of entries in a job's or vehicle's file, by their path. */
+export type EntryPath = 'bands' | 'limits' | 'inspections' | 'fuel-entries' | 'suspicions' | 'notes' | 'parts';
+const entryAnswer = z.looseObject({ id: z.int() });
+
 /** Everything that the page asks of the server. */
 export const api = {
-  jobs: () => ask(z.array(jobSummary), '/jobs'),
+  jobs: (query: { search: string; state: string; offset: number }) =>
+    ask(jobList, `/jobs?${new URLSearchParams({ ...query, offset: String(query.offset) }).toString()}`),
   job: (id: number) => ask(job, `/jobs/${id}`),
+  history: (id: number) => ask(z.array(change), `/jobs/${id}/history`),
   addJob: (fields: NewJob) => ask(job, '/jobs', sending('POST', fields)),
-  changeJob: (id: number, change: JobChange) => ask(job, `/jobs/${id}`, sending('PATCH', change)),
-  addSetup: (jobId: number, fields: { parentId: number | null; change: string }) =>
-    ask(setup, `/jobs/${jobId}/setups`, sending('POST', fields)),
-  rewordSetup: (id: number, change: string) => ask(setup, `/setups/${id}`, sending('PATCH', { change })),
-  changeRun: (id: number, change: RunChange) => ask(run, `/runs/${id}`, sending('PATCH', change)),
+  changeJob: (id: number, fields: JobChange) => ask(job, `/jobs/${id}`, sending('PATCH', fields)),
+  setJobState: (id: number, state: StateChange) => ask(job, `/jobs/${id}/state`, sending('PUT', state)),
+  freezeBaseline: (id: number, fields: { setupId: number; runIds: number[]; why: string }) =>
+    ask(job, `/jobs/${id}/baseline`, sending('POST', fields)),
+  addSetup: (jobId: number, fields: NewSetup) => ask(setup, `/jobs/${jobId}/setups`, sending('POST', fields)),
+  changeSetup: (id: number, fields: SetupChange) => ask(setup, `/setups/${id}`, sending('PATCH', fields)),
+  removeSetup: (id: number) => answerTo(`/setups/${id}`, { method: 'DELETE' }),
+  addEntry: (of: 'jobs' | 'vehicles', id: number, path: EntryPath, fields: object) =>
+    ask(entryAnswer, `/${of}/${id}/${path}`, sending('POST', fields)),
+  changeEntry: (path: EntryPath, id: number, fields: object) =>
+    ask(entryAnswer, `/${path}/${id}`, sending('PATCH', fields)),
+  removeEntry: (path: EntryPath | 'tune-files' | 'photos' | 'vehicles', id: number) =>
+    answerTo(`/${path}/${id}`, { method: 'DELETE' }),
+  undo: (act: string) => answerTo(`/acts/${act}/undo`, { method: 'POST' }),
+  owners: () => ask(z.array(owner), '/owners'),
+  changeOwner: (id: number, fields: object) => ask(owner, `/owners/${id}`, sending('PATCH', fields)),
+  vehicles: (search: string) => ask(z.array(vehicleSummary), `/vehicles?${new URLSearchParams({ search }).toString()}`),
+  vehicle: (id: number) => ask(vehicleWithAll, `/vehicles/${id}`),
+  addVehicle: (fields: object) => ask(vehicleWithAll, '/vehicles', sending('POST', fields)),
+  changeVehicle: (id: number, fields: object) => ask(vehicleWithAll, `/vehicles/${id}`, sending('PATCH', fields)),
+  addTuneFile: (setupId: number, file: File) =>
+    ask(takenTuneFile, `/setups/${setupId}/tune-files`, sendingForm(file, {})),
+  changeTuneFile: (id: number, fields: object) => answerTo(`/tune-files/${id}`, sending('PATCH', fields)),
+  addPhoto: (jobId: number, file: File, caption: string) =>
+    ask(photo, `/jobs/${jobId}/photos`, sendingForm(file, { caption })),
+  changeRun: (id: number, fields: RunChange) => ask(run, `/runs/${id}`, sending('PATCH', fields)),
   unclaimedRuns: () => ask(unclaimedRuns, '/unclaimed-runs'),
   mount: (mounting: Mounting) => ask(bayState, '/bay/mounted', sending('PUT', mounting)),
   arm: () => ask(bayState, '/bay/arm', sending('POST', {})),
   end: () => ask(bayState, '/bay/end', sending('POST', {})),
-  importRun(file: File, settings: ImportSettings) {
-    const form = new FormData();
-    form.append('file', file);
-    form.append('settings', JSON.stringify(settings));
-    return ask(importResult, '/imports', { method: 'POST', body: form });
-  },
+  importRun: (file: File, settings: ImportSettings) =>
+    ask(importResult, '/imports', sendingForm(file, { settings: JSON.stringify(settings) })),
 };

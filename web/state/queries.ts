@@ -1,4 +1,4 @@
-import { QueryClient, useMutation, useQuery } from '@tanstack/react-query';
+import { QueryClient, keepPreviousData, useMutation, useQuery } from '@tanstack/react-query';
 import { notifications } from '@mantine/notifications';
 import { api } from './api.ts';
 
@@ -8,8 +8,9 @@ export const queryClient = new QueryClient({
 
 export const jobKey = (id: number) => ['job', id] as const;
 
-export function useJobs() {
-  return useQuery({ queryKey: ['jobs'], queryFn: api.jobs });
+/** A page of the job list; while the next one is on its way the last one stays. */
+export function useJobs(query: { search: string; state: string; offset: number }) {
+  return useQuery({ queryKey: ['jobs', query], queryFn: () => api.jobs(query), placeholderData: keepPreviousData });
 }
 
 export function useJob(id: number) {
@@ -21,8 +22,28 @@ export function prefetchJob(id: number): void {
   void queryClient.prefetchQuery({ queryKey: jobKey(id), queryFn: () => api.job(id) });
 }
 
+export function useHistory(id: number) {
+  return useQuery({ queryKey: ['history', id], queryFn: () => api.history(id) });
+}
+
+export function useVehicles(search: string) {
+  return useQuery({
+    queryKey: ['vehicles', search],
+    queryFn: () => api.vehicles(search),
+    placeholderData: keepPreviousData,
+  });
+}
+
+export function useVehicle(id: number) {
+  return useQuery({ queryKey: ['vehicle', id], queryFn: () => api.vehicle(id) });
+}
+
 export function useUnclaimedRuns() {
   return useQuery({ queryKey: ['unclaimed'], queryFn: api.unclaimedRuns });
+}
+
+export function tellProblem(error: Error): void {
+  notifications.show({ message: error.message, color: 'red', autoClose: 9000 });
 }
 
 /** A change that is told to the server; a no comes up as a sentence, and what depends on it is fetched anew. */
@@ -30,6 +51,6 @@ export function useChange<Variables, Result>(send: (variables: Variables) => Pro
   return useMutation({
     mutationFn: send,
     onSuccess: () => queryClient.invalidateQueries(),
-    onError: (error) => notifications.show({ message: error.message, color: 'red', autoClose: 9000 }),
+    onError: tellProblem,
   });
 }

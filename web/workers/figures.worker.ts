@@ -13,7 +13,7 @@ import { Refusal } from '../../core/refusal.ts';
 import { recordingFromBytes } from './recording-bytes.ts';
 
 export interface WorkerRequest extends Omit<FiguresRequest, 'settings' | 'setups'> {
-  job: Pick<Job, 'setups' | 'runs'>;
+  job: Pick<Job, 'setups' | 'runs' | 'baseline'> & { ignition: Job['car']['ignition'] };
   settings: Omit<ViewSettings, 'spanRpm'>;
   smoothing: Span | 'auto';
 }
@@ -44,12 +44,14 @@ const worker = {
   async figures({ job, smoothing, settings, ...request }: WorkerRequest): Promise<JobFigures> {
     const unusable: UnusableRun[] = [];
     const runs: FiguredRun[] = [];
+    // A frozen list holds for the setup that it is the baseline of.
+    const frozen = job.baseline?.setupId === request.baselineId ? job.baseline : null;
     await Promise.all(
       job.runs
         .filter((run) => run.state !== 'recording')
         .map(async (run, index) => {
           try {
-            runs[index] = figuredRun(run, await cachedSweep(run));
+            runs[index] = figuredRun(run, await cachedSweep(run), frozen, job.ignition);
           } catch (error) {
             unusable.push({ id: run.id, label: run.label ?? '', why: (error as Error).message });
           }
@@ -87,19 +89,32 @@ const worker = {
   },
 };
 
-function figuredRun(run: Run, sweep: SweepDrive): FiguredRun {
+/** A frozen baseline counts the runs on its list, and no others, until it is replaced. */
+function counts(run: Run, frozen: Job['baseline']): boolean {
+  if (frozen && run.setupId === frozen.setupId) return frozen.runIds.includes(run.id);
+  return run.kind === 'power' && run.setAsideReason === null;
+}
+
+function figuredRun(
+  run: Run,
+  sweep: SweepDrive,
+  frozen: Job['baseline'],
+  ignition: Job['car']['ignition'],
+): FiguredRun {
   const ageS = run.airTakenAt ? (Date.parse(run.startedAt) - Date.parse(run.airTakenAt)) / 1000 : undefined;
   return {
     id: run.id,
     setupId: run.setupId!,
-    counted: run.kind === 'power' && run.setAsideReason === null,
+    counted: counts(run, frozen),
     sweep,
     air: run.air ?? undefined,
-    circumstances: { ageS },
+    circumstances: { ageS, ignition: ignition ?? undefined },
     conditions: {
       label: run.label ?? '',
       dyno: run.dyno,
       gear: run.gear ?? undefined,
+      ethanolPct: run.fuel?.ethanolPct ?? undefined,
+      fuelMoving: run.fuel?.moving,
       hasAir: run.air !== null,
       airAgeS: ageS,
       startTemperatures: run.startTemperatures,

@@ -27,7 +27,7 @@ function Comparison({ job }: { job: Job }) {
     finished.length === 0
       ? undefined
       : {
-          job: { setups: job.setups, runs: finished },
+          job: { setups: job.setups, runs: finished, baseline: job.baseline, ignition: job.car.ignition },
           baselineId: view.baseline.id,
           testId: view.test.id,
           againstId: view.against.id,

@@ -1,41 +1,68 @@
-import { Button, TextInput } from '@mantine/core';
+import { Button, SegmentedControl, TextInput } from '@mantine/core';
+import { useDebouncedValue, useHotkeys } from '@mantine/hooks';
 import { IconSearch } from '@tabler/icons-react';
-import dayjs from 'dayjs';
-import relativeTime from 'dayjs/plugin/relativeTime.js';
-import { useState } from 'react';
-import { Link } from 'react-router';
-import type { JobSummary } from '../../../contract/records.ts';
+import { useRef, useState } from 'react';
+import { useSearchParams } from 'react-router';
 import { useLive } from '../../state/live.ts';
 import { useJobs } from '../../state/queries.ts';
+import { Keycap } from '../../ui/keycap.tsx';
+import { JobLine } from './job-line.tsx';
 import classes from './jobs-page.module.css';
 import { NewJob } from './new-job.tsx';
 import { UnclaimedRuns } from './unclaimed-runs.tsx';
 
-dayjs.extend(relativeTime);
+const states = ['all', 'open', 'paused', 'closed'] as const;
+const pageOf = 50;
 
-/** All jobs: what is on the dyno, what came last, and what is looked for. */
+/** All jobs: what each is waiting for, what came last, and what is looked for. The search stands in the address. */
 export function JobsPage() {
-  const { data: jobs, error, refetch } = useJobs();
-  const [search, setSearch] = useState('');
+  const [address, setAddress] = useSearchParams();
+  const search = address.get('search') ?? '';
+  const state = states.find((one) => one === address.get('state')) ?? 'all';
+  const offset = Math.max(0, Math.trunc(Number(address.get('from')) || 0));
+  const [asked] = useDebouncedValue(search, 150);
+  const { data, error, refetch } = useJobs({ search: asked, state, offset });
   const [adding, setAdding] = useState(false);
-  const mountedJobId = useLive((state) => state.bay?.mounted?.jobId);
+  const field = useRef<HTMLInputElement>(null);
+  useHotkeys([
+    ['n', () => setAdding(true)],
+    ['/', () => field.current?.focus()],
+  ]);
+  const look = (change: Record<string, string>) =>
+    setAddress(
+      (before) => {
+        const next = new URLSearchParams({ ...Object.fromEntries(before), from: '', ...change });
+        for (const [name, value] of [...next]) if (value === '' || value === 'all') next.delete(name);
+        return next;
+      },
+      { replace: true },
+    );
+  const mountedId = useLive((live) => live.bay?.mounted?.jobId);
   // The car on the dyno comes first; the server has sorted the rest.
-  const wanted = jobs
-    ?.filter((job) => matches(job, search))
-    .sort((a, b) => Number(b.id === mountedJobId) - Number(a.id === mountedJobId));
+  const jobs = data && [...data.jobs].sort((a, b) => Number(b.id === mountedId) - Number(a.id === mountedId));
   return (
     <main className={classes.page}>
       <header className={classes.head}>
         <h1>Jobs</h1>
+        <SegmentedControl
+          aria-label="Which jobs"
+          value={state}
+          onChange={(value) => look({ state: value })}
+          data={[...states]}
+        />
         <TextInput
+          ref={field}
           aria-label="Search jobs"
-          placeholder="Vehicle, owner or question"
+          placeholder="Owner, vehicle, plate or note"
           leftSection={<IconSearch size={16} />}
+          rightSection={<Keycap>/</Keycap>}
           value={search}
-          onChange={(event) => setSearch(event.currentTarget.value)}
+          onChange={(event) => look({ search: event.currentTarget.value })}
           className={classes.search}
         />
-        <Button onClick={() => setAdding(true)}>New job</Button>
+        <Button onClick={() => setAdding(true)} rightSection={<Keycap>N</Keycap>}>
+          New job
+        </Button>
       </header>
       <NewJob opened={adding} onClose={() => setAdding(false)} />
       <UnclaimedRuns jobs={jobs ?? []} />
@@ -47,43 +74,41 @@ export function JobsPage() {
           </Button>
         </div>
       )}
-      {wanted && wanted.length === 0 && (
+      {jobs?.length === 0 && (
         <p className={classes.empty}>
           {search
             ? `No job matches “${search}”.`
-            : 'No job yet. Begin one with “New job”; its runs are recorded under it.'}
+            : state === 'all'
+              ? 'No job yet. Begin one with “New job”; its runs are recorded under it.'
+              : `No job is ${state}.`}
         </p>
       )}
       <ul className={classes.list}>
-        {wanted?.map((job) => (
-          <li key={job.id}>
-            <Link to={`/jobs/${job.id}/${job.runs > 0 ? 'compare' : 'record'}`} className={classes.job}>
-              <span className={classes.vehicle}>
-                {job.vehicle}
-                {job.id === mountedJobId && <i>on the dyno</i>}
-              </span>
-              <span className={classes.question}>{job.question || 'No question noted'}</span>
-              <span className={classes.owner}>{job.owner}</span>
-              <span className={classes.count}>
-                {job.setups} setup{job.setups === 1 ? '' : 's'} · {job.runs} run{job.runs === 1 ? '' : 's'}
-              </span>
-              <span className={classes.when} title={job.lastRunAt ?? job.createdAt}>
-                {job.lastRunAt
-                  ? `last run ${dayjs(job.lastRunAt).fromNow()}`
-                  : `booked ${dayjs(job.createdAt).fromNow()}`}
-              </span>
-            </Link>
-          </li>
+        {jobs?.map((job) => (
+          <JobLine key={job.id} job={job} />
         ))}
       </ul>
+      {data && data.total > data.jobs.length && (
+        <nav className={classes.pages} aria-label="Pages of the list">
+          <Button
+            variant="default"
+            disabled={offset === 0}
+            onClick={() => look({ from: String(Math.max(0, offset - pageOf)) })}
+          >
+            Later
+          </Button>
+          <span className="number">
+            {offset + 1}–{offset + data.jobs.length} of {data.total.toLocaleString('en-GB')}
+          </span>
+          <Button
+            variant="default"
+            disabled={offset + data.jobs.length >= data.total}
+            onClick={() => look({ from: String(offset + pageOf) })}
+          >
+            Earlier
+          </Button>
+        </nav>
+      )}
     </main>
   );
-}
-
-function matches(job: JobSummary, search: string): boolean {
-  const text = `${job.vehicle} ${job.owner} ${job.question}`.toLowerCase();
-  return search
-    .toLowerCase()
-    .split(/\s+/)
-    .every((word) => text.includes(word));
 }

@@ -1,10 +1,11 @@
-import { Button, Group, Modal, Stack, TextInput } from '@mantine/core';
+import { Autocomplete, Button, Group, Modal, Stack, Text, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
+import { useDebouncedValue } from '@mantine/hooks';
 import { useNavigate } from 'react-router';
 import { api } from '../../state/api.ts';
-import { useChange } from '../../state/queries.ts';
+import { useChange, useVehicles } from '../../state/queries.ts';
 
-/** A new job: only the vehicle must be named. */
+/** A new job: only the vehicle must be named. One that was here before brings its owner and its history. */
 export function NewJob({ opened, onClose }: { opened: boolean; onClose: () => void }) {
   const navigate = useNavigate();
   const add = useChange(api.addJob);
@@ -12,14 +13,22 @@ export function NewJob({ opened, onClose }: { opened: boolean; onClose: () => vo
     initialValues: { vehicle: '', owner: '', question: '', gear: '' },
     validate: { vehicle: (value) => (value.trim() ? null : 'Name the vehicle, as you would call it across the shop') },
   });
-  const submit = form.onSubmit((values) =>
+  const [asked] = useDebouncedValue(form.values.vehicle, 150);
+  const { data: vehicles = [] } = useVehicles(opened ? asked : '');
+  const known = vehicles.find((one) => one.name.toLowerCase() === form.values.vehicle.trim().toLowerCase());
+  const submit = form.onSubmit(({ gear, ...values }) =>
     add.mutate(
-      { ...values, gear: values.gear.trim() || null },
+      {
+        ...values,
+        // The car that was here before, unless another owner is named.
+        ...(known && (values.owner === '' || values.owner === known.ownerName) ? { vehicleId: known.id } : {}),
+        gear: gear.trim() || null,
+      },
       {
         onSuccess: (job) => {
           form.reset();
           onClose();
-          void navigate(`/jobs/${job.id}/record`);
+          void navigate(`/jobs/${job.id}/brief`);
         },
       },
     ),
@@ -28,8 +37,19 @@ export function NewJob({ opened, onClose }: { opened: boolean; onClose: () => vo
     <Modal opened={opened} onClose={onClose} title="New job">
       <form onSubmit={submit}>
         <Stack gap={12}>
-          <TextInput label="Vehicle" data-autofocus {...form.getInputProps('vehicle')} />
-          <TextInput label="Owner" {...form.getInputProps('owner')} />
+          <Autocomplete
+            label="Vehicle"
+            data-autofocus
+            data={[...new Set(vehicles.slice(0, 8).map(({ name }) => name))]}
+            {...form.getInputProps('vehicle')}
+          />
+          {known && (
+            <Text size="sm" c="dimmed">
+              Known: {known.ownerName || 'no owner'}
+              {known.plate && `, ${known.plate}`}, {known.jobs} job{known.jobs === 1 ? '' : 's'} so far.
+            </Text>
+          )}
+          <TextInput label="Owner" placeholder={known?.ownerName} {...form.getInputProps('owner')} />
           <TextInput
             label="The question"
             placeholder="What does the owner want to know?"

@@ -4,6 +4,8 @@ import { knownChannels, type KnownChannel } from '../../../core/channels/channel
 import { placeInWindow, startWindow } from '../../../core/heat/start-window.ts';
 import { latestReading, useLive } from '../../state/live.ts';
 import { usePreferences } from '../../state/preferences.ts';
+import { itemsOf } from '../brief/inspection-items.ts';
+import { FindingLine, FindingList } from '../../ui/severity.tsx';
 import { formatWhole } from '../../ui/figures.ts';
 import classes from './before-run.module.css';
 import { useNow } from '../../ui/use-now.ts';
@@ -15,6 +17,7 @@ export function BeforeRun({ job, baseline, recording }: { job: Job; baseline: Se
   if (!cautionsRead && !recording) return <Cautions />;
   return (
     <>
+      <FailedItems job={job} />
       <HeatWindow job={job} baseline={baseline} />
       {!recording && <SinceLastRun job={job} />}
       <Trouble />
@@ -41,6 +44,26 @@ function Cautions() {
       <Button variant="default" size="md" onClick={() => usePreferences.setState({ cautionsRead: true })}>
         Read and understood
       </Button>
+    </section>
+  );
+}
+
+/** What failed in the inspection blocks nothing, and stays in sight. */
+function FailedItems({ job }: { job: Job }) {
+  const failed = job.inspections.filter(({ outcome }) => outcome === 'fail');
+  if (failed.length === 0) return null;
+  const texts = itemsOf(job);
+  return (
+    <section>
+      <h2 className="heading">Failed in the inspection</h2>
+      <FindingList>
+        {failed.map(({ id, key, note }) => (
+          <FindingLine key={id} severity="stop">
+            {texts.find((item) => item.key === key)?.text ?? key}
+            {note && `: ${note}`}
+          </FindingLine>
+        ))}
+      </FindingList>
     </section>
   );
 }

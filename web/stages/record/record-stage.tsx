@@ -33,7 +33,7 @@ function Recording({ job }: { job: Job }) {
     finished.length === 0
       ? undefined
       : {
-          job: { setups: job.setups, runs: finished },
+          job: { setups: job.setups, runs: finished, baseline: job.baseline, ignition: job.car.ignition },
           baselineId: baseline.id,
           testId: setup.id,
           againstId: setup.parentId ?? baseline.id,

@@ -1,0 +1,248 @@
+import { z } from 'zod';
+import { curveJson } from './curve.ts';
+import { airFile, dynoFile } from './files.ts';
+import * as http from './http.ts';
+import * as file from './job-file.ts';
+import { bayState, unclaimedRuns } from './live.ts';
+import { job, jobList, run, setup } from './records.ts';
+import * as vehicles from './vehicles.ts';
+
+/** One request that the server answers: the source of /api/openapi.json and of the readable page at /api. */
+export interface Endpoint {
+  method: 'get' | 'post' | 'put' | 'patch' | 'delete';
+  /** Express form; `:id` is a number. */
+  path: string;
+  /** What it does, in a line. */
+  does: string;
+  query?: readonly string[];
+  body?: z.ZodType;
+  /** Sent as multipart/form-data: the file, and these fields. */
+  form?: readonly string[];
+  answer?: z.ZodType;
+  /** What comes back where it is no JSON. */
+  binary?: string;
+}
+
+const revision = z.int().positive().optional();
+const entry = (
+  of: 'jobs' | 'vehicles',
+  path: string,
+  what: string,
+  fields: z.ZodObject,
+  record: z.ZodType,
+): Endpoint[] => [
+  { method: 'post', path: `/${of}/:id/${path}`, does: `Adds ${what}.`, body: fields, answer: record },
+  {
+    method: 'patch',
+    path: `/${path}/:id`,
+    does: `Changes ${what}; leaves alone what is not named.`,
+    // Rules that bind two fields are checked against the entry as it will be.
+    body: z.object(fields.shape).partial().extend({ revision }),
+    answer: record,
+  },
+  { method: 'delete', path: `/${path}/:id`, does: `Takes ${what} away; undone by its act.` },
+];
+
+export const endpoints: readonly Endpoint[] = [
+  {
+    method: 'get',
+    path: '/health',
+    does: 'Whether server and database answer.',
+    answer: z.object({ ok: z.boolean() }),
+  },
+  {
+    method: 'get',
+    path: '/jobs',
+    does: 'A page of the job list, the one touched last first. Every word of the search must be found in vehicle, plate, owner, question or notes.',
+    query: ['search', 'state', 'offset', 'most'],
+    answer: jobList,
+  },
+  {
+    method: 'post',
+    path: '/jobs',
+    does: 'Begins a job with its first setup; vehicle and owner by name are found or written down anew.',
+    body: http.newJob,
+    answer: job,
+  },
+  { method: 'get', path: '/jobs/:id', does: 'A job with all that is in its file.', answer: job },
+  { method: 'patch', path: '/jobs/:id', does: 'Changes what the brief says.', body: http.jobChange, answer: job },
+  {
+    method: 'put',
+    path: '/jobs/:id/state',
+    does: 'Pauses, resumes, closes or reopens a job.',
+    body: http.stateChange,
+    answer: job,
+  },
+  {
+    method: 'get',
+    path: '/jobs/:id/history',
+    does: 'Every change of what people wrote, the last first.',
+    answer: z.array(file.change),
+  },
+  {
+    method: 'post',
+    path: '/jobs/:id/baseline',
+    does: 'Freezes a list of runs as the next version of the baseline.',
+    body: file.freezing,
+    answer: job,
+  },
+  {
+    method: 'post',
+    path: '/jobs/:id/setups',
+    does: 'Begins the next setup; its items are read out of the line unless they are given.',
+    body: http.newSetup,
+    answer: setup,
+  },
+  {
+    method: 'patch',
+    path: '/setups/:id',
+    does: 'Changes a setup: its line, items, prediction (until its first run) or decision.',
+    body: http.setupChange,
+    answer: setup,
+  },
+  { method: 'delete', path: '/setups/:id', does: 'Takes away a setup that never ran; undone by its act.' },
+  {
+    method: 'post',
+    path: '/acts/:id/undo',
+    does: 'Undoes all that one act changed. The act’s number came in the header suvok-act of its answer.',
+  },
+  ...entry('jobs', 'bands', 'a band of engine speeds that matters', file.bandFields, file.band),
+  ...entry('jobs', 'limits', 'a limit', file.limitFields, file.limit),
+  ...entry('jobs', 'inspections', 'a line of the inspection', file.inspectionFields, file.inspection),
+  ...entry('jobs', 'fuel-entries', 'a line of the fuel ledger', file.fuelFields, file.fuelEntry),
+  ...entry('jobs', 'suspicions', 'a suspicion', file.suspicionFields, file.suspicion),
+  ...entry('jobs', 'notes', 'a note', file.noteFields, file.note),
+  ...entry('vehicles', 'parts', 'a part of a vehicle', vehicles.partFields, vehicles.part),
+  { method: 'get', path: '/owners', does: 'All owners by name.', answer: z.array(vehicles.owner) },
+  {
+    method: 'patch',
+    path: '/owners/:id',
+    does: 'Changes an owner.',
+    body: vehicles.ownerFields.partial().extend({ revision }),
+    answer: vehicles.owner,
+  },
+  {
+    method: 'get',
+    path: '/vehicles',
+    does: 'Vehicles, the one seen last first.',
+    query: ['search'],
+    answer: z.array(vehicles.vehicleSummary),
+  },
+  {
+    method: 'post',
+    path: '/vehicles',
+    does: 'Writes a vehicle down.',
+    body: vehicles.vehicleFields.partial().required({ name: true }),
+    answer: vehicles.vehicleWithAll,
+  },
+  {
+    method: 'get',
+    path: '/vehicles/:id',
+    does: 'A vehicle with owner, parts and jobs.',
+    answer: vehicles.vehicleWithAll,
+  },
+  {
+    method: 'patch',
+    path: '/vehicles/:id',
+    does: 'Changes a vehicle; its owner by number or by name.',
+    body: vehicles.vehicleFields.partial().extend({ ownerName: z.string().optional(), revision }),
+    answer: vehicles.vehicleWithAll,
+  },
+  { method: 'delete', path: '/vehicles/:id', does: 'Takes away a vehicle that has no job; undone by its act.' },
+  {
+    method: 'post',
+    path: '/setups/:id/tune-files',
+    does: 'Takes a tune file in, opaque; says where its content is known from.',
+    form: ['file', 'author', 'note'],
+    answer: file.takenTuneFile,
+  },
+  {
+    method: 'patch',
+    path: '/tune-files/:id',
+    does: 'Changes what is written of a tune file.',
+    body: file.tuneFileFields.partial().extend({ revision }),
+    answer: file.tuneFile,
+  },
+  { method: 'delete', path: '/tune-files/:id', does: 'Takes a tune file off a setup; undone by its act.' },
+  {
+    method: 'get',
+    path: '/tune-files/:id/content',
+    does: 'A tune file as it came.',
+    binary: 'application/octet-stream',
+  },
+  {
+    method: 'post',
+    path: '/jobs/:id/photos',
+    does: 'Takes a photo in: JPEG, PNG or WebP.',
+    form: ['file', 'caption'],
+    answer: file.photo,
+  },
+  { method: 'patch', path: '/photos/:id', does: 'Changes a photo’s caption.', body: file.photoFields },
+  { method: 'delete', path: '/photos/:id', does: 'Takes a photo away; undone by its act.' },
+  { method: 'get', path: '/photos/:id/content', does: 'A photo as it came.', binary: 'image/*' },
+  {
+    method: 'get',
+    path: '/unclaimed-runs',
+    does: 'Runs that were kept while no job was on the dyno.',
+    answer: unclaimedRuns,
+  },
+  { method: 'get', path: '/runs/:id', does: 'What is known of a run beside its samples.', answer: run },
+  {
+    method: 'patch',
+    path: '/runs/:id',
+    does: 'Changes what people say of a run, or moves it to another setup.',
+    body: http.runChange,
+    answer: run,
+  },
+  {
+    method: 'get',
+    path: '/runs/:id/recording',
+    does: 'A run’s samples, binary; form in docs/file-formats.md.',
+    binary: 'application/octet-stream',
+  },
+  { method: 'get', path: '/runs/:id/run.csv', does: 'A run’s samples as CSV, with its air.', binary: 'text/csv' },
+  { method: 'get', path: '/runs/:id/dyno.json', does: 'The machine that a run was made on.', answer: dynoFile },
+  { method: 'get', path: '/runs/:id/air.json', does: 'The air of a run.', answer: airFile },
+  {
+    method: 'get',
+    path: '/runs/:id/curve',
+    does: 'A run’s curve.',
+    query: ['standard', 'smoothing', 'grid', 'share'],
+    answer: curveJson,
+  },
+  {
+    method: 'post',
+    path: '/imports',
+    does: 'Takes a recording in; `settings` is JSON.',
+    form: ['file', 'settings'],
+    answer: http.importResult,
+  },
+  { method: 'get', path: '/bay', does: 'Instruments, air, what is on the dyno, and the recorder.', answer: bayState },
+  {
+    method: 'put',
+    path: '/bay/mounted',
+    does: 'Puts a job’s setup on the dyno.',
+    body: http.mounting,
+    answer: bayState,
+  },
+  {
+    method: 'post',
+    path: '/bay/arm',
+    does: 'Makes the recorder and the instruments ready for a pull.',
+    body: http.armRequest,
+    answer: bayState,
+  },
+  {
+    method: 'post',
+    path: '/bay/end',
+    does: 'Ends the run being recorded. It does not stop the car.',
+    answer: bayState,
+  },
+  { method: 'get', path: '/', does: 'This list, to be read.', binary: 'text/html' },
+  {
+    method: 'get',
+    path: '/openapi.json',
+    does: 'This list as OpenAPI 3.1.',
+    answer: z.record(z.string(), z.unknown()),
+  },
+];

@@ -1,0 +1,127 @@
+import { z } from 'zod';
+import { identifier, line, moment, rpm, text } from './parts.ts';
+
+/**
+ * The job's file: what is written about it beside setups and runs. Each kind
+ * of entry has its fields (what a page sends) and its record (what it gets).
+ */
+const stored = { id: identifier, revision: z.int().positive() };
+const scale = z.enum(['crank', 'wheels']);
+
+export const bandFields = z
+  .object({ name: line(60).min(1, 'name the band, as the owner calls it'), fromRpm: rpm, toRpm: rpm })
+  .refine(({ fromRpm, toRpm }) => toRpm > fromRpm, { message: 'must lie above the lower end', path: ['toRpm'] });
+
+export const limitFields = z
+  .object({
+    quantity: line(40).min(1),
+    value: z.number(),
+    scale: scale.nullable(),
+    reason: line(300),
+    source: z.enum(['owner', 'maker', 'builder', 'us']),
+  })
+  .refine(({ quantity, scale: given }) => !['torque', 'power'].includes(quantity) || given !== null, {
+    message: 'say whether the figure is one of the crank or of the wheels on this dyno',
+    path: ['scale'],
+  });
+
+export const inspectionFields = z.object({
+  key: line(40).min(1),
+  outcome: z.enum(['open', 'ok', 'fail']),
+  note: line(300),
+  measured: z.number().nullable(),
+});
+
+export const fuelFields = z
+  .object({
+    kind: z.enum(['arrived', 'drained', 'added', 'measured']),
+    at: moment,
+    litres: z.number().nonnegative().max(2000).nullable(),
+    ethanolPct: z.number().min(0).max(100).nullable(),
+    name: line(80),
+    note: line(300),
+  })
+  .refine(({ kind, ethanolPct }) => kind !== 'measured' || ethanolPct !== null, {
+    message: 'give the reading',
+    path: ['ethanolPct'],
+  });
+
+export const suspicionFields = z.object({
+  cause: line(300).min(1, 'name the cause that is suspected'),
+  test: line(300),
+  outcome: line(300),
+  state: z.enum(['open', 'confirmed', 'ruled out']),
+  runIds: z.array(identifier).max(200),
+});
+
+export const noteFields = z.object({ text: line(1000).min(1, 'write the line first'), at: moment });
+export const photoFields = z.object({ caption: line(300) });
+export const tuneFileFields = z.object({ name: line(200).min(1, 'name the file'), author: line(120), note: line(500) });
+
+export const band = bandFields.safeExtend(stored);
+export type Band = z.infer<typeof band>;
+export const limit = limitFields.safeExtend(stored);
+export type LimitRecord = z.infer<typeof limit>;
+export const inspection = inspectionFields.extend(stored);
+export type Inspection = z.infer<typeof inspection>;
+export const fuelEntry = fuelFields.safeExtend(stored);
+export type FuelRecord = z.infer<typeof fuelEntry>;
+export const suspicion = suspicionFields.extend(stored);
+export type Suspicion = z.infer<typeof suspicion>;
+export const note = noteFields.extend(stored);
+export type Note = z.infer<typeof note>;
+export const photo = photoFields.extend({ ...stored, mime: z.string(), at: moment });
+export type Photo = z.infer<typeof photo>;
+export const tuneFile = tuneFileFields.extend({
+  ...stored,
+  setupId: identifier,
+  sha256: z.string(),
+  bytes: z.int().positive(),
+  createdAt: moment,
+});
+export type TuneFile = z.infer<typeof tuneFile>;
+
+/** A tune file that was taken in: it may be known from elsewhere by what is in it. */
+export const takenTuneFile = z.object({
+  file: tuneFile,
+  knownFrom: z.array(z.object({ jobId: identifier, vehicle: z.string(), setup: z.string(), name: z.string() })),
+});
+
+export const baseline = z.object({
+  setupId: identifier,
+  version: z.int().positive(),
+  runIds: z.array(identifier).min(1),
+  why: z.string(),
+  createdAt: moment,
+});
+export type Baseline = z.infer<typeof baseline>;
+export const freezing = z.object({ setupId: identifier, runIds: z.array(identifier).min(1).max(100), why: line(300) });
+
+export const briefFields = z.object({
+  question: line(300),
+  gear: line(20).nullable(),
+  use: line(300),
+  target: line(300),
+  notWanted: line(300),
+  claimedValue: z.number().positive().max(5000).nullable(),
+  claimedUnit: z.enum(['kW', 'hp', 'PS']),
+  claimedScale: scale.nullable(),
+  claimedSource: line(200),
+  deliverables: line(300),
+  gentlerTune: z.boolean(),
+  dynoKind: z.enum(['inertia-roller', 'loaded-roller', 'hub']).nullable(),
+  bestRunId: identifier.nullable(),
+  untested: text(1000),
+});
+
+/** One act of the job's history, and what it changed. */
+export const change = z.object({
+  id: identifier,
+  act: z.int(),
+  at: moment,
+  subject: z.string(),
+  rowId: identifier,
+  before: z.record(z.string(), z.unknown()).nullable(),
+  after: z.record(z.string(), z.unknown()),
+});
+export type Change = z.infer<typeof change>;

@@ -1,0 +1,59 @@
+import { z } from 'zod';
+import { identifier, line, moment, text } from './parts.ts';
+
+/** Owners, their vehicles and what is in these. */
+export const ownerFields = z.object({ name: line(120).min(1, 'name the owner'), contact: line(200), note: text(2000) });
+
+export const vehicleFields = z.object({
+  ownerId: identifier.nullable(),
+  name: line(120).min(1, 'name the vehicle'),
+  plate: line(20),
+  engine: line(200),
+  ignition: z.enum(['spark', 'compression']).nullable(),
+  induction: z.enum(['none', 'turbo', 'supercharger', 'both']).nullable(),
+  fuelSystem: line(200),
+  gearbox: line(200),
+  drivenAxle: z.enum(['front', 'rear', 'all']).nullable(),
+  tyres: line(120),
+  tankLitres: z.number().positive().max(2000).nullable(),
+  gears: z.array(z.object({ gear: line(20).min(1), ratio: z.number().positive().max(50) })).max(24),
+  finalDrive: z.number().positive().max(50).nullable(),
+  factoryKw: z.number().positive().max(5000).nullable(),
+  factoryNm: z.number().positive().max(20_000).nullable(),
+  note: text(4000),
+});
+
+export const partFields = z.object({
+  name: line(200).min(1, 'name the part'),
+  knowledge: z.enum(['known', 'believed', 'unknown']),
+  note: line(500),
+});
+
+const stored = { id: identifier, revision: z.int().positive() };
+
+export const owner = ownerFields.extend(stored);
+export type Owner = z.infer<typeof owner>;
+export const part = partFields.extend(stored);
+export type Part = z.infer<typeof part>;
+
+export const vehicle = vehicleFields.extend({ ...stored, ownerName: z.string() });
+export type Vehicle = z.infer<typeof vehicle>;
+
+export const vehicleJob = z.object({
+  id: identifier,
+  question: z.string(),
+  state: z.enum(['open', 'paused', 'closed']),
+  createdAt: moment,
+  lastRunAt: moment.nullable(),
+  setups: z.int().nonnegative(),
+  runs: z.int().nonnegative(),
+});
+export const vehicleWithAll = vehicle.extend({
+  owner: owner.nullable(),
+  parts: z.array(part),
+  jobs: z.array(vehicleJob),
+});
+export type VehicleWithAll = z.infer<typeof vehicleWithAll>;
+
+export const vehicleSummary = vehicle.extend({ jobs: z.int().nonnegative(), lastRunAt: moment.nullable() });
+export type VehicleSummary = z.infer<typeof vehicleSummary>;

@@ -1,0 +1,72 @@
+import { describe, expect, test } from '@jest/globals';
+import { inspectionList, withinTolerance } from '../inspection/lists.ts';
+import { headroom } from '../limits/limit.ts';
+import { limitSuggestions } from '../limits/suggestions.ts';
+import { waitingFor, type JobProgress } from './waiting.ts';
+
+describe('what a job is waiting for', () => {
+  const begun: JobProgress = {
+    state: 'open',
+    pausedWhy: '',
+    question: 'Does it pay?',
+    baselineRuns: 0,
+    newestLetter: 'A',
+    newestRuns: 0,
+    newestDecided: false,
+    setups: 1,
+    failedInspection: 0,
+    delivered: false,
+  };
+  test.each<[Partial<JobProgress>, string]>([
+    [{ question: '' }, 'its question'],
+    [{}, 'its baseline'],
+    [{ failedInspection: 1 }, 'a repair: 1 failed in the inspection'],
+    [{ baselineRuns: 2 }, 'baseline, 2 of 3 runs'],
+    [{ baselineRuns: 3 }, 'a first change'],
+    [{ baselineRuns: 3, setups: 2, newestLetter: 'B' }, 'runs of B'],
+    [{ baselineRuns: 3, setups: 2, newestLetter: 'B', newestRuns: 3 }, 'a decision on B'],
+    [{ baselineRuns: 3, setups: 2, newestRuns: 3, newestDecided: true }, 'the next change, or delivery'],
+    [{ state: 'paused', pausedWhy: 'a pump is ordered' }, 'paused: a pump is ordered'],
+    [{ state: 'closed', delivered: true }, 'delivered'],
+  ])('%j', (progress, words) => expect(waitingFor({ ...begun, ...progress })).toBe(words));
+});
+
+describe('inspection', () => {
+  test('the list follows dyno, fuel and engine', () => {
+    const keys = (facts: Partial<Parameters<typeof inspectionList>[0]>) =>
+      inspectionList({ dyno: 'inertia-roller', ignition: 'spark', boosted: false, alcohol: false, ...facts }).map(
+        ({ key }) => key,
+      );
+    expect(keys({})).toContain('straps');
+    expect(keys({})).not.toContain('hub-bolts');
+    expect(keys({ dyno: 'hub' })).not.toContain('tyre-pressure');
+    expect(keys({ ignition: 'compression' })).toContain('air-shut-off');
+    expect(keys({ ignition: 'compression' })).not.toContain('plugs');
+    expect(keys({ alcohol: true })).toContain('alcohol-care');
+    expect(new Set(keys({ boosted: true })).size).toBe(keys({ boosted: true }).length);
+  });
+  test('a measured value against its tolerance', () => {
+    expect(withinTolerance(12.6, { unit: 'V', low: 12.4, high: 14.8 })).toBe(true);
+    expect(withinTolerance(11.9, { unit: 'V', low: 12.4 })).toBe(false);
+  });
+});
+
+describe('limits', () => {
+  test('headroom is positive while a limit is kept, on either side', () => {
+    expect(headroom({ quantity: 'boost', value: 120, scale: null }, 110)).toBe(10);
+    expect(headroom({ quantity: 'fuelPressure', value: 300, scale: null }, 290)).toBe(-10);
+    expect(headroom({ quantity: 'torque', value: 200, scale: 'wheels' }, 180)).toBe(20);
+  });
+  test('a limit on the crank is not compared with a wheel figure unless the loss is stated', () => {
+    expect(headroom({ quantity: 'torque', value: 200, scale: 'crank' }, 180)).toBeUndefined();
+    expect(headroom({ quantity: 'torque', value: 200, scale: 'crank' }, 150, 0.15)).toBeCloseTo(20, 9);
+  });
+  test('a diesel is not judged by petrol limits, and fuel moves the lean limit', () => {
+    const names = (facts: Parameters<typeof limitSuggestions>[0]) => limitSuggestions(facts).map((one) => one.quantity);
+    expect(names({ ignition: 'compression', boosted: true, ethanolPct: null })).not.toContain('lambda');
+    const lean = (ethanolPct: number) =>
+      limitSuggestions({ ignition: 'spark', boosted: true, ethanolPct }).find((one) => one.quantity === 'lambda')!
+        .value;
+    expect(lean(85)).toBeGreaterThan(lean(5));
+  });
+});

@@ -1,0 +1,38 @@
+import { otherFuelPct } from '../fuel/ledger.ts';
+import { all, known, mean, type LikeForLikeInput, type Unlikeness } from './run-conditions.ts';
+
+/** Content that changed between the sides, or within one: fuel was added without a new setup. */
+export function ethanol({ test, baseline }: LikeForLikeInput): Unlikeness | undefined {
+  const [a, b] = [test, baseline].map((runs) => known(runs.map((run) => run.ethanolPct)));
+  const both = [...a!, ...b!];
+  if (both.length < 2) return undefined;
+  const apart = Math.max(...both) - Math.min(...both);
+  if (apart < otherFuelPct) return undefined;
+  const round = (value: number) => Math.round(value * 10) / 10;
+  const between = a!.length > 0 && b!.length > 0 && Math.abs(mean(a!) - mean(b!)) >= otherFuelPct;
+  return {
+    id: 'other-ethanol',
+    severity: 'mind',
+    figure: round(apart),
+    unit: '%',
+    message: between
+      ? `The fuel ledger had ${round(mean(a!))} % ethanol for one side and ${round(mean(b!))} % for the other.`
+      : `The fuel’s ethanol content changed by ${round(apart)} % within a setup: fuel was added without a new one.`,
+    matters: 'ethanol leans the mixture out by 0.3 to 0.4 % for each percent, and moves the knock limit',
+    remedy: between
+      ? 'Compare on one fuel, or write the fuel down as the change.'
+      : 'Begin a setup for the new fuel and move those runs to it.',
+  };
+}
+
+export function fuelMoving(input: LikeForLikeInput): Unlikeness | undefined {
+  const runs = all(input).filter((run) => run.fuelMoving);
+  if (runs.length === 0) return undefined;
+  return {
+    id: 'fuel-moving',
+    severity: 'mind',
+    message: `The ethanol reading had not settled when ${runs.map((run) => run.label).join(', ')} began: lines and pump still held the old fuel.`,
+    matters: 'what was burnt is not known, and changed during the run',
+    remedy: 'Run until two readings agree within 1 %, then repeat.',
+  };
+}

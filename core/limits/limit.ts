@@ -1,0 +1,49 @@
+/** Quantities that a limit can be set for: unit inside, which way is dangerous, and whether it belongs to a scale. */
+export const limitQuantities = {
+  torque: { label: 'Torque', unit: 'N·m', side: 'most', scaled: true },
+  power: { label: 'Power', unit: 'kW', side: 'most', scaled: true },
+  engineSpeed: { label: 'Engine speed', unit: 'rpm', side: 'most', scaled: false },
+  boost: { label: 'Boost', unit: 'kPa', side: 'most', scaled: false },
+  lambda: { label: 'λ at full load', unit: '', side: 'most', scaled: false },
+  smokeLambda: { label: 'λ, smoke', unit: '', side: 'least', scaled: false },
+  knockRetard: { label: 'Knock retard', unit: '°', side: 'most', scaled: false },
+  ignitionAdvance: { label: 'Ignition advance', unit: '°', side: 'most', scaled: false },
+  injectorDuty: { label: 'Injector duty', unit: '%', side: 'most', scaled: false },
+  fuelPressure: { label: 'Fuel pressure', unit: 'kPa', side: 'least', scaled: false },
+  oilPressure: { label: 'Oil pressure', unit: 'kPa', side: 'least', scaled: false },
+  intakeTemperature: { label: 'Intake temperature', unit: '°C', side: 'most', scaled: false },
+  coolantTemperature: { label: 'Coolant temperature', unit: '°C', side: 'most', scaled: false },
+  oilTemperature: { label: 'Oil temperature', unit: '°C', side: 'most', scaled: false },
+  exhaustTemperature: { label: 'Exhaust temperature', unit: '°C', side: 'most', scaled: false },
+} as const;
+export type LimitQuantity = keyof typeof limitQuantities;
+export const limitQuantityNames = Object.keys(limitQuantities) as [LimitQuantity, ...LimitQuantity[]];
+
+/** What a torque or power limit was quoted on: the crankshaft, or this dyno's reading at the wheels. */
+export const limitScales = ['crank', 'wheels'] as const;
+export type LimitScale = (typeof limitScales)[number];
+
+/** Whose word a limit is. */
+export const limitSources = ['owner', 'maker', 'builder', 'us'] as const;
+
+export interface Limit {
+  quantity: LimitQuantity;
+  value: number;
+  scale: LimitScale | null;
+}
+
+/**
+ * How far a reading is from a limit, in its unit: positive while it is kept.
+ * A torque or power limit on the crank's scale is compared with a reading at
+ * the wheels only where the loss is given.
+ *
+ * @param lossShare of the crank's figure that does not reach the wheels
+ * @returns undefined where the scales differ and the loss is not known
+ */
+export function headroom(limit: Limit, reading: number, lossShare?: number): number | undefined {
+  const { side, scaled } = limitQuantities[limit.quantity];
+  const crank = scaled && limit.scale === 'crank';
+  if (crank && lossShare === undefined) return undefined;
+  const value = crank ? limit.value * (1 - lossShare!) : limit.value;
+  return side === 'most' ? value - reading : reading - value;
+}

@@ -1,0 +1,71 @@
+/** Items that can be computed with: their unit, and how a step of one is said. */
+export const numericItems = {
+  ignition: { label: 'ignition', unit: '°', digits: 1 },
+  boost: { label: 'boost', unit: 'kPa', digits: 0 },
+  'lambda-target': { label: 'λ target', unit: '', digits: 2 },
+  'intake-cam': { label: 'intake cam', unit: '°', digits: 1 },
+  'exhaust-cam': { label: 'exhaust cam', unit: '°', digits: 1 },
+  'injection-end': { label: 'injection end', unit: '°', digits: 0 },
+  'intake-length': { label: 'intake length', unit: 'mm', digits: 0 },
+  'tyre-pressure': { label: 'tyre pressure', unit: 'kPa', digits: 0 },
+  'plug-gap': { label: 'plug gap', unit: 'mm', digits: 2 },
+} as const;
+export type NumericKind = keyof typeof numericItems;
+export const numericKinds = Object.keys(numericItems) as [NumericKind, ...NumericKind[]];
+
+/** Items that have a name or a state. */
+export const namedItems = {
+  'tune-file': 'tune file',
+  fuel: 'fuel',
+  'part-fitted': 'fitted',
+  'part-removed': 'removed',
+  tyres: 'tyres',
+  gear: 'gear',
+  filter: 'filter',
+  fan: 'fan',
+  'charge-cooling': 'charge cooling',
+  bonnet: 'bonnet',
+  'air-conditioning': 'air conditioning',
+  words: '',
+} as const;
+export type NamedKind = keyof typeof namedItems;
+export const namedKinds = Object.keys(namedItems) as [NamedKind, ...NamedKind[]];
+
+/**
+ * A numeric change, in the unit of its kind: by so much, or to a value.
+ * `aboveRpm` where it holds from an engine speed on.
+ */
+export interface NumericItem {
+  kind: NumericKind;
+  by?: number | undefined;
+  to?: number | undefined;
+  aboveRpm?: number | undefined;
+}
+
+export interface NamedItem {
+  kind: NamedKind;
+  name: string;
+}
+
+/** One thing that a step changed. */
+export type SetupItem = NumericItem | NamedItem;
+
+export function isNumeric(item: SetupItem): item is NumericItem {
+  return item.kind in numericItems;
+}
+
+/** An item as people say it: `ignition +1.5° above 4,000 rpm`. */
+export function itemWords(item: SetupItem): string {
+  if (!isNumeric(item)) {
+    if (item.kind === 'words') return item.name;
+    if (item.kind === 'part-fitted' || item.kind === 'part-removed') return `${item.name} ${namedItems[item.kind]}`;
+    return `${namedItems[item.kind]} ${item.name}`;
+  }
+  const { label, unit, digits } = numericItems[item.kind];
+  const space = unit === '°' || unit === '' ? '' : ' ';
+  const value = item.by ?? item.to ?? 0;
+  const shown = `${Number(Math.abs(value).toFixed(digits))}${space}${unit}`;
+  const sign = value < 0 ? '−' : item.by === undefined ? '' : '+';
+  const where = item.aboveRpm ? ` above ${item.aboveRpm.toLocaleString('en-GB')} rpm` : '';
+  return `${label} ${sign}${shown}${where}`;
+}

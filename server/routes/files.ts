@@ -1,0 +1,110 @@
+import { Router } from 'express';
+import multer from 'multer';
+import { photoFields, tuneFileFields } from '../../contract/job-file.ts';
+import type { Database } from '../store/database.ts';
+import { removeEntry } from '../store/entries.ts';
+import {
+  addPhoto,
+  addTuneFile,
+  photoContent,
+  photosOfJob,
+  pictureKind,
+  tuneFileById,
+  tuneFileContent,
+} from '../store/files.ts';
+import { changeRow } from '../store/rows.ts';
+import { setupById } from '../store/setups.ts';
+import { act, bodyAs, found, HttpRefusal, idOf } from './answer.ts';
+import { revisionOf } from './revision.ts';
+
+const upTo = (megabytes: number) =>
+  multer({ storage: multer.memoryStorage(), limits: { fileSize: megabytes * 1e6, files: 1, fields: 4 } }).single(
+    'file',
+  );
+
+/** Tune files of setups and photos of jobs: opaque contents, kept as they came. */
+export function fileRoutes(database: Database): Router {
+  const router = Router();
+
+  router.post('/setups/:id/tune-files', upTo(64), async (request, response) => {
+    if (!request.file || request.file.size === 0) throw new HttpRefusal(400, 'No file came, or it was empty.');
+    const setup = found(await setupById(database, idOf(request)), 'setup');
+    const text = request.body as { author?: string; note?: string };
+    const { content, ...words } = {
+      name: nameOf(request.file),
+      author: text.author ?? '',
+      note: text.note ?? '',
+      content: request.file.buffer,
+    };
+    const fields = bodyAs({ body: words }, tuneFileFields);
+    const { id, knownFrom } = await act(database, response, (client) =>
+      addTuneFile(client, setup, { ...fields, content }),
+    );
+    response.status(201).json({ file: found(await tuneFileById(database, id), 'file'), knownFrom });
+  });
+
+  router.patch('/tune-files/:id', async (request, response) => {
+    const id = idOf(request);
+    const fields = bodyAs(request, tuneFileFields.partial());
+    const revision = revisionOf(request.body);
+    found(
+      await act(database, response, (client) => changeRow(client, 'setup_tune_file', id, fields, revision)),
+      'file',
+    );
+    response.json(found(await tuneFileById(database, id), 'file'));
+  });
+
+  router.delete('/tune-files/:id', async (request, response) => {
+    const id = idOf(request);
+    found(await act(database, response, (client) => removeEntry(client, 'setup_tune_file', id)), 'file');
+    response.status(204).end();
+  });
+
+  router.get('/tune-files/:id/content', async (request, response) => {
+    const { name, content } = found(await tuneFileContent(database, idOf(request)), 'file');
+    response.attachment(name).type('application/octet-stream').send(content);
+  });
+
+  router.post('/jobs/:id/photos', upTo(25), async (request, response) => {
+    const jobId = idOf(request);
+    const mime = request.file && pictureKind(request.file.buffer);
+    if (!mime) throw new HttpRefusal(400, 'That is no picture that can be shown: JPEG, PNG and WebP are. Nothing was stored.'); // prettier-ignore
+    const { caption } = bodyAs(
+      { body: { caption: (request.body as { caption?: string }).caption ?? '' } },
+      photoFields,
+    );
+    const content = request.file!.buffer;
+    const id = await act(database, response, (client) => addPhoto(client, jobId, { caption, mime, content }));
+    response.status(201).json(
+      found(
+        (await photosOfJob(database, jobId)).find((photo) => photo.id === id),
+        'photo',
+      ),
+    );
+  });
+
+  router.patch('/photos/:id', async (request, response) => {
+    const id = idOf(request);
+    const fields = bodyAs(request, photoFields);
+    found(await act(database, response, (client) => changeRow(client, 'photo', id, fields)), 'photo');
+    response.status(204).end();
+  });
+
+  router.delete('/photos/:id', async (request, response) => {
+    const id = idOf(request);
+    found(await act(database, response, (client) => removeEntry(client, 'photo', id)), 'photo');
+    response.status(204).end();
+  });
+
+  router.get('/photos/:id/content', async (request, response) => {
+    const { mime, content } = found(await photoContent(database, idOf(request)), 'photo');
+    response.type(mime).set('cache-control', 'private, max-age=31536000, immutable').send(content);
+  });
+
+  return router;
+}
+
+/** Browsers send file names as UTF-8 bytes, which multipart reads as Latin-1. */
+export function nameOf(file: { originalname: string }): string {
+  return Buffer.from(file.originalname, 'latin1').toString('utf8');
+}

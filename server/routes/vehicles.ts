@@ -1,0 +1,81 @@
+import { Router } from 'express';
+import { z } from 'zod';
+import { ownerFields, vehicleFields } from '../../contract/vehicles.ts';
+import type { Database } from '../store/database.ts';
+import { removeEntry } from '../store/entries.ts';
+import { changeRow } from '../store/rows.ts';
+import { insert, ownerNamed, owners, vehicleSummaries, vehicleWithAll } from '../store/vehicles.ts';
+import { act, bodyAs, found, HttpRefusal, idOf } from './answer.ts';
+import { revisionOf } from './revision.ts';
+
+const newVehicle = vehicleFields
+  .partial()
+  .required({ name: true })
+  .extend({ ownerName: z.string().trim().max(120).optional() });
+const vehicleChange = vehicleFields.partial().extend({ ownerName: z.string().trim().max(120).optional() });
+
+/** Owners and vehicles. An owner may be given by name: found, or written down anew. */
+export function vehicleRoutes(database: Database): Router {
+  const router = Router();
+  const whole = async (id: number) => found(await vehicleWithAll(database, id), 'vehicle');
+
+  router.get('/owners', async (_request, response) => {
+    response.json(await owners(database));
+  });
+
+  router.patch('/owners/:id', async (request, response) => {
+    const id = idOf(request);
+    const fields = bodyAs(request, ownerFields.partial());
+    const revision = revisionOf(request.body);
+    found(await act(database, response, (client) => changeRow(client, 'owner', id, fields, revision)), 'owner');
+    response.json(
+      found(
+        (await owners(database)).find((owner) => owner.id === id),
+        'owner',
+      ),
+    );
+  });
+
+  router.get('/vehicles', async (request, response) => {
+    const search = z.string().max(200).default('').safeParse(request.query.search);
+    if (!search.success) throw new HttpRefusal(400, 'The search is too long.');
+    response.json(await vehicleSummaries(database, search.data));
+  });
+
+  router.post('/vehicles', async (request, response) => {
+    const { ownerName, ...fields } = bodyAs(request, newVehicle);
+    const id = await act(database, response, async (client) =>
+      insert(client, 'vehicle', {
+        ...fields,
+        ...(ownerName === undefined ? {} : { ownerId: await ownerNamed(client, ownerName) }),
+      }),
+    );
+    response.status(201).json(await whole(id));
+  });
+
+  router.get('/vehicles/:id', async (request, response) => {
+    response.json(await whole(idOf(request)));
+  });
+
+  router.patch('/vehicles/:id', async (request, response) => {
+    const id = idOf(request);
+    const { ownerName, ...fields } = bodyAs(request, vehicleChange);
+    const done = await act(database, response, async (client) => {
+      const owner = ownerName === undefined ? {} : { ownerId: await ownerNamed(client, ownerName) };
+      return changeRow(client, 'vehicle', id, { ...fields, ...owner }, revisionOf(request.body));
+    });
+    found(done, 'vehicle');
+    response.json(await whole(id));
+  });
+
+  router.delete('/vehicles/:id', async (request, response) => {
+    const id = idOf(request);
+    if ((await whole(id)).jobs.length > 0) {
+      throw new HttpRefusal(409, 'A vehicle that has jobs is kept: its runs belong to it.');
+    }
+    found(await act(database, response, (client) => removeEntry(client, 'vehicle', id)), 'vehicle');
+    response.status(204).end();
+  });
+
+  return router;
+}

@@ -1,0 +1,35 @@
+import type { Setup } from '../../contract/records.ts';
+import type { SetupFigures } from '../../core/gain/setup-figures.ts';
+import { scorePrediction, type PredictionScore } from '../../core/setup/prediction.ts';
+import { usePreferences } from '../state/preferences.ts';
+import { formatPower, signed } from '../ui/figures.ts';
+import classes from './setup-details.module.css';
+
+const words: Record<PredictionScore, string> = {
+  open: 'not scored yet: there is no interval',
+  held: 'the prediction held',
+  'too high': 'the prediction was too high',
+  'too low': 'the prediction was too low',
+  'wrong way': 'the prediction was the wrong way round',
+};
+
+/** What a change was expected to give on its parent, and how that came out. */
+export function Prediction({ setup, figures }: { setup: Setup; figures: SetupFigures | undefined }) {
+  const unit = usePreferences((state) => state.powerUnit);
+  if (setup.predictionKw === null)
+    return <p className={`${classes.score} soft`}>None was written before its first run.</p>;
+  const score = scorePrediction({ gainKw: setup.predictionKw }, figures?.parentGain);
+  const measured = figures?.parentGain;
+  return (
+    <p className={classes.score}>
+      Expected {signed(formatPower(setup.predictionKw, unit))} {unit}, locked;{' '}
+      {measured && !Number.isNaN(measured.halfWidth) && (
+        <>
+          measured {signed(formatPower(measured.difference, unit))} ± {formatPower(measured.halfWidth, unit)} {unit} on
+          its parent:{' '}
+        </>
+      )}
+      {words[score]}.
+    </p>
+  );
+}

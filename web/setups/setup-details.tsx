@@ -1,0 +1,153 @@
+import { Button, Group, Modal, SegmentedControl, Stack, Text, TextInput } from '@mantine/core';
+import { useState } from 'react';
+import type { SetupChange } from '../../contract/http.ts';
+import type { Job, Setup } from '../../contract/records.ts';
+import type { SetupFigures } from '../../core/gain/setup-figures.ts';
+import { differences } from '../../core/setup/difference.ts';
+import { itemWords } from '../../core/setup/item.ts';
+import { api } from '../state/api.ts';
+import { useChange } from '../state/queries.ts';
+import { takeAway } from '../state/undo.tsx';
+import { SavedField, SavedNumber } from '../ui/saved-field.tsx';
+import { Prediction } from './prediction.tsx';
+import classes from './setup-details.module.css';
+import { TuneFiles } from './tune-files.tsx';
+
+interface SetupDetailsProps {
+  job: Job;
+  setup: Setup;
+  figures: SetupFigures | undefined;
+  opened: boolean;
+  onClose: () => void;
+  /** What is done with a setup that going back has made. */
+  onAdded: (setup: Setup) => void;
+}
+
+/** All that is written of a setup: what changed, what it was expected to give, the files in it, and what was decided. */
+export function SetupDetails({ job, setup, figures, opened, onClose, onAdded }: SetupDetailsProps) {
+  const parent = job.setups.find((one) => one.id === setup.parentId);
+  const ran = job.runs.some((run) => run.setupId === setup.id);
+  const first = setup.parentId === null;
+  const apart = differences(job.setups, job.setups[0]!.id, setup.id);
+  return (
+    <Modal opened={opened} onClose={onClose} title={`Setup ${setup.letter}`} size="lg">
+      <Stack gap={18}>
+        <SavedField
+          label={parent ? `Changed from ${parent.letter}` : 'The car as it came'}
+          field="change"
+          value={setup.change}
+          revision={setup.revision}
+          place={`setup/${setup.id}/change`}
+          refuse={(text) => (text.trim() === '' ? 'Say in a line what changed.' : undefined)}
+          save={(change, revision) => api.changeSetup(setup.id, { change, revision })}
+        />
+        {setup.items.length > 0 && (
+          <Text size="sm" c="dimmed" className={classes.items}>
+            {setup.items.length === 1 ? 'One item' : `${setup.items.length} items`}:{' '}
+            {setup.items.map(itemWords).join(' · ')}
+            {apart.length > setup.items.length &&
+              `. Against ${job.setups[0]!.letter} in all: ${apart.map(({ to, from }) => (to ? itemWords(to) : `without ${itemWords(from!)}`)).join(' · ')}`}
+          </Text>
+        )}
+        {!first && (
+          <section>
+            <h3 className="heading">Prediction</h3>
+            {ran ? (
+              <Prediction setup={setup} figures={figures} />
+            ) : (
+              <SavedNumber
+                label="Expected to give on its parent, mean over the range, kW"
+                field="predictionKw"
+                value={setup.predictionKw}
+                revision={setup.revision}
+                place={`setup/${setup.id}/predictionKw`}
+                save={(predictionKw, revision) => api.changeSetup(setup.id, { predictionKw, revision })}
+              />
+            )}
+          </section>
+        )}
+        <TuneFiles job={job} setup={setup} />
+        {!first && parent && <Decision setup={setup} parent={parent} job={job} onAdded={onAdded} close={onClose} />}
+        {!ran && !first && (
+          <Group justify="flex-end">
+            <Button
+              variant="subtle"
+              color="gray"
+              onClick={() => {
+                onClose();
+                void takeAway(`Setup ${setup.letter}`, () => api.removeSetup(setup.id));
+              }}
+            >
+              Take this setup away
+            </Button>
+          </Group>
+        )}
+      </Stack>
+    </Modal>
+  );
+}
+
+const decisions = [
+  { value: 'none', label: 'open' },
+  { value: 'keep', label: 'keep' },
+  { value: 'go back', label: 'go back' },
+  { value: 'try further', label: 'try further' },
+];
+
+function Decision({
+  job,
+  setup,
+  parent,
+  onAdded,
+  close,
+}: {
+  job: Job;
+  setup: Setup;
+  parent: Setup;
+  onAdded: (setup: Setup) => void;
+  close: () => void;
+}) {
+  const [why, setWhy] = useState(setup.decisionWhy);
+  const decide = useChange((change: SetupChange) => api.changeSetup(setup.id, change));
+  const goBack = useChange(() =>
+    api.addSetup(job.id, { parentId: parent.id, change: `Back to ${parent.letter}`, items: [] }),
+  );
+  return (
+    <section>
+      <h3 className="heading">Decision</h3>
+      <SegmentedControl
+        aria-label="Decision"
+        fullWidth
+        data={decisions}
+        value={setup.decision ?? 'none'}
+        onChange={(value) => decide.mutate({ decision: value === 'none' ? null : (value as 'keep'), decisionWhy: why })}
+      />
+      <TextInput
+        mt={8}
+        aria-label="Why"
+        placeholder="why, in a line"
+        value={why}
+        onChange={(event) => setWhy(event.currentTarget.value)}
+        onBlur={() => why !== setup.decisionWhy && decide.mutate({ decisionWhy: why })}
+        onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
+      />
+      {setup.decision === 'go back' && (
+        <Button
+          mt={8}
+          variant="default"
+          loading={goBack.isPending}
+          onClick={() =>
+            goBack.mutate(undefined, {
+              onSuccess: (added) => {
+                close();
+                onAdded(added);
+              },
+            })
+          }
+        >
+          Go back to {parent.letter} now
+        </Button>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,41 @@
+import type { Job } from '../../../contract/records.ts';
+import { WithJob } from '../../app/with-job.tsx';
+import { Bands } from './bands.tsx';
+import classes from './brief-stage.module.css';
+import { CarSummary } from './car-summary.tsx';
+import { FuelLedger } from './fuel-ledger.tsx';
+import { InspectionList } from './inspection-list.tsx';
+import { JobState } from './job-state.tsx';
+import { Limits } from './limits.tsx';
+import { Photos } from './photos.tsx';
+import { Question } from './question.tsx';
+import { Suspicions } from './suspicions.tsx';
+import { Timeline } from './timeline.tsx';
+
+/** The stage where a job's question, bounds and condition are written down, before and between runs. */
+export function BriefStage() {
+  return <WithJob>{(job) => <Brief key={job.id} job={job} />}</WithJob>;
+}
+
+function Brief({ job }: { job: Job }) {
+  return (
+    <main className={classes.stage} aria-label="Brief">
+      <div className={classes.column}>
+        <JobState job={job} />
+        <Question job={job} />
+        <Bands job={job} />
+        <CarSummary job={job} />
+      </div>
+      <div className={classes.column}>
+        <Limits job={job} />
+        <InspectionList job={job} />
+      </div>
+      <div className={classes.column}>
+        <Timeline job={job} />
+        <FuelLedger job={job} />
+        <Suspicions job={job} />
+        <Photos job={job} />
+      </div>
+    </main>
+  );
+}

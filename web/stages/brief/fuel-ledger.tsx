@@ -1,0 +1,162 @@
+import { Button, SegmentedControl, TextInput } from '@mantine/core';
+import dayjs from 'dayjs';
+import { useState } from 'react';
+import type { FuelRecord } from '../../../contract/job-file.ts';
+import type { Job } from '../../../contract/records.ts';
+import { stoichiometricRatio, volumeFactor } from '../../../core/fuel/blend.ts';
+import { numberOf } from '../../ui/saved-field.tsx';
+import { BlendHelp } from './blend-help.tsx';
+import classes from './brief.module.css';
+import { fuelNow } from './fuel-now.ts';
+import { RemoveButton } from './remove-button.tsx';
+import { entriesOf } from './use-entries.ts';
+
+const kinds = [
+  { value: 'arrived', label: 'arrived with' },
+  { value: 'drained', label: 'drained' },
+  { value: 'added', label: 'added' },
+  { value: 'measured', label: 'measured' },
+] as const;
+
+/** What is in the tank: what came in it, went out, was added and measured. Each run keeps a copy of it. */
+export function FuelLedger({ job }: { job: Job }) {
+  const entries = entriesOf('jobs', job.id, 'fuel-entries');
+  const state = fuelNow(job);
+  return (
+    <section className={classes.section}>
+      <h2 className="heading">Fuel</h2>
+      {state ? (
+        <>
+          <p className={classes.figure} style={{ margin: 0 }} data-testid="fuel-now">
+            {state.ethanolPct === null ? 'content not known' : `${round(state.ethanolPct)} % ethanol`}
+            <span className="soft" style={{ fontWeight: 400 }}>
+              {state.ethanolPct !== null && `, ${state.from}`}
+              {state.litres !== null && ` · ${round(state.litres)} L`}
+              {state.name && ` · ${state.name}`}
+            </span>
+          </p>
+          {state.moving && (
+            <p className={classes.quiet} role="status">
+              The reading is still moving: lines and pump hold the old fuel. Two readings within 1 % settle it.
+            </p>
+          )}
+          {state.ethanolPct !== null && job.car.ignition !== 'compression' && (
+            <p className={classes.quiet}>
+              Stoichiometric {stoichiometricRatio(state.ethanolPct).toFixed(1)} : 1
+              {state.ethanolPct >= 1 &&
+                ` · ${Math.round(100 * (volumeFactor(state.ethanolPct) - 1))} % more volume than petrol`}
+            </p>
+          )}
+        </>
+      ) : (
+        <p className={classes.quiet}>Not recorded. What did it arrive with, measured or assumed, and how much?</p>
+      )}
+      <ul className={classes.list}>
+        {job.fuelEntries.map((entry) => (
+          <li key={entry.id} className={classes.entry}>
+            <p>
+              <span className="number soft">{dayjs(entry.at).format('HH:mm')}</span> {entryText(entry)}
+            </p>
+            <RemoveButton what={entryText(entry)} onRemove={() => void entries.remove('Fuel entry', entry.id)} />
+          </li>
+        ))}
+      </ul>
+      <NewEntry first={job.fuelEntries.length === 0} onAdd={entries.add} />
+      {state && state.ethanolPct !== null && state.litres !== null && job.car.ignition !== 'compression' && (
+        <BlendHelp tank={{ litres: state.litres, ethanolPct: state.ethanolPct }} tankLitres={job.car.tankLitres} />
+      )}
+    </section>
+  );
+}
+
+const round = (value: number) => Math.round(value * 10) / 10;
+
+function entryText({ kind, litres, ethanolPct, name, note }: FuelRecord): string {
+  const parts = [
+    kinds.find(({ value }) => value === kind)!.label,
+    litres !== null && `${litres} L`,
+    kind === 'drained' && litres === null && 'all',
+    name,
+    ethanolPct !== null && `${ethanolPct} % ethanol`,
+    note && `(${note})`,
+  ];
+  return parts.filter(Boolean).join(' ');
+}
+
+function NewEntry({ first, onAdd }: { first: boolean; onAdd: (fields: object) => Promise<boolean> }) {
+  const [kind, setKind] = useState<string>(first ? 'arrived' : 'measured');
+  const [litres, setLitres] = useState('');
+  const [ethanol, setEthanol] = useState('');
+  const [name, setName] = useState('');
+  const [volume, content] = [numberOf(litres), numberOf(ethanol)];
+  const usable =
+    volume !== undefined &&
+    content !== undefined &&
+    (kind === 'measured' ? content !== null : kind === 'drained' || litres + ethanol + name !== '');
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (!usable) return;
+        void onAdd({
+          kind,
+          at: new Date().toISOString(),
+          litres: kind === 'measured' ? null : volume,
+          ethanolPct: kind === 'drained' ? null : content,
+          name: kind === 'measured' || kind === 'drained' ? '' : name.trim(),
+          note: '',
+        }).then((stored) => {
+          if (!stored) return;
+          setLitres('');
+          setEthanol('');
+          setName('');
+          setKind('measured');
+        });
+      }}
+    >
+      <SegmentedControl
+        aria-label="What happened"
+        fullWidth
+        mt={10}
+        data={[...kinds]}
+        value={kind}
+        onChange={setKind}
+      />
+      <div className={classes.line}>
+        {kind !== 'measured' && (
+          <TextInput
+            aria-label="Litres"
+            placeholder={kind === 'drained' ? 'all' : ''}
+            inputMode="decimal"
+            value={litres}
+            onChange={(event) => setLitres(event.currentTarget.value)}
+            rightSection={<span className="soft">L</span>}
+            error={volume === undefined}
+          />
+        )}
+        {kind !== 'drained' && (
+          <TextInput
+            aria-label="Ethanol, percent by volume"
+            inputMode="decimal"
+            value={ethanol}
+            onChange={(event) => setEthanol(event.currentTarget.value)}
+            rightSection={<span className="soft">% eth.</span>}
+            rightSectionWidth={54}
+            error={content === undefined}
+          />
+        )}
+        {(kind === 'arrived' || kind === 'added') && (
+          <TextInput
+            aria-label="Name of the fuel"
+            placeholder="98 octane"
+            value={name}
+            onChange={(event) => setName(event.currentTarget.value)}
+          />
+        )}
+        <Button type="submit" variant="default" disabled={!usable}>
+          Write down
+        </Button>
+      </div>
+    </form>
+  );
+}

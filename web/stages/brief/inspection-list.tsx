@@ -1,0 +1,119 @@
+import { ActionIcon, TextInput } from '@mantine/core';
+import { IconAlertTriangle, IconCheck } from '@tabler/icons-react';
+import { useState } from 'react';
+import type { Inspection } from '../../../contract/job-file.ts';
+import type { Job } from '../../../contract/records.ts';
+import { inspectionParts, withinTolerance, type InspectionItem } from '../../../core/inspection/lists.ts';
+import { numberOf } from '../../ui/saved-field.tsx';
+import classes from './inspection-list.module.css';
+import brief from './brief.module.css';
+import { itemsOf } from './inspection-items.ts';
+import { entriesOf } from './use-entries.ts';
+
+const titles = { car: 'Inspection', mounting: 'Mounting', 'put back': 'Put back before delivery' } as const;
+
+/** Inspection, mounting and what is put back: tick, or fail with a note. A fail blocks nothing and stays in sight. */
+export function InspectionList({ job }: { job: Job }) {
+  const items = itemsOf(job);
+  return (
+    <>
+      {inspectionParts.map((part) => {
+        const own = items.filter((item) => item.part === part);
+        const done = own.filter(({ key }) => job.inspections.some((one) => one.key === key && one.outcome !== 'open'));
+        return (
+          <section key={part} className={brief.section}>
+            <h2 className="heading">
+              {titles[part]}{' '}
+              <span className="number">
+                {done.length} of {own.length}
+              </span>
+            </h2>
+            <ul className={brief.list}>
+              {own.map((item) => (
+                <Line
+                  key={item.key}
+                  job={job}
+                  item={item}
+                  entry={job.inspections.find((one) => one.key === item.key)}
+                />
+              ))}
+            </ul>
+          </section>
+        );
+      })}
+    </>
+  );
+}
+
+function Line({ job, item, entry }: { job: Job; item: InspectionItem; entry: Inspection | undefined }) {
+  const inspections = entriesOf('jobs', job.id, 'inspections');
+  const [measured, setMeasured] = useState(String(entry?.measured ?? ''));
+  const [note, setNote] = useState(entry?.note ?? '');
+  const outcome = entry?.outcome ?? 'open';
+  const store = (fields: Partial<Inspection>) =>
+    inspections.add({
+      key: item.key,
+      outcome,
+      note: note.trim(),
+      measured: numberOf(measured) ?? null,
+      ...fields,
+    });
+  const tick = (wanted: 'ok' | 'fail') => void store({ outcome: outcome === wanted ? 'open' : wanted });
+  const value = numberOf(measured);
+  const off = item.measured && typeof value === 'number' && !withinTolerance(value, item.measured);
+  return (
+    <li className={classes.line} data-outcome={outcome}>
+      <div className={classes.ticks}>
+        <ActionIcon
+          size={34}
+          variant={outcome === 'ok' ? 'filled' : 'default'}
+          aria-label={`${item.text}: right`}
+          aria-pressed={outcome === 'ok'}
+          onClick={() => tick('ok')}
+        >
+          <IconCheck size={17} />
+        </ActionIcon>
+        <ActionIcon
+          size={34}
+          variant="default"
+          className={outcome === 'fail' ? classes.failed : undefined}
+          aria-label={`${item.text}: fails`}
+          aria-pressed={outcome === 'fail'}
+          onClick={() => tick('fail')}
+        >
+          <IconAlertTriangle size={16} />
+        </ActionIcon>
+      </div>
+      <p className={classes.text}>{item.text}</p>
+      {item.measured && (
+        <TextInput
+          className={classes.measured}
+          aria-label={`${item.text}: measured, ${item.measured.unit}`}
+          inputMode="decimal"
+          value={measured}
+          error={value === undefined || off}
+          onChange={(event) => setMeasured(event.currentTarget.value)}
+          onBlur={() => value !== undefined && value !== (entry?.measured ?? null) && void store({ measured: value })}
+          rightSection={<span className="soft">{item.measured.unit}</span>}
+          rightSectionWidth={36}
+        />
+      )}
+      {off && (
+        <small className={classes.off}>
+          outside {item.measured!.low ?? '…'} to {item.measured!.high ?? '…'} {item.measured!.unit}
+        </small>
+      )}
+      {outcome === 'fail' && (
+        <TextInput
+          className={classes.note}
+          aria-label={`${item.text}: what is wrong`}
+          placeholder="what is wrong, and what was done"
+          value={note}
+          onChange={(event) => setNote(event.currentTarget.value)}
+          onBlur={() => note !== entry?.note && void store({})}
+          onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
+        />
+      )}
+    </li>
+  );
+}

@@ -1,0 +1,159 @@
+import { Button, Select, TextInput } from '@mantine/core';
+import { useState } from 'react';
+import type { LimitRecord } from '../../../contract/job-file.ts';
+import type { Job } from '../../../contract/records.ts';
+import { limitQuantities, limitQuantityNames, type LimitQuantity } from '../../../core/limits/limit.ts';
+import { limitSuggestions } from '../../../core/limits/suggestions.ts';
+import { numberOf } from '../../ui/saved-field.tsx';
+import classes from './brief.module.css';
+import { fuelNow } from './fuel-now.ts';
+import { RemoveButton } from './remove-button.tsx';
+import { entriesOf } from './use-entries.ts';
+
+const sources = { owner: 'owner', maker: 'maker', builder: 'builder', us: 'our word' } as const;
+const sides = { most: 'at most', least: 'at least' } as const;
+
+function limitText({ quantity, value, scale }: Pick<LimitRecord, 'quantity' | 'value' | 'scale'>): string {
+  const known = limitQuantities[quantity as LimitQuantity];
+  if (!known) return `${quantity} ${value}`;
+  const where = scale === 'crank' ? ' at the crank' : scale === 'wheels' ? ' at the wheels here' : '';
+  return `${known.label} ${sides[known.side]} ${value.toLocaleString('en-GB')}${known.unit && ` ${known.unit}`}${where}`;
+}
+
+/** Bounds not to cross: value, scale, reason, and whose word it is. */
+export function Limits({ job }: { job: Job }) {
+  const limits = entriesOf('jobs', job.id, 'limits');
+  return (
+    <section className={classes.section}>
+      <h2 className="heading">Limits</h2>
+      <ul className={classes.list}>
+        {job.limits.map((limit) => (
+          <li key={limit.id} className={classes.entry}>
+            <p>
+              {limitText(limit)}
+              <small>
+                {sources[limit.source]}
+                {limit.reason && `: ${limit.reason}`}
+              </small>
+            </p>
+            <RemoveButton what={limitText(limit)} onRemove={() => void limits.remove('Limit', limit.id)} />
+          </li>
+        ))}
+      </ul>
+      {job.limits.length === 0 && (
+        <p className={classes.quiet}>None yet. What breaks first on this car, and who says so?</p>
+      )}
+      <NewLimit onAdd={limits.add} />
+      <Suggestions job={job} onTake={limits.add} />
+    </section>
+  );
+}
+
+function NewLimit({ onAdd }: { onAdd: (fields: object) => Promise<boolean> }) {
+  const [quantity, setQuantity] = useState<LimitQuantity>('torque');
+  const [value, setValue] = useState('');
+  const [scale, setScale] = useState<string | null>('crank');
+  const [source, setSource] = useState<string | null>('owner');
+  const [reason, setReason] = useState('');
+  const { unit, scaled } = limitQuantities[quantity];
+  const figure = numberOf(value);
+  return (
+    <form
+      className={classes.line}
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (typeof figure !== 'number') return;
+        void onAdd({ quantity, value: figure, scale: scaled ? scale : null, reason, source }).then((stored) => {
+          if (!stored) return;
+          setValue('');
+          setReason('');
+        });
+      }}
+    >
+      <Select
+        aria-label="Quantity"
+        data={limitQuantityNames.map((name) => ({ value: name, label: limitQuantities[name].label }))}
+        value={quantity}
+        allowDeselect={false}
+        onChange={(name) => setQuantity(name as LimitQuantity)}
+        style={{ flexBasis: 130 }}
+      />
+      <TextInput
+        aria-label="Value"
+        inputMode="decimal"
+        value={value}
+        onChange={(event) => setValue(event.currentTarget.value)}
+        rightSection={<span className="soft">{unit}</span>}
+        rightSectionWidth={46}
+        error={figure === undefined}
+      />
+      {scaled && (
+        <Select aria-label="Scale" data={['crank', 'wheels']} value={scale} onChange={setScale} allowDeselect={false} />
+      )}
+      <Select
+        aria-label="Whose word"
+        data={Object.entries(sources).map(([name, label]) => ({ value: name, label }))}
+        value={source}
+        onChange={setSource}
+        allowDeselect={false}
+      />
+      <TextInput
+        aria-label="Reason"
+        placeholder="why"
+        value={reason}
+        onChange={(event) => setReason(event.currentTarget.value)}
+        style={{ flexBasis: 140 }}
+      />
+      <Button type="submit" variant="default" disabled={typeof figure !== 'number'}>
+        Add
+      </Button>
+    </form>
+  );
+}
+
+function Suggestions({ job, onTake }: { job: Job; onTake: (fields: object) => Promise<boolean> }) {
+  const [shown, setShown] = useState(false);
+  const { ignition, induction } = job.car;
+  const suggestions = limitSuggestions({
+    ignition,
+    boosted: induction !== null && induction !== 'none',
+    ethanolPct: fuelNow(job)?.ethanolPct ?? null,
+  }).filter(({ quantity }) => !job.limits.some((limit) => limit.quantity === quantity));
+  if (suggestions.length === 0) return null;
+  if (!shown) {
+    return (
+      <p className={classes.quiet}>
+        <button className={classes.word} onClick={() => setShown(true)}>
+          {suggestions.length} suggestions
+        </button>{' '}
+        for{' '}
+        {ignition === 'compression'
+          ? 'a diesel'
+          : ignition === 'spark'
+            ? 'spark ignition'
+            : 'an engine not described yet'}
+        , nobody’s word until you take one.
+      </p>
+    );
+  }
+  return (
+    <>
+      <p className={classes.quiet}>
+        Suggestions: cautious customs, not properties of this engine. Its maker comes first.
+      </p>
+      <ul className={classes.list}>
+        {suggestions.map((suggestion) => (
+          <li key={suggestion.quantity} className={classes.entry}>
+            <p className="soft">
+              {limitText(suggestion)}
+              <small>{suggestion.reason}</small>
+            </p>
+            <Button size="compact-md" variant="default" onClick={() => void onTake({ ...suggestion, source: 'us' })}>
+              Take
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}

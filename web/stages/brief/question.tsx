@@ -1,0 +1,100 @@
+import { Checkbox, Select } from '@mantine/core';
+import type { JobChange } from '../../../contract/http.ts';
+import type { Job } from '../../../contract/records.ts';
+import { api } from '../../state/api.ts';
+import { useChange } from '../../state/queries.ts';
+import { SavedField, SavedNumber } from '../../ui/saved-field.tsx';
+import classes from './brief.module.css';
+
+type Words = 'question' | 'use' | 'target' | 'notWanted' | 'deliverables' | 'claimedSource';
+
+/** What the owner wants to know, what for, and what must not come of it. Every field stores itself when it is left. */
+export function Question({ job }: { job: Job }) {
+  const change = useChange((fields: JobChange) => api.changeJob(job.id, fields));
+  const words = (field: Words, label: string, placeholder: string, lines = 1) => (
+    <SavedField
+      label={label}
+      field={field}
+      placeholder={placeholder}
+      lines={lines}
+      value={job[field]}
+      revision={job.revision}
+      place={`job/${job.id}/${field}`}
+      save={(text, revision) => api.changeJob(job.id, { [field]: text, revision })}
+    />
+  );
+  return (
+    <section className={classes.section}>
+      <h2 className="heading">The question</h2>
+      <div className={classes.fields}>
+        {words('question', 'Question', 'What does the owner want to know?', 2)}
+        {words('use', 'Use', 'street, towing, hill climbs…')}
+        <div className={classes.pair}>
+          {words('target', 'Target', '190 kW, or pulls from 2,000')}
+          {words('notWanted', 'Not wanted', 'a peak that costs the low end')}
+        </div>
+        <div className={classes.pair}>
+          <SavedNumber
+            label="Claimed figure"
+            field="claimedValue"
+            placeholder="what the owner says"
+            value={job.claimedValue}
+            revision={job.revision}
+            place={`job/${job.id}/claimedValue`}
+            save={(claimedValue, revision) => api.changeJob(job.id, { claimedValue, revision })}
+          />
+          <div className={classes.pair}>
+            <Select
+              aria-label="Unit of the claimed figure"
+              data={['kW', 'hp', 'PS']}
+              value={job.claimedUnit}
+              allowDeselect={false}
+              onChange={(unit) => change.mutate({ claimedUnit: unit as Job['claimedUnit'] })}
+            />
+            <Select
+              aria-label="Where the claimed figure was taken"
+              data={[
+                { value: 'crank', label: 'crank' },
+                { value: 'wheels', label: 'wheels' },
+              ]}
+              placeholder="scale"
+              value={job.claimedScale}
+              onChange={(scale) => change.mutate({ claimedScale: scale as Job['claimedScale'] })}
+            />
+          </div>
+        </div>
+        {(job.claimedValue !== null || job.claimedSource !== '') &&
+          words('claimedSource', 'Claimed by', 'whose figure it is; it is never a baseline')}
+        {words('deliverables', 'To be delivered', 'report, file, a second key setting')}
+        <Checkbox
+          label="A second, gentler tune as well"
+          checked={job.gentlerTune}
+          onChange={(event) => change.mutate({ gentlerTune: event.currentTarget.checked })}
+        />
+        <div className={classes.pair}>
+          <SavedField
+            label="Gear"
+            field="gear"
+            placeholder="nearest 1:1"
+            value={job.gear ?? ''}
+            revision={job.revision}
+            place={`job/${job.id}/gear`}
+            save={(gear, revision) => api.changeJob(job.id, { gear: gear.trim() || null, revision })}
+          />
+          <Select
+            label="Dyno"
+            placeholder="any"
+            clearable
+            data={[
+              { value: 'inertia-roller', label: 'inertia roller' },
+              { value: 'loaded-roller', label: 'loaded roller' },
+              { value: 'hub', label: 'hubs' },
+            ]}
+            value={job.dynoKind}
+            onChange={(kind) => change.mutate({ dynoKind: kind as Job['dynoKind'] })}
+          />
+        </div>
+      </div>
+    </section>
+  );
+}

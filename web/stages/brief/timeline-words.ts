@@ -1,0 +1,126 @@
+import type { Change } from '../../../contract/job-file.ts';
+import type { Job } from '../../../contract/records.ts';
+import { setupLetter } from '../../../core/setup/letter.ts';
+
+/** Something that happened to a job, in a line. */
+export interface TimelineEvent {
+  key: string;
+  at: string;
+  text: string;
+  /** What people wrote stands out from what was noted by the way. */
+  kind: 'run' | 'note' | 'change';
+}
+
+const fieldWords: Record<string, string> = {
+  question: 'Question',
+  use: 'Use',
+  target: 'Target',
+  notWanted: 'Not wanted',
+  claimedValue: 'Claimed figure',
+  claimedSource: 'Claimed by',
+  deliverables: 'To be delivered',
+  gear: 'Gear',
+  dynoKind: 'Dyno',
+  untested: 'Left untested',
+};
+
+type Fields = Record<string, unknown>;
+const text = (value: unknown) => (value === null || value === undefined || value === '' ? '–' : String(value));
+
+/** What a change says; undefined where it says nothing of its own. */
+function wordsOf({ subject, before, after, rowId }: Change, job: Job): string | undefined {
+  const said = (value: unknown) => value !== null && value !== undefined;
+  const gone = said(after.removedAt);
+  const back = before !== null && said(before.removedAt) && after.removedAt === null;
+  const verb = gone ? ' taken away' : back ? ' brought back' : before ? ' changed' : '';
+  const named = (what: string, name: unknown) => `${what}${name ? ` ${text(name)}` : ''}${verb}`;
+  const letter = () => job.setups.find((setup) => setup.id === rowId)?.letter ?? 'A setup';
+  const of = <T extends { id: number }>(list: readonly T[]) => list.find(({ id }) => id === rowId);
+  switch (subject) {
+    case 'job':
+      return before ? jobWords(before, after, job) : 'Job begun';
+    case 'setup':
+      if (!before) return `Setup ${setupLetter(Number(after.position))}: ${text(after.change)}`;
+      if (gone || back) return `Setup ${letter()}${verb}`;
+      if (after.decision) return `${letter()}: ${text(after.decision)}${after.decisionWhy ? `, ${text(after.decisionWhy)}` : ''}`; // prettier-ignore
+      if ('change' in after) return `Setup ${letter()} reworded: ${text(after.change)}`;
+      if (said(after.predictionKw)) return `${letter()} is expected to give ${text(after.predictionKw)} kW`;
+      return undefined;
+    case 'baseline':
+      return `Baseline frozen, version ${text(after.version)}${after.why ? `: ${text(after.why)}` : ''}`;
+    case 'run': {
+      const label = of(job.runs)?.label ?? 'A run';
+      if (after.setAsideReason) return `${label} set aside: ${text(after.setAsideReason)}`;
+      if ('setAsideReason' in after) return `${label} counts again`;
+      if (after.note) return `${label}: “${text(after.note)}”`;
+      if (said(after.setupId)) return `${label} put into another setup`;
+      return undefined;
+    }
+    case 'band':
+      return named('Band', after.name ?? of(job.bands)?.name);
+    case 'job_limit':
+      return named('Limit', after.quantity ?? of(job.limits)?.quantity);
+    case 'inspection':
+      return after.outcome === 'fail' ? `Inspection failed: ${text(after.key ?? of(job.inspections)?.key)}` : undefined;
+    case 'fuel_entry':
+      return before
+        ? named('Fuel entry', '')
+        : `Fuel ${[text(after.kind), after.litres && `${text(after.litres)} L`, after.name, said(after.ethanolPct) && `${text(after.ethanolPct)} %`].filter(Boolean).join(' ')}`; // prettier-ignore
+    case 'suspicion':
+      if (after.state && before) return `${of(job.suspicions)?.cause ?? 'Suspicion'}: ${text(after.state)}`;
+      return before && !gone && !back ? undefined : named('Suspicion:', after.cause ?? of(job.suspicions)?.cause);
+    case 'setup_tune_file':
+      return named('Tune file', after.name ?? of(job.tuneFiles)?.name);
+    case 'photo':
+      return before && !gone && !back ? undefined : named('Photo', after.caption ?? of(job.photos)?.caption);
+    default:
+      return undefined;
+  }
+}
+
+function jobWords(before: Fields, after: Fields, job: Job): string | undefined {
+  if (after.state === 'closed') {
+    const delivered = job.setups.find((setup) => setup.id === (after.deliveredSetupId ?? job.deliveredSetupId));
+    return `Job closed${delivered ? `, delivered with ${delivered.letter}` : ''}`;
+  }
+  if (after.state === 'paused') return `Paused${after.pausedWhy ? `: ${text(after.pausedWhy)}` : ''}`;
+  if (after.state === 'open') return before.state === 'closed' ? 'Reopened' : 'Resumed';
+  const field = Object.keys(after).find((one) => fieldWords[one]);
+  return field && `${fieldWords[field]}: ${text(after[field])}`;
+}
+
+/** Runs of one setup that follow one another are told in one line. */
+function together(events: readonly TimelineEvent[]): TimelineEvent[] {
+  const told: TimelineEvent[] = [];
+  for (const event of events) {
+    const last = told.at(-1);
+    const letter = (text: string) => /^([A-Z]+)\d/.exec(text)?.[1];
+    const goesOn = last?.kind === 'run' && event.kind === 'run' && letter(last.text) === letter(event.text);
+    const [one, rest] = goesOn ? [event.text.split(' ')[0]!, last.text] : ['', ''];
+    if (goesOn && event.text.endsWith('recorded') && rest.endsWith('recorded'))
+      told[told.length - 1] = { ...last, key: event.key, at: event.at, text: `${one}, ${rest}` };
+    else told.push(event);
+  }
+  return told;
+}
+
+/** Every event of a job, the last first. */
+export function timelineOf(job: Job, changes: readonly Change[]): TimelineEvent[] {
+  const told = changes.flatMap((change): TimelineEvent[] => {
+    const words = wordsOf(change, job);
+    return words ? [{ key: `change-${change.id}`, at: change.at, text: words, kind: 'change' }] : [];
+  });
+  const runs = job.runs.map((run): TimelineEvent => ({
+    key: `run-${run.id}`,
+    at: run.startedAt,
+    text: `${run.label} ${run.state === 'recording' ? 'is being recorded' : run.kind === 'conditioning' ? 'conditioning' : 'recorded'}`,
+    kind: 'run',
+  }));
+  const notes = job.notes.map((note): TimelineEvent => ({
+    key: `note-${note.id}`,
+    at: note.at,
+    text: note.text,
+    kind: 'note',
+  }));
+  return together([...told, ...runs, ...notes].sort((a, b) => Date.parse(b.at) - Date.parse(a.at)));
+}

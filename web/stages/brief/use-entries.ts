@@ -1,0 +1,22 @@
+import { api, type EntryPath } from '../../state/api.ts';
+import { queryClient, tellProblem } from '../../state/queries.ts';
+import { takeAway } from '../../state/undo.tsx';
+
+/** Adds, changes and takes away entries of one kind; a no comes up as a sentence. @returns whether it was stored */
+export function entriesOf(of: 'jobs' | 'vehicles', ownerId: number, path: EntryPath) {
+  const stored = async (send: Promise<unknown>): Promise<boolean> => {
+    try {
+      await send;
+    } catch (error) {
+      tellProblem(error as Error);
+      return false;
+    }
+    await queryClient.invalidateQueries();
+    return true;
+  };
+  return {
+    add: (fields: object) => stored(api.addEntry(of, ownerId, path, fields)),
+    change: (id: number, fields: object) => stored(api.changeEntry(path, id, fields)),
+    remove: (what: string, id: number) => takeAway(what, () => api.removeEntry(path, id)),
+  };
+}

@@ -1,0 +1,67 @@
+import { Select } from '@mantine/core';
+import type { VehicleWithAll } from '../../../contract/vehicles.ts';
+import { api } from '../../state/api.ts';
+import { useChange } from '../../state/queries.ts';
+import brief from '../brief/brief.module.css';
+import { VehicleNumber, VehicleWords } from './vehicle-field.tsx';
+
+const choices = {
+  ignition: [
+    { value: 'spark', label: 'spark ignition' },
+    { value: 'compression', label: 'compression (diesel)' },
+  ],
+  induction: [
+    { value: 'none', label: 'naturally aspirated' },
+    { value: 'turbo', label: 'turbo' },
+    { value: 'supercharger', label: 'supercharger' },
+    { value: 'both', label: 'turbo and supercharger' },
+  ],
+  drivenAxle: [
+    { value: 'front', label: 'front' },
+    { value: 'rear', label: 'rear' },
+    { value: 'all', label: 'all' },
+  ],
+};
+
+/** Engine, fuel and drive: what decides which limits, checks and standards suit it. */
+export function EngineFields({ vehicle }: { vehicle: VehicleWithAll }) {
+  const change = useChange((fields: object) => api.changeVehicle(vehicle.id, fields));
+  const choice = (field: keyof typeof choices, label: string) => (
+    <Select
+      label={label}
+      placeholder="not known"
+      clearable
+      data={choices[field]}
+      value={vehicle[field]}
+      onChange={(value) => change.mutate({ [field]: value })}
+    />
+  );
+  return (
+    <section className={brief.section}>
+      <h2 className="heading">Engine and drive</h2>
+      <div className={brief.fields}>
+        <VehicleWords vehicle={vehicle} field="engine" label="Engine" placeholder="2.0 four-cylinder, 16 valves" />
+        <div className={brief.pair}>
+          {choice('ignition', 'Ignition')}
+          {choice('induction', 'Induction')}
+        </div>
+        <VehicleWords
+          vehicle={vehicle}
+          field="fuelSystem"
+          label="Fuel system"
+          placeholder="port injection, 440 cm³/min, 300 kPa"
+        />
+        <div className={brief.pair}>
+          <VehicleNumber vehicle={vehicle} field="tankLitres" label="Tank" unit="L" />
+          {choice('drivenAxle', 'Driven axle')}
+        </div>
+        <VehicleWords vehicle={vehicle} field="gearbox" label="Gearbox" placeholder="5-speed manual" />
+        <div className={brief.pair}>
+          <VehicleNumber vehicle={vehicle} field="factoryKw" label="Factory rating" unit="kW" />
+          <VehicleNumber vehicle={vehicle} field="factoryNm" label="Factory torque" unit="N·m" />
+        </div>
+        <p className={brief.quiet}>A factory rating is one at the crank; it is for orientation and never a baseline.</p>
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,85 @@
+import { useState } from 'react';
+import { TextInput } from '@mantine/core';
+import type { VehicleWithAll } from '../../../contract/vehicles.ts';
+import { rpmPerKmh, rollingShare, tyreCircumferenceM } from '../../../core/driveline/ratio.ts';
+import { api } from '../../state/api.ts';
+import { numberOf, SavedField } from '../../ui/saved-field.tsx';
+import brief from '../brief/brief.module.css';
+import { VehicleNumber, VehicleWords } from './vehicle-field.tsx';
+
+/** Reads `1st 3.45, 2nd 1.95`. @returns undefined where it cannot be read */
+export function readGears(text: string): { gear: string; ratio: number }[] | undefined {
+  const parts = text.split(/[;\n]|,\s+/).map((part) => part.trim()).filter(Boolean); // prettier-ignore
+  const gears = parts.map((part) => {
+    const found = /^(\S.*?)[\s:=]+(\d+(?:[.,]\d+)?)$/.exec(part);
+    return found && { gear: found[1]!, ratio: Number(found[2]!.replace(',', '.')) };
+  });
+  return gears.every((gear) => gear !== null && gear.ratio > 0)
+    ? (gears as { gear: string; ratio: number }[])
+    : undefined;
+}
+
+/** Tyres and ratios, and the engine speed that they make of a road speed. */
+export function RatioFields({ vehicle }: { vehicle: VehicleWithAll }) {
+  const [speed, setSpeed] = useState('100');
+  const circumference = tyreCircumferenceM(vehicle.tyres);
+  const kmh = numberOf(speed);
+  return (
+    <section className={brief.section}>
+      <h2 className="heading">Tyres and ratios</h2>
+      <div className={brief.fields}>
+        <div className={brief.pair}>
+          <VehicleWords vehicle={vehicle} field="tyres" label="Driven tyres" placeholder="205/55 R16" />
+          <VehicleNumber vehicle={vehicle} field="finalDrive" label="Final drive" unit=": 1" />
+        </div>
+        <SavedField
+          label="Gears"
+          field="gears"
+          placeholder="1st 3.45, 2nd 1.95, 3rd 1.36, 4th 1.03"
+          value={vehicle.gears.map(({ gear, ratio }) => `${gear} ${ratio}`).join(', ')}
+          revision={vehicle.revision}
+          place={`vehicle/${vehicle.id}/gears`}
+          refuse={(text) => (readGears(text) ? undefined : 'Write each gear with its ratio, such as “4th 1.03”.')}
+          save={(text, revision) => api.changeVehicle(vehicle.id, { gears: readGears(text), revision })}
+        />
+        {circumference === undefined && vehicle.tyres && (
+          <p className={brief.quiet}>
+            The tyre’s size cannot be read; written as 205/55 R16 it gives engine speed from road speed.
+          </p>
+        )}
+        {circumference !== undefined && vehicle.finalDrive !== null && vehicle.gears.length > 0 && (
+          <>
+            <TextInput
+              label="Engine speed at"
+              inputMode="decimal"
+              value={speed}
+              onChange={(event) => setSpeed(event.currentTarget.value)}
+              rightSection={<span className="soft">km/h</span>}
+              rightSectionWidth={46}
+            />
+            <ul className={brief.list}>
+              {vehicle.gears.map(({ gear, ratio }) => {
+                const perKmh = rpmPerKmh(ratio, vehicle.finalDrive!, circumference);
+                return (
+                  <li key={gear} className={brief.entry}>
+                    <p>
+                      {gear} <small>{perKmh.toFixed(1)} rpm per km/h</small>
+                    </p>
+                    <span className="number">
+                      {typeof kmh === 'number' &&
+                        `${(Math.round((perKmh * kmh) / 10) * 10).toLocaleString('en-GB')} rpm`}
+                    </span>
+                  </li>
+                );
+              })}
+            </ul>
+            <p className={brief.quiet}>
+              Estimate: {circumference.toFixed(2)} m round, {Math.round(100 * (1 - rollingShare))} % less than the free
+              tyre. A calibrated ratio comes first.
+            </p>
+          </>
+        )}
+      </div>
+    </section>
+  );
+}

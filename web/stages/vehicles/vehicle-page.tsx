@@ -1,0 +1,79 @@
+import { Button } from '@mantine/core';
+import { Link, useNavigate, useParams } from 'react-router';
+import type { VehicleWithAll } from '../../../contract/vehicles.ts';
+import { api } from '../../state/api.ts';
+import { useChange, useVehicle } from '../../state/queries.ts';
+import brief from '../brief/brief.module.css';
+import stage from '../brief/brief-stage.module.css';
+import { EngineFields } from './engine-fields.tsx';
+import { OwnerFields } from './owner-fields.tsx';
+import { Parts } from './parts.tsx';
+import { RatioFields } from './ratio-fields.tsx';
+
+/** A vehicle: whose it is, what it is, what is in it, and all its jobs. */
+export function VehiclePage() {
+  const id = Number(useParams().vehicleId);
+  const { data: vehicle, error } = useVehicle(id);
+  if (error) {
+    return (
+      <p role="alert" style={{ padding: 40 }}>
+        {error.message} <Link to="/vehicles">All vehicles</Link>
+      </p>
+    );
+  }
+  return vehicle ? <Vehicle key={vehicle.id} vehicle={vehicle} /> : null;
+}
+
+function Vehicle({ vehicle }: { vehicle: VehicleWithAll }) {
+  return (
+    <main className={stage.stage}>
+      <div className={stage.column}>
+        <div className={brief.state}>
+          <b>{vehicle.name}</b>
+        </div>
+        <OwnerFields vehicle={vehicle} />
+        <Jobs vehicle={vehicle} />
+      </div>
+      <div className={stage.column}>
+        <EngineFields vehicle={vehicle} />
+      </div>
+      <div className={stage.column}>
+        <RatioFields vehicle={vehicle} />
+        <Parts vehicle={vehicle} />
+      </div>
+    </main>
+  );
+}
+
+function Jobs({ vehicle }: { vehicle: VehicleWithAll }) {
+  const navigate = useNavigate();
+  const begin = useChange(() => api.addJob({ vehicleId: vehicle.id }));
+  return (
+    <section className={brief.section}>
+      <h2 className="heading">Its jobs</h2>
+      <ul className={brief.list}>
+        {vehicle.jobs.map((job) => (
+          <li key={job.id} className={brief.entry}>
+            <p>
+              <Link to={`/jobs/${job.id}/brief`} style={{ color: 'inherit' }}>
+                {job.question || 'No question noted'}
+              </Link>
+              <small className="number">
+                {new Date(job.lastRunAt ?? job.createdAt).toLocaleDateString('en-GB', { dateStyle: 'medium' })} ·{' '}
+                {job.setups} setup{job.setups === 1 ? '' : 's'}, {job.runs} run{job.runs === 1 ? '' : 's'} · {job.state}
+              </small>
+            </p>
+          </li>
+        ))}
+      </ul>
+      <Button
+        variant="default"
+        mt={10}
+        loading={begin.isPending}
+        onClick={() => begin.mutate(undefined, { onSuccess: (job) => void navigate(`/jobs/${job.id}/brief`) })}
+      >
+        New job with this car
+      </Button>
+    </section>
+  );
+}

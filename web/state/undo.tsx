@@ -1,0 +1,66 @@
+import { Button } from '@mantine/core';
+import { useHotkeys } from '@mantine/hooks';
+import { notifications } from '@mantine/notifications';
+import { api } from './api.ts';
+import { forgetAct, useActs } from './acts.ts';
+import { queryClient, tellProblem } from './queries.ts';
+
+async function undo(act: string): Promise<void> {
+  try {
+    await api.undo(act);
+    notifications.show({ message: 'Undone.', autoClose: 3000 });
+  } catch (error) {
+    tellProblem(error as Error);
+  } finally {
+    forgetAct(act);
+    await queryClient.invalidateQueries();
+  }
+}
+
+/** Takes something away, says so, and offers to bring it back. */
+export async function takeAway(what: string, send: () => Promise<unknown>): Promise<void> {
+  try {
+    await send();
+  } catch (error) {
+    tellProblem(error as Error);
+    return;
+  }
+  const act = useActs.getState().acts.at(-1);
+  await queryClient.invalidateQueries();
+  if (!act) return;
+  const id = `act-${act}`;
+  notifications.show({
+    id,
+    autoClose: 12_000,
+    message: (
+      <>
+        {what} taken away.{' '}
+        <Button
+          size="sm"
+          variant="default"
+          onClick={() => {
+            notifications.hide(id);
+            void undo(act);
+          }}
+        >
+          Bring back
+        </Button>
+      </>
+    ),
+  });
+}
+
+/** Ctrl or ⌘ with Z takes back what this page did last, outside text fields. */
+export function UndoKey() {
+  useHotkeys([
+    [
+      'mod+Z',
+      () => {
+        const act = useActs.getState().acts.at(-1);
+        if (act) void undo(act);
+        else notifications.show({ message: 'Nothing that this page did is left to undo.', autoClose: 3000 });
+      },
+    ],
+  ]);
+  return null;
+}

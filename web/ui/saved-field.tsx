@@ -1,0 +1,161 @@
+import { Button, TextInput, Textarea } from '@mantine/core';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
+import type { RequestProblem } from '../state/api.ts';
+import { draftOf, keepDraft } from '../state/drafts.ts';
+import { queryClient } from '../state/queries.ts';
+import classes from './saved-field.module.css';
+
+interface SavedFieldProps {
+  label: string;
+  value: string;
+  /** Where it is stored, as a name: drafts are kept under it. */
+  place: string;
+  /** Name of the field on the server, to tell whose conflict it is. */
+  field: string;
+  revision: number;
+  /** Stores it; refuses with a sentence. */
+  save: (text: string, revision: number | undefined) => Promise<unknown>;
+  /** A sentence where the text cannot be stored as it is. */
+  refuse?: (text: string) => string | undefined;
+  placeholder?: string;
+  lines?: number;
+  after?: ReactNode;
+  inputMode?: 'decimal' | 'text';
+  list?: string;
+}
+
+/**
+ * A text that stores itself when it is left. What is not stored stays in the
+ * field, and in the browser, with the sentence that says why; where somebody
+ * else wrote the same field meanwhile, both texts are shown and neither is lost.
+ */
+export function SavedField(props: SavedFieldProps) {
+  const { label, value, place, field, revision, save, refuse, placeholder, lines, after, inputMode, list } = props;
+  const [text, setText] = useState(() => draftOf(place) ?? value);
+  const [problem, setProblem] = useState<{ sentence: string; theirs?: string }>();
+  const [saving, setSaving] = useState(false);
+  const known = useRef(value);
+  const based = useRef(revision);
+  // What others wrote comes in unless something is being written here.
+  useEffect(() => {
+    if (text === known.current) {
+      setText(value);
+      based.current = revision;
+    }
+    known.current = value;
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- only news from the server counts
+  }, [value, revision]);
+
+  const store = async (over = false) => {
+    if (text === value && !over) {
+      keepDraft(place, null);
+      setProblem(undefined);
+      return;
+    }
+    const refused = refuse?.(text);
+    if (refused) {
+      setProblem({ sentence: refused });
+      return;
+    }
+    setSaving(true);
+    try {
+      await save(text, over ? undefined : based.current);
+      known.current = text;
+      keepDraft(place, null);
+      setProblem(undefined);
+      await queryClient.invalidateQueries();
+    } catch (error) {
+      const { message, field: about, current } = error as RequestProblem;
+      const theirs = about === field && current ? String(current[field] ?? '') : undefined;
+      setProblem({ sentence: message, ...(theirs === undefined ? {} : { theirs }) });
+    } finally {
+      setSaving(false);
+    }
+  };
+
+  const shared = {
+    label,
+    placeholder,
+    value: text,
+    inputMode,
+    'aria-busy': saving,
+    error: problem && (
+      <span className={classes.problem}>
+        {problem.sentence}{' '}
+        {problem.theirs === undefined ? (
+          <Button size="compact-sm" variant="default" onClick={() => void store()}>
+            Store it
+          </Button>
+        ) : (
+          <>
+            <Button size="compact-sm" variant="default" onClick={() => void store(true)}>
+              Store mine
+            </Button>{' '}
+            <Button
+              size="compact-sm"
+              variant="default"
+              onClick={() => {
+                setText(problem.theirs!);
+                known.current = problem.theirs!;
+                keepDraft(place, null);
+                setProblem(undefined);
+                void queryClient.invalidateQueries();
+              }}
+            >
+              Take theirs
+            </Button>
+          </>
+        )}
+      </span>
+    ),
+    rightSection: after,
+    onChange: (event: React.ChangeEvent<HTMLInputElement | HTMLTextAreaElement>) => {
+      setText(event.currentTarget.value);
+      keepDraft(place, event.currentTarget.value === value ? null : event.currentTarget.value);
+    },
+    onBlur: () => void store(),
+  };
+  if (lines && lines > 1) return <Textarea {...shared} autosize minRows={lines} maxRows={10} />;
+  return (
+    <TextInput
+      {...shared}
+      list={list}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') void store();
+        if (event.key === 'Escape') {
+          setText(value);
+          keepDraft(place, null);
+          setProblem(undefined);
+        }
+      }}
+    />
+  );
+}
+
+/** A number in a field of text: empty is none. Decimal commas are taken. @returns undefined for no number */
+export function numberOf(text: string): number | null | undefined {
+  const plain = text.trim().replace(/\s/g, '').replace(',', '.').replace('−', '-');
+  if (plain === '') return null;
+  const value = Number(plain);
+  return Number.isFinite(value) ? value : undefined;
+}
+
+/** A number that stores itself; null where the field is empty. */
+export function SavedNumber({
+  value,
+  save,
+  ...rest
+}: Omit<SavedFieldProps, 'value' | 'save' | 'refuse' | 'inputMode'> & {
+  value: number | null;
+  save: (value: number | null, revision: number | undefined) => Promise<unknown>;
+}) {
+  return (
+    <SavedField
+      {...rest}
+      inputMode="decimal"
+      value={value === null ? '' : String(value)}
+      refuse={(text) => (numberOf(text) === undefined ? 'That is not a number.' : undefined)}
+      save={(text, revision) => save(numberOf(text) ?? null, revision)}
+    />
+  );
+}
