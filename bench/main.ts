@@ -3,6 +3,7 @@ import { dipDepths, familyErrors } from './accuracy.ts';
 import { checkRates } from './checks.ts';
 import { experimentRates } from './experiments.ts';
 import { table } from './figure.ts';
+import { listTimes } from './lists.ts';
 import { caseErrors, reductionTimes } from './reduction.ts';
 import { startTimes } from './starts.ts';
 
@@ -14,6 +15,7 @@ const figures = [
   ...dipDepths(),
   ...checkRates(),
   ...experimentRates(),
+  ...(await listTimes()),
   ...(await startTimes()),
 ];
 process.stdout.write(process.argv.includes('--json') ? `${JSON.stringify(figures, null, 2)}\n` : `${table(figures)}\n`);

@@ -9,7 +9,16 @@ for (const scheme of ['light', 'dark'] as const) {
     await suvok.record(job, 2);
     await suvok.mountedSetup(job, 'ignition +1°');
     await suvok.record(job, 2);
-    for (const path of ['/jobs', `/jobs/${job.id}/record`, `/jobs/${job.id}/compare?at=5000`]) {
+    await suvok.ask('POST', `/jobs/${job.id}/inspections`, {
+      key: 'belts',
+      outcome: 'fail',
+      note: 'frayed',
+      measured: null,
+    });
+    await suvok.ask('POST', `/jobs/${job.id}/suspicions`, { cause: 'weak pump', test: '', outcome: '', state: 'open', runIds: [] }); // prettier-ignore
+    await suvok.ask('POST', `/vehicles/${job.vehicleId}/parts`, { name: 'camshaft', knowledge: 'believed', note: '' });
+    const paths = ['/jobs', 'brief', 'record', 'compare?at=5000', '/vehicles', `/vehicles/${job.vehicleId}`];
+    for (const path of paths.map((one) => (one.startsWith('/') ? one : `/jobs/${job.id}/${one}`))) {
       await page.goto(suvok.origin + path);
       await expect(page.getByText('Tarrow Six').first()).toBeVisible();
       if (path.includes('compare')) await expect(page.getByTestId('gain-table')).toBeVisible();

@@ -1,5 +1,5 @@
 import type { Job } from '../contract/records.ts';
-import { expect, test, type Suvok } from './suvok.ts';
+import { expect, tableOf, test, type Suvok } from './suvok.ts';
 
 const job = (suvok: Suvok, fields: object = {}) =>
   suvok.ask<Job>('POST', '/jobs', { vehicle: 'Marrick tourer', owner: 'B. Thistle', ...fields });
@@ -221,4 +221,62 @@ test('Ctrl Z takes back what this page did last', async ({ page, suvok }) => {
   await page.keyboard.press('Control+z');
   await expect(page.getByText('Undone.')).toBeVisible();
   await expect(page.getByText('5,000 to 6,500 rpm')).toBeHidden();
+});
+
+test('a frozen baseline is a list of runs: it holds until a new version is frozen', async ({ page, suvok }) => {
+  const mounted = await suvok.mountedJob();
+  await suvok.startStandIns('fast');
+  await suvok.record(mounted, 3);
+  await suvok.mountedSetup(mounted, 'ignition +1.5° above 4,000');
+  const runs = await suvok.record(mounted, 2);
+  await suvok.ask('POST', `/jobs/${mounted.id}/bands`, { name: 'flat out', fromRpm: 5000, toRpm: 6500 });
+  await page.goto(`${suvok.origin}/jobs/${mounted.id}/compare`);
+  await page.getByRole('button', { name: 'Baseline: A' }).click();
+  await page.getByRole('button', { name: 'Freeze A1 A2 A3' }).click();
+  await expect(page.getByRole('button', { name: 'Baseline: A, frozen v1' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  const before = (await tableOf(page)).common;
+  const a3 = runs.find((run) => run.label === 'A3')!;
+  await suvok.ask('PATCH', `/runs/${a3.id}`, { setAsideReason: 'visitor at the fan' });
+  await expect(page.getByText(/frozen as A1 A2 A3 \(version 1\); the runs that count now are A1 A2/)).toBeVisible();
+  expect((await tableOf(page)).common).toEqual(before);
+  await page.getByRole('button', { name: 'Baseline: A, frozen v1' }).click();
+  await page.getByLabel('Why it is replaced').fill('A3 had a visitor');
+  await page.getByRole('button', { name: 'Freeze A1 A2' }).click();
+  await expect(page.getByRole('button', { name: 'Baseline: A, frozen v2' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect.poll(async () => (await tableOf(page)).common).not.toEqual(before);
+  // A band that the brief names is one press away.
+  await page.getByRole('button', { name: /Range that the sentence is about/ }).click();
+  await page.getByRole('button', { name: /flat out/ }).click();
+  await expect(page).toHaveURL(/band=5000-6500/);
+  await page.getByRole('link', { name: /Brief/ }).click();
+  await expect(page.getByText('Baseline frozen, version 2: A3 had a visitor')).toBeVisible();
+});
+
+test('fuel that changes the content proposes a setup, and the next comparison tells it', async ({ page, suvok }) => {
+  const mounted = await suvok.mountedJob();
+  const at = (minutes: number) => new Date(Date.now() - minutes * 60e3).toISOString();
+  const entry = { litres: 20, note: '', name: '98 octane' };
+  await suvok.ask('POST', `/jobs/${mounted.id}/fuel-entries`, {
+    ...entry,
+    kind: 'arrived',
+    at: at(60),
+    ethanolPct: 10,
+  });
+  await suvok.startStandIns('fast');
+  await suvok.record(mounted, 2);
+  await suvok.ask('POST', `/jobs/${mounted.id}/fuel-entries`, { ...entry, kind: 'added', at: at(1), ethanolPct: 85, name: 'E85' }); // prettier-ignore
+  await page.goto(`${suvok.origin}/jobs/${mounted.id}/brief`);
+  await expect(page.getByText('A2 ran on 10 %.')).toBeVisible();
+  await page.getByRole('button', { name: 'Begin it' }).click();
+  await expect
+    .poll(async () => (await reread(suvok, mounted.id)).setups[1]?.items)
+    .toEqual([{ kind: 'fuel', name: 'E48' }]);
+  const { setups } = await reread(suvok, mounted.id);
+  await suvok.ask('PUT', '/bay/mounted', { jobId: mounted.id, setupId: setups[1]!.id });
+  await suvok.record(mounted, 2);
+  await page.getByRole('link', { name: /Compare/ }).click();
+  await expect(page.getByText('The fuel ledger had 47.5 % ethanol for one side and 10 % for the other.')).toBeVisible();
+  await expect(page.getByText(/had not settled when B1, B2 began/)).toBeVisible();
 });

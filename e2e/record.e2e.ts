@@ -16,7 +16,7 @@ test('from the space bar to what a change gave, and all of it there after kill -
   await page.getByRole('button', { name: 'Back to heat' }).click();
   await page.keyboard.press('n');
   await page.getByLabel('What changed from A?').fill('ignition +1.5° above 4,000');
-  await expect(page.getByText('Understood: ignition +1.5° above 4000 rpm')).toBeVisible();
+  await expect(page.getByText('Understood: ignition +1.5° above 4,000 rpm')).toBeVisible();
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: /^Setup B/ })).toHaveAttribute('aria-pressed', 'true');
   for (const label of ['B1', 'B2', 'B3']) {

@@ -22,16 +22,17 @@ export async function vehicleSummaries(database: Queryable, search: string, most
     `select ${fields}, seen.jobs, seen.last_run_at ${from},
        lateral (select count(*)::int as jobs, max(last_run_at) as last_run_at from job where vehicle_id = vehicle.id) as seen
      where vehicle.removed_at is null
-       and (vehicle.name || ' ' || plate || ' ' || coalesce(owner.name, '') || ' ' || engine) ilike all($1)
+       and lower(vehicle.name || ' ' || plate || ' ' || coalesce(owner.name, '') || ' ' || engine) like all($1)
      order by coalesce(seen.last_run_at, vehicle.created_at) desc, vehicle.id desc limit $2`,
     [patterns(search), most],
   );
   return rows.map((row) => asRecord<VehicleSummary>(row));
 }
 
-/** One pattern a word; signs that mean something in patterns stand for themselves. */
+/** One pattern a word, in small letters; signs that mean something in patterns stand for themselves. */
 export function patterns(search: string): string[] {
   return search
+    .toLowerCase()
     .split(/\s+/)
     .filter(Boolean)
     .map((word) => `%${word.replace(/[\\%_]/g, '\\$&')}%`);

@@ -1,16 +1,18 @@
 import { ActionIcon, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
 import { IconMoon, IconSun } from '@tabler/icons-react';
-import { Link, NavLink, useParams } from 'react-router';
+import { Link, NavLink, useLocation, useParams } from 'react-router';
 import type { Job } from '../../contract/records.ts';
 import { useLive } from '../state/live.ts';
 import { useJob } from '../state/queries.ts';
 import { Mark } from '../ui/mark.tsx';
 import { BayStatus } from './bay-status.tsx';
+import { NoteLine } from './note-line.tsx';
 import classes from './top-bar.module.css';
 
 /** Mark, job, its stages, the bay's state. */
 export function TopBar() {
   const { jobId } = useParams();
+  const { pathname } = useLocation();
   return (
     <header className={classes.bar}>
       <Link to="/jobs" className={classes.home} aria-label="Suvok, all jobs">
@@ -18,6 +20,7 @@ export function TopBar() {
       </Link>
       {jobId ? <JobNavigation jobId={Number(jobId)} /> : <Outside />}
       <BayStatus />
+      {jobId && <NoteLine jobId={Number(jobId)} hotkey={!pathname.endsWith('/record')} />}
       <ThemeSwitch />
     </header>
   );

@@ -3,6 +3,7 @@ import { notifications } from '@mantine/notifications';
 import { useState } from 'react';
 import type { RunChange } from '../../contract/http.ts';
 import { runKinds, type Run } from '../../contract/records.ts';
+import { fuelWords } from '../../core/fuel/ledger.ts';
 import { api } from '../state/api.ts';
 import { useChange } from '../state/queries.ts';
 import classes from './run-chip.module.css';
@@ -63,6 +64,11 @@ function RunCard({ run, unusable, close }: { run: Run; unusable: string | undefi
           {run.gear && `, ${run.gear}`}
         </Text>
       </Text>
+      {run.fuel && (
+        <Text size="sm" c="dimmed">
+          Fuel: {fuelWords(run.fuel)}
+        </Text>
+      )}
       {unusable && <Text size="sm">No curve can be made of it: {unusable}</Text>}
       {run.remarks.map((remark) => (
         <Text key={remark} size="sm" c="dimmed">

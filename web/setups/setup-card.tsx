@@ -68,7 +68,9 @@ export function SetupCard({
         aria-label={`${setup.change}: all about setup ${setup.letter}`}
         title="What changed, prediction, files, decision"
       >
-        {parent && parent.id !== previous?.id && <span className={classes.branch}>↳ from {parent.letter}: </span>}
+        {parent && parent.id !== previous?.id && setup.items.length > 0 && (
+          <span className={classes.branch}>↳ from {parent.letter}: </span>
+        )}
         {setup.change}
       </button>
       <SetupDetails

@@ -67,7 +67,8 @@ export function SetupDetails({ job, setup, figures, opened, onClose, onAdded }: 
           </section>
         )}
         <TuneFiles job={job} setup={setup} />
-        {!first && parent && <Decision setup={setup} parent={parent} job={job} onAdded={onAdded} close={onClose} />}
+        {!first && parent && <Decision setup={setup} />}
+        <GoBack job={job} setup={setup} parent={parent} onAdded={onAdded} close={onClose} />
         {!ran && !first && (
           <Group justify="flex-end">
             <Button
@@ -94,24 +95,10 @@ const decisions = [
   { value: 'try further', label: 'try further' },
 ];
 
-function Decision({
-  job,
-  setup,
-  parent,
-  onAdded,
-  close,
-}: {
-  job: Job;
-  setup: Setup;
-  parent: Setup;
-  onAdded: (setup: Setup) => void;
-  close: () => void;
-}) {
+/** What was decided on a change, and why. */
+function Decision({ setup }: { setup: Setup }) {
   const [why, setWhy] = useState(setup.decisionWhy);
   const decide = useChange((change: SetupChange) => api.changeSetup(setup.id, change));
-  const goBack = useChange(() =>
-    api.addSetup(job.id, { parentId: parent.id, change: `Back to ${parent.letter}`, items: [] }),
-  );
   return (
     <section>
       <h3 className="heading">Decision</h3>
@@ -131,23 +118,45 @@ function Decision({
         onBlur={() => why !== setup.decisionWhy && decide.mutate({ decisionWhy: why })}
         onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
       />
-      {setup.decision === 'go back' && (
-        <Button
-          mt={8}
-          variant="default"
-          loading={goBack.isPending}
-          onClick={() =>
-            goBack.mutate(undefined, {
-              onSuccess: (added) => {
-                close();
-                onAdded(added);
-              },
-            })
-          }
-        >
-          Go back to {parent.letter} now
-        </Button>
-      )}
     </section>
+  );
+}
+
+/** Going back makes a new setup whose parent is the earlier one: to the parent after a decision, else to this one. */
+function GoBack({
+  job,
+  setup,
+  parent,
+  onAdded,
+  close,
+}: {
+  job: Job;
+  setup: Setup;
+  parent: Setup | undefined;
+  onAdded: (setup: Setup) => void;
+  close: () => void;
+}) {
+  const target = setup.decision === 'go back' ? parent : setup;
+  const goBack = useChange((to: Setup) =>
+    api.addSetup(job.id, { parentId: to.id, change: `Back to ${to.letter}`, items: [] }),
+  );
+  if (!target || target.id === job.setups.at(-1)!.id) return null;
+  return (
+    <Group>
+      <Button
+        variant="default"
+        loading={goBack.isPending}
+        onClick={() =>
+          goBack.mutate(target, {
+            onSuccess: (added) => {
+              close();
+              onAdded(added);
+            },
+          })
+        }
+      >
+        Go back to {target.letter} now
+      </Button>
+    </Group>
   );
 }

@@ -5,6 +5,7 @@ import type { Job, Setup } from '../../contract/records.ts';
 import { api } from '../state/api.ts';
 import { useChange } from '../state/queries.ts';
 import { takeAway } from '../state/undo.tsx';
+import { SavedField } from '../ui/saved-field.tsx';
 import classes from './setup-details.module.css';
 
 /** The tune files that ran in a setup: opaque, kept to the byte, known again by what is in them. */
@@ -54,6 +55,19 @@ export function TuneFiles({ job, setup }: { job: Job; setup: Setup }) {
               {file.sha256.slice(0, 12)}
               {sameElsewhere(job, setup, file.sha256)}
             </small>
+            <div className={classes.words}>
+              {(['author', 'note'] as const).map((field) => (
+                <SavedField
+                  key={field}
+                  label={field === 'author' ? 'Whose work' : 'Note'}
+                  field={field}
+                  value={file[field]}
+                  revision={file.revision}
+                  place={`tune-file/${file.id}/${field}`}
+                  save={(text, revision) => api.changeTuneFile(file.id, { [field]: text, revision })}
+                />
+              ))}
+            </div>
           </li>
         ))}
       </ul>

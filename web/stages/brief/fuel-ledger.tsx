@@ -4,6 +4,9 @@ import { useState } from 'react';
 import type { FuelRecord } from '../../../contract/job-file.ts';
 import type { Job } from '../../../contract/records.ts';
 import { stoichiometricRatio, volumeFactor } from '../../../core/fuel/blend.ts';
+import { otherFuelPct, type FuelState } from '../../../core/fuel/ledger.ts';
+import { api } from '../../state/api.ts';
+import { useChange } from '../../state/queries.ts';
 import { numberOf } from '../../ui/saved-field.tsx';
 import { BlendHelp } from './blend-help.tsx';
 import classes from './brief.module.css';
@@ -51,6 +54,7 @@ export function FuelLedger({ job }: { job: Job }) {
       ) : (
         <p className={classes.quiet}>Not recorded. What did it arrive with, measured or assumed, and how much?</p>
       )}
+      {state && <OtherFuel job={job} state={state} />}
       <ul className={classes.list}>
         {job.fuelEntries.map((entry) => (
           <li key={entry.id} className={classes.entry}>
@@ -81,6 +85,34 @@ function entryText({ kind, litres, ethanolPct, name, note }: FuelRecord): string
     note && `(${note})`,
   ];
   return parts.filter(Boolean).join(' ');
+}
+
+/** The tank holds something else than the last run had: that is a change of setup. */
+function OtherFuel({ job, state }: { job: Job; state: FuelState }) {
+  const newest = job.setups.at(-1)!;
+  const last = job.runs.filter((run) => run.setupId === newest.id && (run.fuel?.ethanolPct ?? null) !== null).at(-1);
+  const begin = useChange((change: string) =>
+    api.addSetup(job.id, {
+      parentId: newest.id,
+      change,
+      items: [{ kind: 'fuel', name: change.replace(/^fuel /, '') }],
+    }),
+  );
+  if (!last || state.ethanolPct === null || Math.abs(state.ethanolPct - last.fuel!.ethanolPct!) < otherFuelPct)
+    return null;
+  return (
+    <div className={classes.quiet} role="status">
+      {last.label} ran on {round(last.fuel!.ethanolPct!)} %. Runs on this fuel belong to a setup of their own.{' '}
+      <Button
+        size="compact-md"
+        variant="default"
+        loading={begin.isPending}
+        onClick={() => begin.mutate(`fuel E${Math.round(state.ethanolPct!)}`)}
+      >
+        Begin it
+      </Button>
+    </div>
+  );
 }
 
 function NewEntry({ first, onAdd }: { first: boolean; onAdd: (fields: object) => Promise<boolean> }) {

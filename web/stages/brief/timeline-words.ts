@@ -1,6 +1,8 @@
 import type { Change } from '../../../contract/job-file.ts';
 import type { Job } from '../../../contract/records.ts';
+import { limitQuantities, type LimitQuantity } from '../../../core/limits/limit.ts';
 import { setupLetter } from '../../../core/setup/letter.ts';
+import { itemsOf } from './inspection-items.ts';
 
 /** Something that happened to a job, in a line. */
 export interface TimelineEvent {
@@ -26,6 +28,10 @@ const fieldWords: Record<string, string> = {
 
 type Fields = Record<string, unknown>;
 const text = (value: unknown) => (value === null || value === undefined || value === '' ? '–' : String(value));
+
+const limitLabel = (quantity: unknown) =>
+  limitQuantities[quantity as LimitQuantity]?.label.toLowerCase() ?? text(quantity);
+const itemText = (job: Job, key: unknown) => itemsOf(job).find((item) => item.key === key)?.text ?? text(key);
 
 /** What a change says; undefined where it says nothing of its own. */
 function wordsOf({ subject, before, after, rowId }: Change, job: Job): string | undefined {
@@ -59,9 +65,11 @@ function wordsOf({ subject, before, after, rowId }: Change, job: Job): string | 
     case 'band':
       return named('Band', after.name ?? of(job.bands)?.name);
     case 'job_limit':
-      return named('Limit', after.quantity ?? of(job.limits)?.quantity);
+      return named('Limit:', limitLabel(after.quantity ?? of(job.limits)?.quantity));
     case 'inspection':
-      return after.outcome === 'fail' ? `Inspection failed: ${text(after.key ?? of(job.inspections)?.key)}` : undefined;
+      return after.outcome === 'fail'
+        ? `Inspection failed: ${itemText(job, after.key ?? of(job.inspections)?.key)}`
+        : undefined;
     case 'fuel_entry':
       return before
         ? named('Fuel entry', '')

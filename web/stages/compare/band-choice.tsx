@@ -1,16 +1,19 @@
 import { Button, Group, NumberInput, Stack, Text } from '@mantine/core';
 import { useState } from 'react';
+import type { Job } from '../../../contract/records.ts';
 import type { JobFigures } from '../../../core/gain/job-figures.ts';
+import { formatRpm } from '../../ui/figures.ts';
 import type { ChangeView, CompareView } from './view.ts';
 
 interface BandChoiceProps {
+  job: Job;
   figures: JobFigures;
   view: CompareView;
   change: ChangeView;
 }
 
 /** A band by its numbers, for those who would not drag on the axis. */
-export function BandChoice({ figures, view, change }: BandChoiceProps) {
+export function BandChoice({ job, figures, view, change }: BandChoiceProps) {
   const { comparison } = figures;
   const common = comparison && ([comparison.power.fromRpm, comparison.power.toRpm] as const);
   const [from, setFrom] = useState<number | string>(view.band?.[0] ?? common?.[0] ?? '');
@@ -28,6 +31,22 @@ export function BandChoice({ figures, view, change }: BandChoiceProps) {
           Choose the band that matters before looking at the gain in it: the best of many bands is luck. It can also be
           dragged on the speed axis.
         </Text>
+        {job.bands.map((band) => (
+          <Button
+            key={band.id}
+            variant="default"
+            size="sm"
+            justify="space-between"
+            onClick={() => change({ band: `${band.fromRpm}-${band.toRpm}` })}
+            rightSection={
+              <span className="number soft">
+                {formatRpm(band.fromRpm)}–{formatRpm(band.toRpm)}
+              </span>
+            }
+          >
+            {band.name}
+          </Button>
+        ))}
         <Group grow>
           <NumberInput label="from, rpm" value={from} onChange={setFrom} min={0} max={30_000} step={100} />
           <NumberInput

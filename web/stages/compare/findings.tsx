@@ -3,6 +3,7 @@ import type { Job } from '../../../contract/records.ts';
 import type { JobFigures } from '../../../core/gain/job-figures.ts';
 import { FindingLine, FindingList } from '../../ui/severity.tsx';
 import classes from './findings.module.css';
+import { frozenDiffers } from './baseline-choice.tsx';
 import { GainTable } from './gain-table.tsx';
 import { WhatCanBeSeen } from './what-can-be-seen.tsx';
 import { HowMade } from './how-made.tsx';
@@ -19,6 +20,7 @@ interface FindingsProps {
 export function Findings({ job, figures, view, change }: FindingsProps) {
   const { comparison } = figures;
   const others = comparison?.unlike ?? [];
+  const frozen = frozenDiffers(job, view.baseline.id);
   return (
     <div className={classes.findings}>
       <p className={classes.sentence} data-testid="sentence">
@@ -45,7 +47,8 @@ export function Findings({ job, figures, view, change }: FindingsProps) {
                 </span>
               </FindingLine>
             ))}
-            {others.length === 0 && (
+            {frozen && <FindingLine severity="mind">{frozen}</FindingLine>}
+            {others.length === 0 && !frozen && (
               <FindingLine severity="note">
                 No difference is recorded: one dyno, gear, range and session, air with every run.
               </FindingLine>

@@ -5,6 +5,7 @@ import { powerUnits, torqueUnits } from '../../../core/units/units.ts';
 import { remember } from '../../state/preferences.ts';
 import { formatPower, formatRpm, formatSpan } from '../../ui/figures.ts';
 import { AgainstChoice } from './against-choice.tsx';
+import { BaselineChoice } from './baseline-choice.tsx';
 import { BandChoice } from './band-choice.tsx';
 import { Choice, Control } from './control.tsx';
 import classes from './how-made.module.css';
@@ -21,7 +22,6 @@ interface HowMadeProps {
 
 /** How the figures were made, each part of it a control. */
 export function HowMade({ job, figures, view, change }: HowMadeProps) {
-  const ran = job.setups.filter((setup) => job.runs.some((run) => run.setupId === setup.id));
   const auto = view.smoothing === 'auto';
   const span = auto ? figures.spanRpm : Number(view.smoothing);
   const spanText = span === 0 ? 'none' : `${auto ? 'auto, ' : ''}${formatSpan(span)}`;
@@ -62,19 +62,12 @@ export function HowMade({ job, figures, view, change }: HowMadeProps) {
       <span>
         over{' '}
         <Control text={bandText(figures, view)} label="Range that the sentence is about">
-          <BandChoice figures={figures} view={view} change={change} />
+          <BandChoice job={job} figures={figures} view={view} change={change} />
         </Control>
       </span>
       <AgainstChoice job={job} view={view} change={change} />
       <span>
-        baseline{' '}
-        <Control text={view.baseline.letter} label="Baseline">
-          <Choice
-            options={ran.map((setup) => setup.letter)}
-            value={view.baseline.letter}
-            onChange={(baseline) => change({ baseline })}
-          />
-        </Control>
+        baseline <BaselineChoice job={job} view={view} change={change} />
       </span>
     </div>
   );

@@ -56,7 +56,8 @@ export function useCompareView(job: Job) {
   const lettered = (field: 'setup' | 'against' | 'baseline') =>
     job.setups.find((setup) => setup.letter === read(field));
   const ran = job.setups.filter((setup) => job.runs.some((run) => run.setupId === setup.id));
-  const baseline = lettered('baseline') ?? job.setups[0]!;
+  const frozen = job.setups.find((setup) => setup.id === job.baseline?.setupId);
+  const baseline = lettered('baseline') ?? frozen ?? job.setups[0]!;
   const test = lettered('setup') ?? ran.at(-1) ?? baseline;
   const view = {
     baseline,

@@ -1,0 +1,76 @@
+import { Button, Stack, Text, TextInput } from '@mantine/core';
+import { useState } from 'react';
+import type { Job, Run } from '../../../contract/records.ts';
+import { api } from '../../state/api.ts';
+import { useChange } from '../../state/queries.ts';
+import { Choice, Control } from './control.tsx';
+import type { ChangeView, CompareView } from './view.ts';
+
+/** The runs of a setup that would count in its figures, and those of its frozen list. */
+export function baselineRuns(job: Job, setupId: number): { counted: Run[]; frozen: Run[] | undefined } {
+  const own = job.runs.filter((run) => run.setupId === setupId && run.state !== 'recording');
+  const counted = own.filter((run) => run.kind === 'power' && run.setAsideReason === null);
+  const { baseline } = job;
+  const frozen = baseline?.setupId === setupId ? job.runs.filter((run) => baseline.runIds.includes(run.id)) : undefined;
+  return { counted, frozen };
+}
+
+const labels = (runs: readonly Run[]) => runs.map((run) => run.label).join(' ');
+
+/** What stands between a frozen baseline and the runs as they count now; undefined where they agree. */
+export function frozenDiffers(job: Job, setupId: number): string | undefined {
+  const { counted, frozen } = baselineRuns(job, setupId);
+  if (!frozen || labels(frozen) === labels(counted)) return undefined;
+  return `The baseline is frozen as ${labels(frozen)} (version ${job.baseline!.version}); the runs that count now are ${labels(counted) || 'none'}. The frozen ones hold until a new version is frozen.`;
+}
+
+/** Which setup is the baseline, and its freezing as a list of runs. */
+export function BaselineChoice({ job, view, change }: { job: Job; view: CompareView; change: ChangeView }) {
+  const [why, setWhy] = useState('');
+  const ran = job.setups.filter((setup) => job.runs.some((run) => run.setupId === setup.id));
+  const { counted, frozen } = baselineRuns(job, view.baseline.id);
+  const freeze = useChange(() =>
+    api.freezeBaseline(job.id, { setupId: view.baseline.id, runIds: counted.map(({ id }) => id), why }),
+  );
+  const fits = frozen && labels(frozen) === labels(counted);
+  return (
+    <Control
+      text={frozen ? `${view.baseline.letter}, frozen v${job.baseline!.version}` : view.baseline.letter}
+      label="Baseline"
+    >
+      <Stack gap={12} w={260}>
+        <Choice
+          options={ran.map((setup) => setup.letter)}
+          value={view.baseline.letter}
+          onChange={(baseline) => change({ baseline })}
+        />
+        <Text size="sm">
+          {frozen
+            ? `Version ${job.baseline!.version}: ${labels(frozen)}${job.baseline!.why && `, ${job.baseline!.why}`}.`
+            : 'Not frozen: it is whatever counts of it now.'}
+        </Text>
+        {counted.length > 0 && !fits && (
+          <>
+            {frozen && (
+              <TextInput
+                label="Why it is replaced"
+                value={why}
+                onChange={(event) => setWhy(event.currentTarget.value)}
+              />
+            )}
+            <Button
+              variant="default"
+              loading={freeze.isPending}
+              onClick={() => freeze.mutate(undefined, { onSuccess: () => setWhy('') })}
+            >
+              Freeze {labels(counted)}
+            </Button>
+            <Text size="xs" c="dimmed">
+              A frozen baseline is a list of runs, never figures. Replacing it makes the next version.
+            </Text>
+          </>
+        )}
+      </Stack>
+    </Control>
+  );
+}
