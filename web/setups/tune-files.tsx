@@ -51,8 +51,7 @@ export function TuneFiles({ job, setup }: { job: Job; setup: Setup }) {
               </ActionIcon>
             </span>
             <small className="number">
-              {(file.bytes / 1000).toLocaleString('en-GB', { maximumFractionDigits: 1 })} kB ·{' '}
-              {file.sha256.slice(0, 12)}
+              {sizeText(file.bytes)} · {file.sha256.slice(0, 12)}
               {sameElsewhere(job, setup, file.sha256)}
             </small>
             <div className={classes.words}>
@@ -86,6 +85,12 @@ export function TuneFiles({ job, setup }: { job: Job; setup: Setup }) {
       </FileButton>
     </section>
   );
+}
+
+function sizeText(bytes: number): string {
+  return bytes < 1000
+    ? `${bytes} bytes`
+    : `${(bytes / 1000).toLocaleString('en-GB', { maximumFractionDigits: bytes < 1e5 ? 1 : 0 })} kB`;
 }
 
 function sameElsewhere(job: Job, setup: Setup, sha256: string): string {

@@ -20,7 +20,6 @@ export function BeforeRun({ job, baseline, recording }: { job: Job; baseline: Se
       <FailedItems job={job} />
       <HeatWindow job={job} baseline={baseline} />
       {!recording && <SinceLastRun job={job} />}
-      <Trouble />
     </>
   );
 }
@@ -54,7 +53,7 @@ function FailedItems({ job }: { job: Job }) {
   if (failed.length === 0) return null;
   const texts = itemsOf(job);
   return (
-    <section>
+    <section className={classes.failed}>
       <h2 className="heading">Failed in the inspection</h2>
       <FindingList>
         {failed.map(({ id, key, note }) => (
@@ -134,26 +133,5 @@ function SinceLastRun({ job }: { job: Job }) {
       <span>Since the last run</span>
       <b className="number">{text}</b>
     </div>
-  );
-}
-
-/** What is wrong with an instrument or the recorder, where it cannot be missed. */
-function Trouble() {
-  const bay = useLive((state) => state.bay);
-  const sentences = [
-    ...(bay?.recorder.problem ? [bay.recorder.problem] : []),
-    ...(bay?.devices ?? []).flatMap((device) => {
-      if (!device.connected) return [`${device.name} is not connected. It takes its place again when it comes back.`];
-      if (!device.heard) return [`${device.name} is connected but silent.`];
-      return device.problem ? [`${device.name}: ${device.problem}.`] : [];
-    }),
-  ];
-  if (sentences.length === 0) return null;
-  return (
-    <section className={classes.trouble} role="alert">
-      {sentences.map((sentence) => (
-        <p key={sentence}>{sentence}</p>
-      ))}
-    </section>
   );
 }

@@ -14,6 +14,7 @@ import { LiveLanes } from './live-lanes.tsx';
 import classes from './record-stage.module.css';
 import { RunResult } from './run-result.tsx';
 import { BeforeRun } from './before-run.tsx';
+import { Trouble } from './trouble.tsx';
 
 /** The stage in the car or at the console: ready, recording, result. */
 export function RecordStage() {
@@ -75,6 +76,7 @@ function Recording({ job }: { job: Job }) {
             ) : (
               <BeforeRun job={job} baseline={baseline} recording={recording} />
             )}
+            <Trouble />
           </aside>
         </div>
         <ControlBar

@@ -1,0 +1,70 @@
+import { limitSuggestions } from '../limits/suggestions.ts';
+import { spokenRpm } from '../units/spoken-rpm.ts';
+import { eventAt, medianOf, stretches, type LogEvent, type RunLog, type Stretch } from './run-log.ts';
+
+/** Off target by more than this, %, counts, for so long, s. */
+const leanPercent = 5;
+const richPercent = 8;
+const leastS = 0.25;
+/** Without a target: richer than this at full load wastes power and washes the bores; boost needs more to cool it. */
+const richLambda = { plain: 0.77, boosted: 0.72 };
+
+/**
+ * λ at full load: against its target where one is logged, and against the
+ * lean limit of job or fuel. Error % = (λ/λ_target − 1)·100; positive is lean.
+ * A diesel runs lean by nature and is not judged here.
+ */
+export function mixture(log: RunLog): LogEvent[] {
+  const { engine, channels } = log;
+  const lambda = channels.get('lambda');
+  if (!lambda || engine.ignition === 'compression') return [];
+  const target = channels.get('lambdaTarget');
+  const limit =
+    engine.limits.lambda ??
+    limitSuggestions({ ...engine, ignition: 'spark' }).find(({ quantity }) => quantity === 'lambda')!.value;
+  const error = (index: number) => (target ? 100 * (lambda[index]! / target[index]! - 1) : NaN);
+  const lean = stretches(log, (index) => lambda[index]! > limit || error(index) > leanPercent, leastS, 0.15);
+  const tooRich = engine.boosted ? richLambda.boosted : richLambda.plain;
+  const rich = stretches(
+    log,
+    (index) => error(index) < -richPercent || (!target && lambda[index]! < tooRich),
+    leastS,
+    0.15,
+  );
+  const shown = ['lambda', 'lambdaTarget', 'fuelPressure', 'injectorDuty'];
+  const over = (stretch: Stretch, values: Float64Array) => medianOf(values.subarray(stretch.from, stretch.to + 1));
+  return [
+    ...lean.map((stretch) => {
+      const value = over(stretch, lambda);
+      const beyond = value > limit;
+      const event = eventAt(log, stretch, {
+        id: 'lean',
+        severity: beyond ? 'stop' : 'mind',
+        figure: value,
+        unit: 'λ',
+        message: '',
+        channels: shown,
+      });
+      const against = beyond
+        ? `the limit is ${limit.toFixed(2)}`
+        : `${Math.round(
+            over(
+              stretch,
+              lambda.map((_, index) => error(index)),
+            ),
+          )} % leaner than its target`;
+      return {
+        ...event,
+        message: `Lean: λ ${value.toFixed(2)} from ${spokenRpm(event.fromRpm)} to ${spokenRpm(event.toRpm)} rpm, ${against}. Look at fuel pressure and injector duty before the next run.`,
+      };
+    }),
+    ...rich.map((stretch) => {
+      const value = over(stretch, lambda);
+      const event = eventAt(log, stretch, { id: 'rich', severity: 'mind', figure: value, unit: 'λ', message: '', channels: shown }); // prettier-ignore
+      return {
+        ...event,
+        message: `Rich: λ ${value.toFixed(2)} from ${spokenRpm(event.fromRpm)} to ${spokenRpm(event.toRpm)} rpm. It costs power, and washes the bores in the long run.`,
+      };
+    }),
+  ];
+}

@@ -1,0 +1,105 @@
+import type { Severity } from '../checks/check.ts';
+
+/** A run's logged channels on one clock, and what is known of the engine when they are judged. */
+export interface RunLog {
+  /** s, rising. */
+  time: Float64Array;
+  engineSpeedRpm: Float64Array;
+  /** By the names of core/channels, in their units; NaN where nothing was read. */
+  channels: ReadonlyMap<string, Float64Array>;
+  /** The pull at full throttle, s; judged outside of it is only what concerns the whole run. */
+  startS: number;
+  endS: number;
+  engine: LoggedEngine;
+}
+
+export interface LoggedEngine {
+  ignition: 'spark' | 'compression' | null;
+  boosted: boolean;
+  /** Percent by volume; null when not known. */
+  ethanolPct: number | null;
+  /** Limits written for this job, by quantity: they come before what is usual. */
+  limits: Readonly<Partial<Record<string, number>>>;
+}
+
+/** Something that happened in the log, where, the figure it rests on, and the channels that explain it. */
+export interface LogEvent {
+  id: string;
+  severity: Severity;
+  fromS: number;
+  toS: number;
+  fromRpm: number;
+  toRpm: number;
+  figure: number;
+  unit: string;
+  message: string;
+  channels: readonly string[];
+}
+
+/** First and last sample of the pull. */
+export function pullOf({ time, startS, endS }: RunLog): readonly [number, number] {
+  let first = 0;
+  while (first < time.length && time[first]! < startS) first++;
+  let last = time.length - 1;
+  while (last > first && time[last]! > endS) last--;
+  return [first, last];
+}
+
+/** A stretch of samples, both ends included. */
+export interface Stretch {
+  from: number;
+  to: number;
+}
+
+/**
+ * Stretches of the pull in which something holds for a while.
+ * @param leastS shorter ones are left out, s
+ * @param bridgedS breaks up to this long do not end one, s
+ */
+export function stretches(log: RunLog, holds: (index: number) => boolean, leastS: number, bridgedS = 0.06): Stretch[] {
+  const { time } = log;
+  const [first, last] = pullOf(log);
+  const found: Stretch[] = [];
+  for (let index = first; index <= last; index++) {
+    if (!holds(index)) continue;
+    const before = found.at(-1);
+    if (before && time[index]! - time[before.to]! <= bridgedS + stepOf(log)) before.to = index;
+    else found.push({ from: index, to: index });
+  }
+  return found.filter(({ from, to }) => time[to]! - time[from]! + stepOf(log) >= leastS);
+}
+
+/** Usual time between samples, s. */
+export function stepOf({ time }: RunLog): number {
+  return time.length > 1 ? (time[time.length - 1]! - time[0]!) / (time.length - 1) : 0;
+}
+
+/** An event over a stretch, its place filled in. */
+export function eventAt(
+  { time, engineSpeedRpm }: RunLog,
+  { from, to }: Stretch,
+  rest: Omit<LogEvent, 'fromS' | 'toS' | 'fromRpm' | 'toRpm'>,
+): LogEvent {
+  const tens = (rpm: number) => Math.round(rpm / 10) * 10;
+  return {
+    ...rest,
+    fromS: time[from]!,
+    toS: time[to]!,
+    fromRpm: tens(engineSpeedRpm[from]!),
+    toRpm: tens(engineSpeedRpm[to]!),
+  };
+}
+
+export function medianOf(values: ArrayLike<number>): number {
+  const sorted = Float64Array.from(values)
+    .filter((value) => !Number.isNaN(value))
+    .sort();
+  return sorted[sorted.length >> 1] ?? NaN;
+}
+
+/** The highest value of a stretch; NaN where it holds none. */
+export function highest(values: Float64Array, { from, to }: Stretch): number {
+  let most = NaN;
+  for (let index = from; index <= to; index++) if (!(values[index]! <= most) && !Number.isNaN(values[index]!)) most = values[index]!; // prettier-ignore
+  return most;
+}
