@@ -3,6 +3,7 @@ import { dipDepths, familyErrors } from './accuracy.ts';
 import { checkRates } from './checks.ts';
 import { experimentRates } from './experiments.ts';
 import { table } from './figure.ts';
+import { logRates } from './logs.ts';
 import { listTimes } from './lists.ts';
 import { caseErrors, reductionTimes } from './reduction.ts';
 import { startTimes } from './starts.ts';
@@ -15,6 +16,7 @@ const figures = [
   ...dipDepths(),
   ...checkRates(),
   ...experimentRates(),
+  ...logRates(),
   ...(await listTimes()),
   ...(await startTimes()),
 ];

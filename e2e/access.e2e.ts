@@ -17,10 +17,20 @@ for (const scheme of ['light', 'dark'] as const) {
     });
     await suvok.ask('POST', `/jobs/${job.id}/suspicions`, { cause: 'weak pump', test: '', outcome: '', state: 'open', runIds: [] }); // prettier-ignore
     await suvok.ask('POST', `/vehicles/${job.vehicleId}/parts`, { name: 'camshaft', knowledge: 'believed', note: '' });
-    const paths = ['/jobs', 'brief', 'record', 'compare?at=5000', '/vehicles', `/vehicles/${job.vehicleId}`];
+    const paths = [
+      '/jobs',
+      'brief',
+      'record',
+      'compare?at=5000',
+      'logs',
+      '/devices',
+      '/drive',
+      '/vehicles',
+      `/vehicles/${job.vehicleId}`,
+    ];
     for (const path of paths.map((one) => (one.startsWith('/') ? one : `/jobs/${job.id}/${one}`))) {
       await page.goto(suvok.origin + path);
-      await expect(page.getByText('Tarrow Six').first()).toBeVisible();
+      await expect(page.getByText(/Tarrow Six|Stand-in inertia roller|ignition/).first()).toBeVisible();
       if (path.includes('compare')) await expect(page.getByTestId('gain-table')).toBeVisible();
       const { violations } = await new AxeBuilder({ page }).analyze();
       const serious = violations.filter((violation) => ['serious', 'critical'].includes(violation.impact ?? ''));

@@ -2,8 +2,13 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { chance, normal } from '../testing/chance.ts';
 import { loggedRun, logFaults } from '../testing/logged-run.ts';
+import { preparedSweep } from '../reduction/reduce.ts';
+import { generatedRun } from '../testing/generated-run.ts';
+import { testDyno } from '../testing/test-car.ts';
 import { logEvents } from './events.ts';
+import { runLog } from './from-recording.ts';
 import { lineUp, type SpeedTrace } from './line-up.ts';
+import { overSpeed, overTime } from './series.ts';
 
 const seeds = Array.from({ length: 12 }, (_, index) => 501 + index);
 const ids = (seed: number, fault?: (typeof logFaults)[number]) => logEvents(loggedRun(seed, fault)).map(({ id }) => id);
@@ -82,5 +87,33 @@ describe('lining up a logger’s clock', () => {
     expect(() => lineUp(dyno, { time: dyno.time.subarray(0, 200), rpm: dyno.rpm.subarray(0, 200) })).toThrow(
       /too short/,
     );
+  });
+});
+
+describe('what is drawn', () => {
+  test('series keep the channel’s values and few enough points', () => {
+    const log = loggedRun(508, undefined, 'turbo');
+    for (const series of [overSpeed(log, 'boost'), overTime(log, 'boost')]) {
+      expect(series.x.length).toBeGreaterThan(50);
+      expect(series.x.length).toBeLessThanOrEqual(261);
+      expect(series.x.every((value, index) => index === 0 || value > series.x[index - 1]!)).toBe(true);
+    }
+    const top = overSpeed(log, 'boost').values.at(-1)!;
+    const end = log.time.findIndex((at) => at > log.endS) - 1;
+    expect(Math.abs(top - log.channels.get('boost')![end]!)).toBeLessThan(4);
+  });
+});
+
+describe('the log of a recording', () => {
+  test('λ is moved back by the way of the gas', () => {
+    const recording = generatedRun({ speedNoise: 0.01 });
+    const lambda = recording.time.map((at) => (at > 6 ? 0.85 : 1));
+    const logged = { ...recording, channels: [...recording.channels, { name: 'lambda', unit: '–', values: lambda }] };
+    const sweep = preparedSweep(logged, testDyno, 3.4);
+    const engine = { ignition: 'spark', boosted: false, ethanolPct: null, limits: {} } as const;
+    const late = runLog(logged, sweep, engine, { delayS: 0.4, offset: 0.01 }).channels.get('lambda')!;
+    const change = logged.time[late.findIndex((value) => value < 0.9)]!;
+    expect(change).toBeCloseTo(5.6, 1);
+    expect(runLog(logged, sweep, engine).channels.get('lambda')).toBe(lambda);
   });
 });

@@ -1,11 +1,15 @@
 import { limitSuggestions } from '../limits/suggestions.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
-import { eventAt, medianOf, stretches, type LogEvent, type RunLog, type Stretch } from './run-log.ts';
+import { averaged, eventAt, medianOf, stretches, type LogEvent, type RunLog, type Stretch } from './run-log.ts';
 
 /** Off target by more than this, %, counts, for so long, s. */
 const leanPercent = 5;
 const richPercent = 8;
 const leastS = 0.25;
+/** A reading's noise is averaged over this time, s. */
+const averagedS = 0.2;
+/** A probe is good to about this share: a reading on the limit is not beyond it. */
+const probeShare = 0.01;
 /** Without a target: richer than this at full load wastes power and washes the bores; boost needs more to cool it. */
 const richLambda = { plain: 0.77, boosted: 0.72 };
 
@@ -16,14 +20,20 @@ const richLambda = { plain: 0.77, boosted: 0.72 };
  */
 export function mixture(log: RunLog): LogEvent[] {
   const { engine, channels } = log;
-  const lambda = channels.get('lambda');
-  if (!lambda || engine.ignition === 'compression') return [];
+  const read = channels.get('lambda');
+  if (!read || engine.ignition === 'compression') return [];
+  const lambda = averaged(log, read, averagedS);
   const target = channels.get('lambdaTarget');
   const limit =
     engine.limits.lambda ??
     limitSuggestions({ ...engine, ignition: 'spark' }).find(({ quantity }) => quantity === 'lambda')!.value;
   const error = (index: number) => (target ? 100 * (lambda[index]! / target[index]! - 1) : NaN);
-  const lean = stretches(log, (index) => lambda[index]! > limit || error(index) > leanPercent, leastS, 0.15);
+  const lean = stretches(
+    log,
+    (index) => lambda[index]! > limit * (1 + probeShare) || error(index) > leanPercent,
+    leastS,
+    0.15,
+  );
   const tooRich = engine.boosted ? richLambda.boosted : richLambda.plain;
   const rich = stretches(
     log,
@@ -36,7 +46,7 @@ export function mixture(log: RunLog): LogEvent[] {
   return [
     ...lean.map((stretch) => {
       const value = over(stretch, lambda);
-      const beyond = value > limit;
+      const beyond = !target || value > limit;
       const event = eventAt(log, stretch, {
         id: 'lean',
         severity: beyond ? 'stop' : 'mind',

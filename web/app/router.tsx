@@ -15,6 +15,13 @@ function beginJob({ params }: LoaderFunctionArgs): null {
 /** The page's addresses. The stages with charts are loaded when first needed. */
 export const router = createBrowserRouter([
   {
+    // In the car, on a phone: no frame around it.
+    path: '/drive',
+    errorElement: <ProblemPage />,
+    hydrateFallbackElement: <></>,
+    lazy: async () => ({ Component: (await import('../stages/drive/drive-page.tsx')).DrivePage }),
+  },
+  {
     path: '/',
     element: <Shell />,
     errorElement: <ProblemPage />,
@@ -27,6 +34,10 @@ export const router = createBrowserRouter([
         path: 'jobs/:jobId/brief',
         loader: beginJob,
         lazy: async () => ({ Component: (await import('../stages/brief/brief-stage.tsx')).BriefStage }),
+      },
+      {
+        path: 'devices',
+        lazy: async () => ({ Component: (await import('../stages/devices/devices-page.tsx')).DevicesPage }),
       },
       {
         path: 'vehicles',
@@ -47,6 +58,12 @@ export const router = createBrowserRouter([
         // The address changes with every setting; the job does not.
         shouldRevalidate: () => false,
         lazy: async () => ({ Component: (await import('../stages/compare/compare-stage.tsx')).CompareStage }),
+      },
+      {
+        path: 'jobs/:jobId/logs',
+        loader: beginJob,
+        shouldRevalidate: () => false,
+        lazy: async () => ({ Component: (await import('../stages/logs/logs-stage.tsx')).LogsStage }),
       },
       { path: '*', element: <ProblemPage /> },
     ],

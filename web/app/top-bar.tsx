@@ -36,6 +36,12 @@ function Outside() {
       <NavLink to="/vehicles" className={({ isActive }) => (isActive ? classes.stageOn : classes.stage)}>
         Vehicles
       </NavLink>
+      <NavLink to="/devices" className={({ isActive }) => (isActive ? classes.stageOn : classes.stage)}>
+        Devices
+      </NavLink>
+      <NavLink to="/drive" className={({ isActive }) => (isActive ? classes.stageOn : classes.stage)}>
+        Driver’s view
+      </NavLink>
     </nav>
   );
 }
@@ -60,6 +66,7 @@ function JobNavigation({ jobId }: { jobId: number }) {
           state={recording ? `${recorder.label} running` : countOf(job.runs.length, 'run')}
         />
         <Stage to={`/jobs/${jobId}/compare`} name="Compare" state={comparableSetups(job)} />
+        <Stage to={`/jobs/${jobId}/logs`} name="Logs" state={lastLog(job)} />
       </nav>
     </>
   );
@@ -84,6 +91,11 @@ function briefState(job: Job): string {
 function comparableSetups(job: Job): string {
   const ran = new Set(job.runs.map((run) => run.setupId)).size;
   return ran === 0 ? 'nothing yet' : countOf(ran, 'setup');
+}
+
+function lastLog(job: Job): string {
+  const last = job.runs.filter((run) => run.state !== 'recording').at(-1);
+  return last ? `last ${last.label}` : 'nothing yet';
 }
 
 function countOf(count: number, noun: string): string {

@@ -77,8 +77,11 @@ function take(text: string): void {
       latestRow = undefined;
       return useLive.setState({ dynoDevice: message.device, columns: message.columns });
     case 'changed':
-      void queryClient.invalidateQueries({ queryKey: message.jobId === null ? ['unclaimed'] : jobKey(message.jobId) });
-      void queryClient.invalidateQueries({ queryKey: ['jobs'] });
+      // Without a job it was a run that belongs to none, or a vehicle: every job may show that.
+      for (const queryKey of message.jobId === null
+        ? [['unclaimed'], ['vehicle'], ['vehicles'], ['job'], ['jobs']]
+        : [jobKey(message.jobId), ['history', message.jobId], ['vehicle'], ['jobs']])
+        void queryClient.invalidateQueries({ queryKey });
   }
 }
 

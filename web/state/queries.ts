@@ -13,8 +13,8 @@ export function useJobs(query: { search: string; state: string; offset: number }
   return useQuery({ queryKey: ['jobs', query], queryFn: () => api.jobs(query), placeholderData: keepPreviousData });
 }
 
-export function useJob(id: number) {
-  return useQuery({ queryKey: jobKey(id), queryFn: () => api.job(id) });
+export function useJob(id: number, enabled = true) {
+  return useQuery({ queryKey: jobKey(id), queryFn: () => api.job(id), enabled });
 }
 
 /** Fetches a job ahead of the screen that shows it. */

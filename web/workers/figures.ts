@@ -1,7 +1,9 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { wrap, type Remote } from 'comlink';
 import type { JobFigures } from '../../core/gain/job-figures.ts';
-import type { FiguresWorker, WorkerRequest } from './figures.worker.ts';
+import type { Run } from '../../contract/records.ts';
+import type { LoggedEngine } from '../../core/log/run-log.ts';
+import type { FiguresWorker, LogView, WorkerRequest } from './figures.worker.ts';
 
 let remote: Remote<FiguresWorker> | undefined;
 
@@ -20,6 +22,17 @@ export function useFigures(request: WorkerRequest | undefined) {
     placeholderData: keepPreviousData,
     staleTime: Infinity,
     gcTime: 10_000,
+    retry: false,
+  });
+}
+
+/** A run's log; recordings never change, so it is made once for an engine as it is described. */
+export function useLog(run: Run | undefined, engine: LoggedEngine) {
+  return useQuery<LogView>({
+    queryKey: ['log', run?.id, engine],
+    queryFn: () => figuresWorker().log(run!, engine),
+    enabled: run !== undefined,
+    staleTime: Infinity,
     retry: false,
   });
 }

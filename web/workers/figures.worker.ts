@@ -5,6 +5,10 @@ import { readRecordingCsv } from '../../core/exchange/read-csv.ts';
 import type { FiguredRun, UnusableRun } from '../../core/gain/figured-run.ts';
 import type { FiguresRequest } from '../../core/gain/job-comparison.ts';
 import { jobFigures, type JobFigures } from '../../core/gain/job-figures.ts';
+import { logEvents } from '../../core/log/events.ts';
+import { runLog } from '../../core/log/from-recording.ts';
+import type { LoggedEngine, LogEvent } from '../../core/log/run-log.ts';
+import { overSpeed, overTime, type LogSeries } from '../../core/log/series.ts';
 import { valuesOf } from '../../core/recording/recording.ts';
 import { preparedSweep, resolvedSpan, type ViewSettings } from '../../core/reduction/reduce.ts';
 import type { SweepDrive } from '../../core/reduction/sweep-drive.ts';
@@ -26,10 +30,22 @@ export type Preview =
 /** Sweeps made ready, by run: recordings never change once a run has ended. */
 const sweeps = new Map<number, Promise<SweepDrive>>();
 
-async function sweepOf(run: Run): Promise<SweepDrive> {
+/** A run's log as the Logs stage shows it. */
+export interface LogView {
+  events: LogEvent[];
+  startS: number;
+  endS: number;
+  channels: { name: string; unit: string; speed: LogSeries; time: LogSeries }[];
+}
+
+async function recordingOf(run: Run): Promise<ArrayBuffer> {
   const response = await fetch(`/api/runs/${run.id}/recording`);
   if (!response.ok) throw new Refusal('its samples could not be fetched');
-  return preparedSweep(recordingFromBytes(await response.arrayBuffer()), run.dyno, run.engineToDrumRatio ?? undefined);
+  return response.arrayBuffer();
+}
+
+async function sweepOf(run: Run): Promise<SweepDrive> {
+  return preparedSweep(recordingFromBytes(await recordingOf(run)), run.dyno, run.engineToDrumRatio ?? undefined);
 }
 
 function cachedSweep(run: Run): Promise<SweepDrive> {
@@ -69,6 +85,23 @@ const worker = {
         : 0;
     const figures = jobFigures(usable, { ...request, setups: job.setups, settings: { ...settings, spanRpm } });
     return { ...figures, unusable: [...unusable, ...figures.unusable] };
+  },
+
+  /** What a run's log shows, and its channels over engine speed and time. */
+  async log(run: Run, engine: LoggedEngine): Promise<LogView> {
+    const recording = recordingFromBytes(await recordingOf(run));
+    const log = runLog(recording, await cachedSweep(run), engine);
+    return {
+      events: logEvents(log),
+      startS: log.startS,
+      endS: log.endS,
+      channels: recording.channels.map(({ name, unit }) => ({
+        name,
+        unit,
+        speed: overSpeed(log, name),
+        time: overTime(log, name),
+      })),
+    };
   },
 
   preview(text: string): Preview {

@@ -38,39 +38,48 @@ export function BaselineChoice({ job, view, change }: { job: Job; view: CompareV
       text={frozen ? `${view.baseline.letter}, frozen v${job.baseline!.version}` : view.baseline.letter}
       label="Baseline"
     >
-      <Stack gap={12} w={260}>
-        <Choice
-          options={ran.map((setup) => setup.letter)}
-          value={view.baseline.letter}
-          onChange={(baseline) => change({ baseline })}
-        />
-        <Text size="sm">
-          {frozen
-            ? `Version ${job.baseline!.version}: ${labels(frozen)}${job.baseline!.why && `, ${job.baseline!.why}`}.`
-            : 'Not frozen: it is whatever counts of it now.'}
-        </Text>
-        {counted.length > 0 && !fits && (
-          <>
-            {frozen && (
-              <TextInput
-                label="Why it is replaced"
-                value={why}
-                onChange={(event) => setWhy(event.currentTarget.value)}
-              />
-            )}
-            <Button
-              variant="default"
-              loading={freeze.isPending}
-              onClick={() => freeze.mutate(undefined, { onSuccess: () => setWhy('') })}
-            >
-              Freeze {labels(counted)}
-            </Button>
-            <Text size="xs" c="dimmed">
-              A frozen baseline is a list of runs, never figures. Replacing it makes the next version.
-            </Text>
-          </>
-        )}
-      </Stack>
+      {(close) => (
+        <Stack gap={12} w={260}>
+          <Choice
+            options={ran.map((setup) => setup.letter)}
+            value={view.baseline.letter}
+            onChange={(baseline) => change({ baseline })}
+          />
+          <Text size="sm">
+            {frozen
+              ? `Version ${job.baseline!.version}: ${labels(frozen)}${job.baseline!.why && `, ${job.baseline!.why}`}.`
+              : 'Not frozen: it is whatever counts of it now.'}
+          </Text>
+          {counted.length > 0 && !fits && (
+            <>
+              {frozen && (
+                <TextInput
+                  label="Why it is replaced"
+                  value={why}
+                  onChange={(event) => setWhy(event.currentTarget.value)}
+                />
+              )}
+              <Button
+                variant="default"
+                loading={freeze.isPending}
+                onClick={() =>
+                  freeze.mutate(undefined, {
+                    onSuccess: () => {
+                      setWhy('');
+                      close();
+                    },
+                  })
+                }
+              >
+                Freeze {labels(counted)}
+              </Button>
+              <Text size="xs" c="dimmed">
+                A frozen baseline is a list of runs, never figures. Replacing it makes the next version.
+              </Text>
+            </>
+          )}
+        </Stack>
+      )}
     </Control>
   );
 }

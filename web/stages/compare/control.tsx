@@ -1,17 +1,28 @@
 import { Popover, Radio, Stack } from '@mantine/core';
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import classes from './how-made.module.css';
 
-/** A word in the text that opens what it can be changed to. */
-export function Control({ text, label, children }: { text: string; label: string; children: ReactNode }) {
+/** A word in the text that opens what it can be changed to; what is inside may close it once it is done. */
+export function Control({
+  text,
+  label,
+  children,
+}: {
+  text: string;
+  label: string;
+  children: ReactNode | ((close: () => void) => ReactNode);
+}) {
+  const [opened, setOpened] = useState(false);
   return (
-    <Popover position="bottom-start" shadow="md" width="auto" trapFocus>
+    <Popover opened={opened} onChange={setOpened} position="bottom-start" shadow="md" width="auto" trapFocus>
       <Popover.Target>
-        <button className={classes.control} aria-label={`${label}: ${text}`}>
+        <button className={classes.control} aria-label={`${label}: ${text}`} onClick={() => setOpened(!opened)}>
           {text}
         </button>
       </Popover.Target>
-      <Popover.Dropdown>{children}</Popover.Dropdown>
+      <Popover.Dropdown>
+        {typeof children === 'function' ? children(() => setOpened(false)) : children}
+      </Popover.Dropdown>
     </Popover>
   );
 }

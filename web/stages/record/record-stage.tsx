@@ -72,7 +72,14 @@ function Recording({ job }: { job: Job }) {
           />
           <aside className={classes.side} aria-label={result.run ? 'Result' : 'Before the run'}>
             {result.run && !recording ? (
-              <RunResult key={result.run.id} run={result.run} figures={figures} setup={setup} onDone={result.dismiss} />
+              <RunResult
+                key={result.run.id}
+                job={job}
+                run={result.run}
+                figures={figures}
+                setup={setup}
+                onDone={result.dismiss}
+              />
             ) : (
               <BeforeRun job={job} baseline={baseline} recording={recording} />
             )}

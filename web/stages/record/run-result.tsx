@@ -1,17 +1,24 @@
 import { Button, Group, TextInput } from '@mantine/core';
 import { useEffect, useRef, useState } from 'react';
 import type { RunChange } from '../../../contract/http.ts';
-import type { Run, Setup } from '../../../contract/records.ts';
+import { Link } from 'react-router';
+import type { Job, Run, Setup } from '../../../contract/records.ts';
 import { api } from '../../state/api.ts';
 import { usePreferences } from '../../state/preferences.ts';
 import { useChange } from '../../state/queries.ts';
+import { useLog } from '../../workers/figures.ts';
+import { loggedEngine } from '../logs/logged-engine.ts';
 import { formatPower, formatRpm, formatTorque } from '../../ui/figures.ts';
 import { isTextField } from '../../ui/text-field.ts';
 import { FindingLine, FindingList } from '../../ui/severity.tsx';
 import type { JobFigures } from '../../../core/gain/job-figures.ts';
 import classes from './run-result.module.css';
 
+/** So many events of the log are told beside the figures; the gravest come first. */
+const mostEvents = 3;
+
 interface RunResultProps {
+  job: Job;
   run: Run;
   setup: Setup;
   figures: JobFigures | undefined;
@@ -19,9 +26,10 @@ interface RunResultProps {
 }
 
 /** A run's figures a moment after the lift, what they say, and what the operator says of them. */
-export function RunResult({ run, setup, figures, onDone }: RunResultProps) {
+export function RunResult({ job, run, setup, figures, onDone }: RunResultProps) {
   const { powerUnit, torqueUnit } = usePreferences();
   const change = useChange((sent: RunChange) => api.changeRun(run.id, sent));
+  const { data: log } = useLog(run.label === null ? undefined : run, loggedEngine(job, run));
   const one = figures?.runs.find((candidate) => candidate.id === run.id);
   const unusable = figures?.unusable.find((candidate) => candidate.id === run.id);
   const compared = setup.parentId !== null && run.setupId === setup.id ? figures?.comparison : undefined;
@@ -69,12 +77,22 @@ export function RunResult({ run, setup, figures, onDone }: RunResultProps) {
             {check.message}
           </FindingLine>
         ))}
+        {log?.events.slice(0, mostEvents).map((event) => (
+          <FindingLine key={`${event.id}-${event.fromS}`} severity={event.severity}>
+            {event.message}
+          </FindingLine>
+        ))}
         {run.remarks.map((remark) => (
           <FindingLine key={remark} severity="mind">
             {remark}
           </FindingLine>
         ))}
       </FindingList>
+      {log && log.events.length > 0 && (
+        <Link className={classes.log} to={`../logs?run=${run.label}`} relative="path">
+          {log.events.length === 1 ? 'See it in the log' : `See all ${log.events.length} in the log`}
+        </Link>
+      )}
       <Note run={run} onSave={(note) => change.mutate({ note })} />
       <Counting run={run} onChange={(setAsideReason) => change.mutate({ setAsideReason })} />
       <button className={classes.done} onClick={onDone}>

@@ -1,0 +1,43 @@
+import type { Recording } from '../recording/recording.ts';
+import { interpolate } from '../recording/search.ts';
+import type { SweepDrive } from '../reduction/sweep-drive.ts';
+import { rpmPerRadS } from '../units/units.ts';
+import type { LoggedEngine, RunLog } from './run-log.ts';
+
+/** Where a λ probe sits: its reading is late by the way of the gas, and off by the mixing at a tailpipe. */
+export interface ProbePlace {
+  /** s */
+  delayS: number;
+  /** Taken off the reading. */
+  offset: number;
+}
+
+export const probeAtEngine: ProbePlace = { delayS: 0, offset: 0 };
+
+/**
+ * The log of a run from its own recording: every channel at the recording's
+ * times, engine speed from the pickup or the ratio, λ moved back by its delay.
+ */
+export function runLog(
+  { time, channels }: Recording,
+  { drive, sweep }: SweepDrive,
+  engine: LoggedEngine,
+  probe: ProbePlace = probeAtEngine,
+): RunLog {
+  const rpm = drive.speed.map((radS, index) => radS * drive.ratio[index]! * rpmPerRadS);
+  return {
+    time,
+    engineSpeedRpm: time.map((at) => interpolate(drive.time, rpm, at)),
+    channels: new Map(
+      channels.map(({ name, values }) => [name, name === 'lambda' ? atProbe(time, values, probe) : values]),
+    ),
+    startS: sweep.startS,
+    endS: sweep.endS,
+    engine,
+  };
+}
+
+function atProbe(time: Float64Array, values: Float64Array, { delayS, offset }: ProbePlace): Float64Array {
+  if (delayS === 0 && offset === 0) return values;
+  return time.map((at) => interpolate(time, values, at + delayS) - offset);
+}

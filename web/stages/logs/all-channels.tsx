@@ -1,0 +1,66 @@
+import { useMemo } from 'react';
+import { Lane } from '../../charts/lane.tsx';
+import { SpeedAxis } from '../../charts/speed-axis.tsx';
+import type { LogView } from '../../workers/figures.worker.ts';
+import { labelOf, rangeOf } from './event-cards.tsx';
+import classes from './logs-stage.module.css';
+import { TimeAxis } from './time-axis.tsx';
+
+interface AllChannelsProps {
+  log: LogView;
+  label: string;
+  baseline: LogView | undefined;
+  baselineLabel: string | undefined;
+  by: 'speed' | 'time';
+  colour: string;
+}
+
+/** Drum and engine speed make the axis; they need no lane of their own over it. */
+const ofTheAxis = ['rollerSpeed', 'hubSpeed', 'surfaceSpeed'];
+
+/** Every logged channel, one a lane, with the baseline's in ink behind it. */
+export function AllChannels({ log, label, baseline, baselineLabel, by, colour }: AllChannelsProps) {
+  const channels = log.channels.filter(
+    ({ name }) => !ofTheAxis.includes(name) && !(by === 'speed' && name === 'engineSpeed'),
+  );
+  const range = useMemo((): readonly [number, number] => {
+    const x = log.channels[0]?.[by].x;
+    if (!x || x.length === 0) return [0, 1];
+    return by === 'time' ? [0, x.at(-1)! - log.startS] : [x[0]!, x.at(-1)!];
+  }, [log, by]);
+  // Pulls begin at different times of their recordings; over time each counts from its own opening.
+  const shifted = (view: LogView, x: Float64Array) => (by === 'time' ? x.map((at) => at - view.startS) : x);
+  return (
+    <section aria-label="All channels">
+      <h2 className="heading">
+        All channels of {label}
+        {baselineLabel && `, ${baselineLabel} behind`}
+      </h2>
+      <div className={classes.lanes}>
+        {channels.map((channel) => {
+          const other = baseline?.channels.find(({ name }) => name === channel.name);
+          const own = channel[by];
+          const last = own.values.at(-1);
+          return (
+            <div key={channel.name} className={classes.lane}>
+              <Lane
+                name={labelOf(channel.name)}
+                unit={channel.unit === '–' ? '' : channel.unit}
+                lines={[
+                  ...(other
+                    ? [{ id: 'baseline', rpm: shifted(baseline!, other[by].x), values: other[by].values, colour: 'var(--ink)', width: 1.2, opacity: 0.45 }] // prettier-ignore
+                    : []),
+                  { id: 'run', rpm: shifted(log, own.x), values: own.values, colour, width: 2 },
+                ]}
+                range={range}
+                values={rangeOf([own.values, ...(other ? [other[by].values] : [])], channel.unit)}
+                text={`${labelOf(channel.name)} of ${label}, ${last === undefined ? 'no reading' : `at the end ${Number(last.toPrecision(4))} ${channel.unit}`}`}
+              />
+            </div>
+          );
+        })}
+      </div>
+      {by === 'speed' ? <SpeedAxis range={range} atRpm={undefined} band={undefined} /> : <TimeAxis range={range} />}
+    </section>
+  );
+}

@@ -1,0 +1,149 @@
+import { SegmentedControl } from '@mantine/core';
+import { Link, useSearchParams } from 'react-router';
+import type { Job, Run } from '../../../contract/records.ts';
+import { usualGridRpm } from '../../../core/reduction/reduce.ts';
+import { WithJob } from '../../app/with-job.tsx';
+import { setupColour } from '../../setups/setup-colour.ts';
+import { SetupsColumn } from '../../setups/setups-column.tsx';
+import { usePreferences } from '../../state/preferences.ts';
+import { useFigures, useLog } from '../../workers/figures.ts';
+import { AllChannels } from './all-channels.tsx';
+import { EventCards } from './event-cards.tsx';
+import { loggedEngine } from './logged-engine.ts';
+import classes from './logs-stage.module.css';
+
+/** The stage for what the engine logged: what happened first, then every channel beside the baseline's. */
+export function LogsStage() {
+  return <WithJob>{(job) => <Logs key={job.id} job={job} />}</WithJob>;
+}
+
+function Logs({ job }: { job: Job }) {
+  const [address, setAddress] = useSearchParams();
+  const { standard, powerUnit } = usePreferences();
+  const runs = job.runs.filter((run) => run.state !== 'recording' && run.label !== null);
+  const run = runs.find((one) => one.label === address.get('run')) ?? runs.at(-1);
+  const by = address.get('by') === 'time' ? 'time' : 'speed';
+  const baseline = baselineRun(job, runs, run);
+  const choose = (change: Record<string, string>) =>
+    setAddress((before) => new URLSearchParams({ ...Object.fromEntries(before), ...change }), { replace: true });
+  const baselineId = job.baseline?.setupId ?? job.setups[0]!.id;
+  const { data: figures } = useFigures(
+    runs.length === 0
+      ? undefined
+      : {
+          job: { setups: job.setups, runs, baseline: job.baseline, ignition: job.car.ignition },
+          baselineId,
+          testId: run!.setupId!,
+          againstId: baselineId,
+          settings: { standard, share: 1, gridRpm: usualGridRpm },
+          smoothing: 'auto',
+          powerUnit,
+        },
+  );
+  const setup = job.setups.find((one) => one.id === run?.setupId);
+  return (
+    <div className={classes.stage}>
+      <SetupsColumn
+        job={job}
+        figures={figures}
+        baselineId={baselineId}
+        chosenId={setup?.id}
+        choosing="show its last log"
+        onChoose={(chosen) => {
+          const last = runs.filter((one) => one.setupId === chosen.id).at(-1);
+          if (last) choose({ run: last.label! });
+        }}
+        onAdded={() => undefined}
+      />
+      <main className={classes.main} aria-label="Logs">
+        {!run && (
+          <div className={classes.message}>
+            <h2>No run to look into yet</h2>
+            <p>
+              Record one on{' '}
+              <Link to="../record" relative="path">
+                Record
+              </Link>
+              : its channels are shown here right after the lift.
+            </p>
+          </div>
+        )}
+        {run && setup && (
+          <>
+            <header className={classes.head}>
+              <h1>{run.label}</h1>
+              <nav className={classes.runs} aria-label={`Runs of ${setup.letter}`}>
+                {runs
+                  .filter((one) => one.setupId === setup.id)
+                  .map((one) => (
+                    <button
+                      key={one.id}
+                      aria-pressed={one.id === run.id}
+                      className={classes.run}
+                      onClick={() => choose({ run: one.label! })}
+                    >
+                      {one.label}
+                    </button>
+                  ))}
+              </nav>
+              <SegmentedControl
+                aria-label="Over what"
+                data={[
+                  { value: 'speed', label: 'over engine speed' },
+                  { value: 'time', label: 'over time' },
+                ]}
+                value={by}
+                onChange={(value) => choose({ by: value })}
+              />
+            </header>
+            <LogOf
+              job={job}
+              run={run}
+              baseline={baseline}
+              by={by}
+              colour={setupColour(setup.letter, setup.id === baselineId)}
+            />
+          </>
+        )}
+      </main>
+    </div>
+  );
+}
+
+function LogOf({
+  job,
+  run,
+  baseline,
+  by,
+  colour,
+}: {
+  job: Job;
+  run: Run;
+  baseline: Run | undefined;
+  by: 'speed' | 'time';
+  colour: string;
+}) {
+  const { data: log, error } = useLog(run, loggedEngine(job, run));
+  const { data: beside } = useLog(baseline, loggedEngine(job, baseline ?? run));
+  if (error) return <p className={classes.message}>The log could not be read: {error.message}</p>;
+  if (!log) return <div aria-busy />;
+  return (
+    <>
+      <EventCards log={log} colour={colour} />
+      <AllChannels
+        log={log}
+        baseline={beside}
+        baselineLabel={baseline?.label ?? undefined}
+        label={run.label!}
+        by={by}
+        colour={colour}
+      />
+    </>
+  );
+}
+
+/** The baseline's last counted run, to be laid beside; none beside itself. */
+function baselineRun(job: Job, runs: readonly Run[], run: Run | undefined): Run | undefined {
+  const baselineId = job.baseline?.setupId ?? job.setups[0]!.id;
+  return runs.filter((one) => one.setupId === baselineId && one.setAsideReason === null && one.id !== run?.id).at(-1);
+}
