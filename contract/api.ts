@@ -226,6 +226,13 @@ export const endpoints: readonly Endpoint[] = [
     answer: bayState,
   },
   {
+    method: 'put',
+    path: '/bay/faults',
+    does: 'Switches a stand-in’s faults on and off, for demonstrations and training.',
+    body: http.faultsRequest,
+    answer: bayState,
+  },
+  {
     method: 'post',
     path: '/bay/arm',
     does: 'Makes the recorder and the instruments ready for a pull.',

@@ -25,7 +25,9 @@ export const helloMessage = z
     kind: z.enum(deviceKinds),
     channels: z.array(channelDeclaration).min(1).max(64),
     rateHz: z.number().positive().max(20_000).optional(),
-    commands: z.array(z.enum(['configure', 'arm', 'hold', 'sweep', 'stop'])).default([]),
+    commands: z.array(z.enum(['configure', 'arm', 'hold', 'sweep', 'stop', 'fault'])).default([]),
+    /** Stand-ins only: what they can play, for demonstrations, training and tests. */
+    faults: z.array(z.string().min(1).max(40)).max(40).default([]),
     /** Dynos only, and needed there: the machine. */
     dyno: dynoFile.optional(),
     /** Engine speed ÷ drum speed, for a dyno without a pickup. */
@@ -83,6 +85,8 @@ export const suvokMessage = z.discriminatedUnion('type', [
     toRpm: z.number().positive().optional(),
   }),
   z.object({ type: z.literal('stop') }),
+  /** All faults that are to be played from now on; none to be sound again. */
+  z.object({ type: z.literal('fault'), faults: z.array(z.string()) }),
   z.object({ type: z.literal('problem'), text: z.string() }),
 ]);
 export type SuvokMessage = z.infer<typeof suvokMessage>;

@@ -88,6 +88,8 @@ export const importResult = z.object({ run, remarks: z.array(z.string()) });
 export const mounting = z.object({ jobId: identifier, setupId: identifier });
 export type Mounting = z.infer<typeof mounting>;
 
+export const faultsRequest = z.object({ device: z.string().max(64), faults: z.array(z.string().max(40)).max(40) });
+
 export const armRequest = z.object({ afterS: z.number().nonnegative().max(7200).optional() });
 
 /** `field`: the one that the sentence is about. `current`: what is stored now, where somebody else changed it meanwhile. */

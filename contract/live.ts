@@ -22,6 +22,8 @@ export const deviceState = z.object({
   engineToDrumRatio: z.number().positive().nullable(),
   /** The last thing that went wrong with it, as a sentence. */
   problem: z.string().nullable(),
+  /** A stand-in's faults: those that it can play, and those switched on. */
+  faults: z.object({ offered: z.array(z.string()), on: z.array(z.string()) }),
 });
 export type DeviceState = z.infer<typeof deviceState>;
 

@@ -109,8 +109,7 @@ test('a dyno lost during a run is said on screen and nothing half-made is left',
   await expect(page.getByRole('status').filter({ hasText: 'Recording' })).toBeVisible();
   client.close();
   await expect(page.getByRole('alert')).toContainText('Workshop roller is not connected');
-  const [run] = await suvok.runs(job);
-  expect(run).toMatchObject({ label: 'A1', state: 'interrupted' });
+  await expect.poll(async () => (await suvok.runs(job))[0]).toMatchObject({ label: 'A1', state: 'interrupted' });
   await expect(page.getByText(/lost during this run/).first()).toBeVisible();
 });
 

@@ -41,10 +41,18 @@ export class Suvok {
   }
 
   /** Stand-in roller and weather; fast ones play a pull in well under a second. */
-  async startStandIns(pace: 'fast' | 'real', seed = 5): Promise<void> {
+  async startStandIns(pace: 'fast' | 'real', seed = 5, dyno = 'inertia-roller'): Promise<void> {
     this.standIns = startProgram(
       'simulator/main.ts',
-      ['--port', String(this.benchLinkPort), '--seed', String(seed), ...(pace === 'fast' ? ['--fast'] : [])],
+      [
+        '--port',
+        String(this.benchLinkPort),
+        '--seed',
+        String(seed),
+        '--dyno',
+        dyno,
+        ...(pace === 'fast' ? ['--fast'] : []),
+      ],
       {},
     );
     await expect

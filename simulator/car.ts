@@ -105,6 +105,7 @@ export function engineAt(
   rpm: number,
   air: { temperatureC: number; dryHpa: number },
   inletC: number,
+  knockC = 0,
 ): EngineState {
   let breathing = 1;
   for (const hump of car.humps) breathing += hump.height * bell((rpm - hump.atRpm) / hump.widthRpm);
@@ -124,7 +125,7 @@ export function engineAt(
     0,
   );
   // Hot charge knocks earlier: the margin past best ignition shrinks with it.
-  const knockRetardDeg = Math.max(0, advanced - short - 1.5 + 0.06 * (inletC - 30));
+  const knockRetardDeg = Math.max(0, advanced - short - 1.5 + 0.06 * (inletC + knockC - 30));
   // A controller that hears knock takes back more than it was given, and gives it back slowly.
   const fromBest = short - advanced + 2.6 * knockRetardDeg;
   const spark = 1 - 0.0011 * fromBest * fromBest;

@@ -44,6 +44,10 @@ export class Driver {
     return this.phase !== 'rolling';
   }
 
+  get pulling(): boolean {
+    return this.phase === 'pulling';
+  }
+
   step(stepS: number, rpm: number): void {
     this.phaseS += stepS;
     this.braking = this.phase === 'braking';

@@ -1,5 +1,6 @@
 import { parseArgs } from 'node:util';
 import { Bench } from './bench.ts';
+import { machines, type MachineKind } from './machine.ts';
 
 /**
  * The stand-in instruments as a process of their own. Any client of the bench
@@ -11,17 +12,25 @@ const { values } = parseArgs({
     port: { type: 'string', default: process.env.BENCH_LINK_PORT ?? '5181' },
     seed: { type: 'string', default: '1' },
     rate: { type: 'string', default: '200' },
+    dyno: { type: 'string', default: process.env.STAND_IN_DYNO ?? 'inertia-roller' },
     fast: { type: 'boolean', default: false },
     'started-at': { type: 'string' },
   },
 });
 
+if (!Object.hasOwn(machines, values.dyno)) {
+  process.stderr.write(
+    `suvok: there is no stand-in “${values.dyno}”; there are ${Object.keys(machines).join(', ')}.\n`,
+  );
+  process.exit(1);
+}
 const bench = new Bench(
   {
     host: values.host,
     port: Number(values.port),
     seed: Number(values.seed),
     rateHz: Number(values.rate),
+    machine: values.dyno as MachineKind,
     startedAt: values['started-at'],
   },
   values.fast,

@@ -2,7 +2,8 @@ import { describe, expect, test } from '@jest/globals';
 import { cars, carNamed, engineAt } from './car.ts';
 import { Chance } from './chance.ts';
 import { Heat } from './heat.ts';
-import { Roller, rollerChannels } from './roller.ts';
+import { machines } from './machine.ts';
+import { channelsOf, StandInDyno } from './stand-in-dyno.ts';
 import { Weather } from './weather.ts';
 
 const air = { temperatureC: 22, dryHpa: 995 };
@@ -49,7 +50,7 @@ describe('the roller', () => {
   /** Time, drum speed, engine speed and throttle of a whole pull at 100 Hz. */
   function pull(seed: number, vehicle = cars[0]!.name): number[][] {
     const chance = new Chance(seed);
-    const roller = new Roller(new Weather(chance), chance);
+    const roller = new StandInDyno(new Weather(chance), chance);
     roller.configure({ type: 'configure', vehicle, setup: 'A', items: [] });
     roller.driver.sweep();
     const rows: number[][] = [];
@@ -72,7 +73,7 @@ describe('the roller', () => {
     expect(Math.max(...rows.map((row) => row[2]!))).toBeGreaterThan(6800);
     expect(rows[0]![3]).toBeLessThan(45);
     expect(rows.at(-1)![2]).toBeLessThan(2500);
-    expect(rows[0]).toHaveLength(rollerChannels.length + 1);
+    expect(rows[0]).toHaveLength(channelsOf(machines['inertia-roller']).length + 1);
   });
 
   test('after tip-in the driveline shuffles before it settles', () => {
@@ -87,6 +88,38 @@ describe('the roller', () => {
 
   test('a twin revs past 10,000', () => {
     expect(Math.max(...pull(5, 'Ostrel 990 twin').map((row) => row[2]!))).toBeGreaterThan(10_500);
+  });
+});
+
+describe.each(['loaded-roller', 'hub'] as const)('the stand-in %s', (kind) => {
+  const machine = machines[kind];
+  const channels = channelsOf(machine).map(({ name }) => name);
+  const column = (rows: number[][], name: string) => rows.map((row) => row[1 + channels.indexOf(name)]!);
+
+  test('lets the engine rise along its ramp, its load cell telling the rest, and comes back', () => {
+    const chance = new Chance(11);
+    const dyno = new StandInDyno(new Weather(chance), chance, machine);
+    dyno.pass(2);
+    dyno.driver.sweep();
+    const rows: number[][] = [];
+    while (dyno.driver.busy && rows.length < 6000) {
+      dyno.pass(0.01);
+      rows.push([dyno.time, ...dyno.read()]);
+    }
+    expect(rows.flat().every(Number.isFinite)).toBe(true);
+    expect(rows.length).toBeLessThan(6000);
+    const throttle = column(rows, 'throttle');
+    const open = rows.filter((_, index) => throttle[index]! > 97).slice(120, -60);
+    const rpm = column(open, 'engineSpeed');
+    const rate = (rpm.at(-1)! - rpm[0]!) / (open.at(-1)![0]! - open[0]![0]!);
+    expect(rate / machine.rampRpmPerS).toBeGreaterThan(0.93);
+    expect(rate / machine.rampRpmPerS).toBeLessThan(1.07);
+    const load = column(open, kind === 'hub' ? 'absorberTorqueLeft' : 'absorberTorque');
+    expect(Math.min(...load)).toBeGreaterThan(30);
+    if (kind === 'hub') {
+      const right = column(open, 'absorberTorqueRight');
+      expect(load.reduce((sum, value) => sum + value, 0)).toBeGreaterThan(right.reduce((sum, value) => sum + value, 0));
+    }
   });
 });
 

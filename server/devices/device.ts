@@ -28,6 +28,7 @@ export class Device extends EventEmitter<DeviceEvents> {
   private rateHz: number | null = null;
   private rateFrom: { time: number; count: number } | undefined;
   private problem: string | null = null;
+  private faults: string[] = [];
 
   /** @throws Refusal when its channels cannot be used */
   constructor(
@@ -55,6 +56,13 @@ export class Device extends EventEmitter<DeviceEvents> {
     if (message.type === 'problem' || this.hello.commands.includes(message.type)) this.peer.send(message);
   }
 
+  /** Has a stand-in play these faults and no others; those that it does not offer are left out. */
+  play(faults: readonly string[]): void {
+    this.faults = this.hello.faults.filter((fault) => faults.includes(fault));
+    this.send({ type: 'fault', faults: this.faults });
+    this.emit('changed');
+  }
+
   /** Lets the instrument go, as when it has come back on a new connection. */
   replace(): void {
     this.peer.close();
@@ -77,6 +85,7 @@ export class Device extends EventEmitter<DeviceEvents> {
       dyno: this.hello.dyno ?? null,
       engineToDrumRatio: this.hello.engineToDrumRatio ?? null,
       problem: this.problem,
+      faults: { offered: this.hello.faults, on: this.faults },
     };
   }
 

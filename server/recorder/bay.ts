@@ -68,6 +68,14 @@ export class Bay extends EventEmitter<BayEvents> {
     this.emit('changed');
   }
 
+  /** @throws Refusal when the device is not there or plays no faults */
+  playFaults(name: string, faults: readonly string[]): void {
+    const device = this.devices.get(name);
+    if (!device || device.hello.faults.length === 0)
+      throw new Refusal('Only a stand-in that is connected can play faults.');
+    device.play(faults);
+  }
+
   /** Takes a job off the dyno: what is recorded from now on belongs to no job until it is claimed. */
   async unmount(jobId: number): Promise<void> {
     if (this.mounted?.jobId !== jobId) return;

@@ -1,5 +1,5 @@
 import { Router } from 'express';
-import { armRequest, mounting } from '../../contract/http.ts';
+import { armRequest, faultsRequest, mounting } from '../../contract/http.ts';
 import type { Bay } from '../recorder/bay.ts';
 import { bodyAs } from './answer.ts';
 
@@ -13,6 +13,12 @@ export function bayRoutes(bay: Bay): Router {
 
   router.put('/bay/mounted', async (request, response) => {
     await bay.mount(bodyAs(request, mounting));
+    response.json(bay.state());
+  });
+
+  router.put('/bay/faults', (request, response) => {
+    const { device, faults } = bodyAs(request, faultsRequest);
+    bay.playFaults(device, faults);
     response.json(bay.state());
   });
 

@@ -108,6 +108,7 @@ export const api = {
   changeRun: (id: number, fields: RunChange) => ask(run, `/runs/${id}`, sending('PATCH', fields)),
   unclaimedRuns: () => ask(unclaimedRuns, '/unclaimed-runs'),
   mount: (mounting: Mounting) => ask(bayState, '/bay/mounted', sending('PUT', mounting)),
+  playFaults: (device: string, faults: string[]) => ask(bayState, '/bay/faults', sending('PUT', { device, faults })),
   arm: () => ask(bayState, '/bay/arm', sending('POST', {})),
   end: () => ask(bayState, '/bay/end', sending('POST', {})),
   importRun: (file: File, settings: ImportSettings) =>

@@ -1,6 +1,10 @@
+import { Chip } from '@mantine/core';
+import { useState } from 'react';
 import type { BayState, DeviceState } from '../../../contract/live.ts';
 import { knownChannels, type KnownChannel } from '../../../core/channels/channels.ts';
+import { api } from '../../state/api.ts';
 import { latestReading, useLive } from '../../state/live.ts';
+import { useChange } from '../../state/queries.ts';
 import { FindingLine, FindingList } from '../../ui/severity.tsx';
 import { useNow } from '../../ui/use-now.ts';
 import jobs from '../jobs/jobs-page.module.css';
@@ -93,6 +97,7 @@ function Device({ device, read }: { device: DeviceState; read: (name: string) =>
           </FindingLine>
         )}
       </FindingList>
+      {device.faults.offered.length > 0 && <FaultPanel device={device} />}
       <ul className={classes.channels}>
         {device.channels.map(({ name, unit }) => (
           <li key={name}>
@@ -104,6 +109,38 @@ function Device({ device, read }: { device: DeviceState; read: (name: string) =>
         ))}
       </ul>
     </section>
+  );
+}
+
+/** What a stand-in can be made to do wrong, for demonstrations and training; no real machine has this. */
+function FaultPanel({ device }: { device: DeviceState }) {
+  const play = useChange((faults: string[]) => api.playFaults(device.device, faults));
+  // What was asked for last, until the stand-in says what it plays.
+  const [asked, setAsked] = useState<string[]>();
+  const on = device.faults.on.join();
+  const [told, setTold] = useState(on);
+  if (told !== on) {
+    setTold(on);
+    setAsked(undefined);
+  }
+  return (
+    <Chip.Group
+      multiple
+      value={asked ?? device.faults.on}
+      onChange={(faults) => {
+        setAsked(faults);
+        play.mutate(faults);
+      }}
+    >
+      <div className={classes.faults} role="group" aria-label={`Faults that ${device.name} plays`}>
+        <span className="soft">Let it fail:</span>
+        {device.faults.offered.map((fault) => (
+          <Chip key={fault} value={fault} size="md">
+            {fault}
+          </Chip>
+        ))}
+      </div>
+    </Chip.Group>
   );
 }
 

@@ -1,0 +1,63 @@
+import type { CurveJson } from '../contract/curve.ts';
+import { expect, test } from './suvok.ts';
+
+for (const [dyno, name] of [
+  ['loaded-roller', 'Stand-in loaded roller'],
+  ['hub', 'Stand-in hub pair'],
+] as const) {
+  test(`the same car on the ${name}: a curve with its load, and the screen says which dyno`, async ({
+    page,
+    suvok,
+  }) => {
+    const job = await suvok.mountedJob();
+    await suvok.startStandIns('fast', 5, dyno);
+    const runs = await suvok.record(job, 2);
+    const curves = await Promise.all(runs.map((run) => suvok.ask<CurveJson>('GET', `/runs/${run.id}/curve`)));
+    for (const curve of curves) {
+      // About what the inertia roller reads; less is lost to what is turned faster.
+      expect(curve.peakPower.kw).toBeGreaterThan(88);
+      expect(curve.peakPower.kw).toBeLessThan(110);
+      expect(curve.sweep.endRpm - curve.sweep.startRpm).toBeGreaterThan(3800);
+      expect(curve.checks.filter(({ severity }) => severity === 'stop')).toEqual([]);
+      expect(curve.sidesKw !== undefined).toBe(dyno === 'hub');
+    }
+    expect(Math.abs(curves[0]!.peakPower.kw / curves[1]!.peakPower.kw - 1)).toBeLessThan(0.03);
+    await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+    await expect(page.getByRole('status', { name: 'Bay' })).toContainText(
+      dyno === 'hub' ? 'hub dyno' : 'loaded roller',
+    );
+    await expect(page.getByText('spread', { exact: false }).first()).toBeVisible();
+  });
+}
+
+test('each fault that a stand-in can play is switched on from the page, played and named', async ({ page, suvok }) => {
+  test.setTimeout(120_000);
+  const job = await suvok.mountedJob();
+  await suvok.ask('PATCH', `/vehicles/${job.vehicleId}`, { ignition: 'spark', induction: 'none' });
+  await suvok.startStandIns('fast');
+  await suvok.record(job, 2);
+  const panel = page.getByRole('group', { name: /Faults that Stand-in inertia roller plays/ });
+  let before: string | undefined;
+  for (const [fault, found] of [
+    ['tyre slip', 'The tyres slip by up to'],
+    ['fuel cut', 'Torque is cut for'],
+    ['lean at the top', 'Lean: λ 0.9'],
+    ['poor fuel', 'Knock: up to'],
+    ['heat soak', 'It started with intake at'],
+  ] as const) {
+    await page.goto(`${suvok.origin}/devices`);
+    if (before) await panel.getByText(before, { exact: true }).click();
+    await panel.getByText(fault, { exact: true }).click();
+    await expect(panel.getByRole('checkbox', { checked: true })).toHaveCount(1);
+    before = fault;
+    // A setup for each, so that a start in another heat has a baseline to differ from.
+    await suvok.mountedSetup(job, `with ${fault}`);
+    const run = (await suvok.record(job, 1)).at(-1)!;
+    const inLog = ['lean at the top', 'poor fuel'].includes(fault);
+    await page.goto(`${suvok.origin}/jobs/${job.id}/${inLog ? `logs?run=${run.label}` : 'compare'}`);
+    await expect(page.getByText(found).first(), fault).toBeVisible({ timeout: 15_000 });
+  }
+  await page.goto(`${suvok.origin}/devices`);
+  await panel.getByText('heat soak', { exact: true }).click();
+  await expect(panel.getByRole('checkbox', { checked: true })).toHaveCount(0);
+});
