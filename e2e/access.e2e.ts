@@ -1,42 +1,47 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from './suvok.ts';
 
-for (const scheme of ['light', 'dark'] as const) {
-  test(`axe finds nothing serious on any screen, ${scheme}`, async ({ page, suvok }) => {
-    await page.emulateMedia({ colorScheme: scheme });
-    await suvok.startStandIns('fast');
-    const job = await suvok.mountedJob();
-    await suvok.record(job, 2);
-    await suvok.mountedSetup(job, 'ignition +1°');
-    await suvok.record(job, 2);
-    await suvok.ask('POST', `/jobs/${job.id}/inspections`, {
-      key: 'belts',
-      outcome: 'fail',
-      note: 'frayed',
-      measured: null,
-    });
-    await suvok.ask('POST', `/jobs/${job.id}/suspicions`, { cause: 'weak pump', test: '', outcome: '', state: 'open', runIds: [] }); // prettier-ignore
-    await suvok.ask('POST', `/vehicles/${job.vehicleId}/parts`, { name: 'camshaft', knowledge: 'believed', note: '' });
-    const paths = [
-      '/jobs',
-      'brief',
-      'record',
-      'compare?at=5000',
-      'logs',
-      '/devices',
-      '/drive',
-      '/vehicles',
-      `/vehicles/${job.vehicleId}`,
-    ];
-    for (const path of paths.map((one) => (one.startsWith('/') ? one : `/jobs/${job.id}/${one}`))) {
-      await page.goto(suvok.origin + path);
+test('axe finds nothing serious on any screen, in either theme', async ({ page, suvok }) => {
+  test.setTimeout(180_000);
+  await suvok.startStandIns('fast');
+  const job = await suvok.mountedJob();
+  await suvok.record(job, 2);
+  await suvok.mountedSetup(job, 'ignition +1°');
+  await suvok.record(job, 2);
+  await suvok.ask('POST', `/jobs/${job.id}/inspections`, {
+    key: 'belts',
+    outcome: 'fail',
+    note: 'frayed',
+    measured: null,
+  });
+  await suvok.ask('POST', `/jobs/${job.id}/suspicions`, { cause: 'weak pump', test: '', outcome: '', state: 'open', runIds: [] }); // prettier-ignore
+  await suvok.ask('POST', `/vehicles/${job.vehicleId}/parts`, { name: 'camshaft', knowledge: 'believed', note: '' });
+  const paths = [
+    '/jobs',
+    'brief',
+    'record',
+    'compare?at=5000',
+    'logs',
+    '/devices',
+    '/drive',
+    '/vehicles',
+    `/vehicles/${job.vehicleId}`,
+  ];
+  for (const path of paths.map((one) => (one.startsWith('/') ? one : `/jobs/${job.id}/${one}`))) {
+    await page.goto(suvok.origin + path);
+    for (const colorScheme of ['light', 'dark'] as const) {
+      await page.emulateMedia({ colorScheme });
+      await expect(page.locator('html')).toHaveAttribute('data-mantine-color-scheme', colorScheme);
       await expect(page.getByText(/Tarrow Six|Stand-in inertia roller|ignition/).first()).toBeVisible();
       if (path.includes('compare')) await expect(page.getByTestId('gain-table')).toBeVisible();
       const { violations } = await new AxeBuilder({ page }).analyze();
       const serious = violations.filter((violation) => ['serious', 'critical'].includes(violation.impact ?? ''));
       expect(
-        serious.map((violation) => `${path}: ${violation.id} ${violation.nodes.map((node) => node.html).join(' ')}`),
+        serious.map(
+          (violation) =>
+            `${path}, ${colorScheme}: ${violation.id} ${violation.nodes.map((node) => node.html).join(' ')}`,
+        ),
       ).toEqual([]);
     }
-  });
-}
+  }
+});

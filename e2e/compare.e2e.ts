@@ -58,8 +58,8 @@ test('every figure follows the standard, the smoothing, the units and the band',
   await page.getByLabel('to, rpm').fill('6500');
   await page.keyboard.press('Enter');
   await page.keyboard.press('Escape');
-  await expect(page.getByTestId('sentence')).toContainText('B makes');
-  await expect(page.getByTestId('sentence')).toContainText('from 5,000 to 6,500 rpm');
+  // Whether it is clear of scatter is these runs' luck; what it is about is not.
+  await expect(page.getByTestId('sentence')).toContainText(/^B (makes|is within|reads).*from 5,000 to 6,500 rpm/);
 
   // The address holds all of it: a browser that knows nothing shows the same.
   const table = await tableOf(page);

@@ -30,8 +30,11 @@ test('swapping the two sides flips every sign', async ({ page, suvok }) => {
   for (const row of ['band', 'common', 'at-speed', 'peak-power', 'torque-at-speed', 'peak-torque']) {
     expect(gainOf(back[row]!)).toBeCloseTo(-gainOf(there[row]!), 5);
   }
-  await expect(page.getByTestId('sentence')).toContainText('A makes');
-  await expect(page.getByTestId('sentence')).toContainText('less than B');
+  // Whether the gain is clear of scatter is these runs' luck; whose it is, and which way, is not.
+  await expect(page.getByTestId('sentence')).toContainText(
+    /^A (makes .* less than|is within repeatability of|reads −.*) /,
+  );
+  await expect(page.getByTestId('sentence')).toContainText(/\bB\b.*from 5,000 to 6,500 rpm/);
 });
 
 test('a setup against itself claims nothing, and a run set aside is out of every figure at once', async ({

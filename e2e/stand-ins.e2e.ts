@@ -43,6 +43,8 @@ test('each fault that a stand-in can play is switched on from the page, played a
     ['fuel cut', 'Torque is cut for'],
     ['lean at the top', 'Lean: λ 0.9'],
     ['poor fuel', 'Knock: up to'],
+    ['weak pump', 'Fuel pressure sags by'],
+    ['low battery', 'The battery reads 12.1 V'],
     ['heat soak', 'It started with intake at'],
   ] as const) {
     await page.goto(`${suvok.origin}/devices`);
@@ -53,7 +55,7 @@ test('each fault that a stand-in can play is switched on from the page, played a
     // A setup for each, so that a start in another heat has a baseline to differ from.
     await suvok.mountedSetup(job, `with ${fault}`);
     const run = (await suvok.record(job, 1)).at(-1)!;
-    const inLog = ['lean at the top', 'poor fuel'].includes(fault);
+    const inLog = ['lean at the top', 'poor fuel', 'weak pump', 'low battery'].includes(fault);
     await page.goto(`${suvok.origin}/jobs/${job.id}/${inLog ? `logs?run=${run.label}` : 'compare'}`);
     await expect(page.getByText(found).first(), fault).toBeVisible({ timeout: 15_000 });
   }

@@ -1,5 +1,13 @@
 /** What a stand-in can be made to do wrong; named as they are shown. */
-export const faultNames = ['tyre slip', 'fuel cut', 'lean at the top', 'poor fuel', 'heat soak'] as const;
+export const faultNames = [
+  'tyre slip',
+  'fuel cut',
+  'lean at the top',
+  'poor fuel',
+  'weak pump',
+  'low battery',
+  'heat soak',
+] as const;
 export type FaultName = (typeof faultNames)[number];
 
 const slipAtRpm = 0.72;
@@ -8,6 +16,7 @@ const slipShare = 0.07;
 const cutAtRpm = 0.66;
 const cutLastsS = 0.18;
 const leanFromRpm = 0.7;
+const pumpHoldsToRpm = 0.6;
 
 /** The faults that are on, and what they do to a pull; engine speeds as shares of the pull's top. */
 export class Faults {
@@ -48,7 +57,17 @@ export class Faults {
 
   /** Added to λ. */
   lambda(share: number): number {
-    return this.has('lean at the top') && share > leanFromRpm ? 0.09 : 0;
+    const top = this.has('lean at the top') && share > leanFromRpm ? 0.09 : 0;
+    return top + this.pumpShortKpa(share) / 900;
+  }
+
+  /** What the pump does not deliver, kPa; it runs out as flow grows with engine speed. */
+  pumpShortKpa(share: number): number {
+    return this.has('weak pump') ? Math.max(0, 260 * (share - pumpHoldsToRpm)) : 0;
+  }
+
+  get batteryV(): number {
+    return this.has('low battery') ? 12.1 : 13.9;
   }
 
   /** As if the inlet were hotter by so much: poor fuel knocks as hot air does, °C. */

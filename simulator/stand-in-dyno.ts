@@ -18,6 +18,10 @@ const carChannels = [
   { name: 'intakeTemperature', unit: '°C' },
   { name: 'coolantTemperature', unit: '°C' },
   { name: 'oilTemperature', unit: '°C' },
+  { name: 'oilPressure', unit: 'kPa' },
+  { name: 'fuelPressure', unit: 'kPa' },
+  { name: 'injectorDuty', unit: '%' },
+  { name: 'batteryVoltage', unit: 'V' },
 ];
 
 /** All channels of a stand-in dyno with a car on it. */
@@ -119,6 +123,10 @@ export class StandInDyno {
       noisy(inlet, 0.1, 1),
       noisy(this.heat.coolantC, 0.1, 1),
       noisy(this.heat.oilC, 0.1, 1),
+      noisy(130 + 300 * this.topShare, 4, 0),
+      noisy(350 - (throttle > 0.8 ? this.faults.pumpShortKpa(this.topShare) : 0), 2, 0),
+      noisy(throttle > 0.8 ? 14 + 58 * this.topShare : 6, 0.4, 1),
+      noisy(this.faults.batteryV, 0.03, 2),
     ];
   }
 

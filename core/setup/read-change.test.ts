@@ -5,6 +5,7 @@ import { itemWords, namedKinds, numericItems, numericKinds, type SetupItem } fro
 import { setupLetter } from './letter.ts';
 import { scorePrediction } from './prediction.ts';
 import { readChange } from './read-change.ts';
+import { branchDepths } from './tree.ts';
 
 describe('a change in a line', () => {
   test.each<[string, SetupItem[]]>([
@@ -118,6 +119,22 @@ test('a prediction is scored against the interval', () => {
   expect(scorePrediction({ gainKw: 4 }, { difference: 1.5, halfWidth: 0.6 })).toBe('too high');
   expect(scorePrediction({ gainKw: 0.5 }, { difference: 1.5, halfWidth: 0.6 })).toBe('too low');
   expect(scorePrediction({ gainKw: 2 }, { difference: -1.5, halfWidth: 0.6 })).toBe('wrong way');
+});
+
+test('a setup that goes back to an earlier one branches off; what follows it stands under it', () => {
+  const chain = (...parents: (number | null)[]) =>
+    [...branchDepths(parents.map((parentId, index) => ({ id: index + 1, parentId }))).values()].join(' ');
+  expect(chain(null, 1, 2)).toBe('0 0 0');
+  expect(chain(null, 1, 1, 3)).toBe('0 0 1 1');
+  expect(chain(null, 1, 2, 2, 4, 1)).toBe('0 0 0 1 1 1');
+  expect(chain(null, 1, 1, 1, 4, 3)).toBe('0 0 1 1 1 2');
+  fc.assert(
+    fc.property(fc.array(fc.nat(), { maxLength: 40 }), (draws) => {
+      const setups = draws.map((draw, index) => ({ id: index, parentId: index === 0 ? null : draw % index }));
+      const depths = branchDepths(setups);
+      return depths.size === setups.length && [...depths.values()].every((depth) => depth >= 0 && depth <= 3);
+    }),
+  );
 });
 
 test('letters go on after Z', () => {

@@ -14,6 +14,8 @@ import classes from './setup-card.module.css';
 interface SetupCardProps {
   job: Job;
   setup: Setup;
+  /** How far it stands to the right: a branch of a branch stands further. */
+  depth: number;
   parent: Setup | undefined;
   previous: Setup | undefined;
   runs: Run[];
@@ -32,6 +34,7 @@ interface SetupCardProps {
 export function SetupCard({
   job,
   setup,
+  depth,
   parent,
   previous,
   runs,
@@ -45,13 +48,15 @@ export function SetupCard({
   onAdded,
 }: SetupCardProps) {
   const [opened, setOpened] = useState(false);
+  const branch = parent !== undefined && parent.id !== previous?.id;
   const isBaseline = setup.id === baseline.id;
   const colour = setupColour(setup.letter, isBaseline);
   return (
     <li
       className={classes.card}
       data-back={setup.decision === 'go back' || undefined}
-      style={{ '--hue': colour } as React.CSSProperties}
+      data-branch={branch || undefined}
+      style={{ '--hue': colour, '--depth': depth } as React.CSSProperties}
     >
       <button
         className={chosen ? classes.letterChosen : classes.letter}
@@ -69,7 +74,7 @@ export function SetupCard({
         title="What changed, prediction, files, decision"
       >
         {parent && parent.id !== previous?.id && setup.items.length > 0 && (
-          <span className={classes.branch}>↳ from {parent.letter}: </span>
+          <span className={classes.branch}>from {parent.letter}: </span>
         )}
         {setup.change}
       </button>

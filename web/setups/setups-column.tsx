@@ -1,5 +1,6 @@
 import type { Job, Setup } from '../../contract/records.ts';
 import type { JobFigures } from '../../core/gain/job-figures.ts';
+import { branchDepths } from '../../core/setup/tree.ts';
 import { ImportButton } from '../imports/import-button.tsx';
 import { NewSetup } from './new-setup.tsx';
 import { SetupCard } from './setup-card.tsx';
@@ -34,6 +35,7 @@ export function SetupsColumn({
   gloved = false,
 }: SetupsColumnProps) {
   const parent = job.setups.find((setup) => setup.id === chosenId) ?? job.setups.at(-1)!;
+  const depths = branchDepths(job.setups);
   return (
     <aside className={classes.column} aria-label="Setups" data-gloved={gloved || undefined}>
       <h2 className="heading">Setups, in order</h2>
@@ -43,6 +45,7 @@ export function SetupsColumn({
             key={setup.id}
             job={job}
             setup={setup}
+            depth={depths.get(setup.id) ?? 0}
             onAdded={onAdded}
             parent={job.setups.find((other) => other.id === setup.parentId)}
             previous={job.setups[job.setups.indexOf(setup) - 1]}
