@@ -4,7 +4,7 @@ export default defineConfig({
   testDir: 'e2e',
   testMatch: '*.e2e.ts',
   workers: 2,
-  fullyParallel: false,
+  fullyParallel: true,
   timeout: 60_000,
   retries: process.env.CI ? 1 : 0,
   use: {
