@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { curveJson } from './curve.ts';
+import { entryForms } from './entries.ts';
 import { airFile, dynoFile } from './files.ts';
 import * as http from './http.ts';
 import * as file from './job-file.ts';
@@ -24,24 +25,21 @@ export interface Endpoint {
 }
 
 const revision = z.int().positive().optional();
-const entry = (
-  of: 'jobs' | 'vehicles',
-  path: string,
-  what: string,
-  fields: z.ZodObject,
-  record: z.ZodType,
-): Endpoint[] => [
+const entryEndpoints = Object.values(entryForms).flatMap(({ of, path, what, fields, record }): Endpoint[] => [
   { method: 'post', path: `/${of}/:id/${path}`, does: `Adds ${what}.`, body: fields, answer: record },
   {
     method: 'patch',
     path: `/${path}/:id`,
     does: `Changes ${what}; leaves alone what is not named.`,
     // Rules that bind two fields are checked against the entry as it will be.
-    body: z.object(fields.shape).partial().extend({ revision }),
+    body: z
+      .object(fields.shape as z.ZodRawShape)
+      .partial()
+      .extend({ revision }),
     answer: record,
   },
   { method: 'delete', path: `/${path}/:id`, does: `Takes ${what} away; undone by its act.` },
-];
+]);
 
 export const endpoints: readonly Endpoint[] = [
   {
@@ -106,13 +104,7 @@ export const endpoints: readonly Endpoint[] = [
     path: '/acts/:id/undo',
     does: 'Undoes all that one act changed. The act’s number came in the header suvok-act of its answer.',
   },
-  ...entry('jobs', 'bands', 'a band of engine speeds that matters', file.bandFields, file.band),
-  ...entry('jobs', 'limits', 'a limit', file.limitFields, file.limit),
-  ...entry('jobs', 'inspections', 'a line of the inspection', file.inspectionFields, file.inspection),
-  ...entry('jobs', 'fuel-entries', 'a line of the fuel ledger', file.fuelFields, file.fuelEntry),
-  ...entry('jobs', 'suspicions', 'a suspicion', file.suspicionFields, file.suspicion),
-  ...entry('jobs', 'notes', 'a note', file.noteFields, file.note),
-  ...entry('vehicles', 'parts', 'a part of a vehicle', vehicles.partFields, vehicles.part),
+  ...entryEndpoints,
   { method: 'get', path: '/owners', does: 'All owners by name.', answer: z.array(vehicles.owner) },
   {
     method: 'patch',
@@ -132,7 +124,7 @@ export const endpoints: readonly Endpoint[] = [
     method: 'post',
     path: '/vehicles',
     does: 'Writes a vehicle down.',
-    body: vehicles.vehicleFields.partial().required({ name: true }),
+    body: vehicles.newVehicle,
     answer: vehicles.vehicleWithAll,
   },
   {
@@ -145,7 +137,7 @@ export const endpoints: readonly Endpoint[] = [
     method: 'patch',
     path: '/vehicles/:id',
     does: 'Changes a vehicle; its owner by number or by name.',
-    body: vehicles.vehicleFields.partial().extend({ ownerName: z.string().optional(), revision }),
+    body: vehicles.vehicleChange.extend({ revision }),
     answer: vehicles.vehicleWithAll,
   },
   { method: 'delete', path: '/vehicles/:id', does: 'Takes away a vehicle that has no job; undone by its act.' },

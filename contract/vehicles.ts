@@ -23,6 +23,11 @@ export const vehicleFields = z.object({
   note: text(4000),
 });
 
+/** Whose it is may be said by name: found, or written down anew. */
+const ownerName = line(120).optional();
+export const vehicleChange = vehicleFields.partial().extend({ ownerName });
+export const newVehicle = vehicleChange.required({ name: true });
+
 export const partFields = z.object({
   name: line(200).min(1, 'name the part'),
   knowledge: z.enum(['known', 'believed', 'unknown']),

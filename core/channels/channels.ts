@@ -47,6 +47,11 @@ export const knownChannels = {
 
 export type KnownChannel = keyof typeof knownChannels;
 
+/** How a person reads a channel's name; a custom channel's own. */
+export function channelLabel(name: string): string {
+  return knownChannels[name as KnownChannel]?.label ?? name;
+}
+
 /** Any one of these says how fast the drum turns. */
 export const speedChannels: readonly KnownChannel[] = [
   'rollerSpeed',

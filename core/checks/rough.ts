@@ -1,3 +1,4 @@
+import { medianOf } from '../statistics/median.ts';
 import type { SweepDrive } from '../reduction/sweep-drive.ts';
 import { firstNotBelow } from '../recording/search.ts';
 import { localFit } from '../smoothing/local-polynomial.ts';
@@ -47,9 +48,9 @@ export function rough(run: SweepDrive): Finding | undefined {
   }
   if (middle.length < 12) return undefined;
   // Half of all squares lie below 0.455 variances.
-  const [shortVariance, middleVariance] = [median(short) / 0.455, median(middle) / 0.455];
+  const [shortVariance, middleVariance] = [medianOf(short) / 0.455, medianOf(middle) / 0.455];
   const noiseInMiddle = shortVariance / (middleS / shortS) ** 3;
-  const share = Math.sqrt(Math.max(0, middleVariance - noiseInMiddle)) / median(torque);
+  const share = Math.sqrt(Math.max(0, middleVariance - noiseInMiddle)) / medianOf(torque);
   if (!(share > roughShare) || middleVariance < 2 * noiseInMiddle) return undefined;
   const percent = Math.round(1000 * share) / 10;
   return {
@@ -59,8 +60,4 @@ export function rough(run: SweepDrive): Finding | undefined {
     unit: '%',
     message: `Torque comes and goes by ${percent.toFixed(1)} % all along the pull: the engine runs rough. Look at ignition and fuelling before tuning on.`,
   };
-}
-
-function median(values: number[]): number {
-  return Float64Array.from(values).sort()[values.length >> 1]!;
 }

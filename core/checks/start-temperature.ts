@@ -1,5 +1,5 @@
 import { placeInWindow, type StartWindow } from '../heat/start-window.ts';
-import { knownChannels, type KnownChannel } from '../channels/channels.ts';
+import { channelLabel } from '../channels/channels.ts';
 import type { Finding } from './check.ts';
 
 /**
@@ -18,7 +18,7 @@ export function startTemperature(starts: Record<string, number>, window: StartWi
   }
   if (!worst) return undefined;
   const { channel, value, by } = worst;
-  const label = knownChannels[channel as KnownChannel]?.label ?? channel;
+  const label = channelLabel(channel);
   return {
     id: 'start-temperature',
     severity: 'mind',

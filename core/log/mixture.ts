@@ -1,6 +1,7 @@
 import { limitSuggestions } from '../limits/suggestions.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
-import { averaged, eventAt, medianOf, stretches, type LogEvent, type RunLog, type Stretch } from './run-log.ts';
+import { medianOf } from '../statistics/median.ts';
+import { averaged, eventAt, stretches, type LogEvent, type RunLog, type Stretch } from './run-log.ts';
 
 /** Off target by more than this, %, counts, for so long, s. */
 const leanPercent = 5;

@@ -90,13 +90,6 @@ export function eventAt(
   };
 }
 
-export function medianOf(values: ArrayLike<number>): number {
-  const sorted = Float64Array.from(values)
-    .filter((value) => !Number.isNaN(value))
-    .sort();
-  return sorted[sorted.length >> 1] ?? NaN;
-}
-
 /** The highest value of a stretch; NaN where it holds none. */
 export function highest(values: Float64Array, { from, to }: Stretch): number {
   let most = NaN;

@@ -1,5 +1,6 @@
-import { knownChannels, type KnownChannel } from '../channels/channels.ts';
-import { eventAt, medianOf, pullOf, type LogEvent, type RunLog } from './run-log.ts';
+import { channelLabel, knownChannels, type KnownChannel } from '../channels/channels.ts';
+import { medianOf } from '../statistics/median.ts';
+import { eventAt, pullOf, type LogEvent, type RunLog } from './run-log.ts';
 
 /** Channels of sensors that have a ceiling and should move in a pull. */
 const limited: readonly KnownChannel[] = ['lambda', 'boost', 'manifoldPressure', 'airMassFlow', 'airFlowSensor', 'exhaustTemperature', 'fuelPressure']; // prettier-ignore
@@ -8,10 +9,6 @@ const lively: readonly KnownChannel[] = ['lambda', 'boost', 'manifoldPressure', 
 /** A reading counts as stuck when it stays at its highest for this long, s, and this share of the pull. */
 const ceilingS = 0.5;
 const ceilingShare = 0.12;
-
-function labelOf(name: string): string {
-  return knownChannels[name as KnownChannel]?.label ?? name;
-}
 
 /** Found when a channel climbs, then stays at exactly one highest value: the sensor's end, not the engine's. */
 export function sensorCeiling(log: RunLog): LogEvent[] {
@@ -45,7 +42,7 @@ export function sensorCeiling(log: RunLog): LogEvent[] {
     return [
       {
         ...event,
-        message: `${labelOf(name)} stays at ${Number(top.toPrecision(4))} ${knownChannels[name].unit === '–' ? '' : `${knownChannels[name].unit} `}for ${lasts.toFixed(1)} s: the sensor has reached its ceiling, and what is above it is not seen.`,
+        message: `${channelLabel(name)} stays at ${Number(top.toPrecision(4))} ${knownChannels[name].unit === '–' ? '' : `${knownChannels[name].unit} `}for ${lasts.toFixed(1)} s: the sensor has reached its ceiling, and what is above it is not seen.`,
       },
     ];
   });
@@ -67,8 +64,8 @@ export function sensorDead(log: RunLog): LogEvent[] {
         ...event,
         message:
           taken.length === 0
-            ? `${labelOf(name)} gave no reading in the whole pull.`
-            : `${labelOf(name)} reads ${Number(taken[0]!.toPrecision(4))} through the whole pull: the sensor is dead, clogged or not connected.`,
+            ? `${channelLabel(name)} gave no reading in the whole pull.`
+            : `${channelLabel(name)} reads ${Number(taken[0]!.toPrecision(4))} through the whole pull: the sensor is dead, clogged or not connected.`,
       },
     ];
   });

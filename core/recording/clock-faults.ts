@@ -1,3 +1,4 @@
+import { medianOf } from '../statistics/median.ts';
 import { firstNotBelow } from './search.ts';
 
 /** A hole in a recording: nothing was sampled after `atS` for so long. */
@@ -46,9 +47,9 @@ export function clockFaults(time: Float64Array, speed: Float64Array): { gaps: Sa
     changes[index] = Math.abs(speed[index + 1]! - speed[index]!);
   }
   if (steps.length < 10) return { gaps: [], jumps: [] };
-  const usualStep = median(steps);
+  const usualStep = usual(steps);
   // Half of all changes lie below 0.67 standard deviations, at steady speed and by noise alone.
-  const scatter = median(changes) / 0.6745;
+  const scatter = usual(changes) / 0.6745;
   const gaps: SampleGap[] = [];
   const jumps: ClockJump[] = [];
   for (let index = 0; index < steps.length; index++) {
@@ -100,10 +101,9 @@ function jumpAt(time: Float64Array, speed: Float64Array, index: number, scatter:
 }
 
 /** The middle of a thousand of the values: enough to know what is usual. */
-function median(values: Float64Array): number {
+function usual(values: Float64Array): number {
   const every = Math.max(1, Math.floor(values.length / 1000));
-  const taken = values.filter((_, index) => index % every === 0).sort();
-  return taken[taken.length >> 1]!;
+  return medianOf(values.filter((_, index) => index % every === 0));
 }
 
 function ratio(a: number, b: number): number {

@@ -1,27 +1,15 @@
 import { Router } from 'express';
-import type { z } from 'zod';
-import * as file from '../../contract/job-file.ts';
-import { partFields } from '../../contract/vehicles.ts';
+import { entryForms } from '../../contract/entries.ts';
 import type { Database } from '../store/database.ts';
-import { addEntry, changeEntry, entryById, entryTables, removeEntry, type EntryKind } from '../store/entries.ts';
+import { addEntry, changeEntry, entryById, entryTables, type EntryKind } from '../store/entries.ts';
 import { act, bodyAs, found, idOf } from './answer.ts';
 import { revisionOf } from './revision.ts';
-
-/** Each kind of entry: its path, whose it is, and the fields that a page sends. */
-export const entryPaths: Record<EntryKind, { of: 'jobs' | 'vehicles'; path: string; fields: z.ZodObject }> = {
-  bands: { of: 'jobs', path: 'bands', fields: file.bandFields },
-  limits: { of: 'jobs', path: 'limits', fields: file.limitFields },
-  inspections: { of: 'jobs', path: 'inspections', fields: file.inspectionFields },
-  fuelEntries: { of: 'jobs', path: 'fuel-entries', fields: file.fuelFields },
-  suspicions: { of: 'jobs', path: 'suspicions', fields: file.suspicionFields },
-  notes: { of: 'jobs', path: 'notes', fields: file.noteFields },
-  parts: { of: 'vehicles', path: 'parts', fields: partFields },
-};
+import { takesAway } from './takes-away.ts';
 
 /** Bands, limits, inspection, fuel, suspicions, notes and parts: added, changed, taken away. */
 export function entryRoutes(database: Database): Router {
   const router = Router();
-  for (const [name, { of, path, fields }] of Object.entries(entryPaths)) {
+  for (const [name, { of, path, fields }] of Object.entries(entryForms)) {
     const kind = name as EntryKind;
 
     router.post(`/${of}/:id/${path}`, async (request, response) => {
@@ -43,12 +31,7 @@ export function entryRoutes(database: Database): Router {
       response.json(found(await entryById(database, kind, id), 'entry'));
     });
 
-    router.delete(`/${path}/:id`, async (request, response) => {
-      const id = idOf(request);
-      const { table } = entryTables[kind];
-      found(await act(database, response, (client) => removeEntry(client, table, id)), 'entry');
-      response.status(204).end();
-    });
+    takesAway(router, database, `/${path}/:id`, entryTables[kind].table, 'entry');
   }
   return router;
 }

@@ -2,7 +2,6 @@ import { Router } from 'express';
 import multer from 'multer';
 import { photoFields, tuneFileFields } from '../../contract/job-file.ts';
 import type { Database } from '../store/database.ts';
-import { removeEntry } from '../store/entries.ts';
 import {
   addPhoto,
   addTuneFile,
@@ -16,6 +15,7 @@ import { changeRow } from '../store/rows.ts';
 import { setupById } from '../store/setups.ts';
 import { act, bodyAs, found, HttpRefusal, idOf } from './answer.ts';
 import { revisionOf } from './revision.ts';
+import { takesAway } from './takes-away.ts';
 
 const upTo = (megabytes: number) =>
   multer({ storage: multer.memoryStorage(), limits: { fileSize: megabytes * 1e6, files: 1, fields: 4 } }).single(
@@ -54,11 +54,7 @@ export function fileRoutes(database: Database): Router {
     response.json(found(await tuneFileById(database, id), 'file'));
   });
 
-  router.delete('/tune-files/:id', async (request, response) => {
-    const id = idOf(request);
-    found(await act(database, response, (client) => removeEntry(client, 'setup_tune_file', id)), 'file');
-    response.status(204).end();
-  });
+  takesAway(router, database, '/tune-files/:id', 'setup_tune_file', 'file');
 
   router.get('/tune-files/:id/content', async (request, response) => {
     const { name, content } = found(await tuneFileContent(database, idOf(request)), 'file');
@@ -90,11 +86,7 @@ export function fileRoutes(database: Database): Router {
     response.status(204).end();
   });
 
-  router.delete('/photos/:id', async (request, response) => {
-    const id = idOf(request);
-    found(await act(database, response, (client) => removeEntry(client, 'photo', id)), 'photo');
-    response.status(204).end();
-  });
+  takesAway(router, database, '/photos/:id', 'photo', 'photo');
 
   router.get('/photos/:id/content', async (request, response) => {
     const { mime, content } = found(await photoContent(database, idOf(request)), 'photo');

@@ -5,13 +5,13 @@ import { freezing } from '../../contract/job-file.ts';
 import type { Bay } from '../recorder/bay.ts';
 import { freezeBaseline } from '../store/baselines.ts';
 import type { Database } from '../store/database.ts';
-import { removeEntry } from '../store/entries.ts';
 import { changesOfJob, undoAct } from '../store/history.ts';
 import { jobList } from '../store/job-list.ts';
 import { addJob, jobWithAll, setJobState } from '../store/jobs.ts';
 import { changeRow } from '../store/rows.ts';
 import { addSetup, changeSetup, setupById } from '../store/setups.ts';
 import { act, bodyAs, found, HttpRefusal, idOf } from './answer.ts';
+import { takesAway } from './takes-away.ts';
 
 const listQuery = z.object({
   search: z.string().max(200).default(''),
@@ -84,11 +84,7 @@ export function jobRoutes(database: Database, bay: Bay): Router {
     response.json(setup);
   });
 
-  router.delete('/setups/:id', async (request, response) => {
-    const id = idOf(request);
-    found(await act(database, response, (client) => removeEntry(client, 'setup', id)), 'setup');
-    response.status(204).end();
-  });
+  takesAway(router, database, '/setups/:id', 'setup', 'setup');
 
   router.get('/jobs/:id/history', async (request, response) => {
     const id = idOf(request);

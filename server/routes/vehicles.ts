@@ -1,18 +1,12 @@
 import { Router } from 'express';
 import { z } from 'zod';
-import { ownerFields, vehicleFields } from '../../contract/vehicles.ts';
+import { newVehicle, ownerFields, vehicleChange } from '../../contract/vehicles.ts';
 import type { Database } from '../store/database.ts';
 import { removeEntry } from '../store/entries.ts';
 import { changeRow } from '../store/rows.ts';
 import { insert, ownerNamed, owners, vehicleSummaries, vehicleWithAll } from '../store/vehicles.ts';
 import { act, bodyAs, found, HttpRefusal, idOf } from './answer.ts';
 import { revisionOf } from './revision.ts';
-
-const newVehicle = vehicleFields
-  .partial()
-  .required({ name: true })
-  .extend({ ownerName: z.string().trim().max(120).optional() });
-const vehicleChange = vehicleFields.partial().extend({ ownerName: z.string().trim().max(120).optional() });
 
 /** Owners and vehicles. An owner may be given by name: found, or written down anew. */
 export function vehicleRoutes(database: Database): Router {

@@ -3,7 +3,7 @@ import { useHotkeys } from '@mantine/hooks';
 import { IconPencil } from '@tabler/icons-react';
 import { useState } from 'react';
 import { draftOf, keepDraft } from '../state/drafts.ts';
-import { entriesOf } from '../stages/brief/use-entries.ts';
+import { entriesOf } from '../state/entries.ts';
 
 /** A line for the job's timeline from wherever one is. W opens it, except where letters belong to a run's note. */
 export function NoteLine({ jobId, hotkey }: { jobId: number; hotkey: boolean }) {

@@ -4,8 +4,8 @@ import type { Job } from '../../../contract/records.ts';
 import { spokenRpm } from '../../../core/units/spoken-rpm.ts';
 import { readRpmSpan } from '../../ui/rpm-span.ts';
 import classes from './brief.module.css';
-import { RemoveButton } from './remove-button.tsx';
-import { entriesOf } from './use-entries.ts';
+import { RemoveButton } from '../../ui/remove-button.tsx';
+import { entriesOf } from '../../state/entries.ts';
 
 /** Engine-speed ranges that matter to the owner: named before any gain is seen in them. */
 export function Bands({ job }: { job: Job }) {

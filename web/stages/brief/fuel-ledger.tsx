@@ -11,8 +11,8 @@ import { numberOf } from '../../ui/saved-field.tsx';
 import { BlendHelp } from './blend-help.tsx';
 import classes from './brief.module.css';
 import { fuelNow } from './fuel-now.ts';
-import { RemoveButton } from './remove-button.tsx';
-import { entriesOf } from './use-entries.ts';
+import { RemoveButton } from '../../ui/remove-button.tsx';
+import { entriesOf } from '../../state/entries.ts';
 
 const kinds = [
   { value: 'arrived', label: 'arrived with' },

@@ -8,7 +8,7 @@ import { numberOf } from '../../ui/saved-field.tsx';
 import classes from './inspection-list.module.css';
 import brief from './brief.module.css';
 import { itemsOf } from './inspection-items.ts';
-import { entriesOf } from './use-entries.ts';
+import { entriesOf } from '../../state/entries.ts';
 
 const titles = { car: 'Inspection', mounting: 'Mounting', 'put back': 'Put back before delivery' } as const;
 

@@ -7,8 +7,8 @@ import { limitSuggestions } from '../../../core/limits/suggestions.ts';
 import { numberOf } from '../../ui/saved-field.tsx';
 import classes from './brief.module.css';
 import { fuelNow } from './fuel-now.ts';
-import { RemoveButton } from './remove-button.tsx';
-import { entriesOf } from './use-entries.ts';
+import { RemoveButton } from '../../ui/remove-button.tsx';
+import { entriesOf } from '../../state/entries.ts';
 
 const sources = { owner: 'owner', maker: 'maker', builder: 'builder', us: 'our word' } as const;
 const sides = { most: 'at most', least: 'at least' } as const;

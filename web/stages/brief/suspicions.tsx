@@ -3,8 +3,8 @@ import { useState } from 'react';
 import type { Suspicion } from '../../../contract/job-file.ts';
 import type { Job } from '../../../contract/records.ts';
 import classes from './brief.module.css';
-import { RemoveButton } from './remove-button.tsx';
-import { entriesOf } from './use-entries.ts';
+import { RemoveButton } from '../../ui/remove-button.tsx';
+import { entriesOf } from '../../state/entries.ts';
 
 /** Possible causes of an odd trace, the test that would settle each, and how it came out. */
 export function Suspicions({ job }: { job: Job }) {

@@ -6,9 +6,9 @@ import { useHistory } from '../../state/queries.ts';
 import { draftOf, keepDraft } from '../../state/drafts.ts';
 import classes from './timeline.module.css';
 import brief from './brief.module.css';
-import { RemoveButton } from './remove-button.tsx';
+import { RemoveButton } from '../../ui/remove-button.tsx';
 import { timelineOf, type TimelineEvent } from './timeline-words.ts';
-import { entriesOf } from './use-entries.ts';
+import { entriesOf } from '../../state/entries.ts';
 
 const shownAtFirst = 12;
 

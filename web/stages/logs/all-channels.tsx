@@ -1,8 +1,9 @@
 import { useMemo } from 'react';
+import { channelLabel } from '../../../core/channels/channels.ts';
 import { Lane } from '../../charts/lane.tsx';
 import { SpeedAxis } from '../../charts/speed-axis.tsx';
 import type { LogView } from '../../workers/figures.worker.ts';
-import { labelOf, rangeOf } from './event-cards.tsx';
+import { rangeOf } from './event-cards.tsx';
 import classes from './logs-stage.module.css';
 import { TimeAxis } from './time-axis.tsx';
 
@@ -44,7 +45,7 @@ export function AllChannels({ log, label, baseline, baselineLabel, by, colour }:
           return (
             <div key={channel.name} className={classes.lane}>
               <Lane
-                name={labelOf(channel.name)}
+                name={channelLabel(channel.name)}
                 unit={channel.unit === '–' ? '' : channel.unit}
                 lines={[
                   ...(other
@@ -54,7 +55,7 @@ export function AllChannels({ log, label, baseline, baselineLabel, by, colour }:
                 ]}
                 range={range}
                 values={rangeOf([own.values, ...(other ? [other[by].values] : [])], channel.unit)}
-                text={`${labelOf(channel.name)} of ${label}, ${last === undefined ? 'no reading' : `at the end ${Number(last.toPrecision(4))} ${channel.unit}`}`}
+                text={`${channelLabel(channel.name)} of ${label}, ${last === undefined ? 'no reading' : `at the end ${Number(last.toPrecision(4))} ${channel.unit}`}`}
               />
             </div>
           );

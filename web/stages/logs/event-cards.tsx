@@ -1,4 +1,4 @@
-import { knownChannels, type KnownChannel } from '../../../core/channels/channels.ts';
+import { channelLabel } from '../../../core/channels/channels.ts';
 import type { LogEvent } from '../../../core/log/run-log.ts';
 import { Lane } from '../../charts/lane.tsx';
 import { niceRange } from '../../charts/nice-range.ts';
@@ -58,13 +58,13 @@ function Card({ event, log, colour }: { event: LogEvent; log: LogView; colour: s
       {shown.map(({ name, unit, speed }) => (
         <div key={name} className={classes.small}>
           <Lane
-            name={labelOf(name)}
+            name={channelLabel(name)}
             unit={unit === '–' ? '' : unit}
             lines={[{ id: name, rpm: speed.x, values: speed.values, colour, width: 2 }]}
             range={range}
             values={rangeOf([speed.values], unit)}
             decoration={{ band: { fromRpm: event.fromRpm, toRpm: event.toRpm } }}
-            text={`${labelOf(name)} around ${event.fromRpm} rpm`}
+            text={`${channelLabel(name)} around ${event.fromRpm} rpm`}
           />
         </div>
       ))}
@@ -74,10 +74,6 @@ function Card({ event, log, colour }: { event: LogEvent; log: LogView; colour: s
       </p>
     </li>
   );
-}
-
-export function labelOf(name: string): string {
-  return knownChannels[name as KnownChannel]?.label ?? name;
 }
 
 /** An axis never shows less than this of a unit, so that noise does not fill a lane. */

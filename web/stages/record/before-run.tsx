@@ -1,6 +1,6 @@
 import { Button } from '@mantine/core';
 import type { Job, Setup } from '../../../contract/records.ts';
-import { knownChannels, type KnownChannel } from '../../../core/channels/channels.ts';
+import { channelLabel } from '../../../core/channels/channels.ts';
 import { placeInWindow, startWindow } from '../../../core/heat/start-window.ts';
 import { latestReading, useLive } from '../../state/live.ts';
 import { usePreferences } from '../../state/preferences.ts';
@@ -88,7 +88,7 @@ function HeatWindow({ job, baseline }: { job: Job; baseline: Setup }) {
         const place = value === undefined || !span ? undefined : placeInWindow(value, span);
         return (
           <div key={channel} className={classes.heat}>
-            <span>{knownChannels[channel as KnownChannel]?.label ?? channel}</span>
+            <span>{channelLabel(channel)}</span>
             <b className="number">{value === undefined ? '–' : `${formatWhole(value)} °C`}</b>
             {span && value !== undefined && <WindowBar value={value} span={span} />}
             {place && (

@@ -2,8 +2,8 @@ import { Button, Select, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import type { VehicleWithAll } from '../../../contract/vehicles.ts';
 import brief from '../brief/brief.module.css';
-import { RemoveButton } from '../brief/remove-button.tsx';
-import { entriesOf } from '../brief/use-entries.ts';
+import { RemoveButton } from '../../ui/remove-button.tsx';
+import { entriesOf } from '../../state/entries.ts';
 
 const knowledge = [
   { value: 'known', label: 'known' },

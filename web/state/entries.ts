@@ -1,6 +1,6 @@
-import { api, type EntryPath } from '../../state/api.ts';
-import { queryClient, tellProblem } from '../../state/queries.ts';
-import { takeAway } from '../../state/undo.tsx';
+import { api, type EntryPath } from './api.ts';
+import { queryClient, tellProblem } from './queries.ts';
+import { takeAway } from './undo.tsx';
 
 /** Adds, changes and takes away entries of one kind; a no comes up as a sentence. @returns whether it was stored */
 export function entriesOf(of: 'jobs' | 'vehicles', ownerId: number, path: EntryPath) {

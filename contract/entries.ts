@@ -1,0 +1,48 @@
+import type { z } from 'zod';
+import * as file from './job-file.ts';
+import { part, partFields } from './vehicles.ts';
+
+/** A kind of entry in a job's or vehicle's file: where it is found, what a page sends of it and what it gets. */
+interface EntryForm {
+  of: 'jobs' | 'vehicles';
+  path: string;
+  /** With its article, as in “Adds …”. */
+  what: string;
+  fields: z.ZodObject;
+  record: z.ZodType;
+}
+
+/** What the server answers to, and what the API's description lists: one statement for both. */
+export const entryForms = {
+  bands: {
+    of: 'jobs',
+    path: 'bands',
+    what: 'a band of engine speeds that matters',
+    fields: file.bandFields,
+    record: file.band,
+  },
+  limits: { of: 'jobs', path: 'limits', what: 'a limit', fields: file.limitFields, record: file.limit },
+  inspections: {
+    of: 'jobs',
+    path: 'inspections',
+    what: 'a line of the inspection',
+    fields: file.inspectionFields,
+    record: file.inspection,
+  },
+  fuelEntries: {
+    of: 'jobs',
+    path: 'fuel-entries',
+    what: 'a line of the fuel ledger',
+    fields: file.fuelFields,
+    record: file.fuelEntry,
+  },
+  suspicions: {
+    of: 'jobs',
+    path: 'suspicions',
+    what: 'a suspicion',
+    fields: file.suspicionFields,
+    record: file.suspicion,
+  },
+  notes: { of: 'jobs', path: 'notes', what: 'a note', fields: file.noteFields, record: file.note },
+  parts: { of: 'vehicles', path: 'parts', what: 'a part of a vehicle', fields: partFields, record: part },
+} as const satisfies Record<string, EntryForm>;
