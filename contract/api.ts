@@ -6,6 +6,7 @@ import * as http from './http.ts';
 import * as file from './job-file.ts';
 import { bayState, unclaimedRuns } from './live.ts';
 import { job, jobList, run, setup } from './records.ts';
+import { runPlan } from './recording.ts';
 import * as vehicles from './vehicles.ts';
 
 /** One request that the server answers: the source of /api/openapi.json and of the readable page at /api. */
@@ -222,6 +223,41 @@ export const endpoints: readonly Endpoint[] = [
     path: '/bay/faults',
     does: 'Switches a stand-in’s faults on and off, for demonstrations and training.',
     body: http.faultsRequest,
+    answer: bayState,
+  },
+  {
+    method: 'put',
+    path: '/bay/plan',
+    does: 'Settles what is recorded next: kind, speeds, ramp, holds, repeats and rest.',
+    body: runPlan,
+    answer: bayState,
+  },
+  {
+    method: 'put',
+    path: '/bay/device',
+    does: 'Sets an instrument’s channel names and probe, or takes its calibrated ratio or zero back.',
+    body: http.deviceSettingsRequest,
+    answer: bayState,
+  },
+  {
+    method: 'post',
+    path: '/bay/device/ratio',
+    does: 'Calibrates engine ÷ drum speed from the steady speed held now, for the car and gear on the dyno.',
+    body: http.ratioRequest,
+    answer: bayState,
+  },
+  {
+    method: 'post',
+    path: '/bay/device/zero',
+    does: 'Takes what the load cells read now, with the drum at rest, as their zero.',
+    body: http.deviceRequest,
+    answer: bayState,
+  },
+  {
+    method: 'post',
+    path: '/bay/device/rest',
+    does: 'Has a stand-in come to rest; a real machine is left to its own controls.',
+    body: http.deviceRequest,
     answer: bayState,
   },
   {

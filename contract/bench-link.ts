@@ -16,6 +16,8 @@ export const channelDeclaration = z.object({
   unit: z.string().max(16),
 });
 
+export const commandNames = ['configure', 'arm', 'hold', 'sweep', 'steps', 'coast', 'stop', 'fault'] as const;
+
 export const helloMessage = z
   .object({
     type: z.literal('hello'),
@@ -25,7 +27,7 @@ export const helloMessage = z
     kind: z.enum(deviceKinds),
     channels: z.array(channelDeclaration).min(1).max(64),
     rateHz: z.number().positive().max(20_000).optional(),
-    commands: z.array(z.enum(['configure', 'arm', 'hold', 'sweep', 'stop', 'fault'])).default([]),
+    commands: z.array(z.enum(commandNames)).default([]),
     /** Stand-ins only: what they can play, for demonstrations, training and tests. */
     faults: z.array(z.string().min(1).max(40)).max(40).default([]),
     /** Dynos only, and needed there: the machine. */
@@ -66,6 +68,8 @@ export const statusMessage = z.object({
 export const deviceMessage = z.discriminatedUnion('type', [helloMessage, frameMessage, eventMessage, statusMessage]);
 export type DeviceMessage = z.infer<typeof deviceMessage>;
 
+const pullSpeeds = { fromRpm: z.number().positive().optional(), toRpm: z.number().positive().optional() };
+
 export const suvokMessage = z.discriminatedUnion('type', [
   z.object({
     type: z.literal('configure'),
@@ -81,8 +85,24 @@ export const suvokMessage = z.discriminatedUnion('type', [
     type: z.literal('sweep'),
     /** Device time to let pass first, s. */
     afterS: z.number().nonnegative().optional(),
-    fromRpm: z.number().positive().optional(),
-    toRpm: z.number().positive().optional(),
+    ...pullSpeeds,
+    /** How fast the load is to let the engine speed rise, rpm/s. */
+    rampRpmPerS: z.number().positive().optional(),
+    /** Or one torque that it is to give throughout, N·m. */
+    loadNm: z.number().nonnegative().optional(),
+  }),
+  /** Each speed held at full throttle for a while, one after the other. */
+  z.object({
+    type: z.literal('steps'),
+    afterS: z.number().nonnegative().optional(),
+    speedsRpm: z.array(z.number().positive()).min(1).max(40),
+    dwellS: z.number().positive(),
+  }),
+  /** Up to a speed, then out of gear until the drum has nearly stopped. */
+  z.object({
+    type: z.literal('coast'),
+    afterS: z.number().nonnegative().optional(),
+    ...pullSpeeds,
   }),
   z.object({ type: z.literal('stop') }),
   /** All faults that are to be played from now on; none to be sound again. */

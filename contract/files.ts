@@ -14,6 +14,14 @@ export const dynoFile = z.object({
   /** Height of the shop above the sea, m: tells a sea-level pressure that was typed in. */
   altitudeM: z.number().min(-500).max(6000).optional(),
   loadCellLagS: z.number().nonnegative().optional(),
+  /** What each load cell reads with nothing on it, N·m; taken off the recording. */
+  absorberZeroNm: z
+    .object({
+      absorberTorque: z.number().optional(),
+      absorberTorqueLeft: z.number().optional(),
+      absorberTorqueRight: z.number().optional(),
+    })
+    .optional(),
 });
 export type DynoFile = z.infer<typeof dynoFile>;
 

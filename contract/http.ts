@@ -2,7 +2,8 @@ import { z } from 'zod';
 import { airFile, dynoFile } from './files.ts';
 import { briefFields } from './job-file.ts';
 import { identifier, line, rpm, text } from './parts.ts';
-import { run, runKinds } from './records.ts';
+import { run } from './records.ts';
+import { probePlace, runKinds } from './recording.ts';
 import { setupItem } from './setup-item.ts';
 
 /** Bodies of requests to the server, and the one form in which it says no. */
@@ -89,6 +90,22 @@ export const mounting = z.object({ jobId: identifier, setupId: identifier });
 export type Mounting = z.infer<typeof mounting>;
 
 export const faultsRequest = z.object({ device: z.string().max(64), faults: z.array(z.string().max(40)).max(40) });
+
+export const ratioRequest = z.object({
+  device: z.string().max(64),
+  /** As read off the car's own instrument, where the dyno has no pickup. */
+  engineRpm: rpm.optional(),
+});
+
+export const deviceRequest = z.object({ device: z.string().max(64) });
+
+export const deviceSettingsRequest = deviceRequest.extend({
+  channelNames: z.record(z.string().max(64), z.string().trim().max(64)).optional(),
+  probe: probePlace.optional(),
+  ratio: z.null().optional(),
+  zero: z.null().optional(),
+});
+export type DeviceSettingsRequest = z.input<typeof deviceSettingsRequest>;
 
 export const armRequest = z.object({ afterS: z.number().nonnegative().max(7200).optional() });
 

@@ -3,6 +3,7 @@ import { channelDeclaration, deviceKinds } from './bench-link.ts';
 import { airFile, dynoFile } from './files.ts';
 import { identifier } from './parts.ts';
 import { run } from './records.ts';
+import { deviceSettings, runPlan } from './recording.ts';
 
 /** What the server says over the WebSocket at /live. */
 export const deviceState = z.object({
@@ -17,6 +18,14 @@ export const deviceState = z.object({
   rateHz: z.number().nullable(),
   /** Frames that the sequence numbers show missing since it connected. */
   missing: z.int().nonnegative(),
+  /** Holes in the sequence of its frames since it connected. */
+  gaps: z.int().nonnegative(),
+  /** By how much its clock runs fast against this machine's, millionths; null until it can be told. */
+  clockDriftPpm: z.number().nullable(),
+  settings: deviceSettings,
+  /** Its channels as it names them. */
+  declared: z.array(channelDeclaration),
+  commands: z.array(z.string()),
   dyno: dynoFile.nullable(),
   /** Engine speed ÷ drum speed, where it has no pickup and says so. */
   engineToDrumRatio: z.number().positive().nullable(),
@@ -32,6 +41,8 @@ export const bayState = z.object({
   devices: z.array(deviceState),
   air: airFile.extend({ takenAt: z.iso.datetime({ offset: true }) }).nullable(),
   mounted: z.object({ jobId: identifier, setupId: identifier }).nullable(),
+  /** What is recorded next. */
+  plan: runPlan,
   recorder: z.object({
     state: z.enum(['idle', 'armed', 'recording', 'sealing']),
     runId: identifier.nullable(),

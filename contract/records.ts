@@ -14,12 +14,12 @@ import {
   tuneFile,
 } from './job-file.ts';
 import { identifier, moment } from './parts.ts';
+import { madeAs, runKinds, runLogRecord } from './recording.ts';
 import { setupItem } from './setup-item.ts';
 import { vehicle } from './vehicles.ts';
 
 /** What is stored and sent: jobs, setups and runs. */
 
-export const runKinds = ['power', 'conditioning'] as const;
 export const runStates = ['recording', 'sealed', 'interrupted'] as const;
 
 /** What was in the tank when a run began, as the ledger told it then. */
@@ -58,6 +58,11 @@ export const run = z.object({
   samples: z.int().nonnegative(),
   /** Where it came from: an instrument's name or a file's. */
   source: z.string(),
+  /** The instrument on the bench link; empty for a file. */
+  device: z.string(),
+  plan: madeAs.nullable(),
+  /** Loggers that recorded beside it. */
+  logs: z.array(runLogRecord),
   remarks: z.array(z.string()),
 });
 export type Run = z.infer<typeof run>;

@@ -38,7 +38,8 @@ test('devices show what is heard, and the driver’s view one word and the big f
   const roller = page.getByRole('region', { name: 'Stand-in inertia roller' });
   await expect(roller.getByText('heard', { exact: true })).toBeVisible();
   await expect(roller.getByText(/^\d\d\d Hz$/)).toBeVisible();
-  await expect(roller.locator('li', { hasText: 'Coolant' }).locator('b')).toHaveText(/\d+(\.\d)? °C/);
+  const logger = page.getByRole('region', { name: 'Stand-in engine logger' });
+  await expect(logger.locator('li', { hasText: 'Coolant' }).locator('b')).toHaveText(/\d+(\.\d)? °C/);
   await page.goto(`${suvok.origin}/drive`);
   await expect(page.getByRole('status')).toHaveText('Ready');
   await expect(page.getByText(/^A, As arrived/)).toBeVisible();

@@ -40,7 +40,7 @@ export class Suvok {
     return this.server.benchLinkPort;
   }
 
-  /** Stand-in roller and weather; fast ones play a pull in well under a second. */
+  /** Stand-in dyno, engine logger and weather; fast ones play a pull in well under a second. */
   async startStandIns(pace: 'fast' | 'real', seed = 5, dyno = 'inertia-roller'): Promise<void> {
     this.standIns = startProgram(
       'simulator/main.ts',
@@ -60,7 +60,7 @@ export class Suvok {
         const bay = (await (await fetch(`${this.origin}/api/bay`)).json()) as { air: unknown; devices: unknown[] };
         return bay.air !== null && bay.devices.length;
       })
-      .toBe(2);
+      .toBe(3);
   }
 
   /** Ends the server as a power cut would, and starts it again on the same ports. */

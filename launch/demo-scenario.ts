@@ -4,6 +4,8 @@ export interface DemoJob {
   owner: string;
   question: string;
   gear: string;
+  /** The stand-in dyno that it stood on; the inertia roller unless said. */
+  dyno?: 'inertia-roller' | 'loaded-roller' | 'hub';
   /** Hours before the first start at which the day began. */
   hoursAgo: number;
   seed: number;
@@ -113,7 +115,27 @@ export const demoJobs: DemoJob[] = [
   { ...coupe, ...booked, question: 'Second key setting for wet hills' },
   { ...kitCar, ...booked, question: 'Does the smaller pulley pay?', end: { state: 'paused', why: 'pulley ordered' } },
   { ...twin, ...booked, question: 'Road check of the new tune' },
-  { ...minibus, ...booked, question: 'Exhaust temperature over the pass' },
+  {
+    ...minibus,
+    question: 'Exhaust temperature over the pass',
+    dyno: 'loaded-roller',
+    hoursAgo: 30,
+    seed: 31,
+    setups: [
+      { pulls: pulls(3, 10) },
+      {
+        from: 'A',
+        change: 'Injection end 2° earlier',
+        expectedKw: 0.8,
+        pulls: pulls(3, 10),
+        decision: 'keep',
+        why: 'more, and no hotter',
+      },
+    ],
+    brief: { use: 'school route over the pass', target: 'cooler before the turbine', notWanted: 'smoke', dynoKind: 'loaded-roller' }, // prettier-ignore
+    bands: [{ name: 'the pass', fromRpm: 1800, toRpm: 3000 }],
+    limits: [{ quantity: 'exhaustTemperature', value: 880, scale: null, reason: 'before the turbine', source: 'us' }],
+  },
   {
     ...minibus,
     ...booked,
@@ -144,7 +166,32 @@ export const demoJobs: DemoJob[] = [
     suspicions: [{ cause: 'weak fuel pump', test: 'log pressure at full load', outcome: '', state: 'open' }],
     notes: ['owner wants to watch; strap marks on the left shaft from last time'],
   },
-  { ...kitCar, ...booked, question: 'After the winter rebuild: run in, then baseline' },
+  {
+    ...kitCar,
+    question: 'How much boost does the small turbo pay for?',
+    dyno: 'hub',
+    hoursAgo: 26,
+    seed: 41,
+    setups: [
+      { pulls: pulls(3, 9) },
+      {
+        from: 'A',
+        change: 'Boost +12 kPa',
+        expectedKw: 5,
+        pulls: pulls(3, 9),
+        decision: 'try further',
+        why: 'no knock',
+      },
+      { from: 'B', change: 'Boost +12 kPa', expectedKw: 5, pulls: pulls(3, 9), decision: 'try further' },
+      { from: 'C', change: 'Boost +12 kPa', expectedKw: 4, pulls: pulls(2, 9) },
+    ],
+    brief: { use: 'sprints', target: 'the gentlest setting that keeps the gain', dynoKind: 'hub' },
+    bands: [{ name: 'out of chicanes', fromRpm: 2500, toRpm: 4000 }, { name: 'straights', fromRpm: 4500, toRpm: 6200 }], // prettier-ignore
+    limits: [
+      { quantity: 'boost', value: 125, scale: null, reason: 'head gasket', source: 'builder' },
+      { quantity: 'torque', value: 280, scale: 'crank', reason: 'clutch', source: 'owner' },
+    ],
+  },
   {
     ...coupe,
     question: 'Does the short intake pay above 5,000?',

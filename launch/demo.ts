@@ -89,10 +89,17 @@ async function withInstruments(
   work: () => Promise<void>,
 ): Promise<void> {
   await mount(job, job.setups[0]!.id, ask);
-  const words = ['--fast', '--port', benchLinkPort, '--seed', demo.seed, '--rate', 200, '--started-at', dayBegan.toISOString()]; // prettier-ignore
+  const words = ['--fast', '--port', benchLinkPort, '--seed', demo.seed, '--rate', 200, '--dyno', demo.dyno ?? 'inertia-roller', '--started-at', dayBegan.toISOString()]; // prettier-ignore
   const instruments = startProgram('simulator/main.ts', words.map(String), {});
   try {
-    await until(ask, (bay) => bay.air !== null && bay.devices.some((device) => device.dyno && device.heard));
+    await until(
+      ask,
+      (bay) =>
+        bay.air !== null &&
+        ['engine-logger', demo.dyno ?? 'inertia-roller'].every((kind) =>
+          bay.devices.some((device) => device.kind === kind && device.heard),
+        ),
+    );
     await work();
   } finally {
     await stopProgram(instruments);

@@ -101,10 +101,9 @@ export class Live {
 
   private sayColumns(only?: WebSocket): void {
     this.sendRows();
-    const { dyno } = this.bay;
+    const { dyno, liveRows } = this.bay;
     if (!dyno) return;
-    const columns = ['time', ...dyno.intake.channels.map((channel) => channel.name)];
-    this.say({ type: 'columns', device: dyno.hello.device, columns }, only);
+    this.say({ type: 'columns', device: dyno.hello.device, columns: liveRows.columns }, only);
   }
 
   private say(message: LiveMessage, only?: WebSocket): void {

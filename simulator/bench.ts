@@ -1,7 +1,9 @@
 import type { SuvokMessage } from '../contract/bench-link.ts';
 import { Chance } from './chance.ts';
+import type { Drive } from './driver.ts';
 import { faultNames } from './faults.ts';
 import { Link } from './link.ts';
+import { EngineLogger, loggerChannels, loggerRateHz } from './logger.ts';
 import { machines, type MachineKind } from './machine.ts';
 import { channelsOf, StandInDyno } from './stand-in-dyno.ts';
 import { Weather, weatherChannels } from './weather.ts';
@@ -21,17 +23,19 @@ const idleRateHz = 5;
 const realTickMs = 10;
 const aliveEveryMs = 1000;
 /** Played after a pull before the clock stands still again, s. */
-const afterPullS = 14;
+const afterPullS = 4;
 
-/** The stand-in bay: a dyno with a car on it, and a weather station, each an instrument of its own. */
+type Asked = Extract<SuvokMessage, { type: 'sweep' | 'steps' | 'coast' }>;
+
+/** The stand-in bay: a dyno with a car on it, the car's engine logger, and a weather station, each an instrument of its own. */
 export class Bench {
-  private readonly chance: Chance;
   private readonly weather: Weather;
   private readonly dyno: StandInDyno;
-  private readonly dynoLink: Link;
-  private readonly weatherLink: Link;
+  private readonly logger: EngineLogger;
+  private readonly links: { dyno: Link; logger: Link; weather: Link };
   private nextWeatherS = 0;
   private nextFrameS = 0;
+  private nextLogS = 0;
   private tick: NodeJS.Timeout | undefined;
   private work: Promise<void> = Promise.resolve();
 
@@ -39,78 +43,107 @@ export class Bench {
     private readonly settings: BenchSettings,
     private readonly fast: boolean,
   ) {
-    const { host, port, startedAt } = settings;
-    this.chance = new Chance(settings.seed);
-    this.weather = new Weather(this.chance);
-    const machine = machines[settings.machine];
-    this.dyno = new StandInDyno(this.weather, this.chance, machine);
-    const started = startedAt === undefined ? {} : { startedAt };
-    this.dynoLink = new Link(
-      host,
-      port,
-      {
-        type: 'hello',
-        protocol: 1,
-        device: machine.device,
-        name: machine.name,
-        kind: machine.profile.kind,
-        channels: channelsOf(machine),
-        rateHz: settings.rateHz,
-        commands: ['configure', 'sweep', 'stop', 'fault'],
-        faults: [...faultNames],
-        dyno: machine.profile,
-        ...started,
-      },
-      (message) => this.obey(message),
-    );
-    this.weatherLink = new Link(
-      host,
-      port,
-      {
-        type: 'hello',
-        protocol: 1,
-        device: 'stand-in-weather',
-        name: 'Stand-in weather station',
-        kind: 'weather',
-        channels: weatherChannels,
-        rateHz: 1,
-        commands: [],
-        faults: [],
-        ...started,
-      },
-      () => undefined,
-    );
+    const { seed } = settings;
+    const chance = new Chance(seed);
+    this.weather = new Weather(chance);
+    this.dyno = new StandInDyno(this.weather, chance, machines[settings.machine]);
+    // Luck of its own, so that the dyno reads the same with and without a logger.
+    this.logger = new EngineLogger(new Chance(seed + 7919));
+    this.links = this.introduced();
     // Played fast, the clock stands still until somebody listens.
     if (fast) {
-      this.work = Promise.all([this.dynoLink.connected, this.weatherLink.connected]).then(() => this.playFast(1));
+      this.work = Promise.all(Object.values(this.links).map((link) => link.connected)).then(() => this.playFast(1));
       // While the clock stands still no frame comes; the instruments say that they are there.
       this.tick = setInterval(() => this.sayReady(), aliveEveryMs);
     } else this.playInRealTime();
   }
 
+  private introduced(): { dyno: Link; logger: Link; weather: Link } {
+    const { host, port, startedAt, rateHz, machine: kind } = this.settings;
+    const started = startedAt === undefined ? {} : { startedAt };
+    const machine = machines[kind];
+    const link = (hello: Omit<ConstructorParameters<typeof Link>[2], 'type' | 'protocol'>, silent = false) =>
+      new Link(host, port, { type: 'hello', protocol: 1, ...hello, ...started }, (message) => {
+        if (!silent) this.obey(message);
+      });
+    const loaded = machine.profile.kind !== 'inertia-roller';
+    return {
+      dyno: link({
+        device: machine.device,
+        name: machine.name,
+        kind: machine.profile.kind,
+        channels: channelsOf(machine),
+        rateHz,
+        commands: ['configure', 'sweep', 'coast', 'stop', 'fault', ...(loaded ? (['steps'] as const) : [])],
+        faults: [...faultNames],
+        dyno: machine.profile,
+      }),
+      logger: link(this.loggerHello(), true),
+      weather: link(
+        {
+          device: 'stand-in-weather',
+          name: 'Stand-in weather station',
+          kind: 'weather',
+          channels: weatherChannels,
+          rateHz: 1,
+          commands: [],
+          faults: [],
+        },
+        true,
+      ),
+    };
+  }
+
+  private loggerHello() {
+    return {
+      device: 'stand-in-logger',
+      name: 'Stand-in engine logger',
+      kind: 'engine-logger' as const,
+      channels: loggerChannels(this.dyno.car),
+      rateHz: loggerRateHz,
+      commands: [],
+      faults: [],
+    };
+  }
+
   close(): void {
     clearInterval(this.tick);
-    this.dynoLink.close();
-    this.weatherLink.close();
+    for (const link of Object.values(this.links)) link.close();
   }
 
   private obey(message: SuvokMessage): void {
     switch (message.type) {
       case 'configure':
-        return this.dyno.configure(message);
+        return this.configure(message);
       case 'fault':
         return this.dyno.faults.set(message.faults);
       case 'stop':
         return this.dyno.driver.stop();
       case 'sweep':
+      case 'steps':
+      case 'coast':
         if (this.fast) {
           this.work = this.work.then(() => this.pullFast(message));
-        } else {
-          const begin = () => this.dyno.driver.sweep(message.fromRpm, message.toRpm);
-          if (message.afterS) setTimeout(begin, message.afterS * 1000);
-          else begin();
-        }
+        } else if (message.afterS) setTimeout(() => this.begin(message), message.afterS * 1000);
+        else this.begin(message);
     }
+  }
+
+  private configure(message: Extract<SuvokMessage, { type: 'configure' }>): void {
+    const before = this.dyno.car;
+    this.dyno.configure(message);
+    // Another controller offers other channels.
+    if (this.dyno.car !== before) {
+      const { startedAt } = this.settings;
+      const started = startedAt === undefined ? {} : { startedAt };
+      this.links.logger.introduce({ type: 'hello', protocol: 1, ...this.loggerHello(), ...started });
+      if (this.fast) this.work = this.work.then(() => this.playFast(1));
+    }
+  }
+
+  private begin(asked: Asked): void {
+    this.dyno.setLoad(asked.type === 'sweep' ? asked : {});
+    this.dyno.driver.begin(driveOf(asked));
   }
 
   private playInRealTime(): void {
@@ -123,28 +156,33 @@ export class Bench {
     }, realTickMs);
   }
 
-  private async pullFast(message: Extract<SuvokMessage, { type: 'sweep' }>): Promise<void> {
-    const waitS = message.afterS ?? 0;
+  private async pullFast(asked: Asked): Promise<void> {
+    await this.links.logger.connected;
+    const waitS = asked.afterS ?? 0;
     for (let passed = 0; passed < waitS; passed += 1 / idleRateHz) {
       this.dyno.rest(1 / idleRateHz);
       this.report();
-      await this.dynoLink.drained();
+      await this.drained();
     }
-    this.dyno.driver.sweep(message.fromRpm, message.toRpm);
+    this.begin(asked);
     await this.playFast(1);
     while (this.dyno.driver.busy) await this.playFast(0.5);
-    await this.playFast(afterPullS - 10);
+    await this.playFast(afterPullS);
     this.sayReady();
   }
 
   private sayReady(): void {
-    for (const link of [this.dynoLink, this.weatherLink]) link.send({ type: 'status', state: 'ready' });
+    for (const link of Object.values(this.links)) link.send({ type: 'status', state: 'ready' });
   }
 
   private async playFast(seconds: number): Promise<void> {
     const end = this.dyno.time + seconds;
     while (this.dyno.time < end) this.advance(1 / this.settings.rateHz);
-    await this.dynoLink.drained();
+    await this.drained();
+  }
+
+  private async drained(): Promise<void> {
+    await Promise.all([this.links.dyno.drained(), this.links.logger.drained()]);
   }
 
   private advance(seconds: number): void {
@@ -156,11 +194,27 @@ export class Bench {
     const { time } = this.dyno;
     if (time >= this.nextWeatherS) {
       this.weather.pass(1);
-      this.weatherLink.frame(time, this.weather.read());
+      this.links.weather.frame(time, this.weather.read());
       this.nextWeatherS = time + 1;
+    }
+    if (time >= this.nextLogS - 1e-9) {
+      this.nextLogS = time + 1 / loggerRateHz;
+      const { dyno, logger } = this;
+      this.links.logger.frame(logger.clock(time), logger.read(dyno.car, time, dyno.reading(), dyno.faults));
     }
     if (time < this.nextFrameS - 1e-9) return;
     this.nextFrameS = time;
-    this.dynoLink.frame(time, this.dyno.read());
+    this.links.dyno.frame(time, this.dyno.read());
+  }
+}
+
+function driveOf(asked: Asked): Drive {
+  switch (asked.type) {
+    case 'sweep':
+      return { kind: 'pull', fromRpm: asked.fromRpm, toRpm: asked.toRpm };
+    case 'steps':
+      return { kind: 'steps', speedsRpm: asked.speedsRpm, dwellS: asked.dwellS };
+    case 'coast':
+      return { kind: 'coast-down', fromRpm: asked.fromRpm, toRpm: asked.toRpm };
   }
 }

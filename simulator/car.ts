@@ -1,5 +1,3 @@
-import type { ConfigureMessage } from '../contract/bench-link.ts';
-
 /** A hump in the engine's breathing over engine speed. */
 interface Hump {
   atRpm: number;
@@ -7,14 +5,43 @@ interface Hump {
   height: number;
 }
 
+/** What blows a stand-in engine. */
+export interface Turbo {
+  /** What its controller asks for, kPa gauge. */
+  targetKpa: number;
+  /** Engine speed at which the exhaust's energy makes half of what the turbo can. */
+  spoolRpm: number;
+  /** Above this the turbine has had enough and boost falls away. */
+  tiredRpm: number;
+  /** How late boost follows, s. */
+  lagS: number;
+  /** The controller takes everything away above this, kPa. */
+  cutKpa: number;
+}
+
+/** Pump and injectors. */
+export interface FuelSupply {
+  /** kPa gauge with no boost. */
+  baseKpa: number;
+  /** Whether the regulator adds boost. */
+  follows: boolean;
+  /** What the pump delivers at most, and the injectors together when they never close; g/s. */
+  pumpGramsPerS: number;
+  injectorGramsPerS: number;
+}
+
 /** A stand-in car: what its engine gives and what answers to a setup. Invented, like its name. */
 export interface Car {
   /** Matched against the job's vehicle. */
   name: string;
+  fuel: 'petrol' | 'diesel';
+  displacementL: number;
   idleRpm: number;
   sweepFromRpm: number;
   sweepToRpm: number;
-  /** N·m at the crank with nothing tuned. */
+  /** Ignition is taken away above this. */
+  limiterRpm: number;
+  /** N·m at the crank with nothing tuned and no boost. */
   plainTorqueNm: number;
   humps: Hump[];
   /** Above this breathing falls away by its square. */
@@ -27,6 +54,12 @@ export interface Car {
   /** Degrees that the map stands short of best ignition, below and above this speed. */
   shortOfBestDeg: [number, number];
   shortChangesRpm: number;
+  /** What the map aims at at full load. */
+  lambda: number;
+  turbo?: Turbo;
+  supply: FuelSupply;
+  /** A converter lets the engine run ahead by this share at the bottom of a pull. */
+  converterShare?: number;
   engineInertiaKgM2: number;
   wheelInertiaKgM2: number;
   /** Engine speed ÷ drum speed without creep. */
@@ -37,9 +70,12 @@ export interface Car {
 export const cars: Car[] = [
   {
     name: 'Tarrow Six hill-climb coupé',
+    fuel: 'petrol',
+    displacementL: 2,
     idleRpm: 1950,
     sweepFromRpm: 2000,
     sweepToRpm: 6850,
+    limiterRpm: 7150,
     plainTorqueNm: 178,
     humps: [
       { atRpm: 4900, widthRpm: 1500, height: 0.17 },
@@ -53,6 +89,8 @@ export const cars: Car[] = [
     pulseHeight: 0.05,
     shortOfBestDeg: [1, 4.5],
     shortChangesRpm: 4000,
+    lambda: 0.885,
+    supply: { baseKpa: 350, follows: false, pumpGramsPerS: 11, injectorGramsPerS: 11.5 },
     engineInertiaKgM2: 0.17,
     wheelInertiaKgM2: 1.8,
     ratio: 3.45,
@@ -60,9 +98,12 @@ export const cars: Car[] = [
   },
   {
     name: 'Ostrel 990 twin',
+    fuel: 'petrol',
+    displacementL: 0.99,
     idleRpm: 3420,
     sweepFromRpm: 3500,
     sweepToRpm: 10_900,
+    limiterRpm: 11_300,
     plainTorqueNm: 84,
     humps: [
       { atRpm: 8200, widthRpm: 2200, height: 0.22 },
@@ -76,73 +117,73 @@ export const cars: Car[] = [
     pulseHeight: 0.04,
     shortOfBestDeg: [1.5, 3],
     shortChangesRpm: 7000,
+    lambda: 0.885,
+    supply: { baseKpa: 300, follows: false, pumpGramsPerS: 9.2, injectorGramsPerS: 9.6 },
     engineInertiaKgM2: 0.045,
     wheelInertiaKgM2: 0.9,
     ratio: 5.1,
     efficiency: 0.92,
+  },
+  {
+    name: 'Brindle 1.0 kit car, three-cylinder turbo',
+    fuel: 'petrol',
+    displacementL: 1,
+    idleRpm: 1900,
+    sweepFromRpm: 2000,
+    sweepToRpm: 6300,
+    limiterRpm: 6600,
+    plainTorqueNm: 88,
+    humps: [
+      { atRpm: 4000, widthRpm: 1600, height: 0.08 },
+      { atRpm: 5300, widthRpm: 260, height: -0.02 },
+    ],
+    chokeRpm: 4900,
+    chokePerKrpm2: 0.06,
+    pulseRpm: 4600,
+    intakeMm: 300,
+    pulseHeight: 0.015,
+    shortOfBestDeg: [3, 5],
+    shortChangesRpm: 3600,
+    lambda: 0.83,
+    turbo: { targetKpa: 85, spoolRpm: 2050, tiredRpm: 5900, lagS: 0.22, cutKpa: 135 },
+    supply: { baseKpa: 350, follows: true, pumpGramsPerS: 9.4, injectorGramsPerS: 9 },
+    engineInertiaKgM2: 0.11,
+    wheelInertiaKgM2: 1.3,
+    ratio: 3.7,
+    efficiency: 0.91,
+  },
+  {
+    name: 'Hallam 2.2 diesel minibus',
+    fuel: 'diesel',
+    displacementL: 2.2,
+    idleRpm: 1350,
+    sweepFromRpm: 1500,
+    sweepToRpm: 4150,
+    limiterRpm: 4500,
+    plainTorqueNm: 150,
+    humps: [
+      { atRpm: 2100, widthRpm: 900, height: 0.1 },
+      { atRpm: 2750, widthRpm: 170, height: -0.025 },
+    ],
+    chokeRpm: 2700,
+    chokePerKrpm2: 0.12,
+    pulseRpm: 2600,
+    intakeMm: 380,
+    pulseHeight: 0.01,
+    shortOfBestDeg: [3, 4],
+    shortChangesRpm: 2600,
+    lambda: 1.28,
+    turbo: { targetKpa: 125, spoolRpm: 1420, tiredRpm: 3500, lagS: 0.28, cutKpa: 190 },
+    supply: { baseKpa: 480, follows: false, pumpGramsPerS: 16, injectorGramsPerS: 18 },
+    converterShare: 0.04,
+    engineInertiaKgM2: 0.3,
+    wheelInertiaKgM2: 3.4,
+    ratio: 2.55,
+    efficiency: 0.86,
   },
 ];
 
 /** The car that a configure message speaks of; the first one when it names none of ours. */
 export function carNamed(vehicle: string): Car {
   return cars.find((car) => car.name.toLowerCase() === vehicle.trim().toLowerCase()) ?? cars[0]!;
-}
-
-type Items = ConfigureMessage['items'];
-
-export interface EngineState {
-  /** Torque at the crank at full throttle, N·m. */
-  torqueNm: number;
-  ignitionBtdc: number;
-  knockRetardDeg: number;
-  lambda: number;
-}
-
-/** Full-throttle torque of a car with a setup's items, in given air and heat. */
-export function engineAt(
-  car: Car,
-  items: Items,
-  rpm: number,
-  air: { temperatureC: number; dryHpa: number },
-  inletC: number,
-  knockC = 0,
-): EngineState {
-  let breathing = 1;
-  for (const hump of car.humps) breathing += hump.height * bell((rpm - hump.atRpm) / hump.widthRpm);
-  const over = Math.max(0, rpm - car.chokeRpm) / 1000;
-  breathing -= car.chokePerKrpm2 * over * over;
-  const length =
-    car.intakeMm + items.reduce((sum, item) => sum + (item.kind === 'intake-length' ? (item.by ?? 0) : 0), 0);
-  // A pipe's pulse comes back in a time proportional to its length; a shorter one helps later.
-  const pulseRpm = (car.pulseRpm * car.intakeMm) / Math.max(60, length);
-  breathing += car.pulseHeight * bell((rpm - pulseRpm) / (0.17 * pulseRpm));
-
-  const [low, high] = car.shortOfBestDeg;
-  const short = low + (high - low) * step((rpm - car.shortChangesRpm) / 250);
-  const advanced = items.reduce(
-    (sum, item) =>
-      sum + (item.kind === 'ignition' ? (item.by ?? 0) * (item.aboveRpm ? step((rpm - item.aboveRpm) / 150) : 1) : 0),
-    0,
-  );
-  // Hot charge knocks earlier: the margin past best ignition shrinks with it.
-  const knockRetardDeg = Math.max(0, advanced - short - 1.5 + 0.06 * (inletC + knockC - 30));
-  // A controller that hears knock takes back more than it was given, and gives it back slowly.
-  const fromBest = short - advanced + 2.6 * knockRetardDeg;
-  const spark = 1 - 0.0011 * fromBest * fromBest;
-
-  const density = (air.dryHpa / 990) * Math.sqrt(298.15 / (273.15 + inletC - 5));
-  return {
-    torqueNm: car.plainTorqueNm * breathing * spark * density,
-    ignitionBtdc: 24 + 6 * step((rpm - 3500) / 900) - short + advanced - knockRetardDeg,
-    knockRetardDeg,
-    lambda: 0.885 + 0.012 * Math.sin(rpm / 700) + 0.0006 * (inletC - 30),
-  };
-}
-
-function bell(u: number): number {
-  return Math.exp(-u * u);
-}
-
-function step(u: number): number {
-  return 1 / (1 + Math.exp(-2 * u));
 }

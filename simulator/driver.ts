@@ -1,23 +1,51 @@
 import type { Car } from './car.ts';
 
-type Phase = 'rolling' | 'settling' | 'holding' | 'pulling' | 'coasting' | 'braking';
+type Phase =
+  'standing' | 'rolling' | 'settling' | 'holding' | 'pulling' | 'stepping' | 'coasting' | 'running down' | 'braking';
 
 const holdS = 1.2;
+/** It stands for so long when asked to, s. */
+const standsS = 40;
 const coastS = 2.2;
 /** Full throttle in this time, s. */
 const openingS = 0.14;
+/** A pull that gains no speed for so long has met a limiter, s. */
+const stalledS = 0.9;
+
+/** Out of gear the drum runs down to this share of its speed, or for so long, s. */
+const runDownShare = 0.3;
+const longestRunDownS = 150;
+
+/** A speed to be held counts as reached within this share. */
+const reachedShare = 0.04;
+
+/** What the driver is asked to do. */
+export interface Drive {
+  kind: 'pull' | 'steps' | 'coast-down';
+  fromRpm?: number | undefined;
+  toRpm?: number | undefined;
+  /** Speeds to be held one after another at full throttle, and for how long each. */
+  speedsRpm?: readonly number[];
+  dwellS?: number;
+}
 
 /** The stand-in driver: rolls along, and on request settles at the start speed, opens up, lifts, coasts and brakes. */
 export class Driver {
   /** 0 to 1. */
   throttle = 0.2;
   braking = false;
+  /** In neutral. */
+  declutched = false;
   private phase: Phase = 'rolling';
   private phaseS = 0;
   private fromRpm = 2000;
   private toRpm = 6800;
   private idleRpm = 1500;
   private integral = 0.15;
+  private drive: Drive = { kind: 'pull' };
+  private stepAt = 0;
+  private fastest = 0;
+  private fastestS = 0;
 
   /** @param onPull called as each pull begins */
   constructor(private readonly onPull: () => void) {}
@@ -28,50 +56,76 @@ export class Driver {
     this.idleRpm = car.idleRpm;
   }
 
-  sweep(fromRpm?: number, toRpm?: number): void {
+  begin(drive: Drive): void {
     if (this.busy) return;
-    this.fromRpm = fromRpm ?? this.fromRpm;
-    this.toRpm = toRpm ?? this.toRpm;
+    this.drive = drive;
+    this.stepAt = 0;
     this.enter('settling');
   }
 
   stop(): void {
+    if (this.phase === 'rolling') return this.enter('standing');
     if (this.phase === 'settling' || this.phase === 'holding') this.enter('rolling');
-    if (this.phase === 'pulling') this.enter('coasting');
+    if (this.phase === 'pulling' || this.phase === 'stepping') this.enter('coasting');
   }
 
   get busy(): boolean {
-    return this.phase !== 'rolling';
+    return this.phase !== 'rolling' && this.phase !== 'standing';
   }
 
   get pulling(): boolean {
     return this.phase === 'pulling';
   }
 
+  /** The speed to be held now, rpm; undefined while none is. */
+  get heldRpm(): number | undefined {
+    return this.phase === 'stepping' ? this.drive.speedsRpm![this.stepAt] : undefined;
+  }
+
   step(stepS: number, rpm: number): void {
     this.phaseS += stepS;
-    this.braking = this.phase === 'braking';
+    this.braking = this.phase === 'braking' || this.phase === 'standing';
+    this.declutched = this.phase === 'running down';
     switch (this.phase) {
+      case 'standing':
+        this.throttle = 0;
+        if (this.phaseS > standsS) this.enter('rolling');
+        return;
       case 'rolling':
         return this.hold(stepS, rpm, this.idleRpm);
       case 'settling':
-        this.hold(stepS, rpm, this.fromRpm);
-        if (Math.abs(rpm - this.fromRpm) < 30) this.enter('holding');
+        this.hold(stepS, rpm, this.startRpm);
+        if (Math.abs(rpm - this.startRpm) < 30) this.enter('holding');
         return;
       case 'holding':
-        this.hold(stepS, rpm, this.fromRpm);
-        if (this.phaseS > holdS && Math.abs(rpm - this.fromRpm) < 60) {
+        this.hold(stepS, rpm, this.startRpm);
+        if (this.phaseS > holdS && Math.abs(rpm - this.startRpm) < 60) {
           this.onPull();
-          this.enter('pulling');
+          this.fastest = 0;
+          this.enter(this.drive.kind === 'steps' ? 'stepping' : 'pulling');
         }
         return;
       case 'pulling':
-        this.throttle = Math.min(1, this.throttle + stepS / openingS);
-        if (rpm >= this.toRpm) this.enter('coasting');
+        this.open(stepS);
+        if (rpm > this.fastest + 5) [this.fastest, this.fastestS] = [rpm, this.phaseS];
+        if (rpm >= this.endRpm || this.phaseS - this.fastestS > stalledS)
+          this.enter(this.drive.kind === 'coast-down' ? 'running down' : 'coasting');
+        return;
+      case 'stepping':
+        this.open(stepS);
+        // The dwell counts from where the speed is reached.
+        if (Math.abs(rpm / this.heldRpm! - 1) > reachedShare) this.phaseS = 0;
+        if (this.phaseS < this.drive.dwellS!) return;
+        if (++this.stepAt < this.drive.speedsRpm!.length) this.phaseS = 0;
+        else this.enter('coasting');
         return;
       case 'coasting':
         this.throttle = Math.max(0, this.throttle - stepS / 0.08);
         if (this.phaseS > coastS) this.enter('braking');
+        return;
+      case 'running down':
+        this.throttle = Math.max(0, this.throttle - stepS / 0.08);
+        if (rpm < runDownShare * this.fastest || this.phaseS > longestRunDownS) this.enter('braking');
         return;
       case 'braking':
         this.throttle = 0;
@@ -82,9 +136,23 @@ export class Driver {
     }
   }
 
+  private get startRpm(): number {
+    if (this.drive.kind === 'steps') return Math.max(this.idleRpm, this.drive.speedsRpm![0]! - 150);
+    return this.drive.fromRpm ?? this.fromRpm;
+  }
+
+  private get endRpm(): number {
+    return this.drive.toRpm ?? this.toRpm;
+  }
+
+  private open(stepS: number): void {
+    this.throttle = Math.min(1, this.throttle + stepS / openingS);
+  }
+
   private enter(phase: Phase): void {
     this.phase = phase;
     this.phaseS = 0;
+    this.fastestS = 0;
   }
 
   /** Part throttle towards a speed, never as much as a pull. */

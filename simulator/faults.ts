@@ -1,28 +1,45 @@
 /** What a stand-in can be made to do wrong; named as they are shown. */
 export const faultNames = [
   'tyre slip',
+  'wheel hop',
   'fuel cut',
+  'low limiter',
   'lean at the top',
+  'rich at the top',
   'poor fuel',
   'weak pump',
+  'small injectors',
+  'boost overshoot',
+  'boost cut',
+  'tired turbo',
+  'dead sensor',
+  'sensor at its ceiling',
   'low battery',
+  'relearning',
   'heat soak',
 ] as const;
 export type FaultName = (typeof faultNames)[number];
 
-const slipAtRpm = 0.72;
+const slipAt = 0.72;
 const slipWidth = 0.08;
 const slipShare = 0.07;
-const cutAtRpm = 0.66;
+const hopAt = 0.5;
+const hopWidth = 0.1;
+const hopShare = 0.035;
+const hopHz = 7;
+const cutAt = 0.66;
 const cutLastsS = 0.18;
-const leanFromRpm = 0.7;
-const pumpHoldsToRpm = 0.6;
+const mixtureFrom = 0.7;
+const overshootAt = 0.52;
+const boostCutAt = 0.7;
+const tiredFrom = 0.68;
 
 /** The faults that are on, and what they do to a pull; engine speeds as shares of the pull's top. */
 export class Faults {
   private on = new Set<FaultName>();
   private cutLeftS = 0;
   private cutDone = false;
+  private boostCut = false;
 
   set(names: readonly string[]): void {
     this.on = new Set(faultNames.filter((name) => names.includes(name)));
@@ -36,47 +53,72 @@ export class Faults {
   begin(): void {
     this.cutDone = false;
     this.cutLeftS = 0;
+    this.boostCut = false;
   }
 
   /** How much faster than the drum the engine turns, beyond creep. */
-  slip(share: number, throttle: number): number {
-    if (!this.has('tyre slip')) return 0;
-    return slipShare * throttle * Math.exp(-(((share - slipAtRpm) / slipWidth) ** 2));
+  slip(share: number, throttle: number, timeS: number): number {
+    const slip = this.has('tyre slip') ? slipShare * Math.exp(-(((share - slipAt) / slipWidth) ** 2)) : 0;
+    const hop = this.has('wheel hop')
+      ? hopShare * Math.exp(-(((share - hopAt) / hopWidth) ** 2)) * (1 + Math.sin(2 * Math.PI * hopHz * timeS))
+      : 0;
+    return throttle * (slip + hop);
   }
 
   /** Share of the engine's torque that is left. */
   torqueLeft(share: number, throttle: number, stepS: number): number {
-    if (this.has('fuel cut') && throttle > 0.9 && share > cutAtRpm && !this.cutDone) {
+    if (this.has('fuel cut') && throttle > 0.9 && share > cutAt && !this.cutDone) {
       this.cutDone = true;
       this.cutLeftS = cutLastsS;
     }
     this.cutLeftS -= stepS;
     if (this.cutLeftS > 0) return 0;
-    return this.has('lean at the top') && share > leanFromRpm ? 0.975 : 1;
+    // Once boost has been taken away the controller limps to the end of the pull.
+    return this.boostCut ? 0.75 : 1;
   }
 
   /** Added to λ. */
   lambda(share: number): number {
-    const top = this.has('lean at the top') && share > leanFromRpm ? 0.09 : 0;
-    return top + this.pumpShortKpa(share) / 900;
+    if (share <= mixtureFrom) return 0;
+    return (this.has('lean at the top') ? 0.09 : 0) - (this.has('rich at the top') ? 0.17 : 0);
   }
 
-  /** What the pump does not deliver, kPa; it runs out as flow grows with engine speed. */
-  pumpShortKpa(share: number): number {
-    return this.has('weak pump') ? Math.max(0, 260 * (share - pumpHoldsToRpm)) : 0;
+  get pumpShare(): number {
+    return this.has('weak pump') ? 0.66 : 1;
+  }
+
+  get injectorShare(): number {
+    return this.has('small injectors') ? 0.78 : 1;
+  }
+
+  /** What becomes of the boost that the turbo would make. @returns a share of it */
+  boostShare(share: number, throttle: number, overLimit: boolean): number {
+    if (throttle > 0.9 && (overLimit || (this.has('boost cut') && share > boostCutAt))) this.boostCut = true;
+    if (this.boostCut) return 0.12;
+    const over = this.has('boost overshoot') ? 0.26 * Math.exp(-(((share - overshootAt) / 0.06) ** 2)) : 0;
+    const less = this.has('tired turbo') ? 0.8 * Math.max(0, share - tiredFrom) : 0;
+    return 1 + over - less;
+  }
+
+  limiterRpm(own: number, top: number): number {
+    return this.has('low limiter') ? 0.9 * top : own;
   }
 
   get batteryV(): number {
     return this.has('low battery') ? 12.1 : 13.9;
   }
 
-  /** As if the inlet were hotter by so much: poor fuel knocks as hot air does, °C. */
   get knockC(): number {
-    return this.has('poor fuel') ? 75 : 0;
+    return this.has('poor fuel') ? 95 : 0;
   }
 
   /** What the inlet takes up from under the bonnet, °C. */
   get soakC(): number {
     return this.has('heat soak') ? 24 : 0;
+  }
+
+  /** The long fuel trim, % : at rest, unless the controller still relearns. */
+  longTrim(share: number): number {
+    return this.has('relearning') ? -1 + 7 * Math.max(0, share - 0.3) : 1.5;
   }
 }

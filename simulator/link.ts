@@ -8,15 +8,16 @@ export class Link {
   private socket: Socket | undefined;
   private sequence = 0;
   private closed = false;
+  private comesBackAtOnce = false;
   private rest = '';
   private onConnected: (() => void) | undefined;
-  /** Settles at the first connection. */
-  readonly connected = new Promise<void>((resolve) => (this.onConnected = resolve));
+  /** Settles at the first connection, and after `introduce` at the next. */
+  connected = new Promise<void>((resolve) => (this.onConnected = resolve));
 
   constructor(
     private readonly host: string,
     private readonly port: number,
-    private readonly hello: Hello,
+    private hello: Hello,
     private readonly onMessage: (message: SuvokMessage) => void,
   ) {
     this.open();
@@ -29,6 +30,16 @@ export class Link {
 
   send(message: DeviceMessage): void {
     if (this.socket?.writable) this.socket.write(JSON.stringify(message) + '\n');
+  }
+
+  /** Comes back at once as something else: the same instrument with other channels. */
+  introduce(hello: Hello): void {
+    this.hello = hello;
+    if (!this.socket) return;
+    this.connected = new Promise<void>((resolve) => (this.onConnected = resolve));
+    this.comesBackAtOnce = true;
+    this.socket.end();
+    this.socket = undefined;
   }
 
   /** Settles when what was sent has gone out. */
@@ -61,7 +72,9 @@ export class Link {
     socket.on('error', () => undefined);
     socket.on('close', () => {
       this.socket = undefined;
-      if (!this.closed) setTimeout(() => this.closed || this.open(), retryMs);
+      const waitMs = this.comesBackAtOnce ? 0 : retryMs;
+      this.comesBackAtOnce = false;
+      if (!this.closed) setTimeout(() => this.closed || this.open(), waitMs);
     });
   }
 

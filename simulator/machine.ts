@@ -12,6 +12,8 @@ export interface Machine {
   turningKgM2: number;
   /** How fast the load lets the engine speed rise in a pull, rpm/s; absent where there is no absorber. */
   rampRpmPerS?: number;
+  /** What the load cell reads with nothing on it, N·m. */
+  zeroNm?: number;
 }
 
 const speed = { name: 'rollerSpeed', unit: 'rad/s' };
@@ -45,6 +47,7 @@ export const machines = {
     ratioFactor: 0.159 / 0.26,
     turningKgM2: 9.5,
     rampRpmPerS: 430,
+    zeroNm: 3,
   },
   hub: {
     device: 'stand-in-hubs',

@@ -1,27 +1,19 @@
 import type { ConfigureMessage } from '../contract/bench-link.ts';
-import { Absorber } from './absorber.ts';
-import { carNamed, engineAt, type Car, type EngineState } from './car.ts';
+import { Absorber, type LoadControl } from './absorber.ts';
+import { carNamed, type Car } from './car.ts';
 import { Chance } from './chance.ts';
 import { Driver } from './driver.ts';
+import { boostGoal, boostTarget, engineAt, type EngineState } from './engine.ts';
 import { Faults } from './faults.ts';
 import { Heat } from './heat.ts';
+import type { CarReading } from './logger.ts';
 import { machines, type Machine } from './machine.ts';
 import type { Weather } from './weather.ts';
 
-/** What the car reports, whatever dyno it stands on. */
+/** What a dyno reads of the car beside its own drum or hubs: pickup and pedal. */
 const carChannels = [
   { name: 'engineSpeed', unit: 'rpm' },
   { name: 'throttle', unit: '%' },
-  { name: 'lambda', unit: '–' },
-  { name: 'ignitionAdvance', unit: '°BTDC' },
-  { name: 'knockRetard', unit: '°' },
-  { name: 'intakeTemperature', unit: '°C' },
-  { name: 'coolantTemperature', unit: '°C' },
-  { name: 'oilTemperature', unit: '°C' },
-  { name: 'oilPressure', unit: 'kPa' },
-  { name: 'fuelPressure', unit: 'kPa' },
-  { name: 'injectorDuty', unit: '%' },
-  { name: 'batteryVoltage', unit: 'V' },
 ];
 
 /** All channels of a stand-in dyno with a car on it. */
@@ -35,15 +27,21 @@ const shuffleHz = 5.5;
 const shuffleDamping = 0.14;
 /** Brakes for each kg·m² that turns, N·m. */
 const brakeNmPerKgM2 = 22;
-
+/** Healthy tyres creep by so much at full torque. */
+const creepShare = 0.011;
+/** Tyres and gearbox out of gear. */
+const rollingNm = 28;
+const rollingNmPerRadS = 0.25;
 /** One hub takes a little more than the other, and its tyreless wheel turns a little slower, by this share. */
 const unevenness = 0.012;
+/** Coolant beyond this has the controller limp, °C. */
+const limpC = 114;
 
 /** Car, driveline, drum or hubs and their load, stepped a millisecond at a time. */
 export class StandInDyno {
   readonly driver: Driver;
   readonly faults = new Faults();
-  private car: Car = carNamed('');
+  car: Car = carNamed('');
   private items: ConfigureMessage['items'] = [];
   private readonly heat = new Heat();
   private readonly absorber: Absorber | undefined;
@@ -51,6 +49,8 @@ export class StandInDyno {
   private engineSpeed: number;
   private twist = 0;
   private engine: EngineState | undefined;
+  private boostKpa = 0;
+  private load: { rampRpmPerS?: number | undefined; loadNm?: number | undefined } = {};
   /** This pull's own luck: no two are quite alike. */
   private luck = { scale: 1, tilt: 0 };
   private timeS = 0;
@@ -63,9 +63,7 @@ export class StandInDyno {
     this.driver = new Driver(() => this.newLuck());
     this.driver.drives(this.car);
     this.drumSpeed = this.radS(this.car.idleRpm) / this.ratio;
-    if (machine.rampRpmPerS) {
-      this.absorber = new Absorber(this.radS(machine.rampRpmPerS) / this.ratio, machine.profile.loadCellLagS!);
-    }
+    if (machine.rampRpmPerS) this.absorber = new Absorber(machine.profile.loadCellLagS!, machine.zeroNm ?? 0);
     this.engineSpeed = this.drumSpeed;
   }
 
@@ -76,9 +74,15 @@ export class StandInDyno {
       this.drumSpeed = this.radS(car.idleRpm) / this.ratio;
       this.engineSpeed = this.drumSpeed;
       this.twist = 0;
+      this.boostKpa = 0;
     }
     this.items = message.items;
     this.driver.drives(car);
+  }
+
+  /** How the load behaves in the pulls that follow: its own ramp, another one, or one torque. */
+  setLoad(load: { rampRpmPerS?: number | undefined; loadNm?: number | undefined }): void {
+    this.load = load;
   }
 
   /** Lets time pass. @param seconds a multiple of a millisecond */
@@ -93,9 +97,17 @@ export class StandInDyno {
     for (let passed = 0; passed < seconds; passed++) this.heat.pass(1, 4, this.weather.air.temperatureC);
   }
 
+  get time(): number {
+    return this.timeS;
+  }
+
+  private get rpm(): number {
+    return (this.engineSpeed * this.ratio * 60) / (2 * Math.PI);
+  }
+
   /** Engine speed as a share of the pull's top. */
   private get topShare(): number {
-    return (this.engineSpeed * this.ratio * 60) / (2 * Math.PI) / this.car.sweepToRpm;
+    return this.rpm / this.car.sweepToRpm;
   }
 
   /** Engine ÷ drum speed without creep. */
@@ -103,95 +115,157 @@ export class StandInDyno {
     return this.car.ratio * this.machine.ratioFactor;
   }
 
-  /** What the instrument reads now, in the order of `channelsOf`. */
-  read(): number[] {
-    const inlet = this.heat.inletC(this.weather.air.temperatureC) + this.faults.soakC;
-    // Tyres creep under load; bolted hubs do not.
+  private get inletC(): number {
+    return this.heat.inletC(this.weather.air.temperatureC) + this.faults.soakC + 0.12 * this.boostKpa;
+  }
+
+  /** Engine ÷ drum speed beyond the ratio: tyres creep under load, a converter most at low speed; bolted hubs do not. */
+  private get creep(): number {
     const { throttle } = this.driver;
-    const hub = this.machine.profile.kind === 'hub';
-    const creep = hub ? 1 : 1 + 0.011 * Math.max(0, throttle) + this.faults.slip(this.topShare, throttle);
-    const rpm = ((this.drumSpeed * this.ratio * 60) / (2 * Math.PI)) * creep;
-    const noisy = (value: number, deviation: number, digits: number) =>
-      Number((value + this.chance.normal(deviation)).toFixed(digits));
+    if (this.driver.declutched) return 1;
+    const converter = (this.car.converterShare ?? 0) * Math.exp(-(this.rpm - this.car.sweepFromRpm) / 500);
+    const tyres =
+      this.machine.profile.kind === 'hub'
+        ? 0
+        : creepShare * Math.max(0, throttle) + this.faults.slip(this.topShare, throttle, this.timeS);
+    return 1 + tyres + throttle * Math.max(0, converter);
+  }
+
+  /** What the dyno reads now, in the order of `channelsOf`. */
+  read(): number[] {
+    const rpm = this.driver.declutched
+      ? Math.max(950, this.rpm * 0.2)
+      : ((this.drumSpeed * this.ratio * 60) / (2 * Math.PI)) * this.creep;
     return [
-      ...this.motion(noisy),
+      ...this.motion(),
       Math.round((rpm + this.chance.normal(2)) / 5) * 5,
-      noisy(this.driver.throttle * 100, 0.2, 1),
-      noisy(throttle > 0.8 ? (this.engine?.lambda ?? 1) + this.faults.lambda(this.topShare) : 1, 0.004, 3),
-      noisy(this.engine?.ignitionBtdc ?? 10, 0.1, 1),
-      Number((this.driver.throttle > 0.8 ? (this.engine?.knockRetardDeg ?? 0) : 0).toFixed(1)),
-      noisy(inlet, 0.1, 1),
-      noisy(this.heat.coolantC, 0.1, 1),
-      noisy(this.heat.oilC, 0.1, 1),
-      noisy(130 + 300 * this.topShare, 4, 0),
-      noisy(350 - (throttle > 0.8 ? this.faults.pumpShortKpa(this.topShare) : 0), 2, 0),
-      noisy(throttle > 0.8 ? 14 + 58 * this.topShare : 6, 0.4, 1),
-      noisy(this.faults.batteryV, 0.03, 2),
+      this.noisy(this.driver.throttle * 100, 0.2, 1),
     ];
   }
 
+  /** What there is for an engine logger to read. */
+  reading(): CarReading {
+    return {
+      rpm: this.driver.declutched ? 950 : ((this.drumSpeed * this.ratio * 60) / (2 * Math.PI)) * this.creep,
+      throttle: this.driver.throttle,
+      topShare: this.topShare,
+      engine: this.engine,
+      boostKpa: this.boostKpa,
+      boostTargetKpa: boostTarget(this.car, this.items, this.rpm),
+      inletC: this.inletC,
+      coolantC: this.heat.coolantC,
+      oilC: this.heat.oilC,
+      ethanolPct: 9,
+    };
+  }
+
+  private noisy(value: number, deviation: number, digits: number): number {
+    return Number((value + this.chance.normal(deviation)).toFixed(digits));
+  }
+
   /** Speeds and loads of drum or hubs. */
-  private motion(noisy: (value: number, deviation: number, digits: number) => number): number[] {
+  private motion(): number[] {
     const load = this.absorber?.readNm ?? 0;
     switch (this.machine.profile.kind) {
       case 'inertia-roller':
-        return [noisy(this.drumSpeed, 0.01, 4)];
+        return [this.noisy(this.drumSpeed, 0.01, 4)];
       case 'loaded-roller':
-        return [noisy(this.drumSpeed, 0.012, 4), noisy(load, 1.2, 2)];
+        return [this.noisy(this.drumSpeed, 0.012, 4), this.noisy(load, 1.2, 2)];
       case 'hub':
         return [
-          noisy(this.drumSpeed * (1 + unevenness / 10), 0.01, 4),
-          noisy(this.drumSpeed * (1 - unevenness / 10), 0.01, 4),
-          noisy((load / 2) * (1 + unevenness), 0.9, 2),
-          noisy((load / 2) * (1 - unevenness), 0.9, 2),
+          this.noisy(this.drumSpeed * (1 + unevenness / 10), 0.01, 4),
+          this.noisy(this.drumSpeed * (1 - unevenness / 10), 0.01, 4),
+          this.noisy((load / 2) * (1 + unevenness), 0.9, 2),
+          this.noisy((load / 2) * (1 - unevenness), 0.9, 2),
         ];
     }
   }
 
-  get time(): number {
-    return this.timeS;
-  }
-
   private step(): void {
-    const { car, heat, weather } = this;
+    const { car, heat, weather, driver, faults } = this;
     const { air } = weather;
-    const rpm = (this.engineSpeed * this.ratio * 60) / (2 * Math.PI);
-    this.driver.step(stepS, rpm);
-    const inlet = heat.inletC(air.temperatureC) + this.faults.soakC;
-    this.engine = engineAt(
-      car,
-      this.items,
-      Math.max(rpm, 600),
-      { temperatureC: air.temperatureC, dryHpa: weather.dryHpa },
-      inlet,
-      this.faults.knockC,
-    );
+    const { rpm, topShare } = this;
+    driver.step(stepS, rpm);
+    this.breathe(rpm, topShare);
+    this.engine = engineAt(car, this.items, Math.max(rpm, 600), {
+      air: { temperatureC: air.temperatureC, dryHpa: weather.dryHpa },
+      inletC: this.inletC,
+      boostKpa: this.boostKpa,
+      knockC: faults.knockC,
+      leanBy: faults.lambda(topShare),
+      pumpShare: faults.pumpShare,
+      injectorShare: faults.injectorShare,
+    });
     const luck = this.luck.scale * (1 + this.luck.tilt * ((rpm - car.sweepFromRpm) / car.sweepToRpm - 0.35));
     const drag = 0.07 * car.plainTorqueNm * (rpm / car.sweepToRpm + 0.3);
-    const left = this.faults.torqueLeft(this.topShare, this.driver.throttle, stepS);
-    const crank = this.driver.throttle * left * (this.engine.torqueNm * luck + drag) - drag;
-    const slip = this.machine.profile.kind === 'hub' ? 0 : this.faults.slip(this.topShare, this.driver.throttle);
-    const atDrum = crank * this.ratio * (crank > 0 ? car.efficiency * (1 - 2 * slip) : 1);
+    const limited = rpm > faults.limiterRpm(car.limiterRpm, car.sweepToRpm) ? 0 : 1;
+    const limps = heat.coolantC > limpC ? 0.6 : 1;
+    const left = limited * limps * faults.torqueLeft(topShare, driver.throttle, stepS);
+    const crank = driver.throttle * left * (this.engine.torqueNm * luck + drag) - drag;
+    const lost = this.creep - 1 - (this.machine.profile.kind === 'hub' ? 0 : creepShare * driver.throttle);
+    const atDrum = crank * this.ratio * (crank > 0 ? car.efficiency * (1 - 2 * Math.max(0, lost)) : 1);
+    this.turn(driver.declutched ? 0 : atDrum);
+    this.timeS += stepS;
+    heat.pass(stepS, Math.max(2, (crank * this.radS(rpm)) / 1000), air.temperatureC);
+  }
+
+  /** Boost follows what turbine and controller allow. */
+  private breathe(rpm: number, topShare: number): void {
+    const { turbo } = this.car;
+    if (!turbo) return;
+    const { throttle } = this.driver;
+    const over = this.boostKpa > turbo.cutKpa;
+    const goal =
+      boostGoal(this.car, this.items, rpm, this.engine?.knockRetardDeg) *
+      Math.max(0, throttle - 0.3) *
+      (1 / 0.7) *
+      this.faults.boostShare(topShare, throttle, over);
+    const lagS = goal < this.boostKpa ? 0.08 : turbo.lagS;
+    this.boostKpa += ((goal - this.boostKpa) / lagS) * stepS;
+  }
+
+  /** Engine and wheels against drum or hubs, a spring between them. */
+  private turn(atDrum: number): void {
+    const { car, machine, driver } = this;
     const inertia = car.engineInertiaKgM2 * this.ratio ** 2;
     const stiffness = inertia * (2 * Math.PI * shuffleHz) ** 2;
     const damping = 2 * shuffleDamping * Math.sqrt(stiffness * inertia);
-    const shaft = stiffness * this.twist + damping * (this.engineSpeed - this.drumSpeed);
-    const { profile } = this.machine;
+    const shaft = driver.declutched
+      ? -this.rollingDrag()
+      : stiffness * this.twist + damping * (this.engineSpeed - this.drumSpeed);
+    const { profile } = machine;
     const { aNm, bNmPerRadS, cNmPerRadS2 } = profile.parasitic;
     // A profile's losses are those of one hub; there are two.
     const sides = profile.kind === 'hub' ? 2 : 1;
     const loss = sides * (aNm + bNmPerRadS * this.drumSpeed + cNmPerRadS2 * this.drumSpeed ** 2);
-    this.absorber?.step(stepS, this.drumSpeed, this.driver.pulling);
-    const load = this.absorber?.torqueNm ?? 0;
-    const brake = this.driver.braking ? brakeNmPerKgM2 * this.machine.turningKgM2 : 0;
+    this.absorber?.step(stepS, this.drumSpeed, this.control());
+    const brake = driver.braking ? brakeNmPerKgM2 * machine.turningKgM2 : 0;
+    const braking = loss + (this.absorber?.torqueNm ?? 0) + brake;
     // The wheels turn with the drum: they take their share of torque before the drum sees any.
+    const wheels = car.wheelInertiaKgM2 * machine.ratioFactor ** 2;
+    this.drumSpeed = Math.max(0.5, this.drumSpeed + ((shaft - braking) / (machine.turningKgM2 + wheels)) * stepS);
+    if (driver.declutched) {
+      this.engineSpeed = this.drumSpeed;
+      this.twist = 0;
+      return;
+    }
     this.engineSpeed += ((atDrum - shaft) / inertia) * stepS;
-    const wheels = car.wheelInertiaKgM2 * this.machine.ratioFactor ** 2;
-    this.drumSpeed += ((shaft - loss - load - brake) / (this.machine.turningKgM2 + wheels)) * stepS;
-    this.drumSpeed = Math.max(0.5, this.drumSpeed);
     this.twist += (this.engineSpeed - this.drumSpeed) * stepS;
-    this.timeS += stepS;
-    heat.pass(stepS, Math.max(2, (crank * this.radS(rpm)) / 1000), air.temperatureC);
+  }
+
+  /** What tyres and gearbox take out of gear, at the drum, N·m. */
+  private rollingDrag(): number {
+    return this.machine.profile.kind === 'hub' ? 6 : rollingNm + rollingNmPerRadS * this.drumSpeed;
+  }
+
+  private control(): LoadControl {
+    const { driver } = this;
+    if (driver.declutched) return { mode: 'torque', torqueNm: 0 };
+    const { heldRpm } = driver;
+    if (heldRpm !== undefined) return { mode: 'hold', radPerS: this.radS(heldRpm) / this.ratio };
+    if (!driver.pulling) return { mode: 'free' };
+    if (this.load.loadNm !== undefined) return { mode: 'torque', torqueNm: this.load.loadNm };
+    return { mode: 'ramp', radPerS2: this.radS(this.load.rampRpmPerS ?? this.machine.rampRpmPerS!) / this.ratio };
   }
 
   private newLuck(): void {

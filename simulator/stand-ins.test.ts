@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { cars, carNamed, engineAt } from './car.ts';
+import { cars, carNamed } from './car.ts';
+import { engineAt } from './engine.ts';
 import { Chance } from './chance.ts';
 import { Heat } from './heat.ts';
 import { machines } from './machine.ts';
@@ -8,7 +9,7 @@ import { Weather } from './weather.ts';
 
 const air = { temperatureC: 22, dryHpa: 995 };
 const torque = (items: Parameters<typeof engineAt>[1], rpm: number, inletC = 30) =>
-  engineAt(cars[0]!, items, rpm, air, inletC);
+  engineAt(cars[0]!, items, rpm, { air, inletC });
 
 describe('the car answers to its setup', () => {
   test('advance above 4,000 gains there and nowhere else', () => {
@@ -52,7 +53,7 @@ describe('the roller', () => {
     const chance = new Chance(seed);
     const roller = new StandInDyno(new Weather(chance), chance);
     roller.configure({ type: 'configure', vehicle, setup: 'A', items: [] });
-    roller.driver.sweep();
+    roller.driver.begin({ kind: 'pull' });
     const rows: number[][] = [];
     while (roller.driver.busy && rows.length < 8000) {
       roller.pass(0.01);
@@ -100,7 +101,7 @@ describe.each(['loaded-roller', 'hub'] as const)('the stand-in %s', (kind) => {
     const chance = new Chance(11);
     const dyno = new StandInDyno(new Weather(chance), chance, machine);
     dyno.pass(2);
-    dyno.driver.sweep();
+    dyno.driver.begin({ kind: 'pull' });
     const rows: number[][] = [];
     while (dyno.driver.busy && rows.length < 6000) {
       dyno.pass(0.01);

@@ -100,7 +100,7 @@ function motionsOf(
   const left = valuesOf(recording, 'hubSpeedLeft');
   const right = valuesOf(recording, 'hubSpeedRight');
   if (dyno.kind === 'hub' && (left || right)) {
-    const torques = [valuesOf(recording, 'absorberTorqueLeft'), valuesOf(recording, 'absorberTorqueRight')];
+    const torques = [torqueOf(recording, dyno, 'absorberTorqueLeft'), torqueOf(recording, dyno, 'absorberTorqueRight')];
     if (!left || !right || !torques[0] || !torques[1]) {
       throw new Refusal(
         'A hub recording of both sides needs hubSpeedLeft, hubSpeedRight, absorberTorqueLeft and absorberTorqueRight; not all are there.',
@@ -111,11 +111,22 @@ function motionsOf(
       [right, torques[1]],
     ];
   }
-  const absorber = dyno.kind === 'inertia-roller' ? undefined : valuesOf(recording, 'absorberTorque');
+  const absorber = dyno.kind === 'inertia-roller' ? undefined : torqueOf(recording, dyno, 'absorberTorque');
   if (dyno.kind !== 'inertia-roller' && !absorber) {
     throw new Refusal(`A ${dyno.kind} recording needs an absorberTorque channel, and this one has none.`);
   }
   return [[drumSpeed(recording, dyno, pickup, ratio), absorber]];
+}
+
+/** A load cell's reading less what it reads with nothing on it. */
+function torqueOf(
+  recording: Recording,
+  dyno: DynoProfile,
+  channel: 'absorberTorque' | 'absorberTorqueLeft' | 'absorberTorqueRight',
+): Float64Array | undefined {
+  const zero = dyno.absorberZeroNm?.[channel] ?? 0;
+  const values = valuesOf(recording, channel);
+  return zero === 0 ? values : values?.map((value) => value - zero);
 }
 
 function drumSpeed(

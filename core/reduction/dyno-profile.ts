@@ -23,6 +23,14 @@ export interface DynoProfile {
   altitudeM?: number | undefined;
   /** First-order time constant of the load cell, s. */
   loadCellLagS?: number | undefined;
+  /** What each load cell reads with nothing on it, N·m, by channel; taken off before anything is made of it. */
+  absorberZeroNm?:
+    | {
+        absorberTorque?: number | undefined;
+        absorberTorqueLeft?: number | undefined;
+        absorberTorqueRight?: number | undefined;
+      }
+    | undefined;
 }
 
 /** Loss torque in N·m at a drum speed in rad/s. */

@@ -1,5 +1,6 @@
 import { EventEmitter } from 'node:events';
 import { createServer, type Server } from 'node:net';
+import type { DeviceSettings } from '../../contract/recording.ts';
 import { Refusal } from '../../core/refusal.ts';
 import { Device } from './device.ts';
 import { Peer } from './peer.ts';
@@ -15,6 +16,8 @@ export class BenchLink extends EventEmitter<BenchLinkEvents> {
   private readonly server: Server;
   private readonly peers = new Set<Peer>();
   private readonly devices = new Map<string, Device>();
+  /** What the shop has set of instruments, by their names on the link. */
+  readonly settings = new Map<string, DeviceSettings>();
 
   constructor() {
     super();
@@ -27,7 +30,7 @@ export class BenchLink extends EventEmitter<BenchLinkEvents> {
       });
       peer.on('hello', (hello) => {
         try {
-          const device = new Device(hello, peer);
+          const device = new Device(hello, peer, this.settings.get(hello.device));
           this.devices.get(hello.device)?.replace();
           this.devices.set(hello.device, device);
           this.emit('device', device);

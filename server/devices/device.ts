@@ -1,11 +1,17 @@
 import { EventEmitter } from 'node:events';
 import type { Frame, Hello, SuvokMessage } from '../../contract/bench-link.ts';
+import type { DynoFile } from '../../contract/files.ts';
 import type { DeviceState } from '../../contract/live.ts';
+import { plainSettings, type DeviceSettings } from '../../contract/recording.ts';
 import { channelIntake, type ChannelIntake } from './channel-intake.ts';
+import { ClockDrift } from './clock-drift.ts';
 import type { Peer } from './peer.ts';
 
 /** Without a frame or a status for this long a connected instrument counts as silent, ms. */
 const silentAfterMs = 3000;
+
+/** So many rows are kept for calibrations. */
+const latelyRows = 2000;
 
 interface DeviceEvents {
   /** Time in s, then a value a channel in Suvok's units; NaN where nothing was read. */
@@ -29,14 +35,18 @@ export class Device extends EventEmitter<DeviceEvents> {
   private rateFrom: { time: number; count: number } | undefined;
   private problem: string | null = null;
   private faults: string[] = [];
+  private gaps = 0;
+  private readonly lately: Float64Array[] = [];
+  private readonly drift = new ClockDrift();
 
   /** @throws Refusal when its channels cannot be used */
   constructor(
     readonly hello: Hello,
     private readonly peer: Peer,
+    public settings: DeviceSettings = plainSettings,
   ) {
     super();
-    this.intake = channelIntake(hello);
+    this.intake = channelIntake(hello, settings.channelNames);
     peer.on('frame', (frame) => this.take(frame));
     peer.on('problem', (text) => this.mind(text));
     peer.on('event', (text) => this.mind(text));
@@ -63,9 +73,23 @@ export class Device extends EventEmitter<DeviceEvents> {
     this.emit('changed');
   }
 
+  /** What it said in the last seconds. */
+  recent(): { names: string[]; rows: Float64Array[] } {
+    return { names: this.intake.channels.map(({ name }) => name), rows: this.lately };
+  }
+
   /** Lets the instrument go, as when it has come back on a new connection. */
   replace(): void {
     this.peer.close();
+  }
+
+  /** The machine as it describes itself, with the zero of its load cells as the shop took it. */
+  get dyno(): DynoFile | undefined {
+    const { dyno } = this.hello;
+    const { zero } = this.settings;
+    if (!dyno || !zero) return dyno;
+    const { absorberTorque, absorberTorqueLeft, absorberTorqueRight } = zero;
+    return { ...dyno, absorberZeroNm: { absorberTorque, absorberTorqueLeft, absorberTorqueRight } };
   }
 
   get heard(): boolean {
@@ -82,7 +106,12 @@ export class Device extends EventEmitter<DeviceEvents> {
       channels: this.intake.channels,
       rateHz: this.rateHz,
       missing: this.missing,
-      dyno: this.hello.dyno ?? null,
+      gaps: this.gaps,
+      clockDriftPpm: this.drift.ppm,
+      settings: this.settings,
+      declared: this.hello.channels,
+      commands: this.hello.commands,
+      dyno: this.dyno ?? null,
       engineToDrumRatio: this.hello.engineToDrumRatio ?? null,
       problem: this.problem,
       faults: { offered: this.hello.faults, on: this.faults },
@@ -95,6 +124,7 @@ export class Device extends EventEmitter<DeviceEvents> {
       const lost = frame.sequence - this.lastSequence - 1;
       if (lost > 0) {
         this.missing += lost;
+        this.gaps++;
         this.emit(
           'discontinuity',
           `${lost} frame${lost === 1 ? ' is' : 's are'} missing at ${frame.time.toFixed(2)} s`,
@@ -113,16 +143,22 @@ export class Device extends EventEmitter<DeviceEvents> {
         );
         this.lastTime = undefined;
         this.rateFrom = undefined;
+        this.drift.restart();
       }
       return this.mind(`its clock did not advance at ${frame.time.toFixed(2)} s; the frame was left out`);
     }
     this.lastTime = frame.time;
+    this.drift.push(frame.time, performance.now() / 1000);
     this.measureRate(frame.time);
-    const row = new Float64Array(frame.values.length + 1);
+    const { columns, conversions } = this.intake;
+    const row = new Float64Array(columns.length + 1);
     row[0] = frame.time;
-    frame.values.forEach(
-      (value, index) => (row[index + 1] = value === null ? NaN : this.intake.conversions[index]!(value)),
-    );
+    columns.forEach((column, index) => {
+      const value = frame.values[column]!;
+      row[index + 1] = value === null ? NaN : conversions[index]!(value);
+    });
+    this.lately.push(row);
+    if (this.lately.length > 2 * latelyRows) this.lately.splice(0, latelyRows);
     this.emit('row', row);
   }
 

@@ -2,13 +2,19 @@ import { EventEmitter } from 'node:events';
 import type { ConfigureMessage } from '../../contract/bench-link.ts';
 import type { Mounting } from '../../contract/http.ts';
 import type { BayState } from '../../contract/live.ts';
+import { usualPlan, type DeviceSettings, type RunPlan } from '../../contract/recording.ts';
 import { Refusal } from '../../core/refusal.ts';
+import { rpmPerRadS } from '../../core/units/units.ts';
 import type { BenchLink } from '../devices/bench-link.ts';
+import { channelIntake } from '../devices/channel-intake.ts';
 import type { Device } from '../devices/device.ts';
-import { mountedJob, mountJob } from '../store/bay.ts';
+import { allDeviceSettings, mountedJob, mountJob, plannedRun, planRun, saveDeviceSettings } from '../store/bay.ts';
 import type { Database } from '../store/database.ts';
 import { jobWithAll } from '../store/jobs.ts';
 import { itemsUpTo } from '../store/setups.ts';
+import { calibratedRatio, loadCellZero } from './calibration.ts';
+import { LiveRows } from './live-rows.ts';
+import { LoggerTap } from './logger-tap.ts';
 import { Recorder, type Conditions } from './recorder.ts';
 
 /** Air older than this is no longer the air of a run, ms. */
@@ -29,7 +35,11 @@ export class Bay extends EventEmitter<BayEvents> {
   private devices = new Map<string, Device>();
   /** One for every dyno that is connected; the one that came last is shown and armed. */
   private recorders: Recorder[] = [];
-  private mounted: (Mounting & { gear: string | null }) | null = null;
+  private loggers: LoggerTap[] = [];
+  private mounted: (Mounting & { gear: string | null; vehicleId: number; vehicle: string }) | null = null;
+  private plan: RunPlan = usualPlan;
+  /** What pages see of the dyno's and the loggers' rows as they come. */
+  readonly liveRows = new LiveRows();
   private air: { temperatureC: number; pressureHpa: number; relativeHumidityPct: number; takenAt: Date } | null = null;
   private stranger: string | null = null;
   private lastRunId: number | null = null;
@@ -37,7 +47,7 @@ export class Bay extends EventEmitter<BayEvents> {
   constructor(
     private readonly database: Database,
     private readonly recorderId: number,
-    link: BenchLink,
+    private readonly link: BenchLink,
   ) {
     super();
     link.on('device', (device) => this.welcome(device));
@@ -49,6 +59,8 @@ export class Bay extends EventEmitter<BayEvents> {
 
   /** Takes up what was on the dyno before the server stopped. */
   async restore(): Promise<void> {
+    for (const [device, settings] of await allDeviceSettings(this.database)) this.link.settings.set(device, settings);
+    this.plan = (await plannedRun(this.database)) ?? usualPlan;
     const mounting = await mountedJob(this.database);
     if (mounting) await this.mount(mounting);
   }
@@ -59,13 +71,86 @@ export class Bay extends EventEmitter<BayEvents> {
     if (!job?.setups.some((setup) => setup.id === mounting.setupId)) {
       throw new Refusal('That setup is not one of the job; open the job anew and try again.');
     }
-    if (this.recorder?.state().state === 'recording') {
-      throw new Refusal('A run is being recorded. End it before you change what is on the dyno.');
-    }
+    this.refuseWhileRecording('End it before you change what is on the dyno.');
     await mountJob(this.database, mounting);
-    this.mounted = { ...mounting, gear: job.gear };
+    this.mounted = { ...mounting, gear: job.gear, vehicleId: job.vehicleId, vehicle: job.vehicle };
     await this.configure(this.devices.values());
     this.emit('changed');
+  }
+
+  /** Settles what is recorded next. @throws Refusal while something is being recorded */
+  async planNext(plan: RunPlan): Promise<void> {
+    this.refuseWhileRecording('Change what is recorded next after it.');
+    await planRun(this.database, plan);
+    this.plan = plan;
+    for (const recorder of this.recorders) recorder.replan();
+    this.emit('changed');
+  }
+
+  /**
+   * Keeps what the shop sets of an instrument. Other channel names make it come back anew.
+   * @throws Refusal when the device is not there, the names cannot be used, or a run is being recorded
+   */
+  async setDevice(
+    name: string,
+    change: { [Key in keyof DeviceSettings]?: DeviceSettings[Key] | undefined },
+  ): Promise<void> {
+    this.refuseWhileRecording('Change its settings after it.');
+    const device = this.heardDevice(name);
+    const given = Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined));
+    const settings: DeviceSettings = { ...device.settings, ...given };
+    const before = device.settings.channelNames;
+    if (change.channelNames) channelIntake(device.hello, change.channelNames);
+    await saveDeviceSettings(this.database, name, settings);
+    this.link.settings.set(name, settings);
+    device.settings = settings;
+    if (change.channelNames && JSON.stringify(change.channelNames) !== JSON.stringify(before)) device.replace();
+    this.emit('changed');
+  }
+
+  /** Takes the ratio of engine to drum speed from the speed held now, for the car on the dyno. */
+  async calibrateRatio(name: string, engineRpm?: number): Promise<void> {
+    const device = this.heardDevice(name);
+    const { mounted } = this;
+    if (!mounted) throw new Refusal('No car is on the dyno: put one on first, the ratio belongs to a car and gear.');
+    const value = calibratedRatio(device.recent(), device.dyno?.radiusM, engineRpm);
+    const radiusM = device.dyno?.radiusM;
+    await this.setDevice(name, {
+      ratio: {
+        value,
+        vehicleId: mounted.vehicleId,
+        vehicle: mounted.vehicle,
+        gear: mounted.gear,
+        rpmPerKmh: radiusM ? (value * rpmPerRadS) / (radiusM * 3.6) : null,
+        at: new Date().toISOString(),
+      },
+    });
+  }
+
+  /** Takes what the load cells read now, with the drum at rest, as their zero. */
+  async zeroLoadCell(name: string): Promise<void> {
+    const zero = loadCellZero(this.heardDevice(name).recent());
+    await this.setDevice(name, { zero: { ...zero, at: new Date().toISOString() } });
+  }
+
+  /** Has a stand-in come to rest. */
+  bringToRest(name: string): void {
+    this.refuseWhileRecording('End it first.');
+    const device = this.heardDevice(name);
+    if (!device.hello.commands.includes('stop'))
+      throw new Refusal('Suvok commands only the stand-ins. Bring a real machine to rest with its own controls.');
+    device.send({ type: 'stop' });
+  }
+
+  private heardDevice(name: string): Device {
+    const device = this.devices.get(name);
+    if (!device?.connected) throw new Refusal('That instrument is not connected.');
+    return device;
+  }
+
+  private refuseWhileRecording(then: string): void {
+    if (this.recorders.some((recorder) => recorder.state().state === 'recording'))
+      throw new Refusal(`A run is being recorded. ${then}`);
   }
 
   /** @throws Refusal when the device is not there or plays no faults */
@@ -111,6 +196,7 @@ export class Bay extends EventEmitter<BayEvents> {
       devices: [...this.devices.values()].map((device) => device.state()),
       air: this.air && { ...this.air, takenAt: this.air.takenAt.toISOString() },
       mounted: this.mounted && { jobId: this.mounted.jobId, setupId: this.mounted.setupId },
+      plan: this.plan,
       recorder: { ...this.recorderState(), lastRunId: this.lastRunId },
     };
   }
@@ -144,6 +230,7 @@ export class Bay extends EventEmitter<BayEvents> {
     });
     if (device.hello.kind === 'weather') device.on('row', (row) => this.takeAir(device, row));
     else if (device.hello.dyno) this.takeDyno(device);
+    else this.takeLogger(device);
     void this.configure([device]);
     this.emit('changed');
   }
@@ -157,22 +244,42 @@ export class Bay extends EventEmitter<BayEvents> {
       this.emit('changed');
     });
     device.on('row', (row) => {
-      if (device === this.dyno) this.emit('row', row);
+      if (device === this.dyno) this.emit('row', this.liveRows.of(row));
     });
     device.on('lost', () => {
       this.recorders = this.recorders.filter((one) => one !== recorder || this.recorders.length === 1);
-      if (this.dyno && this.dyno !== device) this.emit('dyno', this.dyno);
+      if (this.dyno && this.dyno !== device) this.showDyno(this.dyno);
     });
-    this.emit('dyno', device);
+    this.showDyno(device);
+  }
+
+  private takeLogger(device: Device): void {
+    const tap = new LoggerTap(device);
+    this.loggers = [...this.loggers.filter((one) => one.device.hello.device !== device.hello.device), tap];
+    device.on('lost', () => {
+      this.loggers = this.loggers.filter((one) => one !== tap);
+      if (this.dyno) this.showDyno(this.dyno);
+    });
+    if (this.dyno) this.showDyno(this.dyno);
+  }
+
+  private showDyno(dyno: Device): void {
+    this.liveRows.show(dyno, this.loggers);
+    this.emit('dyno', dyno);
   }
 
   private conditions(): Conditions {
-    const { mounted, air } = this;
+    const { mounted, air, plan } = this;
+    const ratio = this.dyno?.settings.ratio;
     const holds = air !== null && Date.now() - air.takenAt.getTime() < airHoldsMs;
     const takenAt = air?.takenAt ?? null;
     return {
       setup: mounted && { id: mounted.setupId, jobId: mounted.jobId },
       gear: mounted?.gear ?? null,
+      plan,
+      loggers: this.loggers,
+      engineToDrumRatio:
+        ratio && ratio.vehicleId === mounted?.vehicleId && ratio.gear === mounted.gear ? ratio.value : null,
       air: holds
         ? { temperatureC: air.temperatureC, pressureHpa: air.pressureHpa, relativeHumidityPct: air.relativeHumidityPct }
         : null,

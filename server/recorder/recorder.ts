@@ -1,11 +1,15 @@
 import { EventEmitter } from 'node:events';
 import type { BayState } from '../../contract/live.ts';
 import type { Run } from '../../contract/records.ts';
+import type { RunPlan } from '../../contract/recording.ts';
 import { speedChannels } from '../../core/channels/channels.ts';
-import { PullTrigger } from '../../core/recording/pull-trigger.ts';
+import { runTrigger, type RunTrigger } from '../../core/recording/run-trigger.ts';
+import type { SuvokMessage } from '../../contract/bench-link.ts';
+import { Refusal } from '../../core/refusal.ts';
 import type { Device } from '../devices/device.ts';
 import type { Database } from '../store/database.ts';
 import type { NewRun } from '../store/runs.ts';
+import type { LoggerTap } from './logger-tap.ts';
 import { PreBuffer } from './pre-buffer.ts';
 import { RunWriter } from './run-writer.ts';
 
@@ -16,8 +20,10 @@ const tailS = 1.5;
 /** How long the drum must gain speed before it is a pull: with nobody at the controls, and when one was announced, s. */
 const unarmedSustainS = 0.7;
 const armedSustainS = 0.2;
-/** A run longer than this is ended, s. */
-const longestRunS = 180;
+/** A run longer than this is ended, s; a row of holds may take longer. */
+const longestRunS = { power: 180, conditioning: 180, check: 180, 'coast-down': 300, step: 1800 } as const;
+/** So long the end of a logger's rows is waited for once the dyno's have come, ms. */
+const loggerWaitsMs = 400;
 /** A dyno that says nothing for this long during a run has stopped, ms. */
 const silenceMs = 4000;
 
@@ -28,7 +34,12 @@ interface RecorderEvents {
 }
 
 /** What a run takes along from the bay as it begins. */
-export type Conditions = Pick<NewRun, 'setup' | 'gear' | 'air' | 'airTakenAt' | 'recorderId'>;
+export type Conditions = Pick<NewRun, 'setup' | 'gear' | 'air' | 'airTakenAt' | 'recorderId'> & {
+  plan: RunPlan;
+  loggers: readonly LoggerTap[];
+  /** As calibrated for this car; the instrument's own word otherwise. */
+  engineToDrumRatio: number | null;
+};
 
 interface Recording {
   writer: RunWriter;
@@ -37,6 +48,9 @@ interface Recording {
   /** Once the lift has been seen: when to stop. */
   endS: number | undefined;
   remarks: string[];
+  kind: RunPlan['kind'];
+  /** Loggers that are followed, and where each must arrive before its rows are all there, on its own clock. */
+  followed: { tap: LoggerTap; fromS: number; stop: () => void }[];
 }
 
 /**
@@ -48,7 +62,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
   private current: Recording | undefined;
   private sealing: RunWriter | undefined;
   private problem: string | null = null;
-  private trigger = new PullTrigger(unarmedSustainS);
+  private trigger: RunTrigger;
   private buffer = new PreBuffer(bufferS);
   private silence: NodeJS.Timeout | undefined;
   private readonly speedAt: number;
@@ -60,6 +74,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     private readonly conditions: () => Conditions,
   ) {
     super();
+    this.trigger = this.watch(unarmedSustainS);
     const names = device.intake.channels.map((channel) => channel.name);
     this.speedAt = 1 + names.findIndex((name) => (speedChannels as readonly string[]).includes(name));
     this.throttleAt = 1 + names.indexOf('throttle');
@@ -70,14 +85,38 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     );
   }
 
-  /** Announces a pull: it is taken for one sooner, and an instrument that can make it is told to. */
+  private watch(sustainS: number, waiting = false): RunTrigger {
+    const { kind } = this.conditions().plan;
+    return runTrigger(kind, sustainS, waiting);
+  }
+
+  /** What is to be recorded next has changed. */
+  replan(): void {
+    if (this.current) return;
+    this.trigger = this.watch(this.armed ? armedSustainS : unarmedSustainS);
+  }
+
+  /**
+   * Announces a run: it is taken for one sooner, and an instrument that can make it is told to.
+   * @throws Refusal when the instrument can be told to, but not this
+   */
   arm(afterS?: number): void {
     if (this.current || this.armed) return;
+    const { plan } = this.conditions();
+    const command = commandFor(plan, afterS);
+    const { commands } = this.device.hello;
+    if (commands.includes('sweep') && !commands.includes(command.type)) {
+      throw new Refusal(
+        plan.kind === 'step'
+          ? `${this.device.hello.name ?? this.device.hello.device} has no load that could hold a speed. Choose another kind of run.`
+          : `${this.device.hello.name ?? this.device.hello.device} cannot make a run of this kind by itself.`,
+      );
+    }
     this.armed = true;
     this.problem = null;
-    this.trigger = new PullTrigger(armedSustainS);
+    this.trigger = this.watch(armedSustainS);
     this.device.send({ type: 'arm' });
-    this.device.send({ type: 'sweep', ...(afterS === undefined ? {} : { afterS }) });
+    this.device.send(command);
     this.emit('changed');
   }
 
@@ -86,7 +125,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     if (this.current) this.finish(this.current, 'sealed', this.current.endS === undefined);
     else if (this.armed) {
       this.armed = false;
-      this.trigger = new PullTrigger(unarmedSustainS);
+      this.trigger = this.watch(unarmedSustainS);
       this.device.send({ type: 'stop' });
       this.emit('changed');
     }
@@ -125,8 +164,8 @@ export class Recorder extends EventEmitter<RecorderEvents> {
       this.watchForSilence();
       if (noticed?.event === 'ends') current.endS = noticed.time + tailS;
       if (current.endS !== undefined && time >= current.endS) this.finish(current, 'sealed', false);
-      else if (time - current.startedS > longestRunS) {
-        current.remarks.push(`The run was ended after ${longestRunS} s without a lift.`);
+      else if (time - current.startedS > longestRunS[current.kind]) {
+        current.remarks.push(`The run was ended after ${longestRunS[current.kind]} s without a lift.`);
         this.finish(current, 'sealed', true);
       }
     } else if (noticed?.event === 'begins') {
@@ -139,16 +178,32 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     const startedS = rows[0]![0]!;
     const latestS = rows.at(-1)![0]!;
     const { hello, intake } = this.device;
+    const { plan, loggers, ...conditions } = this.conditions();
+    const heard = loggers.filter((tap) => tap.latest !== undefined);
+    const following = heard.map((tap, index) => ({
+      tap,
+      fromS: tap.latest![0]!,
+      ...tap.follow(latestS - startedS, (row) => writer.push([row], index + 1)),
+    }));
     const writer = new RunWriter(
       this.database,
       {
-        ...this.conditions(),
+        ...conditions,
+        kind: plan.kind,
+        device: hello.device,
+        plan: {
+          fromRpm: plan.fromRpm,
+          toRpm: plan.toRpm,
+          rampRpmPerS: plan.rampRpmPerS,
+          steps: plan.kind === 'step' ? plan.steps : null,
+        },
+        logs: heard.map((tap, index) => tap.record(index + 1)),
         startedAt: hello.startedAt
           ? new Date(new Date(hello.startedAt).getTime() + startedS * 1000)
           : new Date(Date.now() - (latestS - startedS) * 1000),
-        dyno: hello.dyno!,
-        engineToDrumRatio: hello.engineToDrumRatio ?? null,
-        startTemperatures: this.temperatures(rows[0]!),
+        dyno: this.device.dyno!,
+        engineToDrumRatio: conditions.engineToDrumRatio ?? hello.engineToDrumRatio ?? null,
+        startTemperatures: startTemperatures(this.device, rows[0]!, heard, latestS - startedS),
         channels: intake.channels,
         source: hello.name ?? hello.device,
       },
@@ -158,27 +213,30 @@ export class Recorder extends EventEmitter<RecorderEvents> {
       },
     );
     writer.push(rows);
-    this.current = { writer, startedS, latestS, endS: undefined, remarks: [] };
+    for (const [index, { rows: before }] of following.entries()) writer.push(before, index + 1);
+    this.current = {
+      writer,
+      startedS,
+      latestS,
+      endS: undefined,
+      remarks: [],
+      kind: plan.kind,
+      followed: following.map(({ tap, fromS, stop }) => ({ tap, fromS: fromS - latestS, stop })),
+    };
     this.armed = false;
     this.watchForSilence();
     this.emit('changed');
-  }
-
-  private temperatures(row: Float64Array): Record<string, number> {
-    const found: Record<string, number> = {};
-    this.device.intake.channels.forEach(({ name, unit }, index) => {
-      const value = row[index + 1]!;
-      if (unit === '°C' && !Number.isNaN(value)) found[name] = Math.round(value * 10) / 10;
-    });
-    return found;
   }
 
   private finish(recording: Recording, as: 'sealed' | 'interrupted', stillPulling: boolean): void {
     clearTimeout(this.silence);
     this.current = undefined;
     this.sealing = recording.writer;
-    this.trigger = new PullTrigger(unarmedSustainS, stillPulling);
-    recording.writer.end(as, recording.remarks);
+    this.trigger = this.watch(unarmedSustainS, stillPulling);
+    void this.loggersArrived(recording).then(() => {
+      for (const { stop } of recording.followed) stop();
+      recording.writer.end(as, recording.remarks);
+    });
     void recording.writer.sealed.then((run) => {
       if (this.sealing === recording.writer) this.sealing = undefined;
       this.emit('sealed', run);
@@ -187,9 +245,17 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     this.emit('changed');
   }
 
+  /** Waits until every logger has said what it read up to the end of the run; a little, and no longer. */
+  private async loggersArrived({ followed, latestS }: Recording): Promise<void> {
+    const deadline = performance.now() + loggerWaitsMs;
+    const behind = () =>
+      followed.some(({ tap, fromS }) => tap.device.connected && (tap.latest?.[0] ?? 0) < fromS + latestS);
+    while (behind() && performance.now() < deadline) await new Promise((resolve) => setTimeout(resolve, 10));
+  }
+
   private interrupt(why: string): void {
     this.armed = false;
-    this.trigger = new PullTrigger(unarmedSustainS);
+    this.trigger = this.watch(unarmedSustainS);
     this.buffer = new PreBuffer(bufferS);
     if (!this.current) return;
     this.current.remarks.push(`${why} Everything that had arrived was kept.`);
@@ -207,4 +273,47 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     clearTimeout(this.silence);
     await this.sealing?.sealed;
   }
+}
+
+/** What an instrument that can make a run is told. */
+function commandFor(
+  plan: RunPlan,
+  afterS: number | undefined,
+): Extract<SuvokMessage, { type: 'sweep' | 'steps' | 'coast' }> {
+  const after = afterS === undefined ? {} : { afterS };
+  const speeds = {
+    ...(plan.fromRpm === null ? {} : { fromRpm: plan.fromRpm }),
+    ...(plan.toRpm === null ? {} : { toRpm: plan.toRpm }),
+  };
+  switch (plan.kind) {
+    case 'step':
+      return { type: 'steps', ...after, speedsRpm: plan.steps.speedsRpm, dwellS: plan.steps.dwellS };
+    case 'coast-down':
+      return { type: 'coast', ...after, ...speeds };
+    default:
+      return {
+        type: 'sweep',
+        ...after,
+        ...speeds,
+        ...(plan.rampRpmPerS === null ? {} : { rampRpmPerS: plan.rampRpmPerS }),
+      };
+  }
+}
+
+/** Temperatures at the beginning, from the dyno's channels and the loggers' where the dyno has none. */
+function startTemperatures(
+  device: Device,
+  row: Float64Array,
+  loggers: readonly LoggerTap[],
+  backS: number,
+): Record<string, number> {
+  const found: Record<string, number> = {};
+  const take = (channels: Device['intake']['channels'], values: Float64Array | undefined) =>
+    channels.forEach(({ name, unit }, index) => {
+      const value = values?.[index + 1] ?? NaN;
+      if (unit === '°C' && !Number.isNaN(value)) found[name] ??= Math.round(value * 10) / 10;
+    });
+  take(device.intake.channels, row);
+  for (const tap of loggers) take(tap.device.intake.channels, tap.back(backS));
+  return found;
 }

@@ -31,6 +31,10 @@ const beginning = {
   startTemperatures: {},
   channels: [{ name: 'rollerSpeed', unit: 'rad/s' }],
   source: 'test',
+  kind: 'power' as const,
+  device: 'test',
+  plan: null,
+  logs: [],
   recorderId: null,
 };
 const rows = (from: number, count: number) =>

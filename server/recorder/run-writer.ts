@@ -15,10 +15,11 @@ const retryMs = 500;
  */
 export class RunWriter {
   run: Run | undefined;
-  private waiting: Float64Array[] = [];
+  /** By source: the dyno's own rows are 0, those of loggers beside it 1, 2 … */
+  private readonly waiting = new Map<number, Float64Array[]>();
   /** Sent and not yet acknowledged: tried again as it is, so that no sample is stored twice. */
-  private batch: Float64Array[] | undefined;
-  private sequence = 0;
+  private batch: { source: number; rows: Float64Array[] } | undefined;
+  private readonly sequences = new Map<number, number>();
   private ending: { as: 'sealed' | 'interrupted'; remarks: string[] } | undefined;
   private finished = false;
   private timer: NodeJS.Timeout | undefined;
@@ -35,8 +36,11 @@ export class RunWriter {
     this.plan(0);
   }
 
-  push(rows: readonly Float64Array[]): void {
-    for (const row of rows) this.waiting.push(row);
+  push(rows: readonly Float64Array[], source = 0): void {
+    if (rows.length === 0) return;
+    const waiting = this.waiting.get(source);
+    if (waiting) for (const row of rows) waiting.push(row);
+    else this.waiting.set(source, [...rows]);
     this.plan(flushMs);
   }
 
@@ -59,9 +63,10 @@ export class RunWriter {
     let next: number | undefined;
     try {
       await this.store();
-      if (this.waiting.length > 0 || (this.ending && !this.finished)) next = this.ending ? 0 : flushMs;
+      if (this.waiting.size > 0 || (this.ending && !this.finished)) next = this.ending ? 0 : flushMs;
     } catch (error) {
-      const count = this.waiting.length + (this.batch?.length ?? 0);
+      let count = this.batch?.rows.length ?? 0;
+      for (const rows of this.waiting.values()) count += rows.length;
       this.onChange(
         `The database does not take the run (${(error as Error).message}). ${count} samples wait in memory; storing is tried again.`,
       );
@@ -73,18 +78,29 @@ export class RunWriter {
 
   private async store(): Promise<void> {
     this.run ??= await addRun(this.database, this.beginning);
-    if (this.waiting.length > 0 || this.batch) {
-      this.batch ??= this.waiting.splice(0);
-      await appendChunk(this.database, this.run.id, this.sequence, columnsOf(this.batch));
-      this.sequence++;
+    for (let batch = this.nextBatch(); batch; batch = this.nextBatch()) {
+      const { source, rows } = batch;
+      const sequence = this.sequences.get(source) ?? 0;
+      await appendChunk(this.database, this.run.id, source, sequence, columnsOf(rows));
+      this.sequences.set(source, sequence + 1);
       this.batch = undefined;
     }
-    if (this.ending && this.waiting.length === 0) {
+    if (this.ending) {
       await sealRun(this.database, this.run, this.ending.as, this.ending.remarks);
       this.finished = true;
       this.settle(this.run);
     }
     this.onChange(null);
+  }
+
+  private nextBatch(): { source: number; rows: Float64Array[] } | undefined {
+    if (this.batch) return this.batch;
+    for (const [source, rows] of this.waiting) {
+      this.waiting.delete(source);
+      this.batch = { source, rows };
+      return this.batch;
+    }
+    return undefined;
   }
 }
 

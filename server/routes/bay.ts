@@ -1,5 +1,13 @@
 import { Router } from 'express';
-import { armRequest, faultsRequest, mounting } from '../../contract/http.ts';
+import {
+  armRequest,
+  deviceRequest,
+  deviceSettingsRequest,
+  faultsRequest,
+  mounting,
+  ratioRequest,
+} from '../../contract/http.ts';
+import { runPlan } from '../../contract/recording.ts';
 import type { Bay } from '../recorder/bay.ts';
 import { bodyAs } from './answer.ts';
 
@@ -19,6 +27,33 @@ export function bayRoutes(bay: Bay): Router {
   router.put('/bay/faults', (request, response) => {
     const { device, faults } = bodyAs(request, faultsRequest);
     bay.playFaults(device, faults);
+    response.json(bay.state());
+  });
+
+  router.put('/bay/plan', async (request, response) => {
+    await bay.planNext(bodyAs(request, runPlan));
+    response.json(bay.state());
+  });
+
+  router.put('/bay/device', async (request, response) => {
+    const { device, ...change } = bodyAs(request, deviceSettingsRequest);
+    await bay.setDevice(device, change);
+    response.json(bay.state());
+  });
+
+  router.post('/bay/device/ratio', async (request, response) => {
+    const { device, engineRpm } = bodyAs(request, ratioRequest);
+    await bay.calibrateRatio(device, engineRpm);
+    response.json(bay.state());
+  });
+
+  router.post('/bay/device/zero', async (request, response) => {
+    await bay.zeroLoadCell(bodyAs(request, deviceRequest).device);
+    response.json(bay.state());
+  });
+
+  router.post('/bay/device/rest', (request, response) => {
+    bay.bringToRest(bodyAs(request, deviceRequest).device);
     response.json(bay.state());
   });
 

@@ -41,6 +41,10 @@ export function importRoutes(database: Database): Router {
         startTemperatures: {},
         channels: recording.channels.map(({ name, unit }) => ({ name, unit })),
         source: nameOf(request.file!),
+        kind: 'power',
+        device: '',
+        plan: null,
+        logs: [],
         recorderId: null,
       });
       await storeWhole(client, run, recording, remarks);

@@ -1,6 +1,7 @@
 import { Router } from 'express';
 import { z } from 'zod';
 import { runChange } from '../../contract/http.ts';
+import type { Run } from '../../contract/records.ts';
 import { standardIds } from '../../core/air/correction.ts';
 import { withAirColumns } from '../../core/exchange/air-columns.ts';
 import { curveToJson } from '../../core/exchange/curve-json.ts';
@@ -9,7 +10,7 @@ import { curveOf, preparedSweep, resolvedSpan, usualGridRpm } from '../../core/r
 import { readSpan } from '../../core/smoothing/span.ts';
 import type { Database } from '../store/database.ts';
 import { changeRun, moveRun, runById, unclaimedRuns } from '../store/runs.ts';
-import { recordingOf } from '../store/samples.ts';
+import { dynoSource, recordingOf } from '../store/samples.ts';
 import { act, bodyAs, found, HttpRefusal, idOf } from './answer.ts';
 import { recordingBytes } from './recording-bytes.ts';
 
@@ -29,6 +30,12 @@ const curveQuery = z.object({
   grid: z.coerce.number().positive().default(usualGridRpm),
   share: z.coerce.number().min(0).max(1).default(1),
 });
+
+/** Whose samples are asked for: the dyno's own, or those of a logger beside it. */
+function sourceIn(asked: unknown, run: Run): number {
+  if (asked === undefined) return dynoSource;
+  return found(run.logs.find((log) => String(log.source) === asked)?.source, 'log');
+}
 
 /** Runs: what people say about them, their samples and their curves. */
 export function runRoutes(database: Database): Router {
@@ -56,16 +63,20 @@ export function runRoutes(database: Database): Router {
 
   router.get('/runs/:id/recording', async (request, response) => {
     const run = await runAt(idOf(request));
+    const source = sourceIn(request.query.source, run);
     // Samples never change once a run has ended, so a browser may keep them for ever.
     response.set('cache-control', run.state === 'recording' ? 'no-store' : 'private, max-age=31536000, immutable');
-    response.type('application/octet-stream').send(recordingBytes(await recordingOf(database, run)));
+    response.type('application/octet-stream').send(recordingBytes(await recordingOf(database, run, source)));
   });
 
   router.get('/runs/:id/run.csv', async (request, response) => {
     const run = await runAt(idOf(request));
-    const recording = withAirColumns(await recordingOf(database, run), run.air ?? undefined);
+    const source = sourceIn(request.query.source, run);
+    const recorded = await recordingOf(database, run, source);
+    const recording = source === dynoSource ? withAirColumns(recorded, run.air ?? undefined) : recorded;
+    const name = run.label ?? `run-${run.id}`;
     response
-      .attachment(`${run.label ?? `run-${run.id}`}.csv`)
+      .attachment(`${name}${source === dynoSource ? '' : `-log-${source}`}.csv`)
       .type('text/csv; charset=utf-8')
       .send(writeRecordingCsv(recording));
   });

@@ -35,6 +35,7 @@ test('jobs written before owners and vehicles were kept come through, and back',
     (1, 0, 'As arrived', '[]'),
     (1, 1, 'ignition', '[{"kind":"ignition","deltaDeg":1.5,"aboveRpm":4000},{"kind":"intake-length","deltaMm":-40}]')`);
   await step('up');
+  await step('up');
   const [first, second, third] = [1, 2, 3].map((id) => jobWithAll(database, id));
   expect(await first).toMatchObject({ vehicle: 'Tarrow Six', owner: 'A. Sorrel', state: 'open' });
   expect((await second)!.vehicleId).toBe((await first)!.vehicleId);
@@ -43,6 +44,7 @@ test('jobs written before owners and vehicles were kept come through, and back',
     { kind: 'ignition', by: 1.5, aboveRpm: 4000 },
     { kind: 'intake-length', by: -40 },
   ]);
+  await step('down');
   await step('down');
   const { rows } = await database.query('select vehicle, owner from job order by id');
   expect(rows).toMatchObject([{ owner: 'A. Sorrel' }, { vehicle: 'Tarrow Six' }, { owner: '' }]);

@@ -16,6 +16,10 @@ export interface NewRun {
   startTemperatures: Record<string, number>;
   channels: Run['channels'];
   source: string;
+  kind: Run['kind'];
+  device: string;
+  plan: Run['plan'];
+  logs: Run['logs'];
   recorderId: number | null;
 }
 
@@ -23,7 +27,8 @@ const select = `
   select run.id, run.job_id as "jobId", setup_id as "setupId", number, setup.position, kind, state, gear,
     started_at as "startedAt", ended_at as "endedAt", set_aside_reason as "setAsideReason", note, dyno,
     engine_to_drum_ratio as "engineToDrumRatio", air, air_taken_at as "airTakenAt",
-    fuel, former_labels as "formerLabels", start_temperatures as "startTemperatures", channels, samples, source, remarks
+    fuel, former_labels as "formerLabels", start_temperatures as "startTemperatures", channels, samples, source, remarks,
+    device, plan, logs
   from run left join setup on setup.id = run.setup_id`;
 
 interface RunRow extends Omit<Run, 'label' | 'startedAt' | 'endedAt' | 'airTakenAt'> {
@@ -69,9 +74,9 @@ export async function addRun(database: Queryable, run: NewRun): Promise<Run> {
   const { rows } = await database.query(
     `with numbered as (update setup set runs_numbered = runs_numbered + 1 where id = $1 returning id, job_id, runs_numbered)
      insert into run (job_id, setup_id, number, state, gear, started_at, dyno, engine_to_drum_ratio, air, air_taken_at,
-       start_temperatures, channels, source, recorder_id, fuel)
+       start_temperatures, channels, source, recorder_id, fuel, kind, device, plan, logs)
      select (select job_id from numbered), (select id from numbered), (select runs_numbered from numbered),
-       'recording', $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12
+       'recording', $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16
      returning id`,
     [
       run.setup?.id ?? null,
@@ -86,6 +91,10 @@ export async function addRun(database: Queryable, run: NewRun): Promise<Run> {
       run.source,
       run.recorderId,
       run.setup && (await fuelAt(database, run.setup.jobId, run.startedAt)),
+      run.kind,
+      run.device,
+      run.plan && JSON.stringify(run.plan),
+      JSON.stringify(run.logs),
     ],
   );
   return (await runById(database, rows[0].id))!;

@@ -2,8 +2,11 @@ import type { Recording } from '../../core/recording/recording.ts';
 import type { Run } from '../../contract/records.ts';
 import { inTransaction, type Database, type Queryable } from './database.ts';
 
-/** Columns of samples, all of one length: time first, then each channel of the run in its order. */
+/** Columns of samples, all of one length: time first, then each channel of a source in its order. */
 export type Columns = Float64Array[];
+
+/** The dyno's own samples; loggers beside it are 1, 2 … */
+export const dynoSource = 0;
 
 function bytesOf(values: Float64Array): Buffer {
   return Buffer.from(values.buffer, values.byteOffset, values.byteLength);
@@ -14,27 +17,37 @@ function floatsOf(bytes: Buffer): Float64Array {
   return new Float64Array(Uint8Array.from(bytes).buffer);
 }
 
-/** Stores samples of a run being recorded, in the order of `sequence`; a sequence already stored is left as it is. */
+/** The channels that a source of a run has; undefined where there is no such source. */
+function channelsOf(run: Run, source: number): Run['channels'] | undefined {
+  return source === dynoSource ? run.channels : run.logs.find((log) => log.source === source)?.channels;
+}
+
+function sourcesOf(run: Run): number[] {
+  return [dynoSource, ...run.logs.map((log) => log.source)];
+}
+
+/** Stores samples of a run being recorded, in the order of `sequence` within their source; one already stored is left as it is. */
 export async function appendChunk(
   database: Queryable,
   runId: number,
+  source: number,
   sequence: number,
   columns: Columns,
 ): Promise<void> {
   const data = Buffer.concat(columns.map(bytesOf));
   await database.query(
-    'insert into run_chunk (run_id, sequence, samples, data) values ($1, $2, $3, $4) on conflict do nothing',
-    [runId, sequence, columns[0]!.length, data],
+    'insert into run_chunk (run_id, source, sequence, samples, data) values ($1, $2, $3, $4, $5) on conflict do nothing',
+    [runId, source, sequence, columns[0]!.length, data],
   );
 }
 
-async function chunksOf(database: Queryable, run: Run): Promise<Columns> {
+async function chunksOf(database: Queryable, run: Run, source: number): Promise<Columns> {
   const { rows } = await database.query<{ samples: number; data: Buffer }>(
-    'select samples, data from run_chunk where run_id = $1 order by sequence',
-    [run.id],
+    'select samples, data from run_chunk where run_id = $1 and source = $2 order by sequence',
+    [run.id, source],
   );
   const total = rows.reduce((sum, row) => sum + row.samples, 0);
-  const columns = Array.from({ length: run.channels.length + 1 }, () => new Float64Array(total));
+  const columns = Array.from({ length: channelsOf(run, source)!.length + 1 }, () => new Float64Array(total));
   let at = 0;
   for (const { samples, data } of rows) {
     const values = floatsOf(data);
@@ -44,13 +57,14 @@ async function chunksOf(database: Queryable, run: Run): Promise<Columns> {
   return columns;
 }
 
-async function insertChannels(database: Queryable, run: Run, columns: Columns): Promise<void> {
-  const declared = [{ name: 'time', unit: 's' }, ...run.channels];
+async function insertChannels(database: Queryable, run: Run, source: number, columns: Columns): Promise<void> {
+  const declared = [{ name: 'time', unit: 's' }, ...channelsOf(run, source)!];
   await database.query(
-    `insert into run_channel (run_id, position, name, unit, data)
-     select $1, position, name, unit, data from unnest($2::int[], $3::text[], $4::text[], $5::bytea[]) as c (position, name, unit, data)`,
+    `insert into run_channel (run_id, source, position, name, unit, data)
+     select $1, $2, position, name, unit, data from unnest($3::int[], $4::text[], $5::text[], $6::bytea[]) as c (position, name, unit, data)`,
     [
       run.id,
+      source,
       declared.map((_, index) => index),
       declared.map((channel) => channel.name),
       declared.map((channel) => channel.unit),
@@ -65,8 +79,8 @@ function endOf(run: Run, time: Float64Array): Date {
 }
 
 /**
- * Ends a recording: gathers its chunks into one column a channel and marks
- * the run, all in one transaction. Does nothing to a run that has ended.
+ * Ends a recording: gathers its chunks into one column a source and channel
+ * and marks the run, all in one transaction. Does nothing to a run that has ended.
  */
 export async function sealRun(
   database: Database,
@@ -77,11 +91,15 @@ export async function sealRun(
   await inTransaction(database, async (client) => {
     const { rows } = await client.query('select state from run where id = $1 for update', [run.id]);
     if (rows[0]?.state !== 'recording') return;
-    const columns = await chunksOf(client, run);
-    await insertChannels(client, run, columns);
+    let time: Float64Array = new Float64Array(0);
+    for (const source of sourcesOf(run)) {
+      const columns = await chunksOf(client, run, source);
+      if (source === dynoSource) time = columns[0]!;
+      await insertChannels(client, run, source, columns);
+    }
     await client.query(
       'update run set state = $2, ended_at = $3, samples = $4, remarks = remarks || $5::jsonb, recorder_id = null where id = $1',
-      [run.id, as, endOf(run, columns[0]!), columns[0]!.length, JSON.stringify(remarks)],
+      [run.id, as, endOf(run, time), time.length, JSON.stringify(remarks)],
     );
     await client.query('delete from run_chunk where run_id = $1', [run.id]);
   });
@@ -94,7 +112,8 @@ export async function storeWhole(
   recording: Recording,
   remarks: readonly string[],
 ): Promise<void> {
-  await insertChannels(database, run, [recording.time, ...recording.channels.map((channel) => channel.values)]);
+  const columns = [recording.time, ...recording.channels.map((channel) => channel.values)];
+  await insertChannels(database, run, dynoSource, columns);
   await database.query(`update run set state = 'sealed', ended_at = $2, samples = $3, remarks = $4 where id = $1`, [
     run.id,
     endOf(run, recording.time),
@@ -103,15 +122,16 @@ export async function storeWhole(
   ]);
 }
 
-/** The samples of a run: of one that has ended, or what has been stored so far of one that has not. */
-export async function recordingOf(database: Queryable, run: Run): Promise<Recording> {
+/** The samples of a run's source: of one that has ended, or what has been stored so far of one that has not. */
+export async function recordingOf(database: Queryable, run: Run, source = dynoSource): Promise<Recording> {
   if (run.state === 'recording') {
-    const [time, ...values] = await chunksOf(database, run);
-    return { time: time!, channels: run.channels.map((channel, index) => ({ ...channel, values: values[index]! })) };
+    const [time, ...values] = await chunksOf(database, run, source);
+    const channels = channelsOf(run, source)!;
+    return { time: time!, channels: channels.map((channel, index) => ({ ...channel, values: values[index]! })) };
   }
   const { rows } = await database.query<{ name: string; unit: string; data: Buffer }>(
-    'select name, unit, data from run_channel where run_id = $1 order by position',
-    [run.id],
+    'select name, unit, data from run_channel where run_id = $1 and source = $2 order by position',
+    [run.id, source],
   );
   const [time, ...channels] = rows.map(({ name, unit, data }) => ({ name, unit, values: floatsOf(data) }));
   return { time: time?.values ?? new Float64Array(0), channels };

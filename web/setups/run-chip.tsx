@@ -2,7 +2,8 @@ import { Button, Group, Popover, Select, Stack, Text, TextInput } from '@mantine
 import { notifications } from '@mantine/notifications';
 import { useState } from 'react';
 import type { RunChange } from '../../contract/http.ts';
-import { runKinds, type Run } from '../../contract/records.ts';
+import { runKinds } from '../../contract/recording.ts';
+import type { Run } from '../../contract/records.ts';
 import { fuelWords } from '../../core/fuel/ledger.ts';
 import { api } from '../state/api.ts';
 import { useChange } from '../state/queries.ts';

@@ -7,8 +7,10 @@ import type { FiguresRequest } from '../../core/gain/job-comparison.ts';
 import { jobFigures, type JobFigures } from '../../core/gain/job-figures.ts';
 import { logEvents } from '../../core/log/events.ts';
 import { runLog } from '../../core/log/from-recording.ts';
+import type { LineUp } from '../../core/log/line-up.ts';
 import type { LoggedEngine, LogEvent } from '../../core/log/run-log.ts';
 import { overSpeed, overTime, type LogSeries } from '../../core/log/series.ts';
+import { withLogger } from '../../core/log/with-logger.ts';
 import { valuesOf } from '../../core/recording/recording.ts';
 import { preparedSweep, resolvedSpan, type ViewSettings } from '../../core/reduction/reduce.ts';
 import type { SweepDrive } from '../../core/reduction/sweep-drive.ts';
@@ -36,10 +38,12 @@ export interface LogView {
   startS: number;
   endS: number;
   channels: { name: string; unit: string; speed: LogSeries; time: LogSeries }[];
+  /** How each logger beside the dyno was laid on its clock, or why not. */
+  loggers: { name: string; fit?: LineUp; refused?: string }[];
 }
 
-async function recordingOf(run: Run): Promise<ArrayBuffer> {
-  const response = await fetch(`/api/runs/${run.id}/recording`);
+async function recordingOf(run: Run, source?: number): Promise<ArrayBuffer> {
+  const response = await fetch(`/api/runs/${run.id}/recording${source === undefined ? '' : `?source=${source}`}`);
   if (!response.ok) throw new Refusal('its samples could not be fetched');
   return response.arrayBuffer();
 }
@@ -90,17 +94,31 @@ const worker = {
   /** What a run's log shows, and its channels over engine speed and time. */
   async log(run: Run, engine: LoggedEngine): Promise<LogView> {
     const recording = recordingFromBytes(await recordingOf(run));
-    const log = runLog(recording, await cachedSweep(run), engine);
+    const sweep = await cachedSweep(run);
+    let log = runLog(recording, sweep, engine);
+    const units = new Map(recording.channels.map(({ name, unit }) => [name, unit]));
+    const loggers: LogView['loggers'] = [];
+    for (const { source, name, probe, channels } of run.logs) {
+      try {
+        const beside = withLogger(log, sweep, recordingFromBytes(await recordingOf(run, source)), probe);
+        log = beside.log;
+        loggers.push({ name, fit: beside.fit });
+        for (const channel of channels) if (!units.has(channel.name)) units.set(channel.name, channel.unit);
+      } catch (error) {
+        loggers.push({ name, refused: (error as Error).message });
+      }
+    }
     return {
       events: logEvents(log),
       startS: log.startS,
       endS: log.endS,
-      channels: recording.channels.map(({ name, unit }) => ({
+      channels: Array.from(units, ([name, unit]) => ({
         name,
         unit,
         speed: overSpeed(log, name),
         time: overTime(log, name),
       })),
+      loggers,
     };
   },
 

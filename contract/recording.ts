@@ -1,0 +1,109 @@
+import { z } from 'zod';
+import { channelDeclaration } from './bench-link.ts';
+import { rpm } from './parts.ts';
+
+/** What is to be recorded next, and what is written with a run of how it was made. */
+
+export const runKinds = ['power', 'conditioning', 'step', 'coast-down', 'check'] as const;
+export type RunKind = (typeof runKinds)[number];
+
+/** Speeds to be held one after the other. */
+export const stepTable = z.object({
+  speedsRpm: z.array(rpm).min(1).max(40),
+  dwellS: z.number().min(1).max(120),
+  /** A hold counts while the speed stays within this share of itself in a second. */
+  tolerance: z.number().min(0.001).max(0.05),
+});
+export type StepTable = z.infer<typeof stepTable>;
+
+export const usualSteps: StepTable = { speedsRpm: [2500, 3500, 4500, 5500], dwellS: 5, tolerance: 0.01 };
+
+/** How the next runs are made; null where the car's or the dyno's own way is taken. */
+export const runPlan = z
+  .object({
+    kind: z.enum(runKinds),
+    fromRpm: rpm.nullable(),
+    toRpm: rpm.nullable(),
+    /** How fast the load lets the engine speed rise, rpm/s; loaded dynos only. */
+    rampRpmPerS: z.number().positive().max(5000).nullable(),
+    steps: stepTable,
+    /** Runs of one setup, and the rest between them, min. */
+    repeats: z.int().min(1).max(30),
+    coolDownMin: z.number().min(0).max(240),
+  })
+  .refine(({ fromRpm, toRpm }) => fromRpm === null || toRpm === null || toRpm > fromRpm, {
+    message: 'the end speed must lie above the start speed',
+    path: ['toRpm'],
+  });
+export type RunPlan = z.infer<typeof runPlan>;
+
+export const usualPlan: RunPlan = {
+  kind: 'power',
+  fromRpm: null,
+  toRpm: null,
+  rampRpmPerS: null,
+  steps: usualSteps,
+  repeats: 3,
+  coolDownMin: 8,
+};
+
+/** The part of a plan that is kept with a run. */
+export const madeAs = z.object({
+  fromRpm: rpm.nullable(),
+  toRpm: rpm.nullable(),
+  rampRpmPerS: z.number().positive().nullable(),
+  steps: stepTable.nullable(),
+});
+export type MadeAs = z.infer<typeof madeAs>;
+
+/** Where a λ probe sits. */
+export const probePlace = z.object({
+  /** How late its reading is, s. */
+  delayS: z.number().min(0).max(3),
+  /** By how much it reads too lean, λ. */
+  offset: z.number().min(-0.2).max(0.2),
+});
+
+/** A logger's recording beside the dyno's. */
+export const runLogRecord = z.object({
+  /** 1, 2 …; the dyno's own samples are source 0. */
+  source: z.int().positive(),
+  device: z.string(),
+  name: z.string(),
+  channels: z.array(channelDeclaration),
+  probe: probePlace,
+});
+export type RunLogRecord = z.infer<typeof runLogRecord>;
+
+const nm = z.number().min(-500).max(500);
+
+/** What the shop sets of an instrument. */
+export const deviceSettings = z.object({
+  /** Declared channel name → the name it is kept under; an empty one leaves it out. */
+  channelNames: z.record(z.string().max(64), z.string().max(64)).default({}),
+  probe: probePlace.default({ delayS: 0, offset: 0 }),
+  /** Engine ÷ drum speed as calibrated, and for which vehicle and gear. */
+  ratio: z
+    .object({
+      value: z.number().positive(),
+      vehicleId: z.int().positive(),
+      vehicle: z.string(),
+      gear: z.string().nullable(),
+      rpmPerKmh: z.number().positive().nullable(),
+      at: z.iso.datetime({ offset: true }),
+    })
+    .nullable()
+    .default(null),
+  /** What each load cell read with nothing on it, N·m; taken off. */
+  zero: z
+    .object({
+      absorberTorque: nm.optional(),
+      absorberTorqueLeft: nm.optional(),
+      absorberTorqueRight: nm.optional(),
+      at: z.iso.datetime({ offset: true }),
+    })
+    .nullable()
+    .default(null),
+});
+export type DeviceSettings = z.infer<typeof deviceSettings>;
+export const plainSettings: DeviceSettings = deviceSettings.parse({});

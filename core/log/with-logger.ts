@@ -1,0 +1,54 @@
+import { valuesOf, type Recording } from '../recording/recording.ts';
+import { interpolate } from '../recording/search.ts';
+import type { SweepDrive } from '../reduction/sweep-drive.ts';
+import { Refusal } from '../refusal.ts';
+import { rpmPerRadS } from '../units/units.ts';
+import type { ProbePlace } from './from-recording.ts';
+import { lineUp, type LineUp } from './line-up.ts';
+import type { RunLog } from './run-log.ts';
+
+/**
+ * A run's log with the channels of a logger beside it, moved onto the dyno's
+ * clock by the engine speed that both recorded. Channels that the dyno has
+ * itself stay the dyno's; outside of what the logger recorded there is no reading.
+ *
+ * @param logger its recording, on its own clock
+ * @param probe where its λ probe sits
+ * @throws Refusal when it logs no engine speed, or the traces do not fit
+ */
+export function withLogger(
+  log: RunLog,
+  { drive }: SweepDrive,
+  logger: Recording,
+  probe: ProbePlace,
+): { log: RunLog; fit: LineUp } {
+  const rpm = valuesOf(logger, 'engineSpeed');
+  if (!rpm) throw new Refusal('The logger records no engine speed: its clock cannot be laid on the dyno’s.');
+  const dynoRpm = drive.speed.map((radS, index) => radS * drive.ratio[index]! * rpmPerRadS);
+  const fit = lineUp(whole({ time: drive.time, rpm: dynoRpm }), whole({ time: logger.time, rpm }));
+  const [first, last] = [logger.time[0]!, logger.time[logger.time.length - 1]!];
+  const channels = new Map(log.channels);
+  for (const { name, values } of logger.channels) {
+    if (channels.has(name)) continue;
+    const lateS = name === 'lambda' ? probe.delayS : 0;
+    const offset = name === 'lambda' ? probe.offset : 0;
+    channels.set(
+      name,
+      log.time.map((at) => {
+        const there = at - fit.shiftS + lateS;
+        return there < first || there > last ? NaN : interpolate(logger.time, values, there) - offset;
+      }),
+    );
+  }
+  return { log: { ...log, channels }, fit };
+}
+
+/** A trace without the samples in which nothing was read. */
+function whole({ time, rpm }: { time: Float64Array; rpm: Float64Array }) {
+  if (rpm.every((value) => !Number.isNaN(value))) return { time, rpm };
+  const kept = Array.from(rpm.keys()).filter((index) => !Number.isNaN(rpm[index]!));
+  return {
+    time: Float64Array.from(kept, (index) => time[index]!),
+    rpm: Float64Array.from(kept, (index) => rpm[index]!),
+  };
+}

@@ -1,0 +1,29 @@
+import { expect, test } from '@jest/globals';
+import { ClockDrift } from './clock-drift.ts';
+
+/** Ten minutes of frames at 20 Hz that come late by up to 40 ms. */
+function heard(drift: ClockDrift, ppm: number, lastsS: number): void {
+  for (let step = 0; step < lastsS * 20; step++) {
+    const wallS = step / 20;
+    const late = 0.04 * Math.abs(Math.sin(step * 12.9898)) ** 3;
+    drift.push(500 + wallS * (1 + ppm / 1e6), wallS + late);
+  }
+}
+
+test.each([120, 0, -80])('a clock that drifts by %i millionths is found to, through the delays of its way', (ppm) => {
+  const drift = new ClockDrift();
+  heard(drift, ppm, 600);
+  expect(Math.abs(drift.ppm! - ppm)).toBeLessThan(8);
+});
+
+test('before half a minute nothing is said, and a jump begins anew', () => {
+  const drift = new ClockDrift();
+  heard(drift, 50, 20);
+  expect(drift.ppm).toBeNull();
+  heard(drift, 50, 60);
+  expect(drift.ppm).not.toBeNull();
+  drift.push(5000, 61);
+  drift.push(5000.05, 61.05);
+  for (let step = 0; step < 250; step++) drift.push(5001 + step / 20, 62 + step / 20);
+  expect(drift.ppm).toBeNull();
+});

@@ -1,0 +1,50 @@
+import type { RunLogRecord } from '../../contract/recording.ts';
+import type { Device } from '../devices/device.ts';
+import { PreBuffer } from './pre-buffer.ts';
+
+/** Of what a logger said before a pull was noticed a run takes this much more than the dyno's lead, s. */
+const marginS = 3;
+const bufferS = 30;
+
+/** Listens to an engine logger, so that its rows go into whatever run is being recorded beside the dyno's. */
+export class LoggerTap {
+  private readonly buffer = new PreBuffer(bufferS);
+  private readonly listeners = new Set<(row: Float64Array) => void>();
+
+  constructor(readonly device: Device) {
+    device.on('row', (row) => {
+      this.buffer.push(row);
+      for (const listener of this.listeners) listener(row);
+    });
+  }
+
+  /** The newest row, time on the logger's own clock first. */
+  get latest(): Float64Array | undefined {
+    return this.buffer.latest;
+  }
+
+  /** The row of so many seconds ago. */
+  back(seconds: number): Float64Array | undefined {
+    return this.latest && this.buffer.since(this.latest[0]! - seconds)[0];
+  }
+
+  /** What a run writes down of it. */
+  record(source: number): RunLogRecord {
+    const { hello, intake, settings } = this.device;
+    return {
+      source,
+      device: hello.device,
+      name: hello.name ?? hello.device,
+      channels: intake.channels,
+      probe: settings.probe,
+    };
+  }
+
+  /** The rows of the last seconds, and from now on every row until the function that comes back is called. */
+  follow(backS: number, onRow: (row: Float64Array) => void): { rows: Float64Array[]; stop: () => void } {
+    const latestS = this.latest?.[0] ?? 0;
+    const rows = this.buffer.since(latestS - backS - marginS);
+    this.listeners.add(onRow);
+    return { rows, stop: () => this.listeners.delete(onRow) };
+  }
+}
