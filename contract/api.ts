@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { checkHistory } from './check-history.ts';
 import { curveJson } from './curve.ts';
 import { entryForms } from './entries.ts';
 import { airFile, dynoFile } from './files.ts';
@@ -190,10 +191,17 @@ export const endpoints: readonly Endpoint[] = [
   {
     method: 'get',
     path: '/runs/:id/recording',
-    does: 'A run’s samples, binary; form in docs/file-formats.md.',
+    does: 'A run’s samples, binary; form in docs/file-formats.md. `source` 1, 2 … asks for those of a logger beside it.',
+    query: ['source'],
     binary: 'application/octet-stream',
   },
-  { method: 'get', path: '/runs/:id/run.csv', does: 'A run’s samples as CSV, with its air.', binary: 'text/csv' },
+  {
+    method: 'get',
+    path: '/runs/:id/run.csv',
+    does: 'A run’s samples as CSV, with its air; of a logger beside it on the logger’s own clock.',
+    query: ['source'],
+    binary: 'text/csv',
+  },
   { method: 'get', path: '/runs/:id/dyno.json', does: 'The machine that a run was made on.', answer: dynoFile },
   { method: 'get', path: '/runs/:id/air.json', does: 'The air of a run.', answer: airFile },
   {
@@ -224,6 +232,13 @@ export const endpoints: readonly Endpoint[] = [
     does: 'Switches a stand-in’s faults on and off, for demonstrations and training.',
     body: http.faultsRequest,
     answer: bayState,
+  },
+  {
+    method: 'get',
+    path: '/check-history',
+    does: 'A dyno’s check runs, and the spread within and between mountings that they show.',
+    query: ['device'],
+    answer: checkHistory,
   },
   {
     method: 'put',

@@ -13,8 +13,8 @@ test('from the space bar to what a change gave, and all of it there after kill -
     await expect(page.getByTestId('run-figures')).toContainText(/9\d\.\d kW/);
     await page.waitForTimeout(1000);
   }
-  await page.getByRole('button', { name: 'Back to heat' }).click();
-  await page.keyboard.press('n');
+  // The planned runs are done: what changed is asked at once.
+  await expect(page.getByRole('heading', { name: 'All 3 planned runs of A done' })).toBeVisible();
   await page.getByLabel('What changed from A?').fill('ignition +1.5° above 4,000');
   await expect(page.getByText('Understood: ignition +1.5° above 4,000 rpm')).toBeVisible();
   await page.keyboard.press('Enter');

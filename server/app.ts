@@ -6,6 +6,7 @@ import { isOwnHost, isOwnOrigin } from './loopback.ts';
 import type { Bay } from './recorder/bay.ts';
 import { errorAnswer, HttpRefusal } from './routes/answer.ts';
 import { bayRoutes } from './routes/bay.ts';
+import { checkRoutes } from './routes/checks.ts';
 import { entryRoutes } from './routes/entries.ts';
 import { fileRoutes } from './routes/files.ts';
 import { importRoutes } from './routes/imports.ts';
@@ -59,6 +60,7 @@ export function createApp(
     runRoutes(database),
     importRoutes(database),
     bayRoutes(bay),
+    checkRoutes(database),
     openApiRoutes(),
   );
   app.use('/api', () => {

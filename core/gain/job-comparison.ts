@@ -39,6 +39,8 @@ export interface FiguresRequest {
   atRpm?: number | undefined;
   /** The test's unsmoothed points are wanted too. */
   raw?: boolean | undefined;
+  /** The dyno's own repeatability from its check runs, shares of power; used where the job's runs show none. */
+  dyno?: { within?: KnownSpread | undefined; remount?: KnownSpread | undefined } | undefined;
   powerUnit: PowerUnit;
 }
 
@@ -96,9 +98,14 @@ export function comparisonFigures(
   };
   const compared = { power: groups('power'), torque: groups('torque') };
   const [test, baseline] = sides.map((runs) => runs.map(measuredConditions)) as [RunConditions[], RunConditions[]];
-  const mounted = remountBetween(compared.power) ? remountOf(setups) : undefined;
+  const mounted = remountBetween(compared.power) ? (remountOf(setups) ?? request.dyno?.remount) : undefined;
   const compare = ([of, against, ...alike]: RunCurve[][]) =>
-    compareRuns(of!, against!, { alike, bands: request.bands ?? [], remount: mounted });
+    compareRuns(of!, against!, {
+      alike,
+      bands: request.bands ?? [],
+      borrowed: request.dyno?.within,
+      remount: mounted,
+    });
   const power = compare(compared.power);
   const torque = compare(compared.torque);
   const unlike = unlikeRespects({

@@ -1,6 +1,14 @@
 /** Temperatures that baseline runs started at, °C, by channel: the window to return to before the next run. */
 export type StartWindow = Record<string, { fromC: number; toC: number }>;
 
+/** Temperatures that follow the load at once tell nothing of how an engine stands before a pull. */
+const passing = ['exhaustTemperature', 'airTemperature'];
+
+/** True for a channel whose temperature says how an engine stands. */
+export function tellsHeat(channel: string): boolean {
+  return channel.endsWith('Temperature') && !passing.includes(channel);
+}
+
 /** A start this close to the window is as good as inside it, K. */
 const toleranceK = 2;
 
@@ -12,6 +20,7 @@ export function startWindow(starts: readonly Record<string, number>[]): StartWin
   const window: StartWindow = {};
   for (const start of starts) {
     for (const [channel, value] of Object.entries(start)) {
+      if (!tellsHeat(channel)) continue;
       const present = window[channel];
       window[channel] = present
         ? { fromC: Math.min(present.fromC, value - toleranceK), toC: Math.max(present.toC, value + toleranceK) }

@@ -24,8 +24,8 @@ export interface NewRun {
 }
 
 const select = `
-  select run.id, run.job_id as "jobId", setup_id as "setupId", number, setup.position, kind, state, gear,
-    started_at as "startedAt", ended_at as "endedAt", set_aside_reason as "setAsideReason", note, dyno,
+  select run.id, run.job_id as "jobId", setup_id as "setupId", run.number, setup.position, run.kind, run.state, run.gear,
+    started_at as "startedAt", ended_at as "endedAt", set_aside_reason as "setAsideReason", run.note, dyno,
     engine_to_drum_ratio as "engineToDrumRatio", air, air_taken_at as "airTakenAt",
     fuel, former_labels as "formerLabels", start_temperatures as "startTemperatures", channels, samples, source, remarks,
     device, plan, logs
@@ -59,6 +59,18 @@ export async function runsOfJob(database: Queryable, jobId: number): Promise<Run
 export async function unclaimedRuns(database: Queryable): Promise<Run[]> {
   const { rows } = await database.query<RunRow>(`${select} where run.job_id is null order by run.id`);
   return rows.map(asRun);
+}
+
+/** The check runs of an instrument that count, oldest first, with the vehicle that each was made with. */
+export async function checkRuns(database: Queryable, device: string): Promise<(Run & { vehicle: string })[]> {
+  const { rows } = await database.query<RunRow & { vehicle: string }>(
+    `${select.replace('run.id, run.job_id', "run.id, coalesce(vehicle.name, 'no job') as vehicle, run.job_id")}
+     left join job on job.id = run.job_id left join vehicle on vehicle.id = job.vehicle_id
+     where run.device = $1 and run.kind = 'check' and run.state <> 'recording' and set_aside_reason is null
+     order by run.started_at, run.id`,
+    [device],
+  );
+  return rows.map((row) => ({ ...asRun(row), vehicle: row.vehicle }));
 }
 
 export async function runById(database: Queryable, id: number): Promise<Run | undefined> {

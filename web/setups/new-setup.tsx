@@ -17,12 +17,14 @@ interface NewSetupProps {
   onAdded: (setup: Setup) => void;
   /** Whether N opens it. */
   hotkey: boolean;
+  /** Begins with the line open, as where it is asked for. */
+  asked?: boolean;
 }
 
 /** Begins a setup from another one with one line that says what changed, and what that is expected to give. */
-export function NewSetup({ job, parent, onAdded, hotkey }: NewSetupProps) {
+export function NewSetup({ job, parent, onAdded, hotkey, asked = false }: NewSetupProps) {
   const place = `job/${job.id}/new-setup`;
-  const [line, setLine] = useState<string>();
+  const [line, setLine] = useState<string | undefined>(() => (asked ? (draftOf(place) ?? '') : undefined));
   const [expected, setExpected] = useState('');
   const write = (text: string | undefined) => {
     setLine(text);
@@ -73,8 +75,8 @@ export function NewSetup({ job, parent, onAdded, hotkey }: NewSetupProps) {
         value={line}
         onChange={(event) => write(event.currentTarget.value)}
         onKeyDown={(event) => event.key === 'Escape' && setLine(undefined)}
-        data-autofocus
-        autoFocus
+        data-autofocus={!asked || undefined}
+        autoFocus={!asked}
       />
       {items.length > 0 && (
         <small className="soft" role="status">

@@ -5,6 +5,7 @@ import type { RunChange } from '../../contract/http.ts';
 import { runKinds } from '../../contract/recording.ts';
 import type { Run } from '../../contract/records.ts';
 import { fuelWords } from '../../core/fuel/ledger.ts';
+import { runKindWords } from './run-kind-words.ts';
 import { api } from '../state/api.ts';
 import { useChange } from '../state/queries.ts';
 import classes from './run-chip.module.css';
@@ -12,11 +13,11 @@ import classes from './run-chip.module.css';
 /** A run's label; opens what can be said and done about it. */
 export function RunChip({ run, chosen, unusable }: { run: Run; chosen: boolean; unusable: string | undefined }) {
   const [opened, setOpened] = useState(false);
-  const out = run.setAsideReason !== null || run.kind === 'conditioning' || unusable !== undefined;
+  const out = run.setAsideReason !== null || run.kind !== 'power' || unusable !== undefined;
   const state =
     unusable ??
     run.setAsideReason ??
-    (run.kind === 'conditioning' ? 'conditioning' : run.state === 'interrupted' ? 'interrupted' : 'counted');
+    (run.kind !== 'power' ? runKindWords[run.kind].name : run.state === 'interrupted' ? 'interrupted' : 'counted');
   return (
     <Popover opened={opened} onChange={setOpened} position="right-start" width={300} shadow="md" trapFocus>
       <Popover.Target>
@@ -87,7 +88,7 @@ function RunCard({ run, unusable, close }: { run: Run; unusable: string | undefi
       <Select
         label="Kind"
         size="sm"
-        data={[...runKinds]}
+        data={runKinds.map((kind) => ({ value: kind, label: runKindWords[kind].name }))}
         value={run.kind}
         allowDeselect={false}
         comboboxProps={{ withinPortal: false }}

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import {
   importResult,
   refusal,
+  type DeviceSettingsRequest,
   type ImportSettings,
   type JobChange,
   type Mounting,
@@ -12,7 +13,9 @@ import {
   type StateChange,
 } from '../../contract/http.ts';
 import { change, photo, takenTuneFile } from '../../contract/job-file.ts';
+import { checkHistory } from '../../contract/check-history.ts';
 import { bayState, unclaimedRuns } from '../../contract/live.ts';
+import type { RunPlan } from '../../contract/recording.ts';
 import { job, jobList, run, setup } from '../../contract/records.ts';
 import { owner, vehicleSummary, vehicleWithAll } from '../../contract/vehicles.ts';
 import { rememberAct } from './acts.ts';
@@ -109,6 +112,13 @@ export const api = {
   unclaimedRuns: () => ask(unclaimedRuns, '/unclaimed-runs'),
   mount: (mounting: Mounting) => ask(bayState, '/bay/mounted', sending('PUT', mounting)),
   playFaults: (device: string, faults: string[]) => ask(bayState, '/bay/faults', sending('PUT', { device, faults })),
+  planNext: (plan: RunPlan) => ask(bayState, '/bay/plan', sending('PUT', plan)),
+  setDevice: (request: DeviceSettingsRequest) => ask(bayState, '/bay/device', sending('PUT', request)),
+  calibrateRatio: (device: string, engineRpm?: number) =>
+    ask(bayState, '/bay/device/ratio', sending('POST', { device, engineRpm })),
+  zeroLoadCell: (device: string) => ask(bayState, '/bay/device/zero', sending('POST', { device })),
+  bringToRest: (device: string) => ask(bayState, '/bay/device/rest', sending('POST', { device })),
+  checkHistory: (device: string) => ask(checkHistory, `/check-history?${new URLSearchParams({ device }).toString()}`),
   arm: () => ask(bayState, '/bay/arm', sending('POST', {})),
   end: () => ask(bayState, '/bay/end', sending('POST', {})),
   importRun: (file: File, settings: ImportSettings) =>

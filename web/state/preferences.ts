@@ -14,6 +14,8 @@ const preferences = z.object({
   largeChannels: z.tuple([z.string(), z.string()]),
   /** The cautions before the first run have been read on this machine. */
   cautionsRead: z.boolean(),
+  /** What is heard while recording. */
+  cues: z.enum(['off', 'beeps', 'spoken']),
 });
 type Preferences = z.infer<typeof preferences>;
 
@@ -23,6 +25,7 @@ const usual: Preferences = {
   standard: 'sae-j1349',
   largeChannels: ['lambda', 'intakeTemperature'],
   cautionsRead: false,
+  cues: 'beeps',
 };
 
 /** The usual preferences with those that a browser kept, as far as they can be understood. */

@@ -38,6 +38,21 @@ export function useVehicle(id: number) {
   return useQuery({ queryKey: ['vehicle', id], queryFn: () => api.vehicle(id) });
 }
 
+/** A dyno's own repeatability, from its check runs. */
+export function useCheckHistory(device: string | undefined) {
+  return useQuery({
+    queryKey: ['check-history', device],
+    queryFn: () => api.checkHistory(device!),
+    enabled: device !== undefined && device !== '',
+  });
+}
+
+/** What a comparison borrows of it; undefined where there are no check runs that tell anything. */
+export function useDynoSpread(device: string | undefined) {
+  const { data } = useCheckHistory(device);
+  return data?.within || data?.remount ? { within: data.within, remount: data.remount } : undefined;
+}
+
 export function useUnclaimedRuns() {
   return useQuery({ queryKey: ['unclaimed'], queryFn: api.unclaimedRuns });
 }

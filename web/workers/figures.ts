@@ -3,7 +3,7 @@ import { wrap, type Remote } from 'comlink';
 import type { JobFigures } from '../../core/gain/job-figures.ts';
 import type { Run } from '../../contract/records.ts';
 import type { LoggedEngine } from '../../core/log/run-log.ts';
-import type { FiguresWorker, LogView, WorkerRequest } from './figures.worker.ts';
+import type { FiguresWorker, LogView, Measured, WorkerRequest } from './figures.worker.ts';
 
 let remote: Remote<FiguresWorker> | undefined;
 
@@ -22,6 +22,17 @@ export function useFigures(request: WorkerRequest | undefined) {
     placeholderData: keepPreviousData,
     staleTime: Infinity,
     gcTime: 10_000,
+    retry: false,
+  });
+}
+
+/** What a run of holds or a coast-down measured. */
+export function useMeasured(run: Run | undefined) {
+  return useQuery<Measured>({
+    queryKey: ['measured', run?.id, run?.kind],
+    queryFn: () => figuresWorker().measured(run!),
+    enabled: run !== undefined,
+    staleTime: Infinity,
     retry: false,
   });
 }

@@ -11,11 +11,14 @@ import type { LineUp } from '../../core/log/line-up.ts';
 import type { LoggedEngine, LogEvent } from '../../core/log/run-log.ts';
 import { overSpeed, overTime, type LogSeries } from '../../core/log/series.ts';
 import { withLogger } from '../../core/log/with-logger.ts';
+import { coastDown, type CoastDown } from '../../core/losses/coast-down.ts';
+import { lossTable, type LossPoint } from '../../core/losses/loss-table.ts';
 import { valuesOf } from '../../core/recording/recording.ts';
 import { preparedSweep, resolvedSpan, type ViewSettings } from '../../core/reduction/reduce.ts';
 import type { SweepDrive } from '../../core/reduction/sweep-drive.ts';
 import type { Span } from '../../core/smoothing/span.ts';
 import { Refusal } from '../../core/refusal.ts';
+import { steadyHolds, usualStepSettings, type SteadyHold } from '../../core/steps/steady-holds.ts';
 import { recordingFromBytes } from './recording-bytes.ts';
 
 export interface WorkerRequest extends Omit<FiguresRequest, 'settings' | 'setups'> {
@@ -29,6 +32,9 @@ export type Preview =
   | { samples: number; durationS: number; channels: string[]; hasPickup: boolean; hasAir: boolean; remarks: string[] }
   | { refusal: string };
 
+/** Kinds of runs that a power curve is made of. */
+const curved: readonly Run['kind'][] = ['power', 'conditioning', 'check'];
+
 /** Sweeps made ready, by run: recordings never change once a run has ended. */
 const sweeps = new Map<number, Promise<SweepDrive>>();
 
@@ -41,6 +47,10 @@ export interface LogView {
   /** How each logger beside the dyno was laid on its clock, or why not. */
   loggers: { name: string; fit?: LineUp; refused?: string }[];
 }
+
+/** What runs other than sweeps measured. */
+export type Measured =
+  { kind: 'step'; holds: SteadyHold[] } | { kind: 'coast-down'; coast: CoastDown; losses: LossPoint[] };
 
 async function recordingOf(run: Run, source?: number): Promise<ArrayBuffer> {
   const response = await fetch(`/api/runs/${run.id}/recording${source === undefined ? '' : `?source=${source}`}`);
@@ -68,7 +78,7 @@ const worker = {
     const frozen = job.baseline?.setupId === request.baselineId ? job.baseline : null;
     await Promise.all(
       job.runs
-        .filter((run) => run.state !== 'recording')
+        .filter((run) => run.state !== 'recording' && curved.includes(run.kind))
         .map(async (run, index) => {
           try {
             runs[index] = figuredRun(run, await cachedSweep(run), frozen, job.ignition);
@@ -120,6 +130,21 @@ const worker = {
       })),
       loggers,
     };
+  },
+
+  /** What a run of holds or a coast-down measured. @throws Refusal with the reason */
+  async measured(run: Run): Promise<Measured> {
+    const recording = recordingFromBytes(await recordingOf(run));
+    const ratio = run.engineToDrumRatio ?? undefined;
+    if (run.kind === 'coast-down') {
+      const coast = coastDown(recording, run.dyno);
+      return { kind: 'coast-down', coast, losses: lossTable(coast) };
+    }
+    const steps = run.plan?.steps;
+    const settings = steps
+      ? { steadyShare: steps.tolerance, leastS: Math.min(usualStepSettings.leastS, steps.dwellS / 2) }
+      : usualStepSettings;
+    return { kind: 'step', holds: steadyHolds(recording, run.dyno, ratio, settings) };
   },
 
   preview(text: string): Preview {

@@ -5,6 +5,7 @@ import { usualGridRpm } from '../../../core/reduction/reduce.ts';
 import { writeSpan } from '../../../core/smoothing/span.ts';
 import { WithJob } from '../../app/with-job.tsx';
 import { SetupsColumn } from '../../setups/setups-column.tsx';
+import { useDynoSpread } from '../../state/queries.ts';
 import { useFigures } from '../../workers/figures.ts';
 import classes from './compare-stage.module.css';
 import { CompareLanes } from './compare-lanes.tsx';
@@ -18,6 +19,7 @@ export function CompareStage() {
 
 function Comparison({ job }: { job: Job }) {
   const [view, change] = useCompareView(job);
+  const ownSpread = useDynoSpread(job.runs.at(-1)?.device);
   const finished = job.runs.filter((run) => run.state !== 'recording');
   const {
     data: figures,
@@ -39,6 +41,7 @@ function Comparison({ job }: { job: Job }) {
           atRpm: view.atRpm,
           raw: view.raw,
           powerUnit: view.powerUnit,
+          dyno: ownSpread,
         },
   );
   const resolved =

@@ -1,27 +1,15 @@
-import { Chip } from '@mantine/core';
-import { useState } from 'react';
-import type { BayState, DeviceState } from '../../../contract/live.ts';
-import { knownChannels, type KnownChannel } from '../../../core/channels/channels.ts';
-import { api } from '../../state/api.ts';
-import { latestReading, useLive } from '../../state/live.ts';
-import { useChange } from '../../state/queries.ts';
-import { FindingLine, FindingList } from '../../ui/severity.tsx';
+import type { BayState } from '../../../contract/live.ts';
+import { useLive } from '../../state/live.ts';
 import { useNow } from '../../ui/use-now.ts';
+import { useFrame } from '../record/use-frame.ts';
 import jobs from '../jobs/jobs-page.module.css';
+import { Device } from './device.tsx';
 import classes from './devices-page.module.css';
 
-const kinds: Record<DeviceState['kind'], string> = {
-  'inertia-roller': 'inertia roller',
-  'loaded-roller': 'loaded roller',
-  hub: 'hub dyno',
-  weather: 'weather station',
-  'engine-logger': 'engine logger',
-};
-
-/** Every instrument of the bay: whether it is heard, how fast, what it says, and what went wrong with it. */
+/** Every instrument of the bay. */
 export function DevicesPage() {
+  useFrame(3);
   const bay = useLive((state) => state.bay);
-  const dynoDevice = useLive((state) => state.dynoDevice);
   const now = useNow();
   return (
     <main className={jobs.page}>
@@ -34,122 +22,14 @@ export function DevicesPage() {
       {bay?.devices.length === 0 && (
         <p className={jobs.empty}>
           No instrument is connected. Instruments connect to the bench link by themselves; docs/bench-link.md says how
-          one is written.
+          one is written, and how one that cannot is brought in by an adapter.
         </p>
       )}
       {bay?.devices.map((device) => (
-        <Device
-          key={device.device}
-          device={device}
-          read={(name) =>
-            device.device === dynoDevice
-              ? latestReading(name)
-              : device.kind === 'weather'
-                ? ofAir(bay.air, name)
-                : undefined
-          }
-        />
+        <Device key={device.device} device={device} bay={bay} />
       ))}
       {bay?.air && <Air air={bay.air} now={now} />}
     </main>
-  );
-}
-
-/** The weather station's readings, where they are kept as the bay's air. */
-function ofAir(air: BayState['air'], name: string): number | undefined {
-  if (!air) return undefined;
-  const kept: Record<string, number> = {
-    airTemperature: air.temperatureC,
-    airPressure: air.pressureHpa,
-    relativeHumidity: air.relativeHumidityPct,
-  };
-  return kept[name];
-}
-
-function Device({ device, read }: { device: DeviceState; read: (name: string) => number | undefined }) {
-  const state = !device.connected ? 'not connected' : device.heard ? 'heard' : 'silent';
-  return (
-    <section className={classes.device} aria-label={device.name}>
-      <h2>
-        {device.name} <small>{kinds[device.kind]}</small>
-      </h2>
-      <dl className={classes.facts}>
-        <Fact name="state" value={state} />
-        <Fact
-          name="rate"
-          value={device.rateHz === null ? '–' : `${device.rateHz.toFixed(device.rateHz < 10 ? 1 : 0)} Hz`}
-        />
-        <Fact name="frames missing" value={device.missing.toLocaleString('en-GB')} />
-        {device.dyno && <Fact name="inertia" value={`${device.dyno.inertiaKgM2} kg·m²`} />}
-        {device.dyno?.radiusM !== undefined && <Fact name="drum radius" value={`${device.dyno.radiusM} m`} />}
-        {device.dyno?.loadCellLagS !== undefined && (
-          <Fact name="load cell lag" value={`${device.dyno.loadCellLagS} s`} />
-        )}
-        {device.engineToDrumRatio !== null && <Fact name="engine ÷ drum" value={device.engineToDrumRatio.toFixed(3)} />}
-      </dl>
-      <FindingList>
-        {device.problem && <FindingLine severity="mind">{device.problem}</FindingLine>}
-        {state !== 'heard' && (
-          <FindingLine severity="stop">
-            {state === 'silent'
-              ? 'It is connected but nothing comes from it.'
-              : 'It takes its place again when it comes back; what was recorded is kept.'}
-          </FindingLine>
-        )}
-      </FindingList>
-      {device.faults.offered.length > 0 && <FaultPanel device={device} />}
-      <ul className={classes.channels}>
-        {device.channels.map(({ name, unit }) => (
-          <li key={name}>
-            <span>{knownChannels[name as KnownChannel]?.label ?? `${name} (custom)`}</span>
-            <b className="number">
-              {written(read(name))} <small>{unit === '–' ? '' : unit}</small>
-            </b>
-          </li>
-        ))}
-      </ul>
-    </section>
-  );
-}
-
-/** What a stand-in can be made to do wrong, for demonstrations and training; no real machine has this. */
-function FaultPanel({ device }: { device: DeviceState }) {
-  const play = useChange((faults: string[]) => api.playFaults(device.device, faults));
-  // What was asked for last, until the stand-in says what it plays.
-  const [asked, setAsked] = useState<string[]>();
-  const on = device.faults.on.join();
-  const [told, setTold] = useState(on);
-  if (told !== on) {
-    setTold(on);
-    setAsked(undefined);
-  }
-  return (
-    <Chip.Group
-      multiple
-      value={asked ?? device.faults.on}
-      onChange={(faults) => {
-        setAsked(faults);
-        play.mutate(faults);
-      }}
-    >
-      <div className={classes.faults} role="group" aria-label={`Faults that ${device.name} plays`}>
-        <span className="soft">Let it fail:</span>
-        {device.faults.offered.map((fault) => (
-          <Chip key={fault} value={fault} size="md">
-            {fault}
-          </Chip>
-        ))}
-      </div>
-    </Chip.Group>
-  );
-}
-
-function Fact({ name, value }: { name: string; value: string }) {
-  return (
-    <div>
-      <dt>{name}</dt>
-      <dd className="number">{value}</dd>
-    </div>
   );
 }
 
@@ -162,6 +42,3 @@ function Air({ air, now }: { air: NonNullable<BayState['air']>; now: number }) {
     </p>
   );
 }
-
-const written = (value: number | undefined) =>
-  value === undefined ? '–' : Number(value.toPrecision(5)).toLocaleString('en-GB');

@@ -1,37 +1,86 @@
-import { useLive } from '../../state/live.ts';
+import type { BayState } from '../../../contract/live.ts';
+import { useEffect } from 'react';
+import { sound } from '../../state/cues.ts';
+import { latestReading, useLive } from '../../state/live.ts';
+import { usePreferences } from '../../state/preferences.ts';
 import { useJob } from '../../state/queries.ts';
+import { runKindWords } from '../../setups/run-kind-words.ts';
 import { BigFigures } from '../record/big-figures.tsx';
+import { LimitShouts } from '../record/limits-now.tsx';
+import { useFrame } from '../record/use-frame.ts';
+import { useWatchedLimits } from '../record/use-watched-limits.ts';
 import classes from './drive-page.module.css';
 
 /** For a phone or tablet in the car: the figures that matter while driving, and one word. Nothing else. */
 export function DrivePage() {
+  useFrame(10);
   const bay = useLive((state) => state.bay);
   const connected = useLive((state) => state.connected);
   const mounted = bay?.mounted;
   const { data: job } = useJob(mounted?.jobId ?? 0, mounted !== null && mounted !== undefined);
+  const { shouts } = useWatchedLimits(job);
   const setup = job?.setups.find((one) => one.id === mounted?.setupId);
-  const word = wordOf(connected, bay?.recorder.state, mounted !== null && mounted !== undefined);
+  const limitRpm = job?.limits.find(({ quantity }) => quantity === 'engineSpeed')?.value;
+  const liftRpm = bay?.plan.toRpm ?? limitRpm;
+  const word = wordOf(connected, bay, shouts.length > 0, liftRpm);
+  useEffect(() => {
+    if (word === 'Go' || word === 'Lift') sound(word === 'Go' ? 'go' : 'lift', word);
+  }, [word]);
   return (
     <main className={classes.page} data-word={word}>
       <p className={classes.word} role="status">
         {word}
       </p>
-      <p className={classes.what}>
-        {setup ? `${setup.letter}, ${setup.change}${job?.gear ? `, ${job.gear} gear` : ''}` : 'No car is on the dyno.'}
-      </p>
+      {shouts.length > 0 ? (
+        <LimitShouts shouts={shouts} />
+      ) : (
+        <p className={classes.what}>
+          {setup && bay
+            ? `${setup.letter}, ${setup.change}, ${runKindWords[bay.plan.kind].name}${job?.gear ? `, ${job.gear} gear` : ''}${liftRpm ? `, lift at ${liftRpm.toLocaleString('en-GB')}` : ''}`
+            : 'No car is on the dyno.'}
+        </p>
+      )}
       <div className={classes.figures}>
         <BigFigures />
       </div>
-      <p className={classes.caution}>This stops nothing: the agreed signal and the dyno’s own emergency stop do.</p>
+      <p className={classes.caution}>
+        This stops nothing: the agreed signal and the dyno’s own emergency stop do.
+        <Heard />
+      </p>
     </main>
   );
 }
 
-/** Ready, go while it records, stop when the way to the recorder is lost. */
-function wordOf(connected: boolean, state: string | undefined, mounted: boolean): string {
-  if (!connected || state === undefined) return 'Stop: no connection';
-  if (!mounted) return 'Wait';
-  if (state === 'recording') return 'Go';
-  if (state === 'sealing') return 'Lift';
+/** Sound must be allowed by a touch, and chosen. */
+function Heard() {
+  const cues = usePreferences((state) => state.cues);
+  const next = cues === 'off' ? 'beeps' : cues === 'beeps' ? 'spoken' : 'off';
+  const words = { off: 'Nothing is heard', beeps: 'Beeps', spoken: 'Spoken words' } as const;
+  return (
+    <button
+      className={classes.heard}
+      onClick={() => {
+        usePreferences.setState({ cues: next });
+        sound('ready', 'Ready');
+      }}
+    >
+      {words[cues]}: touch to change
+    </button>
+  );
+}
+
+/** Ready, go while it records, lift at the end of the pull, stop when a limit is crossed or the way to the recorder is lost. */
+function wordOf(connected: boolean, bay: BayState | undefined, crossed: boolean, liftRpm: number | undefined): string {
+  if (!connected || !bay) return 'Stop: no connection';
+  if (!bay.mounted) return 'Wait';
+  const { state } = bay.recorder;
+  if (state === 'recording') {
+    if (crossed) return 'Stop';
+    const rpm = latestReading('engineSpeed') ?? 0;
+    const throttle = latestReading('throttle') ?? 100;
+    if (liftRpm !== undefined && rpm >= liftRpm && throttle > 30) return 'Lift';
+    return throttle < 30 ? 'Lifted' : 'Go';
+  }
+  if (state === 'sealing') return 'Lifted';
   return state === 'armed' ? 'Ready, armed' : 'Ready';
 }

@@ -10,6 +10,7 @@ import { useFigures, useLog } from '../../workers/figures.ts';
 import { AllChannels } from './all-channels.tsx';
 import { EventCards } from './event-cards.tsx';
 import { loggedEngine } from './logged-engine.ts';
+import { LoggerFits } from './logger-fits.tsx';
 import classes from './logs-stage.module.css';
 
 /** The stage for what the engine logged: what happened first, then every channel beside the baseline's. */
@@ -130,6 +131,7 @@ function LogOf({
   return (
     <>
       <EventCards log={log} colour={colour} />
+      <LoggerFits loggers={log.loggers} />
       <AllChannels
         log={log}
         baseline={beside}

@@ -51,7 +51,7 @@ function useMotion(): Motion {
 function Chosen({ channel, place }: { channel: string; place: number }) {
   const columns = useLive((state) => state.columns);
   const offered = columns.filter(
-    (name) => !['time', 'engineSpeed', 'rollerSpeed', 'hubSpeed', 'surfaceSpeed'].includes(name),
+    (name) => !name.includes(':') && !['time', 'engineSpeed', 'rollerSpeed', 'hubSpeed', 'surfaceSpeed'].includes(name),
   );
   const known = channel in knownChannels ? knownChannels[channel as KnownChannel] : undefined;
   const reading = columns.includes(channel) ? latestReading(channel) : undefined;

@@ -10,6 +10,7 @@ import { useChange } from '../../state/queries.ts';
 import { isTextField } from '../../ui/text-field.ts';
 import { Keycap } from '../../ui/keycap.tsx';
 import classes from './control-bar.module.css';
+import { NextRunKind } from './run-kind.tsx';
 
 interface ControlBarProps {
   job: Job;
@@ -67,6 +68,7 @@ export function ControlBar({ job, setup, mounted, isBaseline, onMount, onArm }: 
       <div className={classes.state}>
         <i style={{ background: setupColour(setup.letter, isBaseline) }}>{label}</i>
         <span role="status">{now.words}</span>
+        {mounted && <NextRunKind />}
         {mounted && <Gear job={job} />}
         <small>
           {setup.change}. {now.more}

@@ -6,7 +6,7 @@ import { SetupsColumn } from '../../setups/setups-column.tsx';
 import { api } from '../../state/api.ts';
 import { useLive } from '../../state/live.ts';
 import { usePreferences } from '../../state/preferences.ts';
-import { useChange } from '../../state/queries.ts';
+import { useChange, useDynoSpread } from '../../state/queries.ts';
 import { useFigures } from '../../workers/figures.ts';
 import { BigFigures } from './big-figures.tsx';
 import { ControlBar } from './control-bar.tsx';
@@ -14,6 +14,9 @@ import { LiveLanes } from './live-lanes.tsx';
 import classes from './record-stage.module.css';
 import { RunResult } from './run-result.tsx';
 import { BeforeRun } from './before-run.tsx';
+import { LimitShouts } from './limits-now.tsx';
+import { useCues } from './use-cues.ts';
+import { useWatchedLimits } from './use-watched-limits.ts';
 import { Trouble } from './trouble.tsx';
 
 /** The stage in the car or at the console: ready, recording, result. */
@@ -29,6 +32,7 @@ function Recording({ job }: { job: Job }) {
   const setup = mounted ?? job.setups.at(-1)!;
   const baseline = job.setups[0]!;
   const result = useResult(job);
+  const ownSpread = useDynoSpread(job.runs.at(-1)?.device);
   const finished = job.runs.filter((run) => run.state !== 'recording');
   const { data: figures } = useFigures(
     finished.length === 0
@@ -41,11 +45,14 @@ function Recording({ job }: { job: Job }) {
           settings: { standard, share: 1, gridRpm: usualGridRpm },
           smoothing: 'auto',
           powerUnit,
+          dyno: ownSpread,
         },
   );
   const mount = useChange((setupId: number) => api.mount({ jobId: job.id, setupId }));
   const recording = mounted !== undefined && bay?.recorder.state === 'recording';
   const baselineFigures = figures?.setups.find((one) => one.setupId === baseline.id);
+  const live = useWatchedLimits(job);
+  useCues(bay?.plan.toRpm ?? baselineFigures?.power.engineSpeedRpm.at(-1), result.run);
   return (
     <div className={recording ? classes.recording : classes.stage}>
       {!recording && (
@@ -62,6 +69,7 @@ function Recording({ job }: { job: Job }) {
         />
       )}
       <main className={classes.main} aria-label="Recording">
+        {recording && <LimitShouts shouts={live.shouts} />}
         <BigFigures />
         <div className={classes.middle}>
           <LiveLanes
@@ -78,10 +86,19 @@ function Recording({ job }: { job: Job }) {
                 run={result.run}
                 figures={figures}
                 setup={setup}
+                baseline={baseline}
+                onAdded={(added) => mount.mutate(added.id)}
                 onDone={result.dismiss}
               />
             ) : (
-              <BeforeRun job={job} baseline={baseline} recording={recording} />
+              <BeforeRun
+                job={job}
+                setup={setup}
+                baseline={baseline}
+                figures={figures}
+                recording={recording}
+                limits={live.limits}
+              />
             )}
             <Trouble />
           </aside>

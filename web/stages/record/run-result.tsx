@@ -12,6 +12,13 @@ import { formatPower, formatRpm, formatTorque } from '../../ui/figures.ts';
 import { isTextField } from '../../ui/text-field.ts';
 import { FindingLine, FindingList } from '../../ui/severity.tsx';
 import type { JobFigures } from '../../../core/gain/job-figures.ts';
+import { HeatOfRun } from './heat-of-run.tsx';
+import { MeasuredFigures } from './measured-figures.tsx';
+import { OnBaseline } from './on-baseline.tsx';
+import { RunConditions } from './run-conditions.tsx';
+import { runKindWords } from '../../setups/run-kind-words.ts';
+import { StrapsAgain, strapChecks } from './straps-again.tsx';
+import { WhatChanged } from './what-changed.tsx';
 import classes from './run-result.module.css';
 
 /** So many events of the log are told beside the figures; the gravest come first. */
@@ -21,12 +28,15 @@ interface RunResultProps {
   job: Job;
   run: Run;
   setup: Setup;
+  baseline: Setup;
   figures: JobFigures | undefined;
+  /** A setup that was begun from here. */
+  onAdded: (setup: Setup) => void;
   onDone: () => void;
 }
 
 /** A run's figures a moment after the lift, what they say, and what the operator says of them. */
-export function RunResult({ job, run, setup, figures, onDone }: RunResultProps) {
+export function RunResult({ job, run, setup, baseline, figures, onAdded, onDone }: RunResultProps) {
   const { powerUnit, torqueUnit } = usePreferences();
   const change = useChange((sent: RunChange) => api.changeRun(run.id, sent));
   const { data: log } = useLog(run.label === null ? undefined : run, loggedEngine(job, run));
@@ -37,7 +47,9 @@ export function RunResult({ job, run, setup, figures, onDone }: RunResultProps) 
     <section aria-live="polite">
       <h2 className={classes.label}>
         {run.label ?? 'Kept'}{' '}
-        <span>{run.setAsideReason === null ? (run.kind === 'power' ? 'counted' : 'conditioning') : 'set aside'}</span>
+        <span>
+          {run.setAsideReason !== null ? 'set aside' : run.kind === 'power' ? 'counted' : runKindWords[run.kind].name}
+        </span>
       </h2>
       {one && (
         <dl className={classes.figures} data-testid="run-figures">
@@ -57,7 +69,10 @@ export function RunResult({ job, run, setup, figures, onDone }: RunResultProps) 
           </div>
         </dl>
       )}
-      {!one && !unusable && <p className="soft">Making the figures…</p>}
+      {(run.kind === 'step' || run.kind === 'coast-down') && <MeasuredFigures run={run} />}
+      {!one && !unusable && run.kind !== 'step' && run.kind !== 'coast-down' && (
+        <p className="soft">Making the figures…</p>
+      )}
       {compared && (
         <p className={classes.sentence}>
           {compared.sentence.map((phrase, index) => (
@@ -67,7 +82,9 @@ export function RunResult({ job, run, setup, figures, onDone }: RunResultProps) 
           ))}
         </p>
       )}
+      {compared && setup.parentId !== baseline.id && <OnBaseline setup={setup} baseline={baseline} figures={figures} />}
       <FindingList>
+        <HeatOfRun job={job} run={run} baseline={baseline} />
         {unusable && <FindingLine severity="mind">No curve can be made of this run: {unusable.why}</FindingLine>}
         {run.state === 'interrupted' && (
           <FindingLine severity="mind">It was interrupted; everything that had arrived was kept.</FindingLine>
@@ -93,10 +110,13 @@ export function RunResult({ job, run, setup, figures, onDone }: RunResultProps) 
           {log.events.length === 1 ? 'See it in the log' : `See all ${log.events.length} in the log`}
         </Link>
       )}
+      {one?.curve.checks.some(({ id }) => strapChecks.includes(id)) && <StrapsAgain job={job} run={run} />}
+      <RunConditions job={job} run={run} />
       <Note run={run} onSave={(note) => change.mutate({ note })} />
       <Counting run={run} onChange={(setAsideReason) => change.mutate({ setAsideReason })} />
+      <WhatChanged job={job} setup={setup} onAdded={onAdded} />
       <button className={classes.done} onClick={onDone}>
-        Back to heat
+        Back to plan and heat
       </button>
     </section>
   );

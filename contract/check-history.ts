@@ -1,0 +1,32 @@
+import { z } from 'zod';
+import { identifier, moment } from './parts.ts';
+
+const spread = z.object({ spread: z.number(), df: z.number() });
+
+/** A dyno's own repeatability, from its check runs; shares of power. */
+export const checkHistory = z.object({
+  series: z.array(
+    z.object({
+      car: z.string(),
+      fromRpm: z.number(),
+      toRpm: z.number(),
+      meanKw: z.number(),
+      runs: z.array(
+        z.object({
+          id: identifier,
+          label: z.string(),
+          startedAt: moment,
+          /** 1, 2 …: runs more than 12 hours apart were strapped anew. */
+          mounting: z.int().positive(),
+          meanKw: z.number(),
+          awayShare: z.number(),
+        }),
+      ),
+    }),
+  ),
+  within: spread.optional(),
+  remount: spread.optional(),
+  /** Check runs that share no range with the others of their car, or of which no curve can be made. */
+  apart: z.array(identifier),
+});
+export type CheckHistoryRecord = z.infer<typeof checkHistory>;

@@ -1,0 +1,33 @@
+import { expect, test } from '@jest/globals';
+import type { Limit } from './limit.ts';
+import { watchedLimits } from './watched.ts';
+
+const limits: Limit[] = [
+  { quantity: 'engineSpeed', value: 7100, scale: null },
+  { quantity: 'lambda', value: 0.9, scale: null },
+  { quantity: 'oilPressure', value: 250, scale: null },
+  { quantity: 'torque', value: 215, scale: 'crank' },
+];
+const reads = (values: Record<string, number>) => (quantity: string) => values[quantity];
+
+test('a limit is crossed on its dangerous side, and the crossed one stands first', () => {
+  const found = watchedLimits(limits, reads({ engineSpeed: 6000, lambda: 0.95, oilPressure: 300 }), true);
+  expect(found[0]).toMatchObject({ quantity: 'lambda', crossed: true });
+  expect(found.find(({ quantity }) => quantity === 'oilPressure')).toMatchObject({ crossed: false, left: 50 });
+});
+
+test('close to it is near; just on it is kept', () => {
+  const at = (engineSpeed: number) => watchedLimits(limits, reads({ engineSpeed }), true)[0]!;
+  expect(at(6900)).toMatchObject({ near: true, crossed: false });
+  expect(at(7100)).toMatchObject({ crossed: false, left: 0 });
+  expect(at(7101).crossed).toBe(true);
+});
+
+test('λ and oil pressure are not watched while the engine idles', () => {
+  const idle = watchedLimits(limits, reads({ lambda: 1.02, oilPressure: 120 }), false);
+  expect(idle.some(({ crossed }) => crossed)).toBe(false);
+});
+
+test('a crank limit is not judged by what the wheels read', () => {
+  expect(watchedLimits(limits, reads({ torque: 230 }), true).find(({ quantity }) => quantity === 'torque')!.left).toBeUndefined(); // prettier-ignore
+});

@@ -1,0 +1,45 @@
+import { headroom, limitQuantities, type Limit, type LimitQuantity } from './limit.ts';
+
+/** A limit against what is read now. */
+export interface WatchedLimit {
+  quantity: LimitQuantity;
+  label: string;
+  unit: string;
+  side: 'most' | 'least';
+  value: number;
+  reading: number | undefined;
+  /** Distance left in the unit; negative once crossed; undefined where it cannot be told. */
+  left: number | undefined;
+  crossed: boolean;
+  /** Within a twentieth of the limit, and not crossed. */
+  near: boolean;
+}
+
+const nearShare = 0.05;
+/** These only mean something under load: a closed throttle reads lean, and low on oil. */
+const underLoad: readonly LimitQuantity[] = ['lambda', 'smokeLambda', 'knockRetard', 'injectorDuty', 'fuelPressure', 'oilPressure']; // prettier-ignore
+
+/**
+ * The limits of a job against the readings of a moment.
+ *
+ * @param read a channel's or quantity's reading in its unit; undefined where there is none
+ * @param loaded whether the engine is at full load: some limits are only watched then
+ * @returns those that can be read first, crossed ones before the others
+ */
+export function watchedLimits(
+  limits: readonly Limit[],
+  read: (quantity: LimitQuantity) => number | undefined,
+  loaded: boolean,
+): WatchedLimit[] {
+  return limits
+    .map((limit): WatchedLimit => {
+      const { label, unit, side } = limitQuantities[limit.quantity];
+      const reading = read(limit.quantity);
+      const judged = reading !== undefined && (loaded || !underLoad.includes(limit.quantity));
+      const left = judged ? headroom(limit, reading) : undefined;
+      const crossed = left !== undefined && left < 0;
+      const near = left !== undefined && !crossed && left < nearShare * Math.abs(limit.value);
+      return { quantity: limit.quantity, label, unit, side, value: limit.value, reading, left, crossed, near };
+    })
+    .sort((a, b) => Number(b.crossed) - Number(a.crossed) || Number(b.reading !== undefined) - Number(a.reading !== undefined)); // prettier-ignore
+}

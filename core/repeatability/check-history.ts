@@ -1,0 +1,87 @@
+import { bandMean } from '../curve/band-mean.ts';
+import { meanOf, pooledSpread, type KnownSpread } from '../statistics/mean-difference.ts';
+import { remountSpread } from '../statistics/remount.ts';
+
+/** A check run: one and the same car on one and the same dyno, to see how well the dyno repeats itself. */
+export interface CheckRun {
+  id: number;
+  label: string;
+  /** Vehicle and gear: only like is compared with like. */
+  car: string;
+  startedAt: Date;
+  /** rpm, rising; corrected power, kW. */
+  engineSpeedRpm: Float64Array;
+  powerKw: Float64Array;
+}
+
+/** Check runs of one car, each against their mean. */
+export interface CheckSeries {
+  car: string;
+  fromRpm: number;
+  toRpm: number;
+  meanKw: number;
+  runs: { id: number; label: string; startedAt: Date; mounting: number; meanKw: number; awayShare: number }[];
+}
+
+export interface CheckHistory {
+  series: CheckSeries[];
+  /** Back to back, as a share of power. */
+  within?: KnownSpread;
+  /** From one mounting to the next, as a share of power. */
+  remount?: KnownSpread;
+  /** Check runs that share no range with the others of their car. */
+  apart: number[];
+}
+
+/** Check runs farther apart than this were not made on one strapping, h. */
+const mountingAfterH = 12;
+
+/**
+ * The dyno's own repeatability from its check runs: the spread within a
+ * mounting (pooled over all), and from one mounting to the next
+ * (core/statistics/remount.ts), both as shares of power, so that cars of any
+ * size tell of it.
+ */
+export function checkHistory(runs: readonly CheckRun[]): CheckHistory {
+  const cars = new Map<string, CheckRun[]>();
+  for (const run of [...runs].sort((a, b) => a.startedAt.getTime() - b.startedAt.getTime()))
+    cars.set(run.car, [...(cars.get(run.car) ?? []), run]);
+  const series: CheckSeries[] = [];
+  const apart: number[] = [];
+  for (const [car, own] of cars) {
+    const found = seriesOf(car, own);
+    if (found) series.push(found);
+    else apart.push(...own.map(({ id }) => id));
+  }
+  const mountings = series.map(mountingsOf);
+  const within = pooledSpread(mountings.flat());
+  const remount = remountSpread(mountings);
+  return { series, apart, ...(within.df > 0 ? { within } : {}), ...(remount ? { remount } : {}) };
+}
+
+function seriesOf(car: string, runs: readonly CheckRun[]): CheckSeries | undefined {
+  const fromRpm = Math.max(...runs.map(({ engineSpeedRpm }) => engineSpeedRpm[0]!));
+  const toRpm = Math.min(...runs.map(({ engineSpeedRpm }) => engineSpeedRpm[engineSpeedRpm.length - 1]!));
+  if (!(toRpm > fromRpm)) return undefined;
+  const means = runs.map((run) => bandMean(run.engineSpeedRpm, run.powerKw, fromRpm, toRpm));
+  const meanKw = meanOf(means);
+  let mounting = 0;
+  return {
+    car,
+    fromRpm,
+    toRpm,
+    meanKw,
+    runs: runs.map(({ id, label, startedAt }, index) => {
+      const before = runs[index - 1];
+      if (!before || startedAt.getTime() - before.startedAt.getTime() > mountingAfterH * 3600e3) mounting++;
+      return { id, label, startedAt, mounting, meanKw: means[index]!, awayShare: means[index]! / meanKw - 1 };
+    }),
+  };
+}
+
+/** Shares of the car's mean, a list a mounting. */
+function mountingsOf({ runs, meanKw }: CheckSeries): number[][] {
+  const lists: number[][] = [];
+  for (const run of runs) (lists[run.mounting - 1] ??= []).push(run.meanKw / meanKw);
+  return lists;
+}

@@ -1,0 +1,29 @@
+/** A run's place in a job, as far as it matters here. */
+interface PlacedRun {
+  setupId: number | null;
+  kind: string;
+  setAsideReason: string | null;
+  startedAt: string;
+}
+
+interface PlacedSetup {
+  id: number;
+  parentId: number | null;
+  items: readonly unknown[];
+}
+
+/** Whether an earlier setup was run again after a later one: by its own runs, or those of a setup that only went back to it. */
+export function returnedTo(
+  { setups, runs }: { setups: readonly PlacedSetup[]; runs: readonly PlacedRun[] },
+  laterId: number,
+  earlierId: number,
+): boolean {
+  const same = setups
+    .filter(({ id, parentId, items }) => id === earlierId || (parentId === earlierId && items.length === 0))
+    .map(({ id }) => id);
+  const counted = runs.filter(({ kind, setAsideReason }) => kind === 'power' && setAsideReason === null);
+  const first = counted
+    .filter(({ setupId }) => setupId === laterId)
+    .reduce((least, { startedAt }) => Math.min(least, Date.parse(startedAt)), Infinity);
+  return counted.some(({ setupId, startedAt }) => setupId !== null && same.includes(setupId) && Date.parse(startedAt) > first); // prettier-ignore
+}

@@ -1,0 +1,59 @@
+import { Router } from 'express';
+import { z } from 'zod';
+import type { Run } from '../../contract/records.ts';
+import { curveOf, preparedSweep, resolvedSpan, usualGridRpm } from '../../core/reduction/reduce.ts';
+import { Refusal } from '../../core/refusal.ts';
+import { checkHistory, type CheckRun } from '../../core/repeatability/check-history.ts';
+import type { Database } from '../store/database.ts';
+import { checkRuns } from '../store/runs.ts';
+import { recordingOf } from '../store/samples.ts';
+import { HttpRefusal } from './answer.ts';
+
+type Reduced = Pick<CheckRun, 'engineSpeedRpm' | 'powerKw'> | undefined;
+
+const query = z.object({ device: z.string().min(1).max(64) });
+
+/** A dyno's check runs and the repeatability that they show; figures are those of SAE J1349 with automatic smoothing. */
+export function checkRoutes(database: Database): Router {
+  const router = Router();
+  /** Curves of check runs: a recording never changes once it has ended, and its air and machine are copied into it. */
+  const curves = new Map<number, Promise<Reduced>>();
+
+  router.get('/check-history', async (request, response) => {
+    const asked = query.safeParse(request.query);
+    if (!asked.success) throw new HttpRefusal(400, 'Name the instrument: ?device=…');
+    const runs = await checkRuns(database, asked.data.device);
+    const usable: CheckRun[] = [];
+    const apart: number[] = [];
+    for (const run of runs) {
+      const made = curves.get(run.id) ?? reduced(database, run);
+      curves.set(run.id, made);
+      const curve = await made;
+      if (!curve) apart.push(run.id);
+      else
+        usable.push({
+          id: run.id,
+          label: run.label ?? `run ${run.id}`,
+          car: `${run.vehicle}${run.gear ? `, ${run.gear}` : ''}`,
+          startedAt: new Date(run.startedAt),
+          ...curve,
+        });
+    }
+    const history = checkHistory(usable);
+    response.json({ ...history, apart: [...apart, ...history.apart] });
+  });
+
+  return router;
+}
+
+async function reduced(database: Database, run: Run): Promise<Reduced> {
+  try {
+    const sweep = preparedSweep(await recordingOf(database, run), run.dyno, run.engineToDrumRatio ?? undefined);
+    const settings = { standard: 'sae-j1349', share: 1, spanRpm: resolvedSpan('auto', [sweep]), gridRpm: usualGridRpm } as const; // prettier-ignore
+    const { engineSpeedRpm, powerKw } = curveOf(sweep, run.air ?? undefined, settings);
+    return { engineSpeedRpm, powerKw };
+  } catch (error) {
+    if (error instanceof Refusal) return undefined;
+    throw error;
+  }
+}

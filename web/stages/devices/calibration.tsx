@@ -1,0 +1,151 @@
+import { Button, Group, NumberInput } from '@mantine/core';
+import { useState } from 'react';
+import type { DeviceState } from '../../../contract/live.ts';
+import { channelLabel } from '../../../core/channels/channels.ts';
+import { api } from '../../state/api.ts';
+import { useChange } from '../../state/queries.ts';
+import { formatTenths } from '../../ui/figures.ts';
+import classes from './devices-page.module.css';
+
+/** Ratio of engine to drum at a steady speed, and the zero of the load cells. */
+export function Calibration({ device, mounted }: { device: DeviceState; mounted: boolean }) {
+  const pickup = device.channels.some(({ name }) => name === 'engineSpeed');
+  const cells = device.channels.some(({ name }) => name.startsWith('absorberTorque'));
+  return (
+    <details className={classes.fold}>
+      <summary>
+        Calibration
+        <small>{summaryOf(device)}</small>
+      </summary>
+      <Ratio device={device} pickup={pickup} mounted={mounted} />
+      {cells && <Zero device={device} />}
+    </details>
+  );
+}
+
+function summaryOf({ settings }: DeviceState): string {
+  const { ratio, zero } = settings;
+  return [
+    ratio
+      ? `ratio ${ratio.value.toFixed(3)} for ${ratio.vehicle}${ratio.gear ? `, ${ratio.gear}` : ''}`
+      : 'ratio not taken',
+    zero && 'load cell zeroed',
+  ]
+    .filter(Boolean)
+    .join(' · ');
+}
+
+function Ratio({ device, pickup, mounted }: { device: DeviceState; pickup: boolean; mounted: boolean }) {
+  const [engineRpm, setEngineRpm] = useState<number>();
+  const take = useChange(() => api.calibrateRatio(device.device, pickup ? undefined : engineRpm));
+  const clear = useChange(() => api.setDevice({ device: device.device, ratio: null }));
+  const { ratio } = device.settings;
+  return (
+    <div className={classes.setting}>
+      <h3>Engine speed to drum speed</h3>
+      <p>
+        Hold a steady speed at light throttle in the gear of the runs, then take it.{' '}
+        {pickup
+          ? 'Runs use the pickup; the ratio stands in where it fails.'
+          : 'This dyno has no pickup: type what the car’s own instrument shows.'}
+      </p>
+      {ratio && (
+        <p>
+          <b className="number">{ratio.value.toFixed(3)}</b>
+          {ratio.rpmPerKmh !== null && (
+            <>
+              , <b className="number">{formatTenths(ratio.rpmPerKmh)}</b> rpm per km/h
+            </>
+          )}{' '}
+          for {ratio.vehicle}
+          {ratio.gear && `, ${ratio.gear}`}, {when(ratio.at)}. Used for that car and gear alone.
+        </p>
+      )}
+      <Group gap={8} align="end">
+        {!pickup && (
+          <NumberInput
+            label="Engine speed now, rpm"
+            min={300}
+            max={30_000}
+            step={50}
+            value={engineRpm ?? ''}
+            onChange={(value) => setEngineRpm(value === '' ? undefined : Number(value))}
+          />
+        )}
+        <Button
+          variant="default"
+          size="md"
+          loading={take.isPending}
+          disabled={!device.heard || !mounted || (!pickup && engineRpm === undefined)}
+          onClick={() => take.mutate(undefined)}
+        >
+          Take the ratio now
+        </Button>
+        {ratio && (
+          <Button variant="subtle" color="gray" size="md" onClick={() => clear.mutate(undefined)}>
+            Forget it
+          </Button>
+        )}
+        {!mounted && <span className="soft">Put a car on the dyno first.</span>}
+      </Group>
+    </div>
+  );
+}
+
+function Zero({ device }: { device: DeviceState }) {
+  const take = useChange(() => api.zeroLoadCell(device.device));
+  const rest = useChange(() => api.bringToRest(device.device));
+  const clear = useChange(() => api.setDevice({ device: device.device, zero: null }));
+  const { zero } = device.settings;
+  const read = zero && (Object.entries(zero).filter(([name]) => name !== 'at') as [string, number][] | null);
+  return (
+    <div className={classes.setting}>
+      <h3>Zero of the load cell</h3>
+      <p>
+        With the drum at rest and nothing on the cell. It is taken off every run from then on; what was recorded stays
+        as it is.
+      </p>
+      {zero && read && (
+        <p>
+          {read.map(([name, value]) => (
+            <span key={name}>
+              {channelLabel(name)} <b className="number">{formatTenths(value)}</b> N·m,{' '}
+            </span>
+          ))}
+          {when(zero.at)}
+        </p>
+      )}
+      <Group gap={8}>
+        {device.commands.includes('stop') && (
+          <Button
+            variant="default"
+            size="md"
+            loading={rest.isPending}
+            disabled={!device.heard}
+            onClick={() => rest.mutate(undefined)}
+          >
+            Let the stand-in come to rest
+          </Button>
+        )}
+        <Button
+          variant="default"
+          size="md"
+          loading={take.isPending}
+          disabled={!device.heard}
+          onClick={() => take.mutate(undefined)}
+        >
+          Take the zero now
+        </Button>
+        {zero && (
+          <Button variant="subtle" color="gray" size="md" onClick={() => clear.mutate(undefined)}>
+            Forget it
+          </Button>
+        )}
+      </Group>
+    </div>
+  );
+}
+
+function when(at: string): string {
+  return `taken ${new Date(at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}`;
+}

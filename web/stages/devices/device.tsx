@@ -1,0 +1,115 @@
+import type { BayState, DeviceState } from '../../../contract/live.ts';
+import { knownChannels, type KnownChannel } from '../../../core/channels/channels.ts';
+import { latestReading, useLive } from '../../state/live.ts';
+import { FindingLine, FindingList } from '../../ui/severity.tsx';
+import { Calibration } from './calibration.tsx';
+import { ChannelNames } from './channel-names.tsx';
+import { CheckRuns } from './check-runs.tsx';
+import classes from './devices-page.module.css';
+import { FaultPanel } from './fault-panel.tsx';
+import { ProbePlace } from './probe-place.tsx';
+
+const kinds: Record<DeviceState['kind'], string> = {
+  'inertia-roller': 'inertia roller',
+  'loaded-roller': 'loaded roller',
+  hub: 'hub dyno',
+  weather: 'weather station',
+  'engine-logger': 'engine logger',
+};
+
+/** One instrument: whether it is heard, how fast and how well, what it says, and what the shop has set of it. */
+export function Device({ device, bay }: { device: DeviceState; bay: BayState }) {
+  const dynoDevice = useLive((state) => state.dynoDevice);
+  const shown = device.device === dynoDevice;
+  const read = (name: string): number | undefined => {
+    if (device.kind === 'weather') return ofAir(bay.air, name);
+    if (device.kind === 'engine-logger') return latestReading(`${device.device}:${name}`) ?? latestReading(name);
+    return shown ? latestReading(name) : undefined;
+  };
+  const state = !device.connected ? 'not connected' : device.heard ? 'heard' : 'silent';
+  return (
+    <section className={classes.device} aria-label={device.name}>
+      <h2>
+        {device.name} <small>{kinds[device.kind]}</small>
+      </h2>
+      <dl className={classes.facts}>
+        <Fact name="state" value={state} />
+        <Fact
+          name="rate"
+          value={device.rateHz === null ? '–' : `${device.rateHz.toFixed(device.rateHz < 10 ? 1 : 0)} Hz`}
+        />
+        <Fact
+          name="frames missing"
+          value={`${device.missing.toLocaleString('en-GB')}${device.gaps > 0 ? ` in ${device.gaps} ${device.gaps === 1 ? 'gap' : 'gaps'}` : ''}`}
+        />
+        <Fact name="clock against ours" value={driftWords(device.clockDriftPpm)} />
+        {device.dyno && <Fact name="inertia" value={`${device.dyno.inertiaKgM2} kg·m²`} />}
+        {device.dyno?.radiusM !== undefined && <Fact name="drum radius" value={`${device.dyno.radiusM} m`} />}
+        {device.dyno?.loadCellLagS !== undefined && (
+          <Fact name="load cell lag" value={`${device.dyno.loadCellLagS} s`} />
+        )}
+        {device.engineToDrumRatio !== null && <Fact name="engine ÷ drum" value={device.engineToDrumRatio.toFixed(3)} />}
+      </dl>
+      <FindingList>
+        {device.problem && <FindingLine severity="mind">{device.problem}</FindingLine>}
+        {state !== 'heard' && (
+          <FindingLine severity="stop">
+            {state === 'silent'
+              ? 'It is connected but nothing comes from it.'
+              : 'It takes its place again when it comes back; what was recorded is kept.'}
+          </FindingLine>
+        )}
+      </FindingList>
+      {device.faults.offered.length > 0 && <FaultPanel device={device} />}
+      <ul className={classes.channels}>
+        {device.channels.map(({ name, unit }) => (
+          <li key={name}>
+            <span>{knownChannels[name as KnownChannel]?.label ?? `${name} (custom)`}</span>
+            <b className="number">
+              {written(read(name))} <small>{unit === '–' ? '' : unit}</small>
+            </b>
+          </li>
+        ))}
+      </ul>
+      <div className={classes.settings}>
+        {device.dyno && <Calibration device={device} mounted={bay.mounted !== null} />}
+        {device.kind === 'engine-logger' && device.channels.some(({ name }) => name === 'lambda') && (
+          <ProbePlace device={device} />
+        )}
+        {device.kind !== 'weather' && <ChannelNames device={device} />}
+      </div>
+      {device.dyno && <CheckRuns device={device} />}
+    </section>
+  );
+}
+
+/** The weather station's readings, where they are kept as the bay's air. */
+function ofAir(air: BayState['air'], name: string): number | undefined {
+  if (!air) return undefined;
+  const kept: Record<string, number> = {
+    airTemperature: air.temperatureC,
+    airPressure: air.pressureHpa,
+    relativeHumidity: air.relativeHumidityPct,
+  };
+  return kept[name];
+}
+
+/** A drift as a person can use it: in seconds an hour. */
+function driftWords(ppm: number | null): string {
+  if (ppm === null) return 'not known yet';
+  const secondsAnHour = (ppm * 3600) / 1e6;
+  if (Math.abs(secondsAnHour) < 0.05) return 'keeps time';
+  return `${Math.abs(secondsAnHour).toFixed(2)} s an hour ${ppm > 0 ? 'fast' : 'slow'}`;
+}
+
+function Fact({ name, value }: { name: string; value: string }) {
+  return (
+    <div>
+      <dt>{name}</dt>
+      <dd className="number">{value}</dd>
+    </div>
+  );
+}
+
+const written = (value: number | undefined) =>
+  value === undefined ? '–' : Number(value.toPrecision(5)).toLocaleString('en-GB');

@@ -1,0 +1,80 @@
+import { Button, Group, NumberInput, Select } from '@mantine/core';
+import { useState } from 'react';
+import type { DeviceState } from '../../../contract/live.ts';
+import { api } from '../../state/api.ts';
+import { useChange } from '../../state/queries.ts';
+import classes from './devices-page.module.css';
+
+/** Usual places of a λ probe: starting points, to be put right by a step of throttle. */
+const places = [
+  { value: 'manifold', label: 'before the turbine or at the collector', delayS: 0.03, offset: 0 },
+  { value: 'downpipe', label: 'after the turbine or in the downpipe', delayS: 0.06, offset: 0 },
+  { value: 'tailpipe', label: 'in the tailpipe', delayS: 0.16, offset: 0.005 },
+] as const;
+
+/** Where the λ probe sits: how late it is and how much too lean it reads; kept with each run, applied when its log is read. */
+export function ProbePlace({ device }: { device: DeviceState }) {
+  const { probe } = device.settings;
+  const [draft, setDraft] = useState(probe);
+  const save = useChange(() => api.setDevice({ device: device.device, probe: draft }));
+  const same = draft.delayS === probe.delayS && draft.offset === probe.offset;
+  return (
+    <details className={classes.fold}>
+      <summary>
+        λ probe
+        <small>
+          {probe.delayS === 0 && probe.offset === 0
+            ? 'taken as it reads'
+            : `${probe.delayS} s late, reads ${probe.offset} too lean`}
+        </small>
+      </summary>
+      <div className={classes.setting}>
+        <p>
+          A probe in the tailpipe is late by the way of the gas and reads leaner than the truth, most at idle. Runs
+          recorded so far keep the place they were made with.
+        </p>
+        <Group gap={8} align="end">
+          <Select
+            label="It sits"
+            placeholder="choose for a start"
+            data={places.map(({ value, label }) => ({ value, label }))}
+            value={
+              places.find(({ delayS, offset }) => delayS === draft.delayS && offset === draft.offset)?.value ?? null
+            }
+            onChange={(value) => {
+              const place = places.find((one) => one.value === value);
+              if (place) setDraft({ delayS: place.delayS, offset: place.offset });
+            }}
+          />
+          <NumberInput
+            label="Late by, s"
+            min={0}
+            max={3}
+            step={0.01}
+            decimalScale={3}
+            value={draft.delayS}
+            onChange={(value) => setDraft({ ...draft, delayS: Number(value) || 0 })}
+          />
+          <NumberInput
+            label="Too lean by, λ"
+            min={-0.2}
+            max={0.2}
+            step={0.005}
+            decimalScale={3}
+            value={draft.offset}
+            onChange={(value) => setDraft({ ...draft, offset: Number(value) || 0 })}
+          />
+          <Button
+            variant="default"
+            size="md"
+            disabled={same}
+            loading={save.isPending}
+            onClick={() => save.mutate(undefined)}
+          >
+            Use it
+          </Button>
+        </Group>
+      </div>
+    </details>
+  );
+}

@@ -1,0 +1,22 @@
+import type { Job, Run, Setup } from '../../../contract/records.ts';
+import { heatState, heatWords, type HeatState } from '../../../core/heat/heat-state.ts';
+import { FindingLine } from '../../ui/severity.tsx';
+import { baselineWindow } from './heat-now.tsx';
+
+/** A run's heat state: by the baseline's window and the rest before it. */
+export function heatStateOf(job: Job, run: Run, baseline: Setup): HeatState {
+  const began = Date.parse(run.startedAt);
+  const before = job.runs.filter((one) => one.id !== run.id && one.endedAt && Date.parse(one.endedAt) <= began);
+  const ended = Math.max(...before.map((one) => Date.parse(one.endedAt!)), 0);
+  const restedMin = ended === 0 ? undefined : (began - ended) / 60_000;
+  // A baseline run is not its own measure.
+  const others = { ...job, runs: job.runs.filter((one) => one.id !== run.id) };
+  return heatState(run.startTemperatures, baselineWindow(others, baseline), restedMin);
+}
+
+/** How the engine stood when the run began, in a sentence; nothing where it was ready or cannot be told. */
+export function HeatOfRun({ job, run, baseline }: { job: Job; run: Run; baseline: Setup }) {
+  const state = heatStateOf(job, run, baseline);
+  if (state === 'unknown') return null;
+  return <FindingLine severity={state === 'ready' ? 'note' : 'mind'}>{heatWords[state]}</FindingLine>;
+}
