@@ -5,10 +5,11 @@ import { experimentRates } from './experiments.ts';
 import { table } from './figure.ts';
 import { logRates } from './logs.ts';
 import { listTimes } from './lists.ts';
+import { recordingFigures } from './recording.ts';
 import { caseErrors, reductionTimes } from './reduction.ts';
 import { startTimes } from './starts.ts';
 
-/** `npm run bench [-- --json]`: what is measured, never asserted. */
+/** `npm run bench [-- --json] [-- --long]`: what is measured, never asserted. */
 const figures = [
   ...reductionTimes(),
   ...caseErrors(resolve(import.meta.dirname, '../../shared/cases')),
@@ -18,6 +19,7 @@ const figures = [
   ...experimentRates(),
   ...logRates(),
   ...(await listTimes()),
+  ...(await recordingFigures()),
   ...(await startTimes()),
 ];
 process.stdout.write(process.argv.includes('--json') ? `${JSON.stringify(figures, null, 2)}\n` : `${table(figures)}\n`);

@@ -7,7 +7,7 @@ import type { Database } from './store/database.ts';
 import { isOwnOrigin } from './loopback.ts';
 
 /** Rows go out together at this pace, ms. */
-const rowsEveryMs = 30;
+const rowsEveryMs = 16;
 /** The bay's state goes out no more often than this, ms. */
 const stateEveryMs = 60;
 /** How often ages and silences are told anew, ms. */

@@ -1,5 +1,7 @@
 import pino from 'pino';
 import { z } from 'zod';
+import { AdaptedInstrument } from './devices/adapters/adapted-instrument.ts';
+import { adaptedPlaces, type AdaptedPlace } from './devices/adapters/adapters.ts';
 import { loopbackHosts } from './loopback.ts';
 import { startServer } from './server.ts';
 
@@ -13,6 +15,7 @@ const environment = z
     HOST: z.string().optional(),
     SUVOK_WEB: z.string().optional(),
     SUVOK_LOG: z.string().optional(),
+    SUVOK_ADAPTERS: z.string().default(''),
   })
   .safeParse(process.env);
 
@@ -22,11 +25,18 @@ function giveUp(sentence: string): never {
 }
 
 if (!environment.success) giveUp(`${String(environment.error.issues[0]!.path[0])} is missing or not usable.`);
-const { DATABASE_URL, PORT, BENCH_LINK_PORT, HOST, SUVOK_WEB, SUVOK_LOG } = environment.data;
+const { DATABASE_URL, PORT, BENCH_LINK_PORT, HOST, SUVOK_WEB, SUVOK_LOG, SUVOK_ADAPTERS } = environment.data;
 if (HOST !== undefined && !loopbackHosts.includes(HOST)) {
   giveUp(`HOST is ${HOST}, but until Suvok has accounts it listens on this machine alone (127.0.0.1). Unset HOST.`);
 }
 const logger = pino(pino.destination(SUVOK_LOG ?? 2));
+
+let places: AdaptedPlace[];
+try {
+  places = adaptedPlaces(SUVOK_ADAPTERS);
+} catch (error) {
+  giveUp((error as Error).message);
+}
 
 const server = await startServer({
   databaseUrl: DATABASE_URL,
@@ -42,6 +52,8 @@ const server = await startServer({
   giveUp(`the server could not start: ${error.message}`);
 });
 
+const adapted = places.map((place) => new AdaptedInstrument(place, server.benchLinkPort));
+
 const ready = {
   ready: true,
   port: server.port,
@@ -55,6 +67,7 @@ let closing = false;
 async function close(): Promise<void> {
   if (closing) return;
   closing = true;
+  for (const instrument of adapted) instrument.close();
   await server.close();
   process.exit(0);
 }

@@ -5,6 +5,8 @@ export type HeatState = 'cold peak' | 'ready' | 'heat-soaked' | 'cool' | 'unknow
 
 /** A rest this long lets a car cool right down, min: the first run after it is a peak, not a fair comparison. */
 export const fullCoolDownMin = 20;
+/** A car that has cooled right down starts this far below the window, K. */
+const cooledByK = 4;
 
 /** What each state means, as it is said beside a run. */
 export const heatWords: Record<HeatState, string> = {
@@ -35,7 +37,10 @@ export function heatState(
   });
   if (places.length === 0) return 'unknown';
   const colder = places.includes('below');
-  if (colder && (restedMin === undefined || restedMin >= fullCoolDownMin)) return 'cold peak';
+  const cold = Object.entries(starts).some(
+    ([channel, value]) => value < (window[channel]?.fromC ?? -Infinity) - cooledByK,
+  );
+  if (cold && (restedMin === undefined || restedMin >= fullCoolDownMin)) return 'cold peak';
   if (places.includes('above')) return 'heat-soaked';
   return colder ? 'cool' : 'ready';
 }

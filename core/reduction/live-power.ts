@@ -19,7 +19,11 @@ const windowS = 0.36;
 export class LivePower {
   private readonly rows: { time: number; speed: number; rpm: number; absorber: number }[] = [];
 
-  constructor(private readonly dyno: DynoProfile) {}
+  /** @param sides 2 where a hub pair is recorded side by side: `absorber` is then the sum of both */
+  constructor(
+    private readonly dyno: DynoProfile,
+    private readonly sides: 1 | 2 = 1,
+  ) {}
 
   /**
    * @param time s, rising
@@ -41,8 +45,11 @@ export class LivePower {
     const drum = mean((row) => row.speed);
     const acceleration = mean((row) => (row.time - middle) * row.speed) / square;
     if (!(acceleration > 0)) return undefined;
-    const torque =
-      this.dyno.inertiaKgM2 * acceleration + mean((row) => row.absorber) + lossTorque(this.dyno.parasitic, drum);
+    const zero = Object.values(this.dyno.absorberZeroNm ?? {}).reduce<number>((sum, value) => sum + (value ?? 0), 0);
+    // A hub's inertia and losses are those of one of the pair.
+    const left = this.dyno.inertiaKgM2 * acceleration + lossTorque(this.dyno.parasitic, drum);
+    const right = this.sides === 2 ? (this.dyno.rightInertiaKgM2 ?? this.dyno.inertiaKgM2) * acceleration + lossTorque(this.dyno.parasitic, drum) : 0; // prettier-ignore
+    const torque = left + right + mean((row) => row.absorber) - zero;
     return { rpm: mean((row) => row.rpm), powerKw: (torque * drum) / 1000 };
   }
 }

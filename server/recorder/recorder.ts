@@ -16,7 +16,7 @@ import { RunWriter } from './run-writer.ts';
 /** Kept of what came before a pull was noticed, s; of it a run takes this much, and this much after the lift. */
 const bufferS = 30;
 const leadS = 2.5;
-const tailS = 1.5;
+const tailS = 0.6;
 /** How long the drum must gain speed before it is a pull: with nobody at the controls, and when one was announced, s. */
 const unarmedSustainS = 0.7;
 const armedSustainS = 0.2;

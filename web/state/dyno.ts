@@ -19,11 +19,19 @@ type Machine = Pick<DeviceState, 'dyno' | 'engineToDrumRatio'>;
 /** Reads motion out of rows with these columns, from whichever channels the machine has. */
 export function motionReader(columns: readonly string[], machine: Machine): (row: Float64Array) => Motion {
   const turningAt = Math.max(columns.indexOf('rollerSpeed'), columns.indexOf('hubSpeed'));
+  const [leftAt, rightAt] = [columns.indexOf('hubSpeedLeft'), columns.indexOf('hubSpeedRight')];
   const surfaceAt = columns.indexOf('surfaceSpeed');
   const pickupAt = columns.indexOf('engineSpeed');
   const radiusM = machine.dyno?.radiusM ?? NaN;
   return (row) => {
-    const drumRadS = turningAt >= 0 ? row[turningAt]! : surfaceAt >= 0 ? row[surfaceAt]! / radiusM : NaN;
+    const drumRadS =
+      turningAt >= 0
+        ? row[turningAt]!
+        : leftAt >= 0 && rightAt >= 0
+          ? (row[leftAt]! + row[rightAt]!) / 2
+          : surfaceAt >= 0
+            ? row[surfaceAt]! / radiusM
+            : NaN;
     return {
       drumRadS,
       surfaceMetresPerSecond: surfaceAt >= 0 ? row[surfaceAt]! : drumRadS * radiusM,

@@ -32,7 +32,7 @@ export function DrivePage() {
         {word}
       </p>
       {shouts.length > 0 ? (
-        <LimitShouts shouts={shouts} />
+        <LimitShouts shouts={shouts} word={false} />
       ) : (
         <p className={classes.what}>
           {setup && bay

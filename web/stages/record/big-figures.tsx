@@ -12,7 +12,7 @@ const absent = '–';
 
 /** Engine speed, road speed and two chosen channels, to be read at two metres. */
 export function BigFigures() {
-  useFrame(20);
+  useFrame(30);
   const chosen = usePreferences((state) => state.largeChannels);
   const { engineRpm, surfaceMetresPerSecond } = useMotion();
   return (
@@ -21,7 +21,9 @@ export function BigFigures() {
         <div className={classes.label}>
           Engine <b>rpm</b>
         </div>
-        <div className={classes.value}>{whole(engineRpm)}</div>
+        <div className={classes.value} data-figure="engine">
+          {whole(engineRpm)}
+        </div>
       </div>
       <div>
         <div className={classes.label}>
@@ -75,7 +77,9 @@ function Chosen({ channel, place }: { channel: string; place: number }) {
           ))}
         </Menu.Dropdown>
       </Menu>
-      <div className={classes.value}>{reading === undefined ? absent : written(reading, known?.unit)}</div>
+      <div className={classes.value} data-figure={channel}>
+        {reading === undefined ? absent : written(reading, known?.unit)}
+      </div>
     </div>
   );
 }

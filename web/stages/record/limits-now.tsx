@@ -29,7 +29,7 @@ export function LimitsNow({ limits }: { limits: readonly WatchedLimit[] }) {
 }
 
 /** What was crossed in the run going on, where it cannot be missed: shape, word, and (elsewhere) sound. */
-export function LimitShouts({ shouts }: Pick<LiveLimits, 'shouts'>) {
+export function LimitShouts({ shouts, word = true }: Pick<LiveLimits, 'shouts'> & { word?: boolean }) {
   if (shouts.length === 0) return null;
   return (
     <div className={classes.shouts} role="alert">
@@ -38,7 +38,7 @@ export function LimitShouts({ shouts }: Pick<LiveLimits, 'shouts'>) {
           <svg width="34" height="34" viewBox="0 0 14 14" aria-hidden>
             <path d="M7 .5 13.5 7 7 13.5 .5 7Z" fill="currentColor" />
           </svg>
-          <b>Stop</b> {limit.label} {written(limit.reading!, limit.unit)} {limit.unit}
+          {word && <b>Stop</b>} {limit.label} {written(limit.reading!, limit.unit)} {limit.unit}
           <small>
             {limit.side === 'most' ? 'limit' : 'at least'} {written(limit.value, limit.unit)} {limit.unit}
           </small>

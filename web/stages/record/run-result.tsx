@@ -12,7 +12,7 @@ import { formatPower, formatRpm, formatTorque } from '../../ui/figures.ts';
 import { isTextField } from '../../ui/text-field.ts';
 import { FindingLine, FindingList } from '../../ui/severity.tsx';
 import type { JobFigures } from '../../../core/gain/job-figures.ts';
-import { HeatOfRun } from './heat-of-run.tsx';
+import { findingsOf } from './result-findings.ts';
 import { MeasuredFigures } from './measured-figures.tsx';
 import { OnBaseline } from './on-baseline.tsx';
 import { RunConditions } from './run-conditions.tsx';
@@ -20,9 +20,6 @@ import { runKindWords } from '../../setups/run-kind-words.ts';
 import { StrapsAgain, strapChecks } from './straps-again.tsx';
 import { WhatChanged } from './what-changed.tsx';
 import classes from './run-result.module.css';
-
-/** So many events of the log are told beside the figures; the gravest come first. */
-const mostEvents = 3;
 
 interface RunResultProps {
   job: Job;
@@ -73,6 +70,7 @@ export function RunResult({ job, run, setup, baseline, figures, onAdded, onDone 
       {!one && !unusable && run.kind !== 'step' && run.kind !== 'coast-down' && (
         <p className="soft">Making the figures…</p>
       )}
+      {one?.curve.checks.some(({ id }) => strapChecks.includes(id)) && <StrapsAgain job={job} run={run} />}
       {compared && (
         <p className={classes.sentence}>
           {compared.sentence.map((phrase, index) => (
@@ -84,24 +82,16 @@ export function RunResult({ job, run, setup, baseline, figures, onAdded, onDone 
       )}
       {compared && setup.parentId !== baseline.id && <OnBaseline setup={setup} baseline={baseline} figures={figures} />}
       <FindingList>
-        <HeatOfRun job={job} run={run} baseline={baseline} />
-        {unusable && <FindingLine severity="mind">No curve can be made of this run: {unusable.why}</FindingLine>}
-        {run.state === 'interrupted' && (
-          <FindingLine severity="mind">It was interrupted; everything that had arrived was kept.</FindingLine>
-        )}
-        {one?.curve.checks.map((check) => (
-          <FindingLine key={check.id} severity={check.severity}>
-            {check.message}
-          </FindingLine>
-        ))}
-        {log?.events.slice(0, mostEvents).map((event) => (
-          <FindingLine key={`${event.id}-${event.fromS}`} severity={event.severity}>
-            {event.message}
-          </FindingLine>
-        ))}
-        {run.remarks.map((remark) => (
-          <FindingLine key={remark} severity="mind">
-            {remark}
+        {findingsOf({
+          job,
+          run,
+          baseline,
+          checks: one?.curve.checks ?? [],
+          unusable: unusable?.why,
+          events: log?.events ?? [],
+        }).map(({ severity, text }) => (
+          <FindingLine key={text} severity={severity}>
+            {text}
           </FindingLine>
         ))}
       </FindingList>
@@ -110,7 +100,6 @@ export function RunResult({ job, run, setup, baseline, figures, onAdded, onDone 
           {log.events.length === 1 ? 'See it in the log' : `See all ${log.events.length} in the log`}
         </Link>
       )}
-      {one?.curve.checks.some(({ id }) => strapChecks.includes(id)) && <StrapsAgain job={job} run={run} />}
       <RunConditions job={job} run={run} />
       <Note run={run} onSave={(note) => change.mutate({ note })} />
       <Counting run={run} onChange={(setAsideReason) => change.mutate({ setAsideReason })} />

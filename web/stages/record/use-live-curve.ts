@@ -58,15 +58,16 @@ export function useLiveCurve(): LiveCurve {
 
 /** Turns sample rows into points of a rising curve. */
 function pointGatherer(machine: Machine, columns: readonly string[], gathered: LiveCurve, onPoint: () => void) {
-  const live = new LivePower(machine.dyno);
+  const live = new LivePower(machine.dyno, columns.includes('hubSpeedRight') ? 2 : 1);
   const motion = motionReader(columns, machine);
   const throttleAt = columns.indexOf('throttle');
-  const absorberAt = columns.indexOf('absorberTorque');
+  const loads = ['absorberTorque', 'absorberTorqueLeft', 'absorberTorqueRight'].map((name) => columns.indexOf(name)).filter((at) => at >= 0); // prettier-ignore
+  const loadOf = (row: Float64Array) => loads.reduce((sum, at) => sum + row[at]!, 0);
   let latest = -Infinity;
   let openedS: number | undefined;
   return (row: Float64Array) => {
     const { drumRadS, engineRpm } = motion(row);
-    const point = live.push(row[0]!, drumRadS, engineRpm, absorberAt < 0 ? 0 : row[absorberAt]!);
+    const point = live.push(row[0]!, drumRadS, engineRpm, loadOf(row));
     const open = throttleAt < 0 || row[throttleAt]! >= openThrottle;
     openedS = open ? (openedS ?? row[0]!) : undefined;
     if (

@@ -1,6 +1,5 @@
 import type { Job, Run, Setup } from '../../../contract/records.ts';
-import { heatState, heatWords, type HeatState } from '../../../core/heat/heat-state.ts';
-import { FindingLine } from '../../ui/severity.tsx';
+import { heatState, type HeatState } from '../../../core/heat/heat-state.ts';
 import { baselineWindow } from './heat-now.tsx';
 
 /** A run's heat state: by the baseline's window and the rest before it. */
@@ -12,11 +11,4 @@ export function heatStateOf(job: Job, run: Run, baseline: Setup): HeatState {
   // A baseline run is not its own measure.
   const others = { ...job, runs: job.runs.filter((one) => one.id !== run.id) };
   return heatState(run.startTemperatures, baselineWindow(others, baseline), restedMin);
-}
-
-/** How the engine stood when the run began, in a sentence; nothing where it was ready or cannot be told. */
-export function HeatOfRun({ job, run, baseline }: { job: Job; run: Run; baseline: Setup }) {
-  const state = heatStateOf(job, run, baseline);
-  if (state === 'unknown') return null;
-  return <FindingLine severity={state === 'ready' ? 'note' : 'mind'}>{heatWords[state]}</FindingLine>;
 }

@@ -1,0 +1,226 @@
+import { chromium, type Page } from 'playwright-core';
+import type { BayState } from '../contract/live.ts';
+import type { Job, Run } from '../contract/records.ts';
+import { databaseAccount } from '../launch/account.ts';
+import { buildWeb, webFolder } from '../launch/build-web.ts';
+import { findChromium } from '../launch/chromium.ts';
+import { startCluster } from '../launch/postgres.ts';
+import { postgresPrograms } from '../launch/postgres-programs.ts';
+import { startProgram, stopProgram } from '../launch/program.ts';
+import { startServerProgram, type StartedServer } from '../launch/server-program.ts';
+import { chmodSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import pg from 'pg';
+import type { Figure } from './figure.ts';
+import { Instrument } from './instrument.ts';
+
+const quiet = () => undefined;
+/** One bay at 1 kHz × 16 channels: a minute, or five with `--long`. */
+const longS = process.argv.includes('--long') ? 300 : 60;
+
+/** A bay as it is worked: how late the screen is, whether frames are lost, what a sample takes, how soon figures come. */
+export async function recordingFigures(): Promise<Figure[]> {
+  const folder = mkdtempSync(join(tmpdir(), 'suvok-bench-'));
+  chmodSync(folder, 0o711);
+  const cluster = await startCluster({
+    programs: await postgresPrograms(quiet),
+    folder: join(folder, 'postgresql'),
+    account: databaseAccount(),
+    forTests: true,
+  });
+  await buildWeb(quiet);
+  const server = await startServerProgram({
+    DATABASE_URL: cluster.url('postgres'),
+    PORT: '0',
+    BENCH_LINK_PORT: '0',
+    SUVOK_WEB: webFolder,
+  });
+  const browser = await chromium.launch({
+    executablePath: await findChromium(quiet),
+    args: ['--no-sandbox', '--disable-dev-shm-usage', '--disable-background-networking'],
+  });
+  try {
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    // The compiler's helper for names of functions, which the page does not have.
+    await page.addInitScript('globalThis.__name = (made) => made');
+    const bench = new Bench(server, page, cluster.url('postgres'));
+    return [...(await bench.frameToPixel()), ...(await bench.liftToFigures()), ...(await bench.longRecording())];
+  } finally {
+    await browser.close();
+    await stopProgram(server.child);
+    await cluster.stop();
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
+
+class Bench {
+  constructor(
+    private readonly server: StartedServer,
+    private readonly page: Page,
+    private readonly databaseUrl: string,
+  ) {}
+
+  private async ask<T>(method: string, path: string, body?: unknown): Promise<T> {
+    const response = await fetch(`http://127.0.0.1:${this.server.port}/api${path}`, {
+      method,
+      ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+    });
+    if (!response.ok) throw new Error(`${method} ${path}: ${await response.text()}`);
+    return (await response.json()) as T;
+  }
+
+  private async mounted(vehicle: string): Promise<Job> {
+    const job = await this.ask<Job>('POST', '/jobs', { vehicle });
+    await this.ask('PUT', '/bay/mounted', { jobId: job.id, setupId: job.setups[0]!.id });
+    return job;
+  }
+
+  /** Engine speed tells the moment at which a frame was sent; the page says when that number stood on the screen. */
+  async frameToPixel(): Promise<Figure[]> {
+    const job = await this.mounted('Clock');
+    const client = await Instrument.connect(this.server.benchLinkPort);
+    const began = Date.now();
+    const timer = setInterval(() => {
+      const ms = Date.now() - began;
+      client.frame(ms / 1000, [60, ms % 20_000]);
+    }, 10);
+    await this.page.goto(`http://127.0.0.1:${this.server.port}/jobs/${job.id}/record`);
+    await this.page.waitForTimeout(2500);
+    const late = await this.page.evaluate(
+      (start) =>
+        new Promise<number[]>((done) => {
+          const found: number[] = [];
+          let last = '';
+          const look = () => {
+            const text = document.querySelector('[data-figure="engine"]')?.textContent ?? '';
+            if (text !== last) {
+              last = text;
+              const sent = Number(text.replace(/\D/g, ''));
+              // What was put into the page is painted by the next frame.
+              requestAnimationFrame(() => found.push((((Date.now() - start - sent) % 20_000) + 20_000) % 20_000));
+            }
+            if (found.length < 240) requestAnimationFrame(look);
+            else done(found);
+          };
+          look();
+        }),
+      began,
+    );
+    clearInterval(timer);
+    client.close();
+    late.sort((a, b) => a - b);
+    const at = (share: number) => late[Math.floor(share * (late.length - 1))]!;
+    return [
+      { name: 'frame to pixel at 100 Hz, median', value: at(0.5), unit: 'ms', budget: 100 },
+      { name: 'frame to pixel at 100 Hz, 95 of 100', value: at(0.95), unit: 'ms', budget: 100 },
+    ];
+  }
+
+  /** From the throttle's closing to the figures on the screen, with the stand-in roller in real time. */
+  async liftToFigures(): Promise<Figure[]> {
+    const job = await this.mounted('Tarrow Six hill-climb coupé');
+    const words = ['--port', String(this.server.benchLinkPort), '--seed', '5'];
+    const standIns = startProgram('simulator/main.ts', words, {});
+    await this.page.addInitScript(() =>
+      localStorage.setItem(
+        'suvok-preferences',
+        JSON.stringify({ state: { cautionsRead: true, largeChannels: ['throttle', 'intakeTemperature'] }, version: 0 }),
+      ),
+    );
+    await this.page.goto(`http://127.0.0.1:${this.server.port}/jobs/${job.id}/record`);
+    const times: number[] = [];
+    for (const label of ['A1', 'A2', 'A3']) {
+      await this.page.waitForTimeout(2500);
+      await this.page.getByRole('main').focus();
+      await this.page.keyboard.press('Space');
+      times.push(
+        await this.page.evaluate(
+          (name) =>
+            new Promise<number>((done) => {
+              let opened = false;
+              let liftedAt = 0;
+              const look = () => {
+                const throttle = Number(document.querySelector('[data-figure="throttle"]')?.textContent);
+                if (throttle > 90) opened = true;
+                if (opened && !liftedAt && throttle < 50) liftedAt = performance.now();
+                const shown = [...document.querySelectorAll('h2')].some((heading) =>
+                  heading.textContent.startsWith(name),
+                );
+                const figures = document.querySelector('[data-testid="run-figures"]');
+                if (liftedAt && shown && figures) done((performance.now() - liftedAt) / 1000);
+                else requestAnimationFrame(look);
+              };
+              look();
+            }),
+          label,
+        ),
+      );
+    }
+    await stopProgram(standIns);
+    return [{ name: 'lift to figures on screen, slowest of three', value: Math.max(...times), unit: 's', budget: 1 }];
+  }
+
+  /** Sixteen channels at 1 kHz for minutes: lost frames, memory, and what is stored. */
+  async longRecording(): Promise<Figure[]> {
+    const job = await this.mounted('Long run');
+    const { plan } = await this.ask<BayState>('GET', '/bay');
+    await this.ask('PUT', '/bay/plan', { ...plan, kind: 'step' });
+    const custom = Array.from({ length: 13 }, (_, index) => ({ name: `custom${index}`, unit: 'kPa' }));
+    const client = await Instrument.connect(this.server.benchLinkPort, { device: 'fast-roller', rateHz: 1000, channels: [{ name: 'rollerSpeed', unit: 'rad/s' }, { name: 'engineSpeed', unit: 'rpm' }, { name: 'throttle', unit: '%' }, ...custom] }); // prettier-ignore
+    let step = 0;
+    const send = (untilStep: number) => {
+      for (; step < untilStep; step++) {
+        const time = step / 1000;
+        const speed = 60 + (time < 2 ? 0 : Math.min(40, 4 * (time - 2))) + 0.01 * Math.sin(step);
+        const readings = custom.map((_, index) => Number((100 + 10 * Math.sin(time * (index + 1)) + Math.sin(step * 12.9898 + index)).toFixed(2))); // prettier-ignore
+        client.frame(time, [
+          Number(speed.toFixed(4)),
+          Math.round((speed * 33) / 5) * 5,
+          time < 2 ? 10 : 100,
+          ...readings,
+        ]);
+      }
+    };
+    const began = performance.now();
+    const memory: number[] = [];
+    while ((performance.now() - began) / 1000 < longS + 4) {
+      send(Math.floor(performance.now() - began));
+      if (memory.length < Math.floor((performance.now() - began) / 5000))
+        memory.push(residentMb(this.server.child.pid!));
+      await new Promise((resolve) => setTimeout(resolve, 5));
+    }
+    const bay = await this.ask<BayState>('GET', '/bay');
+    await this.ask('POST', '/bay/end');
+    const device = bay.devices.find((one) => one.device === 'fast-roller')!;
+    let run: Run | undefined;
+    while (run?.state !== 'sealed') {
+      run = (await this.ask<Job>('GET', `/jobs/${job.id}`)).runs.at(-1);
+      await new Promise((resolve) => setTimeout(resolve, 100));
+    }
+    client.close();
+    const database = new pg.Client(this.databaseUrl);
+    await database.connect();
+    const { rows } = await database.query<{ bytes: string }>('select sum(pg_column_size(data)) as bytes from run_channel where run_id = $1', [run.id]); // prettier-ignore
+    await database.end();
+    // The first half minute fills the buffers.
+    const settled = memory.slice(Math.min(6, memory.length - 2));
+    return [
+      { name: `frames lost in ${longS} s of 1 kHz × 16 channels`, value: device.missing, unit: '', budget: 0 },
+      { name: 'samples kept of it', value: run.samples / 1000, unit: 'thousand' },
+      { name: 'memory of the server at its end', value: memory.at(-1)!, unit: 'MB' },
+      { name: 'growth of memory after the first half minute', value: settled.at(-1)! - settled[0]!, unit: 'MB' },
+      { name: 'stored for each sample of a channel', value: Number(rows[0]!.bytes) / run.samples / 17, unit: 'bytes' },
+    ];
+  }
+}
+
+/** Memory that a process holds, MB; 0 where the system does not say. */
+function residentMb(pid: number): number {
+  try {
+    const found = /VmRSS:\s+(\d+) kB/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'));
+    return Number(found?.[1] ?? 0) / 1024;
+  } catch {
+    return 0;
+  }
+}

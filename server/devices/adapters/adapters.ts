@@ -1,0 +1,33 @@
+import { Refusal } from '../../../core/refusal.ts';
+import type { Adapter } from './adapter.ts';
+import { semicolonLines } from './semicolon-lines.ts';
+
+/** Every adapter there is: a new one is written beside this file and added here. */
+const adapters: readonly Adapter[] = [semicolonLines];
+
+/** An instrument to be brought in: its adapter, and where it listens. */
+export interface AdaptedPlace {
+  adapter: Adapter;
+  host: string;
+  port: number;
+}
+
+/**
+ * Reads SUVOK_ADAPTERS: `name=host:port`, several with commas between.
+ * @throws Refusal that names what is not understood
+ */
+export function adaptedPlaces(text: string): AdaptedPlace[] {
+  return text
+    .split(',')
+    .map((entry) => entry.trim())
+    .filter(Boolean)
+    .map((entry) => {
+      const found = /^([\w-]+)=(.+):(\d{1,5})$/.exec(entry);
+      if (!found) throw new Refusal(`SUVOK_ADAPTERS: "${entry}" is not of the form name=host:port.`);
+      const [, name, host, port] = found as unknown as [string, string, string, string];
+      const adapter = adapters.find((one) => one.name === name);
+      if (!adapter)
+        throw new Refusal(`SUVOK_ADAPTERS: there is no adapter "${name}"; there are ${adapters.map((one) => one.name).join(', ')}.`); // prettier-ignore
+      return { adapter, host, port: Number(port) };
+    });
+}
