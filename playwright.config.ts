@@ -2,7 +2,8 @@ import { defineConfig } from '@playwright/test';
 
 export default defineConfig({
   testDir: 'e2e',
-  testMatch: '*.e2e.ts',
+  // Longer runs, behind `npm run soak`.
+  testMatch: process.env.SUVOK_SOAK ? '*.soak.ts' : '*.e2e.ts',
   workers: 2,
   fullyParallel: true,
   timeout: 60_000,

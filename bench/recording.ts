@@ -131,13 +131,14 @@ class Bench {
     await this.page.goto(`http://127.0.0.1:${this.server.port}/jobs/${job.id}/record`);
     const times: number[] = [];
     for (const label of ['A1', 'A2', 'A3']) {
+      await this.page.getByRole('status').filter({ hasText: 'Ready' }).waitFor({ timeout: 30_000 });
       await this.page.waitForTimeout(2500);
-      await this.page.getByRole('main').focus();
       await this.page.keyboard.press('Space');
       times.push(
         await this.page.evaluate(
           (name) =>
-            new Promise<number>((done) => {
+            new Promise<number>((done, fail) => {
+              setTimeout(() => fail(new Error(`no figures of ${name} within a minute`)), 60_000);
               let opened = false;
               let liftedAt = 0;
               const look = () => {

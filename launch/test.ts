@@ -10,7 +10,7 @@ import { Failure } from './failure.ts';
 import { startCluster, type Cluster } from './postgres.ts';
 import { postgresPrograms } from './postgres-programs.ts';
 
-/** `npm test`: everything that must hold, from a bare clone, ending in one line that counts. */
+/** `npm test`: everything that must hold, from a bare clone, ending in one line that counts. `npm run soak`: the longer browser tests alone. */
 const say = (text: string) => process.stdout.write(`${text}\n`);
 const folder = mkdtempSync(join(tmpdir(), 'suvok-test-'));
 let cluster: Cluster | undefined;
@@ -87,6 +87,10 @@ async function test(): Promise<Outcome[]> {
     forTests: true,
   });
   const databaseUrl = cluster.url('postgres');
+  if (process.env.SUVOK_SOAK) {
+    await buildWeb(say);
+    return [await browserTests(databaseUrl, chromium)];
+  }
   const [lint, types] = await Promise.all([
     runWhole('Lint', ['eslint/bin/eslint.js', '.', '--max-warnings', '0']),
     runWhole('Types', ['typescript/bin/tsc', '--noEmit']),

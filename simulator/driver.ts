@@ -43,6 +43,7 @@ export class Driver {
   private idleRpm = 1500;
   private integral = 0.15;
   private drive: Drive = { kind: 'pull' };
+  private next: Drive | undefined;
   private stepAt = 0;
   private fastest = 0;
   private fastestS = 0;
@@ -57,13 +58,19 @@ export class Driver {
   }
 
   begin(drive: Drive): void {
-    if (this.busy) return;
+    // Asked while the last pull is still being braked away, it follows.
+    if (this.busy) {
+      this.next = drive;
+      return;
+    }
+    this.next = undefined;
     this.drive = drive;
     this.stepAt = 0;
     this.enter('settling');
   }
 
   stop(): void {
+    this.next = undefined;
     if (this.phase === 'rolling') return this.enter('standing');
     if (this.phase === 'settling' || this.phase === 'holding') this.enter('rolling');
     if (this.phase === 'pulling' || this.phase === 'stepping') this.enter('coasting');
@@ -132,6 +139,7 @@ export class Driver {
         if (rpm < this.idleRpm * 1.15) {
           this.integral = 0.15;
           this.enter('rolling');
+          if (this.next) this.begin(this.next);
         }
     }
   }

@@ -177,6 +177,20 @@ describe('what the driver is asked to do', () => {
     expect(rate(600) / 600).toBeCloseTo(1, 1);
   });
 
+  test('asked again before the last pull is braked away, it makes the next one after it', () => {
+    const dyno = dynoWith('inertia-roller');
+    dyno.driver.begin({ kind: 'pull', toRpm: 3500 });
+    let pulls = 0;
+    let pulling = false;
+    for (let passed = 0; passed < 4000; passed++) {
+      dyno.pass(0.01);
+      if (dyno.driver.pulling && !pulling) pulls++;
+      if (!dyno.driver.pulling && pulling && pulls === 1) dyno.driver.begin({ kind: 'pull', toRpm: 3500 });
+      pulling = dyno.driver.pulling;
+    }
+    expect(pulls).toBe(2);
+  });
+
   test('it comes to rest when told to while it rolls', () => {
     const dyno = dynoWith('loaded-roller');
     dyno.driver.stop();

@@ -32,7 +32,9 @@ export class Device extends EventEmitter<DeviceEvents> {
   private heardAt = performance.now();
   private missing = 0;
   private rateHz: number | null = null;
-  private rateFrom: { time: number; count: number } | undefined;
+  private rateFrom: { time: number; count: number; wallMs: number } | undefined;
+  /** Its clock runs faster than time: it plays something back. */
+  playsFast = false;
   private problem: string | null = null;
   private faults: string[] = [];
   private gaps = 0;
@@ -163,12 +165,13 @@ export class Device extends EventEmitter<DeviceEvents> {
   }
 
   private measureRate(time: number): void {
-    this.rateFrom ??= { time, count: 0 };
+    this.rateFrom ??= { time, count: 0, wallMs: performance.now() };
     this.rateFrom.count++;
     const span = time - this.rateFrom.time;
     if (span < 1) return;
     this.rateHz = Math.round((this.rateFrom.count - 1) / span);
-    this.rateFrom = { time, count: 1 };
+    this.playsFast = span > 2 * ((performance.now() - this.rateFrom.wallMs) / 1000);
+    this.rateFrom = { time, count: 1, wallMs: performance.now() };
   }
 
   private mind(text: string): void {

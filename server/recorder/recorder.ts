@@ -16,12 +16,14 @@ import { RunWriter } from './run-writer.ts';
 /** Kept of what came before a pull was noticed, s; of it a run takes this much, and this much after the lift. */
 const bufferS = 30;
 const leadS = 2.5;
-const tailS = 0.6;
+const tailS = 0.4;
 /** How long the drum must gain speed before it is a pull: with nobody at the controls, and when one was announced, s. */
 const unarmedSustainS = 0.7;
 const armedSustainS = 0.2;
 /** A run longer than this is ended, s; a row of holds may take longer. */
 const longestRunS = { power: 180, conditioning: 180, check: 180, 'coast-down': 300, step: 1800 } as const;
+/** Played back faster than time, what two instruments say of one moment may arrive this far apart, s of their clocks. */
+const playedApartS = 2;
 /** So long the end of a logger's rows is waited for once the dyno's have come, ms. */
 const loggerWaitsMs = 400;
 /** A dyno that says nothing for this long during a run has stopped, ms. */
@@ -249,7 +251,10 @@ export class Recorder extends EventEmitter<RecorderEvents> {
   private async loggersArrived({ followed, latestS }: Recording): Promise<void> {
     const deadline = performance.now() + loggerWaitsMs;
     const behind = () =>
-      followed.some(({ tap, fromS }) => tap.device.connected && (tap.latest?.[0] ?? 0) < fromS + latestS);
+      followed.some(
+        ({ tap, fromS }) =>
+          tap.device.connected && (tap.latest?.[0] ?? 0) < fromS + latestS + (tap.device.playsFast ? playedApartS : 0),
+      );
     while (behind() && performance.now() < deadline) await new Promise((resolve) => setTimeout(resolve, 10));
   }
 
