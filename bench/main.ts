@@ -7,6 +7,7 @@ import { logRates } from './logs.ts';
 import { listTimes } from './lists.ts';
 import { recordingFigures } from './recording.ts';
 import { caseErrors, reductionTimes } from './reduction.ts';
+import { responseRates } from './responses.ts';
 import { startTimes } from './starts.ts';
 
 /** `npm run bench [-- --json] [-- --long]`: what is measured, never asserted. */
@@ -18,6 +19,7 @@ const figures = [
   ...checkRates(),
   ...experimentRates(),
   ...logRates(),
+  ...responseRates(),
   ...(await listTimes()),
   ...(await recordingFigures()),
   ...(await startTimes()),

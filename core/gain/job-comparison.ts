@@ -39,6 +39,8 @@ export interface FiguresRequest {
   atRpm?: number | undefined;
   /** The test's unsmoothed points are wanted too. */
   raw?: boolean | undefined;
+  /** Key of the item that a response is wanted to (`ignition/0`); the one with the most levels where left out. */
+  respondTo?: string | undefined;
   /** The dyno's own repeatability from its check runs, shares of power; used where the job's runs show none. */
   dyno?: { within?: KnownSpread | undefined; remount?: KnownSpread | undefined } | undefined;
   powerUnit: PowerUnit;

@@ -5,6 +5,9 @@ import { curveOf, type ViewSettings } from '../reduction/reduce.ts';
 import { Refusal } from '../refusal.ts';
 import type { Span } from '../smoothing/span.ts';
 import { runCurve, type CountedRun, type FiguredRun, type RunFigures, type UnusableRun } from './figured-run.ts';
+import { variedItems } from '../response/levels.ts';
+import { responseTo, type NoResponse, type Response } from '../response/response.ts';
+import { attributionOf, type Attribution } from './attribution.ts';
 import { comparisonFigures, type ComparisonFigures, type FiguresRequest } from './job-comparison.ts';
 import { setupFigures, type SetupCurves, type SetupFigures } from './setup-figures.ts';
 
@@ -19,6 +22,11 @@ export interface JobFigures {
   comparison?: ComparisonFigures;
   /** Why there is no comparison, as a sentence. */
   noComparison?: string;
+  /** What each step on the way to the test setup gave. */
+  attribution?: Attribution;
+  /** Numeric items that runs were made at several levels of, and the response to one of them. */
+  varied: { key: string; label: string; levels: number }[];
+  response?: { key: string; label: string; unit: string; found: Response | NoResponse };
 }
 
 /** Everything that the Compare stage shows of a job at the settings given. Runs whose curve is refused are listed instead. */
@@ -52,6 +60,7 @@ export function jobFigures(runs: readonly FiguredRun[], request: FiguresRequest)
     runs: figured.map(({ figures }) => figures),
     unusable,
     setups: setupFigures(setups, request.baselineId),
+    ...ladderOf(request, setups),
     ...(factors.length > 0 ? { factors: [Math.min(...factors), Math.max(...factors)] } : {}),
   };
   try {
@@ -61,6 +70,47 @@ export function jobFigures(runs: readonly FiguredRun[], request: FiguresRequest)
     result.noComparison = error.message;
   }
   return result;
+}
+
+/** The ladder of steps to the test setup, and what its numeric items gave at their levels. */
+function ladderOf(
+  request: FiguresRequest,
+  curves: readonly SetupCurves[],
+): Pick<JobFigures, 'attribution' | 'varied' | 'response'> {
+  const runsOf = (id: number) => curves.find((one) => one.setupId === id)?.power ?? [];
+  const steps = request.setups.map((setup) => ({
+    id: setup.id,
+    letter: setup.letter,
+    parentId: setup.parentId ?? null,
+    change: setup.change ?? '',
+    items: setup.items ?? [],
+    runs: runsOf(setup.id),
+  }));
+  const range = request.bands?.[0];
+  const attribution = attributionOf(steps, request.testId, range, request.dyno?.within);
+  const ran = steps.filter(({ runs }) => runs.length > 0).map(({ id }) => id);
+  const items = variedItems(steps, request.testId, ran);
+  const keyOf = ({ kind, aboveRpm }: (typeof items)[number]) => `${kind}/${aboveRpm ?? 0}`;
+  const chosen = items.find((item) => keyOf(item) === request.respondTo) ?? items[0];
+  const levels = chosen?.levels.map(({ x, setupIds }) => ({
+    x,
+    letters: setupIds.map((id) => steps.find((step) => step.id === id)!.letter).join(' '),
+    runs: setupIds.flatMap(runsOf),
+  }));
+  return {
+    ...(attribution ? { attribution } : {}),
+    varied: items.map((item) => ({ key: keyOf(item), label: item.label, levels: item.levels.length })),
+    ...(chosen
+      ? {
+          response: {
+            key: keyOf(chosen),
+            label: chosen.label,
+            unit: chosen.unit,
+            found: responseTo(levels!, range, chosen),
+          },
+        }
+      : {}),
+  };
 }
 
 function figuresOf(run: FiguredRun, settings: ViewSettings): RunFigures {

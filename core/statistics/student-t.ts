@@ -6,15 +6,25 @@ export function twoSidedProbability(t: number, df: number): number {
   return incompleteBeta(df / 2, 0.5, df / (df + t * t));
 }
 
+/** Points found before: the same few are asked for again and again, and each takes a search. */
+const points = new Map<string, number>();
+const mostPoints = 2000;
+
 /**
  * The value that a t variable stays within with the given probability, both ways.
  * @param level 0 to 1, such as 0.95
  * @param df degrees of freedom, above 0
  */
 export function studentT(level: number, df: number): number {
+  const key = `${level}/${df}`;
+  const kept = points.get(key);
+  if (kept !== undefined) return kept;
   // In the logarithm the tail is nearly straight.
   const wanted = Math.log(1 - level);
-  return fallingRoot((t) => Math.log(Math.max(twoSidedProbability(t, df), 1e-300)) - wanted, 0, 2);
+  const point = fallingRoot((t) => Math.log(Math.max(twoSidedProbability(t, df), 1e-300)) - wanted, 0, 2);
+  if (points.size >= mostPoints) points.clear();
+  points.set(key, point);
+  return point;
 }
 
 /**

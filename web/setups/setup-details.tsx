@@ -96,12 +96,12 @@ const decisions = [
 ];
 
 /** What was decided on a change, and why. */
-function Decision({ setup }: { setup: Setup }) {
+export function Decision({ setup, heading = 'Decision' }: { setup: Setup; heading?: string }) {
   const [why, setWhy] = useState(setup.decisionWhy);
   const decide = useChange((change: SetupChange) => api.changeSetup(setup.id, change));
   return (
     <section>
-      <h3 className="heading">Decision</h3>
+      <h3 className="heading">{heading}</h3>
       <SegmentedControl
         aria-label="Decision"
         fullWidth
@@ -123,7 +123,7 @@ function Decision({ setup }: { setup: Setup }) {
 }
 
 /** Going back makes a new setup whose parent is the earlier one: to the parent after a decision, else to this one. */
-function GoBack({
+export function GoBack({
   job,
   setup,
   parent,

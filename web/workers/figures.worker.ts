@@ -9,6 +9,7 @@ import { logEvents } from '../../core/log/events.ts';
 import { runLog } from '../../core/log/from-recording.ts';
 import type { LineUp } from '../../core/log/line-up.ts';
 import type { LoggedEngine, LogEvent } from '../../core/log/run-log.ts';
+import { extremesOf } from '../../core/log/extremes.ts';
 import { overSpeed, overTime, type LogSeries } from '../../core/log/series.ts';
 import { withLogger } from '../../core/log/with-logger.ts';
 import { coastDown, type CoastDown } from '../../core/losses/coast-down.ts';
@@ -44,6 +45,8 @@ export interface LogView {
   startS: number;
   endS: number;
   channels: { name: string; unit: string; speed: LogSeries; time: LogSeries }[];
+  /** Least and greatest reading of each channel in the pull. */
+  extremes: Record<string, { least: number; most: number }>;
   /** How each logger beside the dyno was laid on its clock, or why not. */
   loggers: { name: string; fit?: LineUp; refused?: string }[];
 }
@@ -128,6 +131,7 @@ const worker = {
         speed: overSpeed(log, name),
         time: overTime(log, name),
       })),
+      extremes: Object.fromEntries(Array.from(units.keys(), (name) => [name, extremesOf(log, name)])),
       loggers,
     };
   },

@@ -1,3 +1,4 @@
+import { SegmentedControl } from '@mantine/core';
 import { useEffect } from 'react';
 import { Link } from 'react-router';
 import type { Job } from '../../../contract/records.ts';
@@ -10,6 +11,8 @@ import { useFigures } from '../../workers/figures.ts';
 import classes from './compare-stage.module.css';
 import { CompareLanes } from './compare-lanes.tsx';
 import { Findings } from './findings.tsx';
+import { ResponsePicture } from './response-picture.tsx';
+import { StepsPicture } from './steps-picture.tsx';
 import { useCompareView } from './view.ts';
 
 /** The stage where setups are laid over one another and decisions are made. */
@@ -40,6 +43,7 @@ function Comparison({ job }: { job: Job }) {
           againstRuns: view.againstRuns && idsOf(job, view.againstRuns),
           atRpm: view.atRpm,
           raw: view.raw,
+          respondTo: view.item,
           powerUnit: view.powerUnit,
           dyno: ownSpread,
         },
@@ -64,7 +68,34 @@ function Comparison({ job }: { job: Job }) {
         onAdded={() => undefined}
       />
       <main className={classes.lanes} aria-label="Curves">
-        {figures && <CompareLanes job={job} figures={figures} view={view} change={change} />}
+        {figures && (
+          <div className={classes.shown}>
+            <SegmentedControl
+              className={classes.switch}
+              size="sm"
+              aria-label="What is shown"
+              data={[
+                { value: 'curves', label: 'Curves' },
+                { value: 'steps', label: 'Steps' },
+                { value: 'response', label: 'Response' },
+              ]}
+              value={view.show}
+              onChange={(show) => change({ show: show === 'curves' ? undefined : show }, false)}
+            />
+            {view.show === 'steps' ? (
+              <StepsPicture
+                job={job}
+                figures={figures}
+                view={view}
+                onChoose={(letter) => change({ setup: letter, against: undefined, show: undefined }, false)}
+              />
+            ) : view.show === 'response' ? (
+              <ResponsePicture figures={figures} view={view} change={change} />
+            ) : (
+              <CompareLanes job={job} figures={figures} view={view} change={change} />
+            )}
+          </div>
+        )}
         {finished.length === 0 && (
           <div className={classes.message}>
             <h2>No run to compare yet</h2>

@@ -4,7 +4,10 @@ import type { JobFigures } from '../../../core/gain/job-figures.ts';
 import { FindingLine, FindingList } from '../../ui/severity.tsx';
 import classes from './findings.module.css';
 import { frozenDiffers } from './baseline-choice.tsx';
+import { DecisionHere } from './decision-here.tsx';
 import { GainTable } from './gain-table.tsx';
+import { Headroom } from './headroom.tsx';
+import { Remedy } from './remedy.tsx';
 import { WhatCanBeSeen } from './what-can-be-seen.tsx';
 import { HowMade } from './how-made.tsx';
 import type { ChangeView, CompareView } from './view.ts';
@@ -45,6 +48,7 @@ export function Findings({ job, figures, view, change }: FindingsProps) {
                 <span className={classes.matters}>
                   {finding.matters.charAt(0).toUpperCase() + finding.matters.slice(1)}. {finding.remedy}
                 </span>
+                <Remedy id={finding.id} figures={figures} view={view} change={change} />
               </FindingLine>
             ))}
             {frozen && <FindingLine severity="mind">{frozen}</FindingLine>}
@@ -57,6 +61,10 @@ export function Findings({ job, figures, view, change }: FindingsProps) {
         </section>
       )}
       <Marks figures={figures} view={view} />
+      <Headroom job={job} figures={figures} view={view} />
+      {comparison && (
+        <DecisionHere job={job} view={view} onAdded={(setup) => change({ setup, against: undefined }, false)} />
+      )}
     </div>
   );
 }

@@ -35,6 +35,16 @@ const fields = {
   /** `1`: the test's unsmoothed points are shown. */
   raw: z.literal('1'),
   at: rpm,
+  /** What the centre shows. */
+  show: z.enum(['curves', 'steps', 'response']),
+  /** The item that a response is wanted to, such as `ignition/0`. */
+  item: z.string().max(60),
+  /** Engine speeds that the lanes show, rpm. */
+  zoom: z
+    .string()
+    .regex(/^\d+-\d+$/)
+    .transform((text) => text.split('-').map(Number) as [number, number])
+    .refine(([from, to]) => to > from + 100),
   power: z.enum(powerUnits),
   torque: z.enum(torqueUnits),
 };
@@ -72,6 +82,9 @@ export function useCompareView(job: Job) {
     againstRuns: read('againstRuns'),
     raw: read('raw') === '1',
     atRpm: read('at'),
+    show: read('show') ?? 'curves',
+    item: read('item'),
+    zoom: read('zoom'),
     powerUnit: read('power') ?? preferences.powerUnit,
     torqueUnit: read('torque') ?? preferences.torqueUnit,
   } as const;

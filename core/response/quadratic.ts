@@ -1,0 +1,76 @@
+import { studentT } from '../statistics/student-t.ts';
+
+/** y = a + b·x + c·x², fitted by least squares about the middle of the levels, with what is needed for intervals. */
+export interface Quadratic {
+  middle: number;
+  coefficients: readonly [number, number, number];
+  /** (X′X)⁻¹ for x taken about the middle. */
+  inverse: readonly (readonly number[])[];
+  /** Residual standard deviation and its degrees of freedom. */
+  spread: number;
+  df: number;
+  /** Student's t for 95 %. */
+  t: number;
+}
+
+/**
+ * Ordinary least squares of a parabola.
+ * @returns undefined with fewer than three levels or four observations
+ */
+export function quadraticFit(x: readonly number[], y: readonly number[]): Quadratic | undefined {
+  const count = x.length;
+  if (new Set(x).size < 3 || count < 4) return undefined;
+  const middle = (Math.min(...x) + Math.max(...x)) / 2;
+  const half = (Math.max(...x) - Math.min(...x)) / 2;
+  // Levels between −1 and 1 keep the normal equations sound.
+  const rows = x.map((value) => {
+    const u = (value - middle) / half;
+    return [1, u, u * u] as const;
+  });
+  const normal = [0, 1, 2].map((i) => [0, 1, 2].map((j) => rows.reduce((sum, row) => sum + row[i]! * row[j]!, 0)));
+  const inverse = inverse3(normal);
+  if (!inverse) return undefined;
+  const moments = [0, 1, 2].map((i) => rows.reduce((sum, row, at) => sum + row[i]! * y[at]!, 0));
+  const scaled = inverse.map((row) => row.reduce((sum, value, j) => sum + value * moments[j]!, 0));
+  const square = rows.reduce((sum, row, at) => sum + (y[at]! - row.reduce((fit, value, j) => fit + value * scaled[j]!, 0)) ** 2, 0); // prettier-ignore
+  const df = count - 3;
+  const scale = [1, half, half * half];
+  return {
+    middle,
+    coefficients: [scaled[0]!, scaled[1]! / half, scaled[2]! / (half * half)],
+    inverse: inverse.map((row, i) => row.map((value, j) => value / scale[i]! / scale[j]!)),
+    spread: Math.sqrt(square / df),
+    df,
+    t: studentT(0.95, df),
+  };
+}
+
+/** Value of the parabola at a level, and the half width of the 95 % interval of its mean. */
+export function valueAt(fit: Quadratic, x: number): { value: number; halfWidth: number } {
+  const u = x - fit.middle;
+  return combined(fit, [1, u, u * u]);
+}
+
+/** Slope at a level, and its 95 % half width. */
+export function slopeAt(fit: Quadratic, x: number): { value: number; halfWidth: number } {
+  return combined(fit, [0, 1, 2 * (x - fit.middle)]);
+}
+
+function combined({ coefficients, inverse, spread, t }: Quadratic, row: readonly [number, number, number]) {
+  const value = row.reduce((sum, part, i) => sum + part * coefficients[i]!, 0);
+  let variance = 0;
+  row.forEach((a, i) => row.forEach((b, j) => (variance += a * b * inverse[i]![j]!)));
+  return { value, halfWidth: t * spread * Math.sqrt(Math.max(0, variance)) };
+}
+
+function inverse3(m: readonly (readonly number[])[]): number[][] | undefined {
+  const [[a, b, c], [d, e, f], [g, h, i]] = m as [[number, number, number], [number, number, number], [number, number, number]]; // prettier-ignore
+  const cofactors = [
+    [e * i - f * h, c * h - b * i, b * f - c * e],
+    [f * g - d * i, a * i - c * g, c * d - a * f],
+    [d * h - e * g, b * g - a * h, a * e - b * d],
+  ];
+  const determinant = a * cofactors[0]![0]! + b * cofactors[1]![0]! + c * cofactors[2]![0]!;
+  if (!(Math.abs(determinant) > 1e-12)) return undefined;
+  return cofactors.map((row) => row.map((value) => value / determinant));
+}

@@ -1,0 +1,102 @@
+import { describe, expect, test } from '@jest/globals';
+import { responseRuns } from '../testing/response-runs.ts';
+import { variedItems } from './levels.ts';
+import { quadraticFit, slopeAt, valueAt } from './quadratic.ts';
+import { levelWords, responseTo, type Response } from './response.ts';
+
+const ignition = { label: 'ignition', unit: '°' };
+const usual = { seed: 1, levels: [0, 1.5, 3, 4.5], runsEach: 3, optimum: 2.6, lossPerUnit2: 0.004, spread: 0.003 };
+const made = (changed: Partial<typeof usual> = {}) =>
+  responseTo(responseRuns({ ...usual, ...changed }), undefined, ignition);
+
+test('a parabola without noise comes back exactly', () => {
+  const x = [0, 1, 2, 3, 4];
+  const fit = quadraticFit(
+    x,
+    x.map((at) => 5 + 2 * at - 0.5 * at * at),
+  )!;
+  expect(fit.coefficients[2]).toBeCloseTo(-0.5, 9);
+  expect(valueAt(fit, 2.5).value).toBeCloseTo(5 + 5 - 3.125, 9);
+  expect(slopeAt(fit, 2).value).toBeCloseTo(0, 9);
+  expect(fit.spread).toBeLessThan(1e-9);
+});
+
+describe('the response', () => {
+  test('finds the optimum, with an interval that holds it', () => {
+    const found = made() as Response;
+    expect(Math.abs(found.whole.optimum!.x - 2.6)).toBeLessThan(0.5);
+    expect(found.whole.optimum!.fromX).toBeLessThan(2.6);
+    expect(found.whole.optimum!.toX).toBeGreaterThan(2.6);
+    expect(found.bins.length).toBeGreaterThan(5);
+    expect(found.advice).toMatch(/^Best at \+2\.\d°/);
+  });
+
+  test('the interval holds the true optimum in 93 to 98 of 100 experiments', () => {
+    let held = 0;
+    const trials = 240;
+    for (let seed = 1; seed <= trials; seed++) {
+      const found = made({ seed, optimum: 1.5 + (seed % 5) * 0.4 }) as Response;
+      const { optimum } = found.whole;
+      const truth = 1.5 + (seed % 5) * 0.4;
+      // Without a top among the levels nothing is claimed of it.
+      if (!optimum || (truth >= optimum.fromX - 0.02 && truth <= optimum.toX + 0.02)) held++;
+    }
+    expect(held / trials).toBeGreaterThan(0.925);
+    expect(held / trials).toBeLessThan(0.99);
+  });
+
+  test('the gentlest setting within half a percent lies between the start and the best', () => {
+    const found = made({ spread: 0.0005 }) as Response;
+    // 0.5 % lies √(0.005 ÷ 0.004) = 1.12° short of the best.
+    expect(found.whole.gentlest.x).toBeCloseTo(2.6 - 1.12, 1);
+    expect(found.whole.gentlest.value / found.whole.best.value).toBeGreaterThan(0.9945);
+  });
+
+  test('the last step has its gain, for each unit too', () => {
+    const { lastStep } = made({ spread: 0.0005 }) as Response;
+    expect(lastStep.fromX).toBe(3);
+    expect(lastStep.difference).toBeLessThan(0);
+    expect(lastStep.perUnit).toBeCloseTo(lastStep.difference / 1.5, 9);
+  });
+
+  test('still rising, no top within the scatter, and past the best are three different sentences', () => {
+    expect((made({ optimum: 9, spread: 0.0006 }) as Response).advice).toMatch(/Still rising at \+4\.5°/);
+    expect((made({ optimum: -4, spread: 0.0006 }) as Response).advice).toMatch(/lowest setting tried/);
+    expect((made({ lossPerUnit2: 0.000001, spread: 0.006, seed: 12 }) as Response).advice.length).toBeGreaterThan(20);
+  });
+
+  test('fewer than three levels, or no repeat at all, say so and draw no curve', () => {
+    expect(made({ levels: [0, 1.5] })).toMatchObject({ why: expect.stringContaining('Two levels of ignition') });
+    expect(made({ levels: [0, 1.5, 3], runsEach: 1 })).toMatchObject({
+      why: expect.stringContaining('One run a level'),
+    });
+  });
+});
+
+test('levels are written with sign and unit', () => {
+  expect([12, -1.5, 0].map((x) => levelWords(x, 'kPa'))).toEqual(['+12 kPa', '−1.5 kPa', '0 kPa']);
+  expect(levelWords(0.88, '')).toBe('0.88');
+});
+
+test('setups that differ in one numeric item alone are its levels, however they were come to', () => {
+  const ignitionBy = (by: number) => ({ kind: 'ignition' as const, by });
+  const setups = [
+    { id: 1, parentId: null, items: [] },
+    { id: 2, parentId: 1, items: [ignitionBy(1.5)] },
+    { id: 3, parentId: 2, items: [ignitionBy(1.5)] },
+    { id: 4, parentId: 2, items: [] },
+    { id: 5, parentId: 3, items: [{ kind: 'plug-gap' as const, to: 0.7 }] },
+  ];
+  const [found, ...others] = variedItems(setups, 3, [1, 2, 3, 4, 5]);
+  expect(found).toMatchObject({
+    kind: 'ignition',
+    unit: '°',
+    levels: [
+      { x: 0, setupIds: [1] },
+      { x: 1.5, setupIds: [2, 4] },
+      { x: 3, setupIds: [3] },
+    ],
+  });
+  // The plug gap has two levels: the one of setup 5, and that of those like setup 3.
+  expect(others.map(({ kind }) => kind)).toEqual(['plug-gap']);
+});

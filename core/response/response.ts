@@ -1,0 +1,183 @@
+import { bandMean } from '../curve/band-mean.ts';
+import type { RunCurve } from '../gain/run-curve.ts';
+import { meanDifference, type MeanDifference } from '../statistics/mean-difference.ts';
+import { meanOf } from '../statistics/mean-difference.ts';
+import { quadraticFit, slopeAt, valueAt, type Quadratic } from './quadratic.ts';
+
+/** The counted runs at one level of an item. */
+export interface Level {
+  /** In the item's unit, against the first setup or as such. */
+  x: number;
+  /** Setups at this level. */
+  letters: string;
+  runs: readonly RunCurve[];
+}
+
+/** Where power is best over the levels. */
+export interface Optimum {
+  x: number;
+  /** 95 % interval of the level of greatest power (Fieller), cut at the levels tried; open sides say so. */
+  fromX: number;
+  toX: number;
+  openBelow: boolean;
+  openAbove: boolean;
+  value: number;
+}
+
+/** How the mean over a range answers to one item. */
+export interface RangeResponse {
+  fromRpm: number;
+  toRpm: number;
+  fit: Quadratic;
+  /** Undefined where the parabola has no top. */
+  optimum?: Optimum;
+  /** Best within the levels tried, whether or not it is a top. */
+  best: { x: number; value: number };
+  /** The gentlest level (nearest to where it began) that keeps 99.5 % of the best. */
+  gentlest: { x: number; value: number };
+}
+
+export interface Response {
+  levels: { x: number; letters: string; runs: number; mean: number; values: number[] }[];
+  whole: RangeResponse;
+  /** By bins of engine speed. */
+  bins: RangeResponse[];
+  /** Last level against the one before: gain in all, and for each unit of the item. */
+  lastStep: MeanDifference & { fromX: number; toX: number; perUnit: number; perUnitHalfWidth: number };
+  advice: string;
+}
+
+export interface NoResponse {
+  levels: { x: number; letters: string; runs: number; mean: number; values: number[] }[];
+  why: string;
+}
+
+/** A setting within this share of the best is as good. */
+const goodShare = 0.995;
+const binRpm = 500;
+const gridSteps = 400;
+
+/**
+ * Runs against one numeric item: a parabola for the range that matters and for
+ * each bin of engine speed, the optimum with its interval, the gentlest
+ * setting within half a percent of the best, and what the last step gave.
+ * Source: Box and Wilson, J. R. Stat. Soc. B 13 (1951) 1; interval of the
+ * optimum by Fieller, J. R. Stat. Soc. B 16 (1954) 175.
+ *
+ * @param levels in any order; those without runs are left out
+ * @param range rpm; what all runs cover where left out
+ * @param unit of the item, for the advice
+ */
+export function responseTo(
+  levels: readonly Level[],
+  range: readonly [number, number] | undefined,
+  { label, unit }: { label: string; unit: string },
+): Response | NoResponse {
+  const used = levels.filter(({ runs }) => runs.length > 0).sort((a, b) => a.x - b.x);
+  const all = used.flatMap(({ runs }) => runs);
+  const covered: [number, number] = [
+    Math.max(...all.map(({ engineSpeedRpm }) => engineSpeedRpm[0]!)),
+    Math.min(...all.map(({ engineSpeedRpm }) => engineSpeedRpm[engineSpeedRpm.length - 1]!)),
+  ];
+  const [fromRpm, toRpm] = range && range[0] >= covered[0] && range[1] <= covered[1] ? range : covered;
+  const meanOver = (run: RunCurve, from: number, to: number) => bandMean(run.engineSpeedRpm, run.values, from, to);
+  const told = used.map(({ x, letters, runs }) => {
+    const values = runs.map((run) => meanOver(run, fromRpm, toRpm));
+    return { x, letters, runs: runs.length, mean: meanOf(values), values };
+  });
+  if (used.length < 3) {
+    return {
+      levels: told,
+      why: `${used.length === 0 ? 'No level' : used.length === 1 ? 'One level' : 'Two levels'} of ${label}: three are needed for a curve. Run another setting.`,
+    };
+  }
+  if (!(toRpm > fromRpm)) return { levels: told, why: 'The runs share no range of engine speed.' };
+  const over = (from: number, to: number): RangeResponse | undefined => {
+    const x = used.flatMap((level) => level.runs.map(() => level.x));
+    const y = used.flatMap((level) => level.runs.map((run) => meanOver(run, from, to)));
+    const fit = quadraticFit(x, y);
+    return fit && rangeResponse(fit, x, from, to);
+  };
+  const whole = over(fromRpm, toRpm);
+  if (!whole) return { levels: told, why: 'One run a level leaves no spread to judge the curve by: repeat a level.' };
+  const bins: RangeResponse[] = [];
+  for (let from = Math.ceil(covered[0] / binRpm) * binRpm; from + binRpm <= covered[1]; from += binRpm)
+    bins.push(over(from, from + binRpm)!);
+  const [before, last] = told.slice(-2) as [(typeof told)[number], (typeof told)[number]];
+  const step = meanDifference(last.values, before.values, { alike: told.slice(0, -2).map(({ values }) => values) });
+  const width = last.x - before.x;
+  const lastStep = { ...step, fromX: before.x, toX: last.x, perUnit: step.difference / width, perUnitHalfWidth: step.halfWidth / width }; // prettier-ignore
+  return { levels: told, whole, bins, lastStep, advice: adviceOn(whole, told, lastStep, unit) };
+}
+
+function rangeResponse(fit: Quadratic, x: readonly number[], fromRpm: number, toRpm: number): RangeResponse {
+  const [least, most] = [Math.min(...x), Math.max(...x)];
+  const grid = Array.from({ length: gridSteps + 1 }, (_, index) => least + ((most - least) * index) / gridSteps);
+  const best = grid
+    .map((at) => ({ x: at, value: valueAt(fit, at).value }))
+    .reduce((a, b) => (b.value > a.value ? b : a));
+  // Gentlest: from the level that it began at (the one nearest to no change) towards the best.
+  const start = grid.reduce((a, b) => (Math.abs(b) < Math.abs(a) ? b : a));
+  const towards = grid.filter((at) => (at - start) * (at - best.x) <= 0 || at === best.x);
+  const good = towards.filter((at) => valueAt(fit, at).value >= goodShare * best.value);
+  const gentlest = good.reduce((a, b) => (Math.abs(b - start) < Math.abs(a - start) ? b : a), best.x);
+  const optimum = optimumOf(fit, grid);
+  return {
+    fromRpm,
+    toRpm,
+    fit,
+    best,
+    gentlest: { x: gentlest, value: valueAt(fit, gentlest).value },
+    ...(optimum ? { optimum } : {}),
+  };
+}
+
+/** Levels at which a slope of nothing cannot be ruled out hold the top. */
+function optimumOf(fit: Quadratic, grid: readonly number[]): Optimum | undefined {
+  const [, linear, curved] = fit.coefficients;
+  if (!(curved < 0)) return undefined;
+  const x = fit.middle - linear / (2 * curved);
+  const [least, most] = [grid[0]!, grid[grid.length - 1]!];
+  if (x < least || x > most) return undefined;
+  const possible = grid.filter((at) => {
+    const { value, halfWidth } = slopeAt(fit, at);
+    return Math.abs(value) <= halfWidth;
+  });
+  const [fromX, toX] = possible.length > 0 ? [possible[0]!, possible[possible.length - 1]!] : [x, x];
+  return { x, fromX, toX, openBelow: fromX === least, openAbove: toX === most, value: valueAt(fit, x).value };
+}
+
+type Told = Response['levels'][number];
+
+/** What to do next, in one sentence with its reasons. */
+function adviceOn(
+  { optimum, best, gentlest }: RangeResponse,
+  levels: readonly Told[],
+  last: Response['lastStep'],
+  unit: string,
+): string {
+  const say = (x: number) => levelWords(x, unit);
+  const kw = (value: number) => `${value < 0 ? '−' : '+'}${Math.abs(value).toFixed(1)} kW`;
+  const step = `the last step, from ${say(last.fromX)} to ${say(last.toX)}, gave ${kw(last.difference)}${Number.isNaN(last.halfWidth) ? '' : ` ± ${last.halfWidth.toFixed(1)}`}`;
+  if (optimum && !(optimum.openBelow && optimum.openAbove)) {
+    const held = Math.abs(gentlest.x - optimum.x) > 0.05 * Math.abs(levels.at(-1)!.x - levels[0]!.x);
+    return `Best at ${say(optimum.x)} (${optimum.openBelow ? 'below' : ''}${say(optimum.fromX)} to ${say(optimum.toX)}${optimum.openAbove ? ' or beyond' : ''}); ${step}. ${
+      held ? `${say(gentlest.x)} keeps 99.5 % of it: stay there.` : 'Nothing gentler keeps 99.5 % of it.'
+    }`;
+  }
+  const top = levels.at(-1)!.x;
+  const rising = best.x === top || Math.abs(best.x - top) < 1e-9;
+  const clear = !Number.isNaN(last.halfWidth) && last.difference > last.halfWidth;
+  if (rising && clear)
+    return `Still rising at ${say(top)}: ${step}. The best lies beyond what was tried, if the limits allow another step.`;
+  if (rising)
+    return `No top is seen up to ${say(top)}: ${step}, which is within the scatter. ${say(gentlest.x)} keeps 99.5 % of the best; go no further without a reason.`;
+  return `The best lies at the lowest setting tried, ${say(best.x)}: ${step}. Go back, or try the other way.`;
+}
+
+/** A level as it is said: `+12 kPa`, `0.88`. */
+export function levelWords(x: number, unit: string): string {
+  const value = Number(x.toFixed(Math.abs(x) < 2 ? 2 : 1));
+  const space = unit === '°' || unit === '' ? '' : ' ';
+  return `${value > 0 && unit !== '' ? '+' : value < 0 ? '−' : ''}${Math.abs(value)}${space}${unit}`;
+}
