@@ -182,8 +182,8 @@ export const demoJobs: DemoJob[] = [
         decision: 'try further',
         why: 'no knock',
       },
-      { from: 'B', change: 'Boost +12 kPa', expectedKw: 5, pulls: pulls(3, 9), decision: 'try further' },
-      { from: 'C', change: 'Boost +12 kPa', expectedKw: 4, pulls: pulls(2, 9) },
+      { from: 'B', change: 'Boost +12 kPa', expectedKw: 3.5, pulls: pulls(3, 9), decision: 'try further' },
+      { from: 'C', change: 'Boost +12 kPa', expectedKw: 3.5, pulls: pulls(2, 9) },
     ],
     brief: { use: 'sprints', target: 'the gentlest setting that keeps the gain', dynoKind: 'hub' },
     bands: [{ name: 'out of chicanes', fromRpm: 2500, toRpm: 4000 }, { name: 'straights', fromRpm: 4500, toRpm: 6200 }], // prettier-ignore

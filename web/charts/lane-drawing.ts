@@ -1,4 +1,5 @@
 import type { Chart, Plugin } from 'chart.js';
+import { speedStep } from './speed-step.ts';
 
 /** What a lane shows beside its lines. Colours are ready for the canvas. */
 export interface LaneDecoration {
@@ -64,10 +65,11 @@ export const lanePlugin: Plugin<'line'> = {
 const x = (chart: Chart, rpm: number) => chart.scales.x!.getPixelForValue(rpm);
 const y = (chart: Chart, value: number) => chart.scales.y!.getPixelForValue(value);
 
-/** Upright lines at whole thousands, under the axis' own figures wherever the range begins. */
+/** Upright lines under the axis' own figures, wherever the range begins. */
 function drawSpeedLines(chart: Chart, colour: string): void {
   const { min, max } = chart.scales.x!;
-  for (let rpm = Math.ceil(min / 1000) * 1000; rpm <= max; rpm += 1000) {
+  const step = speedStep([min, max]);
+  for (let rpm = Math.ceil(min / step) * step; rpm <= max; rpm += step) {
     const at = Math.round(x(chart, rpm)) + 0.5;
     stroke(chart.ctx, colour, 1, [], [at, chart.chartArea.top], [at, chart.chartArea.bottom]);
   }

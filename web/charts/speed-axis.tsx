@@ -1,13 +1,17 @@
 import { CloseButton } from '@mantine/core';
 import { useRef, useState } from 'react';
 import { formatRpm, formatWhole } from '../ui/figures.ts';
+import { BandHandle } from './band-handle.tsx';
 import { axisWidth } from './lane.tsx';
+import { speedStep } from './speed-step.ts';
 import classes from './speed-axis.module.css';
 
 interface SpeedAxisProps {
   range: readonly [number, number];
   atRpm: number | undefined;
   band: readonly [number, number] | undefined;
+  /** What the band is called. */
+  bandName?: string | undefined;
   /** Called with a band dragged on the axis, or undefined to take it away. Absent: the axis only shows. */
   onBand?: (band: readonly [number, number] | undefined) => void;
 }
@@ -15,12 +19,13 @@ interface SpeedAxisProps {
 const leastBandRpm = 100;
 
 /** The engine-speed axis under the lanes. A drag along it marks the band that matters. */
-export function SpeedAxis({ range, atRpm, band, onBand }: SpeedAxisProps) {
+export function SpeedAxis({ range, atRpm, band, bandName = 'band', onBand }: SpeedAxisProps) {
   const strip = useRef<HTMLDivElement>(null);
   const [dragged, setDragged] = useState<readonly [number, number]>();
   const share = (rpm: number) => `${((rpm - range[0]) / (range[1] - range[0])) * 100}%`;
   const ticks: number[] = [];
-  for (let rpm = Math.ceil(range[0] / 1000) * 1000; rpm <= range[1]; rpm += 1000) ticks.push(rpm);
+  const step = speedStep(range);
+  for (let rpm = Math.ceil(range[0] / step) * step; rpm <= range[1]; rpm += step) ticks.push(rpm);
   const rpmAt = (clientX: number) => {
     const box = strip.current!.getBoundingClientRect();
     const rpm = range[0] + ((clientX - box.left) / box.width) * (range[1] - range[0]);
@@ -60,6 +65,27 @@ export function SpeedAxis({ range, atRpm, band, onBand }: SpeedAxisProps) {
         {shown && (
           <span className={classes.band} style={{ left: share(shown[0]), right: `calc(100% - ${share(shown[1])})` }} />
         )}
+        {shown &&
+          onBand &&
+          band &&
+          ([0, 1] as const).map((end) => (
+            <BandHandle
+              key={end}
+              name={end === 0 ? 'Lower end of the band' : 'Upper end of the band'}
+              rpm={shown[end]}
+              range={range}
+              at={share(shown[end])}
+              onGrab={(event) => {
+                event.stopPropagation();
+                strip.current!.setPointerCapture(event.pointerId);
+                setDragged([shown[1 - end]!, shown[end]]);
+              }}
+              onMove={(rpm) => {
+                const moved = ordered([shown[1 - end]!, rpm]);
+                if (moved[1] - moved[0] >= leastBandRpm) onBand(moved);
+              }}
+            />
+          ))}
         {atRpm !== undefined && (
           <span className={classes.crosshair} style={{ left: share(atRpm) }}>
             {formatRpm(atRpm)}
@@ -73,7 +99,7 @@ export function SpeedAxis({ range, atRpm, band, onBand }: SpeedAxisProps) {
             left: `calc(${axisWidth}px + (100% - ${axisWidth}px) * ${((band[0] + band[1]) / 2 - range[0]) / (range[1] - range[0])})`,
           }}
         >
-          band
+          {bandName}
           <CloseButton size={20} aria-label="Take the band away" onClick={() => onBand(undefined)} />
         </div>
       )}

@@ -1,4 +1,5 @@
 import { useHotkeys } from '@mantine/hooks';
+import { notifications } from '@mantine/notifications';
 import { useMemo, useRef, useState } from 'react';
 import type { Job } from '../../../contract/records.ts';
 import type { JobFigures } from '../../../core/gain/job-figures.ts';
@@ -7,7 +8,9 @@ import { SpeedAxis } from '../../charts/speed-axis.tsx';
 import classes from './compare-lanes.module.css';
 import { GainLane } from './gain-lane.tsx';
 import { PowerLane, TorqueLane } from './mean-lanes.tsx';
+import { readingsAt } from './readings.ts';
 import { shownSetups, speedRange } from './shown-setups.ts';
+import { useZoom } from './use-zoom.ts';
 import type { ChangeView, CompareView } from './view.ts';
 
 interface CompareLanesProps {
@@ -25,8 +28,11 @@ export function CompareLanes({ job, figures, view, change }: CompareLanesProps) 
   const [hoverRpm, setHoverRpm] = useState<number>();
   // Kept while the pointer moves, so that the lanes are not drawn anew under it.
   const shown = useMemo(() => shownSetups(job, figures, view), [job, figures, view]);
-  const range = useMemo(() => speedRange(shown.map(({ figures: one }) => one.power.engineSpeedRpm)), [shown]);
-  const atRpm = hoverRpm ?? view.atRpm;
+  const whole = useMemo(() => speedRange(shown.map(({ figures: one }) => one.power.engineSpeedRpm)), [shown]);
+  const range = useMemo(() => within(view.zoom, whole), [view.zoom, whole]);
+  // A crosshair that was set stays where it is; the pointer only shows one while there is none.
+  const atRpm = view.atRpm ?? hoverRpm;
+  const zoom = useZoom({ plot, whole, range, inset: { left: axisWidth, right: gutterWidth }, change, view });
   const rpmAt = (clientX: number) => {
     const box = plot.current!.getBoundingClientRect();
     const share = (clientX - box.left - axisWidth) / (box.width - axisWidth - gutterWidth);
@@ -34,40 +40,90 @@ export function CompareLanes({ job, figures, view, change }: CompareLanesProps) 
   };
   const middle = Math.round((range[0] + range[1]) / 200) * 100;
   const step = (rpm: number) => () =>
-    change((at) => ({ at: Math.min(range[1], Math.max(range[0], (at ?? middle) + rpm)) }));
+    change((at) => ({ at: Math.min(whole[1], Math.max(whole[0], (at ?? hoverRpm ?? middle) + rpm)) }));
+  const copy = () => {
+    if (atRpm === undefined) return;
+    void navigator.clipboard.writeText(readingsAt(shown, figures, view, atRpm)).then(
+      () =>
+        notifications.show({
+          message: `The readings at ${atRpm.toLocaleString('en-GB')} rpm are copied.`,
+          autoClose: 2500,
+        }),
+      () => notifications.show({ message: 'The browser does not let the readings be copied.', color: 'red' }),
+    );
+  };
   useHotkeys([
     ['ArrowRight', step(10)],
     ['ArrowLeft', step(-10)],
     ['shift+ArrowRight', step(100)],
     ['shift+ArrowLeft', step(-100)],
     ['Escape', () => change({ at: undefined })],
+    ['c', copy],
+    ['+', () => zoom.zoomAt(0.5, 0.7)],
+    ['shift++', () => zoom.zoomAt(0.5, 0.7)],
+    ['-', () => zoom.zoomAt(0.5, 1.4)],
+    ['0', () => change({ zoom: undefined })],
   ]);
   if (shown.length === 0) return null;
   const common = { range, atRpm, view, shown };
+  const bandName =
+    view.band && job.bands.find((one) => one.fromRpm === view.band![0] && one.toRpm === view.band![1])?.name;
+  const share = atRpm === undefined ? undefined : (atRpm - range[0]) / (range[1] - range[0]);
   return (
     <div className={classes.stack}>
       <div
         ref={plot}
         className={classes.plot}
-        onPointerMove={(event) => setHoverRpm(rpmAt(event.clientX))}
-        onPointerLeave={() => setHoverRpm(undefined)}
-        onClick={(event) => change({ at: rpmAt(event.clientX) ?? view.atRpm })}
+        data-zoomed={view.zoom !== undefined || undefined}
+        onPointerDown={zoom.onPointerDown}
+        onPointerMove={(event) => {
+          setHoverRpm(rpmAt(event.clientX));
+          zoom.onPointerMove(event);
+        }}
+        onPointerUp={zoom.onPointerUp}
+        onPointerLeave={(event) => {
+          setHoverRpm(undefined);
+          zoom.onPointerUp(event);
+        }}
+        onClick={(event) => {
+          if (!zoom.wasDrag()) change({ at: rpmAt(event.clientX) ?? view.atRpm });
+        }}
       >
         <PowerLane {...common} figures={figures} />
         <TorqueLane {...common} figures={figures} />
         <GainLane {...common} figures={figures} />
-        {atRpm !== undefined && (
+        {share !== undefined && share >= 0 && share <= 1 && (
           <div
             className={classes.crosshair}
-            style={{
-              left: `calc(${axisWidth}px + (100% - ${axisWidth + gutterWidth}px) * ${(atRpm - range[0]) / (range[1] - range[0])})`,
-            }}
+            data-locked={view.atRpm !== undefined || undefined}
+            style={{ left: `calc(${axisWidth}px + (100% - ${axisWidth + gutterWidth}px) * ${share})` }}
           />
         )}
       </div>
       <div style={{ paddingRight: gutterWidth }}>
-        <SpeedAxis range={range} atRpm={atRpm} band={view.band} onBand={(band) => change({ band: band?.join('-') })} />
+        <SpeedAxis
+          range={range}
+          atRpm={share !== undefined && share >= 0 && share <= 1 ? atRpm : undefined}
+          band={view.band}
+          bandName={bandName}
+          onBand={(band) => change({ band: band?.join('-') })}
+        />
       </div>
+      {view.zoom && (
+        <button className={classes.whole} onClick={() => change({ zoom: undefined })}>
+          whole range <kbd>0</kbd>
+        </button>
+      )}
     </div>
   );
+}
+
+/** The speeds asked for, as far as there are any. */
+function within(
+  zoom: readonly [number, number] | undefined,
+  whole: readonly [number, number],
+): readonly [number, number] {
+  if (!zoom) return whole;
+  const [from, to] = [Math.max(whole[0], zoom[0]), Math.min(whole[1], zoom[1])];
+  return to - from >= 100 ? [from, to] : whole;
 }

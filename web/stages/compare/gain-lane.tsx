@@ -73,7 +73,7 @@ function gainLane({ power, sentence, withheld }: ComparisonFigures, { view, rang
   };
   // A band wider than the gain is cut off rather than let it flatten the line.
   const spread = judged ? scale(2.5 * median(power.gainHalfWidth)) : 0;
-  const [least, most] = extent([gain]);
+  const [least, most] = extent([gain], range);
   const reach = Math.max(Math.abs(least), Math.abs(most), spread);
   const pair = `${shown.at(-1)!.name} less ${shown.find((one) => one.setup.id === view.against.id && !one.isTest)?.name ?? view.against.letter}`;
   // Nothing is coloured that scatter could have made.

@@ -102,7 +102,10 @@ function powerLane(drawn: LaneDrawn): LaneProps {
   const { view, figures, shown, range } = drawn;
   const scale = (kw: number) => convert(kw, 'kW', view.powerUnit);
   const lines = linesOf(drawn, 'power', scale);
-  const [least, most] = extent(lines.filter((line) => !line.points));
+  const [least, most] = extent(
+    lines.filter((line) => !line.points),
+    range,
+  );
   const values = niceRange(least, most + (most - least) * 0.09, 5);
   const top = shown.at(-1)!;
   const peak = peakOf(top.figures.power.engineSpeedRpm, top.figures.power.values);
@@ -158,7 +161,7 @@ export function TorqueLane(lane: LaneCommon) {
 function torqueLane(drawn: LaneDrawn): LaneProps {
   const { view, shown, range } = drawn;
   const lines = linesOf(drawn, 'torque', (newtonMetres) => convert(newtonMetres, 'N·m', view.torqueUnit));
-  const values = niceRange(...extent(lines), 4);
+  const values = niceRange(...extent(lines, range), 4);
   return {
     name: 'Torque',
     unit: `${view.torqueUnit}, engine-referred${axisNote(values.least)}`,

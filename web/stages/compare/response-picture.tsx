@@ -144,7 +144,12 @@ function Curve({ found, unit, label, view }: { found: Response; unit: string; la
         y1={y(gentlest.value)}
         y2={height - bottom}
       />
-      <text className={classes.mark} x={x(gentlest.x) + 6} y={height - bottom - 8}>
+      <text
+        className={classes.mark}
+        x={x(gentlest.x) + (x(gentlest.x) > 0.7 * width ? -6 : 6)}
+        textAnchor={x(gentlest.x) > 0.7 * width ? 'end' : 'start'}
+        y={height - bottom - 8}
+      >
         99.5 % from {levelWords(Number(gentlest.x.toFixed(2)), unit)}
       </text>
       {optimum && (

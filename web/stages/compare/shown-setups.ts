@@ -87,15 +87,16 @@ export interface LaneCommon extends LaneDrawn {
 /** The band as a lane shades it. */
 export const bandOf = (view: CompareView) => (view.band ? { fromRpm: view.band[0], toRpm: view.band[1] } : undefined);
 
-/** Least and greatest value of a lane's lines. */
-export function extent(lines: readonly LaneLine[]): [number, number] {
+/** Least and greatest value of a lane's lines within the speeds shown. */
+export function extent(lines: readonly LaneLine[], range?: readonly [number, number]): [number, number] {
   let least = Infinity;
   let most = -Infinity;
-  for (const { values } of lines) {
+  for (const { rpm, values } of lines) {
     for (let index = 0; index < values.length; index++) {
+      if (range && (rpm[index]! < range[0] || rpm[index]! > range[1])) continue;
       least = Math.min(least, values[index]!);
       most = Math.max(most, values[index]!);
     }
   }
-  return [least, most];
+  return least <= most ? [least, most] : [0, 1];
 }

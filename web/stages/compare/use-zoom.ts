@@ -1,0 +1,89 @@
+import { useEffect, useRef, type RefObject } from 'react';
+import type { ChangeView, CompareView } from './view.ts';
+
+/** Nothing narrower is looked at, rpm. */
+const narrowestRpm = 300;
+/** A press that moves further than this drags, px. */
+const dragPx = 6;
+
+interface Zoom {
+  plot: RefObject<HTMLDivElement | null>;
+  whole: readonly [number, number];
+  range: readonly [number, number];
+  /** Share of the plot's width that is lanes, and where they begin, px. */
+  inset: { left: number; right: number };
+  change: ChangeView;
+  view: CompareView;
+}
+
+/** Zoom by wheel and pinch, pan by dragging; written into the address. */
+export function useZoom({ plot, whole, range, inset, change }: Zoom) {
+  const pointers = useRef(new Map<number, number>());
+  const dragged = useRef<{ from: number; range: readonly [number, number]; moved: boolean }>(undefined);
+  const pinched = useRef<{ apart: number; range: readonly [number, number] }>(undefined);
+  const show = (from: number, to: number) => {
+    const width = Math.max(narrowestRpm, Math.min(whole[1] - whole[0], to - from));
+    const start = Math.min(whole[1] - width, Math.max(whole[0], from));
+    const zoomed = width < whole[1] - whole[0] - 5;
+    change({ zoom: zoomed ? `${Math.round(start / 10) * 10}-${Math.round((start + width) / 10) * 10}` : undefined });
+  };
+  const shareAt = (clientX: number) => {
+    const box = plot.current!.getBoundingClientRect();
+    return Math.min(1, Math.max(0, (clientX - box.left - inset.left) / (box.width - inset.left - inset.right)));
+  };
+  const zoomAt = (share: number, factor: number, base = range) => {
+    const middle = base[0] + share * (base[1] - base[0]);
+    show(middle - (middle - base[0]) * factor, middle + (base[1] - middle) * factor);
+  };
+  const latest = useRef({ zoomAt, shareAt, range, show });
+  useEffect(() => {
+    latest.current = { zoomAt, shareAt, range, show };
+  });
+  useEffect(() => {
+    const element = plot.current;
+    if (!element) return undefined;
+    // A wheel over the lanes must not scroll the page, which only a listener that is not passive can prevent.
+    const onWheel = (event: WheelEvent) => {
+      event.preventDefault();
+      const now = latest.current;
+      if (event.shiftKey || Math.abs(event.deltaX) > Math.abs(event.deltaY)) {
+        const by = ((event.deltaX || event.deltaY) / 600) * (now.range[1] - now.range[0]);
+        now.show(now.range[0] + by, now.range[1] + by);
+      } else now.zoomAt(now.shareAt(event.clientX), Math.exp(event.deltaY / 500));
+    };
+    element.addEventListener('wheel', onWheel, { passive: false });
+    return () => element.removeEventListener('wheel', onWheel);
+  }, [plot]);
+  return {
+    zoomAt,
+    /** True when the press that just ended was a drag: it sets no crosshair. */
+    wasDrag: () => dragged.current?.moved ?? false,
+    onPointerDown(event: React.PointerEvent) {
+      pointers.current.set(event.pointerId, event.clientX);
+      const [a, b] = [...pointers.current.values()];
+      dragged.current = { from: event.clientX, range, moved: false };
+      pinched.current = b === undefined ? undefined : { apart: Math.abs(a! - b), range };
+    },
+    onPointerMove(event: React.PointerEvent) {
+      if (!pointers.current.has(event.pointerId)) return;
+      pointers.current.set(event.pointerId, event.clientX);
+      const [a, b] = [...pointers.current.values()];
+      const drag = dragged.current!;
+      if (b !== undefined && pinched.current) {
+        drag.moved = true;
+        zoomAt(shareAt((a! + b) / 2), pinched.current.apart / Math.max(10, Math.abs(a! - b)), pinched.current.range);
+        return;
+      }
+      if (!drag.moved && Math.abs(event.clientX - drag.from) < dragPx) return;
+      drag.moved = true;
+      const box = plot.current!.getBoundingClientRect();
+      const by =
+        ((drag.from - event.clientX) / (box.width - inset.left - inset.right)) * (drag.range[1] - drag.range[0]);
+      show(drag.range[0] + by, drag.range[1] + by);
+    },
+    onPointerUp(event: React.PointerEvent) {
+      pointers.current.delete(event.pointerId);
+      pinched.current = undefined;
+    },
+  };
+}
