@@ -43,6 +43,13 @@ export const entryForms = {
     fields: file.suspicionFields,
     record: file.suspicion,
   },
+  views: {
+    of: 'jobs',
+    path: 'views',
+    what: 'a named look at the comparison',
+    fields: file.viewFields,
+    record: file.savedView,
+  },
   notes: { of: 'jobs', path: 'notes', what: 'a note', fields: file.noteFields, record: file.note },
   parts: { of: 'vehicles', path: 'parts', what: 'a part of a vehicle', fields: partFields, record: part },
 } as const satisfies Record<string, EntryForm>;

@@ -58,8 +58,16 @@ export const noteFields = z.object({ text: line(1000).min(1, 'write the line fir
 export const photoFields = z.object({ caption: line(300) });
 export const tuneFileFields = z.object({ name: line(200).min(1, 'name the file'), author: line(120), note: line(500) });
 
+/** A named look at the comparison: what stands in its address. */
+export const viewFields = z.object({
+  name: line(60).min(1, 'name the view'),
+  address: z.string().max(2000).regex(/^\?/, 'an address begins with ?'),
+});
+
 export const band = bandFields.safeExtend(stored);
 export type Band = z.infer<typeof band>;
+export const savedView = viewFields.extend(stored);
+export type SavedView = z.infer<typeof savedView>;
 export const limit = limitFields.safeExtend(stored);
 export type LimitRecord = z.infer<typeof limit>;
 export const inspection = inspectionFields.extend(stored);

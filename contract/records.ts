@@ -10,6 +10,7 @@ import {
   limit,
   note,
   photo,
+  savedView,
   suspicion,
   tuneFile,
 } from './job-file.ts';
@@ -120,6 +121,7 @@ export const job = jobSummary.omit({ setups: true, runs: true, waiting: true }).
   setups: z.array(setup),
   runs: z.array(run),
   bands: z.array(band),
+  views: z.array(savedView),
   limits: z.array(limit),
   inspections: z.array(inspection),
   fuelEntries: z.array(fuelEntry),

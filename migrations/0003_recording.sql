@@ -29,7 +29,24 @@ create table device_setting (
   changed_at timestamptz not null default now()
 );
 
+-- A named look at the comparison: its address.
+create table saved_view (
+  id bigint generated always as identity primary key,
+  job_id bigint not null references job,
+  name text not null check (name <> ''),
+  address text not null check (address like '?%'),
+  revision integer not null default 1,
+  removed_at timestamptz,
+  created_at timestamptz not null default now()
+);
+create index views_of_job on saved_view (job_id);
+create trigger saved_view_revision before update on saved_view for each row execute function count_revision();
+create trigger saved_view_history after insert or update on saved_view for each row execute function keep_history();
+create trigger saved_view_changed after insert or update on saved_view for each row execute function tell_job_changed();
+
 -- Down Migration
+
+drop table saved_view;
 
 drop table device_setting;
 alter table bay drop column plan;

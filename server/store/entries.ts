@@ -24,6 +24,7 @@ export const entryTables = {
   inspections: { ...ofJob('inspection', ['key', 'outcome', 'note', 'measured']), onlyOne: 'key' },
   fuelEntries: ofJob('fuel_entry', ['kind', 'at', 'litres', 'ethanolPct', 'name', 'note'], 'at, id'),
   suspicions: ofJob('suspicion', ['cause', 'test', 'outcome', 'state']),
+  views: ofJob('saved_view', ['name', 'address'], 'name, id'),
   notes: ofJob('note', ['text', 'at'], 'at, id'),
   parts: { ...ofJob('vehicle_part', ['name', 'knowledge', 'note']), belongsTo: 'vehicle_id' },
 } as const satisfies Record<string, EntryTable>;

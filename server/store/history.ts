@@ -9,6 +9,7 @@ const removable = new Set([
   'vehicle',
   'vehicle_part',
   'band',
+  'saved_view',
   'job_limit',
   'inspection',
   'fuel_entry',

@@ -1,6 +1,6 @@
 import type { z } from 'zod';
 import type { newJob } from '../../contract/http.ts';
-import type { Band, FuelRecord, Inspection, LimitRecord, Note, Suspicion } from '../../contract/job-file.ts';
+import type { SavedView, Band, FuelRecord, Inspection, LimitRecord, Note, Suspicion } from '../../contract/job-file.ts';
 import type { Job } from '../../contract/records.ts';
 import { Refusal } from '../../core/refusal.ts';
 import { baselineOf } from './baselines.ts';
@@ -25,6 +25,7 @@ type OwnFields = Omit<
   | 'setups'
   | 'runs'
   | 'bands'
+  | 'views'
   | 'limits'
   | 'inspections'
   | 'fuelEntries'
@@ -50,6 +51,7 @@ export async function jobWithAll(database: Queryable, id: number): Promise<Job |
     setups: await setupsOfJob(database, id),
     runs: await runsOfJob(database, id),
     bands: await entriesOf<Band>(database, 'bands', id),
+    views: await entriesOf<SavedView>(database, 'views', id),
     limits: await entriesOf<LimitRecord>(database, 'limits', id),
     inspections: await entriesOf<Inspection>(database, 'inspections', id),
     fuelEntries: await entriesOf<FuelRecord>(database, 'fuelEntries', id),

@@ -73,7 +73,8 @@ function sendingForm(file: File, fields: Record<string, string>): RequestInit {
 }
 
 /** Kinds of entries in a job's or vehicle's file, by their path. */
-export type EntryPath = 'bands' | 'limits' | 'inspections' | 'fuel-entries' | 'suspicions' | 'notes' | 'parts';
+export type EntryPath =
+  'bands' | 'views' | 'limits' | 'inspections' | 'fuel-entries' | 'suspicions' | 'notes' | 'parts';
 const entryAnswer = z.looseObject({ id: z.int() });
 
 /** Everything that the page asks of the server. */

@@ -62,6 +62,8 @@ function wordsOf({ subject, before, after, rowId }: Change, job: Job): string | 
       if (said(after.setupId)) return `${label} put into another setup`;
       return undefined;
     }
+    case 'saved_view':
+      return named('View', after.name ?? of(job.views)?.name);
     case 'band':
       return named('Band', after.name ?? of(job.bands)?.name);
     case 'job_limit':

@@ -1,4 +1,4 @@
-import { useHotkeys } from '@mantine/hooks';
+import { useHotkeys, type HotkeyItem } from '@mantine/hooks';
 import { notifications } from '@mantine/notifications';
 import { useMemo, useRef, useState } from 'react';
 import type { Job } from '../../../contract/records.ts';
@@ -18,12 +18,14 @@ interface CompareLanesProps {
   figures: JobFigures;
   view: CompareView;
   change: ChangeView;
+  /** Shown large: the arrow keys belong to the steps. */
+  presenting?: boolean;
 }
 
 const gutterWidth = 108;
 
 /** Power, torque and gain over one engine-speed axis, under one crosshair. */
-export function CompareLanes({ job, figures, view, change }: CompareLanesProps) {
+export function CompareLanes({ job, figures, view, change, presenting = false }: CompareLanesProps) {
   const plot = useRef<HTMLDivElement>(null);
   const [hoverRpm, setHoverRpm] = useState<number>();
   // Kept while the pointer moves, so that the lanes are not drawn anew under it.
@@ -53,11 +55,15 @@ export function CompareLanes({ job, figures, view, change }: CompareLanesProps) 
     );
   };
   useHotkeys([
-    ['ArrowRight', step(10)],
-    ['ArrowLeft', step(-10)],
-    ['shift+ArrowRight', step(100)],
-    ['shift+ArrowLeft', step(-100)],
-    ['Escape', () => change({ at: undefined })],
+    ...(presenting
+      ? []
+      : ([
+          ['ArrowRight', step(10)],
+          ['ArrowLeft', step(-10)],
+          ['shift+ArrowRight', step(100)],
+          ['shift+ArrowLeft', step(-100)],
+          ['Escape', () => change({ at: undefined })],
+        ] as HotkeyItem[])),
     ['c', copy],
     ['+', () => zoom.zoomAt(0.5, 0.7)],
     ['shift++', () => zoom.zoomAt(0.5, 0.7)],

@@ -12,6 +12,10 @@ import classes from './compare-stage.module.css';
 import { CompareLanes } from './compare-lanes.tsx';
 import { Findings } from './findings.tsx';
 import { ResponsePicture } from './response-picture.tsx';
+import { Presentation } from './presentation.tsx';
+import { SavedViews } from './saved-views.tsx';
+import { TakeAway } from './take-away.tsx';
+import how from './how-made.module.css';
 import { StepsPicture } from './steps-picture.tsx';
 import { useCompareView } from './view.ts';
 
@@ -70,18 +74,33 @@ function Comparison({ job }: { job: Job }) {
       <main className={classes.lanes} aria-label="Curves">
         {figures && (
           <div className={classes.shown}>
-            <SegmentedControl
-              className={classes.switch}
-              size="sm"
-              aria-label="What is shown"
-              data={[
-                { value: 'curves', label: 'Curves' },
-                { value: 'steps', label: 'Steps' },
-                { value: 'response', label: 'Response' },
-              ]}
-              value={view.show}
-              onChange={(show) => change({ show: show === 'curves' ? undefined : show }, false)}
-            />
+            <div className={classes.top}>
+              <SegmentedControl
+                size="sm"
+                aria-label="What is shown"
+                data={[
+                  { value: 'curves', label: 'Curves' },
+                  { value: 'steps', label: 'Steps' },
+                  { value: 'response', label: 'Response' },
+                ]}
+                value={view.show}
+                onChange={(show) => change({ show: show === 'curves' ? undefined : show }, false)}
+              />
+              <span className={classes.acts}>
+                <SavedViews job={job} />
+                <TakeAway job={job} figures={figures} view={view} />
+                <button
+                  className={how.export}
+                  onClick={() => {
+                    void document.documentElement.requestFullscreen().catch(() => undefined);
+                    change({ present: '1', at: undefined, show: undefined }, false);
+                  }}
+                >
+                  show the owner
+                </button>
+              </span>
+            </div>
+            {view.presenting && <Presentation job={job} figures={figures} view={view} change={change} />}
             {view.show === 'steps' ? (
               <StepsPicture
                 job={job}

@@ -37,6 +37,8 @@ const fields = {
   at: rpm,
   /** What the centre shows. */
   show: z.enum(['curves', 'steps', 'response']),
+  /** `1`: shown large, for the owner. */
+  present: z.literal('1'),
   /** The item that a response is wanted to, such as `ignition/0`. */
   item: z.string().max(60),
   /** Engine speeds that the lanes show, rpm. */
@@ -84,6 +86,7 @@ export function useCompareView(job: Job) {
     atRpm: read('at'),
     show: read('show') ?? 'curves',
     item: read('item'),
+    presenting: read('present') === '1',
     zoom: read('zoom'),
     powerUnit: read('power') ?? preferences.powerUnit,
     torqueUnit: read('torque') ?? preferences.torqueUnit,

@@ -1,0 +1,156 @@
+import { readFileSync } from 'node:fs';
+import type { Job, Setup } from '../contract/records.ts';
+import { expect, test, type Suvok } from './suvok.ts';
+import type { Download, Page } from '@playwright/test';
+
+/** A job with three levels of ignition, two runs each. */
+async function ignitionJob(suvok: Suvok): Promise<Job> {
+  await suvok.startStandIns('fast');
+  const job = await suvok.mountedJob();
+  await suvok.record(job, 2);
+  let parentId = job.setups[0]!.id;
+  for (const change of ['ignition +2°', 'ignition +2°']) {
+    const setup = await suvok.ask<Setup>('POST', `/jobs/${job.id}/setups`, { parentId, change });
+    parentId = setup.id;
+    await suvok.ask('PUT', '/bay/mounted', { jobId: job.id, setupId: setup.id });
+    await suvok.record(job, 2);
+  }
+  return job;
+}
+
+async function taken(page: Page, item: string): Promise<string> {
+  await page.getByRole('button', { name: 'take it along' }).click();
+  const waiting: Promise<Download> = page.waitForEvent('download');
+  await page.getByRole('menuitem', { name: item }).click();
+  return (await waiting).path();
+}
+
+test('steps, response, headroom and the decision, each where it is asked for', async ({ page, suvok }) => {
+  test.setTimeout(120_000);
+  const job = await ignitionJob(suvok);
+  await suvok.ask('POST', `/jobs/${job.id}/limits`, { quantity: 'engineSpeed', value: 7100, scale: null, reason: '', source: 'us' }); // prettier-ignore
+  await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+  await expect(page.getByTestId('gain-table')).toBeVisible();
+  await page.getByText('Steps', { exact: true }).click();
+  await expect(page).toHaveURL(/show=steps/);
+  const ladder = page.getByTestId('ladder');
+  await expect(ladder.locator('tr[data-step]')).toHaveCount(3);
+  // The steps add up to the whole, as they are shown.
+  const gains = await ladder.locator('tbody tr td:nth-child(4) b').allTextContents();
+  const [steps, whole] = [gains.slice(0, -1), gains.at(-1)!].map((texts) =>
+    [texts].flat().reduce((sum, text) => sum + Number(text.replace('−', '-')), 0),
+  ) as [number, number];
+  expect(Math.abs(steps - whole)).toBeLessThan(0.21);
+  await page.getByText('Response', { exact: true }).click();
+  await expect(page.getByRole('heading', { name: 'Power over ignition' })).toBeVisible();
+  await expect(page.getByTestId('response-advice')).toContainText(/Best at|rising|No top|lowest/);
+  await expect(page.getByRole('img', { name: /Mean power over ignition/ })).toBeVisible();
+  await expect(page.getByTestId('headroom')).toContainText(/Engine speed, 7,100 rpm/);
+  await page.getByTestId('decision').getByText('go back', { exact: true }).click();
+  await page.getByTestId('decision').getByLabel('Why').fill('knocks, gives nothing');
+  await page.keyboard.press('Enter');
+  await expect.poll(async () => (await suvok.ask<Job>('GET', `/jobs/${job.id}`)).setups[2]).toMatchObject({ decision: 'go back', decisionWhy: 'knocks, gives nothing' }); // prettier-ignore
+  await page.getByTestId('decision').getByRole('button', { name: 'Go back to B now' }).click();
+  await expect.poll(async () => (await suvok.ask<Job>('GET', `/jobs/${job.id}`)).setups.at(-1)).toMatchObject({ letter: 'D', change: 'Back to B', items: [] }); // prettier-ignore
+});
+
+test('two levels of an item say that three make a curve', async ({ page, suvok }) => {
+  await suvok.startStandIns('fast');
+  const job = await suvok.mountedJob();
+  await suvok.record(job, 1);
+  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?show=response`);
+  await expect(page.getByRole('heading', { name: 'Nothing to respond to yet' })).toBeVisible();
+  await suvok.mountedSetup(job, 'ignition +2°');
+  await suvok.record(job, 1);
+  await expect(page.getByText('Two levels of ignition: three are needed for a curve')).toBeVisible();
+});
+
+test('lanes are zoomed and reset, the crosshair stays locked, the band is taken by its handles', async ({
+  page,
+  suvok,
+  context,
+}) => {
+  test.setTimeout(90_000);
+  await context.grantPermissions(['clipboard-read', 'clipboard-write']);
+  const job = await ignitionJob(suvok);
+  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?band=3000-5000`);
+  await expect(page.getByTestId('gain-table')).toBeVisible();
+  const lane = page.getByRole('img', { name: /^Power of/ });
+  const box = (await lane.boundingBox())!;
+  await page.mouse.move(box.x + box.width * 0.5, box.y + 60);
+  await page.mouse.wheel(0, -400);
+  await expect(page).toHaveURL(/zoom=\d+-\d+/);
+  const zoomed = /zoom=(\d+)-(\d+)/.exec(page.url())!.slice(1).map(Number) as [number, number];
+  expect(zoomed[1] - zoomed[0]).toBeLessThan(3500);
+  // Dragging pans and sets no crosshair.
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width * 0.3, box.y + 60, { steps: 4 });
+  await page.mouse.up();
+  await expect.poll(() => Number(/zoom=(\d+)/.exec(page.url())![1])).toBeGreaterThan(zoomed[0]);
+  expect(page.url()).not.toContain('at=');
+  await page.keyboard.press('0');
+  await expect(page).not.toHaveURL(/zoom=/);
+  await page.mouse.click(box.x + box.width * 0.5, box.y + 60);
+  await expect(page).toHaveURL(/at=\d+/);
+  const locked = Number(/at=(\d+)/.exec(page.url())![1]);
+  await page.mouse.move(box.x + box.width * 0.8, box.y + 60);
+  await page.keyboard.press('c');
+  await expect(page.getByText(/The readings at .* are copied/)).toBeVisible();
+  const copied = await page.evaluate(() => navigator.clipboard.readText());
+  expect(copied.split('\n')[0]).toBe('setup\tengine speed [rpm]\tpower [kW]\ttorque [N·m]');
+  expect(copied).toContain(`\t${locked}\t`);
+  await page.getByRole('slider', { name: 'Upper end of the band' }).focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(page).toHaveURL(/band=3000-5050/);
+});
+
+test('a view is named and found again, and what is seen is taken along in five forms', async ({
+  page,
+  suvok,
+  context,
+}) => {
+  test.setTimeout(90_000);
+  await context.grantPermissions(['clipboard-read', 'clipboard-write']);
+  const job = await ignitionJob(suvok);
+  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?band=3000-5000&smoothing=300&setup=C`);
+  await expect(page.getByTestId('gain-table')).toBeVisible();
+  await page.getByRole('button', { name: 'views' }).click();
+  await page.getByLabel('Name what is shown now').fill('street');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'views (1)' })).toBeVisible();
+  await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+  await page.getByRole('button', { name: 'views (1)' }).click();
+  await page.getByRole('button', { name: 'street', exact: true }).click();
+  await expect(page).toHaveURL(/band=3000-5000.*smoothing=300/);
+  await expect(page.getByTestId('gain-table').locator('tr[data-row=band]')).toBeVisible();
+  const csv = readFileSync(await taken(page, 'Curves and gain, CSV'), 'utf8');
+  expect(csv.split('\r\n')[0]).toContain('power C [kW]');
+  const svg = readFileSync(await taken(page, 'Picture, SVG'), 'utf8');
+  expect(svg).toMatch(/^<svg[\s\S]*<polyline[\s\S]*<\/svg>$/);
+  expect([...readFileSync(await taken(page, 'Picture, PNG')).subarray(1, 4)]).toEqual([80, 78, 71]);
+  const json = JSON.parse(readFileSync(await taken(page, 'Figures, JSON'), 'utf8')) as { bands: { meanKw: number }[] };
+  // What is taken along is what is shown.
+  const shown = await page.getByTestId('gain-table').locator('tr[data-row=band] b').textContent();
+  expect(json.bands[0]!.meanKw).toBeCloseTo(Number(shown!.replace('−', '-')), 1);
+  await page.getByRole('button', { name: 'take it along' }).click();
+  await page.getByRole('menuitem', { name: 'Copy the table' }).click();
+  await expect.poll(() => page.evaluate(() => navigator.clipboard.readText())).toContain('common range\t');
+});
+
+test('shown to the owner: one plain sentence, from arrived to the last by the arrow keys', async ({ page, suvok }) => {
+  test.setTimeout(90_000);
+  const job = await ignitionJob(suvok);
+  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?setup=A`);
+  await page.getByRole('button', { name: 'show the owner' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Presentation' });
+  await expect(dialog.getByTestId('plain-sentence')).toContainText('the car as it came');
+  await page.keyboard.press('ArrowRight');
+  await expect(dialog.getByText('Step 1 of 2')).toBeVisible();
+  await expect(dialog.getByTestId('plain-sentence')).toContainText(
+    /B (makes between|and A cannot|reads)|The car changed/,
+  );
+  await page.keyboard.press('ArrowRight');
+  await expect(dialog.getByText('Step 2 of 2')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(dialog).toHaveCount(0);
+});
