@@ -154,3 +154,30 @@ test('shown to the owner: one plain sentence, from arrived to the last by the ar
   await page.keyboard.press('Escape');
   await expect(dialog).toHaveCount(0);
 });
+
+test('lanes are added from the log, moved by keyboard and taken away; the address keeps them', async ({
+  page,
+  suvok,
+}) => {
+  test.setTimeout(90_000);
+  await suvok.startStandIns('fast');
+  const job = await suvok.mountedJob();
+  await suvok.record(job, 2);
+  await suvok.mountedSetup(job, 'ignition +1°');
+  await suvok.record(job, 2);
+  await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+  await expect(page.getByTestId('gain-table')).toBeVisible();
+  await page.getByRole('button', { name: 'lanes', exact: true }).click();
+  await page.getByPlaceholder('λ, boost, knock…').fill('λ');
+  await page.getByRole('option', { name: 'λ', exact: true }).click();
+  await expect(page.getByRole('img', { name: /^λ of A2 and B2 over engine speed/ })).toBeVisible();
+  await expect(page).toHaveURL(/lanes=power\.torque\.gain\.lambda/);
+  await page.getByRole('button', { name: 'Move λ up' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/lanes=power\.torque\.lambda\.gain/);
+  await page.getByRole('button', { name: 'Take Torque away' }).click();
+  await expect(page).toHaveURL(/lanes=power\.lambda\.gain/);
+  await page.reload();
+  await expect(page.getByRole('img', { name: /^λ of/ })).toBeVisible();
+  await expect(page.getByRole('img', { name: /^Torque of/ })).toHaveCount(0);
+});

@@ -6,7 +6,10 @@ import type { JobFigures } from '../../../core/gain/job-figures.ts';
 import { axisWidth } from '../../charts/lane.tsx';
 import { SpeedAxis } from '../../charts/speed-axis.tsx';
 import classes from './compare-lanes.module.css';
+import { ChannelLane } from './channel-lane.tsx';
 import { GainLane } from './gain-lane.tsx';
+import { figureLanes, laneShare } from './lane-list.ts';
+import { useLoggedSides } from './use-logged-sides.ts';
 import { PowerLane, TorqueLane } from './mean-lanes.tsx';
 import { readingsAt } from './readings.ts';
 import { shownSetups, speedRange } from './shown-setups.ts';
@@ -70,6 +73,8 @@ export function CompareLanes({ job, figures, view, change, presenting = false }:
     ['-', () => zoom.zoomAt(0.5, 1.4)],
     ['0', () => change({ zoom: undefined })],
   ]);
+  const lanes = presenting ? figureLanes : view.lanes;
+  const sides = useLoggedSides(job, view, shown);
   if (shown.length === 0) return null;
   const common = { range, atRpm, view, shown };
   const bandName =
@@ -80,6 +85,7 @@ export function CompareLanes({ job, figures, view, change, presenting = false }:
       <div
         ref={plot}
         className={classes.plot}
+        style={{ gridTemplateRows: lanes.map((lane) => `minmax(0, ${laneShare(lane)}fr)`).join(' ') }}
         data-zoomed={view.zoom !== undefined || undefined}
         onPointerDown={zoom.onPointerDown}
         onPointerMove={(event) => {
@@ -95,9 +101,18 @@ export function CompareLanes({ job, figures, view, change, presenting = false }:
           if (!zoom.wasDrag()) change({ at: rpmAt(event.clientX) ?? view.atRpm });
         }}
       >
-        <PowerLane {...common} figures={figures} />
-        <TorqueLane {...common} figures={figures} />
-        <GainLane {...common} figures={figures} />
+        {lanes.map((lane) => {
+          switch (lane) {
+            case 'power':
+              return <PowerLane key={lane} {...common} figures={figures} />;
+            case 'torque':
+              return <TorqueLane key={lane} {...common} figures={figures} />;
+            case 'gain':
+              return <GainLane key={lane} {...common} figures={figures} />;
+            default:
+              return <ChannelLane key={lane} channel={lane} sides={sides} {...common} />;
+          }
+        })}
         {share !== undefined && share >= 0 && share <= 1 && (
           <div
             className={classes.crosshair}

@@ -12,6 +12,8 @@ import classes from './compare-stage.module.css';
 import { CompareLanes } from './compare-lanes.tsx';
 import { Findings } from './findings.tsx';
 import { ResponsePicture } from './response-picture.tsx';
+import { LaneMenu } from './lane-menu.tsx';
+import { offeredLanes } from './use-logged-sides.ts';
 import { Presentation } from './presentation.tsx';
 import { SavedViews } from './saved-views.tsx';
 import { TakeAway } from './take-away.tsx';
@@ -87,6 +89,7 @@ function Comparison({ job }: { job: Job }) {
                 onChange={(show) => change({ show: show === 'curves' ? undefined : show }, false)}
               />
               <span className={classes.acts}>
+                {view.show === 'curves' && <LaneMenu view={view} offered={offeredLanes(job, view)} change={change} />}
                 <SavedViews job={job} />
                 <TakeAway job={job} figures={figures} view={view} />
                 <button

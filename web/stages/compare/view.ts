@@ -4,6 +4,7 @@ import type { Job, Setup } from '../../../contract/records.ts';
 import { standardIds } from '../../../core/air/correction.ts';
 import { readSpan } from '../../../core/smoothing/span.ts';
 import { powerUnits, torqueUnits } from '../../../core/units/units.ts';
+import { figureLanes } from './lane-list.ts';
 import { usePreferences } from '../../state/preferences.ts';
 
 const rpm = z.coerce.number().min(0).max(30_000);
@@ -37,6 +38,12 @@ const fields = {
   at: rpm,
   /** What the centre shows. */
   show: z.enum(['curves', 'steps', 'response']),
+  /** Lanes from top to bottom, such as `power.gain.lambda`. */
+  lanes: z
+    .string()
+    .max(400)
+    .transform((text) => [...new Set(text.split('.').filter(Boolean))].slice(0, 8))
+    .refine((list) => list.length > 0),
   /** `1`: shown large, for the owner. */
   present: z.literal('1'),
   /** The item that a response is wanted to, such as `ignition/0`. */
@@ -86,6 +93,7 @@ export function useCompareView(job: Job) {
     atRpm: read('at'),
     show: read('show') ?? 'curves',
     item: read('item'),
+    lanes: read('lanes') ?? figureLanes,
     presenting: read('present') === '1',
     zoom: read('zoom'),
     powerUnit: read('power') ?? preferences.powerUnit,

@@ -1,0 +1,94 @@
+import { ActionIcon, Group, Popover, Select } from '@mantine/core';
+import { IconArrowDown, IconArrowUp, IconX } from '@tabler/icons-react';
+import { useState } from 'react';
+import { channelLabel } from '../../../core/channels/channels.ts';
+import classes from './lane-menu.module.css';
+import how from './how-made.module.css';
+import { figureLanes, laneWords, moved, placed } from './lane-list.ts';
+import type { ChangeView, CompareView } from './view.ts';
+
+interface LaneMenuProps {
+  view: CompareView;
+  /** Channels that the compared run logged. */
+  offered: readonly string[];
+  change: ChangeView;
+}
+
+const figureNames: Record<string, string> = { power: 'Power', torque: 'Torque', gain: 'Gain' };
+const most = 8;
+
+export const laneName = (lane: string) => figureNames[lane] ?? channelLabel(lane);
+
+/** Which lanes are shown, and in what order: by buttons, or dragged. */
+export function LaneMenu({ view, offered, change }: LaneMenuProps) {
+  const [dragged, setDragged] = useState<string>();
+  const set = (lanes: readonly string[]) => change({ lanes: laneWords(lanes) });
+  const shown: readonly string[] = view.lanes;
+  const more = [...figureLanes, ...offered].filter((lane) => !shown.includes(lane));
+  return (
+    <Popover width={300} position="bottom-start" shadow="md" trapFocus>
+      <Popover.Target>
+        <button className={how.export}>lanes</button>
+      </Popover.Target>
+      <Popover.Dropdown>
+        <ul className={classes.list}>
+          {view.lanes.map((lane, index) => (
+            <li
+              key={lane}
+              draggable
+              data-dragged={dragged === lane || undefined}
+              onDragStart={() => setDragged(lane)}
+              onDragEnd={() => setDragged(undefined)}
+              onDragOver={(event) => event.preventDefault()}
+              onDrop={() => dragged && set(placed(view.lanes, dragged, lane))}
+            >
+              {laneName(lane)}
+              <Group gap={2}>
+                <ActionIcon
+                  variant="subtle"
+                  color="gray"
+                  size={36}
+                  aria-label={`Move ${laneName(lane)} up`}
+                  disabled={index === 0}
+                  onClick={() => set(moved(view.lanes, lane, -1))}
+                >
+                  <IconArrowUp size={16} />
+                </ActionIcon>
+                <ActionIcon
+                  variant="subtle"
+                  color="gray"
+                  size={36}
+                  aria-label={`Move ${laneName(lane)} down`}
+                  disabled={index === view.lanes.length - 1}
+                  onClick={() => set(moved(view.lanes, lane, 1))}
+                >
+                  <IconArrowDown size={16} />
+                </ActionIcon>
+                <ActionIcon
+                  variant="subtle"
+                  color="gray"
+                  size={36}
+                  aria-label={`Take ${laneName(lane)} away`}
+                  disabled={view.lanes.length === 1}
+                  onClick={() => set(view.lanes.filter((one) => one !== lane))}
+                >
+                  <IconX size={16} />
+                </ActionIcon>
+              </Group>
+            </li>
+          ))}
+        </ul>
+        <Select
+          label="Add a lane"
+          placeholder={view.lanes.length >= most ? `${most} are as many as can be read` : 'λ, boost, knock…'}
+          disabled={view.lanes.length >= most}
+          searchable
+          comboboxProps={{ withinPortal: false }}
+          data={more.map((lane) => ({ value: lane, label: laneName(lane) }))}
+          value={null}
+          onChange={(lane) => lane && set([...view.lanes, lane])}
+        />
+      </Popover.Dropdown>
+    </Popover>
+  );
+}

@@ -1,0 +1,46 @@
+import { useMemo } from 'react';
+import type { Job, Run } from '../../../contract/records.ts';
+import { useLog } from '../../workers/figures.ts';
+import { loggedEngine } from '../logs/logged-engine.ts';
+import type { LoggedSide } from './channel-lane.tsx';
+import { figureLanes } from './lane-list.ts';
+import type { Shown } from './shown-setups.ts';
+import type { CompareView } from './view.ts';
+
+/** The latest counted run of a setup; of some only, where only some are compared. */
+function latestOf(job: Job, setupId: number, labels: readonly string[] | undefined): Run | undefined {
+  return job.runs
+    .filter(
+      (run) =>
+        run.setupId === setupId && run.kind === 'power' && run.state !== 'recording' && run.setAsideReason === null,
+    )
+    .filter((run) => !labels || (run.label !== null && labels.includes(run.label)))
+    .at(-1);
+}
+
+/** Channels that can be a lane: what the compared run and the loggers beside it recorded. */
+export function offeredLanes(job: Job, view: CompareView): string[] {
+  const run = latestOf(job, view.test.id, view.runs);
+  const names = [...(run?.channels ?? []), ...(run?.logs ?? []).flatMap(({ channels }) => channels)].map(
+    ({ name }) => name,
+  );
+  return [...new Set(names)].filter((name) => name !== 'engineSpeed');
+}
+
+/** The logs of the two runs that channel lanes are drawn from, the compared one last; fetched only when a lane wants them. */
+export function useLoggedSides(job: Job, view: CompareView, shown: readonly Shown[]): LoggedSide[] {
+  const wanted = view.lanes.some((lane) => !(figureLanes as readonly string[]).includes(lane));
+  const test = wanted ? latestOf(job, view.test.id, view.runs) : undefined;
+  const against = wanted ? latestOf(job, view.against.id, view.againstRuns) : undefined;
+  const any = job.runs[0];
+  const { data: testLog } = useLog(test, any ? loggedEngine(job, test ?? any) : { ignition: null, boosted: false, ethanolPct: null, limits: {} }); // prettier-ignore
+  const { data: againstLog } = useLog(against, any ? loggedEngine(job, against ?? any) : { ignition: null, boosted: false, ethanolPct: null, limits: {} }); // prettier-ignore
+  return useMemo(() => {
+    const colourOf = (setupId: number) => shown.find(({ setup }) => setup.id === setupId)?.colour ?? 'var(--soft)';
+    const sides: LoggedSide[] = [];
+    if (against && against.id !== test?.id)
+      sides.push({ label: against.label ?? '', colour: colourOf(view.against.id), log: againstLog });
+    if (test) sides.push({ label: test.label ?? '', colour: colourOf(view.test.id), log: testLog });
+    return sides;
+  }, [against, test, againstLog, testLog, shown, view.against.id, view.test.id]);
+}
