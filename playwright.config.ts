@@ -7,6 +7,8 @@ export default defineConfig({
   workers: 2,
   fullyParallel: true,
   timeout: 60_000,
+  // Two whole Suvoks share the machine with their browsers.
+  expect: { timeout: 12_000 },
   retries: process.env.CI ? 1 : 0,
   use: {
     viewport: { width: 1280, height: 800 },

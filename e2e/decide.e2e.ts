@@ -65,12 +65,12 @@ test('two levels of an item say that three make a curve', async ({ page, suvok }
   await expect(page.getByText('Two levels of ignition: three are needed for a curve')).toBeVisible();
 });
 
-test('lanes are zoomed and reset, the crosshair stays locked, the band is taken by its handles', async ({
+test('lanes are zoomed, the crosshair locked, the band taken by its handles; views are named, figures taken along, and the owner is shown', async ({
   page,
   suvok,
   context,
 }) => {
-  test.setTimeout(90_000);
+  test.setTimeout(120_000);
   await context.grantPermissions(['clipboard-read', 'clipboard-write']);
   const job = await ignitionJob(suvok);
   await page.goto(`${suvok.origin}/jobs/${job.id}/compare?band=3000-5000`);
@@ -82,6 +82,7 @@ test('lanes are zoomed and reset, the crosshair stays locked, the band is taken 
   await expect(page).toHaveURL(/zoom=\d+-\d+/);
   const zoomed = /zoom=(\d+)-(\d+)/.exec(page.url())!.slice(1).map(Number) as [number, number];
   expect(zoomed[1] - zoomed[0]).toBeLessThan(3500);
+  await expect(page.getByRole('button', { name: /whole range/ })).toBeVisible();
   // Dragging pans and sets no crosshair.
   await page.mouse.down();
   await page.mouse.move(box.x + box.width * 0.3, box.y + 60, { steps: 4 });
@@ -102,16 +103,8 @@ test('lanes are zoomed and reset, the crosshair stays locked, the band is taken 
   await page.getByRole('slider', { name: 'Upper end of the band' }).focus();
   await page.keyboard.press('ArrowRight');
   await expect(page).toHaveURL(/band=3000-5050/);
-});
 
-test('a view is named and found again, and what is seen is taken along in five forms', async ({
-  page,
-  suvok,
-  context,
-}) => {
-  test.setTimeout(90_000);
-  await context.grantPermissions(['clipboard-read', 'clipboard-write']);
-  const job = await ignitionJob(suvok);
+  // A view is named and found again, and what is seen is taken along.
   await page.goto(`${suvok.origin}/jobs/${job.id}/compare?band=3000-5000&smoothing=300&setup=C`);
   await expect(page.getByTestId('gain-table')).toBeVisible();
   await page.getByRole('button', { name: 'views' }).click();
@@ -135,11 +128,8 @@ test('a view is named and found again, and what is seen is taken along in five f
   await page.getByRole('button', { name: 'take it along' }).click();
   await page.getByRole('menuitem', { name: 'Copy the table' }).click();
   await expect.poll(() => page.evaluate(() => navigator.clipboard.readText())).toContain('common range\t');
-});
 
-test('shown to the owner: one plain sentence, from arrived to the last by the arrow keys', async ({ page, suvok }) => {
-  test.setTimeout(90_000);
-  const job = await ignitionJob(suvok);
+  // Shown to the owner: from arrived to the last by the arrow keys.
   await page.goto(`${suvok.origin}/jobs/${job.id}/compare?setup=A`);
   await page.getByRole('button', { name: 'show the owner' }).click();
   const dialog = page.getByRole('dialog', { name: 'Presentation' });

@@ -2,17 +2,15 @@ import { EventEmitter } from 'node:events';
 import type { ConfigureMessage } from '../../contract/bench-link.ts';
 import type { Mounting } from '../../contract/http.ts';
 import type { BayState } from '../../contract/live.ts';
-import { usualPlan, type DeviceSettings, type RunPlan } from '../../contract/recording.ts';
+import { usualPlan, type RunPlan } from '../../contract/recording.ts';
 import { Refusal } from '../../core/refusal.ts';
-import { rpmPerRadS } from '../../core/units/units.ts';
 import type { BenchLink } from '../devices/bench-link.ts';
-import { channelIntake } from '../devices/channel-intake.ts';
 import type { Device } from '../devices/device.ts';
-import { allDeviceSettings, mountedJob, mountJob, plannedRun, planRun, saveDeviceSettings } from '../store/bay.ts';
+import { mountedJob, mountJob, plannedRun, planRun } from '../store/bay.ts';
 import type { Database } from '../store/database.ts';
 import { jobWithAll } from '../store/jobs.ts';
 import { itemsUpTo } from '../store/setups.ts';
-import { calibratedRatio, loadCellZero } from './calibration.ts';
+import { Instruments } from './instruments.ts';
 import { LiveRows } from './live-rows.ts';
 import { LoggerTap } from './logger-tap.ts';
 import { Recorder, type Conditions } from './recorder.ts';
@@ -32,7 +30,8 @@ interface BayEvents {
 
 /** The bay: its instruments, the job and setup on the dyno, and the recorder. */
 export class Bay extends EventEmitter<BayEvents> {
-  private devices = new Map<string, Device>();
+  /** Every instrument of the bay, and what the shop has set of each. */
+  readonly instruments: Instruments;
   /** One for every dyno that is connected; the one that came last is shown and armed. */
   private recorders: Recorder[] = [];
   private loggers: LoggerTap[] = [];
@@ -47,9 +46,14 @@ export class Bay extends EventEmitter<BayEvents> {
   constructor(
     private readonly database: Database,
     private readonly recorderId: number,
-    private readonly link: BenchLink,
+    link: BenchLink,
   ) {
     super();
+    this.instruments = new Instruments(database, link, {
+      car: () => this.mounted,
+      refuseWhileRecording: (then) => this.refuseWhileRecording(then),
+      changed: () => this.emit('changed'),
+    });
     link.on('device', (device) => this.welcome(device));
     link.on('stranger', (text) => {
       this.stranger = text;
@@ -59,7 +63,7 @@ export class Bay extends EventEmitter<BayEvents> {
 
   /** Takes up what was on the dyno before the server stopped. */
   async restore(): Promise<void> {
-    for (const [device, settings] of await allDeviceSettings(this.database)) this.link.settings.set(device, settings);
+    await this.instruments.restore();
     this.plan = (await plannedRun(this.database)) ?? usualPlan;
     const mounting = await mountedJob(this.database);
     if (mounting) await this.mount(mounting);
@@ -74,7 +78,7 @@ export class Bay extends EventEmitter<BayEvents> {
     this.refuseWhileRecording('End it before you change what is on the dyno.');
     await mountJob(this.database, mounting);
     this.mounted = { ...mounting, gear: job.gear, vehicleId: job.vehicleId, vehicle: job.vehicle };
-    await this.configure(this.devices.values());
+    await this.configure(this.instruments.devices.values());
     this.emit('changed');
   }
 
@@ -87,78 +91,9 @@ export class Bay extends EventEmitter<BayEvents> {
     this.emit('changed');
   }
 
-  /**
-   * Keeps what the shop sets of an instrument. Other channel names make it come back anew.
-   * @throws Refusal when the device is not there, the names cannot be used, or a run is being recorded
-   */
-  async setDevice(
-    name: string,
-    change: { [Key in keyof DeviceSettings]?: DeviceSettings[Key] | undefined },
-  ): Promise<void> {
-    this.refuseWhileRecording('Change its settings after it.');
-    const device = this.heardDevice(name);
-    const given = Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined));
-    const settings: DeviceSettings = { ...device.settings, ...given };
-    const before = device.settings.channelNames;
-    if (change.channelNames) channelIntake(device.hello, change.channelNames);
-    await saveDeviceSettings(this.database, name, settings);
-    this.link.settings.set(name, settings);
-    device.settings = settings;
-    if (change.channelNames && JSON.stringify(change.channelNames) !== JSON.stringify(before)) device.replace();
-    this.emit('changed');
-  }
-
-  /** Takes the ratio of engine to drum speed from the speed held now, for the car on the dyno. */
-  async calibrateRatio(name: string, engineRpm?: number): Promise<void> {
-    const device = this.heardDevice(name);
-    const { mounted } = this;
-    if (!mounted) throw new Refusal('No car is on the dyno: put one on first, the ratio belongs to a car and gear.');
-    const value = calibratedRatio(device.recent(), device.dyno?.radiusM, engineRpm);
-    const radiusM = device.dyno?.radiusM;
-    await this.setDevice(name, {
-      ratio: {
-        value,
-        vehicleId: mounted.vehicleId,
-        vehicle: mounted.vehicle,
-        gear: mounted.gear,
-        rpmPerKmh: radiusM ? (value * rpmPerRadS) / (radiusM * 3.6) : null,
-        at: new Date().toISOString(),
-      },
-    });
-  }
-
-  /** Takes what the load cells read now, with the drum at rest, as their zero. */
-  async zeroLoadCell(name: string): Promise<void> {
-    const zero = loadCellZero(this.heardDevice(name).recent());
-    await this.setDevice(name, { zero: { ...zero, at: new Date().toISOString() } });
-  }
-
-  /** Has a stand-in come to rest. */
-  bringToRest(name: string): void {
-    this.refuseWhileRecording('End it first.');
-    const device = this.heardDevice(name);
-    if (!device.hello.commands.includes('stop'))
-      throw new Refusal('Suvok commands only the stand-ins. Bring a real machine to rest with its own controls.');
-    device.send({ type: 'stop' });
-  }
-
-  private heardDevice(name: string): Device {
-    const device = this.devices.get(name);
-    if (!device?.connected) throw new Refusal('That instrument is not connected.');
-    return device;
-  }
-
   private refuseWhileRecording(then: string): void {
     if (this.recorders.some((recorder) => recorder.state().state === 'recording'))
       throw new Refusal(`A run is being recorded. ${then}`);
-  }
-
-  /** @throws Refusal when the device is not there or plays no faults */
-  playFaults(name: string, faults: readonly string[]): void {
-    const device = this.devices.get(name);
-    if (!device || device.hello.faults.length === 0)
-      throw new Refusal('Only a stand-in that is connected can play faults.');
-    device.play(faults);
   }
 
   /** Takes a job off the dyno: what is recorded from now on belongs to no job until it is claimed. */
@@ -174,7 +109,7 @@ export class Bay extends EventEmitter<BayEvents> {
     if (this.mounted?.jobId !== jobId) return;
     const job = await jobWithAll(this.database, jobId);
     if (job) this.mounted.gear = job.gear;
-    await this.configure(this.devices.values());
+    await this.configure(this.instruments.devices.values());
   }
 
   arm(afterS?: number): void {
@@ -193,7 +128,7 @@ export class Bay extends EventEmitter<BayEvents> {
   state(): BayState {
     return {
       type: 'bay',
-      devices: [...this.devices.values()].map((device) => device.state()),
+      devices: [...this.instruments.devices.values()].map((device) => device.state()),
       air: this.air && { ...this.air, takenAt: this.air.takenAt.toISOString() },
       mounted: this.mounted && { jobId: this.mounted.jobId, setupId: this.mounted.setupId },
       plan: this.plan,
@@ -221,11 +156,12 @@ export class Bay extends EventEmitter<BayEvents> {
   }
 
   private welcome(device: Device): void {
-    this.devices.set(device.hello.device, device);
+    this.instruments.devices.set(device.hello.device, device);
     device.on('changed', () => this.emit('changed'));
     device.on('lost', () => {
       setTimeout(() => {
-        if (this.devices.get(device.hello.device) === device) this.devices.delete(device.hello.device);
+        if (this.instruments.devices.get(device.hello.device) === device)
+          this.instruments.devices.delete(device.hello.device);
       }, missedMs).unref();
     });
     if (device.hello.kind === 'weather') device.on('row', (row) => this.takeAir(device, row));

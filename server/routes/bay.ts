@@ -26,7 +26,7 @@ export function bayRoutes(bay: Bay): Router {
 
   router.put('/bay/faults', (request, response) => {
     const { device, faults } = bodyAs(request, faultsRequest);
-    bay.playFaults(device, faults);
+    bay.instruments.playFaults(device, faults);
     response.json(bay.state());
   });
 
@@ -37,23 +37,23 @@ export function bayRoutes(bay: Bay): Router {
 
   router.put('/bay/device', async (request, response) => {
     const { device, ...change } = bodyAs(request, deviceSettingsRequest);
-    await bay.setDevice(device, change);
+    await bay.instruments.set(device, change);
     response.json(bay.state());
   });
 
   router.post('/bay/device/ratio', async (request, response) => {
     const { device, engineRpm } = bodyAs(request, ratioRequest);
-    await bay.calibrateRatio(device, engineRpm);
+    await bay.instruments.calibrateRatio(device, engineRpm);
     response.json(bay.state());
   });
 
   router.post('/bay/device/zero', async (request, response) => {
-    await bay.zeroLoadCell(bodyAs(request, deviceRequest).device);
+    await bay.instruments.zeroLoadCell(bodyAs(request, deviceRequest).device);
     response.json(bay.state());
   });
 
   router.post('/bay/device/rest', (request, response) => {
-    bay.bringToRest(bodyAs(request, deviceRequest).device);
+    bay.instruments.bringToRest(bodyAs(request, deviceRequest).device);
     response.json(bay.state());
   });
 

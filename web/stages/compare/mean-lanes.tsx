@@ -4,6 +4,7 @@ import type { RawPoints } from '../../../core/reduction/raw-points.ts';
 import { interpolate } from '../../../core/recording/search.ts';
 import { convert } from '../../../core/units/units.ts';
 import { Gutter, type GutterValue } from '../../charts/gutter.tsx';
+import { LaneMarks } from '../../charts/lane-marks.tsx';
 import { Lane, type LaneLine, type LaneProps } from '../../charts/lane.tsx';
 import { niceRange } from '../../charts/nice-range.ts';
 import { setupDash } from '../../setups/setup-colour.ts';
@@ -58,12 +59,14 @@ function rawLine(id: number, raw: RawPoints, scale: (value: number) => number, c
 function marksOf({ figures, view }: LaneDrawn, scale: (value: number) => number) {
   return figures.runs
     .filter((run) => run.counted && [view.test.id, view.against.id].includes(run.setupId))
-    .flatMap(({ curve }) =>
-      curve.checks.flatMap(({ fromRpm, toRpm, severity }) => {
+    .flatMap(({ curve, label }) =>
+      curve.checks.flatMap(({ fromRpm, toRpm, severity, message }) => {
         if (fromRpm === undefined || toRpm === undefined) return [];
         const { engineSpeedRpm, powerKw } = curve;
         const rpm = Math.min(Math.max((fromRpm + toRpm) / 2, engineSpeedRpm[0]!), engineSpeedRpm.at(-1)!);
-        return [{ rpm, value: scale(interpolate(engineSpeedRpm, powerKw, rpm)), severity }];
+        return [
+          { rpm, value: scale(interpolate(engineSpeedRpm, powerKw, rpm)), severity, why: `${label}: ${message}` },
+        ];
       }),
     );
 }
@@ -90,9 +93,11 @@ export function PowerLane(lane: LaneCommon) {
   const { view, figures, shown, range } = lane;
   const props = useMemo(() => powerLane({ view, figures, shown, range }), [view, figures, shown, range]);
   const scale = (kw: number) => convert(kw, 'kW', view.powerUnit);
+  const marks = useMemo(() => marksOf({ view, figures, shown, range }, (kw) => convert(kw, 'kW', view.powerUnit)), [view, figures, shown, range]); // prettier-ignore
   return (
     <div className={classes.row}>
       <Lane {...props} />
+      <LaneMarks marks={marks} range={range} values={props.values} />
       <Gutter range={props.values} values={meansAt(lane, 'power', scale, (kw) => formatPower(kw, view.powerUnit))} />
     </div>
   );

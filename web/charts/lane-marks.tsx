@@ -1,0 +1,49 @@
+import { Tooltip } from '@mantine/core';
+import { useElementSize } from '@mantine/hooks';
+import { axisWidth, heightOf } from './lane.tsx';
+import classes from './lane.module.css';
+import type { ValueRange } from './nice-range.ts';
+
+/** A mark that a lane draws on its line, and why. */
+export interface LaneMark {
+  rpm: number;
+  value: number;
+  why: string;
+}
+
+/** Over a lane's canvas: each mark can be pointed at or come to with Tab, and says why it is there. */
+export function LaneMarks({
+  marks,
+  range,
+  values,
+}: {
+  marks: readonly LaneMark[];
+  range: readonly [number, number];
+  values: ValueRange;
+}) {
+  const { ref, height } = useElementSize();
+  const shown = marks.filter(({ rpm }) => rpm >= range[0] && rpm <= range[1]);
+  return (
+    <div ref={ref} className={classes.marks} style={{ left: axisWidth }}>
+      {height > 0 &&
+        shown.map(({ rpm, value, why }) => (
+          <Tooltip
+            key={`${rpm}-${value}-${why}`}
+            label={why}
+            multiline
+            w={300}
+            events={{ hover: true, focus: true, touch: true }}
+          >
+            <button
+              className={classes.mark}
+              aria-label={why}
+              style={{
+                left: `${((rpm - range[0]) / (range[1] - range[0])) * 100}%`,
+                top: heightOf(value, values, height),
+              }}
+            />
+          </Tooltip>
+        ))}
+    </div>
+  );
+}
