@@ -6,7 +6,7 @@ export default defineConfig({
   testMatch: process.env.SUVOK_SOAK ? '*.soak.ts' : '*.e2e.ts',
   workers: 2,
   fullyParallel: true,
-  timeout: 60_000,
+  timeout: 100_000,
   // Two whole Suvoks share the machine with their browsers.
   expect: { timeout: 12_000 },
   retries: process.env.CI ? 1 : 0,

@@ -22,6 +22,8 @@ export function channelsOf(machine: Machine): { name: string; unit: string }[] {
 }
 
 const stepS = 0.001;
+/** Steps from one look at the engine to the next. */
+const engineEvery = 5;
 /** Driveline: how stiff between engine and drum (as a natural frequency of the engine on it, Hz) and how damped. */
 const shuffleHz = 5.5;
 const shuffleDamping = 0.14;
@@ -48,6 +50,7 @@ export class StandInDyno {
   private drumSpeed: number;
   private engineSpeed: number;
   private twist = 0;
+  private steps = 0;
   private engine: EngineState | undefined;
   private boostKpa = 0;
   private load: { rampRpmPerS?: number | undefined; loadNm?: number | undefined } = {};
@@ -187,15 +190,17 @@ export class StandInDyno {
     const { rpm, topShare } = this;
     driver.step(stepS, rpm);
     this.breathe(rpm, topShare);
-    this.engine = engineAt(car, this.items, Math.max(rpm, 600), {
-      air: { temperatureC: air.temperatureC, dryHpa: weather.dryHpa },
-      inletC: this.inletC,
-      boostKpa: this.boostKpa,
-      knockC: faults.knockC,
-      leanBy: faults.lambda(topShare),
-      pumpShare: faults.pumpShare,
-      injectorShare: faults.injectorShare,
-    });
+    // The engine answers slowly beside a millisecond; a step in five is enough to follow it.
+    if (!this.engine || this.steps++ % engineEvery === 0)
+      this.engine = engineAt(car, this.items, Math.max(rpm, 600), {
+        air: { temperatureC: air.temperatureC, dryHpa: weather.dryHpa },
+        inletC: this.inletC,
+        boostKpa: this.boostKpa,
+        knockC: faults.knockC,
+        leanBy: faults.lambda(topShare),
+        pumpShare: faults.pumpShare,
+        injectorShare: faults.injectorShare,
+      });
     const luck = this.luck.scale * (1 + this.luck.tilt * ((rpm - car.sweepFromRpm) / car.sweepToRpm - 0.35));
     const drag = 0.07 * car.plainTorqueNm * (rpm / car.sweepToRpm + 0.3);
     const limited = rpm > faults.limiterRpm(car.limiterRpm, car.sweepToRpm) ? 0 : 1;
