@@ -54,17 +54,6 @@ test('steps, response, headroom and the decision, each where it is asked for', a
   await expect.poll(async () => (await suvok.ask<Job>('GET', `/jobs/${job.id}`)).setups.at(-1)).toMatchObject({ letter: 'D', change: 'Back to B', items: [] }); // prettier-ignore
 });
 
-test('two levels of an item say that three make a curve', async ({ page, suvok }) => {
-  await suvok.startStandIns('fast');
-  const job = await suvok.mountedJob();
-  await suvok.record(job, 1);
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?show=response`);
-  await expect(page.getByRole('heading', { name: 'Nothing to respond to yet' })).toBeVisible();
-  await suvok.mountedSetup(job, 'ignition +2°');
-  await suvok.record(job, 1);
-  await expect(page.getByText('Two levels of ignition: three are needed for a curve')).toBeVisible();
-});
-
 test('lanes are zoomed, the crosshair locked, the band taken by its handles; views are named, figures taken along, and the owner is shown', async ({
   page,
   suvok,
