@@ -239,7 +239,7 @@ export const demoJobs: DemoJob[] = [
     limits: [
       { quantity: 'engineSpeed', value: 7100, scale: null, reason: 'rod bolts', source: 'builder' },
       { quantity: 'torque', value: 215, scale: 'crank', reason: 'gearbox', source: 'owner' },
-      { quantity: 'lambda', value: 0.9, scale: null, reason: 'leaner is a risk on petrol', source: 'us' },
+      { quantity: 'lambda', value: 0.93, scale: null, reason: 'leaner is a risk on petrol', source: 'us' },
     ],
     inspections: [
       { key: 'oil', outcome: 'ok', note: '', measured: null },

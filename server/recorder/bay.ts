@@ -159,10 +159,14 @@ export class Bay extends EventEmitter<BayEvents> {
     this.instruments.devices.set(device.hello.device, device);
     device.on('changed', () => this.emit('changed'));
     device.on('lost', () => {
-      setTimeout(() => {
-        if (this.instruments.devices.get(device.hello.device) === device)
-          this.instruments.devices.delete(device.hello.device);
-      }, missedMs).unref();
+      setTimeout(
+        () => {
+          if (this.instruments.devices.get(device.hello.device) === device)
+            this.instruments.devices.delete(device.hello.device);
+          // What played a day back is not missed once it has gone.
+        },
+        device.hello.startedAt ? 0 : missedMs,
+      ).unref();
     });
     if (device.hello.kind === 'weather') device.on('row', (row) => this.takeAir(device, row));
     else if (device.hello.dyno) this.takeDyno(device);
