@@ -1,30 +1,15 @@
 import { z } from 'zod';
+import { bayEndpoints } from './bay-endpoints.ts';
 import { checkHistory } from './check-history.ts';
 import { curveJson } from './curve.ts';
+import type { Endpoint } from './endpoint.ts';
 import { entryForms } from './entries.ts';
 import { airFile, dynoFile } from './files.ts';
 import * as http from './http.ts';
 import * as file from './job-file.ts';
-import { bayState, unclaimedRuns } from './live.ts';
+import { unclaimedRuns } from './live.ts';
 import { job, jobList, run, setup } from './records.ts';
-import { runPlan } from './recording.ts';
 import * as vehicles from './vehicles.ts';
-
-/** One request that the server answers: the source of /api/openapi.json and of the readable page at /api. */
-export interface Endpoint {
-  method: 'get' | 'post' | 'put' | 'patch' | 'delete';
-  /** Express form; `:id` is a number. */
-  path: string;
-  /** What it does, in a line. */
-  does: string;
-  query?: readonly string[];
-  body?: z.ZodType;
-  /** Sent as multipart/form-data: the file, and these fields. */
-  form?: readonly string[];
-  answer?: z.ZodType;
-  /** What comes back where it is no JSON. */
-  binary?: string;
-}
 
 const revision = z.int().positive().optional();
 const entryEndpoints = Object.values(entryForms).flatMap(({ of, path, what, fields, record }): Endpoint[] => [
@@ -218,21 +203,6 @@ export const endpoints: readonly Endpoint[] = [
     form: ['file', 'settings'],
     answer: http.importResult,
   },
-  { method: 'get', path: '/bay', does: 'Instruments, air, what is on the dyno, and the recorder.', answer: bayState },
-  {
-    method: 'put',
-    path: '/bay/mounted',
-    does: 'Puts a job’s setup on the dyno.',
-    body: http.mounting,
-    answer: bayState,
-  },
-  {
-    method: 'put',
-    path: '/bay/faults',
-    does: 'Switches a stand-in’s faults on and off, for demonstrations and training.',
-    body: http.faultsRequest,
-    answer: bayState,
-  },
   {
     method: 'get',
     path: '/check-history',
@@ -240,54 +210,7 @@ export const endpoints: readonly Endpoint[] = [
     query: ['device'],
     answer: checkHistory,
   },
-  {
-    method: 'put',
-    path: '/bay/plan',
-    does: 'Settles what is recorded next: kind, speeds, ramp, holds, repeats and rest.',
-    body: runPlan,
-    answer: bayState,
-  },
-  {
-    method: 'put',
-    path: '/bay/device',
-    does: 'Sets an instrument’s channel names and probe, or takes its calibrated ratio or zero back.',
-    body: http.deviceSettingsRequest,
-    answer: bayState,
-  },
-  {
-    method: 'post',
-    path: '/bay/device/ratio',
-    does: 'Calibrates engine ÷ drum speed from the steady speed held now, for the car and gear on the dyno.',
-    body: http.ratioRequest,
-    answer: bayState,
-  },
-  {
-    method: 'post',
-    path: '/bay/device/zero',
-    does: 'Takes what the load cells read now, with the drum at rest, as their zero.',
-    body: http.deviceRequest,
-    answer: bayState,
-  },
-  {
-    method: 'post',
-    path: '/bay/device/rest',
-    does: 'Has a stand-in come to rest; a real machine is left to its own controls.',
-    body: http.deviceRequest,
-    answer: bayState,
-  },
-  {
-    method: 'post',
-    path: '/bay/arm',
-    does: 'Makes the recorder and the instruments ready for a pull.',
-    body: http.armRequest,
-    answer: bayState,
-  },
-  {
-    method: 'post',
-    path: '/bay/end',
-    does: 'Ends the run being recorded. It does not stop the car.',
-    answer: bayState,
-  },
+  ...bayEndpoints,
   { method: 'get', path: '/', does: 'This list, to be read.', binary: 'text/html' },
   {
     method: 'get',

@@ -9,8 +9,7 @@ test('a coast-down gives the losses, and check runs the dyno’s own repeatabili
   const job = await suvok.mountedJob();
   const { plan } = await suvok.ask<BayState>('GET', '/bay');
   await suvok.ask('PUT', '/bay/plan', { ...plan, kind: 'coast-down', toRpm: 5000 });
-  await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
-  await expect(page.getByRole('status').filter({ hasText: 'Ready' })).toBeVisible();
+  await suvok.openRecord(page, job);
   await page.keyboard.press('Space');
   await expect(page.getByRole('heading', { name: 'A1 coast-down' })).toBeVisible({ timeout: 40_000 });
   await expect(page.getByTestId('measured')).toContainText('lower bound');

@@ -5,8 +5,7 @@ test('from the space bar to what a change gave, and all of it there after kill -
   test.setTimeout(120_000);
   await suvok.startStandIns('fast');
   const job = await suvok.mountedJob();
-  await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
-  await expect(page.getByRole('status').filter({ hasText: 'Ready' })).toBeVisible();
+  await suvok.openRecord(page, job);
   for (const label of ['A1', 'A2', 'A3']) {
     await page.keyboard.press('Space');
     await expect(page.getByRole('heading', { name: `${label} counted` })).toBeVisible({ timeout: 20_000 });
@@ -39,8 +38,7 @@ test('a stutter is one press, a letter goes to the note, and a run is set aside 
 }) => {
   await suvok.startStandIns('fast');
   const job = await suvok.mountedJob();
-  await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
-  await expect(page.getByRole('status').filter({ hasText: 'Ready' })).toBeVisible();
+  await suvok.openRecord(page, job);
   await page.keyboard.press('Space');
   await page.keyboard.press('Space');
   await expect(page.getByRole('heading', { name: 'A1 counted' })).toBeVisible({ timeout: 20_000 });
@@ -73,8 +71,7 @@ test('the chip of a run sets it aside with a reason and offers to undo', async (
 test('lanes draw live, and End run ends the recording but not the car', async ({ page, suvok }) => {
   await suvok.startStandIns('real');
   const job = await suvok.mountedJob();
-  await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
-  await expect(page.getByRole('status').filter({ hasText: 'Ready' })).toBeVisible();
+  await suvok.openRecord(page, job);
   await page.getByTestId('control').click();
   await expect(page.getByRole('status').filter({ hasText: 'Recording' })).toBeVisible({ timeout: 20_000 });
   await expect(page.getByText('does not stop the car')).toBeVisible();

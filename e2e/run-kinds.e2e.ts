@@ -34,8 +34,7 @@ test('a dyno without a load says that it cannot hold a speed', async ({ page, su
   const job = await suvok.mountedJob();
   const { plan } = await suvok.ask<BayState>('GET', '/bay');
   await suvok.ask('PUT', '/bay/plan', { ...plan, kind: 'step' });
-  await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
-  await expect(page.getByRole('status').filter({ hasText: 'Ready' })).toBeVisible();
+  await suvok.openRecord(page, job);
   await page.keyboard.press('Space');
   await expect(page.getByText('has no load that could hold a speed')).toBeVisible();
 });
@@ -72,8 +71,7 @@ test('after a hop the straps come first, and that they were looked at is written
   await suvok.startStandIns('fast');
   const job = await suvok.mountedJob();
   await suvok.ask('PUT', '/bay/faults', { device: 'stand-in-roller', faults: ['wheel hop'] });
-  await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
-  await expect(page.getByRole('status').filter({ hasText: 'Ready' })).toBeVisible();
+  await suvok.openRecord(page, job);
   await page.keyboard.press('Space');
   await expect(page.getByRole('alert').filter({ hasText: 'Re-check straps or hub bolts' })).toBeVisible({
     timeout: 20_000,
@@ -98,8 +96,7 @@ test('a limit that is crossed shouts by shape, word and sound, on both screens',
   const drive = await context.newPage();
   await drive.goto(`${suvok.origin}/drive`);
   await page.bringToFront();
-  await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
-  await expect(page.getByRole('status').filter({ hasText: 'Ready' })).toBeVisible();
+  await suvok.openRecord(page, job);
   await page.keyboard.press('Space');
   await expect(page.getByRole('alert').filter({ hasText: /Stop λ at full load 0\.\d\d/ })).toBeVisible({
     timeout: 30_000,

@@ -9,8 +9,7 @@ for (const dyno of ['inertia-roller', 'loaded-roller', 'hub']) {
     test.setTimeout(300_000);
     await suvok.startStandIns('real', 5, dyno);
     const job = await suvok.mountedJob();
-    await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
-    await expect(page.getByRole('status').filter({ hasText: 'Ready' })).toBeVisible();
+    await suvok.openRecord(page, job);
     for (let pull = 1; pull <= 10; pull++) {
       await page.keyboard.press('Space');
       await expect(page.getByRole('status').filter({ hasText: 'Recording' })).toBeVisible({ timeout: 30_000 });

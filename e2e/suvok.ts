@@ -107,6 +107,12 @@ export class Suvok {
     return this.runs(job);
   }
 
+  /** Opens Record and waits until the dyno is heard. */
+  async openRecord(page: Page, job: Job): Promise<void> {
+    await page.goto(`${this.origin}/jobs/${job.id}/record`);
+    await expect(page.getByRole('status').filter({ hasText: 'Ready' })).toBeVisible();
+  }
+
   async runs(job: Job): Promise<Run[]> {
     return (await this.ask<Job>('GET', `/jobs/${job.id}`)).runs;
   }

@@ -129,6 +129,12 @@ function breathingOf(car: Car, items: Items, rpm: number): number {
   return Math.max(0.2, breathing);
 }
 
+/** Degrees that the car's own map stands short of the best. */
+function shortOfBest(car: Car, rpm: number): number {
+  const [low, high] = car.shortOfBestDeg;
+  return low + (high - low) * step((rpm - car.shortChangesRpm) / 250);
+}
+
 function ignitionOf(
   car: Car,
   items: Items,
@@ -138,8 +144,7 @@ function ignitionOf(
   leaner: number,
   ethanol: number,
 ): { spark: number; ignitionBtdc: number; knockRetardDeg: number } {
-  const [low, high] = car.shortOfBestDeg;
-  const short = low + (high - low) * step((rpm - car.shortChangesRpm) / 250);
+  const short = shortOfBest(car, rpm);
   const advanced = items.reduce(
     (sum, item) =>
       sum + (item.kind === 'ignition' ? (item.by ?? 0) * (item.aboveRpm ? step((rpm - item.aboveRpm) / 150) : 1) : 0),
@@ -173,8 +178,7 @@ function injectionOf(
   items: Items,
   rpm: number,
 ): { spark: number; ignitionBtdc: number; knockRetardDeg: number } {
-  const [low, high] = car.shortOfBestDeg;
-  const short = low + (high - low) * step((rpm - car.shortChangesRpm) / 250);
+  const short = shortOfBest(car, rpm);
   const fromBest = short - numeric(items, 'injection-end', 0, rpm);
   return { spark: 1 - 0.0012 * fromBest * fromBest, ignitionBtdc: 0, knockRetardDeg: 0 };
 }

@@ -36,6 +36,8 @@ const rollingNm = 28;
 const rollingNmPerRadS = 0.25;
 /** One hub takes a little more than the other, and its tyreless wheel turns a little slower, by this share. */
 const unevenness = 0.012;
+/** Out of gear the engine idles, rpm. */
+const declutchedRpm = 950;
 /** Coolant beyond this has the controller limp, °C. */
 const limpC = 114;
 
@@ -134,14 +136,17 @@ export class StandInDyno {
     return 1 + tyres + throttle * Math.max(0, converter);
   }
 
+  /** What a pickup at the crank sees: the drum's speed with its creep, or idle out of gear. */
+  private get crankRpm(): number {
+    if (this.driver.declutched) return declutchedRpm;
+    return ((this.drumSpeed * this.ratio * 60) / (2 * Math.PI)) * this.creep;
+  }
+
   /** What the dyno reads now, in the order of `channelsOf`. */
   read(): number[] {
-    const rpm = this.driver.declutched
-      ? Math.max(950, this.rpm * 0.2)
-      : ((this.drumSpeed * this.ratio * 60) / (2 * Math.PI)) * this.creep;
     return [
       ...this.motion(),
-      Math.round((rpm + this.chance.normal(2)) / 5) * 5,
+      Math.round((this.crankRpm + this.chance.normal(2)) / 5) * 5,
       this.noisy(this.driver.throttle * 100, 0.2, 1),
     ];
   }
@@ -149,7 +154,7 @@ export class StandInDyno {
   /** What there is for an engine logger to read. */
   reading(): CarReading {
     return {
-      rpm: this.driver.declutched ? 950 : ((this.drumSpeed * this.ratio * 60) / (2 * Math.PI)) * this.creep,
+      rpm: this.crankRpm,
       throttle: this.driver.throttle,
       topShare: this.topShare,
       engine: this.engine,

@@ -1,3 +1,5 @@
+import Papa from 'papaparse';
+
 /** A named column of values over engine speed, in the unit that it is written in. */
 export interface CurveColumn {
   name: string;
@@ -20,15 +22,11 @@ export function curvesCsv(columns: readonly CurveColumn[]): string {
     }
     return map;
   });
-  const head = ['engineSpeed [rpm]', ...columns.map(({ name, unit }) => `${name} [${unit}]`)];
-  const rows = [...speeds].sort((a, b) => a - b).map((rpm) => [String(rpm), ...maps.map((map) => cell(map.get(rpm)))]);
-  return [head, ...rows].map((cells) => cells.map(quoted).join(',')).join('\r\n') + '\r\n';
+  const fields = ['engineSpeed [rpm]', ...columns.map(({ name, unit }) => `${name} [${unit}]`)];
+  const data = [...speeds].sort((a, b) => a - b).map((rpm) => [rpm, ...maps.map((map) => cell(map.get(rpm)))]);
+  return Papa.unparse({ fields, data }, { newline: '\r\n' }) + '\r\n';
 }
 
-function cell(value: number | undefined): string {
-  return value === undefined || Number.isNaN(value) ? '' : String(Number(value.toFixed(4)));
-}
-
-function quoted(text: string): string {
-  return /[",\r\n]/.test(text) ? `"${text.replace(/"/g, '""')}"` : text;
+function cell(value: number | undefined): number | '' {
+  return value === undefined || Number.isNaN(value) ? '' : Number(value.toFixed(4));
 }

@@ -1,7 +1,7 @@
 import { bandMean } from '../curve/band-mean.ts';
 import { unlikeRespects } from '../likeness/like-for-like.ts';
 import type { RecordedChange, RunConditions, Unlikeness } from '../likeness/run-conditions.ts';
-import { remountAfterH } from '../likeness/session-respects.ts';
+import { byMounting, remountAfterMs } from '../likeness/mountings.ts';
 import type { ViewSettings } from '../reduction/reduce.ts';
 import { Refusal } from '../refusal.ts';
 import { moreRunsFor } from '../statistics/detectable.ts';
@@ -72,7 +72,7 @@ export interface ComparisonFigures {
 }
 
 /** A change that owners ask about: 1 % of power. */
-const wantedShare = 0.01;
+export const wantedShare = 0.01;
 
 /**
  * The comparison of two of a job's setups with everything said of it.
@@ -158,12 +158,10 @@ function detectableOf({ ranges }: Comparison, runs: number, otherRuns: number): 
   };
 }
 
-const mountingMs = remountAfterH * 3600e3;
-
 /** Whether the two sides lie more than a mounting apart. */
 function remountBetween([test, baseline]: readonly (readonly RunCurve[])[]): boolean {
   const times = [...test!, ...baseline!].flatMap((run) => run.atMs ?? []);
-  return times.length > 1 && Math.max(...times) - Math.min(...times) > mountingMs;
+  return times.length > 1 && Math.max(...times) - Math.min(...times) > remountAfterMs;
 }
 
 /** Spread from mounting to mounting as this job's setups show it, as a share of power. */
@@ -177,14 +175,8 @@ function remountOf(setups: readonly SetupCurves[]): KnownSpread | undefined {
       mean: bandMean(run.engineSpeedRpm, run.values, from, to),
     }));
     const level = means.reduce((sum, { mean }) => sum + mean, 0) / means.length;
-    const mountings: number[][] = [];
-    let last = -Infinity;
-    for (const { atMs, mean } of means.filter((one) => one.atMs !== undefined).sort((a, b) => a.atMs! - b.atMs!)) {
-      if (atMs! - last > mountingMs) mountings.push([]);
-      last = atMs!;
-      mountings.at(-1)!.push(mean / level);
-    }
-    return mountings;
+    const timed = means.filter((one) => one.atMs !== undefined);
+    return byMounting(timed, (one) => one.atMs!).map((runs) => runs.map(({ mean }) => mean / level));
   });
   return remountSpread(figures);
 }

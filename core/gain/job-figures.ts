@@ -5,7 +5,7 @@ import { curveOf, type ViewSettings } from '../reduction/reduce.ts';
 import { Refusal } from '../refusal.ts';
 import type { Span } from '../smoothing/span.ts';
 import { runCurve, type CountedRun, type FiguredRun, type RunFigures, type UnusableRun } from './figured-run.ts';
-import { variedItems } from '../response/levels.ts';
+import { keyOf, variedItems } from '../response/levels.ts';
 import { responseTo, type NoResponse, type Response } from '../response/response.ts';
 import { attributionOf, type Attribution } from './attribution.ts';
 import { comparisonFigures, type ComparisonFigures, type FiguresRequest } from './job-comparison.ts';
@@ -90,7 +90,6 @@ function ladderOf(
   const attribution = attributionOf(steps, request.testId, range, request.dyno?.within);
   const ran = steps.filter(({ runs }) => runs.length > 0).map(({ id }) => id);
   const items = variedItems(steps, request.testId, ran);
-  const keyOf = ({ kind, aboveRpm }: (typeof items)[number]) => `${kind}/${aboveRpm ?? 0}`;
   const chosen = items.find((item) => keyOf(item) === request.respondTo) ?? items[0];
   const levels = chosen?.levels.map(({ x, setupIds }) => ({
     x,

@@ -12,7 +12,6 @@ const so: SoFar = {
   df: 4,
   moreRuns: 2,
   wantedShare: 0.01,
-  levelKw: 90,
   bracketed: false,
 };
 const ids = (changed: Partial<SoFar>) => nextRunsAdvice({ ...so, ...changed }).map(({ id }) => id);

@@ -17,8 +17,6 @@ export interface SoFar {
   moreRuns: number | undefined;
   wantedShare: number;
   drift?: Drift | undefined;
-  /** Mean power, kW. */
-  levelKw: number | undefined;
   /** True once the earlier setup was run again after this one. */
   bracketed: boolean;
 }

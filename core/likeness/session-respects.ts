@@ -1,8 +1,7 @@
 import { spokenRpm } from '../units/spoken-rpm.ts';
+import { remountAfterMs } from './mountings.ts';
 import { all, known, type LikeForLikeInput, type RunConditions, type Unlikeness } from './run-conditions.ts';
 
-/** Runs farther apart than this were probably not made on one strapping, h. */
-export const remountAfterH = 12;
 /** Runs that end or begin this far apart do not cover the same range, rpm. */
 const rangeRpm = 150;
 
@@ -30,7 +29,7 @@ export function ranges({ test, baseline }: LikeForLikeInput): Unlikeness | undef
 
 export function remount(input: LikeForLikeInput): Unlikeness | undefined {
   const times = known(all(input).map((run) => run.startedAt?.getTime()));
-  if (times.length < 2 || Math.max(...times) - Math.min(...times) <= remountAfterH * 3600e3) return undefined;
+  if (times.length < 2 || Math.max(...times) - Math.min(...times) <= remountAfterMs) return undefined;
   return {
     id: 'remount',
     severity: input.remountKnown ? 'note' : 'stop',

@@ -47,3 +47,17 @@ export function headroom(limit: Limit, reading: number, lossShare?: number): num
   const value = crank ? limit.value * (1 - lossShare!) : limit.value;
   return side === 'most' ? value - reading : reading - value;
 }
+
+/** A job's limits as they are written, those of quantities that are known. */
+export function knownLimits(
+  written: readonly { quantity: string; value: number; scale: LimitScale | null }[],
+): Limit[] {
+  return written.flatMap(({ quantity, value, scale }) =>
+    quantity in limitQuantities ? [{ quantity: quantity as LimitQuantity, value, scale }] : [],
+  );
+}
+
+/** The channel that a limit's quantity is read from. */
+export function limitChannel(quantity: LimitQuantity): string {
+  return quantity === 'smokeLambda' ? 'lambda' : quantity;
+}

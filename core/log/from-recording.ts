@@ -1,7 +1,7 @@
 import type { Recording } from '../recording/recording.ts';
 import { interpolate } from '../recording/search.ts';
+import { engineRpmOf } from '../reduction/drive.ts';
 import type { SweepDrive } from '../reduction/sweep-drive.ts';
-import { rpmPerRadS } from '../units/units.ts';
 import type { LoggedEngine, RunLog } from './run-log.ts';
 
 /** Where a λ probe sits: its reading is late by the way of the gas, and off by the mixing at a tailpipe. */
@@ -24,7 +24,7 @@ export function runLog(
   engine: LoggedEngine,
   probe: ProbePlace = probeAtEngine,
 ): RunLog {
-  const rpm = drive.speed.map((radS, index) => radS * drive.ratio[index]! * rpmPerRadS);
+  const rpm = engineRpmOf(drive);
   return {
     time,
     engineSpeedRpm: time.map((at) => interpolate(drive.time, rpm, at)),

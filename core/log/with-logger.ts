@@ -1,8 +1,8 @@
 import { valuesOf, type Recording } from '../recording/recording.ts';
 import { interpolate } from '../recording/search.ts';
+import { engineRpmOf } from '../reduction/drive.ts';
 import type { SweepDrive } from '../reduction/sweep-drive.ts';
 import { Refusal } from '../refusal.ts';
-import { rpmPerRadS } from '../units/units.ts';
 import type { ProbePlace } from './from-recording.ts';
 import { lineUp, type LineUp } from './line-up.ts';
 import type { RunLog } from './run-log.ts';
@@ -24,8 +24,7 @@ export function withLogger(
 ): { log: RunLog; fit: LineUp } {
   const rpm = valuesOf(logger, 'engineSpeed');
   if (!rpm) throw new Refusal('The logger records no engine speed: its clock cannot be laid on the dyno’s.');
-  const dynoRpm = drive.speed.map((radS, index) => radS * drive.ratio[index]! * rpmPerRadS);
-  const fit = lineUp(whole({ time: drive.time, rpm: dynoRpm }), whole({ time: logger.time, rpm }));
+  const fit = lineUp(whole({ time: drive.time, rpm: engineRpmOf(drive) }), whole({ time: logger.time, rpm }));
   const [first, last] = [logger.time[0]!, logger.time[logger.time.length - 1]!];
   const channels = new Map(log.channels);
   for (const { name, values } of logger.channels) {

@@ -149,6 +149,11 @@ function drumSpeed(
   );
 }
 
+/** Engine speed at each time of a drive, rpm: the drum's, times the ratio there. */
+export function engineRpmOf({ speed, ratio }: Pick<Drive, 'speed' | 'ratio'>): Float64Array {
+  return speed.map((radS, index) => radS * ratio[index]! * rpmPerRadS);
+}
+
 /** Pickup ÷ drum speed, smoothed: it varies slowly (creep), while a pickup rounds to several rpm. */
 export function smoothRatio(time: Float64Array, speed: Float64Array, pickup: Float64Array): Float64Array {
   const raw = speed.map((radS, index) => (radS > 1 ? pickup[index]! / rpmPerRadS / radS : NaN));

@@ -1,8 +1,7 @@
 import { firstNotBelow } from '../recording/search.ts';
 import { atLeastSamples, slopes } from '../smoothing/moving-fit.ts';
 import { thinned, type Thinned } from '../smoothing/thinned.ts';
-import { rpmPerRadS } from '../units/units.ts';
-import { smoothRatio, type Drive } from './drive.ts';
+import { engineRpmOf, smoothRatio, type Drive } from './drive.ts';
 import type { DynoProfile } from './dyno-profile.ts';
 import type { HubSide } from './hub-pair.ts';
 import type { SweepSpan } from './sweep.ts';
@@ -53,7 +52,7 @@ export function sweepDrive(drive: Drive, dyno: DynoProfile, sweep: SweepSpan): S
   const ratio = drive.pickup
     ? smoothRatio(time, drive.speed.subarray(first, last + 1), drive.pickup.subarray(first, last + 1))
     : drive.ratio.subarray(first, last + 1);
-  const rpm = smooth.map((speed, index) => speed * ratio[index]! * rpmPerRadS);
+  const rpm = engineRpmOf({ speed: smooth, ratio });
   const rising = risingIn(rpm);
   const mapRpm = picked(rpm, rising);
   const { edges } = sweep;

@@ -1,4 +1,5 @@
 import { bandMean } from '../curve/band-mean.ts';
+import { byMounting } from '../likeness/mountings.ts';
 import { meanOf, pooledSpread, type KnownSpread } from '../statistics/mean-difference.ts';
 import { remountSpread } from '../statistics/remount.ts';
 
@@ -33,9 +34,6 @@ export interface CheckHistory {
   apart: number[];
 }
 
-/** Check runs farther apart than this were not made on one strapping, h. */
-const mountingAfterH = 12;
-
 /**
  * The dyno's own repeatability from its check runs: the spread within a
  * mounting (pooled over all), and from one mounting to the next
@@ -44,8 +42,7 @@ const mountingAfterH = 12;
  */
 export function checkHistory(runs: readonly CheckRun[]): CheckHistory {
   const cars = new Map<string, CheckRun[]>();
-  for (const run of [...runs].sort((a, b) => a.startedAt.getTime() - b.startedAt.getTime()))
-    cars.set(run.car, [...(cars.get(run.car) ?? []), run]);
+  for (const run of runs) cars.set(run.car, [...(cars.get(run.car) ?? []), run]);
   const series: CheckSeries[] = [];
   const apart: number[] = [];
   for (const [car, own] of cars) {
@@ -65,17 +62,25 @@ function seriesOf(car: string, runs: readonly CheckRun[]): CheckSeries | undefin
   if (!(toRpm > fromRpm)) return undefined;
   const means = runs.map((run) => bandMean(run.engineSpeedRpm, run.powerKw, fromRpm, toRpm));
   const meanKw = meanOf(means);
-  let mounting = 0;
+  const mountings = byMounting(
+    runs.map((run, index) => ({ run, mean: means[index]! })),
+    ({ run }) => run.startedAt.getTime(),
+  );
   return {
     car,
     fromRpm,
     toRpm,
     meanKw,
-    runs: runs.map(({ id, label, startedAt }, index) => {
-      const before = runs[index - 1];
-      if (!before || startedAt.getTime() - before.startedAt.getTime() > mountingAfterH * 3600e3) mounting++;
-      return { id, label, startedAt, mounting, meanKw: means[index]!, awayShare: means[index]! / meanKw - 1 };
-    }),
+    runs: mountings.flatMap((list, index) =>
+      list.map(({ run: { id, label, startedAt }, mean }) => ({
+        id,
+        label,
+        startedAt,
+        mounting: index + 1,
+        meanKw: mean,
+        awayShare: mean / meanKw - 1,
+      })),
+    ),
   };
 }
 

@@ -1,5 +1,5 @@
 import { differences, stateOf, type SetupStep } from '../setup/difference.ts';
-import { isNumeric, numericItems, type NumericItem, type NumericKind } from '../setup/item.ts';
+import { isNumeric, numericItems, type NumericItem, type NumericKind, type SetupItem } from '../setup/item.ts';
 
 /** A numeric item that several run setups differ in and in nothing else. */
 export interface VariedItem {
@@ -24,22 +24,23 @@ export function variedItems(setups: readonly SetupStep[], aroundId: number, ran:
     if (apart.length > 1) continue;
     const pair = apart[0];
     const item = pair?.to ?? pair?.from;
-    if (pair && !(item && isNumeric(item))) continue;
-    if (item && isNumeric(item)) {
-      const key = `${item.kind}/${item.aboveRpm ?? 0}`;
-      const varied = found.get(key) ?? begun(item);
-      found.set(key, varied);
-      add(varied, levelOf(pair!.to), id);
-    }
+    if (!item || !isNumeric(item)) continue;
+    const key = keyOf(item);
+    const varied = found.get(key) ?? begun(item);
+    found.set(key, varied);
+    add(varied, levelOf(pair!.to), id);
   }
   // The setup itself, and those that differ from it in nothing, stand at its own level in every one.
   for (const varied of found.values()) {
     for (const id of ran.filter((one) => differences(setups, aroundId, one).length === 0))
-      add(varied, levelOf(around.get(`${varied.kind}/${varied.aboveRpm ?? 0}`)), id);
+      add(varied, levelOf(around.get(keyOf(varied))), id);
     varied.levels.sort((a, b) => a.x - b.x);
   }
   return [...found.values()].sort((a, b) => b.levels.length - a.levels.length);
 }
+
+/** The thing that an item concerns, as stateOf keys it. */
+export const keyOf = ({ kind, aboveRpm }: Pick<NumericItem, 'kind' | 'aboveRpm'>) => `${kind}/${aboveRpm ?? 0}`;
 
 function begun(item: NumericItem): VariedItem {
   const { label, unit } = numericItems[item.kind];
@@ -48,9 +49,8 @@ function begun(item: NumericItem): VariedItem {
 }
 
 /** By so much against the car as it came, or to a value; nothing said is no change. */
-function levelOf(item: unknown): number {
-  const numeric = item as NumericItem | undefined;
-  return numeric?.to ?? numeric?.by ?? 0;
+function levelOf(item: SetupItem | undefined): number {
+  return item && isNumeric(item) ? (item.to ?? item.by ?? 0) : 0;
 }
 
 function add(varied: VariedItem, x: number, id: number): void {

@@ -1,3 +1,4 @@
+import { inverted } from '../statistics/inverse.ts';
 import { studentT } from '../statistics/student-t.ts';
 
 /** y = a + b·x + c·x², fitted by least squares about the middle of the levels, with what is needed for intervals. */
@@ -28,7 +29,7 @@ export function quadraticFit(x: readonly number[], y: readonly number[]): Quadra
     return [1, u, u * u] as const;
   });
   const normal = [0, 1, 2].map((i) => [0, 1, 2].map((j) => rows.reduce((sum, row) => sum + row[i]! * row[j]!, 0)));
-  const inverse = inverse3(normal);
+  const inverse = inverted(normal);
   if (!inverse) return undefined;
   const moments = [0, 1, 2].map((i) => rows.reduce((sum, row, at) => sum + row[i]! * y[at]!, 0));
   const scaled = inverse.map((row) => row.reduce((sum, value, j) => sum + value * moments[j]!, 0));
@@ -61,16 +62,4 @@ function combined({ coefficients, inverse, spread, t }: Quadratic, row: readonly
   let variance = 0;
   row.forEach((a, i) => row.forEach((b, j) => (variance += a * b * inverse[i]![j]!)));
   return { value, halfWidth: t * spread * Math.sqrt(Math.max(0, variance)) };
-}
-
-function inverse3(m: readonly (readonly number[])[]): number[][] | undefined {
-  const [[a, b, c], [d, e, f], [g, h, i]] = m as [[number, number, number], [number, number, number], [number, number, number]]; // prettier-ignore
-  const cofactors = [
-    [e * i - f * h, c * h - b * i, b * f - c * e],
-    [f * g - d * i, a * i - c * g, c * d - a * f],
-    [d * h - e * g, b * g - a * h, a * e - b * d],
-  ];
-  const determinant = a * cofactors[0]![0]! + b * cofactors[1]![0]! + c * cofactors[2]![0]!;
-  if (!(Math.abs(determinant) > 1e-12)) return undefined;
-  return cofactors.map((row) => row.map((value) => value / determinant));
 }

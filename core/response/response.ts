@@ -1,7 +1,6 @@
 import { bandMean } from '../curve/band-mean.ts';
 import type { RunCurve } from '../gain/run-curve.ts';
-import { meanDifference, type MeanDifference } from '../statistics/mean-difference.ts';
-import { meanOf } from '../statistics/mean-difference.ts';
+import { meanDifference, meanOf, type MeanDifference } from '../statistics/mean-difference.ts';
 import { quadraticFit, slopeAt, valueAt, type Quadratic } from './quadratic.ts';
 
 /** The counted runs at one level of an item. */

@@ -1,10 +1,6 @@
-/** A run's place in a job, as far as it matters here. */
-interface PlacedRun {
-  setupId: number | null;
-  kind: string;
-  setAsideReason: string | null;
-  startedAt: string;
-}
+import { isCounted, type CountableRun } from '../job/counted.ts';
+
+type PlacedRun = CountableRun & { startedAt: string };
 
 interface PlacedSetup {
   id: number;
@@ -21,7 +17,7 @@ export function returnedTo(
   const same = setups
     .filter(({ id, parentId, items }) => id === earlierId || (parentId === earlierId && items.length === 0))
     .map(({ id }) => id);
-  const counted = runs.filter(({ kind, setAsideReason }) => kind === 'power' && setAsideReason === null);
+  const counted = runs.filter(isCounted);
   const first = counted
     .filter(({ setupId }) => setupId === laterId)
     .reduce((least, { startedAt }) => Math.min(least, Date.parse(startedAt)), Infinity);

@@ -4,14 +4,15 @@ import type { Run } from '../../contract/records.ts';
 import type { RunPlan } from '../../contract/recording.ts';
 import { speedChannels } from '../../core/channels/channels.ts';
 import { runTrigger, type RunTrigger } from '../../core/recording/run-trigger.ts';
-import type { SuvokMessage } from '../../contract/bench-link.ts';
 import { Refusal } from '../../core/refusal.ts';
 import type { Device } from '../devices/device.ts';
 import type { Database } from '../store/database.ts';
 import type { NewRun } from '../store/runs.ts';
+import { commandFor } from './command.ts';
 import type { LoggerTap } from './logger-tap.ts';
 import { PreBuffer } from './pre-buffer.ts';
 import { RunWriter } from './run-writer.ts';
+import { startTemperatures } from './start-temperatures.ts';
 
 /** Kept of what came before a pull was noticed, s; of it a run takes this much, and this much after the lift. */
 const bufferS = 30;
@@ -278,47 +279,4 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     clearTimeout(this.silence);
     await this.sealing?.sealed;
   }
-}
-
-/** What an instrument that can make a run is told. */
-function commandFor(
-  plan: RunPlan,
-  afterS: number | undefined,
-): Extract<SuvokMessage, { type: 'sweep' | 'steps' | 'coast' }> {
-  const after = afterS === undefined ? {} : { afterS };
-  const speeds = {
-    ...(plan.fromRpm === null ? {} : { fromRpm: plan.fromRpm }),
-    ...(plan.toRpm === null ? {} : { toRpm: plan.toRpm }),
-  };
-  switch (plan.kind) {
-    case 'step':
-      return { type: 'steps', ...after, speedsRpm: plan.steps.speedsRpm, dwellS: plan.steps.dwellS };
-    case 'coast-down':
-      return { type: 'coast', ...after, ...speeds };
-    default:
-      return {
-        type: 'sweep',
-        ...after,
-        ...speeds,
-        ...(plan.rampRpmPerS === null ? {} : { rampRpmPerS: plan.rampRpmPerS }),
-      };
-  }
-}
-
-/** Temperatures at the beginning, from the dyno's channels and the loggers' where the dyno has none. */
-function startTemperatures(
-  device: Device,
-  row: Float64Array,
-  loggers: readonly LoggerTap[],
-  backS: number,
-): Record<string, number> {
-  const found: Record<string, number> = {};
-  const take = (channels: Device['intake']['channels'], values: Float64Array | undefined) =>
-    channels.forEach(({ name, unit }, index) => {
-      const value = values?.[index + 1] ?? NaN;
-      if (unit === '°C' && !Number.isNaN(value)) found[name] ??= Math.round(value * 10) / 10;
-    });
-  take(device.intake.channels, row);
-  for (const tap of loggers) take(tap.device.intake.channels, tap.back(backS));
-  return found;
 }

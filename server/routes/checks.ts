@@ -19,6 +19,14 @@ export function checkRoutes(database: Database): Router {
   /** Curves of check runs: a recording never changes once it has ended, and its air and machine are copied into it. */
   const curves = new Map<number, Promise<Reduced>>();
 
+  const cached = (run: Run) => {
+    const made = curves.get(run.id) ?? reduced(database, run);
+    curves.set(run.id, made);
+    // What failed on its way is made anew at the next look.
+    made.catch(() => curves.delete(run.id));
+    return made;
+  };
+
   router.get('/check-history', async (request, response) => {
     const asked = query.safeParse(request.query);
     if (!asked.success) throw new HttpRefusal(400, 'Name the instrument: ?device=…');
@@ -26,9 +34,7 @@ export function checkRoutes(database: Database): Router {
     const usable: CheckRun[] = [];
     const apart: number[] = [];
     for (const run of runs) {
-      const made = curves.get(run.id) ?? reduced(database, run);
-      curves.set(run.id, made);
-      const curve = await made;
+      const curve = await cached(run);
       if (!curve) apart.push(run.id);
       else
         usable.push({

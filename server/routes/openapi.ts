@@ -1,6 +1,7 @@
 import { Router } from 'express';
 import { z } from 'zod';
-import { endpoints, type Endpoint } from '../../contract/api.ts';
+import { endpoints } from '../../contract/api.ts';
+import type { Endpoint } from '../../contract/endpoint.ts';
 import { curveJson } from '../../contract/curve.ts';
 import { refusal } from '../../contract/http.ts';
 import { bayState } from '../../contract/live.ts';

@@ -23,13 +23,13 @@ export interface NewRun {
   recorderId: number | null;
 }
 
-const select = `
-  select run.id, run.job_id as "jobId", setup_id as "setupId", run.number, setup.position, run.kind, run.state, run.gear,
+const columns = `run.id, run.job_id as "jobId", setup_id as "setupId", run.number, setup.position, run.kind, run.state, run.gear,
     started_at as "startedAt", ended_at as "endedAt", set_aside_reason as "setAsideReason", run.note, dyno,
     engine_to_drum_ratio as "engineToDrumRatio", air, air_taken_at as "airTakenAt",
     fuel, former_labels as "formerLabels", start_temperatures as "startTemperatures", channels, samples, source, remarks,
-    device, plan, logs
-  from run left join setup on setup.id = run.setup_id`;
+    device, plan, logs`;
+const joined = 'run left join setup on setup.id = run.setup_id';
+const select = `select ${columns} from ${joined}`;
 
 interface RunRow extends Omit<Run, 'label' | 'startedAt' | 'endedAt' | 'airTakenAt'> {
   number: number | null;
@@ -64,7 +64,7 @@ export async function unclaimedRuns(database: Queryable): Promise<Run[]> {
 /** The check runs of an instrument that count, oldest first, with the vehicle that each was made with. */
 export async function checkRuns(database: Queryable, device: string): Promise<(Run & { vehicle: string })[]> {
   const { rows } = await database.query<RunRow & { vehicle: string }>(
-    `${select.replace('run.id, run.job_id', "run.id, coalesce(vehicle.name, 'no job') as vehicle, run.job_id")}
+    `select ${columns}, coalesce(vehicle.name, 'no job') as vehicle from ${joined}
      left join job on job.id = run.job_id left join vehicle on vehicle.id = job.vehicle_id
      where run.device = $1 and run.kind = 'check' and run.state <> 'recording' and set_aside_reason is null
      order by run.started_at, run.id`,

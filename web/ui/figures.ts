@@ -34,6 +34,12 @@ export function formatSpan(span: Span): string {
   return least === most ? `${formatWhole(least)} rpm` : `${formatWhole(least)}–${formatWhole(most)} rpm`;
 }
 
+/** A limit or a reading beside it, with the digits that its unit wants. */
+export function formatLimit(value: number, unit: string): string {
+  if (unit === '') return trueMinus(value.toFixed(2));
+  return unit === '°' ? trueMinus(value.toFixed(1)) : formatWhole(value);
+}
+
 export function formatTenths(value: number): string {
   return trueMinus(tenths.format(value));
 }

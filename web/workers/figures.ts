@@ -38,10 +38,10 @@ export function useMeasured(run: Run | undefined) {
 }
 
 /** A run's log; recordings never change, so it is made once for an engine as it is described. */
-export function useLog(run: Run | undefined, engine: LoggedEngine) {
+export function useLog(run: Run | undefined, engine: LoggedEngine | undefined) {
   return useQuery<LogView>({
     queryKey: ['log', run?.id, engine],
-    queryFn: () => figuresWorker().log(run!, engine),
+    queryFn: () => figuresWorker().log(run!, engine!),
     enabled: run !== undefined,
     staleTime: Infinity,
     retry: false,

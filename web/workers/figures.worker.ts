@@ -9,9 +9,11 @@ import { logEvents } from '../../core/log/events.ts';
 import { runLog } from '../../core/log/from-recording.ts';
 import type { LineUp } from '../../core/log/line-up.ts';
 import type { LoggedEngine, LogEvent } from '../../core/log/run-log.ts';
+import { limitChannel, type LimitQuantity } from '../../core/limits/limit.ts';
 import { extremesOf } from '../../core/log/extremes.ts';
 import { overSpeed, overTime, type LogSeries } from '../../core/log/series.ts';
 import { withLogger } from '../../core/log/with-logger.ts';
+import { isCounted } from '../../core/job/counted.ts';
 import { coastDown, type CoastDown } from '../../core/losses/coast-down.ts';
 import { lossTable, type LossPoint } from '../../core/losses/loss-table.ts';
 import { valuesOf } from '../../core/recording/recording.ts';
@@ -45,7 +47,7 @@ export interface LogView {
   startS: number;
   endS: number;
   channels: { name: string; unit: string; speed: LogSeries; time: LogSeries }[];
-  /** Least and greatest reading of each channel in the pull. */
+  /** Least and greatest reading in the pull of each channel that a limit is set for. */
   extremes: Record<string, { least: number; most: number }>;
   /** How each logger beside the dyno was laid on its clock, or why not. */
   loggers: { name: string; fit?: LineUp; refused?: string }[];
@@ -121,6 +123,7 @@ const worker = {
         loggers.push({ name, refused: (error as Error).message });
       }
     }
+    const limited = Object.keys(engine.limits).map((quantity) => limitChannel(quantity as LimitQuantity)).filter((name) => units.has(name)); // prettier-ignore
     return {
       events: logEvents(log),
       startS: log.startS,
@@ -131,7 +134,7 @@ const worker = {
         speed: overSpeed(log, name),
         time: overTime(log, name),
       })),
-      extremes: Object.fromEntries(Array.from(units.keys(), (name) => [name, extremesOf(log, name)])),
+      extremes: Object.fromEntries(limited.map((name) => [name, extremesOf(log, name)])),
       loggers,
     };
   },
@@ -172,7 +175,7 @@ const worker = {
 /** A frozen baseline counts the runs on its list, and no others, until it is replaced. */
 function counts(run: Run, frozen: Job['baseline']): boolean {
   if (frozen && run.setupId === frozen.setupId) return frozen.runIds.includes(run.id);
-  return run.kind === 'power' && run.setAsideReason === null;
+  return isCounted(run);
 }
 
 function figuredRun(

@@ -1,5 +1,6 @@
 import { Button, Stack, Text } from '@mantine/core';
 import type { Job } from '../../../contract/records.ts';
+import { countedRuns } from '../../../core/job/counted.ts';
 import { Choice, Control } from './control.tsx';
 import classes from './how-made.module.css';
 import type { ChangeView, CompareView } from './view.ts';
@@ -69,8 +70,7 @@ export function AgainstChoice({ job, view, change }: AgainstChoiceProps) {
 
 /** The counted runs of the test setup, earlier and later half, as the address writes them. */
 function halvesOf(job: Job, { test }: CompareView): [string, string] | undefined {
-  const labels = job.runs
-    .filter((run) => run.setupId === test.id && run.kind === 'power' && run.setAsideReason === null)
+  const labels = countedRuns(job.runs, test.id)
     .sort((a, b) => Date.parse(a.startedAt) - Date.parse(b.startedAt))
     .flatMap((run) => run.label ?? []);
   if (labels.length < leastForHalves) return undefined;

@@ -1,6 +1,7 @@
 import { Button, Stack, Text, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import type { Job, Run } from '../../../contract/records.ts';
+import { isCounted } from '../../../core/job/counted.ts';
 import { api } from '../../state/api.ts';
 import { useChange } from '../../state/queries.ts';
 import { Choice, Control } from './control.tsx';
@@ -9,7 +10,7 @@ import type { ChangeView, CompareView } from './view.ts';
 /** The runs of a setup that would count in its figures, and those of its frozen list. */
 export function baselineRuns(job: Job, setupId: number): { counted: Run[]; frozen: Run[] | undefined } {
   const own = job.runs.filter((run) => run.setupId === setupId && run.state !== 'recording');
-  const counted = own.filter((run) => run.kind === 'power' && run.setAsideReason === null);
+  const counted = own.filter(isCounted);
   const { baseline } = job;
   const frozen = baseline?.setupId === setupId ? job.runs.filter((run) => baseline.runIds.includes(run.id)) : undefined;
   return { counted, frozen };

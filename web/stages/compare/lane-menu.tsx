@@ -44,36 +44,24 @@ export function LaneMenu({ view, offered, change }: LaneMenuProps) {
             >
               {laneName(lane)}
               <Group gap={2}>
-                <ActionIcon
-                  variant="subtle"
-                  color="gray"
-                  size={36}
-                  aria-label={`Move ${laneName(lane)} up`}
+                <LaneAct
+                  label={`Move ${laneName(lane)} up`}
+                  icon={IconArrowUp}
                   disabled={index === 0}
                   onClick={() => set(moved(view.lanes, lane, -1))}
-                >
-                  <IconArrowUp size={16} />
-                </ActionIcon>
-                <ActionIcon
-                  variant="subtle"
-                  color="gray"
-                  size={36}
-                  aria-label={`Move ${laneName(lane)} down`}
+                />
+                <LaneAct
+                  label={`Move ${laneName(lane)} down`}
+                  icon={IconArrowDown}
                   disabled={index === view.lanes.length - 1}
                   onClick={() => set(moved(view.lanes, lane, 1))}
-                >
-                  <IconArrowDown size={16} />
-                </ActionIcon>
-                <ActionIcon
-                  variant="subtle"
-                  color="gray"
-                  size={36}
-                  aria-label={`Take ${laneName(lane)} away`}
+                />
+                <LaneAct
+                  label={`Take ${laneName(lane)} away`}
+                  icon={IconX}
                   disabled={view.lanes.length === 1}
                   onClick={() => set(view.lanes.filter((one) => one !== lane))}
-                >
-                  <IconX size={16} />
-                </ActionIcon>
+                />
               </Group>
             </li>
           ))}
@@ -90,5 +78,20 @@ export function LaneMenu({ view, offered, change }: LaneMenuProps) {
         />
       </Popover.Dropdown>
     </Popover>
+  );
+}
+
+interface LaneActProps {
+  label: string;
+  icon: typeof IconX;
+  disabled: boolean;
+  onClick: () => void;
+}
+
+function LaneAct({ label, icon: Icon, disabled, onClick }: LaneActProps) {
+  return (
+    <ActionIcon variant="subtle" color="gray" size={36} aria-label={label} disabled={disabled} onClick={onClick}>
+      <Icon size={16} />
+    </ActionIcon>
   );
 }

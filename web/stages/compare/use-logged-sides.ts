@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import type { Job, Run } from '../../../contract/records.ts';
-import { useLog } from '../../workers/figures.ts';
-import { loggedEngine } from '../logs/logged-engine.ts';
+import { countedRuns } from '../../../core/job/counted.ts';
+import { useRunLog } from '../logs/use-run-log.ts';
 import type { LoggedSide } from './channel-lane.tsx';
 import { figureLanes } from './lane-list.ts';
 import type { Shown } from './shown-setups.ts';
@@ -9,12 +9,8 @@ import type { CompareView } from './view.ts';
 
 /** The latest counted run of a setup; of some only, where only some are compared. */
 function latestOf(job: Job, setupId: number, labels: readonly string[] | undefined): Run | undefined {
-  return job.runs
-    .filter(
-      (run) =>
-        run.setupId === setupId && run.kind === 'power' && run.state !== 'recording' && run.setAsideReason === null,
-    )
-    .filter((run) => !labels || (run.label !== null && labels.includes(run.label)))
+  return countedRuns(job.runs, setupId)
+    .filter((run) => run.state !== 'recording' && (!labels || (run.label !== null && labels.includes(run.label))))
     .at(-1);
 }
 
@@ -32,9 +28,8 @@ export function useLoggedSides(job: Job, view: CompareView, shown: readonly Show
   const wanted = view.lanes.some((lane) => !(figureLanes as readonly string[]).includes(lane));
   const test = wanted ? latestOf(job, view.test.id, view.runs) : undefined;
   const against = wanted ? latestOf(job, view.against.id, view.againstRuns) : undefined;
-  const any = job.runs[0];
-  const { data: testLog } = useLog(test, any ? loggedEngine(job, test ?? any) : { ignition: null, boosted: false, ethanolPct: null, limits: {} }); // prettier-ignore
-  const { data: againstLog } = useLog(against, any ? loggedEngine(job, against ?? any) : { ignition: null, boosted: false, ethanolPct: null, limits: {} }); // prettier-ignore
+  const { data: testLog } = useRunLog(job, test);
+  const { data: againstLog } = useRunLog(job, against);
   return useMemo(() => {
     const colourOf = (setupId: number) => shown.find(({ setup }) => setup.id === setupId)?.colour ?? 'var(--soft)';
     const sides: LoggedSide[] = [];

@@ -8,7 +8,7 @@ import { runKindWords } from '../../setups/run-kind-words.ts';
 import { BigFigures } from '../record/big-figures.tsx';
 import { LimitShouts } from '../record/limits-now.tsx';
 import { useFrame } from '../record/use-frame.ts';
-import { useWatchedLimits } from '../record/use-watched-limits.ts';
+import { useLimitWatch, useLiveLimits } from '../record/watch-limits.ts';
 import classes from './drive-page.module.css';
 
 /** For a phone or tablet in the car: the figures that matter while driving, and one word. Nothing else. */
@@ -18,11 +18,12 @@ export function DrivePage() {
   const connected = useLive((state) => state.connected);
   const mounted = bay?.mounted;
   const { data: job } = useJob(mounted?.jobId ?? 0, mounted !== null && mounted !== undefined);
-  const { shouts } = useWatchedLimits(job);
+  useLimitWatch(job);
+  const crossed = useLiveLimits((state) => state.shouts.length > 0);
   const setup = job?.setups.find((one) => one.id === mounted?.setupId);
   const limitRpm = job?.limits.find(({ quantity }) => quantity === 'engineSpeed')?.value;
   const liftRpm = bay?.plan.toRpm ?? limitRpm;
-  const word = wordOf(connected, bay, shouts.length > 0, liftRpm);
+  const word = wordOf(connected, bay, crossed, liftRpm);
   useEffect(() => {
     if (word === 'Go' || word === 'Lift') sound(word === 'Go' ? 'go' : 'lift', word);
   }, [word]);
@@ -31,8 +32,8 @@ export function DrivePage() {
       <p className={classes.word} role="status">
         {word}
       </p>
-      {shouts.length > 0 ? (
-        <LimitShouts shouts={shouts} word={false} />
+      {crossed ? (
+        <LimitShouts word={false} />
       ) : (
         <p className={classes.what}>
           {setup && bay

@@ -6,10 +6,10 @@ import { WithJob } from '../../app/with-job.tsx';
 import { setupColour } from '../../setups/setup-colour.ts';
 import { SetupsColumn } from '../../setups/setups-column.tsx';
 import { usePreferences } from '../../state/preferences.ts';
-import { useFigures, useLog } from '../../workers/figures.ts';
+import { useFigures } from '../../workers/figures.ts';
 import { AllChannels } from './all-channels.tsx';
 import { EventCards } from './event-cards.tsx';
-import { loggedEngine } from './logged-engine.ts';
+import { useRunLog } from './use-run-log.ts';
 import { LoggerFits } from './logger-fits.tsx';
 import classes from './logs-stage.module.css';
 
@@ -124,8 +124,8 @@ function LogOf({
   by: 'speed' | 'time';
   colour: string;
 }) {
-  const { data: log, error } = useLog(run, loggedEngine(job, run));
-  const { data: beside } = useLog(baseline, loggedEngine(job, baseline ?? run));
+  const { data: log, error } = useRunLog(job, run);
+  const { data: beside } = useRunLog(job, baseline);
   if (error) return <p className={classes.message}>The log could not be read: {error.message}</p>;
   if (!log) return <div aria-busy />;
   return (

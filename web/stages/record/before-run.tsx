@@ -6,9 +6,10 @@ import { itemsOf } from '../brief/inspection-items.ts';
 import { FindingLine, FindingList } from '../../ui/severity.tsx';
 import classes from './before-run.module.css';
 import { HeatNow } from './heat-now.tsx';
+import { baselineWindow } from './heat-of-run.ts';
 import { LimitsNow } from './limits-now.tsx';
 import { RepeatPlan, RunAdvice } from './repeat-plan.tsx';
-import type { LiveLimits } from './use-watched-limits.ts';
+import { useHeatToReady } from './use-cooling.ts';
 
 interface BeforeRunProps {
   job: Job;
@@ -16,19 +17,22 @@ interface BeforeRunProps {
   baseline: Setup;
   figures: JobFigures | undefined;
   recording: boolean;
-  limits: LiveLimits['limits'];
 }
 
 /** Beside the lanes: the cautions, once; before a run its plan and the heat, during one the limits. */
-export function BeforeRun({ job, setup, baseline, figures, recording, limits }: BeforeRunProps) {
+export function BeforeRun({ recording, ...between }: BeforeRunProps) {
   const cautionsRead = usePreferences((state) => state.cautionsRead);
-  if (recording) return <LimitsNow limits={limits} />;
-  if (!cautionsRead) return <Cautions />;
+  if (recording) return <LimitsNow />;
+  return cautionsRead ? <BetweenRuns {...between} /> : <Cautions />;
+}
+
+function BetweenRuns({ job, setup, baseline, figures }: Omit<BeforeRunProps, 'recording'>) {
+  const heat = useHeatToReady(baselineWindow(job.runs, baseline));
   return (
     <>
       <FailedItems job={job} />
-      <RepeatPlan job={job} setup={setup} baseline={baseline} />
-      <HeatNow job={job} baseline={baseline} />
+      <RepeatPlan job={job} setup={setup} heat={heat} />
+      <HeatNow heat={heat} />
       <RunAdvice job={job} setup={setup} baseline={baseline} figures={figures} />
     </>
   );

@@ -1,31 +1,19 @@
-import type { Job, Setup } from '../../../contract/records.ts';
 import { channelLabel } from '../../../core/channels/channels.ts';
 import type { TimeToReady } from '../../../core/heat/cooling-curve.ts';
-import { placeInWindow, startWindow, tellsHeat } from '../../../core/heat/start-window.ts';
+import { placeInWindow, tellsHeat } from '../../../core/heat/start-window.ts';
 import { latestReading, useLive } from '../../state/live.ts';
 import { formatWhole } from '../../ui/figures.ts';
 import classes from './before-run.module.css';
 import { minutesWords } from './minutes-words.ts';
-import { useTimesToReady } from './use-cooling.ts';
+import type { HeatToReady } from './use-cooling.ts';
 import { useFrame } from './use-frame.ts';
-
-/** The window of starting temperatures that a baseline's counted runs set. */
-export function baselineWindow(job: Job, baseline: Setup) {
-  return startWindow(
-    job.runs
-      .filter((run) => run.setupId === baseline.id && run.kind === 'power' && run.setAsideReason === null)
-      .map((run) => run.startTemperatures),
-  );
-}
 
 const words = { below: 'cooler than', inside: 'as', above: 'hotter than' } as const;
 
 /** Present temperatures against those that the baseline's runs started at, and when they will be back there. */
-export function HeatNow({ job, baseline }: { job: Job; baseline: Setup }) {
+export function HeatNow({ heat: { window, times } }: { heat: HeatToReady }) {
   useFrame(2);
   const columns = useLive((state) => state.columns);
-  const window = baselineWindow(job, baseline);
-  const times = useTimesToReady(window);
   const known = Object.keys(window).length > 0;
   const channels = columns.filter(tellsHeat);
   if (channels.length === 0)

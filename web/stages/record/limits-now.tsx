@@ -1,12 +1,11 @@
-import type { WatchedLimit } from '../../../core/limits/watched.ts';
 import { SeverityMark } from '../../ui/severity.tsx';
-import { formatWhole } from '../../ui/figures.ts';
+import { formatLimit } from '../../ui/figures.ts';
 import classes from './limits-now.module.css';
-import type { LiveLimits } from './use-watched-limits.ts';
+import { useLiveLimits } from './watch-limits.ts';
 
 /** During a run, beside the lanes: the limits that can be read, each with what is left of it. */
-export function LimitsNow({ limits }: { limits: readonly WatchedLimit[] }) {
-  const readable = limits.filter(({ reading }) => reading !== undefined);
+export function LimitsNow() {
+  const readable = useLiveLimits((state) => state.limits).filter(({ reading }) => reading !== undefined);
   if (readable.length === 0)
     return <p className="soft">No limit of this job can be read here. Limits are written in the brief.</p>;
   return (
@@ -17,10 +16,10 @@ export function LimitsNow({ limits }: { limits: readonly WatchedLimit[] }) {
             {(limit.crossed || limit.near) && <SeverityMark severity={limit.crossed ? 'stop' : 'mind'} />} {limit.label}
           </span>
           <b className="number">
-            {written(limit.reading!, limit.unit)} <small>{limit.unit}</small>
+            {formatLimit(limit.reading!, limit.unit)} <small>{limit.unit}</small>
           </b>
           <small>
-            {written(limit.value, limit.unit)} {limit.unit} at {limit.side}
+            {formatLimit(limit.value, limit.unit)} {limit.unit} at {limit.side}
           </small>
         </div>
       ))}
@@ -29,7 +28,8 @@ export function LimitsNow({ limits }: { limits: readonly WatchedLimit[] }) {
 }
 
 /** What was crossed in the run going on, where it cannot be missed: shape, word, and (elsewhere) sound. */
-export function LimitShouts({ shouts, word = true }: Pick<LiveLimits, 'shouts'> & { word?: boolean }) {
+export function LimitShouts({ word = true }: { word?: boolean }) {
+  const shouts = useLiveLimits((state) => state.shouts);
   if (shouts.length === 0) return null;
   return (
     <div className={classes.shouts} role="alert">
@@ -38,20 +38,12 @@ export function LimitShouts({ shouts, word = true }: Pick<LiveLimits, 'shouts'> 
           <svg width="34" height="34" viewBox="0 0 14 14" aria-hidden>
             <path d="M7 .5 13.5 7 7 13.5 .5 7Z" fill="currentColor" />
           </svg>
-          {word && <b>Stop</b>} {limit.label} {written(limit.reading!, limit.unit)} {limit.unit}
+          {word && <b>Stop</b>} {limit.label} {formatLimit(limit.reading!, limit.unit)} {limit.unit}
           <small>
-            {limit.side === 'most' ? 'limit' : 'at least'} {written(limit.value, limit.unit)} {limit.unit}
+            {limit.side === 'most' ? 'limit' : 'at least'} {formatLimit(limit.value, limit.unit)} {limit.unit}
           </small>
         </p>
       ))}
     </div>
   );
-}
-
-function written(value: number, unit: string): string {
-  return unit === ''
-    ? value.toFixed(2)
-    : unit === '°' || unit === 'V'
-      ? value.toFixed(1).replace('-', '−')
-      : formatWhole(value);
 }

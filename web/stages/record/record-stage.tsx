@@ -16,7 +16,7 @@ import { RunResult } from './run-result.tsx';
 import { BeforeRun } from './before-run.tsx';
 import { LimitShouts } from './limits-now.tsx';
 import { useCues } from './use-cues.ts';
-import { useWatchedLimits } from './use-watched-limits.ts';
+import { useLimitWatch } from './watch-limits.ts';
 import { Trouble } from './trouble.tsx';
 
 /** The stage in the car or at the console: ready, recording, result. */
@@ -51,7 +51,7 @@ function Recording({ job }: { job: Job }) {
   const mount = useChange((setupId: number) => api.mount({ jobId: job.id, setupId }));
   const recording = mounted !== undefined && bay?.recorder.state === 'recording';
   const baselineFigures = figures?.setups.find((one) => one.setupId === baseline.id);
-  const live = useWatchedLimits(job);
+  useLimitWatch(job);
   useCues(bay?.plan.toRpm ?? baselineFigures?.power.engineSpeedRpm.at(-1), result.run);
   return (
     <div className={recording ? classes.recording : classes.stage}>
@@ -69,7 +69,7 @@ function Recording({ job }: { job: Job }) {
         />
       )}
       <main className={classes.main} aria-label="Recording">
-        {recording && <LimitShouts shouts={live.shouts} />}
+        {recording && <LimitShouts />}
         <BigFigures />
         <div className={classes.middle}>
           <LiveLanes
@@ -91,14 +91,7 @@ function Recording({ job }: { job: Job }) {
                 onDone={result.dismiss}
               />
             ) : (
-              <BeforeRun
-                job={job}
-                setup={setup}
-                baseline={baseline}
-                figures={figures}
-                recording={recording}
-                limits={live.limits}
-              />
+              <BeforeRun job={job} setup={setup} baseline={baseline} figures={figures} recording={recording} />
             )}
             <Trouble />
           </aside>

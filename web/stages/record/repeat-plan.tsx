@@ -1,19 +1,23 @@
 import type { Job, Setup } from '../../../contract/records.ts';
-import { nextRunsAdvice } from '../../../core/gain/next-runs.ts';
+import { runAdvice } from '../../../core/gain/run-advice.ts';
 import type { JobFigures } from '../../../core/gain/job-figures.ts';
 import { placeInWindow } from '../../../core/heat/start-window.ts';
-import { returnedTo } from '../../../core/setup/returned.ts';
-import { moreRunsFor } from '../../../core/statistics/detectable.ts';
+import { countedRuns } from '../../../core/job/counted.ts';
 import { latestReading, useLive } from '../../state/live.ts';
 import { FindingLine, FindingList } from '../../ui/severity.tsx';
 import { useNow } from '../../ui/use-now.ts';
 import classes from './plan.module.css';
-import { baselineWindow } from './heat-now.tsx';
 import { clockWords, minutesWords } from './minutes-words.ts';
 import { RunPlanForm } from './run-plan-form.tsx';
-import { useTimesToReady } from './use-cooling.ts';
+import type { HeatToReady } from './use-cooling.ts';
 
 interface RepeatPlanProps {
+  job: Job;
+  setup: Setup;
+  heat: HeatToReady;
+}
+
+interface RunAdviceProps {
   job: Job;
   setup: Setup;
   baseline: Setup;
@@ -21,11 +25,9 @@ interface RepeatPlanProps {
 }
 
 /** How many runs are done, when the next one is due, and what the runs so far say of the next. */
-export function RepeatPlan({ job, setup, baseline }: Omit<RepeatPlanProps, 'figures'>) {
+export function RepeatPlan({ job, setup, heat }: RepeatPlanProps) {
   const plan = useLive((state) => state.bay?.plan);
-  const counted = job.runs.filter(
-    (run) => run.setupId === setup.id && run.kind === 'power' && run.setAsideReason === null,
-  );
+  const counted = countedRuns(job.runs, setup.id);
   if (!plan) return null;
   return (
     <section className={classes.plan}>
@@ -34,7 +36,7 @@ export function RepeatPlan({ job, setup, baseline }: Omit<RepeatPlanProps, 'figu
         <b className="number">
           {counted.length} <small>of {plan.repeats}</small>
         </b>
-        <Ready job={job} baseline={baseline} coolDownMin={plan.coolDownMin} />
+        <Ready job={job} heat={heat} coolDownMin={plan.coolDownMin} />
       </div>
       <RunPlanForm />
     </section>
@@ -42,16 +44,13 @@ export function RepeatPlan({ job, setup, baseline }: Omit<RepeatPlanProps, 'figu
 }
 
 /** What the runs so far say of the next ones. */
-export function RunAdvice(props: RepeatPlanProps) {
+export function RunAdvice({ job, setup, baseline, figures }: RunAdviceProps) {
   const repeats = useLive((state) => state.bay?.plan.repeats);
-  const counted = props.job.runs.filter(
-    (run) => run.setupId === props.setup.id && run.kind === 'power' && run.setAsideReason === null,
-  );
   if (repeats === undefined) return null;
   return (
     <div className={classes.advice}>
       <FindingList>
-        {adviceFor(props, repeats, counted.length).map((advice) => (
+        {runAdvice(job, setup, baseline, figures, repeats).map((advice) => (
           <FindingLine key={advice.id} severity={advice.severity}>
             {advice.text}
           </FindingLine>
@@ -62,10 +61,8 @@ export function RunAdvice(props: RepeatPlanProps) {
 }
 
 /** The wait until rest and temperatures are as planned. */
-function Ready({ job, baseline, coolDownMin }: { job: Job; baseline: Setup; coolDownMin: number }) {
+function Ready({ job, heat: { window, times }, coolDownMin }: { job: Job; heat: HeatToReady; coolDownMin: number }) {
   const now = useNow();
-  const window = baselineWindow(job, baseline);
-  const times = useTimesToReady(window);
   const ended = Math.max(...job.runs.map((run) => (run.endedAt ? Date.parse(run.endedAt) : 0)), 0);
   if (ended === 0) return <span className={classes.ready}>Ready for the first run</span>;
   const restedS = Math.max(0, (now - ended) / 1000);
@@ -105,34 +102,4 @@ function Ready({ job, baseline, coolDownMin }: { job: Job; baseline: Setup; cool
       </small>
     </span>
   );
-}
-
-/** A change that owners ask about. */
-const wantedShare = 0.01;
-
-function adviceFor({ job, setup, baseline, figures }: RepeatPlanProps, planned: number, runs: number) {
-  const parent = job.setups.find((one) => one.id === setup.parentId);
-  const own = figures?.setups.find((one) => one.setupId === setup.id);
-  const comparison = parent && figures?.comparison;
-  const detectable = comparison?.detectable;
-  const levelKw = comparison?.power.commonRange.baseline ?? own?.peakKw;
-  const spreadKw = detectable?.spreadKw ?? (own && own.runs > 1 ? own.spreadKw : undefined);
-  const df = comparison?.power.ranges[0]!.difference.df ?? (own ? own.runs - 1 : 0);
-  return nextRunsAdvice({
-    letter: setup.letter,
-    parentLetter: parent?.letter ?? (setup.id === baseline.id ? undefined : baseline.letter),
-    runs,
-    planned,
-    spreadShare: spreadKw !== undefined && levelKw ? spreadKw / levelKw : undefined,
-    df: Math.round(df),
-    moreRuns: detectable
-      ? detectable.moreRuns
-      : spreadKw !== undefined && levelKw
-        ? moreRunsFor(wantedShare * levelKw, spreadKw, Math.max(1, runs), Math.max(1, runs))
-        : undefined,
-    wantedShare: detectable?.wantedShare ?? wantedShare,
-    drift: comparison?.power.ranges[0]!.drift,
-    levelKw,
-    bracketed: parent !== undefined && returnedTo(job, setup.id, parent.id),
-  });
 }

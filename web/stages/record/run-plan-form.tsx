@@ -1,4 +1,13 @@
-import { Button, Group, NumberInput, Popover, SegmentedControl, Stack, TextInput } from '@mantine/core';
+import {
+  Button,
+  Group,
+  NumberInput,
+  type NumberInputProps,
+  Popover,
+  SegmentedControl,
+  Stack,
+  TextInput,
+} from '@mantine/core';
 import { useState } from 'react';
 import type { RunPlan } from '../../../contract/recording.ts';
 import { api } from '../../state/api.ts';
@@ -52,7 +61,7 @@ function Fields({ plan, close }: { plan: RunPlan; close: () => void }) {
     .map(Number);
   const badSpeeds =
     list.length === 0 || list.some((value) => !Number.isInteger(value) || value < 100 || value > 30_000);
-  const orNull = (value: string | number) => (value === '' ? null : Number(value));
+  const speed = { min: 300, max: 30_000, step: 100 };
   const badEnd = draft.fromRpm !== null && draft.toRpm !== null && draft.toRpm <= draft.fromRpm;
   return (
     <form
@@ -110,36 +119,32 @@ function Fields({ plan, close }: { plan: RunPlan; close: () => void }) {
           </>
         ) : (
           <Group grow>
-            <NumberInput
+            <Optional
               label="Start at, rpm"
-              placeholder="usual"
-              min={300}
-              max={30_000}
-              step={100}
-              value={draft.fromRpm ?? ''}
-              onChange={(value) => setDraft({ ...draft, fromRpm: orNull(value) })}
+              usual="usual"
+              {...speed}
+              value={draft.fromRpm}
+              onChange={(fromRpm) => setDraft({ ...draft, fromRpm })}
             />
-            <NumberInput
+            <Optional
               label="Lift at, rpm"
-              placeholder="usual"
-              min={300}
-              max={30_000}
-              step={100}
-              value={draft.toRpm ?? ''}
+              usual="usual"
+              {...speed}
+              value={draft.toRpm}
               error={badEnd && 'above the start'}
-              onChange={(value) => setDraft({ ...draft, toRpm: orNull(value) })}
+              onChange={(toRpm) => setDraft({ ...draft, toRpm })}
             />
           </Group>
         )}
         {loaded && draft.kind !== 'step' && draft.kind !== 'coast-down' && (
-          <NumberInput
+          <Optional
             label="Ramp, rpm/s"
-            placeholder="the dyno’s own"
+            usual="the dyno’s own"
             min={20}
             max={5000}
             step={10}
-            value={draft.rampRpmPerS ?? ''}
-            onChange={(value) => setDraft({ ...draft, rampRpmPerS: orNull(value) })}
+            value={draft.rampRpmPerS}
+            onChange={(rampRpmPerS) => setDraft({ ...draft, rampRpmPerS })}
           />
         )}
         <div>
@@ -170,5 +175,24 @@ function Fields({ plan, close }: { plan: RunPlan; close: () => void }) {
         </Group>
       </Stack>
     </form>
+  );
+}
+
+interface OptionalProps extends Omit<NumberInputProps, 'value' | 'onChange' | 'placeholder'> {
+  /** What stands where the field is empty. */
+  usual: string;
+  value: number | null;
+  onChange: (value: number | null) => void;
+}
+
+/** A number that may be left to the car or the dyno: null where the field is empty. */
+function Optional({ usual, value, onChange, ...rest }: OptionalProps) {
+  return (
+    <NumberInput
+      {...rest}
+      placeholder={usual}
+      value={value ?? ''}
+      onChange={(next) => onChange(next === '' ? null : Number(next))}
+    />
   );
 }

@@ -6,8 +6,7 @@ import type { Job, Run, Setup } from '../../../contract/records.ts';
 import { api } from '../../state/api.ts';
 import { usePreferences } from '../../state/preferences.ts';
 import { useChange } from '../../state/queries.ts';
-import { useLog } from '../../workers/figures.ts';
-import { loggedEngine } from '../logs/logged-engine.ts';
+import { useRunLog } from '../logs/use-run-log.ts';
 import { formatPower, formatRpm, formatTorque } from '../../ui/figures.ts';
 import { isTextField } from '../../ui/text-field.ts';
 import { FindingLine, FindingList } from '../../ui/severity.tsx';
@@ -36,7 +35,7 @@ interface RunResultProps {
 export function RunResult({ job, run, setup, baseline, figures, onAdded, onDone }: RunResultProps) {
   const { powerUnit, torqueUnit } = usePreferences();
   const change = useChange((sent: RunChange) => api.changeRun(run.id, sent));
-  const { data: log } = useLog(run.label === null ? undefined : run, loggedEngine(job, run));
+  const { data: log } = useRunLog(job, run.label === null ? undefined : run);
   const one = figures?.runs.find((candidate) => candidate.id === run.id);
   const unusable = figures?.unusable.find((candidate) => candidate.id === run.id);
   const compared = setup.parentId !== null && run.setupId === setup.id ? figures?.comparison : undefined;

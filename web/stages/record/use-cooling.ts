@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import { coolingCurve, timeToReady, type CoolingReading, type TimeToReady } from '../../../core/heat/cooling-curve.ts';
-import { tellsHeat } from '../../../core/heat/start-window.ts';
+import { tellsHeat, type StartWindow } from '../../../core/heat/start-window.ts';
 import { latestReading, useLive } from '../../state/live.ts';
 
 const everyMs = 1000;
@@ -42,10 +42,14 @@ function gather(): void {
   }
 }
 
-/** When each channel will be back in its window, by the cooling observed so far; made anew every few seconds. */
-export function useTimesToReady(
-  window: Readonly<Record<string, { fromC: number; toC: number }>>,
-): Record<string, TimeToReady> {
+/** The window to return to, and when each channel will be back in it. */
+export interface HeatToReady {
+  window: StartWindow;
+  times: Record<string, TimeToReady>;
+}
+
+/** When each channel will be back in the window, by the cooling observed so far; made anew every few seconds. */
+export function useHeatToReady(window: StartWindow): HeatToReady {
   const air = useLive((state) => state.bay?.air?.temperatureC);
   const [times, setTimes] = useState<Record<string, TimeToReady>>({});
   const wanted = JSON.stringify(window);
@@ -54,7 +58,7 @@ export function useTimesToReady(
     const make = () =>
       setTimes(
         Object.fromEntries(
-          Object.entries(JSON.parse(wanted) as typeof window).flatMap(([channel, span]) => {
+          Object.entries(JSON.parse(wanted) as StartWindow).flatMap(([channel, span]) => {
             const now = latestReading(channel);
             if (now === undefined) return [];
             return [[channel, timeToReady(coolingCurve(gathered.get(channel) ?? [], air ?? -Infinity), now, span)]];
@@ -65,5 +69,5 @@ export function useTimesToReady(
     const timer = setInterval(make, 3000);
     return () => clearInterval(timer);
   }, [wanted, air]);
-  return times;
+  return { window, times };
 }
