@@ -39,6 +39,8 @@ export interface FiguresRequest {
   atRpm?: number | undefined;
   /** The test's unsmoothed points are wanted too. */
   raw?: boolean | undefined;
+  /** What is wanted beside the comparison: the ladder of steps, or the response to an item. */
+  beside?: 'steps' | 'response' | undefined;
   /** Key of the item that a response is wanted to (`ignition/0`); the one with the most levels where left out. */
   respondTo?: string | undefined;
   /** The dyno's own repeatability from its check runs, shares of power; used where the job's runs show none. */

@@ -229,3 +229,25 @@ describe('figures of a job', () => {
     expect(known.sentence.map((phrase) => phrase.text).join('')).not.toContain('not like for like');
   });
 });
+
+test('the ladder and the response are made where they are asked for, and only there', () => {
+  const item = { kind: 'ignition' as const, by: 2 };
+  const line = [
+    { id: 1, letter: 'A', parentId: null, items: [] },
+    { id: 2, letter: 'B', parentId: 1, change: 'ignition +2°', items: [item] },
+    { id: 3, letter: 'C', parentId: 2, change: 'ignition +2°', items: [item] },
+  ];
+  const runs = [...baselineRuns, ...testRuns, run(7, 3, 1.033), run(8, 3, 1.035)];
+  const asked = (beside?: FiguresRequest['beside']) => jobFigures(runs, request({ setups: line, testId: 3, beside }));
+  expect(asked()).not.toHaveProperty('attribution');
+  expect(asked()).not.toHaveProperty('response');
+  const { attribution } = asked('steps');
+  expect(attribution!.steps.map(({ letter }) => letter)).toEqual(['A', 'B', 'C']);
+  const { response, varied } = asked('response');
+  expect(varied).toEqual([{ key: 'ignition/0', label: 'ignition', levels: 3 }]);
+  expect(response!.found.levels).toMatchObject([
+    { x: 0, letters: 'A', runs: 3 },
+    { x: 2, letters: 'B', runs: 3 },
+    { x: 4, letters: 'C', runs: 2 },
+  ]);
+});

@@ -7,7 +7,7 @@ import type { Span } from '../smoothing/span.ts';
 import { runCurve, type CountedRun, type FiguredRun, type RunFigures, type UnusableRun } from './figured-run.ts';
 import { keyOf, variedItems } from '../response/levels.ts';
 import { responseTo, type NoResponse, type Response } from '../response/response.ts';
-import { attributionOf, type Attribution } from './attribution.ts';
+import { attributionOf, type AttributedSetup, type Attribution } from './attribution.ts';
 import { comparisonFigures, type ComparisonFigures, type FiguresRequest } from './job-comparison.ts';
 import { setupFigures, type SetupCurves, type SetupFigures } from './setup-figures.ts';
 
@@ -22,10 +22,10 @@ export interface JobFigures {
   comparison?: ComparisonFigures;
   /** Why there is no comparison, as a sentence. */
   noComparison?: string;
-  /** What each step on the way to the test setup gave. */
+  /** What each step on the way to the test setup gave, where it was asked for. */
   attribution?: Attribution;
-  /** Numeric items that runs were made at several levels of, and the response to one of them. */
-  varied: { key: string; label: string; levels: number }[];
+  /** Numeric items that runs were made at several levels of, and the response to one of them, where it was asked for. */
+  varied?: { key: string; label: string; levels: number }[];
   response?: { key: string; label: string; unit: string; found: Response | NoResponse };
 }
 
@@ -60,7 +60,8 @@ export function jobFigures(runs: readonly FiguredRun[], request: FiguresRequest)
     runs: figured.map(({ figures }) => figures),
     unusable,
     setups: setupFigures(setups, request.baselineId),
-    ...ladderOf(request, setups),
+    ...(request.beside === 'steps' ? stepsOf(request, setups) : {}),
+    ...(request.beside === 'response' ? responseOf(request, setups) : {}),
     ...(factors.length > 0 ? { factors: [Math.min(...factors), Math.max(...factors)] } : {}),
   };
   try {
@@ -72,44 +73,43 @@ export function jobFigures(runs: readonly FiguredRun[], request: FiguresRequest)
   return result;
 }
 
-/** The ladder of steps to the test setup, and what its numeric items gave at their levels. */
-function ladderOf(
-  request: FiguresRequest,
-  curves: readonly SetupCurves[],
-): Pick<JobFigures, 'attribution' | 'varied' | 'response'> {
-  const runsOf = (id: number) => curves.find((one) => one.setupId === id)?.power ?? [];
-  const steps = request.setups.map((setup) => ({
+/** The setups with their counted runs' power. */
+function runSetups(request: FiguresRequest, curves: readonly SetupCurves[]): AttributedSetup[] {
+  return request.setups.map((setup) => ({
     id: setup.id,
     letter: setup.letter,
     parentId: setup.parentId ?? null,
     change: setup.change ?? '',
     items: setup.items ?? [],
-    runs: runsOf(setup.id),
+    runs: curves.find((one) => one.setupId === setup.id)?.power ?? [],
   }));
-  const range = request.bands?.[0];
-  const attribution = attributionOf(steps, request.testId, range, request.dyno?.within);
-  const ran = steps.filter(({ runs }) => runs.length > 0).map(({ id }) => id);
-  const items = variedItems(steps, request.testId, ran);
+}
+
+/** The ladder of steps to the test setup. */
+function stepsOf(request: FiguresRequest, curves: readonly SetupCurves[]): Pick<JobFigures, 'attribution'> {
+  const attribution = attributionOf(
+    runSetups(request, curves),
+    request.testId,
+    request.bands?.[0],
+    request.dyno?.within,
+  );
+  return attribution ? { attribution } : {};
+}
+
+/** What the numeric items around the test setup gave at their levels. */
+function responseOf(request: FiguresRequest, curves: readonly SetupCurves[]): Pick<JobFigures, 'varied' | 'response'> {
+  const setups = runSetups(request, curves);
+  const ran = setups.filter(({ runs }) => runs.length > 0).map(({ id }) => id);
+  const items = variedItems(setups, request.testId, ran);
+  const varied = items.map((item) => ({ key: keyOf(item), label: item.label, levels: item.levels.length }));
   const chosen = items.find((item) => keyOf(item) === request.respondTo) ?? items[0];
-  const levels = chosen?.levels.map(({ x, setupIds }) => ({
-    x,
-    letters: setupIds.map((id) => steps.find((step) => step.id === id)!.letter).join(' '),
-    runs: setupIds.flatMap(runsOf),
-  }));
-  return {
-    ...(attribution ? { attribution } : {}),
-    varied: items.map((item) => ({ key: keyOf(item), label: item.label, levels: item.levels.length })),
-    ...(chosen
-      ? {
-          response: {
-            key: keyOf(chosen),
-            label: chosen.label,
-            unit: chosen.unit,
-            found: responseTo(levels!, range, chosen),
-          },
-        }
-      : {}),
-  };
+  if (!chosen) return { varied };
+  const levels = chosen.levels.map(({ x, setupIds }) => {
+    const at = setups.filter(({ id }) => setupIds.includes(id));
+    return { x, letters: at.map(({ letter }) => letter).join(' '), runs: at.flatMap(({ runs }) => runs) };
+  });
+  const found = responseTo(levels, request.bands?.[0], chosen);
+  return { varied, response: { key: keyOf(chosen), label: chosen.label, unit: chosen.unit, found } };
 }
 
 function figuresOf(run: FiguredRun, settings: ViewSettings): RunFigures {

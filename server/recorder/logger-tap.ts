@@ -5,17 +5,32 @@ import { PreBuffer } from './pre-buffer.ts';
 /** Of what a logger said before a pull was noticed a run takes this much more than the dyno's lead, s. */
 const marginS = 3;
 const bufferS = 30;
+/** Played back faster than time, a silence this long is a pause, ms. */
+const pauseMs = 120;
 
 /** Listens to an engine logger, so that its rows go into whatever run is being recorded beside the dyno's. */
 export class LoggerTap {
   private readonly buffer = new PreBuffer(bufferS);
+  private latestAtMs = performance.now();
   private readonly listeners = new Set<(row: Float64Array) => void>();
 
   constructor(readonly device: Device) {
     device.on('row', (row) => {
       this.buffer.push(row);
+      this.latestAtMs = performance.now();
       for (const listener of this.listeners) listener(row);
     });
+  }
+
+  /**
+   * Whether rows up to a time on its own clock have all come. One that plays
+   * something back may lie far behind or ahead of the dyno: it has said
+   * everything once it pauses.
+   */
+  hasReached(timeS: number): boolean {
+    if (!this.device.connected) return true;
+    if (this.device.playsFast) return performance.now() - this.latestAtMs > pauseMs;
+    return (this.latest?.[0] ?? 0) >= timeS;
   }
 
   /** The newest row, time on the logger's own clock first. */
@@ -43,7 +58,8 @@ export class LoggerTap {
   /** The rows of the last seconds, and from now on every row until the function that comes back is called. */
   follow(backS: number, onRow: (row: Float64Array) => void): { rows: Float64Array[]; stop: () => void } {
     const latestS = this.latest?.[0] ?? 0;
-    const rows = this.buffer.since(latestS - backS - marginS);
+    // Played back, it may be ahead by more than any margin: all that is kept is taken.
+    const rows = this.buffer.since(this.device.playsFast ? -Infinity : latestS - backS - marginS);
     this.listeners.add(onRow);
     return { rows, stop: () => this.listeners.delete(onRow) };
   }

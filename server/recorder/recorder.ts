@@ -23,10 +23,8 @@ const unarmedSustainS = 0.7;
 const armedSustainS = 0.2;
 /** A run longer than this is ended, s; a row of holds may take longer. */
 const longestRunS = { power: 180, conditioning: 180, check: 180, 'coast-down': 300, step: 1800 } as const;
-/** Played back faster than time, what two instruments say of one moment may arrive this far apart, s of their clocks. */
-const playedApartS = 2;
-/** So long the end of a logger's rows is waited for once the dyno's have come, ms. */
-const loggerWaitsMs = 400;
+/** So long the end of a logger's rows is waited for once the dyno's have come; longer where it is played back, ms. */
+const loggerWaitsMs = { live: 400, played: 2000 };
 /** A dyno that says nothing for this long during a run has stopped, ms. */
 const silenceMs = 4000;
 
@@ -250,12 +248,9 @@ export class Recorder extends EventEmitter<RecorderEvents> {
 
   /** Waits until every logger has said what it read up to the end of the run; a little, and no longer. */
   private async loggersArrived({ followed, latestS }: Recording): Promise<void> {
-    const deadline = performance.now() + loggerWaitsMs;
-    const behind = () =>
-      followed.some(
-        ({ tap, fromS }) =>
-          tap.device.connected && (tap.latest?.[0] ?? 0) < fromS + latestS + (tap.device.playsFast ? playedApartS : 0),
-      );
+    const played = followed.some(({ tap }) => tap.device.playsFast);
+    const deadline = performance.now() + (played ? loggerWaitsMs.played : loggerWaitsMs.live);
+    const behind = () => followed.some(({ tap, fromS }) => !tap.hasReached(fromS + latestS));
     while (behind() && performance.now() < deadline) await new Promise((resolve) => setTimeout(resolve, 10));
   }
 

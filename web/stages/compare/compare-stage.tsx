@@ -2,6 +2,7 @@ import { SegmentedControl } from '@mantine/core';
 import { useEffect } from 'react';
 import { Link } from 'react-router';
 import type { Job } from '../../../contract/records.ts';
+import type { JobFigures } from '../../../core/gain/job-figures.ts';
 import { usualGridRpm } from '../../../core/reduction/reduce.ts';
 import { writeSpan } from '../../../core/smoothing/span.ts';
 import { WithJob } from '../../app/with-job.tsx';
@@ -19,7 +20,7 @@ import { SavedViews } from './saved-views.tsx';
 import { TakeAway } from './take-away.tsx';
 import how from './how-made.module.css';
 import { StepsPicture } from './steps-picture.tsx';
-import { useCompareView } from './view.ts';
+import { useCompareView, type CompareView } from './view.ts';
 
 /** The stage where setups are laid over one another and decisions are made. */
 export function CompareStage() {
@@ -49,6 +50,7 @@ function Comparison({ job }: { job: Job }) {
           againstRuns: view.againstRuns && idsOf(job, view.againstRuns),
           atRpm: view.atRpm,
           raw: view.raw,
+          beside: view.show === 'curves' ? undefined : view.show,
           respondTo: view.item,
           powerUnit: view.powerUnit,
           dyno: ownSpread,
@@ -104,7 +106,9 @@ function Comparison({ job }: { job: Job }) {
               </span>
             </div>
             {view.presenting && <Presentation job={job} figures={figures} view={view} change={change} />}
-            {view.show === 'steps' ? (
+            {isPlaceholderData && !hasWhatIsShown(figures, view) ? (
+              <div aria-busy />
+            ) : view.show === 'steps' ? (
               <StepsPicture
                 job={job}
                 figures={figures}
@@ -141,4 +145,9 @@ function Comparison({ job }: { job: Job }) {
 
 function idsOf(job: Job, labels: readonly string[]): number[] {
   return job.runs.filter((run) => run.label !== null && labels.includes(run.label)).map((run) => run.id);
+}
+
+/** Whether figures that stand until new ones are made hold what is to be shown. */
+function hasWhatIsShown(figures: JobFigures, { show }: CompareView): boolean {
+  return show === 'curves' || (show === 'steps' ? figures.attribution : figures.varied) !== undefined;
 }

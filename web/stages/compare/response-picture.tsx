@@ -17,7 +17,7 @@ interface ResponsePictureProps {
 
 /** Runs against one numeric item: the curve, its best with an interval, and the gentlest setting that keeps almost all of it. */
 export function ResponsePicture({ figures, view, change }: ResponsePictureProps) {
-  const { response, varied } = figures;
+  const { response, varied = [] } = figures;
   if (!response)
     return (
       <div className={steps.none}>
