@@ -18,7 +18,8 @@ createRoot(document.getElementById('root')!).render(
   <MantineProvider theme={theme} cssVariablesResolver={resolver} defaultColorScheme="auto">
     <QueryClientProvider client={queryClient}>
       <Notifications position="bottom-left" />
-      <RouterProvider router={router} />
+      {/* What a press wrote into the address is drawn before the next press: a transition could come after it. */}
+      <RouterProvider router={router} useTransitions={false} />
     </QueryClientProvider>
   </MantineProvider>,
 );
