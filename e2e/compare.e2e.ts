@@ -4,24 +4,13 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
 import type { CurveJson } from '../contract/curve.ts';
-import type { Job } from '../contract/records.ts';
-import { expect, tableOf, test, type Suvok } from './suvok.ts';
-
-/** Three runs of A and three of B with a shorter intake. */
-async function twoSetups(suvok: Suvok): Promise<Job> {
-  await suvok.startStandIns('fast');
-  const job = await suvok.mountedJob();
-  await suvok.record(job, 3);
-  await suvok.mountedSetup(job, 'intake trumpets 40 mm shorter');
-  await suvok.record(job, 3);
-  return job;
-}
+import { expect, tableOf, test } from './suvok.ts';
 
 const figure = (cell: string) => Number(/[\d.]+/.exec(cell)![0]);
 
-test('every figure follows the standard, the smoothing, the units and the band', async ({ page, suvok }) => {
+test('every figure follows the standard, the smoothing, the units and the band', async ({ page, recorded }) => {
   test.setTimeout(120_000);
-  const job = await twoSetups(suvok);
+  const { suvok, job } = await recorded('two-setups');
   await page.goto(`${suvok.origin}/jobs/${job.id}/compare?at=5200`);
   const usual = await tableOf(page);
 
@@ -69,8 +58,8 @@ test('every figure follows the standard, the smoothing, the units and the band',
   await fresh.context().close();
 });
 
-test('the crosshair is moved by pointer and keys, and its values stand in the gutter', async ({ page, suvok }) => {
-  const job = await twoSetups(suvok);
+test('the crosshair is moved by pointer and keys, and its values stand in the gutter', async ({ page, recorded }) => {
+  const { suvok, job } = await recorded('two-setups');
   await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
   const lane = page.getByRole('img', { name: /^Power of/ });
   await expect(lane).toBeVisible();
@@ -91,8 +80,8 @@ test('the crosshair is moved by pointer and keys, and its values stand in the gu
   await expect(page).not.toHaveURL(/at=/);
 });
 
-test('a band is dragged on the axis and taken away', async ({ page, suvok }) => {
-  const job = await twoSetups(suvok);
+test('a band is dragged on the axis and taken away', async ({ page, recorded }) => {
+  const { suvok, job } = await recorded('two-setups');
   await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
   const axis = page.getByTitle('Drag along the axis to mark the band that matters');
   const box = (await axis.boundingBox())!;

@@ -4,23 +4,12 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
 import type { ComparisonJson } from '../contract/comparison.ts';
-import type { Job, Run } from '../contract/records.ts';
-import { expect, tableOf, test, type Suvok } from './suvok.ts';
-
-/** Runs of A and of B with a shorter intake, one after the other. */
-async function recorded(suvok: Suvok, runsOfA: number, runsOfB: number): Promise<{ job: Job; runs: Run[] }> {
-  await suvok.startStandIns('fast');
-  const job = await suvok.mountedJob();
-  const runs = await suvok.record(job, runsOfA);
-  if (runsOfB === 0) return { job, runs };
-  await suvok.mountedSetup(job, 'intake trumpets 40 mm shorter');
-  return { job, runs: await suvok.record(job, runsOfB) };
-}
+import { expect, tableOf, test } from './suvok.ts';
 
 const gainOf = (cells: string[]) => Number(/[+−-]?[\d.]+/.exec(cells[2]!)![0].replace('−', '-'));
 
-test('swapping the two sides flips every sign', async ({ page, suvok }) => {
-  const { job } = await recorded(suvok, 3, 3);
+test('swapping the two sides flips every sign', async ({ page, recorded }) => {
+  const { suvok, job } = await recorded('two-setups');
   await page.goto(`${suvok.origin}/jobs/${job.id}/compare?at=5600&band=5000-6500&smoothing=300`);
   const there = await tableOf(page);
   await page.getByRole('button', { name: 'Swap the two sides' }).click();
@@ -41,7 +30,9 @@ test('a setup against itself claims nothing, and a run set aside is out of every
   page,
   suvok,
 }) => {
-  const { job } = await recorded(suvok, 5, 0);
+  await suvok.startStandIns('fast');
+  const job = await suvok.mountedJob();
+  await suvok.record(job, 5);
   await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300`);
   await page.getByRole('button', { name: /^Compare against/ }).click();
   await page.getByRole('button', { name: 'A against itself' }).click();
@@ -60,8 +51,8 @@ test('a setup against itself claims nothing, and a run set aside is out of every
   await expect(sentence).not.toContainText('A5');
 });
 
-test('what the runs can show, what they differ in, and the points behind the line', async ({ page, suvok }) => {
-  const { job } = await recorded(suvok, 3, 3);
+test('what the runs can show, what they differ in, and the points behind the line', async ({ page, recorded }) => {
+  const { suvok, job } = await recorded('two-setups');
   await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
   await expect(page.getByText(/is found four times in five/)).toBeVisible();
   await expect(page.getByText(/With drift from run to run taken out/)).toBeVisible();
@@ -73,8 +64,9 @@ test('what the runs can show, what they differ in, and the points behind the lin
   await expect(page).toHaveURL(/raw=1/);
 });
 
-test('the page and the command line make the same comparison', async ({ page, suvok }) => {
-  const { job, runs } = await recorded(suvok, 3, 3);
+test('the page and the command line make the same comparison', async ({ page, recorded }) => {
+  const { suvok, job } = await recorded('two-setups');
+  const { runs } = job;
   const folder = mkdtempSync(join(tmpdir(), 'suvok-e2e-'));
   const ask = async (path: string) => (await fetch(`${suvok.origin}/api/runs/${path}`)).text();
   for (const run of runs) {

@@ -4,6 +4,7 @@ import type { Job, Run } from '../contract/records.ts';
 import { startProgram, stopProgram } from '../launch/program.ts';
 import { startServerProgram, type StartedServer } from '../launch/server-program.ts';
 import { webFolder } from '../launch/build-web.ts';
+import { Recordings, type Recipe } from './recordings.ts';
 import { freshDatabase } from '../server/testing/test-server.ts';
 
 /** A whole Suvok of a test's own: database, server, and stand-ins when asked for. */
@@ -16,9 +17,17 @@ export class Suvok {
     private readonly drop: () => Promise<void>,
   ) {}
 
-  static async start(): Promise<Suvok> {
-    const { url, drop } = await freshDatabase();
+  /** @param copyOf a database that it begins with a copy of */
+  static async start(copyOf?: string): Promise<Suvok> {
+    const { url, drop } = await freshDatabase(copyOf);
     const suvok = new Suvok(url, drop);
+    await suvok.startServer('0', '0');
+    return suvok;
+  }
+
+  /** On a database that stays when it stops. */
+  static async on(url: string): Promise<Suvok> {
+    const suvok = new Suvok(url, () => Promise.resolve());
     await suvok.startServer('0', '0');
     return suvok;
   }
@@ -124,8 +133,35 @@ export class Suvok {
   }
 }
 
-/** A test with a Suvok of its own; anything on the browser's console that is an error fails it. */
-export const test = base.extend<{ suvok: Suvok; consoleErrors: string[] }>({
+/** A Suvok that some runs were recorded with before. */
+export interface Recorded {
+  suvok: Suvok;
+  job: Job;
+}
+
+/** A test with a Suvok of its own, empty or with a job recorded once for all tests of a worker; anything on the browser's console that is an error fails it. */
+export const test = base.extend<
+  { suvok: Suvok; recorded: (recipe: Recipe) => Promise<Recorded>; consoleErrors: string[] },
+  { recordings: Recordings }
+>({
+  recordings: [
+    async ({}, use) => {
+      const recordings = new Recordings();
+      await use(recordings);
+      await recordings.drop();
+    },
+    { scope: 'worker' },
+  ],
+  recorded: async ({ recordings }, use) => {
+    const started: Suvok[] = [];
+    await use(async (recipe) => {
+      const { database, jobId } = await recordings.of(recipe);
+      const suvok = await Suvok.start(database);
+      started.push(suvok);
+      return { suvok, job: await suvok.ask<Job>('GET', `/jobs/${jobId}`) };
+    });
+    for (const suvok of started) await suvok.stop();
+  },
   suvok: async ({}, use) => {
     const suvok = await Suvok.start();
     await use(suvok);

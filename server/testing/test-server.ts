@@ -11,8 +11,14 @@ function adminUrl(): string {
   return url;
 }
 
-/** An empty database of its own for a test file. */
-export async function freshDatabase(): Promise<{ url: string; drop(): Promise<void> }> {
+export interface TestDatabase {
+  name: string;
+  url: string;
+  drop(): Promise<void>;
+}
+
+/** A database of its own for a test file: empty, or a copy of another one that nobody is connected to. */
+export async function freshDatabase(copyOf?: string): Promise<TestDatabase> {
   const name = `test_${randomUUID().replaceAll('-', '')}`;
   const run = async (sql: string) => {
     const client = new pg.Client({ connectionString: adminUrl() });
@@ -20,10 +26,10 @@ export async function freshDatabase(): Promise<{ url: string; drop(): Promise<vo
     await client.query(sql);
     await client.end();
   };
-  await run(`create database ${name}`);
+  await run(`create database ${name}${copyOf ? ` template ${copyOf}` : ''}`);
   const url = new URL(adminUrl());
   url.pathname = `/${name}`;
-  return { url: url.toString(), drop: () => run(`drop database ${name} with (force)`) };
+  return { name, url: url.toString(), drop: () => run(`drop database ${name} with (force)`) };
 }
 
 /** A whole server on a fresh database, and the few requests that most tests make. */
