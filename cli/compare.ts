@@ -6,6 +6,7 @@ import { measuredConditions, runCurve, type CountedRun } from '../core/gain/figu
 import { gainSentence } from '../core/gain/sentence.ts';
 import { unlikeRespects } from '../core/likeness/like-for-like.ts';
 import { curveOf, preparedSweep, resolvedSpan, usualGridRpm } from '../core/reduction/reduce.ts';
+import { crankAssumption, readCrankLoss } from '../core/driveline/crank.ts';
 import { Refusal } from '../core/refusal.ts';
 import { spanLimits } from '../core/smoothing/span.ts';
 import {
@@ -24,13 +25,13 @@ import { sortedWords, wordOf, type Words } from './words.ts';
 
 export const compareUsage = `suvok compare --baseline A1.csv A2.csv A3.csv --test B1.csv B2.csv B3.csv --dyno DYNO.json
              [--air AIR.json] [--band 3000-5600]... [--ratio N] [--standard ID] [--share PERCENT]
-             [--smoothing RPM|auto|0] [--grid RPM] [--engine petrol|diesel]
+             [--smoothing RPM|auto|0] [--grid RPM] [--engine petrol|diesel] [--crank PERCENT|PERCENT+KW]
     What the test runs gain over the baseline runs, where, with 95 % intervals, and whether it is more than scatter.
     --dyno and --air once for all runs, or once per run, baseline first; without --air each run takes RUN.air.json
     beside RUN.csv. Name bands before looking at the gain in them. The order of runs is not known here: their drift
-    is not looked at.`;
+    is not looked at. With --crank power and torque are estimated for the crank with that loss on the way.`;
 
-const single = ['standard', 'share', 'smoothing', 'grid', 'ratio', 'engine'];
+const single = ['standard', 'share', 'smoothing', 'grid', 'ratio', 'engine', 'crank'];
 const several = ['baseline', 'test', 'dyno', 'air', 'band'];
 
 /**
@@ -53,6 +54,7 @@ export function compareCommand(words: readonly string[]): ComparisonJson {
   const settings = {
     standard: standardNamed(wordOf(sorted, 'standard')),
     share: shareOf(wordOf(sorted, 'share')),
+    crank: crankOf(wordOf(sorted, 'crank')),
     gridRpm: wordOf(sorted, 'grid') === undefined ? usualGridRpm : positive('grid', wordOf(sorted, 'grid')!),
   };
   const smoothing = smoothingOf(wordOf(sorted, 'smoothing'));
@@ -102,12 +104,14 @@ export function compareCommand(words: readonly string[]): ComparisonJson {
     spans: power.spans,
     unit: 'kW',
     withheld,
+    estimate: settings.crank && crankAssumption(settings.crank),
   });
   const [least, most] = spanLimits(spanRpm);
   return {
     ...comparisonToJson(power, torque, sentence, unlike, withheld),
     standard: settings.standard,
     share: settings.share,
+    crankEstimate: settings.crank ? crankAssumption(settings.crank) : null,
     smoothing: { spanRpm: least === most ? least : [least, most], auto: smoothing === 'auto' },
     runs: figured.map(({ file, side: of, figures }) => ({
       file,
@@ -117,6 +121,8 @@ export function compareCommand(words: readonly string[]): ComparisonJson {
     })),
   };
 }
+
+const crankOf = (text: string | undefined) => (text === undefined ? undefined : readCrankLoss(text));
 
 function bandOf(text: string): readonly [number, number] {
   const found = /^(\d+(?:\.\d+)?)-(\d+(?:\.\d+)?)$/.exec(text);

@@ -47,6 +47,8 @@ export const comparisonJson = z.object({
   /** How the figures were made. */
   standard: z.string(),
   share: z.number(),
+  /** What power and torque rest on where they are estimated for the crank; null for figures at the wheels. */
+  crankEstimate: z.string().nullable(),
   smoothing: z.object({ spanRpm: z.union([z.number(), z.tuple([z.number(), z.number()])]), auto: z.boolean() }),
   runs: z.array(
     z.object({

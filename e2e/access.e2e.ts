@@ -1,13 +1,10 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from './suvok.ts';
 
-test('axe finds nothing serious on any screen, in either theme', async ({ page, suvok }) => {
+test('axe finds nothing serious on any screen, in either theme', async ({ page, recorded }) => {
   test.setTimeout(180_000);
+  const { suvok, job } = await recorded('ignition');
   await suvok.startStandIns('fast');
-  const job = await suvok.mountedJob();
-  await suvok.record(job, 2);
-  await suvok.mountedSetup(job, 'ignition +1°');
-  await suvok.record(job, 2);
   await suvok.ask('POST', `/jobs/${job.id}/inspections`, {
     key: 'belts',
     outcome: 'fail',
@@ -20,7 +17,7 @@ test('axe finds nothing serious on any screen, in either theme', async ({ page, 
     '/jobs',
     'brief',
     'record',
-    'compare?at=5000',
+    'compare?at=5000&crank=15&lanes=power.lambda.gain&axis=time',
     'compare?show=steps',
     'compare?show=response',
     'compare?present=1',

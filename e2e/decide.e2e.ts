@@ -1,22 +1,7 @@
 import { readFileSync } from 'node:fs';
-import type { Job, Setup } from '../contract/records.ts';
-import { expect, test, type Suvok } from './suvok.ts';
+import type { Job } from '../contract/records.ts';
+import { expect, test } from './suvok.ts';
 import type { Download, Page } from '@playwright/test';
-
-/** A job with three levels of ignition, two runs each. */
-async function ignitionJob(suvok: Suvok): Promise<Job> {
-  await suvok.startStandIns('fast');
-  const job = await suvok.mountedJob();
-  await suvok.record(job, 2);
-  let parentId = job.setups[0]!.id;
-  for (const change of ['ignition +2°', 'ignition +2°']) {
-    const setup = await suvok.ask<Setup>('POST', `/jobs/${job.id}/setups`, { parentId, change });
-    parentId = setup.id;
-    await suvok.ask('PUT', '/bay/mounted', { jobId: job.id, setupId: setup.id });
-    await suvok.record(job, 2);
-  }
-  return job;
-}
 
 async function taken(page: Page, item: string): Promise<string> {
   await page.getByRole('button', { name: 'take it along' }).click();
@@ -25,9 +10,9 @@ async function taken(page: Page, item: string): Promise<string> {
   return (await waiting).path();
 }
 
-test('steps, response, headroom and the decision, each where it is asked for', async ({ page, suvok }) => {
+test('steps, response, headroom and the decision, each where it is asked for', async ({ page, recorded }) => {
   test.setTimeout(120_000);
-  const job = await ignitionJob(suvok);
+  const { suvok, job } = await recorded('ignition');
   await suvok.ask('POST', `/jobs/${job.id}/limits`, { quantity: 'engineSpeed', value: 7100, scale: null, reason: '', source: 'us' }); // prettier-ignore
   await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
   await expect(page.getByTestId('gain-table')).toBeVisible();
@@ -56,12 +41,12 @@ test('steps, response, headroom and the decision, each where it is asked for', a
 
 test('lanes are zoomed, the crosshair locked, the band taken by its handles; views are named, figures taken along, and the owner is shown', async ({
   page,
-  suvok,
+  recorded,
   context,
 }) => {
   test.setTimeout(120_000);
   await context.grantPermissions(['clipboard-read', 'clipboard-write']);
-  const job = await ignitionJob(suvok);
+  const { suvok, job } = await recorded('ignition');
   await page.goto(`${suvok.origin}/jobs/${job.id}/compare?band=3000-5000`);
   await expect(page.getByTestId('gain-table')).toBeVisible();
   const lane = page.getByRole('img', { name: /^Power of/ });
@@ -136,20 +121,16 @@ test('lanes are zoomed, the crosshair locked, the band taken by its handles; vie
 
 test('lanes are added from the log, moved by keyboard and taken away; the address keeps them', async ({
   page,
-  suvok,
+  recorded,
 }) => {
   test.setTimeout(90_000);
-  await suvok.startStandIns('fast');
-  const job = await suvok.mountedJob();
-  await suvok.record(job, 2);
-  await suvok.mountedSetup(job, 'ignition +1°');
-  await suvok.record(job, 2);
+  const { suvok, job } = await recorded('ignition');
   await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
   await expect(page.getByTestId('gain-table')).toBeVisible();
   await page.getByRole('button', { name: 'lanes', exact: true }).click();
   await page.getByPlaceholder('λ, boost, knock…').fill('λ');
   await page.getByRole('option', { name: 'λ', exact: true }).click();
-  await expect(page.getByRole('img', { name: /^λ of A2 and B2 over engine speed/ })).toBeVisible();
+  await expect(page.getByRole('img', { name: /^λ of B2 and C2 over engine speed/ })).toBeVisible();
   await expect(page).toHaveURL(/lanes=power\.torque\.gain\.lambda/);
   await page.getByRole('button', { name: 'Move λ up' }).focus();
   await page.keyboard.press('Enter');

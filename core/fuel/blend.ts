@@ -29,6 +29,25 @@ export function stoichiometricRatio(ethanolPct: number): number {
   return (e * ethanol.airFuelRatio + p * petrol.airFuelRatio) / (e + p);
 }
 
+/** What a reading of λ is told as an air–fuel ratio with, and what that rests on, in words. */
+export interface Stoichiometric {
+  ratio: number;
+  fuel: string;
+}
+
+/**
+ * The stoichiometric ratio of what an engine was run on.
+ * @param ethanolPct percent by volume; null where nobody knows it: petrol is assumed, and said so
+ */
+export function stoichiometricOf(ignition: 'spark' | 'compression' | null, ethanolPct: number | null): Stoichiometric {
+  if (ignition === 'compression') return { ratio: diesel.airFuelRatio, fuel: 'diesel' };
+  if (ethanolPct === null) return { ratio: petrol.airFuelRatio, fuel: 'petrol assumed' };
+  return {
+    ratio: stoichiometricRatio(ethanolPct),
+    fuel: ethanolPct < 0.5 ? 'petrol' : `${Math.round(ethanolPct)} % ethanol`,
+  };
+}
+
 /**
  * How much more volume a blend needs than another for the same air, as a
  * factor: 85 % against petrol 1.43, 70 % 1.33. It scales injector pulse and

@@ -113,7 +113,7 @@ export function compareRuns(
     peaks: {
       test: peakOf(band.engineSpeedRpm, band.test),
       baseline: peakOf(band.engineSpeedRpm, band.baseline),
-      difference: perRun(groups, (run) => peakOf(run.engineSpeedRpm, run.values).value, elsewhere)!,
+      difference: differencePerRun(groups, (run) => peakOf(run.engineSpeedRpm, run.values).value, elsewhere)!,
     },
     largest: { rpm: band.engineSpeedRpm[largest]!, gain: band.gain[largest]! },
     earliness: earlinessOf(band.engineSpeedRpm, band.test, band.baseline),
@@ -135,7 +135,13 @@ interface Elsewhere {
   remount?: KnownSpread | undefined;
 }
 
-function perRun(
+/**
+ * Difference of the means of a figure that each run has by itself.
+ * @param groups test runs, baseline runs, then those of setups alike
+ * @param figure NaN for a run that has none
+ * @returns undefined when a run of either side has none
+ */
+export function differencePerRun(
   groups: readonly (readonly RunCurve[])[],
   figure: (run: RunCurve) => number,
   elsewhere: Elsewhere = {},
@@ -159,7 +165,7 @@ export function bandDifference(
   toRpm: number,
   elsewhere: Elsewhere = {},
 ): MeanDifference | undefined {
-  return perRun(groups, (run) => bandMean(run.engineSpeedRpm, run.values, fromRpm, toRpm), elsewhere);
+  return differencePerRun(groups, (run) => bandMean(run.engineSpeedRpm, run.values, fromRpm, toRpm), elsewhere);
 }
 
 /** Difference at one engine speed; undefined when a run of either side does not reach it. */
@@ -168,7 +174,7 @@ export function differenceAt(
   rpm: number,
   elsewhere: Elsewhere = {},
 ): MeanDifference | undefined {
-  return perRun(
+  return differencePerRun(
     groups,
     (run) => (covers(run, rpm, rpm) ? interpolate(run.engineSpeedRpm, run.values, rpm) : NaN),
     elsewhere,

@@ -20,15 +20,22 @@ export function earlinessOf(rpm: Float64Array, test: Float64Array, baseline: Flo
   for (let index = 1; index < baseline.length; index++) if (baseline[index]! > baseline[top]!) top = index;
   const peak = baseline[top]!;
   const found: Earliness = { baselinePeak: peak, baselineRpm: rpm[top]! };
-  const first = test.findIndex((value) => value >= peak);
-  if (first < 0) return found;
-  let last = first;
+  const reachesRpm = firstReach(rpm, test, peak);
+  if (reachesRpm === undefined) return found;
+  let last = test.findIndex((value) => value >= peak);
   while (last + 1 < test.length && test[last + 1]! >= peak) last++;
   return {
     ...found,
-    reachesRpm: first === 0 ? rpm[0]! : crossing(rpm, test, first - 1, peak),
+    reachesRpm,
     staysToRpm: last === test.length - 1 ? rpm[last]! : crossing(rpm, test, last, peak),
   };
+}
+
+/** The speed at which a curve first reaches a value; undefined when it never does. */
+export function firstReach(rpm: Float64Array, values: Float64Array, value: number): number | undefined {
+  const first = values.findIndex((one) => one >= value);
+  if (first < 0) return undefined;
+  return first === 0 ? rpm[0]! : crossing(rpm, values, first - 1, value);
 }
 
 /** Where a curve passes a value between a point and the next, by a straight line. */

@@ -42,7 +42,7 @@ export interface CountedRun {
   figures: RunFigures;
 }
 
-export type Quantity = 'powerKw' | 'torqueNm';
+export type Quantity = 'powerKw' | 'torqueNm' | 'timeS';
 
 export function runCurve({ run, figures }: CountedRun, quantity: Quantity): RunCurve {
   return {

@@ -1,4 +1,5 @@
 import { bandMean } from '../curve/band-mean.ts';
+import { crankAssumption } from '../driveline/crank.ts';
 import { unlikeRespects } from '../likeness/like-for-like.ts';
 import type { RecordedChange, RunConditions, Unlikeness } from '../likeness/run-conditions.ts';
 import { byMounting, remountAfterMs } from '../likeness/mountings.ts';
@@ -100,7 +101,10 @@ export function comparisonFigures(
       ...alike.map((setup) => [...setup[quantity]]).filter((runs) => runs.length > 1),
     ];
   };
-  const compared = { power: groups('power'), torque: groups('torque') };
+  // Where a dyno sets the pace, the time says nothing of the car.
+  const freely = sides.flat().every(({ run }) => run.conditions.dyno.kind === 'inertia-roller');
+  const time = freely ? sides.map((runs) => runs.map((run) => runCurve(run, 'timeS'))) : [];
+  const compared = { power: groups('power'), torque: groups('torque'), time };
   const [test, baseline] = sides.map((runs) => runs.map(measuredConditions)) as [RunConditions[], RunConditions[]];
   const mounted = remountBetween(compared.power) ? (remountOf(setups) ?? request.dyno?.remount) : undefined;
   const compare = ([of, against, ...alike]: RunCurve[][]) =>
@@ -131,6 +135,7 @@ export function comparisonFigures(
     spans: power.spans,
     unit: request.powerUnit,
     withheld,
+    estimate: request.settings.crank && crankAssumption(request.settings.crank),
   });
   const detectable = detectableOf(power, test.length, baseline.length);
   return {
@@ -138,9 +143,7 @@ export function comparisonFigures(
     torque,
     withheld,
     sentence,
-    rows: gainTable(compared, power, torque, request.atRpm).map((row) =>
-      withheld ? { ...row, verdict: 'none' as const } : row,
-    ),
+    rows: gainTable(compared, power, torque, request.atRpm, withheld),
     unlike,
     ...(detectable ? { detectable } : {}),
   };

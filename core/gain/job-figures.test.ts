@@ -68,11 +68,14 @@ describe('figures of a job', () => {
     expect(figures.comparison!.rows.map(({ id, quantity, verdict }) => [id, quantity, verdict])).toEqual([
       ['band', 'power', 'gain'],
       ['common', 'power', 'none'],
+      ['span', 'power', 'gain'],
       ['at-speed', 'power', 'none'],
       ['largest', 'power', 'none'],
       ['peak-power', 'power', 'none'],
       ['torque-at-speed', 'torque', 'none'],
       ['peak-torque', 'torque', 'none'],
+      ['swept', 'time', 'none'],
+      ['reaches-peak', 'engine speed', 'none'],
     ]);
     for (const row of figures.comparison!.rows) {
       expect(row.difference).toBeCloseTo(row.test - row.baseline, 1);
@@ -165,12 +168,55 @@ describe('figures of a job', () => {
     const there = jobFigures(all, request({ bands: [[3000, 4000]] })).comparison!;
     const back = jobFigures(all, request({ testId: 1, againstId: 2, bands: [[3000, 4000]] })).comparison!;
     there.rows.forEach((row, index) => {
-      if (row.id === 'largest') return;
+      // The largest gain and the reaching of the other side's peak are not the same question backwards.
+      if (row.id === 'largest' || row.id === 'reaches-peak') return;
       expect(back.rows[index]!.difference).toBeCloseTo(-row.difference, 9);
-      expect(back.rows[index]!.halfWidth).toBeCloseTo(row.halfWidth, 9);
+      expect(back.rows[index]!.halfWidth).toBeCloseTo(row.halfWidth, row.id === 'span' ? 4 : 9);
     });
     expect(Array.from(back.power.gain)).toEqual(Array.from(there.power.gain, (kw) => expect.closeTo(-kw, 9)));
     expect(back.power.ranges[0]!.verdict).toBe('loss');
+  });
+
+  test('time to sweep a band: 3 % more torque takes 3 % less time; where a dyno sets the pace nothing is said of it', () => {
+    const of = (runs: FiguredRun[]) =>
+      jobFigures(runs, request({ bands: [[3000, 5000]] })).comparison!.rows.find(({ id }) => id === 'swept');
+    const swept = of([...baselineRuns, ...testRuns])!;
+    expect(swept.quantity).toBe('time');
+    expect(swept.difference / swept.baseline).toBeGreaterThan(-0.036);
+    expect(swept.difference / swept.baseline).toBeLessThan(-0.022);
+    expect(swept.halfWidth).toBeGreaterThan(0);
+    const loaded = [...baselineRuns, ...testRuns].map((one) => ({
+      ...one,
+      conditions: { ...one.conditions, dyno: { ...testDyno, kind: 'loaded-roller' as const } },
+    }));
+    expect(of(loaded)).toBeUndefined();
+  });
+
+  test('the spans that are clear of scatter and the reaching of the other’s peak stand in the table', () => {
+    const { rows, power } = figures.comparison!;
+    const spans = rows.filter(({ id }) => id === 'span');
+    expect(spans.map(({ fromRpm }) => fromRpm)).toEqual(power.spans.slice(0, 3).map(({ fromRpm }) => fromRpm));
+    for (const span of spans) expect(span.test - span.baseline).toBeCloseTo(span.difference, 6);
+    const reaches = rows.find(({ id }) => id === 'reaches-peak')!;
+    expect(reaches.difference).toBeLessThan(0);
+    expect(reaches.halfWidth).toBeGreaterThan(0);
+  });
+
+  test('estimated for the crank everything grows by the loss, and says so; the wheels’ peaks stay', () => {
+    const crank = { from: 'assumed', share: 0.15, fixedKw: 0 } as const;
+    const all = [...baselineRuns, ...testRuns];
+    const wheels = jobFigures(all, request());
+    const atCrank = jobFigures(all, request({ settings: { ...request().settings, crank } }));
+    const mean = (one: typeof wheels) => one.comparison!.power.commonRange;
+    expect(mean(atCrank).difference).toBeCloseTo(mean(wheels).difference / 0.85, 9);
+    expect(mean(atCrank).halfWidth).toBeCloseTo(mean(wheels).halfWidth / 0.85, 9);
+    expect(atCrank.runs[0]!.curve.peakTorque.value).toBeCloseTo(wheels.runs[0]!.curve.peakTorque.value / 0.85, 6);
+    expect(atCrank.runs[0]!.curve.wheelPeaks).toEqual(wheels.runs[0]!.curve.wheelPeaks);
+    expect(atCrank.estimate).toBe('15 % lost, assumed');
+    expect(sentence(all, { settings: { ...request().settings, crank } })).toMatch(
+      /Estimated for the crank: 15 % lost, assumed\.$/,
+    );
+    expect(wheels.estimate).toBeUndefined();
   });
 
   test('what the runs can show: spread, smallest change, and how many more runs a percent needs', () => {

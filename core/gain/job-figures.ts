@@ -1,7 +1,9 @@
 import { startTemperature } from '../checks/start-temperature.ts';
+import { crankAssumption, crankKw } from '../driveline/crank.ts';
 import { startWindow, type StartWindow } from '../heat/start-window.ts';
 import { rawPoints, type RawPoints } from '../reduction/raw-points.ts';
 import { curveOf, type ViewSettings } from '../reduction/reduce.ts';
+import { drumSpeedAt } from '../reduction/torque-fit.ts';
 import { Refusal } from '../refusal.ts';
 import type { Span } from '../smoothing/span.ts';
 import { runCurve, type CountedRun, type FiguredRun, type RunFigures, type UnusableRun } from './figured-run.ts';
@@ -15,6 +17,8 @@ export interface JobFigures {
   spanRpm: Span;
   /** Least and greatest correction factor among the runs shown; absent when there is no run. */
   factors?: [number, number];
+  /** What power and torque rest on where they are estimated for the crank; absent for figures at the wheels. */
+  estimate?: string;
   runs: RunFigures[];
   /** Runs that no curve can be made of, and why. */
   unusable: UnusableRun[];
@@ -52,11 +56,13 @@ export function jobFigures(runs: readonly FiguredRun[], request: FiguresRequest)
       parentId,
       power: own.map((one) => runCurve(one, 'powerKw')),
       torque: own.map((one) => runCurve(one, 'torqueNm')),
+      travel: own.map(({ figures: { curve } }) => curve),
     };
   });
   const factors = figured.filter(({ run }) => run.counted).map(({ figures }) => figures.curve.correction.factor);
   const result: JobFigures = {
     spanRpm: request.settings.spanRpm,
+    ...(request.settings.crank ? { estimate: crankAssumption(request.settings.crank) } : {}),
     runs: figured.map(({ figures }) => figures),
     unusable,
     setups: setupFigures(setups, request.baselineId),
@@ -123,9 +129,13 @@ function figuresOf(run: FiguredRun, settings: ViewSettings): RunFigures {
   };
 }
 
-function rawOf(run: FiguredRun, { curve }: RunFigures, { gridRpm }: ViewSettings): RawPoints {
-  const points = rawPoints(run.sweep, gridRpm);
-  return { ...points, powerKw: points.powerKw.map((kw) => kw * curve.correction.factor) };
+function rawOf({ sweep }: FiguredRun, { curve }: RunFigures, { gridRpm, crank }: ViewSettings): RawPoints {
+  const points = rawPoints(sweep, gridRpm);
+  const shown = (kw: number, index: number) => {
+    const corrected = kw * curve.correction.factor;
+    return crank ? crankKw(corrected, crank, drumSpeedAt(sweep, points.engineSpeedRpm[index]!)) : corrected;
+  };
+  return { ...points, powerKw: points.powerKw.map(shown) };
 }
 
 function baselineWindow(baseline: readonly CountedRun[]): StartWindow {

@@ -19,6 +19,8 @@ export interface SentenceInput {
   unit: PowerUnit;
   /** True where the runs are not like for like: figures, no verdict. */
   withheld: boolean;
+  /** What figures estimated for the crank rest on; left out where they are those at the wheels. */
+  estimate?: string | undefined;
 }
 
 /** A span that covers this much of a range is the range. */
@@ -28,17 +30,19 @@ const wholeShare = 0.9;
 export function gainSentence(input: SentenceInput): Phrase[] {
   const { ranges, test, baseline } = input;
   const [first, ...more] = ranges;
+  const estimate = input.estimate ? [{ text: ` Estimated for the crank: ${input.estimate}.` }] : [];
   if (input.withheld) {
     return [
       {
         text: `${test} reads ${signedAmount(first!, input.unit)} against ${baseline} ${between(first!)}, but the runs are not like for like: no verdict.`,
       },
+      ...estimate,
     ];
   }
   const phrases = rangePhrases(first!, input, true);
   for (const range of more) phrases.push({ text: '; ' }, ...rangePhrases(range, input, false));
   const spans = spanPhrases(input);
-  return [...phrases, ...spans, { text: '.' }];
+  return [...phrases, ...spans, { text: '.' }, ...estimate];
 }
 
 function rangePhrases(range: JudgedRange, { test, baseline, unit }: SentenceInput, named: boolean): Phrase[] {

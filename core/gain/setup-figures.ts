@@ -1,4 +1,5 @@
 import { peakOf } from '../curve/peak.ts';
+import { meanTravel, type Travel } from '../curve/travel.ts';
 import { meanOf, spreadOf, type MeanDifference } from '../statistics/mean-difference.ts';
 import { bandDifference } from './comparison.ts';
 import { commonSpeeds, meanCurve, type MeanCurve, type RunCurve } from './run-curve.ts';
@@ -12,6 +13,8 @@ export interface SetupFigures {
   spreadKw: number;
   power: MeanCurve;
   torque: MeanCurve;
+  /** How its runs went through the engine's speeds, on average. */
+  travel?: Travel;
   /** Mean over the range shared with the baseline, kW; absent for the baseline and where no range is shared. */
   gain?: MeanDifference;
   /** The same against the setup that it was changed from: what its prediction is scored by. */
@@ -29,6 +32,7 @@ export interface SetupCurves {
   parentId?: number | null | undefined;
   power: readonly RunCurve[];
   torque: readonly RunCurve[];
+  travel?: readonly Travel[];
 }
 
 /** Each setup's means and gain against the baseline; verdicts by Holm over all setups. Setups without a usable run are left out. */
@@ -40,7 +44,7 @@ export function setupFigures(setups: readonly SetupCurves[], baselineId: number)
 }
 
 function one(
-  { setupId, parentId, power, torque }: SetupCurves,
+  { setupId, parentId, power, torque, travel }: SetupCurves,
   setups: readonly SetupCurves[],
   baseline: readonly RunCurve[],
   baselineId: number,
@@ -57,6 +61,7 @@ function one(
     spreadKw: spreadOf(peaks),
     power: meanCurve(power, speeds),
     torque: meanCurve(torque, speeds),
+    ...(travel ? { travel: meanTravel(travel, speeds) } : {}),
     ...(parentGain ? { parentGain } : {}),
   };
   const shared = commonSpeeds([...power, ...baseline]);

@@ -24,25 +24,29 @@ export interface Headroom {
  *
  * @param reach of the latest run's channels: the greatest for limits at most, the least for limits at least
  * @param before the same of the setup that it was changed from
+ * @param crankKnown readings for limits on the crank's scale are estimates for the crank
  */
 export function headroomTable(
   limits: readonly Limit[],
   reach: (limit: Limit) => number | undefined,
   before: (limit: Limit) => number | undefined,
+  crankKnown = false,
 ): Headroom {
+  // An estimate for the crank needs no more taken off it.
+  const lossShare = crankKnown ? 0 : undefined;
   const rows: HeadroomRow[] = [];
   const unknown: string[] = [];
   for (const limit of limits) {
     const { label, unit } = limitQuantities[limit.quantity];
     const reading = reach(limit);
-    const left = reading === undefined || Number.isNaN(reading) ? undefined : headroom(limit, reading);
+    const left = reading === undefined || Number.isNaN(reading) ? undefined : headroom(limit, reading, lossShare);
     if (left === undefined) {
       unknown.push(limit.scale === 'crank' ? `${label} (on the crank’s scale)` : label);
       continue;
     }
     const earlier = before(limit);
     const next = earlier === undefined || Number.isNaN(earlier) ? undefined : reading! + (reading! - earlier);
-    const nextLeft = next === undefined ? undefined : headroom(limit, next);
+    const nextLeft = next === undefined ? undefined : headroom(limit, next, lossShare);
     rows.push({
       limit,
       label,

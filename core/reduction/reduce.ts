@@ -12,9 +12,12 @@ import type { Finding } from '../checks/check.ts';
 import { stillClimbing } from '../checks/cut-run.ts';
 import { motionChecks } from '../checks/motion-checks.ts';
 import { gridBetween } from '../curve/grid.ts';
+import { crankKw, type CrankLoss } from '../driveline/crank.ts';
 import { peakOf, type Peak } from '../curve/peak.ts';
 import type { Recording } from '../recording/recording.ts';
+import { interpolate } from '../recording/search.ts';
 import { Refusal } from '../refusal.ts';
+import { convert } from '../units/units.ts';
 import { engineTorqueNm } from './live-power.ts';
 import { autoSpan } from './auto-span.ts';
 import { driveOf } from './drive.ts';
@@ -34,6 +37,8 @@ export interface ViewSettings {
   spanRpm: Span;
   /** Step of the engine-speed grid, rpm. */
   gridRpm: number;
+  /** Power and torque are estimated for the crank; at the wheels where left out. */
+  crank?: CrankLoss | undefined;
 }
 
 export const usualGridRpm = 25;
@@ -41,7 +46,7 @@ export const usualGridRpm = 25;
 /** A run's power and torque over engine speed. All arrays of one length. */
 export interface Curve {
   engineSpeedRpm: Float64Array;
-  /** Corrected power at the roller or hub. */
+  /** Corrected power at the roller or hub; where the view asks for it, estimated for the crank. */
   powerKw: Float64Array;
   uncorrectedPowerKw: Float64Array;
   /** Corrected, engine-referred: power ÷ engine angular speed. */
@@ -52,8 +57,13 @@ export interface Curve {
   spanRpm: Span;
   engineSpeedFrom: 'pickup' | 'ratio';
   sweep: { startS: number; endS: number; startRpm: number; endRpm: number };
+  /** Time since the first point, s, and road speed, km/h, at each engine speed; the latter of rollers of known radius. */
+  timeS: Float64Array;
+  roadSpeedKmh: Float64Array | undefined;
   peakPower: Peak;
   peakTorque: Peak;
+  /** The same at the wheels, kW and N·m, whatever the view asks for. */
+  wheelPeaks: { powerKw: number; torqueNm: number };
   /** What smoothing took off the power peak, kW, corrected. */
   takenOffPeakKw: number;
   checks: Finding[];
@@ -87,8 +97,13 @@ export function curveOf(
     );
   }
   const correction = correctionOf(settings.standard, air, settings.share);
-  const powerKw = uncorrectedPowerKw.map((value) => value * correction.factor);
-  const torqueNm = powerKw.map((value, index) => engineTorqueNm(value, engineSpeedRpm[index]!));
+  const { crank } = settings;
+  const drumSpeed = engineSpeedRpm.map((rpm) => drumSpeedAt(run, rpm));
+  const wheelKw = uncorrectedPowerKw.map((value) => value * correction.factor);
+  const powerKw = crank ? wheelKw.map((value, index) => crankKw(value, crank, drumSpeed[index]!)) : wheelKw;
+  const torqueOf = (power: Float64Array) => power.map((value, index) => engineTorqueNm(value, engineSpeedRpm[index]!));
+  const torqueNm = torqueOf(powerKw);
+  const timeAt = (rpm: number) => interpolate(run.mapRpm, run.mapTime, rpm);
   const peakPower = peakOf(engineSpeedRpm, powerKw);
   // Each side's own fit says its share; the shares are of the one sum, so that the parts always add up to it.
   const side = (which: 0 | 1) =>
@@ -117,9 +132,20 @@ export function curveOf(
     sweep: { startS: run.sweep.startS, endS: run.sweep.endS, startRpm: run.startRpm, endRpm: run.endRpm },
     peakPower,
     peakTorque: peakOf(engineSpeedRpm, torqueNm),
+    wheelPeaks: {
+      powerKw: crank ? peakOf(engineSpeedRpm, wheelKw).value : peakPower.value,
+      torqueNm: peakOf(engineSpeedRpm, torqueOf(wheelKw)).value,
+    },
+    timeS: engineSpeedRpm.map((rpm) => timeAt(rpm) - timeAt(engineSpeedRpm[0]!)),
+    roadSpeedKmh: roadSpeed(run.dyno, drumSpeed),
     takenOffPeakKw: correction.factor * takenOffPeakKw(run, peakPower.rpm, spanAt(settings.spanRpm, peakPower.rpm)),
     checks: [...checksOf(run), ...found.filter((finding) => finding !== undefined)],
   };
+}
+
+/** Surface speed of the roller; a hub has no road under it. */
+function roadSpeed({ radiusM }: DynoProfile, drumSpeed: Float64Array): Float64Array | undefined {
+  return radiusM === undefined ? undefined : drumSpeed.map((radS) => convert(radS * radiusM, 'm/s', 'km/h'));
 }
 
 /** What a sweep's motion shows does not depend on the view; it is looked at once. */

@@ -1,5 +1,9 @@
-/** How far apart the figures of an engine-speed axis stand, rpm: whole thousands, less when a short range is looked at. */
-export function speedStep([from, to]: readonly [number, number]): number {
-  const width = to - from;
-  return width > 2600 ? 1000 : width > 1200 ? 500 : width > 500 ? 200 : 100;
+/** Steps from figure to figure that read well, times a power of ten. */
+const steps = [1, 2, 5, 10];
+
+/** How far apart the figures of an axis stand, in its own unit: four to eight of them, each a round one. */
+export function axisStep([from, to]: readonly [number, number]): number {
+  const rough = (to - from) / 8;
+  const ten = 10 ** Math.floor(Math.log10(rough));
+  return steps.find((step) => step * ten >= rough * 0.999)! * ten;
 }

@@ -1,24 +1,24 @@
 import type { Chart, Plugin } from 'chart.js';
-import { speedStep } from './speed-step.ts';
+import { axisStep } from './axis-step.ts';
 
 /** What a lane shows beside its lines. Colours are ready for the canvas. */
 export interface LaneDecoration {
-  band?: { fromRpm: number; toRpm: number } | undefined;
+  band?: { from: number; to: number } | undefined;
   bandColour: string;
   gridColour: string;
   /** A grey envelope around the baseline. */
-  envelope?: { rpm: ArrayLike<number>; low: ArrayLike<number>; high: ArrayLike<number>; colour: string } | undefined;
+  envelope?: { x: ArrayLike<number>; low: ArrayLike<number>; high: ArrayLike<number>; colour: string } | undefined;
   /** The gain's area: solid above zero, hatched below. */
-  gainArea?: { rpm: ArrayLike<number>; values: ArrayLike<number>; gain: string; loss: string } | undefined;
+  gainArea?: { x: ArrayLike<number>; values: ArrayLike<number>; gain: string; loss: string } | undefined;
   zeroColour?: string | undefined;
   /** An upright dashed line with a word. */
-  upright?: { rpm: number; word: string; colour: string } | undefined;
-  peak?: { rpm: number; value: number; text: string; colour: string } | undefined;
+  upright?: { x: number; word: string; colour: string } | undefined;
+  peak?: { x: number; value: number; text: string; colour: string } | undefined;
   /** Where checks found something on a line. */
-  marks?: readonly { rpm: number; value: number; severity: 'note' | 'mind' | 'stop' }[] | undefined;
+  marks?: readonly { x: number; value: number; severity: 'note' | 'mind' | 'stop' }[] | undefined;
   markColours?: { mind: string; stop: string; ground: string } | undefined;
   /** The newest point of a line being drawn. */
-  head?: { rpm: number; value: number; colour: string } | undefined;
+  head?: { x: number; value: number; colour: string } | undefined;
 }
 
 declare module 'chart.js' {
@@ -42,7 +42,7 @@ export const lanePlugin: Plugin<'line'> = {
     ctx.beginPath();
     ctx.rect(chartArea.left, chartArea.top, chartArea.width, chartArea.height);
     ctx.clip();
-    drawSpeedLines(chart, lane.gridColour);
+    drawUprights(chart, lane.gridColour);
     if (lane.band) drawBand(chart, lane.band, lane.bandColour);
     if (lane.envelope) drawEnvelope(chart, lane.envelope);
     if (lane.gainArea) drawGain(chart, lane.gainArea);
@@ -62,26 +62,26 @@ export const lanePlugin: Plugin<'line'> = {
   },
 };
 
-const x = (chart: Chart, rpm: number) => chart.scales.x!.getPixelForValue(rpm);
+const across = (chart: Chart, at: number) => chart.scales.x!.getPixelForValue(at);
 const y = (chart: Chart, value: number) => chart.scales.y!.getPixelForValue(value);
 
 /** Upright lines under the axis' own figures, wherever the range begins. */
-function drawSpeedLines(chart: Chart, colour: string): void {
+function drawUprights(chart: Chart, colour: string): void {
   const { min, max } = chart.scales.x!;
-  const step = speedStep([min, max]);
-  for (let rpm = Math.ceil(min / step) * step; rpm <= max; rpm += step) {
-    const at = Math.round(x(chart, rpm)) + 0.5;
-    stroke(chart.ctx, colour, 1, [], [at, chart.chartArea.top], [at, chart.chartArea.bottom]);
+  const step = axisStep([min, max]);
+  for (let at = Math.ceil(min / step) * step; at <= max; at += step) {
+    const left = Math.round(across(chart, at)) + 0.5;
+    stroke(chart.ctx, colour, 1, [], [left, chart.chartArea.top], [left, chart.chartArea.bottom]);
   }
 }
 
-function drawBand(chart: Chart, band: { fromRpm: number; toRpm: number }, colour: string): void {
+function drawBand(chart: Chart, band: { from: number; to: number }, colour: string): void {
   chart.ctx.fillStyle = colour;
   chart.ctx.globalAlpha = 0.6;
   chart.ctx.fillRect(
-    x(chart, band.fromRpm),
+    across(chart, band.from),
     chart.chartArea.top,
-    x(chart, band.toRpm) - x(chart, band.fromRpm),
+    across(chart, band.to) - across(chart, band.from),
     chart.chartArea.height,
   );
   chart.ctx.globalAlpha = 1;
@@ -90,10 +90,10 @@ function drawBand(chart: Chart, band: { fromRpm: number; toRpm: number }, colour
 function drawEnvelope(chart: Chart, envelope: NonNullable<LaneDecoration['envelope']>): void {
   const { ctx } = chart;
   ctx.beginPath();
-  for (let index = 0; index < envelope.rpm.length; index++)
-    ctx.lineTo(x(chart, envelope.rpm[index]!), y(chart, envelope.high[index]!));
-  for (let index = envelope.rpm.length - 1; index >= 0; index--)
-    ctx.lineTo(x(chart, envelope.rpm[index]!), y(chart, envelope.low[index]!));
+  for (let index = 0; index < envelope.x.length; index++)
+    ctx.lineTo(across(chart, envelope.x[index]!), y(chart, envelope.high[index]!));
+  for (let index = envelope.x.length - 1; index >= 0; index--)
+    ctx.lineTo(across(chart, envelope.x[index]!), y(chart, envelope.low[index]!));
   ctx.closePath();
   ctx.globalAlpha = 0.15;
   ctx.fillStyle = envelope.colour;
@@ -106,10 +106,10 @@ function drawGain(chart: Chart, area: NonNullable<LaneDecoration['gainArea']>): 
   const zero = y(chart, 0);
   const trace = (clip: (value: number) => number) => {
     ctx.beginPath();
-    ctx.moveTo(x(chart, area.rpm[0]!), zero);
-    for (let index = 0; index < area.rpm.length; index++)
-      ctx.lineTo(x(chart, area.rpm[index]!), y(chart, clip(area.values[index]!)));
-    ctx.lineTo(x(chart, area.rpm[area.rpm.length - 1]!), zero);
+    ctx.moveTo(across(chart, area.x[0]!), zero);
+    for (let index = 0; index < area.x.length; index++)
+      ctx.lineTo(across(chart, area.x[index]!), y(chart, clip(area.values[index]!)));
+    ctx.lineTo(across(chart, area.x[area.x.length - 1]!), zero);
     ctx.closePath();
   };
   trace((value) => Math.max(0, value));
@@ -163,7 +163,7 @@ function stroke(
 
 function drawUpright(chart: Chart, upright: NonNullable<LaneDecoration['upright']>): void {
   const { ctx, chartArea } = chart;
-  const at = x(chart, upright.rpm);
+  const at = across(chart, upright.x);
   if (at < chartArea.left || at > chartArea.right) return;
   stroke(ctx, upright.colour, 1.5, [5, 4], [at, chartArea.top], [at, chartArea.bottom]);
   ctx.fillStyle = upright.colour;
@@ -179,7 +179,7 @@ function drawPeak(chart: Chart, peak: NonNullable<LaneDecoration['peak']>): void
   ctx.font = "600 13px 'Archivo Variable'";
   ctx.textBaseline = 'alphabetic';
   const width = ctx.measureText(peak.text).width;
-  const left = Math.min(x(chart, peak.rpm) - width / 2, chartArea.right - width - 4);
+  const left = Math.min(across(chart, peak.x) - width / 2, chartArea.right - width - 4);
   ctx.textAlign = 'left';
   ctx.fillText(peak.text, Math.max(chartArea.left + 4, left), Math.max(chartArea.top + 12, y(chart, peak.value) - 9));
 }
@@ -187,11 +187,11 @@ function drawPeak(chart: Chart, peak: NonNullable<LaneDecoration['peak']>): void
 /** A severity's own shape on the line, on a ground of its own so that it stays apart from it. */
 function drawMark(
   chart: Chart,
-  { rpm, value, severity }: NonNullable<LaneDecoration['marks']>[number],
+  { x, value, severity }: NonNullable<LaneDecoration['marks']>[number],
   colours: NonNullable<LaneDecoration['markColours']>,
 ): void {
   const { ctx } = chart;
-  const [left, top] = [x(chart, rpm), y(chart, value)];
+  const [left, top] = [across(chart, x), y(chart, value)];
   ctx.beginPath();
   if (severity === 'note') ctx.arc(left, top, 3, 0, 2 * Math.PI);
   else if (severity === 'mind') {
@@ -212,10 +212,10 @@ function drawMark(
   ctx.fill();
 }
 
-function dot(chart: Chart, point: { rpm: number; value: number; colour: string }, radius: number): void {
+function dot(chart: Chart, point: { x: number; value: number; colour: string }, radius: number): void {
   const { ctx } = chart;
   ctx.beginPath();
-  ctx.arc(x(chart, point.rpm), y(chart, point.value), radius, 0, 2 * Math.PI);
+  ctx.arc(across(chart, point.x), y(chart, point.value), radius, 0, 2 * Math.PI);
   ctx.fillStyle = point.colour;
   ctx.fill();
 }

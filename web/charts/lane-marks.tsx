@@ -6,7 +6,7 @@ import type { ValueRange } from './nice-range.ts';
 
 /** A mark that a lane draws on its line, and why. */
 export interface LaneMark {
-  rpm: number;
+  x: number;
   value: number;
   why: string;
 }
@@ -22,13 +22,13 @@ export function LaneMarks({
   values: ValueRange;
 }) {
   const { ref, height } = useElementSize();
-  const shown = marks.filter(({ rpm }) => rpm >= range[0] && rpm <= range[1]);
+  const shown = marks.filter(({ x }) => x >= range[0] && x <= range[1]);
   return (
     <div ref={ref} className={classes.marks} style={{ left: axisWidth }}>
       {height > 0 &&
-        shown.map(({ rpm, value, why }) => (
+        shown.map(({ x, value, why }) => (
           <Tooltip
-            key={`${rpm}-${value}-${why}`}
+            key={`${x}-${value}-${why}`}
             label={why}
             multiline
             w={300}
@@ -38,7 +38,7 @@ export function LaneMarks({
               className={classes.mark}
               aria-label={why}
               style={{
-                left: `${((rpm - range[0]) / (range[1] - range[0])) * 100}%`,
+                left: `${((x - range[0]) / (range[1] - range[0])) * 100}%`,
                 top: heightOf(value, values, height),
               }}
             />

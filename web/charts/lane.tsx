@@ -13,7 +13,8 @@ const padding = { top: 10, bottom: 6 };
 
 export interface LaneLine {
   id: string;
-  rpm: ArrayLike<number>;
+  /** Places on the lanes' axis, rising. */
+  x: ArrayLike<number>;
   values: ArrayLike<number>;
   /** CSS colour, a variable of the theme included. */
   colour: string;
@@ -38,7 +39,7 @@ export interface LaneProps {
 
 const decorationColours = ['envelope', 'gainArea', 'upright', 'peak', 'head', 'markColours'] as const;
 
-/** One quantity over engine speed. Drawn anew only when it is given something else: a moving crosshair is not. */
+/** One quantity over the lanes' axis. Drawn anew only when it is given something else: a moving crosshair is not. */
 export const Lane = memo(function Lane({ name, unit, lines, range, values, decoration, text }: LaneProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const chart = useRef<Chart<'line'>>(null);
@@ -54,7 +55,7 @@ export const Lane = memo(function Lane({ name, unit, lines, range, values, decor
     const { current } = chart;
     if (!current) return;
     current.data.datasets = lines.map((line) => ({
-      data: Array.from(line.rpm, (rpm, index) => ({ x: rpm, y: line.values[index]! })),
+      data: Array.from(line.x, (x, index) => ({ x, y: line.values[index]! })),
       borderColor: faded(colour(line.colour), line.opacity ?? 1),
       borderWidth: line.width,
       borderDash: line.dash ?? [],

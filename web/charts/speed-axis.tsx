@@ -3,7 +3,7 @@ import { useRef, useState } from 'react';
 import { formatRpm, formatWhole } from '../ui/figures.ts';
 import { BandHandle } from './band-handle.tsx';
 import { axisWidth } from './lane.tsx';
-import { speedStep } from './speed-step.ts';
+import { axisStep } from './axis-step.ts';
 import classes from './speed-axis.module.css';
 
 interface SpeedAxisProps {
@@ -24,7 +24,7 @@ export function SpeedAxis({ range, atRpm, band, bandName = 'band', onBand }: Spe
   const [dragged, setDragged] = useState<readonly [number, number]>();
   const share = (rpm: number) => `${((rpm - range[0]) / (range[1] - range[0])) * 100}%`;
   const ticks: number[] = [];
-  const step = speedStep(range);
+  const step = axisStep(range);
   for (let rpm = Math.ceil(range[0] / step) * step; rpm <= range[1]; rpm += step) ticks.push(rpm);
   const rpmAt = (clientX: number) => {
     const box = strip.current!.getBoundingClientRect();

@@ -22,6 +22,8 @@ interface SetupCardProps {
   figures: SetupFigures | undefined;
   /** The figures are still being made. */
   pending: boolean;
+  /** They are estimates for the crank. */
+  estimated: boolean;
   unusable: UnusableRun[];
   baseline: Setup;
   chosen: boolean;
@@ -40,6 +42,7 @@ export function SetupCard({
   runs,
   figures,
   pending,
+  estimated,
   unusable,
   baseline,
   chosen,
@@ -93,7 +96,8 @@ export function SetupCard({
           isBaseline={isBaseline}
           baseline={baseline}
         />
-        <SetupState setup={setup} figures={figures} ran={runs.length > 0} />
+        {/* What was expected is a figure at the wheels: an estimate for the crank does not score it. */}
+        <SetupState setup={setup} figures={estimated ? undefined : figures} ran={runs.length > 0} />
         {figures?.gainRpm && figures.gainKw && (
           <GainStrip
             rpm={figures.gainRpm}

@@ -38,7 +38,9 @@ export function SetupsColumn({
   const depths = branchDepths(job.setups);
   return (
     <aside className={classes.column} aria-label="Setups" data-gloved={gloved || undefined}>
-      <h2 className="heading">Setups, in order</h2>
+      <h2 className="heading">
+        Setups, in order{figures?.estimate !== undefined && <small> · ≈ at the crank, {figures.estimate}</small>}
+      </h2>
       <ol className={classes.list}>
         {job.setups.map((setup) => (
           <SetupCard
@@ -52,6 +54,7 @@ export function SetupsColumn({
             runs={job.runs.filter((run) => run.setupId === setup.id)}
             figures={figures?.setups.find((one) => one.setupId === setup.id)}
             pending={figures === undefined}
+            estimated={figures?.estimate !== undefined}
             unusable={figures?.unusable ?? []}
             baseline={job.setups.find((one) => one.id === baselineId)!}
             chosen={setup.id === chosenId}

@@ -40,6 +40,11 @@ export function formatLimit(value: number, unit: string): string {
   return unit === '°' ? trueMinus(value.toFixed(1)) : formatWhole(value);
 }
 
+/** A time, s, to a hundredth. */
+export function formatSeconds(value: number): string {
+  return trueMinus(value.toFixed(2));
+}
+
 export function formatTenths(value: number): string {
   return trueMinus(tenths.format(value));
 }

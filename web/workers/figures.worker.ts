@@ -1,5 +1,6 @@
 import { expose } from 'comlink';
 import type { Job, Run } from '../../contract/records.ts';
+import { readCrankLoss, type CrankLoss } from '../../core/driveline/crank.ts';
 import { airFromColumns } from '../../core/exchange/air-columns.ts';
 import { readRecordingCsv } from '../../core/exchange/read-csv.ts';
 import type { FiguredRun, UnusableRun } from '../../core/gain/figured-run.ts';
@@ -26,8 +27,10 @@ import { recordingFromBytes } from './recording-bytes.ts';
 
 export interface WorkerRequest extends Omit<FiguresRequest, 'settings' | 'setups'> {
   job: Pick<Job, 'setups' | 'runs' | 'baseline'> & { ignition: Job['car']['ignition'] };
-  settings: Omit<ViewSettings, 'spanRpm'>;
+  settings: Omit<ViewSettings, 'spanRpm' | 'crank'>;
   smoothing: Span | 'auto';
+  /** Figures are estimated for the crank: with an assumed loss such as `15`, or with that of a coast-down, by its label. */
+  crank?: string | undefined;
 }
 
 /** What a file holds, before anything is sent. */
@@ -74,9 +77,29 @@ function cachedSweep(run: Run): Promise<SweepDrive> {
   return cached;
 }
 
+/** @throws Refusal when there is no such coast-down, or it measured nothing */
+async function crankLossOf(text: string, runs: readonly Run[]): Promise<CrankLoss> {
+  if (/^\d/.test(text)) return readCrankLoss(text);
+  const run = runs.find(({ label, kind }) => label === text && kind === 'coast-down');
+  if (!run)
+    throw new Refusal(`This job has no coast-down ${text}: choose what the estimate for the crank rests on anew.`);
+  const { aNm, bNmPerRadS, cNmPerRadS2 } = coastDown(recordingFromBytes(await recordingOf(run)), run.dyno);
+  // The machine's own losses are in every figure at the wheels already.
+  const own = run.dyno.parasitic;
+  return {
+    from: 'coast-down',
+    label: text,
+    driveline: {
+      aNm: aNm.value - own.aNm,
+      bNmPerRadS: bNmPerRadS.value - own.bNmPerRadS,
+      cNmPerRadS2: cNmPerRadS2.value - own.cNmPerRadS2,
+    },
+  };
+}
+
 const worker = {
   /** All figures of a job; runs that no curve can be made of are listed instead. */
-  async figures({ job, smoothing, settings, ...request }: WorkerRequest): Promise<JobFigures> {
+  async figures({ job, smoothing, settings, crank, ...request }: WorkerRequest): Promise<JobFigures> {
     const unusable: UnusableRun[] = [];
     const runs: FiguredRun[] = [];
     // A frozen list holds for the setup that it is the baseline of.
@@ -102,7 +125,11 @@ const worker = {
             resolvedFrom.map((run) => run.sweep),
           )
         : 0;
-    const figures = jobFigures(usable, { ...request, setups: job.setups, settings: { ...settings, spanRpm } });
+    const figures = jobFigures(usable, {
+      ...request,
+      setups: job.setups,
+      settings: { ...settings, spanRpm, crank: crank === undefined ? undefined : await crankLossOf(crank, job.runs) },
+    });
     return { ...figures, unusable: [...unusable, ...figures.unusable] };
   },
 

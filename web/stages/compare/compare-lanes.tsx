@@ -4,6 +4,7 @@ import { useMemo, useRef, useState } from 'react';
 import type { Job } from '../../../contract/records.ts';
 import type { JobFigures } from '../../../core/gain/job-figures.ts';
 import { axisWidth } from '../../charts/lane.tsx';
+import { PlainAxis } from '../../charts/plain-axis.tsx';
 import { SpeedAxis } from '../../charts/speed-axis.tsx';
 import classes from './compare-lanes.module.css';
 import { ChannelLane } from './channel-lane.tsx';
@@ -12,7 +13,8 @@ import { figureLanes, laneShare } from './lane-list.ts';
 import { useLoggedSides } from './use-logged-sides.ts';
 import { PowerLane, TorqueLane } from './mean-lanes.tsx';
 import { readingsAt } from './readings.ts';
-import { shownSetups, speedRange } from './shown-setups.ts';
+import { axisText, axisWords } from './lane-axis.ts';
+import { shownSetups, speedRange, type Shown } from './shown-setups.ts';
 import { useZoom } from './use-zoom.ts';
 import type { ChangeView, CompareView } from './view.ts';
 
@@ -27,25 +29,35 @@ interface CompareLanesProps {
 
 const gutterWidth = 108;
 
-/** Power, torque and gain over one engine-speed axis, under one crosshair. */
+/** Power, torque, gain and whatever was logged over one axis, under one crosshair. */
 export function CompareLanes({ job, figures, view, change, presenting = false }: CompareLanesProps) {
   const plot = useRef<HTMLDivElement>(null);
   const [hoverRpm, setHoverRpm] = useState<number>();
   // Kept while the pointer moves, so that the lanes are not drawn anew under it.
   const shown = useMemo(() => shownSetups(job, figures, view), [job, figures, view]);
-  const whole = useMemo(() => speedRange(shown.map(({ figures: one }) => one.power.engineSpeedRpm)), [shown]);
-  const range = useMemo(() => within(view.zoom, whole), [view.zoom, whole]);
+  const wholeRpm = useMemo(() => speedRange(shown.map(({ figures: one }) => one.power.engineSpeedRpm)), [shown]);
+  const rangeRpm = useMemo(() => within(view.zoom, wholeRpm), [view.zoom, wholeRpm]);
+  const whole = useMemo(() => onAxis(wholeRpm, shown, view), [wholeRpm, shown, view]);
+  const range = useMemo(() => (rangeRpm === wholeRpm ? whole : zoomOnAxis(rangeRpm, shown)), [rangeRpm, wholeRpm, whole, shown]); // prettier-ignore
   // A crosshair that was set stays where it is; the pointer only shows one while there is none.
   const atRpm = view.atRpm ?? hoverRpm;
-  const zoom = useZoom({ plot, whole, range, inset: { left: axisWidth, right: gutterWidth }, change, view });
+  const place = shown.at(-1)?.place;
+  const zoom = useZoom({
+    plot,
+    whole,
+    range,
+    inset: { left: axisWidth, right: gutterWidth },
+    onZoom: (to) => change({ zoom: to && to.map((x) => Math.round(place!.rpm(x) / 10) * 10).join('-') }),
+  });
   const rpmAt = (clientX: number) => {
     const box = plot.current!.getBoundingClientRect();
     const share = (clientX - box.left - axisWidth) / (box.width - axisWidth - gutterWidth);
-    return share < 0 || share > 1 ? undefined : Math.round((range[0] + share * (range[1] - range[0])) / 10) * 10;
+    if (share < 0 || share > 1) return undefined;
+    return Math.round(place!.rpm(range[0] + share * (range[1] - range[0])) / 10) * 10;
   };
-  const middle = Math.round((range[0] + range[1]) / 200) * 100;
+  const middle = Math.round((rangeRpm[0] + rangeRpm[1]) / 200) * 100;
   const step = (rpm: number) => () =>
-    change((at) => ({ at: Math.min(whole[1], Math.max(whole[0], (at ?? hoverRpm ?? middle) + rpm)) }));
+    change((at) => ({ at: Math.min(wholeRpm[1], Math.max(wholeRpm[0], (at ?? hoverRpm ?? middle) + rpm)) }));
   const copy = () => {
     if (atRpm === undefined) return;
     void navigator.clipboard.writeText(readingsAt(shown, figures, view, atRpm)).then(
@@ -76,10 +88,12 @@ export function CompareLanes({ job, figures, view, change, presenting = false }:
   const lanes = presenting ? figureLanes : view.lanes;
   const sides = useLoggedSides(job, view, shown);
   if (shown.length === 0) return null;
-  const common = { range, atRpm, view, shown };
+  const at = atRpm === undefined ? undefined : place!.x(atRpm);
+  const common = { range, at, view, shown };
   const bandName =
     view.band && job.bands.find((one) => one.fromRpm === view.band![0] && one.toRpm === view.band![1])?.name;
-  const share = atRpm === undefined ? undefined : (atRpm - range[0]) / (range[1] - range[0]);
+  const share = at === undefined ? undefined : (at - range[0]) / (range[1] - range[0]);
+  const crosshair = share !== undefined && share >= 0 && share <= 1 ? atRpm : undefined;
   return (
     <div className={classes.stack}>
       <div
@@ -113,22 +127,31 @@ export function CompareLanes({ job, figures, view, change, presenting = false }:
               return <ChannelLane key={lane} channel={lane} sides={sides} {...common} />;
           }
         })}
-        {share !== undefined && share >= 0 && share <= 1 && (
+        {crosshair !== undefined && (
           <div
             className={classes.crosshair}
             data-locked={view.atRpm !== undefined || undefined}
-            style={{ left: `calc(${axisWidth}px + (100% - ${axisWidth + gutterWidth}px) * ${share})` }}
+            style={{ left: `calc(${axisWidth}px + (100% - ${axisWidth + gutterWidth}px) * ${share!})` }}
           />
         )}
       </div>
       <div style={{ paddingRight: gutterWidth }}>
-        <SpeedAxis
-          range={range}
-          atRpm={share !== undefined && share >= 0 && share <= 1 ? atRpm : undefined}
-          band={view.band}
-          bandName={bandName}
-          onBand={(band) => change({ band: band?.join('-') })}
-        />
+        {view.axis === 'engine-speed' ? (
+          <SpeedAxis
+            range={range}
+            atRpm={crosshair}
+            band={view.band}
+            bandName={bandName}
+            onBand={(band) => change({ band: band?.join('-') })}
+          />
+        ) : (
+          <PlainAxis
+            range={range}
+            unit={axisWords[view.axis].unit}
+            at={crosshair === undefined ? undefined : { place: at!, text: axisText(view.axis, at!) }}
+            band={view.band && [place!.x(view.band[0]), place!.x(view.band[1])]}
+          />
+        )}
       </div>
       {view.zoom && (
         <button className={classes.whole} onClick={() => change({ zoom: undefined })}>
@@ -147,4 +170,23 @@ function within(
   if (!zoom) return whole;
   const [from, to] = [Math.max(whole[0], zoom[0]), Math.min(whole[1], zoom[1])];
   return to - from >= 100 ? [from, to] : whole;
+}
+
+/** A range of engine speeds on the lanes' axis, as far as any of the lines goes. */
+function onAxis(
+  rpm: readonly [number, number],
+  shown: readonly Shown[],
+  { axis }: CompareView,
+): readonly [number, number] {
+  if (axis === 'engine-speed' || shown.length === 0) return rpm;
+  const ends = shown.map(({ place }) => [place.x(rpm[0]), place.x(rpm[1])] as const);
+  const least = axis === 'time' ? 0 : Math.min(...ends.map(([from]) => from));
+  const most = Math.max(...ends.map(([, to]) => to));
+  const margin = 0.03 * (most - least);
+  return [axis === 'time' ? 0 : least - margin, most + margin];
+}
+
+function zoomOnAxis(rpm: readonly [number, number], shown: readonly Shown[]): readonly [number, number] {
+  const place = shown.at(-1)?.place;
+  return place ? [place.x(rpm[0]), place.x(rpm[1])] : rpm;
 }

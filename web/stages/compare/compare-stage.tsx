@@ -13,6 +13,8 @@ import classes from './compare-stage.module.css';
 import { CompareLanes } from './compare-lanes.tsx';
 import { Findings } from './findings.tsx';
 import { ResponsePicture } from './response-picture.tsx';
+import { laneAxes, type LaneAxisId } from './lane-axis.ts';
+import { LineMenu } from './line-menu.tsx';
 import { LaneMenu } from './lane-menu.tsx';
 import { offeredLanes } from './use-logged-sides.ts';
 import { Presentation } from './presentation.tsx';
@@ -48,6 +50,7 @@ function Comparison({ job }: { job: Job }) {
           bands: view.band && [view.band],
           testRuns: view.runs && idsOf(job, view.runs),
           againstRuns: view.againstRuns && idsOf(job, view.againstRuns),
+          crank: view.crank,
           atRpm: view.atRpm,
           raw: view.raw,
           beside: view.show === 'curves' ? undefined : view.show,
@@ -91,7 +94,15 @@ function Comparison({ job }: { job: Job }) {
                 onChange={(show) => change({ show: show === 'curves' ? undefined : show }, false)}
               />
               <span className={classes.acts}>
-                {view.show === 'curves' && <LaneMenu view={view} offered={offeredLanes(job, view)} change={change} />}
+                {view.show === 'curves' && <LineMenu job={job} view={view} change={change} />}
+                {view.show === 'curves' && (
+                  <LaneMenu
+                    view={view}
+                    offered={offeredLanes(job, view)}
+                    axes={axesOf(figures, view)}
+                    change={change}
+                  />
+                )}
                 <SavedViews job={job} />
                 <TakeAway job={job} figures={figures} view={view} />
                 <button
@@ -145,6 +156,12 @@ function Comparison({ job }: { job: Job }) {
 
 function idsOf(job: Job, labels: readonly string[]): number[] {
   return job.runs.filter((run) => run.label !== null && labels.includes(run.label)).map((run) => run.id);
+}
+
+/** What the lanes can stand over: a hub has no road speed. */
+function axesOf({ setups }: JobFigures, { test }: CompareView): LaneAxisId[] {
+  const hasRoad = setups.find(({ setupId }) => setupId === test.id)?.travel?.roadSpeedKmh !== undefined;
+  return laneAxes.filter((axis) => axis !== 'road-speed' || hasRoad);
 }
 
 /** Whether figures that stand until new ones are made hold what is to be shown. */

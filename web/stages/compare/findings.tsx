@@ -36,7 +36,7 @@ export function Findings({ job, figures, view, change }: FindingsProps) {
           : figures.noComparison}
       </p>
       <HowMade job={job} figures={figures} view={view} change={change} />
-      {comparison && <GainTable rows={comparison.rows} view={view} />}
+      {comparison && <GainTable rows={comparison.rows} view={view} change={change} estimate={figures.estimate} />}
       {comparison && <WhatCanBeSeen comparison={comparison} view={view} />}
       {comparison && (
         <section>

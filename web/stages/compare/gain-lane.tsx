@@ -12,7 +12,7 @@ import { bandOf, extent, type LaneCommon, type LaneDrawn } from './shown-setups.
 import type { CompareView } from './view.ts';
 
 /** Test less baseline at each speed, with the band that holds at all speeds at once; or why there is none. */
-export function GainLane({ figures, view, range, atRpm, shown }: LaneCommon) {
+export function GainLane({ figures, view, range, at, shown }: LaneCommon) {
   const { comparison, noComparison } = figures;
   const props = useMemo(
     () => comparison && gainLane(comparison, { figures, view, range, shown }),
@@ -23,7 +23,10 @@ export function GainLane({ figures, view, range, atRpm, shown }: LaneCommon) {
       {comparison && props ? (
         <>
           <Lane {...props} />
-          <Gutter range={props.values} values={[gainAt(comparison, view, atRpm)]} />
+          <Gutter
+            range={props.values}
+            values={[gainAt(comparison, view, at === undefined ? undefined : shown.at(-1)!.place.rpm(at))]}
+          />
         </>
       ) : (
         <p className={classes.noGain}>{noComparison}</p>
@@ -50,14 +53,17 @@ function spanAround(spans: readonly GainSpan[], rpm: number): boolean {
   return spans.some((span) => rpm >= span.fromRpm && rpm <= span.toRpm);
 }
 
-function gainLane({ power, sentence, withheld }: ComparisonFigures, { view, range, shown }: LaneDrawn): LaneProps {
+function gainLane({ power, sentence, withheld }: ComparisonFigures, drawn: LaneDrawn): LaneProps {
+  const { view, range, shown } = drawn;
   const unit = view.powerUnit;
   const scale = (kw: number) => convert(kw, 'kW', unit);
   const judged = !Number.isNaN(power.gainHalfWidth[0]!);
   const bound = (sign: 1 | -1) => power.gain.map((kw, index) => scale(kw + sign * power.gainHalfWidth[index]!));
+  // A gain is one at the same engine speed; it stands where the test reached that speed.
+  const x = shown.at(-1)!.place.xs(power.engineSpeedRpm);
   const edge = (sign: 1 | -1): LaneLine => ({
     id: `bound${sign}`,
-    rpm: power.engineSpeedRpm,
+    x,
     values: bound(sign),
     colour: 'var(--soft)',
     width: 1,
@@ -66,7 +72,7 @@ function gainLane({ power, sentence, withheld }: ComparisonFigures, { view, rang
   });
   const gain: LaneLine = {
     id: 'gain',
-    rpm: power.engineSpeedRpm,
+    x,
     values: power.gain.map(scale),
     colour: shown.at(-1)!.colour,
     width: 2.2,
@@ -92,11 +98,9 @@ function gainLane({ power, sentence, withheld }: ComparisonFigures, { view, rang
       scale(1),
     ),
     decoration: {
-      band: bandOf(view),
-      envelope: judged
-        ? { rpm: power.engineSpeedRpm, low: bound(-1), high: bound(1), colour: 'var(--ink)' }
-        : undefined,
-      gainArea: { rpm: power.engineSpeedRpm, values: clear, gain: 'var(--gain)', loss: 'var(--loss)' },
+      band: bandOf(drawn),
+      envelope: judged ? { x, low: bound(-1), high: bound(1), colour: 'var(--ink)' } : undefined,
+      gainArea: { x, values: clear, gain: 'var(--gain)', loss: 'var(--loss)' },
       zeroColour: 'var(--ink)',
     },
     text: `Gain of ${view.test.letter} over ${view.against.letter} from ${formatRpm(power.fromRpm)} to ${formatRpm(power.toRpm)} rpm. ${sentence.map((phrase) => phrase.text).join('')}`,

@@ -1,12 +1,22 @@
 import type { GainRow } from '../../../core/gain/table.ts';
-import { formatPower, formatRpm, formatTorque, signed } from '../../ui/figures.ts';
+import { formatPower, formatRpm, formatSeconds, formatTenths, formatTorque, signed } from '../../ui/figures.ts';
 import classes from './gain-table.module.css';
-import type { CompareView } from './view.ts';
+import type { ChangeView, CompareView } from './view.ts';
+
+interface GainTableProps {
+  rows: readonly GainRow[];
+  view: CompareView;
+  change: ChangeView;
+  /** What figures for the crank rest on. */
+  estimate: string | undefined;
+}
 
 /** The gain table: unit and 95 % interval in every row. */
-export function GainTable({ rows, view }: { rows: readonly GainRow[]; view: CompareView }) {
-  const power = rows.filter((row) => row.quantity === 'power');
-  const torque = rows.filter((row) => row.quantity === 'torque');
+export function GainTable({ rows, view, change, estimate }: GainTableProps) {
+  const of = (quantity: GainRow['quantity']) => rows.filter((row) => row.quantity === quantity);
+  const scale = estimate ? ` ≈ at the crank (${estimate})` : '';
+  const { percent } = view;
+  const against = view.againstRuns?.join(' ') ?? view.against.letter;
   return (
     <div>
       <table
@@ -17,27 +27,67 @@ export function GainTable({ rows, view }: { rows: readonly GainRow[]; view: Comp
         <thead>
           <tr>
             <td />
-            <th scope="col">{view.againstRuns?.join(' ') ?? view.against.letter}</th>
+            <th scope="col">{against}</th>
             <th scope="col">{view.runs?.join(' ') ?? view.test.letter}</th>
-            <th scope="col">gain</th>
+            <th scope="col">
+              <button
+                className={classes.unit}
+                title={percent ? 'Show the gain in its own unit' : 'Show the gain in percent'}
+                onClick={() => change({ gain: percent ? undefined : 'percent' })}
+              >
+                gain{percent && ', %'}
+              </button>
+            </th>
           </tr>
         </thead>
-        <Section name={`power, ${view.powerUnit}`} rows={power} write={(value) => formatPower(value, view.powerUnit)} />
         <Section
-          name={`torque, ${view.torqueUnit}`}
-          rows={torque}
+          name={`power, ${view.powerUnit}${scale}`}
+          rows={of('power')}
+          percent={percent}
+          against={against}
+          write={(value) => formatPower(value, view.powerUnit)}
+        />
+        <Section
+          name={`torque, ${view.torqueUnit}${scale}`}
+          rows={of('torque')}
+          percent={percent}
+          against={against}
           write={(value) => formatTorque(value, view.torqueUnit)}
+        />
+        <Section
+          name="time to sweep, s, as driven"
+          rows={of('time')}
+          percent={percent}
+          against={against}
+          write={formatSeconds}
+        />
+        <Section
+          name="engine speed, rpm"
+          rows={of('engine speed')}
+          percent={false}
+          against={against}
+          write={formatRpm}
         />
       </table>
       <p className={classes.note}>
-        ± is a 95 % interval from the spread between runs, each row by itself; the largest gain has that of all speeds
-        at once. Colour is a verdict: only on what was chosen beforehand.
+        ± is a 95 % interval from the spread between runs, each row by itself; that of the largest gain and of a span
+        that was found holds for all speeds at once. Colour is a verdict: only on what was chosen beforehand or found
+        so.
       </p>
     </div>
   );
 }
 
-function Section({ name, rows, write }: { name: string; rows: GainRow[]; write: (value: number) => string }) {
+interface SectionProps {
+  name: string;
+  rows: GainRow[];
+  percent: boolean;
+  /** What the gain is over, in a word. */
+  against: string;
+  write: (value: number) => string;
+}
+
+function Section({ name, rows, percent, against, write }: SectionProps) {
   if (rows.length === 0) return null;
   return (
     <tbody>
@@ -46,29 +96,35 @@ function Section({ name, rows, write }: { name: string; rows: GainRow[]; write: 
           {name}
         </th>
       </tr>
-      {rows.map((row) => (
-        <tr key={row.id} data-row={row.id}>
-          <th scope="row">{rowLabel(row)}</th>
-          <td>{write(row.baseline)}</td>
-          <td>{write(row.test)}</td>
-          <td>
-            <b className={row.verdict === 'gain' || row.verdict === 'loss' ? row.verdict : undefined}>
-              {signed(write(row.difference))}
-            </b>
-            <i>{Number.isNaN(row.halfWidth) ? '' : `±${write(row.halfWidth)}`}</i>
-          </td>
-        </tr>
-      ))}
+      {rows.map((row) => {
+        const shown = (value: number) => (percent ? formatTenths((100 * value) / row.baseline) : write(value));
+        return (
+          <tr key={`${row.id}-${row.fromRpm ?? ''}`} data-row={row.id}>
+            <th scope="row">{rowLabel(row, against)}</th>
+            <td>{write(row.baseline)}</td>
+            <td>{write(row.test)}</td>
+            <td>
+              <b className={row.verdict === 'gain' || row.verdict === 'loss' ? row.verdict : undefined}>
+                {signed(shown(row.difference))}
+              </b>
+              <i>{Number.isNaN(row.halfWidth) ? '' : `±${shown(row.halfWidth)}`}</i>
+            </td>
+          </tr>
+        );
+      })}
     </tbody>
   );
 }
 
-function rowLabel(row: GainRow): string {
+function rowLabel(row: GainRow, against: string): string {
+  const span = `${formatRpm(row.fromRpm ?? 0)}–${formatRpm(row.toRpm ?? 0)}`;
   switch (row.id) {
     case 'band':
-      return `band, ${formatRpm(row.fromRpm!)}–${formatRpm(row.toRpm!)}`;
+      return `band, ${span}`;
     case 'common':
       return 'common range';
+    case 'span':
+      return `found, ${span}`;
     case 'at-speed':
     case 'torque-at-speed':
       return `at ${formatRpm(row.fromRpm!)} rpm`;
@@ -77,6 +133,10 @@ function rowLabel(row: GainRow): string {
     case 'peak-power':
     case 'peak-torque':
       return `peak, at ${peakSpeeds(row)}${row.atEdge ? ' (end of run)' : ''}`;
+    case 'swept':
+      return span;
+    case 'reaches-peak':
+      return `reaches ${against}’s peak`;
   }
 }
 

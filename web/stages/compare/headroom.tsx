@@ -21,12 +21,22 @@ export function Headroom({ job, figures, view }: { job: Job; figures: JobFigures
   if (!latest || !log) return null;
   const reach = (logged: LogView | undefined, runId: number | undefined) => (limit: Limit) => {
     const curve = figures.runs.find((run) => run.id === runId)?.curve;
-    if (limit.quantity === 'torque') return curve?.peakTorque.value;
-    if (limit.quantity === 'power') return curve?.peakPower.value;
+    // A limit at the wheels is held against the reading there, whatever the lanes show.
+    const [torque, power] =
+      limit.scale === 'crank' && figures.estimate !== undefined
+        ? [curve?.peakTorque.value, curve?.peakPower.value]
+        : [curve?.wheelPeaks.torqueNm, curve?.wheelPeaks.powerKw];
+    if (limit.quantity === 'torque') return torque;
+    if (limit.quantity === 'power') return power;
     const found = logged?.extremes[limitChannel(limit.quantity)];
     return found && (limitQuantities[limit.quantity].side === 'most' ? found.most : found.least);
   };
-  const { rows, unknown } = headroomTable(limits, reach(log, latest.id), reach(logBefore, before?.id));
+  const { rows, unknown } = headroomTable(
+    limits,
+    reach(log, latest.id),
+    reach(logBefore, before?.id),
+    figures.estimate !== undefined,
+  );
   return (
     <section data-testid="headroom">
       <h2 className="heading">Headroom of {latest.label}</h2>
@@ -45,7 +55,10 @@ export function Headroom({ job, figures, view }: { job: Job; figures: JobFigures
               <th scope="row">
                 {label}, {formatLimit(limit.value, unit)} {unit}
               </th>
-              <td>{formatLimit(reading, unit)}</td>
+              <td>
+                {limit.scale === 'crank' && '≈ '}
+                {formatLimit(reading, unit)}
+              </td>
               <td>
                 {left < 0 && <SeverityMark severity="stop" />} {formatLimit(left, unit)}
               </td>

@@ -9,6 +9,7 @@ import { BaselineChoice } from './baseline-choice.tsx';
 import { BandChoice } from './band-choice.tsx';
 import { Choice, Control } from './control.tsx';
 import classes from './how-made.module.css';
+import { ScaleChoice } from './scale-choice.tsx';
 import { SmoothingChoice } from './smoothing-choice.tsx';
 import { StandardChoice } from './standard-choice.tsx';
 import type { ChangeView, CompareView } from './view.ts';
@@ -41,7 +42,14 @@ export function HowMade({ job, figures, view, change }: HowMadeProps) {
           <SmoothingChoice span={span} auto={auto} raw={view.raw} takenOff={takenOff(figures, view)} change={change} />
         </Control>
       </span>
-      <span>at the wheels</span>
+      <span>
+        <Control
+          text={figures.estimate === undefined ? 'at the wheels' : `≈ at the crank, ${figures.estimate}`}
+          label="Wheels or crank"
+        >
+          <ScaleChoice job={job} view={view} change={change} />
+        </Control>
+      </span>
       <span>
         <Control text={view.powerUnit} label="Unit of power">
           <Choice
@@ -59,6 +67,18 @@ export function HowMade({ job, figures, view, change }: HowMadeProps) {
           />
         </Control>
       </span>
+      {view.lanes.some((lane) => lane.startsWith('lambda')) && (
+        <span>
+          mixture as{' '}
+          <Control text={view.afr ? 'air–fuel ratio' : 'λ'} label="Mixture as">
+            <Choice
+              options={['λ', 'air–fuel ratio']}
+              value={view.afr ? 'air–fuel ratio' : 'λ'}
+              onChange={(chosen) => change({ mixture: chosen === 'λ' ? undefined : 'afr' })}
+            />
+          </Control>
+        </span>
+      )}
       <span>
         over{' '}
         <Control text={bandText(figures, view)} label="Range that the sentence is about">

@@ -1,9 +1,10 @@
-import { ActionIcon, Group, Popover, Select } from '@mantine/core';
+import { ActionIcon, Group, Popover, SegmentedControl, Select, Text } from '@mantine/core';
 import { IconArrowDown, IconArrowUp, IconX } from '@tabler/icons-react';
 import { useState } from 'react';
 import { channelLabel } from '../../../core/channels/channels.ts';
 import classes from './lane-menu.module.css';
 import how from './how-made.module.css';
+import { axisWords, laneAxes, type LaneAxisId } from './lane-axis.ts';
 import { figureLanes, laneWords, moved, placed } from './lane-list.ts';
 import type { ChangeView, CompareView } from './view.ts';
 
@@ -11,6 +12,8 @@ interface LaneMenuProps {
   view: CompareView;
   /** Channels that the compared run logged. */
   offered: readonly string[];
+  /** What the lanes can stand over. */
+  axes: readonly LaneAxisId[];
   change: ChangeView;
 }
 
@@ -20,13 +23,13 @@ const most = 8;
 export const laneName = (lane: string) => figureNames[lane] ?? channelLabel(lane);
 
 /** Which lanes are shown, and in what order: by buttons, or dragged. */
-export function LaneMenu({ view, offered, change }: LaneMenuProps) {
+export function LaneMenu({ view, offered, axes, change }: LaneMenuProps) {
   const [dragged, setDragged] = useState<string>();
   const set = (lanes: readonly string[]) => change({ lanes: laneWords(lanes) });
   const shown: readonly string[] = view.lanes;
   const more = [...figureLanes, ...offered].filter((lane) => !shown.includes(lane));
   return (
-    <Popover width={300} position="bottom-start" shadow="md" trapFocus>
+    <Popover width={340} position="bottom-start" shadow="md" trapFocus>
       <Popover.Target>
         <button className={how.export}>lanes</button>
       </Popover.Target>
@@ -76,6 +79,26 @@ export function LaneMenu({ view, offered, change }: LaneMenuProps) {
           value={null}
           onChange={(lane) => lane && set([...view.lanes, lane])}
         />
+        <Text size="sm" fw={500} mt={12} mb={4}>
+          over
+        </Text>
+        <SegmentedControl
+          fullWidth
+          aria-label="Lanes over"
+          data={laneAxes.map((axis) => ({ value: axis, label: axisWords[axis].name, disabled: !axes.includes(axis) }))}
+          value={view.axis}
+          onChange={(axis) => change({ axis: axis === 'engine-speed' ? undefined : axis, zoom: undefined })}
+        />
+        {axes.length < laneAxes.length && (
+          <Text size="xs" c="dimmed" mt={6}>
+            A hub has no road under it: there is no road speed here.
+          </Text>
+        )}
+        {view.axis !== 'engine-speed' && (
+          <Text size="xs" c="dimmed" mt={6}>
+            Gains stay those at the same engine speed.
+          </Text>
+        )}
       </Popover.Dropdown>
     </Popover>
   );

@@ -1,52 +1,69 @@
 import { useMemo } from 'react';
+import type { JobFigures } from '../../../core/gain/job-figures.ts';
 import { peakOf } from '../../../core/curve/peak.ts';
 import type { RawPoints } from '../../../core/reduction/raw-points.ts';
+import type { RunFigures } from '../../../core/gain/figured-run.ts';
 import { interpolate } from '../../../core/recording/search.ts';
 import { convert } from '../../../core/units/units.ts';
 import { Gutter, type GutterValue } from '../../charts/gutter.tsx';
 import { LaneMarks } from '../../charts/lane-marks.tsx';
 import { Lane, type LaneLine, type LaneProps } from '../../charts/lane.tsx';
 import { niceRange } from '../../charts/nice-range.ts';
-import { setupDash } from '../../setups/setup-colour.ts';
 import { formatPower, formatRpm, formatTorque } from '../../ui/figures.ts';
 import classes from './compare-lanes.module.css';
+import { axisWords, placing, type Placing } from './lane-axis.ts';
 import { bandOf, extent, type LaneCommon, type LaneDrawn } from './shown-setups.ts';
 
-function linesOf(
-  { shown, figures, view }: LaneDrawn,
-  quantity: 'power' | 'torque',
-  scale: (value: number) => number,
-): LaneLine[] {
-  const single = figures.runs
-    .filter((run) => run.setupId === view.test.id && run.counted && (view.runs?.includes(run.label) ?? true))
-    .map((run) => ({
-      id: `run-${run.id}`,
-      rpm: run.curve.engineSpeedRpm,
-      values: (quantity === 'power' ? run.curve.powerKw : run.curve.torqueNm).map(scale),
-      colour: shown.at(-1)!.colour,
-      width: 1,
-      opacity: 0.4,
-    }));
-  const means = shown.map(({ setup, name, figures: one, colour, isTest }) => ({
+function linesOf(drawn: LaneDrawn, quantity: 'power' | 'torque', scale: (value: number) => number): LaneLine[] {
+  const { shown, view } = drawn;
+  const single = singleRuns(drawn).map(({ run, colour, place }) => ({
+    id: `run-${run.id}`,
+    x: place.xs(run.curve.engineSpeedRpm),
+    values: (quantity === 'power' ? run.curve.powerKw : run.curve.torqueNm).map(scale),
+    colour,
+    width: 1,
+    opacity: 0.4,
+  }));
+  const means = shown.map(({ name, figures: one, colour, isTest, dash, place }) => ({
     id: `mean-${name}`,
-    rpm: one[quantity].engineSpeedRpm,
+    x: place.xs(one[quantity].engineSpeedRpm),
     values: one[quantity].values.map(scale),
     colour,
     width: isTest ? 2.6 : 2,
-    dash: setupDash(setup.letter),
+    dash,
   }));
   const raw =
     quantity === 'power' && view.raw
-      ? figures.runs.flatMap((run) => (run.raw ? rawLine(run.id, run.raw, scale, shown.at(-1)!.colour) : []))
+      ? singleRuns({ ...drawn, view: { ...view, singles: 'test' } }).flatMap(({ run, colour, place }) =>
+          run.raw ? rawLine(run.id, run.raw, scale, colour, place) : [],
+        )
       : [];
   return [...raw, ...single, ...means];
 }
 
+/** The counted runs drawn by themselves: those of the test, of every setup shown, or none. */
+function singleRuns({ shown, figures, view }: LaneDrawn): { run: RunFigures; colour: string; place: Placing }[] {
+  const zeroRpm = Math.max(...shown.map((one) => one.figures.power.engineSpeedRpm[0]!));
+  return shown.flatMap(({ setup, isTest, colour }) => {
+    if (view.singles === 'none' || (view.singles === 'test' && !isTest)) return [];
+    const only = isTest ? view.runs : setup.id === view.against.id ? view.againstRuns : undefined;
+    return figures.runs
+      .filter((run) => run.setupId === setup.id && run.counted && (only?.includes(run.label) ?? true))
+      .map((run) => ({ run, colour, place: placing(view.axis, run.curve, zeroRpm) }));
+  });
+}
+
 /** A run's unsmoothed points, behind the lines. */
-function rawLine(id: number, raw: RawPoints, scale: (value: number) => number, colour: string): LaneLine {
+function rawLine(
+  id: number,
+  raw: RawPoints,
+  scale: (value: number) => number,
+  colour: string,
+  place: Placing,
+): LaneLine {
   return {
     id: `raw-${id}`,
-    rpm: raw.engineSpeedRpm,
+    x: place.xs(raw.engineSpeedRpm),
     values: raw.powerKw.map(scale),
     colour,
     width: 0,
@@ -56,30 +73,38 @@ function rawLine(id: number, raw: RawPoints, scale: (value: number) => number, c
 }
 
 /** Where checks found something on the compared runs, on the run's own line. */
-function marksOf({ figures, view }: LaneDrawn, scale: (value: number) => number) {
+function marksOf({ figures, view, shown }: LaneDrawn, scale: (value: number) => number) {
+  const zeroRpm = Math.max(...shown.map((one) => one.figures.power.engineSpeedRpm[0]!));
   return figures.runs
     .filter((run) => run.counted && [view.test.id, view.against.id].includes(run.setupId))
+    .filter((run) => shown.some(({ setup }) => setup.id === run.setupId))
     .flatMap(({ curve, label }) =>
       curve.checks.flatMap(({ fromRpm, toRpm, severity, message }) => {
         if (fromRpm === undefined || toRpm === undefined) return [];
         const { engineSpeedRpm, powerKw } = curve;
         const rpm = Math.min(Math.max((fromRpm + toRpm) / 2, engineSpeedRpm[0]!), engineSpeedRpm.at(-1)!);
         return [
-          { rpm, value: scale(interpolate(engineSpeedRpm, powerKw, rpm)), severity, why: `${label}: ${message}` },
+          {
+            x: placing(view.axis, curve, zeroRpm).x(rpm),
+            value: scale(interpolate(engineSpeedRpm, powerKw, rpm)),
+            severity,
+            why: `${label}: ${message}`,
+          },
         ];
       }),
     );
 }
 
 function meansAt(
-  { shown, atRpm }: LaneCommon,
+  { shown, at }: LaneCommon,
   quantity: 'power' | 'torque',
   scale: (value: number) => number,
   write: (value: number) => string,
 ): GutterValue[] {
-  if (atRpm === undefined) return [];
-  return shown.flatMap(({ name, figures: one, colour }) => {
+  if (at === undefined) return [];
+  return shown.flatMap(({ name, figures: one, colour, place }) => {
     const { engineSpeedRpm, values } = one[quantity];
+    const atRpm = place.rpm(at);
     if (atRpm < engineSpeedRpm[0]! || atRpm > engineSpeedRpm[engineSpeedRpm.length - 1]!) return [];
     const value = interpolate(engineSpeedRpm, values, atRpm);
     return [
@@ -116,31 +141,37 @@ function powerLane(drawn: LaneDrawn): LaneProps {
   const peak = peakOf(top.figures.power.engineSpeedRpm, top.figures.power.values);
   const peakText = formatPower(peak.value, view.powerUnit);
   const compared = figures.comparison?.power;
+  const envelopePlace = (shown.find(({ setup }) => setup.id === view.against.id) ?? top).place;
   const bound = (sign: 1 | -1) =>
     compared!.baseline.map((kw, index) => scale(kw + sign * compared!.repeatability[index]!));
   return {
     name: 'Power',
-    unit: `${view.powerUnit}${axisNote(values.least)}`,
+    unit: `${view.powerUnit}${scaleNote(figures)}${axisNote(values.least)}`,
     lines,
     range,
     values,
     decoration: {
-      band: bandOf(view),
+      band: bandOf(drawn),
       marks: marksOf(drawn, scale),
       markColours: { mind: 'var(--ink)', stop: 'var(--stop)', ground: 'var(--ground)' },
       peak: {
-        rpm: peak.rpm,
+        x: top.place.x(peak.rpm),
         value: scale(peak.value),
         text: `${peakText} at ${formatRpm(peak.rpm)}`,
         colour: top.colour,
       },
       envelope:
         compared && !Number.isNaN(compared.repeatability[0]!)
-          ? { rpm: compared.engineSpeedRpm, low: bound(-1), high: bound(1), colour: 'var(--ink)' }
+          ? { x: envelopePlace.xs(compared.engineSpeedRpm), low: bound(-1), high: bound(1), colour: 'var(--ink)' }
           : undefined,
     },
-    text: `Power of ${shown.map(({ name }) => name).join(', ')} over engine speed; ${top.name} peaks at ${peakText} ${view.powerUnit} at ${formatRpm(peak.rpm)} rpm.`,
+    text: `Power of ${shown.map(({ name }) => name).join(', ')} over ${axisWords[view.axis].name}; ${top.name} peaks at ${peakText} ${view.powerUnit} at ${formatRpm(peak.rpm)} rpm.`,
   };
+}
+
+/** What figures for the crank rest on. */
+export function scaleNote({ estimate }: JobFigures): string {
+  return estimate === undefined ? '' : ` ≈ at the crank, ${estimate}`;
 }
 
 function axisNote(least: number): string {
@@ -164,16 +195,16 @@ export function TorqueLane(lane: LaneCommon) {
 }
 
 function torqueLane(drawn: LaneDrawn): LaneProps {
-  const { view, shown, range } = drawn;
+  const { view, shown, range, figures } = drawn;
   const lines = linesOf(drawn, 'torque', (newtonMetres) => convert(newtonMetres, 'N·m', view.torqueUnit));
   const values = niceRange(...extent(lines, range), 4);
   return {
     name: 'Torque',
-    unit: `${view.torqueUnit}, engine-referred${axisNote(values.least)}`,
+    unit: `${view.torqueUnit}, engine-referred${scaleNote(figures)}${axisNote(values.least)}`,
     lines,
     range,
     values,
-    decoration: { band: bandOf(view) },
-    text: `Torque of ${shown.map(({ name }) => name).join(', ')} over engine speed, in ${view.torqueUnit}.`,
+    decoration: { band: bandOf(drawn) },
+    text: `Torque of ${shown.map(({ name }) => name).join(', ')} over ${axisWords[view.axis].name}, in ${view.torqueUnit}.`,
   };
 }

@@ -1,5 +1,5 @@
 import { niceRange } from '../../charts/nice-range.ts';
-import { speedStep } from '../../charts/speed-step.ts';
+import { axisStep } from '../../charts/axis-step.ts';
 
 /** A line of a lane of the picture. */
 export interface PictureLine {
@@ -39,7 +39,7 @@ export function pictureSvg({ title, sentence, made, range, lanes, colours }: Pic
   const drawn = lanes.map((lane, index) => drawLane(lane, head + index * laneHeight, x, range, colours, text));
   const ticks: string[] = [];
   const bottom = head + lanes.length * laneHeight;
-  for (let rpm = Math.ceil(range[0] / speedStep(range)) * speedStep(range); rpm <= range[1]; rpm += speedStep(range))
+  for (let rpm = Math.ceil(range[0] / axisStep(range)) * axisStep(range); rpm <= range[1]; rpm += axisStep(range))
     ticks.push(
       text(x(rpm), bottom + 18, 13, rpm.toLocaleString('en-GB'), `text-anchor="middle" fill="${colours.soft}"`),
     );

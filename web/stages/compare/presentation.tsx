@@ -78,6 +78,7 @@ export function Presentation({ job, figures, view, change }: PresentationProps) 
       </header>
       <p className={classes.sentence} data-testid="plain-sentence" aria-live="polite">
         {sentence}
+        {figures.estimate !== undefined && ` Estimated for the crank: ${figures.estimate}.`}
       </p>
       <div className={classes.lanes}>
         <CompareLanes job={job} figures={figures} view={view} change={change} presenting />

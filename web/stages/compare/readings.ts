@@ -7,7 +7,7 @@ import type { CompareView } from './view.ts';
 /** The readings under the crosshair as lines for a spreadsheet: tabs between cells, units in the head. */
 export function readingsAt(
   shown: readonly Shown[],
-  { comparison }: JobFigures,
+  { comparison, estimate }: JobFigures,
   view: CompareView,
   atRpm: number,
 ): string {
@@ -32,7 +32,11 @@ export function readingsAt(
       signed(formatPower(gain, view.powerUnit)),
       '',
     ]);
-  return [['setup', 'engine speed [rpm]', `power [${view.powerUnit}]`, `torque [${view.torqueUnit}]`], ...lines]
+  const scale = estimate === undefined ? '' : ` ≈ at the crank, ${estimate}`;
+  return [
+    ['setup', 'engine speed [rpm]', `power [${view.powerUnit}${scale}]`, `torque [${view.torqueUnit}${scale}]`],
+    ...lines,
+  ]
     .map((cells) => cells.join('\t'))
     .join('\n');
 }

@@ -51,7 +51,7 @@ export function ResponsePicture({ figures, view, change }: ResponsePictureProps)
           <p className={classes.advice} data-testid="response-advice">
             {found.advice}
           </p>
-          <Curve found={found} unit={unit} label={label} view={view} />
+          <Curve found={found} estimate={figures.estimate} unit={unit} label={label} view={view} />
           <Bins found={found} unit={unit} view={view} />
         </>
       )}
@@ -66,7 +66,16 @@ const left = 56;
 const bottom = 44;
 const top = 12;
 
-function Curve({ found, unit, label, view }: { found: Response; unit: string; label: string; view: CompareView }) {
+interface CurveProps {
+  found: Response;
+  unit: string;
+  label: string;
+  /** What figures for the crank rest on. */
+  estimate: string | undefined;
+  view: CompareView;
+}
+
+function Curve({ found, unit, label, estimate, view }: CurveProps) {
   const { whole, levels } = found;
   const kw = (value: number) => convert(value, 'kW', view.powerUnit);
   const [least, most] = [levels[0]!.x, levels.at(-1)!.x];
@@ -136,6 +145,7 @@ function Curve({ found, unit, label, view }: { found: Response; unit: string; la
       <text className={classes.axis} x={left} y={height - 8}>
         {label}
         {unit && `, ${unit}`} · {view.powerUnit}, mean {formatRpm(whole.fromRpm)} to {formatRpm(whole.toRpm)} rpm
+        {estimate !== undefined && ` ≈ at the crank, ${estimate}`}
       </text>
       <line
         className={classes.gentle}

@@ -3,7 +3,8 @@ import type { ComparisonFigures } from '../../../core/gain/job-comparison.ts';
 import type { JobFigures } from '../../../core/gain/job-figures.ts';
 import type { SetupFigures } from '../../../core/gain/setup-figures.ts';
 import type { LaneLine } from '../../charts/lane.tsx';
-import { setupColour } from '../../setups/setup-colour.ts';
+import { setupColour, setupDash } from '../../setups/setup-colour.ts';
+import { placing, type Placing } from './lane-axis.ts';
 import type { CompareView } from './view.ts';
 
 /** A setup as the lanes draw it. */
@@ -11,57 +12,78 @@ export interface Shown {
   setup: Setup;
   /** As the gutter calls it. */
   name: string;
-  figures: Pick<SetupFigures, 'power' | 'torque'>;
+  figures: Pick<SetupFigures, 'power' | 'torque' | 'travel'>;
   colour: string;
+  dash: number[];
   isTest: boolean;
+  /** Where its mean's engine speeds stand on the lanes' axis. */
+  place: Placing;
 }
 
-/** The setup compared, the one it is compared with, and the baseline; the test last, so that it lies on top. */
+type Unplaced = Omit<Shown, 'place'>;
+
+/**
+ * The setups compared, the baseline and what was asked for beside them, less
+ * what was hidden; the test last, so that it lies on top.
+ */
 export function shownSetups(job: Job, figures: JobFigures, view: CompareView): Shown[] {
-  if ((view.runs ?? view.againstRuns) && figures.comparison) return shownRuns(figures.comparison, view);
-  return job.setups
-    .filter((setup) => [view.test.id, view.against.id, view.baseline.id].includes(setup.id))
+  const only = (view.runs ?? view.againstRuns) && figures.comparison;
+  const all = only ? shownRuns(figures, only, view) : wholeSetups(job, figures, view);
+  const shown = all.filter(({ setup, isTest }) => isTest || !view.hide.includes(setup.letter));
+  const zeroRpm = Math.max(...shown.map((one) => one.figures.power.engineSpeedRpm[0]!));
+  return shown.map((one) => ({ ...one, place: placing(view.axis, one.figures.travel, zeroRpm) }));
+}
+
+function wholeSetups(job: Job, figures: JobFigures, view: CompareView): Unplaced[] {
+  const wanted = [view.test.id, view.against.id, view.baseline.id];
+  return [...job.setups, ...(view.elsewhere ? [view.against] : [])]
+    .filter((setup) => wanted.includes(setup.id) || view.also.includes(setup.letter))
     .flatMap((setup) => {
       const one = figures.setups.find((candidate) => candidate.setupId === setup.id);
-      const isTest = setup.id === view.test.id;
-      return one
-        ? [
-            {
-              setup,
-              name: setup.letter,
-              figures: one,
-              colour: setupColour(setup.letter, setup.id === view.baseline.id),
-              isTest,
-            },
-          ]
-        : [];
+      return one ? [unplaced(setup, setup.letter, one, view)] : [];
     })
     .sort((a, b) => Number(a.isTest) - Number(b.isTest));
 }
 
+function unplaced(setup: Setup, name: string, figures: Unplaced['figures'], view: CompareView): Unplaced {
+  const elsewhere = view.elsewhere && setup.id === view.against.id;
+  return {
+    setup,
+    name,
+    figures,
+    colour: elsewhere ? 'var(--ink)' : setupColour(setup.letter, setup.id === view.baseline.id),
+    dash: elsewhere ? elsewhereDash : setupDash(setup.letter),
+    isTest: setup.id === view.test.id,
+  };
+}
+
+/** Ink, for it is what is compared with; dashed, for it is not of this job. */
+const elsewhereDash = [10, 5];
+
 /** Only some runs of either setup: their means as the comparison made them. */
-function shownRuns({ power, torque }: ComparisonFigures, view: CompareView): Shown[] {
-  const side = (which: 'test' | 'baseline') => ({
+function shownRuns({ setups }: JobFigures, { power, torque }: ComparisonFigures, view: CompareView): Unplaced[] {
+  const side = (which: 'test' | 'baseline', setup: Setup): Unplaced['figures'] => ({
     power: { engineSpeedRpm: power.engineSpeedRpm, values: power[which] },
     torque: { engineSpeedRpm: torque.engineSpeedRpm, values: torque[which] },
+    ...only('travel', setups.find(({ setupId }) => setupId === setup.id)?.travel),
   });
   const name = (setup: Setup, runs: readonly string[] | undefined) => runs?.join(' ') ?? setup.letter;
   return [
     {
-      setup: view.against,
-      name: name(view.against, view.againstRuns),
-      figures: side('baseline'),
+      ...unplaced(view.against, name(view.against, view.againstRuns), side('baseline', view.against), view),
       colour: 'var(--ink)',
       isTest: false,
     },
     {
-      setup: view.test,
-      name: name(view.test, view.runs),
-      figures: side('test'),
+      ...unplaced(view.test, name(view.test, view.runs), side('test', view.test), view),
       colour: setupColour(view.test.letter, false),
       isTest: true,
     },
   ];
+}
+
+function only<Key extends string, Value>(key: Key, value: Value | undefined): { [K in Key]?: Value } {
+  return value === undefined ? {} : ({ [key]: value } as { [K in Key]?: Value });
 }
 
 /** Whole 500s around the speeds of all setups shown, rpm. */
@@ -73,6 +95,7 @@ export function speedRange(speeds: Float64Array[]): readonly [number, number] {
 
 /** What a lane is drawn from; stays the same while the crosshair moves. */
 export interface LaneDrawn {
+  /** On the lanes' axis. */
   range: readonly [number, number];
   view: CompareView;
   shown: Shown[];
@@ -81,19 +104,21 @@ export interface LaneDrawn {
 
 /** What every lane of the stage is given. */
 export interface LaneCommon extends LaneDrawn {
-  atRpm: number | undefined;
+  /** Place of the crosshair on the lanes' axis. */
+  at: number | undefined;
 }
 
 /** The band as a lane shades it. */
-export const bandOf = (view: CompareView) => (view.band ? { fromRpm: view.band[0], toRpm: view.band[1] } : undefined);
+export const bandOf = ({ view, shown }: Pick<LaneDrawn, 'view' | 'shown'>) =>
+  view.band && { from: shown.at(-1)!.place.x(view.band[0]), to: shown.at(-1)!.place.x(view.band[1]) };
 
 /** Least and greatest value of a lane's lines within the speeds shown. */
 export function extent(lines: readonly LaneLine[], range?: readonly [number, number]): [number, number] {
   let least = Infinity;
   let most = -Infinity;
-  for (const { rpm, values } of lines) {
+  for (const { x, values } of lines) {
     for (let index = 0; index < values.length; index++) {
-      if (range && (rpm[index]! < range[0] || rpm[index]! > range[1])) continue;
+      if (range && (x[index]! < range[0] || x[index]! > range[1])) continue;
       least = Math.min(least, values[index]!);
       most = Math.max(most, values[index]!);
     }

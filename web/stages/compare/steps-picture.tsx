@@ -43,7 +43,7 @@ export function StepsPicture({ job, figures, view, onChoose }: StepsPictureProps
         <h2>What each step gave</h2>
         <p>
           Mean power from {formatRpm(fromRpm)} to {formatRpm(toRpm)} rpm, which every run covers; ± is a 95 % interval.
-          The steps add up to the whole.
+          The steps add up to the whole.{figures.estimate !== undefined && ` ≈ at the crank, ${figures.estimate}.`}
         </p>
       </header>
       <table className={classes.ladder} data-testid="ladder">

@@ -8,6 +8,7 @@ import type { JobFigures } from '../../../core/gain/job-figures.ts';
 import { convert } from '../../../core/units/units.ts';
 import { formatSpan } from '../../ui/figures.ts';
 import classes from './how-made.module.css';
+import { scaleNote } from './mean-lanes.tsx';
 import { pictureSvg, type PictureLane } from './picture-svg.ts';
 import { shownSetups, speedRange, type Shown } from './shown-setups.ts';
 import type { CompareView } from './view.ts';
@@ -123,7 +124,7 @@ function columnsOf({ comparison }: JobFigures, view: CompareView, shown: readonl
 
 function jsonOf(figures: JobFigures, view: CompareView): string {
   const { power, torque, sentence, unlike, withheld } = figures.comparison!;
-  const made = { standard: view.standard, share: view.share, smoothing: figures.spanRpm, test: view.test.letter, baseline: view.against.letter }; // prettier-ignore
+  const made = { standard: view.standard, share: view.share, crankEstimate: figures.estimate ?? null, smoothing: figures.spanRpm, test: view.test.letter, baseline: view.against.letter }; // prettier-ignore
   return JSON.stringify({ ...comparisonToJson(power, torque, sentence, unlike, withheld), ...made }, null, 2);
 }
 
@@ -146,8 +147,10 @@ function pictureOf(job: Job, figures: JobFigures, view: CompareView, shown: read
   const kw = (value: number) => convert(value, 'kW', view.powerUnit);
   const { comparison } = figures;
   const lanes = [
-    lane('power', `Power, ${view.powerUnit}`, kw),
-    lane('torque', `Torque, ${view.torqueUnit}, engine-referred`, (value) => convert(value, 'N·m', view.torqueUnit)),
+    lane('power', `Power, ${view.powerUnit}${scaleNote(figures)}`, kw),
+    lane('torque', `Torque, ${view.torqueUnit}, engine-referred${scaleNote(figures)}`, (value) =>
+      convert(value, 'N·m', view.torqueUnit),
+    ),
   ];
   if (comparison) {
     const { engineSpeedRpm, gain, gainHalfWidth } = comparison.power;
@@ -175,7 +178,7 @@ function pictureOf(job: Job, figures: JobFigures, view: CompareView, shown: read
   return pictureSvg({
     title: `${job.vehicle}: ${view.test.letter}, ${view.test.change}`,
     sentence: comparison?.sentence.map((phrase) => phrase.text).join('') ?? figures.noComparison ?? '',
-    made: `At the wheels, ${standard}; smoothing ${formatSpan(figures.spanRpm)}; means of counted runs. ${new Date(job.runs.at(-1)?.startedAt ?? Date.now()).toLocaleDateString('en-GB', { dateStyle: 'long' })}.`,
+    made: `${figures.estimate === undefined ? 'At the wheels' : `Estimated for the crank (${figures.estimate})`}, ${standard}; smoothing ${formatSpan(figures.spanRpm)}; means of counted runs. ${new Date(job.runs.at(-1)?.startedAt ?? Date.now()).toLocaleDateString('en-GB', { dateStyle: 'long' })}.`,
     range: view.zoom ?? speedRange(shown.map(({ figures: one }) => one.power.engineSpeedRpm)),
     lanes,
     colours: {

@@ -1,6 +1,8 @@
 import { useMemo } from 'react';
 import type { Job, Run } from '../../../contract/records.ts';
+import { stoichiometricOf } from '../../../core/fuel/blend.ts';
 import { countedRuns } from '../../../core/job/counted.ts';
+import type { LogView } from '../../workers/figures.worker.ts';
 import { useRunLog } from '../logs/use-run-log.ts';
 import type { LoggedSide } from './channel-lane.tsx';
 import { figureLanes } from './lane-list.ts';
@@ -31,11 +33,23 @@ export function useLoggedSides(job: Job, view: CompareView, shown: readonly Show
   const { data: testLog } = useRunLog(job, test);
   const { data: againstLog } = useRunLog(job, against);
   return useMemo(() => {
-    const colourOf = (setupId: number) => shown.find(({ setup }) => setup.id === setupId)?.colour ?? 'var(--soft)';
-    const sides: LoggedSide[] = [];
-    if (against && against.id !== test?.id)
-      sides.push({ label: against.label ?? '', colour: colourOf(view.against.id), log: againstLog });
-    if (test) sides.push({ label: test.label ?? '', colour: colourOf(view.test.id), log: testLog });
-    return sides;
-  }, [against, test, againstLog, testLog, shown, view.against.id, view.test.id]);
+    const side = (run: Run, setupId: number, log: LogView | undefined): LoggedSide[] => {
+      const own = shown.find(({ setup }) => setup.id === setupId);
+      return own
+        ? [
+            {
+              label: run.label ?? '',
+              colour: own.colour,
+              place: own.place,
+              stoichiometric: stoichiometricOf(job.car.ignition, run.fuel?.ethanolPct ?? null),
+              log,
+            },
+          ]
+        : [];
+    };
+    return [
+      ...(against && against.id !== test?.id ? side(against, view.against.id, againstLog) : []),
+      ...(test ? side(test, view.test.id, testLog) : []),
+    ];
+  }, [against, test, againstLog, testLog, shown, view.against.id, view.test.id, job.car.ignition]);
 }

@@ -1,8 +1,9 @@
 import { useEffect, useRef, type RefObject } from 'react';
-import type { ChangeView, CompareView } from './view.ts';
 
-/** Nothing narrower is looked at, rpm. */
-const narrowestRpm = 300;
+/** Nothing narrower than this share of the whole is looked at. */
+const narrowestShare = 0.06;
+/** A range this near to the whole is the whole. */
+const wholeShare = 0.999;
 /** A press that moves further than this drags, px. */
 const dragPx = 6;
 
@@ -10,22 +11,22 @@ interface Zoom {
   plot: RefObject<HTMLDivElement | null>;
   whole: readonly [number, number];
   range: readonly [number, number];
+  /** Takes the range to be shown, on the lanes' axis; undefined for the whole. */
+  onZoom: (range: readonly [number, number] | undefined) => void;
   /** Share of the plot's width that is lanes, and where they begin, px. */
   inset: { left: number; right: number };
-  change: ChangeView;
-  view: CompareView;
 }
 
-/** Zoom by wheel and pinch, pan by dragging; written into the address. */
-export function useZoom({ plot, whole, range, inset, change }: Zoom) {
+/** Zoom by wheel and pinch, pan by dragging. */
+export function useZoom({ plot, whole, range, inset, onZoom }: Zoom) {
   const pointers = useRef(new Map<number, number>());
   const dragged = useRef<{ from: number; range: readonly [number, number]; moved: boolean }>(undefined);
   const pinched = useRef<{ apart: number; range: readonly [number, number] }>(undefined);
   const show = (from: number, to: number) => {
-    const width = Math.max(narrowestRpm, Math.min(whole[1] - whole[0], to - from));
+    const most = whole[1] - whole[0];
+    const width = Math.max(narrowestShare * most, Math.min(most, to - from));
     const start = Math.min(whole[1] - width, Math.max(whole[0], from));
-    const zoomed = width < whole[1] - whole[0] - 5;
-    change({ zoom: zoomed ? `${Math.round(start / 10) * 10}-${Math.round((start + width) / 10) * 10}` : undefined });
+    onZoom(width < wholeShare * most ? [start, start + width] : undefined);
   };
   const shareAt = (clientX: number) => {
     const box = plot.current!.getBoundingClientRect();

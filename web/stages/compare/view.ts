@@ -4,6 +4,7 @@ import type { Job, Setup } from '../../../contract/records.ts';
 import { standardIds } from '../../../core/air/correction.ts';
 import { readSpan } from '../../../core/smoothing/span.ts';
 import { powerUnits, torqueUnits } from '../../../core/units/units.ts';
+import { laneAxes } from './lane-axis.ts';
 import { figureLanes } from './lane-list.ts';
 import { usePreferences } from '../../state/preferences.ts';
 
@@ -12,6 +13,11 @@ const runLabels = z
   .string()
   .max(400)
   .regex(/^[A-Z]{1,3}\d+(\.[A-Z]{1,3}\d+)*$/)
+  .transform((text) => text.split('.'));
+const letters = z
+  .string()
+  .max(400)
+  .regex(/^[A-Z]{1,3}(\.[A-Z]{1,3})*$/)
   .transform((text) => text.split('.'));
 const fields = {
   /** Letters. */
@@ -54,11 +60,30 @@ const fields = {
     .regex(/^\d+-\d+$/)
     .transform((text) => text.split('-').map(Number) as [number, number])
     .refine(([from, to]) => to > from + 100),
+  /** Loss on the way to the wheels that figures are estimated for the crank with: `15`, `12+3`, or a coast-down's label. */
+  crank: z.string().regex(/^(\d+(\.\d+)?(\+\d+(\.\d+)?)?|[A-Z]{1,3}\d+)$/),
+  /** `percent`: gains as a share of the other side. */
+  gain: z.literal('percent'),
+  /** λ as air–fuel ratio. */
+  mixture: z.literal('afr'),
+  /** What the lanes stand over; engine speed where left out. */
+  axis: z.enum(laneAxes),
+  /** Setups shown beside those compared, and those not shown: letters. */
+  also: letters,
+  hide: letters,
+  /** Whose single runs are drawn; the compared setup's where left out. */
+  singles: z.enum(['all', 'none']),
   power: z.enum(powerUnits),
   torque: z.enum(torqueUnits),
 };
 type Field = keyof typeof fields;
 type Changes = Partial<Record<Field, string | number | undefined>>;
+
+/** A setup of another job, or a borrowed curve, that a setup is compared with. */
+export interface Elsewhere {
+  /** As lanes, table and sentence call it. */
+  name: string;
+}
 
 /** Settings of the Compare stage. All of them stand in the address, so that a link shows the same figures. */
 export type CompareView = ReturnType<typeof useCompareView>[0];
@@ -78,10 +103,13 @@ export function useCompareView(job: Job) {
   const frozen = job.setups.find((setup) => setup.id === job.baseline?.setupId);
   const baseline = lettered('baseline') ?? frozen ?? job.setups[0]!;
   const test = lettered('setup') ?? ran.at(-1) ?? baseline;
+  const against = lettered('against') ?? usualAgainst(job, test, ran);
   const view = {
     baseline,
     test,
-    against: lettered('against') ?? usualAgainst(job, test, ran),
+    against,
+    /** What it is compared with does not belong to this job. */
+    elsewhere: undefined as Elsewhere | undefined,
     standard: read('standard') ?? preferences.standard,
     share: (read('share') ?? 100) / 100,
     smoothing: read('smoothing') ?? 'auto',
@@ -96,6 +124,13 @@ export function useCompareView(job: Job) {
     lanes: read('lanes') ?? figureLanes,
     presenting: read('present') === '1',
     zoom: read('zoom'),
+    crank: read('crank'),
+    percent: read('gain') === 'percent',
+    afr: read('mixture') === 'afr',
+    axis: read('axis') ?? 'engine-speed',
+    also: read('also') ?? [],
+    hide: read('hide') ?? [],
+    singles: read('singles') ?? 'test',
     powerUnit: read('power') ?? preferences.powerUnit,
     torqueUnit: read('torque') ?? preferences.torqueUnit,
   } as const;

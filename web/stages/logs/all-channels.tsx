@@ -5,7 +5,7 @@ import { SpeedAxis } from '../../charts/speed-axis.tsx';
 import type { LogView } from '../../workers/figures.worker.ts';
 import { rangeOf } from './event-cards.tsx';
 import classes from './logs-stage.module.css';
-import { TimeAxis } from './time-axis.tsx';
+import { PlainAxis } from '../../charts/plain-axis.tsx';
 
 interface AllChannelsProps {
   log: LogView;
@@ -49,9 +49,9 @@ export function AllChannels({ log, label, baseline, baselineLabel, by, colour }:
                 unit={channel.unit === '–' ? '' : channel.unit}
                 lines={[
                   ...(other
-                    ? [{ id: 'baseline', rpm: shifted(baseline!, other[by].x), values: other[by].values, colour: 'var(--ink)', width: 1.2, opacity: 0.45 }] // prettier-ignore
+                    ? [{ id: 'baseline', x: shifted(baseline!, other[by].x), values: other[by].values, colour: 'var(--ink)', width: 1.2, opacity: 0.45 }] // prettier-ignore
                     : []),
-                  { id: 'run', rpm: shifted(log, own.x), values: own.values, colour, width: 2 },
+                  { id: 'run', x: shifted(log, own.x), values: own.values, colour, width: 2 },
                 ]}
                 range={range}
                 values={rangeOf([own.values, ...(other ? [other[by].values] : [])], channel.unit)}
@@ -61,7 +61,11 @@ export function AllChannels({ log, label, baseline, baselineLabel, by, colour }:
           );
         })}
       </div>
-      {by === 'speed' ? <SpeedAxis range={range} atRpm={undefined} band={undefined} /> : <TimeAxis range={range} />}
+      {by === 'speed' ? (
+        <SpeedAxis range={range} atRpm={undefined} band={undefined} />
+      ) : (
+        <PlainAxis range={range} unit="s" />
+      )}
     </section>
   );
 }

@@ -60,10 +60,10 @@ function Card({ event, log, colour }: { event: LogEvent; log: LogView; colour: s
           <Lane
             name={channelLabel(name)}
             unit={unit === '–' ? '' : unit}
-            lines={[{ id: name, rpm: speed.x, values: speed.values, colour, width: 2 }]}
+            lines={[{ id: name, x: speed.x, values: speed.values, colour, width: 2 }]}
             range={range}
             values={rangeOf([speed.values], unit)}
-            decoration={{ band: { fromRpm: event.fromRpm, toRpm: event.toRpm } }}
+            decoration={{ band: { from: event.fromRpm, to: event.toRpm } }}
             text={`${channelLabel(name)} around ${event.fromRpm} rpm`}
           />
         </div>

@@ -59,14 +59,14 @@ export function LiveLanes({ setup, isBaseline, ghost, pending }: LiveLanesProps)
           if (lane.ghost) {
             lines.push({
               id: 'ghost',
-              rpm: lane.ghost.engineSpeedRpm,
+              x: lane.ghost.engineSpeedRpm,
               values: lane.ghost.values.map(lane.scale),
               colour: 'var(--ink)',
               width: 2,
               opacity: 0.42,
             });
           }
-          lines.push({ id: 'live', rpm: curve.rpm, values: lane.values.map(lane.scale), colour, width: 3 });
+          lines.push({ id: 'live', x: curve.rpm, values: lane.values.map(lane.scale), colour, width: 3 });
           const heights = lines.flatMap((line) => Array.from(line.values));
           const values =
             heights.length > 0
@@ -74,7 +74,7 @@ export function LiveLanes({ setup, isBaseline, ghost, pending }: LiveLanesProps)
               : { least: 0, most: lane.usual, step: lane.usual / 4 };
           const latest = lane.values.at(-1);
           const head =
-            at !== undefined && latest !== undefined ? { rpm: at, value: lane.scale(latest), colour } : undefined;
+            at !== undefined && latest !== undefined ? { x: at, value: lane.scale(latest), colour } : undefined;
           return (
             <div key={lane.name} className={classes.row}>
               <Lane
@@ -86,7 +86,7 @@ export function LiveLanes({ setup, isBaseline, ghost, pending }: LiveLanesProps)
                 decoration={{
                   head,
                   upright: ghost && {
-                    rpm: ghost.power.engineSpeedRpm.at(-1)!,
+                    x: ghost.power.engineSpeedRpm.at(-1)!,
                     word: lane.name === 'Power' ? 'lift' : '',
                     colour: 'var(--stop)',
                   },

@@ -1,0 +1,27 @@
+import { interpolate } from '../recording/search.ts';
+
+/** How a run, or a setup's runs on average, went through the engine's speeds; arrays of one length. */
+export interface Travel {
+  engineSpeedRpm: Float64Array;
+  /** Time since some speed, s. */
+  timeS: Float64Array;
+  /** Road speed, km/h; of rollers of known radius. */
+  roadSpeedKmh?: Float64Array | undefined;
+}
+
+/**
+ * The mean of several runs at speeds that each of them covers, time counted
+ * from the first speed.
+ */
+export function meanTravel(runs: readonly Travel[], speeds: Float64Array): Travel {
+  const mean = (value: (run: Travel, rpm: number) => number) =>
+    speeds.map((rpm) => runs.reduce((sum, run) => sum + value(run, rpm), 0) / runs.length);
+  const timeAt = (run: Travel, rpm: number) => interpolate(run.engineSpeedRpm, run.timeS, rpm);
+  return {
+    engineSpeedRpm: speeds,
+    timeS: mean((run, rpm) => timeAt(run, rpm) - timeAt(run, speeds[0]!)),
+    ...(runs.every((run) => run.roadSpeedKmh)
+      ? { roadSpeedKmh: mean((run, rpm) => interpolate(run.engineSpeedRpm, run.roadSpeedKmh!, rpm)) }
+      : {}),
+  };
+}

@@ -1,0 +1,44 @@
+import { axisStep } from './axis-step.ts';
+import { axisWidth } from './lane.tsx';
+import classes from './speed-axis.module.css';
+
+interface PlainAxisProps {
+  range: readonly [number, number];
+  unit: string;
+  /** Where the crosshair stands, and what it says. */
+  at?: { place: number; text: string } | undefined;
+  band?: readonly [number, number] | undefined;
+}
+
+/** An axis under the lanes that only shows: time, road speed. */
+export function PlainAxis({ range, unit, at, band }: PlainAxisProps) {
+  const step = axisStep(range);
+  const share = (place: number) => `${((place - range[0]) / (range[1] - range[0])) * 100}%`;
+  const ticks: number[] = [];
+  for (let place = Math.ceil(range[0] / step) * step; place <= range[1] + 1e-9; place += step) ticks.push(place);
+  return (
+    <div className={classes.axis} style={{ paddingLeft: axisWidth }}>
+      <div className={classes.strip}>
+        {ticks.map((place) => (
+          <span
+            key={place}
+            className={classes.tick}
+            style={{ left: share(place) }}
+            data-hidden={(at && Math.abs(place - at.place) < (range[1] - range[0]) * 0.07) || undefined}
+          >
+            {Number(place.toFixed(6))}
+            {place === ticks.at(-1) && <i> {unit}</i>}
+          </span>
+        ))}
+        {band && (
+          <span className={classes.band} style={{ left: share(band[0]), right: `calc(100% - ${share(band[1])})` }} />
+        )}
+        {at && (
+          <span className={classes.crosshair} style={{ left: share(at.place) }}>
+            {at.text}
+          </span>
+        )}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,37 @@
+import type { Setup } from '../../../contract/records.ts';
+import type { ChangeView, CompareView } from './view.ts';
+
+/** Whether a setup's line is drawn, and whether it could be taken away. */
+export interface Line {
+  letter: string;
+  change: string;
+  shown: boolean;
+  /** The compared setup itself: a comparison without it shows nothing. */
+  always: boolean;
+}
+
+/** Every setup that ran, in order, and whether its line is shown. */
+export function linesOf(
+  ran: readonly Setup[],
+  view: Pick<CompareView, 'test' | 'against' | 'baseline' | 'also' | 'hide'>,
+): Line[] {
+  const usual = [view.test.id, view.against.id, view.baseline.id];
+  return ran.map(({ id, letter, change }) => ({
+    letter,
+    change,
+    shown: (usual.includes(id) || view.also.includes(letter)) && (id === view.test.id || !view.hide.includes(letter)),
+    always: id === view.test.id,
+  }));
+}
+
+/** The address once exactly these lines are shown beside the compared one. */
+export function showing(
+  lines: readonly Line[],
+  usual: readonly string[],
+  letters: readonly string[],
+): Parameters<ChangeView>[0] {
+  const wanted = lines.filter(({ letter, always }) => always || letters.includes(letter)).map(({ letter }) => letter);
+  const also = wanted.filter((letter) => !usual.includes(letter));
+  const hide = usual.filter((letter) => !wanted.includes(letter));
+  return { also: also.join('.') || undefined, hide: hide.join('.') || undefined };
+}
