@@ -50,6 +50,13 @@ export const entryForms = {
     fields: file.viewFields,
     record: file.savedView,
   },
+  borrowedCurves: {
+    of: 'jobs',
+    path: 'borrowed-curves',
+    what: 'a power curve from elsewhere, for orientation',
+    fields: file.borrowedCurveFields,
+    record: file.borrowedCurve,
+  },
   notes: { of: 'jobs', path: 'notes', what: 'a note', fields: file.noteFields, record: file.note },
   parts: { of: 'vehicles', path: 'parts', what: 'a part of a vehicle', fields: partFields, record: part },
 } as const satisfies Record<string, EntryForm>;

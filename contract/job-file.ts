@@ -64,10 +64,26 @@ export const viewFields = z.object({
   address: z.string().max(2000).regex(/^\?/, 'an address begins with ?'),
 });
 
+/** A power curve from elsewhere: engine speed in rpm, power in kW. */
+export const borrowedCurveFields = z.object({
+  name: line(40).min(1, 'name the curve'),
+  origin: line(300).min(1, 'say where it comes from: a curve of unknown origin is worth nothing'),
+  scale,
+  points: z
+    .array(z.tuple([z.number().positive().max(30_000), z.number().min(-100).max(10_000)]))
+    .min(2, 'two points at least make a curve')
+    .max(2000)
+    .refine((points) => points.every(([rpm], index) => index === 0 || rpm > points[index - 1]![0]), {
+      message: 'engine speeds must rise from point to point',
+    }),
+});
+
 export const band = bandFields.safeExtend(stored);
 export type Band = z.infer<typeof band>;
 export const savedView = viewFields.extend(stored);
 export type SavedView = z.infer<typeof savedView>;
+export const borrowedCurve = borrowedCurveFields.extend(stored);
+export type BorrowedCurve = z.infer<typeof borrowedCurve>;
 export const limit = limitFields.safeExtend(stored);
 export type LimitRecord = z.infer<typeof limit>;
 export const inspection = inspectionFields.extend(stored);

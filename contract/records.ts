@@ -10,6 +10,7 @@ import {
   limit,
   note,
   photo,
+  borrowedCurve,
   savedView,
   suspicion,
   tuneFile,
@@ -122,6 +123,7 @@ export const job = jobSummary.omit({ setups: true, runs: true, waiting: true }).
   runs: z.array(run),
   bands: z.array(band),
   views: z.array(savedView),
+  borrowedCurves: z.array(borrowedCurve),
   limits: z.array(limit),
   inspections: z.array(inspection),
   fuelEntries: z.array(fuelEntry),
@@ -130,5 +132,7 @@ export const job = jobSummary.omit({ setups: true, runs: true, waiting: true }).
   photos: z.array(photo),
   tuneFiles: z.array(tuneFile),
   baseline: baseline.nullable(),
+  /** Versions that were replaced, the latest first. */
+  earlierBaselines: z.array(baseline),
 });
 export type Job = z.infer<typeof job>;

@@ -11,6 +11,7 @@ import { remountSpread } from '../statistics/remount.ts';
 import { lineOf } from '../setup/difference.ts';
 import type { SetupItem } from '../setup/item.ts';
 import type { PowerUnit } from '../units/units.ts';
+import { borrowedComparison, type BorrowedCurve } from './borrowed-comparison.ts';
 import { compareRuns, type Comparison } from './comparison.ts';
 import { measuredConditions, runCurve, type CountedRun } from './figured-run.ts';
 import { commonSpeeds, type RunCurve } from './run-curve.ts';
@@ -34,6 +35,8 @@ export interface FiguresRequest {
   settings: ViewSettings;
   /** Bands that matter, chosen before their gain was seen. */
   bands?: readonly (readonly [number, number])[] | undefined;
+  /** Compared with instead of a setup: a curve from elsewhere. */
+  borrowed?: BorrowedCurve | undefined;
   /** Only these runs of either setup, by id; all counted ones where left out. */
   testRuns?: readonly number[] | undefined;
   againstRuns?: readonly number[] | undefined;
@@ -88,6 +91,12 @@ export function comparisonFigures(
   counted: (setupId: number) => CountedRun[],
 ): ComparisonFigures {
   const { testId, againstId, testRuns, againstRuns } = request;
+  if (request.borrowed)
+    return borrowedComparison(
+      request,
+      request.borrowed,
+      counted(testId).filter(({ run }) => !testRuns || testRuns.includes(run.id)),
+    );
   if (testId === againstId && !(testRuns && againstRuns)) {
     throw new Refusal('Choose two setups to compare: this is one and the same.');
   }

@@ -10,7 +10,9 @@ import { runCurve, type CountedRun, type FiguredRun, type RunFigures, type Unusa
 import { keyOf, variedItems } from '../response/levels.ts';
 import { responseTo, type NoResponse, type Response } from '../response/response.ts';
 import { attributionOf, type AttributedSetup, type Attribution } from './attribution.ts';
+import { borrowedRunCurves } from './borrowed-comparison.ts';
 import { comparisonFigures, type ComparisonFigures, type FiguresRequest } from './job-comparison.ts';
+import type { MeanCurve } from './run-curve.ts';
 import { setupFigures, type SetupCurves, type SetupFigures } from './setup-figures.ts';
 
 export interface JobFigures {
@@ -24,6 +26,8 @@ export interface JobFigures {
   unusable: UnusableRun[];
   setups: SetupFigures[];
   comparison?: ComparisonFigures;
+  /** The borrowed curve that the setup is compared with. */
+  borrowed?: Record<'power' | 'torque', MeanCurve>;
   /** Why there is no comparison, as a sentence. */
   noComparison?: string;
   /** What each step on the way to the test setup gave, where it was asked for. */
@@ -71,6 +75,7 @@ export function jobFigures(runs: readonly FiguredRun[], request: FiguresRequest)
     ...(factors.length > 0 ? { factors: [Math.min(...factors), Math.max(...factors)] } : {}),
   };
   try {
+    if (request.borrowed) result.borrowed = borrowedRunCurves(request.borrowed, request.settings.gridRpm);
     result.comparison = comparisonFigures(request, setups, counted);
   } catch (error) {
     if (!(error instanceof Refusal)) throw error;

@@ -31,6 +31,19 @@ test('alike runs raise nothing', () => {
   expect(ids({ startedAt: new Date('2026-05-04T12:00:00Z'), rampRpmPerS: 415, toRpm: 6750 })).toEqual([]);
 });
 
+test('another vehicle withholds the verdict; another visit is told with where it comes from', () => {
+  const found = unlikeRespects({
+    test: [conditions({ vehicle: 'Tarrow Six' })],
+    baseline: [conditions({ vehicle: 'Ostrel 990', origin: 'setup B of job 3' })],
+  });
+  expect(found.map(({ id, severity }) => [id, severity])).toEqual([
+    ['other-vehicle', 'stop'],
+    ['other-job', 'note'],
+  ]);
+  expect(found[1]!.message).toContain('setup B of job 3');
+  expect(ids({ vehicle: 'Tarrow Six' })).toEqual([]);
+});
+
 test('what is not known is not compared', () => {
   const bare = (label: string) => ({ label, dyno: testDyno, hasAir: true });
   expect(unlikeRespects({ test: [bare('B1')], baseline: [conditions()] })).toEqual([]);

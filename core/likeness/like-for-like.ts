@@ -2,6 +2,7 @@ import { ethanol, fuelMoving } from './fuel-respects.ts';
 import { airAges, airs, corrections, heat } from './air-and-heat-respects.ts';
 import { dynos, pressures, ramps, ratios, worded } from './machine-respects.ts';
 import type { LikeForLikeInput, Unlikeness } from './run-conditions.ts';
+import { origins, vehicles } from './origin-respects.ts';
 import { order, ranges, remount, severalItems } from './session-respects.ts';
 
 /**
@@ -12,6 +13,8 @@ import { order, ranges, remount, severalItems } from './session-respects.ts';
  */
 export function unlikeRespects(input: LikeForLikeInput): Unlikeness[] {
   const found = [
+    vehicles(input),
+    origins(input),
     dynos(input),
     worded(
       input,

@@ -5,6 +5,10 @@ import type { DynoProfile } from '../reduction/dyno-profile.ts';
 /** What a comparison wants to know of a run beside its curve. What is not known is left out, and not compared. */
 export interface RunConditions {
   label: string;
+  /** The vehicle, where runs of several are laid beside one another. */
+  vehicle?: string | undefined;
+  /** Where it comes from, in words, where that is not the job at hand. */
+  origin?: string | undefined;
   dyno: DynoProfile;
   gear?: string | undefined;
   /** Engine speed ÷ drum speed, as measured or given. */

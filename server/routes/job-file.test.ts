@@ -229,9 +229,36 @@ describe('setups', () => {
     await freeze(runs.map(({ id }) => id), 'three alike'); // prettier-ignore
     await freeze(runs.slice(1).map(({ id }) => id), 'A1 was cold'); // prettier-ignore
     expect((await reread(job)).baseline).toMatchObject({ version: 2, runIds: runs.slice(1).map(({ id }) => id), why: 'A1 was cold' }); // prettier-ignore
+    expect((await reread(job)).earlierBaselines).toMatchObject([{ version: 1, runIds: runs.map(({ id }) => id), why: 'three alike' }]); // prettier-ignore
     expect((await freeze([999_999], 'x')).status).toBe(422);
     const history = await server.json<Change[]>('GET', `/api/jobs/${job.id}/history`);
     expect(history.filter(({ subject }) => subject === 'baseline')).toHaveLength(2);
+  });
+});
+
+describe('borrowed curves', () => {
+  const sheet = { name: 'maker’s sheet', origin: 'brochure', scale: 'crank', points: [[2000, 28], [3000, 47.5]] }; // prettier-ignore
+
+  test('are kept with their origin, taken away and brought back', async () => {
+    const job = await server.newJob();
+    const { id } = await server.json<{ id: number }>('POST', `/api/jobs/${job.id}/borrowed-curves`, sheet);
+    expect((await reread(job)).borrowedCurves).toMatchObject([{ id, ...sheet }]);
+    const away = await server.request('DELETE', `/api/borrowed-curves/${id}`);
+    expect((await reread(job)).borrowedCurves).toEqual([]);
+    await server.request('POST', `/api/acts/${away.headers.get('suvok-act')}/undo`);
+    expect((await reread(job)).borrowedCurves).toMatchObject([{ id, ...sheet }]);
+  });
+
+  test.each([
+    [{ origin: '' }, /where it comes from/],
+    [{ points: [[2000, 28]] }, /two points/],
+    [{ points: [[3000, 28], [2000, 47]] }, /must rise/], // prettier-ignore
+    [{ scale: 'flywheel' }, /scale/],
+  ])('refuses %j', async (over, why) => {
+    const job = await server.newJob();
+    const response = await server.request('POST', `/api/jobs/${job.id}/borrowed-curves`, { ...sheet, ...over });
+    expect(response.status).toBe(400);
+    expect((await refusedBy(response)).error).toMatch(why);
   });
 });
 

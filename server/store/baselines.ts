@@ -8,10 +8,10 @@ const select = `
     array(select run_id from baseline_run where baseline_id = baseline.id order by run_id) as run_ids
   from baseline`;
 
-/** The baseline in force: the version frozen last; null where none was frozen. */
-export async function baselineOf(database: Queryable, jobId: number): Promise<Baseline | null> {
-  const { rows } = await database.query(`${select} where job_id = $1 order by version desc limit 1`, [jobId]);
-  return rows[0] ? asRecord<Baseline>(rows[0]) : null;
+/** The versions of a job's baseline, the one in force first; none where none was frozen. */
+export async function baselinesOf(database: Queryable, jobId: number): Promise<Baseline[]> {
+  const { rows } = await database.query(`${select} where job_id = $1 order by version desc`, [jobId]);
+  return rows.map((row) => asRecord<Baseline>(row));
 }
 
 /** Freezes a list of a setup's runs as the job's next baseline version. */

@@ -25,6 +25,7 @@ export const entryTables = {
   fuelEntries: ofJob('fuel_entry', ['kind', 'at', 'litres', 'ethanolPct', 'name', 'note'], 'at, id'),
   suspicions: ofJob('suspicion', ['cause', 'test', 'outcome', 'state']),
   views: ofJob('saved_view', ['name', 'address'], 'name, id'),
+  borrowedCurves: ofJob('borrowed_curve', ['name', 'origin', 'scale', 'points'], 'name, id'),
   notes: ofJob('note', ['text', 'at'], 'at, id'),
   parts: { ...ofJob('vehicle_part', ['name', 'knowledge', 'note']), belongsTo: 'vehicle_id' },
 } as const satisfies Record<string, EntryTable>;

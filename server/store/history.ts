@@ -10,6 +10,7 @@ const removable = new Set([
   'vehicle_part',
   'band',
   'saved_view',
+  'borrowed_curve',
   'job_limit',
   'inspection',
   'fuel_entry',

@@ -1,9 +1,18 @@
 import type { z } from 'zod';
 import type { newJob } from '../../contract/http.ts';
-import type { SavedView, Band, FuelRecord, Inspection, LimitRecord, Note, Suspicion } from '../../contract/job-file.ts';
+import type {
+  BorrowedCurve,
+  SavedView,
+  Band,
+  FuelRecord,
+  Inspection,
+  LimitRecord,
+  Note,
+  Suspicion,
+} from '../../contract/job-file.ts';
 import type { Job } from '../../contract/records.ts';
 import { Refusal } from '../../core/refusal.ts';
-import { baselineOf } from './baselines.ts';
+import { baselinesOf } from './baselines.ts';
 import type { Queryable } from './database.ts';
 import { entriesOf } from './entries.ts';
 import { photosOfJob, tuneFilesOfJob } from './files.ts';
@@ -26,6 +35,7 @@ type OwnFields = Omit<
   | 'runs'
   | 'bands'
   | 'views'
+  | 'borrowedCurves'
   | 'limits'
   | 'inspections'
   | 'fuelEntries'
@@ -34,6 +44,7 @@ type OwnFields = Omit<
   | 'photos'
   | 'tuneFiles'
   | 'baseline'
+  | 'earlierBaselines'
 >;
 
 /** A job with all that is in its file, or undefined. */
@@ -42,6 +53,7 @@ export async function jobWithAll(database: Queryable, id: number): Promise<Job |
   if (!rows[0]) return undefined;
   const fields = asRecord<OwnFields>(rows[0]);
   const car = (await vehicleById(database, fields.vehicleId))!;
+  const baselines = await baselinesOf(database, id);
   return {
     ...fields,
     vehicle: car.name,
@@ -52,6 +64,7 @@ export async function jobWithAll(database: Queryable, id: number): Promise<Job |
     runs: await runsOfJob(database, id),
     bands: await entriesOf<Band>(database, 'bands', id),
     views: await entriesOf<SavedView>(database, 'views', id),
+    borrowedCurves: await entriesOf<BorrowedCurve>(database, 'borrowedCurves', id),
     limits: await entriesOf<LimitRecord>(database, 'limits', id),
     inspections: await entriesOf<Inspection>(database, 'inspections', id),
     fuelEntries: await entriesOf<FuelRecord>(database, 'fuelEntries', id),
@@ -59,7 +72,8 @@ export async function jobWithAll(database: Queryable, id: number): Promise<Job |
     notes: await entriesOf<Note>(database, 'notes', id),
     photos: await photosOfJob(database, id),
     tuneFiles: await tuneFilesOfJob(database, id),
-    baseline: await baselineOf(database, id),
+    baseline: baselines[0] ?? null,
+    earlierBaselines: baselines.slice(1),
   };
 }
 

@@ -26,11 +26,23 @@ import { steadyHolds, usualStepSettings, type SteadyHold } from '../../core/step
 import { recordingFromBytes } from './recording-bytes.ts';
 
 export interface WorkerRequest extends Omit<FiguresRequest, 'settings' | 'setups'> {
-  job: Pick<Job, 'setups' | 'runs' | 'baseline'> & { ignition: Job['car']['ignition'] };
+  job: Pick<Job, 'setups' | 'runs' | 'baseline' | 'vehicle'> & { ignition: Job['car']['ignition'] };
+  guest?: GuestJob | undefined;
   settings: Omit<ViewSettings, 'spanRpm' | 'crank'>;
   smoothing: Span | 'auto';
   /** Figures are estimated for the crank: with an assumed loss such as `15`, or with that of a coast-down, by its label. */
   crank?: string | undefined;
+}
+
+/** A setup of another job that is laid beside, with what must be known of its runs. */
+export interface GuestJob {
+  setup: FiguresRequest['setups'][number];
+  runs: Run[];
+  baseline: Job['baseline'];
+  ignition: Job['car']['ignition'];
+  vehicle: string;
+  /** Where it comes from, in words. */
+  origin: string;
 }
 
 /** What a file holds, before anything is sent. */
@@ -99,17 +111,21 @@ async function crankLossOf(text: string, runs: readonly Run[]): Promise<CrankLos
 
 const worker = {
   /** All figures of a job; runs that no curve can be made of are listed instead. */
-  async figures({ job, smoothing, settings, crank, ...request }: WorkerRequest): Promise<JobFigures> {
+  async figures({ job, guest, smoothing, settings, crank, ...request }: WorkerRequest): Promise<JobFigures> {
     const unusable: UnusableRun[] = [];
     const runs: FiguredRun[] = [];
     // A frozen list holds for the setup that it is the baseline of.
-    const frozen = job.baseline?.setupId === request.baselineId ? job.baseline : null;
+    const own = { ...job, baseline: job.baseline?.setupId === request.baselineId ? job.baseline : null };
+    const all = [
+      ...job.runs.map((run) => [run, own] as const),
+      ...(guest?.runs ?? []).map((run) => [run, guest!] as const),
+    ];
     await Promise.all(
-      job.runs
-        .filter((run) => run.state !== 'recording' && curved.includes(run.kind))
-        .map(async (run, index) => {
+      all
+        .filter(([run]) => run.state !== 'recording' && curved.includes(run.kind))
+        .map(async ([run, of], index) => {
           try {
-            runs[index] = figuredRun(run, await cachedSweep(run), frozen, job.ignition);
+            runs[index] = figuredRun(run, await cachedSweep(run), of);
           } catch (error) {
             unusable.push({ id: run.id, label: run.label ?? '', why: (error as Error).message });
           }
@@ -127,7 +143,7 @@ const worker = {
         : 0;
     const figures = jobFigures(usable, {
       ...request,
-      setups: job.setups,
+      setups: guest ? [...job.setups, guest.setup] : job.setups,
       settings: { ...settings, spanRpm, crank: crank === undefined ? undefined : await crankLossOf(crank, job.runs) },
     });
     return { ...figures, unusable: [...unusable, ...figures.unusable] };
@@ -205,22 +221,22 @@ function counts(run: Run, frozen: Job['baseline']): boolean {
   return isCounted(run);
 }
 
-function figuredRun(
-  run: Run,
-  sweep: SweepDrive,
-  frozen: Job['baseline'],
-  ignition: Job['car']['ignition'],
-): FiguredRun {
+/** What is known of a run's job. */
+type OfJob = Pick<GuestJob, 'baseline' | 'ignition' | 'vehicle'> & { origin?: string };
+
+function figuredRun(run: Run, sweep: SweepDrive, { baseline, ignition, vehicle, origin }: OfJob): FiguredRun {
   const ageS = run.airTakenAt ? (Date.parse(run.startedAt) - Date.parse(run.airTakenAt)) / 1000 : undefined;
   return {
     id: run.id,
     setupId: run.setupId!,
-    counted: counts(run, frozen),
+    counted: counts(run, baseline),
     sweep,
     air: run.air ?? undefined,
     circumstances: { ageS, ignition: ignition ?? undefined },
     conditions: {
       label: run.label ?? '',
+      vehicle,
+      origin,
       dyno: run.dyno,
       gear: run.gear ?? undefined,
       ethanolPct: run.fuel?.ethanolPct ?? undefined,

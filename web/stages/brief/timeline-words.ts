@@ -64,6 +64,8 @@ function wordsOf({ subject, before, after, rowId }: Change, job: Job): string | 
     }
     case 'saved_view':
       return named('View', after.name ?? of(job.views)?.name);
+    case 'borrowed_curve':
+      return named('Borrowed curve', after.name ?? of(job.borrowedCurves)?.name);
     case 'band':
       return named('Band', after.name ?? of(job.bands)?.name);
     case 'job_limit':

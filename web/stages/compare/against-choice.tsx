@@ -1,6 +1,8 @@
-import { Button, Stack, Text } from '@mantine/core';
+import { Button, Modal, Stack, Text } from '@mantine/core';
+import { useDisclosure } from '@mantine/hooks';
 import type { Job } from '../../../contract/records.ts';
 import { countedRuns } from '../../../core/job/counted.ts';
+import { ElsewhereChoice } from './elsewhere-choice.tsx';
 import { Choice, Control } from './control.tsx';
 import classes from './how-made.module.css';
 import type { ChangeView, CompareView } from './view.ts';
@@ -20,50 +22,78 @@ export function AgainstChoice({ job, view, change }: AgainstChoiceProps) {
   const halves = halvesOf(job, view);
   const split = view.runs ?? view.againstRuns;
   const against = view.againstRuns?.join(' ') ?? view.against.letter;
+  const [elsewhere, { open, close: leave }] = useDisclosure(false);
   const itsParent = !split && view.against.id === view.test.parentId;
   return (
     <span className={classes.pair}>
       <span>
         {view.runs?.join(' ') ?? view.test.letter} against{' '}
         <Control text={`${against}${itsParent ? ', its parent' : ''}`} label="Compare against">
-          <Stack gap={12} w={230}>
-            <Choice
-              options={ran.filter((setup) => setup.id !== view.test.id).map((setup) => setup.letter)}
-              value={split ? '' : view.against.letter}
-              onChange={(letter) => change({ against: letter, runs: undefined, againstRuns: undefined })}
-            />
-            {halves && (
-              <div>
-                <Button
-                  variant="default"
-                  size="sm"
-                  fullWidth
-                  onClick={() => change({ against: view.test.letter, runs: halves[1], againstRuns: halves[0] })}
-                >
-                  {view.test.letter} against itself
-                </Button>
-                <Text size="xs" c="dimmed" mt={6}>
-                  Its later runs against its earlier ones: what scatter and drift make by themselves.
-                </Text>
-              </div>
-            )}
-          </Stack>
+          {(close) => (
+            <Stack gap={12} w={230}>
+              <Choice
+                options={ran.filter((setup) => setup.id !== view.test.id).map((setup) => setup.letter)}
+                value={split || view.elsewhere ? '' : view.against.letter}
+                onChange={(letter) =>
+                  change({ against: letter, from: undefined, runs: undefined, againstRuns: undefined })
+                }
+              />
+              {halves && (
+                <div>
+                  <Button
+                    variant="default"
+                    size="sm"
+                    fullWidth
+                    onClick={() =>
+                      change({ against: view.test.letter, from: undefined, runs: halves[1], againstRuns: halves[0] })
+                    }
+                  >
+                    {view.test.letter} against itself
+                  </Button>
+                  <Text size="xs" c="dimmed" mt={6}>
+                    Its later runs against its earlier ones: what scatter and drift make by themselves.
+                  </Text>
+                </div>
+              )}
+              <Button
+                variant="default"
+                size="sm"
+                fullWidth
+                onClick={() => {
+                  close();
+                  open();
+                }}
+              >
+                From elsewhere…
+              </Button>
+            </Stack>
+          )}
         </Control>
+        <Modal
+          opened={elsewhere}
+          onClose={leave}
+          title={`Compare ${view.test.letter} with something from elsewhere`}
+          size="md"
+        >
+          <ElsewhereChoice job={job} view={view} change={change} />
+        </Modal>
       </span>
-      <button
-        className={classes.control}
-        aria-label="Swap the two sides"
-        onClick={() =>
-          change({
-            setup: view.against.letter,
-            against: view.test.letter,
-            runs: view.againstRuns?.join('.'),
-            againstRuns: view.runs?.join('.'),
-          })
-        }
-      >
-        swap
-      </button>
+      {!view.elsewhere && (
+        <button
+          className={classes.control}
+          aria-label="Swap the two sides"
+          onClick={() =>
+            change({
+              setup: view.against.letter,
+              against: view.test.letter,
+              runs: view.againstRuns?.join('.'),
+              againstRuns: view.runs?.join('.'),
+            })
+          }
+        >
+          swap
+        </button>
+      )}
     </span>
   );
 }

@@ -1,4 +1,4 @@
-import { Button, Stack, Text, TextInput } from '@mantine/core';
+import { Button, Radio, Stack, Text, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import type { Job, Run } from '../../../contract/records.ts';
 import { isCounted } from '../../../core/job/counted.ts';
@@ -8,10 +8,13 @@ import { Choice, Control } from './control.tsx';
 import type { ChangeView, CompareView } from './view.ts';
 
 /** The runs of a setup that would count in its figures, and those of its frozen list. */
-export function baselineRuns(job: Job, setupId: number): { counted: Run[]; frozen: Run[] | undefined } {
+export function baselineRuns(
+  job: Pick<Job, 'runs'>,
+  setupId: number,
+  baseline: Job['baseline'],
+): { counted: Run[]; frozen: Run[] | undefined } {
   const own = job.runs.filter((run) => run.setupId === setupId && run.state !== 'recording');
   const counted = own.filter(isCounted);
-  const { baseline } = job;
   const frozen = baseline?.setupId === setupId ? job.runs.filter((run) => baseline.runIds.includes(run.id)) : undefined;
   return { counted, frozen };
 }
@@ -19,24 +22,26 @@ export function baselineRuns(job: Job, setupId: number): { counted: Run[]; froze
 const labels = (runs: readonly Run[]) => runs.map((run) => run.label).join(' ');
 
 /** What stands between a frozen baseline and the runs as they count now; undefined where they agree. */
-export function frozenDiffers(job: Job, setupId: number): string | undefined {
-  const { counted, frozen } = baselineRuns(job, setupId);
+export function frozenDiffers(job: Job, { baseline, frozen: list }: CompareView): string | undefined {
+  const { counted, frozen } = baselineRuns(job, baseline.id, list);
+  if (frozen && list && list.version !== job.baseline?.version)
+    return `The baseline shown is version ${list.version} (${labels(frozen)}), which version ${job.baseline!.version} has replaced${job.baseline!.why && `: ${job.baseline!.why}`}.`;
   if (!frozen || labels(frozen) === labels(counted)) return undefined;
-  return `The baseline is frozen as ${labels(frozen)} (version ${job.baseline!.version}); the runs that count now are ${labels(counted) || 'none'}. The frozen ones hold until a new version is frozen.`;
+  return `The baseline is frozen as ${labels(frozen)} (version ${list!.version}); the runs that count now are ${labels(counted) || 'none'}. The frozen ones hold until a new version is frozen.`;
 }
 
 /** Which setup is the baseline, and its freezing as a list of runs. */
 export function BaselineChoice({ job, view, change }: { job: Job; view: CompareView; change: ChangeView }) {
   const [why, setWhy] = useState('');
   const ran = job.setups.filter((setup) => job.runs.some((run) => run.setupId === setup.id));
-  const { counted, frozen } = baselineRuns(job, view.baseline.id);
+  const { counted, frozen } = baselineRuns(job, view.baseline.id, view.frozen);
   const freeze = useChange(() =>
     api.freezeBaseline(job.id, { setupId: view.baseline.id, runIds: counted.map(({ id }) => id), why }),
   );
   const fits = frozen && labels(frozen) === labels(counted);
   return (
     <Control
-      text={frozen ? `${view.baseline.letter}, frozen v${job.baseline!.version}` : view.baseline.letter}
+      text={frozen ? `${view.baseline.letter}, frozen v${view.frozen!.version}` : view.baseline.letter}
       label="Baseline"
     >
       {(close) => (
@@ -44,14 +49,41 @@ export function BaselineChoice({ job, view, change }: { job: Job; view: CompareV
           <Choice
             options={ran.map((setup) => setup.letter)}
             value={view.baseline.letter}
-            onChange={(baseline) => change({ baseline })}
+            onChange={(baseline) => change({ baseline, version: undefined })}
           />
           <Text size="sm">
             {frozen
-              ? `Version ${job.baseline!.version}: ${labels(frozen)}${job.baseline!.why && `, ${job.baseline!.why}`}.`
+              ? `Version ${view.frozen!.version}: ${labels(frozen)}${view.frozen!.why && `, ${view.frozen!.why}`}.`
               : 'Not frozen: it is whatever counts of it now.'}
           </Text>
-          {counted.length > 0 && !fits && (
+          {job.earlierBaselines.length > 0 && (
+            <Radio.Group
+              label="As it was frozen"
+              value={String(view.frozen?.version)}
+              onChange={(version) => {
+                const list = [job.baseline!, ...job.earlierBaselines].find((one) => String(one.version) === version)!;
+                const letter = job.setups.find(({ id }) => id === list.setupId)!.letter;
+                change({
+                  baseline: letter,
+                  version: list === job.baseline ? undefined : version,
+                  // What was chosen is what is compared with.
+                  ...(letter === view.test.letter ? {} : { against: letter, from: undefined }),
+                });
+              }}
+            >
+              <Stack gap={8} mt={6}>
+                {[job.baseline!, ...job.earlierBaselines].map((one) => (
+                  <Radio
+                    key={one.version}
+                    value={String(one.version)}
+                    label={`Version ${one.version}`}
+                    description={labels(job.runs.filter(({ id }) => one.runIds.includes(id)))}
+                  />
+                ))}
+              </Stack>
+            </Radio.Group>
+          )}
+          {view.frozen === job.baseline && counted.length > 0 && !fits && (
             <>
               {frozen && (
                 <TextInput

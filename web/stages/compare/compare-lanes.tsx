@@ -20,6 +20,8 @@ import type { ChangeView, CompareView } from './view.ts';
 
 interface CompareLanesProps {
   job: Job;
+  /** Another job that a setup is laid beside from. */
+  guest?: Job | undefined;
   figures: JobFigures;
   view: CompareView;
   change: ChangeView;
@@ -30,7 +32,7 @@ interface CompareLanesProps {
 const gutterWidth = 108;
 
 /** Power, torque, gain and whatever was logged over one axis, under one crosshair. */
-export function CompareLanes({ job, figures, view, change, presenting = false }: CompareLanesProps) {
+export function CompareLanes({ job, guest, figures, view, change, presenting = false }: CompareLanesProps) {
   const plot = useRef<HTMLDivElement>(null);
   const [hoverRpm, setHoverRpm] = useState<number>();
   // Kept while the pointer moves, so that the lanes are not drawn anew under it.
@@ -86,7 +88,7 @@ export function CompareLanes({ job, figures, view, change, presenting = false }:
     ['0', () => change({ zoom: undefined })],
   ]);
   const lanes = presenting ? figureLanes : view.lanes;
-  const sides = useLoggedSides(job, view, shown);
+  const sides = useLoggedSides(job, guest, view, shown);
   if (shown.length === 0) return null;
   const at = atRpm === undefined ? undefined : place!.x(atRpm);
   const common = { range, at, view, shown };

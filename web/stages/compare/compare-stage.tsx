@@ -22,6 +22,7 @@ import { SavedViews } from './saved-views.tsx';
 import { TakeAway } from './take-away.tsx';
 import how from './how-made.module.css';
 import { StepsPicture } from './steps-picture.tsx';
+import { useElsewhere } from './use-elsewhere.ts';
 import { useCompareView, type CompareView } from './view.ts';
 
 /** The stage where setups are laid over one another and decisions are made. */
@@ -30,7 +31,9 @@ export function CompareStage() {
 }
 
 function Comparison({ job }: { job: Job }) {
-  const [view, change] = useCompareView(job);
+  const [asked, change] = useCompareView(job);
+  const elsewhere = useElsewhere(job, asked);
+  const { view } = elsewhere;
   const ownSpread = useDynoSpread(job.runs.at(-1)?.device);
   const finished = job.runs.filter((run) => run.state !== 'recording');
   const {
@@ -38,10 +41,18 @@ function Comparison({ job }: { job: Job }) {
     error,
     isPlaceholderData,
   } = useFigures(
-    finished.length === 0
+    finished.length === 0 || elsewhere.pending
       ? undefined
       : {
-          job: { setups: job.setups, runs: finished, baseline: job.baseline, ignition: job.car.ignition },
+          job: {
+            setups: job.setups,
+            runs: finished,
+            baseline: view.frozen,
+            ignition: job.car.ignition,
+            vehicle: job.vehicle,
+          },
+          guest: elsewhere.guest,
+          borrowed: elsewhere.borrowed,
           baselineId: view.baseline.id,
           testId: view.test.id,
           againstId: view.against.id,
@@ -74,7 +85,10 @@ function Comparison({ job }: { job: Job }) {
         chosenId={view.test.id}
         choosing="compare it"
         onChoose={(setup) =>
-          change({ setup: setup.letter, against: undefined, runs: undefined, againstRuns: undefined }, false)
+          change(
+            { setup: setup.letter, against: undefined, from: undefined, runs: undefined, againstRuns: undefined },
+            false,
+          )
         }
         onAdded={() => undefined}
       />
@@ -129,7 +143,7 @@ function Comparison({ job }: { job: Job }) {
             ) : view.show === 'response' ? (
               <ResponsePicture figures={figures} view={view} change={change} />
             ) : (
-              <CompareLanes job={job} figures={figures} view={view} change={change} />
+              <CompareLanes job={job} guest={elsewhere.guestJob} figures={figures} view={view} change={change} />
             )}
           </div>
         )}
@@ -144,6 +158,14 @@ function Comparison({ job }: { job: Job }) {
               : three runs or more, back to back. Or import a recording from the setups column.
             </p>
           </div>
+        )}
+        {elsewhere.problem && (
+          <p className={classes.message} role="alert">
+            {elsewhere.problem}{' '}
+            <button className={how.export} onClick={() => change({ from: undefined })}>
+              compare with its parent
+            </button>
+          </p>
         )}
         {error && <p className={classes.message}>The figures could not be made: {error.message}</p>}
       </main>

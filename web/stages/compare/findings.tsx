@@ -23,7 +23,7 @@ interface FindingsProps {
 export function Findings({ job, figures, view, change }: FindingsProps) {
   const { comparison } = figures;
   const others = comparison?.unlike ?? [];
-  const frozen = frozenDiffers(job, view.baseline.id);
+  const frozen = frozenDiffers(job, view);
   return (
     <div className={classes.findings}>
       <p className={classes.sentence} data-testid="sentence">

@@ -41,7 +41,7 @@ function gainAt({ power, withheld }: ComparisonFigures, view: CompareView, atRpm
   const clear = inside && !withheld && spanAround(power.spans, atRpm);
   return {
     id: 'gain',
-    label: view.runs || view.againstRuns ? 'gain' : `${view.test.letter} − ${view.against.letter}`,
+    label: view.runs || view.againstRuns || view.elsewhere ? 'gain' : `${view.test.letter} − ${view.against.letter}`,
     text: signed(formatPower(value, view.powerUnit)),
     value: convert(value, 'kW', view.powerUnit),
     // Coloured only where the gain is clear of scatter at all speeds at once.

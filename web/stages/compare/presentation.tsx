@@ -32,6 +32,7 @@ export function Presentation({ job, figures, view, change }: PresentationProps) 
         setup: next.letter,
         against: first.letter,
         baseline: first.letter,
+        from: undefined,
         runs: undefined,
         againstRuns: undefined,
       });

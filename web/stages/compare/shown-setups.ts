@@ -42,6 +42,7 @@ function wholeSetups(job: Job, figures: JobFigures, view: CompareView): Unplaced
       const one = figures.setups.find((candidate) => candidate.setupId === setup.id);
       return one ? [unplaced(setup, setup.letter, one, view)] : [];
     })
+    .concat(figures.borrowed ? [unplaced(view.against, view.against.letter, figures.borrowed, view)] : [])
     .sort((a, b) => Number(a.isTest) - Number(b.isTest));
 }
 

@@ -22,7 +22,7 @@ interface TakeAwayProps {
 /** What is seen, to be taken along: picture, curves, figures, table, link. */
 export function TakeAway({ job, figures, view }: TakeAwayProps) {
   const shown = shownSetups(job, figures, view);
-  const name = `${view.test.letter}-on-${view.against.letter}`;
+  const name = `${view.test.letter}-on-${view.against.letter}`.replaceAll(/[^\w.-]+/g, '-');
   const { comparison } = figures;
   const picture = () => pictureOf(job, figures, view, shown);
   return (

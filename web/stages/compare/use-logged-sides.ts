@@ -26,14 +26,19 @@ export function offeredLanes(job: Job, view: CompareView): string[] {
 }
 
 /** The logs of the two runs that channel lanes are drawn from, the compared one last; fetched only when a lane wants them. */
-export function useLoggedSides(job: Job, view: CompareView, shown: readonly Shown[]): LoggedSide[] {
+export function useLoggedSides(
+  job: Job,
+  guest: Job | undefined,
+  view: CompareView,
+  shown: readonly Shown[],
+): LoggedSide[] {
   const wanted = view.lanes.some((lane) => !(figureLanes as readonly string[]).includes(lane));
   const test = wanted ? latestOf(job, view.test.id, view.runs) : undefined;
-  const against = wanted ? latestOf(job, view.against.id, view.againstRuns) : undefined;
+  const against = wanted ? latestOf(guest ?? job, view.against.id, view.againstRuns) : undefined;
   const { data: testLog } = useRunLog(job, test);
-  const { data: againstLog } = useRunLog(job, against);
+  const { data: againstLog } = useRunLog(guest ?? job, against);
   return useMemo(() => {
-    const side = (run: Run, setupId: number, log: LogView | undefined): LoggedSide[] => {
+    const side = ({ car }: Job, run: Run, setupId: number, log: LogView | undefined): LoggedSide[] => {
       const own = shown.find(({ setup }) => setup.id === setupId);
       return own
         ? [
@@ -41,15 +46,15 @@ export function useLoggedSides(job: Job, view: CompareView, shown: readonly Show
               label: run.label ?? '',
               colour: own.colour,
               place: own.place,
-              stoichiometric: stoichiometricOf(job.car.ignition, run.fuel?.ethanolPct ?? null),
+              stoichiometric: stoichiometricOf(car.ignition, run.fuel?.ethanolPct ?? null),
               log,
             },
           ]
         : [];
     };
     return [
-      ...(against && against.id !== test?.id ? side(against, view.against.id, againstLog) : []),
-      ...(test ? side(test, view.test.id, testLog) : []),
+      ...(against && against.id !== test?.id ? side(guest ?? job, against, view.against.id, againstLog) : []),
+      ...(test ? side(job, test, view.test.id, testLog) : []),
     ];
-  }, [against, test, againstLog, testLog, shown, view.against.id, view.test.id, job.car.ignition]);
+  }, [against, test, againstLog, testLog, shown, view.against.id, view.test.id, job, guest]);
 }

@@ -24,6 +24,10 @@ const fields = {
   setup: z.string().max(4),
   against: z.string().max(4),
   baseline: z.string().max(4),
+  /** What a setup is compared with instead of one of this job's: `11.B`, setup B of job 11, or `curve-3`, a borrowed curve. */
+  from: z.string().regex(/^(\d{1,9}(\.[A-Z]{1,3})?|curve-\d{1,9})$/),
+  /** An earlier version of the frozen baseline. */
+  version: z.coerce.number().int().positive(),
   standard: z.enum(standardIds),
   /** Percent of the correction that is applied. */
   share: z.coerce.number().min(0).max(100),
@@ -100,7 +104,9 @@ export function useCompareView(job: Job) {
   const lettered = (field: 'setup' | 'against' | 'baseline') =>
     job.setups.find((setup) => setup.letter === read(field));
   const ran = job.setups.filter((setup) => job.runs.some((run) => run.setupId === setup.id));
-  const frozen = job.setups.find((setup) => setup.id === job.baseline?.setupId);
+  const earlier = job.earlierBaselines.find(({ version }) => version === read('version'));
+  const inForce = earlier ?? job.baseline;
+  const frozen = job.setups.find((setup) => setup.id === inForce?.setupId);
   const baseline = lettered('baseline') ?? frozen ?? job.setups[0]!;
   const test = lettered('setup') ?? ran.at(-1) ?? baseline;
   const against = lettered('against') ?? usualAgainst(job, test, ran);
@@ -108,6 +114,9 @@ export function useCompareView(job: Job) {
     baseline,
     test,
     against,
+    from: read('from'),
+    /** The list of runs that the baseline's setup stands for; null where it was never frozen. */
+    frozen: inForce,
     /** What it is compared with does not belong to this job. */
     elsewhere: undefined as Elsewhere | undefined,
     standard: read('standard') ?? preferences.standard,

@@ -32,7 +32,7 @@ function Logs({ job }: { job: Job }) {
     runs.length === 0
       ? undefined
       : {
-          job: { setups: job.setups, runs, baseline: job.baseline, ignition: job.car.ignition },
+          job: { setups: job.setups, runs, baseline: job.baseline, ignition: job.car.ignition, vehicle: job.vehicle },
           baselineId,
           testId: run!.setupId!,
           againstId: baselineId,

@@ -38,7 +38,13 @@ function Recording({ job }: { job: Job }) {
     finished.length === 0
       ? undefined
       : {
-          job: { setups: job.setups, runs: finished, baseline: job.baseline, ignition: job.car.ignition },
+          job: {
+            setups: job.setups,
+            runs: finished,
+            baseline: job.baseline,
+            ignition: job.car.ignition,
+            vehicle: job.vehicle,
+          },
           baselineId: baseline.id,
           testId: setup.id,
           againstId: setup.parentId ?? baseline.id,
