@@ -15,7 +15,7 @@ const allowed = {
   launch: ['launch', 'contract'],
   bench: ['bench', 'contract', 'core', 'core-units', 'launch'],
   // Only the server's test peers; the page itself is driven from outside.
-  e2e: ['e2e', 'contract', 'core', 'core-units', 'launch', 'server'],
+  e2e: ['e2e', 'contract', 'core', 'core-units', 'cli', 'launch', 'server'],
 };
 
 export default tseslint.config(
