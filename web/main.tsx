@@ -12,8 +12,11 @@ import { router } from './app/router.tsx';
 import { resolver, theme } from './app/theme.ts';
 import { keepConnected } from './state/live.ts';
 import { queryClient } from './state/queries.ts';
+import { figuresWorker } from './workers/figures.ts';
 
 keepConnected();
+// It starts beside the page, so that it is there when figures are asked for.
+figuresWorker();
 createRoot(document.getElementById('root')!).render(
   <MantineProvider theme={theme} cssVariablesResolver={resolver} defaultColorScheme="auto">
     <QueryClientProvider client={queryClient}>

@@ -41,6 +41,8 @@ export interface FiguresRequest {
   testRuns?: readonly number[] | undefined;
   againstRuns?: readonly number[] | undefined;
   atRpm?: number | undefined;
+  /** Curves to look at while the rest is made: no comparison. */
+  curvesOnly?: boolean | undefined;
   /** The test's unsmoothed points are wanted too. */
   raw?: boolean | undefined;
   /** What is wanted beside the comparison: the ladder of steps, or the response to an item. */

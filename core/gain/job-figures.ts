@@ -74,6 +74,7 @@ export function jobFigures(runs: readonly FiguredRun[], request: FiguresRequest)
     ...(request.beside === 'response' ? responseOf(request, setups) : {}),
     ...(factors.length > 0 ? { factors: [Math.min(...factors), Math.max(...factors)] } : {}),
   };
+  if (request.curvesOnly) return result;
   try {
     if (request.borrowed) result.borrowed = borrowedRunCurves(request.borrowed, request.settings.gridRpm);
     result.comparison = comparisonFigures(request, setups, counted);

@@ -1,3 +1,4 @@
+import { halfWidthText } from '../units/half-width.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
 import { convert, type PowerUnit } from '../units/units.ts';
 import type { JudgedRange } from './comparison.ts';
@@ -122,7 +123,7 @@ function signedSize(kw: number, unit: PowerUnit): string {
 }
 
 function amount({ difference }: JudgedRange, unit: PowerUnit): string {
-  return `${size(difference.difference, unit)} ± ${size(difference.halfWidth, unit)} ${unit}`;
+  return `${size(difference.difference, unit)} ± ${halfWidthText(size(difference.halfWidth, unit))} ${unit}`;
 }
 
 /** With its interval where there is one. */
@@ -134,5 +135,5 @@ function signedAmount(range: JudgedRange, unit: PowerUnit): string {
 }
 
 function spanAmount(span: GainSpan, unit: PowerUnit): string {
-  return `${size(span.mean, unit)} ± ${size(span.halfWidth, unit)} ${unit}`;
+  return `${size(span.mean, unit)} ± ${halfWidthText(size(span.halfWidth, unit))} ${unit}`;
 }

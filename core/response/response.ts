@@ -1,3 +1,4 @@
+import { halfWidthText } from '../units/half-width.ts';
 import { bandMean } from '../curve/band-mean.ts';
 import type { RunCurve } from '../gain/run-curve.ts';
 import { meanDifference, meanOf, type MeanDifference } from '../statistics/mean-difference.ts';
@@ -157,7 +158,7 @@ function adviceOn(
 ): string {
   const say = (x: number) => levelWords(x, unit);
   const kw = (value: number) => `${value < 0 ? '−' : '+'}${Math.abs(value).toFixed(1)} kW`;
-  const step = `the last step, from ${say(last.fromX)} to ${say(last.toX)}, gave ${kw(last.difference)}${Number.isNaN(last.halfWidth) ? '' : ` ± ${last.halfWidth.toFixed(1)}`}`;
+  const step = `the last step, from ${say(last.fromX)} to ${say(last.toX)}, gave ${kw(last.difference)}${Number.isNaN(last.halfWidth) ? '' : ` ± ${halfWidthText(last.halfWidth.toFixed(1))}`}`;
   if (optimum && !(optimum.openBelow && optimum.openAbove)) {
     const held = Math.abs(gentlest.x - optimum.x) > 0.05 * Math.abs(levels.at(-1)!.x - levels[0]!.x);
     return `Best at ${say(optimum.x)} (${optimum.openBelow ? 'below' : ''}${say(optimum.fromX)} to ${say(optimum.toX)}${optimum.openAbove ? ' or beyond' : ''}); ${step}. ${

@@ -1,9 +1,21 @@
 import type { Chart, Plugin } from 'chart.js';
 import { axisStep } from './axis-step.ts';
 
+/** A line or points behind the lines, with its colour ready for the canvas. */
+export interface Trace {
+  x: ArrayLike<number>;
+  values: ArrayLike<number>;
+  colour: string;
+  opacity: number;
+  width: number;
+  dash?: number[] | undefined;
+  points?: boolean | undefined;
+}
+
 /** What a lane shows beside its lines. Colours are ready for the canvas. */
 export interface LaneDecoration {
   band?: { from: number; to: number } | undefined;
+  traces?: readonly Trace[] | undefined;
   bandColour: string;
   gridColour: string;
   /** A grey envelope around the baseline. */
@@ -50,6 +62,7 @@ export const lanePlugin: Plugin<'line'> = {
       const zero = Math.round(chart.scales.y!.getPixelForValue(0)) + 0.5;
       stroke(ctx, lane.zeroColour, 1.4, [], [chartArea.left, zero], [chartArea.right, zero]);
     }
+    for (const trace of lane.traces ?? []) drawTrace(chart, trace);
     ctx.restore();
   },
   afterDatasetsDraw(chart) {
@@ -85,6 +98,30 @@ function drawBand(chart: Chart, band: { from: number; to: number }, colour: stri
     chart.chartArea.height,
   );
   chart.ctx.globalAlpha = 1;
+}
+
+/** As cheap as it can be: sixty runs are drawn at every step of a zoom. */
+function drawTrace(chart: Chart, { x, values, colour, opacity, width, dash = [], points }: Trace): void {
+  const { ctx, scales } = chart;
+  const [across, up] = [scales.x!, scales.y!];
+  // Straight scales: two places tell all others.
+  const [left, top] = [across.getPixelForValue(0), up.getPixelForValue(0)];
+  const [perX, perY] = [across.getPixelForValue(1) - left, up.getPixelForValue(1) - top];
+  ctx.globalAlpha = opacity;
+  ctx.strokeStyle = ctx.fillStyle = colour;
+  ctx.lineWidth = width;
+  ctx.setLineDash(dash);
+  ctx.beginPath();
+  for (let index = 0; index < x.length; index++) {
+    // One point beyond each side, so that a line reaches the edge.
+    if (x[index + 1]! < across.min || x[index - 1]! > across.max) continue;
+    const [atX, atY] = [left + perX * x[index]!, top + perY * values[index]!];
+    if (points) ctx.fillRect(atX - 1.2, atY - 1.2, 2.4, 2.4);
+    else ctx.lineTo(atX, atY);
+  }
+  if (!points) ctx.stroke();
+  ctx.setLineDash([]);
+  ctx.globalAlpha = 1;
 }
 
 function drawEnvelope(chart: Chart, envelope: NonNullable<LaneDecoration['envelope']>): void {
@@ -174,12 +211,14 @@ function drawUpright(chart: Chart, upright: NonNullable<LaneDecoration['upright'
 
 function drawPeak(chart: Chart, peak: NonNullable<LaneDecoration['peak']>): void {
   const { ctx, chartArea } = chart;
+  const at = across(chart, peak.x);
+  if (at < chartArea.left || at > chartArea.right) return;
   dot(chart, peak, 3.5);
   ctx.fillStyle = peak.colour;
   ctx.font = "600 13px 'Archivo Variable'";
   ctx.textBaseline = 'alphabetic';
   const width = ctx.measureText(peak.text).width;
-  const left = Math.min(across(chart, peak.x) - width / 2, chartArea.right - width - 4);
+  const left = Math.min(at - width / 2, chartArea.right - width - 4);
   ctx.textAlign = 'left';
   ctx.fillText(peak.text, Math.max(chartArea.left + 4, left), Math.max(chartArea.top + 12, y(chart, peak.value) - 9));
 }

@@ -1,7 +1,7 @@
 import { CategoryScale, Chart, LinearScale, LineController, LineElement, PointElement } from 'chart.js';
 import { memo, useEffect, useRef } from 'react';
 import { useCanvasColour } from '../setups/setup-colour.ts';
-import { lanePlugin, type LaneDecoration } from './lane-drawing.ts';
+import { lanePlugin, type LaneDecoration, type Trace } from './lane-drawing.ts';
 import classes from './lane.module.css';
 import type { ValueRange } from './nice-range.ts';
 
@@ -19,6 +19,7 @@ export interface LaneLine {
   /** CSS colour, a variable of the theme included. */
   colour: string;
   width: number;
+  /** Less than 1 for a line behind the others. */
   opacity?: number;
   dash?: number[];
   /** Drawn as points instead of a line. */
@@ -32,7 +33,7 @@ export interface LaneProps {
   lines: LaneLine[];
   range: readonly [number, number];
   values: ValueRange;
-  decoration?: Omit<LaneDecoration, 'bandColour' | 'gridColour'>;
+  decoration?: Omit<LaneDecoration, 'bandColour' | 'gridColour' | 'traces'>;
   /** What the lane shows, for those who cannot see it. */
   text: string;
 }
@@ -43,6 +44,7 @@ const decorationColours = ['envelope', 'gainArea', 'upright', 'peak', 'head', 'm
 export const Lane = memo(function Lane({ name, unit, lines, range, values, decoration, text }: LaneProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const chart = useRef<Chart<'line'>>(null);
+  const drawn = useRef<{ lines: LaneLine[]; ink: string; traces: Trace[] }>(undefined);
   const colour = useCanvasColour();
 
   useEffect(() => {
@@ -54,22 +56,23 @@ export const Lane = memo(function Lane({ name, unit, lines, range, values, decor
   useEffect(() => {
     const { current } = chart;
     if (!current) return;
-    current.data.datasets = lines.map((line) => ({
-      data: Array.from(line.x, (x, index) => ({ x, y: line.values[index]! })),
-      borderColor: faded(colour(line.colour), line.opacity ?? 1),
-      borderWidth: line.width,
-      borderDash: line.dash ?? [],
-      showLine: !line.points,
-      pointRadius: line.points ? 1.3 : 0,
-      pointBackgroundColor: faded(colour(line.colour), line.opacity ?? 1),
-      pointBorderWidth: 0,
-    }));
+    // Handed over only when they are others, or in another theme.
+    const ink = colour('var(--ink)');
+    if (drawn.current?.lines !== lines || drawn.current.ink !== ink) {
+      current.data.datasets = datasetsOf(
+        lines.filter((line) => !isBehind(line)),
+        colour,
+      );
+      drawn.current = { lines, ink, traces: tracesOf(lines.filter(isBehind), colour) };
+    }
+
     const { x, y } = current.options.scales as { x: Record<string, unknown>; y: Record<string, unknown> };
     Object.assign(x, { min: range[0], max: range[1] });
     Object.assign(y, { min: values.least, max: values.most, grid: grid(colour) });
     Object.assign(y.ticks as object, { color: colour('var(--soft)'), stepSize: values.step });
     (current.options.plugins as { lane?: LaneDecoration }).lane = {
       ...(decoration && withCanvasColours(decoration, colour)),
+      traces: drawn.current.traces,
       bandColour: colour('var(--band)'),
       gridColour: colour('var(--rule-soft)'),
     };
@@ -86,8 +89,35 @@ export const Lane = memo(function Lane({ name, unit, lines, range, values, decor
   );
 });
 
+/** Single runs and points: many, with nothing to point at, so that they are no datasets but strokes of the plugin's. */
+function isBehind({ opacity, points }: LaneLine): boolean {
+  return points === true || (opacity ?? 1) < 1;
+}
+
+function tracesOf(lines: readonly LaneLine[], colour: (value: string) => string): Trace[] {
+  return lines.map(({ x, values, colour: own, opacity = 1, width, dash, points }) => ({
+    x,
+    values,
+    colour: colour(own),
+    opacity,
+    width,
+    dash,
+    points,
+  }));
+}
+
+function datasetsOf(lines: readonly LaneLine[], colour: (value: string) => string) {
+  return lines.map((line) => ({
+    data: Array.from(line.x, (x, index) => ({ x, y: line.values[index]! })),
+    borderColor: colour(line.colour),
+    borderWidth: line.width,
+    borderDash: line.dash ?? [],
+    pointRadius: 0,
+  }));
+}
+
 function withCanvasColours(
-  decoration: Omit<LaneDecoration, 'bandColour' | 'gridColour'>,
+  decoration: Omit<LaneDecoration, 'bandColour' | 'gridColour' | 'traces'>,
   colour: (value: string) => string,
 ) {
   const result: Record<string, unknown> = { ...decoration };
@@ -100,15 +130,6 @@ function withCanvasColours(
   }
   if (decoration.zeroColour) result.zeroColour = colour(decoration.zeroColour);
   return result;
-}
-
-function faded(hex: string, opacity: number): string {
-  return opacity >= 1
-    ? hex
-    : hex +
-        Math.round(opacity * 255)
-          .toString(16)
-          .padStart(2, '0');
 }
 
 function grid(colour: (value: string) => string) {

@@ -2,7 +2,7 @@ import type { Setup } from '../../contract/records.ts';
 import type { SetupFigures } from '../../core/gain/setup-figures.ts';
 import { scorePrediction, type PredictionScore } from '../../core/setup/prediction.ts';
 import { usePreferences } from '../state/preferences.ts';
-import { formatPower, signed } from '../ui/figures.ts';
+import { formatPower, signed, halfWidthText } from '../ui/figures.ts';
 import classes from './setup-details.module.css';
 
 const words: Record<PredictionScore, string> = {
@@ -25,8 +25,8 @@ export function Prediction({ setup, figures }: { setup: Setup; figures: SetupFig
       Expected {signed(formatPower(setup.predictionKw, unit))} {unit}, locked;{' '}
       {measured && !Number.isNaN(measured.halfWidth) && (
         <>
-          measured {signed(formatPower(measured.difference, unit))} ± {formatPower(measured.halfWidth, unit)} {unit} on
-          its parent:{' '}
+          measured {signed(formatPower(measured.difference, unit))} ±{' '}
+          {halfWidthText(formatPower(measured.halfWidth, unit))} {unit} on its parent:{' '}
         </>
       )}
       {words[score]}.

@@ -9,6 +9,8 @@ import classes from './setups-column.module.css';
 export interface SetupsColumnProps {
   job: Job;
   figures: JobFigures | undefined;
+  /** Figures of some setups are still being made. */
+  pending?: boolean;
   baselineId: number;
   /** The setup chosen: compared, or on the dyno. */
   chosenId: number | undefined;
@@ -26,6 +28,7 @@ export interface SetupsColumnProps {
 export function SetupsColumn({
   job,
   figures,
+  pending = figures === undefined,
   baselineId,
   chosenId,
   choosing,
@@ -53,7 +56,7 @@ export function SetupsColumn({
             previous={job.setups[job.setups.indexOf(setup) - 1]}
             runs={job.runs.filter((run) => run.setupId === setup.id)}
             figures={figures?.setups.find((one) => one.setupId === setup.id)}
-            pending={figures === undefined}
+            pending={pending}
             estimated={figures?.estimate !== undefined}
             unusable={figures?.unusable ?? []}
             baseline={job.setups.find((one) => one.id === baselineId)!}

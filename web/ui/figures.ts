@@ -22,6 +22,7 @@ export function signed(text: string): string {
   return text.startsWith('−') || /^0(\.0+)?$/.test(text) ? text : `+${text}`;
 }
 
+export { halfWidthText } from '../../core/units/half-width.ts';
 export { spokenRpm as formatRpm } from '../../core/units/spoken-rpm.ts';
 
 export function formatWhole(value: number): string {

@@ -53,8 +53,9 @@ export type Preview =
 /** Kinds of runs that a power curve is made of. */
 const curved: readonly Run['kind'][] = ['power', 'conditioning', 'check'];
 
-/** Sweeps made ready, by run: recordings never change once a run has ended. */
+/** Sweeps made ready, by run: recordings never change once a run has ended. The oldest give way to new ones. */
 const sweeps = new Map<number, Promise<SweepDrive>>();
+const mostSweeps = 400;
 
 /** A run's log as the Logs stage shows it. */
 export interface LogView {
@@ -84,7 +85,10 @@ async function sweepOf(run: Run): Promise<SweepDrive> {
 
 function cachedSweep(run: Run): Promise<SweepDrive> {
   const cached = sweeps.get(run.id) ?? sweepOf(run);
+  // Asked for again it is the newest.
+  sweeps.delete(run.id);
   sweeps.set(run.id, cached);
+  if (sweeps.size > mostSweeps) sweeps.delete(sweeps.keys().next().value!);
   cached.catch(() => sweeps.delete(run.id));
   return cached;
 }
@@ -147,6 +151,11 @@ const worker = {
       settings: { ...settings, spanRpm, crank: crank === undefined ? undefined : await crankLossOf(crank, job.runs) },
     });
     return { ...figures, unusable: [...unusable, ...figures.unusable] };
+  },
+
+  /** Makes runs ready that figures will be asked of soon; what fails is said when they are. */
+  async prepare(runs: readonly Run[]): Promise<void> {
+    for (const run of runs) if (curved.includes(run.kind)) await cachedSweep(run).catch(() => undefined);
   },
 
   /** What a run's log shows, and its channels over engine speed and time. */

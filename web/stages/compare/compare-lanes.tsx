@@ -36,7 +36,8 @@ export function CompareLanes({ job, guest, figures, view, change, presenting = f
   const plot = useRef<HTMLDivElement>(null);
   const [hoverRpm, setHoverRpm] = useState<number>();
   // Kept while the pointer moves, so that the lanes are not drawn anew under it.
-  const shown = useMemo(() => shownSetups(job, figures, view), [job, figures, view]);
+  const drawn = useDrawn(view);
+  const shown = useMemo(() => shownSetups(job, figures, drawn), [job, figures, drawn]);
   const wholeRpm = useMemo(() => speedRange(shown.map(({ figures: one }) => one.power.engineSpeedRpm)), [shown]);
   const rangeRpm = useMemo(() => within(view.zoom, wholeRpm), [view.zoom, wholeRpm]);
   const whole = useMemo(() => onAxis(wholeRpm, shown, view), [wholeRpm, shown, view]);
@@ -91,7 +92,7 @@ export function CompareLanes({ job, guest, figures, view, change, presenting = f
   const sides = useLoggedSides(job, guest, view, shown);
   if (shown.length === 0) return null;
   const at = atRpm === undefined ? undefined : place!.x(atRpm);
-  const common = { range, at, view, shown };
+  const common = { range, at, view: drawn, shown };
   const bandName =
     view.band && job.bands.find((one) => one.fromRpm === view.band![0] && one.toRpm === view.band![1])?.name;
   const share = at === undefined ? undefined : (at - range[0]) / (range[1] - range[0]);
@@ -155,13 +156,22 @@ export function CompareLanes({ job, guest, figures, view, change, presenting = f
           />
         )}
       </div>
-      {view.zoom && (
+      {presenting && view.zoom && (
         <button className={classes.whole} onClick={() => change({ zoom: undefined })}>
           whole range <kbd>0</kbd>
         </button>
       )}
     </div>
   );
+}
+
+/** A view that stays the same while only the crosshair moves or another range is looked at. */
+function useDrawn(view: CompareView): CompareView {
+  const [drawn, setDrawn] = useState(view);
+  const lines = (one: CompareView) => JSON.stringify({ ...one, zoom: undefined, atRpm: undefined });
+  if (drawn === view || lines(drawn) === lines(view)) return drawn;
+  setDrawn(view);
+  return view;
 }
 
 /** The speeds asked for, as far as there are any. */

@@ -1,5 +1,5 @@
 import { SegmentedControl } from '@mantine/core';
-import { useEffect } from 'react';
+import { useEffect, useMemo } from 'react';
 import { Link } from 'react-router';
 import type { Job } from '../../../contract/records.ts';
 import type { JobFigures } from '../../../core/gain/job-figures.ts';
@@ -8,7 +8,8 @@ import { writeSpan } from '../../../core/smoothing/span.ts';
 import { WithJob } from '../../app/with-job.tsx';
 import { SetupsColumn } from '../../setups/setups-column.tsx';
 import { useDynoSpread } from '../../state/queries.ts';
-import { useFigures } from '../../workers/figures.ts';
+import { useFiguresSoon } from '../../workers/figures.ts';
+import type { WorkerRequest } from '../../workers/figures.worker.ts';
 import classes from './compare-stage.module.css';
 import { CompareLanes } from './compare-lanes.tsx';
 import { Findings } from './findings.tsx';
@@ -36,11 +37,7 @@ function Comparison({ job }: { job: Job }) {
   const { view } = elsewhere;
   const ownSpread = useDynoSpread(job.runs.at(-1)?.device);
   const finished = job.runs.filter((run) => run.state !== 'recording');
-  const {
-    data: figures,
-    error,
-    isPlaceholderData,
-  } = useFigures(
+  const request: WorkerRequest | undefined =
     finished.length === 0 || elsewhere.pending
       ? undefined
       : {
@@ -68,21 +65,26 @@ function Comparison({ job }: { job: Job }) {
           respondTo: view.item,
           powerUnit: view.powerUnit,
           dyno: ownSpread,
-        },
-  );
+        };
+  const { figures, error, isPlaceholderData, pending } = useFiguresSoon(request);
   const resolved =
-    view.smoothing === 'auto' && view.span === undefined && !isPlaceholderData ? figures?.spanRpm : undefined;
+    view.smoothing === 'auto' && view.span === undefined && !isPlaceholderData && !pending
+      ? figures?.spanRpm
+      : undefined;
   useEffect(() => {
     // What auto came to is written down, so that the link shows the same figures when there are more runs.
     if (resolved !== undefined) change({ smoothing: 'auto', span: writeSpan(resolved) });
   });
-  return (
-    <div className={classes.stage}>
+  const [baselineId, testId] = [view.baseline.id, view.test.id];
+  // A crosshair that moves, or a zoom, leaves the column as it is.
+  const column = useMemo(
+    () => (
       <SetupsColumn
         job={job}
         figures={figures}
-        baselineId={view.baseline.id}
-        chosenId={view.test.id}
+        pending={pending}
+        baselineId={baselineId}
+        chosenId={testId}
         choosing="compare it"
         onChoose={(setup) =>
           change(
@@ -92,7 +94,21 @@ function Comparison({ job }: { job: Job }) {
         }
         onAdded={() => undefined}
       />
+    ),
+    [job, figures, pending, baselineId, testId, change],
+  );
+  return (
+    <div className={classes.stage}>
+      {column}
       <main className={classes.lanes} aria-label="Curves">
+        {elsewhere.problem && (
+          <p className={classes.problem} role="alert">
+            {elsewhere.problem}{' '}
+            <button className={how.export} onClick={() => change({ from: undefined })}>
+              compare with its parent
+            </button>
+          </p>
+        )}
         {figures && (
           <div className={classes.shown}>
             <div className={classes.top}>
@@ -108,6 +124,11 @@ function Comparison({ job }: { job: Job }) {
                 onChange={(show) => change({ show: show === 'curves' ? undefined : show }, false)}
               />
               <span className={classes.acts}>
+                {view.show === 'curves' && view.zoom && (
+                  <button className={how.export} onClick={() => change({ zoom: undefined })}>
+                    whole range <kbd>0</kbd>
+                  </button>
+                )}
                 {view.show === 'curves' && <LineMenu job={job} view={view} change={change} />}
                 {view.show === 'curves' && (
                   <LaneMenu
@@ -158,14 +179,6 @@ function Comparison({ job }: { job: Job }) {
               : three runs or more, back to back. Or import a recording from the setups column.
             </p>
           </div>
-        )}
-        {elsewhere.problem && (
-          <p className={classes.message} role="alert">
-            {elsewhere.problem}{' '}
-            <button className={how.export} onClick={() => change({ from: undefined })}>
-              compare with its parent
-            </button>
-          </p>
         )}
         {error && <p className={classes.message}>The figures could not be made: {error.message}</p>}
       </main>

@@ -33,7 +33,7 @@ export function Findings({ job, figures, view, change }: FindingsProps) {
                 {phrase.text}
               </span>
             ))
-          : figures.noComparison}
+          : (figures.noComparison ?? 'Making the figures…')}
       </p>
       <HowMade job={job} figures={figures} view={view} change={change} />
       {comparison && <GainTable rows={comparison.rows} view={view} change={change} estimate={figures.estimate} />}

@@ -1,5 +1,13 @@
 import type { GainRow } from '../../../core/gain/table.ts';
-import { formatPower, formatRpm, formatSeconds, formatTenths, formatTorque, signed } from '../../ui/figures.ts';
+import {
+  formatPower,
+  formatRpm,
+  formatSeconds,
+  formatTenths,
+  formatTorque,
+  signed,
+  halfWidthText,
+} from '../../ui/figures.ts';
 import classes from './gain-table.module.css';
 import type { ChangeView, CompareView } from './view.ts';
 
@@ -107,7 +115,7 @@ function Section({ name, rows, percent, against, write }: SectionProps) {
               <b className={row.verdict === 'gain' || row.verdict === 'loss' ? row.verdict : undefined}>
                 {signed(shown(row.difference))}
               </b>
-              <i>{Number.isNaN(row.halfWidth) ? '' : `±${shown(row.halfWidth)}`}</i>
+              <i>{Number.isNaN(row.halfWidth) ? '' : `±${halfWidthText(shown(row.halfWidth))}`}</i>
             </td>
           </tr>
         );

@@ -14,7 +14,11 @@ import classes from './compare-lanes.module.css';
 import { axisWords, placing, type Placing } from './lane-axis.ts';
 import { bandOf, extent, type LaneCommon, type LaneDrawn } from './shown-setups.ts';
 
-function linesOf(drawn: LaneDrawn, quantity: 'power' | 'torque', scale: (value: number) => number): LaneLine[] {
+function linesOf(
+  drawn: Omit<LaneDrawn, 'range'>,
+  quantity: 'power' | 'torque',
+  scale: (value: number) => number,
+): LaneLine[] {
   const { shown, view } = drawn;
   const single = singleRuns(drawn).map(({ run, colour, place }) => ({
     id: `run-${run.id}`,
@@ -42,7 +46,11 @@ function linesOf(drawn: LaneDrawn, quantity: 'power' | 'torque', scale: (value: 
 }
 
 /** The counted runs drawn by themselves: those of the test, of every setup shown, or none. */
-function singleRuns({ shown, figures, view }: LaneDrawn): { run: RunFigures; colour: string; place: Placing }[] {
+function singleRuns({
+  shown,
+  figures,
+  view,
+}: Omit<LaneDrawn, 'range'>): { run: RunFigures; colour: string; place: Placing }[] {
   const zeroRpm = Math.max(...shown.map((one) => one.figures.power.engineSpeedRpm[0]!));
   return shown.flatMap(({ setup, isTest, colour }) => {
     if (view.singles === 'none' || (view.singles === 'test' && !isTest)) return [];
@@ -73,7 +81,7 @@ function rawLine(
 }
 
 /** Where checks found something on the compared runs, on the run's own line. */
-function marksOf({ figures, view, shown }: LaneDrawn, scale: (value: number) => number) {
+function marksOf({ figures, view, shown }: Omit<LaneDrawn, 'range'>, scale: (value: number) => number) {
   const zeroRpm = Math.max(...shown.map((one) => one.figures.power.engineSpeedRpm[0]!));
   return figures.runs
     .filter((run) => run.counted && [view.test.id, view.against.id].includes(run.setupId))
@@ -116,9 +124,11 @@ function meansAt(
 /** Power of the setups shown: means heavy, the test's runs thin, the baseline's repeatability grey. */
 export function PowerLane(lane: LaneCommon) {
   const { view, figures, shown, range } = lane;
-  const props = useMemo(() => powerLane({ view, figures, shown, range }), [view, figures, shown, range]);
+  // Lines outlive a zoom: with sixty of them that is what takes time.
+  const lines = useMemo(() => linesOf({ view, figures, shown }, 'power', (kw) => convert(kw, 'kW', view.powerUnit)), [view, figures, shown]); // prettier-ignore
+  const props = useMemo(() => powerLane({ view, figures, shown, range }, lines), [view, figures, shown, range, lines]);
   const scale = (kw: number) => convert(kw, 'kW', view.powerUnit);
-  const marks = useMemo(() => marksOf({ view, figures, shown, range }, (kw) => convert(kw, 'kW', view.powerUnit)), [view, figures, shown, range]); // prettier-ignore
+  const marks = useMemo(() => marksOf({ view, figures, shown }, (kw) => convert(kw, 'kW', view.powerUnit)), [view, figures, shown]); // prettier-ignore
   return (
     <div className={classes.row}>
       <Lane {...props} />
@@ -128,10 +138,9 @@ export function PowerLane(lane: LaneCommon) {
   );
 }
 
-function powerLane(drawn: LaneDrawn): LaneProps {
+function powerLane(drawn: LaneDrawn, lines: LaneLine[]): LaneProps {
   const { view, figures, shown, range } = drawn;
   const scale = (kw: number) => convert(kw, 'kW', view.powerUnit);
-  const lines = linesOf(drawn, 'power', scale);
   const [least, most] = extent(
     lines.filter((line) => !line.points),
     range,
@@ -181,7 +190,8 @@ function axisNote(least: number): string {
 /** Engine-referred torque of the setups shown. */
 export function TorqueLane(lane: LaneCommon) {
   const { view, figures, shown, range } = lane;
-  const props = useMemo(() => torqueLane({ view, figures, shown, range }), [view, figures, shown, range]);
+  const lines = useMemo(() => linesOf({ view, figures, shown }, 'torque', (newtonMetres) => convert(newtonMetres, 'N·m', view.torqueUnit)), [view, figures, shown]); // prettier-ignore
+  const props = useMemo(() => torqueLane({ view, figures, shown, range }, lines), [view, figures, shown, range, lines]);
   const scale = (newtonMetres: number) => convert(newtonMetres, 'N·m', view.torqueUnit);
   return (
     <div className={classes.row}>
@@ -194,9 +204,8 @@ export function TorqueLane(lane: LaneCommon) {
   );
 }
 
-function torqueLane(drawn: LaneDrawn): LaneProps {
+function torqueLane(drawn: LaneDrawn, lines: LaneLine[]): LaneProps {
   const { view, shown, range, figures } = drawn;
-  const lines = linesOf(drawn, 'torque', (newtonMetres) => convert(newtonMetres, 'N·m', view.torqueUnit));
   const values = niceRange(...extent(lines, range), 4);
   return {
     name: 'Torque',

@@ -64,7 +64,7 @@ const width = 640;
 const height = 290;
 const left = 56;
 const bottom = 44;
-const top = 12;
+const top = 26;
 
 interface CurveProps {
   found: Response;
@@ -163,7 +163,7 @@ function Curve({ found, unit, label, estimate, view }: CurveProps) {
         99.5 % from {levelWords(Number(gentlest.x.toFixed(2)), unit)}
       </text>
       {optimum && (
-        <text className={classes.mark} x={x(optimum.x)} y={y(optimum.value) - 12} textAnchor="middle">
+        <text className={classes.mark} x={x(optimum.x)} y={Math.max(12, y(optimum.value) - 12)} textAnchor="middle">
           best ≈ {levelWords(Number(optimum.x.toFixed(2)), unit)}
         </text>
       )}

@@ -2,7 +2,7 @@ import type { Job } from '../../../contract/records.ts';
 import type { AttributedStep } from '../../../core/gain/attribution.ts';
 import type { JobFigures } from '../../../core/gain/job-figures.ts';
 import { setupColour } from '../../setups/setup-colour.ts';
-import { formatPower, formatRpm, signed } from '../../ui/figures.ts';
+import { formatPower, formatRpm, signed, halfWidthText } from '../../ui/figures.ts';
 import classes from './steps-picture.module.css';
 import type { CompareView } from './view.ts';
 
@@ -92,7 +92,9 @@ export function StepsPicture({ job, figures, view, onChoose }: StepsPictureProps
                     <b className={step.verdict === 'gain' || step.verdict === 'loss' ? step.verdict : undefined}>
                       {kw(step.gain.difference)}
                     </b>
-                    {Number.isNaN(step.gain.halfWidth) ? '' : ` ± ${formatPower(step.gain.halfWidth, unit)}`}
+                    {Number.isNaN(step.gain.halfWidth)
+                      ? ''
+                      : ` ± ${halfWidthText(formatPower(step.gain.halfWidth, unit))}`}
                   </>
                 )}
               </td>
@@ -109,7 +111,7 @@ export function StepsPicture({ job, figures, view, onChoose }: StepsPictureProps
             </td>
             <td className="number">
               <b>{kw(whole.difference)}</b>
-              {Number.isNaN(whole.halfWidth) ? '' : ` ± ${formatPower(whole.halfWidth, unit)}`}
+              {Number.isNaN(whole.halfWidth) ? '' : ` ± ${halfWidthText(formatPower(whole.halfWidth, unit))}`}
             </td>
             <td />
           </tr>

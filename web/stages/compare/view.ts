@@ -1,3 +1,4 @@
+import { useCallback, useEffect, useRef } from 'react';
 import { useSearchParams } from 'react-router';
 import { z } from 'zod';
 import type { Job, Setup } from '../../../contract/records.ts';
@@ -147,7 +148,11 @@ export function useCompareView(job: Job) {
    * Writes settings into the address; undefined takes one out. Begins from the
    * address as it stands now, so that quick presses of a key all count.
    */
-  const change = (changes: Changes | ((at: number | undefined) => Changes), replace = true) => {
+  const write = useRef(setAddress);
+  useEffect(() => {
+    write.current = setAddress;
+  });
+  const change = useCallback((changes: Changes | ((at: number | undefined) => Changes), replace = true) => {
     const next = new URLSearchParams(window.location.search);
     const at = next.get('at');
     const wanted = typeof changes === 'function' ? changes(at === null ? undefined : Number(at)) : changes;
@@ -155,8 +160,8 @@ export function useCompareView(job: Job) {
       if (value === undefined) next.delete(field);
       else next.set(field, String(value));
     }
-    setAddress(next, { replace });
-  };
+    write.current(next, { replace });
+  }, []);
   return [view, change] as const;
 }
 

@@ -1,5 +1,5 @@
 import type { ComparisonFigures } from '../../../core/gain/job-comparison.ts';
-import { formatPower, formatRpm, signed } from '../../ui/figures.ts';
+import { formatPower, formatRpm, signed, halfWidthText } from '../../ui/figures.ts';
 import classes from './findings.module.css';
 import type { CompareView } from './view.ts';
 
@@ -34,7 +34,8 @@ export function WhatCanBeSeen({ comparison, view }: WhatCanBeSeenProps) {
         <p className={classes.seen}>
           With drift from run to run taken out:{' '}
           <b>
-            {signed(formatPower(drift.adjusted, view.powerUnit))} ± {kw(drift.adjustedHalfWidth)}
+            {signed(formatPower(drift.adjusted, view.powerUnit))} ±{' '}
+            {halfWidthText(formatPower(drift.adjustedHalfWidth, view.powerUnit))} {view.powerUnit}
           </b>
           .
         </p>

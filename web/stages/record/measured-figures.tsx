@@ -2,7 +2,7 @@ import type { Run } from '../../../contract/records.ts';
 import type { HoldMean } from '../../../core/steps/steady-holds.ts';
 import { usePreferences } from '../../state/preferences.ts';
 import { useMeasured } from '../../workers/figures.ts';
-import { formatPower, formatTenths, formatTorque, formatWhole } from '../../ui/figures.ts';
+import { formatPower, formatTenths, formatTorque, formatWhole, halfWidthText } from '../../ui/figures.ts';
 import { convert } from '../../../core/units/units.ts';
 import { FindingLine, FindingList } from '../../ui/severity.tsx';
 import classes from './run-result.module.css';
@@ -20,7 +20,7 @@ export function MeasuredFigures({ run }: { run: Run }) {
   if (!data) return <p className="soft">Making the figures…</p>;
   if (data.kind === 'step') {
     const half = ({ halfWidth }: HoldMean, write: (value: number) => string) =>
-      Number.isNaN(halfWidth) ? '' : ` ± ${write(halfWidth)}`;
+      Number.isNaN(halfWidth) ? '' : ` ± ${halfWidthText(write(halfWidth))}`;
     return (
       <table className={classes.table} data-testid="measured">
         <thead>
@@ -63,7 +63,8 @@ export function MeasuredFigures({ run }: { run: Run }) {
           <tr key={speedRadS}>
             <td>{formatWhole(radius ? convert(speedRadS * radius, 'm/s', 'km/h') : speedRadS)}</td>
             <td>
-              {formatPower(powerKw.value, powerUnit)} ± {formatPower((powerKw.high - powerKw.low) / 2, powerUnit)}
+              {formatPower(powerKw.value, powerUnit)} ±{' '}
+              {halfWidthText(formatPower((powerKw.high - powerKw.low) / 2, powerUnit))}
             </td>
             <td>{formatTorque(torqueNm.value, torqueUnit)}</td>
           </tr>

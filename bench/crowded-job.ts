@@ -1,0 +1,40 @@
+import type { Job, Setup } from '../contract/records.ts';
+import { writeRecordingCsv } from '../core/exchange/write-csv.ts';
+import { generatedRun } from '../core/testing/generated-run.ts';
+import { testDyno, usualTorque } from '../core/testing/test-car.ts';
+
+const air = { temperatureC: 21, pressureHpa: 1004, relativeHumidityPct: 45 };
+
+/**
+ * Fills a Suvok with a long day: so many setups, each one step of ignition
+ * further, with so many imported runs each.
+ *
+ * @param api its address, `/api` included
+ */
+export async function crowdedJob(api: string, setups: number, runsEach: number): Promise<Job> {
+  const ask = async <T>(method: string, path: string, body?: unknown): Promise<T> => {
+    const headers = { 'content-type': 'application/json' };
+    const response = await fetch(api + path, { method, headers, ...(body ? { body: JSON.stringify(body) } : {}) });
+    if (!response.ok) throw new Error(`${method} ${path} was answered with ${response.status}`);
+    return (await response.json()) as T;
+  };
+  const job = await ask<Job>('POST', '/jobs', { vehicle: 'Long day', question: 'How far can the ignition go?', gear: '4th' }); // prettier-ignore
+  let setupId = job.setups[0]!.id;
+  for (let step = 0; step < setups; step++) {
+    if (step > 0) {
+      const items = [{ kind: 'ignition', by: 0.5 }];
+      ({ id: setupId } = await ask<Setup>('POST', `/jobs/${job.id}/setups`, { parentId: setupId, change: 'ignition +0.5°', items })); // prettier-ignore
+    }
+    // Best after two thirds of the steps.
+    const factor = 1 - 0.06 * (step / setups - 0.66) ** 2;
+    for (let run = 0; run < runsEach; run++) {
+      const recording = generatedRun({ seed: 1000 * step + run, speedNoise: 0.008, drumTorque: (rpm) => factor * usualTorque(rpm) }); // prettier-ignore
+      const form = new FormData();
+      form.append('file', new Blob([writeRecordingCsv(recording)]), 'run.csv');
+      form.append('settings', JSON.stringify({ setupId, dyno: testDyno, air, engineToDrumRatio: null }));
+      const response = await fetch(`${api}/imports`, { method: 'POST', body: form });
+      if (!response.ok) throw new Error(`an import was answered with ${response.status}: ${await response.text()}`);
+    }
+  }
+  return ask<Job>('GET', `/jobs/${job.id}`);
+}
