@@ -1,4 +1,5 @@
 import { resolve } from 'node:path';
+import { comparingFigures } from './compare.ts';
 import { dipDepths, familyErrors } from './accuracy.ts';
 import { checkRates } from './checks.ts';
 import { experimentRates } from './experiments.ts';
@@ -22,6 +23,7 @@ const figures = [
   ...responseRates(),
   ...(await listTimes()),
   ...(await recordingFigures()),
+  ...(await comparingFigures()),
   ...(await startTimes()),
 ];
 process.stdout.write(process.argv.includes('--json') ? `${JSON.stringify(figures, null, 2)}\n` : `${table(figures)}\n`);

@@ -100,7 +100,8 @@ export function comparisonFigures(
       counted(testId).filter(({ run }) => !testRuns || testRuns.includes(run.id)),
     );
   if (testId === againstId && !(testRuns && againstRuns)) {
-    throw new Refusal('Choose two setups to compare: this is one and the same.');
+    const letter = request.setups.find(({ id }) => id === testId)?.letter ?? 'The setup';
+    throw new Refusal(`${letter} stands by itself: choose or record another setup to see what a change gives.`);
   }
   const chosen = (id: number, only: readonly number[] | undefined) =>
     counted(id).filter(({ run }) => !only || only.includes(run.id));

@@ -58,9 +58,10 @@ export function useFiguresSoon(request: WorkerRequest | undefined) {
   if (all.data && !made) setMade(true);
   return {
     figures: all.data ?? first.data,
-    error: all.error,
+    error: all.error ?? first.error,
     isPlaceholderData: all.isPlaceholderData,
-    pending: all.data === undefined,
+    pending: all.data === undefined && !all.error,
+    tryAgain: () => void all.refetch(),
   };
 }
 

@@ -18,7 +18,7 @@ import { isCounted } from '../../core/job/counted.ts';
 import { coastDown, type CoastDown } from '../../core/losses/coast-down.ts';
 import { lossTable, type LossPoint } from '../../core/losses/loss-table.ts';
 import { valuesOf } from '../../core/recording/recording.ts';
-import { preparedSweep, resolvedSpan, type ViewSettings } from '../../core/reduction/reduce.ts';
+import { curveOf, preparedSweep, resolvedSpan, usualGridRpm, type ViewSettings } from '../../core/reduction/reduce.ts';
 import type { SweepDrive } from '../../core/reduction/sweep-drive.ts';
 import type { Span } from '../../core/smoothing/span.ts';
 import { Refusal } from '../../core/refusal.ts';
@@ -57,6 +57,8 @@ const curved: readonly Run['kind'][] = ['power', 'conditioning', 'check'];
 const sweeps = new Map<number, Promise<SweepDrive>>();
 const mostSweeps = 400;
 
+const anyView: ViewSettings = { standard: 'none', share: 1, spanRpm: 300, gridRpm: usualGridRpm };
+
 /** A run's log as the Logs stage shows it. */
 export interface LogView {
   events: LogEvent[];
@@ -73,9 +75,17 @@ export interface LogView {
 export type Measured =
   { kind: 'step'; holds: SteadyHold[] } | { kind: 'coast-down'; coast: CoastDown; losses: LossPoint[] };
 
+/** Samples did not come: no fault of the run's, and worth another try. */
+class NotFetched extends Error {
+  constructor() {
+    super('the samples did not come from the server. What was recorded is kept; check that Suvok is running');
+  }
+}
+
 async function recordingOf(run: Run, source?: number): Promise<ArrayBuffer> {
-  const response = await fetch(`/api/runs/${run.id}/recording${source === undefined ? '' : `?source=${source}`}`);
-  if (!response.ok) throw new Refusal('its samples could not be fetched');
+  const path = `/api/runs/${run.id}/recording${source === undefined ? '' : `?source=${source}`}`;
+  const response = await fetch(path).catch(() => undefined);
+  if (!response?.ok) throw new NotFetched();
   return response.arrayBuffer();
 }
 
@@ -131,6 +141,7 @@ const worker = {
           try {
             runs[index] = figuredRun(run, await cachedSweep(run), of);
           } catch (error) {
+            if (error instanceof NotFetched) throw error;
             unusable.push({ id: run.id, label: run.label ?? '', why: (error as Error).message });
           }
         }),
@@ -155,7 +166,13 @@ const worker = {
 
   /** Makes runs ready that figures will be asked of soon; what fails is said when they are. */
   async prepare(runs: readonly Run[]): Promise<void> {
-    for (const run of runs) if (curved.includes(run.kind)) await cachedSweep(run).catch(() => undefined);
+    for (const run of runs) {
+      if (!curved.includes(run.kind)) continue;
+      // One curve looks at everything in the run that does not depend on the view.
+      await cachedSweep(run)
+        .then((sweep) => curveOf(sweep, undefined, anyView))
+        .catch(() => undefined);
+    }
   },
 
   /** What a run's log shows, and its channels over engine speed and time. */

@@ -78,7 +78,7 @@ export function AgainstChoice({ job, view, change }: AgainstChoiceProps) {
           <ElsewhereChoice job={job} view={view} change={change} />
         </Modal>
       </span>
-      {!view.elsewhere && (
+      {!view.elsewhere && (split || view.against.id !== view.test.id) && (
         <button
           className={classes.control}
           aria-label="Swap the two sides"

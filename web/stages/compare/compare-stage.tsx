@@ -1,4 +1,4 @@
-import { SegmentedControl } from '@mantine/core';
+import { Button, SegmentedControl } from '@mantine/core';
 import { useEffect, useMemo } from 'react';
 import { Link } from 'react-router';
 import type { Job } from '../../../contract/records.ts';
@@ -66,7 +66,7 @@ function Comparison({ job }: { job: Job }) {
           powerUnit: view.powerUnit,
           dyno: ownSpread,
         };
-  const { figures, error, isPlaceholderData, pending } = useFiguresSoon(request);
+  const { figures, error, isPlaceholderData, pending, tryAgain } = useFiguresSoon(request);
   const resolved =
     view.smoothing === 'auto' && view.span === undefined && !isPlaceholderData && !pending
       ? figures?.spanRpm
@@ -180,7 +180,14 @@ function Comparison({ job }: { job: Job }) {
             </p>
           </div>
         )}
-        {error && <p className={classes.message}>The figures could not be made: {error.message}</p>}
+        {error && (
+          <div className={classes.message} role="alert">
+            <p>The figures could not be made: {error.message}.</p>
+            <Button variant="default" onClick={tryAgain}>
+              Try again
+            </Button>
+          </div>
+        )}
       </main>
       <aside className={classes.findings} aria-label="Findings">
         {figures && <Findings job={job} figures={figures} view={view} change={change} />}

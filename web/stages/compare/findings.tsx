@@ -4,6 +4,7 @@ import type { JobFigures } from '../../../core/gain/job-figures.ts';
 import { FindingLine, FindingList } from '../../ui/severity.tsx';
 import classes from './findings.module.css';
 import { frozenDiffers } from './baseline-choice.tsx';
+import { Alone } from './alone.tsx';
 import { DecisionHere } from './decision-here.tsx';
 import { GainTable } from './gain-table.tsx';
 import { Headroom } from './headroom.tsx';
@@ -36,6 +37,7 @@ export function Findings({ job, figures, view, change }: FindingsProps) {
           : (figures.noComparison ?? 'Making the figures…')}
       </p>
       <HowMade job={job} figures={figures} view={view} change={change} />
+      {!comparison && <Alone figures={figures} view={view} />}
       {comparison && <GainTable rows={comparison.rows} view={view} change={change} estimate={figures.estimate} />}
       {comparison && <WhatCanBeSeen comparison={comparison} view={view} />}
       {comparison && (
@@ -81,6 +83,8 @@ function Marks({ figures, view }: { figures: JobFigures; view: CompareView }) {
       marks.set(message, mark);
     }
   }
+  const unusable = new Map<string, string[]>();
+  for (const { why, label } of figures.unusable) unusable.set(why, [...(unusable.get(why) ?? []), label]);
   if (marks.size === 0 && figures.unusable.length === 0) return null;
   return (
     <section>
@@ -91,9 +95,9 @@ function Marks({ figures, view }: { figures: JobFigures; view: CompareView }) {
             {labels.join(', ')}: {message}
           </FindingLine>
         ))}
-        {figures.unusable.map((run) => (
-          <FindingLine key={run.id} severity="mind">
-            {run.label} is in no figure: {run.why}
+        {[...unusable].map(([why, labels]) => (
+          <FindingLine key={why} severity="mind">
+            {labels.join(', ')} {labels.length > 1 ? 'are' : 'is'} in no figure: {why}
           </FindingLine>
         ))}
       </FindingList>

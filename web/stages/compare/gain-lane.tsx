@@ -29,7 +29,7 @@ export function GainLane({ figures, view, range, at, shown }: LaneCommon) {
           />
         </>
       ) : (
-        <p className={classes.noGain}>{noComparison}</p>
+        <p className={classes.noGain}>{noComparison && 'No gain to draw.'}</p>
       )}
     </div>
   );

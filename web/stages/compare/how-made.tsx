@@ -24,16 +24,20 @@ interface HowMadeProps {
 /** How the figures were made, each part of it a control. */
 export function HowMade({ job, figures, view, change }: HowMadeProps) {
   const auto = view.smoothing === 'auto';
+  const airless =
+    figures.runs.length > 0 && figures.runs.every(({ curve }) => curve.checks.some(({ id }) => id === 'air-missing'));
   const span = auto ? figures.spanRpm : Number(view.smoothing);
   const spanText = span === 0 ? 'none' : `${auto ? 'auto, ' : ''}${formatSpan(span)}`;
   return (
     <div className={classes.how}>
       <span>
-        {view.standard === 'none' ? '' : 'Corrected to '}
+        {view.standard === 'none' ? '' : airless ? 'No air recorded, so not corrected to ' : 'Corrected to '}
         <Control text={standards[view.standard].name} label="Correction standard">
           <StandardChoice view={view} change={change} />
         </Control>{' '}
-        {figures.factors && view.standard !== 'none' && <span className="number">{factorText(figures.factors)}</span>}
+        {figures.factors && view.standard !== 'none' && !airless && (
+          <span className="number">{factorText(figures.factors)}</span>
+        )}
         {view.share < 1 && ` at ${Math.round(view.share * 100)} % share`}
       </span>
       <span>

@@ -12,7 +12,7 @@ import { niceRange } from '../../charts/nice-range.ts';
 import { formatPower, formatRpm, formatTorque } from '../../ui/figures.ts';
 import classes from './compare-lanes.module.css';
 import { axisWords, placing, type Placing } from './lane-axis.ts';
-import { bandOf, extent, type LaneCommon, type LaneDrawn } from './shown-setups.ts';
+import { bandOf, extent, type LaneCommon, type LaneDrawn, type Shown } from './shown-setups.ts';
 
 function linesOf(
   drawn: Omit<LaneDrawn, 'range'>,
@@ -104,12 +104,12 @@ function marksOf({ figures, view, shown }: Omit<LaneDrawn, 'range'>, scale: (val
 }
 
 function meansAt(
-  { shown, at }: LaneCommon,
+  { shown, at, range }: LaneCommon,
   quantity: 'power' | 'torque',
   scale: (value: number) => number,
   write: (value: number) => string,
 ): GutterValue[] {
-  if (at === undefined) return [];
+  if (at === undefined) return namesAtEnds(shown, range, quantity, scale);
   return shown.flatMap(({ name, figures: one, colour, place }) => {
     const { engineSpeedRpm, values } = one[quantity];
     const atRpm = place.rpm(at);
@@ -118,6 +118,25 @@ function meansAt(
     return [
       { id: name, label: name.length > 2 ? name : `${name} mean`, text: write(value), value: scale(value), colour },
     ];
+  });
+}
+
+/** While there is no crosshair the lines' names stand beside their ends, without a figure that could be taken for one. */
+function namesAtEnds(
+  shown: readonly Shown[],
+  range: readonly [number, number],
+  quantity: 'power' | 'torque',
+  scale: (value: number) => number,
+): GutterValue[] {
+  return shown.map(({ name, figures: one, colour, place }) => {
+    const { engineSpeedRpm, values } = one[quantity];
+    return {
+      id: name,
+      label: name,
+      text: '',
+      value: scale(interpolate(engineSpeedRpm, values, place.rpm(range[1]))),
+      colour,
+    };
   });
 }
 

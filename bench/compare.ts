@@ -1,0 +1,146 @@
+import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { chromium, type Page } from 'playwright-core';
+import { databaseAccount } from '../launch/account.ts';
+import { buildWeb, webFolder } from '../launch/build-web.ts';
+import { findChromium } from '../launch/chromium.ts';
+import { startCluster } from '../launch/postgres.ts';
+import { postgresPrograms } from '../launch/postgres-programs.ts';
+import { stopProgram } from '../launch/program.ts';
+import { startServerProgram } from '../launch/server-program.ts';
+import { crowdedJob } from './crowded-job.ts';
+import type { Figure } from './figure.ts';
+
+const quiet = () => undefined;
+const [setups, runsEach] = [15, 4];
+const allLines = `singles=all&also=${Array.from({ length: setups - 2 }, (_, index) => String.fromCharCode(66 + index)).join('.')}`;
+
+/** Comparing in a job of 60 runs, all of them drawn: how soon it is there, and how smoothly it follows the hand. */
+export async function comparingFigures(): Promise<Figure[]> {
+  const folder = mkdtempSync(join(tmpdir(), 'suvok-bench-'));
+  chmodSync(folder, 0o711);
+  const cluster = await startCluster({
+    programs: await postgresPrograms(quiet),
+    folder: join(folder, 'postgresql'),
+    account: databaseAccount(),
+    forTests: true,
+  });
+  await buildWeb(quiet);
+  const server = await startServerProgram({
+    DATABASE_URL: cluster.url('postgres'),
+    PORT: '0',
+    BENCH_LINK_PORT: '0',
+    SUVOK_WEB: webFolder,
+  });
+  const browser = await chromium.launch({
+    executablePath: await findChromium(quiet),
+    args: ['--no-sandbox', '--disable-dev-shm-usage', '--disable-background-networking'],
+  });
+  try {
+    const origin = `http://127.0.0.1:${server.port}`;
+    const job = await crowdedJob(`${origin}/api`, setups, runsEach);
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    await page.addInitScript('globalThis.__name = (made) => made');
+    const from = `${origin}/jobs/${job.id}`;
+    return [
+      ...(await opening(page, from)),
+      ...(await smoothing(page)),
+      ...(await following(page, `${from}/compare?${allLines}`)),
+    ];
+  } finally {
+    await browser.close();
+    await stopProgram(server.child);
+    await cluster.stop();
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
+
+async function opening(page: Page, job: string): Promise<Figure[]> {
+  const until = async (began: number) => {
+    await page.getByRole('img', { name: /^Power of/ }).waitFor();
+    const curves = (performance.now() - began) / 1000;
+    await page.getByTestId('gain-table').waitFor();
+    return [curves, (performance.now() - began) / 1000] as const;
+  };
+  let began = performance.now();
+  await page.goto(`${job}/compare`);
+  const cold = await until(began);
+  await page.goto(`${job}/brief`);
+  await page.waitForTimeout(1500);
+  began = performance.now();
+  await page.getByRole('link', { name: /Compare/ }).click();
+  const within = await until(began);
+  const figure = (name: string, value: number): Figure => ({ name: `60 runs, ${name}`, value, unit: 's', budget: 1 });
+  return [
+    figure('page opened by its address: curves', cold[0]),
+    figure('page opened by its address: all figures', cold[1]),
+    figure('from another stage: curves', within[0]),
+    figure('from another stage: all figures', within[1]),
+  ];
+}
+
+/** From a new span in the address to new figures in the table, median of seven. */
+async function smoothing(page: Page): Promise<Figure[]> {
+  const times: number[] = [];
+  for (const span of [200, 240, 280, 320, 360, 400, 440]) {
+    times.push(
+      await page.evaluate(
+        (rpm) =>
+          new Promise<number>((done) => {
+            const table = () => document.querySelector('[data-testid="gain-table"]')?.textContent;
+            const before = table();
+            const began = performance.now();
+            const address = new URL(location.href);
+            address.searchParams.set('smoothing', String(rpm));
+            address.searchParams.delete('span');
+            history.pushState(null, '', address);
+            dispatchEvent(new PopStateEvent('popstate'));
+            const look = () => {
+              if (table() === before) requestAnimationFrame(look);
+              else done(performance.now() - began);
+            };
+            look();
+          }),
+        span,
+      ),
+    );
+  }
+  return [{ name: '60 runs, smoothing changed to table changed', value: times.sort((a, b) => a - b)[3]!, unit: 'ms' }];
+}
+
+/** Times between frames while the hand moves: 95 of 100 are shorter. */
+async function following(page: Page, address: string): Promise<Figure[]> {
+  await page.goto(address);
+  await page.getByTestId('gain-table').waitFor();
+  const box = (await page.getByRole('img', { name: /^Power of/ }).boundingBox())!;
+  const frames = async (name: string, move: (step: number) => Promise<void>, steps: number): Promise<Figure> => {
+    const times = page.evaluate(
+      (ms) =>
+        new Promise<number[]>((done) => {
+          const found: number[] = [];
+          const began = performance.now();
+          let last = began;
+          const tick = () => {
+            const now = performance.now();
+            found.push(now - last);
+            last = now;
+            if (now - began < ms) requestAnimationFrame(tick);
+            else done(found);
+          };
+          requestAnimationFrame(tick);
+        }),
+      1500,
+    );
+    for (let step = 0; step < steps; step++) {
+      await move(step);
+      await page.waitForTimeout(20);
+    }
+    const sorted = (await times).sort((a, b) => a - b);
+    return { name: `60 runs drawn, ${name}: frame, 95 of 100`, value: sorted[Math.floor(sorted.length * 0.95)]!, unit: 'ms' }; // prettier-ignore
+  };
+  return [
+    await frames('crosshair moved', (step) => page.mouse.move(box.x + 100 + step * 8, box.y + 60), 50),
+    await frames('zoomed by wheel', () => page.mouse.wheel(0, -40), 25),
+  ];
+}
