@@ -1,11 +1,15 @@
+import { useHotkeys } from '@mantine/hooks';
 import { Outlet, ScrollRestoration } from 'react-router';
 import { useLive } from '../state/live.ts';
 import { UndoKey } from '../state/undo.tsx';
+import { usePrint } from './printing.ts';
 import { TopBar } from './top-bar.tsx';
 import classes from './shell.module.css';
 
 /** The frame around every screen. */
 export function Shell() {
+  const print = usePrint();
+  useHotkeys([['mod+P', print]]);
   const lost = useLive((state) => state.everConnected && !state.connected);
   return (
     <div className={classes.shell}>

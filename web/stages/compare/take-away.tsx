@@ -6,6 +6,7 @@ import { comparisonToJson } from '../../../core/exchange/comparison-json.ts';
 import { curvesCsv, type CurveColumn } from '../../../core/exchange/curves-csv.ts';
 import type { JobFigures } from '../../../core/gain/job-figures.ts';
 import { convert } from '../../../core/units/units.ts';
+import { usePrint } from '../../app/printing.ts';
 import { formatSpan } from '../../ui/figures.ts';
 import classes from './how-made.module.css';
 import { scaleNote } from './mean-lanes.tsx';
@@ -21,6 +22,7 @@ interface TakeAwayProps {
 
 /** What is seen, to be taken along: picture, curves, figures, table, link. */
 export function TakeAway({ job, figures, view }: TakeAwayProps) {
+  const print = usePrint();
   const shown = shownSetups(job, figures, view);
   const name = `${view.test.letter}-on-${view.against.letter}`.replaceAll(/[^\w.-]+/g, '-');
   const { comparison } = figures;
@@ -48,6 +50,7 @@ export function TakeAway({ job, figures, view }: TakeAwayProps) {
         >
           Copy the table
         </Menu.Item>
+        <Menu.Item onClick={print}>Print</Menu.Item>
         <Menu.Item onClick={() => copy(window.location.href, 'The link is copied: it shows these figures again.')}>
           Copy the link
         </Menu.Item>
