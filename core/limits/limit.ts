@@ -48,6 +48,14 @@ export function headroom(limit: Limit, reading: number, lossShare?: number): num
   return side === 'most' ? value - reading : reading - value;
 }
 
+/** A λ probe is good to about this share: a reading on the limit is not beyond it. */
+export const probeShare = 0.01;
+
+/** How far beyond a limit a reading must lie before it is told from one on it, in the limit's unit. */
+export function readingTolerance({ quantity, value }: Limit): number {
+  return quantity === 'lambda' || quantity === 'smokeLambda' ? probeShare * Math.abs(value) : 0;
+}
+
 /** A job's limits as they are written, those of quantities that are known. */
 export function knownLimits(
   written: readonly { quantity: string; value: number; scale: LimitScale | null }[],

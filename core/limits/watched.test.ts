@@ -23,6 +23,12 @@ test('close to it is near; just on it is kept', () => {
   expect(at(7101).crossed).toBe(true);
 });
 
+test('λ within what a probe is good to is on its limit, not beyond it, as in the log', () => {
+  const at = (lambda: number) => watchedLimits(limits, reads({ lambda }), true)[0]!;
+  expect(at(0.908)).toMatchObject({ crossed: false, near: true });
+  expect(at(0.91).crossed).toBe(true);
+});
+
 test('λ and oil pressure are not watched while the engine idles', () => {
   const idle = watchedLimits(limits, reads({ lambda: 1.02, oilPressure: 120 }), false);
   expect(idle.some(({ crossed }) => crossed)).toBe(false);

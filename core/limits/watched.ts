@@ -1,4 +1,4 @@
-import { headroom, limitQuantities, type Limit, type LimitQuantity } from './limit.ts';
+import { headroom, limitQuantities, readingTolerance, type Limit, type LimitQuantity } from './limit.ts';
 
 /** A limit against what is read now. */
 export interface WatchedLimit {
@@ -37,7 +37,7 @@ export function watchedLimits(
       const reading = read(limit.quantity);
       const judged = reading !== undefined && (loaded || !underLoad.includes(limit.quantity));
       const left = judged ? headroom(limit, reading) : undefined;
-      const crossed = left !== undefined && left < 0;
+      const crossed = left !== undefined && left < -readingTolerance(limit);
       const near = left !== undefined && !crossed && left < nearShare * Math.abs(limit.value);
       return { quantity: limit.quantity, label, unit, side, value: limit.value, reading, left, crossed, near };
     })

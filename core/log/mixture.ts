@@ -1,3 +1,4 @@
+import { probeShare } from '../limits/limit.ts';
 import { limitSuggestions } from '../limits/suggestions.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
 import { medianOf } from '../statistics/median.ts';
@@ -9,8 +10,6 @@ const richPercent = 8;
 const leastS = 0.25;
 /** A reading's noise is averaged over this time, s. */
 const averagedS = 0.2;
-/** A probe is good to about this share: a reading on the limit is not beyond it. */
-const probeShare = 0.01;
 /** Without a target: richer than this at full load wastes power and washes the bores; boost needs more to cool it. */
 const richLambda = { plain: 0.77, boosted: 0.72 };
 

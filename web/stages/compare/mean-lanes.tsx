@@ -226,6 +226,8 @@ export function TorqueLane(lane: LaneCommon) {
 function torqueLane(drawn: LaneDrawn, lines: LaneLine[]): LaneProps {
   const { view, shown, range, figures } = drawn;
   const values = niceRange(...extent(lines, range), 4);
+  const top = shown.at(-1)!;
+  const peak = peakOf(top.figures.torque.engineSpeedRpm, top.figures.torque.values);
   return {
     name: 'Torque',
     unit: `${view.torqueUnit}, engine-referred${scaleNote(figures)}${axisNote(values.least)}`,
@@ -233,6 +235,6 @@ function torqueLane(drawn: LaneDrawn, lines: LaneLine[]): LaneProps {
     range,
     values,
     decoration: { band: bandOf(drawn) },
-    text: `Torque of ${shown.map(({ name }) => name).join(', ')} over ${axisWords[view.axis].name}, in ${view.torqueUnit}.`,
+    text: `Torque of ${shown.map(({ name }) => name).join(', ')} over ${axisWords[view.axis].name}; ${top.name} has most, ${formatTorque(peak.value, view.torqueUnit)} ${view.torqueUnit}, at ${formatRpm(peak.rpm)} rpm.`,
   };
 }

@@ -13,6 +13,10 @@ export interface LiveCurve {
   powerKw: number[];
 }
 
+/** The newest point of the pull going on, for what watches it; undefined while none goes on. */
+let newest: { rpm: number; powerKw: number } | undefined;
+export const newestLivePoint = () => newest;
+
 const machineForm = deviceState.pick({ engineToDrumRatio: true }).extend({ dyno: dynoFile });
 type Machine = z.infer<typeof machineForm>;
 
@@ -38,6 +42,7 @@ export function useLiveCurve(): LiveCurve {
   useEffect(() => {
     if (!gathering || !machine) return undefined;
     const gathered: LiveCurve = { rpm: [], powerKw: [] };
+    newest = undefined;
     let frame = 0;
     const show = () => {
       frame ||= requestAnimationFrame(() => {
@@ -49,6 +54,7 @@ export function useLiveCurve(): LiveCurve {
     show();
     return () => {
       stop();
+      newest = undefined;
       cancelAnimationFrame(frame);
     };
   }, [gathering, machine, columns]);
@@ -83,6 +89,7 @@ function pointGatherer(machine: Machine, columns: readonly string[], gathered: L
     latest = row[0]!;
     gathered.rpm.push(point.rpm);
     gathered.powerKw.push(point.powerKw);
+    newest = point;
     onPoint();
   };
 }

@@ -3,8 +3,10 @@ import { create } from 'zustand';
 import type { Job } from '../../../contract/records.ts';
 import { knownLimits, limitChannel, type Limit, type LimitQuantity } from '../../../core/limits/limit.ts';
 import { watchedLimits, type WatchedLimit } from '../../../core/limits/watched.ts';
+import { engineTorqueNm } from '../../../core/reduction/live-power.ts';
 import { sound } from '../../state/cues.ts';
 import { latestReading, useLive } from '../../state/live.ts';
+import { newestLivePoint } from './use-live-curve.ts';
 
 const everyMs = 100;
 /** Full load counts from here, %, once it has lasted so long, ms: probes are late. */
@@ -32,6 +34,13 @@ export function useLimitWatch(job: Job | undefined): void {
   }, [wanted, recording]);
 }
 
+/** Torque and power as the lanes draw them, at the wheels; everything else as it was sent. */
+function readNow(quantity: LimitQuantity): number | undefined {
+  if (quantity !== 'torque' && quantity !== 'power') return latestReading(limitChannel(quantity));
+  const point = newestLivePoint();
+  return point && (quantity === 'power' ? point.powerKw : engineTorqueNm(point.powerKw, point.rpm));
+}
+
 /** @returns a function that ends it */
 function watch(limits: readonly Limit[]): () => void {
   useLiveLimits.setState({ limits: [], shouts: [] });
@@ -44,7 +53,7 @@ function watch(limits: readonly Limit[]): () => void {
     // Without a throttle channel a pull that is recorded counts as one under load.
     loadedSince = throttle === undefined || throttle >= openThrottle ? Math.min(loadedSince, now) : Infinity;
     const loaded = now - loadedSince > loadedAfterMs;
-    const watched = watchedLimits(limits, (quantity) => latestReading(limitChannel(quantity)), loaded);
+    const watched = watchedLimits(limits, readNow, loaded);
     for (const limit of watched) {
       if (!limit.crossed) beyondSince.delete(limit.quantity);
       else if (!beyondSince.has(limit.quantity)) beyondSince.set(limit.quantity, now);
