@@ -30,7 +30,7 @@ export function ResponsePicture({ figures, view, change }: ResponsePictureProps)
     );
   const { found, label, unit } = response;
   return (
-    <section className={steps.picture} aria-label="Response">
+    <section className={steps.picture} aria-label="Response" tabIndex={0}>
       <header>
         <h2>Power over {label}</h2>
         {varied.length > 1 && (

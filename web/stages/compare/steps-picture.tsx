@@ -38,7 +38,7 @@ export function StepsPicture({ job, figures, view, onChoose }: StepsPictureProps
   const best = steps.reduce((a, b) => (b.meanKw > a.meanKw ? b : a));
   const delivered = job.setups.find((setup) => setup.id === job.deliveredSetupId)?.letter;
   return (
-    <section className={classes.picture} aria-label="Steps">
+    <section className={classes.picture} aria-label="Steps" tabIndex={0}>
       <header>
         <h2>What each step gave</h2>
         <p>
