@@ -1,35 +1,39 @@
 import { BenchClient } from '../server/testing/bench-client.ts';
 import { expect, tableOf, test } from './suvok.ts';
 
-test('from the space bar to what a change gave, and all of it there after kill -9', async ({ page, suvok }) => {
-  test.setTimeout(120_000);
-  await suvok.startStandIns('fast');
-  const job = await suvok.mountedJob();
-  await suvok.openRecord(page, job);
-  for (const label of ['A1', 'A2', 'A3']) {
-    await page.keyboard.press('Space');
-    await expect(page.getByRole('heading', { name: `${label} counted` })).toBeVisible({ timeout: 20_000 });
-    await expect(page.getByTestId('run-figures')).toContainText(/9\d\.\d kW/);
-    await page.waitForTimeout(1000);
-  }
-  // The planned runs are done: what changed is asked at once.
-  await expect(page.getByRole('heading', { name: 'All 3 planned runs of A done' })).toBeVisible();
-  await page.getByLabel('What changed from A?').fill('ignition +1.5° above 4,000');
-  await expect(page.getByText('Understood: ignition +1.5° above 4,000 rpm')).toBeVisible();
-  await page.keyboard.press('Enter');
-  await expect(page.getByRole('button', { name: /^Setup B/ })).toHaveAttribute('aria-pressed', 'true');
-  for (const label of ['B1', 'B2', 'B3']) {
-    await page.keyboard.press('Space');
-    await expect(page.getByRole('heading', { name: `${label} counted` })).toBeVisible({ timeout: 20_000 });
-    await page.waitForTimeout(1000);
-  }
-  await page.getByRole('link', { name: /Compare/ }).click();
-  await expect(page.getByTestId('sentence')).toContainText(/B (makes|is within|reads)/);
-  const [url, table] = [page.url(), await tableOf(page)];
-  await suvok.killAndRestart();
-  await page.reload();
-  expect(await tableOf(page)).toEqual(table);
-  expect(page.url()).toBe(url);
+test.describe('with a server that can be killed', () => {
+  test.use({ serverAs: 'process' });
+
+  test('from the space bar to what a change gave, and all of it there after kill -9', async ({ page, suvok }) => {
+    test.setTimeout(120_000);
+    await suvok.startStandIns('fast');
+    const job = await suvok.mountedJob();
+    await suvok.openRecord(page, job);
+    for (const label of ['A1', 'A2', 'A3']) {
+      await page.keyboard.press('Space');
+      await expect(page.getByRole('heading', { name: `${label} counted` })).toBeVisible({ timeout: 20_000 });
+      await expect(page.getByTestId('run-figures')).toContainText(/9\d\.\d kW/);
+      await page.waitForTimeout(1000);
+    }
+    // The planned runs are done: what changed is asked at once.
+    await expect(page.getByRole('heading', { name: 'All 3 planned runs of A done' })).toBeVisible();
+    await page.getByLabel('What changed from A?').fill('ignition +1.5° above 4,000');
+    await expect(page.getByText('Understood: ignition +1.5° above 4,000 rpm')).toBeVisible();
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('button', { name: /^Setup B/ })).toHaveAttribute('aria-pressed', 'true');
+    for (const label of ['B1', 'B2', 'B3']) {
+      await page.keyboard.press('Space');
+      await expect(page.getByRole('heading', { name: `${label} counted` })).toBeVisible({ timeout: 20_000 });
+      await page.waitForTimeout(1000);
+    }
+    await page.getByRole('link', { name: /Compare/ }).click();
+    await expect(page.getByTestId('sentence')).toContainText(/B (makes|is within|reads)/);
+    const [url, table] = [page.url(), await tableOf(page)];
+    await suvok.killAndRestart();
+    await page.reload();
+    expect(await tableOf(page)).toEqual(table);
+    expect(page.url()).toBe(url);
+  });
 });
 
 test('a stutter is one press, a letter goes to the note, and a run is set aside and brought back', async ({

@@ -2,43 +2,78 @@ import { expect, test as base, type Page } from '@playwright/test';
 import type { ChildProcess } from 'node:child_process';
 import type { Job, Run } from '../contract/records.ts';
 import { startProgram, stopProgram } from '../launch/program.ts';
-import { startServerProgram, type StartedServer } from '../launch/server-program.ts';
+import { startServerProgram } from '../launch/server-program.ts';
 import { webFolder } from '../launch/build-web.ts';
 import { Recordings, type Recipe } from './recordings.ts';
+import { startServer } from '../server/server.ts';
 import { freshDatabase } from '../server/testing/test-server.ts';
+
+/** A process of its own takes two seconds to start; only what is done to a process needs one. */
+export type ServerAs = 'part of the test' | 'process';
+
+interface TestedServer {
+  port: number;
+  benchLinkPort: number;
+  stop(): Promise<void>;
+  kill?: () => Promise<void>;
+}
+
+/** A server that does not end within this time is left to the end of the worker, ms. */
+const leftAfterMs = 5000;
+
+async function serverHere(databaseUrl: string, port: number, benchLinkPort: number): Promise<TestedServer> {
+  const log = (error: unknown) => console.error(error);
+  const running = await startServer({ databaseUrl, port, benchLinkPort, webFolder, log });
+  const late = () => new Promise<void>((resolve) => setTimeout(resolve, leftAfterMs).unref());
+  return { ...running, stop: () => Promise.race([running.close(), late()]) };
+}
+
+async function serverProcess(databaseUrl: string, port: number, benchLinkPort: number): Promise<TestedServer> {
+  const { child, ...ports } = await startServerProgram({
+    DATABASE_URL: databaseUrl,
+    PORT: String(port),
+    BENCH_LINK_PORT: String(benchLinkPort),
+    SUVOK_WEB: webFolder,
+  });
+  const ended = new Promise<void>((resolve) => child.once('close', () => resolve()));
+  return {
+    ...ports,
+    stop: () => stopProgram(child),
+    kill: () => {
+      child.kill('SIGKILL');
+      return ended;
+    },
+  };
+}
 
 /** A whole Suvok of a test's own: database, server, and stand-ins when asked for. */
 export class Suvok {
-  private server!: StartedServer;
+  private server!: TestedServer;
   private standIns: ChildProcess | undefined;
 
   private constructor(
     private readonly databaseUrl: string,
     private readonly drop: () => Promise<void>,
+    private readonly as: ServerAs,
   ) {}
 
   /** @param copyOf a database that it begins with a copy of */
-  static async start(copyOf?: string): Promise<Suvok> {
+  static async start(as: ServerAs, copyOf?: string): Promise<Suvok> {
     const { url, drop } = await freshDatabase(copyOf);
-    const suvok = new Suvok(url, drop);
-    await suvok.startServer('0', '0');
+    const suvok = new Suvok(url, drop, as);
+    await suvok.startServer(0, 0);
     return suvok;
   }
 
   /** On a database that stays when it stops. */
   static async on(url: string): Promise<Suvok> {
-    const suvok = new Suvok(url, () => Promise.resolve());
-    await suvok.startServer('0', '0');
+    const suvok = new Suvok(url, () => Promise.resolve(), 'part of the test');
+    await suvok.startServer(0, 0);
     return suvok;
   }
 
-  private async startServer(port: string, benchLinkPort: string): Promise<void> {
-    this.server = await startServerProgram({
-      DATABASE_URL: this.databaseUrl,
-      PORT: port,
-      BENCH_LINK_PORT: benchLinkPort,
-      SUVOK_WEB: webFolder,
-    });
+  private async startServer(port: number, benchLinkPort: number): Promise<void> {
+    this.server = await (this.as === 'process' ? serverProcess : serverHere)(this.databaseUrl, port, benchLinkPort);
   }
 
   get origin(): string {
@@ -65,18 +100,22 @@ export class Suvok {
       {},
     );
     await expect
-      .poll(async () => {
-        const bay = (await (await fetch(`${this.origin}/api/bay`)).json()) as { air: unknown; devices: unknown[] };
-        return bay.air !== null && bay.devices.length;
-      })
+      .poll(
+        async () => {
+          const bay = (await (await fetch(`${this.origin}/api/bay`)).json()) as { air: unknown; devices: unknown[] };
+          return bay.air !== null && bay.devices.length;
+        },
+        { intervals: [100] },
+      )
       .toBe(3);
   }
 
   /** Ends the server as a power cut would, and starts it again on the same ports. */
   async killAndRestart(): Promise<void> {
-    this.server.child.kill('SIGKILL');
-    await new Promise((resolve) => this.server.child.once('close', resolve));
-    await this.startServer(String(this.server.port), String(this.server.benchLinkPort));
+    const { port, benchLinkPort, kill } = this.server;
+    if (!kill) throw new Error('Only a server that is a process of its own can be killed: test.use({ serverAs }).');
+    await kill();
+    await this.startServer(port, benchLinkPort);
   }
 
   async ask<T>(method: string, path: string, body?: unknown): Promise<T> {
@@ -110,7 +149,10 @@ export class Suvok {
       const before = (await this.runs(job)).length;
       await this.ask('POST', '/bay/arm', { afterS: 300 });
       await expect
-        .poll(async () => (await this.runs(job)).filter((run) => run.state === 'sealed').length, { timeout: 20_000 })
+        .poll(async () => (await this.runs(job)).filter((run) => run.state === 'sealed').length, {
+          timeout: 20_000,
+          intervals: [100],
+        })
         .toBe(before + 1);
     }
     return this.runs(job);
@@ -128,7 +170,7 @@ export class Suvok {
 
   async stop(): Promise<void> {
     if (this.standIns) await stopProgram(this.standIns);
-    await stopProgram(this.server.child);
+    await this.server.stop();
     await this.drop();
   }
 }
@@ -141,7 +183,7 @@ export interface Recorded {
 
 /** A test with a Suvok of its own, empty or with a job recorded once for all tests of a worker; anything on the browser's console that is an error fails it. */
 export const test = base.extend<
-  { suvok: Suvok; recorded: (recipe: Recipe) => Promise<Recorded>; consoleErrors: string[] },
+  { suvok: Suvok; serverAs: ServerAs; recorded: (recipe: Recipe) => Promise<Recorded>; consoleErrors: string[] },
   { recordings: Recordings }
 >({
   recordings: [
@@ -152,18 +194,19 @@ export const test = base.extend<
     },
     { scope: 'worker' },
   ],
-  recorded: async ({ recordings }, use) => {
+  serverAs: ['part of the test', { option: true }],
+  recorded: async ({ recordings, serverAs }, use) => {
     const started: Suvok[] = [];
     await use(async (recipe) => {
       const { database, jobId } = await recordings.of(recipe);
-      const suvok = await Suvok.start(database);
+      const suvok = await Suvok.start(serverAs, database);
       started.push(suvok);
       return { suvok, job: await suvok.ask<Job>('GET', `/jobs/${jobId}`) };
     });
     for (const suvok of started) await suvok.stop();
   },
-  suvok: async ({}, use) => {
-    const suvok = await Suvok.start();
+  suvok: async ({ serverAs }, use) => {
+    const suvok = await Suvok.start(serverAs);
     await use(suvok);
     await suvok.stop();
   },
