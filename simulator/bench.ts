@@ -38,6 +38,8 @@ export class Bench {
   private nextLogS = 0;
   private tick: NodeJS.Timeout | undefined;
   private work: Promise<void> = Promise.resolve();
+  /** Pulls asked for and not played to their end. */
+  private playing = 0;
 
   constructor(
     private readonly settings: BenchSettings,
@@ -54,7 +56,7 @@ export class Bench {
     if (fast) {
       this.work = Promise.all(Object.values(this.links).map((link) => link.connected)).then(() => this.playFast(1));
       // While the clock stands still no frame comes; the instruments say that they are there.
-      this.tick = setInterval(() => this.sayReady(), aliveEveryMs);
+      this.tick = setInterval(() => this.playing === 0 && this.sayReady(), aliveEveryMs);
     } else this.playInRealTime();
   }
 
@@ -123,6 +125,7 @@ export class Bench {
       case 'steps':
       case 'coast':
         if (this.fast) {
+          this.playing++;
           this.work = this.work.then(() => this.pullFast(message));
         } else if (message.afterS) setTimeout(() => this.begin(message), message.afterS * 1000);
         else this.begin(message);
@@ -168,6 +171,7 @@ export class Bench {
     await this.playFast(1);
     while (this.dyno.driver.busy) await this.playFast(0.5);
     await this.playFast(afterPullS);
+    this.playing--;
     this.sayReady();
   }
 

@@ -21,6 +21,8 @@ interface DeviceEvents {
   changed: [];
   /** Frames are missing or its clock has jumped; a sentence. */
   discontinuity: [string];
+  /** It says that nothing of what it was asked to do is left. */
+  ready: [];
 }
 
 /** An instrument on the bench link: its channels, its clock and how well it is heard. */
@@ -55,6 +57,7 @@ export class Device extends EventEmitter<DeviceEvents> {
     peer.on('status', (status) => {
       this.heardAt = performance.now();
       this.problem = status.state === 'fault' ? (status.text ?? 'it reports a fault') : null;
+      if (status.state === 'ready') this.emit('ready');
       this.emit('changed');
     });
     peer.on('close', () => {

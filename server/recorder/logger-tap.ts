@@ -5,31 +5,45 @@ import { PreBuffer } from './pre-buffer.ts';
 /** Of what a logger said before a pull was noticed a run takes this much more than the dyno's lead, s. */
 const marginS = 3;
 const bufferS = 30;
-/** Played back faster than time, a silence this long is a pause, ms. */
-const pauseMs = 120;
+/** One that plays something back says that it is ready once it has; without that word, a silence this long ends it, ms. */
+const pauseMs = 1500;
+/** Fewer rows than these between two words of being ready are no playing back. */
+const leastPlayed = 50;
 
 /** Listens to an engine logger, so that its rows go into whatever run is being recorded beside the dyno's. */
 export class LoggerTap {
   private readonly buffer = new PreBuffer(bufferS);
   private latestAtMs = performance.now();
+  private rowsSinceReady = 0;
+  private playedAtMs = -Infinity;
   private readonly listeners = new Set<(row: Float64Array) => void>();
 
   constructor(readonly device: Device) {
     device.on('row', (row) => {
       this.buffer.push(row);
       this.latestAtMs = performance.now();
+      this.rowsSinceReady++;
       for (const listener of this.listeners) listener(row);
+    });
+    device.on('ready', () => {
+      if (this.rowsSinceReady >= leastPlayed) this.playedAtMs = performance.now();
+      this.rowsSinceReady = 0;
     });
   }
 
   /**
    * Whether rows up to a time on its own clock have all come. One that plays
    * something back may lie far behind or ahead of the dyno: it has said
-   * everything once it pauses.
+   * everything once it has played since the run was asked for and is ready again.
+   *
+   * @param askedMs when that was, of the process's clock
    */
-  hasReached(timeS: number): boolean {
+  hasReached(timeS: number, askedMs: number): boolean {
     if (!this.device.connected) return true;
-    if (this.device.playsFast) return performance.now() - this.latestAtMs > pauseMs;
+    if (this.device.playsFast) {
+      const played = this.rowsSinceReady === 0 && this.playedAtMs > askedMs;
+      return played || performance.now() - this.latestAtMs > pauseMs;
+    }
     return (this.latest?.[0] ?? 0) >= timeS;
   }
 

@@ -24,7 +24,7 @@ const armedSustainS = 0.2;
 /** A run longer than this is ended, s; a row of holds may take longer. */
 const longestRunS = { power: 180, conditioning: 180, check: 180, 'coast-down': 300, step: 1800 } as const;
 /** So long the end of a logger's rows is waited for once the dyno's have come; longer where it is played back, ms. */
-const loggerWaitsMs = { live: 400, played: 2000 };
+const loggerWaitsMs = { live: 400, played: 6000 };
 /** A dyno that says nothing for this long during a run has stopped, ms. */
 const silenceMs = 4000;
 
@@ -46,6 +46,8 @@ interface Recording {
   writer: RunWriter;
   startedS: number;
   latestS: number;
+  /** When it was announced, or noticed, of the process's clock. */
+  askedMs: number;
   /** Once the lift has been seen: when to stop. */
   endS: number | undefined;
   remarks: string[];
@@ -60,6 +62,7 @@ interface Recording {
  */
 export class Recorder extends EventEmitter<RecorderEvents> {
   private armed = false;
+  private armedMs = 0;
   private current: Recording | undefined;
   private sealing: RunWriter | undefined;
   private problem: string | null = null;
@@ -114,6 +117,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
       );
     }
     this.armed = true;
+    this.armedMs = performance.now();
     this.problem = null;
     this.trigger = this.watch(armedSustainS);
     this.device.send({ type: 'arm' });
@@ -219,6 +223,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
       writer,
       startedS,
       latestS,
+      askedMs: this.armed ? this.armedMs : performance.now(),
       endS: undefined,
       remarks: [],
       kind: plan.kind,
@@ -247,10 +252,10 @@ export class Recorder extends EventEmitter<RecorderEvents> {
   }
 
   /** Waits until every logger has said what it read up to the end of the run; a little, and no longer. */
-  private async loggersArrived({ followed, latestS }: Recording): Promise<void> {
+  private async loggersArrived({ followed, latestS, askedMs }: Recording): Promise<void> {
     const played = followed.some(({ tap }) => tap.device.playsFast);
     const deadline = performance.now() + (played ? loggerWaitsMs.played : loggerWaitsMs.live);
-    const behind = () => followed.some(({ tap, fromS }) => !tap.hasReached(fromS + latestS));
+    const behind = () => followed.some(({ tap, fromS }) => !tap.hasReached(fromS + latestS, askedMs));
     while (behind() && performance.now() < deadline) await new Promise((resolve) => setTimeout(resolve, 10));
   }
 
