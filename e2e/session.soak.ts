@@ -6,7 +6,8 @@ for (const dyno of ['inertia-roller', 'loaded-roller', 'hub']) {
     page,
     suvok,
   }) => {
-    test.setTimeout(300_000);
+    // An inertia roller runs down for as long as it ran up: about half a minute a pull.
+    test.setTimeout(480_000);
     await suvok.startStandIns('real', 5, dyno);
     const job = await suvok.mountedJob();
     await suvok.openRecord(page, job);
