@@ -1,3 +1,4 @@
+import type { BayState } from '../contract/live.ts';
 import { expect, tableOf, test } from './suvok.ts';
 
 /** The first figure of a cell, a loss with its sign. */
@@ -22,6 +23,33 @@ test('at the crank every figure says that it is an estimate, and grows by the lo
   await expect(page.getByTestId('gain-table')).toContainText('power, kW ≈ at the crank (20 % lost, assumed)');
   await expect(page.getByRole('complementary', { name: 'Setups' })).toContainText('≈ at the crank, 20 % lost, assumed');
   await expect(page.locator('figcaption').filter({ hasText: 'Power' })).toContainText('≈ at the crank, 20 % lost');
+});
+
+test('the loss that a coast-down measured is taken for the crank, as a lower bound', async ({ page, recorded }) => {
+  const { suvok, job } = await recorded('two-setups');
+  await suvok.startStandIns('fast');
+  await suvok.ask('PUT', '/bay/mounted', { jobId: job.id, setupId: job.setups[0]!.id });
+  const { plan } = await suvok.ask<BayState>('GET', '/bay');
+  await suvok.ask('PUT', '/bay/plan', { ...plan, kind: 'coast-down', toRpm: 5000 });
+  await suvok.openRecord(page, job);
+  await page.keyboard.press('Space');
+  await expect(page.getByRole('heading', { name: /coast-down/ })).toBeVisible({ timeout: 40_000 });
+  const coast = (await suvok.runs(job)).find(({ kind }) => kind === 'coast-down')!;
+  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300&setup=B&against=A`);
+  const wheels = await tableOf(page);
+  await page.getByRole('button', { name: 'Wheels or crank: at the wheels' }).click();
+  await page.getByRole('radio', { name: `At the crank, loss from coast-down ${coast.label}` }).check();
+  await page.keyboard.press('Escape');
+  await expect(page.getByTestId('sentence')).toContainText(
+    `Estimated for the crank: coast-down ${coast.label}, a lower bound.`,
+  );
+  await expect
+    .poll(async () => figure((await tableOf(page)).common![1]!) - figure(wheels.common![1]!))
+    .toBeGreaterThan(0.5);
+  // One that is not there leaves the figures at the wheels, and says why.
+  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300&setup=B&against=A&crank=A99`);
+  await expect(page.getByText('no estimate for the crank. This job has no coast-down A99.')).toBeVisible();
+  expect((await tableOf(page)).common).toEqual(wheels.common);
 });
 
 test('the gain in percent, the time a band takes, and how much earlier the peak is reached', async ({

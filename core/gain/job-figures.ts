@@ -21,6 +21,8 @@ export interface JobFigures {
   factors?: [number, number];
   /** What power and torque rest on where they are estimated for the crank; absent for figures at the wheels. */
   estimate?: string;
+  /** Why there is no estimate for the crank, where one was asked for: the figures are those at the wheels. */
+  noEstimate?: string;
   runs: RunFigures[];
   /** Runs that no curve can be made of, and why. */
   unusable: UnusableRun[];

@@ -103,18 +103,26 @@ function cachedSweep(run: Run): Promise<SweepDrive> {
   return cached;
 }
 
+/** The loss that an estimate rests on, or why there is none: a coast-down may be gone, or have measured nothing. */
+async function crankLossOf(text: string, runs: readonly Run[]): Promise<{ loss?: CrankLoss; why?: string }> {
+  try {
+    return { loss: /^\d/.test(text) ? readCrankLoss(text) : await coastLossOf(text, runs) };
+  } catch (error) {
+    if (error instanceof Refusal) return { why: error.message };
+    throw error;
+  }
+}
+
 /** @throws Refusal when there is no such coast-down, or it measured nothing */
-async function crankLossOf(text: string, runs: readonly Run[]): Promise<CrankLoss> {
-  if (/^\d/.test(text)) return readCrankLoss(text);
-  const run = runs.find(({ label, kind }) => label === text && kind === 'coast-down');
-  if (!run)
-    throw new Refusal(`This job has no coast-down ${text}: choose what the estimate for the crank rests on anew.`);
+async function coastLossOf(label: string, runs: readonly Run[]): Promise<CrankLoss> {
+  const run = runs.find((one) => one.label === label && one.kind === 'coast-down');
+  if (!run) throw new Refusal(`This job has no coast-down ${label}.`);
   const { aNm, bNmPerRadS, cNmPerRadS2 } = coastDown(recordingFromBytes(await recordingOf(run)), run.dyno);
   // The machine's own losses are in every figure at the wheels already.
   const own = run.dyno.parasitic;
   return {
     from: 'coast-down',
-    label: text,
+    label,
     driveline: {
       aNm: aNm.value - own.aNm,
       bNmPerRadS: bNmPerRadS.value - own.bNmPerRadS,
@@ -156,11 +164,13 @@ const worker = {
             resolvedFrom.map((run) => run.sweep),
           )
         : 0;
+    const estimate = crank === undefined ? {} : await crankLossOf(crank, job.runs);
     const figures = jobFigures(usable, {
       ...request,
       setups: guest ? [...job.setups, guest.setup] : job.setups,
-      settings: { ...settings, spanRpm, crank: crank === undefined ? undefined : await crankLossOf(crank, job.runs) },
+      settings: { ...settings, spanRpm, crank: estimate.loss },
     });
+    if (estimate.why) figures.noEstimate = estimate.why;
     return { ...figures, unusable: [...unusable, ...figures.unusable] };
   },
 

@@ -53,6 +53,7 @@ export function HowMade({ job, figures, view, change }: HowMadeProps) {
         >
           <ScaleChoice job={job} view={view} change={change} />
         </Control>
+        {figures.noEstimate && `: no estimate for the crank. ${figures.noEstimate}`}
       </span>
       <span>
         <Control text={view.powerUnit} label="Unit of power">
