@@ -14,3 +14,11 @@ export function isCounted({ kind, setAsideReason }: Pick<CountableRun, 'kind' | 
 export function countedRuns<Run extends CountableRun>(runs: readonly Run[], setupId: number): Run[] {
   return runs.filter((run) => run.setupId === setupId && isCounted(run));
 }
+
+/** The setups that some of the runs were made of, in their order. */
+export function ranSetups<S extends { id: number }>(
+  setups: readonly S[],
+  runs: readonly { setupId: number | null }[],
+): S[] {
+  return setups.filter(({ id }) => runs.some(({ setupId }) => setupId === id));
+}

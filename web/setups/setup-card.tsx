@@ -4,7 +4,7 @@ import type { UnusableRun } from '../../core/gain/figured-run.ts';
 import type { SetupFigures } from '../../core/gain/setup-figures.ts';
 import { usePreferences } from '../state/preferences.ts';
 import { scorePrediction } from '../../core/setup/prediction.ts';
-import { formatPower, signed, halfWidthText } from '../ui/figures.ts';
+import { formatPower, plusMinus, signed } from '../ui/figures.ts';
 import { GainStrip } from './gain-strip.tsx';
 import { RunChip } from './run-chip.tsx';
 import { SetupDetails } from './setup-details.tsx';
@@ -163,7 +163,7 @@ function SetupMeaning({ figures, pending, isBaseline, baseline }: SetupMeaningPr
     );
   }
   const { gain, verdict } = figures;
-  const half = Number.isNaN(gain.halfWidth) ? '' : ` ± ${halfWidthText(formatPower(gain.halfWidth, unit))}`;
+  const half = plusMinus(gain.halfWidth, (kw) => formatPower(kw, unit));
   return (
     <div className={classes.meaning}>
       <span className={`number ${verdict === 'gain' ? 'gain' : verdict === 'loss' ? 'loss' : ''}`}>

@@ -1,3 +1,4 @@
+import { halfWidthText } from '../../core/units/half-width.ts';
 import { spanLimits, type Span } from '../../core/smoothing/span.ts';
 import { convert, type PowerUnit, type TorqueUnit } from '../../core/units/units.ts';
 
@@ -22,7 +23,7 @@ export function signed(text: string): string {
   return text.startsWith('−') || /^0(\.0+)?$/.test(text) ? text : `+${text}`;
 }
 
-export { halfWidthText } from '../../core/units/half-width.ts';
+export { halfWidthText };
 export { spokenRpm as formatRpm } from '../../core/units/spoken-rpm.ts';
 
 export function formatWhole(value: number): string {
@@ -39,6 +40,16 @@ export function formatSpan(span: Span): string {
 export function formatLimit(value: number, unit: string): string {
   if (unit === '') return trueMinus(value.toFixed(2));
   return unit === '°' ? trueMinus(value.toFixed(1)) : formatWhole(value);
+}
+
+/** Half of an interval after its figure; nothing where there is no spread to make one from. */
+export function plusMinus(halfWidth: number, write: (value: number) => string): string {
+  return Number.isNaN(halfWidth) ? '' : ` ± ${halfWidthText(write(halfWidth))}`;
+}
+
+/** What stands beside figures that are estimates for the crank: what they rest on; nothing beside those at the wheels. */
+export function scaleNote({ estimate }: { estimate?: string | undefined }): string {
+  return estimate === undefined ? '' : ` ≈ at the crank, ${estimate}`;
 }
 
 /** A time, s, to a hundredth. */

@@ -1,7 +1,7 @@
 import { Button, Modal, Stack, Text } from '@mantine/core';
 import { useDisclosure } from '@mantine/hooks';
 import type { Job } from '../../../contract/records.ts';
-import { countedRuns } from '../../../core/job/counted.ts';
+import { countedRuns, ranSetups } from '../../../core/job/counted.ts';
 import { ElsewhereChoice } from './elsewhere-choice.tsx';
 import { Choice, Control } from './control.tsx';
 import classes from './how-made.module.css';
@@ -18,7 +18,7 @@ const leastForHalves = 4;
 
 /** What is compared with what, and a way to turn it round. */
 export function AgainstChoice({ job, view, change }: AgainstChoiceProps) {
-  const ran = job.setups.filter((setup) => job.runs.some((run) => run.setupId === setup.id));
+  const ran = ranSetups(job.setups, job.runs);
   const halves = halvesOf(job, view);
   const split = view.runs ?? view.againstRuns;
   const against = view.againstRuns?.join(' ') ?? view.against.letter;

@@ -1,6 +1,6 @@
 import { peakOf } from '../../../core/curve/peak.ts';
 import type { JobFigures } from '../../../core/gain/job-figures.ts';
-import { formatPower, formatRpm, formatTorque } from '../../ui/figures.ts';
+import { formatPower, formatRpm, formatTorque, scaleNote } from '../../ui/figures.ts';
 import classes from './findings.module.css';
 import type { CompareView } from './view.ts';
 
@@ -9,12 +9,11 @@ export function Alone({ figures, view }: { figures: JobFigures; view: CompareVie
   const own = figures.setups.find(({ setupId }) => setupId === view.test.id);
   if (!own) return null;
   const [power, torque] = [own.power, own.torque].map((one) => peakOf(one.engineSpeedRpm, one.values));
-  const scale = figures.estimate === undefined ? '' : ` ≈ at the crank, ${figures.estimate}`;
   return (
     <section>
       <h2 className="heading">
         {view.test.letter}, {own.runs === 1 ? 'one run' : `mean of ${own.runs} runs`}
-        {scale}
+        {scaleNote(figures)}
       </h2>
       <p className={classes.seen}>
         Most power{' '}

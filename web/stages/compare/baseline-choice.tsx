@@ -1,7 +1,7 @@
 import { Button, Radio, Stack, Text, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import type { Job, Run } from '../../../contract/records.ts';
-import { isCounted } from '../../../core/job/counted.ts';
+import { isCounted, ranSetups } from '../../../core/job/counted.ts';
 import { api } from '../../state/api.ts';
 import { useChange } from '../../state/queries.ts';
 import { Choice, Control } from './control.tsx';
@@ -33,7 +33,7 @@ export function frozenDiffers(job: Job, { baseline, frozen: list }: CompareView)
 /** Which setup is the baseline, and its freezing as a list of runs. */
 export function BaselineChoice({ job, view, change }: { job: Job; view: CompareView; change: ChangeView }) {
   const [why, setWhy] = useState('');
-  const ran = job.setups.filter((setup) => job.runs.some((run) => run.setupId === setup.id));
+  const ran = ranSetups(job.setups, job.runs);
   const { counted, frozen } = baselineRuns(job, view.baseline.id, view.frozen);
   const freeze = useChange(() =>
     api.freezeBaseline(job.id, { setupId: view.baseline.id, runIds: counted.map(({ id }) => id), why }),

@@ -5,8 +5,7 @@ import type { Job } from '../../../contract/records.ts';
 import { entriesOf } from '../../state/entries.ts';
 import { useJob, useJobs, useVehicle } from '../../state/queries.ts';
 import { BorrowCurve } from './borrow-curve.tsx';
-import { Choice } from './control.tsx';
-import { ranSetups } from './use-elsewhere.ts';
+import { guestNamed, guestSetup, guestSetups } from './use-elsewhere.ts';
 import type { ChangeView, CompareView } from './view.ts';
 
 const day = (moment: string) => new Date(moment).toLocaleDateString('en-GB', { dateStyle: 'medium' });
@@ -18,7 +17,7 @@ export function ElsewhereChoice({ job, view, change }: { job: Job; view: Compare
   const { data: car } = useVehicle(job.vehicleId);
   const visits = (car?.jobs ?? []).filter(({ id, runs }) => id !== job.id && runs > 0);
   const curves = entriesOf('jobs', job.id, 'borrowed-curves');
-  const guestId = /^\d/.test(view.from ?? '') ? Number(view.from!.split('.')[0]) : undefined;
+  const { jobId: guestId } = guestNamed(view);
   return (
     <Stack gap={14}>
       {visits.length > 0 && (
@@ -94,22 +93,19 @@ function OtherJob({ job, chosen, onChoose }: { job: Job; chosen: number | undefi
 /** Which of the other job's setups. */
 function GuestSetup({ id, view, onChoose }: { id: number; view: CompareView; onChoose: (from: string) => void }) {
   const { data: other } = useJob(id);
-  const ran = other ? ranSetups(other) : [];
-  if (ran.length < 2) return null;
+  const offered = other ? guestSetups(other) : [];
+  if (!other || offered.length < 2) return null;
   return (
-    <div>
-      <Text size="sm" fw={500} mb={4}>
-        Its setup
-      </Text>
-      <Choice
-        options={ran.map(({ letter, change }) => `${letter}, ${change}`)}
-        value={
-          ran
-            .map(({ letter, change }) => `${letter}, ${change}`)
-            .find((text) => `${text.split(',')[0]} of job ${id}` === view.against.letter) ?? ''
-        }
-        onChange={(text) => onChoose(`${id}.${text.split(',')[0]}`)}
-      />
-    </div>
+    <Radio.Group
+      label="Its setup"
+      value={guestSetup(other, guestNamed(view).letter)?.letter ?? ''}
+      onChange={(letter) => onChoose(`${id}.${letter}`)}
+    >
+      <Stack gap={8} mt={6}>
+        {offered.map(({ letter, change }) => (
+          <Radio key={letter} value={letter} label={`${letter}, ${change}`} />
+        ))}
+      </Stack>
+    </Radio.Group>
   );
 }

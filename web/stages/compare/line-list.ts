@@ -10,17 +10,25 @@ export interface Line {
   always: boolean;
 }
 
+type LineView = Pick<CompareView, 'test' | 'against' | 'baseline' | 'also' | 'hide'>;
+
+/** Whether a setup's line is usually drawn, or was asked for. */
+export function isWanted({ id, letter }: Pick<Setup, 'id' | 'letter'>, view: LineView): boolean {
+  return [view.test.id, view.against.id, view.baseline.id].includes(id) || view.also.includes(letter);
+}
+
+/** Whether it was taken away; the compared setup's never is. */
+export function isHidden({ id, letter }: Pick<Setup, 'id' | 'letter'>, view: LineView): boolean {
+  return id !== view.test.id && view.hide.includes(letter);
+}
+
 /** Every setup that ran, in order, and whether its line is shown. */
-export function linesOf(
-  ran: readonly Setup[],
-  view: Pick<CompareView, 'test' | 'against' | 'baseline' | 'also' | 'hide'>,
-): Line[] {
-  const usual = [view.test.id, view.against.id, view.baseline.id];
-  return ran.map(({ id, letter, change }) => ({
-    letter,
-    change,
-    shown: (usual.includes(id) || view.also.includes(letter)) && (id === view.test.id || !view.hide.includes(letter)),
-    always: id === view.test.id,
+export function linesOf(ran: readonly Setup[], view: LineView): Line[] {
+  return ran.map((setup) => ({
+    letter: setup.letter,
+    change: setup.change,
+    shown: isWanted(setup, view) && !isHidden(setup, view),
+    always: setup.id === view.test.id,
   }));
 }
 

@@ -1,6 +1,7 @@
 import { Button, Checkbox, Group, Popover, SegmentedControl, Text } from '@mantine/core';
 import { useHotkeys, type HotkeyItem } from '@mantine/hooks';
 import type { Job } from '../../../contract/records.ts';
+import { ranSetups } from '../../../core/job/counted.ts';
 import { linesOf, showing } from './line-list.ts';
 import how from './how-made.module.css';
 import classes from './lane-menu.module.css';
@@ -11,10 +12,7 @@ const digits = 9;
 
 /** Which setups' lines are drawn, and whose single runs: by pointer, or by digits (with Shift one alone). */
 export function LineMenu({ job, view, change }: { job: Job; view: CompareView; change: ChangeView }) {
-  const lines = linesOf(
-    job.setups.filter((setup) => job.runs.some((run) => run.setupId === setup.id)),
-    view,
-  );
+  const lines = linesOf(ranSetups(job.setups, job.runs), view);
   const usual = [...new Set([view.test, view.against, view.baseline].filter((one) => one.jobId === job.id).map(({ letter }) => letter))]; // prettier-ignore
   const shown = lines.filter((line) => line.shown).map(({ letter }) => letter);
   const toggle = (letter: string) =>

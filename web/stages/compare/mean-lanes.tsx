@@ -1,5 +1,4 @@
 import { useMemo } from 'react';
-import type { JobFigures } from '../../../core/gain/job-figures.ts';
 import { peakOf } from '../../../core/curve/peak.ts';
 import type { RawPoints } from '../../../core/reduction/raw-points.ts';
 import type { RunFigures } from '../../../core/gain/figured-run.ts';
@@ -9,10 +8,10 @@ import { Gutter, type GutterValue } from '../../charts/gutter.tsx';
 import { LaneMarks } from '../../charts/lane-marks.tsx';
 import { Lane, type LaneLine, type LaneProps } from '../../charts/lane.tsx';
 import { niceRange } from '../../charts/nice-range.ts';
-import { formatPower, formatRpm, formatTorque } from '../../ui/figures.ts';
+import { formatPower, formatRpm, formatTorque, scaleNote } from '../../ui/figures.ts';
 import classes from './compare-lanes.module.css';
 import { axisWords, placing, type Placing } from './lane-axis.ts';
-import { bandOf, extent, type LaneCommon, type LaneDrawn, type Shown } from './shown-setups.ts';
+import { bandOf, extent, startOfAll, type LaneCommon, type LaneDrawn, type Shown } from './shown-setups.ts';
 
 function linesOf(
   drawn: Omit<LaneDrawn, 'range'>,
@@ -51,7 +50,7 @@ function singleRuns({
   figures,
   view,
 }: Omit<LaneDrawn, 'range'>): { run: RunFigures; colour: string; place: Placing }[] {
-  const zeroRpm = Math.max(...shown.map((one) => one.figures.power.engineSpeedRpm[0]!));
+  const zeroRpm = startOfAll(shown);
   return shown.flatMap(({ setup, isTest, colour }) => {
     if (view.singles === 'none' || (view.singles === 'test' && !isTest)) return [];
     const only = isTest ? view.runs : setup.id === view.against.id ? view.againstRuns : undefined;
@@ -82,7 +81,7 @@ function rawLine(
 
 /** Where checks found something on the compared runs, on the run's own line. */
 function marksOf({ figures, view, shown }: Omit<LaneDrawn, 'range'>, scale: (value: number) => number) {
-  const zeroRpm = Math.max(...shown.map((one) => one.figures.power.engineSpeedRpm[0]!));
+  const zeroRpm = startOfAll(shown);
   return figures.runs
     .filter((run) => run.counted && [view.test.id, view.against.id].includes(run.setupId))
     .filter((run) => shown.some(({ setup }) => setup.id === run.setupId))
@@ -195,11 +194,6 @@ function powerLane(drawn: LaneDrawn, lines: LaneLine[]): LaneProps {
     },
     text: `Power of ${shown.map(({ name }) => name).join(', ')} over ${axisWords[view.axis].name}; ${top.name} peaks at ${peakText} ${view.powerUnit} at ${formatRpm(peak.rpm)} rpm.`,
   };
-}
-
-/** What figures for the crank rest on. */
-export function scaleNote({ estimate }: JobFigures): string {
-  return estimate === undefined ? '' : ` ≈ at the crank, ${estimate}`;
 }
 
 function axisNote(least: number): string {

@@ -1,6 +1,6 @@
 import type { JobFigures } from '../../../core/gain/job-figures.ts';
 import { interpolate } from '../../../core/recording/search.ts';
-import { formatPower, formatTorque, signed } from '../../ui/figures.ts';
+import { formatPower, formatTorque, scaleNote, signed } from '../../ui/figures.ts';
 import type { Shown } from './shown-setups.ts';
 import type { CompareView } from './view.ts';
 
@@ -32,7 +32,7 @@ export function readingsAt(
       signed(formatPower(gain, view.powerUnit)),
       '',
     ]);
-  const scale = estimate === undefined ? '' : ` ≈ at the crank, ${estimate}`;
+  const scale = scaleNote({ estimate });
   return [
     ['setup', 'engine speed [rpm]', `power [${view.powerUnit}${scale}]`, `torque [${view.torqueUnit}${scale}]`],
     ...lines,

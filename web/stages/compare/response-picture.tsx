@@ -4,7 +4,7 @@ import { valueAt } from '../../../core/response/quadratic.ts';
 import { levelWords, type Response } from '../../../core/response/response.ts';
 import { convert } from '../../../core/units/units.ts';
 import { niceRange } from '../../charts/nice-range.ts';
-import { formatPower, formatRpm, signed } from '../../ui/figures.ts';
+import { formatPower, formatRpm, scaleNote, signed } from '../../ui/figures.ts';
 import classes from './response-picture.module.css';
 import steps from './steps-picture.module.css';
 import type { ChangeView, CompareView } from './view.ts';
@@ -145,7 +145,7 @@ function Curve({ found, unit, label, estimate, view }: CurveProps) {
       <text className={classes.axis} x={left} y={height - 8}>
         {label}
         {unit && `, ${unit}`} · {view.powerUnit}, mean {formatRpm(whole.fromRpm)} to {formatRpm(whole.toRpm)} rpm
-        {estimate !== undefined && ` ≈ at the crank, ${estimate}`}
+        {scaleNote({ estimate })}
       </text>
       <line
         className={classes.gentle}

@@ -5,6 +5,7 @@ import type { SetupFigures } from '../../../core/gain/setup-figures.ts';
 import type { LaneLine } from '../../charts/lane.tsx';
 import { setupColour, setupDash } from '../../setups/setup-colour.ts';
 import { placing, type Placing } from './lane-axis.ts';
+import { isHidden, isWanted } from './line-list.ts';
 import type { CompareView } from './view.ts';
 
 /** A setup as the lanes draw it. */
@@ -29,15 +30,19 @@ type Unplaced = Omit<Shown, 'place'>;
 export function shownSetups(job: Job, figures: JobFigures, view: CompareView): Shown[] {
   const only = (view.runs ?? view.againstRuns) && figures.comparison;
   const all = only ? shownRuns(figures, only, view) : wholeSetups(job, figures, view);
-  const shown = all.filter(({ setup, isTest }) => isTest || !view.hide.includes(setup.letter));
-  const zeroRpm = Math.max(...shown.map((one) => one.figures.power.engineSpeedRpm[0]!));
+  const shown = all.filter(({ setup }) => !isHidden(setup, view));
+  const zeroRpm = startOfAll(shown);
   return shown.map((one) => ({ ...one, place: placing(view.axis, one.figures.travel, zeroRpm) }));
 }
 
+/** The lowest engine speed that all lines cover: time counts from there. */
+export function startOfAll(shown: readonly Pick<Shown, 'figures'>[]): number {
+  return Math.max(...shown.map(({ figures }) => figures.power.engineSpeedRpm[0]!));
+}
+
 function wholeSetups(job: Job, figures: JobFigures, view: CompareView): Unplaced[] {
-  const wanted = [view.test.id, view.against.id, view.baseline.id];
   return [...job.setups, ...(view.elsewhere ? [view.against] : [])]
-    .filter((setup) => wanted.includes(setup.id) || view.also.includes(setup.letter))
+    .filter((setup) => isWanted(setup, view))
     .flatMap((setup) => {
       const one = figures.setups.find((candidate) => candidate.setupId === setup.id);
       return one ? [unplaced(setup, setup.letter, one, view)] : [];

@@ -2,7 +2,7 @@ import type { Job } from '../../../contract/records.ts';
 import type { AttributedStep } from '../../../core/gain/attribution.ts';
 import type { JobFigures } from '../../../core/gain/job-figures.ts';
 import { setupColour } from '../../setups/setup-colour.ts';
-import { formatPower, formatRpm, signed, halfWidthText } from '../../ui/figures.ts';
+import { formatPower, formatRpm, plusMinus, scaleNote, signed } from '../../ui/figures.ts';
 import classes from './steps-picture.module.css';
 import type { CompareView } from './view.ts';
 
@@ -43,7 +43,7 @@ export function StepsPicture({ job, figures, view, onChoose }: StepsPictureProps
         <h2>What each step gave</h2>
         <p>
           Mean power from {formatRpm(fromRpm)} to {formatRpm(toRpm)} rpm, which every run covers; ± is a 95 % interval.
-          The steps add up to the whole.{figures.estimate !== undefined && ` ≈ at the crank, ${figures.estimate}.`}
+          The steps add up to the whole.{figures.estimate !== undefined && `${scaleNote(figures)}.`}
         </p>
       </header>
       <table className={classes.ladder} data-testid="ladder">
@@ -92,9 +92,7 @@ export function StepsPicture({ job, figures, view, onChoose }: StepsPictureProps
                     <b className={step.verdict === 'gain' || step.verdict === 'loss' ? step.verdict : undefined}>
                       {kw(step.gain.difference)}
                     </b>
-                    {Number.isNaN(step.gain.halfWidth)
-                      ? ''
-                      : ` ± ${halfWidthText(formatPower(step.gain.halfWidth, unit))}`}
+                    {plusMinus(step.gain.halfWidth, (value) => formatPower(value, unit))}
                   </>
                 )}
               </td>
@@ -111,7 +109,7 @@ export function StepsPicture({ job, figures, view, onChoose }: StepsPictureProps
             </td>
             <td className="number">
               <b>{kw(whole.difference)}</b>
-              {Number.isNaN(whole.halfWidth) ? '' : ` ± ${halfWidthText(formatPower(whole.halfWidth, unit))}`}
+              {plusMinus(whole.halfWidth, (value) => formatPower(value, unit))}
             </td>
             <td />
           </tr>

@@ -7,9 +7,8 @@ import { curvesCsv, type CurveColumn } from '../../../core/exchange/curves-csv.t
 import type { JobFigures } from '../../../core/gain/job-figures.ts';
 import { convert } from '../../../core/units/units.ts';
 import { usePrint } from '../../app/printing.ts';
-import { formatSpan } from '../../ui/figures.ts';
+import { formatSpan, scaleNote } from '../../ui/figures.ts';
 import classes from './how-made.module.css';
-import { scaleNote } from './mean-lanes.tsx';
 import { pictureSvg, type PictureLane } from './picture-svg.ts';
 import { shownSetups, speedRange, type Shown } from './shown-setups.ts';
 import type { CompareView } from './view.ts';

@@ -1,6 +1,7 @@
 import { useMemo } from 'react';
 import type { BorrowedCurve } from '../../../contract/job-file.ts';
 import type { Job, Setup } from '../../../contract/records.ts';
+import { ranSetups } from '../../../core/job/counted.ts';
 import { useJob } from '../../state/queries.ts';
 import type { GuestJob } from '../../workers/figures.worker.ts';
 import type { CompareView } from './view.ts';
@@ -23,8 +24,8 @@ export interface FromElsewhere {
 /** Fetches what the address names beside this job: `11.B` is setup B of job 11, `curve-3` a borrowed curve. */
 export function useElsewhere(job: Job, view: CompareView): FromElsewhere {
   const curveId = /^curve-(\d+)$/.exec(view.from ?? '')?.[1];
-  const [jobId, letter] = curveId || !view.from ? [] : view.from.split('.');
-  const { data: other, error } = useJob(Number(jobId), jobId !== undefined);
+  const { jobId, letter } = guestNamed(view);
+  const { data: other, error } = useJob(jobId ?? 0, jobId !== undefined);
   return useMemo(() => {
     if (curveId) {
       const borrowed = job.borrowedCurves.find(({ id }) => id === Number(curveId));
@@ -57,15 +58,25 @@ export function useElsewhere(job: Job, view: CompareView): FromElsewhere {
   }, [job, view, curveId, jobId, letter, other, error]);
 }
 
+/** The job and the setup in it that the address names. */
+export function guestNamed({ from }: Pick<CompareView, 'from'>): { jobId?: number; letter?: string | undefined } {
+  const [, id, letter] = /^(\d+)(?:\.([A-Z]+))?$/.exec(from ?? '') ?? [];
+  return id === undefined ? {} : { jobId: Number(id), letter };
+}
+
 /** The setup named, or the one that a visit is best known by: its baseline, else its first with a run. */
-function guestSetup(other: Job, letter: string | undefined): Setup | undefined {
-  const ran = ranSetups(other);
+export function guestSetup(other: Job, letter: string | undefined): Setup | undefined {
+  const ran = guestSetups(other);
   if (letter !== undefined) return ran.find((setup) => setup.letter === letter);
   return ran.find((setup) => setup.id === other.baseline?.setupId) ?? ran[0];
 }
 
-export function ranSetups(job: Job): Setup[] {
-  return job.setups.filter((setup) => job.runs.some((run) => run.setupId === setup.id && run.state !== 'recording'));
+/** The setups of another job that can be laid beside: those with a run that has ended. */
+export function guestSetups({ setups, runs }: Job): Setup[] {
+  return ranSetups(
+    setups,
+    runs.filter((run) => run.state !== 'recording'),
+  );
 }
 
 function guestOf(other: Job, setup: Setup, name: string): GuestJob {

@@ -2,6 +2,7 @@ import { useCallback, useEffect, useRef } from 'react';
 import { useSearchParams } from 'react-router';
 import { z } from 'zod';
 import type { Job, Setup } from '../../../contract/records.ts';
+import { ranSetups } from '../../../core/job/counted.ts';
 import { standardIds } from '../../../core/air/correction.ts';
 import { readSpan } from '../../../core/smoothing/span.ts';
 import { powerUnits, torqueUnits } from '../../../core/units/units.ts';
@@ -104,7 +105,7 @@ export function useCompareView(job: Job) {
   };
   const lettered = (field: 'setup' | 'against' | 'baseline') =>
     job.setups.find((setup) => setup.letter === read(field));
-  const ran = job.setups.filter((setup) => job.runs.some((run) => run.setupId === setup.id));
+  const ran = ranSetups(job.setups, job.runs);
   const earlier = job.earlierBaselines.find(({ version }) => version === read('version'));
   const inForce = earlier ?? job.baseline;
   const frozen = job.setups.find((setup) => setup.id === inForce?.setupId);

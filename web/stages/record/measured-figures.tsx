@@ -2,7 +2,7 @@ import type { Run } from '../../../contract/records.ts';
 import type { HoldMean } from '../../../core/steps/steady-holds.ts';
 import { usePreferences } from '../../state/preferences.ts';
 import { useMeasured } from '../../workers/figures.ts';
-import { formatPower, formatTenths, formatTorque, formatWhole, halfWidthText } from '../../ui/figures.ts';
+import { formatPower, formatTenths, formatTorque, formatWhole, halfWidthText, plusMinus } from '../../ui/figures.ts';
 import { convert } from '../../../core/units/units.ts';
 import { FindingLine, FindingList } from '../../ui/severity.tsx';
 import classes from './run-result.module.css';
@@ -19,8 +19,7 @@ export function MeasuredFigures({ run }: { run: Run }) {
     );
   if (!data) return <p className="soft">Making the figures…</p>;
   if (data.kind === 'step') {
-    const half = ({ halfWidth }: HoldMean, write: (value: number) => string) =>
-      Number.isNaN(halfWidth) ? '' : ` ± ${halfWidthText(write(halfWidth))}`;
+    const half = ({ halfWidth }: HoldMean, write: (value: number) => string) => plusMinus(halfWidth, write);
     return (
       <table className={classes.table} data-testid="measured">
         <thead>

@@ -1,7 +1,7 @@
 import type { Setup } from '../../../contract/records.ts';
 import type { JobFigures } from '../../../core/gain/job-figures.ts';
 import { usePreferences } from '../../state/preferences.ts';
-import { formatPower, signed, halfWidthText } from '../../ui/figures.ts';
+import { formatPower, plusMinus, signed } from '../../ui/figures.ts';
 
 /** The setup's gain on the baseline, beside that on its parent. */
 export function OnBaseline({
@@ -17,7 +17,7 @@ export function OnBaseline({
   const own = figures?.setups.find((one) => one.setupId === setup.id);
   if (!own?.gain) return null;
   const { difference, halfWidth } = own.gain;
-  const half = Number.isNaN(halfWidth) ? '' : ` ± ${halfWidthText(formatPower(halfWidth, unit))}`;
+  const half = plusMinus(halfWidth, (kw) => formatPower(kw, unit));
   return (
     <p className="soft">
       On the baseline {baseline.letter}, mean over their common range:{' '}
