@@ -1,59 +1,23 @@
-import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { chromium, type Page } from 'playwright-core';
-import { databaseAccount } from '../launch/account.ts';
-import { buildWeb, webFolder } from '../launch/build-web.ts';
-import { findChromium } from '../launch/chromium.ts';
-import { startCluster } from '../launch/postgres.ts';
-import { postgresPrograms } from '../launch/postgres-programs.ts';
-import { stopProgram } from '../launch/program.ts';
-import { startServerProgram } from '../launch/server-program.ts';
+import type { Page } from 'playwright-core';
 import { crowdedJob } from './crowded-job.ts';
 import type { Figure } from './figure.ts';
+import { withPage } from './page-bench.ts';
 
-const quiet = () => undefined;
 const [setups, runsEach] = [15, 4];
 const allLines = `singles=all&also=${Array.from({ length: setups - 2 }, (_, index) => String.fromCharCode(66 + index)).join('.')}`;
 
 /** Comparing in a job of 60 runs, all of them drawn: how soon it is there, and how smoothly it follows the hand. */
-export async function comparingFigures(): Promise<Figure[]> {
-  const folder = mkdtempSync(join(tmpdir(), 'suvok-bench-'));
-  chmodSync(folder, 0o711);
-  const cluster = await startCluster({
-    programs: await postgresPrograms(quiet),
-    folder: join(folder, 'postgresql'),
-    account: databaseAccount(),
-    forTests: true,
-  });
-  await buildWeb(quiet);
-  const server = await startServerProgram({
-    DATABASE_URL: cluster.url('postgres'),
-    PORT: '0',
-    BENCH_LINK_PORT: '0',
-    SUVOK_WEB: webFolder,
-  });
-  const browser = await chromium.launch({
-    executablePath: await findChromium(quiet),
-    args: ['--no-sandbox', '--disable-dev-shm-usage', '--disable-background-networking'],
-  });
-  try {
+export function comparingFigures(): Promise<Figure[]> {
+  return withPage(async ({ server, page }) => {
     const origin = `http://127.0.0.1:${server.port}`;
     const job = await crowdedJob(`${origin}/api`, setups, runsEach);
-    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-    await page.addInitScript('globalThis.__name = (made) => made');
     const from = `${origin}/jobs/${job.id}`;
     return [
       ...(await opening(page, from)),
       ...(await smoothing(page)),
       ...(await following(page, `${from}/compare?${allLines}`)),
     ];
-  } finally {
-    await browser.close();
-    await stopProgram(server.child);
-    await cluster.stop();
-    rmSync(folder, { recursive: true, force: true });
-  }
+  });
 }
 
 async function opening(page: Page, job: string): Promise<Figure[]> {

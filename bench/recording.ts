@@ -1,57 +1,23 @@
-import { chromium, type Page } from 'playwright-core';
+import type { Page } from 'playwright-core';
 import type { BayState } from '../contract/live.ts';
 import type { Job, Run } from '../contract/records.ts';
-import { databaseAccount } from '../launch/account.ts';
-import { buildWeb, webFolder } from '../launch/build-web.ts';
-import { findChromium } from '../launch/chromium.ts';
-import { startCluster } from '../launch/postgres.ts';
-import { postgresPrograms } from '../launch/postgres-programs.ts';
 import { startProgram, stopProgram } from '../launch/program.ts';
-import { startServerProgram, type StartedServer } from '../launch/server-program.ts';
-import { chmodSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import type { StartedServer } from '../launch/server-program.ts';
+import { readFileSync } from 'node:fs';
 import pg from 'pg';
 import type { Figure } from './figure.ts';
 import { Instrument } from './instrument.ts';
+import { withPage } from './page-bench.ts';
 
-const quiet = () => undefined;
 /** One bay at 1 kHz × 16 channels: a minute, or five with `--long`. */
 const longS = process.argv.includes('--long') ? 300 : 60;
 
 /** A bay as it is worked: how late the screen is, whether frames are lost, what a sample takes, how soon figures come. */
-export async function recordingFigures(): Promise<Figure[]> {
-  const folder = mkdtempSync(join(tmpdir(), 'suvok-bench-'));
-  chmodSync(folder, 0o711);
-  const cluster = await startCluster({
-    programs: await postgresPrograms(quiet),
-    folder: join(folder, 'postgresql'),
-    account: databaseAccount(),
-    forTests: true,
-  });
-  await buildWeb(quiet);
-  const server = await startServerProgram({
-    DATABASE_URL: cluster.url('postgres'),
-    PORT: '0',
-    BENCH_LINK_PORT: '0',
-    SUVOK_WEB: webFolder,
-  });
-  const browser = await chromium.launch({
-    executablePath: await findChromium(quiet),
-    args: ['--no-sandbox', '--disable-dev-shm-usage', '--disable-background-networking'],
-  });
-  try {
-    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-    // The compiler's helper for names of functions, which the page does not have.
-    await page.addInitScript('globalThis.__name = (made) => made');
-    const bench = new Bench(server, page, cluster.url('postgres'));
+export function recordingFigures(): Promise<Figure[]> {
+  return withPage(async ({ server, page, databaseUrl }) => {
+    const bench = new Bench(server, page, databaseUrl);
     return [...(await bench.frameToPixel()), ...(await bench.liftToFigures()), ...(await bench.longRecording())];
-  } finally {
-    await browser.close();
-    await stopProgram(server.child);
-    await cluster.stop();
-    rmSync(folder, { recursive: true, force: true });
-  }
+  });
 }
 
 class Bench {

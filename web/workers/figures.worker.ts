@@ -1,6 +1,5 @@
 import { expose } from 'comlink';
 import type { Job, Run } from '../../contract/records.ts';
-import { readCrankLoss, type CrankLoss } from '../../core/driveline/crank.ts';
 import { airFromColumns } from '../../core/exchange/air-columns.ts';
 import { readRecordingCsv } from '../../core/exchange/read-csv.ts';
 import type { FiguredRun, UnusableRun } from '../../core/gain/figured-run.ts';
@@ -18,12 +17,14 @@ import { isCounted } from '../../core/job/counted.ts';
 import { coastDown, type CoastDown } from '../../core/losses/coast-down.ts';
 import { lossTable, type LossPoint } from '../../core/losses/loss-table.ts';
 import { valuesOf } from '../../core/recording/recording.ts';
-import { curveOf, preparedSweep, resolvedSpan, usualGridRpm, type ViewSettings } from '../../core/reduction/reduce.ts';
+import { resolvedSpan, type ViewSettings } from '../../core/reduction/reduce.ts';
 import type { SweepDrive } from '../../core/reduction/sweep-drive.ts';
 import type { Span } from '../../core/smoothing/span.ts';
 import { Refusal } from '../../core/refusal.ts';
 import { steadyHolds, usualStepSettings, type SteadyHold } from '../../core/steps/steady-holds.ts';
+import { crankLossOf } from './crank-loss.ts';
 import { recordingFromBytes } from './recording-bytes.ts';
+import { cachedSweep, hasCurve, NotFetched, prepareRuns, recordingOf } from './run-sweeps.ts';
 
 export interface WorkerRequest extends Omit<FiguresRequest, 'settings' | 'setups'> {
   job: Pick<Job, 'setups' | 'runs' | 'baseline' | 'vehicle'> & { ignition: Job['car']['ignition'] };
@@ -50,15 +51,6 @@ export type Preview =
   | { samples: number; durationS: number; channels: string[]; hasPickup: boolean; hasAir: boolean; remarks: string[] }
   | { refusal: string };
 
-/** Kinds of runs that a power curve is made of. */
-const curved: readonly Run['kind'][] = ['power', 'conditioning', 'check'];
-
-/** Sweeps made ready, by run: recordings never change once a run has ended. The oldest give way to new ones. */
-const sweeps = new Map<number, Promise<SweepDrive>>();
-const mostSweeps = 400;
-
-const anyView: ViewSettings = { standard: 'none', share: 1, spanRpm: 300, gridRpm: usualGridRpm };
-
 /** A run's log as the Logs stage shows it. */
 export interface LogView {
   events: LogEvent[];
@@ -75,62 +67,6 @@ export interface LogView {
 export type Measured =
   { kind: 'step'; holds: SteadyHold[] } | { kind: 'coast-down'; coast: CoastDown; losses: LossPoint[] };
 
-/** Samples did not come: no fault of the run's, and worth another try. */
-class NotFetched extends Error {
-  constructor() {
-    super('the samples did not come from the server. What was recorded is kept; check that Suvok is running');
-  }
-}
-
-async function recordingOf(run: Run, source?: number): Promise<ArrayBuffer> {
-  const path = `/api/runs/${run.id}/recording${source === undefined ? '' : `?source=${source}`}`;
-  const response = await fetch(path).catch(() => undefined);
-  if (!response?.ok) throw new NotFetched();
-  return response.arrayBuffer();
-}
-
-async function sweepOf(run: Run): Promise<SweepDrive> {
-  return preparedSweep(recordingFromBytes(await recordingOf(run)), run.dyno, run.engineToDrumRatio ?? undefined);
-}
-
-function cachedSweep(run: Run): Promise<SweepDrive> {
-  const cached = sweeps.get(run.id) ?? sweepOf(run);
-  // Asked for again it is the newest.
-  sweeps.delete(run.id);
-  sweeps.set(run.id, cached);
-  if (sweeps.size > mostSweeps) sweeps.delete(sweeps.keys().next().value!);
-  cached.catch(() => sweeps.delete(run.id));
-  return cached;
-}
-
-/** The loss that an estimate rests on, or why there is none: a coast-down may be gone, or have measured nothing. */
-async function crankLossOf(text: string, runs: readonly Run[]): Promise<{ loss?: CrankLoss; why?: string }> {
-  try {
-    return { loss: /^\d/.test(text) ? readCrankLoss(text) : await coastLossOf(text, runs) };
-  } catch (error) {
-    if (error instanceof Refusal) return { why: error.message };
-    throw error;
-  }
-}
-
-/** @throws Refusal when there is no such coast-down, or it measured nothing */
-async function coastLossOf(label: string, runs: readonly Run[]): Promise<CrankLoss> {
-  const run = runs.find((one) => one.label === label && one.kind === 'coast-down');
-  if (!run) throw new Refusal(`This job has no coast-down ${label}.`);
-  const { aNm, bNmPerRadS, cNmPerRadS2 } = coastDown(recordingFromBytes(await recordingOf(run)), run.dyno);
-  // The machine's own losses are in every figure at the wheels already.
-  const own = run.dyno.parasitic;
-  return {
-    from: 'coast-down',
-    label,
-    driveline: {
-      aNm: aNm.value - own.aNm,
-      bNmPerRadS: bNmPerRadS.value - own.bNmPerRadS,
-      cNmPerRadS2: cNmPerRadS2.value - own.cNmPerRadS2,
-    },
-  };
-}
-
 const worker = {
   /** All figures of a job; runs that no curve can be made of are listed instead. */
   async figures({ job, guest, smoothing, settings, crank, ...request }: WorkerRequest): Promise<JobFigures> {
@@ -144,7 +80,7 @@ const worker = {
     ];
     await Promise.all(
       all
-        .filter(([run]) => run.state !== 'recording' && curved.includes(run.kind))
+        .filter(([run]) => hasCurve(run))
         .map(async ([run, of], index) => {
           try {
             runs[index] = figuredRun(run, await cachedSweep(run), of);
@@ -174,16 +110,7 @@ const worker = {
     return { ...figures, unusable: [...unusable, ...figures.unusable] };
   },
 
-  /** Makes runs ready that figures will be asked of soon; what fails is said when they are. */
-  async prepare(runs: readonly Run[]): Promise<void> {
-    for (const run of runs) {
-      if (!curved.includes(run.kind)) continue;
-      // One curve looks at everything in the run that does not depend on the view.
-      await cachedSweep(run)
-        .then((sweep) => curveOf(sweep, undefined, anyView))
-        .catch(() => undefined);
-    }
-  },
+  prepare: prepareRuns,
 
   /** What a run's log shows, and its channels over engine speed and time. */
   async log(run: Run, engine: LoggedEngine): Promise<LogView> {

@@ -1,0 +1,55 @@
+import { chromium, type Page } from 'playwright-core';
+import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { databaseAccount } from '../launch/account.ts';
+import { buildWeb, webFolder } from '../launch/build-web.ts';
+import { findChromium } from '../launch/chromium.ts';
+import { startCluster } from '../launch/postgres.ts';
+import { postgresPrograms } from '../launch/postgres-programs.ts';
+import { stopProgram } from '../launch/program.ts';
+import { startServerProgram, type StartedServer } from '../launch/server-program.ts';
+
+const quiet = () => undefined;
+
+/** What is measured in the real page: a server of its own, and a browser. */
+export interface PageBench {
+  server: StartedServer;
+  page: Page;
+  databaseUrl: string;
+}
+
+/** Starts database, server and browser for what is measured, and ends them after it. */
+export async function withPage<T>(measure: (bench: PageBench) => Promise<T>): Promise<T> {
+  const folder = mkdtempSync(join(tmpdir(), 'suvok-bench-'));
+  chmodSync(folder, 0o711);
+  const cluster = await startCluster({
+    programs: await postgresPrograms(quiet),
+    folder: join(folder, 'postgresql'),
+    account: databaseAccount(),
+    forTests: true,
+  });
+  await buildWeb(quiet);
+  const databaseUrl = cluster.url('postgres');
+  const server = await startServerProgram({
+    DATABASE_URL: databaseUrl,
+    PORT: '0',
+    BENCH_LINK_PORT: '0',
+    SUVOK_WEB: webFolder,
+  });
+  const browser = await chromium.launch({
+    executablePath: await findChromium(quiet),
+    args: ['--no-sandbox', '--disable-dev-shm-usage', '--disable-background-networking'],
+  });
+  try {
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    // The compiler's helper for names of functions, which the page does not have.
+    await page.addInitScript('globalThis.__name = (made) => made');
+    return await measure({ server, page, databaseUrl });
+  } finally {
+    await browser.close();
+    await stopProgram(server.child);
+    await cluster.stop();
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
