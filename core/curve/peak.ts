@@ -1,3 +1,5 @@
+import { greatestAt } from '../recording/search.ts';
+
 export interface Peak {
   value: number;
   rpm: number;
@@ -13,8 +15,7 @@ export interface Peak {
  * @param values same length, any unit
  */
 export function peakOf(rpm: Float64Array, values: Float64Array): Peak {
-  let top = 0;
-  for (let index = 1; index < values.length; index++) if (values[index]! > values[top]!) top = index;
+  const top = greatestAt(values);
   if (top === 0 || top === values.length - 1) {
     return { value: values[top]!, rpm: rpm[top]!, atEdge: top === 0 ? 'start' : 'end' };
   }

@@ -1,6 +1,6 @@
 import { bandMean } from '../curve/band-mean.ts';
 import { peakOf, type Peak } from '../curve/peak.ts';
-import { interpolate } from '../recording/search.ts';
+import { greatestAt, interpolate } from '../recording/search.ts';
 import { Refusal } from '../refusal.ts';
 import { meanDifference, spreadsDiffer, type KnownSpread, type MeanDifference } from '../statistics/mean-difference.ts';
 import { claimsOf, survives, type ChosenRange } from './claims.ts';
@@ -93,8 +93,7 @@ export function compareRuns(
     const drift = bandDrift(groups, span.fromRpm, span.toRpm);
     return !drift || survives(drift, span.mean);
   });
-  let largest = 0;
-  for (let index = 1; index < band.gain.length; index++) if (band.gain[index]! > band.gain[largest]!) largest = index;
+  const largest = greatestAt(band.gain);
   return {
     fromRpm,
     toRpm,

@@ -1,4 +1,4 @@
-import { interpolate } from '../recording/search.ts';
+import { greatestAt, interpolate } from '../recording/search.ts';
 
 /** How much earlier a curve reaches what the baseline makes at most. */
 export interface Earliness {
@@ -16,8 +16,7 @@ export interface Earliness {
  * @param rpm rising; test and baseline of its length
  */
 export function earlinessOf(rpm: Float64Array, test: Float64Array, baseline: Float64Array): Earliness {
-  let top = 0;
-  for (let index = 1; index < baseline.length; index++) if (baseline[index]! > baseline[top]!) top = index;
+  const top = greatestAt(baseline);
   const peak = baseline[top]!;
   const found: Earliness = { baselinePeak: peak, baselineRpm: rpm[top]! };
   const reachesRpm = firstReach(rpm, test, peak);

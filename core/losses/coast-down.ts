@@ -1,5 +1,5 @@
 import type { Recording } from '../recording/recording.ts';
-import { firstNotBelow } from '../recording/search.ts';
+import { firstNotBelow, greatestAt } from '../recording/search.ts';
 import { driveOf } from '../reduction/drive.ts';
 import type { DynoProfile } from '../reduction/dyno-profile.ts';
 import { Refusal } from '../refusal.ts';
@@ -119,8 +119,7 @@ export function lossAt({ fit }: CoastDown, speedRadS: number): Estimate {
 /** First and last sample of the coast: the fall from the highest speed, as long as it goes on. */
 function coastIn(time: Float64Array, speed: Float64Array): readonly [number, number] {
   const { value, slope } = slopes(time, speed, spanS);
-  let top = 0;
-  for (let index = 1; index < value.length; index++) if (value[index]! > value[top]!) top = index;
+  const top = greatestAt(value);
   const topSpeed = value[top]!;
   let last = top;
   let risingSinceS = NaN;

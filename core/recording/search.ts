@@ -18,3 +18,13 @@ export function interpolate(x: Float64Array, y: Float64Array, target: number): n
   const share = (target - x[right - 1]!) / (x[right]! - x[right - 1]!);
   return y[right - 1]! + share * (y[right]! - y[right - 1]!);
 }
+
+/** Index of the first greatest value; NaN is none. 0 where there is no other. */
+export function greatestAt(values: Float64Array): number {
+  let found = 0;
+  for (let index = 1; index < values.length; index++) {
+    if (values[index]! > values[found]! || (Number.isNaN(values[found]!) && !Number.isNaN(values[index]!)))
+      found = index;
+  }
+  return found;
+}
