@@ -1,9 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
-import { preparedSweep } from '../reduction/reduce.ts';
+import { preparedSweep } from '../reduction/prepared-sweep.ts';
 import { families, healthyRun } from '../testing/families.ts';
 import { faultKinds, faultyRuns } from '../testing/faulty-runs.ts';
-import { generatedRun, type GeneratedRun } from '../testing/generated-run.ts';
+import { generatedRun } from '../testing/generated-run.ts';
 import { motionChecks } from './motion-checks.ts';
+import type { GeneratedRun } from '../testing/pull-options.ts';
 
 const findings = (spec: GeneratedRun) => motionChecks(preparedSweep(generatedRun(spec), spec.dyno!, spec.ratio ?? 3.4));
 

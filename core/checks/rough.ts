@@ -1,6 +1,6 @@
-import { medianOf } from '../statistics/median.ts';
+import { medianOf } from '../numerics/quantile.ts';
 import type { SweepDrive } from '../reduction/sweep-drive.ts';
-import { firstNotBelow } from '../recording/search.ts';
+import { firstNotBelow } from '../numerics/interpolation.ts';
 import { localFit } from '../smoothing/local-polynomial.ts';
 import type { Finding } from './check.ts';
 

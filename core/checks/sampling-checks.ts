@@ -1,5 +1,5 @@
 import { spokenRpm } from '../units/spoken-rpm.ts';
-import { interpolate } from '../recording/search.ts';
+import { interpolate } from '../numerics/interpolation.ts';
 import type { SweepDrive } from '../reduction/sweep-drive.ts';
 import { tens, type Finding } from './check.ts';
 

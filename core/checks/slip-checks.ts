@@ -1,8 +1,10 @@
-import type { DynoKind } from '../reduction/dyno-profile.ts';
+import type { DynoKind } from '../dyno/dyno-profile.ts';
 import { slopes } from '../smoothing/moving-fit.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
 import { tens, type Finding } from './check.ts';
 import type { SlipTrace } from './slip.ts';
+import { meanOf } from '../numerics/mean.ts';
+import { quantileOf } from '../numerics/quantile.ts';
 
 /** Healthy tyres creep by up to this share at full torque; hubs do not creep at all. */
 const healthyCreep = 0.032;
@@ -117,7 +119,7 @@ function unexplainedStretch({ every, time, rpm, load, excess }: SlipTrace, healt
   const shares = excess
     .map((value, index) => (index % every === 0 ? value / Math.max(load[index]!, 0.2) : NaN))
     .filter((value) => !Number.isNaN(value));
-  const creep = Math.min(healthy, Math.max(0, shares.sort()[Math.floor(0.4 * shares.length)] ?? 0));
+  const creep = Math.min(healthy, Math.max(0, quantileOf(shares, 0.4) || 0));
   let best: { from: number; to: number } | undefined;
   let from = -1;
   for (let index = 0; index <= excess.length; index++) {
@@ -170,7 +172,7 @@ function explained(columns: readonly Float64Array[], y: Float64Array): number {
   );
   if (usable.length < 10) return 0;
   const centred = (values: Float64Array) => {
-    const mean = usable.reduce((sum, index) => sum + values[index]!, 0) / usable.length;
+    const mean = meanOf(usable.map((index) => values[index]!));
     return Float64Array.from(usable, (index) => values[index]! - mean);
   };
   const target = centred(y);

@@ -1,7 +1,8 @@
-import { firstNotBelow, interpolate } from '../recording/search.ts';
+import { firstNotBelow, interpolate } from '../numerics/interpolation.ts';
 import type { SweepDrive } from '../reduction/sweep-drive.ts';
 import { slopes } from '../smoothing/moving-fit.ts';
 import { rpmPerRadS } from '../units/units.ts';
+import { medianOf, quantileOf } from '../numerics/quantile.ts';
 
 /** How far the engine runs ahead of the drum along a sweep. All arrays of one length. */
 export interface SlipTrace {
@@ -49,7 +50,7 @@ export function slipTrace(run: SweepDrive): SlipTrace | undefined {
   const inSweep = ratio(first, last + 1);
   const time = drive.time.subarray(first, last + 1);
   const smooth = slopes(time, inSweep, excessSpanS).value;
-  const locked = lockedRatio(leadIn) ?? lowest(smooth);
+  const locked = lockedRatio(leadIn) ?? quantileOf(smooth, lowestShare);
   const torque = slopes(time, drive.impulse.subarray(first, last + 1), torqueSpanS).slope;
   const most = torque.reduce((top, value) => (value > top ? value : top), 0);
   if (!(locked > 0) || !(most > 0)) return undefined;
@@ -65,13 +66,7 @@ export function slipTrace(run: SweepDrive): SlipTrace | undefined {
 
 function lockedRatio(leadIn: Float64Array): number | undefined {
   if (leadIn.length < leastLocked) return undefined;
-  const sorted = leadIn.slice().sort();
-  const middle = sorted[sorted.length >> 1]!;
-  const strays = sorted[Math.floor(0.9 * sorted.length)]! - sorted[Math.floor(0.1 * sorted.length)]!;
+  const middle = medianOf(leadIn);
+  const strays = quantileOf(leadIn, 0.9) - quantileOf(leadIn, 0.1);
   return strays < steadyShare * middle ? middle : undefined;
-}
-
-function lowest(values: Float64Array): number {
-  const sorted = values.filter((value) => !Number.isNaN(value)).sort();
-  return sorted[Math.floor(lowestShare * sorted.length)] ?? NaN;
 }

@@ -1,5 +1,5 @@
 import { placeInWindow, type StartWindow } from '../heat/start-window.ts';
-import { channelLabel } from '../channels/channels.ts';
+import { channelLabel } from '../recording/channels.ts';
 import type { Finding } from './check.ts';
 
 /**

@@ -1,6 +1,6 @@
-import { firstNotBelow, interpolate } from '../recording/search.ts';
+import { firstNotBelow, interpolate } from '../numerics/interpolation.ts';
 import type { SweepDrive } from '../reduction/sweep-drive.ts';
-import { lossTorque } from '../reduction/dyno-profile.ts';
+import { lossTorque } from '../dyno/dyno-profile.ts';
 import { localFit } from '../smoothing/local-polynomial.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
 import { tens, type Finding } from './check.ts';

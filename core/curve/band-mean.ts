@@ -1,4 +1,4 @@
-import { firstNotBelow, interpolate } from '../recording/search.ts';
+import { firstNotBelow, interpolate } from '../numerics/interpolation.ts';
 
 /**
  * Mean of a curve over a band: its area by the trapezium rule divided by the

@@ -1,4 +1,4 @@
-import { greatestAt } from '../recording/search.ts';
+import { greatestAt } from '../numerics/interpolation.ts';
 
 export interface Peak {
   value: number;

@@ -1,4 +1,5 @@
-import { interpolate } from '../recording/search.ts';
+import { interpolate } from '../numerics/interpolation.ts';
+import { meanOf } from '../numerics/mean.ts';
 
 /** How a run, or a setup's runs on average, went through the engine's speeds; arrays of one length. */
 export interface Travel {
@@ -15,7 +16,7 @@ export interface Travel {
  */
 export function meanTravel(runs: readonly Travel[], speeds: Float64Array): Travel {
   const mean = (value: (run: Travel, rpm: number) => number) =>
-    speeds.map((rpm) => runs.reduce((sum, run) => sum + value(run, rpm), 0) / runs.length);
+    speeds.map((rpm) => meanOf(runs.map((run) => value(run, rpm))));
   const timeAt = (run: Travel, rpm: number) => interpolate(run.engineSpeedRpm, run.timeS, rpm);
   return {
     engineSpeedRpm: speeds,

@@ -5,7 +5,7 @@ import {
   speedChannels,
   toChannelUnit,
   type KnownChannel,
-} from '../channels/channels.ts';
+} from '../recording/channels.ts';
 import { Refusal } from '../refusal.ts';
 import type { UnitName } from '../units/units.ts';
 

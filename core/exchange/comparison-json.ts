@@ -1,8 +1,10 @@
-import type { Comparison } from '../gain/comparison.ts';
-import type { Phrase } from '../gain/sentence.ts';
-import type { Verdict } from '../gain/verdict.ts';
-import type { Unlikeness } from '../likeness/run-conditions.ts';
-import { engineTorqueNm } from '../reduction/live-power.ts';
+import type { StandardId } from '../air/correction.ts';
+import type { ComparisonFigures } from '../figures/comparison-figures.ts';
+import type { RunFigures } from '../figures/figured-run.ts';
+import type { JobFigures } from '../figures/job-figures.ts';
+import type { Verdict } from '../comparison/verdict.ts';
+import { spanJson } from './curve-json.ts';
+import { engineTorqueNm } from '../curve/engine-torque.ts';
 
 /** As a file writes a verdict. */
 const words: Record<Verdict, 'gain' | 'loss' | 'within-repeatability' | 'drift-suspected' | 'unknown'> = {
@@ -19,15 +21,16 @@ const words: Record<Verdict, 'gain' | 'loss' | 'within-repeatability' | 'drift-s
  * gain holds at all speeds at once; null where there is no spread. The form is
  * the contract's `comparisonJson`.
  *
- * @param withheld runs not like for like: figures, no verdict
+ * @param figures that hold a comparison
+ * @param made the settings that they were made with
+ * @param nameOf how a run is called: its label, or its file's name
  */
 export function comparisonToJson(
-  power: Comparison,
-  torque: Comparison,
-  sentence: readonly Phrase[],
-  unlike: readonly Unlikeness[],
-  withheld: boolean,
+  figures: JobFigures & { comparison: ComparisonFigures },
+  made: { standard: StandardId; share: number; auto: boolean },
+  nameOf: (run: RunFigures) => string = ({ label }) => label,
 ) {
+  const { power, torque, sentence, unlike, withheld, compared } = figures.comparison;
   const { engineSpeedRpm, gain, gainHalfWidth, peaks } = power;
   const [first] = power.ranges;
   return {
@@ -89,6 +92,20 @@ export function comparisonToJson(
       remedy,
     })),
     sentence: sentence.map((phrase) => phrase.text).join(''),
+    standard: made.standard,
+    share: made.share,
+    crankEstimate: figures.estimate ?? null,
+    smoothing: { spanRpm: spanJson(figures.spanRpm), auto: made.auto },
+    runs: (['baseline', 'test'] as const).flatMap((side) =>
+      figures.runs
+        .filter(({ id }) => compared[side].includes(id))
+        .map((run) => ({
+          name: nameOf(run),
+          side,
+          factor: round(run.curve.correction.factor, 6),
+          checks: run.curve.checks.map(({ id, severity, message }) => ({ id, severity, message })),
+        })),
+    ),
   };
 }
 

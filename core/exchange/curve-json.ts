@@ -1,4 +1,4 @@
-import type { Curve } from '../reduction/reduce.ts';
+import type { Curve } from '../figures/corrected-curve.ts';
 import { spanLimits, type Span } from '../smoothing/span.ts';
 
 /**
@@ -50,7 +50,7 @@ export function curveToJson(curve: Curve, auto: boolean) {
 }
 
 /** One number, or `[least, most]` where the span varies along the range. */
-function spanJson(span: Span): number | [number, number] {
+export function spanJson(span: Span): number | [number, number] {
   return typeof span === 'number' ? span : [...spanLimits(span)];
 }
 

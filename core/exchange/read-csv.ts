@@ -2,6 +2,7 @@ import type { Recording } from '../recording/recording.ts';
 import { Refusal } from '../refusal.ts';
 import { columnsOf, type Column } from './columns.ts';
 import { cellNumber, csvTable } from './csv-table.ts';
+import { medianOf } from '../numerics/quantile.ts';
 
 export interface ReadRecording {
   recording: Recording;
@@ -102,7 +103,7 @@ function say(remarks: string[], count: number, noun: string, what: string): void
 
 function remarkOnGaps(time: Float64Array, remarks: string[]): void {
   const steps = time.subarray(1).map((at, index) => at - time[index]!);
-  const usual = steps.slice().sort()[Math.floor(steps.length / 2)]!;
+  const usual = medianOf(steps);
   let gaps = 0;
   let longest = 0;
   let longestAt = 0;

@@ -6,7 +6,6 @@ import { Refusal } from '../refusal.ts';
  */
 export const petrol = { densityKgL: 0.745, airFuelRatio: 14.7 } as const;
 export const ethanol = { densityKgL: 0.789, airFuelRatio: 9.0 } as const;
-export const methanol = { densityKgL: 0.792, airFuelRatio: 6.47 } as const;
 export const diesel = { densityKgL: 0.835, airFuelRatio: 14.5 } as const;
 
 /** A volume of petrol with ethanol in it: litres, and percent by volume. */

@@ -1,5 +1,6 @@
 import { otherFuelPct } from '../fuel/ledger.ts';
-import { all, known, mean, type LikeForLikeInput, type Unlikeness } from './run-conditions.ts';
+import { all, known, type LikeForLikeInput, type Unlikeness } from './run-conditions.ts';
+import { meanOf } from '../numerics/mean.ts';
 
 /** Content that changed between the sides, or within one: fuel was added without a new setup. */
 export function ethanol({ test, baseline }: LikeForLikeInput): Unlikeness | undefined {
@@ -9,14 +10,14 @@ export function ethanol({ test, baseline }: LikeForLikeInput): Unlikeness | unde
   const apart = Math.max(...both) - Math.min(...both);
   if (apart < otherFuelPct) return undefined;
   const round = (value: number) => Math.round(value * 10) / 10;
-  const between = a!.length > 0 && b!.length > 0 && Math.abs(mean(a!) - mean(b!)) >= otherFuelPct;
+  const between = a!.length > 0 && b!.length > 0 && Math.abs(meanOf(a!) - meanOf(b!)) >= otherFuelPct;
   return {
     id: 'other-ethanol',
     severity: 'mind',
     figure: round(apart),
     unit: '%',
     message: between
-      ? `The fuel ledger had ${round(mean(a!))} % ethanol for one side and ${round(mean(b!))} % for the other.`
+      ? `The fuel ledger had ${round(meanOf(a!))} % ethanol for one side and ${round(meanOf(b!))} % for the other.`
       : `The fuel’s ethanol content changed by ${round(apart)} % within a setup: fuel was added without a new one.`,
     matters: 'ethanol leans the mixture out by 0.3 to 0.4 % for each percent, and moves the knock limit',
     remedy: between

@@ -1,6 +1,6 @@
 import type { Finding } from '../checks/check.ts';
-import type { Drift } from '../gain/drift.ts';
-import type { DynoProfile } from '../reduction/dyno-profile.ts';
+import type { Drift } from '../comparison/drift.ts';
+import type { DynoProfile } from '../dyno/dyno-profile.ts';
 
 /** What a comparison wants to know of a run beside its curve. What is not known is left out, and not compared. */
 export interface RunConditions {
@@ -73,5 +73,3 @@ export const all = ({ test, baseline }: LikeForLikeInput) => [...test, ...baseli
 export function known<T>(values: readonly (T | undefined)[]): T[] {
   return values.filter((value) => value !== undefined);
 }
-
-export const mean = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0) / values.length;

@@ -23,9 +23,6 @@ export const limitQuantityNames = Object.keys(limitQuantities) as [LimitQuantity
 export const limitScales = ['crank', 'wheels'] as const;
 export type LimitScale = (typeof limitScales)[number];
 
-/** Whose word a limit is. */
-export const limitSources = ['owner', 'maker', 'builder', 'us'] as const;
-
 export interface Limit {
   quantity: LimitQuantity;
   value: number;

@@ -1,5 +1,5 @@
 import { spokenRpm } from '../units/spoken-rpm.ts';
-import { medianOf } from '../statistics/median.ts';
+import { medianOf } from '../numerics/quantile.ts';
 import { eventAt, highest, pullOf, stretches, type LogEvent, type RunLog } from './run-log.ts';
 
 /** Boost may exceed what it settles at by this much, kPa, and this share of it. */

@@ -2,6 +2,7 @@ import { boostEvents } from './boost.ts';
 import { fuelPressureSag, injectorDuty } from './fuel-supply.ts';
 import { knock } from './knock.ts';
 import { mixture } from './mixture.ts';
+import { oilPressure } from './oil-pressure.ts';
 import type { LogEvent, RunLog } from './run-log.ts';
 import { lowBattery, relearning, sensorCeiling, sensorDead } from './sensors.ts';
 
@@ -10,7 +11,7 @@ const order = { stop: 0, mind: 1, note: 2 } as const;
 /** Everything that the log of a run shows, the gravest first. Channels that are not there say nothing. */
 export function logEvents(log: RunLog): LogEvent[] {
   const found =
-    [knock, mixture, fuelPressureSag, injectorDuty, boostEvents, sensorCeiling, sensorDead, lowBattery, relearning] // prettier-ignore
+    [knock, mixture, fuelPressureSag, injectorDuty, oilPressure, boostEvents, sensorCeiling, sensorDead, lowBattery, relearning] // prettier-ignore
       .flatMap((check) => check(log));
   // A dead or stuck sensor is not judged by what it reads.
   const blind = new Set(found.filter(({ id }) => id.startsWith('sensor-')).map(({ channels }) => channels[0]));

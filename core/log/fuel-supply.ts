@@ -1,5 +1,5 @@
 import { spokenRpm } from '../units/spoken-rpm.ts';
-import { medianOf } from '../statistics/median.ts';
+import { medianOf } from '../numerics/quantile.ts';
 import { eventAt, highest, pullOf, stretches, type LogEvent, type RunLog } from './run-log.ts';
 
 /** Fuel pressure may lie below what is expected by this much, kPa, and this share of it, for so long, s. */

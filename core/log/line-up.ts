@@ -1,4 +1,4 @@
-import { firstNotBelow, interpolate } from '../recording/search.ts';
+import { firstNotBelow, interpolate } from '../numerics/interpolation.ts';
 import { Refusal } from '../refusal.ts';
 
 /** Engine speed as one instrument saw it, on its own clock. */

@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { chance, normal } from '../testing/chance.ts';
 import { loggedRun, logFaults } from '../testing/logged-run.ts';
-import { preparedSweep } from '../reduction/reduce.ts';
+import { preparedSweep } from '../reduction/prepared-sweep.ts';
 import { generatedRun } from '../testing/generated-run.ts';
 import { testDyno } from '../testing/test-car.ts';
 import { logEvents } from './events.ts';
@@ -37,6 +37,20 @@ describe('events in a log', () => {
     const log = loggedRun(504, undefined, 'turbo');
     const strict = { ...log, engine: { ...log.engine, limits: { injectorDuty: 40, boost: 50 } } };
     expect(logEvents(strict).map(({ id }) => id)).toEqual(expect.arrayContaining(['injector-duty', 'boost-overshoot']));
+  });
+
+  test('oil pressure is held against the job’s limit, and said with what it was before where none is written', () => {
+    const log = loggedRun(507);
+    const limited = (oilPressure: number) => logEvents({ ...log, engine: { ...log.engine, limits: { oilPressure } } });
+    expect(limited(200)).toEqual([]);
+    const [event] = limited(300);
+    expect(event).toMatchObject({ id: 'oil-pressure-low', severity: 'stop', unit: 'kPa', channels: ['oilPressure', 'oilTemperature'] }); // prettier-ignore
+    expect(event!.message).toMatch(
+      /Oil pressure is down to 2\d\d kPa from \d,\d+ to \d,\d+ rpm \(the limit is 300 kPa\)/,
+    );
+    const [fallen] = logEvents(loggedRun(507, 'oil-pressure-low'));
+    expect(fallen!.message).toMatch(/after \d+ kPa at lower speed/);
+    expect(fallen!.fromRpm).toBeGreaterThan(2500);
   });
 
   test('a diesel is not judged as petrol', () => {

@@ -1,7 +1,7 @@
 import { probeShare } from '../limits/limit.ts';
 import { limitSuggestions } from '../limits/suggestions.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
-import { medianOf } from '../statistics/median.ts';
+import { medianOf } from '../numerics/quantile.ts';
 import { averaged, eventAt, stretches, type LogEvent, type RunLog, type Stretch } from './run-log.ts';
 
 /** Off target by more than this, %, counts, for so long, s. */

@@ -5,7 +5,7 @@ export interface RunLog {
   /** s, rising. */
   time: Float64Array;
   engineSpeedRpm: Float64Array;
-  /** By the names of core/channels, in their units; NaN where nothing was read. */
+  /** By the names of core/recording/channels.ts, in their units; NaN where nothing was read. */
   channels: ReadonlyMap<string, Float64Array>;
   /** The pull at full throttle, s; judged outside of it is only what concerns the whole run. */
   startS: number;

@@ -1,5 +1,5 @@
-import { channelLabel, knownChannels, type KnownChannel } from '../channels/channels.ts';
-import { medianOf } from '../statistics/median.ts';
+import { channelLabel, knownChannels, type KnownChannel } from '../recording/channels.ts';
+import { medianOf } from '../numerics/quantile.ts';
 import { eventAt, pullOf, type LogEvent, type RunLog } from './run-log.ts';
 
 /** Channels of sensors that have a ceiling and should move in a pull. */

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import type { Recording } from '../recording/recording.ts';
-import { preparedSweep } from '../reduction/reduce.ts';
+import { preparedSweep } from '../reduction/prepared-sweep.ts';
 import { Refusal } from '../refusal.ts';
 import { generatedRun } from '../testing/generated-run.ts';
 import { testDyno } from '../testing/test-car.ts';

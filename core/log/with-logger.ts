@@ -1,5 +1,5 @@
 import { valuesOf, type Recording } from '../recording/recording.ts';
-import { interpolate } from '../recording/search.ts';
+import { interpolate } from '../numerics/interpolation.ts';
 import { engineRpmOf } from '../reduction/drive.ts';
 import type { SweepDrive } from '../reduction/sweep-drive.ts';
 import { Refusal } from '../refusal.ts';

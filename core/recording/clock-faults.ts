@@ -1,5 +1,5 @@
-import { medianOf } from '../statistics/median.ts';
-import { firstNotBelow } from './search.ts';
+import { medianOf } from '../numerics/quantile.ts';
+import { firstNotBelow } from '../numerics/interpolation.ts';
 
 /** A hole in a recording: nothing was sampled after `atS` for so long. */
 export interface SampleGap {

@@ -19,6 +19,21 @@ const detailWeight = 2;
 /** What a step to the next span costs between neighbouring knots, in units of log risk. */
 const stepCost = 0.1;
 
+/** The span that *auto* stands for, jointly for the sweeps given, rpm. */
+export function resolvedSpan(smoothing: Span | 'auto', runs: readonly SweepDrive[]): Span {
+  if (smoothing !== 'auto') return smoothing;
+  const [first] = runs;
+  const kept = first && resolved.get(first);
+  if (kept && kept.runs.length === runs.length && kept.runs.every((run, index) => run === runs[index]))
+    return kept.span;
+  const span = autoSpan(runs);
+  if (first) resolved.set(first, { runs: [...runs], span });
+  return span;
+}
+
+/** What auto came to for a list of sweeps, by its first: the same list is asked for again with every other setting. */
+const resolved = new WeakMap<SweepDrive, { runs: readonly SweepDrive[]; span: Span }>();
+
 /**
  * The spans that leave the least estimated error over the sweeps given, taken
  * together: for every span and stretch of the range, the noise it lets
@@ -28,11 +43,13 @@ const stepCost = 0.1;
  * Source: Goldenshluger and Lepski, Annals of Statistics 39 (2011) 1608,
  * applied stretch by stretch; the path along the range by dynamic programming.
  *
+ * Every place is judged by the runs that reach it, so that one short run does
+ * not narrow the spans of all others.
+ *
  * @param runs at least one sweep of the same car; all share the span
  */
 export function autoSpan(runs: readonly SweepDrive[]): Span {
-  const fromRpm = Math.ceil(Math.max(...runs.map((run) => run.startRpm)));
-  const toRpm = Math.floor(Math.min(...runs.map((run) => run.endRpm)));
+  const [fromRpm, toRpm] = usualRange(runs);
   const spans = candidateSpans.filter((span) => span <= (toRpm - fromRpm) / 3);
   if (spans.length < 2) return candidateSpans[0];
   const noise = noiseAtKnots(runs, fromRpm, toRpm, spans);
@@ -54,6 +71,24 @@ export function autoSpan(runs: readonly SweepDrive[]): Span {
   return chosen.every((span) => span === chosen[0]) ? chosen[0]! : { fromRpm, toRpm, spansRpm: chosen };
 }
 
+/**
+ * The speeds that half of the runs cover or more, whole rpm: the middle one of
+ * their starts and of their ends, the wider one of two. One short run, or one
+ * revved further than the others, does not decide it.
+ */
+function usualRange(runs: readonly SweepDrive[]): readonly [number, number] {
+  const ascending = (values: number[]) => values.sort((a, b) => a - b);
+  const starts = ascending(runs.map(({ startRpm }) => startRpm));
+  const ends = ascending(runs.map(({ endRpm }) => endRpm));
+  return [Math.ceil(starts[(runs.length - 1) >> 1]!), Math.floor(ends[runs.length >> 1]!)];
+}
+
+/** The runs whose sweep reaches a speed; all where none does, as between two runs that share nothing. */
+function covering(runs: readonly SweepDrive[], rpm: number): readonly SweepDrive[] {
+  const reaching = runs.filter(({ startRpm, endRpm }) => startRpm <= rpm && endRpm >= rpm);
+  return reaching.length > 0 ? reaching : runs;
+}
+
 interface NoiseAtKnot {
   /** Of the torque that each span gives, (N·m)². */
   variance: number[];
@@ -68,17 +103,18 @@ function noiseAtKnots(
   toRpm: number,
   spans: readonly number[],
 ): NoiseAtKnot[] {
-  const models = runs.map(({ traces }) => noiseModel(traces[0]!));
+  const models = new Map(runs.map((run) => [run, noiseModel(run.traces[0]!)]));
   return Array.from({ length: knots }, (_, knot) => {
     const rpm = fromRpm + (knot / (knots - 1)) * (toRpm - fromRpm);
     const variance = spans.map(() => 0);
     const ofDifference = spans.map(() => spans.map(() => 0));
-    runs.forEach((run, index) => {
-      const share = 1 / runs.length ** 2;
+    const reaching = covering(runs, rpm);
+    const share = 1 / reaching.length ** 2;
+    for (const run of reaching)
       spans.forEach((span, k) => {
         // Spans are compared on the traces that serve the wider one.
         const level = levelAt(run, rpm, span);
-        const autocovariance = models[index]![level]!;
+        const autocovariance = models.get(run)![level]!;
         const wide = weightsAt(run, rpm, span, level);
         if (!wide) return;
         variance[k]! += share * varianceOf(autocovariance, wide);
@@ -87,7 +123,6 @@ function noiseAtKnots(
           if (narrow) ofDifference[k]![j]! += share * varianceOf(autocovariance, difference(wide, narrow));
         }
       });
-    });
     return { variance, ofDifference };
   });
 }
@@ -129,7 +164,8 @@ function squaredDifferences(
   for (let place = 0; place < places; place++) {
     const rpm = fromRpm + (place / (places - 1)) * (toRpm - fromRpm);
     torque.fill(0);
-    for (const run of runs) spans.forEach((span, k) => (torque[k]! += torqueAt(run, rpm, span) / runs.length));
+    const reaching = covering(runs, rpm);
+    for (const run of reaching) spans.forEach((span, k) => (torque[k]! += torqueAt(run, rpm, span) / reaching.length));
     const left = Math.min(knots - 2, Math.floor(place / placesPerKnot));
     const share = place / placesPerKnot - left;
     for (const [knot, weight] of [

@@ -5,7 +5,7 @@ import { clockFaults, withoutJumps, type ClockJump, type SampleGap } from '../re
 import { Refusal } from '../refusal.ts';
 import { rpmPerRadS } from '../units/units.ts';
 import { slopes } from '../smoothing/moving-fit.ts';
-import type { DynoProfile } from './dyno-profile.ts';
+import type { DynoProfile } from '../dyno/dyno-profile.ts';
 import { hubPair, type HubSide } from './hub-pair.ts';
 import { impulse } from './impulse.ts';
 

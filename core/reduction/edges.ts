@@ -1,3 +1,4 @@
+import { medianOf } from '../numerics/quantile.ts';
 import { atLeastSamples, slopes } from '../smoothing/moving-fit.ts';
 
 /** Torque to each side of a sample is taken over this time, s. */
@@ -6,6 +7,9 @@ const usualSideS = 0.1;
 const leastShare = 0.3;
 /** … and this many times what such differences usually are. */
 const usualTimes = 6;
+
+/** With fewer differences than this nothing is usual. */
+const leastSamples = 20;
 
 /** A sample at which torque jumps, and by how much. */
 export interface Edge {
@@ -25,9 +29,9 @@ export interface Edge {
 export function edgesIn(time: Float64Array, impulse: Float64Array, first: number, last: number): Edge[] {
   const jump = jumps(time, impulse, first, last);
   const size = jump.map(Math.abs);
-  const sorted = size.filter((value) => !Number.isNaN(value)).sort();
-  if (sorted.length < 20) return [];
-  const usual = sorted[Math.floor(sorted.length / 2)]! / 0.6745;
+  if (size.filter((value) => !Number.isNaN(value)).length < leastSamples) return [];
+  // A median of absolute values, as a standard deviation.
+  const usual = medianOf(size) / 0.6745;
   const torque = (impulse[last]! - impulse[first]!) / (time[last]! - time[first]!);
   const threshold = Math.max(usualTimes * usual, leastShare * Math.abs(torque));
   const edges: Edge[] = [];

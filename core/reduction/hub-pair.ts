@@ -1,5 +1,5 @@
 import { slopes } from '../smoothing/moving-fit.ts';
-import type { DynoProfile } from './dyno-profile.ts';
+import type { DynoProfile } from '../dyno/dyno-profile.ts';
 import { impulse } from './impulse.ts';
 
 /** One hub's speed (rad/s) and the angular impulse that entered it (N·m·s). */

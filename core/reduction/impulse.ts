@@ -1,4 +1,4 @@
-import { lossTorque, type DynoProfile } from './dyno-profile.ts';
+import { lossTorque, type DynoProfile } from '../dyno/dyno-profile.ts';
 
 /**
  * The angular impulse that has entered a drum since the recording began,

@@ -1,4 +1,4 @@
-import { firstNotBelow } from '../recording/search.ts';
+import { firstNotBelow } from '../numerics/interpolation.ts';
 
 /** How far to each side of the guess the kink is looked for, and how much trace to each side is fitted, s. */
 const searchS = 0.35;

@@ -1,5 +1,4 @@
-import { rpmPerRadS } from '../units/units.ts';
-import { lossTorque, type DynoProfile } from './dyno-profile.ts';
+import { lossTorque, type DynoProfile } from '../dyno/dyno-profile.ts';
 
 /** A point of the curve as it is being made, before smoothing. */
 export interface LivePoint {
@@ -14,7 +13,7 @@ const windowS = 0.36;
 /**
  * Power while the pull goes on, from the samples as they come: a straight
  * line through the last third of a second of drum speed. For the eye only;
- * figures are made by `reduce.ts` from the whole recording.
+ * figures are made by `core/figures` from the whole recording.
  */
 export class LivePower {
   private readonly rows: { time: number; speed: number; rpm: number; absorber: number }[] = [];
@@ -52,9 +51,4 @@ export class LivePower {
     const torque = left + right + mean((row) => row.absorber) - zero;
     return { rpm: mean((row) => row.rpm), powerKw: (torque * drum) / 1000 };
   }
-}
-
-/** Engine-referred torque, N·m, for a power in kW at an engine speed. */
-export function engineTorqueNm(powerKw: number, rpm: number): number {
-  return (powerKw * 1000 * rpmPerRadS) / rpm;
 }

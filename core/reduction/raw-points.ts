@@ -1,4 +1,4 @@
-import { interpolate } from '../recording/search.ts';
+import { interpolate } from '../numerics/interpolation.ts';
 import type { SweepDrive } from './sweep-drive.ts';
 import { drumSpeedAt, torqueAt } from './torque-fit.ts';
 

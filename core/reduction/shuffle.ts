@@ -1,4 +1,4 @@
-import { firstNotBelow } from '../recording/search.ts';
+import { firstNotBelow } from '../numerics/interpolation.ts';
 import { localFit } from '../smoothing/local-polynomial.ts';
 
 /** A line over this time shows the driveline swing; in a cubic over this one it has been averaged away, s. */

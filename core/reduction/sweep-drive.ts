@@ -1,8 +1,8 @@
-import { firstNotBelow } from '../recording/search.ts';
+import { firstNotBelow } from '../numerics/interpolation.ts';
 import { atLeastSamples, slopes } from '../smoothing/moving-fit.ts';
 import { thinned, type Thinned } from '../smoothing/thinned.ts';
 import { engineRpmOf, smoothRatio, type Drive } from './drive.ts';
-import type { DynoProfile } from './dyno-profile.ts';
+import type { DynoProfile } from '../dyno/dyno-profile.ts';
 import type { HubSide } from './hub-pair.ts';
 import type { SweepSpan } from './sweep.ts';
 

@@ -1,11 +1,12 @@
 import { Refusal } from '../refusal.ts';
 import { blockAverage } from '../recording/block-average.ts';
-import { firstNotBelow } from '../recording/search.ts';
+import { firstNotBelow } from '../numerics/interpolation.ts';
 import { atLeastSamples, slopes } from '../smoothing/moving-fit.ts';
 import type { Drive } from './drive.ts';
 import { edgesIn, type Edge } from './edges.ts';
 import { kinkTime } from './kink.ts';
 import { shuffleEndS } from './shuffle.ts';
+import { medianOf, quantileOf } from '../numerics/quantile.ts';
 
 /** The part of a run from throttle open to lift, in s of the recording's clock. */
 export interface SweepSpan {
@@ -72,11 +73,10 @@ export function findSweep(drive: Drive): SweepSpan {
 
 /** A trace's median over the times of strong acceleration: over a quarter of the highest. */
 function usualWhilePulling(acceleration: Float64Array, trace: Float64Array): number {
-  const rising = acceleration.filter((value) => value > 0).sort();
+  const rising = acceleration.filter((value) => value > 0);
   if (rising.length === 0) return Infinity;
-  const high = rising[Math.floor(0.98 * (rising.length - 1))]!;
-  const pulling = trace.filter((_, index) => acceleration[index]! > 0.25 * high).sort();
-  return pulling[Math.floor(pulling.length / 2)]!;
+  const high = quantileOf(rising, 0.98);
+  return medianOf(trace.filter((_, index) => acceleration[index]! > 0.25 * high));
 }
 
 /** Index pairs of the stretches in which the drum is pulled, short breaks bridged. */

@@ -1,4 +1,4 @@
-import { firstNotBelow, interpolate } from '../recording/search.ts';
+import { firstNotBelow, interpolate } from '../numerics/interpolation.ts';
 import { rateFit, rateWeights, type RateWeights } from '../smoothing/rate-fit.ts';
 import { thinnings, type SweepDrive } from './sweep-drive.ts';
 

@@ -1,4 +1,4 @@
-import { inverted } from '../statistics/inverse.ts';
+import { inverted } from '../numerics/inverse.ts';
 import { studentT } from '../statistics/student-t.ts';
 
 /** y = a + b·x + c·x², fitted by least squares about the middle of the levels, with what is needed for intervals. */

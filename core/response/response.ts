@@ -1,8 +1,9 @@
 import { halfWidthText } from '../units/half-width.ts';
 import { bandMean } from '../curve/band-mean.ts';
-import type { RunCurve } from '../gain/run-curve.ts';
-import { meanDifference, meanOf, type MeanDifference } from '../statistics/mean-difference.ts';
+import type { RunCurve } from '../comparison/run-curve.ts';
+import { meanDifference, type MeanDifference } from '../statistics/mean-difference.ts';
 import { quadraticFit, slopeAt, valueAt, type Quadratic } from './quadratic.ts';
+import { meanOf } from '../numerics/mean.ts';
 
 /** The counted runs at one level of an item. */
 export interface Level {

@@ -1,4 +1,11 @@
-const size = 5;
+import { solveInPlace } from '../numerics/small-system.ts';
+
+const mostTerms = 4;
+/** A smaller pivot of the normal equations is none. */
+const leastPivot = 1e-12;
+/** Kept between fits: there are thousands of them in a run. */
+const normal = new Float64Array(mostTerms * mostTerms);
+const coefficients = new Float64Array(mostTerms);
 
 /** Value and slope of a fitted curve at a point. */
 export interface LocalFit {
@@ -62,58 +69,15 @@ export function localFit(
     m2 += w2 * height;
     m3 += w3 * height;
   }
-  const normal = normalMatrix([p0, p1, p2, p3, p4, p5, p6], degree + 1);
-  const forValue = solve(normal, degree + 1, 0);
-  const forSlope = solve(normal, degree + 1, 1);
-  if (!forValue || !forSlope) return undefined;
-  const moments = Float64Array.of(m0, m1, m2, m3);
-  return { value: dot(forValue, moments), slope: dot(forSlope, moments) / reach };
-}
-
-function normalMatrix(powers: ArrayLike<number>, terms: number): Float64Array {
-  const normal = new Float64Array(size * size);
+  const powers = [p0, p1, p2, p3, p4, p5, p6];
+  const terms = degree + 1;
   for (let row = 0; row < terms; row++) {
-    for (let column = 0; column < terms; column++) normal[row * size + column] = powers[row + column]!;
+    for (let column = 0; column < terms; column++) normal[row * mostTerms + column] = powers[row + column]!;
   }
-  return normal;
-}
-
-/** Row `unit` of the inverse of a symmetric positive matrix, by Gaussian elimination with pivoting. */
-function solve(matrix: Float64Array, terms: number, unit: number): Float64Array | undefined {
-  const a = matrix.slice();
-  const b = new Float64Array(terms);
-  b[unit] = 1;
-  for (let column = 0; column < terms; column++) {
-    let pivot = column;
-    for (let row = column + 1; row < terms; row++) {
-      if (Math.abs(a[row * size + column]!) > Math.abs(a[pivot * size + column]!)) pivot = row;
-    }
-    if (Math.abs(a[pivot * size + column]!) < 1e-12) return undefined;
-    if (pivot !== column) {
-      for (let k = 0; k < terms; k++) {
-        const kept = a[column * size + k]!;
-        a[column * size + k] = a[pivot * size + k]!;
-        a[pivot * size + k] = kept;
-      }
-      const kept = b[column]!;
-      b[column] = b[pivot]!;
-      b[pivot] = kept;
-    }
-    for (let row = column + 1; row < terms; row++) {
-      const factor = a[row * size + column]! / a[column * size + column]!;
-      for (let k = column; k < terms; k++) a[row * size + k]! -= factor * a[column * size + k]!;
-      b[row]! -= factor * b[column]!;
-    }
-  }
-  for (let row = terms - 1; row >= 0; row--) {
-    for (let k = row + 1; k < terms; k++) b[row]! -= a[row * size + k]! * b[k]!;
-    b[row]! /= a[row * size + row]!;
-  }
-  return b;
-}
-
-function dot(a: Float64Array, b: Float64Array): number {
-  let sum = 0;
-  for (let index = 0; index < a.length; index++) sum += a[index]! * b[index]!;
-  return sum;
+  coefficients[0] = m0;
+  coefficients[1] = m1;
+  coefficients[2] = m2;
+  coefficients[3] = m3;
+  if (!solveInPlace(normal, mostTerms, terms, coefficients, leastPivot)) return undefined;
+  return { value: coefficients[0], slope: degree > 0 ? coefficients[1] / reach : 0 };
 }

@@ -1,3 +1,5 @@
+import { solveInPlace } from '../numerics/small-system.ts';
+
 /**
  * Local regression of a rate on a variable that moves with time: given an
  * accumulated quantity G(t) and a variable x(t), finds dG/dt at x₀ from
@@ -20,6 +22,8 @@ export interface Traces {
 }
 
 const maximumTerms = 4;
+/** A smaller pivot of the normal equations is none. */
+const leastPivot = 1e-18;
 const normal = new Float64Array(maximumTerms * maximumTerms);
 const moment = new Float64Array(maximumTerms);
 const unit = new Float64Array(maximumTerms);
@@ -79,12 +83,22 @@ export function rateFit(traces: Traces, first: number, last: number, at: number,
     m2 += w2 * y;
     m3 += w3 * y;
   }
-  normal.set([s00, s01, s02, s03, s01, s11, s12, s13, s02, s12, s22, s23, s03, s13, s23, s33]);
+  // One by one: handing them over as a list takes longer than the sums.
+  normal[0] = s00;
+  normal[1] = normal[4] = s01;
+  normal[2] = normal[8] = s02;
+  normal[3] = normal[12] = s03;
+  normal[5] = s11;
+  normal[6] = normal[9] = s12;
+  normal[7] = normal[13] = s13;
+  normal[10] = s22;
+  normal[11] = normal[14] = s23;
+  normal[15] = s33;
   moment[0] = m0;
   moment[1] = m1;
   moment[2] = m2;
   moment[3] = m3;
-  return solve(terms, moment) ? moment[1]! : NaN;
+  return solveInPlace(normal, maximumTerms, terms, moment, leastPivot) ? moment[1]! : NaN;
 }
 
 /** What turns samples into the rate: dot with the amounts from `first` on. */
@@ -129,7 +143,7 @@ export function rateWeights(
   }
   unit.fill(0);
   unit[1] = 1;
-  if (!solve(terms, unit)) return undefined;
+  if (!solveInPlace(normal, maximumTerms, terms, unit, leastPivot)) return undefined;
   const weights = new Float64Array(count);
   for (let index = 0; index < count; index++) {
     let sum = 0;
@@ -137,37 +151,4 @@ export function rateWeights(
     weights[index] = kernel[index]! * sum;
   }
   return { first, weights };
-}
-
-/** Solves `normal`·x = side in place by Gaussian elimination with pivoting; false when it is singular. */
-function solve(terms: number, side: Float64Array): boolean {
-  for (let column = 0; column < terms; column++) {
-    let pivot = column;
-    for (let row = column + 1; row < terms; row++) {
-      if (Math.abs(normal[row * maximumTerms + column]!) > Math.abs(normal[pivot * maximumTerms + column]!))
-        pivot = row;
-    }
-    if (!(Math.abs(normal[pivot * maximumTerms + column]!) > 1e-18)) return false;
-    if (pivot !== column) {
-      for (let k = 0; k < terms; k++) {
-        const kept = normal[column * maximumTerms + k]!;
-        normal[column * maximumTerms + k] = normal[pivot * maximumTerms + k]!;
-        normal[pivot * maximumTerms + k] = kept;
-      }
-      const kept = side[column]!;
-      side[column] = side[pivot]!;
-      side[pivot] = kept;
-    }
-    for (let row = column + 1; row < terms; row++) {
-      const factor = normal[row * maximumTerms + column]! / normal[column * maximumTerms + column]!;
-      for (let k = column; k < terms; k++)
-        normal[row * maximumTerms + k]! -= factor * normal[column * maximumTerms + k]!;
-      side[row]! -= factor * side[column]!;
-    }
-  }
-  for (let row = terms - 1; row >= 0; row--) {
-    for (let k = row + 1; k < terms; k++) side[row]! -= normal[row * maximumTerms + k]! * side[k]!;
-    side[row]! /= normal[row * maximumTerms + row]!;
-  }
-  return true;
 }

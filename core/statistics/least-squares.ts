@@ -1,5 +1,5 @@
 import { autoregressiveCovariance } from '../smoothing/noise.ts';
-import { inverted } from './inverse.ts';
+import { inverted, product } from '../numerics/inverse.ts';
 
 /** A fitted linear model. */
 export interface LinearFit {
@@ -74,8 +74,4 @@ function crossed(a: Float64Array, b: Float64Array, gamma: Float64Array): number 
     sum += gamma[lag]! * product;
   }
   return sum;
-}
-
-function product(a: readonly number[][], b: readonly number[][]): number[][] {
-  return a.map((row) => b[0]!.map((_, j) => row.reduce((sum, value, k) => sum + value * b[k]![j]!, 0)));
 }

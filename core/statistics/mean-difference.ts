@@ -1,26 +1,17 @@
 import { leastSignificantDifference, smallestDetectableChange } from './detectable.ts';
 import { studentT, twoSidedProbability, varianceRatioProbability } from './student-t.ts';
-
-export function meanOf(values: readonly number[]): number {
-  return values.reduce((sum, value) => sum + value, 0) / values.length;
-}
-
-/** Sum of squared distances from the mean. */
-function scatter(values: readonly number[]): number {
-  const mean = meanOf(values);
-  return values.reduce((sum, value) => sum + (value - mean) ** 2, 0);
-}
+import { meanOf, scatterOf } from '../numerics/mean.ts';
 
 /** Standard deviation of one sample (n − 1); NaN for fewer than two values. */
 export function spreadOf(values: readonly number[]): number {
-  return values.length < 2 ? NaN : Math.sqrt(scatter(values) / (values.length - 1));
+  return values.length < 2 ? NaN : Math.sqrt(scatterOf(values) / (values.length - 1));
 }
 
 /** Standard deviation within several samples, pooled; its degrees of freedom are Σ(nᵢ − 1). */
 export function pooledSpread(samples: readonly (readonly number[])[]): { spread: number; df: number } {
   const df = samples.reduce((sum, sample) => sum + Math.max(0, sample.length - 1), 0);
   if (df === 0) return { spread: NaN, df };
-  const total = samples.reduce((sum, sample) => sum + (sample.length > 1 ? scatter(sample) : 0), 0);
+  const total = samples.reduce((sum, sample) => sum + (sample.length > 1 ? scatterOf(sample) : 0), 0);
   return { spread: Math.sqrt(total / df), df };
 }
 

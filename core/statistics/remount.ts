@@ -1,4 +1,5 @@
-import { meanOf, pooledSpread, type KnownSpread } from './mean-difference.ts';
+import { pooledSpread, type KnownSpread } from './mean-difference.ts';
+import { meanOf } from '../numerics/mean.ts';
 
 /**
  * Spread from one mounting to the next, from setups that were measured in

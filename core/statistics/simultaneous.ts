@@ -1,4 +1,4 @@
-import { fallingRoot } from './root.ts';
+import { fallingRoot } from '../numerics/root.ts';
 import { studentT, twoSidedProbability } from './student-t.ts';
 
 /**

@@ -1,9 +1,10 @@
-import { incompleteBeta } from './incomplete-beta.ts';
-import { fallingRoot } from './root.ts';
+import fCdf from '@stdlib/stats-base-dists-f-cdf';
+import tCdf from '@stdlib/stats-base-dists-t-cdf';
+import tQuantile from '@stdlib/stats-base-dists-t-quantile';
 
 /** Probability that a t variable lies outside ±|t|. @param df degrees of freedom, above 0 */
 export function twoSidedProbability(t: number, df: number): number {
-  return incompleteBeta(df / 2, 0.5, df / (df + t * t));
+  return 2 * tCdf(-Math.abs(t), df);
 }
 
 /** Points found before: the same few are asked for again and again, and each takes a search. */
@@ -19,9 +20,7 @@ export function studentT(level: number, df: number): number {
   const key = `${level}/${df}`;
   const kept = points.get(key);
   if (kept !== undefined) return kept;
-  // In the logarithm the tail is nearly straight.
-  const wanted = Math.log(1 - level);
-  const point = fallingRoot((t) => Math.log(Math.max(twoSidedProbability(t, df), 1e-300)) - wanted, 0, 2);
+  const point = tQuantile(1 - (1 - level) / 2, df);
   if (points.size >= mostPoints) points.clear();
   points.set(key, point);
   return point;
@@ -33,6 +32,6 @@ export function studentT(level: number, df: number): number {
  * @param ratio first variance ÷ second, above 0
  */
 export function varianceRatioProbability(ratio: number, df: number, otherDf: number): number {
-  const upper = incompleteBeta(otherDf / 2, df / 2, otherDf / (otherDf + df * ratio));
-  return 2 * Math.min(upper, 1 - upper);
+  const below = fCdf(ratio, df, otherDf);
+  return 2 * Math.min(below, 1 - below);
 }

@@ -1,6 +1,6 @@
-import type { DynoProfile } from '../reduction/dyno-profile.ts';
+import type { DynoProfile } from '../dyno/dyno-profile.ts';
 import { chance } from './chance.ts';
-import type { GeneratedRun } from './generated-run.ts';
+import type { GeneratedRun } from './pull-options.ts';
 
 // Taken out once: Jest looks a global up anew at every use, and a pull is stepped thousands of times.
 const { LN2, exp, floor, max, sin, sqrt } = Math;

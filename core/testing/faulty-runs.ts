@@ -1,5 +1,5 @@
 import { families, healthyRun, type Family } from './families.ts';
-import type { GeneratedRun } from './generated-run.ts';
+import type { GeneratedRun } from './pull-options.ts';
 
 /** A kind of fault, the check that should find it, and how it is put into a healthy pull. */
 export interface FaultKind {

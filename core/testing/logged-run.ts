@@ -11,6 +11,7 @@ export type LogFault =
   | 'rich'
   | 'fuel-pressure-sag'
   | 'injector-duty'
+  | 'oil-pressure-low'
   | 'boost-overshoot'
   | 'boost-taper'
   | 'boost-cut'
@@ -24,6 +25,7 @@ export const logFaults: readonly LogFault[] = [
   'rich',
   'fuel-pressure-sag',
   'injector-duty',
+  'oil-pressure-low',
   'boost-overshoot',
   'boost-taper',
   'boost-cut',
@@ -89,7 +91,10 @@ export function loggedRun(
     ['throttle', read(1, 0.2, (index) => (pulling(index) ? 99 : 12))],
     ['intakeTemperature', read(1, 0.2, (index) => 32 + 6 * share(index))],
     ['batteryVoltage', read(2, 0.05, () => (fault === 'low-battery' ? between(11.9, 12.3) : 13.9))],
-    ['oilPressure', read(0, 4, (index) => 220 + 180 * share(index))],
+    [
+      'oilPressure',
+      read(0, 4, (index) => (220 + 180 * share(index)) * (fault === 'oil-pressure-low' && faulty(index) ? 0.5 : 1)),
+    ],
   ]);
   if (engineKind !== 'diesel') {
     channels.set('lambda', fault === 'sensor-dead' ? time.map(() => 0.85) : read(3, 0.006, lambda));

@@ -1,26 +1,10 @@
 import { chance, wandering } from './chance.ts';
-import type { GeneratedRun } from './generated-run.ts';
 import { testDyno, usualTorque } from './test-car.ts';
+import type { GeneratedRun } from './pull-options.ts';
+import type { PullState } from './pull-state.ts';
 
 // Taken out once: Jest looks a global up anew at every use, and a pull is stepped thousands of times.
 const { PI, exp, max, min, sin } = Math;
-
-/** The state of drum and engine at one moment. */
-export interface PullState {
-  timeS: number;
-  phase: 'lead-in' | 'stab' | 'back' | 'feather' | 'pull' | 'coast';
-  speedRadS: number;
-  engineRpm: number;
-  /** Torque that enters the drum, and that the absorber takes out. */
-  drumTorqueNm: number;
-  absorberNm: number;
-  /** 0 to 1. */
-  openness: number;
-  /** Drum speed reading's swing from the driveline, rad/s. */
-  swingRadS: number;
-  /** A fault changes the torque at this moment. */
-  disturbed: boolean;
-}
 
 /** Time constant of an absorber's control, s. */
 const steeringS = 0.15;

@@ -1,5 +1,5 @@
 import { gridBetween } from '../curve/grid.ts';
-import type { RunCurve } from '../gain/run-curve.ts';
+import type { RunCurve } from '../comparison/run-curve.ts';
 import { chance, normal } from './chance.ts';
 
 /** Runs at levels of an item with a known best: power falls by the square of the distance from it. */

@@ -1,8 +1,8 @@
 import type { Channel, Recording } from '../recording/recording.ts';
-import type { DynoProfile } from '../reduction/dyno-profile.ts';
+import type { DynoProfile } from '../dyno/dyno-profile.ts';
 import { normal, wandering } from './chance.ts';
-import type { PullState } from './pull.ts';
 import { testDyno } from './test-car.ts';
+import type { PullState } from './pull-state.ts';
 
 // Taken out once: Jest looks a global up anew at every use, and a pull is stepped thousands of times.
 const { exp, max, min, round, sin } = Math;

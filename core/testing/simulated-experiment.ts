@@ -1,5 +1,5 @@
 import { gridBetween } from '../curve/grid.ts';
-import type { RunCurve } from '../gain/run-curve.ts';
+import type { RunCurve } from '../comparison/run-curve.ts';
 import { chance, normal } from './chance.ts';
 
 // Taken out once: Jest looks a global up anew at every use, and a pull is stepped thousands of times.

@@ -1,5 +1,5 @@
 import type { Recording } from '../recording/recording.ts';
-import type { DynoProfile } from '../reduction/dyno-profile.ts';
+import type { DynoProfile } from '../dyno/dyno-profile.ts';
 import { chance, normal, wandering } from './chance.ts';
 import { testDyno, usualTorque } from './test-car.ts';
 

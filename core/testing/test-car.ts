@@ -1,4 +1,4 @@
-import type { DynoProfile } from '../reduction/dyno-profile.ts';
+import type { DynoProfile } from '../dyno/dyno-profile.ts';
 
 // Taken out once: Jest looks a global up anew at every use, and a pull is stepped thousands of times.
 const { PI, sin } = Math;

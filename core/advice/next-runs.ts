@@ -1,0 +1,69 @@
+import type { Severity } from '../checks/check.ts';
+import { formatShare } from '../units/share-text.ts';
+import type { Drift } from '../comparison/drift.ts';
+
+/** What is known when it is asked what to run next. */
+export interface SoFar {
+  letter: string;
+  /** Letter of the setup that it was changed from, or is compared with; undefined for the first. */
+  parentLetter?: string | undefined;
+  /** Counted runs of this setup, and how many were planned. */
+  runs: number;
+  planned: number;
+  /** Standard deviation of a run's mean power, as a share of it, and how well it is known. */
+  spreadShare: number | undefined;
+  df: number;
+  /** More runs of each side that would show the wanted change; undefined where no reasonable number would. */
+  moreRuns: number | undefined;
+  wantedShare: number;
+  drift?: Drift | undefined;
+  /** True once the earlier setup was run again after this one. */
+  bracketed: boolean;
+}
+
+export interface Advice {
+  id: 'repeatability' | 'bracket' | 'drift';
+  severity: Severity;
+  text: string;
+}
+
+/** A drift less probable than this by chance counts as one. */
+const driftBelow = 0.1;
+
+/** What the runs so far say of the next ones, in the order in which it matters. */
+export function nextRunsAdvice(so: SoFar): Advice[] {
+  const found: Advice[] = [];
+  const drifts = so.drift !== undefined && so.drift.pValue < driftBelow && so.runs > 1;
+  if (drifts) {
+    const { perRun } = so.drift!;
+    found.push({
+      id: 'drift',
+      severity: 'mind',
+      text: `Power ${perRun < 0 ? 'falls' : 'rises'} by about ${Math.abs(perRun).toFixed(1)} kW from run to run.`,
+    });
+  }
+  if (so.parentLetter && so.runs >= so.planned && !so.bracketed) {
+    found.push({
+      id: 'bracket',
+      severity: drifts ? 'mind' : 'note',
+      text: drifts
+        ? `Go back to ${so.parentLetter} for a run now: without it drift and change cannot be told apart.`
+        : `A run of ${so.parentLetter} after the last of ${so.letter} would tell a drift from the change.`,
+    });
+  }
+  if (so.spreadShare !== undefined && so.df > 0) {
+    const wanted = formatShare(so.wantedShare);
+    const shows =
+      so.moreRuns === undefined
+        ? `a change of ${wanted} is too small to be shown by a reasonable number of runs`
+        : so.moreRuns === 0
+          ? `a change of ${wanted} would be shown by the runs there are`
+          : `to show a change of ${wanted}, make ${so.moreRuns} more ${so.moreRuns === 1 ? 'run' : 'runs'} of each setup`;
+    found.push({
+      id: 'repeatability',
+      severity: 'note',
+      text: `Spread from run to run ${formatShare(so.spreadShare)} of power: ${shows}.`,
+    });
+  }
+  return found;
+}

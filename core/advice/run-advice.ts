@@ -1,0 +1,55 @@
+import { countedRuns, type CountableRun } from '../job/counted.ts';
+import { returnedTo } from '../setup/returned.ts';
+import { moreRunsFor } from '../statistics/detectable.ts';
+import { wantedShare } from '../figures/pair-comparison.ts';
+import { nextRunsAdvice, type Advice } from './next-runs.ts';
+import type { JobFigures } from '../figures/job-figures.ts';
+
+interface AdvisedSetup {
+  id: number;
+  letter: string;
+  parentId: number | null;
+  items: readonly unknown[];
+}
+
+export interface AdvisedJob {
+  setups: readonly AdvisedSetup[];
+  runs: readonly (CountableRun & { startedAt: string })[];
+}
+
+/**
+ * What a job's runs so far say of the next ones of a setup.
+ * @param figures in which the setup is compared with its parent; undefined while they are being made
+ * @param planned runs of a setup
+ */
+export function runAdvice(
+  job: AdvisedJob,
+  setup: AdvisedSetup,
+  baseline: AdvisedSetup,
+  figures: Pick<JobFigures, 'setups' | 'comparison'> | undefined,
+  planned: number,
+): Advice[] {
+  const runs = countedRuns(job.runs, setup.id).length;
+  const parent = job.setups.find((one) => one.id === setup.parentId);
+  const own = figures?.setups.find((one) => one.setupId === setup.id);
+  const comparison = parent && figures?.comparison;
+  const detectable = comparison?.detectable;
+  const range = comparison?.power.ranges[0];
+  const levelKw = comparison?.power.commonRange.baseline ?? own?.peakKw;
+  const spreadKw = detectable?.spreadKw ?? (own && own.runs > 1 ? own.spreadKw : undefined);
+  const known = spreadKw !== undefined && levelKw ? { spreadKw, levelKw } : undefined;
+  return nextRunsAdvice({
+    letter: setup.letter,
+    parentLetter: parent?.letter ?? (setup.id === baseline.id ? undefined : baseline.letter),
+    runs,
+    planned,
+    spreadShare: known && known.spreadKw / known.levelKw,
+    df: Math.round(range?.difference.df ?? (own ? own.runs - 1 : 0)),
+    moreRuns: detectable
+      ? detectable.moreRuns
+      : known && moreRunsFor(wantedShare * known.levelKw, known.spreadKw, Math.max(1, runs), Math.max(1, runs)),
+    wantedShare: detectable?.wantedShare ?? wantedShare,
+    drift: range?.drift,
+    bracketed: parent !== undefined && returnedTo(job, setup.id, parent.id),
+  });
+}

@@ -1,0 +1,122 @@
+import { describe, expect, test } from '@jest/globals';
+import { gridBetween } from '../curve/grid.ts';
+import { meanDifference } from '../statistics/mean-difference.ts';
+import { bandDifference, compareRuns, differenceAt, type JudgedRange } from './comparison.ts';
+import type { RunCurve } from './run-curve.ts';
+import { gainSentence } from '../wording/gain-sentence.ts';
+import type { GainSpan } from './gain-spans.ts';
+import type { Verdict } from './verdict.ts';
+
+const runOf = (values: (rpm: number) => number, from = 2000, to = 6000): RunCurve => {
+  const engineSpeedRpm = gridBetween(from, to, 25);
+  return { engineSpeedRpm, values: engineSpeedRpm.map(values) };
+};
+const power = (rpm: number) => 20 + rpm / 60;
+
+describe('comparison', () => {
+  const offsets = [-0.4, 0.1, 0.3];
+  const baseline = offsets.map((offset) => runOf((rpm) => power(rpm) + offset));
+  const test3 = offsets.map((offset) => runOf((rpm) => power(rpm) + 2 + offset, 2200, 5900));
+
+  test('a gain of 2 kW is found over the common range, with its interval', () => {
+    const found = compareRuns(test3, baseline);
+    expect([found.fromRpm, found.toRpm]).toEqual([2200, 5900]);
+    expect(found.commonRange.difference).toBeCloseTo(2, 9);
+    expect(found.gain.every((gain) => Math.abs(gain - 2) < 1e-9)).toBe(true);
+    const verdict = (of: RunCurve[], against: RunCurve[]) => compareRuns(of, against).ranges[0]!.verdict;
+    expect(verdict(test3, baseline)).toBe('gain');
+    expect(verdict(baseline, test3)).toBe('loss');
+    expect(verdict(baseline, baseline)).toBe('within repeatability');
+    expect(verdict([test3[0]!], [baseline[0]!])).toBe('unknown');
+    // Scatter that moves whole curves up and down turns nothing: the band is hardly wider than at one speed.
+    expect(found.gainHalfWidth[0]! / found.pointHalfWidth[0]!).toBeLessThan(1.1);
+    expect(found.spans).toEqual([expect.objectContaining({ fromRpm: 2200, toRpm: 5900, verdict: 'gain' })]);
+  });
+
+  test('figures at a speed and over a band, and none where a run does not reach', () => {
+    expect(differenceAt([test3, baseline], 4010)!.difference).toBeCloseTo(2, 9);
+    expect(differenceAt([test3, baseline], 2100)).toBeUndefined();
+    expect(bandDifference([test3, baseline], 3000, 4000)!.difference).toBeCloseTo(2, 9);
+    expect(bandDifference([test3, baseline], 2000, 4000)).toBeUndefined();
+  });
+
+  test('nothing to compare is a sentence', () => {
+    expect(() => compareRuns([], baseline)).toThrow(/no counted run/);
+    expect(() => compareRuns([runOf(power, 7000, 8000)], baseline)).toThrow(/share no range/);
+  });
+});
+
+describe('the sentence', () => {
+  const judged = (test: number[], base: number[], verdict: Verdict, over: Partial<JudgedRange> = {}): JudgedRange => ({
+    fromRpm: 2204,
+    toRpm: 6800,
+    difference: meanDifference(test, base),
+    drift: undefined,
+    verdict,
+    ...over,
+  });
+  const span = (fromRpm: number, toRpm: number, mean: number): GainSpan => ({
+    fromRpm,
+    toRpm,
+    mean,
+    halfWidth: 1,
+    verdict: mean > 0 ? 'gain' : 'loss',
+  });
+  const say = (ranges: JudgedRange[], spans: GainSpan[] = [], withheld = false) =>
+    gainSentence({ test: 'B', baseline: 'A', ranges, spans, unit: 'kW', withheld })
+      .map((phrase) => phrase.text)
+      .join('');
+  const more = judged([102, 102.2, 102.4], [100, 100.2, 100.4], 'gain');
+  const less = judged([98, 98.2, 98.4], [100, 100.2, 100.4], 'loss');
+  const same = judged([100.1, 100.2, 100.6], [100, 100.2, 100.4], 'within repeatability');
+
+  test.each<[string, string, RegExp]>([
+    ['a gain', say([more]), /^B makes 2\.0 ± 0\.5 kW more than A on average from 2,200 to 6,800 rpm\.$/],
+    ['a loss', say([less]), /^B makes 2\.0 ± 0\.5 kW less than A/],
+    ['nothing', say([same]), /^B is within repeatability of A from 2,200 to 6,800 rpm: \+0\.1 ± 0\.5 kW on average\.$/],
+    ['no repeats', say([judged([102], [100], 'unknown')]), /2\.0 kW more than A .* one run each/],
+    [
+      'a gain in part of the range',
+      say([more], [span(3000, 5600, 3)]),
+      /, the surest part 3\.0 ± 1\.0 kW more from 3,000 to 5,600 rpm; nothing certain below or above\.$/,
+    ],
+    ['a gain all along', say([more], [span(2250, 6800, 2)]), /6,800 rpm\.$/],
+    [
+      'a gain that takes elsewhere',
+      say([more], [span(2500, 4000, 4), span(6000, 6700, -2)]),
+      /the surest part 4\.0 .* and 2\.0 ± 1\.0 kW less from 6,000 to 6,700 rpm\.$/,
+    ],
+    [
+      'a crossing',
+      say([same], [span(2500, 3500, 3), span(5600, 6600, -3)]),
+      /on average, but 3\.0 ± 1\.0 kW more from 2,500 to 3,500 rpm and 3\.0 ± 1\.0 kW less/,
+    ],
+    [
+      'two bands',
+      say([more, { ...same, fromRpm: 3000, toRpm: 4000 }]),
+      /; within repeatability from 3,000 to 4,000 rpm/,
+    ],
+  ])('%s', (_, said, form) => {
+    expect(said).toMatch(form);
+  });
+
+  test('a drift that might be the change is told, with the way out', () => {
+    const drift = {
+      perRun: 0.6,
+      halfWidth: 0.5,
+      pValue: 0.03,
+      adjusted: 0.2,
+      adjustedHalfWidth: 3,
+      apart: 3,
+      separable: false,
+    };
+    expect(say([{ ...more, verdict: 'drift suspected', drift }])).toMatch(
+      /^B reads \+2\.0 ± 0\.5 kW against A .* drift by \+0\.6 kW .* cannot be told apart: return to A for a run\.$/,
+    );
+  });
+
+  test('runs that are not like for like get figures and no verdict', () => {
+    expect(say([more], [span(3000, 5600, 3)], true)).toMatch(/\+2\.0 ± .* not like for like: no verdict\.$/);
+    expect(say([judged([102], [100], 'unknown')], [], true)).not.toContain('NaN');
+  });
+});

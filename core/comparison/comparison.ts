@@ -1,0 +1,216 @@
+import { bandMean } from '../curve/band-mean.ts';
+import { peakOf, type Peak } from '../curve/peak.ts';
+import { greatestAt, interpolate } from '../numerics/interpolation.ts';
+import { Refusal } from '../refusal.ts';
+import { meanDifference, spreadsDiffer, type KnownSpread, type MeanDifference } from '../statistics/mean-difference.ts';
+import { claimsOf, survives, type ChosenRange } from './claims.ts';
+import { driftOf, type Drift } from './drift.ts';
+import { earlinessOf, type Earliness } from './earliness.ts';
+import { gainBand, type GainBand } from './gain-band.ts';
+import { covers, type RunCurve } from './run-curve.ts';
+import type { GainSpan } from './gain-spans.ts';
+import type { Verdict } from './verdict.ts';
+import { meanOf } from '../numerics/mean.ts';
+
+/** A range that was chosen before its gain was seen, and what may be said of it. */
+export interface JudgedRange extends ChosenRange {
+  verdict: Verdict;
+}
+
+export interface Comparison {
+  /** The range that every run of both sides covers, rpm. */
+  fromRpm: number;
+  toRpm: number;
+  engineSpeedRpm: Float64Array;
+  test: Float64Array;
+  baseline: Float64Array;
+  gain: Float64Array;
+  /** Half width of the 95 % band of the gain that holds at all speeds at once; NaN without a spread. */
+  gainHalfWidth: Float64Array;
+  /** Half width of the 95 % interval at each speed by itself, for a speed that was chosen beforehand; NaN likewise. */
+  pointHalfWidth: Float64Array;
+  /** 95 % of further single baseline runs lie within the baseline's mean ± this; NaN likewise. */
+  repeatability: Float64Array;
+  band: GainBand;
+  commonRange: MeanDifference;
+  /** The bands asked for, or the common range where none was: what the verdicts are on. */
+  ranges: JudgedRange[];
+  /** Spans found in the data over which a gain or loss is clear of scatter. */
+  spans: GainSpan[];
+  driftSuspected: boolean;
+  peaks: { test: Peak; baseline: Peak; difference: MeanDifference };
+  largest: { rpm: number; gain: number };
+  earliness: Earliness;
+}
+
+export interface ComparisonOptions {
+  /** The counted runs of the job's other setups, each a list, for the pooled spread. */
+  alike?: readonly (readonly RunCurve[])[];
+  /** Bands that matter, rpm; those that the runs do not cover are left out. */
+  bands?: readonly (readonly [number, number])[];
+  /** The dyno's own spread, as a share of power, for sides without repeats. */
+  borrowed?: KnownSpread | undefined;
+  /** Spread from one mounting to the next, as a share of power, where the sides were mounted anew. */
+  remount?: KnownSpread | undefined;
+}
+
+/**
+ * Compares the counted runs of a setup with those of a baseline: per-run
+ * figures first, then their means, intervals and verdicts; docs/methods.md
+ * says how each is made and when it is wrong.
+ *
+ * @throws Refusal when a side has no run, or the runs share no range
+ */
+export function compareRuns(
+  test: readonly RunCurve[],
+  baseline: readonly RunCurve[],
+  options: ComparisonOptions = {},
+): Comparison {
+  if (test.length === 0) throw new Refusal('The setup has no counted run yet: record one to compare it.');
+  if (baseline.length === 0) throw new Refusal('The baseline has no counted run: record one, or bring one back.');
+  const shared = sharedRange([...test, ...baseline]);
+  if (!shared) {
+    throw new Refusal(
+      'The runs share no range of engine speed, so nothing can be compared: record one over the same range.',
+    );
+  }
+  const [fromRpm, toRpm] = shared;
+  const groups = [test, baseline, ...(options.alike ?? [])];
+  const level = meanOf(bandMeans(baseline, fromRpm, toRpm));
+  // Spreads known as shares of power, at the size of this comparison's power.
+  const known = (share: KnownSpread | undefined) => share && { spread: share.spread * level, df: share.df };
+  const elsewhere = { borrowed: known(options.borrowed), remount: known(options.remount) };
+  const range = (from: number, to: number): ChosenRange | undefined => {
+    const difference = bandDifference(groups, from, to, elsewhere);
+    return difference && { fromRpm: from, toRpm: to, difference, drift: bandDrift(groups, from, to) };
+  };
+  const common = range(fromRpm, toRpm)!;
+  const bands = (options.bands ?? []).flatMap(([from, to]) => range(from, to) ?? []);
+  const ranges = bands.length > 0 ? bands : [common];
+  const ownSpreads = spreadsDiffer(bandMeans(test, fromRpm, toRpm), bandMeans(baseline, fromRpm, toRpm));
+  const band = gainBand(test, baseline, options.alike ?? [], ownSpreads, elsewhere)!;
+  const { verdicts, driftSuspected, spans: clear } = claimsOf(ranges, band);
+  const spans = clear.filter((span) => {
+    const drift = bandDrift(groups, span.fromRpm, span.toRpm);
+    return !drift || survives(drift, span.mean);
+  });
+  const largest = greatestAt(band.gain);
+  return {
+    fromRpm,
+    toRpm,
+    engineSpeedRpm: band.engineSpeedRpm,
+    test: band.test,
+    baseline: band.baseline,
+    gain: band.gain,
+    gainHalfWidth: band.standardError.map((error) => band.criticalT * error),
+    pointHalfWidth: band.standardError.map((error) => band.pointwiseT * error),
+    repeatability: band.repeatability,
+    band,
+    commonRange: common.difference,
+    ranges: ranges.map((one, index) => ({ ...one, verdict: verdicts[index]! })),
+    spans,
+    driftSuspected,
+    peaks: {
+      test: peakOf(band.engineSpeedRpm, band.test),
+      baseline: peakOf(band.engineSpeedRpm, band.baseline),
+      difference: differencePerRun(groups, (run) => peakOf(run.engineSpeedRpm, run.values).value, elsewhere)!,
+    },
+    largest: { rpm: band.engineSpeedRpm[largest]!, gain: band.gain[largest]! },
+    earliness: earlinessOf(band.engineSpeedRpm, band.test, band.baseline),
+  };
+}
+
+function sharedRange(runs: readonly RunCurve[]): readonly [number, number] | undefined {
+  const from = Math.max(...runs.map((run) => run.engineSpeedRpm[0]!));
+  const to = Math.min(...runs.map((run) => run.engineSpeedRpm[run.engineSpeedRpm.length - 1]!));
+  return to > from ? [from, to] : undefined;
+}
+
+function bandMeans(runs: readonly RunCurve[], fromRpm: number, toRpm: number): number[] {
+  return runs.map((run) => bandMean(run.engineSpeedRpm, run.values, fromRpm, toRpm));
+}
+
+interface Elsewhere {
+  borrowed?: KnownSpread | undefined;
+  remount?: KnownSpread | undefined;
+}
+
+/**
+ * Difference of the means of a figure that each run has by itself.
+ * @param groups test runs, baseline runs, then those of setups alike
+ * @param figure NaN for a run that has none
+ * @returns undefined when a run of either side has none
+ */
+export function differencePerRun(
+  groups: readonly (readonly RunCurve[])[],
+  figure: (run: RunCurve) => number,
+  elsewhere: Elsewhere = {},
+): MeanDifference | undefined {
+  const [test, baseline, ...alike] = groups.map((runs) => runs.map(figure));
+  if ([...test!, ...baseline!].some((value) => Number.isNaN(value))) return undefined;
+  return meanDifference(test!, baseline!, {
+    alike: alike.map((values) => values.filter((value) => !Number.isNaN(value))),
+    ...elsewhere,
+  });
+}
+
+/**
+ * Difference of the means over a band, from each run's own band mean.
+ * @param groups test runs, baseline runs, then those of setups alike
+ * @returns undefined when a run of either side does not cover the band
+ */
+export function bandDifference(
+  groups: readonly (readonly RunCurve[])[],
+  fromRpm: number,
+  toRpm: number,
+  elsewhere: Elsewhere = {},
+): MeanDifference | undefined {
+  return differencePerRun(groups, (run) => bandMean(run.engineSpeedRpm, run.values, fromRpm, toRpm), elsewhere);
+}
+
+/** Difference at one engine speed; undefined when a run of either side does not reach it. */
+export function differenceAt(
+  groups: readonly (readonly RunCurve[])[],
+  rpm: number,
+  elsewhere: Elsewhere = {},
+): MeanDifference | undefined {
+  return differencePerRun(
+    groups,
+    (run) => (covers(run, rpm, rpm) ? interpolate(run.engineSpeedRpm, run.values, rpm) : NaN),
+    elsewhere,
+  );
+}
+
+/** Runs farther apart than this do not belong to one session's drift, ms. */
+const sessionMs = 12 * 3600e3;
+
+/** Drift of a band's mean from run to run, where the runs' order is known and of one session. */
+function bandDrift(groups: readonly (readonly RunCurve[])[], fromRpm: number, toRpm: number): Drift | undefined {
+  const times = groups
+    .slice(0, 2)
+    .flat()
+    .map((run) => run.atMs);
+  if (times.some((at) => at === undefined)) return undefined;
+  const [earliest, latest] = [Math.min(...(times as number[])), Math.max(...(times as number[]))];
+  if (latest - earliest > sessionMs || latest === earliest) return undefined;
+  const inSession = groups.map((runs) =>
+    runs.filter(
+      (run) =>
+        covers(run, fromRpm, toRpm) &&
+        run.atMs !== undefined &&
+        run.atMs > latest - sessionMs &&
+        run.atMs < earliest + sessionMs,
+    ),
+  );
+  const order = inSession
+    .flat()
+    .map((run) => run.atMs!)
+    .sort((a, b) => a - b);
+  const [test, baseline, ...alike] = inSession.map((runs) =>
+    runs.map((run) => ({
+      order: order.indexOf(run.atMs!),
+      value: bandMean(run.engineSpeedRpm, run.values, fromRpm, toRpm),
+    })),
+  );
+  return driftOf(test!, baseline!, alike);
+}

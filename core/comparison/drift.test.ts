@@ -1,0 +1,58 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { survives } from './claims.ts';
+import { driftOf, type OrderedValue } from './drift.ts';
+
+/** Runs of a setup at places in the session: a level, a steady drift, and some scatter. */
+const runsAt = (
+  orders: readonly number[],
+  level: number,
+  perRun: number,
+  scatter: readonly number[] = [],
+): OrderedValue[] => orders.map((order, index) => ({ order, value: level + perRun * order + (scatter[index] ?? 0) }));
+
+const small = fc.double({ min: -5, max: 5, noNaN: true });
+
+describe('drift from run to run', () => {
+  test('a steady drift is taken out whole, whatever the change', () => {
+    fc.assert(
+      fc.property(small, small, (perRun, change) => {
+        const drift = driftOf(runsAt([3, 4, 5], 100 + change, perRun), runsAt([0, 1, 2], 100, perRun))!;
+        expect(drift.perRun).toBeCloseTo(perRun, 6);
+        expect(drift.adjusted).toBeCloseTo(change, 6);
+      }),
+    );
+  });
+
+  test('exchanged sides turn the change and leave the drift', () => {
+    const scatter = fc.array(fc.double({ min: -1, max: 1, noNaN: true }), { minLength: 6, maxLength: 6 });
+    fc.assert(
+      fc.property(small, small, scatter, (perRun, change, noise) => {
+        const [a, b] = [runsAt([0, 2, 4], 100, perRun, noise), runsAt([1, 3, 5], 100 + change, perRun, noise.slice(3))];
+        const [there, back] = [driftOf(b, a)!, driftOf(a, b)!];
+        expect(back.perRun).toBeCloseTo(there.perRun, 9);
+        expect(back.adjusted).toBeCloseTo(-there.adjusted, 9);
+        expect(back.adjustedHalfWidth).toBeCloseTo(there.adjustedHalfWidth, 9);
+      }),
+    );
+  });
+
+  test('A A A B B B cannot tell drift from change; in turn, or with a return to A, it can', () => {
+    const noise = [0.1, -0.2, 0.15, -0.05, 0.2, -0.1];
+    expect(driftOf(runsAt([3, 4, 5], 101, 0, noise), runsAt([0, 1, 2], 100, 0, noise))!.separable).toBe(false);
+    expect(driftOf(runsAt([1, 3, 5], 101, 0, noise), runsAt([0, 2, 4], 100, 0, noise))!.separable).toBe(true);
+    expect(driftOf(runsAt([3, 4, 5], 101, 0, noise), runsAt([0, 1, 2, 6, 7], 100, 0, noise))!.separable).toBe(true);
+  });
+
+  test('with too few runs nothing is said', () => {
+    expect(driftOf(runsAt([1], 1, 0), runsAt([0], 0, 0))).toBeUndefined();
+    expect(driftOf([], runsAt([0, 1], 0, 0))).toBeUndefined();
+  });
+
+  test('a claim that is only drift does not survive; one that stands beside it does', () => {
+    const drifting = driftOf(runsAt([3, 4, 5], 100, 1), runsAt([0, 1, 2], 100, 1))!;
+    expect(survives(drifting, 3)).toBe(false);
+    const changed = driftOf(runsAt([3, 4, 5], 104, 0.1), runsAt([0, 1, 2], 100, 0.1))!;
+    expect(survives(changed, 4.3)).toBe(true);
+  });
+});

@@ -1,0 +1,46 @@
+import { greatestAt, interpolate } from '../numerics/interpolation.ts';
+
+/** How much earlier a curve reaches what the baseline makes at most. */
+export interface Earliness {
+  /** The baseline's peak, and its speed. */
+  baselinePeak: number;
+  baselineRpm: number;
+  /** Where the test first reaches it, and until where it stays above; absent when it never does. */
+  reachesRpm?: number;
+  staysToRpm?: number;
+}
+
+/**
+ * The speed at which the test first reaches the baseline's peak, and the span
+ * over which it stays above it.
+ * @param rpm rising; test and baseline of its length
+ */
+export function earlinessOf(rpm: Float64Array, test: Float64Array, baseline: Float64Array): Earliness {
+  const top = greatestAt(baseline);
+  const peak = baseline[top]!;
+  const found: Earliness = { baselinePeak: peak, baselineRpm: rpm[top]! };
+  const reachesRpm = firstReach(rpm, test, peak);
+  if (reachesRpm === undefined) return found;
+  let last = test.findIndex((value) => value >= peak);
+  while (last + 1 < test.length && test[last + 1]! >= peak) last++;
+  return {
+    ...found,
+    reachesRpm,
+    staysToRpm: last === test.length - 1 ? rpm[last]! : crossing(rpm, test, last, peak),
+  };
+}
+
+/** The speed at which a curve first reaches a value; undefined when it never does. */
+export function firstReach(rpm: Float64Array, values: Float64Array, value: number): number | undefined {
+  const first = values.findIndex((one) => one >= value);
+  if (first < 0) return undefined;
+  return first === 0 ? rpm[0]! : crossing(rpm, values, first - 1, value);
+}
+
+/** Where a curve passes a value between a point and the next, by a straight line. */
+function crossing(rpm: Float64Array, values: Float64Array, index: number, value: number): number {
+  const [a, b] = [values[index]!, values[index + 1]!];
+  const pair = Float64Array.of(Math.min(a, b), Math.max(a, b));
+  const speeds = a < b ? Float64Array.of(rpm[index]!, rpm[index + 1]!) : Float64Array.of(rpm[index + 1]!, rpm[index]!);
+  return interpolate(pair, speeds, value);
+}

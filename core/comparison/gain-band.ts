@@ -1,0 +1,177 @@
+import { satterthwaite, type KnownSpread } from '../statistics/mean-difference.ts';
+import { simultaneousT, turning } from '../statistics/simultaneous.ts';
+import { studentT } from '../statistics/student-t.ts';
+import { commonSpeeds, covers, meanCurve, valuesAt, type RunCurve } from './run-curve.ts';
+import { meanOf } from '../numerics/mean.ts';
+
+/** The difference of two sets of runs over engine speed, and how sure it is. All arrays of one length. */
+export interface GainBand {
+  engineSpeedRpm: Float64Array;
+  test: Float64Array;
+  baseline: Float64Array;
+  gain: Float64Array;
+  /** Standard error of the gain; NaN without a spread. */
+  standardError: Float64Array;
+  /** Spread of single runs, for the repeatability of the baseline. */
+  spread: Float64Array;
+  df: number;
+  /** Radians that the scatter turns along the range. */
+  kappaRad: number;
+  /** Standard errors that hold for all speeds of the range at once, and at each by itself, 95 %. */
+  criticalT: number;
+  pointwiseT: number;
+  /** 95 % of further single runs of the baseline lie within its mean ± this. */
+  repeatability: Float64Array;
+}
+
+/** The spread at a speed is averaged over this share of the range to each side: few runs tell little of it by themselves. */
+const spreadReach = 0.25;
+/** With a single residual the scatter's stiffness cannot be seen; it is taken to turn this much. */
+const unknownKappaRad = 6;
+
+/**
+ * Mean difference over the range that all runs of both sides cover, with what
+ * a simultaneous 95 % band needs. Spread is taken relative to power and
+ * averaged along the range, its degrees of freedom with it; for how stiff the
+ * runs' scatter is, see `simultaneousT`.
+ *
+ * @param alike further setups' runs; those that cover the range lend their scatter
+ * @param ownSpreads each side keeps its own spread (Welch), as the band means' did
+ * @returns undefined when the runs share no range
+ */
+export function gainBand(
+  test: readonly RunCurve[],
+  baseline: readonly RunCurve[],
+  alike: readonly (readonly RunCurve[])[],
+  ownSpreads: boolean,
+  { borrowed, remount }: { borrowed?: KnownSpread | undefined; remount?: KnownSpread | undefined } = {},
+): GainBand | undefined {
+  const speeds = commonSpeeds([...test, ...baseline]);
+  if (!speeds) return undefined;
+  const [from, to] = [speeds[0]!, speeds[speeds.length - 1]!];
+  const sides = [test, baseline].map((runs) => scatterOf(runs, speeds));
+  const others = ownSpreads
+    ? []
+    : alike.map((runs) =>
+        scatterOf(
+          runs.filter((run) => covers(run, from, to)),
+          speeds,
+        ),
+      );
+  const all = [...sides, ...others];
+  const baselineMean = meanCurve(baseline, speeds).values;
+  const testMean = meanCurve(test, speeds).values;
+  const residuals = all.flatMap((group) => group.residuals);
+  const residualDf = all.reduce((sum, group) => sum + group.df, 0);
+  const kappaRad = residualDf >= 2 ? turning(ownSpreads ? standardised(sides) : residuals) : unknownKappaRad;
+  const smooth = (square: Float64Array) => alongRange(square, baselineMean);
+  const gained = independentAlong(kappaRad);
+  const perSide = sides.map((group) => ({ ...group, square: smooth(group.square) }));
+  const pooled = smooth(pooledSquare(all, speeds.length));
+  const flat = (known: KnownSpread) => speeds.map(() => known.spread ** 2);
+  const usesBorrowed = residualDf === 0 && borrowed !== undefined;
+  const single = usesBorrowed ? flat(borrowed) : pooled;
+  const square = speeds.map((_, index) =>
+    ownSpreads
+      ? perSide[0]!.square[index]! / test.length + perSide[1]!.square[index]! / baseline.length
+      : single[index]! * (1 / test.length + 1 / baseline.length),
+  );
+  const middle = speeds.length >> 1;
+  const ownDf = ownSpreads
+    ? satterthwaite(
+        [perSide[0]!.square[middle]! / test.length, perSide[0]!.df * gained],
+        [perSide[1]!.square[middle]! / baseline.length, perSide[1]!.df * gained],
+      )
+    : residualDf * gained;
+  const before = usesBorrowed ? borrowed.df : ownDf;
+  const added = remount ? 2 * remount.spread ** 2 : 0;
+  const df = added > 0 && before > 0 ? satterthwaite([square[middle]!, before], [added, remount!.df]) : before;
+  const usable = df > 0;
+  // A remount moves a curve as a whole: it turns nothing.
+  const shareTurning = added > 0 ? square[middle]! / (square[middle]! + added) : 1;
+  const pointwiseT = usable ? studentT(0.95, df) : NaN;
+  const baselineSpread = ownSpreads ? perSide[1]!.square : single;
+  return {
+    engineSpeedRpm: speeds,
+    test: testMean,
+    baseline: baselineMean,
+    gain: testMean.map((value, index) => value - baselineMean[index]!),
+    standardError: square.map((value) => (usable ? Math.sqrt(value + added) : NaN)),
+    spread: single.map(Math.sqrt),
+    df,
+    kappaRad,
+    criticalT: usable ? simultaneousT(0.95, kappaRad * Math.sqrt(shareTurning), df) : NaN,
+    pointwiseT,
+    repeatability: baselineSpread.map((value) => pointwiseT * Math.sqrt(value * (1 + 1 / baseline.length))),
+  };
+}
+
+interface Scatter {
+  residuals: Float64Array[];
+  /** Variance at each speed; NaN for fewer than two runs. */
+  square: Float64Array;
+  df: number;
+}
+
+function scatterOf(runs: readonly RunCurve[], speeds: Float64Array): Scatter {
+  const df = runs.length - 1;
+  if (df < 1) return { residuals: [], square: speeds.map(() => NaN), df: 0 };
+  const values = runs.map((run) => valuesAt(run, speeds));
+  const mean = speeds.map((_, index) => meanOf(values.map((run) => run[index]!)));
+  const residuals = values.map((run) => run.map((value, index) => value - mean[index]!));
+  return { residuals, square: speeds.map((_, index) => sumOfSquares(residuals, index) / df), df };
+}
+
+function sumOfSquares(residuals: readonly Float64Array[], index: number): number {
+  let sum = 0;
+  for (const run of residuals) sum += run[index]! ** 2;
+  return sum;
+}
+
+function pooledSquare(groups: readonly Scatter[], places: number): Float64Array {
+  const df = groups.reduce((sum, group) => sum + group.df, 0);
+  const residuals = groups.flatMap((group) => group.residuals);
+  return Float64Array.from({ length: places }, (_, index) => (df > 0 ? sumOfSquares(residuals, index) / df : NaN));
+}
+
+/** Residuals in units of their own side's spread, so that the noisier side does not hide the other. */
+function standardised(sides: readonly Scatter[]): Float64Array[] {
+  return sides.flatMap(({ residuals, square }) => {
+    const mean = Math.sqrt(meanOf(square)) || 1;
+    return residuals.map((run) => run.map((value) => value / mean));
+  });
+}
+
+/** A variance averaged along the range with triangular weights, as a share of power squared. */
+function alongRange(square: Float64Array, power: Float64Array): Float64Array {
+  const count = square.length;
+  const reach = Math.max(1, Math.round(spreadReach * count));
+  const relative = square.map((value, index) => value / Math.max(power[index]! ** 2, 1e-12));
+  const weight = Float64Array.from({ length: reach + 1 }, (_, away) => 1 - away / (reach + 1));
+  const result = new Float64Array(count);
+  for (let at = 0; at < count; at++) {
+    let sum = relative[at]!;
+    let weights = 1;
+    for (let away = 1; away <= reach; away++) {
+      if (at >= away) {
+        sum += weight[away]! * relative[at - away]!;
+        weights += weight[away]!;
+      }
+      if (at + away < count) {
+        sum += weight[away]! * relative[at + away]!;
+        weights += weight[away]!;
+      }
+    }
+    result[at] = (sum / weights) * power[at]! ** 2;
+  }
+  return result;
+}
+
+/**
+ * How many independent looks at the spread the averaging along the range is
+ * worth: with correlation exp(−λd²/2) along it, ∫w² · √(π/λ) is what is left
+ * of a variance's own variance, w the triangular weights.
+ */
+function independentAlong(kappaRad: number): number {
+  return Math.max(1, (1.5 * spreadReach * kappaRad) / Math.sqrt(Math.PI));
+}

@@ -1,0 +1,190 @@
+import { bandMean } from '../curve/band-mean.ts';
+import { peakOf } from '../curve/peak.ts';
+import { interpolate } from '../numerics/interpolation.ts';
+import type { MeanDifference } from '../statistics/mean-difference.ts';
+import { differenceAt, differencePerRun, type Comparison, type JudgedRange } from './comparison.ts';
+import { firstReach } from './earliness.ts';
+import { covers, type RunCurve } from './run-curve.ts';
+import type { GainSpan } from './gain-spans.ts';
+import type { Verdict } from './verdict.ts';
+
+/** One row of the gain table, in kW, N·m, s or rpm. */
+export interface GainRow {
+  id:
+    | 'band'
+    | 'common'
+    | 'span'
+    | 'at-speed'
+    | 'largest'
+    | 'peak-power'
+    | 'torque-at-speed'
+    | 'peak-torque'
+    | 'swept'
+    | 'reaches-peak';
+  quantity: 'power' | 'torque' | 'time' | 'engine speed';
+  baseline: number;
+  test: number;
+  difference: number;
+  /** Half width of the 95 % interval; NaN where there is no spread to make one from. */
+  halfWidth: number;
+  /** Probability of a difference as large by scatter alone; NaN where no verdict is given. */
+  pValue: number;
+  /** Where the interval's spread comes from. */
+  from: MeanDifference['from'];
+  /** `none` where no verdict is given: what was not chosen beforehand, peaks, each at its own speed, and the largest gain. */
+  verdict: Verdict | 'none';
+  /** The speed or span that the row is about, rpm. */
+  fromRpm?: number;
+  toRpm?: number;
+  /** Peaks: where each lies, and whether either lies at the end of its runs. */
+  testRpm?: number;
+  baselineRpm?: number;
+  atEdge?: boolean;
+}
+
+/** The groups of runs that differences are taken over: test, baseline, then the setups alike. */
+export interface ComparedGroups {
+  power: RunCurve[][];
+  torque: RunCurve[][];
+  /** Time over engine speed, s; empty where a dyno sets the pace. */
+  time: RunCurve[][];
+}
+
+/** Spans that the table names at most; the sentence names as many. */
+const mostSpans = 3;
+
+/**
+ * The gain table of a comparison.
+ * @param atRpm a chosen speed, rpm; left out where the runs do not cover it
+ * @param withheld runs not like for like: figures, no verdict, no span
+ */
+export function gainTable(
+  groups: ComparedGroups,
+  power: Comparison,
+  torque: Comparison,
+  atRpm: number | undefined,
+  withheld: boolean,
+): GainRow[] {
+  const rows: GainRow[] = [];
+  const whole = (range: JudgedRange) => range.fromRpm === power.fromRpm && range.toRpm === power.toRpm;
+  for (const range of power.ranges.filter((one) => !whole(one))) {
+    rows.push({ id: 'band', ...limits(range), ...figures('power', range.difference), verdict: range.verdict });
+  }
+  rows.push({
+    id: 'common',
+    ...limits(power),
+    ...figures('power', power.commonRange),
+    verdict: power.ranges.find(whole)?.verdict ?? 'none',
+  });
+  if (!withheld) rows.push(...power.spans.slice(0, mostSpans).map((span) => spanRow(span, power)));
+  const powerAt = atRpm === undefined ? undefined : differenceAt(groups.power, atRpm);
+  if (powerAt) rows.push({ id: 'at-speed', fromRpm: atRpm!, ...unjudged('power', powerAt) });
+  rows.push(largestRow(power));
+  rows.push(peakRow('peak-power', 'power', power));
+  const torqueAt = atRpm === undefined ? undefined : differenceAt(groups.torque, atRpm);
+  if (torqueAt) rows.push({ id: 'torque-at-speed', fromRpm: atRpm!, ...unjudged('torque', torqueAt) });
+  rows.push(peakRow('peak-torque', 'torque', torque), ...sweptRows(groups, power), ...reachesRow(groups, power));
+  return withheld ? rows.map((row) => ({ ...row, verdict: 'none' })) : rows;
+}
+
+function limits({ fromRpm, toRpm }: { fromRpm: number; toRpm: number }) {
+  return { fromRpm, toRpm };
+}
+
+function figures(
+  quantity: GainRow['quantity'],
+  { test, baseline, difference, halfWidth, pValue, from }: MeanDifference,
+) {
+  return { quantity, test, baseline, difference, halfWidth, pValue, from };
+}
+
+/** A speed under the crosshair was not chosen beforehand: its interval is shown, no verdict. */
+function unjudged(quantity: GainRow['quantity'], difference: MeanDifference) {
+  return { ...figures(quantity, difference), verdict: 'none' as const };
+}
+
+/** Where the gain begins and ends: a stretch found in the data; its interval holds for all of them at once. */
+function spanRow({ fromRpm, toRpm, mean, halfWidth, verdict }: GainSpan, power: Comparison): GainRow {
+  const over = (values: Float64Array) => bandMean(power.engineSpeedRpm, values, fromRpm, toRpm);
+  return {
+    id: 'span',
+    quantity: 'power',
+    test: over(power.test),
+    baseline: over(power.baseline),
+    difference: mean,
+    halfWidth,
+    pValue: NaN,
+    from: power.commonRange.from,
+    verdict,
+    fromRpm,
+    toRpm,
+  };
+}
+
+/** How long each range that was chosen took to sweep, as driven: no air is corrected for. */
+function sweptRows({ time }: ComparedGroups, { ranges }: Comparison): GainRow[] {
+  if (time.length === 0) return [];
+  return ranges.flatMap((range) => {
+    const swept = differencePerRun(time, (run) =>
+      covers(run, range.fromRpm, range.toRpm) ? timeAt(run, range.toRpm) - timeAt(run, range.fromRpm) : NaN,
+    );
+    return swept ? [{ id: 'swept' as const, ...limits(range), ...unjudged('time', swept) }] : [];
+  });
+}
+
+function timeAt({ engineSpeedRpm, values }: RunCurve, rpm: number): number {
+  return interpolate(engineSpeedRpm, values, rpm);
+}
+
+/** The speed at which the test reaches what the baseline makes at most, against the baseline's own. */
+function reachesRow({ power: [test, baseline] }: ComparedGroups, { earliness, commonRange }: Comparison): GainRow[] {
+  const { reachesRpm, baselineRpm, baselinePeak, staysToRpm } = earliness;
+  if (reachesRpm === undefined) return [];
+  const ofRuns = differencePerRun([test!, baseline!], (run) =>
+    test!.includes(run)
+      ? (firstReach(run.engineSpeedRpm, run.values, baselinePeak) ?? NaN)
+      : peakOf(run.engineSpeedRpm, run.values).rpm,
+  );
+  return [
+    {
+      id: 'reaches-peak',
+      quantity: 'engine speed',
+      test: reachesRpm,
+      baseline: baselineRpm,
+      difference: reachesRpm - baselineRpm,
+      halfWidth: ofRuns?.halfWidth ?? NaN,
+      pValue: NaN,
+      from: ofRuns?.from ?? commonRange.from,
+      verdict: 'none',
+      fromRpm: reachesRpm,
+      toRpm: staysToRpm!,
+    },
+  ];
+}
+
+function largestRow(power: Comparison): GainRow {
+  const at = power.engineSpeedRpm.indexOf(power.largest.rpm);
+  return {
+    id: 'largest',
+    quantity: 'power',
+    test: power.test[at]!,
+    baseline: power.baseline[at]!,
+    difference: power.largest.gain,
+    halfWidth: power.gainHalfWidth[at]!,
+    pValue: NaN,
+    from: power.commonRange.from,
+    verdict: 'none',
+    fromRpm: power.largest.rpm,
+  };
+}
+
+function peakRow(id: 'peak-power' | 'peak-torque', quantity: GainRow['quantity'], { peaks }: Comparison): GainRow {
+  return {
+    id,
+    ...figures(quantity, peaks.difference),
+    verdict: 'none',
+    testRpm: peaks.test.rpm,
+    baselineRpm: peaks.baseline.rpm,
+    atEdge: peaks.test.atEdge !== false || peaks.baseline.atEdge !== false,
+  };
+}

@@ -1,0 +1,43 @@
+import { interpolate } from '../numerics/interpolation.ts';
+import { meanOf } from '../numerics/mean.ts';
+
+/** One counted run's values over engine speed; speeds are whole multiples of one step shared by all runs. */
+export interface RunCurve {
+  engineSpeedRpm: Float64Array;
+  values: Float64Array;
+  /** When it was made, ms; runs without are taken to have no order. */
+  atMs?: number | undefined;
+}
+
+/** A mean of runs at each speed of a range. */
+export interface MeanCurve {
+  engineSpeedRpm: Float64Array;
+  values: Float64Array;
+}
+
+/**
+ * The engine speeds that every one of the runs covers.
+ * @returns undefined when they share less than two points
+ */
+export function commonSpeeds(runs: readonly RunCurve[]): Float64Array | undefined {
+  if (runs.length === 0) return undefined;
+  const from = Math.max(...runs.map((run) => run.engineSpeedRpm[0]!));
+  const to = Math.min(...runs.map((run) => run.engineSpeedRpm[run.engineSpeedRpm.length - 1]!));
+  const speeds = runs[0]!.engineSpeedRpm.filter((rpm) => rpm >= from && rpm <= to);
+  return speeds.length < 2 ? undefined : speeds;
+}
+
+/** A run's values at each of the speeds; it must cover them. */
+export function valuesAt(run: RunCurve, speeds: Float64Array): Float64Array {
+  return speeds.map((rpm) => interpolate(run.engineSpeedRpm, run.values, rpm));
+}
+
+/** The runs' mean at each of the speeds; every run must cover them. */
+export function meanCurve(runs: readonly RunCurve[], speeds: Float64Array): MeanCurve {
+  const values = runs.map((run) => valuesAt(run, speeds));
+  return { engineSpeedRpm: speeds, values: speeds.map((_, index) => meanOf(values.map((run) => run[index]!))) };
+}
+
+export function covers(run: RunCurve, fromRpm: number, toRpm: number): boolean {
+  return run.engineSpeedRpm[0]! <= fromRpm && run.engineSpeedRpm[run.engineSpeedRpm.length - 1]! >= toRpm;
+}

@@ -1,0 +1,70 @@
+import type { Recording } from '../recording/recording.ts';
+
+/**
+ * A recording as bytes, as the server sends it to the page: a little-endian
+ * uint32 with the length of a JSON header padded to eight bytes, the header
+ * ({samples, channels}), then one block of float64 a column, time first.
+ */
+export function recordingToBytes({ time, channels }: Recording): Uint8Array {
+  const header = new TextEncoder().encode(
+    JSON.stringify({ samples: time.length, channels: channels.map(({ name, unit }) => ({ name, unit })) }),
+  );
+  const headerLength = Math.ceil((header.length + 4) / 8) * 8 - 4;
+  const columns = [time, ...channels.map(({ values }) => values)];
+  const bytes = new Uint8Array(4 + headerLength + columns.length * time.length * 8);
+  new DataView(bytes.buffer).setUint32(0, headerLength, true);
+  bytes.fill(0x20, 4, 4 + headerLength);
+  bytes.set(header, 4);
+  columns.forEach((column, index) => {
+    bytes.set(
+      new Uint8Array(column.buffer, column.byteOffset, column.byteLength),
+      4 + headerLength + index * time.byteLength,
+    );
+  });
+  return bytes;
+}
+
+/**
+ * The recording in the bytes that `recordingToBytes` made. Its columns share their memory.
+ * @param from where it begins in the bytes; a multiple of eight
+ * @throws RangeError when the bytes are cut short, SyntaxError or TypeError when they are something else
+ */
+export function recordingFromBytes(bytes: ArrayBuffer, from = 0): Recording {
+  const headerLength = new DataView(bytes).getUint32(from, true);
+  const header = JSON.parse(new TextDecoder().decode(new Uint8Array(bytes, from + 4, headerLength))) as {
+    samples: number;
+    channels: { name: string; unit: string }[];
+  };
+  const column = (index: number) => new Float64Array(bytes, from + 4 + headerLength + index * header.samples * 8, header.samples); // prettier-ignore
+  return {
+    time: column(0),
+    channels: header.channels.map(({ name, unit }, index) => ({ name, unit, values: column(index + 1) })),
+  };
+}
+
+/** Several recordings one after the other: of each its run's id and its length as little-endian uint32, then its bytes. */
+export function recordingsToBytes(recordings: ReadonlyMap<number, Recording>): Uint8Array {
+  const blocks = Array.from(recordings, ([id, recording]) => [id, recordingToBytes(recording)] as const);
+  const bytes = new Uint8Array(blocks.reduce((sum, [, block]) => sum + 8 + block.length, 0));
+  const view = new DataView(bytes.buffer);
+  let at = 0;
+  for (const [id, block] of blocks) {
+    view.setUint32(at, id, true);
+    view.setUint32(at + 4, block.length, true);
+    bytes.set(block, at + 8);
+    at += 8 + block.length;
+  }
+  return bytes;
+}
+
+/**
+ * The recordings in the bytes that `recordingsToBytes` made, by run.
+ * @throws RangeError when the bytes are cut short
+ */
+export function recordingsFromBytes(bytes: ArrayBuffer): Map<number, Recording> {
+  const view = new DataView(bytes);
+  const recordings = new Map<number, Recording>();
+  for (let at = 0; at < bytes.byteLength; at += 8 + view.getUint32(at + 4, true))
+    recordings.set(view.getUint32(at, true), recordingFromBytes(bytes, at + 8));
+  return recordings;
+}

@@ -1,0 +1,101 @@
+import { unlikeRespects } from '../likeness/like-for-like.ts';
+import type { Unlikeness } from '../likeness/run-conditions.ts';
+import type { MeanDifference } from '../statistics/mean-difference.ts';
+import { compareRuns, type Comparison } from '../comparison/comparison.ts';
+import { measuredConditions, runCurve, type CountedRun } from './figured-run.ts';
+import type { RunCurve } from '../comparison/run-curve.ts';
+import { gainSentence } from '../wording/gain-sentence.ts';
+import { gainTable } from '../comparison/gain-table.ts';
+import type { ResolvedRequest } from './resolved-request.ts';
+import type { ComparisonFigures } from './comparison-figures.ts';
+import { type BorrowedCurve, borrowedRunCurves } from './borrowed-curve.ts';
+
+/**
+ * A setup's runs beside a borrowed curve: differences, but no interval and no
+ * verdict, for nobody knows how the curve was measured.
+ *
+ * @throws Refusal when the setup has no run, or the two share no range
+ */
+export function borrowedComparison(
+  request: ResolvedRequest,
+  borrowed: BorrowedCurve,
+  runs: readonly CountedRun[],
+): ComparisonFigures {
+  const curves = borrowedRunCurves(borrowed, request.settings.gridRpm);
+  const compare = (quantity: 'power' | 'torque') => {
+    const groups: RunCurve[][] = [
+      runs.map((run) => runCurve(run, quantity === 'power' ? 'powerKw' : 'torqueNm')),
+      [curves[quantity]],
+    ];
+    return { groups, comparison: unjudged(compareRuns(groups[0]!, groups[1]!, { bands: request.bands ?? [] })) };
+  };
+  const [power, torque] = [compare('power'), compare('torque')];
+  const letter = request.setups.find(({ id }) => id === request.testId)?.letter ?? '?';
+  const sides = { test: runs.map(measuredConditions), baseline: [] };
+  return {
+    compared: { test: runs.map(({ run }) => run.id), baseline: [] },
+    power: power.comparison,
+    torque: torque.comparison,
+    withheld: true,
+    sentence: gainSentence({
+      test: letter,
+      baseline: borrowed.name,
+      ranges: power.comparison.ranges,
+      spans: [],
+      unit: request.powerUnit,
+      withheld: true,
+    }),
+    rows: gainTable(
+      { power: power.groups, torque: torque.groups, time: [] },
+      power.comparison,
+      torque.comparison,
+      request.atRpm,
+      true,
+    ).map((row) => ({ ...row, halfWidth: NaN })),
+    unlike: [...borrowedFindings(borrowed, request), ...unlikeRespects(sides)],
+  };
+}
+
+function borrowedFindings({ name, origin, scale }: BorrowedCurve, { settings }: ResolvedRequest): Unlikeness[] {
+  const shown = settings.crank ? 'crank' : 'wheels';
+  const found: Unlikeness = {
+    id: 'borrowed',
+    severity: 'stop',
+    message: `“${name}” is a borrowed curve, for orientation only: ${origin}.`,
+    matters: 'another dyno, air or car moves a curve by several percent, and nobody knows its spread',
+    remedy: 'Record a baseline of this car on this dyno.',
+  };
+  if (scale === shown) return [found];
+  return [
+    found,
+    {
+      id: 'other-scale',
+      severity: 'stop',
+      message: `“${name}” is told at the ${scale}, these runs are shown at the ${shown}.`,
+      matters: 'between crank and wheels lie 10 to 25 %',
+      remedy: scale === 'crank' ? 'Show an estimate for the crank.' : 'Show the figures at the wheels.',
+    },
+  ];
+}
+
+/** The same differences with nothing said of how sure they are. */
+function unjudged(comparison: Comparison): Comparison {
+  const unknown = (difference: MeanDifference): MeanDifference => ({ ...difference, halfWidth: NaN, pValue: NaN, standardError: NaN, spread: NaN, df: 0, from: 'none', borrowsSpread: false, leastSignificant: NaN, smallestDetectable: NaN }); // prettier-ignore
+  const nothing = comparison.gain.map(() => NaN);
+  return {
+    ...comparison,
+    gainHalfWidth: nothing,
+    pointHalfWidth: nothing,
+    repeatability: nothing,
+    commonRange: unknown(comparison.commonRange),
+    ranges: comparison.ranges.map((range) => ({
+      ...range,
+      difference: unknown(range.difference),
+      drift: undefined,
+      verdict: 'unknown',
+    })),
+    spans: [],
+    driftSuspected: false,
+    peaks: { ...comparison.peaks, difference: unknown(comparison.peaks.difference) },
+  };
+}

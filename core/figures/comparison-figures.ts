@@ -1,0 +1,31 @@
+import type { Unlikeness } from '../likeness/run-conditions.ts';
+import type { Comparison } from '../comparison/comparison.ts';
+import type { Phrase } from '../wording/gain-sentence.ts';
+import type { GainRow } from '../comparison/gain-table.ts';
+
+/** What the spread of the runs allows to be found. */
+export interface Detectable {
+  /** Of the first chosen range, kW. */
+  spreadKw: number;
+  leastSignificantKw: number;
+  smallestDetectableKw: number;
+  /** A change worth finding, as a share of power and in kW, and how many more runs of each side would show it. */
+  wantedShare: number;
+  wantedKw: number;
+  /** Undefined when no reasonable number would. */
+  moreRuns: number | undefined;
+}
+
+export interface ComparisonFigures {
+  /** Ids of the runs of either side. */
+  compared: Record<'test' | 'baseline', number[]>;
+  power: Comparison;
+  torque: Comparison;
+  /** True where the runs are not like for like: no verdict is given, nothing is coloured. */
+  withheld: boolean;
+  sentence: Phrase[];
+  rows: GainRow[];
+  unlike: Unlikeness[];
+  /** Absent where there is no spread. */
+  detectable?: Detectable;
+}

@@ -1,0 +1,156 @@
+import { correctionOf, type Correction, type StandardId } from '../air/correction.ts';
+import type { Air } from '../air/air.ts';
+import {
+  airMissing,
+  airOutsideStandard,
+  airStale,
+  pressureLooksSeaLevel,
+  standardUnsuited,
+  type AirCircumstances,
+} from '../checks/air-checks.ts';
+import type { Finding } from '../checks/check.ts';
+import { stillClimbing } from '../checks/cut-run.ts';
+import { motionChecks } from '../checks/motion-checks.ts';
+import { gridBetween } from '../curve/grid.ts';
+import { crankKw, type CrankLoss } from '../dyno/crank.ts';
+import { peakOf, type Peak } from '../curve/peak.ts';
+import { interpolate } from '../numerics/interpolation.ts';
+import { Refusal } from '../refusal.ts';
+import { convert } from '../units/units.ts';
+import type { DynoProfile } from '../dyno/dyno-profile.ts';
+import { takenOffPeakKw } from '../reduction/raw-points.ts';
+import type { SweepDrive } from '../reduction/sweep-drive.ts';
+import { drumSpeedAt, sidePowerAt, torqueAt } from '../reduction/torque-fit.ts';
+import { spanAt, type Span } from '../smoothing/span.ts';
+import { engineTorqueNm } from '../curve/engine-torque.ts';
+
+/** The settings that a curve follows; never baked into what is stored. */
+export interface CurveSettings {
+  standard: StandardId;
+  /** 0 to 1: share of the correction that is applied. */
+  share: number;
+  /** Span of engine speed that a point of the curve is fitted over, rpm; 0 for none. */
+  spanRpm: Span;
+  /** Step of the engine-speed grid, rpm. */
+  gridRpm: number;
+  /** Power and torque are estimated for the crank; at the wheels where left out. */
+  crank?: CrankLoss | undefined;
+}
+
+export const usualGridRpm = 25;
+
+/** A run's power and torque over engine speed. All arrays of one length. */
+export interface Curve {
+  engineSpeedRpm: Float64Array;
+  /** Corrected power at the roller or hub; where the view asks for it, estimated for the crank. */
+  powerKw: Float64Array;
+  uncorrectedPowerKw: Float64Array;
+  /** Corrected, engine-referred: power ÷ engine angular speed. */
+  torqueNm: Float64Array;
+  correction: Correction;
+  /** Hubs of which both are recorded: each by itself, corrected. Their sum is `powerKw`. */
+  sidesKw: readonly [Float64Array, Float64Array] | undefined;
+  spanRpm: Span;
+  engineSpeedFrom: 'pickup' | 'ratio';
+  sweep: { startS: number; endS: number; startRpm: number; endRpm: number };
+  /** Time since the first point, s, and road speed, km/h, at each engine speed; the latter of rollers of known radius. */
+  timeS: Float64Array;
+  roadSpeedKmh: Float64Array | undefined;
+  peakPower: Peak;
+  peakTorque: Peak;
+  /** The same at the wheels, kW and N·m, whatever the view asks for. */
+  wheelPeaks: { powerKw: number; torqueNm: number };
+  /** What smoothing took off the power peak, kW, corrected. */
+  takenOffPeakKw: number;
+  checks: Finding[];
+}
+
+/**
+ * The curve of one sweep at the given settings.
+ * @throws Refusal when the sweep is too short to hold two grid points
+ */
+export function curveOf(
+  run: SweepDrive,
+  air: Air | undefined,
+  settings: CurveSettings,
+  circumstances: AirCircumstances = {},
+): Curve {
+  const { powerKw: uncorrectedPowerKw, engineSpeedRpm } = uncorrectedPower(run, settings);
+  if (engineSpeedRpm.length < 2) {
+    throw new Refusal(
+      `The sweep runs only from ${Math.round(run.startRpm)} to ${Math.round(run.endRpm)} rpm: too short for a curve.`,
+    );
+  }
+  const correction = correctionOf(settings.standard, air, settings.share);
+  const { crank } = settings;
+  const drumSpeed = engineSpeedRpm.map((rpm) => drumSpeedAt(run, rpm));
+  const wheelKw = uncorrectedPowerKw.map((value) => value * correction.factor);
+  const powerKw = crank ? wheelKw.map((value, index) => crankKw(value, crank, drumSpeed[index]!)) : wheelKw;
+  const torqueOf = (power: Float64Array) => power.map((value, index) => engineTorqueNm(value, engineSpeedRpm[index]!));
+  const torqueNm = torqueOf(powerKw);
+  const timeAt = (rpm: number) => interpolate(run.mapRpm, run.mapTime, rpm);
+  const peakPower = peakOf(engineSpeedRpm, powerKw);
+  // Each side's own fit says its share; the shares are of the one sum, so that the parts always add up to it.
+  const side = (which: 0 | 1) =>
+    engineSpeedRpm.map((rpm, index) => {
+      const spanRpm = spanAt(settings.spanRpm, rpm);
+      const [left, right] = [sidePowerAt(run, 0, rpm, spanRpm), sidePowerAt(run, 1, rpm, spanRpm)];
+      return powerKw[index]! * ((which === 0 ? left : right) / (left + right));
+    });
+  const found = [
+    airMissing(air, settings.standard),
+    airOutsideStandard(correction),
+    air && airStale(circumstances.ageS, settings.standard),
+    standardUnsuited(settings.standard, circumstances.ignition),
+    pressureLooksSeaLevel(air, circumstances.altitudeM ?? run.dyno.altitudeM),
+    stillClimbing(peakPower),
+  ];
+  return {
+    engineSpeedRpm,
+    powerKw,
+    uncorrectedPowerKw,
+    torqueNm,
+    correction,
+    sidesKw: run.sides && [side(0), side(1)],
+    spanRpm: settings.spanRpm,
+    engineSpeedFrom: run.drive.engineSpeedFrom,
+    sweep: { startS: run.sweep.startS, endS: run.sweep.endS, startRpm: run.startRpm, endRpm: run.endRpm },
+    peakPower,
+    peakTorque: peakOf(engineSpeedRpm, torqueNm),
+    wheelPeaks: {
+      powerKw: crank ? peakOf(engineSpeedRpm, wheelKw).value : peakPower.value,
+      torqueNm: peakOf(engineSpeedRpm, torqueOf(wheelKw)).value,
+    },
+    timeS: engineSpeedRpm.map((rpm) => timeAt(rpm) - timeAt(engineSpeedRpm[0]!)),
+    roadSpeedKmh: roadSpeed(run.dyno, drumSpeed),
+    takenOffPeakKw: correction.factor * takenOffPeakKw(run, peakPower.rpm, spanAt(settings.spanRpm, peakPower.rpm)),
+    checks: [...checksOf(run), ...found.filter((finding) => finding !== undefined)],
+  };
+}
+
+/** Surface speed of the roller; a hub has no road under it. */
+function roadSpeed({ radiusM }: DynoProfile, drumSpeed: Float64Array): Float64Array | undefined {
+  return radiusM === undefined ? undefined : drumSpeed.map((radS) => convert(radS * radiusM, 'm/s', 'km/h'));
+}
+
+/** What a sweep's motion shows does not depend on the view; it is looked at once. */
+const motionFindings = new WeakMap<SweepDrive, Finding[]>();
+
+function checksOf(run: SweepDrive): Finding[] {
+  const found = motionFindings.get(run) ?? motionChecks(run);
+  motionFindings.set(run, found);
+  return found;
+}
+
+function uncorrectedPower(run: SweepDrive, settings: CurveSettings) {
+  const grid = gridBetween(run.startRpm, run.endRpm, settings.gridRpm);
+  const rpm: number[] = [];
+  const powerKw: number[] = [];
+  for (const at of grid) {
+    const torqueNm = torqueAt(run, at, spanAt(settings.spanRpm, at));
+    if (Number.isNaN(torqueNm)) continue;
+    rpm.push(at);
+    powerKw.push((torqueNm * drumSpeedAt(run, at)) / 1000);
+  }
+  return { engineSpeedRpm: Float64Array.from(rpm), powerKw: Float64Array.from(powerKw) };
+}

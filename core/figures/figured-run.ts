@@ -1,0 +1,67 @@
+import type { Air } from '../air/air.ts';
+import type { AirCircumstances } from '../checks/air-checks.ts';
+import type { RunConditions } from '../likeness/run-conditions.ts';
+import type { RawPoints } from '../reduction/raw-points.ts';
+import type { Curve } from './corrected-curve.ts';
+import type { SweepDrive } from '../reduction/sweep-drive.ts';
+import type { RunCurve } from '../comparison/run-curve.ts';
+import type { Unusable } from './unusable.ts';
+
+/** A run of a job with its sweep made ready. */
+export interface FiguredRun {
+  id: number;
+  setupId: number;
+  /** In figures: a power run that is not set aside. */
+  counted: boolean;
+  sweep: SweepDrive;
+  air: Air | undefined;
+  circumstances?: AirCircumstances;
+  conditions: RunConditions;
+}
+
+/** A run's curve at the settings of a view. */
+export interface RunFigures {
+  id: number;
+  setupId: number;
+  label: string;
+  counted: boolean;
+  curve: Curve;
+  /** Unsmoothed points, corrected, where they were asked for. */
+  raw?: RawPoints;
+}
+
+/** A run that is in no figure, and the sentence that says why. */
+export interface UnusableRun extends Unusable {
+  id: number;
+  label: string;
+}
+
+/** A counted run of a setup with its curve. */
+export interface CountedRun {
+  run: FiguredRun;
+  figures: RunFigures;
+}
+
+export type Quantity = 'powerKw' | 'torqueNm' | 'timeS';
+
+export function runCurve({ run, figures }: CountedRun, quantity: Quantity): RunCurve {
+  return {
+    engineSpeedRpm: figures.curve.engineSpeedRpm,
+    values: figures.curve[quantity],
+    atMs: run.conditions.startedAt?.getTime(),
+  };
+}
+
+/** A run's conditions with what its own recording shows: ratio, ramp and range. */
+export function measuredConditions({ run, figures }: CountedRun): RunConditions {
+  const { startS, endS, startRpm, endRpm } = figures.curve.sweep;
+  const { ratio } = run.sweep.drive;
+  const speeds = figures.curve.engineSpeedRpm;
+  return {
+    ratio: ratio[(run.sweep.first + run.sweep.last) >> 1],
+    rampRpmPerS: (endRpm - startRpm) / (endS - startS),
+    fromRpm: speeds[0]!,
+    toRpm: speeds[speeds.length - 1]!,
+    ...run.conditions,
+  };
+}

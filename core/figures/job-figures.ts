@@ -1,0 +1,34 @@
+import type { SetupFigures } from './setup-figures.ts';
+import type { MeanCurve } from '../comparison/run-curve.ts';
+import type { ComparisonFigures } from './comparison-figures.ts';
+import type { UnusableRun, RunFigures } from './figured-run.ts';
+import type { Span } from '../smoothing/span.ts';
+import type { Attribution } from '../comparison/attribution.ts';
+import type { NoResponse, Response } from '../response/response.ts';
+
+/** Everything that is shown of a job: by the page, the command line, the interface to programs, exports. */
+export interface JobFigures {
+  /** The setups that were looked at, by id: those asked for, else the job's usual ones. */
+  sides: { baselineId: number; testId: number; againstId: number };
+  spanRpm: Span;
+  /** Least and greatest correction factor among the runs shown; absent when there is no run. */
+  factors?: [number, number];
+  /** What power and torque rest on where they are estimated for the crank; absent for figures at the wheels. */
+  estimate?: string;
+  /** Why there is no estimate for the crank, where one was asked for: the figures are those at the wheels. */
+  noEstimate?: string;
+  runs: RunFigures[];
+  /** Runs that no curve can be made of, and why. */
+  unusable: UnusableRun[];
+  setups: SetupFigures[];
+  comparison?: ComparisonFigures;
+  /** The borrowed curve that the setup is compared with. */
+  borrowed?: Record<'power' | 'torque', MeanCurve>;
+  /** Why there is no comparison, as a sentence. */
+  noComparison?: string;
+  /** What each step on the way to the test setup gave, where it was asked for. */
+  attribution?: Attribution;
+  /** Numeric items that runs were made at several levels of, and the response to one of them, where it was asked for. */
+  varied?: { key: string; label: string; levels: number }[];
+  response?: { key: string; label: string; unit: string; found: Response | NoResponse };
+}

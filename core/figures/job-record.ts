@@ -1,0 +1,61 @@
+import type { Air } from '../air/air.ts';
+import type { AirCircumstances } from '../checks/air-checks.ts';
+import type { FrozenBaseline } from '../job/baseline.ts';
+import type { DynoProfile } from '../dyno/dyno-profile.ts';
+import type { SetupItem } from '../setup/item.ts';
+
+/** What figures need to know of a setup. */
+export interface SetupRecord {
+  id: number;
+  letter: string;
+  /** The setup that it was changed from. */
+  parentId?: number | null | undefined;
+  /** The change in words, and item by item. */
+  change?: string | undefined;
+  items?: readonly SetupItem[] | undefined;
+}
+
+/** What figures need to know of a run beside its recording: who, of what, and under which circumstances. */
+export interface RunRecord {
+  id: number;
+  setupId: number | null;
+  /** Such as B2. */
+  label: string | null;
+  kind: 'power' | 'conditioning' | 'step' | 'coast-down' | 'check';
+  state: 'recording' | 'sealed' | 'interrupted';
+  /** Why it is kept out of figures; null where it is not. */
+  setAsideReason: string | null;
+  /** ISO 8601; null where nobody knows, and then nothing is said of order and drift. */
+  startedAt: string | null;
+  dyno: DynoProfile;
+  gear: string | null;
+  /** Engine speed ÷ drum speed, for recordings without a pickup. */
+  engineToDrumRatio: number | null;
+  air: Air | null;
+  airTakenAt: string | null;
+  fuel: { ethanolPct: number | null; moving: boolean } | null;
+  /** °C at the start, by channel, as far as they were logged. */
+  startTemperatures: Readonly<Record<string, number>>;
+}
+
+/** A job as figures need it. */
+export interface JobRecord {
+  vehicle: string;
+  ignition: AirCircumstances['ignition'] | null;
+  /** In order; at least one. */
+  setups: readonly SetupRecord[];
+  runs: readonly RunRecord[];
+  /** The frozen baseline in force; null where none was frozen. */
+  baseline: FrozenBaseline | null;
+}
+
+/** A setup of another job that is compared with. */
+export interface GuestRecord {
+  setup: SetupRecord;
+  runs: readonly RunRecord[];
+  baseline: FrozenBaseline | null;
+  ignition: JobRecord['ignition'];
+  vehicle: string;
+  /** Where it comes from, in words. */
+  origin: string;
+}

@@ -1,0 +1,194 @@
+import { describe, expect, test } from '@jest/globals';
+import type { Recording } from '../recording/recording.ts';
+import { generatedRun } from '../testing/generated-run.ts';
+import { testDyno, usualTorque } from '../testing/test-car.ts';
+import { curveOfRun, loneRun, runsBehindCurve } from './curve-of-run.ts';
+import type { FiguresView } from './figures-request.ts';
+import type { JobRecord, RunRecord } from './job-record.ts';
+import { makeJobFigures, neededRuns } from './make-job-figures.ts';
+import { readingOf, type Reading } from './reading.ts';
+import type { GeneratedRun } from '../testing/pull-options.ts';
+
+const air = { temperatureC: 25, pressureHpa: 1000, relativeHumidityPct: 40 };
+const recordings = new Map<number, Recording>();
+
+/** A run whose torque is the usual one times a factor. */
+function run(
+  id: number,
+  setupId: number,
+  factor: number,
+  over: Partial<RunRecord> = {},
+  pull: GeneratedRun = {},
+): RunRecord {
+  recordings.set(
+    id,
+    generatedRun({ seed: id, speedNoise: 0.006, drumTorque: (rpm) => factor * usualTorque(rpm), ...pull }),
+  );
+  return {
+    id,
+    setupId,
+    label: `${'ABC'[setupId - 1]}${id}`,
+    kind: 'power',
+    state: 'sealed',
+    setAsideReason: null,
+    startedAt: new Date(Date.UTC(2026, 4, 4, 9, id)).toISOString(),
+    dyno: testDyno,
+    gear: '4th',
+    engineToDrumRatio: null,
+    air,
+    airTakenAt: null,
+    fuel: null,
+    startTemperatures: {},
+    ...over,
+  };
+}
+
+const light = { ...testDyno, inertiaKgM2: 8 };
+const coast = run(20, 1, 1, { kind: 'coast-down', label: 'A20', dyno: light }, { dyno: light, rateHz: 50, coastS: 30, drumTorque: () => 200, speedNoise: 0.01 }); // prettier-ignore
+const usualRuns = [
+  run(1, 1, 1),
+  run(2, 1, 1.002),
+  run(3, 1, 0.998),
+  run(4, 2, 1.03),
+  run(5, 2, 1.032),
+  run(6, 2, 1.028),
+];
+const job = (over: Partial<JobRecord> = {}): JobRecord => ({
+  vehicle: 'Test car',
+  ignition: 'spark',
+  setups: [
+    { id: 1, letter: 'A' },
+    { id: 2, letter: 'B', parentId: 1, change: 'ignition +1°', items: [{ kind: 'ignition', by: 1 }] },
+    { id: 3, letter: 'C', parentId: 2, change: 'never run', items: [] },
+  ],
+  runs: usualRuns,
+  baseline: null,
+  ...over,
+});
+const view = (over: Partial<FiguresView> = {}): FiguresView => ({
+  standard: 'sae-j1349',
+  share: 1,
+  smoothing: 300,
+  powerUnit: 'kW',
+  ...over,
+});
+const readingsOf = (runs: readonly RunRecord[]) =>
+  new Map<number, Reading>(runs.map((one) => [one.id, readingOf(one, recordings.get(one.id)!)]));
+const figuresOf = (over: Partial<JobRecord> = {}, how: Partial<FiguresView> = {}) => {
+  const request = { job: job(over), view: view(how) };
+  return makeJobFigures(request, readingsOf(neededRuns(request)));
+};
+
+describe('what nobody chose', () => {
+  test('is the first setup as baseline, the newest that ran against its parent', () => {
+    const figures = figuresOf();
+    expect(figures.sides).toEqual({ baselineId: 1, testId: 2, againstId: 1 });
+    expect(figures.comparison!.compared).toEqual({ test: [4, 5, 6], baseline: [1, 2, 3] });
+  });
+
+  test('is the frozen baseline, with the runs on its list', () => {
+    const figures = figuresOf({ baseline: { setupId: 2, runIds: [4, 6] } });
+    expect(figures.sides.baselineId).toBe(2);
+    expect(figures.setups.find(({ setupId }) => setupId === 2)!.runs).toBe(2);
+    expect(figures.setups.find(({ setupId }) => setupId === 1)!.gain!.difference).toBeLessThan(0);
+  });
+
+  test('a frozen list holds only while its setup is the baseline', () => {
+    const figures = figuresOf({ baseline: { setupId: 2, runIds: [4] } }, { baselineId: 1 });
+    expect(figures.setups.find(({ setupId }) => setupId === 2)!.runs).toBe(3);
+  });
+});
+
+describe('automatic smoothing', () => {
+  test('comes from the baseline’s counted runs, whatever else was recorded', () => {
+    const alone = figuresOf({}, { smoothing: 'auto' }).spanRpm;
+    const notched = (rpm: number) => usualTorque(rpm) * (1 - 0.3 * Math.exp(-(((rpm - 4000) / 60) ** 2)));
+    const wild = run(7, 2, 1, {}, { drumTorque: notched });
+    const aside = run(8, 1, 1, { setAsideReason: 'slipped' }, { drumTorque: notched });
+    expect(figuresOf({ runs: [...job().runs, wild, aside] }, { smoothing: 'auto' }).spanRpm).toEqual(alone);
+  });
+
+  test('is the same for a run by itself as in the job’s figures', () => {
+    const whole = job();
+    const one = whole.runs[4]!;
+    const how = view({ smoothing: 'auto' });
+    const behind = runsBehindCurve(whole, one, how);
+    expect(behind.map(({ id }) => id)).toEqual([5, 1, 2, 3]);
+    const inJob = makeJobFigures({ job: whole, view: how }, readingsOf(neededRuns({ job: whole, view: how })));
+    expect(curveOfRun(whole, one, how, readingsOf(behind))).toEqual(inJob.runs.find(({ id }) => id === 5)!.curve);
+  });
+});
+
+describe('an estimate for the crank', () => {
+  test('rests on an assumed loss, or on a coast-down of the job, whose recording is asked for', () => {
+    const runs = [...job().runs, coast];
+    expect(neededRuns({ job: { runs }, view: {} }).map(({ id }) => id)).not.toContain(20);
+    expect(neededRuns({ job: { runs }, view: { crank: 'A20' } }).map(({ id }) => id)).toContain(20);
+    const wheels = figuresOf({ runs }).setups[0]!.peakKw;
+    const assumed = figuresOf({ runs }, { crank: '10' });
+    expect(assumed.estimate).toMatch(/10 % lost, assumed/);
+    expect(assumed.setups[0]!.peakKw).toBeCloseTo(wheels / 0.9, 6);
+    const measured = figuresOf({ runs }, { crank: 'A20' });
+    expect(measured.estimate).toMatch(/coast-down A20/);
+  });
+
+  test.each([
+    ['A99', {}, /no coast-down A99/],
+    ['A20', { runs: [...job().runs, run(21, 1, 1, { kind: 'coast-down', label: 'A20' }, { coastS: 0.1 })] }, /coast/],
+  ])('%s that is not there or measured nothing leaves the figures at the wheels and says why', (crank, over, why) => {
+    const figures = figuresOf(over, { crank });
+    expect(figures.noEstimate).toMatch(why);
+    expect(figures.estimate).toBeUndefined();
+    expect(figures.comparison!.power.commonRange.difference).toBeGreaterThan(0);
+  });
+});
+
+describe('runs that nothing can be made of', () => {
+  const one = job().runs[0]!;
+  const flat = { time: Float64Array.from({ length: 400 }, (_, row) => row / 100), channels: [{ name: 'rollerSpeed', unit: 'rad/s', values: new Float64Array(400).fill(60) }, { name: 'engineSpeed', unit: 'rpm', values: new Float64Array(400).fill(2000) }] }; // prettier-ignore
+
+  test('a recording’s fault and the program’s are told apart, and neither stops the others', () => {
+    const broken = Object.defineProperty({ ...flat }, 'channels', { get: () => { throw new TypeError('x is undefined'); } }); // prettier-ignore
+    const readings = readingsOf(job().runs);
+    readings.set(1, readingOf(one, flat));
+    readings.set(2, readingOf(one, broken));
+    const figures = makeJobFigures({ job: job(), view: view() }, readings);
+    expect(figures.unusable).toMatchObject([
+      { id: 1, label: 'A1', fault: 'recording', why: expect.stringMatching(/No sweep/) },
+      { id: 2, label: 'A2', fault: 'program', why: expect.stringMatching(/Suvok made a mistake.*x is undefined.*not at fault/) }, // prettier-ignore
+    ]);
+    expect(figures.comparison!.compared).toEqual({ test: [4, 5, 6], baseline: [3] });
+  });
+
+  test('the curve of such a run alone is refused with its reason; a mistake of the program is thrown on', () => {
+    const { job: alone, run: it } = loneRun(one);
+    expect(() => curveOfRun(alone, it, view(), new Map([[it.id, readingOf(it, flat)]]))).toThrow(/No sweep/);
+    const mistake = new TypeError('x is undefined');
+    const reading: Reading = { kind: 'unusable', unusable: { why: '', fault: 'program', cause: mistake } };
+    expect(() => curveOfRun(alone, it, view(), new Map([[it.id, reading]]))).toThrow(mistake);
+  });
+
+  test('a run that is still being recorded, or is none of power, is in no figure', () => {
+    const runs = [...job().runs, run(9, 2, 2, { state: 'recording' }), run(10, 2, 2, { kind: 'step' })];
+    expect(figuresOf({ runs }).runs.map(({ id }) => id)).toEqual([1, 2, 3, 4, 5, 6]);
+  });
+});
+
+describe('a guest', () => {
+  const guestRuns = [run(31, 9, 1.01), run(32, 9, 1.012), run(33, 9, 1.2)];
+  const guest = {
+    setup: { id: 9, letter: 'A of job 5' },
+    runs: guestRuns,
+    baseline: { setupId: 9, runIds: [31, 32] },
+    ignition: 'spark' as const,
+    vehicle: 'Other car',
+    origin: 'setup A of job 5',
+  };
+
+  test('takes the other side with its own frozen list, and is told as another vehicle', () => {
+    const request = { job: job(), guest, view: view() };
+    const figures = makeJobFigures(request, readingsOf(neededRuns(request)));
+    expect(figures.comparison!.compared.baseline).toEqual([31, 32]);
+    expect(figures.comparison!.unlike.map(({ id }) => id)).toContain('other-vehicle');
+  });
+});

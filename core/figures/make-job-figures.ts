@@ -1,0 +1,145 @@
+import { usualGridRpm } from './corrected-curve.ts';
+import { baselineRuns, baselineSetup, countsInFigures, type FrozenBaseline } from '../job/baseline.ts';
+import { ranSetups } from '../job/counted.ts';
+import { usualAgainst, usualTest } from '../job/sides.ts';
+import { resolvedSpan } from '../reduction/auto-span.ts';
+import type { SweepDrive } from '../reduction/sweep-drive.ts';
+import { Refusal } from '../refusal.ts';
+import type { Span } from '../smoothing/span.ts';
+import { coastDownNamed, crankLossFor } from './crank-loss.ts';
+import type { FiguredRun, UnusableRun } from './figured-run.ts';
+import type { FiguresRequest, FiguresView } from './figures-request.ts';
+import type { JobFigures } from './job-figures.ts';
+import type { GuestRecord, JobRecord, RunRecord, SetupRecord } from './job-record.ts';
+import { hasCurve, type Reading } from './reading.ts';
+import { resolvedFigures } from './resolved-figures.ts';
+
+/** Runs whose recordings a request rests on: their readings must be handed to `makeJobFigures`. */
+export function neededRuns<Run extends RunRecord>(request: {
+  job: { runs: readonly Run[] };
+  guest?: { runs: readonly Run[] } | undefined;
+  view: Pick<FiguresView, 'crank'>;
+}): Run[] {
+  const coast = coastDownNamed(request.view.crank, request.job.runs);
+  return [...request.job.runs, ...(request.guest?.runs ?? [])].filter(hasCurve).concat(coast ?? []);
+}
+
+/**
+ * All figures of a job: the one way from what is stored to what is shown. The
+ * page, the server and the command line hand in the job's record, what its
+ * recordings hold, how it is looked at and what the shop has learned; they
+ * hold no rule of their own.
+ *
+ * @param readings by run id, of at least `neededRuns`; a run without one is left out
+ */
+export function makeJobFigures(request: FiguresRequest, readings: ReadonlyMap<number, Reading>): JobFigures {
+  const { job, guest, view, learned } = request;
+  const sides = sidesOf(request);
+  // A frozen list holds for the setup that it is the baseline of.
+  const frozen = job.baseline?.setupId === sides.baselineId ? job.baseline : null;
+  const runs: FiguredRun[] = [];
+  const unusable: UnusableRun[] = [];
+  const take = (run: RunRecord, of: Pick<GuestRecord, 'baseline' | 'ignition' | 'vehicle'> & { origin?: string }) => {
+    const reading = readings.get(run.id);
+    if (reading?.kind === 'sweep' && run.setupId !== null) runs.push(figuredRun(run, run.setupId, reading.sweep, of));
+    if (reading?.kind === 'unusable') unusable.push({ id: run.id, label: run.label ?? '', ...reading.unusable });
+  };
+  for (const run of job.runs.filter(hasCurve)) take(run, { ...job, baseline: frozen });
+  for (const run of guest?.runs.filter(hasCurve) ?? []) take(run, guest!);
+  const crank = crankOf(view.crank, job.runs, readings);
+  const { standard, share, gridRpm = usualGridRpm } = view;
+  const spanRpm = spanOf(view.smoothing, spanRuns(job, sides.baselineId, frozen), readings, runs);
+  const figures = resolvedFigures(runs, {
+    ...view,
+    ...sides,
+    setups: guest ? [...job.setups, guest.setup] : job.setups,
+    settings: { standard, share, gridRpm, spanRpm, crank: crank.loss },
+    learned,
+  });
+  return {
+    ...figures,
+    ...(crank.why ? { noEstimate: crank.why } : {}),
+    unusable: [...unusable, ...figures.unusable],
+  };
+}
+
+/** The setups that are looked at: those asked for, else the job's usual ones; a guest takes the other side. */
+function sidesOf({ job, guest, view }: FiguresRequest): JobFigures['sides'] {
+  const { setups } = job;
+  const named = (id: number | undefined): SetupRecord | undefined => setups.find((setup) => setup.id === id);
+  const ran = ranSetups(setups, job.runs);
+  const baseline = baselineSetup(setups, job.baseline, view.baselineId);
+  const test = named(view.testId) ?? usualTest(ran, baseline);
+  const against = guest?.setup ?? named(view.againstId) ?? usualAgainst(setups, test, ran);
+  return { baselineId: baseline.id, testId: test.id, againstId: against.id };
+}
+
+/** The runs that auto smoothing takes its span from: those of the baseline, so that every run compared shares it. */
+export function spanRuns<Run extends RunRecord>(
+  job: { runs: readonly Run[] },
+  baselineId: number,
+  frozen: FrozenBaseline | null,
+): Run[] {
+  return baselineRuns(job.runs, baselineId, frozen).filter(hasCurve);
+}
+
+function spanOf(
+  smoothing: Span | 'auto',
+  from: readonly RunRecord[],
+  readings: ReadonlyMap<number, Reading>,
+  runs: readonly FiguredRun[],
+): Span {
+  const sweeps = from.flatMap(({ id }): SweepDrive[] => {
+    const reading = readings.get(id);
+    return reading?.kind === 'sweep' ? [reading.sweep] : [];
+  });
+  // Without a usable baseline run the first usable one serves.
+  const used = sweeps.length > 0 ? sweeps : runs.slice(0, 1).map(({ sweep }) => sweep);
+  return used.length > 0 ? resolvedSpan(smoothing, used) : 0;
+}
+
+function crankOf(
+  word: string | undefined,
+  runs: readonly RunRecord[],
+  readings: ReadonlyMap<number, Reading>,
+): { loss?: ReturnType<typeof crankLossFor>; why?: string } {
+  if (word === undefined) return {};
+  try {
+    return { loss: crankLossFor(word, runs, readings) };
+  } catch (error) {
+    if (error instanceof Refusal) return { why: error.message };
+    throw error;
+  }
+}
+
+/** A run with its circumstances, as like for like and the checks of the air ask for them. */
+function figuredRun(
+  run: RunRecord,
+  setupId: number,
+  sweep: SweepDrive,
+  { baseline, ignition, vehicle, origin }: Pick<JobRecord, 'baseline' | 'ignition' | 'vehicle'> & { origin?: string },
+): FiguredRun {
+  const startedAt = run.startedAt === null ? undefined : new Date(run.startedAt);
+  const ageS = startedAt && run.airTakenAt ? (startedAt.getTime() - Date.parse(run.airTakenAt)) / 1000 : undefined;
+  return {
+    id: run.id,
+    setupId,
+    counted: countsInFigures(run, baseline),
+    sweep,
+    air: run.air ?? undefined,
+    circumstances: { ageS, ignition: ignition ?? undefined },
+    conditions: {
+      label: run.label ?? '',
+      vehicle,
+      origin,
+      dyno: run.dyno,
+      gear: run.gear ?? undefined,
+      ethanolPct: run.fuel?.ethanolPct ?? undefined,
+      fuelMoving: run.fuel?.moving,
+      hasAir: run.air !== null,
+      airAgeS: ageS,
+      startTemperatures: run.startTemperatures,
+      startedAt,
+    },
+  };
+}

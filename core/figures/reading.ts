@@ -1,0 +1,30 @@
+import { coastDown, type CoastDown } from '../run-kinds/coast-down.ts';
+import type { Recording } from '../recording/recording.ts';
+import { preparedSweep } from '../reduction/prepared-sweep.ts';
+import type { SweepDrive } from '../reduction/sweep-drive.ts';
+import type { RunRecord } from './job-record.ts';
+import { unusableFor, type Unusable } from './unusable.ts';
+
+/** What a recording holds, whatever it is looked at with: made once a run, for recordings never change. */
+export type Reading =
+  | { kind: 'sweep'; sweep: SweepDrive }
+  | { kind: 'coast-down'; coast: CoastDown }
+  | { kind: 'unusable'; unusable: Unusable };
+
+/** Kinds of runs that a power curve is made of. */
+const sweptKinds: readonly RunRecord['kind'][] = ['power', 'conditioning', 'check'];
+
+/** Whether a curve can be made of a run: it is a sweep, and has ended. */
+export function hasCurve({ kind, state }: Pick<RunRecord, 'kind' | 'state'>): boolean {
+  return state !== 'recording' && sweptKinds.includes(kind);
+}
+
+/** What a run's recording holds. Never throws: a run that nothing can be made of stops no other. */
+export function readingOf(run: Pick<RunRecord, 'kind' | 'dyno' | 'engineToDrumRatio'>, recording: Recording): Reading {
+  try {
+    if (run.kind === 'coast-down') return { kind: 'coast-down', coast: coastDown(recording, run.dyno) };
+    return { kind: 'sweep', sweep: preparedSweep(recording, run.dyno, run.engineToDrumRatio ?? undefined) };
+  } catch (error) {
+    return { kind: 'unusable', unusable: unusableFor(error) };
+  }
+}

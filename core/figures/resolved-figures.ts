@@ -1,0 +1,138 @@
+import { startTemperature } from '../checks/start-temperature.ts';
+import { crankAssumption, crankKw } from '../dyno/crank.ts';
+import { startWindow, type StartWindow } from '../heat/start-window.ts';
+import { rawPoints, type RawPoints } from '../reduction/raw-points.ts';
+import { curveOf, type CurveSettings } from './corrected-curve.ts';
+import { drumSpeedAt } from '../reduction/torque-fit.ts';
+import { Refusal } from '../refusal.ts';
+import { runCurve, type CountedRun, type FiguredRun, type RunFigures, type UnusableRun } from './figured-run.ts';
+import { keyOf, variedItems } from '../response/levels.ts';
+import { responseTo } from '../response/response.ts';
+import { attributionOf, type AttributedSetup } from '../comparison/attribution.ts';
+import { comparisonFigures } from './pair-comparison.ts';
+import { setupFigures, type SetupCurves } from './setup-figures.ts';
+import type { ResolvedRequest } from './resolved-request.ts';
+import { borrowedRunCurves } from './borrowed-curve.ts';
+import { unusableFor } from './unusable.ts';
+import type { JobFigures } from './job-figures.ts';
+
+/** A job's figures once everything is decided. Runs whose curve is refused are listed instead. */
+export function resolvedFigures(runs: readonly FiguredRun[], request: ResolvedRequest): JobFigures {
+  const unusable: UnusableRun[] = [];
+  const figured = runs.flatMap((run): CountedRun[] => {
+    try {
+      const figures = figuresOf(run, request.settings);
+      const raw = request.raw && run.setupId === request.testId ? rawOf(run, figures, request.settings) : undefined;
+      return [{ run, figures: raw ? { ...figures, raw } : figures }];
+    } catch (error) {
+      unusable.push({ id: run.id, label: run.conditions.label, ...unusableFor(error) });
+      return [];
+    }
+  });
+  const counted = (setupId: number) => figured.filter(({ run }) => run.setupId === setupId && run.counted);
+  markStartTemperatures(figured, baselineWindow(counted(request.baselineId)), request.baselineId);
+  const setups = request.setups.map(({ id, parentId }): SetupCurves => {
+    const own = counted(id);
+    return {
+      setupId: id,
+      parentId,
+      power: own.map((one) => runCurve(one, 'powerKw')),
+      torque: own.map((one) => runCurve(one, 'torqueNm')),
+      travel: own.map(({ figures: { curve } }) => curve),
+    };
+  });
+  const factors = figured.filter(({ run }) => run.counted).map(({ figures }) => figures.curve.correction.factor);
+  const { baselineId, testId, againstId } = request;
+  const result: JobFigures = {
+    sides: { baselineId, testId, againstId },
+    spanRpm: request.settings.spanRpm,
+    ...(request.settings.crank ? { estimate: crankAssumption(request.settings.crank) } : {}),
+    runs: figured.map(({ figures }) => figures),
+    unusable,
+    setups: setupFigures(setups, request.baselineId),
+    ...(request.beside === 'steps' ? stepsOf(request, setups) : {}),
+    ...(request.beside === 'response' ? responseOf(request, setups) : {}),
+    ...(factors.length > 0 ? { factors: [Math.min(...factors), Math.max(...factors)] } : {}),
+  };
+  if (request.curvesOnly) return result;
+  try {
+    if (request.borrowed) result.borrowed = borrowedRunCurves(request.borrowed, request.settings.gridRpm);
+    result.comparison = comparisonFigures(request, setups, counted);
+  } catch (error) {
+    if (!(error instanceof Refusal)) throw error;
+    result.noComparison = error.message;
+  }
+  return result;
+}
+
+/** The setups with their counted runs' power. */
+function runSetups(request: ResolvedRequest, curves: readonly SetupCurves[]): AttributedSetup[] {
+  return request.setups.map((setup) => ({
+    id: setup.id,
+    letter: setup.letter,
+    parentId: setup.parentId ?? null,
+    change: setup.change ?? '',
+    items: setup.items ?? [],
+    runs: curves.find((one) => one.setupId === setup.id)?.power ?? [],
+  }));
+}
+
+/** The ladder of steps to the test setup. */
+function stepsOf(request: ResolvedRequest, curves: readonly SetupCurves[]): Pick<JobFigures, 'attribution'> {
+  const attribution = attributionOf(
+    runSetups(request, curves),
+    request.testId,
+    request.bands?.[0],
+    request.learned?.within,
+  );
+  return attribution ? { attribution } : {};
+}
+
+/** What the numeric items around the test setup gave at their levels. */
+function responseOf(request: ResolvedRequest, curves: readonly SetupCurves[]): Pick<JobFigures, 'varied' | 'response'> {
+  const setups = runSetups(request, curves);
+  const ran = setups.filter(({ runs }) => runs.length > 0).map(({ id }) => id);
+  const items = variedItems(setups, request.testId, ran);
+  const varied = items.map((item) => ({ key: keyOf(item), label: item.label, levels: item.levels.length }));
+  const chosen = items.find((item) => keyOf(item) === request.respondTo) ?? items[0];
+  if (!chosen) return { varied };
+  const levels = chosen.levels.map(({ x, setupIds }) => {
+    const at = setups.filter(({ id }) => setupIds.includes(id));
+    return { x, letters: at.map(({ letter }) => letter).join(' '), runs: at.flatMap(({ runs }) => runs) };
+  });
+  const found = responseTo(levels, request.bands?.[0], chosen);
+  return { varied, response: { key: keyOf(chosen), label: chosen.label, unit: chosen.unit, found } };
+}
+
+function figuresOf(run: FiguredRun, settings: CurveSettings): RunFigures {
+  const { id, setupId, counted, conditions } = run;
+  return {
+    id,
+    setupId,
+    label: conditions.label,
+    counted,
+    curve: curveOf(run.sweep, run.air, settings, run.circumstances),
+  };
+}
+
+function rawOf({ sweep }: FiguredRun, { curve }: RunFigures, { gridRpm, crank }: CurveSettings): RawPoints {
+  const points = rawPoints(sweep, gridRpm);
+  const shown = (kw: number, index: number) => {
+    const corrected = kw * curve.correction.factor;
+    return crank ? crankKw(corrected, crank, drumSpeedAt(sweep, points.engineSpeedRpm[index]!)) : corrected;
+  };
+  return { ...points, powerKw: points.powerKw.map(shown) };
+}
+
+function baselineWindow(baseline: readonly CountedRun[]): StartWindow {
+  return startWindow(baseline.map(({ run }) => run.conditions.startTemperatures ?? {}));
+}
+
+/** Marks the runs of other setups that started outside the baseline's window. */
+function markStartTemperatures(figured: readonly CountedRun[], window: StartWindow, baselineId: number): void {
+  for (const { run, figures } of figured) {
+    const { startTemperatures } = run.conditions;
+    const found = startTemperatures && run.setupId !== baselineId && startTemperature(startTemperatures, window);
+    if (found) figures.curve.checks.push(found);
+  }
+}

@@ -1,0 +1,19 @@
+import type { BorrowedCurve } from './borrowed-curve.ts';
+import type { CurveSettings } from './corrected-curve.ts';
+import type { FiguresView, Learned } from './figures-request.ts';
+import type { SetupRecord } from './job-record.ts';
+
+/** A request with everything decided that it left open: which setups, which span, which loss. */
+export interface ResolvedRequest extends Omit<
+  FiguresView,
+  'standard' | 'share' | 'smoothing' | 'gridRpm' | 'crank' | 'baselineId' | 'testId' | 'againstId'
+> {
+  /** The job's, and that of another job where one is laid beside. */
+  setups: readonly SetupRecord[];
+  baselineId: number;
+  testId: number;
+  againstId: number;
+  settings: CurveSettings;
+  borrowed?: BorrowedCurve | undefined;
+  learned?: Learned | undefined;
+}

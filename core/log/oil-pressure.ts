@@ -1,0 +1,54 @@
+import { spokenRpm } from '../units/spoken-rpm.ts';
+import { averaged, eventAt, pullOf, stretches, type LogEvent, type RunLog } from './run-log.ts';
+
+/** Below the line for so long it counts, s; breaks up to this long do not end it. */
+const leastS = 0.2;
+const bridgedS = 0.15;
+/** A reading's noise is averaged over this time, s. */
+const averagedS = 0.15;
+/** Without a line: pressure rises with speed until the relief valve opens, so a fall to this share of what it was is air at the pump. */
+const fallenShare = 0.65;
+
+/**
+ * Found when oil pressure lies below the job's limit in the pull; where none
+ * is written, when it falls far below what the same pull had at lower speed.
+ * Bearings differ too much for a usual line: the builder's figure comes first.
+ */
+export function oilPressure(log: RunLog): LogEvent[] {
+  const read = log.channels.get('oilPressure');
+  if (!read) return [];
+  const pressure = averaged(log, read, averagedS);
+  const limit = log.engine.limits.oilPressure;
+  const reached = highestSoFar(log, pressure);
+  const line = (index: number) => limit ?? fallenShare * reached[index]!;
+  return stretches(log, (index) => pressure[index]! < line(index), leastS, bridgedS).map((stretch) => {
+    let [least, at] = [Infinity, stretch.from];
+    for (let index = stretch.from; index <= stretch.to; index++)
+      if (pressure[index]! < least) [least, at] = [pressure[index]!, index];
+    const event = eventAt(log, stretch, {
+      id: 'oil-pressure-low',
+      severity: 'stop',
+      figure: least,
+      unit: 'kPa',
+      message: '',
+      channels: ['oilPressure', 'oilTemperature'],
+    });
+    const against = limit === undefined ? `after ${Math.round(reached[at]!)} kPa at lower speed` : `the limit is ${Math.round(limit)} kPa`; // prettier-ignore
+    return {
+      ...event,
+      message: `Oil pressure is down to ${Math.round(least)} kPa from ${spokenRpm(event.fromRpm)} to ${spokenRpm(event.toRpm)} rpm (${against}). Do not run again before level, pump and sensor are checked.`,
+    };
+  });
+}
+
+/** The highest value of the pull up to each sample, kPa. */
+function highestSoFar(log: RunLog, pressure: Float64Array): Float64Array {
+  const [first, last] = pullOf(log);
+  const highest = new Float64Array(pressure.length).fill(NaN);
+  let most = -Infinity;
+  for (let index = first; index <= last; index++) {
+    if (pressure[index]! > most) most = pressure[index]!;
+    highest[index] = most;
+  }
+  return highest;
+}

@@ -1,0 +1,147 @@
+import type { Recording } from '../recording/recording.ts';
+import { firstNotBelow } from '../numerics/interpolation.ts';
+import { driveOf } from '../reduction/drive.ts';
+import type { DynoProfile } from '../dyno/dyno-profile.ts';
+import { Refusal } from '../refusal.ts';
+import { autoregressiveCovariance } from '../smoothing/noise.ts';
+import { atLeastSamples, slopes } from '../smoothing/moving-fit.ts';
+import { studentT } from '../statistics/student-t.ts';
+import { rpmPerRadS } from '../units/units.ts';
+import { engineTorqueNm } from '../curve/engine-torque.ts';
+import { meanOf, scatterOf } from '../numerics/mean.ts';
+
+/** A mean over a hold, its scatter, and the half width of its 95 % interval with the samples as correlated as they are. */
+export interface HoldMean {
+  mean: number;
+  sd: number;
+  halfWidth: number;
+}
+
+/** One steady hold of a step test. */
+export interface SteadyHold {
+  /** The hold: speed steady. */
+  startS: number;
+  endS: number;
+  /** From the start of the hold until torque had settled, s; figures are made of what follows. */
+  settlingS: number;
+  /** Samples that the figures are made of. */
+  count: number;
+  engineSpeedRpm: HoldMean;
+  /** Uncorrected, at the roller or hub. */
+  powerKw: HoldMean;
+  /** Engine-referred. */
+  torqueNm: HoldMean;
+}
+
+export interface StepSettings {
+  /** Speed counts as held while it changes by less than this share of itself in a second. */
+  steadyShare: number;
+  /** A shorter hold is none, s. */
+  leastS: number;
+}
+
+export const usualStepSettings: StepSettings = { steadyShare: 0.01, leastS: 1.5 };
+
+/** Speed and torque are looked at over these times, s. */
+const speedSpanS = 0.6;
+const torqueSpanS = 0.2;
+/** A break this short does not end a hold, s. */
+const bridgedS = 0.25;
+/** Less torque than this share of the recording's highest is no load: idling, coasting. */
+const leastLoad = 0.05;
+/** Scatter is taken as related over this many samples. */
+const memorySamples = 40;
+/** Torque has settled once it stays within this share, or so many of the hold's own standard deviations, of its later mean. */
+const settledShare = 0.02;
+const settledSds = 3;
+
+/**
+ * Finds the steady holds of a step test by the speed alone, and makes mean,
+ * scatter and count of each from the part in which torque has settled too.
+ * Torque is the slope of the impulse over 0.2 s: inertia counts while the
+ * speed still creeps.
+ *
+ * @throws Refusal when nothing in the recording is held steady
+ */
+export function steadyHolds(
+  recording: Recording,
+  dyno: DynoProfile,
+  engineToDrumRatio?: number,
+  settings: StepSettings = usualStepSettings,
+): SteadyHold[] {
+  const { time, speed, impulse, ratio } = driveOf(recording, dyno, engineToDrumRatio);
+  const held = slopes(time, speed, atLeastSamples(time, speedSpanS, 6));
+  const torque = slopes(time, impulse, atLeastSamples(time, torqueSpanS, 4)).slope;
+  const most = torque.reduce((top, value) => (value > top ? value : top), 0);
+  const holds: [number, number][] = [];
+  for (let index = 0; index < time.length; index++) {
+    const steady = Math.abs(held.slope[index]!) < settings.steadyShare * held.value[index]!;
+    if (!steady || !(torque[index]! > leastLoad * most)) continue;
+    const last = holds.at(-1);
+    // A new step is another hold, however fast it was reached.
+    const same = last && Math.abs(held.value[index]! / held.value[last[1]]! - 1) < 2 * settings.steadyShare;
+    if (last && same && time[index]! - time[last[1]]! <= bridgedS) last[1] = index;
+    else holds.push([index, index]);
+  }
+  const found = holds
+    .filter(([first, last]) => time[last]! - time[first]! >= settings.leastS)
+    .map(([first, last]) => figures({ time, speed, torque, ratio }, first, last));
+  if (found.length === 0) {
+    throw new Refusal(
+      `Nothing in the recording is held steady under load for ${settings.leastS} s: hold each speed longer, or allow more change with a wider tolerance.`,
+    );
+  }
+  return found;
+}
+
+interface Traces {
+  time: Float64Array;
+  speed: Float64Array;
+  torque: Float64Array;
+  ratio: Float64Array;
+}
+
+function figures({ time, speed, torque, ratio }: Traces, first: number, last: number): SteadyHold {
+  const settled = settledFrom(time, torque, first, last);
+  const series = (make: (index: number) => number) =>
+    Float64Array.from({ length: last - settled + 1 }, (_, index) => make(settled + index));
+  const rpm = series((index) => speed[index]! * ratio[index]! * rpmPerRadS);
+  const power = series((index) => (torque[index]! * speed[index]!) / 1000);
+  return {
+    startS: time[first]!,
+    endS: time[last]!,
+    settlingS: time[settled]! - time[first]!,
+    count: last - settled + 1,
+    engineSpeedRpm: meanOfHold(rpm),
+    powerKw: meanOfHold(power),
+    torqueNm: meanOfHold(power.map((kw, index) => engineTorqueNm(kw, rpm[index]!))),
+  };
+}
+
+/** The first sample from which on torque keeps to the mean of the hold's later half. */
+function settledFrom(time: Float64Array, torque: Float64Array, first: number, last: number): number {
+  const middle = firstNotBelow(time, (time[first]! + time[last]!) / 2);
+  const later = torque.subarray(middle, last + 1);
+  const mean = meanOf(later);
+  const sd = Math.sqrt(scatterOf(later) / later.length);
+  const within = Math.max(settledShare * Math.abs(mean), settledSds * sd);
+  let from = middle;
+  while (from > first && Math.abs(torque[from - 1]! - mean) <= within) from--;
+  return from;
+}
+
+function meanOfHold(values: Float64Array): HoldMean {
+  const count = values.length;
+  const mean = values.reduce((sum, value) => sum + value, 0) / count;
+  const residuals = values.map((value) => value - mean);
+  const sd = Math.sqrt(residuals.reduce((sum, value) => sum + value * value, 0) / Math.max(1, count - 1));
+  const memory = Math.max(1, Math.min(memorySamples, Math.floor(count / 10)));
+  const gamma = autoregressiveCovariance(residuals, memory, Math.min(count - 1, 3 * memory), Math.max(1, count - 1));
+  let together = gamma[0]!;
+  for (let lag = 1; lag < gamma.length; lag++) together += 2 * gamma[lag]!;
+  // The mean took its share of the slowest scatter; it is given back.
+  together /= 1 - (2 * memory + 1) / count;
+  const variance = Math.max(together, gamma[0]! / count) / count;
+  const independent = Math.max(2, gamma[0]! / Math.max(variance, 1e-300));
+  return { mean, sd, halfWidth: studentT(0.95, Math.min(count, independent) - 1) * Math.sqrt(variance) };
+}

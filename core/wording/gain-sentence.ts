@@ -1,0 +1,139 @@
+import { halfWidthText } from '../units/half-width.ts';
+import { spokenRpm } from '../units/spoken-rpm.ts';
+import { convert, type PowerUnit } from '../units/units.ts';
+import type { JudgedRange } from '../comparison/comparison.ts';
+import type { GainSpan } from '../comparison/gain-spans.ts';
+
+/** A stretch of a sentence; gain and loss are to be set off in colour and by their sign. */
+export interface Phrase {
+  text: string;
+  tone?: 'gain' | 'loss';
+}
+
+export interface SentenceInput {
+  test: string;
+  baseline: string;
+  /** Ranges chosen beforehand, with their verdicts; at least one. In kW. */
+  ranges: readonly JudgedRange[];
+  /** Spans found in the data. */
+  spans: readonly GainSpan[];
+  unit: PowerUnit;
+  /** True where the runs are not like for like: figures, no verdict. */
+  withheld: boolean;
+  /** What figures estimated for the crank rest on; left out where they are those at the wheels. */
+  estimate?: string | undefined;
+}
+
+/** A span that covers this much of a range is the range. */
+const wholeShare = 0.9;
+
+/** Says what a change gave over the chosen ranges, where in them it lies, with intervals: to be read aloud. */
+export function gainSentence(input: SentenceInput): Phrase[] {
+  const { ranges, test, baseline } = input;
+  const [first, ...more] = ranges;
+  const estimate = input.estimate ? [{ text: ` Estimated for the crank: ${input.estimate}.` }] : [];
+  if (input.withheld) {
+    return [
+      {
+        text: `${test} reads ${signedAmount(first!, input.unit)} against ${baseline} ${between(first!)}, but the runs are not like for like: no verdict.`,
+      },
+      ...estimate,
+    ];
+  }
+  const phrases = rangePhrases(first!, input, true);
+  for (const range of more) phrases.push({ text: '; ' }, ...rangePhrases(range, input, false));
+  const spans = spanPhrases(input);
+  return [...phrases, ...spans, { text: '.' }, ...estimate];
+}
+
+function rangePhrases(range: JudgedRange, { test, baseline, unit }: SentenceInput, named: boolean): Phrase[] {
+  const { difference, verdict } = range;
+  const average = `on average ${between(range)}`;
+  switch (verdict) {
+    case 'unknown':
+      return [
+        {
+          text: `${test} reads ${size(difference.difference, unit)} ${unit} ${difference.difference < 0 ? 'less' : 'more'} than ${baseline} ${average}, one run each: another run of either shows whether that is more than noise`,
+        },
+      ];
+    case 'drift suspected':
+      return [
+        {
+          text: `${test} reads ${signedAmount(range, unit)} against ${baseline} ${average}, but the runs drift by ${signedSize(range.drift!.perRun, unit)} ${unit} from one to the next, and drift and change cannot be told apart: return to ${baseline} for a run`,
+        },
+      ];
+    case 'within repeatability':
+      return [
+        {
+          text: named
+            ? `${test} is within repeatability of ${baseline} ${between(range)}: ${signedAmount(range, unit)} on average`
+            : `within repeatability ${between(range)} (${signedAmount(range, unit)})`,
+        },
+      ];
+    case 'gain':
+    case 'loss':
+      return [
+        { text: named ? `${test} makes ` : '' },
+        { text: `${amount(range, unit)} ${verdict === 'gain' ? 'more' : 'less'}`, tone: verdict },
+        { text: named ? ` than ${baseline} ${average}` : ` ${between(range)}` },
+      ];
+  }
+}
+
+/** Where in the range the gain lies, and whatever runs against it. */
+function spanPhrases({ ranges, spans, unit }: SentenceInput): Phrase[] {
+  const main = ranges[0]!;
+  const called = main.verdict === 'gain' || main.verdict === 'loss';
+  if (main.verdict === 'unknown' || main.verdict === 'drift suspected' || spans.length === 0) return [];
+  const same = spans.filter((span) => span.verdict === main.verdict);
+  const [only] = spans;
+  const width = main.toRpm - main.fromRpm;
+  if (called && spans.length === 1 && same.length === 1 && only!.toRpm - only!.fromRpm > wholeShare * width) return [];
+  const phrases: Phrase[] = [];
+  spans.slice(0, 3).forEach((span, index) => {
+    const first = called ? (span.verdict === main.verdict ? ', the surest part ' : ', but ') : ', but ';
+    const lead = index === 0 ? first : index === Math.min(spans.length, 3) - 1 ? ' and ' : ', ';
+    phrases.push(
+      { text: lead },
+      { text: `${spanAmount(span, unit)} ${span.verdict === 'gain' ? 'more' : 'less'}`, tone: span.verdict },
+      { text: ` from ${spokenRpm(span.fromRpm)} to ${spokenRpm(span.toRpm)} rpm` },
+    );
+  });
+  const last = spans.at(-1)!;
+  if (called && same.length === spans.length) {
+    const above = main.toRpm - last.toRpm > 0.1 * width;
+    const below = spans[0]!.fromRpm - main.fromRpm > 0.1 * width;
+    if (above || below) {
+      phrases.push({ text: `; nothing certain ${above && below ? 'below or above' : above ? 'above' : 'below'}` });
+    }
+  }
+  return phrases;
+}
+
+function between({ fromRpm, toRpm }: { fromRpm: number; toRpm: number }): string {
+  return `from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm`;
+}
+
+function size(kw: number, unit: PowerUnit): string {
+  return Math.abs(convert(kw, 'kW', unit)).toFixed(1);
+}
+
+function signedSize(kw: number, unit: PowerUnit): string {
+  return `${kw < 0 ? '−' : '+'}${size(kw, unit)}`;
+}
+
+function amount({ difference }: JudgedRange, unit: PowerUnit): string {
+  return `${size(difference.difference, unit)} ± ${halfWidthText(size(difference.halfWidth, unit))} ${unit}`;
+}
+
+/** With its interval where there is one. */
+function signedAmount(range: JudgedRange, unit: PowerUnit): string {
+  const { difference, halfWidth } = range.difference;
+  return Number.isNaN(halfWidth)
+    ? `${signedSize(difference, unit)} ${unit}`
+    : `${difference < 0 ? '−' : '+'}${amount(range, unit)}`;
+}
+
+function spanAmount(span: GainSpan, unit: PowerUnit): string {
+  return `${size(span.mean, unit)} ± ${halfWidthText(size(span.halfWidth, unit))} ${unit}`;
+}

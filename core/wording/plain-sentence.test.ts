@@ -1,0 +1,26 @@
+import { expect, test } from '@jest/globals';
+import { simulatedExperiment } from '../testing/simulated-experiment.ts';
+import { compareRuns } from '../comparison/comparison.ts';
+import { plainSentence } from './plain-sentence.ts';
+
+const compared = (gain: number, runs = 4) => {
+  const { test: tested, baseline } = simulatedExperiment({ seed: 4, runs, otherRuns: runs, spread: 0.002, order: 'alternating', gain: () => gain }); // prettier-ignore
+  return compareRuns(tested, baseline);
+};
+const said = (gain: number, runs?: number, withheld = false) =>
+  plainSentence('B', 'A', compared(gain, runs), withheld, 'kW');
+
+test('a gain and a loss are told by the ends of their interval, the smaller first', () => {
+  const [, low, high] = /between (\d+\.\d) and (\d+\.\d) kW more/.exec(said(0.03))!;
+  expect(Number(low)).toBeLessThan(Number(high));
+  const { difference, halfWidth } = compared(0.03).ranges[0]!.difference;
+  expect(Number(low)).toBeCloseTo(difference - halfWidth, 1);
+  const loss = /between (\d+\.\d) and (\d+\.\d) kW less/.exec(said(-0.03))!;
+  expect(Number(loss[1])).toBeLessThan(Number(loss[2]));
+});
+
+test('what cannot be told apart, one run each, and unlike runs have sentences of their own', () => {
+  expect(said(0)).toMatch(/cannot be told apart.*less than \d\.\d kW/);
+  expect(said(0.03, 1)).toMatch(/one run each is not enough/);
+  expect(said(0.03, 4, true)).toMatch(/no fair comparison/);
+});
