@@ -182,6 +182,13 @@ export const endpoints: readonly Endpoint[] = [
   },
   {
     method: 'get',
+    path: '/recordings',
+    does: 'The dyno’s samples of several runs that have ended, one after the other: of each its number and length as little-endian uint32, then its bytes.',
+    query: ['runs'],
+    binary: 'application/octet-stream',
+  },
+  {
+    method: 'get',
     path: '/runs/:id/run.csv',
     does: 'A run’s samples as CSV, with its air; of a logger beside it on the logger’s own clock.',
     query: ['source'],

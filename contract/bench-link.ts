@@ -9,7 +9,6 @@ export const longestLine = 65_536;
 
 export const dynoKinds = ['inertia-roller', 'loaded-roller', 'hub'] as const;
 export const deviceKinds = [...dynoKinds, 'weather', 'engine-logger'] as const;
-export type DeviceKind = (typeof deviceKinds)[number];
 
 export const channelDeclaration = z.object({
   name: z.string().min(1).max(64),

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 
-/** A comparison as JSON: what `suvok compare` prints. Null where there is no spread to make an interval from. */
+/** A comparison as JSON: what `suvok compare` prints and the page exports. Null where there is no spread to make an interval from. */
 const kw = z.number().nullable();
 const interval = { fromRpm: z.number(), toRpm: z.number(), meanKw: kw, lowKw: kw, highKw: kw };
 const severity = z.enum(['note', 'mind', 'stop']);
@@ -52,7 +52,8 @@ export const comparisonJson = z.object({
   smoothing: z.object({ spanRpm: z.union([z.number(), z.tuple([z.number(), z.number()])]), auto: z.boolean() }),
   runs: z.array(
     z.object({
-      file: z.string(),
+      /** Its label, or the name of its file. */
+      name: z.string(),
       side: z.enum(['baseline', 'test']),
       factor: z.number(),
       checks: z.array(z.object({ id: z.string(), severity, message: z.string() })),

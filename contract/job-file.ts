@@ -79,9 +79,7 @@ export const borrowedCurveFields = z.object({
 });
 
 export const band = bandFields.safeExtend(stored);
-export type Band = z.infer<typeof band>;
 export const savedView = viewFields.extend(stored);
-export type SavedView = z.infer<typeof savedView>;
 export const borrowedCurve = borrowedCurveFields.extend(stored);
 export type BorrowedCurve = z.infer<typeof borrowedCurve>;
 export const limit = limitFields.safeExtend(stored);
@@ -93,7 +91,6 @@ export type FuelRecord = z.infer<typeof fuelEntry>;
 export const suspicion = suspicionFields.extend(stored);
 export type Suspicion = z.infer<typeof suspicion>;
 export const note = noteFields.extend(stored);
-export type Note = z.infer<typeof note>;
 export const photo = photoFields.extend({ ...stored, mime: z.string(), at: moment });
 export type Photo = z.infer<typeof photo>;
 export const tuneFile = tuneFileFields.extend({

@@ -54,7 +54,6 @@ export const madeAs = z.object({
   rampRpmPerS: z.number().positive().nullable(),
   steps: stepTable.nullable(),
 });
-export type MadeAs = z.infer<typeof madeAs>;
 
 /** Where a λ probe sits. */
 export const probePlace = z.object({

@@ -39,7 +39,6 @@ const stored = { id: identifier, revision: z.int().positive() };
 export const owner = ownerFields.extend(stored);
 export type Owner = z.infer<typeof owner>;
 export const part = partFields.extend(stored);
-export type Part = z.infer<typeof part>;
 
 export const vehicle = vehicleFields.extend({ ...stored, ownerName: z.string() });
 export type Vehicle = z.infer<typeof vehicle>;

@@ -1,11 +1,13 @@
-import { existsSync } from 'node:fs';
+import { existsSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
 import { isOwnHost, isOwnOrigin } from './loopback.ts';
-import type { Bay } from './recorder/bay.ts';
+import type { Log } from '../recorder/log.ts';
+import type { Bay } from '../recorder/bay.ts';
 import { errorAnswer, HttpRefusal } from './routes/answer.ts';
 import { bayRoutes } from './routes/bay.ts';
+import { ContractRoutes } from './routes/contract-routes.ts';
 import { checkRoutes } from './routes/checks.ts';
 import { entryRoutes } from './routes/entries.ts';
 import { fileRoutes } from './routes/files.ts';
@@ -17,12 +19,7 @@ import { vehicleRoutes } from './routes/vehicles.ts';
 import type { Database } from './store/database.ts';
 
 /** The HTTP side of the server: the API under /api, the page everywhere else. */
-export function createApp(
-  database: Database,
-  bay: Bay,
-  webFolder: string | undefined,
-  log: (error: unknown) => void,
-): Express {
+export function createApp(database: Database, bay: Bay, webFolder: string | undefined, log: Log): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(
@@ -47,22 +44,7 @@ export function createApp(
     throw new HttpRefusal(403, 'Suvok answers only to this machine, under its loopback address.');
   });
   app.use('/api', express.json({ limit: '1mb' }));
-  app.get('/api/health', async (_request, response) => {
-    await database.query('select 1');
-    response.json({ ok: true });
-  });
-  app.use(
-    '/api',
-    jobRoutes(database, bay),
-    entryRoutes(database),
-    vehicleRoutes(database),
-    fileRoutes(database),
-    runRoutes(database),
-    importRoutes(database),
-    bayRoutes(bay),
-    checkRoutes(database),
-    openApiRoutes(),
-  );
+  app.use('/api', apiRoutes(database, bay).router);
   app.use('/api', () => {
     throw new HttpRefusal(404, 'There is nothing at this address.');
   });
@@ -71,10 +53,56 @@ export function createApp(
   return app;
 }
 
+/** All requests that the contract lists, each with its answer. */
+function apiRoutes(database: Database, bay: Bay): ContractRoutes {
+  const routes = new ContractRoutes();
+  routes.get('/health', async (_request, response) => {
+    await database.query('select 1');
+    response.json({ ok: true });
+  });
+  jobRoutes(routes, database, bay);
+  entryRoutes(routes, database);
+  vehicleRoutes(routes, database);
+  fileRoutes(routes, database);
+  runRoutes(routes, database);
+  importRoutes(routes, database);
+  bayRoutes(routes, bay);
+  checkRoutes(routes, database);
+  openApiRoutes(routes);
+  routes.mustBeWhole();
+  return routes;
+}
+
 function servePage(app: Express, folder: string): void {
   app.use('/assets', express.static(join(folder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
   app.use(express.static(folder, { index: false }));
-  app.get('/{*splat}', (_request, response) => {
+  const stages = stageScripts(folder);
+  app.get('/{*splat}', (request, response) => {
+    const early = earlyLinks(request.path, stages);
+    if (early) response.set('link', early);
     response.set('cache-control', 'no-cache').sendFile(join(folder, 'index.html'));
   });
+}
+
+/** The scripts of a job's stages as they were built, by the stage's name in the address. */
+function stageScripts(folder: string): Map<string, string> {
+  const files = existsSync(join(folder, 'assets')) ? readdirSync(join(folder, 'assets')) : [];
+  return new Map(
+    files.flatMap((file) => {
+      const stage = /^(\w+)-stage-[\w-]+\.js$/.exec(file)?.[1];
+      return stage ? [[stage, `/assets/${file}`] as const] : [];
+    }),
+  );
+}
+
+/**
+ * What a page at an address will ask for as soon as it runs, so that the
+ * browser fetches it together with the page itself.
+ * @returns a Link header, or undefined where nothing is known
+ */
+export function earlyLinks(path: string, stages: ReadonlyMap<string, string>): string | undefined {
+  const [, job, stage] = /^\/jobs\/(\d+)\/(\w+)$/.exec(path) ?? [];
+  const script = stage && stages.get(stage);
+  if (!script) return undefined;
+  return `</api/jobs/${job}>; rel=preload; as=fetch; crossorigin, <${script}>; rel=modulepreload`;
 }

@@ -2,7 +2,7 @@ import type { Server } from 'node:http';
 import type pg from 'pg';
 import { WebSocketServer, type WebSocket } from 'ws';
 import type { LiveMessage } from '../contract/live.ts';
-import type { Bay } from './recorder/bay.ts';
+import type { Bay } from '../recorder/bay.ts';
 import type { Database } from './store/database.ts';
 import { isOwnOrigin } from './loopback.ts';
 
@@ -54,7 +54,12 @@ export class Live {
       client.release(true);
       this.retryListening();
     });
-    await client.query('listen suvok_changed');
+    try {
+      await client.query('listen suvok_changed');
+    } catch (error) {
+      client.release(true);
+      throw error;
+    }
     this.listener = client;
   }
 

@@ -1,7 +1,7 @@
 import pino from 'pino';
 import { z } from 'zod';
-import { AdaptedInstrument } from './devices/adapters/adapted-instrument.ts';
-import { adaptedPlaces, type AdaptedPlace } from './devices/adapters/adapters.ts';
+import { AdaptedInstrument } from '../recorder/devices/adapters/adapted-instrument.ts';
+import { adaptedPlaces, type AdaptedPlace } from '../recorder/devices/adapters/adapters.ts';
 import { loopbackHosts } from './loopback.ts';
 import { startServer } from './server.ts';
 
@@ -43,7 +43,7 @@ const server = await startServer({
   port: PORT,
   benchLinkPort: BENCH_LINK_PORT,
   webFolder: SUVOK_WEB,
-  log: (error) => logger.error(error),
+  log: logger,
 }).catch((error: NodeJS.ErrnoException & { port?: number }) => {
   if (error.code === 'EADDRINUSE')
     giveUp(`port ${error.port} is taken by another program; choose another with PORT or BENCH_LINK_PORT.`);

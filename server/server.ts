@@ -1,11 +1,13 @@
 import { randomInt } from 'node:crypto';
 import { createServer } from 'node:http';
 import { createApp } from './app.ts';
-import { BenchLink } from './devices/bench-link.ts';
+import { BenchLink } from '../recorder/devices/bench-link.ts';
 import { Live } from './live.ts';
-import { Bay } from './recorder/bay.ts';
+import { Bay } from '../recorder/bay.ts';
 import { openDatabase, type Database } from './store/database.ts';
+import type { Log } from '../recorder/log.ts';
 import { migrate } from './store/migrate.ts';
+import { recorderStore } from './store/recorder-store.ts';
 import { holdRecorderLock, sealOrphans } from './store/recorder-lock.ts';
 
 export interface ServerSettings {
@@ -14,7 +16,7 @@ export interface ServerSettings {
   port: number;
   benchLinkPort: number;
   webFolder?: string | undefined;
-  log(error: unknown): void;
+  log: Log;
 }
 
 export interface RunningServer {
@@ -35,10 +37,10 @@ export async function startServer(settings: ServerSettings): Promise<RunningServ
   const database = openDatabase(settings.databaseUrl, settings.log);
   const recorderId = randomInt(1, 2 ** 31 - 1);
   const lock = await holdRecorderLock(database, recorderId);
-  lock.on('error', settings.log);
+  lock.on('error', (error) => settings.log.error({ err: error }, 'the recorder lost its lock'));
   const orphans = await sealOrphans(database);
   const link = new BenchLink();
-  const bay = new Bay(database, recorderId, link);
+  const bay = new Bay(recorderStore(database), recorderId, link, settings.log);
   await bay.restore();
   const http = createServer(createApp(database, bay, settings.webFolder, settings.log));
   const live = new Live(http, bay, database);

@@ -129,6 +129,12 @@ export class Bench {
           this.work = this.work.then(() => this.pullFast(message));
         } else if (message.afterS) setTimeout(() => this.begin(message), message.afterS * 1000);
         else this.begin(message);
+        return;
+      case 'arm':
+      case 'hold':
+      case 'problem':
+        // The stand-ins offer neither of the first two, and can do nothing about the third.
+        return;
     }
   }
 

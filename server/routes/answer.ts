@@ -2,6 +2,7 @@ import type { ErrorRequestHandler, Request, Response } from 'express';
 import type { z } from 'zod';
 import { problemIn } from '../../contract/files.ts';
 import { identifier } from '../../contract/parts.ts';
+import type { Log } from '../../recorder/log.ts';
 import { Refusal } from '../../core/refusal.ts';
 import { inTransaction, type Database, type Queryable } from '../store/database.ts';
 import { asRefusal, EditConflict } from '../store/rows.ts';
@@ -58,13 +59,19 @@ export async function act<T>(
   });
 }
 
-/** Every error as one sentence in JSON; what we did not expect is logged in full and told in short. */
-export function errorAnswer(log: (error: unknown) => void): ErrorRequestHandler {
-  return (error: unknown, _request, response, next) => {
+/** Every error as one sentence in JSON; what we did not expect is logged in full and told in short, a refusal with its place. */
+export function errorAnswer(log: Log): ErrorRequestHandler {
+  return (error: unknown, request, response, next) => {
     if (response.headersSent) return next(error);
     const { status, text, ...about } = sentenceFor(asRefusal(error));
-    if (status === 500) log(error);
-    response.status(status).json({ error: text, ...about });
+    const place = { method: request.method, path: request.path, status };
+    if (status === 500) log.error({ ...place, err: error }, 'a request failed');
+    else log.info(place, 'refused');
+    // Whatever a route had promised of its answer, nobody may keep a refusal.
+    response
+      .set('cache-control', 'no-store')
+      .status(status)
+      .json({ error: text, ...about });
   };
 }
 

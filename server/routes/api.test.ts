@@ -3,9 +3,10 @@ import { readFileSync } from 'node:fs';
 import type { CurveJson } from '../../contract/curve.ts';
 import { importResult } from '../../contract/http.ts';
 import { job as jobSchema, type Job, type Run, type Setup } from '../../contract/records.ts';
+import { recordingFromBytes, recordingsFromBytes } from '../../core/exchange/recording-bytes.ts';
 import { writeRecordingCsv } from '../../core/exchange/write-csv.ts';
 import { generatedRun } from '../../core/testing/generated-run.ts';
-import { testDyno } from '../../core/testing/test-car.ts';
+import { testDyno, usualTorque } from '../../core/testing/test-car.ts';
 import { TestServer } from '../testing/test-server.ts';
 
 let server: TestServer;
@@ -133,6 +134,54 @@ describe('runs', () => {
     const curve = await curveOf(run);
     expect(curve.peakPower.rpm).toBeGreaterThan(5500);
     expect(curve.checks).toEqual([]);
+  });
+
+  test('a read of samples that failed is kept by no browser; one that succeeded is kept for ever', async () => {
+    const run = await imported(writeRecordingCsv(generatedRun({})));
+    const { database } = server.running;
+    const recording = () => server.request('GET', `/api/runs/${run.id}/recording`);
+    await database.query('alter table run_channel rename to run_channel_away');
+    const failed = await recording();
+    await database.query('alter table run_channel_away rename to run_channel');
+    expect(failed.status).toBe(500);
+    expect(failed.headers.get('cache-control')).toBe('no-store');
+    expect(String(server.errors.pop())).toMatch(/run_channel/);
+    const read = await recording();
+    expect(read.status).toBe(200);
+    expect(read.headers.get('cache-control')).toMatch(/immutable/);
+    expect((await server.request('GET', `/api/runs/99999/recording`)).headers.get('cache-control')).toBe('no-store');
+  });
+
+  test('several recordings come together as each does alone; one that is not there is named', async () => {
+    const some = [await imported(writeRecordingCsv(generatedRun({}))), await imported(writeRecordingCsv(generatedRun({ seed: 9 })))]; // prettier-ignore
+    const ids = some.map(({ id }) => id);
+    const together = await server.request('GET', `/api/recordings?runs=${ids.join('.')}`);
+    expect(together.headers.get('cache-control')).toMatch(/immutable/);
+    const recordings = recordingsFromBytes(await together.arrayBuffer());
+    expect([...recordings.keys()]).toEqual(ids);
+    for (const id of ids) {
+      const alone = await server.request('GET', `/api/runs/${id}/recording`);
+      expect(recordings.get(id)).toEqual(recordingFromBytes(await alone.arrayBuffer()));
+    }
+    const missing = await server.request('GET', `/api/recordings?runs=${ids[0]}.99999`);
+    expect(missing.status).toBe(404);
+    expect(await missing.text()).toMatch(/Run 99999 is not there/);
+    expect((await server.request('GET', '/api/recordings?runs=all')).status).toBe(400);
+  });
+
+  test('the curve of a run of a job is the one that the job’s figures show, smoothed by its baseline', async () => {
+    const own = await server.newJob('Smoothed car');
+    const setupId = own.setups[0]!.id;
+    const first = await imported(writeRecordingCsv(generatedRun({ speedNoise: 0.01 })), { setupId });
+    const notched = (rpm: number) => usualTorque(rpm) * (1 - 0.3 * Math.exp(-(((rpm - 4000) / 60) ** 2)));
+    const setup = await server.json<Setup>('POST', `/api/jobs/${own.id}/setups`, {
+      parentId: setupId,
+      change: 'a notch',
+    });
+    const other = await imported(writeRecordingCsv(generatedRun({ speedNoise: 0.01, drumTorque: notched })), { setupId: setup.id }); // prettier-ignore
+    const [a, b] = [await curveOf(first), await curveOf(other)];
+    expect(b.smoothing).toEqual(a.smoothing);
+    expect(b.smoothing.auto).toBe(true);
   });
 
   test('is set aside with a reason, brought back, noted, and moved under a new label', async () => {

@@ -1,21 +1,24 @@
-import { Router } from 'express';
 import { z } from 'zod';
 import type { Run } from '../../contract/records.ts';
-import { curveOf, preparedSweep, resolvedSpan, usualGridRpm } from '../../core/reduction/reduce.ts';
 import { Refusal } from '../../core/refusal.ts';
-import { checkHistory, type CheckRun } from '../../core/repeatability/check-history.ts';
+import { checkHistory, type CheckRun } from '../../core/run-kinds/check-history.ts';
 import type { Database } from '../store/database.ts';
 import { checkRuns } from '../store/runs.ts';
 import { recordingOf } from '../store/samples.ts';
 import { HttpRefusal } from './answer.ts';
+import { curveOfRun, loneRun, type CurveView } from '../../core/figures/curve-of-run.ts';
+import { readingOf } from '../../core/figures/reading.ts';
+import type { ContractRoutes } from './contract-routes.ts';
 
 type Reduced = Pick<CheckRun, 'engineSpeedRpm' | 'powerKw'> | undefined;
+
+/** A check run stands for the dyno, not for a job: it is smoothed as it alone needs. */
+const checkView: CurveView = { standard: 'sae-j1349', share: 1, smoothing: 'auto' };
 
 const query = z.object({ device: z.string().min(1).max(64) });
 
 /** A dyno's check runs and the repeatability that they show; figures are those of SAE J1349 with automatic smoothing. */
-export function checkRoutes(database: Database): Router {
-  const router = Router();
+export function checkRoutes(routes: ContractRoutes, database: Database): void {
   /** Curves of check runs: a recording never changes once it has ended, and its air and machine are copied into it. */
   const curves = new Map<number, Promise<Reduced>>();
 
@@ -27,7 +30,7 @@ export function checkRoutes(database: Database): Router {
     return made;
   };
 
-  router.get('/check-history', async (request, response) => {
+  routes.get('/check-history', async (request, response) => {
     const asked = query.safeParse(request.query);
     if (!asked.success) throw new HttpRefusal(400, 'Name the instrument: ?device=…');
     const runs = await checkRuns(database, asked.data.device);
@@ -48,15 +51,13 @@ export function checkRoutes(database: Database): Router {
     const history = checkHistory(usable);
     response.json({ ...history, apart: [...apart, ...history.apart] });
   });
-
-  return router;
 }
 
 async function reduced(database: Database, run: Run): Promise<Reduced> {
+  const { job, run: alone } = loneRun(run);
+  const readings = new Map([[run.id, readingOf(run, await recordingOf(database, run))]]);
   try {
-    const sweep = preparedSweep(await recordingOf(database, run), run.dyno, run.engineToDrumRatio ?? undefined);
-    const settings = { standard: 'sae-j1349', share: 1, spanRpm: resolvedSpan('auto', [sweep]), gridRpm: usualGridRpm } as const; // prettier-ignore
-    const { engineSpeedRpm, powerKw } = curveOf(sweep, run.air ?? undefined, settings);
+    const { engineSpeedRpm, powerKw } = curveOfRun(job, alone, checkView, readings);
     return { engineSpeedRpm, powerKw };
   } catch (error) {
     if (error instanceof Refusal) return undefined;

@@ -1,25 +1,24 @@
-import { Router } from 'express';
 import { entryForms } from '../../contract/entries.ts';
 import type { Database } from '../store/database.ts';
 import { addEntry, changeEntry, entryById, entryTables, type EntryKind } from '../store/entries.ts';
 import { act, bodyAs, found, idOf } from './answer.ts';
 import { revisionOf } from './revision.ts';
 import { takesAway } from './takes-away.ts';
+import type { ContractRoutes } from './contract-routes.ts';
 
 /** Bands, limits, inspection, fuel, suspicions, notes and parts: added, changed, taken away. */
-export function entryRoutes(database: Database): Router {
-  const router = Router();
+export function entryRoutes(routes: ContractRoutes, database: Database): void {
   for (const [name, { of, path, fields }] of Object.entries(entryForms)) {
     const kind = name as EntryKind;
 
-    router.post(`/${of}/:id/${path}`, async (request, response) => {
+    routes.post(`/${of}/:id/${path}`, async (request, response) => {
       const owner = idOf(request);
       const entry = bodyAs(request, fields);
       const id = await act(database, response, (client) => addEntry(client, kind, owner, entry));
       response.status(201).json(found(await entryById(database, kind, id), 'entry'));
     });
 
-    router.patch(`/${path}/:id`, async (request, response) => {
+    routes.patch(`/${path}/:id`, async (request, response) => {
       const id = idOf(request);
       const before = found(await entryById(database, kind, id), 'entry');
       const given = request.body as Record<string, unknown>;
@@ -31,7 +30,6 @@ export function entryRoutes(database: Database): Router {
       response.json(found(await entryById(database, kind, id), 'entry'));
     });
 
-    takesAway(router, database, `/${path}/:id`, entryTables[kind].table, 'entry');
+    takesAway(routes, database, `/${path}/:id`, entryTables[kind].table, 'entry');
   }
-  return router;
 }

@@ -1,4 +1,3 @@
-import { Router } from 'express';
 import multer from 'multer';
 import { photoFields, tuneFileFields } from '../../contract/job-file.ts';
 import type { Database } from '../store/database.ts';
@@ -16,6 +15,7 @@ import { setupById } from '../store/setups.ts';
 import { act, bodyAs, found, HttpRefusal, idOf } from './answer.ts';
 import { revisionOf } from './revision.ts';
 import { takesAway } from './takes-away.ts';
+import type { ContractRoutes } from './contract-routes.ts';
 
 const upTo = (megabytes: number) =>
   multer({ storage: multer.memoryStorage(), limits: { fileSize: megabytes * 1e6, files: 1, fields: 4 } }).single(
@@ -23,10 +23,8 @@ const upTo = (megabytes: number) =>
   );
 
 /** Tune files of setups and photos of jobs: opaque contents, kept as they came. */
-export function fileRoutes(database: Database): Router {
-  const router = Router();
-
-  router.post('/setups/:id/tune-files', upTo(64), async (request, response) => {
+export function fileRoutes(routes: ContractRoutes, database: Database): void {
+  routes.post('/setups/:id/tune-files', upTo(64), async (request, response) => {
     if (!request.file || request.file.size === 0) throw new HttpRefusal(400, 'No file came, or it was empty.');
     const setup = found(await setupById(database, idOf(request)), 'setup');
     const text = request.body as { author?: string; note?: string };
@@ -43,7 +41,7 @@ export function fileRoutes(database: Database): Router {
     response.status(201).json({ file: found(await tuneFileById(database, id), 'file'), knownFrom });
   });
 
-  router.patch('/tune-files/:id', async (request, response) => {
+  routes.patch('/tune-files/:id', async (request, response) => {
     const id = idOf(request);
     const fields = bodyAs(request, tuneFileFields.partial());
     const revision = revisionOf(request.body);
@@ -54,14 +52,14 @@ export function fileRoutes(database: Database): Router {
     response.json(found(await tuneFileById(database, id), 'file'));
   });
 
-  takesAway(router, database, '/tune-files/:id', 'setup_tune_file', 'file');
+  takesAway(routes, database, '/tune-files/:id', 'setup_tune_file', 'file');
 
-  router.get('/tune-files/:id/content', async (request, response) => {
+  routes.get('/tune-files/:id/content', async (request, response) => {
     const { name, content } = found(await tuneFileContent(database, idOf(request)), 'file');
     response.attachment(name).type('application/octet-stream').send(content);
   });
 
-  router.post('/jobs/:id/photos', upTo(25), async (request, response) => {
+  routes.post('/jobs/:id/photos', upTo(25), async (request, response) => {
     const jobId = idOf(request);
     const mime = request.file && pictureKind(request.file.buffer);
     if (!mime) throw new HttpRefusal(400, 'That is no picture that can be shown: JPEG, PNG and WebP are. Nothing was stored.'); // prettier-ignore
@@ -79,21 +77,19 @@ export function fileRoutes(database: Database): Router {
     );
   });
 
-  router.patch('/photos/:id', async (request, response) => {
+  routes.patch('/photos/:id', async (request, response) => {
     const id = idOf(request);
     const fields = bodyAs(request, photoFields);
     found(await act(database, response, (client) => changeRow(client, 'photo', id, fields)), 'photo');
     response.status(204).end();
   });
 
-  takesAway(router, database, '/photos/:id', 'photo', 'photo');
+  takesAway(routes, database, '/photos/:id', 'photo', 'photo');
 
-  router.get('/photos/:id/content', async (request, response) => {
+  routes.get('/photos/:id/content', async (request, response) => {
     const { mime, content } = found(await photoContent(database, idOf(request)), 'photo');
     response.type(mime).set('cache-control', 'private, max-age=31536000, immutable').send(content);
   });
-
-  return router;
 }
 
 /** Browsers send file names as UTF-8 bytes, which multipart reads as Latin-1. */

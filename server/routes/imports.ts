@@ -1,24 +1,22 @@
-import { Router } from 'express';
 import multer from 'multer';
 import { importSettings } from '../../contract/http.ts';
 import { problemIn } from '../../contract/files.ts';
 import { airFromColumns } from '../../core/exchange/air-columns.ts';
 import { readRecordingCsv } from '../../core/exchange/read-csv.ts';
-import { preparedSweep } from '../../core/reduction/reduce.ts';
+import { preparedSweep } from '../../core/reduction/prepared-sweep.ts';
 import { inTransaction, type Database } from '../store/database.ts';
 import { addRun, runById } from '../store/runs.ts';
 import { storeWhole } from '../store/samples.ts';
 import { setupById } from '../store/setups.ts';
 import { found, HttpRefusal } from './answer.ts';
 import { nameOf } from './files.ts';
+import type { ContractRoutes } from './contract-routes.ts';
 
 const upload = multer({ storage: multer.memoryStorage(), limits: { fileSize: 200e6, files: 1, fields: 1 } });
 
 /** Recordings from files: `file` holds the CSV, `settings` the importSettings as JSON. */
-export function importRoutes(database: Database): Router {
-  const router = Router();
-
-  router.post('/imports', upload.single('file'), async (request, response) => {
+export function importRoutes(routes: ContractRoutes, database: Database): void {
+  routes.post('/imports', upload.single('file'), async (request, response) => {
     if (!request.file) throw new HttpRefusal(400, 'No file came with the request.');
     const settings = importSettings.safeParse(jsonOf((request.body as { settings?: string } | undefined)?.settings));
     if (!settings.success)
@@ -52,8 +50,6 @@ export function importRoutes(database: Database): Router {
     });
     response.status(201).json({ run: found(await runById(database, id), 'run'), remarks });
   });
-
-  return router;
 }
 
 function jsonOf(text: string | undefined): unknown {

@@ -1,8 +1,7 @@
-import { Router } from 'express';
 import { z } from 'zod';
 import { jobChange, newJob, newSetup, setupChange, stateChange } from '../../contract/http.ts';
 import { freezing } from '../../contract/job-file.ts';
-import type { Bay } from '../recorder/bay.ts';
+import type { Bay } from '../../recorder/bay.ts';
 import { freezeBaseline } from '../store/baselines.ts';
 import type { Database } from '../store/database.ts';
 import { changesOfJob, undoAct } from '../store/history.ts';
@@ -12,6 +11,7 @@ import { changeRow } from '../store/rows.ts';
 import { addSetup, changeSetup, setupById } from '../store/setups.ts';
 import { act, bodyAs, found, HttpRefusal, idOf } from './answer.ts';
 import { takesAway } from './takes-away.ts';
+import type { ContractRoutes } from './contract-routes.ts';
 
 const listQuery = z.object({
   search: z.string().max(200).default(''),
@@ -21,27 +21,26 @@ const listQuery = z.object({
 });
 
 /** Jobs, their setups, and their history. */
-export function jobRoutes(database: Database, bay: Bay): Router {
-  const router = Router();
+export function jobRoutes(routes: ContractRoutes, database: Database, bay: Bay): void {
   const whole = async (id: number) => found(await jobWithAll(database, id), 'job');
 
-  router.get('/jobs', async (request, response) => {
+  routes.get('/jobs', async (request, response) => {
     const query = listQuery.safeParse(request.query);
     if (!query.success) throw new HttpRefusal(400, 'The list was asked for in a form that is not understood.');
     response.json(await jobList(database, query.data));
   });
 
-  router.post('/jobs', async (request, response) => {
+  routes.post('/jobs', async (request, response) => {
     const fields = bodyAs(request, newJob);
     const id = await act(database, response, (client) => addJob(client, fields));
     response.status(201).json(await whole(id));
   });
 
-  router.get('/jobs/:id', async (request, response) => {
+  routes.get('/jobs/:id', async (request, response) => {
     response.json(await whole(idOf(request)));
   });
 
-  router.patch('/jobs/:id', async (request, response) => {
+  routes.patch('/jobs/:id', async (request, response) => {
     const id = idOf(request);
     const { revision, ...fields } = bodyAs(request, jobChange);
     found(await act(database, response, (client) => changeRow(client, 'job', id, fields, revision)), 'job');
@@ -49,7 +48,7 @@ export function jobRoutes(database: Database, bay: Bay): Router {
     response.json(await whole(id));
   });
 
-  router.put('/jobs/:id/state', async (request, response) => {
+  routes.put('/jobs/:id/state', async (request, response) => {
     const id = idOf(request);
     const change = bodyAs(request, stateChange);
     const more =
@@ -59,7 +58,7 @@ export function jobRoutes(database: Database, bay: Bay): Router {
     response.json(await whole(id));
   });
 
-  router.post('/jobs/:id/baseline', async (request, response) => {
+  routes.post('/jobs/:id/baseline', async (request, response) => {
     const id = idOf(request);
     const fields = bodyAs(request, freezing);
     await whole(id);
@@ -67,7 +66,7 @@ export function jobRoutes(database: Database, bay: Bay): Router {
     response.status(201).json(await whole(id));
   });
 
-  router.post('/jobs/:id/setups', async (request, response) => {
+  routes.post('/jobs/:id/setups', async (request, response) => {
     const id = idOf(request);
     const fields = bodyAs(request, newSetup);
     await whole(id);
@@ -75,7 +74,7 @@ export function jobRoutes(database: Database, bay: Bay): Router {
     response.status(201).json(setup);
   });
 
-  router.patch('/setups/:id', async (request, response) => {
+  routes.patch('/setups/:id', async (request, response) => {
     const id = idOf(request);
     const change = bodyAs(request, setupChange);
     found(await act(database, response, (client) => changeSetup(client, id, change)), 'setup');
@@ -84,22 +83,20 @@ export function jobRoutes(database: Database, bay: Bay): Router {
     response.json(setup);
   });
 
-  takesAway(router, database, '/setups/:id', 'setup', 'setup');
+  takesAway(routes, database, '/setups/:id', 'setup', 'setup');
 
-  router.get('/jobs/:id/history', async (request, response) => {
+  routes.get('/jobs/:id/history', async (request, response) => {
     const id = idOf(request);
     await whole(id);
     response.json(await changesOfJob(database, id));
   });
 
   /** Undoes all that one act changed. */
-  router.post('/acts/:id/undo', async (request, response) => {
+  routes.post('/acts/:id/undo', async (request, response) => {
     const id = idOf(request);
     found(await act(database, response, (client) => undoAct(client, id)), 'act to undo');
     const { mounted } = bay.state();
     if (mounted) await bay.refresh(mounted.jobId);
     response.status(204).end();
   });
-
-  return router;
 }

@@ -1,4 +1,3 @@
-import { Router } from 'express';
 import { z } from 'zod';
 import { endpoints } from '../../contract/api.ts';
 import type { Endpoint } from '../../contract/endpoint.ts';
@@ -7,6 +6,7 @@ import { refusal } from '../../contract/http.ts';
 import { bayState } from '../../contract/live.ts';
 import { job, run, setup } from '../../contract/records.ts';
 import { vehicleWithAll } from '../../contract/vehicles.ts';
+import type { ContractRoutes } from './contract-routes.ts';
 
 /** Schemas that are named once and referred to. */
 const named = {
@@ -128,13 +128,11 @@ Answers to changes carry <code>suvok-act</code>: <code>POST /api/acts/…/undo</
 <table>${rows.join('\n')}</table></html>`;
 }
 
-export function openApiRoutes(): Router {
-  const router = Router();
-  router.get('/openapi.json', (_request, response) => {
+export function openApiRoutes(routes: ContractRoutes): void {
+  routes.get('/openapi.json', (_request, response) => {
     response.json(openApi());
   });
-  router.get('/', (_request, response) => {
+  routes.get('/', (_request, response) => {
     response.type('html').send(readablePage());
   });
-  return router;
 }

@@ -1,4 +1,3 @@
-import { Router } from 'express';
 import { z } from 'zod';
 import { runChange } from '../../contract/http.ts';
 import type { Run } from '../../contract/records.ts';
@@ -6,13 +5,17 @@ import { standardIds } from '../../core/air/correction.ts';
 import { withAirColumns } from '../../core/exchange/air-columns.ts';
 import { curveToJson } from '../../core/exchange/curve-json.ts';
 import { writeRecordingCsv } from '../../core/exchange/write-csv.ts';
-import { curveOf, preparedSweep, resolvedSpan, usualGridRpm } from '../../core/reduction/reduce.ts';
+import { usualGridRpm } from '../../core/figures/corrected-curve.ts';
 import { readSpan } from '../../core/smoothing/span.ts';
 import type { Database } from '../store/database.ts';
 import { changeRun, moveRun, runById, unclaimedRuns } from '../store/runs.ts';
-import { dynoSource, recordingOf } from '../store/samples.ts';
+import { dynoSource, recordingOf, recordingsOf } from '../store/samples.ts';
 import { act, bodyAs, found, HttpRefusal, idOf } from './answer.ts';
-import { recordingBytes } from './recording-bytes.ts';
+import { runsBehindCurve, curveOfRun, loneRun } from '../../core/figures/curve-of-run.ts';
+import { jobWithAll } from '../store/jobs.ts';
+import { recordingToBytes, recordingsToBytes } from '../../core/exchange/recording-bytes.ts';
+import { readingOf } from '../../core/figures/reading.ts';
+import type { ContractRoutes } from './contract-routes.ts';
 
 /** `auto`, a span in rpm, or one that varies as the page writes it. */
 const smoothingWord = z.union([
@@ -31,6 +34,14 @@ const curveQuery = z.object({
   share: z.coerce.number().min(0).max(1).default(1),
 });
 
+/** What was recorded never changes: a browser may keep it for ever. */
+const immutable = 'private, max-age=31536000, immutable';
+
+const runList = z
+  .string()
+  .regex(/^\d{1,9}(\.\d{1,9}){0,99}$/)
+  .transform((text) => text.split('.').map(Number));
+
 /** Whose samples are asked for: the dyno's own, or those of a logger beside it. */
 function sourceIn(asked: unknown, run: Run): number {
   if (asked === undefined) return dynoSource;
@@ -38,19 +49,18 @@ function sourceIn(asked: unknown, run: Run): number {
 }
 
 /** Runs: what people say about them, their samples and their curves. */
-export function runRoutes(database: Database): Router {
-  const router = Router();
+export function runRoutes(routes: ContractRoutes, database: Database): void {
   const runAt = async (id: number) => found(await runById(database, id), 'run');
 
-  router.get('/unclaimed-runs', async (_request, response) => {
+  routes.get('/unclaimed-runs', async (_request, response) => {
     response.json(await unclaimedRuns(database));
   });
 
-  router.get('/runs/:id', async (request, response) => {
+  routes.get('/runs/:id', async (request, response) => {
     response.json(await runAt(idOf(request)));
   });
 
-  router.patch('/runs/:id', async (request, response) => {
+  routes.patch('/runs/:id', async (request, response) => {
     const id = idOf(request);
     const { setupId, ...change } = bodyAs(request, runChange);
     const run = await runAt(id);
@@ -61,15 +71,26 @@ export function runRoutes(database: Database): Router {
     response.json(await runAt(id));
   });
 
-  router.get('/runs/:id/recording', async (request, response) => {
+  routes.get('/runs/:id/recording', async (request, response) => {
     const run = await runAt(idOf(request));
     const source = sourceIn(request.query.source, run);
-    // Samples never change once a run has ended, so a browser may keep them for ever.
-    response.set('cache-control', run.state === 'recording' ? 'no-store' : 'private, max-age=31536000, immutable');
-    response.type('application/octet-stream').send(recordingBytes(await recordingOf(database, run, source)));
+    const bytes = Buffer.from(recordingToBytes(await recordingOf(database, run, source)).buffer);
+    // Samples never change once a run has ended, so a browser may keep them for ever; a refusal it may not.
+    response.set('cache-control', run.state === 'recording' ? 'no-store' : immutable);
+    response.type('application/octet-stream').send(bytes);
   });
 
-  router.get('/runs/:id/run.csv', async (request, response) => {
+  routes.get('/recordings', async (request, response) => {
+    const asked = runList.safeParse(request.query.runs);
+    if (!asked.success) throw new HttpRefusal(400, 'Name the runs by their numbers: ?runs=1.2.3, 100 at most.');
+    const recordings = await recordingsOf(database, asked.data);
+    const missing = asked.data.find((id) => !recordings.has(id));
+    if (missing !== undefined) throw new HttpRefusal(404, `Run ${missing} is not there, or has not ended yet.`);
+    const bytes = Buffer.from(recordingsToBytes(recordings).buffer);
+    response.set('cache-control', immutable).type('application/octet-stream').send(bytes);
+  });
+
+  routes.get('/runs/:id/run.csv', async (request, response) => {
     const run = await runAt(idOf(request));
     const source = sourceIn(request.query.source, run);
     const recorded = await recordingOf(database, run, source);
@@ -81,27 +102,30 @@ export function runRoutes(database: Database): Router {
       .send(writeRecordingCsv(recording));
   });
 
-  router.get('/runs/:id/dyno.json', async (request, response) => {
+  routes.get('/runs/:id/dyno.json', async (request, response) => {
     const run = await runAt(idOf(request));
     response.attachment('dyno.json').json(run.dyno);
   });
 
-  router.get('/runs/:id/air.json', async (request, response) => {
+  routes.get('/runs/:id/air.json', async (request, response) => {
     const run = await runAt(idOf(request));
     response.attachment('air.json').json(found(run.air ?? undefined, 'air: none was recorded with this run'));
   });
 
-  router.get('/runs/:id/curve', async (request, response) => {
+  routes.get('/runs/:id/curve', async (request, response) => {
     const query = curveQuery.safeParse(request.query);
     if (!query.success)
       throw new HttpRefusal(400, `"${String(query.error.issues[0]!.path[0])}" is not a setting of a curve.`);
     const { standard, smoothing, grid, share } = query.data;
+    const view = { standard, smoothing, share, gridRpm: grid };
     const run = await runAt(idOf(request));
-    const sweep = preparedSweep(await recordingOf(database, run), run.dyno, run.engineToDrumRatio ?? undefined);
-    const spanRpm = resolvedSpan(smoothing, [sweep]);
-    const curve = curveOf(sweep, run.air ?? undefined, { standard, share, spanRpm, gridRpm: grid });
-    response.json(curveToJson(curve, smoothing === 'auto'));
+    const stored = run.jobId === null ? undefined : await jobWithAll(database, run.jobId);
+    const { job, runs } = stored
+      ? { job: { ...stored, ignition: stored.car.ignition }, runs: runsBehindCurve(stored, run, view) }
+      : { job: loneRun(run).job, runs: [run] };
+    const readings = await Promise.all(
+      runs.map(async (one) => [one.id, readingOf(one, await recordingOf(database, one))] as const),
+    );
+    response.json(curveToJson(curveOfRun(job, run, view, new Map(readings)), smoothing === 'auto'));
   });
-
-  return router;
 }

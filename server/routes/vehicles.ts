@@ -1,4 +1,3 @@
-import { Router } from 'express';
 import { z } from 'zod';
 import { newVehicle, ownerFields, vehicleChange } from '../../contract/vehicles.ts';
 import type { Database } from '../store/database.ts';
@@ -7,17 +6,17 @@ import { changeRow } from '../store/rows.ts';
 import { insert, ownerNamed, owners, vehicleSummaries, vehicleWithAll } from '../store/vehicles.ts';
 import { act, bodyAs, found, HttpRefusal, idOf } from './answer.ts';
 import { revisionOf } from './revision.ts';
+import type { ContractRoutes } from './contract-routes.ts';
 
 /** Owners and vehicles. An owner may be given by name: found, or written down anew. */
-export function vehicleRoutes(database: Database): Router {
-  const router = Router();
+export function vehicleRoutes(routes: ContractRoutes, database: Database): void {
   const whole = async (id: number) => found(await vehicleWithAll(database, id), 'vehicle');
 
-  router.get('/owners', async (_request, response) => {
+  routes.get('/owners', async (_request, response) => {
     response.json(await owners(database));
   });
 
-  router.patch('/owners/:id', async (request, response) => {
+  routes.patch('/owners/:id', async (request, response) => {
     const id = idOf(request);
     const fields = bodyAs(request, ownerFields.partial());
     const revision = revisionOf(request.body);
@@ -30,13 +29,13 @@ export function vehicleRoutes(database: Database): Router {
     );
   });
 
-  router.get('/vehicles', async (request, response) => {
+  routes.get('/vehicles', async (request, response) => {
     const search = z.string().max(200).default('').safeParse(request.query.search);
     if (!search.success) throw new HttpRefusal(400, 'The search is too long.');
     response.json(await vehicleSummaries(database, search.data));
   });
 
-  router.post('/vehicles', async (request, response) => {
+  routes.post('/vehicles', async (request, response) => {
     const { ownerName, ...fields } = bodyAs(request, newVehicle);
     const id = await act(database, response, async (client) =>
       insert(client, 'vehicle', {
@@ -47,11 +46,11 @@ export function vehicleRoutes(database: Database): Router {
     response.status(201).json(await whole(id));
   });
 
-  router.get('/vehicles/:id', async (request, response) => {
+  routes.get('/vehicles/:id', async (request, response) => {
     response.json(await whole(idOf(request)));
   });
 
-  router.patch('/vehicles/:id', async (request, response) => {
+  routes.patch('/vehicles/:id', async (request, response) => {
     const id = idOf(request);
     const { ownerName, ...fields } = bodyAs(request, vehicleChange);
     const done = await act(database, response, async (client) => {
@@ -62,7 +61,7 @@ export function vehicleRoutes(database: Database): Router {
     response.json(await whole(id));
   });
 
-  router.delete('/vehicles/:id', async (request, response) => {
+  routes.delete('/vehicles/:id', async (request, response) => {
     const id = idOf(request);
     if ((await whole(id)).jobs.length > 0) {
       throw new HttpRefusal(409, 'A vehicle that has jobs is kept: its runs belong to it.');
@@ -70,6 +69,4 @@ export function vehicleRoutes(database: Database): Router {
     found(await act(database, response, (client) => removeEntry(client, 'vehicle', id)), 'vehicle');
     response.status(204).end();
   });
-
-  return router;
 }

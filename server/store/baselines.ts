@@ -1,7 +1,7 @@
-import type { Baseline } from '../../contract/job-file.ts';
+import { baseline, type Baseline } from '../../contract/job-file.ts';
 import { Refusal } from '../../core/refusal.ts';
 import type { Queryable } from './database.ts';
-import { asRecord } from './rows.ts';
+import { recordOf } from './rows.ts';
 
 const select = `
   select setup_id, version, why, created_at,
@@ -11,7 +11,7 @@ const select = `
 /** The versions of a job's baseline, the one in force first; none where none was frozen. */
 export async function baselinesOf(database: Queryable, jobId: number): Promise<Baseline[]> {
   const { rows } = await database.query(`${select} where job_id = $1 order by version desc`, [jobId]);
-  return rows.map((row) => asRecord<Baseline>(row));
+  return rows.map((row) => recordOf(baseline, row));
 }
 
 /** Freezes a list of a setup's runs as the job's next baseline version. */

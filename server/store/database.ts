@@ -1,4 +1,5 @@
 import pg from 'pg';
+import type { Log } from '../../recorder/log.ts';
 
 /** Rows come with numbers where PostgreSQL counts in bigint: identifiers here stay far below 2^53. */
 pg.types.setTypeParser(pg.types.builtins.INT8, Number);
@@ -11,25 +12,71 @@ export type Database = pg.Pool;
 /** A pool or one of its clients inside a transaction. */
 export type Queryable = Pick<pg.Pool, 'query'>;
 
-/** Opens a pool on a database. A broken idle connection is reported, not fatal. */
-export function openDatabase(url: string, onProblem: (error: Error) => void): Database {
+/** A statement that takes longer than this is worth knowing of, ms. */
+const slowMs = 300;
+
+/** Opens a pool on a database. A broken idle connection is written down, not fatal; so is a slow statement. */
+export function openDatabase(url: string, log: Log): Database {
   const pool = new pg.Pool({ connectionString: url, max: 8 });
-  pool.on('error', onProblem);
+  pool.on('error', (error) => log.error({ err: error }, 'a connection to the database broke'));
+  pool.on('connect', (client) => timeStatements(client, log));
   return pool;
+}
+
+/** Times every statement of a connection, whether its answer is awaited or called back with, as the pool does. */
+function timeStatements(client: pg.PoolClient, log: Log): void {
+  const query = client.query.bind(client) as (...words: unknown[]) => unknown;
+  client.query = ((...words: unknown[]) => {
+    const began = performance.now();
+    const tell = () => {
+      const ms = Math.round(performance.now() - began);
+      const [statement] = words;
+      if (ms > slowMs && typeof statement === 'string')
+        log.warn({ ms, statement: statement.replaceAll(/\s+/g, ' ').slice(0, 120) }, 'slow statement');
+    };
+    const last = words.at(-1);
+    if (typeof last === 'function') {
+      const callback = last as (...answer: unknown[]) => void;
+      return query(...words.slice(0, -1), (...answer: unknown[]) => {
+        tell();
+        callback(...answer);
+      });
+    }
+    const answer = query(...words);
+    if (answer instanceof Promise) answer.then(tell, tell);
+    return answer;
+  }) as typeof client.query;
 }
 
 /** Runs work in one transaction: all of it happens, or none. */
 export async function inTransaction<T>(database: Database, work: (client: Queryable) => Promise<T>): Promise<T> {
+  return withClient(database, async (client) => {
+    try {
+      await client.query('begin');
+      const result = await work(client);
+      await client.query('commit');
+      return result;
+    } catch (error) {
+      await client.query('rollback').catch(() => undefined);
+      throw error;
+    }
+  });
+}
+
+/**
+ * Does work on one connection of the pool. A connection that breaks meanwhile
+ * fails the query it was asked, and is not used again; without a listener its
+ * own error would end the process.
+ */
+export async function withClient<T>(database: Database, work: (client: Queryable) => Promise<T>): Promise<T> {
   const client = await database.connect();
+  let broken: Error | undefined;
+  const onError = (error: Error) => (broken = error);
+  client.on('error', onError);
   try {
-    await client.query('begin');
-    const result = await work(client);
-    await client.query('commit');
-    return result;
-  } catch (error) {
-    await client.query('rollback').catch(() => undefined);
-    throw error;
+    return await work(client);
   } finally {
-    client.release();
+    client.off('error', onError);
+    client.release(broken);
   }
 }

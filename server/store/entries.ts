@@ -1,8 +1,22 @@
+import type { z } from 'zod';
+import {
+  band,
+  borrowedCurve,
+  fuelEntry,
+  inspection,
+  limit,
+  note,
+  savedView,
+  suspicion,
+} from '../../contract/job-file.ts';
+import { part } from '../../contract/vehicles.ts';
 import type { Queryable } from './database.ts';
-import { asRecord, changeRow, columnOf, parameter } from './rows.ts';
+import { changeRow, columnOf, parameter, recordOf } from './rows.ts';
 
 /** A table of short entries that belong to a job or a vehicle, and can be taken away and brought back. */
 export interface EntryTable {
+  /** The form of an entry as the contract promises it. */
+  schema: z.ZodType<Record<string, unknown>>;
   table: string;
   belongsTo: 'job_id' | 'vehicle_id';
   fields: readonly string[];
@@ -11,23 +25,29 @@ export interface EntryTable {
   onlyOne?: string;
 }
 
-const ofJob = (table: string, fields: readonly string[], order = 'id'): EntryTable => ({
+const ofJob = <Schema extends z.ZodType<Record<string, unknown>>>(
+  table: string,
+  schema: Schema,
+  fields: readonly string[],
+  order = 'id',
+) => ({
   table,
-  belongsTo: 'job_id',
+  schema,
+  belongsTo: 'job_id' as const,
   fields,
   order,
 });
 
 export const entryTables = {
-  bands: ofJob('band', ['name', 'fromRpm', 'toRpm'], 'from_rpm, id'),
-  limits: ofJob('job_limit', ['quantity', 'value', 'scale', 'reason', 'source']),
-  inspections: { ...ofJob('inspection', ['key', 'outcome', 'note', 'measured']), onlyOne: 'key' },
-  fuelEntries: ofJob('fuel_entry', ['kind', 'at', 'litres', 'ethanolPct', 'name', 'note'], 'at, id'),
-  suspicions: ofJob('suspicion', ['cause', 'test', 'outcome', 'state']),
-  views: ofJob('saved_view', ['name', 'address'], 'name, id'),
-  borrowedCurves: ofJob('borrowed_curve', ['name', 'origin', 'scale', 'points'], 'name, id'),
-  notes: ofJob('note', ['text', 'at'], 'at, id'),
-  parts: { ...ofJob('vehicle_part', ['name', 'knowledge', 'note']), belongsTo: 'vehicle_id' },
+  bands: ofJob('band', band, ['name', 'fromRpm', 'toRpm'], 'from_rpm, id'),
+  limits: ofJob('job_limit', limit, ['quantity', 'value', 'scale', 'reason', 'source']),
+  inspections: { ...ofJob('inspection', inspection, ['key', 'outcome', 'note', 'measured']), onlyOne: 'key' },
+  fuelEntries: ofJob('fuel_entry', fuelEntry, ['kind', 'at', 'litres', 'ethanolPct', 'name', 'note'], 'at, id'),
+  suspicions: ofJob('suspicion', suspicion, ['cause', 'test', 'outcome', 'state']),
+  views: ofJob('saved_view', savedView, ['name', 'address'], 'name, id'),
+  borrowedCurves: ofJob('borrowed_curve', borrowedCurve, ['name', 'origin', 'scale', 'points'], 'name, id'),
+  notes: ofJob('note', note, ['text', 'at'], 'at, id'),
+  parts: { ...ofJob('vehicle_part', part, ['name', 'knowledge', 'note']), belongsTo: 'vehicle_id' },
 } as const satisfies Record<string, EntryTable>;
 export type EntryKind = keyof typeof entryTables;
 
@@ -37,14 +57,48 @@ function columns({ table, fields }: EntryTable): string {
   return ['id', 'revision', ...fields.map(columnOf), ...(table === 'suspicion' ? [runLinks] : [])].join(', ');
 }
 
+type EntryOf<Kind extends EntryKind> = z.output<(typeof entryTables)[Kind]['schema']>;
+
 /** The entries of a job or vehicle that were not taken away. */
-export async function entriesOf<T>(database: Queryable, kind: EntryKind, ownerId: number): Promise<T[]> {
+export async function entriesOf<Kind extends EntryKind>(
+  database: Queryable,
+  kind: Kind,
+  ownerId: number,
+): Promise<EntryOf<Kind>[]> {
   const entry: EntryTable = entryTables[kind];
   const { rows } = await database.query(
     `select ${columns(entry)} from ${entry.table} where ${entry.belongsTo} = $1 and removed_at is null order by ${entry.order}`,
     [ownerId],
   );
-  return rows.map((row) => asRecord<T>(row));
+  return rows.map((row) => recordOf(entry.schema, row) as EntryOf<Kind>);
+}
+
+type JobEntryKind = Exclude<EntryKind, 'parts'>;
+const jobEntryKinds = Object.keys(entryTables).filter((kind) => kind !== 'parts') as JobEntryKind[];
+
+/** All entries of a job, by kind, in one query. */
+export async function jobEntries(
+  database: Queryable,
+  jobId: number,
+): Promise<{ [Kind in JobEntryKind]: EntryOf<Kind>[] }> {
+  const lists = jobEntryKinds.map((kind) => {
+    const entry: EntryTable = entryTables[kind];
+    return `(select coalesce(json_agg(to_json(entry)), '[]') from (select ${columns(entry)} from ${entry.table}
+       where job_id = $1 and removed_at is null order by ${entry.order}) as entry) as "${kind}"`;
+  });
+  const { rows } = await database.query<Record<JobEntryKind, Record<string, unknown>[]>>(`select ${lists.join(', ')}`, [
+    jobId,
+  ]);
+  const found = jobEntryKinds.map((kind) => [
+    kind,
+    rows[0]![kind].map((row) => recordOf(entryTables[kind].schema, withMoments(row))),
+  ]);
+  return Object.fromEntries(found) as { [Kind in JobEntryKind]: EntryOf<Kind>[] };
+}
+
+/** PostgreSQL writes moments into JSON in a form of its own; everywhere else they are ISO 8601 in UTC. */
+function withMoments(row: Record<string, unknown>): Record<string, unknown> {
+  return typeof row.at === 'string' ? { ...row, at: new Date(row.at) } : row;
 }
 
 export async function entryById(
@@ -57,7 +111,7 @@ export async function entryById(
     `select ${columns(entry)} from ${entry.table} where id = $1 and removed_at is null`,
     [id],
   );
-  return rows[0] && asRecord(rows[0]);
+  return rows[0] && recordOf(entry.schema, rows[0]);
 }
 
 /** @returns the new entry's id */

@@ -1,8 +1,8 @@
 import { createHash } from 'node:crypto';
-import type { Photo, TuneFile } from '../../contract/job-file.ts';
+import { photo, tuneFile, type Photo, type TuneFile } from '../../contract/job-file.ts';
 import { setupLetter } from '../../core/setup/letter.ts';
 import type { Queryable } from './database.ts';
-import { asRecord } from './rows.ts';
+import { recordOf } from './rows.ts';
 
 /** Tune files and photos: their contents stay in the store, records travel without them. */
 const tuneFileColumns = `setup_tune_file.id, setup_tune_file.revision, setup_id, name, author, note, sha256, bytes,
@@ -14,7 +14,7 @@ export async function tuneFilesOfJob(database: Queryable, jobId: number): Promis
     `select ${tuneFileColumns} ${tuneFileFrom} where job_id = $1 and removed_at is null order by setup_tune_file.id`,
     [jobId],
   );
-  return rows.map((row) => asRecord<TuneFile>(row));
+  return rows.map((row) => recordOf(tuneFile, row));
 }
 
 export async function tuneFileById(database: Queryable, id: number): Promise<TuneFile | undefined> {
@@ -22,7 +22,7 @@ export async function tuneFileById(database: Queryable, id: number): Promise<Tun
     `select ${tuneFileColumns} ${tuneFileFrom} where setup_tune_file.id = $1 and removed_at is null`,
     [id],
   );
-  return rows[0] && asRecord<TuneFile>(rows[0]);
+  return rows[0] && recordOf(tuneFile, rows[0]);
 }
 
 /** Where else a content is known from, the last first. */
@@ -74,20 +74,20 @@ export async function photosOfJob(database: Queryable, jobId: number): Promise<P
     'select id, revision, caption, mime, at from photo where job_id = $1 and removed_at is null order by at, id',
     [jobId],
   );
-  return rows.map((row) => asRecord<Photo>(row));
+  return rows.map((row) => recordOf(photo, row));
 }
 
 export async function addPhoto(
   database: Queryable,
   jobId: number,
-  photo: { caption: string; mime: string; content: Buffer },
+  taken: { caption: string; mime: string; content: Buffer },
 ): Promise<number> {
   const { rows } = await database.query('insert into photo (job_id, caption, mime) values ($1, $2, $3) returning id', [
     jobId,
-    photo.caption,
-    photo.mime,
+    taken.caption,
+    taken.mime,
   ]);
-  await database.query('insert into photo_content (photo_id, content) values ($1, $2)', [rows[0].id, photo.content]);
+  await database.query('insert into photo_content (photo_id, content) values ($1, $2)', [rows[0].id, taken.content]);
   return rows[0].id;
 }
 

@@ -1,7 +1,7 @@
-import type { Change } from '../../contract/job-file.ts';
+import { change, type Change } from '../../contract/job-file.ts';
 import { Refusal } from '../../core/refusal.ts';
 import type { Queryable } from './database.ts';
-import { asRecord, EditConflict, fieldOf } from './rows.ts';
+import { EditConflict, fieldOf, recordOf } from './rows.ts';
 
 /** Tables whose rows can be taken away, and so whose additions can be undone. */
 const removable = new Set([
@@ -35,7 +35,7 @@ export async function changesOfJob(database: Queryable, jobId: number, most = 10
     [jobId, most],
   );
   return rows.map((row) => {
-    const { before, after, ...rest } = asRecord<Change>(row);
+    const { before, after, ...rest } = recordOf(change, row);
     return { ...rest, before: byField(before), after: byField(after)! };
   });
 }

@@ -1,8 +1,8 @@
-import type { JobList, JobSummary } from '../../contract/records.ts';
+import { type JobList, type JobSummary, jobSummary } from '../../contract/records.ts';
 import { waitingFor } from '../../core/job/waiting.ts';
 import { setupLetter } from '../../core/setup/letter.ts';
 import type { Queryable } from './database.ts';
-import { asRecord } from './rows.ts';
+import { recordOf } from './rows.ts';
 import { patterns } from './vehicles.ts';
 
 export interface JobSearch {
@@ -66,8 +66,10 @@ interface ListRow {
 
 function summaryOf(row: ListRow & Record<string, unknown>): JobSummary {
   const { paused_why, delivered_setup_id, failed, baseline_runs, position, decided, newest_runs } = row;
-  const { id, vehicleId, vehicle, plate, owner, question, state, createdAt, lastRunAt, setups, runs } =
-    asRecord<Omit<JobSummary, 'waiting'>>(row);
+  const { id, vehicleId, vehicle, plate, owner, question, state, createdAt, lastRunAt, setups, runs } = recordOf(
+    jobSummary.omit({ waiting: true }),
+    row,
+  );
   return {
     ...{ id, vehicleId, vehicle, plate, owner, question, state, createdAt, lastRunAt, setups, runs },
     waiting: waitingFor({

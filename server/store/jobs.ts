@@ -1,22 +1,12 @@
 import type { z } from 'zod';
 import type { newJob } from '../../contract/http.ts';
-import type {
-  BorrowedCurve,
-  SavedView,
-  Band,
-  FuelRecord,
-  Inspection,
-  LimitRecord,
-  Note,
-  Suspicion,
-} from '../../contract/job-file.ts';
-import type { Job } from '../../contract/records.ts';
+import { job, type Job } from '../../contract/records.ts';
 import { Refusal } from '../../core/refusal.ts';
 import { baselinesOf } from './baselines.ts';
-import type { Queryable } from './database.ts';
-import { entriesOf } from './entries.ts';
+import type { Database, Queryable } from './database.ts';
+import { jobEntries } from './entries.ts';
 import { photosOfJob, tuneFilesOfJob } from './files.ts';
-import { asRecord } from './rows.ts';
+import { recordOf } from './rows.ts';
 import { runsOfJob } from './runs.ts';
 import { addSetup, setupsOfJob } from './setups.ts';
 import { vehicleById, vehicleNamed } from './vehicles.ts';
@@ -25,53 +15,40 @@ const own = `id, vehicle_id, question, gear, state, paused_why, use, target, not
   claimed_scale, claimed_source, deliverables, gentler_tune, dyno_kind, best_run_id, untested, delivered_setup_id,
   delivered_note, closed_at, created_at, last_run_at, revision`;
 
-type OwnFields = Omit<
-  Job,
-  | 'vehicle'
-  | 'plate'
-  | 'owner'
-  | 'car'
-  | 'setups'
-  | 'runs'
-  | 'bands'
-  | 'views'
-  | 'borrowedCurves'
-  | 'limits'
-  | 'inspections'
-  | 'fuelEntries'
-  | 'suspicions'
-  | 'notes'
-  | 'photos'
-  | 'tuneFiles'
-  | 'baseline'
-  | 'earlierBaselines'
->;
+/** What the job's own row holds of it. */
+const ownFields = job.omit({
+  ...{ vehicle: true, plate: true, owner: true, car: true },
+  ...{ setups: true, runs: true, bands: true, views: true, borrowedCurves: true, limits: true, inspections: true },
+  ...{ fuelEntries: true, suspicions: true, notes: true, photos: true, tuneFiles: true },
+  ...{ baseline: true, earlierBaselines: true },
+});
 
-/** A job with all that is in its file, or undefined. */
-export async function jobWithAll(database: Queryable, id: number): Promise<Job | undefined> {
+/** A job with all that is in its file, or undefined: its own row, and the rest side by side. */
+export async function jobWithAll(database: Database, id: number): Promise<Job | undefined> {
   const { rows } = await database.query(`select ${own} from job where id = $1`, [id]);
   if (!rows[0]) return undefined;
-  const fields = asRecord<OwnFields>(rows[0]);
-  const car = (await vehicleById(database, fields.vehicleId))!;
-  const baselines = await baselinesOf(database, id);
+  const fields = recordOf(ownFields, rows[0]);
+  const [car, setups, runs, entries, photos, tuneFiles, baselines] = await Promise.all([
+    vehicleById(database, fields.vehicleId),
+    setupsOfJob(database, id),
+    runsOfJob(database, id),
+    jobEntries(database, id),
+    photosOfJob(database, id),
+    tuneFilesOfJob(database, id),
+    baselinesOf(database, id),
+  ]);
+  if (!car) throw new Error(`job ${id} has no vehicle`);
   return {
     ...fields,
     vehicle: car.name,
     plate: car.plate,
     owner: car.ownerName,
     car,
-    setups: await setupsOfJob(database, id),
-    runs: await runsOfJob(database, id),
-    bands: await entriesOf<Band>(database, 'bands', id),
-    views: await entriesOf<SavedView>(database, 'views', id),
-    borrowedCurves: await entriesOf<BorrowedCurve>(database, 'borrowedCurves', id),
-    limits: await entriesOf<LimitRecord>(database, 'limits', id),
-    inspections: await entriesOf<Inspection>(database, 'inspections', id),
-    fuelEntries: await entriesOf<FuelRecord>(database, 'fuelEntries', id),
-    suspicions: await entriesOf<Suspicion>(database, 'suspicions', id),
-    notes: await entriesOf<Note>(database, 'notes', id),
-    photos: await photosOfJob(database, id),
-    tuneFiles: await tuneFilesOfJob(database, id),
+    setups,
+    runs,
+    ...entries,
+    photos,
+    tuneFiles,
     baseline: baselines[0] ?? null,
     earlierBaselines: baselines.slice(1),
   };

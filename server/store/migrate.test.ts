@@ -2,6 +2,7 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { fileURLToPath } from 'node:url';
 import { runner } from 'node-pg-migrate';
 import { freshDatabase } from '../testing/test-server.ts';
+import { silentLog } from '../../recorder/log.ts';
 import { openDatabase, type Database } from './database.ts';
 import { jobWithAll } from './jobs.ts';
 
@@ -10,7 +11,7 @@ let url: string;
 let drop: () => Promise<void>;
 beforeAll(async () => {
   ({ url, drop } = await freshDatabase());
-  database = openDatabase(url, () => undefined);
+  database = openDatabase(url, silentLog);
 });
 afterAll(async () => {
   await database.end();

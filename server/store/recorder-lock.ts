@@ -1,6 +1,6 @@
 import type pg from 'pg';
 import type { Run } from '../../contract/records.ts';
-import type { Database } from './database.ts';
+import { withClient, type Database } from './database.ts';
 import { runById } from './runs.ts';
 import { sealRun } from './samples.ts';
 
@@ -39,13 +39,10 @@ export async function sealOrphans(database: Database): Promise<Run[]> {
 }
 
 async function isAlive(database: Database, recorderId: number): Promise<boolean> {
-  const client = await database.connect();
-  try {
+  return withClient(database, async (client) => {
     const { rows } = await client.query('select pg_try_advisory_lock($1, $2) as free', [lockSpace, recorderId]);
     if (!rows[0].free) return true;
     await client.query('select pg_advisory_unlock($1, $2)', [lockSpace, recorderId]);
     return false;
-  } finally {
-    client.release();
-  }
+  });
 }

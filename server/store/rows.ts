@@ -1,3 +1,4 @@
+import type { z } from 'zod';
 import { Refusal } from '../../core/refusal.ts';
 import type { Queryable } from './database.ts';
 
@@ -15,13 +16,21 @@ export class EditConflict extends Error {
 export const columnOf = (field: string) => field.replace(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`);
 export const fieldOf = (column: string) => column.replace(/_([a-z0-9])/g, (_, letter: string) => letter.toUpperCase());
 
-/** A row as a record: fields for columns, moments in ISO form, what is kept for the store's own use left out. */
-export function asRecord<T>(row: Record<string, unknown>): T {
+/** A row as a record: fields for columns, moments in ISO form. */
+export function asRecord(row: Record<string, unknown>): Record<string, unknown> {
   const entries = Object.entries(row).map(([column, value]) => [
     fieldOf(column),
     value instanceof Date ? value.toISOString() : value,
   ]);
-  return Object.fromEntries(entries) as T;
+  return Object.fromEntries(entries) as Record<string, unknown>;
+}
+
+/**
+ * A row in the form that the contract promises; columns that are none of it are left out.
+ * @throws ZodError when what is stored has another form: a mistake of the store's, never to be passed on
+ */
+export function recordOf<Schema extends z.ZodType>(schema: Schema, row: Record<string, unknown>): z.output<Schema> {
+  return schema.parse(asRecord(row));
 }
 
 /** A value for a parameter: lists and objects go into jsonb columns. */

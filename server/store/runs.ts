@@ -1,27 +1,11 @@
-import type { Run } from '../../contract/records.ts';
+import { z } from 'zod';
+import { run, type Run } from '../../contract/records.ts';
 import type { RunChange } from '../../contract/http.ts';
 import { setupLetter } from '../../core/setup/letter.ts';
 import type { Queryable } from './database.ts';
+import type { NewRun } from '../../recorder/recorder-store.ts';
 import { fuelAt } from './fuel.ts';
-
-/** A run as it begins, before its samples are known. */
-export interface NewRun {
-  setup: { id: number; jobId: number } | null;
-  gear: string | null;
-  startedAt: Date;
-  dyno: Run['dyno'];
-  engineToDrumRatio: number | null;
-  air: Run['air'];
-  airTakenAt: Date | null;
-  startTemperatures: Record<string, number>;
-  channels: Run['channels'];
-  source: string;
-  kind: Run['kind'];
-  device: string;
-  plan: Run['plan'];
-  logs: Run['logs'];
-  recorderId: number | null;
-}
+import { recordOf } from './rows.ts';
 
 const columns = `run.id, run.job_id as "jobId", setup_id as "setupId", run.number, setup.position, run.kind, run.state, run.gear,
     started_at as "startedAt", ended_at as "endedAt", set_aside_reason as "setAsideReason", run.note, dyno,
@@ -31,39 +15,29 @@ const columns = `run.id, run.job_id as "jobId", setup_id as "setupId", run.numbe
 const joined = 'run left join setup on setup.id = run.setup_id';
 const select = `select ${columns} from ${joined}`;
 
-interface RunRow extends Omit<Run, 'label' | 'startedAt' | 'endedAt' | 'airTakenAt'> {
-  number: number | null;
-  position: number | null;
-  startedAt: Date;
-  endedAt: Date | null;
-  airTakenAt: Date | null;
-}
+const runRow = run.omit({ label: true }).extend({ number: z.int().nullable(), position: z.int().nullable() });
 
-function asRun({ number, position, startedAt, endedAt, airTakenAt, ...row }: RunRow): Run {
-  return {
-    ...row,
-    label: position === null ? null : setupLetter(position) + number,
-    startedAt: startedAt.toISOString(),
-    endedAt: endedAt?.toISOString() ?? null,
-    airTakenAt: airTakenAt?.toISOString() ?? null,
-  };
+function asRun(row: Record<string, unknown>): Run {
+  const { number, position, ...rest } = recordOf(runRow, row);
+  return { ...rest, label: position === null ? null : setupLetter(position) + number };
 }
 
 export async function runsOfJob(database: Queryable, jobId: number): Promise<Run[]> {
-  const { rows } = await database.query<RunRow>(`${select} where run.job_id = $1 order by run.started_at, run.id`, [
-    jobId,
-  ]);
+  const { rows } = await database.query<Record<string, unknown>>(
+    `${select} where run.job_id = $1 order by run.started_at, run.id`,
+    [jobId],
+  );
   return rows.map(asRun);
 }
 
 export async function unclaimedRuns(database: Queryable): Promise<Run[]> {
-  const { rows } = await database.query<RunRow>(`${select} where run.job_id is null order by run.id`);
+  const { rows } = await database.query<Record<string, unknown>>(`${select} where run.job_id is null order by run.id`);
   return rows.map(asRun);
 }
 
 /** The check runs of an instrument that count, oldest first, with the vehicle that each was made with. */
 export async function checkRuns(database: Queryable, device: string): Promise<(Run & { vehicle: string })[]> {
-  const { rows } = await database.query<RunRow & { vehicle: string }>(
+  const { rows } = await database.query<Record<string, unknown> & { vehicle: string }>(
     `select ${columns}, coalesce(vehicle.name, 'no job') as vehicle from ${joined}
      left join job on job.id = run.job_id left join vehicle on vehicle.id = job.vehicle_id
      where run.device = $1 and run.kind = 'check' and run.state <> 'recording' and set_aside_reason is null
@@ -74,7 +48,7 @@ export async function checkRuns(database: Queryable, device: string): Promise<(R
 }
 
 export async function runById(database: Queryable, id: number): Promise<Run | undefined> {
-  const { rows } = await database.query<RunRow>(`${select} where run.id = $1`, [id]);
+  const { rows } = await database.query<Record<string, unknown>>(`${select} where run.id = $1`, [id]);
   return rows[0] && asRun(rows[0]);
 }
 

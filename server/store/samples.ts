@@ -136,3 +136,21 @@ export async function recordingOf(database: Queryable, run: Run, source = dynoSo
   const [time, ...channels] = rows.map(({ name, unit, data }) => ({ name, unit, values: floatsOf(data) }));
   return { time: time?.values ?? new Float64Array(0), channels };
 }
+
+/** The dyno's samples of runs that have ended, by run, in one query; runs that are not there or not ended are left out. */
+export async function recordingsOf(database: Queryable, runIds: readonly number[]): Promise<Map<number, Recording>> {
+  const { rows } = await database.query<{ run_id: number; name: string; unit: string; data: Buffer }>(
+    `select run_id, run_channel.name, unit, data from run_channel join run on run.id = run_id
+     where run_id = any($1) and run_channel.source = $2 and state <> 'recording' order by run_id, position`,
+    [runIds, dynoSource],
+  );
+  const recordings = new Map<number, Recording>();
+  for (const { run_id, name, unit, data } of rows) {
+    const values = floatsOf(data);
+    const recording = recordings.get(run_id);
+    // Time comes first.
+    if (recording) recording.channels.push({ name, unit, values });
+    else recordings.set(run_id, { time: values, channels: [] });
+  }
+  return recordings;
+}

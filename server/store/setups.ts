@@ -1,16 +1,19 @@
-import type { Setup } from '../../contract/records.ts';
+import { z } from 'zod';
+import { setup, type Setup } from '../../contract/records.ts';
 import type { SetupChange } from '../../contract/http.ts';
 import type { SetupItemRecord } from '../../contract/setup-item.ts';
 import { setupLetter } from '../../core/setup/letter.ts';
 import { readChange } from '../../core/setup/read-change.ts';
 import type { Queryable } from './database.ts';
-import { asRecord, changeRow } from './rows.ts';
+import { changeRow, recordOf } from './rows.ts';
 
 const columns = `id, job_id, position, parent_id, change, items, created_at, revision, prediction_kw, prediction_from_rpm,
   prediction_to_rpm, prediction_why, decision, decision_why, decided_at`;
 
+const setupRow = setup.omit({ letter: true }).extend({ position: z.int().nonnegative() });
+
 function asSetup(row: Record<string, unknown>): Setup {
-  const { position, ...rest } = asRecord<Omit<Setup, 'letter'> & { position: number }>(row);
+  const { position, ...rest } = recordOf(setupRow, row);
   return { ...rest, letter: setupLetter(position) };
 }
 
@@ -40,17 +43,17 @@ export interface SetupBegun {
  * Adds the job's next setup. Letters are counted on the job's own row, so two
  * browsers never get the same one, and a letter is never given out again.
  */
-export async function addSetup(database: Queryable, jobId: number, setup: SetupBegun): Promise<Setup> {
+export async function addSetup(database: Queryable, jobId: number, begun: SetupBegun): Promise<Setup> {
   const { rows } = await database.query(
     `with lettered as (update job set setups_lettered = setups_lettered + 1 where id = $1 returning id, setups_lettered)
      insert into setup (job_id, position, parent_id, change, items, prediction_kw)
      select id, setups_lettered - 1, $2::bigint, $3, $4, $5 from lettered returning ${columns}`,
     [
       jobId,
-      setup.parentId,
-      setup.change,
-      JSON.stringify(setup.items ?? readChange(setup.change)),
-      setup.predictionKw ?? null,
+      begun.parentId,
+      begun.change,
+      JSON.stringify(begun.items ?? readChange(begun.change)),
+      begun.predictionKw ?? null,
     ],
   );
   return asSetup(rows[0]!);

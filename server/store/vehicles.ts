@@ -1,7 +1,16 @@
-import type { Owner, Part, Vehicle, VehicleSummary, VehicleWithAll } from '../../contract/vehicles.ts';
+import {
+  owner,
+  vehicle,
+  vehicleJob,
+  vehicleSummary,
+  type Vehicle,
+  type VehicleSummary,
+  type VehicleWithAll,
+  type Owner,
+} from '../../contract/vehicles.ts';
 import type { Queryable } from './database.ts';
 import { entriesOf } from './entries.ts';
-import { asRecord, columnOf, parameter } from './rows.ts';
+import { columnOf, parameter, recordOf } from './rows.ts';
 
 const fields = `vehicle.id, vehicle.revision, vehicle.owner_id, coalesce(owner.name, '') as owner_name, vehicle.name, plate,
   engine, ignition, induction, fuel_system, gearbox, driven_axle, tyres, tank_litres, gears, final_drive, factory_kw,
@@ -13,7 +22,7 @@ export async function vehicleById(database: Queryable, id: number): Promise<Vehi
     `select ${fields} ${from} where vehicle.id = $1 and vehicle.removed_at is null`,
     [id],
   );
-  return rows[0] && asRecord<Vehicle>(rows[0]);
+  return rows[0] && recordOf(vehicle, rows[0]);
 }
 
 /** All vehicles that match a search, the one seen last first. */
@@ -26,7 +35,7 @@ export async function vehicleSummaries(database: Queryable, search: string, most
      order by coalesce(seen.last_run_at, vehicle.created_at) desc, vehicle.id desc limit $2`,
     [patterns(search), most],
   );
-  return rows.map((row) => asRecord<VehicleSummary>(row));
+  return rows.map((row) => recordOf(vehicleSummary, row));
 }
 
 /** One pattern a word, in small letters; signs that mean something in patterns stand for themselves. */
@@ -40,8 +49,8 @@ export function patterns(search: string): string[] {
 
 /** A vehicle with its owner, parts and jobs, or undefined. */
 export async function vehicleWithAll(database: Queryable, id: number): Promise<VehicleWithAll | undefined> {
-  const vehicle = await vehicleById(database, id);
-  if (!vehicle) return undefined;
+  const car = await vehicleById(database, id);
+  if (!car) return undefined;
   const { rows: jobs } = await database.query(
     `select id, question, state, created_at, last_run_at,
        (select count(*)::int from setup where job_id = job.id and removed_at is null) as setups,
@@ -51,13 +60,13 @@ export async function vehicleWithAll(database: Queryable, id: number): Promise<V
   );
   const { rows: owners } = await database.query(
     'select id, revision, name, contact, note from owner where id = $1 and removed_at is null',
-    [vehicle.ownerId],
+    [car.ownerId],
   );
   return {
-    ...vehicle,
-    owner: (owners[0] as Owner | undefined) ?? null,
-    parts: await entriesOf<Part>(database, 'parts', id),
-    jobs: jobs.map((row) => asRecord(row)),
+    ...car,
+    owner: owners[0] ? recordOf(owner, owners[0]) : null,
+    parts: await entriesOf(database, 'parts', id),
+    jobs: jobs.map((row) => recordOf(vehicleJob, row)),
   };
 }
 

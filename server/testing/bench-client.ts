@@ -1,6 +1,7 @@
 import { connect, type Socket } from 'node:net';
-import { generatedRun, type GeneratedRun } from '../../core/testing/generated-run.ts';
+import { generatedRun } from '../../core/testing/generated-run.ts';
 import { testDyno } from '../../core/testing/test-car.ts';
+import type { GeneratedRun } from '../../core/testing/pull-options.ts';
 
 /** A peer on the bench link, written from docs/bench-link.md and nothing else. */
 export class BenchClient {

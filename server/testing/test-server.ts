@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import pg from 'pg';
 import type { Job, Run } from '../../contract/records.ts';
 import type { BayState } from '../../contract/live.ts';
+import { silentLog } from '../../recorder/log.ts';
 import { startServer, type RunningServer } from '../server.ts';
 
 function adminUrl(): string {
@@ -9,6 +10,17 @@ function adminUrl(): string {
   if (!url)
     throw new Error('SUVOK_TEST_DATABASE_URL is not set: run npm test, which starts a PostgreSQL for the tests.');
   return url;
+}
+
+/** One statement of the administrator's, outside any database of the tests. */
+async function asAdministrator(sql: string): Promise<void> {
+  const client = new pg.Client({ connectionString: adminUrl() });
+  await client.connect();
+  try {
+    await client.query(sql);
+  } finally {
+    await client.end();
+  }
 }
 
 export interface TestDatabase {
@@ -20,16 +32,18 @@ export interface TestDatabase {
 /** A database of its own for a test file: empty, or a copy of another one that nobody is connected to. */
 export async function freshDatabase(copyOf?: string): Promise<TestDatabase> {
   const name = `test_${randomUUID().replaceAll('-', '')}`;
-  const run = async (sql: string) => {
-    const client = new pg.Client({ connectionString: adminUrl() });
-    await client.connect();
-    await client.query(sql);
-    await client.end();
-  };
-  await run(`create database ${name}${copyOf ? ` template ${copyOf}` : ''}`);
+  await asAdministrator(`create database ${name}${copyOf ? ` template ${copyOf}` : ''}`);
   const url = new URL(adminUrl());
   url.pathname = `/${name}`;
-  return { name, url: url.toString(), drop: () => run(`drop database ${name} with (force)`) };
+  return { name, url: url.toString(), drop: () => asAdministrator(`drop database ${name} with (force)`) };
+}
+
+/** Breaks every connection to a database and lets none in, until the function that is returned is called. */
+export async function takeAway(databaseUrl: string): Promise<() => Promise<void>> {
+  const name = new URL(databaseUrl).pathname.slice(1);
+  await asAdministrator(`alter database ${name} with allow_connections false`);
+  await asAdministrator(`select pg_terminate_backend(pid) from pg_stat_activity where datname = '${name}'`);
+  return () => asAdministrator(`alter database ${name} with allow_connections true`);
 }
 
 /** A whole server on a fresh database, and the few requests that most tests make. */
@@ -48,7 +62,7 @@ export class TestServer {
       databaseUrl: database.url,
       port: 0,
       benchLinkPort: 0,
-      log: (error) => errors.push(error),
+      log: { ...silentLog, error: (fields) => errors.push((fields as { err?: unknown }).err ?? fields) },
     });
     return new TestServer(running, database.url, database.drop, errors);
   }

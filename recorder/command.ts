@@ -1,5 +1,5 @@
-import type { SuvokMessage } from '../../contract/bench-link.ts';
-import type { RunPlan } from '../../contract/recording.ts';
+import type { SuvokMessage } from '../contract/bench-link.ts';
+import type { RunPlan } from '../contract/recording.ts';
 
 /** What an instrument that can make a run is told. */
 export function commandFor(

@@ -1,4 +1,4 @@
-import type { Device } from '../devices/device.ts';
+import type { Device } from './devices/device.ts';
 import type { LoggerTap } from './logger-tap.ts';
 
 /**

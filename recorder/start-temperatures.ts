@@ -1,4 +1,4 @@
-import type { Device } from '../devices/device.ts';
+import type { Device } from './devices/device.ts';
 import type { LoggerTap } from './logger-tap.ts';
 
 /** Temperatures at the beginning, from the dyno's channels and the loggers' where the dyno has none. */

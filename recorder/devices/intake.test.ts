@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { helloMessage } from '../../contract/bench-link.ts';
 import { testDyno } from '../../core/testing/test-car.ts';
-import { PreBuffer } from '../recorder/pre-buffer.ts';
+import { PreBuffer } from '../pre-buffer.ts';
 import { channelIntake } from './channel-intake.ts';
 import { LineReader } from './line-reader.ts';
 

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { EventEmitter } from 'node:events';
-import type { Device } from '../devices/device.ts';
+import type { Device } from './devices/device.ts';
 import { LoggerTap } from './logger-tap.ts';
 
 function logger(playsFast: boolean) {

@@ -1,5 +1,5 @@
-import { rpmPerRadS } from '../../core/units/units.ts';
-import { Refusal } from '../../core/refusal.ts';
+import { rpmPerRadS } from '../core/units/units.ts';
+import { Refusal } from '../core/refusal.ts';
 
 /** Calibrations look at the last seconds, s, and want so many rows. */
 const lookedAtS = 2;

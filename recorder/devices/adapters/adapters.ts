@@ -23,8 +23,8 @@ export function adaptedPlaces(text: string): AdaptedPlace[] {
     .filter(Boolean)
     .map((entry) => {
       const found = /^([\w-]+)=(.+):(\d{1,5})$/.exec(entry);
-      if (!found) throw new Refusal(`SUVOK_ADAPTERS: "${entry}" is not of the form name=host:port.`);
-      const [, name, host, port] = found as unknown as [string, string, string, string];
+      const [, name, host, port] = found ?? [];
+      if (!name || !host || !port) throw new Refusal(`SUVOK_ADAPTERS: "${entry}" is not of the form name=host:port.`);
       const adapter = adapters.find((one) => one.name === name);
       if (!adapter)
         throw new Refusal(`SUVOK_ADAPTERS: there is no adapter "${name}"; there are ${adapters.map((one) => one.name).join(', ')}.`); // prettier-ignore

@@ -1,5 +1,5 @@
-import type { RunLogRecord } from '../../contract/recording.ts';
-import type { Device } from '../devices/device.ts';
+import type { RunLogRecord } from '../contract/recording.ts';
+import type { Device } from './devices/device.ts';
 import { PreBuffer } from './pre-buffer.ts';
 
 /** Of what a logger said before a pull was noticed a run takes this much more than the dyno's lead, s. */

@@ -1,11 +1,13 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { testDyno } from '../../core/testing/test-car.ts';
+import { silentLog } from '../../recorder/log.ts';
 import { openDatabase, type Database } from '../store/database.ts';
 import { migrate } from '../store/migrate.ts';
+import { recorderStore } from '../store/recorder-store.ts';
 import { recordingOf } from '../store/samples.ts';
 import { runById } from '../store/runs.ts';
 import { eventually, freshDatabase } from '../testing/test-server.ts';
-import { RunWriter } from './run-writer.ts';
+import { RunWriter } from '../../recorder/run-writer.ts';
 
 let database: Database;
 let drop: () => Promise<void>;
@@ -13,7 +15,7 @@ beforeAll(async () => {
   const fresh = await freshDatabase();
   drop = fresh.drop;
   await migrate(fresh.url);
-  database = openDatabase(fresh.url, () => undefined);
+  database = openDatabase(fresh.url, silentLog);
 });
 afterAll(async () => {
   await database.end();
@@ -67,7 +69,7 @@ function troubled(): { database: Database; refuse: (count: number) => void; lose
 test('while the database refuses, samples wait and are told of; afterwards all are there, once and in order', async () => {
   const trouble = troubled();
   const problems: (string | null)[] = [];
-  const writer = new RunWriter(trouble.database, beginning, (problem) => problems.push(problem));
+  const writer = new RunWriter(recorderStore(trouble.database), beginning, (problem) => problems.push(problem));
   writer.push(rows(0, 50));
   await eventually('the first samples', async () => (await database.query('select 1 from run_chunk')).rowCount === 1);
   trouble.refuse(1);
@@ -86,7 +88,7 @@ test('while the database refuses, samples wait and are told of; afterwards all a
 }, 20_000);
 
 test('a run that ends before anything was stored is sealed all the same', async () => {
-  const writer = new RunWriter(database, beginning, () => undefined);
+  const writer = new RunWriter(recorderStore(database), beginning, () => undefined);
   writer.end('interrupted', []);
   const run = await writer.sealed;
   expect(await runById(database, run.id)).toMatchObject({ state: 'interrupted', samples: 0 });

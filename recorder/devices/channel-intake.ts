@@ -5,7 +5,7 @@ import {
   speedChannels,
   toChannelUnit,
   type KnownChannel,
-} from '../../core/channels/channels.ts';
+} from '../../core/recording/channels.ts';
 import { Refusal } from '../../core/refusal.ts';
 
 /** How an instrument's values become Suvok's channels. */

@@ -1,24 +1,31 @@
 import { EventEmitter } from 'node:events';
-import type { ConfigureMessage } from '../../contract/bench-link.ts';
-import type { Mounting } from '../../contract/http.ts';
-import type { BayState } from '../../contract/live.ts';
-import { usualPlan, type RunPlan } from '../../contract/recording.ts';
-import { Refusal } from '../../core/refusal.ts';
-import type { BenchLink } from '../devices/bench-link.ts';
-import type { Device } from '../devices/device.ts';
-import { mountedJob, mountJob, plannedRun, planRun } from '../store/bay.ts';
-import type { Database } from '../store/database.ts';
-import { jobWithAll } from '../store/jobs.ts';
-import { itemsUpTo } from '../store/setups.ts';
+import type { ConfigureMessage } from '../contract/bench-link.ts';
+import type { AirFile } from '../contract/files.ts';
+import type { Mounting } from '../contract/http.ts';
+import type { BayState } from '../contract/live.ts';
+import { usualPlan, type RunPlan } from '../contract/recording.ts';
+import { Refusal } from '../core/refusal.ts';
+import type { BenchLink } from './devices/bench-link.ts';
+import type { Device } from './devices/device.ts';
+import type { Log } from './log.ts';
 import { Instruments } from './instruments.ts';
+import type { CarOnDyno, RecorderStore } from './recorder-store.ts';
 import { LiveRows } from './live-rows.ts';
 import { LoggerTap } from './logger-tap.ts';
 import { Recorder, type Conditions } from './recorder.ts';
 
 /** Air older than this is no longer the air of a run, ms. */
 const airHoldsMs = 10 * 60_000;
+/** After a failure instruments are told again what is on the dyno after this long, ms. */
+const retryMs = 500;
 /** An instrument that has been gone for this long is no longer missed, ms. */
 const missedMs = 10 * 60_000;
+
+const airOf = ({ temperatureC, pressureHpa, relativeHumidityPct }: AirFile): AirFile => ({
+  temperatureC,
+  pressureHpa,
+  relativeHumidityPct,
+});
 
 interface BayEvents {
   changed: [];
@@ -35,21 +42,24 @@ export class Bay extends EventEmitter<BayEvents> {
   /** One for every dyno that is connected; the one that came last is shown and armed. */
   private recorders: Recorder[] = [];
   private loggers: LoggerTap[] = [];
-  private mounted: (Mounting & { gear: string | null; vehicleId: number; vehicle: string }) | null = null;
+  private mounted: (Mounting & CarOnDyno) | null = null;
   private plan: RunPlan = usualPlan;
   /** What pages see of the dyno's and the loggers' rows as they come. */
   readonly liveRows = new LiveRows();
-  private air: { temperatureC: number; pressureHpa: number; relativeHumidityPct: number; takenAt: Date } | null = null;
+  private air: (AirFile & { takenAt: Date; heardMs: number }) | null = null;
   private stranger: string | null = null;
+  /** Why instruments do not know yet what is on the dyno; tried again until they do. */
+  private untold: string | null = null;
   private lastRunId: number | null = null;
 
   constructor(
-    private readonly database: Database,
+    private readonly store: RecorderStore,
     private readonly recorderId: number,
     link: BenchLink,
+    private readonly log: Log,
   ) {
     super();
-    this.instruments = new Instruments(database, link, {
+    this.instruments = new Instruments(store, link, {
       car: () => this.mounted,
       refuseWhileRecording: (then) => this.refuseWhileRecording(then),
       changed: () => this.emit('changed'),
@@ -64,28 +74,26 @@ export class Bay extends EventEmitter<BayEvents> {
   /** Takes up what was on the dyno before the server stopped. */
   async restore(): Promise<void> {
     await this.instruments.restore();
-    this.plan = (await plannedRun(this.database)) ?? usualPlan;
-    const mounting = await mountedJob(this.database);
+    this.plan = (await this.store.plan()) ?? usualPlan;
+    const mounting = await this.store.mounted();
     if (mounting) await this.mount(mounting);
   }
 
   /** Puts a job's setup on the dyno: its runs are recorded there. */
   async mount(mounting: Mounting): Promise<void> {
-    const job = await jobWithAll(this.database, mounting.jobId);
-    if (!job?.setups.some((setup) => setup.id === mounting.setupId)) {
-      throw new Refusal('That setup is not one of the job; open the job anew and try again.');
-    }
+    const car = await this.store.carOnDyno(mounting);
+    if (!car) throw new Refusal('That setup is not one of the job; open the job anew and try again.');
     this.refuseWhileRecording('End it before you change what is on the dyno.');
-    await mountJob(this.database, mounting);
-    this.mounted = { ...mounting, gear: job.gear, vehicleId: job.vehicleId, vehicle: job.vehicle };
-    await this.configure(this.instruments.devices.values());
+    await this.store.mount(mounting);
+    this.mounted = { ...mounting, ...car };
+    await this.tellInstruments([...this.instruments.devices.values()]);
     this.emit('changed');
   }
 
   /** Settles what is recorded next. @throws Refusal while something is being recorded */
   async planNext(plan: RunPlan): Promise<void> {
     this.refuseWhileRecording('Change what is recorded next after it.');
-    await planRun(this.database, plan);
+    await this.store.setPlan(plan);
     this.plan = plan;
     for (const recorder of this.recorders) recorder.replan();
     this.emit('changed');
@@ -99,7 +107,7 @@ export class Bay extends EventEmitter<BayEvents> {
   /** Takes a job off the dyno: what is recorded from now on belongs to no job until it is claimed. */
   async unmount(jobId: number): Promise<void> {
     if (this.mounted?.jobId !== jobId) return;
-    await mountJob(this.database, null);
+    await this.store.mount(null);
     this.mounted = null;
     this.emit('changed');
   }
@@ -107,9 +115,8 @@ export class Bay extends EventEmitter<BayEvents> {
   /** The job on the dyno was changed: its gear and items may be other ones now. */
   async refresh(jobId: number): Promise<void> {
     if (this.mounted?.jobId !== jobId) return;
-    const job = await jobWithAll(this.database, jobId);
-    if (job) this.mounted.gear = job.gear;
-    await this.configure(this.instruments.devices.values());
+    await this.readCar();
+    await this.tellInstruments([...this.instruments.devices.values()]);
   }
 
   arm(afterS?: number): void {
@@ -129,7 +136,7 @@ export class Bay extends EventEmitter<BayEvents> {
     return {
       type: 'bay',
       devices: [...this.instruments.devices.values()].map((device) => device.state()),
-      air: this.air && { ...this.air, takenAt: this.air.takenAt.toISOString() },
+      air: this.air && { ...airOf(this.air), takenAt: this.air.takenAt.toISOString() },
       mounted: this.mounted && { jobId: this.mounted.jobId, setupId: this.mounted.setupId },
       plan: this.plan,
       recorder: { ...this.recorderState(), lastRunId: this.lastRunId },
@@ -137,7 +144,10 @@ export class Bay extends EventEmitter<BayEvents> {
   }
 
   private recorderState(): Omit<BayState['recorder'], 'lastRunId'> {
-    if (this.recorder) return this.recorder.state();
+    if (this.recorder) {
+      const state = this.recorder.state();
+      return { ...state, problem: state.problem ?? this.untold };
+    }
     const problem = this.stranger && `A peer on the bench link was not understood: ${this.stranger}.`;
     return { state: 'idle', runId: null, label: null, startedS: null, problem };
   }
@@ -158,7 +168,9 @@ export class Bay extends EventEmitter<BayEvents> {
   private welcome(device: Device): void {
     this.instruments.devices.set(device.hello.device, device);
     device.on('changed', () => this.emit('changed'));
+    this.log.info({ device: device.hello.device, kind: device.hello.kind }, 'instrument came');
     device.on('lost', () => {
+      this.log.info({ device: device.hello.device, missing: device.state().missing }, 'instrument went');
       setTimeout(
         () => {
           if (this.instruments.devices.get(device.hello.device) === device)
@@ -171,12 +183,12 @@ export class Bay extends EventEmitter<BayEvents> {
     if (device.hello.kind === 'weather') device.on('row', (row) => this.takeAir(device, row));
     else if (device.hello.dyno) this.takeDyno(device);
     else this.takeLogger(device);
-    void this.configure([device]);
+    void this.tellInstruments([device]);
     this.emit('changed');
   }
 
   private takeDyno(device: Device): void {
-    const recorder = new Recorder(this.database, device, () => this.conditions());
+    const recorder = new Recorder(this.store, device, () => this.conditions(), this.log);
     this.recorders.push(recorder);
     recorder.on('changed', () => this.emit('changed'));
     recorder.on('sealed', (run) => {
@@ -211,7 +223,7 @@ export class Bay extends EventEmitter<BayEvents> {
   private conditions(): Conditions {
     const { mounted, air, plan } = this;
     const ratio = this.dyno?.settings.ratio;
-    const holds = air !== null && Date.now() - air.takenAt.getTime() < airHoldsMs;
+    const holds = air !== null && Date.now() - air.heardMs < airHoldsMs;
     const takenAt = air?.takenAt ?? null;
     return {
       setup: mounted && { id: mounted.setupId, jobId: mounted.jobId },
@@ -220,9 +232,7 @@ export class Bay extends EventEmitter<BayEvents> {
       loggers: this.loggers,
       engineToDrumRatio:
         ratio && ratio.vehicleId === mounted?.vehicleId && ratio.gear === mounted.gear ? ratio.value : null,
-      air: holds
-        ? { temperatureC: air.temperatureC, pressureHpa: air.pressureHpa, relativeHumidityPct: air.relativeHumidityPct }
-        : null,
+      air: holds ? airOf(air) : null,
       airTakenAt: holds ? takenAt : null,
       recorderId: this.recorderId,
     };
@@ -237,24 +247,54 @@ export class Bay extends EventEmitter<BayEvents> {
       relativeHumidityPct: value('relativeHumidity'),
     };
     if (Object.values(air).some((figure) => Number.isNaN(figure))) return;
-    this.air = { ...air, takenAt: new Date() };
+    // What plays a day back gives that day's air.
+    const began = device.hello.startedAt;
+    this.air = {
+      ...air,
+      takenAt: began ? new Date(Date.parse(began) + 1000 * row[0]!) : new Date(),
+      heardMs: Date.now(),
+    };
     this.emit('changed');
   }
 
-  /** Tells instruments which car and setup are on the dyno. */
-  private async configure(devices: Iterable<Device>): Promise<void> {
-    const wanting = [...devices].filter((device) => device.hello.commands.includes('configure'));
-    if (!this.mounted || wanting.length === 0) return;
-    const job = await jobWithAll(this.database, this.mounted.jobId);
-    const setup = job?.setups.find((one) => one.id === this.mounted!.setupId);
-    if (!job || !setup) return;
-    const message: ConfigureMessage = {
-      type: 'configure',
-      vehicle: job.vehicle,
-      setup: setup.letter,
-      items: await itemsUpTo(this.database, setup.id),
-      ...(job.gear ? { gear: job.gear } : {}),
-    };
+  /** Has instruments told what is on the dyno; while the database does not answer it is tried again, as long as they are there. Never rejects. */
+  private async tellInstruments(devices: readonly Device[]): Promise<void> {
+    try {
+      await this.configure(devices);
+      this.setUntold(null);
+    } catch (error) {
+      if (!this.untold) this.log.warn({ err: error }, 'instruments cannot be told what is on the dyno');
+      this.setUntold(
+        `The database does not answer (${(error as Error).message}), so instruments do not know yet what is on the dyno. Runs are recorded all the same; it is tried again.`,
+      );
+      setTimeout(() => void this.tellInstruments(devices.filter(({ connected }) => connected)), retryMs).unref();
+    }
+  }
+
+  private setUntold(why: string | null): void {
+    if (this.untold === why) return;
+    this.untold = why;
+    this.emit('changed');
+  }
+
+  /** Tells instruments which car and setup are on the dyno. @throws when the database does not answer */
+  private async configure(devices: readonly Device[]): Promise<void> {
+    const wanting = devices.filter((device) => device.hello.commands.includes('configure'));
+    if (wanting.length === 0) return;
+    const car = await this.readCar();
+    if (!car) return;
+    const { vehicle, letter, items, gear } = car;
+    const message: ConfigureMessage = { type: 'configure', vehicle, setup: letter, items, ...(gear ? { gear } : {}) };
     for (const device of wanting) device.send(message);
+  }
+
+  /** The car on the dyno as it is described now; undefined where there is none any more. */
+  private async readCar(): Promise<CarOnDyno | undefined> {
+    if (!this.mounted) return undefined;
+    const { jobId, setupId } = this.mounted;
+    const car = await this.store.carOnDyno({ jobId, setupId });
+    // Something else may have been put on meanwhile.
+    if (car && this.mounted?.setupId === setupId) this.mounted = { jobId, setupId, ...car };
+    return car;
   }
 }

@@ -1,11 +1,10 @@
-import type { DeviceSettings } from '../../contract/recording.ts';
-import { Refusal } from '../../core/refusal.ts';
-import { rpmPerRadS } from '../../core/units/units.ts';
-import type { BenchLink } from '../devices/bench-link.ts';
-import { channelIntake } from '../devices/channel-intake.ts';
-import type { Device } from '../devices/device.ts';
-import { allDeviceSettings, saveDeviceSettings } from '../store/bay.ts';
-import type { Database } from '../store/database.ts';
+import type { DeviceSettings } from '../contract/recording.ts';
+import { Refusal } from '../core/refusal.ts';
+import { rpmPerRadS } from '../core/units/units.ts';
+import type { BenchLink } from './devices/bench-link.ts';
+import { channelIntake } from './devices/channel-intake.ts';
+import type { Device } from './devices/device.ts';
+import type { RecorderStore } from './recorder-store.ts';
 import { calibratedRatio, loadCellZero } from './calibration.ts';
 
 /** What instruments need of the bay that they stand in. */
@@ -22,14 +21,14 @@ export class Instruments {
   readonly devices = new Map<string, Device>();
 
   constructor(
-    private readonly database: Database,
+    private readonly store: RecorderStore,
     private readonly link: BenchLink,
     private readonly bay: Surroundings,
   ) {}
 
   /** Takes up what was set before the server stopped. */
   async restore(): Promise<void> {
-    for (const [device, settings] of await allDeviceSettings(this.database)) this.link.settings.set(device, settings);
+    for (const [device, settings] of await this.store.deviceSettings()) this.link.settings.set(device, settings);
   }
 
   /**
@@ -43,7 +42,7 @@ export class Instruments {
     const settings: DeviceSettings = { ...device.settings, ...given };
     const before = device.settings.channelNames;
     if (change.channelNames) channelIntake(device.hello, change.channelNames);
-    await saveDeviceSettings(this.database, name, settings);
+    await this.store.saveDeviceSettings(name, settings);
     this.link.settings.set(name, settings);
     device.settings = settings;
     if (change.channelNames && JSON.stringify(change.channelNames) !== JSON.stringify(before)) device.replace();

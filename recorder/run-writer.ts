@@ -1,7 +1,5 @@
-import type { Run } from '../../contract/records.ts';
-import type { Database } from '../store/database.ts';
-import { addRun, type NewRun } from '../store/runs.ts';
-import { appendChunk, sealRun } from '../store/samples.ts';
+import type { Run } from '../contract/records.ts';
+import type { NewRun, RecorderStore } from './recorder-store.ts';
 
 /** Rows reach the database at least this often, ms. */
 const flushMs = 100;
@@ -15,6 +13,8 @@ const retryMs = 500;
  */
 export class RunWriter {
   run: Run | undefined;
+  /** Rows of the dyno that were taken so far. */
+  rows = 0;
   /** By source: the dyno's own rows are 0, those of loggers beside it 1, 2 … */
   private readonly waiting = new Map<number, Float64Array[]>();
   /** Sent and not yet acknowledged: tried again as it is, so that no sample is stored twice. */
@@ -29,7 +29,7 @@ export class RunWriter {
   readonly sealed = new Promise<Run>((resolve) => (this.settle = resolve));
 
   constructor(
-    private readonly database: Database,
+    private readonly store: RecorderStore,
     private readonly beginning: NewRun,
     private readonly onChange: (problem: string | null) => void,
   ) {
@@ -38,6 +38,7 @@ export class RunWriter {
 
   push(rows: readonly Float64Array[], source = 0): void {
     if (rows.length === 0) return;
+    if (source === 0) this.rows += rows.length;
     const waiting = this.waiting.get(source);
     if (waiting) for (const row of rows) waiting.push(row);
     else this.waiting.set(source, [...rows]);
@@ -62,7 +63,7 @@ export class RunWriter {
     this.working = true;
     let next: number | undefined;
     try {
-      await this.store();
+      await this.storeAll();
       if (this.waiting.size > 0 || (this.ending && !this.finished)) next = this.ending ? 0 : flushMs;
     } catch (error) {
       let count = this.batch?.rows.length ?? 0;
@@ -76,17 +77,17 @@ export class RunWriter {
     if (next !== undefined) this.plan(next);
   }
 
-  private async store(): Promise<void> {
-    this.run ??= await addRun(this.database, this.beginning);
+  private async storeAll(): Promise<void> {
+    this.run ??= await this.store.addRun(this.beginning);
     for (let batch = this.nextBatch(); batch; batch = this.nextBatch()) {
       const { source, rows } = batch;
       const sequence = this.sequences.get(source) ?? 0;
-      await appendChunk(this.database, this.run.id, source, sequence, columnsOf(rows));
+      await this.store.appendChunk(this.run.id, source, sequence, columnsOf(rows));
       this.sequences.set(source, sequence + 1);
       this.batch = undefined;
     }
     if (this.ending) {
-      await sealRun(this.database, this.run, this.ending.as, this.ending.remarks);
+      await this.store.sealRun(this.run, this.ending.as, this.ending.remarks);
       this.finished = true;
       this.settle(this.run);
     }

@@ -1,16 +1,16 @@
 import { EventEmitter } from 'node:events';
-import type { BayState } from '../../contract/live.ts';
-import type { Run } from '../../contract/records.ts';
-import type { RunPlan } from '../../contract/recording.ts';
-import { speedChannels } from '../../core/channels/channels.ts';
-import { runTrigger, type RunTrigger } from '../../core/recording/run-trigger.ts';
-import { Refusal } from '../../core/refusal.ts';
-import type { Device } from '../devices/device.ts';
-import type { Database } from '../store/database.ts';
-import type { NewRun } from '../store/runs.ts';
+import type { BayState } from '../contract/live.ts';
+import type { Run } from '../contract/records.ts';
+import type { RunPlan } from '../contract/recording.ts';
+import { speedChannels } from '../core/recording/channels.ts';
+import { runTrigger, type RunTrigger } from '../core/recording/run-trigger.ts';
+import { Refusal } from '../core/refusal.ts';
+import type { Device } from './devices/device.ts';
 import { commandFor } from './command.ts';
+import type { Log } from './log.ts';
 import type { LoggerTap } from './logger-tap.ts';
 import { PreBuffer } from './pre-buffer.ts';
+import type { NewRun, RecorderStore } from './recorder-store.ts';
 import { RunWriter } from './run-writer.ts';
 import { startTemperatures } from './start-temperatures.ts';
 
@@ -73,9 +73,10 @@ export class Recorder extends EventEmitter<RecorderEvents> {
   private readonly throttleAt: number;
 
   constructor(
-    private readonly database: Database,
+    private readonly store: RecorderStore,
     readonly device: Device,
     private readonly conditions: () => Conditions,
+    private readonly log: Log,
   ) {
     super();
     this.trigger = this.watch(unarmedSustainS);
@@ -191,7 +192,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
       ...tap.follow(latestS - startedS, (row) => writer.push([row], index + 1)),
     }));
     const writer = new RunWriter(
-      this.database,
+      this.store,
       {
         ...conditions,
         kind: plan.kind,
@@ -213,6 +214,8 @@ export class Recorder extends EventEmitter<RecorderEvents> {
         source: hello.name ?? hello.device,
       },
       (problem) => {
+        if (problem && !this.problem)
+          this.log.warn({ device: hello.device, runId: writer.run?.id }, 'storing a run failed; it is tried again');
         this.problem = problem;
         this.emit('changed');
       },
@@ -229,6 +232,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
       kind: plan.kind,
       followed: following.map(({ tap, fromS, stop }) => ({ tap, fromS: fromS - latestS, stop })),
     };
+    this.log.info({ device: hello.device, kind: plan.kind }, 'run begins');
     this.armed = false;
     this.watchForSilence();
     this.emit('changed');
@@ -244,6 +248,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
       recording.writer.end(as, recording.remarks);
     });
     void recording.writer.sealed.then((run) => {
+      this.log.info({ runId: run.id, device: this.device.hello.device, as, rows: recording.writer.rows }, 'run ended');
       if (this.sealing === recording.writer) this.sealing = undefined;
       this.emit('sealed', run);
       this.emit('changed');

@@ -1,0 +1,50 @@
+import { expect, test } from '@jest/globals';
+import type { Job } from '../../contract/records.ts';
+import { startServer } from '../server.ts';
+import { openDatabase } from '../store/database.ts';
+import { BenchClient } from '../testing/bench-client.ts';
+import { eventually, freshDatabase } from '../testing/test-server.ts';
+
+type Entry = { what: string } & Record<string, unknown>;
+
+function remembering(entries: Entry[]) {
+  const keep = (fields: object, what: string) => void entries.push({ ...fields, what });
+  return { info: keep, warn: keep, error: keep };
+}
+
+test('the log tells of instruments, runs and refusals by ids and counts, and of nobody', async () => {
+  const entries: Entry[] = [];
+  const { url, drop } = await freshDatabase();
+  const server = await startServer({ databaseUrl: url, port: 0, benchLinkPort: 0, log: remembering(entries) });
+  const api = (method: string, path: string, body?: unknown) =>
+    fetch(`http://127.0.0.1:${server.port}/api${path}`, { method, ...(body ? { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) } : {}) }); // prettier-ignore
+  const job = (await (await api('POST', '/jobs', { vehicle: 'Secret coupé', owner: 'N. Body' })).json()) as Job;
+  await api('PUT', '/bay/mounted', { jobId: job.id, setupId: job.setups[0]!.id });
+  const client = await BenchClient.connect(server.benchLinkPort);
+  client.hello({ device: 'logged-roller' });
+  client.pull();
+  const ended = await eventually('the run’s end', () => entries.find(({ what }) => what === 'run ended'));
+  expect(ended).toMatchObject({ device: 'logged-roller', as: 'sealed', runId: expect.any(Number) });
+  expect(ended.rows).toBeGreaterThan(1000);
+  client.close();
+  await eventually('its going', () => entries.find(({ what }) => what === 'instrument went'));
+  expect(entries.map(({ what }) => what)).toEqual(['instrument came', 'run begins', 'run ended', 'instrument went']);
+  await api('GET', '/jobs/999');
+  expect(entries.at(-1)).toEqual({ what: 'refused', method: 'GET', path: '/api/jobs/999', status: 404 });
+  expect(JSON.stringify(entries)).not.toMatch(/Secret|Body/);
+  await server.close();
+  await drop();
+});
+
+test('a statement that takes long is written down, without what it was asked with', async () => {
+  const entries: Entry[] = [];
+  const { url, drop } = await freshDatabase();
+  const database = openDatabase(url, remembering(entries));
+  await database.query('select 1');
+  await database.query('select pg_sleep($1), $2::text', [0.4, 'N. Body']);
+  expect(entries).toEqual([
+    { what: 'slow statement', ms: expect.any(Number), statement: 'select pg_sleep($1), $2::text' },
+  ]);
+  await database.end();
+  await drop();
+});

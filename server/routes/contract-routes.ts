@@ -1,0 +1,52 @@
+import { Router, type RequestHandler } from 'express';
+import { endpoints } from '../../contract/api.ts';
+import type { Endpoint } from '../../contract/endpoint.ts';
+
+/** A request as the contract names it: `get /jobs/:id`. */
+const nameOf = ({ method, path }: Pick<Endpoint, 'method' | 'path'>) => `${method} ${path}`;
+const known = new Set(endpoints.map(nameOf));
+
+/**
+ * Routes of the API. Only requests that the contract lists can be answered,
+ * and all of them must be: what is described and what is served cannot differ.
+ */
+export class ContractRoutes {
+  readonly router = Router();
+  private readonly answered = new Set<string>();
+
+  get(path: string, ...handlers: RequestHandler[]): void {
+    this.answer('get', path, handlers);
+  }
+
+  post(path: string, ...handlers: RequestHandler[]): void {
+    this.answer('post', path, handlers);
+  }
+
+  put(path: string, ...handlers: RequestHandler[]): void {
+    this.answer('put', path, handlers);
+  }
+
+  patch(path: string, ...handlers: RequestHandler[]): void {
+    this.answer('patch', path, handlers);
+  }
+
+  delete(path: string, ...handlers: RequestHandler[]): void {
+    this.answer('delete', path, handlers);
+  }
+
+  /** @throws where a request of the contract has no answer */
+  mustBeWhole(): void {
+    const missing = [...known].filter((name) => !this.answered.has(name));
+    if (missing.length > 0)
+      throw new Error(`contract/api.ts lists requests that nothing answers: ${missing.join(', ')}`);
+  }
+
+  /** @throws where the contract does not list it, or it is answered already */
+  private answer(method: Endpoint['method'], path: string, handlers: RequestHandler[]): void {
+    const name = nameOf({ method, path });
+    if (!known.has(name)) throw new Error(`contract/api.ts does not list ${name}`);
+    if (this.answered.has(name)) throw new Error(`${name} is answered twice`);
+    this.answered.add(name);
+    this.router[method](path, ...handlers);
+  }
+}
