@@ -8,7 +8,7 @@ import { Notifications } from '@mantine/notifications';
 import { QueryClientProvider } from '@tanstack/react-query';
 import { createRoot } from 'react-dom/client';
 import { RouterProvider } from 'react-router/dom';
-import { router } from './app/router.tsx';
+import { router } from './router.tsx';
 import { resolver, theme } from './app/theme.ts';
 import { keepConnected } from './state/live.ts';
 import { queryClient } from './state/queries.ts';

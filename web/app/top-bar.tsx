@@ -2,6 +2,7 @@ import { ActionIcon, useComputedColorScheme, useMantineColorScheme } from '@mant
 import { IconMoon, IconSun } from '@tabler/icons-react';
 import { Link, NavLink, useLocation, useParams } from 'react-router';
 import type { Job } from '../../contract/records.ts';
+import { identifierIn } from '../state/identifier.ts';
 import { useLive } from '../state/live.ts';
 import { useJob } from '../state/queries.ts';
 import { Mark } from '../ui/mark.tsx';
@@ -11,16 +12,19 @@ import classes from './top-bar.module.css';
 
 /** Mark, job, its stages, the bay's state. */
 export function TopBar() {
-  const { jobId } = useParams();
   const { pathname } = useLocation();
+  const id = identifierIn(useParams().jobId);
+  const { data: job, isError } = useJob(id ?? 0, id !== undefined);
+  // A job that is not there leaves the way to all others.
+  const jobId = isError && !job ? undefined : id;
   return (
     <header className={classes.bar}>
       <Link to="/jobs" className={classes.home} aria-label="Suvok, all jobs">
         <Mark />
       </Link>
-      {jobId ? <JobNavigation jobId={Number(jobId)} /> : <Outside />}
+      {jobId ? <JobNavigation jobId={jobId} /> : <Outside />}
       <BayStatus />
-      {jobId && <NoteLine jobId={Number(jobId)} hotkey={!pathname.endsWith('/record')} />}
+      {jobId && <NoteLine jobId={jobId} hotkey={!pathname.endsWith('/record')} />}
       <ThemeSwitch />
     </header>
   );

@@ -1,29 +1,25 @@
-import { Button } from '@mantine/core';
 import { useEffect, type ReactNode } from 'react';
 import { useParams } from 'react-router';
 import type { Job } from '../../contract/records.ts';
+import { identifierIn } from '../state/identifier.ts';
 import { useJob } from '../state/queries.ts';
 import { prepareFigures } from '../workers/figures.ts';
-import classes from './problem-page.module.css';
+import { NotThere } from './not-there.tsx';
+
+const allJobs = { address: '/jobs', name: 'All jobs' };
 
 /** A stage of the job in the address: what it shows once the job is there, or why it is not. */
 export function WithJob({ children }: { children: (job: Job) => ReactNode }) {
   const { jobId } = useParams();
-  const { data: job, error, refetch } = useJob(Number(jobId));
-  const runs = job?.runs.length;
+  const id = identifierIn(jobId);
+  const { data: job, error, refetch } = useJob(id ?? 0, id !== undefined);
+  // Runs that have not changed stay the same list.
+  const runs = job?.runs;
   useEffect(() => {
-    if (job) prepareFigures(job);
-    // Only what was recorded since makes it worth doing again.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [job?.id, runs]);
+    if (runs) prepareFigures(runs);
+  }, [runs]);
+  if (id === undefined) return <NotThere why={`“${jobId}” is not the number of a job.`} list={allJobs} />;
   if (job) return children(job);
   if (!error) return <main aria-busy />;
-  return (
-    <main className={classes.page} role="alert">
-      <p>{error.message}</p>
-      <Button variant="default" onClick={() => void refetch()}>
-        Try again
-      </Button>
-    </main>
-  );
+  return <NotThere why={error.message} tryAgain={() => void refetch()} list={allJobs} />;
 }

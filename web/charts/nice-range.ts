@@ -20,3 +20,18 @@ export function niceRange(least: number, most: number, lines: number, atLeast = 
   const high = Math.max(most, middle + span / 2);
   return { least: Math.floor(low / step + 1e-9) * step, most: Math.ceil(high / step - 1e-9) * step, step };
 }
+
+/** An axis never shows less than this of a unit, so that noise does not fill a lane. */
+const leastSpan: Record<string, number> = { '%': 10, '°': 2, '°BTDC': 4, '°C': 6, kPa: 20, '–': 0.06, V: 1, ms: 1 };
+
+/** The value axis of logged readings in a unit. */
+export function readingRange(series: readonly Float64Array[], unit: string): ValueRange {
+  let [least, most] = [Infinity, -Infinity];
+  for (const values of series) {
+    for (const value of values) {
+      least = Math.min(least, value);
+      most = Math.max(most, value);
+    }
+  }
+  return niceRange(least, most, 3, leastSpan[unit] ?? Math.max(1, 0.05 * Math.abs(most)));
+}

@@ -1,7 +1,7 @@
 import { Modal } from '@mantine/core';
 import { lazy, Suspense, useState } from 'react';
 import type { Job, Setup } from '../../contract/records.ts';
-import classes from '../setups/new-setup.module.css';
+import button from '../ui/text-button.module.css';
 
 const ImportForm = lazy(async () => ({ default: (await import('./import-form.tsx')).ImportForm }));
 
@@ -10,7 +10,7 @@ export function ImportButton({ job, setup }: { job: Job; setup: Setup }) {
   const [opened, setOpened] = useState(false);
   return (
     <>
-      <button className={classes.open} onClick={() => setOpened(true)}>
+      <button className={button.more} onClick={() => setOpened(true)}>
         Import a recording
       </button>
       <Modal

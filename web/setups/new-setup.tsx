@@ -9,6 +9,7 @@ import { draftOf, keepDraft } from '../state/drafts.ts';
 import { useChange } from '../state/queries.ts';
 import { Keycap } from '../ui/keycap.tsx';
 import { numberOf } from '../ui/saved-field.tsx';
+import button from '../ui/text-button.module.css';
 import classes from './new-setup.module.css';
 
 interface NewSetupProps {
@@ -56,7 +57,7 @@ export function NewSetup({ job, parent, onAdded, hotkey, asked = false }: NewSet
     });
   if (line === undefined) {
     return (
-      <button className={classes.open} onClick={open}>
+      <button className={button.more} onClick={open}>
         + New setup from {parent.letter} {hotkey && <Keycap>N</Keycap>}
       </button>
     );

@@ -1,5 +1,5 @@
 import type { Setup } from '../../contract/records.ts';
-import type { SetupFigures } from '../../core/gain/setup-figures.ts';
+import type { SetupFigures } from '../../core/figures/setup-figures.ts';
 import { scorePrediction, type PredictionScore } from '../../core/setup/prediction.ts';
 import { usePreferences } from '../state/preferences.ts';
 import { formatPower, signed, halfWidthText } from '../ui/figures.ts';

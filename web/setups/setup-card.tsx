@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { Job, Run, Setup } from '../../contract/records.ts';
-import type { UnusableRun } from '../../core/gain/figured-run.ts';
-import type { SetupFigures } from '../../core/gain/setup-figures.ts';
+import type { UnusableRun } from '../../core/figures/figured-run.ts';
+import type { SetupFigures } from '../../core/figures/setup-figures.ts';
 import { usePreferences } from '../state/preferences.ts';
 import { scorePrediction } from '../../core/setup/prediction.ts';
 import { formatPower, plusMinus, signed } from '../ui/figures.ts';

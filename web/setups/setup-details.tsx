@@ -2,7 +2,7 @@ import { Button, Group, Modal, SegmentedControl, Stack, Text, TextInput } from '
 import { useState } from 'react';
 import type { SetupChange } from '../../contract/http.ts';
 import type { Job, Setup } from '../../contract/records.ts';
-import type { SetupFigures } from '../../core/gain/setup-figures.ts';
+import type { SetupFigures } from '../../core/figures/setup-figures.ts';
 import { differences } from '../../core/setup/difference.ts';
 import { itemWords } from '../../core/setup/item.ts';
 import { api } from '../state/api.ts';
@@ -97,7 +97,9 @@ const decisions = [
 
 /** What was decided on a change, and why. */
 export function Decision({ setup, heading = 'Decision' }: { setup: Setup; heading?: string }) {
-  const [why, setWhy] = useState(setup.decisionWhy);
+  // What is being written stays, whatever comes from the server meanwhile.
+  const [typed, setTyped] = useState<string>();
+  const why = typed ?? setup.decisionWhy;
   const decide = useChange((change: SetupChange) => api.changeSetup(setup.id, change));
   return (
     <section>
@@ -114,8 +116,11 @@ export function Decision({ setup, heading = 'Decision' }: { setup: Setup; headin
         aria-label="Why"
         placeholder="why, in a line"
         value={why}
-        onChange={(event) => setWhy(event.currentTarget.value)}
-        onBlur={() => why !== setup.decisionWhy && decide.mutate({ decisionWhy: why })}
+        onChange={(event) => setTyped(event.currentTarget.value)}
+        onBlur={() => {
+          if (why === setup.decisionWhy) setTyped(undefined);
+          else decide.mutate({ decisionWhy: why }, { onSuccess: () => setTyped(undefined) });
+        }}
         onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
       />
     </section>

@@ -1,10 +1,10 @@
 import type { Job, Setup } from '../../contract/records.ts';
-import type { JobFigures } from '../../core/gain/job-figures.ts';
 import { branchDepths } from '../../core/setup/tree.ts';
 import { ImportButton } from '../imports/import-button.tsx';
 import { NewSetup } from './new-setup.tsx';
 import { SetupCard } from './setup-card.tsx';
 import classes from './setups-column.module.css';
+import type { JobFigures } from '../../core/figures/job-figures.ts';
 
 export interface SetupsColumnProps {
   job: Job;

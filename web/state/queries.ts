@@ -1,5 +1,6 @@
 import { QueryClient, keepPreviousData, useMutation, useQuery } from '@tanstack/react-query';
 import { notifications } from '@mantine/notifications';
+import type { Job } from '../../contract/records.ts';
 import { api } from './api.ts';
 
 export const queryClient = new QueryClient({
@@ -17,9 +18,9 @@ export function useJob(id: number, enabled = true) {
   return useQuery({ queryKey: jobKey(id), queryFn: () => api.job(id), enabled });
 }
 
-/** Fetches a job ahead of the screen that shows it. */
-export function prefetchJob(id: number): void {
-  void queryClient.prefetchQuery({ queryKey: jobKey(id), queryFn: () => api.job(id) });
+/** Fetches a job ahead of the screen that shows it. @returns undefined where it does not come; the screen says why */
+export function prefetchedJob(id: number): Promise<Job | undefined> {
+  return queryClient.fetchQuery({ queryKey: jobKey(id), queryFn: () => api.job(id) }).catch(() => undefined);
 }
 
 export function useHistory(id: number) {
@@ -34,8 +35,8 @@ export function useVehicles(search: string) {
   });
 }
 
-export function useVehicle(id: number) {
-  return useQuery({ queryKey: ['vehicle', id], queryFn: () => api.vehicle(id) });
+export function useVehicle(id: number, enabled = true) {
+  return useQuery({ queryKey: ['vehicle', id], queryFn: () => api.vehicle(id), enabled });
 }
 
 /** A dyno's own repeatability, from its check runs. */

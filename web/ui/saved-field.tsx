@@ -36,14 +36,17 @@ export function SavedField(props: SavedFieldProps) {
   const [saving, setSaving] = useState(false);
   const known = useRef(value);
   const based = useRef(revision);
+  const written = useRef(text);
+  useEffect(() => {
+    written.current = text;
+  });
   // What others wrote comes in unless something is being written here.
   useEffect(() => {
-    if (text === known.current) {
+    if (written.current === known.current) {
       setText(value);
       based.current = revision;
     }
     known.current = value;
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- only news from the server counts
   }, [value, revision]);
 
   const store = async (over = false) => {

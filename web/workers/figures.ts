@@ -1,9 +1,12 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { wrap, type Remote } from 'comlink';
 import { useState } from 'react';
-import type { JobFigures } from '../../core/gain/job-figures.ts';
 import type { Job, Run } from '../../contract/records.ts';
+import { baselineSetup } from '../../core/job/baseline.ts';
+import type { FiguresView } from '../../core/figures/figures-request.ts';
+import type { JobFigures } from '../../core/figures/job-figures.ts';
 import type { LoggedEngine } from '../../core/log/run-log.ts';
+import { queryClient } from '../state/queries.ts';
 import type { FiguresWorker, LogView, Measured, WorkerRequest } from './figures.worker.ts';
 
 let remote: Remote<FiguresWorker> | undefined;
@@ -14,16 +17,63 @@ export function figuresWorker(): Remote<FiguresWorker> {
   return remote;
 }
 
+/** Has the worker fetch a job's runs at once, in the order in which they are wanted: the newest setup's and the first one's before all others. */
+export function fetchRuns(job: Job): void {
+  const ended = job.runs.filter(hasEnded);
+  const wanted = [job.runs.at(-1)?.setupId, baselineSetup(job.setups, job.baseline).id];
+  const isWanted = ({ setupId }: Run) => Number(wanted.includes(setupId));
+  void figuresWorker().fetch(ended.toSorted((a, b) => isWanted(b) - isWanted(a)));
+}
+
 /** Has the worker fetch a job's runs and make them ready while nobody waits for them. */
-export function prepareFigures(job: Job): void {
-  const ended = job.runs.filter(({ state }) => state !== 'recording');
+export function prepareFigures(runs: readonly Run[]): void {
+  const ended = runs.filter(hasEnded);
   requestIdleCallback(() => void figuresWorker().prepare(ended));
+}
+
+/** A job as figures are asked of it. */
+export function recordOf({
+  vehicle,
+  car,
+  setups,
+  runs,
+  baseline,
+}: Pick<Job, 'vehicle' | 'car' | 'setups' | 'runs' | 'baseline'>): WorkerRequest['job'] {
+  return { vehicle, ignition: car.ignition, setups, runs, baseline };
+}
+
+const hasEnded = ({ state }: Pick<Run, 'state'>) => state !== 'recording';
+
+const numbers = new WeakMap<object, number>();
+let last = 0;
+
+/** A number for an object as it is: what is fetched anew and has not changed stays the same object. */
+function revisionOf(thing: object | null | undefined): number {
+  if (!thing) return 0;
+  const known = numbers.get(thing) ?? ++last;
+  numbers.set(thing, known);
+  return known;
+}
+
+/** What stands for a request in the cache: the revisions of what it rests on and the view, never the job itself. */
+export function figuresKey({ job, guest, view, learned }: WorkerRequest) {
+  const runs = (list: readonly Run[] = []) => list.filter(hasEnded).map(revisionOf).join('.');
+  return [
+    'figures',
+    runs(job.runs),
+    revisionOf(job.setups),
+    revisionOf(job.baseline),
+    job.ignition,
+    guest && [runs(guest.runs), guest.setup.id, guest.setup.letter, revisionOf(guest.baseline)],
+    view,
+    learned,
+  ] as const;
 }
 
 /** The figures for a request, the earlier ones standing until new ones are made. */
 export function useFigures(request: WorkerRequest | undefined) {
   return useQuery<JobFigures>({
-    queryKey: ['figures', request],
+    queryKey: request ? figuresKey(request) : ['figures', 'none'],
     queryFn: () => figuresWorker().figures(request!),
     enabled: request !== undefined,
     placeholderData: keepPreviousData,
@@ -31,6 +81,12 @@ export function useFigures(request: WorkerRequest | undefined) {
     gcTime: 10_000,
     retry: false,
   });
+}
+
+/** Figures made with automatic smoothing are also those of the span that it came to: they are not made twice. */
+export function keepForSpan(request: WorkerRequest, figures: JobFigures): void {
+  const resolved: FiguresView = { ...request.view, smoothing: figures.spanRpm };
+  queryClient.setQueryData(figuresKey({ ...request, view: resolved }), figures);
 }
 
 /** With so many runs the curves that are looked at are made first. */
@@ -42,17 +98,8 @@ const manyRuns = 16;
  * rest on, are still being made.
  */
 export function useFiguresSoon(request: WorkerRequest | undefined) {
-  const shown = request && [request.baselineId, request.testId, request.againstId];
   const [made, setMade] = useState(false);
-  const first = useFigures(
-    request && !made && request.job.runs.length > manyRuns
-      ? {
-          ...request,
-          job: { ...request.job, runs: request.job.runs.filter(({ setupId }) => shown!.includes(setupId!)) },
-          curvesOnly: true,
-        }
-      : undefined,
-  );
+  const first = useFigures(request && !made && request.job.runs.length > manyRuns ? curvesOfShown(request) : undefined);
   // One after the other: the worker makes one thing at a time.
   const all = useFigures(first.isFetching ? undefined : request);
   if (all.data && !made) setMade(true);
@@ -63,6 +110,13 @@ export function useFiguresSoon(request: WorkerRequest | undefined) {
     pending: all.data === undefined && !all.error,
     tryAgain: () => void all.refetch(),
   };
+}
+
+/** The same request for the curves of the setups that are shown, and nothing else. */
+function curvesOfShown(request: WorkerRequest): WorkerRequest {
+  const { baselineId, testId, againstId } = request.view;
+  const runs = request.job.runs.filter(({ setupId }) => [baselineId, testId, againstId].includes(setupId ?? undefined));
+  return { ...request, job: { ...request.job, runs }, view: { ...request.view, curvesOnly: true } };
 }
 
 /** What a run of holds or a coast-down measured. */

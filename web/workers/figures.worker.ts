@@ -1,10 +1,16 @@
 import { expose } from 'comlink';
-import type { Job, Run } from '../../contract/records.ts';
+import {
+  cachedReading,
+  cachedReadings,
+  cachedSweep,
+  fetchedRecording,
+  fetchRuns,
+  NotFetched,
+  prepareRuns,
+} from './run-readings.ts';
+import type { Run } from '../../contract/records.ts';
 import { airFromColumns } from '../../core/exchange/air-columns.ts';
 import { readRecordingCsv } from '../../core/exchange/read-csv.ts';
-import type { FiguredRun, UnusableRun } from '../../core/gain/figured-run.ts';
-import type { FiguresRequest } from '../../core/gain/job-comparison.ts';
-import { jobFigures, type JobFigures } from '../../core/gain/job-figures.ts';
 import { logEvents } from '../../core/log/events.ts';
 import { runLog } from '../../core/log/from-recording.ts';
 import type { LineUp } from '../../core/log/line-up.ts';
@@ -13,37 +19,22 @@ import { limitChannel, type LimitQuantity } from '../../core/limits/limit.ts';
 import { extremesOf } from '../../core/log/extremes.ts';
 import { overSpeed, overTime, type LogSeries } from '../../core/log/series.ts';
 import { withLogger } from '../../core/log/with-logger.ts';
-import { isCounted } from '../../core/job/counted.ts';
-import { coastDown, type CoastDown } from '../../core/losses/coast-down.ts';
-import { lossTable, type LossPoint } from '../../core/losses/loss-table.ts';
+import type { CoastDown } from '../../core/run-kinds/coast-down.ts';
+import { lossTable, type LossPoint } from '../../core/run-kinds/loss-table.ts';
 import { valuesOf } from '../../core/recording/recording.ts';
-import { resolvedSpan, type ViewSettings } from '../../core/reduction/reduce.ts';
-import type { SweepDrive } from '../../core/reduction/sweep-drive.ts';
-import type { Span } from '../../core/smoothing/span.ts';
 import { Refusal } from '../../core/refusal.ts';
-import { steadyHolds, usualStepSettings, type SteadyHold } from '../../core/steps/steady-holds.ts';
-import { crankLossOf } from './crank-loss.ts';
-import { recordingFromBytes } from './recording-bytes.ts';
-import { cachedSweep, hasCurve, NotFetched, prepareRuns, recordingOf } from './run-sweeps.ts';
+import { steadyHolds, usualStepSettings, type SteadyHold } from '../../core/run-kinds/steady-holds.ts';
+import type { FiguresRequest } from '../../core/figures/figures-request.ts';
+import type { JobFigures } from '../../core/figures/job-figures.ts';
+import { unusableFor } from '../../core/figures/unusable.ts';
+import { neededRuns, makeJobFigures } from '../../core/figures/make-job-figures.ts';
+import type { GuestRecord, JobRecord } from '../../core/figures/job-record.ts';
 
-export interface WorkerRequest extends Omit<FiguresRequest, 'settings' | 'setups'> {
-  job: Pick<Job, 'setups' | 'runs' | 'baseline' | 'vehicle'> & { ignition: Job['car']['ignition'] };
-  guest?: GuestJob | undefined;
-  settings: Omit<ViewSettings, 'spanRpm' | 'crank'>;
-  smoothing: Span | 'auto';
-  /** Figures are estimated for the crank: with an assumed loss such as `15`, or with that of a coast-down, by its label. */
-  crank?: string | undefined;
-}
+/** A request as the page makes it: core's, with whole runs, so that the worker can fetch them. */
 
-/** A setup of another job that is laid beside, with what must be known of its runs. */
-export interface GuestJob {
-  setup: FiguresRequest['setups'][number];
-  runs: Run[];
-  baseline: Job['baseline'];
-  ignition: Job['car']['ignition'];
-  vehicle: string;
-  /** Where it comes from, in words. */
-  origin: string;
+export interface WorkerRequest extends FiguresRequest {
+  job: Omit<JobRecord, 'runs'> & { runs: readonly Run[] };
+  guest?: (Omit<GuestRecord, 'runs'> & { runs: readonly Run[] }) | undefined;
 }
 
 /** What a file holds, before anything is sent. */
@@ -68,65 +59,33 @@ export type Measured =
   { kind: 'step'; holds: SteadyHold[] } | { kind: 'coast-down'; coast: CoastDown; losses: LossPoint[] };
 
 const worker = {
-  /** All figures of a job; runs that no curve can be made of are listed instead. */
-  async figures({ job, guest, smoothing, settings, crank, ...request }: WorkerRequest): Promise<JobFigures> {
-    const unusable: UnusableRun[] = [];
-    const runs: FiguredRun[] = [];
-    // A frozen list holds for the setup that it is the baseline of.
-    const own = { ...job, baseline: job.baseline?.setupId === request.baselineId ? job.baseline : null };
-    const all = [
-      ...job.runs.map((run) => [run, own] as const),
-      ...(guest?.runs ?? []).map((run) => [run, guest!] as const),
-    ];
-    await Promise.all(
-      all
-        .filter(([run]) => hasCurve(run))
-        .map(async ([run, of], index) => {
-          try {
-            runs[index] = figuredRun(run, await cachedSweep(run), of);
-          } catch (error) {
-            if (error instanceof NotFetched) throw error;
-            unusable.push({ id: run.id, label: run.label ?? '', why: (error as Error).message });
-          }
-        }),
-    );
-    const usable = runs.filter(Boolean);
-    const baseline = usable.filter((run) => run.setupId === request.baselineId && run.counted);
-    const resolvedFrom = baseline.length > 0 ? baseline : usable.slice(0, 1);
-    const spanRpm =
-      resolvedFrom.length > 0
-        ? resolvedSpan(
-            smoothing,
-            resolvedFrom.map((run) => run.sweep),
-          )
-        : 0;
-    const estimate = crank === undefined ? {} : await crankLossOf(crank, job.runs);
-    const figures = jobFigures(usable, {
-      ...request,
-      setups: guest ? [...job.setups, guest.setup] : job.setups,
-      settings: { ...settings, spanRpm, crank: estimate.loss },
-    });
-    if (estimate.why) figures.noEstimate = estimate.why;
-    return { ...figures, unusable: [...unusable, ...figures.unusable] };
+  /** All figures of a job; runs that no curve can be made of are listed instead. @throws NotFetched */
+  async figures(request: WorkerRequest): Promise<JobFigures> {
+    const readings = await cachedReadings(neededRuns(request));
+    return ownMistakesSaid(() => makeJobFigures(request, readings));
   },
 
+  fetch: fetchRuns,
   prepare: prepareRuns,
 
   /** What a run's log shows, and its channels over engine speed and time. */
   async log(run: Run, engine: LoggedEngine): Promise<LogView> {
-    const recording = recordingFromBytes(await recordingOf(run));
+    const recording = await fetchedRecording(run);
     const sweep = await cachedSweep(run);
     let log = runLog(recording, sweep, engine);
     const units = new Map(recording.channels.map(({ name, unit }) => [name, unit]));
     const loggers: LogView['loggers'] = [];
     for (const { source, name, probe, channels } of run.logs) {
       try {
-        const beside = withLogger(log, sweep, recordingFromBytes(await recordingOf(run, source)), probe);
+        const beside = withLogger(log, sweep, await fetchedRecording(run, source), probe);
         log = beside.log;
         loggers.push({ name, fit: beside.fit });
         for (const channel of channels) if (!units.has(channel.name)) units.set(channel.name, channel.unit);
       } catch (error) {
-        loggers.push({ name, refused: (error as Error).message });
+        if (error instanceof NotFetched) throw error;
+        const { why, fault, cause } = unusableFor(error);
+        if (fault === 'program') console.error(cause);
+        loggers.push({ name, refused: why });
       }
     }
     const limited = Object.keys(engine.limits).map((quantity) => limitChannel(quantity as LimitQuantity)).filter((name) => units.has(name)); // prettier-ignore
@@ -147,12 +106,13 @@ const worker = {
 
   /** What a run of holds or a coast-down measured. @throws Refusal with the reason */
   async measured(run: Run): Promise<Measured> {
-    const recording = recordingFromBytes(await recordingOf(run));
-    const ratio = run.engineToDrumRatio ?? undefined;
     if (run.kind === 'coast-down') {
-      const coast = coastDown(recording, run.dyno);
-      return { kind: 'coast-down', coast, losses: lossTable(coast) };
+      const reading = await cachedReading(run);
+      if (reading.kind !== 'coast-down') throw new Refusal(reading.kind === 'unusable' ? reading.unusable.why : 'This run is no coast-down.'); // prettier-ignore
+      return { kind: 'coast-down', coast: reading.coast, losses: lossTable(reading.coast) };
     }
+    const recording = await fetchedRecording(run);
+    const ratio = run.engineToDrumRatio ?? undefined;
     const steps = run.plan?.steps;
     const settings = steps
       ? { steadyShare: steps.tolerance, leastS: Math.min(usualStepSettings.leastS, steps.dwellS / 2) }
@@ -178,38 +138,18 @@ const worker = {
   },
 };
 
-/** A frozen baseline counts the runs on its list, and no others, until it is replaced. */
-function counts(run: Run, frozen: Job['baseline']): boolean {
-  if (frozen && run.setupId === frozen.setupId) return frozen.runIds.includes(run.id);
-  return isCounted(run);
-}
-
-/** What is known of a run's job. */
-type OfJob = Pick<GuestJob, 'baseline' | 'ignition' | 'vehicle'> & { origin?: string };
-
-function figuredRun(run: Run, sweep: SweepDrive, { baseline, ignition, vehicle, origin }: OfJob): FiguredRun {
-  const ageS = run.airTakenAt ? (Date.parse(run.startedAt) - Date.parse(run.airTakenAt)) / 1000 : undefined;
-  return {
-    id: run.id,
-    setupId: run.setupId!,
-    counted: counts(run, baseline),
-    sweep,
-    air: run.air ?? undefined,
-    circumstances: { ageS, ignition: ignition ?? undefined },
-    conditions: {
-      label: run.label ?? '',
-      vehicle,
-      origin,
-      dyno: run.dyno,
-      gear: run.gear ?? undefined,
-      ethanolPct: run.fuel?.ethanolPct ?? undefined,
-      fuelMoving: run.fuel?.moving,
-      hasAir: run.air !== null,
-      airAgeS: ageS,
-      startTemperatures: run.startTemperatures,
-      startedAt: new Date(run.startedAt),
-    },
-  };
+/** Tells a mistake of the program from a refusal: what a reader is to do differs. */
+function ownMistakesSaid<T>(work: () => T): T {
+  try {
+    return work();
+  } catch (error) {
+    if (error instanceof Refusal) throw error;
+    console.error(error);
+    throw new Error(
+      `Suvok itself made a mistake (${String(error)}). The recordings are not at fault and nothing is lost; reload the page, and please report this`,
+      { cause: error },
+    );
+  }
 }
 
 export type FiguresWorker = typeof worker;

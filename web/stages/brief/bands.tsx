@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { Job } from '../../../contract/records.ts';
 import { spokenRpm } from '../../../core/units/spoken-rpm.ts';
 import { readRpmSpan } from '../../ui/rpm-span.ts';
-import classes from './brief.module.css';
+import classes from '../../ui/file-form.module.css';
 import { RemoveButton } from '../../ui/remove-button.tsx';
 import { entriesOf } from '../../state/entries.ts';
 

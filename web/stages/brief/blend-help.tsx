@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { planForTarget, type Blend } from '../../../core/fuel/blend.ts';
 import { Refusal } from '../../../core/refusal.ts';
 import { numberOf } from '../../ui/saved-field.tsx';
-import classes from './brief.module.css';
+import classes from '../../ui/file-form.module.css';
 
 /** How much of a fuel at hand brings the tank to a content, residue counted. */
 export function BlendHelp({ tank, tankLitres }: { tank: Blend; tankLitres: number | null }) {

@@ -1,7 +1,7 @@
 import type { Job } from '../../../contract/records.ts';
 import { WithJob } from '../../app/with-job.tsx';
 import { Bands } from './bands.tsx';
-import classes from './brief-stage.module.css';
+import classes from '../../ui/columns.module.css';
 import { CarSummary } from './car-summary.tsx';
 import { FuelLedger } from './fuel-ledger.tsx';
 import { InspectionList } from './inspection-list.tsx';

@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
 import type { Job } from '../../../contract/records.ts';
-import classes from './brief.module.css';
+import classes from '../../ui/file-form.module.css';
 
 const ignitions = { spark: 'spark ignition', compression: 'diesel' } as const;
 const inductions = { none: 'naturally aspirated', turbo: 'turbo', supercharger: 'supercharger', both: 'turbo and supercharger' } as const; // prettier-ignore

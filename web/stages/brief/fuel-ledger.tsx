@@ -9,8 +9,8 @@ import { api } from '../../state/api.ts';
 import { useChange } from '../../state/queries.ts';
 import { numberOf } from '../../ui/saved-field.tsx';
 import { BlendHelp } from './blend-help.tsx';
-import classes from './brief.module.css';
-import { fuelNow } from './fuel-now.ts';
+import classes from '../../ui/file-form.module.css';
+import { fuelNow } from '../../job/fuel-now.ts';
 import { RemoveButton } from '../../ui/remove-button.tsx';
 import { entriesOf } from '../../state/entries.ts';
 

@@ -4,8 +4,8 @@ import type { StateChange } from '../../../contract/http.ts';
 import type { Job } from '../../../contract/records.ts';
 import { api } from '../../state/api.ts';
 import { useChange } from '../../state/queries.ts';
-import classes from './brief.module.css';
-import { itemsOf } from './inspection-items.ts';
+import classes from '../../ui/file-form.module.css';
+import { itemsOf } from '../../job/inspection-items.ts';
 
 /** Where the job stands, and what it left with: arrived, best and delivered are three things, each named. */
 export function JobState({ job }: { job: Job }) {

@@ -5,8 +5,8 @@ import type { Job } from '../../../contract/records.ts';
 import { limitQuantities, limitQuantityNames, type LimitQuantity } from '../../../core/limits/limit.ts';
 import { limitSuggestions } from '../../../core/limits/suggestions.ts';
 import { numberOf } from '../../ui/saved-field.tsx';
-import classes from './brief.module.css';
-import { fuelNow } from './fuel-now.ts';
+import classes from '../../ui/file-form.module.css';
+import { fuelNow } from '../../job/fuel-now.ts';
 import { RemoveButton } from '../../ui/remove-button.tsx';
 import { entriesOf } from '../../state/entries.ts';
 

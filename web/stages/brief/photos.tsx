@@ -5,7 +5,7 @@ import type { Job } from '../../../contract/records.ts';
 import { api } from '../../state/api.ts';
 import { useChange } from '../../state/queries.ts';
 import { takeAway } from '../../state/undo.tsx';
-import classes from './brief.module.css';
+import classes from '../../ui/file-form.module.css';
 
 /** Pictures of plugs, gauges, damage. The file's name is the first caption. */
 export function Photos({ job }: { job: Job }) {

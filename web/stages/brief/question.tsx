@@ -4,7 +4,7 @@ import type { Job } from '../../../contract/records.ts';
 import { api } from '../../state/api.ts';
 import { useChange } from '../../state/queries.ts';
 import { SavedField, SavedNumber } from '../../ui/saved-field.tsx';
-import classes from './brief.module.css';
+import classes from '../../ui/file-form.module.css';
 
 type Words = 'question' | 'use' | 'target' | 'notWanted' | 'deliverables' | 'claimedSource';
 

@@ -2,7 +2,7 @@ import type { Change } from '../../../contract/job-file.ts';
 import type { Job } from '../../../contract/records.ts';
 import { limitQuantities, type LimitQuantity } from '../../../core/limits/limit.ts';
 import { setupLetter } from '../../../core/setup/letter.ts';
-import { itemsOf } from './inspection-items.ts';
+import { itemsOf } from '../../job/inspection-items.ts';
 
 /** Something that happened to a job, in a line. */
 export interface TimelineEvent {

@@ -5,7 +5,7 @@ import type { Job } from '../../../contract/records.ts';
 import { useHistory } from '../../state/queries.ts';
 import { draftOf, keepDraft } from '../../state/drafts.ts';
 import classes from './timeline.module.css';
-import brief from './brief.module.css';
+import brief from '../../ui/file-form.module.css';
 import { RemoveButton } from '../../ui/remove-button.tsx';
 import { timelineOf, type TimelineEvent } from './timeline-words.ts';
 import { entriesOf } from '../../state/entries.ts';

@@ -2,29 +2,32 @@ import { Button, SegmentedControl } from '@mantine/core';
 import { useEffect, useMemo } from 'react';
 import { Link } from 'react-router';
 import type { Job } from '../../../contract/records.ts';
-import type { JobFigures } from '../../../core/gain/job-figures.ts';
-import { usualGridRpm } from '../../../core/reduction/reduce.ts';
+import type { BorrowedCurve } from '../../../core/figures/borrowed-curve.ts';
+import type { FiguresView } from '../../../core/figures/figures-request.ts';
 import { writeSpan } from '../../../core/smoothing/span.ts';
 import { WithJob } from '../../app/with-job.tsx';
 import { SetupsColumn } from '../../setups/setups-column.tsx';
 import { useDynoSpread } from '../../state/queries.ts';
-import { useFiguresSoon } from '../../workers/figures.ts';
+import { keepForSpan, recordOf, useFiguresSoon } from '../../workers/figures.ts';
 import type { WorkerRequest } from '../../workers/figures.worker.ts';
 import classes from './compare-stage.module.css';
-import { CompareLanes } from './compare-lanes.tsx';
-import { Findings } from './findings.tsx';
-import { ResponsePicture } from './response-picture.tsx';
-import { laneAxes, type LaneAxisId } from './lane-axis.ts';
-import { LineMenu } from './line-menu.tsx';
-import { LaneMenu } from './lane-menu.tsx';
-import { offeredLanes } from './use-logged-sides.ts';
-import { Presentation } from './presentation.tsx';
-import { SavedViews } from './saved-views.tsx';
-import { TakeAway } from './take-away.tsx';
-import how from './how-made.module.css';
-import { StepsPicture } from './steps-picture.tsx';
-import { useElsewhere } from './use-elsewhere.ts';
-import { useCompareView, type CompareView } from './view.ts';
+import { CompareLanes } from './lanes/compare-lanes.tsx';
+import { Findings } from './findings/findings.tsx';
+import { ResponsePicture } from './steps/response-picture.tsx';
+import { laneAxes, type LaneAxisId } from './view/lane-axis.ts';
+import { LineMenu } from './lanes/line-menu.tsx';
+import { LaneMenu } from './lanes/lane-menu.tsx';
+import { offeredLanes } from './scene/use-logged-sides.ts';
+import { Presentation } from './export/presentation.tsx';
+import { SavedViews } from './export/saved-views.tsx';
+import { useScene } from './scene/use-scene.ts';
+import { TakeAway } from './export/take-away.tsx';
+import button from '../../ui/text-button.module.css';
+import { StepsPicture } from './steps/steps-picture.tsx';
+import { useElsewhere } from './view/use-elsewhere.ts';
+import { useCompareView } from './view/view.ts';
+import type { JobFigures } from '../../../core/figures/job-figures.ts';
+import type { CompareView } from './view/view-address.ts';
 
 /** The stage where setups are laid over one another and decisions are made. */
 export function CompareStage() {
@@ -32,49 +35,30 @@ export function CompareStage() {
 }
 
 function Comparison({ job }: { job: Job }) {
-  const [asked, change] = useCompareView(job);
+  const [asked, change, problems] = useCompareView(job);
   const elsewhere = useElsewhere(job, asked);
   const { view } = elsewhere;
   const ownSpread = useDynoSpread(job.runs.at(-1)?.device);
-  const finished = job.runs.filter((run) => run.state !== 'recording');
+  const hasRuns = job.runs.some((run) => run.state !== 'recording');
   const request: WorkerRequest | undefined =
-    finished.length === 0 || elsewhere.pending
+    !hasRuns || elsewhere.pending
       ? undefined
       : {
-          job: {
-            setups: job.setups,
-            runs: finished,
-            baseline: view.frozen,
-            ignition: job.car.ignition,
-            vehicle: job.vehicle,
-          },
+          job: recordOf({ ...job, baseline: view.frozen }),
           guest: elsewhere.guest,
-          borrowed: elsewhere.borrowed,
-          baselineId: view.baseline.id,
-          testId: view.test.id,
-          againstId: view.against.id,
-          settings: { standard: view.standard, share: view.share, gridRpm: usualGridRpm },
-          smoothing: view.smoothing === 'auto' ? (view.span ?? 'auto') : view.smoothing,
-          bands: view.band && [view.band],
-          testRuns: view.runs && idsOf(job, view.runs),
-          againstRuns: view.againstRuns && idsOf(job, view.againstRuns),
-          crank: view.crank,
-          atRpm: view.atRpm,
-          raw: view.raw,
-          beside: view.show === 'curves' ? undefined : view.show,
-          respondTo: view.item,
-          powerUnit: view.powerUnit,
-          dyno: ownSpread,
+          learned: ownSpread,
+          view: figuresView(job, view, elsewhere.borrowed),
         };
   const { figures, error, isPlaceholderData, pending, tryAgain } = useFiguresSoon(request);
-  const resolved =
-    view.smoothing === 'auto' && view.span === undefined && !isPlaceholderData && !pending
-      ? figures?.spanRpm
-      : undefined;
+  const toWrite =
+    view.smoothing === 'auto' && view.span === undefined && !isPlaceholderData && !pending ? figures : undefined;
   useEffect(() => {
+    if (!toWrite || !request) return;
     // What auto came to is written down, so that the link shows the same figures when there are more runs.
-    if (resolved !== undefined) change({ smoothing: 'auto', span: writeSpan(resolved) });
+    keepForSpan(request, toWrite);
+    change({ smoothing: 'auto', span: writeSpan(toWrite.spanRpm) });
   });
+  const scene = useScene(job, elsewhere.guestJob, figures, view);
   const [baselineId, testId] = [view.baseline.id, view.test.id];
   // A crosshair that moves, or a zoom, leaves the column as it is.
   const column = useMemo(
@@ -101,10 +85,22 @@ function Comparison({ job }: { job: Job }) {
     <div className={classes.stage}>
       {column}
       <main className={classes.lanes} aria-label="Curves">
+        {problems.length > 0 && (
+          <p className={classes.problem} role="alert">
+            The address asks for something that is not there. {problems.map(({ sentence }) => sentence).join(' ')}{' '}
+            {shownInstead(view)}{' '}
+            <button
+              className={button.act}
+              onClick={() => change(Object.fromEntries(problems.map(({ field }) => [field, undefined])))}
+            >
+              Keep this view
+            </button>
+          </p>
+        )}
         {elsewhere.problem && (
           <p className={classes.problem} role="alert">
             {elsewhere.problem}{' '}
-            <button className={how.export} onClick={() => change({ from: undefined })}>
+            <button className={button.act} onClick={() => change({ from: undefined })}>
               compare with its parent
             </button>
           </p>
@@ -125,7 +121,7 @@ function Comparison({ job }: { job: Job }) {
               />
               <span className={classes.acts}>
                 {view.show === 'curves' && view.zoom && (
-                  <button className={how.export} onClick={() => change({ zoom: undefined })}>
+                  <button className={button.act} onClick={() => change({ zoom: undefined })}>
                     whole range <kbd>0</kbd>
                   </button>
                 )}
@@ -139,9 +135,9 @@ function Comparison({ job }: { job: Job }) {
                   />
                 )}
                 <SavedViews job={job} />
-                <TakeAway job={job} figures={figures} view={view} />
+                <TakeAway job={job} figures={figures} scene={scene} view={view} />
                 <button
-                  className={how.export}
+                  className={button.act}
                   onClick={() => {
                     void document.documentElement.requestFullscreen().catch(() => undefined);
                     change({ present: '1', at: undefined, show: undefined }, false);
@@ -151,7 +147,7 @@ function Comparison({ job }: { job: Job }) {
                 </button>
               </span>
             </div>
-            {view.presenting && <Presentation job={job} figures={figures} view={view} change={change} />}
+            {view.presenting && <Presentation job={job} figures={figures} scene={scene} view={view} change={change} />}
             {isPlaceholderData && !hasWhatIsShown(figures, view) ? (
               <div aria-busy />
             ) : view.show === 'steps' ? (
@@ -164,11 +160,11 @@ function Comparison({ job }: { job: Job }) {
             ) : view.show === 'response' ? (
               <ResponsePicture figures={figures} view={view} change={change} />
             ) : (
-              <CompareLanes job={job} guest={elsewhere.guestJob} figures={figures} view={view} change={change} />
+              scene && <CompareLanes scene={scene} bands={job.bands} view={view} change={change} />
             )}
           </div>
         )}
-        {finished.length === 0 && (
+        {!hasRuns && (
           <div className={classes.message}>
             <h2>No run to compare yet</h2>
             <p>
@@ -194,6 +190,34 @@ function Comparison({ job }: { job: Job }) {
       </aside>
     </div>
   );
+}
+
+/** What stands on the screen in the place of what the address named. */
+function shownInstead({ test, against }: CompareView): string {
+  return test.id === against.id ? `Shown is ${test.letter}.` : `Shown is ${test.letter} against ${against.letter}.`;
+}
+
+/** The view as figures are asked for; the crosshair and what only concerns the drawing left out. */
+function figuresView(job: Job, view: CompareView, borrowed: BorrowedCurve | undefined): FiguresView {
+  const { standard, share, crank, atRpm, raw, powerUnit, show } = view;
+  return {
+    standard,
+    share,
+    smoothing: view.smoothing === 'auto' ? (view.span ?? 'auto') : view.smoothing,
+    crank,
+    baselineId: view.baseline.id,
+    testId: view.test.id,
+    againstId: view.against.id,
+    borrowed,
+    testRuns: view.runs && idsOf(job, view.runs),
+    againstRuns: view.againstRuns && idsOf(job, view.againstRuns),
+    bands: view.band && [view.band],
+    atRpm,
+    raw,
+    beside: show === 'curves' ? undefined : show,
+    respondTo: view.item,
+    powerUnit,
+  };
 }
 
 function idsOf(job: Job, labels: readonly string[]): number[] {

@@ -1,7 +1,7 @@
 import { Button, Group, NumberInput } from '@mantine/core';
 import { useState } from 'react';
 import type { DeviceState } from '../../../contract/live.ts';
-import { channelLabel } from '../../../core/channels/channels.ts';
+import { channelLabel } from '../../../core/recording/channels.ts';
 import { api } from '../../state/api.ts';
 import { useChange } from '../../state/queries.ts';
 import { formatTenths } from '../../ui/figures.ts';

@@ -1,7 +1,7 @@
 import { Autocomplete, Button, Group } from '@mantine/core';
 import { useState } from 'react';
 import type { DeviceState } from '../../../contract/live.ts';
-import { channelLabel, knownChannels } from '../../../core/channels/channels.ts';
+import { channelLabel, knownChannels } from '../../../core/recording/channels.ts';
 import { api } from '../../state/api.ts';
 import { useChange } from '../../state/queries.ts';
 import classes from './devices-page.module.css';

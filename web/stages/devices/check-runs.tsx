@@ -1,5 +1,5 @@
 import type { DeviceState } from '../../../contract/live.ts';
-import { formatShare } from '../../../core/gain/words.ts';
+import { formatShare } from '../../../core/units/share-text.ts';
 import { useCheckHistory } from '../../state/queries.ts';
 import { formatTenths, formatWhole, signed } from '../../ui/figures.ts';
 import classes from './devices-page.module.css';

@@ -1,5 +1,5 @@
 import type { BayState, DeviceState } from '../../../contract/live.ts';
-import { knownChannels, type KnownChannel } from '../../../core/channels/channels.ts';
+import { knownChannels, type KnownChannel } from '../../../core/recording/channels.ts';
 import { latestReading, useLive } from '../../state/live.ts';
 import { FindingLine, FindingList } from '../../ui/severity.tsx';
 import { Calibration } from './calibration.tsx';

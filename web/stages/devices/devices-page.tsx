@@ -1,7 +1,7 @@
 import type { BayState } from '../../../contract/live.ts';
 import { useLive } from '../../state/live.ts';
 import { useNow } from '../../ui/use-now.ts';
-import { useFrame } from '../record/use-frame.ts';
+import { useFrame } from '../../live/use-frame.ts';
 import jobs from '../jobs/jobs-page.module.css';
 import { Device } from './device.tsx';
 import classes from './devices-page.module.css';

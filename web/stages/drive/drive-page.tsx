@@ -5,10 +5,10 @@ import { latestReading, useLive } from '../../state/live.ts';
 import { usePreferences } from '../../state/preferences.ts';
 import { useJob } from '../../state/queries.ts';
 import { runKindWords } from '../../setups/run-kind-words.ts';
-import { BigFigures } from '../record/big-figures.tsx';
-import { LimitShouts } from '../record/limits-now.tsx';
-import { useFrame } from '../record/use-frame.ts';
-import { useLimitWatch, useLiveLimits } from '../record/watch-limits.ts';
+import { BigFigures } from '../../live/big-figures.tsx';
+import { LimitShouts } from '../../live/limits-now.tsx';
+import { useFrame } from '../../live/use-frame.ts';
+import { useLimitWatch, useLiveLimits } from '../../live/watch-limits.ts';
 import classes from './drive-page.module.css';
 
 /** For a phone or tablet in the car: the figures that matter while driving, and one word. Nothing else. */

@@ -1,11 +1,11 @@
 import { useMemo } from 'react';
-import { channelLabel } from '../../../core/channels/channels.ts';
+import { channelLabel } from '../../../core/recording/channels.ts';
 import { Lane } from '../../charts/lane.tsx';
 import { SpeedAxis } from '../../charts/speed-axis.tsx';
 import type { LogView } from '../../workers/figures.worker.ts';
-import { rangeOf } from './event-cards.tsx';
 import classes from './logs-stage.module.css';
 import { PlainAxis } from '../../charts/plain-axis.tsx';
+import { readingRange } from '../../charts/nice-range.ts';
 
 interface AllChannelsProps {
   log: LogView;
@@ -54,7 +54,7 @@ export function AllChannels({ log, label, baseline, baselineLabel, by, colour }:
                   { id: 'run', x: shifted(log, own.x), values: own.values, colour, width: 2 },
                 ]}
                 range={range}
-                values={rangeOf([own.values, ...(other ? [other[by].values] : [])], channel.unit)}
+                values={readingRange([own.values, ...(other ? [other[by].values] : [])], channel.unit)}
                 text={`${channelLabel(channel.name)} of ${label}, ${last === undefined ? 'no reading' : `at the end ${Number(last.toPrecision(4))} ${channel.unit}`}`}
               />
             </div>

@@ -1,15 +1,15 @@
 import { SegmentedControl } from '@mantine/core';
 import { Link, useSearchParams } from 'react-router';
 import type { Job, Run } from '../../../contract/records.ts';
-import { usualGridRpm } from '../../../core/reduction/reduce.ts';
+import { baselineRuns, baselineSetup } from '../../../core/job/baseline.ts';
 import { WithJob } from '../../app/with-job.tsx';
 import { setupColour } from '../../setups/setup-colour.ts';
 import { SetupsColumn } from '../../setups/setups-column.tsx';
 import { usePreferences } from '../../state/preferences.ts';
-import { useFigures } from '../../workers/figures.ts';
+import { recordOf, useFigures } from '../../workers/figures.ts';
 import { AllChannels } from './all-channels.tsx';
-import { EventCards } from './event-cards.tsx';
-import { useRunLog } from './use-run-log.ts';
+import { EventCards } from '../../log/event-cards.tsx';
+import { useRunLog } from '../../log/use-run-log.ts';
 import { LoggerFits } from './logger-fits.tsx';
 import classes from './logs-stage.module.css';
 
@@ -24,22 +24,22 @@ function Logs({ job }: { job: Job }) {
   const runs = job.runs.filter((run) => run.state !== 'recording' && run.label !== null);
   const run = runs.find((one) => one.label === address.get('run')) ?? runs.at(-1);
   const by = address.get('by') === 'time' ? 'time' : 'speed';
-  const baseline = baselineRun(job, runs, run);
+  const baseline = besideRun(job, run);
   const choose = (change: Record<string, string>) =>
     setAddress((before) => new URLSearchParams({ ...Object.fromEntries(before), ...change }), { replace: true });
-  const baselineId = job.baseline?.setupId ?? job.setups[0]!.id;
+  const baselineId = baselineSetup(job.setups, job.baseline).id;
   const { data: figures } = useFigures(
-    runs.length === 0
-      ? undefined
-      : {
-          job: { setups: job.setups, runs, baseline: job.baseline, ignition: job.car.ignition, vehicle: job.vehicle },
-          baselineId,
-          testId: run!.setupId!,
-          againstId: baselineId,
-          settings: { standard, share: 1, gridRpm: usualGridRpm },
-          smoothing: 'auto',
-          powerUnit,
-        },
+    run && {
+      job: recordOf(job),
+      view: {
+        standard,
+        share: 1,
+        smoothing: 'auto',
+        testId: run.setupId ?? undefined,
+        againstId: baselineId,
+        powerUnit,
+      },
+    },
   );
   const setup = job.setups.find((one) => one.id === run?.setupId);
   return (
@@ -144,8 +144,10 @@ function LogOf({
   );
 }
 
-/** The baseline's last counted run, to be laid beside; none beside itself. */
-function baselineRun(job: Job, runs: readonly Run[], run: Run | undefined): Run | undefined {
-  const baselineId = job.baseline?.setupId ?? job.setups[0]!.id;
-  return runs.filter((one) => one.setupId === baselineId && one.setAsideReason === null && one.id !== run?.id).at(-1);
+/** The last of the baseline's runs, to be laid beside; none beside itself. */
+function besideRun(job: Job, run: Run | undefined): Run | undefined {
+  const { id } = baselineSetup(job.setups, job.baseline);
+  return baselineRuns(job.runs, id, job.baseline)
+    .filter((one) => one.id !== run?.id)
+    .at(-1);
 }

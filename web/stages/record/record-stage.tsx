@@ -1,23 +1,23 @@
 import { useState } from 'react';
 import type { Job, Run } from '../../../contract/records.ts';
-import { usualGridRpm } from '../../../core/reduction/reduce.ts';
+import { baselineSetup } from '../../../core/job/baseline.ts';
 import { WithJob } from '../../app/with-job.tsx';
 import { SetupsColumn } from '../../setups/setups-column.tsx';
 import { api } from '../../state/api.ts';
 import { useLive } from '../../state/live.ts';
 import { usePreferences } from '../../state/preferences.ts';
 import { useChange, useDynoSpread } from '../../state/queries.ts';
-import { useFigures } from '../../workers/figures.ts';
-import { BigFigures } from './big-figures.tsx';
-import { ControlBar } from './control-bar.tsx';
-import { LiveLanes } from './live-lanes.tsx';
+import { recordOf, useFigures } from '../../workers/figures.ts';
+import { BigFigures } from '../../live/big-figures.tsx';
+import { ControlBar } from './during/control-bar.tsx';
+import { LiveLanes } from './during/live-lanes.tsx';
 import classes from './record-stage.module.css';
-import { RunResult } from './run-result.tsx';
-import { BeforeRun } from './before-run.tsx';
-import { LimitShouts } from './limits-now.tsx';
-import { useCues } from './use-cues.ts';
-import { useLimitWatch } from './watch-limits.ts';
-import { Trouble } from './trouble.tsx';
+import { RunResult } from './after/run-result.tsx';
+import { BeforeRun } from './before/before-run.tsx';
+import { LimitShouts } from '../../live/limits-now.tsx';
+import { useCues } from './during/use-cues.ts';
+import { useLimitWatch } from '../../live/watch-limits.ts';
+import { Trouble } from './during/trouble.tsx';
 
 /** The stage in the car or at the console: ready, recording, result. */
 export function RecordStage() {
@@ -30,29 +30,18 @@ function Recording({ job }: { job: Job }) {
   const mounted =
     bay?.mounted?.jobId === job.id ? job.setups.find((setup) => setup.id === bay.mounted!.setupId) : undefined;
   const setup = mounted ?? job.setups.at(-1)!;
-  const baseline = job.setups[0]!;
+  const baseline = baselineSetup(job.setups, job.baseline);
   const result = useResult(job);
   const ownSpread = useDynoSpread(job.runs.at(-1)?.device);
-  const finished = job.runs.filter((run) => run.state !== 'recording');
+  const hasRuns = job.runs.some((run) => run.state !== 'recording');
   const { data: figures } = useFigures(
-    finished.length === 0
-      ? undefined
-      : {
-          job: {
-            setups: job.setups,
-            runs: finished,
-            baseline: job.baseline,
-            ignition: job.car.ignition,
-            vehicle: job.vehicle,
-          },
-          baselineId: baseline.id,
-          testId: setup.id,
-          againstId: setup.parentId ?? baseline.id,
-          settings: { standard, share: 1, gridRpm: usualGridRpm },
-          smoothing: 'auto',
-          powerUnit,
-          dyno: ownSpread,
-        },
+    hasRuns
+      ? {
+          job: recordOf(job),
+          learned: ownSpread,
+          view: { standard, share: 1, smoothing: 'auto', testId: setup.id, powerUnit },
+        }
+      : undefined,
   );
   const mount = useChange((setupId: number) => api.mount({ jobId: job.id, setupId }));
   const recording = mounted !== undefined && bay?.recorder.state === 'recording';
@@ -80,9 +69,9 @@ function Recording({ job }: { job: Job }) {
         <div className={classes.middle}>
           <LiveLanes
             setup={setup}
-            isBaseline={setup.id === baseline.id}
+            baseline={baseline}
             ghost={baselineFigures}
-            pending={finished.length > 0 && figures === undefined}
+            pending={hasRuns && figures === undefined}
           />
           <aside className={classes.side} aria-label={result.run ? 'Result' : 'Before the run'}>
             {result.run && !recording ? (

@@ -1,7 +1,7 @@
 import type { VehicleWithAll } from '../../../contract/vehicles.ts';
 import { api } from '../../state/api.ts';
 import { SavedField } from '../../ui/saved-field.tsx';
-import brief from '../brief/brief.module.css';
+import brief from '../../ui/file-form.module.css';
 import { VehicleWords } from './vehicle-field.tsx';
 
 /** Whose car it is, and how it is called. */

@@ -1,10 +1,10 @@
 import { useState } from 'react';
 import { TextInput } from '@mantine/core';
 import type { VehicleWithAll } from '../../../contract/vehicles.ts';
-import { rpmPerKmh, rollingShare, tyreCircumferenceM } from '../../../core/driveline/ratio.ts';
+import { rpmPerKmh, rollingShare, tyreCircumferenceM } from '../../../core/dyno/ratio.ts';
 import { api } from '../../state/api.ts';
 import { numberOf, SavedField } from '../../ui/saved-field.tsx';
-import brief from '../brief/brief.module.css';
+import brief from '../../ui/file-form.module.css';
 import { VehicleNumber, VehicleWords } from './vehicle-field.tsx';
 
 /** Reads `1st 3.45, 2nd 1.95`. @returns undefined where it cannot be read */

@@ -1,26 +1,26 @@
 import { Button } from '@mantine/core';
 import { Link, useNavigate, useParams } from 'react-router';
 import type { VehicleWithAll } from '../../../contract/vehicles.ts';
+import { NotThere } from '../../app/not-there.tsx';
 import { api } from '../../state/api.ts';
+import { identifierIn } from '../../state/identifier.ts';
 import { useChange, useVehicle } from '../../state/queries.ts';
-import brief from '../brief/brief.module.css';
-import stage from '../brief/brief-stage.module.css';
+import brief from '../../ui/file-form.module.css';
+import stage from '../../ui/columns.module.css';
 import { EngineFields } from './engine-fields.tsx';
 import { OwnerFields } from './owner-fields.tsx';
 import { Parts } from './parts.tsx';
 import { RatioFields } from './ratio-fields.tsx';
 
+const allVehicles = { address: '/vehicles', name: 'All vehicles' };
+
 /** A vehicle: whose it is, what it is, what is in it, and all its jobs. */
 export function VehiclePage() {
-  const id = Number(useParams().vehicleId);
-  const { data: vehicle, error } = useVehicle(id);
-  if (error) {
-    return (
-      <p role="alert" style={{ padding: 40 }}>
-        {error.message} <Link to="/vehicles">All vehicles</Link>
-      </p>
-    );
-  }
+  const { vehicleId } = useParams();
+  const id = identifierIn(vehicleId);
+  const { data: vehicle, error, refetch } = useVehicle(id ?? 0, id !== undefined);
+  if (id === undefined) return <NotThere why={`“${vehicleId}” is not the number of a vehicle.`} list={allVehicles} />;
+  if (error) return <NotThere why={error.message} tryAgain={() => void refetch()} list={allVehicles} />;
   return vehicle ? <Vehicle key={vehicle.id} vehicle={vehicle} /> : null;
 }
 

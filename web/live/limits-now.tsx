@@ -1,0 +1,49 @@
+import { SeverityMark } from '../ui/severity.tsx';
+import { formatLimit } from '../ui/figures.ts';
+import classes from './limits-now.module.css';
+import { useLiveLimits } from './watch-limits.ts';
+
+/** During a run, beside the lanes: the limits that can be read, each with what is left of it. */
+export function LimitsNow() {
+  const readable = useLiveLimits((state) => state.limits).filter(({ reading }) => reading !== undefined);
+  if (readable.length === 0)
+    return <p className="soft">No limit of this job can be read here. Limits are written in the brief.</p>;
+  return (
+    <section className={classes.limits} aria-label="Limits">
+      {readable.map((limit) => (
+        <div key={limit.quantity} data-crossed={limit.crossed || undefined} data-near={limit.near || undefined}>
+          <span>
+            {(limit.crossed || limit.near) && <SeverityMark severity={limit.crossed ? 'stop' : 'mind'} />} {limit.label}
+          </span>
+          <b className="number">
+            {formatLimit(limit.reading!, limit.unit)} <small>{limit.unit}</small>
+          </b>
+          <small>
+            {formatLimit(limit.value, limit.unit)} {limit.unit} at {limit.side}
+          </small>
+        </div>
+      ))}
+    </section>
+  );
+}
+
+/** What was crossed in the run going on, where it cannot be missed: shape, word, and (elsewhere) sound. */
+export function LimitShouts({ word = true }: { word?: boolean }) {
+  const shouts = useLiveLimits((state) => state.shouts);
+  if (shouts.length === 0) return null;
+  return (
+    <div className={classes.shouts} role="alert">
+      {shouts.map((limit) => (
+        <p key={limit.quantity}>
+          <svg width="34" height="34" viewBox="0 0 14 14" aria-hidden>
+            <path d="M7 .5 13.5 7 7 13.5 .5 7Z" fill="currentColor" />
+          </svg>
+          {word && <b>Stop</b>} {limit.label} {formatLimit(limit.reading!, limit.unit)} {limit.unit}
+          <small>
+            {limit.side === 'most' ? 'limit' : 'at least'} {formatLimit(limit.value, limit.unit)} {limit.unit}
+          </small>
+        </p>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,95 @@
+import { useEffect, useState } from 'react';
+import type { z } from 'zod';
+import { deviceState } from '../../contract/live.ts';
+import { dynoFile } from '../../contract/files.ts';
+import { LivePower } from '../../core/reduction/live-power.ts';
+import { motionReader, useDyno } from '../state/dyno.ts';
+import { onRow, useLive } from '../state/live.ts';
+
+/** The curve of the pull going on, growing as samples come; empty before one. */
+export interface LiveCurve {
+  rpm: number[];
+  /** Uncorrected. */
+  powerKw: number[];
+}
+
+/** The newest point of the pull going on, for what watches it; undefined while none goes on. */
+let newest: { rpm: number; powerKw: number } | undefined;
+export const newestLivePoint = () => newest;
+
+const machineForm = deviceState.pick({ engineToDrumRatio: true }).extend({ dyno: dynoFile });
+type Machine = z.infer<typeof machineForm>;
+
+/** Points are kept this far apart, s: more than the eye or the screen can tell is waste. */
+const pointEveryS = 0.04;
+/** Below this the pull has not begun, or has ended, %. */
+const openThrottle = 80;
+/** After the throttle opens the driveline winds up for this long; what is read then is not the engine, s. */
+const windUpS = 0.7;
+
+/** Gathers the live curve of the dyno in the bay, a new one for each pull. */
+export function useLiveCurve(): LiveCurve {
+  const dyno = useDyno();
+  const [curve, setCurve] = useState<LiveCurve>({ rpm: [], powerKw: [] });
+  const recorderState = useLive((state) => state.bay?.recorder.state);
+  const columns = useLive((state) => state.columns);
+  // Every state of the bay brings its own copy of the dyno; only a different one begins anew.
+  const machine = dyno?.dyno
+    ? JSON.stringify({ dyno: dyno.dyno, engineToDrumRatio: dyno.engineToDrumRatio })
+    : undefined;
+  const gathering = recorderState === 'armed' || recorderState === 'recording';
+
+  useEffect(() => {
+    if (!gathering || !machine) return undefined;
+    const gathered: LiveCurve = { rpm: [], powerKw: [] };
+    newest = undefined;
+    let frame = 0;
+    const show = () => {
+      frame ||= requestAnimationFrame(() => {
+        frame = 0;
+        setCurve({ rpm: [...gathered.rpm], powerKw: [...gathered.powerKw] });
+      });
+    };
+    const stop = onRow(pointGatherer(machineForm.parse(JSON.parse(machine)), columns, gathered, show));
+    show();
+    return () => {
+      stop();
+      newest = undefined;
+      cancelAnimationFrame(frame);
+    };
+  }, [gathering, machine, columns]);
+
+  return curve;
+}
+
+/** Turns sample rows into points of a rising curve. */
+function pointGatherer(machine: Machine, columns: readonly string[], gathered: LiveCurve, onPoint: () => void) {
+  const live = new LivePower(machine.dyno, columns.includes('hubSpeedRight') ? 2 : 1);
+  const motion = motionReader(columns, machine);
+  const throttleAt = columns.indexOf('throttle');
+  const loads = ['absorberTorque', 'absorberTorqueLeft', 'absorberTorqueRight'].map((name) => columns.indexOf(name)).filter((at) => at >= 0); // prettier-ignore
+  const loadOf = (row: Float64Array) => loads.reduce((sum, at) => sum + row[at]!, 0);
+  let latest = -Infinity;
+  let openedS: number | undefined;
+  return (row: Float64Array) => {
+    const { drumRadS, engineRpm } = motion(row);
+    const point = live.push(row[0]!, drumRadS, engineRpm, loadOf(row));
+    const open = throttleAt < 0 || row[throttleAt]! >= openThrottle;
+    openedS = open ? (openedS ?? row[0]!) : undefined;
+    if (
+      !point ||
+      Number.isNaN(point.rpm) ||
+      openedS === undefined ||
+      row[0]! - openedS < windUpS ||
+      row[0]! - latest < pointEveryS
+    )
+      return;
+    // After the lift nothing belongs to the curve.
+    if (gathered.rpm.length > 0 && point.rpm <= gathered.rpm.at(-1)!) return;
+    latest = row[0]!;
+    gathered.rpm.push(point.rpm);
+    gathered.powerKw.push(point.powerKw);
+    newest = point;
+    onPoint();
+  };
+}

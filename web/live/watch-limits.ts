@@ -1,0 +1,68 @@
+import { useEffect } from 'react';
+import { create } from 'zustand';
+import type { Job } from '../../contract/records.ts';
+import { knownLimits, limitChannel, type Limit, type LimitQuantity } from '../../core/limits/limit.ts';
+import { watchedLimits, type WatchedLimit } from '../../core/limits/watched.ts';
+import { sound } from '../state/cues.ts';
+import { latestReading, useLive } from '../state/live.ts';
+import { newestLivePoint } from './use-live-curve.ts';
+import { engineTorqueNm } from '../../core/curve/engine-torque.ts';
+
+const everyMs = 100;
+/** Full load counts from here, %, once it has lasted so long, ms: probes are late. */
+const openThrottle = 80;
+const loadedAfterMs = 600;
+/** A reading must lie beyond a limit for so long before it shouts, ms: one wild sample is no excursion. */
+const crossedForMs = 150;
+
+interface LiveLimits {
+  limits: WatchedLimit[];
+  /** Crossed since the run began, each at its worst. */
+  shouts: WatchedLimit[];
+}
+
+/** The limits of the run going on. Apart from the stage, so that ten looks a second draw nothing but themselves. */
+export const useLiveLimits = create<LiveLimits>(() => ({ limits: [], shouts: [] }));
+
+/** Holds the job's limits against what is read while a run is recorded; one that is crossed stays until the next run, and is heard once. */
+export function useLimitWatch(job: Job | undefined): void {
+  const recording = useLive((state) => state.bay?.recorder.state === 'recording');
+  const wanted = JSON.stringify(knownLimits(job?.limits ?? []));
+  useEffect(() => {
+    if (recording) return watch(JSON.parse(wanted) as Limit[]);
+    return undefined;
+  }, [wanted, recording]);
+}
+
+/** Torque and power as the lanes draw them, at the wheels; everything else as it was sent. */
+function readNow(quantity: LimitQuantity): number | undefined {
+  if (quantity !== 'torque' && quantity !== 'power') return latestReading(limitChannel(quantity));
+  const point = newestLivePoint();
+  return point && (quantity === 'power' ? point.powerKw : engineTorqueNm(point.powerKw, point.rpm));
+}
+
+/** @returns a function that ends it */
+function watch(limits: readonly Limit[]): () => void {
+  useLiveLimits.setState({ limits: [], shouts: [] });
+  let loadedSince = Infinity;
+  const beyondSince = new Map<LimitQuantity, number>();
+  const shouted = new Map<LimitQuantity, WatchedLimit>();
+  const timer = setInterval(() => {
+    const now = performance.now();
+    const throttle = latestReading('throttle');
+    // Without a throttle channel a pull that is recorded counts as one under load.
+    loadedSince = throttle === undefined || throttle >= openThrottle ? Math.min(loadedSince, now) : Infinity;
+    const loaded = now - loadedSince > loadedAfterMs;
+    const watched = watchedLimits(limits, readNow, loaded);
+    for (const limit of watched) {
+      if (!limit.crossed) beyondSince.delete(limit.quantity);
+      else if (!beyondSince.has(limit.quantity)) beyondSince.set(limit.quantity, now);
+      if (now - (beyondSince.get(limit.quantity) ?? now) < crossedForMs) continue;
+      const before = shouted.get(limit.quantity);
+      if (!before) sound('stop', `Stop. ${limit.label} ${limit.reading!.toPrecision(3)}`);
+      if (!before || limit.left! < before.left!) shouted.set(limit.quantity, limit);
+    }
+    useLiveLimits.setState({ limits: watched, shouts: [...shouted.values()] });
+  }, everyMs);
+  return () => clearInterval(timer);
+}

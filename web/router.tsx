@@ -1,0 +1,73 @@
+import { createBrowserRouter, Navigate, type LoaderFunctionArgs } from 'react-router';
+import { identifierIn } from './state/identifier.ts';
+import { prefetchedJob } from './state/queries.ts';
+import { fetchRuns, figuresWorker } from './workers/figures.ts';
+import { JobsPage } from './stages/jobs/jobs-page.tsx';
+import { ProblemPage } from './app/problem-page.tsx';
+import { Shell } from './app/shell.tsx';
+
+/** Asks for the job and has the worker make its runs ready, while the stage's own code is still on its way. */
+function beginJob({ params }: LoaderFunctionArgs): null {
+  const id = identifierIn(params.jobId);
+  figuresWorker();
+  if (id !== undefined) void prefetchedJob(id).then((job) => job && fetchRuns(job));
+  return null;
+}
+
+/** The page's addresses. The stages with charts are loaded when first needed. */
+export const router = createBrowserRouter([
+  {
+    // In the car, on a phone: no frame around it.
+    path: '/drive',
+    errorElement: <ProblemPage />,
+    hydrateFallbackElement: <></>,
+    lazy: async () => ({ Component: (await import('./stages/drive/drive-page.tsx')).DrivePage }),
+  },
+  {
+    path: '/',
+    element: <Shell />,
+    errorElement: <ProblemPage />,
+    hydrateFallbackElement: <></>,
+    children: [
+      { index: true, element: <Navigate to="/jobs" replace /> },
+      { path: 'jobs', element: <JobsPage /> },
+      { path: 'jobs/:jobId', element: <Navigate to="brief" replace /> },
+      {
+        path: 'jobs/:jobId/brief',
+        loader: beginJob,
+        lazy: async () => ({ Component: (await import('./stages/brief/brief-stage.tsx')).BriefStage }),
+      },
+      {
+        path: 'devices',
+        lazy: async () => ({ Component: (await import('./stages/devices/devices-page.tsx')).DevicesPage }),
+      },
+      {
+        path: 'vehicles',
+        lazy: async () => ({ Component: (await import('./stages/vehicles/vehicles-page.tsx')).VehiclesPage }),
+      },
+      {
+        path: 'vehicles/:vehicleId',
+        lazy: async () => ({ Component: (await import('./stages/vehicles/vehicle-page.tsx')).VehiclePage }),
+      },
+      {
+        path: 'jobs/:jobId/record',
+        loader: beginJob,
+        lazy: async () => ({ Component: (await import('./stages/record/record-stage.tsx')).RecordStage }),
+      },
+      {
+        path: 'jobs/:jobId/compare',
+        loader: beginJob,
+        // The address changes with every setting; the job does not.
+        shouldRevalidate: () => false,
+        lazy: async () => ({ Component: (await import('./stages/compare/compare-stage.tsx')).CompareStage }),
+      },
+      {
+        path: 'jobs/:jobId/logs',
+        loader: beginJob,
+        shouldRevalidate: () => false,
+        lazy: async () => ({ Component: (await import('./stages/logs/logs-stage.tsx')).LogsStage }),
+      },
+      { path: '*', element: <ProblemPage /> },
+    ],
+  },
+]);

@@ -1,0 +1,32 @@
+import { peakOf } from '../../../../core/curve/peak.ts';
+import { formatPower, formatRpm, formatTorque, scaleNote } from '../../../ui/figures.ts';
+import classes from './findings.module.css';
+import type { JobFigures } from '../../../../core/figures/job-figures.ts';
+import type { CompareView } from '../view/view-address.ts';
+
+/** What the chosen setup makes by itself, while there is nothing to compare it with. */
+export function Alone({ figures, view }: { figures: JobFigures; view: CompareView }) {
+  const own = figures.setups.find(({ setupId }) => setupId === view.test.id);
+  if (!own) return null;
+  const [power, torque] = [own.power, own.torque].map((one) => peakOf(one.engineSpeedRpm, one.values));
+  return (
+    <section>
+      <h2 className="heading">
+        {view.test.letter}, {own.runs === 1 ? 'one run' : `mean of ${own.runs} runs`}
+        {scaleNote(figures)}
+      </h2>
+      <p className={classes.seen}>
+        Most power{' '}
+        <b>
+          {formatPower(power!.value, view.powerUnit)} {view.powerUnit}
+        </b>{' '}
+        at {formatRpm(power!.rpm)} rpm{power!.atEdge ? ', where the run ends' : ''}; most torque{' '}
+        <b>
+          {formatTorque(torque!.value, view.torqueUnit)} {view.torqueUnit}
+        </b>{' '}
+        at {formatRpm(torque!.rpm)} rpm.
+        {own.runs === 1 && ' One run shows no spread: make two more to know how far it can be trusted.'}
+      </p>
+    </section>
+  );
+}

@@ -1,0 +1,30 @@
+import type { Job } from '../../../../contract/records.ts';
+import { Decision, GoBack } from '../../../setups/setup-details.tsx';
+import type { CompareView } from '../view/view-address.ts';
+
+/** The decision where it is made: under what it rests on. */
+export function DecisionHere({
+  job,
+  view,
+  onAdded,
+}: {
+  job: Job;
+  view: CompareView;
+  onAdded: (letter: string) => void;
+}) {
+  const setup = view.test;
+  const parent = job.setups.find((one) => one.id === setup.parentId);
+  if (!parent) return null;
+  return (
+    <section data-testid="decision">
+      <Decision key={setup.id} setup={setup} heading={`Decide on ${setup.letter}`} />
+      <GoBack
+        job={job}
+        setup={setup}
+        parent={parent}
+        onAdded={(added) => onAdded(added.letter)}
+        close={() => undefined}
+      />
+    </section>
+  );
+}

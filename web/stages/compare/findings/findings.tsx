@@ -1,0 +1,107 @@
+import type { Severity } from '../../../../core/checks/check.ts';
+import type { Job } from '../../../../contract/records.ts';
+import { FindingLine, FindingList } from '../../../ui/severity.tsx';
+import classes from './findings.module.css';
+import { frozenDiffers } from '../how-made/baseline-choice.tsx';
+import { Alone } from './alone.tsx';
+import { DecisionHere } from './decision-here.tsx';
+import { GainTable } from './gain-table.tsx';
+import { Headroom } from './headroom.tsx';
+import { Remedy } from './remedy.tsx';
+import { WhatCanBeSeen } from './what-can-be-seen.tsx';
+import { HowMade } from '../how-made/how-made.tsx';
+import type { ChangeView } from '../view/view.ts';
+import type { JobFigures } from '../../../../core/figures/job-figures.ts';
+import type { CompareView } from '../view/view-address.ts';
+
+interface FindingsProps {
+  job: Job;
+  figures: JobFigures;
+  view: CompareView;
+  change: ChangeView;
+}
+
+/** What the comparison says: the sentence, how it was made, the table, and what stands against it. */
+export function Findings({ job, figures, view, change }: FindingsProps) {
+  const { comparison } = figures;
+  const others = comparison?.unlike ?? [];
+  const frozen = frozenDiffers(job, view);
+  return (
+    <div className={classes.findings}>
+      <p className={classes.sentence} data-testid="sentence">
+        {comparison
+          ? comparison.sentence.map((phrase, index) => (
+              <span key={index} className={phrase.tone}>
+                {phrase.text}
+              </span>
+            ))
+          : (figures.noComparison ?? 'Making the figures…')}
+      </p>
+      <HowMade job={job} figures={figures} view={view} change={change} />
+      {!comparison && <Alone figures={figures} view={view} />}
+      {comparison && <GainTable rows={comparison.rows} view={view} change={change} estimate={figures.estimate} />}
+      {comparison && <WhatCanBeSeen comparison={comparison} view={view} />}
+      {comparison && (
+        <section>
+          <h2 className="heading">Like for like</h2>
+          <FindingList>
+            {others.map((finding) => (
+              <FindingLine key={finding.id} severity={finding.severity}>
+                {finding.message}{' '}
+                <span className={classes.matters}>
+                  {finding.matters.charAt(0).toUpperCase() + finding.matters.slice(1)}. {finding.remedy}
+                </span>
+                <Remedy id={finding.id} figures={figures} view={view} change={change} />
+              </FindingLine>
+            ))}
+            {frozen && <FindingLine severity="mind">{frozen}</FindingLine>}
+            {others.length === 0 && !frozen && (
+              <FindingLine severity="note">
+                No difference is recorded: one dyno, gear, range and session, air with every run.
+              </FindingLine>
+            )}
+          </FindingList>
+        </section>
+      )}
+      <Marks figures={figures} view={view} />
+      <Headroom job={job} figures={figures} view={view} />
+      {comparison && (
+        <DecisionHere job={job} view={view} onAdded={(setup) => change({ setup, against: undefined }, false)} />
+      )}
+    </div>
+  );
+}
+
+/** What the checks found on the runs compared, and runs that no curve can be made of. */
+function Marks({ figures, view }: { figures: JobFigures; view: CompareView }) {
+  const compared = figures.runs.filter((run) => run.counted && [view.test.id, view.against.id].includes(run.setupId));
+  // What several runs have in common is said once.
+  const marks = new Map<string, { severity: Severity; labels: string[] }>();
+  for (const run of compared) {
+    for (const { message, severity } of run.curve.checks) {
+      const mark = marks.get(message) ?? { severity, labels: [] };
+      mark.labels.push(run.label);
+      marks.set(message, mark);
+    }
+  }
+  const unusable = new Map<string, string[]>();
+  for (const { why, label } of figures.unusable) unusable.set(why, [...(unusable.get(why) ?? []), label]);
+  if (marks.size === 0 && figures.unusable.length === 0) return null;
+  return (
+    <section>
+      <h2 className="heading">Marks</h2>
+      <FindingList>
+        {[...marks].map(([message, { severity, labels }]) => (
+          <FindingLine key={message} severity={severity}>
+            {labels.join(', ')}: {message}
+          </FindingLine>
+        ))}
+        {[...unusable].map(([why, labels]) => (
+          <FindingLine key={why} severity="mind">
+            {labels.join(', ')} {labels.length > 1 ? 'are' : 'is'} in no figure: {why}
+          </FindingLine>
+        ))}
+      </FindingList>
+    </section>
+  );
+}

@@ -1,0 +1,113 @@
+import type { GainRow } from '../../../../core/comparison/gain-table.ts';
+import {
+  formatPower,
+  formatRpm,
+  formatSeconds,
+  formatTenths,
+  formatTorque,
+  halfWidthText,
+  signed,
+} from '../../../ui/figures.ts';
+import type { CompareView } from '../view/view-address.ts';
+
+/** The gain table as it is read, wherever it stands: on the screen, on paper, in a spreadsheet. */
+export interface GainTableContent {
+  /** Heads of the columns: the other side, the test, and the gain with its unit where that is none of the rows'. */
+  heads: readonly [string, string, string];
+  sections: { name: string; rows: GainTableLine[] }[];
+}
+
+export interface GainTableLine {
+  id: GainRow['id'];
+  /** Tells rows of one kind apart. */
+  key: string;
+  label: string;
+  baseline: string;
+  test: string;
+  /** With its sign, and what follows it: half of the interval, where there is one. */
+  gain: string;
+  halfWidth: string;
+  /** Where a verdict is given. */
+  tone: 'gain' | 'loss' | undefined;
+}
+
+/** @param estimate what figures for the crank rest on */
+export function gainTableContent(
+  rows: readonly GainRow[],
+  view: Pick<CompareView, 'test' | 'against' | 'runs' | 'againstRuns' | 'percent' | 'powerUnit' | 'torqueUnit'>,
+  estimate: string | undefined,
+): GainTableContent {
+  const scale = estimate ? ` ≈ at the crank (${estimate})` : '';
+  const against = view.againstRuns?.join(' ') ?? view.against.letter;
+  const section = (
+    name: string,
+    quantity: GainRow['quantity'],
+    write: (value: number) => string,
+    percent = view.percent,
+  ) => ({
+    name,
+    rows: rows.filter((row) => row.quantity === quantity).map((row) => lineOf(row, against, percent, write)),
+  });
+  return {
+    heads: [against, view.runs?.join(' ') ?? view.test.letter, view.percent ? 'gain, %' : 'gain'],
+    sections: [
+      section(`power, ${view.powerUnit}${scale}`, 'power', (value) => formatPower(value, view.powerUnit)),
+      section(`torque, ${view.torqueUnit}${scale}`, 'torque', (value) => formatTorque(value, view.torqueUnit)),
+      section('time to sweep, s, as driven', 'time', formatSeconds),
+      section('engine speed, rpm', 'engine speed', formatRpm, false),
+    ].filter((one) => one.rows.length > 0),
+  };
+}
+
+function lineOf(row: GainRow, against: string, percent: boolean, write: (value: number) => string): GainTableLine {
+  const shown = (value: number) => (percent ? formatTenths((100 * value) / row.baseline) : write(value));
+  return {
+    id: row.id,
+    key: `${row.id}-${row.fromRpm ?? ''}`,
+    label: rowLabel(row, against),
+    baseline: write(row.baseline),
+    test: write(row.test),
+    gain: signed(shown(row.difference)),
+    halfWidth: Number.isNaN(row.halfWidth) ? '' : `±${halfWidthText(shown(row.halfWidth))}`,
+    tone: row.verdict === 'gain' || row.verdict === 'loss' ? row.verdict : undefined,
+  };
+}
+
+function rowLabel(row: GainRow, against: string): string {
+  const span = `${formatRpm(row.fromRpm ?? 0)}–${formatRpm(row.toRpm ?? 0)}`;
+  switch (row.id) {
+    case 'band':
+      return `band, ${span}`;
+    case 'common':
+      return 'common range';
+    case 'span':
+      return `found, ${span}`;
+    case 'at-speed':
+    case 'torque-at-speed':
+      return `at ${formatRpm(row.fromRpm!)} rpm`;
+    case 'largest':
+      return `largest, at ${formatRpm(row.fromRpm!)}`;
+    case 'peak-power':
+    case 'peak-torque':
+      return `peak, at ${peakSpeeds(row)}${row.atEdge ? ' (end of run)' : ''}`;
+    case 'swept':
+      return span;
+    case 'reaches-peak':
+      return `reaches ${against}’s peak`;
+  }
+}
+
+/** One speed where both peaks lie together, else test's and baseline's. */
+function peakSpeeds(row: GainRow): string {
+  const [baseline, test] = [formatRpm(row.baselineRpm!), formatRpm(row.testRpm!)];
+  return baseline === test ? test : `${baseline}, ${test}`;
+}
+
+/** The table for a spreadsheet: tabs between cells, half of the interval in a cell of its own. */
+export function gainTableText({ heads, sections }: GainTableContent): string {
+  const lines = sections.flatMap(({ name, rows }) => [
+    [name],
+    ...rows.map(({ label, baseline, test, gain, halfWidth }) => [label, baseline, test, gain, halfWidth]),
+  ]);
+  return [['', ...heads, '±95 %'], ...lines].map((cells) => cells.join('\t')).join('\n');
+}

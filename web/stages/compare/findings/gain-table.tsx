@@ -1,0 +1,70 @@
+import type { GainRow } from '../../../../core/comparison/gain-table.ts';
+import type { ChangeView } from '../view/view.ts';
+import type { CompareView } from '../view/view-address.ts';
+import { gainTableContent } from './gain-table-content.ts';
+import classes from './gain-table.module.css';
+
+interface GainTableProps {
+  rows: readonly GainRow[];
+  view: CompareView;
+  change: ChangeView;
+  /** What figures for the crank rest on. */
+  estimate: string | undefined;
+}
+
+/** The gain table: unit and 95 % interval in every row. */
+export function GainTable({ rows, view, change, estimate }: GainTableProps) {
+  const { heads, sections } = gainTableContent(rows, view, estimate);
+  const [against, test, gain] = heads;
+  return (
+    <div>
+      <table
+        className={classes.table}
+        data-testid="gain-table"
+        aria-label={`${view.test.letter} against ${view.against.letter}`}
+      >
+        <thead>
+          <tr>
+            <td />
+            <th scope="col">{against}</th>
+            <th scope="col">{test}</th>
+            <th scope="col">
+              <button
+                className={classes.unit}
+                title={view.percent ? 'Show the gain in its own unit' : 'Show the gain in percent'}
+                onClick={() => change({ gain: view.percent ? undefined : 'percent' })}
+              >
+                {gain}
+              </button>
+            </th>
+          </tr>
+        </thead>
+        {sections.map(({ name, rows: lines }) => (
+          <tbody key={name}>
+            <tr className={classes.section}>
+              <th scope="rowgroup" colSpan={4}>
+                {name}
+              </th>
+            </tr>
+            {lines.map((line) => (
+              <tr key={line.key} data-row={line.id}>
+                <th scope="row">{line.label}</th>
+                <td>{line.baseline}</td>
+                <td>{line.test}</td>
+                <td>
+                  <b className={line.tone}>{line.gain}</b>
+                  <i>{line.halfWidth}</i>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        ))}
+      </table>
+      <p className={classes.note}>
+        ± is a 95 % interval from the spread between runs, each row by itself; that of the largest gain and of a span
+        that was found holds for all speeds at once. Colour is a verdict: only on what was chosen beforehand or found
+        so.
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,120 @@
+import { Button, Radio, Stack, Text, TextInput } from '@mantine/core';
+import { useState } from 'react';
+import type { Job, Run } from '../../../../contract/records.ts';
+import { baselineRuns } from '../../../../core/job/baseline.ts';
+import { ranSetups } from '../../../../core/job/counted.ts';
+import { api } from '../../../state/api.ts';
+import { useChange } from '../../../state/queries.ts';
+import { Choice, Control } from './control.tsx';
+import type { ChangeView } from '../view/view.ts';
+import type { CompareView } from '../view/view-address.ts';
+
+/** The runs of a setup that would count in its figures, and those of its frozen list. */
+function runsOfBaseline(
+  { runs }: Pick<Job, 'runs'>,
+  setupId: number,
+  frozen: Job['baseline'],
+): { counted: Run[]; frozen: Run[] | undefined } {
+  return {
+    counted: baselineRuns(runs, setupId, null),
+    frozen: frozen?.setupId === setupId ? baselineRuns(runs, setupId, frozen) : undefined,
+  };
+}
+
+const labels = (runs: readonly Run[]) => runs.map((run) => run.label).join(' ');
+
+/** What stands between a frozen baseline and the runs as they count now; undefined where they agree. */
+export function frozenDiffers(job: Job, { baseline, frozen: list }: CompareView): string | undefined {
+  const { counted, frozen } = runsOfBaseline(job, baseline.id, list);
+  if (frozen && list && list.version !== job.baseline?.version)
+    return `The baseline shown is version ${list.version} (${labels(frozen)}), which version ${job.baseline!.version} has replaced${job.baseline!.why && `: ${job.baseline!.why}`}.`;
+  if (!frozen || labels(frozen) === labels(counted)) return undefined;
+  return `The baseline is frozen as ${labels(frozen)} (version ${list!.version}); the runs that count now are ${labels(counted) || 'none'}. The frozen ones hold until a new version is frozen.`;
+}
+
+/** Which setup is the baseline, and its freezing as a list of runs. */
+export function BaselineChoice({ job, view, change }: { job: Job; view: CompareView; change: ChangeView }) {
+  const [why, setWhy] = useState('');
+  const ran = ranSetups(job.setups, job.runs);
+  const { counted, frozen } = runsOfBaseline(job, view.baseline.id, view.frozen);
+  const freeze = useChange(() =>
+    api.freezeBaseline(job.id, { setupId: view.baseline.id, runIds: counted.map(({ id }) => id), why }),
+  );
+  const fits = frozen && labels(frozen) === labels(counted);
+  return (
+    <Control
+      text={frozen ? `${view.baseline.letter}, frozen v${view.frozen!.version}` : view.baseline.letter}
+      label="Baseline"
+    >
+      {(close) => (
+        <Stack gap={12} w={260}>
+          <Choice
+            options={ran.map((setup) => setup.letter)}
+            value={view.baseline.letter}
+            onChange={(baseline) => change({ baseline, version: undefined })}
+          />
+          <Text size="sm">
+            {frozen
+              ? `Version ${view.frozen!.version}: ${labels(frozen)}${view.frozen!.why && `, ${view.frozen!.why}`}.`
+              : 'Not frozen: it is whatever counts of it now.'}
+          </Text>
+          {job.earlierBaselines.length > 0 && (
+            <Radio.Group
+              label="As it was frozen"
+              value={String(view.frozen?.version)}
+              onChange={(version) => {
+                const list = [job.baseline!, ...job.earlierBaselines].find((one) => String(one.version) === version)!;
+                const letter = job.setups.find(({ id }) => id === list.setupId)!.letter;
+                change({
+                  baseline: letter,
+                  version: list === job.baseline ? undefined : version,
+                  // What was chosen is what is compared with.
+                  ...(letter === view.test.letter ? {} : { against: letter, from: undefined }),
+                });
+              }}
+            >
+              <Stack gap={8} mt={6}>
+                {[job.baseline!, ...job.earlierBaselines].map((one) => (
+                  <Radio
+                    key={one.version}
+                    value={String(one.version)}
+                    label={`Version ${one.version}`}
+                    description={labels(job.runs.filter(({ id }) => one.runIds.includes(id)))}
+                  />
+                ))}
+              </Stack>
+            </Radio.Group>
+          )}
+          {view.frozen === job.baseline && counted.length > 0 && !fits && (
+            <>
+              {frozen && (
+                <TextInput
+                  label="Why it is replaced"
+                  value={why}
+                  onChange={(event) => setWhy(event.currentTarget.value)}
+                />
+              )}
+              <Button
+                variant="default"
+                loading={freeze.isPending}
+                onClick={() =>
+                  freeze.mutate(undefined, {
+                    onSuccess: () => {
+                      setWhy('');
+                      close();
+                    },
+                  })
+                }
+              >
+                Freeze {labels(counted)}
+              </Button>
+              <Text size="xs" c="dimmed">
+                A frozen baseline is a list of runs, never figures. Replacing it makes the next version.
+              </Text>
+            </>
+          )}
+        </Stack>
+      )}
+    </Control>
+  );
+}

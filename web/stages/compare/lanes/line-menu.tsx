@@ -1,0 +1,82 @@
+import { Button, Checkbox, Group, Popover, SegmentedControl, Text } from '@mantine/core';
+import { useHotkeys, type HotkeyItem } from '@mantine/hooks';
+import type { Job } from '../../../../contract/records.ts';
+import { ranSetups } from '../../../../core/job/counted.ts';
+import { linesOf, showing } from '../view/line-list.ts';
+import button from '../../../ui/text-button.module.css';
+import classes from './lane-menu.module.css';
+import type { ChangeView } from '../view/view.ts';
+import type { CompareView } from '../view/view-address.ts';
+
+/** Lines that a digit stands for. */
+const digits = 9;
+
+/** Which setups' lines are drawn, and whose single runs: by pointer, or by digits (with Shift one alone). */
+export function LineMenu({ job, view, change }: { job: Job; view: CompareView; change: ChangeView }) {
+  const lines = linesOf(ranSetups(job.setups, job.runs), view);
+  const usual = [...new Set([view.test, view.against, view.baseline].filter((one) => one.jobId === job.id).map(({ letter }) => letter))]; // prettier-ignore
+  const shown = lines.filter((line) => line.shown).map(({ letter }) => letter);
+  const toggle = (letter: string) =>
+    change(showing(lines, usual, shown.includes(letter) ? shown.filter((one) => one !== letter) : [...shown, letter]));
+  const alone = (letter: string) => {
+    // Pressed again it brings back what is usually shown.
+    const isAlone = shown.every((one) => one === letter || one === view.test.letter);
+    change(showing(lines, usual, isAlone ? usual : [letter]));
+  };
+  useHotkeys(
+    lines.slice(0, digits).flatMap(({ letter }, index): HotkeyItem[] => [
+      [`${index + 1}`, () => toggle(letter)],
+      [`shift+Digit${index + 1}`, () => alone(letter), { usePhysicalKeys: true }],
+    ]),
+  );
+  return (
+    <Popover width={340} position="bottom-start" shadow="md" trapFocus>
+      <Popover.Target>
+        <button className={button.act}>lines</button>
+      </Popover.Target>
+      <Popover.Dropdown>
+        <ul className={classes.lines}>
+          {lines.map(({ letter, change: what, shown: drawn, always }, index) => (
+            <li key={letter}>
+              <Checkbox
+                checked={drawn}
+                disabled={always}
+                label={`${letter}, ${what}`}
+                onChange={() => toggle(letter)}
+              />
+              <Group gap={6} wrap="nowrap">
+                {index < digits && <kbd>{index + 1}</kbd>}
+                <Button
+                  size="xs"
+                  variant="subtle"
+                  color="gray"
+                  aria-label={`${letter} alone`}
+                  onClick={() => alone(letter)}
+                >
+                  alone
+                </Button>
+              </Group>
+            </li>
+          ))}
+        </ul>
+        <Text size="xs" c="dimmed" mb={10}>
+          A digit shows or hides a line; with Shift it stands alone beside the compared one.
+        </Text>
+        <Text size="sm" fw={500} mb={4}>
+          single runs
+        </Text>
+        <SegmentedControl
+          fullWidth
+          aria-label="Single runs of"
+          data={[
+            { value: 'test', label: `of ${view.test.letter}` },
+            { value: 'all', label: 'of all shown' },
+            { value: 'none', label: 'none' },
+          ]}
+          value={view.singles}
+          onChange={(singles) => change({ singles: singles === 'test' ? undefined : singles })}
+        />
+      </Popover.Dropdown>
+    </Popover>
+  );
+}

@@ -1,0 +1,77 @@
+import type { GainSpan } from '../../../../core/comparison/gain-spans.ts';
+import { medianOf } from '../../../../core/numerics/quantile.ts';
+import { convert } from '../../../../core/units/units.ts';
+import type { LaneLine } from '../../../charts/lane.tsx';
+import { niceRange } from '../../../charts/nice-range.ts';
+import { formatRpm, formatTenths, scaleNote, signed } from '../../../ui/figures.ts';
+import type { LaneSource } from './mean-lanes.ts';
+import { extentOf, type EmptyLane, type LaneContent } from './scene.ts';
+
+function spanAround(spans: readonly GainSpan[], rpm: number): boolean {
+  return spans.some((span) => rpm >= span.fromRpm && rpm <= span.toRpm);
+}
+
+/** Test less baseline at each speed, with the band that holds at all speeds at once; or why there is none. */
+export function gainLane({ figures, view, shown }: LaneSource): LaneContent | EmptyLane {
+  const { comparison, noComparison } = figures;
+  if (!comparison) return { id: 'gain', why: noComparison ? 'No gain to draw.' : '' };
+  const { power, withheld, sentence } = comparison;
+  const top = shown.at(-1)!;
+  const scale = (kw: number) => convert(kw, 'kW', view.powerUnit);
+  const judged = !Number.isNaN(power.gainHalfWidth[0]);
+  const bound = (sign: 1 | -1) => power.gain.map((kw, index) => scale(kw + sign * power.gainHalfWidth[index]!));
+  // A gain is one at the same engine speed; it stands where the test reached that speed.
+  const x = top.place.xs(power.engineSpeedRpm);
+  const [low, high, values] = [bound(-1), bound(1), power.gain.map(scale)];
+  const edge = (id: string, edgeValues: Float64Array): LaneLine => ({ id, x, values: edgeValues, colour: 'var(--soft)', width: 1, opacity: 0.8, dash: [2, 3] }); // prettier-ignore
+  const gain: LaneLine = { id: 'gain', x, values, colour: top.colour, width: 2.2 };
+  // A band wider than the gain is cut off rather than let it flatten the line.
+  const spread = judged ? scale(2.5 * medianOf(power.gainHalfWidth)) : 0;
+  // Nothing is coloured that scatter could have made.
+  const isClear = (rpm: number) => !withheld && spanAround(power.spans, rpm);
+  const clear = values.map((value, index) => (isClear(power.engineSpeedRpm[index]!) ? value : 0));
+  const other = shown.find((one) => one.setup.id === view.against.id && !one.isTest)?.name ?? view.against.letter;
+  return {
+    id: 'gain',
+    lines: judged ? [edge('bound1', high), edge('bound-1', low), gain] : [gain],
+    readings: [
+      {
+        id: 'gain',
+        label:
+          view.runs || view.againstRuns || view.elsewhere ? 'gain' : `${view.test.letter} − ${view.against.letter}`,
+        endName: undefined,
+        colour: 'var(--soft)',
+        colourAt: (rpm) => {
+          if (!isClear(rpm)) return 'var(--soft)';
+          const span = power.spans.find(({ fromRpm, toRpm }) => rpm >= fromRpm && rpm <= toRpm);
+          return span?.verdict === 'loss' ? 'var(--loss)' : 'var(--gain)';
+        },
+        place: top.place,
+        rpm: power.engineSpeedRpm,
+        values,
+        write: (value) => signed(formatTenths(value)),
+      },
+    ],
+    marks: [],
+    decoration: {
+      envelope: judged ? { x, low, high, colour: 'var(--ink)' } : undefined,
+      gainArea: { x, values: clear, gain: 'var(--gain)', loss: 'var(--loss)' },
+      zeroColour: 'var(--ink)',
+    },
+    valuesWithin: (range) => {
+      const [least, most] = extentOf([gain], range);
+      const reach = Math.max(Math.abs(least), Math.abs(most), spread);
+      return niceRange(
+        Math.max(-reach, Math.min(0, least - spread)),
+        Math.min(reach + spread, Math.max(0, most + spread)),
+        4,
+        scale(1),
+      );
+    },
+    name: 'Gain',
+    readingUnit: `${view.powerUnit}${scaleNote(figures)}`,
+    unit: () =>
+      `${view.powerUnit}, ${top.name} less ${other}${judged ? '; grey: 95 % band, all speeds at once' : '; one run a side, no interval'}`,
+    text: `Gain of ${view.test.letter} over ${view.against.letter} from ${formatRpm(power.fromRpm)} to ${formatRpm(power.toRpm)} rpm. ${sentence.map((phrase) => phrase.text).join('')}`,
+  };
+}

@@ -1,0 +1,192 @@
+import { peakOf } from '../../../../core/curve/peak.ts';
+import type { RunFigures } from '../../../../core/figures/figured-run.ts';
+import type { JobFigures } from '../../../../core/figures/job-figures.ts';
+import { interpolate } from '../../../../core/numerics/interpolation.ts';
+import type { RawPoints } from '../../../../core/reduction/raw-points.ts';
+import { convert } from '../../../../core/units/units.ts';
+import type { LaneLine } from '../../../charts/lane.tsx';
+import { niceRange, type ValueRange } from '../../../charts/nice-range.ts';
+import { formatPower, formatRpm, formatTenths, scaleNote } from '../../../ui/figures.ts';
+import { axisWords, placing, type Placing } from '../view/lane-axis.ts';
+import type { CompareView } from '../view/view-address.ts';
+import { extentOf, type LaneContent, type LaneReading } from './scene.ts';
+import { startOfAll, type Shown } from './shown-setups.ts';
+
+/** What every lane is made from. */
+export interface LaneSource {
+  view: CompareView;
+  /** The setups shown, the compared one last; at least one. */
+  shown: readonly Shown[];
+  figures: JobFigures;
+}
+
+function linesOf(drawn: LaneSource, quantity: 'power' | 'torque', scale: (value: number) => number): LaneLine[] {
+  const { shown, view } = drawn;
+  const single = singleRuns(drawn).map(({ run, colour, place }) => ({
+    id: `run-${run.id}`,
+    x: place.xs(run.curve.engineSpeedRpm),
+    values: (quantity === 'power' ? run.curve.powerKw : run.curve.torqueNm).map(scale),
+    colour,
+    width: 1,
+    opacity: 0.4,
+  }));
+  const means = shown.map(({ name, figures: one, colour, isTest, dash, place }) => ({
+    id: `mean-${name}`,
+    x: place.xs(one[quantity].engineSpeedRpm),
+    values: one[quantity].values.map(scale),
+    colour,
+    width: isTest ? 2.6 : 2,
+    dash,
+  }));
+  const raw =
+    quantity === 'power' && view.raw
+      ? singleRuns({ ...drawn, view: { ...view, singles: 'test' } }).flatMap(({ run, colour, place }) =>
+          run.raw ? rawLine(run.id, run.raw, scale, colour, place) : [],
+        )
+      : [];
+  return [...raw, ...single, ...means];
+}
+
+/** The counted runs drawn by themselves: those of the test, of every setup shown, or none. */
+function singleRuns({ shown, figures, view }: LaneSource): { run: RunFigures; colour: string; place: Placing }[] {
+  const zeroRpm = startOfAll(shown);
+  return shown.flatMap(({ setup, isTest, colour }) => {
+    if (view.singles === 'none' || (view.singles === 'test' && !isTest)) return [];
+    const only = isTest ? view.runs : setup.id === view.against.id ? view.againstRuns : undefined;
+    return figures.runs
+      .filter((run) => run.setupId === setup.id && run.counted && (only?.includes(run.label) ?? true))
+      .map((run) => ({ run, colour, place: placing(view.axis, run.curve, zeroRpm) }));
+  });
+}
+
+/** A run's unsmoothed points, behind the lines. */
+function rawLine(
+  id: number,
+  raw: RawPoints,
+  scale: (value: number) => number,
+  colour: string,
+  place: Placing,
+): LaneLine {
+  return {
+    id: `raw-${id}`,
+    x: place.xs(raw.engineSpeedRpm),
+    values: raw.powerKw.map(scale),
+    colour,
+    width: 0,
+    opacity: 0.35,
+    points: true,
+  };
+}
+
+/** Where checks found something on the compared runs, on the run's own line. */
+function marksOf({ figures, view, shown }: LaneSource, scale: (value: number) => number) {
+  const zeroRpm = startOfAll(shown);
+  return figures.runs
+    .filter((run) => run.counted && [view.test.id, view.against.id].includes(run.setupId))
+    .filter((run) => shown.some(({ setup }) => setup.id === run.setupId))
+    .flatMap(({ curve, label }) =>
+      curve.checks.flatMap(({ fromRpm, toRpm, severity, message }) => {
+        if (fromRpm === undefined || toRpm === undefined) return [];
+        const { engineSpeedRpm, powerKw } = curve;
+        const rpm = Math.min(Math.max((fromRpm + toRpm) / 2, engineSpeedRpm[0]!), engineSpeedRpm.at(-1)!);
+        return [
+          {
+            x: placing(view.axis, curve, zeroRpm).x(rpm),
+            value: scale(interpolate(engineSpeedRpm, powerKw, rpm)),
+            severity,
+            why: `${label}: ${message}`,
+          },
+        ];
+      }),
+    );
+}
+
+/** The means of the setups shown as the gutter reads them, in the lane's unit. */
+function meanReadings(
+  { shown }: LaneSource,
+  quantity: 'power' | 'torque',
+  scale: (value: number) => number,
+): LaneReading[] {
+  return shown.map(({ name, figures, colour, place }) => ({
+    id: name,
+    label: name.length > 2 ? name : `${name} mean`,
+    endName: name,
+    colour,
+    place,
+    rpm: figures[quantity].engineSpeedRpm,
+    values: figures[quantity].values.map(scale),
+    write: formatTenths,
+  }));
+}
+
+/** Power of the setups shown: means heavy, the test's runs thin, the baseline's repeatability grey. */
+export function powerLane(source: LaneSource): LaneContent {
+  const { view, figures, shown } = source;
+  const scale = (kw: number) => convert(kw, 'kW', view.powerUnit);
+  const lines = linesOf(source, 'power', scale);
+  const drawnThrough = lines.filter((line) => !line.points);
+  const top = shown.at(-1)!;
+  const peak = peakOf(top.figures.power.engineSpeedRpm, top.figures.power.values);
+  const peakText = formatPower(peak.value, view.powerUnit);
+  const marks = marksOf(source, scale);
+  return {
+    id: 'power',
+    lines,
+    readings: meanReadings(source, 'power', scale),
+    marks,
+    decoration: {
+      marks,
+      markColours: { mind: 'var(--ink)', stop: 'var(--stop)', ground: 'var(--ground)' },
+      peak: {
+        x: top.place.x(peak.rpm),
+        value: scale(peak.value),
+        text: `${peakText} at ${formatRpm(peak.rpm)}`,
+        colour: top.colour,
+      },
+      envelope: repeatability(source, scale),
+    },
+    valuesWithin: (range) => {
+      const [least, most] = extentOf(drawnThrough, range);
+      return niceRange(least, most + (most - least) * 0.09, 5);
+    },
+    name: 'Power',
+    unit: (values) => `${view.powerUnit}${scaleNote(figures)}${axisNote(values)}`,
+    readingUnit: `${view.powerUnit}${scaleNote(figures)}`,
+    text: `Power of ${shown.map(({ name }) => name).join(', ')} over ${axisWords[view.axis].name}; ${top.name} peaks at ${peakText} ${view.powerUnit} at ${formatRpm(peak.rpm)} rpm.`,
+  };
+}
+
+/** Where further single runs of the baseline would lie; undefined without a spread. */
+function repeatability({ figures, shown, view }: LaneSource, scale: (kw: number) => number) {
+  const compared = figures.comparison?.power;
+  if (!compared || Number.isNaN(compared.repeatability[0])) return undefined;
+  const { place } = shown.find(({ setup }) => setup.id === view.against.id) ?? shown.at(-1)!;
+  const bound = (sign: 1 | -1) =>
+    compared.baseline.map((kw, index) => scale(kw + sign * compared.repeatability[index]!));
+  return { x: place.xs(compared.engineSpeedRpm), low: bound(-1), high: bound(1), colour: 'var(--ink)' };
+}
+
+function axisNote({ least }: ValueRange): string {
+  return least === 0 ? '' : `; axis from ${least}`;
+}
+
+/** Engine-referred torque of the setups shown. */
+export function torqueLane(source: LaneSource): LaneContent {
+  const { view, figures, shown } = source;
+  const scale = (newtonMetres: number) => convert(newtonMetres, 'N·m', view.torqueUnit);
+  const lines = linesOf(source, 'torque', scale);
+  const top = shown.at(-1)!;
+  const peak = peakOf(top.figures.torque.engineSpeedRpm, top.figures.torque.values);
+  return {
+    id: 'torque',
+    lines,
+    readings: meanReadings(source, 'torque', scale),
+    marks: [],
+    decoration: {},
+    valuesWithin: (range) => niceRange(...extentOf(lines, range), 4),
+    name: 'Torque',
+    readingUnit: `${view.torqueUnit}${scaleNote(figures)}`,
+    unit: (values) => `${view.torqueUnit}, engine-referred${scaleNote(figures)}${axisNote(values)}`,
+    text: `Torque of ${shown.map(({ name }) => name).join(', ')} over ${axisWords[view.axis].name}; ${top.name} has most, ${formatTenths(scale(peak.value))} ${view.torqueUnit}, at ${formatRpm(peak.rpm)} rpm.`,
+  };
+}

@@ -1,0 +1,92 @@
+import type { Job, Setup } from '../../../../contract/records.ts';
+import type { SetupFigures } from '../../../../core/figures/setup-figures.ts';
+import { setupColour, setupDash } from '../../../setups/setup-colour.ts';
+import { placing, type Placing } from '../view/lane-axis.ts';
+import { isHidden, isWanted } from '../view/line-list.ts';
+import type { ComparisonFigures } from '../../../../core/figures/comparison-figures.ts';
+import type { JobFigures } from '../../../../core/figures/job-figures.ts';
+import type { CompareView } from '../view/view-address.ts';
+
+/** A setup as the lanes draw it. */
+export interface Shown {
+  setup: Setup;
+  /** As the gutter calls it. */
+  name: string;
+  figures: Pick<SetupFigures, 'power' | 'torque' | 'travel'>;
+  colour: string;
+  dash: number[];
+  isTest: boolean;
+  /** Where its mean's engine speeds stand on the lanes' axis. */
+  place: Placing;
+}
+
+type Unplaced = Omit<Shown, 'place'>;
+
+/**
+ * The setups compared, the baseline and what was asked for beside them, less
+ * what was hidden; the test last, so that it lies on top.
+ */
+export function shownSetups(job: Job, figures: JobFigures, view: CompareView): Shown[] {
+  const only = (view.runs ?? view.againstRuns) && figures.comparison;
+  const all = only ? shownRuns(figures, only, view) : wholeSetups(job, figures, view);
+  const shown = all.filter(({ setup }) => !isHidden(setup, view));
+  const zeroRpm = startOfAll(shown);
+  return shown.map((one) => ({ ...one, place: placing(view.axis, one.figures.travel, zeroRpm) }));
+}
+
+/** The lowest engine speed that all lines cover: time counts from there. */
+export function startOfAll(shown: readonly Pick<Shown, 'figures'>[]): number {
+  return Math.max(...shown.map(({ figures }) => figures.power.engineSpeedRpm[0]!));
+}
+
+function wholeSetups(job: Job, figures: JobFigures, view: CompareView): Unplaced[] {
+  return [...job.setups, ...(view.elsewhere ? [view.against] : [])]
+    .filter((setup) => isWanted(setup, view))
+    .flatMap((setup) => {
+      const one = figures.setups.find((candidate) => candidate.setupId === setup.id);
+      return one ? [unplaced(setup, setup.letter, one, view)] : [];
+    })
+    .concat(figures.borrowed ? [unplaced(view.against, view.against.letter, figures.borrowed, view)] : [])
+    .sort((a, b) => Number(a.isTest) - Number(b.isTest));
+}
+
+function unplaced(setup: Setup, name: string, figures: Unplaced['figures'], view: CompareView): Unplaced {
+  const elsewhere = view.elsewhere && setup.id === view.against.id;
+  return {
+    setup,
+    name,
+    figures,
+    colour: elsewhere ? 'var(--ink)' : setupColour(setup.letter, setup.id === view.baseline.id),
+    dash: elsewhere ? elsewhereDash : setupDash(setup.letter),
+    isTest: setup.id === view.test.id,
+  };
+}
+
+/** Ink, for it is what is compared with; dashed, for it is not of this job. */
+const elsewhereDash = [10, 5];
+
+/** Only some runs of either setup: their means as the comparison made them. */
+function shownRuns({ setups }: JobFigures, { power, torque }: ComparisonFigures, view: CompareView): Unplaced[] {
+  const side = (which: 'test' | 'baseline', setup: Setup): Unplaced['figures'] => ({
+    power: { engineSpeedRpm: power.engineSpeedRpm, values: power[which] },
+    torque: { engineSpeedRpm: torque.engineSpeedRpm, values: torque[which] },
+    ...only('travel', setups.find(({ setupId }) => setupId === setup.id)?.travel),
+  });
+  const name = (setup: Setup, runs: readonly string[] | undefined) => runs?.join(' ') ?? setup.letter;
+  return [
+    {
+      ...unplaced(view.against, name(view.against, view.againstRuns), side('baseline', view.against), view),
+      colour: 'var(--ink)',
+      isTest: false,
+    },
+    {
+      ...unplaced(view.test, name(view.test, view.runs), side('test', view.test), view),
+      colour: setupColour(view.test.letter, false),
+      isTest: true,
+    },
+  ];
+}
+
+function only<Key extends string, Value>(key: Key, value: Value | undefined): { [K in Key]?: Value } {
+  return value === undefined ? {} : ({ [key]: value } as { [K in Key]?: Value });
+}

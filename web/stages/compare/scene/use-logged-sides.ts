@@ -1,0 +1,60 @@
+import { useMemo } from 'react';
+import type { Job, Run } from '../../../../contract/records.ts';
+import { stoichiometricOf } from '../../../../core/fuel/blend.ts';
+import { countedRuns } from '../../../../core/job/counted.ts';
+import type { LogView } from '../../../workers/figures.worker.ts';
+import { useRunLog } from '../../../log/use-run-log.ts';
+import type { LoggedSide } from './channel-lane.ts';
+import { figureLanes } from '../view/lane-list.ts';
+import type { Shown } from './shown-setups.ts';
+import type { CompareView } from '../view/view-address.ts';
+
+/** The latest counted run of a setup; of some only, where only some are compared. */
+function latestOf(job: Job, setupId: number, labels: readonly string[] | undefined): Run | undefined {
+  return countedRuns(job.runs, setupId)
+    .filter((run) => run.state !== 'recording' && (!labels || (run.label !== null && labels.includes(run.label))))
+    .at(-1);
+}
+
+/** Channels that can be a lane: what the compared run and the loggers beside it recorded. */
+export function offeredLanes(job: Job, view: CompareView): string[] {
+  const run = latestOf(job, view.test.id, view.runs);
+  const names = [...(run?.channels ?? []), ...(run?.logs ?? []).flatMap(({ channels }) => channels)].map(
+    ({ name }) => name,
+  );
+  return [...new Set(names)].filter((name) => name !== 'engineSpeed');
+}
+
+/** The logs of the two runs that channel lanes are drawn from, the compared one last; fetched only when a lane wants them. */
+export function useLoggedSides(
+  job: Job,
+  guest: Job | undefined,
+  view: CompareView,
+  shown: readonly Shown[],
+): LoggedSide[] {
+  const wanted = view.lanes.some((lane) => !(figureLanes as readonly string[]).includes(lane));
+  const test = wanted ? latestOf(job, view.test.id, view.runs) : undefined;
+  const against = wanted ? latestOf(guest ?? job, view.against.id, view.againstRuns) : undefined;
+  const { data: testLog } = useRunLog(job, test);
+  const { data: againstLog } = useRunLog(guest ?? job, against);
+  return useMemo(() => {
+    const side = ({ car }: Job, run: Run, setupId: number, log: LogView | undefined): LoggedSide[] => {
+      const own = shown.find(({ setup }) => setup.id === setupId);
+      return own
+        ? [
+            {
+              label: run.label ?? '',
+              colour: own.colour,
+              place: own.place,
+              stoichiometric: stoichiometricOf(car.ignition, run.fuel?.ethanolPct ?? null),
+              log,
+            },
+          ]
+        : [];
+    };
+    return [
+      ...(against && against.id !== test?.id ? side(guest ?? job, against, view.against.id, againstLog) : []),
+      ...(test ? side(job, test, view.test.id, testLog) : []),
+    ];
+  }, [against, test, againstLog, testLog, shown, view.against.id, view.test.id, job, guest]);
+}

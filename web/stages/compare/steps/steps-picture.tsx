@@ -1,0 +1,144 @@
+import type { Job } from '../../../../contract/records.ts';
+import type { AttributedStep } from '../../../../core/comparison/attribution.ts';
+import { setupColour } from '../../../setups/setup-colour.ts';
+import { formatPower, formatRpm, plusMinus, scaleNote, signed } from '../../../ui/figures.ts';
+import classes from './steps-picture.module.css';
+import type { JobFigures } from '../../../../core/figures/job-figures.ts';
+import type { CompareView } from '../view/view-address.ts';
+
+interface StepsPictureProps {
+  job: Job;
+  figures: JobFigures;
+  view: CompareView;
+  onChoose: (letter: string) => void;
+}
+
+/** The ladder of setups: what each step on the way to the compared one gave, and that the steps add up to the whole. */
+export function StepsPicture({ job, figures, view, onChoose }: StepsPictureProps) {
+  const { attribution } = figures;
+  if (!attribution)
+    return (
+      <div className={classes.none}>
+        <h2>No ladder yet</h2>
+        <p>
+          Two run setups, one changed from the other, make a ladder: each step with what it gave. Record a second setup.
+        </p>
+      </div>
+    );
+  const { steps, whole, fromRpm, toRpm } = attribution;
+  const unit = view.powerUnit;
+  const kw = (value: number) => signed(formatPower(value, unit));
+  const first = steps[0]!.meanKw;
+  // Each bar begins where the one before ended.
+  const ends = steps.map(({ meanKw }) => meanKw - first);
+  const halves = steps.map(({ gain }) => (gain && !Number.isNaN(gain.halfWidth) ? gain.halfWidth : 0));
+  const least = Math.min(0, ...ends.map((end, index) => end - halves[index]!));
+  const most = Math.max(0.5, ...ends.map((end, index) => end + halves[index]!));
+  const share = (value: number) => ((value - least) / (most - least)) * 100;
+  const best = steps.reduce((a, b) => (b.meanKw > a.meanKw ? b : a));
+  const delivered = job.setups.find((setup) => setup.id === job.deliveredSetupId)?.letter;
+  return (
+    <section className={classes.picture} aria-label="Steps" tabIndex={0}>
+      <header>
+        <h2>What each step gave</h2>
+        <p>
+          Mean power from {formatRpm(fromRpm)} to {formatRpm(toRpm)} rpm, which every run covers; ± is a 95 % interval.
+          The steps add up to the whole.{figures.estimate !== undefined && `${scaleNote(figures)}.`}
+        </p>
+      </header>
+      <table className={classes.ladder} data-testid="ladder">
+        <thead>
+          <tr>
+            <th>setup</th>
+            <th>what changed</th>
+            <th>
+              <span className="seen-by-readers">gain as a bar</span>
+            </th>
+            <th>gain on the step before, {unit}</th>
+            <th>mean, {unit}</th>
+          </tr>
+        </thead>
+        <tbody>
+          {steps.map((step, index) => (
+            <tr key={step.letter} data-step={step.letter}>
+              <td>
+                <button
+                  className={classes.letter}
+                  style={{ background: setupColour(step.letter, index === 0) }}
+                  onClick={() => onChoose(step.letter)}
+                  title={`Compare ${step.letter} with its parent`}
+                >
+                  {step.letter}
+                </button>
+              </td>
+              <td>
+                {step.change}
+                <small>{wordsOf(step, index, best.letter, delivered)}</small>
+              </td>
+              <td className={classes.bars}>
+                {index > 0 && (
+                  <Bar
+                    from={share(ends[index - 1]!)}
+                    to={share(ends[index]!)}
+                    half={(halves[index]! / (most - least)) * 100}
+                    step={step}
+                  />
+                )}
+                <i className={classes.zero} style={{ left: `${share(0)}%` }} />
+              </td>
+              <td className="number">
+                {step.gain && (
+                  <>
+                    <b className={step.verdict === 'gain' || step.verdict === 'loss' ? step.verdict : undefined}>
+                      {kw(step.gain.difference)}
+                    </b>
+                    {plusMinus(step.gain.halfWidth, (value) => formatPower(value, unit))}
+                  </>
+                )}
+              </td>
+              <td className="number">{formatPower(step.meanKw, unit)}</td>
+            </tr>
+          ))}
+          <tr className={classes.whole}>
+            <td />
+            <td>
+              {steps.at(-1)!.letter} on {steps[0]!.letter}, in all
+            </td>
+            <td className={classes.bars}>
+              <i className={classes.zero} style={{ left: `${share(0)}%` }} />
+            </td>
+            <td className="number">
+              <b>{kw(whole.difference)}</b>
+              {plusMinus(whole.halfWidth, (value) => formatPower(value, unit))}
+            </td>
+            <td />
+          </tr>
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+function Bar({ from, to, half, step }: { from: number; to: number; half: number; step: AttributedStep }) {
+  const [left, right] = from < to ? [from, to] : [to, from];
+  const called = step.verdict === 'gain' || step.verdict === 'loss' ? step.verdict : 'open';
+  return (
+    <>
+      <span className={classes[called]} style={{ left: `${left}%`, width: `${Math.max(0.4, right - left)}%` }} />
+      {half > 0 && <span className={classes.whisker} style={{ left: `${to - half}%`, width: `${2 * half}%` }} />}
+    </>
+  );
+}
+
+function wordsOf(step: AttributedStep, index: number, best: string, delivered: string | undefined): string {
+  return [
+    index === 0 && 'arrived',
+    step.letter === best && index > 0 && 'best so far',
+    step.letter === delivered && 'delivered',
+    step.inseparable && `${step.items} things at once: cannot be split`,
+    step.verdict === 'within repeatability' && 'within repeatability',
+    `${step.runs} ${step.runs === 1 ? 'run' : 'runs'}`,
+  ]
+    .filter(Boolean)
+    .join(' · ');
+}

@@ -1,0 +1,37 @@
+import { channelLabel } from '../../../../core/recording/channels.ts';
+/** The lanes that are there without an engine's log, in their usual order. */
+export const figureLanes = ['power', 'torque', 'gain'] as const;
+
+/** How tall a lane stands beside the others. */
+export function laneShare(lane: string): number {
+  return lane === 'power' ? 1.5 : lane === 'torque' ? 1.05 : 1;
+}
+
+/** A list with one of its lanes moved up or down by one place. */
+export function moved(lanes: readonly string[], lane: string, by: -1 | 1): string[] {
+  const from = lanes.indexOf(lane);
+  const to = from + by;
+  if (from < 0 || to < 0 || to >= lanes.length) return [...lanes];
+  const list = [...lanes];
+  [list[from], list[to]] = [list[to]!, list[from]!];
+  return list;
+}
+
+/** A list with one lane put in the place of another. */
+export function placed(lanes: readonly string[], lane: string, before: string): string[] {
+  if (lane === before) return [...lanes];
+  const rest = lanes.filter((one) => one !== lane);
+  const at = rest.indexOf(before);
+  // Dragged down it takes the place after the one it is dropped on.
+  const down = lanes.indexOf(lane) < lanes.indexOf(before);
+  return [...rest.slice(0, at + (down ? 1 : 0)), lane, ...rest.slice(at + (down ? 1 : 0))];
+}
+
+/** As the address writes it; undefined for the usual list. */
+export function laneWords(lanes: readonly string[]): string | undefined {
+  return lanes.join('.') === figureLanes.join('.') ? undefined : lanes.join('.');
+}
+
+const figureNames: Record<string, string> = { power: 'Power', torque: 'Torque', gain: 'Gain' };
+/** A lane's name for a reader. */
+export const laneName = (lane: string) => figureNames[lane] ?? channelLabel(lane);

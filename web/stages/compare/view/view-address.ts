@@ -1,0 +1,259 @@
+import { z } from 'zod';
+import type { Job, Setup } from '../../../../contract/records.ts';
+import { standardIds } from '../../../../core/air/correction.ts';
+import { baselineSetup } from '../../../../core/job/baseline.ts';
+import { ranSetups } from '../../../../core/job/counted.ts';
+import { usualAgainst, usualTest } from '../../../../core/job/sides.ts';
+import { readSpan } from '../../../../core/smoothing/span.ts';
+import { powerUnits, torqueUnits, type PowerUnit, type TorqueUnit } from '../../../../core/units/units.ts';
+import { laneAxes } from './lane-axis.ts';
+import { figureLanes } from './lane-list.ts';
+
+const rpm = z.coerce.number().min(0).max(30_000);
+const runLabels = z
+  .string()
+  .max(400)
+  .regex(/^[A-Z]{1,3}\d+(\.[A-Z]{1,3}\d+)*$/)
+  .transform((text) => text.split('.'));
+const letters = z
+  .string()
+  .max(400)
+  .regex(/^[A-Z]{1,3}(\.[A-Z]{1,3})*$/)
+  .transform((text) => text.split('.'));
+const fields = {
+  /** Letters. */
+  setup: z.string().max(4),
+  against: z.string().max(4),
+  baseline: z.string().max(4),
+  /** What a setup is compared with instead of one of this job's: `11.B`, setup B of job 11, or `curve-3`, a borrowed curve. */
+  from: z.string().regex(/^(\d{1,9}(\.[A-Z]{1,3})?|curve-\d{1,9})$/),
+  /** An earlier version of the frozen baseline. */
+  version: z.coerce.number().int().positive(),
+  standard: z.enum(standardIds),
+  /** Percent of the correction that is applied. */
+  share: z.coerce.number().min(0).max(100),
+  /** `auto`, or a span in rpm. */
+  smoothing: z.union([z.literal('auto'), rpm]),
+  /** What auto came to when it was resolved. */
+  span: z.string().max(200).transform(readSpan),
+  band: z
+    .string()
+    .regex(/^\d+-\d+$/)
+    .transform((text) => text.split('-').map(Number) as [number, number])
+    .refine(([from, to]) => to > from),
+  /** Labels of the only runs compared, such as `A1.A2`; all counted ones where left out. */
+  runs: runLabels,
+  againstRuns: runLabels,
+  /** `1`: the test's unsmoothed points are shown. */
+  raw: z.literal('1'),
+  at: rpm,
+  /** What the centre shows. */
+  show: z.enum(['curves', 'steps', 'response']),
+  /** Lanes from top to bottom, such as `power.gain.lambda`. */
+  lanes: z
+    .string()
+    .max(400)
+    .transform((text) => [...new Set(text.split('.').filter(Boolean))].slice(0, 8))
+    .refine((list) => list.length > 0),
+  /** `1`: shown large, for the owner. */
+  present: z.literal('1'),
+  /** The item that a response is wanted to, such as `ignition/0`. */
+  item: z.string().max(60),
+  /** Engine speeds that the lanes show, rpm. */
+  zoom: z
+    .string()
+    .regex(/^\d+-\d+$/)
+    .transform((text) => text.split('-').map(Number) as [number, number])
+    .refine(([from, to]) => to > from + 100),
+  /** Loss on the way to the wheels that figures are estimated for the crank with: `15`, `12+3`, or a coast-down's label. */
+  crank: z.string().regex(/^(\d+(\.\d+)?(\+\d+(\.\d+)?)?|[A-Z]{1,3}\d+)$/),
+  /** `percent`: gains as a share of the other side. */
+  gain: z.literal('percent'),
+  /** λ as air–fuel ratio. */
+  mixture: z.literal('afr'),
+  /** What the lanes stand over; engine speed where left out. */
+  axis: z.enum(laneAxes),
+  /** Setups shown beside those compared, and those not shown: letters. */
+  also: letters,
+  hide: letters,
+  /** Whose single runs are drawn; the compared setup's where left out. */
+  singles: z.enum(['all', 'none']),
+  power: z.enum(powerUnits),
+  torque: z.enum(torqueUnits),
+};
+export type Field = keyof typeof fields;
+/** Settings to write; undefined takes one out of the address. */
+export type Changes = Partial<Record<Field, string | number | undefined>>;
+
+/** A setup of another job, or a borrowed curve, that a setup is compared with. */
+export interface Elsewhere {
+  /** As lanes, table and sentence call it. */
+  name: string;
+}
+
+/** What a browser prefers where the address says nothing. */
+export interface ViewPreferences {
+  standard: (typeof standardIds)[number];
+  powerUnit: PowerUnit;
+  torqueUnit: TorqueUnit;
+}
+
+type AddressedJob = Pick<Job, 'setups' | 'runs' | 'baseline' | 'earlierBaselines'>;
+
+/** Settings of the Compare stage. All of them stand in the address, so that a link shows the same figures. */
+export type CompareView = ReturnType<typeof viewIn>;
+
+/** What an address asks for, with the usual in the place of what it leaves open or what is not there. */
+export function viewIn(address: URLSearchParams, job: AddressedJob, preferences: ViewPreferences) {
+  const read = <F extends Field>(field: F) => fieldIn(address, field);
+  const lettered = (field: LetterField) => setupNamed(job, read(field));
+  const ran = ranSetups(job.setups, job.runs);
+  const earlier = job.earlierBaselines.find(({ version }) => version === read('version'));
+  const inForce = earlier ?? job.baseline;
+  const baseline = baselineSetup(job.setups, inForce, lettered('baseline')?.id);
+  const test = lettered('setup') ?? usualTest(ran, baseline);
+  const against = lettered('against') ?? usualAgainst(job.setups, test, ran);
+  return {
+    baseline,
+    test,
+    against,
+    from: read('from'),
+    /** The list of runs that the baseline's setup stands for; null where it was never frozen. */
+    frozen: inForce,
+    /** What it is compared with does not belong to this job. */
+    elsewhere: undefined as Elsewhere | undefined,
+    standard: read('standard') ?? preferences.standard,
+    share: (read('share') ?? 100) / 100,
+    smoothing: read('smoothing') ?? 'auto',
+    span: read('span'),
+    band: read('band'),
+    runs: read('runs'),
+    againstRuns: read('againstRuns'),
+    raw: read('raw') === '1',
+    atRpm: read('at'),
+    show: read('show') ?? 'curves',
+    item: read('item'),
+    lanes: read('lanes') ?? figureLanes,
+    presenting: read('present') === '1',
+    zoom: read('zoom'),
+    crank: read('crank'),
+    percent: read('gain') === 'percent',
+    afr: read('mixture') === 'afr',
+    axis: read('axis') ?? 'engine-speed',
+    also: read('also') ?? [],
+    hide: read('hide') ?? [],
+    singles: read('singles') ?? 'test',
+    powerUnit: read('power') ?? preferences.powerUnit,
+    torqueUnit: read('torque') ?? preferences.torqueUnit,
+  } as const;
+}
+
+/** A setting as the address gives it; undefined where it gives none, or none that is understood. */
+export function fieldIn<F extends Field>(address: URLSearchParams, field: F): z.output<(typeof fields)[F]> | undefined {
+  const text = address.get(field);
+  const parsed = text === null ? undefined : fields[field].safeParse(text);
+  return parsed?.success ? (parsed.data as z.output<(typeof fields)[F]>) : undefined;
+}
+
+/** The address with some settings changed. */
+export function addressWith(address: URLSearchParams, changes: Changes): URLSearchParams {
+  const next = new URLSearchParams(address);
+  for (const [field, value] of Object.entries(changes)) {
+    if (value === undefined) next.delete(field);
+    else next.set(field, String(value));
+  }
+  return next;
+}
+
+type LetterField = 'setup' | 'against' | 'baseline';
+
+function setupNamed({ setups }: Pick<AddressedJob, 'setups'>, letter: string | undefined): Setup | undefined {
+  return setups.find((setup) => setup.letter === letter);
+}
+
+/** A setting whose word in the address leads nowhere, and why. */
+export interface AddressProblem {
+  field: Field;
+  sentence: string;
+}
+
+/**
+ * What an address names that is not there, and what it asks for that is not
+ * understood: something else is shown then, and the reader must know.
+ */
+export function addressProblems(address: URLSearchParams, job: AddressedJob): AddressProblem[] {
+  return (Object.keys(fields) as Field[]).flatMap((field) => {
+    const text = address.get(field);
+    if (text === null) return [];
+    if (fieldIn(address, field) === undefined)
+      return [{ field, sentence: `“${text}” is not understood as ${fieldWords[field]}.` }];
+    const missing = missingIn(address, field, job);
+    return missing ? [{ field, sentence: missing }] : [];
+  });
+}
+
+/** What a setting names that the job does not have, as a sentence. */
+function missingIn(address: URLSearchParams, field: Field, job: AddressedJob): string | undefined {
+  switch (field) {
+    case 'setup':
+    case 'against':
+    case 'baseline': {
+      const letter = fieldIn(address, field);
+      return setupNamed(job, letter) ? undefined : `This job has no setup ${letter}.`;
+    }
+    case 'also':
+    case 'hide': {
+      const missing = fieldIn(address, field)?.filter((letter) => !setupNamed(job, letter)) ?? [];
+      return missing.length > 0 ? `This job has no setup ${missing.join(', ')}.` : undefined;
+    }
+    case 'version': {
+      const version = fieldIn(address, field);
+      const known = [job.baseline, ...job.earlierBaselines].some((one) => one?.version === version);
+      return known ? undefined : `The baseline was never frozen as version ${version}.`;
+    }
+    case 'runs':
+      return missingRuns(fieldIn(address, field), job);
+    case 'againstRuns':
+      // Runs beside another job belong to that one.
+      return address.has('from') ? undefined : missingRuns(fieldIn(address, field), job);
+    default:
+      return undefined;
+  }
+}
+
+function missingRuns(labels: readonly string[] = [], { runs }: Pick<AddressedJob, 'runs'>): string | undefined {
+  const missing = labels.filter((label) => !runs.some((run) => run.label === label));
+  return missing.length > 0 ? `This job has no run ${missing.join(', ')}.` : undefined;
+}
+
+/** A setting in words, for a sentence about what is wrong with it. */
+const fieldWords: Record<Field, string> = {
+  setup: 'a setup',
+  against: 'a setup',
+  baseline: 'a setup',
+  from: 'something to compare with from elsewhere',
+  version: 'a version of the baseline',
+  standard: 'a correction standard',
+  share: 'a share of the correction, in percent',
+  smoothing: 'a smoothing span',
+  span: 'a smoothing span',
+  band: 'a band of engine speed',
+  runs: 'a list of runs',
+  againstRuns: 'a list of runs',
+  raw: 'whether unsmoothed points are shown',
+  at: 'an engine speed',
+  show: 'curves, steps or response',
+  lanes: 'a list of lanes',
+  present: 'whether it is shown large',
+  item: 'a changed item',
+  zoom: 'a range of engine speeds',
+  crank: 'a loss between crank and wheels',
+  gain: 'a unit of gains',
+  mixture: 'a way to give the mixture',
+  axis: 'an axis of the lanes',
+  also: 'a list of setups',
+  hide: 'a list of setups',
+  singles: 'which single runs are drawn',
+  power: 'a unit of power',
+  torque: 'a unit of torque',
+};

@@ -1,0 +1,31 @@
+import type { Setup } from '../../../../contract/records.ts';
+import { usePreferences } from '../../../state/preferences.ts';
+import { formatPower, plusMinus, signed } from '../../../ui/figures.ts';
+import type { JobFigures } from '../../../../core/figures/job-figures.ts';
+
+/** The setup's gain on the baseline, beside that on its parent. */
+export function OnBaseline({
+  setup,
+  baseline,
+  figures,
+}: {
+  setup: Setup;
+  baseline: Setup;
+  figures: JobFigures | undefined;
+}) {
+  const unit = usePreferences((state) => state.powerUnit);
+  const own = figures?.setups.find((one) => one.setupId === setup.id);
+  if (!own?.gain) return null;
+  const { difference, halfWidth } = own.gain;
+  const half = plusMinus(halfWidth, (kw) => formatPower(kw, unit));
+  return (
+    <p className="soft">
+      On the baseline {baseline.letter}, mean over their common range:{' '}
+      <b className={`number ${own.verdict === 'gain' ? 'gain' : own.verdict === 'loss' ? 'loss' : ''}`}>
+        {signed(formatPower(difference, unit))}
+        {half} {unit}
+      </b>
+      {own.verdict === 'within repeatability' && ', within repeatability'}
+    </p>
+  );
+}

@@ -1,0 +1,191 @@
+import { Button, Group, TextInput } from '@mantine/core';
+import { useEffect, useRef, useState } from 'react';
+import type { RunChange } from '../../../../contract/http.ts';
+import { Link } from 'react-router';
+import type { Job, Run, Setup } from '../../../../contract/records.ts';
+import { api } from '../../../state/api.ts';
+import { usePreferences } from '../../../state/preferences.ts';
+import { useChange } from '../../../state/queries.ts';
+import { useRunLog } from '../../../log/use-run-log.ts';
+import { formatPower, formatRpm, formatTorque } from '../../../ui/figures.ts';
+import { isTextField } from '../../../ui/text-field.ts';
+import { FindingLine, FindingList } from '../../../ui/severity.tsx';
+import { findingsOf } from './result-findings.ts';
+import { MeasuredFigures } from './measured-figures.tsx';
+import { OnBaseline } from './on-baseline.tsx';
+import { RunConditions } from './run-conditions.tsx';
+import { runKindWords } from '../../../setups/run-kind-words.ts';
+import { StrapsAgain, strapChecks } from './straps-again.tsx';
+import { WhatChanged } from './what-changed.tsx';
+import classes from './run-result.module.css';
+import type { JobFigures } from '../../../../core/figures/job-figures.ts';
+
+interface RunResultProps {
+  job: Job;
+  run: Run;
+  setup: Setup;
+  baseline: Setup;
+  figures: JobFigures | undefined;
+  /** A setup that was begun from here. */
+  onAdded: (setup: Setup) => void;
+  onDone: () => void;
+}
+
+/** A run's figures a moment after the lift, what they say, and what the operator says of them. */
+export function RunResult({ job, run, setup, baseline, figures, onAdded, onDone }: RunResultProps) {
+  const { powerUnit, torqueUnit } = usePreferences();
+  const change = useChange((sent: RunChange) => api.changeRun(run.id, sent));
+  const { data: log } = useRunLog(job, run.label === null ? undefined : run);
+  const one = figures?.runs.find((candidate) => candidate.id === run.id);
+  const unusable = figures?.unusable.find((candidate) => candidate.id === run.id);
+  const compared = setup.parentId !== null && run.setupId === setup.id ? figures?.comparison : undefined;
+  return (
+    <section aria-live="polite">
+      <h2 className={classes.label}>
+        {run.label ?? 'Kept'}{' '}
+        <span>
+          {run.setAsideReason !== null ? 'set aside' : run.kind === 'power' ? 'counted' : runKindWords[run.kind].name}
+        </span>
+      </h2>
+      {one && (
+        <dl className={classes.figures} data-testid="run-figures">
+          <div>
+            <dt>peak power</dt>
+            <dd>
+              <b className="number">{formatPower(one.curve.peakPower.value, powerUnit)}</b> {powerUnit}
+              <small>at {formatRpm(one.curve.peakPower.rpm)} rpm</small>
+            </dd>
+          </div>
+          <div>
+            <dt>peak torque</dt>
+            <dd>
+              <b className="number">{formatTorque(one.curve.peakTorque.value, torqueUnit)}</b> {torqueUnit}
+              <small>at {formatRpm(one.curve.peakTorque.rpm)} rpm</small>
+            </dd>
+          </div>
+        </dl>
+      )}
+      {(run.kind === 'step' || run.kind === 'coast-down') && <MeasuredFigures run={run} />}
+      {!one && !unusable && run.kind !== 'step' && run.kind !== 'coast-down' && (
+        <p className="soft">Making the figures…</p>
+      )}
+      {one?.curve.checks.some(({ id }) => strapChecks.includes(id)) && <StrapsAgain job={job} run={run} />}
+      {compared && (
+        <p className={classes.sentence}>
+          {compared.sentence.map((phrase, index) => (
+            <span key={index} className={phrase.tone}>
+              {phrase.text}
+            </span>
+          ))}
+        </p>
+      )}
+      {compared && setup.parentId !== baseline.id && <OnBaseline setup={setup} baseline={baseline} figures={figures} />}
+      <FindingList>
+        {findingsOf({
+          job,
+          run,
+          baseline,
+          checks: one?.curve.checks ?? [],
+          unusable: unusable?.why,
+          events: log?.events ?? [],
+        }).map(({ severity, text }) => (
+          <FindingLine key={text} severity={severity}>
+            {text}
+          </FindingLine>
+        ))}
+      </FindingList>
+      {log && log.events.length > 0 && (
+        <Link className={classes.log} to={`../logs?run=${run.label}`} relative="path">
+          {log.events.length === 1 ? 'See it in the log' : `See all ${log.events.length} in the log`}
+        </Link>
+      )}
+      <RunConditions job={job} run={run} />
+      <Note run={run} onSave={(note) => change.mutate({ note })} />
+      <Counting run={run} onChange={(setAsideReason) => change.mutate({ setAsideReason })} />
+      <WhatChanged job={job} setup={setup} onAdded={onAdded} />
+      <button className={classes.done} onClick={onDone}>
+        Back to plan and heat
+      </button>
+    </section>
+  );
+}
+
+/** One line about the run. Typing a letter anywhere goes here. */
+function Note({ run, onSave }: { run: Run; onSave: (note: string) => void }) {
+  const [note, setNote] = useState(run.note);
+  const field = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    const focus = (event: KeyboardEvent) => {
+      if (event.ctrlKey || event.metaKey || event.altKey || isTextField(event.target)) return;
+      if (/^\p{L}$/u.test(event.key)) field.current?.focus();
+    };
+    document.addEventListener('keydown', focus);
+    return () => document.removeEventListener('keydown', focus);
+  }, []);
+  const save = () => note !== run.note && onSave(note);
+  return (
+    <TextInput
+      ref={field}
+      className={classes.note}
+      size="md"
+      aria-label="Note on this run"
+      placeholder="Note: just type"
+      value={note}
+      onChange={(event) => setNote(event.currentTarget.value)}
+      onBlur={save}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter' || event.key === 'Escape') event.currentTarget.blur();
+      }}
+    />
+  );
+}
+
+function Counting({ run, onChange }: { run: Run; onChange: (reason: string | null) => void }) {
+  const [asking, setAsking] = useState(false);
+  const [reason, setReason] = useState('');
+  if (run.setAsideReason !== null) {
+    return (
+      <Group gap={8} mt={10}>
+        <span className="soft">Set aside: {run.setAsideReason}</span>
+        <Button variant="default" size="md" onClick={() => onChange(null)}>
+          Count it
+        </Button>
+      </Group>
+    );
+  }
+  if (!asking) {
+    return (
+      <Button variant="default" size="md" mt={10} fullWidth onClick={() => setAsking(true)}>
+        Set aside…
+      </Button>
+    );
+  }
+  return (
+    <form
+      className={classes.reason}
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (!reason.trim()) return;
+        onChange(reason);
+        setAsking(false);
+      }}
+    >
+      <TextInput
+        size="md"
+        autoFocus
+        label="Set aside because"
+        value={reason}
+        onChange={(event) => setReason(event.currentTarget.value)}
+        placeholder="slipped, hot, wrong gear…"
+      />
+      <Group gap={8}>
+        <Button type="submit" variant="default" size="md" disabled={!reason.trim()}>
+          Set aside
+        </Button>
+        <Button variant="subtle" color="gray" size="md" onClick={() => setAsking(false)}>
+          It counts
+        </Button>
+      </Group>
+    </form>
+  );
+}

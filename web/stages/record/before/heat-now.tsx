@@ -1,0 +1,69 @@
+import { channelLabel } from '../../../../core/recording/channels.ts';
+import type { TimeToReady } from '../../../../core/heat/cooling-curve.ts';
+import { placeInWindow, tellsHeat } from '../../../../core/heat/start-window.ts';
+import { latestReading, useLive } from '../../../state/live.ts';
+import { formatWhole } from '../../../ui/figures.ts';
+import classes from './before-run.module.css';
+import { minutesWords } from './minutes-words.ts';
+import type { HeatToReady } from './use-cooling.ts';
+import { useFrame } from '../../../live/use-frame.ts';
+
+const words = { below: 'cooler than', inside: 'as', above: 'hotter than' } as const;
+
+/** Present temperatures against those that the baseline's runs started at, and when they will be back there. */
+export function HeatNow({ heat: { window, times } }: { heat: HeatToReady }) {
+  useFrame(2);
+  const columns = useLive((state) => state.columns);
+  const known = Object.keys(window).length > 0;
+  const channels = columns.filter(tellsHeat);
+  if (channels.length === 0)
+    return <p className={classes.quiet}>No temperature is logged; heat cannot be compared between runs.</p>;
+  return (
+    <section>
+      <h2 className="heading">Heat now{known && ', against the baseline’s starts'}</h2>
+      {channels.map((channel) => {
+        const value = latestReading(channel);
+        const span = window[channel];
+        const place = value === undefined || !span ? undefined : placeInWindow(value, span);
+        return (
+          <div key={channel} className={classes.heat}>
+            <span>{channelLabel(channel)}</span>
+            <b className="number">{value === undefined ? '–' : `${formatWhole(value)} °C`}</b>
+            {span && value !== undefined && <WindowBar value={value} span={span} />}
+            {place && (
+              <small data-place={place}>
+                {place === 'inside' ? 'within' : words[place]} {formatWhole(span!.fromC)} to {formatWhole(span!.toC)} °C
+                {place !== 'inside' && timeWords(times[channel])}
+              </small>
+            )}
+          </div>
+        );
+      })}
+      {!known && <p className={classes.quiet}>The baseline’s runs will set the window to return to.</p>}
+    </section>
+  );
+}
+
+/** ` · back in ≈ 3 min`, as far as it can be told. */
+function timeWords(time: TimeToReady | undefined): string {
+  switch (time?.when) {
+    case 'in':
+      return ` · back in ≈ ${minutesWords(time.seconds)}`;
+    case 'never':
+      return ` · comes to rest at ≈ ${formatWhole(time.restC)} °C`;
+    default:
+      return '';
+  }
+}
+
+function WindowBar({ value, span }: { value: number; span: { fromC: number; toC: number } }) {
+  const reach = Math.max(12, (span.toC - span.fromC) * 1.6, Math.abs(value - (span.fromC + span.toC) / 2) * 1.15);
+  const middle = (span.fromC + span.toC) / 2;
+  const share = (temperature: number) => `${50 + ((temperature - middle) / reach) * 50}%`;
+  return (
+    <div className={classes.bar} aria-hidden>
+      <i style={{ left: share(span.fromC), right: `calc(100% - ${share(span.toC)})` }} />
+      <u style={{ left: share(value) }} />
+    </div>
+  );
+}

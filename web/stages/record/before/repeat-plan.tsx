@@ -1,0 +1,105 @@
+import type { Job, Setup } from '../../../../contract/records.ts';
+import { runAdvice } from '../../../../core/advice/run-advice.ts';
+import { placeInWindow } from '../../../../core/heat/start-window.ts';
+import { countedRuns } from '../../../../core/job/counted.ts';
+import { latestReading, useLive } from '../../../state/live.ts';
+import { FindingLine, FindingList } from '../../../ui/severity.tsx';
+import { useNow } from '../../../ui/use-now.ts';
+import classes from './plan.module.css';
+import { clockWords, minutesWords } from './minutes-words.ts';
+import { RunPlanForm } from './run-plan-form.tsx';
+import type { HeatToReady } from './use-cooling.ts';
+import type { JobFigures } from '../../../../core/figures/job-figures.ts';
+
+interface RepeatPlanProps {
+  job: Job;
+  setup: Setup;
+  heat: HeatToReady;
+}
+
+interface RunAdviceProps {
+  job: Job;
+  setup: Setup;
+  baseline: Setup;
+  figures: JobFigures | undefined;
+}
+
+/** How many runs are done, when the next one is due, and what the runs so far say of the next. */
+export function RepeatPlan({ job, setup, heat }: RepeatPlanProps) {
+  const plan = useLive((state) => state.bay?.plan);
+  const counted = countedRuns(job.runs, setup.id);
+  if (!plan) return null;
+  return (
+    <section className={classes.plan}>
+      <h2 className="heading">Runs of {setup.letter}</h2>
+      <div className={classes.count}>
+        <b className="number">
+          {counted.length} <small>of {plan.repeats}</small>
+        </b>
+        <Ready job={job} heat={heat} coolDownMin={plan.coolDownMin} />
+      </div>
+      <RunPlanForm />
+    </section>
+  );
+}
+
+/** What the runs so far say of the next ones. */
+export function RunAdvice({ job, setup, baseline, figures }: RunAdviceProps) {
+  const repeats = useLive((state) => state.bay?.plan.repeats);
+  if (repeats === undefined) return null;
+  return (
+    <div className={classes.advice}>
+      <FindingList>
+        {runAdvice(job, setup, baseline, figures, repeats).map((advice) => (
+          <FindingLine key={advice.id} severity={advice.severity}>
+            {advice.text}
+          </FindingLine>
+        ))}
+      </FindingList>
+    </div>
+  );
+}
+
+/** The wait until rest and temperatures are as planned. */
+function Ready({ job, heat: { window, times }, coolDownMin }: { job: Job; heat: HeatToReady; coolDownMin: number }) {
+  const now = useNow();
+  const ended = Math.max(...job.runs.map((run) => (run.endedAt ? Date.parse(run.endedAt) : 0)), 0);
+  if (ended === 0) return <span className={classes.ready}>Ready for the first run</span>;
+  const restedS = Math.max(0, (now - ended) / 1000);
+  const outside = Object.entries(window).filter(([channel, span]) => {
+    const value = latestReading(channel);
+    return value !== undefined && placeInWindow(value, span) !== 'inside';
+  });
+  const waits = outside.flatMap(([channel]) => {
+    const time = times[channel];
+    return time?.when === 'in' ? [time] : [];
+  });
+  const unknown = outside.length - waits.length;
+  const restS = coolDownMin * 60 - restedS;
+  const slowest = waits.reduce((a, b) => (b.seconds > a ? b.seconds : a), 0);
+  const waitS = Math.max(restS, slowest);
+  if (waitS <= 0 && outside.length === 0)
+    return (
+      <span className={classes.ready} role="timer">
+        Ready <small>rested {minutesWords(restedS)}</small>
+      </span>
+    );
+  if (waitS <= 0)
+    return (
+      <span className={classes.ready} role="timer">
+        {unknown > 0 ? 'Outside the window' : 'Nearly ready'} <small>rested {minutesWords(restedS)}</small>
+      </span>
+    );
+  const least = waits.reduce((a, b) => Math.max(a, b.leastS), 0);
+  const most = waits.reduce((a, b) => Math.max(a, b.mostS), 0);
+  const range = slowest > restS && most > 1.15 * least ? `, ${minutesWords(least)} to ${minutesWords(most)}` : '';
+  return (
+    <span className={classes.ready} role="timer">
+      ≈ {clockWords(waitS)}{' '}
+      <small>
+        to ready{range}
+        {slowest > restS ? ', by the cooling so far' : ', by the rest planned'}
+      </small>
+    </span>
+  );
+}

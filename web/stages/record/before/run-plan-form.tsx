@@ -1,0 +1,198 @@
+import {
+  Button,
+  Group,
+  NumberInput,
+  type NumberInputProps,
+  Popover,
+  SegmentedControl,
+  Stack,
+  TextInput,
+} from '@mantine/core';
+import { useState } from 'react';
+import type { RunPlan } from '../../../../contract/recording.ts';
+import { api } from '../../../state/api.ts';
+import { useDyno } from '../../../state/dyno.ts';
+import { useLive } from '../../../state/live.ts';
+import { usePreferences } from '../../../state/preferences.ts';
+import { useChange } from '../../../state/queries.ts';
+import { formatWhole } from '../../../ui/figures.ts';
+import classes from './plan.module.css';
+
+/** How the next runs are made: how many, the rest between them, their speeds, the load's ramp, what is heard. */
+export function RunPlanForm() {
+  const plan = useLive((state) => state.bay?.plan);
+  const [opened, setOpened] = useState(false);
+  if (!plan) return null;
+  return (
+    <Popover opened={opened} onChange={setOpened} width={360} position="left-start" shadow="md" trapFocus>
+      <Popover.Target>
+        <button className={classes.how} onClick={() => setOpened(!opened)}>
+          {planWords(plan)}
+        </button>
+      </Popover.Target>
+      <Popover.Dropdown>
+        <Fields key={JSON.stringify(plan)} plan={plan} close={() => setOpened(false)} />
+      </Popover.Dropdown>
+    </Popover>
+  );
+}
+
+/** A plan in a line: `3 runs a setup, 8 min apart, 2,000 to 6,800 rpm`. */
+export function planWords({ repeats, coolDownMin, fromRpm, toRpm, rampRpmPerS, kind, steps }: RunPlan): string {
+  const speeds =
+    kind === 'step'
+      ? `holds at ${steps.speedsRpm.map(formatWhole).join(', ')} rpm, ${steps.dwellS} s each`
+      : fromRpm !== null || toRpm !== null
+        ? `${fromRpm === null ? 'usual start' : formatWhole(fromRpm)} to ${toRpm === null ? 'usual end' : formatWhole(toRpm)} rpm`
+        : 'the car’s usual speeds';
+  const ramp = rampRpmPerS === null || kind === 'step' ? '' : `, ${formatWhole(rampRpmPerS)} rpm/s`;
+  return `${repeats} ${repeats === 1 ? 'run' : 'runs'} a setup, ${coolDownMin} min apart; ${speeds}${ramp}`;
+}
+
+function Fields({ plan, close }: { plan: RunPlan; close: () => void }) {
+  const [draft, setDraft] = useState(plan);
+  const [speeds, setSpeeds] = useState(plan.steps.speedsRpm.join(', '));
+  const change = useChange(api.planNext);
+  const cues = usePreferences((state) => state.cues);
+  const loaded = useDyno()?.dyno?.kind !== 'inertia-roller';
+  const list = speeds
+    .split(/[,;]\s*|\s+/)
+    .filter(Boolean)
+    .map(Number);
+  const badSpeeds =
+    list.length === 0 || list.some((value) => !Number.isInteger(value) || value < 100 || value > 30_000);
+  const speed = { min: 300, max: 30_000, step: 100 };
+  const badEnd = draft.fromRpm !== null && draft.toRpm !== null && draft.toRpm <= draft.fromRpm;
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (badSpeeds || badEnd) return;
+        change.mutate({ ...draft, steps: { ...draft.steps, speedsRpm: list } }, { onSuccess: close });
+      }}
+    >
+      <Stack gap={10}>
+        <Group grow>
+          <NumberInput
+            label="Runs a setup"
+            min={1}
+            max={30}
+            value={draft.repeats}
+            data-autofocus
+            onChange={(value) => setDraft({ ...draft, repeats: Number(value) || 1 })}
+          />
+          <NumberInput
+            label="Rest between, min"
+            min={0}
+            max={240}
+            value={draft.coolDownMin}
+            onChange={(value) => setDraft({ ...draft, coolDownMin: Number(value) || 0 })}
+          />
+        </Group>
+        {draft.kind === 'step' ? (
+          <>
+            <TextInput
+              label="Speeds to hold, rpm"
+              value={speeds}
+              error={badSpeeds && 'Speeds in rpm, with commas between.'}
+              onChange={(event) => setSpeeds(event.currentTarget.value)}
+            />
+            <Group grow>
+              <NumberInput
+                label="Each for, s"
+                min={1}
+                max={120}
+                value={draft.steps.dwellS}
+                onChange={(value) => setDraft({ ...draft, steps: { ...draft.steps, dwellS: Number(value) || 5 } })}
+              />
+              <NumberInput
+                label="Tolerance, % a second"
+                min={0.1}
+                max={5}
+                step={0.1}
+                value={100 * draft.steps.tolerance}
+                onChange={(value) =>
+                  setDraft({ ...draft, steps: { ...draft.steps, tolerance: (Number(value) || 1) / 100 } })
+                }
+              />
+            </Group>
+          </>
+        ) : (
+          <Group grow>
+            <Optional
+              label="Start at, rpm"
+              usual="usual"
+              {...speed}
+              value={draft.fromRpm}
+              onChange={(fromRpm) => setDraft({ ...draft, fromRpm })}
+            />
+            <Optional
+              label="Lift at, rpm"
+              usual="usual"
+              {...speed}
+              value={draft.toRpm}
+              error={badEnd && 'above the start'}
+              onChange={(toRpm) => setDraft({ ...draft, toRpm })}
+            />
+          </Group>
+        )}
+        {loaded && draft.kind !== 'step' && draft.kind !== 'coast-down' && (
+          <Optional
+            label="Ramp, rpm/s"
+            usual="the dyno’s own"
+            min={20}
+            max={5000}
+            step={10}
+            value={draft.rampRpmPerS}
+            onChange={(rampRpmPerS) => setDraft({ ...draft, rampRpmPerS })}
+          />
+        )}
+        <div>
+          <span className="heading">Heard while recording, on this machine</span>
+          <SegmentedControl
+            fullWidth
+            aria-label="What is heard"
+            data={[
+              { value: 'off', label: 'nothing' },
+              { value: 'beeps', label: 'beeps' },
+              { value: 'spoken', label: 'words' },
+            ]}
+            value={cues}
+            onChange={(value) => usePreferences.setState({ cues: value as 'off' })}
+          />
+        </div>
+        <p className={classes.small}>
+          Suvok sets this on the stand-ins alone. On a real machine its maker’s controls and emergency stop rule; the
+          plan is then a note for you.
+        </p>
+        <Group justify="flex-end" gap={8}>
+          <Button variant="subtle" color="gray" size="md" onClick={close}>
+            Leave it
+          </Button>
+          <Button type="submit" variant="default" size="md" loading={change.isPending} disabled={badSpeeds || badEnd}>
+            Use it
+          </Button>
+        </Group>
+      </Stack>
+    </form>
+  );
+}
+
+interface OptionalProps extends Omit<NumberInputProps, 'value' | 'onChange' | 'placeholder'> {
+  /** What stands where the field is empty. */
+  usual: string;
+  value: number | null;
+  onChange: (value: number | null) => void;
+}
+
+/** A number that may be left to the car or the dyno: null where the field is empty. */
+function Optional({ usual, value, onChange, ...rest }: OptionalProps) {
+  return (
+    <NumberInput
+      {...rest}
+      placeholder={usual}
+      value={value ?? ''}
+      onChange={(next) => onChange(next === '' ? null : Number(next))}
+    />
+  );
+}

@@ -1,0 +1,161 @@
+import type { Setup } from '../../../../contract/records.ts';
+import { correctionOf } from '../../../../core/air/correction.ts';
+import type { SetupFigures } from '../../../../core/figures/setup-figures.ts';
+import { interpolate } from '../../../../core/numerics/interpolation.ts';
+import { convert } from '../../../../core/units/units.ts';
+import { Lane, type LaneLine } from '../../../charts/lane.tsx';
+import { niceRange } from '../../../charts/nice-range.ts';
+import { SpeedAxis } from '../../../charts/speed-axis.tsx';
+import { setupColour } from '../../../setups/setup-colour.ts';
+import { useLive } from '../../../state/live.ts';
+import { usePreferences } from '../../../state/preferences.ts';
+import { formatWhole, signed, formatTenths } from '../../../ui/figures.ts';
+import classes from './live-lanes.module.css';
+import { useLiveCurve } from '../../../live/use-live-curve.ts';
+import { engineTorqueNm } from '../../../../core/curve/engine-torque.ts';
+
+interface LiveLanesProps {
+  setup: Setup;
+  baseline: Setup;
+  ghost: SetupFigures | undefined;
+  /** The ghost is still being made. */
+  pending: boolean;
+}
+
+/** Power and torque as they are made, over the baseline's ghost. */
+export function LiveLanes({ setup, baseline, ghost, pending }: LiveLanesProps) {
+  const air = useLive((state) => state.bay?.air ?? undefined);
+  const { standard, powerUnit, torqueUnit } = usePreferences();
+  const curve = useLiveCurve();
+  const { factor } = correctionOf(standard, air);
+  const colour = setupColour(setup.letter, setup.id === baseline.id);
+  const power = curve.powerKw.map((kw) => kw * factor);
+  const torque = power.map((kw, index) => engineTorqueNm(kw, curve.rpm[index]!));
+  const range = rangeOf(ghost, curve.rpm);
+  const lanes = [
+    {
+      name: 'Power',
+      unit: `${powerUnit}, live, before smoothing`,
+      values: power,
+      ghost: ghost?.power,
+      scale: (kw: number) => convert(kw, 'kW', powerUnit),
+      usual: 100,
+    },
+    {
+      name: 'Torque',
+      unit: torqueUnit,
+      values: torque,
+      ghost: ghost?.torque,
+      scale: (newtonMetres: number) => convert(newtonMetres, 'N·m', torqueUnit),
+      usual: 200,
+    },
+  ];
+  const at = curve.rpm.at(-1);
+  return (
+    <div className={classes.stack}>
+      <div className={classes.lanes}>
+        {lanes.map((lane) => {
+          const lines: LaneLine[] = [];
+          if (lane.ghost) {
+            lines.push({
+              id: 'ghost',
+              x: lane.ghost.engineSpeedRpm,
+              values: lane.ghost.values.map(lane.scale),
+              colour: 'var(--ink)',
+              width: 2,
+              opacity: 0.42,
+            });
+          }
+          lines.push({ id: 'live', x: curve.rpm, values: lane.values.map(lane.scale), colour, width: 3 });
+          const heights = lines.flatMap((line) => Array.from(line.values));
+          const values =
+            heights.length > 0
+              ? niceRange(Math.min(...heights), Math.max(...heights) * 1.04, 4)
+              : { least: 0, most: lane.usual, step: lane.usual / 4 };
+          const latest = lane.values.at(-1);
+          const head =
+            at !== undefined && latest !== undefined ? { x: at, value: lane.scale(latest), colour } : undefined;
+          return (
+            <div key={lane.name} className={classes.row}>
+              <Lane
+                name={lane.name}
+                unit={lane.unit}
+                lines={lines}
+                range={range}
+                values={values}
+                decoration={{
+                  head,
+                  upright: ghost && {
+                    x: ghost.power.engineSpeedRpm.at(-1)!,
+                    word: lane.name === 'Power' ? 'lift' : '',
+                    colour: 'var(--stop)',
+                  },
+                }}
+                text={
+                  ghost
+                    ? `${lane.name} of the baseline over engine speed${head ? ', and of the pull going on' : ''}.`
+                    : `${lane.name} over engine speed; nothing recorded yet.`
+                }
+              />
+              <LiveValue
+                name={lane.name}
+                value={head?.value}
+                ghost={ghostAt(lane.ghost, at, lane.scale)}
+                colour={colour}
+              />
+            </div>
+          );
+        })}
+      </div>
+      <div className={classes.axis}>
+        <SpeedAxis range={range} atRpm={undefined} band={undefined} />
+      </div>
+      {!ghost && !pending && curve.rpm.length === 0 && (
+        <p className={classes.empty}>
+          No baseline yet. The first runs of setup {baseline.letter} become the ghost that later ones are drawn over.
+        </p>
+      )}
+    </div>
+  );
+}
+
+function LiveValue({
+  name,
+  value,
+  ghost,
+  colour,
+}: {
+  name: string;
+  value: number | undefined;
+  ghost: number | undefined;
+  colour: string;
+}) {
+  if (value === undefined) return <div />;
+  const difference = ghost === undefined ? undefined : value - ghost;
+  return (
+    <div className={classes.value} style={{ color: colour }}>
+      <b data-testid={`live-${name.toLowerCase()}`}>{formatWhole(value)}</b>
+      {difference !== undefined && (
+        <span className={difference < 0 ? 'loss' : 'gain'}>{signed(formatTenths(difference))}</span>
+      )}
+    </div>
+  );
+}
+
+function ghostAt(
+  ghost: SetupFigures['power'] | undefined,
+  rpm: number | undefined,
+  scale: (value: number) => number,
+): number | undefined {
+  if (!ghost || rpm === undefined || rpm < ghost.engineSpeedRpm[0]! || rpm > ghost.engineSpeedRpm.at(-1)!)
+    return undefined;
+  return scale(interpolate(ghost.engineSpeedRpm, ghost.values, rpm));
+}
+
+function rangeOf(ghost: SetupFigures | undefined, rpm: readonly number[]): readonly [number, number] {
+  const least = Math.min(ghost?.power.engineSpeedRpm[0] ?? Infinity, rpm[0] ?? Infinity);
+  const most = Math.max(ghost?.power.engineSpeedRpm.at(-1) ?? 0, rpm.at(-1) ?? 0);
+  if (most === 0) return [1000, 7000];
+  const from = Math.floor((least - 100) / 500) * 500;
+  return [from, Math.max(Math.ceil((most + 100) / 500) * 500, ghost ? 0 : from + 4000)];
+}

@@ -1,0 +1,83 @@
+/** @jest-environment jsdom */
+import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
+import { keepConnected, latestReading, newestRow, onRow, useLive } from './live.ts';
+import { queryClient } from './queries.ts';
+
+class FakeSocket {
+  static all: FakeSocket[] = [];
+  onopen?: () => void;
+  onclose?: () => void;
+  onmessage?: (event: { data: unknown }) => void;
+  binaryType = '';
+  constructor(readonly url: string) {
+    FakeSocket.all.push(this);
+  }
+  say(message: object) {
+    this.onmessage!({ data: JSON.stringify(message) });
+  }
+  rows(...values: number[]) {
+    this.onmessage!({ data: Float64Array.from(values).buffer });
+  }
+}
+const socket = () => FakeSocket.all.at(-1)!;
+const real = globalThis.WebSocket;
+
+beforeEach(() => {
+  jest.useFakeTimers();
+  FakeSocket.all = [];
+  Object.assign(globalThis, { WebSocket: FakeSocket });
+  useLive.setState({ connected: false, everConnected: false, bay: undefined, columns: [], dynoDevice: undefined });
+  keepConnected();
+  socket().onopen!();
+});
+afterEach(() => {
+  Object.assign(globalThis, { WebSocket: real });
+  jest.useRealTimers();
+  jest.restoreAllMocks();
+});
+
+test('rows are heard one by one in their columns; a channel without a reading has none', () => {
+  const heard: number[][] = [];
+  const end = onRow((row) => heard.push([...row]));
+  socket().say({ type: 'columns', device: 'roller', columns: ['time', 'engineSpeed', 'lambda'] });
+  socket().rows(1, 3000, 0.9, 2, 3100, NaN);
+  expect(heard).toEqual([[1, 3000, 0.9], [2, 3100, NaN]]); // prettier-ignore
+  expect(latestReading('engineSpeed')).toBe(3100);
+  expect(latestReading('lambda')).toBeUndefined();
+  expect(latestReading('boost')).toBeUndefined();
+  end();
+  socket().rows(3, 3200, 0.9);
+  expect(heard).toHaveLength(2);
+});
+
+test('rows that do not fit the columns are not taken for readings, and new columns begin anew', () => {
+  socket().rows(1, 2, 3);
+  socket().say({ type: 'columns', device: 'roller', columns: ['time', 'engineSpeed'] });
+  socket().rows(1, 3000, 2);
+  expect(newestRow()).toBeUndefined();
+  socket().rows(1, 3000);
+  socket().say({ type: 'columns', device: 'hubs', columns: ['time', 'hubSpeed'] });
+  expect(latestReading('hubSpeed')).toBeUndefined();
+  expect(useLive.getState().dynoDevice).toBe('hubs');
+});
+
+test('a lost connection is made anew, and then everything is fetched anew', () => {
+  const invalidate = jest.spyOn(queryClient, 'invalidateQueries').mockResolvedValue(undefined);
+  socket().onclose!();
+  expect(useLive.getState().connected).toBe(false);
+  jest.advanceTimersByTime(1100);
+  expect(FakeSocket.all).toHaveLength(2);
+  socket().onopen!();
+  expect(useLive.getState().connected).toBe(true);
+  expect(invalidate).toHaveBeenCalledTimes(1);
+});
+
+test('a changed job is fetched anew, and no other one', () => {
+  const invalidate = jest.spyOn(queryClient, 'invalidateQueries').mockResolvedValue(undefined);
+  socket().say({ type: 'changed', jobId: 7 });
+  const keys = invalidate.mock.calls.map(([filters]) => filters!.queryKey);
+  expect(keys).toContainEqual(['job', 7]);
+  expect(keys).not.toContainEqual(['job']);
+  socket().say({ type: 'rubbish' });
+  expect(useLive.getState().bay).toBeUndefined();
+});

@@ -1,0 +1,70 @@
+import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
+import type { Run } from '../../contract/records.ts';
+import { recordingsToBytes } from '../../core/exchange/recording-bytes.ts';
+import { generatedRun } from '../../core/testing/generated-run.ts';
+import { testDyno } from '../../core/testing/test-car.ts';
+import { cachedReadings, cachedSweep, fetchRuns } from './run-readings.ts';
+
+const recording = generatedRun({ rateHz: 100 });
+const flat = { ...recording, channels: recording.channels.map((channel) => ({ ...channel, values: channel.values.map(() => 60) })) }; // prettier-ignore
+const run = (id: number, over: object = {}) =>
+  ({ id, kind: 'power', state: 'sealed', dyno: testDyno, engineToDrumRatio: null, ...over }) as unknown as Run;
+
+/** Asks of the server so far: the runs of each. */
+let asked: number[][];
+let answer: (ids: number[]) => Response;
+const real = globalThis.fetch;
+let next = 1;
+const fresh = (count: number) => Array.from({ length: count }, () => run(next++));
+
+beforeEach(() => {
+  asked = [];
+  answer = (ids) => new Response(recordingsToBytes(new Map(ids.map((id) => [id, recording]))).buffer as ArrayBuffer);
+  globalThis.fetch = ((path: string) => {
+    const ids = /runs=([\d.]+)/.exec(path)![1]!.split('.').map(Number);
+    asked.push(ids);
+    return Promise.resolve(answer(ids));
+  }) as typeof fetch;
+});
+afterEach(() => {
+  globalThis.fetch = real;
+  jest.restoreAllMocks();
+});
+
+test('many runs come in a few requests, each run once, whatever is asked twice', async () => {
+  const runs = fresh(15);
+  fetchRuns(runs.slice(0, 5));
+  const [first] = await Promise.all([cachedReadings(runs), cachedReadings(runs.slice(3))]);
+  expect(first.size).toBe(15);
+  expect([...first.values()].every(({ kind }) => kind === 'sweep')).toBe(true);
+  expect(asked.flat().sort((a, b) => a - b)).toEqual(runs.map(({ id }) => id));
+  expect(asked.every((ids) => ids.length <= 12)).toBe(true);
+  await cachedReadings(runs);
+  expect(asked.flat()).toHaveLength(15);
+});
+
+test('what did not come is no fault of the run, and is fetched by another try', async () => {
+  const runs = fresh(2);
+  const usual = answer;
+  answer = () => new Response('away', { status: 500 });
+  await expect(cachedReadings(runs)).rejects.toThrow(/did not come from the server.*is kept/);
+  answer = usual;
+  expect((await cachedReadings(runs)).size).toBe(2);
+});
+
+test('a recording that nothing can be made of is told from a mistake of the program', async () => {
+  const [bad, broken] = [run(next++), run(next++, { dyno: undefined })];
+  answer = (ids) => new Response(recordingsToBytes(new Map(ids.map((id) => [id, id === bad.id ? flat : recording]))).buffer as ArrayBuffer); // prettier-ignore
+  const said = jest.spyOn(console, 'error').mockImplementation(() => undefined);
+  const readings = await cachedReadings([bad, broken]);
+  expect(readings.get(bad.id)).toMatchObject({ kind: 'unusable', unusable: { fault: 'recording' } });
+  expect(readings.get(broken.id)).toMatchObject({ kind: 'unusable', unusable: { fault: 'program' } });
+  // Only the program's own mistake goes into the browser's log.
+  expect(said).toHaveBeenCalledTimes(1);
+  await expect(cachedSweep(bad)).rejects.toThrow();
+});
+
+test('runs of other kinds, and those still being recorded, are not fetched ahead', () => {
+  fetchRuns([run(next++, { kind: 'step' }), run(next++, { state: 'recording' })]);
+  expect(asked).toEqual([]);
+});

@@ -1,0 +1,123 @@
+import type { Run } from '../../contract/records.ts';
+import { recordingFromBytes, recordingsFromBytes } from '../../core/exchange/recording-bytes.ts';
+import { curveOf, usualGridRpm, type CurveSettings } from '../../core/figures/corrected-curve.ts';
+import { hasCurve, readingOf, type Reading } from '../../core/figures/reading.ts';
+import type { Recording } from '../../core/recording/recording.ts';
+import type { SweepDrive } from '../../core/reduction/sweep-drive.ts';
+
+/** Samples did not come: no fault of the run's, and worth another try. */
+export class NotFetched extends Error {
+  constructor() {
+    super('the samples did not come from the server. What was recorded is kept; check that Suvok is running');
+  }
+}
+
+/** @throws NotFetched when no whole answer comes */
+async function fetchedBytes(path: string): Promise<ArrayBuffer> {
+  const response = await fetch(path).catch(() => undefined);
+  const bytes = response?.ok ? await response.arrayBuffer().catch(() => undefined) : undefined;
+  if (!bytes) throw new NotFetched();
+  return bytes;
+}
+
+/**
+ * A run's recording as it is stored.
+ * @param source a logger beside the dyno; the dyno's own where left out
+ * @throws NotFetched
+ */
+export async function fetchedRecording(run: Run, source?: number): Promise<Recording> {
+  const path = `/api/runs/${run.id}/recording${source === undefined ? '' : `?source=${source}`}`;
+  return recordingFromBytes(await fetchedBytes(path));
+}
+
+/** Readings by run: recordings never change once a run has ended. The oldest give way to new ones. */
+const readings = new Map<number, Promise<Reading>>();
+const mostReadings = 400;
+/** Runs are fetched together, so many at a time: the first are made ready while the next are on their way. */
+const togetherRuns = 12;
+
+/** The recordings of several runs. @throws NotFetched */
+async function fetchedTogether(runs: readonly Run[]): Promise<Map<number, Recording>> {
+  return recordingsFromBytes(await fetchedBytes(`/api/recordings?runs=${runs.map(({ id }) => id).join('.')}`));
+}
+
+async function madeReading(run: Run, recordings: Promise<Map<number, Recording>>): Promise<Reading> {
+  const recording = (await recordings).get(run.id);
+  if (!recording) throw new NotFetched();
+  const reading = readingOf(run, recording);
+  // A mistake of the program is told to whoever looks into the browser's log, too.
+  if (reading.kind === 'unusable' && reading.unusable.fault === 'program') console.error(reading.unusable.cause);
+  return reading;
+}
+
+/** Recordings on their way, or come and not yet looked at, by run. */
+const fetched = new Map<number, Promise<Map<number, Recording>>>();
+
+/** Has runs fetched that are neither here nor on their way; what fails is said when they are asked for. */
+export function fetchRuns(runs: readonly Run[]): void {
+  const missing = runs.filter((run) => hasCurve(run) && !readings.has(run.id) && !fetched.has(run.id));
+  for (let from = 0; from < missing.length; from += togetherRuns) {
+    const together = missing.slice(from, from + togetherRuns);
+    const recordings = fetchedTogether(together);
+    for (const { id } of together) fetched.set(id, recordings);
+    recordings.catch(() => together.forEach(({ id }) => fetched.delete(id)));
+  }
+}
+
+/** What the recordings of runs hold, each made once. @throws NotFetched */
+export async function cachedReadings(runs: readonly Run[]): Promise<Map<number, Reading>> {
+  fetchRuns(runs);
+  const found = runs.map((run) => [run.id, readings.get(run.id) ?? newReading(run)] as const);
+  // Asked for again they are the newest.
+  for (const [id, reading] of found) {
+    readings.delete(id);
+    readings.set(id, reading);
+  }
+  for (const id of readings.keys()) {
+    if (readings.size <= Math.max(mostReadings, runs.length)) break;
+    readings.delete(id);
+  }
+  return new Map(await Promise.all(found.map(async ([id, reading]) => [id, await reading] as const)));
+}
+
+function newReading(run: Run): Promise<Reading> {
+  const made = madeReading(run, fetched.get(run.id) ?? fetchedTogether([run]));
+  made.then(
+    () => fetched.delete(run.id),
+    () => readings.delete(run.id),
+  );
+  return made;
+}
+
+/** What one run's recording holds. @throws NotFetched */
+export async function cachedReading(run: Run): Promise<Reading> {
+  return (await cachedReadings([run])).get(run.id)!;
+}
+
+/** A run's sweep. @throws NotFetched, or what is wrong with the run */
+export async function cachedSweep(run: Run): Promise<SweepDrive> {
+  const reading = await cachedReading(run);
+  if (reading.kind === 'sweep') return reading.sweep;
+  throw reading.kind === 'unusable' ? reading.unusable.cause : new TypeError(`run ${run.id} is no sweep`);
+}
+
+const anyView: CurveSettings = { standard: 'none', share: 1, spanRpm: 300, gridRpm: usualGridRpm };
+
+/** Makes runs ready that figures will be asked of soon; what fails is said when they are. */
+export async function prepareRuns(runs: readonly Run[]): Promise<void> {
+  const made = await cachedReadings(runs.filter(hasCurve)).catch(() => new Map<number, Reading>());
+  for (const reading of made.values()) {
+    // One curve looks at everything in the run that does not depend on the view.
+    if (reading.kind === 'sweep') curveWhereItCan(reading.sweep);
+    // Whoever asks for figures meanwhile is not kept waiting.
+    await new Promise((resolve) => setTimeout(resolve));
+  }
+}
+
+function curveWhereItCan(sweep: SweepDrive): void {
+  try {
+    curveOf(sweep, undefined, anyView);
+  } catch {
+    // Too short for a curve: said when figures are asked for.
+  }
+}
