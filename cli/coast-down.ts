@@ -1,4 +1,4 @@
-import { coastDown, lossAt, type Estimate } from '../core/losses/coast-down.ts';
+import { coastDown, lossAt, type Estimate } from '../core/run-kinds/coast-down.ts';
 import { Refusal } from '../core/refusal.ts';
 import { about, dynoOf, positive, recordingFile } from './input.ts';
 import { sortedWords, wordOf } from './words.ts';

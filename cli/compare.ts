@@ -1,22 +1,20 @@
 import type { ComparisonJson } from '../contract/comparison.ts';
 import type { AirFile } from '../contract/files.ts';
+import { readCrankLoss } from '../core/dyno/crank.ts';
 import { comparisonToJson } from '../core/exchange/comparison-json.ts';
-import { compareRuns } from '../core/gain/comparison.ts';
-import { measuredConditions, runCurve, type CountedRun } from '../core/gain/figured-run.ts';
-import { gainSentence } from '../core/gain/sentence.ts';
-import { unlikeRespects } from '../core/likeness/like-for-like.ts';
-import { curveOf, preparedSweep, resolvedSpan, usualGridRpm } from '../core/reduction/reduce.ts';
-import { crankAssumption, readCrankLoss } from '../core/driveline/crank.ts';
+import { usualGridRpm } from '../core/figures/corrected-curve.ts';
+import type { RunRecord } from '../core/figures/job-record.ts';
+import { makeJobFigures } from '../core/figures/make-job-figures.ts';
+import { readingOf } from '../core/figures/reading.ts';
 import { Refusal } from '../core/refusal.ts';
-import { spanLimits } from '../core/smoothing/span.ts';
 import {
-  about,
   airBeside,
   airOf,
   dynoOf,
   ignitionOf,
   positive,
   recordingFile,
+  runOfFile,
   shareOf,
   smoothingOf,
   standardNamed,
@@ -48,81 +46,64 @@ export function compareCommand(words: readonly string[]): ComparisonJson {
   if (files.test.length === 0) throw new Refusal('Name the runs to compare after --test.');
   const bands = (sorted.options.get('band') ?? []).map(bandOf);
   const named = [
-    ...files.baseline.map((file) => ({ file, side: 'baseline' as const })),
-    ...files.test.map((file) => ({ file, side: 'test' as const })),
+    ...files.baseline.map((file) => ({ file, side: baselineSide })),
+    ...files.test.map((file) => ({ file, side: testSide })),
   ];
   const settings = {
     standard: standardNamed(wordOf(sorted, 'standard')),
     share: shareOf(wordOf(sorted, 'share')),
-    crank: crankOf(wordOf(sorted, 'crank')),
+    crank: crankWord(wordOf(sorted, 'crank')),
+    powerUnit: 'kW' as const,
     gridRpm: wordOf(sorted, 'grid') === undefined ? usualGridRpm : positive('grid', wordOf(sorted, 'grid')!),
   };
   const smoothing = smoothingOf(wordOf(sorted, 'smoothing'));
   const ignition = ignitionOf(wordOf(sorted, 'engine'));
   const ratio = wordOf(sorted, 'ratio');
-  const given = ratio === undefined ? undefined : positive('ratio', ratio);
+  const given = ratio === undefined ? null : positive('ratio', ratio);
   const dynos = perRun(sorted, 'dyno', named.length).map((path) => dynoOf(path));
   const airs = airsOf(sorted, named);
-  const prepared = named.map(({ file, side }, index) => {
-    const sweep = about(file, () => preparedSweep(recordingFile(file), dynos[index]!, given));
-    return { file, side, air: airs[index], dyno: dynos[index]!, sweep };
-  });
-  // As in a job: auto is resolved on the baseline and shared.
-  const spanRpm = resolvedSpan(
-    smoothing,
-    prepared.filter(({ side }) => side === 'baseline').map(({ sweep }) => sweep),
+  const runs = named.map(({ file, side }, index): RunRecord => ({
+    ...runOfFile(index + 1, labelOf(file), { dyno: dynos[index]!, air: airs[index], engineToDrumRatio: given }),
+    setupId: side,
+  }));
+  const readings = new Map(runs.map((run, index) => [run.id, readingOf(run, recordingFile(named[index]!.file))]));
+  const figures = makeJobFigures(
+    {
+      job: { vehicle: '', ignition: ignition ?? null, setups, runs, baseline: null },
+      view: { ...settings, smoothing, bands, baselineId: baselineSide, testId: testSide, againstId: baselineSide },
+    },
+    readings,
   );
-  const figured = prepared.map(({ file, side, air, dyno, sweep }, id): CountedRun & { side: string; file: string } => {
-    const conditions = { label: labelOf(file), dyno, hasAir: air !== undefined };
-    const curve = about(file, () => curveOf(sweep, air, { ...settings, spanRpm }, { ignition }));
-    return {
-      file,
-      side,
-      run: { id, setupId: side === 'test' ? 1 : 0, counted: true, sweep, air, conditions },
-      figures: { id, setupId: side === 'test' ? 1 : 0, label: labelOf(file), counted: true, curve },
-    };
-  });
-  const side = (which: string) => figured.filter((run) => run.side === which);
-  const curves = (which: string, quantity: 'powerKw' | 'torqueNm') => side(which).map((run) => runCurve(run, quantity));
-  const power = compareRuns(curves('test', 'powerKw'), curves('baseline', 'powerKw'), { bands });
+  const [bad] = figures.unusable;
+  if (bad) throw bad.fault === 'program' ? bad.cause : new Refusal(`${named[bad.id - 1]!.file}: ${bad.why}`);
+  const { comparison, noComparison } = figures;
+  if (!comparison) throw new Refusal(noComparison ?? 'The runs cannot be compared.');
+  const { power } = comparison;
   const left = bands.find(([from, to]) => !power.ranges.some((one) => one.fromRpm === from && one.toRpm === to));
   if (left) {
     throw new Refusal(
       `The runs do not all cover ${left[0]} to ${left[1]} rpm; they share ${power.fromRpm} to ${power.toRpm} rpm.`,
     );
   }
-  const torque = compareRuns(curves('test', 'torqueNm'), curves('baseline', 'torqueNm'), { bands });
-  const unlike = unlikeRespects({
-    test: side('test').map(measuredConditions),
-    baseline: side('baseline').map(measuredConditions),
-  });
-  const withheld = unlike.some((finding) => finding.severity === 'stop');
-  const sentence = gainSentence({
-    test: 'The test',
-    baseline: 'the baseline',
-    ranges: power.ranges,
-    spans: power.spans,
-    unit: 'kW',
-    withheld,
-    estimate: settings.crank && crankAssumption(settings.crank),
-  });
-  const [least, most] = spanLimits(spanRpm);
-  return {
-    ...comparisonToJson(power, torque, sentence, unlike, withheld),
-    standard: settings.standard,
-    share: settings.share,
-    crankEstimate: settings.crank ? crankAssumption(settings.crank) : null,
-    smoothing: { spanRpm: least === most ? least : [least, most], auto: smoothing === 'auto' },
-    runs: figured.map(({ file, side: of, figures }) => ({
-      file,
-      side: of as 'baseline' | 'test',
-      factor: Number(figures.curve.correction.factor.toFixed(6)),
-      checks: figures.curve.checks.map(({ id, severity, message }) => ({ id, severity, message })),
-    })),
-  };
+  return comparisonToJson(
+    { ...figures, comparison },
+    { ...settings, auto: smoothing === 'auto' },
+    ({ id }) => named[id - 1]!.file,
+  );
 }
 
-const crankOf = (text: string | undefined) => (text === undefined ? undefined : readCrankLoss(text));
+/** The two sides as a job's setups: sentences call them by these names. */
+const [baselineSide, testSide] = [1, 2];
+const setups = [
+  { id: baselineSide, letter: 'the baseline' },
+  { id: testSide, letter: 'The test', parentId: baselineSide },
+];
+
+/** The word itself; the loss that it stands for is read where figures are made. @throws Refusal where it is none */
+function crankWord(word: string | undefined): string | undefined {
+  if (word !== undefined) readCrankLoss(word);
+  return word;
+}
 
 function bandOf(text: string): readonly [number, number] {
   const found = /^(\d+(?:\.\d+)?)-(\d+(?:\.\d+)?)$/.exec(text);

@@ -3,6 +3,7 @@ import type { z } from 'zod';
 import { airFile, dynoFile, problemIn, type AirFile, type DynoFile } from '../contract/files.ts';
 import { standardIds, type StandardId } from '../core/air/correction.ts';
 import { readRecordingCsv } from '../core/exchange/read-csv.ts';
+import type { RunRecord } from '../core/figures/job-record.ts';
 import type { Recording } from '../core/recording/recording.ts';
 import { Refusal } from '../core/refusal.ts';
 import { readSpan, type Span } from '../core/smoothing/span.ts';
@@ -109,4 +110,26 @@ export function standardNamed(id: string | undefined): StandardId {
   const known = standardIds.find((standard) => standard === id);
   if (!known) throw new Refusal(`There is no standard "${id}"; known are ${standardIds.join(', ')}.`);
   return known;
+}
+
+/** A recording's file as a run: whatever nobody wrote down beside it is not known. */
+export function runOfFile(
+  id: number,
+  label: string,
+  { air, ...known }: { dyno: DynoFile; air: AirFile | undefined; engineToDrumRatio: number | null },
+): Omit<RunRecord, 'setupId'> {
+  return {
+    id,
+    label,
+    kind: 'power',
+    state: 'sealed',
+    setAsideReason: null,
+    startedAt: null,
+    gear: null,
+    airTakenAt: null,
+    fuel: null,
+    startTemperatures: {},
+    air: air ?? null,
+    ...known,
+  };
 }

@@ -1,8 +1,20 @@
 import type { CurveJson } from '../contract/curve.ts';
 import { curveToJson } from '../core/exchange/curve-json.ts';
-import { curveOf, preparedSweep, resolvedSpan, usualGridRpm } from '../core/reduction/reduce.ts';
+import { usualGridRpm } from '../core/figures/corrected-curve.ts';
+import { curveOfRun, loneRun } from '../core/figures/curve-of-run.ts';
+import { readingOf } from '../core/figures/reading.ts';
 import { Refusal } from '../core/refusal.ts';
-import { airOf, dynoOf, ignitionOf, positive, recordingFile, shareOf, smoothingOf, standardNamed } from './input.ts';
+import {
+  airOf,
+  dynoOf,
+  ignitionOf,
+  positive,
+  recordingFile,
+  runOfFile,
+  shareOf,
+  smoothingOf,
+  standardNamed,
+} from './input.ts';
 import { sortedWords, wordOf } from './words.ts';
 
 export const reduceUsage = `suvok reduce RUN.csv --dyno DYNO.json [--air AIR.json] [--ratio N]
@@ -27,8 +39,10 @@ export function reduceCommand(words: readonly string[]): CurveJson {
   const share = shareOf(wordOf(sorted, 'share'));
   const gridRpm = grid === undefined ? usualGridRpm : positive('grid', grid);
   const ignition = ignitionOf(wordOf(sorted, 'engine'));
-  const sweep = preparedSweep(recordingFile(file), dyno, ratio === undefined ? undefined : positive('ratio', ratio));
-  const spanRpm = resolvedSpan(smoothing, [sweep]);
-  const curve = curveOf(sweep, air, { standard, share, spanRpm, gridRpm }, { ignition });
-  return curveToJson(curve, smoothing === 'auto');
+  const { job, run } = loneRun(
+    runOfFile(1, '', { dyno, air, engineToDrumRatio: ratio === undefined ? null : positive('ratio', ratio) }),
+    ignition ?? null,
+  );
+  const readings = new Map([[run.id, readingOf(run, recordingFile(file))]]);
+  return curveToJson(curveOfRun(job, run, { standard, share, smoothing, gridRpm }, readings), smoothing === 'auto');
 }

@@ -1,6 +1,6 @@
 import { correctionOf } from '../core/air/correction.ts';
 import { Refusal } from '../core/refusal.ts';
-import { steadyHolds, usualStepSettings, type HoldMean } from '../core/steps/steady-holds.ts';
+import { steadyHolds, usualStepSettings, type HoldMean } from '../core/run-kinds/steady-holds.ts';
 import { about, airOf, dynoOf, positive, recordingFile, shareOf, standardNamed } from './input.ts';
 import { sortedWords, wordOf } from './words.ts';
 

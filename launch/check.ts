@@ -16,10 +16,11 @@ const project = resolve(import.meta.dirname, '..');
 export async function runTool(
   words: string[],
   environment: NodeJS.ProcessEnv = {},
+  folder = project,
 ): Promise<{ code: number | null; out: string }> {
   const [tool, ...rest] = words;
   const child = spawn(process.execPath, [resolve(project, 'node_modules', tool!), ...rest], {
-    cwd: project,
+    cwd: folder,
     env: { ...process.env, ...environment },
     stdio: ['ignore', 'pipe', 'pipe'],
   });

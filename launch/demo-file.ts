@@ -1,68 +1,100 @@
 import { job as jobSchema, setup as setupSchema, type Job } from '../contract/records.ts';
 import { z } from 'zod';
-import type { Ask } from './demo.ts';
+import type { DemoAsk } from './demo-ask.ts';
 import type { DemoJob } from './demo-scenario.ts';
 import { demoVehicles } from './demo-vehicles.ts';
 
 const anything = z.looseObject({});
 
-/** Writes a demo job's file as a page would: brief, bounds, inspection, fuel, suspicions and notes. */
-export async function writeFile(job: Job, demo: DemoJob, dayBeganAt: Date, ask: Ask): Promise<void> {
-  const add = async (path: string, entries: readonly object[] = []) => {
-    for (const entry of entries) await ask(anything, 'POST', `/api/jobs/${job.id}/${path}`, entry);
-  };
-  if (demo.brief) await ask(jobSchema, 'PATCH', `/api/jobs/${job.id}`, demo.brief);
-  await add('bands', demo.bands);
-  await add('limits', demo.limits);
-  await add('inspections', demo.inspections);
-  await add(
-    'fuel-entries',
-    demo.fuel?.map(({ minutesBefore, ...entry }) => ({
-      litres: null,
-      ethanolPct: null,
-      name: '',
-      note: '',
-      ...entry,
-      at: new Date(dayBeganAt.getTime() - minutesBefore * 60e3).toISOString(),
-    })),
-  );
-  await add(
-    'suspicions',
-    demo.suspicions?.map((suspicion) => ({ ...suspicion, runIds: [] })),
-  );
-  await add(
+/** How long before the day's beginning it was booked, and the car looked over, ms. */
+const bookedMs = 20 * 3600e3;
+const inspectedMs = 25 * 60e3;
+/** Notes were written so long after the day's beginning, ms. */
+const notedMs = 45 * 60e3;
+/** From a setup's last run to its decision, and from the last run to the car's leaving, ms. */
+const decidedMs = 3 * 60e3;
+const leftMs = 15 * 60e3;
+
+/** A moment so long before or after another. */
+const shifted = (moment: Date, byMs: number) => new Date(moment.getTime() + byMs);
+
+/** Begins a demo job as it was booked: brief, bounds, and what is known of the vehicle. @returns the job */
+export async function bookJob(demo: DemoJob, dayBegan: Date, ask: DemoAsk): Promise<Job> {
+  ask.now = shifted(dayBegan, -bookedMs);
+  const { vehicle, owner, question, gear } = demo;
+  const job = await ask.json(jobSchema, 'POST', '/api/jobs', { vehicle, owner, question, gear });
+  await writeVehicle(job, ask);
+  if (demo.brief) await ask.json(jobSchema, 'PATCH', `/api/jobs/${job.id}`, demo.brief);
+  await addEntries(job, 'bands', demo.bands, ask);
+  await addEntries(job, 'limits', demo.limits, ask);
+  return job;
+}
+
+/** Writes what was found when the car was looked over: inspection, fuel, suspicions and notes. */
+export async function writeArrival(job: Job, demo: DemoJob, dayBegan: Date, ask: DemoAsk): Promise<void> {
+  ask.now = shifted(dayBegan, -inspectedMs);
+  await addEntries(job, 'inspections', demo.inspections, ask);
+  for (const { minutesBefore, ...entry } of demo.fuel ?? []) {
+    ask.now = shifted(dayBegan, -minutesBefore * 60e3);
+    const usual = { litres: null, ethanolPct: null, name: '', note: '' };
+    await addEntries(job, 'fuel-entries', [{ ...usual, ...entry, at: ask.now.toISOString() }], ask);
+  }
+  ask.now = shifted(dayBegan, -inspectedMs);
+  await addEntries(job, 'suspicions', demo.suspicions?.map((suspicion) => ({ ...suspicion, runIds: [] })), ask); // prettier-ignore
+  ask.now = shifted(dayBegan, notedMs);
+  await addEntries(
+    job,
     'notes',
-    demo.notes?.map((text) => ({ text, at: new Date(dayBeganAt.getTime() + 45 * 60e3).toISOString() })),
+    demo.notes?.map((text) => ({ text, at: ask.now.toISOString() })),
+    ask,
   );
 }
 
-/** Decisions, and how the job ended: written after its last run. */
-export async function finishJob(job: Job, demo: DemoJob, ids: ReadonlyMap<string, number>, ask: Ask): Promise<void> {
+async function addEntries(job: Job, path: string, entries: readonly object[] = [], ask: DemoAsk): Promise<void> {
+  for (const entry of entries) await ask.json(anything, 'POST', `/api/jobs/${job.id}/${path}`, entry);
+}
+
+/** A setup that was made, and when its last run ended. */
+export interface PlayedSetup {
+  id: number;
+  endedAt: Date;
+}
+
+/** Decisions, and how the job ended. */
+export async function finishJob(
+  job: Job,
+  demo: DemoJob,
+  played: ReadonlyMap<string, PlayedSetup>,
+  ask: DemoAsk,
+): Promise<void> {
   for (const [index, { decision, why }] of demo.setups.entries()) {
-    const letter = String.fromCharCode(65 + index);
-    if (decision)
-      await ask(setupSchema, 'PATCH', `/api/setups/${ids.get(letter)}`, { decision, decisionWhy: why ?? '' });
+    const setup = played.get(String.fromCharCode(65 + index));
+    if (!decision || !setup) continue;
+    ask.now = shifted(setup.endedAt, decidedMs);
+    await ask.json(setupSchema, 'PATCH', `/api/setups/${setup.id}`, { decision, decisionWhy: why ?? '' });
   }
   const { end } = demo;
   if (!end) return;
+  const lastRun = Math.max(...[...played.values()].map(({ endedAt }) => endedAt.getTime()));
+  ask.now = shifted(new Date(lastRun), leftMs);
   const state =
     end.state === 'paused'
       ? end
       : {
           state: 'closed',
-          deliveredSetupId: end.delivered === null ? null : ids.get(end.delivered),
+          deliveredSetupId: end.delivered === null ? null : played.get(end.delivered)?.id,
           untested: end.untested,
           deliveredNote: '',
         };
-  await ask(jobSchema, 'PUT', `/api/jobs/${job.id}/state`, state);
+  await ask.json(jobSchema, 'PUT', `/api/jobs/${job.id}/state`, state);
 }
 
 /** Writes down what is known of the vehicle of a job, once. */
-export async function writeVehicle(job: Job, ask: Ask): Promise<void> {
+async function writeVehicle(job: Job, ask: DemoAsk): Promise<void> {
   const known = demoVehicles[job.vehicle];
   if (!known || job.car.engine !== '') return;
-  await ask(anything, 'PATCH', `/api/vehicles/${job.vehicleId}`, known.fields);
+  await ask.json(anything, 'PATCH', `/api/vehicles/${job.vehicleId}`, known.fields);
   for (const [name, knowledge] of known.parts) {
-    await ask(anything, 'POST', `/api/vehicles/${job.vehicleId}/parts`, { name, knowledge, note: '' });
+    await ask.json(anything, 'POST', `/api/vehicles/${job.vehicleId}/parts`, { name, knowledge, note: '' });
   }
 }

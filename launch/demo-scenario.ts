@@ -6,8 +6,9 @@ export interface DemoJob {
   gear: string;
   /** The stand-in dyno that it stood on; the inertia roller unless said. */
   dyno?: 'inertia-roller' | 'loaded-roller' | 'hub';
-  /** Hours before the first start at which the day began. */
-  hoursAgo: number;
+  /** Days before the scenario's last one, and when on that day the first pull was waited for (24-hour clock). */
+  daysAgo: number;
+  from: string;
   seed: number;
   setups: DemoSetup[];
   /** What is written in the job's file, by the names of the API. */
@@ -54,14 +55,15 @@ const twin = { vehicle: 'Ostrel 990 twin', owner: 'J. Pellwick', gear: '5th' };
 const kitCar = { vehicle: 'Brindle 1.0 kit car, three-cylinder turbo', owner: 'Fenmoor Hill Club', gear: '3rd' };
 const coupe = { vehicle: 'Tarrow Six hill-climb coupé', owner: 'A. Sorrel', gear: '4th' };
 const minibus = { vehicle: 'Hallam 2.2 diesel minibus', owner: 'Corrie Lines', gear: '4th' };
-const booked = { setups: [{ pulls: [] }], hoursAgo: 20, seed: 1 };
+const booked = { setups: [{ pulls: [] }], daysAgo: 1, from: '16:40', seed: 1 };
 
 /** Oldest first; the last one with runs stays on the dyno. */
 export const demoJobs: DemoJob[] = [
   {
     ...twin,
     question: 'What does it make with the road exhaust?',
-    hoursAgo: 24 * 210,
+    daysAgo: 210,
+    from: '10:10',
     seed: 20,
     setups: [
       { pulls: pulls(3, 8), file: { name: 'ostrel-arrived.bin', content: 'twin, as it came in spring' } },
@@ -81,7 +83,8 @@ export const demoJobs: DemoJob[] = [
   {
     ...twin,
     question: 'Is there anything left above 9,000 before the season?',
-    hoursAgo: 51,
+    daysAgo: 2,
+    from: '09:30',
     seed: 21,
     setups: [
       { pulls: pulls(3, 7), file: { name: 'ostrel-now.bin', content: 'twin, as it came in spring' } },
@@ -119,7 +122,8 @@ export const demoJobs: DemoJob[] = [
     ...minibus,
     question: 'Exhaust temperature over the pass',
     dyno: 'loaded-roller',
-    hoursAgo: 30,
+    daysAgo: 1,
+    from: '08:50',
     seed: 31,
     setups: [
       { pulls: pulls(3, 10) },
@@ -170,7 +174,8 @@ export const demoJobs: DemoJob[] = [
     ...kitCar,
     question: 'How much boost does the small turbo pay for?',
     dyno: 'hub',
-    hoursAgo: 26,
+    daysAgo: 1,
+    from: '13:10',
     seed: 41,
     setups: [
       { pulls: pulls(3, 9) },
@@ -195,7 +200,8 @@ export const demoJobs: DemoJob[] = [
   {
     ...coupe,
     question: 'Does the short intake pay above 5,000?',
-    hoursAgo: 2.4,
+    daysAgo: 0,
+    from: '08:20',
     seed: 8,
     setups: [
       {

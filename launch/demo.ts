@@ -1,82 +1,65 @@
-import {
-  job as jobSchema,
-  run as runSchema,
-  setup as setupSchema,
-  jobList,
-  type Job,
-  type Run,
-} from '../contract/records.ts';
+import { run as runSchema, setup as setupSchema, jobList, type Job } from '../contract/records.ts';
 import { bayState, type BayState } from '../contract/live.ts';
-import type { z } from 'zod';
-import { finishJob, writeFile, writeVehicle } from './demo-file.ts';
+import { DemoAsk } from './demo-ask.ts';
+import { bookJob, finishJob, writeArrival, type PlayedSetup } from './demo-file.ts';
 import { demoJobs, type DemoJob, type DemoPull, type DemoSetup } from './demo-scenario.ts';
+import { setActTimes } from './demo-times.ts';
 import { Failure } from './failure.ts';
 import { startProgram, stopProgram } from './program.ts';
 
-/** Asks the server over HTTP, as a page does. */
-export interface Ask {
-  <T extends z.ZodType>(schema: T, method: string, path: string, body?: unknown): Promise<z.output<T>>;
-  /** Sends a file. */
-  file(path: string, file: { name: string; content: string }): Promise<void>;
-}
-
 /**
  * Plays the demo days on a server that has no job yet: stand-in instruments
- * run faster than real time and every pull goes through the recorder.
+ * run faster than real time and every pull goes through the recorder. The days
+ * are shifted as a whole so that the last one ends on the day of `endsAt`, and
+ * what was done in them carries the scenario's times.
+ *
+ * @param databaseUrl of the server's own database
  */
 export async function loadDemo(
   server: { port: number; benchLinkPort: number },
+  databaseUrl: string,
+  endsAt: Date,
   say: (text: string) => void,
 ): Promise<void> {
-  const ask = asker(server.port);
-  if ((await ask(jobList, 'GET', '/api/jobs')).total > 0) return;
+  const ask = new DemoAsk(server.port);
+  if ((await ask.json(jobList, 'GET', '/api/jobs')).total > 0) return;
   const total = demoJobs.reduce(
     (sum, job) => sum + job.setups.reduce((runs, setup) => runs + setup.pulls.length, 0),
     0,
   );
   say(`Playing the demo days (${total} pulls)`);
-  for (const demo of demoJobs) await playJob(demo, server.benchLinkPort, ask);
+  try {
+    for (const demo of demoJobs) await playJob(demo, beginningOf(demo, endsAt), server.benchLinkPort, ask);
+  } finally {
+    await setActTimes(databaseUrl, ask.acts);
+  }
 }
 
-function asker(port: number): Ask {
-  const answered = async (path: string, init: RequestInit & { method: string }) => {
-    const response = await fetch(`http://127.0.0.1:${port}${path}`, init);
-    if (!response.ok)
-      throw new Failure(`The demo data could not be made: ${init.method} ${path} answered ${await response.text()}`);
-    return response;
-  };
-  const ask = async <T extends z.ZodType>(
-    schema: T,
-    method: string,
-    path: string,
-    body?: unknown,
-  ): Promise<z.output<T>> => {
-    const json = { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) };
-    const response = await answered(path, { method, ...(body === undefined ? {} : json) });
-    return schema.parse(await response.json());
-  };
-  const file = async (path: string, { name, content }: { name: string; content: string }) => {
-    const form = new FormData();
-    form.append('file', new Blob([content]), name);
-    await answered(path, { method: 'POST', body: form });
-  };
-  return Object.assign(ask, { file });
+/** The scenario's last day takes so long, ms: begun at a late hour it has still ended. */
+const lastDayMs = 2.4 * 3600e3;
+
+/** When a job's day began, the scenario ending at a moment of its last day. */
+export function beginningOf({ daysAgo, from }: Pick<DemoJob, 'daysAgo' | 'from'>, endsAt: Date): Date {
+  const began = new Date(endsAt);
+  began.setDate(began.getDate() - daysAgo);
+  const [hours, minutes] = from.split(':').map(Number);
+  began.setHours(hours!, minutes, 0, 0);
+  // Started before that hour, or while the day would still go on: it began earlier.
+  const latest = endsAt.getTime() - lastDayMs;
+  return began.getTime() > latest ? new Date(latest) : began;
 }
 
-async function playJob(demo: DemoJob, benchLinkPort: number, ask: Ask): Promise<void> {
-  const { vehicle, owner, question, gear } = demo;
-  const dayBegan = new Date(Date.now() - demo.hoursAgo * 3600e3);
-  const job = await ask(jobSchema, 'POST', '/api/jobs', { vehicle, owner, question, gear });
-  await writeVehicle(job, ask);
-  await writeFile(job, demo, dayBegan, ask);
-  const letters = new Map([['A', job.setups[0]!.id]]);
+async function playJob(demo: DemoJob, dayBegan: Date, benchLinkPort: number, ask: DemoAsk): Promise<void> {
+  const job = await bookJob(demo, dayBegan, ask);
+  await writeArrival(job, demo, dayBegan, ask);
+  const played = new Map<string, PlayedSetup>([['A', { id: job.setups[0]!.id, endedAt: dayBegan }]]);
   const play = async () => {
-    for (const setup of demo.setups) await playSetup(job, setup, letters, ask);
+    for (const setup of demo.setups) await playSetup(job, setup, played, ask);
   };
   if (demo.setups.some((setup) => setup.pulls.length > 0))
     await withInstruments(demo, dayBegan, benchLinkPort, ask, job, play);
   else await play();
-  await finishJob(job, demo, letters, ask);
+  await finishJob(job, demo, played, ask);
 }
 
 /** Lets the stand-ins play while the work is done, on the job's day. */
@@ -84,7 +67,7 @@ async function withInstruments(
   demo: DemoJob,
   dayBegan: Date,
   benchLinkPort: number,
-  ask: Ask,
+  ask: DemoAsk,
   job: Job,
   work: () => Promise<void>,
 ): Promise<void> {
@@ -106,43 +89,54 @@ async function withInstruments(
   }
 }
 
-async function playSetup(job: Job, demo: DemoSetup, letters: Map<string, number>, ask: Ask): Promise<void> {
-  let id = letters.get('A')!;
+/** From a run's end to what is written of it, and from there to the next setup, ms. */
+const writtenMs = 40e3;
+const changedMs = 4 * 60e3;
+
+async function playSetup(job: Job, demo: DemoSetup, played: Map<string, PlayedSetup>, ask: DemoAsk): Promise<void> {
+  let { id } = played.get('A')!;
+  let letter = 'A';
+  let endedAt = [...played.values()].at(-1)!.endedAt;
+  ask.now = new Date(endedAt.getTime() + (demo.from ? changedMs : 0));
   if (demo.from) {
     const back = demo.change!.startsWith('Back to');
-    const added = await ask(setupSchema, 'POST', `/api/jobs/${job.id}/setups`, {
-      parentId: letters.get(demo.from),
+    ({ id, letter } = await ask.json(setupSchema, 'POST', `/api/jobs/${job.id}/setups`, {
+      parentId: played.get(demo.from)!.id,
       change: demo.change,
       ...(back ? { items: [] } : {}),
       ...(demo.expectedKw === undefined ? {} : { predictionKw: demo.expectedKw }),
-    });
-    id = added.id;
-    letters.set(added.letter, id);
+    }));
     if (demo.pulls.length > 0) await mount(job, id, ask);
   }
   if (demo.file) await ask.file(`/api/setups/${id}/tune-files`, demo.file);
-  for (const pull of demo.pulls) await playPull(pull, ask);
+  for (const pull of demo.pulls) endedAt = await playPull(pull, ask);
+  played.set(letter, { id, endedAt });
 }
 
-async function mount(job: Job, setupId: number, ask: Ask): Promise<void> {
-  await ask(bayState, 'PUT', '/api/bay/mounted', { jobId: job.id, setupId });
+async function mount(job: Job, setupId: number, ask: DemoAsk): Promise<void> {
+  await ask.json(bayState, 'PUT', '/api/bay/mounted', { jobId: job.id, setupId });
 }
 
-async function playPull(pull: DemoPull, ask: Ask): Promise<Run> {
-  const before = (await ask(bayState, 'GET', '/api/bay')).recorder.lastRunId;
-  await ask(bayState, 'POST', '/api/bay/arm', { afterS: pull.afterMin * 60 });
+/** @returns when the run ended */
+async function playPull(pull: DemoPull, ask: DemoAsk): Promise<Date> {
+  const before = (await ask.json(bayState, 'GET', '/api/bay')).recorder.lastRunId;
+  await ask.json(bayState, 'POST', '/api/bay/arm', { afterS: pull.afterMin * 60 });
   const bay = await until(ask, ({ recorder }) => recorder.state === 'idle' && recorder.lastRunId !== before);
+  const path = `/api/runs/${bay.recorder.lastRunId}`;
+  const endedAt = new Date((await ask.json(runSchema, 'GET', path)).endedAt!);
+  ask.now = new Date(endedAt.getTime() + writtenMs);
   const change = {
     ...(pull.note ? { note: pull.note } : {}),
     ...(pull.setAside ? { setAsideReason: pull.setAside } : {}),
   };
-  return ask(runSchema, 'PATCH', `/api/runs/${bay.recorder.lastRunId}`, change);
+  if (Object.keys(change).length > 0) await ask.json(runSchema, 'PATCH', path, change);
+  return endedAt;
 }
 
-async function until(ask: Ask, holds: (bay: BayState) => boolean): Promise<BayState> {
+async function until(ask: DemoAsk, holds: (bay: BayState) => boolean): Promise<BayState> {
   const deadline = Date.now() + 60_000;
   while (Date.now() < deadline) {
-    const bay = await ask(bayState, 'GET', '/api/bay');
+    const bay = await ask.json(bayState, 'GET', '/api/bay');
     if (holds(bay)) return bay;
     await new Promise((resolve) => setTimeout(resolve, 20));
   }

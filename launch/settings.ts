@@ -11,6 +11,19 @@ export function portFrom(name: 'PORT' | 'BENCH_LINK_PORT', usual: number): numbe
   return port;
 }
 
+/**
+ * When the demo days end: now, or a moment in SUVOK_DEMO_ENDS, so that tests and pictures are the same every day.
+ * @throws Failure when it is no moment
+ */
+export function demoEnd(): Date {
+  const text = process.env.SUVOK_DEMO_ENDS;
+  if (!text) return new Date();
+  const moment = new Date(text);
+  if (Number.isNaN(moment.getTime()))
+    throw new Failure(`SUVOK_DEMO_ENDS must be a moment such as 2026-05-21T16:30, not "${text}".`);
+  return moment;
+}
+
 /** @throws Failure when something on this machine already listens there */
 export async function mustBeFree(port: number, name: string): Promise<void> {
   if (port === 0) return;

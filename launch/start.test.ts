@@ -4,6 +4,8 @@ import { chmodSync, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync }
 import { createServer, type Server } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import type { Change } from '../contract/job-file.ts';
+import type { Job } from '../contract/records.ts';
 import { freePort } from './postgres.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'suvok-start-'));
@@ -83,7 +85,13 @@ describe('what stands in the way is one clear line and an exit code', () => {
 
 test('from an empty folder to the page with its demo days, closed to others, and again with the data kept', async () => {
   const data = join(folder, 'data');
-  const environment = { PORT: String(await freePort()), BENCH_LINK_PORT: String(await freePort()), SUVOK_DATA: data };
+  const ends = '2026-05-21T16:30:00Z';
+  const environment = {
+    PORT: String(await freePort()),
+    BENCH_LINK_PORT: String(await freePort()),
+    SUVOK_DATA: data,
+    SUVOK_DEMO_ENDS: ends,
+  };
   const address = `http://127.0.0.1:${environment.PORT}`;
   const running = async (start: ReturnType<typeof npmStart>) => {
     while (!start.said().includes('Suvok is at')) {
@@ -97,6 +105,7 @@ test('from an empty folder to the page with its demo days, closed to others, and
   expect(jobs).toHaveLength(12);
   expect(jobs.map((job) => job.runs).filter((runs) => runs > 0).sort((a, b) => a - b)).toEqual([5, 6, 8, 11, 11]); // prettier-ignore
   expect(new Set(jobs.map((job) => job.state))).toEqual(new Set(['open', 'paused', 'closed']));
+  await demoKeepsItsOwnTimes(address, ends);
   expect(await (await fetch(address)).text()).toContain('<title>Suvok</title>');
   expect(statSync(join(data, 'postgresql')).mode & 0o077).toBe(0);
   expect(statSync(join(data, 'postgresql', 'password')).mode & 0o077).toBe(0);
@@ -116,3 +125,26 @@ test('from an empty folder to the page with its demo days, closed to others, and
   again.child.kill('SIGTERM');
   expect(await again.ended).toBe(0);
 }, 120_000);
+
+/** Acts lie among the runs they speak of, in the scenario's days and not in those of its playing. */
+async function demoKeepsItsOwnTimes(address: string, ends: string): Promise<void> {
+  const get = async <T>(path: string) => (await (await fetch(address + path)).json()) as T;
+  const { jobs } = await get<{ jobs: { id: number; createdAt: string; lastRunAt: string | null }[] }>('/api/jobs');
+  expect(jobs.map(({ lastRunAt }) => lastRunAt ?? '').sort().at(-1)).toMatch(/^2026-05-21/); // prettier-ignore
+  for (const { id, createdAt } of jobs) {
+    const job = await get<Job>(`/api/jobs/${id}`);
+    const history = await get<Change[]>(`/api/jobs/${id}/history`);
+    const times = history.map(({ at }) => Date.parse(at));
+    expect(Math.max(...times)).toBeLessThanOrEqual(Date.parse(ends));
+    expect(history.find(({ subject, rowId, before }) => subject === 'job' && rowId === id && !before)!.at).toBe(
+      createdAt,
+    );
+    for (const setup of job.setups) {
+      const ran = job.runs.filter(({ setupId }) => setupId === setup.id);
+      for (const run of ran) expect(Date.parse(run.startedAt)).toBeGreaterThan(Date.parse(setup.createdAt));
+      if (setup.decidedAt)
+        for (const run of ran) expect(Date.parse(setup.decidedAt)).toBeGreaterThan(Date.parse(run.endedAt!));
+    }
+    if (job.closedAt) expect(Date.parse(job.closedAt)).toBeLessThan(Date.parse(createdAt) + 2 * 86_400e3);
+  }
+}

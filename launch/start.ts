@@ -8,7 +8,7 @@ import { ensureDatabase, startCluster } from './postgres.ts';
 import { postgresPrograms } from './postgres-programs.ts';
 import { startProgram, stopProgram } from './program.ts';
 import { startServerProgram, type StartedServer } from './server-program.ts';
-import { mustBeFree, portFrom } from './settings.ts';
+import { demoEnd, mustBeFree, portFrom } from './settings.ts';
 
 /** `npm start`: from a bare clone to a running Suvok, and back to nothing on Ctrl-C. */
 const say = (text: string) => process.stdout.write(`${text}\n`);
@@ -56,27 +56,26 @@ async function database(): Promise<string> {
 async function keepServer(environment: NodeJS.ProcessEnv): Promise<StartedServer> {
   let server = await startServerProgram(environment);
   let deaths = 0;
-  const watch = () => {
-    server.child.once('close', async () => {
-      if (stopping) return;
-      if (++deaths > 5) {
-        process.stderr.write('suvok: the server keeps dying; Suvok stops. The log is in the data folder.\n');
-        return void stop(1);
-      }
-      say('The server died; starting it again');
-      try {
-        server = await startServerProgram({
-          ...environment,
-          PORT: String(server.port),
-          BENCH_LINK_PORT: String(server.benchLinkPort),
-        });
-        tellInterrupted(server);
-        watch();
-      } catch (error) {
-        process.stderr.write(`suvok: ${(error as Error).message}\n`);
-        await stop(1);
-      }
-    });
+  const watch = () => server.child.once('close', () => void revive());
+  const revive = async () => {
+    if (stopping) return;
+    if (++deaths > 5) {
+      process.stderr.write('suvok: the server keeps dying; Suvok stops. The log is in the data folder.\n');
+      return stop(1);
+    }
+    say('The server died; starting it again');
+    try {
+      server = await startServerProgram({
+        ...environment,
+        PORT: String(server.port),
+        BENCH_LINK_PORT: String(server.benchLinkPort),
+      });
+      tellInterrupted(server);
+      watch();
+    } catch (error) {
+      process.stderr.write(`suvok: ${(error as Error).message}\n`);
+      await stop(1);
+    }
   };
   watch();
   stops.push(() => stopProgram(server.child));
@@ -114,7 +113,7 @@ async function start(): Promise<void> {
     SUVOK_LOG: join(folder, 'server.log'),
   });
   tellInterrupted(server);
-  await loadDemo(server, say).catch((error: Error) => {
+  await loadDemo(server, databaseUrl, demoEnd(), say).catch((error: Error) => {
     // Suvok serves without its demo days; the pulls that were played are kept.
     process.stderr.write(`suvok: ${error.message}\n`);
   });

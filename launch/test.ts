@@ -10,7 +10,11 @@ import { Failure } from './failure.ts';
 import { startCluster, type Cluster } from './postgres.ts';
 import { postgresPrograms } from './postgres-programs.ts';
 
-/** `npm test`: everything that must hold, from a bare clone, ending in one line that counts. `npm run soak`: the longer browser tests alone. */
+/**
+ * `npm test`: everything that must hold, from a bare clone, ending in one line
+ * that counts. `npm run test:unit`, `test:api` and `test:browser` run one part,
+ * with names of tests after `--`; `npm run soak` the longer browser tests.
+ */
 const say = (text: string) => process.stdout.write(`${text}\n`);
 const folder = mkdtempSync(join(tmpdir(), 'suvok-test-'));
 let cluster: Cluster | undefined;
@@ -22,6 +26,7 @@ const jestReport = z.object({
 });
 const playwrightReport = z.object({
   stats: z.object({ expected: z.number(), unexpected: z.number(), flaky: z.number() }),
+  errors: z.array(z.unknown()),
 });
 
 async function tidyUp(): Promise<void> {
@@ -29,12 +34,23 @@ async function tidyUp(): Promise<void> {
   rmSync(folder, { recursive: true, force: true });
 }
 
-async function unitTests(databaseUrl: string): Promise<Outcome> {
+/** Folders whose tests need nothing beside them, and those whose tests need a database. */
+const unitFolders = ['core/', 'contract/', 'cli/', 'recorder/', 'simulator/', 'web/'];
+const apiFolders = ['server/', 'launch/'];
+
+/** Jest's tests under some folders. @param databaseUrl absent where no test needs one */
+async function jestTests(folders: readonly string[], names: readonly string[], databaseUrl?: string): Promise<Outcome> {
   const report = join(folder, 'jest.json');
-  const words = ['jest/bin/jest.js', '--json', `--outputFile=${report}`, ...process.argv.slice(2)];
+  const words = [
+    'jest/bin/jest.js',
+    ...folders.map((path) => `--roots=${path}`),
+    '--json',
+    `--outputFile=${report}`,
+    ...names,
+  ];
   const { out } = await runTool(words, {
     NODE_OPTIONS: '--experimental-vm-modules --no-warnings',
-    SUVOK_TEST_DATABASE_URL: databaseUrl,
+    ...(databaseUrl ? { SUVOK_TEST_DATABASE_URL: databaseUrl } : {}),
   });
   if (!existsSync(report)) {
     say(`Unit and API tests did not run\n${out}`);
@@ -54,9 +70,9 @@ async function unitTests(databaseUrl: string): Promise<Outcome> {
   return outcome;
 }
 
-async function browserTests(databaseUrl: string, chromium: string): Promise<Outcome> {
+async function browserTests(databaseUrl: string, chromium: string, names: readonly string[]): Promise<Outcome> {
   const report = join(folder, 'playwright.json');
-  const { out } = await runTool(['@playwright/test/cli.js', 'test', '--reporter=line,json'], {
+  const { out } = await runTool(['@playwright/test/cli.js', 'test', '--reporter=line,json', ...names], {
     SUVOK_TEST_DATABASE_URL: databaseUrl,
     SUVOK_CHROMIUM: chromium,
     PLAYWRIGHT_JSON_OUTPUT_NAME: report,
@@ -66,8 +82,10 @@ async function browserTests(databaseUrl: string, chromium: string): Promise<Outc
     say(`Browser tests did not run\n${out}`);
     return { passed: 0, failed: 1 };
   }
-  const { stats } = playwrightReport.parse(JSON.parse(readFileSync(report, 'utf8')));
-  const outcome = { passed: stats.expected + stats.flaky, failed: stats.unexpected };
+  const { stats, errors } = playwrightReport.parse(JSON.parse(readFileSync(report, 'utf8')));
+  // A file that cannot be loaded leaves nothing to count.
+  const none = stats.expected + stats.flaky + stats.unexpected === 0 ? 1 : 0;
+  const outcome = { passed: stats.expected + stats.flaky, failed: stats.unexpected + Math.max(errors.length, none) };
   say(
     `Browser tests: ${outcome.passed} passed, ${outcome.failed} failed${stats.flaky ? `, ${stats.flaky} only at a second try` : ''}`,
   );
@@ -75,9 +93,8 @@ async function browserTests(databaseUrl: string, chromium: string): Promise<Outc
   return outcome;
 }
 
-async function test(): Promise<Outcome[]> {
+async function testDatabase(): Promise<string> {
   const programs = await postgresPrograms(say);
-  const chromium = await findChromium(say);
   say('Starting a database for the tests');
   chmodSync(folder, 0o711);
   cluster = await startCluster({
@@ -86,19 +103,65 @@ async function test(): Promise<Outcome[]> {
     account: databaseAccount(),
     forTests: true,
   });
-  const databaseUrl = cluster.url('postgres');
-  if (process.env.SUVOK_SOAK) {
-    await buildWeb(say);
-    return [await browserTests(databaseUrl, chromium)];
-  }
-  const [lint, types] = await Promise.all([
-    runWhole('Lint', ['eslint/bin/eslint.js', '.', '--max-warnings', '0']),
-    runWhole('Types', ['typescript/bin/tsc', '--noEmit']),
-  ]);
-  const units = await unitTests(databaseUrl);
+  return cluster.url('postgres');
+}
+
+async function browserPart(databaseUrl: string, names: readonly string[] = []): Promise<Outcome> {
+  const chromium = await findChromium(say);
   await buildWeb(say);
-  const browser = await browserTests(databaseUrl, chromium);
-  return [lint, types, units, browser];
+  return browserTests(databaseUrl, chromium, names);
+}
+
+/** Folders of the project's own code. */
+const roots = ['core', 'contract', 'cli', 'recorder', 'server', 'web', 'simulator', 'launch', 'bench', 'e2e'];
+
+/** What holds of the code as it is written: rules, types, layout, circles, what nobody uses. */
+async function staticChecks(): Promise<Outcome[]> {
+  const outcomes = await Promise.all([
+    runWhole('Lint', ['eslint/bin/eslint.js', '.', '--max-warnings', '0']),
+    inTurn([
+      () => runWhole('Types', ['typescript/bin/tsc', '--noEmit']),
+      () => runWhole('Layout', ['prettier/bin/prettier.cjs', '--check', '--log-level=warn', '.']),
+      () =>
+        runWhole('Circles', [
+          'dependency-cruiser/bin/dependency-cruise.mjs',
+          '--config',
+          '.dependency-cruiser.cjs',
+          ...roots,
+        ]),
+      () => runWhole('Unused', ['knip/bin/knip.js', '--no-progress']),
+    ]),
+  ]);
+  return outcomes.flat();
+}
+
+async function inTurn(steps: readonly (() => Promise<Outcome>)[]): Promise<Outcome[]> {
+  const outcomes: Outcome[] = [];
+  for (const step of steps) outcomes.push(await step());
+  return outcomes;
+}
+
+async function test(): Promise<Outcome[]> {
+  const [part, ...names] = process.argv.slice(2);
+  switch (part) {
+    case 'unit':
+      return [await jestTests(unitFolders, names)];
+    case 'api':
+      return [await jestTests(apiFolders, names, await testDatabase())];
+    case 'browser':
+      return [await browserPart(await testDatabase(), names)];
+    case undefined:
+      break;
+    default:
+      throw new Failure(`There is no part "${part}" of the tests: unit, api and browser are, or all without a word.`);
+  }
+  if (process.env.SUVOK_SOAK) return [await browserPart(await testDatabase())];
+  const databaseUrl = await testDatabase();
+  return [
+    ...(await staticChecks()),
+    await jestTests([...unitFolders, ...apiFolders], [], databaseUrl),
+    await browserPart(databaseUrl),
+  ];
 }
 
 for (const signal of ['SIGINT', 'SIGTERM'] as const)
