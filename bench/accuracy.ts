@@ -1,5 +1,7 @@
-import { interpolate } from '../core/recording/search.ts';
-import { curveOf, preparedSweep, resolvedSpan } from '../core/reduction/reduce.ts';
+import { interpolate } from '../core/numerics/interpolation.ts';
+import { curveOf } from '../core/figures/corrected-curve.ts';
+import { preparedSweep } from '../core/reduction/prepared-sweep.ts';
+import { resolvedSpan } from '../core/reduction/auto-span.ts';
 import type { SweepDrive } from '../core/reduction/sweep-drive.ts';
 import { families, healthyRun } from '../core/testing/families.ts';
 import { generatedTruth, type GeneratedTruth } from '../core/testing/generated-run.ts';

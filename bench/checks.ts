@@ -1,9 +1,10 @@
 import { motionChecks } from '../core/checks/motion-checks.ts';
-import { preparedSweep } from '../core/reduction/reduce.ts';
+import { preparedSweep } from '../core/reduction/prepared-sweep.ts';
 import { families, healthyRun } from '../core/testing/families.ts';
 import { faultKinds, faultyRuns } from '../core/testing/faulty-runs.ts';
-import { generatedRun, type GeneratedRun } from '../core/testing/generated-run.ts';
+import { generatedRun } from '../core/testing/generated-run.ts';
 import type { Figure } from './figure.ts';
+import type { GeneratedRun } from '../core/testing/pull-options.ts';
 
 const healthySeeds = Array.from({ length: 75 }, (_, index) => 1001 + index);
 const faultySeeds = Array.from({ length: 8 }, (_, index) => 2001 + index);

@@ -1,4 +1,4 @@
-import { compareRuns } from '../core/gain/comparison.ts';
+import { compareRuns } from '../core/comparison/comparison.ts';
 import { simulatedExperiment, type SimulatedExperiment } from '../core/testing/simulated-experiment.ts';
 import type { Figure } from './figure.ts';
 

@@ -1,6 +1,6 @@
 import { responseTo } from '../core/response/response.ts';
 import { responseRuns } from '../core/testing/response-runs.ts';
-import { attributionOf } from '../core/gain/attribution.ts';
+import { attributionOf } from '../core/comparison/attribution.ts';
 import { simulatedExperiment } from '../core/testing/simulated-experiment.ts';
 import type { Figure } from './figure.ts';
 

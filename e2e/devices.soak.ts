@@ -39,9 +39,11 @@ test('an instrument is calibrated, its probe placed and a channel renamed, and r
   await roller.getByRole('button', { name: 'Take the zero now' }).click();
   await expect(page.getByText('The drum turns. Let it come to rest')).toBeVisible();
   await expect(roller.getByText('heard', { exact: true })).toBeVisible();
-  await page.waitForTimeout(2500);
-  await roller.getByRole('button', { name: 'Take the ratio now' }).click();
-  await expect(roller.getByText(/for Tarrow Six hill-climb coupé, 4th/).first()).toBeVisible();
+  // The ratio is one of a speed held for some seconds.
+  await expect(async () => {
+    await roller.getByRole('button', { name: 'Take the ratio now' }).click();
+    await expect(roller.getByText(/for Tarrow Six hill-climb coupé, 4th/).first()).toBeVisible({ timeout: 1000 });
+  }).toPass({ timeout: 20_000 });
   await roller.getByRole('button', { name: 'Let the stand-in come to rest' }).click();
   await expect
     .poll(

@@ -51,8 +51,9 @@ test('two browsers write one field: both texts are shown, and one is chosen', as
   await page.goto(`${suvok.origin}/jobs/${id}/brief`);
   await page.getByLabel('Target').fill('mine');
   // Somebody else is faster; what is being written here is not touched by it.
+  const heard = page.waitForResponse((response) => response.url().endsWith(`/api/jobs/${id}`) && response.request().method() === 'GET'); // prettier-ignore
   await suvok.ask('PATCH', `/jobs/${id}`, { target: 'theirs' });
-  await page.waitForTimeout(400);
+  await heard;
   await expect(page.getByLabel('Target')).toHaveValue('mine');
   await page.keyboard.press('Tab');
   await expect(page.getByText(/Somebody else changed this meanwhile, to “theirs”/)).toBeVisible();

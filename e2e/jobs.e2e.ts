@@ -34,10 +34,3 @@ test('a pull kept while no job was on the dyno is put where it belongs', async (
   await expect(page.getByText('1 setup · 1 run')).toBeVisible();
   client.close();
 });
-
-test('an address that leads nowhere and a job that is not there say so', async ({ page, suvok }) => {
-  await page.goto(`${suvok.origin}/nowhere`);
-  await expect(page.getByText('There is nothing at this address')).toBeVisible();
-  await page.goto(`${suvok.origin}/jobs/999/compare`);
-  await expect(page.getByText('There is no such job.')).toBeVisible();
-});

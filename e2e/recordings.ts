@@ -1,6 +1,6 @@
 import type { Job, Setup } from '../contract/records.ts';
 import { freshDatabase, type TestDatabase } from '../server/testing/test-server.ts';
-import { Suvok } from './suvok.ts';
+import { Suvok } from './running-suvok.ts';
 
 /** Jobs that several tests look at: recorded once, copied for each. */
 const recipes = {

@@ -1,0 +1,176 @@
+import { expect, type Page } from '@playwright/test';
+import type { ChildProcess } from 'node:child_process';
+import type { Job, Run } from '../contract/records.ts';
+import { webFolder } from '../launch/build-web.ts';
+import { startProgram, stopProgram } from '../launch/program.ts';
+import { startServerProgram } from '../launch/server-program.ts';
+import { silentLog } from '../recorder/log.ts';
+import { startServer } from '../server/server.ts';
+import { freshDatabase } from '../server/testing/test-server.ts';
+
+/** A process of its own takes two seconds to start; only what is done to a process needs one. */
+export type ServerAs = 'part of the test' | 'process';
+
+interface TestedServer {
+  port: number;
+  benchLinkPort: number;
+  stop(): Promise<void>;
+  kill?: () => Promise<void>;
+}
+
+/** A server that does not end within this time is left to the end of the worker, ms. */
+const leftAfterMs = 5000;
+
+async function serverHere(databaseUrl: string, port: number, benchLinkPort: number): Promise<TestedServer> {
+  const log = { ...silentLog, error: (fields: object, what: string) => console.error(what, fields) };
+  const running = await startServer({ databaseUrl, port, benchLinkPort, webFolder, log });
+  const late = () => new Promise<void>((resolve) => setTimeout(resolve, leftAfterMs).unref());
+  return { ...running, stop: () => Promise.race([running.close(), late()]) };
+}
+
+async function serverProcess(databaseUrl: string, port: number, benchLinkPort: number): Promise<TestedServer> {
+  const { child, ...ports } = await startServerProgram({
+    DATABASE_URL: databaseUrl,
+    PORT: String(port),
+    BENCH_LINK_PORT: String(benchLinkPort),
+    SUVOK_WEB: webFolder,
+  });
+  const ended = new Promise<void>((resolve) => child.once('close', () => resolve()));
+  return {
+    ...ports,
+    stop: () => stopProgram(child),
+    kill: () => {
+      child.kill('SIGKILL');
+      return ended;
+    },
+  };
+}
+
+/** A whole Suvok of a test's own: database, server, and stand-ins when asked for. */
+export class Suvok {
+  private server!: TestedServer;
+  private standIns: ChildProcess | undefined;
+
+  private constructor(
+    private readonly databaseUrl: string,
+    private readonly drop: () => Promise<void>,
+    private readonly as: ServerAs,
+  ) {}
+
+  /** @param copyOf a database that it begins with a copy of */
+  static async start(as: ServerAs, copyOf?: string): Promise<Suvok> {
+    const { url, drop } = await freshDatabase(copyOf);
+    const suvok = new Suvok(url, drop, as);
+    await suvok.startServer(0, 0);
+    return suvok;
+  }
+
+  /** On a database that stays when it stops. */
+  static async on(url: string): Promise<Suvok> {
+    const suvok = new Suvok(url, () => Promise.resolve(), 'part of the test');
+    await suvok.startServer(0, 0);
+    return suvok;
+  }
+
+  private async startServer(port: number, benchLinkPort: number): Promise<void> {
+    this.server = await (this.as === 'process' ? serverProcess : serverHere)(this.databaseUrl, port, benchLinkPort);
+  }
+
+  get origin(): string {
+    return `http://127.0.0.1:${this.server.port}`;
+  }
+
+  get benchLinkPort(): number {
+    return this.server.benchLinkPort;
+  }
+
+  /** Stand-in dyno, engine logger and weather; fast ones play a pull in well under a second. */
+  async startStandIns(pace: 'fast' | 'real', seed = 5, dyno = 'inertia-roller'): Promise<void> {
+    this.standIns = startProgram(
+      'simulator/main.ts',
+      [
+        '--port',
+        String(this.benchLinkPort),
+        '--seed',
+        String(seed),
+        '--dyno',
+        dyno,
+        ...(pace === 'fast' ? ['--fast'] : []),
+      ],
+      {},
+    );
+    await expect
+      .poll(
+        async () => {
+          const bay = (await (await fetch(`${this.origin}/api/bay`)).json()) as { air: unknown; devices: unknown[] };
+          return bay.air !== null && bay.devices.length;
+        },
+        { intervals: [100] },
+      )
+      .toBe(3);
+  }
+
+  /** Ends the server as a power cut would, and starts it again on the same ports. */
+  async killAndRestart(): Promise<void> {
+    const { port, benchLinkPort, kill } = this.server;
+    if (!kill) throw new Error('Only a server that is a process of its own can be killed: test.use({ serverAs }).');
+    await kill();
+    await this.startServer(port, benchLinkPort);
+  }
+
+  async ask<T>(method: string, path: string, body?: unknown): Promise<T> {
+    const response = await fetch(`${this.origin}/api${path}`, {
+      method,
+      ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+    });
+    expect(response.ok, `${method} ${path}`).toBe(true);
+    return (await response.json()) as T;
+  }
+
+  /** A job on the dyno, with its first setup. */
+  async mountedJob(vehicle = 'Tarrow Six hill-climb coupé'): Promise<Job> {
+    const job = await this.ask<Job>('POST', '/jobs', { vehicle, question: 'Does it pay?', gear: '4th' });
+    await this.ask('PUT', '/bay/mounted', { jobId: job.id, setupId: job.setups[0]!.id });
+    return job;
+  }
+
+  /** A setup changed from another one, put on the dyno. */
+  async mountedSetup(job: Job, change: string): Promise<void> {
+    const setup = await this.ask<{ id: number }>('POST', `/jobs/${job.id}/setups`, {
+      parentId: job.setups[0]!.id,
+      change,
+    });
+    await this.ask('PUT', '/bay/mounted', { jobId: job.id, setupId: setup.id });
+  }
+
+  /** Records pulls without a page. */
+  async record(job: Job, count: number): Promise<Run[]> {
+    for (let pull = 0; pull < count; pull++) {
+      const before = (await this.runs(job)).length;
+      await this.ask('POST', '/bay/arm', { afterS: 300 });
+      await expect
+        .poll(async () => (await this.runs(job)).filter((run) => run.state === 'sealed').length, {
+          timeout: 20_000,
+          intervals: [100],
+        })
+        .toBe(before + 1);
+    }
+    return this.runs(job);
+  }
+
+  /** Opens Record and waits until the dyno is heard. */
+  async openRecord(page: Page, job: Job): Promise<void> {
+    await page.goto(`${this.origin}/jobs/${job.id}/record`);
+    await expect(page.getByRole('status').filter({ hasText: 'Ready' })).toBeVisible();
+  }
+
+  async runs(job: Job): Promise<Run[]> {
+    return (await this.ask<Job>('GET', `/jobs/${job.id}`)).runs;
+  }
+
+  async stop(): Promise<void> {
+    if (this.standIns) await stopProgram(this.standIns);
+    await this.server.stop();
+    await this.drop();
+  }
+}
