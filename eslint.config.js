@@ -3,24 +3,35 @@ import reactHooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
 /** The folders of docs/design and who may import whom: one way only. */
-const areas = ['core', 'contract', 'server', 'web', 'simulator', 'cli', 'launch', 'bench', 'e2e'];
+const areas = ['core', 'contract', 'recorder', 'server', 'web', 'simulator', 'cli', 'launch', 'bench', 'e2e'];
 const allowed = {
   'core-units': ['core-units'],
   core: ['core', 'core-units'],
   contract: ['contract', 'core-units'],
-  server: ['server', 'contract', 'core', 'core-units'],
+  recorder: ['recorder', 'contract', 'core', 'core-units'],
+  server: ['server', 'recorder', 'contract', 'core', 'core-units'],
   web: ['web', 'contract', 'core', 'core-units'],
   simulator: ['simulator', 'contract'],
   cli: ['cli', 'contract', 'core', 'core-units'],
   launch: ['launch', 'contract'],
   bench: ['bench', 'contract', 'core', 'core-units', 'launch'],
   // Only the server's test peers; the page itself is driven from outside.
-  e2e: ['e2e', 'contract', 'core', 'core-units', 'cli', 'launch', 'server'],
+  e2e: ['e2e', 'contract', 'core', 'core-units', 'cli', 'launch', 'recorder', 'server'],
 };
 
 export default tseslint.config(
   { ignores: ['node_modules', 'dist', 'data', 'coverage', 'test-results', 'playwright-report'] },
   ...tseslint.configs.recommended,
+  {
+    // Rules that need types: a promise nobody waits for, a case nobody thought of.
+    files: ['**/*.{ts,tsx}'],
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    rules: {
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/no-misused-promises': 'error',
+      '@typescript-eslint/switch-exhaustiveness-check': ['error', { considerDefaultExhaustiveForUnions: true }],
+    },
+  },
   {
     files: ['**/*.{ts,tsx}'],
     plugins: { boundaries, 'react-hooks': reactHooks },
@@ -38,7 +49,7 @@ export default tseslint.config(
         {
           default: 'disallow',
           message:
-            '{{from.element.type}} must not import {{to.element.type}}: imports run one way (see README, where things are).',
+            '{{from.element.type}} must not import {{to.element.type}}: imports run one way (see docs/architecture.md).',
           policies: Object.entries(allowed).map(([from, allow]) => ({
             from: { element: { type: from } },
             allow: allow.map((type) => ({ to: { element: { type } } })),

@@ -4,7 +4,7 @@
  */
 export default {
   maxWorkers: 2,
-  testMatch: ['<rootDir>/{core,contract,cli,simulator,launch,server,web}/**/*.test.{ts,tsx}'],
+  testMatch: ['<rootDir>/{core,contract,cli,simulator,launch,recorder,server,web}/**/*.test.{ts,tsx}'],
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   transform: {
     '^.+\\.tsx?$': [
@@ -19,8 +19,8 @@ export default {
       },
     ],
   },
+  // Components are tested with the names of their classes.
+  moduleNameMapper: { '\\.module\\.css$': '<rootDir>/web/testing/css-names.ts' },
   testEnvironment: 'node',
   testTimeout: 20_000,
-  // A test that fails may leave a program running; the suite must end all the same.
-  forceExit: true,
 };
