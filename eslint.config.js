@@ -34,7 +34,7 @@ export default tseslint.config(
   },
   {
     files: ['**/*.{ts,tsx}'],
-    plugins: { boundaries, 'react-hooks': reactHooks },
+    plugins: { boundaries },
     settings: {
       'import/resolver': { typescript: { alwaysTryTypes: false } },
       'boundaries/elements': [
@@ -43,7 +43,6 @@ export default tseslint.config(
       ],
     },
     rules: {
-      ...reactHooks.configs.recommended.rules,
       'boundaries/dependencies': [
         'error',
         {
@@ -89,8 +88,7 @@ export default tseslint.config(
       ],
     },
   },
-  // Playwright's fixtures call their own `use`.
-  { files: ['e2e/**'], rules: { 'react-hooks/rules-of-hooks': 'off' } },
+  { files: ['web/**/*.{ts,tsx}'], plugins: { 'react-hooks': reactHooks }, rules: reactHooks.configs.recommended.rules },
   { files: ['launch/**', 'cli/**', 'bench/**', 'simulator/**'], rules: { 'no-console': 'off' } },
   { files: ['**/*.cjs'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
 );

@@ -28,18 +28,18 @@ export function familyErrors(): Figure[] {
       const errorAt = (at: Float64Array) => (power: (rpm: number) => number) =>
         Math.sqrt(at.reduce((sum, rpm) => sum + (power(rpm) - truth.powerKw(rpm)) ** 2, 0) / at.length);
       const drawn = (rpm: number) => interpolate(curve.engineSpeedRpm, curve.uncorrectedPowerKw, rpm);
-      const own = errorAt(places)(drawn);
+      const error = errorAt(places)(drawn);
       // Against one window the ends are left out: there it would have to look beyond the sweep.
       const middle = places.subarray(Math.ceil(0.1 * places.length), Math.floor(0.9 * places.length));
       const errorOf = errorAt(middle);
       const even = !spec.jitterS && !spec.lostShare;
       return {
-        rms: (100 * own) / top,
+        rms: (100 * error) / top,
         peak: Math.abs(100 * (curve.peakPower.value / top - 1)),
         ratio: even ? errorOf(drawn) / bestWindowError(sweep, errorOf) : NaN,
       };
     });
-    const of = (pick: (one: (typeof found)[number]) => number) =>
+    const of = (pick: (figures: (typeof found)[number]) => number) =>
       found.map(pick).filter((value) => !Number.isNaN(value));
     const mean = (values: number[]) => values.reduce((sum, value) => sum + value, 0) / values.length;
     const name = `${family}, ${seeds.length} drawn recordings`;

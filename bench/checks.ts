@@ -34,7 +34,7 @@ export function checkRates(): Figure[] {
       const found = [...faultyRuns(kind, faultySeeds)].map(({ spec }) => idsOn(spec));
       return {
         name: `${kind.check}: hits, ${kind.name}, ${found.length} pulls`,
-        value: share(found.filter((one) => one.includes(kind.check)).length, found.length),
+        value: share(found.filter((ids) => ids.includes(kind.check)).length, found.length),
         unit: '%',
       };
     }),

@@ -78,7 +78,7 @@ export function experimentRates(): Figure[] {
 function tally(make: Scenario['make']) {
   const rate = { covered: 0, adjusted: 0, bandHolds: 0, claimed: 0, foundGain: 0 };
   for (let seed = 1; seed <= count; seed++) {
-    const experiment = simulatedExperiment({ seed, runs: 3, otherRuns: 3, spread: 0.004, ...make(seed) });
+    const experiment = simulatedExperiment({ seed, runs: 3, otherRuns: 3, standardDeviation: 0.004, ...make(seed) });
     const { commonRange, ranges, spans, band, fromRpm, toRpm } = compareRuns(experiment.test, experiment.baseline);
     const truth = experiment.trueGainKw(fromRpm, toRpm);
     const { drift, verdict } = ranges[0]!;

@@ -159,7 +159,7 @@ class Bench {
     }
     const bay = await this.ask<BayState>('GET', '/bay');
     await this.ask('POST', '/bay/end');
-    const device = bay.devices.find((one) => one.device === 'fast-roller')!;
+    const device = bay.devices.find((candidate) => candidate.device === 'fast-roller')!;
     let run: Run | undefined;
     while (run?.state !== 'sealed') {
       run = (await this.ask<Job>('GET', `/jobs/${job.id}`)).runs.at(-1);

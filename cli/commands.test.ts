@@ -84,9 +84,11 @@ describe('suvok compare', () => {
   });
 
   test('single runs have figures and no verdict', () => {
-    const one = comparisonJson.parse(compareCommand(['--baseline', path('A1.csv'), '--test', path('B1.csv'), ...dyno]));
-    expect(one.bands[0]).toMatchObject({ lowKw: null, verdict: 'unknown' });
-    expect(one.gain.lowKw[0]).toBeNull();
+    const printed = comparisonJson.parse(
+      compareCommand(['--baseline', path('A1.csv'), '--test', path('B1.csv'), ...dyno]),
+    );
+    expect(printed.bands[0]).toMatchObject({ lowKw: null, verdict: 'unknown' });
+    expect(printed.gain.lowKw[0]).toBeNull();
   });
 
   test.each<[string[], RegExp]>([

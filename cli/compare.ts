@@ -61,9 +61,9 @@ export function compareCommand(words: readonly string[]): ComparisonJson {
   const ratio = wordOf(sorted, 'ratio');
   const given = ratio === undefined ? null : positive('ratio', ratio);
   const dynos = perRun(sorted, 'dyno', named.length).map((path) => dynoOf(path));
-  const airs = airsOf(sorted, named);
+  const sideAirs = airsOf(sorted, named);
   const runs = named.map(({ file, side }, index): RunRecord => ({
-    ...runOfFile(index + 1, labelOf(file), { dyno: dynos[index]!, air: airs[index], engineToDrumRatio: given }),
+    ...runOfFile(index + 1, labelOf(file), { dyno: dynos[index]!, air: sideAirs[index], engineToDrumRatio: given }),
     setupId: side,
   }));
   const readings = new Map(runs.map((run, index) => [run.id, readingOf(run, recordingFile(named[index]!.file))]));
@@ -79,7 +79,7 @@ export function compareCommand(words: readonly string[]): ComparisonJson {
   const { comparison, noComparison } = figures;
   if (!comparison) throw new Refusal(noComparison ?? 'The runs cannot be compared.');
   const { power } = comparison;
-  const left = bands.find(([from, to]) => !power.ranges.some((one) => one.fromRpm === from && one.toRpm === to));
+  const left = bands.find(([from, to]) => !power.ranges.some((range) => range.fromRpm === from && range.toRpm === to));
   if (left) {
     throw new Refusal(
       `The runs do not all cover ${left[0]} to ${left[1]} rpm; they share ${power.fromRpm} to ${power.toRpm} rpm.`,

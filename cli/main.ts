@@ -45,8 +45,8 @@ try {
   process.stdout.write(run(process.argv.slice(2)) + '\n');
 } catch (error) {
   // A Refusal is a sentence; anything else is a fault of ours.
-  const own = error instanceof Refusal;
-  const text = own ? error.message : `Internal error: ${(error as Error).message}`;
+  const isRefusal = error instanceof Refusal;
+  const text = isRefusal ? error.message : `Internal error: ${(error as Error).message}`;
   process.stderr.write(`suvok: ${text.replace(/\s*\n\s*/g, ' ')}\n`);
-  process.exitCode = own ? 2 : 1;
+  process.exitCode = isRefusal ? 2 : 1;
 }

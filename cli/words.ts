@@ -31,7 +31,7 @@ export function sortedWords(words: readonly string[], known: readonly string[], 
     const [, name, value] = found;
     if (!known.includes(name!) && !many.includes(name!)) {
       throw new Refusal(
-        `There is no option --${name} here; known are ${[...known, ...many].map((one) => `--${one}`).join(', ')}.`,
+        `There is no option --${name} here; known are ${[...known, ...many].map((known) => `--${known}`).join(', ')}.`,
       );
     }
     if (options.has(name!) && !many.includes(name!)) throw new Refusal(`--${name} is given twice.`);

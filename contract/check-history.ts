@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { identifier, moment } from './parts.ts';
 
-const spread = z.object({ spread: z.number(), df: z.number() });
+const deviation = z.object({ standardDeviation: z.number(), df: z.number() });
 
 /** A dyno's own repeatability, from its check runs; shares of power. */
 export const checkHistory = z.object({
@@ -24,8 +24,8 @@ export const checkHistory = z.object({
       ),
     }),
   ),
-  within: spread.optional(),
-  remount: spread.optional(),
+  within: deviation.optional(),
+  remount: deviation.optional(),
   /** Check runs that share no range with the others of their car, or of which no curve can be made. */
   apart: z.array(identifier),
 });

@@ -27,11 +27,11 @@ test('axe finds nothing serious on any screen, in either theme', async ({ page, 
     '/vehicles',
     `/vehicles/${job.vehicleId}`,
   ];
-  for (const path of paths.map((one) => (one.startsWith('/') ? one : `/jobs/${job.id}/${one}`))) {
+  for (const path of paths.map((run) => (run.startsWith('/') ? run : `/jobs/${job.id}/${run}`))) {
     await page.goto(suvok.origin + path);
     // Lists and forms share their colours; what has its own is looked at in both.
-    const own = /brief|record|compare|logs|drive/.test(path);
-    for (const colorScheme of own ? (['light', 'dark'] as const) : (['light'] as const)) {
+    const isOfJob = /brief|record|compare|logs|drive/.test(path);
+    for (const colorScheme of isOfJob ? (['light', 'dark'] as const) : (['light'] as const)) {
       await page.emulateMedia({ colorScheme });
       await expect(page.locator('html')).toHaveAttribute('data-mantine-color-scheme', colorScheme);
       await expect(page.getByText(/Tarrow Six|Stand-in inertia roller|ignition/).first()).toBeVisible();

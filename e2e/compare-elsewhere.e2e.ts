@@ -85,9 +85,9 @@ test('a borrowed curve is pasted with its origin, drawn beside, and never judged
 test('an earlier version of the frozen baseline is shown as it was', async ({ page, recorded }) => {
   const { suvok, job } = await recorded('two-setups');
   const [a, b] = job.setups.map(({ id }) => id);
-  const own = job.runs.filter((run) => run.setupId === a).map(({ id }) => id);
-  await suvok.ask('POST', `/jobs/${job.id}/baseline`, { setupId: a, runIds: own.slice(0, 2), why: 'first two' });
-  await suvok.ask('POST', `/jobs/${job.id}/baseline`, { setupId: a, runIds: own, why: 'a third run' });
+  const runsOfA = job.runs.filter((run) => run.setupId === a).map(({ id }) => id);
+  await suvok.ask('POST', `/jobs/${job.id}/baseline`, { setupId: a, runIds: runsOfA.slice(0, 2), why: 'first two' });
+  await suvok.ask('POST', `/jobs/${job.id}/baseline`, { setupId: a, runIds: runsOfA, why: 'a third run' });
   expect(b).toBeDefined();
   await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300`);
   const now = (await tableOf(page)).common!;

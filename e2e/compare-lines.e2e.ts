@@ -58,12 +58,12 @@ test('the gain in percent, the time a band takes, and how much earlier the peak 
 }) => {
   const { suvok, job } = await recorded('two-setups');
   await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300&band=3000-6000`);
-  const own = (await tableOf(page)).band!;
+  const ownBand = (await tableOf(page)).band!;
   await page.getByTestId('gain-table').getByRole('button', { name: 'gain' }).click();
   await expect(page).toHaveURL(/gain=percent/);
   await expect(page.getByRole('button', { name: 'gain, %' })).toBeVisible();
   const percent = (await tableOf(page)).band!;
-  expect(figure(percent[2]!)).toBeCloseTo((100 * figure(own[2]!)) / figure(own[0]!), 0);
+  expect(figure(percent[2]!)).toBeCloseTo((100 * figure(ownBand[2]!)) / figure(ownBand[0]!), 0);
   const { swept } = await tableOf(page);
   // Seconds of a pull on the stand-in roller, with what the test takes less or more.
   expect(figure(swept![0]!)).toBeGreaterThan(2);

@@ -94,15 +94,15 @@ interface Settings {
 /** Settings as somebody might come to look at them with, the same at every run of the test. */
 function drawnSettings(seed: number): Settings {
   const random = chance(seed);
-  const one = <T>(list: readonly T[]) => list[Math.floor(random() * list.length)]!;
+  const drawn = <T>(list: readonly T[]) => list[Math.floor(random() * list.length)]!;
   const from = 2500 + 50 * Math.floor(random() * 40);
   return {
-    standard: one(standardIds),
+    standard: drawn(standardIds),
     share: 5 * Math.floor(random() * 21),
     smoothing: random() < 0.2 ? 'auto' : 20 * Math.floor(random() * 30),
     band: `${from}-${from + 200 + 50 * Math.floor(random() * 30)}`,
-    crank: one([undefined, '12', '15+2.5']),
-    power: one(powerUnits),
+    crank: drawn([undefined, '12', '15+2.5']),
+    power: drawn(powerUnits),
   };
 }
 

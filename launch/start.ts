@@ -19,7 +19,7 @@ let stopping = false;
 async function stop(code: number): Promise<never> {
   if (!stopping) {
     stopping = true;
-    for (const one of stops.reverse()) await one();
+    for (const stop of stops.reverse()) await stop();
     process.exit(code);
   }
   return new Promise(() => undefined);

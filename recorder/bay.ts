@@ -199,7 +199,7 @@ export class Bay extends EventEmitter<BayEvents> {
       if (device === this.dyno) this.emit('row', this.liveRows.of(row));
     });
     device.on('lost', () => {
-      this.recorders = this.recorders.filter((one) => one !== recorder || this.recorders.length === 1);
+      this.recorders = this.recorders.filter((other) => other !== recorder || this.recorders.length === 1);
       if (this.dyno && this.dyno !== device) this.showDyno(this.dyno);
     });
     this.showDyno(device);
@@ -207,9 +207,9 @@ export class Bay extends EventEmitter<BayEvents> {
 
   private takeLogger(device: Device): void {
     const tap = new LoggerTap(device);
-    this.loggers = [...this.loggers.filter((one) => one.device.hello.device !== device.hello.device), tap];
+    this.loggers = [...this.loggers.filter((other) => other.device.hello.device !== device.hello.device), tap];
     device.on('lost', () => {
-      this.loggers = this.loggers.filter((one) => one !== tap);
+      this.loggers = this.loggers.filter((other) => other !== tap);
       if (this.dyno) this.showDyno(this.dyno);
     });
     if (this.dyno) this.showDyno(this.dyno);

@@ -33,8 +33,10 @@ class ShakyStore {
 
   /** Values of a source in the order of their chunks. */
   stored(source: number): number[] {
-    const own = [...this.chunks].filter(([key]) => key.startsWith(`${source}/`));
-    return own.sort(([a], [b]) => Number(a.split('/')[1]) - Number(b.split('/')[1])).flatMap(([, values]) => values);
+    const sourceChunks = [...this.chunks].filter(([key]) => key.startsWith(`${source}/`));
+    return sourceChunks
+      .sort(([a], [b]) => Number(a.split('/')[1]) - Number(b.split('/')[1]))
+      .flatMap(([, values]) => values);
   }
 }
 

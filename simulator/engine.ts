@@ -190,8 +190,8 @@ function mixtureShare(lambda: number, mapped: number): number {
 }
 
 /** An item's value: what the car has, changed step by step, each above its engine speed. */
-function numeric(items: Items, kind: Items[number]['kind'], own: number, rpm: number): number {
-  let value = own;
+function numeric(items: Items, kind: Items[number]['kind'], standard: number, rpm: number): number {
+  let value = standard;
   for (const item of items) {
     if (item.kind !== kind || !('by' in item || 'to' in item)) continue;
     const share = item.aboveRpm ? step((rpm - item.aboveRpm) / 150) : 1;

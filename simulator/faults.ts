@@ -100,8 +100,8 @@ export class Faults {
     return 1 + over - less;
   }
 
-  limiterRpm(own: number, top: number): number {
-    return this.has('low limiter') ? 0.9 * top : own;
+  limiterRpm(standardRpm: number, top: number): number {
+    return this.has('low limiter') ? 0.9 * top : standardRpm;
   }
 
   get batteryV(): number {

@@ -30,13 +30,13 @@ export function runAdvice(
   planned: number,
 ): Advice[] {
   const runs = countedRuns(job.runs, setup.id).length;
-  const parent = job.setups.find((one) => one.id === setup.parentId);
-  const own = figures?.setups.find((one) => one.setupId === setup.id);
+  const parent = job.setups.find((candidate) => candidate.id === setup.parentId);
+  const ownFigures = figures?.setups.find((candidate) => candidate.setupId === setup.id);
   const comparison = parent && figures?.comparison;
   const detectable = comparison?.detectable;
   const range = comparison?.power.ranges[0];
-  const levelKw = comparison?.power.commonRange.baseline ?? own?.peakKw;
-  const spreadKw = detectable?.spreadKw ?? (own && own.runs > 1 ? own.spreadKw : undefined);
+  const levelKw = comparison?.power.commonRange.baseline ?? ownFigures?.peakKw;
+  const spreadKw = detectable?.spreadKw ?? (ownFigures && ownFigures.runs > 1 ? ownFigures.spreadKw : undefined);
   const known = spreadKw !== undefined && levelKw ? { spreadKw, levelKw } : undefined;
   return nextRunsAdvice({
     letter: setup.letter,
@@ -44,7 +44,7 @@ export function runAdvice(
     runs,
     planned,
     spreadShare: known && known.spreadKw / known.levelKw,
-    df: Math.round(range?.difference.df ?? (own ? own.runs - 1 : 0)),
+    df: Math.round(range?.difference.df ?? (ownFigures ? ownFigures.runs - 1 : 0)),
     moreRuns: detectable
       ? detectable.moreRuns
       : known && moreRunsFor(wantedShare * known.levelKw, known.spreadKw, Math.max(1, runs), Math.max(1, runs)),

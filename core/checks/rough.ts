@@ -40,10 +40,10 @@ export function rough(run: SweepDrive): Finding | undefined {
         degree,
       );
     const long = around(longS, 3);
-    const [one, two] = [around(shortS, 1), around(middleS, 1)];
-    if (!long || !one || !two) continue;
-    short.push((one.slope - long.slope) ** 2);
-    middle.push((two.slope - long.slope) ** 2);
+    const [shortFit, middleFit] = [around(shortS, 1), around(middleS, 1)];
+    if (!long || !shortFit || !middleFit) continue;
+    short.push((shortFit.slope - long.slope) ** 2);
+    middle.push((middleFit.slope - long.slope) ** 2);
     torque.push(long.slope);
   }
   if (middle.length < 12) return undefined;

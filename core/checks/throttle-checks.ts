@@ -159,13 +159,13 @@ function scatterOf(time: Float64Array, impulse: Float64Array, first: number, las
   const middle = time[(first + last) >> 1]!;
   const fit = localFit(time, impulse, first, last, middle, 1)!;
   let squares = 0;
-  let spread = 0;
+  let squaredPlaces = 0;
   for (let index = first; index <= last; index++) {
     const x = time[index]! - middle;
     squares += (impulse[index]! - fit.value - fit.slope * x) ** 2;
-    spread += x * x;
+    squaredPlaces += x * x;
   }
-  return Math.sqrt(squares / (last - first - 1) / spread);
+  return Math.sqrt(squares / (last - first - 1) / squaredPlaces);
 }
 
 function spanOf({ mapTime, mapRpm }: SweepDrive, fromS: number, toS: number): [number, number] {

@@ -3,14 +3,15 @@ import { simulatedExperiment } from '../testing/simulated-experiment.ts';
 import { attributionOf, type AttributedSetup } from './attribution.ts';
 
 /** A line of setups, each with the runs of a drawn experiment at a gain of its own. */
-function line(gains: readonly number[], seed = 3, spread = 0.002): AttributedSetup[] {
+function line(gains: readonly number[], seed = 3, standardDeviation = 0.002): AttributedSetup[] {
   return gains.map((gain, index) => ({
     id: index + 1,
     letter: 'ABCDEF'[index]!,
     parentId: index === 0 ? null : index,
     change: index === 0 ? 'As arrived' : `change ${index}`,
     items: index === 0 ? [] : [{ kind: 'words' as const, name: `change ${index}` }],
-    runs: simulatedExperiment({ seed: seed + 17 * index, runs: 3, otherRuns: 1, spread, gain: () => gain }).test,
+    runs: simulatedExperiment({ seed: seed + 17 * index, runs: 3, otherRuns: 1, standardDeviation, gain: () => gain })
+      .test,
   }));
 }
 

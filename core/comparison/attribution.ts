@@ -1,5 +1,5 @@
 import { bandMean } from '../curve/band-mean.ts';
-import type { KnownSpread, MeanDifference } from '../statistics/mean-difference.ts';
+import type { KnownDeviation, MeanDifference } from '../statistics/mean-difference.ts';
 import { lineOf } from '../setup/difference.ts';
 import type { SetupItem } from '../setup/item.ts';
 import { bandDifference } from './comparison.ts';
@@ -54,7 +54,7 @@ export function attributionOf(
   setups: readonly AttributedSetup[],
   toId: number,
   range?: readonly [number, number],
-  borrowed?: KnownSpread,
+  borrowed?: KnownDeviation,
 ): Attribution | undefined {
   const line = lineOf(setups, toId);
   const ran = line.filter(({ runs }) => runs.length > 0);
@@ -64,17 +64,19 @@ export function attributionOf(
   const covered = [speeds[0]!, speeds[speeds.length - 1]!] as const;
   const [fromRpm, toRpm] = range && range[0] >= covered[0] && range[1] <= covered[1] ? range : covered;
   const level = meanOf(ran[0]!.runs.map((run) => bandMean(run.engineSpeedRpm, run.values, fromRpm, toRpm)));
-  const elsewhere = borrowed ? { borrowed: { spread: borrowed.spread * level, df: borrowed.df } } : {};
+  const elsewhere = borrowed
+    ? { borrowed: { standardDeviation: borrowed.standardDeviation * level, df: borrowed.df } }
+    : {};
   const between = (test: AttributedSetup, baseline: AttributedSetup) => {
     const alike = setups
-      .filter((one) => one !== test && one !== baseline && one.runs.length > 1)
+      .filter((setup) => setup !== test && setup !== baseline && setup.runs.length > 1)
       .map(({ runs }) => runs);
     return bandDifference([test.runs, baseline.runs, ...alike], fromRpm, toRpm, elsewhere);
   };
   const steps = ran.map((setup, index): AttributedStep => {
     const before = ran[index - 1];
     const since = before ? line.slice(line.indexOf(before) + 1, line.indexOf(setup) + 1) : [setup];
-    const items = since.reduce((sum, one) => sum + one.items.length, 0);
+    const items = since.reduce((sum, setup) => sum + setup.items.length, 0);
     const gain = before && between(setup, before);
     const means = setup.runs.map((run) => bandMean(run.engineSpeedRpm, run.values, fromRpm, toRpm));
     return {

@@ -2,7 +2,12 @@ import { bandMean } from '../curve/band-mean.ts';
 import { peakOf, type Peak } from '../curve/peak.ts';
 import { greatestAt, interpolate } from '../numerics/interpolation.ts';
 import { Refusal } from '../refusal.ts';
-import { meanDifference, spreadsDiffer, type KnownSpread, type MeanDifference } from '../statistics/mean-difference.ts';
+import {
+  meanDifference,
+  spreadsDiffer,
+  type KnownDeviation,
+  type MeanDifference,
+} from '../statistics/mean-difference.ts';
 import { claimsOf, survives, type ChosenRange } from './claims.ts';
 import { driftOf, type Drift } from './drift.ts';
 import { earlinessOf, type Earliness } from './earliness.ts';
@@ -49,9 +54,9 @@ export interface ComparisonOptions {
   /** Bands that matter, rpm; those that the runs do not cover are left out. */
   bands?: readonly (readonly [number, number])[];
   /** The dyno's own spread, as a share of power, for sides without repeats. */
-  borrowed?: KnownSpread | undefined;
+  borrowed?: KnownDeviation | undefined;
   /** Spread from one mounting to the next, as a share of power, where the sides were mounted anew. */
-  remount?: KnownSpread | undefined;
+  remount?: KnownDeviation | undefined;
 }
 
 /**
@@ -78,7 +83,8 @@ export function compareRuns(
   const groups = [test, baseline, ...(options.alike ?? [])];
   const level = meanOf(bandMeans(baseline, fromRpm, toRpm));
   // Spreads known as shares of power, at the size of this comparison's power.
-  const known = (share: KnownSpread | undefined) => share && { spread: share.spread * level, df: share.df };
+  const known = (share: KnownDeviation | undefined) =>
+    share && { standardDeviation: share.standardDeviation * level, df: share.df };
   const elsewhere = { borrowed: known(options.borrowed), remount: known(options.remount) };
   const range = (from: number, to: number): ChosenRange | undefined => {
     const difference = bandDifference(groups, from, to, elsewhere);
@@ -107,7 +113,7 @@ export function compareRuns(
     repeatability: band.repeatability,
     band,
     commonRange: common.difference,
-    ranges: ranges.map((one, index) => ({ ...one, verdict: verdicts[index]! })),
+    ranges: ranges.map((range, index) => ({ ...range, verdict: verdicts[index]! })),
     spans,
     driftSuspected,
     peaks: {
@@ -131,8 +137,8 @@ function bandMeans(runs: readonly RunCurve[], fromRpm: number, toRpm: number): n
 }
 
 interface Elsewhere {
-  borrowed?: KnownSpread | undefined;
-  remount?: KnownSpread | undefined;
+  borrowed?: KnownDeviation | undefined;
+  remount?: KnownDeviation | undefined;
 }
 
 /**

@@ -32,7 +32,7 @@ export function earlinessOf(rpm: Float64Array, test: Float64Array, baseline: Flo
 
 /** The speed at which a curve first reaches a value; undefined when it never does. */
 export function firstReach(rpm: Float64Array, values: Float64Array, value: number): number | undefined {
-  const first = values.findIndex((one) => one >= value);
+  const first = values.findIndex((reached) => reached >= value);
   if (first < 0) return undefined;
   return first === 0 ? rpm[0]! : crossing(rpm, values, first - 1, value);
 }

@@ -6,7 +6,7 @@ import { compareRuns } from './comparison.ts';
 function experiments(count: number, make: (seed: number) => Partial<SimulatedExperiment>) {
   const tally = { covered: 0, bandHolds: 0, claimed: 0, foundGain: 0, adjusted: 0 };
   for (let seed = 1; seed <= count; seed++) {
-    const experiment = simulatedExperiment({ seed, runs: 3, otherRuns: 3, spread: 0.004, ...make(seed) });
+    const experiment = simulatedExperiment({ seed, runs: 3, otherRuns: 3, standardDeviation: 0.004, ...make(seed) });
     const { commonRange, ranges, spans, band, fromRpm, toRpm } = compareRuns(experiment.test, experiment.baseline);
     if (Math.abs(commonRange.difference - experiment.trueGainKw(fromRpm, toRpm)) <= commonRange.halfWidth)
       tally.covered++;
@@ -67,7 +67,13 @@ describe('the intervals are true', () => {
     let inside = 0;
     let named = 0;
     for (let seed = 1; seed <= 60; seed++) {
-      const { test: runs, baseline } = simulatedExperiment({ seed, runs: 3, otherRuns: 3, spread: 0.004, gain: bump });
+      const { test: runs, baseline } = simulatedExperiment({
+        seed,
+        runs: 3,
+        otherRuns: 3,
+        standardDeviation: 0.004,
+        gain: bump,
+      });
       for (const span of compareRuns(runs, baseline).spans) {
         named++;
         if (span.fromRpm >= 2950 && span.toRpm <= 4550 && span.verdict === 'gain') inside++;

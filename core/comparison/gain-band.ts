@@ -1,4 +1,4 @@
-import { satterthwaite, type KnownSpread } from '../statistics/mean-difference.ts';
+import { satterthwaite, type KnownDeviation } from '../statistics/mean-difference.ts';
 import { simultaneousT, turning } from '../statistics/simultaneous.ts';
 import { studentT } from '../statistics/student-t.ts';
 import { commonSpeeds, covers, meanCurve, valuesAt, type RunCurve } from './run-curve.ts';
@@ -13,7 +13,7 @@ export interface GainBand {
   /** Standard error of the gain; NaN without a spread. */
   standardError: Float64Array;
   /** Spread of single runs, for the repeatability of the baseline. */
-  spread: Float64Array;
+  standardDeviation: Float64Array;
   df: number;
   /** Radians that the scatter turns along the range. */
   kappaRad: number;
@@ -44,7 +44,7 @@ export function gainBand(
   baseline: readonly RunCurve[],
   alike: readonly (readonly RunCurve[])[],
   ownSpreads: boolean,
-  { borrowed, remount }: { borrowed?: KnownSpread | undefined; remount?: KnownSpread | undefined } = {},
+  { borrowed, remount }: { borrowed?: KnownDeviation | undefined; remount?: KnownDeviation | undefined } = {},
 ): GainBand | undefined {
   const speeds = commonSpeeds([...test, ...baseline]);
   if (!speeds) return undefined;
@@ -68,7 +68,7 @@ export function gainBand(
   const gained = independentAlong(kappaRad);
   const perSide = sides.map((group) => ({ ...group, square: smooth(group.square) }));
   const pooled = smooth(pooledSquare(all, speeds.length));
-  const flat = (known: KnownSpread) => speeds.map(() => known.spread ** 2);
+  const flat = (known: KnownDeviation) => speeds.map(() => known.standardDeviation ** 2);
   const usesBorrowed = residualDf === 0 && borrowed !== undefined;
   const single = usesBorrowed ? flat(borrowed) : pooled;
   const square = speeds.map((_, index) =>
@@ -84,7 +84,7 @@ export function gainBand(
       )
     : residualDf * gained;
   const before = usesBorrowed ? borrowed.df : ownDf;
-  const added = remount ? 2 * remount.spread ** 2 : 0;
+  const added = remount ? 2 * remount.standardDeviation ** 2 : 0;
   const df = added > 0 && before > 0 ? satterthwaite([square[middle]!, before], [added, remount!.df]) : before;
   const usable = df > 0;
   // A remount moves a curve as a whole: it turns nothing.
@@ -97,7 +97,7 @@ export function gainBand(
     baseline: baselineMean,
     gain: testMean.map((value, index) => value - baselineMean[index]!),
     standardError: square.map((value) => (usable ? Math.sqrt(value + added) : NaN)),
-    spread: single.map(Math.sqrt),
+    standardDeviation: single.map(Math.sqrt),
     df,
     kappaRad,
     criticalT: usable ? simultaneousT(0.95, kappaRad * Math.sqrt(shareTurning), df) : NaN,

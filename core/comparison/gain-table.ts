@@ -67,7 +67,7 @@ export function gainTable(
 ): GainRow[] {
   const rows: GainRow[] = [];
   const whole = (range: JudgedRange) => range.fromRpm === power.fromRpm && range.toRpm === power.toRpm;
-  for (const range of power.ranges.filter((one) => !whole(one))) {
+  for (const range of power.ranges.filter((candidate) => !whole(candidate))) {
     rows.push({ id: 'band', ...limits(range), ...figures('power', range.difference), verdict: range.verdict });
   }
   rows.push({

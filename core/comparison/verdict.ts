@@ -13,10 +13,10 @@ export type Verdict = 'gain' | 'loss' | 'within repeatability' | 'drift suspecte
  * one among them has a chance of 5 %.
  */
 export function verdictsOn(differences: readonly (MeanDifference | undefined)[]): Verdict[] {
-  const called = holm(differences.map((one) => one?.pValue ?? NaN));
-  return differences.map((one, index) => {
-    if (!one || Number.isNaN(one.pValue)) return 'unknown';
+  const called = holm(differences.map((difference) => difference?.pValue ?? NaN));
+  return differences.map((difference, index) => {
+    if (!difference || Number.isNaN(difference.pValue)) return 'unknown';
     if (!called[index]) return 'within repeatability';
-    return one.difference > 0 ? 'gain' : 'loss';
+    return difference.difference > 0 ? 'gain' : 'loss';
   });
 }

@@ -54,16 +54,16 @@ export function readCrankLoss(text: string): CrankLoss {
  */
 export function crankLossOfCoast(
   { aNm, bNmPerRadS, cNmPerRadS2 }: CoastDownLoss,
-  { parasitic: own }: Pick<DynoProfile, 'parasitic'>,
+  { parasitic: machineLoss }: Pick<DynoProfile, 'parasitic'>,
   label: string,
 ): CrankLoss {
   return {
     from: 'coast-down',
     label,
     driveline: {
-      aNm: aNm.value - own.aNm,
-      bNmPerRadS: bNmPerRadS.value - own.bNmPerRadS,
-      cNmPerRadS2: cNmPerRadS2.value - own.cNmPerRadS2,
+      aNm: aNm.value - machineLoss.aNm,
+      bNmPerRadS: bNmPerRadS.value - machineLoss.bNmPerRadS,
+      cNmPerRadS2: cNmPerRadS2.value - machineLoss.cNmPerRadS2,
     },
   };
 }

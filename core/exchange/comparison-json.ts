@@ -80,7 +80,7 @@ export function comparisonToJson(
       reachesRpm: orNull(power.earliness.reachesRpm),
       staysToRpm: orNull(power.earliness.staysToRpm),
     },
-    spreadKw: kw(first!.difference.spread),
+    spreadKw: kw(first!.difference.standardDeviation),
     spreadFrom: first!.difference.from,
     leastSignificantKw: kw(first!.difference.leastSignificant),
     smallestDetectableKw: kw(first!.difference.smallestDetectable),

@@ -80,7 +80,7 @@ function borrowedFindings({ name, origin, scale }: BorrowedCurve, { settings }: 
 
 /** The same differences with nothing said of how sure they are. */
 function unjudged(comparison: Comparison): Comparison {
-  const unknown = (difference: MeanDifference): MeanDifference => ({ ...difference, halfWidth: NaN, pValue: NaN, standardError: NaN, spread: NaN, df: 0, from: 'none', borrowsSpread: false, leastSignificant: NaN, smallestDetectable: NaN }); // prettier-ignore
+  const unknown = (difference: MeanDifference): MeanDifference => ({ ...difference, halfWidth: NaN, pValue: NaN, standardError: NaN, standardDeviation: NaN, df: 0, from: 'none', borrowsSpread: false, leastSignificant: NaN, smallestDetectable: NaN }); // prettier-ignore
   const nothing = comparison.gain.map(() => NaN);
   return {
     ...comparison,

@@ -1,6 +1,6 @@
 import type { StandardId } from '../air/correction.ts';
 import type { Span } from '../smoothing/span.ts';
-import type { KnownSpread } from '../statistics/mean-difference.ts';
+import type { KnownDeviation } from '../statistics/mean-difference.ts';
 import type { PowerUnit } from '../units/units.ts';
 import type { BorrowedCurve } from './borrowed-curve.ts';
 import type { GuestRecord, JobRecord } from './job-record.ts';
@@ -43,8 +43,8 @@ export interface FiguresView {
 /** What the shop has learned of its dyno, as shares of power; used where the job's own runs show none. */
 export interface Learned {
   /** Spread of repeats within a mounting, and from one mounting to the next. */
-  within?: KnownSpread | undefined;
-  remount?: KnownSpread | undefined;
+  within?: KnownDeviation | undefined;
+  remount?: KnownDeviation | undefined;
 }
 
 export interface FiguresRequest {

@@ -73,7 +73,7 @@ const view = (over: Partial<FiguresView> = {}): FiguresView => ({
   ...over,
 });
 const readingsOf = (runs: readonly RunRecord[]) =>
-  new Map<number, Reading>(runs.map((one) => [one.id, readingOf(one, recordings.get(one.id)!)]));
+  new Map<number, Reading>(runs.map((run) => [run.id, readingOf(run, recordings.get(run.id)!)]));
 const figuresOf = (over: Partial<JobRecord> = {}, how: Partial<FiguresView> = {}) => {
   const request = { job: job(over), view: view(how) };
   return makeJobFigures(request, readingsOf(neededRuns(request)));
@@ -110,12 +110,12 @@ describe('automatic smoothing', () => {
 
   test('is the same for a run by itself as in the job’s figures', () => {
     const whole = job();
-    const one = whole.runs[4]!;
+    const fifthRun = whole.runs[4]!;
     const how = view({ smoothing: 'auto' });
-    const behind = runsBehindCurve(whole, one, how);
+    const behind = runsBehindCurve(whole, fifthRun, how);
     expect(behind.map(({ id }) => id)).toEqual([5, 1, 2, 3]);
     const inJob = makeJobFigures({ job: whole, view: how }, readingsOf(neededRuns({ job: whole, view: how })));
-    expect(curveOfRun(whole, one, how, readingsOf(behind))).toEqual(inJob.runs.find(({ id }) => id === 5)!.curve);
+    expect(curveOfRun(whole, fifthRun, how, readingsOf(behind))).toEqual(inJob.runs.find(({ id }) => id === 5)!.curve);
   });
 });
 
@@ -144,14 +144,14 @@ describe('an estimate for the crank', () => {
 });
 
 describe('runs that nothing can be made of', () => {
-  const one = job().runs[0]!;
+  const firstRun = job().runs[0]!;
   const flat = { time: Float64Array.from({ length: 400 }, (_, row) => row / 100), channels: [{ name: 'rollerSpeed', unit: 'rad/s', values: new Float64Array(400).fill(60) }, { name: 'engineSpeed', unit: 'rpm', values: new Float64Array(400).fill(2000) }] }; // prettier-ignore
 
   test('a recording’s fault and the program’s are told apart, and neither stops the others', () => {
     const broken = Object.defineProperty({ ...flat }, 'channels', { get: () => { throw new TypeError('x is undefined'); } }); // prettier-ignore
     const readings = readingsOf(job().runs);
-    readings.set(1, readingOf(one, flat));
-    readings.set(2, readingOf(one, broken));
+    readings.set(1, readingOf(firstRun, flat));
+    readings.set(2, readingOf(firstRun, broken));
     const figures = makeJobFigures({ job: job(), view: view() }, readings);
     expect(figures.unusable).toMatchObject([
       { id: 1, label: 'A1', fault: 'recording', why: expect.stringMatching(/No sweep/) },
@@ -161,7 +161,7 @@ describe('runs that nothing can be made of', () => {
   });
 
   test('the curve of such a run alone is refused with its reason; a mistake of the program is thrown on', () => {
-    const { job: alone, run: it } = loneRun(one);
+    const { job: alone, run: it } = loneRun(firstRun);
     expect(() => curveOfRun(alone, it, view(), new Map([[it.id, readingOf(it, flat)]]))).toThrow(/No sweep/);
     const mistake = new TypeError('x is undefined');
     const reading: Reading = { kind: 'unusable', unusable: { why: '', fault: 'program', cause: mistake } };

@@ -5,8 +5,8 @@ import type { RecordedChange, RunConditions } from '../likeness/run-conditions.t
 import { byMounting, remountAfterMs } from '../likeness/mountings.ts';
 import { Refusal } from '../refusal.ts';
 import { moreRunsFor } from '../statistics/detectable.ts';
-import type { KnownSpread } from '../statistics/mean-difference.ts';
-import { remountSpread } from '../statistics/remount.ts';
+import type { KnownDeviation } from '../statistics/mean-difference.ts';
+import { remountDeviation } from '../statistics/remount.ts';
 import { lineOf } from '../setup/difference.ts';
 import { borrowedComparison } from './borrowed-comparison.ts';
 import { compareRuns, type Comparison } from '../comparison/comparison.ts';
@@ -103,16 +103,16 @@ export function comparisonFigures(
 }
 
 function detectableOf({ ranges }: Comparison, runs: number, otherRuns: number): Detectable | undefined {
-  const { spread, df, leastSignificant, smallestDetectable, baseline } = ranges[0]!.difference;
+  const { standardDeviation, df, leastSignificant, smallestDetectable, baseline } = ranges[0]!.difference;
   if (!(df > 0)) return undefined;
   const wantedKw = wantedShare * baseline;
   return {
-    spreadKw: spread,
+    spreadKw: standardDeviation,
     leastSignificantKw: leastSignificant,
     smallestDetectableKw: smallestDetectable,
     wantedShare,
     wantedKw,
-    moreRuns: moreRunsFor(wantedKw, spread, runs, otherRuns, Math.max(0, df - (runs + otherRuns - 2))),
+    moreRuns: moreRunsFor(wantedKw, standardDeviation, runs, otherRuns, Math.max(0, df - (runs + otherRuns - 2))),
   };
 }
 
@@ -123,7 +123,7 @@ function remountBetween([test, baseline]: readonly (readonly RunCurve[])[]): boo
 }
 
 /** Spread from mounting to mounting as this job's setups show it, as a share of power. */
-function remountOf(setups: readonly SetupCurves[]): KnownSpread | undefined {
+function remountOf(setups: readonly SetupCurves[]): KnownDeviation | undefined {
   const figures = setups.map(({ power }) => {
     const speeds = commonSpeeds(power);
     if (!speeds) return [];
@@ -133,10 +133,10 @@ function remountOf(setups: readonly SetupCurves[]): KnownSpread | undefined {
       mean: bandMean(run.engineSpeedRpm, run.values, from, to),
     }));
     const level = meanOf(means.map(({ mean }) => mean));
-    const timed = means.filter((one) => one.atMs !== undefined);
-    return byMounting(timed, (one) => one.atMs!).map((runs) => runs.map(({ mean }) => mean / level));
+    const timed = means.filter((run) => run.atMs !== undefined);
+    return byMounting(timed, (run) => run.atMs!).map((runs) => runs.map(({ mean }) => mean / level));
   });
-  return remountSpread(figures);
+  return remountDeviation(figures);
 }
 
 /** The steps that lead from one setup to the other, through the nearest setup that both come from. */
@@ -146,9 +146,9 @@ function changesBetween(setups: ResolvedRequest['setups'], testId: number, again
     parentId: setup.parentId ?? null,
     items: setup.items ?? [{ kind: 'words' as const, name: setup.change ?? '' }],
   }));
-  const [own, other] = [lineOf(steps, testId), lineOf(steps, againstId)];
+  const [testLine, other] = [lineOf(steps, testId), lineOf(steps, againstId)];
   return (
-    [...own.filter((setup) => !other.includes(setup)), ...other.filter((setup) => !own.includes(setup))]
+    [...testLine.filter((setup) => !other.includes(setup)), ...other.filter((setup) => !testLine.includes(setup))]
       // A step without items only goes back to an earlier setup.
       .filter((setup) => setup.change && setup.items.length > 0)
       .map(({ letter, change, items }) => ({ letter, change: change!, items: items.length }))

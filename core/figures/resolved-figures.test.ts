@@ -189,9 +189,9 @@ describe('figures of a job', () => {
     expect(swept.difference / swept.baseline).toBeGreaterThan(-0.036);
     expect(swept.difference / swept.baseline).toBeLessThan(-0.022);
     expect(swept.halfWidth).toBeGreaterThan(0);
-    const loaded = [...baselineRuns, ...testRuns].map((one) => ({
-      ...one,
-      conditions: { ...one.conditions, dyno: { ...testDyno, kind: 'loaded-roller' as const } },
+    const loaded = [...baselineRuns, ...testRuns].map((run) => ({
+      ...run,
+      conditions: { ...run.conditions, dyno: { ...testDyno, kind: 'loaded-roller' as const } },
     }));
     expect(of(loaded)).toBeUndefined();
   });
@@ -211,7 +211,7 @@ describe('figures of a job', () => {
     const all = [...baselineRuns, ...testRuns];
     const wheels = resolvedFigures(all, request());
     const atCrank = resolvedFigures(all, request({ settings: { ...request().settings, crank } }));
-    const mean = (one: typeof wheels) => one.comparison!.power.commonRange;
+    const mean = (figures: typeof wheels) => figures.comparison!.power.commonRange;
     expect(mean(atCrank).difference).toBeCloseTo(mean(wheels).difference / 0.85, 9);
     expect(mean(atCrank).halfWidth).toBeCloseTo(mean(wheels).halfWidth / 0.85, 9);
     expect(atCrank.runs[0]!.curve.peakTorque.value).toBeCloseTo(wheels.runs[0]!.curve.peakTorque.value / 0.85, 6);
@@ -253,24 +253,24 @@ describe('figures of a job', () => {
       conditions: { ...run.conditions, startTemperatures: { oilTemperature } },
     });
     const all = [
-      ...baselineRuns.map((one) => warm(one, 85)),
-      ...testRuns.map((one, index) => warm(one, 86 + 8 * index)),
+      ...baselineRuns.map((run) => warm(run, 85)),
+      ...testRuns.map((run, index) => warm(run, 86 + 8 * index)),
     ];
     const { comparison, runs } = resolvedFigures(all, request());
     expect(comparison!.unlike.map(({ id }) => id)).toContain('heat-state');
     expect(
-      runs.filter((one) => one.curve.checks.some(({ id }) => id === 'start-temperature')).map(({ id }) => id),
+      runs.filter((run) => run.curve.checks.some(({ id }) => id === 'start-temperature')).map(({ id }) => id),
     ).toEqual([5, 6]);
   });
 
   test('days apart: no verdict, until the car was mounted twice in one setup and its spread is known', () => {
-    const onDay = (one: FiguredRun, day: number): FiguredRun => ({
-      ...one,
-      conditions: { ...one.conditions, startedAt: new Date(Date.UTC(2026, 4, 4 + day, 9, one.id)) },
+    const onDay = (run: FiguredRun, day: number): FiguredRun => ({
+      ...run,
+      conditions: { ...run.conditions, startedAt: new Date(Date.UTC(2026, 4, 4 + day, 9, run.id)) },
     });
-    const later = testRuns.map((one) => onDay(one, 1));
+    const later = testRuns.map((run) => onDay(run, 1));
     expect(sentence([...baselineRuns, ...later])).toMatch(/not like for like/);
-    const returned = [run(16, 1, 1.001), run(17, 1, 1.003)].map((one) => onDay(one, 1));
+    const returned = [run(16, 1, 1.001), run(17, 1, 1.003)].map((run) => onDay(run, 1));
     const known = resolvedFigures([...baselineRuns, ...returned, ...later], request()).comparison!;
     expect(known.unlike.find(({ id }) => id === 'remount')!.severity).toBe('note');
     expect(known.withheld).toBe(false);

@@ -32,13 +32,13 @@ export function resolvedFigures(runs: readonly FiguredRun[], request: ResolvedRe
   const counted = (setupId: number) => figured.filter(({ run }) => run.setupId === setupId && run.counted);
   markStartTemperatures(figured, baselineWindow(counted(request.baselineId)), request.baselineId);
   const setups = request.setups.map(({ id, parentId }): SetupCurves => {
-    const own = counted(id);
+    const runsOfSetup = counted(id);
     return {
       setupId: id,
       parentId,
-      power: own.map((one) => runCurve(one, 'powerKw')),
-      torque: own.map((one) => runCurve(one, 'torqueNm')),
-      travel: own.map(({ figures: { curve } }) => curve),
+      power: runsOfSetup.map((run) => runCurve(run, 'powerKw')),
+      torque: runsOfSetup.map((run) => runCurve(run, 'torqueNm')),
+      travel: runsOfSetup.map(({ figures: { curve } }) => curve),
     };
   });
   const factors = figured.filter(({ run }) => run.counted).map(({ figures }) => figures.curve.correction.factor);
@@ -73,7 +73,7 @@ function runSetups(request: ResolvedRequest, curves: readonly SetupCurves[]): At
     parentId: setup.parentId ?? null,
     change: setup.change ?? '',
     items: setup.items ?? [],
-    runs: curves.find((one) => one.setupId === setup.id)?.power ?? [],
+    runs: curves.find((candidate) => candidate.setupId === setup.id)?.power ?? [],
   }));
 }
 

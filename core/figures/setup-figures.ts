@@ -1,6 +1,6 @@
 import { peakOf } from '../curve/peak.ts';
 import { meanTravel, type Travel } from '../curve/travel.ts';
-import { spreadOf, type MeanDifference } from '../statistics/mean-difference.ts';
+import { standardDeviationOf, type MeanDifference } from '../statistics/mean-difference.ts';
 import { bandDifference } from '../comparison/comparison.ts';
 import { commonSpeeds, meanCurve, type MeanCurve, type RunCurve } from '../comparison/run-curve.ts';
 import { verdictsOn, type Verdict } from '../comparison/verdict.ts';
@@ -39,12 +39,12 @@ export interface SetupCurves {
 /** Each setup's means and gain against the baseline; verdicts by Holm over all setups. Setups without a usable run are left out. */
 export function setupFigures(setups: readonly SetupCurves[], baselineId: number): SetupFigures[] {
   const baseline = setups.find((setup) => setup.setupId === baselineId)?.power ?? [];
-  const figures = setups.flatMap((setup) => one(setup, setups, baseline, baselineId) ?? []);
+  const figures = setups.flatMap((setup) => figuresOfSetup(setup, setups, baseline, baselineId) ?? []);
   const verdicts = verdictsOn(figures.map((setup) => setup.gain));
   return figures.map((setup, index) => (setup.gain ? { ...setup, verdict: verdicts[index]! } : setup));
 }
 
-function one(
+function figuresOfSetup(
   { setupId, parentId, power, torque, travel }: SetupCurves,
   setups: readonly SetupCurves[],
   baseline: readonly RunCurve[],
@@ -59,7 +59,7 @@ function one(
     setupId,
     runs: power.length,
     peakKw: meanOf(peaks),
-    spreadKw: spreadOf(peaks),
+    spreadKw: standardDeviationOf(peaks),
     power: meanCurve(power, speeds),
     torque: meanCurve(torque, speeds),
     ...(travel ? { travel: meanTravel(travel, speeds) } : {}),

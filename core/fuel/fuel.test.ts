@@ -66,9 +66,9 @@ describe('the ledger', () => {
   test('content is computed with the residue until readings settle', () => {
     const filled = fuelAfter([arrived, added]);
     expect(filled).toMatchObject({ litres: 50, ethanolPct: 55, from: 'computed', moving: true });
-    const one = [arrived, added, entry(8, { kind: 'measured', ethanolPct: 22 })];
-    expect(fuelAfter(one)).toMatchObject({ ethanolPct: 55, moving: true });
-    const moving = [...one, entry(12, { kind: 'measured', ethanolPct: 46 })];
+    const first = [arrived, added, entry(8, { kind: 'measured', ethanolPct: 22 })];
+    expect(fuelAfter(first)).toMatchObject({ ethanolPct: 55, moving: true });
+    const moving = [...first, entry(12, { kind: 'measured', ethanolPct: 46 })];
     expect(fuelAfter(moving).moving).toBe(true);
     const settled = [...moving, entry(15, { kind: 'measured', ethanolPct: 53.6 }), entry(17, { kind: 'measured', ethanolPct: 54 })]; // prettier-ignore
     expect(fuelAfter(settled)).toMatchObject({ ethanolPct: 54, from: 'measured', moving: false });

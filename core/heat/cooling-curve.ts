@@ -48,7 +48,7 @@ export function coolingCurve(readings: readonly CoolingReading[], floorC = -Infi
     const tauS = shortestS * (longestS / shortestS) ** (index / (tried - 1));
     return { tauS, ...linear(readings, tauS, floorC) };
   });
-  const best = fits.reduce((one, other) => (other.square < one.square ? other : one));
+  const best = fits.reduce((least, other) => (other.square < least.square ? other : least));
   const noise = readings.length * resolutionC ** 2;
   const good = fits.filter(({ square }) => square <= (1 + nearly) * best.square + nearly * noise);
   return {
@@ -82,8 +82,8 @@ function linear(
   let restC = meanC - spanC * meanShare;
   if (restC < floorC) {
     restC = floorC;
-    const own = shares.reduce((sum, share) => sum + share * share, 0);
-    spanC = shares.reduce((sum, share, index) => sum + share * (readings[index]!.valueC - floorC), 0) / own;
+    const ownShare = shares.reduce((sum, share) => sum + share * share, 0);
+    spanC = shares.reduce((sum, share, index) => sum + share * (readings[index]!.valueC - floorC), 0) / ownShare;
   }
   const left = shares.reduce((sum, share, index) => sum + (readings[index]!.valueC - restC - spanC * share) ** 2, 0);
   return { restC, spanC, square: left };

@@ -62,11 +62,13 @@ describe('limits', () => {
     expect(headroom({ quantity: 'torque', value: 200, scale: 'crank' }, 150, 0.15)).toBeCloseTo(20, 9);
   });
   test('a diesel is not judged by petrol limits, and fuel moves the lean limit', () => {
-    const names = (facts: Parameters<typeof limitSuggestions>[0]) => limitSuggestions(facts).map((one) => one.quantity);
+    const names = (facts: Parameters<typeof limitSuggestions>[0]) =>
+      limitSuggestions(facts).map((suggestion) => suggestion.quantity);
     expect(names({ ignition: 'compression', boosted: true, ethanolPct: null })).not.toContain('lambda');
     const lean = (ethanolPct: number) =>
-      limitSuggestions({ ignition: 'spark', boosted: true, ethanolPct }).find((one) => one.quantity === 'lambda')!
-        .value;
+      limitSuggestions({ ignition: 'spark', boosted: true, ethanolPct }).find(
+        (suggestion) => suggestion.quantity === 'lambda',
+      )!.value;
     expect(lean(85)).toBeGreaterThan(lean(5));
   });
 });

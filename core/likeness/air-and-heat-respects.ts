@@ -4,7 +4,7 @@ import { all, known, type LikeForLikeInput, type Unlikeness } from './run-condit
 
 const staleS = 3600;
 
-export function airs(input: LikeForLikeInput): Unlikeness | undefined {
+export function airMissing(input: LikeForLikeInput): Unlikeness | undefined {
   const runs = all(input);
   const without = runs.filter((run) => !run.hasAir).map((run) => run.label);
   if (without.length === 0 || without.length === runs.length) return undefined;

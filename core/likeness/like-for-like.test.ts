@@ -69,7 +69,7 @@ test.each<[string, Partial<RunConditions>, 'stop' | 'mind']>([
   ['remount', { startedAt: new Date('2026-05-05T10:00:00Z') }, 'stop'],
 ])('%s: said with how much it matters and a remedy', (id, over, severity) => {
   const found = unlikeRespects({ test: [conditions({ label: 'B1', ...over })], baseline: [conditions()] });
-  expect(found.map((one) => one.id)).toEqual([id]);
+  expect(found.map((unlikeness) => unlikeness.id)).toEqual([id]);
   expect(found[0]!.severity).toBe(severity);
   expect(found[0]!.message).toMatch(/^[A-Z].*\.$/);
   expect(found[0]!.matters.length).toBeGreaterThan(10);

@@ -1,9 +1,9 @@
 import { ethanol, fuelMoving } from './fuel-respects.ts';
-import { airAges, airs, corrections, heat } from './air-and-heat-respects.ts';
-import { dynos, pressures, ramps, ratios, worded } from './machine-respects.ts';
+import { airAges, airMissing, corrections, heat } from './air-and-heat-respects.ts';
+import { dynos, pressures, ramps, ratios, differentWord } from './machine-respects.ts';
 import type { LikeForLikeInput, Unlikeness } from './run-conditions.ts';
 import { origins, vehicles } from './origin-respects.ts';
-import { order, ranges, remount, severalItems } from './session-respects.ts';
+import { order, shortRange, remount, severalItems } from './session-respects.ts';
 
 /**
  * Lists every respect in which two sets of runs are not alike, how much each
@@ -16,7 +16,7 @@ export function unlikeRespects(input: LikeForLikeInput): Unlikeness[] {
     vehicles(input),
     origins(input),
     dynos(input),
-    worded(
+    differentWord(
       input,
       'gear',
       'other-gear',
@@ -26,7 +26,7 @@ export function unlikeRespects(input: LikeForLikeInput): Unlikeness[] {
       'Run both in one gear.',
     ),
     ratios(input),
-    worded(
+    differentWord(
       input,
       'tyres',
       'other-tyres',
@@ -36,7 +36,7 @@ export function unlikeRespects(input: LikeForLikeInput): Unlikeness[] {
       'Fit the same tyres, or make both sets anew.',
     ),
     pressures(input),
-    worded(
+    differentWord(
       input,
       'fuel',
       'other-fuel',
@@ -47,7 +47,7 @@ export function unlikeRespects(input: LikeForLikeInput): Unlikeness[] {
     ),
     ethanol(input),
     fuelMoving(input),
-    worded(
+    differentWord(
       input,
       'fan',
       'other-fan',
@@ -56,7 +56,7 @@ export function unlikeRespects(input: LikeForLikeInput): Unlikeness[] {
       'inlet air hotter by 3 K reads about 1 % less',
       'Run both with the fans set alike.',
     ),
-    worded(
+    differentWord(
       input,
       'loadMode',
       'other-load-mode',
@@ -66,14 +66,14 @@ export function unlikeRespects(input: LikeForLikeInput): Unlikeness[] {
       'Run both in one load mode.',
     ),
     ramps(input),
-    airs(input),
+    airMissing(input),
     airAges(input),
     corrections(input),
-    ranges(input),
+    shortRange(input),
     heat(input),
     remount(input),
     severalItems(input),
     order(input),
   ];
-  return found.filter((one) => one !== undefined);
+  return found.filter((unlikeness) => unlikeness !== undefined);
 }

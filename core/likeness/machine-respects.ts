@@ -24,7 +24,7 @@ export function dynos(input: LikeForLikeInput): Unlikeness | undefined {
   };
 }
 
-export function worded(
+export function differentWord(
   input: LikeForLikeInput,
   field: 'gear' | 'tyres' | 'fuel' | 'fan' | 'loadMode',
   id: string,

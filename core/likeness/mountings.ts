@@ -8,13 +8,13 @@ export const remountAfterMs = remountAfterH * 3600e3;
  * @param atMs when each was made
  * @returns in the order of time
  */
-export function byMounting<Made>(made: readonly Made[], atMs: (one: Made) => number): Made[][] {
+export function byMounting<Made>(made: readonly Made[], atMs: (item: Made) => number): Made[][] {
   const lists: Made[][] = [];
   let last = -Infinity;
-  for (const one of [...made].sort((a, b) => atMs(a) - atMs(b))) {
-    if (atMs(one) - last > remountAfterMs) lists.push([]);
-    last = atMs(one);
-    lists.at(-1)!.push(one);
+  for (const item of [...made].sort((a, b) => atMs(a) - atMs(b))) {
+    if (atMs(item) - last > remountAfterMs) lists.push([]);
+    last = atMs(item);
+    lists.at(-1)!.push(item);
   }
   return lists;
 }

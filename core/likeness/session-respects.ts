@@ -5,7 +5,7 @@ import { all, known, type LikeForLikeInput, type RunConditions, type Unlikeness 
 /** Runs that end or begin this far apart do not cover the same range, rpm. */
 const rangeRpm = 150;
 
-export function ranges({ test, baseline }: LikeForLikeInput): Unlikeness | undefined {
+export function shortRange({ test, baseline }: LikeForLikeInput): Unlikeness | undefined {
   const side = (runs: readonly RunConditions[]) => {
     const from = known(runs.map((run) => run.fromRpm));
     const to = known(runs.map((run) => run.toRpm));

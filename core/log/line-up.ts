@@ -48,7 +48,7 @@ export function lineUp(dyno: SpeedTrace, logger: SpeedTrace): LineUp {
   const candidates: { lag: number; square: number }[] = [];
   for (let lag = least - b.length; lag <= a.length - least; lag++)
     candidates.push({ lag, square: distance(a, b, lag) });
-  const best = candidates.reduce((one, other) => (other.square < one.square ? other : one));
+  const best = candidates.reduce((least, other) => (other.square < least.square ? other : least));
   const rival = candidates.find(
     ({ lag, square }) =>
       Math.abs(lag - best.lag) > apartS * rateHz && Math.sqrt(square) < clearlyWorse * Math.sqrt(best.square),

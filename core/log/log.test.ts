@@ -15,12 +15,12 @@ const ids = (seed: number, fault?: (typeof logFaults)[number]) => logEvents(logg
 
 describe('events in a log', () => {
   test('healthy pulls of petrol, turbo and diesel raise nothing', () => {
-    for (const seed of [...seeds, ...seeds.map((one) => one + 1000)]) expect([seed, ids(seed)]).toEqual([seed, []]);
+    for (const seed of [...seeds, ...seeds.map((seed) => seed + 1000)]) expect([seed, ids(seed)]).toEqual([seed, []]);
   });
 
   test.each(logFaults)('%s is found, and little else', (fault) => {
     const found = seeds.map((seed) => ids(seed, fault));
-    expect(found.filter((one) => one.includes(fault)).length).toBeGreaterThanOrEqual(seeds.length - 1);
+    expect(found.filter((ids) => ids.includes(fault)).length).toBeGreaterThanOrEqual(seeds.length - 1);
     const strangers = found.flat().filter((id) => id !== fault);
     expect(strangers.length).toBeLessThanOrEqual(2);
   });

@@ -197,7 +197,7 @@ function cheapestPath(risk: readonly (readonly number[])[]): number[] {
       return best;
     });
     const earlier = sums;
-    sums = cost[knot]!.map((own, k) => own + earlier[origins[k]!]! + stepCost * Math.abs(k - origins[k]!));
+    sums = cost[knot]!.map((knotCost, k) => knotCost + earlier[origins[k]!]! + stepCost * Math.abs(k - origins[k]!));
     from.push(origins);
   }
   const path = [sums.indexOf(Math.min(...sums))];

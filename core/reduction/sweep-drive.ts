@@ -62,10 +62,10 @@ export function sweepDrive(drive: Drive, dyno: DynoProfile, sweep: SweepSpan): S
     (a, b) => a - b,
   );
   const sideTraces = (side: HubSide): SideTraces => {
-    const own = slopes(time, side.speed.subarray(first, last + 1), atLeastSamples(time, sideSpanS, 5)).value;
+    const slope = slopes(time, side.speed.subarray(first, last + 1), atLeastSamples(time, sideSpanS, 5)).value;
     return {
       traces: thinned({ time, amount: side.impulse.subarray(first, last + 1), variable: rpm }, thinnings),
-      mapSpeed: picked(own, rising),
+      mapSpeed: picked(slope, rising),
     };
   };
   return {

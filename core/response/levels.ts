@@ -32,7 +32,7 @@ export function variedItems(setups: readonly SetupStep[], aroundId: number, ran:
   }
   // The setup itself, and those that differ from it in nothing, stand at its own level in every one.
   for (const varied of found.values()) {
-    for (const id of ran.filter((one) => differences(setups, aroundId, one).length === 0))
+    for (const id of ran.filter((id) => differences(setups, aroundId, id).length === 0))
       add(varied, levelOf(around.get(keyOf(varied))), id);
     varied.levels.sort((a, b) => a.x - b.x);
   }
@@ -54,7 +54,7 @@ function levelOf(item: SetupItem | undefined): number {
 }
 
 function add(varied: VariedItem, x: number, id: number): void {
-  const level = varied.levels.find((one) => one.x === x);
+  const level = varied.levels.find((level) => level.x === x);
   if (!level) varied.levels.push({ x, setupIds: [id] });
   else if (!level.setupIds.includes(id)) level.setupIds.push(id);
 }

@@ -8,7 +8,7 @@ export interface Quadratic {
   /** (X′X)⁻¹ for x taken about the middle. */
   inverse: readonly (readonly number[])[];
   /** Residual standard deviation and its degrees of freedom. */
-  spread: number;
+  standardDeviation: number;
   df: number;
   /** Student's t for 95 %. */
   t: number;
@@ -40,7 +40,7 @@ export function quadraticFit(x: readonly number[], y: readonly number[]): Quadra
     middle,
     coefficients: [scaled[0]!, scaled[1]! / half, scaled[2]! / (half * half)],
     inverse: inverse.map((row, i) => row.map((value, j) => value / scale[i]! / scale[j]!)),
-    spread: Math.sqrt(square / df),
+    standardDeviation: Math.sqrt(square / df),
     df,
     t: studentT(0.95, df),
   };
@@ -57,9 +57,9 @@ export function slopeAt(fit: Quadratic, x: number): { value: number; halfWidth: 
   return combined(fit, [0, 1, 2 * (x - fit.middle)]);
 }
 
-function combined({ coefficients, inverse, spread, t }: Quadratic, row: readonly [number, number, number]) {
+function combined({ coefficients, inverse, standardDeviation, t }: Quadratic, row: readonly [number, number, number]) {
   const value = row.reduce((sum, part, i) => sum + part * coefficients[i]!, 0);
   let variance = 0;
   row.forEach((a, i) => row.forEach((b, j) => (variance += a * b * inverse[i]![j]!)));
-  return { value, halfWidth: t * spread * Math.sqrt(Math.max(0, variance)) };
+  return { value, halfWidth: t * standardDeviation * Math.sqrt(Math.max(0, variance)) };
 }

@@ -5,7 +5,14 @@ import { quadraticFit, slopeAt, valueAt } from './quadratic.ts';
 import { levelWords, responseTo, type Response } from './response.ts';
 
 const ignition = { label: 'ignition', unit: '°' };
-const usual = { seed: 1, levels: [0, 1.5, 3, 4.5], runsEach: 3, optimum: 2.6, lossPerUnit2: 0.004, spread: 0.003 };
+const usual = {
+  seed: 1,
+  levels: [0, 1.5, 3, 4.5],
+  runsEach: 3,
+  optimum: 2.6,
+  lossPerUnit2: 0.004,
+  standardDeviation: 0.003,
+};
 const made = (changed: Partial<typeof usual> = {}) =>
   responseTo(responseRuns({ ...usual, ...changed }), undefined, ignition);
 
@@ -18,7 +25,7 @@ test('a parabola without noise comes back exactly', () => {
   expect(fit.coefficients[2]).toBeCloseTo(-0.5, 9);
   expect(valueAt(fit, 2.5).value).toBeCloseTo(5 + 5 - 3.125, 9);
   expect(slopeAt(fit, 2).value).toBeCloseTo(0, 9);
-  expect(fit.spread).toBeLessThan(1e-9);
+  expect(fit.standardDeviation).toBeLessThan(1e-9);
 });
 
 describe('the response', () => {
@@ -46,23 +53,25 @@ describe('the response', () => {
   });
 
   test('the gentlest setting within half a percent lies between the start and the best', () => {
-    const found = made({ spread: 0.0005 }) as Response;
+    const found = made({ standardDeviation: 0.0005 }) as Response;
     // 0.5 % lies √(0.005 ÷ 0.004) = 1.12° short of the best.
     expect(found.whole.gentlest.x).toBeCloseTo(2.6 - 1.12, 1);
     expect(found.whole.gentlest.value / found.whole.best.value).toBeGreaterThan(0.9945);
   });
 
   test('the last step has its gain, for each unit too', () => {
-    const { lastStep } = made({ spread: 0.0005 }) as Response;
+    const { lastStep } = made({ standardDeviation: 0.0005 }) as Response;
     expect(lastStep.fromX).toBe(3);
     expect(lastStep.difference).toBeLessThan(0);
     expect(lastStep.perUnit).toBeCloseTo(lastStep.difference / 1.5, 9);
   });
 
   test('still rising, no top within the scatter, and past the best are three different sentences', () => {
-    expect((made({ optimum: 9, spread: 0.0006 }) as Response).advice).toMatch(/Still rising at \+4\.5°/);
-    expect((made({ optimum: -4, spread: 0.0006 }) as Response).advice).toMatch(/lowest setting tried/);
-    expect((made({ lossPerUnit2: 0.000001, spread: 0.006, seed: 12 }) as Response).advice.length).toBeGreaterThan(20);
+    expect((made({ optimum: 9, standardDeviation: 0.0006 }) as Response).advice).toMatch(/Still rising at \+4\.5°/);
+    expect((made({ optimum: -4, standardDeviation: 0.0006 }) as Response).advice).toMatch(/lowest setting tried/);
+    expect(
+      (made({ lossPerUnit2: 0.000001, standardDeviation: 0.006, seed: 12 }) as Response).advice.length,
+    ).toBeGreaterThan(20);
   });
 
   test('fewer than three levels, or no repeat at all, say so and draw no curve', () => {

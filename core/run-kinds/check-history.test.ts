@@ -22,11 +22,11 @@ test('the spread within and between mountings comes back from drawn check runs o
       runs.push(run((day % 2 ? 1 : 3) * (1 + mount + 0.002 * scatter()), day, 10 * pull, day % 2 ? 'small' : 'large'));
   }
   const history = checkHistory(runs);
-  expect(history.within!.spread).toBeGreaterThan(0.0016);
-  expect(history.within!.spread).toBeLessThan(0.0024);
+  expect(history.within!.standardDeviation).toBeGreaterThan(0.0016);
+  expect(history.within!.standardDeviation).toBeLessThan(0.0024);
   expect(history.within!.df).toBe(120);
-  expect(history.remount!.spread).toBeGreaterThan(0.007);
-  expect(history.remount!.spread).toBeLessThan(0.0115);
+  expect(history.remount!.standardDeviation).toBeGreaterThan(0.007);
+  expect(history.remount!.standardDeviation).toBeLessThan(0.0115);
   expect(history.series.map(({ car }) => car).sort()).toEqual(['large', 'small']);
 });
 

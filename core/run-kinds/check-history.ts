@@ -1,7 +1,7 @@
 import { bandMean } from '../curve/band-mean.ts';
 import { byMounting } from '../likeness/mountings.ts';
-import { pooledSpread, type KnownSpread } from '../statistics/mean-difference.ts';
-import { remountSpread } from '../statistics/remount.ts';
+import { pooledStandardDeviation, type KnownDeviation } from '../statistics/mean-difference.ts';
+import { remountDeviation } from '../statistics/remount.ts';
 import { meanOf } from '../numerics/mean.ts';
 
 /** A check run: one and the same car on one and the same dyno, to see how well the dyno repeats itself. */
@@ -28,9 +28,9 @@ export interface CheckSeries {
 export interface CheckHistory {
   series: CheckSeries[];
   /** Back to back, as a share of power. */
-  within?: KnownSpread;
+  within?: KnownDeviation;
   /** From one mounting to the next, as a share of power. */
-  remount?: KnownSpread;
+  remount?: KnownDeviation;
   /** Check runs that share no range with the others of their car. */
   apart: number[];
 }
@@ -46,14 +46,14 @@ export function checkHistory(runs: readonly CheckRun[]): CheckHistory {
   for (const run of runs) cars.set(run.car, [...(cars.get(run.car) ?? []), run]);
   const series: CheckSeries[] = [];
   const apart: number[] = [];
-  for (const [car, own] of cars) {
-    const found = seriesOf(car, own);
+  for (const [car, runsOfCar] of cars) {
+    const found = seriesOf(car, runsOfCar);
     if (found) series.push(found);
-    else apart.push(...own.map(({ id }) => id));
+    else apart.push(...runsOfCar.map(({ id }) => id));
   }
   const mountings = series.map(mountingsOf);
-  const within = pooledSpread(mountings.flat());
-  const remount = remountSpread(mountings);
+  const within = pooledStandardDeviation(mountings.flat());
+  const remount = remountDeviation(mountings);
   return { series, apart, ...(within.df > 0 ? { within } : {}), ...(remount ? { remount } : {}) };
 }
 

@@ -47,13 +47,13 @@ export function slopes(x: Float64Array, y: Float64Array, span: number): { value:
       sxx -= place * place;
       sxy -= place * height;
     }
-    const spread = n * sxx - sx * sx;
-    if (n < 3 || spread <= 0) {
+    const determinant = n * sxx - sx * sx;
+    if (n < 3 || determinant <= 0) {
       value[index] = NaN;
       slope[index] = NaN;
       continue;
     }
-    slope[index] = (n * sxy - sx * sy) / spread;
+    slope[index] = (n * sxy - sx * sy) / determinant;
     value[index] = (sy - slope[index]! * sx) / n + slope[index]! * (x[index]! - origin);
   }
   return { value, slope };

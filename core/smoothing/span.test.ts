@@ -21,8 +21,8 @@ test('what is written for an address is read back the same', () => {
       whole,
       fc.integer({ min: 1, max: 9000 }),
       fc.array(whole, { minLength: 2, maxLength: 20 }),
-      (one, fromRpm, width, spansRpm) => {
-        expect(readSpan(writeSpan(one))).toBe(one);
+      (drawnValue, fromRpm, width, spansRpm) => {
+        expect(readSpan(writeSpan(drawnValue))).toBe(drawnValue);
         const span = { fromRpm, toRpm: fromRpm + width, spansRpm };
         expect(readSpan(writeSpan(span))).toEqual(span);
       },

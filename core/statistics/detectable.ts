@@ -4,19 +4,29 @@ import { studentT } from './student-t.ts';
 const power = 0.8;
 
 /** The least difference of means that counts as one: t·s·√(1/n₁ + 1/n₂), in the unit of the spread. */
-export function leastSignificantDifference(spread: number, df: number, runs: number, otherRuns: number): number {
-  return df > 0 ? studentT(0.95, df) * spread * Math.sqrt(1 / runs + 1 / otherRuns) : NaN;
+export function leastSignificantDifference(
+  standardDeviation: number,
+  df: number,
+  runs: number,
+  otherRuns: number,
+): number {
+  return df > 0 ? studentT(0.95, df) * standardDeviation * Math.sqrt(1 / runs + 1 / otherRuns) : NaN;
 }
 
 /**
  * The smallest true change that is found four times in five:
  * (t₀.₉₇₅ + t₀.₈₀)·s·√(1/n₁ + 1/n₂), about 3.0 s for three runs against three.
  */
-export function smallestDetectableChange(spread: number, df: number, runs: number, otherRuns: number): number {
+export function smallestDetectableChange(
+  standardDeviation: number,
+  df: number,
+  runs: number,
+  otherRuns: number,
+): number {
   if (!(df > 0)) return NaN;
   // The one-sided 80 % point is the two-sided 60 % one.
   const sum = studentT(0.95, df) + studentT(2 * power - 1, df);
-  return sum * spread * Math.sqrt(1 / runs + 1 / otherRuns);
+  return sum * standardDeviation * Math.sqrt(1 / runs + 1 / otherRuns);
 }
 
 /** Nobody makes more runs than this of one setup. */
@@ -32,14 +42,14 @@ const mostRuns = 30;
  */
 export function moreRunsFor(
   wanted: number,
-  spread: number,
+  standardDeviation: number,
   runs: number,
   otherRuns: number,
   otherDf = 0,
 ): number | undefined {
   for (let more = 0; Math.max(runs, otherRuns) + more <= mostRuns; more++) {
     const [n, m] = [runs + more, otherRuns + more];
-    if (smallestDetectableChange(spread, n + m - 2 + otherDf, n, m) <= wanted) return more;
+    if (smallestDetectableChange(standardDeviation, n + m - 2 + otherDf, n, m) <= wanted) return more;
   }
   return undefined;
 }

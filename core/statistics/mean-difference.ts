@@ -3,21 +3,24 @@ import { studentT, twoSidedProbability, varianceRatioProbability } from './stude
 import { meanOf, scatterOf } from '../numerics/mean.ts';
 
 /** Standard deviation of one sample (n − 1); NaN for fewer than two values. */
-export function spreadOf(values: readonly number[]): number {
+export function standardDeviationOf(values: readonly number[]): number {
   return values.length < 2 ? NaN : Math.sqrt(scatterOf(values) / (values.length - 1));
 }
 
 /** Standard deviation within several samples, pooled; its degrees of freedom are Σ(nᵢ − 1). */
-export function pooledSpread(samples: readonly (readonly number[])[]): { spread: number; df: number } {
+export function pooledStandardDeviation(samples: readonly (readonly number[])[]): {
+  standardDeviation: number;
+  df: number;
+} {
   const df = samples.reduce((sum, sample) => sum + Math.max(0, sample.length - 1), 0);
-  if (df === 0) return { spread: NaN, df };
+  if (df === 0) return { standardDeviation: NaN, df };
   const total = samples.reduce((sum, sample) => sum + (sample.length > 1 ? scatterOf(sample) : 0), 0);
-  return { spread: Math.sqrt(total / df), df };
+  return { standardDeviation: Math.sqrt(total / df), df };
 }
 
 /** A spread known from elsewhere, and how well. */
-export interface KnownSpread {
-  spread: number;
+export interface KnownDeviation {
+  standardDeviation: number;
   df: number;
 }
 
@@ -33,7 +36,7 @@ export interface MeanDifference {
   /** Standard error of the difference. */
   standardError: number;
   /** Within-sample standard deviation that the interval rests on; for `welch` that of both sides pooled, for orientation. */
-  spread: number;
+  standardDeviation: number;
   df: number;
   /** Whose spread it is: both sides' and the alike ones' pooled, each side's own, or one from elsewhere. */
   from: 'pooled' | 'welch' | 'borrowed' | 'none';
@@ -47,9 +50,9 @@ export interface DifferenceOptions {
   /** Further samples of the same kind (other setups of the job), for a better estimate of spread. */
   alike?: readonly (readonly number[])[];
   /** The dyno's own spread, used where no sample has a second value. */
-  borrowed?: KnownSpread | undefined;
+  borrowed?: KnownDeviation | undefined;
   /** Spread from one mounting to the next, where the sides were mounted anew in between. */
-  remount?: KnownSpread | undefined;
+  remount?: KnownDeviation | undefined;
 }
 
 /** Spreads as different as this happen by chance one time in ten: beyond it each side keeps its own. */
@@ -71,14 +74,14 @@ export function meanDifference(
   baseline: readonly number[],
   { alike = [], borrowed, remount }: DifferenceOptions = {},
 ): MeanDifference {
-  const sides = pooledSpread([test, baseline]);
+  const sides = pooledStandardDeviation([test, baseline]);
   const variance = varianceOf(test, baseline, alike, borrowed);
-  const added = remount ? 2 * remount.spread ** 2 : 0;
+  const added = remount ? 2 * remount.standardDeviation ** 2 : 0;
   const standardError = Math.sqrt(variance.square + added);
   const df = added > 0 ? satterthwaite([variance.square, variance.df], [added, remount!.df]) : variance.df;
   const means = { test: meanOf(test), baseline: meanOf(baseline) };
   const difference = means.test - means.baseline;
-  const spread = variance.from === 'welch' ? sides.spread : variance.spread;
+  const standardDeviation = variance.from === 'welch' ? sides.standardDeviation : variance.standardDeviation;
   const known = df > 0;
   // In units of one run's spread, whatever the interval rests on.
   const scaled = standardError / Math.sqrt(1 / test.length + 1 / baseline.length);
@@ -92,7 +95,7 @@ export function meanDifference(
         : Number(difference === 0)
       : NaN,
     standardError: known ? standardError : NaN,
-    spread,
+    standardDeviation,
     df,
     from: variance.from,
     borrowsSpread: known && Math.min(test.length, baseline.length) === 1,
@@ -104,7 +107,7 @@ export function meanDifference(
 interface Variance {
   /** Of the difference of means. */
   square: number;
-  spread: number;
+  standardDeviation: number;
   df: number;
   from: MeanDifference['from'];
 }
@@ -113,32 +116,42 @@ function varianceOf(
   test: readonly number[],
   baseline: readonly number[],
   alike: readonly (readonly number[])[],
-  borrowed: KnownSpread | undefined,
+  borrowed: KnownDeviation | undefined,
 ): Variance {
   const perRun = 1 / test.length + 1 / baseline.length;
   if (spreadsDiffer(test, baseline)) {
-    const [a, b] = [spreadOf(test) ** 2 / test.length, spreadOf(baseline) ** 2 / baseline.length];
+    const [a, b] = [standardDeviationOf(test) ** 2 / test.length, standardDeviationOf(baseline) ** 2 / baseline.length];
     const df = satterthwaite([a, test.length - 1], [b, baseline.length - 1]);
-    return { square: a + b, spread: Math.sqrt((a + b) / perRun), df, from: 'welch' };
+    return { square: a + b, standardDeviation: Math.sqrt((a + b) / perRun), df, from: 'welch' };
   }
-  const own = pooledSpread([test, baseline]);
-  const others = pooledSpread(alike);
+  const sidesOnly = pooledStandardDeviation([test, baseline]);
+  const others = pooledStandardDeviation(alike);
   // Setups whose spread is plainly another's tell nothing of this one's.
   const fits =
-    own.df === 0 ||
+    sidesOnly.df === 0 ||
     others.df === 0 ||
-    varianceRatioProbability(own.spread ** 2 / others.spread ** 2, own.df, others.df) > differsBelow / 2;
-  const { spread, df } = fits ? pooledSpread([test, baseline, ...alike]) : own;
-  if (df > 0) return { square: spread ** 2 * perRun, spread, df, from: 'pooled' };
+    varianceRatioProbability(
+      sidesOnly.standardDeviation ** 2 / others.standardDeviation ** 2,
+      sidesOnly.df,
+      others.df,
+    ) >
+      differsBelow / 2;
+  const { standardDeviation, df } = fits ? pooledStandardDeviation([test, baseline, ...alike]) : sidesOnly;
+  if (df > 0) return { square: standardDeviation ** 2 * perRun, standardDeviation, df, from: 'pooled' };
   if (borrowed)
-    return { square: borrowed.spread ** 2 * perRun, spread: borrowed.spread, df: borrowed.df, from: 'borrowed' };
-  return { square: NaN, spread: NaN, df: 0, from: 'none' };
+    return {
+      square: borrowed.standardDeviation ** 2 * perRun,
+      standardDeviation: borrowed.standardDeviation,
+      df: borrowed.df,
+      from: 'borrowed',
+    };
+  return { square: NaN, standardDeviation: NaN, df: 0, from: 'none' };
 }
 
 /** Whether two samples' spreads differ by more than chance would make them one time in ten. */
 export function spreadsDiffer(test: readonly number[], baseline: readonly number[]): boolean {
   if (test.length < 2 || baseline.length < 2) return false;
-  const [a, b] = [spreadOf(test) ** 2, spreadOf(baseline) ** 2];
+  const [a, b] = [standardDeviationOf(test) ** 2, standardDeviationOf(baseline) ** 2];
   if (!(a > 0) || !(b > 0)) return false;
   return varianceRatioProbability(a / b, test.length - 1, baseline.length - 1) < differsBelow;
 }

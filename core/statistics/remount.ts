@@ -1,4 +1,4 @@
-import { pooledSpread, type KnownSpread } from './mean-difference.ts';
+import { pooledStandardDeviation, type KnownDeviation } from './mean-difference.ts';
 import { meanOf } from '../numerics/mean.ts';
 
 /**
@@ -10,21 +10,23 @@ import { meanOf } from '../numerics/mean.ts';
  * @param setups for each setup its mountings, for each mounting its runs' figures
  * @returns undefined when no setup was mounted twice; a spread of 0 where runs within a mounting explain all
  */
-export function remountSpread(setups: readonly (readonly (readonly number[])[])[]): KnownSpread | undefined {
+export function remountDeviation(setups: readonly (readonly (readonly number[])[])[]): KnownDeviation | undefined {
   const repeated = setups
     .map((mountings) => mountings.filter((runs) => runs.length > 0))
-    .filter((one) => one.length > 1);
+    .filter((mountings) => mountings.length > 1);
   if (repeated.length === 0) return undefined;
-  const within = pooledSpread(repeated.flat());
+  const within = pooledStandardDeviation(repeated.flat());
   let square = 0;
   let df = 0;
   for (const mountings of repeated) {
     const means = mountings.map(meanOf);
     const middle = meanOf(means);
     const scatter = means.reduce((sum, mean) => sum + (mean - middle) ** 2, 0);
-    const explained = meanOf(mountings.map((runs) => (within.df > 0 ? within.spread ** 2 / runs.length : 0)));
+    const explained = meanOf(
+      mountings.map((runs) => (within.df > 0 ? within.standardDeviation ** 2 / runs.length : 0)),
+    );
     square += scatter - (mountings.length - 1) * explained;
     df += mountings.length - 1;
   }
-  return { spread: Math.sqrt(Math.max(0, square / df)), df };
+  return { standardDeviation: Math.sqrt(Math.max(0, square / df)), df };
 }

@@ -3,8 +3,8 @@ import fc from 'fast-check';
 import { chance, normal } from '../testing/chance.ts';
 import { leastSignificantDifference, moreRunsFor, smallestDetectableChange } from './detectable.ts';
 import { holm } from './holm.ts';
-import { meanDifference, pooledSpread, satterthwaite, spreadsDiffer } from './mean-difference.ts';
-import { remountSpread } from './remount.ts';
+import { meanDifference, pooledStandardDeviation, satterthwaite, spreadsDiffer } from './mean-difference.ts';
+import { remountDeviation } from './remount.ts';
 import { simultaneousT, supremumProbability, turning } from './simultaneous.ts';
 import { studentT, twoSidedProbability, varianceRatioProbability } from './student-t.ts';
 
@@ -33,11 +33,14 @@ describe('distributions', () => {
 
 describe('differences of means', () => {
   test('three against three: the least significant difference is 2.27 spreads, the smallest detectable about 3.0', () => {
-    const { halfWidth, spread, df, leastSignificant, smallestDetectable } = meanDifference([1, 2, 3], [5, 6, 7]);
+    const { halfWidth, standardDeviation, df, leastSignificant, smallestDetectable } = meanDifference(
+      [1, 2, 3],
+      [5, 6, 7],
+    );
     expect(df).toBe(4);
-    expect(halfWidth / spread).toBeCloseTo(2.267, 3);
+    expect(halfWidth / standardDeviation).toBeCloseTo(2.267, 3);
     expect(leastSignificant).toBeCloseTo(halfWidth, 12);
-    expect(smallestDetectable / spread).toBeCloseTo(3.035, 2);
+    expect(smallestDetectable / standardDeviation).toBeCloseTo(3.035, 2);
     expect(leastSignificantDifference(1, 4, 3, 3)).toBeCloseTo(2.267, 3);
   });
 
@@ -45,12 +48,12 @@ describe('differences of means', () => {
     expect(meanDifference([3], [1])).toMatchObject({ halfWidth: NaN, from: 'none', pValue: NaN });
     const borrowing = meanDifference([3], [1], { alike: [[5, 6], [7, 7.5]] }); // prettier-ignore
     expect(borrowing).toMatchObject({ df: 2, from: 'pooled', borrowsSpread: true });
-    expect(meanDifference([3], [1], { borrowed: { spread: 0.5, df: 8 } })).toMatchObject({
+    expect(meanDifference([3], [1], { borrowed: { standardDeviation: 0.5, df: 8 } })).toMatchObject({
       df: 8,
       from: 'borrowed',
-      spread: 0.5,
+      standardDeviation: 0.5,
     });
-    expect(pooledSpread([[1, 3], [10]]).spread).toBeCloseTo(Math.SQRT2, 10);
+    expect(pooledStandardDeviation([[1, 3], [10]]).standardDeviation).toBeCloseTo(Math.SQRT2, 10);
   });
 
   test('spreads that plainly differ are not pooled', () => {
@@ -66,7 +69,7 @@ describe('differences of means', () => {
 
   test('a remount widens the interval by twice its variance', () => {
     const plain = meanDifference([1, 2, 3], [5, 6, 7]);
-    const remounted = meanDifference([1, 2, 3], [5, 6, 7], { remount: { spread: 2, df: 5 } });
+    const remounted = meanDifference([1, 2, 3], [5, 6, 7], { remount: { standardDeviation: 2, df: 5 } });
     expect(remounted.standardError ** 2).toBeCloseTo(plain.standardError ** 2 + 8, 9);
     expect(remounted.halfWidth).toBeGreaterThan(plain.halfWidth);
   });
@@ -78,19 +81,19 @@ describe('differences of means', () => {
     );
     fc.assert(
       fc.property(values, values, fc.double({ min: 0.1, max: 9, noNaN: true }), (a, b, factor) => {
-        const one = meanDifference(a, b);
+        const forward = meanDifference(a, b);
         const scaled = meanDifference(a.map((x) => 5 + factor * x), b.map((x) => 5 + factor * x)); // prettier-ignore
         const swapped = meanDifference(b, a);
         fc.pre(
-          Number.isFinite(one.halfWidth) &&
-            one.spread > 1e-3 &&
-            meanDifference(a, a).spread > 1e-3 &&
-            meanDifference(b, b).spread > 1e-3,
+          Number.isFinite(forward.halfWidth) &&
+            forward.standardDeviation > 1e-3 &&
+            meanDifference(a, a).standardDeviation > 1e-3 &&
+            meanDifference(b, b).standardDeviation > 1e-3,
         );
-        expect(scaled.difference).toBeCloseTo(factor * one.difference, 6);
-        expect(scaled.halfWidth / (factor * one.halfWidth)).toBeCloseTo(1, 4);
-        expect(swapped.difference).toBeCloseTo(-one.difference, 9);
-        expect(swapped.halfWidth).toBeCloseTo(one.halfWidth, 9);
+        expect(scaled.difference).toBeCloseTo(factor * forward.difference, 6);
+        expect(scaled.halfWidth / (factor * forward.halfWidth)).toBeCloseTo(1, 4);
+        expect(swapped.difference).toBeCloseTo(-forward.difference, 9);
+        expect(swapped.halfWidth).toBeCloseTo(forward.halfWidth, 9);
       }),
     );
   });
@@ -158,8 +161,8 @@ test('the spread of mountings is found in repeats, and 0 where runs explain it',
       return [0, 1, 2].map(() => mounting + 0.4 * noise());
     });
   });
-  expect(remountSpread(setups)!.spread).toBeCloseTo(0.8, 1);
-  expect(remountSpread(setups)!.df).toBe(120);
-  expect(remountSpread([[[1, 2, 3]]])).toBeUndefined();
-  expect(remountSpread([[[1, 2, 3], [1.1, 2.1, 2.9]]])!.spread).toBe(0); // prettier-ignore
+  expect(remountDeviation(setups)!.standardDeviation).toBeCloseTo(0.8, 1);
+  expect(remountDeviation(setups)!.df).toBe(120);
+  expect(remountDeviation([[[1, 2, 3]]])).toBeUndefined();
+  expect(remountDeviation([[[1, 2, 3], [1.1, 2.1, 2.9]]])!.standardDeviation).toBe(0); // prettier-ignore
 });

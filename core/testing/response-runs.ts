@@ -11,7 +11,7 @@ export interface ResponseRuns {
   /** Share of power lost one unit away from the best. */
   lossPerUnit2: number;
   /** Standard deviation of a run's scale, as a share. */
-  spread: number;
+  standardDeviation: number;
 }
 
 const speeds = gridBetween(2500, 6500, 50);
@@ -23,14 +23,14 @@ export function responseRuns({
   runsEach,
   optimum,
   lossPerUnit2,
-  spread,
+  standardDeviation,
 }: ResponseRuns): { x: number; letters: string; runs: RunCurve[] }[] {
   const scatter = normal(chance(seed * 65_537 + 3));
   return levels.map((x, index) => ({
     x,
     letters: String.fromCharCode(65 + index),
     runs: Array.from({ length: runsEach }, () => {
-      const scale = (1 - lossPerUnit2 * (x - optimum) ** 2) * (1 + spread * scatter());
+      const scale = (1 - lossPerUnit2 * (x - optimum) ** 2) * (1 + standardDeviation * scatter());
       return { engineSpeedRpm: speeds, values: speeds.map((rpm) => power(rpm) * scale) };
     }),
   }));

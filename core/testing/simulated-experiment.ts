@@ -16,7 +16,7 @@ export interface SimulatedExperiment {
   runs: number;
   otherRuns: number;
   /** Standard deviation of a run's mean, as a share of power. */
-  spread: number;
+  standardDeviation: number;
   /** The test side's spread ÷ the baseline's. */
   spreadRatio?: number;
   /** Standard deviation of shape at one speed, in units of the spread. */
@@ -40,12 +40,12 @@ const speeds = gridBetween(2100, 6800, 25);
 const power = (rpm: number) => 24 + 74 * sin(((rpm - 1500) / 6200) * (PI / 2)) ** 1.2;
 
 export function simulatedExperiment(options: SimulatedExperiment): Experiment {
-  const { runs, otherRuns, spread, spreadRatio = 1, shape = 0.7, drift = 0, order = 'blocks' } = options;
+  const { runs, otherRuns, standardDeviation, spreadRatio = 1, shape = 0.7, drift = 0, order = 'blocks' } = options;
   const random = chance(options.seed * 48271 + 11);
   const noise = normal(random);
   const gain = options.gain ?? (() => 0);
   const make = (side: 'test' | 'baseline', place: number): RunCurve => {
-    const size = spread * (side === 'test' ? spreadRatio : 1);
+    const size = standardDeviation * (side === 'test' ? spreadRatio : 1);
     const scale = 0.9 * size * noise();
     const tilt = 0.5 * size * noise();
     // Bumps a few hundred rpm wide: a handful of cosines of random phase.
@@ -59,7 +59,7 @@ export function simulatedExperiment(options: SimulatedExperiment): Experiment {
       values: speeds.map((rpm) => {
         const bump = bumps.reduce((sum, { wave, phase, height }) => sum + height * cos(wave * rpm + phase), 0);
         const tilted = (tilt * (rpm - 4450)) / 2350;
-        const moved = 1 + scale + tilted + bump + drift * spread * place;
+        const moved = 1 + scale + tilted + bump + drift * standardDeviation * place;
         return power(rpm) * (1 + (side === 'test' ? gain(rpm) : 0)) * moved;
       }),
       atMs: place * 480_000,

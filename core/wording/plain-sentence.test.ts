@@ -4,7 +4,7 @@ import { compareRuns } from '../comparison/comparison.ts';
 import { plainSentence } from './plain-sentence.ts';
 
 const compared = (gain: number, runs = 4) => {
-  const { test: tested, baseline } = simulatedExperiment({ seed: 4, runs, otherRuns: runs, spread: 0.002, order: 'alternating', gain: () => gain }); // prettier-ignore
+  const { test: tested, baseline } = simulatedExperiment({ seed: 4, runs, otherRuns: runs, standardDeviation: 0.002, order: 'alternating', gain: () => gain }); // prettier-ignore
   return compareRuns(tested, baseline);
 };
 const said = (gain: number, runs?: number, withheld = false) =>

@@ -170,11 +170,11 @@ describe('runs', () => {
   });
 
   test('the curve of a run of a job is the one that the job’s figures show, smoothed by its baseline', async () => {
-    const own = await server.newJob('Smoothed car');
-    const setupId = own.setups[0]!.id;
+    const ownJob = await server.newJob('Smoothed car');
+    const setupId = ownJob.setups[0]!.id;
     const first = await imported(writeRecordingCsv(generatedRun({ speedNoise: 0.01 })), { setupId });
     const notched = (rpm: number) => usualTorque(rpm) * (1 - 0.3 * Math.exp(-(((rpm - 4000) / 60) ** 2)));
-    const setup = await server.json<Setup>('POST', `/api/jobs/${own.id}/setups`, {
+    const setup = await server.json<Setup>('POST', `/api/jobs/${ownJob.id}/setups`, {
       parentId: setupId,
       change: 'a notch',
     });

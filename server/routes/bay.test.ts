@@ -136,7 +136,7 @@ describe('what the shop sets', () => {
     again.hello({ device: 'odd-roller', channels: [{ name: 'drum', unit: 'rad/s' }, { name: 'rollerSpeed', unit: 'rad/s' }] }); // prettier-ignore
     const device = await eventually('its coming back', async () =>
       (await server.bay()).devices.find(
-        (one) => one.device === 'odd-roller' && one.connected && one.channels.length === 1,
+        (device) => device.device === 'odd-roller' && device.connected && device.channels.length === 1,
       ),
     );
     expect(device.channels).toEqual([{ name: 'rollerSpeed', unit: 'rad/s' }]);

@@ -27,7 +27,7 @@ function plainSchema(schema: z.ZodType, io: 'input' | 'output'): object {
 }
 
 function schemaOf(schema: z.ZodType, io: 'input' | 'output'): object {
-  const name = Object.entries(named).find(([, one]) => one === schema)?.[0];
+  const name = Object.entries(named).find(([, candidate]) => candidate === schema)?.[0];
   if (name && io === 'output') return { $ref: `#/components/schemas/${name}` };
   return plainSchema(schema, io);
 }

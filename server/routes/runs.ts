@@ -124,7 +124,7 @@ export function runRoutes(routes: ContractRoutes, database: Database): void {
       ? { job: { ...stored, ignition: stored.car.ignition }, runs: runsBehindCurve(stored, run, view) }
       : { job: loneRun(run).job, runs: [run] };
     const readings = await Promise.all(
-      runs.map(async (one) => [one.id, readingOf(one, await recordingOf(database, one))] as const),
+      runs.map(async (run) => [run.id, readingOf(run, await recordingOf(database, run))] as const),
     );
     response.json(curveToJson(curveOfRun(job, run, view, new Map(readings)), smoothing === 'auto'));
   });

@@ -21,11 +21,11 @@ export async function freezeBaseline(
   { setupId, runIds, why }: { setupId: number; runIds: number[]; why: string },
 ): Promise<void> {
   await database.query('select id from job where id = $1 for update', [jobId]);
-  const { rows: own } = await database.query(
+  const { rows: baselineRuns } = await database.query(
     `select id from run where job_id = $1 and setup_id = $2 and id = any($3) and state <> 'recording' and kind = 'power'`,
     [jobId, setupId, runIds],
   );
-  if (own.length !== new Set(runIds).size) {
+  if (baselineRuns.length !== new Set(runIds).size) {
     throw new Refusal('A baseline holds finished power runs of one setup; not all of these are. Choose them anew.');
   }
   const { rows } = await database.query(

@@ -57,7 +57,7 @@ export async function addTuneFile(
     `insert into setup_tune_file (job_id, setup_id, tune_file_id, name, author, note) values ($1, $2, $3, $4, $5, $6) returning id`,
     [setup.jobId, setup.id, contentId, file.name, file.author, file.note],
   );
-  const knownFrom = known.map(({ position, ...one }) => ({ ...one, setup: setupLetter(position) }));
+  const knownFrom = known.map(({ position, ...file }) => ({ ...file, setup: setupLetter(position) }));
   return { id: rows[0].id, knownFrom };
 }
 

@@ -11,7 +11,7 @@ import { runsOfJob } from './runs.ts';
 import { addSetup, setupsOfJob } from './setups.ts';
 import { vehicleById, vehicleNamed } from './vehicles.ts';
 
-const own = `id, vehicle_id, question, gear, state, paused_why, use, target, not_wanted, claimed_value, claimed_unit,
+const jobColumns = `id, vehicle_id, question, gear, state, paused_why, use, target, not_wanted, claimed_value, claimed_unit,
   claimed_scale, claimed_source, deliverables, gentler_tune, dyno_kind, best_run_id, untested, delivered_setup_id,
   delivered_note, closed_at, created_at, last_run_at, revision`;
 
@@ -25,7 +25,7 @@ const ownFields = job.omit({
 
 /** A job with all that is in its file, or undefined: its own row, and the rest side by side. */
 export async function jobWithAll(database: Database, id: number): Promise<Job | undefined> {
-  const { rows } = await database.query(`select ${own} from job where id = $1`, [id]);
+  const { rows } = await database.query(`select ${jobColumns} from job where id = $1`, [id]);
   if (!rows[0]) return undefined;
   const fields = recordOf(ownFields, rows[0]);
   const [car, setups, runs, entries, photos, tuneFiles, baselines] = await Promise.all([

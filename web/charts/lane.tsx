@@ -95,10 +95,10 @@ function isBehind({ opacity, points }: LaneLine): boolean {
 }
 
 function tracesOf(lines: readonly LaneLine[], colour: (value: string) => string): Trace[] {
-  return lines.map(({ x, values, colour: own, opacity = 1, width, dash, points }) => ({
+  return lines.map(({ x, values, colour: named, opacity = 1, width, dash, points }) => ({
     x,
     values,
-    colour: colour(own),
+    colour: colour(named),
     opacity,
     width,
     dash,

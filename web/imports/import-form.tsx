@@ -21,7 +21,8 @@ export function ImportForm({ job, setup, onDone }: { job: Job; setup: Setup; onD
   const [ratio, setRatio] = useState<number | string>('');
   const known = useKnownDynos(job);
   const [dynoChoice, setDynoChoice] = useState<string | null>(null);
-  const dyno = taken.dyno?.content ?? known.find((one) => one.value === (dynoChoice ?? known[0]?.value))?.dyno;
+  const dyno =
+    taken.dyno?.content ?? known.find((candidate) => candidate.value === (dynoChoice ?? known[0]?.value))?.dyno;
   const { data: preview } = useQuery<Preview>({
     queryKey: ['preview', taken.csv?.file.name, taken.csv?.file.lastModified, taken.csv?.text.length],
     queryFn: () => figuresWorker().preview(taken.csv!.text),
@@ -103,7 +104,7 @@ export function ImportForm({ job, setup, onDone }: { job: Job; setup: Setup; onD
       )}
       <Select
         label="Into setup"
-        data={job.setups.map((one) => ({ value: String(one.id), label: `${one.letter}  ${one.change}` }))}
+        data={job.setups.map((setup) => ({ value: String(setup.id), label: `${setup.letter}  ${setup.change}` }))}
         value={setupId}
         onChange={(value) => value && setSetupId(value)}
         allowDeselect={false}
@@ -166,7 +167,7 @@ function useKnownDynos(job: Job): KnownDyno[] {
   const devices = useLive((state) => state.bay?.devices);
   const found: KnownDyno[] = [];
   const add = (label: string, dyno: Run['dyno']) => {
-    if (!found.some((one) => JSON.stringify(one.dyno) === JSON.stringify(dyno))) {
+    if (!found.some((candidate) => JSON.stringify(candidate.dyno) === JSON.stringify(dyno))) {
       found.push({ value: label, label: `${label} (${dynoText(dyno)})`, dyno });
     }
   };

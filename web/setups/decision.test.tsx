@@ -9,9 +9,9 @@ import { rendered } from '../testing/rendered.tsx';
 import { Decision } from './setup-details.tsx';
 
 const setup = (over: Partial<Setup>) => ({ id: 5, revision: 1, decision: null, decisionWhy: '', ...over }) as Setup;
-const shown = (one: Setup) => (
+const shown = (setup: Setup) => (
   <QueryClientProvider client={queryClient}>
-    <Decision setup={one} />
+    <Decision setup={setup} />
   </QueryClientProvider>
 );
 const why = () => screen.getByLabelText<HTMLInputElement>('Why');

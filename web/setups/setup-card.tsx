@@ -112,7 +112,7 @@ export function SetupCard({
                 key={run.id}
                 run={run}
                 chosen={chosen}
-                unusable={unusable.find((one) => one.id === run.id)?.why}
+                unusable={unusable.find((candidate) => candidate.id === run.id)?.why}
               />
             ))}
           </div>
@@ -151,13 +151,13 @@ function SetupMeaning({ figures, pending, isBaseline, baseline }: SetupMeaningPr
   if (!figures && !pending) return null;
   if (!figures) return <div className={classes.meaning}>making the figures…</div>;
   if (isBaseline || !figures.gain) {
-    const spread = Number.isNaN(figures.spreadKw) ? 'one run' : `spread ${formatPower(figures.spreadKw, unit)}`;
+    const spreadWords = Number.isNaN(figures.spreadKw) ? 'one run' : `spread ${formatPower(figures.spreadKw, unit)}`;
     return (
       <div className={classes.meaning}>
         <span className="number">
           peak {formatPower(figures.peakKw, unit)} {unit}
         </span>{' '}
-        · {spread}
+        · {spreadWords}
         {isBaseline && ' · baseline'}
       </div>
     );

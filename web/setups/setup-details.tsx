@@ -25,7 +25,7 @@ interface SetupDetailsProps {
 
 /** All that is written of a setup: what changed, what it was expected to give, the files in it, and what was decided. */
 export function SetupDetails({ job, setup, figures, opened, onClose, onAdded }: SetupDetailsProps) {
-  const parent = job.setups.find((one) => one.id === setup.parentId);
+  const parent = job.setups.find((candidate) => candidate.id === setup.parentId);
   const ran = job.runs.some((run) => run.setupId === setup.id);
   const first = setup.parentId === null;
   const apart = differences(job.setups, job.setups[0]!.id, setup.id);

@@ -55,11 +55,11 @@ export function SetupsColumn({
             parent={job.setups.find((other) => other.id === setup.parentId)}
             previous={job.setups[job.setups.indexOf(setup) - 1]}
             runs={job.runs.filter((run) => run.setupId === setup.id)}
-            figures={figures?.setups.find((one) => one.setupId === setup.id)}
+            figures={figures?.setups.find((candidate) => candidate.setupId === setup.id)}
             pending={pending}
             estimated={figures?.estimate !== undefined}
             unusable={figures?.unusable ?? []}
-            baseline={job.setups.find((one) => one.id === baselineId)!}
+            baseline={job.setups.find((candidate) => candidate.id === baselineId)!}
             chosen={setup.id === chosenId}
             choosing={choosing}
             onChoose={() => onChoose(setup)}

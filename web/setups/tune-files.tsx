@@ -96,7 +96,7 @@ function sizeText(bytes: number): string {
 function sameElsewhere(job: Job, setup: Setup, sha256: string): string {
   const others = job.tuneFiles
     .filter((file) => file.sha256 === sha256 && file.setupId !== setup.id)
-    .map((file) => job.setups.find((one) => one.id === file.setupId)?.letter)
+    .map((file) => job.setups.find((candidate) => candidate.id === file.setupId)?.letter)
     .filter(Boolean);
   return others.length > 0 ? ` · same as in ${[...new Set(others)].join(', ')}` : '';
 }

@@ -25,9 +25,9 @@ export function adaptedPlaces(text: string): AdaptedPlace[] {
       const found = /^([\w-]+)=(.+):(\d{1,5})$/.exec(entry);
       const [, name, host, port] = found ?? [];
       if (!name || !host || !port) throw new Refusal(`SUVOK_ADAPTERS: "${entry}" is not of the form name=host:port.`);
-      const adapter = adapters.find((one) => one.name === name);
+      const adapter = adapters.find((known) => known.name === name);
       if (!adapter)
-        throw new Refusal(`SUVOK_ADAPTERS: there is no adapter "${name}"; there are ${adapters.map((one) => one.name).join(', ')}.`); // prettier-ignore
+        throw new Refusal(`SUVOK_ADAPTERS: there is no adapter "${name}"; there are ${adapters.map((known) => known.name).join(', ')}.`); // prettier-ignore
       return { adapter, host, port: Number(port) };
     });
 }

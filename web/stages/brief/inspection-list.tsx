@@ -18,23 +18,25 @@ export function InspectionList({ job }: { job: Job }) {
   return (
     <>
       {inspectionParts.map((part) => {
-        const own = items.filter((item) => item.part === part);
-        const done = own.filter(({ key }) => job.inspections.some((one) => one.key === key && one.outcome !== 'open'));
+        const itemsOfPart = items.filter((item) => item.part === part);
+        const done = itemsOfPart.filter(({ key }) =>
+          job.inspections.some((entry) => entry.key === key && entry.outcome !== 'open'),
+        );
         return (
           <section key={part} className={brief.section}>
             <h2 className="heading">
               {titles[part]}{' '}
               <span className="number">
-                {done.length} of {own.length}
+                {done.length} of {itemsOfPart.length}
               </span>
             </h2>
             <ul className={brief.list}>
-              {own.map((item) => (
+              {itemsOfPart.map((item) => (
                 <Line
                   key={item.key}
                   job={job}
                   item={item}
-                  entry={job.inspections.find((one) => one.key === item.key)}
+                  entry={job.inspections.find((entry) => entry.key === item.key)}
                 />
               ))}
             </ul>

@@ -108,10 +108,11 @@ function CloseForm({ job, pending, onClose }: { job: Job; pending: boolean; onCl
   const [untested, setUntested] = useState(job.untested);
   const [note, setNote] = useState(job.deliveredNote);
   const open = itemsOf(job).filter(
-    ({ key, part }) => part === 'put back' && !job.inspections.some((one) => one.key === key && one.outcome === 'ok'),
+    ({ key, part }) =>
+      part === 'put back' && !job.inspections.some((entry) => entry.key === key && entry.outcome === 'ok'),
   );
-  const failed = job.inspections.filter((one) => one.outcome === 'fail');
-  const file = job.tuneFiles.some((one) => String(one.setupId) === delivered);
+  const failed = job.inspections.filter((entry) => entry.outcome === 'fail');
+  const file = job.tuneFiles.some((file) => String(file.setupId) === delivered);
   return (
     <form
       onSubmit={(event) => {

@@ -50,8 +50,8 @@ describe('what a job’s timeline says', () => {
     ['reopening', change('job', 1, { state: 'closed' }, { state: 'open' }), 'Reopened'],
     ['a closed job', change('job', 1, { state: 'open' }, { state: 'closed', deliveredSetupId: 2 }), 'Job closed, delivered with B'], // prettier-ignore
     ['a field', change('job', 1, { target: '' }, { target: '100 kW' }), 'Target: 100 kW'],
-  ])('%s', (_, one, words) => {
-    expect(told([one])[0]).toBe(words);
+  ])('%s', (_, event, words) => {
+    expect(told([event])[0]).toBe(words);
   });
 
   test('what says nothing of its own is left out', () => {

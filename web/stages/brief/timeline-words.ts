@@ -97,7 +97,7 @@ function jobWords(before: Fields, after: Fields, job: Job): string | undefined {
   }
   if (after.state === 'paused') return `Paused${after.pausedWhy ? `: ${text(after.pausedWhy)}` : ''}`;
   if (after.state === 'open') return before.state === 'closed' ? 'Reopened' : 'Resumed';
-  const field = Object.keys(after).find((one) => fieldWords[one]);
+  const field = Object.keys(after).find((name) => fieldWords[name]);
   return field && `${fieldWords[field]}: ${text(after[field])}`;
 }
 
@@ -108,9 +108,9 @@ function together(events: readonly TimelineEvent[]): TimelineEvent[] {
     const last = told.at(-1);
     const letter = (text: string) => /^([A-Z]+)\d/.exec(text)?.[1];
     const goesOn = last?.kind === 'run' && event.kind === 'run' && letter(last.text) === letter(event.text);
-    const [one, rest] = goesOn ? [event.text.split(' ')[0]!, last.text] : ['', ''];
+    const [first, rest] = goesOn ? [event.text.split(' ')[0]!, last.text] : ['', ''];
     if (goesOn && event.text.endsWith('recorded') && rest.endsWith('recorded'))
-      told[told.length - 1] = { ...last, key: event.key, at: event.at, text: `${one}, ${rest}` };
+      told[told.length - 1] = { ...last, key: event.key, at: event.at, text: `${first}, ${rest}` };
     else told.push(event);
   }
   return told;

@@ -18,8 +18,8 @@ export function CheckRuns({ device }: { device: DeviceState }) {
             ? 'none yet'
             : [
                 `${count} ${count === 1 ? 'run' : 'runs'}`,
-                data.within && `spread back to back ${formatShare(data.within.spread)}`,
-                data.remount && `from strapping to strapping ${formatShare(data.remount.spread)}`,
+                data.within && `spread back to back ${formatShare(data.within.standardDeviation)}`,
+                data.remount && `from strapping to strapping ${formatShare(data.remount.standardDeviation)}`,
               ]
                 .filter(Boolean)
                 .join(' · ')}

@@ -42,7 +42,7 @@ export function ProbePlace({ device }: { device: DeviceState }) {
               places.find(({ delayS, offset }) => delayS === draft.delayS && offset === draft.offset)?.value ?? null
             }
             onChange={(value) => {
-              const place = places.find((one) => one.value === value);
+              const place = places.find((candidate) => candidate.value === value);
               if (place) setDraft({ delayS: place.delayS, offset: place.offset });
             }}
           />

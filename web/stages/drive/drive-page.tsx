@@ -20,7 +20,7 @@ export function DrivePage() {
   const { data: job } = useJob(mounted?.jobId ?? 0, mounted !== null && mounted !== undefined);
   useLimitWatch(job);
   const crossed = useLiveLimits((state) => state.shouts.length > 0);
-  const setup = job?.setups.find((one) => one.id === mounted?.setupId);
+  const setup = job?.setups.find((candidate) => candidate.id === mounted?.setupId);
   const limitRpm = job?.limits.find(({ quantity }) => quantity === 'engineSpeed')?.value;
   const liftRpm = bay?.plan.toRpm ?? limitRpm;
   const word = wordOf(connected, bay, crossed, liftRpm);

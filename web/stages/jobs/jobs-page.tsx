@@ -18,7 +18,7 @@ const pageOf = 50;
 export function JobsPage() {
   const [address, setAddress] = useSearchParams();
   const search = address.get('search') ?? '';
-  const state = states.find((one) => one === address.get('state')) ?? 'all';
+  const state = states.find((name) => name === address.get('state')) ?? 'all';
   const offset = Math.max(0, Math.trunc(Number(address.get('from')) || 0));
   const [asked] = useDebouncedValue(search, 150);
   const { data, error, refetch } = useJobs({ search: asked, state, offset });

@@ -15,7 +15,7 @@ export function NewJob({ opened, onClose }: { opened: boolean; onClose: () => vo
   });
   const [asked] = useDebouncedValue(form.values.vehicle, 150);
   const { data: vehicles = [] } = useVehicles(opened ? asked : '');
-  const known = vehicles.find((one) => one.name.toLowerCase() === form.values.vehicle.trim().toLowerCase());
+  const known = vehicles.find((candidate) => candidate.name.toLowerCase() === form.values.vehicle.trim().toLowerCase());
   const submit = form.onSubmit(({ gear, ...values }) =>
     add.mutate(
       {

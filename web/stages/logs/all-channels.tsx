@@ -40,8 +40,8 @@ export function AllChannels({ log, label, baseline, baselineLabel, by, colour }:
       <div className={classes.lanes}>
         {channels.map((channel) => {
           const other = baseline?.channels.find(({ name }) => name === channel.name);
-          const own = channel[by];
-          const last = own.values.at(-1);
+          const places = channel[by];
+          const last = places.values.at(-1);
           return (
             <div key={channel.name} className={classes.lane}>
               <Lane
@@ -51,10 +51,10 @@ export function AllChannels({ log, label, baseline, baselineLabel, by, colour }:
                   ...(other
                     ? [{ id: 'baseline', x: shifted(baseline!, other[by].x), values: other[by].values, colour: 'var(--ink)', width: 1.2, opacity: 0.45 }] // prettier-ignore
                     : []),
-                  { id: 'run', x: shifted(log, own.x), values: own.values, colour, width: 2 },
+                  { id: 'run', x: shifted(log, places.x), values: places.values, colour, width: 2 },
                 ]}
                 range={range}
-                values={readingRange([own.values, ...(other ? [other[by].values] : [])], channel.unit)}
+                values={readingRange([places.values, ...(other ? [other[by].values] : [])], channel.unit)}
                 text={`${channelLabel(channel.name)} of ${label}, ${last === undefined ? 'no reading' : `at the end ${Number(last.toPrecision(4))} ${channel.unit}`}`}
               />
             </div>

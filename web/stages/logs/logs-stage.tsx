@@ -22,7 +22,7 @@ function Logs({ job }: { job: Job }) {
   const [address, setAddress] = useSearchParams();
   const { standard, powerUnit } = usePreferences();
   const runs = job.runs.filter((run) => run.state !== 'recording' && run.label !== null);
-  const run = runs.find((one) => one.label === address.get('run')) ?? runs.at(-1);
+  const run = runs.find((candidate) => candidate.label === address.get('run')) ?? runs.at(-1);
   const by = address.get('by') === 'time' ? 'time' : 'speed';
   const baseline = besideRun(job, run);
   const choose = (change: Record<string, string>) =>
@@ -41,7 +41,7 @@ function Logs({ job }: { job: Job }) {
       },
     },
   );
-  const setup = job.setups.find((one) => one.id === run?.setupId);
+  const setup = job.setups.find((candidate) => candidate.id === run?.setupId);
   return (
     <div className={classes.stage}>
       <SetupsColumn
@@ -51,7 +51,7 @@ function Logs({ job }: { job: Job }) {
         chosenId={setup?.id}
         choosing="show its last log"
         onChoose={(chosen) => {
-          const last = runs.filter((one) => one.setupId === chosen.id).at(-1);
+          const last = runs.filter((candidate) => candidate.setupId === chosen.id).at(-1);
           if (last) choose({ run: last.label! });
         }}
         onAdded={() => undefined}
@@ -75,15 +75,15 @@ function Logs({ job }: { job: Job }) {
               <h1>{run.label}</h1>
               <nav className={classes.runs} aria-label={`Runs of ${setup.letter}`}>
                 {runs
-                  .filter((one) => one.setupId === setup.id)
-                  .map((one) => (
+                  .filter((candidate) => candidate.setupId === setup.id)
+                  .map((run) => (
                     <button
-                      key={one.id}
-                      aria-pressed={one.id === run.id}
+                      key={run.id}
+                      aria-pressed={run.id === run.id}
                       className={classes.run}
-                      onClick={() => choose({ run: one.label! })}
+                      onClick={() => choose({ run: run.label! })}
                     >
-                      {one.label}
+                      {run.label}
                     </button>
                   ))}
               </nav>
@@ -148,6 +148,6 @@ function LogOf({
 function besideRun(job: Job, run: Run | undefined): Run | undefined {
   const { id } = baselineSetup(job.setups, job.baseline);
   return baselineRuns(job.runs, id, job.baseline)
-    .filter((one) => one.id !== run?.id)
+    .filter((other) => other.id !== run?.id)
     .at(-1);
 }

@@ -45,7 +45,7 @@ function Recording({ job }: { job: Job }) {
   );
   const mount = useChange((setupId: number) => api.mount({ jobId: job.id, setupId }));
   const recording = mounted !== undefined && bay?.recorder.state === 'recording';
-  const baselineFigures = figures?.setups.find((one) => one.setupId === baseline.id);
+  const baselineFigures = figures?.setups.find((candidate) => candidate.setupId === baseline.id);
   useLimitWatch(job);
   useCues(bay?.plan.toRpm ?? baselineFigures?.power.engineSpeedRpm.at(-1), result.run);
   return (
@@ -110,6 +110,9 @@ function useResult(job: Job): { run: Run | undefined; dismiss: () => void } {
   const [settled, setSettled] = useState<number | null | undefined>(lastRunId);
   // What had ended before this page knew of the bay is no news.
   if (settled === undefined && lastRunId !== undefined) setSettled(lastRunId);
-  const run = settled !== undefined && lastRunId !== settled ? job.runs.find((one) => one.id === lastRunId) : undefined;
+  const run =
+    settled !== undefined && lastRunId !== settled
+      ? job.runs.find((candidate) => candidate.id === lastRunId)
+      : undefined;
   return { run: run?.state === 'recording' ? undefined : run, dismiss: () => setSettled(lastRunId) };
 }

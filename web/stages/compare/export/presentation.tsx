@@ -21,7 +21,7 @@ interface PresentationProps {
 
 /** For showing the owner: the lanes and one sentence in plain words, from arrived to delivered by the arrow keys. */
 export function Presentation({ job, figures, scene, view, change }: PresentationProps) {
-  const ran = job.setups.filter((setup) => figures.setups.some((one) => one.setupId === setup.id));
+  const ran = job.setups.filter((setup) => figures.setups.some((figuresOf) => figuresOf.setupId === setup.id));
   const goal = job.setups.find((setup) => setup.id === job.deliveredSetupId) ?? ran.at(-1);
   const line = goal ? lineOf(job.setups, goal.id).filter((setup) => ran.includes(setup)) : ran;
   const at = Math.max(

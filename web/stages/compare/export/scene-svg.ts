@@ -1,4 +1,4 @@
-import { area, line } from 'd3-shape';
+import { area, line as linePath } from 'd3-shape';
 import { axisStep } from '../../../charts/axis-step.ts';
 import type { LaneLine } from '../../../charts/lane.tsx';
 import { namesAtEnds } from '../scene/readings.ts';
@@ -103,7 +103,7 @@ function drawnLane(
       )}" fill="url(#loss)"/>`,
     );
   }
-  parts.push(...lane.lines.map((one) => drawnLine(one, range, x, y, colour)));
+  parts.push(...lane.lines.map((line) => drawnLine(line, range, x, y, colour)));
   if (peak && peak.x >= range[0] && peak.x <= range[1])
     parts.push(
       `<circle cx="${x(peak.x).toFixed(1)}" cy="${y(peak.value).toFixed(1)}" r="3.5" fill="${colour(peak.colour)}"/>`,
@@ -159,14 +159,14 @@ function between(
 }
 
 function drawnLine(
-  one: LaneLine,
+  line: LaneLine,
   range: AxisRange,
   x: (at: number) => number,
   y: (value: number) => number,
   colour: ColourOf,
 ): string {
-  const { x: at, values, points, width: strokeWidth, opacity = 1, dash = [] } = one;
-  const ink = colour(one.colour);
+  const { x: at, values, points, width: strokeWidth, opacity = 1, dash = [] } = line;
+  const ink = colour(line.colour);
   // One point beyond each side, so that a line reaches the edge.
   const inside = (index: number) => !(at[index + 1]! < range[0]) && !(at[index - 1]! > range[1]);
   const places = Array.from(at, (_, index) => index).filter((index) => Number.isFinite(values[index]) && inside(index));
@@ -177,7 +177,7 @@ function drawnLine(
           `<circle cx="${x(at[index]!).toFixed(1)}" cy="${y(values[index]!).toFixed(1)}" r="1.2" fill="${ink}" opacity="${opacity}"/>`,
       ) // prettier-ignore
       .join('');
-  const path = line<number>(
+  const path = linePath<number>(
     (index) => x(at[index]!),
     (index) => y(values[index]!),
   ).digits(1)(places);
@@ -214,11 +214,11 @@ function endNames(
   return namesAtEnds(lane, range)
     .filter(({ value }) => Number.isFinite(value))
     .sort((a, b) => b.value - a.value)
-    .map(({ label, value, colour: own }) => {
+    .map(({ label, value, colour: named }) => {
       let at = Math.min(low, y(value) + 4);
       while (taken.some((other) => Math.abs(other - at) < 16)) at += 4;
       taken.push(at);
-      return text(width - right + 8, at, 14, label, `fill="${colour(own)}" font-weight="600"`);
+      return text(width - right + 8, at, 14, label, `fill="${colour(named)}" font-weight="600"`);
     });
 }
 

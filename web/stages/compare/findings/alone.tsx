@@ -6,13 +6,15 @@ import type { CompareView } from '../view/view-address.ts';
 
 /** What the chosen setup makes by itself, while there is nothing to compare it with. */
 export function Alone({ figures, view }: { figures: JobFigures; view: CompareView }) {
-  const own = figures.setups.find(({ setupId }) => setupId === view.test.id);
-  if (!own) return null;
-  const [power, torque] = [own.power, own.torque].map((one) => peakOf(one.engineSpeedRpm, one.values));
+  const testFigures = figures.setups.find(({ setupId }) => setupId === view.test.id);
+  if (!testFigures) return null;
+  const [power, torque] = [testFigures.power, testFigures.torque].map((curve) =>
+    peakOf(curve.engineSpeedRpm, curve.values),
+  );
   return (
     <section>
       <h2 className="heading">
-        {view.test.letter}, {own.runs === 1 ? 'one run' : `mean of ${own.runs} runs`}
+        {view.test.letter}, {testFigures.runs === 1 ? 'one run' : `mean of ${testFigures.runs} runs`}
         {scaleNote(figures)}
       </h2>
       <p className={classes.seen}>
@@ -25,7 +27,7 @@ export function Alone({ figures, view }: { figures: JobFigures; view: CompareVie
           {formatTorque(torque!.value, view.torqueUnit)} {view.torqueUnit}
         </b>{' '}
         at {formatRpm(torque!.rpm)} rpm.
-        {own.runs === 1 && ' One run shows no spread: make two more to know how far it can be trusted.'}
+        {testFigures.runs === 1 && ' One run shows no spread: make two more to know how far it can be trusted.'}
       </p>
     </section>
   );

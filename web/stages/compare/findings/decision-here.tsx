@@ -13,7 +13,7 @@ export function DecisionHere({
   onAdded: (letter: string) => void;
 }) {
   const setup = view.test;
-  const parent = job.setups.find((one) => one.id === setup.parentId);
+  const parent = job.setups.find((candidate) => candidate.id === setup.parentId);
   if (!parent) return null;
   return (
     <section data-testid="decision">

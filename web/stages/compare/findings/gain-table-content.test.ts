@@ -34,7 +34,7 @@ test('in percent the gain says so, other figures stay in their units; an estimat
 
 test('the sides exchanged turn every sign', () => {
   const [there, back] = [table('band=3000-5000'), table('setup=A&against=B&band=3000-5000')];
-  const band = (one: typeof there) => one.sections[0]!.rows[0]!;
+  const band = (content: typeof there) => content.sections[0]!.rows[0]!;
   expect(band(back).gain).toBe(band(there).gain.replace('+', '−'));
   expect(band(back).tone).toBe('loss');
 });

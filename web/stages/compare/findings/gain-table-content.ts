@@ -55,7 +55,7 @@ export function gainTableContent(
       section(`torque, ${view.torqueUnit}${scale}`, 'torque', (value) => formatTorque(value, view.torqueUnit)),
       section('time to sweep, s, as driven', 'time', formatSeconds),
       section('engine speed, rpm', 'engine speed', formatRpm, false),
-    ].filter((one) => one.rows.length > 0),
+    ].filter((section) => section.rows.length > 0),
   };
 }
 

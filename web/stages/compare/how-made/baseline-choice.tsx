@@ -63,7 +63,7 @@ export function BaselineChoice({ job, view, change }: { job: Job; view: CompareV
               label="As it was frozen"
               value={String(view.frozen?.version)}
               onChange={(version) => {
-                const list = [job.baseline!, ...job.earlierBaselines].find((one) => String(one.version) === version)!;
+                const list = [job.baseline!, ...job.earlierBaselines].find((list) => String(list.version) === version)!;
                 const letter = job.setups.find(({ id }) => id === list.setupId)!.letter;
                 change({
                   baseline: letter,
@@ -74,12 +74,12 @@ export function BaselineChoice({ job, view, change }: { job: Job; view: CompareV
               }}
             >
               <Stack gap={8} mt={6}>
-                {[job.baseline!, ...job.earlierBaselines].map((one) => (
+                {[job.baseline!, ...job.earlierBaselines].map((list) => (
                   <Radio
-                    key={one.version}
-                    value={String(one.version)}
-                    label={`Version ${one.version}`}
-                    description={labels(job.runs.filter(({ id }) => one.runIds.includes(id)))}
+                    key={list.version}
+                    value={String(list.version)}
+                    label={`Version ${list.version}`}
+                    description={labels(job.runs.filter(({ id }) => list.runIds.includes(id)))}
                   />
                 ))}
               </Stack>

@@ -102,9 +102,11 @@ export function HowMade({ job, figures, view, change }: HowMadeProps) {
 
 /** How far the smoothed peaks of the runs compared lie below what the samples around them say. */
 function takenOff({ runs }: JobFigures, view: CompareView): string | undefined {
-  const own = runs.filter((run) => run.counted && run.setupId === view.test.id).map((run) => run.curve.takenOffPeakKw);
-  if (own.length === 0) return undefined;
-  const mean = meanOf(own);
+  const takenOffKw = runs
+    .filter((run) => run.counted && run.setupId === view.test.id)
+    .map((run) => run.curve.takenOffPeakKw);
+  if (takenOffKw.length === 0) return undefined;
+  const mean = meanOf(takenOffKw);
   const text = formatPower(Math.abs(mean), view.powerUnit);
   return `At the peak of ${view.test.letter} a third of the span would read ${text} ${view.powerUnit} ${mean < 0 ? 'less' : 'more'}.`;
 }

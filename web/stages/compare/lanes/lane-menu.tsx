@@ -61,7 +61,7 @@ export function LaneMenu({ view, offered, axes, change }: LaneMenuProps) {
                   label={`Take ${laneName(lane)} away`}
                   icon={IconX}
                   disabled={view.lanes.length === 1}
-                  onClick={() => set(view.lanes.filter((one) => one !== lane))}
+                  onClick={() => set(view.lanes.filter((other) => other !== lane))}
                 />
               </Group>
             </li>

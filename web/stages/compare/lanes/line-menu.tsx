@@ -14,13 +14,15 @@ const digits = 9;
 /** Which setups' lines are drawn, and whose single runs: by pointer, or by digits (with Shift one alone). */
 export function LineMenu({ job, view, change }: { job: Job; view: CompareView; change: ChangeView }) {
   const lines = linesOf(ranSetups(job.setups, job.runs), view);
-  const usual = [...new Set([view.test, view.against, view.baseline].filter((one) => one.jobId === job.id).map(({ letter }) => letter))]; // prettier-ignore
+  const usual = [...new Set([view.test, view.against, view.baseline].filter((setup) => setup.jobId === job.id).map(({ letter }) => letter))]; // prettier-ignore
   const shown = lines.filter((line) => line.shown).map(({ letter }) => letter);
   const toggle = (letter: string) =>
-    change(showing(lines, usual, shown.includes(letter) ? shown.filter((one) => one !== letter) : [...shown, letter]));
+    change(
+      showing(lines, usual, shown.includes(letter) ? shown.filter((other) => other !== letter) : [...shown, letter]),
+    );
   const alone = (letter: string) => {
     // Pressed again it brings back what is usually shown.
-    const isAlone = shown.every((one) => one === letter || one === view.test.letter);
+    const isAlone = shown.every((other) => other === letter || other === view.test.letter);
     change(showing(lines, usual, isAlone ? usual : [letter]));
   };
   useHotkeys(

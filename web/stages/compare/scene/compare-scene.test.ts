@@ -10,7 +10,7 @@ function content(address: string): SceneContent {
   return compareScene({ view, figures, shown: shownSetups(job, figures, view) }, [])!;
 }
 function lane(scene: ReturnType<typeof sceneAt>, id: string): SceneLane {
-  const found = scene.lanes.find((one) => one.id === id)!;
+  const found = scene.lanes.find((candidate) => candidate.id === id)!;
   if (isEmpty(found)) throw new Error(found.why);
   return found;
 }
@@ -31,9 +31,9 @@ describe('lanes', () => {
   });
 
   test('what is read is what is drawn: each reading lies on its line', () => {
-    for (const one of ['power', 'torque', 'gain'].map((id) => lane(scene, id)))
-      for (const { id, rpm, values, place } of one.readings) {
-        const drawn = one.lines.find((line) => line.id === (one.id === 'gain' ? 'gain' : `mean-${id}`))!;
+    for (const drawnLane of ['power', 'torque', 'gain'].map((id) => lane(scene, id)))
+      for (const { id, rpm, values, place } of drawnLane.readings) {
+        const drawn = drawnLane.lines.find((line) => line.id === (drawnLane.id === 'gain' ? 'gain' : `mean-${id}`))!;
         expect([...Array.from(drawn.x)]).toEqual([...place.xs(rpm)]);
         expect([...Array.from(drawn.values)]).toEqual([...values]);
       }
@@ -50,7 +50,7 @@ describe('lanes', () => {
   test('the sides exchanged: the gain lane is the same one upside down', () => {
     const back = lane(sceneAt(content('setup=A&against=B'), undefined), 'gain');
     const there = lane(scene, 'gain');
-    const values = (one: SceneLane) => Array.from(one.lines.find(({ id }) => id === 'gain')!.values);
+    const values = (lane: SceneLane) => Array.from(lane.lines.find(({ id }) => id === 'gain')!.values);
     values(back).forEach((value, index) => expect(value).toBeCloseTo(-values(there)[index]!, 9));
     expect(readingsAt(back, 5000)[0]!.colour).toBe('var(--loss)');
   });

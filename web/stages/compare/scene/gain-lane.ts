@@ -30,7 +30,7 @@ export function gainLane({ figures, view, shown }: LaneSource): LaneContent | Em
   // Nothing is coloured that scatter could have made.
   const isClear = (rpm: number) => !withheld && spanAround(power.spans, rpm);
   const clear = values.map((value, index) => (isClear(power.engineSpeedRpm[index]!) ? value : 0));
-  const other = shown.find((one) => one.setup.id === view.against.id && !one.isTest)?.name ?? view.against.letter;
+  const other = shown.find((line) => line.setup.id === view.against.id && !line.isTest)?.name ?? view.against.letter;
   return {
     id: 'gain',
     lines: judged ? [edge('bound1', high), edge('bound-1', low), gain] : [gain],

@@ -30,10 +30,10 @@ function linesOf(drawn: LaneSource, quantity: 'power' | 'torque', scale: (value:
     width: 1,
     opacity: 0.4,
   }));
-  const means = shown.map(({ name, figures: one, colour, isTest, dash, place }) => ({
+  const means = shown.map(({ name, figures: setupFigures, colour, isTest, dash, place }) => ({
     id: `mean-${name}`,
-    x: place.xs(one[quantity].engineSpeedRpm),
-    values: one[quantity].values.map(scale),
+    x: place.xs(setupFigures[quantity].engineSpeedRpm),
+    values: setupFigures[quantity].values.map(scale),
     colour,
     width: isTest ? 2.6 : 2,
     dash,

@@ -31,7 +31,7 @@ export function shownSetups(job: Job, figures: JobFigures, view: CompareView): S
   const all = only ? shownRuns(figures, only, view) : wholeSetups(job, figures, view);
   const shown = all.filter(({ setup }) => !isHidden(setup, view));
   const zeroRpm = startOfAll(shown);
-  return shown.map((one) => ({ ...one, place: placing(view.axis, one.figures.travel, zeroRpm) }));
+  return shown.map((line) => ({ ...line, place: placing(view.axis, line.figures.travel, zeroRpm) }));
 }
 
 /** The lowest engine speed that all lines cover: time counts from there. */
@@ -43,8 +43,8 @@ function wholeSetups(job: Job, figures: JobFigures, view: CompareView): Unplaced
   return [...job.setups, ...(view.elsewhere ? [view.against] : [])]
     .filter((setup) => isWanted(setup, view))
     .flatMap((setup) => {
-      const one = figures.setups.find((candidate) => candidate.setupId === setup.id);
-      return one ? [unplaced(setup, setup.letter, one, view)] : [];
+      const setupFigures = figures.setups.find((candidate) => candidate.setupId === setup.id);
+      return setupFigures ? [unplaced(setup, setup.letter, setupFigures, view)] : [];
     })
     .concat(figures.borrowed ? [unplaced(view.against, view.against.letter, figures.borrowed, view)] : [])
     .sort((a, b) => Number(a.isTest) - Number(b.isTest));

@@ -39,13 +39,13 @@ export function useLoggedSides(
   const { data: againstLog } = useRunLog(guest ?? job, against);
   return useMemo(() => {
     const side = ({ car }: Job, run: Run, setupId: number, log: LogView | undefined): LoggedSide[] => {
-      const own = shown.find(({ setup }) => setup.id === setupId);
-      return own
+      const side = shown.find(({ setup }) => setup.id === setupId);
+      return side
         ? [
             {
               label: run.label ?? '',
-              colour: own.colour,
-              place: own.place,
+              colour: side.colour,
+              place: side.place,
               stoichiometric: stoichiometricOf(car.ignition, run.fuel?.ethanolPct ?? null),
               log,
             },

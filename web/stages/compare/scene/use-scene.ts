@@ -29,7 +29,7 @@ export function useScene(
 /** A view that stays the same while only the crosshair moves or another range is looked at. */
 function useDrawn(view: CompareView): CompareView {
   const [drawn, setDrawn] = useState(view);
-  const lines = (one: CompareView) => JSON.stringify({ ...one, zoom: undefined, atRpm: undefined });
+  const lines = (asked: CompareView) => JSON.stringify({ ...asked, zoom: undefined, atRpm: undefined });
   if (drawn === view || lines(drawn) === lines(view)) return drawn;
   setDrawn(view);
   return view;

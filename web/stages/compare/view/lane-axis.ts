@@ -18,12 +18,12 @@ export interface Placing {
   rpm(x: number): number;
 }
 
-const itself: Placing = { x: (rpm) => rpm, xs: (rpm) => rpm, rpm: (x) => x };
+const unplaced: Placing = { x: (rpm) => rpm, xs: (rpm) => rpm, rpm: (x) => x };
 
 /** A line that went another way through the speeds stands elsewhere on a time axis. */
 export function placing(axis: LaneAxisId, travel: Travel | undefined, zeroRpm: number): Placing {
   const values = travel && (axis === 'time' ? travel.timeS : axis === 'road-speed' ? travel.roadSpeedKmh : undefined);
-  if (!travel || !values) return itself;
+  if (!travel || !values) return unplaced;
   // Time counts from where all lines have begun.
   const zero = axis === 'time' ? interpolate(travel.engineSpeedRpm, values, zeroRpm) : 0;
   const x = (rpm: number) => interpolate(travel.engineSpeedRpm, values, rpm) - zero;

@@ -20,7 +20,7 @@ export function moved(lanes: readonly string[], lane: string, by: -1 | 1): strin
 /** A list with one lane put in the place of another. */
 export function placed(lanes: readonly string[], lane: string, before: string): string[] {
   if (lane === before) return [...lanes];
-  const rest = lanes.filter((one) => one !== lane);
+  const rest = lanes.filter((other) => other !== lane);
   const at = rest.indexOf(before);
   // Dragged down it takes the place after the one it is dropped on.
   const down = lanes.indexOf(lane) < lanes.indexOf(before);

@@ -72,7 +72,7 @@ describe('an address', () => {
         ),
         (words) => {
           const shown = viewIn(new URLSearchParams(words), job, preferences);
-          for (const one of [shown.baseline, shown.test, shown.against]) expect(job.setups).toContain(one);
+          for (const setup of [shown.baseline, shown.test, shown.against]) expect(job.setups).toContain(setup);
           expect(shown.lanes.length).toBeGreaterThan(0);
         },
       ),

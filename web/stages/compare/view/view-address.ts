@@ -208,7 +208,7 @@ function missingIn(address: URLSearchParams, field: Field, job: AddressedJob): s
     }
     case 'version': {
       const version = fieldIn(address, field);
-      const known = [job.baseline, ...job.earlierBaselines].some((one) => one?.version === version);
+      const known = [job.baseline, ...job.earlierBaselines].some((baseline) => baseline?.version === version);
       return known ? undefined : `The baseline was never frozen as version ${version}.`;
     }
     case 'runs':

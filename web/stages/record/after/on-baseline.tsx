@@ -14,18 +14,18 @@ export function OnBaseline({
   figures: JobFigures | undefined;
 }) {
   const unit = usePreferences((state) => state.powerUnit);
-  const own = figures?.setups.find((one) => one.setupId === setup.id);
-  if (!own?.gain) return null;
-  const { difference, halfWidth } = own.gain;
+  const ownFigures = figures?.setups.find((candidate) => candidate.setupId === setup.id);
+  if (!ownFigures?.gain) return null;
+  const { difference, halfWidth } = ownFigures.gain;
   const half = plusMinus(halfWidth, (kw) => formatPower(kw, unit));
   return (
     <p className="soft">
       On the baseline {baseline.letter}, mean over their common range:{' '}
-      <b className={`number ${own.verdict === 'gain' ? 'gain' : own.verdict === 'loss' ? 'loss' : ''}`}>
+      <b className={`number ${ownFigures.verdict === 'gain' ? 'gain' : ownFigures.verdict === 'loss' ? 'loss' : ''}`}>
         {signed(formatPower(difference, unit))}
         {half} {unit}
       </b>
-      {own.verdict === 'within repeatability' && ', within repeatability'}
+      {ownFigures.verdict === 'within repeatability' && ', within repeatability'}
     </p>
   );
 }

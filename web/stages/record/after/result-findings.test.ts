@@ -21,8 +21,8 @@ const run = (id: number, at: number, oilC: number, over: Partial<Run> = {}) =>
 const baseline = { id: 1 } as Setup;
 const usual = [run(1, 0, 85), run(2, 5, 86), run(3, 10, 84)];
 const check = (id: string, severity: Finding['severity'], message: string) => ({ id, severity, message }) as Finding;
-const found = (one: Run, checks: Finding[] = [], events: LogEvent[] = []) =>
-  findingsOf({ job: { runs: [...usual, one] } as Job, run: one, baseline, checks, unusable: undefined, events });
+const found = (run: Run, checks: Finding[] = [], events: LogEvent[] = []) =>
+  findingsOf({ job: { runs: [...usual, run] } as Job, run: run, baseline, checks, unusable: undefined, events });
 
 describe('what is said right after the lift', () => {
   test('of a run that started as the baseline’s did: nothing', () => {
@@ -48,8 +48,8 @@ describe('what is said right after the lift', () => {
   });
 
   test('an interrupted run says what was kept, and one without a curve why', () => {
-    const one = run(9, 15, 85, { setupId: 2, state: 'interrupted' });
-    const said = findingsOf({ job: { runs: [...usual, one] } as Job, run: one, baseline, checks: [], unusable: 'no sweep', events: [] }); // prettier-ignore
+    const interrupted = run(9, 15, 85, { setupId: 2, state: 'interrupted' });
+    const said = findingsOf({ job: { runs: [...usual, interrupted] } as Job, run: interrupted, baseline, checks: [], unusable: 'no sweep', events: [] }); // prettier-ignore
     expect(said.map(({ text }) => text)).toEqual([
       'No curve can be made of this run: no sweep',
       'It was interrupted; everything that had arrived was kept.',

@@ -13,7 +13,7 @@ import classes from './run-result.module.css';
 export function RunConditions({ job, run }: { job: Job; run: Run }) {
   const change = useChange((sent: RunChange) => api.changeRun(run.id, sent));
   const [gear, setGear] = useState(run.gear ?? '');
-  const setup = job.setups.find((one) => one.id === run.setupId);
+  const setup = job.setups.find((candidate) => candidate.id === run.setupId);
   return (
     <div className={classes.conditions}>
       <Choice

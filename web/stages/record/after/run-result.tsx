@@ -36,7 +36,7 @@ export function RunResult({ job, run, setup, baseline, figures, onAdded, onDone 
   const { powerUnit, torqueUnit } = usePreferences();
   const change = useChange((sent: RunChange) => api.changeRun(run.id, sent));
   const { data: log } = useRunLog(job, run.label === null ? undefined : run);
-  const one = figures?.runs.find((candidate) => candidate.id === run.id);
+  const runFigures = figures?.runs.find((candidate) => candidate.id === run.id);
   const unusable = figures?.unusable.find((candidate) => candidate.id === run.id);
   const compared = setup.parentId !== null && run.setupId === setup.id ? figures?.comparison : undefined;
   return (
@@ -47,29 +47,29 @@ export function RunResult({ job, run, setup, baseline, figures, onAdded, onDone 
           {run.setAsideReason !== null ? 'set aside' : run.kind === 'power' ? 'counted' : runKindWords[run.kind].name}
         </span>
       </h2>
-      {one && (
+      {runFigures && (
         <dl className={classes.figures} data-testid="run-figures">
           <div>
             <dt>peak power</dt>
             <dd>
-              <b className="number">{formatPower(one.curve.peakPower.value, powerUnit)}</b> {powerUnit}
-              <small>at {formatRpm(one.curve.peakPower.rpm)} rpm</small>
+              <b className="number">{formatPower(runFigures.curve.peakPower.value, powerUnit)}</b> {powerUnit}
+              <small>at {formatRpm(runFigures.curve.peakPower.rpm)} rpm</small>
             </dd>
           </div>
           <div>
             <dt>peak torque</dt>
             <dd>
-              <b className="number">{formatTorque(one.curve.peakTorque.value, torqueUnit)}</b> {torqueUnit}
-              <small>at {formatRpm(one.curve.peakTorque.rpm)} rpm</small>
+              <b className="number">{formatTorque(runFigures.curve.peakTorque.value, torqueUnit)}</b> {torqueUnit}
+              <small>at {formatRpm(runFigures.curve.peakTorque.rpm)} rpm</small>
             </dd>
           </div>
         </dl>
       )}
       {(run.kind === 'step' || run.kind === 'coast-down') && <MeasuredFigures run={run} />}
-      {!one && !unusable && run.kind !== 'step' && run.kind !== 'coast-down' && (
+      {!runFigures && !unusable && run.kind !== 'step' && run.kind !== 'coast-down' && (
         <p className="soft">Making the figures…</p>
       )}
-      {one?.curve.checks.some(({ id }) => strapChecks.includes(id)) && <StrapsAgain job={job} run={run} />}
+      {runFigures?.curve.checks.some(({ id }) => strapChecks.includes(id)) && <StrapsAgain job={job} run={run} />}
       {compared && (
         <p className={classes.sentence}>
           {compared.sentence.map((phrase, index) => (
@@ -85,7 +85,7 @@ export function RunResult({ job, run, setup, baseline, figures, onAdded, onDone 
           job,
           run,
           baseline,
-          checks: one?.curve.checks ?? [],
+          checks: runFigures?.curve.checks ?? [],
           unusable: unusable?.why,
           events: log?.events ?? [],
         }).map(({ severity, text }) => (

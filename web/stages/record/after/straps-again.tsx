@@ -10,7 +10,7 @@ const key = 'straps';
 
 /** After hop or slip: straps before anything else, and that they were looked at is written down. */
 export function StrapsAgain({ job, run }: { job: Job; run: Run }) {
-  const item = job.inspections.find((one) => one.key === key);
+  const item = job.inspections.find((candidate) => candidate.key === key);
   const note = `checked again after ${run.label}`;
   if (item?.note.includes(note)) return <p className="soft">Straps: {note}.</p>;
   const entries = entriesOf('jobs', job.id, 'inspections');

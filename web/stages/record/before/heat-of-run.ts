@@ -14,10 +14,10 @@ export function baselineWindow(
 /** A run's heat state: by the baseline's window and the rest before it. */
 export function heatStateOf(job: Job, run: Run, baseline: Setup): HeatState {
   const began = Date.parse(run.startedAt);
-  const before = job.runs.filter((one) => one.id !== run.id && one.endedAt && Date.parse(one.endedAt) <= began);
-  const ended = Math.max(...before.map((one) => Date.parse(one.endedAt!)), 0);
+  const before = job.runs.filter((other) => other.id !== run.id && other.endedAt && Date.parse(other.endedAt) <= began);
+  const ended = Math.max(...before.map((earlier) => Date.parse(earlier.endedAt!)), 0);
   const restedMin = ended === 0 ? undefined : (began - ended) / 60_000;
   // A baseline run is not its own measure.
-  const others = job.runs.filter((one) => one.id !== run.id);
+  const others = job.runs.filter((other) => other.id !== run.id);
   return heatState(run.startTemperatures, baselineWindow({ ...job, runs: others }, baseline), restedMin);
 }
