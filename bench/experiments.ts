@@ -79,7 +79,10 @@ function tally(make: Scenario['make']) {
   const rate = { covered: 0, adjusted: 0, bandHolds: 0, claimed: 0, foundGain: 0 };
   for (let seed = 1; seed <= count; seed++) {
     const experiment = simulatedExperiment({ seed, runs: 3, otherRuns: 3, standardDeviation: 0.004, ...make(seed) });
-    const { commonRange, ranges, spans, band, fromRpm, toRpm } = compareRuns(experiment.test, experiment.baseline);
+    const { commonRange, ranges, clearStretches, band, fromRpm, toRpm } = compareRuns(
+      experiment.test,
+      experiment.baseline,
+    );
     const truth = experiment.trueGainKw(fromRpm, toRpm);
     const { drift, verdict } = ranges[0]!;
     if (Math.abs(commonRange.difference - truth) <= commonRange.halfWidth) rate.covered++;
@@ -89,7 +92,7 @@ function tally(make: Scenario['make']) {
       Math.abs(kw - experiment.trueGainKw(engineSpeedRpm[index]!, engineSpeedRpm[index]!)) <=
       criticalT * standardError[index]!;
     if (gain.every(inside)) rate.bandHolds++;
-    if (verdict === 'gain' || verdict === 'loss' || spans.length > 0) rate.claimed++;
+    if (verdict === 'gain' || verdict === 'loss' || clearStretches.length > 0) rate.claimed++;
     if (verdict === 'gain') rate.foundGain++;
   }
   const percent = (value: number) => (100 * value) / count;

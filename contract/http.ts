@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { airFile, dynoFile } from './files.ts';
 import { briefFields } from './job-file.ts';
-import { identifier, line, rpm, text } from './parts.ts';
+import { identifier, trimmedText, rpm, freeText } from './parts.ts';
 import { run } from './records.ts';
 import { probePlace, runKinds } from './recording.ts';
 import { setupItem } from './setup-item.ts';
@@ -13,10 +13,10 @@ const revision = z.int().positive();
 export const newJob = z
   .object({
     vehicleId: identifier.optional(),
-    vehicle: line(120).default(''),
-    owner: line(120).default(''),
-    question: line(300).default(''),
-    gear: line(20).nullable().default(null),
+    vehicle: trimmedText(120).default(''),
+    owner: trimmedText(120).default(''),
+    question: trimmedText(300).default(''),
+    gear: trimmedText(20).nullable().default(null),
   })
   .refine(({ vehicleId, vehicle }) => vehicleId !== undefined || vehicle !== '', {
     message: 'name the vehicle',
@@ -30,19 +30,19 @@ export type JobChange = z.input<typeof jobChange>;
 
 export const stateChange = z.discriminatedUnion('state', [
   z.object({ state: z.literal('open') }),
-  z.object({ state: z.literal('paused'), why: line(300) }),
+  z.object({ state: z.literal('paused'), why: trimmedText(300) }),
   z.object({
     state: z.literal('closed'),
     deliveredSetupId: identifier.nullable(),
-    untested: text(1000),
-    deliveredNote: line(500),
+    untested: freeText(1000),
+    deliveredNote: trimmedText(500),
   }),
 ]);
 export type StateChange = z.input<typeof stateChange>;
 
 export const newSetup = z.object({
   parentId: identifier.nullable(),
-  change: line(300).min(1, 'say in a line what changed'),
+  change: trimmedText(300).min(1, 'say in a line what changed'),
   /** Read out of the line where left out. */
   items: z.array(setupItem).max(20).optional(),
   predictionKw: z.number().min(-5000).max(5000).nullable().optional(),
@@ -51,14 +51,14 @@ export type NewSetup = z.input<typeof newSetup>;
 
 export const setupChange = z
   .object({
-    change: line(300).min(1, 'say in a line what changed'),
+    change: trimmedText(300).min(1, 'say in a line what changed'),
     items: z.array(setupItem).max(20),
     predictionKw: z.number().min(-5000).max(5000).nullable(),
     predictionFromRpm: rpm.nullable(),
     predictionToRpm: rpm.nullable(),
-    predictionWhy: line(300),
+    predictionWhy: trimmedText(300),
     decision: z.enum(['keep', 'go back', 'try further']).nullable(),
-    decisionWhy: line(300),
+    decisionWhy: trimmedText(300),
   })
   .partial()
   .extend({ revision: revision.optional() });
@@ -66,10 +66,10 @@ export type SetupChange = z.input<typeof setupChange>;
 
 export const runChange = z
   .object({
-    setAsideReason: line(300).min(1, 'say why the run is set aside').nullable(),
-    note: line(1000),
+    setAsideReason: trimmedText(300).min(1, 'say why the run is set aside').nullable(),
+    note: trimmedText(1000),
     kind: z.enum(runKinds),
-    gear: line(20).nullable(),
+    gear: trimmedText(20).nullable(),
     /** Moves the run, or claims one that belongs to no job. */
     setupId: identifier,
   })

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { identifier, line, moment, rpm, text } from './parts.ts';
+import { identifier, trimmedText, moment, rpm, freeText } from './parts.ts';
 
 /**
  * The job's file: what is written about it beside setups and runs. Each kind
@@ -9,15 +9,15 @@ const stored = { id: identifier, revision: z.int().positive() };
 const scale = z.enum(['crank', 'wheels']);
 
 export const bandFields = z
-  .object({ name: line(60).min(1, 'name the band, as the owner calls it'), fromRpm: rpm, toRpm: rpm })
+  .object({ name: trimmedText(60).min(1, 'name the band, as the owner calls it'), fromRpm: rpm, toRpm: rpm })
   .refine(({ fromRpm, toRpm }) => toRpm > fromRpm, { message: 'must lie above the lower end', path: ['toRpm'] });
 
 export const limitFields = z
   .object({
-    quantity: line(40).min(1),
+    quantity: trimmedText(40).min(1),
     value: z.number(),
     scale: scale.nullable(),
-    reason: line(300),
+    reason: trimmedText(300),
     source: z.enum(['owner', 'maker', 'builder', 'us']),
   })
   .refine(({ quantity, scale: given }) => !['torque', 'power'].includes(quantity) || given !== null, {
@@ -26,9 +26,9 @@ export const limitFields = z
   });
 
 export const inspectionFields = z.object({
-  key: line(40).min(1),
+  key: trimmedText(40).min(1),
   outcome: z.enum(['open', 'ok', 'fail']),
-  note: line(300),
+  note: trimmedText(300),
   measured: z.number().nullable(),
 });
 
@@ -38,8 +38,8 @@ export const fuelFields = z
     at: moment,
     litres: z.number().nonnegative().max(2000).nullable(),
     ethanolPct: z.number().min(0).max(100).nullable(),
-    name: line(80),
-    note: line(300),
+    name: trimmedText(80),
+    note: trimmedText(300),
   })
   .refine(({ kind, ethanolPct }) => kind !== 'measured' || ethanolPct !== null, {
     message: 'give the reading',
@@ -47,27 +47,31 @@ export const fuelFields = z
   });
 
 export const suspicionFields = z.object({
-  cause: line(300).min(1, 'name the cause that is suspected'),
-  test: line(300),
-  outcome: line(300),
+  cause: trimmedText(300).min(1, 'name the cause that is suspected'),
+  test: trimmedText(300),
+  outcome: trimmedText(300),
   state: z.enum(['open', 'confirmed', 'ruled out']),
   runIds: z.array(identifier).max(200),
 });
 
-export const noteFields = z.object({ text: line(1000).min(1, 'write the line first'), at: moment });
-export const photoFields = z.object({ caption: line(300) });
-export const tuneFileFields = z.object({ name: line(200).min(1, 'name the file'), author: line(120), note: line(500) });
+export const noteFields = z.object({ text: trimmedText(1000).min(1, 'write the line first'), at: moment });
+export const photoFields = z.object({ caption: trimmedText(300) });
+export const tuneFileFields = z.object({
+  name: trimmedText(200).min(1, 'name the file'),
+  author: trimmedText(120),
+  note: trimmedText(500),
+});
 
 /** A named look at the comparison: what stands in its address. */
 export const viewFields = z.object({
-  name: line(60).min(1, 'name the view'),
+  name: trimmedText(60).min(1, 'name the view'),
   address: z.string().max(2000).regex(/^\?/, 'an address begins with ?'),
 });
 
 /** A power curve from elsewhere: engine speed in rpm, power in kW. */
 export const borrowedCurveFields = z.object({
-  name: line(40).min(1, 'name the curve'),
-  origin: line(300).min(1, 'say where it comes from: a curve of unknown origin is worth nothing'),
+  name: trimmedText(40).min(1, 'name the curve'),
+  origin: trimmedText(300).min(1, 'say where it comes from: a curve of unknown origin is worth nothing'),
   scale,
   points: z
     .array(z.tuple([z.number().positive().max(30_000), z.number().min(-100).max(10_000)]))
@@ -116,23 +120,27 @@ export const baseline = z.object({
   createdAt: moment,
 });
 export type Baseline = z.infer<typeof baseline>;
-export const freezing = z.object({ setupId: identifier, runIds: z.array(identifier).min(1).max(100), why: line(300) });
+export const freezing = z.object({
+  setupId: identifier,
+  runIds: z.array(identifier).min(1).max(100),
+  why: trimmedText(300),
+});
 
 export const briefFields = z.object({
-  question: line(300),
-  gear: line(20).nullable(),
-  use: line(300),
-  target: line(300),
-  notWanted: line(300),
+  question: trimmedText(300),
+  gear: trimmedText(20).nullable(),
+  use: trimmedText(300),
+  target: trimmedText(300),
+  notWanted: trimmedText(300),
   claimedValue: z.number().positive().max(5000).nullable(),
   claimedUnit: z.enum(['kW', 'hp', 'PS']),
   claimedScale: scale.nullable(),
-  claimedSource: line(200),
-  deliverables: line(300),
+  claimedSource: trimmedText(200),
+  deliverables: trimmedText(300),
   gentlerTune: z.boolean(),
   dynoKind: z.enum(['inertia-roller', 'loaded-roller', 'hub']).nullable(),
   bestRunId: identifier.nullable(),
-  untested: text(1000),
+  untested: freeText(1000),
 });
 
 /** One act of the job's history, and what it changed. */

@@ -1,37 +1,41 @@
 import { z } from 'zod';
-import { identifier, line, moment, text } from './parts.ts';
+import { identifier, trimmedText, moment, freeText } from './parts.ts';
 
 /** Owners, their vehicles and what is in these. */
-export const ownerFields = z.object({ name: line(120).min(1, 'name the owner'), contact: line(200), note: text(2000) });
+export const ownerFields = z.object({
+  name: trimmedText(120).min(1, 'name the owner'),
+  contact: trimmedText(200),
+  note: freeText(2000),
+});
 
 export const vehicleFields = z.object({
   ownerId: identifier.nullable(),
-  name: line(120).min(1, 'name the vehicle'),
-  plate: line(20),
-  engine: line(200),
+  name: trimmedText(120).min(1, 'name the vehicle'),
+  plate: trimmedText(20),
+  engine: trimmedText(200),
   ignition: z.enum(['spark', 'compression']).nullable(),
   induction: z.enum(['none', 'turbo', 'supercharger', 'both']).nullable(),
-  fuelSystem: line(200),
-  gearbox: line(200),
+  fuelSystem: trimmedText(200),
+  gearbox: trimmedText(200),
   drivenAxle: z.enum(['front', 'rear', 'all']).nullable(),
-  tyres: line(120),
+  tyres: trimmedText(120),
   tankLitres: z.number().positive().max(2000).nullable(),
-  gears: z.array(z.object({ gear: line(20).min(1), ratio: z.number().positive().max(50) })).max(24),
+  gears: z.array(z.object({ gear: trimmedText(20).min(1), ratio: z.number().positive().max(50) })).max(24),
   finalDrive: z.number().positive().max(50).nullable(),
   factoryKw: z.number().positive().max(5000).nullable(),
   factoryNm: z.number().positive().max(20_000).nullable(),
-  note: text(4000),
+  note: freeText(4000),
 });
 
 /** Whose it is may be said by name: found, or written down anew. */
-const ownerName = line(120).optional();
+const ownerName = trimmedText(120).optional();
 export const vehicleChange = vehicleFields.partial().extend({ ownerName });
 export const newVehicle = vehicleChange.required({ name: true });
 
 export const partFields = z.object({
-  name: line(200).min(1, 'name the part'),
+  name: trimmedText(200).min(1, 'name the part'),
   knowledge: z.enum(['known', 'believed', 'unknown']),
-  note: line(500),
+  note: trimmedText(500),
 });
 
 const stored = { id: identifier, revision: z.int().positive() };

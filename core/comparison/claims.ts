@@ -3,7 +3,7 @@ import type { MeanDifference } from '../statistics/mean-difference.ts';
 import { simultaneousT, supremumProbability } from '../statistics/simultaneous.ts';
 import type { Drift } from './drift.ts';
 import type { GainBand } from './gain-band.ts';
-import { spansClearOfZero, type GainSpan } from './gain-spans.ts';
+import { stretchesClearOfZero, type ClearStretch } from './clear-stretches.ts';
 import type { Verdict } from './verdict.ts';
 
 /** A range that was chosen before its gain was seen: a band that matters, or the whole common range. */
@@ -22,7 +22,7 @@ export interface Claims {
   /** Chosen ranges whose gain drift alone might have made: figures, no verdict. */
   driftSuspected: boolean;
   /** Spans found in the data. */
-  spans: GainSpan[];
+  clearStretches: ClearStretch[];
 }
 
 /** All claims of one comparison share this chance of a wrong one; the ranges chosen beforehand take most of it. */
@@ -54,13 +54,13 @@ export function claimsOf(ranges: readonly ChosenRange[], band: GainBand | undefi
     return difference.difference > 0 ? 'gain' : 'loss';
   });
   const driftSuspected = verdicts.includes('drift suspected');
-  if (!band || !called.at(-1) || driftSuspected) return { verdicts, driftSuspected, spans: [] };
+  if (!band || !called.at(-1) || driftSuspected) return { verdicts, driftSuspected, clearStretches: [] };
   const open = ranges.filter((_, index) => !called[index]).length;
   const ownLevel = (level * spansWeight) / (spansWeight + each * open);
   return {
     verdicts,
     driftSuspected,
-    spans: spansClearOfZero(band, simultaneousT(1 - ownLevel, band.kappaRad, band.df)),
+    clearStretches: stretchesClearOfZero(band, simultaneousT(1 - ownLevel, band.kappaRad, band.df)),
   };
 }
 

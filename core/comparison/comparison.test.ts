@@ -4,7 +4,7 @@ import { meanDifference } from '../statistics/mean-difference.ts';
 import { bandDifference, compareRuns, differenceAt, type JudgedRange } from './comparison.ts';
 import type { RunCurve } from './run-curve.ts';
 import { gainSentence } from '../wording/gain-sentence.ts';
-import type { GainSpan } from './gain-spans.ts';
+import type { ClearStretch } from './clear-stretches.ts';
 import type { Verdict } from './verdict.ts';
 
 const runOf = (values: (rpm: number) => number, from = 2000, to = 6000): RunCurve => {
@@ -30,7 +30,7 @@ describe('comparison', () => {
     expect(verdict([test3[0]!], [baseline[0]!])).toBe('unknown');
     // Scatter that moves whole curves up and down turns nothing: the band is hardly wider than at one speed.
     expect(found.gainHalfWidth[0]! / found.pointHalfWidth[0]!).toBeLessThan(1.1);
-    expect(found.spans).toEqual([expect.objectContaining({ fromRpm: 2200, toRpm: 5900, verdict: 'gain' })]);
+    expect(found.clearStretches).toEqual([expect.objectContaining({ fromRpm: 2200, toRpm: 5900, verdict: 'gain' })]);
   });
 
   test('figures at a speed and over a band, and none where a run does not reach', () => {
@@ -55,15 +55,15 @@ describe('the sentence', () => {
     verdict,
     ...over,
   });
-  const span = (fromRpm: number, toRpm: number, mean: number): GainSpan => ({
+  const stretch = (fromRpm: number, toRpm: number, mean: number): ClearStretch => ({
     fromRpm,
     toRpm,
     mean,
     halfWidth: 1,
     verdict: mean > 0 ? 'gain' : 'loss',
   });
-  const say = (ranges: JudgedRange[], spans: GainSpan[] = [], withheld = false) =>
-    gainSentence({ test: 'B', baseline: 'A', ranges, spans, unit: 'kW', withheld })
+  const say = (ranges: JudgedRange[], clearStretches: ClearStretch[] = [], withheld = false) =>
+    gainSentence({ test: 'B', baseline: 'A', ranges, clearStretches, unit: 'kW', withheld })
       .map((phrase) => phrase.text)
       .join('');
   const more = judged([102, 102.2, 102.4], [100, 100.2, 100.4], 'gain');
@@ -77,18 +77,18 @@ describe('the sentence', () => {
     ['no repeats', say([judged([102], [100], 'unknown')]), /2\.0 kW more than A .* one run each/],
     [
       'a gain in part of the range',
-      say([more], [span(3000, 5600, 3)]),
+      say([more], [stretch(3000, 5600, 3)]),
       /, the surest part 3\.0 ± 1\.0 kW more from 3,000 to 5,600 rpm; nothing certain below or above\.$/,
     ],
-    ['a gain all along', say([more], [span(2250, 6800, 2)]), /6,800 rpm\.$/],
+    ['a gain all along', say([more], [stretch(2250, 6800, 2)]), /6,800 rpm\.$/],
     [
       'a gain that takes elsewhere',
-      say([more], [span(2500, 4000, 4), span(6000, 6700, -2)]),
+      say([more], [stretch(2500, 4000, 4), stretch(6000, 6700, -2)]),
       /the surest part 4\.0 .* and 2\.0 ± 1\.0 kW less from 6,000 to 6,700 rpm\.$/,
     ],
     [
       'a crossing',
-      say([same], [span(2500, 3500, 3), span(5600, 6600, -3)]),
+      say([same], [stretch(2500, 3500, 3), stretch(5600, 6600, -3)]),
       /on average, but 3\.0 ± 1\.0 kW more from 2,500 to 3,500 rpm and 3\.0 ± 1\.0 kW less/,
     ],
     [
@@ -116,7 +116,7 @@ describe('the sentence', () => {
   });
 
   test('runs that are not like for like get figures and no verdict', () => {
-    expect(say([more], [span(3000, 5600, 3)], true)).toMatch(/\+2\.0 ± .* not like for like: no verdict\.$/);
+    expect(say([more], [stretch(3000, 5600, 3)], true)).toMatch(/\+2\.0 ± .* not like for like: no verdict\.$/);
     expect(say([judged([102], [100], 'unknown')], [], true)).not.toContain('NaN');
   });
 });

@@ -13,7 +13,7 @@ import { driftOf, type Drift } from './drift.ts';
 import { earlinessOf, type Earliness } from './earliness.ts';
 import { gainBand, type GainBand } from './gain-band.ts';
 import { covers, type RunCurve } from './run-curve.ts';
-import type { GainSpan } from './gain-spans.ts';
+import type { ClearStretch } from './clear-stretches.ts';
 import type { Verdict } from './verdict.ts';
 import { meanOf } from '../numerics/mean.ts';
 
@@ -41,7 +41,7 @@ export interface Comparison {
   /** The bands asked for, or the common range where none was: what the verdicts are on. */
   ranges: JudgedRange[];
   /** Spans found in the data over which a gain or loss is clear of scatter. */
-  spans: GainSpan[];
+  clearStretches: ClearStretch[];
   driftSuspected: boolean;
   peaks: { test: Peak; baseline: Peak; difference: MeanDifference };
   largest: { rpm: number; gain: number };
@@ -95,10 +95,10 @@ export function compareRuns(
   const ranges = bands.length > 0 ? bands : [common];
   const ownSpreads = spreadsDiffer(bandMeans(test, fromRpm, toRpm), bandMeans(baseline, fromRpm, toRpm));
   const band = gainBand(test, baseline, options.alike ?? [], ownSpreads, elsewhere)!;
-  const { verdicts, driftSuspected, spans: clear } = claimsOf(ranges, band);
-  const spans = clear.filter((span) => {
-    const drift = bandDrift(groups, span.fromRpm, span.toRpm);
-    return !drift || survives(drift, span.mean);
+  const { verdicts, driftSuspected, clearStretches: clear } = claimsOf(ranges, band);
+  const clearStretches = clear.filter((stretch) => {
+    const drift = bandDrift(groups, stretch.fromRpm, stretch.toRpm);
+    return !drift || survives(drift, stretch.mean);
   });
   const largest = greatestAt(band.gain);
   return {
@@ -114,7 +114,7 @@ export function compareRuns(
     band,
     commonRange: common.difference,
     ranges: ranges.map((range, index) => ({ ...range, verdict: verdicts[index]! })),
-    spans,
+    clearStretches,
     driftSuspected,
     peaks: {
       test: peakOf(band.engineSpeedRpm, band.test),

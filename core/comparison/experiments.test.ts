@@ -7,7 +7,10 @@ function experiments(count: number, make: (seed: number) => Partial<SimulatedExp
   const tally = { covered: 0, bandHolds: 0, claimed: 0, foundGain: 0, adjusted: 0 };
   for (let seed = 1; seed <= count; seed++) {
     const experiment = simulatedExperiment({ seed, runs: 3, otherRuns: 3, standardDeviation: 0.004, ...make(seed) });
-    const { commonRange, ranges, spans, band, fromRpm, toRpm } = compareRuns(experiment.test, experiment.baseline);
+    const { commonRange, ranges, clearStretches, band, fromRpm, toRpm } = compareRuns(
+      experiment.test,
+      experiment.baseline,
+    );
     if (Math.abs(commonRange.difference - experiment.trueGainKw(fromRpm, toRpm)) <= commonRange.halfWidth)
       tally.covered++;
     const drift = ranges[0]!.drift!;
@@ -19,7 +22,7 @@ function experiments(count: number, make: (seed: number) => Partial<SimulatedExp
     );
     if (holds) tally.bandHolds++;
     const { verdict } = ranges[0]!;
-    if (verdict === 'gain' || verdict === 'loss' || spans.length > 0) tally.claimed++;
+    if (verdict === 'gain' || verdict === 'loss' || clearStretches.length > 0) tally.claimed++;
     if (verdict === 'gain') tally.foundGain++;
   }
   return {
@@ -74,9 +77,9 @@ describe('the intervals are true', () => {
         standardDeviation: 0.004,
         gain: bump,
       });
-      for (const span of compareRuns(runs, baseline).spans) {
+      for (const stretch of compareRuns(runs, baseline).clearStretches) {
         named++;
-        if (span.fromRpm >= 2950 && span.toRpm <= 4550 && span.verdict === 'gain') inside++;
+        if (stretch.fromRpm >= 2950 && stretch.toRpm <= 4550 && stretch.verdict === 'gain') inside++;
       }
     }
     expect(named).toBeGreaterThan(35);

@@ -5,7 +5,7 @@ import type { MeanDifference } from '../statistics/mean-difference.ts';
 import { differenceAt, differencePerRun, type Comparison, type JudgedRange } from './comparison.ts';
 import { firstReach } from './earliness.ts';
 import { covers, type RunCurve } from './run-curve.ts';
-import type { GainSpan } from './gain-spans.ts';
+import type { ClearStretch } from './clear-stretches.ts';
 import type { Verdict } from './verdict.ts';
 
 /** One row of the gain table, in kW, N·m, s or rpm. */
@@ -13,7 +13,7 @@ export interface GainRow {
   id:
     | 'band'
     | 'common'
-    | 'span'
+    | 'stretch'
     | 'at-speed'
     | 'largest'
     | 'peak-power'
@@ -51,7 +51,7 @@ export interface ComparedGroups {
 }
 
 /** Spans that the table names at most; the sentence names as many. */
-const mostSpans = 3;
+const mostStretches = 3;
 
 /**
  * The gain table of a comparison.
@@ -76,7 +76,8 @@ export function gainTable(
     ...figures('power', power.commonRange),
     verdict: power.ranges.find(whole)?.verdict ?? 'none',
   });
-  if (!withheld) rows.push(...power.spans.slice(0, mostSpans).map((span) => spanRow(span, power)));
+  if (!withheld)
+    rows.push(...power.clearStretches.slice(0, mostStretches).map((stretch) => stretchRow(stretch, power)));
   const powerAt = atRpm === undefined ? undefined : differenceAt(groups.power, atRpm);
   if (powerAt) rows.push({ id: 'at-speed', fromRpm: atRpm!, ...unjudged('power', powerAt) });
   rows.push(largestRow(power));
@@ -104,10 +105,10 @@ function unjudged(quantity: GainRow['quantity'], difference: MeanDifference) {
 }
 
 /** Where the gain begins and ends: a stretch found in the data; its interval holds for all of them at once. */
-function spanRow({ fromRpm, toRpm, mean, halfWidth, verdict }: GainSpan, power: Comparison): GainRow {
+function stretchRow({ fromRpm, toRpm, mean, halfWidth, verdict }: ClearStretch, power: Comparison): GainRow {
   const over = (values: Float64Array) => bandMean(power.engineSpeedRpm, values, fromRpm, toRpm);
   return {
-    id: 'span',
+    id: 'stretch',
     quantity: 'power',
     test: over(power.test),
     baseline: over(power.baseline),

@@ -53,7 +53,7 @@ export function comparisonToJson(
     })),
     spans: withheld
       ? []
-      : power.spans.map(({ fromRpm, toRpm, mean, halfWidth, verdict }) => ({
+      : power.clearStretches.map(({ fromRpm, toRpm, mean, halfWidth, verdict }) => ({
           fromRpm,
           toRpm,
           meanKw: kw(mean),

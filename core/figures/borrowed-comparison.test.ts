@@ -50,7 +50,7 @@ describe('a borrowed curve', () => {
     expect(comparison!.rows.every(({ halfWidth, verdict }) => Number.isNaN(halfWidth) && verdict === 'none')).toBe(
       true,
     );
-    expect(comparison!.power.spans).toEqual([]);
+    expect(comparison!.power.clearStretches).toEqual([]);
     expect(comparison!.power.gainHalfWidth.every(Number.isNaN)).toBe(true);
     expect(comparison!.sentence.map(({ text }) => text).join('')).toMatch(
       /^A reads \+\d\.\d kW against maker’s sheet from 2,500 to 5,500 rpm, but the runs are not like for like: no verdict\.$/,

@@ -41,7 +41,7 @@ export function borrowedComparison(
       test: letter,
       baseline: borrowed.name,
       ranges: power.comparison.ranges,
-      spans: [],
+      clearStretches: [],
       unit: request.powerUnit,
       withheld: true,
     }),
@@ -94,7 +94,7 @@ function unjudged(comparison: Comparison): Comparison {
       drift: undefined,
       verdict: 'unknown',
     })),
-    spans: [],
+    clearStretches: [],
     driftSuspected: false,
     peaks: { ...comparison.peaks, difference: unknown(comparison.peaks.difference) },
   };

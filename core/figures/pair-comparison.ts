@@ -84,7 +84,7 @@ export function comparisonFigures(
     test: name(testId, 0, testRuns),
     baseline: name(againstId, 1, againstRuns),
     ranges: power.ranges,
-    spans: power.spans,
+    clearStretches: power.clearStretches,
     unit: request.powerUnit,
     withheld,
     estimate: request.settings.crank && crankAssumption(request.settings.crank),

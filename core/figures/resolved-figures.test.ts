@@ -68,7 +68,7 @@ describe('figures of a job', () => {
     expect(figures.comparison!.rows.map(({ id, quantity, verdict }) => [id, quantity, verdict])).toEqual([
       ['band', 'power', 'gain'],
       ['common', 'power', 'none'],
-      ['span', 'power', 'gain'],
+      ['stretch', 'power', 'gain'],
       ['at-speed', 'power', 'none'],
       ['largest', 'power', 'none'],
       ['peak-power', 'power', 'none'],
@@ -163,7 +163,7 @@ describe('figures of a job', () => {
     expect(comparison!.sentence.map((phrase) => phrase.text).join('')).toMatch(
       /^A3, A13 is within repeatability of A1, A2/,
     );
-    expect(comparison!.power.spans).toEqual([]);
+    expect(comparison!.power.clearStretches).toEqual([]);
     expect(comparison!.rows.every((row) => row.verdict !== 'gain' && row.verdict !== 'loss')).toBe(true);
   });
 
@@ -175,7 +175,7 @@ describe('figures of a job', () => {
       // The largest gain and the reaching of the other side's peak are not the same question backwards.
       if (row.id === 'largest' || row.id === 'reaches-peak') return;
       expect(back.rows[index]!.difference).toBeCloseTo(-row.difference, 9);
-      expect(back.rows[index]!.halfWidth).toBeCloseTo(row.halfWidth, row.id === 'span' ? 4 : 9);
+      expect(back.rows[index]!.halfWidth).toBeCloseTo(row.halfWidth, row.id === 'stretch' ? 4 : 9);
     });
     expect(Array.from(back.power.gain)).toEqual(Array.from(there.power.gain, (kw) => expect.closeTo(-kw, 9)));
     expect(back.power.ranges[0]!.verdict).toBe('loss');
@@ -198,9 +198,11 @@ describe('figures of a job', () => {
 
   test('the spans that are clear of scatter and the reaching of the other’s peak stand in the table', () => {
     const { rows, power } = figures.comparison!;
-    const spans = rows.filter(({ id }) => id === 'span');
-    expect(spans.map(({ fromRpm }) => fromRpm)).toEqual(power.spans.slice(0, 3).map(({ fromRpm }) => fromRpm));
-    for (const span of spans) expect(span.test - span.baseline).toBeCloseTo(span.difference, 6);
+    const stretches = rows.filter(({ id }) => id === 'stretch');
+    expect(stretches.map(({ fromRpm }) => fromRpm)).toEqual(
+      power.clearStretches.slice(0, 3).map(({ fromRpm }) => fromRpm),
+    );
+    for (const stretch of stretches) expect(stretch.test - stretch.baseline).toBeCloseTo(stretch.difference, 6);
     const reaches = rows.find(({ id }) => id === 'reaches-peak')!;
     expect(reaches.difference).toBeLessThan(0);
     expect(reaches.halfWidth).toBeGreaterThan(0);

@@ -15,13 +15,13 @@ export function shortRange({ test, baseline }: LikeForLikeInput): Unlikeness | u
   if (!a || !b) return undefined;
   const [below, above] = [a[0] - b[0], a[1] - b[1]];
   if (Math.abs(below) < rangeRpm && Math.abs(above) < rangeRpm) return undefined;
-  const span = ([from, to]: readonly [number, number]) => `${spokenRpm(from)} to ${spokenRpm(to)} rpm`;
+  const rangeOf = ([from, to]: readonly [number, number]) => `${spokenRpm(from)} to ${spokenRpm(to)} rpm`;
   return {
     id: 'other-range',
     severity: Math.abs(above) >= rangeRpm ? 'mind' : 'note',
     fromRpm: Math.max(a[0], b[0]),
     toRpm: Math.min(a[1], b[1]),
-    message: `The runs cover different ranges: ${span(a)} against ${span(b)}.`,
+    message: `The runs cover different ranges: ${rangeOf(a)} against ${rangeOf(b)}.`,
     matters: 'peaks of runs that end at different speeds are not alike',
     remedy: 'Read the common range and the bands, not the peaks; they are limited to what both cover.',
   };

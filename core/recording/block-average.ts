@@ -13,8 +13,8 @@ export function blockAverage(
   rateHz: number,
 ): { time: Float64Array; series: Float64Array[] } {
   const count = time.length;
-  const span = count > 1 ? time[count - 1]! - time[0]! : 0;
-  const block = span > 0 ? Math.floor((count - 1) / span / rateHz) : 1;
+  const duration = count > 1 ? time[count - 1]! - time[0]! : 0;
+  const block = duration > 0 ? Math.floor((count - 1) / duration / rateHz) : 1;
   if (block < 2) return { time, series: [...series] };
   return { time: meanOfBlocks(time, block), series: series.map((values) => meanOfBlocks(values, block)) };
 }

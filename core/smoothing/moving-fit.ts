@@ -10,10 +10,10 @@ export function atLeastSamples(time: Float64Array, spanS: number, samples: numbe
  *
  * @param x rising
  * @param y of the same length; NaN values are left out
- * @param span width of the window, in units of x; narrower at the ends
+ * @param width width of the window, in units of x; narrower at the ends
  * @returns the line's value and slope at each x; NaN where a window holds fewer than three usable samples
  */
-export function slopes(x: Float64Array, y: Float64Array, span: number): { value: Float64Array; slope: Float64Array } {
+export function slopes(x: Float64Array, y: Float64Array, width: number): { value: Float64Array; slope: Float64Array } {
   const count = x.length;
   const value = new Float64Array(count);
   const slope = new Float64Array(count);
@@ -27,7 +27,7 @@ export function slopes(x: Float64Array, y: Float64Array, span: number): { value:
   let next = 0;
   for (let index = 0; index < count; index++) {
     // Written out twice: a call for every sample costs more than the sums.
-    for (; next < count && x[next]! <= x[index]! + span / 2; next++) {
+    for (; next < count && x[next]! <= x[index]! + width / 2; next++) {
       const height = y[next]!;
       if (Number.isNaN(height)) continue;
       const place = x[next]! - origin;
@@ -37,7 +37,7 @@ export function slopes(x: Float64Array, y: Float64Array, span: number): { value:
       sxx += place * place;
       sxy += place * height;
     }
-    for (; x[first]! < x[index]! - span / 2; first++) {
+    for (; x[first]! < x[index]! - width / 2; first++) {
       const height = y[first]!;
       if (Number.isNaN(height)) continue;
       const place = x[first]! - origin;

@@ -2,7 +2,7 @@ import { halfWidthText } from '../units/half-width.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
 import { convert, type PowerUnit } from '../units/units.ts';
 import type { JudgedRange } from '../comparison/comparison.ts';
-import type { GainSpan } from '../comparison/gain-spans.ts';
+import type { ClearStretch } from '../comparison/clear-stretches.ts';
 
 /** A stretch of a sentence; gain and loss are to be set off in colour and by their sign. */
 export interface Phrase {
@@ -16,7 +16,7 @@ export interface SentenceInput {
   /** Ranges chosen beforehand, with their verdicts; at least one. In kW. */
   ranges: readonly JudgedRange[];
   /** Spans found in the data. */
-  spans: readonly GainSpan[];
+  clearStretches: readonly ClearStretch[];
   unit: PowerUnit;
   /** True where the runs are not like for like: figures, no verdict. */
   withheld: boolean;
@@ -42,8 +42,7 @@ export function gainSentence(input: SentenceInput): Phrase[] {
   }
   const phrases = rangePhrases(first!, input, true);
   for (const range of more) phrases.push({ text: '; ' }, ...rangePhrases(range, input, false));
-  const spans = spanPhrases(input);
-  return [...phrases, ...spans, { text: '.' }, ...estimate];
+  return [...phrases, ...clearPhrases(input), { text: '.' }, ...estimate];
 }
 
 function rangePhrases(range: JudgedRange, { test, baseline, unit }: SentenceInput, named: boolean): Phrase[] {
@@ -81,28 +80,32 @@ function rangePhrases(range: JudgedRange, { test, baseline, unit }: SentenceInpu
 }
 
 /** Where in the range the gain lies, and whatever runs against it. */
-function spanPhrases({ ranges, spans, unit }: SentenceInput): Phrase[] {
+function clearPhrases({ ranges, clearStretches, unit }: SentenceInput): Phrase[] {
   const main = ranges[0]!;
   const called = main.verdict === 'gain' || main.verdict === 'loss';
-  if (main.verdict === 'unknown' || main.verdict === 'drift suspected' || spans.length === 0) return [];
-  const same = spans.filter((span) => span.verdict === main.verdict);
-  const [only] = spans;
+  if (main.verdict === 'unknown' || main.verdict === 'drift suspected' || clearStretches.length === 0) return [];
+  const same = clearStretches.filter((stretch) => stretch.verdict === main.verdict);
+  const [only] = clearStretches;
   const width = main.toRpm - main.fromRpm;
-  if (called && spans.length === 1 && same.length === 1 && only!.toRpm - only!.fromRpm > wholeShare * width) return [];
+  if (called && clearStretches.length === 1 && same.length === 1 && only!.toRpm - only!.fromRpm > wholeShare * width)
+    return [];
   const phrases: Phrase[] = [];
-  spans.slice(0, 3).forEach((span, index) => {
-    const first = called ? (span.verdict === main.verdict ? ', the surest part ' : ', but ') : ', but ';
-    const lead = index === 0 ? first : index === Math.min(spans.length, 3) - 1 ? ' and ' : ', ';
+  clearStretches.slice(0, 3).forEach((stretch, index) => {
+    const first = called ? (stretch.verdict === main.verdict ? ', the surest part ' : ', but ') : ', but ';
+    const lead = index === 0 ? first : index === Math.min(clearStretches.length, 3) - 1 ? ' and ' : ', ';
     phrases.push(
       { text: lead },
-      { text: `${spanAmount(span, unit)} ${span.verdict === 'gain' ? 'more' : 'less'}`, tone: span.verdict },
-      { text: ` from ${spokenRpm(span.fromRpm)} to ${spokenRpm(span.toRpm)} rpm` },
+      {
+        text: `${stretchAmount(stretch, unit)} ${stretch.verdict === 'gain' ? 'more' : 'less'}`,
+        tone: stretch.verdict,
+      },
+      { text: ` from ${spokenRpm(stretch.fromRpm)} to ${spokenRpm(stretch.toRpm)} rpm` },
     );
   });
-  const last = spans.at(-1)!;
-  if (called && same.length === spans.length) {
+  const last = clearStretches.at(-1)!;
+  if (called && same.length === clearStretches.length) {
     const above = main.toRpm - last.toRpm > 0.1 * width;
-    const below = spans[0]!.fromRpm - main.fromRpm > 0.1 * width;
+    const below = clearStretches[0]!.fromRpm - main.fromRpm > 0.1 * width;
     if (above || below) {
       phrases.push({ text: `; nothing certain ${above && below ? 'below or above' : above ? 'above' : 'below'}` });
     }
@@ -134,6 +137,6 @@ function signedAmount(range: JudgedRange, unit: PowerUnit): string {
     : `${difference < 0 ? '−' : '+'}${amount(range, unit)}`;
 }
 
-function spanAmount(span: GainSpan, unit: PowerUnit): string {
-  return `${size(span.mean, unit)} ± ${halfWidthText(size(span.halfWidth, unit))} ${unit}`;
+function stretchAmount(stretch: ClearStretch, unit: PowerUnit): string {
+  return `${size(stretch.mean, unit)} ± ${halfWidthText(size(stretch.halfWidth, unit))} ${unit}`;
 }

@@ -170,10 +170,10 @@ export class Device extends EventEmitter<DeviceEvents> {
   private measureRate(time: number): void {
     this.rateFrom ??= { time, count: 0, wallMs: performance.now() };
     this.rateFrom.count++;
-    const span = time - this.rateFrom.time;
-    if (span < 1) return;
-    this.rateHz = Math.round((this.rateFrom.count - 1) / span);
-    this.playsFast = span > 2 * ((performance.now() - this.rateFrom.wallMs) / 1000);
+    const elapsed = time - this.rateFrom.time;
+    if (elapsed < 1) return;
+    this.rateHz = Math.round((this.rateFrom.count - 1) / elapsed);
+    this.playsFast = elapsed > 2 * ((performance.now() - this.rateFrom.wallMs) / 1000);
     this.rateFrom = { time, count: 1, wallMs: performance.now() };
   }
 

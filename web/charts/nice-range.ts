@@ -12,12 +12,12 @@ export interface ValueRange {
 export function niceRange(least: number, most: number, lines: number, atLeast = 0): ValueRange {
   if (!Number.isFinite(least) || !Number.isFinite(most)) return { least: 0, most: 1, step: 1 };
   const middle = (least + most) / 2;
-  const span = Math.max(most - least, atLeast, 1e-9);
-  const rough = span / lines;
+  const width = Math.max(most - least, atLeast, 1e-9);
+  const rough = width / lines;
   const power = 10 ** Math.floor(Math.log10(rough));
   const step = [1, 2, 5, 10].map((factor) => factor * power).find((candidate) => candidate >= rough)!;
-  const low = Math.min(least, middle - span / 2);
-  const high = Math.max(most, middle + span / 2);
+  const low = Math.min(least, middle - width / 2);
+  const high = Math.max(most, middle + width / 2);
   return { least: Math.floor(low / step + 1e-9) * step, most: Math.ceil(high / step - 1e-9) * step, step };
 }
 

@@ -2,7 +2,7 @@ import { Button, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import type { Job } from '../../../contract/records.ts';
 import { spokenRpm } from '../../../core/units/spoken-rpm.ts';
-import { readRpmSpan } from '../../ui/rpm-span.ts';
+import { readRpmRange } from '../../ui/rpm-range.ts';
 import classes from '../../ui/file-form.module.css';
 import { RemoveButton } from '../../ui/remove-button.tsx';
 import { entriesOf } from '../../state/entries.ts';
@@ -14,13 +14,13 @@ export function Bands({ job }: { job: Job }) {
   const [problem, setProblem] = useState('');
   const add = async () => {
     const found = /^(.*?)[\s,:]+(\d[\d, ]*\s*(?:-|–|to)\s*\d[\d, ]*(?:\s*rpm)?)$/.exec(text.trim());
-    const span = found && readRpmSpan(found[2]!);
-    if (!span) {
+    const range = found && readRpmRange(found[2]!);
+    if (!range) {
       setProblem('Write a name and the speeds, such as “towing 1,800–3,000”.');
       return;
     }
     setProblem('');
-    if (await bands.add({ name: found[1]!.trim(), ...span })) setText('');
+    if (await bands.add({ name: found[1]!.trim(), ...range })) setText('');
   };
   return (
     <section className={classes.section}>

@@ -98,12 +98,12 @@ function Line({
 function countsOf(job: Job): string {
   const times = job.runs.map((run) => Date.parse(run.startedAt));
   const minutes = times.length > 1 ? (Math.max(...times) - Math.min(...times)) / 60e3 : 0;
-  const span =
+  const hours =
     minutes === 0
       ? ''
       : minutes < 24 * 60
         ? `, ${Math.floor(minutes / 60)} h ${Math.round(minutes % 60)} min from the first run to the last`
         : `, over ${Math.ceil(minutes / 1440)} days`;
   const count = (number: number, noun: string) => `${number} ${noun}${number === 1 ? '' : 's'}`;
-  return `${count(job.runs.length, 'run')}, ${count(job.setups.length, 'setup')}, ${count(job.tuneFiles.length, 'tune file')}${span}.`;
+  return `${count(job.runs.length, 'run')}, ${count(job.setups.length, 'setup')}, ${count(job.tuneFiles.length, 'tune file')}${hours}.`;
 }

@@ -74,14 +74,14 @@ function lineOf(row: GainRow, against: string, percent: boolean, write: (value: 
 }
 
 function rowLabel(row: GainRow, against: string): string {
-  const span = `${formatRpm(row.fromRpm ?? 0)}–${formatRpm(row.toRpm ?? 0)}`;
+  const range = `${formatRpm(row.fromRpm ?? 0)}–${formatRpm(row.toRpm ?? 0)}`;
   switch (row.id) {
     case 'band':
-      return `band, ${span}`;
+      return `band, ${range}`;
     case 'common':
       return 'common range';
-    case 'span':
-      return `found, ${span}`;
+    case 'stretch':
+      return `found, ${range}`;
     case 'at-speed':
     case 'torque-at-speed':
       return `at ${formatRpm(row.fromRpm!)} rpm`;
@@ -91,7 +91,7 @@ function rowLabel(row: GainRow, against: string): string {
     case 'peak-torque':
       return `peak, at ${peakSpeeds(row)}${row.atEdge ? ' (end of run)' : ''}`;
     case 'swept':
-      return span;
+      return range;
     case 'reaches-peak':
       return `reaches ${against}’s peak`;
   }

@@ -1,4 +1,4 @@
-import type { GainSpan } from '../../../../core/comparison/gain-spans.ts';
+import type { ClearStretch } from '../../../../core/comparison/clear-stretches.ts';
 import { medianOf } from '../../../../core/numerics/quantile.ts';
 import { convert } from '../../../../core/units/units.ts';
 import type { LaneLine } from '../../../charts/lane.tsx';
@@ -7,8 +7,8 @@ import { formatRpm, formatTenths, scaleNote, signed } from '../../../ui/figures.
 import type { LaneSource } from './mean-lanes.ts';
 import { extentOf, type EmptyLane, type LaneContent } from './scene.ts';
 
-function spanAround(spans: readonly GainSpan[], rpm: number): boolean {
-  return spans.some((span) => rpm >= span.fromRpm && rpm <= span.toRpm);
+function inOneOf(stretches: readonly ClearStretch[], rpm: number): boolean {
+  return stretches.some((stretch) => rpm >= stretch.fromRpm && rpm <= stretch.toRpm);
 }
 
 /** Test less baseline at each speed, with the band that holds at all speeds at once; or why there is none. */
@@ -28,7 +28,7 @@ export function gainLane({ figures, view, shown }: LaneSource): LaneContent | Em
   // A band wider than the gain is cut off rather than let it flatten the line.
   const spread = judged ? scale(2.5 * medianOf(power.gainHalfWidth)) : 0;
   // Nothing is coloured that scatter could have made.
-  const isClear = (rpm: number) => !withheld && spanAround(power.spans, rpm);
+  const isClear = (rpm: number) => !withheld && inOneOf(power.clearStretches, rpm);
   const clear = values.map((value, index) => (isClear(power.engineSpeedRpm[index]!) ? value : 0));
   const other = shown.find((line) => line.setup.id === view.against.id && !line.isTest)?.name ?? view.against.letter;
   return {
@@ -43,8 +43,8 @@ export function gainLane({ figures, view, shown }: LaneSource): LaneContent | Em
         colour: 'var(--soft)',
         colourAt: (rpm) => {
           if (!isClear(rpm)) return 'var(--soft)';
-          const span = power.spans.find(({ fromRpm, toRpm }) => rpm >= fromRpm && rpm <= toRpm);
-          return span?.verdict === 'loss' ? 'var(--loss)' : 'var(--gain)';
+          const stretch = power.clearStretches.find(({ fromRpm, toRpm }) => rpm >= fromRpm && rpm <= toRpm);
+          return stretch?.verdict === 'loss' ? 'var(--loss)' : 'var(--gain)';
         },
         place: top.place,
         rpm: power.engineSpeedRpm,

@@ -23,16 +23,16 @@ export function HeatNow({ heat: { window, times } }: { heat: HeatToReady }) {
       <h2 className="heading">Heat now{known && ', against the baseline’s starts'}</h2>
       {channels.map((channel) => {
         const value = latestReading(channel);
-        const span = window[channel];
-        const place = value === undefined || !span ? undefined : placeInWindow(value, span);
+        const band = window[channel];
+        const place = value === undefined || !band ? undefined : placeInWindow(value, band);
         return (
           <div key={channel} className={classes.heat}>
             <span>{channelLabel(channel)}</span>
             <b className="number">{value === undefined ? '–' : `${formatWhole(value)} °C`}</b>
-            {span && value !== undefined && <WindowBar value={value} span={span} />}
+            {band && value !== undefined && <WindowBar value={value} band={band} />}
             {place && (
               <small data-place={place}>
-                {place === 'inside' ? 'within' : words[place]} {formatWhole(span!.fromC)} to {formatWhole(span!.toC)} °C
+                {place === 'inside' ? 'within' : words[place]} {formatWhole(band!.fromC)} to {formatWhole(band!.toC)} °C
                 {place !== 'inside' && timeWords(times[channel])}
               </small>
             )}
@@ -56,13 +56,13 @@ function timeWords(time: TimeToReady | undefined): string {
   }
 }
 
-function WindowBar({ value, span }: { value: number; span: { fromC: number; toC: number } }) {
-  const reach = Math.max(12, (span.toC - span.fromC) * 1.6, Math.abs(value - (span.fromC + span.toC) / 2) * 1.15);
-  const middle = (span.fromC + span.toC) / 2;
+function WindowBar({ value, band }: { value: number; band: { fromC: number; toC: number } }) {
+  const reach = Math.max(12, (band.toC - band.fromC) * 1.6, Math.abs(value - (band.fromC + band.toC) / 2) * 1.15);
+  const middle = (band.fromC + band.toC) / 2;
   const share = (temperature: number) => `${50 + ((temperature - middle) / reach) * 50}%`;
   return (
     <div className={classes.bar} aria-hidden>
-      <i style={{ left: share(span.fromC), right: `calc(100% - ${share(span.toC)})` }} />
+      <i style={{ left: share(band.fromC), right: `calc(100% - ${share(band.toC)})` }} />
       <u style={{ left: share(value) }} />
     </div>
   );

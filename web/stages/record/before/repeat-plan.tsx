@@ -66,9 +66,9 @@ function Ready({ job, heat: { window, times }, coolDownMin }: { job: Job; heat: 
   const ended = Math.max(...job.runs.map((run) => (run.endedAt ? Date.parse(run.endedAt) : 0)), 0);
   if (ended === 0) return <span className={classes.ready}>Ready for the first run</span>;
   const restedS = Math.max(0, (now - ended) / 1000);
-  const outside = Object.entries(window).filter(([channel, span]) => {
+  const outside = Object.entries(window).filter(([channel, band]) => {
     const value = latestReading(channel);
-    return value !== undefined && placeInWindow(value, span) !== 'inside';
+    return value !== undefined && placeInWindow(value, band) !== 'inside';
   });
   const waits = outside.flatMap(([channel]) => {
     const time = times[channel];

@@ -63,10 +63,10 @@ export function useHeatToReady(window: StartWindow): HeatToReady {
     const make = () =>
       setTimes(
         Object.fromEntries(
-          Object.entries(JSON.parse(wanted) as StartWindow).flatMap(([channel, span]) => {
+          Object.entries(JSON.parse(wanted) as StartWindow).flatMap(([channel, band]) => {
             const now = latestReading(channel);
             if (now === undefined) return [];
-            return [[channel, timeToReady(coolingCurve(gathered.get(channel) ?? [], air ?? -Infinity), now, span)]];
+            return [[channel, timeToReady(coolingCurve(gathered.get(channel) ?? [], air ?? -Infinity), now, band)]];
           }),
         ),
       );

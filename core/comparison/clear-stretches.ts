@@ -2,7 +2,7 @@ import { bandMean } from '../curve/band-mean.ts';
 import type { GainBand } from './gain-band.ts';
 
 /** A stretch of engine speed over which a gain or loss is clear of scatter, everywhere at once. */
-export interface GainSpan {
+export interface ClearStretch {
   fromRpm: number;
   toRpm: number;
   /** Mean gain over the span, in the band's unit, and the half width of an interval that holds for all spans at once. */
@@ -19,7 +19,7 @@ const bridgedRpm = 75;
  * The stretches over which a simultaneous band is clear of zero.
  * @param criticalT standard errors of the band
  */
-export function spansClearOfZero(band: GainBand, criticalT = band.criticalT): GainSpan[] {
+export function stretchesClearOfZero(band: GainBand, criticalT = band.criticalT): ClearStretch[] {
   const { engineSpeedRpm, gain, standardError } = band;
   if (Number.isNaN(criticalT)) return [];
   const found: { from: number; to: number; sign: number }[] = [];
