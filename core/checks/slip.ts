@@ -18,6 +18,7 @@ export interface SlipTrace {
   raw: Float64Array;
 }
 
+// Set by bench/checks.ts: no false alarm on healthy pulls, most hits on faulty ones.
 /** Excess and torque are looked at over these times, s. */
 const excessSpanS = 0.25;
 const torqueSpanS = 0.5;

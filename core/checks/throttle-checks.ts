@@ -5,6 +5,7 @@ import { localFit } from '../smoothing/local-polynomial.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
 import { tens, type Finding } from './check.ts';
 
+// Set by bench/checks.ts: no false alarm on healthy pulls, most hits on faulty ones.
 /** Torque left during a break in the pull, as a share of that before: less is a cut of fuel or spark, more a throttle half closed. */
 const cutShare = 0.25;
 /** A break lasts no longer than this, s. */

@@ -11,6 +11,7 @@ export interface ClearStretch {
   verdict: 'gain' | 'loss';
 }
 
+// Set by bench/experiments.ts: coverage of the intervals, and claims where nothing changed.
 /** Narrower stretches are not named, rpm; shorter breaks inside one are not told. */
 const leastWidthRpm = 100;
 const bridgedRpm = 75;

@@ -22,6 +22,7 @@ export interface Drift {
   separable: boolean;
 }
 
+// Set by bench/experiments.ts: coverage of the intervals, and claims where nothing changed.
 /** Taking the drift out may widen the interval's square by this factor before the design counts as unable to. */
 const toleratedWidening = 1.6;
 

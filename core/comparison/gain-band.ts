@@ -24,6 +24,7 @@ export interface GainBand {
   repeatability: Float64Array;
 }
 
+// Set by bench/experiments.ts: coverage of the intervals, and claims where nothing changed.
 /** The spread at a speed is averaged over this share of the range to each side: few runs tell little of it by themselves. */
 const spreadReach = 0.25;
 /** With a single residual the scatter's stiffness cannot be seen; it is taken to turn this much. */

@@ -2,6 +2,7 @@ import { spokenRpm } from '../units/spoken-rpm.ts';
 import { medianOf } from '../numerics/quantile.ts';
 import { eventAt, highest, pullOf, stretches, type LogEvent, type RunLog } from './run-log.ts';
 
+// Set by bench/logs.ts: no false alarm on healthy logs, most hits on faulty ones.
 /** Boost may exceed what it settles at by this much, kPa, and this share of it. */
 const overKpa = 8;
 const overShare = 0.07;

@@ -2,6 +2,7 @@ import { spokenRpm } from '../units/spoken-rpm.ts';
 import { medianOf } from '../numerics/quantile.ts';
 import { eventAt, highest, pullOf, stretches, type LogEvent, type RunLog } from './run-log.ts';
 
+// Set by bench/logs.ts: no false alarm on healthy logs, most hits on faulty ones.
 /** Fuel pressure may lie below what is expected by this much, kPa, and this share of it, for so long, s. */
 const sagKpa = 25;
 const sagShare = 0.06;

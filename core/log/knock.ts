@@ -1,6 +1,7 @@
 import { spokenRpm } from '../units/spoken-rpm.ts';
 import { eventAt, highest, stretches, type LogEvent, type RunLog } from './run-log.ts';
 
+// Set by bench/logs.ts: no false alarm on healthy logs, most hits on faulty ones.
 /** Less taken back than this, °, is how a controller listens; from this on it is knock. */
 const usualLimitDeg = 3;
 const heardDeg = 1.2;

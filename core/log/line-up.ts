@@ -18,6 +18,7 @@ export interface LineUp {
   overlapS: number;
 }
 
+// Set by bench/logs.ts: the error of the lined-up clock.
 /** Traces are compared at this rate, Hz, and must overlap for so long, s. */
 const rateHz = 50;
 const leastOverlapS = 4;

@@ -4,6 +4,7 @@ import { spokenRpm } from '../units/spoken-rpm.ts';
 import { medianOf } from '../numerics/quantile.ts';
 import { averaged, eventAt, stretches, type LogEvent, type RunLog, type Stretch } from './run-log.ts';
 
+// Set by bench/logs.ts: no false alarm on healthy logs, most hits on faulty ones.
 /** Off target by more than this, %, counts, for so long, s. */
 const leanPercent = 5;
 const richPercent = 8;

@@ -1,6 +1,7 @@
 import { spokenRpm } from '../units/spoken-rpm.ts';
 import { averaged, eventAt, pullOf, stretches, type LogEvent, type RunLog } from './run-log.ts';
 
+// Set by bench/logs.ts: no false alarm on healthy logs, most hits on faulty ones.
 /** Below the line for so long it counts, s; breaks up to this long do not end it. */
 const leastS = 0.2;
 const bridgedS = 0.15;

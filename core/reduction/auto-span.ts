@@ -4,6 +4,7 @@ import type { Span } from '../smoothing/span.ts';
 import { thinnings, type SweepDrive } from './sweep-drive.ts';
 import { levelAt, torqueAt, weightsAt } from './torque-fit.ts';
 
+// Set by bench/accuracy.ts: the error against known truths, mean and worst.
 /** The spans that *auto* chooses from, rpm. */
 export const candidateSpans = [60, 80, 105, 140, 180, 240, 320, 420, 550, 720, 950, 1250, 1650, 2150] as const;
 /** The span may change at this many knots along the range. */

@@ -1,6 +1,7 @@
 import { medianOf } from '../numerics/quantile.ts';
 import { atLeastSamples, slopes } from '../smoothing/moving-fit.ts';
 
+// Set by bench/accuracy.ts: the error against known truths, mean and worst.
 /** Torque to each side of a sample is taken over this time, s. */
 const usualSideS = 0.1;
 /** A jump is an edge when it exceeds this share of the pull's middle torque … */

@@ -8,6 +8,7 @@ export interface HubSide {
   impulse: Float64Array;
 }
 
+// Set by bench/accuracy.ts: the error against known truths, mean and worst.
 /** The share of a side's speed in the mean is averaged over this time, s: wheels slip slowly, encoders jitter. */
 const shareSpanS = 0.8;
 

@@ -1,5 +1,6 @@
 import { firstNotBelow } from '../numerics/interpolation.ts';
 
+// Set by bench/accuracy.ts: the error against known truths, mean and worst.
 /** How far to each side of the guess the kink is looked for, and how much trace to each side is fitted, s. */
 const searchS = 0.35;
 const fittedS = 0.55;

@@ -1,6 +1,7 @@
 import { firstNotBelow } from '../numerics/interpolation.ts';
 import { localFit } from '../smoothing/local-polynomial.ts';
 
+// Set by bench/accuracy.ts: the error against known truths, mean and worst.
 /** A line over this time shows the driveline swing; in a cubic over this one it has been averaged away, s. */
 const shortS = 0.1;
 const longS = 0.6;

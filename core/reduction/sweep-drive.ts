@@ -34,6 +34,7 @@ interface SideTraces {
   mapSpeed: Float64Array;
 }
 
+// Set by bench/accuracy.ts: the error against known truths, mean and worst.
 /** The traces are thinned so many times. */
 export const thinnings = 6;
 

@@ -20,6 +20,7 @@ export interface SweepSpan {
   liftSeen: boolean;
 }
 
+// Set by bench/accuracy.ts: the error against known truths, mean and worst.
 /** Acceleration is looked at over this time, s: an absorber makes the drum wander. */
 const accelerationSpanS = 0.7;
 /** Torque is looked at over this time, s. */

@@ -2,6 +2,7 @@ import { firstNotBelow, interpolate } from '../numerics/interpolation.ts';
 import { rateFit, rateWeights, type RateWeights } from '../smoothing/rate-fit.ts';
 import { thinnings, type SweepDrive } from './sweep-drive.ts';
 
+// Set by bench/accuracy.ts: the error against known truths, mean and worst.
 /** Degree of torque as a polynomial of engine speed inside a window. */
 const fitDegree = 2;
 /** Share of what a window loses at an end of the sweep that it regains on the other side. */

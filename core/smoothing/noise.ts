@@ -1,3 +1,4 @@
+// Set by bench/accuracy.ts: the error against known truths, mean and worst.
 /** Length of the blocks in which a trace is compared with a polynomial, s, and the least samples in one. */
 const blockS = 1;
 const leastBlock = 30;

@@ -12,6 +12,7 @@ export interface LinearFit {
   df: number;
 }
 
+// Set by bench/experiments.ts: coverage of the intervals, and claims where nothing changed.
 /** The residuals' correlation is modelled over this time, s, and continued to here. */
 const memoryS = 0.1;
 const continuedS = 1;

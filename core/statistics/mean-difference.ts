@@ -55,6 +55,7 @@ export interface DifferenceOptions {
   remount?: KnownDeviation | undefined;
 }
 
+// Set by bench/experiments.ts: coverage of the intervals, and claims where nothing changed.
 /** Spreads as different as this happen by chance one time in ten: beyond it each side keeps its own. */
 const differsBelow = 0.1;
 
