@@ -33,9 +33,9 @@ const driftBelow = 0.1;
 /** What the runs so far say of the next ones, in the order in which it matters. */
 export function nextRunsAdvice(so: SoFar): Advice[] {
   const found: Advice[] = [];
-  const drifts = so.drift !== undefined && so.drift.pValue < driftBelow && so.runs > 1;
-  if (drifts) {
-    const { perRun } = so.drift!;
+  const drift = so.runs > 1 && so.drift && so.drift.pValue < driftBelow ? so.drift : undefined;
+  if (drift) {
+    const { perRun } = drift;
     found.push({
       id: 'drift',
       severity: 'mind',
@@ -45,8 +45,8 @@ export function nextRunsAdvice(so: SoFar): Advice[] {
   if (so.parentLetter && so.runs >= so.planned && !so.bracketed) {
     found.push({
       id: 'bracket',
-      severity: drifts ? 'mind' : 'note',
-      text: drifts
+      severity: drift ? 'mind' : 'note',
+      text: drift
         ? `Go back to ${so.parentLetter} for a run now: without it drift and change cannot be told apart.`
         : `A run of ${so.parentLetter} after the last of ${so.letter} would tell a drift from the change.`,
     });

@@ -99,7 +99,7 @@ export function hop(trace: SlipTrace): Finding | undefined {
     if (chain.length > best.length) best = chain;
   }
   if (best.length < 2 * leastSwings) return undefined;
-  const [first, last] = [best[0]!, best.at(-1)!];
+  const [first, last] = [best[0]!, best[best.length - 1]!];
   const hz = (best.length - 1) / 2 / (last.atS - first.atS);
   if (hz < slowestHz || hz > fastestHz) return undefined;
   const percent = Math.round(2000 * Math.max(...best.map(({ size }) => size))) / 10;
@@ -209,5 +209,11 @@ function dot(a: Float64Array, b: Float64Array): number {
 
 /** Whether two findings overlap: a hop is slip as well, and is told once. */
 export function overlaps(a: Finding, b: Finding): boolean {
-  return a.fromRpm! <= b.toRpm! && b.fromRpm! <= a.toRpm!;
+  const [aFrom = -Infinity, aTo = Infinity, bFrom = -Infinity, bTo = Infinity] = [
+    a.fromRpm,
+    a.toRpm,
+    b.fromRpm,
+    b.toRpm,
+  ];
+  return aFrom <= bTo && bFrom <= aTo;
 }

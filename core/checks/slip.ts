@@ -38,9 +38,10 @@ const lowestShare = 0.05;
  */
 export function slipTrace(run: SweepDrive): SlipTrace | undefined {
   const { drive, first, last, sweep } = run;
-  if (!drive.pickup || run.mapTime.length < 20) return undefined;
+  const { pickup } = drive;
+  if (!pickup || run.mapTime.length < 20) return undefined;
   const ratio = (from: number, to: number) =>
-    drive.pickup!.subarray(from, to).map((rpm, index) => {
+    pickup.subarray(from, to).map((rpm, index) => {
       const speed = drive.speed[from + index]!;
       return speed > 1 ? rpm / rpmPerRadS / speed : NaN;
     });

@@ -136,7 +136,8 @@ export function limiter(run: SweepDrive): Finding | undefined {
   if (!held || !left || Math.abs(held.value / top - 1) > heldShare) return undefined;
   const pulled = (impulse[run.last]! - impulse[run.first]!) / (time[run.last]! - time[run.first]!);
   const full = throttle?.reduce((most, value) => (value > most ? value : most), 0) ?? 0;
-  const stillOpen = full >= 20 && throttle![first]! > openShare * full && throttle![last]! > openShare * full;
+  const stillOpen =
+    throttle !== undefined && full >= 20 && throttle[first]! > openShare * full && throttle[last]! > openShare * full;
   // What keeps the drum turning, beyond the scatter that such a short fit has while the pull still goes on.
   const before = [Math.max(run.first, run.last - (last - first)), run.last] as const;
   const losses = lossTorque(dyno.parasitic, top);
@@ -158,7 +159,8 @@ export function limiter(run: SweepDrive): Finding | undefined {
 /** Standard deviation of the slope of a straight line through the impulse, N·m. */
 function scatterOf(time: Float64Array, impulse: Float64Array, first: number, last: number): number {
   const middle = time[(first + last) >> 1]!;
-  const fit = localFit(time, impulse, first, last, middle, 1)!;
+  const fit = localFit(time, impulse, first, last, middle, 1);
+  if (!fit) return NaN;
   let squares = 0;
   let squaredPlaces = 0;
   for (let index = first; index <= last; index++) {

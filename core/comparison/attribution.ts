@@ -89,11 +89,13 @@ export function attributionOf(
       ...(gain ? { gain } : {}),
     };
   });
+  const whole = between(ran[ran.length - 1]!, ran[0]!);
+  if (!whole) return undefined;
   const verdicts = verdictsOn(steps.slice(1).map(({ gain }) => gain));
   return {
     fromRpm,
     toRpm,
     steps: steps.map((step, index) => (index === 0 ? step : { ...step, verdict: verdicts[index - 1]! })),
-    whole: between(ran.at(-1)!, ran[0]!)!,
+    whole,
   };
 }

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { gridBetween } from '../curve/grid.ts';
 import { meanDifference } from '../statistics/mean-difference.ts';
-import { bandDifference, compareRuns, differenceAt, type JudgedRange } from './comparison.ts';
+import { bandDifference, compareRuns, differenceAt, type JudgedRange, type JudgedRanges } from './comparison.ts';
 import type { RunCurve } from './run-curve.ts';
 import { gainSentence } from '../wording/gain-sentence.ts';
 import type { ClearStretch } from './clear-stretches.ts';
@@ -62,7 +62,7 @@ describe('the sentence', () => {
     halfWidth: 1,
     verdict: mean > 0 ? 'gain' : 'loss',
   });
-  const say = (ranges: JudgedRange[], clearStretches: ClearStretch[] = [], withheld = false) =>
+  const say = (ranges: JudgedRanges, clearStretches: ClearStretch[] = [], withheld = false) =>
     gainSentence({ test: 'B', baseline: 'A', ranges, clearStretches, unit: 'kW', withheld })
       .map((phrase) => phrase.text)
       .join('');

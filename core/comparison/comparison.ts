@@ -12,7 +12,7 @@ import { claimsOf, survives, type ChosenRange } from './claims.ts';
 import { driftOf, type Drift } from './drift.ts';
 import { earlinessOf, type Earliness } from './earliness.ts';
 import { gainBand, type GainBand } from './gain-band.ts';
-import { covers, type RunCurve } from './run-curve.ts';
+import { covers, type ComparedRuns, type RunCurve } from './run-curve.ts';
 import type { ClearStretch } from './clear-stretches.ts';
 import type { Verdict } from './verdict.ts';
 import { meanOf } from '../numerics/mean.ts';
@@ -21,6 +21,9 @@ import { meanOf } from '../numerics/mean.ts';
 export interface JudgedRange extends ChosenRange {
   verdict: Verdict;
 }
+
+/** The ranges that were asked for, or the range that all runs share. */
+export type JudgedRanges = readonly [JudgedRange, ...JudgedRange[]];
 
 export interface Comparison {
   /** The range that every run of both sides covers, rpm. */
@@ -39,7 +42,7 @@ export interface Comparison {
   band: GainBand;
   commonRange: MeanDifference;
   /** The bands asked for, or the common range where none was: what the verdicts are on. */
-  ranges: JudgedRange[];
+  ranges: JudgedRanges;
   /** Spans found in the data over which a gain or loss is clear of scatter. */
   clearStretches: ClearStretch[];
   driftSuspected: boolean;
@@ -74,13 +77,9 @@ export function compareRuns(
   if (test.length === 0) throw new Refusal('The setup has no counted run yet: record one to compare it.');
   if (baseline.length === 0) throw new Refusal('The baseline has no counted run: record one, or bring one back.');
   const shared = sharedRange([...test, ...baseline]);
-  if (!shared) {
-    throw new Refusal(
-      'The runs share no range of engine speed, so nothing can be compared: record one over the same range.',
-    );
-  }
+  if (!shared) throw sharesNoRange();
   const [fromRpm, toRpm] = shared;
-  const groups = [test, baseline, ...(options.alike ?? [])];
+  const groups: ComparedRuns = [test, baseline, ...(options.alike ?? [])];
   const level = meanOf(bandMeans(baseline, fromRpm, toRpm));
   // Spreads known as shares of power, at the size of this comparison's power.
   const known = (share: KnownDeviation | undefined) =>
@@ -90,12 +89,14 @@ export function compareRuns(
     const difference = bandDifference(groups, from, to, elsewhere);
     return difference && { fromRpm: from, toRpm: to, difference, drift: bandDrift(groups, from, to) };
   };
-  const common = range(fromRpm, toRpm)!;
+  const common = range(fromRpm, toRpm);
   const bands = (options.bands ?? []).flatMap(([from, to]) => range(from, to) ?? []);
-  const ranges = bands.length > 0 ? bands : [common];
   const ownSpreads = spreadsDiffer(bandMeans(test, fromRpm, toRpm), bandMeans(baseline, fromRpm, toRpm));
-  const band = gainBand(test, baseline, options.alike ?? [], ownSpreads, elsewhere)!;
-  const { verdicts, driftSuspected, clearStretches: clear } = claimsOf(ranges, band);
+  const band = gainBand(test, baseline, options.alike ?? [], ownSpreads, elsewhere);
+  const peaks = differencePerRun(groups, (run) => peakOf(run.engineSpeedRpm, run.values).value, elsewhere);
+  if (!common || !band || !peaks) throw sharesNoRange();
+  const [first = common, ...others] = bands;
+  const { verdicts, driftSuspected, clearStretches: clear } = claimsOf([first, ...others], band);
   const clearStretches = clear.filter((stretch) => {
     const drift = bandDrift(groups, stretch.fromRpm, stretch.toRpm);
     return !drift || survives(drift, stretch.mean);
@@ -113,18 +114,24 @@ export function compareRuns(
     repeatability: band.repeatability,
     band,
     commonRange: common.difference,
-    ranges: ranges.map((range, index) => ({ ...range, verdict: verdicts[index]! })),
+    ranges: [
+      { ...first, verdict: verdicts[0]! },
+      ...others.map((range, index) => ({ ...range, verdict: verdicts[index + 1]! })),
+    ],
     clearStretches,
     driftSuspected,
     peaks: {
       test: peakOf(band.engineSpeedRpm, band.test),
       baseline: peakOf(band.engineSpeedRpm, band.baseline),
-      difference: differencePerRun(groups, (run) => peakOf(run.engineSpeedRpm, run.values).value, elsewhere)!,
+      difference: peaks,
     },
     largest: { rpm: band.engineSpeedRpm[largest]!, gain: band.gain[largest]! },
     earliness: earlinessOf(band.engineSpeedRpm, band.test, band.baseline),
   };
 }
+
+const sharesNoRange = () =>
+  new Refusal('The runs share no range of engine speed, so nothing can be compared: record one over the same range.');
 
 function sharedRange(runs: readonly RunCurve[]): readonly [number, number] | undefined {
   const from = Math.max(...runs.map((run) => run.engineSpeedRpm[0]!));
@@ -148,14 +155,15 @@ interface Elsewhere {
  * @returns undefined when a run of either side has none
  */
 export function differencePerRun(
-  groups: readonly (readonly RunCurve[])[],
+  groups: ComparedRuns,
   figure: (run: RunCurve) => number,
   elsewhere: Elsewhere = {},
 ): MeanDifference | undefined {
-  const [test, baseline, ...alike] = groups.map((runs) => runs.map(figure));
-  if ([...test!, ...baseline!].some((value) => Number.isNaN(value))) return undefined;
-  return meanDifference(test!, baseline!, {
-    alike: alike.map((values) => values.filter((value) => !Number.isNaN(value))),
+  const [test, baseline, ...alike] = groups;
+  const [ofTest, ofBaseline] = [test.map(figure), baseline.map(figure)];
+  if ([...ofTest, ...ofBaseline].some((value) => Number.isNaN(value))) return undefined;
+  return meanDifference(ofTest, ofBaseline, {
+    alike: alike.map((runs) => runs.map(figure).filter((value) => !Number.isNaN(value))),
     ...elsewhere,
   });
 }
@@ -166,7 +174,7 @@ export function differencePerRun(
  * @returns undefined when a run of either side does not cover the band
  */
 export function bandDifference(
-  groups: readonly (readonly RunCurve[])[],
+  groups: ComparedRuns,
   fromRpm: number,
   toRpm: number,
   elsewhere: Elsewhere = {},
@@ -175,11 +183,7 @@ export function bandDifference(
 }
 
 /** Difference at one engine speed; undefined when a run of either side does not reach it. */
-export function differenceAt(
-  groups: readonly (readonly RunCurve[])[],
-  rpm: number,
-  elsewhere: Elsewhere = {},
-): MeanDifference | undefined {
+export function differenceAt(groups: ComparedRuns, rpm: number, elsewhere: Elsewhere = {}): MeanDifference | undefined {
   return differencePerRun(
     groups,
     (run) => (covers(run, rpm, rpm) ? interpolate(run.engineSpeedRpm, run.values, rpm) : NaN),
@@ -191,32 +195,27 @@ export function differenceAt(
 const sessionMs = 12 * 3600e3;
 
 /** Drift of a band's mean from run to run, where the runs' order is known and of one session. */
-function bandDrift(groups: readonly (readonly RunCurve[])[], fromRpm: number, toRpm: number): Drift | undefined {
-  const times = groups
-    .slice(0, 2)
-    .flat()
-    .map((run) => run.atMs);
-  if (times.some((at) => at === undefined)) return undefined;
-  const [earliest, latest] = [Math.min(...(times as number[])), Math.max(...(times as number[]))];
+function bandDrift(groups: ComparedRuns, fromRpm: number, toRpm: number): Drift | undefined {
+  const [testRuns, baselineRuns, ...alikeRuns] = groups;
+  const times = [...testRuns, ...baselineRuns].flatMap((run) => run.atMs ?? []);
+  if (times.length < testRuns.length + baselineRuns.length) return undefined;
+  const [earliest, latest] = [Math.min(...times), Math.max(...times)];
   if (latest - earliest > sessionMs || latest === earliest) return undefined;
-  const inSession = groups.map((runs) =>
-    runs.filter(
-      (run) =>
-        covers(run, fromRpm, toRpm) &&
-        run.atMs !== undefined &&
-        run.atMs > latest - sessionMs &&
-        run.atMs < earliest + sessionMs,
-    ),
-  );
-  const order = inSession
+  const inSession = (runs: readonly RunCurve[]) =>
+    runs.flatMap((run) =>
+      run.atMs !== undefined &&
+      run.atMs > latest - sessionMs &&
+      run.atMs < earliest + sessionMs &&
+      covers(run, fromRpm, toRpm)
+        ? [{ atMs: run.atMs, value: bandMean(run.engineSpeedRpm, run.values, fromRpm, toRpm) }]
+        : [],
+    );
+  const [test, baseline] = [inSession(testRuns), inSession(baselineRuns)];
+  const alike = alikeRuns.map(inSession);
+  const order = [test, baseline, ...alike]
     .flat()
-    .map((run) => run.atMs!)
+    .map(({ atMs }) => atMs)
     .sort((a, b) => a - b);
-  const [test, baseline, ...alike] = inSession.map((runs) =>
-    runs.map((run) => ({
-      order: order.indexOf(run.atMs!),
-      value: bandMean(run.engineSpeedRpm, run.values, fromRpm, toRpm),
-    })),
-  );
-  return driftOf(test!, baseline!, alike);
+  const ordered = (runs: typeof test) => runs.map(({ atMs, value }) => ({ order: order.indexOf(atMs), value }));
+  return driftOf(ordered(test), ordered(baseline), alike.map(ordered));
 }

@@ -86,7 +86,8 @@ export function gainBand(
     : residualDf * gained;
   const before = usesBorrowed ? borrowed.df : ownDf;
   const added = remount ? 2 * remount.standardDeviation ** 2 : 0;
-  const df = added > 0 && before > 0 ? satterthwaite([square[middle]!, before], [added, remount!.df]) : before;
+  const df =
+    remount && added > 0 && before > 0 ? satterthwaite([square[middle]!, before], [added, remount.df]) : before;
   const usable = df > 0;
   // A remount moves a curve as a whole: it turns nothing.
   const shareTurning = added > 0 ? square[middle]! / (square[middle]! + added) : 1;

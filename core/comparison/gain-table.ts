@@ -4,7 +4,7 @@ import { interpolate } from '../numerics/interpolation.ts';
 import type { MeanDifference } from '../statistics/mean-difference.ts';
 import { differenceAt, differencePerRun, type Comparison, type JudgedRange } from './comparison.ts';
 import { firstReach } from './earliness.ts';
-import { covers, type RunCurve } from './run-curve.ts';
+import { covers, type ComparedRuns, type RunCurve } from './run-curve.ts';
 import type { ClearStretch } from './clear-stretches.ts';
 import type { Verdict } from './verdict.ts';
 
@@ -44,13 +44,13 @@ export interface GainRow {
 
 /** The groups of runs that differences are taken over: test, baseline, then the setups alike. */
 export interface ComparedGroups {
-  power: RunCurve[][];
-  torque: RunCurve[][];
-  /** Time over engine speed, s; empty where a dyno sets the pace. */
-  time: RunCurve[][];
+  power: ComparedRuns;
+  torque: ComparedRuns;
+  /** Time over engine speed, s; absent where a dyno sets the pace. */
+  time?: ComparedRuns | undefined;
 }
 
-/** Spans that the table names at most; the sentence names as many. */
+/** Clear stretches that the table names at most; the sentence names as many. */
 const mostStretches = 3;
 
 /**
@@ -78,12 +78,15 @@ export function gainTable(
   });
   if (!withheld)
     rows.push(...power.clearStretches.slice(0, mostStretches).map((stretch) => stretchRow(stretch, power)));
-  const powerAt = atRpm === undefined ? undefined : differenceAt(groups.power, atRpm);
-  if (powerAt) rows.push({ id: 'at-speed', fromRpm: atRpm!, ...unjudged('power', powerAt) });
+  const atSpeed = (id: 'at-speed' | 'torque-at-speed', quantity: 'power' | 'torque'): GainRow[] => {
+    if (atRpm === undefined) return [];
+    const difference = differenceAt(groups[quantity], atRpm);
+    return difference ? [{ id, fromRpm: atRpm, ...unjudged(quantity, difference) }] : [];
+  };
+  rows.push(...atSpeed('at-speed', 'power'));
   rows.push(largestRow(power));
   rows.push(peakRow('peak-power', 'power', power));
-  const torqueAt = atRpm === undefined ? undefined : differenceAt(groups.torque, atRpm);
-  if (torqueAt) rows.push({ id: 'torque-at-speed', fromRpm: atRpm!, ...unjudged('torque', torqueAt) });
+  rows.push(...atSpeed('torque-at-speed', 'torque'));
   rows.push(peakRow('peak-torque', 'torque', torque), ...sweptRows(groups, power), ...reachesRow(groups, power));
   return withheld ? rows.map((row) => ({ ...row, verdict: 'none' })) : rows;
 }
@@ -124,7 +127,7 @@ function stretchRow({ fromRpm, toRpm, mean, halfWidth, verdict }: ClearStretch, 
 
 /** How long each range that was chosen took to sweep, as driven: no air is corrected for. */
 function sweptRows({ time }: ComparedGroups, { ranges }: Comparison): GainRow[] {
-  if (time.length === 0) return [];
+  if (!time) return [];
   return ranges.flatMap((range) => {
     const swept = differencePerRun(time, (run) =>
       covers(run, range.fromRpm, range.toRpm) ? timeAt(run, range.toRpm) - timeAt(run, range.fromRpm) : NaN,
@@ -141,8 +144,8 @@ function timeAt({ engineSpeedRpm, values }: RunCurve, rpm: number): number {
 function reachesRow({ power: [test, baseline] }: ComparedGroups, { earliness, commonRange }: Comparison): GainRow[] {
   const { reachesRpm, baselineRpm, baselinePeak, staysToRpm } = earliness;
   if (reachesRpm === undefined) return [];
-  const ofRuns = differencePerRun([test!, baseline!], (run) =>
-    test!.includes(run)
+  const ofRuns = differencePerRun([test, baseline], (run) =>
+    test.includes(run)
       ? (firstReach(run.engineSpeedRpm, run.values, baselinePeak) ?? NaN)
       : peakOf(run.engineSpeedRpm, run.values).rpm,
   );
@@ -158,7 +161,7 @@ function reachesRow({ power: [test, baseline] }: ComparedGroups, { earliness, co
       from: ofRuns?.from ?? commonRange.from,
       verdict: 'none',
       fromRpm: reachesRpm,
-      toRpm: staysToRpm!,
+      ...(staysToRpm === undefined ? {} : { toRpm: staysToRpm }),
     },
   ];
 }

@@ -9,6 +9,13 @@ export interface RunCurve {
   atMs?: number | undefined;
 }
 
+/** The test's runs, the baseline's, then those of each setup alike, which tell of the spread. */
+export type ComparedRuns = readonly [
+  test: readonly RunCurve[],
+  baseline: readonly RunCurve[],
+  ...alike: (readonly RunCurve[])[],
+];
+
 /** A mean of runs at each speed of a range. */
 export interface MeanCurve {
   engineSpeedRpm: Float64Array;

@@ -18,11 +18,13 @@ export function meanTravel(runs: readonly Travel[], speeds: Float64Array): Trave
   const mean = (value: (run: Travel, rpm: number) => number) =>
     speeds.map((rpm) => meanOf(runs.map((run) => value(run, rpm))));
   const timeAt = (run: Travel, rpm: number) => interpolate(run.engineSpeedRpm, run.timeS, rpm);
+  const timeS = mean((run, rpm) => timeAt(run, rpm) - timeAt(run, speeds[0]!));
+  if (!runs.every((run) => run.roadSpeedKmh)) return { engineSpeedRpm: speeds, timeS };
   return {
     engineSpeedRpm: speeds,
-    timeS: mean((run, rpm) => timeAt(run, rpm) - timeAt(run, speeds[0]!)),
-    ...(runs.every((run) => run.roadSpeedKmh)
-      ? { roadSpeedKmh: mean((run, rpm) => interpolate(run.engineSpeedRpm, run.roadSpeedKmh!, rpm)) }
-      : {}),
+    timeS,
+    roadSpeedKmh: mean(({ engineSpeedRpm, roadSpeedKmh }, rpm) =>
+      roadSpeedKmh ? interpolate(engineSpeedRpm, roadSpeedKmh, rpm) : NaN,
+    ),
   };
 }

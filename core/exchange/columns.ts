@@ -21,10 +21,10 @@ export interface Column {
 /**
  * Reads the header of a recording: `name [unit]` a column.
  *
- * @returns the columns to keep and remarks about what was taken otherwise than written
+ * @returns the columns to keep, that of time among them, and remarks about what was taken otherwise than written
  * @throws Refusal when there is no time or no speed, or a needed channel has a unit that is not known
  */
-export function columnsOf(header: readonly string[]): { columns: Column[]; remarks: string[] } {
+export function columnsOf(header: readonly string[]): { columns: Column[]; time: Column; remarks: string[] } {
   const remarks: string[] = [];
   const columns: Column[] = [];
   header.forEach((heading, index) => {
@@ -39,13 +39,14 @@ export function columnsOf(header: readonly string[]): { columns: Column[]; remar
     columns.push(column);
   });
   const has = (name: KnownChannel) => columns.some((column) => column.name === name);
-  if (!has('time')) throw new Refusal('The file has no "time" column; one is needed, such as "time [s]".');
+  const time = columns.find((column) => column.name === 'time');
+  if (!time) throw new Refusal('The file has no "time" column; one is needed, such as "time [s]".');
   if (!speedChannels.some(has)) {
     throw new Refusal(
       'The file has no speed: a "rollerSpeed", "hubSpeed" or "surfaceSpeed" column is needed, such as "rollerSpeed [rad/s]".',
     );
   }
-  return { columns, remarks };
+  return { columns, time, remarks };
 }
 
 function headingParts(heading: string): { name: string; unit: string | undefined } {

@@ -15,13 +15,13 @@ export interface CsvTable {
  */
 export function csvTable(text: string): CsvTable {
   const clean = text.replace(/^\uFEFF/, '');
-  if (clean.trim() === '') throw new Refusal('The file is empty.');
+  const headLine = clean.split(/\r\n|\n|\r/).find((line) => line.trim() !== '');
+  if (headLine === undefined) throw new Refusal('The file is empty.');
   if (looksBinary(clean)) {
     throw new Refusal(
       'The file is not text. Export the recording as CSV (comma, semicolon or tab separated) and try again.',
     );
   }
-  const headLine = clean.split(/\r\n|\n|\r/).find((line) => line.trim() !== '')!;
   const delimiter = delimiterOf(headLine);
   const parsed = Papa.parse<string[]>(clean, { delimiter, skipEmptyLines: 'greedy' });
   const [header, ...rows] = parsed.data.map((row) => row.map((cell) => cell.trim()));

@@ -18,11 +18,11 @@ export function readCurvePoints(text: string, unit: PowerUnit): [rpm: number, kw
   const rows = lines.length > 0 && !/\d/.test(lines[0]!.line) ? lines.slice(1) : lines;
   const points = rows.map(({ line, number }): [number, number] => {
     const cells = line.split(/\s*[;\t]\s*|\s+|,(?=\s*-?\d+(?:\.\d+)?\s*$)/).filter(Boolean);
-    const [rpm, power] = cells.map(Number);
+    const [rpm = NaN, power = NaN] = cells.map(Number);
     if (cells.length !== 2 || !Number.isFinite(rpm) || !Number.isFinite(power))
       throw new Refusal(`Line ${number}, “${line}”, is not an engine speed and a power, such as “3000 47.5”.`);
-    if (!(rpm! > 0 && rpm! <= 30_000)) throw new Refusal(`Line ${number}: ${rpm} rpm is no engine speed.`);
-    return [rpm!, Number(convert(power!, unit, 'kW').toFixed(4))];
+    if (!(rpm > 0 && rpm <= 30_000)) throw new Refusal(`Line ${number}: ${rpm} rpm is no engine speed.`);
+    return [rpm, Number(convert(power, unit, 'kW').toFixed(4))];
   });
   if (points.length < 2) throw new Refusal('Give two points at least, a pair a line.');
   points.sort(([a], [b]) => a - b);

@@ -25,9 +25,8 @@ const leastRows = 20;
  */
 export function readRecordingCsv(text: string): ReadRecording {
   const { header, rows } = csvTable(text);
-  const { columns, remarks } = columnsOf(header);
+  const { columns, time, remarks } = columnsOf(header);
   if (rows.length === 0) throw new Refusal('The file has a header line but no rows under it.');
-  const time = columns.find((column) => column.name === 'time')!;
   const used = usableRows(rows, columns, time, remarks);
   if (used.length < leastRows) {
     throw new Refusal(`The file holds only ${used.length} usable rows: too few for a sweep.`);

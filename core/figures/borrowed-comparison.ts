@@ -1,9 +1,9 @@
 import { unlikeRespects } from '../likeness/like-for-like.ts';
 import type { Unlikeness } from '../likeness/run-conditions.ts';
 import type { MeanDifference } from '../statistics/mean-difference.ts';
-import { compareRuns, type Comparison } from '../comparison/comparison.ts';
+import { compareRuns, type Comparison, type JudgedRange } from '../comparison/comparison.ts';
 import { measuredConditions, runCurve, type CountedRun } from './figured-run.ts';
-import type { RunCurve } from '../comparison/run-curve.ts';
+import type { ComparedRuns } from '../comparison/run-curve.ts';
 import { gainSentence } from '../wording/gain-sentence.ts';
 import { gainTable } from '../comparison/gain-table.ts';
 import type { ResolvedRequest } from './resolved-request.ts';
@@ -23,7 +23,7 @@ export function borrowedComparison(
 ): ComparisonFigures {
   const curves = borrowedRunCurves(borrowed, request.settings.gridRpm);
   const compare = (quantity: 'power' | 'torque') => {
-    const groups: RunCurve[][] = [
+    const groups: ComparedRuns = [
       runs.map((run) => runCurve(run, quantity === 'power' ? 'powerKw' : 'torqueNm')),
       [curves[quantity]],
     ];
@@ -46,7 +46,7 @@ export function borrowedComparison(
       withheld: true,
     }),
     rows: gainTable(
-      { power: power.groups, torque: torque.groups, time: [] },
+      { power: power.groups, torque: torque.groups },
       power.comparison,
       torque.comparison,
       request.atRpm,
@@ -82,18 +82,15 @@ function borrowedFindings({ name, origin, scale }: BorrowedCurve, { settings }: 
 function unjudged(comparison: Comparison): Comparison {
   const unknown = (difference: MeanDifference): MeanDifference => ({ ...difference, halfWidth: NaN, pValue: NaN, standardError: NaN, standardDeviation: NaN, df: 0, from: 'none', borrowsSpread: false, leastSignificant: NaN, smallestDetectable: NaN }); // prettier-ignore
   const nothing = comparison.gain.map(() => NaN);
+  const [first, ...more] = comparison.ranges;
+  const unjudged = (range: JudgedRange): JudgedRange => ({ ...range, difference: unknown(range.difference), drift: undefined, verdict: 'unknown' }); // prettier-ignore
   return {
     ...comparison,
     gainHalfWidth: nothing,
     pointHalfWidth: nothing,
     repeatability: nothing,
     commonRange: unknown(comparison.commonRange),
-    ranges: comparison.ranges.map((range) => ({
-      ...range,
-      difference: unknown(range.difference),
-      drift: undefined,
-      verdict: 'unknown',
-    })),
+    ranges: [unjudged(first), ...more.map(unjudged)],
     clearStretches: [],
     driftSuspected: false,
     peaks: { ...comparison.peaks, difference: unknown(comparison.peaks.difference) },

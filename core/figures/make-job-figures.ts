@@ -45,7 +45,7 @@ export function makeJobFigures(request: FiguresRequest, readings: ReadonlyMap<nu
     if (reading?.kind === 'unusable') unusable.push({ id: run.id, label: run.label ?? '', ...reading.unusable });
   };
   for (const run of job.runs.filter(hasCurve)) take(run, { ...job, baseline: frozen });
-  for (const run of guest?.runs.filter(hasCurve) ?? []) take(run, guest!);
+  if (guest) for (const run of guest.runs.filter(hasCurve)) take(run, guest);
   const crank = crankOf(view.crank, job.runs, readings);
   const { standard, share, gridRpm = usualGridRpm } = view;
   const spanRpm = spanOf(view.smoothing, spanRuns(job, sides.baselineId, frozen), readings, runs);

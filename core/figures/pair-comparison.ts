@@ -1,7 +1,7 @@
 import { bandMean } from '../curve/band-mean.ts';
 import { crankAssumption } from '../dyno/crank.ts';
 import { unlikeRespects } from '../likeness/like-for-like.ts';
-import type { RecordedChange, RunConditions } from '../likeness/run-conditions.ts';
+import type { RecordedChange } from '../likeness/run-conditions.ts';
 import { byMounting, remountAfterMs } from '../likeness/mountings.ts';
 import { Refusal } from '../refusal.ts';
 import { moreRunsFor } from '../statistics/detectable.ts';
@@ -11,7 +11,7 @@ import { lineOf } from '../setup/difference.ts';
 import { borrowedComparison } from './borrowed-comparison.ts';
 import { compareRuns, type Comparison } from '../comparison/comparison.ts';
 import { measuredConditions, runCurve, type CountedRun } from './figured-run.ts';
-import { commonSpeeds, type RunCurve } from '../comparison/run-curve.ts';
+import { commonSpeeds, type ComparedRuns } from '../comparison/run-curve.ts';
 import { gainSentence } from '../wording/gain-sentence.ts';
 import type { SetupCurves } from './setup-figures.ts';
 import { gainTable } from '../comparison/gain-table.ts';
@@ -46,21 +46,25 @@ export function comparisonFigures(
   const chosen = (id: number, only: readonly number[] | undefined) =>
     counted(id).filter(({ run }) => !only || only.includes(run.id));
   const sides = [chosen(testId, testRuns), chosen(againstId, againstRuns)] as const;
-  const groups = (quantity: 'power' | 'torque') => {
+  const groups = (quantity: 'power' | 'torque'): ComparedRuns => {
     const alike = setups.filter(({ setupId }) => setupId !== testId && setupId !== againstId);
+    const curves = (runs: readonly CountedRun[]) =>
+      runs.map((run) => runCurve(run, quantity === 'power' ? 'powerKw' : 'torqueNm'));
     return [
-      ...sides.map((runs) => runs.map((run) => runCurve(run, quantity === 'power' ? 'powerKw' : 'torqueNm'))),
+      curves(sides[0]),
+      curves(sides[1]),
       ...alike.map((setup) => [...setup[quantity]]).filter((runs) => runs.length > 1),
     ];
   };
   // Where a dyno sets the pace, the time says nothing of the car.
   const freely = sides.flat().every(({ run }) => run.conditions.dyno.kind === 'inertia-roller');
-  const time = freely ? sides.map((runs) => runs.map((run) => runCurve(run, 'timeS'))) : [];
+  const times = (runs: readonly CountedRun[]) => runs.map((run) => runCurve(run, 'timeS'));
+  const time: ComparedRuns | undefined = freely ? [times(sides[0]), times(sides[1])] : undefined;
   const compared = { power: groups('power'), torque: groups('torque'), time };
-  const [test, baseline] = sides.map((runs) => runs.map(measuredConditions)) as [RunConditions[], RunConditions[]];
+  const [test, baseline] = [sides[0].map(measuredConditions), sides[1].map(measuredConditions)];
   const mounted = remountBetween(compared.power) ? (remountOf(setups) ?? request.learned?.remount) : undefined;
-  const compare = ([of, against, ...alike]: RunCurve[][]) =>
-    compareRuns(of!, against!, {
+  const compare = ([of, against, ...alike]: ComparedRuns) =>
+    compareRuns(of, against, {
       alike,
       bands: request.bands ?? [],
       borrowed: request.learned?.within,
@@ -72,7 +76,7 @@ export function comparisonFigures(
     test,
     baseline,
     changes: changesBetween(request.setups, testId, againstId),
-    drift: power.ranges[0]!.drift,
+    drift: power.ranges[0].drift,
     remountKnown: mounted !== undefined,
   });
   const withheld = unlike.some((finding) => finding.severity === 'stop');
@@ -103,7 +107,7 @@ export function comparisonFigures(
 }
 
 function detectableOf({ ranges }: Comparison, runs: number, otherRuns: number): Detectable | undefined {
-  const { standardDeviation, df, leastSignificant, smallestDetectable, baseline } = ranges[0]!.difference;
+  const { standardDeviation, df, leastSignificant, smallestDetectable, baseline } = ranges[0].difference;
   if (!(df > 0)) return undefined;
   const wantedKw = wantedShare * baseline;
   return {
@@ -117,8 +121,8 @@ function detectableOf({ ranges }: Comparison, runs: number, otherRuns: number): 
 }
 
 /** Whether the two sides lie more than a mounting apart. */
-function remountBetween([test, baseline]: readonly (readonly RunCurve[])[]): boolean {
-  const times = [...test!, ...baseline!].flatMap((run) => run.atMs ?? []);
+function remountBetween([test, baseline]: ComparedRuns): boolean {
+  const times = [...test, ...baseline].flatMap((run) => run.atMs ?? []);
   return times.length > 1 && Math.max(...times) - Math.min(...times) > remountAfterMs;
 }
 
@@ -133,8 +137,8 @@ function remountOf(setups: readonly SetupCurves[]): KnownDeviation | undefined {
       mean: bandMean(run.engineSpeedRpm, run.values, from, to),
     }));
     const level = meanOf(means.map(({ mean }) => mean));
-    const timed = means.filter((run) => run.atMs !== undefined);
-    return byMounting(timed, (run) => run.atMs!).map((runs) => runs.map(({ mean }) => mean / level));
+    const timed = means.flatMap(({ atMs, mean }) => (atMs === undefined ? [] : [{ atMs, mean }]));
+    return byMounting(timed, ({ atMs }) => atMs).map((runs) => runs.map(({ mean }) => mean / level));
   });
   return remountDeviation(figures);
 }
@@ -150,7 +154,8 @@ function changesBetween(setups: ResolvedRequest['setups'], testId: number, again
   return (
     [...testLine.filter((setup) => !other.includes(setup)), ...other.filter((setup) => !testLine.includes(setup))]
       // A step without items only goes back to an earlier setup.
-      .filter((setup) => setup.change && setup.items.length > 0)
-      .map(({ letter, change, items }) => ({ letter, change: change!, items: items.length }))
+      .flatMap(({ letter, change, items }) =>
+        change && items.length > 0 ? [{ letter, change, items: items.length }] : [],
+      )
   );
 }

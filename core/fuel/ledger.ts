@@ -41,8 +41,8 @@ export function fuelAfter(entries: readonly FuelEntry[]): FuelState {
   for (const entry of [...entries].sort((a, b) => a.at.getTime() - b.at.getTime())) {
     if (entry.kind === 'measured') {
       if (entry.ethanolPct === null) continue;
-      readings.push(entry.ethanolPct);
-      const [last, before] = [readings.at(-1)!, readings.at(-2)];
+      const [last, before] = [entry.ethanolPct, readings.at(-1)];
+      readings.push(last);
       const agree = before !== undefined && Math.abs(last - before) <= settledWithinPct;
       // Nothing was added since it came: one reading is as good as the tank is mixed.
       const settled = agree || !changed;
@@ -70,16 +70,10 @@ function afterPouring(state: FuelState, { kind, litres, ethanolPct, name }: Fuel
   if (state.litres === 0) return { name, litres, ethanolPct, from: ethanolPct === null ? 'unknown' : 'stated' };
   const both = [state.name, name].filter(Boolean);
   const blendName = both[0] === both[1] ? both[0]! : both.join(' + ');
-  const known = state.litres !== null && litres !== null;
-  if (!known || state.ethanolPct === null || ethanolPct === null) {
-    return {
-      name: blendName,
-      litres: known ? state.litres! + litres! : null,
-      ethanolPct: null,
-      from: 'unknown',
-    };
-  }
-  const blend = mixed({ litres: state.litres!, ethanolPct: state.ethanolPct }, { litres: litres!, ethanolPct });
+  const unknown = { name: blendName, ethanolPct: null, from: 'unknown' } as const;
+  if (state.litres === null || litres === null) return { ...unknown, litres: null };
+  if (state.ethanolPct === null || ethanolPct === null) return { ...unknown, litres: state.litres + litres };
+  const blend = mixed({ litres: state.litres, ethanolPct: state.ethanolPct }, { litres, ethanolPct });
   return { name: blendName, ...blend, from: 'computed' };
 }
 

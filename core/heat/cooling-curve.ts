@@ -56,7 +56,7 @@ export function coolingCurve(readings: readonly CoolingReading[], floorC = -Infi
     spanC: best.spanC,
     tauS: best.tauS,
     tauLeastS: good[0]!.tauS,
-    tauMostS: good.at(-1)!.tauS,
+    tauMostS: good[good.length - 1]!.tauS,
     residualC: Math.sqrt(best.square / readings.length),
     untilS: last.atS,
   };

@@ -48,12 +48,11 @@ export function corrections(input: LikeForLikeInput): Unlikeness | undefined {
 export function heat({ test, baseline }: LikeForLikeInput): Unlikeness | undefined {
   const window = startWindow(known(baseline.map((run) => run.startTemperatures)));
   const outside = test.flatMap((run) => {
-    const found = run.startTemperatures && startTemperature(run.startTemperatures, window);
-    return found ? [{ run, found }] : [];
+    const by = run.startTemperatures && startTemperature(run.startTemperatures, window)?.figure;
+    return by === undefined ? [] : [{ run, by }];
   });
   if (outside.length === 0) return undefined;
-  const most = outside.reduce((a, b) => (Math.abs(b.found.figure!) > Math.abs(a.found.figure!) ? b : a));
-  const by = most.found.figure!;
+  const { by } = outside.reduce((a, b) => (Math.abs(b.by) > Math.abs(a.by) ? b : a));
   return {
     id: 'heat-state',
     severity: 'mind',

@@ -4,20 +4,21 @@ import { meanOf } from '../numerics/mean.ts';
 
 /** Content that changed between the sides, or within one: fuel was added without a new setup. */
 export function ethanol({ test, baseline }: LikeForLikeInput): Unlikeness | undefined {
-  const [a, b] = [test, baseline].map((runs) => known(runs.map((run) => run.ethanolPct)));
-  const both = [...a!, ...b!];
+  const contents = (runs: typeof test) => known(runs.map((run) => run.ethanolPct));
+  const [a, b] = [contents(test), contents(baseline)];
+  const both = [...a, ...b];
   if (both.length < 2) return undefined;
   const apart = Math.max(...both) - Math.min(...both);
   if (apart < otherFuelPct) return undefined;
   const round = (value: number) => Math.round(value * 10) / 10;
-  const between = a!.length > 0 && b!.length > 0 && Math.abs(meanOf(a!) - meanOf(b!)) >= otherFuelPct;
+  const between = a.length > 0 && b.length > 0 && Math.abs(meanOf(a) - meanOf(b)) >= otherFuelPct;
   return {
     id: 'other-ethanol',
     severity: 'mind',
     figure: round(apart),
     unit: '%',
     message: between
-      ? `The fuel ledger had ${round(meanOf(a!))} % ethanol for one side and ${round(meanOf(b!))} % for the other.`
+      ? `The fuel ledger had ${round(meanOf(a))} % ethanol for one side and ${round(meanOf(b))} % for the other.`
       : `The fuel’s ethanol content changed by ${round(apart)} % within a setup: fuel was added without a new one.`,
     matters: 'ethanol leans the mixture out by 0.3 to 0.4 % for each percent, and moves the knock limit',
     remedy: between

@@ -82,16 +82,17 @@ export function pressures(input: LikeForLikeInput): Unlikeness | undefined {
 }
 
 export function ramps({ test, baseline }: LikeForLikeInput): Unlikeness | undefined {
-  const [a, b] = [test, baseline].map((runs) => known(runs.map((run) => run.rampRpmPerS)));
-  if (a!.length === 0 || b!.length === 0) return undefined;
-  const share = meanOf(a!) / meanOf(b!) - 1;
+  const ramps = (runs: typeof test) => known(runs.map((run) => run.rampRpmPerS));
+  const [a, b] = [ramps(test), ramps(baseline)];
+  if (a.length === 0 || b.length === 0) return undefined;
+  const share = meanOf(a) / meanOf(b) - 1;
   if (Math.abs(share) < rampShare) return undefined;
   return {
     id: 'other-ramp',
     severity: 'mind',
     figure: Math.round(100 * share),
     unit: '%',
-    message: `The engine was swept ${Math.abs(Math.round(100 * share))} % ${share > 0 ? 'faster' : 'slower'} (${Math.round(meanOf(a!))} against ${Math.round(meanOf(b!))} rpm/s).`,
+    message: `The engine was swept ${Math.abs(Math.round(100 * share))} % ${share > 0 ? 'faster' : 'slower'} (${Math.round(meanOf(a))} against ${Math.round(meanOf(b))} rpm/s).`,
     matters: 'what turns the engine itself faster is missing from the reading: 1 % is easily reached',
     remedy: 'Set one ramp, or count a difference below 1 % as nothing.',
   };

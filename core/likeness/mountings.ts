@@ -12,9 +12,9 @@ export function byMounting<Made>(made: readonly Made[], atMs: (item: Made) => nu
   const lists: Made[][] = [];
   let last = -Infinity;
   for (const item of [...made].sort((a, b) => atMs(a) - atMs(b))) {
-    if (atMs(item) - last > remountAfterMs) lists.push([]);
+    if (atMs(item) - last > remountAfterMs) lists.push([item]);
+    else lists.at(-1)?.push(item);
     last = atMs(item);
-    lists.at(-1)!.push(item);
   }
   return lists;
 }

@@ -40,20 +40,20 @@ export function headroomTable(
     const { label, unit } = limitQuantities[limit.quantity];
     const reading = reach(limit);
     const left = reading === undefined || Number.isNaN(reading) ? undefined : headroom(limit, reading, lossShare);
-    if (left === undefined) {
+    if (reading === undefined || left === undefined) {
       unknown.push(limit.scale === 'crank' ? `${label} (on the crank’s scale)` : label);
       continue;
     }
     const earlier = before(limit);
-    const next = earlier === undefined || Number.isNaN(earlier) ? undefined : reading! + (reading! - earlier);
+    const next = earlier === undefined || Number.isNaN(earlier) ? undefined : reading + (reading - earlier);
     const nextLeft = next === undefined ? undefined : headroom(limit, next, lossShare);
     rows.push({
       limit,
       label,
       unit,
-      reading: reading!,
+      reading,
       left,
-      ...(next === undefined ? {} : { next, nextLeft: nextLeft! }),
+      ...(next === undefined || nextLeft === undefined ? {} : { next, nextLeft }),
     });
   }
   rows.sort((a, b) => a.left / Math.abs(a.limit.value) - b.left / Math.abs(b.limit.value));

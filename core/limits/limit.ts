@@ -41,7 +41,7 @@ export function headroom(limit: Limit, reading: number, lossShare?: number): num
   const { side, scaled } = limitQuantities[limit.quantity];
   const crank = scaled && limit.scale === 'crank';
   if (crank && lossShare === undefined) return undefined;
-  const value = crank ? limit.value * (1 - lossShare!) : limit.value;
+  const value = crank && lossShare !== undefined ? limit.value * (1 - lossShare) : limit.value;
   return side === 'most' ? value - reading : reading - value;
 }
 

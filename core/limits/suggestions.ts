@@ -36,12 +36,12 @@ export function limitSuggestions({ ignition, boosted, ethanolPct }: EngineFacts)
       ...heat,
     ];
   }
-  const alcohol = ethanolPct !== null && ethanolPct >= 50;
+  const alcohol = isAlcohol(ethanolPct);
   return [
     suggest(
       'lambda',
-      boosted ? (alcohol ? 0.88 : 0.86) : alcohol ? 0.92 : 0.9,
-      `leaner than this at full load is a risk${alcohol ? `, on ${Math.round(ethanolPct)} % ethanol` : ' on petrol'}`,
+      leanestLambda({ boosted, ethanolPct }),
+      `leaner than this at full load is a risk${alcohol ? `, on ${Math.round(ethanolPct ?? 0)} % ethanol` : ' on petrol'}`,
     ),
     suggest('knockRetard', 3, 'more than this taken back is knock, not caution'),
     suggest(
@@ -54,3 +54,11 @@ export function limitSuggestions({ ignition, boosted, ethanolPct }: EngineFacts)
     ...heat,
   ];
 }
+
+/** The leanest λ at full load that a spark engine is usually allowed. @param ethanolPct by volume, null when not known */
+export function leanestLambda({ boosted, ethanolPct }: { boosted: boolean; ethanolPct: number | null }): number {
+  if (boosted) return isAlcohol(ethanolPct) ? 0.88 : 0.86;
+  return isAlcohol(ethanolPct) ? 0.92 : 0.9;
+}
+
+const isAlcohol = (ethanolPct: number | null) => ethanolPct !== null && ethanolPct >= 50;

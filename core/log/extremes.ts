@@ -6,8 +6,8 @@ const averagedS = 0.2;
 const settlingS = 0.5;
 
 /** Least and greatest reading of a channel in the pull, its noise averaged away; NaN where nothing was read. */
-export function extremesOf(log: RunLog, name: string): { least: number; most: number } {
-  const values = averaged(log, log.channels.get(name)!, averagedS);
+export function extremesOf(log: RunLog, read: Float64Array): { least: number; most: number } {
+  const values = averaged(log, read, averagedS);
   const [first, last] = pullOf(log);
   let [least, most] = [NaN, NaN];
   for (let index = first; index <= last; index++) {

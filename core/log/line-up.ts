@@ -54,9 +54,9 @@ export function lineUp(dyno: SpeedTrace, logger: SpeedTrace): LineUp {
     ({ lag, square }) =>
       Math.abs(lag - best.lag) > apartS * rateHz && Math.sqrt(square) < clearlyWorse * Math.sqrt(best.square),
   );
-  const [before, after] = [-1, 1].map((step) => distance(a, b, best.lag + step));
-  const bend = before! - 2 * best.square + after!;
-  const fine = bend > 0 ? Math.max(-0.5, Math.min(0.5, (before! - after!) / 2 / bend)) : 0;
+  const [before, after] = [distance(a, b, best.lag - 1), distance(a, b, best.lag + 1)];
+  const bend = before - 2 * best.square + after;
+  const fine = bend > 0 ? Math.max(-0.5, Math.min(0.5, (before - after) / 2 / bend)) : 0;
   const overlap = overlapOf(a, b, best.lag);
   const correlation = correlationOf(a, b, best.lag);
   const mean = meanOf(a, Math.max(0, best.lag), overlap);

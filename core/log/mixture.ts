@@ -1,5 +1,5 @@
 import { probeShare } from '../limits/limit.ts';
-import { limitSuggestions } from '../limits/suggestions.ts';
+import { leanestLambda } from '../limits/suggestions.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
 import { medianOf } from '../numerics/quantile.ts';
 import { averaged, eventAt, stretches, type LogEvent, type RunLog, type Stretch } from './run-log.ts';
@@ -25,9 +25,7 @@ export function mixture(log: RunLog): LogEvent[] {
   if (!read || engine.ignition === 'compression') return [];
   const lambda = averaged(log, read, averagedS);
   const target = channels.get('lambdaTarget');
-  const limit =
-    engine.limits.lambda ??
-    limitSuggestions({ ...engine, ignition: 'spark' }).find(({ quantity }) => quantity === 'lambda')!.value;
+  const limit = engine.limits.lambda ?? leanestLambda(engine);
   const error = (index: number) => (target ? 100 * (lambda[index]! / target[index]! - 1) : NaN);
   const lean = stretches(
     log,

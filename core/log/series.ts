@@ -11,8 +11,7 @@ const pointsOnScreen = 260;
 const aroundS = 1.5;
 
 /** A channel's means in bins of engine speed over the pull. */
-export function overSpeed(log: RunLog, name: string): LogSeries {
-  const values = log.channels.get(name)!;
+export function overSpeed(log: RunLog, values: Float64Array): LogSeries {
   const [first, last] = pullOf(log);
   const rpm = log.engineSpeedRpm.subarray(first, last + 1);
   const least = rpm.reduce((a, b) => (b < a ? b : a), Infinity);
@@ -22,11 +21,11 @@ export function overSpeed(log: RunLog, name: string): LogSeries {
 }
 
 /** A channel's means in bins of time, from a little before the pull to a little after. */
-export function overTime(log: RunLog, name: string): LogSeries {
+export function overTime(log: RunLog, values: Float64Array): LogSeries {
   const from = Math.max(log.time[0]!, log.startS - aroundS);
   const to = Math.min(log.time[log.time.length - 1]!, log.endS + aroundS);
   const width = (to - from) / pointsOnScreen;
-  return binned(log.time, log.channels.get(name)!, from, width, pointsOnScreen);
+  return binned(log.time, values, from, width, pointsOnScreen);
 }
 
 function binned(x: Float64Array, values: Float64Array, from: number, width: number, bins: number): LogSeries {

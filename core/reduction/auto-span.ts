@@ -85,7 +85,10 @@ function usualRange(runs: readonly SweepDrive[]): readonly [number, number] {
 }
 
 /** The runs whose sweep reaches a speed; all where none does, as between two runs that share nothing. */
-function covering(runs: readonly SweepDrive[], rpm: number): readonly SweepDrive[] {
+function covering<Run extends Pick<SweepDrive, 'startRpm' | 'endRpm'>>(
+  runs: readonly Run[],
+  rpm: number,
+): readonly Run[] {
   const reaching = runs.filter(({ startRpm, endRpm }) => startRpm <= rpm && endRpm >= rpm);
   return reaching.length > 0 ? reaching : runs;
 }
@@ -104,18 +107,23 @@ function noiseAtKnots(
   toRpm: number,
   spans: readonly number[],
 ): NoiseAtKnot[] {
-  const models = new Map(runs.map((run) => [run, noiseModel(run.traces[0]!)]));
+  const modelled = runs.map((run) => ({
+    run,
+    startRpm: run.startRpm,
+    endRpm: run.endRpm,
+    model: noiseModel(run.traces[0]!),
+  }));
   return Array.from({ length: knots }, (_, knot) => {
     const rpm = fromRpm + (knot / (knots - 1)) * (toRpm - fromRpm);
     const variance = spans.map(() => 0);
     const ofDifference = spans.map(() => spans.map(() => 0));
-    const reaching = covering(runs, rpm);
+    const reaching = covering(modelled, rpm);
     const share = 1 / reaching.length ** 2;
-    for (const run of reaching)
+    for (const { run, model } of reaching)
       spans.forEach((span, k) => {
         // Spans are compared on the traces that serve the wider one.
         const level = levelAt(run, rpm, span);
-        const autocovariance = models.get(run)![level]!;
+        const autocovariance = model[level]!;
         const wide = weightsAt(run, rpm, span, level);
         if (!wide) return;
         variance[k]! += share * varianceOf(autocovariance, wide);
@@ -130,8 +138,9 @@ function noiseAtKnots(
 
 /** The noise's autocovariance on the traces of each thinning. */
 function noiseModel({ time, amount }: Traces): Float64Array[] {
-  const models = [noiseAutocovariance(time, amount)];
-  while (models.length < thinnings) models.push(halvedAutocovariance(models.at(-1)!));
+  let model = noiseAutocovariance(time, amount);
+  const models = [model];
+  while (models.length < thinnings) models.push((model = halvedAutocovariance(model)));
   return models;
 }
 

@@ -60,17 +60,18 @@ export function driveOf(recording: Recording, dyno: DynoProfile, engineToDrumRat
   let next = 0;
   const rest = taken.map((series) => (series ? averaged.series[next++] : undefined));
   const { time } = averaged;
-  const [first, second] = motions.map((_, side) => ({ speed: rest[2 * side]!, absorber: rest[2 * side + 1] }));
-  const pair = second && hubPair(time, first!, second, dyno);
-  const speed = pair?.speed ?? first!.speed;
+  const sideAt = (side: number) => ({ speed: rest[2 * side]!, absorber: rest[2 * side + 1] });
+  const first = sideAt(0);
+  const pair = motions.length > 1 ? hubPair(time, first, sideAt(1), dyno) : undefined;
+  const speed = pair?.speed ?? first.speed;
   const pickupTaken = rest[taken.length - 2];
   return {
     time,
     speed,
-    impulse: pair?.impulse ?? impulse(time, speed, first!.absorber, dyno),
+    impulse: pair?.impulse ?? impulse(time, speed, first.absorber, dyno),
     ratio: pickupTaken
       ? smoothRatio(time, speed, pickupTaken)
-      : new Float64Array(speed.length).fill(engineToDrumRatio!),
+      : new Float64Array(speed.length).fill(engineToDrumRatio ?? NaN),
     engineSpeedFrom: pickupTaken ? 'pickup' : 'ratio',
     pickup: pickupTaken,
     throttle: rest[taken.length - 1],
@@ -139,8 +140,9 @@ function drumSpeed(
   if (turning) return turning;
   const surface = valuesOf(recording, 'surfaceSpeed');
   if (surface) {
-    if (!dyno.radiusM) throw new Refusal('A surfaceSpeed channel needs the drum radius (radiusM) in the dyno profile.');
-    return surface.map((metresPerSecond) => metresPerSecond / dyno.radiusM!);
+    const { radiusM } = dyno;
+    if (!radiusM) throw new Refusal('A surfaceSpeed channel needs the drum radius (radiusM) in the dyno profile.');
+    return surface.map((metresPerSecond) => metresPerSecond / radiusM);
   }
   // Without a speed of the drum, the engine's and a known ratio give it; creep then counts as speed of the drum.
   if (pickup && ratio) return pickup.map((rpm) => rpm / rpmPerRadS / ratio);

@@ -32,7 +32,7 @@ export class LivePower {
    * @returns a point while the drum gains speed, or undefined
    */
   push(time: number, speed: number, rpm: number, absorber = 0): LivePoint | undefined {
-    if (this.rows.length > 0 && time <= this.rows.at(-1)!.time) this.rows.length = 0;
+    if (time <= (this.rows.at(-1)?.time ?? -Infinity)) this.rows.length = 0;
     this.rows.push({ time, speed, rpm, absorber });
     while (time - this.rows[0]!.time > windowS) this.rows.shift();
     const count = this.rows.length;

@@ -87,9 +87,10 @@ export function torqueAt(run: SweepDrive, rpm: number, spanRpm: number, traces =
   return rateFit(traces[level]!, ...blocksOf(run, window, level), rpm, window.degree);
 }
 
-/** Power of one hub by itself at an engine speed of the sweep, kW; only where both are recorded. */
+/** Power of one hub by itself at an engine speed of the sweep, kW; NaN unless both are recorded. */
 export function sidePowerAt(run: SweepDrive, side: 0 | 1, rpm: number, spanRpm: number): number {
-  const { traces, mapSpeed } = run.sides![side];
+  if (!run.sides) return NaN;
+  const { traces, mapSpeed } = run.sides[side];
   return (torqueAt(run, rpm, spanRpm, traces) * interpolate(run.mapRpm, mapSpeed, rpm)) / 1000;
 }
 

@@ -24,11 +24,11 @@ export function variedItems(setups: readonly SetupStep[], aroundId: number, ran:
     if (apart.length > 1) continue;
     const pair = apart[0];
     const item = pair?.to ?? pair?.from;
-    if (!item || !isNumeric(item)) continue;
+    if (!pair || !item || !isNumeric(item)) continue;
     const key = keyOf(item);
     const varied = found.get(key) ?? begun(item);
     found.set(key, varied);
-    add(varied, levelOf(pair!.to), id);
+    add(varied, levelOf(pair.to), id);
   }
   // The setup itself, and those that differ from it in nothing, stand at its own level in every one.
   for (const varied of found.values()) {

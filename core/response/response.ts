@@ -103,7 +103,7 @@ export function responseTo(
   if (!whole) return { levels: told, why: 'One run a level leaves no spread to judge the curve by: repeat a level.' };
   const bins: RangeResponse[] = [];
   for (let from = Math.ceil(covered[0] / binRpm) * binRpm; from + binRpm <= covered[1]; from += binRpm)
-    bins.push(over(from, from + binRpm)!);
+    bins.push(...[over(from, from + binRpm)].filter((bin) => bin !== undefined));
   const [before, last] = told.slice(-2) as [(typeof told)[number], (typeof told)[number]];
   const step = meanDifference(last.values, before.values, { alike: told.slice(0, -2).map(({ values }) => values) });
   const width = last.x - before.x;
@@ -161,12 +161,12 @@ function adviceOn(
   const kw = (value: number) => `${value < 0 ? '−' : '+'}${Math.abs(value).toFixed(1)} kW`;
   const step = `the last step, from ${say(last.fromX)} to ${say(last.toX)}, gave ${kw(last.difference)}${Number.isNaN(last.halfWidth) ? '' : ` ± ${halfWidthText(last.halfWidth.toFixed(1))}`}`;
   if (optimum && !(optimum.openBelow && optimum.openAbove)) {
-    const held = Math.abs(gentlest.x - optimum.x) > 0.05 * Math.abs(levels.at(-1)!.x - levels[0]!.x);
+    const held = Math.abs(gentlest.x - optimum.x) > 0.05 * Math.abs(levels[levels.length - 1]!.x - levels[0]!.x);
     return `Best at ${say(optimum.x)} (${optimum.openBelow ? 'below' : ''}${say(optimum.fromX)} to ${say(optimum.toX)}${optimum.openAbove ? ' or beyond' : ''}); ${step}. ${
       held ? `${say(gentlest.x)} keeps 99.5 % of it: stay there.` : 'Nothing gentler keeps 99.5 % of it.'
     }`;
   }
-  const top = levels.at(-1)!.x;
+  const top = levels[levels.length - 1]!.x;
   const rising = best.x === top || Math.abs(best.x - top) < 1e-9;
   const clear = !Number.isNaN(last.halfWidth) && last.difference > last.halfWidth;
   if (rising && clear)

@@ -9,7 +9,7 @@ type Reader = (clause: string) => SetupItem | undefined;
 const kPaPer: Record<string, number> = { bar: 100, psi: 6.894757, kpa: 1, '': 1 };
 
 /** By so much where a sign or a word of direction stands, else to the value. */
-function byOrTo(text: string, factor = 1, direction = 0): { by: number } | { to: number } {
+function byOrTo(text = '', factor = 1, direction = 0): { by: number } | { to: number } {
   const value = Number(text.replace(/\s/g, '').replace(/[−–]/, '-').replace(',', '.'));
   const scaled = Math.round(value * factor * 1e6) / 1e6;
   if (direction !== 0) return { by: direction * Math.abs(scaled) };
@@ -43,45 +43,45 @@ const degrees = String.raw`\s*(?:°|deg|degrees?)?`;
 const readers: Reader[] = [
   numeric(
     String.raw`(?:ignition|spark|timing)\s*(?:advance)?\s*${number}${degrees}\s*(more|less|earlier|later|advance|retard)?${above}`,
-    ([, value, word, rpm]) => ({ kind: 'ignition', ...byOrTo(value!, 1, direction(word)), ...engineSpeed(rpm) }),
+    ([, value, word, rpm]) => ({ kind: 'ignition', ...byOrTo(value, 1, direction(word)), ...engineSpeed(rpm) }),
   ),
   numeric(
     String.raw`boost\s*(?:to\s*)?${number}\s*(bar|kpa|psi)\s*(more|less|up|down)?${above}`,
     ([, value, unit, word, rpm]) => ({
       kind: 'boost',
-      ...byOrTo(value!, kPaPer[unit!.toLowerCase()], direction(word)),
+      ...byOrTo(value, kPaPer[(unit ?? '').toLowerCase()], direction(word)),
       ...engineSpeed(rpm),
     }),
   ),
   numeric(String.raw`(?:λ|lambda)\s*(?:target)?\s*(?:to\s*)?${number}${above}`, ([, value, rpm]) => ({
     kind: 'lambda-target',
-    ...byOrTo(value!),
+    ...byOrTo(value),
     ...engineSpeed(rpm),
   })),
   numeric(
     String.raw`(intake|inlet|exhaust)?\s*cam(?:shaft)?\s*(?:timing)?\s*(?:to\s*)?${number}${degrees}\s*(earlier|later|advance|retard)?${above}`,
     ([, which, value, word, rpm]) => ({
       kind: which?.toLowerCase() === 'exhaust' ? 'exhaust-cam' : 'intake-cam',
-      ...byOrTo(value!, 1, direction(word)),
+      ...byOrTo(value, 1, direction(word)),
       ...engineSpeed(rpm),
     }),
   ),
   numeric(
     String.raw`(?:injection end|end of injection)\s*(?:to\s*)?${number}${degrees}\s*(earlier|later)?`,
-    ([, value, word]) => ({ kind: 'injection-end', ...byOrTo(value!, 1, direction(word)) }),
+    ([, value, word]) => ({ kind: 'injection-end', ...byOrTo(value, 1, direction(word)) }),
   ),
   numeric(
     String.raw`(?:intake|trumpets?|runners?)(?:\s+(?:intake|trumpets?|runners?|length))*\s*${number}\s*mm\s*(shorter|longer)?`,
-    ([, value, word]) => ({ kind: 'intake-length', ...byOrTo(value!, 1, direction(word)) }),
+    ([, value, word]) => ({ kind: 'intake-length', ...byOrTo(value, 1, direction(word)) }),
   ),
   numeric(
     String.raw`tyres?(?:\s*pressures?)?\s*(?:to\s*)?${number}\s*(bar|kpa|psi)\s*(more|less)?`,
     ([, value, unit, word]) => ({
       kind: 'tyre-pressure',
-      ...byOrTo(value!, kPaPer[unit!.toLowerCase()], direction(word)),
+      ...byOrTo(value, kPaPer[(unit ?? '').toLowerCase()], direction(word)),
     }),
   ),
-  numeric(String.raw`plug gaps?\s*(?:to\s*)?${number}\s*mm`, ([, value]) => ({ kind: 'plug-gap', ...byOrTo(value!) })),
+  numeric(String.raw`plug gaps?\s*(?:to\s*)?${number}\s*mm`, ([, value]) => ({ kind: 'plug-gap', ...byOrTo(value) })),
   named('tune-file', String.raw`(?:tune file|tune|map|file)\s+(?:to\s+)?(.+)`),
   named('tune-file', String.raw`(\S+\.(?:bin|hex|ori|mod|s19|tun))`),
   named('fuel', String.raw`fuel\s+(?:to\s+)?(.+)|(e\d{1,3})(?:\s+in the tank)?|(\d{2,3}\s*octane(?:\s+fuel)?)`),

@@ -35,7 +35,7 @@ function shortAutocovariance(time: Float64Array, values: Float64Array, rate: num
   const block = Math.max(leastBlock, Math.round(blockS * rate));
   const blocks = Math.max(1, Math.floor(count / block));
   const measured = new Float64Array(memory + 1);
-  let taken: Float64Array | undefined;
+  let taken = new Float64Array(memory + 1);
   let samples = 0;
   for (let index = 0; index < blocks; index++) {
     const from = Math.floor((index * count) / blocks);
@@ -44,21 +44,19 @@ function shortAutocovariance(time: Float64Array, values: Float64Array, rate: num
     samples += to - from;
     for (let lag = 0; lag <= memory; lag++) measured[lag]! += lagged(residual, lag);
     // Nearly even samples: one block's polynomials stand for all.
-    taken ??= Float64Array.from(
-      measured,
-      (_, lag) => basis.reduce((sum, vector) => sum + lagged(vector, lag), 0) / (to - from),
-    );
+    if (index === 0)
+      taken = measured.map((_, lag) => basis.reduce((sum, vector) => sum + lagged(vector, lag), 0) / (to - from));
   }
   for (let lag = 0; lag <= memory; lag++) measured[lag]! /= samples;
   // The polynomials take a smooth part of the noise: about its long-run variance times their own covariance.
   let measuredSum = measured[0]!;
-  let takenSum = taken![0]!;
+  let takenSum = taken[0]!;
   for (let lag = 1; lag <= memory; lag++) {
     measuredSum += 2 * measured[lag]!;
-    takenSum += 2 * taken![lag]!;
+    takenSum += 2 * taken[lag]!;
   }
   const longRun = Math.max(0, measuredSum) / Math.max(0.2, 1 - takenSum);
-  return measured.map((value, lag) => value + longRun * taken![lag]!);
+  return measured.map((value, lag) => value + longRun * taken[lag]!);
 }
 
 /** Continues autocovariances by the autoregressive model that they define. */

@@ -79,7 +79,7 @@ export function meanDifference(
   const variance = varianceOf(test, baseline, alike, borrowed);
   const added = remount ? 2 * remount.standardDeviation ** 2 : 0;
   const standardError = Math.sqrt(variance.square + added);
-  const df = added > 0 ? satterthwaite([variance.square, variance.df], [added, remount!.df]) : variance.df;
+  const df = remount && added > 0 ? satterthwaite([variance.square, variance.df], [added, remount.df]) : variance.df;
   const means = { test: meanOf(test), baseline: meanOf(baseline) };
   const difference = means.test - means.baseline;
   const standardDeviation = variance.from === 'welch' ? sides.standardDeviation : variance.standardDeviation;

@@ -1,7 +1,7 @@
 import { halfWidthText } from '../units/half-width.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
 import { convert, type PowerUnit } from '../units/units.ts';
-import type { JudgedRange } from '../comparison/comparison.ts';
+import type { JudgedRange, JudgedRanges } from '../comparison/comparison.ts';
 import type { ClearStretch } from '../comparison/clear-stretches.ts';
 
 /** A stretch of a sentence; gain and loss are to be set off in colour and by their sign. */
@@ -14,7 +14,7 @@ export interface SentenceInput {
   test: string;
   baseline: string;
   /** Ranges chosen beforehand, with their verdicts; at least one. In kW. */
-  ranges: readonly JudgedRange[];
+  ranges: JudgedRanges;
   /** Spans found in the data. */
   clearStretches: readonly ClearStretch[];
   unit: PowerUnit;
@@ -35,12 +35,12 @@ export function gainSentence(input: SentenceInput): Phrase[] {
   if (input.withheld) {
     return [
       {
-        text: `${test} reads ${signedAmount(first!, input.unit)} against ${baseline} ${between(first!)}, but the runs are not like for like: no verdict.`,
+        text: `${test} reads ${signedAmount(first, input.unit)} against ${baseline} ${between(first)}, but the runs are not like for like: no verdict.`,
       },
       ...estimate,
     ];
   }
-  const phrases = rangePhrases(first!, input, true);
+  const phrases = rangePhrases(first, input, true);
   for (const range of more) phrases.push({ text: '; ' }, ...rangePhrases(range, input, false));
   return [...phrases, ...clearPhrases(input), { text: '.' }, ...estimate];
 }
@@ -58,7 +58,7 @@ function rangePhrases(range: JudgedRange, { test, baseline, unit }: SentenceInpu
     case 'drift suspected':
       return [
         {
-          text: `${test} reads ${signedAmount(range, unit)} against ${baseline} ${average}, but the runs drift by ${signedSize(range.drift!.perRun, unit)} ${unit} from one to the next, and drift and change cannot be told apart: return to ${baseline} for a run`,
+          text: `${test} reads ${signedAmount(range, unit)} against ${baseline} ${average}, but the runs drift by ${signedSize(range.drift?.perRun ?? NaN, unit)} ${unit} from one to the next, and drift and change cannot be told apart: return to ${baseline} for a run`,
         },
       ];
     case 'within repeatability':
@@ -81,13 +81,19 @@ function rangePhrases(range: JudgedRange, { test, baseline, unit }: SentenceInpu
 
 /** Where in the range the gain lies, and whatever runs against it. */
 function clearPhrases({ ranges, clearStretches, unit }: SentenceInput): Phrase[] {
-  const main = ranges[0]!;
+  const main = ranges[0];
   const called = main.verdict === 'gain' || main.verdict === 'loss';
   if (main.verdict === 'unknown' || main.verdict === 'drift suspected' || clearStretches.length === 0) return [];
   const same = clearStretches.filter((stretch) => stretch.verdict === main.verdict);
   const [only] = clearStretches;
   const width = main.toRpm - main.fromRpm;
-  if (called && clearStretches.length === 1 && same.length === 1 && only!.toRpm - only!.fromRpm > wholeShare * width)
+  if (
+    called &&
+    only &&
+    clearStretches.length === 1 &&
+    same.length === 1 &&
+    only.toRpm - only.fromRpm > wholeShare * width
+  )
     return [];
   const phrases: Phrase[] = [];
   clearStretches.slice(0, 3).forEach((stretch, index) => {
@@ -102,7 +108,7 @@ function clearPhrases({ ranges, clearStretches, unit }: SentenceInput): Phrase[]
       { text: ` from ${spokenRpm(stretch.fromRpm)} to ${spokenRpm(stretch.toRpm)} rpm` },
     );
   });
-  const last = clearStretches.at(-1)!;
+  const last = clearStretches[clearStretches.length - 1]!;
   if (called && same.length === clearStretches.length) {
     const above = main.toRpm - last.toRpm > 0.1 * width;
     const below = clearStretches[0]!.fromRpm - main.fromRpm > 0.1 * width;

@@ -16,7 +16,7 @@ export function plainSentence(
   unit: PowerUnit,
 ): string {
   const [range] = ranges;
-  const { difference, verdict, fromRpm, toRpm } = range!;
+  const { difference, verdict, fromRpm, toRpm } = range;
   const where = `on average from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm`;
   const size = (kw: number) => Math.abs(convert(kw, 'kW', unit)).toFixed(1);
   const [low, high] = [difference.difference - difference.halfWidth, difference.difference + difference.halfWidth];

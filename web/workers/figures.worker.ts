@@ -88,18 +88,21 @@ const worker = {
         loggers.push({ name, refused: why });
       }
     }
-    const limited = Object.keys(engine.limits).map((quantity) => limitChannel(quantity as LimitQuantity)).filter((name) => units.has(name)); // prettier-ignore
+    const limited = Object.keys(engine.limits).map((quantity) => limitChannel(quantity as LimitQuantity)); // prettier-ignore
     return {
       events: logEvents(log),
       startS: log.startS,
       endS: log.endS,
-      channels: Array.from(units, ([name, unit]) => ({
-        name,
-        unit,
-        speed: overSpeed(log, name),
-        time: overTime(log, name),
-      })),
-      extremes: Object.fromEntries(limited.map((name) => [name, extremesOf(log, name)])),
+      channels: Array.from(units).flatMap(([name, unit]) => {
+        const values = log.channels.get(name);
+        return values ? [{ name, unit, speed: overSpeed(log, values), time: overTime(log, values) }] : [];
+      }),
+      extremes: Object.fromEntries(
+        limited.flatMap((name) => {
+          const values = log.channels.get(name);
+          return values ? [[name, extremesOf(log, values)]] : [];
+        }),
+      ),
       loggers,
     };
   },
