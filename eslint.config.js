@@ -88,6 +88,20 @@ export default tseslint.config(
       ],
     },
   },
+  {
+    // A value that may be absent is looked at; only what an index reaches is taken as there.
+    files: ['**/*.{ts,tsx}'],
+    ignores: ['**/*.test.{ts,tsx}', '**/testing/**', 'e2e/**', 'bench/**'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'TSNonNullExpression > :not(MemberExpression[computed=true])',
+          message: '`!` hides an absence: handle it, or let the type say that it cannot be. Only `list[index]!` stays.',
+        },
+      ],
+    },
+  },
   { files: ['web/**/*.{ts,tsx}'], plugins: { 'react-hooks': reactHooks }, rules: reactHooks.configs.recommended.rules },
   { files: ['launch/**', 'cli/**', 'bench/**', 'simulator/**'], rules: { 'no-console': 'off' } },
   { files: ['**/*.cjs'], rules: { '@typescript-eslint/no-require-imports': 'off' } },

@@ -49,12 +49,13 @@ export function compareCommand(words: readonly string[]): ComparisonJson {
     ...files.baseline.map((file) => ({ file, side: baselineSide })),
     ...files.test.map((file) => ({ file, side: testSide })),
   ];
+  const grid = wordOf(sorted, 'grid');
   const settings = {
     standard: standardNamed(wordOf(sorted, 'standard')),
     share: shareOf(wordOf(sorted, 'share')),
     crank: crankWord(wordOf(sorted, 'crank')),
     powerUnit: 'kW' as const,
-    gridRpm: wordOf(sorted, 'grid') === undefined ? usualGridRpm : positive('grid', wordOf(sorted, 'grid')!),
+    gridRpm: grid === undefined ? usualGridRpm : positive('grid', grid),
   };
   const smoothing = smoothingOf(wordOf(sorted, 'smoothing'));
   const ignition = ignitionOf(wordOf(sorted, 'engine'));

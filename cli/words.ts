@@ -17,29 +17,33 @@ export interface Words {
 export function sortedWords(words: readonly string[], known: readonly string[], many: readonly string[] = []): Words {
   const before: string[] = [];
   const options = new Map<string, string[]>();
-  let current: string | undefined;
+  /** The option that takes the next word. */
+  let open: { words: string[]; takesMany: boolean } | undefined;
   for (const word of words) {
     const found = /^--([a-z][a-z-]*)(?:=(.*))?$/s.exec(word);
     if (!found) {
-      if (current === undefined) before.push(word);
+      if (!open) before.push(word);
       else {
-        options.get(current)!.push(word);
-        if (!many.includes(current)) current = undefined;
+        open.words.push(word);
+        if (!open.takesMany) open = undefined;
       }
       continue;
     }
-    const [, name, value] = found;
-    if (!known.includes(name!) && !many.includes(name!)) {
+    const [, name = '', value] = found;
+    const takesMany = many.includes(name);
+    if (!known.includes(name) && !takesMany) {
       throw new Refusal(
         `There is no option --${name} here; known are ${[...known, ...many].map((known) => `--${known}`).join(', ')}.`,
       );
     }
-    if (options.has(name!) && !many.includes(name!)) throw new Refusal(`--${name} is given twice.`);
-    options.set(name!, options.get(name!) ?? []);
-    current = name;
+    const earlier = options.get(name);
+    if (earlier && !takesMany) throw new Refusal(`--${name} is given twice.`);
+    const taken = earlier ?? [];
+    options.set(name, taken);
+    open = { words: taken, takesMany };
     if (value !== undefined) {
-      options.get(name!)!.push(value);
-      if (!many.includes(name!)) current = undefined;
+      taken.push(value);
+      if (!takesMany) open = undefined;
     }
   }
   for (const [name, values] of options) if (values.length === 0) throw new Refusal(`--${name} needs a value after it.`);

@@ -14,12 +14,11 @@ const project = resolve(import.meta.dirname, '..');
  * @returns its exit code and everything it printed
  */
 export async function runTool(
-  words: string[],
+  [tool, ...words]: readonly [tool: string, ...words: string[]],
   environment: NodeJS.ProcessEnv = {},
   folder = project,
 ): Promise<{ code: number | null; out: string }> {
-  const [tool, ...rest] = words;
-  const child = spawn(process.execPath, [resolve(project, 'node_modules', tool!), ...rest], {
+  const child = spawn(process.execPath, [resolve(project, 'node_modules', tool), ...words], {
     cwd: folder,
     env: { ...process.env, ...environment },
     stdio: ['ignore', 'pipe', 'pipe'],
@@ -32,7 +31,7 @@ export async function runTool(
 }
 
 /** Runs a tool that either passes or fails as a whole, printing what it said only when it failed. */
-export async function runWhole(name: string, words: string[]): Promise<Outcome> {
+export async function runWhole(name: string, words: readonly [tool: string, ...words: string[]]): Promise<Outcome> {
   const { code, out } = await runTool(words);
   process.stdout.write(`${name}: ${code === 0 ? 'ok' : `failed\n${out}`}\n`);
   return code === 0 ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 };

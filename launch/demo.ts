@@ -42,8 +42,8 @@ const lastDayMs = 2.4 * 3600e3;
 export function beginningOf({ daysAgo, from }: Pick<DemoJob, 'daysAgo' | 'from'>, endsAt: Date): Date {
   const began = new Date(endsAt);
   began.setDate(began.getDate() - daysAgo);
-  const [hours, minutes] = from.split(':').map(Number);
-  began.setHours(hours!, minutes, 0, 0);
+  const [hours = 0, minutes = 0] = from.split(':').map(Number);
+  began.setHours(hours, minutes, 0, 0);
   // Started before that hour, or while the day would still go on: it began earlier.
   const latest = endsAt.getTime() - lastDayMs;
   return began.getTime() > latest ? new Date(latest) : began;
@@ -94,14 +94,17 @@ const writtenMs = 40e3;
 const changedMs = 4 * 60e3;
 
 async function playSetup(job: Job, demo: DemoSetup, played: Map<string, PlayedSetup>, ask: DemoAsk): Promise<void> {
-  let { id } = played.get('A')!;
+  const earlier = [...played.values()].at(-1);
+  const parent = played.get(demo.from ?? 'A');
+  if (!earlier || !parent) throw new Error(`The demo’s setup "${demo.change}" follows one that was not played.`);
+  let { id } = parent;
   let letter = 'A';
-  let endedAt = [...played.values()].at(-1)!.endedAt;
+  let { endedAt } = earlier;
   ask.now = new Date(endedAt.getTime() + (demo.from ? changedMs : 0));
   if (demo.from) {
-    const back = demo.change!.startsWith('Back to');
+    const back = demo.change?.startsWith('Back to');
     ({ id, letter } = await ask.json(setupSchema, 'POST', `/api/jobs/${job.id}/setups`, {
-      parentId: played.get(demo.from)!.id,
+      parentId: parent.id,
       change: demo.change,
       ...(back ? { items: [] } : {}),
       ...(demo.expectedKw === undefined ? {} : { predictionKw: demo.expectedKw }),
@@ -123,7 +126,9 @@ async function playPull(pull: DemoPull, ask: DemoAsk): Promise<Date> {
   await ask.json(bayState, 'POST', '/api/bay/arm', { afterS: pull.afterMin * 60 });
   const bay = await until(ask, ({ recorder }) => recorder.state === 'idle' && recorder.lastRunId !== before);
   const path = `/api/runs/${bay.recorder.lastRunId}`;
-  const endedAt = new Date((await ask.json(runSchema, 'GET', path)).endedAt!);
+  const run = await ask.json(runSchema, 'GET', path);
+  if (run.endedAt === null) throw new Error(`The demo’s run ${run.label ?? run.id} has not ended.`);
+  const endedAt = new Date(run.endedAt);
   ask.now = new Date(endedAt.getTime() + writtenMs);
   const change = {
     ...(pull.note ? { note: pull.note } : {}),

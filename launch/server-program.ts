@@ -21,7 +21,7 @@ export interface StartedServer extends z.infer<typeof readyMessage> {
 export async function startServerProgram(environment: NodeJS.ProcessEnv): Promise<StartedServer> {
   const child = startProgram('server/main.ts', [], environment);
   let said = '';
-  child.stderr!.on('data', (text: Buffer) => (said = (said + text.toString()).slice(-4000)));
+  child.stderr?.on('data', (text: Buffer) => (said = (said + text.toString()).slice(-4000)));
   return new Promise((resolve, reject) => {
     child.once('message', (message) => {
       const ready = readyMessage.safeParse(message);

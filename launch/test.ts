@@ -41,17 +41,13 @@ const apiFolders = ['server/', 'launch/'];
 /** Jest's tests under some folders. @param databaseUrl absent where no test needs one */
 async function jestTests(folders: readonly string[], names: readonly string[], databaseUrl?: string): Promise<Outcome> {
   const report = join(folder, 'jest.json');
-  const words = [
-    'jest/bin/jest.js',
-    ...folders.map((path) => `--roots=${path}`),
-    '--json',
-    `--outputFile=${report}`,
-    ...names,
-  ];
-  const { out } = await runTool(words, {
-    NODE_OPTIONS: '--experimental-vm-modules --no-warnings',
-    ...(databaseUrl ? { SUVOK_TEST_DATABASE_URL: databaseUrl } : {}),
-  });
+  const { out } = await runTool(
+    ['jest/bin/jest.js', ...folders.map((path) => `--roots=${path}`), '--json', `--outputFile=${report}`, ...names],
+    {
+      NODE_OPTIONS: '--experimental-vm-modules --no-warnings',
+      ...(databaseUrl ? { SUVOK_TEST_DATABASE_URL: databaseUrl } : {}),
+    },
+  );
   if (!existsSync(report)) {
     say(`Unit and API tests did not run\n${out}`);
     return { passed: 0, failed: 1 };

@@ -5,7 +5,7 @@ export class PreBuffer {
   constructor(private readonly spanS: number) {}
 
   push(row: Float64Array): void {
-    if (this.rows.length > 0 && row[0]! <= this.rows.at(-1)![0]!) this.rows = [];
+    if (this.latest && row[0]! <= this.latest[0]!) this.rows = [];
     this.rows.push(row);
     // Cut in steps, or every row of a fast instrument would move the whole buffer.
     const oldest = row[0]! - this.spanS;

@@ -182,13 +182,18 @@ export class Recorder extends EventEmitter<RecorderEvents> {
   private begin(pullS: number): void {
     const rows = this.buffer.since(pullS - leadS);
     const startedS = rows[0]![0]!;
-    const latestS = rows.at(-1)![0]!;
-    const { hello, intake } = this.device;
+    const latestS = rows[rows.length - 1]![0]!;
+    const { hello, intake, dyno } = this.device;
     const { plan, loggers, ...conditions } = this.conditions();
-    const heard = loggers.filter((tap) => tap.latest !== undefined);
-    const following = heard.map((tap, index) => ({
+    if (!dyno) {
+      this.problem = `${hello.name ?? hello.device} does not say what kind of dyno it is: nothing is recorded from it.`;
+      this.emit('changed');
+      return;
+    }
+    const heard = loggers.flatMap((tap) => (tap.latest ? [{ tap, fromS: tap.latest[0]! }] : []));
+    const following = heard.map(({ tap, fromS }, index) => ({
       tap,
-      fromS: tap.latest![0]!,
+      fromS,
       ...tap.follow(latestS - startedS, (row) => writer.push([row], index + 1)),
     }));
     const writer = new RunWriter(
@@ -203,13 +208,18 @@ export class Recorder extends EventEmitter<RecorderEvents> {
           rampRpmPerS: plan.rampRpmPerS,
           steps: plan.kind === 'step' ? plan.steps : null,
         },
-        logs: heard.map((tap, index) => tap.record(index + 1)),
+        logs: heard.map(({ tap }, index) => tap.record(index + 1)),
         startedAt: hello.startedAt
           ? new Date(new Date(hello.startedAt).getTime() + startedS * 1000)
           : new Date(Date.now() - (latestS - startedS) * 1000),
-        dyno: this.device.dyno!,
+        dyno,
         engineToDrumRatio: conditions.engineToDrumRatio ?? hello.engineToDrumRatio ?? null,
-        startTemperatures: startTemperatures(this.device, rows[0]!, heard, latestS - startedS),
+        startTemperatures: startTemperatures(
+          this.device,
+          rows[0]!,
+          following.map(({ tap }) => tap),
+          latestS - startedS,
+        ),
         channels: intake.channels,
         source: hello.name ?? hello.device,
       },

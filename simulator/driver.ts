@@ -86,7 +86,7 @@ export class Driver {
 
   /** The speed to be held now, rpm; undefined while none is. */
   get heldRpm(): number | undefined {
-    return this.phase === 'stepping' ? this.drive.speedsRpm![this.stepAt] : undefined;
+    return this.phase === 'stepping' ? this.drive.speedsRpm?.[this.stepAt] : undefined;
   }
 
   step(stepS: number, rpm: number): void {
@@ -121,9 +121,9 @@ export class Driver {
       case 'stepping':
         this.open(stepS);
         // The dwell counts from where the speed is reached.
-        if (Math.abs(rpm / this.heldRpm! - 1) > reachedShare) this.phaseS = 0;
-        if (this.phaseS < this.drive.dwellS!) return;
-        if (++this.stepAt < this.drive.speedsRpm!.length) this.phaseS = 0;
+        if (this.heldRpm === undefined || Math.abs(rpm / this.heldRpm - 1) > reachedShare) this.phaseS = 0;
+        if (this.phaseS < (this.drive.dwellS ?? 0)) return;
+        if (++this.stepAt < (this.drive.speedsRpm?.length ?? 0)) this.phaseS = 0;
         else this.enter('coasting');
         return;
       case 'coasting':
@@ -145,7 +145,8 @@ export class Driver {
   }
 
   private get startRpm(): number {
-    if (this.drive.kind === 'steps') return Math.max(this.idleRpm, this.drive.speedsRpm![0]! - 150);
+    const firstHeld = this.drive.speedsRpm?.[0];
+    if (this.drive.kind === 'steps' && firstHeld !== undefined) return Math.max(this.idleRpm, firstHeld - 150);
     return this.drive.fromRpm ?? this.fromRpm;
   }
 

@@ -80,7 +80,7 @@ export class Link {
 
   private take(text: string): void {
     const lines = (this.rest + text).split('\n');
-    this.rest = lines.pop()!;
+    this.rest = lines.pop() ?? '';
     for (const line of lines) {
       const parsed = suvokMessage.safeParse(parse(line));
       if (parsed.success) this.onMessage(parsed.data);

@@ -68,7 +68,7 @@ export class StandInDyno {
     this.driver = new Driver(() => this.newLuck());
     this.driver.drives(this.car);
     this.drumSpeed = this.radS(this.car.idleRpm) / this.ratio;
-    if (machine.rampRpmPerS) this.absorber = new Absorber(machine.profile.loadCellLagS!, machine.zeroNm ?? 0);
+    if (machine.rampRpmPerS) this.absorber = new Absorber(machine.profile.loadCellLagS ?? 0, machine.zeroNm ?? 0);
     this.engineSpeed = this.drumSpeed;
   }
 
@@ -275,7 +275,9 @@ export class StandInDyno {
     if (heldRpm !== undefined) return { mode: 'hold', radPerS: this.radS(heldRpm) / this.ratio };
     if (!driver.pulling) return { mode: 'free' };
     if (this.load.loadNm !== undefined) return { mode: 'torque', torqueNm: this.load.loadNm };
-    return { mode: 'ramp', radPerS2: this.radS(this.load.rampRpmPerS ?? this.machine.rampRpmPerS!) / this.ratio };
+    const rampRpmPerS = this.load.rampRpmPerS ?? this.machine.rampRpmPerS;
+    if (rampRpmPerS === undefined) return { mode: 'free' };
+    return { mode: 'ramp', radPerS2: this.radS(rampRpmPerS) / this.ratio };
   }
 
   private newLuck(): void {

@@ -17,7 +17,9 @@ import { figuresWorker } from './workers/figures.ts';
 keepConnected();
 // It starts beside the page, so that it is there when figures are asked for.
 figuresWorker();
-createRoot(document.getElementById('root')!).render(
+const root = document.getElementById('root');
+if (!root) throw new Error('The document has no place for the page.');
+createRoot(root).render(
   <MantineProvider theme={theme} cssVariablesResolver={resolver} defaultColorScheme="auto">
     <QueryClientProvider client={queryClient}>
       <Notifications position="bottom-left" />

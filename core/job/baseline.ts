@@ -22,6 +22,11 @@ export function baselineSetup<Setup extends { id: number }>(
   return byId(chosenId) ?? byId(frozen?.setupId) ?? setups[0]!;
 }
 
+/** The setup that was made last. @param setups of a job, in order; at least one */
+export function newestSetup<Setup>(setups: readonly Setup[]): Setup {
+  return setups[setups.length - 1]!;
+}
+
 /**
  * Whether a run is in its setup's figures: a power run that is not set aside;
  * of a frozen setup, the runs on its list and no others.

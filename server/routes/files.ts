@@ -61,13 +61,13 @@ export function fileRoutes(routes: ContractRoutes, database: Database): void {
 
   routes.post('/jobs/:id/photos', upTo(25), async (request, response) => {
     const jobId = idOf(request);
-    const mime = request.file && pictureKind(request.file.buffer);
+    const content = request.file?.buffer;
+    const mime = content && pictureKind(content);
     if (!mime) throw new HttpRefusal(400, 'That is no picture that can be shown: JPEG, PNG and WebP are. Nothing was stored.'); // prettier-ignore
     const { caption } = bodyAs(
       { body: { caption: (request.body as { caption?: string }).caption ?? '' } },
       photoFields,
     );
-    const content = request.file!.buffer;
     const id = await act(database, response, (client) => addPhoto(client, jobId, { caption, mime, content }));
     response.status(201).json(
       found(

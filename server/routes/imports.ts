@@ -17,13 +17,14 @@ const upload = multer({ storage: multer.memoryStorage(), limits: { fileSize: 200
 /** Recordings from files: `file` holds the CSV, `settings` the importSettings as JSON. */
 export function importRoutes(routes: ContractRoutes, database: Database): void {
   routes.post('/imports', upload.single('file'), async (request, response) => {
-    if (!request.file) throw new HttpRefusal(400, 'No file came with the request.');
+    const { file } = request;
+    if (!file) throw new HttpRefusal(400, 'No file came with the request.');
     const settings = importSettings.safeParse(jsonOf((request.body as { settings?: string } | undefined)?.settings));
     if (!settings.success)
       throw new HttpRefusal(400, `The settings were not understood: ${problemIn(settings.error)}.`);
     const { setupId, dyno, air, engineToDrumRatio } = settings.data;
     const setup = found(await setupById(database, setupId), 'setup');
-    const { recording, remarks } = readRecordingCsv(request.file.buffer.toString('utf8'));
+    const { recording, remarks } = readRecordingCsv(file.buffer.toString('utf8'));
     // Refuses here what would be refused at every look at the run.
     preparedSweep(recording, dyno, engineToDrumRatio ?? undefined);
     const taken = air ?? airFromColumns(recording) ?? null;
@@ -38,7 +39,7 @@ export function importRoutes(routes: ContractRoutes, database: Database): void {
         airTakenAt: null,
         startTemperatures: {},
         channels: recording.channels.map(({ name, unit }) => ({ name, unit })),
-        source: nameOf(request.file!),
+        source: nameOf(file),
         kind: 'power',
         device: '',
         plan: null,

@@ -23,8 +23,11 @@ const smoothingWord = z.union([
   z
     .string()
     .max(200)
-    .refine((word) => readSpan(word) !== undefined)
-    .transform((word) => readSpan(word)!),
+    .transform((word, context) => {
+      const span = readSpan(word);
+      if (span === undefined) context.addIssue('is no span of engine speed');
+      return span ?? z.NEVER;
+    }),
 ]);
 
 const curveQuery = z.object({

@@ -23,8 +23,8 @@ const removable = new Set([
 /** Tables of which changes, but no additions, can be undone. */
 const changeable = new Set([...removable, 'job', 'run']);
 
-const byField = (values: Record<string, unknown> | null) =>
-  values && Object.fromEntries(Object.entries(values).map(([column, value]) => [fieldOf(column), value]));
+const byField = (values: Record<string, unknown>) =>
+  Object.fromEntries(Object.entries(values).map(([column, value]) => [fieldOf(column), value]));
 
 /** What was changed in a job's file, its vehicle's included; the last first. */
 export async function changesOfJob(database: Queryable, jobId: number, most = 1000): Promise<Change[]> {
@@ -36,7 +36,7 @@ export async function changesOfJob(database: Queryable, jobId: number, most = 10
   );
   return rows.map((row) => {
     const { before, after, ...rest } = recordOf(change, row);
-    return { ...rest, before: byField(before), after: byField(after)! };
+    return { ...rest, before: before && byField(before), after: byField(after) };
   });
 }
 

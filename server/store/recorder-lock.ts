@@ -29,7 +29,8 @@ export async function sealOrphans(database: Database): Promise<Run[]> {
   const sealed: Run[] = [];
   for (const { id, recorder_id } of rows) {
     if (recorder_id !== null && (await isAlive(database, recorder_id))) continue;
-    const run = (await runById(database, id))!;
+    const run = await runById(database, id);
+    if (!run) continue;
     await sealRun(database, run, 'interrupted', [
       'The server stopped during this run. Everything stored until then was kept.',
     ]);

@@ -83,7 +83,9 @@ export async function addRun(database: Queryable, run: NewRun): Promise<Run> {
       JSON.stringify(run.logs),
     ],
   );
-  return (await runById(database, rows[0].id))!;
+  const added = await runById(database, rows[0].id);
+  if (!added) throw new Error(`Run ${rows[0].id} was added and is not there.`);
+  return added;
 }
 
 /** Changes what people say about a run; its samples stay as they are. @returns false when there is no such run */

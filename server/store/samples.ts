@@ -18,8 +18,9 @@ function floatsOf(bytes: Buffer): Float64Array {
 }
 
 /** The channels that a source of a run has; undefined where there is no such source. */
-function channelsOf(run: Run, source: number): Run['channels'] | undefined {
-  return source === dynoSource ? run.channels : run.logs.find((log) => log.source === source)?.channels;
+/** Empty for a source that the run does not have. */
+function channelsOf(run: Run, source: number): Run['channels'] {
+  return source === dynoSource ? run.channels : (run.logs.find((log) => log.source === source)?.channels ?? []);
 }
 
 function sourcesOf(run: Run): number[] {
@@ -47,7 +48,7 @@ async function chunksOf(database: Queryable, run: Run, source: number): Promise<
     [run.id, source],
   );
   const total = rows.reduce((sum, row) => sum + row.samples, 0);
-  const columns = Array.from({ length: channelsOf(run, source)!.length + 1 }, () => new Float64Array(total));
+  const columns = Array.from({ length: channelsOf(run, source).length + 1 }, () => new Float64Array(total));
   let at = 0;
   for (const { samples, data } of rows) {
     const values = floatsOf(data);
@@ -58,7 +59,7 @@ async function chunksOf(database: Queryable, run: Run, source: number): Promise<
 }
 
 async function insertChannels(database: Queryable, run: Run, source: number, columns: Columns): Promise<void> {
-  const declared = [{ name: 'time', unit: 's' }, ...channelsOf(run, source)!];
+  const declared = [{ name: 'time', unit: 's' }, ...channelsOf(run, source)];
   await database.query(
     `insert into run_channel (run_id, source, position, name, unit, data)
      select $1, $2, position, name, unit, data from unnest($3::int[], $4::text[], $5::text[], $6::bytea[]) as c (position, name, unit, data)`,
@@ -74,7 +75,7 @@ async function insertChannels(database: Queryable, run: Run, source: number, col
 }
 
 function endOf(run: Run, time: Float64Array): Date {
-  const lastedS = time.length > 0 ? time.at(-1)! - time[0]! : 0;
+  const lastedS = time.length > 0 ? time[time.length - 1]! - time[0]! : 0;
   return new Date(new Date(run.startedAt).getTime() + 1000 * lastedS);
 }
 
@@ -125,9 +126,9 @@ export async function storeWhole(
 /** The samples of a run's source: of one that has ended, or what has been stored so far of one that has not. */
 export async function recordingOf(database: Queryable, run: Run, source = dynoSource): Promise<Recording> {
   if (run.state === 'recording') {
-    const [time, ...values] = await chunksOf(database, run, source);
-    const channels = channelsOf(run, source)!;
-    return { time: time!, channels: channels.map((channel, index) => ({ ...channel, values: values[index]! })) };
+    const [time = new Float64Array(0), ...values] = await chunksOf(database, run, source);
+    const channels = channelsOf(run, source);
+    return { time, channels: channels.map((channel, index) => ({ ...channel, values: values[index]! })) };
   }
   const { rows } = await database.query<{ name: string; unit: string; data: Buffer }>(
     'select name, unit, data from run_channel where run_id = $1 and source = $2 order by position',

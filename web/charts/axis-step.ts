@@ -5,5 +5,5 @@ const steps = [1, 2, 5, 10];
 export function axisStep([from, to]: readonly [number, number]): number {
   const rough = (to - from) / 8;
   const ten = 10 ** Math.floor(Math.log10(rough));
-  return steps.find((step) => step * ten >= rough * 0.999)! * ten;
+  return (steps.find((step) => step * ten >= rough * 0.999) ?? 10) * ten;
 }

@@ -59,7 +59,7 @@ export const lanePlugin: Plugin<'line'> = {
     if (lane.envelope) drawEnvelope(chart, lane.envelope);
     if (lane.gainArea) drawGain(chart, lane.gainArea);
     if (lane.zeroColour) {
-      const zero = Math.round(chart.scales.y!.getPixelForValue(0)) + 0.5;
+      const zero = Math.round(scale(chart, 'y').getPixelForValue(0)) + 0.5;
       stroke(ctx, lane.zeroColour, 1.4, [], [chartArea.left, zero], [chartArea.right, zero]);
     }
     for (const trace of lane.traces ?? []) drawTrace(chart, trace);
@@ -75,12 +75,19 @@ export const lanePlugin: Plugin<'line'> = {
   },
 };
 
-const across = (chart: Chart, at: number) => chart.scales.x!.getPixelForValue(at);
-const y = (chart: Chart, value: number) => chart.scales.y!.getPixelForValue(value);
+/** Every lane has both. */
+function scale(chart: Chart, axis: 'x' | 'y') {
+  const found = chart.scales[axis];
+  if (!found) throw new Error(`A lane was drawn without its ${axis} scale.`);
+  return found;
+}
+
+const across = (chart: Chart, at: number) => scale(chart, 'x').getPixelForValue(at);
+const y = (chart: Chart, value: number) => scale(chart, 'y').getPixelForValue(value);
 
 /** Upright lines under the axis' own figures, wherever the range begins. */
 function drawUprights(chart: Chart, colour: string): void {
-  const { min, max } = chart.scales.x!;
+  const { min, max } = scale(chart, 'x');
   const step = axisStep([min, max]);
   for (let at = Math.ceil(min / step) * step; at <= max; at += step) {
     const left = Math.round(across(chart, at)) + 0.5;
@@ -102,8 +109,8 @@ function drawBand(chart: Chart, band: { from: number; to: number }, colour: stri
 
 /** As cheap as it can be: sixty runs are drawn at every step of a zoom. */
 function drawTrace(chart: Chart, { x, values, colour, opacity, width, dash = [], points }: Trace): void {
-  const { ctx, scales } = chart;
-  const [across, up] = [scales.x!, scales.y!];
+  const { ctx } = chart;
+  const [across, up] = [scale(chart, 'x'), scale(chart, 'y')];
   // Straight scales: two places tell all others.
   const [left, top] = [across.getPixelForValue(0), up.getPixelForValue(0)];
   const [perX, perY] = [across.getPixelForValue(1) - left, up.getPixelForValue(1) - top];
@@ -160,10 +167,11 @@ function drawGain(chart: Chart, area: NonNullable<LaneDecoration['gainArea']>): 
 }
 
 /** Slanted lines: a loss is told from a gain without its colour. */
-function hatch(ctx: CanvasRenderingContext2D, colour: string): CanvasPattern {
+function hatch(ctx: CanvasRenderingContext2D, colour: string): CanvasPattern | string {
   const tile = document.createElement('canvas');
   tile.width = tile.height = 6;
-  const pen = tile.getContext('2d')!;
+  const pen = tile.getContext('2d');
+  if (!pen) return colour;
   pen.fillStyle = colour;
   pen.globalAlpha = 0.15;
   pen.fillRect(0, 0, 6, 6);
@@ -176,7 +184,7 @@ function hatch(ctx: CanvasRenderingContext2D, colour: string): CanvasPattern {
     pen.lineTo(shift + 6, 0);
   }
   pen.stroke();
-  return ctx.createPattern(tile, 'repeat')!;
+  return ctx.createPattern(tile, 'repeat') ?? colour;
 }
 
 function stroke(

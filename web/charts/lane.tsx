@@ -48,7 +48,8 @@ export const Lane = memo(function Lane({ name, unit, lines, range, values, decor
   const colour = useCanvasColour();
 
   useEffect(() => {
-    const made = new Chart<'line'>(canvas.current!, emptyLane());
+    if (!canvas.current) return undefined;
+    const made = new Chart<'line'>(canvas.current, emptyLane());
     chart.current = made;
     return () => made.destroy();
   }, []);

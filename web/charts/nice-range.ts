@@ -15,7 +15,7 @@ export function niceRange(least: number, most: number, lines: number, atLeast = 
   const width = Math.max(most - least, atLeast, 1e-9);
   const rough = width / lines;
   const power = 10 ** Math.floor(Math.log10(rough));
-  const step = [1, 2, 5, 10].map((factor) => factor * power).find((candidate) => candidate >= rough)!;
+  const step = [1, 2, 5].map((factor) => factor * power).find((candidate) => candidate >= rough) ?? 10 * power;
   const low = Math.min(least, middle - width / 2);
   const high = Math.max(most, middle + width / 2);
   return { least: Math.floor(low / step + 1e-9) * step, most: Math.ceil(high / step - 1e-9) * step, step };

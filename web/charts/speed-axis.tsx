@@ -27,7 +27,8 @@ export function SpeedAxis({ range, atRpm, band, bandName = 'band', onBand }: Spe
   const step = axisStep(range);
   for (let rpm = Math.ceil(range[0] / step) * step; rpm <= range[1]; rpm += step) ticks.push(rpm);
   const rpmAt = (clientX: number) => {
-    const box = strip.current!.getBoundingClientRect();
+    const box = strip.current?.getBoundingClientRect();
+    if (!box) return range[0];
     const rpm = range[0] + ((clientX - box.left) / box.width) * (range[1] - range[0]);
     return Math.round(Math.min(range[1], Math.max(range[0], rpm)) / 50) * 50;
   };
@@ -77,7 +78,7 @@ export function SpeedAxis({ range, atRpm, band, bandName = 'band', onBand }: Spe
               at={share(shown[end])}
               onGrab={(event) => {
                 event.stopPropagation();
-                strip.current!.setPointerCapture(event.pointerId);
+                strip.current?.setPointerCapture(event.pointerId);
                 setDragged([shown[1 - end]!, shown[end]]);
               }}
               onMove={(rpm) => {

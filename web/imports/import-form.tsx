@@ -1,7 +1,7 @@
 import { Button, Group, NumberInput, Select, Stack, Text } from '@mantine/core';
 import { Dropzone } from '@mantine/dropzone';
 import { notifications } from '@mantine/notifications';
-import { useQuery } from '@tanstack/react-query';
+import { skipToken, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { AirFile, DynoFile } from '../../contract/files.ts';
 import type { Job, Run, Setup } from '../../contract/records.ts';
@@ -23,21 +23,22 @@ export function ImportForm({ job, setup, onDone }: { job: Job; setup: Setup; onD
   const [dynoChoice, setDynoChoice] = useState<string | null>(null);
   const dyno =
     taken.dyno?.content ?? known.find((candidate) => candidate.value === (dynoChoice ?? known[0]?.value))?.dyno;
+  const { csv } = taken;
   const { data: preview } = useQuery<Preview>({
-    queryKey: ['preview', taken.csv?.file.name, taken.csv?.file.lastModified, taken.csv?.text.length],
-    queryFn: () => figuresWorker().preview(taken.csv!.text),
-    enabled: taken.csv !== undefined,
+    queryKey: ['preview', csv?.file.name, csv?.file.lastModified, csv?.text.length],
+    queryFn: csv ? () => figuresWorker().preview(csv.text) : skipToken,
   });
   const readable = preview && !('refusal' in preview) ? preview : undefined;
-  const send = useChange(() =>
-    api.importRun(taken.csv!.file, {
+  const send = useChange(({ file, dyno }: { file: File; dyno: DynoFile }) =>
+    api.importRun(file, {
       setupId: Number(setupId),
-      dyno: dyno!,
+      dyno,
       air: taken.air?.content ?? null,
       engineToDrumRatio: readable?.hasPickup ? null : Number(ratio),
     }),
   );
-  const ready = readable && dyno && (readable.hasPickup || Number(ratio) > 0);
+  const ready =
+    csv && readable && dyno && (readable.hasPickup || Number(ratio) > 0) ? { file: csv.file, dyno } : undefined;
   return (
     <Stack gap={14}>
       <Dropzone
@@ -58,14 +59,14 @@ export function ImportForm({ job, setup, onDone }: { job: Job; setup: Setup; onD
             {problem}
           </FindingLine>
         ))}
-        {preview && 'refusal' in preview && (
+        {csv && preview && 'refusal' in preview && (
           <FindingLine severity="stop">
-            {taken.csv!.file.name}: {preview.refusal}
+            {csv.file.name}: {preview.refusal}
           </FindingLine>
         )}
-        {readable && (
+        {csv && readable && (
           <FindingLine severity="note">
-            {taken.csv!.file.name}: {readable.samples} samples over {readable.durationS.toFixed(1)} s;{' '}
+            {csv.file.name}: {readable.samples} samples over {readable.durationS.toFixed(1)} s;{' '}
             {readable.channels.join(', ')}.
           </FindingLine>
         )}
@@ -122,7 +123,8 @@ export function ImportForm({ job, setup, onDone }: { job: Job; setup: Setup; onD
           disabled={!ready}
           loading={send.isPending}
           onClick={() =>
-            send.mutate(undefined, {
+            ready &&
+            send.mutate(ready, {
               onSuccess: ({ run }) => {
                 notifications.show({ message: `Imported as ${run.label}.` });
                 onDone();

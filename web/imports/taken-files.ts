@@ -24,7 +24,7 @@ export async function takeFiles(before: TakenFiles, files: readonly File[]): Pro
     if (dyno.success) taken.dyno = { name: file.name, content: dyno.data };
     else if (air.success) taken.air = { name: file.name, content: air.data };
     else {
-      const nearer = content && typeof content === 'object' && 'temperatureC' in content ? air.error! : dyno.error;
+      const nearer = content && typeof content === 'object' && 'temperatureC' in content ? air.error : dyno.error;
       taken.problems.push(
         `${file.name} is neither a dyno nor air: ${content === undefined ? 'it is not JSON' : problemIn(nearer)}.`,
       );

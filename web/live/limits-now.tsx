@@ -16,7 +16,7 @@ export function LimitsNow() {
             {(limit.crossed || limit.near) && <SeverityMark severity={limit.crossed ? 'stop' : 'mind'} />} {limit.label}
           </span>
           <b className="number">
-            {formatLimit(limit.reading!, limit.unit)} <small>{limit.unit}</small>
+            {formatLimit(limit.reading ?? NaN, limit.unit)} <small>{limit.unit}</small>
           </b>
           <small>
             {formatLimit(limit.value, limit.unit)} {limit.unit} at {limit.side}
@@ -38,7 +38,7 @@ export function LimitShouts({ word = true }: { word?: boolean }) {
           <svg width="34" height="34" viewBox="0 0 14 14" aria-hidden>
             <path d="M7 .5 13.5 7 7 13.5 .5 7Z" fill="currentColor" />
           </svg>
-          {word && <b>Stop</b>} {limit.label} {formatLimit(limit.reading!, limit.unit)} {limit.unit}
+          {word && <b>Stop</b>} {limit.label} {formatLimit(limit.reading ?? NaN, limit.unit)} {limit.unit}
           <small>
             {limit.side === 'most' ? 'limit' : 'at least'} {formatLimit(limit.value, limit.unit)} {limit.unit}
           </small>

@@ -85,7 +85,7 @@ function pointGatherer(machine: Machine, columns: readonly string[], gathered: L
     )
       return;
     // After the lift nothing belongs to the curve.
-    if (gathered.rpm.length > 0 && point.rpm <= gathered.rpm.at(-1)!) return;
+    if (point.rpm <= (gathered.rpm.at(-1) ?? -Infinity)) return;
     latest = row[0]!;
     gathered.rpm.push(point.rpm);
     gathered.powerKw.push(point.powerKw);

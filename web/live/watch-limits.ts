@@ -55,12 +55,16 @@ function watch(limits: readonly Limit[]): () => void {
     const loaded = now - loadedSince > loadedAfterMs;
     const watched = watchedLimits(limits, readNow, loaded);
     for (const limit of watched) {
-      if (!limit.crossed) beyondSince.delete(limit.quantity);
-      else if (!beyondSince.has(limit.quantity)) beyondSince.set(limit.quantity, now);
+      const { reading, left } = limit;
+      if (!limit.crossed || reading === undefined || left === undefined) {
+        beyondSince.delete(limit.quantity);
+        continue;
+      }
+      if (!beyondSince.has(limit.quantity)) beyondSince.set(limit.quantity, now);
       if (now - (beyondSince.get(limit.quantity) ?? now) < crossedForMs) continue;
       const before = shouted.get(limit.quantity);
-      if (!before) sound('stop', `Stop. ${limit.label} ${limit.reading!.toPrecision(3)}`);
-      if (!before || limit.left! < before.left!) shouted.set(limit.quantity, limit);
+      if (!before) sound('stop', `Stop. ${limit.label} ${reading.toPrecision(3)}`);
+      if (left < (before?.left ?? Infinity)) shouted.set(limit.quantity, limit);
     }
     useLiveLimits.setState({ limits: watched, shouts: [...shouted.values()] });
   }, everyMs);

@@ -2,7 +2,7 @@ import { Button, TextInput } from '@mantine/core';
 import { useHotkeys } from '@mantine/hooks';
 import { useState } from 'react';
 import type { Job, Setup } from '../../contract/records.ts';
-import { itemWords } from '../../core/setup/item.ts';
+import { itemWords, type SetupItem } from '../../core/setup/item.ts';
 import { readChange } from '../../core/setup/read-change.ts';
 import { api } from '../state/api.ts';
 import { draftOf, keepDraft } from '../state/drafts.ts';
@@ -36,16 +36,15 @@ export function NewSetup({ job, parent, onAdded, hotkey, asked = false }: NewSet
   const items = readChange(line ?? '');
   const add = useChange(async (split: boolean) => {
     const predictionKw = numberOf(expected) ?? null;
-    if (!split) return api.addSetup(job.id, { parentId: parent.id, change: line!, predictionKw });
+    const [only, ...more] = split ? items : [];
+    if (!only) return api.addSetup(job.id, { parentId: parent.id, change: line ?? '', predictionKw });
     // One thing a step: each becomes a setup changed from the one before; the first of them is run first.
-    let first: Setup | undefined;
-    let from = parent.id;
-    for (const item of items) {
-      const setup = await api.addSetup(job.id, { parentId: from, change: itemWords(item), items: [item] });
-      first ??= setup;
-      from = setup.id;
-    }
-    return first!;
+    const step = (from: number, item: SetupItem) =>
+      api.addSetup(job.id, { parentId: from, change: itemWords(item), items: [item] });
+    const first = await step(parent.id, only);
+    let latest = first;
+    for (const item of more) latest = await step(latest.id, item);
+    return first;
   });
   const submit = (split: boolean) =>
     add.mutate(split, {

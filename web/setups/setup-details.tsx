@@ -12,6 +12,7 @@ import { SavedField, SavedNumber } from '../ui/saved-field.tsx';
 import { Prediction } from './prediction.tsx';
 import classes from './setup-details.module.css';
 import { TuneFiles } from './tune-files.tsx';
+import { newestSetup } from '../../core/job/baseline.ts';
 
 interface SetupDetailsProps {
   job: Job;
@@ -46,7 +47,7 @@ export function SetupDetails({ job, setup, figures, opened, onClose, onAdded }: 
             {setup.items.length === 1 ? 'One item' : `${setup.items.length} items`}:{' '}
             {setup.items.map(itemWords).join(' · ')}
             {apart.length > setup.items.length &&
-              `. Against ${job.setups[0]!.letter} in all: ${apart.map(({ to, from }) => (to ? itemWords(to) : `without ${itemWords(from!)}`)).join(' · ')}`}
+              `. Against ${job.setups[0]!.letter} in all: ${apart.map(({ to, from }) => (to ? itemWords(to) : from ? `without ${itemWords(from)}` : '')).join(' · ')}`}
           </Text>
         )}
         {!first && (
@@ -145,7 +146,7 @@ export function GoBack({
   const goBack = useChange((to: Setup) =>
     api.addSetup(job.id, { parentId: to.id, change: `Back to ${to.letter}`, items: [] }),
   );
-  if (!target || target.id === job.setups.at(-1)!.id) return null;
+  if (!target || target.id === newestSetup(job.setups).id) return null;
   return (
     <Group>
       <Button

@@ -5,6 +5,7 @@ import { NewSetup } from './new-setup.tsx';
 import { SetupCard } from './setup-card.tsx';
 import classes from './setups-column.module.css';
 import type { JobFigures } from '../../core/figures/job-figures.ts';
+import { baselineSetup, newestSetup } from '../../core/job/baseline.ts';
 
 export interface SetupsColumnProps {
   job: Job;
@@ -37,7 +38,8 @@ export function SetupsColumn({
   hotkey = true,
   gloved = false,
 }: SetupsColumnProps) {
-  const parent = job.setups.find((setup) => setup.id === chosenId) ?? job.setups.at(-1)!;
+  const parent = job.setups.find((setup) => setup.id === chosenId) ?? newestSetup(job.setups);
+  const baseline = baselineSetup(job.setups, job.baseline, baselineId);
   const depths = branchDepths(job.setups);
   return (
     <aside className={classes.column} aria-label="Setups" data-gloved={gloved || undefined}>
@@ -59,7 +61,7 @@ export function SetupsColumn({
             pending={pending}
             estimated={figures?.estimate !== undefined}
             unusable={figures?.unusable ?? []}
-            baseline={job.setups.find((candidate) => candidate.id === baselineId)!}
+            baseline={baseline}
             chosen={setup.id === chosenId}
             choosing={choosing}
             onChoose={() => onChoose(setup)}

@@ -1,4 +1,4 @@
-import { QueryClient, keepPreviousData, useMutation, useQuery } from '@tanstack/react-query';
+import { QueryClient, keepPreviousData, skipToken, useMutation, useQuery } from '@tanstack/react-query';
 import { notifications } from '@mantine/notifications';
 import type { Job } from '../../contract/records.ts';
 import { api } from './api.ts';
@@ -43,8 +43,7 @@ export function useVehicle(id: number, enabled = true) {
 export function useCheckHistory(device: string | undefined) {
   return useQuery({
     queryKey: ['check-history', device],
-    queryFn: () => api.checkHistory(device!),
-    enabled: device !== undefined && device !== '',
+    queryFn: device ? () => api.checkHistory(device) : skipToken,
   });
 }
 

@@ -98,8 +98,9 @@ export function SavedField(props: SavedFieldProps) {
               size="compact-sm"
               variant="default"
               onClick={() => {
-                setText(problem.theirs!);
-                known.current = problem.theirs!;
+                const theirs = problem.theirs ?? '';
+                setText(theirs);
+                known.current = theirs;
                 keepDraft(place, null);
                 setProblem(undefined);
                 void queryClient.invalidateQueries();

@@ -1,4 +1,4 @@
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { keepPreviousData, skipToken, useQuery } from '@tanstack/react-query';
 import { wrap, type Remote } from 'comlink';
 import { useState } from 'react';
 import type { Job, Run } from '../../contract/records.ts';
@@ -74,8 +74,7 @@ export function figuresKey({ job, guest, view, learned }: WorkerRequest) {
 export function useFigures(request: WorkerRequest | undefined) {
   return useQuery<JobFigures>({
     queryKey: request ? figuresKey(request) : ['figures', 'none'],
-    queryFn: () => figuresWorker().figures(request!),
-    enabled: request !== undefined,
+    queryFn: request ? () => figuresWorker().figures(request) : skipToken,
     placeholderData: keepPreviousData,
     staleTime: Infinity,
     gcTime: 10_000,
@@ -123,8 +122,7 @@ function curvesOfShown(request: WorkerRequest): WorkerRequest {
 export function useMeasured(run: Run | undefined) {
   return useQuery<Measured>({
     queryKey: ['measured', run?.id, run?.kind],
-    queryFn: () => figuresWorker().measured(run!),
-    enabled: run !== undefined,
+    queryFn: run ? () => figuresWorker().measured(run) : skipToken,
     staleTime: Infinity,
     retry: false,
   });
@@ -134,8 +132,7 @@ export function useMeasured(run: Run | undefined) {
 export function useLog(run: Run | undefined, engine: LoggedEngine | undefined) {
   return useQuery<LogView>({
     queryKey: ['log', run?.id, engine],
-    queryFn: () => figuresWorker().log(run!, engine!),
-    enabled: run !== undefined,
+    queryFn: run && engine ? () => figuresWorker().log(run, engine) : skipToken,
     staleTime: Infinity,
     retry: false,
   });

@@ -128,7 +128,7 @@ const worker = {
       const { recording, remarks } = readRecordingCsv(text);
       return {
         samples: recording.time.length,
-        durationS: recording.time.at(-1)! - recording.time[0]!,
+        durationS: recording.time[recording.time.length - 1]! - recording.time[0]!,
         channels: recording.channels.map((channel) => channel.name),
         hasPickup: valuesOf(recording, 'engineSpeed') !== undefined,
         hasAir: airFromColumns(recording) !== undefined,

@@ -91,7 +91,9 @@ function newReading(run: Run): Promise<Reading> {
 
 /** What one run's recording holds. @throws NotFetched */
 export async function cachedReading(run: Run): Promise<Reading> {
-  return (await cachedReadings([run])).get(run.id)!;
+  const reading = (await cachedReadings([run])).get(run.id);
+  if (!reading) throw new Error(`Run ${run.id} was asked for and not read.`);
+  return reading;
 }
 
 /** A run's sweep. @throws NotFetched, or what is wrong with the run */

@@ -13,13 +13,13 @@ import classes from '../../ui/file-form.module.css';
 import { fuelNow } from '../../job/fuel-now.ts';
 import { RemoveButton } from '../../ui/remove-button.tsx';
 import { entriesOf } from '../../state/entries.ts';
+import { newestSetup } from '../../../core/job/baseline.ts';
 
-const kinds = [
-  { value: 'arrived', label: 'arrived with' },
-  { value: 'drained', label: 'drained' },
-  { value: 'added', label: 'added' },
-  { value: 'measured', label: 'measured' },
-] as const;
+const kindWords = { arrived: 'arrived with', drained: 'drained', added: 'added', measured: 'measured' } as const;
+const kinds = (['arrived', 'drained', 'added', 'measured'] as const).map((value) => ({
+  value,
+  label: kindWords[value],
+}));
 
 /** What is in the tank: what came in it, went out, was added and measured. Each run keeps a copy of it. */
 export function FuelLedger({ job }: { job: Job }) {
@@ -77,7 +77,7 @@ const round = (value: number) => Math.round(value * 10) / 10;
 
 function entryText({ kind, litres, ethanolPct, name, note }: FuelRecord): string {
   const parts = [
-    kinds.find(({ value }) => value === kind)!.label,
+    kindWords[kind],
     litres !== null && `${litres} L`,
     kind === 'drained' && litres === null && 'all',
     name,
@@ -89,8 +89,11 @@ function entryText({ kind, litres, ethanolPct, name, note }: FuelRecord): string
 
 /** The tank holds something else than the last run had: that is a change of setup. */
 function OtherFuel({ job, state }: { job: Job; state: FuelState }) {
-  const newest = job.setups.at(-1)!;
-  const last = job.runs.filter((run) => run.setupId === newest.id && (run.fuel?.ethanolPct ?? null) !== null).at(-1);
+  const newest = newestSetup(job.setups);
+  const ranOn = job.runs.flatMap(({ setupId, label, fuel }) =>
+    setupId === newest.id && typeof fuel?.ethanolPct === 'number' ? [{ label, ethanolPct: fuel.ethanolPct }] : [],
+  );
+  const last = ranOn.at(-1);
   const begin = useChange((change: string) =>
     api.addSetup(job.id, {
       parentId: newest.id,
@@ -98,16 +101,16 @@ function OtherFuel({ job, state }: { job: Job; state: FuelState }) {
       items: [{ kind: 'fuel', name: change.replace(/^fuel /, '') }],
     }),
   );
-  if (!last || state.ethanolPct === null || Math.abs(state.ethanolPct - last.fuel!.ethanolPct!) < otherFuelPct)
-    return null;
+  const { ethanolPct } = state;
+  if (!last || ethanolPct === null || Math.abs(ethanolPct - last.ethanolPct) < otherFuelPct) return null;
   return (
     <div className={classes.quiet} role="status">
-      {last.label} ran on {round(last.fuel!.ethanolPct!)} %. Runs on this fuel belong to a setup of their own.{' '}
+      {last.label} ran on {round(last.ethanolPct)} %. Runs on this fuel belong to a setup of their own.{' '}
       <Button
         size="compact-md"
         variant="default"
         loading={begin.isPending}
-        onClick={() => begin.mutate(`fuel E${Math.round(state.ethanolPct!)}`)}
+        onClick={() => begin.mutate(`fuel E${Math.round(ethanolPct)}`)}
       >
         Begin it
       </Button>

@@ -100,9 +100,9 @@ function Line({ job, item, entry }: { job: Job; item: InspectionItem; entry: Ins
           rightSectionWidth={36}
         />
       )}
-      {off && (
+      {off && item.measured && (
         <small className={classes.off}>
-          outside {item.measured!.low ?? '…'} to {item.measured!.high ?? '…'} {item.measured!.unit}
+          outside {item.measured.low ?? '…'} to {item.measured.high ?? '…'} {item.measured.unit}
         </small>
       )}
       {outcome === 'fail' && (

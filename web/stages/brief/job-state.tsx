@@ -6,6 +6,7 @@ import { api } from '../../state/api.ts';
 import { useChange } from '../../state/queries.ts';
 import classes from '../../ui/file-form.module.css';
 import { itemsOf } from '../../job/inspection-items.ts';
+import { newestSetup } from '../../../core/job/baseline.ts';
 
 /** Where the job stands, and what it left with: arrived, best and delivered are three things, each named. */
 export function JobState({ job }: { job: Job }) {
@@ -104,7 +105,7 @@ function PauseForm({ onPause }: { onPause: (why: string) => void }) {
 }
 
 function CloseForm({ job, pending, onClose }: { job: Job; pending: boolean; onClose: (state: StateChange) => void }) {
-  const [delivered, setDelivered] = useState<string | null>(String(job.deliveredSetupId ?? job.setups.at(-1)!.id));
+  const [delivered, setDelivered] = useState<string | null>(String(job.deliveredSetupId ?? newestSetup(job.setups).id));
   const [untested, setUntested] = useState(job.untested);
   const [note, setNote] = useState(job.deliveredNote);
   const open = itemsOf(job).filter(

@@ -77,7 +77,7 @@ function Line({ job, suspicion }: { job: Job; suspicion: Suspicion }) {
         <MultiSelect
           aria-label={`${suspicion.cause}: runs`}
           placeholder={suspicion.runIds.length > 0 ? '' : 'runs that show it'}
-          data={job.runs.filter((run) => run.label).map((run) => ({ value: String(run.id), label: run.label! }))}
+          data={job.runs.flatMap(({ id, label }) => (label ? [{ value: String(id), label }] : []))}
           value={suspicion.runIds.map(String)}
           onChange={(ids) => void change(suspicion.id, { runIds: ids.map(Number) })}
           style={{ gridColumn: '1 / -1' }}

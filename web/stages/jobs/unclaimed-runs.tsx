@@ -3,13 +3,14 @@ import type { JobSummary, Run } from '../../../contract/records.ts';
 import { api } from '../../state/api.ts';
 import { useChange, useUnclaimedRuns } from '../../state/queries.ts';
 import classes from './unclaimed-runs.module.css';
+import { newestSetup } from '../../../core/job/baseline.ts';
 
 /** Pulls that were kept while no job was on the dyno, and the way to put each where it belongs. */
 export function UnclaimedRuns({ jobs }: { jobs: JobSummary[] }) {
   const { data: runs } = useUnclaimedRuns();
   const claim = useChange(async ({ run, jobId }: { run: Run; jobId: number }) => {
     const job = await api.job(jobId);
-    return api.changeRun(run.id, { setupId: job.setups.at(-1)!.id });
+    return api.changeRun(run.id, { setupId: newestSetup(job.setups).id });
   });
   if (!runs || runs.length === 0) return null;
   return (

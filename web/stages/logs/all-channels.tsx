@@ -27,7 +27,7 @@ export function AllChannels({ log, label, baseline, baselineLabel, by, colour }:
   const range = useMemo((): readonly [number, number] => {
     const x = log.channels[0]?.[by].x;
     if (!x || x.length === 0) return [0, 1];
-    return by === 'time' ? [0, x.at(-1)! - log.startS] : [x[0]!, x.at(-1)!];
+    return by === 'time' ? [0, x[x.length - 1]! - log.startS] : [x[0]!, x[x.length - 1]!];
   }, [log, by]);
   // Pulls begin at different times of their recordings; over time each counts from its own opening.
   const shifted = (view: LogView, x: Float64Array) => (by === 'time' ? x.map((at) => at - view.startS) : x);
@@ -48,8 +48,8 @@ export function AllChannels({ log, label, baseline, baselineLabel, by, colour }:
                 name={channelLabel(channel.name)}
                 unit={channel.unit === '–' ? '' : channel.unit}
                 lines={[
-                  ...(other
-                    ? [{ id: 'baseline', x: shifted(baseline!, other[by].x), values: other[by].values, colour: 'var(--ink)', width: 1.2, opacity: 0.45 }] // prettier-ignore
+                  ...(baseline && other
+                    ? [{ id: 'baseline', x: shifted(baseline, other[by].x), values: other[by].values, colour: 'var(--ink)', width: 1.2, opacity: 0.45 }] // prettier-ignore
                     : []),
                   { id: 'run', x: shifted(log, places.x), values: places.values, colour, width: 2 },
                 ]}

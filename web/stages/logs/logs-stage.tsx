@@ -21,7 +21,9 @@ export function LogsStage() {
 function Logs({ job }: { job: Job }) {
   const [address, setAddress] = useSearchParams();
   const { standard, powerUnit } = usePreferences();
-  const runs = job.runs.filter((run) => run.state !== 'recording' && run.label !== null);
+  const runs = job.runs.filter(
+    (run): run is Run & { label: string } => run.state !== 'recording' && run.label !== null,
+  );
   const run = runs.find((candidate) => candidate.label === address.get('run')) ?? runs.at(-1);
   const by = address.get('by') === 'time' ? 'time' : 'speed';
   const baseline = besideRun(job, run);
@@ -52,7 +54,7 @@ function Logs({ job }: { job: Job }) {
         choosing="show its last log"
         onChoose={(chosen) => {
           const last = runs.filter((candidate) => candidate.setupId === chosen.id).at(-1);
-          if (last) choose({ run: last.label! });
+          if (last) choose({ run: last.label });
         }}
         onAdded={() => undefined}
       />
@@ -76,14 +78,14 @@ function Logs({ job }: { job: Job }) {
               <nav className={classes.runs} aria-label={`Runs of ${setup.letter}`}>
                 {runs
                   .filter((candidate) => candidate.setupId === setup.id)
-                  .map((run) => (
+                  .map(({ id, label }) => (
                     <button
-                      key={run.id}
-                      aria-pressed={run.id === run.id}
+                      key={id}
+                      aria-pressed={id === run.id}
                       className={classes.run}
-                      onClick={() => choose({ run: run.label! })}
+                      onClick={() => choose({ run: label })}
                     >
-                      {run.label}
+                      {label}
                     </button>
                   ))}
               </nav>
@@ -136,7 +138,7 @@ function LogOf({
         log={log}
         baseline={beside}
         baselineLabel={baseline?.label ?? undefined}
-        label={run.label!}
+        label={run.label ?? ''}
         by={by}
         colour={colour}
       />

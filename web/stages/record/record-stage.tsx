@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { Job, Run } from '../../../contract/records.ts';
-import { baselineSetup } from '../../../core/job/baseline.ts';
+import { baselineSetup, newestSetup } from '../../../core/job/baseline.ts';
 import { WithJob } from '../../app/with-job.tsx';
 import { SetupsColumn } from '../../setups/setups-column.tsx';
 import { api } from '../../state/api.ts';
@@ -27,9 +27,9 @@ export function RecordStage() {
 function Recording({ job }: { job: Job }) {
   const bay = useLive((state) => state.bay);
   const { standard, powerUnit } = usePreferences();
-  const mounted =
-    bay?.mounted?.jobId === job.id ? job.setups.find((setup) => setup.id === bay.mounted!.setupId) : undefined;
-  const setup = mounted ?? job.setups.at(-1)!;
+  const onDyno = bay?.mounted?.jobId === job.id ? bay.mounted.setupId : undefined;
+  const mounted = job.setups.find(({ id }) => id === onDyno);
+  const setup = mounted ?? newestSetup(job.setups);
   const baseline = baselineSetup(job.setups, job.baseline);
   const result = useResult(job);
   const ownSpread = useDynoSpread(job.runs.at(-1)?.device);

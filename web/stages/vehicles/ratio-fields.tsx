@@ -23,6 +23,7 @@ export function readGears(text: string): { gear: string; ratio: number }[] | und
 export function RatioFields({ vehicle }: { vehicle: VehicleWithAll }) {
   const [speed, setSpeed] = useState('100');
   const circumference = tyreCircumferenceM(vehicle.tyres);
+  const { finalDrive } = vehicle;
   const kmh = numberOf(speed);
   return (
     <section className={brief.section}>
@@ -47,7 +48,7 @@ export function RatioFields({ vehicle }: { vehicle: VehicleWithAll }) {
             The tyre’s size cannot be read; written as 205/55 R16 it gives engine speed from road speed.
           </p>
         )}
-        {circumference !== undefined && vehicle.finalDrive !== null && vehicle.gears.length > 0 && (
+        {circumference !== undefined && finalDrive !== null && vehicle.gears.length > 0 && (
           <>
             <TextInput
               label="Engine speed at"
@@ -59,7 +60,7 @@ export function RatioFields({ vehicle }: { vehicle: VehicleWithAll }) {
             />
             <ul className={brief.list}>
               {vehicle.gears.map(({ gear, ratio }) => {
-                const perKmh = rpmPerKmh(ratio, vehicle.finalDrive!, circumference);
+                const perKmh = rpmPerKmh(ratio, finalDrive, circumference);
                 return (
                   <li key={gear} className={brief.entry}>
                     <p>

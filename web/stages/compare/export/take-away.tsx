@@ -13,6 +13,7 @@ import { sceneAt } from '../scene/compare-scene.ts';
 import type { SceneContent } from '../scene/scene.ts';
 import { sceneSvg, type PictureWords } from './scene-svg.ts';
 import { shownSetups, type Shown } from '../scene/shown-setups.ts';
+import type { ComparisonFigures } from '../../../../core/figures/comparison-figures.ts';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';
 import type { CompareView } from '../view/view-address.ts';
 
@@ -52,7 +53,7 @@ export function TakeAway({ job, figures, scene, view }: TakeAwayProps) {
         </Menu.Item>
         <Menu.Item
           disabled={!comparison}
-          onClick={() => save(`${name}.json`, 'application/json', jsonOf(figures, view))}
+          onClick={() => comparison && save(`${name}.json`, 'application/json', jsonOf(comparison, figures, view))}
         >
           Figures, JSON
         </Menu.Item>
@@ -92,9 +93,9 @@ async function savePng(name: string, svg: string): Promise<void> {
   const canvas = document.createElement('canvas');
   // Twice the size, for print.
   [canvas.width, canvas.height] = [2 * image.width, 2 * image.height];
-  const pen = canvas.getContext('2d')!;
-  pen.scale(2, 2);
-  pen.drawImage(image, 0, 0);
+  const pen = canvas.getContext('2d');
+  pen?.scale(2, 2);
+  pen?.drawImage(image, 0, 0);
   canvas.toBlob((blob) => blob && save(name, 'image/png', blob), 'image/png');
 }
 
@@ -137,9 +138,9 @@ function columnsOf({ comparison }: JobFigures, view: CompareView, shown: readonl
   ];
 }
 
-function jsonOf({ comparison, ...figures }: JobFigures, view: CompareView): string {
+function jsonOf(comparison: ComparisonFigures, figures: JobFigures, view: CompareView): string {
   const made = { standard: view.standard, share: view.share, auto: view.smoothing === 'auto' };
-  return JSON.stringify(comparisonToJson({ ...figures, comparison: comparison! }, made), null, 2);
+  return JSON.stringify(comparisonToJson({ ...figures, comparison }, made), null, 2);
 }
 
 /** Colours of the theme that the page is shown in. */

@@ -8,9 +8,8 @@ import type { CompareView } from '../view/view-address.ts';
 export function Alone({ figures, view }: { figures: JobFigures; view: CompareView }) {
   const testFigures = figures.setups.find(({ setupId }) => setupId === view.test.id);
   if (!testFigures) return null;
-  const [power, torque] = [testFigures.power, testFigures.torque].map((curve) =>
-    peakOf(curve.engineSpeedRpm, curve.values),
-  );
+  const power = peakOf(testFigures.power.engineSpeedRpm, testFigures.power.values);
+  const torque = peakOf(testFigures.torque.engineSpeedRpm, testFigures.torque.values);
   return (
     <section>
       <h2 className="heading">
@@ -20,13 +19,13 @@ export function Alone({ figures, view }: { figures: JobFigures; view: CompareVie
       <p className={classes.seen}>
         Most power{' '}
         <b>
-          {formatPower(power!.value, view.powerUnit)} {view.powerUnit}
+          {formatPower(power.value, view.powerUnit)} {view.powerUnit}
         </b>{' '}
-        at {formatRpm(power!.rpm)} rpm{power!.atEdge ? ', where the run ends' : ''}; most torque{' '}
+        at {formatRpm(power.rpm)} rpm{power.atEdge ? ', where the run ends' : ''}; most torque{' '}
         <b>
-          {formatTorque(torque!.value, view.torqueUnit)} {view.torqueUnit}
+          {formatTorque(torque.value, view.torqueUnit)} {view.torqueUnit}
         </b>{' '}
-        at {formatRpm(torque!.rpm)} rpm.
+        at {formatRpm(torque.rpm)} rpm.
         {testFigures.runs === 1 && ' One run shows no spread: make two more to know how far it can be trusted.'}
       </p>
     </section>

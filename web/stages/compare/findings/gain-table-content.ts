@@ -84,9 +84,9 @@ function rowLabel(row: GainRow, against: string): string {
       return `found, ${range}`;
     case 'at-speed':
     case 'torque-at-speed':
-      return `at ${formatRpm(row.fromRpm!)} rpm`;
+      return `at ${formatRpm(row.fromRpm ?? 0)} rpm`;
     case 'largest':
-      return `largest, at ${formatRpm(row.fromRpm!)}`;
+      return `largest, at ${formatRpm(row.fromRpm ?? 0)}`;
     case 'peak-power':
     case 'peak-torque':
       return `peak, at ${peakSpeeds(row)}${row.atEdge ? ' (end of run)' : ''}`;
@@ -99,7 +99,7 @@ function rowLabel(row: GainRow, against: string): string {
 
 /** One speed where both peaks lie together, else test's and baseline's. */
 function peakSpeeds(row: GainRow): string {
-  const [baseline, test] = [formatRpm(row.baselineRpm!), formatRpm(row.testRpm!)];
+  const [baseline, test] = [formatRpm(row.baselineRpm ?? 0), formatRpm(row.testRpm ?? 0)];
   return baseline === test ? test : `${baseline}, ${test}`;
 }
 

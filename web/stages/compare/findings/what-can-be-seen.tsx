@@ -40,10 +40,10 @@ export function WhatCanBeSeen({ comparison, view }: WhatCanBeSeenProps) {
           .
         </p>
       )}
-      {reachesRpm !== undefined && reachesRpm < baselineRpm - 20 && (
+      {reachesRpm !== undefined && staysToRpm !== undefined && reachesRpm < baselineRpm - 20 && (
         <p className={classes.seen}>
           {view.test.letter} reaches the peak of {view.against.letter} at <b>{formatRpm(reachesRpm)} rpm</b> instead of{' '}
-          {formatRpm(baselineRpm)}, and stays above it to {formatRpm(staysToRpm!)} rpm.
+          {formatRpm(baselineRpm)}, and stays above it to {formatRpm(staysToRpm)} rpm.
         </p>
       )}
     </section>

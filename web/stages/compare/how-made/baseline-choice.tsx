@@ -26,10 +26,11 @@ const labels = (runs: readonly Run[]) => runs.map((run) => run.label).join(' ');
 /** What stands between a frozen baseline and the runs as they count now; undefined where they agree. */
 export function frozenDiffers(job: Job, { baseline, frozen: list }: CompareView): string | undefined {
   const { counted, frozen } = runsOfBaseline(job, baseline.id, list);
-  if (frozen && list && list.version !== job.baseline?.version)
-    return `The baseline shown is version ${list.version} (${labels(frozen)}), which version ${job.baseline!.version} has replaced${job.baseline!.why && `: ${job.baseline!.why}`}.`;
-  if (!frozen || labels(frozen) === labels(counted)) return undefined;
-  return `The baseline is frozen as ${labels(frozen)} (version ${list!.version}); the runs that count now are ${labels(counted) || 'none'}. The frozen ones hold until a new version is frozen.`;
+  if (!list || !frozen) return undefined;
+  if (job.baseline && list.version !== job.baseline.version)
+    return `The baseline shown is version ${list.version} (${labels(frozen)}), which version ${job.baseline.version} has replaced${job.baseline.why && `: ${job.baseline.why}`}.`;
+  if (labels(frozen) === labels(counted)) return undefined;
+  return `The baseline is frozen as ${labels(frozen)} (version ${list.version}); the runs that count now are ${labels(counted) || 'none'}. The frozen ones hold until a new version is frozen.`;
 }
 
 /** Which setup is the baseline, and its freezing as a list of runs. */
@@ -41,9 +42,10 @@ export function BaselineChoice({ job, view, change }: { job: Job; view: CompareV
     api.freezeBaseline(job.id, { setupId: view.baseline.id, runIds: counted.map(({ id }) => id), why }),
   );
   const fits = frozen && labels(frozen) === labels(counted);
+  const versions = job.baseline ? [job.baseline, ...job.earlierBaselines] : [];
   return (
     <Control
-      text={frozen ? `${view.baseline.letter}, frozen v${view.frozen!.version}` : view.baseline.letter}
+      text={frozen && view.frozen ? `${view.baseline.letter}, frozen v${view.frozen.version}` : view.baseline.letter}
       label="Baseline"
     >
       {(close) => (
@@ -54,8 +56,8 @@ export function BaselineChoice({ job, view, change }: { job: Job; view: CompareV
             onChange={(baseline) => change({ baseline, version: undefined })}
           />
           <Text size="sm">
-            {frozen
-              ? `Version ${view.frozen!.version}: ${labels(frozen)}${view.frozen!.why && `, ${view.frozen!.why}`}.`
+            {frozen && view.frozen
+              ? `Version ${view.frozen.version}: ${labels(frozen)}${view.frozen.why && `, ${view.frozen.why}`}.`
               : 'Not frozen: it is whatever counts of it now.'}
           </Text>
           {job.earlierBaselines.length > 0 && (
@@ -63,8 +65,9 @@ export function BaselineChoice({ job, view, change }: { job: Job; view: CompareV
               label="As it was frozen"
               value={String(view.frozen?.version)}
               onChange={(version) => {
-                const list = [job.baseline!, ...job.earlierBaselines].find((list) => String(list.version) === version)!;
-                const letter = job.setups.find(({ id }) => id === list.setupId)!.letter;
+                const list = versions.find((candidate) => String(candidate.version) === version);
+                const letter = job.setups.find(({ id }) => id === list?.setupId)?.letter;
+                if (!list || !letter) return;
                 change({
                   baseline: letter,
                   version: list === job.baseline ? undefined : version,
@@ -74,7 +77,7 @@ export function BaselineChoice({ job, view, change }: { job: Job; view: CompareV
               }}
             >
               <Stack gap={8} mt={6}>
-                {[job.baseline!, ...job.earlierBaselines].map((list) => (
+                {versions.map((list) => (
                   <Radio
                     key={list.version}
                     value={String(list.version)}

@@ -36,7 +36,7 @@ export function ScaleChoice({ job, view, change }: { job: Job; view: CompareView
           {coasts.map((run) => (
             <Radio
               key={run.id}
-              value={run.label!}
+              value={run.label ?? ''}
               label={`At the crank, loss from coast-down ${run.label}`}
               description="An estimate, and a lower bound: without load less is lost"
             />

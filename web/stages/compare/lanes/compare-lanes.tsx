@@ -45,7 +45,8 @@ export function CompareLanes({ scene: content, bands, view, change, presenting =
     onZoom: (to) => change({ zoom: to && to.map((x) => Math.round(place.rpm(x) / 10) * 10).join('-') }),
   });
   const rpmAt = (clientX: number) => {
-    const box = plot.current!.getBoundingClientRect();
+    const box = plot.current?.getBoundingClientRect();
+    if (!box) return undefined;
     const share = (clientX - box.left - axisWidth) / (box.width - axisWidth - gutterWidth);
     if (share < 0 || share > 1) return undefined;
     return Math.round(place.rpm(range[0] + share * (range[1] - range[0])) / 10) * 10;
@@ -82,7 +83,8 @@ export function CompareLanes({ scene: content, bands, view, change, presenting =
     ['0', () => change({ zoom: undefined })],
   ]);
   const at = atRpm === undefined ? undefined : place.x(atRpm);
-  const bandName = view.band && bands.find(({ fromRpm, toRpm }) => fromRpm === view.band![0] && toRpm === view.band![1])?.name; // prettier-ignore
+  const { band } = view;
+  const bandName = band && bands.find(({ fromRpm, toRpm }) => fromRpm === band[0] && toRpm === band[1])?.name;
   const share = at === undefined ? undefined : (at - range[0]) / (range[1] - range[0]);
   const crosshair = share !== undefined && share >= 0 && share <= 1 ? atRpm : undefined;
   return (
@@ -113,7 +115,7 @@ export function CompareLanes({ scene: content, bands, view, change, presenting =
           <div
             className={classes.crosshair}
             data-locked={view.atRpm !== undefined || undefined}
-            style={{ left: `calc(${axisWidth}px + (100% - ${axisWidth + gutterWidth}px) * ${share!})` }}
+            style={{ left: `calc(${axisWidth}px + (100% - ${axisWidth + gutterWidth}px) * ${share ?? 0})` }}
           />
         )}
       </div>
@@ -130,7 +132,7 @@ export function CompareLanes({ scene: content, bands, view, change, presenting =
           <PlainAxis
             range={range}
             unit={axisWords[view.axis].unit}
-            at={crosshair === undefined ? undefined : { place: at!, text: axisText(view.axis, at!) }}
+            at={crosshair === undefined || at === undefined ? undefined : { place: at, text: axisText(view.axis, at) }}
             band={content.band && [content.band.from, content.band.to]}
           />
         )}

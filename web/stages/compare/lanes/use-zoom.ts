@@ -29,7 +29,8 @@ export function useZoom({ plot, whole, range, inset, onZoom }: Zoom) {
     onZoom(width < wholeShare * most ? [start, start + width] : undefined);
   };
   const shareAt = (clientX: number) => {
-    const box = plot.current!.getBoundingClientRect();
+    const box = plot.current?.getBoundingClientRect();
+    if (!box) return 0.5;
     return Math.min(1, Math.max(0, (clientX - box.left - inset.left) / (box.width - inset.left - inset.right)));
   };
   const zoomAt = (share: number, factor: number, base = range) => {
@@ -61,23 +62,23 @@ export function useZoom({ plot, whole, range, inset, onZoom }: Zoom) {
     wasDrag: () => dragged.current?.moved ?? false,
     onPointerDown(event: React.PointerEvent) {
       pointers.current.set(event.pointerId, event.clientX);
-      const [a, b] = [...pointers.current.values()];
+      const [a = 0, b] = [...pointers.current.values()];
       dragged.current = { from: event.clientX, range, moved: false };
-      pinched.current = b === undefined ? undefined : { apart: Math.abs(a! - b), range };
+      pinched.current = b === undefined ? undefined : { apart: Math.abs(a - b), range };
     },
     onPointerMove(event: React.PointerEvent) {
-      if (!pointers.current.has(event.pointerId)) return;
+      const drag = dragged.current;
+      const box = plot.current?.getBoundingClientRect();
+      if (!drag || !box || !pointers.current.has(event.pointerId)) return;
       pointers.current.set(event.pointerId, event.clientX);
-      const [a, b] = [...pointers.current.values()];
-      const drag = dragged.current!;
+      const [a = 0, b] = [...pointers.current.values()];
       if (b !== undefined && pinched.current) {
         drag.moved = true;
-        zoomAt(shareAt((a! + b) / 2), pinched.current.apart / Math.max(10, Math.abs(a! - b)), pinched.current.range);
+        zoomAt(shareAt((a + b) / 2), pinched.current.apart / Math.max(10, Math.abs(a - b)), pinched.current.range);
         return;
       }
       if (!drag.moved && Math.abs(event.clientX - drag.from) < dragPx) return;
       drag.moved = true;
-      const box = plot.current!.getBoundingClientRect();
       const by =
         ((drag.from - event.clientX) / (box.width - inset.left - inset.right)) * (drag.range[1] - drag.range[0]);
       show(drag.range[0] + by, drag.range[1] + by);

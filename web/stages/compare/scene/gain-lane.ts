@@ -16,7 +16,7 @@ export function gainLane({ figures, view, shown }: LaneSource): LaneContent | Em
   const { comparison, noComparison } = figures;
   if (!comparison) return { id: 'gain', why: noComparison ? 'No gain to draw.' : '' };
   const { power, withheld, sentence } = comparison;
-  const top = shown.at(-1)!;
+  const top = shown[shown.length - 1]!;
   const scale = (kw: number) => convert(kw, 'kW', view.powerUnit);
   const judged = !Number.isNaN(power.gainHalfWidth[0]);
   const bound = (sign: 1 | -1) => power.gain.map((kw, index) => scale(kw + sign * power.gainHalfWidth[index]!));

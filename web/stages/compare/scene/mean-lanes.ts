@@ -88,7 +88,10 @@ function marksOf({ figures, view, shown }: LaneSource, scale: (value: number) =>
       curve.checks.flatMap(({ fromRpm, toRpm, severity, message }) => {
         if (fromRpm === undefined || toRpm === undefined) return [];
         const { engineSpeedRpm, powerKw } = curve;
-        const rpm = Math.min(Math.max((fromRpm + toRpm) / 2, engineSpeedRpm[0]!), engineSpeedRpm.at(-1)!);
+        const rpm = Math.min(
+          Math.max((fromRpm + toRpm) / 2, engineSpeedRpm[0]!),
+          engineSpeedRpm[engineSpeedRpm.length - 1]!,
+        );
         return [
           {
             x: placing(view.axis, curve, zeroRpm).x(rpm),
@@ -125,7 +128,7 @@ export function powerLane(source: LaneSource): LaneContent {
   const scale = (kw: number) => convert(kw, 'kW', view.powerUnit);
   const lines = linesOf(source, 'power', scale);
   const drawnThrough = lines.filter((line) => !line.points);
-  const top = shown.at(-1)!;
+  const top = shown[shown.length - 1]!;
   const peak = peakOf(top.figures.power.engineSpeedRpm, top.figures.power.values);
   const peakText = formatPower(peak.value, view.powerUnit);
   const marks = marksOf(source, scale);
@@ -160,7 +163,7 @@ export function powerLane(source: LaneSource): LaneContent {
 function repeatability({ figures, shown, view }: LaneSource, scale: (kw: number) => number) {
   const compared = figures.comparison?.power;
   if (!compared || Number.isNaN(compared.repeatability[0])) return undefined;
-  const { place } = shown.find(({ setup }) => setup.id === view.against.id) ?? shown.at(-1)!;
+  const { place } = shown.find(({ setup }) => setup.id === view.against.id) ?? shown[shown.length - 1]!;
   const bound = (sign: 1 | -1) =>
     compared.baseline.map((kw, index) => scale(kw + sign * compared.repeatability[index]!));
   return { x: place.xs(compared.engineSpeedRpm), low: bound(-1), high: bound(1), colour: 'var(--ink)' };
@@ -175,7 +178,7 @@ export function torqueLane(source: LaneSource): LaneContent {
   const { view, figures, shown } = source;
   const scale = (newtonMetres: number) => convert(newtonMetres, 'N·m', view.torqueUnit);
   const lines = linesOf(source, 'torque', scale);
-  const top = shown.at(-1)!;
+  const top = shown[shown.length - 1]!;
   const peak = peakOf(top.figures.torque.engineSpeedRpm, top.figures.torque.values);
   return {
     id: 'torque',

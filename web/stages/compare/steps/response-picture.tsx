@@ -79,7 +79,7 @@ interface CurveProps {
 function Curve({ found, unit, label, estimate, view }: CurveProps) {
   const { whole, levels } = found;
   const kw = (value: number) => convert(value, 'kW', view.powerUnit);
-  const [least, most] = [levels[0]!.x, levels.at(-1)!.x];
+  const [least, most] = [levels[0]!.x, levels[levels.length - 1]!.x];
   const margin = 0.06 * (most - least);
   const x = (at: number) => left + ((at - least + margin) / (most - least + 2 * margin)) * (width - left - 16);
   const grid = Array.from({ length: 61 }, (_, index) => least + ((most - least) * index) / 60);
@@ -222,15 +222,18 @@ function Levels({ found, unit, view }: { found: { levels: Response['levels'] }; 
         </tr>
       </thead>
       <tbody>
-        {found.levels.map((level, index) => (
-          <tr key={level.x}>
-            <td>{levelWords(level.x, unit)}</td>
-            <td>{level.letters}</td>
-            <td>{level.runs}</td>
-            <td>{formatPower(level.mean, view.powerUnit)}</td>
-            <td>{before(index) ? signed(formatPower(level.mean - before(index)!.mean, view.powerUnit)) : ''}</td>
-          </tr>
-        ))}
+        {found.levels.map((level, index) => {
+          const earlier = before(index);
+          return (
+            <tr key={level.x}>
+              <td>{levelWords(level.x, unit)}</td>
+              <td>{level.letters}</td>
+              <td>{level.runs}</td>
+              <td>{formatPower(level.mean, view.powerUnit)}</td>
+              <td>{earlier ? signed(formatPower(level.mean - earlier.mean, view.powerUnit)) : ''}</td>
+            </tr>
+          );
+        })}
       </tbody>
     </table>
   );

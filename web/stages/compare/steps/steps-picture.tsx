@@ -102,7 +102,7 @@ export function StepsPicture({ job, figures, view, onChoose }: StepsPictureProps
           <tr className={classes.whole}>
             <td />
             <td>
-              {steps.at(-1)!.letter} on {steps[0]!.letter}, in all
+              {steps[steps.length - 1]!.letter} on {steps[0]!.letter}, in all
             </td>
             <td className={classes.bars}>
               <i className={classes.zero} style={{ left: `${share(0)}%` }} />

@@ -81,7 +81,7 @@ export function guestSetups({ setups, runs }: Job): Setup[] {
 
 function guestOf(other: Job, setup: Setup, name: string): NonNullable<WorkerRequest['guest']> {
   const runs = other.runs.filter((run) => run.setupId === setup.id && run.state !== 'recording');
-  const day = new Date(runs.at(-1)!.startedAt).toLocaleDateString('en-GB', { dateStyle: 'medium' });
+  const day = new Date(runs[runs.length - 1]!.startedAt).toLocaleDateString('en-GB', { dateStyle: 'medium' });
   return {
     setup: { id: setup.id, letter: name, parentId: null, change: setup.change, items: setup.items },
     runs,

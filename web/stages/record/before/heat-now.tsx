@@ -30,9 +30,9 @@ export function HeatNow({ heat: { window, times } }: { heat: HeatToReady }) {
             <span>{channelLabel(channel)}</span>
             <b className="number">{value === undefined ? '–' : `${formatWhole(value)} °C`}</b>
             {band && value !== undefined && <WindowBar value={value} band={band} />}
-            {place && (
+            {place && band && (
               <small data-place={place}>
-                {place === 'inside' ? 'within' : words[place]} {formatWhole(band!.fromC)} to {formatWhole(band!.toC)} °C
+                {place === 'inside' ? 'within' : words[place]} {formatWhole(band.fromC)} to {formatWhole(band.toC)} °C
                 {place !== 'inside' && timeWords(times[channel])}
               </small>
             )}

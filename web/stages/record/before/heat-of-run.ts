@@ -14,8 +14,8 @@ export function baselineWindow(
 /** A run's heat state: by the baseline's window and the rest before it. */
 export function heatStateOf(job: Job, run: Run, baseline: Setup): HeatState {
   const began = Date.parse(run.startedAt);
-  const before = job.runs.filter((other) => other.id !== run.id && other.endedAt && Date.parse(other.endedAt) <= began);
-  const ended = Math.max(...before.map((earlier) => Date.parse(earlier.endedAt!)), 0);
+  const endings = job.runs.flatMap(({ id, endedAt }) => (id !== run.id && endedAt ? [Date.parse(endedAt)] : []));
+  const ended = Math.max(...endings.filter((at) => at <= began), 0);
   const restedMin = ended === 0 ? undefined : (began - ended) / 60_000;
   // A baseline run is not its own measure.
   const others = job.runs.filter((other) => other.id !== run.id);

@@ -86,7 +86,7 @@ export function LiveLanes({ setup, baseline, ghost, pending }: LiveLanesProps) {
                 decoration={{
                   head,
                   upright: ghost && {
-                    x: ghost.power.engineSpeedRpm.at(-1)!,
+                    x: ghost.power.engineSpeedRpm[ghost.power.engineSpeedRpm.length - 1]!,
                     word: lane.name === 'Power' ? 'lift' : '',
                     colour: 'var(--stop)',
                   },
@@ -147,7 +147,12 @@ function ghostAt(
   rpm: number | undefined,
   scale: (value: number) => number,
 ): number | undefined {
-  if (!ghost || rpm === undefined || rpm < ghost.engineSpeedRpm[0]! || rpm > ghost.engineSpeedRpm.at(-1)!)
+  if (
+    !ghost ||
+    rpm === undefined ||
+    rpm < ghost.engineSpeedRpm[0]! ||
+    rpm > ghost.engineSpeedRpm[ghost.engineSpeedRpm.length - 1]!
+  )
     return undefined;
   return scale(interpolate(ghost.engineSpeedRpm, ghost.values, rpm));
 }
