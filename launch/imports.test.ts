@@ -16,7 +16,7 @@ test.each([
   ['core/units/units.ts', '../air/air.ts', 'densityKgM3', 'core-units must not import core'],
   ['contract/parts.ts', '../core/air/air.ts', 'densityKgM3', 'contract must not import core'],
   ['simulator/chance.ts', '../core/units/units.ts', 'convert', 'simulator must not import core-units'],
-  ['web/main.tsx', '../server/loopback.ts', 'isOwnHost', 'web must not import server'],
+  ['web/page.tsx', '../server/loopback.ts', 'isOwnHost', 'web must not import server'],
   ['server/loopback.ts', '../web/state/api.ts', 'api', 'server must not import web'],
   ['cli/words.ts', '../simulator/car.ts', 'cars', 'cli must not import simulator'],
 ])('%s may not import %s', async (file, target, name, sentence) => {

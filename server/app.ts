@@ -1,7 +1,8 @@
-import { existsSync, readdirSync } from 'node:fs';
+import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
+import { builtInto, earlyLinks } from './early-links.ts';
 import { isOwnHost, isOwnOrigin } from './loopback.ts';
 import type { Log } from '../recorder/log.ts';
 import type { Bay } from '../recorder/bay.ts';
@@ -76,33 +77,10 @@ function apiRoutes(database: Database, bay: Bay): ContractRoutes {
 function servePage(app: Express, folder: string): void {
   app.use('/assets', express.static(join(folder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
   app.use(express.static(folder, { index: false }));
-  const stages = stageScripts(folder);
+  const built = builtInto(folder);
   app.get('/{*splat}', (request, response) => {
-    const early = earlyLinks(request.path, stages);
+    const early = earlyLinks(request.path, built);
     if (early) response.set('link', early);
     response.set('cache-control', 'no-cache').sendFile(join(folder, 'index.html'));
   });
-}
-
-/** The scripts of a job's stages as they were built, by the stage's name in the address. */
-function stageScripts(folder: string): Map<string, string> {
-  const files = existsSync(join(folder, 'assets')) ? readdirSync(join(folder, 'assets')) : [];
-  return new Map(
-    files.flatMap((file) => {
-      const stage = /^(\w+)-stage-[\w-]+\.js$/.exec(file)?.[1];
-      return stage ? [[stage, `/assets/${file}`] as const] : [];
-    }),
-  );
-}
-
-/**
- * What a page at an address will ask for as soon as it runs, so that the
- * browser fetches it together with the page itself.
- * @returns a Link header, or undefined where nothing is known
- */
-export function earlyLinks(path: string, stages: ReadonlyMap<string, string>): string | undefined {
-  const [, job, stage] = /^\/jobs\/(\d+)\/(\w+)$/.exec(path) ?? [];
-  const script = stage && stages.get(stage);
-  if (!script) return undefined;
-  return `</api/jobs/${job}>; rel=preload; as=fetch; crossorigin, <${script}>; rel=modulepreload`;
 }

@@ -1,7 +1,7 @@
 import { createBrowserRouter, Navigate, type LoaderFunctionArgs } from 'react-router';
 import { identifierIn } from './state/identifier.ts';
 import { prefetchedJob } from './state/queries.ts';
-import { fetchRuns, figuresWorker } from './workers/figures.ts';
+import { figuresWorker } from './workers/figures-worker.ts';
 import { JobsPage } from './stages/jobs/jobs-page.tsx';
 import { ProblemPage } from './app/problem-page.tsx';
 import { Shell } from './app/shell.tsx';
@@ -9,8 +9,7 @@ import { Shell } from './app/shell.tsx';
 /** Asks for the job and has the worker make its runs ready, while the stage's own code is still on its way. */
 function beginJob({ params }: LoaderFunctionArgs): null {
   const id = identifierIn(params.jobId);
-  figuresWorker();
-  if (id !== undefined) void prefetchedJob(id).then((job) => job && fetchRuns(job));
+  if (id !== undefined) void prefetchedJob(id).then((job) => job && figuresWorker().begin(job));
   return null;
 }
 

@@ -64,7 +64,7 @@ export function makeJobFigures(request: FiguresRequest, readings: ReadonlyMap<nu
 }
 
 /** The setups that are looked at: those asked for, else the job's usual ones; a guest takes the other side. */
-function sidesOf({ job, guest, view }: FiguresRequest): JobFigures['sides'] {
+export function sidesOf({ job, guest, view }: SidesRequest): JobFigures['sides'] {
   const { setups } = job;
   const named = (id: number | undefined): SetupRecord | undefined => setups.find((setup) => setup.id === id);
   const ran = ranSetups(setups, job.runs);
@@ -72,6 +72,13 @@ function sidesOf({ job, guest, view }: FiguresRequest): JobFigures['sides'] {
   const test = named(view.testId) ?? usualTest(ran, baseline);
   const against = guest?.setup ?? named(view.againstId) ?? usualAgainst(setups, test, ran);
   return { baselineId: baseline.id, testId: test.id, againstId: against.id };
+}
+
+/** What tells the sides of a comparison. */
+interface SidesRequest {
+  job: Pick<JobRecord, 'setups' | 'runs' | 'baseline'>;
+  guest?: FiguresRequest['guest'];
+  view: Pick<FiguresRequest['view'], 'baselineId' | 'testId' | 'againstId'>;
 }
 
 /** The runs that auto smoothing takes its span from: those of the baseline, so that every run compared shares it. */

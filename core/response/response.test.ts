@@ -1,8 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
 import { responseRuns } from '../testing/response-runs.ts';
 import { variedItems } from './levels.ts';
-import { quadraticFit, slopeAt, valueAt } from './quadratic.ts';
-import { levelWords, responseTo, type Response } from './response.ts';
+import { levelWords } from './level-words.ts';
+import { slopeAt, valueAt } from './parabola.ts';
+import { quadraticFit } from './quadratic.ts';
+import { responseTo, type Response } from './response.ts';
 
 const ignition = { label: 'ignition', unit: '°' };
 const usual = {

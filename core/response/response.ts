@@ -2,7 +2,9 @@ import { halfWidthText } from '../units/half-width.ts';
 import { bandMean } from '../curve/band-mean.ts';
 import type { RunCurve } from '../comparison/run-curve.ts';
 import { meanDifference, type MeanDifference } from '../statistics/mean-difference.ts';
-import { quadraticFit, slopeAt, valueAt, type Quadratic } from './quadratic.ts';
+import { levelWords } from './level-words.ts';
+import { slopeAt, valueAt, type Quadratic } from './parabola.ts';
+import { quadraticFit } from './quadratic.ts';
 import { meanOf } from '../numerics/mean.ts';
 
 /** The counted runs at one level of an item. */
@@ -174,11 +176,4 @@ function adviceOn(
   if (rising)
     return `No top is seen up to ${say(top)}: ${step}, which is within the scatter. ${say(gentlest.x)} keeps 99.5 % of the best; go no further without a reason.`;
   return `The best lies at the lowest setting tried, ${say(best.x)}: ${step}. Go back, or try the other way.`;
-}
-
-/** A level as it is said: `+12 kPa`, `0.88`. */
-export function levelWords(x: number, unit: string): string {
-  const value = Number(x.toFixed(Math.abs(x) < 2 ? 2 : 1));
-  const space = unit === '°' || unit === '' ? '' : ' ';
-  return `${value > 0 && unit !== '' ? '+' : value < 0 ? '−' : ''}${Math.abs(value)}${space}${unit}`;
 }

@@ -9,7 +9,7 @@ import { api } from '../state/api.ts';
 import { useChange } from '../state/queries.ts';
 import { useLive } from '../state/live.ts';
 import { FindingLine, FindingList } from '../ui/severity.tsx';
-import { figuresWorker } from '../workers/figures.ts';
+import { figuresWorker } from '../workers/figures-worker.ts';
 import type { Preview } from '../workers/figures.worker.ts';
 import { takeFiles, type TakenFiles } from './taken-files.ts';
 import classes from './import-form.module.css';

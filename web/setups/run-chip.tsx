@@ -12,27 +12,32 @@ import classes from './run-chip.module.css';
 
 /** A run's label; opens what can be said and done about it. */
 export function RunChip({ run, chosen, unusable }: { run: Run; chosen: boolean; unusable: string | undefined }) {
-  const [opened, setOpened] = useState(false);
+  const [opened, setOpened] = useState<boolean>();
   const out = run.setAsideReason !== null || run.kind !== 'power' || unusable !== undefined;
   const state =
     unusable ??
     run.setAsideReason ??
     (run.kind !== 'power' ? runKindWords[run.kind].name : run.state === 'interrupted' ? 'interrupted' : 'counted');
+  const chip = (
+    <button
+      className={classes.chip}
+      data-chosen={(chosen && !out) || undefined}
+      data-aside={out || undefined}
+      data-recording={run.state === 'recording' || undefined}
+      aria-label={`Run ${run.label}, ${state}`}
+      aria-haspopup="dialog"
+      aria-expanded={opened ?? false}
+      title={state}
+      onClick={() => setOpened(!opened)}
+    >
+      {run.label}
+    </button>
+  );
+  // A long day has many runs, and few of them are ever opened: nothing stands ready for the others.
+  if (opened === undefined) return chip;
   return (
     <Popover opened={opened} onChange={setOpened} position="right-start" width={300} shadow="md" trapFocus>
-      <Popover.Target>
-        <button
-          className={classes.chip}
-          data-chosen={(chosen && !out) || undefined}
-          data-aside={out || undefined}
-          data-recording={run.state === 'recording' || undefined}
-          aria-label={`Run ${run.label}, ${state}`}
-          title={state}
-          onClick={() => setOpened(!opened)}
-        >
-          {run.label}
-        </button>
-      </Popover.Target>
+      <Popover.Target>{chip}</Popover.Target>
       <Popover.Dropdown>
         <RunCard run={run} unusable={unusable} close={() => setOpened(false)} />
       </Popover.Dropdown>

@@ -50,7 +50,8 @@ export function SetupCard({
   onChoose,
   onAdded,
 }: SetupCardProps) {
-  const [opened, setOpened] = useState(false);
+  // Nothing stands ready for a card that was never opened.
+  const [opened, setOpened] = useState<boolean>();
   const branch = parent !== undefined && parent.id !== previous?.id;
   const isBaseline = setup.id === baseline.id;
   const colour = setupColour(setup.letter, isBaseline);
@@ -81,14 +82,16 @@ export function SetupCard({
         )}
         {setup.change}
       </button>
-      <SetupDetails
-        job={job}
-        setup={setup}
-        figures={figures}
-        opened={opened}
-        onClose={() => setOpened(false)}
-        onAdded={onAdded}
-      />
+      {opened !== undefined && (
+        <SetupDetails
+          job={job}
+          setup={setup}
+          figures={figures}
+          opened={opened}
+          onClose={() => setOpened(false)}
+          onAdded={onAdded}
+        />
+      )}
       <div className={classes.rest}>
         <SetupMeaning
           figures={figures}

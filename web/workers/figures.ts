@@ -1,29 +1,12 @@
 import { keepPreviousData, skipToken, useQuery } from '@tanstack/react-query';
-import { wrap, type Remote } from 'comlink';
 import { useState } from 'react';
 import type { Job, Run } from '../../contract/records.ts';
-import { baselineSetup } from '../../core/job/baseline.ts';
 import type { FiguresView } from '../../core/figures/figures-request.ts';
 import type { JobFigures } from '../../core/figures/job-figures.ts';
 import type { LoggedEngine } from '../../core/log/run-log.ts';
 import { queryClient } from '../state/queries.ts';
-import type { FiguresWorker, LogView, Measured, WorkerRequest } from './figures.worker.ts';
-
-let remote: Remote<FiguresWorker> | undefined;
-
-/** The worker that makes all figures; started at the first use. */
-export function figuresWorker(): Remote<FiguresWorker> {
-  remote ??= wrap<FiguresWorker>(new Worker(new URL('./figures.worker.ts', import.meta.url), { type: 'module' }));
-  return remote;
-}
-
-/** Has the worker fetch a job's runs at once, in the order in which they are wanted: the newest setup's and the first one's before all others. */
-export function fetchRuns(job: Job): void {
-  const ended = job.runs.filter(hasEnded);
-  const wanted = [job.runs.at(-1)?.setupId, baselineSetup(job.setups, job.baseline).id];
-  const isWanted = ({ setupId }: Run) => Number(wanted.includes(setupId));
-  void figuresWorker().fetch(ended.toSorted((a, b) => isWanted(b) - isWanted(a)));
-}
+import { figuresWorker } from './figures-worker.ts';
+import type { LogView, Measured, WorkerRequest } from './figures.worker.ts';
 
 /** Has the worker fetch a job's runs and make them ready while nobody waits for them. */
 export function prepareFigures(runs: readonly Run[]): void {
@@ -99,8 +82,8 @@ const manyRuns = 16;
 export function useFiguresSoon(request: WorkerRequest | undefined) {
   const [made, setMade] = useState(false);
   const first = useFigures(request && !made && request.job.runs.length > manyRuns ? curvesOfShown(request) : undefined);
-  // One after the other: the worker makes one thing at a time.
-  const all = useFigures(first.isFetching ? undefined : request);
+  // Asked for together: these are made while the first ones are being drawn.
+  const all = useFigures(request);
   if (all.data && !made) setMade(true);
   return {
     figures: all.data ?? first.data,

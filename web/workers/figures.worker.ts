@@ -7,8 +7,9 @@ import {
   fetchRuns,
   NotFetched,
   prepareRuns,
+  readInTurn,
 } from './run-readings.ts';
-import type { Run } from '../../contract/records.ts';
+import type { Job, Run } from '../../contract/records.ts';
 import { airFromColumns } from '../../core/exchange/air-columns.ts';
 import { readRecordingCsv } from '../../core/exchange/read-csv.ts';
 import { logEvents } from '../../core/log/events.ts';
@@ -27,7 +28,9 @@ import { steadyHolds, usualStepSettings, type SteadyHold } from '../../core/run-
 import type { FiguresRequest } from '../../core/figures/figures-request.ts';
 import type { JobFigures } from '../../core/figures/job-figures.ts';
 import { unusableFor } from '../../core/figures/unusable.ts';
-import { neededRuns, makeJobFigures } from '../../core/figures/make-job-figures.ts';
+import type { Reading } from '../../core/figures/reading.ts';
+import { resolvedSpan } from '../../core/reduction/auto-span.ts';
+import { neededRuns, makeJobFigures, sidesOf, spanRuns } from '../../core/figures/make-job-figures.ts';
 import type { GuestRecord, JobRecord } from '../../core/figures/job-record.ts';
 
 /** A request as the page makes it: core's, with whole runs, so that the worker can fetch them. */
@@ -58,6 +61,31 @@ export interface LogView {
 export type Measured =
   { kind: 'step'; holds: SteadyHold[] } | { kind: 'coast-down'; coast: CoastDown; losses: LossPoint[] };
 
+/**
+ * Fetches a job's runs and makes them ready: those of the sides that are
+ * usually looked at before all others, for they are waited for.
+ */
+async function begin(job: BegunJob): Promise<void> {
+  const ended = job.runs.filter(({ state }) => state !== 'recording');
+  const { baselineId, testId, againstId } = sidesOf({ job: { ...job, runs: ended }, view: {} });
+  const isFirst = ({ setupId }: Run) => [baselineId, testId, againstId].includes(setupId ?? NaN);
+  const first = ended.filter(isFirst);
+  const others = ended.filter((run) => !isFirst(run));
+  fetchRuns(first);
+  fetchRuns(others);
+  const readings = await readInTurn(first);
+  // Kept for whoever asks for figures: auto smoothing rests on the baseline's runs alone.
+  usualSpan(spanRuns(job, baselineId, job.baseline).flatMap(({ id }) => readings.get(id) ?? []));
+  await readInTurn(others);
+}
+
+type BegunJob = Pick<Job, 'setups' | 'runs' | 'baseline'>;
+
+function usualSpan(readings: readonly Reading[]): void {
+  const sweeps = readings.flatMap((reading) => (reading.kind === 'sweep' ? [reading.sweep] : []));
+  if (sweeps.length > 0) resolvedSpan('auto', sweeps);
+}
+
 const worker = {
   /** All figures of a job; runs that no curve can be made of are listed instead. @throws NotFetched */
   async figures(request: WorkerRequest): Promise<JobFigures> {
@@ -65,7 +93,15 @@ const worker = {
     return ownMistakesSaid(() => makeJobFigures(request, readings));
   },
 
-  fetch: fetchRuns,
+  /** The same as `begin` for the job of a number, before the page itself has it. What fails is said when figures are asked for. */
+  async beginAt(jobId: number | undefined): Promise<void> {
+    if (jobId === undefined) return;
+    const response = await fetch(`/api/jobs/${jobId}`).catch(() => undefined);
+    const job = response?.ok ? ((await response.json().catch(() => undefined)) as Job | undefined) : undefined;
+    if (job) await begin(job);
+  },
+
+  begin,
   prepare: prepareRuns,
 
   /** What a run's log shows, and its channels over engine speed and time. */

@@ -105,15 +105,45 @@ export async function cachedSweep(run: Run): Promise<SweepDrive> {
 
 const anyView: CurveSettings = { standard: 'none', share: 1, spanRpm: 300, gridRpm: usualGridRpm };
 
-/** Makes runs ready that figures will be asked of soon; what fails is said when they are. */
-export async function prepareRuns(runs: readonly Run[]): Promise<void> {
-  const made = await cachedReadings(runs.filter(hasCurve)).catch(() => new Map<number, Reading>());
-  for (const reading of made.values()) {
-    // One curve looks at everything in the run that does not depend on the view.
-    if (reading.kind === 'sweep') curveWhereItCan(reading.sweep);
-    // Whoever asks for figures meanwhile is not kept waiting.
-    await new Promise((resolve) => setTimeout(resolve));
+/**
+ * Reads runs one after another; whoever asks for figures meanwhile comes first.
+ * @returns those that could be read; what failed is said when it is asked for
+ */
+export async function readInTurn(runs: readonly Run[]): Promise<Map<number, Reading>> {
+  const wanted = runs.filter(hasCurve);
+  fetchRuns(wanted);
+  const found = new Map<number, Reading>();
+  for (const run of wanted) {
+    const reading = await cachedReading(run).catch(() => undefined);
+    if (reading) found.set(run.id, reading);
+    await othersHaveHadTheirTurn();
   }
+  return found;
+}
+
+/** Sweeps of which a curve was made already. */
+const prepared = new WeakSet<SweepDrive>();
+
+/** Makes runs ready that figures will be asked of soon. */
+export async function prepareRuns(runs: readonly Run[]): Promise<void> {
+  for (const reading of (await readInTurn(runs)).values()) {
+    if (reading.kind !== 'sweep' || prepared.has(reading.sweep)) continue;
+    prepared.add(reading.sweep);
+    // One curve looks at everything in the run that does not depend on the view.
+    curveWhereItCan(reading.sweep);
+    await othersHaveHadTheirTurn();
+  }
+}
+
+const turns = new MessageChannel();
+turns.port1.start();
+
+/** Lets whoever asks for figures meanwhile be answered first; a timer would wait some ms each time. */
+function othersHaveHadTheirTurn(): Promise<void> {
+  return new Promise((resolve) => {
+    turns.port1.addEventListener('message', () => resolve(), { once: true });
+    turns.port2.postMessage(undefined);
+  });
 }
 
 function curveWhereItCan(sweep: SweepDrive): void {

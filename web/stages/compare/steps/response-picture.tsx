@@ -1,6 +1,7 @@
 import { SegmentedControl } from '@mantine/core';
-import { valueAt } from '../../../../core/response/quadratic.ts';
-import { levelWords, type Response } from '../../../../core/response/response.ts';
+import { levelWords } from '../../../../core/response/level-words.ts';
+import { valueAt } from '../../../../core/response/parabola.ts';
+import type { Response } from '../../../../core/response/response.ts';
 import { convert } from '../../../../core/units/units.ts';
 import { niceRange } from '../../../charts/nice-range.ts';
 import { formatPower, formatRpm, scaleNote, signed } from '../../../ui/figures.ts';

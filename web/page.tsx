@@ -12,11 +12,8 @@ import { router } from './router.tsx';
 import { resolver, theme } from './app/theme.ts';
 import { keepConnected } from './state/live.ts';
 import { queryClient } from './state/queries.ts';
-import { figuresWorker } from './workers/figures.ts';
 
 keepConnected();
-// It starts beside the page, so that it is there when figures are asked for.
-figuresWorker();
 const root = document.getElementById('root');
 if (!root) throw new Error('The document has no place for the page.');
 createRoot(root).render(
