@@ -1,34 +1,15 @@
 /** @jest-environment jsdom */
 import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
-import { keepConnected, latestReading, newestRow, onRow, useLive } from './live.ts';
+import { latestReading, newestRow, onRow, useLive } from './live.ts';
+import { connectedPage, FakeSocket } from '../testing/live-rows.ts';
 import { queryClient } from './queries.ts';
 
-class FakeSocket {
-  static all: FakeSocket[] = [];
-  onopen?: () => void;
-  onclose?: () => void;
-  onmessage?: (event: { data: unknown }) => void;
-  binaryType = '';
-  constructor(readonly url: string) {
-    FakeSocket.all.push(this);
-  }
-  say(message: object) {
-    this.onmessage!({ data: JSON.stringify(message) });
-  }
-  rows(...values: number[]) {
-    this.onmessage!({ data: Float64Array.from(values).buffer });
-  }
-}
 const socket = () => FakeSocket.all.at(-1)!;
 const real = globalThis.WebSocket;
 
 beforeEach(() => {
   jest.useFakeTimers();
-  FakeSocket.all = [];
-  Object.assign(globalThis, { WebSocket: FakeSocket });
-  useLive.setState({ connected: false, everConnected: false, bay: undefined, columns: [], dynoDevice: undefined });
-  keepConnected();
-  socket().onopen!();
+  connectedPage();
 });
 afterEach(() => {
   Object.assign(globalThis, { WebSocket: real });

@@ -1,0 +1,98 @@
+/** @jest-environment jsdom */
+import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
+import { act, cleanup } from '@testing-library/react';
+import type { Job } from '../../contract/records.ts';
+import { usePreferences } from '../state/preferences.ts';
+import { useLive } from '../state/live.ts';
+import { bayWith, connectedPage, type FakeSocket } from '../testing/live-rows.ts';
+import { rendered } from '../testing/rendered.tsx';
+import { useLimitWatch, useLiveLimits } from './watch-limits.ts';
+
+let socket: FakeSocket;
+let spoken: string[];
+const realSocket = globalThis.WebSocket;
+
+beforeEach(() => {
+  jest.useFakeTimers();
+  socket = connectedPage();
+  spoken = [];
+  usePreferences.setState({ cues: 'spoken' });
+  Object.assign(globalThis, {
+    SpeechSynthesisUtterance: class {
+      constructor(readonly text: string) {}
+    },
+    speechSynthesis: {
+      speak: ({ text }: { text: string }) => spoken.push(text),
+      cancel: () => undefined,
+      getVoices: () => [{}],
+    },
+  });
+  act(() => socket.say({ type: 'columns', device: 'roller', columns: ['time', 'throttle', 'lambda', 'oilPressure'] }));
+});
+afterEach(() => {
+  cleanup();
+  Object.assign(globalThis, { WebSocket: realSocket });
+  jest.useRealTimers();
+});
+
+function Watch({ limits }: { limits: { quantity: string; value: number }[] }) {
+  useLimitWatch({ limits: limits.map((limit) => ({ ...limit, scale: null })) } as unknown as Job);
+  return null;
+}
+const watching = (...limits: { quantity: string; value: number }[]) => {
+  rendered(<Watch limits={limits} />);
+  act(() => useLive.setState({ bay: bayWith('recording') }));
+};
+/** The car runs on with these readings for some time. */
+const drives = (seconds: number, [throttle, lambda, oil]: readonly [number, number, number]) =>
+  act(() => {
+    socket.rows(0, throttle, lambda, oil);
+    jest.advanceTimersByTime(1000 * seconds);
+  });
+const shouts = () => useLiveLimits.getState().shouts.map(({ quantity, reading }) => [quantity, reading]);
+
+test('a limit that is crossed under load shouts once, keeps its worst reading, and stays after it is over', () => {
+  watching({ quantity: 'lambda', value: 0.9 });
+  drives(2, [100, 0.88, 300]);
+  expect(shouts()).toEqual([]);
+  drives(1, [100, 0.95, 300]);
+  drives(1, [100, 0.99, 300]);
+  drives(1, [100, 0.93, 300]);
+  drives(2, [100, 0.85, 300]);
+  expect(shouts()).toEqual([['lambda', 0.99]]);
+  expect(spoken).toHaveLength(1);
+  expect(spoken[0]).toMatch(/Stop.*0\.95/);
+});
+
+test('one wild sample is no excursion', () => {
+  watching({ quantity: 'lambda', value: 0.9 });
+  drives(2, [100, 0.85, 300]);
+  drives(0.1, [100, 1.3, 300]);
+  drives(1, [100, 0.85, 300]);
+  expect(shouts()).toEqual([]);
+  expect(spoken).toEqual([]);
+});
+
+test('what only means something under load is left alone until the throttle has been open for a while', () => {
+  watching({ quantity: 'lambda', value: 0.9 }, { quantity: 'oilPressure', value: 200 });
+  drives(3, [20, 1.05, 120]);
+  expect(shouts()).toEqual([]);
+  // Probes are late: full load counts a little after the throttle opens.
+  drives(0.4, [100, 1.05, 120]);
+  expect(shouts()).toEqual([]);
+  drives(1, [100, 1.05, 120]);
+  expect(shouts()).toEqual([['lambda', 1.05], ['oilPressure', 120]]); // prettier-ignore
+});
+
+test('a channel that reads nothing is watched and never shouts; the next run begins anew', () => {
+  watching({ quantity: 'lambda', value: 0.9 }, { quantity: 'boost', value: 150 });
+  drives(2, [100, 1.2, 300]);
+  expect(shouts()).toEqual([['lambda', 1.2]]);
+  expect(useLiveLimits.getState().limits.map(({ quantity, reading }) => [quantity, reading])).toContainEqual(['boost', undefined]); // prettier-ignore
+  act(() => useLive.setState({ bay: bayWith('idle') }));
+  drives(2, [100, 1.2, 300]);
+  // Over the run what was crossed stays to be seen.
+  expect(shouts()).toEqual([['lambda', 1.2]]);
+  act(() => useLive.setState({ bay: bayWith('recording') }));
+  expect(shouts()).toEqual([]);
+});
