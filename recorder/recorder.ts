@@ -21,6 +21,8 @@ const tailS = 0.4;
 /** How long the drum must gain speed before it is a pull: with nobody at the controls, and when one was announced, s. */
 const unarmedSustainS = 0.7;
 const armedSustainS = 0.2;
+/** The trigger knows of the drum's speed so far back, s. */
+const recentS = 0.3;
 /** A run longer than this is ended, s; a row of holds may take longer. */
 const longestRunS = { power: 180, conditioning: 180, check: 180, 'coast-down': 300, step: 1800 } as const;
 /** So long the end of a logger's rows is waited for once the dyno's have come; longer where it is played back, ms. */
@@ -158,11 +160,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     if (this.latest && time <= this.latest[0]!)
       this.interrupt('The clock of the instrument began anew during this run.');
     this.buffer.push(row);
-    const throttle = this.throttleAt > 0 ? row[this.throttleAt] : undefined;
-    const speed = row[this.speedAt]!;
-    const noticed = Number.isNaN(speed)
-      ? undefined
-      : this.trigger.push(time, speed, throttle === undefined || Number.isNaN(throttle) ? undefined : throttle);
+    const noticed = this.noticeIn(row);
     const { current } = this;
     if (current) {
       current.writer.push([row]);
@@ -177,6 +175,14 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     } else if (noticed?.event === 'begins') {
       this.begin(noticed.time);
     }
+  }
+
+  /** What a row tells of the beginning or end of a pull. */
+  private noticeIn(row: Float64Array): ReturnType<RunTrigger['push']> {
+    const throttle = this.throttleAt > 0 ? row[this.throttleAt] : undefined;
+    const speed = row[this.speedAt]!;
+    if (Number.isNaN(speed)) return undefined;
+    return this.trigger.push(row[0]!, speed, throttle === undefined || Number.isNaN(throttle) ? undefined : throttle);
   }
 
   private begin(pullS: number): void {
@@ -253,6 +259,8 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     this.current = undefined;
     this.sealing = recording.writer;
     this.trigger = this.watch(unarmedSustainS, stillPulling);
+    // The lift that is waited for may be in the very next row: it is seen by the speed before it.
+    if (stillPulling) for (const row of this.buffer.since(recording.latestS - recentS)) this.noticeIn(row);
     void this.loggersArrived(recording).then(() => {
       for (const { stop } of recording.followed) stop();
       recording.writer.end(as, recording.remarks);
