@@ -1,10 +1,10 @@
 import { EventEmitter } from 'node:events';
 import type { ConfigureMessage } from '../contract/bench-link.ts';
-import type { AirFile } from '../contract/files.ts';
 import type { Mounting } from '../contract/http.ts';
 import type { BayState } from '../contract/live.ts';
 import { usualPlan, type RunPlan } from '../contract/recording.ts';
 import { Refusal } from '../core/refusal.ts';
+import { BayAir } from './bay-air.ts';
 import type { BenchLink } from './devices/bench-link.ts';
 import type { Device } from './devices/device.ts';
 import type { Log } from './log.ts';
@@ -14,18 +14,10 @@ import { LiveRows } from './live-rows.ts';
 import { LoggerTap } from './logger-tap.ts';
 import { Recorder, type Conditions } from './recorder.ts';
 
-/** Air older than this is no longer the air of a run, ms. */
-const airHoldsMs = 10 * 60_000;
 /** After a failure instruments are told again what is on the dyno after this long, ms. */
 const retryMs = 500;
 /** An instrument that has been gone for this long is no longer missed, ms. */
 const missedMs = 10 * 60_000;
-
-const airOf = ({ temperatureC, pressureHpa, relativeHumidityPct }: AirFile): AirFile => ({
-  temperatureC,
-  pressureHpa,
-  relativeHumidityPct,
-});
 
 interface BayEvents {
   changed: [];
@@ -46,7 +38,7 @@ export class Bay extends EventEmitter<BayEvents> {
   private plan: RunPlan = usualPlan;
   /** What pages see of the dyno's and the loggers' rows as they come. */
   readonly liveRows = new LiveRows();
-  private air: (AirFile & { takenAt: Date; heardMs: number }) | null = null;
+  private readonly air = new BayAir();
   private stranger: string | null = null;
   /** Why instruments do not know yet what is on the dyno; tried again until they do. */
   private untold: string | null = null;
@@ -136,7 +128,7 @@ export class Bay extends EventEmitter<BayEvents> {
     return {
       type: 'bay',
       devices: [...this.instruments.devices.values()].map((device) => device.state()),
-      air: this.air && { ...airOf(this.air), takenAt: this.air.takenAt.toISOString() },
+      air: this.air.state(),
       mounted: this.mounted && { jobId: this.mounted.jobId, setupId: this.mounted.setupId },
       plan: this.plan,
       recorder: { ...this.recorderState(), lastRunId: this.lastRunId },
@@ -180,7 +172,7 @@ export class Bay extends EventEmitter<BayEvents> {
         device.hello.startedAt ? 0 : missedMs,
       ).unref();
     });
-    if (device.hello.kind === 'weather') device.on('row', (row) => this.takeAir(device, row));
+    if (device.hello.kind === 'weather') device.on('row', (row) => this.air.take(device, row) && this.emit('changed'));
     else if (device.hello.dyno) this.takeDyno(device);
     else this.takeLogger(device);
     void this.tellInstruments([device]);
@@ -221,10 +213,8 @@ export class Bay extends EventEmitter<BayEvents> {
   }
 
   private conditions(): Conditions {
-    const { mounted, air, plan } = this;
+    const { mounted, plan } = this;
     const ratio = this.dyno?.settings.ratio;
-    const holds = air !== null && Date.now() - air.heardMs < airHoldsMs;
-    const takenAt = air?.takenAt ?? null;
     return {
       setup: mounted && { id: mounted.setupId, jobId: mounted.jobId },
       gear: mounted?.gear ?? null,
@@ -232,29 +222,9 @@ export class Bay extends EventEmitter<BayEvents> {
       loggers: this.loggers,
       engineToDrumRatio:
         ratio && ratio.vehicleId === mounted?.vehicleId && ratio.gear === mounted.gear ? ratio.value : null,
-      air: holds ? airOf(air) : null,
-      airTakenAt: holds ? takenAt : null,
+      ...this.air.ofRun(),
       recorderId: this.recorderId,
     };
-  }
-
-  private takeAir(device: Device, row: Float64Array): void {
-    const value = (name: string) =>
-      row[1 + device.intake.channels.findIndex((channel) => channel.name === name)] ?? NaN;
-    const air = {
-      temperatureC: value('airTemperature'),
-      pressureHpa: value('airPressure'),
-      relativeHumidityPct: value('relativeHumidity'),
-    };
-    if (Object.values(air).some((figure) => Number.isNaN(figure))) return;
-    // What plays a day back gives that day's air.
-    const began = device.hello.startedAt;
-    this.air = {
-      ...air,
-      takenAt: began ? new Date(Date.parse(began) + 1000 * row[0]!) : new Date(),
-      heardMs: Date.now(),
-    };
-    this.emit('changed');
   }
 
   /** Has instruments told what is on the dyno; while the database does not answer it is tried again, as long as they are there. Never rejects. */

@@ -7,6 +7,7 @@ import { runTrigger, type RunTrigger } from '../core/recording/run-trigger.ts';
 import { Refusal } from '../core/refusal.ts';
 import type { Device } from './devices/device.ts';
 import { commandFor } from './command.ts';
+import { FollowedLoggers } from './followed-loggers.ts';
 import type { Log } from './log.ts';
 import type { LoggerTap } from './logger-tap.ts';
 import { PreBuffer } from './pre-buffer.ts';
@@ -25,8 +26,6 @@ const armedSustainS = 0.2;
 const recentS = 0.3;
 /** A run longer than this is ended, s; a row of holds may take longer. */
 const longestRunS = { power: 180, conditioning: 180, check: 180, 'coast-down': 300, step: 1800 } as const;
-/** So long the end of a logger's rows is waited for once the dyno's have come; longer where it is played back, ms. */
-const loggerWaitsMs = { live: 400, played: 6000 };
 /** A dyno that says nothing for this long during a run has stopped, ms. */
 const silenceMs = 4000;
 
@@ -47,6 +46,8 @@ export type Conditions = Pick<NewRun, 'setup' | 'gear' | 'air' | 'airTakenAt' | 
 interface Recording {
   writer: RunWriter;
   startedS: number;
+  /** The newest row when it was noticed, and the newest now. */
+  noticedS: number;
   latestS: number;
   /** When it was announced, or noticed, of the process's clock. */
   askedMs: number;
@@ -54,8 +55,7 @@ interface Recording {
   endS: number | undefined;
   remarks: string[];
   kind: RunPlan['kind'];
-  /** Loggers that are followed, and where each must arrive before its rows are all there, on its own clock. */
-  followed: { tap: LoggerTap; fromS: number; stop: () => void }[];
+  loggers: FollowedLoggers;
 }
 
 /**
@@ -196,12 +196,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
       this.emit('changed');
       return;
     }
-    const heard = loggers.flatMap((tap) => (tap.latest ? [{ tap, fromS: tap.latest[0]! }] : []));
-    const following = heard.map(({ tap, fromS }, index) => ({
-      tap,
-      fromS,
-      ...tap.follow(latestS - startedS, (row) => writer.push([row], index + 1)),
-    }));
+    const followed = new FollowedLoggers(loggers, latestS - startedS, (rows, source) => writer.push(rows, source));
     const writer = new RunWriter(
       this.store,
       {
@@ -214,18 +209,13 @@ export class Recorder extends EventEmitter<RecorderEvents> {
           rampRpmPerS: plan.rampRpmPerS,
           steps: plan.kind === 'step' ? plan.steps : null,
         },
-        logs: heard.map(({ tap }, index) => tap.record(index + 1)),
+        logs: followed.records(),
         startedAt: hello.startedAt
           ? new Date(new Date(hello.startedAt).getTime() + startedS * 1000)
           : new Date(Date.now() - (latestS - startedS) * 1000),
         dyno,
         engineToDrumRatio: conditions.engineToDrumRatio ?? hello.engineToDrumRatio ?? null,
-        startTemperatures: startTemperatures(
-          this.device,
-          rows[0]!,
-          following.map(({ tap }) => tap),
-          latestS - startedS,
-        ),
+        startTemperatures: startTemperatures(this.device, rows[0]!, followed.taps, latestS - startedS),
         channels: intake.channels,
         source: hello.name ?? hello.device,
       },
@@ -237,16 +227,17 @@ export class Recorder extends EventEmitter<RecorderEvents> {
       },
     );
     writer.push(rows);
-    for (const [index, { rows: before }] of following.entries()) writer.push(before, index + 1);
+    followed.handOverEarlier();
     this.current = {
       writer,
       startedS,
+      noticedS: latestS,
       latestS,
       askedMs: this.armed ? this.armedMs : performance.now(),
       endS: undefined,
       remarks: [],
       kind: plan.kind,
-      followed: following.map(({ tap, fromS, stop }) => ({ tap, fromS: fromS - latestS, stop })),
+      loggers: followed,
     };
     this.log.info({ device: hello.device, kind: plan.kind }, 'run begins');
     this.armed = false;
@@ -261,10 +252,8 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     this.trigger = this.watch(unarmedSustainS, stillPulling);
     // The lift that is waited for may be in the very next row: it is seen by the speed before it.
     if (stillPulling) for (const row of this.buffer.since(recording.latestS - recentS)) this.noticeIn(row);
-    void this.loggersArrived(recording).then(() => {
-      for (const { stop } of recording.followed) stop();
-      recording.writer.end(as, recording.remarks);
-    });
+    const { loggers, noticedS, latestS, askedMs } = recording;
+    void loggers.arrived(latestS - noticedS, askedMs).then(() => recording.writer.end(as, recording.remarks));
     void recording.writer.sealed.then((run) => {
       this.log.info({ runId: run.id, device: this.device.hello.device, as, rows: recording.writer.rows }, 'run ended');
       if (this.sealing === recording.writer) this.sealing = undefined;
@@ -272,14 +261,6 @@ export class Recorder extends EventEmitter<RecorderEvents> {
       this.emit('changed');
     });
     this.emit('changed');
-  }
-
-  /** Waits until every logger has said what it read up to the end of the run; a little, and no longer. */
-  private async loggersArrived({ followed, latestS, askedMs }: Recording): Promise<void> {
-    const played = followed.some(({ tap }) => tap.device.playsFast);
-    const deadline = performance.now() + (played ? loggerWaitsMs.played : loggerWaitsMs.live);
-    const behind = () => followed.some(({ tap, fromS }) => !tap.hasReached(fromS + latestS, askedMs));
-    while (behind() && performance.now() < deadline) await new Promise((resolve) => setTimeout(resolve, 10));
   }
 
   private interrupt(why: string): void {
