@@ -3,7 +3,7 @@ import type { Run } from '../../contract/records.ts';
 import { recordingsToBytes } from '../../core/exchange/recording-bytes.ts';
 import { generatedRun } from '../../core/testing/generated-run.ts';
 import { testDyno } from '../../core/testing/test-car.ts';
-import { cachedReadings, cachedSweep, fetchRuns } from './run-readings.ts';
+import { cachedReading, cachedReadings, cachedSweep, fetchRuns, readInTurn } from './run-readings.ts';
 
 const recording = generatedRun({ rateHz: 100 });
 const flat = { ...recording, channels: recording.channels.map((channel) => ({ ...channel, values: channel.values.map(() => 60) })) }; // prettier-ignore
@@ -67,4 +67,27 @@ test('a recording that nothing can be made of is told from a mistake of the prog
 test('runs of other kinds, and those still being recorded, are not fetched ahead', () => {
   fetchRuns([run(next++, { kind: 'step' }), run(next++, { state: 'recording' })]);
   expect(asked).toEqual([]);
+});
+
+test('runs read in turn give way: one that is asked for meanwhile is not kept waiting for all of them', async () => {
+  const runs = fresh(20);
+  let done = false;
+  const reading = readInTurn(runs).then((found) => {
+    done = true;
+    return found;
+  });
+  expect((await cachedReading(runs.at(-1)!)).kind).toBe('sweep');
+  expect(done).toBe(false);
+  expect([...(await reading).keys()]).toEqual(runs.map(({ id }) => id));
+});
+
+test('of runs read in turn those that do not come are left out, and are asked for again later', async () => {
+  const [first, away] = fresh(2);
+  const usual = answer;
+  answer = (ids) => (ids.includes(away!.id) ? new Response('away', { status: 500 }) : usual(ids));
+  // Each in a request of its own.
+  fetchRuns([first!]);
+  expect([...(await readInTurn([first!, away!])).keys()]).toEqual([first!.id]);
+  answer = usual;
+  expect([...(await readInTurn([away!])).keys()]).toEqual([away!.id]);
 });
