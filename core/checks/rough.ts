@@ -9,7 +9,7 @@ import type { Finding } from './check.ts';
 const shortS = 0.1;
 const middleS = 0.3;
 const longS = 1.2;
-/** How often, s. */
+/** From one place at which it is looked at to the next, s. */
 const everyS = 0.15;
 /** Torque that comes and goes by more than this share of itself is rough. */
 const roughShare = 0.01;

@@ -19,7 +19,7 @@ export interface SlipTrace {
 }
 
 // Set by bench/checks.ts: no false alarm on healthy pulls, most hits on faulty ones.
-/** Excess and torque are looked at over these times, s. */
+/** Ratio and torque are fitted over these times, s. */
 const excessSpanS = 0.25;
 const torqueSpanS = 0.5;
 /** The locked ratio is taken over this time before the throttle opens, s, up to this long before it. */

@@ -13,7 +13,7 @@ const knots = 13;
 const placesPerKnot = 8;
 /** A span is compared with this many next narrower ones: the noise of far narrower ones would drown its own loss. */
 const compared = 2;
-/** How many standard errors a difference must exceed its expectation by before it counts as lost detail. */
+/** A difference between two spans counts as lost detail once it exceeds what noise explains by this many standard errors. */
 const caution = 1;
 /** Lost detail counts so many times noise: an owner misses a dip that is there sooner than one that is not. */
 const detailWeight = 2;
@@ -32,7 +32,7 @@ export function resolvedSpan(smoothing: Span | 'auto', runs: readonly SweepDrive
   return span;
 }
 
-/** What auto came to for a list of sweeps, by its first: the same list is asked for again with every other setting. */
+/** Spans found before, by the first sweep of their list: every change of another setting asks for the same list again. */
 const resolved = new WeakMap<SweepDrive, { runs: readonly SweepDrive[]; span: Span }>();
 
 /**

@@ -6,10 +6,10 @@ import { atLeastSamples, slopes } from '../smoothing/moving-fit.ts';
 const usualSideS = 0.1;
 /** A jump is an edge when it exceeds this share of the pull's middle torque … */
 const leastShare = 0.3;
-/** … and this many times what such differences usually are. */
+/** … and this many times the usual size of such differences in this pull. */
 const usualTimes = 6;
 
-/** With fewer differences than this nothing is usual. */
+/** Fewer differences than this do not tell their usual size. */
 const leastSamples = 20;
 
 /** A sample at which torque jumps, and by how much. */

@@ -25,7 +25,7 @@ export function kinkTime(
     if (at - from < 3) continue;
     const hinge = hingeFit(time, values, from, to, time[at]!);
     if (!hinge || (direction === 'rising' ? hinge.bend <= 0 : hinge.bend >= 0)) continue;
-    // Every hinge is judged on the same stretch, or a quiet one beside the kink would win.
+    // Every hinge is fitted to the same samples: sums of squares over different ones cannot be compared.
     if (!best || hinge.residual < best.residual) best = { time: time[at]!, residual: hinge.residual };
   }
   return best?.time;

@@ -9,11 +9,11 @@ const leastMemory = 2;
 const continuedS = 0.3;
 
 /**
- * How a trace's noise hangs together: an autoregressive model of what remains
- * after a polynomial of degree 4 is taken out of blocks of about a second,
- * and the autocovariance that the model implies. What the polynomials take
- * from the noise itself is given back. Noise that wanders over more than
- * about a quarter of a second cannot be told from the signal and is not counted.
+ * Autocovariance of a trace's noise. A polynomial of degree 4 is taken out of
+ * each block of about a second; an autoregressive model of the residuals gives
+ * the autocovariance. The polynomials also remove part of the noise, which is
+ * corrected for. Noise slower than about a quarter of a second cannot be told
+ * from the signal and is not counted.
  * Source: Yule–Walker equations by Levinson's recursion; Brockwell and Davis,
  * Time Series: Theory and Methods, 2nd ed. (1991), §5.2 and §8.1.
  *

@@ -22,7 +22,7 @@ export interface Traces {
 }
 
 const maximumTerms = 4;
-/** A smaller pivot of the normal equations is none. */
+/** A pivot of the normal equations below this counts as zero: the samples do not determine the fit. */
 const leastPivot = 1e-18;
 const normal = new Float64Array(maximumTerms * maximumTerms);
 const moment = new Float64Array(maximumTerms);
