@@ -21,31 +21,31 @@ export interface Claims {
   verdicts: Verdict[];
   /** Chosen ranges whose gain drift alone might have made: figures, no verdict. */
   driftSuspected: boolean;
-  /** Spans found in the data. */
+  /** Clear stretches found in the data. */
   clearStretches: ClearStretch[];
 }
 
 /** All claims of one comparison share this chance of a wrong one; the ranges chosen beforehand take most of it. */
 const level = 0.05;
-const spansWeight = 0.2;
+const stretchesWeight = 0.2;
 /** A drift that cannot be told from the change must leave this share of it standing. */
 const leftByDrift = 0.4;
 
 /**
- * Decides what a comparison may say. The chosen ranges and the spans found in
+ * Decides what a comparison may say. The chosen ranges and the stretches found in
  * the data are tested together by Holm's rule with weights, so that *any*
  * wrong claim has a chance of 5 %: the ranges share four fifths of it, the
- * spans have the rest and what the ranges leave them. Where run order cannot
+ * stretches have the rest and what the ranges leave them. Where run order cannot
  * tell drift from change, a claim must survive taking the drift out, in sign
  * and in two fifths of its size.
  */
 export function claimsOf(ranges: readonly ChosenRange[], band: GainBand | undefined): Claims {
   const largest = band ? largestT(band) : NaN;
-  const spansP = band && !Number.isNaN(largest) ? supremumProbability(largest, band.kappaRad, band.df) : NaN;
-  const each = (1 - spansWeight) / Math.max(1, ranges.length);
-  const called = holm([...ranges.map(({ difference }) => difference.pValue), spansP], level, [
+  const stretchesP = band && !Number.isNaN(largest) ? supremumProbability(largest, band.kappaRad, band.df) : NaN;
+  const each = (1 - stretchesWeight) / Math.max(1, ranges.length);
+  const called = holm([...ranges.map(({ difference }) => difference.pValue), stretchesP], level, [
     ...ranges.map(() => each),
-    spansWeight,
+    stretchesWeight,
   ]);
   const verdicts = ranges.map(({ difference, drift }, index): Verdict => {
     if (Number.isNaN(difference.pValue)) return 'unknown';
@@ -56,7 +56,7 @@ export function claimsOf(ranges: readonly ChosenRange[], band: GainBand | undefi
   const driftSuspected = verdicts.includes('drift suspected');
   if (!band || !called.at(-1) || driftSuspected) return { verdicts, driftSuspected, clearStretches: [] };
   const open = ranges.filter((_, index) => !called[index]).length;
-  const ownLevel = (level * spansWeight) / (spansWeight + each * open);
+  const ownLevel = (level * stretchesWeight) / (stretchesWeight + each * open);
   return {
     verdicts,
     driftSuspected,

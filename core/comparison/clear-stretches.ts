@@ -5,7 +5,7 @@ import type { GainBand } from './gain-band.ts';
 export interface ClearStretch {
   fromRpm: number;
   toRpm: number;
-  /** Mean gain over the span, in the band's unit, and the half width of an interval that holds for all spans at once. */
+  /** Mean gain over the stretch, in the band's unit, and the half width of an interval that holds for all stretches at once. */
   mean: number;
   halfWidth: number;
   verdict: 'gain' | 'loss';

@@ -43,7 +43,7 @@ export interface Comparison {
   commonRange: MeanDifference;
   /** The bands asked for, or the common range where none was: what the verdicts are on. */
   ranges: JudgedRanges;
-  /** Spans found in the data over which a gain or loss is clear of scatter. */
+  /** Clear stretches found in the data over which a gain or loss is clear of scatter. */
   clearStretches: ClearStretch[];
   driftSuspected: boolean;
   peaks: { test: Peak; baseline: Peak; difference: MeanDifference };

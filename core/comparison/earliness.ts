@@ -11,7 +11,7 @@ export interface Earliness {
 }
 
 /**
- * The speed at which the test first reaches the baseline's peak, and the span
+ * The speed at which the test first reaches the baseline's peak, and the range
  * over which it stays above it.
  * @param rpm rising; test and baseline of its length
  */

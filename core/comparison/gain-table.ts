@@ -33,7 +33,7 @@ export interface GainRow {
   from: MeanDifference['from'];
   /** `none` where no verdict is given: what was not chosen beforehand, peaks, each at its own speed, and the largest gain. */
   verdict: Verdict | 'none';
-  /** The speed or span that the row is about, rpm. */
+  /** The speed or range that the row is about, rpm. */
   fromRpm?: number;
   toRpm?: number;
   /** Peaks: where each lies, and whether either lies at the end of its runs. */

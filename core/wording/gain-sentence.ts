@@ -24,7 +24,7 @@ export interface SentenceInput {
   estimate?: string | undefined;
 }
 
-/** A span that covers this much of a range is the range. */
+/** A stretch that covers this much of a range is the range. */
 const wholeShare = 0.9;
 
 /** Says what a change gave over the chosen ranges, where in them it lies, with intervals: to be read aloud. */
