@@ -6,7 +6,8 @@ import { powerUnits, torqueUnits } from '../../../../core/units/units.ts';
 import { laneAxes } from './lane-axis.ts';
 import { addressProblems, addressWith, fieldIn, viewIn, type Changes, type Field } from './view-address.ts';
 
-const setup = (id: number, letter: string, parentId: number | null) => ({ id, letter, parentId }) as Setup;
+const setup = (id: number, letter: string, parentId: number | null, items: Setup['items'] = []) =>
+  ({ id, letter, parentId, items }) as Setup;
 const run = (id: number, setupId: number, label: string) => ({ id, setupId, label }) as Run;
 const list = (version: number, setupId: number, runIds: number[]) => ({
   version,
@@ -16,7 +17,7 @@ const list = (version: number, setupId: number, runIds: number[]) => ({
   createdAt: '',
 });
 const job: Pick<Job, 'setups' | 'runs' | 'baseline' | 'earlierBaselines'> = {
-  setups: [setup(1, 'A', null), setup(2, 'B', 1), setup(3, 'C', 2)],
+  setups: [setup(1, 'A', null), setup(2, 'B', 1), setup(3, 'C', 2, [{ kind: 'ignition', by: 1 }])],
   runs: [run(1, 1, 'A1'), run(2, 1, 'A2'), run(3, 2, 'B1'), run(4, 3, 'C1')],
   baseline: list(2, 2, [3]),
   earlierBaselines: [list(1, 1, [1, 2])],
@@ -52,11 +53,16 @@ describe('an address', () => {
     ['share=half', 'share', /“half” is not understood as a share/],
     ['band=5000-3000', 'band', /“5000-3000” is not understood as a band/],
     ['from=nowhere', 'from', /“nowhere” is not understood/],
+    ['item=boost/0', 'item', /No setup of this job changes “boost\/0”/],
     ['power=horses', 'power', /“horses” is not understood as a unit of power/],
   ])('%s: says so, and what is wrong can be taken out of it', (address, field, sentence) => {
     expect(problems(address)).toEqual([{ field, sentence: expect.stringMatching(sentence) }]);
     const mended = addressWith(new URLSearchParams(address), { [field]: undefined });
     expect(addressProblems(mended, job)).toEqual([]);
+  });
+
+  test('what a setup changes can be asked for', () => {
+    expect(problems('show=response&item=ignition/0')).toEqual([]);
   });
 
   test('runs of another job are not looked for in this one', () => {

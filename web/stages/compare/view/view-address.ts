@@ -4,6 +4,8 @@ import { standardIds } from '../../../../core/air/correction.ts';
 import { baselineSetup } from '../../../../core/job/baseline.ts';
 import { ranSetups } from '../../../../core/job/counted.ts';
 import { usualAgainst, usualTest } from '../../../../core/job/sides.ts';
+import { keyOf } from '../../../../core/response/levels.ts';
+import { isNumeric } from '../../../../core/setup/item.ts';
 import { readSpan } from '../../../../core/smoothing/span.ts';
 import { powerUnits, torqueUnits, type PowerUnit, type TorqueUnit } from '../../../../core/units/units.ts';
 import { laneAxes } from './lane-axis.ts';
@@ -216,6 +218,11 @@ function missingIn(address: URLSearchParams, field: Field, job: AddressedJob): s
     case 'againstRuns':
       // Runs beside another job belong to that one.
       return address.has('from') ? undefined : missingRuns(fieldIn(address, field), job);
+    case 'item': {
+      const key = fieldIn(address, field);
+      const changed = job.setups.some(({ items }) => items.some((item) => isNumeric(item) && keyOf(item) === key));
+      return changed ? undefined : `No setup of this job changes “${key}”.`;
+    }
     default:
       return undefined;
   }
