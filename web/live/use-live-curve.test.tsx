@@ -1,11 +1,10 @@
 /** @jest-environment jsdom */
 import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
-import { act, cleanup } from '@testing-library/react';
+import { act, cleanup, renderHook } from '@testing-library/react';
 import { generatedRun } from '../../core/testing/generated-run.ts';
 import { testDyno } from '../../core/testing/test-car.ts';
 import { useLive } from '../state/live.ts';
 import { bayWith, connectedPage, type FakeSocket } from '../testing/live-rows.ts';
-import { rendered } from '../testing/rendered.tsx';
 import { newestLivePoint, useLiveCurve, type LiveCurve } from './use-live-curve.ts';
 
 const recording = generatedRun({ rateHz: 100, coastS: 3 });
@@ -21,19 +20,15 @@ const rowAt = (index: number) => [
 ];
 
 let socket: FakeSocket;
-let curve: LiveCurve;
+let hook: { result: { current: LiveCurve } };
+const shown = () => hook.result.current;
 const realSocket = globalThis.WebSocket;
-
-function Curve() {
-  curve = useLiveCurve();
-  return null;
-}
 
 beforeEach(() => {
   jest.useFakeTimers();
   socket = connectedPage();
   act(() => socket.say({ type: 'columns', device: 'roller', columns }));
-  rendered(<Curve />);
+  hook = renderHook(() => useLiveCurve());
 });
 afterEach(() => {
   cleanup();
@@ -54,32 +49,32 @@ const plays = (from: number, to: number) =>
 test('grows with the pull, rising in engine speed, near the true power, and ends with the lift', () => {
   bay('recording');
   plays(0, topAt);
-  const atLift = curve.rpm.length;
+  const atLift = shown().rpm.length;
   expect(atLift).toBeGreaterThan(100);
-  expect(curve.rpm.every((rpm, index) => index === 0 || rpm > curve.rpm[index - 1]!)).toBe(true);
-  expect(newestLivePoint()?.rpm).toBe(curve.rpm.at(-1));
+  expect(shown().rpm.every((rpm, index) => index === 0 || rpm > shown().rpm[index - 1]!)).toBe(true);
+  expect(newestLivePoint()?.rpm).toBe(shown().rpm.at(-1));
   plays(topAt, recording.time.length);
   // Only what lay within the fit's window when the throttle closed.
-  expect(curve.rpm.length - atLift).toBeLessThan(12);
-  expect(curve.rpm.at(-1)!).toBeLessThanOrEqual(speeds[topAt]!);
+  expect(shown().rpm.length - atLift).toBeLessThan(12);
+  expect(shown().rpm.at(-1)!).toBeLessThanOrEqual(speeds[topAt]!);
 });
 
 test('nothing is gathered while nothing is announced or recorded, and nothing before the throttle opens', () => {
   plays(0, topAt);
-  expect(curve.rpm).toEqual([]);
+  expect(shown().rpm).toEqual([]);
   bay('armed');
   plays(0, openAt);
-  expect(curve.rpm).toEqual([]);
+  expect(shown().rpm).toEqual([]);
   expect(newestLivePoint()).toBeUndefined();
 });
 
 test('every pull has a curve of its own, and a state of the bay that changes nothing begins none', () => {
   bay('recording');
   plays(0, topAt);
-  const points = curve.rpm.length;
+  const points = shown().rpm.length;
   bay('recording');
-  expect(curve.rpm).toHaveLength(points);
+  expect(shown().rpm).toHaveLength(points);
   bay('idle');
   bay('armed');
-  expect(curve.rpm).toEqual([]);
+  expect(shown().rpm).toEqual([]);
 });

@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import type { Job, Run } from '../../../../contract/records.ts';
 import { stoichiometricOf } from '../../../../core/fuel/blend.ts';
-import { countedRuns } from '../../../../core/job/counted.ts';
+import { baselineRuns, type FrozenBaseline } from '../../../../core/job/baseline.ts';
 import type { LogView } from '../../../workers/figures.worker.ts';
 import { useRunLog } from '../../../log/use-run-log.ts';
 import type { LoggedSide } from './channel-lane.ts';
@@ -9,16 +9,21 @@ import { figureLanes } from '../view/lane-list.ts';
 import type { Shown } from './shown-setups.ts';
 import type { CompareView } from '../view/view-address.ts';
 
-/** The latest counted run of a setup; of some only, where only some are compared. */
-function latestOf(job: Job, setupId: number, labels: readonly string[] | undefined): Run | undefined {
-  return countedRuns(job.runs, setupId)
+/** The latest of the runs that stand for a setup, a frozen list included; of some only, where only some are compared. */
+function latestOf(
+  { runs }: Job,
+  setupId: number,
+  frozen: FrozenBaseline | null,
+  labels: readonly string[] | undefined,
+): Run | undefined {
+  return baselineRuns(runs, setupId, frozen)
     .filter((run) => run.state !== 'recording' && (!labels || (run.label !== null && labels.includes(run.label))))
     .at(-1);
 }
 
 /** Channels that can be a lane: what the compared run and the loggers beside it recorded. */
 export function offeredLanes(job: Job, view: CompareView): string[] {
-  const run = latestOf(job, view.test.id, view.runs);
+  const run = latestOf(job, view.test.id, view.frozen, view.runs);
   const names = [...(run?.channels ?? []), ...(run?.logs ?? []).flatMap(({ channels }) => channels)].map(
     ({ name }) => name,
   );
@@ -33,19 +38,21 @@ export function useLoggedSides(
   shown: readonly Shown[],
 ): LoggedSide[] {
   const wanted = view.lanes.some((lane) => !(figureLanes as readonly string[]).includes(lane));
-  const test = wanted ? latestOf(job, view.test.id, view.runs) : undefined;
-  const against = wanted ? latestOf(guest ?? job, view.against.id, view.againstRuns) : undefined;
+  const test = wanted ? latestOf(job, view.test.id, view.frozen, view.runs) : undefined;
+  const against = wanted
+    ? latestOf(guest ?? job, view.against.id, guest ? guest.baseline : view.frozen, view.againstRuns)
+    : undefined;
   const { data: testLog } = useRunLog(job, test);
   const { data: againstLog } = useRunLog(guest ?? job, against);
   return useMemo(() => {
     const side = ({ car }: Job, run: Run, setupId: number, log: LogView | undefined): LoggedSide[] => {
-      const side = shown.find(({ setup }) => setup.id === setupId);
-      return side
+      const drawn = shown.find(({ setup }) => setup.id === setupId);
+      return drawn
         ? [
             {
               label: run.label ?? '',
-              colour: side.colour,
-              place: side.place,
+              colour: drawn.colour,
+              place: drawn.place,
               stoichiometric: stoichiometricOf(car.ignition, run.fuel?.ethanolPct ?? null),
               log,
             },
