@@ -28,7 +28,9 @@ test('the log tells of instruments, runs and refusals by ids and counts, and of 
   expect(ended.rows).toBeGreaterThan(1000);
   client.close();
   await eventually('its going', () => entries.find(({ what }) => what === 'instrument went'));
-  expect(entries.map(({ what }) => what)).toEqual(['instrument came', 'run begins', 'run ended', 'instrument went']);
+  // On a busy machine a statement may be slow, which is another test's concern.
+  const told = entries.map(({ what }) => what).filter((what) => what !== 'slow statement');
+  expect(told).toEqual(['instrument came', 'run begins', 'run ended', 'instrument went']);
   await api('GET', '/jobs/999');
   expect(entries.at(-1)).toEqual({ what: 'refused', method: 'GET', path: '/api/jobs/999', status: 404 });
   expect(JSON.stringify(entries)).not.toMatch(/Secret|Body/);

@@ -135,14 +135,15 @@ export async function prepareRuns(runs: readonly Run[]): Promise<void> {
   }
 }
 
-const turns = new MessageChannel();
-turns.port1.start();
-
 /** Lets whoever asks for figures meanwhile be answered first; a timer would wait some ms each time. */
 function othersHaveHadTheirTurn(): Promise<void> {
   return new Promise((resolve) => {
-    turns.port1.addEventListener('message', () => resolve(), { once: true });
-    turns.port2.postMessage(undefined);
+    const { port1, port2 } = new MessageChannel();
+    port1.onmessage = () => {
+      port1.close();
+      resolve();
+    };
+    port2.postMessage(undefined);
   });
 }
 
