@@ -22,5 +22,5 @@ export default {
   // Components are tested with the names of their classes.
   moduleNameMapper: { '\\.module\\.css$': '<rootDir>/web/testing/css-names.ts' },
   testEnvironment: 'node',
-  testTimeout: 20_000,
+  testTimeout: 60_000,
 };

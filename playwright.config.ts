@@ -8,7 +8,7 @@ export default defineConfig({
   fullyParallel: true,
   timeout: 100_000,
   // Two whole Suvoks share the machine with their browsers.
-  expect: { timeout: 12_000 },
+  expect: { timeout: 20_000 },
   retries: process.env.CI ? 1 : 0,
   use: {
     viewport: { width: 1280, height: 800 },

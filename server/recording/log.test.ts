@@ -32,7 +32,9 @@ test('the log tells of instruments, runs and refusals by ids and counts, and of 
   const told = entries.map(({ what }) => what).filter((what) => what !== 'slow statement');
   expect(told).toEqual(['instrument came', 'run begins', 'run ended', 'instrument went']);
   await api('GET', '/jobs/999');
-  expect(entries.at(-1)).toEqual({ what: 'refused', method: 'GET', path: '/api/jobs/999', status: 404 });
+  expect(entries.filter(({ what }) => what === 'refused')).toEqual([
+    { what: 'refused', method: 'GET', path: '/api/jobs/999', status: 404 },
+  ]);
   expect(JSON.stringify(entries)).not.toMatch(/Secret|Body/);
   await server.close();
   await drop();
