@@ -33,7 +33,7 @@ export function sortedWords(words: readonly string[], known: readonly string[], 
     const takesMany = many.includes(name);
     if (!known.includes(name) && !takesMany) {
       throw new Refusal(
-        `There is no option --${name} here; known are ${[...known, ...many].map((known) => `--${known}`).join(', ')}.`,
+        `There is no option --${name} here; known are ${[...known, ...many].map((option) => `--${option}`).join(', ')}.`,
       );
     }
     const earlier = options.get(name);

@@ -12,9 +12,9 @@ const kept = 50;
 
 /** Takes down an act of this page's by the number that the server gave it. */
 export function rememberAct(act: string | null): void {
-  if (act) useActs.setState(({ acts }) => ({ acts: [...acts.filter((kept) => kept !== act), act].slice(-kept) }));
+  if (act) useActs.setState(({ acts }) => ({ acts: [...acts.filter((other) => other !== act), act].slice(-kept) }));
 }
 
 export function forgetAct(act: string): void {
-  useActs.setState(({ acts }) => ({ acts: acts.filter((kept) => kept !== act) }));
+  useActs.setState(({ acts }) => ({ acts: acts.filter((other) => other !== act) }));
 }

@@ -22,9 +22,10 @@ export function useZoom({ plot, whole, range, inset, onZoom }: Zoom) {
   const pointers = useRef(new Map<number, number>());
   const dragged = useRef<{ from: number; range: readonly [number, number]; moved: boolean }>(undefined);
   const pinched = useRef<{ apart: number; range: readonly [number, number] }>(undefined);
+  const most = whole[1] - whole[0];
+  const allowed = (width: number) => Math.max(narrowestShare * most, Math.min(most, width));
   const show = (from: number, to: number) => {
-    const most = whole[1] - whole[0];
-    const width = Math.max(narrowestShare * most, Math.min(most, to - from));
+    const width = allowed(to - from);
     const start = Math.min(whole[1] - width, Math.max(whole[0], from));
     onZoom(width < wholeShare * most ? [start, start + width] : undefined);
   };
@@ -35,7 +36,9 @@ export function useZoom({ plot, whole, range, inset, onZoom }: Zoom) {
   };
   const zoomAt = (share: number, factor: number, base = range) => {
     const middle = base[0] + share * (base[1] - base[0]);
-    show(middle - (middle - base[0]) * factor, middle + (base[1] - middle) * factor);
+    // At the narrowest, too, the place stays where it is.
+    const width = allowed((base[1] - base[0]) * factor);
+    show(middle - share * width, middle + (1 - share) * width);
   };
   const latest = useRef({ zoomAt, shareAt, range, show });
   useEffect(() => {
