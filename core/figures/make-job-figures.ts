@@ -96,13 +96,18 @@ function spanOf(
   readings: ReadonlyMap<number, Reading>,
   runs: readonly FiguredRun[],
 ): Span {
-  const sweeps = from.flatMap(({ id }): SweepDrive[] => {
-    const reading = readings.get(id);
-    return reading?.kind === 'sweep' ? [reading.sweep] : [];
-  });
+  const sweeps = sweepsOf(from, readings);
   // Without a usable baseline run the first usable one serves.
   const used = sweeps.length > 0 ? sweeps : runs.slice(0, 1).map(({ sweep }) => sweep);
   return used.length > 0 ? resolvedSpan(smoothing, used) : 0;
+}
+
+/** The sweeps of those runs that have one. */
+export function sweepsOf(runs: readonly RunRecord[], readings: ReadonlyMap<number, Reading>): SweepDrive[] {
+  return runs.flatMap(({ id }): SweepDrive[] => {
+    const reading = readings.get(id);
+    return reading?.kind === 'sweep' ? [reading.sweep] : [];
+  });
 }
 
 function crankOf(

@@ -28,13 +28,11 @@ import { steadyHolds, usualStepSettings, type SteadyHold } from '../../core/run-
 import type { FiguresRequest } from '../../core/figures/figures-request.ts';
 import type { JobFigures } from '../../core/figures/job-figures.ts';
 import { unusableFor } from '../../core/figures/unusable.ts';
-import type { Reading } from '../../core/figures/reading.ts';
 import { resolvedSpan } from '../../core/reduction/auto-span.ts';
-import { neededRuns, makeJobFigures, sidesOf, spanRuns } from '../../core/figures/make-job-figures.ts';
+import { neededRuns, makeJobFigures, sidesOf, spanRuns, sweepsOf } from '../../core/figures/make-job-figures.ts';
 import type { GuestRecord, JobRecord } from '../../core/figures/job-record.ts';
 
 /** A request as the page makes it: core's, with whole runs, so that the worker can fetch them. */
-
 export interface WorkerRequest extends FiguresRequest {
   job: Omit<JobRecord, 'runs'> & { runs: readonly Run[] };
   guest?: (Omit<GuestRecord, 'runs'> & { runs: readonly Run[] }) | undefined;
@@ -71,20 +69,16 @@ async function begin(job: BegunJob): Promise<void> {
   const isFirst = ({ setupId }: Run) => [baselineId, testId, againstId].includes(setupId ?? NaN);
   const first = ended.filter(isFirst);
   const others = ended.filter((run) => !isFirst(run));
-  fetchRuns(first);
+  const reading = readInTurn(first);
+  // On their way while the first are being read.
   fetchRuns(others);
-  const readings = await readInTurn(first);
+  const sweeps = sweepsOf(spanRuns(job, baselineId, job.baseline), await reading);
   // Kept for whoever asks for figures: auto smoothing rests on the baseline's runs alone.
-  usualSpan(spanRuns(job, baselineId, job.baseline).flatMap(({ id }) => readings.get(id) ?? []));
+  if (sweeps.length > 0) resolvedSpan('auto', sweeps);
   await readInTurn(others);
 }
 
 type BegunJob = Pick<Job, 'setups' | 'runs' | 'baseline'>;
-
-function usualSpan(readings: readonly Reading[]): void {
-  const sweeps = readings.flatMap((reading) => (reading.kind === 'sweep' ? [reading.sweep] : []));
-  if (sweeps.length > 0) resolvedSpan('auto', sweeps);
-}
 
 const worker = {
   /** All figures of a job; runs that no curve can be made of are listed instead. @throws NotFetched */

@@ -4,7 +4,8 @@ import type { Job, Run, Setup } from '../../../../contract/records.ts';
 import { standardIds } from '../../../../core/air/correction.ts';
 import { powerUnits, torqueUnits } from '../../../../core/units/units.ts';
 import { laneAxes } from './lane-axis.ts';
-import { addressProblems, addressWith, fieldIn, viewIn, type Changes, type Field } from './view-address.ts';
+import { addressProblems } from './address-problems.ts';
+import { addressWith, fieldIn, viewIn, type Changes, type Field } from './view-address.ts';
 
 const setup = (id: number, letter: string, parentId: number | null, items: Setup['items'] = []) =>
   ({ id, letter, parentId, items }) as Setup;

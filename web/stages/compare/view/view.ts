@@ -2,7 +2,8 @@ import { useCallback, useEffect, useRef } from 'react';
 import { useSearchParams } from 'react-router';
 import type { Job } from '../../../../contract/records.ts';
 import { usePreferences } from '../../../state/preferences.ts';
-import { addressProblems, addressWith, fieldIn, viewIn, type Changes } from './view-address.ts';
+import { addressProblems } from './address-problems.ts';
+import { addressWith, fieldIn, viewIn, type Changes } from './view-address.ts';
 
 /** What the address asks for, a way to ask for something else, and what it names that is not there. */
 export function useCompareView(job: Job) {
