@@ -92,6 +92,18 @@ test('the lanes stand over road speed or time; the gains stay those at the same 
   await page.mouse.move(box.x + box.width * 0.5, box.y + 60);
   await page.mouse.wheel(0, -400);
   await expect(page).toHaveURL(/zoom=[2-5]\d{3}-[4-7]\d{3}/);
+  // By keyboard as well: in, out, and the whole again.
+  const zoomed = () => {
+    const [, from, to] = /zoom=(\d+)-(\d+)/.exec(page.url()) ?? [];
+    return Number(to) - Number(from);
+  };
+  const byWheel = zoomed();
+  await page.keyboard.press('+');
+  await expect.poll(zoomed).toBeLessThan(byWheel);
+  await page.keyboard.press('-');
+  await expect.poll(zoomed).toBeGreaterThan(0.9 * byWheel);
+  await page.keyboard.press('0');
+  await expect(page).not.toHaveURL(/zoom=/);
 });
 
 test('lines are shown, hidden and left alone by digits; the address keeps it', async ({ page, recorded }) => {

@@ -77,8 +77,9 @@ export function CompareLanes({ scene: content, bands, view, change, presenting =
           ['Escape', () => change({ at: undefined })],
         ] as HotkeyItem[])),
     ['c', copy],
-    ['+', () => zoom.zoomAt(0.5, 0.7)],
-    ['shift++', () => zoom.zoomAt(0.5, 0.7)],
+    // A plus sign as a key is written out: the sign by itself joins keys.
+    ['[plus]', () => zoom.zoomAt(0.5, 0.7)],
+    ['shift+[plus]', () => zoom.zoomAt(0.5, 0.7)],
     ['-', () => zoom.zoomAt(0.5, 1.4)],
     ['0', () => change({ zoom: undefined })],
   ]);
