@@ -225,6 +225,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
         this.problem = problem;
         this.emit('changed');
       },
+      this.sealing,
     );
     writer.push(rows);
     followed.handOverEarlier();

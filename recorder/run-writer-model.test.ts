@@ -87,3 +87,17 @@ test('in whatever order rows come and the store fails, every row is kept once an
   );
   jest.useRealTimers();
 });
+
+test('a run that begins while the one before it could not be entered gets the later number', async () => {
+  jest.useFakeTimers();
+  const store = new ShakyStore(['refuses', 'works', 'works']);
+  const first = new RunWriter(store.asStore, {} as NewRun, () => undefined);
+  const second = new RunWriter(store.asStore, {} as NewRun, () => undefined, first);
+  for (const writer of [first, second]) {
+    writer.push([Float64Array.of(0, 1)]);
+    writer.end('sealed', []);
+  }
+  await jest.advanceTimersByTimeAsync(5_000);
+  expect([(await first.sealed).id, (await second.sealed).id]).toEqual([1, 2]);
+  jest.useRealTimers();
+});

@@ -25,13 +25,18 @@ export class RunWriter {
   private timer: NodeJS.Timeout | undefined;
   private working = false;
   private settle!: (run: Run) => void;
+  private settleBegun!: () => void;
+  /** Settles when the run is entered and has its number. */
+  readonly begun = new Promise<void>((resolve) => (this.settleBegun = resolve));
   /** Settles when the run is sealed. */
   readonly sealed = new Promise<Run>((resolve) => (this.settle = resolve));
 
+  /** @param before the run of the same dyno before this one: runs get their numbers in the order they were driven */
   constructor(
     private readonly store: RecorderStore,
     private readonly beginning: NewRun,
     private readonly onChange: (problem: string | null) => void,
+    private readonly before?: RunWriter,
   ) {
     this.plan(0);
   }
@@ -78,7 +83,9 @@ export class RunWriter {
   }
 
   private async storeAll(): Promise<void> {
+    await this.before?.begun;
     this.run ??= await this.store.addRun(this.beginning);
+    this.settleBegun();
     for (let batch = this.nextBatch(); batch; batch = this.nextBatch()) {
       const { source, rows } = batch;
       const sequence = this.sequences.get(source) ?? 0;
