@@ -1,6 +1,7 @@
 import { leastSignificantDifference, smallestDetectableChange } from './detectable.ts';
 import { studentT, twoSidedProbability, varianceRatioProbability } from './student-t.ts';
 import { meanOf, scatterOf } from '../numerics/mean.ts';
+import type { SpreadPrior } from './spread-prior.ts';
 
 /** Standard deviation of one sample (n − 1); NaN for fewer than two values. */
 export function standardDeviationOf(values: readonly number[]): number {
@@ -24,22 +25,37 @@ export interface KnownDeviation {
   df: number;
 }
 
+/** What is known of a spread beforehand, in the unit of the values. */
+export interface PriorDeviation extends KnownDeviation {
+  from: SpreadPrior['from'];
+  /** Upper end of a default's range. */
+  upper?: number | undefined;
+}
+
 export interface MeanDifference {
   test: number;
   baseline: number;
   /** Test less baseline. */
   difference: number;
-  /** Half width of the 95 % interval of the difference; NaN when there is no spread to make it from. */
+  /** Half width of the interval of the difference; NaN when there is no spread to make it from. */
   halfWidth: number;
-  /** Probability of a difference as large when there is none, either way; NaN likewise. */
+  /**
+   * Probability of a difference as large when there is none, either way; NaN likewise. Where the spread
+   * is a default's, the probability at the upper end of its range.
+   */
   pValue: number;
+  /** The same at the default itself: above it the difference would be one only if the default held. */
+  plainPValue: number;
   /** Standard error of the difference. */
   standardError: number;
-  /** Within-sample standard deviation that the interval rests on; for `welch` that of both sides pooled, for orientation. */
+  /** Standard deviation of one run that the interval rests on; for `welch` that of both sides pooled, for orientation. */
   standardDeviation: number;
   df: number;
-  /** Whose spread it is: both sides' and the alike ones' pooled, each side's own, or one from elsewhere. */
-  from: 'pooled' | 'welch' | 'borrowed' | 'none';
+  /**
+   * Whose spread it is: the values' own, pooled or each side's; learned from earlier jobs and the values' own
+   * together; or a default of the kind of dyno, for want of repeats.
+   */
+  from: 'pooled' | 'welch' | 'learned' | 'assumed' | 'none';
   /** True where a side has one value only and rests on the others' spread. */
   borrowsSpread: boolean;
   leastSignificant: number;
@@ -49,54 +65,70 @@ export interface MeanDifference {
 export interface DifferenceOptions {
   /** Further samples of the same kind (other setups of the job), for a better estimate of spread. */
   alike?: readonly (readonly number[])[];
-  /** The dyno's own spread, used where no sample has a second value. */
-  borrowed?: KnownDeviation | undefined;
+  /** The spread that repeats usually have, as it was known beforehand. */
+  prior?: PriorDeviation | undefined;
   /** Spread from one mounting to the next, where the sides were mounted anew in between. */
   remount?: KnownDeviation | undefined;
+  /** Variance that an unseen drift may add, in units of one run's variance. */
+  driftVariance?: number;
+  /** Probability that the interval holds; 0.95 where left out. */
+  level?: number;
 }
 
 // Set by bench/experiments.ts: coverage of the intervals, and claims where nothing changed.
-/** Spreads as different as this happen by chance one time in ten: beyond it each side keeps its own. */
-const differsBelow = 0.1;
+/** Spreads as different as this happen by chance one time in twenty: beyond it each side keeps its own. */
+const differsBelow = 0.05;
+/** Fewer values tell too little of their own spread to stand by themselves. */
+const leastForOwn = 4;
+/** A learned spread that the values' own contradicts as plainly as this is not used. */
+const contradictedBelow = 0.01;
+/** With this many degrees of freedom of their own the values' spread is no default's any more. */
+const leastOwnDf = 3;
 
 /**
- * Difference of two means with its 95 % interval.
+ * Difference of two means with its interval.
  *
- * Spread is pooled over both samples and the alike ones (Student); where the
- * two sides' spreads differ by an F test at 10 % each keeps its own (Welch,
- * degrees of freedom by Satterthwaite). Over 2 to 5 values a side and true
- * spreads up to three times apart this covers the truth 93.5 to 95.5 % of the
- * time; pooling always, 93 %. A side with one value borrows the others'
- * spread. A remount adds 2·s_mount² to the variance.
- * Source: Welch, Biometrika 34 (1947) 28.
+ * Spread is pooled over both samples and the alike ones, and with what was
+ * known beforehand: s² = (ν₀·s₀² + Σ(nᵢ − 1)·sᵢ²)/(ν₀ + Σ(nᵢ − 1)), Student's t
+ * with that many degrees of freedom (moderated t). Where both sides have four
+ * values and their spreads differ by an F test at 5 %, each keeps its own
+ * (Welch, degrees of freedom by Satterthwaite). A remount adds 2·s_mount², an
+ * unseen drift a multiple of the variance of one run.
+ * Source: Smyth, Statistical Applications in Genetics and Molecular Biology 3 (2004) 3; Welch, Biometrika 34 (1947) 28.
  */
 export function meanDifference(
   test: readonly number[],
   baseline: readonly number[],
-  { alike = [], borrowed, remount }: DifferenceOptions = {},
+  { alike = [], prior, remount, driftVariance = 0, level = 0.95 }: DifferenceOptions = {},
 ): MeanDifference {
-  const sides = pooledStandardDeviation([test, baseline]);
-  const variance = varianceOf(test, baseline, alike, borrowed);
-  const added = remount ? 2 * remount.standardDeviation ** 2 : 0;
-  const standardError = Math.sqrt(variance.square + added);
-  const df = remount && added > 0 ? satterthwaite([variance.square, variance.df], [added, remount.df]) : variance.df;
+  const perRun = 1 / test.length + 1 / baseline.length;
   const means = { test: meanOf(test), baseline: meanOf(baseline) };
   const difference = means.test - means.baseline;
-  const standardDeviation = variance.from === 'welch' ? sides.standardDeviation : variance.standardDeviation;
+  const variance = varianceOf(test, baseline, alike, prior);
+  const added = remount ? 2 * remount.standardDeviation ** 2 : 0;
+  const total = ({ square, df }: Pick<Variance, 'square' | 'df'>) => {
+    const within = square * (1 + driftVariance / perRun);
+    return {
+      standardError: Math.sqrt(within + added),
+      df: remount && added > 0 && df > 0 ? satterthwaite([within, df], [added, remount.df]) : df,
+    };
+  };
+  const { standardError, df } = total(variance);
+  const probability = (error: number, freedom: number) =>
+    error > 0 ? twoSidedProbability(difference / error, freedom) : Number(difference === 0);
   const known = df > 0;
+  const plainPValue = known ? probability(standardError, df) : NaN;
+  const upper = variance.upperSquare === undefined ? undefined : total({ ...variance, square: variance.upperSquare });
   // In units of one run's spread, whatever the interval rests on.
-  const scaled = standardError / Math.sqrt(1 / test.length + 1 / baseline.length);
+  const scaled = standardError / Math.sqrt(perRun);
   return {
     ...means,
     difference,
-    halfWidth: known ? studentT(0.95, df) * standardError : NaN,
-    pValue: known
-      ? standardError > 0
-        ? twoSidedProbability(difference / standardError, df)
-        : Number(difference === 0)
-      : NaN,
+    halfWidth: known ? studentT(level, df) * standardError : NaN,
+    pValue: upper ? Math.max(plainPValue, probability(upper.standardError, upper.df)) : plainPValue,
+    plainPValue,
     standardError: known ? standardError : NaN,
-    standardDeviation,
+    standardDeviation: variance.standardDeviation,
     df,
     from: variance.from,
     borrowsSpread: known && Math.min(test.length, baseline.length) === 1,
@@ -111,19 +143,26 @@ interface Variance {
   standardDeviation: number;
   df: number;
   from: MeanDifference['from'];
+  /** `square` at the upper end of a default's range. */
+  upperSquare?: number;
 }
 
 function varianceOf(
   test: readonly number[],
   baseline: readonly number[],
   alike: readonly (readonly number[])[],
-  borrowed: KnownDeviation | undefined,
+  prior: PriorDeviation | undefined,
 ): Variance {
   const perRun = 1 / test.length + 1 / baseline.length;
   if (spreadsDiffer(test, baseline)) {
-    const [a, b] = [standardDeviationOf(test) ** 2 / test.length, standardDeviationOf(baseline) ** 2 / baseline.length];
-    const df = satterthwaite([a, test.length - 1], [b, baseline.length - 1]);
-    return { square: a + b, standardDeviation: Math.sqrt((a + b) / perRun), df, from: 'welch' };
+    const sides = [test, baseline].map((side) => {
+      const own = pooledStandardDeviation([side]);
+      const { standardDeviation, df } = believed(own, prior) ? posterior(own, prior) : own;
+      return { square: standardDeviation ** 2 / side.length, df };
+    });
+    const square = sides.reduce((sum, side) => sum + side.square, 0);
+    const df = satterthwaite(...sides.map((side) => [side.square, side.df] as const));
+    return { square, standardDeviation: Math.sqrt(square / perRun), df, from: 'welch' };
   }
   const sidesOnly = pooledStandardDeviation([test, baseline]);
   const others = pooledStandardDeviation(alike);
@@ -135,23 +174,44 @@ function varianceOf(
       sidesOnly.standardDeviation ** 2 / others.standardDeviation ** 2,
       sidesOnly.df,
       others.df,
-    ) >
-      differsBelow / 2;
-  const { standardDeviation, df } = fits ? pooledStandardDeviation([test, baseline, ...alike]) : sidesOnly;
-  if (df > 0) return { square: standardDeviation ** 2 * perRun, standardDeviation, df, from: 'pooled' };
-  if (borrowed)
-    return {
-      square: borrowed.standardDeviation ** 2 * perRun,
-      standardDeviation: borrowed.standardDeviation,
-      df: borrowed.df,
-      from: 'borrowed',
-    };
-  return { square: NaN, standardDeviation: NaN, df: 0, from: 'none' };
+    ) > differsBelow;
+  const own = fits ? pooledStandardDeviation([test, baseline, ...alike]) : sidesOnly;
+  if (!believed(own, prior)) {
+    const { standardDeviation, df } = own;
+    return { square: standardDeviation ** 2 * perRun, standardDeviation, df, from: df > 0 ? 'pooled' : 'none' };
+  }
+  const { standardDeviation, df } = posterior(own, prior);
+  const square = standardDeviation ** 2 * perRun;
+  const isAssumed = prior.from === 'assumed' && own.df < leastOwnDf;
+  return {
+    square,
+    standardDeviation,
+    df,
+    from: isAssumed ? 'assumed' : prior.from === 'learned' ? 'learned' : 'pooled',
+    ...(isAssumed && prior.upper !== undefined
+      ? { upperSquare: posterior(own, { ...prior, standardDeviation: prior.upper }).standardDeviation ** 2 * perRun }
+      : {}),
+  };
 }
 
-/** Whether two samples' spreads differ by more than chance would make them one time in ten. */
+/** What was known beforehand and what the values tell, together. */
+function posterior(own: KnownDeviation, prior: KnownDeviation): KnownDeviation {
+  const df = prior.df + own.df;
+  const sum = prior.df * prior.standardDeviation ** 2 + (own.df > 0 ? own.df * own.standardDeviation ** 2 : 0);
+  return { standardDeviation: Math.sqrt(sum / df), df };
+}
+
+/** Whether there is something known beforehand that the values do not contradict. */
+function believed(own: KnownDeviation, prior: PriorDeviation | undefined): prior is PriorDeviation {
+  if (!prior || !(prior.df > 0)) return false;
+  if (prior.from === 'assumed' || own.df < 2 || !(own.standardDeviation > 0)) return true;
+  const ratio = own.standardDeviation ** 2 / prior.standardDeviation ** 2;
+  return ratio < 1 || varianceRatioProbability(ratio, own.df, prior.df) > contradictedBelow;
+}
+
+/** Whether two samples' spreads differ by more than chance would make them one time in twenty. */
 export function spreadsDiffer(test: readonly number[], baseline: readonly number[]): boolean {
-  if (test.length < 2 || baseline.length < 2) return false;
+  if (test.length < leastForOwn || baseline.length < leastForOwn) return false;
   const [a, b] = [standardDeviationOf(test) ** 2, standardDeviationOf(baseline) ** 2];
   if (!(a > 0) || !(b > 0)) return false;
   return varianceRatioProbability(a / b, test.length - 1, baseline.length - 1) < differsBelow;

@@ -48,9 +48,9 @@ describe('differences of means', () => {
     expect(meanDifference([3], [1])).toMatchObject({ halfWidth: NaN, from: 'none', pValue: NaN });
     const borrowing = meanDifference([3], [1], { alike: [[5, 6], [7, 7.5]] }); // prettier-ignore
     expect(borrowing).toMatchObject({ df: 2, from: 'pooled', borrowsSpread: true });
-    expect(meanDifference([3], [1], { borrowed: { standardDeviation: 0.5, df: 8 } })).toMatchObject({
+    expect(meanDifference([3], [1], { prior: { standardDeviation: 0.5, df: 8, from: 'learned' } })).toMatchObject({
       df: 8,
-      from: 'borrowed',
+      from: 'learned',
       standardDeviation: 0.5,
     });
     expect(pooledStandardDeviation([[1, 3], [10]]).standardDeviation).toBeCloseTo(Math.SQRT2, 10);
