@@ -20,7 +20,16 @@ export const comparisonJson = z.object({
     z.object({
       ...interval,
       percent: z.number(),
-      verdict: z.enum(['gain', 'loss', 'within-repeatability', 'drift-suspected', 'unknown', 'withheld']),
+      verdict: z.enum([
+        'gain',
+        'loss',
+        'within-repeatability',
+        'drift-suspected',
+        'spread-assumed',
+        'plan-not-full',
+        'unknown',
+        'withheld',
+      ]),
     }),
   ),
   /** Found in the data: stretches over which the gain is clear of scatter. */
@@ -37,7 +46,7 @@ export const comparisonJson = z.object({
   }),
   earliness: z.object({ baselinePeakKw: kw, reachesRpm: z.number().nullable(), staysToRpm: z.number().nullable() }),
   spreadKw: kw,
-  spreadFrom: z.enum(['pooled', 'welch', 'borrowed', 'none']),
+  spreadFrom: z.enum(['pooled', 'welch', 'learned', 'assumed', 'none']),
   leastSignificantKw: kw,
   smallestDetectableKw: kw,
   likeForLike: z.array(

@@ -1,7 +1,7 @@
 import { countedRuns, type CountableRun } from '../job/counted.ts';
 import { returnedTo } from '../setup/returned.ts';
 import { moreRunsFor } from '../statistics/detectable.ts';
-import { wantedShare } from '../figures/pair-comparison.ts';
+import { wantedShare } from './next-run.ts';
 import { nextRunsAdvice, type Advice } from './next-runs.ts';
 import type { JobFigures } from '../figures/job-figures.ts';
 

@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals';
 import { simulatedExperiment } from '../testing/simulated-experiment.ts';
-import { attributionOf, type AttributedSetup } from './attribution.ts';
+import { attributionOf, type AttributedSetup, type DifferenceBetween } from './attribution.ts';
+import { bandDifference } from './comparison.ts';
 
 /** A line of setups, each with the runs of a drawn experiment at a gain of its own. */
 function line(gains: readonly number[], seed = 3, standardDeviation = 0.002): AttributedSetup[] {
@@ -15,25 +16,33 @@ function line(gains: readonly number[], seed = 3, standardDeviation = 0.002): At
   }));
 }
 
+/** Differences of the setups' own runs. */
+const between =
+  (setups: readonly AttributedSetup[]): DifferenceBetween =>
+  (testId, againstId, fromRpm, toRpm) =>
+    bandDifference([setups[testId - 1]!.runs, setups[againstId - 1]!.runs], fromRpm, toRpm);
+const ladder = (setups: readonly AttributedSetup[], toId: number, range?: [number, number]) =>
+  attributionOf(setups, toId, between(setups), range);
+
 test('each step has its gain, and the gains add up to the whole', () => {
-  const found = attributionOf(line([0, 0.03, 0.03, 0.05]), 4)!;
+  const found = ladder(line([0, 0.03, 0.03, 0.05]), 4)!;
   const sum = found.steps.reduce((total, { gain }) => total + (gain?.difference ?? 0), 0);
   expect(sum).toBeCloseTo(found.whole.difference, 9);
-  expect(found.steps.map(({ verdict }) => verdict)).toEqual([undefined, 'gain', 'within repeatability', 'gain']);
+  expect(found.steps.map(({ setupId, beforeId }) => [setupId, beforeId])).toEqual([[1, undefined], [2, 1], [3, 2], [4, 3]]); // prettier-ignore
   expect(found.steps.map(({ letter }) => letter)).toEqual(['A', 'B', 'C', 'D']);
 });
 
 test('a setup on the way that never ran is joined with the next, and what they gave cannot be split', () => {
   const setups = line([0, 0, 0.04]);
   setups[1]!.runs = [];
-  const found = attributionOf(setups, 3)!;
+  const found = ladder(setups, 3)!;
   expect(found.steps).toMatchObject([{ letter: 'A' }, { letter: 'C', inseparable: true, items: 2, change: 'change 1, then change 2' }]); // prettier-ignore
 });
 
 test('only the line that leads to the setup counts, and a band that all cover is kept to', () => {
   const setups = line([0, 0.02, 0.04]);
   setups[2]!.parentId = 1;
-  const found = attributionOf(setups, 3, [3000, 5000])!;
+  const found = ladder(setups, 3, [3000, 5000])!;
   expect(found.steps.map(({ letter }) => letter)).toEqual(['A', 'C']);
   expect([found.fromRpm, found.toRpm]).toEqual([3000, 5000]);
 });
@@ -41,7 +50,7 @@ test('only the line that leads to the setup counts, and a band that all cover is
 test('one run setup alone is no ladder', () => {
   const setups = line([0, 0.02]);
   setups[0]!.runs = [];
-  expect(attributionOf(setups, 2)).toBeUndefined();
+  expect(ladder(setups, 2)).toBeUndefined();
 });
 
 test('the intervals of steps hold the true gains', () => {
@@ -50,7 +59,7 @@ test('the intervals of steps hold the true gains', () => {
   for (let seed = 1; seed <= 120; seed++) {
     const gains = [0, 0.01, 0.025];
     const setups = line(gains, seed * 101, 0.004);
-    const found = attributionOf(setups, 3)!;
+    const found = ladder(setups, 3)!;
     const level = found.steps[0]!.meanKw;
     found.steps.slice(1).forEach(({ gain }, index) => {
       const truth = (gains[index + 1]! - gains[index]!) * level;

@@ -1,8 +1,9 @@
 import { holm } from '../statistics/holm.ts';
 import type { MeanDifference } from '../statistics/mean-difference.ts';
 import { simultaneousT, supremumProbability } from '../statistics/simultaneous.ts';
-import type { Drift } from './drift.ts';
+import { survivesDrift, type Drift, type UsualDrift } from './drift.ts';
 import type { GainBand } from './gain-band.ts';
+import { mayClaim, paidFor, shareNow, type JudgingRule } from './judging-rule.ts';
 import { stretchesClearOfZero, type ClearStretch } from './clear-stretches.ts';
 import type { Verdict } from './verdict.ts';
 
@@ -11,6 +12,8 @@ export interface ChosenRange {
   fromRpm: number;
   toRpm: number;
   difference: MeanDifference;
+  /** Its probability when the plan was full, where runs were made since. */
+  pAtCompletion?: number | undefined;
   /** What run order says of this range's gain; undefined where it says nothing. */
   drift: Drift | undefined;
 }
@@ -25,38 +28,46 @@ export interface Claims {
   clearStretches: ClearStretch[];
 }
 
-/** All claims of one comparison share this chance of a wrong one; the ranges chosen beforehand take most of it. */
+/** The ranges chosen beforehand take most of the chance of a wrong claim, the stretches found in the data the rest. */
+export const stretchesWeight = 0.1;
+
+/** All claims of one comparison share this chance of a wrong one. */
 const level = 0.05;
-const stretchesWeight = 0.2;
-/** A drift that cannot be told from the change must leave this share of it standing. */
-const leftByDrift = 0.4;
+
+/** How claims are made: what the looks cost, and which drift is reckoned with. */
+export interface ClaimRule {
+  judging: JudgingRule;
+  drift: UsualDrift;
+  /** 1/n₁ + 1/n₂ of the runs compared. */
+  perMean: number;
+}
 
 /**
  * Decides what a comparison may say. The chosen ranges and the stretches found in
  * the data are tested together by Holm's rule with weights, so that *any*
- * wrong claim has a chance of 5 %: the ranges share four fifths of it, the
+ * wrong claim has a chance of 5 %: the ranges share most of it, the
  * stretches have the rest and what the ranges leave them. Where run order cannot
- * tell drift from change, a claim must survive taking the drift out, in sign
- * and in two fifths of its size.
+ * tell drift from change, a claim must survive taking the drift out.
  */
-export function claimsOf(ranges: readonly ChosenRange[], band: GainBand | undefined): Claims {
+export function claimsOf(ranges: readonly ChosenRange[], band: GainBand | undefined, rule: ClaimRule): Claims {
   const largest = band ? largestT(band) : NaN;
-  const stretchesP = band && !Number.isNaN(largest) ? supremumProbability(largest, band.kappaRad, band.df) : NaN;
+  const { judging } = rule;
+  const share = shareNow(judging);
+  const stretchesP =
+    band && !Number.isNaN(largest) && ranges[0]?.difference.from !== 'assumed'
+      ? supremumProbability(largest, band.kappaRad, band.df) / share
+      : NaN;
   const each = (1 - stretchesWeight) / Math.max(1, ranges.length);
-  const called = holm([...ranges.map(({ difference }) => difference.pValue), stretchesP], level, [
+  const called = holm([...ranges.map((range) => paidOf(range, judging)), stretchesP], level, [
     ...ranges.map(() => each),
     stretchesWeight,
   ]);
-  const verdicts = ranges.map(({ difference, drift }, index): Verdict => {
-    if (Number.isNaN(difference.pValue)) return 'unknown';
-    if (!called[index]) return 'within repeatability';
-    if (drift && !survives(drift, difference.difference)) return 'drift suspected';
-    return difference.difference > 0 ? 'gain' : 'loss';
-  });
+  const verdicts = ranges.map((range, index) => verdictOn(range, called[index]!, level * each, rule));
   const driftSuspected = verdicts.includes('drift suspected');
-  if (!band || !called.at(-1) || driftSuspected) return { verdicts, driftSuspected, clearStretches: [] };
+  if (!band || !called.at(-1) || driftSuspected || !mayClaim(judging))
+    return { verdicts, driftSuspected, clearStretches: [] };
   const open = ranges.filter((_, index) => !called[index]).length;
-  const ownLevel = (level * stretchesWeight) / (stretchesWeight + each * open);
+  const ownLevel = (share * level * stretchesWeight) / (stretchesWeight + each * open);
   return {
     verdicts,
     driftSuspected,
@@ -64,12 +75,41 @@ export function claimsOf(ranges: readonly ChosenRange[], band: GainBand | undefi
   };
 }
 
-/** Whether a difference stands when the drift is taken out as far as it can be told. */
-export function survives(drift: Drift, plain: number): boolean {
-  if (drift.separable) {
-    return drift.pValue > level || drift.adjusted * Math.sign(plain) > drift.adjustedHalfWidth;
+/**
+ * The verdict on the first of several chosen ranges without a look at the
+ * others: called only where the whole comparison would call it, too.
+ */
+export function verdictAlone(range: ChosenRange, ranges: number, rule: ClaimRule): { verdict: Verdict; paid: number } {
+  const own = (level * (1 - stretchesWeight)) / ranges;
+  const paid = paidOf(range, rule.judging);
+  return { verdict: verdictOn(range, paid <= own, own, rule), paid: Math.min(1, (paid * level) / own) };
+}
+
+function paidOf({ difference, pAtCompletion }: ChosenRange, judging: JudgingRule, p = difference.pValue): number {
+  return paidFor(judging, p, pAtCompletion);
+}
+
+/** @param ownLevel what the range may be called at by itself */
+function verdictOn(range: ChosenRange, called: boolean, ownLevel: number, rule: ClaimRule): Verdict {
+  const { difference, drift } = range;
+  const { pValue, plainPValue } = difference;
+  if (Number.isNaN(pValue)) return 'unknown';
+  if (!mayClaim(rule.judging)) return 'plan not full';
+  if (!called) {
+    const byDefault = plainPValue < pValue && paidOf(range, rule.judging, plainPValue) <= ownLevel;
+    return byDefault ? 'spread assumed' : 'within repeatability';
   }
-  return drift.adjusted * Math.sign(plain) > leftByDrift * Math.abs(plain);
+  if (drift && !standsInDrift(drift, difference, rule)) return 'drift suspected';
+  return difference.difference > 0 ? 'gain' : 'loss';
+}
+
+/** Whether a difference stands when the drift is taken out as far as it can be told. */
+export function standsInDrift(
+  drift: Drift,
+  { difference, standardDeviation }: Pick<MeanDifference, 'difference' | 'standardDeviation'>,
+  rule: ClaimRule,
+): boolean {
+  return survivesDrift(drift, difference, standardDeviation, rule.perMean, rule.drift);
 }
 
 function largestT({ gain, standardError }: GainBand): number {

@@ -5,6 +5,7 @@ import { bandDifference, compareRuns, differenceAt, type JudgedRange, type Judge
 import type { RunCurve } from './run-curve.ts';
 import { gainSentence } from '../wording/gain-sentence.ts';
 import type { ClearStretch } from './clear-stretches.ts';
+import type { Withheld } from '../judgement/pair-judgement.ts';
 import type { Verdict } from './verdict.ts';
 
 const runOf = (values: (rpm: number) => number, from = 2000, to = 6000): RunCurve => {
@@ -62,7 +63,7 @@ describe('the sentence', () => {
     halfWidth: 1,
     verdict: mean > 0 ? 'gain' : 'loss',
   });
-  const say = (ranges: JudgedRanges, clearStretches: ClearStretch[] = [], withheld = false) =>
+  const say = (ranges: JudgedRanges, clearStretches: ClearStretch[] = [], withheld: Withheld[] = []) =>
     gainSentence({ test: 'B', baseline: 'A', ranges, clearStretches, unit: 'kW', withheld })
       .map((phrase) => phrase.text)
       .join('');
@@ -74,17 +75,21 @@ describe('the sentence', () => {
     ['a gain', say([more]), /^B makes 2\.0 ± 0\.5 kW more than A on average from 2,200 to 6,800 rpm\.$/],
     ['a loss', say([less]), /^B makes 2\.0 ± 0\.5 kW less than A/],
     ['nothing', say([same]), /^B is within repeatability of A from 2,200 to 6,800 rpm: \+0\.1 ± 0\.5 kW on average\.$/],
-    ['no repeats', say([judged([102], [100], 'unknown')]), /2\.0 kW more than A .* one run each/],
+    [
+      'no spread',
+      say([judged([102], [100], 'unknown')], [], [{ id: 'no-spread' }]),
+      /reads \+2\.0 kW against A .*; there is no spread to judge it by\.$/,
+    ],
     [
       'a gain in part of the range',
       say([more], [stretch(3000, 5600, 3)]),
-      /, the surest part 3\.0 ± 1\.0 kW more from 3,000 to 5,600 rpm; nothing certain below or above\.$/,
+      /, clearest 3\.0 ± 1\.0 kW more from 3,000 to 5,600 rpm; not shown below or above that\.$/,
     ],
     ['a gain all along', say([more], [stretch(2250, 6800, 2)]), /6,800 rpm\.$/],
     [
       'a gain that takes elsewhere',
       say([more], [stretch(2500, 4000, 4), stretch(6000, 6700, -2)]),
-      /the surest part 4\.0 .* and 2\.0 ± 1\.0 kW less from 6,000 to 6,700 rpm\.$/,
+      /clearest 4\.0 .* and 2\.0 ± 1\.0 kW less from 6,000 to 6,700 rpm\.$/,
     ],
     [
       'a crossing',
@@ -101,22 +106,27 @@ describe('the sentence', () => {
   });
 
   test('a drift that might be the change is told, with the way out', () => {
-    const drift = {
-      perRun: 0.6,
-      halfWidth: 0.5,
-      pValue: 0.03,
-      adjusted: 0.2,
-      adjustedHalfWidth: 3,
-      apart: 3,
-      separable: false,
-    };
-    expect(say([{ ...more, verdict: 'drift suspected', drift }])).toMatch(
-      /^B reads \+2\.0 ± 0\.5 kW against A .* drift by \+0\.6 kW .* cannot be told apart: return to A for a run\.$/,
+    expect(say([{ ...more, verdict: 'drift suspected' }], [], [{ id: 'drift', perRunKw: 0.6 }])).toMatch(
+      /^B reads \+2\.0 ± 0\.5 kW against A .*; a drift from run to run can look the same: return to A for a run\.$/,
     );
   });
 
+  test('what else stands in the way of a claim is told with what settles it', () => {
+    const open = (verdict: Verdict, reason: Withheld) => say([{ ...more, verdict }], [], [reason]);
+    expect(open('plan not full', { id: 'plan-not-full', missing: { test: 2, baseline: 1 } })).toMatch(
+      /; the plan is not full: 2 more runs of B and 1 more run of A\.$/,
+    );
+    expect(open('spread assumed', { id: 'spread-assumed' })).toMatch(/only assumed: another run of B or A\.$/);
+  });
+
+  test('a claimed difference that nobody would notice is said to be one', () => {
+    expect(say([judged([100.11, 100.12, 100.13], [100, 100.01, 100.02], 'gain')])).toMatch(/, too small to matter\.$/);
+  });
+
   test('runs that are not like for like get figures and no verdict', () => {
-    expect(say([more], [stretch(3000, 5600, 3)], true)).toMatch(/\+2\.0 ± .* not like for like: no verdict\.$/);
-    expect(say([judged([102], [100], 'unknown')], [], true)).not.toContain('NaN');
+    const respect = { id: 'other-gear', severity: 'stop' as const, message: '', matters: '' };
+    const unlike: Withheld[] = [{ id: 'not-alike', respect }];
+    expect(say([more], [stretch(3000, 5600, 3)], unlike)).toMatch(/\+2\.0 ± .* not like for like, another gear: no verdict\.$/); // prettier-ignore
+    expect(say([judged([102], [100], 'unknown')], [], unlike)).not.toContain('NaN');
   });
 });

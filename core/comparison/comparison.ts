@@ -2,14 +2,11 @@ import { bandMean } from '../curve/band-mean.ts';
 import { peakOf, type Peak } from '../curve/peak.ts';
 import { greatestAt, interpolate } from '../numerics/interpolation.ts';
 import { Refusal } from '../refusal.ts';
-import {
-  meanDifference,
-  spreadsDiffer,
-  type KnownDeviation,
-  type MeanDifference,
-} from '../statistics/mean-difference.ts';
-import { claimsOf, survives, type ChosenRange } from './claims.ts';
-import { driftOf, type Drift } from './drift.ts';
+import { meanDifference, spreadsDiffer, type MeanDifference } from '../statistics/mean-difference.ts';
+import { claimsOf, standsInDrift, type ChosenRange, type ClaimRule } from './claims.ts';
+import { driftOf, usualDrift, type Drift } from './drift.ts';
+import { levelOf, oneLook, type JudgingRule } from './judging-rule.ts';
+import { driftVariance, priorAt, shareOfWhole, type Surroundings } from './surroundings.ts';
 import { earlinessOf, type Earliness } from './earliness.ts';
 import { gainBand, type GainBand } from './gain-band.ts';
 import { covers, type ComparedRuns, type RunCurve } from './run-curve.ts';
@@ -51,15 +48,13 @@ export interface Comparison {
   earliness: Earliness;
 }
 
-export interface ComparisonOptions {
+export interface ComparisonOptions extends Surroundings {
   /** The counted runs of the job's other setups, each a list, for the pooled spread. */
   alike?: readonly (readonly RunCurve[])[];
   /** Bands that matter, rpm; those that the runs do not cover are left out. */
   bands?: readonly (readonly [number, number])[];
-  /** The dyno's own spread, as a share of power, for sides without repeats. */
-  borrowed?: KnownDeviation | undefined;
-  /** Spread from one mounting to the next, as a share of power, where the sides were mounted anew. */
-  remount?: KnownDeviation | undefined;
+  /** Which looks there were; a single one where left out. */
+  judging?: JudgingRule | undefined;
 }
 
 /**
@@ -80,26 +75,30 @@ export function compareRuns(
   if (!shared) throw sharesNoRange();
   const [fromRpm, toRpm] = shared;
   const groups: ComparedRuns = [test, baseline, ...(options.alike ?? [])];
-  const level = meanOf(bandMeans(baseline, fromRpm, toRpm));
-  // Spreads known as shares of power, at the size of this comparison's power.
-  const known = (share: KnownDeviation | undefined) =>
-    share && { standardDeviation: share.standardDeviation * level, df: share.df };
-  const elsewhere = { borrowed: known(options.borrowed), remount: known(options.remount) };
-  const range = (from: number, to: number): ChosenRange | undefined => {
-    const difference = bandDifference(groups, from, to, elsewhere);
-    return difference && { fromRpm: from, toRpm: to, difference, drift: bandDrift(groups, from, to) };
-  };
+  const judging = options.judging ?? oneLook(test, baseline);
+  const around: Surroundings = { ...options, whole: shared, level: levelOf(judging) };
+  const range = (from: number, to: number) => chosenRange(groups, from, to, around, judging);
   const common = range(fromRpm, toRpm);
   const bands = (options.bands ?? []).flatMap(([from, to]) => range(from, to) ?? []);
   const ownSpreads = spreadsDiffer(bandMeans(test, fromRpm, toRpm), bandMeans(baseline, fromRpm, toRpm));
-  const band = gainBand(test, baseline, options.alike ?? [], ownSpreads, elsewhere);
-  const peaks = differencePerRun(groups, (run) => peakOf(run.engineSpeedRpm, run.values).value, elsewhere);
-  if (!common || !band || !peaks) throw sharesNoRange();
+  const peaks = differencePerRun(groups, (run) => peakOf(run.engineSpeedRpm, run.values).value, around);
+  if (!common || !peaks) throw sharesNoRange();
+  // A learned spread that these runs contradict is not used for their band either.
+  const contradicted = common.difference.from === 'pooled' && options.spread?.from === 'learned';
+  const bandAround = contradicted ? { ...around, spread: undefined } : around;
+  const band = gainBand(test, baseline, options.alike ?? [], ownSpreads, bandAround);
+  if (!band) throw sharesNoRange();
   const [first = common, ...others] = bands;
-  const { verdicts, driftSuspected, clearStretches: clear } = claimsOf([first, ...others], band);
-  const clearStretches = clear.filter((stretch) => {
-    const drift = bandDrift(groups, stretch.fromRpm, stretch.toRpm);
-    return !drift || survives(drift, stretch.mean);
+  const rule: ClaimRule = {
+    judging,
+    drift: around.drift ?? usualDrift.other,
+    perMean: 1 / test.length + 1 / baseline.length,
+  };
+  const { verdicts, driftSuspected, clearStretches: clear } = claimsOf([first, ...others], band, rule);
+  const clearStretches = clear.filter(({ fromRpm, toRpm, mean }) => {
+    const drift = bandDrift(groups, fromRpm, toRpm);
+    const { standardDeviation } = bandDifference(groups, fromRpm, toRpm, around) ?? common.difference;
+    return !drift || standsInDrift(drift, { difference: mean, standardDeviation }, rule);
   });
   const largest = greatestAt(band.gain);
   return {
@@ -143,9 +142,20 @@ function bandMeans(runs: readonly RunCurve[], fromRpm: number, toRpm: number): n
   return runs.map((run) => bandMean(run.engineSpeedRpm, run.values, fromRpm, toRpm));
 }
 
-interface Elsewhere {
-  borrowed?: KnownDeviation | undefined;
-  remount?: KnownDeviation | undefined;
+/** A range with all that a judgement on it rests on; undefined where a run does not cover it. */
+export function chosenRange(
+  groups: ComparedRuns,
+  fromRpm: number,
+  toRpm: number,
+  around: Surroundings,
+  judging: JudgingRule,
+): ChosenRange | undefined {
+  const difference = bandDifference(groups, fromRpm, toRpm, around);
+  if (!difference) return undefined;
+  const full = judging.kind === 'planned' && judging.further > 0 ? judging.atCompletion : undefined;
+  const [, , ...alike] = groups;
+  const then = full && bandDifference([full.test, full.baseline, ...alike], fromRpm, toRpm, around);
+  return { fromRpm, toRpm, difference, pAtCompletion: then?.pValue, drift: bandDrift(groups, fromRpm, toRpm) };
 }
 
 /**
@@ -157,14 +167,21 @@ interface Elsewhere {
 export function differencePerRun(
   groups: ComparedRuns,
   figure: (run: RunCurve) => number,
-  elsewhere: Elsewhere = {},
+  around: Surroundings = {},
+  widthShare = 1,
 ): MeanDifference | undefined {
   const [test, baseline, ...alike] = groups;
   const [ofTest, ofBaseline] = [test.map(figure), baseline.map(figure)];
   if ([...ofTest, ...ofBaseline].some((value) => Number.isNaN(value))) return undefined;
+  // The size of both, so that exchanged sides have the same interval.
+  const size = Math.abs(meanOf(ofTest) + meanOf(ofBaseline)) / 2;
+  const { spread, remount, level } = around;
   return meanDifference(ofTest, ofBaseline, {
     alike: alike.map((runs) => runs.map(figure).filter((value) => !Number.isNaN(value))),
-    ...elsewhere,
+    prior: spread && priorAt(spread, size, widthShare),
+    remount: remount && { standardDeviation: remount.standardDeviation * size, df: remount.df },
+    driftVariance: driftVariance(around, test, baseline),
+    ...(level === undefined ? {} : { level }),
   });
 }
 
@@ -177,17 +194,23 @@ export function bandDifference(
   groups: ComparedRuns,
   fromRpm: number,
   toRpm: number,
-  elsewhere: Elsewhere = {},
+  around: Surroundings = {},
 ): MeanDifference | undefined {
-  return differencePerRun(groups, (run) => bandMean(run.engineSpeedRpm, run.values, fromRpm, toRpm), elsewhere);
+  return differencePerRun(
+    groups,
+    (run) => bandMean(run.engineSpeedRpm, run.values, fromRpm, toRpm),
+    around,
+    shareOfWhole(around, fromRpm, toRpm),
+  );
 }
 
 /** Difference at one engine speed; undefined when a run of either side does not reach it. */
-export function differenceAt(groups: ComparedRuns, rpm: number, elsewhere: Elsewhere = {}): MeanDifference | undefined {
+export function differenceAt(groups: ComparedRuns, rpm: number, around: Surroundings = {}): MeanDifference | undefined {
   return differencePerRun(
     groups,
     (run) => (covers(run, rpm, rpm) ? interpolate(run.engineSpeedRpm, run.values, rpm) : NaN),
-    elsewhere,
+    around,
+    0,
   );
 }
 

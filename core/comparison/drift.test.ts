@@ -1,7 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { survives } from './claims.ts';
-import { driftOf, type OrderedValue } from './drift.ts';
+import { apartInOrder, driftOf, survivesDrift, usualDrift, type OrderedValue } from './drift.ts';
 
 /** Runs of a setup at places in the session: a level, a steady drift, and some scatter. */
 const runsAt = (
@@ -51,8 +50,17 @@ describe('drift from run to run', () => {
 
   test('a claim that is only drift does not survive; one that stands beside it does', () => {
     const drifting = driftOf(runsAt([3, 4, 5], 100, 1), runsAt([0, 1, 2], 100, 1))!;
+    const survives = (drift: typeof drifting, plain: number) =>
+      survivesDrift(drift, plain, 0.1, 2 / 3, usualDrift.other);
     expect(survives(drifting, 3)).toBe(false);
     const changed = driftOf(runsAt([3, 4, 5], 104, 0.1), runsAt([0, 1, 2], 100, 0.1))!;
     expect(survives(changed, 4.3)).toBe(true);
+  });
+
+  test('how far apart the sides lie follows from the times; without them the worst is taken', () => {
+    const at = (...minutes: number[]) => minutes.map((minute) => ({ atMs: minute * 60_000 }));
+    expect(apartInOrder(at(30, 40, 50), at(0, 10, 20))).toBe(3);
+    expect(apartInOrder(at(10, 30, 50), at(0, 20, 40))).toBe(1);
+    expect(apartInOrder([{}, {}], [{}])).toBe(1.5);
   });
 });

@@ -20,6 +20,43 @@ export interface Drift {
   apart: number;
   /** True where the runs were bracketed or alternated well enough for drift and change to be told apart. */
   separable: boolean;
+  /** Scatter of the orders within the setups: how much they tell of a drift. */
+  orderScatter: number;
+}
+
+/** A drift that may be there: how large, in units of one run's spread, and what it must leave of a claim. */
+export interface PossibleDrift {
+  perRun: number;
+  /** What is left must be clear of zero by so many standard errors. */
+  leftErrors: number;
+}
+
+/** How large a drift from run to run has to be reckoned with. */
+export interface UsualDrift {
+  /** One that is always to be expected, in units of one run's spread: it widens every interval. */
+  perRun: number;
+  /** Heat takes power from run to run more often than warming up gives it, so a sag is reckoned with more strictly. */
+  sagging: PossibleDrift;
+  rising: PossibleDrift;
+}
+
+// Chosen by bench/experiments.ts: drift of up to half the spread a run, A A A B B B, against gains found without drift.
+export const usualDrift: Record<'learned' | 'other', UsualDrift> = {
+  // Repeats that were learned from hold the shop's usual drift already.
+  learned: { perRun: 0.05, sagging: { perRun: 1, leftErrors: 2 }, rising: { perRun: 0.15, leftErrors: 1.5 } },
+  other: { perRun: 0.05, sagging: { perRun: 1, leftErrors: 2 }, rising: { perRun: 0.5, leftErrors: 1.5 } },
+};
+
+/** How far the two sides' runs lie apart in order; half of all where the order is not known. */
+export function apartInOrder(
+  test: readonly { atMs?: number | undefined }[],
+  baseline: readonly { atMs?: number | undefined }[],
+): number {
+  const times = (runs: typeof test) => runs.flatMap(({ atMs }) => atMs ?? []);
+  const order = [...times(test), ...times(baseline)].sort((a, b) => a - b);
+  if (order.length < test.length + baseline.length) return (test.length + baseline.length) / 2;
+  const place = (runs: typeof test) => meanOf(times(runs).map((atMs) => order.indexOf(atMs)));
+  return place(test) - place(baseline);
 }
 
 // Set by bench/experiments.ts: coverage of the intervals, and claims where nothing changed.
@@ -70,10 +107,47 @@ export function driftOf(
   return {
     perRun,
     halfWidth: t * error,
-    pValue: error > 0 ? twoSidedProbability(perRun / error, df) : 1,
+    // Without any scatter about the line there is no doubt of it.
+    pValue: error > 0 ? twoSidedProbability(perRun / error, df) : Number(perRun === 0),
     adjusted: plain - perRun * apart,
     adjustedHalfWidth: t * Math.sqrt(variance * perMean * widening),
     apart,
     separable: widening <= toleratedWidening,
+    orderScatter: sxx,
   };
+}
+
+/** An evident drift is less probable than this by chance. */
+const evidentBelow = 0.05;
+/** What an evident drift that cannot be told from the change must leave of it. */
+const leftByDrift = 0.4;
+
+/**
+ * Whether a difference stands when the drift is taken out. An evident drift is
+ * taken out whole. Any other as far as the few runs tell of it: a drift of the
+ * possible size as it is expected given the slope that is seen (best linear
+ * prediction), and what is left must be clear of zero.
+ *
+ * @param runDeviation standard deviation of one run
+ * @param perMean 1/n₁ + 1/n₂
+ */
+export function survivesDrift(
+  drift: Drift,
+  plain: number,
+  runDeviation: number,
+  perMean: number,
+  { sagging, rising }: UsualDrift,
+): boolean {
+  const sign = Math.sign(plain);
+  if (drift.pValue < evidentBelow) {
+    if (drift.separable) return drift.adjusted * sign > drift.adjustedHalfWidth;
+    if (drift.adjusted * sign <= leftByDrift * Math.abs(plain)) return false;
+  }
+  // The drift that would have made this difference alone.
+  const { perRun, leftErrors } = plain * drift.apart < 0 ? sagging : rising;
+  const possible = perRun ** 2;
+  const seen = possible / (possible + 1 / drift.orderScatter);
+  const left = plain - seen * drift.perRun * drift.apart;
+  const variance = perMean + possible * drift.apart ** 2 * (1 - seen);
+  return left * sign > leftErrors * runDeviation * Math.sqrt(variance);
 }

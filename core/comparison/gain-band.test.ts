@@ -56,22 +56,31 @@ describe('one run a side', () => {
     expect([...alone.gain].every((gain) => Math.abs(gain - 1) < 1e-12)).toBe(true);
     expect(alone.standardError.every(Number.isNaN)).toBe(true);
     expect([alone.criticalT, alone.pointwiseT].every(Number.isNaN)).toBe(true);
-    const borrowed = gainBand(runs(1), runs(0), [], false, { borrowed: { standardDeviation: 0.5, df: 12 } })!;
-    expect(middle(borrowed.standardError)).toBeCloseTo(0.5 * Math.SQRT2, 9);
-    expect(borrowed.df).toBe(12);
+    const prior = { share: 0.01, df: 12, from: 'learned' as const };
+    const known = gainBand(runs(21), runs(20), [], false, { spread: prior })!;
+    // At one speed shape scatters beside level: half as much variance again.
+    expect(middle(known.standardError)).toBeCloseTo(100.5 * 0.01 * Math.sqrt(1.5) * Math.SQRT2, 2);
+    expect(known.df).toBe(12);
   });
 
-  test('does not borrow where another setup of the job shows the spread', () => {
-    const band = gainBand(runs(1), runs(0), [runs(3, 3.2, 3.4)], false, { borrowed: { standardDeviation: 9, df: 50 } })!; // prettier-ignore
-    expect(middle(band.standardError)).toBeCloseTo(0.2 * Math.SQRT2, 6);
+  test('rests on what another setup of the job shows as much as on what was known', () => {
+    const spread = { share: 0.01, df: 2, from: 'learned' as const };
+    const others = [runs(17, 20, 23)];
+    const band = gainBand(runs(21), runs(20), others, false, { spread })!;
+    const own = gainBand(runs(21), runs(20), others, false)!;
+    expect(middle(band.standardError)).toBeLessThan(middle(own.standardError));
+    expect(middle(band.standardError)).toBeGreaterThan(0.01 * 100 * Math.SQRT2);
   });
 });
 
 test('a remount adds twice its square, and costs freedom where it is badly known', () => {
   const [of, against] = [runs(2, 2.2, 2.4), runs(0, 0.2, 0.4)];
   const plain = gainBand(of, against, [], false)!;
-  const remounted = gainBand(of, against, [], false, { remount: { standardDeviation: 0.6, df: 2 } })!;
-  expect(middle(remounted.standardError) ** 2).toBeCloseTo(middle(plain.standardError) ** 2 + 2 * 0.6 ** 2, 9);
+  const remounted = gainBand(of, against, [], false, { remount: { standardDeviation: 0.006, df: 2 } })!;
+  expect(middle(remounted.standardError) ** 2).toBeCloseTo(
+    middle(plain.standardError) ** 2 + 2 * (0.006 * 81.2) ** 2,
+    6,
+  );
   expect(remounted.df).toBeLessThan(plain.df);
   expect(gainBand(of, against, [], false, { remount: { standardDeviation: 0, df: 2 } })!.df).toBe(plain.df);
 });

@@ -1,7 +1,8 @@
-import { satterthwaite, type KnownDeviation } from '../statistics/mean-difference.ts';
+import { satterthwaite } from '../statistics/mean-difference.ts';
 import { simultaneousT, turning } from '../statistics/simultaneous.ts';
 import { studentT } from '../statistics/student-t.ts';
 import { commonSpeeds, covers, meanCurve, valuesAt, type RunCurve } from './run-curve.ts';
+import { driftVariance, leastDeviationKw, narrowing, type Surroundings } from './surroundings.ts';
 import { meanOf } from '../numerics/mean.ts';
 
 /** The difference of two sets of runs over engine speed, and how sure it is. All arrays of one length. */
@@ -17,7 +18,7 @@ export interface GainBand {
   df: number;
   /** Radians that the scatter turns along the range. */
   kappaRad: number;
-  /** Standard errors that hold for all speeds of the range at once, and at each by itself, 95 %. */
+  /** Standard errors that hold for all speeds of the range at once, and at each by itself, with the level asked for. */
   criticalT: number;
   pointwiseT: number;
   /** 95 % of further single runs of the baseline lie within its mean ± this. */
@@ -45,8 +46,9 @@ export function gainBand(
   baseline: readonly RunCurve[],
   alike: readonly (readonly RunCurve[])[],
   ownSpreads: boolean,
-  { borrowed, remount }: { borrowed?: KnownDeviation | undefined; remount?: KnownDeviation | undefined } = {},
+  around: Surroundings = {},
 ): GainBand | undefined {
+  const { spread, remount, level = 0.95 } = around;
   const speeds = commonSpeeds([...test, ...baseline]);
   if (!speeds) return undefined;
   const [from, to] = [speeds[0]!, speeds[speeds.length - 1]!];
@@ -69,42 +71,49 @@ export function gainBand(
   const gained = independentAlong(kappaRad);
   const perSide = sides.map((group) => ({ ...group, square: smooth(group.square) }));
   const pooled = smooth(pooledSquare(all, speeds.length));
-  const flat = (known: KnownDeviation) => speeds.map(() => known.standardDeviation ** 2);
-  const usesBorrowed = residualDf === 0 && borrowed !== undefined;
-  const single = usesBorrowed ? flat(borrowed) : pooled;
+  // Before the runs tell of it, the spread at one speed is that of a mean, and of shape beside it.
+  const priorDf = spread?.df ?? 0;
+  const middleMean = baselineMean.map((kw, index) => (kw + testMean[index]!) / 2);
+  const before = middleMean.map((kw) => (spread ? narrowing(0) * (spread.share * kw) ** 2 + leastDeviationKw ** 2 : 0));
+  const together = (own: Float64Array, ownDf: number) =>
+    own.map((value, index) => (priorDf * before[index]! + (ownDf > 0 ? ownDf * value : 0)) / (priorDf + ownDf));
+  const single = together(pooled, residualDf);
+  const drifted = driftVariance(around, test, baseline);
+  const ownSides = perSide.map((side) => together(side.square, side.df));
   const square = speeds.map((_, index) =>
     ownSpreads
-      ? perSide[0]!.square[index]! / test.length + perSide[1]!.square[index]! / baseline.length
-      : single[index]! * (1 / test.length + 1 / baseline.length),
+      ? ownSides[0]![index]! / test.length + ownSides[1]![index]! / baseline.length
+      : single[index]! * (1 / test.length + 1 / baseline.length + drifted),
   );
   const middle = speeds.length >> 1;
-  const ownDf = ownSpreads
+  const within = ownSpreads
     ? satterthwaite(
-        [perSide[0]!.square[middle]! / test.length, perSide[0]!.df * gained],
-        [perSide[1]!.square[middle]! / baseline.length, perSide[1]!.df * gained],
+        [ownSides[0]![middle]! / test.length, priorDf + perSide[0]!.df * gained],
+        [ownSides[1]![middle]! / baseline.length, priorDf + perSide[1]!.df * gained],
       )
-    : residualDf * gained;
-  const before = usesBorrowed ? borrowed.df : ownDf;
-  const added = remount ? 2 * remount.standardDeviation ** 2 : 0;
-  const df =
-    remount && added > 0 && before > 0 ? satterthwaite([square[middle]!, before], [added, remount.df]) : before;
+    : priorDf + residualDf * gained;
+  const added = middleMean.map((kw) => (remount ? 2 * (remount.standardDeviation * kw) ** 2 : 0));
+  const addedMiddle = added[middle]!;
+  const df = remount && addedMiddle > 0 && within > 0 ? satterthwaite([square[middle]!, within], [addedMiddle, remount.df]) : within; // prettier-ignore
   const usable = df > 0;
   // A remount moves a curve as a whole: it turns nothing.
-  const shareTurning = added > 0 ? square[middle]! / (square[middle]! + added) : 1;
-  const pointwiseT = usable ? studentT(0.95, df) : NaN;
-  const baselineSpread = ownSpreads ? perSide[1]!.square : single;
+  const shareTurning = addedMiddle > 0 ? square[middle]! / (square[middle]! + addedMiddle) : 1;
+  const pointwiseT = usable ? studentT(level, df) : NaN;
+  const baselineSpread = ownSpreads ? ownSides[1]! : single;
   return {
     engineSpeedRpm: speeds,
     test: testMean,
     baseline: baselineMean,
     gain: testMean.map((value, index) => value - baselineMean[index]!),
-    standardError: square.map((value) => (usable ? Math.sqrt(value + added) : NaN)),
+    standardError: square.map((value, index) => (usable ? Math.sqrt(value + added[index]!) : NaN)),
     standardDeviation: single.map(Math.sqrt),
     df,
     kappaRad,
-    criticalT: usable ? simultaneousT(0.95, kappaRad * Math.sqrt(shareTurning), df) : NaN,
+    criticalT: usable ? simultaneousT(level, kappaRad * Math.sqrt(shareTurning), df) : NaN,
     pointwiseT,
-    repeatability: baselineSpread.map((value) => pointwiseT * Math.sqrt(value * (1 + 1 / baseline.length))),
+    repeatability: baselineSpread.map(
+      (value) => (usable ? studentT(0.95, df) : NaN) * Math.sqrt(value * (1 + 1 / baseline.length)),
+    ),
   };
 }
 

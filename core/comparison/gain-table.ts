@@ -4,6 +4,7 @@ import { interpolate } from '../numerics/interpolation.ts';
 import type { MeanDifference } from '../statistics/mean-difference.ts';
 import { differenceAt, differencePerRun, type Comparison, type JudgedRange } from './comparison.ts';
 import { firstReach } from './earliness.ts';
+import type { Surroundings } from './surroundings.ts';
 import { covers, type ComparedRuns, type RunCurve } from './run-curve.ts';
 import type { ClearStretch } from './clear-stretches.ts';
 import type { Verdict } from './verdict.ts';
@@ -64,6 +65,7 @@ export function gainTable(
   torque: Comparison,
   atRpm: number | undefined,
   withheld: boolean,
+  around: Surroundings = {},
 ): GainRow[] {
   const rows: GainRow[] = [];
   const whole = (range: JudgedRange) => range.fromRpm === power.fromRpm && range.toRpm === power.toRpm;
@@ -80,14 +82,18 @@ export function gainTable(
     rows.push(...power.clearStretches.slice(0, mostStretches).map((stretch) => stretchRow(stretch, power)));
   const atSpeed = (id: 'at-speed' | 'torque-at-speed', quantity: 'power' | 'torque'): GainRow[] => {
     if (atRpm === undefined) return [];
-    const difference = differenceAt(groups[quantity], atRpm);
+    const difference = differenceAt(groups[quantity], atRpm, { ...around, whole: [power.fromRpm, power.toRpm] });
     return difference ? [{ id, fromRpm: atRpm, ...unjudged(quantity, difference) }] : [];
   };
   rows.push(...atSpeed('at-speed', 'power'));
   rows.push(largestRow(power));
   rows.push(peakRow('peak-power', 'power', power));
   rows.push(...atSpeed('torque-at-speed', 'torque'));
-  rows.push(peakRow('peak-torque', 'torque', torque), ...sweptRows(groups, power), ...reachesRow(groups, power));
+  rows.push(
+    peakRow('peak-torque', 'torque', torque),
+    ...sweptRows(groups, power, around),
+    ...reachesRow(groups, power),
+  );
   return withheld ? rows.map((row) => ({ ...row, verdict: 'none' })) : rows;
 }
 
@@ -126,11 +132,13 @@ function stretchRow({ fromRpm, toRpm, mean, halfWidth, verdict }: ClearStretch, 
 }
 
 /** How long each range that was chosen took to sweep, as driven: no air is corrected for. */
-function sweptRows({ time }: ComparedGroups, { ranges }: Comparison): GainRow[] {
+function sweptRows({ time }: ComparedGroups, { ranges }: Comparison, around: Surroundings): GainRow[] {
   if (!time) return [];
   return ranges.flatMap((range) => {
-    const swept = differencePerRun(time, (run) =>
-      covers(run, range.fromRpm, range.toRpm) ? timeAt(run, range.toRpm) - timeAt(run, range.fromRpm) : NaN,
+    const swept = differencePerRun(
+      time,
+      (run) => (covers(run, range.fromRpm, range.toRpm) ? timeAt(run, range.toRpm) - timeAt(run, range.fromRpm) : NaN),
+      around,
     );
     return swept ? [{ id: 'swept' as const, ...limits(range), ...unjudged('time', swept) }] : [];
   });

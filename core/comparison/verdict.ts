@@ -1,22 +1,9 @@
-import { holm } from '../statistics/holm.ts';
-import type { MeanDifference } from '../statistics/mean-difference.ts';
-
 /**
- * What a difference amounts to. `unknown`: there is no spread to judge it by;
- * `drift suspected`: a drift from run to run may have made it.
+ * What a difference amounts to, or why nothing is claimed. `drift suspected`: a
+ * drift from run to run may have made it. `spread assumed`: it would be one at
+ * the default's spread and not at the upper end of the default's range. `plan
+ * not full`: runs of the plan are missing. `unknown`: there is no spread to
+ * judge it by.
  */
-export type Verdict = 'gain' | 'loss' | 'within repeatability' | 'drift suspected' | 'unknown';
-
-/**
- * Verdicts on several differences together, such as several setups against one
- * baseline: a gain or loss only where Holm's rule calls it, so that any wrong
- * one among them has a chance of 5 %.
- */
-export function verdictsOn(differences: readonly (MeanDifference | undefined)[]): Verdict[] {
-  const called = holm(differences.map((difference) => difference?.pValue ?? NaN));
-  return differences.map((difference, index) => {
-    if (!difference || Number.isNaN(difference.pValue)) return 'unknown';
-    if (!called[index]) return 'within repeatability';
-    return difference.difference > 0 ? 'gain' : 'loss';
-  });
-}
+export type Verdict =
+  'gain' | 'loss' | 'within repeatability' | 'drift suspected' | 'spread assumed' | 'plan not full' | 'unknown';

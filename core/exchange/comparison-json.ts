@@ -7,13 +7,15 @@ import { spanJson } from './curve-json.ts';
 import { engineTorqueNm } from '../curve/engine-torque.ts';
 
 /** As a file writes a verdict. */
-const words: Record<Verdict, 'gain' | 'loss' | 'within-repeatability' | 'drift-suspected' | 'unknown'> = {
+const words = {
   gain: 'gain',
   loss: 'loss',
   'within repeatability': 'within-repeatability',
   'drift suspected': 'drift-suspected',
+  'spread assumed': 'spread-assumed',
+  'plan not full': 'plan-not-full',
   unknown: 'unknown',
-};
+} as const satisfies Record<Verdict, string>;
 
 /**
  * A comparison as plain JSON; kW to 0.1 W. Peaks are the means of the runs' own

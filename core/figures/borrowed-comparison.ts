@@ -4,6 +4,8 @@ import type { MeanDifference } from '../statistics/mean-difference.ts';
 import { compareRuns, type Comparison, type JudgedRange } from '../comparison/comparison.ts';
 import { measuredConditions, runCurve, type CountedRun } from './figured-run.ts';
 import type { ComparedRuns } from '../comparison/run-curve.ts';
+import { oneLook } from '../comparison/judging-rule.ts';
+import { judged } from '../judgement/pair-judgement.ts';
 import { gainSentence } from '../wording/gain-sentence.ts';
 import { gainTable } from '../comparison/gain-table.ts';
 import type { ResolvedRequest } from './resolved-request.ts';
@@ -32,10 +34,20 @@ export function borrowedComparison(
   const [power, torque] = [compare('power'), compare('torque')];
   const letter = request.setups.find(({ id }) => id === request.testId)?.letter ?? '?';
   const sides = { test: runs.map(measuredConditions), baseline: [] };
+  const unlike = [...borrowedFindings(borrowed, request), ...unlikeRespects(sides)];
+  const judging = oneLook(power.groups[0], power.groups[1]);
+  const judgement = {
+    testId: request.testId,
+    againstId: request.againstId,
+    ...power.comparison.ranges[0],
+    judging,
+    ...judged(power.comparison.ranges[0], judging, unlike),
+  };
   return {
     compared: { test: runs.map(({ run }) => run.id), baseline: [] },
     power: power.comparison,
     torque: torque.comparison,
+    judgement,
     withheld: true,
     sentence: gainSentence({
       test: letter,
@@ -43,7 +55,7 @@ export function borrowedComparison(
       ranges: power.comparison.ranges,
       clearStretches: [],
       unit: request.powerUnit,
-      withheld: true,
+      withheld: judgement.withheld,
     }),
     rows: gainTable(
       { power: power.groups, torque: torque.groups },
@@ -52,7 +64,7 @@ export function borrowedComparison(
       request.atRpm,
       true,
     ).map((row) => ({ ...row, halfWidth: NaN })),
-    unlike: [...borrowedFindings(borrowed, request), ...unlikeRespects(sides)],
+    unlike,
   };
 }
 

@@ -1,6 +1,7 @@
 import type { Unlikeness } from '../likeness/run-conditions.ts';
 import type { Comparison } from '../comparison/comparison.ts';
 import type { Phrase } from '../wording/gain-sentence.ts';
+import type { PairJudgement } from '../judgement/pair-judgement.ts';
 import type { GainRow } from '../comparison/gain-table.ts';
 
 /** What the spread of the runs allows to be found. */
@@ -21,6 +22,8 @@ export interface ComparisonFigures {
   compared: Record<'test' | 'baseline', number[]>;
   power: Comparison;
   torque: Comparison;
+  /** What may be said over the first chosen range, or why nothing is. */
+  judgement: PairJudgement;
   /** True where the runs are not like for like: no verdict is given, nothing is coloured. */
   withheld: boolean;
   sentence: Phrase[];

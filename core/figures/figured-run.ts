@@ -52,6 +52,9 @@ export function runCurve({ run, figures }: CountedRun, quantity: Quantity): RunC
   };
 }
 
+/** Checks that find the reading not the engine's over a stretch. */
+const slipIds: readonly string[] = ['tyre-slip', 'hop'];
+
 /** A run's conditions with what its own recording shows: ratio, ramp and range. */
 export function measuredConditions({ run, figures }: CountedRun): RunConditions {
   const { startS, endS, startRpm, endRpm } = figures.curve.sweep;
@@ -62,6 +65,11 @@ export function measuredConditions({ run, figures }: CountedRun): RunConditions 
     rampRpmPerS: (endRpm - startRpm) / (endS - startS),
     fromRpm: speeds[0]!,
     toRpm: speeds[speeds.length - 1]!,
+    slips: figures.curve.checks.flatMap(({ id, fromRpm, toRpm, figure }) =>
+      slipIds.includes(id) && fromRpm !== undefined && toRpm !== undefined
+        ? [{ fromRpm, toRpm, percent: figure ?? 0 }]
+        : [],
+    ),
     ...run.conditions,
   };
 }

@@ -1,6 +1,8 @@
 import type { StandardId } from '../air/correction.ts';
 import type { Span } from '../smoothing/span.ts';
+import type { UsualDrift } from '../comparison/drift.ts';
 import type { KnownDeviation } from '../statistics/mean-difference.ts';
+import type { SpreadPrior } from '../statistics/spread-prior.ts';
 import type { PowerUnit } from '../units/units.ts';
 import type { BorrowedCurve } from './borrowed-curve.ts';
 import type { GuestRecord, JobRecord } from './job-record.ts';
@@ -28,8 +30,12 @@ export interface FiguresView {
   /** Bands that matter, chosen before their gain was seen, rpm. */
   bands?: readonly (readonly [number, number])[] | undefined;
   atRpm?: number | undefined;
+  /** What is there is looked at once, as when files are handed over: nobody looked after each run. */
+  oneLook?: boolean | undefined;
   /** Curves to look at while the rest is made: no comparison. */
   curvesOnly?: boolean | undefined;
+  /** The comparison of every setup with its parent and with the baseline is wanted too. */
+  everyPair?: boolean | undefined;
   /** The test's unsmoothed points are wanted too. */
   raw?: boolean | undefined;
   /** What is wanted beside the comparison: the ladder of steps, or the response to an item. */
@@ -40,11 +46,14 @@ export interface FiguresView {
   powerUnit: PowerUnit;
 }
 
-/** What the shop has learned of its dyno, as shares of power; used where the job's own runs show none. */
+/** What the shop has learned of its dyno and its cars; used beside what the job's own runs show. */
 export interface Learned {
-  /** Spread of repeats within a mounting, and from one mounting to the next. */
-  within?: KnownDeviation | undefined;
+  /** Spread of repeats within a mounting. */
+  spread?: SpreadPrior | undefined;
+  /** From one mounting to the next, as a share of power. */
   remount?: KnownDeviation | undefined;
+  /** Drift from run to run, in units of one run's spread. */
+  drift?: UsualDrift | undefined;
 }
 
 export interface FiguresRequest {

@@ -1,3 +1,5 @@
+import type { NextRun } from '../advice/next-run.ts';
+import type { SpreadPrior } from '../statistics/spread-prior.ts';
 import type { SetupFigures } from './setup-figures.ts';
 import type { MeanCurve } from '../comparison/run-curve.ts';
 import type { ComparisonFigures } from './comparison-figures.ts';
@@ -22,6 +24,12 @@ export interface JobFigures {
   unusable: UnusableRun[];
   setups: SetupFigures[];
   comparison?: ComparisonFigures;
+  /** Every setup against its parent and the baseline, where that was asked for. */
+  pairs?: ComparisonFigures[];
+  /** Spread of repeats as it was known before the job's own. */
+  spread: SpreadPrior;
+  /** What to run next, and why. */
+  next: NextRun;
   /** The borrowed curve that the setup is compared with. */
   borrowed?: Record<'power' | 'torque', MeanCurve>;
   /** Why there is no comparison, as a sentence. */

@@ -1,6 +1,7 @@
 import type { Air } from '../air/air.ts';
 import type { AirCircumstances } from '../checks/air-checks.ts';
 import type { FrozenBaseline } from '../job/baseline.ts';
+import type { StatedPlan } from '../comparison/judging-rule.ts';
 import type { DynoProfile } from '../dyno/dyno-profile.ts';
 import type { SetupItem } from '../setup/item.ts';
 
@@ -13,6 +14,8 @@ export interface SetupRecord {
   /** The change in words, and item by item. */
   change?: string | undefined;
   items?: readonly SetupItem[] | undefined;
+  /** Runs planned of it alone. */
+  plan?: StatedPlan | null | undefined;
 }
 
 /** What figures need to know of a run beside its recording: who, of what, and under which circumstances. */
@@ -47,6 +50,8 @@ export interface JobRecord {
   runs: readonly RunRecord[];
   /** The frozen baseline in force; null where none was frozen. */
   baseline: FrozenBaseline | null;
+  /** Runs planned of each setup, where that was stated. */
+  plan?: StatedPlan | null | undefined;
 }
 
 /** A setup of another job that is compared with. */

@@ -90,7 +90,7 @@ describe('what nobody chose', () => {
     const figures = figuresOf({ baseline: { setupId: 2, runIds: [4, 6] } });
     expect(figures.sides.baselineId).toBe(2);
     expect(figures.setups.find(({ setupId }) => setupId === 2)!.runs).toBe(2);
-    expect(figures.setups.find(({ setupId }) => setupId === 1)!.gain!.difference).toBeLessThan(0);
+    expect(figures.setups.find(({ setupId }) => setupId === 1)!.onBaseline!.difference.difference).toBeLessThan(0);
   });
 
   test('a frozen list holds only while its setup is the baseline', () => {

@@ -55,6 +55,7 @@ export function makeJobFigures(request: FiguresRequest, readings: ReadonlyMap<nu
     setups: guest ? [...job.setups, guest.setup] : job.setups,
     settings: { standard, share, gridRpm, spanRpm, crank: crank.loss },
     learned,
+    plan: job.plan ?? undefined,
   });
   return {
     ...figures,

@@ -1,37 +1,23 @@
-import { bandMean } from '../curve/band-mean.ts';
 import { crankAssumption } from '../dyno/crank.ts';
-import { unlikeRespects } from '../likeness/like-for-like.ts';
-import type { RecordedChange } from '../likeness/run-conditions.ts';
-import { byMounting, remountAfterMs } from '../likeness/mountings.ts';
 import { Refusal } from '../refusal.ts';
 import { moreRunsFor } from '../statistics/detectable.ts';
-import type { KnownDeviation } from '../statistics/mean-difference.ts';
-import { remountDeviation } from '../statistics/remount.ts';
-import { lineOf } from '../setup/difference.ts';
 import { borrowedComparison } from './borrowed-comparison.ts';
 import { compareRuns, type Comparison } from '../comparison/comparison.ts';
-import { measuredConditions, runCurve, type CountedRun } from './figured-run.ts';
-import { commonSpeeds, type ComparedRuns } from '../comparison/run-curve.ts';
+import { wantedShare } from '../advice/next-run.ts';
+import { comparedPair, comparedRuns, unlikeOf, type ChosenRuns, type PairsOf } from './compared-pair.ts';
+import { runCurve, type CountedRun } from './figured-run.ts';
+import type { ComparedRuns } from '../comparison/run-curve.ts';
 import { gainSentence } from '../wording/gain-sentence.ts';
-import type { SetupCurves } from './setup-figures.ts';
 import { gainTable } from '../comparison/gain-table.ts';
-import type { ResolvedRequest } from './resolved-request.ts';
+import { judged } from '../judgement/pair-judgement.ts';
 import type { ComparisonFigures, Detectable } from './comparison-figures.ts';
-import { meanOf } from '../numerics/mean.ts';
-
-/** A change that owners ask about: 1 % of power. */
-export const wantedShare = 0.01;
 
 /**
  * The comparison of two of a job's setups with everything said of it.
- * @param counted the counted runs of a setup
  * @throws Refusal when there is nothing to compare
  */
-export function comparisonFigures(
-  request: ResolvedRequest,
-  setups: readonly SetupCurves[],
-  counted: (setupId: number) => CountedRun[],
-): ComparisonFigures {
+export function comparisonFigures(of: PairsOf): ComparisonFigures {
+  const { request, counted } = of;
   const { testId, againstId, testRuns, againstRuns } = request;
   if (request.borrowed)
     return borrowedComparison(
@@ -43,64 +29,59 @@ export function comparisonFigures(
     const letter = request.setups.find(({ id }) => id === testId)?.letter ?? 'The setup';
     throw new Refusal(`${letter} stands by itself: choose or record another setup to see what a change gives.`);
   }
-  const chosen = (id: number, only: readonly number[] | undefined) =>
-    counted(id).filter(({ run }) => !only || only.includes(run.id));
-  const sides = [chosen(testId, testRuns), chosen(againstId, againstRuns)] as const;
-  const groups = (quantity: 'power' | 'torque'): ComparedRuns => {
-    const alike = setups.filter(({ setupId }) => setupId !== testId && setupId !== againstId);
-    const curves = (runs: readonly CountedRun[]) =>
-      runs.map((run) => runCurve(run, quantity === 'power' ? 'powerKw' : 'torqueNm'));
-    return [
-      curves(sides[0]),
-      curves(sides[1]),
-      ...alike.map((setup) => [...setup[quantity]]).filter((runs) => runs.length > 1),
-    ];
-  };
+  return comparisonOfPair(of, testId, againstId, { test: testRuns, against: againstRuns });
+}
+
+/**
+ * Two setups of a job with everything said of them.
+ * @param only ids of the runs of either side; all counted ones where left out
+ * @throws Refusal when there is nothing to compare
+ */
+export function comparisonOfPair(
+  of: PairsOf,
+  testId: number,
+  againstId: number,
+  only: ChosenRuns = {},
+): ComparisonFigures {
+  const { request, setups } = of;
+  const pair = comparedPair(of, testId, againstId, only);
+  const { sides } = pair;
   // Where a dyno sets the pace, the time says nothing of the car.
   const freely = sides.flat().every(({ run }) => run.conditions.dyno.kind === 'inertia-roller');
   const times = (runs: readonly CountedRun[]) => runs.map((run) => runCurve(run, 'timeS'));
   const time: ComparedRuns | undefined = freely ? [times(sides[0]), times(sides[1])] : undefined;
-  const compared = { power: groups('power'), torque: groups('torque'), time };
-  const [test, baseline] = [sides[0].map(measuredConditions), sides[1].map(measuredConditions)];
-  const mounted = remountBetween(compared.power) ? (remountOf(setups) ?? request.learned?.remount) : undefined;
-  const compare = ([of, against, ...alike]: ComparedRuns) =>
-    compareRuns(of, against, {
-      alike,
-      bands: request.bands ?? [],
-      borrowed: request.learned?.within,
-      remount: mounted,
-    });
+  const torqueRuns = comparedRuns(sides, setups, testId, againstId, 'torqueNm');
+  const compared = { power: pair.power, torque: torqueRuns, time };
+  const compare = ([test, baseline, ...alike]: ComparedRuns) =>
+    compareRuns(test, baseline, { alike, bands: request.bands ?? [], ...pair.around, judging: pair.judging });
   const power = compare(compared.power);
   const torque = compare(compared.torque);
-  const unlike = unlikeRespects({
-    test,
-    baseline,
-    changes: changesBetween(request.setups, testId, againstId),
-    drift: power.ranges[0].drift,
-    remountKnown: mounted !== undefined,
-  });
+  const [first] = power.ranges;
+  const unlike = unlikeOf(of, pair, first);
+  const judgement = { testId, againstId, ...first, judging: pair.judging, ...judged(first, pair.judging, unlike) };
   const withheld = unlike.some((finding) => finding.severity === 'stop');
-  const name = (id: number, side: 0 | 1, only: readonly number[] | undefined) =>
-    only
+  const name = (id: number, side: 0 | 1, ids: readonly number[] | undefined) =>
+    ids
       ? sides[side].map(({ figures }) => figures.label).join(', ')
       : (request.setups.find((setup) => setup.id === id)?.letter ?? '?');
   const sentence = gainSentence({
-    test: name(testId, 0, testRuns),
-    baseline: name(againstId, 1, againstRuns),
+    test: name(testId, 0, only.test),
+    baseline: name(againstId, 1, only.against),
     ranges: power.ranges,
     clearStretches: power.clearStretches,
     unit: request.powerUnit,
-    withheld,
+    withheld: judgement.withheld,
     estimate: request.settings.crank && crankAssumption(request.settings.crank),
   });
-  const detectable = detectableOf(power, test.length, baseline.length);
+  const detectable = detectableOf(power, sides[0].length, sides[1].length);
   return {
     compared: { test: sides[0].map(({ run }) => run.id), baseline: sides[1].map(({ run }) => run.id) },
     power,
     torque,
+    judgement,
     withheld,
     sentence,
-    rows: gainTable(compared, power, torque, request.atRpm, withheld),
+    rows: gainTable(compared, power, torque, request.atRpm, withheld, pair.around),
     unlike,
     ...(detectable ? { detectable } : {}),
   };
@@ -118,44 +99,4 @@ function detectableOf({ ranges }: Comparison, runs: number, otherRuns: number): 
     wantedKw,
     moreRuns: moreRunsFor(wantedKw, standardDeviation, runs, otherRuns, Math.max(0, df - (runs + otherRuns - 2))),
   };
-}
-
-/** Whether the two sides lie more than a mounting apart. */
-function remountBetween([test, baseline]: ComparedRuns): boolean {
-  const times = [...test, ...baseline].flatMap((run) => run.atMs ?? []);
-  return times.length > 1 && Math.max(...times) - Math.min(...times) > remountAfterMs;
-}
-
-/** Spread from mounting to mounting as this job's setups show it, as a share of power. */
-function remountOf(setups: readonly SetupCurves[]): KnownDeviation | undefined {
-  const figures = setups.map(({ power }) => {
-    const speeds = commonSpeeds(power);
-    if (!speeds) return [];
-    const [from, to] = [speeds[0]!, speeds[speeds.length - 1]!];
-    const means = power.map((run) => ({
-      atMs: run.atMs,
-      mean: bandMean(run.engineSpeedRpm, run.values, from, to),
-    }));
-    const level = meanOf(means.map(({ mean }) => mean));
-    const timed = means.flatMap(({ atMs, mean }) => (atMs === undefined ? [] : [{ atMs, mean }]));
-    return byMounting(timed, ({ atMs }) => atMs).map((runs) => runs.map(({ mean }) => mean / level));
-  });
-  return remountDeviation(figures);
-}
-
-/** The steps that lead from one setup to the other, through the nearest setup that both come from. */
-function changesBetween(setups: ResolvedRequest['setups'], testId: number, againstId: number): RecordedChange[] {
-  const steps = setups.map((setup) => ({
-    ...setup,
-    parentId: setup.parentId ?? null,
-    items: setup.items ?? [{ kind: 'words' as const, name: setup.change ?? '' }],
-  }));
-  const [testLine, other] = [lineOf(steps, testId), lineOf(steps, againstId)];
-  return (
-    [...testLine.filter((setup) => !other.includes(setup)), ...other.filter((setup) => !testLine.includes(setup))]
-      // A step without items only goes back to an earlier setup.
-      .flatMap(({ letter, change, items }) =>
-        change && items.length > 0 ? [{ letter, change, items: items.length }] : [],
-      )
-  );
 }

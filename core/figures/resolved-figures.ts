@@ -8,9 +8,13 @@ import { Refusal } from '../refusal.ts';
 import { runCurve, type CountedRun, type FiguredRun, type RunFigures, type UnusableRun } from './figured-run.ts';
 import { keyOf, variedItems } from '../response/levels.ts';
 import { responseTo } from '../response/response.ts';
-import { attributionOf, type AttributedSetup } from '../comparison/attribution.ts';
-import { comparisonFigures } from './pair-comparison.ts';
-import { setupFigures, type SetupCurves } from './setup-figures.ts';
+import { attributionOf, type AttributedSetup, type DifferenceBetween } from '../comparison/attribution.ts';
+import { bandDifference } from '../comparison/comparison.ts';
+import { comparedPair, pairsOf, type PairsOf } from './compared-pair.ts';
+import { comparisonFigures, comparisonOfPair } from './pair-comparison.ts';
+import { nextRun, type NextRun } from '../advice/next-run.ts';
+import type { FamilyPair } from '../judgement/job-claims.ts';
+import { setupFigures, type SetupCurves, type SetupFigures } from './setup-figures.ts';
 import type { ResolvedRequest } from './resolved-request.ts';
 import { borrowedRunCurves } from './borrowed-curve.ts';
 import { unusableFor } from './unusable.ts';
@@ -43,27 +47,52 @@ export function resolvedFigures(runs: readonly FiguredRun[], request: ResolvedRe
   });
   const factors = figured.filter(({ run }) => run.counted).map(({ figures }) => figures.curve.correction.factor);
   const { baselineId, testId, againstId } = request;
+  const of = pairsOf(request, setups, counted);
+  const figuresOfSetups = setupFigures(of);
   const result: JobFigures = {
     sides: { baselineId, testId, againstId },
     spanRpm: request.settings.spanRpm,
     ...(request.settings.crank ? { estimate: crankAssumption(request.settings.crank) } : {}),
     runs: figured.map(({ figures }) => figures),
     unusable,
-    setups: setupFigures(setups, request.baselineId),
-    ...(request.beside === 'steps' ? stepsOf(request, setups) : {}),
+    setups: figuresOfSetups,
+    spread: of.spread,
+    next: nextOf(of, figuresOfSetups),
+    ...(request.beside === 'steps' ? stepsOf(of) : {}),
     ...(request.beside === 'response' ? responseOf(request, setups) : {}),
     ...(factors.length > 0 ? { factors: [Math.min(...factors), Math.max(...factors)] } : {}),
   };
   if (request.curvesOnly) return result;
+  if (request.everyPair) result.pairs = familyOf(figuresOfSetups).map((pair) => comparisonOfPair(of, pair.testId, pair.againstId)); // prettier-ignore
   try {
     if (request.borrowed) result.borrowed = borrowedRunCurves(request.borrowed, request.settings.gridRpm);
-    result.comparison = comparisonFigures(request, setups, counted);
+    result.comparison = comparisonFigures(of);
   } catch (error) {
     if (!(error instanceof Refusal)) throw error;
     result.noComparison = error.message;
   }
   return result;
 }
+
+/** The pairs that are judged, each once. */
+function familyOf(setups: readonly SetupFigures[]): FamilyPair[] {
+  return setups.flatMap(({ onParent, onBaseline }) => [...new Set([onParent, onBaseline])].filter((pair) => pair !== undefined)); // prettier-ignore
+}
+
+/** What to run next: a setup without a run, else what the newest pair still wants. */
+function nextOf({ request, counted }: PairsOf, setups: readonly SetupFigures[]): NextRun {
+  const { baselineId, plan } = request;
+  const newest = request.setups[request.setups.length - 1];
+  const unrun = newest && counted(newest.id).length === 0 ? newest.id : undefined;
+  const runs = (id: number) => counted(id).length;
+  const pairs = familyOf(setups).map((pair) => ({ pair, runs: { test: runs(pair.testId), baseline: runs(pair.againstId) } })); // prettier-ignore
+  if (unrun !== undefined || pairs.length > 0) return nextRun(pairs, unrun);
+  const missing = (plan?.runs ?? usualBaselineRuns) - runs(baselineId);
+  return missing > 0 ? { setupId: baselineId, againstId: null, why: 'baseline', runs: missing } : nextRun([]);
+}
+
+/** Runs that a baseline usually has. */
+const usualBaselineRuns = 3;
 
 /** The setups with their counted runs' power. */
 function runSetups(request: ResolvedRequest, curves: readonly SetupCurves[]): AttributedSetup[] {
@@ -78,13 +107,13 @@ function runSetups(request: ResolvedRequest, curves: readonly SetupCurves[]): At
 }
 
 /** The ladder of steps to the test setup. */
-function stepsOf(request: ResolvedRequest, curves: readonly SetupCurves[]): Pick<JobFigures, 'attribution'> {
-  const attribution = attributionOf(
-    runSetups(request, curves),
-    request.testId,
-    request.bands?.[0],
-    request.learned?.within,
-  );
+function stepsOf(of: PairsOf): Pick<JobFigures, 'attribution'> {
+  const { request, setups } = of;
+  const between: DifferenceBetween = (testId, againstId, fromRpm, toRpm) => {
+    const { power, around } = comparedPair(of, testId, againstId);
+    return bandDifference(power, fromRpm, toRpm, around);
+  };
+  const attribution = attributionOf(runSetups(request, setups), request.testId, between, request.bands?.[0]);
   return attribution ? { attribution } : {};
 }
 

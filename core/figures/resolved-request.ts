@@ -1,4 +1,5 @@
 import type { BorrowedCurve } from './borrowed-curve.ts';
+import type { StatedPlan } from '../comparison/judging-rule.ts';
 import type { CurveSettings } from './corrected-curve.ts';
 import type { FiguresView, Learned } from './figures-request.ts';
 import type { SetupRecord } from './job-record.ts';
@@ -16,4 +17,6 @@ export interface ResolvedRequest extends Omit<
   settings: CurveSettings;
   borrowed?: BorrowedCurve | undefined;
   learned?: Learned | undefined;
+  /** Runs planned of each setup; one of its own has precedence. */
+  plan?: StatedPlan | undefined;
 }

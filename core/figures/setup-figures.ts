@@ -1,9 +1,9 @@
 import { peakOf } from '../curve/peak.ts';
 import { meanTravel, type Travel } from '../curve/travel.ts';
 import { standardDeviationOf, type MeanDifference } from '../statistics/mean-difference.ts';
-import { bandDifference } from '../comparison/comparison.ts';
 import { commonSpeeds, meanCurve, type MeanCurve, type RunCurve } from '../comparison/run-curve.ts';
-import { verdictsOn, type Verdict } from '../comparison/verdict.ts';
+import { jobClaims, type FamilyPair } from '../judgement/job-claims.ts';
+import { comparedPair, pairJudgement, type PairsOf } from './compared-pair.ts';
 import { meanOf } from '../numerics/mean.ts';
 
 export interface SetupFigures {
@@ -16,12 +16,9 @@ export interface SetupFigures {
   torque: MeanCurve;
   /** How its runs went through the engine's speeds, on average. */
   travel?: Travel;
-  /** Mean over the range shared with the baseline, kW; absent for the baseline and where no range is shared. */
-  gain?: MeanDifference;
-  /** The same against the setup that it was changed from: what its prediction is scored by. */
-  parentGain?: MeanDifference;
-  /** What may be said of the gain on the baseline, all setups taken together. */
-  verdict?: Verdict;
+  /** Against the baseline, and against the run setup that it was changed from; absent where nothing can be compared. */
+  onBaseline?: FamilyPair;
+  onParent?: FamilyPair;
   /** Gain in power at each of `gainRpm`, kW, for the strip. */
   gainRpm?: Float64Array;
   gainKw?: Float64Array;
@@ -36,25 +33,68 @@ export interface SetupCurves {
   travel?: readonly Travel[];
 }
 
-/** Each setup's means and gain against the baseline; verdicts by Holm over all setups. Setups without a usable run are left out. */
-export function setupFigures(setups: readonly SetupCurves[], baselineId: number): SetupFigures[] {
-  const baseline = setups.find((setup) => setup.setupId === baselineId)?.power ?? [];
-  const figures = setups.flatMap((setup) => figuresOfSetup(setup, setups, baseline, baselineId) ?? []);
-  const verdicts = verdictsOn(figures.map((setup) => setup.gain));
-  return figures.map((setup, index) => (setup.gain ? { ...setup, verdict: verdicts[index]! } : setup));
+/**
+ * Each setup's means, and what may be said of it against the baseline and
+ * against its parent, all pairs of the job together. Setups without a usable
+ * run are left out.
+ */
+export function setupFigures(of: PairsOf): SetupFigures[] {
+  const { setups, request } = of;
+  const baseline = setups.find((setup) => setup.setupId === request.baselineId);
+  const pairs = familyOf(of);
+  const found = (testId: number, againstId: number | undefined) =>
+    pairs.find((pair) => pair.testId === testId && pair.againstId === againstId);
+  return setups.flatMap((setup) => {
+    const own = figuresOfSetup(setup, baseline && baseline !== setup ? baseline.power : []);
+    if (!own) return [];
+    const [onBaseline, onParent] = [
+      found(setup.setupId, request.baselineId),
+      found(setup.setupId, ranBefore(setup, setups)),
+    ];
+    return [{ ...own, ...(onBaseline ? { onBaseline } : {}), ...(onParent ? { onParent } : {}) }];
+  });
+}
+
+/** What a setup gave on the very one that it was changed from: what its prediction is scored by. */
+export function gainOnParent(
+  { onParent }: Pick<SetupFigures, 'onParent'>,
+  { parentId }: { parentId: number | null },
+): MeanDifference | undefined {
+  return onParent?.againstId === parentId ? onParent?.difference : undefined;
+}
+
+/** The pairs of a job that are judged together: every setup against the baseline and its parent, each pair once. */
+function familyOf(of: PairsOf): FamilyPair[] {
+  const { setups, request } = of;
+  const pairs = setups.flatMap((setup) => {
+    const { setupId } = setup;
+    const before = ranBefore(setup, setups);
+    const others = new Set([request.baselineId, ...(before === undefined ? [] : [before])]);
+    others.delete(setupId);
+    return [...others].flatMap((againstId) => pairJudgement(of, comparedPair(of, setupId, againstId)) ?? []);
+  });
+  return jobClaims(pairs);
+}
+
+/** The nearest setup on the line that led to one which was run; undefined where none was. */
+function ranBefore(setup: SetupCurves, setups: readonly SetupCurves[]): number | undefined {
+  const seen = new Set([setup.setupId]);
+  let before = setups.find(({ setupId }) => setupId === setup.parentId);
+  while (before && before.power.length === 0 && !seen.has(before.setupId)) {
+    seen.add(before.setupId);
+    const { parentId } = before;
+    before = setups.find(({ setupId }) => setupId === parentId);
+  }
+  return before && before.power.length > 0 ? before.setupId : undefined;
 }
 
 function figuresOfSetup(
-  { setupId, parentId, power, torque, travel }: SetupCurves,
-  setups: readonly SetupCurves[],
+  { setupId, power, torque, travel }: SetupCurves,
   baseline: readonly RunCurve[],
-  baselineId: number,
 ): SetupFigures | undefined {
   const speeds = commonSpeeds(power);
   if (!speeds) return undefined;
   const peaks = power.map((run) => peakOf(run.engineSpeedRpm, run.values).value);
-  const parent = setups.find((setup) => setup.setupId === parentId);
-  const parentGain = parent && gainOn(parent, setupId, power, setups);
   const figures: SetupFigures = {
     setupId,
     runs: power.length,
@@ -63,31 +103,13 @@ function figuresOfSetup(
     power: meanCurve(power, speeds),
     torque: meanCurve(torque, speeds),
     ...(travel ? { travel: meanTravel(travel, speeds) } : {}),
-    ...(parentGain ? { parentGain } : {}),
   };
   const shared = commonSpeeds([...power, ...baseline]);
-  if (setupId === baselineId || baseline.length === 0 || !shared) return figures;
-  const gain = gainOn({ setupId: baselineId, power: baseline }, setupId, power, setups);
+  if (baseline.length === 0 || !shared) return figures;
   const base = meanCurve(baseline, shared).values;
   return {
     ...figures,
-    ...(gain ? { gain } : {}),
     gainRpm: shared,
     gainKw: meanCurve(power, shared).values.map((value, index) => value - base[index]!),
   };
-}
-
-/** Mean power over the range that two setups share, one less the other; the job's further setups lend their spread. */
-function gainOn(
-  other: Pick<SetupCurves, 'setupId' | 'power'>,
-  setupId: number,
-  power: readonly RunCurve[],
-  setups: readonly SetupCurves[],
-): MeanDifference | undefined {
-  const shared = commonSpeeds([...power, ...other.power]);
-  if (other.power.length === 0 || !shared) return undefined;
-  const alike = setups
-    .filter((setup) => setup.setupId !== setupId && setup.setupId !== other.setupId && setup.power.length > 1)
-    .map((setup) => setup.power);
-  return bandDifference([power, other.power, ...alike], shared[0]!, shared[shared.length - 1]!);
 }

@@ -107,11 +107,12 @@ test('an order in blocks is a note, and with evident drift more', () => {
     adjustedHalfWidth: 3,
     apart: 3,
     separable: false,
+    orderScatter: 4,
   };
   const two = { test: [conditions(), conditions()], baseline: [conditions(), conditions()] };
   expect(unlikeRespects({ ...two, drift })).toMatchObject([{ id: 'not-bracketed', severity: 'note' }]);
   expect(unlikeRespects({ ...two, drift: { ...drift, pValue: 0.01 } })).toMatchObject([{ severity: 'mind' }]);
-  expect(unlikeRespects({ ...two, drift: { ...drift, separable: true } })).toEqual([]);
+  expect(unlikeRespects({ ...two, drift: { ...drift, separable: true, orderScatter: 4 } })).toEqual([]);
 });
 
 test('fuel that changed between the sides, within one, or had not settled', () => {

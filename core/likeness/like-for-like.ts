@@ -1,6 +1,6 @@
 import { ethanol, fuelMoving } from './fuel-respects.ts';
 import { airAges, airMissing, corrections, heat } from './air-and-heat-respects.ts';
-import { dynos, pressures, ramps, ratios, differentWord } from './machine-respects.ts';
+import { dynos, pressures, ramps, ratios, slip, differentWord } from './machine-respects.ts';
 import type { LikeForLikeInput, Unlikeness } from './run-conditions.ts';
 import { origins, vehicles } from './origin-respects.ts';
 import { order, shortRange, remount, severalItems } from './session-respects.ts';
@@ -66,6 +66,7 @@ export function unlikeRespects(input: LikeForLikeInput): Unlikeness[] {
       'Run both in one load mode.',
     ),
     ramps(input),
+    slip(input),
     airMissing(input),
     airAges(input),
     corrections(input),

@@ -1,12 +1,15 @@
 import type { Severity } from '../checks/check.ts';
 import { all, known, type LikeForLikeInput, type Unlikeness } from './run-conditions.ts';
 import { meanOf } from '../numerics/mean.ts';
+import { spokenRpm } from '../units/spoken-rpm.ts';
 
 /** Ratios differ from this share on: another gear, or tyres of another size. */
 const ratioShare = 0.015;
 /** Ramps differ from this share on. */
 const rampShare = 0.1;
 const pressureKpa = 10;
+/** Slip over more than this share of a judged range moves its mean by more than a usual spread. */
+const slippedShare = 0.05;
 
 export function dynos(input: LikeForLikeInput): Unlikeness | undefined {
   const runs = all(input);
@@ -95,5 +98,32 @@ export function ramps({ test, baseline }: LikeForLikeInput): Unlikeness | undefi
     message: `The engine was swept ${Math.abs(Math.round(100 * share))} % ${share > 0 ? 'faster' : 'slower'} (${Math.round(meanOf(a))} against ${Math.round(meanOf(b))} rpm/s).`,
     matters: 'what turns the engine itself faster is missing from the reading: 1 % is easily reached',
     remedy: 'Set one ramp, or count a difference below 1 % as nothing.',
+  };
+}
+
+/** Runs that slip over a part of the judged range: their figures there are not the engine's. */
+export function slip({ test, baseline, judged }: LikeForLikeInput): Unlikeness | undefined {
+  if (!judged) return undefined;
+  const [from, to] = judged;
+  const inRange = (zone: { fromRpm: number; toRpm: number }) =>
+    Math.min(zone.toRpm, to) - Math.max(zone.fromRpm, from) > slippedShare * (to - from);
+  const slipped = [...test, ...baseline].flatMap(({ label, slips = [] }) =>
+    slips.filter(inRange).map((zone) => ({ label, ...zone })),
+  );
+  const [first] = slipped;
+  if (!first) return undefined;
+  const labels = [...new Set(slipped.map(({ label }) => label))];
+  const [least, most] = [Math.min(...slipped.map(({ fromRpm }) => fromRpm)), Math.max(...slipped.map(({ toRpm }) => toRpm))]; // prettier-ignore
+  const percent = Math.max(...slipped.map((zone) => zone.percent));
+  return {
+    id: 'slip',
+    severity: 'stop',
+    fromRpm: least,
+    toRpm: most,
+    figure: percent,
+    unit: '%',
+    message: `The tyres slip by up to ${percent.toFixed(1)} % from ${spokenRpm(least)} to ${spokenRpm(most)} rpm in ${labels.join(', ')}.`,
+    matters: 'where tyres slip, the reading is not the engine’s',
+    remedy: 'Stop the slip and run again, or compare a band outside it.',
   };
 }

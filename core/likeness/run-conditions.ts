@@ -34,6 +34,8 @@ export interface RunConditions {
   /** The standard and share that its figures follow; differ only when figures from elsewhere are laid beside. */
   standard?: string | undefined;
   share?: number | undefined;
+  /** Where tyres slipped or hopped, so that the figures there are not the engine's. */
+  slips?: readonly { fromRpm: number; toRpm: number; percent: number }[] | undefined;
   /** °C by channel. */
   startTemperatures?: Record<string, number> | undefined;
   startedAt?: Date | undefined;
@@ -62,6 +64,8 @@ export interface LikeForLikeInput {
   changes?: readonly RecordedChange[];
   /** What run order says; undefined where it says nothing. */
   drift?: Drift | undefined;
+  /** The range that is judged, rpm. */
+  judged?: readonly [number, number];
   /** The spread from one mounting to the next is known and counted in. */
   remountKnown?: boolean;
 }

@@ -2,6 +2,8 @@ import { halfWidthText } from '../units/half-width.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
 import { convert, type PowerUnit } from '../units/units.ts';
 import type { JudgedRange, JudgedRanges } from '../comparison/comparison.ts';
+import type { Withheld } from '../judgement/pair-judgement.ts';
+import { withheldWords } from './judgement-words.ts';
 import type { ClearStretch } from '../comparison/clear-stretches.ts';
 
 /** A stretch of a sentence; gain and loss are to be set off in colour and by their sign. */
@@ -18,8 +20,8 @@ export interface SentenceInput {
   /** Spans found in the data. */
   clearStretches: readonly ClearStretch[];
   unit: PowerUnit;
-  /** True where the runs are not like for like: figures, no verdict. */
-  withheld: boolean;
+  /** Why nothing is claimed over the first range; empty where something is. */
+  withheld: readonly Withheld[];
   /** What figures estimated for the crank rest on; left out where they are those at the wheels. */
   estimate?: string | undefined;
 }
@@ -32,10 +34,11 @@ export function gainSentence(input: SentenceInput): Phrase[] {
   const { ranges, test, baseline } = input;
   const [first, ...more] = ranges;
   const estimate = input.estimate ? [{ text: ` Estimated for the crank: ${input.estimate}.` }] : [];
-  if (input.withheld) {
+  const unlike = input.withheld.find(({ id }) => id === 'not-alike');
+  if (unlike) {
     return [
       {
-        text: `${test} reads ${signedAmount(first, input.unit)} against ${baseline} ${between(first)}, but the runs are not like for like: no verdict.`,
+        text: `${test} reads ${signedAmount(first, input.unit)} against ${baseline} ${between(first)}, but ${withheldWords(unlike, { test, against: baseline })}: no verdict.`,
       },
       ...estimate,
     ];
@@ -45,22 +48,25 @@ export function gainSentence(input: SentenceInput): Phrase[] {
   return [...phrases, ...clearPhrases(input), { text: '.' }, ...estimate];
 }
 
-function rangePhrases(range: JudgedRange, { test, baseline, unit }: SentenceInput, named: boolean): Phrase[] {
+function rangePhrases(range: JudgedRange, input: SentenceInput, named: boolean): Phrase[] {
+  const { test, baseline, unit } = input;
   const { difference, verdict } = range;
   const average = `on average ${between(range)}`;
   switch (verdict) {
     case 'unknown':
-      return [
-        {
-          text: `${test} reads ${size(difference.difference, unit)} ${unit} ${difference.difference < 0 ? 'less' : 'more'} than ${baseline} ${average}, one run each: another run of either shows whether that is more than noise`,
-        },
-      ];
     case 'drift suspected':
+    case 'spread assumed':
+    case 'plan not full': {
+      const [reason] = input.withheld;
+      const why = named && reason ? `; ${withheldWords(reason, { test, against: baseline })}` : '';
       return [
         {
-          text: `${test} reads ${signedAmount(range, unit)} against ${baseline} ${average}, but the runs drift by ${signedSize(range.drift?.perRun ?? NaN, unit)} ${unit} from one to the next, and drift and change cannot be told apart: return to ${baseline} for a run`,
+          text: named
+            ? `${test} reads ${signedAmount(range, unit)} against ${baseline} ${average}${why}`
+            : `${signedAmount(range, unit)} ${between(range)}, no verdict`,
         },
       ];
+    }
     case 'within repeatability':
       return [
         {
@@ -74,16 +80,26 @@ function rangePhrases(range: JudgedRange, { test, baseline, unit }: SentenceInpu
       return [
         { text: named ? `${test} makes ` : '' },
         { text: `${amount(range, unit)} ${verdict === 'gain' ? 'more' : 'less'}`, tone: verdict },
-        { text: named ? ` than ${baseline} ${average}` : ` ${between(range)}` },
+        {
+          text: `${named ? ` than ${baseline} ${average}` : ` ${between(range)}`}${tooSmall(difference) ? ', too small to matter' : ''}`,
+        },
       ];
   }
+}
+
+/** A difference that is no larger than this share of power is told as one that does not matter. */
+const matteringShare = 0.002;
+
+/** Whether even the farther end of the interval is nothing that anybody would notice. */
+function tooSmall({ difference, halfWidth, baseline }: JudgedRange['difference']): boolean {
+  return Math.abs(difference) + halfWidth < matteringShare * Math.abs(baseline);
 }
 
 /** Where in the range the gain lies, and whatever runs against it. */
 function clearPhrases({ ranges, clearStretches, unit }: SentenceInput): Phrase[] {
   const main = ranges[0];
   const called = main.verdict === 'gain' || main.verdict === 'loss';
-  if (main.verdict === 'unknown' || main.verdict === 'drift suspected' || clearStretches.length === 0) return [];
+  if (clearStretches.length === 0) return [];
   const same = clearStretches.filter((stretch) => stretch.verdict === main.verdict);
   const [only] = clearStretches;
   const width = main.toRpm - main.fromRpm;
@@ -97,7 +113,7 @@ function clearPhrases({ ranges, clearStretches, unit }: SentenceInput): Phrase[]
     return [];
   const phrases: Phrase[] = [];
   clearStretches.slice(0, 3).forEach((stretch, index) => {
-    const first = called ? (stretch.verdict === main.verdict ? ', the surest part ' : ', but ') : ', but ';
+    const first = called ? (stretch.verdict === main.verdict ? ', clearest ' : ', but ') : ', but ';
     const lead = index === 0 ? first : index === Math.min(clearStretches.length, 3) - 1 ? ' and ' : ', ';
     phrases.push(
       { text: lead },
@@ -113,7 +129,9 @@ function clearPhrases({ ranges, clearStretches, unit }: SentenceInput): Phrase[]
     const above = main.toRpm - last.toRpm > 0.1 * width;
     const below = clearStretches[0]!.fromRpm - main.fromRpm > 0.1 * width;
     if (above || below) {
-      phrases.push({ text: `; nothing certain ${above && below ? 'below or above' : above ? 'above' : 'below'}` });
+      phrases.push({
+        text: `; not shown ${above && below ? 'below or above that' : above ? 'above that' : 'below that'}`,
+      });
     }
   }
   return phrases;

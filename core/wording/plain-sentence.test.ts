@@ -21,6 +21,6 @@ test('a gain and a loss are told by the ends of their interval, the smaller firs
 
 test('what cannot be told apart, one run each, and unlike runs have sentences of their own', () => {
   expect(said(0)).toMatch(/cannot be told apart.*less than \d\.\d kW/);
-  expect(said(0.03, 1)).toMatch(/one run each is not enough/);
+  expect(said(0.03, 1)).toMatch(/more runs are needed to be sure/);
   expect(said(0.03, 4, true)).toMatch(/no fair comparison/);
 });

@@ -30,7 +30,9 @@ export function plainSentence(
       return `${test} and ${baseline} cannot be told apart, ${where}: whatever the change gave, it is less than ${size(Math.max(Math.abs(low), Math.abs(high)))} ${unit}.`;
     case 'drift suspected':
       return `The car changed from run to run, so what ${test} gave cannot be told yet.`;
+    case 'plan not full':
+    case 'spread assumed':
     case 'unknown':
-      return `${test} reads ${size(difference.difference)} ${unit} ${difference.difference < 0 ? 'less' : 'more'} than ${baseline}, ${where}; one run each is not enough to be sure.`;
+      return `${test} reads ${size(difference.difference)} ${unit} ${difference.difference < 0 ? 'less' : 'more'} than ${baseline}, ${where}; more runs are needed to be sure.`;
   }
 }

@@ -1,5 +1,5 @@
 import type { Setup } from '../../contract/records.ts';
-import type { SetupFigures } from '../../core/figures/setup-figures.ts';
+import { gainOnParent, type SetupFigures } from '../../core/figures/setup-figures.ts';
 import { scorePrediction, type PredictionScore } from '../../core/setup/prediction.ts';
 import { usePreferences } from '../state/preferences.ts';
 import { formatPower, signed, halfWidthText } from '../ui/figures.ts';
@@ -18,8 +18,8 @@ export function Prediction({ setup, figures }: { setup: Setup; figures: SetupFig
   const unit = usePreferences((state) => state.powerUnit);
   if (setup.predictionKw === null)
     return <p className={`${classes.score} soft`}>None was written before its first run.</p>;
-  const score = scorePrediction({ gainKw: setup.predictionKw }, figures?.parentGain);
-  const measured = figures?.parentGain;
+  const measured = figures && gainOnParent(figures, setup);
+  const score = scorePrediction({ gainKw: setup.predictionKw }, measured);
   return (
     <p className={classes.score}>
       Expected {signed(formatPower(setup.predictionKw, unit))} {unit}, locked;{' '}

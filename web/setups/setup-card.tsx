@@ -1,7 +1,8 @@
 import { useState } from 'react';
 import type { Job, Run, Setup } from '../../contract/records.ts';
 import type { UnusableRun } from '../../core/figures/figured-run.ts';
-import type { SetupFigures } from '../../core/figures/setup-figures.ts';
+import { gainOnParent, type SetupFigures } from '../../core/figures/setup-figures.ts';
+import { jobClaimWords, toneOf } from '../../core/wording/judgement-words.ts';
 import { usePreferences } from '../state/preferences.ts';
 import { scorePrediction } from '../../core/setup/prediction.ts';
 import { formatPower, plusMinus, signed } from '../ui/figures.ts';
@@ -25,6 +26,8 @@ interface SetupCardProps {
   /** They are estimates for the crank. */
   estimated: boolean;
   unusable: UnusableRun[];
+  /** Setups that are judged together. */
+  among: number;
   baseline: Setup;
   chosen: boolean;
   choosing: string;
@@ -44,6 +47,7 @@ export function SetupCard({
   pending,
   estimated,
   unusable,
+  among,
   baseline,
   chosen,
   choosing,
@@ -97,6 +101,8 @@ export function SetupCard({
           figures={figures}
           pending={pending && runs.length > 0}
           isBaseline={isBaseline}
+          letter={setup.letter}
+          among={among}
           baseline={baseline}
         />
         {/* What was expected is a figure at the wheels: an estimate for the crank does not score it. */}
@@ -105,7 +111,7 @@ export function SetupCard({
           <GainStrip
             rpm={figures.gainRpm}
             gainKw={figures.gainKw}
-            called={figures.verdict === 'gain' || figures.verdict === 'loss'}
+            called={toneOf(figures.onBaseline?.jobClaim ?? null) !== undefined}
           />
         )}
         {runs.length > 0 && (
@@ -132,7 +138,7 @@ function SetupState({ setup, figures, ran }: { setup: Setup; figures: SetupFigur
   const unit = usePreferences((state) => state.powerUnit);
   const parts: string[] = [];
   if (setup.predictionKw !== null) {
-    const score = scorePrediction({ gainKw: setup.predictionKw }, figures?.parentGain);
+    const score = scorePrediction({ gainKw: setup.predictionKw }, figures && gainOnParent(figures, setup));
     const expected = `expected ${signed(formatPower(setup.predictionKw, unit))} ${unit}`;
     parts.push(ran && score !== 'open' ? `${expected}: ${score}` : expected);
   }
@@ -146,14 +152,17 @@ interface SetupMeaningProps {
   figures: SetupFigures | undefined;
   pending: boolean;
   isBaseline: boolean;
+  letter: string;
+  among: number;
   baseline: Setup;
 }
 
-function SetupMeaning({ figures, pending, isBaseline, baseline }: SetupMeaningProps) {
+function SetupMeaning({ figures, pending, isBaseline, letter, among, baseline }: SetupMeaningProps) {
   const unit = usePreferences((state) => state.powerUnit);
   if (!figures && !pending) return null;
   if (!figures) return <div className={classes.meaning}>making the figures…</div>;
-  if (isBaseline || !figures.gain) {
+  const { onBaseline } = figures;
+  if (isBaseline || !onBaseline) {
     const spreadWords = Number.isNaN(figures.spreadKw) ? 'one run' : `spread ${formatPower(figures.spreadKw, unit)}`;
     return (
       <div className={classes.meaning}>
@@ -165,16 +174,17 @@ function SetupMeaning({ figures, pending, isBaseline, baseline }: SetupMeaningPr
       </div>
     );
   }
-  const { gain, verdict } = figures;
-  const half = plusMinus(gain.halfWidth, (kw) => formatPower(kw, unit));
+  const { difference, halfWidth } = onBaseline.difference;
+  const half = plusMinus(halfWidth, (kw) => formatPower(kw, unit));
+  const words = jobClaimWords(onBaseline, among, { test: letter, against: baseline.letter });
   return (
     <div className={classes.meaning}>
-      <span className={`number ${verdict === 'gain' ? 'gain' : verdict === 'loss' ? 'loss' : ''}`}>
-        {signed(formatPower(gain.difference, unit))}
+      <span className={`number ${toneOf(onBaseline.jobClaim) ?? ''}`}>
+        {signed(formatPower(difference, unit))}
         {half} {unit}
       </span>{' '}
       on {baseline.letter}
-      {verdict === 'within repeatability' && ', within repeatability'}
+      {words && `, ${words}`}
     </div>
   );
 }

@@ -61,6 +61,7 @@ export function SetupsColumn({
             pending={pending}
             estimated={figures?.estimate !== undefined}
             unusable={figures?.unusable ?? []}
+            among={figures?.setups.length ?? 0}
             baseline={baseline}
             chosen={setup.id === chosenId}
             choosing={choosing}

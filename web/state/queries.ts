@@ -1,6 +1,9 @@
 import { QueryClient, keepPreviousData, skipToken, useMutation, useQuery } from '@tanstack/react-query';
 import { notifications } from '@mantine/notifications';
+import { useMemo } from 'react';
 import type { Job } from '../../contract/records.ts';
+import type { Learned } from '../../core/figures/figures-request.ts';
+import { learnedFrom } from '../../core/figures/learned.ts';
 import { api } from './api.ts';
 
 export const queryClient = new QueryClient({
@@ -47,10 +50,10 @@ export function useCheckHistory(device: string | undefined) {
   });
 }
 
-/** What a comparison borrows of it; undefined where there are no check runs that tell anything. */
-export function useDynoSpread(device: string | undefined) {
+/** What the shop has learned of its spread; undefined where nothing tells of it. */
+export function useLearned(device: string | undefined): Learned | undefined {
   const { data } = useCheckHistory(device);
-  return data?.within || data?.remount ? { within: data.within, remount: data.remount } : undefined;
+  return useMemo(() => data && learnedFrom(data), [data]);
 }
 
 export function useUnclaimedRuns() {

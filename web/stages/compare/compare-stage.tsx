@@ -7,7 +7,7 @@ import type { FiguresView } from '../../../core/figures/figures-request.ts';
 import { writeSpan } from '../../../core/smoothing/span.ts';
 import { WithJob } from '../../app/with-job.tsx';
 import { SetupsColumn } from '../../setups/setups-column.tsx';
-import { useDynoSpread } from '../../state/queries.ts';
+import { useLearned } from '../../state/queries.ts';
 import { keepForSpan, recordOf, useFiguresSoon } from '../../workers/figures.ts';
 import type { WorkerRequest } from '../../workers/figures.worker.ts';
 import classes from './compare-stage.module.css';
@@ -38,7 +38,7 @@ function Comparison({ job }: { job: Job }) {
   const [asked, change, problems] = useCompareView(job);
   const elsewhere = useElsewhere(job, asked);
   const { view } = elsewhere;
-  const ownSpread = useDynoSpread(job.runs.at(-1)?.device);
+  const learned = useLearned(job.runs.at(-1)?.device);
   const hasRuns = job.runs.some((run) => run.state !== 'recording');
   const request: WorkerRequest | undefined =
     !hasRuns || elsewhere.pending
@@ -46,7 +46,7 @@ function Comparison({ job }: { job: Job }) {
       : {
           job: recordOf({ ...job, baseline: view.frozen }),
           guest: elsewhere.guest,
-          learned: ownSpread,
+          learned,
           view: figuresView(job, view, elsewhere.borrowed),
         };
   const { figures, error, isPlaceholderData, pending, tryAgain } = useFiguresSoon(request);

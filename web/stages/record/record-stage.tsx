@@ -6,7 +6,7 @@ import { SetupsColumn } from '../../setups/setups-column.tsx';
 import { api } from '../../state/api.ts';
 import { useLive } from '../../state/live.ts';
 import { usePreferences } from '../../state/preferences.ts';
-import { useChange, useDynoSpread } from '../../state/queries.ts';
+import { useChange, useLearned } from '../../state/queries.ts';
 import { recordOf, useFigures } from '../../workers/figures.ts';
 import { BigFigures } from '../../live/big-figures.tsx';
 import { ControlBar } from './during/control-bar.tsx';
@@ -32,13 +32,13 @@ function Recording({ job }: { job: Job }) {
   const setup = mounted ?? newestSetup(job.setups);
   const baseline = baselineSetup(job.setups, job.baseline);
   const result = useResult(job);
-  const ownSpread = useDynoSpread(job.runs.at(-1)?.device);
+  const learned = useLearned(job.runs.at(-1)?.device);
   const hasRuns = job.runs.some((run) => run.state !== 'recording');
   const { data: figures } = useFigures(
     hasRuns
       ? {
           job: recordOf(job),
-          learned: ownSpread,
+          learned,
           view: { standard, share: 1, smoothing: 'auto', testId: setup.id, powerUnit },
         }
       : undefined,

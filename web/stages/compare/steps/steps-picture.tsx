@@ -1,5 +1,8 @@
 import type { Job } from '../../../../contract/records.ts';
 import type { AttributedStep } from '../../../../core/comparison/attribution.ts';
+import { bestSetup } from '../../../../core/judgement/best-setup.ts';
+import type { FamilyPair } from '../../../../core/judgement/job-claims.ts';
+import { jobClaimWords, toneOf } from '../../../../core/wording/judgement-words.ts';
 import { setupColour } from '../../../setups/setup-colour.ts';
 import { formatPower, formatRpm, plusMinus, scaleNote, signed } from '../../../ui/figures.ts';
 import classes from './steps-picture.module.css';
@@ -35,7 +38,14 @@ export function StepsPicture({ job, figures, view, onChoose }: StepsPictureProps
   const least = Math.min(0, ...ends.map((end, index) => end - halves[index]!));
   const most = Math.max(0.5, ...ends.map((end, index) => end + halves[index]!));
   const share = (value: number) => ((value - least) / (most - least)) * 100;
-  const best = steps.reduce((a, b) => (b.meanKw > a.meanKw ? b : a));
+  const figuresOf = (id: number) => figures.setups.find(({ setupId }) => setupId === id);
+  const best = bestSetup(
+    job.setups.map(({ id, decision }) => ({ setupId: id, decision, onBaseline: figuresOf(id)?.onBaseline })),
+  );
+  const judgementOf = (step: AttributedStep) => {
+    const pair = figuresOf(step.setupId)?.onParent ?? figuresOf(step.setupId)?.onBaseline;
+    return pair?.againstId === step.beforeId ? pair : undefined;
+  };
   const delivered = job.setups.find((setup) => setup.id === job.deliveredSetupId)?.letter;
   return (
     <section className={classes.picture} aria-label="Steps" tabIndex={0}>
@@ -73,7 +83,17 @@ export function StepsPicture({ job, figures, view, onChoose }: StepsPictureProps
               </td>
               <td>
                 {step.change}
-                <small>{wordsOf(step, index, best.letter, delivered)}</small>
+                <small>
+                  {wordsOf(
+                    step,
+                    index,
+                    steps,
+                    step.setupId === best,
+                    delivered,
+                    judgementOf(step),
+                    figures.setups.length,
+                  )}
+                </small>
               </td>
               <td className={classes.bars}>
                 {index > 0 && (
@@ -81,7 +101,7 @@ export function StepsPicture({ job, figures, view, onChoose }: StepsPictureProps
                     from={share(ends[index - 1]!)}
                     to={share(ends[index]!)}
                     half={(halves[index]! / (most - least)) * 100}
-                    step={step}
+                    tone={toneOf(judgementOf(step)?.jobClaim ?? null)}
                   />
                 )}
                 <i className={classes.zero} style={{ left: `${share(0)}%` }} />
@@ -89,9 +109,7 @@ export function StepsPicture({ job, figures, view, onChoose }: StepsPictureProps
               <td className="number">
                 {step.gain && (
                   <>
-                    <b className={step.verdict === 'gain' || step.verdict === 'loss' ? step.verdict : undefined}>
-                      {kw(step.gain.difference)}
-                    </b>
+                    <b className={toneOf(judgementOf(step)?.jobClaim ?? null)}>{kw(step.gain.difference)}</b>
                     {plusMinus(step.gain.halfWidth, (value) => formatPower(value, unit))}
                   </>
                 )}
@@ -102,7 +120,7 @@ export function StepsPicture({ job, figures, view, onChoose }: StepsPictureProps
           <tr className={classes.whole}>
             <td />
             <td>
-              {steps[steps.length - 1]!.letter} on {steps[0]!.letter}, in all
+              total, {steps[steps.length - 1]!.letter} against {steps[0]!.letter}
             </td>
             <td className={classes.bars}>
               <i className={classes.zero} style={{ left: `${share(0)}%` }} />
@@ -119,24 +137,41 @@ export function StepsPicture({ job, figures, view, onChoose }: StepsPictureProps
   );
 }
 
-function Bar({ from, to, half, step }: { from: number; to: number; half: number; step: AttributedStep }) {
+function Bar({
+  from,
+  to,
+  half,
+  tone = 'open',
+}: {
+  from: number;
+  to: number;
+  half: number;
+  tone?: 'gain' | 'loss' | 'open' | undefined;
+}) {
   const [left, right] = from < to ? [from, to] : [to, from];
-  const called = step.verdict === 'gain' || step.verdict === 'loss' ? step.verdict : 'open';
   return (
     <>
-      <span className={classes[called]} style={{ left: `${left}%`, width: `${Math.max(0.4, right - left)}%` }} />
+      <span className={classes[tone]} style={{ left: `${left}%`, width: `${Math.max(0.4, right - left)}%` }} />
       {half > 0 && <span className={classes.whisker} style={{ left: `${to - half}%`, width: `${2 * half}%` }} />}
     </>
   );
 }
 
-function wordsOf(step: AttributedStep, index: number, best: string, delivered: string | undefined): string {
+function wordsOf(
+  step: AttributedStep,
+  index: number,
+  steps: readonly AttributedStep[],
+  isBest: boolean,
+  delivered: string | undefined,
+  pair: FamilyPair | undefined,
+  setups: number,
+): string {
   return [
     index === 0 && 'arrived',
-    step.letter === best && index > 0 && 'best so far',
+    isBest && 'best so far',
     step.letter === delivered && 'delivered',
     step.inseparable && `${step.items} things at once: cannot be split`,
-    step.verdict === 'within repeatability' && 'within repeatability',
+    index > 0 && pair && jobClaimWords(pair, setups, { test: step.letter, against: steps[index - 1]!.letter }),
     `${step.runs} ${step.runs === 1 ? 'run' : 'runs'}`,
   ]
     .filter(Boolean)

@@ -1,3 +1,4 @@
+import { jobClaimWords, toneOf } from '../../../../core/wording/judgement-words.ts';
 import type { Setup } from '../../../../contract/records.ts';
 import { usePreferences } from '../../../state/preferences.ts';
 import { formatPower, plusMinus, signed } from '../../../ui/figures.ts';
@@ -15,17 +16,19 @@ export function OnBaseline({
 }) {
   const unit = usePreferences((state) => state.powerUnit);
   const ownFigures = figures?.setups.find((candidate) => candidate.setupId === setup.id);
-  if (!ownFigures?.gain) return null;
-  const { difference, halfWidth } = ownFigures.gain;
+  const pair = ownFigures?.onBaseline;
+  if (!pair) return null;
+  const { difference, halfWidth } = pair.difference;
+  const words = jobClaimWords(pair, figures?.setups.length ?? 0, { test: setup.letter, against: baseline.letter });
   const half = plusMinus(halfWidth, (kw) => formatPower(kw, unit));
   return (
     <p className="soft">
       On the baseline {baseline.letter}, mean over their common range:{' '}
-      <b className={`number ${ownFigures.verdict === 'gain' ? 'gain' : ownFigures.verdict === 'loss' ? 'loss' : ''}`}>
+      <b className={`number ${toneOf(pair.jobClaim) ?? ''}`}>
         {signed(formatPower(difference, unit))}
         {half} {unit}
       </b>
-      {ownFigures.verdict === 'within repeatability' && ', within repeatability'}
+      {words && `, ${words}`}
     </p>
   );
 }

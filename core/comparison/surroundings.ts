@@ -1,0 +1,58 @@
+import type { KnownDeviation, PriorDeviation } from '../statistics/mean-difference.ts';
+import type { SpreadPrior } from '../statistics/spread-prior.ts';
+import { apartInOrder, type UsualDrift } from './drift.ts';
+import type { RunCurve } from './run-curve.ts';
+
+/** What is known of the dyno and the car beside the runs that are compared. */
+export interface Surroundings {
+  /** The spread that repeats usually have, as a share of power. */
+  spread?: SpreadPrior | undefined;
+  /** Spread from one mounting to the next, as a share of power, where the sides were mounted anew. */
+  remount?: KnownDeviation | undefined;
+  /** The drift that is reckoned with; none where left out. */
+  drift?: UsualDrift | undefined;
+  /** The range that counts as the whole one, rpm. */
+  whole?: readonly [number, number];
+  /** Probability of the intervals; 0.95 where left out. */
+  level?: number | undefined;
+}
+
+// Chosen by bench/experiments.ts: coverage of the mean in each third of the range.
+/** Spread of one speed beside that of the whole range's mean, as variance: shape scatters beside level. */
+const shapeVariance = 0.5;
+/** However little power, runs scatter by this much, kW. */
+export const leastDeviationKw = 0.03;
+
+/** Variance of a narrow range's mean ÷ that of the whole one's. @param widthShare its width, as a share of the whole */
+export function narrowing(widthShare: number): number {
+  return 1 + shapeVariance * (1 - Math.min(1, Math.max(0, widthShare)));
+}
+
+/** What part of the whole range a range is. */
+export function shareOfWhole({ whole }: Surroundings, fromRpm: number, toRpm: number): number {
+  return whole ? (toRpm - fromRpm) / (whole[1] - whole[0]) : 1;
+}
+
+/**
+ * A spread that is known as a share, at the size of a figure.
+ * @param size of the figure, in its unit
+ * @param widthShare of the range that it is a mean over
+ */
+export function priorAt(spread: SpreadPrior, size: number, widthShare: number): PriorDeviation {
+  const sized = (share: number) => Math.hypot(share * size * Math.sqrt(narrowing(widthShare)), leastDeviationKw);
+  return {
+    standardDeviation: sized(spread.share),
+    df: spread.df,
+    from: spread.from,
+    upper: spread.upperShare === undefined ? undefined : sized(spread.upperShare),
+  };
+}
+
+/** Variance that the usual drift adds to a difference, in units of one run's; nothing across mountings. */
+export function driftVariance(
+  { drift, remount }: Surroundings,
+  test: readonly RunCurve[],
+  baseline: readonly RunCurve[],
+): number {
+  return drift && !remount ? (drift.perRun * apartInOrder(test, baseline)) ** 2 : 0;
+}

@@ -1,0 +1,120 @@
+import type { NextRun } from '../advice/next-run.ts';
+import type { JudgingRule } from '../comparison/judging-rule.ts';
+import type { FamilyPair } from '../judgement/job-claims.ts';
+import type { Judged, Withheld } from '../judgement/pair-judgement.ts';
+import { formatShare } from '../units/share-text.ts';
+import type { SpreadPrior } from '../statistics/spread-prior.ts';
+
+/** Letters of the setups that a judgement is about. */
+export interface Letters {
+  test: string;
+  against: string;
+}
+
+/** What is not alike, in as few words as a sentence has room for. */
+const notAlike: Readonly<Record<string, string>> = {
+  'other-gear': 'another gear',
+  'other-dyno': 'another dyno or dyno setting',
+  'other-kind': 'another kind of dyno',
+  'other-ratio': 'another gear, other tyres, or slip',
+  'other-load-mode': 'another load mode',
+  'other-vehicle': 'another vehicle',
+  'other-job': 'another job',
+  'other-correction': 'corrected differently',
+  'air-missing': 'the air of some runs is not known',
+  remount: 'runs more than 12 h apart, and the spread from strapping anew is not known',
+  slip: 'the tyres slip',
+  borrowed: 'a borrowed curve, for orientation only',
+  'other-scale': 'one side at the wheels, the other at the crank',
+};
+
+const runs = (count: number, letter: string) => `${count} more ${count === 1 ? 'run' : 'runs'} of ${letter}`;
+
+/** Why nothing is claimed, as the end of a sentence. */
+export function withheldWords(reason: Withheld, { test, against }: Letters): string {
+  switch (reason.id) {
+    case 'not-alike':
+      return `not like for like, ${notAlike[reason.respect.id] ?? reason.respect.id.replaceAll('-', ' ')}`;
+    case 'plan-not-full': {
+      const { missing } = reason;
+      const lacking = [
+        missing.test > 0 ? runs(missing.test, test) : '',
+        missing.baseline > 0 ? runs(missing.baseline, against) : '',
+      ];
+      return `the plan is not full: ${lacking.filter(Boolean).join(' and ')}`;
+    }
+    case 'drift':
+      return `a drift from run to run can look the same: return to ${against} for a run`;
+    case 'spread-assumed':
+      return `the spread of this car is only assumed: another run of ${test} or ${against}`;
+    case 'no-spread':
+      return 'there is no spread to judge it by';
+  }
+}
+
+/** The same as a sentence of its own. */
+export function withheldSentence(reason: Withheld, letters: Letters): string {
+  if (reason.id === 'not-alike') return reason.respect.message;
+  const words = withheldWords(reason, letters);
+  return `${words[0]!.toUpperCase()}${words.slice(1)}.`;
+}
+
+/** Which interval it is, in six words. */
+export function ruleWords(judging: JudgingRule): string {
+  if (judging.kind === 'every-look') return 'holds however often you look';
+  if (judging.missing.test + judging.missing.baseline > 0) return 'plan not full: nothing claimed yet';
+  return judging.further > 0 ? 'planned; later runs claim almost nothing' : 'holds for the plan carried out';
+}
+
+/** What a pair may be said to be among all of a job's: for cards, steps and rankings. */
+export function jobClaimWords(
+  pair: Pick<FamilyPair, 'claim' | 'jobClaim' | 'withheld'>,
+  setups: number,
+  letters: Letters,
+): string {
+  const [reason] = pair.withheld;
+  if (pair.claim === null) return reason ? `no verdict: ${withheldWords(reason, letters)}` : 'no verdict';
+  if (pair.jobClaim === pair.claim) return pair.claim === 'within repeatability' ? 'within repeatability' : '';
+  return `shown for this pair, not among ${setups} setups`;
+}
+
+/** Whether a claim is a gain or a loss, for its colour. */
+export function toneOf(claim: Judged['claim']): 'gain' | 'loss' | undefined {
+  return claim === 'gain' || claim === 'loss' ? claim : undefined;
+}
+
+/** Where the spread comes from, and what it is worth. */
+export function spreadWords({ share, df, from, repeats, upperShare }: SpreadPrior): string {
+  if (from === 'learned')
+    return `from ${repeats ?? Math.round(df) + 1} repeats: ${formatShare(share)}, worth ${Math.round(df) + 1} runs`;
+  return `assumed: ${formatShare(share)}${upperShare === undefined ? '' : `, up to ${formatShare(upperShare)}`}`;
+}
+
+/** What to run next and why, as a sentence. @param letterOf the letter of a setup */
+export function nextRunWords(
+  { setupId, againstId, why, runs: count, wantedShare }: NextRun,
+  letterOf: (id: number) => string,
+): string {
+  const letter = setupId === null ? '' : letterOf(setupId);
+  const other = againstId === null ? '' : letterOf(againstId);
+  switch (why) {
+    case 'first-run':
+      return `Run ${letter}: it has no counted run yet.`;
+    case 'baseline':
+      return `${capital(runs(count, letter))}: a baseline of so few runs says little of its own spread.`;
+    case 'plan':
+      return `${capital(runs(count, letter))}: the plan is not full.`;
+    case 'return':
+      return `Return to ${letter} for a run: without it drift and change cannot be told apart.`;
+    case 'not-alike':
+      return `Run ${letter} again, like ${other}: the runs are not like for like.`;
+    case 'shows-more':
+      return `${capital(runs(count, letter))}: then a change of ${formatShare(wantedShare ?? 0)} would show.`;
+    case 'beyond-reach':
+      return `Enough: a change of ${formatShare(wantedShare ?? 0)} is too small to be shown by a reasonable number of runs.`;
+    case 'enough':
+      return 'Enough: no further run is needed for what is claimed.';
+  }
+}
+
+const capital = (words: string) => words[0]!.toUpperCase() + words.slice(1);
