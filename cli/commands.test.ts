@@ -53,7 +53,7 @@ describe('suvok compare', () => {
     expect(found.sentence).toMatch(/^The test makes .* kW more than the baseline/);
     expect(found.runs.every((run) => Math.abs(run.factor - 0.9926) < 0.0005)).toBe(true);
     expect(found.likeForLike).toEqual([]);
-    expect(found.smallestDetectableKw! / found.spreadKw!).toBeCloseTo(3.03, 1);
+    expect(found.smallestDetectableKw! / found.spreadKw!).toBeCloseTo(2.71, 1);
   });
 
   test('the two sides swapped: every sign turned', () => {
@@ -83,12 +83,14 @@ describe('suvok compare', () => {
     expect(mixed.likeForLike.map(({ id }) => id)).toContain('other-dyno');
   });
 
-  test('single runs have figures and no verdict', () => {
+  test('single runs have an interval that rests on the usual spread', () => {
     const printed = comparisonJson.parse(
       compareCommand(['--baseline', path('A1.csv'), '--test', path('B1.csv'), ...dyno]),
     );
-    expect(printed.bands[0]).toMatchObject({ lowKw: null, verdict: 'unknown' });
-    expect(printed.gain.lowKw[0]).toBeNull();
+    expect(printed.spreadFrom).toBe('assumed');
+    const { meanKw, lowKw, highKw } = printed.bands[0] as { meanKw: number; lowKw: number; highKw: number };
+    expect(lowKw).toBeLessThan(meanKw);
+    expect(highKw - lowKw).toBeLessThan(10);
   });
 
   test.each<[string[], RegExp]>([

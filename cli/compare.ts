@@ -71,7 +71,15 @@ export function compareCommand(words: readonly string[]): ComparisonJson {
   const figures = makeJobFigures(
     {
       job: { vehicle: '', ignition: ignition ?? null, setups, runs, baseline: null },
-      view: { ...settings, smoothing, bands, baselineId: baselineSide, testId: testSide, againstId: baselineSide },
+      view: {
+        ...settings,
+        smoothing,
+        bands,
+        baselineId: baselineSide,
+        testId: testSide,
+        againstId: baselineSide,
+        oneLook: true,
+      },
     },
     readings,
   );

@@ -2,6 +2,7 @@ import { Refusal } from '../core/refusal.ts';
 import { airCommand, airUsage } from './air.ts';
 import { coastDownCommand, coastDownUsage } from './coast-down.ts';
 import { compareCommand, compareUsage } from './compare.ts';
+import { judgeCommand, judgeUsage } from './judge.ts';
 import { reduceCommand, reduceUsage } from './reduce.ts';
 import { stepsCommand, stepsUsage } from './steps.ts';
 
@@ -13,6 +14,7 @@ interface Command {
 const commands: Record<string, Command> = {
   reduce: { usage: reduceUsage, run: reduceCommand },
   compare: { usage: compareUsage, run: compareCommand },
+  judge: { usage: judgeUsage, run: judgeCommand },
   steps: { usage: stepsUsage, run: stepsCommand },
   coastdown: { usage: coastDownUsage, run: coastDownCommand },
   air: { usage: airUsage, run: airCommand },
