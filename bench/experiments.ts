@@ -1,106 +1,189 @@
-import { compareRuns } from '../core/comparison/comparison.ts';
-import { simulatedExperiment, type SimulatedExperiment } from '../core/testing/simulated-experiment.ts';
+import { compareRuns, type Comparison } from '../core/comparison/comparison.ts';
+import { verdictAlone } from '../core/comparison/claims.ts';
+import { usualDrift } from '../core/comparison/drift.ts';
+import { levelOf, ruleFor } from '../core/comparison/judging-rule.ts';
+import { chosenRange } from '../core/comparison/comparison.ts';
+import { jobClaims } from '../core/judgement/job-claims.ts';
+import { judged } from '../core/judgement/pair-judgement.ts';
+import { scatterOf } from '../core/numerics/mean.ts';
+import { assumedSpread, learnedSpread, type SpreadPrior } from '../core/statistics/spread-prior.ts';
+import { chance, normal } from '../core/testing/chance.ts';
+import { dayLevelKw, simulatedDay, type DayRun } from '../core/testing/simulated-day.ts';
 import type { Figure } from './figure.ts';
 
-const count = 1000;
+const count = 400;
+/** Spread of a run's mean of the cars, as a share of power. */
+const cars = [0.002, 0.003, 0.004, 0.005, 0.006, 0.008];
+const [fromRpm, toRpm] = [2100, 6800];
+const thirds: [number, number][] = [[2100, 3650], [3650, 5200], [5200, 6800]]; // prettier-ignore
 
-interface Scenario {
+/** A way of working: what is looked at, and what was planned of either side. */
+interface Habit {
   name: string;
-  make: (seed: number) => Partial<SimulatedExperiment>;
-  /** Drift and change lie on top of each other: no arithmetic tells them apart; shown for what bracketing is worth. */
-  beyond?: boolean;
+  looks: string[][];
+  plan?: { test: number; baseline: number };
 }
-
-const sizes = (seed: number) => ({ runs: 2 + (seed % 4), otherRuns: 2 + (Math.floor(seed / 4) % 4) });
-const pick = <T>(values: readonly T[], seed: number) => values[seed % values.length]!;
-
-/** Scatter 0.4 % of power, three against three, unless said otherwise. */
-const scenarios: readonly Scenario[] = [
-  { name: 'even scatter', make: () => ({}) },
-  { name: '2 to 5 runs a side', make: sizes },
-  {
-    name: '2 to 5 a side, spreads 0.5 to 2 apart',
-    make: (seed) => ({ ...sizes(seed), spreadRatio: pick([0.5, 1, 2], seed) }),
-  },
-  { name: 'scale alone', make: (seed) => ({ ...sizes(seed), shape: 0.05 }) },
-  { name: 'shape above all', make: (seed) => ({ ...sizes(seed), shape: 1.5 }) },
-  {
-    name: 'all together, drift up to a quarter of the spread a run, baseline repeated or in turn',
-    make: (seed) => ({
-      ...sizes(seed),
-      spreadRatio: pick([1, 1, 1.6, 0.6], seed),
-      shape: pick([0.1, 0.7, 1.2], seed),
-      drift: pick([0, 0.25, -0.25, 0.1], Math.floor(seed / 3)),
-      order: pick(['alternating', 'bracketed'] as const, seed),
-    }),
-  },
-  { name: 'drift of half the spread a run, in turn', make: () => ({ drift: 0.5, order: 'alternating' }) },
-  { name: 'drift of half the spread a run, A A A B B B', make: () => ({ drift: 0.5 }), beyond: true },
+const many = (letter: string, runs: number) => Array.from({ length: runs }, () => letter);
+const everyLook = (order: string[]) =>
+  order.map((_, index) => order.slice(0, index + 1)).filter((look) => look.includes('A') && look.includes('B'));
+const blocks = [...many('A', 3), ...many('B', 3)];
+const three = { test: 3, baseline: 3 };
+const habits: readonly Habit[] = [
+  { name: 'planned, three each', plan: three, looks: [blocks] },
+  { name: 'planned, three each, back and forth', plan: three, looks: [['A', 'B', 'A', 'B', 'A', 'B']] },
+  { name: 'planned three, then two more', plan: three, looks: [blocks, [...blocks, 'B'], [...blocks, 'B', 'B']] },
+  { name: 'planned three, then a return to A', plan: three, looks: [blocks, [...blocks, 'A']] },
+  { name: 'looked after every run, up to five', looks: everyLook([...blocks, 'B', 'B']) },
+  { name: 'looked after every run, baseline growing too', looks: everyLook([...blocks, 'A', 'B', 'A', 'B']) },
+  { name: 'one run each, not planned', looks: [['A', 'B']] },
+  { name: 'planned, one run each', plan: { test: 1, baseline: 1 }, looks: [['A', 'B']] },
+  { name: 'planned, one run against three', plan: { test: 1, baseline: 3 }, looks: [[...many('A', 3), 'B']] },
 ];
 
-/** Coverage of the intervals, claims where nothing changed, and gains found, over simulated experiments. */
-export function experimentRates(): Figure[] {
-  const figures = scenarios.flatMap(({ name, make, beyond }): Figure[] => {
-    const none = tally(make);
-    const some = tally((seed) => ({ ...make(seed), gain: (rpm) => 0.01 + 0.01 * Math.sin(rpm / 900) }));
-    return [
-      {
-        name: `${name}: 95 % intervals hold the true gain`,
-        value: (none.covered + some.covered) / 2,
-        unit: '% (93 to 97)',
-      },
-      { name: `${name}: the same with drift taken out`, value: (none.adjusted + some.adjusted) / 2, unit: '%' },
-      { name: `${name}: the band holds everywhere`, value: (none.bandHolds + some.bandHolds) / 2, unit: '%' },
-      {
-        name: `${name}: any claim where nothing changed`,
-        value: none.claimed,
-        unit: '%',
-        ...(beyond ? {} : { budget: 5 }),
-      },
-    ];
-  });
-  const found = (make: Scenario['make']) => tally((seed) => ({ ...make(seed), gain: () => 0.015 })).foundGain;
-  return [
-    ...figures,
-    {
-      name: 'gain of 1.5 % found, three against three, A A A B B B',
-      value: found(() => ({})),
-      unit: '% (at least 85)',
-    },
-    {
-      name: 'gain of 1.5 % found, three against three, in turn',
-      value: found(() => ({ order: 'alternating' })),
-      unit: '% (at least 85)',
-    },
-  ];
+interface Day {
+  spread: number;
+  gain?: number;
+  drift?: number;
+  /** Spreads of the cars scatter by this share about it, and the shop has a history of 20 jobs of them. */
+  learned?: number;
 }
 
-function tally(make: Scenario['make']) {
-  const rate = { covered: 0, adjusted: 0, bandHolds: 0, claimed: 0, foundGain: 0 };
+/** Earlier jobs of three runs each, on cars whose spreads scatter about 0.4 %. */
+function history(seed: number, scatter: number): SpreadPrior {
+  const noise = normal(chance(seed * 7919 + 3));
+  const jobs = Array.from({ length: 20 }, () => {
+    const spread = 0.004 * Math.exp(scatter * noise());
+    const values = [spread * noise(), spread * noise(), spread * noise()];
+    return { runs: 3, share: Math.sqrt(scatterOf(values) / 2) };
+  });
+  return learnedSpread(jobs) ?? assumedSpread('inertia-roller');
+}
+
+const claims = ({ ranges: [first], clearStretches }: Comparison) =>
+  first.verdict === 'gain' || first.verdict === 'loss' || clearStretches.length > 0;
+
+/** What comes of a habit over drawn days of one car: shares in percent. */
+function tally({ looks, plan }: Habit, { spread, gain = 0, drift = 0, learned }: Day) {
+  const sum = { claimed: 0, found: 0, mean: 0, thirds: [0, 0, 0], band: 0 };
   for (let seed = 1; seed <= count; seed++) {
-    const experiment = simulatedExperiment({ seed, runs: 3, otherRuns: 3, standardDeviation: 0.004, ...make(seed) });
-    const { commonRange, ranges, clearStretches, band, fromRpm, toRpm } = compareRuns(
-      experiment.test,
-      experiment.baseline,
-    );
-    const truth = experiment.trueGainKw(fromRpm, toRpm);
-    const { drift, verdict } = ranges[0]!;
-    if (Math.abs(commonRange.difference - truth) <= commonRange.halfWidth) rate.covered++;
-    if (drift && Math.abs(drift.adjusted - truth) <= drift.adjustedHalfWidth) rate.adjusted++;
-    const { engineSpeedRpm, gain, standardError, criticalT } = band;
-    const inside = (kw: number, index: number) =>
-      Math.abs(kw - experiment.trueGainKw(engineSpeedRpm[index]!, engineSpeedRpm[index]!)) <=
-      criticalT * standardError[index]!;
-    if (gain.every(inside)) rate.bandHolds++;
-    if (verdict === 'gain' || verdict === 'loss' || clearStretches.length > 0) rate.claimed++;
-    if (verdict === 'gain') rate.foundGain++;
+    const own = learned === undefined ? spread : spread * Math.exp(learned * normal(chance(seed * 101 + 5))());
+    const last = looks[looks.length - 1]!;
+    const day = simulatedDay({ seed: seed * 13 + Math.round(spread * 1e5), order: last, gains: { B: gain }, spread: own, drift }); // prettier-ignore
+    const prior = learned === undefined ? assumedSpread('inertia-roller') : history(seed, learned);
+    const around = { spread: prior, drift: usualDrift[prior.from === 'learned' ? 'learned' : 'other'] };
+    const compared = (look: string[], bands: [number, number][] = []) => {
+      const [test, baseline] = ['B', 'A'].map((letter) => day.slice(0, look.length).filter(({ setup }) => setup === letter)); // prettier-ignore
+      const plans = plan ? { test: { runs: plan.test }, baseline: { runs: plan.baseline } } : {};
+      return compareRuns(test!, baseline!, { ...around, judging: ruleFor(test!, baseline!, plans), bands });
+    };
+    const seen = looks.map((look) => compared(look));
+    if (seen.some(claims)) sum.claimed++;
+    if (seen.some(({ ranges: [first] }) => first.verdict === 'gain')) sum.found++;
+    const { commonRange, engineSpeedRpm, gain: gains, gainHalfWidth } = seen[seen.length - 1]!;
+    if (Math.abs(commonRange.difference - gain * dayLevelKw(fromRpm, toRpm)) <= commonRange.halfWidth) sum.mean++;
+    compared(last, thirds).ranges.forEach(({ difference, fromRpm: from, toRpm: to }, index) => {
+      if (Math.abs(difference.difference - gain * dayLevelKw(from, to)) <= difference.halfWidth) sum.thirds[index]!++;
+    });
+    if (gain === 0 && gains.every((kw, index) => Math.abs(kw) <= gainHalfWidth[index]! && engineSpeedRpm.length > 0)) sum.band++; // prettier-ignore
   }
   const percent = (value: number) => (100 * value) / count;
-  return {
-    covered: percent(rate.covered),
-    adjusted: percent(rate.adjusted),
-    bandHolds: percent(rate.bandHolds),
-    claimed: percent(rate.claimed),
-    foundGain: percent(rate.foundGain),
-  };
+  return { claimed: percent(sum.claimed), found: percent(sum.found), mean: percent(sum.mean), thirds: sum.thirds.map(percent), band: percent(sum.band) }; // prettier-ignore
+}
+
+const average = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0) / values.length;
+
+/** The table of habits: coverage, false claims, and drift of half the spread a run, without a history and with one. */
+export function experimentRates(): Figure[] {
+  const figures: Figure[] = [];
+  for (const habit of habits) {
+    const perCar = cars.map((spread) => tally(habit, { spread }));
+    const drifting = average(cars.map((spread) => tally(habit, { spread, drift: -0.5 }).claimed));
+    const looksPaid = habit.plan === undefined;
+    figures.push(
+      {
+        name: `${habit.name}: any claim where nothing changed`,
+        value: average(perCar.map(({ claimed }) => claimed)),
+        unit: `% (by car ${cars.map((spread, index) => `${100 * spread} %: ${perCar[index]!.claimed.toFixed(1)}`).join(', ')})`,
+        budget: 5,
+      },
+      { name: `${habit.name}: the same with drift of half the spread a run`, value: drifting, unit: '%', ...(habit.looks[0] === blocks || looksPaid ? { budget: 5 } : {}) }, // prettier-ignore
+      {
+        name: `${habit.name}: the interval holds the true mean, each third of the range`,
+        value: average(perCar.map(({ mean }) => mean)),
+        unit: `% (thirds ${[0, 1, 2].map((third) => average(perCar.map((car) => car.thirds[third]!)).toFixed(1)).join(', ')}; wanted ${looksPaid ? '95 or more' : '93 to 97'})`,
+      },
+      { name: `${habit.name}: the band holds everywhere`, value: average(perCar.map(({ band }) => band)), unit: '% (95 or more)' }, // prettier-ignore
+    );
+  }
+  const habit = (name: string) => habits.find((candidate) => candidate.name === name)!;
+  const [planned, looked, single, againstThree] = ['planned, three each', 'looked after every run, baseline growing too', 'planned, one run each', 'planned, one run against three'].map(habit); // prettier-ignore
+  const power = (of: Habit, gain: number, learned?: number) => tally(of, { spread: 0.004, gain, ...(learned === undefined ? {} : { learned }) }).found; // prettier-ignore
+  figures.push(
+    { name: 'gain of 1.5 % found, planned three each, no history', value: power(planned!, 0.015), unit: '% (at least 85)' }, // prettier-ignore
+    { name: 'gain of 1.5 % found, looked after every run, no history', value: power(looked!, 0.015), unit: '% (at least 80)' }, // prettier-ignore
+    { name: 'gain of 1.0 % found, planned three each, with a history', value: power(planned!, 0.01, 0.25), unit: '% (at least 75)' }, // prettier-ignore
+    { name: 'gain of 1.5 % found, planned one against three, with a history', value: power(againstThree!, 0.015, 0.25), unit: '% (at least 80)' }, // prettier-ignore
+    { name: 'gain of 2 % found, planned one each, with a history', value: power(single!, 0.02, 0.25), unit: '% (at least 75)' }, // prettier-ignore
+    { name: 'planned three each, with a history: any claim where nothing changed', value: tally(planned!, { spread: 0.004, learned: 0.25 }).claimed, unit: '%', budget: 5 }, // prettier-ignore
+    { name: 'planned three each, with a history: the same with drift of half the spread a run', value: tally(planned!, { spread: 0.004, learned: 0.25, drift: -0.5 }).claimed, unit: '%', budget: 5 }, // prettier-ignore
+  );
+  return [...figures, ...jobRates()];
+}
+
+/** False share of a job's claims: jobs of 2 to 12 setups of which 60 % change nothing, 1 to 6 runs each. */
+function jobRates(): Figure[] {
+  return [false, true].map((looked): Figure => {
+    let falseShare = 0;
+    let found = 0;
+    let real = 0;
+    for (let seed = 1; seed <= count; seed++) {
+      const random = chance(seed * 31 + 7);
+      const setups = 1 + Math.floor(2 + 11 * random());
+      const runsEach = looked ? 1 + Math.floor(6 * random()) : 3;
+      const letters = Array.from({ length: setups }, (_, index) => `S${index}`);
+      const gains = Object.fromEntries(letters.map((letter, index) => [letter, index === 0 || random() < 0.6 ? 0 : 0.01 + 0.02 * random()])); // prettier-ignore
+      const order = letters.flatMap((letter) => many(letter, runsEach));
+      const day = simulatedDay({ seed, order, gains, spread: cars[seed % cars.length]! });
+      const pairs = familyOf(letters, day, looked ? undefined : runsEach);
+      const wrong = pairs.filter(({ jobClaim, testId, againstId }) => {
+        const truth = gains[letters[testId]!]! - gains[letters[againstId]!]!;
+        return (jobClaim === 'gain' && truth <= 0) || (jobClaim === 'loss' && truth >= 0);
+      }).length;
+      const claimed = pairs.filter(({ jobClaim }) => jobClaim === 'gain' || jobClaim === 'loss').length;
+      falseShare += wrong / Math.max(1, claimed);
+      for (const { jobClaim, testId, againstId } of pairs) {
+        if (againstId !== 0 || gains[letters[testId]!] === 0) continue;
+        real++;
+        if (jobClaim === 'gain') found++;
+      }
+    }
+    return {
+      name: `jobs of 2 to 12 setups, ${looked ? '1 to 6 runs each, every run looked at' : 'three each as planned'}: false share of the job's claims`,
+      value: (100 * falseShare) / count,
+      unit: `% (gains of 1 to 3 % called on the baseline: ${((100 * found) / real).toFixed(0)} %)`,
+      budget: 5,
+    };
+  });
+}
+
+/** Every setup against the one before it and the first, as a job's figures judge them. */
+function familyOf(letters: readonly string[], day: readonly DayRun[], planned: number | undefined) {
+  const runsOf = (index: number) => day.filter(({ setup }) => setup === letters[index]);
+  const prior = assumedSpread('inertia-roller');
+  const whole = [fromRpm, toRpm] as const;
+  const pairs = letters.flatMap((_, testId) =>
+    testId === 0 ? [] : [...new Set([0, testId - 1])].map((againstId) => ({ testId, againstId })),
+  );
+  return jobClaims(
+    pairs.flatMap(({ testId, againstId }) => {
+      const [test, against] = [runsOf(testId), runsOf(againstId)];
+      const judging = ruleFor(test, against, planned === undefined ? {} : { test: { runs: planned } });
+      const alike = letters.flatMap((_letter, index) => (index === testId || index === againstId || runsOf(index).length < 2 ? [] : [runsOf(index)])); // prettier-ignore
+      const around = { spread: prior, drift: usualDrift.other, whole, level: levelOf(judging) };
+      const range = chosenRange([test, against, ...alike], fromRpm, toRpm, around, judging);
+      if (!range) return [];
+      const { verdict, paid } = verdictAlone(range, 1, { judging, drift: usualDrift.other, perMean: 1 / test.length + 1 / against.length }); // prettier-ignore
+      return [{ testId, againstId, ...range, judging, paid, ...judged({ verdict, drift: range.drift }, judging, []) }];
+    }),
+  );
 }

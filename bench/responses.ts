@@ -1,6 +1,7 @@
 import { responseTo } from '../core/response/response.ts';
 import { responseRuns } from '../core/testing/response-runs.ts';
 import { attributionOf } from '../core/comparison/attribution.ts';
+import { bandDifference } from '../core/comparison/comparison.ts';
 import { simulatedExperiment } from '../core/testing/simulated-experiment.ts';
 import type { Figure } from './figure.ts';
 
@@ -39,7 +40,10 @@ export function responseRates(): Figure[] {
         gain: () => gain,
       }).test,
     }));
-    const found = attributionOf(setups, 4)!;
+    const runsOf = (id: number) => setups[id - 1]!.runs;
+    const found = attributionOf(setups, 4, (testId, againstId, from, to) =>
+      bandDifference([runsOf(testId), runsOf(againstId)], from, to),
+    )!;
     found.steps.slice(1).forEach(({ gain }, index) => {
       steps++;
       const truth = (gains[index + 1]! - gains[index]!) * found.steps[0]!.meanKw;
