@@ -3,6 +3,7 @@ import { gridBetween } from '../curve/grid.ts';
 import { meanDifference } from '../statistics/mean-difference.ts';
 import { bandDifference, compareRuns, differenceAt, type JudgedRange, type JudgedRanges } from './comparison.ts';
 import type { RunCurve } from './run-curve.ts';
+import { gainTable } from './gain-table.ts';
 import { gainSentence } from '../wording/gain-sentence.ts';
 import type { ClearStretch } from './clear-stretches.ts';
 import type { Withheld } from '../judgement/pair-judgement.ts';
@@ -39,6 +40,23 @@ describe('comparison', () => {
     expect(differenceAt([test3, baseline], 2100)).toBeUndefined();
     expect(bandDifference([test3, baseline], 3000, 4000)!.difference).toBeCloseTo(2, 9);
     expect(bandDifference([test3, baseline], 2000, 4000)).toBeUndefined();
+  });
+
+  test('the largest difference is the largest loss where all are losses', () => {
+    const lower = [0, 0.1].map((away) => runOf((rpm) => power(rpm) - (rpm > 4500 ? 4 : 1) + away));
+    const { largest } = compareRuns(lower, baseline);
+    expect(largest.gain).toBeLessThan(-3.5);
+    expect(largest.rpm).toBeGreaterThan(4500);
+  });
+
+  test('where the baseline has a peak, the table says how much earlier it is reached', () => {
+    const hill = (at: number, most: number) => (rpm: number) => most - ((rpm - at) / 400) ** 2;
+    const runs = (at: number, most: number) => [0, 0.1, 0.2].map((away) => runOf((rpm) => hill(at, most)(rpm) + away));
+    const [of, against] = [runs(4800, 104), runs(5000, 100)];
+    const compared = compareRuns(of, against);
+    const row = gainTable({ power: [of, against], torque: [of, against] }, compared, compared, undefined, false).find(({ id }) => id === 'reaches-peak')!; // prettier-ignore
+    expect(row.difference).toBeLessThan(-800);
+    expect(row.halfWidth).toBeGreaterThan(0);
   });
 
   test('nothing to compare is a sentence', () => {

@@ -44,6 +44,7 @@ export interface Comparison {
   clearStretches: ClearStretch[];
   driftSuspected: boolean;
   peaks: { test: Peak; baseline: Peak; difference: MeanDifference };
+  /** The largest difference at one speed, gain or loss. */
   largest: { rpm: number; gain: number };
   earliness: Earliness;
 }
@@ -100,7 +101,7 @@ export function compareRuns(
     const { standardDeviation } = bandDifference(groups, fromRpm, toRpm, around) ?? common.difference;
     return !drift || standsInDrift(drift, { difference: mean, standardDeviation }, rule);
   });
-  const largest = greatestAt(band.gain);
+  const largest = greatestAt(band.gain.map(Math.abs));
   return {
     fromRpm,
     toRpm,
@@ -125,6 +126,7 @@ export function compareRuns(
       difference: peaks,
     },
     largest: { rpm: band.engineSpeedRpm[largest]!, gain: band.gain[largest]! },
+    // Where the baseline is still climbing at the end of what is shared, its peak is nowhere in it.
     earliness: earlinessOf(band.engineSpeedRpm, band.test, band.baseline),
   };
 }

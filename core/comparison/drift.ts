@@ -43,8 +43,8 @@ export interface UsualDrift {
 // Chosen by bench/experiments.ts: drift of up to half the spread a run, A A A B B B, against gains found without drift.
 export const usualDrift: Record<'learned' | 'other', UsualDrift> = {
   // Repeats that were learned from hold the shop's usual drift already.
-  learned: { perRun: 0.05, sagging: { perRun: 1, leftErrors: 2 }, rising: { perRun: 0.15, leftErrors: 1.5 } },
-  other: { perRun: 0.05, sagging: { perRun: 1, leftErrors: 2 }, rising: { perRun: 0.5, leftErrors: 1.5 } },
+  learned: { perRun: 0.05, sagging: { perRun: 1, leftErrors: 2.25 }, rising: { perRun: 0.15, leftErrors: 1.5 } },
+  other: { perRun: 0.05, sagging: { perRun: 1, leftErrors: 2.25 }, rising: { perRun: 0.5, leftErrors: 1.5 } },
 };
 
 /** How far the two sides' runs lie apart in order; half of all where the order is not known. */

@@ -41,3 +41,8 @@ test('the more a curve makes, the earlier it reaches a value', () => {
     ),
   );
 });
+
+test('the greatest value at an end of the range is no peak that anything could reach', () => {
+  const climbing = rpm.map((at) => at / 100);
+  expect(earlinessOf(rpm, rpm.map((at) => at / 100 + 5), climbing).reachesRpm).toBeUndefined(); // prettier-ignore
+});

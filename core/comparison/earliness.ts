@@ -5,7 +5,7 @@ export interface Earliness {
   /** The baseline's peak, and its speed. */
   baselinePeak: number;
   baselineRpm: number;
-  /** Where the test first reaches it, and until where it stays above; absent when it never does. */
+  /** Where the test first reaches it, and until where it stays above; absent when it never does, or the peak is not in the range. */
   reachesRpm?: number;
   staysToRpm?: number;
 }
@@ -19,6 +19,8 @@ export function earlinessOf(rpm: Float64Array, test: Float64Array, baseline: Flo
   const top = greatestAt(baseline);
   const peak = baseline[top]!;
   const found: Earliness = { baselinePeak: peak, baselineRpm: rpm[top]! };
+  // The greatest value at an end of the range is no peak: it may lie beyond.
+  if (top === 0 || top === baseline.length - 1) return found;
   const reachesRpm = firstReach(rpm, test, peak);
   if (reachesRpm === undefined) return found;
   let last = test.findIndex((value) => value >= peak);

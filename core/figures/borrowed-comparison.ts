@@ -5,6 +5,7 @@ import { compareRuns, type Comparison, type JudgedRange } from '../comparison/co
 import { measuredConditions, runCurve, type CountedRun } from './figured-run.ts';
 import type { ComparedRuns } from '../comparison/run-curve.ts';
 import { oneLook } from '../comparison/judging-rule.ts';
+import { caveatsOf } from '../judgement/caveats.ts';
 import { judged } from '../judgement/pair-judgement.ts';
 import { gainSentence } from '../wording/gain-sentence.ts';
 import { gainTable } from '../comparison/gain-table.ts';
@@ -65,6 +66,11 @@ export function borrowedComparison(
       true,
     ).map((row) => ({ ...row, halfWidth: NaN })),
     unlike,
+    caveats: caveatsOf(
+      unlike,
+      runs.map(({ figures: { label, curve, broken } }) => ({ label, checks: curve.checks, broken })),
+      [],
+    ),
   };
 }
 

@@ -1,6 +1,7 @@
 import type { Unlikeness } from '../likeness/run-conditions.ts';
 import type { Comparison } from '../comparison/comparison.ts';
 import type { Phrase } from '../wording/gain-sentence.ts';
+import type { Caveat } from '../judgement/caveats.ts';
 import type { PairJudgement } from '../judgement/pair-judgement.ts';
 import type { GainRow } from '../comparison/gain-table.ts';
 
@@ -29,6 +30,8 @@ export interface ComparisonFigures {
   sentence: Phrase[];
   rows: GainRow[];
   unlike: Unlikeness[];
+  /** What stands against the figures, the gravest first. */
+  caveats: Caveat[];
   /** Absent where there is no spread. */
   detectable?: Detectable;
 }

@@ -1,4 +1,6 @@
 import type { Air } from '../air/air.ts';
+import type { BrokenLimit } from '../limits/broken-limits.ts';
+import type { Extremes } from '../log/extremes.ts';
 import type { AirCircumstances } from '../checks/air-checks.ts';
 import type { RunConditions } from '../likeness/run-conditions.ts';
 import type { RawPoints } from '../reduction/raw-points.ts';
@@ -17,6 +19,8 @@ export interface FiguredRun {
   air: Air | undefined;
   circumstances?: AirCircumstances;
   conditions: RunConditions;
+  /** What its log reached, by channel. */
+  extremes?: ReadonlyMap<string, Extremes> | undefined;
 }
 
 /** A run's curve at the settings of a view. */
@@ -26,6 +30,8 @@ export interface RunFigures {
   label: string;
   counted: boolean;
   curve: Curve;
+  /** Limits that it went beyond, as far as its own log and curve tell. */
+  broken: BrokenLimit[];
   /** Unsmoothed points, corrected, where they were asked for. */
   raw?: RawPoints;
 }

@@ -28,6 +28,8 @@ export interface JobFigures {
   pairs?: ComparisonFigures[];
   /** Spread of repeats as it was known before the job's own. */
   spread: SpreadPrior;
+  /** The setup that gives most of those that may be called so; absent where there is none. */
+  bestId?: number;
   /** What to run next, and why. */
   next: NextRun;
   /** The borrowed curve that the setup is compared with. */
@@ -38,5 +40,12 @@ export interface JobFigures {
   attribution?: Attribution;
   /** Numeric items that runs were made at several levels of, and the response to one of them, where it was asked for. */
   varied?: { key: string; label: string; levels: number }[];
-  response?: { key: string; label: string; unit: string; found: Response | NoResponse };
+  response?: {
+    key: string;
+    label: string;
+    unit: string;
+    found: Response | NoResponse;
+    /** Letters of setups whose level is not known: they are left out. */
+    unknown: string[];
+  };
 }

@@ -2,6 +2,7 @@ import type { Air } from '../air/air.ts';
 import type { AirCircumstances } from '../checks/air-checks.ts';
 import type { FrozenBaseline } from '../job/baseline.ts';
 import type { StatedPlan } from '../comparison/judging-rule.ts';
+import type { Limit } from '../limits/limit.ts';
 import type { DynoProfile } from '../dyno/dyno-profile.ts';
 import type { SetupItem } from '../setup/item.ts';
 
@@ -14,6 +15,8 @@ export interface SetupRecord {
   /** The change in words, and item by item. */
   change?: string | undefined;
   items?: readonly SetupItem[] | undefined;
+  /** What was decided on it. */
+  decision?: 'keep' | 'go back' | 'try further' | null | undefined;
   /** Runs planned of it alone. */
   plan?: StatedPlan | null | undefined;
 }
@@ -50,6 +53,8 @@ export interface JobRecord {
   runs: readonly RunRecord[];
   /** The frozen baseline in force; null where none was frozen. */
   baseline: FrozenBaseline | null;
+  /** Limits that were set for this job. */
+  limits?: readonly Limit[] | undefined;
   /** Runs planned of each setup, where that was stated. */
   plan?: StatedPlan | null | undefined;
 }

@@ -41,7 +41,8 @@ export function makeJobFigures(request: FiguresRequest, readings: ReadonlyMap<nu
   const unusable: UnusableRun[] = [];
   const take = (run: RunRecord, of: Pick<GuestRecord, 'baseline' | 'ignition' | 'vehicle'> & { origin?: string }) => {
     const reading = readings.get(run.id);
-    if (reading?.kind === 'sweep' && run.setupId !== null) runs.push(figuredRun(run, run.setupId, reading.sweep, of));
+    if (reading?.kind === 'sweep' && run.setupId !== null)
+      runs.push({ ...figuredRun(run, run.setupId, reading.sweep, of), extremes: reading.extremes });
     if (reading?.kind === 'unusable') unusable.push({ id: run.id, label: run.label ?? '', ...reading.unusable });
   };
   for (const run of job.runs.filter(hasCurve)) take(run, { ...job, baseline: frozen });
@@ -56,6 +57,7 @@ export function makeJobFigures(request: FiguresRequest, readings: ReadonlyMap<nu
     settings: { standard, share, gridRpm, spanRpm, crank: crank.loss },
     learned,
     plan: job.plan ?? undefined,
+    limits: job.limits ?? [],
   });
   return {
     ...figures,

@@ -8,7 +8,9 @@ import { comparedPair, comparedRuns, unlikeOf, type ChosenRuns, type PairsOf } f
 import { runCurve, type CountedRun } from './figured-run.ts';
 import type { ComparedRuns } from '../comparison/run-curve.ts';
 import { gainSentence } from '../wording/gain-sentence.ts';
+import { worstOf } from '../limits/broken-limits.ts';
 import { gainTable } from '../comparison/gain-table.ts';
+import { caveatsOf, type CaveatRun } from '../judgement/caveats.ts';
 import { judged } from '../judgement/pair-judgement.ts';
 import type { ComparisonFigures, Detectable } from './comparison-figures.ts';
 
@@ -71,6 +73,7 @@ export function comparisonOfPair(
     clearStretches: power.clearStretches,
     unit: request.powerUnit,
     withheld: judgement.withheld,
+    broken: worstOf(sides[0].flatMap(({ figures }) => figures.broken)),
     estimate: request.settings.crank && crankAssumption(request.settings.crank),
   });
   const detectable = detectableOf(power, sides[0].length, sides[1].length);
@@ -83,8 +86,14 @@ export function comparisonOfPair(
     sentence,
     rows: gainTable(compared, power, torque, request.atRpm, withheld, pair.around),
     unlike,
+    caveats: caveatsOf(unlike, sides[0].map(told), sides[1].map(told)),
     ...(detectable ? { detectable } : {}),
   };
+}
+
+/** A run with what was found on it. */
+function told({ figures: { label, curve, broken } }: CountedRun): CaveatRun {
+  return { label, checks: curve.checks, broken };
 }
 
 function detectableOf({ ranges }: Comparison, runs: number, otherRuns: number): Detectable | undefined {

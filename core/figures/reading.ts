@@ -2,12 +2,18 @@ import { coastDown, type CoastDown } from '../run-kinds/coast-down.ts';
 import type { Recording } from '../recording/recording.ts';
 import { preparedSweep } from '../reduction/prepared-sweep.ts';
 import type { SweepDrive } from '../reduction/sweep-drive.ts';
+import { logExtremes, type Extremes } from '../log/extremes.ts';
+import { runLog } from '../log/from-recording.ts';
+import type { LoggedEngine } from '../log/run-log.ts';
 import type { RunRecord } from './job-record.ts';
 import { unusableFor, type Unusable } from './unusable.ts';
 
+/** Extremes are readings: nothing of the engine is asked for them. */
+const nobodysEngine: LoggedEngine = { ignition: null, boosted: false, ethanolPct: null, limits: {} };
+
 /** What a recording holds, whatever it is looked at with: made once a run, for recordings never change. */
 export type Reading =
-  | { kind: 'sweep'; sweep: SweepDrive }
+  | { kind: 'sweep'; sweep: SweepDrive; extremes: ReadonlyMap<string, Extremes> }
   | { kind: 'coast-down'; coast: CoastDown }
   | { kind: 'unusable'; unusable: Unusable };
 
@@ -23,7 +29,8 @@ export function hasCurve({ kind, state }: Pick<RunRecord, 'kind' | 'state'>): bo
 export function readingOf(run: Pick<RunRecord, 'kind' | 'dyno' | 'engineToDrumRatio'>, recording: Recording): Reading {
   try {
     if (run.kind === 'coast-down') return { kind: 'coast-down', coast: coastDown(recording, run.dyno) };
-    return { kind: 'sweep', sweep: preparedSweep(recording, run.dyno, run.engineToDrumRatio ?? undefined) };
+    const sweep = preparedSweep(recording, run.dyno, run.engineToDrumRatio ?? undefined);
+    return { kind: 'sweep', sweep, extremes: logExtremes(runLog(recording, sweep, nobodysEngine)) };
   } catch (error) {
     return { kind: 'unusable', unusable: unusableFor(error) };
   }

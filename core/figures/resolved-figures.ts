@@ -2,16 +2,19 @@ import { startTemperature } from '../checks/start-temperature.ts';
 import { crankAssumption, crankKw } from '../dyno/crank.ts';
 import { startWindow, type StartWindow } from '../heat/start-window.ts';
 import { rawPoints, type RawPoints } from '../reduction/raw-points.ts';
-import { curveOf, type CurveSettings } from './corrected-curve.ts';
+import { brokenLimits, worstOf, type Reach } from '../limits/broken-limits.ts';
+import { headroom, limitChannel, limitQuantities, type Limit } from '../limits/limit.ts';
+import { curveOf, type Curve, type CurveSettings } from './corrected-curve.ts';
 import { drumSpeedAt } from '../reduction/torque-fit.ts';
 import { Refusal } from '../refusal.ts';
 import { runCurve, type CountedRun, type FiguredRun, type RunFigures, type UnusableRun } from './figured-run.ts';
 import { keyOf, variedItems } from '../response/levels.ts';
-import { responseTo } from '../response/response.ts';
+import { responseTo, type Level } from '../response/response.ts';
 import { attributionOf, type AttributedSetup, type DifferenceBetween } from '../comparison/attribution.ts';
 import { bandDifference } from '../comparison/comparison.ts';
 import { comparedPair, pairsOf, type PairsOf } from './compared-pair.ts';
 import { comparisonFigures, comparisonOfPair } from './pair-comparison.ts';
+import { bestSetup } from '../judgement/best-setup.ts';
 import { nextRun, type NextRun } from '../advice/next-run.ts';
 import type { FamilyPair } from '../judgement/job-claims.ts';
 import { setupFigures, type SetupCurves, type SetupFigures } from './setup-figures.ts';
@@ -25,7 +28,7 @@ export function resolvedFigures(runs: readonly FiguredRun[], request: ResolvedRe
   const unusable: UnusableRun[] = [];
   const figured = runs.flatMap((run): CountedRun[] => {
     try {
-      const figures = figuresOf(run, request.settings);
+      const figures = figuresOf(run, request);
       const raw = request.raw && run.setupId === request.testId ? rawOf(run, figures, request.settings) : undefined;
       return [{ run, figures: raw ? { ...figures, raw } : figures }];
     } catch (error) {
@@ -49,6 +52,14 @@ export function resolvedFigures(runs: readonly FiguredRun[], request: ResolvedRe
   const { baselineId, testId, againstId } = request;
   const of = pairsOf(request, setups, counted);
   const figuresOfSetups = setupFigures(of);
+  const best = bestSetup(
+    figuresOfSetups.map(({ setupId, onBaseline }) => ({
+      setupId,
+      onBaseline,
+      decision: request.setups.find(({ id }) => id === setupId)?.decision,
+      unsafe: counted(setupId).some(({ figures }) => figures.broken.length > 0),
+    })),
+  );
   const result: JobFigures = {
     sides: { baselineId, testId, againstId },
     spanRpm: request.settings.spanRpm,
@@ -58,8 +69,9 @@ export function resolvedFigures(runs: readonly FiguredRun[], request: ResolvedRe
     setups: figuresOfSetups,
     spread: of.spread,
     next: nextOf(of, figuresOfSetups),
+    ...(best === undefined ? {} : { bestId: best }),
     ...(request.beside === 'steps' ? stepsOf(of) : {}),
-    ...(request.beside === 'response' ? responseOf(request, setups) : {}),
+    ...(request.beside === 'response' ? responseOf(request, setups, figured) : {}),
     ...(factors.length > 0 ? { factors: [Math.min(...factors), Math.max(...factors)] } : {}),
   };
   if (request.curvesOnly) return result;
@@ -118,29 +130,70 @@ function stepsOf(of: PairsOf): Pick<JobFigures, 'attribution'> {
 }
 
 /** What the numeric items around the test setup gave at their levels. */
-function responseOf(request: ResolvedRequest, curves: readonly SetupCurves[]): Pick<JobFigures, 'varied' | 'response'> {
+function responseOf(
+  request: ResolvedRequest,
+  curves: readonly SetupCurves[],
+  figured: readonly CountedRun[],
+): Pick<JobFigures, 'varied' | 'response'> {
   const setups = runSetups(request, curves);
   const ran = setups.filter(({ runs }) => runs.length > 0).map(({ id }) => id);
   const items = variedItems(setups, request.testId, ran);
   const varied = items.map((item) => ({ key: keyOf(item), label: item.label, levels: item.levels.length }));
   const chosen = items.find((item) => keyOf(item) === request.respondTo) ?? items[0];
   if (!chosen) return { varied };
-  const levels = chosen.levels.map(({ x, setupIds }) => {
+  const levels = chosen.levels.map(({ x, setupIds }): Level => {
     const at = setups.filter(({ id }) => setupIds.includes(id));
-    return { x, letters: at.map(({ letter }) => letter).join(' '), runs: at.flatMap(({ runs }) => runs) };
+    const runs = figured.filter(({ run }) => setupIds.includes(run.setupId) && run.counted);
+    return {
+      x,
+      letters: at.map(({ letter }) => letter).join(' '),
+      runs: at.flatMap((setup) => setup.runs),
+      runsOf: at.flatMap((setup) => setup.runs.map(() => setup.letter)),
+      // Setups are made in the order in which they are tried.
+      order: Math.max(...setupIds.map((id) => setups.findIndex((setup) => setup.id === id))),
+      broken: worstOf(runs.flatMap(({ figures }) => figures.broken)),
+      headroom: headroomOf(request.limits ?? [], runs),
+    };
   });
   const found = responseTo(levels, request.bands?.[0], chosen);
-  return { varied, response: { key: keyOf(chosen), label: chosen.label, unit: chosen.unit, found } };
+  const unknown = setups.filter(({ id }) => chosen.unknownIds.includes(id)).map(({ letter }) => letter);
+  return { varied, response: { key: keyOf(chosen), label: chosen.label, unit: chosen.unit, found, unknown } };
 }
 
-function figuresOf(run: FiguredRun, settings: CurveSettings): RunFigures {
+function figuresOf(run: FiguredRun, { settings, limits = [] }: ResolvedRequest): RunFigures {
   const { id, setupId, counted, conditions } = run;
-  return {
-    id,
-    setupId,
-    label: conditions.label,
-    counted,
-    curve: curveOf(run.sweep, run.air, settings, run.circumstances),
+  const curve = curveOf(run.sweep, run.air, settings, run.circumstances);
+  const broken = brokenLimits(limits, reachOf(run, curve, settings.crank !== undefined), {
+    spark: run.circumstances?.ignition !== 'compression',
+    lossShare: settings.crank ? 0 : undefined,
+  });
+  return { id, setupId, label: conditions.label, counted, curve, broken };
+}
+
+/** The least that is left to each limit over several runs. */
+function headroomOf(limits: readonly Limit[], runs: readonly CountedRun[]): NonNullable<Level['headroom']> {
+  return limits.flatMap((limit) => {
+    const { label, unit } = limitQuantities[limit.quantity];
+    const left = runs.flatMap(({ run, figures }) => {
+      const reached = reachOf(run, figures.curve, false)(limit);
+      return (reached && headroom(limit, reached.reading)) ?? [];
+    });
+    return left.length > 0 ? [{ label, unit, left: Math.min(...left) }] : [];
+  });
+}
+
+/** Where a run came nearest to a limit. Power and torque are the curve's; on the crank's scale where it is estimated. */
+function reachOf({ extremes }: FiguredRun, curve: Curve, atCrank: boolean) {
+  return ({ quantity, scale }: Limit): Reach | undefined => {
+    const { wheelPeaks, peakTorque, peakPower } = curve;
+    const crank = scale === 'crank' && atCrank;
+    if (quantity === 'torque') return { reading: crank ? peakTorque.value : wheelPeaks.torqueNm };
+    if (quantity === 'power') return { reading: crank ? peakPower.value : wheelPeaks.powerKw };
+    const found = extremes?.get(limitChannel(quantity));
+    if (!found) return undefined;
+    return limitQuantities[quantity].side === 'most'
+      ? { reading: found.most, atRpm: found.mostRpm }
+      : { reading: found.least, atRpm: found.leastRpm };
   };
 }
 

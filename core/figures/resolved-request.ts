@@ -1,4 +1,5 @@
 import type { BorrowedCurve } from './borrowed-curve.ts';
+import type { Limit } from '../limits/limit.ts';
 import type { StatedPlan } from '../comparison/judging-rule.ts';
 import type { CurveSettings } from './corrected-curve.ts';
 import type { FiguresView, Learned } from './figures-request.ts';
@@ -17,6 +18,7 @@ export interface ResolvedRequest extends Omit<
   settings: CurveSettings;
   borrowed?: BorrowedCurve | undefined;
   learned?: Learned | undefined;
+  limits?: readonly Limit[] | undefined;
   /** Runs planned of each setup; one of its own has precedence. */
   plan?: StatedPlan | undefined;
 }

@@ -5,12 +5,16 @@ export const limitQuantities = {
   engineSpeed: { label: 'Engine speed', unit: 'rpm', side: 'most', scaled: false },
   boost: { label: 'Boost', unit: 'kPa', side: 'most', scaled: false },
   lambda: { label: 'λ at full load', unit: '', side: 'most', scaled: false },
+  richLambda: { label: 'λ, richest', unit: '', side: 'least', scaled: false },
   smokeLambda: { label: 'λ, smoke', unit: '', side: 'least', scaled: false },
   knockRetard: { label: 'Knock retard', unit: '°', side: 'most', scaled: false },
   ignitionAdvance: { label: 'Ignition advance', unit: '°', side: 'most', scaled: false },
   injectorDuty: { label: 'Injector duty', unit: '%', side: 'most', scaled: false },
   fuelPressure: { label: 'Fuel pressure', unit: 'kPa', side: 'least', scaled: false },
+  railPressure: { label: 'Rail pressure', unit: 'MPa', side: 'least', scaled: false },
   oilPressure: { label: 'Oil pressure', unit: 'kPa', side: 'least', scaled: false },
+  crankcasePressure: { label: 'Crankcase pressure', unit: 'kPa', side: 'most', scaled: false },
+  batteryVoltage: { label: 'Battery', unit: 'V', side: 'least', scaled: false },
   intakeTemperature: { label: 'Intake temperature', unit: '°C', side: 'most', scaled: false },
   coolantTemperature: { label: 'Coolant temperature', unit: '°C', side: 'most', scaled: false },
   oilTemperature: { label: 'Oil temperature', unit: '°C', side: 'most', scaled: false },
@@ -50,7 +54,7 @@ export const probeShare = 0.01;
 
 /** How far beyond a limit a reading must lie before it is told from one on it, in the limit's unit. */
 export function readingTolerance({ quantity, value }: Limit): number {
-  return quantity === 'lambda' || quantity === 'smokeLambda' ? probeShare * Math.abs(value) : 0;
+  return limitChannel(quantity) === 'lambda' ? probeShare * Math.abs(value) : 0;
 }
 
 /** A job's limits as they are written, those of quantities that are known. */
@@ -64,5 +68,5 @@ export function knownLimits(
 
 /** The channel that a limit's quantity is read from. */
 export function limitChannel(quantity: LimitQuantity): string {
-  return quantity === 'smokeLambda' ? 'lambda' : quantity;
+  return quantity === 'smokeLambda' || quantity === 'richLambda' ? 'lambda' : quantity;
 }

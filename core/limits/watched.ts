@@ -17,7 +17,7 @@ export interface WatchedLimit {
 
 const nearShare = 0.05;
 /** These only mean something under load: a closed throttle reads lean, and low on oil. */
-const underLoad: readonly LimitQuantity[] = ['lambda', 'smokeLambda', 'knockRetard', 'injectorDuty', 'fuelPressure', 'oilPressure']; // prettier-ignore
+const underLoad: readonly LimitQuantity[] = ['lambda', 'richLambda', 'smokeLambda', 'knockRetard', 'injectorDuty', 'fuelPressure', 'railPressure', 'oilPressure']; // prettier-ignore
 
 /**
  * The limits of a job against the readings of a moment.

@@ -12,7 +12,8 @@ const usualDutyPercent = 90;
 /**
  * Fuel pressure against expectation: what it was at the start of the pull and,
  * with a regulator that follows the manifold, plus the boost since. Whether it
- * follows is told from the pressure itself while there is little load.
+ * follows is told from the pressure itself while there is little load. Crossing
+ * the job's floor is another finding (limits-crossed.ts).
  */
 export function fuelPressureSag(log: RunLog): LogEvent[] {
   const pressure = log.channels.get('fuelPressure');
@@ -23,15 +24,9 @@ export function fuelPressureSag(log: RunLog): LogEvent[] {
   const base = medianOf(pressure.subarray(first, early));
   const baseBoost = boost ? medianOf(boost.subarray(first, early)) : 0;
   const follows = boost !== undefined && followsBoost(pressure, boost, first, last);
-  const floor = log.engine.limits.fuelPressure ?? -Infinity;
   const expected = (index: number) => base + (follows ? Math.max(0, boost[index]! - baseBoost) : 0);
   const missing = (index: number) => expected(index) - pressure[index]!;
-  return stretches(
-    log,
-    (index) => missing(index) > Math.max(sagKpa, sagShare * base) || pressure[index]! < floor,
-    leastS,
-    0.15,
-  ).map((stretch) => {
+  return stretches(log, (index) => missing(index) > Math.max(sagKpa, sagShare * base), leastS, 0.15).map((stretch) => {
     let most = 0;
     for (let index = stretch.from; index <= stretch.to; index++) most = Math.max(most, missing(index));
     const event = eventAt(log, stretch, {
@@ -63,7 +58,9 @@ export function injectorDuty(log: RunLog): LogEvent[] {
   const pulse = log.channels.get('injectorPulse');
   const duty = log.channels.get('injectorDuty') ?? pulse?.map((ms, index) => (ms * log.engineSpeedRpm[index]!) / 1200);
   if (!duty || log.engine.ignition === 'compression') return [];
-  const limit = log.engine.limits.injectorDuty ?? usualDutyPercent;
+  const written = log.engine.limits.injectorDuty;
+  const limit = written ?? usualDutyPercent;
+  const limitWords = written === undefined ? `usual limit ${limit} %, not set in this job` : `limit ${limit} %`;
   return stretches(log, (index) => duty[index]! > limit, 0.15, 0.15).map((stretch) => {
     const most = highest(duty, stretch);
     const event = eventAt(log, stretch, {
@@ -76,7 +73,7 @@ export function injectorDuty(log: RunLog): LogEvent[] {
     });
     return {
       ...event,
-      message: `Injectors are open up to ${Math.round(most)} % of the time from ${spokenRpm(event.fromRpm)} rpm on (limit ${limit} %): no room is left to enrich.`,
+      message: `Injectors are open up to ${Math.round(most)} % of the time from ${spokenRpm(event.fromRpm)} rpm on (${limitWords}): no room is left to enrich.`,
     };
   });
 }

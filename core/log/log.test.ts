@@ -53,6 +53,35 @@ describe('events in a log', () => {
     expect(fallen!.fromRpm).toBeGreaterThan(2500);
   });
 
+  test('every logged quantity with a limit is held against it, engine speed too', () => {
+    const log = loggedRun(507);
+    const limited = (limits: Record<string, number>) => logEvents({ ...log, engine: { ...log.engine, limits } });
+    const [fast] = limited({ engineSpeed: 5000 });
+    expect(fast).toMatchObject({ id: 'limit-engineSpeed', severity: 'stop', unit: 'rpm' });
+    expect(fast!.message).toMatch(
+      /^Engine speed reaches \d,\d{3} rpm from 5,0\d0 to \d,\d{3} rpm: the limit is 5,000 rpm\.$/,
+    );
+    expect(limited({ engineSpeed: 9000 })).toEqual([]);
+    const [rich] = limited({ richLambda: 1.5 });
+    expect(rich).toMatchObject({ id: 'limit-richLambda', channels: ['lambda'] });
+  });
+
+  test('a floor that is crossed is no sag; what a check has told already is not told twice', () => {
+    const log = loggedRun(507);
+    const floor = logEvents({ ...log, engine: { ...log.engine, limits: { fuelPressure: 900 } } });
+    expect(floor.map(({ id }) => id)).toEqual(['limit-fuelPressure']);
+    const sagging = loggedRun(507, 'fuel-pressure-sag');
+    const both = logEvents({ ...sagging, engine: { ...sagging.engine, limits: { fuelPressure: 900 } } });
+    expect(both.filter(({ channels }) => channels[0] === 'fuelPressure')).toHaveLength(1);
+  });
+
+  test('a limit that nobody set is said to be a usual one', () => {
+    const [duty] = logEvents(loggedRun(501, 'injector-duty'));
+    expect(duty!.message).toContain('usual limit 90 %, not set in this job');
+    const [lean] = logEvents(loggedRun(501, 'lean'));
+    expect(lean!.message).toMatch(/usual limit, not set in this job|leaner than its target/);
+  });
+
   test('a diesel is not judged as petrol', () => {
     const log = loggedRun(505, 'lean', 'turbo');
     const asDiesel = { ...log, engine: { ...log.engine, ignition: 'compression' as const } };

@@ -55,7 +55,7 @@ export function mixture(log: RunLog): LogEvent[] {
         channels: shown,
       });
       const against = beyond
-        ? `the limit is ${limit.toFixed(2)}`
+        ? `the ${engine.limits.lambda === undefined ? 'usual limit, not set in this job,' : 'limit'} is ${limit.toFixed(2)}`
         : `${Math.round(
             over(
               stretch,

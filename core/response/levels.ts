@@ -8,6 +8,8 @@ export interface VariedItem {
   label: string;
   unit: string;
   levels: { x: number; setupIds: number[] }[];
+  /** Run setups whose level nobody wrote down: the item is a value, and theirs is not known. */
+  unknownIds: number[];
 }
 
 /**
@@ -28,12 +30,13 @@ export function variedItems(setups: readonly SetupStep[], aroundId: number, ran:
     const key = keyOf(item);
     const varied = found.get(key) ?? begun(item);
     found.set(key, varied);
-    add(varied, levelOf(pair.to), id);
+    add(varied, pair.to, id, isValue(pair.to) || isValue(pair.from));
   }
   // The setup itself, and those that differ from it in nothing, stand at its own level in every one.
   for (const varied of found.values()) {
-    for (const id of ran.filter((id) => differences(setups, aroundId, id).length === 0))
-      add(varied, levelOf(around.get(keyOf(varied))), id);
+    const own = around.get(keyOf(varied));
+    const asValue = isValue(own) || ran.some((id) => isValue(stateOf(setups, id).get(keyOf(varied))));
+    for (const id of ran.filter((id) => differences(setups, aroundId, id).length === 0)) add(varied, own, id, asValue);
     varied.levels.sort((a, b) => a.x - b.x);
   }
   return [...found.values()].sort((a, b) => b.levels.length - a.levels.length);
@@ -45,16 +48,26 @@ export const keyOf = ({ kind, aboveRpm }: Pick<NumericItem, 'kind' | 'aboveRpm'>
 function begun(item: NumericItem): VariedItem {
   const { label, unit } = numericItems[item.kind];
   const where = item.aboveRpm ? ` above ${item.aboveRpm.toLocaleString('en-GB')} rpm` : '';
-  return { kind: item.kind, aboveRpm: item.aboveRpm, label: label + where, unit, levels: [] };
+  return { kind: item.kind, aboveRpm: item.aboveRpm, label: label + where, unit, levels: [], unknownIds: [] };
 }
 
-/** By so much against the car as it came, or to a value; nothing said is no change. */
-function levelOf(item: SetupItem | undefined): number {
-  return item && isNumeric(item) ? (item.to ?? item.by ?? 0) : 0;
+/** Whether an item says to which value, not by how much. */
+function isValue(item: SetupItem | undefined): boolean {
+  return item !== undefined && isNumeric(item) && item.to !== undefined;
 }
 
-function add(varied: VariedItem, x: number, id: number): void {
-  const level = varied.levels.find((level) => level.x === x);
+/**
+ * Puts a setup on its level: by so much against the car as it came, where
+ * nothing said is no change; or the value itself, where nothing said is not known.
+ */
+function add(varied: VariedItem, item: SetupItem | undefined, id: number, asValue: boolean): void {
+  const numeric = item && isNumeric(item) ? item : undefined;
+  const x = asValue ? numeric?.to : (numeric?.by ?? 0);
+  if (x === undefined) {
+    if (!varied.unknownIds.includes(id)) varied.unknownIds.push(id);
+    return;
+  }
+  const level = varied.levels.find((candidate) => candidate.x === x);
   if (!level) varied.levels.push({ x, setupIds: [id] });
   else if (!level.setupIds.includes(id)) level.setupIds.push(id);
 }

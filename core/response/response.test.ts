@@ -70,7 +70,9 @@ describe('the response', () => {
 
   test('still rising, no top within the scatter, and past the best are three different sentences', () => {
     expect((made({ optimum: 9, standardDeviation: 0.0006 }) as Response).advice).toMatch(/Still rising at \+4\.5°/);
-    expect((made({ optimum: -4, standardDeviation: 0.0006 }) as Response).advice).toMatch(/lowest setting tried/);
+    expect((made({ optimum: -4, standardDeviation: 0.0006 }) as Response).advice).toMatch(
+      /The best lies at 0°, where the levels begin/,
+    );
     expect(
       (made({ lossPerUnit2: 0.000001, standardDeviation: 0.006, seed: 12 }) as Response).advice.length,
     ).toBeGreaterThan(20);
@@ -110,4 +112,52 @@ test('setups that differ in one numeric item alone are its levels, however they 
   });
   // The plug gap has two levels: the one of setup 5, and that of those like setup 3.
   expect(others.map(({ kind }) => kind)).toEqual(['plug-gap']);
+});
+
+describe('the order in which levels were tried', () => {
+  test('a sweep downwards ends at its lowest level, and its last step says so', () => {
+    const levels = responseRuns({ ...usual, standardDeviation: 0.0005 });
+    const downwards = levels.map((level, index) => ({ ...level, order: levels.length - index }));
+    const { lastStep } = responseTo(downwards, undefined, ignition) as Response;
+    expect([lastStep.fromX, lastStep.toX]).toEqual([1.5, 0]);
+    expect(lastStep.perUnit).toBeCloseTo(lastStep.difference / -1.5, 9);
+  });
+});
+
+describe('limits come before the power', () => {
+  const broken = { quantity: 'knockRetard', label: 'Knock retard', unit: '°', side: 'most', limit: 3, reading: 4.2, atRpm: 6050, usual: true } as const; // prettier-ignore
+  const rising = () => responseRuns({ ...usual, optimum: 9, standardDeviation: 0.0006 });
+
+  test('a last level that knocked is gone back from, whatever it gave', () => {
+    const levels = rising().map((level, index) => (index === 3 ? { ...level, broken: [broken] } : level));
+    const { advice } = responseTo(levels, undefined, ignition) as Response;
+    expect(advice).toMatch(/At \+4\.5° it knocked, 4\.2 ° taken back at 6,050 rpm .*: go back to \+3°, whatever the power says/); // prettier-ignore
+    expect(advice).not.toContain('beyond what was tried');
+  });
+
+  test('a step that would cross a limit is not advised: 122 of 125 after 116', () => {
+    const left = [21, 15, 9, 3];
+    const levels = rising().map((level, index) => ({ ...level, headroom: [{ label: 'Boost', unit: 'kPa', left: left[index]! }] })); // prettier-ignore
+    const { advice } = responseTo(levels, undefined, { label: 'boost', unit: 'kPa' }) as Response;
+    expect(advice).toMatch(/another step would cross a limit: boost has 3\.0 kPa left\. Stop here\./);
+    const roomy = rising().map((level, index) => ({ ...level, headroom: [{ label: 'Boost', unit: 'kPa', left: 90 - 6 * index }] })); // prettier-ignore
+    expect((responseTo(roomy, undefined, { label: 'boost', unit: 'kPa' }) as Response).advice).toContain('The best lies beyond'); // prettier-ignore
+  });
+});
+
+test('a value that nobody wrote down is no zero: the setup is left out, and named', () => {
+  const lambdaTo = (to: number) => ({ kind: 'lambda-target' as const, to });
+  const setups = [
+    { id: 1, parentId: null, items: [] },
+    { id: 2, parentId: 1, items: [lambdaTo(0.86)] },
+    { id: 3, parentId: 2, items: [lambdaTo(0.88)] },
+    { id: 4, parentId: 3, items: [lambdaTo(0.9)] },
+  ];
+  const [found] = variedItems(setups, 4, [1, 2, 3, 4]);
+  expect(found!.levels.map(({ x }) => x)).toEqual([0.86, 0.88, 0.9]);
+  expect(found!.unknownIds).toEqual([1]);
+  // The same looked at from the car as it came.
+  const [fromFirst] = variedItems(setups, 1, [1, 2, 3, 4]);
+  expect(fromFirst!.levels.map(({ x }) => x)).toEqual([0.86, 0.88, 0.9]);
+  expect(fromFirst!.unknownIds).toEqual([1]);
 });

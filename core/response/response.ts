@@ -2,6 +2,8 @@ import { halfWidthText } from '../units/half-width.ts';
 import { bandMean } from '../curve/band-mean.ts';
 import type { RunCurve } from '../comparison/run-curve.ts';
 import { meanDifference, type MeanDifference } from '../statistics/mean-difference.ts';
+import { brokenWords } from '../limits/broken-words.ts';
+import type { BrokenLimit } from '../limits/broken-limits.ts';
 import { levelWords } from './level-words.ts';
 import { slopeAt, valueAt, type Quadratic } from './parabola.ts';
 import { quadraticFit } from './quadratic.ts';
@@ -14,6 +16,14 @@ export interface Level {
   /** Setups at this level. */
   letters: string;
   runs: readonly RunCurve[];
+  /** The letter of each run's setup; the one of the level where left out. */
+  runsOf?: readonly string[];
+  /** Place among the levels in the order in which they were tried; that of x where left out. */
+  order?: number;
+  /** Limits that its runs went beyond. */
+  broken?: readonly BrokenLimit[];
+  /** How near its runs came to each limit of the job. */
+  headroom?: readonly { label: string; unit: string; left: number }[];
 }
 
 /** Where power is best over the levels. */
@@ -40,18 +50,30 @@ export interface RangeResponse {
   gentlest: { x: number; value: number };
 }
 
+/** A level as it is shown. */
+export interface ToldLevel {
+  x: number;
+  letters: string;
+  runs: number;
+  mean: number;
+  values: number[];
+  /** The letter of each value's setup. */
+  runsOf: readonly string[];
+  broken: readonly BrokenLimit[];
+}
+
 export interface Response {
-  levels: { x: number; letters: string; runs: number; mean: number; values: number[] }[];
+  levels: ToldLevel[];
   whole: RangeResponse;
   /** By bins of engine speed. */
   bins: RangeResponse[];
-  /** Last level against the one before: gain in all, and for each unit of the item. */
+  /** The level tried last against the one tried before it: gain in all, and for each unit of the item. */
   lastStep: MeanDifference & { fromX: number; toX: number; perUnit: number; perUnitHalfWidth: number };
   advice: string;
 }
 
 export interface NoResponse {
-  levels: { x: number; letters: string; runs: number; mean: number; values: number[] }[];
+  levels: ToldLevel[];
   why: string;
 }
 
@@ -84,9 +106,9 @@ export function responseTo(
   ];
   const [fromRpm, toRpm] = range && range[0] >= covered[0] && range[1] <= covered[1] ? range : covered;
   const meanOver = (run: RunCurve, from: number, to: number) => bandMean(run.engineSpeedRpm, run.values, from, to);
-  const told = used.map(({ x, letters, runs }) => {
+  const told = used.map(({ x, letters, runs, runsOf = runs.map(() => letters), broken = [] }): ToldLevel => {
     const values = runs.map((run) => meanOver(run, fromRpm, toRpm));
-    return { x, letters, runs: runs.length, mean: meanOf(values), values };
+    return { x, letters, runs: runs.length, mean: meanOf(values), values, runsOf, broken };
   });
   if (used.length < 3) {
     return {
@@ -95,32 +117,51 @@ export function responseTo(
     };
   }
   if (!(toRpm > fromRpm)) return { levels: told, why: 'The runs share no range of engine speed.' };
+  const [first] = [...used].sort((a, b) => (a.order ?? a.x) - (b.order ?? b.x));
+  const startX = first?.x ?? 0;
   const over = (from: number, to: number): RangeResponse | undefined => {
     const x = used.flatMap((level) => level.runs.map(() => level.x));
     const y = used.flatMap((level) => level.runs.map((run) => meanOver(run, from, to)));
     const fit = quadraticFit(x, y);
-    return fit && rangeResponse(fit, x, from, to);
+    return fit && rangeResponse(fit, x, startX, from, to);
   };
   const whole = over(fromRpm, toRpm);
   if (!whole) return { levels: told, why: 'One run a level leaves no spread to judge the curve by: repeat a level.' };
   const bins: RangeResponse[] = [];
   for (let from = Math.ceil(covered[0] / binRpm) * binRpm; from + binRpm <= covered[1]; from += binRpm)
     bins.push(...[over(from, from + binRpm)].filter((bin) => bin !== undefined));
-  const [before, last] = told.slice(-2) as [(typeof told)[number], (typeof told)[number]];
-  const step = meanDifference(last.values, before.values, { alike: told.slice(0, -2).map(({ values }) => values) });
+  // In the order in which they were tried: a sweep downwards ends at its lowest level.
+  const tried = used.map(({ order }, index) => ({ order: order ?? index, level: told[index]! })).sort((a, b) => a.order - b.order); // prettier-ignore
+  const [before, last] = tried.slice(-2).map(({ level }) => level) as [ToldLevel, ToldLevel];
+  const alike = told.filter((level) => level !== before && level !== last).map(({ values }) => values);
+  const step = meanDifference(last.values, before.values, { alike });
   const width = last.x - before.x;
   const lastStep = { ...step, fromX: before.x, toX: last.x, perUnit: step.difference / width, perUnitHalfWidth: step.halfWidth / width }; // prettier-ignore
-  return { levels: told, whole, bins, lastStep, advice: adviceOn(whole, told, lastStep, unit) };
+  return {
+    levels: told,
+    whole,
+    bins,
+    lastStep,
+    advice: adviceOn(whole, { told, last, before, nearest: nearestLimit(used, last, before) }, lastStep, unit),
+  };
 }
 
-function rangeResponse(fit: Quadratic, x: readonly number[], fromRpm: number, toRpm: number): RangeResponse {
+/** @param startX the level that it began at */
+function rangeResponse(
+  fit: Quadratic,
+  x: readonly number[],
+  startX: number,
+  fromRpm: number,
+  toRpm: number,
+): RangeResponse {
+  // prettier-ignore
   const [least, most] = [Math.min(...x), Math.max(...x)];
   const grid = Array.from({ length: gridSteps + 1 }, (_, index) => least + ((most - least) * index) / gridSteps);
   const best = grid
     .map((at) => ({ x: at, value: valueAt(fit, at).value }))
     .reduce((a, b) => (b.value > a.value ? b : a));
-  // Gentlest: from the level that it began at (the one nearest to no change) towards the best.
-  const start = grid.reduce((a, b) => (Math.abs(b) < Math.abs(a) ? b : a));
+  // Gentlest: from the level that it began at towards the best.
+  const start = grid.reduce((a, b) => (Math.abs(b - startX) < Math.abs(a - startX) ? b : a));
   const towards = grid.filter((at) => (at - start) * (at - best.x) <= 0 || at === best.x);
   const good = towards.filter((at) => valueAt(fit, at).value >= goodShare * best.value);
   const gentlest = good.reduce((a, b) => (Math.abs(b - start) < Math.abs(a - start) ? b : a), best.x);
@@ -150,30 +191,58 @@ function optimumOf(fit: Quadratic, grid: readonly number[]): Optimum | undefined
   return { x, fromX, toX, openBelow: fromX === least, openAbove: toX === most, value: valueAt(fit, x).value };
 }
 
-type Told = Response['levels'][number];
+/** What is known of the levels when advice is given. */
+interface Tried {
+  told: readonly ToldLevel[];
+  last: ToldLevel;
+  before: ToldLevel;
+  /** A limit that another step like the last would cross. */
+  nearest: { label: string; unit: string; left: number } | undefined;
+}
 
-/** What to do next, in one sentence with its reasons. */
+/** The limit that another step like the last would cross, by the way that its reading went in the last one. */
+function nearestLimit(levels: readonly Level[], last: ToldLevel, before: ToldLevel): Tried['nearest'] {
+  const at = (told: ToldLevel) => levels.find(({ x }) => x === told.x)?.headroom ?? [];
+  return at(last).find(({ label, left }) => {
+    const earlier = at(before).find((row) => row.label === label);
+    return earlier !== undefined && left - (earlier.left - left) < 0;
+  });
+}
+
+/** What to do next, in one sentence with its reasons. A limit or knock comes before everything else. */
 function adviceOn(
   { optimum, best, gentlest }: RangeResponse,
-  levels: readonly Told[],
+  { told: levels, last: lastLevel, before, nearest }: Tried,
   last: Response['lastStep'],
   unit: string,
 ): string {
   const say = (x: number) => levelWords(x, unit);
   const kw = (value: number) => `${value < 0 ? '−' : '+'}${Math.abs(value).toFixed(1)} kW`;
   const step = `the last step, from ${say(last.fromX)} to ${say(last.toX)}, gave ${kw(last.difference)}${Number.isNaN(last.halfWidth) ? '' : ` ± ${halfWidthText(last.halfWidth.toFixed(1))}`}`;
+  const [broken] = lastLevel.broken;
+  if (broken) {
+    const safe = [...levels].filter((level) => level.broken.length === 0);
+    const back = before.broken.length === 0 ? before : safe[safe.length - 1];
+    return `At ${say(lastLevel.x)} ${brokenWords(broken)}: ${back ? `go back to ${say(back.x)}, whatever the power says` : 'no level tried keeps every limit'}; ${step}.`;
+  }
   if (optimum && !(optimum.openBelow && optimum.openAbove)) {
+    const unsafe = levels.find((level) => level.broken.length > 0 && Math.abs(level.x - optimum.x) <= Math.abs(last.toX - last.fromX) / 2); // prettier-ignore
+    if (unsafe?.broken[0]) return `The best would lie at ${say(optimum.x)}, but at ${say(unsafe.x)} ${brokenWords(unsafe.broken[0])}: stay away from it; ${step}.`; // prettier-ignore
     const held = Math.abs(gentlest.x - optimum.x) > 0.05 * Math.abs(levels[levels.length - 1]!.x - levels[0]!.x);
     return `Best at ${say(optimum.x)} (${optimum.openBelow ? 'below' : ''}${say(optimum.fromX)} to ${say(optimum.toX)}${optimum.openAbove ? ' or beyond' : ''}); ${step}. ${
       held ? `${say(gentlest.x)} keeps 99.5 % of it: stay there.` : 'Nothing gentler keeps 99.5 % of it.'
     }`;
   }
-  const top = levels[levels.length - 1]!.x;
-  const rising = best.x === top || Math.abs(best.x - top) < 1e-9;
+  // The way that was gone: up, or down.
+  const upward = last.toX > last.fromX;
+  const end = upward ? levels[levels.length - 1]!.x : levels[0]!.x;
+  const rising = Math.abs(best.x - end) < 1e-9;
   const clear = !Number.isNaN(last.halfWidth) && last.difference > last.halfWidth;
+  if (rising && clear && nearest)
+    return `Still rising at ${say(end)}: ${step}. But another step would cross a limit: ${nearest.label.toLowerCase()} has ${nearest.left.toFixed(1)}${nearest.unit && ` ${nearest.unit}`} left. Stop here.`; // prettier-ignore
   if (rising && clear)
-    return `Still rising at ${say(top)}: ${step}. The best lies beyond what was tried, if the limits allow another step.`;
+    return `Still rising at ${say(end)}: ${step}. The best lies beyond what was tried, if the limits allow another step.`;
   if (rising)
-    return `No top is seen up to ${say(top)}: ${step}, which is within the scatter. ${say(gentlest.x)} keeps 99.5 % of the best; go no further without a reason.`;
-  return `The best lies at the lowest setting tried, ${say(best.x)}: ${step}. Go back, or try the other way.`;
+    return `No top is seen up to ${say(end)}: ${step}, which is within the scatter. ${say(gentlest.x)} keeps 99.5 % of the best; go no further without a reason.`;
+  return `The best lies at ${say(best.x)}, where the levels ${upward ? 'begin' : 'end at the top'}: ${step}. Go back, or try the other way.`;
 }

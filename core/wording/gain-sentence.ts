@@ -2,6 +2,8 @@ import { halfWidthText } from '../units/half-width.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
 import { convert, type PowerUnit } from '../units/units.ts';
 import type { JudgedRange, JudgedRanges } from '../comparison/comparison.ts';
+import { brokenWords } from '../limits/broken-words.ts';
+import type { BrokenLimit } from '../limits/broken-limits.ts';
 import type { Withheld } from '../judgement/pair-judgement.ts';
 import { withheldWords } from './judgement-words.ts';
 import type { ClearStretch } from '../comparison/clear-stretches.ts';
@@ -9,7 +11,7 @@ import type { ClearStretch } from '../comparison/clear-stretches.ts';
 /** A stretch of a sentence; gain and loss are to be set off in colour and by their sign. */
 export interface Phrase {
   text: string;
-  tone?: 'gain' | 'loss';
+  tone?: 'gain' | 'loss' | 'warning';
 }
 
 export interface SentenceInput {
@@ -22,6 +24,8 @@ export interface SentenceInput {
   unit: PowerUnit;
   /** Why nothing is claimed over the first range; empty where something is. */
   withheld: readonly Withheld[];
+  /** Limits that the test's runs went beyond. */
+  broken?: readonly BrokenLimit[] | undefined;
   /** What figures estimated for the crank rest on; left out where they are those at the wheels. */
   estimate?: string | undefined;
 }
@@ -33,6 +37,8 @@ const wholeShare = 0.9;
 export function gainSentence(input: SentenceInput): Phrase[] {
   const { ranges, test, baseline } = input;
   const [first, ...more] = ranges;
+  const beyond = (input.broken ?? []).map(brokenWords).join('; ');
+  const limits: Phrase[] = beyond ? [{ text: ` But ${test} is beyond a limit: ${beyond}.`, tone: 'warning' }] : [];
   const estimate = input.estimate ? [{ text: ` Estimated for the crank: ${input.estimate}.` }] : [];
   const unlike = input.withheld.find(({ id }) => id === 'not-alike');
   if (unlike) {
@@ -40,12 +46,13 @@ export function gainSentence(input: SentenceInput): Phrase[] {
       {
         text: `${test} reads ${signedAmount(first, input.unit)} against ${baseline} ${between(first)}, but ${withheldWords(unlike, { test, against: baseline })}: no verdict.`,
       },
+      ...limits,
       ...estimate,
     ];
   }
   const phrases = rangePhrases(first, input, true);
   for (const range of more) phrases.push({ text: '; ' }, ...rangePhrases(range, input, false));
-  return [...phrases, ...clearPhrases(input), { text: '.' }, ...estimate];
+  return [...phrases, ...clearPhrases(input), { text: '.' }, ...limits, ...estimate];
 }
 
 function rangePhrases(range: JudgedRange, input: SentenceInput, named: boolean): Phrase[] {

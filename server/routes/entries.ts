@@ -1,7 +1,8 @@
 import { entryForms } from '../../contract/entries.ts';
+import { limitQuantities, limitQuantityNames } from '../../core/limits/limit.ts';
 import type { Database } from '../store/database.ts';
 import { addEntry, changeEntry, entryById, entryTables, type EntryKind } from '../store/entries.ts';
-import { act, bodyAs, found, idOf } from './answer.ts';
+import { act, bodyAs, found, HttpRefusal, idOf } from './answer.ts';
 import { revisionOf } from './revision.ts';
 import { takesAway } from './takes-away.ts';
 import type { ContractRoutes } from './contract-routes.ts';
@@ -14,6 +15,7 @@ export function entryRoutes(routes: ContractRoutes, database: Database): void {
     routes.post(`/${of}/:id/${path}`, async (request, response) => {
       const owner = idOf(request);
       const entry = bodyAs(request, fields);
+      refuseUnjudgeable(kind, entry);
       const id = await act(database, response, (client) => addEntry(client, kind, owner, entry));
       response.status(201).json(found(await entryById(database, kind, id), 'entry'));
     });
@@ -24,6 +26,7 @@ export function entryRoutes(routes: ContractRoutes, database: Database): void {
       const given = request.body as Record<string, unknown>;
       // Rules that bind two fields hold for the entry as it will be.
       const wanted = bodyAs({ body: { ...before, ...given } }, fields) as Record<string, unknown>;
+      refuseUnjudgeable(kind, wanted);
       const change = Object.fromEntries(Object.entries(wanted).filter(([field]) => field in given));
       const revision = revisionOf(given);
       found(await act(database, response, (client) => changeEntry(client, kind, id, change, revision)), 'entry');
@@ -32,4 +35,14 @@ export function entryRoutes(routes: ContractRoutes, database: Database): void {
 
     takesAway(routes, database, `/${path}/:id`, entryTables[kind].table, 'entry');
   }
+}
+
+/** A limit that nothing is held against would be a promise that nobody keeps. */
+function refuseUnjudgeable(kind: EntryKind, entry: object): void {
+  const { quantity } = entry as { quantity?: string };
+  if (kind !== 'limits' || quantity === undefined || quantity in limitQuantities) return;
+  throw new HttpRefusal(
+    422,
+    `quantity: "${quantity}" is not known, so no run could be held against the limit. Known are ${limitQuantityNames.join(', ')}.`,
+  );
 }

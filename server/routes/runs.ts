@@ -1,3 +1,4 @@
+import { knownLimits } from '../../core/limits/limit.ts';
 import { z } from 'zod';
 import { runChange } from '../../contract/http.ts';
 import type { Run } from '../../contract/records.ts';
@@ -124,7 +125,10 @@ export function runRoutes(routes: ContractRoutes, database: Database): void {
     const run = await runAt(idOf(request));
     const stored = run.jobId === null ? undefined : await jobWithAll(database, run.jobId);
     const { job, runs } = stored
-      ? { job: { ...stored, ignition: stored.car.ignition }, runs: runsBehindCurve(stored, run, view) }
+      ? {
+          job: { ...stored, ignition: stored.car.ignition, limits: knownLimits(stored.limits) },
+          runs: runsBehindCurve(stored, run, view),
+        }
       : { job: loneRun(run).job, runs: [run] };
     const readings = await Promise.all(
       runs.map(async (run) => [run.id, readingOf(run, await recordingOf(database, run))] as const),

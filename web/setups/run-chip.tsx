@@ -6,31 +6,43 @@ import { runKinds } from '../../contract/recording.ts';
 import type { Run } from '../../contract/records.ts';
 import { fuelWords } from '../../core/fuel/ledger.ts';
 import { runKindWords } from './run-kind-words.ts';
+import { SeverityMark } from '../ui/severity.tsx';
 import { api } from '../state/api.ts';
 import { useChange } from '../state/queries.ts';
 import classes from './run-chip.module.css';
 
+interface RunChipProps {
+  run: Run;
+  chosen: boolean;
+  unusable: string | undefined;
+  /** Limits that it went beyond, in words. */
+  broken?: readonly string[] | undefined;
+}
+
 /** A run's label; opens what can be said and done about it. */
-export function RunChip({ run, chosen, unusable }: { run: Run; chosen: boolean; unusable: string | undefined }) {
+export function RunChip({ run, chosen, unusable, broken = [] }: RunChipProps) {
   const [opened, setOpened] = useState<boolean>();
   const out = run.setAsideReason !== null || run.kind !== 'power' || unusable !== undefined;
   const state =
     unusable ??
     run.setAsideReason ??
     (run.kind !== 'power' ? runKindWords[run.kind].name : run.state === 'interrupted' ? 'interrupted' : 'counted');
+  const told = [state, ...broken].join('; ');
   const chip = (
     <button
       className={classes.chip}
       data-chosen={(chosen && !out) || undefined}
       data-aside={out || undefined}
       data-recording={run.state === 'recording' || undefined}
-      aria-label={`Run ${run.label}, ${state}`}
+      aria-label={`Run ${run.label}, ${told}`}
+      data-broken={broken.length > 0 || undefined}
       aria-haspopup="dialog"
       aria-expanded={opened ?? false}
-      title={state}
+      title={told}
       onClick={() => setOpened(!opened)}
     >
       {run.label}
+      {broken.length > 0 && <SeverityMark severity="stop" />}
     </button>
   );
   // A long day has many runs, and few of them are ever opened: nothing stands ready for the others.

@@ -26,6 +26,8 @@ interface SetupCardProps {
   /** They are estimates for the crank. */
   estimated: boolean;
   unusable: UnusableRun[];
+  /** Limits that runs went beyond, in words, by run. */
+  broken: ReadonlyMap<number, readonly string[]>;
   /** Setups that are judged together. */
   among: number;
   baseline: Setup;
@@ -47,6 +49,7 @@ export function SetupCard({
   pending,
   estimated,
   unusable,
+  broken,
   among,
   baseline,
   chosen,
@@ -122,6 +125,7 @@ export function SetupCard({
                 run={run}
                 chosen={chosen}
                 unusable={unusable.find((candidate) => candidate.id === run.id)?.why}
+                broken={broken.get(run.id)}
               />
             ))}
           </div>

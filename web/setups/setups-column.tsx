@@ -1,3 +1,5 @@
+import { useMemo } from 'react';
+import { brokenWords } from '../../core/limits/broken-words.ts';
 import type { Job, Setup } from '../../contract/records.ts';
 import { branchDepths } from '../../core/setup/tree.ts';
 import { ImportButton } from '../imports/import-button.tsx';
@@ -41,6 +43,10 @@ export function SetupsColumn({
   const parent = job.setups.find((setup) => setup.id === chosenId) ?? newestSetup(job.setups);
   const baseline = baselineSetup(job.setups, job.baseline, baselineId);
   const depths = branchDepths(job.setups);
+  const broken = useMemo(
+    () => new Map((figures?.runs ?? []).map((run) => [run.id, run.broken.map(brokenWords)])),
+    [figures],
+  );
   return (
     <aside className={classes.column} aria-label="Setups" data-gloved={gloved || undefined}>
       <h2 className="heading">
@@ -61,6 +67,7 @@ export function SetupsColumn({
             pending={pending}
             estimated={figures?.estimate !== undefined}
             unusable={figures?.unusable ?? []}
+            broken={broken}
             among={figures?.setups.length ?? 0}
             baseline={baseline}
             chosen={setup.id === chosenId}

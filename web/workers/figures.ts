@@ -3,6 +3,7 @@ import { useState } from 'react';
 import type { Job, Run } from '../../contract/records.ts';
 import type { FiguresView } from '../../core/figures/figures-request.ts';
 import type { JobFigures } from '../../core/figures/job-figures.ts';
+import { knownLimits } from '../../core/limits/limit.ts';
 import type { LoggedEngine } from '../../core/log/run-log.ts';
 import { queryClient } from '../state/queries.ts';
 import { figuresWorker } from './figures-worker.ts';
@@ -21,8 +22,9 @@ export function recordOf({
   setups,
   runs,
   baseline,
-}: Pick<Job, 'vehicle' | 'car' | 'setups' | 'runs' | 'baseline'>): WorkerRequest['job'] {
-  return { vehicle, ignition: car.ignition, setups, runs, baseline };
+  limits,
+}: Pick<Job, 'vehicle' | 'car' | 'setups' | 'runs' | 'baseline' | 'limits'>): WorkerRequest['job'] {
+  return { vehicle, ignition: car.ignition, setups, runs, baseline, limits: knownLimits(limits) };
 }
 
 const hasEnded = ({ state }: Pick<Run, 'state'>) => state !== 'recording';
@@ -47,6 +49,7 @@ export function figuresKey({ job, guest, view, learned }: WorkerRequest) {
     revisionOf(job.setups),
     revisionOf(job.baseline),
     job.ignition,
+    job.limits,
     guest && [runs(guest.runs), guest.setup.id, guest.setup.letter, revisionOf(guest.baseline)],
     view,
     learned,

@@ -2,6 +2,7 @@ import { useHotkeys } from '@mantine/hooks';
 import type { Job } from '../../../../contract/records.ts';
 import { plainSentence } from '../../../../core/wording/plain-sentence.ts';
 import { lineOf } from '../../../../core/setup/difference.ts';
+import { FindingLine, FindingList } from '../../../ui/severity.tsx';
 import { setupColour } from '../../../setups/setup-colour.ts';
 import { CompareLanes } from '../lanes/compare-lanes.tsx';
 import classes from './presentation.module.css';
@@ -19,18 +20,20 @@ interface PresentationProps {
   change: ChangeView;
 }
 
+/** What stands against a figure is told in so many lines; the gravest come first. */
+const mostCaveats = 3;
+
 /** For showing the owner: the lanes and one sentence in plain words, from arrived to delivered by the arrow keys. */
 export function Presentation({ job, figures, scene, view, change }: PresentationProps) {
   const ran = job.setups.filter((setup) => figures.setups.some((figuresOf) => figuresOf.setupId === setup.id));
   const goal = job.setups.find((setup) => setup.id === job.deliveredSetupId) ?? ran.at(-1);
   const line = goal ? lineOf(job.setups, goal.id).filter((setup) => ran.includes(setup)) : ran;
-  const at = Math.max(
-    0,
-    line.findIndex((setup) => setup.id === view.test.id),
-  );
+  const at = line.findIndex((setup) => setup.id === view.test.id);
+  const isOff = at < 0;
   const first = line[0];
   const go = (by: number) => {
-    const next = line[Math.min(line.length - 1, Math.max(0, at + by))];
+    // From a setup beside the way, back to the way's end.
+    const next = isOff ? line.at(-1) : line[Math.min(line.length - 1, Math.max(0, at + by))];
     if (next && first)
       change({
         setup: next.letter,
@@ -51,16 +54,20 @@ export function Presentation({ job, figures, scene, view, change }: Presentation
     ['Escape', leave],
   ]);
   const { comparison } = figures;
-  const place =
-    at === 0
+  const place = isOff
+    ? `Not on the way to ${goal?.letter ?? 'the last setup'}`
+    : at === 0
       ? 'As it arrived'
       : view.test.id === job.deliveredSetupId
         ? 'As delivered'
         : `Step ${at} of ${line.length - 1}`;
   const sentence =
-    at === 0 || !comparison
+    at === 0
       ? `${view.test.letter} is the car as it came: what every step is measured against.`
-      : plainSentence(view.test.letter, view.against.letter, comparison.power, comparison.withheld, view.powerUnit);
+      : comparison
+        ? plainSentence(view.test.letter, view.against.letter, comparison.power, comparison.withheld, view.powerUnit)
+        : `${view.test.letter} cannot be compared: ${figures.noComparison ?? 'its figures are being made'}`;
+  const caveats = at === 0 ? [] : (comparison?.caveats ?? []).slice(0, mostCaveats);
   return (
     <div className={classes.page} role="dialog" aria-label="Presentation">
       <header className={classes.head}>
@@ -75,7 +82,7 @@ export function Presentation({ job, figures, scene, view, change }: Presentation
           <button onClick={() => go(-1)} disabled={at === 0} aria-label="The step before">
             ←
           </button>
-          <button onClick={() => go(1)} disabled={at >= line.length - 1} aria-label="The next step">
+          <button onClick={() => go(1)} disabled={!isOff && at >= line.length - 1} aria-label="The next step">
             →
           </button>
           <button onClick={leave}>Leave</button>
@@ -85,6 +92,17 @@ export function Presentation({ job, figures, scene, view, change }: Presentation
         {sentence}
         {figures.estimate !== undefined && ` Estimated for the crank: ${figures.estimate}.`}
       </p>
+      {caveats.length > 0 && (
+        <div className={classes.caveats}>
+          <FindingList>
+            {caveats.map(({ severity, text }) => (
+              <FindingLine key={text} severity={severity}>
+                {text}
+              </FindingLine>
+            ))}
+          </FindingList>
+        </div>
+      )}
       <div className={classes.lanes}>
         {scene && <CompareLanes scene={scene} bands={job.bands} view={view} change={change} presenting />}
       </div>

@@ -1,3 +1,4 @@
+import { brokenWords } from '../../../../core/limits/broken-words.ts';
 import type { Severity } from '../../../../core/checks/check.ts';
 import type { Job } from '../../../../contract/records.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';
@@ -63,7 +64,7 @@ export function Findings({ job, figures, view, change }: FindingsProps) {
           </FindingList>
         </section>
       )}
-      <Marks figures={figures} view={view} />
+      <Marks figures={figures} />
       <Headroom job={job} figures={figures} view={view} />
       {comparison && (
         <DecisionHere job={job} view={view} onAdded={(setup) => change({ setup, against: undefined }, false)} />
@@ -73,12 +74,17 @@ export function Findings({ job, figures, view, change }: FindingsProps) {
 }
 
 /** What the checks found on the runs compared, and runs that no curve can be made of. */
-function Marks({ figures, view }: { figures: JobFigures; view: CompareView }) {
-  const compared = figures.runs.filter((run) => run.counted && [view.test.id, view.against.id].includes(run.setupId));
+function Marks({ figures }: { figures: JobFigures }) {
+  const ids = Object.values(figures.comparison?.compared ?? {}).flat();
+  const compared = figures.runs.filter((run) => ids.includes(run.id));
   // What several runs have in common is said once.
   const marks = new Map<string, { severity: Severity; labels: string[] }>();
   for (const run of compared) {
-    for (const { message, severity } of run.curve.checks) {
+    const limits = run.broken.map((limit) => ({
+      message: `${capital(brokenWords(limit))}.`,
+      severity: 'stop' as const,
+    }));
+    for (const { message, severity } of [...limits, ...run.curve.checks]) {
       const mark = marks.get(message) ?? { severity, labels: [] };
       mark.labels.push(run.label);
       marks.set(message, mark);
@@ -89,7 +95,7 @@ function Marks({ figures, view }: { figures: JobFigures; view: CompareView }) {
   if (marks.size === 0 && figures.unusable.length === 0) return null;
   return (
     <section>
-      <h2 className="heading">Marks</h2>
+      <h2 className="heading">Limits and marks</h2>
       <FindingList>
         {[...marks].map(([message, { severity, labels }]) => (
           <FindingLine key={message} severity={severity}>
@@ -105,3 +111,5 @@ function Marks({ figures, view }: { figures: JobFigures; view: CompareView }) {
     </section>
   );
 }
+
+const capital = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);

@@ -39,6 +39,7 @@ export function gainTableContent(
 ): GainTableContent {
   const scale = estimate ? ` ≈ at the crank (${estimate})` : '';
   const against = view.againstRuns?.join(' ') ?? view.against.letter;
+  const test = view.runs?.join(' ') ?? view.test.letter;
   const section = (
     name: string,
     quantity: GainRow['quantity'],
@@ -46,10 +47,10 @@ export function gainTableContent(
     percent = view.percent,
   ) => ({
     name,
-    rows: rows.filter((row) => row.quantity === quantity).map((row) => lineOf(row, against, percent, write)),
+    rows: rows.filter((row) => row.quantity === quantity).map((row) => lineOf(row, against, test, percent, write)),
   });
   return {
-    heads: [against, view.runs?.join(' ') ?? view.test.letter, view.percent ? 'gain, %' : 'gain'],
+    heads: [against, test, view.percent ? 'gain, %' : 'gain'],
     sections: [
       section(`power, ${view.powerUnit}${scale}`, 'power', (value) => formatPower(value, view.powerUnit)),
       section(`torque, ${view.torqueUnit}${scale}`, 'torque', (value) => formatTorque(value, view.torqueUnit)),
@@ -59,12 +60,18 @@ export function gainTableContent(
   };
 }
 
-function lineOf(row: GainRow, against: string, percent: boolean, write: (value: number) => string): GainTableLine {
+function lineOf(
+  row: GainRow,
+  against: string,
+  test: string,
+  percent: boolean,
+  write: (value: number) => string,
+): GainTableLine {
   const shown = (value: number) => (percent ? formatTenths((100 * value) / row.baseline) : write(value));
   return {
     id: row.id,
     key: `${row.id}-${row.fromRpm ?? ''}`,
-    label: rowLabel(row, against),
+    label: rowLabel(row, against, test),
     baseline: write(row.baseline),
     test: write(row.test),
     gain: signed(shown(row.difference)),
@@ -73,7 +80,7 @@ function lineOf(row: GainRow, against: string, percent: boolean, write: (value: 
   };
 }
 
-function rowLabel(row: GainRow, against: string): string {
+function rowLabel(row: GainRow, against: string, test: string): string {
   const range = `${formatRpm(row.fromRpm ?? 0)}–${formatRpm(row.toRpm ?? 0)}`;
   switch (row.id) {
     case 'band':
@@ -81,15 +88,15 @@ function rowLabel(row: GainRow, against: string): string {
     case 'common':
       return 'common range';
     case 'stretch':
-      return `found, ${range}`;
+      return `clear ${row.verdict === 'loss' ? 'loss' : 'gain'}, ${range}`;
     case 'at-speed':
     case 'torque-at-speed':
       return `at ${formatRpm(row.fromRpm ?? 0)} rpm`;
     case 'largest':
-      return `largest, at ${formatRpm(row.fromRpm ?? 0)}`;
+      return `largest ${row.difference < 0 ? 'loss' : 'gain'}, at ${formatRpm(row.fromRpm ?? 0)}`;
     case 'peak-power':
     case 'peak-torque':
-      return `peak, at ${peakSpeeds(row)}${row.atEdge ? ' (end of run)' : ''}`;
+      return `peak (${peakSpeeds(row, against, test)})${row.atEdge ? ', end of run' : ''}`;
     case 'swept':
       return range;
     case 'reaches-peak':
@@ -97,10 +104,10 @@ function rowLabel(row: GainRow, against: string): string {
   }
 }
 
-/** One speed where both peaks lie together, else test's and baseline's. */
-function peakSpeeds(row: GainRow): string {
-  const [baseline, test] = [formatRpm(row.baselineRpm ?? 0), formatRpm(row.testRpm ?? 0)];
-  return baseline === test ? test : `${baseline}, ${test}`;
+/** One speed where both peaks lie together, else each side's. */
+function peakSpeeds(row: GainRow, against: string, test: string): string {
+  const [atBaseline, atTest] = [formatRpm(row.baselineRpm ?? 0), formatRpm(row.testRpm ?? 0)];
+  return atBaseline === atTest ? `${atTest} rpm` : `${against} ${atBaseline} · ${test} ${atTest} rpm`;
 }
 
 /** The table for a spreadsheet: tabs between cells, half of the interval in a cell of its own. */

@@ -15,7 +15,8 @@ export function Headroom({ job, figures, view }: { job: Job; figures: JobFigures
   // Without a limit no log is wanted.
   const latestOf = (setupId: number) => (limits.length > 0 ? latestRun(job, setupId) : undefined);
   const latest = latestOf(view.test.id);
-  const before = latestOf(view.against.id);
+  // A step between runs that are not alike is none: nothing is carried on from it.
+  const before = figures.comparison?.withheld ? undefined : latestOf(view.against.id);
   const { data: log } = useRunLog(job, latest);
   const { data: logBefore } = useRunLog(job, before);
   if (!latest || !log) return null;

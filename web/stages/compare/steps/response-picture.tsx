@@ -1,8 +1,10 @@
 import { SegmentedControl } from '@mantine/core';
+import { brokenWords } from '../../../../core/limits/broken-words.ts';
 import { levelWords } from '../../../../core/response/level-words.ts';
 import { valueAt } from '../../../../core/response/parabola.ts';
 import type { Response } from '../../../../core/response/response.ts';
 import { convert } from '../../../../core/units/units.ts';
+import { setupColour } from '../../../setups/setup-colour.ts';
 import { niceRange } from '../../../charts/nice-range.ts';
 import { formatPower, formatRpm, scaleNote, signed } from '../../../ui/figures.ts';
 import classes from './response-picture.module.css';
@@ -30,7 +32,7 @@ export function ResponsePicture({ figures, view, change }: ResponsePictureProps)
         </p>
       </div>
     );
-  const { found, label, unit } = response;
+  const { found, label, unit, unknown } = response;
   return (
     <section className={steps.picture} aria-label="Response" tabIndex={0}>
       <header>
@@ -44,6 +46,13 @@ export function ResponsePicture({ figures, view, change }: ResponsePictureProps)
           />
         )}
       </header>
+      {unknown.length > 0 && (
+        <p className={classes.why} role="status">
+          Left out: {unknown.join(', ')}. Nobody wrote down the {label} of{' '}
+          {unknown.length > 1 ? 'these setups' : 'this setup'}; enter it as an item of the setup (“{label} to …”) to
+          have its runs here.
+        </p>
+      )}
       {'why' in found ? (
         <p className={classes.why} role="status">
           {found.why}
@@ -133,6 +142,7 @@ function Curve({ found, unit, label, estimate, view }: CurveProps) {
           <circle
             key={`${level.x}-${index}`}
             className={classes.run}
+            style={{ fill: setupColour(level.runsOf[index] ?? level.letters, false) }}
             cx={x(level.x) + (index - (level.values.length - 1) / 2) * 5}
             cy={y(value)}
             r={4}
@@ -141,6 +151,7 @@ function Curve({ found, unit, label, estimate, view }: CurveProps) {
       )}
       {levels.map((level) => (
         <text key={level.x} className={classes.tick} x={x(level.x)} y={height - bottom + 18} textAnchor="middle">
+          {level.broken.length > 0 && '◆ '}
           {levelWords(level.x, unit)} ({level.letters})
         </text>
       ))}
@@ -162,7 +173,7 @@ function Curve({ found, unit, label, estimate, view }: CurveProps) {
         textAnchor={x(gentlest.x) > 0.7 * width ? 'end' : 'start'}
         y={height - bottom - 8}
       >
-        99.5 % from {levelWords(Number(gentlest.x.toFixed(2)), unit)}
+        99.5 % of the best from {levelWords(Number(gentlest.x.toFixed(2)), unit)}
       </text>
       {optimum && (
         <text className={classes.mark} x={x(optimum.x)} y={Math.max(12, y(optimum.value) - 12)} textAnchor="middle">
@@ -183,7 +194,7 @@ function Bins({ found, unit, view }: { found: Response; unit: string; view: Comp
           <th>rpm</th>
           <th>best at</th>
           <th>95 % of it</th>
-          <th>99.5 % from</th>
+          <th>99.5 % of the best from</th>
           <th>there, {view.powerUnit}</th>
         </tr>
       </thead>
@@ -193,7 +204,7 @@ function Bins({ found, unit, view }: { found: Response; unit: string; view: Comp
             <td>
               {formatRpm(fromRpm)}–{formatRpm(toRpm)}
             </td>
-            <td>{optimum ? levelWords(optimum.x, unit) : `no top; ${levelWords(best.x, unit)}`}</td>
+            <td>{optimum ? levelWords(optimum.x, unit) : `still rising at ${levelWords(best.x, unit)}`}</td>
             <td>
               {optimum
                 ? `${levelWords(optimum.fromX, unit)} to ${levelWords(optimum.toX, unit)}${optimum.openAbove ? ' or beyond' : ''}`
@@ -219,7 +230,8 @@ function Levels({ found, unit, view }: { found: { levels: Response['levels'] }; 
           <th>setups</th>
           <th>runs</th>
           <th>mean, {view.powerUnit}</th>
-          <th>on the level before</th>
+          <th>against the level above in this table</th>
+          <th>limits</th>
         </tr>
       </thead>
       <tbody>
@@ -232,6 +244,7 @@ function Levels({ found, unit, view }: { found: { levels: Response['levels'] }; 
               <td>{level.runs}</td>
               <td>{formatPower(level.mean, view.powerUnit)}</td>
               <td>{earlier ? signed(formatPower(level.mean - earlier.mean, view.powerUnit)) : ''}</td>
+              <td>{level.broken.map(brokenWords).join('; ')}</td>
             </tr>
           );
         })}

@@ -1,6 +1,5 @@
 import type { Job } from '../../../../contract/records.ts';
 import type { AttributedStep } from '../../../../core/comparison/attribution.ts';
-import { bestSetup } from '../../../../core/judgement/best-setup.ts';
 import type { FamilyPair } from '../../../../core/judgement/job-claims.ts';
 import { jobClaimWords, toneOf } from '../../../../core/wording/judgement-words.ts';
 import { setupColour } from '../../../setups/setup-colour.ts';
@@ -39,9 +38,6 @@ export function StepsPicture({ job, figures, view, onChoose }: StepsPictureProps
   const most = Math.max(0.5, ...ends.map((end, index) => end + halves[index]!));
   const share = (value: number) => ((value - least) / (most - least)) * 100;
   const figuresOf = (id: number) => figures.setups.find(({ setupId }) => setupId === id);
-  const best = bestSetup(
-    job.setups.map(({ id, decision }) => ({ setupId: id, decision, onBaseline: figuresOf(id)?.onBaseline })),
-  );
   const judgementOf = (step: AttributedStep) => {
     const pair = figuresOf(step.setupId)?.onParent ?? figuresOf(step.setupId)?.onBaseline;
     return pair?.againstId === step.beforeId ? pair : undefined;
@@ -88,7 +84,7 @@ export function StepsPicture({ job, figures, view, onChoose }: StepsPictureProps
                     step,
                     index,
                     steps,
-                    step.setupId === best,
+                    step.setupId === figures.bestId,
                     delivered,
                     judgementOf(step),
                     figures.setups.length,

@@ -135,9 +135,8 @@ function LiveValue({
   return (
     <div className={classes.value} style={{ color: colour }}>
       <b data-testid={`live-${name.toLowerCase()}`}>{formatWhole(value)}</b>
-      {difference !== undefined && (
-        <span className={difference < 0 ? 'loss' : 'gain'}>{signed(formatTenths(difference))}</span>
-      )}
+      {/* One moment's difference is no verdict, so it has no colour of one. */}
+      {difference !== undefined && <span className="soft">{signed(formatTenths(difference))}</span>}
     </div>
   );
 }

@@ -1,0 +1,54 @@
+import { describe, expect, test } from '@jest/globals';
+import { brokenLimits, worstOf } from './broken-limits.ts';
+import { brokenWords } from './broken-words.ts';
+import type { Limit } from './limit.ts';
+
+const reads =
+  (values: Partial<Record<string, number>>) =>
+  ({ quantity }: Limit) =>
+    values[quantity] === undefined ? undefined : { reading: values[quantity], atRpm: 5912 };
+const spark = { spark: true };
+
+describe('limits that a run went beyond', () => {
+  test('are those on the dangerous side, with what was read and where', () => {
+    const limits: Limit[] = [
+      { quantity: 'exhaustTemperature', value: 900, scale: null },
+      { quantity: 'oilPressure', value: 250, scale: null },
+      { quantity: 'engineSpeed', value: 10_800, scale: null },
+    ];
+    const found = brokenLimits(
+      limits,
+      reads({ exhaustTemperature: 950, oilPressure: 300, engineSpeed: 11_000 }),
+      spark,
+    );
+    expect(found.map(({ quantity }) => quantity)).toEqual(['exhaustTemperature', 'engineSpeed']);
+    expect(found.map(brokenWords)).toEqual([
+      'exhaust temperature reached 950 °C at 5,910 rpm (limit 900 °C)',
+      'engine speed reached 11,000 rpm at 5,910 rpm (limit 10,800 rpm)',
+    ]);
+  });
+
+  test('knock counts by the usual limit where none was set, and says so; a diesel has none', () => {
+    const knocked = reads({ knockRetard: 4.2 });
+    const [usual] = brokenLimits([], knocked, spark);
+    expect(brokenWords(usual!)).toBe(
+      'it knocked, 4.2 ° taken back at 5,910 rpm (usual limit 3.0 °, not set in this job)',
+    );
+    expect(brokenLimits([{ quantity: 'knockRetard', value: 5, scale: null }], knocked, spark)).toEqual([]);
+    expect(brokenLimits([], knocked, { spark: false })).toEqual([]);
+  });
+
+  test('nothing is said of what was not read, nor of a scale that is not shown', () => {
+    const torque: Limit = { quantity: 'torque', value: 200, scale: 'crank' };
+    expect(brokenLimits([torque], reads({ torque: 300 }), spark)).toEqual([]);
+    expect(brokenLimits([torque], reads({ torque: 300 }), { spark: true, lossShare: 0 })).toHaveLength(1);
+    expect(brokenLimits([torque], () => undefined, spark)).toEqual([]);
+    expect(brokenLimits([torque], () => ({ reading: NaN }), { spark: true, lossShare: 0 })).toEqual([]);
+  });
+
+  test('of several runs the farthest is told', () => {
+    const limit: Limit = { quantity: 'oilPressure', value: 250, scale: null };
+    const runs = [240, 180, 220].flatMap((oilPressure) => brokenLimits([limit], reads({ oilPressure }), spark));
+    expect(worstOf(runs).map(({ reading }) => reading)).toEqual([180]);
+  });
+});
