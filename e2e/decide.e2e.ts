@@ -4,7 +4,7 @@ import { expect, test } from './suvok.ts';
 import type { Download, Page } from '@playwright/test';
 
 async function taken(page: Page, item: string): Promise<string> {
-  await page.getByRole('button', { name: 'take it along' }).click();
+  await page.getByRole('button', { name: 'Export' }).click();
   const waiting: Promise<Download> = page.waitForEvent('download');
   await page.getByRole('menuitem', { name: item }).click();
   return (await waiting).path();
@@ -99,13 +99,13 @@ test('lanes are zoomed, the crosshair locked, the band taken by its handles; vie
   // What is taken along is what is shown.
   const shown = await page.getByTestId('gain-table').locator('tr[data-row=band] b').textContent();
   expect(json.bands[0]!.meanKw).toBeCloseTo(Number(shown!.replace('−', '-')), 1);
-  await page.getByRole('button', { name: 'take it along' }).click();
+  await page.getByRole('button', { name: 'Export' }).click();
   await page.getByRole('menuitem', { name: 'Copy the table' }).click();
   await expect.poll(() => page.evaluate(() => navigator.clipboard.readText())).toContain('common range\t');
 
   // Shown to the owner: from arrived to the last by the arrow keys.
   await page.goto(`${suvok.origin}/jobs/${job.id}/compare?setup=A`);
-  await page.getByRole('button', { name: 'show the owner' }).click();
+  await page.getByRole('button', { name: 'Present' }).click();
   const dialog = page.getByRole('dialog', { name: 'Presentation' });
   await expect(dialog.getByTestId('plain-sentence')).toContainText('the car as it came');
   await page.keyboard.press('ArrowRight');

@@ -38,7 +38,7 @@ test('an instrument is calibrated, its probe placed and a channel renamed, and r
   await roller.getByText('Calibration').click();
   await roller.getByRole('button', { name: 'Take the zero now' }).click();
   await expect(page.getByText('The drum turns. Let it come to rest')).toBeVisible();
-  await expect(roller.getByText('heard', { exact: true })).toBeVisible();
+  await expect(roller.getByText('connected', { exact: true })).toBeVisible();
   // The ratio is one of a speed held for some seconds.
   await expect(async () => {
     await roller.getByRole('button', { name: 'Take the ratio now' }).click();
@@ -57,7 +57,7 @@ test('an instrument is calibrated, its probe placed and a channel renamed, and r
   const logger = page.getByRole('region', { name: 'Stand-in engine logger' });
   await logger.getByText('λ probe').click();
   await logger.getByLabel('Late by, s').fill('0.16');
-  await logger.getByRole('button', { name: 'Use it' }).first().click();
+  await logger.getByRole('button', { name: 'Apply' }).first().click();
   await expect(logger.getByText('0.16 s late')).toBeVisible();
   await logger.getByText('Channel names').click();
   await logger.getByLabel('crankcasePressure [kPa]').fill('blowBy');
@@ -73,6 +73,6 @@ test('an instrument is calibrated, its probe placed and a channel renamed, and r
   expect(run.logs[0]!.channels.map(({ name }) => name)).toContain('blowBy');
   await page.goto(`${suvok.origin}/jobs/${job.id}/logs`);
   await expect(
-    page.getByText(/Stand-in engine logger laid on the dyno’s clock.*correlation (0\.99|1\.0)/),
+    page.getByText(/Stand-in engine logger time-aligned with the dyno.*correlation (0\.99|1\.0)/),
   ).toBeVisible();
 });

@@ -66,7 +66,7 @@ for (const [index, [vehicle, dyno, engine, faults]] of played.entries()) {
     for (const [fault, found, inLog] of faults) {
       await page.goto(`${suvok.origin}/devices`);
       if (before) await panel.getByText(before, { exact: true }).click();
-      else await page.getByText('Let it fail, for training').click();
+      else await page.getByText('Simulate faults (training)').click();
       await panel.getByText(fault, { exact: true }).click();
       await expect(panel.getByRole('checkbox', { checked: true })).toHaveCount(1);
       before = fault;

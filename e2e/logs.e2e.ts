@@ -36,7 +36,7 @@ test('devices show what is heard, and the driver’s view one word and the big f
   const job = await suvok.mountedJob();
   await suvok.startStandIns('real');
   const roller = page.getByRole('region', { name: 'Stand-in inertia roller' });
-  await expect(roller.getByText('heard', { exact: true })).toBeVisible();
+  await expect(roller.getByText('connected', { exact: true })).toBeVisible();
   await expect(roller.getByText(/^\d\d\d Hz$/)).toBeVisible();
   const logger = page.getByRole('region', { name: 'Stand-in engine logger' });
   await expect(logger.locator('li', { hasText: 'Coolant' }).locator('b')).toHaveText(/\d+(\.\d)? °C/);

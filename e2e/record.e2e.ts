@@ -106,7 +106,7 @@ test('lanes draw live, and End run ends the recording but not the car', async ({
 test('a dyno lost during a run is said on screen and nothing half-made is left', async ({ page, suvok }) => {
   const job = await suvok.mountedJob();
   await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
-  await expect(page.getByText('No dyno heard', { exact: true })).toBeVisible();
+  await expect(page.getByText('No dyno connected', { exact: true })).toBeVisible();
   await expect(page.getByTestId('control')).toBeDisabled();
   const client = await BenchClient.connect(suvok.benchLinkPort);
   client.hello({ name: 'Workshop roller' });

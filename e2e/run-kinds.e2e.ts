@@ -2,23 +2,23 @@ import type { Job } from '../contract/records.ts';
 import type { BayState } from '../contract/live.ts';
 import { expect, test } from './suvok.ts';
 
-test('a row of holds by keyboard: chosen, held under load, and its table', async ({ page, suvok }) => {
+test('steady-speed steps by keyboard: chosen, held under load, and its table', async ({ page, suvok }) => {
   test.setTimeout(90_000);
   await suvok.startStandIns('fast', 5, 'loaded-roller');
   const job = await suvok.mountedJob();
   await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
   await page.getByRole('button', { name: 'Kind of run: power run' }).focus();
   await page.keyboard.press('Enter');
-  await page.getByRole('menuitem', { name: /^row of holds/ }).focus();
+  await page.getByRole('menuitem', { name: /^steady-speed steps/ }).focus();
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('button', { name: 'Kind of run: row of holds' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Kind of run: steady-speed steps' })).toBeVisible();
   await page.getByRole('button', { name: /holds at 2,500/ }).click();
   await page.getByLabel('Speeds to hold, rpm').fill('3000, 4500');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: /holds at 3,000, 4,500 rpm/ })).toBeVisible();
   await page.getByRole('main', { name: 'Recording' }).click({ position: { x: 5, y: 5 } });
   await page.keyboard.press('Space');
-  await expect(page.getByRole('heading', { name: 'A1 row of holds' })).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole('heading', { name: 'A1 steady-speed steps' })).toBeVisible({ timeout: 30_000 });
   const rows = page.getByTestId('measured').locator('tbody tr');
   await expect(rows).toHaveCount(2);
   await expect(rows.first()).toContainText(/3,0\d\d\d?/);
@@ -49,7 +49,7 @@ test('a planned lift is made and written down; after the run its kind, gear and 
   await page.getByRole('button', { name: /3 runs a setup, 8 min apart/ }).click();
   await page.getByRole('textbox', { name: 'Runs a setup' }).fill('1');
   await page.getByLabel('Lift at, rpm').fill('5500');
-  await page.getByRole('button', { name: 'Use it' }).click();
+  await page.getByRole('button', { name: 'Apply' }).click();
   await expect(page.getByRole('button', { name: /1 run a setup.*to 5,500 rpm/ })).toBeVisible();
   await page.getByRole('main', { name: 'Recording' }).click({ position: { x: 5, y: 5 } });
   await page.keyboard.press('Space');

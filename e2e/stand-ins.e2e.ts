@@ -37,7 +37,7 @@ test('faults are switched on from the page, played and named: in the curve and i
   await suvok.startStandIns('fast');
   await suvok.record(job, 1);
   await page.goto(`${suvok.origin}/devices`);
-  await page.getByText('Let it fail, for training').click();
+  await page.getByText('Simulate faults (training)').click();
   const panel = page.getByRole('group', { name: /Faults that Stand-in .* plays/ });
   await panel.getByText('tyre slip', { exact: true }).click();
   await panel.getByText('weak pump', { exact: true }).click();

@@ -19,7 +19,7 @@ export interface PairRuns {
 }
 
 /** A change that owners ask about: 1 % of power. */
-export const wantedShare = 0.01;
+const wantedShare = 0.01;
 /** Nobody makes more runs than this for one question. */
 const mostRuns = 20;
 /** A change of the wanted size is to be found with this chance; the one-sided point is the two-sided one of 2·0.8 − 1. */
@@ -30,7 +30,7 @@ const power = 0.8;
  * Every further look has its price where no plan was stated.
  * @returns undefined when no reasonable number would
  */
-export function runsToShow(
+function runsToShow(
   wantedKw: number,
   pair: PairJudgement,
   runs: PairRuns,

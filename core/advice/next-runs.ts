@@ -13,16 +13,13 @@ export interface SoFar {
   /** Standard deviation of a run's mean power, as a share of it, and how well it is known. */
   spreadShare: number | undefined;
   df: number;
-  /** More runs of each side that would show the wanted change; undefined where no reasonable number would. */
-  moreRuns: number | undefined;
-  wantedShare: number;
   drift?: Drift | undefined;
   /** True once the earlier setup was run again after this one. */
   bracketed: boolean;
 }
 
 export interface Advice {
-  id: 'repeatability' | 'bracket' | 'drift';
+  id: 'next' | 'repeatability' | 'bracket' | 'drift';
   severity: Severity;
   text: string;
 }
@@ -51,19 +48,7 @@ export function nextRunsAdvice(so: SoFar): Advice[] {
         : `A run of ${so.parentLetter} after the last of ${so.letter} would tell a drift from the change.`,
     });
   }
-  if (so.spreadShare !== undefined && so.df > 0) {
-    const wanted = formatShare(so.wantedShare);
-    const shows =
-      so.moreRuns === undefined
-        ? `a change of ${wanted} is too small to be shown by a reasonable number of runs`
-        : so.moreRuns === 0
-          ? `a change of ${wanted} would be shown by the runs there are`
-          : `to show a change of ${wanted}, make ${so.moreRuns} more ${so.moreRuns === 1 ? 'run' : 'runs'} of each setup`;
-    found.push({
-      id: 'repeatability',
-      severity: 'note',
-      text: `Spread from run to run ${formatShare(so.spreadShare)} of power: ${shows}.`,
-    });
-  }
+  if (so.spreadShare !== undefined && so.df > 0)
+    found.push({ id: 'repeatability', severity: 'note', text: `Spread from run to run ${formatShare(so.spreadShare)} of power.` }); // prettier-ignore
   return found;
 }

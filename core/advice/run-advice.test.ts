@@ -33,10 +33,12 @@ test('a setup that only went back brackets as the earlier one would', () => {
   expect(runAdvice(returned, b, a, undefined, 2)).toEqual([]);
 });
 
-test('the first setup’s own spread tells how many runs are still wanted', () => {
-  const figures = { setups: [{ setupId: 1, runs: 3, peakKw: 100, spreadKw: 0.8 }] } as unknown as Parameters<
-    typeof runAdvice
-  >[3];
-  const [advice] = runAdvice(job([run(1, 0), run(1, 10), run(1, 20)]), a, a, figures, 3);
-  expect(advice!.text).toMatch(/0\.80 % of power: to show a change of 1 %, make \d+ more runs/);
+test('the first setup’s own spread is told, and what comes next before it', () => {
+  const figures = {
+    setups: [{ setupId: 1, runs: 3, peakKw: 100, spreadKw: 0.8 }],
+    next: { setupId: 1, againstId: null, why: 'baseline', runs: 2 },
+  } as unknown as Parameters<typeof runAdvice>[3];
+  const [next, advice] = runAdvice(job([run(1, 0), run(1, 10), run(1, 20)]), a, a, figures, 3);
+  expect(next!.text).toMatch(/^2 more runs of A/);
+  expect(advice!.text).toMatch(/0\.80 % of power/);
 });

@@ -1,7 +1,6 @@
 import { countedRuns, type CountableRun } from '../job/counted.ts';
 import { returnedTo } from '../setup/returned.ts';
-import { moreRunsFor } from '../statistics/detectable.ts';
-import { wantedShare } from './next-run.ts';
+import { nextRunWords } from '../wording/judgement-words.ts';
 import { nextRunsAdvice, type Advice } from './next-runs.ts';
 import type { JobFigures } from '../figures/job-figures.ts';
 
@@ -26,7 +25,7 @@ export function runAdvice(
   job: AdvisedJob,
   setup: AdvisedSetup,
   baseline: AdvisedSetup,
-  figures: Pick<JobFigures, 'setups' | 'comparison'> | undefined,
+  figures: (Pick<JobFigures, 'setups' | 'comparison'> & Partial<Pick<JobFigures, 'next'>>) | undefined,
   planned: number,
 ): Advice[] {
   const runs = countedRuns(job.runs, setup.id).length;
@@ -38,18 +37,19 @@ export function runAdvice(
   const levelKw = comparison?.power.commonRange.baseline ?? ownFigures?.peakKw;
   const spreadKw = detectable?.spreadKw ?? (ownFigures && ownFigures.runs > 1 ? ownFigures.spreadKw : undefined);
   const known = spreadKw !== undefined && levelKw ? { spreadKw, levelKw } : undefined;
-  return nextRunsAdvice({
+  const letterOf = (id: number) => job.setups.find((candidate) => candidate.id === id)?.letter ?? '?';
+  const next: Advice[] = figures?.next ? [{ id: 'next', severity: 'note', text: nextRunWords(figures.next, letterOf) }] : []; // prettier-ignore
+  const found = nextRunsAdvice({
     letter: setup.letter,
     parentLetter: parent?.letter ?? (setup.id === baseline.id ? undefined : baseline.letter),
     runs,
     planned,
     spreadShare: known && known.spreadKw / known.levelKw,
     df: Math.round(range?.difference.df ?? (ownFigures ? ownFigures.runs - 1 : 0)),
-    moreRuns: detectable
-      ? detectable.moreRuns
-      : known && moreRunsFor(wantedShare * known.levelKw, known.spreadKw, Math.max(1, runs), Math.max(1, runs)),
-    wantedShare: detectable?.wantedShare ?? wantedShare,
     drift: range?.drift,
     bracketed: parent !== undefined && returnedTo(job, setup.id, parent.id),
   });
+  // A return that is what comes next anyway is not advised twice.
+  const isReturn = figures?.next?.why === 'return';
+  return [...next, ...found.filter(({ id }) => !(isReturn && id === 'bracket'))];
 }

@@ -42,7 +42,7 @@ export const standards: Record<StandardId, Standard> = {
     },
   },
   'std-j607': {
-    name: 'SAE J607 (STD)',
+    name: 'SAE J607 (15.6 °C, 1013 hPa dry)',
     reference: '60 °F, 29.92 inHg dry; reads about 4 % above J1349',
     factor: (air) => (1013.25 / dryPressureHpa(air)) * Math.sqrt((air.temperatureC + kelvin) / 288.71),
     outside: () => undefined,

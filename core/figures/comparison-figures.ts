@@ -11,11 +11,6 @@ export interface Detectable {
   spreadKw: number;
   leastSignificantKw: number;
   smallestDetectableKw: number;
-  /** A change worth finding, as a share of power and in kW, and how many more runs of each side would show it. */
-  wantedShare: number;
-  wantedKw: number;
-  /** Undefined when no reasonable number would. */
-  moreRuns: number | undefined;
 }
 
 export interface ComparisonFigures {

@@ -1,9 +1,7 @@
 import { crankAssumption } from '../dyno/crank.ts';
 import { Refusal } from '../refusal.ts';
-import { moreRunsFor } from '../statistics/detectable.ts';
 import { borrowedComparison } from './borrowed-comparison.ts';
 import { compareRuns, type Comparison } from '../comparison/comparison.ts';
-import { wantedShare } from '../advice/next-run.ts';
 import { comparedPair, comparedRuns, unlikeOf, type ChosenRuns, type PairsOf } from './compared-pair.ts';
 import { runCurve, type CountedRun } from './figured-run.ts';
 import type { ComparedRuns } from '../comparison/run-curve.ts';
@@ -76,7 +74,7 @@ export function comparisonOfPair(
     broken: worstOf(sides[0].flatMap(({ figures }) => figures.broken)),
     estimate: request.settings.crank && crankAssumption(request.settings.crank),
   });
-  const detectable = detectableOf(power, sides[0].length, sides[1].length);
+  const detectable = detectableOf(power);
   return {
     compared: { test: sides[0].map(({ run }) => run.id), baseline: sides[1].map(({ run }) => run.id) },
     power,
@@ -96,16 +94,12 @@ function told({ figures: { label, curve, broken } }: CountedRun): CaveatRun {
   return { label, checks: curve.checks, broken };
 }
 
-function detectableOf({ ranges }: Comparison, runs: number, otherRuns: number): Detectable | undefined {
-  const { standardDeviation, df, leastSignificant, smallestDetectable, baseline } = ranges[0].difference;
+function detectableOf({ ranges }: Comparison): Detectable | undefined {
+  const { standardDeviation, df, leastSignificant, smallestDetectable } = ranges[0].difference;
   if (!(df > 0)) return undefined;
-  const wantedKw = wantedShare * baseline;
   return {
     spreadKw: standardDeviation,
     leastSignificantKw: leastSignificant,
     smallestDetectableKw: smallestDetectable,
-    wantedShare,
-    wantedKw,
-    moreRuns: moreRunsFor(wantedKw, standardDeviation, runs, otherRuns, Math.max(0, df - (runs + otherRuns - 2))),
   };
 }

@@ -176,7 +176,10 @@ describe('figures of a job', () => {
     const back = resolvedFigures(all, request({ testId: 1, againstId: 2, bands: [[3000, 4000]] })).comparison!;
     there.rows.forEach((row, index) => {
       expect(back.rows[index]!.difference).toBeCloseTo(-row.difference, 9);
-      expect(back.rows[index]!.halfWidth).toBeCloseTo(row.halfWidth, row.id === 'stretch' || row.id === 'largest' ? 3 : 9);
+      expect(back.rows[index]!.halfWidth).toBeCloseTo(
+        row.halfWidth,
+        row.id === 'stretch' || row.id === 'largest' ? 3 : 9,
+      );
     });
     expect(Array.from(back.power.gain)).toEqual(Array.from(there.power.gain, (kw) => expect.closeTo(-kw, 9)));
     expect(back.power.ranges[0]!.verdict).toBe('loss');
@@ -224,12 +227,10 @@ describe('figures of a job', () => {
     expect(wheels.estimate).toBeUndefined();
   });
 
-  test('what the runs can show: spread, smallest change, and how many more runs a percent needs', () => {
+  test('what the runs can show: spread and smallest change', () => {
     const { detectable } = resolvedFigures([...baselineRuns, ...testRuns], request()).comparison!;
     expect(detectable!.smallestDetectableKw / detectable!.spreadKw).toBeCloseTo(2.71, 1);
     expect(detectable!.leastSignificantKw / detectable!.spreadKw).toBeCloseTo(1.97, 1);
-    expect(detectable!.wantedKw).toBeCloseTo(0.01 * figures.comparison!.power.commonRange.baseline, 0);
-    expect(detectable!.moreRuns).toBeGreaterThanOrEqual(0);
   });
 
   test('several steps between the setups are listed, and the gain given to them together', () => {

@@ -23,7 +23,7 @@ export function withLogger(
   probe: ProbePlace,
 ): { log: RunLog; fit: LineUp } {
   const rpm = valuesOf(logger, 'engineSpeed');
-  if (!rpm) throw new Refusal('The logger records no engine speed: its clock cannot be laid on the dyno’s.');
+  if (!rpm) throw new Refusal('The logger records no engine speed: it cannot be time-aligned with the dyno.');
   const fit = lineUp(whole({ time: drive.time, rpm: engineRpmOf(drive) }), whole({ time: logger.time, rpm }));
   const [first, last] = [logger.time[0]!, logger.time[logger.time.length - 1]!];
   const channels = new Map(log.channels);

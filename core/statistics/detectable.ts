@@ -28,28 +28,3 @@ export function smallestDetectableChange(
   const sum = studentT(0.95, df) + studentT(2 * power - 1, df);
   return sum * standardDeviation * Math.sqrt(1 / runs + 1 / otherRuns);
 }
-
-/** Nobody makes more runs than this of one setup. */
-const mostRuns = 30;
-
-/**
- * How many more runs of each side would show a change of the wanted size,
- * the spread being what it is now.
- *
- * @param wanted in the unit of the spread, above 0
- * @param otherDf degrees of freedom of the spread from other setups of the job
- * @returns more runs of each side, 0 when it would be found as it stands; undefined when more than 30 would not do
- */
-export function moreRunsFor(
-  wanted: number,
-  standardDeviation: number,
-  runs: number,
-  otherRuns: number,
-  otherDf = 0,
-): number | undefined {
-  for (let more = 0; Math.max(runs, otherRuns) + more <= mostRuns; more++) {
-    const [n, m] = [runs + more, otherRuns + more];
-    if (smallestDetectableChange(standardDeviation, n + m - 2 + otherDf, n, m) <= wanted) return more;
-  }
-  return undefined;
-}

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { chance, normal } from '../testing/chance.ts';
-import { leastSignificantDifference, moreRunsFor, smallestDetectableChange } from './detectable.ts';
+import { leastSignificantDifference } from './detectable.ts';
 import { holm } from './holm.ts';
 import { meanDifference, pooledStandardDeviation, satterthwaite, spreadsDiffer } from './mean-difference.ts';
 import { remountDeviation } from './remount.ts';
@@ -143,13 +143,6 @@ describe('over a whole range', () => {
     expect(turning([places.map(Math.cos), places.map(Math.sin)])).toBeCloseTo(2, 3);
     expect(turning([places.map(() => 1), places.map(() => -0.4)])).toBeCloseTo(0, 9);
   });
-});
-
-test('how many more runs a change needs', () => {
-  expect(moreRunsFor(3.1, 1, 3, 3)).toBe(0);
-  expect(moreRunsFor(2, 1, 3, 3)).toBe(3);
-  expect(smallestDetectableChange(1, 10, 6, 6)).toBeLessThan(2);
-  expect(moreRunsFor(0.01, 1, 3, 3)).toBeUndefined();
 });
 
 test('the spread of mountings is found in repeats, and 0 where runs explain it', () => {

@@ -105,6 +105,7 @@ const refusals: Record<string, string> = {
   SV002: 'A setup that has runs is kept for ever. Set its runs aside, or move them, instead.',
   SV003: 'Another setup was changed from this one; take that away first.',
   SV004: 'This setup is on the dyno. Put another one on first.',
+  SV005: 'The number of planned runs is locked: the setup has run. State it for the next setup.',
 };
 
 /** Turns a refusal of the schema into its sentence; other errors go on as they are. */

@@ -8,7 +8,7 @@ import type { Queryable } from './database.ts';
 import { changeRow, recordOf } from './rows.ts';
 
 const columns = `id, job_id, position, parent_id, change, items, created_at, revision, prediction_kw, prediction_from_rpm,
-  prediction_to_rpm, prediction_why, decision, decision_why, decided_at`;
+  prediction_to_rpm, prediction_why, decision, decision_why, decided_at, planned_runs`;
 
 const setupRow = setup.omit({ letter: true }).extend({ position: z.int().nonnegative() });
 
@@ -41,13 +41,15 @@ export interface SetupBegun {
 
 /**
  * Adds the job's next setup. Letters are counted on the job's own row, so two
- * browsers never get the same one, and a letter is never given out again.
+ * browsers never get the same one, and a letter is never given out again. The
+ * number of runs that was planned of its parent is planned of it, too.
  */
 export async function addSetup(database: Queryable, jobId: number, begun: SetupBegun): Promise<Setup> {
   const { rows } = await database.query(
     `with lettered as (update job set setups_lettered = setups_lettered + 1 where id = $1 returning id, setups_lettered)
-     insert into setup (job_id, position, parent_id, change, items, prediction_kw)
-     select id, setups_lettered - 1, $2::bigint, $3, $4, $5 from lettered returning ${columns}`,
+     insert into setup (job_id, position, parent_id, change, items, prediction_kw, planned_runs)
+     select id, setups_lettered - 1, $2::bigint, $3, $4, $5, (select planned_runs from setup where setup.id = $2::bigint)
+     from lettered returning ${columns}`,
     [
       jobId,
       begun.parentId,

@@ -24,7 +24,7 @@ export function BayStatus() {
     <div className={classes.status} role="status" aria-label="Bay">
       <div title={fault ? `${fault.name}: ${fault.problem ?? 'silent'}` : undefined}>
         <span className={dyno ? classes.heard : classes.unheard} aria-hidden />
-        {dyno ? `Bay 1, ${kindNames[dyno.kind]}` : 'Bay 1, no dyno heard'}
+        {dyno ? `Bay 1, ${kindNames[dyno.kind]}` : 'Bay 1, no dyno connected'}
         <span className={classes.count}> · {heard.length === 1 ? '1 instrument' : `${heard.length} instruments`}</span>
       </div>
       <div className="number">{airText(bay, now)}</div>

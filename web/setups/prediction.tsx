@@ -7,10 +7,10 @@ import classes from './setup-details.module.css';
 
 const words: Record<PredictionScore, string> = {
   open: 'not scored yet: there is no interval',
-  held: 'the prediction held',
-  'too high': 'the prediction was too high',
-  'too low': 'the prediction was too low',
-  'wrong way': 'the prediction was the wrong way round',
+  held: 'prediction right',
+  'too high': 'prediction too high',
+  'too low': 'prediction too low',
+  'wrong way': 'prediction wrong: it went the other way',
 };
 
 /** What a change was expected to give on its parent, and how that came out. */

@@ -4,7 +4,7 @@ import type { RunKind } from '../../contract/recording.ts';
 export const runKindWords: Record<RunKind, { name: string; what: string }> = {
   power: { name: 'power run', what: 'full throttle from start to lift; counted' },
   conditioning: { name: 'conditioning', what: 'a sweep to warm up or relearn; never in figures' },
-  step: { name: 'row of holds', what: 'set speeds held one after the other, under load' },
+  step: { name: 'steady-speed steps', what: 'set speeds held one after the other, under load' },
   'coast-down': { name: 'coast-down', what: 'out of gear from top speed, for the losses' },
   check: { name: 'check run', what: 'the dyno itself, with the same car each time' },
 };

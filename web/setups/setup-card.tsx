@@ -135,6 +135,8 @@ export function SetupCard({
   );
 }
 
+const predictionWords = { held: 'prediction right', 'too high': 'prediction too high', 'too low': 'prediction too low', 'wrong way': 'prediction wrong' } as const; // prettier-ignore
+
 const decisionWords = { keep: 'kept', 'go back': 'went back', 'try further': 'trying further' } as const;
 
 /** How a setup stands: expected, scored, decided. */
@@ -144,7 +146,7 @@ function SetupState({ setup, figures, ran }: { setup: Setup; figures: SetupFigur
   if (setup.predictionKw !== null) {
     const score = scorePrediction({ gainKw: setup.predictionKw }, figures && gainOnParent(figures, setup));
     const expected = `expected ${signed(formatPower(setup.predictionKw, unit))} ${unit}`;
-    parts.push(ran && score !== 'open' ? `${expected}: ${score}` : expected);
+    parts.push(ran && score !== 'open' ? `${expected}: ${predictionWords[score]}` : expected);
   }
   if (setup.decision)
     parts.push(`${decisionWords[setup.decision]}${setup.decisionWhy ? `: ${setup.decisionWhy}` : ''}`);

@@ -1,7 +1,8 @@
 import { keepPreviousData, skipToken, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { Job, Run } from '../../contract/records.ts';
+import type { Job, Run, Setup } from '../../contract/records.ts';
 import type { FiguresView } from '../../core/figures/figures-request.ts';
+import type { SetupRecord } from '../../core/figures/job-record.ts';
 import type { JobFigures } from '../../core/figures/job-figures.ts';
 import { knownLimits } from '../../core/limits/limit.ts';
 import type { LoggedEngine } from '../../core/log/run-log.ts';
@@ -24,7 +25,16 @@ export function recordOf({
   baseline,
   limits,
 }: Pick<Job, 'vehicle' | 'car' | 'setups' | 'runs' | 'baseline' | 'limits'>): WorkerRequest['job'] {
-  return { vehicle, ignition: car.ignition, setups, runs, baseline, limits: knownLimits(limits) };
+  return { vehicle, ignition: car.ignition, setups: withPlans(setups), runs, baseline, limits: knownLimits(limits) };
+}
+
+/** Setups with their plans as figures take them; the same list for the same setups, so that nothing is made anew. */
+const planned = new WeakMap<readonly Setup[], SetupRecord[]>();
+
+function withPlans(setups: readonly Setup[]): SetupRecord[] {
+  const known = planned.get(setups) ?? setups.map((setup) => ({ ...setup, plan: setup.plannedRuns ? { runs: setup.plannedRuns } : null })); // prettier-ignore
+  planned.set(setups, known);
+  return known;
 }
 
 const hasEnded = ({ state }: Pick<Run, 'state'>) => state !== 'recording';

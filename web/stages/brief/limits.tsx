@@ -132,7 +132,7 @@ function Suggestions({ job, onTake }: { job: Job; onTake: (fields: object) => Pr
           : ignition === 'spark'
             ? 'spark ignition'
             : 'an engine not described yet'}
-        , nobody’s word until you take one.
+        , not active until added.
       </p>
     );
   }

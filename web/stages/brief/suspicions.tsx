@@ -35,7 +35,7 @@ export function Suspicions({ job }: { job: Job }) {
           onChange={(event) => setCause(event.currentTarget.value)}
         />
         <Button type="submit" variant="default" disabled={cause.trim() === ''}>
-          Suspect
+          Add suspicion
         </Button>
       </form>
     </section>

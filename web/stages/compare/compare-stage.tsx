@@ -143,7 +143,7 @@ function Comparison({ job }: { job: Job }) {
                     change({ present: '1', at: undefined, show: undefined }, false);
                   }}
                 >
-                  show the owner
+                  Present
                 </button>
               </span>
             </div>

@@ -26,7 +26,7 @@ export function Device({ device, bay }: { device: DeviceState; bay: BayState }) 
     if (device.kind === 'engine-logger') return latestReading(`${device.device}:${name}`) ?? latestReading(name);
     return shown ? latestReading(name) : undefined;
   };
-  const state = !device.connected ? 'not connected' : device.heard ? 'heard' : 'silent';
+  const state = !device.connected ? 'not connected' : device.heard ? 'connected' : 'silent';
   return (
     <section className={classes.device} aria-label={device.name}>
       <h2>
@@ -52,7 +52,7 @@ export function Device({ device, bay }: { device: DeviceState; bay: BayState }) 
       </dl>
       <FindingList>
         {device.problem && <FindingLine severity="mind">{device.problem}</FindingLine>}
-        {state !== 'heard' && (
+        {state !== 'connected' && (
           <FindingLine severity="stop">
             {state === 'silent'
               ? 'It is connected but nothing comes from it.'

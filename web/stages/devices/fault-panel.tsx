@@ -20,7 +20,7 @@ export function FaultPanel({ device }: { device: DeviceState }) {
   return (
     <details className={classes.fold} open={opened} onToggle={(event) => setOpened(event.currentTarget.open)}>
       <summary>
-        Let it fail, for training{on !== '' && <b>: {device.faults.on.join(', ')}</b>}
+        Simulate faults (training){on !== '' && <b>: {device.faults.on.join(', ')}</b>}
         <small>hop and slip need tyres on a roller; boost faults a blown engine</small>
       </summary>
       <Chip.Group

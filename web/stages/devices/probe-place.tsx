@@ -71,7 +71,7 @@ export function ProbePlace({ device }: { device: DeviceState }) {
             loading={save.isPending}
             onClick={() => save.mutate(undefined)}
           >
-            Use it
+            Apply
           </Button>
         </Group>
       </div>

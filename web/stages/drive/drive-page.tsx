@@ -45,7 +45,7 @@ export function DrivePage() {
         <BigFigures />
       </div>
       <p className={classes.caution}>
-        This stops nothing: the agreed signal and the dyno’s own emergency stop do.
+        This screen cannot stop the car: the agreed signal and the dyno’s own emergency stop do.
         <Heard />
       </p>
     </main>

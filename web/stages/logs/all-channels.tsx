@@ -35,7 +35,7 @@ export function AllChannels({ log, label, baseline, baselineLabel, by, colour }:
     <section aria-label="All channels">
       <h2 className="heading">
         All channels of {label}
-        {baselineLabel && `, ${baselineLabel} behind`}
+        {baselineLabel && `, ${baselineLabel} in grey`}
       </h2>
       <div className={classes.lanes}>
         {channels.map((channel) => {

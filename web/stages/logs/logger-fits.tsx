@@ -10,7 +10,7 @@ export function LoggerFits({ loggers }: Pick<LogView, 'loggers'>) {
         <FindingLine key={name} severity={refused ? 'mind' : 'note'}>
           {fit ? (
             <>
-              {name} laid on the dyno’s clock by the engine speed of both: {fit.shiftS < 0 ? '−' : '+'}
+              {name} time-aligned with the dyno by the engine speed of both: {fit.shiftS < 0 ? '−' : '+'}
               {Math.abs(fit.shiftS).toFixed(3)} s, correlation {fit.correlation.toFixed(4)},{' '}
               {fit.residualPercent.toFixed(1)} % apart over {fit.overlapS.toFixed(0)} s.
             </>

@@ -9,7 +9,7 @@ export function OwnerFields({ vehicle }: { vehicle: VehicleWithAll }) {
   const { owner } = vehicle;
   return (
     <section className={brief.section}>
-      <h2 className="heading">Owner and car</h2>
+      <h2 className="heading">Owner and vehicle</h2>
       <div className={brief.fields}>
         <VehicleWords vehicle={vehicle} field="name" label="Called" />
         <div className={brief.pair}>

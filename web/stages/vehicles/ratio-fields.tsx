@@ -75,8 +75,8 @@ export function RatioFields({ vehicle }: { vehicle: VehicleWithAll }) {
               })}
             </ul>
             <p className={brief.quiet}>
-              Estimate: {circumference.toFixed(2)} m round, {Math.round(100 * (1 - rollingShare))} % less than the free
-              tyre. A calibrated ratio comes first.
+              Estimate: rolling circumference {circumference.toFixed(2)} m, {Math.round(100 * (1 - rollingShare))} %
+              less than the free tyre. A calibrated ratio comes first.
             </p>
           </>
         )}

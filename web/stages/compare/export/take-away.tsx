@@ -35,7 +35,7 @@ export function TakeAway({ job, figures, scene, view }: TakeAwayProps) {
   return (
     <Menu position="bottom-end" shadow="md">
       <Menu.Target>
-        <button className={button.act}>take it along</button>
+        <button className={button.act}>Export</button>
       </Menu.Target>
       <Menu.Dropdown>
         <Menu.Item disabled={!scene} onClick={() => void savePng(`${name}.png`, picture())}>

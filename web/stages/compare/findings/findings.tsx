@@ -41,7 +41,7 @@ export function Findings({ job, figures, view, change }: FindingsProps) {
       <HowMade job={job} figures={figures} view={view} change={change} />
       {!comparison && <Alone figures={figures} view={view} />}
       {comparison && <GainTable rows={comparison.rows} view={view} change={change} estimate={figures.estimate} />}
-      {comparison && <WhatCanBeSeen comparison={comparison} view={view} />}
+      {comparison && <WhatCanBeSeen job={job} figures={figures} comparison={comparison} view={view} />}
       {comparison && (
         <section>
           <h2 className="heading">Like for like</h2>

@@ -61,9 +61,8 @@ export function GainTable({ rows, view, change, estimate }: GainTableProps) {
         ))}
       </table>
       <p className={classes.note}>
-        ± is a 95 % interval from the spread between runs, each row by itself; that of the largest gain and of a span
-        that was found holds for all speeds at once. Colour is a verdict: only on what was chosen beforehand or found
-        so.
+        ± is a 95 % interval, each row by itself; that of the largest and of a clear stretch holds for all speeds at
+        once. Coloured = shown (95 %), uncoloured = not shown.
       </p>
     </div>
   );

@@ -1,33 +1,41 @@
+import { nextRunWords, ruleWords, spreadWords } from '../../../../core/wording/judgement-words.ts';
+import type { Job } from '../../../../contract/records.ts';
 import { formatPower, formatRpm, signed, halfWidthText } from '../../../ui/figures.ts';
 import classes from './findings.module.css';
 import type { ComparisonFigures } from '../../../../core/figures/comparison-figures.ts';
+import type { JobFigures } from '../../../../core/figures/job-figures.ts';
 import type { CompareView } from '../view/view-address.ts';
 
 interface WhatCanBeSeenProps {
+  job: Job;
+  figures: JobFigures;
   comparison: ComparisonFigures;
   view: CompareView;
 }
 
-/** What the spread of the runs lets one see, the gain with drift taken out, and how much earlier the peak is reached. */
-export function WhatCanBeSeen({ comparison, view }: WhatCanBeSeenProps) {
-  const { detectable, power } = comparison;
+/** Which interval holds and what it rests on, what the runs can show, the gain with drift taken out, and what to run next. */
+export function WhatCanBeSeen({ job, figures, comparison, view }: WhatCanBeSeenProps) {
+  const { detectable, power, judgement } = comparison;
   const kw = (value: number) => `${formatPower(value, view.powerUnit)} ${view.powerUnit}`;
-  const { difference, drift } = power.ranges[0]!;
+  const { difference, drift } = power.ranges[0];
   const { reachesRpm, staysToRpm, baselineRpm } = power.earliness;
+  const letterOf = (id: number) => job.setups.find((setup) => setup.id === id)?.letter ?? '?';
   return (
     <section>
       <h2 className="heading">What these runs can show</h2>
-      {detectable ? (
-        <p className={classes.seen}>
-          Spread <b>{kw(detectable.spreadKw)}</b>
-          {difference.from === 'welch' && ', each setup its own'}
-          {difference.borrowsSpread && ', borrowed by the side with one run'}. A change of{' '}
-          <b>{kw(detectable.smallestDetectableKw)}</b> is found four times in five;{' '}
-          {moreRunsText(detectable.moreRuns, `${100 * detectable.wantedShare} % (${kw(detectable.wantedKw)})`)}.
+      {!comparison.withheld && (
+        <p className={classes.seen} data-testid="rule">
+          The interval <b>{ruleWords(judgement.judging)}</b>
+          {judgement.judging.kind === 'every-look' && ` (look ${judgement.judging.look})`}.
         </p>
-      ) : (
+      )}
+      {detectable && (
         <p className={classes.seen}>
-          One run a side shows no spread: a second run of either gives every figure its interval.
+          Spread <b>{kw(detectable.spreadKw)}</b> a run
+          {difference.from === 'welch' && ', each setup its own'}
+          {difference.from === 'pooled' && ', from this job’s own repeats'}
+          {(difference.from === 'assumed' || difference.from === 'learned') && `, ${spreadWords(figures.spread)}`}. A
+          change of <b>{kw(detectable.smallestDetectableKw)}</b> is detected 80 % of the time.
         </p>
       )}
       {drift && (
@@ -46,12 +54,9 @@ export function WhatCanBeSeen({ comparison, view }: WhatCanBeSeenProps) {
           {formatRpm(baselineRpm)}, and stays above it to {formatRpm(staysToRpm)} rpm.
         </p>
       )}
+      <p className={classes.seen} data-testid="next-run">
+        Next: <b>{nextRunWords(figures.next, letterOf)}</b>
+      </p>
     </section>
   );
-}
-
-function moreRunsText(more: number | undefined, change: string): string {
-  if (more === undefined) return `${change} is beyond what repeats can show at this spread`;
-  if (more === 0) return `so is one of ${change}`;
-  return `for ${change} make ${more} more run${more > 1 ? 's' : ''} of each`;
 }

@@ -83,7 +83,7 @@ export function AgainstChoice({ job, view, change }: AgainstChoiceProps) {
       {!view.elsewhere && (split || view.against.id !== view.test.id) && (
         <button
           className={control.control}
-          aria-label="Swap the two sides"
+          aria-label={`Exchange ${view.test.letter} and ${view.against.letter}`}
           onClick={() =>
             change({
               setup: view.against.letter,
@@ -93,7 +93,7 @@ export function AgainstChoice({ job, view, change }: AgainstChoiceProps) {
             })
           }
         >
-          swap
+          Exchange {view.test.letter} and {view.against.letter}
         </button>
       )}
     </span>

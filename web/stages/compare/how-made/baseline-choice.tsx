@@ -58,7 +58,7 @@ export function BaselineChoice({ job, view, change }: { job: Job; view: CompareV
           <Text size="sm">
             {frozen && view.frozen
               ? `Version ${view.frozen.version}: ${labels(frozen)}${view.frozen.why && `, ${view.frozen.why}`}.`
-              : 'Not frozen: it is whatever counts of it now.'}
+              : 'Not fixed: new runs change it.'}
           </Text>
           {job.earlierBaselines.length > 0 && (
             <Radio.Group

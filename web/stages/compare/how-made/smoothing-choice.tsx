@@ -59,7 +59,7 @@ export function SmoothingChoice({
             : 'Auto finds the span with the least error on the baseline’s runs.'}
         </Text>
         <Button variant="default" size="sm" flex="none" onClick={() => change({ smoothing: 'auto', span: undefined })}>
-          {auto ? 'Find anew' : 'Auto'}
+          {auto ? 'Recalculate' : 'Auto'}
         </Button>
       </Group>
     </Stack>

@@ -52,10 +52,10 @@ export function LineMenu({ job, view, change }: { job: Job; view: CompareView; c
                   size="xs"
                   variant="subtle"
                   color="gray"
-                  aria-label={`${letter} alone`}
+                  aria-label={`Show only ${letter}`}
                   onClick={() => alone(letter)}
                 >
-                  alone
+                  Show only this
                 </Button>
               </Group>
             </li>

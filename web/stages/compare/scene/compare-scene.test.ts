@@ -24,7 +24,7 @@ describe('lanes', () => {
     expect(scene.lanes.map(({ id }) => id)).toEqual(['power', 'torque', 'gain']);
     expect(lane(scene, 'power').lines.map(({ id }) => id)).toEqual(['run-4', 'run-5', 'run-6', 'mean-A', 'mean-B']);
     expect(lane(scene, 'power').unit).toMatch(/^kW/);
-    expect(lane(scene, 'gain').unit).toBe('kW, B less A; grey: 95 % band, all speeds at once');
+    expect(lane(scene, 'gain').unit).toBe('kW, B less A; grey: 95 % uncertainty, all speeds at once');
     expect(lane(scene, 'power').text).toMatch(
       /^Power of A, B over engine speed; B peaks at \d+\.\d kW at \d,\d{3} rpm\.$/,
     );

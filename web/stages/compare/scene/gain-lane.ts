@@ -71,7 +71,7 @@ export function gainLane({ figures, view, shown }: LaneSource): LaneContent | Em
     name: 'Gain',
     readingUnit: `${view.powerUnit}${scaleNote(figures)}`,
     unit: () =>
-      `${view.powerUnit}, ${top.name} less ${other}${judged ? '; grey: 95 % band, all speeds at once' : '; one run a side, no interval'}`,
+      `${view.powerUnit}, ${top.name} less ${other}${judged ? '; grey: 95 % uncertainty, all speeds at once' : '; no interval'}`,
     text: `Gain of ${view.test.letter} over ${view.against.letter} from ${formatRpm(power.fromRpm)} to ${formatRpm(power.toRpm)} rpm. ${sentence.map((phrase) => phrase.text).join('')}`,
   };
 }

@@ -1,7 +1,10 @@
+import { Checkbox } from '@mantine/core';
 import type { Job, Setup } from '../../../../contract/records.ts';
 import { runAdvice } from '../../../../core/advice/run-advice.ts';
 import { placeInWindow } from '../../../../core/heat/start-window.ts';
 import { countedRuns } from '../../../../core/job/counted.ts';
+import { api } from '../../../state/api.ts';
+import { useChange } from '../../../state/queries.ts';
 import { latestReading, useLive } from '../../../state/live.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';
 import { useNow } from '../../../ui/use-now.ts';
@@ -34,12 +37,41 @@ export function RepeatPlan({ job, setup, heat }: RepeatPlanProps) {
       <h2 className="heading">Runs of {setup.letter}</h2>
       <div className={classes.count}>
         <b className="number">
-          {counted.length} <small>of {plan.repeats}</small>
+          {counted.length} <small>of {setup.plannedRuns ?? plan.repeats}</small>
         </b>
         <Ready job={job} heat={heat} coolDownMin={plan.coolDownMin} />
       </div>
       <RunPlanForm />
+      <StatedPlan job={job} setup={setup} repeats={plan.repeats} />
     </section>
+  );
+}
+
+/**
+ * Whether the runs are judged as one look when all are there: stated before
+ * the first of them, so that nobody chooses by what they see.
+ */
+function StatedPlan({ job, setup, repeats }: { job: Job; setup: Setup; repeats: number }) {
+  const change = useChange((plannedRuns: number | null) => api.changeSetup(setup.id, { plannedRuns }));
+  const locked = job.runs.some((run) => run.setupId === setup.id);
+  const { plannedRuns } = setup;
+  if (locked)
+    return (
+      <p className={classes.stated}>
+        {plannedRuns === null
+          ? 'No plan was stated: the interval holds however often you look.'
+          : `Planned: judged when ${plannedRuns === 1 ? 'its run is' : `all ${plannedRuns} are`} there.`}
+      </p>
+    );
+  return (
+    <Checkbox
+      className={classes.stated}
+      label={`Judge ${setup.letter} when all ${plannedRuns ?? repeats} runs are there`}
+      description="A tighter interval. Nothing is claimed before, and it is fixed at the first run."
+      checked={plannedRuns !== null}
+      disabled={change.isPending}
+      onChange={(event) => change.mutate(event.currentTarget.checked ? repeats : null)}
+    />
   );
 }
 
@@ -97,8 +129,7 @@ function Ready({ job, heat: { window, times }, coolDownMin }: { job: Job; heat: 
     <span className={classes.ready} role="timer">
       ≈ {clockWords(waitS)}{' '}
       <small>
-        to ready{range}
-        {slowest > restS ? ', by the cooling so far' : ', by the rest planned'}
+        {slowest > restS ? `until it is ready, by the cooling so far${range}` : 'until the planned rest ends'}
       </small>
     </span>
   );

@@ -167,10 +167,10 @@ function Fields({ plan, close }: { plan: RunPlan; close: () => void }) {
         </p>
         <Group justify="flex-end" gap={8}>
           <Button variant="subtle" color="gray" size="md" onClick={close}>
-            Leave it
+            Cancel
           </Button>
           <Button type="submit" variant="default" size="md" loading={change.isPending} disabled={badSpeeds || badEnd}>
-            Use it
+            Apply
           </Button>
         </Group>
       </Stack>

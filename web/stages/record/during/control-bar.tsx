@@ -118,7 +118,7 @@ function controlFor(bay: BayState | undefined, connected: boolean, mounted: bool
       return {
         words: 'Waiting for the pull',
         more: kept,
-        control: 'Take back',
+        control: 'Cancel',
         below: 'nothing is recorded yet',
         act: 'end',
       };
@@ -130,10 +130,10 @@ function controlFor(bay: BayState | undefined, connected: boolean, mounted: bool
       return heard
         ? { words: 'Ready', more: kept, control: 'Record', below: 'or just pull: it starts by itself', act: 'arm' }
         : {
-            words: 'No dyno heard',
+            words: 'No dyno connected',
             more: 'Switch it on or connect it; Suvok waits for it.',
             control: 'Record',
-            below: 'no dyno heard',
+            below: 'no dyno connected',
             act: undefined,
           };
   }

@@ -1,0 +1,64 @@
+import { describe, expect, test } from '@jest/globals';
+import { meanDifference } from '../statistics/mean-difference.ts';
+import type { PairJudgement } from '../judgement/pair-judgement.ts';
+import { nextRunWords } from '../wording/judgement-words.ts';
+import { nextRun, nextRunOfPair } from './next-run.ts';
+
+const everyLook = { kind: 'every-look', look: 3 } as const;
+const pair = (over: Partial<PairJudgement> = {}): PairJudgement => ({
+  testId: 2,
+  againstId: 1,
+  fromRpm: 2000,
+  toRpm: 6000,
+  difference: meanDifference([100.2, 100.4, 100.6], [100, 100.3, 100.6], { prior: { standardDeviation: 0.4, df: 20, from: 'learned' } }), // prettier-ignore
+  drift: undefined,
+  judging: everyLook,
+  claim: 'within repeatability',
+  withheld: [],
+  ...over,
+});
+const three = { test: 3, baseline: 3 };
+const say = (over: Partial<PairJudgement>, runs = three) => nextRunWords(nextRunOfPair(pair(over), runs), (id) => 'xAB'[id]!); // prettier-ignore
+
+describe('the next best run', () => {
+  test('fills the plan first, the baseline before the test', () => {
+    const judging = { kind: 'planned', missing: { test: 2, baseline: 1 }, further: 0 } as const;
+    expect(say({ judging })).toBe('1 more run of A: the plan is not full.');
+    expect(say({ judging: { ...judging, missing: { test: 2, baseline: 0 } } })).toBe('2 more runs of B: the plan is not full.'); // prettier-ignore
+  });
+
+  test('is a return where drift stands in the way, and the baseline anew on another day', () => {
+    expect(say({ claim: null, withheld: [{ id: 'drift', perRunKw: -0.3 }] })).toMatch(/^Return to A for a run/);
+    const remount = { id: 'remount', severity: 'stop' as const, message: '', matters: '' };
+    expect(nextRunOfPair(pair({ claim: null, withheld: [{ id: 'not-alike', respect: remount }] }), three).setupId).toBe(
+      1,
+    );
+    const gear = { ...remount, id: 'other-gear' };
+    expect(nextRunOfPair(pair({ claim: null, withheld: [{ id: 'not-alike', respect: gear }] }), three).setupId).toBe(2);
+  });
+
+  test('is enough once something is claimed', () => {
+    expect(say({ claim: 'gain' })).toMatch(/^Enough/);
+  });
+
+  test('is of the side with fewer runs, so many that one percent would show; more where every look is paid for', () => {
+    const next = nextRunOfPair(pair(), { test: 1, baseline: 3 });
+    expect(next).toMatchObject({ setupId: 2, why: 'shows-more', wantedShare: 0.01 });
+    const planned = { kind: 'planned', missing: { test: 0, baseline: 0 }, further: 0 } as const;
+    const fewer = nextRunOfPair(pair({ judging: planned }), { test: 1, baseline: 3 });
+    expect(next.runs).toBeGreaterThan(fewer.runs);
+  });
+
+  test('says when no reasonable number would do', () => {
+    const wild = meanDifference([90, 110, 100], [95, 105, 85]);
+    expect(say({ difference: wild })).toMatch(/too small to be shown/);
+  });
+
+  test('of a job is that of a setup without a run, else of its newest pair that wants one', () => {
+    expect(nextRun([], 4)).toMatchObject({ setupId: 4, why: 'first-run' });
+    const enough = { pair: pair({ claim: 'gain' }), runs: three };
+    const open = { pair: pair({ testId: 3 }), runs: { test: 1, baseline: 3 } };
+    expect(nextRun([open, enough]).setupId).toBe(3);
+    expect(nextRun([enough])).toMatchObject({ setupId: null, why: 'enough' });
+  });
+});
