@@ -1,4 +1,4 @@
-import { chosenRange } from '../comparison/comparison.ts';
+import { bandDifference, chosenRange } from '../comparison/comparison.ts';
 import { verdictAlone, type ClaimRule } from '../comparison/claims.ts';
 import { usualDrift } from '../comparison/drift.ts';
 import { oneLook, levelOf, ruleFor, type JudgingRule } from '../comparison/judging-rule.ts';
@@ -10,7 +10,7 @@ import { unlikeRespects } from '../likeness/like-for-like.ts';
 import { byMounting, remountAfterMs } from '../likeness/mountings.ts';
 import type { RecordedChange, Unlikeness } from '../likeness/run-conditions.ts';
 import { meanOf } from '../numerics/mean.ts';
-import type { KnownDeviation } from '../statistics/mean-difference.ts';
+import type { KnownDeviation, MeanDifference } from '../statistics/mean-difference.ts';
 import { remountDeviation } from '../statistics/remount.ts';
 import { assumedSpread, type SpreadPrior } from '../statistics/spread-prior.ts';
 import { lineOf } from '../setup/difference.ts';
@@ -125,6 +125,27 @@ export function unlikeOf(
   });
 }
 
+/** The surroundings of a pair with the range that its sides share and the level of its rule; undefined where they share none. */
+function aroundWhole({ power: [test, against], around, judging }: ComparedPair) {
+  const speeds = test.length > 0 && against.length > 0 ? commonSpeeds([...test, ...against]) : undefined;
+  if (!speeds) return undefined;
+  const whole = [speeds[0]!, speeds[speeds.length - 1]!] as const;
+  return { ...around, whole, level: levelOf(judging) };
+}
+
+/** A pair's difference over any range, with the interval that its judgement has; undefined where a run does not cover it. */
+export function pairDifference(
+  of: PairsOf,
+  testId: number,
+  againstId: number,
+  fromRpm: number,
+  toRpm: number,
+): MeanDifference | undefined {
+  const pair = comparedPair(of, testId, againstId);
+  const around = aroundWhole(pair);
+  return around && bandDifference(pair.power, fromRpm, toRpm, around);
+}
+
 /**
  * What may be said of a pair over the first chosen range, without the search
  * along the range: never more than the whole comparison would say.
@@ -132,12 +153,11 @@ export function unlikeOf(
  */
 export function pairJudgement(of: PairsOf, pair: ComparedPair): (PairJudgement & { paid: number }) | undefined {
   const [test, against] = pair.power;
-  const speeds = test.length > 0 && against.length > 0 ? commonSpeeds([...test, ...against]) : undefined;
-  if (!speeds) return undefined;
-  const whole = [speeds[0]!, speeds[speeds.length - 1]!] as const;
+  const around = aroundWhole(pair);
+  if (!around) return undefined;
+  const { whole } = around;
   const bands = (of.request.bands ?? []).filter((band) => [...test, ...against].every((run) => covers(run, ...band)));
   const [from, to] = bands[0] ?? whole;
-  const around = { ...pair.around, whole, level: levelOf(pair.judging) };
   const range = chosenRange(pair.power, from, to, around, pair.judging);
   if (!range) return undefined;
   const rule: ClaimRule = {

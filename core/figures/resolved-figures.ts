@@ -9,10 +9,9 @@ import { drumSpeedAt } from '../reduction/torque-fit.ts';
 import { Refusal } from '../refusal.ts';
 import { runCurve, type CountedRun, type FiguredRun, type RunFigures, type UnusableRun } from './figured-run.ts';
 import { keyOf, variedItems } from '../response/levels.ts';
-import { responseTo, type Level } from '../response/response.ts';
+import { responseTo, type Level, type StepBetween } from '../response/response.ts';
 import { attributionOf, type AttributedSetup, type DifferenceBetween } from '../comparison/attribution.ts';
-import { bandDifference } from '../comparison/comparison.ts';
-import { comparedPair, pairsOf, type PairsOf } from './compared-pair.ts';
+import { pairDifference, pairsOf, type PairsOf } from './compared-pair.ts';
 import { comparisonFigures, comparisonOfPair } from './pair-comparison.ts';
 import { bestSetup } from '../judgement/best-setup.ts';
 import { nextRun, type NextRun } from '../advice/next-run.ts';
@@ -71,7 +70,7 @@ export function resolvedFigures(runs: readonly FiguredRun[], request: ResolvedRe
     next: nextOf(of, figuresOfSetups),
     ...(best === undefined ? {} : { bestId: best }),
     ...(request.beside === 'steps' ? stepsOf(of) : {}),
-    ...(request.beside === 'response' ? responseOf(request, setups, figured) : {}),
+    ...(request.beside === 'response' ? responseOf(of, figured) : {}),
     ...(factors.length > 0 ? { factors: [Math.min(...factors), Math.max(...factors)] } : {}),
   };
   if (request.curvesOnly) return result;
@@ -121,21 +120,15 @@ function runSetups(request: ResolvedRequest, curves: readonly SetupCurves[]): At
 /** The ladder of steps to the test setup. */
 function stepsOf(of: PairsOf): Pick<JobFigures, 'attribution'> {
   const { request, setups } = of;
-  const between: DifferenceBetween = (testId, againstId, fromRpm, toRpm) => {
-    const { power, around } = comparedPair(of, testId, againstId);
-    return bandDifference(power, fromRpm, toRpm, around);
-  };
+  const between: DifferenceBetween = (...asked) => pairDifference(of, ...asked);
   const attribution = attributionOf(runSetups(request, setups), request.testId, between, request.bands?.[0]);
   return attribution ? { attribution } : {};
 }
 
 /** What the numeric items around the test setup gave at their levels. */
-function responseOf(
-  request: ResolvedRequest,
-  curves: readonly SetupCurves[],
-  figured: readonly CountedRun[],
-): Pick<JobFigures, 'varied' | 'response'> {
-  const setups = runSetups(request, curves);
+function responseOf(of: PairsOf, figured: readonly CountedRun[]): Pick<JobFigures, 'varied' | 'response'> {
+  const { request } = of;
+  const setups = runSetups(request, of.setups);
   const ran = setups.filter(({ runs }) => runs.length > 0).map(({ id }) => id);
   const items = variedItems(setups, request.testId, ran);
   const varied = items.map((item) => ({ key: keyOf(item), label: item.label, levels: item.levels.length }));
@@ -155,7 +148,13 @@ function responseOf(
       headroom: headroomOf(request.limits ?? [], runs),
     };
   });
-  const found = responseTo(levels, request.bands?.[0], chosen);
+  // A step between two setups has the interval of their judgement, as everywhere else.
+  const only = (x: number) => chosen.levels.find((level) => level.x === x)?.setupIds;
+  const between: StepBetween = (fromX, toX, ...range) => {
+    const [test, against] = [only(toX) ?? [], only(fromX) ?? []];
+    return test.length === 1 && against.length === 1 ? pairDifference(of, test[0]!, against[0]!, ...range) : undefined;
+  };
+  const found = responseTo(levels, request.bands?.[0], chosen, between);
   const unknown = setups.filter(({ id }) => chosen.unknownIds.includes(id)).map(({ letter }) => letter);
   return { varied, response: { key: keyOf(chosen), label: chosen.label, unit: chosen.unit, found, unknown } };
 }

@@ -77,6 +77,9 @@ export interface NoResponse {
   why: string;
 }
 
+/** The difference of two levels over a range, rpm; undefined where they are no pair. */
+export type StepBetween = (fromX: number, toX: number, fromRpm: number, toRpm: number) => MeanDifference | undefined;
+
 /** A setting within this share of the best is as good. */
 const goodShare = 0.995;
 const binRpm = 500;
@@ -92,11 +95,13 @@ const gridSteps = 400;
  * @param levels in any order; those without runs are left out
  * @param range rpm; what all runs cover where left out
  * @param unit of the item, for the advice
+ * @param between the difference of two levels where they are a pair that is judged elsewhere
  */
 export function responseTo(
   levels: readonly Level[],
   range: readonly [number, number] | undefined,
   { label, unit }: { label: string; unit: string },
+  between?: StepBetween,
 ): Response | NoResponse {
   const used = levels.filter(({ runs }) => runs.length > 0).sort((a, b) => a.x - b.x);
   const all = used.flatMap(({ runs }) => runs);
@@ -134,7 +139,7 @@ export function responseTo(
   const tried = used.map(({ order }, index) => ({ order: order ?? index, level: told[index]! })).sort((a, b) => a.order - b.order); // prettier-ignore
   const [before, last] = tried.slice(-2).map(({ level }) => level) as [ToldLevel, ToldLevel];
   const alike = told.filter((level) => level !== before && level !== last).map(({ values }) => values);
-  const step = meanDifference(last.values, before.values, { alike });
+  const step = between?.(before.x, last.x, fromRpm, toRpm) ?? meanDifference(last.values, before.values, { alike });
   const width = last.x - before.x;
   const lastStep = { ...step, fromX: before.x, toX: last.x, perUnit: step.difference / width, perUnitHalfWidth: step.halfWidth / width }; // prettier-ignore
   return {
@@ -217,8 +222,8 @@ function adviceOn(
   unit: string,
 ): string {
   const say = (x: number) => levelWords(x, unit);
-  const kw = (value: number) => `${value < 0 ? '−' : '+'}${Math.abs(value).toFixed(1)} kW`;
-  const step = `the last step, from ${say(last.fromX)} to ${say(last.toX)}, gave ${kw(last.difference)}${Number.isNaN(last.halfWidth) ? '' : ` ± ${halfWidthText(last.halfWidth.toFixed(1))}`}`;
+  const size = (value: number) => `${value < 0 ? '−' : '+'}${Math.abs(value).toFixed(1)}`;
+  const step = `the last step, from ${say(last.fromX)} to ${say(last.toX)}, gave ${size(last.difference)}${Number.isNaN(last.halfWidth) ? '' : ` ± ${halfWidthText(last.halfWidth.toFixed(1))}`} kW`;
   const [broken] = lastLevel.broken;
   if (broken) {
     const safe = [...levels].filter((level) => level.broken.length === 0);

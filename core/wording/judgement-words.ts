@@ -22,7 +22,7 @@ const notAlike: Readonly<Record<string, string>> = {
   'other-job': 'another job',
   'other-correction': 'corrected differently',
   'air-missing': 'the air of some runs is not known',
-  remount: 'runs more than 12 h apart, and the spread from strapping anew is not known',
+  remount: 'runs more than 12 h apart',
   slip: 'the tyres slip',
   borrowed: 'a borrowed curve, for orientation only',
   'other-scale': 'one side at the wheels, the other at the crank',
@@ -52,6 +52,18 @@ export function withheldWords(reason: Withheld, { test, against }: Letters): str
   }
 }
 
+/** The same for a card, in a few words. */
+function withheldBriefly(reason: Withheld, letters: Letters): string {
+  if (reason.id === 'not-alike') return notAlike[reason.respect.id] ?? withheldWords(reason, letters);
+  const brief = {
+    'plan-not-full': 'plan not full',
+    drift: `drift possible, return to ${letters.against}`,
+    'spread-assumed': 'spread only assumed',
+    'no-spread': 'no spread',
+  } as const;
+  return brief[reason.id];
+}
+
 /** The same as a sentence of its own. */
 export function withheldSentence(reason: Withheld, letters: Letters): string {
   if (reason.id === 'not-alike') return reason.respect.message;
@@ -73,7 +85,7 @@ export function jobClaimWords(
   letters: Letters,
 ): string {
   const [reason] = pair.withheld;
-  if (pair.claim === null) return reason ? `no verdict: ${withheldWords(reason, letters)}` : 'no verdict';
+  if (pair.claim === null) return reason ? `no verdict: ${withheldBriefly(reason, letters)}` : 'no verdict';
   if (pair.jobClaim === pair.claim) return pair.claim === 'within repeatability' ? 'within repeatability' : '';
   return `shown for this pair, not among ${setups} setups`;
 }

@@ -33,7 +33,7 @@ export function Findings({ job, figures, view, change }: FindingsProps) {
         {comparison
           ? comparison.sentence.map((phrase, index) => (
               <span key={index} className={phrase.tone}>
-                {phrase.text}
+                {unbroken(phrase.text)}
               </span>
             ))
           : (figures.noComparison ?? 'Making the figures…')}
@@ -113,3 +113,10 @@ function Marks({ figures }: { figures: JobFigures }) {
 }
 
 const capital = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
+
+/** A figure's ± and unit stay with it at a line's end. */
+function unbroken(text: string): React.ReactNode[] {
+  return text
+    .split(/([+−]?[\d,.]+ ± [<\d.]+(?: (?:kW|hp|PS))?)/)
+    .map((part, index) => (index % 2 === 1 ? <span key={index} className={classes.whole}>{part}</span> : part)); // prettier-ignore
+}

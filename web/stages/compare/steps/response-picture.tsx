@@ -142,7 +142,9 @@ function Curve({ found, unit, label, estimate, view }: CurveProps) {
           <circle
             key={`${level.x}-${index}`}
             className={classes.run}
-            style={{ fill: setupColour(level.runsOf[index] ?? level.letters, false) }}
+            style={{
+              fill: setupColour(level.runsOf[index] ?? level.letters, level.runsOf[index] === view.baseline.letter),
+            }}
             cx={x(level.x) + (index - (level.values.length - 1) / 2) * 5}
             cy={y(value)}
             r={4}
