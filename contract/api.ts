@@ -213,8 +213,8 @@ export const endpoints: readonly Endpoint[] = [
   {
     method: 'get',
     path: '/check-history',
-    does: 'A dyno’s check runs, and the spread within and between mountings that they show.',
-    query: ['device'],
+    does: 'A dyno’s check runs, the spread within and between mountings that they show, and the spreads of repeats in other jobs.',
+    query: ['device', 'job'],
     answer: checkHistory,
   },
   ...bayEndpoints,

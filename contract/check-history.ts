@@ -28,5 +28,7 @@ export const checkHistory = z.object({
   remount: deviation.optional(),
   /** Check runs that share no range with the others of their car, or of which no curve can be made. */
   apart: z.array(identifier),
+  /** Repeats of setups in other jobs on this dyno: how many runs, and their spread as a share of power. */
+  repeats: z.array(z.object({ runs: z.int().positive(), share: z.number().nonnegative() })),
 });
 export type CheckHistoryRecord = z.infer<typeof checkHistory>;

@@ -4,6 +4,7 @@ import { createApp } from './app.ts';
 import { BenchLink } from '../recorder/devices/bench-link.ts';
 import { Live } from './live.ts';
 import { Bay } from '../recorder/bay.ts';
+import { SpreadLearner } from './spread-learner.ts';
 import { openDatabase, type Database } from './store/database.ts';
 import type { Log } from '../recorder/log.ts';
 import { migrate } from './store/migrate.ts';
@@ -50,12 +51,15 @@ export async function startServer(settings: ServerSettings): Promise<RunningServ
     http.listen(settings.port, '127.0.0.1', resolve);
   });
   const benchLinkPort = await link.listen(settings.benchLinkPort);
+  const learner = new SpreadLearner(database, () => bay.state().recorder.state !== 'idle', settings.log);
+  learner.start();
   return {
     port: (http.address() as { port: number }).port,
     benchLinkPort,
     database,
     interruptedRuns: orphans.map((run) => run.label),
     async close() {
+      await learner.stop();
       await bay.drained();
       await link.close();
       await live.close();

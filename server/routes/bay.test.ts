@@ -1,4 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { silentLog } from '../../recorder/log.ts';
+import { SpreadLearner } from '../spread-learner.ts';
 import type { CheckHistoryRecord } from '../../contract/check-history.ts';
 import { usualPlan } from '../../contract/recording.ts';
 import type { Run } from '../../contract/records.ts';
@@ -102,6 +104,40 @@ describe('what comes next', () => {
     const response = await server.request('PUT', '/api/bay/plan', plan);
     expect(response.status).toBe(400);
     expect(await response.text()).toMatch(sentence);
+  });
+});
+
+describe('the spread of repeats', () => {
+  test('is learned from counted runs of repeated setups, one at a time, and never from the job itself', async () => {
+    const job = await server.newJob();
+    await server.mount(job);
+    const dyno = await connected();
+    dyno.hello({ device: 'learning-roller' });
+    let from = 0;
+    for (const count of [1, 2]) {
+      from = dyno.pull({ seed: count, speedNoise: 0.01 }, from) + 20;
+      await eventually('the run', async () =>
+        (await server.runs(job)).filter(({ state }) => state === 'sealed').length === count ? true : undefined,
+      );
+    }
+    const asked = (query: string) => server.json<CheckHistoryRecord>('GET', `/api/check-history?device=learning-roller${query}`); // prettier-ignore
+    expect((await asked('')).repeats).toEqual([]);
+    const learner = new SpreadLearner(server.running.database, () => false, silentLog);
+    let learned = 0;
+    while (await learner.learnOne()) learned++;
+    expect(learned).toBeGreaterThanOrEqual(2);
+    const [repeats, ...more] = (await asked('')).repeats;
+    expect(more).toEqual([]);
+    expect(repeats!.runs).toBe(2);
+    expect(repeats!.share).toBeLessThan(0.02);
+    expect((await asked(`&job=${job.id}`)).repeats).toEqual([]);
+    // Nothing is made twice, and one that is set aside tells nothing more.
+    expect(await learner.learnOne()).toBe(false);
+    const [run] = await server.runs(job);
+    await server.json('PATCH', `/api/runs/${run!.id}`, { setAsideReason: 'slipped' });
+    expect((await asked('')).repeats).toEqual([]);
+    expect(await (await server.request('GET', '/api/check-history?device=x&job=y')).text()).toMatch(/Name the instrument/); // prettier-ignore
+    dyno.close();
   });
 });
 

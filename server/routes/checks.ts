@@ -3,6 +3,7 @@ import type { Run } from '../../contract/records.ts';
 import { Refusal } from '../../core/refusal.ts';
 import { checkHistory, type CheckRun } from '../../core/run-kinds/check-history.ts';
 import type { Database } from '../store/database.ts';
+import { repeatsOn } from '../store/run-power.ts';
 import { checkRuns } from '../store/runs.ts';
 import { recordingOf } from '../store/samples.ts';
 import { HttpRefusal } from './answer.ts';
@@ -15,7 +16,7 @@ type Reduced = Pick<CheckRun, 'engineSpeedRpm' | 'powerKw'> | undefined;
 /** A check run stands for the dyno, not for a job: it is smoothed as it alone needs. */
 const checkView: CurveView = { standard: 'sae-j1349', share: 1, smoothing: 'auto' };
 
-const query = z.object({ device: z.string().min(1).max(64) });
+const query = z.object({ device: z.string().min(1).max(64), job: z.coerce.number().int().positive().optional() });
 
 /** A dyno's check runs and the repeatability that they show; figures are those of SAE J1349 with automatic smoothing. */
 export function checkRoutes(routes: ContractRoutes, database: Database): void {
@@ -49,7 +50,8 @@ export function checkRoutes(routes: ContractRoutes, database: Database): void {
         });
     }
     const history = checkHistory(usable);
-    response.json({ ...history, apart: [...apart, ...history.apart] });
+    const repeats = await repeatsOn(database, asked.data.device, asked.data.job);
+    response.json({ ...history, apart: [...apart, ...history.apart], repeats });
   });
 }
 

@@ -190,6 +190,20 @@ describe('two browsers', () => {
 });
 
 describe('setups', () => {
+  test('planned runs are inherited by the next setup, and a limit that nobody could judge is refused', async () => {
+    const job = await server.newJob();
+    await server.json('PATCH', `/api/setups/${job.setups[0]!.id}`, { plannedRuns: 3 });
+    const next = await server.json<Setup>('POST', `/api/jobs/${job.id}/setups`, { parentId: job.setups[0]!.id, change: 'boost +5 kPa' }); // prettier-ignore
+    expect(next.plannedRuns).toBe(3);
+    const cleared = await server.json<Setup>('PATCH', `/api/setups/${next.id}`, { plannedRuns: null });
+    expect(cleared.plannedRuns).toBeNull();
+    const unknown = { quantity: 'valveFloat', value: 3, scale: null, reason: '', source: 'owner' };
+    const refused = await server.request('POST', `/api/jobs/${job.id}/limits`, unknown);
+    expect(refused.status).toBe(422);
+    expect(await refused.text()).toMatch(/valveFloat.* is not known.*exhaustTemperature/);
+    expect((await reread(job)).limits).toEqual([]);
+  });
+
   test('a prediction is locked at the first run, and a setup that ran is kept', async () => {
     const job = await server.newJob();
     const setup = await server.json<Setup>('POST', `/api/jobs/${job.id}/setups`, {
@@ -197,8 +211,10 @@ describe('setups', () => {
       change: 'ignition +2°',
       predictionKw: 2,
     });
-    await server.json('PATCH', `/api/setups/${setup.id}`, { predictionKw: 2.5 });
+    await server.json('PATCH', `/api/setups/${setup.id}`, { predictionKw: 2.5, plannedRuns: 2 });
     await ran(setup.id);
+    const replanned = await server.request('PATCH', `/api/setups/${setup.id}`, { plannedRuns: 5 });
+    expect(await replanned.text()).toMatch(/planned runs is locked/);
     const late = await server.request('PATCH', `/api/setups/${setup.id}`, { predictionKw: 0.5 });
     expect(late.status).toBe(422);
     expect((await refusedBy(late)).error).toMatch(/locked/);

@@ -119,7 +119,11 @@ export const api = {
     ask(bayState, '/bay/device/ratio', sending('POST', { device, engineRpm })),
   zeroLoadCell: (device: string) => ask(bayState, '/bay/device/zero', sending('POST', { device })),
   bringToRest: (device: string) => ask(bayState, '/bay/device/rest', sending('POST', { device })),
-  checkHistory: (device: string) => ask(checkHistory, `/check-history?${new URLSearchParams({ device }).toString()}`),
+  checkHistory: (device: string, job?: number) =>
+    ask(
+      checkHistory,
+      `/check-history?${new URLSearchParams({ device, ...(job === undefined ? {} : { job: String(job) }) }).toString()}`,
+    ),
   arm: () => ask(bayState, '/bay/arm', sending('POST', {})),
   end: () => ask(bayState, '/bay/end', sending('POST', {})),
   importRun: (file: File, settings: ImportSettings) =>

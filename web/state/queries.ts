@@ -43,17 +43,21 @@ export function useVehicle(id: number, enabled = true) {
 }
 
 /** A dyno's own repeatability, from its check runs. */
-export function useCheckHistory(device: string | undefined) {
+export function useCheckHistory(device: string | undefined, jobId?: number) {
   return useQuery({
-    queryKey: ['check-history', device],
-    queryFn: device ? () => api.checkHistory(device) : skipToken,
+    queryKey: ['check-history', device, jobId],
+    queryFn: device ? () => api.checkHistory(device, jobId) : skipToken,
   });
 }
 
-/** What the shop has learned of its spread; undefined where nothing tells of it. */
-export function useLearned(device: string | undefined): Learned | undefined {
-  const { data } = useCheckHistory(device);
-  return useMemo(() => data && learnedFrom(data), [data]);
+/** What the shop has learned of its spread: waited for, so that figures are made once. */
+export function useLearned(
+  device: string | undefined,
+  jobId: number,
+): { learned: Learned | undefined; pending: boolean } {
+  const { data, isPending } = useCheckHistory(device, jobId);
+  const learned = useMemo(() => data && learnedFrom(data), [data]);
+  return { learned, pending: Boolean(device) && isPending };
 }
 
 export function useUnclaimedRuns() {

@@ -38,10 +38,10 @@ function Comparison({ job }: { job: Job }) {
   const [asked, change, problems] = useCompareView(job);
   const elsewhere = useElsewhere(job, asked);
   const { view } = elsewhere;
-  const learned = useLearned(job.runs.at(-1)?.device);
+  const { learned, pending: learning } = useLearned(job.runs.at(-1)?.device, job.id);
   const hasRuns = job.runs.some((run) => run.state !== 'recording');
   const request: WorkerRequest | undefined =
-    !hasRuns || elsewhere.pending
+    !hasRuns || elsewhere.pending || learning
       ? undefined
       : {
           job: recordOf({ ...job, baseline: view.frozen }),

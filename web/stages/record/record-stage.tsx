@@ -32,10 +32,10 @@ function Recording({ job }: { job: Job }) {
   const setup = mounted ?? newestSetup(job.setups);
   const baseline = baselineSetup(job.setups, job.baseline);
   const result = useResult(job);
-  const learned = useLearned(job.runs.at(-1)?.device);
+  const { learned, pending: learning } = useLearned(job.runs.at(-1)?.device, job.id);
   const hasRuns = job.runs.some((run) => run.state !== 'recording');
   const { data: figures } = useFigures(
-    hasRuns
+    hasRuns && !learning
       ? {
           job: recordOf(job),
           learned,
