@@ -50,7 +50,9 @@ export class SpreadLearner {
 
   private plan(inMs: number): void {
     if (this.stopped) return;
-    this.timer = setTimeout(() => (this.working = this.work()), inMs);
+    this.timer = setTimeout(() => {
+      this.working = this.work();
+    }, inMs);
     this.timer.unref();
   }
 

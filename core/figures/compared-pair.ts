@@ -16,7 +16,7 @@ import { assumedSpread, type SpreadPrior } from '../statistics/spread-prior.ts';
 import { lineOf } from '../setup/difference.ts';
 import { measuredConditions, runCurve, type CountedRun, type Quantity } from './figured-run.ts';
 import type { ResolvedRequest } from './resolved-request.ts';
-import type { SetupCurves } from './setup-figures.ts';
+import type { SetupCurves } from './setup-curves.ts';
 import type { Drift } from '../comparison/drift.ts';
 
 /** Two sets of runs of a job with all that a judgement on them rests on. */

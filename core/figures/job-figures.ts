@@ -1,4 +1,4 @@
-import type { NextRun } from '../advice/next-run.ts';
+import type { NextRun } from '../judgement/next-run.ts';
 import type { SpreadPrior } from '../statistics/spread-prior.ts';
 import type { SetupFigures } from './setup-figures.ts';
 import type { MeanCurve } from '../comparison/run-curve.ts';

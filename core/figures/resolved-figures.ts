@@ -14,9 +14,10 @@ import { attributionOf, type AttributedSetup, type DifferenceBetween } from '../
 import { pairDifference, pairsOf, type PairsOf } from './compared-pair.ts';
 import { comparisonFigures, comparisonOfPair } from './pair-comparison.ts';
 import { bestSetup } from '../judgement/best-setup.ts';
-import { nextRun, type NextRun } from '../advice/next-run.ts';
+import { nextRun, type NextRun } from '../judgement/next-run.ts';
 import type { FamilyPair } from '../judgement/job-claims.ts';
-import { setupFigures, type SetupCurves, type SetupFigures } from './setup-figures.ts';
+import type { SetupCurves } from './setup-curves.ts';
+import { setupFigures, type SetupFigures } from './setup-figures.ts';
 import type { ResolvedRequest } from './resolved-request.ts';
 import { borrowedRunCurves } from './borrowed-curve.ts';
 import { unusableFor } from './unusable.ts';

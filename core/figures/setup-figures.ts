@@ -3,6 +3,7 @@ import { meanTravel, type Travel } from '../curve/travel.ts';
 import { standardDeviationOf, type MeanDifference } from '../statistics/mean-difference.ts';
 import { commonSpeeds, meanCurve, type MeanCurve, type RunCurve } from '../comparison/run-curve.ts';
 import { jobClaims, type FamilyPair } from '../judgement/job-claims.ts';
+import type { SetupCurves } from './setup-curves.ts';
 import { comparedPair, pairJudgement, type PairsOf } from './compared-pair.ts';
 import { meanOf } from '../numerics/mean.ts';
 
@@ -22,15 +23,6 @@ export interface SetupFigures {
   /** Gain in power at each of `gainRpm`, kW, for the strip. */
   gainRpm?: Float64Array;
   gainKw?: Float64Array;
-}
-
-/** One setup's counted runs. */
-export interface SetupCurves {
-  setupId: number;
-  parentId?: number | null | undefined;
-  power: readonly RunCurve[];
-  torque: readonly RunCurve[];
-  travel?: readonly Travel[];
 }
 
 /**

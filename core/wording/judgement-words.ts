@@ -1,4 +1,4 @@
-import type { NextRun } from '../advice/next-run.ts';
+import type { NextRun } from '../judgement/next-run.ts';
 import type { JudgingRule } from '../comparison/judging-rule.ts';
 import type { FamilyPair } from '../judgement/job-claims.ts';
 import type { Judged, Withheld } from '../judgement/pair-judgement.ts';

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { meanDifference } from '../statistics/mean-difference.ts';
-import type { PairJudgement } from '../judgement/pair-judgement.ts';
+import type { PairJudgement } from './pair-judgement.ts';
 import { nextRunWords } from '../wording/judgement-words.ts';
 import { nextRun, nextRunOfPair } from './next-run.ts';
 

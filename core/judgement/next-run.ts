@@ -1,5 +1,5 @@
 import { levelOf, mayClaim, type JudgingRule } from '../comparison/judging-rule.ts';
-import type { PairJudgement } from '../judgement/pair-judgement.ts';
+import type { PairJudgement } from './pair-judgement.ts';
 import { studentT } from '../statistics/student-t.ts';
 
 /** The next best run of a job: of which setup, how many, and why; no setup where enough was run. */
