@@ -66,6 +66,7 @@ export function borrowedComparison(
       true,
     ).map((row) => ({ ...row, halfWidth: NaN })),
     unlike,
+    deviating: [],
     caveats: caveatsOf(
       unlike,
       runs.map(({ figures: { label, curve, broken } }) => ({ label, checks: curve.checks, broken })),

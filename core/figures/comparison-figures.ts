@@ -2,6 +2,7 @@ import type { Unlikeness } from '../likeness/run-conditions.ts';
 import type { Comparison } from '../comparison/comparison.ts';
 import type { Phrase } from '../wording/gain-sentence.ts';
 import type { Caveat } from '../judgement/caveats.ts';
+import type { DeviatingRepeat } from '../judgement/deviating-repeat.ts';
 import type { PairJudgement } from '../judgement/pair-judgement.ts';
 import type { GainRow } from '../comparison/gain-table.ts';
 
@@ -25,6 +26,8 @@ export interface ComparisonFigures {
   sentence: Phrase[];
   rows: GainRow[];
   unlike: Unlikeness[];
+  /** Runs that lie apart from their setup's others: named, never set aside by themselves. */
+  deviating: DeviatingRepeat[];
   /** What stands against the figures, the gravest first. */
   caveats: Caveat[];
   /** Absent where there is no spread. */

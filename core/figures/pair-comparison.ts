@@ -3,7 +3,9 @@ import { Refusal } from '../refusal.ts';
 import { borrowedComparison } from './borrowed-comparison.ts';
 import { compareRuns, type Comparison } from '../comparison/comparison.ts';
 import { comparedPair, comparedRuns, unlikeOf, type ChosenRuns, type PairsOf } from './compared-pair.ts';
-import { runCurve, type CountedRun } from './figured-run.ts';
+import { bandMean } from '../curve/band-mean.ts';
+import { deviatingRepeat, type RepeatedMean } from '../judgement/deviating-repeat.ts';
+import { measuredConditions, runCurve, type CountedRun } from './figured-run.ts';
 import type { ComparedRuns } from '../comparison/run-curve.ts';
 import { gainSentence } from '../wording/gain-sentence.ts';
 import { worstOf } from '../limits/broken-limits.ts';
@@ -84,9 +86,23 @@ export function comparisonOfPair(
     sentence,
     rows: gainTable(compared, power, torque, request.atRpm, withheld, pair.around),
     unlike,
+    deviating: sides.flatMap(
+      (side) =>
+        deviatingRepeat(
+          side.map((run) => repeated(run, first)),
+          of.spread,
+        ) ?? [],
+    ),
     caveats: caveatsOf(unlike, sides[0].map(told), sides[1].map(told)),
     ...(detectable ? { detectable } : {}),
   };
+}
+
+/** A run's mean over the judged range, with its circumstances. */
+function repeated(run: CountedRun, { fromRpm, toRpm }: { fromRpm: number; toRpm: number }): RepeatedMean {
+  const { engineSpeedRpm, powerKw } = run.figures.curve;
+  const { id, label } = run.figures;
+  return { id, label, meanKw: bandMean(engineSpeedRpm, powerKw, fromRpm, toRpm), conditions: measuredConditions(run) };
 }
 
 /** A run with what was found on it. */

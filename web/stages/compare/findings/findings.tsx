@@ -3,6 +3,7 @@ import type { Severity } from '../../../../core/checks/check.ts';
 import type { Job } from '../../../../contract/records.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';
 import classes from './findings.module.css';
+import { formatShare } from '../../../../core/units/share-text.ts';
 import { frozenDiffers } from '../how-made/baseline-choice.tsx';
 import { Alone } from './alone.tsx';
 import { DecisionHere } from './decision-here.tsx';
@@ -90,6 +91,11 @@ function Marks({ figures }: { figures: JobFigures }) {
       marks.set(message, mark);
     }
   }
+  for (const { label, awayShare, differs } of figures.comparison?.deviating ?? []) {
+    const why = differs.length > 0 ? `: ${differs.join(', ')}` : '';
+    const message = `reads ${formatShare(Math.abs(awayShare))} ${awayShare < 0 ? 'less' : 'more'} than its setup’s other runs${why}. Set it aside if that explains it.`;
+    marks.set(message, { severity: 'mind', labels: [label] });
+  }
   const unusable = new Map<string, string[]>();
   for (const { why, label } of figures.unusable) unusable.set(why, [...(unusable.get(why) ?? []), label]);
   if (marks.size === 0 && figures.unusable.length === 0) return null;
@@ -99,7 +105,9 @@ function Marks({ figures }: { figures: JobFigures }) {
       <FindingList>
         {[...marks].map(([message, { severity, labels }]) => (
           <FindingLine key={message} severity={severity}>
-            {labels.join(', ')}: {message}
+            {labels.join(', ')}
+            {message.startsWith('reads') ? ' ' : ': '}
+            {message}
           </FindingLine>
         ))}
         {[...unusable].map(([why, labels]) => (
