@@ -97,6 +97,7 @@ describe('suvok compare', () => {
     [['--test', 'x.csv'], /--baseline/],
     [['--baseline', 'x.csv'], /--test/],
     [['stray.csv', ...sides], /belongs to no side/],
+    [[...sides, ...dyno, '--look', '1.5'], /--look takes a whole number/],
     [[...sides], /--dyno/],
     [[...sides, ...dyno, '--band', '5000'], /two speeds/],
     [[...sides, ...dyno, '--band', '500-900'], /do not all cover 500 to 900/],

@@ -23,13 +23,14 @@ import { sortedWords, wordOf, type Words } from './words.ts';
 
 export const compareUsage = `suvok compare --baseline A1.csv A2.csv A3.csv --test B1.csv B2.csv B3.csv --dyno DYNO.json
              [--air AIR.json] [--band 3000-5600]... [--ratio N] [--standard ID] [--share PERCENT]
-             [--smoothing RPM|auto|0] [--grid RPM] [--engine petrol|diesel] [--crank PERCENT|PERCENT+KW]
+             [--look N] [--smoothing RPM|auto|0] [--grid RPM] [--engine petrol|diesel] [--crank PERCENT|PERCENT+KW]
     What the test runs gain over the baseline runs, where, with 95 % intervals, and whether it is more than scatter.
     --dyno and --air once for all runs, or once per run, baseline first; without --air each run takes RUN.air.json
     beside RUN.csv. Name bands before looking at the gain in them. The order of runs is not known here: their drift
-    is not looked at. With --crank power and torque are estimated for the crank with that loss on the way.`;
+    is not looked at. They count as looked at once, as planned; with --look N as the Nth look, and every look is
+    paid for. With --crank power and torque are estimated for the crank with that loss on the way.`;
 
-const single = ['standard', 'share', 'smoothing', 'grid', 'ratio', 'engine', 'crank'];
+const single = ['look', 'standard', 'share', 'smoothing', 'grid', 'ratio', 'engine', 'crank'];
 const several = ['baseline', 'test', 'dyno', 'air', 'band'];
 
 /**
@@ -59,6 +60,8 @@ export function compareCommand(words: readonly string[]): ComparisonJson {
   };
   const smoothing = smoothingOf(wordOf(sorted, 'smoothing'));
   const ignition = ignitionOf(wordOf(sorted, 'engine'));
+  const told = wordOf(sorted, 'look');
+  const look = told === undefined ? ('one' as const) : wholeLook(told);
   const ratio = wordOf(sorted, 'ratio');
   const given = ratio === undefined ? null : positive('ratio', ratio);
   const dynos = perRun(sorted, 'dyno', named.length).map((path) => dynoOf(path));
@@ -78,7 +81,7 @@ export function compareCommand(words: readonly string[]): ComparisonJson {
         baselineId: baselineSide,
         testId: testSide,
         againstId: baselineSide,
-        oneLook: true,
+        look,
       },
     },
     readings,
@@ -112,6 +115,13 @@ const setups = [
 function crankWord(word: string | undefined): string | undefined {
   if (word !== undefined) readCrankLoss(word);
   return word;
+}
+
+/** @throws Refusal where it is no whole number from 1 */
+function wholeLook(text: string): number {
+  const look = positive('look', text);
+  if (!Number.isInteger(look)) throw new Refusal(`--look takes a whole number, not "${text}".`);
+  return look;
 }
 
 function bandOf(text: string): readonly [number, number] {

@@ -45,6 +45,9 @@ export const comparisonJson = z.object({
     }),
   }),
   earliness: z.object({ baselinePeakKw: kw, reachesRpm: z.number().nullable(), staysToRpm: z.number().nullable() }),
+  /** One look at what was planned, or so many looks that were each paid for. */
+  rule: z.enum(['planned', 'every-look']),
+  look: z.int().positive().nullable(),
   spreadKw: kw,
   spreadFrom: z.enum(['pooled', 'welch', 'learned', 'assumed', 'none']),
   leastSignificantKw: kw,

@@ -26,7 +26,7 @@ test('a setup by itself shows what it makes and what to do next', async ({ page,
   );
   await expect(page.getByRole('heading', { name: 'A, mean of 3 runs' })).toBeVisible();
   await expect(page.getByText(/Most power \d+\.\d kW at \d,\d{3} rpm.*most torque \d+\.\d N·m at/)).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Swap the two sides' })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: /^Exchange/ })).toHaveCount(0);
 });
 
 test('on paper stand lanes, sentence and table, in the paper theme; the screen comes back as it was', async ({

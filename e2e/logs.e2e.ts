@@ -22,7 +22,7 @@ test('the log of the last run: what stands out first, then every channel beside 
   );
   await expect(page.getByRole('img', { name: /Knock retard around/ })).toBeVisible();
   await expect(page.getByRole('img', { name: /λ of B1, at the end/ })).toBeVisible();
-  await expect(page.getByText('All channels of B1, A2 behind')).toBeVisible();
+  await expect(page.getByText('All channels of B1, A2 in grey')).toBeVisible();
   await page.getByText('over time', { exact: true }).click();
   await expect(page).toHaveURL(/by=time/);
   await expect(page.getByRole('img', { name: /Engine speed of B1/ })).toBeVisible();

@@ -34,6 +34,7 @@ export function comparisonToJson(
 ) {
   const { power, torque, sentence, unlike, withheld, compared } = figures.comparison;
   const { engineSpeedRpm, gain, gainHalfWidth, peaks } = power;
+  const { judging } = figures.comparison.judgement;
   const [first] = power.ranges;
   return {
     commonRange: { fromRpm: power.fromRpm, toRpm: power.toRpm },
@@ -82,6 +83,8 @@ export function comparisonToJson(
       reachesRpm: orNull(power.earliness.reachesRpm),
       staysToRpm: orNull(power.earliness.staysToRpm),
     },
+    rule: judging.kind,
+    look: judging.kind === 'every-look' ? judging.look : null,
     spreadKw: kw(first.difference.standardDeviation),
     spreadFrom: first.difference.from,
     leastSignificantKw: kw(first.difference.leastSignificant),

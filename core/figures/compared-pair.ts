@@ -79,13 +79,19 @@ export function comparedPair(
     againstId,
     sides,
     power,
-    judging: request.oneLook ? oneLook(power[0], power[1]) : judging,
+    judging: toldLook(request.look, power) ?? judging,
     around: {
       spread,
       remount: mountedAnew(power) ? remount : undefined,
       drift: request.learned?.drift ?? usualDrift[spread.from === 'learned' ? 'learned' : 'other'],
     },
   };
+}
+
+/** The rule where the look is told. */
+function toldLook(look: ResolvedRequest['look'], [test, baseline]: ComparedRuns): JudgingRule | undefined {
+  if (look === undefined) return undefined;
+  return look === 'one' ? oneLook(test, baseline) : { kind: 'every-look', look };
 }
 
 function planOf({ setups, plan }: ResolvedRequest, id: number) {

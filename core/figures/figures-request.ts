@@ -30,8 +30,8 @@ export interface FiguresView {
   /** Bands that matter, chosen before their gain was seen, rpm. */
   bands?: readonly (readonly [number, number])[] | undefined;
   atRpm?: number | undefined;
-  /** What is there is looked at once, as when files are handed over: nobody looked after each run. */
-  oneLook?: boolean | undefined;
+  /** Which look this is, where it is told and not read out of the runs' times: `one` when nobody looked before. */
+  look?: number | 'one' | undefined;
   /** Curves to look at while the rest is made: no comparison. */
   curvesOnly?: boolean | undefined;
   /** The comparison of every setup with its parent and with the baseline is wanted too. */

@@ -13,6 +13,7 @@ import { Remedy } from './remedy.tsx';
 import { WhatCanBeSeen } from './what-can-be-seen.tsx';
 import { HowMade } from '../how-made/how-made.tsx';
 import type { ChangeView } from '../view/view.ts';
+import type { RunFigures } from '../../../../core/figures/figured-run.ts';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';
 import type { CompareView } from '../view/view-address.ts';
 
@@ -65,7 +66,7 @@ export function Findings({ job, figures, view, change }: FindingsProps) {
           </FindingList>
         </section>
       )}
-      <Marks figures={figures} />
+      <Marks figures={figures} view={view} />
       <Headroom job={job} figures={figures} view={view} />
       {comparison && (
         <DecisionHere job={job} view={view} onAdded={(setup) => change({ setup, against: undefined }, false)} />
@@ -75,9 +76,13 @@ export function Findings({ job, figures, view, change }: FindingsProps) {
 }
 
 /** What the checks found on the runs compared, and runs that no curve can be made of. */
-function Marks({ figures }: { figures: JobFigures }) {
-  const ids = Object.values(figures.comparison?.compared ?? {}).flat();
-  const compared = figures.runs.filter((run) => ids.includes(run.id));
+function Marks({ figures, view }: { figures: JobFigures; view: CompareView }) {
+  const { comparison } = figures;
+  // Of a setup that stands by itself all counted runs are looked at.
+  const isCompared = comparison
+    ? ({ id }: RunFigures) => Object.values(comparison.compared).flat().includes(id)
+    : ({ counted, setupId }: RunFigures) => counted && setupId === view.test.id;
+  const compared = figures.runs.filter(isCompared);
   // What several runs have in common is said once.
   const marks = new Map<string, { severity: Severity; labels: string[] }>();
   for (const run of compared) {
@@ -91,7 +96,7 @@ function Marks({ figures }: { figures: JobFigures }) {
       marks.set(message, mark);
     }
   }
-  for (const { label, awayShare, differs } of figures.comparison?.deviating ?? []) {
+  for (const { label, awayShare, differs } of comparison?.deviating ?? []) {
     const why = differs.length > 0 ? `: ${differs.join(', ')}` : '';
     const message = `reads ${formatShare(Math.abs(awayShare))} ${awayShare < 0 ? 'less' : 'more'} than its setup’s other runs${why}. Set it aside if that explains it.`;
     marks.set(message, { severity: 'mind', labels: [label] });

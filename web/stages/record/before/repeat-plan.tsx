@@ -54,7 +54,8 @@ export function RepeatPlan({ job, setup, heat }: RepeatPlanProps) {
 function StatedPlan({ job, setup, repeats }: { job: Job; setup: Setup; repeats: number }) {
   const change = useChange((plannedRuns: number | null) => api.changeSetup(setup.id, { plannedRuns }));
   const locked = job.runs.some((run) => run.setupId === setup.id);
-  const { plannedRuns } = setup;
+  // What was pressed stands until the server has answered.
+  const plannedRuns = change.isPending ? change.variables : setup.plannedRuns;
   if (locked)
     return (
       <p className={classes.stated}>
@@ -69,7 +70,6 @@ function StatedPlan({ job, setup, repeats }: { job: Job; setup: Setup; repeats: 
       label={`Judge ${setup.letter} when all ${plannedRuns ?? repeats} runs are there`}
       description="A tighter interval. Nothing is claimed before, and it is fixed at the first run."
       checked={plannedRuns !== null}
-      disabled={change.isPending}
       onChange={(event) => change.mutate(event.currentTarget.checked ? repeats : null)}
     />
   );
