@@ -24,3 +24,12 @@ test('what cannot be told apart, one run each, and unlike runs have sentences of
   expect(said(0.03, 1)).toMatch(/more runs are needed to be sure/);
   expect(said(0.03, 4, true)).toMatch(/no fair comparison/);
 });
+
+test('what cannot be told apart on average tells the parts in which it can', () => {
+  const { test: tested, baseline } = simulatedExperiment({ seed: 4, runs: 4, otherRuns: 4, standardDeviation: 0.002, order: 'alternating', gain: (rpm) => (rpm > 4500 ? 0.02 : -0.03) }); // prettier-ignore
+  const found = compareRuns(tested, baseline);
+  const same = { ...found, ranges: [{ ...found.ranges[0], verdict: 'within repeatability' }] } as typeof found;
+  expect(plainSentence('B', 'A', same, false, 'kW')).toMatch(
+    /cannot be told apart.*; but it makes between \d+\.\d and \d+\.\d kW less from .* rpm and between .* kW more from .* rpm\.$/,
+  );
+});

@@ -11,7 +11,7 @@ import type { Comparison } from '../comparison/comparison.ts';
 export function plainSentence(
   test: string,
   baseline: string,
-  { ranges }: Pick<Comparison, 'ranges'>,
+  { ranges, clearStretches }: Pick<Comparison, 'ranges' | 'clearStretches'>,
   withheld: boolean,
   unit: PowerUnit,
 ): string {
@@ -20,6 +20,13 @@ export function plainSentence(
   const where = `on average from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm`;
   const size = (kw: number) => Math.abs(convert(kw, 'kW', unit)).toFixed(1);
   const [low, high] = [difference.difference - difference.halfWidth, difference.difference + difference.halfWidth];
+  const partly = clearStretches
+    .slice(0, 2)
+    .map(({ mean, halfWidth, fromRpm: from, toRpm: to }, index) => {
+      const ends = [Math.abs(mean) - halfWidth, Math.abs(mean) + halfWidth].map(size);
+      return `${index === 0 ? '; but it makes' : ' and'} between ${ends[0]} and ${ends[1]} ${unit} ${mean < 0 ? 'less' : 'more'} from ${spokenRpm(from)} to ${spokenRpm(to)} rpm`;
+    })
+    .join('');
   if (withheld) return `${test} and ${baseline} were not measured under like conditions: no fair comparison.`;
   switch (verdict) {
     case 'gain':
@@ -27,7 +34,7 @@ export function plainSentence(
     case 'loss':
       return `${test} makes between ${size(high)} and ${size(low)} ${unit} less than ${baseline}, ${where}.`;
     case 'within repeatability':
-      return `${test} and ${baseline} cannot be told apart, ${where}: whatever the change gave, it is less than ${size(Math.max(Math.abs(low), Math.abs(high)))} ${unit}.`;
+      return `${test} and ${baseline} cannot be told apart, ${where}: whatever the change gave, it is less than ${size(Math.max(Math.abs(low), Math.abs(high)))} ${unit}${partly}.`;
     case 'drift suspected':
       return `The car changed from run to run, so what ${test} gave cannot be told yet.`;
     case 'plan not full':

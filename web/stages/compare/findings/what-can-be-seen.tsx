@@ -35,13 +35,14 @@ export function WhatCanBeSeen({ job, figures, comparison, view }: WhatCanBeSeenP
           {difference.from === 'welch' && ', each setup its own'}
           {difference.from === 'pooled' && ', from this job’s own repeats'}
           {(difference.from === 'assumed' || difference.from === 'learned') && `, ${spreadWords(figures.spread)}`}. A
-          change of <b>{kw(detectable.smallestDetectableKw)}</b> is detected 80 % of the time.
+          change of <b>{kw(detectable.smallestDetectableKw)}</b> is detected <span className={classes.whole}>80 %</span>{' '}
+          of the time.
         </p>
       )}
       {drift && (
         <p className={classes.seen}>
           With drift from run to run taken out:{' '}
-          <b>
+          <b className={classes.whole}>
             {signed(formatPower(drift.adjusted, view.powerUnit))} ±{' '}
             {halfWidthText(formatPower(drift.adjustedHalfWidth, view.powerUnit))} {view.powerUnit}
           </b>
