@@ -24,7 +24,7 @@ describe('limits that a run went beyond', () => {
     expect(found.map(({ quantity }) => quantity)).toEqual(['exhaustTemperature', 'engineSpeed']);
     expect(found.map(brokenWords)).toEqual([
       'exhaust temperature reached 950 °C at 5,910 rpm (limit 900 °C)',
-      'engine speed reached 11,000 rpm at 5,910 rpm (limit 10,800 rpm)',
+      'engine speed reached 11,000 rpm (limit 10,800 rpm)',
     ]);
   });
 

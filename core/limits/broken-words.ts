@@ -4,7 +4,8 @@ import type { BrokenLimit } from './broken-limits.ts';
 /** A broken limit as the end of a sentence: `exhaust temperature reached 950 °C at 5,900 rpm (limit 900 °C)`. */
 export function brokenWords({ quantity, label, unit, side, limit, reading, atRpm, usual }: BrokenLimit): string {
   const told = (value: number) => `${plain(value)}${unit && ` ${unit}`}`;
-  const where = atRpm === undefined ? '' : ` at ${spokenRpm(atRpm)} rpm`;
+  // An engine speed is its own place.
+  const where = atRpm === undefined || quantity === 'engineSpeed' ? '' : ` at ${spokenRpm(atRpm)} rpm`;
   const bound = usual ? `usual limit ${told(limit)}, not set in this job` : `limit ${told(limit)}`;
   if (quantity === 'knockRetard') return `it knocked, ${told(reading)} taken back${where} (${bound})`;
   const name = label.startsWith('λ') ? label : label.charAt(0).toLowerCase() + label.slice(1);
