@@ -1,11 +1,9 @@
-import { curveOfRun, loneRun, type CurveView } from '../core/figures/curve-of-run.ts';
-import { readingOf } from '../core/figures/reading.ts';
-import { Refusal } from '../core/refusal.ts';
+import type { CurveView } from '../core/figures/curve-of-run.ts';
+import { loneCurve } from './lone-curve.ts';
 import type { Log } from '../recorder/log.ts';
 import type { Database } from './store/database.ts';
 import { keepPower, nextWithoutPower, type RunPower } from './store/run-power.ts';
 import { runById } from './store/runs.ts';
-import { recordingOf } from './store/samples.ts';
 
 /** After the start, and once all is done, it waits so long, ms; between two runs, and while one is recorded, shorter. */
 const idleMs = 30_000;
@@ -69,18 +67,12 @@ export class SpreadLearner {
 
 async function powerOf(database: Database, id: number): Promise<RunPower | undefined> {
   const run = await runById(database, id);
-  if (!run) return undefined;
-  const { job, run: alone } = loneRun(run);
-  const readings = new Map([[run.id, readingOf(run, await recordingOf(database, run))]]);
-  try {
-    const { engineSpeedRpm, powerKw } = curveOfRun(job, alone, view, readings);
-    return {
-      fromRpm: engineSpeedRpm[0]!,
-      stepRpm: engineSpeedRpm[1]! - engineSpeedRpm[0]!,
-      powerKw: Array.from(powerKw),
-    };
-  } catch (error) {
-    if (error instanceof Refusal) return undefined;
-    throw error;
-  }
+  const curve = run && (await loneCurve(database, run, view));
+  if (!curve) return undefined;
+  const { engineSpeedRpm, powerKw } = curve;
+  return {
+    fromRpm: engineSpeedRpm[0]!,
+    stepRpm: engineSpeedRpm[1]! - engineSpeedRpm[0]!,
+    powerKw: Array.from(powerKw),
+  };
 }

@@ -1,14 +1,12 @@
 import { z } from 'zod';
 import type { Run } from '../../contract/records.ts';
-import { Refusal } from '../../core/refusal.ts';
 import { checkHistory, type CheckRun } from '../../core/run-kinds/check-history.ts';
 import type { Database } from '../store/database.ts';
 import { repeatsOn } from '../store/run-power.ts';
 import { checkRuns } from '../store/runs.ts';
-import { recordingOf } from '../store/samples.ts';
 import { HttpRefusal } from './answer.ts';
-import { curveOfRun, loneRun, type CurveView } from '../../core/figures/curve-of-run.ts';
-import { readingOf } from '../../core/figures/reading.ts';
+import type { CurveView } from '../../core/figures/curve-of-run.ts';
+import { loneCurve } from '../lone-curve.ts';
 import type { ContractRoutes } from './contract-routes.ts';
 
 type Reduced = Pick<CheckRun, 'engineSpeedRpm' | 'powerKw'> | undefined;
@@ -56,13 +54,6 @@ export function checkRoutes(routes: ContractRoutes, database: Database): void {
 }
 
 async function reduced(database: Database, run: Run): Promise<Reduced> {
-  const { job, run: alone } = loneRun(run);
-  const readings = new Map([[run.id, readingOf(run, await recordingOf(database, run))]]);
-  try {
-    const { engineSpeedRpm, powerKw } = curveOfRun(job, alone, checkView, readings);
-    return { engineSpeedRpm, powerKw };
-  } catch (error) {
-    if (error instanceof Refusal) return undefined;
-    throw error;
-  }
+  const curve = await loneCurve(database, run, checkView);
+  return curve && { engineSpeedRpm: curve.engineSpeedRpm, powerKw: curve.powerKw };
 }
