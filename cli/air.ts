@@ -7,6 +7,7 @@ import {
   type Air,
 } from '../core/air/air.ts';
 import { correctionOf, standardIds, standards } from '../core/air/correction.ts';
+import { round } from '../core/exchange/rounded.ts';
 import { Refusal } from '../core/refusal.ts';
 import { convert, dimensionOf, unitFromSpelling, type UnitName } from '../core/units/units.ts';
 import { standardNamed } from './input.ts';
@@ -81,8 +82,4 @@ function quantity(words: Words, name: string, unit: UnitName | 'm', least: numbe
   const value = source === unit ? number : convert(number, source as UnitName, unit as UnitName);
   if (value < least || value > most) throw new Refusal(`--${name} of ${text} is outside ${least} to ${most} ${unit}.`);
   return value;
-}
-
-function round(value: number, digits: number): number {
-  return Number(value.toFixed(digits));
 }

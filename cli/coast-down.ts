@@ -1,4 +1,5 @@
 import { coastDown, lossAt, type Estimate } from '../core/run-kinds/coast-down.ts';
+import { round } from '../core/exchange/rounded.ts';
 import { Refusal } from '../core/refusal.ts';
 import { about, dynoOf, positive, recordingFile } from './input.ts';
 import { sortedWords, wordOf } from './words.ts';
@@ -53,8 +54,4 @@ function interval({ value, low, high }: Estimate) {
 
 function significant(value: number): number {
   return Number(value.toPrecision(6));
-}
-
-function round(value: number, digits: number): number {
-  return Number(value.toFixed(digits));
 }

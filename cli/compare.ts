@@ -14,6 +14,7 @@ import {
   ignitionOf,
   positive,
   recordingFile,
+  refuseUnusable,
   runOfFile,
   shareOf,
   smoothingOf,
@@ -86,8 +87,7 @@ export function compareCommand(words: readonly string[]): ComparisonJson {
     },
     readings,
   );
-  const [bad] = figures.unusable;
-  if (bad) throw bad.fault === 'program' ? bad.cause : new Refusal(`${named[bad.id - 1]!.file}: ${bad.why}`);
+  refuseUnusable(figures.unusable, (id) => named[id - 1]!.file);
   const { comparison, noComparison } = figures;
   if (!comparison) throw new Refusal(noComparison ?? 'The runs cannot be compared.');
   const { power } = comparison;

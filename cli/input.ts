@@ -3,6 +3,7 @@ import type { z } from 'zod';
 import { airFile, dynoFile, problemIn, type AirFile, type DynoFile } from '../contract/files.ts';
 import { standardIds, type StandardId } from '../core/air/correction.ts';
 import { readRecordingCsv } from '../core/exchange/read-csv.ts';
+import type { UnusableRun } from '../core/figures/figured-run.ts';
 import type { RunRecord } from '../core/figures/job-record.ts';
 import type { Recording } from '../core/recording/recording.ts';
 import { Refusal } from '../core/refusal.ts';
@@ -110,6 +111,12 @@ export function standardNamed(id: string | undefined): StandardId {
   const known = standardIds.find((standard) => standard === id);
   if (!known) throw new Refusal(`There is no standard "${id}"; known are ${standardIds.join(', ')}.`);
   return known;
+}
+
+/** @throws Refusal with what is wrong with the first run that no curve can be made of; a mistake of the program as it is */
+export function refuseUnusable(unusable: readonly UnusableRun[], fileOf: (runId: number) => string): void {
+  const [bad] = unusable;
+  if (bad) throw bad.fault === 'program' ? bad.cause : new Refusal(`${fileOf(bad.id)}: ${bad.why}`);
 }
 
 /** A recording's file as a run: whatever nobody wrote down beside it is not known. */

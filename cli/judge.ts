@@ -8,7 +8,7 @@ import { makeJobFigures } from '../core/figures/make-job-figures.ts';
 import { readingOf } from '../core/figures/reading.ts';
 import { Refusal } from '../core/refusal.ts';
 import { readChange } from '../core/setup/read-change.ts';
-import { jsonFile, recordingFile, runOfFile } from './input.ts';
+import { jsonFile, recordingFile, refuseUnusable, runOfFile } from './input.ts';
 
 export const judgeUsage = `suvok judge JOB.json
     What may be said of every setup of a job against its parent and against the first setup, as pairs, as cards and
@@ -65,8 +65,7 @@ export function judgeCommand(words: readonly string[]): JudgementJson {
     },
     readings,
   );
-  const [bad] = figures.unusable;
-  if (bad) throw bad.fault === 'program' ? bad.cause : new Refusal(`${job.runs[bad.id - 1]!.file}: ${bad.why}`);
+  refuseUnusable(figures.unusable, (id) => job.runs[id - 1]!.file);
   return judgementToJson(figures, (id) => setups[id - 1]!.letter);
 }
 

@@ -1,4 +1,5 @@
 import { correctionOf } from '../core/air/correction.ts';
+import { round } from '../core/exchange/rounded.ts';
 import { Refusal } from '../core/refusal.ts';
 import { steadyHolds, usualStepSettings, type HoldMean } from '../core/run-kinds/steady-holds.ts';
 import { about, airOf, dynoOf, positive, recordingFile, shareOf, standardNamed } from './input.ts';
@@ -49,8 +50,4 @@ export function stepsCommand(words: readonly string[]) {
 
 function figures({ mean, sd, halfWidth }: HoldMean, factor: number) {
   return { mean: round(factor * mean, 4), sd: round(factor * sd, 4), halfWidth: round(factor * halfWidth, 4) };
-}
-
-function round(value: number, digits: number): number {
-  return Number(value.toFixed(digits));
 }

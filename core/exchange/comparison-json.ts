@@ -5,6 +5,7 @@ import type { JobFigures } from '../figures/job-figures.ts';
 import type { Verdict } from '../comparison/verdict.ts';
 import { spanJson } from './curve-json.ts';
 import { engineTorqueNm } from '../curve/engine-torque.ts';
+import { kw, round } from './rounded.ts';
 
 /** As a file writes a verdict. */
 const words = {
@@ -112,14 +113,6 @@ export function comparisonToJson(
         })),
     ),
   };
-}
-
-function round(value: number, digits: number): number {
-  return Number(value.toFixed(digits));
-}
-
-function kw(value: number): number | null {
-  return Number.isFinite(value) ? round(value, 4) : null;
 }
 
 function orNull(value: number | undefined): number | null {

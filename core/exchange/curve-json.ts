@@ -1,5 +1,6 @@
 import type { Curve } from '../figures/corrected-curve.ts';
 import { spanLimits, type Span } from '../smoothing/span.ts';
+import { round } from './rounded.ts';
 
 /**
  * A curve as plain JSON, figures rounded to what they can mean: power to 1 mW,
@@ -52,8 +53,4 @@ export function curveToJson(curve: Curve, auto: boolean) {
 /** One number, or `[least, most]` where the span varies along the range. */
 export function spanJson(span: Span): number | [number, number] {
   return typeof span === 'number' ? span : [...spanLimits(span)];
-}
-
-function round(value: number, digits: number): number {
-  return Number(value.toFixed(digits));
 }

@@ -3,6 +3,7 @@ import type { JobFigures } from '../figures/job-figures.ts';
 import type { Claim, PairJudgement, Withheld } from '../judgement/pair-judgement.ts';
 import type { FamilyPair } from '../judgement/job-claims.ts';
 import { nextRunWords, withheldSentence } from '../wording/judgement-words.ts';
+import { kw, round } from './rounded.ts';
 
 const claims = { gain: 'gain', loss: 'loss', 'within repeatability': 'within-repeatability' } as const satisfies Record<Claim, string>; // prettier-ignore
 
@@ -64,12 +65,4 @@ function intervalJson({ difference: { difference, halfWidth } }: Pick<PairJudgem
 /** The id of what is not alike tells more than that something is not. */
 function idOf(reason: Withheld): string {
   return reason.id === 'not-alike' ? reason.respect.id : reason.id;
-}
-
-function kw(value: number): number | null {
-  return Number.isFinite(value) ? round(value, 4) : null;
-}
-
-function round(value: number, digits: number): number {
-  return Number(value.toFixed(digits));
 }
