@@ -1,6 +1,12 @@
 /** How much a check matters: worth knowing, to be minded, or a reason to stop. */
 export type Severity = 'note' | 'mind' | 'stop';
 
+const gravity: Record<Severity, number> = { stop: 0, mind: 1, note: 2 };
+
+/** For sorting: the gravest first. */
+export const byGravity = (a: { severity: Severity }, b: { severity: Severity }) =>
+  gravity[a.severity] - gravity[b.severity];
+
 /** What a check found on a run, where, and a sentence for the person reading it. */
 export interface Finding {
   id: string;

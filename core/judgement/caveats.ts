@@ -1,4 +1,4 @@
-import type { Finding, Severity } from '../checks/check.ts';
+import { byGravity, type Finding, type Severity } from '../checks/check.ts';
 import { brokenWords } from '../limits/broken-words.ts';
 import type { BrokenLimit } from '../limits/broken-limits.ts';
 import type { Unlikeness } from '../likeness/run-conditions.ts';
@@ -16,7 +16,23 @@ export interface CaveatRun {
   broken: readonly BrokenLimit[];
 }
 
-const order: Record<Severity, number> = { stop: 0, mind: 1, note: 2 };
+/** What was found on one run, or on several alike. */
+export interface Mark {
+  severity: Severity;
+  labels: string[];
+  message: string;
+}
+
+/** What several runs have in common, said once with all their labels, in the order in which it was found. */
+export function saidOnce(found: readonly { label: string; severity: Severity; message: string }[]): Mark[] {
+  const marks = new Map<string, Mark>();
+  for (const { label, severity, message } of found) {
+    const mark = marks.get(message) ?? { severity, labels: [], message };
+    if (!mark.labels.includes(label)) mark.labels.push(label);
+    marks.set(message, mark);
+  }
+  return [...marks.values()];
+}
 
 /**
  * What stands against a comparison, the gravest first, nothing twice: broken
@@ -28,17 +44,11 @@ export function caveatsOf(
   test: readonly CaveatRun[],
   baseline: readonly CaveatRun[],
 ): Caveat[] {
-  const found: Caveat[] = [];
-  const labelled = new Map<string, { severity: Severity; labels: string[] }>();
-  const tell = (text: string, severity: Severity, label: string) => {
-    const known = labelled.get(text) ?? { severity, labels: [] };
-    if (!known.labels.includes(label)) known.labels.push(label);
-    labelled.set(text, known);
-  };
-  for (const { label, broken } of test) for (const limit of broken) found.push({ severity: 'stop', text: `${label}: ${brokenWords(limit)}.` }); // prettier-ignore
-  for (const { severity, message } of unlike) found.push({ severity, text: message });
-  for (const { label, checks } of [...test, ...baseline]) for (const { message, severity } of checks) tell(message, severity, label); // prettier-ignore
-  for (const [message, { severity, labels }] of labelled)
-    found.push({ severity, text: `${labels.join(', ')}: ${message}` });
-  return found.filter(({ severity }) => severity !== 'note').sort((a, b) => order[a.severity] - order[b.severity]);
+  const limits = test.flatMap(({ label, broken }) =>
+    broken.map((limit): Caveat => ({ severity: 'stop', text: `${label}: ${brokenWords(limit)}.` })),
+  );
+  const respects = unlike.map(({ severity, message }): Caveat => ({ severity, text: message }));
+  const checks = [...test, ...baseline].flatMap((run) => run.checks.map((check) => ({ ...check, label: run.label })));
+  const marks = saidOnce(checks).map(({ severity, labels, message }): Caveat => ({ severity, text: `${labels.join(', ')}: ${message}` })); // prettier-ignore
+  return [...limits, ...respects, ...marks].filter(({ severity }) => severity !== 'note').sort(byGravity);
 }

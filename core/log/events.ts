@@ -1,3 +1,4 @@
+import { byGravity } from '../checks/check.ts';
 import { boostEvents } from './boost.ts';
 import { fuelPressureSag, injectorDuty } from './fuel-supply.ts';
 import { limitsCrossed } from './limits-crossed.ts';
@@ -6,8 +7,6 @@ import { mixture } from './mixture.ts';
 import { oilPressure } from './oil-pressure.ts';
 import type { LogEvent, RunLog } from './run-log.ts';
 import { lowBattery, relearning, sensorCeiling, sensorDead } from './sensors.ts';
-
-const order = { stop: 0, mind: 1, note: 2 } as const;
 
 /** Everything that the log of a run shows, the gravest first. Channels that are not there say nothing. */
 export function logEvents(log: RunLog): LogEvent[] {
@@ -21,5 +20,5 @@ export function logEvents(log: RunLog): LogEvent[] {
   const blind = new Set(found.filter(({ id }) => id.startsWith('sensor-')).map(({ channels }) => channels[0]));
   return found
     .filter(({ id, channels }) => id.startsWith('sensor-') || !blind.has(channels[0]))
-    .sort((a, b) => order[a.severity] - order[b.severity] || a.fromS - b.fromS);
+    .sort((a, b) => byGravity(a, b) || a.fromS - b.fromS);
 }

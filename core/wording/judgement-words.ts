@@ -1,3 +1,5 @@
+import { capital } from './capital.ts';
+import type { DeviatingRepeat } from '../judgement/deviating-repeat.ts';
 import type { NextRun } from '../judgement/next-run.ts';
 import type { JudgingRule } from '../comparison/judging-rule.ts';
 import type { FamilyPair } from '../judgement/job-claims.ts';
@@ -68,7 +70,7 @@ function withheldBriefly(reason: Withheld, letters: Letters): string {
 export function withheldSentence(reason: Withheld, letters: Letters): string {
   if (reason.id === 'not-alike') return reason.respect.message;
   const words = withheldWords(reason, letters);
-  return `${words[0]!.toUpperCase()}${words.slice(1)}.`;
+  return `${capital(words)}.`;
 }
 
 /** Which interval it is, in six words. */
@@ -129,4 +131,8 @@ export function nextRunWords(
   }
 }
 
-const capital = (words: string) => words[0]!.toUpperCase() + words.slice(1);
+/** A repeat that lies apart, and what is known to be different about it. */
+export function deviatingWords({ label, awayShare, differs }: DeviatingRepeat): string {
+  const why = differs.length > 0 ? `: ${differs.join(', ')}` : '';
+  return `${label} reads ${formatShare(Math.abs(awayShare))} ${awayShare < 0 ? 'less' : 'more'} than its setup’s other runs${why}. Set it aside if that explains it.`;
+}

@@ -1,9 +1,10 @@
 import { brokenWords } from '../../../../core/limits/broken-words.ts';
-import type { Severity } from '../../../../core/checks/check.ts';
 import type { Job } from '../../../../contract/records.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';
 import classes from './findings.module.css';
-import { formatShare } from '../../../../core/units/share-text.ts';
+import { saidOnce } from '../../../../core/judgement/caveats.ts';
+import { capital } from '../../../../core/wording/capital.ts';
+import { deviatingWords } from '../../../../core/wording/judgement-words.ts';
 import { frozenDiffers } from '../how-made/baseline-choice.tsx';
 import { Alone } from './alone.tsx';
 import { DecisionHere } from './decision-here.tsx';
@@ -52,7 +53,7 @@ export function Findings({ job, figures, view, change }: FindingsProps) {
               <FindingLine key={finding.id} severity={finding.severity}>
                 {finding.message}{' '}
                 <span className={classes.matters}>
-                  {finding.matters.charAt(0).toUpperCase() + finding.matters.slice(1)}. {finding.remedy}
+                  {capital(finding.matters)}. {finding.remedy}
                 </span>
                 <Remedy id={finding.id} figures={figures} view={view} change={change} />
               </FindingLine>
@@ -83,36 +84,28 @@ function Marks({ figures, view }: { figures: JobFigures; view: CompareView }) {
     ? ({ id }: RunFigures) => Object.values(comparison.compared).flat().includes(id)
     : ({ counted, setupId }: RunFigures) => counted && setupId === view.test.id;
   const compared = figures.runs.filter(isCompared);
-  // What several runs have in common is said once.
-  const marks = new Map<string, { severity: Severity; labels: string[] }>();
-  for (const run of compared) {
-    const limits = run.broken.map((limit) => ({
-      message: `${capital(brokenWords(limit))}.`,
-      severity: 'stop' as const,
-    }));
-    for (const { message, severity } of [...limits, ...run.curve.checks]) {
-      const mark = marks.get(message) ?? { severity, labels: [] };
-      mark.labels.push(run.label);
-      marks.set(message, mark);
-    }
-  }
-  for (const { label, awayShare, differs } of comparison?.deviating ?? []) {
-    const why = differs.length > 0 ? `: ${differs.join(', ')}` : '';
-    const message = `reads ${formatShare(Math.abs(awayShare))} ${awayShare < 0 ? 'less' : 'more'} than its setup’s other runs${why}. Set it aside if that explains it.`;
-    marks.set(message, { severity: 'mind', labels: [label] });
-  }
+  const marks = saidOnce(
+    compared.flatMap(({ label, broken, curve }) => [
+      ...broken.map((limit) => ({ label, severity: 'stop' as const, message: `${capital(brokenWords(limit))}.` })),
+      ...curve.checks.map(({ severity, message }) => ({ label, severity, message })),
+    ]),
+  );
+  const deviating = comparison?.deviating ?? [];
   const unusable = new Map<string, string[]>();
   for (const { why, label } of figures.unusable) unusable.set(why, [...(unusable.get(why) ?? []), label]);
-  if (marks.size === 0 && figures.unusable.length === 0) return null;
+  if (marks.length + deviating.length + figures.unusable.length === 0) return null;
   return (
     <section>
       <h2 className="heading">Limits and marks</h2>
       <FindingList>
-        {[...marks].map(([message, { severity, labels }]) => (
+        {marks.map(({ message, severity, labels }) => (
           <FindingLine key={message} severity={severity}>
-            {labels.join(', ')}
-            {message.startsWith('reads') ? ' ' : ': '}
-            {message}
+            {labels.join(', ')}: {message}
+          </FindingLine>
+        ))}
+        {deviating.map((repeat) => (
+          <FindingLine key={repeat.id} severity="mind">
+            {deviatingWords(repeat)}
           </FindingLine>
         ))}
         {[...unusable].map(([why, labels]) => (
@@ -124,8 +117,6 @@ function Marks({ figures, view }: { figures: JobFigures; view: CompareView }) {
     </section>
   );
 }
-
-const capital = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
 
 /** A figure's ± and unit stay with it at a line's end. */
 function unbroken(text: string): React.ReactNode[] {

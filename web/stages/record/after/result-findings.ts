@@ -1,12 +1,11 @@
 import type { Job, Run, Setup } from '../../../../contract/records.ts';
-import type { Finding, Severity } from '../../../../core/checks/check.ts';
+import { byGravity, type Finding, type Severity } from '../../../../core/checks/check.ts';
 import { heatWords } from '../../../../core/heat/heat-state.ts';
 import type { LogEvent } from '../../../../core/log/run-log.ts';
 import { heatStateOf } from '../before/heat-of-run.ts';
 
 /** So many events of the log are told beside the figures; the gravest come first. */
 const mostEvents = 3;
-const order: Record<Severity, number> = { stop: 0, mind: 1, note: 2 };
 
 interface Found {
   job: Job;
@@ -38,5 +37,5 @@ export function findingsOf({
     ...checks.filter((check) => check !== started).map(({ severity, message }) => ({ severity, text: message })),
     ...events.slice(0, mostEvents).map(({ severity, message }) => ({ severity, text: message })),
     ...run.remarks.map(mind),
-  ].sort((a, b) => order[a.severity] - order[b.severity]);
+  ].sort(byGravity);
 }
