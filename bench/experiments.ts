@@ -1,8 +1,7 @@
-import { compareRuns, type Comparison } from '../core/comparison/comparison.ts';
-import { verdictAlone } from '../core/comparison/claims.ts';
-import { usualDrift } from '../core/comparison/drift.ts';
+import { chosenRange, compareRuns, type Comparison } from '../core/comparison/comparison.ts';
+import { claimRule, verdictAlone } from '../core/comparison/claims.ts';
+import { usualDriftOf } from '../core/comparison/drift.ts';
 import { levelOf, ruleFor } from '../core/comparison/judging-rule.ts';
-import { chosenRange } from '../core/comparison/comparison.ts';
 import { jobClaims } from '../core/judgement/job-claims.ts';
 import { judged } from '../core/judgement/pair-judgement.ts';
 import { scatterOf } from '../core/numerics/mean.ts';
@@ -70,7 +69,7 @@ function tally({ looks, plan }: Habit, { spread, gain = 0, drift = 0, learned }:
     const last = looks[looks.length - 1]!;
     const day = simulatedDay({ seed: seed * 13 + Math.round(spread * 1e5), order: last, gains: { B: gain }, spread: own, drift }); // prettier-ignore
     const prior = learned === undefined ? assumedSpread('inertia-roller') : history(seed, learned);
-    const around = { spread: prior, drift: usualDrift[prior.from === 'learned' ? 'learned' : 'other'] };
+    const around = { spread: prior, drift: usualDriftOf(prior) };
     const compared = (look: string[], bands: [number, number][] = []) => {
       const [test, baseline] = ['B', 'A'].map((letter) => day.slice(0, look.length).filter(({ setup }) => setup === letter)); // prettier-ignore
       const plans = plan ? { test: { runs: plan.test }, baseline: { runs: plan.baseline } } : {};
@@ -179,10 +178,10 @@ function familyOf(letters: readonly string[], day: readonly DayRun[], planned: n
       const [test, against] = [runsOf(testId), runsOf(againstId)];
       const judging = ruleFor(test, against, planned === undefined ? {} : { test: { runs: planned } });
       const alike = letters.flatMap((_letter, index) => (index === testId || index === againstId || runsOf(index).length < 2 ? [] : [runsOf(index)])); // prettier-ignore
-      const around = { spread: prior, drift: usualDrift.other, whole, level: levelOf(judging) };
+      const around = { spread: prior, drift: usualDriftOf(prior), whole, level: levelOf(judging) };
       const range = chosenRange([test, against, ...alike], fromRpm, toRpm, around, judging);
       if (!range) return [];
-      const { verdict, paid } = verdictAlone(range, 1, { judging, drift: usualDrift.other, perMean: 1 / test.length + 1 / against.length }); // prettier-ignore
+      const { verdict, paid } = verdictAlone(range, 1, claimRule(judging, around, test, against)); // prettier-ignore
       return [{ testId, againstId, ...range, judging, paid, ...judged({ verdict, drift: range.drift }, judging, []) }];
     }),
   );

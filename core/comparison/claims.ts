@@ -1,7 +1,9 @@
 import { holm } from '../statistics/holm.ts';
 import type { MeanDifference } from '../statistics/mean-difference.ts';
 import { simultaneousT, supremumProbability } from '../statistics/simultaneous.ts';
-import { survivesDrift, type Drift, type UsualDrift } from './drift.ts';
+import { survivesDrift, usualDrift, type Drift, type UsualDrift } from './drift.ts';
+import type { RunCurve } from './run-curve.ts';
+import type { Surroundings } from './surroundings.ts';
 import type { GainBand } from './gain-band.ts';
 import { mayClaim, paidFor, shareNow, type JudgingRule } from './judging-rule.ts';
 import { stretchesClearOfZero, type ClearStretch } from './clear-stretches.ts';
@@ -29,7 +31,7 @@ export interface Claims {
 }
 
 /** The ranges chosen beforehand take most of the chance of a wrong claim, the stretches found in the data the rest. */
-export const stretchesWeight = 0.1;
+const stretchesWeight = 0.1;
 
 /** All claims of one comparison share this chance of a wrong one. */
 const level = 0.05;
@@ -40,6 +42,16 @@ export interface ClaimRule {
   drift: UsualDrift;
   /** 1/n₁ + 1/n₂ of the runs compared. */
   perMean: number;
+}
+
+/** The rule for two sets of runs; without a drift of their own the usual one of a dyno without a history. */
+export function claimRule(
+  judging: JudgingRule,
+  { drift = usualDrift.other }: Surroundings,
+  test: readonly RunCurve[],
+  baseline: readonly RunCurve[],
+): ClaimRule {
+  return { judging, drift, perMean: 1 / test.length + 1 / baseline.length };
 }
 
 /**

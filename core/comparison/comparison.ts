@@ -3,8 +3,8 @@ import { peakOf, type Peak } from '../curve/peak.ts';
 import { greatestAt, interpolate } from '../numerics/interpolation.ts';
 import { Refusal } from '../refusal.ts';
 import { meanDifference, spreadsDiffer, type MeanDifference } from '../statistics/mean-difference.ts';
-import { claimsOf, standsInDrift, type ChosenRange, type ClaimRule } from './claims.ts';
-import { driftOf, usualDrift, type Drift } from './drift.ts';
+import { claimRule, claimsOf, standsInDrift, type ChosenRange } from './claims.ts';
+import { driftOf, type Drift } from './drift.ts';
 import { levelOf, oneLook, type JudgingRule } from './judging-rule.ts';
 import { driftVariance, priorAt, shareOfWhole, type Surroundings } from './surroundings.ts';
 import { earlinessOf, type Earliness } from './earliness.ts';
@@ -90,11 +90,7 @@ export function compareRuns(
   const band = gainBand(test, baseline, options.alike ?? [], ownSpreads, bandAround);
   if (!band) throw sharesNoRange();
   const [first = common, ...others] = bands;
-  const rule: ClaimRule = {
-    judging,
-    drift: around.drift ?? usualDrift.other,
-    perMean: 1 / test.length + 1 / baseline.length,
-  };
+  const rule = claimRule(judging, around, test, baseline);
   const { verdicts, driftSuspected, clearStretches: clear } = claimsOf([first, ...others], band, rule);
   const clearStretches = clear.filter(({ fromRpm, toRpm, mean }) => {
     const drift = bandDrift(groups, fromRpm, toRpm);

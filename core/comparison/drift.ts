@@ -1,4 +1,5 @@
 import { studentT, twoSidedProbability } from '../statistics/student-t.ts';
+import type { SpreadPrior } from '../statistics/spread-prior.ts';
 import { meanOf } from '../numerics/mean.ts';
 
 /** A figure of one run and its place in the order of the session (0, 1, 2 …). */
@@ -46,6 +47,11 @@ export const usualDrift: Record<'learned' | 'other', UsualDrift> = {
   learned: { perRun: 0.05, sagging: { perRun: 1, leftErrors: 2.25 }, rising: { perRun: 0.15, leftErrors: 1.5 } },
   other: { perRun: 0.05, sagging: { perRun: 1, leftErrors: 2.25 }, rising: { perRun: 0.5, leftErrors: 1.5 } },
 };
+
+/** The usual drift beside what is known of the spread. */
+export function usualDriftOf({ from }: Pick<SpreadPrior, 'from'>): UsualDrift {
+  return usualDrift[from === 'learned' ? 'learned' : 'other'];
+}
 
 /** How far the two sides' runs lie apart in order; half of all where the order is not known. */
 export function apartInOrder(

@@ -1,6 +1,6 @@
 import { bandDifference, chosenRange } from '../comparison/comparison.ts';
-import { verdictAlone, type ClaimRule } from '../comparison/claims.ts';
-import { usualDrift } from '../comparison/drift.ts';
+import { claimRule, verdictAlone } from '../comparison/claims.ts';
+import { usualDriftOf } from '../comparison/drift.ts';
 import { oneLook, levelOf, ruleFor, type JudgingRule } from '../comparison/judging-rule.ts';
 import { commonSpeeds, covers, type ComparedRuns, type RunCurve } from '../comparison/run-curve.ts';
 import type { Surroundings } from '../comparison/surroundings.ts';
@@ -83,7 +83,7 @@ export function comparedPair(
     around: {
       spread,
       remount: mountedAnew(power) ? remount : undefined,
-      drift: request.learned?.drift ?? usualDrift[spread.from === 'learned' ? 'learned' : 'other'],
+      drift: request.learned?.drift ?? usualDriftOf(spread),
     },
   };
 }
@@ -166,11 +166,7 @@ export function pairJudgement(of: PairsOf, pair: ComparedPair): (PairJudgement &
   const [from, to] = bands[0] ?? whole;
   const range = chosenRange(pair.power, from, to, around, pair.judging);
   if (!range) return undefined;
-  const rule: ClaimRule = {
-    judging: pair.judging,
-    drift: pair.around.drift ?? usualDrift.other,
-    perMean: 1 / test.length + 1 / against.length,
-  };
+  const rule = claimRule(pair.judging, pair.around, test, against);
   const { verdict, paid } = verdictAlone(range, Math.max(1, bands.length), rule);
   return {
     testId: pair.testId,

@@ -1,7 +1,7 @@
 import type { RunConditions } from '../likeness/run-conditions.ts';
 import { meanOf } from '../numerics/mean.ts';
 import { twoSidedProbability } from '../statistics/student-t.ts';
-import { pooledStandardDeviation } from '../statistics/mean-difference.ts';
+import { pooledStandardDeviation, posterior } from '../statistics/mean-difference.ts';
 import type { SpreadPrior } from '../statistics/spread-prior.ts';
 
 /** One counted run of a setup with its mean power over the range of the comparison. */
@@ -41,12 +41,10 @@ export function deviatingRepeat(runs: readonly RepeatedMean[], spread: SpreadPri
   runs.forEach((run, index) => {
     const others = runs.filter((other) => other !== run).map(({ meanKw }) => meanKw);
     const level = meanOf(others);
-    const own = pooledStandardDeviation([others]);
-    const usual = (spread.upperShare ?? spread.share) * level;
-    const df = spread.df + own.df;
-    const variance = (spread.df * usual ** 2 + (own.df > 0 ? own.df * own.standardDeviation ** 2 : 0)) / df;
+    const usual = { standardDeviation: (spread.upperShare ?? spread.share) * level, df: spread.df };
+    const { standardDeviation, df } = posterior(pooledStandardDeviation([others]), usual);
     const away = run.meanKw - level;
-    const p = twoSidedProbability(away / Math.sqrt(variance * (1 + 1 / others.length)), df);
+    const p = twoSidedProbability(away / (standardDeviation * Math.sqrt(1 + 1 / others.length)), df);
     if (!farthest || p < farthest.p) farthest = { run, index, p, away, level };
   });
   if (!farthest || farthest.p > apartBelow / runs.length) return undefined;

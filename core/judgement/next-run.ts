@@ -1,6 +1,6 @@
 import { levelOf, mayClaim, type JudgingRule } from '../comparison/judging-rule.ts';
 import type { PairJudgement } from './pair-judgement.ts';
-import { studentT } from '../statistics/student-t.ts';
+import { smallestDetectableChange } from '../statistics/detectable.ts';
 
 /** The next best run of a job: of which setup, how many, and why; no setup where enough was run. */
 export interface NextRun {
@@ -22,8 +22,6 @@ export interface PairRuns {
 const wantedShare = 0.01;
 /** Nobody makes more runs than this for one question. */
 const mostRuns = 20;
-/** A change of the wanted size is to be found with this chance; the one-sided point is the two-sided one of 2·0.8 − 1. */
-const power = 0.8;
 
 /**
  * How many more runs, each of the side that has fewer, would show a change.
@@ -41,9 +39,7 @@ function runsToShow(
     const [n, m] = [runs.test + more.test, runs.baseline + more.baseline];
     const then: JudgingRule =
       pair.judging.kind === 'every-look' ? { kind: 'every-look', look: pair.judging.look + added } : pair.judging;
-    const freedom = df + added;
-    const t = studentT(levelOf(then), freedom) + studentT(2 * power - 1, freedom);
-    if (t * standardDeviation * Math.sqrt(1 / n + 1 / m) <= wantedKw) return more;
+    if (smallestDetectableChange(standardDeviation, df + added, n, m, levelOf(then)) <= wantedKw) return more;
     if (n <= m) more.test++;
     else more.baseline++;
   }

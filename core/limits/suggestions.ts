@@ -8,7 +8,7 @@ export interface EngineFacts {
   ethanolPct: number | null;
 }
 
-/** A limit that is often used, with its reason: a suggestion, nobody's word. */
+/** A limit that is often used, with its reason: a suggestion, not active until added. */
 export interface LimitSuggestion extends Limit {
   reason: string;
 }

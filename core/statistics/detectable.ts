@@ -16,15 +16,17 @@ export function leastSignificantDifference(
 /**
  * The smallest true change that is found four times in five:
  * (t₀.₉₇₅ + t₀.₈₀)·s·√(1/n₁ + 1/n₂), about 3.0 s for three runs against three.
+ * @param level of the interval that must be clear of zero
  */
 export function smallestDetectableChange(
   standardDeviation: number,
   df: number,
   runs: number,
   otherRuns: number,
+  level = 0.95,
 ): number {
   if (!(df > 0)) return NaN;
   // The one-sided 80 % point is the two-sided 60 % one.
-  const sum = studentT(0.95, df) + studentT(2 * power - 1, df);
+  const sum = studentT(level, df) + studentT(2 * power - 1, df);
   return sum * standardDeviation * Math.sqrt(1 / runs + 1 / otherRuns);
 }

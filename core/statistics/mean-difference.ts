@@ -194,8 +194,8 @@ function varianceOf(
   };
 }
 
-/** What was known beforehand and what the values tell, together. */
-function posterior(own: KnownDeviation, prior: KnownDeviation): KnownDeviation {
+/** What was known beforehand and what the values tell, together: s² = (ν₀·s₀² + ν·s²)/(ν₀ + ν). */
+export function posterior(own: KnownDeviation, prior: KnownDeviation): KnownDeviation {
   const df = prior.df + own.df;
   const sum = prior.df * prior.standardDeviation ** 2 + (own.df > 0 ? own.df * own.standardDeviation ** 2 : 0);
   return { standardDeviation: Math.sqrt(sum / df), df };
