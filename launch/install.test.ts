@@ -63,7 +63,9 @@ test('two commands at once install once; a third finds everything there', async 
 
 test.each(['SIGINT', 'SIGKILL'] as const)('after %s in the middle the next command installs anew', async (signal) => {
   const first = install();
-  while (!existsSync(join(folder, 'log'))) await new Promise((resolve) => setTimeout(resolve, 20));
+  // The file is there a moment before its first word is.
+  const hasBegun = () => existsSync(join(folder, 'log')) && log() !== '';
+  while (!hasBegun()) await new Promise((resolve) => setTimeout(resolve, 20));
   first.child.kill(signal);
   await first.ended;
   const second = install();
