@@ -183,8 +183,8 @@ export const endpoints: readonly Endpoint[] = [
   {
     method: 'get',
     path: '/recordings',
-    does: 'The dyno’s samples of several runs that have ended, one after the other: of each its number and length as little-endian uint32, then its bytes.',
-    query: ['runs'],
+    does: 'Samples of several runs that have ended, and of loggers beside them (`of=1.2.2-1`), one after the other: of each its run, source and length as little-endian uint32 and four bytes of nothing, then its bytes.',
+    query: ['of'],
     binary: 'application/octet-stream',
   },
   {

@@ -1,7 +1,13 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { Recording } from '../recording/recording.ts';
-import { recordingFromBytes, recordingsFromBytes, recordingsToBytes, recordingToBytes } from './recording-bytes.ts';
+import {
+  recordingFromBytes,
+  recordingsFromBytes,
+  recordingsToBytes,
+  recordingToBytes,
+  sourceKey,
+} from './recording-bytes.ts';
 
 const recordings = fc
   .tuple(
@@ -40,17 +46,17 @@ test('bytes that are cut short are refused, never read as a shorter recording', 
     expect(() => recordingFromBytes(bytes.slice(0, length))).toThrow();
 });
 
-test('several recordings come back by their runs, in their order', () => {
+test('several recordings come back by run and logger, in their order', () => {
+  const key = fc
+    .record({ runId: fc.integer({ min: 1, max: 2 ** 31 }), source: fc.nat({ max: 3 }) })
+    .map((source) => sourceKey(source));
   fc.assert(
-    fc.property(
-      fc.dictionary(fc.integer({ min: 1, max: 2 ** 31 }).map(String), recordings, { maxKeys: 4 }),
-      (byRun) => {
-        const sent = new Map(Object.entries(byRun).map(([id, recording]) => [Number(id), recording]));
-        const bytes = recordingsToBytes(sent).buffer as ArrayBuffer;
-        expect([...recordingsFromBytes(bytes)]).toEqual([...sent]);
-        if (bytes.byteLength > 8) expect(() => recordingsFromBytes(bytes.slice(0, -1))).toThrow();
-      },
-    ),
+    fc.property(fc.array(fc.tuple(key, recordings), { maxLength: 4 }), (pairs) => {
+      const sent = new Map(pairs);
+      const bytes = recordingsToBytes(sent).buffer as ArrayBuffer;
+      expect([...recordingsFromBytes(bytes)]).toEqual([...sent]);
+      if (bytes.byteLength > 16) expect(() => recordingsFromBytes(bytes.slice(0, -1))).toThrow();
+    }),
     { numRuns: 40 },
   );
 });

@@ -42,29 +42,55 @@ export function recordingFromBytes(bytes: ArrayBuffer, from = 0): Recording {
   };
 }
 
-/** Several recordings one after the other: of each its run's id and its length as little-endian uint32, then its bytes. */
-export function recordingsToBytes(recordings: ReadonlyMap<number, Recording>): Uint8Array {
-  const blocks = Array.from(recordings, ([id, recording]) => [id, recordingToBytes(recording)] as const);
-  const bytes = new Uint8Array(blocks.reduce((sum, [, block]) => sum + 8 + block.length, 0));
+/** Whose samples: a run's own, or those of a logger beside it (`source` 1, 2 …). */
+export interface SampleSource {
+  runId: number;
+  source: number;
+}
+
+/** `12` for a run's own samples, `12-1` for those of the first logger beside it. */
+export function sourceKey({ runId, source }: SampleSource): string {
+  return source === 0 ? String(runId) : `${runId}-${source}`;
+}
+
+/** What `sourceKey` wrote. */
+export function sourceOfKey(key: string): SampleSource {
+  const [runId = 0, source = 0] = key.split('-').map(Number);
+  return { runId, source };
+}
+
+const blockHeaderBytes = 16;
+
+/**
+ * Several recordings one after the other, by `sourceKey`: of each its run's id, its source and
+ * its length as little-endian uint32 and four bytes of nothing, then its bytes.
+ */
+export function recordingsToBytes(recordings: ReadonlyMap<string, Recording>): Uint8Array {
+  const blocks = Array.from(recordings, ([key, recording]) => [key, recordingToBytes(recording)] as const);
+  const bytes = new Uint8Array(blocks.reduce((sum, [, block]) => sum + blockHeaderBytes + block.length, 0));
   const view = new DataView(bytes.buffer);
   let at = 0;
-  for (const [id, block] of blocks) {
-    view.setUint32(at, id, true);
-    view.setUint32(at + 4, block.length, true);
-    bytes.set(block, at + 8);
-    at += 8 + block.length;
+  for (const [key, block] of blocks) {
+    const { runId, source } = sourceOfKey(key);
+    view.setUint32(at, runId, true);
+    view.setUint32(at + 4, source, true);
+    view.setUint32(at + 8, block.length, true);
+    bytes.set(block, at + blockHeaderBytes);
+    at += blockHeaderBytes + block.length;
   }
   return bytes;
 }
 
 /**
- * The recordings in the bytes that `recordingsToBytes` made, by run.
+ * The recordings in the bytes that `recordingsToBytes` made, by `sourceKey`.
  * @throws RangeError when the bytes are cut short
  */
-export function recordingsFromBytes(bytes: ArrayBuffer): Map<number, Recording> {
+export function recordingsFromBytes(bytes: ArrayBuffer): Map<string, Recording> {
   const view = new DataView(bytes);
-  const recordings = new Map<number, Recording>();
-  for (let at = 0; at < bytes.byteLength; at += 8 + view.getUint32(at + 4, true))
-    recordings.set(view.getUint32(at, true), recordingFromBytes(bytes, at + 8));
+  const recordings = new Map<string, Recording>();
+  for (let at = 0; at < bytes.byteLength; at += blockHeaderBytes + view.getUint32(at + 8, true)) {
+    const key = sourceKey({ runId: view.getUint32(at, true), source: view.getUint32(at + 4, true) });
+    recordings.set(key, recordingFromBytes(bytes, at + blockHeaderBytes));
+  }
   return recordings;
 }

@@ -1,6 +1,6 @@
 import type { Air } from '../air/air.ts';
 import type { BrokenLimit } from '../limits/broken-limits.ts';
-import type { Extremes } from '../log/extremes.ts';
+import type { LoggedPull } from '../log/logged-pull.ts';
 import type { AirCircumstances } from '../checks/air-checks.ts';
 import type { RunConditions } from '../likeness/run-conditions.ts';
 import type { RawPoints } from '../reduction/raw-points.ts';
@@ -19,8 +19,8 @@ export interface FiguredRun {
   air: Air | undefined;
   circumstances?: AirCircumstances;
   conditions: RunConditions;
-  /** What its log reached, by channel. */
-  extremes?: ReadonlyMap<string, Extremes> | undefined;
+  /** What its channels showed in the pull. */
+  logged?: LoggedPull | undefined;
 }
 
 /** A run's curve at the settings of a view. */

@@ -192,3 +192,46 @@ describe('a guest', () => {
     expect(figures.comparison!.unlike.map(({ id }) => id)).toContain('other-vehicle');
   });
 });
+
+describe('a logger beside the dyno', () => {
+  const limits = [{ quantity: 'exhaustTemperature' as const, value: 900, scale: null }];
+  /** What it recorded of a run, on a clock of its own. */
+  const beside = (id: number, hottest: number, over: Partial<Recording> = {}) => {
+    const { time, channels } = recordings.get(id)!;
+    const rpm = channels.find(({ name }) => name === 'engineSpeed')!.values;
+    const exhaust = rpm.map((speed) => hottest - (6800 - Math.min(6800, speed)) / 10);
+    const recording: Recording = {
+      time: time.map((at) => at + 31.7),
+      channels: [
+        { name: 'engineSpeed', unit: 'rpm', values: rpm },
+        { name: 'exhaustTemperature', unit: '°C', values: exhaust },
+      ],
+      ...over,
+    };
+    return { name: 'Exhaust logger', probe: { delayS: 0, offset: 0 }, recording };
+  };
+  const figuresWith = (loggers: ReadonlyMap<number, ReturnType<typeof beside>[]>) => {
+    const runs = usualRuns.map((each) => run(each.id, each.setupId!, 1));
+    const request = { job: job({ runs, limits }), view: view() };
+    const readings = runs.map((each) => [each.id, readingOf(each, recordings.get(each.id)!, loggers.get(each.id))] as const); // prettier-ignore
+    return makeJobFigures(request, new Map(readings));
+  };
+
+  test('breaks a run’s limits and tells what else changed as the dyno’s own channels do', () => {
+    const figures = figuresWith(
+      new Map(usualRuns.map(({ id, setupId }) => [id, [beside(id, (setupId === 2 ? 930 : 880) + (id % 3))]])),
+    );
+    expect(figures.runs.filter(({ broken }) => broken.length > 0).map(({ id }) => id)).toEqual([4, 5, 6]);
+    expect(figures.runs[3]!.broken[0]).toMatchObject({ quantity: 'exhaustTemperature', limit: 900, usual: false });
+    const [change] = figures.comparison!.channels;
+    expect(change).toMatchObject({ channel: 'exhaustTemperature', unit: '°C' });
+    expect(change!.mean.difference).toBeCloseTo(50, 0);
+    expect(change!.mean.halfWidth).toBeLessThan(10);
+  });
+
+  test('that does not fit gives nothing, and the run keeps its curve', () => {
+    const figures = figuresWith(new Map([[4, [beside(4, 990, { time: new Float64Array(0) })]]]));
+    expect(figures.runs).toHaveLength(6);
+    expect(figures.runs.every(({ broken }) => broken.length === 0)).toBe(true);
+  });
+});

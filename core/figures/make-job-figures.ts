@@ -42,7 +42,7 @@ export function makeJobFigures(request: FiguresRequest, readings: ReadonlyMap<nu
   const take = (run: RunRecord, of: Pick<GuestRecord, 'baseline' | 'ignition' | 'vehicle'> & { origin?: string }) => {
     const reading = readings.get(run.id);
     if (reading?.kind === 'sweep' && run.setupId !== null)
-      runs.push({ ...figuredRun(run, run.setupId, reading.sweep, of), extremes: reading.extremes });
+      runs.push({ ...figuredRun(run, run.setupId, reading.sweep, of), logged: reading.logged });
     if (reading?.kind === 'unusable') unusable.push({ id: run.id, label: run.label ?? '', ...reading.unusable });
   };
   for (const run of job.runs.filter(hasCurve)) take(run, { ...job, baseline: frozen });

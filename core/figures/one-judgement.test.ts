@@ -49,7 +49,10 @@ function figuresOf({ setups, runs, band, learned }: Drawn): JobFigures {
       sweep: sweeps[pull]!,
       air: { temperatureC: 21, pressureHpa: 1004, relativeHumidityPct: 45 },
       conditions: { label: `${letters[place]}${index}`, dyno: testDyno, gear, hasAir: true, startedAt: new Date(at) },
-      extremes: new Map([['knockRetard', { least: 0, leastRpm: 3000, most, mostRpm: 6000 }]]),
+      logged: {
+        extremes: new Map([['knockRetard', { least: 0, leastRpm: 3000, most, mostRpm: 6000 }]]),
+        means: new Map(),
+      },
     };
   });
   const newest = figured[figured.length - 1]!.setupId;

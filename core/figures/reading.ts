@@ -2,18 +2,17 @@ import { coastDown, type CoastDown } from '../run-kinds/coast-down.ts';
 import type { Recording } from '../recording/recording.ts';
 import { preparedSweep } from '../reduction/prepared-sweep.ts';
 import type { SweepDrive } from '../reduction/sweep-drive.ts';
-import { logExtremes, type Extremes } from '../log/extremes.ts';
-import { runLog } from '../log/from-recording.ts';
+import { loggedPull, wholeLog, type LoggedPull, type LoggerBeside } from '../log/logged-pull.ts';
 import type { LoggedEngine } from '../log/run-log.ts';
 import type { RunRecord } from './job-record.ts';
 import { unusableFor, type Unusable } from './unusable.ts';
 
-/** Extremes are readings: nothing of the engine is asked for them. */
+/** What was logged are readings: nothing of the engine is asked for them. */
 const nobodysEngine: LoggedEngine = { ignition: null, boosted: false, ethanolPct: null, limits: {} };
 
 /** What a recording holds, whatever it is looked at with: made once a run, for recordings never change. */
 export type Reading =
-  | { kind: 'sweep'; sweep: SweepDrive; extremes: ReadonlyMap<string, Extremes> }
+  | { kind: 'sweep'; sweep: SweepDrive; logged: LoggedPull }
   | { kind: 'coast-down'; coast: CoastDown }
   | { kind: 'unusable'; unusable: Unusable };
 
@@ -25,12 +24,19 @@ export function hasCurve({ kind, state }: Pick<RunRecord, 'kind' | 'state'>): bo
   return state !== 'recording' && sweptKinds.includes(kind);
 }
 
-/** What a run's recording holds. Never throws: a run that nothing can be made of stops no other. */
-export function readingOf(run: Pick<RunRecord, 'kind' | 'dyno' | 'engineToDrumRatio'>, recording: Recording): Reading {
+/**
+ * What a run's recording holds. Never throws: a run that nothing can be made of stops no other.
+ * @param beside what loggers recorded beside it; one that does not fit gives nothing
+ */
+export function readingOf(
+  run: Pick<RunRecord, 'kind' | 'dyno' | 'engineToDrumRatio'>,
+  recording: Recording,
+  beside: readonly LoggerBeside[] = [],
+): Reading {
   try {
     if (run.kind === 'coast-down') return { kind: 'coast-down', coast: coastDown(recording, run.dyno) };
     const sweep = preparedSweep(recording, run.dyno, run.engineToDrumRatio ?? undefined);
-    return { kind: 'sweep', sweep, extremes: logExtremes(runLog(recording, sweep, nobodysEngine)) };
+    return { kind: 'sweep', sweep, logged: loggedPull(wholeLog(recording, sweep, nobodysEngine, beside)) };
   } catch (error) {
     return { kind: 'unusable', unusable: unusableFor(error) };
   }

@@ -183,13 +183,13 @@ function headroomOf(limits: readonly Limit[], runs: readonly CountedRun[]): NonN
 }
 
 /** Where a run came nearest to a limit. Power and torque are the curve's; on the crank's scale where it is estimated. */
-function reachOf({ extremes }: FiguredRun, curve: Curve, atCrank: boolean) {
+function reachOf({ logged }: FiguredRun, curve: Curve, atCrank: boolean) {
   return ({ quantity, scale }: Limit): Reach | undefined => {
     const { wheelPeaks, peakTorque, peakPower } = curve;
     const crank = scale === 'crank' && atCrank;
     if (quantity === 'torque') return { reading: crank ? peakTorque.value : wheelPeaks.torqueNm };
     if (quantity === 'power') return { reading: crank ? peakPower.value : wheelPeaks.powerKw };
-    const found = extremes?.get(limitChannel(quantity));
+    const found = logged?.extremes.get(limitChannel(quantity));
     if (!found) return undefined;
     return limitQuantities[quantity].side === 'most'
       ? { reading: found.most, atRpm: found.mostRpm }

@@ -1,9 +1,7 @@
-import { averaged, pullOf, type RunLog } from './run-log.ts';
+import { averaged, pullOf, settlingS, type RunLog } from './run-log.ts';
 
 /** A reading's noise is averaged over this time before its extremes are taken, s. */
 const averagedS = 0.2;
-/** After the throttle opens probes and pressures need so long, s. */
-const settlingS = 0.5;
 
 /** Least and greatest reading of a channel in the pull, and the engine speeds at which they were read. */
 export interface Extremes {
@@ -29,11 +27,11 @@ export function extremesOf(log: RunLog, read: Float64Array): Extremes {
 }
 
 /** Channels that tell how the drum moves, and nothing that a limit is set for. */
-const motion: readonly string[] = ['time', 'rollerSpeed', 'hubSpeed', 'surfaceSpeed', 'absorberTorque', 'hubSpeedLeft', 'hubSpeedRight', 'absorberTorqueLeft', 'absorberTorqueRight', 'throttle']; // prettier-ignore
+export const motionChannels: readonly string[] = ['time', 'rollerSpeed', 'hubSpeed', 'surfaceSpeed', 'absorberTorque', 'hubSpeedLeft', 'hubSpeedRight', 'absorberTorqueLeft', 'absorberTorqueRight', 'throttle']; // prettier-ignore
 
 /** The extremes of every logged channel, and of engine speed: what limits are held against. */
 export function logExtremes(log: RunLog): ReadonlyMap<string, Extremes> {
   const found = new Map([['engineSpeed', extremesOf(log, log.engineSpeedRpm)]]);
-  for (const [name, values] of log.channels) if (!motion.includes(name) && name !== 'engineSpeed') found.set(name, extremesOf(log, values)); // prettier-ignore
+  for (const [name, values] of log.channels) if (!motionChannels.includes(name) && name !== 'engineSpeed') found.set(name, extremesOf(log, values)); // prettier-ignore
   return found;
 }

@@ -36,6 +36,9 @@ export interface LogEvent {
   channels: readonly string[];
 }
 
+/** After the throttle opens probes and pressures need so long, s. */
+export const settlingS = 0.5;
+
 /** First and last sample of the pull. */
 export function pullOf({ time, startS, endS }: RunLog): readonly [number, number] {
   let first = 0;

@@ -155,18 +155,18 @@ describe('runs', () => {
   test('several recordings come together as each does alone; one that is not there is named', async () => {
     const some = [await imported(writeRecordingCsv(generatedRun({}))), await imported(writeRecordingCsv(generatedRun({ seed: 9 })))]; // prettier-ignore
     const ids = some.map(({ id }) => id);
-    const together = await server.request('GET', `/api/recordings?runs=${ids.join('.')}`);
+    const together = await server.request('GET', `/api/recordings?of=${ids.join('.')}`);
     expect(together.headers.get('cache-control')).toMatch(/immutable/);
     const recordings = recordingsFromBytes(await together.arrayBuffer());
-    expect([...recordings.keys()]).toEqual(ids);
+    expect([...recordings.keys()]).toEqual(ids.map(String));
     for (const id of ids) {
       const alone = await server.request('GET', `/api/runs/${id}/recording`);
-      expect(recordings.get(id)).toEqual(recordingFromBytes(await alone.arrayBuffer()));
+      expect(recordings.get(String(id))).toEqual(recordingFromBytes(await alone.arrayBuffer()));
     }
-    const missing = await server.request('GET', `/api/recordings?runs=${ids[0]}.99999`);
+    const missing = await server.request('GET', `/api/recordings?of=${ids[0]}.99999`);
     expect(missing.status).toBe(404);
     expect(await missing.text()).toMatch(/Run 99999 is not there/);
-    expect((await server.request('GET', '/api/recordings?runs=all')).status).toBe(400);
+    expect((await server.request('GET', '/api/recordings?of=all')).status).toBe(400);
   });
 
   test('the curve of a run of a job is the one that the job’s figures show, smoothed by its baseline', async () => {

@@ -14,7 +14,7 @@ import { dynoSource, recordingOf, recordingsOf } from '../store/samples.ts';
 import { act, bodyAs, found, HttpRefusal, idOf } from './answer.ts';
 import { runsBehindCurve, curveOfRun, loneRun } from '../../core/figures/curve-of-run.ts';
 import { jobWithAll } from '../store/jobs.ts';
-import { recordingToBytes, recordingsToBytes } from '../../core/exchange/recording-bytes.ts';
+import { recordingToBytes, recordingsToBytes, sourceKey, sourceOfKey } from '../../core/exchange/recording-bytes.ts';
 import { readingOf } from '../../core/figures/reading.ts';
 import type { ContractRoutes } from './contract-routes.ts';
 
@@ -41,10 +41,11 @@ const curveQuery = z.object({
 /** What was recorded never changes: a browser may keep it for ever. */
 const immutable = 'private, max-age=31536000, immutable';
 
-const runList = z
+/** Runs, and loggers beside them: `12.13.13-1`. */
+const sourceList = z
   .string()
-  .regex(/^\d{1,9}(\.\d{1,9}){0,99}$/)
-  .transform((text) => text.split('.').map(Number));
+  .regex(/^\d{1,9}(-\d{1,2})?(\.\d{1,9}(-\d{1,2})?){0,99}$/)
+  .transform((text) => text.split('.').map(sourceOfKey));
 
 /** Whose samples are asked for: the dyno's own, or those of a logger beside it. */
 function sourceIn(asked: unknown, run: Run): number {
@@ -85,10 +86,13 @@ export function runRoutes(routes: ContractRoutes, database: Database): void {
   });
 
   routes.get('/recordings', async (request, response) => {
-    const asked = runList.safeParse(request.query.runs);
-    if (!asked.success) throw new HttpRefusal(400, 'Name the runs by their numbers: ?runs=1.2.3, 100 at most.');
+    const asked = sourceList.safeParse(request.query.of);
+    if (!asked.success) {
+      const form = '?of=1.2.2-1 for runs 1 and 2 and the first logger beside run 2, 100 at most';
+      throw new HttpRefusal(400, `Name the runs by their numbers: ${form}.`);
+    }
     const recordings = await recordingsOf(database, asked.data);
-    const missing = asked.data.find((id) => !recordings.has(id));
+    const missing = asked.data.map(sourceKey).find((key) => !recordings.has(key));
     if (missing !== undefined) throw new HttpRefusal(404, `Run ${missing} is not there, or has not ended yet.`);
     const bytes = Buffer.from(recordingsToBytes(recordings).buffer);
     response.set('cache-control', immutable).type('application/octet-stream').send(bytes);

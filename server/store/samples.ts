@@ -1,3 +1,4 @@
+import { sourceKey, type SampleSource } from '../../core/exchange/recording-bytes.ts';
 import type { Recording } from '../../core/recording/recording.ts';
 import type { Run } from '../../contract/records.ts';
 import { inTransaction, type Database, type Queryable } from './database.ts';
@@ -138,20 +139,26 @@ export async function recordingOf(database: Queryable, run: Run, source = dynoSo
   return { time: time?.values ?? new Float64Array(0), channels };
 }
 
-/** The dyno's samples of runs that have ended, by run, in one query; runs that are not there or not ended are left out. */
-export async function recordingsOf(database: Queryable, runIds: readonly number[]): Promise<Map<number, Recording>> {
-  const { rows } = await database.query<{ run_id: number; name: string; unit: string; data: Buffer }>(
-    `select run_id, run_channel.name, unit, data from run_channel join run on run.id = run_id
-     where run_id = any($1) and run_channel.source = $2 and state <> 'recording' order by run_id, position`,
-    [runIds, dynoSource],
+/** Samples of runs that have ended, by `sourceKey`, in one query; what is not there or not ended is left out. */
+export async function recordingsOf(
+  database: Queryable,
+  asked: readonly SampleSource[],
+): Promise<Map<string, Recording>> {
+  const { rows } = await database.query<{ run_id: number; source: number; name: string; unit: string; data: Buffer }>(
+    `select run_id, run_channel.source, run_channel.name, unit, data
+     from unnest($1::int[], $2::int[]) as asked (run_id, source)
+     join run_channel using (run_id, source) join run on run.id = run_id
+     where state <> 'recording' order by run_id, source, position`,
+    [asked.map(({ runId }) => runId), asked.map(({ source }) => source)],
   );
-  const recordings = new Map<number, Recording>();
-  for (const { run_id, name, unit, data } of rows) {
+  const recordings = new Map<string, Recording>();
+  for (const { run_id, source, name, unit, data } of rows) {
+    const key = sourceKey({ runId: run_id, source });
     const values = floatsOf(data);
-    const recording = recordings.get(run_id);
+    const recording = recordings.get(key);
     // Time comes first.
     if (recording) recording.channels.push({ name, unit, values });
-    else recordings.set(run_id, { time: values, channels: [] });
+    else recordings.set(key, { time: values, channels: [] });
   }
   return recordings;
 }

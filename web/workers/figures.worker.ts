@@ -3,9 +3,9 @@ import {
   cachedReading,
   cachedReadings,
   cachedSweep,
+  fetchedBeside,
   fetchedRecording,
   fetchRuns,
-  NotFetched,
   prepareRuns,
   readInTurn,
 } from './run-readings.ts';
@@ -13,13 +13,11 @@ import type { Job, Run } from '../../contract/records.ts';
 import { airFromColumns } from '../../core/exchange/air-columns.ts';
 import { readRecordingCsv } from '../../core/exchange/read-csv.ts';
 import { logEvents } from '../../core/log/events.ts';
-import { runLog } from '../../core/log/from-recording.ts';
-import type { LineUp } from '../../core/log/line-up.ts';
 import type { LoggedEngine, LogEvent } from '../../core/log/run-log.ts';
 import { limitChannel, type LimitQuantity } from '../../core/limits/limit.ts';
 import { extremesOf } from '../../core/log/extremes.ts';
 import { overSpeed, overTime, type LogSeries } from '../../core/log/series.ts';
-import { withLogger } from '../../core/log/with-logger.ts';
+import { wholeLog, type LoggerFit } from '../../core/log/logged-pull.ts';
 import type { CoastDown } from '../../core/run-kinds/coast-down.ts';
 import { lossTable, type LossPoint } from '../../core/run-kinds/loss-table.ts';
 import { valuesOf } from '../../core/recording/recording.ts';
@@ -27,7 +25,6 @@ import { Refusal } from '../../core/refusal.ts';
 import { steadyHolds, usualStepSettings, type SteadyHold } from '../../core/run-kinds/steady-holds.ts';
 import type { FiguresRequest } from '../../core/figures/figures-request.ts';
 import type { JobFigures } from '../../core/figures/job-figures.ts';
-import { unusableFor } from '../../core/figures/unusable.ts';
 import { resolvedSpan } from '../../core/reduction/auto-span.ts';
 import { neededRuns, makeJobFigures, sidesOf, spanRuns, sweepsOf } from '../../core/figures/make-job-figures.ts';
 import type { GuestRecord, JobRecord } from '../../core/figures/job-record.ts';
@@ -52,7 +49,7 @@ export interface LogView {
   /** Least and greatest reading in the pull of each channel that a limit is set for. */
   extremes: Record<string, { least: number; most: number }>;
   /** How each logger beside the dyno was laid on its clock, or why not. */
-  loggers: { name: string; fit?: LineUp; refused?: string }[];
+  loggers: LoggerFit[];
 }
 
 /** What runs other than sweeps measured. */
@@ -100,24 +97,8 @@ const worker = {
 
   /** What a run's log shows, and its channels over engine speed and time. */
   async log(run: Run, engine: LoggedEngine): Promise<LogView> {
-    const recording = await fetchedRecording(run);
-    const sweep = await cachedSweep(run);
-    let log = runLog(recording, sweep, engine);
-    const units = new Map(recording.channels.map(({ name, unit }) => [name, unit]));
-    const loggers: LogView['loggers'] = [];
-    for (const { source, name, probe, channels } of run.logs) {
-      try {
-        const beside = withLogger(log, sweep, await fetchedRecording(run, source), probe);
-        log = beside.log;
-        loggers.push({ name, fit: beside.fit });
-        for (const channel of channels) if (!units.has(channel.name)) units.set(channel.name, channel.unit);
-      } catch (error) {
-        if (error instanceof NotFetched) throw error;
-        const { why, fault, cause } = unusableFor(error);
-        if (fault === 'program') console.error(cause);
-        loggers.push({ name, refused: why });
-      }
-    }
+    const [recording, sweep] = await Promise.all([fetchedRecording(run), cachedSweep(run)]);
+    const { log, units, loggers } = wholeLog(recording, sweep, engine, await fetchedBeside(run));
     const limited = Object.keys(engine.limits).map((quantity) => limitChannel(quantity as LimitQuantity)); // prettier-ignore
     return {
       events: logEvents(log),

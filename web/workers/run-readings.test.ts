@@ -1,6 +1,7 @@
 import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
 import type { Run } from '../../contract/records.ts';
 import { recordingsToBytes } from '../../core/exchange/recording-bytes.ts';
+import type { Recording } from '../../core/recording/recording.ts';
 import { generatedRun } from '../../core/testing/generated-run.ts';
 import { testDyno } from '../../core/testing/test-car.ts';
 import { cachedReading, cachedReadings, cachedSweep, fetchRuns, readInTurn } from './run-readings.ts';
@@ -8,20 +9,30 @@ import { cachedReading, cachedReadings, cachedSweep, fetchRuns, readInTurn } fro
 const recording = generatedRun({ rateHz: 100 });
 const flat = { ...recording, channels: recording.channels.map((channel) => ({ ...channel, values: channel.values.map(() => 60) })) }; // prettier-ignore
 const run = (id: number, over: object = {}) =>
-  ({ id, kind: 'power', state: 'sealed', dyno: testDyno, engineToDrumRatio: null, ...over }) as unknown as Run;
+  ({
+    id,
+    kind: 'power',
+    state: 'sealed',
+    dyno: testDyno,
+    engineToDrumRatio: null,
+    logs: [],
+    ...over,
+  }) as unknown as Run;
 
 /** Asks of the server so far: the runs of each. */
 let asked: number[][];
 let answer: (ids: number[]) => Response;
+const sent = (of: readonly (readonly [id: number | string, sent: Recording])[]) =>
+  new Response(recordingsToBytes(new Map(of.map(([id, recording]) => [String(id), recording]))).buffer as ArrayBuffer);
 const real = globalThis.fetch;
 let next = 1;
 const fresh = (count: number) => Array.from({ length: count }, () => run(next++));
 
 beforeEach(() => {
   asked = [];
-  answer = (ids) => new Response(recordingsToBytes(new Map(ids.map((id) => [id, recording]))).buffer as ArrayBuffer);
+  answer = (ids) => sent(ids.map((id) => [id, recording]));
   globalThis.fetch = ((path: string) => {
-    const ids = /runs=([\d.]+)/.exec(path)![1]!.split('.').map(Number);
+    const ids = /of=([\d.-]+)/.exec(path)![1]!.split('.').map(Number);
     asked.push(ids);
     return Promise.resolve(answer(ids));
   }) as typeof fetch;
@@ -54,7 +65,7 @@ test('what did not come is no fault of the run, and is fetched by another try', 
 
 test('a recording that nothing can be made of is told from a mistake of the program', async () => {
   const [bad, broken] = [run(next++), run(next++, { dyno: undefined })];
-  answer = (ids) => new Response(recordingsToBytes(new Map(ids.map((id) => [id, id === bad.id ? flat : recording]))).buffer as ArrayBuffer); // prettier-ignore
+  answer = (ids) => sent(ids.map((id) => [id, id === bad.id ? flat : recording]));
   const said = jest.spyOn(console, 'error').mockImplementation(() => undefined);
   const readings = await cachedReadings([bad, broken]);
   expect(readings.get(bad.id)).toMatchObject({ kind: 'unusable', unusable: { fault: 'recording' } });
@@ -90,4 +101,21 @@ test('of runs read in turn those that do not come are left out, and are asked fo
   expect([...(await readInTurn([first!, away!])).keys()]).toEqual([first!.id]);
   answer = usual;
   expect([...(await readInTurn([away!])).keys()]).toEqual([away!.id]);
+});
+
+test('what loggers recorded comes with the run, in the same request; one that does not come is asked for again', async () => {
+  const logs = [{ source: 1, name: 'Logger', device: 'l', channels: [], probe: { delayS: 0, offset: 0 } }];
+  const logged = run(next++, { logs });
+  const rpm = recording.channels.find(({ name }) => name === 'engineSpeed')!;
+  const beside = { time: recording.time, channels: [rpm, { name: 'oilPressure', unit: 'kPa', values: recording.time.map(() => 410) }] }; // prettier-ignore
+  const paths: string[] = [];
+  globalThis.fetch = ((path: string) => {
+    paths.push(path);
+    return Promise.resolve(sent([[logged.id, recording], ...(paths.length > 1 ? [[`${logged.id}-1`, beside] as const] : [])])); // prettier-ignore
+  }) as typeof fetch;
+  await expect(cachedReading(logged)).rejects.toThrow(/did not come from the server/);
+  const reading = await cachedReading(logged);
+  expect(paths.at(-1)).toBe(`/api/recordings?of=${logged.id}.${logged.id}-1`);
+  expect(reading).toMatchObject({ kind: 'sweep' });
+  if (reading.kind === 'sweep') expect(reading.logged.extremes.get('oilPressure')).toMatchObject({ most: 410 });
 });

@@ -1,7 +1,8 @@
 import type { Run } from '../../contract/records.ts';
-import { recordingFromBytes, recordingsFromBytes } from '../../core/exchange/recording-bytes.ts';
+import { recordingFromBytes, recordingsFromBytes, sourceKey } from '../../core/exchange/recording-bytes.ts';
 import { curveOf, usualGridRpm, type CurveSettings } from '../../core/figures/corrected-curve.ts';
 import { hasCurve, readingOf, type Reading } from '../../core/figures/reading.ts';
+import type { LoggerBeside } from '../../core/log/logged-pull.ts';
 import type { Recording } from '../../core/recording/recording.ts';
 import type { SweepDrive } from '../../core/reduction/sweep-drive.ts';
 
@@ -20,14 +21,23 @@ async function fetchedBytes(path: string): Promise<ArrayBuffer> {
   return bytes;
 }
 
-/**
- * A run's recording as it is stored.
- * @param source a logger beside the dyno; the dyno's own where left out
- * @throws NotFetched
- */
-export async function fetchedRecording(run: Run, source?: number): Promise<Recording> {
-  const path = `/api/runs/${run.id}/recording${source === undefined ? '' : `?source=${source}`}`;
-  return recordingFromBytes(await fetchedBytes(path));
+/** A run's own recording as it is stored. @throws NotFetched */
+export async function fetchedRecording(run: Run): Promise<Recording> {
+  return recordingFromBytes(await fetchedBytes(`/api/runs/${run.id}/recording`));
+}
+
+/** What loggers recorded beside a run. @throws NotFetched */
+export async function fetchedBeside(run: Run): Promise<LoggerBeside[]> {
+  if (run.logs.length === 0) return [];
+  return besideOf(run, await fetchedSources(run.logs.map(({ source }) => sourceKey({ runId: run.id, source }))));
+}
+
+function besideOf(run: Run, recordings: ReadonlyMap<string, Recording>): LoggerBeside[] {
+  return run.logs.map(({ source, name, probe }) => {
+    const recording = recordings.get(sourceKey({ runId: run.id, source }));
+    if (!recording) throw new NotFetched();
+    return { name, probe, recording };
+  });
 }
 
 /** Readings by run: recordings never change once a run has ended. The oldest give way to new ones. */
@@ -36,22 +46,32 @@ const mostReadings = 400;
 /** Runs are fetched together, so many at a time: the first are made ready while the next are on their way. */
 const togetherRuns = 12;
 
-/** The recordings of several runs. @throws NotFetched */
-async function fetchedTogether(runs: readonly Run[]): Promise<Map<number, Recording>> {
-  return recordingsFromBytes(await fetchedBytes(`/api/recordings?runs=${runs.map(({ id }) => id).join('.')}`));
+/** Recordings by `sourceKey`. @throws NotFetched */
+async function fetchedSources(keys: readonly string[]): Promise<Map<string, Recording>> {
+  return recordingsFromBytes(await fetchedBytes(`/api/recordings?of=${keys.join('.')}`));
 }
 
-async function madeReading(run: Run, recordings: Promise<Map<number, Recording>>): Promise<Reading> {
-  const recording = (await recordings).get(run.id);
+/** The recordings of several runs, and of the loggers beside them. @throws NotFetched */
+function fetchedTogether(runs: readonly Run[]): Promise<Map<string, Recording>> {
+  return fetchedSources(
+    runs.flatMap(({ id, logs }) =>
+      [0, ...logs.map(({ source }) => source)].map((source) => sourceKey({ runId: id, source })),
+    ),
+  );
+}
+
+async function madeReading(run: Run, recordings: Promise<Map<string, Recording>>): Promise<Reading> {
+  const found = await recordings;
+  const recording = found.get(String(run.id));
   if (!recording) throw new NotFetched();
-  const reading = readingOf(run, recording);
+  const reading = readingOf(run, recording, besideOf(run, found));
   // A mistake of the program is told to whoever looks into the browser's log, too.
   if (reading.kind === 'unusable' && reading.unusable.fault === 'program') console.error(reading.unusable.cause);
   return reading;
 }
 
 /** Recordings on their way, or come and not yet looked at, by run. */
-const fetched = new Map<number, Promise<Map<number, Recording>>>();
+const fetched = new Map<number, Promise<Map<string, Recording>>>();
 
 /** Has runs fetched that are neither here nor on their way; what fails is said when they are asked for. */
 export function fetchRuns(runs: readonly Run[]): void {
@@ -84,7 +104,10 @@ function newReading(run: Run): Promise<Reading> {
   const made = madeReading(run, fetched.get(run.id) ?? fetchedTogether([run]));
   made.then(
     () => fetched.delete(run.id),
-    () => readings.delete(run.id),
+    () => {
+      readings.delete(run.id);
+      fetched.delete(run.id);
+    },
   );
   return made;
 }
