@@ -55,6 +55,21 @@ export const comparisonJson = z.object({
   likeForLike: z.array(
     z.object({ id: z.string(), severity, message: z.string(), matters: z.string(), remedy: z.string().nullable() }),
   ),
+  /** What else changed: logged channels, the largest in their own spread first; intervals only. */
+  channels: z.array(
+    z.object({
+      channel: z.string(),
+      unit: z.string(),
+      fromRpm: z.number(),
+      toRpm: z.number(),
+      baseline: z.number(),
+      test: z.number(),
+      difference: z.number(),
+      low: z.number().nullable(),
+      high: z.number().nullable(),
+      largest: z.object({ rpm: z.number(), difference: z.number() }),
+    }),
+  ),
   sentence: z.string(),
   /** How the figures were made. */
   standard: z.string(),

@@ -33,7 +33,7 @@ export function comparisonToJson(
   made: { standard: StandardId; share: number; auto: boolean },
   nameOf: (run: RunFigures) => string = ({ label }) => label,
 ) {
-  const { power, torque, sentence, unlike, withheld, compared } = figures.comparison;
+  const { power, torque, sentence, unlike, withheld, compared, channels } = figures.comparison;
   const { engineSpeedRpm, gain, gainHalfWidth, peaks } = power;
   const { judging } = figures.comparison.judgement;
   const [first] = power.ranges;
@@ -97,6 +97,18 @@ export function comparisonToJson(
       matters,
       remedy,
     })),
+    channels: channels.map(({ channel, unit, fromRpm, toRpm, mean, greatest }) => ({
+      channel,
+      unit,
+      fromRpm,
+      toRpm,
+      baseline: figure(mean.baseline),
+      test: figure(mean.test),
+      difference: figure(mean.difference),
+      low: Number.isNaN(mean.halfWidth) ? null : figure(mean.difference - mean.halfWidth),
+      high: Number.isNaN(mean.halfWidth) ? null : figure(mean.difference + mean.halfWidth),
+      largest: { rpm: greatest.rpm, difference: figure(greatest.difference.difference) },
+    })),
     sentence: sentence.map((phrase) => phrase.text).join(''),
     standard: made.standard,
     share: made.share,
@@ -113,6 +125,11 @@ export function comparisonToJson(
         })),
     ),
   };
+}
+
+/** Six digits of a channel's figure, whatever its size. */
+function figure(value: number): number {
+  return Number(value.toPrecision(6));
 }
 
 function orNull(value: number | undefined): number | null {

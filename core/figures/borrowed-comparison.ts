@@ -50,6 +50,7 @@ export function borrowedComparison(
     torque: torque.comparison,
     judgement,
     withheld: true,
+    channels: [],
     sentence: gainSentence({
       test: letter,
       baseline: borrowed.name,

@@ -4,6 +4,7 @@ import type { Phrase } from '../wording/gain-sentence.ts';
 import type { Caveat } from '../judgement/caveats.ts';
 import type { DeviatingRepeat } from '../judgement/deviating-repeat.ts';
 import type { PairJudgement } from '../judgement/pair-judgement.ts';
+import type { ChannelChange } from '../comparison/channel-changes.ts';
 import type { GainRow } from '../comparison/gain-table.ts';
 
 /** What the spread of the runs allows to be found. */
@@ -30,6 +31,8 @@ export interface ComparisonFigures {
   deviating: DeviatingRepeat[];
   /** What stands against the figures, the gravest first. */
   caveats: Caveat[];
+  /** How the logged channels differ between the sides, the largest in its own spread first. */
+  channels: ChannelChange[];
   /** Absent where there is no spread. */
   detectable?: Detectable;
 }

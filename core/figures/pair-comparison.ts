@@ -1,8 +1,16 @@
 import { crankAssumption } from '../dyno/crank.ts';
 import { Refusal } from '../refusal.ts';
 import { borrowedComparison } from './borrowed-comparison.ts';
+import { channelChanges, type RunChannels } from '../comparison/channel-changes.ts';
 import { compareRuns, type Comparison } from '../comparison/comparison.ts';
-import { comparedPair, comparedRuns, unlikeOf, type ChosenRuns, type PairsOf } from './compared-pair.ts';
+import {
+  comparedPair,
+  comparedRuns,
+  unlikeOf,
+  type ChosenRuns,
+  type ComparedPair,
+  type PairsOf,
+} from './compared-pair.ts';
 import { bandMean } from '../curve/band-mean.ts';
 import { deviatingRepeat, type RepeatedMean } from '../judgement/deviating-repeat.ts';
 import { measuredConditions, runCurve, type CountedRun } from './figured-run.ts';
@@ -93,6 +101,7 @@ export function comparisonOfPair(
           of.spread,
         ) ?? [],
     ),
+    channels: channelChanges([channelsOf(sides[0]), channelsOf(sides[1]), ...othersOf(of, pair)], request.bands?.[0]),
     caveats: caveatsOf(unlike, sides[0].map(told), sides[1].map(told)),
     ...(detectable ? { detectable } : {}),
   };
@@ -103,6 +112,17 @@ function repeated(run: CountedRun, { fromRpm, toRpm }: { fromRpm: number; toRpm:
   const { engineSpeedRpm, powerKw } = run.figures.curve;
   const { id, label } = run.figures;
   return { id, label, meanKw: bandMean(engineSpeedRpm, powerKw, fromRpm, toRpm), conditions: measuredConditions(run) };
+}
+
+function channelsOf(runs: readonly CountedRun[]): RunChannels[] {
+  return runs.map(({ run }) => run.logged?.means ?? new Map<string, never>());
+}
+
+/** The channels of the job's other setups: they tell of the spread. */
+function othersOf({ setups, counted }: PairsOf, { testId, againstId }: ComparedPair): RunChannels[][] {
+  return setups
+    .filter(({ setupId }) => setupId !== testId && setupId !== againstId)
+    .map(({ setupId }) => channelsOf(counted(setupId)));
 }
 
 /** A run with what was found on it. */

@@ -6,7 +6,8 @@ import { convert, type PowerUnit, type TorqueUnit } from '../../core/units/units
 const whole = new Intl.NumberFormat('en', { maximumFractionDigits: 0 });
 const tenths = new Intl.NumberFormat('en', { minimumFractionDigits: 1, maximumFractionDigits: 1 });
 
-function trueMinus(text: string): string {
+/** With a true minus; nothing has no sign. */
+export function trueMinus(text: string): string {
   return text.replace('-', '−').replace(/^−(0(?:\.0+)?)$/, '$1');
 }
 

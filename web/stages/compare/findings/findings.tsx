@@ -10,6 +10,7 @@ import { Alone } from './alone.tsx';
 import { DecisionHere } from './decision-here.tsx';
 import { GainTable } from './gain-table.tsx';
 import { Headroom } from './headroom.tsx';
+import { OtherChanges } from './other-changes.tsx';
 import { Remedy } from './remedy.tsx';
 import { WhatCanBeSeen } from './what-can-be-seen.tsx';
 import { HowMade } from '../how-made/how-made.tsx';
@@ -68,6 +69,7 @@ export function Findings({ job, figures, view, change }: FindingsProps) {
         </section>
       )}
       <Marks figures={figures} view={view} />
+      {comparison && <OtherChanges comparison={comparison} view={view} change={change} />}
       <Headroom job={job} figures={figures} view={view} />
       {comparison && (
         <DecisionHere job={job} view={view} onAdded={(setup) => change({ setup, against: undefined }, false)} />

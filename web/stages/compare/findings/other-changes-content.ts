@@ -1,0 +1,46 @@
+import type { ChannelChange } from '../../../../core/comparison/channel-changes.ts';
+import type { MeanDifference } from '../../../../core/statistics/mean-difference.ts';
+import { formatRpm, halfWidthText, signed, trueMinus } from '../../../ui/figures.ts';
+import { laneName } from '../view/lane-list.ts';
+
+/** A channel's difference as it is read. */
+export interface OtherChangeLine {
+  channel: string;
+  /** With its unit, where it has one. */
+  label: string;
+  against: string;
+  test: string;
+  difference: string;
+  /** Empty where no setup was repeated. */
+  halfWidth: string;
+  /** Where the difference is greatest at one speed, and how large. */
+  greatest: string;
+}
+
+export function otherChangeLines(changes: readonly ChannelChange[]): OtherChangeLine[] {
+  return changes.map(({ channel, unit, mean, greatest }) => {
+    const written = writer(mean);
+    const { rpm, difference } = greatest;
+    return {
+      channel,
+      label: unit === '' || unit === '–' ? laneName(channel) : `${laneName(channel)}, ${unit}`,
+      against: written(mean.baseline),
+      test: written(mean.test),
+      difference: signed(written(mean.difference)),
+      halfWidth: halfOf(mean, written),
+      greatest: `${signed(written(difference.difference))}${halfOf(difference, written) && ` ${halfOf(difference, written)}`} at ${formatRpm(rpm)} rpm`,
+    };
+  });
+}
+
+function halfOf({ halfWidth }: MeanDifference, written: (value: number) => string): string {
+  return Number.isNaN(halfWidth) ? '' : `±${halfWidthText(written(halfWidth))}`;
+}
+
+/** One digit of the interval decides, two where the first is 1 or 2; without an interval three of the reading. */
+function writer({ halfWidth, test, baseline }: MeanDifference): (value: number) => string {
+  const size = Math.max(Math.abs(test), Math.abs(baseline));
+  const least = halfWidth > 0 ? halfWidth / 3 : size / 100;
+  const decimals = least > 0 ? Math.min(4, Math.max(0, -Math.floor(Math.log10(least)))) : 0;
+  return (value) => trueMinus(value.toFixed(decimals));
+}
