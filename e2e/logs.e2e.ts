@@ -28,6 +28,16 @@ test('the log of the last run: what stands out first, then every channel beside 
   await expect(page.getByRole('img', { name: /Engine speed of B1/ })).toBeVisible();
   await page.reload();
   await expect(page.getByRole('heading', { name: 'B1', exact: true })).toBeVisible();
+  // The same list stands wherever the run is looked at: tab, chip, Compare, the driver's view.
+  await expect(page.getByRole('link', { name: /^Logs ◆ B1 broke a limit/ })).toBeVisible();
+  await page.getByRole('link', { name: /^Compare/ }).click();
+  await expect(page.getByTestId('sentence')).toContainText(/it knocked, \d+\.\d ° taken back at \d,\d+ rpm/);
+  const findings = page.getByRole('complementary', { name: 'Findings' });
+  await expect(findings).toContainText(/B1: Knock: up to \d+\.\d° taken back from \d,\d+ to \d,\d+ rpm/);
+  const told = (await findings.textContent())!.match(/it knocked, (\d+\.\d) °.*Knock: up to (\d+\.\d)°/)!;
+  expect(told[1]).toBe(told[2]);
+  await page.goto(`${suvok.origin}/drive`);
+  await expect(page.getByTestId('broken')).toContainText(`B1: it knocked, ${told[1]} ° taken back`);
 });
 
 test('devices show what is heard, and the driver’s view one word and the big figures', async ({ page, suvok }) => {

@@ -3,6 +3,7 @@ import { preparedSweep } from '../reduction/prepared-sweep.ts';
 import { Refusal } from '../refusal.ts';
 import { generatedRun } from '../testing/generated-run.ts';
 import { testDyno, truePowerKw } from '../testing/test-car.ts';
+import { unknownEngine } from './engine-of-run.ts';
 import type { FiguredRun } from './figured-run.ts';
 import { resolvedFigures } from './resolved-figures.ts';
 import type { ResolvedRequest } from './resolved-request.ts';
@@ -14,6 +15,7 @@ const runs = [1, 2, 3].map((id): FiguredRun => ({
   counted: true,
   sweep: preparedSweep(generatedRun({ seed: id, speedNoise: 0.006 }), testDyno),
   air: undefined,
+  engine: unknownEngine,
   conditions: { label: `A${id}`, dyno: testDyno, hasAir: false, startedAt: new Date(Date.UTC(2026, 4, 4, 9, id)) },
 }));
 const sheet = (over: Partial<BorrowedCurve> = {}): BorrowedCurve => ({

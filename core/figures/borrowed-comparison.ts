@@ -70,7 +70,7 @@ export function borrowedComparison(
     deviating: [],
     caveats: caveatsOf(
       unlike,
-      runs.map(({ figures: { label, curve, broken } }) => ({ label, checks: curve.checks, broken })),
+      runs.map(({ figures: { label, found = [] } }) => ({ label, found })),
       [],
     ),
   };

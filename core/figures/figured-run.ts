@@ -1,6 +1,8 @@
 import type { Air } from '../air/air.ts';
 import type { BrokenLimit } from '../limits/broken-limits.ts';
 import type { LoggedPull } from '../log/logged-pull.ts';
+import type { LoggedEngine } from '../log/run-log.ts';
+import type { RunFinding } from '../judgement/run-findings.ts';
 import type { AirCircumstances } from '../checks/air-checks.ts';
 import type { RunConditions } from '../likeness/run-conditions.ts';
 import type { RawPoints } from '../reduction/raw-points.ts';
@@ -19,8 +21,9 @@ export interface FiguredRun {
   air: Air | undefined;
   circumstances?: AirCircumstances;
   conditions: RunConditions;
-  /** What its channels showed in the pull. */
+  /** What its channels showed in the pull, and of which engine with which limits. */
   logged?: LoggedPull | undefined;
+  engine: LoggedEngine;
 }
 
 /** A run's curve at the settings of a view. */
@@ -32,6 +35,8 @@ export interface RunFigures {
   curve: Curve;
   /** Limits that it went beyond, as far as its own log and curve tell. */
   broken: BrokenLimit[];
+  /** All that was found on it, the gravest first; made for the setups that are looked at. */
+  found?: RunFinding[];
   /** Unsmoothed points, corrected, where they were asked for. */
   raw?: RawPoints;
 }

@@ -48,6 +48,8 @@ export interface RunRecord {
 export interface JobRecord {
   vehicle: string;
   ignition: AirCircumstances['ignition'] | null;
+  /** Whether the engine is charged; taken not to be where nobody knows. */
+  boosted?: boolean | undefined;
   /** In order; at least one. */
   setups: readonly SetupRecord[];
   runs: readonly RunRecord[];
@@ -65,6 +67,7 @@ export interface GuestRecord {
   runs: readonly RunRecord[];
   baseline: FrozenBaseline | null;
   ignition: JobRecord['ignition'];
+  boosted?: boolean | undefined;
   vehicle: string;
   /** Where it comes from, in words. */
   origin: string;

@@ -7,6 +7,7 @@ import type { SweepDrive } from '../reduction/sweep-drive.ts';
 import { Refusal } from '../refusal.ts';
 import type { Span } from '../smoothing/span.ts';
 import { coastDownNamed, crankLossFor } from './crank-loss.ts';
+import { engineOfRun } from './engine-of-run.ts';
 import type { FiguredRun, UnusableRun } from './figured-run.ts';
 import type { FiguresRequest, FiguresView } from './figures-request.ts';
 import type { JobFigures } from './job-figures.ts';
@@ -39,10 +40,18 @@ export function makeJobFigures(request: FiguresRequest, readings: ReadonlyMap<nu
   const frozen = job.baseline?.setupId === sides.baselineId ? job.baseline : null;
   const runs: FiguredRun[] = [];
   const unusable: UnusableRun[] = [];
-  const take = (run: RunRecord, of: Pick<GuestRecord, 'baseline' | 'ignition' | 'vehicle'> & { origin?: string }) => {
+  // A guest's runs are held against this job's limits, as its curves are against this job's curves.
+  const take = (
+    run: RunRecord,
+    of: Pick<GuestRecord, 'baseline' | 'ignition' | 'boosted' | 'vehicle'> & { origin?: string },
+  ) => {
     const reading = readings.get(run.id);
     if (reading?.kind === 'sweep' && run.setupId !== null)
-      runs.push({ ...figuredRun(run, run.setupId, reading.sweep, of), logged: reading.logged });
+      runs.push({
+        ...figuredRun(run, run.setupId, reading.sweep, of),
+        logged: reading.logged,
+        engine: engineOfRun({ ...of, limits: job.limits }, run),
+      });
     if (reading?.kind === 'unusable') unusable.push({ id: run.id, label: run.label ?? '', ...reading.unusable });
   };
   for (const run of job.runs.filter(hasCurve)) take(run, { ...job, baseline: frozen });
@@ -133,7 +142,7 @@ function figuredRun(
   setupId: number,
   sweep: SweepDrive,
   { baseline, ignition, vehicle, origin }: Pick<JobRecord, 'baseline' | 'ignition' | 'vehicle'> & { origin?: string },
-): FiguredRun {
+): Omit<FiguredRun, 'engine' | 'logged'> {
   const startedAt = run.startedAt === null ? undefined : new Date(run.startedAt);
   const ageS = startedAt && run.airTakenAt ? (startedAt.getTime() - Date.parse(run.airTakenAt)) / 1000 : undefined;
   return {

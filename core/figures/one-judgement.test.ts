@@ -7,6 +7,7 @@ import type { SweepDrive } from '../reduction/sweep-drive.ts';
 import { generatedRun } from '../testing/generated-run.ts';
 import { testDyno, usualTorque } from '../testing/test-car.ts';
 import { plainSentence } from '../wording/plain-sentence.ts';
+import { unknownEngine } from './engine-of-run.ts';
 import type { FiguredRun } from './figured-run.ts';
 import type { JobFigures } from './job-figures.ts';
 import { resolvedFigures } from './resolved-figures.ts';
@@ -49,9 +50,19 @@ function figuresOf({ setups, runs, band, learned }: Drawn): JobFigures {
       sweep: sweeps[pull]!,
       air: { temperatureC: 21, pressureHpa: 1004, relativeHumidityPct: 45 },
       conditions: { label: `${letters[place]}${index}`, dyno: testDyno, gear, hasAir: true, startedAt: new Date(at) },
+      engine: unknownEngine,
       logged: {
         extremes: new Map([['knockRetard', { least: 0, leastRpm: 3000, most, mostRpm: 6000 }]]),
         means: new Map(),
+        log: {
+          time: new Float64Array(0),
+          engineSpeedRpm: new Float64Array(0),
+          channels: new Map(),
+          startS: 0,
+          endS: 0,
+          engine: unknownEngine,
+        },
+        loggers: [],
       },
     };
   });

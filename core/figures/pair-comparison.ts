@@ -126,8 +126,8 @@ function othersOf({ setups, counted }: PairsOf, { testId, againstId }: ComparedP
 }
 
 /** A run with what was found on it. */
-function told({ figures: { label, curve, broken } }: CountedRun): CaveatRun {
-  return { label, checks: curve.checks, broken };
+function told({ figures: { label, found = [] } }: CountedRun): CaveatRun {
+  return { label, found };
 }
 
 function detectableOf({ ranges }: Comparison): Detectable | undefined {

@@ -3,12 +3,9 @@ import type { Recording } from '../recording/recording.ts';
 import { preparedSweep } from '../reduction/prepared-sweep.ts';
 import type { SweepDrive } from '../reduction/sweep-drive.ts';
 import { loggedPull, wholeLog, type LoggedPull, type LoggerBeside } from '../log/logged-pull.ts';
-import type { LoggedEngine } from '../log/run-log.ts';
+import { unknownEngine } from './engine-of-run.ts';
 import type { RunRecord } from './job-record.ts';
 import { unusableFor, type Unusable } from './unusable.ts';
-
-/** What was logged are readings: nothing of the engine is asked for them. */
-const nobodysEngine: LoggedEngine = { ignition: null, boosted: false, ethanolPct: null, limits: {} };
 
 /** What a recording holds, whatever it is looked at with: made once a run, for recordings never change. */
 export type Reading =
@@ -36,7 +33,7 @@ export function readingOf(
   try {
     if (run.kind === 'coast-down') return { kind: 'coast-down', coast: coastDown(recording, run.dyno) };
     const sweep = preparedSweep(recording, run.dyno, run.engineToDrumRatio ?? undefined);
-    return { kind: 'sweep', sweep, logged: loggedPull(wholeLog(recording, sweep, nobodysEngine, beside)) };
+    return { kind: 'sweep', sweep, logged: loggedPull(wholeLog(recording, sweep, unknownEngine, beside)) };
   } catch (error) {
     return { kind: 'unusable', unusable: unusableFor(error) };
   }

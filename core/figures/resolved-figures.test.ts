@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { preparedSweep } from '../reduction/prepared-sweep.ts';
 import { generatedRun } from '../testing/generated-run.ts';
 import { testDyno, usualTorque } from '../testing/test-car.ts';
+import { unknownEngine } from './engine-of-run.ts';
 import type { FiguredRun } from './figured-run.ts';
 import { resolvedFigures } from './resolved-figures.ts';
 import type { ResolvedRequest } from './resolved-request.ts';
@@ -20,6 +21,7 @@ function run(id: number, setupId: number, factor: number, over: Partial<FiguredR
       testDyno,
     ),
     air,
+    engine: unknownEngine,
     conditions: {
       label: `${letter}${id}`,
       dyno: testDyno,

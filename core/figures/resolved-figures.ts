@@ -3,7 +3,11 @@ import { crankAssumption, crankKw } from '../dyno/crank.ts';
 import { startWindow, type StartWindow } from '../heat/start-window.ts';
 import { rawPoints, type RawPoints } from '../reduction/raw-points.ts';
 import { brokenLimits, worstOf, type Reach } from '../limits/broken-limits.ts';
-import { headroom, limitChannel, limitQuantities, type Limit } from '../limits/limit.ts';
+import { headroom, limitQuantities, type Limit } from '../limits/limit.ts';
+import { usualLimits } from '../limits/suggestions.ts';
+import { reachIn } from '../log/extremes.ts';
+import { eventsOf } from '../log/logged-pull.ts';
+import { runFindings } from '../judgement/run-findings.ts';
 import { curveOf, type Curve, type CurveSettings } from './corrected-curve.ts';
 import { drumSpeedAt } from '../reduction/torque-fit.ts';
 import { Refusal } from '../refusal.ts';
@@ -38,6 +42,7 @@ export function resolvedFigures(runs: readonly FiguredRun[], request: ResolvedRe
   });
   const counted = (setupId: number) => figured.filter(({ run }) => run.setupId === setupId && run.counted);
   markStartTemperatures(figured, baselineWindow(counted(request.baselineId)), request.baselineId);
+  if (!request.curvesOnly) markFindings(figured, request);
   const setups = request.setups.map(({ id, parentId }): SetupCurves => {
     const runsOfSetup = counted(id);
     return {
@@ -164,10 +169,19 @@ function figuresOf(run: FiguredRun, { settings, limits = [] }: ResolvedRequest):
   const { id, setupId, counted, conditions } = run;
   const curve = curveOf(run.sweep, run.air, settings, run.circumstances);
   const broken = brokenLimits(limits, reachOf(run, curve, settings.crank !== undefined), {
-    spark: run.circumstances?.ignition !== 'compression',
+    usual: usualLimits(run.engine),
     lossShare: settings.crank ? 0 : undefined,
   });
   return { id, setupId, label: conditions.label, counted, curve, broken };
+}
+
+/** What was found on the runs of the setups that are looked at: the log of a run is only searched where it is shown. */
+function markFindings(figured: readonly CountedRun[], { testId, againstId }: ResolvedRequest): void {
+  for (const { run, figures } of figured) {
+    if (run.setupId !== testId && run.setupId !== againstId) continue;
+    const events = run.logged ? eventsOf(run.logged, run.engine) : [];
+    figures.found = runFindings(figures.broken, events, figures.curve.checks);
+  }
 }
 
 /** The least that is left to each limit over several runs. */
@@ -184,16 +198,12 @@ function headroomOf(limits: readonly Limit[], runs: readonly CountedRun[]): NonN
 
 /** Where a run came nearest to a limit. Power and torque are the curve's; on the crank's scale where it is estimated. */
 function reachOf({ logged }: FiguredRun, curve: Curve, atCrank: boolean) {
-  return ({ quantity, scale }: Limit): Reach | undefined => {
+  return ({ quantity, value, scale }: Limit): Reach | undefined => {
     const { wheelPeaks, peakTorque, peakPower } = curve;
     const crank = scale === 'crank' && atCrank;
     if (quantity === 'torque') return { reading: crank ? peakTorque.value : wheelPeaks.torqueNm };
     if (quantity === 'power') return { reading: crank ? peakPower.value : wheelPeaks.powerKw };
-    const found = logged?.extremes.get(limitChannel(quantity));
-    if (!found) return undefined;
-    return limitQuantities[quantity].side === 'most'
-      ? { reading: found.most, atRpm: found.mostRpm }
-      : { reading: found.least, atRpm: found.leastRpm };
+    return logged && reachIn(logged.extremes)({ quantity, value, scale });
   };
 }
 

@@ -2,12 +2,13 @@ import { describe, expect, test } from '@jest/globals';
 import { brokenLimits, worstOf } from './broken-limits.ts';
 import { brokenWords } from './broken-words.ts';
 import type { Limit } from './limit.ts';
+import { usualLimits } from './suggestions.ts';
 
 const reads =
   (values: Partial<Record<string, number>>) =>
   ({ quantity }: Limit) =>
     values[quantity] === undefined ? undefined : { reading: values[quantity], atRpm: 5912 };
-const spark = { spark: true };
+const spark = { usual: usualLimits({ ignition: 'spark' }) };
 
 describe('limits that a run went beyond', () => {
   test('are those on the dangerous side, with what was read and where', () => {
@@ -35,15 +36,16 @@ describe('limits that a run went beyond', () => {
       'it knocked, 4.2 ° taken back at 5,910 rpm (usual limit 3.0 °, not set in this job)',
     );
     expect(brokenLimits([{ quantity: 'knockRetard', value: 5, scale: null }], knocked, spark)).toEqual([]);
-    expect(brokenLimits([], knocked, { spark: false })).toEqual([]);
+    expect(brokenLimits([], knocked)).toEqual([]);
+    expect(usualLimits({ ignition: 'compression' })).toEqual([]);
   });
 
   test('nothing is said of what was not read, nor of a scale that is not shown', () => {
     const torque: Limit = { quantity: 'torque', value: 200, scale: 'crank' };
     expect(brokenLimits([torque], reads({ torque: 300 }), spark)).toEqual([]);
-    expect(brokenLimits([torque], reads({ torque: 300 }), { spark: true, lossShare: 0 })).toHaveLength(1);
+    expect(brokenLimits([torque], reads({ torque: 300 }), { ...spark, lossShare: 0 })).toHaveLength(1);
     expect(brokenLimits([torque], () => undefined, spark)).toEqual([]);
-    expect(brokenLimits([torque], () => ({ reading: NaN }), { spark: true, lossShare: 0 })).toEqual([]);
+    expect(brokenLimits([torque], () => ({ reading: NaN }), { ...spark, lossShare: 0 })).toEqual([]);
   });
 
   test('of several runs the farthest is told', () => {

@@ -20,31 +20,26 @@ export interface Reach {
   atRpm?: number | undefined;
 }
 
-/** What is taken back beyond this is knock, whatever a job has written. */
-const usualKnockDeg = 3;
-
 /**
- * The limits that one run went beyond: the job's own, and knock by the usual
- * limit where the job has none. Decided here once for every screen.
+ * The limits that one run went beyond: the job's own, and the usual ones of
+ * quantities that the job sets none for. Decided here once for every screen.
  *
  * @param reach of a limit's quantity in this run; undefined where nothing was read
- * @param spark false for a diesel, which has no ignition to take back
  */
 export function brokenLimits(
   limits: readonly Limit[],
   reach: (limit: Limit) => Reach | undefined,
-  { spark, lossShare }: { spark: boolean; lossShare?: number | undefined },
+  { usual = [], lossShare }: { usual?: readonly Limit[]; lossShare?: number | undefined } = {},
 ): BrokenLimit[] {
-  const knock: Limit = { quantity: 'knockRetard', value: usualKnockDeg, scale: null };
-  const usual = spark && !limits.some(({ quantity }) => quantity === 'knockRetard') ? [knock] : [];
-  return [...limits, ...usual].flatMap((limit): BrokenLimit[] => {
+  const besides = usual.filter(({ quantity }) => !limits.some((limit) => limit.quantity === quantity));
+  return [...limits, ...besides].flatMap((limit): BrokenLimit[] => {
     const reached = reach(limit);
     if (!reached || Number.isNaN(reached.reading)) return [];
     const left = headroom(limit, reached.reading, lossShare);
     if (left === undefined || left >= -readingTolerance(limit)) return [];
     const { label, unit, side } = limitQuantities[limit.quantity];
     const { reading, atRpm } = reached;
-    return [{ quantity: limit.quantity, label, unit, side, limit: limit.value, reading, atRpm, usual: limit === knock }]; // prettier-ignore
+    return [{ quantity: limit.quantity, label, unit, side, limit: limit.value, reading, atRpm, usual: besides.includes(limit) }]; // prettier-ignore
   });
 }
 

@@ -13,6 +13,9 @@ export interface LimitSuggestion extends Limit {
   reason: string;
 }
 
+/** What is taken back beyond this, °, is knock, whatever a job has written. */
+export const usualKnockDeg = 3;
+
 /**
  * Usual starting points by ignition and fuel. They are cautious customs of
  * the trade for road engines in sound state, not properties of this engine:
@@ -43,7 +46,7 @@ export function limitSuggestions({ ignition, boosted, ethanolPct }: EngineFacts)
       leanestLambda({ boosted, ethanolPct }),
       `leaner than this at full load is a risk${alcohol ? `, on ${Math.round(ethanolPct ?? 0)} % ethanol` : ' on petrol'}`,
     ),
-    suggest('knockRetard', 3, 'more than this taken back is knock, not caution'),
+    suggest('knockRetard', usualKnockDeg, 'more than this taken back is knock, not caution'),
     suggest(
       'injectorDuty',
       90,
@@ -59,6 +62,11 @@ export function limitSuggestions({ ignition, boosted, ethanolPct }: EngineFacts)
 export function leanestLambda({ boosted, ethanolPct }: { boosted: boolean; ethanolPct: number | null }): number {
   if (boosted) return isAlcohol(ethanolPct) ? 0.88 : 0.86;
   return isAlcohol(ethanolPct) ? 0.92 : 0.9;
+}
+
+/** Limits that every run is held against where its job has none of the kind: knock, which a diesel does not take back. */
+export function usualLimits({ ignition }: Pick<EngineFacts, 'ignition'>): Limit[] {
+  return ignition === 'compression' ? [] : [{ quantity: 'knockRetard', value: usualKnockDeg, scale: null }];
 }
 
 const isAlcohol = (ethanolPct: number | null) => ethanolPct !== null && ethanolPct >= 50;

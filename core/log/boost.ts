@@ -34,21 +34,18 @@ export function boostEvents(log: RunLog): LogEvent[] {
 function boostOvershoot(log: RunLog, boost: Float64Array, plateau: number): LogEvent[] {
   const target = log.channels.get('boostTarget');
   const wanted = (index: number) => (target && !Number.isNaN(target[index]!) ? target[index]! : plateau);
-  const limit = log.engine.limits.boost ?? Infinity;
   return stretches(
     log,
-    (index) => boost[index]! > wanted(index) + Math.max(overKpa, overShare * wanted(index)) || boost[index]! > limit,
+    (index) => boost[index]! > wanted(index) + Math.max(overKpa, overShare * wanted(index)),
     0.06,
     0.3,
   ).map((stretch) => {
-    const most = highest(boost, stretch);
     let over = 0;
     for (let index = stretch.from; index <= stretch.to; index++) over = Math.max(over, boost[index]! - wanted(index));
-    const event = eventAt(log, stretch, { id: 'boost-overshoot', severity: most > limit ? 'stop' : 'mind', figure: over, unit: 'kPa', message: '', channels: shown }); // prettier-ignore
-    const limited = most > limit ? ` The limit of ${Math.round(limit)} kPa is broken.` : '';
+    const event = eventAt(log, stretch, { id: 'boost-overshoot', severity: 'mind', figure: over, unit: 'kPa', message: '', channels: shown }); // prettier-ignore
     return {
       ...event,
-      message: `Boost overshoots ${target ? 'its target' : 'its plateau'} by ${Math.round(over)} kPa at ${spokenRpm(event.fromRpm)} rpm.${limited}`,
+      message: `Boost overshoots ${target ? 'its target' : 'its plateau'} by ${Math.round(over)} kPa at ${spokenRpm(event.fromRpm)} rpm.`,
     };
   });
 }

@@ -1,24 +1,36 @@
 import { byGravity } from '../checks/check.ts';
+import { brokenLimits } from '../limits/broken-limits.ts';
+import { knownLimits } from '../limits/limit.ts';
+import { usualLimits } from '../limits/suggestions.ts';
 import { boostEvents } from './boost.ts';
+import { logExtremes, reachIn } from './extremes.ts';
 import { fuelPressureSag, injectorDuty } from './fuel-supply.ts';
 import { limitsCrossed } from './limits-crossed.ts';
 import { knock } from './knock.ts';
 import { mixture } from './mixture.ts';
 import { oilPressure } from './oil-pressure.ts';
-import type { LogEvent, RunLog } from './run-log.ts';
+import type { JudgedLog, LogEvent, RunLog } from './run-log.ts';
 import { lowBattery, relearning, sensorCeiling, sensorDead } from './sensors.ts';
 
 /** Everything that the log of a run shows, the gravest first. Channels that are not there say nothing. */
 export function logEvents(log: RunLog): LogEvent[] {
+  const judged = judgedLog(log);
   const checked =
     [knock, mixture, fuelPressureSag, injectorDuty, oilPressure, boostEvents, sensorCeiling, sensorDead, lowBattery, relearning] // prettier-ignore
-      .flatMap((check) => check(log));
+      .flatMap((check) => check(judged));
   // A limit that a check has told already is not told twice.
-  const told = new Set(checked.filter(({ severity }) => severity === 'stop').map(({ channels }) => channels[0]));
-  const found = [...checked, ...limitsCrossed(log).filter(({ channels }) => !told.has(channels[0]))];
-  // A dead or stuck sensor is not judged by what it reads.
+  const told = new Set(checked.map(({ limit }) => limit));
+  const found = [...checked, ...limitsCrossed(judged).filter(({ limit }) => !told.has(limit))];
+  // A dead or stuck sensor is not judged by what it reads; what it does read may still lie beyond a limit.
   const blind = new Set(found.filter(({ id }) => id.startsWith('sensor-')).map(({ channels }) => channels[0]));
   return found
-    .filter(({ id, channels }) => id.startsWith('sensor-') || !blind.has(channels[0]))
+    .filter(({ id, channels, limit }) => id.startsWith('sensor-') || limit !== undefined || !blind.has(channels[0]))
     .sort((a, b) => byGravity(a, b) || a.fromS - b.fromS);
+}
+
+/** The log with the limits that it went beyond: the job's, and the usual ones of such an engine. */
+function judgedLog(log: RunLog): JudgedLog {
+  const written = Object.entries(log.engine.limits).flatMap(([quantity, value]) => (value === undefined ? [] : [{ quantity, value, scale: null }])); // prettier-ignore
+  const found = brokenLimits(knownLimits(written), reachIn(logExtremes(log)), { usual: usualLimits(log.engine) });
+  return { ...log, broken: new Map(found.map((broken) => [broken.quantity, broken])) };
 }

@@ -1,7 +1,24 @@
+import type { Reach } from '../limits/broken-limits.ts';
+import { limitChannel, limitQuantities, type Limit } from '../limits/limit.ts';
+import { sensorDead } from './sensors.ts';
 import { averaged, pullOf, settlingS, type RunLog } from './run-log.ts';
 
-/** A reading's noise is averaged over this time before its extremes are taken, s. */
+/** A reading's noise is averaged over this time before its extremes are taken, s; what strikes at once over less. */
 const averagedS = 0.2;
+const atOnceS = 0.08;
+const atOnce: readonly string[] = ['knockRetard', 'boost'];
+/** Not read by a probe that must settle: looked at from the throttle's opening on. */
+const settled: readonly string[] = ['knockRetard', 'engineSpeed', 'ignitionAdvance', 'injectorDuty', 'batteryVoltage'];
+
+/** A channel with its noise averaged away as it is judged; NaN outside of the pull and before its probe has settled. */
+export function judgedReading(log: RunLog, channel: string, read: Float64Array): Float64Array {
+  const fromS = log.startS + (settled.includes(channel) ? 0 : settlingS);
+  const outside = (index: number) => log.time[index]! < fromS || log.time[index]! > log.endS;
+  // What was read before or after must not enter a mean at the pull's ends.
+  const within = read.map((value, index) => (outside(index) ? NaN : value));
+  const values = averaged(log, within, atOnce.includes(channel) ? atOnceS : averagedS);
+  return values.map((value, index) => (outside(index) ? NaN : value));
+}
 
 /** Least and greatest reading of a channel in the pull, and the engine speeds at which they were read. */
 export interface Extremes {
@@ -12,13 +29,13 @@ export interface Extremes {
 }
 
 /** A channel's extremes in the pull, its noise averaged away; NaN where nothing was read. */
-export function extremesOf(log: RunLog, read: Float64Array): Extremes {
-  const values = averaged(log, read, averagedS);
+export function extremesOf(log: RunLog, channel: string, read: Float64Array): Extremes {
+  const values = judgedReading(log, channel, read);
   const [first, last] = pullOf(log);
   let [least, most, leastRpm, mostRpm] = [NaN, NaN, NaN, NaN];
   for (let index = first; index <= last; index++) {
     const value = values[index]!;
-    if (Number.isNaN(value) || log.time[index]! < log.startS + settlingS) continue;
+    if (Number.isNaN(value)) continue;
     const rpm = log.engineSpeedRpm[index]!;
     if (!(value >= least)) [least, leastRpm] = [value, rpm];
     if (!(value <= most)) [most, mostRpm] = [value, rpm];
@@ -29,9 +46,21 @@ export function extremesOf(log: RunLog, read: Float64Array): Extremes {
 /** Channels that tell how the drum moves, and nothing that a limit is set for. */
 export const motionChannels: readonly string[] = ['time', 'rollerSpeed', 'hubSpeed', 'surfaceSpeed', 'absorberTorque', 'hubSpeedLeft', 'hubSpeedRight', 'absorberTorqueLeft', 'absorberTorqueRight', 'throttle']; // prettier-ignore
 
-/** The extremes of every logged channel, and of engine speed: what limits are held against. */
+/** The extremes of every logged channel, and of engine speed: what limits are held against. A dead sensor has none. */
 export function logExtremes(log: RunLog): ReadonlyMap<string, Extremes> {
-  const found = new Map([['engineSpeed', extremesOf(log, log.engineSpeedRpm)]]);
-  for (const [name, values] of log.channels) if (!motionChannels.includes(name) && name !== 'engineSpeed') found.set(name, extremesOf(log, values)); // prettier-ignore
+  const found = new Map([['engineSpeed', extremesOf(log, 'engineSpeed', log.engineSpeedRpm)]]);
+  const dead = sensorDead(log).map(({ channels }) => channels[0]);
+  for (const [name, values] of log.channels) if (!motionChannels.includes(name) && name !== 'engineSpeed' && !dead.includes(name)) found.set(name, extremesOf(log, name, values)); // prettier-ignore
   return found;
+}
+
+/** Where the extremes of a run came nearest to a limit; undefined where its quantity was not logged. */
+export function reachIn(extremes: ReadonlyMap<string, Extremes>): (limit: Limit) => Reach | undefined {
+  return ({ quantity }) => {
+    const found = extremes.get(limitChannel(quantity));
+    if (!found) return undefined;
+    return limitQuantities[quantity].side === 'most'
+      ? { reading: found.most, atRpm: found.mostRpm }
+      : { reading: found.least, atRpm: found.leastRpm };
+  };
 }

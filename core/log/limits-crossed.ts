@@ -1,42 +1,37 @@
-import { limitChannel, limitQuantities, readingTolerance, type LimitQuantity } from '../limits/limit.ts';
 import { plain } from '../limits/broken-words.ts';
+import { limitChannel, readingTolerance } from '../limits/limit.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
-import { averaged, eventAt, highest, stretches, type LogEvent, type RunLog } from './run-log.ts';
+import { judgedReading } from './extremes.ts';
+import { eventAt, stretches, type JudgedLog, type LogEvent } from './run-log.ts';
 
-// Set by bench/logs.ts: no false alarm on healthy logs, most hits on faulty ones.
-/** Beyond a limit for so long it counts, s; breaks up to this long do not end it. */
-const leastS = 0.15;
+/** Breaks up to this long do not end a stretch beyond a limit, s. */
 const bridgedS = 0.2;
-/** A reading's noise is averaged over this time, s. */
-const averagedS = 0.2;
 
 /**
- * Every limit of the job whose quantity is logged, held against the pull:
- * where it is crossed, and by how much. Torque and power are no channels and
- * are judged from the curve.
+ * The limits that the log went beyond, each with the place from where it was
+ * crossed first to where it was last. Torque and power are no channels and
+ * stand in the run's list alone.
  */
-export function limitsCrossed(log: RunLog): LogEvent[] {
-  return Object.entries(log.engine.limits).flatMap(([name, value]): LogEvent[] => {
-    if (!(name in limitQuantities) || value === undefined) return [];
-    const quantity = name as LimitQuantity;
-    const { label, unit, side } = limitQuantities[quantity];
+export function limitsCrossed(log: JudgedLog): LogEvent[] {
+  return [...log.broken.values()].flatMap(({ quantity, label, unit, side, limit, reading, usual }): LogEvent[] => {
     const channel = limitChannel(quantity);
     const read = channel === 'engineSpeed' ? log.engineSpeedRpm : log.channels.get(channel);
     if (!read) return [];
+    const values = judgedReading(log, channel, read);
+    const tolerance = readingTolerance({ quantity, value: limit, scale: null });
     const sign = side === 'most' ? 1 : -1;
-    const over = averaged(log, read, averagedS).map((reading) => sign * (reading - value));
-    const tolerance = readingTolerance({ quantity, value, scale: null });
-    const [first, ...more] = stretches(log, (index) => over[index]! > tolerance, leastS, bridgedS);
+    const beyond = stretches(log, (index) => sign * (values[index]! - limit) > tolerance, 0, bridgedS); // prettier-ignore
+    const [first] = beyond;
     if (!first) return [];
-    const beyond = Math.max(...[first, ...more].map((stretch) => highest(over, stretch)));
-    const figure = value + sign * beyond;
-    const event = eventAt(log, { from: first.from, to: (more.at(-1) ?? first).to }, { id: `limit-${quantity}`, severity: 'stop', figure, unit, message: '', channels: [channel] }); // prettier-ignore
-    const told = (reading: number) => `${plain(reading)}${unit && ` ${unit}`}`;
-    const reaches = side === 'most' ? 'reaches' : 'falls to';
+    const at = { from: first.from, to: (beyond.at(-1) ?? first).to };
+    const event = eventAt(log, at, { id: `limit-${quantity}`, severity: 'stop', figure: reading, unit, message: '', channels: [channel], limit: quantity }); // prettier-ignore
+    const told = (value: number) => `${plain(value)}${unit && ` ${unit}`}`;
+    const bound = usual ? `the usual limit, not set in this job, is ${told(limit)}` : `the limit is ${told(limit)}`;
+    const where = event.fromRpm === event.toRpm ? `at ${spokenRpm(event.fromRpm)} rpm` : `from ${spokenRpm(event.fromRpm)} to ${spokenRpm(event.toRpm)} rpm`; // prettier-ignore
     return [
       {
         ...event,
-        message: `${label} ${reaches} ${told(figure)} from ${spokenRpm(event.fromRpm)} to ${spokenRpm(event.toRpm)} rpm: the limit is ${told(value)}.`,
+        message: `${label} ${side === 'most' ? 'reaches' : 'falls to'} ${told(reading)} ${where}: ${bound}.`,
       },
     ];
   });

@@ -5,7 +5,11 @@ import { loggedRun, logFaults } from '../testing/logged-run.ts';
 import { preparedSweep } from '../reduction/prepared-sweep.ts';
 import { generatedRun } from '../testing/generated-run.ts';
 import { testDyno } from '../testing/test-car.ts';
+import { brokenLimits } from '../limits/broken-limits.ts';
+import type { Limit, LimitQuantity } from '../limits/limit.ts';
+import { usualLimits } from '../limits/suggestions.ts';
 import { logEvents } from './events.ts';
+import { logExtremes, reachIn } from './extremes.ts';
 import { runLog } from './from-recording.ts';
 import { lineUp, type SpeedTrace } from './line-up.ts';
 import { overSpeed, overTime } from './series.ts';
@@ -36,7 +40,7 @@ describe('events in a log', () => {
   test('a limit of the job comes before what is usual', () => {
     const log = loggedRun(504, undefined, 'turbo');
     const strict = { ...log, engine: { ...log.engine, limits: { injectorDuty: 40, boost: 50 } } };
-    expect(logEvents(strict).map(({ id }) => id)).toEqual(expect.arrayContaining(['injector-duty', 'boost-overshoot']));
+    expect(logEvents(strict).map(({ id }) => id)).toEqual(expect.arrayContaining(['injector-duty', 'limit-boost']));
   });
 
   test('oil pressure is held against the job’s limit, and said with what it was before where none is written', () => {
@@ -66,13 +70,13 @@ describe('events in a log', () => {
     expect(rich).toMatchObject({ id: 'limit-richLambda', channels: ['lambda'] });
   });
 
-  test('a floor that is crossed is no sag; what a check has told already is not told twice', () => {
+  test('a floor that is crossed is no sag: each is told by itself', () => {
     const log = loggedRun(507);
     const floor = logEvents({ ...log, engine: { ...log.engine, limits: { fuelPressure: 900 } } });
     expect(floor.map(({ id }) => id)).toEqual(['limit-fuelPressure']);
     const sagging = loggedRun(507, 'fuel-pressure-sag');
     const both = logEvents({ ...sagging, engine: { ...sagging.engine, limits: { fuelPressure: 900 } } });
-    expect(both.filter(({ channels }) => channels[0] === 'fuelPressure')).toHaveLength(1);
+    expect(both.map(({ id }) => id)).toEqual(expect.arrayContaining(['fuel-pressure-sag', 'limit-fuelPressure']));
   });
 
   test('a limit that nobody set is said to be a usual one', () => {
@@ -159,5 +163,46 @@ describe('the log of a recording', () => {
     const change = logged.time[late.findIndex((value) => value < 0.9)]!;
     expect(change).toBeCloseTo(5.6, 1);
     expect(runLog(logged, sweep, engine).channels.get('lambda')).toBe(lambda);
+  });
+});
+
+describe('one list of limits', () => {
+  const quantities = ['lambda', 'richLambda', 'knockRetard', 'injectorDuty', 'oilPressure', 'fuelPressure', 'boost', 'engineSpeed', 'batteryVoltage', 'intakeTemperature'] as const; // prettier-ignore
+  const faults = [undefined, ...logFaults.filter((fault) => !fault.startsWith('sensor'))];
+
+  test('what the log tells of limits is what the run’s list holds, whatever was drawn', () => {
+    fc.assert(
+      fc.property(
+        fc.nat({ max: 4000 }),
+        fc.constantFrom(...faults),
+        fc.dictionary(fc.constantFrom(...quantities), fc.double({ min: 0.6, max: 1.4, noNaN: true }), { maxKeys: 6 }),
+        (seed, fault, shares) => {
+          const log = loggedRun(seed, fault);
+          const extremes = logExtremes(log);
+          // Limits near what was reached, on either side of it.
+          const limits: Limit[] = Object.entries(shares).flatMap(([name, share]) => {
+            const quantity = name as LimitQuantity;
+            const reached = reachIn(extremes)({ quantity, value: 0, scale: null })?.reading;
+            return reached === undefined ? [] : [{ quantity, value: reached * share, scale: null }];
+          });
+          const engine = { ...log.engine, limits: Object.fromEntries(limits.map(({ quantity, value }) => [quantity, value])) }; // prettier-ignore
+          const listed = brokenLimits(limits, reachIn(extremes), { usual: usualLimits(engine) });
+          const told = logEvents({ ...log, engine }).flatMap(({ limit, severity }) => (limit ? [{ limit, severity }] : [])); // prettier-ignore
+          expect(new Set(told.map(({ limit }) => limit))).toEqual(new Set(listed.map(({ quantity }) => quantity)));
+          expect(told.every(({ severity }) => severity === 'stop')).toBe(true);
+        },
+      ),
+      { numRuns: 300 },
+    );
+  });
+
+  test('a sensor that stands still breaks no limit, and what follows the lift does not either', () => {
+    const dead = loggedRun(501, 'sensor-dead');
+    const lean = { ...dead, engine: { ...dead.engine, limits: { lambda: 0.7 } } };
+    expect(logEvents(lean).map(({ id }) => id)).toEqual(['sensor-dead']);
+    const log = loggedRun(504, undefined, 'turbo');
+    const after = log.channels.get('lambda')!.map((value, index) => (log.time[index]! > log.endS ? 1.4 : value));
+    const lifted = { ...log, channels: new Map([...log.channels, ['lambda', after]]) };
+    expect(logEvents(lifted)).toEqual(logEvents(log));
   });
 });

@@ -1,3 +1,4 @@
+import { firstNotBelow } from '../numerics/interpolation.ts';
 import type { Recording } from '../recording/recording.ts';
 import { Refusal } from '../refusal.ts';
 import type { SweepDrive } from '../reduction/sweep-drive.ts';
@@ -5,7 +6,8 @@ import { channelMeans, type ChannelMeans } from './channel-means.ts';
 import { logExtremes, type Extremes } from './extremes.ts';
 import { runLog, type ProbePlace } from './from-recording.ts';
 import type { LineUp } from './line-up.ts';
-import type { LoggedEngine, RunLog } from './run-log.ts';
+import { logEvents } from './events.ts';
+import { stepOf, type LogEvent, type LoggedEngine, type RunLog } from './run-log.ts';
 import { withLogger } from './with-logger.ts';
 
 /** What a logger recorded beside a run, on its own clock. */
@@ -56,12 +58,48 @@ export function wholeLog(
 
 /** What the channels of a run show in its pull, whoever the engine is and whatever its limits. */
 export interface LoggedPull {
+  /** The pull and a second around it, at 100 Hz at most: what events are looked for in. Its engine is nobody's. */
+  log: RunLog;
   /** Least and greatest reading, by channel. */
   extremes: ReadonlyMap<string, Extremes>;
   /** Over engine speed, by channel. */
   means: ReadonlyMap<string, ChannelMeans>;
+  loggers: readonly LoggerFit[];
 }
 
-export function loggedPull({ log, units }: WholeLog): LoggedPull {
-  return { extremes: logExtremes(log), means: channelMeans(log, units) };
+const mostRateHz = 100;
+const aroundS = 1;
+
+export function loggedPull({ log, units, loggers }: WholeLog): LoggedPull {
+  const kept = thinned(log);
+  return { log: kept, extremes: logExtremes(kept), means: channelMeans(log, units), loggers };
+}
+
+/** Every so many-th sample, as it was read: means would hide a sensor that stands still. */
+function thinned(log: RunLog): RunLog {
+  const [from, to] = [log.startS - aroundS, log.endS + aroundS];
+  const every = Math.max(1, Math.floor(1 / (mostRateHz * Math.max(1e-6, stepOf(log))) + 0.01));
+  const first = firstNotBelow(log.time, from);
+  const kept: number[] = [];
+  for (let index = first; index < log.time.length && log.time[index]! <= to; index += every) kept.push(index);
+  const of = (values: Float64Array) => Float64Array.from(kept, (index) => values[index]!);
+  return {
+    ...log,
+    time: of(log.time),
+    engineSpeedRpm: of(log.engineSpeedRpm),
+    channels: new Map(Array.from(log.channels, ([name, values]) => [name, of(values)])),
+  };
+}
+
+/** Events by what is asked of the engine, made once a pull. */
+const known = new WeakMap<LoggedPull, { engine: string; events: LogEvent[] }>();
+
+/** Everything that a pull's log shows of such an engine with such limits, the gravest first. */
+export function eventsOf(pull: LoggedPull, engine: LoggedEngine): LogEvent[] {
+  const asked = JSON.stringify(engine);
+  const found = known.get(pull);
+  if (found?.engine === asked) return found.events;
+  const events = logEvents({ ...pull.log, engine });
+  known.set(pull, { engine: asked, events });
+  return events;
 }

@@ -2,15 +2,14 @@ import { probeShare } from '../limits/limit.ts';
 import { leanestLambda } from '../limits/suggestions.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
 import { medianOf } from '../numerics/quantile.ts';
-import { averaged, eventAt, stretches, type LogEvent, type RunLog, type Stretch } from './run-log.ts';
+import { judgedReading } from './extremes.ts';
+import { eventAt, highest, stretches, type JudgedLog, type LogEvent, type Stretch } from './run-log.ts';
 
 // Set by bench/logs.ts: no false alarm on healthy logs, most hits on faulty ones.
 /** Off target by more than this, %, counts, for so long, s. */
 const leanPercent = 5;
 const richPercent = 8;
 const leastS = 0.25;
-/** A reading's noise is averaged over this time, s. */
-const averagedS = 0.2;
 /** Without a target: richer than this at full load wastes power and washes the bores; boost needs more to cool it. */
 const richLambda = { plain: 0.77, boosted: 0.72 };
 
@@ -19,20 +18,18 @@ const richLambda = { plain: 0.77, boosted: 0.72 };
  * lean limit of job or fuel. Error % = (λ/λ_target − 1)·100; positive is lean.
  * A diesel runs lean by nature and is not judged here.
  */
-export function mixture(log: RunLog): LogEvent[] {
+export function mixture(log: JudgedLog): LogEvent[] {
   const { engine, channels } = log;
   const read = channels.get('lambda');
   if (!read || engine.ignition === 'compression') return [];
-  const lambda = averaged(log, read, averagedS);
+  const lambda = judgedReading(log, 'lambda', read);
   const target = channels.get('lambdaTarget');
-  const limit = engine.limits.lambda ?? leanestLambda(engine);
+  const broken = log.broken.get('lambda');
+  // A usual limit is no limit of the job: what lies beyond it is a finding.
+  const bound = broken?.limit ?? (engine.limits.lambda === undefined ? leanestLambda(engine) : Infinity);
+  const limit = bound * (1 + probeShare);
   const error = (index: number) => (target ? 100 * (lambda[index]! / target[index]! - 1) : NaN);
-  const lean = stretches(
-    log,
-    (index) => lambda[index]! > limit * (1 + probeShare) || error(index) > leanPercent,
-    leastS,
-    0.15,
-  );
+  const lean = stretches(log, (index) => lambda[index]! > limit || error(index) > leanPercent, leastS, 0.15);
   const tooRich = engine.boosted ? richLambda.boosted : richLambda.plain;
   const rich = stretches(
     log,
@@ -44,8 +41,9 @@ export function mixture(log: RunLog): LogEvent[] {
   const over = (stretch: Stretch, values: Float64Array) => medianOf(values.subarray(stretch.from, stretch.to + 1));
   return [
     ...lean.map((stretch) => {
-      const value = over(stretch, lambda);
-      const beyond = !target || value > limit;
+      const beyond = highest(lambda, stretch) > limit;
+      // Of a limit the farthest is told, as everywhere else; of a target what it was over the stretch.
+      const value = beyond ? highest(lambda, stretch) : over(stretch, lambda);
       const event = eventAt(log, stretch, {
         id: 'lean',
         severity: beyond ? 'stop' : 'mind',
@@ -53,15 +51,12 @@ export function mixture(log: RunLog): LogEvent[] {
         unit: 'λ',
         message: '',
         channels: shown,
+        ...(beyond && broken ? { limit: 'lambda' } : {}),
       });
+      const percent = () => over(stretch, lambda.map((_, index) => error(index))); // prettier-ignore
       const against = beyond
-        ? `the ${engine.limits.lambda === undefined ? 'usual limit, not set in this job,' : 'limit'} is ${limit.toFixed(2)}`
-        : `${Math.round(
-            over(
-              stretch,
-              lambda.map((_, index) => error(index)),
-            ),
-          )} % leaner than its target`;
+        ? `the ${broken ? 'limit' : 'usual limit, not set in this job,'} is ${bound.toFixed(2)}`
+        : `${Math.round(percent())} % leaner than its target`;
       return {
         ...event,
         message: `Lean: λ ${value.toFixed(2)} from ${spokenRpm(event.fromRpm)} to ${spokenRpm(event.toRpm)} rpm, ${against}. Look at fuel pressure and injector duty before the next run.`,

@@ -1,12 +1,11 @@
 import { spokenRpm } from '../units/spoken-rpm.ts';
-import { averaged, eventAt, pullOf, stretches, type LogEvent, type RunLog } from './run-log.ts';
+import { judgedReading } from './extremes.ts';
+import { eventAt, pullOf, stretches, type JudgedLog, type LogEvent, type RunLog } from './run-log.ts';
 
 // Set by bench/logs.ts: no false alarm on healthy logs, most hits on faulty ones.
 /** Below the line for so long it counts, s; breaks up to this long do not end it. */
 const leastS = 0.2;
 const bridgedS = 0.15;
-/** A reading's noise is averaged over this time, s. */
-const averagedS = 0.15;
 /** Without a line: pressure rises with speed until the relief valve opens, so a fall to this share of what it was is air at the pump. */
 const fallenShare = 0.65;
 
@@ -15,14 +14,16 @@ const fallenShare = 0.65;
  * is written, when it falls far below what the same pull had at lower speed.
  * Bearings differ too much for a usual line: the builder's figure comes first.
  */
-export function oilPressure(log: RunLog): LogEvent[] {
+export function oilPressure(log: JudgedLog): LogEvent[] {
   const read = log.channels.get('oilPressure');
   if (!read) return [];
-  const pressure = averaged(log, read, averagedS);
-  const limit = log.engine.limits.oilPressure;
+  const pressure = judgedReading(log, 'oilPressure', read);
+  const broken = log.broken.get('oilPressure');
+  const written = log.engine.limits.oilPressure !== undefined;
+  if (written && !broken) return [];
   const reached = highestSoFar(log, pressure);
-  const line = (index: number) => limit ?? fallenShare * reached[index]!;
-  return stretches(log, (index) => pressure[index]! < line(index), leastS, bridgedS).map((stretch) => {
+  const line = (index: number) => broken?.limit ?? fallenShare * reached[index]!;
+  return stretches(log, (index) => pressure[index]! < line(index), broken ? 0 : leastS, bridgedS).map((stretch) => {
     let [least, at] = [Infinity, stretch.from];
     for (let index = stretch.from; index <= stretch.to; index++)
       if (pressure[index]! < least) [least, at] = [pressure[index]!, index];
@@ -33,8 +34,9 @@ export function oilPressure(log: RunLog): LogEvent[] {
       unit: 'kPa',
       message: '',
       channels: ['oilPressure', 'oilTemperature'],
+      ...(broken ? { limit: 'oilPressure' } : {}),
     });
-    const against = limit === undefined ? `after ${Math.round(reached[at]!)} kPa at lower speed` : `the limit is ${Math.round(limit)} kPa`; // prettier-ignore
+    const against = broken ? `the limit is ${Math.round(broken.limit)} kPa` : `after ${Math.round(reached[at]!)} kPa at lower speed`; // prettier-ignore
     return {
       ...event,
       message: `Oil pressure is down to ${Math.round(least)} kPa from ${spokenRpm(event.fromRpm)} to ${spokenRpm(event.toRpm)} rpm (${against}). Do not run again before level, pump and sensor are checked.`,

@@ -1,4 +1,6 @@
 import type { Severity } from '../checks/check.ts';
+import type { BrokenLimit } from '../limits/broken-limits.ts';
+import type { LimitQuantity } from '../limits/limit.ts';
 
 /** A run's logged channels on one clock, and what is known of the engine when they are judged. */
 export interface RunLog {
@@ -22,6 +24,11 @@ export interface LoggedEngine {
   limits: Readonly<Partial<Record<string, number>>>;
 }
 
+/** A log with the limits that it went beyond: what a check says of a limit rests on these. */
+export interface JudgedLog extends RunLog {
+  broken: ReadonlyMap<LimitQuantity, BrokenLimit>;
+}
+
 /** Something that happened in the log, where, the figure it rests on, and the channels that explain it. */
 export interface LogEvent {
   id: string;
@@ -34,6 +41,8 @@ export interface LogEvent {
   unit: string;
   message: string;
   channels: readonly string[];
+  /** The broken limit that it tells of. */
+  limit?: LimitQuantity;
 }
 
 /** After the throttle opens probes and pressures need so long, s. */

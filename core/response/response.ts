@@ -222,7 +222,10 @@ function adviceOn(
   unit: string,
 ): string {
   const say = (x: number) => levelWords(x, unit);
-  const size = (value: number) => `${value < 0 ? '−' : '+'}${Math.abs(value).toFixed(1)}`;
+  const size = (value: number) => {
+    const written = Math.abs(value).toFixed(1);
+    return `${Number(written) === 0 ? '' : value < 0 ? '−' : '+'}${written}`;
+  };
   const step = `the last step, from ${say(last.fromX)} to ${say(last.toX)}, gave ${size(last.difference)}${Number.isNaN(last.halfWidth) ? '' : ` ± ${halfWidthText(last.halfWidth.toFixed(1))}`} kW`;
   const [broken] = lastLevel.broken;
   if (broken) {

@@ -152,8 +152,9 @@ function size(kw: number, unit: PowerUnit): string {
   return Math.abs(convert(kw, 'kW', unit)).toFixed(1);
 }
 
-function signedSize(kw: number, unit: PowerUnit): string {
-  return `${kw < 0 ? '−' : '+'}${size(kw, unit)}`;
+/** What rounds to nothing has no sign. */
+function signOf(kw: number, unit: PowerUnit): string {
+  return Number(size(kw, unit)) === 0 ? '' : kw < 0 ? '−' : '+';
 }
 
 function amount({ difference }: JudgedRange, unit: PowerUnit): string {
@@ -164,8 +165,8 @@ function amount({ difference }: JudgedRange, unit: PowerUnit): string {
 function signedAmount(range: JudgedRange, unit: PowerUnit): string {
   const { difference, halfWidth } = range.difference;
   return Number.isNaN(halfWidth)
-    ? `${signedSize(difference, unit)} ${unit}`
-    : `${difference < 0 ? '−' : '+'}${amount(range, unit)}`;
+    ? `${signOf(difference, unit)}${size(difference, unit)} ${unit}`
+    : `${signOf(difference, unit)}${amount(range, unit)}`;
 }
 
 function stretchAmount(stretch: ClearStretch, unit: PowerUnit): string {

@@ -1,4 +1,4 @@
-import { capital } from './capital.ts';
+import { capital } from '../units/capital.ts';
 import type { DeviatingRepeat } from '../judgement/deviating-repeat.ts';
 import type { NextRun } from '../judgement/next-run.ts';
 import type { JudgingRule } from '../comparison/judging-rule.ts';

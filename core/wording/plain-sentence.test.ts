@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals';
 import { simulatedExperiment } from '../testing/simulated-experiment.ts';
 import { compareRuns } from '../comparison/comparison.ts';
+import { gainSentence } from './gain-sentence.ts';
 import { plainSentence } from './plain-sentence.ts';
 
 const compared = (gain: number, runs = 4) => {
@@ -32,4 +33,13 @@ test('what cannot be told apart on average tells the parts in which it can', () 
   expect(plainSentence('B', 'A', same, false, 'kW')).toMatch(
     /cannot be told apart.*; but it makes between \d+\.\d and \d+\.\d kW less from .* rpm and between .* kW more from .* rpm\.$/,
   );
+});
+
+test('a difference that rounds to nothing has no sign', () => {
+  const { test: tested, baseline } = simulatedExperiment({ seed: 4, runs: 4, otherRuns: 4, standardDeviation: 0.002, order: 'alternating', gain: () => 0 }); // prettier-ignore
+  const found = compareRuns(tested, baseline);
+  const [range] = found.ranges;
+  const ranges = [{ ...range, difference: { ...range.difference, difference: -0.02 }, verdict: 'within repeatability' }] as unknown as typeof found.ranges; // prettier-ignore
+  const sentence = gainSentence({ test: 'B', baseline: 'A', ranges, clearStretches: [], unit: 'kW', withheld: [] });
+  expect(sentence.map(({ text }) => text).join('')).toMatch(/rpm: 0\.0 ± \d\.\d kW on average/);
 });

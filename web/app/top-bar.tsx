@@ -2,6 +2,8 @@ import { ActionIcon, useComputedColorScheme, useMantineColorScheme } from '@mant
 import { IconMoon, IconSun } from '@tabler/icons-react';
 import { Link, NavLink, useLocation, useParams } from 'react-router';
 import type { Job } from '../../contract/records.ts';
+import { brokenWords } from '../../core/limits/broken-words.ts';
+import { useBrokenRuns, type BrokenRun } from '../job/use-broken-runs.ts';
 import { identifierIn } from '../state/identifier.ts';
 import { useLive } from '../state/live.ts';
 import { useJob } from '../state/queries.ts';
@@ -55,6 +57,7 @@ function JobNavigation({ jobId }: { jobId: number }) {
   const recorder = useLive((state) => state.bay?.recorder);
   const recording =
     recorder?.state === 'recording' && recorder.label !== null && job?.runs.some((run) => run.id === recorder.runId);
+  const broken = useBrokenRuns(job);
   if (!job) return null;
   return (
     <>
@@ -70,17 +73,33 @@ function JobNavigation({ jobId }: { jobId: number }) {
           state={recording ? `${recorder.label} running` : countOf(job.runs.length, 'run')}
         />
         <Stage to={`/jobs/${jobId}/compare`} name="Compare" state={comparableSetups(job)} />
-        <Stage to={`/jobs/${jobId}/logs`} name="Logs" state={lastLog(job)} />
+        <Stage to={`/jobs/${jobId}/logs`} name="Logs" state={lastLog(job)} broken={broken} />
       </nav>
     </>
   );
 }
 
-function Stage({ to, name, state }: { to: string; name: string; state: string }) {
+interface StageProps {
+  to: string;
+  name: string;
+  state: string;
+  /** Runs that went beyond a limit: said before all else. */
+  broken?: readonly BrokenRun[];
+}
+
+function Stage({ to, name, state, broken = [] }: StageProps) {
+  const last = broken.at(-1);
+  const told = broken.map(({ label, broken }) => `${label}: ${broken.map(brokenWords).join('; ')}`).join('. ');
   return (
     <NavLink to={to} className={({ isActive }) => (isActive ? classes.stageOn : classes.stage)}>
       {name}
-      <small>{state}</small>
+      {last ? (
+        <small className={classes.broken} title={told}>
+          ◆ {broken.length === 1 ? `${last.label} broke a limit` : `${broken.length} runs broke a limit`}
+        </small>
+      ) : (
+        <small>{state}</small>
+      )}
     </NavLink>
   );
 }

@@ -9,6 +9,7 @@ import type { LoggedEngine } from '../../core/log/run-log.ts';
 import { queryClient } from '../state/queries.ts';
 import { figuresWorker } from './figures-worker.ts';
 import type { LogView, Measured, WorkerRequest } from './figures.worker.ts';
+import { isBoosted } from '../../core/job/is-boosted.ts';
 
 /** Has the worker fetch a job's runs and make them ready while nobody waits for them. */
 export function prepareFigures(runs: readonly Run[]): void {
@@ -25,7 +26,15 @@ export function recordOf({
   baseline,
   limits,
 }: Pick<Job, 'vehicle' | 'car' | 'setups' | 'runs' | 'baseline' | 'limits'>): WorkerRequest['job'] {
-  return { vehicle, ignition: car.ignition, setups: withPlans(setups), runs, baseline, limits: knownLimits(limits) };
+  return {
+    vehicle,
+    ignition: car.ignition,
+    boosted: isBoosted(car),
+    setups: withPlans(setups),
+    runs,
+    baseline,
+    limits: knownLimits(limits),
+  };
 }
 
 /** Setups with their plans as figures take them; the same list for the same setups, so that nothing is made anew. */
@@ -59,6 +68,7 @@ export function figuresKey({ job, guest, view, learned }: WorkerRequest) {
     revisionOf(job.setups),
     revisionOf(job.baseline),
     job.ignition,
+    job.boosted,
     job.limits,
     guest && [runs(guest.runs), guest.setup.id, guest.setup.letter, revisionOf(guest.baseline)],
     view,

@@ -2,7 +2,7 @@ import { expose } from 'comlink';
 import {
   cachedReading,
   cachedReadings,
-  cachedSweep,
+  cachedPull,
   fetchedBeside,
   fetchedRecording,
   fetchRuns,
@@ -12,12 +12,10 @@ import {
 import type { Job, Run } from '../../contract/records.ts';
 import { airFromColumns } from '../../core/exchange/air-columns.ts';
 import { readRecordingCsv } from '../../core/exchange/read-csv.ts';
-import { logEvents } from '../../core/log/events.ts';
 import type { LoggedEngine, LogEvent } from '../../core/log/run-log.ts';
 import { limitChannel, type LimitQuantity } from '../../core/limits/limit.ts';
-import { extremesOf } from '../../core/log/extremes.ts';
 import { overSpeed, overTime, type LogSeries } from '../../core/log/series.ts';
-import { wholeLog, type LoggerFit } from '../../core/log/logged-pull.ts';
+import { eventsOf, wholeLog, type LoggerFit } from '../../core/log/logged-pull.ts';
 import type { CoastDown } from '../../core/run-kinds/coast-down.ts';
 import { lossTable, type LossPoint } from '../../core/run-kinds/loss-table.ts';
 import { valuesOf } from '../../core/recording/recording.ts';
@@ -49,7 +47,7 @@ export interface LogView {
   /** Least and greatest reading in the pull of each channel that a limit is set for. */
   extremes: Record<string, { least: number; most: number }>;
   /** How each logger beside the dyno was laid on its clock, or why not. */
-  loggers: LoggerFit[];
+  loggers: readonly LoggerFit[];
 }
 
 /** What runs other than sweeps measured. */
@@ -97,11 +95,11 @@ const worker = {
 
   /** What a run's log shows, and its channels over engine speed and time. */
   async log(run: Run, engine: LoggedEngine): Promise<LogView> {
-    const [recording, sweep] = await Promise.all([fetchedRecording(run), cachedSweep(run)]);
-    const { log, units, loggers } = wholeLog(recording, sweep, engine, await fetchedBeside(run));
+    const [recording, { sweep, logged }] = await Promise.all([fetchedRecording(run), cachedPull(run)]);
+    const { log, units } = wholeLog(recording, sweep, engine, await fetchedBeside(run));
     const limited = Object.keys(engine.limits).map((quantity) => limitChannel(quantity as LimitQuantity)); // prettier-ignore
     return {
-      events: logEvents(log),
+      events: eventsOf(logged, engine),
       startS: log.startS,
       endS: log.endS,
       channels: Array.from(units).flatMap(([name, unit]) => {
@@ -110,11 +108,11 @@ const worker = {
       }),
       extremes: Object.fromEntries(
         limited.flatMap((name) => {
-          const values = log.channels.get(name);
-          return values ? [[name, extremesOf(log, values)]] : [];
+          const found = logged.extremes.get(name);
+          return found ? [[name, found]] : [];
         }),
       ),
-      loggers,
+      loggers: logged.loggers,
     };
   },
 

@@ -119,10 +119,10 @@ export async function cachedReading(run: Run): Promise<Reading> {
   return reading;
 }
 
-/** A run's sweep. @throws NotFetched, or what is wrong with the run */
-export async function cachedSweep(run: Run): Promise<SweepDrive> {
+/** A run's sweep and what was logged in it. @throws NotFetched, or what is wrong with the run */
+export async function cachedPull(run: Run): Promise<Extract<Reading, { kind: 'sweep' }>> {
   const reading = await cachedReading(run);
-  if (reading.kind === 'sweep') return reading.sweep;
+  if (reading.kind === 'sweep') return reading;
   throw reading.kind === 'unusable' ? reading.unusable.cause : new TypeError(`run ${run.id} is no sweep`);
 }
 

@@ -9,6 +9,7 @@ import classes from '../../ui/file-form.module.css';
 import { fuelNow } from '../../job/fuel-now.ts';
 import { RemoveButton } from '../../ui/remove-button.tsx';
 import { entriesOf } from '../../state/entries.ts';
+import { isBoosted } from '../../../core/job/is-boosted.ts';
 
 const sources = { owner: 'owner', maker: 'maker', builder: 'builder', us: 'our word' } as const;
 const sides = { most: 'at most', least: 'at least' } as const;
@@ -116,7 +117,7 @@ function Suggestions({ job, onTake }: { job: Job; onTake: (fields: object) => Pr
   const { ignition, induction } = job.car;
   const suggestions = limitSuggestions({
     ignition,
-    boosted: induction !== null && induction !== 'none',
+    boosted: isBoosted({ induction }),
     ethanolPct: fuelNow(job)?.ethanolPct ?? null,
   }).filter(({ quantity }) => !job.limits.some((limit) => limit.quantity === quantity));
   if (suggestions.length === 0) return null;

@@ -5,6 +5,8 @@ import { latestReading, useLive } from '../../state/live.ts';
 import { usePreferences } from '../../state/preferences.ts';
 import { useJob } from '../../state/queries.ts';
 import { runKindWords } from '../../setups/run-kind-words.ts';
+import { brokenWords } from '../../../core/limits/broken-words.ts';
+import { useBrokenRuns } from '../../job/use-broken-runs.ts';
 import { BigFigures } from '../../live/big-figures.tsx';
 import { LimitShouts } from '../../live/limits-now.tsx';
 import { useFrame } from '../../live/use-frame.ts';
@@ -19,6 +21,8 @@ export function DrivePage() {
   const mounted = bay?.mounted;
   const { data: job } = useJob(mounted?.jobId ?? 0, mounted !== null && mounted !== undefined);
   useLimitWatch(job);
+  const last = job?.runs.filter(({ state }) => state !== 'recording').slice(-1);
+  const [broken] = useBrokenRuns(job, last);
   const crossed = useLiveLimits((state) => state.shouts.length > 0);
   const setup = job?.setups.find((candidate) => candidate.id === mounted?.setupId);
   const limitRpm = job?.limits.find(({ quantity }) => quantity === 'engineSpeed')?.value;
@@ -39,6 +43,11 @@ export function DrivePage() {
           {setup && bay
             ? `${setup.letter}, ${setup.change}, ${runKindWords[bay.plan.kind].name}${job?.gear ? `, ${job.gear} gear` : ''}${liftRpm ? `, lift at ${liftRpm.toLocaleString('en-GB')}` : ''}`
             : 'No car is on the dyno.'}
+        </p>
+      )}
+      {broken && bay?.recorder.state !== 'recording' && (
+        <p className={classes.broken} data-testid="broken">
+          ◆ {broken.label}: {broken.broken.map(brokenWords).join('; ')}
         </p>
       )}
       <div className={classes.figures}>

@@ -3,10 +3,11 @@ import { Link, useSearchParams } from 'react-router';
 import type { Job, Run } from '../../../contract/records.ts';
 import { baselineRuns, baselineSetup } from '../../../core/job/baseline.ts';
 import { WithJob } from '../../app/with-job.tsx';
+import type { RunFinding } from '../../../core/judgement/run-findings.ts';
+import { FindingLine, FindingList } from '../../ui/severity.tsx';
 import { setupColour } from '../../setups/setup-colour.ts';
 import { SetupsColumn } from '../../setups/setups-column.tsx';
-import { usePreferences } from '../../state/preferences.ts';
-import { recordOf, useFigures } from '../../workers/figures.ts';
+import { useJobFigures } from '../../job/use-job-figures.ts';
 import { AllChannels } from './all-channels.tsx';
 import { EventCards } from '../../log/event-cards.tsx';
 import { useRunLog } from '../../log/use-run-log.ts';
@@ -20,7 +21,6 @@ export function LogsStage() {
 
 function Logs({ job }: { job: Job }) {
   const [address, setAddress] = useSearchParams();
-  const { standard, powerUnit } = usePreferences();
   const runs = job.runs.filter(
     (run): run is Run & { label: string } => run.state !== 'recording' && run.label !== null,
   );
@@ -30,19 +30,7 @@ function Logs({ job }: { job: Job }) {
   const choose = (change: Record<string, string>) =>
     setAddress((before) => new URLSearchParams({ ...Object.fromEntries(before), ...change }), { replace: true });
   const baselineId = baselineSetup(job.setups, job.baseline).id;
-  const { data: figures } = useFigures(
-    run && {
-      job: recordOf(job),
-      view: {
-        standard,
-        share: 1,
-        smoothing: 'auto',
-        testId: run.setupId ?? undefined,
-        againstId: baselineId,
-        powerUnit,
-      },
-    },
-  );
+  const figures = useJobFigures(job, { testId: run?.setupId ?? undefined, againstId: baselineId });
   const setup = job.setups.find((candidate) => candidate.id === run?.setupId);
   return (
     <div className={classes.stage}>
@@ -99,6 +87,7 @@ function Logs({ job }: { job: Job }) {
                 onChange={(value) => choose({ by: value })}
               />
             </header>
+            <BeyondLog found={figures?.runs.find(({ id }) => id === run.id)?.found} />
             <LogOf
               job={job}
               run={run}
@@ -110,6 +99,21 @@ function Logs({ job }: { job: Job }) {
         )}
       </main>
     </div>
+  );
+}
+
+/** Broken limits of the run that no channel tells of: power and torque. */
+function BeyondLog({ found = [] }: { found: readonly RunFinding[] | undefined }) {
+  const beyond = found.filter(({ from }) => from === 'limit');
+  if (beyond.length === 0) return null;
+  return (
+    <FindingList>
+      {beyond.map(({ id, severity, message }) => (
+        <FindingLine key={id} severity={severity}>
+          {message}
+        </FindingLine>
+      ))}
+    </FindingList>
   );
 }
 

@@ -5,9 +5,8 @@ import { WithJob } from '../../app/with-job.tsx';
 import { SetupsColumn } from '../../setups/setups-column.tsx';
 import { api } from '../../state/api.ts';
 import { useLive } from '../../state/live.ts';
-import { usePreferences } from '../../state/preferences.ts';
-import { useChange, useLearned } from '../../state/queries.ts';
-import { recordOf, useFigures } from '../../workers/figures.ts';
+import { useChange } from '../../state/queries.ts';
+import { useJobFigures } from '../../job/use-job-figures.ts';
 import { BigFigures } from '../../live/big-figures.tsx';
 import { ControlBar } from './during/control-bar.tsx';
 import { LiveLanes } from './during/live-lanes.tsx';
@@ -26,23 +25,13 @@ export function RecordStage() {
 
 function Recording({ job }: { job: Job }) {
   const bay = useLive((state) => state.bay);
-  const { standard, powerUnit } = usePreferences();
   const onDyno = bay?.mounted?.jobId === job.id ? bay.mounted.setupId : undefined;
   const mounted = job.setups.find(({ id }) => id === onDyno);
   const setup = mounted ?? newestSetup(job.setups);
   const baseline = baselineSetup(job.setups, job.baseline);
   const result = useResult(job);
-  const { learned, pending: learning } = useLearned(job.runs.at(-1)?.device, job.id);
+  const figures = useJobFigures(job, { testId: setup.id });
   const hasRuns = job.runs.some((run) => run.state !== 'recording');
-  const { data: figures } = useFigures(
-    hasRuns && !learning
-      ? {
-          job: recordOf(job),
-          learned,
-          view: { standard, share: 1, smoothing: 'auto', testId: setup.id, powerUnit },
-        }
-      : undefined,
-  );
   const mount = useChange((setupId: number) => api.mount({ jobId: job.id, setupId }));
   const recording = mounted !== undefined && bay?.recorder.state === 'recording';
   const baselineFigures = figures?.setups.find((candidate) => candidate.setupId === baseline.id);

@@ -1,9 +1,8 @@
-import { brokenWords } from '../../../../core/limits/broken-words.ts';
 import type { Job } from '../../../../contract/records.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';
 import classes from './findings.module.css';
-import { saidOnce } from '../../../../core/judgement/caveats.ts';
-import { capital } from '../../../../core/wording/capital.ts';
+import { saidOnce } from '../../../../core/judgement/run-findings.ts';
+import { capital } from '../../../../core/units/capital.ts';
 import { deviatingWords } from '../../../../core/wording/judgement-words.ts';
 import { frozenDiffers } from '../how-made/baseline-choice.tsx';
 import { Alone } from './alone.tsx';
@@ -78,7 +77,7 @@ export function Findings({ job, figures, view, change }: FindingsProps) {
   );
 }
 
-/** What the checks found on the runs compared, and runs that no curve can be made of. */
+/** What was found on the runs compared, in motion, air and log, and runs that no curve can be made of. */
 function Marks({ figures, view }: { figures: JobFigures; view: CompareView }) {
   const { comparison } = figures;
   // Of a setup that stands by itself all counted runs are looked at.
@@ -86,19 +85,14 @@ function Marks({ figures, view }: { figures: JobFigures; view: CompareView }) {
     ? ({ id }: RunFigures) => Object.values(comparison.compared).flat().includes(id)
     : ({ counted, setupId }: RunFigures) => counted && setupId === view.test.id;
   const compared = figures.runs.filter(isCompared);
-  const marks = saidOnce(
-    compared.flatMap(({ label, broken, curve }) => [
-      ...broken.map((limit) => ({ label, severity: 'stop' as const, message: `${capital(brokenWords(limit))}.` })),
-      ...curve.checks.map(({ severity, message }) => ({ label, severity, message })),
-    ]),
-  );
+  const marks = saidOnce(compared.map(({ label, found = [] }) => ({ label, found })));
   const deviating = comparison?.deviating ?? [];
   const unusable = new Map<string, string[]>();
   for (const { why, label } of figures.unusable) unusable.set(why, [...(unusable.get(why) ?? []), label]);
   if (marks.length + deviating.length + figures.unusable.length === 0) return null;
   return (
     <section>
-      <h2 className="heading">Limits and marks</h2>
+      <h2 className="heading">Limits and findings</h2>
       <FindingList>
         {marks.map(({ message, severity, labels }) => (
           <FindingLine key={message} severity={severity}>

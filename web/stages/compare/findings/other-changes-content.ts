@@ -37,10 +37,11 @@ function halfOf({ halfWidth }: MeanDifference, written: (value: number) => strin
   return Number.isNaN(halfWidth) ? '' : `±${halfWidthText(written(halfWidth))}`;
 }
 
-/** One digit of the interval decides, two where the first is 1 or 2; without an interval three of the reading. */
+/** One digit of the interval decides, two where the first is 1 or 2; never more than four of the reading, three without an interval. */
 function writer({ halfWidth, test, baseline }: MeanDifference): (value: number) => string {
   const size = Math.max(Math.abs(test), Math.abs(baseline));
   const least = halfWidth > 0 ? halfWidth / 3 : size / 100;
-  const decimals = least > 0 ? Math.min(4, Math.max(0, -Math.floor(Math.log10(least)))) : 0;
+  const most = size > 0 ? Math.min(3, 3 - Math.floor(Math.log10(size))) : 0;
+  const decimals = least > 0 ? Math.max(0, Math.min(most, -Math.floor(Math.log10(least)))) : 0;
   return (value) => trueMinus(value.toFixed(decimals));
 }

@@ -5,6 +5,7 @@ import { ranSetups } from '../../../../core/job/counted.ts';
 import { useJob } from '../../../state/queries.ts';
 import type { WorkerRequest } from '../../../workers/figures.worker.ts';
 import type { CompareView } from './view-address.ts';
+import { isBoosted } from '../../../../core/job/is-boosted.ts';
 
 /** What a setup is compared with when that is not one of this job's setups. */
 export interface FromElsewhere {
@@ -87,6 +88,7 @@ function guestOf(other: Job, setup: Setup, name: string): NonNullable<WorkerRequ
     runs,
     baseline: other.baseline,
     ignition: other.car.ignition,
+    boosted: isBoosted(other.car),
     vehicle: other.vehicle,
     origin: `setup ${name}, ${setup.change}, ${day}`,
   };

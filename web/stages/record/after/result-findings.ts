@@ -1,41 +1,35 @@
 import type { Job, Run, Setup } from '../../../../contract/records.ts';
-import { byGravity, type Finding, type Severity } from '../../../../core/checks/check.ts';
+import { byGravity, type Severity } from '../../../../core/checks/check.ts';
 import { heatWords } from '../../../../core/heat/heat-state.ts';
-import type { LogEvent } from '../../../../core/log/run-log.ts';
+import type { RunFinding } from '../../../../core/judgement/run-findings.ts';
 import { heatStateOf } from '../before/heat-of-run.ts';
 
-/** So many events of the log are told beside the figures; the gravest come first. */
-const mostEvents = 3;
+/** So much of what the log shows is told beside the figures; the gravest come first, and a broken limit always. */
+const mostOfLog = 3;
 
 interface Found {
   job: Job;
   run: Run;
   baseline: Setup;
-  checks: readonly Finding[];
+  found: readonly RunFinding[];
   unusable: string | undefined;
-  events: readonly LogEvent[];
 }
 
 /** All that is to be said of a run right after the lift, the gravest first, nothing twice. */
-export function findingsOf({
-  job,
-  run,
-  baseline,
-  checks,
-  unusable,
-  events,
-}: Found): { severity: Severity; text: string }[] {
+export function findingsOf({ job, run, baseline, found, unusable }: Found): { severity: Severity; text: string }[] {
   const state = heatStateOf(job, run, baseline);
-  const started = checks.find(({ id }) => id === 'start-temperature');
+  const started = found.find(({ id }) => id === 'start-temperature');
   // The state by its word where that is news, by how many kelvin otherwise; never both.
   const heat = state === 'cold peak' || (!started && state !== 'ready' && state !== 'unknown') ? heatWords[state] : started?.message; // prettier-ignore
+  const told = new Set(found.filter(({ from, limit }) => from === 'log' && !limit).slice(0, mostOfLog));
   const mind = (text: string) => ({ severity: 'mind' as const, text });
   return [
     ...(unusable ? [mind(`No curve can be made of this run: ${unusable}`)] : []),
     ...(run.state === 'interrupted' ? [mind('It was interrupted; everything that had arrived was kept.')] : []),
     ...(heat ? [mind(heat)] : []),
-    ...checks.filter((check) => check !== started).map(({ severity, message }) => ({ severity, text: message })),
-    ...events.slice(0, mostEvents).map(({ severity, message }) => ({ severity, text: message })),
+    ...found
+      .filter((finding) => finding !== started && (finding.limit || finding.from !== 'log' || told.has(finding)))
+      .map(({ severity, message }) => ({ severity, text: message })),
     ...run.remarks.map(mind),
   ].sort(byGravity);
 }

@@ -6,7 +6,6 @@ import type { Job, Run, Setup } from '../../../../contract/records.ts';
 import { api } from '../../../state/api.ts';
 import { usePreferences } from '../../../state/preferences.ts';
 import { useChange } from '../../../state/queries.ts';
-import { useRunLog } from '../../../log/use-run-log.ts';
 import { formatPower, formatRpm, formatTorque } from '../../../ui/figures.ts';
 import { isTextField } from '../../../ui/text-field.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';
@@ -35,8 +34,8 @@ interface RunResultProps {
 export function RunResult({ job, run, setup, baseline, figures, onAdded, onDone }: RunResultProps) {
   const { powerUnit, torqueUnit } = usePreferences();
   const change = useChange((sent: RunChange) => api.changeRun(run.id, sent));
-  const { data: log } = useRunLog(job, run.label === null ? undefined : run);
   const runFigures = figures?.runs.find((candidate) => candidate.id === run.id);
+  const inLog = run.label === null ? 0 : (runFigures?.found ?? []).filter(({ from }) => from === 'log').length;
   const unusable = figures?.unusable.find((candidate) => candidate.id === run.id);
   const compared = setup.parentId !== null && run.setupId === setup.id ? figures?.comparison : undefined;
   return (
@@ -85,18 +84,17 @@ export function RunResult({ job, run, setup, baseline, figures, onAdded, onDone 
           job,
           run,
           baseline,
-          checks: runFigures?.curve.checks ?? [],
+          found: runFigures?.found ?? [],
           unusable: unusable?.why,
-          events: log?.events ?? [],
         }).map(({ severity, text }) => (
           <FindingLine key={text} severity={severity}>
             {text}
           </FindingLine>
         ))}
       </FindingList>
-      {log && log.events.length > 0 && (
+      {inLog > 0 && (
         <Link className={classes.log} to={`../logs?run=${run.label}`} relative="path">
-          {log.events.length === 1 ? 'See it in the log' : `See all ${log.events.length} in the log`}
+          {inLog === 1 ? 'See it in the log' : `See all ${inLog} in the log`}
         </Link>
       )}
       <RunConditions job={job} run={run} />

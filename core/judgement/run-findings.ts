@@ -1,0 +1,63 @@
+import { byGravity, type Finding, type Severity } from '../checks/check.ts';
+import { brokenWords } from '../limits/broken-words.ts';
+import type { BrokenLimit } from '../limits/broken-limits.ts';
+import type { LogEvent } from '../log/run-log.ts';
+import { capital } from '../units/capital.ts';
+
+/** Something that was found on a run, whoever shows it. */
+export interface RunFinding {
+  /** Of the check, the event, or the limit. */
+  id: string;
+  /** A limit that nothing in the log tells of, something in the log, or in the run's motion and air. */
+  from: 'limit' | 'log' | 'check';
+  severity: Severity;
+  message: string;
+  /** True where it tells of a broken limit. */
+  limit: boolean;
+}
+
+/** What was found on one run, the gravest first, a broken limit told once: by the log where it shows where. */
+export function runFindings(
+  broken: readonly BrokenLimit[],
+  events: readonly LogEvent[],
+  checks: readonly Finding[],
+): RunFinding[] {
+  const told = new Set(events.map(({ limit }) => limit));
+  return [
+    ...broken
+      .filter(({ quantity }) => !told.has(quantity))
+      .map((limit): RunFinding => ({ id: `limit-${limit.quantity}`, from: 'limit', severity: 'stop', message: `${capital(brokenWords(limit))}.`, limit: true })), // prettier-ignore
+    ...events.map(({ id, severity, message, limit }): RunFinding => ({ id, from: 'log', severity, message, limit: limit !== undefined })), // prettier-ignore
+    ...checks.map(({ id, severity, message }): RunFinding => ({ id, from: 'check', severity, message, limit: false })),
+  ].sort(byGravity);
+}
+
+/** What was found on one run, or on several alike. */
+export interface Mark {
+  severity: Severity;
+  labels: string[];
+  message: string;
+}
+
+/**
+ * What several runs have in common, said once with all their labels, the
+ * gravest first. Of what the log shows the gravest run's figures stand for all.
+ */
+export function saidOnce(runs: readonly { label: string; found: readonly RunFinding[] }[]): Mark[] {
+  const marks = new Map<string, Mark & { of: string }>();
+  for (const { label, found } of runs)
+    for (const { id, from, severity, message } of found) {
+      const key = from === 'check' ? message : id;
+      const mark = marks.get(key);
+      if (!mark) marks.set(key, { severity, labels: [label], message, of: label });
+      else {
+        if (!mark.labels.includes(label)) mark.labels.push(label);
+        if (byGravity({ severity }, mark) < 0) Object.assign(mark, { severity, message, of: label });
+      }
+    }
+  return Array.from(marks, ([key, { severity, labels, message, of }]) => ({
+    severity,
+    labels,
+    message: labels.length > 1 && key !== message ? `${message} (figures of ${of})` : message,
+  })).sort(byGravity);
+}

@@ -1,0 +1,19 @@
+import type { Job } from '../../contract/records.ts';
+import type { FiguresView } from '../../core/figures/figures-request.ts';
+import type { JobFigures } from '../../core/figures/job-figures.ts';
+import { usePreferences } from '../state/preferences.ts';
+import { useLearned } from '../state/queries.ts';
+import { recordOf, useFigures } from '../workers/figures.ts';
+
+/** A job's figures as every stage but Compare looks at them: by the shop's preferences, with all that it has learned. */
+export function useJobFigures(job: Job, sides: Pick<FiguresView, 'testId' | 'againstId'>): JobFigures | undefined {
+  const { standard, powerUnit } = usePreferences();
+  const { learned, pending } = useLearned(job.runs.at(-1)?.device, job.id);
+  const hasRuns = job.runs.some((run) => run.state !== 'recording');
+  const { data } = useFigures(
+    hasRuns && !pending
+      ? { job: recordOf(job), learned, view: { standard, share: 1, smoothing: 'auto', ...sides, powerUnit } }
+      : undefined,
+  );
+  return data;
+}
