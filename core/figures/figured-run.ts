@@ -6,6 +6,7 @@ import type { RunFinding } from '../judgement/run-findings.ts';
 import type { AirCircumstances } from '../checks/air-checks.ts';
 import type { RunConditions } from '../likeness/run-conditions.ts';
 import type { RawPoints } from '../reduction/raw-points.ts';
+import { meanOf } from '../numerics/mean.ts';
 import type { Curve } from './corrected-curve.ts';
 import type { SweepDrive } from '../reduction/sweep-drive.ts';
 import type { RunCurve } from '../comparison/run-curve.ts';
@@ -71,6 +72,7 @@ export function measuredConditions({ run, figures }: CountedRun): RunConditions 
   const { startS, endS, startRpm, endRpm } = figures.curve.sweep;
   const { ratio } = run.sweep.drive;
   const speeds = figures.curve.engineSpeedRpm;
+  const learned = run.logged?.means.get('learnedOctane');
   return {
     ratio: ratio[(run.sweep.first + run.sweep.last) >> 1],
     rampRpmPerS: (endRpm - startRpm) / (endS - startS),
@@ -81,6 +83,7 @@ export function measuredConditions({ run, figures }: CountedRun): RunConditions 
         ? [{ fromRpm, toRpm, percent: figure ?? 0 }]
         : [],
     ),
+    ...(learned ? { learnedOctanePct: meanOf(learned.values) } : {}),
     ...run.conditions,
   };
 }

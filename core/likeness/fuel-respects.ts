@@ -1,5 +1,5 @@
 import { otherFuelPct } from '../fuel/ledger.ts';
-import { all, known, type LikeForLikeInput, type Unlikeness } from './run-conditions.ts';
+import { all, known, type LikeForLikeInput, type RunConditions, type Unlikeness } from './run-conditions.ts';
 import { meanOf } from '../numerics/mean.ts';
 
 /** Content that changed between the sides, or within one: fuel was added without a new setup. */
@@ -36,5 +36,26 @@ export function fuelMoving(input: LikeForLikeInput): Unlikeness | undefined {
     message: `The ethanol reading had not settled when ${runs.map((run) => run.label).join(', ')} began: lines and pump still held the old fuel.`,
     matters: 'what was burnt is not known, and changed during the run',
     remedy: 'Run until two readings agree within 1 %, then repeat.',
+  };
+}
+
+/** The controller's learned octane reading moves by less than this, %, while it rests. */
+const restsPct = 3;
+
+/** A controller that had learned another octane ran other ignition, whatever else was changed. */
+export function learnedOctane(input: LikeForLikeInput): Unlikeness | undefined {
+  const learned = (runs: readonly RunConditions[]) => known(runs.map((run) => run.learnedOctanePct));
+  const both = [...learned(input.baseline), ...learned(input.test)];
+  if (both.length < 2) return undefined;
+  const [least, most] = [Math.min(...both), Math.max(...both)];
+  if (most - least < restsPct) return undefined;
+  return {
+    id: 'learned-octane',
+    severity: 'mind',
+    figure: Math.round(most - least),
+    unit: '%',
+    message: `The controller’s learned octane was between ${Math.round(least)} and ${Math.round(most)} % in these runs: it had not settled.`,
+    matters: 'ignition follows it, so the runs differ by more than the change',
+    remedy: 'Make conditioning runs until it rests, then repeat both sides.',
   };
 }

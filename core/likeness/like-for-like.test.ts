@@ -44,6 +44,15 @@ test('another vehicle withholds the verdict; another visit is told with where it
   expect(ids({ vehicle: 'Tarrow Six' })).toEqual([]);
 });
 
+test('a learned octane reading that moved from side to side, or within one, is told', () => {
+  const side = (...learned: number[]) => learned.map((learnedOctanePct) => conditions({ learnedOctanePct }));
+  const found = (test: RunConditions[], baseline: RunConditions[]) => unlikeRespects({ test, baseline }).filter(({ id }) => id === 'learned-octane'); // prettier-ignore
+  expect(found(side(71), side(62.4, 62))[0]).toMatchObject({ severity: 'mind', message: expect.stringContaining('between 62 and 71 %') }); // prettier-ignore
+  expect(found(side(60, 66), [conditions()])).toHaveLength(1);
+  expect(found(side(61), side(62.4, 62))).toEqual([]);
+  expect(found(side(61), [conditions()])).toEqual([]);
+});
+
 test('what is not known is not compared', () => {
   const bare = (label: string) => ({ label, dyno: testDyno, hasAir: true });
   expect(unlikeRespects({ test: [bare('B1')], baseline: [conditions()] })).toEqual([]);

@@ -1,4 +1,4 @@
-import { ethanol, fuelMoving } from './fuel-respects.ts';
+import { ethanol, fuelMoving, learnedOctane } from './fuel-respects.ts';
 import { airAges, airMissing, corrections, heat } from './air-and-heat-respects.ts';
 import { dynos, pressures, ramps, ratios, slip, differentWord } from './machine-respects.ts';
 import type { LikeForLikeInput, Unlikeness } from './run-conditions.ts';
@@ -47,6 +47,7 @@ export function unlikeRespects(input: LikeForLikeInput): Unlikeness[] {
     ),
     ethanol(input),
     fuelMoving(input),
+    learnedOctane(input),
     differentWord(
       input,
       'fan',

@@ -20,6 +20,8 @@ export interface RunConditions {
   ethanolPct?: number | undefined;
   /** The reading had not settled then. */
   fuelMoving?: boolean | undefined;
+  /** What the controller had learned of the fuel's octane, %, its own scale. */
+  learnedOctanePct?: number | undefined;
   fan?: string | undefined;
   /** How the absorber was driven: `inertia`, `ramp`, `hold` … */
   loadMode?: string | undefined;

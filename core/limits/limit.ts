@@ -11,6 +11,7 @@ export const limitQuantities = {
   ignitionAdvance: { label: 'Ignition advance', unit: '°', side: 'most', scaled: false },
   injectorDuty: { label: 'Injector duty', unit: '%', side: 'most', scaled: false },
   fuelPressure: { label: 'Fuel pressure', unit: 'kPa', side: 'least', scaled: false },
+  fuelTrim: { label: 'Fuel trim, either way', unit: '%', side: 'most', scaled: false },
   railPressure: { label: 'Rail pressure', unit: 'MPa', side: 'least', scaled: false },
   oilPressure: { label: 'Oil pressure', unit: 'kPa', side: 'least', scaled: false },
   crankcasePressure: { label: 'Crankcase pressure', unit: 'kPa', side: 'most', scaled: false },

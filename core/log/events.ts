@@ -5,6 +5,9 @@ import { usualLimits } from '../limits/suggestions.ts';
 import { boostEvents } from './boost.ts';
 import { logExtremes, reachIn } from './extremes.ts';
 import { fuelPressureSag, injectorDuty } from './fuel-supply.ts';
+import { ethanolContent, learnedOctane } from './fuel-quality.ts';
+import { fuelTrim } from './fuel-trim.ts';
+import { railPressure } from './rail-pressure.ts';
 import { limitsCrossed } from './limits-crossed.ts';
 import { knock } from './knock.ts';
 import { mixture } from './mixture.ts';
@@ -16,7 +19,7 @@ import { lowBattery, relearning, sensorCeiling, sensorDead } from './sensors.ts'
 export function logEvents(log: RunLog): LogEvent[] {
   const judged = judgedLog(log);
   const checked =
-    [knock, mixture, fuelPressureSag, injectorDuty, oilPressure, boostEvents, sensorCeiling, sensorDead, lowBattery, relearning] // prettier-ignore
+    [knock, mixture, fuelPressureSag, railPressure, injectorDuty, fuelTrim, ethanolContent, learnedOctane, oilPressure, boostEvents, sensorCeiling, sensorDead, lowBattery, relearning] // prettier-ignore
       .flatMap((check) => check(judged));
   // A limit that a check has told already is not told twice.
   const told = new Set(checked.map(({ limit }) => limit));

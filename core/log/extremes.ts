@@ -1,5 +1,6 @@
 import type { Reach } from '../limits/broken-limits.ts';
 import { limitChannel, limitQuantities, type Limit } from '../limits/limit.ts';
+import { channelOf } from './channel-of.ts';
 import { sensorDead } from './sensors.ts';
 import { averaged, pullOf, settlingS, type RunLog } from './run-log.ts';
 
@@ -48,9 +49,12 @@ export const motionChannels: readonly string[] = ['time', 'rollerSpeed', 'hubSpe
 
 /** The extremes of every logged channel, and of engine speed: what limits are held against. A dead sensor has none. */
 export function logExtremes(log: RunLog): ReadonlyMap<string, Extremes> {
-  const found = new Map([['engineSpeed', extremesOf(log, 'engineSpeed', log.engineSpeedRpm)]]);
   const dead = sensorDead(log).map(({ channels }) => channels[0]);
-  for (const [name, values] of log.channels) if (!motionChannels.includes(name) && name !== 'engineSpeed' && !dead.includes(name)) found.set(name, extremesOf(log, name, values)); // prettier-ignore
+  const found = new Map<string, Extremes>();
+  for (const name of new Set(['engineSpeed', 'fuelTrim', ...log.channels.keys()])) {
+    const values = channelOf(log, name);
+    if (values && !motionChannels.includes(name) && !dead.includes(name)) found.set(name, extremesOf(log, name, values)); // prettier-ignore
+  }
   return found;
 }
 

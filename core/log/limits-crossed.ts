@@ -1,6 +1,7 @@
 import { plain } from '../limits/broken-words.ts';
 import { limitChannel, readingTolerance } from '../limits/limit.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
+import { channelOf } from './channel-of.ts';
 import { judgedReading } from './extremes.ts';
 import { eventAt, stretches, type JudgedLog, type LogEvent } from './run-log.ts';
 
@@ -15,7 +16,7 @@ const bridgedS = 0.2;
 export function limitsCrossed(log: JudgedLog): LogEvent[] {
   return [...log.broken.values()].flatMap(({ quantity, label, unit, side, limit, reading, usual }): LogEvent[] => {
     const channel = limitChannel(quantity);
-    const read = channel === 'engineSpeed' ? log.engineSpeedRpm : log.channels.get(channel);
+    const read = channelOf(log, channel);
     if (!read) return [];
     const values = judgedReading(log, channel, read);
     const tolerance = readingTolerance({ quantity, value: limit, scale: null });

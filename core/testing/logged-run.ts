@@ -18,7 +18,11 @@ export type LogFault =
   | 'sensor-ceiling'
   | 'sensor-dead'
   | 'low-battery'
-  | 'relearning';
+  | 'relearning'
+  | 'fuel-trim'
+  | 'ethanol-differs'
+  | 'octane-moving'
+  | 'rail-pressure-sag';
 export const logFaults: readonly LogFault[] = [
   'knock',
   'lean',
@@ -33,6 +37,10 @@ export const logFaults: readonly LogFault[] = [
   'sensor-dead',
   'low-battery',
   'relearning',
+  'fuel-trim',
+  'ethanol-differs',
+  'octane-moving',
+  'rail-pressure-sag',
 ];
 
 /**
@@ -144,6 +152,32 @@ export function loggedRun(
         'boostTarget',
         read(0, 0, (index) => (pulling(index) ? target(index) : 0)),
       );
+  }
+  // What was added later draws from a generator of its own, so that the earlier channels stay as they were.
+  const more = chanceFrom(seed * 104729 + 5);
+  if (engineKind !== 'diesel') {
+    channels.set(
+      'fuelTrimShort',
+      read(1, 0.5, (index) => (fault === 'fuel-trim' && pulling(index) ? (seed % 2 === 0 ? 13 : -16) : 0.6)),
+    );
+    if (ethanolPct !== null && (more() < 0.5 || fault === 'ethanol-differs')) {
+      const content = ethanolPct + 3 * (more() - 0.5) + (fault === 'ethanol-differs' ? (ethanolPct > 50 ? -12 : 9) : 0);
+      channels.set('ethanolContent', read(1, 0.4, () => content)); // prettier-ignore
+    }
+    if (more() < 0.5 || fault === 'octane-moving') {
+      const learned = 40 + 50 * more();
+      channels.set('learnedOctane', read(1, 0.15, (index) => learned - (fault === 'octane-moving' ? 7 * share(index) : 0))); // prettier-ignore
+    }
+  }
+  if (engineKind === 'diesel' || more() < 0.4 || fault === 'rail-pressure-sag') {
+    const [low, top] = engineKind === 'diesel' ? [90, 165] : [9, 19];
+    const wanted = (index: number) => low + (top - low) * min(1, 3 * share(index));
+    const lost = (index: number) => (fault === 'rail-pressure-sag' && faulty(index) ? 0.28 * (share(index) - faultFrom + 0.35) : 0); // prettier-ignore
+    channels.set(
+      'railPressure',
+      read(1, 0.012 * top, (index) => wanted(index) * (1 - lost(index))),
+    );
+    if (more() < 0.5) channels.set('railPressureTarget', read(1, 0, wanted));
   }
   const engine: LoggedEngine = {
     ignition: engineKind === 'diesel' ? 'compression' : 'spark',
