@@ -138,6 +138,8 @@ export const briefFields = z.object({
   claimedSource: trimmedText(200),
   deliverables: trimmedText(300),
   gentlerTune: z.boolean(),
+  /** Smallest change of power that the owner cares about, %. */
+  wantedPercent: z.number().min(0.1).max(20).nullable(),
   dynoKind: z.enum(['inertia-roller', 'loaded-roller', 'hub']).nullable(),
   bestRunId: identifier.nullable(),
   untested: freeText(1000),

@@ -55,6 +55,8 @@ export interface JobRecord {
   runs: readonly RunRecord[];
   /** The frozen baseline in force; null where none was frozen. */
   baseline: FrozenBaseline | null;
+  /** The smallest change that the owner cares about, as a share of power. */
+  wantedShare?: number | undefined;
   /** Limits that were set for this job. */
   limits?: readonly Limit[] | undefined;
   /** Runs planned of each setup, where that was stated. */

@@ -67,6 +67,7 @@ export function makeJobFigures(request: FiguresRequest, readings: ReadonlyMap<nu
     learned,
     plan: job.plan ?? undefined,
     limits: job.limits ?? [],
+    wantedShare: job.wantedShare,
   });
   return {
     ...figures,

@@ -18,6 +18,7 @@ import { attributionOf, type AttributedSetup, type DifferenceBetween } from '../
 import { pairDifference, pairsOf, type PairsOf } from './compared-pair.ts';
 import { comparisonFigures, comparisonOfPair } from './pair-comparison.ts';
 import { bestSetup } from '../judgement/best-setup.ts';
+import { paceOf } from '../judgement/pace.ts';
 import { nextRun, type NextRun } from '../judgement/next-run.ts';
 import type { FamilyPair } from '../judgement/job-claims.ts';
 import type { SetupCurves } from './setup-curves.ts';
@@ -73,7 +74,7 @@ export function resolvedFigures(runs: readonly FiguredRun[], request: ResolvedRe
     unusable,
     setups: figuresOfSetups,
     spread: of.spread,
-    next: nextOf(of, figuresOfSetups),
+    next: nextOf(of, figuresOfSetups, figured),
     ...(best === undefined ? {} : { bestId: best }),
     ...(request.beside === 'steps' ? stepsOf(of) : {}),
     ...(request.beside === 'response' ? responseOf(of, figured) : {}),
@@ -97,15 +98,22 @@ function familyOf(setups: readonly SetupFigures[]): FamilyPair[] {
 }
 
 /** What to run next: a setup without a run, else what the newest pair still wants. */
-function nextOf({ request, counted }: PairsOf, setups: readonly SetupFigures[]): NextRun {
-  const { baselineId, plan } = request;
+function nextOf(
+  { request, counted }: PairsOf,
+  setups: readonly SetupFigures[],
+  figured: readonly CountedRun[],
+): NextRun {
+  const { baselineId, plan, wantedShare } = request;
+  const paceS = paceOf(figured.flatMap(({ run }) => run.conditions.startedAt?.getTime() ?? []));
   const newest = request.setups[request.setups.length - 1];
   const unrun = newest && counted(newest.id).length === 0 ? newest.id : undefined;
   const runs = (id: number) => counted(id).length;
   const pairs = familyOf(setups).map((pair) => ({ pair, runs: { test: runs(pair.testId), baseline: runs(pair.againstId) } })); // prettier-ignore
-  if (unrun !== undefined || pairs.length > 0) return nextRun(pairs, unrun);
+  if (unrun !== undefined || pairs.length > 0) return nextRun(pairs, { unrun, wantedShare, paceS });
   const missing = (plan?.runs ?? usualBaselineRuns) - runs(baselineId);
-  return missing > 0 ? { setupId: baselineId, againstId: null, why: 'baseline', runs: missing } : nextRun([]);
+  if (missing <= 0) return nextRun([]);
+  const expected = paceS === undefined ? {} : { expectedS: missing * paceS };
+  return { setupId: baselineId, againstId: null, why: 'baseline', runs: missing, ...expected };
 }
 
 /** Runs that a baseline usually has. */

@@ -19,6 +19,8 @@ export interface ResolvedRequest extends Omit<
   borrowed?: BorrowedCurve | undefined;
   learned?: Learned | undefined;
   limits?: readonly Limit[] | undefined;
+  /** The smallest change that matters, as a share of power; the usual one where left out. */
+  wantedShare?: number | undefined;
   /** Runs planned of each setup; one of its own has precedence. */
   plan?: StatedPlan | undefined;
 }

@@ -49,13 +49,25 @@ describe('the next best run', () => {
     expect(next.runs).toBeGreaterThan(fewer.runs);
   });
 
+  test('follows the change that the owner cares about, and tells how long it takes at the pace so far', () => {
+    const open = { pair: pair(), runs: { test: 1, baseline: 3 } };
+    const fine = nextRun([open], { wantedShare: 0.008, paceS: 400 });
+    const coarse = nextRun([open], { wantedShare: 0.012, paceS: 400 });
+    expect(fine.runs).toBeGreaterThan(coarse.runs);
+    expect(fine).toMatchObject({ wantedShare: 0.008, expectedS: 400 * fine.runs });
+    expect(nextRunWords(nextRun([], { unrun: 2, paceS: 400 }), () => 'B')).toBe(
+      'Run B: it has no counted run yet. About 7 min at the pace so far.',
+    );
+    expect(nextRun([], { paceS: 400 })).not.toHaveProperty('expectedS');
+  });
+
   test('says when no reasonable number would do', () => {
     const wild = meanDifference([90, 110, 100], [95, 105, 85]);
     expect(say({ difference: wild })).toMatch(/too small to be shown/);
   });
 
   test('of a job is that of a setup without a run, else of its newest pair that wants one', () => {
-    expect(nextRun([], 4)).toMatchObject({ setupId: 4, why: 'first-run' });
+    expect(nextRun([], { unrun: 4 })).toMatchObject({ setupId: 4, why: 'first-run' });
     const enough = { pair: pair({ claim: 'gain' }), runs: three };
     const open = { pair: pair({ testId: 3 }), runs: { test: 1, baseline: 3 } };
     expect(nextRun([open, enough]).setupId).toBe(3);

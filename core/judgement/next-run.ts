@@ -10,6 +10,8 @@ export interface NextRun {
   runs: number;
   /** The change that the runs would show, as a share of power. */
   wantedShare?: number;
+  /** How long the runs take at the pace of the job so far, s. */
+  expectedS?: number;
 }
 
 /** Runs of either side of a pair. */
@@ -18,8 +20,8 @@ export interface PairRuns {
   baseline: number;
 }
 
-/** A change that owners ask about: 1 % of power. */
-const wantedShare = 0.01;
+/** A change that owners ask about where this one has not said: 1 % of power. */
+const usualWantedShare = 0.01;
 /** Nobody makes more runs than this for one question. */
 const mostRuns = 20;
 
@@ -50,8 +52,10 @@ function runsToShow(
  * The next best run for one pair: what is missing of its plan; a return where
  * drift, or another day, stands in the way; more of the side that has fewer
  * until a change of the wanted size would show; or enough.
+ *
+ * @param wantedShare smallest change that matters, as a share of power
  */
-export function nextRunOfPair(pair: PairJudgement, runs: PairRuns): NextRun {
+export function nextRunOfPair(pair: PairJudgement, runs: PairRuns, wantedShare = usualWantedShare): NextRun {
   const { testId, againstId, judging, withheld, claim } = pair;
   const next = (setupId: number | null, why: NextRun['why'], count: number): NextRun => ({ setupId, againstId: setupId === againstId ? testId : againstId, why, runs: count }); // prettier-ignore
   if (judging.kind === 'planned' && !mayClaim(judging)) {
@@ -69,12 +73,26 @@ export function nextRunOfPair(pair: PairJudgement, runs: PairRuns): NextRun {
   return count === 0 ? next(null, 'enough', 0) : { ...next(first, 'shows-more', count), wantedShare };
 }
 
+/** What is asked of a job's runs, and how fast they come. */
+export interface NextRunOptions {
+  /** A setup without a counted run. */
+  unrun?: number | undefined;
+  wantedShare?: number | undefined;
+  /** From one run to the next, s. */
+  paceS?: number | undefined;
+}
+
 /** The next best run of a job: that of its newest pair that still wants one. @param pairs in the order of their setups */
-export function nextRun(pairs: readonly { pair: PairJudgement; runs: PairRuns }[], unrun?: number): NextRun {
-  if (unrun !== undefined) return { setupId: unrun, againstId: null, why: 'first-run', runs: 1 };
+export function nextRun(
+  pairs: readonly { pair: PairJudgement; runs: PairRuns }[],
+  { unrun, wantedShare, paceS }: NextRunOptions = {},
+): NextRun {
+  const timed = (next: NextRun): NextRun =>
+    paceS !== undefined && next.runs > 0 ? { ...next, expectedS: next.runs * paceS } : next;
+  if (unrun !== undefined) return timed({ setupId: unrun, againstId: null, why: 'first-run', runs: 1 });
   for (const { pair, runs } of [...pairs].reverse()) {
-    const next = nextRunOfPair(pair, runs);
-    if (next.setupId !== null) return next;
+    const next = nextRunOfPair(pair, runs, wantedShare);
+    if (next.setupId !== null) return timed(next);
   }
   return { setupId: null, againstId: null, why: 'enough', runs: 0 };
 }

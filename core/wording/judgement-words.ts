@@ -105,7 +105,14 @@ export function spreadWords({ share, df, from, repeats, upperShare }: SpreadPrio
 }
 
 /** What to run next and why, as a sentence. @param letterOf the letter of a setup */
-export function nextRunWords(
+export function nextRunWords(next: NextRun, letterOf: (id: number) => string): string {
+  const { expectedS } = next;
+  const minutes =
+    expectedS === undefined ? '' : ` About ${Math.max(1, Math.round(expectedS / 60))} min at the pace so far.`;
+  return `${whyWords(next, letterOf)}${minutes}`;
+}
+
+function whyWords(
   { setupId, againstId, why, runs: count, wantedShare }: NextRun,
   letterOf: (id: number) => string,
 ): string {

@@ -25,7 +25,8 @@ export function recordOf({
   runs,
   baseline,
   limits,
-}: Pick<Job, 'vehicle' | 'car' | 'setups' | 'runs' | 'baseline' | 'limits'>): WorkerRequest['job'] {
+  wantedPercent,
+}: Pick<Job, 'vehicle' | 'car' | 'setups' | 'runs' | 'baseline' | 'limits' | 'wantedPercent'>): WorkerRequest['job'] {
   return {
     vehicle,
     ignition: car.ignition,
@@ -34,6 +35,7 @@ export function recordOf({
     runs,
     baseline,
     limits: knownLimits(limits),
+    wantedShare: wantedPercent === null ? undefined : wantedPercent / 100,
   };
 }
 
@@ -69,6 +71,7 @@ export function figuresKey({ job, guest, view, learned }: WorkerRequest) {
     revisionOf(job.baseline),
     job.ignition,
     job.boosted,
+    job.wantedShare,
     job.limits,
     guest && [runs(guest.runs), guest.setup.id, guest.setup.letter, revisionOf(guest.baseline)],
     view,

@@ -33,6 +33,15 @@ export function Question({ job }: { job: Job }) {
           {words('target', 'Target', '190 kW, or pulls from 2,000')}
           {words('notWanted', 'Not wanted', 'a peak that costs the low end')}
         </div>
+        <SavedNumber
+          label="Smallest change that matters, % of power"
+          field="wantedPercent"
+          placeholder="e.g. 1"
+          value={job.wantedPercent}
+          revision={job.revision}
+          place={`job/${job.id}/wantedPercent`}
+          save={(wantedPercent, revision) => api.changeJob(job.id, { wantedPercent, revision })}
+        />
         <div className={classes.pair}>
           <SavedNumber
             label="Claimed figure"

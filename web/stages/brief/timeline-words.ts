@@ -21,6 +21,7 @@ const fieldWords: Record<string, string> = {
   claimedValue: 'Claimed figure',
   claimedSource: 'Claimed by',
   deliverables: 'To be delivered',
+  wantedPercent: 'Change that matters',
   gear: 'Gear',
   dynoKind: 'Dyno',
   untested: 'Left untested',
