@@ -59,6 +59,8 @@ export const setupChange = z
     predictionWhy: trimmedText(300),
     decision: z.enum(['keep', 'go back', 'try further']).nullable(),
     decisionWhy: trimmedText(300),
+    /** What it rested on, in the words of that moment. */
+    decidedOn: trimmedText(600),
     /** Until its first run. */
     plannedRuns: z.int().min(1).max(30).nullable(),
   })

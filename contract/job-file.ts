@@ -112,18 +112,28 @@ export const takenTuneFile = z.object({
   knownFrom: z.array(z.object({ jobId: identifier, vehicle: z.string(), setup: z.string(), name: z.string() })),
 });
 
+/** A spread of repeats that was learned: a share of power, and what it is worth. */
+export const knownSpread = z.object({
+  share: z.number().positive().max(1),
+  df: z.number().positive(),
+  repeats: z.int().positive().optional(),
+});
+
 export const baseline = z.object({
   setupId: identifier,
   version: z.int().positive(),
   runIds: z.array(identifier).min(1),
   why: z.string(),
   createdAt: moment,
+  /** The spread of repeats as it was known then; null where none was. */
+  spread: knownSpread.nullable(),
 });
 export type Baseline = z.infer<typeof baseline>;
 export const freezing = z.object({
   setupId: identifier,
   runIds: z.array(identifier).min(1).max(100),
   why: trimmedText(300),
+  spread: knownSpread.nullable().default(null),
 });
 
 export const briefFields = z.object({

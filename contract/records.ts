@@ -87,6 +87,8 @@ export const setup = z.object({
   decision: z.enum(['keep', 'go back', 'try further']).nullable(),
   decisionWhy: z.string(),
   decidedAt: moment.nullable(),
+  /** What it rested on, in the words of that moment and with its rule; empty where nobody recorded it. */
+  decidedOn: z.string(),
   /** Runs that were planned before the first one: judged as one look when all are there. Null: every look is paid for. */
   plannedRuns: z.int().min(1).max(30).nullable(),
 });

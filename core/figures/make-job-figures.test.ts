@@ -99,6 +99,21 @@ describe('what nobody chose', () => {
   });
 });
 
+describe('the spread that a baseline was frozen with', () => {
+  const spread = { share: 0.009, df: 12, repeats: 20 };
+  const learned = { spread: { share: 0.002, df: 30, from: 'learned' as const, repeats: 60 } };
+  const from = (baseline: JobRecord['baseline'], how: Partial<FiguresView> = {}) => {
+    const request = { job: job({ baseline }), view: view(how), learned };
+    return makeJobFigures(request, readingsOf(neededRuns(request))).spread;
+  };
+
+  test('holds while it is in force, whatever the shop has learned since', () => {
+    expect(from({ setupId: 1, runIds: [1, 2, 3], spread })).toEqual({ ...spread, from: 'learned' });
+    expect(from({ setupId: 1, runIds: [1, 2, 3], spread: null })).toEqual(learned.spread);
+    expect(from({ setupId: 1, runIds: [1, 2, 3], spread }, { baselineId: 2 })).toEqual(learned.spread);
+  });
+});
+
 describe('automatic smoothing', () => {
   test('comes from the baseline’s counted runs, whatever else was recorded', () => {
     const alone = figuresOf({}, { smoothing: 'auto' }).spanRpm;

@@ -64,7 +64,7 @@ export function makeJobFigures(request: FiguresRequest, readings: ReadonlyMap<nu
     ...sides,
     setups: guest ? [...job.setups, guest.setup] : job.setups,
     settings: { standard, share, gridRpm, spanRpm, crank: crank.loss },
-    learned,
+    learned: frozen?.spread ? { ...learned, spread: { ...frozen.spread, from: 'learned' } } : learned,
     plan: job.plan ?? undefined,
     limits: job.limits ?? [],
     wantedShare: job.wantedShare,

@@ -4,6 +4,8 @@ import { isCounted, type CountableRun } from './counted.ts';
 export interface FrozenBaseline {
   setupId: number;
   runIds: readonly number[];
+  /** The spread of repeats as it was known when it was frozen. */
+  spread?: { share: number; df: number; repeats?: number | undefined } | null | undefined;
 }
 
 /**

@@ -220,8 +220,8 @@ describe('setups', () => {
     expect((await refusedBy(late)).error).toMatch(/locked/);
     expect((await refusedBy(await server.request('DELETE', `/api/setups/${setup.id}`))).error).toMatch(/kept for ever/);
     expect((await refusedBy(await server.request('DELETE', `/api/setups/${job.setups[0]!.id}`))).error).toMatch(/changed from this|kept/); // prettier-ignore
-    const decided = await server.json<Setup>('PATCH', `/api/setups/${setup.id}`, { decision: 'keep', decisionWhy: 'it pays' }); // prettier-ignore
-    expect(decided).toMatchObject({ predictionKw: 2.5, decision: 'keep' });
+    const decided = await server.json<Setup>('PATCH', `/api/setups/${setup.id}`, { decision: 'keep', decisionWhy: 'it pays', decidedOn: 'B on A +2.1 ± 0.4 kW' }); // prettier-ignore
+    expect(decided).toMatchObject({ predictionKw: 2.5, decision: 'keep', decidedOn: 'B on A +2.1 ± 0.4 kW' });
     expect(decided.decidedAt).not.toBeNull();
   });
 
@@ -240,12 +240,14 @@ describe('setups', () => {
     const job = await server.newJob();
     const setupId = job.setups[0]!.id;
     const runs = [await ran(setupId), await ran(setupId), await ran(setupId)];
-    const freeze = (runIds: number[], why: string) =>
-      server.request('POST', `/api/jobs/${job.id}/baseline`, { setupId, runIds, why });
+    const freeze = (runIds: number[], why: string, spread: object | null = null) =>
+      server.request('POST', `/api/jobs/${job.id}/baseline`, { setupId, runIds, why, spread });
+    const spread = { share: 0.004, df: 9.5, repeats: 24 };
     await freeze(runs.map(({ id }) => id), 'three alike'); // prettier-ignore
-    await freeze(runs.slice(1).map(({ id }) => id), 'A1 was cold'); // prettier-ignore
-    expect((await reread(job)).baseline).toMatchObject({ version: 2, runIds: runs.slice(1).map(({ id }) => id), why: 'A1 was cold' }); // prettier-ignore
-    expect((await reread(job)).earlierBaselines).toMatchObject([{ version: 1, runIds: runs.map(({ id }) => id), why: 'three alike' }]); // prettier-ignore
+    await freeze(runs.slice(1).map(({ id }) => id), 'A1 was cold', spread); // prettier-ignore
+    expect((await reread(job)).baseline).toMatchObject({ version: 2, runIds: runs.slice(1).map(({ id }) => id), why: 'A1 was cold', spread }); // prettier-ignore
+    expect((await reread(job)).earlierBaselines).toMatchObject([{ version: 1, runIds: runs.map(({ id }) => id), why: 'three alike', spread: null }]); // prettier-ignore
+    expect((await freeze([runs[0]!.id], 'x', { share: -1, df: 2 })).status).toBe(400);
     expect((await freeze([999_999], 'x')).status).toBe(422);
     const history = await server.json<Change[]>('GET', `/api/jobs/${job.id}/history`);
     expect(history.filter(({ subject }) => subject === 'baseline')).toHaveLength(2);

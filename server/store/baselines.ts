@@ -1,10 +1,11 @@
-import { baseline, type Baseline } from '../../contract/job-file.ts';
+import type { z } from 'zod';
+import { baseline, type Baseline, type freezing } from '../../contract/job-file.ts';
 import { Refusal } from '../../core/refusal.ts';
 import type { Queryable } from './database.ts';
-import { recordOf } from './rows.ts';
+import { parameter, recordOf } from './rows.ts';
 
 const select = `
-  select setup_id, version, why, created_at,
+  select setup_id, version, why, created_at, spread,
     array(select run_id from baseline_run where baseline_id = baseline.id order by run_id) as run_ids
   from baseline`;
 
@@ -18,7 +19,7 @@ export async function baselinesOf(database: Queryable, jobId: number): Promise<B
 export async function freezeBaseline(
   database: Queryable,
   jobId: number,
-  { setupId, runIds, why }: { setupId: number; runIds: number[]; why: string },
+  { setupId, runIds, why, spread }: z.output<typeof freezing>,
 ): Promise<void> {
   await database.query('select id from job where id = $1 for update', [jobId]);
   const { rows: baselineRuns } = await database.query(
@@ -29,9 +30,9 @@ export async function freezeBaseline(
     throw new Refusal('A baseline holds finished power runs of one setup; not all of these are. Choose them anew.');
   }
   const { rows } = await database.query(
-    `insert into baseline (job_id, setup_id, version, why)
-     select $1, $2, coalesce(max(version), 0) + 1, $3 from baseline where job_id = $1 returning id`,
-    [jobId, setupId, why],
+    `insert into baseline (job_id, setup_id, version, why, spread)
+     select $1, $2, coalesce(max(version), 0) + 1, $3, $4 from baseline where job_id = $1 returning id`,
+    [jobId, setupId, why, parameter(spread)],
   );
   await database.query('insert into baseline_run (baseline_id, run_id) select $1, unnest($2::bigint[])', [
     rows[0].id,

@@ -8,7 +8,7 @@ import type { Queryable } from './database.ts';
 import { changeRow, recordOf } from './rows.ts';
 
 const columns = `id, job_id, position, parent_id, change, items, created_at, revision, prediction_kw, prediction_from_rpm,
-  prediction_to_rpm, prediction_why, decision, decision_why, decided_at, planned_runs`;
+  prediction_to_rpm, prediction_why, decision, decision_why, decided_at, decided_on, planned_runs`;
 
 const setupRow = setup.omit({ letter: true }).extend({ position: z.int().nonnegative() });
 

@@ -11,7 +11,7 @@ import { Decision } from './setup-details.tsx';
 const setup = (over: Partial<Setup>) => ({ id: 5, revision: 1, decision: null, decisionWhy: '', ...over }) as Setup;
 const shown = (setup: Setup) => (
   <QueryClientProvider client={queryClient}>
-    <Decision setup={setup} />
+    <Decision setup={setup} decidedOn="C on B +1.0 kW" />
   </QueryClientProvider>
 );
 const why = () => screen.getByLabelText<HTMLInputElement>('Why');

@@ -1,16 +1,15 @@
 import type { Setup } from '../../contract/records.ts';
 import { gainOnParent, type SetupFigures } from '../../core/figures/setup-figures.ts';
 import { scorePrediction, type PredictionScore } from '../../core/setup/prediction.ts';
+import { predictionWords } from '../../core/wording/decision-record.ts';
 import { usePreferences } from '../state/preferences.ts';
 import { formatPower, signed, halfWidthText } from '../ui/figures.ts';
 import classes from './setup-details.module.css';
 
 const words: Record<PredictionScore, string> = {
+  ...predictionWords,
   open: 'not scored yet: there is no interval',
-  held: 'prediction right',
-  'too high': 'prediction too high',
-  'too low': 'prediction too low',
-  'wrong way': 'prediction wrong: it went the other way',
+  'wrong way': `${predictionWords['wrong way']}: it went the other way`,
 };
 
 /** What a change was expected to give on its parent, and how that came out. */

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import type { Job, Run, Setup } from '../../contract/records.ts';
 import type { UnusableRun } from '../../core/figures/figured-run.ts';
 import { gainOnParent, type SetupFigures } from '../../core/figures/setup-figures.ts';
+import { predictionWords } from '../../core/wording/decision-record.ts';
 import { jobClaimWords, toneOf } from '../../core/wording/judgement-words.ts';
 import { usePreferences } from '../state/preferences.ts';
 import { scorePrediction } from '../../core/setup/prediction.ts';
@@ -30,6 +31,8 @@ interface SetupCardProps {
   broken: ReadonlyMap<number, readonly string[]>;
   /** Setups that are judged together. */
   among: number;
+  /** What a decision on it would rest on. */
+  decidedOn: string;
   baseline: Setup;
   chosen: boolean;
   choosing: string;
@@ -51,6 +54,7 @@ export function SetupCard({
   unusable,
   broken,
   among,
+  decidedOn,
   baseline,
   chosen,
   choosing,
@@ -94,6 +98,7 @@ export function SetupCard({
           job={job}
           setup={setup}
           figures={figures}
+          decidedOn={decidedOn}
           opened={opened}
           onClose={() => setOpened(false)}
           onAdded={onAdded}
@@ -134,8 +139,6 @@ export function SetupCard({
     </li>
   );
 }
-
-const predictionWords = { held: 'prediction right', 'too high': 'prediction too high', 'too low': 'prediction too low', 'wrong way': 'prediction wrong' } as const; // prettier-ignore
 
 const decisionWords = { keep: 'kept', 'go back': 'went back', 'try further': 'trying further' } as const;
 

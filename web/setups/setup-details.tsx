@@ -18,6 +18,8 @@ interface SetupDetailsProps {
   job: Job;
   setup: Setup;
   figures: SetupFigures | undefined;
+  /** What a decision would rest on now. */
+  decidedOn: string;
   opened: boolean;
   onClose: () => void;
   /** What is done with a setup that going back has made. */
@@ -25,7 +27,7 @@ interface SetupDetailsProps {
 }
 
 /** All that is written of a setup: what changed, what it was expected to give, the files in it, and what was decided. */
-export function SetupDetails({ job, setup, figures, opened, onClose, onAdded }: SetupDetailsProps) {
+export function SetupDetails({ job, setup, figures, decidedOn, opened, onClose, onAdded }: SetupDetailsProps) {
   const parent = job.setups.find((candidate) => candidate.id === setup.parentId);
   const ran = job.runs.some((run) => run.setupId === setup.id);
   const first = setup.parentId === null;
@@ -68,7 +70,7 @@ export function SetupDetails({ job, setup, figures, opened, onClose, onAdded }: 
           </section>
         )}
         <TuneFiles job={job} setup={setup} />
-        {!first && parent && <Decision setup={setup} />}
+        {!first && parent && <Decision setup={setup} decidedOn={decidedOn} />}
         <GoBack job={job} setup={setup} parent={parent} onAdded={onAdded} close={onClose} />
         {!ran && !first && (
           <Group justify="flex-end">
@@ -96,8 +98,16 @@ const decisions = [
   { value: 'try further', label: 'try further' },
 ];
 
-/** What was decided on a change, and why. */
-export function Decision({ setup, heading = 'Decision' }: { setup: Setup; heading?: string }) {
+/** What was decided on a change, why, and what it rested on then. */
+export function Decision({
+  setup,
+  decidedOn,
+  heading = 'Decision',
+}: {
+  setup: Setup;
+  decidedOn: string;
+  heading?: string;
+}) {
   // What is being written stays, whatever comes from the server meanwhile.
   const [typed, setTyped] = useState<string>();
   const why = typed ?? setup.decisionWhy;
@@ -110,7 +120,13 @@ export function Decision({ setup, heading = 'Decision' }: { setup: Setup; headin
         fullWidth
         data={decisions}
         value={setup.decision ?? 'none'}
-        onChange={(value) => decide.mutate({ decision: value === 'none' ? null : (value as 'keep'), decisionWhy: why })}
+        onChange={(value) =>
+          decide.mutate(
+            value === 'none'
+              ? { decision: null, decisionWhy: why, decidedOn: '' }
+              : { decision: value as 'keep', decisionWhy: why, decidedOn },
+          )
+        }
       />
       <TextInput
         mt={8}
@@ -124,6 +140,11 @@ export function Decision({ setup, heading = 'Decision' }: { setup: Setup; headin
         }}
         onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
       />
+      {setup.decision && setup.decidedOn && (
+        <p className={classes.rested} data-testid="decided-on">
+          It rested on: {setup.decidedOn}.
+        </p>
+      )}
     </section>
   );
 }

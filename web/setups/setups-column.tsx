@@ -4,6 +4,7 @@ import type { Job, Setup } from '../../contract/records.ts';
 import { branchDepths } from '../../core/setup/tree.ts';
 import { ImportButton } from '../imports/import-button.tsx';
 import { NewSetup } from './new-setup.tsx';
+import { decidedOn } from './decided-on.ts';
 import { SetupCard } from './setup-card.tsx';
 import classes from './setups-column.module.css';
 import type { JobFigures } from '../../core/figures/job-figures.ts';
@@ -69,6 +70,7 @@ export function SetupsColumn({
             unusable={figures?.unusable ?? []}
             broken={broken}
             among={figures?.setups.length ?? 0}
+            decidedOn={decidedOn(job, figures, setup)}
             baseline={baseline}
             chosen={setup.id === chosenId}
             choosing={choosing}

@@ -12,7 +12,7 @@ import {
   type SetupChange,
   type StateChange,
 } from '../../contract/http.ts';
-import { change, photo, takenTuneFile } from '../../contract/job-file.ts';
+import { change, type freezing, photo, takenTuneFile } from '../../contract/job-file.ts';
 import { checkHistory } from '../../contract/check-history.ts';
 import { bayState, unclaimedRuns } from '../../contract/live.ts';
 import type { RunPlan } from '../../contract/recording.ts';
@@ -86,7 +86,7 @@ export const api = {
   addJob: (fields: NewJob) => ask(job, '/jobs', sending('POST', fields)),
   changeJob: (id: number, fields: JobChange) => ask(job, `/jobs/${id}`, sending('PATCH', fields)),
   setJobState: (id: number, state: StateChange) => ask(job, `/jobs/${id}/state`, sending('PUT', state)),
-  freezeBaseline: (id: number, fields: { setupId: number; runIds: number[]; why: string }) =>
+  freezeBaseline: (id: number, fields: z.input<typeof freezing>) =>
     ask(job, `/jobs/${id}/baseline`, sending('POST', fields)),
   addSetup: (jobId: number, fields: NewSetup) => ask(setup, `/jobs/${jobId}/setups`, sending('POST', fields)),
   changeSetup: (id: number, fields: SetupChange) => ask(setup, `/setups/${id}`, sending('PATCH', fields)),

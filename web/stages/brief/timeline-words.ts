@@ -49,7 +49,7 @@ function wordsOf({ subject, before, after, rowId }: Change, job: Job): string | 
     case 'setup':
       if (!before) return `Setup ${setupLetter(Number(after.position))}: ${text(after.change)}`;
       if (gone || back) return `Setup ${letter()}${verb}`;
-      if (after.decision) return `${letter()}: ${text(after.decision)}${after.decisionWhy ? `, ${text(after.decisionWhy)}` : ''}`; // prettier-ignore
+      if (after.decision) return [`${letter()}: ${text(after.decision)}${after.decisionWhy ? `, ${text(after.decisionWhy)}` : ''}`, ...(after.decidedOn ? [text(after.decidedOn)] : [])].join('. '); // prettier-ignore
       if ('change' in after) return `Setup ${letter()} reworded: ${text(after.change)}`;
       if (said(after.predictionKw)) return `${letter()} is expected to give ${text(after.predictionKw)} kW`;
       return undefined;

@@ -1,14 +1,18 @@
 import type { Job } from '../../../../contract/records.ts';
+import type { JobFigures } from '../../../../core/figures/job-figures.ts';
+import { decidedOn } from '../../../setups/decided-on.ts';
 import { Decision, GoBack } from '../../../setups/setup-details.tsx';
 import type { CompareView } from '../view/view-address.ts';
 
 /** The decision where it is made: under what it rests on. */
 export function DecisionHere({
   job,
+  figures,
   view,
   onAdded,
 }: {
   job: Job;
+  figures: JobFigures;
   view: CompareView;
   onAdded: (letter: string) => void;
 }) {
@@ -17,7 +21,12 @@ export function DecisionHere({
   if (!parent) return null;
   return (
     <section data-testid="decision">
-      <Decision key={setup.id} setup={setup} heading={`Decide on ${setup.letter}`} />
+      <Decision
+        key={setup.id}
+        setup={setup}
+        decidedOn={decidedOn(job, figures, setup)}
+        heading={`Decide on ${setup.letter}`}
+      />
       <GoBack
         job={job}
         setup={setup}

@@ -71,7 +71,12 @@ export function Findings({ job, figures, view, change }: FindingsProps) {
       {comparison && <OtherChanges comparison={comparison} view={view} change={change} />}
       <Headroom job={job} figures={figures} view={view} />
       {comparison && (
-        <DecisionHere job={job} view={view} onAdded={(setup) => change({ setup, against: undefined }, false)} />
+        <DecisionHere
+          job={job}
+          figures={figures}
+          view={view}
+          onAdded={(setup) => change({ setup, against: undefined }, false)}
+        />
       )}
     </div>
   );

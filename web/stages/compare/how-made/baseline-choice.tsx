@@ -1,3 +1,5 @@
+import type { JobFigures } from '../../../../core/figures/job-figures.ts';
+import { spreadWords } from '../../../../core/wording/judgement-words.ts';
 import { Button, Radio, Stack, Text, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import type { Job, Run } from '../../../../contract/records.ts';
@@ -34,12 +36,27 @@ export function frozenDiffers(job: Job, { baseline, frozen: list }: CompareView)
 }
 
 /** Which setup is the baseline, and its freezing as a list of runs. */
-export function BaselineChoice({ job, view, change }: { job: Job; view: CompareView; change: ChangeView }) {
+export function BaselineChoice({
+  job,
+  figures,
+  view,
+  change,
+}: {
+  job: Job;
+  figures: JobFigures;
+  view: CompareView;
+  change: ChangeView;
+}) {
   const [why, setWhy] = useState('');
   const ran = ranSetups(job.setups, job.runs);
   const { counted, frozen } = runsOfBaseline(job, view.baseline.id, view.frozen);
   const freeze = useChange(() =>
-    api.freezeBaseline(job.id, { setupId: view.baseline.id, runIds: counted.map(({ id }) => id), why }),
+    api.freezeBaseline(job.id, {
+      setupId: view.baseline.id,
+      runIds: counted.map(({ id }) => id),
+      why,
+      spread: learnedThen(figures),
+    }),
   );
   const fits = frozen && labels(frozen) === labels(counted);
   const versions = job.baseline ? [job.baseline, ...job.earlierBaselines] : [];
@@ -57,7 +74,7 @@ export function BaselineChoice({ job, view, change }: { job: Job; view: CompareV
           />
           <Text size="sm">
             {frozen && view.frozen
-              ? `Version ${view.frozen.version}: ${labels(frozen)}${view.frozen.why && `, ${view.frozen.why}`}.`
+              ? `Version ${view.frozen.version}: ${labels(frozen)}${view.frozen.why && `, ${view.frozen.why}`}.${view.frozen.spread ? ` Spread ${spreadWords({ ...view.frozen.spread, from: 'learned' })}.` : ''}`
               : 'Not fixed: new runs change it.'}
           </Text>
           {job.earlierBaselines.length > 0 && (
@@ -120,4 +137,11 @@ export function BaselineChoice({ job, view, change }: { job: Job; view: CompareV
       )}
     </Control>
   );
+}
+
+/** What was known of the spread when the list is frozen: later repeats of the shop change nothing of it. */
+function learnedThen({ spread: { share, df, repeats, from } }: JobFigures) {
+  return from === 'learned' && Number.isFinite(df)
+    ? { share, df, ...(repeats === undefined ? {} : { repeats }) }
+    : null;
 }

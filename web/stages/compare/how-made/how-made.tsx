@@ -94,7 +94,7 @@ export function HowMade({ job, figures, view, change }: HowMadeProps) {
       </span>
       <AgainstChoice job={job} view={view} change={change} />
       <span>
-        baseline <BaselineChoice job={job} view={view} change={change} />
+        baseline <BaselineChoice job={job} figures={figures} view={view} change={change} />
       </span>
     </div>
   );

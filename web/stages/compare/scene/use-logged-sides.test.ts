@@ -20,6 +20,6 @@ test('lanes are offered of what the latest run of the setup recorded, engine spe
 });
 
 test('a frozen list is what its setup stands for: no later run is looked at', () => {
-  const list = { setupId: view.test.id, runIds: [1], version: 1, why: '', createdAt: '' };
+  const list = { setupId: view.test.id, runIds: [1], version: 1, why: '', createdAt: '', spread: null };
   expect(offeredLanes(logged, { ...view, frozen: list })).toEqual(['lambda']);
 });

@@ -16,6 +16,7 @@ const list = (version: number, setupId: number, runIds: number[]) => ({
   runIds,
   why: '',
   createdAt: '',
+  spread: null,
 });
 const job: Pick<Job, 'setups' | 'runs' | 'baseline' | 'earlierBaselines'> = {
   setups: [setup(1, 'A', null), setup(2, 'B', 1), setup(3, 'C', 2, [{ kind: 'ignition', by: 1 }])],

@@ -1,0 +1,50 @@
+import type { FamilyPair } from '../judgement/job-claims.ts';
+import { scorePrediction, type PredictionScore } from '../setup/prediction.ts';
+import type { SpreadPrior } from '../statistics/spread-prior.ts';
+import { halfWidthText } from '../units/half-width.ts';
+import { spokenRpm } from '../units/spoken-rpm.ts';
+import { jobClaimWords, ruleWords, spreadWords, type Letters } from './judgement-words.ts';
+
+/** How a prediction came out. */
+export const predictionWords = {
+  held: 'prediction right',
+  'too high': 'prediction too high',
+  'too low': 'prediction too low',
+  'wrong way': 'prediction wrong',
+} as const satisfies Record<Exclude<PredictionScore, 'open'>, string>;
+
+/** What a decision on a setup can rest on. */
+export interface DecidedOn {
+  /** On the setup that it was changed from; undefined where nothing could be compared. */
+  pair: FamilyPair | undefined;
+  letters: Letters;
+  /** Setups that are judged together. */
+  among: number;
+  spread: SpreadPrior;
+  /** Null where none was written, or where it does not belong to these figures. */
+  predictionKw: number | null;
+  /** What figures for the crank rest on; undefined at the wheels. */
+  estimate?: string | undefined;
+}
+
+/**
+ * What is kept with a decision: the figure, the claim, the rule it was made by
+ * and what its spread was known from, in the words of this moment. In kW.
+ */
+export function decisionRecord({ pair, letters, among, spread, predictionKw, estimate }: DecidedOn): string {
+  if (!pair) return '';
+  const { difference, halfWidth, from } = pair.difference;
+  const signed = (kw: number) => `${kw < 0 ? '−' : '+'}${Math.abs(kw).toFixed(1)}`;
+  const half = Number.isNaN(halfWidth) ? '' : ` ± ${halfWidthText(halfWidth.toFixed(1))}`;
+  const claim = jobClaimWords(pair, among, letters) || `${pair.claim} shown`;
+  const known = from === 'learned' || from === 'assumed' ? spreadWords(spread) : 'from the job’s own repeats';
+  const score = predictionKw === null ? 'open' : scorePrediction({ gainKw: predictionKw }, pair.difference);
+  return [
+    `${letters.test} on ${letters.against} ${signed(difference)}${half} kW from ${spokenRpm(pair.fromRpm)} to ${spokenRpm(pair.toRpm)} rpm${estimate === undefined ? '' : `, ≈ at the crank (${estimate})`}, ${claim}`,
+    `interval ${ruleWords(pair.judging)}`,
+    `spread ${known}`,
+    ...(score === 'open' || predictionKw === null
+      ? []
+      : [`expected ${signed(predictionKw)} kW: ${predictionWords[score]}`]),
+  ].join('; ');
+}
