@@ -3,7 +3,7 @@ import { runAdvice, type AdvisedJob } from './run-advice.ts';
 
 const [a, b] = [
   { id: 1, letter: 'A', parentId: null, items: [] },
-  { id: 2, letter: 'B', parentId: 1, items: [{}] },
+  { id: 2, letter: 'B', parentId: 1, items: [{ kind: 'ignition' as const, by: 1 }] },
 ];
 const run = (setupId: number, minute: number, more: object = {}) => ({
   setupId,

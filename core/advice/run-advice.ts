@@ -1,4 +1,5 @@
 import { countedRuns, type CountableRun } from '../job/counted.ts';
+import type { SetupItem } from '../setup/item.ts';
 import { returnedTo } from '../setup/returned.ts';
 import { nextRunWords } from '../wording/judgement-words.ts';
 import { nextRunsAdvice, type Advice } from './next-runs.ts';
@@ -8,7 +9,7 @@ interface AdvisedSetup {
   id: number;
   letter: string;
   parentId: number | null;
-  items: readonly unknown[];
+  items: readonly SetupItem[];
 }
 
 export interface AdvisedJob {

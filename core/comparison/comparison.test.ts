@@ -125,7 +125,7 @@ describe('the sentence', () => {
 
   test('a drift that might be the change is told, with the way out', () => {
     expect(say([{ ...more, verdict: 'drift suspected' }], [], [{ id: 'drift', perRunKw: 0.6 }])).toMatch(
-      /^B reads \+2\.0 ± 0\.5 kW against A .*; a drift from run to run can look the same: return to A for a run\.$/,
+      /^B reads \+2\.0 ± 0\.5 kW against A .*; a drift of \+0\.6 kW from run to run can look the same: return to A for a run\.$/,
     );
   });
 

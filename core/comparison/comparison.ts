@@ -232,11 +232,23 @@ function bandDrift(groups: ComparedRuns, fromRpm: number, toRpm: number): Drift 
         : [],
     );
   const [test, baseline] = [inSession(testRuns), inSession(baselineRuns)];
-  const alike = alikeRuns.map(inSession);
-  const order = [test, baseline, ...alike]
+  const returns = { test: alikeRuns.filter(isReturnTo(testRuns, baselineRuns)), baseline: alikeRuns.filter(isReturnTo(baselineRuns, testRuns)) }; // prettier-ignore
+  const others = alikeRuns.filter((runs) => !returns.test.includes(runs) && !returns.baseline.includes(runs));
+  const again = { test: inSession(returns.test.flat()), baseline: inSession(returns.baseline.flat()) };
+  const alike = others.map(inSession);
+  const order = [test, baseline, again.test, again.baseline, ...alike]
     .flat()
     .map(({ atMs }) => atMs)
     .sort((a, b) => a - b);
   const ordered = (runs: typeof test) => runs.map(({ atMs, value }) => ({ order: order.indexOf(atMs), value }));
-  return driftOf(ordered(test), ordered(baseline), alike.map(ordered));
+  return driftOf(ordered(test), ordered(baseline), alike.map(ordered), {
+    test: ordered(again.test),
+    baseline: ordered(again.baseline),
+  });
+}
+
+/** Whether a setup's runs are those of a return to one side, and not to the other. */
+function isReturnTo([side]: readonly RunCurve[], [other]: readonly RunCurve[]) {
+  return ([run]: readonly RunCurve[]) =>
+    run?.state !== undefined && run.state === side?.state && run.state !== other?.state;
 }

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { chance, normal } from '../testing/chance.ts';
 import { apartInOrder, driftOf, survivesDrift, usualDrift, type OrderedValue } from './drift.ts';
 
 /** Runs of a setup at places in the session: a level, a steady drift, and some scatter. */
@@ -41,6 +42,32 @@ describe('drift from run to run', () => {
     expect(driftOf(runsAt([3, 4, 5], 101, 0, noise), runsAt([0, 1, 2], 100, 0, noise))!.separable).toBe(false);
     expect(driftOf(runsAt([1, 3, 5], 101, 0, noise), runsAt([0, 2, 4], 100, 0, noise))!.separable).toBe(true);
     expect(driftOf(runsAt([3, 4, 5], 101, 0, noise), runsAt([0, 1, 2, 6, 7], 100, 0, noise))!.separable).toBe(true);
+  });
+
+  test('a return under a letter of its own tells as much as one that is counted', () => {
+    const noise = [0.1, -0.2, 0.15, -0.05, 0.2, -0.1, 0.12];
+    const [test, baseline] = [runsAt([3, 4, 5], 101, 0.3, noise), runsAt([0, 1, 2], 100, 0.3, noise.slice(3))];
+    const back = runsAt([6], 100, 0.3, [0.05]);
+    const alone = driftOf(test, baseline, [], { test: [], baseline: back })!;
+    const counted = driftOf(test, [...baseline, ...back])!;
+    expect(alone.perRun).toBe(counted.perRun);
+    expect(alone.separable).toBe(true);
+    expect(driftOf(test, baseline, [back])!.separable).toBe(false);
+    // Both take the same drift out; the mean of the baseline is that of its own three runs alone.
+    expect(Math.abs(alone.adjusted - counted.adjusted)).toBeLessThan(alone.adjustedHalfWidth / 2);
+  });
+
+  test('a return’s interval holds as often as it says', () => {
+    const noise = normal(chance(11));
+    let held = 0;
+    const days = 4000;
+    for (let day = 0; day < days; day++) {
+      const scatter = (count: number) => Array.from({ length: count }, noise);
+      const drift = driftOf(runsAt([3, 4, 5], 100, 0.5, scatter(3)), runsAt([0, 1, 2], 100, 0.5, scatter(3)), [], { test: [], baseline: runsAt([6], 100, 0.5, scatter(1)) })!; // prettier-ignore
+      if (Math.abs(drift.adjusted) <= drift.adjustedHalfWidth) held++;
+    }
+    expect(held / days).toBeGreaterThan(0.94);
+    expect(held / days).toBeLessThan(0.96);
   });
 
   test('with too few runs nothing is said', () => {

@@ -69,30 +69,43 @@ export function apartInOrder(
 /** Taking the drift out may widen the interval's square by this factor before the design counts as unable to. */
 const toleratedWidening = 1.6;
 
+/** Runs of a side's own state that are in no mean of it: a setup that went back to it. */
+export interface Returns {
+  test: readonly OrderedValue[];
+  baseline: readonly OrderedValue[];
+}
+
 /**
  * Regression of a figure on run order within setups, all sharing one drift
  * (analysis of covariance): difference − drift·(mean orders apart).
  * With A A A B B B the change and a steady drift lie on top of each other and
  * only the little drift inside each setup tells them apart, so the adjusted
- * interval is about twice as wide; with a return to A it is hardly wider.
+ * interval is about twice as wide; with a return to A it is hardly wider,
+ * whether the return is counted with A or has a letter of its own.
  * Source: Montgomery, Design and Analysis of Experiments, 8th ed., §15.3.
  *
  * @param alike other setups' runs of the same session
+ * @param returns tell of the drift, and are in neither mean
  * @returns undefined with fewer than two runs on each side, or no freedom left
  */
 export function driftOf(
   test: readonly OrderedValue[],
   baseline: readonly OrderedValue[],
   alike: readonly (readonly OrderedValue[])[] = [],
+  returns: Returns = { test: [], baseline: [] },
 ): Drift | undefined {
-  const groups = [test, baseline, ...alike].filter((group) => group.length > 0);
+  const states = [
+    [...test, ...returns.test],
+    [...baseline, ...returns.baseline],
+  ];
+  const groups = [...states, ...alike].filter((group) => group.length > 0);
   if (test.length === 0 || baseline.length === 0) return undefined;
   let sxx = 0;
   let sxy = 0;
   let syy = 0;
   let df = -1;
   for (const group of groups) {
-    const order = meanOf(group.map((run) => run.order));
+    const order = meanOrder(group);
     const value = meanOf(group.map((run) => run.value));
     for (const run of group) {
       sxx += (run.order - order) ** 2;
@@ -104,10 +117,12 @@ export function driftOf(
   if (df < 1 || !(sxx > 0)) return undefined;
   const perRun = sxy / sxx;
   const variance = Math.max(0, syy - sxy * perRun) / df;
-  const apart = meanOf(test.map((run) => run.order)) - meanOf(baseline.map((run) => run.order));
+  const apart = meanOrder(test) - meanOrder(baseline);
   const plain = meanOf(test.map((run) => run.value)) - meanOf(baseline.map((run) => run.value));
   const perMean = 1 / test.length + 1 / baseline.length;
-  const widening = 1 + apart ** 2 / sxx / perMean;
+  // The slope knows something of a mean whose runs are not the whole of their state.
+  const shared = (meanOrder(test) - meanOrder(states[0]!) - (meanOrder(baseline) - meanOrder(states[1]!))) / sxx;
+  const widening = 1 + (apart ** 2 / sxx - 2 * apart * shared) / perMean;
   const t = studentT(0.95, df);
   const error = Math.sqrt(variance / sxx);
   return {
@@ -121,6 +136,10 @@ export function driftOf(
     separable: widening <= toleratedWidening,
     orderScatter: sxx,
   };
+}
+
+function meanOrder(runs: readonly OrderedValue[]): number {
+  return meanOf(runs.map((run) => run.order));
 }
 
 /** An evident drift is less probable than this by chance. */

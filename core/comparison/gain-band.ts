@@ -78,12 +78,14 @@ export function gainBand(
   const together = (own: Float64Array, ownDf: number) =>
     own.map((value, index) => (priorDf * before[index]! + (ownDf > 0 ? ownDf * value : 0)) / (priorDf + ownDf));
   const single = together(pooled, residualDf);
-  const drifted = driftVariance(around, test, baseline);
+  const perMean = 1 / test.length + 1 / baseline.length;
+  // The variance of a difference with the usual drift in it, beside that without.
+  const drifted = 1 + driftVariance(around, test, baseline) / perMean;
   const ownSides = perSide.map((side) => together(side.square, side.df));
   const square = speeds.map((_, index) =>
     ownSpreads
-      ? ownSides[0]![index]! / test.length + ownSides[1]![index]! / baseline.length
-      : single[index]! * (1 / test.length + 1 / baseline.length + drifted),
+      ? drifted * (ownSides[0]![index]! / test.length + ownSides[1]![index]! / baseline.length)
+      : drifted * single[index]! * perMean,
   );
   const middle = speeds.length >> 1;
   const within = ownSpreads

@@ -198,13 +198,18 @@ function remountOf(setups: readonly SetupCurves[]): KnownDeviation | undefined {
   return remountDeviation(setups.map(({ power }) => meansOf(power)));
 }
 
-/** The steps that lead from one setup to the other, through the nearest setup that both come from. */
-function changesBetween(setups: ResolvedRequest['setups'], testId: number, againstId: number): RecordedChange[] {
-  const steps = setups.map((setup) => ({
+/** Setups with their items; a change that nobody has read is one of words. */
+export function stepsOf(setups: ResolvedRequest['setups']) {
+  return setups.map((setup) => ({
     ...setup,
     parentId: setup.parentId ?? null,
     items: setup.items ?? [{ kind: 'words' as const, name: setup.change ?? '' }],
   }));
+}
+
+/** The steps that lead from one setup to the other, through the nearest setup that both come from. */
+function changesBetween(setups: ResolvedRequest['setups'], testId: number, againstId: number): RecordedChange[] {
+  const steps = stepsOf(setups);
   const [testLine, other] = [lineOf(steps, testId), lineOf(steps, againstId)];
   return (
     [...testLine.filter((setup) => !other.includes(setup)), ...other.filter((setup) => !testLine.includes(setup))]

@@ -18,6 +18,8 @@ export interface FiguredRun {
   setupId: number;
   /** In figures: a power run that is not set aside. */
   counted: boolean;
+  /** Which state the car was in, by the first setup that had it. */
+  state?: number | undefined;
   sweep: SweepDrive;
   air: Air | undefined;
   circumstances?: AirCircumstances;
@@ -61,6 +63,7 @@ export function runCurve({ run, figures }: CountedRun, quantity: Quantity): RunC
     engineSpeedRpm: figures.curve.engineSpeedRpm,
     values: figures.curve[quantity],
     atMs: run.conditions.startedAt?.getTime(),
+    state: run.state,
   };
 }
 

@@ -250,3 +250,36 @@ describe('a logger beside the dyno', () => {
     expect(figures.runs.every(({ broken }) => broken.length === 0)).toBe(true);
   });
 });
+
+describe('a return that has a letter of its own', () => {
+  /** A, B and the way back, the runs drifting by a share of power each. */
+  const drifting = (gain: number, drift: number, back: boolean) => {
+    const letters = [1, 1, 1, 2, 2, 2, ...(back ? [4, 4] : [])];
+    const runs = letters.map((setupId, place) =>
+      run(40 + place, setupId, (setupId === 2 ? 1 + gain : 1) * (1 + drift * place), { label: `R${place}` }),
+    );
+    const setups = [
+      { id: 1, letter: 'A' },
+      { id: 2, letter: 'B', parentId: 1, change: 'ignition +1°', items: [{ kind: 'ignition' as const, by: 1 }] },
+      { id: 4, letter: 'C', parentId: 1, change: 'Back to A', items: [] },
+    ];
+    const request = { job: job({ setups, runs }), view: view({ testId: 2, againstId: 1 }) };
+    return makeJobFigures(request, readingsOf(neededRuns(request))).comparison!;
+  };
+
+  test('tells the drift from the change as a return to the setup itself does', () => {
+    expect(drifting(0, 0.006, false).power.ranges[0].drift!.separable).toBe(false);
+    const returned = drifting(0, 0.006, true);
+    expect(returned.power.ranges[0].drift!.separable).toBe(true);
+    expect(returned.unlike.map(({ id }) => id)).not.toContain('not-bracketed');
+    // What was drift alone is claimed by nobody; it is in the mean of neither side.
+    expect(returned.judgement.claim).toBeNull();
+    expect(returned.compared.baseline).toEqual([40, 41, 42]);
+  });
+
+  test('leaves a change that stands beside the drift', () => {
+    const { judgement } = drifting(0.03, 0.002, true);
+    expect(judgement.claim).toBe('gain');
+    expect(judgement.drift!.adjusted).toBeCloseTo(0.03 * judgement.difference.baseline, 0);
+  });
+});

@@ -15,7 +15,8 @@ import { runCurve, type CountedRun, type FiguredRun, type RunFigures, type Unusa
 import { keyOf, variedItems } from '../response/levels.ts';
 import { responseTo, type Level, type StepBetween } from '../response/response.ts';
 import { attributionOf, type AttributedSetup, type DifferenceBetween } from '../comparison/attribution.ts';
-import { pairDifference, pairsOf, type PairsOf } from './compared-pair.ts';
+import { sameStates } from '../setup/difference.ts';
+import { pairDifference, pairsOf, stepsOf as setupSteps, type PairsOf } from './compared-pair.ts';
 import { comparisonFigures, comparisonOfPair } from './pair-comparison.ts';
 import { bestSetup } from '../judgement/best-setup.ts';
 import { paceOf } from '../judgement/pace.ts';
@@ -31,7 +32,10 @@ import type { JobFigures } from './job-figures.ts';
 /** A job's figures once everything is decided. Runs whose curve is refused are listed instead. */
 export function resolvedFigures(runs: readonly FiguredRun[], request: ResolvedRequest): JobFigures {
   const unusable: UnusableRun[] = [];
-  const figured = runs.flatMap((run): CountedRun[] => {
+  const states = sameStates(setupSteps(request.setups));
+  const figured = runs.flatMap((stored): CountedRun[] => {
+    // What comes from another job is in no state of this one's.
+    const run = stored.conditions.origin === undefined ? { ...stored, state: states.get(stored.setupId) } : stored;
     try {
       const figures = figuresOf(run, request);
       const raw = request.raw && run.setupId === request.testId ? rawOf(run, figures, request.settings) : undefined;

@@ -62,8 +62,31 @@ export function differences(setups: readonly SetupStep[], fromId: number, toId: 
     .filter((pair) => !alike(pair.from, pair.to));
 }
 
+/** A step that was taken back whole leaves nothing. */
+function isNothing(item: SetupItem | undefined): boolean {
+  return !item || (isNumeric(item) && item.to === undefined && !item.by);
+}
+
 function alike(a: SetupItem | undefined, b: SetupItem | undefined): boolean {
-  const none = (item: SetupItem | undefined) => !item || (isNumeric(item) && item.to === undefined && !item.by);
-  if (none(a) && none(b)) return true;
+  if (isNothing(a) && isNothing(b)) return true;
   return JSON.stringify(a) === JSON.stringify(b);
+}
+
+/**
+ * Setups in which the car was the same, whatever way led there: a return to
+ * an earlier setup has a letter of its own and is that setup again.
+ *
+ * @returns of each setup the first one that the car was the same in
+ */
+export function sameStates(setups: readonly SetupStep[]): Map<number, number> {
+  const first = new Map<string, number>();
+  return new Map(
+    setups.map(({ id }) => {
+      const items = [...stateOf(setups, id)].filter(([, item]) => !isNothing(item));
+      const state = JSON.stringify(items.sort(([a], [b]) => (a < b ? -1 : 1)));
+      const same = first.get(state) ?? id;
+      first.set(state, same);
+      return [id, same];
+    }),
+  );
 }

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { differences, lineOf, stateOf, type SetupStep } from './difference.ts';
+import { differences, lineOf, sameStates, stateOf, type SetupStep } from './difference.ts';
 import { itemWords, namedKinds, numericItems, numericKinds, type SetupItem } from './item.ts';
 import { setupLetter } from './letter.ts';
 import { scorePrediction } from './prediction.ts';
@@ -110,6 +110,23 @@ describe('two setups', () => {
     expect(differences(steps, 6, 6)).toEqual([]);
     expect(differences(steps, 2, 6)).toHaveLength(2);
   });
+});
+
+test('setups of one state are those without a difference, whatever way led there', () => {
+  const steps: SetupStep[] = [
+    { id: 1, parentId: null, items: [] },
+    { id: 2, parentId: 1, items: [{ kind: 'ignition', by: 1.5 }] },
+    { id: 3, parentId: 1, items: [] },
+    { id: 4, parentId: 2, items: [{ kind: 'boost', to: 90 }] },
+    { id: 5, parentId: 2, items: [{ kind: 'ignition', by: -1.5 }] },
+    { id: 6, parentId: 4, items: [{ kind: 'ignition', by: -1.5 }] },
+    { id: 7, parentId: 1, items: [{ kind: 'boost', to: 90 }] },
+  ];
+  const states = sameStates(steps);
+  expect([...states.values()]).toEqual([1, 2, 1, 4, 1, 6, 6]);
+  for (const { id: a } of steps)
+    for (const { id: b } of steps)
+      expect([a, b, states.get(a) === states.get(b)]).toEqual([a, b, differences(steps, a, b).length === 0]); // prettier-ignore
 });
 
 test('a prediction is scored against the interval', () => {

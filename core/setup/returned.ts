@@ -1,3 +1,5 @@
+import { sameStates } from './difference.ts';
+import type { SetupItem } from './item.ts';
 import { isCounted, type CountableRun } from '../job/counted.ts';
 
 type PlacedRun = CountableRun & { startedAt: string };
@@ -5,7 +7,7 @@ type PlacedRun = CountableRun & { startedAt: string };
 interface PlacedSetup {
   id: number;
   parentId: number | null;
-  items: readonly unknown[];
+  items: readonly SetupItem[];
 }
 
 /** Whether an earlier setup was run again after a later one: by its own runs, or those of a setup that only went back to it. */
@@ -14,9 +16,8 @@ export function returnedTo(
   laterId: number,
   earlierId: number,
 ): boolean {
-  const same = setups
-    .filter(({ id, parentId, items }) => id === earlierId || (parentId === earlierId && items.length === 0))
-    .map(({ id }) => id);
+  const states = sameStates(setups);
+  const same = setups.map(({ id }) => id).filter((id) => states.get(id) === states.get(earlierId));
   const counted = runs.filter(isCounted);
   const first = counted
     .filter(({ setupId }) => setupId === laterId)

@@ -65,7 +65,7 @@ function rangePhrases(range: JudgedRange, input: SentenceInput, named: boolean):
     case 'spread assumed':
     case 'plan not full': {
       const [reason] = input.withheld;
-      const why = named && reason ? `; ${withheldWords(reason, { test, against: baseline })}` : '';
+      const why = named && reason ? `; ${withheldWords(reason, { test, against: baseline }, unit)}` : '';
       return [
         {
           text: named

@@ -4,6 +4,7 @@ import type { NextRun } from '../judgement/next-run.ts';
 import type { JudgingRule } from '../comparison/judging-rule.ts';
 import type { FamilyPair } from '../judgement/job-claims.ts';
 import type { Judged, Withheld } from '../judgement/pair-judgement.ts';
+import { convert, type PowerUnit } from '../units/units.ts';
 import { formatShare } from '../units/share-text.ts';
 import type { SpreadPrior } from '../statistics/spread-prior.ts';
 
@@ -33,7 +34,7 @@ const notAlike: Readonly<Record<string, string>> = {
 const runs = (count: number, letter: string) => `${count} more ${count === 1 ? 'run' : 'runs'} of ${letter}`;
 
 /** Why nothing is claimed, as the end of a sentence. */
-export function withheldWords(reason: Withheld, { test, against }: Letters): string {
+export function withheldWords(reason: Withheld, { test, against }: Letters, unit: PowerUnit = 'kW'): string {
   switch (reason.id) {
     case 'not-alike':
       return `not like for like, ${notAlike[reason.respect.id] ?? reason.respect.id.replaceAll('-', ' ')}`;
@@ -46,12 +47,20 @@ export function withheldWords(reason: Withheld, { test, against }: Letters): str
       return `the plan is not full: ${lacking.filter(Boolean).join(' and ')}`;
     }
     case 'drift':
-      return `a drift from run to run can look the same: return to ${against} for a run`;
+      return `${driftWords(reason.perRunKw, unit)} can look the same: return to ${against} for a run`;
     case 'spread-assumed':
       return `the spread of this car is only assumed: another run of ${test} or ${against}`;
     case 'no-spread':
       return 'there is no spread to judge it by';
   }
+}
+
+/** A drift as far as the runs tell of it. */
+function driftWords(perRunKw: number | undefined, unit: PowerUnit): string {
+  const told = perRunKw === undefined ? '' : Math.abs(convert(perRunKw, 'kW', unit)).toFixed(1);
+  return Number(told) === 0
+    ? 'a drift from run to run'
+    : `a drift of ${(perRunKw ?? 0) < 0 ? '−' : '+'}${told} ${unit} from run to run`;
 }
 
 /** The same for a card, in a few words. */
