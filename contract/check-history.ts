@@ -29,6 +29,15 @@ export const checkHistory = z.object({
   /** Check runs that share no range with the others of their car, or of which no curve can be made. */
   apart: z.array(identifier),
   /** Repeats of setups in other jobs on this dyno: how many runs, and their spread as a share of power. */
-  repeats: z.array(z.object({ runs: z.int().positive(), share: z.number().nonnegative() })),
+  repeats: z.array(
+    z.object({
+      runs: z.int().positive(),
+      share: z.number().nonnegative(),
+      /** Of the job's own vehicle, in an earlier job. */
+      sameVehicle: z.boolean().optional(),
+      /** How they changed from one run of their session to the next, and how much their places tell of it. */
+      slope: z.object({ perRun: z.number(), placeScatter: z.number().positive() }).optional(),
+    }),
+  ),
 });
 export type CheckHistoryRecord = z.infer<typeof checkHistory>;

@@ -1,3 +1,4 @@
+import { learnedDrift } from '../comparison/learned-drift.ts';
 import { learnedSpread, type Repeats } from '../statistics/spread-prior.ts';
 import type { KnownDeviation } from '../statistics/mean-difference.ts';
 import type { Learned } from './figures-request.ts';
@@ -16,5 +17,5 @@ export function learnedFrom({ within, remount, repeats = [] }: ShopHistory): Lea
   const checks = within ? [{ runs: Math.round(within.df) + 1, share: within.standardDeviation }] : [];
   const spread = learnedSpread([...repeats, ...checks]);
   if (!spread && !remount) return undefined;
-  return { ...(spread ? { spread } : {}), ...(remount ? { remount } : {}) };
+  return { ...(spread ? { spread, drift: learnedDrift(repeats) } : {}), ...(remount ? { remount } : {}) };
 }

@@ -24,3 +24,11 @@ test('only runs of one strapping are repeats, over the range that all cover', ()
   expect(repeatSpread([run(0, 1)])).toBeUndefined();
   expect(repeatSpread([run(0, 1, 2000, 3000), run(10, 1, 4000, 5000)])).toBeUndefined();
 });
+
+test('how repeats changed from run to run follows from their places; without places nothing is said', () => {
+  const placed = [[0, 1], [1, 1.002], [6, 1.012]].map(([place, factor]) => ({ ...run(8 * place!, factor!), place })); // prettier-ignore
+  const { slope } = repeatSpread(placed)!;
+  expect(slope!.perRun).toBeCloseTo(0.002, 4);
+  expect(slope!.placeScatter).toBeCloseTo(62 / 3, 9);
+  expect(repeatSpread([run(0, 1), run(8, 1.002)])).not.toHaveProperty('slope');
+});

@@ -32,6 +32,18 @@ describe('the spread that is learned from earlier repeats', () => {
     expect(learnedSpread(history(10, 0, 5))!.repeats).toBe(30);
   });
 
+  test('follows what the very car has shown, which counts as repeats of its own', () => {
+    const others = history(20, 0.25, 7);
+    const calm = { runs: 6, share: 0.0015, sameVehicle: true };
+    const shop = learnedSpread(others)!;
+    const found = learnedSpread([...others, calm])!;
+    expect(found.df).toBeCloseTo(shop.df + 5, 9);
+    expect(found.share ** 2).toBeCloseTo((shop.df * shop.share ** 2 + 5 * 0.0015 ** 2) / (shop.df + 5), 12);
+    expect(found).toMatchObject({ repeats: 66, ofVehicle: 6 });
+    // The first job of a shop is of one car, and worth no more than one job is.
+    expect(learnedSpread([calm])!.df).toBe(4);
+  });
+
   test('is nothing where nothing was repeated, or only readings rounded to nothing', () => {
     expect(learnedSpread([])).toBeUndefined();
     expect(learnedSpread([{ runs: 1, share: 0.004 }, { runs: 3, share: 0 }])).toBeUndefined(); // prettier-ignore

@@ -16,8 +16,9 @@ export interface SpreadPrior {
   from: 'learned' | 'assumed';
   /** The upper end of a default's range: a claim that rests on the default must hold there, too. */
   upperShare?: number | undefined;
-  /** Runs that were learned from. */
+  /** Runs that were learned from, and how many of them this very car made. */
   repeats?: number | undefined;
+  ofVehicle?: number | undefined;
 }
 
 /** Repeats of one setup in an earlier job. */
@@ -25,6 +26,18 @@ export interface Repeats {
   runs: number;
   /** Standard deviation of their mean power, as a share of it. */
   share: number;
+  /** Of the very car that is asked about. */
+  sameVehicle?: boolean | undefined;
+  /** How they changed from run to run. */
+  slope?: RepeatsSlope | undefined;
+}
+
+/** A steady change within repeats, by their place in the session. */
+export interface RepeatsSlope {
+  /** From one run of the session to the next, as a share of power. */
+  perRun: number;
+  /** Scatter of the places, Σ(place − mean)²: how much they tell of it. */
+  placeScatter: number;
 }
 
 // Chosen by bench/experiments.ts over cars whose spread is 0.2 to 0.8 %: coverage, false claims, gains found.
@@ -49,12 +62,35 @@ export function assumedSpread(kind: DynoProfile['kind']): SpreadPrior {
  * Learns the spread of repeats from earlier ones: a scaled inverse χ² fitted to
  * the logarithms of their variances by moments. Spreads that differ no more
  * from one another than chance makes them are worth all their degrees of freedom.
+ * Earlier repeats of the same car are taken as repeats of its own:
+ * s² = (ν₀·s₀² + Σνᵢ·sᵢ²)/(ν₀ + Σνᵢ).
  * Source: Smyth, Statistical Applications in Genetics and Molecular Biology 3 (2004) 3, §6.2.
  *
  * @returns undefined where no setup was repeated
  */
 export function learnedSpread(history: readonly Repeats[]): SpreadPrior | undefined {
   const known = history.filter(({ runs, share }) => runs > 1 && share > leastShare);
+  const [ofVehicle, others] = [
+    known.filter(({ sameVehicle }) => sameVehicle),
+    known.filter(({ sameVehicle }) => !sameVehicle),
+  ];
+  const prior = fittedSpread(others);
+  if (ofVehicle.length === 0) return prior;
+  // What this car has shown itself counts as repeats of its own.
+  if (!prior) return fittedSpread(ofVehicle);
+  const df = ofVehicle.reduce((sum, { runs }) => sum + runs - 1, 0);
+  const square = ofVehicle.reduce((sum, { runs, share }) => sum + (runs - 1) * share ** 2, 0);
+  const together = prior.df + df;
+  return {
+    share: Math.sqrt((prior.df * prior.share ** 2 + square) / together),
+    df: together,
+    from: 'learned',
+    repeats: (prior.repeats ?? 0) + df + ofVehicle.length,
+    ofVehicle: df + ofVehicle.length,
+  };
+}
+
+function fittedSpread(known: readonly Repeats[]): SpreadPrior | undefined {
   if (known.length === 0) return undefined;
   const all = known.reduce((sum, { runs }) => sum + runs - 1, 0);
   const repeats = known.reduce((sum, { runs }) => sum + runs, 0);

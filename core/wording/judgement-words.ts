@@ -107,9 +107,11 @@ export function toneOf(claim: Judged['claim']): 'gain' | 'loss' | undefined {
 }
 
 /** Where the spread comes from, and what it is worth. */
-export function spreadWords({ share, df, from, repeats, upperShare }: SpreadPrior): string {
-  if (from === 'learned')
-    return `from ${repeats ?? Math.round(df) + 1} repeats: ${formatShare(share)}, worth ${Math.round(df) + 1} runs`;
+export function spreadWords({ share, df, from, repeats, ofVehicle, upperShare }: SpreadPrior): string {
+  if (from === 'learned') {
+    const own = ofVehicle === undefined ? '' : `, ${ofVehicle} of them of this car`;
+    return `from ${repeats ?? Math.round(df) + 1} repeats${own}: ${formatShare(share)}, worth ${Math.round(df) + 1} runs`;
+  }
   return `assumed: ${formatShare(share)}${upperShare === undefined ? '' : `, up to ${formatShare(upperShare)}`}`;
 }
 

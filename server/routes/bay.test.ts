@@ -3,7 +3,7 @@ import { silentLog } from '../../recorder/log.ts';
 import { SpreadLearner } from '../spread-learner.ts';
 import type { CheckHistoryRecord } from '../../contract/check-history.ts';
 import { usualPlan } from '../../contract/recording.ts';
-import type { Run } from '../../contract/records.ts';
+import type { Job, Run } from '../../contract/records.ts';
 import { generatedRun } from '../../core/testing/generated-run.ts';
 import { BenchClient } from '../testing/bench-client.ts';
 import { eventually, TestServer } from '../testing/test-server.ts';
@@ -130,7 +130,13 @@ describe('the spread of repeats', () => {
     expect(more).toEqual([]);
     expect(repeats!.runs).toBe(2);
     expect(repeats!.share).toBeLessThan(0.02);
+    expect(repeats!.slope).toMatchObject({ placeScatter: 0.5 });
     expect((await asked(`&job=${job.id}`)).repeats).toEqual([]);
+    // Another visit of the same car knows its own; another car's job does not.
+    const visit = await server.json<Job>('POST', '/api/jobs', { vehicleId: job.vehicleId });
+    expect((await asked(`&job=${visit.id}`)).repeats).toMatchObject([{ runs: 2, sameVehicle: true }]);
+    const other = await server.newJob('Another car');
+    expect((await asked(`&job=${other.id}`)).repeats[0]).not.toHaveProperty('sameVehicle');
     // Nothing is made twice, and one that is set aside tells nothing more.
     expect(await learner.learnOne()).toBe(false);
     const [run] = await server.runs(job);

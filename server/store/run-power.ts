@@ -42,6 +42,8 @@ const powerRow = z.object({
   setup_id: z.coerce.number(),
   gear: z.string().nullable(),
   started_at: z.date(),
+  same_vehicle: z.boolean(),
+  place: z.coerce.number(),
   from_rpm: z.number(),
   step_rpm: z.number(),
   power_kw: z.array(z.number()),
@@ -57,8 +59,10 @@ export async function repeatsOn(
   exceptJob: number | undefined,
 ): Promise<Repeats[]> {
   const { rows } = await database.query(
-    `select run.setup_id, run.gear, run.started_at, from_rpm, step_rpm, power_kw
-     from run join run_power on run_power.run_id = run.id
+    `select run.setup_id, run.gear, run.started_at, from_rpm, step_rpm, power_kw,
+       (select count(*) from run earlier where earlier.job_id = run.job_id and earlier.started_at < run.started_at) as place,
+       coalesce(job.vehicle_id = (select vehicle_id from job where id = $2), false) as same_vehicle
+     from run join run_power on run_power.run_id = run.id left join job on job.id = run.job_id
      where run.device = $1 and run.job_id is distinct from $2 and power_kw is not null and set_aside_reason is null
        and run.kind = 'power' and run_power.version = $3
        and run.setup_id in (select setup_id from run where device = $1 and job_id is distinct from $2 and kind = 'power'
@@ -71,14 +75,15 @@ export async function repeatsOn(
     const key = `${row.setup_id}/${row.gear ?? ''}`;
     setups.set(key, [...(setups.get(key) ?? []), row]);
   }
-  return [...setups.values()].flatMap(
-    (runs) =>
-      repeatSpread(
-        runs.map(({ started_at, from_rpm, step_rpm, power_kw }) => ({
-          atMs: started_at.getTime(),
-          engineSpeedRpm: Float64Array.from(power_kw, (_, index) => from_rpm + index * step_rpm),
-          powerKw: Float64Array.from(power_kw),
-        })),
-      ) ?? [],
-  );
+  return [...setups.values()].flatMap((runs) => {
+    const spread = repeatSpread(
+      runs.map(({ started_at, place, from_rpm, step_rpm, power_kw }) => ({
+        atMs: started_at.getTime(),
+        place,
+        engineSpeedRpm: Float64Array.from(power_kw, (_, index) => from_rpm + index * step_rpm),
+        powerKw: Float64Array.from(power_kw),
+      })),
+    );
+    return spread ? [{ ...spread, ...(runs[0]?.same_vehicle ? { sameVehicle: true } : {}) }] : [];
+  });
 }
