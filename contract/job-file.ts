@@ -131,7 +131,11 @@ export const baseline = z.object({
 export type Baseline = z.infer<typeof baseline>;
 export const freezing = z.object({
   setupId: identifier,
-  runIds: z.array(identifier).min(1).max(100),
+  runIds: z
+    .array(identifier)
+    .min(1)
+    .max(100)
+    .transform((ids) => [...new Set(ids)]),
   why: trimmedText(300),
   spread: knownSpread.nullable().default(null),
 });

@@ -2,7 +2,10 @@ import { z } from 'zod';
 
 /** What records and requests are made of. */
 export const identifier = z.int().positive();
-export const moment = z.iso.datetime({ offset: true });
+/** A moment that a shop can mean: PostgreSQL and browsers read others differently. */
+export const moment = z.iso
+  .datetime({ offset: true })
+  .refine((text) => /^(19|20|21)\d\d-/.test(text), { message: 'lies outside of the years 1900 to 2199' });
 export const trimmedText = (longest: number) => z.string().trim().max(longest);
 export const freeText = (longest: number) => z.string().max(longest);
 export const rpm = z.int().positive().max(30_000);

@@ -68,7 +68,14 @@ export class Bay extends EventEmitter<BayEvents> {
     await this.instruments.restore();
     this.plan = (await this.store.plan()) ?? usualPlan;
     const mounting = await this.store.mounted();
-    if (mounting) await this.mount(mounting);
+    if (!mounting) return;
+    try {
+      await this.mount(mounting);
+    } catch (error) {
+      // What stood on the dyno can be put on again by hand; a server that does not start helps nobody.
+      if (!(error instanceof Refusal)) throw error;
+      this.log.warn({ err: error, ...mounting }, 'what was on the dyno could not be put on again');
+    }
   }
 
   /** Puts a job's setup on the dyno: its runs are recorded there. */

@@ -41,7 +41,7 @@ export class Instruments {
     const given = Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined));
     const settings: DeviceSettings = { ...device.settings, ...given };
     const before = device.settings.channelNames;
-    if (change.channelNames) channelIntake(device.hello, change.channelNames);
+    if (change.channelNames) channelIntake(device.hello, change.channelNames, settings.ratio !== null);
     await this.store.saveDeviceSettings(name, settings);
     this.link.settings.set(name, settings);
     device.settings = settings;

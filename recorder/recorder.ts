@@ -1,3 +1,4 @@
+import { discontinuityRemarks, type Discontinuity } from './devices/discontinuity.ts';
 import { EventEmitter } from 'node:events';
 import type { BayState } from '../contract/live.ts';
 import type { Run } from '../contract/records.ts';
@@ -54,6 +55,8 @@ interface Recording {
   /** Once the lift has been seen: when to stop. */
   endS: number | undefined;
   remarks: string[];
+  /** Told together at its end: a lossy instrument has thousands. */
+  discontinuities: Discontinuity[];
   kind: RunPlan['kind'];
   loggers: FollowedLoggers;
 }
@@ -87,9 +90,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     this.throttleAt = 1 + names.indexOf('throttle');
     device.on('row', (row) => this.take(row));
     device.on('lost', () => this.interrupt('The instrument was lost during this run.'));
-    device.on('discontinuity', (text) =>
-      this.current?.remarks.push(`${text.charAt(0).toUpperCase()}${text.slice(1)}.`),
-    );
+    device.on('discontinuity', (found) => this.current?.discontinuities.push(found));
   }
 
   private watch(sustainS: number, waiting = false): RunTrigger {
@@ -237,6 +238,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
       askedMs: this.armed ? this.armedMs : performance.now(),
       endS: undefined,
       remarks: [],
+      discontinuities: [],
       kind: plan.kind,
       loggers: followed,
     };
@@ -254,7 +256,9 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     // The lift that is waited for may be in the very next row: it is seen by the speed before it.
     if (stillPulling) for (const row of this.buffer.since(recording.latestS - recentS)) this.noticeIn(row);
     const { loggers, noticedS, latestS, askedMs } = recording;
-    void loggers.arrived(latestS - noticedS, askedMs).then(() => recording.writer.end(as, recording.remarks));
+    void loggers
+      .arrived(latestS - noticedS, askedMs)
+      .then(() => recording.writer.end(as, [...discontinuityRemarks(recording.discontinuities), ...recording.remarks]));
     void recording.writer.sealed.then((run) => {
       this.log.info({ runId: run.id, device: this.device.hello.device, as, rows: recording.writer.rows }, 'run ended');
       if (this.sealing === recording.writer) this.sealing = undefined;

@@ -8,13 +8,13 @@ export function startTemperatures(
   loggers: readonly LoggerTap[],
   backS: number,
 ): Record<string, number> {
-  const found: Record<string, number> = {};
+  const found = new Map<string, number>();
   const take = (channels: Device['intake']['channels'], values: Float64Array | undefined) =>
     channels.forEach(({ name, unit }, index) => {
       const value = values?.[index + 1] ?? NaN;
-      if (unit === '°C' && !Number.isNaN(value)) found[name] ??= Math.round(value * 10) / 10;
+      if (unit === '°C' && !Number.isNaN(value) && !found.has(name)) found.set(name, Math.round(value * 10) / 10);
     });
   take(device.intake.channels, row);
   for (const tap of loggers) take(tap.device.intake.channels, tap.back(backS));
-  return found;
+  return Object.fromEntries(found);
 }

@@ -6,6 +6,7 @@ import { builtInto, earlyLinks } from './early-links.ts';
 import { isOwnHost, isOwnOrigin } from './loopback.ts';
 import type { Log } from '../recorder/log.ts';
 import type { Bay } from '../recorder/bay.ts';
+import { cleanInput } from './clean-input.ts';
 import { errorAnswer, HttpRefusal } from './routes/answer.ts';
 import { bayRoutes } from './routes/bay.ts';
 import { ContractRoutes } from './routes/contract-routes.ts';
@@ -45,6 +46,7 @@ export function createApp(database: Database, bay: Bay, webFolder: string | unde
     throw new HttpRefusal(403, 'Suvok answers only to this machine, under its loopback address.');
   });
   app.use('/api', express.json({ limit: '1mb' }));
+  app.use('/api', cleanInput);
   app.use('/api', apiRoutes(database, bay).router);
   app.use('/api', () => {
     throw new HttpRefusal(404, 'There is nothing at this address.');

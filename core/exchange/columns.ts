@@ -49,9 +49,16 @@ export function columnsOf(header: readonly string[]): { columns: Column[]; time:
   return { columns, time, remarks };
 }
 
+/** `name [unit]` or `name (unit)`: the last brackets, read in one pass however long the heading is. */
 function headingParts(heading: string): { name: string; unit: string | undefined } {
-  const match = /^(.*?)\s*[[(]([^\])]*)[\])]\s*$/.exec(heading);
-  return match ? { name: match[1]!.trim(), unit: match[2]!.trim() } : { name: heading.trim(), unit: undefined };
+  const text = heading.trim();
+  const last = text.length - 1;
+  if (text[last] !== ']' && text[last] !== ')') return { name: text, unit: undefined };
+  const after = Math.max(text.lastIndexOf(']', last - 1), text.lastIndexOf(')', last - 1)) + 1;
+  const openings = [text.indexOf('[', after), text.indexOf('(', after)].filter((at) => at >= 0);
+  if (openings.length === 0) return { name: text, unit: undefined };
+  const from = Math.min(...openings);
+  return { name: text.slice(0, from).trim(), unit: text.slice(from + 1, last).trim() };
 }
 
 function customColumn(index: number, name: string, unit: string | undefined, remarks: string[]): Column {

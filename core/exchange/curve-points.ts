@@ -17,7 +17,9 @@ export function readCurvePoints(text: string, unit: PowerUnit): [rpm: number, kw
     .filter(({ line }) => line !== '');
   const rows = lines.length > 0 && !/\d/.test(lines[0]!.line) ? lines.slice(1) : lines;
   const points = rows.map(({ line, number }): [number, number] => {
-    const cells = line.split(/\s*[;\t]\s*|\s+|,(?=\s*-?\d+(?:\.\d+)?\s*$)/).filter(Boolean);
+    // Blanks are made single first: a pattern that tries them at every place would take a square of the line.
+    const single = line.replace(/\s+/g, ' ');
+    const cells = single.split(/ ?; ?|, ?(?=-?\d+(?:\.\d+)?$)| /).filter(Boolean);
     const [rpm = NaN, power = NaN] = cells.map(Number);
     if (cells.length !== 2 || !Number.isFinite(rpm) || !Number.isFinite(power))
       throw new Refusal(`Line ${number}, “${line}”, is not an engine speed and a power, such as “3000 47.5”.`);

@@ -142,3 +142,20 @@ test('what is written is read back to the same numbers, air included', () => {
   expect(airFromColumns(recording)).toEqual(air);
   expect(airFromColumns(run)).toBeUndefined();
 });
+
+/** A few rows under a third heading. */
+const under = (heading: string, speed = 'rollerSpeed [rad/s]') =>
+  readRecordingCsv(`time [s],${speed},${heading}\n${Array.from({ length: 40 }, (_, row) => `${row / 100},${60 + row},1`).join('\n')}\n`); // prettier-ignore
+
+test('a heading of 160,000 brackets is read in one pass', () => {
+  const { remarks } = under(`${'['.repeat(160_000)}rad/s]`);
+  expect(remarks.some((remark) => remark.includes('is not a channel that Suvok knows'))).toBe(false);
+  expect(under(`${'['.repeat(160_000)}`).remarks.some((remark) => remark.includes('not a channel'))).toBe(true);
+});
+
+test('a unit stands in the last brackets; units named like parts of the language are strangers', () => {
+  expect(under('boost (kPa)').recording.channels[1]).toMatchObject({ name: 'boost', unit: 'kPa' });
+  expect(under('gas (left) [degC]').recording.channels[1]).toMatchObject({ name: 'gas (left)', unit: 'degC' });
+  expect(under('boost [constructor]').recording.channels[1]).toMatchObject({ name: 'boost', unit: 'constructor' });
+  expect(() => under('boost [kPa]', 'rollerSpeed [__proto__]')).toThrow(/unit "__proto__"/);
+});

@@ -63,7 +63,7 @@ export function knownLimits(
   written: readonly { quantity: string; value: number; scale: LimitScale | null }[],
 ): Limit[] {
   return written.flatMap(({ quantity, value, scale }) =>
-    quantity in limitQuantities ? [{ quantity: quantity as LimitQuantity, value, scale }] : [],
+    Object.hasOwn(limitQuantities, quantity) ? [{ quantity: quantity as LimitQuantity, value, scale }] : [],
   );
 }
 

@@ -51,7 +51,7 @@ export type KnownChannel = keyof typeof knownChannels;
 
 /** How a person reads a channel's name; a custom channel's own. */
 export function channelLabel(name: string): string {
-  return knownChannels[name as KnownChannel]?.label ?? name;
+  return Object.hasOwn(knownChannels, name) ? knownChannels[name as KnownChannel].label : name;
 }
 
 /** Any one of these says how fast the drum turns. */

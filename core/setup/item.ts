@@ -51,7 +51,7 @@ export interface NamedItem {
 export type SetupItem = NumericItem | NamedItem;
 
 export function isNumeric(item: SetupItem): item is NumericItem {
-  return item.kind in numericItems;
+  return Object.hasOwn(numericItems, item.kind);
 }
 
 /** An item as people say it: `ignition +1.5° above 4,000 rpm`. */

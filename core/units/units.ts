@@ -83,13 +83,13 @@ const spellings: Record<string, UnitName> = {
 export function unitFromSpelling(spelling: string): UnitName | undefined {
   const text = spelling.trim();
   if (Object.hasOwn(table, text)) return text as UnitName;
-  const spelt = spellings[text];
-  if (spelt) return spelt;
+  if (Object.hasOwn(spellings, text)) return spellings[text];
   const folded = text.toLowerCase();
   // MPa and mPa differ by case alone, so pressures are never matched loosely.
   if (folded === 'mpa') return undefined;
   const loose = [...Object.keys(table), ...Object.keys(spellings)].find((name) => name.toLowerCase() === folded);
-  return loose === undefined ? undefined : (spellings[loose] ?? (loose as UnitName));
+  if (loose === undefined) return undefined;
+  return Object.hasOwn(spellings, loose) ? spellings[loose] : (loose as UnitName);
 }
 
 /** What a unit measures, as a word: `pressure`, `torque`. */

@@ -21,14 +21,19 @@ export interface ChannelIntake {
  * Settles the name and unit of every channel that an instrument declares.
  *
  * @param names the shop's own names for its channels: declared → kept; an empty one leaves the channel out
- * @throws Refusal when a channel that figures need comes in a unit that is not known, or a dyno has no speed
+ * @param ratioKnown the shop has calibrated engine ÷ drum speed of this instrument
+ * @throws Refusal when a channel that figures need comes in a unit that is not known, or the instrument lacks what its kind needs
  */
-export function channelIntake(hello: Hello, names: Readonly<Record<string, string>> = {}): ChannelIntake {
+export function channelIntake(
+  hello: Hello,
+  names: Readonly<Record<string, string>> = {},
+  ratioKnown = false,
+): ChannelIntake {
   const channels: ChannelIntake['channels'] = [];
   const conversions: ChannelIntake['conversions'] = [];
   const columns: number[] = [];
   for (const [column, { name: declared, unit }] of hello.channels.entries()) {
-    const name = (names[declared] ?? declared).trim();
+    const name = (Object.hasOwn(names, declared) ? (names[declared] ?? '') : declared).trim();
     if (name === '') continue;
     columns.push(column);
     if (channels.some((channel) => channel.name === name)) throw new Refusal(`the channel "${name}" is declared twice`);
@@ -41,10 +46,41 @@ export function channelIntake(hello: Hello, names: Readonly<Record<string, strin
     channels.push({ name, unit: known && conversion ? knownChannels[known].unit : unit });
     conversions.push(conversion ?? ((value) => value));
   }
-  const kept = channels.map((channel) => channel.name);
-  if (hello.dyno && !speedChannels.some((name) => kept.includes(name))) {
-    throw new Refusal('a dyno needs a rollerSpeed, hubSpeed or surfaceSpeed channel');
-  }
   if (channels.length === 0) throw new Refusal('no channel is left: name at least one');
+  refuseMissing(hello, channels, ratioKnown);
   return { channels, columns, conversions };
+}
+
+/** Readings fewer than this a second show no pull, Hz. */
+const leastRateHz = 20;
+
+/**
+ * What each kind of instrument is nothing without; docs/bench-link.md lists it.
+ * A channel under a name of its own may still be named by the shop: one whose
+ * unit fits stands for what is missing until then.
+ */
+function refuseMissing(
+  { kind, rateHz, engineToDrumRatio }: Hello,
+  channels: ChannelIntake['channels'],
+  ratioKnown: boolean,
+): void {
+  const has = (needed: KnownChannel) =>
+    channels.some(({ name, unit }) => name === needed || (!Object.hasOwn(knownChannels, name) && toChannelUnit(needed, unit) !== undefined)); // prettier-ignore
+  const lacks = (...needed: KnownChannel[]) => !needed.every(has);
+  if (kind === 'weather') {
+    if (lacks('airTemperature', 'airPressure', 'relativeHumidity'))
+      throw new Refusal('a weather station needs airTemperature, airPressure and relativeHumidity');
+    return;
+  }
+  if (kind === 'engine-logger') {
+    if (lacks('engineSpeed')) throw new Refusal('a logger needs engineSpeed: it is time-aligned with the dyno by it');
+    return;
+  }
+  if (!speedChannels.some(has)) throw new Refusal('a dyno needs a rollerSpeed, hubSpeed or surfaceSpeed channel');
+  if (kind !== 'inertia-roller' && lacks('absorberTorque') && lacks('absorberTorqueLeft', 'absorberTorqueRight'))
+    throw new Refusal('a loaded roller or hub needs absorberTorque, or absorberTorqueLeft and absorberTorqueRight');
+  if (lacks('engineSpeed') && engineToDrumRatio === undefined && !ratioKnown)
+    throw new Refusal('a dyno needs an engineSpeed channel, or its engineToDrumRatio');
+  if (rateHz !== undefined && rateHz < leastRateHz)
+    throw new Refusal(`a dyno needs ${leastRateHz} readings a second at least; it says that it gives ${rateHz}`);
 }

@@ -5,6 +5,7 @@ import type { DeviceState } from '../../contract/live.ts';
 import { plainSettings, type DeviceSettings } from '../../contract/recording.ts';
 import { channelIntake, type ChannelIntake } from './channel-intake.ts';
 import { ClockDrift } from './clock-drift.ts';
+import type { Discontinuity } from './discontinuity.ts';
 import type { Peer } from './peer.ts';
 
 /** Without a frame or a status for this long a connected instrument counts as silent, ms. */
@@ -19,8 +20,7 @@ interface DeviceEvents {
   lost: [];
   /** Something in its state is worth showing. */
   changed: [];
-  /** Frames are missing or its clock has jumped; a sentence. */
-  discontinuity: [string];
+  discontinuity: [Discontinuity];
   /** It says that nothing of what it was asked to do is left. */
   ready: [];
 }
@@ -50,7 +50,7 @@ export class Device extends EventEmitter<DeviceEvents> {
     public settings: DeviceSettings = plainSettings,
   ) {
     super();
-    this.intake = channelIntake(hello, settings.channelNames);
+    this.intake = channelIntake(hello, settings.channelNames, settings.ratio !== null);
     peer.on('frame', (frame) => this.take(frame));
     peer.on('problem', (text) => this.mind(text));
     peer.on('event', (text) => this.mind(text));
@@ -130,10 +130,7 @@ export class Device extends EventEmitter<DeviceEvents> {
       if (lost > 0) {
         this.missing += lost;
         this.gaps++;
-        this.emit(
-          'discontinuity',
-          `${lost} frame${lost === 1 ? ' is' : 's are'} missing at ${frame.time.toFixed(2)} s`,
-        );
+        this.emit('discontinuity', { missing: lost, atS: frame.time });
         this.emit('changed');
       } else {
         return this.mind(`frame ${frame.sequence} came after frame ${this.lastSequence} and was left out`);
@@ -142,10 +139,7 @@ export class Device extends EventEmitter<DeviceEvents> {
     this.lastSequence = frame.sequence;
     if (this.lastTime !== undefined && frame.time <= this.lastTime) {
       if (frame.time < this.lastTime - 1) {
-        this.emit(
-          'discontinuity',
-          `the instrument's clock went back from ${this.lastTime.toFixed(2)} to ${frame.time.toFixed(2)} s`,
-        );
+        this.emit('discontinuity', { backFromS: this.lastTime, atS: frame.time });
         this.lastTime = undefined;
         this.rateFrom = undefined;
         this.drift.restart();

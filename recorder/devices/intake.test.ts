@@ -57,8 +57,9 @@ describe('channels of an instrument', () => {
       { name: 'intakeTemperature', unit: '°F' },
       { name: 'mood', unit: 'points' },
       { name: 'boost', unit: 'furlong' },
+      { name: 'engineSpeed', unit: 'rpm' },
     ]);
-    expect(channels.map((channel) => channel.unit)).toEqual(['rad/s', '°C', 'points', 'furlong']);
+    expect(channels.map((channel) => channel.unit)).toEqual(['rad/s', '°C', 'points', 'furlong', 'rpm']);
     expect(conversions[0]!(60)).toBeCloseTo(2 * Math.PI, 9);
     expect(conversions[1]!(212)).toBeCloseTo(100, 9);
     expect(conversions[2]!(7)).toBe(7);

@@ -2,6 +2,7 @@ import { EventEmitter } from 'node:events';
 import type { Socket } from 'node:net';
 import { deviceMessage, longestLine, type Frame, type Hello, type SuvokMessage } from '../../contract/bench-link.ts';
 import { problemIn } from '../../contract/files.ts';
+import { cleanJson, UncleanInput, withoutUnseen } from '../../contract/text.ts';
 import { LineReader } from './line-reader.ts';
 
 /** A peer that says this many wrong things is let go. */
@@ -60,9 +61,10 @@ export class Peer extends EventEmitter<PeerEvents> {
     if (this.wrong >= mostWrong) return;
     let content: unknown;
     try {
-      content = JSON.parse(line);
-    } catch {
-      return this.complain(`a line is not JSON: ${line.slice(0, 60)}`);
+      content = cleanJson(JSON.parse(line));
+    } catch (error) {
+      if (error instanceof UncleanInput) return this.complain(`a message was not understood: ${error.message}`);
+      return this.complain(`a line is not JSON: ${withoutUnseen(line.slice(0, 60))}`);
     }
     const parsed = deviceMessage.safeParse(content);
     if (!parsed.success) return this.complain(`a message was not understood: ${problemIn(parsed.error)}`);

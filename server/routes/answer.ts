@@ -31,8 +31,9 @@ export function bodyAs<T extends z.ZodType>(request: Pick<Request, 'body'>, sche
 
 /** The number in the address. @throws HttpRefusal 404 */
 export function idOf(request: Request): number {
-  const parsed = identifier.safeParse(Number(request.params.id));
-  if (!parsed.success) throw new HttpRefusal(404, `"${String(request.params.id)}" is not a number of anything stored.`);
+  const written = String(request.params.id);
+  const parsed = identifier.safeParse(/^[1-9]\d{0,14}$/.test(written) ? Number(written) : undefined);
+  if (!parsed.success) throw new HttpRefusal(404, `"${written.slice(0, 40)}" is not a number of anything stored.`);
   return parsed.data;
 }
 
@@ -97,14 +98,24 @@ function sentenceFor(error: unknown): Sentence {
   }
   if (code?.startsWith('LIMIT_'))
     return { status: 400, text: 'The upload holds more than a recording and its settings.' };
-  // PostgreSQL: a foreign key or a check of the schema said no.
-  if (code === '23503' || code === '23514') {
+  // PostgreSQL: a foreign key, a check or a uniqueness of the schema said no.
+  if (code === '23503' || code === '23514' || code === '23505') {
     return {
       status: 409,
       text: 'That does not fit what is stored; it may have changed meanwhile. Open the job anew and try again.',
     };
   }
+  // PostgreSQL, class 22: a number or a date beyond what its column can hold.
+  if (code?.startsWith('22') && code.length === 5)
+    return { status: 400, text: 'A value lies outside of what can be stored. Nothing was stored.' };
   if (status === 404) return { status: 404, text: 'There is nothing at this address.' };
+  // Found by Express or its parsers before any route was asked.
+  if (status === 415)
+    return {
+      status,
+      text: 'The request is written in an encoding or a character set that is not read here: UTF-8 is.',
+    };
+  if (status !== undefined && status >= 400 && status < 500) return { status, text: 'The request is not well formed.' };
   return {
     status: 500,
     text: 'Something went wrong in the server. Nothing recorded is lost; try again, and see the log if it stays.',

@@ -168,14 +168,14 @@ describe('what the shop sets', () => {
 
   test('a channel called otherwise comes under its new name once the instrument is back', async () => {
     const dyno = await connected();
-    dyno.hello({ device: 'odd-roller', channels: [{ name: 'drum', unit: 'rad/s' }, { name: 'rollerSpeed', unit: 'rad/s' }] }); // prettier-ignore
+    dyno.hello({ device: 'odd-roller', engineToDrumRatio: 3.4, channels: [{ name: 'drum', unit: 'rad/s' }, { name: 'rollerSpeed', unit: 'rad/s' }] }); // prettier-ignore
     await eventually('the dyno', async () =>
       (await server.bay()).devices.some(({ device }) => device === 'odd-roller'),
     );
     await server.json('PUT', '/api/bay/device', { device: 'odd-roller', channelNames: { drum: '', rollerSpeed: 'rollerSpeed' } }); // prettier-ignore
     await eventually('its being let go', () => dyno.closed);
     const again = await connected();
-    again.hello({ device: 'odd-roller', channels: [{ name: 'drum', unit: 'rad/s' }, { name: 'rollerSpeed', unit: 'rad/s' }] }); // prettier-ignore
+    again.hello({ device: 'odd-roller', engineToDrumRatio: 3.4, channels: [{ name: 'drum', unit: 'rad/s' }, { name: 'rollerSpeed', unit: 'rad/s' }] }); // prettier-ignore
     const device = await eventually('its coming back', async () =>
       (await server.bay()).devices.find(
         (device) => device.device === 'odd-roller' && device.connected && device.channels.length === 1,

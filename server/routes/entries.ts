@@ -40,7 +40,7 @@ export function entryRoutes(routes: ContractRoutes, database: Database): void {
 /** A limit that nothing is held against would be a promise that nobody keeps. */
 function refuseUnjudgeable(kind: EntryKind, entry: object): void {
   const { quantity } = entry as { quantity?: string };
-  if (kind !== 'limits' || quantity === undefined || quantity in limitQuantities) return;
+  if (kind !== 'limits' || quantity === undefined || Object.hasOwn(limitQuantities, quantity)) return;
   throw new HttpRefusal(
     422,
     `quantity: "${quantity}" is not known, so no run could be held against the limit. Known are ${limitQuantityNames.join(', ')}.`,

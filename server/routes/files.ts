@@ -1,4 +1,3 @@
-import multer from 'multer';
 import { photoFields, tuneFileFields } from '../../contract/job-file.ts';
 import type { Database } from '../store/database.ts';
 import {
@@ -14,22 +13,18 @@ import { changeRow } from '../store/rows.ts';
 import { setupById } from '../store/setups.ts';
 import { act, bodyAs, found, HttpRefusal, idOf } from './answer.ts';
 import { revisionOf } from './revision.ts';
+import { upload } from './upload.ts';
 import { takesAway } from './takes-away.ts';
 import type { ContractRoutes } from './contract-routes.ts';
 
-const upTo = (megabytes: number) =>
-  multer({ storage: multer.memoryStorage(), limits: { fileSize: megabytes * 1e6, files: 1, fields: 4 } }).single(
-    'file',
-  );
-
 /** Tune files of setups and photos of jobs: opaque contents, kept as they came. */
 export function fileRoutes(routes: ContractRoutes, database: Database): void {
-  routes.post('/setups/:id/tune-files', upTo(64), async (request, response) => {
+  routes.post('/setups/:id/tune-files', upload(64), async (request, response) => {
     if (!request.file || request.file.size === 0) throw new HttpRefusal(400, 'No file came, or it was empty.');
     const setup = found(await setupById(database, idOf(request)), 'setup');
     const text = request.body as { author?: string; note?: string };
     const { content, ...words } = {
-      name: nameOf(request.file),
+      name: request.file.originalname,
       author: text.author ?? '',
       note: text.note ?? '',
       content: request.file.buffer,
@@ -59,7 +54,7 @@ export function fileRoutes(routes: ContractRoutes, database: Database): void {
     response.attachment(name).type('application/octet-stream').send(content);
   });
 
-  routes.post('/jobs/:id/photos', upTo(25), async (request, response) => {
+  routes.post('/jobs/:id/photos', upload(25), async (request, response) => {
     const jobId = idOf(request);
     const content = request.file?.buffer;
     const mime = content && pictureKind(content);
@@ -90,9 +85,4 @@ export function fileRoutes(routes: ContractRoutes, database: Database): void {
     const { mime, content } = found(await photoContent(database, idOf(request)), 'photo');
     response.type(mime).set('cache-control', 'private, max-age=31536000, immutable').send(content);
   });
-}
-
-/** Browsers send file names as UTF-8 bytes, which multipart reads as Latin-1. */
-export function nameOf(file: { originalname: string }): string {
-  return Buffer.from(file.originalname, 'latin1').toString('utf8');
 }

@@ -1,4 +1,3 @@
-import multer from 'multer';
 import { importSettings } from '../../contract/http.ts';
 import { problemIn } from '../../contract/files.ts';
 import { airFromColumns } from '../../core/exchange/air-columns.ts';
@@ -9,14 +8,12 @@ import { addRun, runById } from '../store/runs.ts';
 import { storeWhole } from '../store/samples.ts';
 import { setupById } from '../store/setups.ts';
 import { found, HttpRefusal } from './answer.ts';
-import { nameOf } from './files.ts';
+import { upload } from './upload.ts';
 import type { ContractRoutes } from './contract-routes.ts';
-
-const upload = multer({ storage: multer.memoryStorage(), limits: { fileSize: 200e6, files: 1, fields: 1 } });
 
 /** Recordings from files: `file` holds the CSV, `settings` the importSettings as JSON. */
 export function importRoutes(routes: ContractRoutes, database: Database): void {
-  routes.post('/imports', upload.single('file'), async (request, response) => {
+  routes.post('/imports', upload(200, 1), async (request, response) => {
     const { file } = request;
     if (!file) throw new HttpRefusal(400, 'No file came with the request.');
     const settings = importSettings.safeParse(jsonOf((request.body as { settings?: string } | undefined)?.settings));
@@ -39,7 +36,7 @@ export function importRoutes(routes: ContractRoutes, database: Database): void {
         airTakenAt: null,
         startTemperatures: {},
         channels: recording.channels.map(({ name, unit }) => ({ name, unit })),
-        source: nameOf(file),
+        source: file.originalname,
         kind: 'power',
         device: '',
         plan: null,

@@ -128,11 +128,19 @@ Answers to changes carry <code>suvok-act</code>: <code>POST /api/acts/…/undo</
 <table>${rows.join('\n')}</table></html>`;
 }
 
+function once<T>(make: () => T): () => T {
+  let made: T | undefined;
+  return () => (made ??= make());
+}
+
 export function openApiRoutes(routes: ContractRoutes): void {
+  // Both follow from the contract alone: made once, at the first ask.
+  const description = once(() => JSON.stringify(openApi()));
+  const page = once(readablePage);
   routes.get('/openapi.json', (_request, response) => {
-    response.json(openApi());
+    response.type('json').send(description());
   });
   routes.get('/', (_request, response) => {
-    response.type('html').send(readablePage());
+    response.type('html').send(page());
   });
 }

@@ -34,7 +34,8 @@ const smoothingWord = z.union([
 const curveQuery = z.object({
   standard: z.enum(standardIds).default('sae-j1349'),
   smoothing: smoothingWord.default('auto'),
-  grid: z.coerce.number().positive().default(usualGridRpm),
+  // A finer grid than this is made of noise, a coarser one is no curve.
+  grid: z.coerce.number().min(5).max(500).default(usualGridRpm),
   share: z.coerce.number().min(0).max(1).default(1),
 });
 

@@ -105,6 +105,7 @@ const refusals: Record<string, string> = {
   SV002: 'A setup that has runs is kept for ever. Set its runs aside, or move them, instead.',
   SV003: 'Another setup was changed from this one; take that away first.',
   SV004: 'This setup is on the dyno. Put another one on first.',
+  SV006: 'A vehicle that has jobs is kept: its runs belong to it.',
   SV005: 'The number of planned runs is locked: the setup has run. State it for the next setup.',
 };
 
