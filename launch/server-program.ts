@@ -1,7 +1,8 @@
 import type { ChildProcess } from 'node:child_process';
 import { z } from 'zod';
 import { Failure } from './failure.ts';
-import { startProgram } from './program.ts';
+import type { Kept } from './keep-running.ts';
+import { startProgram, stopProgram } from './program.ts';
 
 const readyMessage = z.object({
   ready: z.literal(true),
@@ -10,7 +11,7 @@ const readyMessage = z.object({
   interruptedRuns: z.array(z.string().nullable()),
 });
 
-export interface StartedServer extends z.infer<typeof readyMessage> {
+export interface StartedServer extends z.infer<typeof readyMessage>, Kept {
   child: ChildProcess;
 }
 
@@ -25,7 +26,8 @@ export async function startServerProgram(environment: NodeJS.ProcessEnv): Promis
   return new Promise((resolve, reject) => {
     child.once('message', (message) => {
       const ready = readyMessage.safeParse(message);
-      if (ready.success) resolve({ ...ready.data, child });
+      const ended = new Promise<void>((done) => child.once('close', () => done()));
+      if (ready.success) resolve({ ...ready.data, child, ended, stop: () => stopProgram(child) });
     });
     child.once('close', () => {
       const sentence = /suvok: (.*)/.exec(said)?.[1] ?? said.trim().split('\n').at(-1) ?? 'it gave no reason';

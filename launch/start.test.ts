@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { spawn, type ChildProcess } from 'node:child_process';
-import { chmodSync, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { chmodSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { createServer, type Server } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -121,10 +121,43 @@ test('from an empty folder to the page with its demo days, closed to others, and
   const again = npmStart(environment);
   await running(again);
   expect(again.said()).not.toContain('Playing the demo days');
-  expect(await (await fetch(`${address}/api/jobs`)).json()).toMatchObject({ total: 12 });
+  const jobsAgain = async () => {
+    const answer = await fetch(`${address}/api/jobs`).catch(() => undefined);
+    return answer?.ok ? ((await answer.json()) as { total: number }).total : undefined;
+  };
+  expect(await jobsAgain()).toBe(12);
+  // Whatever dies is started again, on the port that it had, with all that was kept.
+  const postgres = Number(readFileSync(join(data, 'postgresql', 'cluster', 'postmaster.pid'), 'utf8').split('\n')[0]);
+  process.kill(postgres, 'SIGKILL');
+  await until(() => again.said().includes('The database runs again'));
+  await until(async () => (await jobsAgain()) === 12);
+  process.kill(serverOn(environment.PORT), 'SIGKILL');
+  await until(() => again.said().includes('The server has ended by itself; it is started again'));
+  await until(async () => (await jobsAgain()) === 12);
   again.child.kill('SIGTERM');
   expect(await again.ended).toBe(0);
 }, 120_000);
+
+async function until(holds: () => boolean | Promise<boolean>): Promise<void> {
+  for (const deadline = Date.now() + 40_000; !(await holds());) {
+    if (Date.now() > deadline) throw new Error(`waited in vain: ${String(holds)}`);
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+}
+
+/** The process of the server that listens on a port. */
+function serverOn(port: string): number {
+  const readable = (pid: string, file: string) => {
+    try {
+      return readFileSync(`/proc/${pid}/${file}`, 'utf8');
+    } catch {
+      return '';
+    }
+  };
+  const found = readdirSync('/proc').filter((pid) => /^\d+$/.test(pid) && readable(pid, 'cmdline').includes('server/main.ts') && readable(pid, 'environ').split('\0').includes(`PORT=${port}`)); // prettier-ignore
+  expect(found).toHaveLength(1);
+  return Number(found[0]);
+}
 
 /** Acts lie among the runs they speak of, in the scenario's days and not in those of its playing. */
 async function demoKeepsItsOwnTimes(address: string, ends: string): Promise<void> {

@@ -6,6 +6,7 @@ import { loadDemo } from './demo.ts';
 import { Failure } from './failure.ts';
 import { ensureDatabase, startCluster } from './postgres.ts';
 import { postgresPrograms } from './postgres-programs.ts';
+import { keepRunning } from './keep-running.ts';
 import { startProgram, stopProgram } from './program.ts';
 import { startServerProgram, type StartedServer } from './server-program.ts';
 import { demoEnd, mustBeFree, portFrom } from './settings.ts';
@@ -19,7 +20,7 @@ let stopping = false;
 async function stop(code: number): Promise<never> {
   if (!stopping) {
     stopping = true;
-    for (const stop of stops.reverse()) await stop();
+    for (const stop of [...stops].reverse()) await stop();
     process.exit(code);
   }
   return new Promise(() => undefined);
@@ -39,47 +40,39 @@ async function database(): Promise<string> {
   if (elsewhere) say(`PostgreSQL cannot reach this clone, so the data is kept in ${folder}`);
   stops.push(claimFolder(folder));
   say('Starting the database');
-  const cluster = await startCluster({ programs, folder: join(folder, 'postgresql'), account });
-  stops.push(() => cluster.stop());
-  void cluster.ended.then(async () => {
-    if (stopping) return;
-    process.stderr.write(
-      'suvok: the database has stopped by itself; Suvok stops too. Start it again with npm start.\n',
-    );
-    await stop(1);
+  let port: number | undefined;
+  const { first: cluster, stop } = await keepRunning({
+    name: 'database',
+    start: async () => {
+      const started = await startCluster({ programs, folder: join(folder, 'postgresql'), account, ...(port ? { port } : {}) }); // prettier-ignore
+      port = started.port;
+      return started;
+    },
+    revived: () => say('The database runs again'),
+    died: tell,
   });
+  stops.push(stop);
   await ensureDatabase(cluster, 'suvok');
   return cluster.url('suvok');
 }
 
+const tell = (sentence: string) => process.stderr.write(`suvok: ${sentence}\n`);
+
 /** Keeps the server running: if it dies, it is started again on the same ports. */
 async function keepServer(environment: NodeJS.ProcessEnv): Promise<StartedServer> {
-  let server = await startServerProgram(environment);
-  let deaths = 0;
-  const watch = () => server.child.once('close', () => void revive());
-  const revive = async () => {
-    if (stopping) return;
-    if (++deaths > 5) {
-      process.stderr.write('suvok: the server keeps dying; Suvok stops. The log is in the data folder.\n');
-      return stop(1);
-    }
-    say('The server died; starting it again');
-    try {
-      server = await startServerProgram({
-        ...environment,
-        PORT: String(server.port),
-        BENCH_LINK_PORT: String(server.benchLinkPort),
-      });
-      tellInterrupted(server);
-      watch();
-    } catch (error) {
-      process.stderr.write(`suvok: ${(error as Error).message}\n`);
-      await stop(1);
-    }
-  };
-  watch();
-  stops.push(() => stopProgram(server.child));
-  return server;
+  let ports: NodeJS.ProcessEnv = {};
+  const { first, stop } = await keepRunning({
+    name: 'server',
+    start: async () => {
+      const server = await startServerProgram({ ...environment, ...ports });
+      ports = { PORT: String(server.port), BENCH_LINK_PORT: String(server.benchLinkPort) };
+      return server;
+    },
+    revived: tellInterrupted,
+    died: tell,
+  });
+  stops.push(stop);
+  return first;
 }
 
 function tellInterrupted(server: StartedServer): void {
@@ -117,8 +110,17 @@ async function start(): Promise<void> {
     // Suvok serves without its demo days; the pulls that were played are kept.
     process.stderr.write(`suvok: ${error.message}\n`);
   });
-  const simulator = startProgram('simulator/main.ts', ['--port', String(server.benchLinkPort), '--seed', '4'], {});
-  stops.push(() => stopProgram(simulator));
+  const simulator = await keepRunning({
+    name: 'simulator',
+    start: () => {
+      const child = startProgram('simulator/main.ts', ['--port', String(server.benchLinkPort), '--seed', '4'], {});
+      const ended = new Promise<void>((resolve) => child.once('close', () => resolve()));
+      return Promise.resolve({ ended, stop: () => stopProgram(child) });
+    },
+    revived: () => undefined,
+    died: tell,
+  });
+  stops.push(simulator.stop);
   say(`\nSuvok is at http://localhost:${server.port}   (Ctrl-C stops it)`);
 }
 

@@ -63,6 +63,9 @@ const ready = {
 process.send?.(ready);
 if (!process.send) process.stdout.write(`${JSON.stringify(ready)}\n`);
 
+// A promise that nobody waited for has failed: one request's or one browser's trouble, never the end of a run being recorded.
+process.on('unhandledRejection', (reason) => logger.error({ err: reason }, 'something failed that nobody waited for'));
+
 let closing = false;
 async function close(): Promise<void> {
   if (closing) return;

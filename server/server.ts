@@ -9,7 +9,7 @@ import { openDatabase, type Database } from './store/database.ts';
 import type { Log } from '../recorder/log.ts';
 import { migrate } from './store/migrate.ts';
 import { recorderStore } from './store/recorder-store.ts';
-import { holdRecorderLock, sealOrphans } from './store/recorder-lock.ts';
+import { RecorderLock, sealOrphans } from './store/recorder-lock.ts';
 
 export interface ServerSettings {
   databaseUrl: string;
@@ -37,8 +37,7 @@ export async function startServer(settings: ServerSettings): Promise<RunningServ
   await migrate(settings.databaseUrl);
   const database = openDatabase(settings.databaseUrl, settings.log);
   const recorderId = randomInt(1, 2 ** 31 - 1);
-  const lock = await holdRecorderLock(database, recorderId);
-  lock.on('error', (error) => settings.log.error({ err: error }, 'the recorder lost its lock'));
+  const lock = await RecorderLock.hold(database, recorderId, settings.log);
   const orphans = await sealOrphans(database);
   const link = new BenchLink();
   const bay = new Bay(recorderStore(database), recorderId, link, settings.log);
@@ -65,7 +64,7 @@ export async function startServer(settings: ServerSettings): Promise<RunningServ
       await live.close();
       http.closeAllConnections();
       await new Promise<void>((resolve) => http.close(() => resolve()));
-      lock.release(true);
+      lock.release();
       await database.end();
     },
   };

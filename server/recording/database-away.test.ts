@@ -39,3 +39,19 @@ test('a connection that breaks in the middle of an act fails the act, and nothin
   await expect(act).rejects.toThrow();
   expect((await database.query('select 1 as one')).rows).toEqual([{ one: 1 }]);
 });
+
+test('the recorder’s lock is taken again when the database has been away, so that nobody seals its living runs', async () => {
+  const { database } = server.running;
+  const held = async () => {
+    const { rows } = await database.query<{ held: number }>(
+      `select count(*)::int as held from pg_locks join pg_database on pg_database.oid = pg_locks.database
+       where locktype = 'advisory' and classid = 731000 and granted and datname = current_database()`,
+    );
+    return rows[0]!.held;
+  };
+  expect(await held()).toBe(1);
+  const bringBack = await takeAway(server.databaseUrl);
+  await bringBack();
+  await eventually('the lock', () => held().then((count) => count === 1, () => false)); // prettier-ignore
+  for (const error of server.errors.splice(0)) expect(String(error)).toMatch(/terminat|not currently accepting/);
+});

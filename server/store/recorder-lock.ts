@@ -1,5 +1,6 @@
 import type pg from 'pg';
 import type { Run } from '../../contract/records.ts';
+import type { Log } from '../../recorder/log.ts';
 import { withClient, type Database } from './database.ts';
 import { runById } from './runs.ts';
 import { sealRun } from './samples.ts';
@@ -7,14 +8,72 @@ import { sealRun } from './samples.ts';
 /** First key of the advisory locks that say which recorders are alive. */
 const lockSpace = 731_000;
 
+/** How long to wait before a lost lock is taken again, ms. */
+const retakeMs = 500;
+
 /**
  * Tells other processes that this recorder lives: an advisory lock on a
- * connection of its own, which PostgreSQL lets go of when the process dies.
+ * connection of its own, which PostgreSQL lets go of when the process dies. A
+ * lock that is lost with its connection is taken again as soon as the database answers.
  */
-export async function holdRecorderLock(database: Database, recorderId: number): Promise<pg.PoolClient> {
-  const client = await database.connect();
-  await client.query('select pg_advisory_lock($1, $2)', [lockSpace, recorderId]);
-  return client;
+export class RecorderLock {
+  private client: pg.PoolClient | undefined;
+  private released = false;
+  private again: NodeJS.Timeout | undefined;
+
+  private constructor(
+    private readonly database: Database,
+    private readonly recorderId: number,
+    private readonly log: Log,
+  ) {}
+
+  static async hold(database: Database, recorderId: number, log: Log): Promise<RecorderLock> {
+    const lock = new RecorderLock(database, recorderId, log);
+    await lock.take();
+    return lock;
+  }
+
+  get held(): boolean {
+    return this.client !== undefined;
+  }
+
+  release(): void {
+    this.released = true;
+    clearTimeout(this.again);
+    this.client?.release(true);
+    this.client = undefined;
+  }
+
+  private async take(): Promise<void> {
+    const client = await this.database.connect();
+    const lost = (error: Error) => {
+      if (this.client !== client) return;
+      this.client = undefined;
+      client.release(error);
+      this.log.error({ err: error }, 'the recorder lost its lock; it is taken again');
+      this.retake();
+    };
+    client.on('error', lost);
+    try {
+      await client.query('select pg_advisory_lock($1, $2)', [lockSpace, this.recorderId]);
+    } catch (error) {
+      client.release(true);
+      throw error;
+    }
+    // Asked to let go while it was waiting.
+    if (this.released) client.release(true);
+    else this.client = client;
+  }
+
+  private retake(): void {
+    if (this.released) return;
+    this.again = setTimeout(() => {
+      this.take().then(
+        () => this.log.info({ recorderId: this.recorderId }, 'the recorder holds its lock again'),
+        () => this.retake(),
+      );
+    }, retakeMs);
+  }
 }
 
 /**
