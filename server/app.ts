@@ -6,6 +6,7 @@ import { builtInto, earlyLinks } from './early-links.ts';
 import { isOwnHost, isOwnOrigin } from './loopback.ts';
 import type { Log } from '../recorder/log.ts';
 import type { Bay } from '../recorder/bay.ts';
+import type { ImportReader } from './import/import-reader.ts';
 import { cleanInput } from './clean-input.ts';
 import { errorAnswer, HttpRefusal } from './routes/answer.ts';
 import { bayRoutes } from './routes/bay.ts';
@@ -21,7 +22,13 @@ import { vehicleRoutes } from './routes/vehicles.ts';
 import type { Database } from './store/database.ts';
 
 /** The HTTP side of the server: the API under /api, the page everywhere else. */
-export function createApp(database: Database, bay: Bay, webFolder: string | undefined, log: Log): Express {
+export function createApp(
+  database: Database,
+  bay: Bay,
+  reader: ImportReader,
+  webFolder: string | undefined,
+  log: Log,
+): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(
@@ -47,7 +54,7 @@ export function createApp(database: Database, bay: Bay, webFolder: string | unde
   });
   app.use('/api', express.json({ limit: '1mb' }));
   app.use('/api', cleanInput);
-  app.use('/api', apiRoutes(database, bay).router);
+  app.use('/api', apiRoutes(database, bay, reader).router);
   app.use('/api', () => {
     throw new HttpRefusal(404, 'There is nothing at this address.');
   });
@@ -57,7 +64,7 @@ export function createApp(database: Database, bay: Bay, webFolder: string | unde
 }
 
 /** All requests that the contract lists, each with its answer. */
-function apiRoutes(database: Database, bay: Bay): ContractRoutes {
+function apiRoutes(database: Database, bay: Bay, reader: ImportReader): ContractRoutes {
   const routes = new ContractRoutes();
   routes.get('/health', async (_request, response) => {
     await database.query('select 1');
@@ -68,7 +75,7 @@ function apiRoutes(database: Database, bay: Bay): ContractRoutes {
   vehicleRoutes(routes, database);
   fileRoutes(routes, database);
   runRoutes(routes, database);
-  importRoutes(routes, database);
+  importRoutes(routes, database, reader);
   bayRoutes(routes, bay);
   checkRoutes(routes, database);
   openApiRoutes(routes);

@@ -2,6 +2,7 @@ import { randomInt } from 'node:crypto';
 import { createServer } from 'node:http';
 import { createApp } from './app.ts';
 import { BenchLink } from '../recorder/devices/bench-link.ts';
+import { ImportReader } from './import/import-reader.ts';
 import { Live } from './live.ts';
 import { Bay } from '../recorder/bay.ts';
 import { SpreadLearner } from './spread-learner.ts';
@@ -42,7 +43,8 @@ export async function startServer(settings: ServerSettings): Promise<RunningServ
   const link = new BenchLink();
   const bay = new Bay(recorderStore(database), recorderId, link, settings.log);
   await bay.restore();
-  const http = createServer(createApp(database, bay, settings.webFolder, settings.log));
+  const reader = new ImportReader();
+  const http = createServer(createApp(database, bay, reader, settings.webFolder, settings.log));
   const live = new Live(http, bay, database);
   await live.listen();
   await new Promise<void>((resolve, reject) => {
@@ -64,6 +66,7 @@ export async function startServer(settings: ServerSettings): Promise<RunningServ
       await live.close();
       http.closeAllConnections();
       await new Promise<void>((resolve) => http.close(() => resolve()));
+      await reader.close();
       lock.release();
       await database.end();
     },

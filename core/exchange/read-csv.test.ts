@@ -159,3 +159,30 @@ test('a unit stands in the last brackets; units named like parts of the language
   expect(under('boost [constructor]').recording.channels[1]).toMatchObject({ name: 'boost', unit: 'constructor' });
   expect(() => under('boost [kPa]', 'rollerSpeed [__proto__]')).toThrow(/unit "__proto__"/);
 });
+
+test('quotes around cells change nothing, whatever the file’s delimiter and line ends are', () => {
+  const cell = fc.oneof(fc.double({ min: -1e6, max: 1e6, noNaN: true }).map(String), fc.constantFrom('', ' ', 'x', ' 12 ', '1e3', '-.5', '0x10', '--')); // prettier-ignore
+  fc.assert(
+    fc.property(
+      fc.array(fc.tuple(cell, cell), { minLength: 30, maxLength: 60 }),
+      fc.constantFrom(',', ';', '\t'),
+      fc.constantFrom('\n', '\r\n', '\r'),
+      fc.boolean(),
+      (cells, delimiter, end, blankLines) => {
+        const rows = cells.map(([a, b], index) => [String(index / 100), a, b]);
+        const file = (write: (text: string) => string) =>
+          [['time [s]', 'rollerSpeed [rad/s]', 'boost [kPa]'], ...rows]
+            .map((row) => row.map(write).join(delimiter))
+            .join(end + (blankLines ? ` ${end}` : ''));
+        const read = (text: string) => {
+          try {
+            return readRecordingCsv(text);
+          } catch (error) {
+            return (error as Error).message;
+          }
+        };
+        expect(read(file((text) => text))).toEqual(read(file((text) => `"${text}"`)));
+      },
+    ),
+  );
+});

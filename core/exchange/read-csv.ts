@@ -1,7 +1,7 @@
 import type { Recording } from '../recording/recording.ts';
 import { Refusal } from '../refusal.ts';
 import { columnsOf, type Column } from './columns.ts';
-import { cellNumber, csvTable } from './csv-table.ts';
+import { cellNumber, eachCsvRow } from './csv-table.ts';
 import { medianOf } from '../numerics/quantile.ts';
 
 export interface ReadRecording {
@@ -24,76 +24,113 @@ const leastRows = 20;
  * @throws Refusal with a sentence when the file cannot be a recording
  */
 export function readRecordingCsv(text: string): ReadRecording {
-  const { header, rows } = csvTable(text);
-  const { columns, time, remarks } = columnsOf(header);
-  if (rows.length === 0) throw new Refusal('The file has a header line but no rows under it.');
-  const used = usableRows(rows, columns, time, remarks);
-  if (used.length < leastRows) {
-    throw new Refusal(`The file holds only ${used.length} usable rows: too few for a sweep.`);
-  }
-  const recording: Recording = {
-    time: Float64Array.from(used, (row) => numberIn(row, time)),
-    channels: columns
-      .filter((column) => column !== time)
-      .map((column) => ({
-        name: column.name,
-        unit: column.unit,
-        values: Float64Array.from(used, (row) => numberIn(row, column)),
-      })),
-  };
-  remarkOnGaps(recording.time, remarks);
-  return { recording, remarks };
-}
-
-function numberIn(row: readonly string[], column: Column): number {
-  return column.toChannelUnit(cellNumber(row[column.index] ?? ''));
-}
-
-function usableRows(rows: string[][], columns: readonly Column[], time: Column, remarks: string[]): string[][] {
-  const needed = columns.filter((column) => column.needed);
-  const others = columns.filter((column) => !column.needed);
-  let unreadable = 0;
-  let repeated = 0;
-  let backward = 0;
-  let blanked = 0;
-  let latest = -Infinity;
-  const used = rows.filter((row) => {
-    if (needed.some((column) => Number.isNaN(numberIn(row, column)))) {
-      unreadable++;
-      return false;
-    }
-    const at = numberIn(row, time);
-    if (at <= latest) {
-      if (at === latest) repeated++;
-      else backward++;
-      return false;
-    }
-    latest = at;
-    blanked += others.filter(
-      (column) => (row[column.index] ?? '') !== '' && Number.isNaN(numberIn(row, column)),
-    ).length;
-    return true;
+  let taker: RowTaker | undefined;
+  const rows = eachCsvRow(text, (header) => {
+    const { columns, time, remarks } = columnsOf(header);
+    taker = new RowTaker(columns, time, remarks);
+    return (row) => taker?.take(row);
   });
-  if (repeated + backward > rows.length / 2) {
-    throw new Refusal(
-      `Time does not advance in the file: ${repeated + backward} of ${rows.length} rows are no later than the row before. Check the time column and its unit.`,
-    );
+  if (!taker || rows === 0) throw new Refusal('The file has a header line but no rows under it.');
+  return taker.read(rows);
+}
+
+/** Numbers that come one by one, in memory that grows with them. */
+class Numbers {
+  private values = new Float64Array(4096);
+  length = 0;
+
+  push(value: number): void {
+    if (this.length === this.values.length) {
+      const more = new Float64Array(2 * this.length);
+      more.set(this.values);
+      this.values = more;
+    }
+    this.values[this.length++] = value;
   }
-  if (backward > mostUnusable * rows.length) {
-    throw new Refusal(
-      `Time steps back in the file and ${backward} of ${rows.length} rows lie before it. Split the recordings and import them one by one.`,
-    );
+
+  taken(): Float64Array {
+    return this.values.slice(0, this.length);
   }
-  if (unreadable > mostUnusable * rows.length) {
-    throw new Refusal(
-      `${unreadable} of ${rows.length} rows have no readable number in a column that figures need (${needed.map((column) => column.name).join(', ')}).`,
-    );
+}
+
+/** Takes a file's rows as they come: each cell is read once, and no row is kept. */
+class RowTaker {
+  private readonly numbers: Numbers[];
+  private readonly timeAt: number;
+  private readonly row: Float64Array;
+  private unreadable = 0;
+  private repeated = 0;
+  private backward = 0;
+  private blanked = 0;
+  private latest = -Infinity;
+
+  constructor(
+    private readonly columns: readonly Column[],
+    time: Column,
+    private readonly remarks: string[],
+  ) {
+    this.numbers = columns.map(() => new Numbers());
+    this.timeAt = columns.indexOf(time);
+    this.row = new Float64Array(columns.length);
   }
-  say(remarks, unreadable, 'row', 'left out: a needed cell held no number.');
-  say(remarks, repeated, 'row', 'left out: the time repeats the row before.');
-  say(remarks, backward, 'row', 'left out: the time steps back.');
-  say(remarks, blanked, 'cell', 'left blank: it held no number.');
-  return used;
+
+  take(cells: readonly string[]): void {
+    const { columns, row } = this;
+    let blank = 0;
+    for (let index = 0; index < columns.length; index++) {
+      const column = columns[index]!;
+      const cell = cells[column.index] ?? '';
+      const value = column.toChannelUnit(cellNumber(cell));
+      row[index] = value;
+      if (value === value) continue;
+      if (column.needed) return void this.unreadable++;
+      if (cell.trim() !== '') blank++;
+    }
+    const at = row[this.timeAt]!;
+    if (at === this.latest) return void this.repeated++;
+    if (at < this.latest) return void this.backward++;
+    this.latest = at;
+    this.blanked += blank;
+    for (let index = 0; index < columns.length; index++) this.numbers[index]!.push(row[index]!);
+  }
+
+  /** @param rows how many there were. @throws Refusal when too few of them can be used */
+  read(rows: number): ReadRecording {
+    const { remarks, columns, repeated, backward, unreadable, blanked } = this;
+    if (repeated + backward > rows / 2) {
+      throw new Refusal(
+        `Time does not advance in the file: ${repeated + backward} of ${rows} rows are no later than the row before. Check the time column and its unit.`,
+      );
+    }
+    if (backward > mostUnusable * rows) {
+      throw new Refusal(
+        `Time steps back in the file and ${backward} of ${rows} rows lie before it. Split the recordings and import them one by one.`,
+      );
+    }
+    if (unreadable > mostUnusable * rows) {
+      const needed = columns.filter((column) => column.needed).map((column) => column.name);
+      throw new Refusal(
+        `${unreadable} of ${rows} rows have no readable number in a column that figures need (${needed.join(', ')}).`,
+      );
+    }
+    say(remarks, unreadable, 'row', 'left out: a needed cell held no number.');
+    say(remarks, repeated, 'row', 'left out: the time repeats the row before.');
+    say(remarks, backward, 'row', 'left out: the time steps back.');
+    say(remarks, blanked, 'cell', 'left blank: it held no number.');
+    const used = this.numbers[this.timeAt]!.length;
+    if (used < leastRows) throw new Refusal(`The file holds only ${used} usable rows: too few for a sweep.`);
+    const time = this.numbers[this.timeAt]!.taken();
+    remarkOnGaps(time, remarks);
+    return {
+      recording: {
+        time,
+        channels: columns.flatMap(({ name, unit }, index) =>
+          index === this.timeAt ? [] : [{ name, unit, values: this.numbers[index]!.taken() }],
+        ),
+      },
+      remarks,
+    };
+  }
 }
 
 function say(remarks: string[], count: number, noun: string, what: string): void {

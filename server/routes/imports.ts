@@ -1,8 +1,6 @@
 import { importSettings } from '../../contract/http.ts';
 import { problemIn } from '../../contract/files.ts';
-import { airFromColumns } from '../../core/exchange/air-columns.ts';
-import { readRecordingCsv } from '../../core/exchange/read-csv.ts';
-import { preparedSweep } from '../../core/reduction/prepared-sweep.ts';
+import type { ImportReader } from '../import/import-reader.ts';
 import { inTransaction, type Database } from '../store/database.ts';
 import { addRun, runById } from '../store/runs.ts';
 import { storeWhole } from '../store/samples.ts';
@@ -12,7 +10,7 @@ import { upload } from './upload.ts';
 import type { ContractRoutes } from './contract-routes.ts';
 
 /** Recordings from files: `file` holds the CSV, `settings` the importSettings as JSON. */
-export function importRoutes(routes: ContractRoutes, database: Database): void {
+export function importRoutes(routes: ContractRoutes, database: Database, reader: ImportReader): void {
   routes.post('/imports', upload(200, 1), async (request, response) => {
     const { file } = request;
     if (!file) throw new HttpRefusal(400, 'No file came with the request.');
@@ -21,10 +19,8 @@ export function importRoutes(routes: ContractRoutes, database: Database): void {
       throw new HttpRefusal(400, `The settings were not understood: ${problemIn(settings.error)}.`);
     const { setupId, dyno, air, engineToDrumRatio } = settings.data;
     const setup = found(await setupById(database, setupId), 'setup');
-    const { recording, remarks } = readRecordingCsv(file.buffer.toString('utf8'));
-    // Refuses here what would be refused at every look at the run.
-    preparedSweep(recording, dyno, engineToDrumRatio ?? undefined);
-    const taken = air ?? airFromColumns(recording) ?? null;
+    const { recording, remarks, air: ofFile } = await reader.read(file.buffer, { dyno, engineToDrumRatio });
+    const taken = air ?? ofFile ?? null;
     const id = await inTransaction(database, async (client) => {
       const run = await addRun(client, {
         setup: { id: setup.id, jobId: setup.jobId },

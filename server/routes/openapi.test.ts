@@ -1,3 +1,4 @@
+import { ImportReader } from '../import/import-reader.ts';
 import { expect, test } from '@jest/globals';
 import { createApp } from '../app.ts';
 import type { Bay } from '../../recorder/bay.ts';
@@ -14,7 +15,7 @@ test('what the contract lists is answered, and nothing else can be', () => {
   expect(() => routes.get('/jobs', nothing)).toThrow('answered twice');
   expect(() => routes.mustBeWhole()).toThrow(/nothing answers: .*get \/runs\/:id/);
   // The whole server answers all: it refuses to start otherwise.
-  expect(() => createApp({} as Database, {} as Bay, undefined, silentLog)).not.toThrow();
+  expect(() => createApp({} as Database, {} as Bay, new ImportReader(), undefined, silentLog)).not.toThrow();
 });
 
 test('every reference leads somewhere, and every body has its fields', () => {

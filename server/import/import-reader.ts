@@ -1,0 +1,48 @@
+import { Worker } from 'node:worker_threads';
+import { Refusal } from '../../core/refusal.ts';
+import type { ImportAnswer, ImportAsked } from './import-worker.ts';
+import type { ImportedAs, ReadImport } from './read-import.ts';
+
+/** Reads files in a thread of its own: a large one takes seconds, and a run may be recorded meanwhile. */
+export class ImportReader {
+  private worker: Worker | undefined;
+  private asked = 0;
+  private readonly open = new Map<number, { resolve: (read: ReadImport) => void; reject: (error: Error) => void }>();
+
+  /** @throws Refusal with what is wrong with the file */
+  read(bytes: Uint8Array, as: ImportedAs): Promise<ReadImport> {
+    const worker = (this.worker ??= this.started());
+    const ask = ++this.asked;
+    const answer = new Promise<ReadImport>((resolve, reject) => this.open.set(ask, { resolve, reject }));
+    worker.postMessage({ ask, bytes, as } satisfies ImportAsked);
+    return answer;
+  }
+
+  async close(): Promise<void> {
+    await this.worker?.terminate();
+  }
+
+  private started(): Worker {
+    const worker = new Worker(new URL('./start-worker.mjs', import.meta.url), { execArgv: [] });
+    // An idle reader keeps no process alive.
+    worker.unref();
+    worker.on('message', (answer: ImportAnswer) => {
+      const open = this.open.get(answer.ask);
+      this.open.delete(answer.ask);
+      if (!open) return;
+      if ('read' in answer) open.resolve(answer.read);
+      else open.reject('refusal' in answer ? new Refusal(answer.refusal) : new Error(answer.failure));
+    });
+    worker.on('error', (error) => this.lost(worker, error));
+    worker.on('exit', () => this.lost(worker, new Error('the reader of files ended before it had answered')));
+    return worker;
+  }
+
+  /** A file that broke the reader fails by itself; the next one is read by a new reader. */
+  private lost(worker: Worker, error: Error): void {
+    if (this.worker !== worker) return;
+    this.worker = undefined;
+    for (const { reject } of this.open.values()) reject(error);
+    this.open.clear();
+  }
+}
