@@ -28,11 +28,13 @@ export function limitsCrossed(log: JudgedLog): LogEvent[] {
     const event = eventAt(log, at, { id: `limit-${quantity}`, severity: 'stop', figure: reading, unit, message: '', channels: [channel], limit: quantity }); // prettier-ignore
     const told = (value: number) => `${plain(value)}${unit && ` ${unit}`}`;
     const bound = usual ? `the usual limit, not set in this job, is ${told(limit)}` : `the limit is ${told(limit)}`;
-    const where = event.fromRpm === event.toRpm ? `at ${spokenRpm(event.fromRpm)} rpm` : `from ${spokenRpm(event.fromRpm)} to ${spokenRpm(event.toRpm)} rpm`; // prettier-ignore
+    const range = event.fromRpm === event.toRpm ? `at ${spokenRpm(event.fromRpm)} rpm` : `from ${spokenRpm(event.fromRpm)} to ${spokenRpm(event.toRpm)} rpm`; // prettier-ignore
+    // An engine speed is its own place.
+    const where = quantity === 'engineSpeed' ? '' : ` ${range}`;
     return [
       {
         ...event,
-        message: `${label} ${side === 'most' ? 'reaches' : 'falls to'} ${told(reading)} ${where}: ${bound}.`,
+        message: `${label} ${side === 'most' ? 'reaches' : 'falls to'} ${told(reading)}${where}: ${bound}.`,
       },
     ];
   });
