@@ -120,7 +120,11 @@ describe('suvok judge', () => {
   test('a run that is not counted is in no figure; a setup without a run is what comes next', () => {
     const found = judge({ runs: runs.map((run) => (run.setup === 'C' ? { ...run, counted: false } : run)) });
     expect(found.pairs.map(({ setup }) => setup)).toEqual(['B']);
-    expect(found.next).toEqual({ setup: 'C', why: 'Run C: it has no counted run yet. About 8 min at the pace so far.', runs: 1 });
+    expect(found.next).toEqual({
+      setup: 'C',
+      why: 'Run C: it has no counted run yet. About 8 min at the pace so far.',
+      runs: 1,
+    });
     const baseline = judge({ setups: [{ label: 'A' }], runs: onlyOf('A').slice(0, 1) });
     expect(baseline).toMatchObject({ pairs: [], cards: [], steps: [], next: { setup: 'A', runs: 2 } });
   });

@@ -67,7 +67,7 @@ export async function startServer(settings: ServerSettings): Promise<RunningServ
       http.closeAllConnections();
       await new Promise<void>((resolve) => http.close(() => resolve()));
       await reader.close();
-      lock.release();
+      await lock.release();
       await database.end();
     },
   };

@@ -1,7 +1,6 @@
 import { firstNotBelow, interpolate } from '../numerics/interpolation.ts';
 import { motionChannels } from './extremes.ts';
 import { pullOf, settlingS, type RunLog } from './run-log.ts';
-import { overSpeed } from './series.ts';
 
 /** Channels are compared at multiples of this, rpm. */
 const gridRpm = 100;
@@ -21,22 +20,47 @@ export interface ChannelMeans {
  * is left out, and so is what was read in the half second after the throttle opened.
  */
 export function channelMeans(log: RunLog, units: ReadonlyMap<string, string>): ReadonlyMap<string, ChannelMeans> {
-  const [first, last] = pullOf(log);
-  const from = firstNotBelow(log.time, log.startS + settlingS);
-  const settled: RunLog = from > first && from < last ? { ...log, startS: log.time[from]! } : log;
+  const { time, engineSpeedRpm: rpm } = log;
+  const [begin, last] = pullOf(log);
+  const first = Math.max(begin, firstNotBelow(time, log.startS + settlingS));
+  const bin = (index: number) => Math.round(rpm[index]! / gridRpm);
+  let [lowest, highest] = [Infinity, -Infinity];
+  for (let index = first; index <= last; index++) {
+    lowest = Math.min(lowest, bin(index));
+    highest = Math.max(highest, bin(index));
+  }
   const found = new Map<string, ChannelMeans>();
+  if (!(highest > lowest)) return found;
+  const bins = highest - lowest + 1;
   for (const [name, values] of log.channels) {
     if (motionChannels.includes(name) || name === 'engineSpeed') continue;
-    const { x, values: means } = overSpeed(settled, values);
-    if (x.length < 2) continue;
-    const [least, most] = [Math.ceil(x[0]! / gridRpm), Math.floor(x[x.length - 1]! / gridRpm)];
-    if (most <= least) continue;
-    const engineSpeedRpm = Float64Array.from({ length: most - least + 1 }, (_, index) => (least + index) * gridRpm);
-    found.set(name, {
-      unit: units.get(name) ?? '',
-      engineSpeedRpm,
-      values: engineSpeedRpm.map((rpm) => interpolate(x, means, rpm)),
-    });
+    const [sums, places, counts] = [new Float64Array(bins), new Float64Array(bins), new Float64Array(bins)];
+    for (let index = first; index <= last; index++) {
+      const value = values[index]!;
+      if (value !== value) continue;
+      const at = bin(index) - lowest;
+      sums[at]! += value;
+      places[at]! += rpm[index]!;
+      counts[at]! += 1;
+    }
+    const means = onGrid(sums, places, counts);
+    if (means) found.set(name, { unit: units.get(name) ?? '', ...means });
   }
   return found;
+}
+
+/** Means around engine speeds, taken to the grid's own speeds within what was read; undefined for fewer than two. */
+function onGrid(
+  sums: Float64Array,
+  places: Float64Array,
+  counts: Float64Array,
+): Pick<ChannelMeans, 'engineSpeedRpm' | 'values'> | undefined {
+  const filled = Array.from(counts.keys()).filter((at) => counts[at]! > 0);
+  if (filled.length < 2) return undefined;
+  const x = Float64Array.from(filled, (at) => places[at]! / counts[at]!);
+  const means = Float64Array.from(filled, (at) => sums[at]! / counts[at]!);
+  const [least, most] = [Math.ceil(x[0]! / gridRpm), Math.floor(x[x.length - 1]! / gridRpm)];
+  if (most <= least) return undefined;
+  const engineSpeedRpm = Float64Array.from({ length: most - least + 1 }, (_, index) => (least + index) * gridRpm);
+  return { engineSpeedRpm, values: engineSpeedRpm.map((rpm) => interpolate(x, means, rpm)) };
 }

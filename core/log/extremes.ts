@@ -2,7 +2,8 @@ import type { Reach } from '../limits/broken-limits.ts';
 import { limitChannel, limitQuantities, type Limit } from '../limits/limit.ts';
 import { channelOf } from './channel-of.ts';
 import { sensorDead } from './sensors.ts';
-import { averaged, pullOf, settlingS, type RunLog } from './run-log.ts';
+import { firstNotBelow } from '../numerics/interpolation.ts';
+import { settlingS, type RunLog } from './run-log.ts';
 
 /** A reading's noise is averaged over this time before its extremes are taken, s; what strikes at once over less. */
 const averagedS = 0.2;
@@ -13,12 +14,32 @@ const settled: readonly string[] = ['knockRetard', 'engineSpeed', 'ignitionAdvan
 
 /** A channel with its noise averaged away as it is judged; NaN outside of the pull and before its probe has settled. */
 export function judgedReading(log: RunLog, channel: string, read: Float64Array): Float64Array {
-  const fromS = log.startS + (settled.includes(channel) ? 0 : settlingS);
-  const outside = (index: number) => log.time[index]! < fromS || log.time[index]! > log.endS;
+  const { time } = log;
+  const [first, end] = judgedStretch(log, channel);
+  const half = (atOnce.includes(channel) ? atOnceS : averagedS) / 2;
+  const values = new Float64Array(read.length).fill(NaN);
   // What was read before or after must not enter a mean at the pull's ends.
-  const within = read.map((value, index) => (outside(index) ? NaN : value));
-  const values = averaged(log, within, atOnce.includes(channel) ? atOnceS : averagedS);
-  return values.map((value, index) => (outside(index) ? NaN : value));
+  let [from, to, sum, count] = [first, first, 0, 0];
+  for (let index = first; index < end; index++) {
+    for (; to < end && time[to]! <= time[index]! + half; to++) {
+      const value = read[to]!;
+      if (value === value) [sum, count] = [sum + value, count + 1];
+    }
+    for (; time[from]! < time[index]! - half; from++) {
+      const value = read[from]!;
+      if (value === value) [sum, count] = [sum - value, count - 1];
+    }
+    if (count > 0) values[index] = sum / count;
+  }
+  return values;
+}
+
+/** First sample that is judged, and the one after the last. */
+function judgedStretch({ time, startS, endS }: RunLog, channel: string): readonly [number, number] {
+  const first = firstNotBelow(time, startS + (settled.includes(channel) ? 0 : settlingS));
+  let end = firstNotBelow(time, endS);
+  while (end < time.length && time[end]! <= endS) end++;
+  return [first, Math.max(first, end)];
 }
 
 /** Least and greatest reading of a channel in the pull, and the engine speeds at which they were read. */
@@ -32,11 +53,11 @@ export interface Extremes {
 /** A channel's extremes in the pull, its noise averaged away; NaN where nothing was read. */
 export function extremesOf(log: RunLog, channel: string, read: Float64Array): Extremes {
   const values = judgedReading(log, channel, read);
-  const [first, last] = pullOf(log);
+  const [first, end] = judgedStretch(log, channel);
   let [least, most, leastRpm, mostRpm] = [NaN, NaN, NaN, NaN];
-  for (let index = first; index <= last; index++) {
+  for (let index = first; index < end; index++) {
     const value = values[index]!;
-    if (Number.isNaN(value)) continue;
+    if (value !== value) continue;
     const rpm = log.engineSpeedRpm[index]!;
     if (!(value >= least)) [least, leastRpm] = [value, rpm];
     if (!(value <= most)) [most, mostRpm] = [value, rpm];

@@ -72,7 +72,7 @@ const aroundS = 1;
 
 export function loggedPull({ log, units, loggers }: WholeLog): LoggedPull {
   const kept = thinned(log);
-  return { log: kept, extremes: logExtremes(kept), means: channelMeans(log, units), loggers };
+  return { log: kept, extremes: logExtremes(kept), means: channelMeans(kept, units), loggers };
 }
 
 /** Every so many-th sample, as it was read: means would hide a sensor that stands still. */
@@ -80,9 +80,14 @@ function thinned(log: RunLog): RunLog {
   const [from, to] = [log.startS - aroundS, log.endS + aroundS];
   const every = Math.max(1, Math.floor(1 / (mostRateHz * Math.max(1e-6, stepOf(log))) + 0.01));
   const first = firstNotBelow(log.time, from);
-  const kept: number[] = [];
-  for (let index = first; index < log.time.length && log.time[index]! <= to; index += every) kept.push(index);
-  const of = (values: Float64Array) => Float64Array.from(kept, (index) => values[index]!);
+  let end = first;
+  while (end < log.time.length && log.time[end]! <= to) end++;
+  const count = Math.ceil((end - first) / every);
+  const of = (values: Float64Array) => {
+    const kept = new Float64Array(count);
+    for (let place = 0; place < count; place++) kept[place] = values[first + place * every]!;
+    return kept;
+  };
   return {
     ...log,
     time: of(log.time),

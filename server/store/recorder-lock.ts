@@ -37,11 +37,16 @@ export class RecorderLock {
     return this.client !== undefined;
   }
 
-  release(): void {
+  /** Lets go of it, and gives its connection back whole: one that is torn away is told to the log. */
+  async release(): Promise<void> {
     this.released = true;
     clearTimeout(this.again);
-    this.client?.release(true);
+    const { client } = this;
     this.client = undefined;
+    await client?.query('select pg_advisory_unlock_all()').then(
+      () => client.release(),
+      (error: Error) => client.release(error),
+    );
   }
 
   private async take(): Promise<void> {
