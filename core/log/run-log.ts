@@ -108,19 +108,3 @@ export function highest(values: Float64Array, { from, to }: Stretch): number {
   for (let index = from; index <= to; index++) if (!(values[index]! <= most) && !Number.isNaN(values[index]!)) most = values[index]!; // prettier-ignore
   return most;
 }
-
-/** Means over a window of time around each sample; NaN where it holds no reading. */
-export function averaged({ time }: RunLog, values: Float64Array, windowS: number): Float64Array {
-  const result = new Float64Array(values.length);
-  let [from, to, sum, count] = [0, 0, 0, 0];
-  for (let index = 0; index < values.length; index++) {
-    for (; to < values.length && time[to]! <= time[index]! + windowS / 2; to++) {
-      if (!Number.isNaN(values[to]!)) [sum, count] = [sum + values[to]!, count + 1];
-    }
-    for (; time[from]! < time[index]! - windowS / 2; from++) {
-      if (!Number.isNaN(values[from]!)) [sum, count] = [sum - values[from]!, count - 1];
-    }
-    result[index] = count > 0 ? sum / count : NaN;
-  }
-  return result;
-}
