@@ -113,11 +113,8 @@ function nextOf(
   const unrun = newest && counted(newest.id).length === 0 ? newest.id : undefined;
   const runs = (id: number) => counted(id).length;
   const pairs = familyOf(setups).map((pair) => ({ pair, runs: { test: runs(pair.testId), baseline: runs(pair.againstId) } })); // prettier-ignore
-  if (unrun !== undefined || pairs.length > 0) return nextRun(pairs, { unrun, wantedShare, paceS });
-  const missing = (plan?.runs ?? usualBaselineRuns) - runs(baselineId);
-  if (missing <= 0) return nextRun([]);
-  const expected = paceS === undefined ? {} : { expectedS: missing * paceS };
-  return { setupId: baselineId, againstId: null, why: 'baseline', runs: missing, ...expected };
+  const missing = { setupId: baselineId, runs: (plan?.runs ?? usualBaselineRuns) - runs(baselineId) };
+  return nextRun(pairs, { unrun, missing, wantedShare, paceS });
 }
 
 /** Runs that a baseline usually has. */

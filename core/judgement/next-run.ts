@@ -77,6 +77,8 @@ export function nextRunOfPair(pair: PairJudgement, runs: PairRuns, wantedShare =
 export interface NextRunOptions {
   /** A setup without a counted run. */
   unrun?: number | undefined;
+  /** Runs that the baseline lacks before anything can be compared. */
+  missing?: { setupId: number; runs: number } | undefined;
   wantedShare?: number | undefined;
   /** From one run to the next, s. */
   paceS?: number | undefined;
@@ -85,7 +87,7 @@ export interface NextRunOptions {
 /** The next best run of a job: that of its newest pair that still wants one. @param pairs in the order of their setups */
 export function nextRun(
   pairs: readonly { pair: PairJudgement; runs: PairRuns }[],
-  { unrun, wantedShare, paceS }: NextRunOptions = {},
+  { unrun, missing, wantedShare, paceS }: NextRunOptions = {},
 ): NextRun {
   const timed = (next: NextRun): NextRun =>
     paceS !== undefined && next.runs > 0 ? { ...next, expectedS: next.runs * paceS } : next;
@@ -94,5 +96,6 @@ export function nextRun(
     const next = nextRunOfPair(pair, runs, wantedShare);
     if (next.setupId !== null) return timed(next);
   }
+  if (pairs.length === 0 && missing && missing.runs > 0) return timed({ ...missing, againstId: null, why: 'baseline' });
   return { setupId: null, againstId: null, why: 'enough', runs: 0 };
 }

@@ -3,7 +3,7 @@ import { brokenLimits } from '../limits/broken-limits.ts';
 import { knownLimits } from '../limits/limit.ts';
 import { usualLimits } from '../limits/suggestions.ts';
 import { boostEvents } from './boost.ts';
-import { logExtremes, reachIn } from './extremes.ts';
+import { logExtremes, reachIn, type Extremes } from './extremes.ts';
 import { fuelPressureSag, injectorDuty } from './fuel-supply.ts';
 import { ethanolContent, learnedOctane } from './fuel-quality.ts';
 import { fuelTrim } from './fuel-trim.ts';
@@ -15,9 +15,12 @@ import { oilPressure } from './oil-pressure.ts';
 import type { JudgedLog, LogEvent, RunLog } from './run-log.ts';
 import { lowBattery, relearning, sensorCeiling, sensorDead } from './sensors.ts';
 
-/** Everything that the log of a run shows, the gravest first. Channels that are not there say nothing. */
-export function logEvents(log: RunLog): LogEvent[] {
-  const judged = judgedLog(log);
+/**
+ * Everything that the log of a run shows, the gravest first. Channels that are not there say nothing.
+ * @param extremes of the log, where they are known already
+ */
+export function logEvents(log: RunLog, extremes = logExtremes(log)): LogEvent[] {
+  const judged = judgedLog(log, extremes);
   const checked =
     [knock, mixture, fuelPressureSag, railPressure, injectorDuty, fuelTrim, ethanolContent, learnedOctane, oilPressure, boostEvents, sensorCeiling, sensorDead, lowBattery, relearning] // prettier-ignore
       .flatMap((check) => check(judged));
@@ -32,8 +35,8 @@ export function logEvents(log: RunLog): LogEvent[] {
 }
 
 /** The log with the limits that it went beyond: the job's, and the usual ones of such an engine. */
-function judgedLog(log: RunLog): JudgedLog {
+function judgedLog(log: RunLog, extremes: ReadonlyMap<string, Extremes>): JudgedLog {
   const written = Object.entries(log.engine.limits).flatMap(([quantity, value]) => (value === undefined ? [] : [{ quantity, value, scale: null }])); // prettier-ignore
-  const found = brokenLimits(knownLimits(written), reachIn(logExtremes(log)), { usual: usualLimits(log.engine) });
+  const found = brokenLimits(knownLimits(written), reachIn(extremes), { usual: usualLimits(log.engine) });
   return { ...log, broken: new Map(found.map((broken) => [broken.quantity, broken])) };
 }

@@ -1,5 +1,5 @@
 import { medianOf } from '../numerics/quantile.ts';
-import { eventAt, pullOf, type JudgedLog, type LogEvent, type RunLog } from './run-log.ts';
+import { eventAt, pullOf, thirdsOf, type JudgedLog, type LogEvent, type RunLog } from './run-log.ts';
 
 // Set by bench/logs.ts: no false alarm on healthy logs, most hits on faulty ones.
 /** A content sensor is good to about this, percent by volume. */
@@ -29,9 +29,7 @@ export function learnedOctane(log: RunLog): LogEvent[] {
   const read = log.channels.get('learnedOctane');
   if (!read) return [];
   const [first, last] = pullOf(log);
-  const third = Math.floor((last - first) / 3);
-  const part = (from: number, to: number) => medianOf(read.subarray(from, to + 1).filter((value) => !Number.isNaN(value))); // prettier-ignore
-  const [before, after] = [part(first, first + third), part(last - third, last)];
+  const [before, after] = thirdsOf(log, read);
   if (!(Math.abs(after - before) > movesPct)) return [];
   const event = eventAt(log, { from: first, to: last }, { id: 'octane-moving', severity: 'mind', figure: after - before, unit: '%', message: '', channels: ['learnedOctane', 'ignitionAdvance', 'knockRetard'] }); // prettier-ignore
   const what = after < before ? 'it hears knock and trusts the fuel less' : 'it trusts the fuel more';

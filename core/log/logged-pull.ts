@@ -104,7 +104,7 @@ export function eventsOf(pull: LoggedPull, engine: LoggedEngine): LogEvent[] {
   const asked = JSON.stringify(engine);
   const found = known.get(pull);
   if (found?.engine === asked) return found.events;
-  const events = logEvents({ ...pull.log, engine });
+  const events = logEvents({ ...pull.log, engine }, pull.extremes);
   known.set(pull, { engine: asked, events });
   return events;
 }

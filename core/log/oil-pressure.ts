@@ -1,6 +1,6 @@
 import { spokenRpm } from '../units/spoken-rpm.ts';
 import { judgedReading } from './extremes.ts';
-import { eventAt, pullOf, stretches, type JudgedLog, type LogEvent, type RunLog } from './run-log.ts';
+import { eventAt, highestSoFar, stretches, type JudgedLog, type LogEvent } from './run-log.ts';
 
 // Set by bench/logs.ts: no false alarm on healthy logs, most hits on faulty ones.
 /** Below the line for so long it counts, s; breaks up to this long do not end it. */
@@ -42,16 +42,4 @@ export function oilPressure(log: JudgedLog): LogEvent[] {
       message: `Oil pressure is down to ${Math.round(least)} kPa from ${spokenRpm(event.fromRpm)} to ${spokenRpm(event.toRpm)} rpm (${against}). Do not run again before level, pump and sensor are checked.`,
     };
   });
-}
-
-/** The highest value of the pull up to each sample, kPa. */
-function highestSoFar(log: RunLog, pressure: Float64Array): Float64Array {
-  const [first, last] = pullOf(log);
-  const highest = new Float64Array(pressure.length).fill(NaN);
-  let most = -Infinity;
-  for (let index = first; index <= last; index++) {
-    if (pressure[index]! > most) most = pressure[index]!;
-    highest[index] = most;
-  }
-  return highest;
 }

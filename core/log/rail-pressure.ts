@@ -1,7 +1,7 @@
 import { medianOf } from '../numerics/quantile.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
 import { judgedReading } from './extremes.ts';
-import { eventAt, pullOf, stretches, type LogEvent, type RunLog } from './run-log.ts';
+import { eventAt, highestSoFar, stretches, type LogEvent, type RunLog } from './run-log.ts';
 
 // Set by bench/logs.ts: no false alarm on healthy logs, most hits on faulty ones.
 /** Rail pressure may lie below its target by this much, MPa, and this share of it, for so long, s. */
@@ -21,7 +21,7 @@ export function railPressure(log: RunLog): LogEvent[] {
   if (!read) return [];
   const pressure = judgedReading(log, 'railPressure', read);
   const target = log.channels.get('railPressureTarget');
-  const reached = target ?? mostSoFar(log, pressure);
+  const reached = target ?? highestSoFar(log, pressure);
   const room = (index: number) => (target ? Math.max(underMpa, underShare * reached[index]!) : fallenShare * reached[index]!); // prettier-ignore
   const missing = (index: number) => reached[index]! - pressure[index]!;
   return stretches(log, (index) => missing(index) > room(index), leastS, 0.15).map((stretch) => {
@@ -34,15 +34,4 @@ export function railPressure(log: RunLog): LogEvent[] {
       message: `Rail pressure lies up to ${most.toFixed(1)} MPa below ${than} from ${spokenRpm(event.fromRpm)} rpm on: the high-pressure pump, or what feeds it, does not keep up. Look at the low-pressure side first; add no fuel before.`,
     };
   });
-}
-
-function mostSoFar(log: RunLog, pressure: Float64Array): Float64Array {
-  const [first, last] = pullOf(log);
-  const reached = new Float64Array(pressure.length).fill(NaN);
-  let most = -Infinity;
-  for (let index = first; index <= last; index++) {
-    if (pressure[index]! > most) most = pressure[index]!;
-    reached[index] = most;
-  }
-  return reached;
 }

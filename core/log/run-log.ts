@@ -1,3 +1,4 @@
+import { medianOf } from '../numerics/quantile.ts';
 import type { Severity } from '../checks/check.ts';
 import type { BrokenLimit } from '../limits/broken-limits.ts';
 import type { LimitQuantity } from '../limits/limit.ts';
@@ -107,4 +108,24 @@ export function highest(values: Float64Array, { from, to }: Stretch): number {
   let most = NaN;
   for (let index = from; index <= to; index++) if (!(values[index]! <= most) && !Number.isNaN(values[index]!)) most = values[index]!; // prettier-ignore
   return most;
+}
+
+/** The highest value of the pull up to each sample; NaN outside of it, and before anything was read -Infinity. */
+export function highestSoFar(log: RunLog, values: Float64Array): Float64Array {
+  const [first, last] = pullOf(log);
+  const reached = new Float64Array(values.length).fill(NaN);
+  let most = -Infinity;
+  for (let index = first; index <= last; index++) {
+    if (values[index]! > most) most = values[index]!;
+    reached[index] = most;
+  }
+  return reached;
+}
+
+/** Medians of what was read in the first and in the last third of the pull: how far a reading that should rest has moved. */
+export function thirdsOf(log: RunLog, values: Float64Array): readonly [first: number, last: number] {
+  const [first, last] = pullOf(log);
+  const third = Math.floor((last - first) / 3);
+  const median = (from: number, to: number) => medianOf(values.subarray(from, to + 1).filter((value) => !Number.isNaN(value))); // prettier-ignore
+  return [median(first, first + third), median(last - third, last)];
 }

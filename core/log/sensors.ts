@@ -1,6 +1,6 @@
 import { channelLabel, knownChannels, type KnownChannel } from '../recording/channels.ts';
 import { medianOf } from '../numerics/quantile.ts';
-import { eventAt, pullOf, type LogEvent, type RunLog } from './run-log.ts';
+import { eventAt, pullOf, thirdsOf, type LogEvent, type RunLog } from './run-log.ts';
 
 /** Channels of sensors that have a ceiling and should move in a pull. */
 const limited: readonly KnownChannel[] = ['lambda', 'boost', 'manifoldPressure', 'airMassFlow', 'airFlowSensor', 'exhaustTemperature', 'fuelPressure']; // prettier-ignore
@@ -105,8 +105,8 @@ export function relearning(log: RunLog): LogEvent[] {
   const trim = log.channels.get('fuelTrimLong');
   if (!trim) return [];
   const [first, last] = pullOf(log);
-  const third = Math.floor((last - first) / 3);
-  const moved = medianOf(trim.subarray(last - third, last + 1)) - medianOf(trim.subarray(first, first + third + 1));
+  const [before, after] = thirdsOf(log, trim);
+  const moved = after - before;
   if (!(Math.abs(moved) > trimMoves)) return [];
   return [
     eventAt(
