@@ -3,20 +3,21 @@ import reactHooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
 /** The folders of docs/design and who may import whom: one way only. */
-const areas = ['core', 'contract', 'recorder', 'server', 'web', 'simulator', 'cli', 'launch', 'bench', 'e2e'];
+const areas = ['core', 'contract', 'store', 'recorder', 'server', 'web', 'simulator', 'cli', 'launch', 'bench', 'e2e'];
 const allowed = {
   'core-units': ['core-units'],
   core: ['core', 'core-units'],
   contract: ['contract', 'core-units'],
-  recorder: ['recorder', 'contract', 'core', 'core-units'],
-  server: ['server', 'recorder', 'contract', 'core', 'core-units'],
+  store: ['store', 'contract', 'core', 'core-units'],
+  recorder: ['recorder', 'store', 'contract', 'core', 'core-units'],
+  server: ['server', 'recorder', 'store', 'contract', 'core', 'core-units'],
   web: ['web', 'contract', 'core', 'core-units'],
   simulator: ['simulator', 'contract'],
   cli: ['cli', 'contract', 'core', 'core-units'],
   launch: ['launch', 'contract'],
   bench: ['bench', 'contract', 'core', 'core-units', 'launch'],
   // Only the server's test peers; the page itself is driven from outside.
-  e2e: ['e2e', 'contract', 'core', 'core-units', 'cli', 'launch', 'recorder', 'server'],
+  e2e: ['e2e', 'contract', 'core', 'core-units', 'cli', 'launch', 'recorder', 'server', 'store'],
 };
 
 export default tseslint.config(

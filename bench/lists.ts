@@ -6,7 +6,7 @@ import { databaseAccount } from '../launch/account.ts';
 import { startCluster } from '../launch/postgres.ts';
 import { postgresPrograms } from '../launch/postgres-programs.ts';
 import { stopProgram } from '../launch/program.ts';
-import { startServerProgram } from '../launch/server-program.ts';
+import { startServerProgram } from '../launch/suvok-programs.ts';
 import type { Figure } from './figure.ts';
 
 const jobs = 10_000;
@@ -60,7 +60,7 @@ export async function listTimes(): Promise<Figure[]> {
   await admin.query('create database lists');
   await admin.end();
   const databaseUrl = cluster.url('lists');
-  const server = await startServerProgram({ DATABASE_URL: databaseUrl, PORT: '0', BENCH_LINK_PORT: '0' });
+  const server = await startServerProgram({ DATABASE_URL: databaseUrl, PORT: '0', SUVOK_RECORDER: folder });
   try {
     const client = new pg.Client({ connectionString: databaseUrl });
     await client.connect();

@@ -7,14 +7,13 @@ import { buildWeb, webFolder } from '../launch/build-web.ts';
 import { findChromium } from '../launch/chromium.ts';
 import { startCluster } from '../launch/postgres.ts';
 import { postgresPrograms } from '../launch/postgres-programs.ts';
-import { stopProgram } from '../launch/program.ts';
-import { startServerProgram, type StartedServer } from '../launch/server-program.ts';
+import { startPair, type StartedPair } from '../launch/suvok-programs.ts';
 
 const quiet = () => undefined;
 
 /** What is measured in the real page: a server of its own, and a browser. */
 export interface PageBench {
-  server: StartedServer;
+  server: StartedPair;
   page: Page;
   databaseUrl: string;
 }
@@ -31,10 +30,12 @@ export async function withPage<T>(measure: (bench: PageBench) => Promise<T>): Pr
   });
   await buildWeb(quiet);
   const databaseUrl = cluster.url('postgres');
-  const server = await startServerProgram({
+  const server = await startPair({
     DATABASE_URL: databaseUrl,
     PORT: '0',
     BENCH_LINK_PORT: '0',
+    SUVOK_RECORDER: join(folder, 'recorder'),
+    SUVOK_FREE_MB: '0',
     SUVOK_WEB: webFolder,
   });
   const browser = await chromium.launch({
@@ -48,7 +49,7 @@ export async function withPage<T>(measure: (bench: PageBench) => Promise<T>): Pr
     return await measure({ server, page, databaseUrl });
   } finally {
     await browser.close();
-    await stopProgram(server.child);
+    await server.stop();
     await cluster.stop();
     rmSync(folder, { recursive: true, force: true });
   }

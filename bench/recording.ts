@@ -2,7 +2,7 @@ import type { Page } from 'playwright-core';
 import type { BayState } from '../contract/live.ts';
 import type { Job, Run } from '../contract/records.ts';
 import { startProgram, stopProgram } from '../launch/program.ts';
-import type { StartedServer } from '../launch/server-program.ts';
+import type { StartedPair } from '../launch/suvok-programs.ts';
 import { readFileSync } from 'node:fs';
 import pg from 'pg';
 import type { Figure } from './figure.ts';
@@ -22,7 +22,7 @@ export function recordingFigures(): Promise<Figure[]> {
 
 class Bench {
   constructor(
-    private readonly server: StartedServer,
+    private readonly server: StartedPair,
     private readonly page: Page,
     private readonly databaseUrl: string,
   ) {}
@@ -154,7 +154,7 @@ class Bench {
     while ((performance.now() - began) / 1000 < longS + 4) {
       send(Math.floor(performance.now() - began));
       if (memory.length < Math.floor((performance.now() - began) / 5000))
-        memory.push(residentMb(this.server.child.pid!));
+        memory.push(residentMb(this.server.recorder.child.pid!));
       await new Promise((resolve) => setTimeout(resolve, 5));
     }
     const bay = await this.ask<BayState>('GET', '/bay');
@@ -175,7 +175,7 @@ class Bench {
     return [
       { name: `frames lost in ${longS} s of 1 kHz × 16 channels`, value: device.missing, unit: '', budget: 0 },
       { name: 'samples kept of it', value: run.samples / 1000, unit: 'thousand' },
-      { name: 'memory of the server at its end', value: memory.at(-1)!, unit: 'MB' },
+      { name: 'memory of the recorder at its end', value: memory.at(-1)!, unit: 'MB' },
       { name: 'growth of memory after the first half minute', value: settled.at(-1)! - settled[0]!, unit: 'MB' },
       { name: 'stored for each sample of a channel', value: Number(rows[0]!.bytes) / run.samples / 17, unit: 'bytes' },
     ];

@@ -3,7 +3,9 @@ import { dynoFile } from './files.ts';
 import { setupItem } from './setup-item.ts';
 
 /** The open protocol between instruments and Suvok; described in docs/bench-link.md. */
-export const benchLinkProtocol = 1;
+export const benchLinkProtocol = 2;
+/** The first form: nothing is acknowledged, and nothing is sent again. */
+export const plainProtocol = 1;
 /** A line longer than this is rubbish. */
 export const longestLine = 65_536;
 
@@ -20,8 +22,10 @@ export const commandNames = ['configure', 'arm', 'hold', 'sweep', 'steps', 'coas
 export const helloMessage = z
   .object({
     type: z.literal('hello'),
-    protocol: z.literal(benchLinkProtocol),
+    protocol: z.union([z.literal(plainProtocol), z.literal(benchLinkProtocol)]),
     device: z.string().min(1).max(64),
+    /** Another one whenever its sequence numbers begin anew; needed from protocol 2 on. */
+    instance: z.string().min(1).max(64).optional(),
     name: z.string().min(1).max(80).optional(),
     kind: z.enum(deviceKinds),
     channels: z.array(channelDeclaration).min(1).max(64),
@@ -39,6 +43,10 @@ export const helloMessage = z
   .refine((hello) => hello.dyno !== undefined || hello.kind === 'weather' || hello.kind === 'engine-logger', {
     message: 'a dyno must describe itself in "dyno"',
     path: ['dyno'],
+  })
+  .refine((hello) => hello.protocol === plainProtocol || hello.instance !== undefined, {
+    message: 'from protocol 2 on an instrument says which "instance" of itself it is',
+    path: ['instance'],
   });
 export type Hello = z.infer<typeof helloMessage>;
 
@@ -70,6 +78,10 @@ export type DeviceMessage = z.infer<typeof deviceMessage>;
 const pullSpeeds = { fromRpm: z.number().positive().optional(), toRpm: z.number().positive().optional() };
 
 export const suvokMessage = z.discriminatedUnion('type', [
+  /** Protocol 2: the answer to the hello. Frames from this number on are wanted, those sent before among them. */
+  z.object({ type: z.literal('welcome'), from: z.int().nonnegative() }),
+  /** Protocol 2: every frame up to this number is on Suvok's disk, and need not be kept any longer. */
+  z.object({ type: z.literal('safe'), sequence: z.int().nonnegative() }),
   z.object({
     type: z.literal('configure'),
     vehicle: z.string(),

@@ -1,5 +1,5 @@
 import type { Job, Setup } from '../contract/records.ts';
-import { freshDatabase, type TestDatabase } from '../server/testing/test-server.ts';
+import { freshDatabase, type TestDatabase } from '../store/testing/test-database.ts';
 import { Suvok } from './running-suvok.ts';
 
 /** Jobs that several tests look at: recorded once, copied for each. */

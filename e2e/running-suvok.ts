@@ -1,12 +1,15 @@
 import { expect, type Page } from '@playwright/test';
 import type { ChildProcess } from 'node:child_process';
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import type { Job, Run } from '../contract/records.ts';
 import { webFolder } from '../launch/build-web.ts';
 import { startProgram, stopProgram } from '../launch/program.ts';
-import { startServerProgram } from '../launch/server-program.ts';
-import { silentLog } from '../recorder/log.ts';
-import { startServer } from '../server/server.ts';
-import { freshDatabase } from '../server/testing/test-server.ts';
+import { startPair } from '../launch/suvok-programs.ts';
+import { silentLog } from '../contract/log.ts';
+import { startHere } from '../server/testing/test-server.ts';
+import { freshDatabase } from '../store/testing/test-database.ts';
 
 /** A process of its own takes two seconds to start; only what is done to a process needs one. */
 export type ServerAs = 'part of the test' | 'process';
@@ -21,27 +24,43 @@ interface TestedServer {
 /** A server that does not end within this time is left to the end of the worker, ms. */
 const leftAfterMs = 5000;
 
-async function serverHere(databaseUrl: string, port: number, benchLinkPort: number): Promise<TestedServer> {
+async function serverHere(
+  databaseUrl: string,
+  port: number,
+  benchLinkPort: number,
+  folder: string,
+): Promise<TestedServer> {
+  // prettier-ignore
   const log = { ...silentLog, error: (fields: object, what: string) => console.error(what, fields) };
-  const running = await startServer({ databaseUrl, port, benchLinkPort, webFolder, log });
+  const { server, recorder } = await startHere(databaseUrl, log, { port, benchLinkPort, webFolder, folder });
   const late = () => new Promise<void>((resolve) => setTimeout(resolve, leftAfterMs).unref());
-  return { ...running, stop: () => Promise.race([running.close(), late()]) };
+  const close = async () => {
+    await server.close();
+    await recorder.close();
+  };
+  return { port: server.port, benchLinkPort: recorder.benchLinkPort, stop: () => Promise.race([close(), late()]) };
 }
 
-async function serverProcess(databaseUrl: string, port: number, benchLinkPort: number): Promise<TestedServer> {
-  const { child, ...ports } = await startServerProgram({
+async function serverProcess(
+  databaseUrl: string,
+  port: number,
+  benchLinkPort: number,
+  folder: string,
+): Promise<TestedServer> {
+  // prettier-ignore
+  const { server, recorder, ...started } = await startPair({
     DATABASE_URL: databaseUrl,
     PORT: String(port),
     BENCH_LINK_PORT: String(benchLinkPort),
+    SUVOK_RECORDER: folder,
+    SUVOK_FREE_MB: '0',
     SUVOK_WEB: webFolder,
   });
-  const ended = new Promise<void>((resolve) => child.once('close', () => resolve()));
   return {
-    ...ports,
-    stop: () => stopProgram(child),
-    kill: () => {
-      child.kill('SIGKILL');
-      return ended;
+    ...started,
+    async kill() {
+      for (const { child } of [server, recorder]) child.kill('SIGKILL');
+      await Promise.all([server.ended, recorder.ended]);
     },
   };
 }
@@ -50,6 +69,7 @@ async function serverProcess(databaseUrl: string, port: number, benchLinkPort: n
 export class Suvok {
   private server!: TestedServer;
   private standIns: ChildProcess | undefined;
+  private readonly folder = mkdtempSync(join(tmpdir(), 'suvok-recorder-'));
 
   private constructor(
     private readonly databaseUrl: string,
@@ -73,7 +93,7 @@ export class Suvok {
   }
 
   private async startServer(port: number, benchLinkPort: number): Promise<void> {
-    this.server = await (this.as === 'process' ? serverProcess : serverHere)(this.databaseUrl, port, benchLinkPort);
+    this.server = await (this.as === 'process' ? serverProcess : serverHere)(this.databaseUrl, port, benchLinkPort, this.folder); // prettier-ignore
   }
 
   get origin(): string {

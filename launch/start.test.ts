@@ -5,6 +5,7 @@ import { createServer, type Server } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Change } from '../contract/job-file.ts';
+import type { BayState } from '../contract/live.ts';
 import type { Job } from '../contract/records.ts';
 import { freePort } from './postgres.ts';
 
@@ -131,9 +132,15 @@ test('from an empty folder to the page with its demo days, closed to others, and
   process.kill(postgres, 'SIGKILL');
   await until(() => again.said().includes('The database runs again'));
   await until(async () => (await jobsAgain()) === 12);
-  process.kill(serverOn(environment.PORT), 'SIGKILL');
+  process.kill(processWith('server/main.ts', `PORT=${environment.PORT}`), 'SIGKILL');
   await until(() => again.said().includes('The server has ended by itself; it is started again'));
   await until(async () => (await jobsAgain()) === 12);
+  process.kill(processWith('recorder/main.ts', `BENCH_LINK_PORT=${environment.BENCH_LINK_PORT}`), 'SIGKILL');
+  await until(() => again.said().includes('The recorder runs again'));
+  await until(async () => {
+    const bay = (await (await fetch(`${address}/api/bay`)).json()) as BayState;
+    return bay.recorder.problem === null && bay.devices.filter(({ connected }) => connected).length === 3;
+  });
   again.child.kill('SIGTERM');
   expect(await again.ended).toBe(0);
 }, 120_000);
@@ -145,8 +152,8 @@ async function until(holds: () => boolean | Promise<boolean>): Promise<void> {
   }
 }
 
-/** The process of the server that listens on a port. */
-function serverOn(port: string): number {
+/** The process that was started with a script and a setting. */
+function processWith(script: string, setting: string): number {
   const readable = (pid: string, file: string) => {
     try {
       return readFileSync(`/proc/${pid}/${file}`, 'utf8');
@@ -154,7 +161,7 @@ function serverOn(port: string): number {
       return '';
     }
   };
-  const found = readdirSync('/proc').filter((pid) => /^\d+$/.test(pid) && readable(pid, 'cmdline').includes('server/main.ts') && readable(pid, 'environ').split('\0').includes(`PORT=${port}`)); // prettier-ignore
+  const found = readdirSync('/proc').filter((pid) => /^\d+$/.test(pid) && readable(pid, 'cmdline').includes(script) && readable(pid, 'environ').split('\0').includes(setting)); // prettier-ignore
   expect(found).toHaveLength(1);
   return Number(found[0]);
 }

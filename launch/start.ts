@@ -8,7 +8,7 @@ import { ensureDatabase, startCluster } from './postgres.ts';
 import { postgresPrograms } from './postgres-programs.ts';
 import { keepRunning } from './keep-running.ts';
 import { startProgram, stopProgram } from './program.ts';
-import { startServerProgram, type StartedServer } from './server-program.ts';
+import { recorderFolder, startRecorderProgram, startServerProgram } from './suvok-programs.ts';
 import { demoEnd, mustBeFree, portFrom } from './settings.ts';
 
 /** `npm start`: from a bare clone to a running Suvok, and back to nothing on Ctrl-C. */
@@ -58,29 +58,39 @@ async function database(): Promise<string> {
 
 const tell = (sentence: string) => process.stderr.write(`suvok: ${sentence}\n`);
 
-/** Keeps the server running: if it dies, it is started again on the same ports. */
-async function keepServer(environment: NodeJS.ProcessEnv): Promise<StartedServer> {
+/** Keeps the recorder running: if it dies, it is started again on the same port, and instruments come back to it. */
+async function keepRecorder(environment: NodeJS.ProcessEnv): Promise<{ benchLinkPort: number }> {
   let ports: NodeJS.ProcessEnv = {};
   const { first, stop } = await keepRunning({
-    name: 'server',
+    name: 'recorder',
     start: async () => {
-      const server = await startServerProgram({ ...environment, ...ports });
-      ports = { PORT: String(server.port), BENCH_LINK_PORT: String(server.benchLinkPort) };
-      return server;
+      const recorder = await startRecorderProgram({ ...environment, ...ports });
+      ports = { BENCH_LINK_PORT: String(recorder.benchLinkPort) };
+      return recorder;
     },
-    revived: tellInterrupted,
+    revived: () =>
+      say('The recorder runs again; runs that were being recorded go on where their instruments send again'),
     died: tell,
   });
   stops.push(stop);
   return first;
 }
 
-function tellInterrupted(server: StartedServer): void {
-  const { length } = server.interruptedRuns;
-  if (length > 0)
-    say(
-      `${length === 1 ? 'A run' : `${length} runs`} had been cut off; everything stored until then was kept and is marked interrupted`,
-    );
+/** Keeps the server running: if it dies, it is started again on the same port. */
+async function keepServer(environment: NodeJS.ProcessEnv): Promise<{ port: number }> {
+  let ports: NodeJS.ProcessEnv = {};
+  const { first, stop } = await keepRunning({
+    name: 'server',
+    start: async () => {
+      const server = await startServerProgram({ ...environment, ...ports });
+      ports = { PORT: String(server.port) };
+      return server;
+    },
+    revived: () => say('The server runs again'),
+    died: tell,
+  });
+  stops.push(stop);
+  return first;
 }
 
 async function start(): Promise<void> {
@@ -95,25 +105,31 @@ async function start(): Promise<void> {
   await mustBeFree(benchLinkPort, 'BENCH_LINK_PORT');
   const databaseUrl = await database();
   await buildWeb(say);
-  say('Starting the server');
+  say('Starting the recorder and the server');
   const { folder } = dataFolder(process.env.DATABASE_URL ? undefined : databaseAccount());
+  const recorderAt = recorderFolder(folder);
+  const recorder = await keepRecorder({
+    DATABASE_URL: databaseUrl,
+    SUVOK_RECORDER: recorderAt,
+    BENCH_LINK_PORT: String(benchLinkPort),
+    SUVOK_LOG: join(folder, 'recorder.log'),
+  });
   const server = await keepServer({
     DATABASE_URL: databaseUrl,
     PORT: String(port),
-    BENCH_LINK_PORT: String(benchLinkPort),
+    SUVOK_RECORDER: recorderAt,
     HOST: undefined,
     SUVOK_WEB: webFolder,
     SUVOK_LOG: join(folder, 'server.log'),
   });
-  tellInterrupted(server);
-  await loadDemo(server, databaseUrl, demoEnd(), say).catch((error: Error) => {
+  await loadDemo({ ...server, ...recorder }, databaseUrl, demoEnd(), say).catch((error: Error) => {
     // Suvok serves without its demo days; the pulls that were played are kept.
     process.stderr.write(`suvok: ${error.message}\n`);
   });
   const simulator = await keepRunning({
     name: 'simulator',
     start: () => {
-      const child = startProgram('simulator/main.ts', ['--port', String(server.benchLinkPort), '--seed', '4'], {});
+      const child = startProgram('simulator/main.ts', ['--port', String(recorder.benchLinkPort), '--seed', '4'], {});
       const ended = new Promise<void>((resolve) => child.once('close', () => resolve()));
       return Promise.resolve({ ended, stop: () => stopProgram(child) });
     },

@@ -36,7 +36,7 @@ async function tidyUp(): Promise<void> {
 
 /** Folders whose tests need nothing beside them, and those whose tests need a database. */
 const unitFolders = ['core/', 'contract/', 'cli/', 'recorder/', 'simulator/', 'web/'];
-const apiFolders = ['server/', 'launch/'];
+const apiFolders = ['server/', 'store/', 'launch/'];
 
 /** Jest's tests under some folders. @param databaseUrl absent where no test needs one */
 async function jestTests(folders: readonly string[], names: readonly string[], databaseUrl?: string): Promise<Outcome> {

@@ -1,7 +1,7 @@
 import type { AirFile } from '../contract/files.ts';
 import type { BayState } from '../contract/live.ts';
 import type { Device } from './devices/device.ts';
-import type { NewRun } from './recorder-store.ts';
+import type { NewRun } from '../contract/recorded-run.ts';
 
 /** Air older than this is no longer the air of a run, ms. */
 const holdsMs = 10 * 60_000;
@@ -36,6 +36,6 @@ export class BayAir {
   ofRun(): Pick<NewRun, 'air' | 'airTakenAt'> {
     const { latest } = this;
     const holds = latest !== undefined && Date.now() - latest.heardMs < holdsMs;
-    return holds ? { air: latest.air, airTakenAt: latest.takenAt } : { air: null, airTakenAt: null };
+    return holds ? { air: latest.air, airTakenAt: latest.takenAt.toISOString() } : { air: null, airTakenAt: null };
   }
 }

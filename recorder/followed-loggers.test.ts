@@ -4,77 +4,75 @@ import type { Device } from './devices/device.ts';
 import { FollowedLoggers } from './followed-loggers.ts';
 import { LoggerTap } from './logger-tap.ts';
 
-const logger = (name: string, playsFast = false) =>
+const logger = (name: string, session: number, playsFast = false) =>
   Object.assign(new EventEmitter(), {
     hello: { device: name, name },
     intake: { channels: [{ name: 'lambda', unit: '–' }] },
     settings: { probe: undefined },
     connected: true,
+    session,
+    rows: 0,
     playsFast,
   });
-const says = (device: EventEmitter, from: number, to: number) => {
-  for (let at = from; at <= to; at++) device.emit('row', Float64Array.of(at, 0.9));
+type Logger = ReturnType<typeof logger>;
+const tapOf = (device: Logger) => new LoggerTap(device as unknown as Device);
+const says = (device: Logger, from: number, to: number) => {
+  for (let at = from; at <= to; at++) {
+    device.rows++;
+    device.emit('row', Float64Array.of(at, 0.9));
+  }
 };
-const times = (rows: Float64Array[]) => rows.map(([at]) => at);
 
-let kept: Record<number, number[]>;
-const keep = (rows: Float64Array[], source: number) => (kept[source] ??= []).push(...(times(rows) as number[]));
-
-beforeEach(() => {
-  jest.useFakeTimers();
-  kept = {};
-});
+beforeEach(() => void jest.useFakeTimers());
 afterEach(() => void jest.useRealTimers());
 
-/** Whether something has ended after a while. */
-async function endsWithin(promise: Promise<void>, ms: number): Promise<boolean> {
-  let ended = false;
-  void promise.then(() => (ended = true));
+/** What something gives within a while; undefined where it has not ended by then. */
+async function within<T>(promise: Promise<T>, ms: number): Promise<T | undefined> {
+  let given: T | undefined;
+  void promise.then((value) => (given = value));
   await jest.advanceTimersByTimeAsync(ms);
-  return ended;
+  return given;
 }
 
 test('one that has said nothing is not followed; the others are numbered from 1', () => {
-  const [silent, heard] = [logger('silent'), logger('heard')];
-  const taps = [silent, heard].map((device) => new LoggerTap(device as unknown as Device));
+  const [silent, heard] = [logger('silent', 1), logger('heard', 2)];
+  const taps = [silent, heard].map(tapOf);
   says(heard, 1, 3);
-  const followed = new FollowedLoggers(taps, 2, keep);
+  const followed = FollowedLoggers.from(taps, 2);
   expect(followed.taps).toEqual([taps[1]]);
   expect(followed.records()).toMatchObject([{ source: 1, device: 'heard' }]);
+  expect(followed.sources()).toEqual([{ source: 1, session: 2, from: 0 }]);
 });
 
 test('what was said before the run was noticed, and while it goes on, goes into it; what comes after does not', async () => {
-  const device = logger('slow');
-  const tap = new LoggerTap(device as unknown as Device);
+  const device = logger('slow', 1);
+  const tap = tapOf(device);
   says(device, 1, 20);
-  const followed = new FollowedLoggers([tap], 2, keep);
-  followed.handOverEarlier();
-  // The lead, and a margin for the time that its readings take.
-  expect(kept[1]).toEqual([15, 16, 17, 18, 19, 20]);
+  const followed = FollowedLoggers.from([tap], 2);
+  // The lead, and a margin for the time that its readings take: rows 14 to 19 hold 15 to 20 s.
+  expect(followed.sources()[0]!.from).toBe(14);
   says(device, 21, 25);
-  expect(await endsWithin(followed.arrived(5, performance.now()), 50)).toBe(true);
+  expect(await within(followed.arrived(5, performance.now()), 50)).toEqual([25]);
   says(device, 26, 30);
-  expect(kept[1]).toEqual([15, 16, 17, 18, 19, 20, 21, 22, 23, 24, 25]);
 });
 
 test('one that lags behind is waited for a little, and one that has gone is not', async () => {
-  const device = logger('late');
-  const tap = new LoggerTap(device as unknown as Device);
+  const device = logger('late', 1);
+  const tap = tapOf(device);
   says(device, 1, 10);
-  const followed = new FollowedLoggers([tap], 2, keep);
-  const arrived = followed.arrived(5, performance.now());
-  expect(await endsWithin(arrived, 300)).toBe(false);
+  const arrived = FollowedLoggers.from([tap], 2).arrived(5, performance.now());
+  expect(await within(arrived, 300)).toBeUndefined();
   says(device, 11, 15);
-  expect(await endsWithin(arrived, 30)).toBe(true);
+  expect(await within(arrived, 30)).toEqual([15]);
 
-  const never = new FollowedLoggers([tap], 2, keep).arrived(60, performance.now());
-  expect(await endsWithin(never, 350)).toBe(false);
-  expect(await endsWithin(never, 100)).toBe(true);
+  const never = FollowedLoggers.from([tap], 2).arrived(60, performance.now());
+  expect(await within(never, 350)).toBeUndefined();
+  expect(await within(never, 100)).toEqual([15]);
 
   device.connected = false;
-  expect(await endsWithin(new FollowedLoggers([tap], 2, keep).arrived(60, performance.now()), 5)).toBe(true);
+  expect(await within(FollowedLoggers.from([tap], 2).arrived(60, performance.now()), 5)).toEqual([15]);
 });
 
 test('without loggers nothing is waited for', async () => {
-  expect(await endsWithin(new FollowedLoggers([], 2, keep).arrived(10, 0), 1)).toBe(true);
+  expect(await within(FollowedLoggers.from([], 2).arrived(10, 0), 1)).toEqual([]);
 });

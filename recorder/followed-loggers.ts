@@ -1,30 +1,40 @@
 import type { RunLogRecord } from '../contract/recording.ts';
 import type { LoggerTap } from './logger-tap.ts';
+import type { SourceOfRun } from './spool/records.ts';
 
 /** So long the end of a logger's rows is waited for once the dyno's have come; longer where it is played back, ms. */
 const waitsMs = { live: 400, played: 6000 };
 const lookEveryMs = 10;
 
-/** The engine loggers that a run follows: their rows go where the run's go until it has ended. */
+interface Followed {
+  tap: LoggerTap;
+  /** Its newest row when the run was noticed, on its own clock, s. */
+  latestS: number;
+  /** The first row of its session that belongs to the run. */
+  from: number;
+}
+
+/** The engine loggers that a run follows: which of their rows belong to it. */
 export class FollowedLoggers {
-  private readonly followed: { tap: LoggerTap; latestS: number; rows: Float64Array[]; stop: () => void }[];
+  private constructor(private readonly followed: readonly Followed[]) {}
 
   /**
    * Begins to follow those loggers that have said anything.
    * @param leadS how far back the run begins, s
-   * @param onRows takes rows of a source; sources count from 1
    */
-  constructor(
-    taps: readonly LoggerTap[],
-    leadS: number,
-    private readonly onRows: (rows: Float64Array[], source: number) => void,
-  ) {
+  static from(taps: readonly LoggerTap[], leadS: number): FollowedLoggers {
     const heard = taps.flatMap((tap) => (tap.latest ? [{ tap, latestS: tap.latest[0]! }] : []));
-    this.followed = heard.map(({ tap, latestS }, index) => ({
-      tap,
-      latestS,
-      ...tap.follow(leadS, (row) => onRows([row], index + 1)),
-    }));
+    return new FollowedLoggers(heard.map(({ tap, latestS }) => ({ tap, latestS, from: tap.rowBack(leadS) })));
+  }
+
+  /** Goes on following those of a run that an earlier life of the recorder began; what has come of them is taken as it is. */
+  static again(taps: readonly LoggerTap[], sources: readonly SourceOfRun[]): FollowedLoggers {
+    return new FollowedLoggers(
+      sources.flatMap(({ session, from }) => {
+        const tap = taps.find(({ device }) => device.session === session);
+        return tap ? [{ tap, latestS: -Infinity, from }] : [];
+      }),
+    );
   }
 
   get taps(): LoggerTap[] {
@@ -36,22 +46,22 @@ export class FollowedLoggers {
     return this.followed.map(({ tap }, index) => tap.record(index + 1));
   }
 
-  /** Hands over what they said before the run was noticed. */
-  handOverEarlier(): void {
-    for (const [index, { rows }] of this.followed.entries()) this.onRows(rows, index + 1);
+  /** Where their rows are. Sources count from 1. */
+  sources(): SourceOfRun[] {
+    return this.followed.map(({ tap, from }, index) => ({ source: index + 1, session: tap.device.session, from }));
   }
 
   /**
-   * Waits until every logger has said what it read up to the end of the run,
-   * a little and no longer, and follows them no more.
+   * Waits until every logger has said what it read up to the end of the run, a little and no longer.
    * @param ranS how long the run went on after it was noticed, s
    * @param askedMs when it was announced, or noticed, of the process's clock
+   * @returns for each, the row after the last that belongs to the run
    */
-  async arrived(ranS: number, askedMs: number): Promise<void> {
+  async arrived(ranS: number, askedMs: number): Promise<number[]> {
     const played = this.followed.some(({ tap }) => tap.device.playsFast);
     const deadline = performance.now() + (played ? waitsMs.played : waitsMs.live);
     const behind = () => this.followed.some(({ tap, latestS }) => !tap.hasReached(latestS + ranS, askedMs));
     while (behind() && performance.now() < deadline) await new Promise((resolve) => setTimeout(resolve, lookEveryMs));
-    for (const { stop } of this.followed) stop();
+    return this.followed.map(({ tap }) => tap.device.rows);
   }
 }

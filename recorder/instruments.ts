@@ -1,10 +1,11 @@
 import type { DeviceSettings } from '../contract/recording.ts';
 import { Refusal } from '../core/refusal.ts';
 import { rpmPerRadS } from '../core/units/units.ts';
+import type { BayMemory } from './bay-memory.ts';
 import type { BenchLink } from './devices/bench-link.ts';
 import { channelIntake } from './devices/channel-intake.ts';
 import type { Device } from './devices/device.ts';
-import type { RecorderStore } from './recorder-store.ts';
+import type { BayStore } from './recorder-store.ts';
 import { calibratedRatio, loadCellZero } from './calibration.ts';
 
 /** What instruments need of the bay that they stand in. */
@@ -21,14 +22,19 @@ export class Instruments {
   readonly devices = new Map<string, Device>();
 
   constructor(
-    private readonly store: RecorderStore,
+    private readonly store: BayStore,
+    private readonly memory: BayMemory,
     private readonly link: BenchLink,
     private readonly bay: Surroundings,
   ) {}
 
-  /** Takes up what was set before the server stopped. */
-  async restore(): Promise<void> {
-    for (const [device, settings] of await this.store.deviceSettings()) this.link.settings.set(device, settings);
+  /** Takes up what was set before the recorder stopped. */
+  restore(): void {
+    for (const [device, settings] of Object.entries(this.memory.now.settings)) {
+      this.link.settings.set(device, settings);
+      const connected = this.devices.get(device);
+      if (connected) connected.settings = settings;
+    }
   }
 
   /**
@@ -43,9 +49,10 @@ export class Instruments {
     const before = device.settings.channelNames;
     if (change.channelNames) channelIntake(device.hello, change.channelNames, settings.ratio !== null);
     await this.store.saveDeviceSettings(name, settings);
+    await this.memory.keep({ settings: { ...this.memory.now.settings, [name]: settings } });
     this.link.settings.set(name, settings);
     device.settings = settings;
-    if (change.channelNames && JSON.stringify(change.channelNames) !== JSON.stringify(before)) device.replace();
+    if (change.channelNames && JSON.stringify(change.channelNames) !== JSON.stringify(before)) device.lose();
     this.bay.changed();
   }
 

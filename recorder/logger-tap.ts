@@ -16,14 +16,12 @@ export class LoggerTap {
   private latestAtMs = performance.now();
   private rowsSinceReady = 0;
   private playedAtMs = -Infinity;
-  private readonly listeners = new Set<(row: Float64Array) => void>();
 
   constructor(readonly device: Device) {
     device.on('row', (row) => {
       this.buffer.push(row);
       this.latestAtMs = performance.now();
       this.rowsSinceReady++;
-      for (const listener of this.listeners) listener(row);
     });
     device.on('ready', () => {
       if (this.rowsSinceReady >= leastPlayed) this.playedAtMs = performance.now();
@@ -69,12 +67,11 @@ export class LoggerTap {
     };
   }
 
-  /** The rows of the last seconds, and from now on every row until the function that comes back is called. */
-  follow(backS: number, onRow: (row: Float64Array) => void): { rows: Float64Array[]; stop: () => void } {
+  /** The row of its session from which on it belongs to a run that began so many seconds ago. */
+  rowBack(seconds: number): number {
     const latestS = this.latest?.[0] ?? 0;
     // Played back, it may be ahead by more than any margin: all that is kept is taken.
-    const rows = this.buffer.since(this.device.playsFast ? -Infinity : latestS - backS - marginS);
-    this.listeners.add(onRow);
-    return { rows, stop: () => this.listeners.delete(onRow) };
+    const since = this.device.playsFast ? -Infinity : latestS - seconds - marginS;
+    return this.device.rows - this.buffer.since(since).length;
   }
 }

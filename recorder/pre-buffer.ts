@@ -18,6 +18,10 @@ export class PreBuffer {
     return this.rows.filter((row) => row[0]! >= time);
   }
 
+  get oldest(): Float64Array | undefined {
+    return this.rows[0];
+  }
+
   get latest(): Float64Array | undefined {
     return this.rows.at(-1);
   }

@@ -1,49 +1,37 @@
-import type { ConfigureMessage } from '../contract/bench-link.ts';
 import type { Mounting } from '../contract/http.ts';
+import type { CarOnDyno, NewRun } from '../contract/recorded-run.ts';
 import type { DeviceSettings, RunPlan } from '../contract/recording.ts';
 import type { Run } from '../contract/records.ts';
 
-/** A run as it begins, before its samples are known. */
-export interface NewRun {
-  setup: { id: number; jobId: number } | null;
-  gear: string | null;
-  startedAt: Date;
-  dyno: Run['dyno'];
-  engineToDrumRatio: number | null;
-  air: Run['air'];
-  airTakenAt: Date | null;
-  startTemperatures: Record<string, number>;
-  channels: Run['channels'];
-  source: string;
-  kind: Run['kind'];
-  device: string;
-  plan: Run['plan'];
-  logs: Run['logs'];
-  recorderId: number | null;
-}
+/** Another process has taken this recorder's place in the database: it writes nothing more there. */
+export class Displaced extends Error {}
 
-/** What the recorder and instruments need to know of the car and setup on the dyno. */
-export interface CarOnDyno {
-  vehicleId: number;
-  vehicle: string;
-  gear: string | null;
-  /** The setup's letter, and all that was changed up to it. */
-  letter: string;
-  items: ConfigureMessage['items'];
-}
+/** What a database refuses for good, whatever is tried again. */
+export class NeverTaken extends Error {}
 
 /**
- * All that the recorder asks of whatever keeps its runs. Every call may fail
- * while the database is away; what is kept is tried again by the caller.
+ * Where runs go in the end. Every call may fail or hang while the database is
+ * away, and is then made again: each does nothing where it has been done before.
  */
-export interface RecorderStore {
-  /** Writes down that a run has begun. */
-  addRun(beginning: NewRun): Promise<Run>;
-  /** Keeps samples of a run, in the order of `sequence` within their source; those already kept are left as they are. */
-  appendChunk(runId: number, source: number, sequence: number, columns: Float64Array[]): Promise<void>;
-  /** Ends a run; one that has ended is left as it is. */
+export interface RunStore {
+  /**
+   * Takes this recorder's place in the database; whoever had it is displaced.
+   * Runs that were left open and are in no spool end as interrupted.
+   * @param kept keys of the runs that the spool holds
+   */
+  takePlace(kept: readonly string[]): Promise<void>;
+  /** Writes down that a run has begun. @throws NeverTaken when its setup cannot have it */
+  addRun(run: NewRun): Promise<Run>;
+  /** How many rows of each source of a run are kept already. */
+  rowsKept(run: Run): Promise<Map<number, number>>;
+  /** Keeps rows of a run. @param from rows of the source before them */
+  appendChunk(run: Run, source: number, from: number, columns: Float64Array[]): Promise<void>;
+  /** Ends a run. */
   sealRun(run: Run, as: 'sealed' | 'interrupted', remarks: readonly string[]): Promise<void>;
+}
 
+/** What the bay asks of the database: every call may fail while it is away. */
+export interface BayStore {
   /** What is on the dyno, and what is to be recorded next. */
   mounted(): Promise<Mounting | null>;
   mount(mounting: Mounting | null): Promise<void>;
@@ -56,3 +44,5 @@ export interface RecorderStore {
   deviceSettings(): Promise<Map<string, DeviceSettings>>;
   saveDeviceSettings(device: string, settings: DeviceSettings): Promise<void>;
 }
+
+export type RecorderStore = RunStore & BayStore;

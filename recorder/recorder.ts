@@ -1,25 +1,28 @@
-import { discontinuityRemarks, type Discontinuity } from './devices/discontinuity.ts';
+import { randomUUID } from 'node:crypto';
 import { EventEmitter } from 'node:events';
 import type { BayState } from '../contract/live.ts';
-import type { Run } from '../contract/records.ts';
+import type { Log } from '../contract/log.ts';
 import type { RunPlan } from '../contract/recording.ts';
 import { speedChannels } from '../core/recording/channels.ts';
 import { runTrigger, type RunTrigger } from '../core/recording/run-trigger.ts';
 import { Refusal } from '../core/refusal.ts';
-import type { Device } from './devices/device.ts';
+import { runThatBegins, type Conditions } from './beginning.ts';
 import { commandFor } from './command.ts';
+import type { Device } from './devices/device.ts';
+import { discontinuityRemarks } from './devices/discontinuity.ts';
 import { FollowedLoggers } from './followed-loggers.ts';
-import type { Log } from './log.ts';
 import type { LoggerTap } from './logger-tap.ts';
 import { PreBuffer } from './pre-buffer.ts';
-import type { NewRun, RecorderStore } from './recorder-store.ts';
-import { RunWriter } from './run-writer.ts';
-import { startTemperatures } from './start-temperatures.ts';
+import type { Journal } from './spool/journal.ts';
+import type { KeptRun } from './spool/journal-index.ts';
+import type { Discontinuity } from './spool/records.ts';
 
 /** Kept of what came before a pull was noticed, s; of it a run takes this much, and this much after the lift. */
 const bufferS = 30;
 const leadS = 2.5;
 const tailS = 0.4;
+/** A pull with less than this before it was under way when the instrument was heard, s. */
+const leastLeadS = 0.15;
 /** How long the drum must gain speed before it is a pull: with nobody at the controls, and when one was announced, s. */
 const unarmedSustainS = 0.7;
 const armedSustainS = 0.2;
@@ -32,20 +35,12 @@ const silenceMs = 4000;
 
 interface RecorderEvents {
   changed: [];
-  /** A run is stored and its figures can be made. */
-  sealed: [Run];
 }
 
-/** What a run takes along from the bay as it begins. */
-export type Conditions = Pick<NewRun, 'setup' | 'gear' | 'air' | 'airTakenAt' | 'recorderId'> & {
-  plan: RunPlan;
-  loggers: readonly LoggerTap[];
-  /** As calibrated for this car; the instrument's own word otherwise. */
-  engineToDrumRatio: number | null;
-};
-
 interface Recording {
-  writer: RunWriter;
+  key: string;
+  /** The row of the dyno's session that it begins with. */
+  from: number;
   startedS: number;
   /** The newest row when it was noticed, and the newest now. */
   noticedS: number;
@@ -54,6 +49,8 @@ interface Recording {
   askedMs: number;
   /** Once the lift has been seen: when to stop. */
   endS: number | undefined;
+  /** The pull was going on when the instrument was heard first. */
+  headless: boolean;
   remarks: string[];
   /** Told together at its end: a lossy instrument has thousands. */
   discontinuities: Discontinuity[];
@@ -69,16 +66,18 @@ export class Recorder extends EventEmitter<RecorderEvents> {
   private armed = false;
   private armedMs = 0;
   private current: Recording | undefined;
-  private sealing: RunWriter | undefined;
+  /** Ended, and not yet in the database. */
+  private ended: string | undefined;
   private problem: string | null = null;
   private trigger: RunTrigger;
   private buffer = new PreBuffer(bufferS);
   private silence: NodeJS.Timeout | undefined;
+  private endings: Promise<unknown> = Promise.resolve();
   private readonly speedAt: number;
   private readonly throttleAt: number;
 
   constructor(
-    private readonly store: RecorderStore,
+    private readonly journal: Pick<Journal, 'begin' | 'end'>,
     readonly device: Device,
     private readonly conditions: () => Conditions,
     private readonly log: Log,
@@ -96,6 +95,66 @@ export class Recorder extends EventEmitter<RecorderEvents> {
   private watch(sustainS: number, waiting = false): RunTrigger {
     const { kind } = this.conditions().plan;
     return runTrigger(kind, sustainS, waiting);
+  }
+
+  /**
+   * Goes on with what an earlier life of the recorder was doing.
+   * @param rows of the device's session, from `from` on
+   * @param open the run that it was recording
+   */
+  restore(rows: readonly Float64Array[], from: number, open: KeptRun | undefined, loggers: readonly LoggerTap[]): void {
+    const [dyno] = open?.sources ?? [];
+    let waiting = open;
+    let pullS: number | undefined;
+    for (const [at, row] of rows.entries()) {
+      const time = row[0]!;
+      if (this.latest && time <= this.latest[0]!) {
+        this.buffer = new PreBuffer(bufferS);
+        this.trigger = this.watch(unarmedSustainS);
+        pullS = undefined;
+      }
+      if (waiting && from + at >= (dyno?.from ?? 0)) {
+        this.current = this.again(waiting, time, loggers);
+        waiting = undefined;
+      }
+      this.buffer.push(row);
+      const noticed = this.noticeIn(row);
+      if (noticed?.event === 'begins') pullS = noticed.time;
+      const { current } = this;
+      if (!current) continue;
+      pullS = undefined;
+      current.latestS = time;
+      if (noticed?.event === 'ends') current.endS = noticed.time + tailS;
+      if (current.endS !== undefined && time >= current.endS) this.finish(current, 'sealed', false, from + at + 1);
+    }
+    if (waiting) this.current = this.again(waiting, this.latest?.[0] ?? 0, loggers);
+    if (this.current) this.watchForSilence();
+    // Noticed, and its beginning did not reach the disk.
+    else if (pullS !== undefined) this.begin(pullS);
+  }
+
+  private again({ run, sources }: KeptRun, startedS: number, loggers: readonly LoggerTap[]): Recording {
+    const [dyno, ...others] = sources;
+    this.trigger = runTrigger(run.kind, unarmedSustainS);
+    return {
+      key: run.key,
+      from: dyno?.from ?? 0,
+      startedS,
+      noticedS: startedS,
+      latestS: startedS,
+      askedMs: performance.now(),
+      endS: undefined,
+      headless: false,
+      remarks: [],
+      discontinuities: [],
+      kind: run.kind,
+      loggers: FollowedLoggers.again(loggers, others),
+    };
+  }
+
+  /** A break that was found before the restart, in a run that goes on. */
+  restoreBreak(found: Discontinuity): void {
+    this.current?.discontinuities.push(found);
   }
 
   /** What is to be recorded next has changed. */
@@ -140,12 +199,19 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     }
   }
 
-  state(): Omit<BayState['recorder'], 'lastRunId'> {
-    const run = this.current?.writer.run ?? this.sealing?.run;
+  /** The run that is being recorded, or that has ended and is not in the database yet, by its key. */
+  get runKey(): string | undefined {
+    return this.current?.key ?? this.ended;
+  }
+
+  /** The database has a run whole. */
+  stored(key: string): void {
+    if (this.ended === key) this.ended = undefined;
+  }
+
+  state(): Pick<BayState['recorder'], 'state' | 'startedS' | 'problem'> {
     return {
-      state: this.current ? 'recording' : this.sealing ? 'sealing' : this.armed ? 'armed' : 'idle',
-      runId: run?.id ?? null,
-      label: run?.label ?? null,
+      state: this.current ? 'recording' : this.armed ? 'armed' : this.ended ? 'sealing' : 'idle',
       startedS: this.current?.startedS ?? null,
       problem: this.problem,
     };
@@ -159,12 +225,11 @@ export class Recorder extends EventEmitter<RecorderEvents> {
   private take(row: Float64Array): void {
     const time = row[0]!;
     if (this.latest && time <= this.latest[0]!)
-      this.interrupt('The clock of the instrument began anew during this run.');
+      this.interrupt('The clock of the instrument began anew during this run.', this.device.rows - 1);
     this.buffer.push(row);
     const noticed = this.noticeIn(row);
     const { current } = this;
     if (current) {
-      current.writer.push([row]);
       current.latestS = time;
       this.watchForSilence();
       if (noticed?.event === 'ends') current.endS = noticed.time + tailS;
@@ -190,102 +255,112 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     const rows = this.buffer.since(pullS - leadS);
     const startedS = rows[0]![0]!;
     const latestS = rows[rows.length - 1]![0]!;
-    const { hello, intake, dyno } = this.device;
-    const { plan, loggers, ...conditions } = this.conditions();
-    if (!dyno) {
-      this.problem = `${hello.name ?? hello.device} does not say what kind of dyno it is: nothing is recorded from it.`;
+    const { hello, dyno } = this.device;
+    const conditions = this.conditions();
+    const { plan } = conditions;
+    const refusal = dyno
+      ? conditions.mayBegin()
+      : `${hello.name ?? hello.device} does not say what kind of dyno it is: nothing is recorded from it.`;
+    if (!dyno || refusal !== null) {
+      this.problem = refusal;
       this.emit('changed');
       return;
     }
-    const followed = new FollowedLoggers(loggers, latestS - startedS, (rows, source) => writer.push(rows, source));
-    const writer = new RunWriter(
-      this.store,
-      {
-        ...conditions,
-        kind: plan.kind,
-        device: hello.device,
-        plan: {
-          fromRpm: plan.fromRpm,
-          toRpm: plan.toRpm,
-          rampRpmPerS: plan.rampRpmPerS,
-          steps: plan.kind === 'step' ? plan.steps : null,
-        },
-        logs: followed.records(),
-        startedAt: hello.startedAt
-          ? new Date(new Date(hello.startedAt).getTime() + startedS * 1000)
-          : new Date(Date.now() - (latestS - startedS) * 1000),
-        dyno,
-        engineToDrumRatio: conditions.engineToDrumRatio ?? hello.engineToDrumRatio ?? null,
-        startTemperatures: startTemperatures(this.device, rows[0]!, followed.taps, latestS - startedS),
-        channels: intake.channels,
-        source: hello.name ?? hello.device,
-      },
-      (problem) => {
-        if (problem && !this.problem)
-          this.log.warn({ device: hello.device, runId: writer.run?.id }, 'storing a run failed; it is tried again');
-        this.problem = problem;
-        this.emit('changed');
-      },
-      this.sealing,
-    );
-    writer.push(rows);
-    followed.handOverEarlier();
+    const followed = FollowedLoggers.from(conditions.loggers, latestS - startedS);
+    const key = randomUUID();
+    const from = this.device.rows - rows.length;
+    this.journal.begin(runThatBegins(key, this.device, dyno, rows, conditions, followed), [
+      { source: 0, session: this.device.session, from },
+      ...followed.sources(),
+    ]);
     this.current = {
-      writer,
+      key,
+      from,
       startedS,
       noticedS: latestS,
       latestS,
       askedMs: this.armed ? this.armedMs : performance.now(),
       endS: undefined,
+      headless: pullS - (this.buffer.oldest?.[0] ?? pullS) < leastLeadS,
       remarks: [],
       discontinuities: [],
       kind: plan.kind,
       loggers: followed,
     };
-    this.log.info({ device: hello.device, kind: plan.kind }, 'run begins');
+    this.problem = null;
+    this.log.info({ key, device: hello.device, kind: plan.kind }, 'run begins');
     this.armed = false;
     this.watchForSilence();
     this.emit('changed');
   }
 
-  private finish(recording: Recording, as: 'sealed' | 'interrupted', stillPulling: boolean): void {
+  /** @param to the row of the dyno's session after the run's last */
+  private finish(
+    recording: Recording,
+    as: 'sealed' | 'interrupted',
+    stillPulling: boolean,
+    to = this.device.rows,
+  ): void {
     clearTimeout(this.silence);
     this.current = undefined;
-    this.sealing = recording.writer;
+    this.ended = recording.key;
     this.trigger = this.watch(unarmedSustainS, stillPulling);
     // The lift that is waited for may be in the very next row: it is seen by the speed before it.
     if (stillPulling) for (const row of this.buffer.since(recording.latestS - recentS)) this.noticeIn(row);
-    const { loggers, noticedS, latestS, askedMs } = recording;
-    void loggers
-      .arrived(latestS - noticedS, askedMs)
-      .then(() => recording.writer.end(as, [...discontinuityRemarks(recording.discontinuities), ...recording.remarks]));
-    void recording.writer.sealed.then((run) => {
-      this.log.info({ runId: run.id, device: this.device.hello.device, as, rows: recording.writer.rows }, 'run ended');
-      if (this.sealing === recording.writer) this.sealing = undefined;
-      this.emit('sealed', run);
-      this.emit('changed');
+    const { key, headless, loggers, noticedS, latestS, askedMs } = recording;
+    const remarks = [
+      ...discontinuityRemarks(recording.discontinuities),
+      ...recording.remarks,
+      ...(headless
+        ? [
+            'The pull was under way already when the instrument was heard: its beginning is missing, so it is no whole run.',
+          ]
+        : []),
+    ];
+    const ends = headless ? 'interrupted' : as;
+    const ending = loggers.arrived(latestS - noticedS, askedMs).then((ofLoggers) => {
+      this.journal.end({ key, as: ends, remarks, to: [to, ...ofLoggers] });
+      this.log.info({ key, device: this.device.hello.device, as: ends, rows: to - recording.from }, 'run ended');
     });
+    this.endings = Promise.all([this.endings, ending]);
     this.emit('changed');
   }
 
-  private interrupt(why: string): void {
+  /** Ends the run being recorded as interrupted, for a reason of the machine's. */
+  endNow(why: string): void {
+    if (this.current) this.interrupt(why);
+  }
+
+  private interrupt(why: string, to?: number): void {
     this.armed = false;
     this.trigger = this.watch(unarmedSustainS);
     this.buffer = new PreBuffer(bufferS);
     if (!this.current) return;
     this.current.remarks.push(`${why} Everything that had arrived was kept.`);
-    this.finish(this.current, 'interrupted', false);
+    this.finish(this.current, 'interrupted', false, to);
   }
 
   private watchForSilence(): void {
     clearTimeout(this.silence);
-    this.silence = setTimeout(() => this.interrupt('The instrument fell silent during this run.'), silenceMs);
+    this.silence = setTimeout(() => this.judgeSilence(this.device.rows), silenceMs);
   }
 
-  /** Waits until nothing is left to store. */
-  async drained(): Promise<void> {
-    if (this.current) this.interrupt('The server was stopped during this run.');
+  /** A process that was held up reads what lies in its sockets first, and judges then. */
+  private judgeSilence(rows: number): void {
+    setImmediate(() =>
+      setImmediate(() => {
+        if (!this.current) return;
+        // One that sends again what it read is waited for as long as it may come back.
+        const waits = this.device.rows !== rows || (!this.device.connected && !this.device.gone);
+        if (waits) this.watchForSilence();
+        else this.interrupt('The instrument fell silent during this run.');
+      }),
+    );
+  }
+
+  /** Settles when the ends of runs have been written down that were only waiting for a logger. */
+  async settled(): Promise<void> {
     clearTimeout(this.silence);
-    await this.sealing?.sealed;
+    await this.endings;
   }
 }

@@ -4,8 +4,8 @@ import express, { type Express } from 'express';
 import helmet from 'helmet';
 import { builtInto, earlyLinks } from './early-links.ts';
 import { isOwnHost, isOwnOrigin } from './loopback.ts';
-import type { Log } from '../recorder/log.ts';
-import type { Bay } from '../recorder/bay.ts';
+import type { Log } from '../contract/log.ts';
+import type { RecorderClient } from './recorder-client.ts';
 import type { ImportReader } from './import/import-reader.ts';
 import { cleanInput } from './clean-input.ts';
 import { errorAnswer, HttpRefusal } from './routes/answer.ts';
@@ -19,12 +19,12 @@ import { jobRoutes } from './routes/jobs.ts';
 import { openApiRoutes } from './routes/openapi.ts';
 import { runRoutes } from './routes/runs.ts';
 import { vehicleRoutes } from './routes/vehicles.ts';
-import type { Database } from './store/database.ts';
+import type { Database } from '../store/database.ts';
 
 /** The HTTP side of the server: the API under /api, the page everywhere else. */
 export function createApp(
   database: Database,
-  bay: Bay,
+  bay: RecorderClient,
   reader: ImportReader,
   webFolder: string | undefined,
   log: Log,
@@ -64,7 +64,7 @@ export function createApp(
 }
 
 /** All requests that the contract lists, each with its answer. */
-function apiRoutes(database: Database, bay: Bay, reader: ImportReader): ContractRoutes {
+function apiRoutes(database: Database, bay: RecorderClient, reader: ImportReader): ContractRoutes {
   const routes = new ContractRoutes();
   routes.get('/health', async (_request, response) => {
     await database.query('select 1');

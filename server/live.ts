@@ -2,8 +2,8 @@ import type { Server } from 'node:http';
 import type pg from 'pg';
 import { WebSocketServer, type WebSocket } from 'ws';
 import type { LiveMessage } from '../contract/live.ts';
-import type { Bay } from '../recorder/bay.ts';
-import type { Database } from './store/database.ts';
+import type { RecorderClient } from './recorder-client.ts';
+import type { Database } from '../store/database.ts';
 import { isOwnOrigin } from './loopback.ts';
 
 /** Rows go out together at this pace, ms. */
@@ -24,7 +24,7 @@ export class Live {
 
   constructor(
     server: Server,
-    private readonly bay: Bay,
+    private readonly bay: RecorderClient,
     private readonly database: Database,
   ) {
     this.sockets = new WebSocketServer({
@@ -39,7 +39,7 @@ export class Live {
       this.sayColumns(socket);
     });
     bay.on('changed', () => this.planState());
-    bay.on('dyno', () => this.sayColumns());
+    bay.on('columns', () => this.sayColumns());
     bay.on('row', (row) => this.planRow(row));
     this.heartbeat = setInterval(() => this.planState(), heartbeatMs);
   }
@@ -106,9 +106,8 @@ export class Live {
 
   private sayColumns(only?: WebSocket): void {
     this.sendRows();
-    const { dyno, liveRows } = this.bay;
-    if (!dyno) return;
-    this.say({ type: 'columns', device: dyno.hello.device, columns: liveRows.columns }, only);
+    const { columns } = this.bay;
+    if (columns) this.say({ type: 'columns', ...columns }, only);
   }
 
   private say(message: LiveMessage, only?: WebSocket): void {

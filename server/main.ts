@@ -1,7 +1,6 @@
 import pino from 'pino';
 import { z } from 'zod';
-import { AdaptedInstrument } from '../recorder/devices/adapters/adapted-instrument.ts';
-import { adaptedPlaces, type AdaptedPlace } from '../recorder/devices/adapters/adapters.ts';
+import { socketPlace } from '../recorder/local-link/socket-place.ts';
 import { loopbackHosts } from './loopback.ts';
 import { startServer } from './server.ts';
 
@@ -11,11 +10,10 @@ const environment = z
   .object({
     DATABASE_URL: z.string().min(1),
     PORT: port.default(5180),
-    BENCH_LINK_PORT: port.default(5181),
+    SUVOK_RECORDER: z.string().min(1),
     HOST: z.string().optional(),
     SUVOK_WEB: z.string().optional(),
     SUVOK_LOG: z.string().optional(),
-    SUVOK_ADAPTERS: z.string().default(''),
   })
   .safeParse(process.env);
 
@@ -25,52 +23,36 @@ function giveUp(sentence: string): never {
 }
 
 if (!environment.success) giveUp(`${String(environment.error.issues[0]!.path[0])} is missing or not usable.`);
-const { DATABASE_URL, PORT, BENCH_LINK_PORT, HOST, SUVOK_WEB, SUVOK_LOG, SUVOK_ADAPTERS } = environment.data;
+const { DATABASE_URL, PORT, SUVOK_RECORDER, HOST, SUVOK_WEB, SUVOK_LOG } = environment.data;
 if (HOST !== undefined && !loopbackHosts.includes(HOST)) {
   giveUp(`HOST is ${HOST}, but until Suvok has accounts it listens on this machine alone (127.0.0.1). Unset HOST.`);
 }
 const logger = pino(pino.destination(SUVOK_LOG ?? 2));
 
-let places: AdaptedPlace[];
-try {
-  places = adaptedPlaces(SUVOK_ADAPTERS);
-} catch (error) {
-  giveUp((error as Error).message);
-}
-
 const server = await startServer({
   databaseUrl: DATABASE_URL,
   port: PORT,
-  benchLinkPort: BENCH_LINK_PORT,
+  recorder: socketPlace(SUVOK_RECORDER),
   webFolder: SUVOK_WEB,
   log: logger,
 }).catch((error: NodeJS.ErrnoException & { port?: number }) => {
-  if (error.code === 'EADDRINUSE')
-    giveUp(`port ${error.port} is taken by another program; choose another with PORT or BENCH_LINK_PORT.`);
+  if (error.code === 'EADDRINUSE') giveUp(`port ${error.port} is taken by another program; choose another with PORT.`);
   if (error.code === 'ECONNREFUSED')
     giveUp('the database does not answer; check DATABASE_URL and that PostgreSQL runs.');
   giveUp(`the server could not start: ${error.message}`);
 });
 
-const adapted = places.map((place) => new AdaptedInstrument(place, server.benchLinkPort));
-
-const ready = {
-  ready: true,
-  port: server.port,
-  benchLinkPort: server.benchLinkPort,
-  interruptedRuns: server.interruptedRuns,
-};
+const ready = { ready: true, port: server.port };
 process.send?.(ready);
 if (!process.send) process.stdout.write(`${JSON.stringify(ready)}\n`);
 
-// A promise that nobody waited for has failed: one request's or one browser's trouble, never the end of a run being recorded.
+// A promise that nobody waited for has failed: one request's or one browser's trouble.
 process.on('unhandledRejection', (reason) => logger.error({ err: reason }, 'something failed that nobody waited for'));
 
 let closing = false;
 async function close(): Promise<void> {
   if (closing) return;
   closing = true;
-  for (const instrument of adapted) instrument.close();
   await server.close();
   process.exit(0);
 }

@@ -1,9 +1,9 @@
 import type { CurveView } from '../core/figures/curve-of-run.ts';
 import { loneCurve } from './lone-curve.ts';
-import type { Log } from '../recorder/log.ts';
-import type { Database } from './store/database.ts';
-import { keepPower, nextWithoutPower, type RunPower } from './store/run-power.ts';
-import { runById } from './store/runs.ts';
+import type { Log } from '../contract/log.ts';
+import type { Database } from '../store/database.ts';
+import { keepPower, nextWithoutPower, type RunPower } from '../store/run-power.ts';
+import { runById } from '../store/runs.ts';
 
 /** After the start, and once all is done, it waits so long, ms; between two runs, and while one is recorded, shorter. */
 const idleMs = 30_000;

@@ -64,8 +64,8 @@ export class Bench {
     const { host, port, startedAt, rateHz, machine: kind } = this.settings;
     const started = startedAt === undefined ? {} : { startedAt };
     const machine = machines[kind];
-    const link = (hello: Omit<ConstructorParameters<typeof Link>[2], 'type' | 'protocol'>, silent = false) =>
-      new Link(host, port, { type: 'hello', protocol: 1, ...hello, ...started }, (message) => {
+    const link = (hello: Omit<ConstructorParameters<typeof Link>[2], 'type'>, silent = false) =>
+      new Link(host, port, { type: 'hello', ...hello, ...started }, (message) => {
         if (!silent) this.obey(message);
       });
     const loaded = machine.profile.kind !== 'inertia-roller';
@@ -133,7 +133,9 @@ export class Bench {
       case 'arm':
       case 'hold':
       case 'problem':
-        // The stand-ins offer neither of the first two, and can do nothing about the third.
+      case 'safe':
+      case 'welcome':
+        // The stand-ins offer neither of the first two, can do nothing about the third, and leave the others to their links.
         return;
     }
   }
@@ -145,7 +147,7 @@ export class Bench {
     if (this.dyno.car !== before) {
       const { startedAt } = this.settings;
       const started = startedAt === undefined ? {} : { startedAt };
-      this.links.logger.introduce({ type: 'hello', protocol: 1, ...this.loggerHello(), ...started });
+      this.links.logger.introduce({ type: 'hello', ...this.loggerHello(), ...started });
       if (this.fast) this.work = this.work.then(() => this.playFast(1));
     }
   }

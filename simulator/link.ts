@@ -1,23 +1,38 @@
+import { randomUUID } from 'node:crypto';
 import { connect, type Socket } from 'node:net';
-import { suvokMessage, type DeviceMessage, type Hello, type SuvokMessage } from '../contract/bench-link.ts';
+import { UnsavedFrames } from './unsaved-frames.ts';
+import {
+  benchLinkProtocol,
+  suvokMessage,
+  type DeviceMessage,
+  type Hello,
+  type SuvokMessage,
+} from '../contract/bench-link.ts';
 
 const retryMs = 700;
 
-/** An instrument's end of the bench link: introduces itself, and comes back when the server does. */
+/**
+ * An instrument's end of the bench link: introduces itself, comes back when
+ * the connection is lost, and sends again what was not safe by then.
+ */
 export class Link {
   private socket: Socket | undefined;
+  private instance = randomUUID();
   private sequence = 0;
+  private unsaved = new UnsavedFrames();
+  /** Suvok has said from where on frames are wanted. */
+  private welcome = false;
   private closed = false;
   private comesBackAtOnce = false;
   private rest = '';
   private onConnected: (() => void) | undefined;
-  /** Settles at the first connection, and after `introduce` at the next. */
+  /** Settles when Suvok has first welcomed it, and after `introduce` at the next. */
   connected = new Promise<void>((resolve) => (this.onConnected = resolve));
 
   constructor(
     private readonly host: string,
     private readonly port: number,
-    private hello: Hello,
+    private hello: Omit<Hello, 'protocol' | 'instance'>,
     private readonly onMessage: (message: SuvokMessage) => void,
   ) {
     this.open();
@@ -25,7 +40,9 @@ export class Link {
 
   /** Sends one row of readings. */
   frame(time: number, values: (number | null)[]): void {
-    this.send({ type: 'frame', sequence: this.sequence++, time: Number(time.toFixed(6)), values });
+    const frame = { type: 'frame' as const, sequence: this.sequence++, time: Number(time.toFixed(6)), values };
+    this.unsaved.push(frame);
+    if (this.welcome) this.send(frame);
   }
 
   send(message: DeviceMessage): void {
@@ -33,9 +50,15 @@ export class Link {
   }
 
   /** Comes back at once as something else: the same instrument with other channels. */
-  introduce(hello: Hello): void {
+  introduce(hello: Omit<Hello, 'protocol' | 'instance'>): void {
     this.hello = hello;
+    this.instance = randomUUID();
+    this.sequence = 0;
+    this.unsaved = new UnsavedFrames();
+    this.welcome = false;
     if (!this.socket) return;
+    // Whoever waits for the instrument as it was waits no longer.
+    this.onConnected?.();
     this.connected = new Promise<void>((resolve) => (this.onConnected = resolve));
     this.comesBackAtOnce = true;
     this.socket.end();
@@ -64,18 +87,28 @@ export class Link {
     socket.on('connect', () => {
       this.socket = socket;
       this.rest = '';
-      this.sequence = 0;
-      this.send(this.hello);
-      this.onConnected?.();
+      this.welcome = false;
+      this.send({ ...this.hello, protocol: benchLinkProtocol, instance: this.instance });
     });
     socket.on('data', (text: string) => this.take(text));
     socket.on('error', () => undefined);
     socket.on('close', () => {
-      this.socket = undefined;
+      if (this.socket === socket) {
+        this.socket = undefined;
+        this.welcome = false;
+      }
       const waitMs = this.comesBackAtOnce ? 0 : retryMs;
       this.comesBackAtOnce = false;
       if (!this.closed) setTimeout(() => this.closed || this.open(), waitMs);
     });
+  }
+
+  private heed(message: SuvokMessage): void {
+    if (message.type === 'safe') return this.unsaved.safe(message.sequence);
+    if (message.type !== 'welcome') return this.onMessage(message);
+    for (const frame of this.unsaved.from(message.from)) this.send(frame);
+    this.welcome = true;
+    this.onConnected?.();
   }
 
   private take(text: string): void {
@@ -83,7 +116,7 @@ export class Link {
     this.rest = lines.pop() ?? '';
     for (const line of lines) {
       const parsed = suvokMessage.safeParse(parse(line));
-      if (parsed.success) this.onMessage(parsed.data);
+      if (parsed.success) this.heed(parsed.data);
     }
   }
 }

@@ -1,7 +1,9 @@
 import { EventEmitter } from 'node:events';
 import { createServer, type Server } from 'node:net';
-import type { DeviceSettings } from '../../contract/recording.ts';
+import type { Hello } from '../../contract/bench-link.ts';
+import { plainSettings, type DeviceSettings } from '../../contract/recording.ts';
 import { Refusal } from '../../core/refusal.ts';
+import type { Journal } from '../spool/journal.ts';
 import { Device } from './device.ts';
 import { Peer } from './peer.ts';
 
@@ -11,7 +13,10 @@ interface BenchLinkEvents {
   stranger: [string];
 }
 
-/** Listens for instruments on loopback. An instrument that comes back takes its old place. */
+/**
+ * Listens for instruments on loopback. One that comes back as the same
+ * instance goes on where it was; another of its name is refused while it is heard.
+ */
 export class BenchLink extends EventEmitter<BenchLinkEvents> {
   private readonly server: Server;
   private readonly peers = new Set<Peer>();
@@ -19,8 +24,11 @@ export class BenchLink extends EventEmitter<BenchLinkEvents> {
   /** What the shop has set of instruments, by their names on the link. */
   readonly settings = new Map<string, DeviceSettings>();
 
-  constructor() {
+  constructor(private readonly journal: Journal) {
     super();
+    journal.on('safe', (session, sequence) => {
+      for (const device of this.devices.values()) if (device.session === session) device.safe(sequence);
+    });
     this.server = createServer((socket) => {
       const peer = new Peer(socket);
       this.peers.add(peer);
@@ -30,10 +38,7 @@ export class BenchLink extends EventEmitter<BenchLinkEvents> {
       });
       peer.on('hello', (hello) => {
         try {
-          const device = new Device(hello, peer, this.settings.get(hello.device));
-          this.devices.get(hello.device)?.replace();
-          this.devices.set(hello.device, device);
-          this.emit('device', device);
+          this.welcome(hello, peer);
         } catch (error) {
           if (!(error instanceof Refusal)) throw error;
           peer.complain(error.message);
@@ -42,6 +47,28 @@ export class BenchLink extends EventEmitter<BenchLinkEvents> {
         }
       });
     });
+  }
+
+  /** @throws Refusal when its channels cannot be used, or another of its name speaks */
+  private welcome(hello: Hello, peer: Peer): void {
+    const settings = this.settings.get(hello.device) ?? plainSettings;
+    const known = this.devices.get(hello.device);
+    if (known?.isSame(hello, settings)) return known.attach(peer);
+    // The same instance that has changed itself is no stranger; another one has to wait until the first is silent.
+    const itself = hello.instance !== undefined && hello.instance === known?.hello.instance;
+    if (known?.heard && !itself)
+      throw new Refusal(
+        `an instrument of the name "${hello.device}" is connected and speaks; give this one another name`,
+      );
+    const device = Device.of(hello, settings, this.journal, peer, itself ? known : undefined);
+    known?.lose();
+    this.devices.set(hello.device, device);
+    this.emit('device', device);
+  }
+
+  /** Takes up a device of an earlier life of the recorder. */
+  restore(device: Device): void {
+    this.devices.set(device.hello.device, device);
   }
 
   /** @returns the port it listens on. @throws when the port is taken */
@@ -57,7 +84,8 @@ export class BenchLink extends EventEmitter<BenchLinkEvents> {
   }
 
   async close(): Promise<void> {
+    for (const device of this.devices.values()) device.leave();
     for (const peer of this.peers) peer.close();
-    await new Promise<void>((resolve) => this.server.close(() => resolve()));
+    if (this.server.listening) await new Promise<void>((resolve) => this.server.close(() => resolve()));
   }
 }

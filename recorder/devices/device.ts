@@ -1,16 +1,19 @@
 import { EventEmitter } from 'node:events';
-import type { Frame, Hello, SuvokMessage } from '../../contract/bench-link.ts';
+import { plainProtocol, type Frame, type Hello, type SuvokMessage } from '../../contract/bench-link.ts';
 import type { DynoFile } from '../../contract/files.ts';
 import type { DeviceState } from '../../contract/live.ts';
-import { plainSettings, type DeviceSettings } from '../../contract/recording.ts';
+import type { DeviceSettings } from '../../contract/recording.ts';
+import type { Journal } from '../spool/journal.ts';
+import type { KeptSession } from '../spool/journal-index.ts';
+import type { Discontinuity } from '../spool/records.ts';
 import { channelIntake, type ChannelIntake } from './channel-intake.ts';
 import { ClockDrift } from './clock-drift.ts';
-import type { Discontinuity } from './discontinuity.ts';
 import type { Peer } from './peer.ts';
 
 /** Without a frame or a status for this long a connected instrument counts as silent, ms. */
 const silentAfterMs = 3000;
-
+/** An instrument that sends again what it read while it was away is waited for this long, ms. */
+const comesBackMs = 10_000;
 /** So many rows are kept for calibrations. */
 const latelyRows = 2000;
 
@@ -25,10 +28,20 @@ interface DeviceEvents {
   ready: [];
 }
 
-/** An instrument on the bench link: its channels, its clock and how well it is heard. */
+/**
+ * An instrument of the bench link for one session: from its hello until it is
+ * lost. One that sends again what it read while it was away keeps its session
+ * over a broken connection, and over another life of the recorder.
+ */
 export class Device extends EventEmitter<DeviceEvents> {
   readonly intake: ChannelIntake;
-  connected = true;
+  connected = false;
+  /** It will not come back as what it was. */
+  gone = false;
+  /** Rows of its session so far. */
+  rows = 0;
+  private peer: Peer | undefined;
+  private away: NodeJS.Timeout | undefined;
   private lastSequence: number | undefined;
   private lastTime: number | undefined;
   private heardAt = performance.now();
@@ -43,14 +56,59 @@ export class Device extends EventEmitter<DeviceEvents> {
   private readonly lately: Float64Array[] = [];
   private readonly drift = new ClockDrift();
 
-  /** @throws Refusal when its channels cannot be used */
-  constructor(
+  private constructor(
     readonly hello: Hello,
-    private readonly peer: Peer,
-    public settings: DeviceSettings = plainSettings,
+    public settings: DeviceSettings,
+    readonly session: number,
+    private readonly journal: Journal,
   ) {
     super();
     this.intake = channelIntake(hello, settings.channelNames, settings.ratio !== null);
+  }
+
+  /**
+   * An instrument that has said hello.
+   * @param before the session that it had until now, as the same instance: what was taken then is not wanted again
+   * @throws Refusal when its channels cannot be used
+   */
+  static of(hello: Hello, settings: DeviceSettings, journal: Journal, peer: Peer, before?: Device): Device {
+    channelIntake(hello, settings.channelNames, settings.ratio !== null);
+    const device = new Device(hello, settings, journal.openSession(hello, settings), journal);
+    device.lastSequence = before?.lastSequence;
+    device.attach(peer);
+    return device;
+  }
+
+  /** One that spoke with an earlier life of the recorder: it is away, and may come back. */
+  static restored(kept: KeptSession, journal: Journal): Device {
+    const device = new Device(kept.hello, kept.settings, kept.session, journal);
+    device.rows = kept.rows;
+    device.lastSequence = kept.lastSequence ?? undefined;
+    device.waitForReturn();
+    return device;
+  }
+
+  /** It sends again what it read while it was away. */
+  get resumes(): boolean {
+    return this.hello.protocol > plainProtocol;
+  }
+
+  /** Whether a hello is of this very session, come back. */
+  isSame(hello: Hello, settings: DeviceSettings): boolean {
+    const form = (of: Hello, { channelNames }: DeviceSettings) =>
+      JSON.stringify([of.instance, of.kind, of.channels, of.dyno, of.startedAt, channelNames]);
+    return this.resumes && !this.gone && form(hello, settings) === form(this.hello, this.settings);
+  }
+
+  /** Takes a connection of the instrument; the one before, which may be half open, is let go. */
+  attach(peer: Peer): void {
+    const before = this.peer;
+    this.peer = peer;
+    before?.close();
+    clearTimeout(this.away);
+    this.connected = true;
+    this.heardAt = performance.now();
+    this.problem = null;
     peer.on('frame', (frame) => this.take(frame));
     peer.on('problem', (text) => this.mind(text));
     peer.on('event', (text) => this.mind(text));
@@ -61,14 +119,50 @@ export class Device extends EventEmitter<DeviceEvents> {
       this.emit('changed');
     });
     peer.on('close', () => {
+      if (this.peer !== peer) return;
+      this.peer = undefined;
       this.connected = false;
-      this.emit('lost');
+      if (this.resumes) this.waitForReturn();
+      else this.lose();
       this.emit('changed');
     });
+    if (this.resumes) peer.send({ type: 'welcome', from: this.lastSequence === undefined ? 0 : this.lastSequence + 1 });
+    this.emit('changed');
+  }
+
+  private waitForReturn(): void {
+    clearTimeout(this.away);
+    this.away = setTimeout(() => this.lose(), this.resumes ? comesBackMs : 0);
+  }
+
+  /** Ends the session: whatever the instrument says next is another one's. */
+  lose(): void {
+    if (this.gone) return;
+    this.gone = true;
+    this.connected = false;
+    clearTimeout(this.away);
+    const { peer } = this;
+    this.peer = undefined;
+    peer?.close();
+    this.journal.closeSession(this.session);
+    this.emit('lost');
+    this.emit('changed');
+  }
+
+  /** Lets it go as the recorder stops: it may come back to the next life. */
+  leave(): void {
+    clearTimeout(this.away);
+    this.peer?.close();
   }
 
   send(message: SuvokMessage): void {
-    if (message.type === 'problem' || this.hello.commands.includes(message.type)) this.peer.send(message);
+    if (message.type === 'problem' || this.hello.commands.some((command) => command === message.type))
+      this.peer?.send(message);
+  }
+
+  /** Its frames up to a number are on the disk. */
+  safe(sequence: number): void {
+    if (this.resumes) this.peer?.send({ type: 'safe', sequence });
   }
 
   /** Has a stand-in play these faults and no others; those that it does not offer are left out. */
@@ -81,11 +175,6 @@ export class Device extends EventEmitter<DeviceEvents> {
   /** What it said in the last seconds. */
   recent(): { names: string[]; rows: Float64Array[] } {
     return { names: this.intake.channels.map(({ name }) => name), rows: this.lately };
-  }
-
-  /** Lets the instrument go, as when it has come back on a new connection. */
-  replace(): void {
-    this.peer.close();
   }
 
   /** The machine as it describes itself, with the zero of its load cells as the shop took it. */
@@ -123,23 +212,33 @@ export class Device extends EventEmitter<DeviceEvents> {
     };
   }
 
+  /** Takes up a row that an earlier life of the recorder had from it. */
+  remember(row: Float64Array): void {
+    this.lastTime = row[0]!;
+    this.keepLately(row);
+  }
+
   private take(frame: Frame): void {
     this.heardAt = performance.now();
-    if (this.lastSequence !== undefined && frame.sequence !== this.lastSequence + 1) {
-      const lost = frame.sequence - this.lastSequence - 1;
-      if (lost > 0) {
-        this.missing += lost;
-        this.gaps++;
-        this.emit('discontinuity', { missing: lost, atS: frame.time });
-        this.emit('changed');
-      } else {
-        return this.mind(`frame ${frame.sequence} came after frame ${this.lastSequence} and was left out`);
+    const { lastSequence } = this;
+    if (lastSequence !== undefined && frame.sequence !== lastSequence + 1) {
+      const lost = frame.sequence - lastSequence - 1;
+      if (lost < 0) {
+        // Sent again, and here already.
+        if (this.resumes) return;
+        return this.mind(`frame ${frame.sequence} came after frame ${lastSequence} and was left out`);
       }
+      this.missing += lost;
+      this.gaps++;
+      this.breaks({ missing: lost, atS: frame.time });
+      this.emit('changed');
     }
+    if (this.journal.full)
+      return this.mind('the recorder’s disk takes nothing: what the instrument says now is not kept');
     this.lastSequence = frame.sequence;
     if (this.lastTime !== undefined && frame.time <= this.lastTime) {
       if (frame.time < this.lastTime - 1) {
-        this.emit('discontinuity', { backFromS: this.lastTime, atS: frame.time });
+        this.breaks({ backFromS: this.lastTime, atS: frame.time });
         this.lastTime = undefined;
         this.rateFrom = undefined;
         this.drift.restart();
@@ -149,6 +248,13 @@ export class Device extends EventEmitter<DeviceEvents> {
     this.lastTime = frame.time;
     this.drift.push(frame.time, performance.now() / 1000);
     this.measureRate(frame.time);
+    const row = this.rowOf(frame);
+    this.keepLately(row);
+    this.journal.row(this.session, this.rows++, row, frame.sequence);
+    this.emit('row', row);
+  }
+
+  private rowOf(frame: Frame): Float64Array {
     const { columns, conversions } = this.intake;
     const row = new Float64Array(columns.length + 1);
     row[0] = frame.time;
@@ -156,9 +262,17 @@ export class Device extends EventEmitter<DeviceEvents> {
       const value = frame.values[column]!;
       row[index + 1] = value === null ? NaN : conversions[index]!(value);
     });
+    return row;
+  }
+
+  private keepLately(row: Float64Array): void {
     this.lately.push(row);
     if (this.lately.length > 2 * latelyRows) this.lately.splice(0, latelyRows);
-    this.emit('row', row);
+  }
+
+  private breaks(found: Discontinuity): void {
+    this.journal.break(this.session, this.rows, found);
+    this.emit('discontinuity', found);
   }
 
   private measureRate(time: number): void {

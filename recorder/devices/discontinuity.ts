@@ -1,5 +1,4 @@
-/** Frames that are missing, or a clock that has jumped back, on the instrument's clock. */
-export type Discontinuity = { missing: number; atS: number } | { backFromS: number; atS: number };
+import type { Discontinuity } from '../spool/records.ts';
 
 const isGap = (found: Discontinuity): found is { missing: number; atS: number } => 'missing' in found;
 

@@ -1,7 +1,11 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import { inTransaction } from '../store/database.ts';
+import type { BayState } from '../../contract/live.ts';
+import { silentLog } from '../../contract/log.ts';
+import { startRecorder } from '../../recorder/start-recorder.ts';
+import { inTransaction } from '../../store/database.ts';
+import { takeAway } from '../../store/testing/test-database.ts';
 import { BenchClient } from '../testing/bench-client.ts';
-import { eventually, takeAway, TestServer } from '../testing/test-server.ts';
+import { eventually, TestServer } from '../testing/test-server.ts';
 
 let server: TestServer;
 beforeAll(async () => {
@@ -9,21 +13,40 @@ beforeAll(async () => {
 });
 afterAll(() => server.stop());
 
-test('an instrument that comes while the database is away is told what is on the dyno once it is back', async () => {
+/** Broken connections are told to the log; nothing else may go wrong. */
+function onlyBroken(): void {
+  for (const error of server.errors.splice(0)) expect(String(error)).toMatch(/terminat|not currently accepting|ECONN/);
+}
+
+test('with the database away an instrument is told what is on the dyno, and pulls are recorded and arrive later', async () => {
   const job = await server.newJob('Away car');
   await server.mount(job);
   const bringBack = await takeAway(server.databaseUrl);
   const client = await BenchClient.connect(server.running.benchLinkPort);
   client.hello({ device: 'told-roller', commands: ['configure'] });
-  const problem = await eventually('the problem', async () => (await server.bay()).recorder.problem ?? undefined);
-  expect(problem).toMatch(/database does not answer.*tried again/);
-  expect(client.received).toEqual([]);
-  await bringBack();
   const told = await eventually('being told', () => client.received.find(({ type }) => type === 'configure'));
   expect(told).toMatchObject({ vehicle: 'Away car', setup: 'A' });
-  expect((await server.bay()).recorder.problem).toBeNull();
-  // Broken connections are told to the log; nothing else went wrong.
-  for (const error of server.errors) expect(String(error)).toMatch(/terminat|not currently accepting/);
+  const ended = (count: number) =>
+    eventually(`${count} runs on the disk`, () => server.recorder.journal.unstored.filter(({ end }) => end).length === count); // prettier-ignore
+  let time = client.pull();
+  await ended(1);
+  time = client.pull({}, time + 1);
+  await ended(2);
+  client.pull({ toRpm: 5000 }, time + 1);
+  await ended(3);
+  const { recorder } = await server.bay();
+  expect(recorder.problem).toMatch(/database does not answer.*[23] runs wait on this machine’s disk/);
+  // What waits keeps nobody from the next run.
+  expect(recorder.state).toBe('idle');
+  await bringBack();
+  const runs = await eventually('the runs', async () => {
+    const found = await server.runs(job).catch(() => []);
+    return found.filter(({ state }) => state === 'sealed').length === 3 ? found : undefined;
+  });
+  expect(runs.map(({ label }) => label).sort()).toEqual(['A1', 'A2', 'A3']);
+  for (const run of runs) expect(run.samples).toBeGreaterThan(1000);
+  await eventually('the end of the trouble', async () => (await server.bay()).recorder.problem === null);
+  onlyBroken();
   client.close();
 });
 
@@ -38,20 +61,26 @@ test('a connection that breaks in the middle of an act fails the act, and nothin
   });
   await expect(act).rejects.toThrow();
   expect((await database.query('select 1 as one')).rows).toEqual([{ one: 1 }]);
+  onlyBroken();
 });
 
-test('the recorder’s lock is taken again when the database has been away, so that nobody seals its living runs', async () => {
-  const { database } = server.running;
-  const held = async () => {
-    const { rows } = await database.query<{ held: number }>(
-      `select count(*)::int as held from pg_locks join pg_database on pg_database.oid = pg_locks.database
-       where locktype = 'advisory' and classid = 731000 and granted and datname = current_database()`,
-    );
-    return rows[0]!.held;
-  };
-  expect(await held()).toBe(1);
-  const bringBack = await takeAway(server.databaseUrl);
-  await bringBack();
-  await eventually('the lock', () => held().then((count) => count === 1, () => false)); // prettier-ignore
-  for (const error of server.errors.splice(0)) expect(String(error)).toMatch(/terminat|not currently accepting/);
+test('two recorders never write one folder', async () => {
+  const { folder } = server;
+  const second = startRecorder({ databaseUrl: server.databaseUrl, folder, benchLinkPort: 0, floorBytes: 0, log: silentLog }); // prettier-ignore
+  await expect(second).rejects.toMatchObject({ code: 'EADDRINUSE' });
+});
+
+test('a recorder whose place was taken writes nothing more to the database, and keeps what it records', async () => {
+  const job = await server.newJob('Twice');
+  await server.mount(job);
+  // As a copy of its folder would do that somebody started elsewhere.
+  await server.running.database.query('update recorder set term = term + 1');
+  const client = await BenchClient.connect(server.running.benchLinkPort);
+  client.hello({ device: 'displaced-roller' });
+  client.pull();
+  const problem = async () => ((await server.bay()) as BayState).recorder.problem;
+  await eventually('the sentence', async () => /taken this one’s place.*stays on this machine’s disk/.test((await problem()) ?? '')); // prettier-ignore
+  await eventually('the run on the disk', () => server.recorder.journal.unstored.some(({ end }) => end));
+  expect(await server.runs(job)).toEqual([]);
+  client.close();
 });

@@ -1,9 +1,9 @@
 import { expect, test } from '@jest/globals';
 import type { Job } from '../../contract/records.ts';
-import { startServer } from '../server.ts';
-import { openDatabase } from '../store/database.ts';
+import { openDatabase } from '../../store/database.ts';
 import { BenchClient } from '../testing/bench-client.ts';
-import { eventually, freshDatabase } from '../testing/test-server.ts';
+import { freshDatabase } from '../../store/testing/test-database.ts';
+import { eventually, startHere } from '../testing/test-server.ts';
 
 type Entry = { what: string } & Record<string, unknown>;
 
@@ -15,28 +15,31 @@ function remembering(entries: Entry[]) {
 test('the log tells of instruments, runs and refusals by ids and counts, and of nobody', async () => {
   const entries: Entry[] = [];
   const { url, drop } = await freshDatabase();
-  const server = await startServer({ databaseUrl: url, port: 0, benchLinkPort: 0, log: remembering(entries) });
+  const { server, recorder } = await startHere(url, remembering(entries));
   const api = (method: string, path: string, body?: unknown) =>
     fetch(`http://127.0.0.1:${server.port}/api${path}`, { method, ...(body ? { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) } : {}) }); // prettier-ignore
   const job = (await (await api('POST', '/jobs', { vehicle: 'Secret coupé', owner: 'N. Body' })).json()) as Job;
   await api('PUT', '/bay/mounted', { jobId: job.id, setupId: job.setups[0]!.id });
-  const client = await BenchClient.connect(server.benchLinkPort);
+  const client = await BenchClient.connect(recorder.benchLinkPort);
   client.hello({ device: 'logged-roller' });
   client.pull();
   const ended = await eventually('the run’s end', () => entries.find(({ what }) => what === 'run ended'));
-  expect(ended).toMatchObject({ device: 'logged-roller', as: 'sealed', runId: expect.any(Number) });
+  expect(ended).toMatchObject({ device: 'logged-roller', as: 'sealed', key: expect.any(String) });
+  const stored = await eventually('its being stored', () => entries.find(({ what }) => what === 'run stored'));
+  expect(stored).toEqual({ what: 'run stored', key: ended.key, runId: expect.any(Number) });
   expect(ended.rows).toBeGreaterThan(1000);
   client.close();
   await eventually('its going', () => entries.find(({ what }) => what === 'instrument went'));
   // On a busy machine a statement may be slow, which is another test's concern.
   const told = entries.map(({ what }) => what).filter((what) => what !== 'slow statement');
-  expect(told).toEqual(['instrument came', 'run begins', 'run ended', 'instrument went']);
+  expect(told).toEqual(['instrument came', 'run begins', 'run ended', 'run stored', 'instrument went']);
   await api('GET', '/jobs/999');
   expect(entries.filter(({ what }) => what === 'refused')).toEqual([
     { what: 'refused', method: 'GET', path: '/api/jobs/999', status: 404 },
   ]);
   expect(JSON.stringify(entries)).not.toMatch(/Secret|Body/);
   await server.close();
+  await recorder.close();
   await drop();
 });
 

@@ -1,15 +1,14 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { execFile, spawn } from 'node:child_process';
+import { execFile } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
-import pg from 'pg';
 import type { CurveJson } from '../../contract/curve.ts';
 import type { Run } from '../../contract/records.ts';
 import { truePowerKw, usualTorque } from '../../core/testing/test-car.ts';
 import { BenchClient } from '../testing/bench-client.ts';
-import { eventually, freshDatabase, TestServer } from '../testing/test-server.ts';
+import { eventually, TestServer } from '../testing/test-server.ts';
 
 let server: TestServer;
 beforeAll(async () => {
@@ -177,18 +176,42 @@ describe('a peer', () => {
     client.close();
   });
 
-  test('that comes back takes its old place', async () => {
+  test('of a name that is taken is refused while the first one speaks, and welcome after it', async () => {
     const first = await connected();
     first.hello({ device: 'returning' });
     const second = await connected();
     second.hello({ device: 'returning' });
-    await eventually('the first being let go', () => first.closed);
-    const { devices } = await server.bay();
-    expect(devices.filter((device) => device.device === 'returning')).toMatchObject([{ connected: true }]);
-    second.close();
-    await eventually('it being shown as gone', async () =>
-      (await server.bay()).devices.some((device) => device.device === 'returning' && !device.connected),
-    );
+    const problem = await eventually('the refusal', () => second.received.find(({ type }) => type === 'problem'));
+    expect(problem.text).toMatch(/"returning" is connected and speaks/);
+    await eventually('being let go', () => second.closed);
+    first.close();
+    const gone = async () => (await server.bay()).devices.some((device) => device.device === 'returning' && !device.connected); // prettier-ignore
+    await eventually('the first being shown as gone', gone);
+    const third = await connected();
+    third.hello({ device: 'returning' });
+    await eventually('the third in its place', async () => !(await gone()));
+    third.close();
+    await eventually('it being shown as gone', gone);
+  });
+
+  test('that sends again is told what is safe, and after a half-open connection what is wanted', async () => {
+    const job = await server.newJob();
+    await server.mount(job);
+    const client = await connected();
+    client.hello({ device: 'resending', protocol: 2, instance: 'one' });
+    expect(await eventually('the welcome', () => client.received[0])).toEqual({ type: 'welcome', from: 0 });
+    client.pull({}, 0, 6);
+    await eventually('all of it being safe', () => client.safeTo === 1200);
+    expect(client.unsaved).toEqual([]);
+    // The old connection stays open, as after a cable was pulled; what is said on it is not heard.
+    const old = client.socket;
+    await client.comeBack(server.running.benchLinkPort);
+    expect(await eventually('the welcome', () => client.received[0])).toEqual({ type: 'welcome', from: 1201 });
+    client.rest({}, 0, 6);
+    const [run] = await sealed('the run', () => server.runs(job));
+    expect(run).toMatchObject({ label: 'A1', state: 'sealed', remarks: [] });
+    old.destroy();
+    client.close();
   });
 
   test('is told to sweep when a pull is announced, and nothing is announced without a dyno', async () => {
@@ -233,37 +256,3 @@ test('the client printed in docs/bench-link.md plays its curve with its notch', 
     expect(uncorrectedPowerKw[engineSpeedRpm.indexOf(rpm)]! / truth).toBeCloseTo(1, 3);
   }
 });
-
-test('a run survives kill -9 of the server with everything stored so far', async () => {
-  const database = await freshDatabase();
-  const start = async () => {
-    const child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
-      env: { ...process.env, NODE_OPTIONS: '', DATABASE_URL: database.url, PORT: '0', BENCH_LINK_PORT: '0' },
-      stdio: ['ignore', 'pipe', 'inherit'],
-    });
-    const line = await new Promise<string>((resolve) =>
-      child.stdout.once('data', (text: Buffer) => resolve(text.toString())),
-    );
-    return { child, ready: JSON.parse(line) as { port: number; benchLinkPort: number; interruptedRuns: unknown[] } };
-  };
-  const first = await start();
-  const client = await BenchClient.connect(first.ready.benchLinkPort);
-  client.hello();
-  client.pull({}, 0, 7);
-  const reader = new pg.Pool({ connectionString: database.url, max: 1 });
-  await eventually(
-    'the samples',
-    async () => (await reader.query('select sum(samples)::int as n from run_chunk')).rows[0].n === 1401,
-  );
-  first.child.kill('SIGKILL');
-  const second = await start();
-  expect(second.ready.interruptedRuns).toHaveLength(1);
-  const { rows } = await reader.query('select state, samples, remarks from run');
-  expect(rows).toMatchObject([{ state: 'interrupted', samples: 1401 }]);
-  expect(rows[0].remarks[0]).toMatch(/server stopped during this run/);
-  second.child.kill('SIGTERM');
-  await new Promise((resolve) => second.child.once('close', resolve));
-  await reader.end();
-  client.close();
-  await database.drop();
-}, 30_000);

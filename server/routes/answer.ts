@@ -2,10 +2,10 @@ import type { ErrorRequestHandler, Request, Response } from 'express';
 import type { z } from 'zod';
 import { problemIn } from '../../contract/files.ts';
 import { identifier } from '../../contract/parts.ts';
-import type { Log } from '../../recorder/log.ts';
+import type { Log } from '../../contract/log.ts';
 import { Refusal } from '../../core/refusal.ts';
-import { inTransaction, type Database, type Queryable } from '../store/database.ts';
-import { asRefusal, EditConflict } from '../store/rows.ts';
+import { inTransaction, type Database, type Queryable } from '../../store/database.ts';
+import { asRefusal, EditConflict } from '../../store/rows.ts';
 
 /** A request that cannot be answered, with the status and sentence to say so. */
 export class HttpRefusal extends Error {

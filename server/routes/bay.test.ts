@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { silentLog } from '../../recorder/log.ts';
+import { silentLog } from '../../contract/log.ts';
 import { SpreadLearner } from '../spread-learner.ts';
 import type { CheckHistoryRecord } from '../../contract/check-history.ts';
 import { usualPlan } from '../../contract/recording.ts';

@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import type { Run } from '../../contract/records.ts';
 import { checkHistory, type CheckRun } from '../../core/run-kinds/check-history.ts';
-import type { Database } from '../store/database.ts';
-import { repeatsOn } from '../store/run-power.ts';
-import { checkRuns } from '../store/runs.ts';
+import type { Database } from '../../store/database.ts';
+import { repeatsOn } from '../../store/run-power.ts';
+import { checkRuns } from '../../store/runs.ts';
 import { HttpRefusal } from './answer.ts';
 import type { CurveView } from '../../core/figures/curve-of-run.ts';
 import { loneCurve } from '../lone-curve.ts';

@@ -1,7 +1,7 @@
 import { entryForms } from '../../contract/entries.ts';
 import { limitQuantities, limitQuantityNames } from '../../core/limits/limit.ts';
-import type { Database } from '../store/database.ts';
-import { addEntry, changeEntry, entryById, entryTables, type EntryKind } from '../store/entries.ts';
+import type { Database } from '../../store/database.ts';
+import { addEntry, changeEntry, entryById, entryTables, type EntryKind } from '../../store/entries.ts';
 import { act, bodyAs, found, HttpRefusal, idOf } from './answer.ts';
 import { revisionOf } from './revision.ts';
 import { takesAway } from './takes-away.ts';

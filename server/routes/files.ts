@@ -1,5 +1,5 @@
 import { photoFields, tuneFileFields } from '../../contract/job-file.ts';
-import type { Database } from '../store/database.ts';
+import type { Database } from '../../store/database.ts';
 import {
   addPhoto,
   addTuneFile,
@@ -8,9 +8,9 @@ import {
   pictureKind,
   tuneFileById,
   tuneFileContent,
-} from '../store/files.ts';
-import { changeRow } from '../store/rows.ts';
-import { setupById } from '../store/setups.ts';
+} from '../../store/files.ts';
+import { changeRow } from '../../store/rows.ts';
+import { setupById } from '../../store/setups.ts';
 import { act, bodyAs, found, HttpRefusal, idOf } from './answer.ts';
 import { revisionOf } from './revision.ts';
 import { upload } from './upload.ts';

@@ -1,10 +1,11 @@
+import { randomUUID } from 'node:crypto';
 import { importSettings } from '../../contract/http.ts';
 import { problemIn } from '../../contract/files.ts';
 import type { ImportReader } from '../import/import-reader.ts';
-import { inTransaction, type Database } from '../store/database.ts';
-import { addRun, runById } from '../store/runs.ts';
-import { storeWhole } from '../store/samples.ts';
-import { setupById } from '../store/setups.ts';
+import { inTransaction, type Database } from '../../store/database.ts';
+import { addRun, runById } from '../../store/runs.ts';
+import { storeWhole } from '../../store/samples.ts';
+import { setupById } from '../../store/setups.ts';
 import { found, HttpRefusal } from './answer.ts';
 import { upload } from './upload.ts';
 import type { ContractRoutes } from './contract-routes.ts';
@@ -23,9 +24,10 @@ export function importRoutes(routes: ContractRoutes, database: Database, reader:
     const taken = air ?? ofFile ?? null;
     const id = await inTransaction(database, async (client) => {
       const run = await addRun(client, {
+        key: randomUUID(),
         setup: { id: setup.id, jobId: setup.jobId },
         gear: null,
-        startedAt: new Date(),
+        startedAt: new Date().toISOString(),
         dyno,
         engineToDrumRatio,
         air: taken,
@@ -37,7 +39,6 @@ export function importRoutes(routes: ContractRoutes, database: Database, reader:
         device: '',
         plan: null,
         logs: [],
-        recorderId: null,
       });
       await storeWhole(client, run, recording, remarks);
       return run.id;

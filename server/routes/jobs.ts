@@ -1,14 +1,14 @@
 import { z } from 'zod';
 import { jobChange, newJob, newSetup, setupChange, stateChange } from '../../contract/http.ts';
 import { freezing } from '../../contract/job-file.ts';
-import type { Bay } from '../../recorder/bay.ts';
-import { freezeBaseline } from '../store/baselines.ts';
-import type { Database } from '../store/database.ts';
-import { changesOfJob, undoAct } from '../store/history.ts';
-import { jobList } from '../store/job-list.ts';
-import { addJob, jobWithAll, setJobState } from '../store/jobs.ts';
-import { changeRow } from '../store/rows.ts';
-import { addSetup, changeSetup, setupById } from '../store/setups.ts';
+import type { RecorderClient } from '../recorder-client.ts';
+import { freezeBaseline } from '../../store/baselines.ts';
+import type { Database } from '../../store/database.ts';
+import { changesOfJob, undoAct } from '../../store/history.ts';
+import { jobList } from '../../store/job-list.ts';
+import { addJob, jobWithAll, setJobState } from '../../store/jobs.ts';
+import { changeRow } from '../../store/rows.ts';
+import { addSetup, changeSetup, setupById } from '../../store/setups.ts';
 import { act, bodyAs, found, HttpRefusal, idOf } from './answer.ts';
 import { takesAway } from './takes-away.ts';
 import type { ContractRoutes } from './contract-routes.ts';
@@ -21,7 +21,7 @@ const listQuery = z.object({
 });
 
 /** Jobs, their setups, and their history. */
-export function jobRoutes(routes: ContractRoutes, database: Database, bay: Bay): void {
+export function jobRoutes(routes: ContractRoutes, database: Database, bay: RecorderClient): void {
   const whole = async (id: number) => found(await jobWithAll(database, id), 'job');
 
   routes.get('/jobs', async (request, response) => {
@@ -44,7 +44,7 @@ export function jobRoutes(routes: ContractRoutes, database: Database, bay: Bay):
     const id = idOf(request);
     const { revision, ...fields } = bodyAs(request, jobChange);
     found(await act(database, response, (client) => changeRow(client, 'job', id, fields, revision)), 'job');
-    await bay.refresh(id);
+    await bay.tell({ ask: 'refresh', with: { jobId: id } });
     response.json(await whole(id));
   });
 
@@ -54,7 +54,7 @@ export function jobRoutes(routes: ContractRoutes, database: Database, bay: Bay):
     const more =
       change.state === 'closed' ? { delivery: change } : change.state === 'paused' ? { why: change.why } : {};
     found(await act(database, response, (client) => setJobState(client, id, change.state, more)), 'job');
-    if (change.state === 'closed') await bay.unmount(id);
+    if (change.state === 'closed') await bay.tell({ ask: 'unmount', with: { jobId: id } });
     response.json(await whole(id));
   });
 
@@ -79,7 +79,7 @@ export function jobRoutes(routes: ContractRoutes, database: Database, bay: Bay):
     const change = bodyAs(request, setupChange);
     found(await act(database, response, (client) => changeSetup(client, id, change)), 'setup');
     const setup = found(await setupById(database, id), 'setup');
-    await bay.refresh(setup.jobId);
+    await bay.tell({ ask: 'refresh', with: { jobId: setup.jobId } });
     response.json(setup);
   });
 
@@ -96,7 +96,7 @@ export function jobRoutes(routes: ContractRoutes, database: Database, bay: Bay):
     const id = idOf(request);
     found(await act(database, response, (client) => undoAct(client, id)), 'act to undo');
     const { mounted } = bay.state();
-    if (mounted) await bay.refresh(mounted.jobId);
+    if (mounted) await bay.tell({ ask: 'refresh', with: { jobId: mounted.jobId } });
     response.status(204).end();
   });
 }

@@ -1,9 +1,9 @@
 import { ImportReader } from '../import/import-reader.ts';
 import { expect, test } from '@jest/globals';
 import { createApp } from '../app.ts';
-import type { Bay } from '../../recorder/bay.ts';
-import type { Database } from '../store/database.ts';
-import { silentLog } from '../../recorder/log.ts';
+import type { RecorderClient } from '../recorder-client.ts';
+import type { Database } from '../../store/database.ts';
+import { silentLog } from '../../contract/log.ts';
 import { ContractRoutes } from './contract-routes.ts';
 import { openApi } from './openapi.ts';
 
@@ -15,7 +15,7 @@ test('what the contract lists is answered, and nothing else can be', () => {
   expect(() => routes.get('/jobs', nothing)).toThrow('answered twice');
   expect(() => routes.mustBeWhole()).toThrow(/nothing answers: .*get \/runs\/:id/);
   // The whole server answers all: it refuses to start otherwise.
-  expect(() => createApp({} as Database, {} as Bay, new ImportReader(), undefined, silentLog)).not.toThrow();
+  expect(() => createApp({} as Database, {} as RecorderClient, new ImportReader(), undefined, silentLog)).not.toThrow();
 });
 
 test('every reference leads somewhere, and every body has its fields', () => {

@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import { newVehicle, ownerFields, vehicleChange } from '../../contract/vehicles.ts';
-import type { Database } from '../store/database.ts';
-import { removeEntry } from '../store/entries.ts';
-import { changeRow } from '../store/rows.ts';
-import { insert, ownerNamed, owners, vehicleSummaries, vehicleWithAll } from '../store/vehicles.ts';
+import type { Database } from '../../store/database.ts';
+import { removeEntry } from '../../store/entries.ts';
+import { changeRow } from '../../store/rows.ts';
+import { insert, ownerNamed, owners, vehicleSummaries, vehicleWithAll } from '../../store/vehicles.ts';
 import { act, bodyAs, found, HttpRefusal, idOf } from './answer.ts';
 import { revisionOf } from './revision.ts';
 import type { ContractRoutes } from './contract-routes.ts';

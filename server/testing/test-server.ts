@@ -1,55 +1,37 @@
-import { randomUUID } from 'node:crypto';
-import pg from 'pg';
-import type { Job, Run } from '../../contract/records.ts';
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { silentLog, type Log } from '../../contract/log.ts';
 import type { BayState } from '../../contract/live.ts';
-import { silentLog } from '../../recorder/log.ts';
-import { startServer, type RunningServer } from '../server.ts';
+import type { Job, Run } from '../../contract/records.ts';
+import { socketPlace } from '../../recorder/local-link/socket-place.ts';
+import { startRecorder, type RecorderSettings, type RunningRecorder } from '../../recorder/start-recorder.ts';
+import { migrate } from '../../store/migrate.ts';
+import { freshDatabase } from '../../store/testing/test-database.ts';
+import { startServer, type RunningServer, type ServerSettings } from '../server.ts';
 
-function adminUrl(): string {
-  const url = process.env.SUVOK_TEST_DATABASE_URL;
-  if (!url)
-    throw new Error('SUVOK_TEST_DATABASE_URL is not set: run npm test, which starts a PostgreSQL for the tests.');
-  return url;
+/** Starts a recorder and a server in this process, as they stand beside each other anywhere. */
+export async function startHere(
+  databaseUrl: string,
+  log: Log,
+  over: Partial<RecorderSettings & ServerSettings> = {},
+): Promise<{ recorder: RunningRecorder; server: RunningServer }> {
+  const folder = over.folder ?? mkdtempSync(join(tmpdir(), 'suvok-recorder-'));
+  // As a server's start does: the recorder would only wait for it.
+  await migrate(databaseUrl);
+  const recorder = await startRecorder({ databaseUrl, folder, benchLinkPort: 0, floorBytes: 0, log, ...over });
+  const server = await startServer({ databaseUrl, port: 0, recorder: socketPlace(folder), log, ...over });
+  return { recorder, server };
 }
 
-/** One statement of the administrator's, outside any database of the tests. */
-async function asAdministrator(sql: string): Promise<void> {
-  const client = new pg.Client({ connectionString: adminUrl() });
-  await client.connect();
-  try {
-    await client.query(sql);
-  } finally {
-    await client.end();
-  }
-}
-
-export interface TestDatabase {
-  name: string;
-  url: string;
-  drop(): Promise<void>;
-}
-
-/** A database of its own for a test file: empty, or a copy of another one that nobody is connected to. */
-export async function freshDatabase(copyOf?: string): Promise<TestDatabase> {
-  const name = `test_${randomUUID().replaceAll('-', '')}`;
-  await asAdministrator(`create database ${name}${copyOf ? ` template ${copyOf}` : ''}`);
-  const url = new URL(adminUrl());
-  url.pathname = `/${name}`;
-  return { name, url: url.toString(), drop: () => asAdministrator(`drop database ${name} with (force)`) };
-}
-
-/** Breaks every connection to a database and lets none in, until the function that is returned is called. */
-export async function takeAway(databaseUrl: string): Promise<() => Promise<void>> {
-  const name = new URL(databaseUrl).pathname.slice(1);
-  await asAdministrator(`alter database ${name} with allow_connections false`);
-  await asAdministrator(`select pg_terminate_backend(pid) from pg_stat_activity where datname = '${name}'`);
-  return () => asAdministrator(`alter database ${name} with allow_connections true`);
-}
-
-/** A whole server on a fresh database, and the few requests that most tests make. */
+/** A whole Suvok, recorder and server, on a fresh database and in a fresh folder, and the few requests that most tests make. */
 export class TestServer {
   private constructor(
-    readonly running: RunningServer,
+    readonly running: { port: number; benchLinkPort: number; database: RunningServer['database'] },
+    readonly recorder: RunningRecorder,
+    /** The recorder's own. */
+    readonly folder: string,
+    private readonly server: RunningServer,
     readonly databaseUrl: string,
     private readonly drop: () => Promise<void>,
     readonly errors: unknown[],
@@ -58,17 +40,16 @@ export class TestServer {
   static async start(): Promise<TestServer> {
     const database = await freshDatabase();
     const errors: unknown[] = [];
-    const running = await startServer({
-      databaseUrl: database.url,
-      port: 0,
-      benchLinkPort: 0,
-      log: { ...silentLog, error: (fields) => errors.push((fields as { err?: unknown }).err ?? fields) },
-    });
-    return new TestServer(running, database.url, database.drop, errors);
+    const log = { ...silentLog, error: (fields: object) => errors.push((fields as { err?: unknown }).err ?? fields) };
+    const folder = mkdtempSync(join(tmpdir(), 'suvok-recorder-'));
+    const { recorder, server } = await startHere(database.url, log, { folder });
+    const running = { port: server.port, benchLinkPort: recorder.benchLinkPort, database: server.database };
+    return new TestServer(running, recorder, folder, server, database.url, database.drop, errors);
   }
 
   async stop(): Promise<void> {
-    await this.running.close();
+    await this.server.close();
+    await this.recorder.close();
     const own = this.errors.length;
     await this.drop();
     // Connections that were still closing are torn away with the database: no mistake of the server's.

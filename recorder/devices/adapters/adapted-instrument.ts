@@ -1,5 +1,5 @@
 import { connect, type Socket } from 'node:net';
-import { benchLinkProtocol, longestLine } from '../../../contract/bench-link.ts';
+import { plainProtocol, longestLine } from '../../../contract/bench-link.ts';
 import { LineReader } from '../line-reader.ts';
 import type { AdaptedPlace } from './adapters.ts';
 
@@ -58,7 +58,7 @@ export class AdaptedInstrument {
     // Suvok's words have nobody to go to.
     link.resume();
     const say = (message: object) => link.writable && link.write(JSON.stringify(message) + '\n');
-    say({ type: 'hello', protocol: benchLinkProtocol, device: `${adapter.name}-${host}-${port}`.slice(0, 64), ...adapter.hello }); // prettier-ignore
+    say({ type: 'hello', protocol: plainProtocol, device: `${adapter.name}-${host}-${port}`.slice(0, 64), ...adapter.hello }); // prettier-ignore
     const read = adapter.reader();
     let sequence = 0;
     let told = 0;

@@ -9,7 +9,7 @@ export interface Adapter {
   /** As it is named in SUVOK_ADAPTERS. */
   name: string;
   /** What the instrument is; its device name is made from the adapter's and the place. */
-  hello: Omit<Hello, 'type' | 'protocol' | 'device'>;
+  hello: Omit<Hello, 'type' | 'protocol' | 'instance' | 'device'>;
   /**
    * Makes a reader for one connection, which keeps what it must remember from line to line.
    * @returns turns a line into readings in the order of the hello's channels; undefined where it holds none

@@ -1,0 +1,42 @@
+import { z } from 'zod';
+import { channelDeclaration } from './bench-link.ts';
+import { airFile, dynoFile } from './files.ts';
+import { identifier, moment } from './parts.ts';
+import { madeAs, runKinds, runLogRecord } from './recording.ts';
+import { setupItem } from './setup-item.ts';
+
+/** What the recorder keeps of its own, on its disk, until the database has it. */
+
+/** A run as it begins, before its samples are known. */
+export const newRun = z.object({
+  /** Given by the recorder, so that entering it twice enters it once. */
+  key: z.uuid(),
+  setup: z.object({ id: identifier, jobId: identifier }).nullable(),
+  gear: z.string().nullable(),
+  startedAt: moment,
+  dyno: dynoFile,
+  engineToDrumRatio: z.number().positive().nullable(),
+  air: airFile.nullable(),
+  airTakenAt: moment.nullable(),
+  /** Temperatures at the start, °C. */
+  startTemperatures: z.record(z.string(), z.number()),
+  channels: z.array(channelDeclaration),
+  /** What people read of the instrument, and its name on the bench link. */
+  source: z.string(),
+  device: z.string(),
+  kind: z.enum(runKinds),
+  plan: madeAs.nullable(),
+  logs: z.array(runLogRecord),
+});
+export type NewRun = z.infer<typeof newRun>;
+
+/** What the recorder and instruments need to know of the car and setup on the dyno. */
+export const carOnDyno = z.object({
+  vehicleId: identifier,
+  vehicle: z.string(),
+  gear: z.string().nullable(),
+  /** The setup's letter, and all that was changed up to it. */
+  letter: z.string(),
+  items: z.array(setupItem),
+});
+export type CarOnDyno = z.infer<typeof carOnDyno>;

@@ -1,0 +1,74 @@
+import { join } from 'node:path';
+import { z } from 'zod';
+import type { ChildProcess } from 'node:child_process';
+import { Failure } from './failure.ts';
+import type { Kept } from './keep-running.ts';
+import { startProgram, stopProgram } from './program.ts';
+
+/** The recorder's own folder in a data folder. */
+export const recorderFolder = (dataFolder: string): string => join(dataFolder, 'recorder');
+
+export type StartedProgram<Ready> = Kept & Ready & { child: ChildProcess };
+
+const serverReady = z.object({ ready: z.literal(true), port: z.number() });
+const recorderReady = z.object({ ready: z.literal(true), benchLinkPort: z.number() });
+
+/** Starts the server and waits until it answers. @throws Failure with the server's own sentence */
+export function startServerProgram(environment: NodeJS.ProcessEnv): Promise<StartedProgram<{ port: number }>> {
+  return startSpeaking('server', 'server/main.ts', environment, serverReady);
+}
+
+/** Starts the recorder and waits until it hears instruments. @throws Failure with the recorder's own sentence */
+export function startRecorderProgram(
+  environment: NodeJS.ProcessEnv,
+): Promise<StartedProgram<{ benchLinkPort: number }>> {
+  // prettier-ignore
+  return startSpeaking('recorder', 'recorder/main.ts', environment, recorderReady);
+}
+
+/** Starts a program that says, as its first word, that it is ready. */
+async function startSpeaking<Ready extends object>(
+  name: string,
+  script: string,
+  environment: NodeJS.ProcessEnv,
+  ready: z.ZodType<Ready>,
+): Promise<StartedProgram<Ready>> {
+  const child = startProgram(script, [], environment);
+  let said = '';
+  child.stderr?.on('data', (text: Buffer) => (said = (said + text.toString()).slice(-4000)));
+  return new Promise((resolve, reject) => {
+    child.once('message', (message) => {
+      const parsed = ready.safeParse(message);
+      const ended = new Promise<void>((done) => child.once('close', () => done()));
+      if (parsed.success) resolve({ ...parsed.data, child, ended, stop: () => stopProgram(child) });
+    });
+    child.once('close', () => {
+      const sentence = /suvok: (.*)/.exec(said)?.[1] ?? said.trim().split('\n').at(-1) ?? 'it gave no reason';
+      reject(new Failure(`The ${name} did not start: ${sentence}`));
+    });
+  });
+}
+
+/** A recorder and a server beside it, as processes: for tests and measurements. */
+export interface StartedPair {
+  port: number;
+  benchLinkPort: number;
+  server: StartedProgram<{ port: number }>;
+  recorder: StartedProgram<{ benchLinkPort: number }>;
+  stop(): Promise<void>;
+}
+
+/** Starts both. @param environment DATABASE_URL and SUVOK_RECORDER at least */
+export async function startPair(environment: NodeJS.ProcessEnv): Promise<StartedPair> {
+  // The server makes the schema; the recorder waits for it.
+  const [recorder, server] = await Promise.all([startRecorderProgram(environment), startServerProgram(environment)]);
+  return {
+    port: server.port,
+    benchLinkPort: recorder.benchLinkPort,
+    server,
+    recorder,
+    async stop() {
+      await Promise.all([server.stop(), recorder.stop()]);
+    },
+  };
+}

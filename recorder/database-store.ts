@@ -1,0 +1,76 @@
+import type { Mounting } from '../contract/http.ts';
+import type { CarOnDyno } from '../contract/recorded-run.ts';
+import { setupLetter } from '../core/setup/letter.ts';
+import { allDeviceSettings, mountedJob, mountJob, plannedRun, planRun, saveDeviceSettings } from '../store/bay.ts';
+import { inTransaction, type Database } from '../store/database.ts';
+import { sealLeftOpen } from '../store/left-open.ts';
+import { PlaceLost, mustHold, takePlace, type RecorderPlace } from '../store/recorder-place.ts';
+import { addRun, runById } from '../store/runs.ts';
+import { appendChunk, rowsKept, sealRun } from '../store/samples.ts';
+import { itemsUpTo } from '../store/setups.ts';
+import { Displaced, NeverTaken, type RecorderStore } from './recorder-store.ts';
+
+/** The recorder's store in PostgreSQL, under the recorder's own lasting name. */
+export function databaseStore(database: Database, recorder: string): RecorderStore {
+  let held: RecorderPlace | undefined;
+  const place = () => {
+    if (!held) throw new PlaceLost();
+    return held;
+  };
+  return {
+    takePlace: (kept) =>
+      told(async () => {
+        held = await takePlace(database, recorder);
+        await sealLeftOpen(database, recorder, kept);
+      }),
+    addRun: (run) =>
+      told(() =>
+        inTransaction(database, async (client) => {
+          await mustHold(client, place());
+          return addRun(client, run, recorder);
+        }),
+      ),
+    rowsKept: (run) => rowsKept(database, run.id),
+    appendChunk: (run, source, from, columns) =>
+      told(async () => {
+        if (await appendChunk(database, place(), run.id, source, from, columns)) return;
+        // Stored before, or no business of ours any more.
+        await mustHold(database, place());
+        const now = await runById(database, run.id);
+        if (now?.state !== 'recording') throw new NeverTaken(`run ${run.id} has been ended by somebody else`);
+      }),
+    sealRun: (run, as, remarks) => told(() => sealRun(database, run, as, remarks, place())),
+    mounted: () => mountedJob(database),
+    mount: (mounting) => mountJob(database, mounting),
+    plan: () => plannedRun(database),
+    setPlan: (plan) => planRun(database, plan),
+    carOnDyno: (mounting) => carOnDyno(database, mounting),
+    deviceSettings: () => allDeviceSettings(database),
+    saveDeviceSettings: (device, settings) => saveDeviceSettings(database, device, settings),
+  };
+}
+
+/** PostgreSQL's classes of errors that say that the data itself cannot be taken. */
+const dataRefused = /^(22|23)/;
+
+async function told<T>(work: () => Promise<T>): Promise<T> {
+  try {
+    return await work();
+  } catch (error) {
+    if (error instanceof PlaceLost) throw new Displaced(error.message);
+    if (dataRefused.test((error as { code?: string }).code ?? '')) throw new NeverTaken((error as Error).message);
+    throw error;
+  }
+}
+
+async function carOnDyno(database: Database, { jobId, setupId }: Mounting): Promise<CarOnDyno | undefined> {
+  const { rows } = await database.query<Omit<CarOnDyno, 'letter' | 'items'> & { position: number }>(
+    `select vehicle.id as "vehicleId", vehicle.name as vehicle, job.gear, setup.position
+     from setup join job on job.id = setup.job_id join vehicle on vehicle.id = job.vehicle_id
+     where setup.id = $1 and job.id = $2 and setup.removed_at is null`,
+    [setupId, jobId],
+  );
+  if (!rows[0]) return undefined;
+  const { position, ...car } = rows[0];
+  return { ...car, letter: setupLetter(position), items: await itemsUpTo(database, setupId) };
+}

@@ -1,0 +1,205 @@
+import { EventEmitter } from 'node:events';
+import type { Log } from '../contract/log.ts';
+import type { Run } from '../contract/records.ts';
+import { Displaced, NeverTaken, type RunStore } from './recorder-store.ts';
+import type { Journal } from './spool/journal.ts';
+import type { KeptRun } from './spool/journal-index.ts';
+
+/** After a failure storing is tried again this often, ms. */
+const retryMs = 500;
+/** A run that the database refuses for its own sake is tried again this often, ms. */
+const refusedMs = 60_000;
+/** When the recorder stops, storing goes on for so long at most, ms. */
+const lastMomentMs = 3000;
+
+interface DrainerEvents {
+  /** A run is entered, or stored whole, or storing fails or goes on again. */
+  changed: [];
+  /** The database has a run whole. */
+  stored: [key: string, run: Run];
+}
+
+/** How far a run has come into the database. */
+interface Drained {
+  run: Run;
+  /** The row of each source that comes next, counted in its session. */
+  next: number[];
+  /** Rows that the disk did not give back. */
+  unreadable: number;
+}
+
+/**
+ * Brings runs from the spool into the database, in the order they began,
+ * while they are recorded and afterwards. Whatever is asked of the database is
+ * asked again until it is answered; each thing has an effect once.
+ */
+export class Drainer extends EventEmitter<DrainerEvents> {
+  /** Why storing waits, as a sentence. */
+  problem: string | null = null;
+  private readonly drained = new Map<string, Drained>();
+  /** When a run that the database refuses is tried again, ms. */
+  private readonly refused = new Map<string, number>();
+  private hasPlace = false;
+  private displaced = false;
+  private working: Promise<void> | undefined;
+  private again = false;
+  private timer: NodeJS.Timeout | undefined;
+  private stopped = false;
+
+  constructor(
+    private readonly journal: Journal,
+    private readonly store: RunStore,
+    private readonly log: Log,
+  ) {
+    super();
+    journal.on('progress', () => this.wake());
+    this.wake();
+  }
+
+  /** A run as the database knows it; undefined until it is entered. */
+  entered(key: string): Run | undefined {
+    return this.drained.get(key)?.run;
+  }
+
+  /** Looks for what there is to store. */
+  wake(): void {
+    if (this.stopped || this.displaced) return;
+    if (this.working) this.again = true;
+    else if (!this.timer) this.working = this.work();
+  }
+
+  /** Stores what it can in a moment, then ends; what is left is on the disk for the next life. */
+  async stop(): Promise<void> {
+    let patience: NodeJS.Timeout | undefined;
+    const moment = new Promise<void>((resolve) => (patience = setTimeout(resolve, lastMomentMs)));
+    await Promise.race([this.working, moment]);
+    clearTimeout(patience);
+    this.stopped = true;
+    clearTimeout(this.timer);
+  }
+
+  /** Never rejects. */
+  private async work(): Promise<void> {
+    do {
+      this.again = false;
+      try {
+        if (!this.hasPlace) await this.store.takePlace(this.journal.unstored.map(({ run }) => run.key));
+        this.hasPlace = true;
+        await this.storeAll();
+        this.tell(null);
+      } catch (error) {
+        this.fail(error as Error);
+        break;
+      }
+    } while (this.again && !this.stopped);
+    this.working = undefined;
+  }
+
+  private fail(error: Error): void {
+    if (!this.problem) this.log.warn({ err: error, runs: this.journal.unstored.length }, 'storing runs failed; it is tried again'); // prettier-ignore
+    if (error instanceof Displaced) {
+      this.displaced = true;
+      return this.tell('Another recorder has taken this one’s place. What is recorded stays on this machine’s disk; stop one of the two, then start Suvok again.'); // prettier-ignore
+    }
+    const waiting = this.waiting();
+    this.tell(`The database does not answer (${error.message}).${waiting} Recording goes on; storing is tried again.`);
+    if (this.stopped) return;
+    this.timer = setTimeout(() => {
+      this.timer = undefined;
+      this.wake();
+    }, retryMs);
+  }
+
+  private waiting(): string {
+    const runs = this.journal.unstored;
+    if (runs.length === 0) return '';
+    return ` ${runs.length === 1 ? 'A run waits' : `${runs.length} runs wait`} on this machine’s disk.`;
+  }
+
+  private tell(problem: string | null): void {
+    if (this.problem === problem) return;
+    this.problem = problem;
+    this.emit('changed');
+  }
+
+  private async storeAll(): Promise<void> {
+    for (const kept of this.journal.unstored) {
+      if (this.stopped) return;
+      if ((this.refused.get(kept.run.key) ?? 0) > performance.now()) continue;
+      try {
+        await this.storeRun(kept);
+      } catch (error) {
+        if (!(error instanceof NeverTaken)) throw error;
+        // One run's own trouble: the others go on, and it is tried again later.
+        this.refused.set(kept.run.key, performance.now() + refusedMs);
+        this.log.error({ err: error, key: kept.run.key }, 'the database refuses a run');
+      }
+    }
+  }
+
+  private async storeRun(kept: KeptRun): Promise<void> {
+    const { key } = kept.run;
+    const drained = await this.enter(kept);
+    const { run, next } = drained;
+    // Stored before, and only the answer was lost.
+    if (run.state !== 'recording') return this.finish(key, run);
+    for (const [at, { source, session, from }] of kept.sources.entries()) {
+      for (let to = kept.end?.to[at] ?? Infinity; next[at]! < to;) {
+        const rows = await this.read(drained, at, session, to);
+        if (!rows) break;
+        if (rows.length > 0) await this.store.appendChunk(run, source, next[at]! - from, columnsOf(rows));
+        next[at]! += rows.length;
+        if (this.stopped) return;
+      }
+    }
+    const { end } = kept;
+    if (!end || !end.to.every((to, at) => next[at]! >= to)) return;
+    const lost = drained.unreadable;
+    const remarks = lost > 0 ? [...end.remarks, `${lost} samples could not be read back from the recorder’s disk.`] : end.remarks; // prettier-ignore
+    await this.store.sealRun(run, lost > 0 ? 'interrupted' : end.as, remarks);
+    this.finish(key, run);
+  }
+
+  /** Rows that come next of a source; undefined where none are on the disk yet. */
+  private async read(drained: Drained, at: number, session: number, to: number): Promise<Float64Array[] | undefined> {
+    const from = drained.next[at]!;
+    try {
+      return await this.journal.rows(session, from, to);
+    } catch (error) {
+      const extent = this.journal.index.extentAt(session, from);
+      if (!extent) return undefined;
+      this.log.error({ err: error, session }, 'rows cannot be read back from the spool');
+      const after = Math.min(to, extent.first + extent.count);
+      drained.unreadable += after - from;
+      drained.next[at] = after;
+      return [];
+    }
+  }
+
+  private async enter({ run: begun, sources }: KeptRun): Promise<Drained> {
+    const known = this.drained.get(begun.key);
+    if (known) return known;
+    const run = await this.store.addRun(begun).catch((error: Error) => {
+      if (!(error instanceof NeverTaken) || begun.setup === null) throw error;
+      // Its setup has gone: kept all the same, for whoever claims it.
+      return this.store.addRun({ ...begun, setup: null });
+    });
+    const kept = await this.store.rowsKept(run);
+    const drained = { run, next: sources.map(({ source, from }) => from + (kept.get(source) ?? 0)), unreadable: 0 };
+    this.drained.set(begun.key, drained);
+    this.emit('changed');
+    return drained;
+  }
+
+  private finish(key: string, run: Run): void {
+    this.journal.stored(key);
+    this.journal.index.runs.delete(key);
+    this.drained.delete(key);
+    this.emit('stored', key, run);
+    this.emit('changed');
+  }
+}
+
+function columnsOf(rows: readonly Float64Array[]): Float64Array[] {
+  return Array.from(rows[0]!, (_, column) => Float64Array.from(rows, (row) => row[column]!));
+}

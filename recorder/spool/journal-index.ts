@@ -1,0 +1,189 @@
+import {
+  beginRecord,
+  breakRecord,
+  closedRecord,
+  endRecord,
+  jsonContent,
+  kinds,
+  readJson,
+  rowsHead,
+  sessionRecord,
+  storedRecord,
+  type BeginRecord,
+  type Discontinuity,
+  type EndRecord,
+  type SessionRecord,
+} from './records.ts';
+import type { SpoolRecord } from './segment.ts';
+import type { Place } from './spool.ts';
+
+/** Rows that were written together: `count` from `first` on. */
+interface Extent {
+  first: number;
+  count: number;
+  place: Place;
+}
+
+/** A session as far as it is safe on the disk. */
+export interface KeptSession extends SessionRecord {
+  closed: boolean;
+  extents: Extent[];
+  breaks: { row: number; found: Discontinuity }[];
+}
+
+/** A run that the database does not have whole. */
+export interface KeptRun extends BeginRecord {
+  end: EndRecord | undefined;
+}
+
+/** What the spool holds, told from its safe records alone: what a later life would find. */
+export class JournalIndex {
+  readonly sessions = new Map<number, KeptSession>();
+  /** In the order they began. */
+  readonly runs = new Map<string, KeptRun>();
+  private readonly done = new Set<string>();
+  private readonly safeNow = new Map<number, number>();
+  private latestSession = 0;
+
+  nextSession(): number {
+    return ++this.latestSession;
+  }
+
+  /** The last frame number of every session that has got rows since the last call. */
+  newlySafe(): [session: number, sequence: number][] {
+    const all = [...this.safeNow];
+    this.safeNow.clear();
+    return all;
+  }
+
+  /** Takes a record that is on the disk; a checkpoint's copies say what was said before. */
+  take({ kind, content }: SpoolRecord, place: Place): void {
+    switch (kind) {
+      case kinds.session:
+        return this.takeSession(readJson(sessionRecord, content));
+      case kinds.rows:
+        return this.takeRows(content, place);
+      case kinds.break: {
+        const { session, ...found } = readJson(breakRecord, content);
+        this.sessions.get(session)?.breaks.push(found);
+        return;
+      }
+      case kinds.begin: {
+        const begun = readJson(beginRecord, content);
+        if (!this.done.has(begun.run.key) && !this.runs.has(begun.run.key))
+          this.runs.set(begun.run.key, { ...begun, end: undefined });
+        return;
+      }
+      case kinds.end: {
+        const end = readJson(endRecord, content);
+        const run = this.runs.get(end.key);
+        const [dyno] = run?.sources ?? [];
+        if (run) run.end = end;
+        const session = dyno && this.sessions.get(dyno.session);
+        if (session) session.doneTo = Math.max(session.doneTo, end.to[0] ?? 0);
+        return;
+      }
+      case kinds.stored: {
+        const { key } = readJson(storedRecord, content);
+        this.done.add(key);
+        this.runs.delete(key);
+        return;
+      }
+      case kinds.closed: {
+        const session = this.sessions.get(readJson(closedRecord, content).session);
+        if (session) session.closed = true;
+      }
+    }
+  }
+
+  private takeSession(record: SessionRecord): void {
+    this.latestSession = Math.max(this.latestSession, record.session);
+    const known = this.sessions.get(record.session);
+    if (!known) this.sessions.set(record.session, { ...record, closed: false, extents: [], breaks: [] });
+    else {
+      known.rows = Math.max(known.rows, record.rows);
+      known.lastSequence = record.lastSequence ?? known.lastSequence;
+      known.doneTo = Math.max(known.doneTo, record.doneTo);
+    }
+  }
+
+  private takeRows(content: Buffer, place: Place): void {
+    const { session: number, first, lastSequence, count } = rowsHead(content);
+    const session = this.sessions.get(number);
+    // Written twice after a failed sync.
+    if (!session || first < (session.extents.at(-1)?.first ?? -1)) return;
+    session.extents.push({ first, count, place });
+    session.rows = Math.max(session.rows, first + count);
+    session.lastSequence = lastSequence;
+    this.safeNow.set(number, lastSequence);
+  }
+
+  /** A run that ended with rows which a power cut took ends with those that are there. */
+  afterRestart(): void {
+    this.safeNow.clear();
+    for (const run of this.runs.values()) {
+      if (run.end)
+        run.end.to = run.end.to.map((to, at) =>
+          Math.min(to, this.sessions.get(run.sources[at]?.session ?? -1)?.rows ?? 0),
+        );
+    }
+  }
+
+  /** What a later segment repeats, so that the ones before it are needed for rows alone. */
+  checkpoint(): { kind: number; content: Buffer }[] {
+    const sessions = [...this.sessions.values()].filter((session) => !session.closed || this.isUsed(session.session));
+    return [
+      ...sessions.map(({ session, hello, settings, rows, lastSequence, doneTo }) => ({
+        kind: kinds.session,
+        content: jsonContent({ session, hello, settings, rows, lastSequence, doneTo } satisfies SessionRecord),
+      })),
+      ...sessions
+        .filter(({ closed }) => closed)
+        .map(({ session }) => ({ kind: kinds.closed, content: jsonContent({ session }) })),
+      ...[...this.runs.values()].flatMap(({ end, ...begun }) => [
+        { kind: kinds.begin, content: jsonContent(begun) },
+        ...(end ? [{ kind: kinds.end, content: jsonContent(end) }] : []),
+      ]),
+    ];
+  }
+
+  /** The rows written together among which one is. */
+  extentAt(session: number, row: number): Extent | undefined {
+    const extents = this.sessions.get(session)?.extents ?? [];
+    let [low, high] = [0, extents.length];
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (extents[middle]!.first + extents[middle]!.count <= row) low = middle + 1;
+      else high = middle;
+    }
+    const extent = extents[low];
+    return extent && extent.first <= row ? extent : undefined;
+  }
+
+  /** Whether rows that a run needs lie in a segment. */
+  needs(segment: number): boolean {
+    for (const { sources, end } of this.runs.values()) {
+      for (const [at, { session, from }] of sources.entries()) {
+        const to = end?.to[at] ?? Infinity;
+        const extents = this.sessions.get(session)?.extents ?? [];
+        if (extents.some(({ first, count, place }) => place.segment === segment && first < to && first + count > from))
+          return true;
+      }
+    }
+    return false;
+  }
+
+  /** A segment has been given up. */
+  forget(segment: number): void {
+    for (const [number, session] of this.sessions) {
+      session.extents = session.extents.filter(({ place }) => place.segment !== segment);
+      const [oldest] = session.extents;
+      session.breaks = session.breaks.filter(({ row }) => row >= (oldest?.first ?? session.rows));
+      if (session.closed && session.extents.length === 0 && !this.isUsed(number)) this.sessions.delete(number);
+    }
+  }
+
+  private isUsed(number: number): boolean {
+    return [...this.runs.values()].some(({ sources }) => sources.some(({ session }) => session === number));
+  }
+}

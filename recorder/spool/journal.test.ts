@@ -1,0 +1,126 @@
+import { expect, test } from '@jest/globals';
+import { randomUUID } from 'node:crypto';
+import { silentLog } from '../../contract/log.ts';
+import type { NewRun } from '../../contract/recorded-run.ts';
+import { plainSettings } from '../../contract/recording.ts';
+import { testDyno } from '../../core/testing/test-car.ts';
+import { MemoryFiles } from '../testing/memory-files.ts';
+import { rollerHello } from '../testing/test-instrument.ts';
+import { Journal } from './journal.ts';
+
+const newRun = (key = randomUUID()): NewRun => ({
+  key,
+  setup: null,
+  gear: null,
+  startedAt: '2026-05-04T09:00:00.000Z',
+  dyno: testDyno,
+  engineToDrumRatio: 3.4,
+  air: null,
+  airTakenAt: null,
+  startTemperatures: {},
+  channels: rollerHello.channels,
+  source: 'Roller',
+  device: 'roller',
+  kind: 'power',
+  plan: null,
+  logs: [],
+});
+
+const opened = (files: MemoryFiles, options = {}) => Journal.open(files, silentLog, { segmentBytes: 4000, ...options });
+
+/** Gives a session rows whose first value is their number. */
+function give(journal: Journal, session: number, from: number, to: number): void {
+  for (let at = from; at < to; at++) journal.row(session, at, Float64Array.of(at, at * 2, NaN), 100 + at);
+}
+
+async function readAll(journal: Journal, session: number, from: number, to: number): Promise<number[]> {
+  const found: number[] = [];
+  for (let at = from; at < to;) {
+    const rows = await journal.rows(session, at, to);
+    if (!rows) break;
+    found.push(...rows.map((row) => row[0]!));
+    at += rows.length;
+  }
+  return found;
+}
+
+const count = (from: number, to: number) => Array.from({ length: to - from }, (_, index) => from + index);
+
+test('rows come back as they were given, from any row on, in this life and in the next', async () => {
+  const files = new MemoryFiles();
+  const journal = await opened(files);
+  const session = journal.openSession(rollerHello, plainSettings);
+  for (let at = 0; at < 600; at += 60) {
+    give(journal, session, at, at + 60);
+    await journal.flush();
+  }
+  expect(await readAll(journal, session, 37, 599)).toEqual(count(37, 599));
+  files.cutPower();
+  const next = await opened(files);
+  expect(await readAll(next, session, 0, 600)).toEqual(count(0, 600));
+  expect(next.sessions).toMatchObject([{ session, rows: 600, lastSequence: 699, closed: false }]);
+});
+
+test('rows that come while a commit is going on are safe a moment later, without anything after them', async () => {
+  const journal = await opened(new MemoryFiles());
+  const safe: number[] = [];
+  journal.on('safe', (_session, sequence) => safe.push(sequence));
+  const session = journal.openSession(rollerHello, plainSettings);
+  give(journal, session, 0, 10);
+  const flushed = journal.flush();
+  give(journal, session, 10, 20);
+  await flushed;
+  await new Promise((resolve) => setTimeout(resolve, 150));
+  expect(safe.at(-1)).toBe(119);
+});
+
+test('a run is there in the next life until it was stored, with its rows however old, and never again after that', async () => {
+  const files = new MemoryFiles();
+  const journal = await opened(files, { keepMs: 0 });
+  const session = journal.openSession(rollerHello, plainSettings);
+  const run = newRun();
+  give(journal, session, 0, 100);
+  journal.begin(run, [{ source: 0, session, from: 20 }]);
+  journal.end({ key: run.key, as: 'sealed', remarks: ['one'], to: [90] });
+  // Much later: its segments are far behind, and kept.
+  for (let at = 100; at < 2000; at += 100) {
+    give(journal, session, at, at + 100);
+    await journal.flush();
+  }
+  files.cutPower();
+  const next = await opened(files, { keepMs: 0 });
+  expect(next.unstored).toMatchObject([{ run: { key: run.key }, end: { to: [90], remarks: ['one'] } }]);
+  expect(await readAll(next, session, 20, 90)).toEqual(count(20, 90));
+  const before = (await files.list()).length;
+  next.stored(run.key);
+  for (let at = 2000; at < 4000; at += 100) {
+    give(next, session, at, at + 100);
+    await next.flush();
+  }
+  await new Promise((resolve) => setTimeout(resolve, 20));
+  // Given up and used again.
+  expect((await files.list()).length).toBeLessThan(before + 3);
+  files.cutPower();
+  expect((await opened(files)).unstored).toEqual([]);
+});
+
+test('of a run whose last rows a power cut took, those are kept that were safe', async () => {
+  const files = new MemoryFiles();
+  const journal = await opened(files, { segmentBytes: 100_000 });
+  const session = journal.openSession(rollerHello, plainSettings);
+  const run = newRun();
+  give(journal, session, 0, 100);
+  journal.begin(run, [{ source: 0, session, from: 0 }]);
+  await journal.flush();
+  give(journal, session, 100, 150);
+  journal.end({ key: run.key, as: 'sealed', remarks: [], to: [150] });
+  files.before = (act) => {
+    if (act === 'sync') throw new Error('power');
+  };
+  await journal.flush();
+  files.cutPower(0);
+  files.before = () => undefined;
+  const next = await opened(files);
+  expect(next.unstored).toMatchObject([{ end: undefined }]);
+  expect(next.sessions[0]!.rows).toBe(100);
+});

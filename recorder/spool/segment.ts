@@ -1,0 +1,73 @@
+import { crc32 } from 'node:zlib';
+
+/**
+ * The form of a spool segment: records one after the other. A record's
+ * checksum covers the number of its segment too, so that what a reused file
+ * still holds of its earlier life never passes for a record.
+ *
+ * 4 bytes length of the content · 4 bytes checksum · 8 bytes record number · 1 byte kind · content
+ */
+const recordHeadBytes = 17;
+/** No record is longer; a length beyond it is rubbish. */
+export const longestRecord = 8 * 2 ** 20;
+
+export interface SpoolRecord {
+  /** Rises by one from record to record, over all segments; 0 for a checkpoint's copies. */
+  number: number;
+  kind: number;
+  content: Buffer;
+}
+
+/** Where a record lies in its segment, and how long it is with its head. */
+export interface PlacedRecord extends SpoolRecord {
+  position: number;
+  length: number;
+}
+
+function checksum(segment: number, head: Buffer, content: Buffer): number {
+  const own = Buffer.alloc(8);
+  own.writeBigUInt64LE(BigInt(segment));
+  return crc32(content, crc32(head.subarray(8), crc32(own)));
+}
+
+/** A record as it stands in a segment. */
+export function recordBytes(segment: number, { number, kind, content }: SpoolRecord): Buffer {
+  const head = Buffer.alloc(recordHeadBytes);
+  head.writeUInt32LE(content.length, 0);
+  head.writeBigUInt64LE(BigInt(number), 8);
+  head.writeUInt8(kind, 16);
+  head.writeUInt32LE(checksum(segment, head, content), 4);
+  return Buffer.concat([head, content]);
+}
+
+/** Bytes that a record takes in a segment. */
+export const bytesTaken = (content: Buffer): number => recordHeadBytes + content.length;
+
+/** The record at a position; undefined where none is whole. */
+export function recordAt(segment: number, bytes: Buffer, position: number): PlacedRecord | undefined {
+  if (position + recordHeadBytes > bytes.length) return undefined;
+  const head = bytes.subarray(position, position + recordHeadBytes);
+  const length = head.readUInt32LE(0);
+  const end = position + recordHeadBytes + length;
+  if (length > longestRecord || end > bytes.length) return undefined;
+  const content = bytes.subarray(position + recordHeadBytes, end);
+  if (checksum(segment, head, content) !== head.readUInt32LE(4)) return undefined;
+  return {
+    number: Number(head.readBigUInt64LE(8)),
+    kind: head.readUInt8(16),
+    content,
+    position,
+    length: recordHeadBytes + length,
+  };
+}
+
+/** The whole records of a segment, up to the first that is not whole: there its tail was torn. */
+export function recordsOf(segment: number, bytes: Buffer): PlacedRecord[] {
+  const records: PlacedRecord[] = [];
+  let position = 0;
+  for (let record = recordAt(segment, bytes, position); record; record = recordAt(segment, bytes, position)) {
+    records.push(record);
+    position += record.length;
+  }
+  return records;
+}

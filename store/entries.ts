@@ -1,0 +1,160 @@
+import type { z } from 'zod';
+import { band, borrowedCurve, fuelEntry, inspection, limit, note, savedView, suspicion } from '../contract/job-file.ts';
+import { part } from '../contract/vehicles.ts';
+import type { Queryable } from './database.ts';
+import { changeRow, columnOf, parameter, recordOf } from './rows.ts';
+
+/** A table of short entries that belong to a job or a vehicle, and can be taken away and brought back. */
+export interface EntryTable {
+  /** The form of an entry as the contract promises it. */
+  schema: z.ZodType<Record<string, unknown>>;
+  table: string;
+  belongsTo: 'job_id' | 'vehicle_id';
+  fields: readonly string[];
+  order: string;
+  /** Column that there is one entry for in each job: adding it again changes it. */
+  onlyOne?: string;
+}
+
+const ofJob = <Schema extends z.ZodType<Record<string, unknown>>>(
+  table: string,
+  schema: Schema,
+  fields: readonly string[],
+  order = 'id',
+) => ({
+  table,
+  schema,
+  belongsTo: 'job_id' as const,
+  fields,
+  order,
+});
+
+export const entryTables = {
+  bands: ofJob('band', band, ['name', 'fromRpm', 'toRpm'], 'from_rpm, id'),
+  limits: ofJob('job_limit', limit, ['quantity', 'value', 'scale', 'reason', 'source']),
+  inspections: { ...ofJob('inspection', inspection, ['key', 'outcome', 'note', 'measured']), onlyOne: 'key' },
+  fuelEntries: ofJob('fuel_entry', fuelEntry, ['kind', 'at', 'litres', 'ethanolPct', 'name', 'note'], 'at, id'),
+  suspicions: ofJob('suspicion', suspicion, ['cause', 'test', 'outcome', 'state']),
+  views: ofJob('saved_view', savedView, ['name', 'address'], 'name, id'),
+  borrowedCurves: ofJob('borrowed_curve', borrowedCurve, ['name', 'origin', 'scale', 'points'], 'name, id'),
+  notes: ofJob('note', note, ['text', 'at'], 'at, id'),
+  parts: { ...ofJob('vehicle_part', part, ['name', 'knowledge', 'note']), belongsTo: 'vehicle_id' },
+} as const satisfies Record<string, EntryTable>;
+export type EntryKind = keyof typeof entryTables;
+
+const runLinks = `array(select run_id from suspicion_run where suspicion_id = suspicion.id order by run_id) as run_ids`;
+
+function columns({ table, fields }: EntryTable): string {
+  return ['id', 'revision', ...fields.map(columnOf), ...(table === 'suspicion' ? [runLinks] : [])].join(', ');
+}
+
+type EntryOf<Kind extends EntryKind> = z.output<(typeof entryTables)[Kind]['schema']>;
+
+/** The entries of a job or vehicle that were not taken away. */
+export async function entriesOf<Kind extends EntryKind>(
+  database: Queryable,
+  kind: Kind,
+  ownerId: number,
+): Promise<EntryOf<Kind>[]> {
+  const entry: EntryTable = entryTables[kind];
+  const { rows } = await database.query(
+    `select ${columns(entry)} from ${entry.table} where ${entry.belongsTo} = $1 and removed_at is null order by ${entry.order}`,
+    [ownerId],
+  );
+  return rows.map((row) => recordOf(entry.schema, row) as EntryOf<Kind>);
+}
+
+type JobEntryKind = Exclude<EntryKind, 'parts'>;
+const jobEntryKinds = Object.keys(entryTables).filter((kind) => kind !== 'parts') as JobEntryKind[];
+
+/** All entries of a job, by kind, in one query. */
+export async function jobEntries(
+  database: Queryable,
+  jobId: number,
+): Promise<{ [Kind in JobEntryKind]: EntryOf<Kind>[] }> {
+  const lists = jobEntryKinds.map((kind) => {
+    const entry: EntryTable = entryTables[kind];
+    return `(select coalesce(json_agg(to_json(entry)), '[]') from (select ${columns(entry)} from ${entry.table}
+       where job_id = $1 and removed_at is null order by ${entry.order}) as entry) as "${kind}"`;
+  });
+  const { rows } = await database.query<Record<JobEntryKind, Record<string, unknown>[]>>(`select ${lists.join(', ')}`, [
+    jobId,
+  ]);
+  const found = jobEntryKinds.map((kind) => [
+    kind,
+    rows[0]![kind].map((row) => recordOf(entryTables[kind].schema, withMoments(row))),
+  ]);
+  return Object.fromEntries(found) as { [Kind in JobEntryKind]: EntryOf<Kind>[] };
+}
+
+/** PostgreSQL writes moments into JSON in a form of its own; everywhere else they are ISO 8601 in UTC. */
+function withMoments(row: Record<string, unknown>): Record<string, unknown> {
+  return typeof row.at === 'string' ? { ...row, at: new Date(row.at) } : row;
+}
+
+export async function entryById(
+  database: Queryable,
+  kind: EntryKind,
+  id: number,
+): Promise<Record<string, unknown> | undefined> {
+  const entry: EntryTable = entryTables[kind];
+  const { rows } = await database.query(
+    `select ${columns(entry)} from ${entry.table} where id = $1 and removed_at is null`,
+    [id],
+  );
+  return rows[0] && recordOf(entry.schema, rows[0]);
+}
+
+/** @returns the new entry's id */
+export async function addEntry(
+  database: Queryable,
+  kind: EntryKind,
+  ownerId: number,
+  fields: Record<string, unknown>,
+): Promise<number> {
+  const entry: EntryTable = entryTables[kind];
+  const given = entry.fields.filter((field) => fields[field] !== undefined);
+  const names = given.map(columnOf);
+  const again = entry.onlyOne
+    ? ` on conflict (${entry.belongsTo}, ${entry.onlyOne}) do update set removed_at = null, ${names.map((name) => `${name} = excluded.${name}`).join(', ')}`
+    : '';
+  const { rows } = await database.query(
+    `insert into ${entry.table} (${entry.belongsTo}, ${names.join(', ')})
+     values ($1, ${names.map((_, index) => `$${index + 2}`).join(', ')})${again} returning id`,
+    [ownerId, ...given.map((field) => parameter(fields[field]))],
+  );
+  await linkRuns(database, kind, rows[0].id, fields.runIds);
+  return rows[0].id;
+}
+
+/** @returns false when there is no such entry @throws EditConflict */
+export async function changeEntry(
+  database: Queryable,
+  kind: EntryKind,
+  id: number,
+  { runIds, ...fields }: Record<string, unknown>,
+  revision?: number,
+): Promise<boolean> {
+  const done = await changeRow(database, entryTables[kind].table, id, fields, revision);
+  if (done) await linkRuns(database, kind, id, runIds);
+  return done;
+}
+
+/** Takes an entry away; it stays stored, and its act can be undone. */
+export async function removeEntry(database: Queryable, table: string, id: number): Promise<boolean> {
+  const { rowCount } = await database.query(
+    `update ${table} set removed_at = now() where id = $1 and removed_at is null`,
+    [id],
+  );
+  return rowCount === 1;
+}
+
+async function linkRuns(database: Queryable, kind: EntryKind, id: number, runIds: unknown): Promise<void> {
+  if (kind !== 'suspicions' || !Array.isArray(runIds)) return;
+  await database.query('delete from suspicion_run where suspicion_id = $1', [id]);
+  await database.query(
+    `insert into suspicion_run (suspicion_id, run_id)
+     select $1, run.id from run join suspicion on suspicion.id = $1 and run.job_id = suspicion.job_id where run.id = any($2)`,
+    [id, runIds],
+  );
+}

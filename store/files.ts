@@ -1,0 +1,111 @@
+import { createHash } from 'node:crypto';
+import { photo, tuneFile, type Photo, type TuneFile } from '../contract/job-file.ts';
+import { setupLetter } from '../core/setup/letter.ts';
+import type { Queryable } from './database.ts';
+import { recordOf } from './rows.ts';
+
+/** Tune files and photos: their contents stay in the store, records travel without them. */
+const tuneFileColumns = `setup_tune_file.id, setup_tune_file.revision, setup_id, name, author, note, sha256, bytes,
+  setup_tune_file.created_at`;
+const tuneFileFrom = 'from setup_tune_file join tune_file on tune_file.id = tune_file_id';
+
+export async function tuneFilesOfJob(database: Queryable, jobId: number): Promise<TuneFile[]> {
+  const { rows } = await database.query(
+    `select ${tuneFileColumns} ${tuneFileFrom} where job_id = $1 and removed_at is null order by setup_tune_file.id`,
+    [jobId],
+  );
+  return rows.map((row) => recordOf(tuneFile, row));
+}
+
+export async function tuneFileById(database: Queryable, id: number): Promise<TuneFile | undefined> {
+  const { rows } = await database.query(
+    `select ${tuneFileColumns} ${tuneFileFrom} where setup_tune_file.id = $1 and removed_at is null`,
+    [id],
+  );
+  return rows[0] && recordOf(tuneFile, rows[0]);
+}
+
+/** Where else a content is known from, the last first. */
+export interface KnownFrom {
+  jobId: number;
+  vehicle: string;
+  setup: string;
+  name: string;
+}
+
+/** Takes a tune file in for a setup: its content is stored once, whatever it is called. */
+export async function addTuneFile(
+  database: Queryable,
+  setup: { id: number; jobId: number },
+  file: { name: string; author: string; note: string; content: Buffer },
+): Promise<{ id: number; knownFrom: KnownFrom[] }> {
+  const sha256 = createHash('sha256').update(file.content).digest('hex');
+  const { rows: contents } = await database.query(
+    `insert into tune_file (sha256, bytes, content) values ($1, $2, $3)
+     on conflict (sha256) do update set sha256 = excluded.sha256 returning id`,
+    [sha256, file.content.length, file.content],
+  );
+  const contentId = contents[0].id;
+  const { rows: known } = await database.query(
+    `select setup_tune_file.job_id as "jobId", vehicle.name as vehicle, setup.position, setup_tune_file.name
+     from setup_tune_file join setup on setup.id = setup_id join job on job.id = setup_tune_file.job_id
+       join vehicle on vehicle.id = job.vehicle_id
+     where tune_file_id = $1 and setup_tune_file.removed_at is null order by setup_tune_file.id desc limit 5`,
+    [contentId],
+  );
+  const { rows } = await database.query(
+    `insert into setup_tune_file (job_id, setup_id, tune_file_id, name, author, note) values ($1, $2, $3, $4, $5, $6) returning id`,
+    [setup.jobId, setup.id, contentId, file.name, file.author, file.note],
+  );
+  const knownFrom = known.map(({ position, ...file }) => ({ ...file, setup: setupLetter(position) }));
+  return { id: rows[0].id, knownFrom };
+}
+
+export async function tuneFileContent(
+  database: Queryable,
+  id: number,
+): Promise<{ name: string; content: Buffer } | undefined> {
+  const { rows } = await database.query(`select name, content ${tuneFileFrom} where setup_tune_file.id = $1`, [id]);
+  return rows[0];
+}
+
+export async function photosOfJob(database: Queryable, jobId: number): Promise<Photo[]> {
+  const { rows } = await database.query(
+    'select id, revision, caption, mime, at from photo where job_id = $1 and removed_at is null order by at, id',
+    [jobId],
+  );
+  return rows.map((row) => recordOf(photo, row));
+}
+
+export async function addPhoto(
+  database: Queryable,
+  jobId: number,
+  taken: { caption: string; mime: string; content: Buffer },
+): Promise<number> {
+  const { rows } = await database.query('insert into photo (job_id, caption, mime) values ($1, $2, $3) returning id', [
+    jobId,
+    taken.caption,
+    taken.mime,
+  ]);
+  await database.query('insert into photo_content (photo_id, content) values ($1, $2)', [rows[0].id, taken.content]);
+  return rows[0].id;
+}
+
+export async function photoContent(
+  database: Queryable,
+  id: number,
+): Promise<{ mime: string; content: Buffer } | undefined> {
+  const { rows } = await database.query(
+    'select mime, content from photo join photo_content on photo_id = photo.id where photo.id = $1',
+    [id],
+  );
+  return rows[0];
+}
+
+/** What a picture is by its first bytes; undefined for anything else, whatever its name says. */
+export function pictureKind(content: Buffer): string | undefined {
+  if (content.subarray(0, 3).equals(Buffer.from([0xff, 0xd8, 0xff]))) return 'image/jpeg';
+  if (content.subarray(0, 8).equals(Buffer.from('89504e470d0a1a0a', 'hex'))) return 'image/png';
+  if (content.toString('latin1', 0, 4) === 'RIFF' && content.toString('latin1', 8, 12) === 'WEBP') return 'image/webp';
+  return undefined;
+}
