@@ -108,8 +108,11 @@ async function browserPart(databaseUrl: string, names: readonly string[] = []): 
   return browserTests(databaseUrl, chromium, names);
 }
 
+/** API tests that have a long form. */
+const soaked = ['server/recording/killed', 'server/routes/bad-input'];
+
 /** Folders of the project's own code. */
-const roots = ['core', 'contract', 'cli', 'recorder', 'server', 'web', 'simulator', 'launch', 'bench', 'e2e'];
+const roots = ['core', 'contract', 'cli', 'store', 'recorder', 'server', 'web', 'simulator', 'launch', 'bench', 'e2e'];
 
 /** What holds of the code as it is written: rules, types, layout, circles, what nobody uses. */
 async function staticChecks(): Promise<Outcome[]> {
@@ -151,7 +154,10 @@ async function test(): Promise<Outcome[]> {
     default:
       throw new Failure(`There is no part "${part}" of the tests: unit, api and browser are, or all without a word.`);
   }
-  if (process.env.SUVOK_SOAK) return [await browserPart(await testDatabase())];
+  if (process.env.SUVOK_SOAK) {
+    const database = await testDatabase();
+    return [await jestTests(apiFolders, soaked, database), await browserPart(database)];
+  }
   const databaseUrl = await testDatabase();
   return [
     ...(await staticChecks()),

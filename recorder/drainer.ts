@@ -68,6 +68,11 @@ export class Drainer extends EventEmitter<DrainerEvents> {
     else if (!this.timer) this.working = this.work();
   }
 
+  /** Settles when nothing is being stored. */
+  async idle(): Promise<void> {
+    while (this.working) await this.working;
+  }
+
   /** Stores what it can in a moment, then ends; what is left is on the disk for the next life. */
   async stop(): Promise<void> {
     let patience: NodeJS.Timeout | undefined;

@@ -46,7 +46,7 @@ class Bench {
 
   static async start(over: Partial<Conditions> = {}): Promise<Bench> {
     const bench = new Bench(await Journal.open(new MemoryFiles(), silentLog, { segmentBytes: 200_000 }));
-    const device = bench.instrument.connect(bench.journal);
+    const device = bench.instrument.newDevice(bench.journal);
     // Before the recorder hears of a row, as the journal does.
     device.on('row', (row) => bench.times.push(row[0]!));
     const journal = {
@@ -54,6 +54,7 @@ class Bench {
         bench.journal.begin(...begun);
         bench.runs.push({ begun: { run: begun[0], sources: begun[1] }, times: [], remarks: [] });
       },
+      ending: () => undefined,
       end: (end: EndRecord) => {
         bench.journal.end(end);
         const run = bench.runs.find(({ begun }) => begun.run.key === end.key)!;
@@ -79,6 +80,13 @@ class Bench {
 
   /** Steady in gear, or rolling out: nothing that is a pull. */
   roll = (seconds: number) => this.rows(seconds, -8, 5);
+
+  /** Frames that are lost on the way. */
+  skips(seconds: number): void {
+    this.timeS += seconds;
+    this.speed += 15 * seconds;
+    this.instrument.skip(seconds * rateHz);
+  }
 
   /** Full throttle, going on. */
   pulls = (seconds: number) => this.rows(seconds, 15, 100);
@@ -189,6 +197,15 @@ test('a pull that was under way when the instrument was heard is no whole run, a
   expect(bench.runs).toMatchObject([
     { as: 'interrupted', remarks: [expect.stringMatching(/its beginning is missing/)] },
   ]);
+});
+
+test('a pull with a hole in it is no whole run, and says where', async () => {
+  const bench = await Bench.start();
+  await bench.roll(3);
+  await bench.pulls(3);
+  bench.skips(1);
+  await bench.pull(2, 'lift');
+  expect(bench.runs).toMatchObject([{ as: 'interrupted', remarks: ['50 frames are missing at 7.02 s.', 'Nothing was read from 6.00 to 7.02 s, so it is no whole run.'] }]); // prettier-ignore
 });
 
 test('an announcement is told, taken back, and forgotten by a loss', async () => {

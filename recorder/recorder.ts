@@ -21,6 +21,8 @@ import type { Discontinuity } from './spool/records.ts';
 const bufferS = 30;
 const leadS = 2.5;
 const tailS = 0.4;
+/** A run with a longer hole than this is no whole one, s. */
+const longestHoleS = 0.5;
 /** A pull with less than this before it was under way when the instrument was heard, s. */
 const leastLeadS = 0.15;
 /** How long the drum must gain speed before it is a pull: with nobody at the controls, and when one was announced, s. */
@@ -51,6 +53,8 @@ interface Recording {
   endS: number | undefined;
   /** The pull was going on when the instrument was heard first. */
   headless: boolean;
+  /** Where nothing was read for too long, s of the instrument's clock. */
+  hole: { fromS: number; toS: number } | undefined;
   remarks: string[];
   /** Told together at its end: a lossy instrument has thousands. */
   discontinuities: Discontinuity[];
@@ -77,7 +81,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
   private readonly throttleAt: number;
 
   constructor(
-    private readonly journal: Pick<Journal, 'begin' | 'end'>,
+    private readonly journal: Pick<Journal, 'begin' | 'ending' | 'end'>,
     readonly device: Device,
     private readonly conditions: () => Conditions,
     private readonly log: Log,
@@ -123,7 +127,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
       const { current } = this;
       if (!current) continue;
       pullS = undefined;
-      current.latestS = time;
+      passed(current, time);
       if (noticed?.event === 'ends') current.endS = noticed.time + tailS;
       if (current.endS !== undefined && time >= current.endS) this.finish(current, 'sealed', false, from + at + 1);
     }
@@ -145,6 +149,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
       askedMs: performance.now(),
       endS: undefined,
       headless: false,
+      hole: undefined,
       remarks: [],
       discontinuities: [],
       kind: run.kind,
@@ -230,7 +235,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     const noticed = this.noticeIn(row);
     const { current } = this;
     if (current) {
-      current.latestS = time;
+      passed(current, time);
       this.watchForSilence();
       if (noticed?.event === 'ends') current.endS = noticed.time + tailS;
       if (current.endS !== undefined && time >= current.endS) this.finish(current, 'sealed', false);
@@ -282,6 +287,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
       askedMs: this.armed ? this.armedMs : performance.now(),
       endS: undefined,
       headless: pullS - (this.buffer.oldest?.[0] ?? pullS) < leastLeadS,
+      hole: undefined,
       remarks: [],
       discontinuities: [],
       kind: plan.kind,
@@ -307,7 +313,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     this.trigger = this.watch(unarmedSustainS, stillPulling);
     // The lift that is waited for may be in the very next row: it is seen by the speed before it.
     if (stillPulling) for (const row of this.buffer.since(recording.latestS - recentS)) this.noticeIn(row);
-    const { key, headless, loggers, noticedS, latestS, askedMs } = recording;
+    const { key, headless, hole, loggers, noticedS, latestS, askedMs } = recording;
     const remarks = [
       ...discontinuityRemarks(recording.discontinuities),
       ...recording.remarks,
@@ -316,13 +322,21 @@ export class Recorder extends EventEmitter<RecorderEvents> {
             'The pull was under way already when the instrument was heard: its beginning is missing, so it is no whole run.',
           ]
         : []),
+      ...(hole
+        ? [`Nothing was read from ${hole.fromS.toFixed(2)} to ${hole.toS.toFixed(2)} s, so it is no whole run.`]
+        : []),
     ];
-    const ends = headless ? 'interrupted' : as;
-    const ending = loggers.arrived(latestS - noticedS, askedMs).then((ofLoggers) => {
-      this.journal.end({ key, as: ends, remarks, to: [to, ...ofLoggers] });
-      this.log.info({ key, device: this.device.hello.device, as: ends, rows: to - recording.from }, 'run ended');
-    });
-    this.endings = Promise.all([this.endings, ending]);
+    const end = { key, as: headless || hole ? ('interrupted' as const) : as, remarks };
+    this.log.info({ key, device: this.device.hello.device, as: end.as, rows: to - recording.from }, 'run ended');
+    // At once, before any row that follows: only loggers are waited for.
+    if (loggers.taps.length === 0) this.journal.end({ ...end, to: [to] });
+    else {
+      this.journal.ending({ ...end, to });
+      const ending = loggers
+        .arrived(latestS - noticedS, askedMs)
+        .then((ofLoggers) => this.journal.end({ ...end, to: [to, ...ofLoggers] }));
+      this.endings = Promise.all([this.endings, ending]);
+    }
     this.emit('changed');
   }
 
@@ -363,4 +377,10 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     clearTimeout(this.silence);
     await this.endings;
   }
+}
+
+/** A run has come to a time, and may have passed over a hole. */
+function passed(recording: Recording, timeS: number): void {
+  if (timeS - recording.latestS > longestHoleS) recording.hole ??= { fromS: recording.latestS, toS: timeS };
+  recording.latestS = timeS;
 }

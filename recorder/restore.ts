@@ -29,7 +29,9 @@ export async function restoreDevices(journal: Journal, home: Home): Promise<void
     const device = Device.restored(kept, journal);
     const recorder = home.welcome(device);
     device.settings = home.settings(kept.hello.device) ?? device.settings;
-    const run = journal.unstored.find(({ end, sources }) => !end && sources[0]?.session === kept.session);
+    const run = journal.unstored.find(
+      ({ ending, end, sources }) => !end && !ending && sources[0]?.session === kept.session,
+    );
     const from = run ? Math.max(0, Math.min(run.sources[0]?.from ?? 0, kept.rows)) : kept.doneTo;
     const { rows, first } = await rowsFrom(journal, kept, from, run ? Infinity : lookBackS);
     for (const row of rows) {

@@ -2,6 +2,7 @@ import {
   beginRecord,
   breakRecord,
   closedRecord,
+  endingRecord,
   endRecord,
   jsonContent,
   kinds,
@@ -11,6 +12,7 @@ import {
   storedRecord,
   type BeginRecord,
   type Discontinuity,
+  type EndingRecord,
   type EndRecord,
   type SessionRecord,
 } from './records.ts';
@@ -33,6 +35,7 @@ export interface KeptSession extends SessionRecord {
 
 /** A run that the database does not have whole. */
 export interface KeptRun extends BeginRecord {
+  ending: EndingRecord | undefined;
   end: EndRecord | undefined;
 }
 
@@ -41,7 +44,7 @@ export class JournalIndex {
   readonly sessions = new Map<number, KeptSession>();
   /** In the order they began. */
   readonly runs = new Map<string, KeptRun>();
-  private readonly done = new Set<string>();
+  private readonly storedKeys = new Set<string>();
   private readonly safeNow = new Map<number, number>();
   private latestSession = 0;
 
@@ -70,22 +73,25 @@ export class JournalIndex {
       }
       case kinds.begin: {
         const begun = readJson(beginRecord, content);
-        if (!this.done.has(begun.run.key) && !this.runs.has(begun.run.key))
-          this.runs.set(begun.run.key, { ...begun, end: undefined });
+        if (!this.storedKeys.has(begun.run.key) && !this.runs.has(begun.run.key))
+          this.runs.set(begun.run.key, { ...begun, ending: undefined, end: undefined });
         return;
+      }
+      case kinds.ending: {
+        const ending = readJson(endingRecord, content);
+        const run = this.runs.get(ending.key);
+        if (run) run.ending = ending;
+        return this.done(run, ending.to);
       }
       case kinds.end: {
         const end = readJson(endRecord, content);
         const run = this.runs.get(end.key);
-        const [dyno] = run?.sources ?? [];
         if (run) run.end = end;
-        const session = dyno && this.sessions.get(dyno.session);
-        if (session) session.doneTo = Math.max(session.doneTo, end.to[0] ?? 0);
-        return;
+        return this.done(run, end.to[0] ?? 0);
       }
       case kinds.stored: {
         const { key } = readJson(storedRecord, content);
-        this.done.add(key);
+        this.storedKeys.add(key);
         this.runs.delete(key);
         return;
       }
@@ -94,6 +100,12 @@ export class JournalIndex {
         if (session) session.closed = true;
       }
     }
+  }
+
+  /** Rows of a run's dyno up to one belong to runs that have ended. */
+  private done(run: KeptRun | undefined, to: number): void {
+    const session = run && this.sessions.get(run.sources[0]?.session ?? -1);
+    if (session) session.doneTo = Math.max(session.doneTo, to);
   }
 
   private takeSession(record: SessionRecord): void {
@@ -118,15 +130,18 @@ export class JournalIndex {
     this.safeNow.set(number, lastSequence);
   }
 
-  /** A run that ended with rows which a power cut took ends with those that are there. */
-  afterRestart(): void {
+  /**
+   * Takes stock after a death.
+   * @returns ends of runs whose dyno had ended and whose loggers were still waited for: with the rows that are there
+   */
+  afterRestart(): EndRecord[] {
     this.safeNow.clear();
-    for (const run of this.runs.values()) {
-      if (run.end)
-        run.end.to = run.end.to.map((to, at) =>
-          Math.min(to, this.sessions.get(run.sources[at]?.session ?? -1)?.rows ?? 0),
-        );
-    }
+    return [...this.runs.values()].flatMap(({ end, ending, sources }) => {
+      if (end || !ending) return [];
+      const rows = (session: number) => this.sessions.get(session)?.rows ?? 0;
+      const [, ...loggers] = sources;
+      return [{ ...ending, to: [ending.to, ...loggers.map(({ session }) => rows(session))] }];
+    });
   }
 
   /** What a later segment repeats, so that the ones before it are needed for rows alone. */
@@ -140,8 +155,9 @@ export class JournalIndex {
       ...sessions
         .filter(({ closed }) => closed)
         .map(({ session }) => ({ kind: kinds.closed, content: jsonContent({ session }) })),
-      ...[...this.runs.values()].flatMap(({ end, ...begun }) => [
+      ...[...this.runs.values()].flatMap(({ ending, end, ...begun }) => [
         { kind: kinds.begin, content: jsonContent(begun) },
+        ...(ending ? [{ kind: kinds.ending, content: jsonContent(ending) }] : []),
         ...(end ? [{ kind: kinds.end, content: jsonContent(end) }] : []),
       ]),
     ];

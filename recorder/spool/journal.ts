@@ -10,6 +10,7 @@ import {
   readRows,
   rowsContent,
   type Discontinuity,
+  type EndingRecord,
   type EndRecord,
   type SourceOfRun,
 } from './records.ts';
@@ -80,7 +81,8 @@ export class Journal extends EventEmitter<JournalEvents> {
       },
       (record, place) => index.take(record, place),
     );
-    index.afterRestart();
+    // Runs whose loggers nobody waits for any more have ended with what is there.
+    for (const end of index.afterRestart()) journal.end(end);
     return journal;
   }
 
@@ -109,6 +111,11 @@ export class Journal extends EventEmitter<JournalEvents> {
 
   begin(run: NewRun, sources: SourceOfRun[]): void {
     this.append(kinds.begin, { run, sources });
+  }
+
+  /** The dyno's part of a run has ended; `end` follows when its loggers have spoken. */
+  ending(record: EndingRecord): void {
+    this.append(kinds.ending, record);
   }
 
   end(record: EndRecord): void {

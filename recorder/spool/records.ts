@@ -4,7 +4,7 @@ import { newRun } from '../../contract/recorded-run.ts';
 import { deviceSettings } from '../../contract/recording.ts';
 
 /** What the spool's records are. A kind's number is never given to another. */
-export const kinds = { session: 1, rows: 2, break: 3, begin: 4, end: 5, stored: 6, closed: 7 } as const;
+export const kinds = { session: 1, rows: 2, break: 3, begin: 4, end: 5, stored: 6, closed: 7, ending: 8 } as const;
 
 const count = z.int().nonnegative();
 
@@ -51,6 +51,10 @@ export const endRecord = z.object({
   to: z.array(count).min(1),
 });
 export type EndRecord = z.infer<typeof endRecord>;
+
+/** The dyno's part of a run has ended; of loggers a little more may be waited for. `to` is the row after the dyno's last. */
+export const endingRecord = endRecord.extend({ to: count });
+export type EndingRecord = z.infer<typeof endingRecord>;
 
 /** The database has a run whole. */
 export const storedRecord = z.object({ key: z.uuid() });

@@ -118,3 +118,33 @@ export class MemoryFiles implements SpoolFiles {
     return Promise.resolve(this.free);
   }
 }
+
+/** The files as one life of a process has them: after its death nothing that it asks is done. */
+export class FilesOfALife implements SpoolFiles {
+  dead = false;
+
+  constructor(private readonly files: SpoolFiles) {}
+
+  private async alive<T>(ask: () => Promise<T>): Promise<T> {
+    if (this.dead) return new Promise(() => undefined);
+    const given = await ask();
+    return this.dead ? new Promise(() => undefined) : given;
+  }
+
+  list = () => this.alive(() => this.files.list());
+  readWhole = (name: string) => this.alive(() => this.files.readWhole(name));
+  rename = (from: string, to: string) => this.alive(() => this.files.rename(from, to));
+  remove = (name: string) => this.alive(() => this.files.remove(name));
+  syncNames = () => this.alive(() => this.files.syncNames());
+  freeBytes = () => this.alive(() => this.files.freeBytes());
+
+  async open(name: string): Promise<SpoolFile> {
+    const file = await this.alive(() => this.files.open(name));
+    return {
+      write: (bytes, position) => this.alive(() => file.write(bytes, position)),
+      sync: () => this.alive(() => file.sync()),
+      read: (length, position) => this.alive(() => file.read(length, position)),
+      close: () => this.alive(() => file.close()),
+    };
+  }
+}

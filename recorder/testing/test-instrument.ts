@@ -54,10 +54,17 @@ export class TestInstrument {
     readonly settings = plainSettings,
   ) {}
 
-  connect(journal: Journal): Device {
+  /** Connects to a recorder that does not know it. */
+  newDevice(journal: Journal): Device {
     this.peer = new TestPeer();
     this.device = Device.of(this.hello, this.settings, journal, this.peer.asPeer);
     return this.device;
+  }
+
+  /** Sends what the recorder has asked for in its welcome. */
+  sendAgain(): void {
+    const welcome = this.peer.heard.find((message) => message.type === 'welcome');
+    if (welcome) for (const frame of this.sent) if (frame.sequence >= welcome.from) this.peer.emit('frame', frame);
   }
 
   /** Comes back on a new connection and sends again what is wanted. */
@@ -65,14 +72,18 @@ export class TestInstrument {
     this.peer = new TestPeer();
     this.device = device;
     device.attach(this.peer.asPeer);
-    const welcome = this.peer.heard.find((message) => message.type === 'welcome');
-    if (welcome) for (const frame of this.sent) if (frame.sequence >= welcome.from) this.peer.emit('frame', frame);
+    this.sendAgain();
   }
 
   frame(time: number, values: (number | null)[]): void {
     const frame: Frame = { type: 'frame', sequence: this.sequence++, time, values };
     this.sent.push(frame);
     if (!this.peer.closed) this.peer.emit('frame', frame);
+  }
+
+  /** Frames that it numbers and nobody gets. */
+  skip(count: number): void {
+    this.sequence += count;
   }
 
   /** The greatest frame number that it was told is safe; -1 before any. */

@@ -16,6 +16,7 @@ export class BenchClient {
   /** Frames that it has not been told are safe. */
   unsaved: Frame[] = [];
   private sequence = 0;
+  private welcome = false;
   private helloSaid: Record<string, unknown> = {};
   socket!: Socket;
   closed = false;
@@ -51,8 +52,9 @@ export class BenchClient {
     this.received.push(message);
     if (message.type === 'safe')
       this.unsaved = this.unsaved.filter(({ sequence }) => sequence > Number(message.sequence));
-    if (message.type === 'welcome')
-      for (const frame of this.unsaved) if (frame.sequence >= Number(message.from)) this.say(frame);
+    if (message.type !== 'welcome') return;
+    for (const frame of this.unsaved) if (frame.sequence >= Number(message.from)) this.say(frame);
+    this.welcome = true;
   }
 
   /** The number up to which all its frames are safe; -1 where none is. */
@@ -66,6 +68,7 @@ export class BenchClient {
   /** Comes back as itself, and sends again what is wanted. Tries until somebody listens. */
   async comeBack(port: number): Promise<void> {
     this.received = [];
+    this.welcome = false;
     for (let open = false; !open;) {
       open = await this.open(port).then(
         () => true,
@@ -98,8 +101,10 @@ export class BenchClient {
 
   frame(time: number, values: (number | null)[]): void {
     const frame = { type: 'frame' as const, sequence: this.sequence++, time, values };
-    if (this.helloSaid.protocol === 2) this.unsaved.push(frame);
-    this.say(frame);
+    if (this.helloSaid.protocol !== 2) return this.say(frame);
+    this.unsaved.push(frame);
+    // Until it is told what is wanted it sends nothing.
+    if (this.welcome) this.say(frame);
   }
 
   /** Sends a generated pull. @param until stop after this device time, s @returns the device time after it */

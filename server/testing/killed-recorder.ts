@@ -1,0 +1,42 @@
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { spawn, type ChildProcess } from 'node:child_process';
+
+/** A recorder as a process of its own, to be killed and started again on the same port and folder. */
+export class KillableRecorder {
+  readonly folder = mkdtempSync(join(tmpdir(), 'suvok-recorder-'));
+  benchLinkPort = 0;
+  private child: ChildProcess | undefined;
+
+  constructor(private readonly databaseUrl: string) {}
+
+  async start(): Promise<void> {
+    const child = spawn(process.execPath, ['--import', 'tsx', 'recorder/main.ts'], {
+      env: {
+        ...process.env,
+        NODE_OPTIONS: '',
+        DATABASE_URL: this.databaseUrl,
+        BENCH_LINK_PORT: String(this.benchLinkPort),
+        SUVOK_RECORDER: this.folder,
+        SUVOK_FREE_MB: '0',
+        SUVOK_LOG: join(this.folder, 'log'),
+      },
+      stdio: ['ignore', 'pipe', 'inherit'],
+    });
+    this.child = child;
+    const line = await new Promise<string>((resolve, reject) => {
+      child.stdout.once('data', (text: Buffer) => resolve(text.toString()));
+      child.once('close', () => reject(new Error('the recorder did not start')));
+    });
+    this.benchLinkPort = (JSON.parse(line) as { benchLinkPort: number }).benchLinkPort;
+  }
+
+  kill(signal: 'SIGKILL' | 'SIGTERM' = 'SIGKILL'): Promise<void> {
+    const { child } = this;
+    if (!child || child.exitCode !== null || child.signalCode !== null) return Promise.resolve();
+    const ended = new Promise<void>((resolve) => child.once('close', () => resolve()));
+    child.kill(signal);
+    return ended;
+  }
+}
