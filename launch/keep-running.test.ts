@@ -96,4 +96,30 @@ describe('what is kept running', () => {
     await turns();
     expect(other.programs.every((program, index) => index === 0 || program.stopped)).toBe(true);
   });
+
+  test('that is just being started again is stopped before the stop is over: nothing is left behind', async () => {
+    const programs: Program[] = [];
+    let go!: () => void;
+    const gate = new Promise<void>((resolve) => (go = resolve));
+    const keeper = await keepRunning<Program>({
+      name: 'database',
+      start: async () => {
+        if (programs.length > 0) await gate;
+        programs.push(new Program());
+        return programs.at(-1)!;
+      },
+      revived: () => undefined,
+      died: () => undefined,
+      wait: () => Promise.resolve(),
+    });
+    programs[0]!.die();
+    await turns();
+    let over = false;
+    const stopped = keeper.stop().then(() => (over = true));
+    await turns();
+    expect(over).toBe(false);
+    go();
+    await stopped;
+    expect(programs.map((program) => program.stopped)).toEqual([false, true]);
+  });
 });

@@ -42,7 +42,10 @@ export async function keepRunning<T extends Kept>(
   keeping: Keeping<T>,
 ): Promise<{ first: T; stop: () => Promise<void> }> {
   const { name, start, revived, died, now = Date.now } = keeping;
-  const wait = keeping.wait ?? ((ms: number) => new Promise<void>((resolve) => setTimeout(resolve, ms)));
+  const wait = keeping.wait ?? ((ms: number) => new Promise<void>((resolve) => setTimeout(resolve, ms).unref()));
+  let stopNow = () => undefined as void;
+  const stopping = new Promise<void>((resolve) => (stopNow = resolve));
+  let reviving: Promise<void> = Promise.resolve();
   const deaths: number[] = [];
   let stopped = false;
   let current = await start();
@@ -52,7 +55,7 @@ export async function keepRunning<T extends Kept>(
       deaths.push(now());
       const pauseMs = pauseAfter(deaths, now());
       died(`The ${name} has ended by itself; it is started again${pauseMs >= 1000 ? ` in ${Math.round(pauseMs / 1000)} s` : ''}`); // prettier-ignore
-      await wait(pauseMs);
+      await Promise.race([wait(pauseMs), stopping]);
       if (stopped) return;
       try {
         current = await start();
@@ -65,12 +68,15 @@ export async function keepRunning<T extends Kept>(
       }
     }
   };
-  const watch = (kept: T) => void kept.ended.then(() => (stopped ? undefined : revive()));
+  const watch = (kept: T) => void kept.ended.then(() => (stopped ? undefined : (reviving = revive())));
   watch(current);
   return {
     first,
     async stop() {
       stopped = true;
+      stopNow();
+      // What is being started now is there before it can be stopped.
+      await reviving;
       await current.stop();
     },
   };

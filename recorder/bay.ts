@@ -243,7 +243,7 @@ export class Bay extends EventEmitter<BayEvents> {
   }
 
   private takeDyno(device: Device): void {
-    const recorder = new Recorder(this.parts.journal, device, () => this.conditions(), this.parts.log);
+    const recorder = new Recorder(this.parts.journal, device, () => this.conditions(device), this.parts.log);
     this.recorders.push(recorder);
     recorder.on('changed', () => this.emit('changed'));
     device.on('row', (row) => {
@@ -271,9 +271,10 @@ export class Bay extends EventEmitter<BayEvents> {
     this.emit('dyno', dyno);
   }
 
-  private conditions(): Conditions {
+  /** What a run of a dyno takes along: the ratio is its own, whichever dyno came last. */
+  private conditions(dyno: Device): Conditions {
     const mounted = this.car.now;
-    const ratio = this.dyno?.settings.ratio;
+    const { ratio } = dyno.settings;
     return {
       setup: mounted && { id: mounted.setupId, jobId: mounted.jobId },
       gear: mounted?.gear ?? null,
