@@ -3,11 +3,12 @@ import type { BayState } from '../contract/live.ts';
 import type { Job, Run } from '../contract/records.ts';
 import { startProgram, stopProgram } from '../launch/program.ts';
 import type { StartedPair } from '../launch/suvok-programs.ts';
-import { readFileSync } from 'node:fs';
 import pg from 'pg';
 import type { Figure } from './figure.ts';
+import { fourDynos } from './four-dynos.ts';
 import { Instrument } from './instrument.ts';
 import { withPage } from './page-bench.ts';
+import { residentMb } from './process-use.ts';
 
 /** One bay at 1 kHz × 16 channels: a minute, or five with `--long`. */
 const longS = process.argv.includes('--long') ? 300 : 60;
@@ -16,7 +17,12 @@ const longS = process.argv.includes('--long') ? 300 : 60;
 export function recordingFigures(): Promise<Figure[]> {
   return withPage(async ({ server, page, databaseUrl }) => {
     const bench = new Bench(server, page, databaseUrl);
-    return [...(await bench.frameToPixel()), ...(await bench.liftToFigures()), ...(await bench.longRecording())];
+    return [
+      ...(await bench.frameToPixel()),
+      ...(await bench.liftToFigures()),
+      ...(await bench.longRecording()),
+      ...(await fourDynos(server)),
+    ];
   });
 }
 
@@ -179,15 +185,5 @@ class Bench {
       { name: 'growth of memory after the first half minute', value: settled.at(-1)! - settled[0]!, unit: 'MB' },
       { name: 'stored for each sample of a channel', value: Number(rows[0]!.bytes) / run.samples / 17, unit: 'bytes' },
     ];
-  }
-}
-
-/** Memory that a process holds, MB; 0 where the system does not say. */
-function residentMb(pid: number): number {
-  try {
-    const found = /VmRSS:\s+(\d+) kB/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'));
-    return Number(found?.[1] ?? 0) / 1024;
-  } catch {
-    return 0;
   }
 }

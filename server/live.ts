@@ -6,10 +6,10 @@ import type { RecorderClient } from './recorder-client.ts';
 import type { Database } from '../store/database.ts';
 import { isOwnOrigin } from './loopback.ts';
 
-/** Rows go out together at this pace, ms. */
-const rowsEveryMs = 16;
+/** Rows go out together at this pace, ms: the recorder has gathered them already. */
+const rowsEveryMs = 2;
 /** The bay's state goes out no more often than this, ms. */
-const stateEveryMs = 60;
+const stateEveryMs = 20;
 /** How often ages and silences are told anew, ms. */
 const heartbeatMs = 2000;
 
@@ -19,6 +19,7 @@ export class Live {
   private rows: Float64Array[] = [];
   private rowTimer: NodeJS.Timeout | undefined;
   private stateTimer: NodeJS.Timeout | undefined;
+  private stateSaidMs = -Infinity;
   private readonly heartbeat: NodeJS.Timeout;
   private listener: pg.PoolClient | undefined;
 
@@ -79,10 +80,13 @@ export class Live {
   }
 
   private planState(): void {
+    // At once after a quiet moment, and no more often than the pace while much happens.
+    const waitMs = Math.max(0, this.stateSaidMs + stateEveryMs - performance.now());
     this.stateTimer ??= setTimeout(() => {
       this.stateTimer = undefined;
+      this.stateSaidMs = performance.now();
       this.say(this.bay.state());
-    }, stateEveryMs);
+    }, waitMs);
   }
 
   private planRow(row: Float64Array): void {

@@ -21,6 +21,7 @@ export class RecorderSocket {
   private rows: Float64Array[] = [];
   private rowTimer: NodeJS.Timeout | undefined;
   private stateTimer: NodeJS.Timeout | undefined;
+  private stateSaidMs = -Infinity;
   private readonly heartbeat: NodeJS.Timeout;
 
   constructor(
@@ -121,10 +122,13 @@ export class RecorderSocket {
   }
 
   private planState(): void {
+    // At once after a quiet moment, and no more often than the pace while much happens.
+    const waitMs = Math.max(0, this.stateSaidMs + stateEveryMs - performance.now());
     this.stateTimer ??= setTimeout(() => {
       this.stateTimer = undefined;
+      this.stateSaidMs = performance.now();
       this.say(this.bay.state());
-    }, stateEveryMs);
+    }, waitMs);
   }
 
   private planRow(row: Float64Array): void {

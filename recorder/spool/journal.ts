@@ -118,8 +118,10 @@ export class Journal extends EventEmitter<JournalEvents> {
     this.append(kinds.ending, record);
   }
 
+  /** At once on the disk: somebody waits for the figures. */
   end(record: EndRecord): void {
     this.append(kinds.end, record);
+    void this.spool.flush();
   }
 
   stored(key: string): void {
