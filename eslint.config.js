@@ -3,7 +3,7 @@ import reactHooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
 /** The folders of docs/design and who may import whom: one way only. */
-const areas = ['core', 'contract', 'store', 'recorder', 'server', 'web', 'simulator', 'cli', 'launch', 'bench', 'e2e'];
+const areas = ['core', 'contract', 'store', 'recorder', 'server', 'web', 'simulator', 'cli', 'launch', 'operations', 'bench', 'e2e'];
 const allowed = {
   'core-units': ['core-units'],
   core: ['core', 'core-units'],
@@ -14,7 +14,8 @@ const allowed = {
   web: ['web', 'contract', 'core', 'core-units'],
   simulator: ['simulator', 'contract'],
   cli: ['cli', 'contract', 'core', 'core-units'],
-  launch: ['launch', 'contract'],
+  launch: ['launch', 'store', 'contract'],
+  operations: ['operations', 'launch', 'store', 'contract', 'core', 'core-units'],
   bench: ['bench', 'contract', 'core', 'core-units', 'launch'],
   // Only the server's test peers; the page itself is driven from outside.
   e2e: ['e2e', 'contract', 'core', 'core-units', 'cli', 'launch', 'recorder', 'server', 'store'],

@@ -23,12 +23,15 @@ require('./install.cjs')(function (text) {
   giveUp(error.message);
 });
 
+/** Of the command line: what is done to the data as a whole. */
+var operations = ['backup', 'verify', 'restore'];
+
 function run() {
   var programs = {
     start: './start.ts',
     test: './test.ts',
     bench: '../bench/main.ts',
-    cli: '../cli/main.ts',
+    cli: operations.indexOf(process.argv[3]) < 0 ? '../cli/main.ts' : '../operations/main.ts',
     simulator: '../simulator/main.ts',
   };
   if (!programs[command]) giveUp('there is no command "' + command + '".');

@@ -7,7 +7,10 @@ import { join } from 'node:path';
 import type { Change } from '../contract/job-file.ts';
 import type { BayState } from '../contract/live.ts';
 import type { Job } from '../contract/records.ts';
-import { freePort } from './postgres.ts';
+import pg from 'pg';
+import { databaseAccount } from './account.ts';
+import { findPostgres } from './postgres-programs.ts';
+import { freePort, startCluster } from './postgres.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'suvok-start-'));
 let blocker: Server;
@@ -143,7 +146,33 @@ test('from an empty folder to the page with its demo days, closed to others, and
   });
   again.child.kill('SIGTERM');
   expect(await again.ended).toBe(0);
-}, 120_000);
+
+  // Data of an earlier version: a backup is made before they are changed.
+  await onStoppedData(data, 'drop table if exists recorder cascade; delete from migration where name like \'0010%\'; alter table run drop column key, drop column recorder, add column recorder_id integer'); // prettier-ignore
+  const upgraded = npmStart(environment);
+  await running(upgraded);
+  expect(upgraded.said()).toContain('Making a backup before');
+  expect(readdirSync(join(data, 'backups')).filter((name) => name.endsWith('-upgrade.backup'))).toHaveLength(1);
+  expect(await jobsAgain()).toBe(12);
+  upgraded.child.kill('SIGTERM');
+  expect(await upgraded.ended).toBe(0);
+  // Data of a later version are left alone.
+  await onStoppedData(data, `insert into migration (name, run_on) values ('0099_later', now())`);
+  const older = npmStart(environment);
+  expect(await older.ended).toBe(1);
+  expect(older.said()).toMatch(/written by a newer Suvok.*0099_later/);
+}, 180_000);
+
+/** Does something to the data while Suvok is stopped. */
+async function onStoppedData(data: string, sql: string): Promise<void> {
+  const account = databaseAccount();
+  const cluster = await startCluster({ programs: findPostgres()!, folder: join(data, 'postgresql'), account });
+  const client = new pg.Client({ connectionString: cluster.url('suvok') });
+  await client.connect();
+  await client.query(sql);
+  await client.end();
+  await cluster.stop();
+}
 
 async function until(holds: () => boolean | Promise<boolean>): Promise<void> {
   for (const deadline = Date.now() + 40_000; !(await holds());) {

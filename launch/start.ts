@@ -1,5 +1,6 @@
 import { join } from 'node:path';
 import { databaseAccount } from './account.ts';
+import { backupBeforeUpgrade, keepBackups } from './backups.ts';
 import { buildWeb, webFolder } from './build-web.ts';
 import { claimFolder, dataFolder, prepareFolder } from './data-folder.ts';
 import { loadDemo } from './demo.ts';
@@ -104,6 +105,8 @@ async function start(): Promise<void> {
   await mustBeFree(port, 'PORT');
   await mustBeFree(benchLinkPort, 'BENCH_LINK_PORT');
   const databaseUrl = await database();
+  const backups = process.env.SUVOK_BACKUPS !== 'off';
+  if (backups) await backupBeforeUpgrade(databaseUrl, say);
   await buildWeb(say);
   say('Starting the recorder and the server');
   const { folder } = dataFolder(process.env.DATABASE_URL ? undefined : databaseAccount());
@@ -137,6 +140,7 @@ async function start(): Promise<void> {
     died: tell,
   });
   stops.push(simulator.stop);
+  if (backups) stops.push(keepBackups(folder, tell));
   say(`\nSuvok is at http://localhost:${server.port}   (Ctrl-C stops it)`);
 }
 

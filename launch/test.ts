@@ -36,7 +36,7 @@ async function tidyUp(): Promise<void> {
 
 /** Folders whose tests need nothing beside them, and those whose tests need a database. */
 const unitFolders = ['core/', 'contract/', 'cli/', 'recorder/', 'simulator/', 'web/'];
-const apiFolders = ['server/', 'store/', 'launch/'];
+const apiFolders = ['server/', 'store/', 'operations/', 'launch/'];
 
 /** Jest's tests under some folders. @param databaseUrl absent where no test needs one */
 async function jestTests(folders: readonly string[], names: readonly string[], databaseUrl?: string): Promise<Outcome> {
@@ -112,7 +112,20 @@ async function browserPart(databaseUrl: string, names: readonly string[] = []): 
 const soaked = ['server/recording/killed', 'server/routes/bad-input'];
 
 /** Folders of the project's own code. */
-const roots = ['core', 'contract', 'cli', 'store', 'recorder', 'server', 'web', 'simulator', 'launch', 'bench', 'e2e'];
+const roots = [
+  'core',
+  'contract',
+  'cli',
+  'store',
+  'recorder',
+  'server',
+  'web',
+  'simulator',
+  'launch',
+  'operations',
+  'bench',
+  'e2e',
+];
 
 /** What holds of the code as it is written: rules, types, layout, circles, what nobody uses. */
 async function staticChecks(): Promise<Outcome[]> {

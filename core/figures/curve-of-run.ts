@@ -1,19 +1,19 @@
 import { baselineSetup } from '../job/baseline.ts';
+import type { Recording } from '../recording/recording.ts';
 import { Refusal } from '../refusal.ts';
 import type { Curve } from './corrected-curve.ts';
 import type { FiguresView } from './figures-request.ts';
 import type { JobRecord, RunRecord } from './job-record.ts';
 import { makeJobFigures, spanRuns } from './make-job-figures.ts';
-import type { Reading } from './reading.ts';
+import { readingOf, type Reading } from './reading.ts';
 
 /** The settings of a single run's curve. */
 export type CurveView = Pick<FiguresView, 'standard' | 'share' | 'smoothing' | 'gridRpm'>;
 
+type LoneRun = Omit<RunRecord, 'setupId'>;
+
 /** A run that belongs to no job, as the only one of a job of its own. */
-export function loneRun(
-  run: Omit<RunRecord, 'setupId'>,
-  ignition: JobRecord['ignition'] = null,
-): { job: JobRecord; run: RunRecord } {
+export function loneRun(run: LoneRun, ignition: JobRecord['ignition'] = null): { job: JobRecord; run: RunRecord } {
   const alone = { ...run, setupId: 1 };
   return {
     job: { vehicle: '', ignition, setups: [{ id: 1, letter: 'A' }], runs: [alone], baseline: null },
@@ -50,4 +50,15 @@ export function curveOfRun(
   const { cause, why } = figures.unusable.find(({ id }) => id === run.id) ?? {};
   if (cause instanceof Error && !(cause instanceof Refusal)) throw cause;
   throw new Refusal(why ?? 'No power curve is made of a run of this kind.');
+}
+
+/** The curve of a run by itself, whatever its job; undefined where none can be made of it. */
+export function loneCurveOf(run: LoneRun, recording: Recording, view: CurveView): Curve | undefined {
+  const { job, run: alone } = loneRun(run);
+  try {
+    return curveOfRun(job, alone, view, new Map([[run.id, readingOf(run, recording)]]));
+  } catch (error) {
+    if (error instanceof Refusal) return undefined;
+    throw error;
+  }
 }
