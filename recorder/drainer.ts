@@ -106,8 +106,9 @@ export class Drainer extends EventEmitter<DrainerEvents> {
       this.displaced = true;
       return this.tell('Another recorder has taken this one’s place. What is recorded stays on this machine’s disk; stop one of the two, then start Suvok again.'); // prettier-ignore
     }
-    const waiting = this.waiting();
-    this.tell(`The database does not answer (${error.message}).${waiting} Recording goes on; storing is tried again.`);
+    this.tell(
+      `The database does not answer. Recording goes on; ${this.waiting()}. It is asked again (it said: ${error.message}).`,
+    );
     if (this.stopped) return;
     this.timer = setTimeout(() => {
       this.timer = undefined;
@@ -117,8 +118,8 @@ export class Drainer extends EventEmitter<DrainerEvents> {
 
   private waiting(): string {
     const runs = this.journal.unstored;
-    if (runs.length === 0) return '';
-    return ` ${runs.length === 1 ? 'A run waits' : `${runs.length} runs wait`} on this machine’s disk.`;
+    if (runs.length === 0) return 'nothing waits to be stored';
+    return `${runs.length === 1 ? 'a run waits' : `${runs.length} runs wait`} on this machine’s disk and will be stored`;
   }
 
   private tell(problem: string | null): void {

@@ -63,6 +63,7 @@ function Recording({ job }: { job: Job }) {
             pending={hasRuns && figures === undefined}
           />
           <aside className={classes.side} aria-label={result.run ? 'Result' : 'Before the run'}>
+            <Trouble />
             {result.run && !recording ? (
               <RunResult
                 key={result.run.id}
@@ -77,7 +78,6 @@ function Recording({ job }: { job: Job }) {
             ) : (
               <BeforeRun job={job} setup={setup} baseline={baseline} figures={figures} recording={recording} />
             )}
-            <Trouble />
           </aside>
         </div>
         <ControlBar
