@@ -111,7 +111,8 @@ test('from an empty folder to the page with its demo days, closed to others, and
   expect(new Set(jobs.map((job) => job.state))).toEqual(new Set(['open', 'paused', 'closed']));
   await demoKeepsItsOwnTimes(address, ends);
   expect(await (await fetch(address)).text()).toContain('<title>Suvok</title>');
-  expect(statSync(join(data, 'postgresql')).mode & 0o077).toBe(0);
+  for (const owned of ['postgresql', 'recorder', 'server.log', 'recorder.log'])
+    expect(statSync(join(data, owned)).mode & 0o077).toBe(0);
   expect(statSync(join(data, 'postgresql', 'password')).mode & 0o077).toBe(0);
   const second = npmStart({ ...environment, PORT: '0', BENCH_LINK_PORT: '0' });
   expect(await second.ended).toBe(1);

@@ -23,7 +23,7 @@ function giveUp(sentence: string): never {
 
 if (!environment.success) giveUp(`${String(environment.error.issues[0]!.path[0])} is missing or not usable.`);
 const { DATABASE_URL, SUVOK_RECORDER, BENCH_LINK_PORT, SUVOK_FREE_MB, SUVOK_LOG, SUVOK_ADAPTERS } = environment.data;
-const logger = pino(pino.destination(SUVOK_LOG ?? 2));
+const logger = pino(pino.destination(SUVOK_LOG ? { dest: SUVOK_LOG, mode: 0o600 } : 2));
 
 let places: AdaptedPlace[];
 try {

@@ -14,7 +14,7 @@ import { FollowedLoggers } from './followed-loggers.ts';
 import type { LoggerTap } from './logger-tap.ts';
 import { PreBuffer } from './pre-buffer.ts';
 import type { Journal } from './spool/journal.ts';
-import type { KeptRun } from './spool/journal-index.ts';
+import type { KeptRun, KeptSession } from './spool/journal-index.ts';
 import type { Discontinuity } from './spool/records.ts';
 
 /** Kept of what came before a pull was noticed, s; of it a run takes this much, and this much after the lift. */
@@ -93,7 +93,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     this.throttleAt = 1 + names.indexOf('throttle');
     device.on('row', (row) => this.take(row));
     device.on('lost', () => this.interrupt('The instrument was lost during this run.'));
-    device.on('discontinuity', (found) => this.current?.discontinuities.push(found));
+    device.on('discontinuity', (found) => this.current && broken(this.current, found));
   }
 
   private watch(sustainS: number, waiting = false): RunTrigger {
@@ -105,8 +105,15 @@ export class Recorder extends EventEmitter<RecorderEvents> {
    * Goes on with what an earlier life of the recorder was doing.
    * @param rows of the device's session, from `from` on
    * @param open the run that it was recording
+   * @param breaks of the session, by its rows
    */
-  restore(rows: readonly Float64Array[], from: number, open: KeptRun | undefined, loggers: readonly LoggerTap[]): void {
+  restore(
+    rows: readonly Float64Array[],
+    from: number,
+    open: KeptRun | undefined,
+    loggers: readonly LoggerTap[],
+    breaks: KeptSession['breaks'],
+  ): void {
     const [dyno] = open?.sources ?? [];
     let waiting = open;
     let pullS: number | undefined;
@@ -121,13 +128,14 @@ export class Recorder extends EventEmitter<RecorderEvents> {
         this.current = this.again(waiting, time, loggers);
         waiting = undefined;
       }
+      if (this.current) for (const { row, found } of breaks) if (row === from + at) broken(this.current, found);
       this.buffer.push(row);
       const noticed = this.noticeIn(row);
       if (noticed?.event === 'begins') pullS = noticed.time;
       const { current } = this;
       if (!current) continue;
       pullS = undefined;
-      passed(current, time);
+      current.latestS = time;
       if (noticed?.event === 'ends') current.endS = noticed.time + tailS;
       if (current.endS !== undefined && time >= current.endS) this.finish(current, 'sealed', false, from + at + 1);
     }
@@ -155,11 +163,6 @@ export class Recorder extends EventEmitter<RecorderEvents> {
       kind: run.kind,
       loggers: FollowedLoggers.again(loggers, others),
     };
-  }
-
-  /** A break that was found before the restart, in a run that goes on. */
-  restoreBreak(found: Discontinuity): void {
-    this.current?.discontinuities.push(found);
   }
 
   /** What is to be recorded next has changed. */
@@ -235,7 +238,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     const noticed = this.noticeIn(row);
     const { current } = this;
     if (current) {
-      passed(current, time);
+      current.latestS = time;
       this.watchForSilence();
       if (noticed?.event === 'ends') current.endS = noticed.time + tailS;
       if (current.endS !== undefined && time >= current.endS) this.finish(current, 'sealed', false);
@@ -379,8 +382,9 @@ export class Recorder extends EventEmitter<RecorderEvents> {
   }
 }
 
-/** A run has come to a time, and may have passed over a hole. */
-function passed(recording: Recording, timeS: number): void {
-  if (timeS - recording.latestS > longestHoleS) recording.hole ??= { fromS: recording.latestS, toS: timeS };
-  recording.latestS = timeS;
+/** Frames are missing in a run, or its clock went back. */
+function broken(recording: Recording, found: Discontinuity): void {
+  recording.discontinuities.push(found);
+  if ('missing' in found && found.atS - recording.latestS > longestHoleS)
+    recording.hole ??= { fromS: recording.latestS, toS: found.atS };
 }

@@ -38,8 +38,7 @@ export async function restoreDevices(journal: Journal, home: Home): Promise<void
       device.remember(row);
       if (!recorder) device.emit('row', row);
     }
-    recorder?.restore(rows, first, run, home.loggers());
-    for (const { row, found } of kept.breaks) if (run && row >= from) recorder?.restoreBreak(found);
+    recorder?.restore(rows, first, run, home.loggers(), kept.breaks);
     if (device.resumes) continue;
     recorder?.endNow('The recorder stopped during this run.');
     device.lose();

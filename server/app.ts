@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
 import { builtInto, earlyLinks } from './early-links.ts';
-import { isOwnHost, isOwnOrigin } from './loopback.ts';
+import { fromOwnPages } from './fetch-site.ts';
 import type { Log } from '../contract/log.ts';
 import type { RecorderClient } from './recorder-client.ts';
 import type { ImportReader } from './import/import-reader.ts';
@@ -39,7 +39,10 @@ export function createApp(
           styleSrc: ["'self'", "'unsafe-inline'"],
           imgSrc: ["'self'", 'data:', 'blob:'],
           fontSrc: ["'self'", 'data:'],
-          connectSrc: ["'self'", 'ws:'],
+          // The WebSocket is of the same origin, which browsers count as their own.
+          connectSrc: ["'self'"],
+          objectSrc: ["'none'"],
+          frameAncestors: ["'none'"],
           workerSrc: ["'self'", 'blob:'],
           upgradeInsecureRequests: null,
         },
@@ -47,10 +50,11 @@ export function createApp(
       strictTransportSecurity: false,
     }),
   );
-  app.use((request, _response, next) => {
-    const changes = !['GET', 'HEAD'].includes(request.method);
-    if (changes ? isOwnOrigin(request.headers) : isOwnHost(request.headers)) return next();
-    throw new HttpRefusal(403, 'Suvok answers only to this machine, under its loopback address.');
+  app.use(fromOwnPages);
+  // Answers hold people's work: a browser keeps none, but for what a route says never changes.
+  app.use('/api', (_request, response, next) => {
+    response.set('cache-control', 'no-store');
+    next();
   });
   app.use('/api', express.json({ limit: '1mb' }));
   app.use('/api', cleanInput);

@@ -10,6 +10,10 @@ import { isOwnOrigin } from './loopback.ts';
 const rowsEveryMs = 2;
 /** The bay's state goes out no more often than this, ms. */
 const stateEveryMs = 20;
+/** A page that has so much unread gets no rows, bytes. */
+const mostUnread = 2 ** 20;
+/** A page that answers no ping for this long has gone, ms. */
+const pingEveryMs = 20_000;
 /** How often ages and silences are told anew, ms. */
 const heartbeatMs = 2000;
 
@@ -21,6 +25,9 @@ export class Live {
   private stateTimer: NodeJS.Timeout | undefined;
   private stateSaidMs = -Infinity;
   private readonly heartbeat: NodeJS.Timeout;
+  private readonly pings: NodeJS.Timeout;
+  /** Pages that have answered since the last ping. */
+  private readonly answered = new WeakSet<WebSocket>();
   private listener: pg.PoolClient | undefined;
 
   constructor(
@@ -36,12 +43,15 @@ export class Live {
     });
     this.sockets.on('connection', (socket) => {
       socket.on('error', () => socket.terminate());
+      this.answered.add(socket);
+      socket.on('pong', () => this.answered.add(socket));
       this.say(this.bay.state(), socket);
       this.sayColumns(socket);
     });
     bay.on('changed', () => this.planState());
     bay.on('columns', () => this.sayColumns());
     bay.on('row', (row) => this.planRow(row));
+    this.pings = setInterval(() => this.ping(), pingEveryMs);
     this.heartbeat = setInterval(() => this.planState(), heartbeatMs);
   }
 
@@ -70,6 +80,7 @@ export class Live {
 
   async close(): Promise<void> {
     clearInterval(this.heartbeat);
+    clearInterval(this.pings);
     clearTimeout(this.rowTimer);
     clearTimeout(this.stateTimer);
     for (const socket of this.sockets.clients) socket.terminate();
@@ -77,6 +88,13 @@ export class Live {
     this.listener = undefined;
     listener?.release(true);
     await new Promise<void>((resolve) => this.sockets.close(() => resolve()));
+  }
+
+  private ping(): void {
+    for (const socket of this.sockets.clients) {
+      if (!this.answered.delete(socket)) socket.terminate();
+      else socket.ping();
+    }
   }
 
   private planState(): void {
@@ -105,7 +123,9 @@ export class Live {
     const width = rows[0]!.length;
     const block = new Float64Array(width * rows.length);
     rows.forEach((row, index) => block.set(row, index * width));
-    for (const socket of this.sockets.clients) socket.send(Buffer.from(block.buffer));
+    // A page that does not keep up loses rows; it draws what comes next.
+    for (const socket of this.sockets.clients)
+      if (socket.bufferedAmount < mostUnread) socket.send(Buffer.from(block.buffer));
   }
 
   private sayColumns(only?: WebSocket): void {
@@ -116,6 +136,10 @@ export class Live {
 
   private say(message: LiveMessage, only?: WebSocket): void {
     const text = JSON.stringify(message);
-    for (const socket of only ? [only] : this.sockets.clients) socket.send(text);
+    for (const socket of only ? [only] : this.sockets.clients) {
+      // One that reads nothing at all is let go; a page that lives comes back.
+      if (socket.bufferedAmount > 4 * mostUnread) socket.terminate();
+      else socket.send(text);
+    }
   }
 }

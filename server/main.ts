@@ -27,7 +27,7 @@ const { DATABASE_URL, PORT, SUVOK_RECORDER, HOST, SUVOK_WEB, SUVOK_LOG } = envir
 if (HOST !== undefined && !loopbackHosts.includes(HOST)) {
   giveUp(`HOST is ${HOST}, but until Suvok has accounts it listens on this machine alone (127.0.0.1). Unset HOST.`);
 }
-const logger = pino(pino.destination(SUVOK_LOG ?? 2));
+const logger = pino(pino.destination(SUVOK_LOG ? { dest: SUVOK_LOG, mode: 0o600 } : 2));
 
 const server = await startServer({
   databaseUrl: DATABASE_URL,

@@ -34,6 +34,9 @@ export async function startServer(settings: ServerSettings): Promise<RunningServ
   const recorder = new RecorderClient(settings.recorder);
   const reader = new ImportReader();
   const http = createServer(createApp(database, recorder, reader, settings.webFolder, settings.log));
+  // One that sends its request by drops holds nothing up.
+  http.headersTimeout = 15_000;
+  http.requestTimeout = 300_000;
   const live = new Live(http, recorder, database);
   await live.listen();
   await recorder.ready();

@@ -1,5 +1,6 @@
 import Papa from 'papaparse';
 import { Refusal } from '../refusal.ts';
+import { plainHeading } from './safe-heading.ts';
 
 /**
  * Cuts a file's text into cells, row by row, so that a long file is never
@@ -26,7 +27,7 @@ export function eachCsvRow(text: string, columns: (header: string[]) => (row: re
       rows++;
       return take(cells);
     }
-    const header = cells.map((cell) => cell.trim());
+    const header = cells.map((cell) => plainHeading(cell.trim()));
     if (header.every((cell) => cell === '' || isNumber(cell))) {
       throw new Refusal(
         'The file has no header line. The first line must name the columns with their units, such as "time [s],rollerSpeed [rad/s]".',

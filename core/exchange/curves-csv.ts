@@ -1,4 +1,5 @@
 import Papa from 'papaparse';
+import { safeHeading } from './safe-heading.ts';
 
 /** A named column of values over engine speed, in the unit that it is written in. */
 export interface CurveColumn {
@@ -24,7 +25,7 @@ export function curvesCsv(columns: readonly CurveColumn[]): string {
   });
   const fields = ['engineSpeed [rpm]', ...columns.map(({ name, unit }) => `${name} [${unit}]`)];
   const data = [...speeds].sort((a, b) => a - b).map((rpm) => [rpm, ...maps.map((map) => cell(map.get(rpm)))]);
-  return Papa.unparse({ fields, data }, { newline: '\r\n' }) + '\r\n';
+  return Papa.unparse({ fields: fields.map(safeHeading), data }, { newline: '\r\n' }) + '\r\n';
 }
 
 function cell(value: number | undefined): number | '' {

@@ -1,5 +1,6 @@
 import Papa from 'papaparse';
 import type { Recording } from '../recording/recording.ts';
+import { safeHeading } from './safe-heading.ts';
 
 /**
  * A recording as CSV text that `readRecordingCsv` reads back to the same
@@ -14,5 +15,5 @@ export function writeRecordingCsv(recording: Recording): string {
   const data = Array.from(recording.time, (_, row) =>
     columns.map((column) => (Number.isNaN(column[row]!) ? '' : column[row]!)),
   );
-  return Papa.unparse({ fields, data }, { newline: '\n' }) + '\n';
+  return Papa.unparse({ fields: fields.map(safeHeading), data }, { newline: '\n' }) + '\n';
 }

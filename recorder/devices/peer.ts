@@ -98,6 +98,8 @@ export class Peer extends EventEmitter<PeerEvents> {
     this.wrong++;
     this.send({ type: 'problem', text });
     this.emit('problem', text);
-    if (this.wrong === mostWrong) this.close();
+    // Whoever does not begin with a hello is no instrument: a web page's request, which a browser sends line by line, ends at its first.
+    if (!this.hello) this.wrong = mostWrong;
+    if (this.wrong >= mostWrong) this.close();
   }
 }

@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import { promisify } from 'node:util';
 import type { CurveJson } from '../../contract/curve.ts';
 import type { Run } from '../../contract/records.ts';
-import { truePowerKw, usualTorque } from '../../core/testing/test-car.ts';
+import { testDyno, truePowerKw, usualTorque } from '../../core/testing/test-car.ts';
 import { BenchClient } from '../testing/bench-client.ts';
 import { eventually, TestServer } from '../testing/test-server.ts';
 
@@ -124,12 +124,29 @@ describe('a pull', () => {
 });
 
 describe('a peer', () => {
-  test('that sends rubbish hears why, is let go in the end, and leaves nothing behind', async () => {
+  test('that does not begin with a hello hears why and is let go at its first line', async () => {
+    for (const first of ['GET / HTTP/1.1', '{"rubbish"', '{"type":"frame","sequence":0,"time":0,"values":[1]}']) {
+      const client = await connected();
+      client.say(first);
+      await eventually('the complaint', () => client.received.some((message) => message.type === 'problem'));
+      await eventually('being let go', () => client.closed);
+    }
+  });
+
+  test('whose hello stands in the body of a web page’s request records nothing', async () => {
+    // What a page of another site can send here: a browser writes its own lines first.
+    const hello = { type: 'hello', protocol: 1, device: 'forged', kind: 'inertia-roller', channels: [{ name: 'rollerSpeed', unit: 'rad/s' }], engineToDrumRatio: 3, dyno: testDyno }; // prettier-ignore
+    const sent = fetch(`http://127.0.0.1:${server.running.benchLinkPort}/`, { method: 'POST', body: `${JSON.stringify(hello)}\n` }); // prettier-ignore
+    await expect(sent).rejects.toThrow();
+    expect((await server.bay()).devices.filter(({ device }) => device === 'forged')).toEqual([]);
+  });
+
+  test('that speaks and then sends rubbish hears why and is let go in the end', async () => {
     const client = await connected();
-    client.say('GET / HTTP/1.1');
-    await eventually('the complaint', () => client.received.some((message) => message.type === 'problem'));
+    client.hello({ device: 'babbler' });
     for (let count = 0; count < 30; count++) client.say(`{"rubbish": ${count}`);
     await eventually('being let go', () => client.closed);
+    expect(client.received.filter(({ type }) => type === 'problem').length).toBe(20);
   });
 
   test('with a unit that is not known is refused, and the bay says so', async () => {
@@ -245,6 +262,7 @@ test('the client printed in docs/bench-link.md plays its curve with its notch', 
   writeFileSync(file, client);
   await promisify(execFile)(process.execPath, [file]);
   const [run] = await sealed('the run', () => server.runs(job));
+  expect(run!.remarks).toEqual([]);
   expect(run).toMatchObject({ label: 'A1', state: 'sealed', source: 'example' });
   await eventually('its place in the bay', async () => (await server.bay()).recorder.lastRunId === run!.id);
   const { engineSpeedRpm, uncorrectedPowerKw } = await server.json<CurveJson>(
