@@ -3,7 +3,20 @@ import reactHooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
 /** The folders of docs/design and who may import whom: one way only. */
-const areas = ['core', 'contract', 'store', 'recorder', 'server', 'web', 'simulator', 'cli', 'launch', 'operations', 'bench', 'e2e'];
+const areas = [
+  'core',
+  'contract',
+  'store',
+  'recorder',
+  'server',
+  'web',
+  'simulator',
+  'cli',
+  'launch',
+  'operations',
+  'bench',
+  'e2e',
+];
 const allowed = {
   'core-units': ['core-units'],
   core: ['core', 'core-units'],
