@@ -76,3 +76,16 @@ test('one that lags behind is waited for a little, and one that has gone is not'
 test('without loggers nothing is waited for', async () => {
   expect(await within(FollowedLoggers.from([], 2).arrived(10, 0), 1)).toEqual([]);
 });
+
+test('after a restart those that are there go on, and one that has gone has what came of it', async () => {
+  const device = logger('here', 4);
+  const tap = tapOf(device);
+  says(device, 1, 7);
+  const sources = [
+    { source: 1, session: 3, from: 2 },
+    { source: 2, session: 4, from: 5 },
+  ];
+  const followed = FollowedLoggers.again([tap], sources, (session) => (session === 3 ? 40 : 0));
+  expect(followed.sources()).toEqual(sources);
+  expect(await within(followed.arrived(9, performance.now()), 20)).toEqual([40, 7]);
+});

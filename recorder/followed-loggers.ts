@@ -7,11 +7,14 @@ const waitsMs = { live: 400, played: 6000 };
 const lookEveryMs = 10;
 
 interface Followed {
-  tap: LoggerTap;
-  /** Its newest row when the run was noticed, on its own clock, s. */
-  latestS: number;
+  session: number;
   /** The first row of its session that belongs to the run. */
   from: number;
+  /** Its newest row when the run was noticed, on its own clock, s. */
+  latestS: number;
+  /** Undefined where it has gone since: then it has so many rows, and no more will come. */
+  tap: LoggerTap | undefined;
+  rows: number;
 }
 
 /** The engine loggers that a run follows: which of their rows belong to it. */
@@ -24,31 +27,54 @@ export class FollowedLoggers {
    */
   static from(taps: readonly LoggerTap[], leadS: number): FollowedLoggers {
     const heard = taps.flatMap((tap) => (tap.latest ? [{ tap, latestS: tap.latest[0]! }] : []));
-    return new FollowedLoggers(heard.map(({ tap, latestS }) => ({ tap, latestS, from: tap.rowBack(leadS) })));
+    return new FollowedLoggers(
+      heard.map(({ tap, latestS }) => ({
+        session: tap.device.session,
+        from: tap.rowBack(leadS),
+        latestS,
+        tap,
+        rows: 0,
+      })),
+    );
   }
 
-  /** Goes on following those of a run that an earlier life of the recorder began; what has come of them is taken as it is. */
-  static again(taps: readonly LoggerTap[], sources: readonly SourceOfRun[]): FollowedLoggers {
+  /**
+   * Goes on following those of a run that an earlier life of the recorder began; what has come of them is taken as it is.
+   * @param rowsOf how many rows a session has
+   */
+  static again(
+    taps: readonly LoggerTap[],
+    sources: readonly SourceOfRun[],
+    rowsOf: (session: number) => number,
+  ): FollowedLoggers {
     return new FollowedLoggers(
-      sources.flatMap(({ session, from }) => {
-        const tap = taps.find(({ device }) => device.session === session);
-        return tap ? [{ tap, latestS: -Infinity, from }] : [];
-      }),
+      sources.map(({ session, from }) => ({
+        session,
+        from,
+        latestS: -Infinity,
+        tap: taps.find(({ device }) => device.session === session),
+        rows: rowsOf(session),
+      })),
     );
   }
 
   get taps(): LoggerTap[] {
-    return this.followed.map(({ tap }) => tap);
+    return this.followed.flatMap(({ tap }) => tap ?? []);
+  }
+
+  /** None is followed: nothing is waited for at the end. */
+  get none(): boolean {
+    return this.followed.length === 0;
   }
 
   /** What the run writes down of them. */
   records(): RunLogRecord[] {
-    return this.followed.map(({ tap }, index) => tap.record(index + 1));
+    return this.taps.map((tap, index) => tap.record(index + 1));
   }
 
   /** Where their rows are. Sources count from 1. */
   sources(): SourceOfRun[] {
-    return this.followed.map(({ tap, from }, index) => ({ source: index + 1, session: tap.device.session, from }));
+    return this.followed.map(({ session, from }, index) => ({ source: index + 1, session, from }));
   }
 
   /**
@@ -58,10 +84,10 @@ export class FollowedLoggers {
    * @returns for each, the row after the last that belongs to the run
    */
   async arrived(ranS: number, askedMs: number): Promise<number[]> {
-    const played = this.followed.some(({ tap }) => tap.device.playsFast);
+    const played = this.taps.some(({ device }) => device.playsFast);
     const deadline = performance.now() + (played ? waitsMs.played : waitsMs.live);
-    const behind = () => this.followed.some(({ tap, latestS }) => !tap.hasReached(latestS + ranS, askedMs));
+    const behind = () => this.followed.some(({ tap, latestS }) => tap && !tap.hasReached(latestS + ranS, askedMs));
     while (behind() && performance.now() < deadline) await new Promise((resolve) => setTimeout(resolve, lookEveryMs));
-    return this.followed.map(({ tap }) => tap.device.rows);
+    return this.followed.map(({ tap, rows }) => tap?.device.rows ?? rows);
   }
 }

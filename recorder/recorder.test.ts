@@ -55,6 +55,7 @@ class Bench {
         bench.runs.push({ begun: { run: begun[0], sources: begun[1] }, times: [], remarks: [] });
       },
       ending: () => undefined,
+      rowsOf: () => 0,
       end: (end: EndRecord) => {
         bench.journal.end(end);
         const run = bench.runs.find(({ begun }) => begun.run.key === end.key)!;
@@ -219,12 +220,16 @@ test('an announcement is told, taken back, and forgotten by a loss', async () =>
   expect(bench.runs).toEqual([]);
 });
 
-test('without room on the disk no run begins, and it is said why', async () => {
-  const bench = await Bench.start({ mayBegin: () => 'The disk is full.' });
-  await bench.roll(1);
-  await bench.pulls(3);
-  expect(bench.recorder.state()).toMatchObject({ state: 'idle', problem: 'The disk is full.' });
+test('without room on the disk no run begins, and one begins as soon as there is room', async () => {
+  let refusal: string | null = 'The disk is full.';
+  const bench = await Bench.start({ mayBegin: () => refusal });
+  await bench.roll(3);
+  await bench.pull(3, 'lift');
   expect(bench.runs).toEqual([]);
+  expect(bench.recorder.state()).toMatchObject({ state: 'idle', problem: null });
+  refusal = null;
+  await bench.pull(3, 'lift');
+  expect(bench.runs).toMatchObject([{ as: 'sealed' }]);
 });
 
 test('a recorder that runs out of room ends the run and says so', async () => {

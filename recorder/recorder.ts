@@ -2,27 +2,23 @@ import { randomUUID } from 'node:crypto';
 import { EventEmitter } from 'node:events';
 import type { BayState } from '../contract/live.ts';
 import type { Log } from '../contract/log.ts';
-import type { RunPlan } from '../contract/recording.ts';
 import { speedChannels } from '../core/recording/channels.ts';
 import { runTrigger, type RunTrigger } from '../core/recording/run-trigger.ts';
 import { Refusal } from '../core/refusal.ts';
 import { runThatBegins, type Conditions } from './beginning.ts';
 import { commandFor } from './command.ts';
 import type { Device } from './devices/device.ts';
-import { discontinuityRemarks } from './devices/discontinuity.ts';
 import { FollowedLoggers } from './followed-loggers.ts';
 import type { LoggerTap } from './logger-tap.ts';
 import { PreBuffer } from './pre-buffer.ts';
+import { broken, endOf, type RunInProgress } from './run-in-progress.ts';
 import type { Journal } from './spool/journal.ts';
 import type { KeptRun, KeptSession } from './spool/journal-index.ts';
-import type { Discontinuity } from './spool/records.ts';
 
 /** Kept of what came before a pull was noticed, s; of it a run takes this much, and this much after the lift. */
 const bufferS = 30;
 const leadS = 2.5;
 const tailS = 0.4;
-/** A run with a longer hole than this is no whole one, s. */
-const longestHoleS = 0.5;
 /** A pull with less than this before it was under way when the instrument was heard, s. */
 const leastLeadS = 0.15;
 /** How long the drum must gain speed before it is a pull: with nobody at the controls, and when one was announced, s. */
@@ -39,29 +35,6 @@ interface RecorderEvents {
   changed: [];
 }
 
-interface Recording {
-  key: string;
-  /** The row of the dyno's session that it begins with. */
-  from: number;
-  startedS: number;
-  /** The newest row when it was noticed, and the newest now. */
-  noticedS: number;
-  latestS: number;
-  /** When it was announced, or noticed, of the process's clock. */
-  askedMs: number;
-  /** Once the lift has been seen: when to stop. */
-  endS: number | undefined;
-  /** The pull was going on when the instrument was heard first. */
-  headless: boolean;
-  /** Where nothing was read for too long, s of the instrument's clock. */
-  hole: { fromS: number; toS: number } | undefined;
-  remarks: string[];
-  /** Told together at its end: a lossy instrument has thousands. */
-  discontinuities: Discontinuity[];
-  kind: RunPlan['kind'];
-  loggers: FollowedLoggers;
-}
-
 /**
  * Records the pulls of one dyno: announced ones and those that nobody
  * announced. Works on the instrument's clock alone.
@@ -69,7 +42,7 @@ interface Recording {
 export class Recorder extends EventEmitter<RecorderEvents> {
   private armed = false;
   private armedMs = 0;
-  private current: Recording | undefined;
+  private current: RunInProgress | undefined;
   /** Ended, and not yet in the database. */
   private ended: string | undefined;
   private problem: string | null = null;
@@ -81,7 +54,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
   private readonly throttleAt: number;
 
   constructor(
-    private readonly journal: Pick<Journal, 'begin' | 'ending' | 'end'>,
+    private readonly journal: Pick<Journal, 'begin' | 'ending' | 'end' | 'rowsOf'>,
     readonly device: Device,
     private readonly conditions: () => Conditions,
     private readonly log: Log,
@@ -145,7 +118,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     else if (pullS !== undefined) this.begin(pullS);
   }
 
-  private again({ run, sources }: KeptRun, startedS: number, loggers: readonly LoggerTap[]): Recording {
+  private again({ run, sources }: KeptRun, startedS: number, loggers: readonly LoggerTap[]): RunInProgress {
     const [dyno, ...others] = sources;
     this.trigger = runTrigger(run.kind, unarmedSustainS);
     return {
@@ -161,7 +134,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
       remarks: [],
       discontinuities: [],
       kind: run.kind,
-      loggers: FollowedLoggers.again(loggers, others),
+      loggers: FollowedLoggers.again(loggers, others, (session) => this.journal.rowsOf(session)),
     };
   }
 
@@ -266,14 +239,13 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     const { hello, dyno } = this.device;
     const conditions = this.conditions();
     const { plan } = conditions;
-    const refusal = dyno
-      ? conditions.mayBegin()
-      : `${hello.name ?? hello.device} does not say what kind of dyno it is: nothing is recorded from it.`;
-    if (!dyno || refusal !== null) {
-      this.problem = refusal;
+    if (!dyno) {
+      this.problem = `${hello.name ?? hello.device} does not say what kind of dyno it is: nothing is recorded from it.`;
       this.emit('changed');
       return;
     }
+    // Why not is said by whoever refuses, for as long as it does.
+    if (conditions.mayBegin() !== null) return;
     const followed = FollowedLoggers.from(conditions.loggers, latestS - startedS);
     const key = randomUUID();
     const from = this.device.rows - rows.length;
@@ -305,7 +277,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
 
   /** @param to the row of the dyno's session after the run's last */
   private finish(
-    recording: Recording,
+    recording: RunInProgress,
     as: 'sealed' | 'interrupted',
     stillPulling: boolean,
     to = this.device.rows,
@@ -316,23 +288,11 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     this.trigger = this.watch(unarmedSustainS, stillPulling);
     // The lift that is waited for may be in the very next row: it is seen by the speed before it.
     if (stillPulling) for (const row of this.buffer.since(recording.latestS - recentS)) this.noticeIn(row);
-    const { key, headless, hole, loggers, noticedS, latestS, askedMs } = recording;
-    const remarks = [
-      ...discontinuityRemarks(recording.discontinuities),
-      ...recording.remarks,
-      ...(headless
-        ? [
-            'The pull was under way already when the instrument was heard: its beginning is missing, so it is no whole run.',
-          ]
-        : []),
-      ...(hole
-        ? [`Nothing was read from ${hole.fromS.toFixed(2)} to ${hole.toS.toFixed(2)} s, so it is no whole run.`]
-        : []),
-    ];
-    const end = { key, as: headless || hole ? ('interrupted' as const) : as, remarks };
+    const { key, loggers, noticedS, latestS, askedMs } = recording;
+    const end = endOf(recording, as);
     this.log.info({ key, device: this.device.hello.device, as: end.as, rows: to - recording.from }, 'run ended');
     // At once, before any row that follows: only loggers are waited for.
-    if (loggers.taps.length === 0) this.journal.end({ ...end, to: [to] });
+    if (loggers.none) this.journal.end({ ...end, to: [to] });
     else {
       this.journal.ending({ ...end, to });
       const ending = loggers
@@ -380,11 +340,4 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     clearTimeout(this.silence);
     await this.endings;
   }
-}
-
-/** Frames are missing in a run, or its clock went back. */
-function broken(recording: Recording, found: Discontinuity): void {
-  recording.discontinuities.push(found);
-  if ('missing' in found && found.atS - recording.latestS > longestHoleS)
-    recording.hole ??= { fromS: recording.latestS, toS: found.atS };
 }

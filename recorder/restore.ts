@@ -25,6 +25,7 @@ export async function restoreDevices(journal: Journal, home: Home): Promise<void
   const open = journal.sessions.filter(({ closed }) => !closed);
   // Loggers first: the runs of a dyno look for them.
   const inOrder = [...open.filter(({ hello }) => !hello.dyno), ...open.filter(({ hello }) => hello.dyno)];
+  const lost: Device[] = [];
   for (const kept of inOrder) {
     const device = Device.restored(kept, journal);
     const recorder = home.welcome(device);
@@ -39,10 +40,13 @@ export async function restoreDevices(journal: Journal, home: Home): Promise<void
       if (!recorder) device.emit('row', row);
     }
     recorder?.restore(rows, first, run, home.loggers(), kept.breaks);
-    if (device.resumes) continue;
-    recorder?.endNow('The recorder stopped during this run.');
-    device.lose();
+    if (!device.resumes) {
+      recorder?.endNow('The recorder stopped during this run.');
+      lost.push(device);
+    }
   }
+  // Now that no run looks for them any more.
+  for (const device of lost) device.lose();
 }
 
 /** Rows of a session up to its last, the newest of them as far as they are on the disk and not older than so long. */

@@ -109,7 +109,8 @@ export class Device extends EventEmitter<DeviceEvents> {
     this.connected = true;
     this.heardAt = performance.now();
     this.problem = null;
-    peer.on('frame', (frame) => this.take(frame));
+    // What an old connection still brings is sent again on the new one.
+    peer.on('frame', (frame) => this.peer === peer && this.take(frame));
     peer.on('problem', (text) => this.mind(text));
     peer.on('event', (text) => this.mind(text));
     peer.on('status', (status) => {
@@ -223,11 +224,7 @@ export class Device extends EventEmitter<DeviceEvents> {
     const { lastSequence } = this;
     if (lastSequence !== undefined && frame.sequence !== lastSequence + 1) {
       const lost = frame.sequence - lastSequence - 1;
-      if (lost < 0) {
-        // Sent again, and here already.
-        if (this.resumes) return;
-        return this.mind(`frame ${frame.sequence} came after frame ${lastSequence} and was left out`);
-      }
+      if (lost < 0) return this.mind(`frame ${frame.sequence} came after frame ${lastSequence} and was left out`);
       this.missing += lost;
       this.gaps++;
       this.breaks({ missing: lost, atS: frame.time });

@@ -142,6 +142,11 @@ export class Journal extends EventEmitter<JournalEvents> {
     return [...this.index.runs.values()];
   }
 
+  /** Rows of a session on the disk. */
+  rowsOf(session: number): number {
+    return this.index.sessions.get(session)?.rows ?? 0;
+  }
+
   get sessions(): KeptSession[] {
     return [...this.index.sessions.values()];
   }
