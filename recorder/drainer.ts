@@ -150,7 +150,7 @@ export class Drainer extends EventEmitter<DrainerEvents> {
     // Stored before, and only the answer was lost.
     if (run.state !== 'recording') return this.finish(key, run);
     for (const [at, { source, session, from }] of kept.sources.entries()) {
-      for (let to = kept.end?.to[at] ?? Infinity; next[at]! < to;) {
+      for (let to = rowAfter(kept, at); next[at]! < to; to = rowAfter(kept, at)) {
         const rows = await this.read(drained, at, session, to);
         if (!rows) break;
         if (rows.length > 0) await this.store.appendChunk(run, source, next[at]! - from, columnsOf(rows));
@@ -204,6 +204,14 @@ export class Drainer extends EventEmitter<DrainerEvents> {
     this.emit('stored', key, run);
     this.emit('changed');
   }
+}
+
+/**
+ * The row after the last of a run's source, as it is known now: asked anew
+ * before every reading, since the end may have come while rows before it were stored.
+ */
+function rowAfter({ end, ending }: KeptRun, at: number): number {
+  return end?.to[at] ?? (at === 0 ? ending?.to : undefined) ?? Infinity;
 }
 
 function columnsOf(rows: readonly Float64Array[]): Float64Array[] {
