@@ -199,7 +199,6 @@ export class Drainer extends EventEmitter<DrainerEvents> {
 
   private finish(key: string, run: Run): void {
     this.journal.stored(key);
-    this.journal.index.runs.delete(key);
     this.drained.delete(key);
     this.emit('stored', key, run);
     this.emit('changed');

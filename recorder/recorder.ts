@@ -11,7 +11,7 @@ import type { Device } from './devices/device.ts';
 import { FollowedLoggers } from './followed-loggers.ts';
 import type { LoggerTap } from './logger-tap.ts';
 import { PreBuffer } from './pre-buffer.ts';
-import { broken, endOf, type RunInProgress } from './run-in-progress.ts';
+import { broken, endOf, nothingYet, type RunInProgress } from './run-in-progress.ts';
 import type { Journal } from './spool/journal.ts';
 import type { KeptRun, KeptSession } from './spool/journal-index.ts';
 
@@ -128,11 +128,8 @@ export class Recorder extends EventEmitter<RecorderEvents> {
       noticedS: startedS,
       latestS: startedS,
       askedMs: performance.now(),
-      endS: undefined,
+      ...nothingYet(),
       headless: false,
-      hole: undefined,
-      remarks: [],
-      discontinuities: [],
       kind: run.kind,
       loggers: FollowedLoggers.again(loggers, others, (session) => this.journal.rowsOf(session)),
     };
@@ -260,11 +257,8 @@ export class Recorder extends EventEmitter<RecorderEvents> {
       noticedS: latestS,
       latestS,
       askedMs: this.armed ? this.armedMs : performance.now(),
-      endS: undefined,
+      ...nothingYet(),
       headless: pullS - (this.buffer.oldest?.[0] ?? pullS) < leastLeadS,
-      hole: undefined,
-      remarks: [],
-      discontinuities: [],
       kind: plan.kind,
       loggers: followed,
     };

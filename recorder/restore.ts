@@ -56,7 +56,6 @@ async function rowsFrom(
   from: number,
   backS: number,
 ): Promise<{ rows: Float64Array[]; first: number }> {
-  // prettier-ignore
   const blocks: Float64Array[][] = [];
   let first = kept.rows;
   for (const extent of [...kept.extents].reverse()) {

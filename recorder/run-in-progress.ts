@@ -30,6 +30,14 @@ export interface RunInProgress {
   loggers: FollowedLoggers;
 }
 
+/** What a run has not seen yet when it begins, or is taken up again. */
+export const nothingYet = (): Pick<RunInProgress, 'endS' | 'hole' | 'remarks' | 'discontinuities'> => ({
+  endS: undefined,
+  hole: undefined,
+  remarks: [],
+  discontinuities: [],
+});
+
 /** Frames are missing in a run, or its clock went back. */
 export function broken(run: RunInProgress, found: Discontinuity): void {
   run.discontinuities.push(found);

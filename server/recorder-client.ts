@@ -119,7 +119,14 @@ export class RecorderClient extends EventEmitter<RecorderEvents> {
       },
     );
     socket.on('connect', () => (this.socket = socket));
-    socket.on('data', (bytes) => reader.push(bytes));
+    socket.on('data', (bytes) => {
+      try {
+        reader.push(bytes);
+      } catch {
+        // A recorder of another version, or no recorder at all: nothing of it is shown.
+        socket.destroy();
+      }
+    });
     socket.on('error', () => undefined);
     socket.on('close', () => {
       const lost = this.socket === socket;

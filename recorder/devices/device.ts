@@ -34,7 +34,6 @@ interface DeviceEvents {
  * over a broken connection, and over another life of the recorder.
  */
 export class Device extends EventEmitter<DeviceEvents> {
-  readonly intake: ChannelIntake;
   connected = false;
   /** It will not come back as what it was. */
   gone = false;
@@ -61,9 +60,9 @@ export class Device extends EventEmitter<DeviceEvents> {
     public settings: DeviceSettings,
     readonly session: number,
     private readonly journal: Journal,
+    readonly intake: ChannelIntake,
   ) {
     super();
-    this.intake = channelIntake(hello, settings.channelNames, settings.ratio !== null);
   }
 
   /**
@@ -72,8 +71,8 @@ export class Device extends EventEmitter<DeviceEvents> {
    * @throws Refusal when its channels cannot be used
    */
   static of(hello: Hello, settings: DeviceSettings, journal: Journal, peer: Peer, before?: Device): Device {
-    channelIntake(hello, settings.channelNames, settings.ratio !== null);
-    const device = new Device(hello, settings, journal.openSession(hello, settings), journal);
+    const intake = intakeOf(hello, settings);
+    const device = new Device(hello, settings, journal.openSession(hello, settings), journal, intake);
     device.lastSequence = before?.lastSequence;
     device.attach(peer);
     return device;
@@ -81,10 +80,10 @@ export class Device extends EventEmitter<DeviceEvents> {
 
   /** One that spoke with an earlier life of the recorder: it is away, and may come back. */
   static restored(kept: KeptSession, journal: Journal): Device {
-    const device = new Device(kept.hello, kept.settings, kept.session, journal);
+    const device = new Device(kept.hello, kept.settings, kept.session, journal, intakeOf(kept.hello, kept.settings));
     device.rows = kept.rows;
     device.lastSequence = kept.lastSequence ?? undefined;
-    device.waitForReturn();
+    if (device.resumes) device.waitForReturn();
     return device;
   }
 
@@ -133,7 +132,7 @@ export class Device extends EventEmitter<DeviceEvents> {
 
   private waitForReturn(): void {
     clearTimeout(this.away);
-    this.away = setTimeout(() => this.lose(), this.resumes ? comesBackMs : 0);
+    this.away = setTimeout(() => this.lose(), comesBackMs);
   }
 
   /** Ends the session: whatever the instrument says next is another one's. */
@@ -287,3 +286,6 @@ export class Device extends EventEmitter<DeviceEvents> {
     this.emit('changed');
   }
 }
+
+const intakeOf = (hello: Hello, { channelNames, ratio }: DeviceSettings): ChannelIntake =>
+  channelIntake(hello, channelNames, ratio !== null);

@@ -126,6 +126,7 @@ export class Journal extends EventEmitter<JournalEvents> {
 
   stored(key: string): void {
     this.append(kinds.stored, { key });
+    this.index.runs.delete(key);
   }
 
   closeSession(session: number): void {
