@@ -4,10 +4,9 @@ import { WebSocketServer, type WebSocket } from 'ws';
 import type { LiveMessage } from '../contract/live.ts';
 import type { RecorderClient } from './recorder-client.ts';
 import type { Database } from '../store/database.ts';
+import { Pace } from '../recorder/local-link/pace.ts';
 import { isOwnOrigin } from './loopback.ts';
 
-/** Rows go out together at this pace, ms: the recorder has gathered them already. */
-const rowsEveryMs = 2;
 /** The bay's state goes out no more often than this, ms. */
 const stateEveryMs = 20;
 /** A page that has so much unread gets no rows, bytes. */
@@ -20,10 +19,7 @@ const heartbeatMs = 2000;
 /** Tells every open page what happens: the bay's state, changed jobs, and the dyno's samples. */
 export class Live {
   private readonly sockets: WebSocketServer;
-  private rows: Float64Array[] = [];
-  private rowTimer: NodeJS.Timeout | undefined;
-  private stateTimer: NodeJS.Timeout | undefined;
-  private stateSaidMs = -Infinity;
+  private readonly state = new Pace(stateEveryMs, () => this.say(this.bay.state()));
   private readonly heartbeat: NodeJS.Timeout;
   private readonly pings: NodeJS.Timeout;
   /** Pages that have answered since the last ping. */
@@ -48,11 +44,11 @@ export class Live {
       this.say(this.bay.state(), socket);
       this.sayColumns(socket);
     });
-    bay.on('changed', () => this.planState());
+    bay.on('changed', () => this.state.plan());
     bay.on('columns', () => this.sayColumns());
-    bay.on('row', (row) => this.planRow(row));
+    bay.on('rows', (rows) => this.sendRows(rows));
     this.pings = setInterval(() => this.ping(), pingEveryMs);
-    this.heartbeat = setInterval(() => this.planState(), heartbeatMs);
+    this.heartbeat = setInterval(() => this.state.plan(), heartbeatMs);
   }
 
   /** Hears of changes made by any server process on the database. */
@@ -81,8 +77,7 @@ export class Live {
   async close(): Promise<void> {
     clearInterval(this.heartbeat);
     clearInterval(this.pings);
-    clearTimeout(this.rowTimer);
-    clearTimeout(this.stateTimer);
+    this.state.stop();
     for (const socket of this.sockets.clients) socket.terminate();
     const listener = this.listener;
     this.listener = undefined;
@@ -97,29 +92,9 @@ export class Live {
     }
   }
 
-  private planState(): void {
-    // At once after a quiet moment, and no more often than the pace while much happens.
-    const waitMs = Math.max(0, this.stateSaidMs + stateEveryMs - performance.now());
-    this.stateTimer ??= setTimeout(() => {
-      this.stateTimer = undefined;
-      this.stateSaidMs = performance.now();
-      this.say(this.bay.state());
-    }, waitMs);
-  }
-
-  private planRow(row: Float64Array): void {
+  /** Rows as the recorder has gathered them. */
+  private sendRows(rows: readonly Float64Array[]): void {
     if (this.sockets.clients.size === 0) return;
-    this.rows.push(row);
-    this.rowTimer ??= setTimeout(() => {
-      this.rowTimer = undefined;
-      this.sendRows();
-    }, rowsEveryMs);
-  }
-
-  private sendRows(): void {
-    const rows = this.rows;
-    this.rows = [];
-    if (rows.length === 0) return;
     const width = rows[0]!.length;
     const block = new Float64Array(width * rows.length);
     rows.forEach((row, index) => block.set(row, index * width));
@@ -129,7 +104,6 @@ export class Live {
   }
 
   private sayColumns(only?: WebSocket): void {
-    this.sendRows();
     const { columns } = this.bay;
     if (columns) this.say({ type: 'columns', ...columns }, only);
   }

@@ -13,7 +13,8 @@ const answerWithinMs = 25_000;
 
 interface RecorderEvents {
   changed: [];
-  row: [Float64Array];
+  /** Some of one width, as they were gathered. */
+  rows: [readonly Float64Array[]];
   columns: [];
 }
 
@@ -114,9 +115,7 @@ export class RecorderClient extends EventEmitter<RecorderEvents> {
     const socket = connect(this.place);
     const reader = new BlockReader(
       (words) => this.take(words),
-      (rows) => {
-        for (const row of rows) this.emit('row', row);
-      },
+      (rows) => this.emit('rows', rows),
     );
     socket.on('connect', () => (this.socket = socket));
     socket.on('data', (bytes) => {

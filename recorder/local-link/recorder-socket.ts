@@ -5,6 +5,7 @@ import { recorderRequest, type BayAsk, type RecorderMessage } from '../../contra
 import { Refusal } from '../../core/refusal.ts';
 import type { Bay } from '../bay.ts';
 import { BlockReader, rowsBlock, wordsBlock } from './blocks.ts';
+import { Pace } from './pace.ts';
 
 /** Rows go out together at this pace, ms; the bay's state no more often than this. */
 const rowsEveryMs = 8;
@@ -20,8 +21,7 @@ export class RecorderSocket {
   private readonly sockets = new Set<Socket>();
   private rows: Float64Array[] = [];
   private rowTimer: NodeJS.Timeout | undefined;
-  private stateTimer: NodeJS.Timeout | undefined;
-  private stateSaidMs = -Infinity;
+  private readonly state = new Pace(stateEveryMs, () => this.say(this.bay.state()));
   private readonly heartbeat: NodeJS.Timeout;
 
   constructor(
@@ -29,10 +29,10 @@ export class RecorderSocket {
     private readonly log: Log,
   ) {
     this.server = createServer((socket) => this.serve(socket));
-    bay.on('changed', () => this.planState());
+    bay.on('changed', () => this.state.plan());
     bay.on('dyno', () => this.sayColumns());
     bay.on('row', (row) => this.planRow(row));
-    this.heartbeat = setInterval(() => this.planState(), heartbeatMs);
+    this.heartbeat = setInterval(() => this.state.plan(), heartbeatMs);
   }
 
   /** Listens at a place that only the owner of the folder may open. */
@@ -48,7 +48,7 @@ export class RecorderSocket {
   async close(): Promise<void> {
     clearInterval(this.heartbeat);
     clearTimeout(this.rowTimer);
-    clearTimeout(this.stateTimer);
+    this.state.stop();
     for (const socket of this.sockets) socket.destroy();
     if (this.server.listening) await new Promise<void>((resolve) => this.server.close(() => resolve()));
   }
@@ -119,16 +119,6 @@ export class RecorderSocket {
       case 'play faults':
         return bay.instruments.playFaults(asked.with.device, asked.with.faults);
     }
-  }
-
-  private planState(): void {
-    // At once after a quiet moment, and no more often than the pace while much happens.
-    const waitMs = Math.max(0, this.stateSaidMs + stateEveryMs - performance.now());
-    this.stateTimer ??= setTimeout(() => {
-      this.stateTimer = undefined;
-      this.stateSaidMs = performance.now();
-      this.say(this.bay.state());
-    }, waitMs);
   }
 
   private planRow(row: Float64Array): void {
