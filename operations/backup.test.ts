@@ -1,5 +1,4 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import { randomUUID } from 'node:crypto';
 import {
   appendFileSync,
   existsSync,
@@ -14,13 +13,13 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { silentLog } from '../contract/log.ts';
 import { generatedRun } from '../core/testing/generated-run.ts';
-import { testDyno } from '../core/testing/test-car.ts';
 import { findPostgres } from '../launch/postgres-programs.ts';
 import { inTransaction, openDatabase } from '../store/database.ts';
 import { addJob } from '../store/jobs.ts';
 import { migrate } from '../store/migrate.ts';
 import { addRun } from '../store/runs.ts';
 import { storeWhole } from '../store/samples.ts';
+import { newRun } from '../store/testing/new-run.ts';
 import { freshDatabase } from '../store/testing/test-database.ts';
 import { makeBackup, thinOut } from './backup.ts';
 import { backupsIn, noteOf, type BackupNote } from './backup-file.ts';
@@ -40,23 +39,7 @@ beforeAll(async () => {
   for (const seed of [1, 2, 3]) {
     const { time, channels } = generatedRun({ speedNoise: 0.01, seed });
     await inTransaction(pool, async (client) => {
-      const run = await addRun(client, {
-        key: randomUUID(),
-        setup: null,
-        gear: null,
-        startedAt: '2026-05-04T09:00:00.000Z',
-        dyno: testDyno,
-        engineToDrumRatio: 3.4,
-        air: null,
-        airTakenAt: null,
-        startTemperatures: {},
-        channels: channels.map(({ name, unit }) => ({ name, unit })),
-        source: 'a file',
-        device: '',
-        kind: 'power',
-        plan: null,
-        logs: [],
-      });
+      const run = await addRun(client, newRun({ channels: channels.map(({ name, unit }) => ({ name, unit })) }));
       await storeWhole(client, run, { time, channels }, []);
     });
   }

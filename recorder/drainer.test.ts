@@ -1,34 +1,13 @@
 import { expect, test } from '@jest/globals';
-import { randomUUID } from 'node:crypto';
 import { silentLog } from '../contract/log.ts';
-import type { NewRun } from '../contract/recorded-run.ts';
 import { plainSettings } from '../contract/recording.ts';
-import { testDyno } from '../core/testing/test-car.ts';
 import { Drainer } from './drainer.ts';
 import { Displaced, NeverTaken } from './recorder-store.ts';
 import { Journal } from './spool/journal.ts';
 import { MemoryFiles } from './testing/memory-files.ts';
 import { MemoryStore } from './testing/memory-store.ts';
 import { rollerHello } from './testing/test-instrument.ts';
-
-const newRun = (over: Partial<NewRun> = {}): NewRun => ({
-  key: randomUUID(),
-  setup: null,
-  gear: null,
-  startedAt: '2026-05-04T09:00:00.000Z',
-  dyno: testDyno,
-  engineToDrumRatio: 3.4,
-  air: null,
-  airTakenAt: null,
-  startTemperatures: {},
-  channels: rollerHello.channels,
-  source: 'Roller',
-  device: 'roller',
-  kind: 'power',
-  plan: null,
-  logs: [],
-  ...over,
-});
+import { newRun } from '../store/testing/new-run.ts';
 
 async function bench() {
   const [files, store] = [new MemoryFiles(), new MemoryStore()];

@@ -1,12 +1,12 @@
 import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
 import fc from 'fast-check';
 import { silentLog } from '../contract/log.ts';
-import { usualPlan } from '../contract/recording.ts';
 import type { Conditions } from './beginning.ts';
 import { Recorder } from './recorder.ts';
 import type { BeginRecord, EndRecord } from './spool/records.ts';
 import { Journal } from './spool/journal.ts';
 import { MemoryFiles } from './testing/memory-files.ts';
+import { plainConditions } from './testing/recorder-life.ts';
 import { TestInstrument } from './testing/test-instrument.ts';
 
 /** How a pull ends: with the lift, or in the middle of it. */
@@ -21,17 +21,6 @@ interface Kept {
 }
 
 const rateHz = 50;
-
-const conditions: Conditions = {
-  plan: usualPlan,
-  loggers: [],
-  mayBegin: () => null,
-  setup: null,
-  gear: null,
-  air: null,
-  airTakenAt: null,
-  engineToDrumRatio: null,
-};
 
 /** A bay of one dyno, driven by hand: what it is told, and what the journal keeps of it. */
 class Bench {
@@ -62,7 +51,7 @@ class Bench {
         Object.assign(run, end, { times: bench.times.slice(run.begun.sources[0]!.from, end.to[0]) });
       },
     };
-    bench.recorder = new Recorder(journal, device, () => ({ ...conditions, ...over }), silentLog);
+    bench.recorder = new Recorder(journal, device, () => ({ ...plainConditions, ...over }), silentLog);
     return bench;
   }
 

@@ -1,30 +1,10 @@
 import { expect, test } from '@jest/globals';
-import { randomUUID } from 'node:crypto';
 import { silentLog } from '../../contract/log.ts';
-import type { NewRun } from '../../contract/recorded-run.ts';
 import { plainSettings } from '../../contract/recording.ts';
-import { testDyno } from '../../core/testing/test-car.ts';
 import { MemoryFiles } from '../testing/memory-files.ts';
 import { rollerHello } from '../testing/test-instrument.ts';
 import { Journal } from './journal.ts';
-
-const newRun = (key = randomUUID()): NewRun => ({
-  key,
-  setup: null,
-  gear: null,
-  startedAt: '2026-05-04T09:00:00.000Z',
-  dyno: testDyno,
-  engineToDrumRatio: 3.4,
-  air: null,
-  airTakenAt: null,
-  startTemperatures: {},
-  channels: rollerHello.channels,
-  source: 'Roller',
-  device: 'roller',
-  kind: 'power',
-  plan: null,
-  logs: [],
-});
+import { newRun } from '../../store/testing/new-run.ts';
 
 const opened = (files: MemoryFiles, options = {}) => Journal.open(files, silentLog, { segmentBytes: 4000, ...options });
 

@@ -1,4 +1,3 @@
-import { EventEmitter } from 'node:events';
 import { silentLog } from '../../contract/log.ts';
 import { plainSettings, usualPlan } from '../../contract/recording.ts';
 import type { Conditions } from '../beginning.ts';
@@ -11,7 +10,8 @@ import { FilesOfALife, type MemoryFiles } from './memory-files.ts';
 import type { MemoryStore } from './memory-store.ts';
 import type { TestInstrument } from './test-instrument.ts';
 
-const conditions: Conditions = {
+/** A bay with nothing on the dyno, in which a run may begin. */
+export const plainConditions: Conditions = {
   plan: usualPlan,
   loggers: [],
   mayBegin: () => null,
@@ -23,7 +23,7 @@ const conditions: Conditions = {
 };
 
 /** One life of a recorder with one dyno, from its start to a death at any moment. */
-export class RecorderLife extends EventEmitter {
+export class RecorderLife {
   device: Device | undefined;
   recorder: Recorder | undefined;
   private dead = false;
@@ -32,9 +32,7 @@ export class RecorderLife extends EventEmitter {
     readonly journal: Journal,
     private readonly drainer: Drainer,
     private readonly files: FilesOfALife,
-  ) {
-    super();
-  }
+  ) {}
 
   static async begin(files: MemoryFiles, store: MemoryStore): Promise<RecorderLife> {
     const own = new FilesOfALife(files);
@@ -53,7 +51,7 @@ export class RecorderLife extends EventEmitter {
 
   private take(device: Device): Recorder {
     this.device = device;
-    this.recorder = new Recorder(this.journal, device, () => conditions, silentLog);
+    this.recorder = new Recorder(this.journal, device, () => plainConditions, silentLog);
     return this.recorder;
   }
 
