@@ -1,5 +1,5 @@
-import pino from 'pino';
 import { z } from 'zod';
+import { giveUp, liveAsProcess, logInto } from './as-process.ts';
 import { AdaptedInstrument } from './devices/adapters/adapted-instrument.ts';
 import { adaptedPlaces, type AdaptedPlace } from './devices/adapters/adapters.ts';
 import { startRecorder } from './start-recorder.ts';
@@ -16,14 +16,9 @@ const environment = z
   })
   .safeParse(process.env);
 
-function giveUp(sentence: string): never {
-  process.stderr.write(`suvok: ${sentence}\n`);
-  process.exit(1);
-}
-
 if (!environment.success) giveUp(`${String(environment.error.issues[0]!.path[0])} is missing or not usable.`);
 const { DATABASE_URL, SUVOK_RECORDER, BENCH_LINK_PORT, SUVOK_FREE_MB, SUVOK_LOG, SUVOK_ADAPTERS } = environment.data;
-const logger = pino(pino.destination(SUVOK_LOG ? { dest: SUVOK_LOG, mode: 0o600 } : 2));
+const logger = logInto(SUVOK_LOG);
 
 let places: AdaptedPlace[];
 try {
@@ -49,22 +44,11 @@ const recorder = await startRecorder({
 });
 const adapted = places.map((place) => new AdaptedInstrument(place, recorder.benchLinkPort));
 
-const ready = { ready: true, benchLinkPort: recorder.benchLinkPort };
-process.send?.(ready);
-if (!process.send) process.stdout.write(`${JSON.stringify(ready)}\n`);
-
-// A promise that nobody waited for has failed: one server's or one instrument's trouble, never the end of a recording.
-process.on('unhandledRejection', (reason) => logger.error({ err: reason }, 'something failed that nobody waited for'));
-
-let closing = false;
-async function close(): Promise<void> {
-  if (closing) return;
-  closing = true;
-  for (const instrument of adapted) instrument.close();
-  await recorder.close();
-  process.exit(0);
-}
-process.on('SIGTERM', () => void close());
-process.on('SIGINT', () => void close());
-// The starter has gone: nobody is left to stop this process.
-process.on('disconnect', () => void close());
+liveAsProcess(
+  { benchLinkPort: recorder.benchLinkPort },
+  async () => {
+    for (const instrument of adapted) instrument.close();
+    await recorder.close();
+  },
+  logger,
+);

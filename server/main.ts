@@ -1,5 +1,5 @@
-import pino from 'pino';
 import { z } from 'zod';
+import { giveUp, liveAsProcess, logInto } from '../recorder/as-process.ts';
 import { socketPlace } from '../recorder/local-link/socket-place.ts';
 import { loopbackHosts } from './loopback.ts';
 import { startServer } from './server.ts';
@@ -17,17 +17,12 @@ const environment = z
   })
   .safeParse(process.env);
 
-function giveUp(sentence: string): never {
-  process.stderr.write(`suvok: ${sentence}\n`);
-  process.exit(1);
-}
-
 if (!environment.success) giveUp(`${String(environment.error.issues[0]!.path[0])} is missing or not usable.`);
 const { DATABASE_URL, PORT, SUVOK_RECORDER, HOST, SUVOK_WEB, SUVOK_LOG } = environment.data;
 if (HOST !== undefined && !loopbackHosts.includes(HOST)) {
   giveUp(`HOST is ${HOST}, but until Suvok has accounts it listens on this machine alone (127.0.0.1). Unset HOST.`);
 }
-const logger = pino(pino.destination(SUVOK_LOG ? { dest: SUVOK_LOG, mode: 0o600 } : 2));
+const logger = logInto(SUVOK_LOG);
 
 const server = await startServer({
   databaseUrl: DATABASE_URL,
@@ -42,21 +37,4 @@ const server = await startServer({
   giveUp(`the server could not start: ${error.message}`);
 });
 
-const ready = { ready: true, port: server.port };
-process.send?.(ready);
-if (!process.send) process.stdout.write(`${JSON.stringify(ready)}\n`);
-
-// A promise that nobody waited for has failed: one request's or one browser's trouble.
-process.on('unhandledRejection', (reason) => logger.error({ err: reason }, 'something failed that nobody waited for'));
-
-let closing = false;
-async function close(): Promise<void> {
-  if (closing) return;
-  closing = true;
-  await server.close();
-  process.exit(0);
-}
-process.on('SIGTERM', () => void close());
-process.on('SIGINT', () => void close());
-// The starter has gone: nobody is left to stop this process.
-process.on('disconnect', () => void close());
+liveAsProcess({ port: server.port }, () => server.close(), logger);

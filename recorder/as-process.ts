@@ -1,0 +1,37 @@
+import pino, { type Logger } from 'pino';
+
+/** What recorder and server do alike as processes of their own: give up in a sentence, log, say that they are ready, end in order. */
+
+export function giveUp(sentence: string): never {
+  process.stderr.write(`suvok: ${sentence}\n`);
+  process.exit(1);
+}
+
+/** @param file for its owner's eyes only; standard error where there is none */
+export const logInto = (file: string | undefined): Logger =>
+  pino(pino.destination(file ? { dest: file, mode: 0o600 } : 2));
+
+/**
+ * Says that the process is ready, and ends it in order when it is asked to or its starter has gone.
+ * @param ready what whoever started it must know
+ */
+export function liveAsProcess(ready: object, close: () => Promise<void>, log: Logger): void {
+  const word = { ready: true, ...ready };
+  process.send?.(word);
+  if (!process.send) process.stdout.write(`${JSON.stringify(word)}\n`);
+
+  // A promise that nobody waited for has failed: one request's, one page's or one instrument's trouble, never the end of a recording.
+  process.on('unhandledRejection', (reason) => log.error({ err: reason }, 'something failed that nobody waited for'));
+
+  let closing = false;
+  const end = async () => {
+    if (closing) return;
+    closing = true;
+    await close();
+    process.exit(0);
+  };
+  process.on('SIGTERM', () => void end());
+  process.on('SIGINT', () => void end());
+  // The starter has gone: nobody is left to stop this process.
+  process.on('disconnect', () => void end());
+}
