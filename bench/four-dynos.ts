@@ -32,7 +32,7 @@ export async function fourDynos(server: StartedPair): Promise<Figure[]> {
   const used = processorS(pid) - usedBefore;
   const took = elapsedS();
   await new Promise((resolve) => setTimeout(resolve, 500));
-  const { devices } = (await (await fetch(`http://127.0.0.1:${server.port}/api/bay`)).json()) as BayState;
+  const { devices } = (await (await fetch(`http://127.0.0.1:${server.port}/api/bays/1`)).json()) as BayState;
   for (const client of clients) client.close();
   const lost = devices.filter(({ device }) => names.includes(device)).reduce((sum, { missing }) => sum + missing, 0);
   // The first half minute fills the buffers.

@@ -44,7 +44,7 @@ class Bench {
 
   private async mounted(vehicle: string): Promise<Job> {
     const job = await this.ask<Job>('POST', '/jobs', { vehicle });
-    await this.ask('PUT', '/bay/mounted', { jobId: job.id, setupId: job.setups[0]!.id });
+    await this.ask('PUT', '/bays/1/mounted', { jobId: job.id, setupId: job.setups[0]!.id });
     return job;
   }
 
@@ -137,8 +137,8 @@ class Bench {
   /** Sixteen channels at 1 kHz for minutes: lost frames, memory, and what is stored. */
   async longRecording(): Promise<Figure[]> {
     const job = await this.mounted('Long run');
-    const { plan } = await this.ask<BayState>('GET', '/bay');
-    await this.ask('PUT', '/bay/plan', { ...plan, kind: 'step' });
+    const { plan } = await this.ask<BayState>('GET', '/bays/1');
+    await this.ask('PUT', '/bays/1/plan', { ...plan, kind: 'step' });
     const custom = Array.from({ length: 13 }, (_, index) => ({ name: `custom${index}`, unit: 'kPa' }));
     const client = await Instrument.connect(this.server.benchLinkPort, { device: 'fast-roller', rateHz: 1000, channels: [{ name: 'rollerSpeed', unit: 'rad/s' }, { name: 'engineSpeed', unit: 'rpm' }, { name: 'throttle', unit: '%' }, ...custom] }); // prettier-ignore
     let step = 0;
@@ -163,8 +163,8 @@ class Bench {
         memory.push(residentMb(this.server.recorder.child.pid!));
       await new Promise((resolve) => setTimeout(resolve, 5));
     }
-    const bay = await this.ask<BayState>('GET', '/bay');
-    await this.ask('POST', '/bay/end');
+    const bay = await this.ask<BayState>('GET', '/bays/1');
+    await this.ask('POST', '/bays/1/end');
     const device = bay.devices.find((candidate) => candidate.device === 'fast-roller')!;
     let run: Run | undefined;
     while (run?.state !== 'sealed') {

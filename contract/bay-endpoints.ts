@@ -1,71 +1,97 @@
 import type { Endpoint } from './endpoint.ts';
 import * as http from './http.ts';
-import { bayState } from './live.ts';
+import { baysState, bayState } from './live.ts';
 import { runPlan } from './recording.ts';
 
-/** What is asked of the bay: what is on the dyno, what comes next, its instruments, and the recorder. */
-export const bayEndpoints: readonly Endpoint[] = [
-  { method: 'get', path: '/bay', does: 'Instruments, air, what is on the dyno, and the recorder.', answer: bayState },
+/** What is asked of the bays: what is on each dyno, what comes next there, and its recorder. `:id` is the bay's number. */
+const ofBays: readonly Endpoint[] = [
+  { method: 'get', path: '/bays', does: 'All bays, and instruments that stand in none.', answer: baysState },
+  { method: 'post', path: '/bays', does: 'Adds a bay.', body: http.bayName, answer: baysState },
+  {
+    method: 'get',
+    path: '/bays/:id',
+    does: 'Instruments, air, what is on the dyno, and the recorder.',
+    answer: bayState,
+  },
+  { method: 'patch', path: '/bays/:id', does: 'Renames a bay.', body: http.bayName, answer: bayState },
+  {
+    method: 'delete',
+    path: '/bays/:id',
+    does: 'Takes away a bay with nothing in it; the runs made there stay.',
+    answer: baysState,
+  },
   {
     method: 'put',
-    path: '/bay/mounted',
-    does: 'Puts a job’s setup on the dyno.',
+    path: '/bays/:id/mounted',
+    does: 'Puts a job’s setup on the dyno; the job is taken off another one.',
     body: http.mounting,
     answer: bayState,
   },
   {
-    method: 'put',
-    path: '/bay/faults',
-    does: 'Switches a stand-in’s faults on and off, for demonstrations and training.',
-    body: http.faultsRequest,
+    method: 'delete',
+    path: '/bays/:id/mounted',
+    does: 'Takes the car off the dyno: runs belong to no job until they are claimed.',
     answer: bayState,
   },
   {
     method: 'put',
-    path: '/bay/plan',
+    path: '/bays/:id/plan',
     does: 'Settles what is recorded next: kind, speeds, ramp, holds, repeats and rest.',
     body: runPlan,
     answer: bayState,
   },
   {
-    method: 'put',
-    path: '/bay/device',
-    does: 'Sets an instrument’s channel names and probe, or takes its calibrated ratio or zero back.',
-    body: http.deviceSettingsRequest,
-    answer: bayState,
-  },
-  {
     method: 'post',
-    path: '/bay/device/ratio',
-    does: 'Calibrates engine ÷ drum speed from the steady speed held now, for the car and gear on the dyno.',
-    body: http.ratioRequest,
-    answer: bayState,
-  },
-  {
-    method: 'post',
-    path: '/bay/device/zero',
-    does: 'Takes what the load cells read now, with the drum at rest, as their zero.',
-    body: http.deviceRequest,
-    answer: bayState,
-  },
-  {
-    method: 'post',
-    path: '/bay/device/rest',
-    does: 'Has a stand-in come to rest; a real machine is left to its own controls.',
-    body: http.deviceRequest,
-    answer: bayState,
-  },
-  {
-    method: 'post',
-    path: '/bay/arm',
+    path: '/bays/:id/arm',
     does: 'Makes the recorder and the instruments ready for a pull.',
     body: http.armRequest,
     answer: bayState,
   },
   {
     method: 'post',
-    path: '/bay/end',
+    path: '/bays/:id/end',
     does: 'Ends the run being recorded. It does not stop the car.',
     answer: bayState,
   },
 ];
+
+/** What is asked of an instrument, by its name on the bench link, whichever bay it stands in. */
+const ofDevices: readonly Endpoint[] = [
+  {
+    method: 'put',
+    path: '/device',
+    does: 'Places an instrument in a bay, sets its channel names and probe, or takes its calibrated ratio or zero back.',
+    body: http.deviceSettingsRequest,
+    answer: baysState,
+  },
+  {
+    method: 'put',
+    path: '/device/faults',
+    does: 'Switches a stand-in’s faults on and off, for demonstrations and training.',
+    body: http.faultsRequest,
+    answer: baysState,
+  },
+  {
+    method: 'post',
+    path: '/device/ratio',
+    does: 'Calibrates engine ÷ drum speed from the steady speed held now, for the car and gear on the dyno.',
+    body: http.ratioRequest,
+    answer: baysState,
+  },
+  {
+    method: 'post',
+    path: '/device/zero',
+    does: 'Takes what the load cells read now, with the drum at rest, as their zero.',
+    body: http.deviceRequest,
+    answer: baysState,
+  },
+  {
+    method: 'post',
+    path: '/device/rest',
+    does: 'Has a stand-in come to rest; a real machine is left to its own controls.',
+    body: http.deviceRequest,
+    answer: baysState,
+  },
+];
+
+export const bayEndpoints: readonly Endpoint[] = [...ofBays, ...ofDevices];

@@ -28,6 +28,8 @@ export const helloMessage = z
     instance: z.string().min(1).max(64).optional(),
     name: z.string().min(1).max(80).optional(),
     kind: z.enum(deviceKinds),
+    /** The bay that it stands in, by name, where it knows: heeded until a shop has placed it. */
+    bay: z.string().trim().min(1).max(40).optional(),
     channels: z.array(channelDeclaration).min(1).max(64),
     rateHz: z.number().positive().max(20_000).optional(),
     commands: z.array(z.enum(commandNames)).default([]),

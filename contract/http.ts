@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { airFile, dynoFile } from './files.ts';
 import { briefFields } from './job-file.ts';
-import { identifier, trimmedText, rpm, freeText } from './parts.ts';
+import { bayNumber, identifier, trimmedText, rpm, freeText } from './parts.ts';
 import { run } from './records.ts';
 import { probePlace, runKinds } from './recording.ts';
 import { setupItem } from './setup-item.ts';
@@ -93,6 +93,9 @@ export const importResult = z.object({ run, remarks: z.array(z.string()) });
 export const mounting = z.object({ jobId: identifier, setupId: identifier });
 export type Mounting = z.infer<typeof mounting>;
 
+/** What a bay is called. */
+export const bayName = z.object({ name: trimmedText(40).min(1, 'name the bay') });
+
 export const faultsRequest = z.object({ device: z.string().max(64), faults: z.array(z.string().max(40)).max(40) });
 
 export const ratioRequest = z.object({
@@ -106,6 +109,8 @@ export const deviceRequest = z.object({ device: z.string().max(64) });
 export const deviceSettingsRequest = deviceRequest.extend({
   channelNames: z.record(z.string().max(64), z.string().trim().max(64)).optional(),
   probe: probePlace.optional(),
+  /** Moves it to a bay; null takes it out of its bay. */
+  bay: bayNumber.nullable().optional(),
   ratio: z.null().optional(),
   zero: z.null().optional(),
 });

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { channelDeclaration, deviceKinds } from './bench-link.ts';
 import { airFile, dynoFile } from './files.ts';
-import { identifier } from './parts.ts';
+import { bayNumber, identifier } from './parts.ts';
 import { run } from './records.ts';
 import { deviceSettings, runPlan } from './recording.ts';
 
@@ -10,6 +10,8 @@ export const deviceState = z.object({
   device: z.string(),
   name: z.string(),
   kind: z.enum(deviceKinds),
+  /** The bay that it stands in; null for one that serves all, or that nobody has placed yet. */
+  bay: bayNumber.nullable(),
   connected: z.boolean(),
   /** Frames have come within the last seconds. */
   heard: z.boolean(),
@@ -36,8 +38,11 @@ export const deviceState = z.object({
 });
 export type DeviceState = z.infer<typeof deviceState>;
 
+/** One bay: its own instruments, car, plan and recorder. */
 export const bayState = z.object({
-  type: z.literal('bay'),
+  bay: bayNumber,
+  name: z.string(),
+  /** Those that stand in it, and the weather stations that serve all bays. */
   devices: z.array(deviceState),
   air: airFile.extend({ takenAt: z.iso.datetime({ offset: true }) }).nullable(),
   mounted: z.object({ jobId: identifier, setupId: identifier }).nullable(),
@@ -49,24 +54,37 @@ export const bayState = z.object({
     label: z.string().nullable(),
     /** Device time at which the run being recorded began, s. */
     startedS: z.number().nullable(),
-    /** The run sealed last since the server started. */
+    /** The run of this bay that was stored last since the recorder started. */
     lastRunId: identifier.nullable(),
     problem: z.string().nullable(),
   }),
 });
 export type BayState = z.infer<typeof bayState>;
 
+export const baysState = z.object({
+  type: z.literal('bays'),
+  /** By their numbers; there is always one. */
+  bays: z.array(bayState).min(1),
+  /** Instruments that stand in no bay: nothing of theirs is recorded. */
+  unplaced: z.array(deviceState),
+});
+export type BaysState = z.infer<typeof baysState>;
+
 /** Something stored has changed; whoever shows that job fetches it anew. */
 export const changedMessage = z.object({ type: z.literal('changed'), jobId: identifier.nullable() });
 
-/** Names the columns of the binary messages that follow: float64 rows of time and one value a channel. */
+/** Names the columns of the binary messages that follow: float64 rows of time and one value a channel, of one bay. */
 export const columnsMessage = z.object({
   type: z.literal('columns'),
+  bay: bayNumber,
   device: z.string(),
   columns: z.array(z.string()),
 });
 
-export const liveMessage = z.discriminatedUnion('type', [bayState, changedMessage, columnsMessage]);
+export const liveMessage = z.discriminatedUnion('type', [baysState, changedMessage, columnsMessage]);
 export type LiveMessage = z.infer<typeof liveMessage>;
+
+/** What a page says: whose rows it wants. */
+export const watchMessage = z.object({ type: z.literal('watch'), bay: bayNumber });
 
 export const unclaimedRuns = z.array(run);

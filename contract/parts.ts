@@ -2,6 +2,9 @@ import { z } from 'zod';
 
 /** What records and requests are made of. */
 export const identifier = z.int().positive();
+/** A recorder has so many bays at most. */
+export const mostBays = 8;
+export const bayNumber = z.int().min(1).max(9999);
 /** A moment that a shop can mean: PostgreSQL and browsers read others differently. */
 export const moment = z.iso
   .datetime({ offset: true })

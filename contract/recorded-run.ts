@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { channelDeclaration } from './bench-link.ts';
 import { airFile, dynoFile } from './files.ts';
-import { identifier, moment } from './parts.ts';
+import { bayNumber, identifier, moment } from './parts.ts';
 import { madeAs, runKinds, runLogRecord } from './recording.ts';
 import { setupItem } from './setup-item.ts';
 
@@ -11,6 +11,8 @@ import { setupItem } from './setup-item.ts';
 export const newRun = z.object({
   /** Given by the recorder, so that entering it twice enters it once. */
   key: z.uuid(),
+  /** Where it was made; null for a file, and in what an earlier Suvok wrote down. */
+  bay: bayNumber.nullable().default(null),
   setup: z.object({ id: identifier, jobId: identifier }).nullable(),
   gear: z.string().nullable(),
   startedAt: moment,

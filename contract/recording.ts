@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { channelDeclaration } from './bench-link.ts';
-import { rpm } from './parts.ts';
+import { bayNumber, rpm } from './parts.ts';
 
 /** What is to be recorded next, and what is written with a run of how it was made. */
 
@@ -78,6 +78,8 @@ const nm = z.number().min(-500).max(500);
 
 /** What the shop sets of an instrument. */
 export const deviceSettings = z.object({
+  /** The bay that it stands in; null until it is placed, by itself or by hand. */
+  bay: bayNumber.nullable().default(null),
   /** Declared channel name → the name it is kept under; an empty one leaves it out. */
   channelNames: z.record(z.string().max(64), z.string().max(64)).default({}),
   probe: probePlace.default({ delayS: 0, offset: 0 }),

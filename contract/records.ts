@@ -15,7 +15,7 @@ import {
   suspicion,
   tuneFile,
 } from './job-file.ts';
-import { identifier, moment } from './parts.ts';
+import { bayNumber, identifier, moment } from './parts.ts';
 import { madeAs, runKinds, runLogRecord } from './recording.ts';
 import { setupItem } from './setup-item.ts';
 import { vehicle } from './vehicles.ts';
@@ -60,6 +60,8 @@ export const run = z.object({
   samples: z.int().nonnegative(),
   /** Where it came from: an instrument's name or a file's. */
   source: z.string(),
+  /** The bay that it was made in; null for a file, and for runs from before bays had numbers. */
+  bay: bayNumber.nullable(),
   /** The instrument on the bench link; empty for a file. */
   device: z.string(),
   plan: madeAs.nullable(),

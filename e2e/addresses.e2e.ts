@@ -47,7 +47,7 @@ test('Record compares with the frozen baseline, whichever setup it belongs to', 
   const runIds = job.runs.filter(({ setupId }) => setupId === b!.id).map(({ id }) => id);
   await suvok.ask('POST', `/jobs/${job.id}/baseline`, { setupId: b!.id, runIds, why: 'the intake stays' });
   const c = await suvok.ask<Setup>('POST', `/jobs/${job.id}/setups`, { parentId: b!.id, change: 'cold plugs' });
-  await suvok.ask('PUT', '/bay/mounted', { jobId: job.id, setupId: c.id });
+  await suvok.ask('PUT', '/bays/1/mounted', { jobId: job.id, setupId: c.id });
   await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
   const card = (letter: string) =>
     page

@@ -28,9 +28,9 @@ test('at the crank every figure says that it is an estimate, and grows by the lo
 test('the loss that a coast-down measured is taken for the crank, as a lower bound', async ({ page, recorded }) => {
   const { suvok, job } = await recorded('two-setups');
   await suvok.startStandIns('fast');
-  await suvok.ask('PUT', '/bay/mounted', { jobId: job.id, setupId: job.setups[0]!.id });
-  const { plan } = await suvok.ask<BayState>('GET', '/bay');
-  await suvok.ask('PUT', '/bay/plan', { ...plan, kind: 'coast-down', toRpm: 5000 });
+  await suvok.ask('PUT', '/bays/1/mounted', { jobId: job.id, setupId: job.setups[0]!.id });
+  const { plan } = await suvok.ask<BayState>('GET', '/bays/1');
+  await suvok.ask('PUT', '/bays/1/plan', { ...plan, kind: 'coast-down', toRpm: 5000 });
   await suvok.openRecord(page, job);
   await page.keyboard.press('Space');
   await expect(page.getByRole('heading', { name: /coast-down/ })).toBeVisible({ timeout: 40_000 });

@@ -7,14 +7,14 @@ test('a coast-down gives the losses, and check runs the dyno’s own repeatabili
   test.setTimeout(120_000);
   await suvok.startStandIns('fast');
   const job = await suvok.mountedJob();
-  const { plan } = await suvok.ask<BayState>('GET', '/bay');
-  await suvok.ask('PUT', '/bay/plan', { ...plan, kind: 'coast-down', toRpm: 5000 });
+  const { plan } = await suvok.ask<BayState>('GET', '/bays/1');
+  await suvok.ask('PUT', '/bays/1/plan', { ...plan, kind: 'coast-down', toRpm: 5000 });
   await suvok.openRecord(page, job);
   await page.keyboard.press('Space');
   await expect(page.getByRole('heading', { name: 'A1 coast-down' })).toBeVisible({ timeout: 40_000 });
   await expect(page.getByTestId('measured')).toContainText('lower bound');
   await expect(page.getByTestId('measured').locator('tbody tr')).toHaveCount(5);
-  await suvok.ask('PUT', '/bay/plan', { ...plan, kind: 'check' });
+  await suvok.ask('PUT', '/bays/1/plan', { ...plan, kind: 'check' });
   await suvok.record(job, 3);
   await page.goto(`${suvok.origin}/devices`);
   await expect(page.getByText(/3 runs · spread back to back 0\.\d\d %/)).toBeVisible();
@@ -64,7 +64,7 @@ test('an instrument is calibrated, its probe placed and a channel renamed, and r
   await page.keyboard.press('Escape');
   await logger.getByRole('button', { name: 'Use these names' }).click();
   await expect(logger.getByText('blowBy (custom)')).toBeVisible({ timeout: 15_000 });
-  await suvok.ask('POST', '/bay/arm', {});
+  await suvok.ask('POST', '/bays/1/arm', {});
   await expect.poll(async () => (await suvok.runs(job))[0]?.state, { timeout: 60_000 }).toBe('sealed');
   const run = (await suvok.runs(job))[0] as Run;
   expect(run.dyno.absorberZeroNm?.absorberTorque).toBeCloseTo(3, 0);

@@ -274,7 +274,7 @@ test('fuel that changes the content proposes a setup, and the next comparison te
     .poll(async () => (await reread(suvok, mounted.id)).setups[1]?.items)
     .toEqual([{ kind: 'fuel', name: 'E48' }]);
   const { setups } = await reread(suvok, mounted.id);
-  await suvok.ask('PUT', '/bay/mounted', { jobId: mounted.id, setupId: setups[1]!.id });
+  await suvok.ask('PUT', '/bays/1/mounted', { jobId: mounted.id, setupId: setups[1]!.id });
   await suvok.record(mounted, 2);
   await page.getByRole('link', { name: /Compare/ }).click();
   await expect(page.getByText('The fuel ledger had 47.5 % ethanol for one side and 10 % for the other.')).toBeVisible();

@@ -54,7 +54,7 @@ test('devices show what is heard, and the driver’s view one word and the big f
   await expect(page.getByRole('status')).toHaveText('Ready');
   await expect(page.getByText(/^A, As arrived/)).toBeVisible();
   await expect(page.getByRole('navigation')).toHaveCount(0);
-  await suvok.ask('POST', '/bay/arm', {});
+  await suvok.ask('POST', '/bays/1/arm', {});
   await expect(page.getByRole('status')).toHaveText('Go', { timeout: 20_000 });
   expect(job.id).toBeGreaterThan(0);
 });

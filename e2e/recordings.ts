@@ -20,7 +20,7 @@ async function recordSetups(suvok: Suvok, runs: number, changes: readonly string
   for (const change of changes) {
     const setup = await suvok.ask<Setup>('POST', `/jobs/${job.id}/setups`, { parentId, change });
     parentId = setup.id;
-    await suvok.ask('PUT', '/bay/mounted', { jobId: job.id, setupId: setup.id });
+    await suvok.ask('PUT', '/bays/1/mounted', { jobId: job.id, setupId: setup.id });
     await suvok.record(job, runs);
   }
   return job;

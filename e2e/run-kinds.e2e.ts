@@ -32,8 +32,8 @@ test('steady-speed steps by keyboard: chosen, held under load, and its table', a
 test('a dyno without a load says that it cannot hold a speed', async ({ page, suvok }) => {
   await suvok.startStandIns('fast');
   const job = await suvok.mountedJob();
-  const { plan } = await suvok.ask<BayState>('GET', '/bay');
-  await suvok.ask('PUT', '/bay/plan', { ...plan, kind: 'step' });
+  const { plan } = await suvok.ask<BayState>('GET', '/bays/1');
+  await suvok.ask('PUT', '/bays/1/plan', { ...plan, kind: 'step' });
   await suvok.openRecord(page, job);
   await page.keyboard.press('Space');
   await expect(page.getByText('has no load that could hold a speed')).toBeVisible();
@@ -70,7 +70,7 @@ test('a planned lift is made and written down; after the run its kind, gear and 
 test('after a hop the straps come first, and that they were looked at is written down', async ({ page, suvok }) => {
   await suvok.startStandIns('fast');
   const job = await suvok.mountedJob();
-  await suvok.ask('PUT', '/bay/faults', { device: 'stand-in-roller', faults: ['wheel hop'] });
+  await suvok.ask('PUT', '/device/faults', { device: 'stand-in-roller', faults: ['wheel hop'] });
   await suvok.openRecord(page, job);
   await page.keyboard.press('Space');
   await expect(page.getByRole('alert').filter({ hasText: 'Re-check straps or hub bolts' })).toBeVisible({

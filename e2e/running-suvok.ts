@@ -3,6 +3,7 @@ import type { ChildProcess } from 'node:child_process';
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import type { BaysState } from '../contract/live.ts';
 import type { Job, Run } from '../contract/records.ts';
 import { webFolder } from '../launch/build-web.ts';
 import { startProgram, stopProgram } from '../launch/program.ts';
@@ -68,7 +69,7 @@ async function serverProcess(
 /** A whole Suvok of a test's own: database, server, and stand-ins when asked for. */
 export class Suvok {
   private server!: TestedServer;
-  private standIns: ChildProcess | undefined;
+  private readonly standIns: ChildProcess[] = [];
   private readonly folder = mkdtempSync(join(tmpdir(), 'suvok-recorder-'));
 
   private constructor(
@@ -104,9 +105,22 @@ export class Suvok {
     return this.server.benchLinkPort;
   }
 
+  /** The stand-ins of a second bay, a hub pair and its logger; the first one's weather station serves it. */
+  async startSecondBay(pace: 'fast' | 'real'): Promise<void> {
+    const words = ['--port', String(this.benchLinkPort), '--seed', '7', '--bay', 'Bay 2', '--number', '2', '--dyno', 'hub']; // prettier-ignore
+    this.standIns.push(startProgram('simulator/main.ts', [...words, ...(pace === 'fast' ? ['--fast'] : [])], {}));
+    await expect
+      .poll(
+        async () =>
+          (await this.ask<BaysState>('GET', '/bays')).bays[1]?.devices.filter(({ connected }) => connected).length,
+        { intervals: [100] },
+      )
+      .toBe(3);
+  }
+
   /** Stand-in dyno, engine logger and weather; fast ones play a pull in well under a second. */
   async startStandIns(pace: 'fast' | 'real', seed = 5, dyno = 'inertia-roller'): Promise<void> {
-    this.standIns = startProgram(
+    const standIns = startProgram(
       'simulator/main.ts',
       [
         '--port',
@@ -119,10 +133,11 @@ export class Suvok {
       ],
       {},
     );
+    this.standIns.push(standIns);
     await expect
       .poll(
         async () => {
-          const bay = (await (await fetch(`${this.origin}/api/bay`)).json()) as { air: unknown; devices: unknown[] };
+          const bay = (await (await fetch(`${this.origin}/api/bays/1`)).json()) as { air: unknown; devices: unknown[] };
           return bay.air !== null && bay.devices.length;
         },
         { intervals: [100] },
@@ -150,7 +165,7 @@ export class Suvok {
   /** A job on the dyno, with its first setup. */
   async mountedJob(vehicle = 'Tarrow Six hill-climb coupé'): Promise<Job> {
     const job = await this.ask<Job>('POST', '/jobs', { vehicle, question: 'Does it pay?', gear: '4th' });
-    await this.ask('PUT', '/bay/mounted', { jobId: job.id, setupId: job.setups[0]!.id });
+    await this.ask('PUT', '/bays/1/mounted', { jobId: job.id, setupId: job.setups[0]!.id });
     return job;
   }
 
@@ -160,14 +175,14 @@ export class Suvok {
       parentId: job.setups[0]!.id,
       change,
     });
-    await this.ask('PUT', '/bay/mounted', { jobId: job.id, setupId: setup.id });
+    await this.ask('PUT', '/bays/1/mounted', { jobId: job.id, setupId: setup.id });
   }
 
   /** Records pulls without a page. */
   async record(job: Job, count: number): Promise<Run[]> {
     for (let pull = 0; pull < count; pull++) {
       const before = (await this.runs(job)).length;
-      await this.ask('POST', '/bay/arm', { afterS: 300 });
+      await this.ask('POST', '/bays/1/arm', { afterS: 300 });
       await expect
         .poll(async () => (await this.runs(job)).filter((run) => run.state === 'sealed').length, {
           timeout: 20_000,
@@ -189,7 +204,7 @@ export class Suvok {
   }
 
   async stop(): Promise<void> {
-    if (this.standIns) await stopProgram(this.standIns);
+    for (const standIns of this.standIns) await stopProgram(standIns);
     await this.server.stop();
     await this.drop();
   }

@@ -117,13 +117,13 @@ async function playSetup(job: Job, demo: DemoSetup, played: Map<string, PlayedSe
 }
 
 async function mount(job: Job, setupId: number, ask: DemoAsk): Promise<void> {
-  await ask.json(bayState, 'PUT', '/api/bay/mounted', { jobId: job.id, setupId });
+  await ask.json(bayState, 'PUT', '/api/bays/1/mounted', { jobId: job.id, setupId });
 }
 
 /** @returns when the run ended */
 async function playPull(pull: DemoPull, ask: DemoAsk): Promise<Date> {
-  const before = (await ask.json(bayState, 'GET', '/api/bay')).recorder.lastRunId;
-  await ask.json(bayState, 'POST', '/api/bay/arm', { afterS: pull.afterMin * 60 });
+  const before = (await ask.json(bayState, 'GET', '/api/bays/1')).recorder.lastRunId;
+  await ask.json(bayState, 'POST', '/api/bays/1/arm', { afterS: pull.afterMin * 60 });
   const bay = await until(ask, ({ recorder }) => recorder.state === 'idle' && recorder.lastRunId !== before);
   const path = `/api/runs/${bay.recorder.lastRunId}`;
   const run = await ask.json(runSchema, 'GET', path);
@@ -141,7 +141,7 @@ async function playPull(pull: DemoPull, ask: DemoAsk): Promise<Date> {
 async function until(ask: DemoAsk, holds: (bay: BayState) => boolean): Promise<BayState> {
   const deadline = Date.now() + 60_000;
   while (Date.now() < deadline) {
-    const bay = await ask.json(bayState, 'GET', '/api/bay');
+    const bay = await ask.json(bayState, 'GET', '/api/bays/1');
     if (holds(bay)) return bay;
     await new Promise((resolve) => setTimeout(resolve, 20));
   }

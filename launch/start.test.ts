@@ -142,7 +142,7 @@ test('from an empty folder to the page with its demo days, closed to others, and
   process.kill(processWith('recorder/main.ts', `BENCH_LINK_PORT=${environment.BENCH_LINK_PORT}`), 'SIGKILL');
   await until(() => again.said().includes('The recorder runs again'));
   await until(async () => {
-    const bay = (await (await fetch(`${address}/api/bay`)).json()) as BayState;
+    const bay = (await (await fetch(`${address}/api/bays/1`)).json()) as BayState;
     return bay.recorder.problem === null && bay.devices.filter(({ connected }) => connected).length === 3;
   });
   again.child.kill('SIGTERM');

@@ -94,6 +94,21 @@ async function keepServer(environment: NodeJS.ProcessEnv): Promise<{ port: numbe
   return first;
 }
 
+/** Keeps the stand-in instruments of one bay running. */
+async function keepStandIns(benchLinkPort: number, words: readonly string[]): Promise<void> {
+  const { stop } = await keepRunning({
+    name: 'simulator',
+    start: () => {
+      const child = startProgram('simulator/main.ts', ['--port', String(benchLinkPort), ...words], {});
+      const ended = new Promise<void>((resolve) => child.once('close', () => resolve()));
+      return Promise.resolve({ ended, stop: () => stopProgram(child) });
+    },
+    revived: () => undefined,
+    died: tell,
+  });
+  stops.push(stop);
+}
+
 async function start(): Promise<void> {
   if (process.env.HOST && !['127.0.0.1', 'localhost', '::1'].includes(process.env.HOST)) {
     throw new Failure(
@@ -129,17 +144,8 @@ async function start(): Promise<void> {
     // Suvok serves without its demo days; the pulls that were played are kept.
     process.stderr.write(`suvok: ${error.message}\n`);
   });
-  const simulator = await keepRunning({
-    name: 'simulator',
-    start: () => {
-      const child = startProgram('simulator/main.ts', ['--port', String(recorder.benchLinkPort), '--seed', '4'], {});
-      const ended = new Promise<void>((resolve) => child.once('close', () => resolve()));
-      return Promise.resolve({ ended, stop: () => stopProgram(child) });
-    },
-    revived: () => undefined,
-    died: tell,
-  });
-  stops.push(simulator.stop);
+  await keepStandIns(recorder.benchLinkPort, ['--seed', '4', '--bay', 'Bay 1']);
+  await keepStandIns(recorder.benchLinkPort, ['--seed', '9', '--bay', 'Bay 2', '--number', '2', '--dyno', 'hub']);
   if (backups) stops.push(keepBackups(folder, tell));
   say(`\nSuvok is at http://localhost:${server.port}   (Ctrl-C stops it)`);
 }

@@ -1,7 +1,7 @@
 import type { Mounting } from '../contract/http.ts';
 import type { CarOnDyno } from '../contract/recorded-run.ts';
 import { setupLetter } from '../core/setup/letter.ts';
-import { allDeviceSettings, mountedJob, mountJob, plannedRun, planRun, saveDeviceSettings } from '../store/bay.ts';
+import { allDeviceSettings, keepBays, saveDeviceSettings, storedBays } from '../store/bays.ts';
 import { inTransaction, type Database } from '../store/database.ts';
 import { sealLeftOpen } from '../store/left-open.ts';
 import { PlaceLost, mustHold, takePlace, type RecorderPlace } from '../store/recorder-place.ts';
@@ -40,10 +40,8 @@ export function databaseStore(database: Database, recorder: string): RecorderSto
         if (now?.state !== 'recording') throw new NeverTaken(`run ${run.id} has been ended by somebody else`);
       }),
     sealRun: (run, as, remarks) => told(() => sealRun(database, run, as, remarks, place())),
-    mounted: () => mountedJob(database),
-    mount: (mounting) => mountJob(database, mounting),
-    plan: () => plannedRun(database),
-    setPlan: (plan) => planRun(database, plan),
+    bays: () => storedBays(database),
+    keepBays: (bays) => keepBays(database, bays),
     carOnDyno: (mounting) => carOnDyno(database, mounting),
     deviceSettings: () => allDeviceSettings(database),
     saveDeviceSettings: (device, settings) => saveDeviceSettings(database, device, settings),

@@ -1,31 +1,39 @@
 import type { DeviceSettings } from '../contract/recording.ts';
 import { Refusal } from '../core/refusal.ts';
 import { rpmPerRadS } from '../core/units/units.ts';
-import type { BayMemory } from './bay-memory.ts';
 import type { BenchLink } from './devices/bench-link.ts';
 import { channelIntake } from './devices/channel-intake.ts';
 import type { Device } from './devices/device.ts';
+import type { RecorderMemory } from './recorder-memory.ts';
 import type { BayStore } from './recorder-store.ts';
 import { calibratedRatio, loadCellZero } from './calibration.ts';
 
-/** What instruments need of the bay that they stand in. */
+/** A bay as its instruments need it. */
 interface Surroundings {
-  /** The car on the dyno. */
-  car(): { vehicleId: number; vehicle: string; gear: string | null } | null;
+  car: { now: { vehicleId: number; vehicle: string; gear: string | null } | null };
+  dyno: Device | undefined;
+  remembered: { name: string };
   /** @throws Refusal while a run is being recorded */
   refuseWhileRecording(then: string): void;
-  changed(): void;
 }
 
-/** The instruments of the bay by their names on the link, and what the shop sets of them. */
+/** All bays, as instruments need them. */
+interface Places {
+  bayOf(device: Device): Surroundings | undefined;
+  /** @throws Refusal where there is no such bay */
+  bay(number: number): Surroundings;
+  emit(event: 'changed'): boolean;
+}
+
+/** All instruments by their names on the link, and what the shop sets of them. */
 export class Instruments {
   readonly devices = new Map<string, Device>();
 
   constructor(
     private readonly store: BayStore,
-    private readonly memory: BayMemory,
+    private readonly memory: RecorderMemory,
     private readonly link: BenchLink,
-    private readonly bay: Surroundings,
+    private readonly places: Places,
   ) {}
 
   /** Takes up what was set before the recorder stopped. */
@@ -38,28 +46,58 @@ export class Instruments {
   }
 
   /**
-   * Keeps what the shop sets of an instrument. Other channel names make it come back anew.
+   * Keeps what the shop sets of an instrument. Other channel names, or another bay, make it come back anew.
    * @throws Refusal when the device is not there, the names cannot be used, or a run is being recorded
    */
   async set(name: string, change: { [Key in keyof DeviceSettings]?: DeviceSettings[Key] | undefined }): Promise<void> {
-    this.bay.refuseWhileRecording('Change its settings after it.');
     const device = this.connected(name);
+    this.places.bayOf(device)?.refuseWhileRecording('Change its settings after it.');
+    if (change.bay !== undefined && change.bay !== device.settings.bay) this.refuseMove(device, change.bay);
     const given = Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined));
     const settings: DeviceSettings = { ...device.settings, ...given };
-    const before = device.settings.channelNames;
+    const before = device.settings;
     if (change.channelNames) channelIntake(device.hello, change.channelNames, settings.ratio !== null);
     await this.store.saveDeviceSettings(name, settings);
-    await this.memory.keep({ settings: { ...this.memory.now.settings, [name]: settings } });
-    this.link.settings.set(name, settings);
+    await this.remember(device, settings);
+    const form = ({ bay, channelNames }: DeviceSettings) => JSON.stringify([bay, channelNames]);
+    if (form(settings) !== form(before)) device.lose();
+    this.places.emit('changed');
+  }
+
+  /** Remembers where an instrument stands, as it was found out by itself. Never rejects. */
+  keepPlace(device: Device, bay: number): void {
+    if (device.settings.bay === bay) return;
+    const settings = { ...device.settings, bay };
+    void this.remember(device, settings);
+    void this.store.saveDeviceSettings(device.hello.device, settings).catch(() => undefined);
+  }
+
+  private async remember(device: Device, settings: DeviceSettings): Promise<void> {
+    const name = device.hello.device;
     device.settings = settings;
-    if (change.channelNames && JSON.stringify(change.channelNames) !== JSON.stringify(before)) device.lose();
-    this.bay.changed();
+    this.link.settings.set(name, settings);
+    await this.memory.keep({ settings: { ...this.memory.now.settings, [name]: settings } });
+  }
+
+  /** @throws Refusal where an instrument cannot be placed in a bay */
+  private refuseMove(device: Device, bay: number | null): void {
+    if (bay === null) {
+      if (device.hello.dyno) throw new Refusal('A dyno always stands in a bay: name the one that it is to stand in.');
+      return;
+    }
+    const place = this.places.bay(bay);
+    place.refuseWhileRecording('Place the instrument there after it.');
+    const { dyno } = place;
+    if (device.hello.dyno && dyno && dyno.hello.device !== device.hello.device)
+      throw new Refusal(
+        `${place.remembered.name} has a dyno already, ${dyno.hello.name ?? dyno.hello.device}: a bay has one. Place that one elsewhere first.`,
+      );
   }
 
   /** Takes the ratio of engine to drum speed from the speed held now, for the car on the dyno. */
   async calibrateRatio(name: string, engineRpm?: number): Promise<void> {
     const device = this.connected(name);
-    const car = this.bay.car();
+    const car = this.places.bayOf(device)?.car.now;
     if (!car) throw new Refusal('No car is on the dyno: put one on first, the ratio belongs to a car and gear.');
     const radiusM = device.dyno?.radiusM;
     const value = calibratedRatio(device.recent(), radiusM, engineRpm);
@@ -76,8 +114,8 @@ export class Instruments {
 
   /** Has a stand-in come to rest. */
   bringToRest(name: string): void {
-    this.bay.refuseWhileRecording('End it first.');
     const device = this.connected(name);
+    this.places.bayOf(device)?.refuseWhileRecording('End it first.');
     if (!device.hello.commands.includes('stop'))
       throw new Refusal('Suvok commands only the stand-ins. Bring a real machine to rest with its own controls.');
     device.send({ type: 'stop' });

@@ -2,18 +2,21 @@ import type { ConfigureMessage } from '../contract/bench-link.ts';
 import type { Mounting } from '../contract/http.ts';
 import type { Log } from '../contract/log.ts';
 import type { CarOnDyno } from '../contract/recorded-run.ts';
-import { Refusal } from '../core/refusal.ts';
-import type { BayMemory } from './bay-memory.ts';
 import type { Device } from './devices/device.ts';
 import type { BayStore } from './recorder-store.ts';
 
 /** After a failure the database is asked again after this long, ms. */
 const retryMs = 500;
 
+/** Where what is on a dyno is remembered: on the recorder's own disk. */
+export interface CarMemory {
+  readonly now: (Mounting & CarOnDyno) | null;
+  keep(mounted: (Mounting & CarOnDyno) | null): Promise<void>;
+}
+
 /**
- * The car and setup on the dyno, remembered on the recorder's own disk, and
- * told to instruments that want to know. What a job says of it is asked of the
- * database, and asked again while it is away.
+ * The car and setup on one dyno, told to instruments that want to know. What a
+ * job says of it is asked of the database, and asked again while it is away.
  */
 export class MountedCar {
   /** What was last read may be out of date, as a sentence. */
@@ -22,29 +25,20 @@ export class MountedCar {
 
   constructor(
     private readonly store: BayStore,
-    private readonly memory: BayMemory,
+    private readonly memory: CarMemory,
     private readonly devices: () => Iterable<Device>,
     private readonly changed: () => void,
     private readonly log: Log,
   ) {}
 
   get now(): (Mounting & CarOnDyno) | null {
-    return this.memory.now.mounted;
+    return this.memory.now;
   }
 
-  /** @throws Refusal when the setup is not one of the job */
-  async mount({ jobId, setupId }: Mounting): Promise<void> {
-    const car = await this.store.carOnDyno({ jobId, setupId });
-    if (!car) throw new Refusal('That setup is not one of the job; open the job anew and try again.');
-    await this.store.mount({ jobId, setupId });
-    await this.memory.keep({ mounted: { jobId, setupId, ...car } });
+  /** Another car is on the dyno, or none. */
+  async put(mounted: (Mounting & CarOnDyno) | null): Promise<void> {
+    await this.memory.keep(mounted);
     this.tell(this.devices());
-    this.changed();
-  }
-
-  async unmount(): Promise<void> {
-    await this.store.mount(null);
-    await this.memory.keep({ mounted: null });
     this.changed();
   }
 
@@ -82,7 +76,7 @@ export class MountedCar {
     const car = await this.store.carOnDyno({ jobId, setupId });
     // Something else may have been put on meanwhile.
     if (!car || this.now?.setupId !== setupId || this.now.jobId !== jobId) return;
-    await this.memory.keep({ mounted: { jobId, setupId, ...car } });
+    await this.memory.keep({ jobId, setupId, ...car });
     this.tell(this.devices());
   }
 

@@ -1,7 +1,8 @@
 import type { Mounting } from '../contract/http.ts';
 import type { CarOnDyno, NewRun } from '../contract/recorded-run.ts';
-import type { DeviceSettings, RunPlan } from '../contract/recording.ts';
+import type { DeviceSettings } from '../contract/recording.ts';
 import type { Run } from '../contract/records.ts';
+import type { StoredBay } from '../store/bays.ts';
 
 /** Another process has taken this recorder's place in the database: it writes nothing more there. */
 export class Displaced extends Error {}
@@ -30,13 +31,11 @@ export interface RunStore {
   sealRun(run: Run, as: 'sealed' | 'interrupted', remarks: readonly string[]): Promise<void>;
 }
 
-/** What the bay asks of the database: every call may fail while it is away. */
+/** What the bays ask of the database: every call may fail while it is away. */
 export interface BayStore {
-  /** What is on the dyno, and what is to be recorded next. */
-  mounted(): Promise<Mounting | null>;
-  mount(mounting: Mounting | null): Promise<void>;
-  plan(): Promise<RunPlan | null>;
-  setPlan(plan: RunPlan): Promise<void>;
+  /** Its copy of the bays. */
+  bays(): Promise<StoredBay[]>;
+  keepBays(bays: readonly StoredBay[]): Promise<void>;
   /** The car and setup of a mounting; undefined where the setup is not one of the job's. */
   carOnDyno(mounting: Mounting): Promise<CarOnDyno | undefined>;
 

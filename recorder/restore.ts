@@ -12,7 +12,8 @@ const lookBackS = 35;
 interface Home {
   /** @returns the recorder of a dyno */
   welcome(device: Device): Recorder | undefined;
-  loggers(): readonly LoggerTap[];
+  /** The loggers that stand beside a dyno. */
+  loggers(device: Device): readonly LoggerTap[];
   settings(device: string): DeviceSettings | undefined;
 }
 
@@ -39,7 +40,7 @@ export async function restoreDevices(journal: Journal, home: Home): Promise<void
       device.remember(row);
       if (!recorder) device.emit('row', row);
     }
-    recorder?.restore(rows, first, run, home.loggers(), kept.breaks);
+    recorder?.restore(rows, first, run, home.loggers(device), kept.breaks);
     if (!device.resumes) {
       recorder?.endNow('The recorder stopped during this run.');
       lost.push(device);

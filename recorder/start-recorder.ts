@@ -1,13 +1,13 @@
 import { join } from 'node:path';
 import type { Log } from '../contract/log.ts';
 import { openDatabase } from '../store/database.ts';
-import { Bay } from './bay.ts';
-import { BayMemory } from './bay-memory.ts';
+import { Bays } from './bays.ts';
 import { databaseStore } from './database-store.ts';
 import { BenchLink } from './devices/bench-link.ts';
 import { Drainer } from './drainer.ts';
 import { RecorderSocket } from './local-link/recorder-socket.ts';
 import { claimRecorder, socketPlace } from './local-link/socket-place.ts';
+import { RecorderMemory } from './recorder-memory.ts';
 import type { RecorderStore } from './recorder-store.ts';
 import { RoomOnDisk } from './room-on-disk.ts';
 import { Journal } from './spool/journal.ts';
@@ -29,7 +29,7 @@ export interface RecorderSettings {
 
 export interface RunningRecorder {
   benchLinkPort: number;
-  bay: Bay;
+  bays: Bays;
   journal: Journal;
   close(): Promise<void>;
 }
@@ -38,7 +38,7 @@ export interface RunningRecorder {
 const answerMs = 10_000;
 
 /**
- * Starts a recorder: spool, instruments, bay, and the socket for servers. The
+ * Starts a recorder: spool, instruments, bays, and the socket for servers. The
  * database may be away.
  * @throws with code EADDRINUSE when the port is taken, or another recorder has the folder
  */
@@ -46,7 +46,7 @@ export async function startRecorder(settings: RecorderSettings): Promise<Running
   const { folder, log } = settings;
   const files = settings.files ?? (await diskFiles(join(folder, 'spool')));
   const release = await claimRecorder(folder);
-  const memory = await BayMemory.in(folder);
+  const memory = await RecorderMemory.in(folder);
   const database = openDatabase(settings.databaseUrl, log, { connections: 4, answerMs });
   const store = settings.store?.(memory.now.recorder) ?? databaseStore(database, memory.now.recorder);
   const journal = await Journal.open(files, log);
@@ -56,28 +56,30 @@ export async function startRecorder(settings: RecorderSettings): Promise<Running
     settings.floorBytes,
     () => journal.freeBytes(),
     () => {
-      if (room.atTheEnd) bay.endForWantOfRoom();
+      if (room.atTheEnd) bays.endForWantOfRoom();
     },
   );
-  const bay = new Bay({ store, memory, journal, drainer, link, room, log });
+  const bays = new Bays({ store, memory, journal, drainer, link, room, log });
   await room.look();
-  await bay.restore();
-  const socket = new RecorderSocket(bay, log);
-  const close = async () => {
+  await bays.restore();
+  const socket = new RecorderSocket(bays, log);
+  const end = async () => {
     room.stop();
     await link.close();
     await socket.close();
-    await bay.settled();
+    await bays.settled();
     await journal.flush();
     await drainer.stop();
     await journal.close();
     await release();
     await database.end();
   };
+  let ending: Promise<void> | undefined;
+  const close = () => (ending ??= end());
   try {
     await socket.listen(socketPlace(folder));
     const benchLinkPort = await link.listen(settings.benchLinkPort);
-    return { benchLinkPort, bay, journal, close };
+    return { benchLinkPort, bays, journal, close };
   } catch (error) {
     await close();
     throw error;

@@ -9,7 +9,7 @@ import type { RecorderClient } from './recorder-client.ts';
 import type { ImportReader } from './import/import-reader.ts';
 import { cleanInput } from './clean-input.ts';
 import { errorAnswer, HttpRefusal } from './routes/answer.ts';
-import { bayRoutes } from './routes/bay.ts';
+import { bayRoutes } from './routes/bays.ts';
 import { ContractRoutes } from './routes/contract-routes.ts';
 import { checkRoutes } from './routes/checks.ts';
 import { entryRoutes } from './routes/entries.ts';

@@ -44,8 +44,8 @@ test('a link to a page may be opened from anywhere; nothing may be changed from 
   // Without the built page there is nothing to open here: that is another answer than a refusal.
   expect((await asked('/jobs/1', from('cross-site', 'navigate', 'document'))).status).toBe(404);
   expect((await asked('/jobs/1', from('cross-site', 'navigate', 'iframe'))).status).toBe(403);
-  expect((await asked('/api/bay/end', from('cross-site', 'navigate', 'document'), 'POST')).status).toBe(403);
-  expect((await asked('/api/bay/end', { ...from('same-origin', 'cors', 'empty'), origin: 'http://elsewhere.example' }, 'POST')).status).toBe(403); // prettier-ignore
+  expect((await asked('/api/bays/1/end', from('cross-site', 'navigate', 'document'), 'POST')).status).toBe(403);
+  expect((await asked('/api/bays/1/end', { ...from('same-origin', 'cors', 'empty'), origin: 'http://elsewhere.example' }, 'POST')).status).toBe(403); // prettier-ignore
 });
 
 test('no answer of the API is kept by a browser, and the page may load nothing from elsewhere', async () => {

@@ -21,13 +21,14 @@ function listen(origin = server.origin): { messages: LiveMessage[]; rows: Float6
     if (binary) heard.rows.push(new Float64Array(Uint8Array.from(data).buffer));
     else heard.messages.push(liveMessage.parse(JSON.parse(data.toString())));
   });
+  socket.on('open', () => socket.send(JSON.stringify({ type: 'watch', bay: 1 })));
   socket.on('error', () => undefined);
   return heard;
 }
 
 test('a page hears the bay, the names of the columns, and every sample in order', async () => {
   const { messages, rows, socket } = listen();
-  await eventually('the bay', () => messages.some((message) => message.type === 'bay'));
+  await eventually('the bay', () => messages.some((message) => message.type === 'bays'));
   const client = await BenchClient.connect(server.running.benchLinkPort);
   client.hello();
   await eventually('the columns', () =>
@@ -39,7 +40,7 @@ test('a page hears the bay, the names of the columns, and every sample in order'
   expect(values.filter((_, index) => index % 3 === 1)).toEqual(Array.from({ length: 100 }, (_, frame) => 50 + frame));
   expect(values[2]).toBeNaN();
   await eventually('the dyno in the bay', () =>
-    messages.some((message) => message.type === 'bay' && message.devices.some((device) => device.heard)),
+    messages.some((message) => message.type === 'bays' && message.bays[0]!.devices.some((device) => device.heard)),
   );
   client.close();
   socket.close();

@@ -1,13 +1,13 @@
 import type { Server } from 'node:http';
 import type pg from 'pg';
-import { WebSocketServer, type WebSocket } from 'ws';
-import type { LiveMessage } from '../contract/live.ts';
+import { WebSocketServer, type RawData, type WebSocket } from 'ws';
+import { watchMessage, type LiveMessage } from '../contract/live.ts';
 import type { RecorderClient } from './recorder-client.ts';
 import type { Database } from '../store/database.ts';
 import { Pace } from '../recorder/local-link/pace.ts';
 import { isOwnOrigin } from './loopback.ts';
 
-/** The bay's state goes out no more often than this, ms. */
+/** The bays' state goes out no more often than this, ms. */
 const stateEveryMs = 20;
 /** A page that has so much unread gets no rows, bytes. */
 const mostUnread = 2 ** 20;
@@ -16,24 +16,28 @@ const pingEveryMs = 20_000;
 /** How often ages and silences are told anew, ms. */
 const heartbeatMs = 2000;
 
-/** Tells every open page what happens: the bay's state, changed jobs, and the dyno's samples. */
+/** Tells every open page what happens: the bays' state, changed jobs, and the samples of the bay that it watches. */
 export class Live {
   private readonly sockets: WebSocketServer;
-  private readonly state = new Pace(stateEveryMs, () => this.say(this.bay.state()));
+  private readonly state = new Pace(stateEveryMs, () => this.say(this.recorder.state()));
   private readonly heartbeat: NodeJS.Timeout;
   private readonly pings: NodeJS.Timeout;
   /** Pages that have answered since the last ping. */
   private readonly answered = new WeakSet<WebSocket>();
+  /** The bay that each page watches. */
+  private readonly watched = new WeakMap<WebSocket, number>();
   private listener: pg.PoolClient | undefined;
 
   constructor(
     server: Server,
-    private readonly bay: RecorderClient,
+    private readonly recorder: RecorderClient,
     private readonly database: Database,
   ) {
     this.sockets = new WebSocketServer({
       server,
       path: '/live',
+      // A page says little.
+      maxPayload: 1024,
       verifyClient: ({ req }: { req: { headers: Record<string, string | string[] | undefined> } }) =>
         isOwnOrigin(req.headers),
     });
@@ -41,12 +45,12 @@ export class Live {
       socket.on('error', () => socket.terminate());
       this.answered.add(socket);
       socket.on('pong', () => this.answered.add(socket));
-      this.say(this.bay.state(), socket);
-      this.sayColumns(socket);
+      socket.on('message', (data) => this.watch(socket, data));
+      this.say(this.recorder.state(), socket);
     });
-    bay.on('changed', () => this.state.plan());
-    bay.on('columns', () => this.sayColumns());
-    bay.on('rows', (rows) => this.sendRows(rows));
+    recorder.on('changed', () => this.state.plan());
+    recorder.on('columns', (bay) => this.sayColumns(bay));
+    recorder.on('rows', (bay, rows) => this.sendRows(bay, rows));
     this.pings = setInterval(() => this.ping(), pingEveryMs);
     this.heartbeat = setInterval(() => this.state.plan(), heartbeatMs);
   }
@@ -92,20 +96,39 @@ export class Live {
     }
   }
 
+  /** A page says whose rows it wants; what is no such word is passed over. */
+  private watch(socket: WebSocket, data: RawData): void {
+    let said: unknown;
+    try {
+      said = JSON.parse((data as Buffer).toString());
+    } catch {
+      return;
+    }
+    const parsed = watchMessage.safeParse(said);
+    if (!parsed.success) return;
+    this.watched.set(socket, parsed.data.bay);
+    this.sayColumns(parsed.data.bay, socket);
+  }
+
+  private watchers(bay: number): WebSocket[] {
+    return [...this.sockets.clients].filter((socket) => this.watched.get(socket) === bay);
+  }
+
   /** Rows as the recorder has gathered them. */
-  private sendRows(rows: readonly Float64Array[]): void {
-    if (this.sockets.clients.size === 0) return;
+  private sendRows(bay: number, rows: readonly Float64Array[]): void {
+    const watchers = this.watchers(bay);
+    if (watchers.length === 0) return;
     const width = rows[0]!.length;
     const block = new Float64Array(width * rows.length);
     rows.forEach((row, index) => block.set(row, index * width));
     // A page that does not keep up loses rows; it draws what comes next.
-    for (const socket of this.sockets.clients)
-      if (socket.bufferedAmount < mostUnread) socket.send(Buffer.from(block.buffer));
+    for (const socket of watchers) if (socket.bufferedAmount < mostUnread) socket.send(Buffer.from(block.buffer));
   }
 
-  private sayColumns(only?: WebSocket): void {
-    const { columns } = this.bay;
-    if (columns) this.say({ type: 'columns', ...columns }, only);
+  private sayColumns(bay: number, only?: WebSocket): void {
+    const columns = this.recorder.columns.get(bay);
+    if (columns)
+      for (const socket of only ? [only] : this.watchers(bay)) this.say({ type: 'columns', bay, ...columns }, socket);
   }
 
   private say(message: LiveMessage, only?: WebSocket): void {

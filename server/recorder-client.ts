@@ -1,6 +1,6 @@
 import { EventEmitter } from 'node:events';
 import { connect, type Socket } from 'node:net';
-import type { BayState } from '../contract/live.ts';
+import type { BaysState } from '../contract/live.ts';
 import { recorderMessage, type BayAsk } from '../contract/recorder-link.ts';
 import { usualPlan } from '../contract/recording.ts';
 import { Refusal } from '../core/refusal.ts';
@@ -13,9 +13,10 @@ const answerWithinMs = 25_000;
 
 interface RecorderEvents {
   changed: [];
-  /** Some of one width, as they were gathered. */
-  rows: [readonly Float64Array[]];
-  columns: [];
+  /** Some of one bay and width, as they were gathered. */
+  rows: [bay: number, readonly Float64Array[]];
+  /** Of this bay. */
+  columns: [bay: number];
 }
 
 /** The recorder does not answer now. */
@@ -28,7 +29,7 @@ export class RecorderAway extends Refusal {
 }
 
 interface Waiting {
-  settle: (state: BayState) => void;
+  settle: (state: BaysState) => void;
   reject: (error: Error) => void;
   patience: NodeJS.Timeout;
 }
@@ -38,9 +39,9 @@ interface Waiting {
  * is what pages are shown; while it is away they are told so.
  */
 export class RecorderClient extends EventEmitter<RecorderEvents> {
-  /** Columns of the rows that come, and of which instrument. */
-  columns: { device: string; columns: string[] } | undefined;
-  private said: BayState | undefined;
+  /** Columns of the rows that come, and of which instrument, by bay. */
+  readonly columns = new Map<number, { device: string; columns: string[] }>();
+  private said: BaysState | undefined;
   private socket: Socket | undefined;
   private readonly waiting = new Map<number, Waiting>();
   private asked = 0;
@@ -65,30 +66,35 @@ export class RecorderClient extends EventEmitter<RecorderEvents> {
     });
   }
 
-  state(): BayState {
+  state(): BaysState {
     if (this.said && this.socket) return this.said;
     const { message } = new RecorderAway();
-    const last = this.said;
+    const last = this.said?.bays ?? [{ bay: 1, name: 'Bay 1', mounted: null, plan: usualPlan, recorder: { lastRunId: null } }]; // prettier-ignore
     return {
-      type: 'bay',
-      devices: [],
-      air: null,
-      mounted: last?.mounted ?? null,
-      plan: last?.plan ?? usualPlan,
-      recorder: { state: 'idle', runId: null, label: null, startedS: null, lastRunId: last?.recorder.lastRunId ?? null, problem: message }, // prettier-ignore
+      type: 'bays',
+      bays: last.map(({ bay, name, mounted, plan, recorder: { lastRunId } }) => ({
+        bay,
+        name,
+        devices: [],
+        air: null,
+        mounted,
+        plan,
+        recorder: { state: 'idle', runId: null, label: null, startedS: null, lastRunId, problem: message },
+      })),
+      unplaced: [],
     };
   }
 
   /**
-   * Asks something of the bay.
-   * @returns its state afterwards
+   * Asks something of the bays.
+   * @returns their state afterwards
    * @throws Refusal with the recorder's sentence, RecorderAway while it does not answer
    */
-  ask(of: BayAsk): Promise<BayState> {
+  ask(of: BayAsk): Promise<BaysState> {
     const { socket } = this;
     if (!socket) return Promise.reject(new RecorderAway());
     const id = ++this.asked;
-    return new Promise<BayState>((settle, reject) => {
+    return new Promise<BaysState>((settle, reject) => {
       const patience = setTimeout(() => {
         this.waiting.delete(id);
         reject(new RecorderAway());
@@ -98,7 +104,7 @@ export class RecorderClient extends EventEmitter<RecorderEvents> {
     });
   }
 
-  /** Tells the bay of a change that it reads anew when it comes back: nobody waits for a recorder that is away. */
+  /** Tells the bays of a change that it reads anew when it comes back: nobody waits for a recorder that is away. */
   async tell(of: BayAsk): Promise<void> {
     await this.ask(of).catch((error: Error) => {
       if (!(error instanceof RecorderAway)) throw error;
@@ -115,7 +121,7 @@ export class RecorderClient extends EventEmitter<RecorderEvents> {
     const socket = connect(this.place);
     const reader = new BlockReader(
       (words) => this.take(words),
-      (rows) => this.emit('rows', rows),
+      (bay, rows) => this.emit('rows', bay, rows),
     );
     socket.on('connect', () => (this.socket = socket));
     socket.on('data', (bytes) => {
@@ -144,13 +150,13 @@ export class RecorderClient extends EventEmitter<RecorderEvents> {
   private take(words: unknown): void {
     const message = recorderMessage.parse(words);
     switch (message.type) {
-      case 'bay':
+      case 'bays':
         this.said = message;
         this.emit('changed');
         return;
       case 'columns':
-        this.columns = { device: message.device, columns: message.columns };
-        this.emit('columns');
+        this.columns.set(message.bay, { device: message.device, columns: message.columns });
+        this.emit('columns', message.bay);
         return;
       case 'answer': {
         this.said = message.state;

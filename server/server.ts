@@ -44,7 +44,11 @@ export async function startServer(settings: ServerSettings): Promise<RunningServ
     http.once('error', reject);
     http.listen(settings.port, '127.0.0.1', resolve);
   });
-  const learner = new SpreadLearner(database, () => recorder.state().recorder.state !== 'idle', settings.log);
+  const learner = new SpreadLearner(
+    database,
+    () => recorder.state().bays.some(({ recorder: { state } }) => state !== 'idle'),
+    settings.log,
+  );
   learner.start();
   return {
     port: (http.address() as { port: number }).port,

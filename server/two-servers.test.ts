@@ -32,10 +32,11 @@ test('what is put on the dyno through one stands there on the other, whose pages
     if (binary) samples += data.length / 8 / 3;
     else messages.push(liveMessage.parse(JSON.parse(data.toString())));
   });
-  await eventually('the bay', () => messages.some(({ type }) => type === 'bay'));
+  page.on('open', () => page.send(JSON.stringify({ type: 'watch', bay: 1 })));
+  await eventually('the bay', () => messages.some(({ type }) => type === 'bays'));
   const job = await first.newJob();
   await first.mount(job);
-  await eventually('it on the other', async () => (await ofSecond<BayState>('/bay')).mounted?.jobId === job.id);
+  await eventually('it on the other', async () => (await ofSecond<BayState>('/bays/1')).mounted?.jobId === job.id);
   const client = await BenchClient.connect(first.running.benchLinkPort);
   client.hello();
   client.pull();
@@ -53,16 +54,16 @@ test('what is put on the dyno through one stands there on the other, whose pages
 test('a server that goes leaves the other, the recorder and what is on the dyno as they are', async () => {
   const third = await startServer({ databaseUrl: first.databaseUrl, port: 0, recorder: socketPlace(first.folder), log: silentLog }); // prettier-ignore
   await third.close();
-  expect((await ofSecond<BayState>('/bay')).recorder.problem).toBeNull();
+  expect((await ofSecond<BayState>('/bays/1')).recorder.problem).toBeNull();
   expect((await first.bay()).recorder.problem).toBeNull();
 });
 
 test('while the recorder is away pages are told so, and what is asked of it is refused with a sentence', async () => {
   const alone = await startServer({ databaseUrl: first.databaseUrl, port: 0, recorder: socketPlace(`${first.folder}-none`), log: silentLog }); // prettier-ignore
   const address = `http://127.0.0.1:${alone.port}/api`;
-  const bay = (await (await fetch(`${address}/bay`)).json()) as BayState;
+  const bay = (await (await fetch(`${address}/bays/1`)).json()) as BayState;
   expect(bay.recorder.problem).toMatch(/recorder does not answer; it is being started again/);
-  const arm = await fetch(`${address}/bay/arm`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: '{}' }); // prettier-ignore
+  const arm = await fetch(`${address}/bays/1/arm`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: '{}' }); // prettier-ignore
   expect([arm.status, ((await arm.json()) as { error: string }).error]).toEqual([422, expect.stringMatching(/does not answer.*kept/)]); // prettier-ignore
   // The jobs are there all the same.
   expect((await fetch(`${address}/jobs`)).status).toBe(200);

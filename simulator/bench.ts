@@ -16,6 +16,10 @@ export interface BenchSettings {
   machine: MachineKind;
   /** Wall time at device time 0; set when the stand-ins play a day that is past. */
   startedAt?: string | undefined;
+  /** The bay that the dyno and the logger say they stand in. */
+  bay?: string | undefined;
+  /** From the second on the instruments carry it in their names, and the first one's weather station serves them. */
+  number: number;
 }
 
 /** Readings a second while nothing happens and time is played fast. */
@@ -27,12 +31,22 @@ const afterPullS = 4;
 
 type Asked = Extract<SuvokMessage, { type: 'sweep' | 'steps' | 'coast' }>;
 
+const weatherHello = {
+  device: 'stand-in-weather',
+  name: 'Stand-in weather station',
+  kind: 'weather' as const,
+  channels: weatherChannels,
+  rateHz: 1,
+  commands: [],
+  faults: [],
+};
+
 /** The stand-in bay: a dyno with a car on it, the car's engine logger, and a weather station, each an instrument of its own. */
 export class Bench {
   private readonly weather: Weather;
   private readonly dyno: StandInDyno;
   private readonly logger: EngineLogger;
-  private readonly links: { dyno: Link; logger: Link; weather: Link };
+  private readonly links: { dyno: Link; logger: Link; weather?: Link };
   private nextWeatherS = 0;
   private nextFrameS = 0;
   private nextLogS = 0;
@@ -60,19 +74,19 @@ export class Bench {
     } else this.playInRealTime();
   }
 
-  private introduced(): { dyno: Link; logger: Link; weather: Link } {
-    const { host, port, startedAt, rateHz, machine: kind } = this.settings;
-    const started = startedAt === undefined ? {} : { startedAt };
+  private introduced(): { dyno: Link; logger: Link; weather?: Link } {
+    const { host, port, rateHz, machine: kind } = this.settings;
     const machine = machines[kind];
     const link = (hello: Omit<ConstructorParameters<typeof Link>[2], 'type'>, silent = false) =>
-      new Link(host, port, { type: 'hello', ...hello, ...started }, (message) => {
+      new Link(host, port, { type: 'hello', ...hello, ...this.dated() }, (message) => {
         if (!silent) this.obey(message);
       });
     const loaded = machine.profile.kind !== 'inertia-roller';
     return {
       dyno: link({
-        device: machine.device,
-        name: machine.name,
+        device: `${machine.device}${this.numbered('-')}`,
+        name: `${machine.name}${this.numbered(' ')}`,
+        ...this.placed(),
         kind: machine.profile.kind,
         channels: channelsOf(machine),
         rateHz,
@@ -81,25 +95,30 @@ export class Bench {
         dyno: machine.profile,
       }),
       logger: link(this.loggerHello(), true),
-      weather: link(
-        {
-          device: 'stand-in-weather',
-          name: 'Stand-in weather station',
-          kind: 'weather',
-          channels: weatherChannels,
-          rateHz: 1,
-          commands: [],
-          faults: [],
-        },
-        true,
-      ),
+      ...(this.settings.number === 1 && { weather: link(weatherHello, true) }),
     };
+  }
+
+  private numbered(before: string): string {
+    const { number } = this.settings;
+    return number === 1 ? '' : `${before}${number}`;
+  }
+
+  private placed(): { bay?: string } {
+    const { bay } = this.settings;
+    return bay === undefined ? {} : { bay };
+  }
+
+  private dated(): { startedAt?: string } {
+    const { startedAt } = this.settings;
+    return startedAt === undefined ? {} : { startedAt };
   }
 
   private loggerHello() {
     return {
-      device: 'stand-in-logger',
-      name: 'Stand-in engine logger',
+      device: `stand-in-logger${this.numbered('-')}`,
+      name: `Stand-in engine logger${this.numbered(' ')}`,
+      ...this.placed(),
       kind: 'engine-logger' as const,
       channels: loggerChannels(this.dyno.car),
       rateHz: loggerRateHz,
@@ -145,9 +164,7 @@ export class Bench {
     this.dyno.configure(message);
     // Another controller offers other channels.
     if (this.dyno.car !== before) {
-      const { startedAt } = this.settings;
-      const started = startedAt === undefined ? {} : { startedAt };
-      this.links.logger.introduce({ type: 'hello', ...this.loggerHello(), ...started });
+      this.links.logger.introduce({ type: 'hello', ...this.loggerHello(), ...this.dated() });
       if (this.fast) this.work = this.work.then(() => this.playFast(1));
     }
   }
@@ -206,7 +223,7 @@ export class Bench {
     const { time } = this.dyno;
     if (time >= this.nextWeatherS) {
       this.weather.pass(1);
-      this.links.weather.frame(time, this.weather.read());
+      this.links.weather?.frame(time, this.weather.read());
       this.nextWeatherS = time + 1;
     }
     if (time >= this.nextLogS - 1e-9) {

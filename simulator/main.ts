@@ -15,6 +15,8 @@ const { values } = parseArgs({
     dyno: { type: 'string', default: process.env.STAND_IN_DYNO ?? 'inertia-roller' },
     fast: { type: 'boolean', default: false },
     'started-at': { type: 'string' },
+    bay: { type: 'string' },
+    number: { type: 'string', default: '1' },
   },
 });
 
@@ -32,6 +34,8 @@ const bench = new Bench(
     rateHz: Number(values.rate),
     machine: values.dyno as MachineKind,
     startedAt: values['started-at'],
+    bay: values.bay,
+    number: Number(values.number),
   },
   values.fast,
 );

@@ -11,7 +11,7 @@ const columns = `run.id, run.job_id as "jobId", setup_id as "setupId", run.numbe
     started_at as "startedAt", ended_at as "endedAt", set_aside_reason as "setAsideReason", run.note, dyno,
     engine_to_drum_ratio as "engineToDrumRatio", air, air_taken_at as "airTakenAt",
     fuel, former_labels as "formerLabels", start_temperatures as "startTemperatures", channels, samples, source, remarks,
-    device, plan, logs`;
+    device, plan, logs, bay`;
 const joined = 'run left join setup on setup.id = run.setup_id';
 const select = `select ${columns} from ${joined}`;
 
@@ -63,9 +63,9 @@ export async function addRun(database: Queryable, run: NewRun, recorder: string 
   const { rows } = await database.query(
     `with numbered as (update setup set runs_numbered = runs_numbered + 1 where id = $1 returning id, job_id, runs_numbered)
      insert into run (job_id, setup_id, number, state, gear, started_at, dyno, engine_to_drum_ratio, air, air_taken_at,
-       start_temperatures, channels, source, key, recorder, fuel, kind, device, plan, logs)
+       start_temperatures, channels, source, key, recorder, fuel, kind, device, plan, logs, bay)
      select (select job_id from numbered), (select id from numbered), (select runs_numbered from numbered),
-       'recording', $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17
+       'recording', $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18
      returning id`,
     [
       run.setup?.id ?? null,
@@ -85,6 +85,7 @@ export async function addRun(database: Queryable, run: NewRun, recorder: string 
       run.device,
       run.plan && JSON.stringify(run.plan),
       JSON.stringify(run.logs),
+      run.bay,
     ],
   );
   const added = await runById(database, rows[0].id);

@@ -17,10 +17,16 @@ function beginJob({ params }: LoaderFunctionArgs): null {
 export const router = createBrowserRouter([
   {
     // In the car, on a phone: no frame around it.
-    path: '/drive',
+    path: '/bays/:bay/drive',
     errorElement: <ProblemPage />,
     hydrateFallbackElement: <></>,
     lazy: async () => ({ Component: (await import('./stages/drive/drive-page.tsx')).DrivePage }),
+  },
+  {
+    path: '/drive',
+    errorElement: <ProblemPage />,
+    hydrateFallbackElement: <></>,
+    lazy: async () => ({ Component: (await import('./stages/drive/which-car.tsx')).WhichCar }),
   },
   {
     path: '/',
@@ -52,6 +58,11 @@ export const router = createBrowserRouter([
         path: 'jobs/:jobId/record',
         loader: beginJob,
         lazy: async () => ({ Component: (await import('./stages/record/record-stage.tsx')).RecordStage }),
+      },
+      { path: 'bays/:bay', element: <Navigate to="record" replace /> },
+      {
+        path: 'bays/:bay/record',
+        lazy: async () => ({ Component: (await import('./stages/record/bay-stage.tsx')).BayStage }),
       },
       {
         path: 'jobs/:jobId/compare',

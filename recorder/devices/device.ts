@@ -190,8 +190,10 @@ export class Device extends EventEmitter<DeviceEvents> {
     return this.connected && performance.now() - this.heardAt < silentAfterMs;
   }
 
-  state(): DeviceState {
+  /** @param bay that it stands in */
+  state(bay: number | null): DeviceState {
     return {
+      bay,
       device: this.hello.device,
       name: this.hello.name ?? this.hello.device,
       kind: this.hello.kind,

@@ -1,7 +1,7 @@
 /**
  * The form of what server and recorder say on their local socket: blocks of
- * 4 bytes length, 1 byte kind, content. Words are JSON; rows are their width,
- * 4 bytes, three bytes of nothing so that float64 begins at a multiple of eight in a block of its own, and the values.
+ * 4 bytes length, 1 byte kind, content. Words are JSON; rows are their width
+ * and their bay, 4 bytes each, and the values.
  */
 const kinds = { words: 0, rows: 1 } as const;
 const headBytes = 5;
@@ -18,11 +18,12 @@ function block(kind: number, content: Buffer): Buffer {
 
 export const wordsBlock = (message: object): Buffer => block(kinds.words, Buffer.from(JSON.stringify(message)));
 
-/** Rows of one width, one after the other. */
-export function rowsBlock(rows: readonly Float64Array[]): Buffer {
+/** Rows of one bay and width, one after the other. */
+export function rowsBlock(bay: number, rows: readonly Float64Array[]): Buffer {
   const width = rows[0]!.length;
   const content = Buffer.alloc(rowsHeadBytes + 8 * width * rows.length);
   content.writeUInt32LE(width, 0);
+  content.writeUInt32LE(bay, 4);
   let at = rowsHeadBytes;
   for (const row of rows) {
     Buffer.from(row.buffer, row.byteOffset, row.byteLength).copy(content, at);
@@ -37,7 +38,7 @@ export class BlockReader {
 
   constructor(
     private readonly onWords: (message: unknown) => void,
-    private readonly onRows: (rows: Float64Array[]) => void,
+    private readonly onRows: (bay: number, rows: Float64Array[]) => void,
   ) {}
 
   push(bytes: Buffer): void {
@@ -50,7 +51,7 @@ export class BlockReader {
       const content = this.rest.subarray(headBytes, headBytes + length);
       this.rest = this.rest.subarray(headBytes + length);
       if (kind === kinds.words) this.onWords(JSON.parse(content.toString()));
-      else this.onRows(rowsIn(content));
+      else this.onRows(content.readUInt32LE(4), rowsIn(content));
     }
   }
 }

@@ -4,6 +4,7 @@ import type { Log } from '../../contract/log.ts';
 import { recorderRequest, type BayAsk, type RecorderMessage } from '../../contract/recorder-link.ts';
 import { Refusal } from '../../core/refusal.ts';
 import type { Bay } from '../bay.ts';
+import type { Bays } from '../bays.ts';
 import { BlockReader, rowsBlock, wordsBlock } from './blocks.ts';
 import { Pace } from './pace.ts';
 
@@ -15,23 +16,23 @@ const heartbeatMs = 2000;
 /** A server that has so much unread gets no rows: it loses them, the recorder waits for nobody, bytes. */
 const mostUnread = 2 ** 20;
 
-/** The recorder's end of the local socket: tells servers of the bay, and does what they ask. */
+/** The recorder's end of the local socket: tells servers of the bays, and does what they ask. */
 export class RecorderSocket {
   private readonly server: Server;
   private readonly sockets = new Set<Socket>();
-  private rows: Float64Array[] = [];
+  private readonly rows = new Map<number, Float64Array[]>();
   private rowTimer: NodeJS.Timeout | undefined;
-  private readonly state = new Pace(stateEveryMs, () => this.say(this.bay.state()));
+  private readonly state = new Pace(stateEveryMs, () => this.say(this.bays.state()));
   private readonly heartbeat: NodeJS.Timeout;
 
   constructor(
-    private readonly bay: Bay,
+    private readonly bays: Bays,
     private readonly log: Log,
   ) {
     this.server = createServer((socket) => this.serve(socket));
-    bay.on('changed', () => this.state.plan());
-    bay.on('dyno', () => this.sayColumns());
-    bay.on('row', (row) => this.planRow(row));
+    bays.on('changed', () => this.state.plan());
+    bays.on('columns', (bay) => this.sayColumns(bay));
+    bays.on('row', (bay, row) => this.planRow(bay, row));
     this.heartbeat = setInterval(() => this.state.plan(), heartbeatMs);
   }
 
@@ -74,8 +75,8 @@ export class RecorderSocket {
     });
     socket.on('error', () => undefined);
     socket.on('close', () => this.sockets.delete(socket));
-    this.say(this.bay.state(), socket);
-    this.sayColumns(socket);
+    this.say(this.bays.state(), socket);
+    for (const { bay } of this.bays.state().bays) this.sayColumns(this.bays.bay(bay), socket);
   }
 
   private async answer(socket: Socket, words: unknown): Promise<void> {
@@ -84,46 +85,57 @@ export class RecorderSocket {
       () => ({}),
       (error: Error) => {
         if (error instanceof Refusal) return { refusal: error.message };
-        this.log.warn({ err: error, ask: of.ask }, 'the bay could not do what was asked');
+        this.log.warn({ err: error, ask: of.ask }, 'the bays could not do what was asked');
         return { failure: error.message };
       },
     );
-    this.say({ type: 'answer', id, state: this.bay.state(), ...said }, socket);
+    this.say({ type: 'answer', id, state: this.bays.state(), ...said }, socket);
   }
 
   private async does(asked: BayAsk): Promise<void> {
-    const { bay } = this;
+    const { bays } = this;
+    const { instruments } = bays;
     switch (asked.ask) {
       case 'mount':
-        return bay.mount(asked.with);
-      case 'unmount':
-        return bay.unmount(asked.with.jobId);
-      case 'refresh':
-        return bay.refresh(asked.with.jobId);
+        return bays.mount(asked.bay, asked.with);
+      case 'clear':
+        return bays.clear(asked.bay);
       case 'plan':
-        return bay.planNext(asked.with);
+        return bays.planNext(asked.bay, asked.with);
       case 'arm':
-        return bay.arm(asked.with.afterS);
+        return bays.bay(asked.bay).arm(asked.with.afterS);
       case 'end':
-        return bay.end();
+        return bays.bay(asked.bay).end();
+      case 'add bay':
+        return bays.add(asked.with.name);
+      case 'rename bay':
+        return bays.rename(asked.bay, asked.with.name);
+      case 'remove bay':
+        return bays.remove(asked.bay);
+      case 'unmount':
+        return bays.unmount(asked.with.jobId);
+      case 'refresh':
+        return bays.refresh(asked.with.jobId);
       case 'set device': {
         const { device, ...change } = asked.with;
-        return bay.instruments.set(device, change);
+        return instruments.set(device, change);
       }
       case 'calibrate ratio':
-        return bay.instruments.calibrateRatio(asked.with.device, asked.with.engineRpm);
+        return instruments.calibrateRatio(asked.with.device, asked.with.engineRpm);
       case 'zero load cell':
-        return bay.instruments.zeroLoadCell(asked.with.device);
+        return instruments.zeroLoadCell(asked.with.device);
       case 'bring to rest':
-        return bay.instruments.bringToRest(asked.with.device);
+        return instruments.bringToRest(asked.with.device);
       case 'play faults':
-        return bay.instruments.playFaults(asked.with.device, asked.with.faults);
+        return instruments.playFaults(asked.with.device, asked.with.faults);
     }
   }
 
-  private planRow(row: Float64Array): void {
+  private planRow(bay: number, row: Float64Array): void {
     if (this.sockets.size === 0) return;
-    this.rows.push(row);
+    const rows = this.rows.get(bay);
+    if (rows) rows.push(row);
+    else this.rows.set(bay, [row]);
     this.rowTimer ??= setTimeout(() => {
       this.rowTimer = undefined;
       this.sendRows();
@@ -131,17 +143,17 @@ export class RecorderSocket {
   }
 
   private sendRows(): void {
-    const { rows } = this;
-    this.rows = [];
-    if (rows.length === 0) return;
-    const block = rowsBlock(rows);
-    for (const socket of this.sockets) if (socket.writableLength < mostUnread) socket.write(block);
+    for (const [bay, rows] of this.rows) {
+      const block = rowsBlock(bay, rows);
+      for (const socket of this.sockets) if (socket.writableLength < mostUnread) socket.write(block);
+    }
+    this.rows.clear();
   }
 
-  private sayColumns(only?: Socket): void {
+  private sayColumns(bay: Bay, only?: Socket): void {
     this.sendRows();
-    const { dyno, liveRows } = this.bay;
-    if (dyno) this.say({ type: 'columns', device: dyno.hello.device, columns: liveRows.columns }, only);
+    const { columns } = bay;
+    if (columns) this.say({ type: 'columns', bay: bay.number, ...columns }, only);
   }
 
   private say(message: RecorderMessage, only?: Socket): void {

@@ -15,6 +15,7 @@ export const plainConditions: Conditions = {
   plan: usualPlan,
   loggers: [],
   mayBegin: () => null,
+  bay: 1,
   setup: null,
   gear: null,
   air: null,

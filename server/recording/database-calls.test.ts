@@ -69,7 +69,7 @@ async function pull(nth: number, fate: Fate) {
   client.pull({}, 0, 6);
   await new Promise((resolve) => setTimeout(resolve, 120));
   client.rest({}, 0, 6);
-  const id = await eventually('the run', () => recorder.bay.state().recorder.lastRunId ?? undefined);
+  const id = await eventually('the run', () => recorder.bays.state().bays[0]!.recorder.lastRunId ?? undefined);
   client.close();
   await recorder.close();
   const { rows } = await database.query<{ id: number }>('select id from run where device = $1', [`roller-${nth}`]);

@@ -108,7 +108,7 @@ describe('a pull', () => {
     client.hello();
     const part = client.pull({}, 0, 8);
     await eventually('the recording', async () => (await server.bay()).recorder.state === 'recording');
-    await server.json('POST', '/api/bay/end', {});
+    await server.json('POST', '/api/bays/1/end', {});
     await sealed('the ended run', () => server.runs(job));
     const whole = client.pull({ coastS: 0.1 }, part + 0.005);
     expect(whole).toBeGreaterThan(part);
@@ -228,23 +228,28 @@ describe('a peer', () => {
     const [run] = await sealed('the run', () => server.runs(job));
     expect(run).toMatchObject({ label: 'A1', state: 'sealed', remarks: [] });
     old.destroy();
+    // Let go for good: the bay is free for the dynos of the next tests.
     client.close();
+    const last = await connected();
+    last.hello({ device: 'resending' });
+    last.close();
+    await eventually('its going', async () => (await server.bay()).devices.every(({ device, connected }) => device !== 'resending' || !connected)); // prettier-ignore
   });
 
   test('is told to sweep when a pull is announced, and nothing is announced without a dyno', async () => {
-    expect((await server.request('POST', '/api/bay/arm', {})).status).toBe(422);
+    expect((await server.request('POST', '/api/bays/1/arm', {})).status).toBe(422);
     const client = await connected();
     client.hello({ commands: ['arm', 'sweep', 'stop', 'configure'] });
     client.frame(0, [10, 400]);
     await eventually('the dyno', async () =>
       (await server.bay()).devices.some((device) => device.device === 'test-roller' && device.heard),
     );
-    await server.json('POST', '/api/bay/arm', { afterS: 3 });
+    await server.json('POST', '/api/bays/1/arm', { afterS: 3 });
     await eventually('the sweep', () =>
       client.received.find((message) => message.type === 'sweep' && message.afterS === 3),
     );
     expect((await server.bay()).recorder.state).toBe('armed');
-    await server.json('POST', '/api/bay/end', {});
+    await server.json('POST', '/api/bays/1/end', {});
     expect((await server.bay()).recorder.state).toBe('idle');
     expect(
       await eventually('the configuration', () => client.received.find((message) => message.type === 'configure')),

@@ -74,7 +74,7 @@ describe('jobs and setups', () => {
     ['GET', '/api/jobs/abc', undefined, 404, /abc/],
     ['GET', '/api/nothing', undefined, 404, /nothing at this address/],
     ['POST', '/api/jobs/1/setups', { parentId: 99999, change: 'x' }, 409, /does not fit/],
-    ['PUT', '/api/bay/mounted', { jobId: 1, setupId: 99999 }, 422, /not one of the job/],
+    ['PUT', '/api/bays/1/mounted', { jobId: 1, setupId: 99999 }, 422, /not one of the job/],
     ['PATCH', '/api/runs/99999', { note: 'x' }, 404, /no such run/],
   ])('%s %s with %j: %d and a sentence', async (method, path, body, status, sentence) => {
     const response = await server.request(method, path, body);

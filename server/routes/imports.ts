@@ -25,6 +25,7 @@ export function importRoutes(routes: ContractRoutes, database: Database, reader:
     const id = await inTransaction(database, async (client) => {
       const run = await addRun(client, {
         key: randomUUID(),
+        bay: null,
         setup: { id: setup.id, jobId: setup.jobId },
         gear: null,
         startedAt: new Date().toISOString(),

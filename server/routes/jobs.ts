@@ -21,7 +21,7 @@ const listQuery = z.object({
 });
 
 /** Jobs, their setups, and their history. */
-export function jobRoutes(routes: ContractRoutes, database: Database, bay: RecorderClient): void {
+export function jobRoutes(routes: ContractRoutes, database: Database, bays: RecorderClient): void {
   const whole = async (id: number) => found(await jobWithAll(database, id), 'job');
 
   routes.get('/jobs', async (request, response) => {
@@ -44,7 +44,7 @@ export function jobRoutes(routes: ContractRoutes, database: Database, bay: Recor
     const id = idOf(request);
     const { revision, ...fields } = bodyAs(request, jobChange);
     found(await act(database, response, (client) => changeRow(client, 'job', id, fields, revision)), 'job');
-    await bay.tell({ ask: 'refresh', with: { jobId: id } });
+    await bays.tell({ ask: 'refresh', with: { jobId: id } });
     response.json(await whole(id));
   });
 
@@ -54,7 +54,7 @@ export function jobRoutes(routes: ContractRoutes, database: Database, bay: Recor
     const more =
       change.state === 'closed' ? { delivery: change } : change.state === 'paused' ? { why: change.why } : {};
     found(await act(database, response, (client) => setJobState(client, id, change.state, more)), 'job');
-    if (change.state === 'closed') await bay.tell({ ask: 'unmount', with: { jobId: id } });
+    if (change.state === 'closed') await bays.tell({ ask: 'unmount', with: { jobId: id } });
     response.json(await whole(id));
   });
 
@@ -79,7 +79,7 @@ export function jobRoutes(routes: ContractRoutes, database: Database, bay: Recor
     const change = bodyAs(request, setupChange);
     found(await act(database, response, (client) => changeSetup(client, id, change)), 'setup');
     const setup = found(await setupById(database, id), 'setup');
-    await bay.tell({ ask: 'refresh', with: { jobId: setup.jobId } });
+    await bays.tell({ ask: 'refresh', with: { jobId: setup.jobId } });
     response.json(setup);
   });
 
@@ -95,8 +95,8 @@ export function jobRoutes(routes: ContractRoutes, database: Database, bay: Recor
   routes.post('/acts/:id/undo', async (request, response) => {
     const id = idOf(request);
     found(await act(database, response, (client) => undoAct(client, id)), 'act to undo');
-    const { mounted } = bay.state();
-    if (mounted) await bay.tell({ ask: 'refresh', with: { jobId: mounted.jobId } });
+    for (const { mounted } of bays.state().bays)
+      if (mounted) await bays.tell({ ask: 'refresh', with: { jobId: mounted.jobId } });
     response.status(204).end();
   });
 }

@@ -3,7 +3,7 @@ import { endpoints } from '../../contract/api.ts';
 import type { Endpoint } from '../../contract/endpoint.ts';
 import { curveJson } from '../../contract/curve.ts';
 import { refusal } from '../../contract/http.ts';
-import { bayState } from '../../contract/live.ts';
+import { baysState, bayState } from '../../contract/live.ts';
 import { job, run, setup } from '../../contract/records.ts';
 import { vehicleWithAll } from '../../contract/vehicles.ts';
 import type { ContractRoutes } from './contract-routes.ts';
@@ -16,6 +16,7 @@ const named = {
   Vehicle: vehicleWithAll,
   Curve: curveJson,
   Bay: bayState,
+  Bays: baysState,
   Refusal: refusal,
 };
 
@@ -53,8 +54,7 @@ function operation(endpoint: Endpoint): object {
       : []),
     ...query.map((name) => ({ name, in: 'query', required: false, schema: { type: 'string' } })),
   ];
-  const status =
-    method === 'delete' || (!answer && !binary) ? '204' : method === 'post' && !path.startsWith('/bay') ? '201' : '200';
+  const status = !answer && !binary ? '204' : method === 'post' && !/^\/(bays\/|device\/)/.test(path) ? '201' : '200';
   const content = answer
     ? { content: json(schemaOf(answer, 'output')) }
     : binary

@@ -79,11 +79,11 @@ export class TestServer {
   }
 
   async mount(job: Job, setupId = job.setups[0]!.id): Promise<void> {
-    await this.json('PUT', '/api/bay/mounted', { jobId: job.id, setupId });
+    await this.json('PUT', '/api/bays/1/mounted', { jobId: job.id, setupId });
   }
 
   bay(): Promise<BayState> {
-    return this.json<BayState>('GET', '/api/bay');
+    return this.json<BayState>('GET', '/api/bays/1');
   }
 
   async runs(job: Job): Promise<Run[]> {

@@ -5,6 +5,7 @@ import { testDyno } from '../../core/testing/test-car.ts';
 /** A run that begins, of no job. */
 export const newRun = (over: Partial<NewRun> = {}): NewRun => ({
   key: randomUUID(),
+  bay: null,
   setup: null,
   gear: null,
   startedAt: '2026-05-04T09:00:00.000Z',

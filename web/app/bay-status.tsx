@@ -1,33 +1,79 @@
+import { Link } from 'react-router';
 import type { BayState } from '../../contract/live.ts';
+import { bayWord } from '../live/bay-words.ts';
+import { deviceKindWords } from '../live/device-kind-words.ts';
 import { useLive } from '../state/live.ts';
 import { formatTenths, formatWhole } from '../ui/figures.ts';
 import { useNow } from '../ui/use-now.ts';
 import classes from './bay-status.module.css';
 
-const kindNames: Record<string, string> = {
-  'inertia-roller': 'inertia roller',
-  'loaded-roller': 'loaded roller',
-  hub: 'hub dyno',
-  weather: 'weather station',
-  'engine-logger': 'engine logger',
-};
-
-/** Instruments, air and its age, in the corner of every screen. */
+/** In the corner of every screen: the only bay's instruments, air and its age; or all bays, each the way to its Record. */
 export function BayStatus() {
-  const bay = useLive((state) => state.bay);
+  const bays = useLive((state) => state.bays);
+  const [only, ...others] = bays;
+  if (!only) return <div className={classes.status} />;
+  return others.length === 0 ? <OnlyBay bay={only} /> : <BayStrip bays={bays} />;
+}
+
+function OnlyBay({ bay }: { bay: BayState }) {
   const now = useNow();
-  if (!bay) return <div className={classes.status} />;
-  const heard = bay.devices.filter((device) => device.heard);
+  const { devices, name } = bay;
+  const heard = devices.filter((device) => device.heard);
   const dyno = heard.find((device) => device.dyno !== null);
-  const fault = bay.devices.find((device) => device.problem !== null || (device.connected && !device.heard));
   return (
     <div className={classes.status} role="status" aria-label="Bay">
-      <div title={fault ? `${fault.name}: ${fault.problem ?? 'silent'}` : undefined}>
+      <div title={bayWord(bay).more ?? undefined}>
         <span className={dyno ? classes.heard : classes.unheard} aria-hidden />
-        {dyno ? `Bay 1, ${kindNames[dyno.kind]}` : 'Bay 1, no dyno connected'}
+        {dyno ? `${name}, ${deviceKindWords[dyno.kind]}` : `${name}, no dyno connected`}
         <span className={classes.count}> · {heard.length === 1 ? '1 instrument' : `${heard.length} instruments`}</span>
       </div>
       <div className="number">{airText(bay, now)}</div>
+    </div>
+  );
+}
+
+/** Every bay with a word; the one that this page watches with its air. */
+function BayStrip({ bays }: { bays: readonly BayState[] }) {
+  const watched = useLive((state) => state.watched);
+  const now = useNow();
+  return (
+    <nav className={classes.strip} aria-label="Bays" data-many={bays.length > 3 || undefined}>
+      <Air bay={bays.find(({ bay }) => bay === watched)} now={now} />
+      {bays.map((bay) => {
+        const { word, mark, more } = bayWord(bay);
+        const air = airText(bay, now);
+        return (
+          <Link
+            key={bay.bay}
+            to={`/bays/${bay.bay}/record`}
+            className={classes.bay}
+            data-watched={bay.bay === watched || undefined}
+            title={[`${bay.name}: ${word}`, more, air].filter(Boolean).join('\n')}
+          >
+            <b>
+              <span
+                className={mark === 'bad' ? classes.unheard : mark === 'busy' ? classes.busy : classes.heard}
+                aria-hidden
+              />
+              {bay.name}
+              {more && mark !== 'bad' && <span className={classes.minds}> ▲</span>}
+            </b>
+            <small>{word}</small>
+          </Link>
+        );
+      })}
+    </nav>
+  );
+}
+
+/** In two short lines, where there is room. */
+function Air({ bay, now }: { bay: BayState | undefined; now: number }) {
+  if (!bay) return null;
+  const [temperature, pressure, ...rest] = airText(bay, now).split(' · ');
+  return (
+    <div className={`${classes.air} number`}>
+      <div>{[temperature, pressure].filter(Boolean).join(' · ')}</div>
+      <div>{rest.join(' · ')}</div>
     </div>
   );
 }

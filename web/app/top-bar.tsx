@@ -5,6 +5,7 @@ import type { Job } from '../../contract/records.ts';
 import { brokenWords } from '../../core/limits/broken-words.ts';
 import { useBrokenRuns, type BrokenRun } from '../job/use-broken-runs.ts';
 import { identifierIn } from '../state/identifier.ts';
+import { useBayOfJob } from '../state/bays.ts';
 import { useLive } from '../state/live.ts';
 import { useJob } from '../state/queries.ts';
 import { Mark } from '../ui/mark.tsx';
@@ -12,10 +13,13 @@ import { BayStatus } from './bay-status.tsx';
 import { NoteLine } from './note-line.tsx';
 import classes from './top-bar.module.css';
 
-/** Mark, job, its stages, the bay's state. */
+/** Mark, job, its stages, the bays' state. */
 export function TopBar() {
   const { pathname } = useLocation();
-  const id = identifierIn(useParams().jobId);
+  const params = useParams();
+  const bayNumber = identifierIn(params.bay);
+  const onDyno = useLive(({ bays }) => bays.find(({ bay }) => bay === bayNumber)?.mounted?.jobId);
+  const id = identifierIn(params.jobId) ?? onDyno;
   const { data: job, isError } = useJob(id ?? 0, id !== undefined);
   // A job that is not there leaves the way to all others.
   const jobId = isError && !job ? undefined : id;
@@ -53,8 +57,9 @@ function Outside() {
 }
 
 function JobNavigation({ jobId }: { jobId: number }) {
+  const bayNumber = identifierIn(useParams().bay);
   const { data: job } = useJob(jobId);
-  const recorder = useLive((state) => state.bay?.recorder);
+  const recorder = useBayOfJob(jobId)?.recorder;
   const recording =
     recorder?.state === 'recording' && recorder.label !== null && job?.runs.some((run) => run.id === recorder.runId);
   const broken = useBrokenRuns(job);
@@ -69,6 +74,7 @@ function JobNavigation({ jobId }: { jobId: number }) {
         <Stage to={`/jobs/${jobId}/brief`} name="Brief" state={briefState(job)} />
         <Stage
           to={`/jobs/${jobId}/record`}
+          on={bayNumber !== undefined}
           name="Record"
           state={recording ? `${recorder.label} running` : countOf(job.runs.length, 'run')}
         />
@@ -83,15 +89,17 @@ interface StageProps {
   to: string;
   name: string;
   state: string;
+  /** It is shown at another address of its own. */
+  on?: boolean;
   /** Runs that went beyond a limit: said before all else. */
   broken?: readonly BrokenRun[];
 }
 
-function Stage({ to, name, state, broken = [] }: StageProps) {
+function Stage({ to, name, state, on = false, broken = [] }: StageProps) {
   const last = broken.at(-1);
   const told = broken.map(({ label, broken }) => `${label}: ${broken.map(brokenWords).join('; ')}`).join('. ');
   return (
-    <NavLink to={to} className={({ isActive }) => (isActive ? classes.stageOn : classes.stage)}>
+    <NavLink to={to} className={({ isActive }) => (isActive || on ? classes.stageOn : classes.stage)}>
       {name}
       {last ? (
         <small className={classes.broken} title={told}>

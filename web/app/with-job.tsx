@@ -8,9 +8,16 @@ import { NotThere } from './not-there.tsx';
 
 const allJobs = { address: '/jobs', name: 'All jobs' };
 
-/** A stage of the job in the address: what it shows once the job is there, or why it is not. */
-export function WithJob({ children }: { children: (job: Job) => ReactNode }) {
-  const { jobId } = useParams();
+interface WithJobProps {
+  /** The job in the address where left out. */
+  of?: number;
+  children: (job: Job) => ReactNode;
+}
+
+/** A stage of a job: what it shows once the job is there, or why it is not. */
+export function WithJob({ of, children }: WithJobProps) {
+  const params = useParams();
+  const jobId = of === undefined ? params.jobId : String(of);
   const id = identifierIn(jobId);
   const { data: job, error, refetch } = useJob(id ?? 0, id !== undefined);
   // Runs that have not changed stay the same list.

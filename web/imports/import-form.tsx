@@ -164,9 +164,9 @@ interface KnownDyno {
   dyno: DynoFile;
 }
 
-/** The machines at hand: those that the job's runs were made on, and the one in the bay. */
+/** The machines at hand: those that the job's runs were made on, and those in the bays. */
 function useKnownDynos(job: Job): KnownDyno[] {
-  const devices = useLive((state) => state.bay?.devices);
+  const bays = useLive((state) => state.bays);
   const found: KnownDyno[] = [];
   const add = (label: string, dyno: Run['dyno']) => {
     if (!found.some((candidate) => JSON.stringify(candidate.dyno) === JSON.stringify(dyno))) {
@@ -174,6 +174,6 @@ function useKnownDynos(job: Job): KnownDyno[] {
     }
   };
   for (const run of [...job.runs].reverse()) add(`As for ${run.label}`, run.dyno);
-  for (const device of devices ?? []) if (device.dyno) add(device.name, device.dyno);
+  for (const { devices } of bays) for (const { name, dyno } of devices) if (dyno) add(name, dyno);
   return found;
 }

@@ -27,7 +27,7 @@ const realSocket = globalThis.WebSocket;
 beforeEach(() => {
   jest.useFakeTimers();
   socket = connectedPage();
-  act(() => socket.say({ type: 'columns', device: 'roller', columns }));
+  act(() => socket.say({ type: 'columns', bay: 1, device: 'roller', columns }));
   hook = renderHook(() => useLiveCurve());
 });
 afterEach(() => {

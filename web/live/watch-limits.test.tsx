@@ -27,7 +27,9 @@ beforeEach(() => {
       getVoices: () => [{}],
     },
   });
-  act(() => socket.say({ type: 'columns', device: 'roller', columns: ['time', 'throttle', 'lambda', 'oilPressure'] }));
+  act(() =>
+    socket.say({ type: 'columns', bay: 1, device: 'roller', columns: ['time', 'throttle', 'lambda', 'oilPressure'] }),
+  );
 });
 afterEach(() => {
   cleanup();

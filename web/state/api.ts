@@ -14,7 +14,7 @@ import {
 } from '../../contract/http.ts';
 import { change, type freezing, photo, takenTuneFile } from '../../contract/job-file.ts';
 import { checkHistory } from '../../contract/check-history.ts';
-import { bayState, unclaimedRuns } from '../../contract/live.ts';
+import { baysState, bayState, unclaimedRuns } from '../../contract/live.ts';
 import type { RunPlan } from '../../contract/recording.ts';
 import { job, jobList, run, setup } from '../../contract/records.ts';
 import { owner, vehicleSummary, vehicleWithAll } from '../../contract/vehicles.ts';
@@ -111,21 +111,26 @@ export const api = {
     ask(photo, `/jobs/${jobId}/photos`, sendingForm(file, { caption })),
   changeRun: (id: number, fields: RunChange) => ask(run, `/runs/${id}`, sending('PATCH', fields)),
   unclaimedRuns: () => ask(unclaimedRuns, '/unclaimed-runs'),
-  mount: (mounting: Mounting) => ask(bayState, '/bay/mounted', sending('PUT', mounting)),
-  playFaults: (device: string, faults: string[]) => ask(bayState, '/bay/faults', sending('PUT', { device, faults })),
-  planNext: (plan: RunPlan) => ask(bayState, '/bay/plan', sending('PUT', plan)),
-  setDevice: (request: DeviceSettingsRequest) => ask(bayState, '/bay/device', sending('PUT', request)),
+  addBay: (name: string) => ask(baysState, '/bays', sending('POST', { name })),
+  renameBay: (bay: number, name: string) => ask(bayState, `/bays/${bay}`, sending('PATCH', { name })),
+  removeBay: (bay: number) => ask(baysState, `/bays/${bay}`, { method: 'DELETE' }),
+  mount: (bay: number, mounting: Mounting) => ask(bayState, `/bays/${bay}/mounted`, sending('PUT', mounting)),
+  clearBay: (bay: number) => ask(bayState, `/bays/${bay}/mounted`, { method: 'DELETE' }),
+  playFaults: (device: string, faults: string[]) =>
+    ask(baysState, '/device/faults', sending('PUT', { device, faults })),
+  planNext: (bay: number, plan: RunPlan) => ask(bayState, `/bays/${bay}/plan`, sending('PUT', plan)),
+  setDevice: (request: DeviceSettingsRequest) => ask(baysState, '/device', sending('PUT', request)),
   calibrateRatio: (device: string, engineRpm?: number) =>
-    ask(bayState, '/bay/device/ratio', sending('POST', { device, engineRpm })),
-  zeroLoadCell: (device: string) => ask(bayState, '/bay/device/zero', sending('POST', { device })),
-  bringToRest: (device: string) => ask(bayState, '/bay/device/rest', sending('POST', { device })),
+    ask(baysState, '/device/ratio', sending('POST', { device, engineRpm })),
+  zeroLoadCell: (device: string) => ask(baysState, '/device/zero', sending('POST', { device })),
+  bringToRest: (device: string) => ask(baysState, '/device/rest', sending('POST', { device })),
   checkHistory: (device: string, job?: number) =>
     ask(
       checkHistory,
       `/check-history?${new URLSearchParams({ device, ...(job === undefined ? {} : { job: String(job) }) }).toString()}`,
     ),
-  arm: () => ask(bayState, '/bay/arm', sending('POST', {})),
-  end: () => ask(bayState, '/bay/end', sending('POST', {})),
+  arm: (bay: number) => ask(bayState, `/bays/${bay}/arm`, sending('POST', {})),
+  end: (bay: number) => ask(bayState, `/bays/${bay}/end`, sending('POST', {})),
   importRun: (file: File, settings: ImportSettings) =>
     ask(importResult, '/imports', sendingForm(file, { settings: JSON.stringify(settings) })),
 };

@@ -1,7 +1,8 @@
 /** @jest-environment jsdom */
 import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
-import { latestReading, newestRow, onRow, useLive } from './live.ts';
-import { connectedPage, FakeSocket } from '../testing/live-rows.ts';
+import { usualPlan } from '../../contract/recording.ts';
+import { latestReading, newestRow, onRow, useLive, watchBay } from './live.ts';
+import { bayWith, connectedPage, FakeSocket } from '../testing/live-rows.ts';
 import { queryClient } from './queries.ts';
 
 const socket = () => FakeSocket.all.at(-1)!;
@@ -20,7 +21,7 @@ afterEach(() => {
 test('rows are heard one by one in their columns; a channel without a reading has none', () => {
   const heard: number[][] = [];
   const end = onRow((row) => heard.push([...row]));
-  socket().say({ type: 'columns', device: 'roller', columns: ['time', 'engineSpeed', 'lambda'] });
+  socket().say({ type: 'columns', bay: 1, device: 'roller', columns: ['time', 'engineSpeed', 'lambda'] });
   socket().rows(1, 3000, 0.9, 2, 3100, NaN);
   expect(heard).toEqual([[1, 3000, 0.9], [2, 3100, NaN]]); // prettier-ignore
   expect(latestReading('engineSpeed')).toBe(3100);
@@ -33,11 +34,11 @@ test('rows are heard one by one in their columns; a channel without a reading ha
 
 test('rows that do not fit the columns are not taken for readings, and new columns begin anew', () => {
   socket().rows(1, 2, 3);
-  socket().say({ type: 'columns', device: 'roller', columns: ['time', 'engineSpeed'] });
+  socket().say({ type: 'columns', bay: 1, device: 'roller', columns: ['time', 'engineSpeed'] });
   socket().rows(1, 3000, 2);
   expect(newestRow()).toBeUndefined();
   socket().rows(1, 3000);
-  socket().say({ type: 'columns', device: 'hubs', columns: ['time', 'hubSpeed'] });
+  socket().say({ type: 'columns', bay: 1, device: 'hubs', columns: ['time', 'hubSpeed'] });
   expect(latestReading('hubSpeed')).toBeUndefined();
   expect(useLive.getState().dynoDevice).toBe('hubs');
 });
@@ -61,4 +62,36 @@ test('a changed job is fetched anew, and no other one', () => {
   expect(keys).not.toContainEqual(['job']);
   socket().say({ type: 'rubbish' });
   expect(useLive.getState().bay).toBeUndefined();
+});
+
+test('a page watches one bay: what the other says is not shown, and a late word of it is not misread', () => {
+  socket().say({ type: 'columns', bay: 1, device: 'roller', columns: ['time', 'engineSpeed'] });
+  socket().rows(1, 3000);
+  watchBay(2);
+  expect(socket().said).toEqual([
+    { type: 'watch', bay: 1 },
+    { type: 'watch', bay: 2 },
+  ]);
+  // Rows that were on their way, and columns said again for the old bay.
+  socket().rows(2, 3100);
+  socket().say({ type: 'columns', bay: 1, device: 'roller', columns: ['time', 'engineSpeed', 'lambda'] });
+  socket().rows(3, 3200, 0.9);
+  expect([newestRow(), useLive.getState().dynoDevice]).toEqual([undefined, undefined]);
+  socket().say({ type: 'columns', bay: 2, device: 'hubs', columns: ['time', 'hubSpeed'] });
+  socket().rows(1, 88);
+  expect(latestReading('hubSpeed')).toBe(88);
+  // The way is lost and found: the wish is said again.
+  socket().onclose!();
+  jest.advanceTimersByTime(1100);
+  socket().onopen!();
+  expect(socket().said).toEqual([{ type: 'watch', bay: 2 }]);
+});
+
+test('a bay that is taken away is watched no longer', () => {
+  const bayOf = (bay: number) => ({ ...bayWith('idle'), bay, name: `Bay ${bay}`, air: null, mounted: null, plan: usualPlan, devices: [] }); // prettier-ignore
+  watchBay(2);
+  socket().say({ type: 'bays', bays: [bayOf(1), bayOf(2)], unplaced: [] });
+  expect(useLive.getState().bay?.name).toBe('Bay 2');
+  socket().say({ type: 'bays', bays: [bayOf(1)], unplaced: [] });
+  expect(useLive.getState()).toMatchObject({ watched: 1, bay: { name: 'Bay 1' } });
 });

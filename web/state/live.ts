@@ -1,5 +1,6 @@
 import { create } from 'zustand';
-import { liveMessage, type BayState } from '../../contract/live.ts';
+import { liveMessage, type BaysState, type BayState } from '../../contract/live.ts';
+import type { DeviceState } from '../../contract/live.ts';
 import { queryClient, jobKey } from './queries.ts';
 
 interface LiveState {
@@ -7,8 +8,14 @@ interface LiveState {
   connected: boolean;
   /** True once there has been a connection. */
   everConnected: boolean;
+  /** Every bay, by its number; empty until the server has spoken. */
+  bays: readonly BayState[];
+  /** Instruments that stand in no bay. */
+  unplaced: readonly DeviceState[];
+  /** The bay that this page watches: its rows arrive. */
+  watched: number;
   bay: BayState | undefined;
-  /** The dyno whose rows arrive, and what stands in them. */
+  /** Its dyno, and what stands in its rows. */
   dynoDevice: string | undefined;
   columns: string[];
 }
@@ -17,6 +24,9 @@ interface LiveState {
 export const useLive = create<LiveState>(() => ({
   connected: false,
   everConnected: false,
+  bays: [],
+  unplaced: [],
+  watched: 1,
   bay: undefined,
   dynoDevice: undefined,
   columns: [],
@@ -25,7 +35,7 @@ export const useLive = create<LiveState>(() => ({
 type RowListener = (row: Float64Array) => void;
 const rowListeners = new Set<RowListener>();
 
-/** Hears every sample row of the dyno (time, then the live columns). @returns a function that ends it */
+/** Hears every sample row of the watched bay's dyno (time, then the live columns). @returns a function that ends it */
 export function onRow(listener: RowListener): () => void {
   rowListeners.add(listener);
   return () => rowListeners.delete(listener);
@@ -46,24 +56,46 @@ export function latestReading(channel: string): number | undefined {
 }
 
 const retryMs = 1000;
+let socket: WebSocket | undefined;
 
 /** Connects to the server, and again whenever the connection is lost. */
 export function keepConnected(): void {
-  const socket = new WebSocket(`${location.protocol === 'https:' ? 'wss' : 'ws'}://${location.host}/live`);
-  socket.binaryType = 'arraybuffer';
-  socket.onopen = () => {
+  const opened = new WebSocket(`${location.protocol === 'https:' ? 'wss' : 'ws'}://${location.host}/live`);
+  socket = opened;
+  opened.binaryType = 'arraybuffer';
+  opened.onopen = () => {
     // What changed while nobody listened is fetched anew.
     if (useLive.getState().everConnected) void queryClient.invalidateQueries();
     useLive.setState({ connected: true, everConnected: true });
+    sayWatched();
   };
-  socket.onmessage = ({ data }: MessageEvent<string | ArrayBuffer>) => {
+  opened.onmessage = ({ data }: MessageEvent<string | ArrayBuffer>) => {
     if (typeof data === 'string') take(data);
     else takeRows(new Float64Array(data));
   };
-  socket.onclose = () => {
+  opened.onclose = () => {
     useLive.setState({ connected: false });
     setTimeout(keepConnected, retryMs);
   };
+}
+
+/** Watches another bay: its state and its rows are what this page shows from now on. */
+export function watchBay(number: number): void {
+  const { watched, bays } = useLive.getState();
+  if (watched === number) return;
+  forgetRows();
+  useLive.setState({ watched: number, bay: bays.find(({ bay }) => bay === number), dynoDevice: undefined });
+  sayWatched();
+}
+
+function sayWatched(): void {
+  if (useLive.getState().connected) socket?.send(JSON.stringify({ type: 'watch', bay: useLive.getState().watched }));
+}
+
+/** Rows mean nothing until their columns are known. */
+function forgetRows(): void {
+  latestRow = undefined;
+  useLive.setState({ columns: [] });
 }
 
 function take(text: string): void {
@@ -71,10 +103,12 @@ function take(text: string): void {
   if (!parsed.success) return;
   const message = parsed.data;
   switch (message.type) {
-    case 'bay':
-      return useLive.setState({ bay: message });
+    case 'bays':
+      return takeBays(message);
     case 'columns':
-      latestRow = undefined;
+      forgetRows();
+      // Said before the server heard of another wish: the rows that follow are not wanted either.
+      if (message.bay !== useLive.getState().watched) return;
       return useLive.setState({ dynoDevice: message.device, columns: message.columns });
     case 'changed':
       // Without a job it was a run that belongs to none, or a vehicle: every job may show that.
@@ -83,6 +117,14 @@ function take(text: string): void {
         : [jobKey(message.jobId), ['history', message.jobId], ['vehicle'], ['jobs']])
         void queryClient.invalidateQueries({ queryKey });
   }
+}
+
+function takeBays({ bays, unplaced }: BaysState): void {
+  const { watched } = useLive.getState();
+  const bay = bays.find((candidate) => candidate.bay === watched);
+  useLive.setState({ bays, unplaced, bay });
+  // The bay has been taken away.
+  if (!bay) watchBay(bays[0]!.bay);
 }
 
 function takeRows(values: Float64Array): void {

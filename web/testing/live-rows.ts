@@ -13,6 +13,12 @@ export class FakeSocket {
     FakeSocket.all.push(this);
   }
 
+  readonly said: unknown[] = [];
+
+  send(text: string): void {
+    this.said.push(JSON.parse(text));
+  }
+
   say(message: object): void {
     this.onmessage!({ data: JSON.stringify(message) });
   }
@@ -26,7 +32,7 @@ export class FakeSocket {
 export function connectedPage(): FakeSocket {
   FakeSocket.all = [];
   Object.assign(globalThis, { WebSocket: FakeSocket });
-  useLive.setState({ connected: false, everConnected: false, bay: undefined, columns: [], dynoDevice: undefined });
+  useLive.setState({ connected: false, everConnected: false, bays: [], watched: 1, bay: undefined, columns: [], dynoDevice: undefined }); // prettier-ignore
   keepConnected();
   const socket = FakeSocket.all[0]!;
   socket.onopen!();

@@ -1,5 +1,6 @@
 import type { BayState, DeviceState } from '../../../contract/live.ts';
 import { knownChannels, type KnownChannel } from '../../../core/recording/channels.ts';
+import { deviceKindWords } from '../../live/device-kind-words.ts';
 import { latestReading, useLive } from '../../state/live.ts';
 import { FindingLine, FindingList } from '../../ui/severity.tsx';
 import { Calibration } from './calibration.tsx';
@@ -8,30 +9,26 @@ import { CheckRuns } from './check-runs.tsx';
 import classes from './devices-page.module.css';
 import { FaultPanel } from './fault-panel.tsx';
 import { ProbePlace } from './probe-place.tsx';
+import { StandsIn } from './stands-in.tsx';
 
-const kinds: Record<DeviceState['kind'], string> = {
-  'inertia-roller': 'inertia roller',
-  'loaded-roller': 'loaded roller',
-  hub: 'hub dyno',
-  weather: 'weather station',
-  'engine-logger': 'engine logger',
-};
-
-/** One instrument: whether it is heard, how fast and how well, what it says, and what the shop has set of it. */
-export function Device({ device, bay }: { device: DeviceState; bay: BayState }) {
+/** One instrument: whether it is heard, how fast and how well, what it says, and what the shop has set of it. @param bay that is watched, where it stands in it */
+export function Device({ device, bay }: { device: DeviceState; bay: BayState | undefined }) {
   const dynoDevice = useLive((state) => state.dynoDevice);
   const shown = device.device === dynoDevice;
   const read = (name: string): number | undefined => {
-    if (device.kind === 'weather') return ofAir(bay.air, name);
+    if (device.kind === 'weather') return ofAir(bay?.air ?? null, name);
     if (device.kind === 'engine-logger') return latestReading(`${device.device}:${name}`) ?? latestReading(name);
     return shown ? latestReading(name) : undefined;
   };
   const state = !device.connected ? 'not connected' : device.heard ? 'connected' : 'silent';
   return (
     <section className={classes.device} aria-label={device.name}>
-      <h2>
-        {device.name} <small>{kinds[device.kind]}</small>
-      </h2>
+      <div className={classes.title}>
+        <h2>
+          {device.name} <small>{deviceKindWords[device.kind]}</small>
+        </h2>
+        <StandsIn device={device} />
+      </div>
       <dl className={classes.facts}>
         <Fact name="state" value={state} />
         <Fact
@@ -72,7 +69,7 @@ export function Device({ device, bay }: { device: DeviceState; bay: BayState }) 
         ))}
       </ul>
       <div className={classes.settings}>
-        {device.dyno && <Calibration device={device} mounted={bay.mounted !== null} />}
+        {device.dyno && <Calibration device={device} mounted={bay !== undefined && bay.mounted !== null} />}
         {device.kind === 'engine-logger' && device.channels.some(({ name }) => name === 'lambda') && (
           <ProbePlace device={device} />
         )}

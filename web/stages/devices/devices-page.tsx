@@ -1,28 +1,63 @@
+import { Button, SegmentedControl } from '@mantine/core';
+import { useSearchParams } from 'react-router';
 import type { BayState } from '../../../contract/live.ts';
-import { useLive } from '../../state/live.ts';
-import { useNow } from '../../ui/use-now.ts';
+import { mostBays } from '../../../contract/parts.ts';
 import { useFrame } from '../../live/use-frame.ts';
+import { api } from '../../state/api.ts';
+import { useWatchedBay } from '../../state/bays.ts';
+import { identifierIn } from '../../state/identifier.ts';
+import { useLive } from '../../state/live.ts';
+import { useChange } from '../../state/queries.ts';
+import { useNow } from '../../ui/use-now.ts';
 import jobs from '../jobs/jobs-page.module.css';
+import { BayHead } from './bay-head.tsx';
 import { Device } from './device.tsx';
 import classes from './devices-page.module.css';
 
-/** Every instrument of the bay. */
+/** Every instrument, bay by bay. */
 export function DevicesPage() {
   useFrame(3);
+  const [address, setAddress] = useSearchParams();
+  useWatchedBay(identifierIn(address.get('bay') ?? undefined));
+  const bays = useLive((state) => state.bays);
+  const unplaced = useLive((state) => state.unplaced);
   const bay = useLive((state) => state.bay);
   const now = useNow();
+  const add = useChange(() => api.addBay(freeName(bays)));
   return (
     <main className={jobs.page}>
       <header className={jobs.head}>
         <h1>Devices</h1>
+        {bays.length > 1 && bay && (
+          <SegmentedControl
+            aria-label="Bay"
+            value={String(bay.bay)}
+            onChange={(value) => setAddress({ bay: value }, { replace: true })}
+            data={bays.map(({ bay: number, name }) => ({ value: String(number), label: name }))}
+          />
+        )}
+        {bays.length > 0 && bays.length < mostBays && (
+          <Button variant="default" loading={add.isPending} onClick={() => add.mutate(undefined)}>
+            Add a bay
+          </Button>
+        )}
       </header>
       <p className={classes.words}>
         Suvok commands only the stand-ins’ set points. On a real machine its maker’s controls and emergency stop rule.
       </p>
+      {unplaced.length > 0 && (
+        <section className={classes.unplaced} aria-label="In no bay">
+          <h2>Stands in no bay: nothing of it is recorded until it is placed</h2>
+          {unplaced.map((device) => (
+            <Device key={device.device} device={device} bay={undefined} />
+          ))}
+        </section>
+      )}
+      {bays.length > 1 && bay && <BayHead bay={bay} key={`${bay.bay} ${bay.name}`} />}
       {bay?.devices.length === 0 && (
         <p className={jobs.empty}>
-          No instrument is connected. Instruments connect to the bench link by themselves; docs/bench-link.md says how
-          one is written, and how one that cannot is brought in by an adapter.
+          No instrument is connected{bays.length > 1 && ` in ${bay.name}`}. Instruments connect to the bench link by
+          themselves; docs/bench-link.md says how one is written, and how one that cannot is brought in by an adapter.
         </p>
       )}
       {bay?.devices.map((device) => (
@@ -31,6 +66,12 @@ export function DevicesPage() {
       {bay?.air && <Air air={bay.air} now={now} />}
     </main>
   );
+}
+
+function freeName(bays: readonly BayState[]): string {
+  let number = bays.length + 1;
+  while (bays.some(({ name }) => name.toLowerCase() === `bay ${number}`)) number++;
+  return `Bay ${number}`;
 }
 
 function Air({ air, now }: { air: NonNullable<BayState['air']>; now: number }) {

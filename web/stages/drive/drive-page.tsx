@@ -1,5 +1,8 @@
 import type { BayState } from '../../../contract/live.ts';
 import { useEffect } from 'react';
+import { useParams } from 'react-router';
+import { useWatchedBay } from '../../state/bays.ts';
+import { identifierIn } from '../../state/identifier.ts';
 import { sound } from '../../state/cues.ts';
 import { latestReading, useLive } from '../../state/live.ts';
 import { usePreferences } from '../../state/preferences.ts';
@@ -13,9 +16,12 @@ import { useFrame } from '../../live/use-frame.ts';
 import { useLimitWatch, useLiveLimits } from '../../live/watch-limits.ts';
 import classes from './drive-page.module.css';
 
-/** For a phone or tablet in the car: the figures that matter while driving, and one word. Nothing else. */
+/** For a phone or tablet in the car of one bay: the figures that matter while driving, and one word. Nothing else. */
 export function DrivePage() {
   useFrame(10);
+  const number = identifierIn(useParams().bay);
+  useWatchedBay(number);
+  const several = useLive(({ bays }) => bays.length > 1);
   const bay = useLive((state) => state.bay);
   const connected = useLive((state) => state.connected);
   const mounted = bay?.mounted;
@@ -43,6 +49,7 @@ export function DrivePage() {
           {setup && bay
             ? `${setup.letter}, ${setup.change}, ${runKindWords[bay.plan.kind].name}${job?.gear ? `, ${job.gear} gear` : ''}${liftRpm ? `, lift at ${liftRpm.toLocaleString('en-GB')}` : ''}`
             : 'No car is on the dyno.'}
+          {several && bay && <small> {bay.name}</small>}
         </p>
       )}
       {broken && bay?.recorder.state !== 'recording' && (

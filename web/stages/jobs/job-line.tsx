@@ -2,6 +2,7 @@ import dayjs from 'dayjs';
 import relativeTime from 'dayjs/plugin/relativeTime.js';
 import { Link } from 'react-router';
 import type { JobSummary } from '../../../contract/records.ts';
+import { useBayOfJob } from '../../state/bays.ts';
 import { useLive } from '../../state/live.ts';
 import classes from './jobs-page.module.css';
 
@@ -9,14 +10,15 @@ dayjs.extend(relativeTime);
 
 /** One job of the list: the car, its question, what it is waiting for, when it was last touched. */
 export function JobLine({ job }: { job: JobSummary }) {
-  const mounted = useLive((state) => state.bay?.mounted?.jobId === job.id);
+  const bay = useBayOfJob(job.id);
+  const several = useLive(({ bays }) => bays.length > 1);
   const stage = job.state === 'open' && job.runs > 0 ? 'compare' : 'brief';
   return (
     <li>
       <Link to={`/jobs/${job.id}/${stage}`} className={classes.job} data-closed={job.state === 'closed' || undefined}>
         <span className={classes.vehicle}>
           {job.vehicle}
-          {mounted && <i>on the dyno</i>}
+          {bay && <i>{several ? `on the dyno of ${bay.name}` : 'on the dyno'}</i>}
         </span>
         <span className={classes.question}>{job.question || 'No question noted'}</span>
         <span className={classes.owner}>

@@ -37,9 +37,10 @@ export function JobsPage() {
       },
       { replace: true },
     );
-  const mountedId = useLive((live) => live.bay?.mounted?.jobId);
-  // The car on the dyno comes first; the server has sorted the rest.
-  const jobs = data && [...data.jobs].sort((a, b) => Number(b.id === mountedId) - Number(a.id === mountedId));
+  const bays = useLive((live) => live.bays);
+  const onDyno = new Set(bays.map(({ mounted }) => mounted?.jobId));
+  // Cars on a dyno come first; the server has sorted the rest.
+  const jobs = data && [...data.jobs].sort((a, b) => Number(onDyno.has(b.id)) - Number(onDyno.has(a.id)));
   return (
     <main className={classes.page}>
       <header className={classes.head}>

@@ -1,9 +1,12 @@
 import { useState } from 'react';
+import { useSearchParams } from 'react-router';
 import type { Job, Run } from '../../../contract/records.ts';
 import { baselineSetup, newestSetup } from '../../../core/job/baseline.ts';
 import { WithJob } from '../../app/with-job.tsx';
 import { SetupsColumn } from '../../setups/setups-column.tsx';
 import { api } from '../../state/api.ts';
+import { bayForJob, useWatchedBay } from '../../state/bays.ts';
+import { identifierIn } from '../../state/identifier.ts';
 import { useLive } from '../../state/live.ts';
 import { useChange } from '../../state/queries.ts';
 import { useJobFigures } from '../../job/use-job-figures.ts';
@@ -18,12 +21,33 @@ import { useCues } from './during/use-cues.ts';
 import { useLimitWatch } from '../../live/watch-limits.ts';
 import { Trouble } from './during/trouble.tsx';
 
-/** The stage in the car or at the console: ready, recording, result. */
+/** The stage in the car or at the console: ready, recording, result. Of a job, in the bay where it is or is to be. */
 export function RecordStage() {
-  return <WithJob>{(job) => <Recording job={job} key={job.id} />}</WithJob>;
+  return <WithJob>{(job) => <OfJob job={job} />}</WithJob>;
 }
 
-function Recording({ job }: { job: Job }) {
+function OfJob({ job }: { job: Job }) {
+  const bays = useLive((state) => state.bays);
+  const [address, setAddress] = useSearchParams();
+  const bay = bayForJob(bays, job.id, identifierIn(address.get('bay') ?? undefined));
+  useWatchedBay(bay?.bay);
+  return (
+    <Recording
+      job={job}
+      key={`${job.id} ${bay?.bay}`}
+      onBay={(chosen) => setAddress({ bay: String(chosen) }, { replace: true })}
+    />
+  );
+}
+
+interface RecordingProps {
+  job: Job;
+  /** Another bay is chosen for a job that is on no dyno. */
+  onBay: (bay: number) => void;
+}
+
+/** A job in the bay that is watched. */
+export function Recording({ job, onBay }: RecordingProps) {
   const bay = useLive((state) => state.bay);
   const onDyno = bay?.mounted?.jobId === job.id ? bay.mounted.setupId : undefined;
   const mounted = job.setups.find(({ id }) => id === onDyno);
@@ -32,7 +56,9 @@ function Recording({ job }: { job: Job }) {
   const result = useResult(job);
   const figures = useJobFigures(job, { testId: setup.id });
   const hasRuns = job.runs.some((run) => run.state !== 'recording');
-  const mount = useChange((setupId: number) => api.mount({ jobId: job.id, setupId }));
+  const watched = useLive((state) => state.watched);
+  const mount = useChange((setupId: number) => api.mount(watched, { jobId: job.id, setupId }));
+  const move = useChange((to: number) => api.mount(to, { jobId: job.id, setupId: setup.id }));
   const recording = mounted !== undefined && bay?.recorder.state === 'recording';
   const baselineFigures = figures?.setups.find((candidate) => candidate.setupId === baseline.id);
   useLimitWatch(job);
@@ -86,6 +112,7 @@ function Recording({ job }: { job: Job }) {
           mounted={mounted !== undefined}
           isBaseline={setup.id === baseline.id}
           onMount={() => mount.mutate(setup.id)}
+          onBay={(chosen) => (mounted ? move.mutate(chosen) : onBay(chosen))}
           onArm={result.dismiss}
         />
       </main>

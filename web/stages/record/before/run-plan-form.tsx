@@ -52,7 +52,8 @@ export function planWords({ repeats, coolDownMin, fromRpm, toRpm, rampRpmPerS, k
 function Fields({ plan, close }: { plan: RunPlan; close: () => void }) {
   const [draft, setDraft] = useState(plan);
   const [speeds, setSpeeds] = useState(plan.steps.speedsRpm.join(', '));
-  const change = useChange(api.planNext);
+  const bay = useLive((state) => state.watched);
+  const change = useChange((next: RunPlan) => api.planNext(bay, next));
   const cues = usePreferences((state) => state.cues);
   const loaded = useDyno()?.dyno?.kind !== 'inertia-roller';
   const list = speeds

@@ -11,6 +11,7 @@ import { isTextField } from '../../../ui/text-field.ts';
 import { Keycap } from '../../../ui/keycap.tsx';
 import classes from './control-bar.module.css';
 import { NextRunKind } from './run-kind.tsx';
+import { WhichBay } from './which-bay.tsx';
 
 interface ControlBarProps {
   job: Job;
@@ -18,6 +19,7 @@ interface ControlBarProps {
   mounted: boolean;
   isBaseline: boolean;
   onMount: () => void;
+  onBay: (bay: number) => void;
   onArm: () => void;
 }
 
@@ -25,7 +27,7 @@ interface ControlBarProps {
 const stutterMs = 1000;
 
 /** What happens now, in large words, and the one control. */
-export function ControlBar({ job, setup, mounted, isBaseline, onMount, onArm }: ControlBarProps) {
+export function ControlBar({ job, setup, mounted, isBaseline, onMount, onBay, onArm }: ControlBarProps) {
   const bay = useLive((state) => state.bay);
   const connected = useLive((state) => state.connected);
   const now = controlFor(bay, connected, mounted);
@@ -39,9 +41,9 @@ export function ControlBar({ job, setup, mounted, isBaseline, onMount, onArm }: 
         return onMount();
       case 'arm':
         onArm();
-        return void api.arm().catch(fail);
+        return void api.arm(bay?.bay ?? 0).catch(fail);
       case 'end':
-        return void api.end().catch(fail);
+        return void api.end(bay?.bay ?? 0).catch(fail);
       case undefined:
     }
   };
@@ -70,6 +72,7 @@ export function ControlBar({ job, setup, mounted, isBaseline, onMount, onArm }: 
         <span role="status">{now.words}</span>
         {mounted && <NextRunKind />}
         {mounted && <Gear job={job} />}
+        <WhichBay onBay={onBay} />
         <small>
           {setup.change}. {now.more}
         </small>

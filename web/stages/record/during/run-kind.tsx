@@ -1,5 +1,5 @@
 import { Menu } from '@mantine/core';
-import { runKinds, type RunKind } from '../../../../contract/recording.ts';
+import { runKinds, type RunKind, type RunPlan } from '../../../../contract/recording.ts';
 import { api } from '../../../state/api.ts';
 import { useLive } from '../../../state/live.ts';
 import { useChange } from '../../../state/queries.ts';
@@ -8,9 +8,10 @@ import { runKindWords } from '../../../setups/run-kind-words.ts';
 
 /** What kind of run comes next, large, and changeable. */
 export function NextRunKind() {
-  const plan = useLive((state) => state.bay?.plan);
-  const change = useChange(api.planNext);
-  if (!plan) return null;
+  const bay = useLive((state) => state.bay);
+  const change = useChange((next: RunPlan) => api.planNext(bay?.bay ?? 0, next));
+  if (!bay) return null;
+  const { plan } = bay;
   return (
     <Menu position="top-start" shadow="md">
       <Menu.Target>

@@ -72,7 +72,7 @@ describe('what comes next', () => {
   test('is kept over a restart of nothing, and goes with the run', async () => {
     const job = await server.newJob();
     await server.mount(job);
-    await server.json('PUT', '/api/bay/plan', { ...usualPlan, kind: 'check', toRpm: 6000, repeats: 2 });
+    await server.json('PUT', '/api/bays/1/plan', { ...usualPlan, kind: 'check', toRpm: 6000, repeats: 2 });
     expect((await server.bay()).plan).toMatchObject({ kind: 'check', toRpm: 6000, repeats: 2 });
     const dyno = await connected();
     dyno.hello({ device: 'checked-roller' });
@@ -92,7 +92,7 @@ describe('what comes next', () => {
     await server.json<Run>('PATCH', `/api/runs/${runs[0]!.id}`, { setAsideReason: 'slipped' });
     const less = await server.json<CheckHistoryRecord>('GET', '/api/check-history?device=checked-roller');
     expect(less.series[0]!.runs).toHaveLength(1);
-    await server.json('PUT', '/api/bay/plan', usualPlan);
+    await server.json('PUT', '/api/bays/1/plan', usualPlan);
     dyno.close();
   });
 
@@ -101,7 +101,7 @@ describe('what comes next', () => {
     [{ ...usualPlan, kind: 'drag' }, /kind/],
     [{ ...usualPlan, steps: { ...usualPlan.steps, speedsRpm: [] } }, /steps/],
   ])('%# refuses what cannot be made', async (plan, sentence) => {
-    const response = await server.request('PUT', '/api/bay/plan', plan);
+    const response = await server.request('PUT', '/api/bays/1/plan', plan);
     expect(response.status).toBe(400);
     expect(await response.text()).toMatch(sentence);
   });
@@ -156,12 +156,12 @@ describe('what the shop sets', () => {
     );
     const said = async (method: string, path: string, body?: unknown) =>
       (await server.request(method, path, body)).text();
-    expect(await said('PUT', '/api/bay/device', { device: 'named-roller', channelNames: { engineSpeed: 'rollerSpeed' } })).toMatch(/declared twice/); // prettier-ignore
-    expect(await said('PUT', '/api/bay/device', { device: 'nobody', probe: { delayS: 0.1, offset: 0 } })).toMatch(
+    expect(await said('PUT', '/api/device', { device: 'named-roller', channelNames: { engineSpeed: 'rollerSpeed' } })).toMatch(/declared twice/); // prettier-ignore
+    expect(await said('PUT', '/api/device', { device: 'nobody', probe: { delayS: 0.1, offset: 0 } })).toMatch(
       /not connected/,
     );
-    expect(await said('POST', '/api/bay/device/rest', { device: 'named-roller' })).toMatch(/only the stand-ins/);
-    expect(await said('POST', '/api/bay/device/zero', { device: 'named-roller' })).toMatch(/Too little was heard/);
+    expect(await said('POST', '/api/device/rest', { device: 'named-roller' })).toMatch(/only the stand-ins/);
+    expect(await said('POST', '/api/device/zero', { device: 'named-roller' })).toMatch(/Too little was heard/);
     expect(await said('GET', '/api/check-history')).toMatch(/Name the instrument/);
     dyno.close();
   });
@@ -172,7 +172,7 @@ describe('what the shop sets', () => {
     await eventually('the dyno', async () =>
       (await server.bay()).devices.some(({ device }) => device === 'odd-roller'),
     );
-    await server.json('PUT', '/api/bay/device', { device: 'odd-roller', channelNames: { drum: '', rollerSpeed: 'rollerSpeed' } }); // prettier-ignore
+    await server.json('PUT', '/api/device', { device: 'odd-roller', channelNames: { drum: '', rollerSpeed: 'rollerSpeed' } }); // prettier-ignore
     await eventually('its being let go', () => dyno.closed);
     const again = await connected();
     again.hello({ device: 'odd-roller', engineToDrumRatio: 3.4, channels: [{ name: 'drum', unit: 'rad/s' }, { name: 'rollerSpeed', unit: 'rad/s' }] }); // prettier-ignore

@@ -1,0 +1,84 @@
+import type { Request } from 'express';
+import {
+  armRequest,
+  bayName,
+  deviceRequest,
+  deviceSettingsRequest,
+  faultsRequest,
+  mounting,
+  ratioRequest,
+} from '../../contract/http.ts';
+import type { BaysState, BayState } from '../../contract/live.ts';
+import type { BayAsk } from '../../contract/recorder-link.ts';
+import { runPlan } from '../../contract/recording.ts';
+import type { RecorderClient } from '../recorder-client.ts';
+import { bodyAs, found, idOf } from './answer.ts';
+import type { ContractRoutes } from './contract-routes.ts';
+
+/** The bays: what is on each dyno, its recorder's control, and instruments. */
+export function bayRoutes(routes: ContractRoutes, recorder: RecorderClient): void {
+  const bayIn = ({ bays }: BaysState, request: Request): BayState => {
+    const number = idOf(request);
+    return found(
+      bays.find(({ bay }) => bay === number),
+      'bay',
+    );
+  };
+  /** Asks something of the bay in the address. */
+  const of = async (request: Request, ask: (bay: number) => BayAsk): Promise<BayState> => {
+    const { bay } = bayIn(recorder.state(), request);
+    return bayIn(await recorder.ask(ask(bay)), request);
+  };
+
+  routes.get('/bays', (_request, response) => {
+    response.json(recorder.state());
+  });
+  routes.post('/bays', async (request, response) => {
+    response.status(201).json(await recorder.ask({ ask: 'add bay', with: bodyAs(request, bayName) }));
+  });
+  routes.get('/bays/:id', (request, response) => {
+    response.json(bayIn(recorder.state(), request));
+  });
+  routes.patch('/bays/:id', async (request, response) => {
+    const name = bodyAs(request, bayName);
+    response.json(await of(request, (bay) => ({ ask: 'rename bay', bay, with: name })));
+  });
+  routes.delete('/bays/:id', async (request, response) => {
+    const { bay } = bayIn(recorder.state(), request);
+    response.json(await recorder.ask({ ask: 'remove bay', bay, with: {} }));
+  });
+  routes.put('/bays/:id/mounted', async (request, response) => {
+    const mounted = bodyAs(request, mounting);
+    response.json(await of(request, (bay) => ({ ask: 'mount', bay, with: mounted })));
+  });
+  routes.delete('/bays/:id/mounted', async (request, response) => {
+    response.json(await of(request, (bay) => ({ ask: 'clear', bay, with: {} })));
+  });
+  routes.put('/bays/:id/plan', async (request, response) => {
+    const plan = bodyAs(request, runPlan);
+    response.json(await of(request, (bay) => ({ ask: 'plan', bay, with: plan })));
+  });
+  routes.post('/bays/:id/arm', async (request, response) => {
+    const how = bodyAs(request, armRequest);
+    response.json(await of(request, (bay) => ({ ask: 'arm', bay, with: how })));
+  });
+  routes.post('/bays/:id/end', async (request, response) => {
+    response.json(await of(request, (bay) => ({ ask: 'end', bay, with: {} })));
+  });
+
+  routes.put('/device', async (request, response) => {
+    response.json(await recorder.ask({ ask: 'set device', with: bodyAs(request, deviceSettingsRequest) }));
+  });
+  routes.put('/device/faults', async (request, response) => {
+    response.json(await recorder.ask({ ask: 'play faults', with: bodyAs(request, faultsRequest) }));
+  });
+  routes.post('/device/ratio', async (request, response) => {
+    response.json(await recorder.ask({ ask: 'calibrate ratio', with: bodyAs(request, ratioRequest) }));
+  });
+  routes.post('/device/zero', async (request, response) => {
+    response.json(await recorder.ask({ ask: 'zero load cell', with: bodyAs(request, deviceRequest) }));
+  });
+  routes.post('/device/rest', async (request, response) => {
+    response.json(await recorder.ask({ ask: 'bring to rest', with: bodyAs(request, deviceRequest) }));
+  });
+}
