@@ -93,7 +93,16 @@ export const suvokMessage = z.discriminatedUnion('type', [
     gear: z.string().optional(),
   }),
   z.object({ type: z.literal('arm') }),
-  z.object({ type: z.literal('hold'), engineSpeedRpm: z.number().positive() }),
+  /** A set point that the load keeps until another word: an engine speed, or a torque at the drums. */
+  z
+    .object({
+      type: z.literal('hold'),
+      engineSpeedRpm: z.number().positive().optional(),
+      loadNm: z.number().nonnegative().optional(),
+    })
+    .refine(({ engineSpeedRpm, loadNm }) => (engineSpeedRpm === undefined) !== (loadNm === undefined), {
+      message: 'a set point is a speed or a torque',
+    }),
   z.object({
     type: z.literal('sweep'),
     /** Device time to let pass first, s. */

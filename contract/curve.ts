@@ -8,8 +8,8 @@ export const curveJson = z.object({
   powerKw: z.array(z.number()),
   uncorrectedPowerKw: z.array(z.number()),
   torqueNm: z.array(z.number()),
-  /** Hubs of which both are recorded: each by itself, corrected; powerKw is their sum. */
-  sidesKw: z.object({ left: z.array(z.number()), right: z.array(z.number()) }).optional(),
+  /** Where several drums or hubs are recorded: each by itself, by its place, corrected; powerKw is their sum. */
+  drumsKw: z.record(z.string(), z.array(z.number())).optional(),
   correction: z.object({ standard: z.string(), factor: z.number(), valid: z.boolean() }),
   smoothing: z.object({ spanRpm: z.union([z.number(), z.tuple([z.number(), z.number()])]), auto: z.boolean() }),
   sweep: z.object({ startS: z.number(), endS: z.number(), startRpm: z.number(), endRpm: z.number() }),

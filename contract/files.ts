@@ -1,11 +1,16 @@
 import { z } from 'zod';
+import { drumPlaces, torqueChannels } from './drums.ts';
 
 /** `dyno.json`: what a recording's figures need to know about the machine that made it. */
 export const dynoFile = z.object({
   kind: z.enum(['inertia-roller', 'loaded-roller', 'hub']),
   inertiaKgM2: z.number().positive(),
-  /** Hubs of which both are recorded: the inertia above is the left one's, or each one's. */
+  /** Where both hubs are recorded: the inertia above is the left one's, or each one's. */
   rightInertiaKgM2: z.number().positive().optional(),
+  /** Where several drums are recorded: those of single ones that differ from the others'. */
+  drumInertiaKgM2: z.partialRecord(z.enum(drumPlaces), z.number().positive().optional()).optional(),
+  /** Engine ÷ drum speed of each axle at light load, as calibrated for the car that was on it. */
+  axleRatios: z.object({ front: z.number().positive(), rear: z.number().positive() }).optional(),
   radiusM: z.number().positive().optional(),
   coastAbsorberNm: z.number().optional(),
   parasitic: z
@@ -15,13 +20,7 @@ export const dynoFile = z.object({
   altitudeM: z.number().min(-500).max(6000).optional(),
   loadCellLagS: z.number().nonnegative().optional(),
   /** What each load cell reads with nothing on it, N·m; taken off the recording. */
-  absorberZeroNm: z
-    .object({
-      absorberTorque: z.number().optional(),
-      absorberTorqueLeft: z.number().optional(),
-      absorberTorqueRight: z.number().optional(),
-    })
-    .optional(),
+  absorberZeroNm: z.partialRecord(z.enum(torqueChannels), z.number().optional()).optional(),
 });
 export type DynoFile = z.infer<typeof dynoFile>;
 

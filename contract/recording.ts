@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { channelDeclaration } from './bench-link.ts';
+import type { torqueChannels } from './drums.ts';
 import { bayNumber, rpm } from './parts.ts';
 
 /** What is to be recorded next, and what is written with a run of how it was made. */
@@ -74,7 +75,18 @@ export const runLogRecord = z.object({
 });
 export type RunLogRecord = z.infer<typeof runLogRecord>;
 
-const nm = z.number().min(-500).max(500);
+const nm = z.number().min(-500).max(500).optional();
+const zeroFields = {
+  absorberTorque: nm,
+  absorberTorqueLeft: nm,
+  absorberTorqueRight: nm,
+  absorberTorqueFront: nm,
+  absorberTorqueRear: nm,
+  absorberTorqueFrontLeft: nm,
+  absorberTorqueFrontRight: nm,
+  absorberTorqueRearLeft: nm,
+  absorberTorqueRearRight: nm,
+} satisfies Record<(typeof torqueChannels)[number], typeof nm>;
 
 /** What the shop sets of an instrument. */
 export const deviceSettings = z.object({
@@ -90,6 +102,8 @@ export const deviceSettings = z.object({
       vehicleId: z.int().positive(),
       vehicle: z.string(),
       gear: z.string().nullable(),
+      /** Of each axle by itself, where the dyno has two; `value` is then that of their mean speed. */
+      axles: z.object({ front: z.number().positive(), rear: z.number().positive() }).nullable().default(null),
       rpmPerKmh: z.number().positive().nullable(),
       at: z.iso.datetime({ offset: true }),
     })
@@ -97,12 +111,7 @@ export const deviceSettings = z.object({
     .default(null),
   /** What each load cell read with nothing on it, N·m; taken off. */
   zero: z
-    .object({
-      absorberTorque: nm.optional(),
-      absorberTorqueLeft: nm.optional(),
-      absorberTorqueRight: nm.optional(),
-      at: z.iso.datetime({ offset: true }),
-    })
+    .object({ ...zeroFields, at: z.iso.datetime({ offset: true }) })
     .nullable()
     .default(null),
 });

@@ -64,7 +64,7 @@ export const demoVehicles: Record<
       ignition: 'compression',
       induction: 'turbo',
       gearbox: '6-speed manual',
-      drivenAxle: 'rear',
+      drivenAxle: 'all',
       tankLitres: 80,
       factoryKw: 96,
       factoryNm: 310,

@@ -145,7 +145,7 @@ async function start(): Promise<void> {
     process.stderr.write(`suvok: ${error.message}\n`);
   });
   await keepStandIns(recorder.benchLinkPort, ['--seed', '4', '--bay', 'Bay 1']);
-  await keepStandIns(recorder.benchLinkPort, ['--seed', '9', '--bay', 'Bay 2', '--number', '2', '--dyno', 'hub']);
+  await keepStandIns(recorder.benchLinkPort, ['--seed', '9', '--bay', 'Bay 2', '--number', '2', '--dyno', 'four-hubs']);
   if (backups) stops.push(keepBackups(folder, tell));
   say(`\nSuvok is at http://localhost:${server.port}   (Ctrl-C stops it)`);
 }

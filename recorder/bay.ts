@@ -228,6 +228,7 @@ export class Bay extends EventEmitter<BayEvents> {
   private conditions(dyno: Device): Conditions {
     const mounted = this.car.now;
     const { ratio } = dyno.settings;
+    const own = ratio && ratio.vehicleId === mounted?.vehicleId && ratio.gear === mounted.gear ? ratio : null;
     return {
       bay: this.number,
       setup: mounted && { id: mounted.setupId, jobId: mounted.jobId },
@@ -235,8 +236,8 @@ export class Bay extends EventEmitter<BayEvents> {
       plan: this.plan,
       loggers: this.loggers,
       mayBegin: () => this.parts.room.refusal(),
-      engineToDrumRatio:
-        ratio && ratio.vehicleId === mounted?.vehicleId && ratio.gear === mounted.gear ? ratio.value : null,
+      engineToDrumRatio: own?.value ?? null,
+      axleRatios: own?.axles ?? null,
       ...this.air.ofRun(),
     };
   }

@@ -13,6 +13,7 @@ export type Conditions = Pick<NewRun, 'bay' | 'setup' | 'gear' | 'air' | 'airTak
   mayBegin: () => string | null;
   /** As calibrated for this car; the instrument's own word otherwise. */
   engineToDrumRatio: number | null;
+  axleRatios: { front: number; rear: number } | null;
 };
 
 /**
@@ -50,7 +51,7 @@ export function runThatBegins(
     },
     logs: followed.records(),
     startedAt: new Date(startedMs).toISOString(),
-    dyno,
+    dyno: conditions.axleRatios ? { ...dyno, axleRatios: conditions.axleRatios } : dyno,
     engineToDrumRatio: conditions.engineToDrumRatio ?? hello.engineToDrumRatio ?? null,
     startTemperatures: startTemperatures(device, rows[0]!, followed.taps, lastedS),
     channels: intake.channels,

@@ -9,12 +9,12 @@ const rows = (names: string[], make: (index: number) => number[], count = 100) =
 describe('the ratio', () => {
   test('is engine over drum speed at a steady speed', () => {
     const held = rows(['rollerSpeed', 'engineSpeed', 'throttle'], (index) => [60 + 0.05 * Math.sin(index), 2000, 20]);
-    expect(calibratedRatio(held, undefined)).toBeCloseTo((2000 * 2 * Math.PI) / 60 / 60, 2);
+    expect(calibratedRatio(held, undefined).value).toBeCloseTo((2000 * 2 * Math.PI) / 60 / 60, 2);
   });
 
   test('without a pickup the typed engine speed counts, over a surface speed the radius', () => {
     const held = rows(['surfaceSpeed'], () => [15]);
-    expect(calibratedRatio(held, 0.25, 3000)).toBeCloseTo(314.159 / 60, 3);
+    expect(calibratedRatio(held, 0.25, 3000).value).toBeCloseTo(314.159 / 60, 3);
     expect(() => calibratedRatio(held, 0.25)).toThrow(/no pickup/);
   });
 
@@ -24,6 +24,20 @@ describe('the ratio', () => {
     ['a pull', () => [60, 2000, 90], /Too much throttle/],
   ])('refuses %s', (_, make, sentence) => {
     expect(() => calibratedRatio(rows(['rollerSpeed', 'engineSpeed', 'throttle'], make), undefined)).toThrow(sentence);
+  });
+
+  test('of several drums is that of their mean, and each axle has its own; an axle that stands has none', () => {
+    const held = (front: number) =>
+      rows(['rollerSpeedFront', 'rollerSpeedRear', 'engineSpeed'], () => [front, 60, 2400]);
+    const radS = (2400 * 2 * Math.PI) / 60;
+    const { value, axles } = calibratedRatio(held(64), undefined);
+    expect(value).toBeCloseTo(radS / 62, 6);
+    expect(axles!.front).toBeCloseTo(radS / 64, 6);
+    expect(axles!.rear).toBeCloseTo(radS / 60, 6);
+    expect(calibratedRatio(held(0), undefined)).toEqual({
+      value: expect.closeTo(radS / 30, 6) as unknown,
+      axles: null,
+    });
   });
 
   test('refuses when nothing was heard', () => {

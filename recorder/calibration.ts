@@ -1,3 +1,6 @@
+import type { DrumPlace } from '../core/dyno/drum-place.ts';
+import { axleOf, drumSets, type Axle } from '../core/dyno/drums.ts';
+import { torqueChannels } from '../core/recording/channels.ts';
 import { rpmPerRadS } from '../core/units/units.ts';
 import { Refusal } from '../core/refusal.ts';
 
@@ -32,19 +35,44 @@ function lastOf({ names, rows }: RecentRows): (name: string) => number[] | undef
 
 const meanOf = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0) / values.length;
 
+/** Speeds of the drum, or of each of several, from whichever channels there are, rad/s. */
+function drumSpeeds(recent: RecentRows, values: ReturnType<typeof lastOf>, radiusM: number | undefined): DrumSpeed[] {
+  const drums = Object.values(drumSets).find((set) => set.some(({ speed }) => recent.names.includes(speed)));
+  if (drums)
+    return drums.flatMap(({ place, speed }) => {
+      const radS = values(speed);
+      return radS ? [{ place, radS }] : [];
+    });
+  const surface = values('surfaceSpeed');
+  const radS =
+    values('rollerSpeed') ?? values('hubSpeed') ?? (radiusM ? surface?.map((metresPerS) => metresPerS / radiusM) : undefined); // prettier-ignore
+  return radS ? [{ place: undefined, radS }] : [];
+}
+
+interface DrumSpeed {
+  place: DrumPlace | undefined;
+  radS: number[];
+}
+
+/** Their mean at each moment: what an engine speed is divided by. */
+const meanOfDrums = (drums: readonly DrumSpeed[]) =>
+  drums[0]?.radS.map((_, at) => meanOf(drums.map(({ radS }) => radS[at] ?? NaN)));
+
+export interface CalibratedRatio {
+  /** Engine ÷ drum speed; of the mean where there are several drums. */
+  value: number;
+  axles: { front: number; rear: number } | null;
+}
+
 /**
  * Engine ÷ drum speed from the last two seconds at a steady speed and light throttle.
  * @param engineRpm as read off the car's own instrument where the dyno has no pickup
  * @throws Refusal when nothing is steady, or there is no engine speed
  */
-export function calibratedRatio(recent: RecentRows, radiusM: number | undefined, engineRpm?: number): number {
+export function calibratedRatio(recent: RecentRows, radiusM: number | undefined, engineRpm?: number): CalibratedRatio {
   const values = lastOf(recent);
-  const surface = values('surfaceSpeed');
-  const drum =
-    values('rollerSpeed') ??
-    values('hubSpeed') ??
-    values('hubSpeedLeft') ??
-    (radiusM ? surface?.map((metresPerS) => metresPerS / radiusM) : undefined);
+  const drums = drumSpeeds(recent, values, radiusM);
+  const drum = meanOfDrums(drums);
   const pickup = values('engineSpeed');
   if (!drum || meanOf(drum) < standingRadS)
     throw new Refusal('The drum stands. Drive at a steady speed in the gear of the runs, then try again.');
@@ -59,7 +87,15 @@ export function calibratedRatio(recent: RecentRows, radiusM: number | undefined,
   const rpm = engineRpm ?? (pickup && meanOf(pickup));
   if (rpm === undefined)
     throw new Refusal('The dyno has no pickup: type the engine speed that the car’s own instrument shows.');
-  return rpm / rpmPerRadS / meanOf(drum);
+  const ratioOf = (radS: number) => rpm / rpmPerRadS / radS;
+  const ofAxle = (axle: Axle) => drums.filter(({ place }) => place && axleOf(place) === axle).map(({ radS }) => meanOf(radS)); // prettier-ignore
+  const [front, rear] = [ofAxle('front'), ofAxle('rear')];
+  // An axle that stands is not driven: it has no ratio.
+  const both = [...front, ...rear].every((radS) => radS > standingRadS) && front.length > 0 && rear.length > 0;
+  return {
+    value: ratioOf(meanOf(drum)),
+    axles: both ? { front: ratioOf(meanOf(front)), rear: ratioOf(meanOf(rear)) } : null,
+  };
 }
 
 /**
@@ -68,11 +104,12 @@ export function calibratedRatio(recent: RecentRows, radiusM: number | undefined,
  */
 export function loadCellZero(recent: RecentRows): Record<string, number> {
   const values = lastOf(recent);
-  const speed = values('rollerSpeed') ?? values('hubSpeed') ?? values('hubSpeedLeft') ?? values('surfaceSpeed');
-  if (!speed || meanOf(speed) > standingRadS)
+  // A surface speed in m/s turns the drum at least so fast.
+  const speeds = drumSpeeds(recent, values, 1);
+  if (speeds.length === 0 || speeds.some(({ radS }) => meanOf(radS) > standingRadS))
     throw new Refusal('The drum turns. Let it come to rest with nothing on the load cell, then take the zero.');
   const zero: Record<string, number> = {};
-  for (const name of ['absorberTorque', 'absorberTorqueLeft', 'absorberTorqueRight']) {
+  for (const name of torqueChannels) {
     const read = values(name);
     if (read) zero[name] = Math.round(meanOf(read) * 100) / 100;
   }

@@ -100,10 +100,12 @@ export class Instruments {
     const car = this.places.bayOf(device)?.car.now;
     if (!car) throw new Refusal('No car is on the dyno: put one on first, the ratio belongs to a car and gear.');
     const radiusM = device.dyno?.radiusM;
-    const value = calibratedRatio(device.recent(), radiusM, engineRpm);
+    const { value, axles } = calibratedRatio(device.recent(), radiusM, engineRpm);
     const { vehicleId, vehicle, gear } = car;
     const rpmPerKmh = radiusM ? (value * rpmPerRadS) / (radiusM * 3.6) : null;
-    await this.set(name, { ratio: { value, vehicleId, vehicle, gear, rpmPerKmh, at: new Date().toISOString() } });
+    await this.set(name, {
+      ratio: { value, axles, vehicleId, vehicle, gear, rpmPerKmh, at: new Date().toISOString() },
+    });
   }
 
   /** Takes what the load cells read now, with the drum at rest, as their zero. */

@@ -50,7 +50,8 @@ export class Recorder extends EventEmitter<RecorderEvents> {
   private buffer = new PreBuffer(bufferS);
   private silence: NodeJS.Timeout | undefined;
   private endings: Promise<unknown> = Promise.resolve();
-  private readonly speedAt: number;
+  /** Of the drum, or of every drum: on two axles one may stand. */
+  private readonly speedsAt: readonly number[];
   private readonly throttleAt: number;
 
   constructor(
@@ -62,7 +63,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     super();
     this.trigger = this.watch(unarmedSustainS);
     const names = device.intake.channels.map((channel) => channel.name);
-    this.speedAt = 1 + names.findIndex((name) => (speedChannels as readonly string[]).includes(name));
+    this.speedsAt = names.flatMap((name, at) => ((speedChannels as readonly string[]).includes(name) ? [1 + at] : []));
     this.throttleAt = 1 + names.indexOf('throttle');
     device.on('row', (row) => this.take(row));
     device.on('lost', () => this.interrupt('The instrument was lost during this run.'));
@@ -224,7 +225,8 @@ export class Recorder extends EventEmitter<RecorderEvents> {
   /** What a row tells of the beginning or end of a pull. */
   private noticeIn(row: Float64Array): ReturnType<RunTrigger['push']> {
     const throttle = this.throttleAt > 0 ? row[this.throttleAt] : undefined;
-    const speed = row[this.speedAt]!;
+    let speed = NaN;
+    for (const at of this.speedsAt) if (!(row[at]! <= speed)) speed = row[at]!;
     if (Number.isNaN(speed)) return undefined;
     return this.trigger.push(row[0]!, speed, throttle === undefined || Number.isNaN(throttle) ? undefined : throttle);
   }

@@ -90,7 +90,7 @@ export class Bench {
         kind: machine.profile.kind,
         channels: channelsOf(machine),
         rateHz,
-        commands: ['configure', 'sweep', 'coast', 'stop', 'fault', ...(loaded ? (['steps'] as const) : [])],
+        commands: ['configure', 'sweep', 'coast', 'stop', 'fault', ...(loaded ? (['steps', 'hold'] as const) : [])],
         faults: [...faultNames],
         dyno: machine.profile,
       }),
@@ -149,12 +149,14 @@ export class Bench {
         } else if (message.afterS) setTimeout(() => this.begin(message), message.afterS * 1000);
         else this.begin(message);
         return;
-      case 'arm':
       case 'hold':
+        this.dyno.setLoad(message.loadNm === undefined ? {} : { loadNm: message.loadNm });
+        return this.dyno.driver.keep(message.engineSpeedRpm);
+      case 'arm':
       case 'problem':
       case 'safe':
       case 'welcome':
-        // The stand-ins offer neither of the first two, can do nothing about the third, and leave the others to their links.
+        // The stand-ins do not offer the first, can do nothing about the second, and leave the others to their links.
         return;
     }
   }

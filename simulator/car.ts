@@ -58,6 +58,8 @@ export interface Car {
   lambda: number;
   turbo?: Turbo;
   supply: FuelSupply;
+  /** It drives both axles. */
+  allWheel?: boolean;
   /** A converter lets the engine run ahead by this share at the bottom of a pull. */
   converterShare?: number;
   engineInertiaKgM2: number;
@@ -154,6 +156,7 @@ export const cars: Car[] = [
   },
   {
     name: 'Hallam 2.2 diesel minibus',
+    allWheel: true,
     fuel: 'diesel',
     displacementL: 2.2,
     idleRpm: 1350,

@@ -1,7 +1,16 @@
 import type { Car } from './car.ts';
 
 type Phase =
-  'standing' | 'rolling' | 'settling' | 'holding' | 'pulling' | 'stepping' | 'coasting' | 'running down' | 'braking';
+  | 'standing'
+  | 'rolling'
+  | 'settling'
+  | 'holding'
+  | 'pulling'
+  | 'stepping'
+  | 'keeping'
+  | 'coasting'
+  | 'running down'
+  | 'braking';
 
 const holdS = 1.2;
 /** It stands for so long when asked to, s. */
@@ -47,6 +56,7 @@ export class Driver {
   private stepAt = 0;
   private fastest = 0;
   private fastestS = 0;
+  private setSpeedRpm: number | undefined;
 
   /** @param onPull called as each pull begins */
   constructor(private readonly onPull: () => void) {}
@@ -59,21 +69,39 @@ export class Driver {
 
   begin(drive: Drive): void {
     // Asked while the last pull is still being braked away, it follows.
-    if (this.busy) {
+    if (this.busy && this.phase !== 'keeping') {
       this.next = drive;
       return;
     }
+    this.setSpeedRpm = undefined;
     this.next = undefined;
     this.drive = drive;
     this.stepAt = 0;
     this.enter('settling');
   }
 
+  /**
+   * Keeps a set point of the load until another word: at full throttle where it
+   * is a speed, at part throttle where it is a torque.
+   */
+  keep(engineSpeedRpm: number | undefined): void {
+    if (this.busy && this.phase !== 'keeping') return;
+    this.setSpeedRpm = engineSpeedRpm;
+    this.enter('keeping');
+  }
+
   stop(): void {
+    this.setSpeedRpm = undefined;
+    if (this.phase === 'keeping') return this.enter('coasting');
     this.next = undefined;
     if (this.phase === 'rolling') return this.enter('standing');
     if (this.phase === 'settling' || this.phase === 'holding') this.enter('rolling');
     if (this.phase === 'pulling' || this.phase === 'stepping') this.enter('coasting');
+  }
+
+  /** A set point is kept. */
+  get keeping(): boolean {
+    return this.phase === 'keeping';
   }
 
   get busy(): boolean {
@@ -86,6 +114,7 @@ export class Driver {
 
   /** The speed to be held now, rpm; undefined while none is. */
   get heldRpm(): number | undefined {
+    if (this.phase === 'keeping') return this.setSpeedRpm;
     return this.phase === 'stepping' ? this.drive.speedsRpm?.[this.stepAt] : undefined;
   }
 
@@ -125,6 +154,10 @@ export class Driver {
         if (this.phaseS < (this.drive.dwellS ?? 0)) return;
         if (++this.stepAt < (this.drive.speedsRpm?.length ?? 0)) this.phaseS = 0;
         else this.enter('coasting');
+        return;
+      case 'keeping':
+        if (this.setSpeedRpm === undefined) this.hold(stepS, rpm, this.idleRpm * 1.4);
+        else this.open(stepS);
         return;
       case 'coasting':
         this.throttle = Math.max(0, this.throttle - stepS / 0.08);

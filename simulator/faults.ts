@@ -2,6 +2,7 @@
 export const faultNames = [
   'tyre slip',
   'wheel hop',
+  'axle slip',
   'fuel cut',
   'low limiter',
   'lean at the top',
@@ -23,6 +24,9 @@ export type FaultName = (typeof faultNames)[number];
 const slipAt = 0.72;
 const slipWidth = 0.08;
 const slipShare = 0.07;
+const axleSlipAt = 0.6;
+const axleSlipWidth = 0.1;
+const axleSlipShare = 0.05;
 const hopAt = 0.5;
 const hopWidth = 0.1;
 const hopShare = 0.035;
@@ -63,6 +67,12 @@ export class Faults {
       ? hopShare * Math.exp(-(((share - hopAt) / hopWidth) ** 2)) * (1 + Math.sin(2 * Math.PI * hopHz * timeS))
       : 0;
     return throttle * (slip + hop);
+  }
+
+  /** By what share the front axle's drums fall behind. */
+  axleSlip(share: number, throttle: number): number {
+    if (!this.has('axle slip')) return 0;
+    return throttle * axleSlipShare * Math.exp(-(((share - axleSlipAt) / axleSlipWidth) ** 2));
   }
 
   /** Share of the engine's torque that is left. */

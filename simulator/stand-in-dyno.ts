@@ -7,7 +7,7 @@ import { boostGoal, boostTarget, engineAt, type EngineState } from './engine.ts'
 import { Faults } from './faults.ts';
 import { Heat } from './heat.ts';
 import type { CarReading } from './logger.ts';
-import { machines, type Machine } from './machine.ts';
+import { drumChannels, machines, type Drum, type Machine } from './machine.ts';
 import type { Weather } from './weather.ts';
 
 /** What a dyno reads of the car beside its own drum or hubs: pickup and pedal. */
@@ -18,7 +18,7 @@ const carChannels = [
 
 /** All channels of a stand-in dyno with a car on it. */
 export function channelsOf(machine: Machine): { name: string; unit: string }[] {
-  return [...machine.channels, ...carChannels];
+  return [...drumChannels(machine), ...carChannels];
 }
 
 const stepS = 0.001;
@@ -34,8 +34,8 @@ const creepShare = 0.011;
 /** Tyres and gearbox out of gear. */
 const rollingNm = 28;
 const rollingNmPerRadS = 0.25;
-/** One hub takes a little more than the other, and its tyreless wheel turns a little slower, by this share. */
-const unevenness = 0.012;
+/** Of the torque of a car that drives both axles the front one takes so much. */
+const frontShare = 0.4;
 /** Out of gear the engine idles, rpm. */
 const declutchedRpm = 950;
 /** Coolant beyond this has the controller limp, °C. */
@@ -171,22 +171,43 @@ export class StandInDyno {
     return Number((value + this.chance.normal(deviation)).toFixed(digits));
   }
 
-  /** Speeds and loads of drum or hubs. */
+  /** Whether the car turns a drum: one that drives an axle only leaves the other's standing. */
+  private drives({ axle }: Drum): boolean {
+    const { drums } = this.machine;
+    return this.car.allWheel === true || axle === 'rear' || drums.every((drum) => drum.axle === axle);
+  }
+
+  private get driven(): readonly Drum[] {
+    return this.machine.drums.filter((drum) => this.drives(drum));
+  }
+
+  /** All that turns with the driven drums, kg·m². */
+  private get turningKgM2(): number {
+    return this.machine.profile.inertiaKgM2 * this.driven.length;
+  }
+
+  /** A drum's share of the load on all of them. */
+  private loadShare(drum: Drum): number {
+    const axles = new Set(this.driven.map(({ axle }) => axle));
+    if (axles.size < 2) return drum.share;
+    return drum.share * (drum.axle === 'front' ? frontShare : 1 - frontShare);
+  }
+
+  /** Speeds of all drums or hubs, then their loads. */
   private motion(): number[] {
-    const load = this.absorber?.readNm ?? 0;
-    switch (this.machine.profile.kind) {
-      case 'inertia-roller':
-        return [this.noisy(this.drumSpeed, 0.01, 4)];
-      case 'loaded-roller':
-        return [this.noisy(this.drumSpeed, 0.012, 4), this.noisy(load, 1.2, 2)];
-      case 'hub':
-        return [
-          this.noisy(this.drumSpeed * (1 + unevenness / 10), 0.01, 4),
-          this.noisy(this.drumSpeed * (1 - unevenness / 10), 0.01, 4),
-          this.noisy((load / 2) * (1 + unevenness), 0.9, 2),
-          this.noisy((load / 2) * (1 - unevenness), 0.9, 2),
-        ];
-    }
+    const { drums, noise, profile, zeroNm = 0 } = this.machine;
+    const load = (this.absorber?.readNm ?? 0) - zeroNm;
+    const behind = (drum: Drum) => (drum.axle === 'front' ? this.faults.axleSlip(this.topShare, this.driver.throttle) : 0); // prettier-ignore
+    const speeds = drums.map((drum) =>
+      this.drives(drum) ? this.noisy(this.drumSpeed * drum.speedFactor * (1 - behind(drum)), noise.speed, 4) : 0,
+    );
+    if (profile.kind === 'inertia-roller') return speeds;
+    return [
+      ...speeds,
+      ...drums.map((drum) =>
+        this.noisy((this.drives(drum) ? load * this.loadShare(drum) : 0) + zeroNm / drums.length, noise.torque, 2),
+      ),
+    ];
   }
 
   private step(): void {
@@ -245,15 +266,14 @@ export class StandInDyno {
       : stiffness * this.twist + damping * (this.engineSpeed - this.drumSpeed);
     const { profile } = machine;
     const { aNm, bNmPerRadS, cNmPerRadS2 } = profile.parasitic;
-    // A profile's losses are those of one hub; there are two.
-    const sides = profile.kind === 'hub' ? 2 : 1;
-    const loss = sides * (aNm + bNmPerRadS * this.drumSpeed + cNmPerRadS2 * this.drumSpeed ** 2);
+    // A profile's losses are those of one drum.
+    const loss = this.driven.length * (aNm + bNmPerRadS * this.drumSpeed + cNmPerRadS2 * this.drumSpeed ** 2);
     this.absorber?.step(stepS, this.drumSpeed, this.control());
-    const brake = driver.braking ? brakeNmPerKgM2 * machine.turningKgM2 : 0;
+    const brake = driver.braking ? brakeNmPerKgM2 * this.turningKgM2 : 0;
     const braking = loss + (this.absorber?.torqueNm ?? 0) + brake;
     // The wheels turn with the drum: they take their share of torque before the drum sees any.
     const wheels = car.wheelInertiaKgM2 * machine.ratioFactor ** 2;
-    this.drumSpeed = Math.max(0.5, this.drumSpeed + ((shaft - braking) / (machine.turningKgM2 + wheels)) * stepS);
+    this.drumSpeed = Math.max(0.5, this.drumSpeed + ((shaft - braking) / (this.turningKgM2 + wheels)) * stepS);
     if (driver.declutched) {
       this.engineSpeed = this.drumSpeed;
       this.twist = 0;
@@ -273,7 +293,7 @@ export class StandInDyno {
     if (driver.declutched) return { mode: 'torque', torqueNm: 0 };
     const { heldRpm } = driver;
     if (heldRpm !== undefined) return { mode: 'hold', radPerS: this.radS(heldRpm) / this.ratio };
-    if (!driver.pulling) return { mode: 'free' };
+    if (!driver.pulling && !driver.keeping) return { mode: 'free' };
     if (this.load.loadNm !== undefined) return { mode: 'torque', torqueNm: this.load.loadNm };
     const rampRpmPerS = this.load.rampRpmPerS ?? this.machine.rampRpmPerS;
     if (rampRpmPerS === undefined) return { mode: 'free' };

@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import type { DrumPlace } from '../dyno/drum-place.ts';
 import { preparedSweep } from '../reduction/prepared-sweep.ts';
 import { families, healthyRun } from '../testing/families.ts';
 import { faultKinds, faultyRuns } from '../testing/faulty-runs.ts';
@@ -42,4 +43,58 @@ test('a stepped clock is taken back: the rest of the pull stays in the curve', (
   const jumped = preparedSweep(generatedRun({ ...plain, clockJump: { atS: 5, byS: 0.7 } }), plain.dyno!);
   expect(jumped.endRpm).toBeCloseTo(straight.endRpm, -1.5);
   expect(jumped.sweep.endS - jumped.sweep.startS).toBeCloseTo(straight.sweep.endS - straight.sweep.startS, 0);
+});
+
+describe('slip between axles', () => {
+  const apart = (drums: readonly { place: DrumPlace; torqueShare: number; speedFactor: number }[]) => drums;
+  const axles = apart([
+    { place: 'front', torqueShare: 0.4, speedFactor: 1.02 },
+    { place: 'rear', torqueShare: 0.6, speedFactor: 0.98 },
+  ]);
+  const hubs = apart(
+    (['frontLeft', 'frontRight', 'rearLeft', 'rearRight'] as const).map((place) => ({
+      place,
+      torqueShare: 0.25,
+      speedFactor: 1,
+    })),
+  );
+  const each = (spec: GeneratedRun, count: number): GeneratedRun => ({ ...spec, dyno: { ...spec.dyno!, inertiaKgM2: spec.dyno!.inertiaKgM2 / count } }); // prettier-ignore
+  const found = (spec: GeneratedRun, drums: typeof axles, axleSlip?: GeneratedRun['axleSlip']) => {
+    const run = generatedRun({ ...spec, drums, ...(axleSlip && { axleSlip }) });
+    return motionChecks(preparedSweep(run, each(spec, drums.length).dyno!, spec.ratio ?? 3.4));
+  };
+
+  test('is not seen on healthy pulls', () => {
+    for (let seed = 931; seed <= 938; seed++) {
+      expect(found(healthyRun('turbo-loaded', seed), axles).map(({ id }) => id)).not.toContain('axle-slip');
+      expect(found(healthyRun('diesel-hub', seed), hubs).map(({ id }) => id)).not.toContain('axle-slip');
+    }
+  });
+
+  test.each(['front', 'rear'] as const)(
+    'names the %s axle where its drums fall behind, with place and share',
+    (axle) => {
+      let hits = 0;
+      for (let seed = 941; seed <= 946; seed++) {
+        const slip = { axle, fromRpm: 3600, toRpm: 4600, share: 0.05 };
+        const finding = found(healthyRun('turbo-loaded', seed), axles, slip).find(({ id }) => id === 'axle-slip');
+        if (!finding) continue;
+        hits++;
+        expect(finding.message).toContain(`The ${axle} drums fall up to`);
+        expect(finding.severity).toBe('stop');
+        expect(finding.figure).toBeGreaterThan(2.5);
+        expect(finding.fromRpm).toBeGreaterThan(3300);
+        expect(finding.toRpm).toBeLessThan(4900);
+      }
+      expect(hits).toBeGreaterThanOrEqual(5);
+    },
+  );
+
+  test('on hubs it is the coupling', () => {
+    const [fault] = found(healthyRun('diesel-hub', 951), hubs, { axle: 'rear', fromRpm: 2200, toRpm: 3000, share: 0.04 }).filter(({ id }) => id === 'axle-slip'); // prettier-ignore
+    expect(fault).toMatchObject({
+      severity: 'mind',
+      message: expect.stringContaining('coupling to the rear axle') as unknown,
+    });
+  });
 });

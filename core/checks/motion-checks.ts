@@ -1,15 +1,17 @@
 import type { SweepDrive } from '../reduction/sweep-drive.ts';
+import { axleSlip } from './axle-slip.ts';
 import type { Finding } from './check.ts';
 import { cutRun } from './cut-run.ts';
 import { rough } from './rough.ts';
 import { clockJump, sampleGap } from './sampling-checks.ts';
 import { drivelineSlip, hop, overlaps, tyreSlip } from './slip-checks.ts';
-import { slipTrace } from './slip.ts';
+import { axleTrace, slipTrace } from './slip.ts';
 import { fuelCut, limiter, partThrottle } from './throttle-checks.ts';
 
 /** What the speeds of a sweep show, whatever the settings of its curve. */
 export function motionChecks(run: SweepDrive): Finding[] {
   const trace = slipTrace(run);
+  const axles = axleTrace(run);
   const hopping = trace && hop(trace);
   const slipping = trace && tyreSlip(trace, run.dyno.kind);
   const found = [
@@ -22,6 +24,7 @@ export function motionChecks(run: SweepDrive): Finding[] {
     hopping,
     slipping && !(hopping && overlaps(hopping, slipping)) ? slipping : undefined,
     trace && drivelineSlip(trace, run.dyno.kind),
+    axles && axleSlip(axles, run.dyno.kind),
     rough(run),
   ];
   return found.filter((finding) => finding !== undefined);

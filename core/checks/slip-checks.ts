@@ -116,7 +116,11 @@ export function hop(trace: SlipTrace): Finding | undefined {
 }
 
 /** Slip left after creep in proportion to torque is taken out; creep is the share that explains most samples. */
-function unexplainedStretch({ every, time, rpm, load, excess }: SlipTrace, healthy: number) {
+export function unexplainedStretch(
+  { every, time, rpm, load, excess }: SlipTrace,
+  healthy: number,
+  beyond = unexplained,
+) {
   const shares = excess
     .map((value, index) => (index % every === 0 ? value / Math.max(load[index]!, 0.2) : NaN))
     .filter((value) => !Number.isNaN(value));
@@ -124,7 +128,7 @@ function unexplainedStretch({ every, time, rpm, load, excess }: SlipTrace, healt
   let best: { from: number; to: number } | undefined;
   let from = -1;
   for (let index = 0; index <= excess.length; index++) {
-    const over = index < excess.length && excess[index]! - creep * load[index]! > unexplained;
+    const over = index < excess.length && excess[index]! - creep * load[index]! > beyond;
     if (over && from < 0) from = index;
     if (over || from < 0) continue;
     if (!best || time[index - 1]! - time[from]! > time[best.to]! - time[best.from]!) best = { from, to: index - 1 };

@@ -1,3 +1,9 @@
+import type { KnownChannel } from '../recording/channels.ts';
+import type { DrumPlace } from './drum-place.ts';
+
+/** The channels of load cells. */
+export type TorqueChannel = Extract<KnownChannel, `absorberTorque${string}`>;
+
 /** The machine's own losses as a torque over drum speed ω: a + b·ω + c·ω² (N·m, ω in rad/s). */
 export interface LossCurve {
   aNm: number;
@@ -10,10 +16,14 @@ export type DynoKind = 'inertia-roller' | 'loaded-roller' | 'hub';
 /** What a figure needs to know about the machine. Copied into every run, so that later changes alter nothing old. */
 export interface DynoProfile {
   kind: DynoKind;
-  /** Drum-side inertia, kg·m²; of each hub where both are recorded. */
+  /** Drum-side inertia, kg·m²; of each drum or hub where several are recorded. */
   inertiaKgM2: number;
   /** The right hub's inertia, kg·m², where it differs from the left one's. */
   rightInertiaKgM2?: number | undefined;
+  /** Those of single drums, kg·m², where they differ from the others'. */
+  drumInertiaKgM2?: Partial<Record<DrumPlace, number | undefined>> | undefined;
+  /** Engine ÷ drum speed of each axle at light load, as calibrated for the car that was on it. */
+  axleRatios?: { front: number; rear: number } | undefined;
   /** Drum radius, m; rollers only. */
   radiusM?: number | undefined;
   parasitic: LossCurve;
@@ -24,13 +34,7 @@ export interface DynoProfile {
   /** First-order time constant of the load cell, s. */
   loadCellLagS?: number | undefined;
   /** What each load cell reads with nothing on it, N·m, by channel; taken off before anything is made of it. */
-  absorberZeroNm?:
-    | {
-        absorberTorque?: number | undefined;
-        absorberTorqueLeft?: number | undefined;
-        absorberTorqueRight?: number | undefined;
-      }
-    | undefined;
+  absorberZeroNm?: Partial<Record<TorqueChannel, number | undefined>> | undefined;
 }
 
 /** Loss torque in N·m at a drum speed in rad/s. */

@@ -13,7 +13,7 @@ export function curveToJson(curve: Curve, auto: boolean) {
     powerKw: rounded(curve.powerKw, 6),
     uncorrectedPowerKw: rounded(curve.uncorrectedPowerKw, 6),
     torqueNm: rounded(curve.torqueNm, 4),
-    ...(curve.sidesKw ? { sidesKw: { left: rounded(curve.sidesKw[0], 6), right: rounded(curve.sidesKw[1], 6) } } : {}),
+    ...(curve.drums ? { drumsKw: Object.fromEntries(curve.drums.map(({ place, powerKw }) => [place, rounded(powerKw, 6)])) } : {}), // prettier-ignore
     correction: {
       standard: curve.correction.standard,
       factor: round(curve.correction.factor, 6),

@@ -17,10 +17,11 @@ import { peakOf, type Peak } from '../curve/peak.ts';
 import { interpolate } from '../numerics/interpolation.ts';
 import { Refusal } from '../refusal.ts';
 import { convert } from '../units/units.ts';
+import type { DrumPlace } from '../dyno/drum-place.ts';
 import type { DynoProfile } from '../dyno/dyno-profile.ts';
 import { takenOffPeakKw } from '../reduction/raw-points.ts';
 import type { SweepDrive } from '../reduction/sweep-drive.ts';
-import { drumSpeedAt, sidePowerAt, torqueAt } from '../reduction/torque-fit.ts';
+import { drumSpeedAt, drumPowersAt, torqueAt } from '../reduction/torque-fit.ts';
 import { spanAt, type Span } from '../smoothing/span.ts';
 import { engineTorqueNm } from '../curve/engine-torque.ts';
 
@@ -48,8 +49,8 @@ export interface Curve {
   /** Corrected, engine-referred: power ÷ engine angular speed. */
   torqueNm: Float64Array;
   correction: Correction;
-  /** Hubs of which both are recorded: each by itself, corrected. Their sum is `powerKw`. */
-  sidesKw: readonly [Float64Array, Float64Array] | undefined;
+  /** Where several drums or hubs are recorded: each by itself, corrected. Their sum is `powerKw`. */
+  drums: readonly { place: DrumPlace; powerKw: Float64Array }[] | undefined;
   spanRpm: Span;
   engineSpeedFrom: 'pickup' | 'ratio';
   sweep: { startS: number; endS: number; startRpm: number; endRpm: number };
@@ -63,6 +64,18 @@ export interface Curve {
   /** What smoothing took off the power peak, kW, corrected. */
   takenOffPeakKw: number;
   checks: Finding[];
+}
+
+/** Each drum's own fit says its share; the shares are of the one sum, so that the parts always add up to it. */
+function drumPowers(run: SweepDrive, span: Span, engineSpeedRpm: Float64Array, powerKw: Float64Array): Curve['drums'] {
+  const drums = run.drums?.map(({ place }) => ({ place, powerKw: new Float64Array(engineSpeedRpm.length) }));
+  engineSpeedRpm.forEach((rpm, index) => {
+    if (!drums) return;
+    const each = drumPowersAt(run, rpm, spanAt(span, rpm));
+    const sum = each.reduce((total, value) => total + value, 0);
+    drums.forEach((drum, at) => (drum.powerKw[index] = powerKw[index]! * (each[at]! / sum)));
+  });
+  return drums;
 }
 
 /**
@@ -90,13 +103,6 @@ export function curveOf(
   const torqueNm = torqueOf(powerKw);
   const timeAt = (rpm: number) => interpolate(run.mapRpm, run.mapTime, rpm);
   const peakPower = peakOf(engineSpeedRpm, powerKw);
-  // Each side's own fit says its share; the shares are of the one sum, so that the parts always add up to it.
-  const side = (which: 0 | 1) =>
-    engineSpeedRpm.map((rpm, index) => {
-      const spanRpm = spanAt(settings.spanRpm, rpm);
-      const [left, right] = [sidePowerAt(run, 0, rpm, spanRpm), sidePowerAt(run, 1, rpm, spanRpm)];
-      return powerKw[index]! * ((which === 0 ? left : right) / (left + right));
-    });
   const found = [
     airMissing(air, settings.standard),
     airOutsideStandard(correction),
@@ -111,7 +117,7 @@ export function curveOf(
     uncorrectedPowerKw,
     torqueNm,
     correction,
-    sidesKw: run.sides && [side(0), side(1)],
+    drums: drumPowers(run, settings.spanRpm, engineSpeedRpm, powerKw),
     spanRpm: settings.spanRpm,
     engineSpeedFrom: run.drive.engineSpeedFrom,
     sweep: { startS: run.sweep.startS, endS: run.sweep.endS, startRpm: run.startRpm, endRpm: run.endRpm },

@@ -2,6 +2,7 @@ import type { Reach } from '../limits/broken-limits.ts';
 import { limitChannel, limitQuantities, type Limit } from '../limits/limit.ts';
 import { channelOf } from './channel-of.ts';
 import { sensorDead } from './sensors.ts';
+import { speedChannels, torqueChannels } from '../recording/channels.ts';
 import { firstNotBelow } from '../numerics/interpolation.ts';
 import { settlingS, type RunLog } from './run-log.ts';
 
@@ -66,7 +67,7 @@ export function extremesOf(log: RunLog, channel: string, read: Float64Array): Ex
 }
 
 /** Channels that tell how the drum moves, and nothing that a limit is set for. */
-export const motionChannels: readonly string[] = ['time', 'rollerSpeed', 'hubSpeed', 'surfaceSpeed', 'absorberTorque', 'hubSpeedLeft', 'hubSpeedRight', 'absorberTorqueLeft', 'absorberTorqueRight', 'throttle']; // prettier-ignore
+export const motionChannels: readonly string[] = ['time', ...speedChannels, ...torqueChannels, 'throttle'];
 
 /** The extremes of every logged channel, and of engine speed: what limits are held against. A dead sensor has none. */
 export function logExtremes(log: RunLog): ReadonlyMap<string, Extremes> {

@@ -10,10 +10,22 @@ export const knownChannels = {
   hubSpeed: { unit: 'rad/s', label: 'Hub speed' },
   hubSpeedLeft: { unit: 'rad/s', label: 'Left hub speed' },
   hubSpeedRight: { unit: 'rad/s', label: 'Right hub speed' },
+  hubSpeedFrontLeft: { unit: 'rad/s', label: 'Front left hub speed' },
+  hubSpeedFrontRight: { unit: 'rad/s', label: 'Front right hub speed' },
+  hubSpeedRearLeft: { unit: 'rad/s', label: 'Rear left hub speed' },
+  hubSpeedRearRight: { unit: 'rad/s', label: 'Rear right hub speed' },
+  rollerSpeedFront: { unit: 'rad/s', label: 'Front roller speed' },
+  rollerSpeedRear: { unit: 'rad/s', label: 'Rear roller speed' },
   surfaceSpeed: { unit: 'm/s', label: 'Surface speed' },
   absorberTorque: { unit: 'N·m', label: 'Absorber torque' },
   absorberTorqueLeft: { unit: 'N·m', label: 'Left absorber torque' },
   absorberTorqueRight: { unit: 'N·m', label: 'Right absorber torque' },
+  absorberTorqueFront: { unit: 'N·m', label: 'Front absorber torque' },
+  absorberTorqueRear: { unit: 'N·m', label: 'Rear absorber torque' },
+  absorberTorqueFrontLeft: { unit: 'N·m', label: 'Front left absorber torque' },
+  absorberTorqueFrontRight: { unit: 'N·m', label: 'Front right absorber torque' },
+  absorberTorqueRearLeft: { unit: 'N·m', label: 'Rear left absorber torque' },
+  absorberTorqueRearRight: { unit: 'N·m', label: 'Rear right absorber torque' },
   engineSpeed: { unit: 'rpm', label: 'Engine speed' },
   throttle: { unit: '%', label: 'Throttle' },
   lambda: { unit: '–', label: 'λ' },
@@ -61,22 +73,27 @@ export const speedChannels: readonly KnownChannel[] = [
   'surfaceSpeed',
   'hubSpeedLeft',
   'hubSpeedRight',
+  'hubSpeedFrontLeft',
+  'hubSpeedFrontRight',
+  'hubSpeedRearLeft',
+  'hubSpeedRearRight',
+  'rollerSpeedFront',
+  'rollerSpeedRear',
 ];
+
+/** Those of load cells. */
+export const torqueChannels: readonly KnownChannel[] = (Object.keys(knownChannels) as KnownChannel[]).filter((name) =>
+  name.startsWith('absorberTorque'),
+);
 
 /** The channels that figures are made from: a bad cell in one costs its row, a strange unit refuses the file. */
-export const neededChannels: readonly KnownChannel[] = [
-  'time',
-  ...speedChannels,
-  'absorberTorque',
-  'absorberTorqueLeft',
-  'absorberTorqueRight',
-  'engineSpeed',
-];
+export const neededChannels: readonly KnownChannel[] = ['time', ...speedChannels, ...torqueChannels, 'engineSpeed'];
 
 const folded = new Map(Object.keys(knownChannels).map((name) => [fold(name), name as KnownChannel]));
-// The side may be written first: `left hub speed`.
-for (const name of ['hubSpeed', 'absorberTorque'] as const) {
-  for (const side of ['Left', 'Right'] as const) folded.set(fold(`${side}${name}`), `${name}${side}`);
+// The place may be written first: `left hub speed`.
+for (const name of [...speedChannels, ...torqueChannels]) {
+  const [, what, place] = /^(hubSpeed|rollerSpeed|absorberTorque)([A-Z]\w+)$/.exec(name) ?? [];
+  if (what && place) folded.set(fold(`${place}${what}`), name);
 }
 
 function fold(name: string): string {

@@ -61,7 +61,7 @@ test('live power follows the truth while the drum gains speed', () => {
   const run = generatedRun({ speedNoise: 0.01 });
   const live = new LivePower(testDyno);
   const points = Array.from(run.time, (at, row) =>
-    live.push(at, run.channels[0]!.values[row]!, run.channels[1]!.values[row]!),
+    live.push(at, run.channels[1]!.values[row]!, [{ speed: run.channels[0]!.values[row]!, absorber: 0 }]),
   ).filter((point) => point !== undefined && point.rpm > 2400 && point.rpm < 6200);
   expect(points.length).toBeGreaterThan(1000);
   for (const point of points) expect(Math.abs(point!.powerKw / truePowerKw(point!.rpm) - 1)).toBeLessThan(0.06);

@@ -15,11 +15,17 @@ describe('hub pair', () => {
     inertiaKgM2: spec.dyno!.inertiaKgM2 / 2,
     parasitic: { aNm: 0.5, bNmPerRadS: 0.01, cNmPerRadS2: 0 },
   };
-  const truth = generatedTruth({ ...spec, sides: { torqueShare: 0.53, speedFactor: 1.01 } });
+  const truth = generatedTruth({
+    ...spec,
+    drums: [
+      { place: 'left', torqueShare: 0.53, speedFactor: 1.01 },
+      { place: 'right', torqueShare: 0.47, speedFactor: 0.99 },
+    ],
+  });
 
   test('power is the sum of both hubs, each torque times its own speed; the sides are told apart', () => {
     const curve = curveOf(preparedSweep(truth.recording, each, spec.ratio), undefined, view);
-    const [left, right] = curve.sidesKw!;
+    const [left, right] = curve.drums!.map(({ powerKw }) => powerKw) as [Float64Array, Float64Array];
     const shares = Array.from(curve.engineSpeedRpm, (_, index) => left[index]! / (left[index]! + right[index]!));
     const mean = shares.reduce((sum, value) => sum + value, 0) / shares.length;
     expect(mean).toBeCloseTo((0.53 * 1.01) / (0.53 * 1.01 + 0.47 * 0.99), 3);
@@ -43,8 +49,8 @@ describe('hub pair', () => {
     const usual = curveOf(preparedSweep(truth.recording, each, 4), undefined, view);
     const other = curveOf(preparedSweep(truth.recording, heavier, 4), undefined, view);
     const at = usual.engineSpeedRpm.indexOf(3000);
-    expect(other.sidesKw![0][at]).toBeCloseTo(usual.sidesKw![0][at]!, 3);
-    expect(other.sidesKw![1][at]).toBeGreaterThan(usual.sidesKw![1][at]!);
+    expect(other.drums![0]!.powerKw[at]).toBeCloseTo(usual.drums![0]!.powerKw[at]!, 3);
+    expect(other.drums![1]!.powerKw[at]).toBeGreaterThan(usual.drums![1]!.powerKw[at]!);
   });
 });
 

@@ -5,9 +5,11 @@ import { clockFaults, withoutJumps, type ClockJump, type SampleGap } from '../re
 import { Refusal } from '../refusal.ts';
 import { rpmPerRadS } from '../units/units.ts';
 import { slopes } from '../smoothing/moving-fit.ts';
-import type { DynoProfile } from '../dyno/dyno-profile.ts';
-import { hubPair, type HubSide } from './hub-pair.ts';
+import type { DrumPlace } from '../dyno/drum-place.ts';
+import { drumsIn } from '../dyno/drums.ts';
+import type { DynoProfile, TorqueChannel } from '../dyno/dyno-profile.ts';
 import { impulse } from './impulse.ts';
+import { joinedDrums, type DrumMotion } from './joined-drums.ts';
 
 /**
  * What the reduction works on: the drum's motion on one time base, all arrays
@@ -15,7 +17,7 @@ import { impulse } from './impulse.ts';
  */
 export interface Drive {
   time: Float64Array;
-  /** Drum or hub speed, rad/s; the mean of the hubs where both are recorded. */
+  /** Drum or hub speed, rad/s; the mean of all where several are recorded. */
   speed: Float64Array;
   /** Angular impulse that entered the drum, N·m·s: its slope is the torque delivered, referred to `speed`. */
   impulse: Float64Array;
@@ -29,8 +31,8 @@ export interface Drive {
   throttle: Float64Array | undefined;
   /** Holes in the recording, and steps of its clock: these are taken back in `time`. */
   clock: { gaps: SampleGap[]; jumps: ClockJump[] };
-  /** Both hubs by themselves, left and right, where both are recorded. */
-  sides: readonly [HubSide, HubSide] | undefined;
+  /** Each drum or hub by itself, where several are recorded. */
+  drums: readonly DrumMotion[] | undefined;
 }
 
 /** Samples a second that the fits are made from; faster recordings are averaged down to it. */
@@ -53,22 +55,23 @@ export function driveOf(recording: Recording, dyno: DynoProfile, engineToDrumRat
   }
   const motions = motionsOf(recording, dyno, pickup, engineToDrumRatio);
   const throttle = valuesOf(recording, 'throttle');
-  const taken = [...motions.flat(), pickup, throttle];
+  const taken = [...motions.flatMap(({ speed, absorber }) => [speed, absorber]), pickup, throttle];
   const present = taken.filter((series) => series !== undefined);
-  const clock = clockFaults(recording.time, motions[0]![0]);
+  const clock = clockFaults(recording.time, fastest(motions).speed);
   const averaged = blockAverage(withoutJumps(recording.time, clock.jumps), present, workingRateHz);
   let next = 0;
   const rest = taken.map((series) => (series ? averaged.series[next++] : undefined));
   const { time } = averaged;
-  const sideAt = (side: number) => ({ speed: rest[2 * side]!, absorber: rest[2 * side + 1] });
-  const first = sideAt(0);
-  const pair = motions.length > 1 ? hubPair(time, first, sideAt(1), dyno) : undefined;
-  const speed = pair?.speed ?? first.speed;
+  const drums = motions.flatMap(({ place }, at) =>
+    place ? [{ place, speed: rest[2 * at]!, absorber: rest[2 * at + 1] }] : [],
+  );
+  const joined = drums.length > 0 ? joinedDrums(time, drums, dyno) : undefined;
+  const speed = joined?.speed ?? rest[0]!;
   const pickupTaken = rest[taken.length - 2];
   return {
     time,
     speed,
-    impulse: pair?.impulse ?? impulse(time, speed, first.absorber, dyno),
+    impulse: joined?.impulse ?? impulse(time, speed, rest[1], dyno),
     ratio: pickupTaken
       ? smoothRatio(time, speed, pickupTaken)
       : new Float64Array(speed.length).fill(engineToDrumRatio ?? NaN),
@@ -76,7 +79,7 @@ export function driveOf(recording: Recording, dyno: DynoProfile, engineToDrumRat
     pickup: pickupTaken,
     throttle: rest[taken.length - 1],
     clock: repaired(clock),
-    sides: pair?.sides,
+    drums: joined?.drums,
   };
 }
 
@@ -89,42 +92,41 @@ function repaired({ gaps, jumps }: Drive['clock']): Drive['clock'] {
   return { gaps: gaps.map(shifted), jumps: jumps.map(shifted) };
 }
 
-type Motion = [speed: Float64Array, absorber: Float64Array | undefined];
+interface Motion {
+  place: DrumPlace | undefined;
+  speed: Float64Array;
+  absorber: Float64Array | undefined;
+}
 
-/** Speed and absorber torque of the drum, or of both hubs. */
+/** Speed and absorber torque of the drum, or of every drum. */
 function motionsOf(
   recording: Recording,
   dyno: DynoProfile,
   pickup: Float64Array | undefined,
   ratio: number | undefined,
 ): Motion[] {
-  const left = valuesOf(recording, 'hubSpeedLeft');
-  const right = valuesOf(recording, 'hubSpeedRight');
-  if (dyno.kind === 'hub' && (left || right)) {
-    const torques = [torqueOf(recording, dyno, 'absorberTorqueLeft'), torqueOf(recording, dyno, 'absorberTorqueRight')];
-    if (!left || !right || !torques[0] || !torques[1]) {
-      throw new Refusal(
-        'A hub recording of both sides needs hubSpeedLeft, hubSpeedRight, absorberTorqueLeft and absorberTorqueRight; not all are there.',
-      );
-    }
-    return [
-      [left, torques[0]],
-      [right, torques[1]],
-    ];
-  }
+  const drums = drumsIn(recording.channels.map(({ name }) => name), dyno.kind); // prettier-ignore
+  if (drums)
+    return drums.map(({ place, speed, torque }) => ({
+      place,
+      speed: valuesOf(recording, speed) ?? new Float64Array(recording.time.length),
+      absorber: dyno.kind === 'inertia-roller' ? undefined : torqueOf(recording, dyno, torque as TorqueChannel),
+    }));
   const absorber = dyno.kind === 'inertia-roller' ? undefined : torqueOf(recording, dyno, 'absorberTorque');
   if (dyno.kind !== 'inertia-roller' && !absorber) {
     throw new Refusal(`A ${dyno.kind} recording needs an absorberTorque channel, and this one has none.`);
   }
-  return [[drumSpeed(recording, dyno, pickup, ratio), absorber]];
+  return [{ place: undefined, speed: drumSpeed(recording, dyno, pickup, ratio), absorber }];
+}
+
+/** The drum that turns fastest at its best: on a dyno with two axles one may stand. */
+function fastest(motions: readonly Motion[]): Motion {
+  const top = ({ speed }: Motion) => speed.reduce((most, value) => (value > most ? value : most), 0);
+  return motions.reduce((best, motion) => (top(motion) > top(best) ? motion : best));
 }
 
 /** A load cell's reading less what it reads with nothing on it. */
-function torqueOf(
-  recording: Recording,
-  dyno: DynoProfile,
-  channel: 'absorberTorque' | 'absorberTorqueLeft' | 'absorberTorqueRight',
-): Float64Array | undefined {
+function torqueOf(recording: Recording, dyno: DynoProfile, channel: TorqueChannel): Float64Array | undefined {
   const zero = dyno.absorberZeroNm?.[channel] ?? 0;
   const values = valuesOf(recording, channel);
   return zero === 0 ? values : values?.map((value) => value - zero);

@@ -3,7 +3,8 @@ import { atLeastSamples, slopes } from '../smoothing/moving-fit.ts';
 import { thinned, type Thinned } from '../smoothing/thinned.ts';
 import { engineRpmOf, smoothRatio, type Drive } from './drive.ts';
 import type { DynoProfile } from '../dyno/dyno-profile.ts';
-import type { HubSide } from './hub-pair.ts';
+import type { DrumPlace } from '../dyno/drum-place.ts';
+import type { DrumMotion } from './joined-drums.ts';
 import type { SweepSpan } from './sweep.ts';
 
 /** A sweep made ready for fitting: engine speed as a rising function of time within it. */
@@ -22,14 +23,15 @@ export interface SweepDrive {
   mapSpeed: Float64Array;
   /** Samples inside the sweep (index 0 is `first`), and averaged in blocks: impulse and engine speed. */
   traces: Thinned;
-  /** Both hubs by themselves, left and right, where both are recorded. */
-  sides: readonly [SideTraces, SideTraces] | undefined;
+  /** Each drum by itself, where several are recorded. */
+  drums: readonly DrumTraces[] | undefined;
   startRpm: number;
   endRpm: number;
 }
 
-/** One hub's impulse over engine speed, and its speed (rad/s) at the times of the map. */
-interface SideTraces {
+/** One drum's impulse over engine speed, and its speed (rad/s) at the times of the map. */
+interface DrumTraces {
+  place: DrumPlace;
   traces: Thinned;
   mapSpeed: Float64Array;
 }
@@ -40,8 +42,8 @@ export const thinnings = 6;
 
 /** Span of the fit that says which engine speed belongs to which time, s. */
 const mapSpanS = 0.12;
-/** Span over which a hub's own speed is taken, s. */
-const sideSpanS = 0.4;
+/** Span over which a drum's own speed is taken, s. */
+const drumSpanS = 0.4;
 
 /** Cuts the sweep out of a drive and makes its map from time to engine speed. */
 export function sweepDrive(drive: Drive, dyno: DynoProfile, sweep: SweepSpan): SweepDrive {
@@ -62,10 +64,11 @@ export function sweepDrive(drive: Drive, dyno: DynoProfile, sweep: SweepSpan): S
   const breaks = [...edges.map(({ at }) => at), ...jumps.filter((at) => at > first && at <= last)].sort(
     (a, b) => a - b,
   );
-  const sideTraces = (side: HubSide): SideTraces => {
-    const slope = slopes(time, side.speed.subarray(first, last + 1), atLeastSamples(time, sideSpanS, 5)).value;
+  const drumTraces = (drum: DrumMotion): DrumTraces => {
+    const slope = slopes(time, drum.speed.subarray(first, last + 1), atLeastSamples(time, drumSpanS, 5)).value;
     return {
-      traces: thinned({ time, amount: side.impulse.subarray(first, last + 1), variable: rpm }, thinnings),
+      place: drum.place,
+      traces: thinned({ time, amount: drum.impulse.subarray(first, last + 1), variable: rpm }, thinnings),
       mapSpeed: picked(slope, rising),
     };
   };
@@ -80,7 +83,7 @@ export function sweepDrive(drive: Drive, dyno: DynoProfile, sweep: SweepSpan): S
     mapRpm,
     mapSpeed: picked(smooth, rising),
     traces: thinned({ time, amount: drive.impulse.subarray(first, last + 1), variable: rpm }, thinnings),
-    sides: drive.sides && [sideTraces(drive.sides[0]), sideTraces(drive.sides[1])],
+    drums: drive.drums?.map(drumTraces),
     startRpm: mapRpm[0] ?? NaN,
     endRpm: mapRpm[mapRpm.length - 1] ?? NaN,
   };

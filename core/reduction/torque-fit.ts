@@ -87,11 +87,11 @@ export function torqueAt(run: SweepDrive, rpm: number, spanRpm: number, traces =
   return rateFit(traces[level]!, ...blocksOf(run, window, level), rpm, window.degree);
 }
 
-/** Power of one hub by itself at an engine speed of the sweep, kW; NaN unless both are recorded. */
-export function sidePowerAt(run: SweepDrive, side: 0 | 1, rpm: number, spanRpm: number): number {
-  if (!run.sides) return NaN;
-  const { traces, mapSpeed } = run.sides[side];
-  return (torqueAt(run, rpm, spanRpm, traces) * interpolate(run.mapRpm, mapSpeed, rpm)) / 1000;
+/** Power of each drum by itself at an engine speed of the sweep, kW, in the order of `run.drums`. */
+export function drumPowersAt(run: SweepDrive, rpm: number, spanRpm: number): number[] {
+  return (run.drums ?? []).map(({ traces, mapSpeed }) => {
+    return (torqueAt(run, rpm, spanRpm, traces) * interpolate(run.mapRpm, mapSpeed, rpm)) / 1000;
+  });
 }
 
 /** Drum speed at one engine speed of the sweep, rad/s. */

@@ -1,11 +1,12 @@
 import type { Channel, Recording } from '../recording/recording.ts';
+import type { DrumPlace } from '../dyno/drum-place.ts';
 import type { DynoProfile } from '../dyno/dyno-profile.ts';
 import { normal, wandering } from './chance.ts';
 import { testDyno } from './test-car.ts';
 import type { PullState } from './pull-state.ts';
 
 // Taken out once: Jest looks a global up anew at every use, and a pull is stepped thousands of times.
-const { exp, max, min, round, sin } = Math;
+const { exp, max, min, PI, round, sin } = Math;
 
 /** How the instruments read, and misread. */
 export interface Sensors {
@@ -26,9 +27,14 @@ export interface Sensors {
   /** A pickup's readings are whole multiples of this, rpm. */
   pickupStepRpm?: number;
   throttle?: boolean;
-  /** Hubs: the left side's share of the torque, and its speed ÷ the mean; both hubs are recorded. */
-  sides?: { torqueShare: number; speedFactor: number };
+  /** Several drums: each one's share of the torque, and its speed ÷ their mean; each is recorded by itself. */
+  drums?: readonly { place: DrumPlace; torqueShare: number; speedFactor: number }[];
+  /** One axle's drums fall behind between two engine speeds by up to this share. */
+  axleSlip?: { axle: 'front' | 'rear'; fromRpm: number; toRpm: number; share: number };
 }
+
+/** One drum; a second that nobody reads draws its share of chance, so that a seed gives the same pull with two. */
+const single = ['', 'unread'].map((place) => ({ place, torqueShare: 1, speedFactor: 1 }));
 
 /** Reads a stepped pull as an instrument would. */
 export function sampled(
@@ -43,14 +49,11 @@ export function sampled(
   const stepS = states[1]!.timeS - states[0]!.timeS;
   const cell = loadCell(states, dyno.loadCellLagS ?? 0, stepS);
   const turn = turns(states, stepS);
+  const drums = sensors.drums ?? single;
   const columns: Record<string, number[]> = {
     time: [],
-    speed: [],
     engine: [],
-    absorber: [],
     throttle: [],
-    second: [],
-    secondTorque: [],
   };
   const lastS = states[states.length - 1]!.timeS;
   for (let sample = 0; sample / rateHz <= lastS + 1e-9; sample++) {
@@ -65,15 +68,16 @@ export function sampled(
     if (columns.time!.length > 0 && time <= columns.time!.at(-1)!) continue;
     const order = sensors.orderNoise ? sensors.orderNoise.amplitude * sin(turn[at]! * sensors.orderNoise.perTurn) : 0;
     const read = state.speedRadS + state.swingRadS + order + slow(1 / rateHz);
-    const { torqueShare = 1, speedFactor = 1 } = sensors.sides ?? {};
     const step = sensors.pickupStepRpm ?? 5;
     columns.time!.push(time);
-    columns.speed!.push(read * speedFactor + (sensors.speedNoise ?? 0) * noise());
-    columns.second!.push(read * (2 - speedFactor) + (sensors.speedNoise ?? 0) * noise());
+    for (const { place, speedFactor } of drums) {
+      const speed = read * speedFactor * (1 - behind(sensors.axleSlip, place, state.engineRpm));
+      (columns[`speed ${place}`] ??= []).push(speed + (sensors.speedNoise ?? 0) * noise());
+    }
     columns.engine!.push(round(state.engineRpm / step) * step);
     columns.throttle!.push(100 * state.openness + 0.2 * noise());
-    columns.absorber!.push(cell[at]! * torqueShare + (sensors.loadCellNoiseNm ?? 0) * noise());
-    columns.secondTorque!.push(cell[at]! * (1 - torqueShare) + (sensors.loadCellNoiseNm ?? 0) * noise());
+    for (const { place, torqueShare } of drums)
+      (columns[`torque ${place}`] ??= []).push(cell[at]! * torqueShare + (sensors.loadCellNoiseNm ?? 0) * noise());
   }
   return { time: Float64Array.from(columns.time!), channels: channelsOf(columns, sensors, dyno) };
 }
@@ -85,19 +89,20 @@ function channelsOf(columns: Record<string, number[]>, sensors: Sensors, dyno: D
     values: Float64Array.from(columns[column]!),
   });
   const channels: Channel[] = [];
-  if (dyno.kind === 'hub' && sensors.sides) {
-    channels.push(channel('hubSpeedLeft', 'rad/s', 'speed'), channel('hubSpeedRight', 'rad/s', 'second'));
-    channels.push(
-      channel('absorberTorqueLeft', 'N·m', 'absorber'),
-      channel('absorberTorqueRight', 'N·m', 'secondTorque'),
-    );
-  } else {
-    channels.push(channel(dyno.kind === 'hub' ? 'hubSpeed' : 'rollerSpeed', 'rad/s', 'speed'));
-    if (dyno.kind !== 'inertia-roller') channels.push(channel('absorberTorque', 'N·m', 'absorber'));
+  for (const place of sensors.drums?.map((drum) => drum.place) ?? ['']) {
+    const suffix = place.charAt(0).toUpperCase() + place.slice(1);
+    channels.push(channel(`${dyno.kind === 'hub' ? 'hub' : 'roller'}Speed${suffix}`, 'rad/s', `speed ${place}`));
+    if (dyno.kind !== 'inertia-roller') channels.push(channel(`absorberTorque${suffix}`, 'N·m', `torque ${place}`));
   }
   if (sensors.pickup ?? true) channels.push(channel('engineSpeed', 'rpm', 'engine'));
   if (sensors.throttle) channels.push(channel('throttle', '%', 'throttle'));
   return channels;
+}
+
+/** By what share a drum falls behind at an engine speed. */
+function behind(slip: Sensors['axleSlip'], place: string, rpm: number): number {
+  if (!slip || !place.startsWith(slip.axle) || rpm < slip.fromRpm || rpm > slip.toRpm) return 0;
+  return slip.share * sin((PI * (rpm - slip.fromRpm)) / (slip.toRpm - slip.fromRpm)) ** 0.5;
 }
 
 /** The absorber's torque as a first-order load cell reads it. */

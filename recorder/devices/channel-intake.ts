@@ -1,4 +1,6 @@
 import type { Hello } from '../../contract/bench-link.ts';
+import type { DynoKind } from '../../core/dyno/dyno-profile.ts';
+import { drumsIn } from '../../core/dyno/drums.ts';
 import {
   knownChannels,
   neededChannels,
@@ -77,10 +79,17 @@ function refuseMissing(
     return;
   }
   if (!speedChannels.some(has)) throw new Refusal('a dyno needs a rollerSpeed, hubSpeed or surfaceSpeed channel');
-  if (kind !== 'inertia-roller' && lacks('absorberTorque') && lacks('absorberTorqueLeft', 'absorberTorqueRight'))
-    throw new Refusal('a loaded roller or hub needs absorberTorque, or absorberTorqueLeft and absorberTorqueRight');
+  refuseLoads(kind, channels.map(({ name }) => name), lacks); // prettier-ignore
   if (lacks('engineSpeed') && engineToDrumRatio === undefined && !ratioKnown)
     throw new Refusal('a dyno needs an engineSpeed channel, or its engineToDrumRatio');
   if (rateHz !== undefined && rateHz < leastRateHz)
     throw new Refusal(`a dyno needs ${leastRateHz} readings a second at least; it says that it gives ${rateHz}`);
+}
+
+/** A drum of several that is not whole is refused here, and not after the first pull. */
+function refuseLoads(kind: DynoKind, names: readonly string[], lacks: (...needed: KnownChannel[]) => boolean): void {
+  const single = names.some((name) => name === 'rollerSpeed' || name === 'hubSpeed' || name === 'surfaceSpeed');
+  if (!single && drumsIn(names, kind)) return;
+  if (kind !== 'inertia-roller' && lacks('absorberTorque') && lacks('absorberTorqueLeft', 'absorberTorqueRight'))
+    throw new Refusal('a loaded roller or hub needs absorberTorque, or one for each of its drums');
 }

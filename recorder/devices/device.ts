@@ -1,5 +1,6 @@
 import { EventEmitter } from 'node:events';
 import { plainProtocol, type Frame, type Hello, type SuvokMessage } from '../../contract/bench-link.ts';
+import { torqueChannels } from '../../contract/drums.ts';
 import type { DynoFile } from '../../contract/files.ts';
 import type { DeviceState } from '../../contract/live.ts';
 import type { DeviceSettings } from '../../contract/recording.ts';
@@ -182,8 +183,8 @@ export class Device extends EventEmitter<DeviceEvents> {
     const { dyno } = this.hello;
     const { zero } = this.settings;
     if (!dyno || !zero) return dyno;
-    const { absorberTorque, absorberTorqueLeft, absorberTorqueRight } = zero;
-    return { ...dyno, absorberZeroNm: { absorberTorque, absorberTorqueLeft, absorberTorqueRight } };
+    const absorberZeroNm = Object.fromEntries(torqueChannels.map((channel) => [channel, zero[channel]]));
+    return { ...dyno, absorberZeroNm };
   }
 
   get heard(): boolean {

@@ -1,6 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { drumPlaces, torqueChannels } from '../../contract/drums.ts';
 import { helloMessage } from '../../contract/bench-link.ts';
+import { drumPlaces as coreDrumPlaces } from '../../core/dyno/drum-place.ts';
+import { torqueChannels as coreTorqueChannels } from '../../core/recording/channels.ts';
 import { testDyno } from '../../core/testing/test-car.ts';
 import { PreBuffer } from '../pre-buffer.ts';
 import { channelIntake } from './channel-intake.ts';
@@ -46,6 +49,29 @@ describe('lines', () => {
 });
 
 describe('channels of an instrument', () => {
+  test('a dyno with several drums is refused where one is missing, and says which', () => {
+    const hello = (kind: 'hub' | 'loaded-roller' | 'inertia-roller', names: string[]) =>
+      helloMessage.parse({
+        type: 'hello',
+        protocol: 1,
+        device: 'drums',
+        kind,
+        channels: [...names.map((name) => ({ name, unit: name.startsWith('absorber') ? 'N·m' : 'rad/s' })), { name: 'engineSpeed', unit: 'rpm' }], // prettier-ignore
+        dyno: { ...testDyno, kind },
+      });
+    const four = ['FrontLeft', 'FrontRight', 'RearLeft', 'RearRight'];
+    const whole = [...four.map((place) => `hubSpeed${place}`), ...four.map((place) => `absorberTorque${place}`)];
+    expect(channelIntake(hello('hub', whole)).channels).toHaveLength(9);
+    expect(() => channelIntake(hello('hub', whole.slice(0, -1)))).toThrow(/absorberTorqueRearRight is not there/);
+    expect(() => channelIntake(hello('loaded-roller', ['rollerSpeedFront', 'rollerSpeedRear']))).toThrow(/absorberTorqueFront and absorberTorqueRear are not there/); // prettier-ignore
+    expect(channelIntake(hello('inertia-roller', ['rollerSpeedFront', 'rollerSpeedRear'])).channels).toHaveLength(3);
+  });
+
+  test('the contract and the core know the same drums and load cells', () => {
+    expect([...drumPlaces]).toEqual([...coreDrumPlaces]);
+    expect([...torqueChannels].sort()).toEqual([...coreTorqueChannels].sort());
+  });
+
   const intake = (channels: { name: string; unit: string }[], dyno: unknown = testDyno) =>
     channelIntake(
       helloMessage.parse({ type: 'hello', protocol: 1, device: 'x', kind: 'inertia-roller', channels, dyno }),

@@ -21,6 +21,7 @@ export const plainConditions: Conditions = {
   air: null,
   airTakenAt: null,
   engineToDrumRatio: null,
+  axleRatios: null,
 };
 
 /** One life of a recorder with one dyno, from its start to a death at any moment. */

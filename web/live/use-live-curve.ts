@@ -2,7 +2,7 @@ import { useEffect, useState } from 'react';
 import type { z } from 'zod';
 import { deviceState } from '../../contract/live.ts';
 import { dynoFile } from '../../contract/files.ts';
-import { LivePower } from '../../core/reduction/live-power.ts';
+import { liveDrums, LivePower, type LiveDrum } from '../../core/reduction/live-power.ts';
 import { motionReader, useDyno } from '../state/dyno.ts';
 import { onRow, useLive } from '../state/live.ts';
 
@@ -64,16 +64,20 @@ export function useLiveCurve(): LiveCurve {
 
 /** Turns sample rows into points of a rising curve. */
 function pointGatherer(machine: Machine, columns: readonly string[], gathered: LiveCurve, onPoint: () => void) {
-  const live = new LivePower(machine.dyno, columns.includes('hubSpeedRight') ? 2 : 1);
+  const drums = liveDrums(columns, machine.dyno);
+  const live = new LivePower(machine.dyno, drums);
   const motion = motionReader(columns, machine);
   const throttleAt = columns.indexOf('throttle');
-  const loads = ['absorberTorque', 'absorberTorqueLeft', 'absorberTorqueRight'].map((name) => columns.indexOf(name)).filter((at) => at >= 0); // prettier-ignore
-  const loadOf = (row: Float64Array) => loads.reduce((sum, at) => sum + row[at]!, 0);
+  const loadAt = columns.indexOf('absorberTorque');
+  const read = (row: Float64Array, drumRadS: number): LiveDrum[] =>
+    drums?.map(({ speedAt, torqueAt }) => ({ speed: row[speedAt]!, absorber: row[torqueAt] ?? 0 })) ?? [
+      { speed: drumRadS, absorber: row[loadAt] ?? 0 },
+    ];
   let latest = -Infinity;
   let openedS: number | undefined;
   return (row: Float64Array) => {
     const { drumRadS, engineRpm } = motion(row);
-    const point = live.push(row[0]!, drumRadS, engineRpm, loadOf(row));
+    const point = live.push(row[0]!, engineRpm, read(row, drumRadS));
     const open = throttleAt < 0 || row[throttleAt]! >= openThrottle;
     openedS = open ? (openedS ?? row[0]!) : undefined;
     if (

@@ -23,8 +23,10 @@ test('motion is read from whichever channels the machine has', () => {
     engineRpm: NaN,
   });
   expect(
-    motionReader(['time', 'hubSpeedLeft', 'hubSpeedRight'], { dyno, engineToDrumRatio: 3 })(Float64Array.of(0, 99, 101))
-      .drumRadS,
+    motionReader(['time', 'hubSpeedLeft', 'hubSpeedRight', 'absorberTorqueLeft', 'absorberTorqueRight'], {
+      dyno: { ...dyno, kind: 'hub' },
+      engineToDrumRatio: 3,
+    })(Float64Array.of(0, 99, 101, 0, 0)).drumRadS,
   ).toBe(100);
   expect(
     motionReader(['time', 'hubSpeed'], { dyno: { ...dyno, radiusM: undefined }, engineToDrumRatio: null })(row)

@@ -1,4 +1,5 @@
 import type { DeviceState } from '../../contract/live.ts';
+import { wholeDrums } from '../../core/dyno/drums.ts';
 import { rpmPerRadS } from '../../core/units/units.ts';
 import { useLive } from './live.ts';
 
@@ -19,7 +20,8 @@ type Machine = Pick<DeviceState, 'dyno' | 'engineToDrumRatio'>;
 /** Reads motion out of rows with these columns, from whichever channels the machine has. */
 export function motionReader(columns: readonly string[], machine: Machine): (row: Float64Array) => Motion {
   const turningAt = Math.max(columns.indexOf('rollerSpeed'), columns.indexOf('hubSpeed'));
-  const [leftAt, rightAt] = [columns.indexOf('hubSpeedLeft'), columns.indexOf('hubSpeedRight')];
+  // A set that is not whole is refused before its rows come.
+  const drumsAt = machine.dyno ? wholeDrums(columns, machine.dyno.kind)?.map(({ speed }) => columns.indexOf(speed)) : undefined; // prettier-ignore
   const surfaceAt = columns.indexOf('surfaceSpeed');
   const pickupAt = columns.indexOf('engineSpeed');
   const radiusM = machine.dyno?.radiusM ?? NaN;
@@ -27,8 +29,8 @@ export function motionReader(columns: readonly string[], machine: Machine): (row
     const drumRadS =
       turningAt >= 0
         ? row[turningAt]!
-        : leftAt >= 0 && rightAt >= 0
-          ? (row[leftAt]! + row[rightAt]!) / 2
+        : drumsAt
+          ? drumsAt.reduce((sum, at) => sum + row[at]!, 0) / drumsAt.length
           : surfaceAt >= 0
             ? row[surfaceAt]! / radiusM
             : NaN;

@@ -56,6 +56,12 @@ function Ratio({ device, pickup, mounted }: { device: DeviceState; pickup: boole
             <>
               , <b className="number">{formatTenths(ratio.rpmPerKmh)}</b> rpm per km/h
             </>
+          )}
+          {ratio.axles && (
+            <>
+              , front axle <b className="number">{ratio.axles.front.toFixed(3)}</b>, rear axle{' '}
+              <b className="number">{ratio.axles.rear.toFixed(3)}</b>
+            </>
           )}{' '}
           for {ratio.vehicle}
           {ratio.gear && `, ${ratio.gear}`}, {when(ratio.at)}. Used for that car and gear alone.

@@ -21,7 +21,7 @@ export function FaultPanel({ device }: { device: DeviceState }) {
     <details className={classes.fold} open={opened} onToggle={(event) => setOpened(event.currentTarget.open)}>
       <summary>
         Simulate faults (training){on !== '' && <b>: {device.faults.on.join(', ')}</b>}
-        <small>hop and slip need tyres on a roller; boost faults a blown engine</small>
+        <small>hop and slip need tyres on a roller, slip between axles two of them; boost faults a blown engine</small>
       </summary>
       <Chip.Group
         multiple

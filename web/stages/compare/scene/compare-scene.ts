@@ -1,5 +1,6 @@
-import { figureLanes } from '../view/lane-list.ts';
+import { figureLanes, groupingOf } from '../view/lane-list.ts';
 import { channelLane, type LoggedSide } from './channel-lane.ts';
+import { drumLane } from './drum-lane.ts';
 import { gainLane } from './gain-lane.ts';
 import { powerLane, torqueLane, type LaneSource } from './mean-lanes.ts';
 import { speedRange, wholeOnAxis, zoomedWithin } from './scene-range.ts';
@@ -34,8 +35,10 @@ function laneNamed(lane: string, source: LaneSource, sides: readonly LoggedSide[
       return torqueLane(source);
     case 'gain':
       return gainLane(source);
-    default:
-      return channelLane(lane, sides, source.view);
+    default: {
+      const grouping = groupingOf(lane);
+      return grouping ? drumLane(lane, grouping, source) : channelLane(lane, sides, source.view);
+    }
   }
 }
 

@@ -48,7 +48,11 @@ function linesOf(drawn: LaneSource, quantity: 'power' | 'torque', scale: (value:
 }
 
 /** The counted runs drawn by themselves: those of the test, of every setup shown, or none. */
-function singleRuns({ shown, figures, view }: LaneSource): { run: RunFigures; colour: string; place: Placing }[] {
+export function singleRuns({
+  shown,
+  figures,
+  view,
+}: LaneSource): { run: RunFigures; colour: string; place: Placing }[] {
   const zeroRpm = startOfAll(shown);
   return shown.flatMap(({ setup, isTest, colour }) => {
     if (view.singles === 'none' || (view.singles === 'test' && !isTest)) return [];

@@ -1,11 +1,12 @@
 import { useMemo } from 'react';
 import type { Job, Run } from '../../../../contract/records.ts';
+import { wholeDrums, groupingsOf } from '../../../../core/dyno/drums.ts';
 import { stoichiometricOf } from '../../../../core/fuel/blend.ts';
 import { baselineRuns, type FrozenBaseline } from '../../../../core/job/baseline.ts';
 import type { LogView } from '../../../workers/figures.worker.ts';
 import { useRunLog } from '../../../log/use-run-log.ts';
 import type { LoggedSide } from './channel-lane.ts';
-import { figureLanes } from '../view/lane-list.ts';
+import { drumLanes, figureLanes, groupingOf } from '../view/lane-list.ts';
 import type { Shown } from './shown-setups.ts';
 import type { CompareView } from '../view/view-address.ts';
 
@@ -21,13 +22,21 @@ function latestOf(
     .at(-1);
 }
 
-/** Channels that can be a lane: what the compared run and the loggers beside it recorded. */
+/** Lanes beside the usual ones: drums by themselves, what the compared run and the loggers beside it recorded. */
 export function offeredLanes(job: Job, view: CompareView): string[] {
   const run = latestOf(job, view.test.id, view.frozen, view.runs);
   const names = [...(run?.channels ?? []), ...(run?.logs ?? []).flatMap(({ channels }) => channels)].map(
     ({ name }) => name,
   );
-  return [...new Set(names)].filter((name) => name !== 'engineSpeed');
+  return [...drumLanesOf(run), ...new Set(names)].filter((name) => name !== 'engineSpeed');
+}
+
+/** The ways in which a run's drums can be told apart. */
+function drumLanesOf(run: Run | undefined): string[] {
+  if (!run) return [];
+  const drums = wholeDrums(run.channels.map(({ name }) => name), run.dyno.kind); // prettier-ignore
+  const groupings = drums ? groupingsOf(drums.map(({ place }) => place)) : [];
+  return Object.keys(drumLanes).filter((lane) => groupings.includes(drumLanes[lane]!));
 }
 
 /** The logs of the two runs that channel lanes are drawn from, the compared one last; fetched only when a lane wants them. */
@@ -37,7 +46,7 @@ export function useLoggedSides(
   view: CompareView,
   shown: readonly Shown[],
 ): LoggedSide[] {
-  const wanted = view.lanes.some((lane) => !(figureLanes as readonly string[]).includes(lane));
+  const wanted = view.lanes.some((lane) => !(figureLanes as readonly string[]).includes(lane) && !groupingOf(lane));
   const test = wanted ? latestOf(job, view.test.id, view.frozen, view.runs) : undefined;
   const against = wanted
     ? latestOf(guest ?? job, view.against.id, guest ? guest.baseline : view.frozen, view.againstRuns)

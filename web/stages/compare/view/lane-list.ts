@@ -1,6 +1,18 @@
+import type { DrumGrouping } from '../../../../core/dyno/drums.ts';
 import { channelLabel } from '../../../../core/recording/channels.ts';
+
 /** The lanes that are there without an engine's log, in their usual order. */
 export const figureLanes = ['power', 'torque', 'gain'] as const;
+
+/** Those that tell several drums apart. */
+export const drumLanes: Readonly<Record<string, DrumGrouping>> = {
+  'power-by-wheel': 'wheel',
+  'power-by-axle': 'axle',
+  'power-by-side': 'side',
+};
+/** The grouping that a lane shows; undefined for one that shows none. */
+export const groupingOf = (lane: string): DrumGrouping | undefined =>
+  Object.hasOwn(drumLanes, lane) ? drumLanes[lane] : undefined;
 
 /** How tall a lane stands beside the others. */
 export function laneShare(lane: string): number {
@@ -32,6 +44,14 @@ export function laneWords(lanes: readonly string[]): string | undefined {
   return lanes.join('.') === figureLanes.join('.') ? undefined : lanes.join('.');
 }
 
-const figureNames: Record<string, string> = { power: 'Power', torque: 'Torque', gain: 'Gain' };
+const figureNames: Record<string, string> = {
+  power: 'Power',
+  torque: 'Torque',
+  gain: 'Gain',
+  'power-by-wheel': 'Power by wheel',
+  'power-by-axle': 'Power by axle',
+  'power-by-side': 'Power by side',
+};
 /** A lane's name for a reader. */
-export const laneName = (lane: string) => figureNames[lane] ?? channelLabel(lane);
+export const laneName = (lane: string) =>
+  (Object.hasOwn(figureNames, lane) ? figureNames[lane] : undefined) ?? channelLabel(lane);

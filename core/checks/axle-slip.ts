@@ -1,0 +1,47 @@
+import type { DynoKind } from '../dyno/dyno-profile.ts';
+import { spokenRpm } from '../units/spoken-rpm.ts';
+import type { Finding } from './check.ts';
+import { unexplainedStretch } from './slip-checks.ts';
+import type { SlipTrace } from './slip.ts';
+
+// Set by bench/checks.ts: no false alarm on healthy pulls, most hits on faulty ones.
+/** The axles of one car share their torque unevenly, so their tyres creep by different shares; bolted hubs do not creep. */
+const healthyBetweenAxles = 0.02;
+const healthyOnHubs = 0.008;
+/** What is left when creep in proportion to torque is taken out counts from here. */
+const unexplainedOnRollers = 0.012;
+const unexplainedOnHubs = 0.006;
+
+/**
+ * Found when the drums of one axle fall behind those of the other over a
+ * stretch of the pull by more than they did at light torque, and more than
+ * creep explains: the tyres of that axle slip, or the coupling to it does.
+ */
+export function axleSlip(trace: SlipTrace, kind: DynoKind): Finding | undefined {
+  const [healthy, beyond] =
+    kind === 'hub' ? [healthyOnHubs, unexplainedOnHubs] : [healthyBetweenAxles, unexplainedOnRollers];
+  const turned = (values: Float64Array) => values.map((value) => 1 / (1 + value) - 1);
+  const found = [
+    { axle: 'rear', stretch: unexplainedStretch(trace, healthy, beyond) },
+    { axle: 'front', stretch: unexplainedStretch({ ...trace, excess: turned(trace.excess) }, healthy, beyond) },
+  ].flatMap(({ axle, stretch }) => (stretch ? [{ axle, ...stretch }] : []));
+  const worst = found.sort((a, b) => b.most - a.most)[0];
+  if (!worst) return undefined;
+  const { axle, fromRpm, toRpm, most } = worst;
+  const other = axle === 'front' ? 'rear' : 'front';
+  const percent = Math.round(1000 * most) / 10;
+  const what = kind === 'hub' ? 'hubs' : 'drums';
+  return {
+    id: 'axle-slip',
+    severity: kind === 'hub' ? 'mind' : 'stop',
+    fromRpm,
+    toRpm,
+    figure: percent,
+    unit: '%',
+    message:
+      `The ${axle} ${what} fall up to ${percent.toFixed(1)} % behind the ${other} ones from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm: ` +
+      (kind === 'hub'
+        ? `the coupling to the ${axle} axle slips. Power there is less than the engine's.`
+        : `the ${axle} tyres slip, or the coupling to that axle does; the figures there are not the engine's. Check straps and tyres before the next run.`),
+  };
+}

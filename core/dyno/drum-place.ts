@@ -1,0 +1,3 @@
+/** Where a drum or hub stands under the car, where a dyno has several. */
+export const drumPlaces = ['left', 'right', 'front', 'rear', 'frontLeft', 'frontRight', 'rearLeft', 'rearRight'] as const; // prettier-ignore
+export type DrumPlace = (typeof drumPlaces)[number];

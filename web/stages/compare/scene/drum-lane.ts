@@ -1,0 +1,58 @@
+import type { DrumGrouping } from '../../../../core/dyno/drums.ts';
+import { drumMeans } from '../../../../core/figures/drum-means.ts';
+import { convert } from '../../../../core/units/units.ts';
+import { niceRange } from '../../../charts/nice-range.ts';
+import { formatTenths, scaleNote } from '../../../ui/figures.ts';
+import { axisWords } from '../view/lane-axis.ts';
+import { laneName } from '../view/lane-list.ts';
+import { singleRuns, type LaneSource } from './mean-lanes.ts';
+import { extentOf, type EmptyLane, type LaneContent } from './scene.ts';
+
+/** One drum is told from the other by its dashes: colour says which setup it is. */
+const dashes: readonly number[][] = [[], [8, 4], [2, 3], [10, 3, 2, 3]];
+
+/** Power of each wheel, axle or side by itself: means of the compared setup, and of the other one where there are few. */
+export function drumLane(id: string, grouping: DrumGrouping, source: LaneSource): LaneContent | EmptyLane {
+  const { shown, view, figures } = source;
+  const scale = (kw: number) => convert(kw, 'kW', view.powerUnit);
+  const everyRun = singleRuns({ ...source, view: { ...view, singles: 'all' } });
+  const drawn = shown.flatMap(({ setup, name, colour, isTest, place }) => {
+    const runs = everyRun.filter(({ run }) => run.setupId === setup.id).map(({ run }) => run);
+    const means = drumMeans(runs, grouping);
+    // Eight lines are a tangle: of four wheels the compared setup's alone are drawn.
+    if (!isTest && means.length > 2) return [];
+    return means.map((mean, index) => ({
+      id: `${name} ${mean.name}`,
+      colour,
+      width: isTest ? 2.2 : 1.4,
+      dash: dashes[index] ?? [],
+      place,
+      rpm: mean.engineSpeedRpm,
+      values: mean.values.map(scale),
+    }));
+  });
+  if (drawn.length === 0)
+    return { id, why: `${laneName(id)} is not known: the compared runs were not made on drums that are recorded so.` };
+  const lines = drawn.map(({ id: line, place, rpm, values, colour, width, dash }) => ({ id: line, x: place.xs(rpm), values, colour, width, dash })); // prettier-ignore
+  return {
+    id,
+    lines,
+    readings: drawn.map(({ id: label, colour, place, rpm, values }) => ({
+      id: label,
+      label,
+      endName: label,
+      colour,
+      place,
+      rpm,
+      values,
+      write: formatTenths,
+    })),
+    marks: [],
+    decoration: {},
+    valuesWithin: (range) => niceRange(...extentOf(lines, range), 4),
+    name: laneName(id),
+    readingUnit: `${view.powerUnit}${scaleNote(figures)}`,
+    unit: () => `${view.powerUnit}${scaleNote(figures)}, means`,
+    text: `${laneName(id)} over ${axisWords[view.axis].name}: ${drawn.map(({ id: line }) => line).join(', ')}.`,
+  };
+}
