@@ -1,6 +1,7 @@
 import type { Endpoint } from './endpoint.ts';
 import * as http from './http.ts';
 import { baysState, bayState } from './live.ts';
+import * as plain from './plain-instrument.ts';
 import { runPlan } from './recording.ts';
 
 /** What is asked of the bays: what is on each dyno, what comes next there, and its recorder. `:id` is the bay's number. */
@@ -94,4 +95,30 @@ const ofDevices: readonly Endpoint[] = [
   },
 ];
 
-export const bayEndpoints: readonly Endpoint[] = [...ofBays, ...ofDevices];
+/** Instruments that send lines of text: entered by hand, listened to before they are settled. */
+const ofLines: readonly Endpoint[] = [
+  {
+    method: 'put',
+    path: '/plain-instrument',
+    does: 'Connects an instrument that sends lines of text, in the place of one of the same name.',
+    body: plain.plainRequest,
+    answer: baysState,
+  },
+  {
+    method: 'post',
+    path: '/plain-instrument/disconnect',
+    does: 'Lets an instrument that sends lines go for good; its runs stay.',
+    body: plain.plainName,
+    answer: baysState,
+  },
+  {
+    method: 'put',
+    path: '/plain-instrument/trial',
+    does: 'Listens to lines before an instrument is settled, or goes on listening; ends a minute after the last asking.',
+    body: plain.trialRequest,
+    answer: baysState,
+  },
+  { method: 'delete', path: '/plain-instrument/trial', does: 'Ends listening.', answer: baysState },
+];
+
+export const bayEndpoints: readonly Endpoint[] = [...ofBays, ...ofDevices, ...ofLines];

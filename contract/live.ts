@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { channelDeclaration, deviceKinds } from './bench-link.ts';
 import { airFile, dynoFile } from './files.ts';
 import { bayNumber, identifier } from './parts.ts';
+import { plainInstrument, trialState } from './plain-instrument.ts';
 import { run } from './records.ts';
 import { deviceSettings, runPlan } from './recording.ts';
 
@@ -67,6 +68,10 @@ export const baysState = z.object({
   bays: z.array(bayState).min(1),
   /** Instruments that stand in no bay: nothing of theirs is recorded. */
   unplaced: z.array(deviceState),
+  /** Instruments that send lines of text, as they were entered, and why nothing comes from one. */
+  plain: z.array(z.object({ instrument: plainInstrument, problem: z.string().nullable() })),
+  /** Lines that somebody listens to before an instrument is settled. */
+  trial: trialState.nullable(),
 });
 export type BaysState = z.infer<typeof baysState>;
 

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { armRequest, bayName, deviceRequest, deviceSettingsRequest, faultsRequest, mounting, ratioRequest } from './http.ts'; // prettier-ignore
 import { baysState } from './live.ts';
 import { bayNumber, identifier } from './parts.ts';
+import { plainName, plainRequest, trialRequest } from './plain-instrument.ts';
 import { runPlan } from './recording.ts';
 
 /** What the server asks of the recorder over their local socket, and what the recorder says. */
@@ -27,6 +28,10 @@ export const bayAsk = z.discriminatedUnion('ask', [
   z.object({ ask: z.literal('zero load cell'), with: deviceRequest }),
   z.object({ ask: z.literal('bring to rest'), with: deviceRequest }),
   z.object({ ask: z.literal('play faults'), with: faultsRequest }),
+  z.object({ ask: z.literal('connect plain'), with: plainRequest }),
+  z.object({ ask: z.literal('disconnect plain'), with: plainName }),
+  z.object({ ask: z.literal('listen'), with: trialRequest }),
+  z.object({ ask: z.literal('end listening'), with: nothing }),
 ]);
 export type BayAsk = z.infer<typeof bayAsk>;
 

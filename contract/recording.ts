@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { channelDeclaration } from './bench-link.ts';
 import type { torqueChannels } from './drums.ts';
 import { bayNumber, rpm } from './parts.ts';
+import { plainInstrument } from './plain-instrument.ts';
 
 /** What is to be recorded next, and what is written with a run of how it was made. */
 
@@ -109,6 +110,8 @@ export const deviceSettings = z.object({
     })
     .nullable()
     .default(null),
+  /** How it is connected, where somebody entered it on Devices; null for one that comes by itself. */
+  plain: plainInstrument.nullable().default(null),
   /** What each load cell read with nothing on it, N·m; taken off. */
   zero: z
     .object({ ...zeroFields, at: z.iso.datetime({ offset: true }) })

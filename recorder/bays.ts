@@ -9,6 +9,7 @@ import { BaysCopy } from './bays-copy.ts';
 import type { BenchLink } from './devices/bench-link.ts';
 import type { Device } from './devices/device.ts';
 import { Instruments } from './instruments.ts';
+import { PlainConnections } from './plain-connections.ts';
 import { firstBay, type RememberedBay } from './recorder-memory.ts';
 import { restoreDevices } from './restore.ts';
 
@@ -24,6 +25,7 @@ interface BaysEvents {
 /** All bays of this recorder, and which instrument stands in which. */
 export class Bays extends EventEmitter<BaysEvents> {
   readonly instruments: Instruments;
+  readonly plain: PlainConnections;
   private readonly bays = new Map<number, Bay>();
   private readonly copy: BaysCopy;
   private stranger: string | null = null;
@@ -34,6 +36,7 @@ export class Bays extends EventEmitter<BaysEvents> {
     const { store, memory, link, journal, drainer, log } = parts;
     this.copy = new BaysCopy(store, memory, log);
     this.instruments = new Instruments(store, memory, link, this);
+    this.plain = new PlainConnections(memory, this.instruments, this);
     this.follow();
     link.on('device', (device) => this.welcome(device));
     link.on('stranger', (text) => {
@@ -104,6 +107,7 @@ export class Bays extends EventEmitter<BaysEvents> {
       await memory.keep({ asked: true, bays, settings: { ...settings, ...memory.now.settings } });
       this.follow();
       this.instruments.restore();
+      this.plain.follow();
       for (const bay of this.bays.values()) bay.car.tell(bay.devices);
       this.emit('changed');
     } catch (error) {
@@ -226,6 +230,7 @@ export class Bays extends EventEmitter<BaysEvents> {
           this.spoolProblem ?? (bay.dyno ? null : stranger),
         ),
       ),
+      ...this.plain.state(),
       unplaced: others.filter(({ hello }) => hello.kind !== 'weather').map((device) => device.state(null)),
     };
   }
@@ -238,6 +243,7 @@ export class Bays extends EventEmitter<BaysEvents> {
   /** Writes down what is only waiting for a logger. Runs that go on are gone on with by the next life. */
   async settled(): Promise<void> {
     this.copy.stop();
+    this.plain.close();
     await Promise.all(this.inOrder.map((bay) => bay.settled()));
   }
 

@@ -72,9 +72,20 @@ export class Instruments {
     void this.store.saveDeviceSettings(device.hello.device, settings).catch(() => undefined);
   }
 
+  /** Keeps what is set of an instrument that need not be there. */
+  async keep(name: string, settings: DeviceSettings): Promise<void> {
+    await this.store.saveDeviceSettings(name, settings);
+    await this.write(name, settings);
+    const device = this.devices.get(name);
+    if (device) device.settings = settings;
+  }
+
   private async remember(device: Device, settings: DeviceSettings): Promise<void> {
-    const name = device.hello.device;
     device.settings = settings;
+    await this.write(device.hello.device, settings);
+  }
+
+  private async write(name: string, settings: DeviceSettings): Promise<void> {
     this.link.settings.set(name, settings);
     await this.memory.keep({ settings: { ...this.memory.now.settings, [name]: settings } });
   }

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { giveUp, liveAsProcess, logInto } from './as-process.ts';
-import { AdaptedInstrument } from './devices/adapters/adapted-instrument.ts';
-import { adaptedPlaces, type AdaptedPlace } from './devices/adapters/adapters.ts';
+import { AdaptedInstrument, type AdaptedPlace } from './devices/adapters/adapted-instrument.ts';
+import { adaptedPlaces } from './devices/adapters/adapters.ts';
 import { startRecorder } from './start-recorder.ts';
 
 /** The recorder as a process of its own, set up by its environment. */

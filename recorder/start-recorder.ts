@@ -79,6 +79,7 @@ export async function startRecorder(settings: RecorderSettings): Promise<Running
   try {
     await socket.listen(socketPlace(folder));
     const benchLinkPort = await link.listen(settings.benchLinkPort);
+    bays.plain.start(benchLinkPort);
     return { benchLinkPort, bays, journal, close };
   } catch (error) {
     await close();

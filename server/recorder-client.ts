@@ -82,6 +82,8 @@ export class RecorderClient extends EventEmitter<RecorderEvents> {
         recorder: { state: 'idle', runId: null, label: null, startedS: null, lastRunId, problem: message },
       })),
       unplaced: [],
+      plain: this.said?.plain ?? [],
+      trial: null,
     };
   }
 

@@ -126,6 +126,14 @@ export class RecorderSocket {
         return instruments.zeroLoadCell(asked.with.device);
       case 'bring to rest':
         return instruments.bringToRest(asked.with.device);
+      case 'connect plain':
+        return bays.plain.connect(asked.with);
+      case 'disconnect plain':
+        return bays.plain.disconnect(asked.with.device);
+      case 'listen':
+        return bays.plain.listen(asked.with);
+      case 'end listening':
+        return bays.plain.endListening();
       case 'play faults':
         return instruments.playFaults(asked.with.device, asked.with.faults);
     }

@@ -21,13 +21,16 @@ afterAll(async () => {
 
 test('lines become readings; remarks and rubbish become none', () => {
   const read = semicolonLines.reader();
-  expect(read('12.345;61.20;182.4;2034')).toEqual({ time: 12.345, values: [61.2, 182.4, 2034] });
-  expect(read('12.355;61.30;182.4;-')).toEqual({ time: 12.355, values: [61.3, 182.4, null] });
-  for (const line of ['# warming up', '1;2', 'x;1;2;3', '1;a;2;3', '']) expect(read(line)).toBeUndefined();
+  expect(read('12.345;61.20;182.4;2034', { of: 1, at: 0 })).toEqual({ time: 12.345, values: [61.2, 182.4, 2034] });
+  expect(read('12.355;61.30;182.4;-', { of: 1, at: 0 })).toEqual({ time: 12.355, values: [61.3, 182.4, null] });
+  for (const line of ['# warming up', '1;2', 'x;1;2;3', '1;a;2;3', ''])
+    expect(read(line, { of: 1, at: 0 })).toBeUndefined();
 });
 
 test('the setting is read, and what is wrong with it is named', () => {
-  expect(adaptedPlaces(' semicolon-lines=192.168.1.20:7000, ')).toMatchObject([{ host: '192.168.1.20', port: 7000 }]);
+  expect(adaptedPlaces(' semicolon-lines=192.168.1.20:7000, ')).toMatchObject([
+    { device: 'semicolon-lines-192.168.1.20-7000', way: { host: '192.168.1.20', port: 7000 } },
+  ]);
   expect(() => adaptedPlaces('semicolon-lines')).toThrow(/name=host:port/);
   expect(() => adaptedPlaces('other=127.0.0.1:1')).toThrow(/no adapter "other"; there are semicolon-lines/);
 });
@@ -35,7 +38,7 @@ test('the setting is read, and what is wrong with it is named', () => {
 test('an instrument behind an adapter is heard, its pull recorded, its rubbish named, and it comes back', async () => {
   const { port } = instrument.address() as { port: number };
   const adapted = new AdaptedInstrument(
-    { adapter: semicolonLines, host: '127.0.0.1', port },
+    { adapter: semicolonLines, device: 'semicolons', way: { by: 'tcp client', host: '127.0.0.1', port } },
     server.running.benchLinkPort,
   );
   const socket = await eventually('the connection', () => sockets[0]);

@@ -9,6 +9,7 @@ import {
   ratioRequest,
 } from '../../contract/http.ts';
 import type { BaysState, BayState } from '../../contract/live.ts';
+import { plainName, plainRequest, trialRequest } from '../../contract/plain-instrument.ts';
 import type { BayAsk } from '../../contract/recorder-link.ts';
 import { runPlan } from '../../contract/recording.ts';
 import type { RecorderClient } from '../recorder-client.ts';
@@ -77,6 +78,18 @@ export function bayRoutes(routes: ContractRoutes, recorder: RecorderClient): voi
   });
   routes.post('/device/zero', async (request, response) => {
     response.json(await recorder.ask({ ask: 'zero load cell', with: bodyAs(request, deviceRequest) }));
+  });
+  routes.put('/plain-instrument', async (request, response) => {
+    response.json(await recorder.ask({ ask: 'connect plain', with: bodyAs(request, plainRequest) }));
+  });
+  routes.post('/plain-instrument/disconnect', async (request, response) => {
+    response.json(await recorder.ask({ ask: 'disconnect plain', with: bodyAs(request, plainName) }));
+  });
+  routes.put('/plain-instrument/trial', async (request, response) => {
+    response.json(await recorder.ask({ ask: 'listen', with: bodyAs(request, trialRequest) }));
+  });
+  routes.delete('/plain-instrument/trial', async (_request, response) => {
+    response.json(await recorder.ask({ ask: 'end listening', with: {} }));
   });
   routes.post('/device/rest', async (request, response) => {
     response.json(await recorder.ask({ ask: 'bring to rest', with: bodyAs(request, deviceRequest) }));

@@ -54,7 +54,12 @@ function operation(endpoint: Endpoint): object {
       : []),
     ...query.map((name) => ({ name, in: 'query', required: false, schema: { type: 'string' } })),
   ];
-  const status = !answer && !binary ? '204' : method === 'post' && !/^\/(bays\/|device\/)/.test(path) ? '201' : '200';
+  const status =
+    !answer && !binary
+      ? '204'
+      : method === 'post' && !/^\/(bays\/|device\/|plain-instrument)/.test(path)
+        ? '201'
+        : '200';
   const content = answer
     ? { content: json(schemaOf(answer, 'output')) }
     : binary

@@ -14,6 +14,7 @@ import {
 } from '../../contract/http.ts';
 import { change, type freezing, photo, takenTuneFile } from '../../contract/job-file.ts';
 import { checkHistory } from '../../contract/check-history.ts';
+import type { PlainInstrument } from '../../contract/plain-instrument.ts';
 import { baysState, bayState, unclaimedRuns } from '../../contract/live.ts';
 import type { RunPlan } from '../../contract/recording.ts';
 import { job, jobList, run, setup } from '../../contract/records.ts';
@@ -124,6 +125,12 @@ export const api = {
     ask(baysState, '/device/ratio', sending('POST', { device, engineRpm })),
   zeroLoadCell: (device: string) => ask(baysState, '/device/zero', sending('POST', { device })),
   bringToRest: (device: string) => ask(baysState, '/device/rest', sending('POST', { device })),
+  connectPlain: (instrument: PlainInstrument, bay: number | null) =>
+    ask(baysState, '/plain-instrument', sending('PUT', { instrument, bay })),
+  disconnectPlain: (device: string) => ask(baysState, '/plain-instrument/disconnect', sending('POST', { device })),
+  listenToLines: (way: PlainInstrument['way'], greeting: string) =>
+    ask(baysState, '/plain-instrument/trial', sending('PUT', { way, greeting })),
+  endListening: () => ask(baysState, '/plain-instrument/trial', { method: 'DELETE' }),
   checkHistory: (device: string, job?: number) =>
     ask(
       checkHistory,

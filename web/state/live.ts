@@ -12,6 +12,9 @@ interface LiveState {
   bays: readonly BayState[];
   /** Instruments that stand in no bay. */
   unplaced: readonly DeviceState[];
+  /** Instruments that were connected by hand, and lines that are listened to before that. */
+  plain: BaysState['plain'];
+  trial: BaysState['trial'];
   /** The bay that this page watches: its rows arrive. */
   watched: number;
   bay: BayState | undefined;
@@ -26,6 +29,8 @@ export const useLive = create<LiveState>(() => ({
   everConnected: false,
   bays: [],
   unplaced: [],
+  plain: [],
+  trial: null,
   watched: 1,
   bay: undefined,
   dynoDevice: undefined,
@@ -119,10 +124,10 @@ function take(text: string): void {
   }
 }
 
-function takeBays({ bays, unplaced }: BaysState): void {
+function takeBays({ bays, unplaced, plain, trial }: BaysState): void {
   const { watched } = useLive.getState();
   const bay = bays.find((candidate) => candidate.bay === watched);
-  useLive.setState({ bays, unplaced, bay });
+  useLive.setState({ bays, unplaced, plain, trial, bay });
   // The bay has been taken away.
   if (!bay) watchBay(bays[0]!.bay);
 }

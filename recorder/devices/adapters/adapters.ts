@@ -1,16 +1,10 @@
 import { Refusal } from '../../../core/refusal.ts';
+import type { AdaptedPlace } from './adapted-instrument.ts';
 import type { Adapter } from './adapter.ts';
 import { semicolonLines } from './semicolon-lines.ts';
 
 /** Every adapter there is: a new one is written beside this file and added here. */
 const adapters: readonly Adapter[] = [semicolonLines];
-
-/** An instrument to be brought in: its adapter, and where it listens. */
-export interface AdaptedPlace {
-  adapter: Adapter;
-  host: string;
-  port: number;
-}
 
 /**
  * Reads SUVOK_ADAPTERS: `name=host:port`, several with commas between.
@@ -28,6 +22,6 @@ export function adaptedPlaces(text: string): AdaptedPlace[] {
       const adapter = adapters.find((known) => known.name === name);
       if (!adapter)
         throw new Refusal(`SUVOK_ADAPTERS: there is no adapter "${name}"; there are ${adapters.map((known) => known.name).join(', ')}.`); // prettier-ignore
-      return { adapter, host, port: Number(port) };
+      return { adapter, device: `${name}-${host}-${port}`.slice(0, 64), way: { by: 'tcp client', host, port: Number(port) } }; // prettier-ignore
     });
 }

@@ -1,4 +1,5 @@
 import { Button, SegmentedControl } from '@mantine/core';
+import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { BayState } from '../../../contract/live.ts';
 import { mostBays } from '../../../contract/parts.ts';
@@ -12,6 +13,8 @@ import { useNow } from '../../ui/use-now.ts';
 import jobs from '../jobs/jobs-page.module.css';
 import { BayHead } from './bay-head.tsx';
 import { Device } from './device.tsx';
+import { ByHand } from './lines/by-hand.tsx';
+import { ConnectLines } from './lines/connect-lines.tsx';
 import classes from './devices-page.module.css';
 
 /** Every instrument, bay by bay. */
@@ -23,6 +26,7 @@ export function DevicesPage() {
   const unplaced = useLive((state) => state.unplaced);
   const bay = useLive((state) => state.bay);
   const now = useNow();
+  const [connecting, setConnecting] = useState(false);
   const add = useChange(() => api.addBay(freeName(bays)));
   return (
     <main className={jobs.page}>
@@ -36,6 +40,7 @@ export function DevicesPage() {
             data={bays.map(({ bay: number, name }) => ({ value: String(number), label: name }))}
           />
         )}
+        {bays.length > 0 && <Button onClick={() => setConnecting(true)}>Connect an instrument</Button>}
         {bays.length > 0 && bays.length < mostBays && (
           <Button variant="default" loading={add.isPending} onClick={() => add.mutate(undefined)}>
             Add a bay
@@ -53,11 +58,15 @@ export function DevicesPage() {
           ))}
         </section>
       )}
+      {connecting && (
+        <ConnectLines bay={bays.length > 1 && bay ? bay.bay : null} onClose={() => setConnecting(false)} />
+      )}
+      <ByHand />
       {bays.length > 1 && bay && <BayHead bay={bay} key={`${bay.bay} ${bay.name}`} />}
       {bay?.devices.length === 0 && (
         <p className={jobs.empty}>
           No instrument is connected{bays.length > 1 && ` in ${bay.name}`}. Instruments connect to the bench link by
-          themselves; docs/bench-link.md says how one is written, and how one that cannot is brought in by an adapter.
+          themselves (docs/bench-link.md); one that sends lines of text is connected by hand.
         </p>
       )}
       {bay?.devices.map((device) => (
