@@ -9,16 +9,21 @@ export interface DrumMean extends MeanCurve {
   name: string;
 }
 
+/** Whether a run was made on drums that are told apart so. */
+export function tellsApart({ curve: { drums } }: Pick<RunFigures, 'curve'>, grouping: DrumGrouping): boolean {
+  return drums !== undefined && groupingsOf(drums.map(({ place }) => place)).includes(grouping);
+}
+
 /**
  * The powers of runs by wheel, axle or side of the car: of each run the sum of
- * its drums' powers in the group, then the mean over the speeds that all cover.
- * @returns none where the runs were not made on drums that are told apart so
+ * its drums' powers in the group, then the mean over the speeds that all
+ * cover. Runs on a dyno that does not tell its drums apart so say nothing of it.
  */
 export function drumMeans(runs: readonly Pick<RunFigures, 'curve'>[], grouping: DrumGrouping): DrumMean[] {
   const groups = new Map<DrumPlace, RunCurve[]>();
   for (const { curve } of runs) {
     const { drums, engineSpeedRpm } = curve;
-    if (!drums || !groupingsOf(drums.map(({ place }) => place)).includes(grouping)) return [];
+    if (!drums || !tellsApart({ curve }, grouping)) continue;
     const ofRun = new Map<DrumPlace, Float64Array>();
     for (const { place, powerKw } of drums) {
       const group = groupOf(place, grouping);

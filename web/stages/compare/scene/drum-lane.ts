@@ -1,5 +1,5 @@
 import type { DrumGrouping } from '../../../../core/dyno/drums.ts';
-import { drumMeans } from '../../../../core/figures/drum-means.ts';
+import { drumMeans, tellsApart } from '../../../../core/figures/drum-means.ts';
 import { convert } from '../../../../core/units/units.ts';
 import { niceRange } from '../../../charts/nice-range.ts';
 import { formatTenths, scaleNote } from '../../../ui/figures.ts';
@@ -16,9 +16,12 @@ export function drumLane(id: string, grouping: DrumGrouping, source: LaneSource)
   const { shown, view, figures } = source;
   const scale = (kw: number) => convert(kw, 'kW', view.powerUnit);
   const everyRun = singleRuns({ ...source, view: { ...view, singles: 'all' } });
+  let of = '';
   const drawn = shown.flatMap(({ setup, name, colour, isTest, place }) => {
-    const runs = everyRun.filter(({ run }) => run.setupId === setup.id).map(({ run }) => run);
-    const means = drumMeans(runs, grouping);
+    const all = everyRun.filter(({ run }) => run.setupId === setup.id).map(({ run }) => run);
+    const told = all.filter((run) => tellsApart(run, grouping));
+    const means = drumMeans(told, grouping);
+    if (isTest) of = told.length < all.length ? ` of ${told.map(({ label }) => label).join(', ')}` : '';
     // Eight lines are a tangle: of four wheels the compared setup's alone are drawn.
     if (!isTest && means.length > 2) return [];
     return means.map((mean, index) => ({
@@ -52,7 +55,7 @@ export function drumLane(id: string, grouping: DrumGrouping, source: LaneSource)
     valuesWithin: (range) => niceRange(...extentOf(lines, range), 4),
     name: laneName(id),
     readingUnit: `${view.powerUnit}${scaleNote(figures)}`,
-    unit: () => `${view.powerUnit}${scaleNote(figures)}, means`,
+    unit: () => `${view.powerUnit}${scaleNote(figures)}, means${of}`,
     text: `${laneName(id)} over ${axisWords[view.axis].name}: ${drawn.map(({ id: line }) => line).join(', ')}.`,
   };
 }

@@ -83,6 +83,7 @@ export function ConnectLines({ instrument, bay, onClose }: ConnectLinesProps) {
             onChange={(event) => change({ begins: event.currentTarget.value })}
           />
           <Checkbox
+            mb={8}
             label="Numbers have a decimal comma"
             checked={form.decimalComma}
             disabled={form.separator === ','}
