@@ -1,4 +1,4 @@
-import type { BayState } from '../contract/live.ts';
+import type { BaysState } from '../contract/live.ts';
 import type { StartedPair } from '../launch/suvok-programs.ts';
 import type { Figure } from './figure.ts';
 import { Instrument } from './instrument.ts';
@@ -32,9 +32,11 @@ export async function fourDynos(server: StartedPair): Promise<Figure[]> {
   const used = processorS(pid) - usedBefore;
   const took = elapsedS();
   await new Promise((resolve) => setTimeout(resolve, 500));
-  const { devices } = (await (await fetch(`http://127.0.0.1:${server.port}/api/bays/1`)).json()) as BayState;
+  const { bays } = (await (await fetch(`http://127.0.0.1:${server.port}/api/bays`)).json()) as BaysState;
   for (const client of clients) client.close();
-  const lost = devices.filter(({ device }) => names.includes(device)).reduce((sum, { missing }) => sum + missing, 0);
+  const own = bays.flatMap(({ devices }) => devices).filter(({ device }) => names.includes(device));
+  if (own.length !== names.length) throw new Error(`of four dynos ${own.length} are heard, each in a bay of its own`);
+  const lost = own.reduce((sum, { missing }) => sum + missing, 0);
   // The first half minute fills the buffers.
   const settled = memory.slice(Math.min(6, memory.length - 2));
   return [

@@ -21,7 +21,7 @@ const commands: Record<string, Command> = {
 };
 
 const files = `Every command prints one JSON object on standard output; bad input is one line on standard error, exit code 2.
-backup, verify and restore (docs/operations.md) look after the data as a whole.
+backup, verify and restore (docs/operations.md) look after the data as a whole, account after who may sign in.
 Recordings are CSV with headings such as "rollerSpeed [rad/s]"; docs/file-formats.md has the forms of all files.`;
 
 function help(command: string | undefined): string {

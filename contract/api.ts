@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { bayEndpoints } from './bay-endpoints.ts';
+import { peopleEndpoints } from './people-endpoints.ts';
 import { checkHistory } from './check-history.ts';
 import { curveJson } from './curve.ts';
 import type { Endpoint } from './endpoint.ts';
@@ -32,6 +33,7 @@ export const endpoints: readonly Endpoint[] = [
   {
     method: 'get',
     path: '/health',
+    needs: 'nobody',
     does: 'Whether server and database answer.',
     answer: z.object({ ok: z.boolean() }),
   },
@@ -218,6 +220,7 @@ export const endpoints: readonly Endpoint[] = [
     answer: checkHistory,
   },
   ...bayEndpoints,
+  ...peopleEndpoints,
   { method: 'get', path: '/', does: 'This list, to be read.', binary: 'text/html' },
   {
     method: 'get',

@@ -100,6 +100,7 @@ const ofLines: readonly Endpoint[] = [
   {
     method: 'put',
     path: '/plain-instrument',
+    needs: 'owner',
     does: 'Connects an instrument that sends lines of text, in the place of one of the same name.',
     body: plain.plainRequest,
     answer: baysState,
@@ -114,6 +115,7 @@ const ofLines: readonly Endpoint[] = [
   {
     method: 'put',
     path: '/plain-instrument/trial',
+    needs: 'owner',
     does: 'Listens to lines before an instrument is settled, or goes on listening; ends a minute after the last asking.',
     body: plain.trialRequest,
     answer: baysState,

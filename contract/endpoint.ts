@@ -1,4 +1,5 @@
 import type { z } from 'zod';
+import type { Role } from './people.ts';
 
 /** One request that the server answers: the source of /api/openapi.json and of the readable page at /api. */
 export interface Endpoint {
@@ -7,6 +8,8 @@ export interface Endpoint {
   path: string;
   /** What it does, in a line. */
   does: string;
+  /** Who may ask, where there are accounts; left out: whoever may look for what only reads, an operator for the rest. */
+  needs?: 'nobody' | Role;
   query?: readonly string[];
   body?: z.ZodType;
   /** Sent as multipart/form-data: the file, and these fields. */

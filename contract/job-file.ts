@@ -166,6 +166,8 @@ export const change = z.object({
   at: moment,
   subject: z.string(),
   rowId: identifier,
+  /** Who did it; null while there were no accounts. */
+  person: z.string().nullable(),
   before: z.record(z.string(), z.unknown()).nullable(),
   after: z.record(z.string(), z.unknown()),
 });

@@ -23,8 +23,8 @@ require('./install.cjs')(function (text) {
   giveUp(error.message);
 });
 
-/** Of the command line: what is done to the data as a whole. */
-var operations = ['backup', 'verify', 'restore'];
+/** Of the command line: what is done to the data as a whole, and to accounts. */
+var operations = ['backup', 'verify', 'restore', 'account'];
 
 function run() {
   var programs = {

@@ -1,6 +1,7 @@
 import { basename, join, resolve } from 'node:path';
 import { parseArgs } from 'node:util';
 import { Failure } from '../launch/failure.ts';
+import { accountCommand } from './account.ts';
 import { makeBackup, thinOut } from './backup.ts';
 import { reachDatabase, type ReachedDatabase } from './reached-database.ts';
 import { restoreBackup, verifyBackup } from './restore.ts';
@@ -10,7 +11,12 @@ const usage = `suvok backup [--to FOLDER]
 suvok verify FILE
   Restores a backup into a scratch database and compares counts, every sample and figures with what went in.
 suvok restore FILE
-  With Suvok stopped: puts a backup in the place of the data. What was there is kept under another name.`;
+  With Suvok stopped: puts a backup in the place of the data. What was there is kept under another name.
+suvok account list
+suvok account add NAME owner|operator|viewer
+suvok account password NAME
+  On the machine itself: who may sign in, another account, or a new password for one that is lost. The password is
+  made by chance and shown once; all sessions of that account end.`;
 
 const say = (text: string) => process.stdout.write(`${text}\n`);
 const megabytes = (bytes: number) => `${(bytes / 2 ** 20).toFixed(1)} MB`;
@@ -22,7 +28,7 @@ async function run(command: string | undefined, words: string[]): Promise<void> 
     options: { to: { type: 'string' }, kind: { type: 'string', default: 'asked' }, help: { type: 'boolean' } },
   });
   if (values.help) return void say(usage);
-  const [file] = positionals;
+  const [file, ...more] = positionals;
   switch (command) {
     case 'backup':
       return withDatabase((database) => backup(database, values.to, values.kind));
@@ -38,6 +44,8 @@ async function run(command: string | undefined, words: string[]): Promise<void> 
         const before = await restoreBackup(path, database);
         say(`${basename(path)} is in place. What was there before is kept in the database ${before}`);
       });
+    case 'account':
+      return withDatabase((database) => accountCommand(database.url, [file, ...more], say));
     default:
       throw new Failure(`There is no command "${command ?? ''}". ${usage}`);
   }

@@ -3,12 +3,14 @@ import { join } from 'node:path';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
 import { builtInto, earlyLinks } from './early-links.ts';
+import type { Accounts } from './accounts/accounts.ts';
 import { fromOwnPages } from './fetch-site.ts';
 import type { Log } from '../contract/log.ts';
 import type { RecorderClient } from './recorder-client.ts';
 import type { ImportReader } from './import/import-reader.ts';
 import { cleanInput } from './clean-input.ts';
-import { errorAnswer, HttpRefusal } from './routes/answer.ts';
+import { errorAnswer } from './routes/answer.ts';
+import { HttpRefusal } from './http-refusal.ts';
 import { bayRoutes } from './routes/bays.ts';
 import { ContractRoutes } from './routes/contract-routes.ts';
 import { checkRoutes } from './routes/checks.ts';
@@ -17,6 +19,7 @@ import { fileRoutes } from './routes/files.ts';
 import { importRoutes } from './routes/imports.ts';
 import { jobRoutes } from './routes/jobs.ts';
 import { openApiRoutes } from './routes/openapi.ts';
+import { peopleRoutes } from './routes/people.ts';
 import { runRoutes } from './routes/runs.ts';
 import { vehicleRoutes } from './routes/vehicles.ts';
 import type { Database } from '../store/database.ts';
@@ -26,6 +29,7 @@ export function createApp(
   database: Database,
   bay: RecorderClient,
   reader: ImportReader,
+  accounts: Accounts,
   webFolder: string | undefined,
   log: Log,
 ): Express {
@@ -56,9 +60,10 @@ export function createApp(
     response.set('cache-control', 'no-store');
     next();
   });
+  app.use('/api', accounts.sessions);
   app.use('/api', express.json({ limit: '1mb' }));
   app.use('/api', cleanInput);
-  app.use('/api', apiRoutes(database, bay, reader).router);
+  app.use('/api', apiRoutes(database, bay, reader, accounts).router);
   app.use('/api', () => {
     throw new HttpRefusal(404, 'There is nothing at this address.');
   });
@@ -68,8 +73,8 @@ export function createApp(
 }
 
 /** All requests that the contract lists, each with its answer. */
-function apiRoutes(database: Database, bay: RecorderClient, reader: ImportReader): ContractRoutes {
-  const routes = new ContractRoutes();
+function apiRoutes(database: Database, bay: RecorderClient, reader: ImportReader, accounts: Accounts): ContractRoutes {
+  const routes = new ContractRoutes((endpoint) => accounts.guard(endpoint));
   routes.get('/health', async (_request, response) => {
     await database.query('select 1');
     response.json({ ok: true });
@@ -82,6 +87,7 @@ function apiRoutes(database: Database, bay: RecorderClient, reader: ImportReader
   importRoutes(routes, database, reader);
   bayRoutes(routes, bay);
   checkRoutes(routes, database);
+  peopleRoutes(routes, database, accounts);
   openApiRoutes(routes);
   routes.mustBeWhole();
   return routes;

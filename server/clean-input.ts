@@ -1,6 +1,6 @@
 import type { RequestHandler } from 'express';
 import { cleanJson, isStorable, UncleanInput, withoutUnseen } from '../contract/text.ts';
-import { HttpRefusal } from './routes/answer.ts';
+import { HttpRefusal } from './http-refusal.ts';
 
 /** Refuses an address, a query or a body with text that cannot be stored; takes out of the body what is never seen. */
 export const cleanInput: RequestHandler = (request, _response, next) => {

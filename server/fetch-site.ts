@@ -1,5 +1,5 @@
 import type { RequestHandler } from 'express';
-import { HttpRefusal } from './routes/answer.ts';
+import { HttpRefusal } from './http-refusal.ts';
 import { isOwnHost, isOwnOrigin } from './loopback.ts';
 
 /**

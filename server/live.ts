@@ -1,7 +1,8 @@
-import type { Server } from 'node:http';
+import type { IncomingMessage, Server } from 'node:http';
 import type pg from 'pg';
 import { WebSocketServer, type RawData, type WebSocket } from 'ws';
 import { watchMessage, type LiveMessage } from '../contract/live.ts';
+import type { Accounts } from './accounts/accounts.ts';
 import type { RecorderClient } from './recorder-client.ts';
 import type { Database } from '../store/database.ts';
 import { Pace } from '../recorder/local-link/pace.ts';
@@ -13,8 +14,12 @@ const stateEveryMs = 20;
 const mostUnread = 2 ** 20;
 /** A page that answers no ping for this long has gone, ms. */
 const pingEveryMs = 20_000;
+/** What a page is told whose session has ended. */
+const signedOut = 4401;
 /** How often ages and silences are told anew, ms. */
 const heartbeatMs = 2000;
+
+type Opener = NonNullable<Awaited<ReturnType<Accounts['opening']>>>;
 
 /** Tells every open page what happens: the bays' state, changed jobs, and the samples of the bay that it watches. */
 export class Live {
@@ -26,22 +31,27 @@ export class Live {
   private readonly answered = new WeakSet<WebSocket>();
   /** The bay that each page watches. */
   private readonly watched = new WeakMap<WebSocket, number>();
+  /** By whose session each page listens. */
+  private readonly sessions = new WeakMap<WebSocket, Opener>();
+  private readonly openers = new WeakMap<IncomingMessage, Opener>();
   private listener: pg.PoolClient | undefined;
 
   constructor(
     server: Server,
     private readonly recorder: RecorderClient,
     private readonly database: Database,
+    private readonly accounts: Accounts,
   ) {
     this.sockets = new WebSocketServer({
       server,
       path: '/live',
       // A page says little.
       maxPayload: 1024,
-      verifyClient: ({ req }: { req: { headers: Record<string, string | string[] | undefined> } }) =>
-        isOwnOrigin(req.headers),
+      verifyClient: ({ req }: { req: IncomingMessage }, done) => void this.admit(req, done),
     });
-    this.sockets.on('connection', (socket) => {
+    this.sockets.on('connection', (socket, request) => {
+      const opener = this.openers.get(request);
+      if (opener) this.sessions.set(socket, opener);
       socket.on('error', () => socket.terminate());
       this.answered.add(socket);
       socket.on('pong', () => this.answered.add(socket));
@@ -51,8 +61,29 @@ export class Live {
     recorder.on('changed', () => this.state.plan());
     recorder.on('columns', (bay) => this.sayColumns(bay));
     recorder.on('rows', (bay, rows) => this.sendRows(bay, rows));
+    accounts.on('changed', () => void this.endSessions());
     this.pings = setInterval(() => this.ping(), pingEveryMs);
     this.heartbeat = setInterval(() => this.state.plan(), heartbeatMs);
+  }
+
+  private async admit(request: IncomingMessage, done: (welcome: boolean, code?: number) => void): Promise<void> {
+    if (!isOwnOrigin(request.headers)) return done(false, 403);
+    try {
+      const opener = await this.accounts.opening(request);
+      if (opener) this.openers.set(request, opener);
+      done(opener !== undefined, 401);
+    } catch {
+      // With the database away nobody new is known; the page asks again.
+      done(false, 503);
+    }
+  }
+
+  /** Lets pages go whose session has ended. */
+  async endSessions(): Promise<void> {
+    for (const socket of this.sockets.clients) {
+      const opener = this.sessions.get(socket);
+      if (opener && !(await this.accounts.stays(opener.sid, opener.personId))) socket.close(signedOut, 'signed out');
+    }
   }
 
   /** Hears of changes made by any server process on the database. */
@@ -94,6 +125,7 @@ export class Live {
       if (!this.answered.delete(socket)) socket.terminate();
       else socket.ping();
     }
+    void this.endSessions();
   }
 
   /** A page says whose rows it wants; what is no such word is passed over. */

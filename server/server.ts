@@ -2,6 +2,7 @@ import { createServer } from 'node:http';
 import type { Log } from '../contract/log.ts';
 import { openDatabase, type Database } from '../store/database.ts';
 import { migrate } from '../store/migrate.ts';
+import { Accounts } from './accounts/accounts.ts';
 import { createApp } from './app.ts';
 import { ImportReader } from './import/import-reader.ts';
 import { Live } from './live.ts';
@@ -33,11 +34,12 @@ export async function startServer(settings: ServerSettings): Promise<RunningServ
   const database = openDatabase(settings.databaseUrl, settings.log);
   const recorder = new RecorderClient(settings.recorder);
   const reader = new ImportReader();
-  const http = createServer(createApp(database, recorder, reader, settings.webFolder, settings.log));
+  const accounts = await Accounts.open(database, settings.log);
+  const http = createServer(createApp(database, recorder, reader, accounts, settings.webFolder, settings.log));
   // One that sends its request by drops holds nothing up.
   http.headersTimeout = 15_000;
   http.requestTimeout = 300_000;
-  const live = new Live(http, recorder, database);
+  const live = new Live(http, recorder, database, accounts);
   await live.listen();
   await recorder.ready();
   await new Promise<void>((resolve, reject) => {
@@ -60,6 +62,7 @@ export async function startServer(settings: ServerSettings): Promise<RunningServ
       http.closeAllConnections();
       await new Promise<void>((resolve) => http.close(() => resolve()));
       await reader.close();
+      accounts.close();
       await database.end();
     },
   };

@@ -29,7 +29,8 @@ const byField = (values: Record<string, unknown>) =>
 /** What was changed in a job's file, its vehicle's included; the last first. */
 export async function changesOfJob(database: Queryable, jobId: number, most = 1000): Promise<Change[]> {
   const { rows } = await database.query(
-    `select history.id, act, at, subject, row_id, before, after from history
+    `select history.id, act, at, subject, row_id, before, after, person.name as person
+     from history left join person on person.id = person_id
      where job_id = $1 or (job_id is null and vehicle_id = (select vehicle_id from job where job.id = $1))
      order by history.id desc limit $2`,
     [jobId, most],

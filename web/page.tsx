@@ -8,6 +8,7 @@ import { Notifications } from '@mantine/notifications';
 import { QueryClientProvider } from '@tanstack/react-query';
 import { createRoot } from 'react-dom/client';
 import { RouterProvider } from 'react-router/dom';
+import { SignedIn } from './account/signed-in.tsx';
 import { router } from './router.tsx';
 import { resolver, theme } from './app/theme.ts';
 import { keepConnected } from './state/live.ts';
@@ -21,7 +22,9 @@ createRoot(root).render(
     <QueryClientProvider client={queryClient}>
       <Notifications position="bottom-left" />
       {/* What a press wrote into the address is drawn before the next press: a transition could come after it. */}
-      <RouterProvider router={router} useTransitions={false} />
+      <SignedIn>
+        <RouterProvider router={router} useTransitions={false} />
+      </SignedIn>
     </QueryClientProvider>
   </MantineProvider>,
 );

@@ -59,6 +59,10 @@ export const router = createBrowserRouter([
         loader: beginJob,
         lazy: async () => ({ Component: (await import('./stages/record/record-stage.tsx')).RecordStage }),
       },
+      {
+        path: 'people',
+        lazy: async () => ({ Component: (await import('./stages/people/people-page.tsx')).PeoplePage }),
+      },
       { path: 'bays/:bay', element: <Navigate to="record" replace /> },
       {
         path: 'bays/:bay/record',

@@ -6,18 +6,7 @@ import type { Log } from '../../contract/log.ts';
 import { Refusal } from '../../core/refusal.ts';
 import { inTransaction, type Database, type Queryable } from '../../store/database.ts';
 import { asRefusal, EditConflict } from '../../store/rows.ts';
-
-/** A request that cannot be answered, with the status and sentence to say so. */
-export class HttpRefusal extends Error {
-  constructor(
-    readonly status: number,
-    message: string,
-    /** The field that it is about. */
-    readonly field?: string,
-  ) {
-    super(message);
-  }
-}
+import { HttpRefusal } from '../http-refusal.ts';
 
 /** The request's body in the form of a schema. @throws HttpRefusal 400 with a sentence */
 export function bodyAs<T extends z.ZodType>(request: Pick<Request, 'body'>, schema: T): z.output<T> {
@@ -53,6 +42,8 @@ export async function act<T>(
   work: (client: Queryable) => Promise<T>,
 ): Promise<T> {
   return inTransaction(database, async (client) => {
+    const { person } = response.locals;
+    if (person) await client.query(`select set_config('suvok.person', $1, true)`, [String(person.id)]);
     const result = await work(client);
     const { rows } = await client.query('select pg_current_xact_id_if_assigned()::text as act');
     if (rows[0].act) response.set('suvok-act', rows[0].act);

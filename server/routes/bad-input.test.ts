@@ -8,7 +8,7 @@ import type { Job } from '../../contract/records.ts';
 import { writeRecordingCsv } from '../../core/exchange/write-csv.ts';
 import { generatedRun } from '../../core/testing/generated-run.ts';
 import { testDyno } from '../../core/testing/test-car.ts';
-import { TestServer } from '../testing/test-server.ts';
+import { eventually, TestServer } from '../testing/test-server.ts';
 
 let server: TestServer;
 let job: Job;
@@ -140,6 +140,13 @@ describe('whatever is sent', () => {
           }),
           most,
         );
+      // Nonsense may well be a good name and password: nobody is to sign in after that.
+      if (endpoint.path !== '/account/first') return;
+      await server.running.database.query('delete from person');
+      await eventually(
+        'what is known of accounts to be old',
+        async () => (await server.request('GET', '/api/jobs')).ok,
+      );
     },
     60_000,
   );

@@ -4,7 +4,7 @@ import { checkHistory, type CheckRun } from '../../core/run-kinds/check-history.
 import type { Database } from '../../store/database.ts';
 import { repeatsOn } from '../../store/run-power.ts';
 import { checkRuns } from '../../store/runs.ts';
-import { HttpRefusal } from './answer.ts';
+import { HttpRefusal } from '../http-refusal.ts';
 import type { CurveView } from '../../core/figures/curve-of-run.ts';
 import { loneCurve } from '../lone-curve.ts';
 import type { ContractRoutes } from './contract-routes.ts';

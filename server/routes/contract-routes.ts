@@ -4,7 +4,7 @@ import type { Endpoint } from '../../contract/endpoint.ts';
 
 /** A request as the contract names it: `get /jobs/:id`. */
 const nameOf = ({ method, path }: Pick<Endpoint, 'method' | 'path'>) => `${method} ${path}`;
-const known = new Set(endpoints.map(nameOf));
+const known = new Map(endpoints.map((endpoint) => [nameOf(endpoint), endpoint]));
 
 /**
  * Routes of the API. Only requests that the contract lists can be answered,
@@ -12,6 +12,10 @@ const known = new Set(endpoints.map(nameOf));
  */
 export class ContractRoutes {
   readonly router = Router();
+
+  /** @param guard lets a request through to whoever may ask it */
+  constructor(private readonly guard: (endpoint: Endpoint) => RequestHandler) {}
+
   private readonly answered = new Set<string>();
 
   get(path: string, ...handlers: RequestHandler[]): void {
@@ -36,7 +40,7 @@ export class ContractRoutes {
 
   /** @throws where a request of the contract has no answer */
   mustBeWhole(): void {
-    const missing = [...known].filter((name) => !this.answered.has(name));
+    const missing = [...known.keys()].filter((name) => !this.answered.has(name));
     if (missing.length > 0)
       throw new Error(`contract/api.ts lists requests that nothing answers: ${missing.join(', ')}`);
   }
@@ -44,9 +48,10 @@ export class ContractRoutes {
   /** @throws where the contract does not list it, or it is answered already */
   private answer(method: Endpoint['method'], path: string, handlers: RequestHandler[]): void {
     const name = nameOf({ method, path });
-    if (!known.has(name)) throw new Error(`contract/api.ts does not list ${name}`);
+    const endpoint = known.get(name);
+    if (!endpoint) throw new Error(`contract/api.ts does not list ${name}`);
     if (this.answered.has(name)) throw new Error(`${name} is answered twice`);
     this.answered.add(name);
-    this.router[method](path, ...handlers);
+    this.router[method](path, this.guard(endpoint), ...handlers);
   }
 }

@@ -11,7 +11,8 @@ import {
 } from '../../store/files.ts';
 import { changeRow } from '../../store/rows.ts';
 import { setupById } from '../../store/setups.ts';
-import { act, bodyAs, found, HttpRefusal, idOf } from './answer.ts';
+import { act, bodyAs, found, idOf } from './answer.ts';
+import { HttpRefusal } from '../http-refusal.ts';
 import { revisionOf } from './revision.ts';
 import { upload } from './upload.ts';
 import { takesAway } from './takes-away.ts';

@@ -6,7 +6,8 @@ import { inTransaction, type Database } from '../../store/database.ts';
 import { addRun, runById } from '../../store/runs.ts';
 import { storeWhole } from '../../store/samples.ts';
 import { setupById } from '../../store/setups.ts';
-import { found, HttpRefusal } from './answer.ts';
+import { found } from './answer.ts';
+import { HttpRefusal } from '../http-refusal.ts';
 import { upload } from './upload.ts';
 import type { ContractRoutes } from './contract-routes.ts';
 

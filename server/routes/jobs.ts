@@ -9,7 +9,8 @@ import { jobList } from '../../store/job-list.ts';
 import { addJob, jobWithAll, setJobState } from '../../store/jobs.ts';
 import { changeRow } from '../../store/rows.ts';
 import { addSetup, changeSetup, setupById } from '../../store/setups.ts';
-import { act, bodyAs, found, HttpRefusal, idOf } from './answer.ts';
+import { act, bodyAs, found, idOf } from './answer.ts';
+import { HttpRefusal } from '../http-refusal.ts';
 import { takesAway } from './takes-away.ts';
 import type { ContractRoutes } from './contract-routes.ts';
 

@@ -1,6 +1,7 @@
 import { ImportReader } from '../import/import-reader.ts';
 import { expect, test } from '@jest/globals';
 import { createApp } from '../app.ts';
+import type { Accounts } from '../accounts/accounts.ts';
 import type { RecorderClient } from '../recorder-client.ts';
 import type { Database } from '../../store/database.ts';
 import { silentLog } from '../../contract/log.ts';
@@ -8,14 +9,23 @@ import { ContractRoutes } from './contract-routes.ts';
 import { openApi } from './openapi.ts';
 
 test('what the contract lists is answered, and nothing else can be', () => {
-  const routes = new ContractRoutes();
+  const routes = new ContractRoutes(() => (_request, _response, next) => next());
   const nothing = () => undefined;
   expect(() => routes.get('/secret', nothing)).toThrow('contract/api.ts does not list get /secret');
   routes.get('/jobs', nothing);
   expect(() => routes.get('/jobs', nothing)).toThrow('answered twice');
   expect(() => routes.mustBeWhole()).toThrow(/nothing answers: .*get \/runs\/:id/);
   // The whole server answers all: it refuses to start otherwise.
-  expect(() => createApp({} as Database, {} as RecorderClient, new ImportReader(), undefined, silentLog)).not.toThrow();
+  expect(() =>
+    createApp(
+      {} as Database,
+      {} as RecorderClient,
+      new ImportReader(),
+      { guard: () => () => undefined, sessions: () => undefined } as unknown as Accounts,
+      undefined,
+      silentLog,
+    ),
+  ).not.toThrow();
 });
 
 test('every reference leads somewhere, and every body has its fields', () => {

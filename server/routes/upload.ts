@@ -1,7 +1,7 @@
 import type { Request, RequestHandler } from 'express';
 import multer from 'multer';
 import { cleanBody } from '../clean-input.ts';
-import { HttpRefusal } from './answer.ts';
+import { HttpRefusal } from '../http-refusal.ts';
 
 /** The words of a form come after those of the address were looked at. */
 function cleanWords(request: Request): void {

@@ -4,7 +4,8 @@ import type { Database } from '../../store/database.ts';
 import { removeEntry } from '../../store/entries.ts';
 import { changeRow } from '../../store/rows.ts';
 import { insert, ownerNamed, owners, vehicleSummaries, vehicleWithAll } from '../../store/vehicles.ts';
-import { act, bodyAs, found, HttpRefusal, idOf } from './answer.ts';
+import { act, bodyAs, found, idOf } from './answer.ts';
+import { HttpRefusal } from '../http-refusal.ts';
 import { revisionOf } from './revision.ts';
 import type { ContractRoutes } from './contract-routes.ts';
 

@@ -9,6 +9,7 @@ import { useBayOfJob } from '../state/bays.ts';
 import { useLive } from '../state/live.ts';
 import { useJob } from '../state/queries.ts';
 import { Mark } from '../ui/mark.tsx';
+import { AccountMenu } from '../account/account-menu.tsx';
 import { BayStatus } from './bay-status.tsx';
 import { NoteLine } from './note-line.tsx';
 import classes from './top-bar.module.css';
@@ -31,6 +32,7 @@ export function TopBar() {
       {jobId ? <JobNavigation jobId={jobId} /> : <Outside />}
       <BayStatus />
       {jobId && <NoteLine jobId={jobId} hotkey={!pathname.endsWith('/record')} />}
+      <AccountMenu />
       <ThemeSwitch />
     </header>
   );
@@ -48,6 +50,9 @@ function Outside() {
       </NavLink>
       <NavLink to="/devices" className={({ isActive }) => (isActive ? classes.stageOn : classes.stage)}>
         Devices
+      </NavLink>
+      <NavLink to="/people" className={({ isActive }) => (isActive ? classes.stageOn : classes.stage)}>
+        People
       </NavLink>
       <NavLink to="/drive" className={({ isActive }) => (isActive ? classes.stageOn : classes.stage)}>
         Driver’s view

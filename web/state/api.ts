@@ -15,6 +15,7 @@ import {
 import { change, type freezing, photo, takenTuneFile } from '../../contract/job-file.ts';
 import { checkHistory } from '../../contract/check-history.ts';
 import type { PlainInstrument } from '../../contract/plain-instrument.ts';
+import { account, person, type NewPerson, type PersonChange } from '../../contract/people.ts';
 import { baysState, bayState, unclaimedRuns } from '../../contract/live.ts';
 import type { RunPlan } from '../../contract/recording.ts';
 import { job, jobList, run, setup } from '../../contract/records.ts';
@@ -35,6 +36,12 @@ export class RequestProblem extends Error {
   }
 }
 
+let signedOut = () => undefined as void;
+/** Hears of it when a session has ended. */
+export function whenSignedOut(listener: () => void): void {
+  signedOut = listener;
+}
+
 async function answerTo(path: string, init?: RequestInit): Promise<{ response: Response; content: unknown }> {
   let response: Response;
   try {
@@ -49,6 +56,7 @@ async function answerTo(path: string, init?: RequestInit): Promise<{ response: R
     rememberAct(response.headers.get('suvok-act'));
     return { response, content };
   }
+  if (response.status === 401 && !path.startsWith('/account')) signedOut();
   const said = refusal.safeParse(content);
   if (said.success) throw new RequestProblem(said.data.error, said.data.field, said.data.current);
   throw new RequestProblem(`The server answered with ${response.status} and no reason.`);
@@ -112,6 +120,17 @@ export const api = {
     ask(photo, `/jobs/${jobId}/photos`, sendingForm(file, { caption })),
   changeRun: (id: number, fields: RunChange) => ask(run, `/runs/${id}`, sending('PATCH', fields)),
   unclaimedRuns: () => ask(unclaimedRuns, '/unclaimed-runs'),
+  account: () => ask(account, '/account'),
+  makeFirstAccount: (name: string, password: string) =>
+    ask(account, '/account/first', sending('POST', { name, password })),
+  signIn: (name: string, password: string) => ask(account, '/account/sign-in', sending('POST', { name, password })),
+  signOut: () => ask(account, '/account/sign-out', { method: 'POST' }),
+  signOutEverywhere: () => ask(account, '/account/sign-out-everywhere', { method: 'POST' }),
+  changePassword: (before: string, password: string) =>
+    ask(account, '/account/password', sending('POST', { before, password })),
+  people: () => ask(z.array(person), '/people'),
+  addPerson: (fields: NewPerson) => ask(person, '/people', sending('POST', fields)),
+  changePerson: (id: number, change: PersonChange) => ask(person, `/people/${id}`, sending('PATCH', change)),
   addBay: (name: string) => ask(baysState, '/bays', sending('POST', { name })),
   renameBay: (bay: number, name: string) => ask(bayState, `/bays/${bay}`, sending('PATCH', { name })),
   removeBay: (bay: number) => ask(baysState, `/bays/${bay}`, { method: 'DELETE' }),

@@ -78,8 +78,10 @@ export function keepConnected(): void {
     if (typeof data === 'string') take(data);
     else takeRows(new Float64Array(data));
   };
-  opened.onclose = () => {
+  opened.onclose = (event?: CloseEvent) => {
     useLive.setState({ connected: false });
+    // The session of this page has ended: whoever asks next is told so.
+    if (event?.code === 4401) void queryClient.invalidateQueries();
     setTimeout(keepConnected, retryMs);
   };
 }

@@ -9,6 +9,8 @@ export interface TimelineEvent {
   key: string;
   at: string;
   text: string;
+  /** Who did it, where there are accounts. */
+  person?: string | null;
   /** What people wrote stands out from what was noted by the way. */
   kind: 'run' | 'note' | 'change';
 }
@@ -121,7 +123,9 @@ function together(events: readonly TimelineEvent[]): TimelineEvent[] {
 export function timelineOf(job: Job, changes: readonly Change[]): TimelineEvent[] {
   const told = changes.flatMap((change): TimelineEvent[] => {
     const words = wordsOf(change, job);
-    return words ? [{ key: `change-${change.id}`, at: change.at, text: words, kind: 'change' }] : [];
+    return words
+      ? [{ key: `change-${change.id}`, at: change.at, text: words, person: change.person, kind: 'change' }]
+      : [];
   });
   const runs = job.runs.map((run): TimelineEvent => ({
     key: `run-${run.id}`,

@@ -88,7 +88,10 @@ function Line({
         <time className="number" dateTime={event.at}>
           {dayjs(event.at).format('HH:mm')}
         </time>
-        <span>{event.text}</span>
+        <span>
+          {event.text}
+          {event.person && <small className={classes.person}>{event.person}</small>}
+        </span>
         {onRemove && <RemoveButton what={event.text} onRemove={onRemove} />}
       </li>
     </>

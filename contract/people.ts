@@ -1,0 +1,34 @@
+import { z } from 'zod';
+import { identifier, moment, trimmedText } from './parts.ts';
+
+/** What somebody may do: everything; all work, but not who else may; or look. */
+export const roles = ['owner', 'operator', 'viewer'] as const;
+export const role = z.enum(roles);
+export type Role = z.infer<typeof role>;
+
+/** Long beats odd: no rule about kinds of characters. */
+export const shortestPassword = 12;
+const password = z.string().min(shortestPassword, `a password has ${shortestPassword} characters at least`).max(128);
+const name = trimmedText(60).min(1, 'give a name');
+
+export const person = z.object({
+  id: identifier,
+  name: z.string(),
+  role,
+  createdAt: moment,
+  /** Cannot sign in any more; what they did carries their name. */
+  disabledAt: moment.nullable(),
+});
+export type Person = z.infer<typeof person>;
+
+/** Who asks, and whether Suvok has accounts at all. */
+export const account = z.object({ accounts: z.boolean(), me: person.nullable() });
+export type Account = z.infer<typeof account>;
+
+export const signIn = z.object({ name, password: z.string().max(1000) });
+export const firstAccount = z.object({ name, password });
+export const newPerson = z.object({ name, role, password });
+export type NewPerson = z.input<typeof newPerson>;
+export const personChange = z.object({ role, password, disabled: z.boolean() }).partial();
+export type PersonChange = z.input<typeof personChange>;
+export const ownPassword = z.object({ before: z.string().max(1000), password });

@@ -1,0 +1,146 @@
+import { EventEmitter } from 'node:events';
+import { ServerResponse, type IncomingMessage } from 'node:http';
+import connectPgSimple from 'connect-pg-simple';
+import type { Request, RequestHandler, Response } from 'express';
+import session from 'express-session';
+import type { Endpoint } from '../../contract/endpoint.ts';
+import type { Person, Role } from '../../contract/people.ts';
+import type { Log } from '../../contract/log.ts';
+import type { Database } from '../../store/database.ts';
+import { haveAccounts, personById, sessionSecret } from '../../store/people.ts';
+import { HttpRefusal } from '../http-refusal.ts';
+import { RememberingStore } from './remembering-store.ts';
+
+declare module 'express-session' {
+  interface SessionData {
+    personId: number;
+    /** ms since 1970. */
+    signedInAt: number;
+  }
+}
+declare module 'express-serve-static-core' {
+  interface Locals {
+    /** Who asks; undefined where there are no accounts. */
+    person?: Person;
+  }
+}
+
+/** A session that nobody uses ends after this time, and every one after that, ms. */
+const idleMs = 12 * 3600e3;
+const absoluteMs = 7 * 24 * 3600e3;
+/** What is known of accounts is asked anew after this time, ms: another server may have made the first. */
+const knownForMs = 2000;
+
+const rank: Readonly<Record<Role, number>> = { viewer: 0, operator: 1, owner: 2 };
+
+/** Who somebody is and what they may do. Without any account Suvok is open to whoever reaches it. */
+export class Accounts extends EventEmitter<{ changed: [] }> {
+  readonly sessions: RequestHandler;
+  private known: { any: boolean; atMs: number } | undefined;
+  private readonly people = new Map<number, Person>();
+
+  private constructor(
+    private readonly database: Database,
+    secret: string,
+    log: Log,
+  ) {
+    super();
+    const PgStore = connectPgSimple(session);
+    const stored = new PgStore({
+      pool: database,
+      tableName: 'session',
+      pruneSessionInterval: 3600,
+      errorLog: (error: unknown) => log.warn({ err: error }, 'a session could not be read or written'),
+    });
+    this.close = () => void stored.close();
+    this.sessions = session({
+      name: 'suvok',
+      secret,
+      store: new RememberingStore(stored),
+      resave: false,
+      saveUninitialized: false,
+      rolling: true,
+      // Secure wherever the page came over TLS.
+      cookie: { httpOnly: true, sameSite: 'strict', secure: 'auto', maxAge: idleMs },
+    });
+  }
+
+  readonly close: () => void;
+
+  static async open(database: Database, log: Log): Promise<Accounts> {
+    return new Accounts(database, await sessionSecret(database), log);
+  }
+
+  /** Whether anybody has to sign in. While the database is away what was known last holds. */
+  async any(): Promise<boolean> {
+    const { known } = this;
+    if (known && Date.now() - known.atMs < knownForMs) return known.any;
+    try {
+      this.known = { any: await haveAccounts(this.database), atMs: Date.now() };
+    } catch (error) {
+      if (!known) throw error;
+    }
+    return this.known?.any ?? true;
+  }
+
+  /** Accounts or sessions were changed here: what was known holds no longer, and pages whose session has ended go. */
+  changed(): void {
+    this.known = undefined;
+    this.emit('changed');
+  }
+
+  /** Who a session belongs to, as they are now. */
+  async personOf(request: Pick<Request, 'session'>): Promise<Person | undefined> {
+    const { personId, signedInAt } = request.session;
+    if (personId === undefined || Date.now() - (signedInAt ?? 0) > absoluteMs) return undefined;
+    try {
+      const person = await personById(this.database, personId);
+      if (person) this.people.set(personId, person);
+      else this.people.delete(personId);
+      return person;
+    } catch (error) {
+      // With the database away whoever was known works on.
+      const before = this.people.get(personId);
+      if (!before) throw error;
+      return before;
+    }
+  }
+
+  /** Who opens a WebSocket, and by which session; refused where somebody would have to sign in. */
+  async opening(request: IncomingMessage): Promise<{ personId: number | undefined; sid: string } | undefined> {
+    await new Promise<void>((resolve, reject) => {
+      void this.sessions(request as Request, new ServerResponse(request) as Response, (error?: unknown) => (error ? reject(error as Error) : resolve())); // prettier-ignore
+    });
+    const asked = request as Request;
+    if (!(await this.any())) return { personId: undefined, sid: asked.sessionID };
+    const person = await this.personOf(asked);
+    return person && { personId: person.id, sid: asked.sessionID };
+  }
+
+  /** Whether a session that opened something may keep it open. */
+  async stays(sid: string, personId: number | undefined): Promise<boolean> {
+    try {
+      if (!(await this.any())) return true;
+      if (personId === undefined) return false;
+      const { rows } = await this.database.query('select from session where sid = $1 and expire > now()', [sid]);
+      return rows.length > 0 && (await personById(this.database, personId)) !== undefined;
+    } catch {
+      return true;
+    }
+  }
+
+  /** Lets a request through to whoever may ask it. */
+  guard({ method, needs }: Pick<Endpoint, 'method' | 'needs'>): RequestHandler {
+    const least: Role | 'nobody' = needs ?? (method === 'get' ? 'viewer' : 'operator');
+    return async (request, response, next) => {
+      if (!(await this.any())) return next();
+      const person = await this.personOf(request);
+      if (person) response.locals.person = person;
+      if (least === 'nobody') return next();
+      if (!person) throw new HttpRefusal(401, 'Sign in first.');
+      if (rank[person.role] < rank[least])
+        throw new HttpRefusal(403, `${person.name} is ${person.role === 'viewer' ? 'a viewer and may look only' : 'an operator'}: this needs an ${least}.`); // prettier-ignore
+      return next();
+    };
+  }
+}

@@ -1,0 +1,100 @@
+import { rateLimit } from 'express-rate-limit';
+import type { Request } from 'express';
+import { firstAccount, newPerson, ownPassword, personChange, signIn, type Person } from '../../contract/people.ts';
+import { inTransaction, type Database } from '../../store/database.ts';
+import { addPerson, allPeople, changePerson, endSessions, haveAccounts, personWith } from '../../store/people.ts';
+import type { Accounts } from '../accounts/accounts.ts';
+import { bodyAs, found, idOf } from './answer.ts';
+import { HttpRefusal } from '../http-refusal.ts';
+import type { ContractRoutes } from './contract-routes.ts';
+
+/** So many wrong passwords for a name, and then none for this time, ms. */
+const guesses = 8;
+const guessesMs = 15 * 60_000;
+
+/** Signing in and out, and who may. */
+export function peopleRoutes(routes: ContractRoutes, database: Database, accounts: Accounts): void {
+  const slowed = rateLimit({
+    windowMs: guessesMs,
+    limit: guesses,
+    skipSuccessfulRequests: true,
+    standardHeaders: 'draft-8',
+    legacyHeaders: false,
+    keyGenerator: (request) => String((request.body as { name?: unknown } | undefined)?.name ?? '').toLowerCase().slice(0, 60), // prettier-ignore
+    handler: () => {
+      throw new HttpRefusal(429, 'Too many wrong passwords for this name. Wait a quarter of an hour, or have an owner set another one.'); // prettier-ignore
+    },
+  });
+  /** The session is a new one: nobody has its number from before. */
+  const begin = async (request: Request, person: Person) => {
+    await new Promise<void>((resolve, reject) => request.session.regenerate((error?: unknown) => (error ? reject(error as Error) : resolve()))); // prettier-ignore
+    request.session.personId = person.id;
+    request.session.signedInAt = Date.now();
+    return { accounts: true, me: person };
+  };
+  const end = (request: Request) =>
+    new Promise<void>((resolve, reject) => request.session.destroy((error?: unknown) => (error ? reject(error as Error) : resolve()))); // prettier-ignore
+  const mine = (person: Person | undefined): Person => {
+    if (!person) throw new HttpRefusal(401, 'Sign in first.');
+    return person;
+  };
+
+  routes.get('/account', async (_request, response) => {
+    response.json({ accounts: await accounts.any(), me: response.locals.person ?? null });
+  });
+  routes.post('/account/first', async (request, response) => {
+    const { name, password } = bodyAs(request, firstAccount);
+    const person = await inTransaction(database, async (client) => {
+      await client.query('lock table person in share row exclusive mode');
+      if (await haveAccounts(client)) throw new HttpRefusal(409, 'There are accounts already: sign in.');
+      return addPerson(client, { name, role: 'owner', password });
+    });
+    accounts.changed();
+    response.status(201).json(await begin(request, person));
+  });
+  routes.post('/account/sign-in', slowed, async (request, response) => {
+    const { name, password } = bodyAs(request, signIn);
+    const person = await personWith(database, name, password);
+    if (!person) throw new HttpRefusal(401, 'No account has this name and password.');
+    response.json(await begin(request, person));
+  });
+  routes.post('/account/sign-out', async (request, response) => {
+    await end(request);
+    accounts.changed();
+    response.json({ accounts: await accounts.any(), me: null });
+  });
+  routes.post('/account/sign-out-everywhere', async (request, response) => {
+    await endSessions(database, mine(response.locals.person).id);
+    await end(request);
+    accounts.changed();
+    response.json({ accounts: await accounts.any(), me: null });
+  });
+  routes.post('/account/password', async (request, response) => {
+    const { before, password } = bodyAs(request, ownPassword);
+    const me = mine(response.locals.person);
+    if (!(await personWith(database, me.name, before)))
+      throw new HttpRefusal(422, 'The password until now is another one.', 'before');
+    await changePerson(database, me.id, { password });
+    // All others end; this one has just shown that it knows the password.
+    await endSessions(database, me.id, request.sessionID);
+    accounts.changed();
+    response.json({ accounts: true, me });
+  });
+  routes.get('/people', async (_request, response) => {
+    response.json(await allPeople(database));
+  });
+  routes.post('/people', async (request, response) => {
+    const fields = bodyAs(request, newPerson);
+    if (!(await accounts.any())) throw new HttpRefusal(409, 'Make the first account first: it is an owner’s.');
+    response.status(201).json(await addPerson(database, fields));
+  });
+  routes.patch('/people/:id', async (request, response) => {
+    const id = idOf(request);
+    const change = bodyAs(request, personChange);
+    const person = found(await changePerson(database, id, change), 'account');
+    // Whoever had signed in with what was changed signs in anew; the own session stays.
+    await endSessions(database, id, response.locals.person?.id === id ? request.sessionID : null);
+    accounts.changed();
+    response.json(person);
+  });
+}

@@ -1,0 +1,17 @@
+import { useQuery } from '@tanstack/react-query';
+import type { Account } from '../../contract/people.ts';
+import { api, whenSignedOut } from '../state/api.ts';
+import { queryClient } from '../state/queries.ts';
+
+const accountKey = ['account'] as const;
+whenSignedOut(() => queryClient.setQueryData<Account>(accountKey, { accounts: true, me: null }));
+
+/** Who uses this page; undefined until the server has said so. */
+export function useAccount(): Account | undefined {
+  return useQuery({ queryKey: accountKey, queryFn: api.account, staleTime: 30_000 }).data;
+}
+
+/** Everything is made anew as whoever uses the page now: nothing of somebody else's stays in it. */
+export function beginAnew(address = window.location.pathname + window.location.search): void {
+  window.location.assign(address);
+}
