@@ -36,8 +36,9 @@ function OnlyBay({ bay }: { bay: BayState }) {
 function BayStrip({ bays }: { bays: readonly BayState[] }) {
   const watched = useLive((state) => state.watched);
   const now = useNow();
+  const many = bays.length > 3;
   return (
-    <nav className={classes.strip} aria-label="Bays" data-many={bays.length > 3 || undefined}>
+    <nav className={classes.strip} aria-label="Bays" data-many={many || undefined}>
       <Air bay={bays.find(({ bay }) => bay === watched)} now={now} />
       {bays.map((bay) => {
         const { word, mark, more } = bayWord(bay);
@@ -47,6 +48,7 @@ function BayStrip({ bays }: { bays: readonly BayState[] }) {
             key={bay.bay}
             to={`/bays/${bay.bay}/record`}
             className={classes.bay}
+            aria-label={`${bay.name}: ${word}`}
             data-watched={bay.bay === watched || undefined}
             title={[`${bay.name}: ${word}`, more, air].filter(Boolean).join('\n')}
           >
@@ -55,16 +57,20 @@ function BayStrip({ bays }: { bays: readonly BayState[] }) {
                 className={mark === 'bad' ? classes.unheard : mark === 'busy' ? classes.busy : classes.heard}
                 aria-hidden
               />
-              {bay.name}
+              {many ? shortName(bay.name) : bay.name}
               {more && mark !== 'bad' && <span className={classes.minds}> ▲</span>}
             </b>
-            <small>{word}</small>
+            {/* Of many only what is being recorded is told; shape and title say the rest. */}
+            {(!many || mark === 'busy') && <small>{word}</small>}
           </Link>
         );
       })}
     </nav>
   );
 }
+
+/** `Bay 7` is told by its number; another name by its beginning. */
+const shortName = (name: string) => /^bay (\d+)$/i.exec(name)?.[1] ?? name.slice(0, 5);
 
 /** In two short lines, where there is room. */
 function Air({ bay, now }: { bay: BayState | undefined; now: number }) {
