@@ -66,4 +66,11 @@ export const peopleEndpoints: readonly Endpoint[] = [
     body: people.personChange,
     answer: people.person,
   },
+  {
+    method: 'get',
+    path: '/outside',
+    needs: 'owner',
+    does: 'How other machines reach Suvok, and by which certificate they know it; null where they do not.',
+    answer: people.outside.nullable(),
+  },
 ];

@@ -25,6 +25,17 @@ export type Person = z.infer<typeof person>;
 export const account = z.object({ accounts: z.boolean(), me: person.nullable() });
 export type Account = z.infer<typeof account>;
 
+/** How other machines reach Suvok. */
+export const outside = z.object({
+  hosts: z.array(z.string()),
+  port: z.int(),
+  /** SHA-256 of the certificate, as browsers show it. */
+  fingerprint: z.string(),
+  /** Made here and signed by nobody: whoever opens the page first compares the fingerprint. */
+  madeHere: z.boolean(),
+});
+export type Outside = z.infer<typeof outside>;
+
 export const signIn = z.object({ name, password: z.string().max(1000) });
 export const firstAccount = z.object({ name, password });
 export const newPerson = z.object({ name, role, password });

@@ -149,7 +149,9 @@ test('from an empty folder to the page with its demo days, closed to others, and
   expect(await again.ended).toBe(0);
 
   // Data of an earlier version: a backup is made before they are changed.
-  await onStoppedData(data, 'drop table if exists recorder cascade; delete from migration where name like \'0010%\'; alter table run drop column key, drop column recorder, add column recorder_id integer'); // prettier-ignore
+  const newest = readdirSync('migrations').sort().at(-1)!;
+  const back = readFileSync(join('migrations', newest), 'utf8').split('-- Down Migration')[1]!;
+  await onStoppedData(data, `${back}; delete from migration where name = '${newest.replace('.sql', '')}'`);
   const upgraded = npmStart(environment);
   await running(upgraded);
   expect(upgraded.said()).toContain('Making a backup before');

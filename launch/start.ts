@@ -1,4 +1,5 @@
 import { join } from 'node:path';
+import type { Outside } from '../contract/people.ts';
 import { databaseAccount } from './account.ts';
 import { backupBeforeUpgrade, keepBackups } from './backups.ts';
 import { buildWeb, webFolder } from './build-web.ts';
@@ -78,13 +79,13 @@ async function keepRecorder(environment: NodeJS.ProcessEnv): Promise<{ benchLink
 }
 
 /** Keeps the server running: if it dies, it is started again on the same port. */
-async function keepServer(environment: NodeJS.ProcessEnv): Promise<{ port: number }> {
+async function keepServer(environment: NodeJS.ProcessEnv): Promise<{ port: number; outside: Outside | null }> {
   let ports: NodeJS.ProcessEnv = {};
   const { first, stop } = await keepRunning({
     name: 'server',
     start: async () => {
       const server = await startServerProgram({ ...environment, ...ports });
-      ports = { PORT: String(server.port) };
+      ports = { PORT: String(server.port), ...(server.outside && { TLS_PORT: String(server.outside.port) }) };
       return server;
     },
     revived: () => say('The server runs again'),
@@ -110,13 +111,9 @@ async function keepStandIns(benchLinkPort: number, words: readonly string[]): Pr
 }
 
 async function start(): Promise<void> {
-  if (process.env.HOST && !['127.0.0.1', 'localhost', '::1'].includes(process.env.HOST)) {
-    throw new Failure(
-      `HOST is ${process.env.HOST}, but until Suvok has accounts it listens on this machine alone. Unset HOST.`,
-    );
-  }
   const port = portFrom('PORT', 5180);
   const benchLinkPort = portFrom('BENCH_LINK_PORT', 5181);
+  if (process.env.HOST) await mustBeFree(portFrom('TLS_PORT', 5443), 'TLS_PORT');
   await mustBeFree(port, 'PORT');
   await mustBeFree(benchLinkPort, 'BENCH_LINK_PORT');
   const databaseUrl = await database();
@@ -136,7 +133,7 @@ async function start(): Promise<void> {
     DATABASE_URL: databaseUrl,
     PORT: String(port),
     SUVOK_RECORDER: recorderAt,
-    HOST: undefined,
+    SUVOK_TLS: join(folder, 'tls'),
     SUVOK_WEB: webFolder,
     SUVOK_LOG: join(folder, 'server.log'),
   });
@@ -147,6 +144,12 @@ async function start(): Promise<void> {
   await keepStandIns(recorder.benchLinkPort, ['--seed', '4', '--bay', 'Bay 1']);
   await keepStandIns(recorder.benchLinkPort, ['--seed', '9', '--bay', 'Bay 2', '--number', '2', '--dyno', 'four-hubs']);
   if (backups) stops.push(keepBackups(folder, tell));
+  if (server.outside) {
+    const { hosts, port: outsidePort, fingerprint, madeHere } = server.outside;
+    say(`\nOthers reach it at ${hosts.map((host) => `https://${host.includes(':') ? `[${host}]` : host}:${outsidePort}`).join(', ')}, once there is an account (People).`); // prettier-ignore
+    if (madeHere)
+      say(`Its certificate was made here; a browser that warns shows this SHA-256 fingerprint:\n${fingerprint}`);
+  }
   say(`\nSuvok is at http://localhost:${server.port}   (Ctrl-C stops it)`);
 }
 

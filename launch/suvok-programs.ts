@@ -1,5 +1,6 @@
 import { join } from 'node:path';
 import { z } from 'zod';
+import { outside, type Outside } from '../contract/people.ts';
 import type { ChildProcess } from 'node:child_process';
 import { Failure } from './failure.ts';
 import type { Kept } from './keep-running.ts';
@@ -10,11 +11,13 @@ export const recorderFolder = (dataFolder: string): string => join(dataFolder, '
 
 export type StartedProgram<Ready> = Kept & Ready & { child: ChildProcess };
 
-const serverReady = z.object({ ready: z.literal(true), port: z.number() });
+const serverReady = z.object({ ready: z.literal(true), port: z.number(), outside: outside.nullable() });
 const recorderReady = z.object({ ready: z.literal(true), benchLinkPort: z.number() });
 
 /** Starts the server and waits until it answers. @throws Failure with the server's own sentence */
-export function startServerProgram(environment: NodeJS.ProcessEnv): Promise<StartedProgram<{ port: number }>> {
+export function startServerProgram(
+  environment: NodeJS.ProcessEnv,
+): Promise<StartedProgram<{ port: number; outside: Outside | null }>> {
   return startSpeaking('server', 'server/main.ts', environment, serverReady);
 }
 

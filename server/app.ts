@@ -4,6 +4,8 @@ import express, { type Express } from 'express';
 import helmet from 'helmet';
 import { builtInto, earlyLinks } from './early-links.ts';
 import type { Accounts } from './accounts/accounts.ts';
+import { fromOutside } from './loopback.ts';
+import type { Outside } from '../contract/people.ts';
 import { fromOwnPages } from './fetch-site.ts';
 import type { Log } from '../contract/log.ts';
 import type { RecorderClient } from './recorder-client.ts';
@@ -24,15 +26,22 @@ import { runRoutes } from './routes/runs.ts';
 import { vehicleRoutes } from './routes/vehicles.ts';
 import type { Database } from '../store/database.ts';
 
+/** What the HTTP side of a server stands on. */
+export interface AppParts {
+  database: Database;
+  recorder: RecorderClient;
+  reader: ImportReader;
+  accounts: Accounts;
+  /** Names that others than this machine reach it by. */
+  hosts: readonly string[];
+  outside: () => Outside | null;
+  webFolder: string | undefined;
+  log: Log;
+}
+
 /** The HTTP side of the server: the API under /api, the page everywhere else. */
-export function createApp(
-  database: Database,
-  bay: RecorderClient,
-  reader: ImportReader,
-  accounts: Accounts,
-  webFolder: string | undefined,
-  log: Log,
-): Express {
+export function createApp(parts: AppParts): Express {
+  const { accounts, hosts, webFolder, log } = parts;
   const app = express();
   app.disable('x-powered-by');
   app.use(
@@ -54,7 +63,13 @@ export function createApp(
       strictTransportSecurity: false,
     }),
   );
-  app.use(fromOwnPages);
+  app.use(fromOwnPages(hosts));
+  // Nobody comes in from elsewhere while nobody has to sign in.
+  app.use(async (request, _response, next) => {
+    if (fromOutside(request) && !(await accounts.any()))
+      throw new HttpRefusal(403, 'Make the first account on this machine itself: until then nobody is let in from elsewhere.'); // prettier-ignore
+    next();
+  });
   // Answers hold people's work: a browser keeps none, but for what a route says never changes.
   app.use('/api', (_request, response, next) => {
     response.set('cache-control', 'no-store');
@@ -63,7 +78,7 @@ export function createApp(
   app.use('/api', accounts.sessions);
   app.use('/api', express.json({ limit: '1mb' }));
   app.use('/api', cleanInput);
-  app.use('/api', apiRoutes(database, bay, reader, accounts).router);
+  app.use('/api', apiRoutes(parts).router);
   app.use('/api', () => {
     throw new HttpRefusal(404, 'There is nothing at this address.');
   });
@@ -73,21 +88,24 @@ export function createApp(
 }
 
 /** All requests that the contract lists, each with its answer. */
-function apiRoutes(database: Database, bay: RecorderClient, reader: ImportReader, accounts: Accounts): ContractRoutes {
+function apiRoutes({ database, recorder, reader, accounts, outside }: AppParts): ContractRoutes {
   const routes = new ContractRoutes((endpoint) => accounts.guard(endpoint));
   routes.get('/health', async (_request, response) => {
     await database.query('select 1');
     response.json({ ok: true });
   });
-  jobRoutes(routes, database, bay);
+  jobRoutes(routes, database, recorder);
   entryRoutes(routes, database);
   vehicleRoutes(routes, database);
   fileRoutes(routes, database);
   runRoutes(routes, database);
   importRoutes(routes, database, reader);
-  bayRoutes(routes, bay);
+  bayRoutes(routes, recorder);
   checkRoutes(routes, database);
   peopleRoutes(routes, database, accounts);
+  routes.get('/outside', (_request, response) => {
+    response.json(outside());
+  });
   openApiRoutes(routes);
   routes.mustBeWhole();
   return routes;

@@ -1,4 +1,5 @@
 import type { IncomingMessage, Server } from 'node:http';
+import type { Duplex } from 'node:stream';
 import type pg from 'pg';
 import { WebSocketServer, type RawData, type WebSocket } from 'ws';
 import { watchMessage, type LiveMessage } from '../contract/live.ts';
@@ -6,7 +7,7 @@ import type { Accounts } from './accounts/accounts.ts';
 import type { RecorderClient } from './recorder-client.ts';
 import type { Database } from '../store/database.ts';
 import { Pace } from '../recorder/local-link/pace.ts';
-import { isOwnOrigin } from './loopback.ts';
+import { fromOutside, isOwnOrigin } from './loopback.ts';
 
 /** The bays' state goes out no more often than this, ms. */
 const stateEveryMs = 20;
@@ -37,18 +38,23 @@ export class Live {
   private listener: pg.PoolClient | undefined;
 
   constructor(
-    server: Server,
+    servers: readonly Pick<Server, 'on'>[],
+    private readonly hosts: readonly string[],
     private readonly recorder: RecorderClient,
     private readonly database: Database,
     private readonly accounts: Accounts,
   ) {
     this.sockets = new WebSocketServer({
-      server,
+      noServer: true,
       path: '/live',
       // A page says little.
       maxPayload: 1024,
       verifyClient: ({ req }: { req: IncomingMessage }, done) => void this.admit(req, done),
     });
+    for (const server of servers)
+      server.on('upgrade', (request: IncomingMessage, socket: Duplex, head: Buffer) => {
+        this.sockets.handleUpgrade(request, socket, head, (opened) => this.sockets.emit('connection', opened, request));
+      });
     this.sockets.on('connection', (socket, request) => {
       const opener = this.openers.get(request);
       if (opener) this.sessions.set(socket, opener);
@@ -67,8 +73,9 @@ export class Live {
   }
 
   private async admit(request: IncomingMessage, done: (welcome: boolean, code?: number) => void): Promise<void> {
-    if (!isOwnOrigin(request.headers)) return done(false, 403);
+    if (!isOwnOrigin(request, this.hosts)) return done(false, 403);
     try {
+      if (fromOutside(request) && !(await this.accounts.any())) return done(false, 403);
       const opener = await this.accounts.opening(request);
       if (opener) this.openers.set(request, opener);
       done(opener !== undefined, 401);

@@ -1,21 +1,35 @@
-/** Until accounts exist, Suvok speaks to this machine alone. */
+import type { IncomingMessage } from 'node:http';
+import type { TLSSocket } from 'node:tls';
+
+/** This machine, as it calls itself. */
 export const loopbackHosts = ['127.0.0.1', 'localhost', '::1', '[::1]'];
 
-type Headers = Record<string, string | string[] | undefined>;
+type Asked = Pick<IncomingMessage, 'headers' | 'socket'>;
 
 function hostOf(authority: string): string {
-  return authority.replace(/:\d+$/, '').toLowerCase();
+  return authority
+    .replace(/:\d+$/, '')
+    .replace(/^\[(.*)\]$/, '$1')
+    .toLowerCase();
 }
 
-/** True for a request that names this machine as its host; another name means that a web page elsewhere sent it here. */
-export function isOwnHost(headers: Headers): boolean {
-  return typeof headers.host === 'string' && loopbackHosts.includes(hostOf(headers.host));
+/** Whether a request came over TLS, as those from other machines do. */
+export const fromOutside = ({ socket }: Pick<IncomingMessage, 'socket'>): boolean => (socket as TLSSocket).encrypted === true; // prettier-ignore
+
+/**
+ * True for a request that names this machine as it was reached; another name means that a web page elsewhere sent it here.
+ * @param outside names that others reach it by
+ */
+export function isOwnHost(request: Asked, outside: readonly string[]): boolean {
+  const { host } = request.headers;
+  if (typeof host !== 'string') return false;
+  return (fromOutside(request) ? outside : loopbackHosts).includes(hostOf(host));
 }
 
 /** True for a request from a page of this server, or from no page at all. */
-export function isOwnOrigin(headers: Headers): boolean {
-  if (!isOwnHost(headers)) return false;
-  const { origin } = headers;
+export function isOwnOrigin(request: Asked, outside: readonly string[]): boolean {
+  if (!isOwnHost(request, outside)) return false;
+  const { origin, host } = request.headers;
   if (origin === undefined) return true;
-  return typeof origin === 'string' && origin.replace(/^https?:\/\//, '') === headers.host;
+  return typeof origin === 'string' && origin.replace(/^https?:\/\//, '') === host;
 }

@@ -1,10 +1,12 @@
-import { createServer } from 'node:http';
+import { createServer, type Server } from 'node:http';
+import type { Outside } from '../contract/people.ts';
 import type { Log } from '../contract/log.ts';
 import { openDatabase, type Database } from '../store/database.ts';
 import { migrate } from '../store/migrate.ts';
 import { Accounts } from './accounts/accounts.ts';
 import { createApp } from './app.ts';
 import { ImportReader } from './import/import-reader.ts';
+import { outsideServer, type OutsideSettings } from './outside/outside.ts';
 import { Live } from './live.ts';
 import { RecorderClient } from './recorder-client.ts';
 import { SpreadLearner } from './spread-learner.ts';
@@ -16,17 +18,20 @@ export interface ServerSettings {
   /** The local socket of the recorder, which may come later than the server. */
   recorder: string;
   webFolder?: string | undefined;
+  /** For others than this machine: over TLS, and only once there are accounts. */
+  outside?: OutsideSettings | undefined;
   log: Log;
 }
 
 export interface RunningServer {
   port: number;
+  outside: Outside | null;
   database: Database;
   close(): Promise<void>;
 }
 
 /**
- * Starts a server: schema, HTTP and WebSocket, on loopback only.
+ * Starts a server: schema, HTTP and WebSocket, on loopback, and over TLS for others where that is wanted.
  * @throws with code EADDRINUSE when the port is taken
  */
 export async function startServer(settings: ServerSettings): Promise<RunningServer> {
@@ -35,17 +40,34 @@ export async function startServer(settings: ServerSettings): Promise<RunningServ
   const recorder = new RecorderClient(settings.recorder);
   const reader = new ImportReader();
   const accounts = await Accounts.open(database, settings.log);
-  const http = createServer(createApp(database, recorder, reader, accounts, settings.webFolder, settings.log));
+  let outside: Outside | null = null;
+  const hosts = settings.outside?.hosts ?? [];
+  const app = createApp({
+    database,
+    recorder,
+    reader,
+    accounts,
+    hosts,
+    outside: () => outside,
+    webFolder: settings.webFolder,
+    log: settings.log,
+  });
+  const http = createServer(app);
+  const beyond = settings.outside && (await outsideServer(app, settings.outside));
   // One that sends its request by drops holds nothing up.
-  http.headersTimeout = 15_000;
-  http.requestTimeout = 300_000;
-  const live = new Live(http, recorder, database, accounts);
+  for (const one of [http, ...(beyond ? [beyond.https] : [])]) {
+    one.headersTimeout = 15_000;
+    one.requestTimeout = 300_000;
+  }
+  const live = new Live([http, ...(beyond ? [beyond.https] : [])], hosts, recorder, database, accounts);
   await live.listen();
   await recorder.ready();
-  await new Promise<void>((resolve, reject) => {
-    http.once('error', reject);
-    http.listen(settings.port, '127.0.0.1', resolve);
-  });
+  await listening(http, settings.port, '127.0.0.1');
+  if (beyond && settings.outside) {
+    await listening(beyond.https, settings.outside.port);
+    const { fingerprint, madeHere } = beyond.certificate;
+    outside = { hosts: [...hosts], port: portOf(beyond.https), fingerprint, madeHere };
+  }
   const learner = new SpreadLearner(
     database,
     () => recorder.state().bays.some(({ recorder: { state } }) => state !== 'idle'),
@@ -53,17 +75,30 @@ export async function startServer(settings: ServerSettings): Promise<RunningServ
   );
   learner.start();
   return {
-    port: (http.address() as { port: number }).port,
+    port: portOf(http),
+    outside,
     database,
     async close() {
       await learner.stop();
       recorder.close();
       await live.close();
-      http.closeAllConnections();
-      await new Promise<void>((resolve) => http.close(() => resolve()));
+      for (const one of [http, ...(beyond ? [beyond.https] : [])]) {
+        one.closeAllConnections();
+        await new Promise<void>((resolve) => one.close(() => resolve()));
+      }
       await reader.close();
       accounts.close();
       await database.end();
     },
   };
+}
+
+const portOf = (server: Pick<Server, 'address'>): number => (server.address() as { port: number }).port;
+
+/** @param host every address of this machine where left out */
+async function listening(server: Pick<Server, 'once' | 'listen'>, port: number, host?: string): Promise<void> {
+  await new Promise<void>((resolve, reject) => {
+    server.once('error', reject);
+    server.listen({ port, ...(host ? { host } : {}) }, resolve);
+  });
 }

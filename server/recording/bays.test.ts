@@ -68,6 +68,8 @@ describe('two dynos at once', () => {
     const second = await mountIn(2, 'Second car');
     await server.json('PUT', '/api/bays/2/plan', { ...usualPlan, kind: 'check' });
     for (let row = 0; row < 900; row++) {
+      // The pulls begin when all three are heard: they come on ways of their own.
+      if (row === 200) await eventually('all rates', async () => (await bays()).bays.flatMap(({ devices }) => devices).every(({ rateHz }) => rateHz !== null)); // prettier-ignore
       const time = row / 100;
       const speed = time < 3 ? 40 : time < 8 ? 40 + 12 * (time - 3) : 100 - 20 * (time - 8);
       one.frame(time, [speed]);

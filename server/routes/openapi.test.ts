@@ -17,14 +17,16 @@ test('what the contract lists is answered, and nothing else can be', () => {
   expect(() => routes.mustBeWhole()).toThrow(/nothing answers: .*get \/runs\/:id/);
   // The whole server answers all: it refuses to start otherwise.
   expect(() =>
-    createApp(
-      {} as Database,
-      {} as RecorderClient,
-      new ImportReader(),
-      { guard: () => () => undefined, sessions: () => undefined } as unknown as Accounts,
-      undefined,
-      silentLog,
-    ),
+    createApp({
+      database: {} as Database,
+      recorder: {} as RecorderClient,
+      reader: new ImportReader(),
+      accounts: { guard: () => () => undefined, sessions: () => undefined } as unknown as Accounts,
+      hosts: [],
+      outside: () => null,
+      webFolder: undefined,
+      log: silentLog,
+    }),
   ).not.toThrow();
 });
 

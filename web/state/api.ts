@@ -15,7 +15,7 @@ import {
 import { change, type freezing, photo, takenTuneFile } from '../../contract/job-file.ts';
 import { checkHistory } from '../../contract/check-history.ts';
 import type { PlainInstrument } from '../../contract/plain-instrument.ts';
-import { account, person, type NewPerson, type PersonChange } from '../../contract/people.ts';
+import { account, outside, person, type NewPerson, type PersonChange } from '../../contract/people.ts';
 import { baysState, bayState, unclaimedRuns } from '../../contract/live.ts';
 import type { RunPlan } from '../../contract/recording.ts';
 import { job, jobList, run, setup } from '../../contract/records.ts';
@@ -128,6 +128,7 @@ export const api = {
   signOutEverywhere: () => ask(account, '/account/sign-out-everywhere', { method: 'POST' }),
   changePassword: (before: string, password: string) =>
     ask(account, '/account/password', sending('POST', { before, password })),
+  outside: () => ask(outside.nullable(), '/outside'),
   people: () => ask(z.array(person), '/people'),
   addPerson: (fields: NewPerson) => ask(person, '/people', sending('POST', fields)),
   changePerson: (id: number, change: PersonChange) => ask(person, `/people/${id}`, sending('PATCH', change)),

@@ -76,6 +76,7 @@ function Everybody({ me }: { me: Person }) {
         ))}
       </ul>
       <Add />
+      <Outside />
     </>
   );
 }
@@ -172,6 +173,37 @@ function Add() {
         </Button>
       </Group>
     </form>
+  );
+}
+
+/** How others than this machine reach Suvok, and what their browsers must show. */
+function Outside() {
+  const { data: outside } = useQuery({ queryKey: ['outside'], queryFn: api.outside });
+  if (outside === undefined) return null;
+  return (
+    <section className={classes.add}>
+      <h2>From other machines</h2>
+      {outside ? (
+        <>
+          <p>
+            {outside.hosts
+              .map((host) => `https://${host.includes(':') ? `[${host}]` : host}:${outside.port}`)
+              .join(', ')}
+          </p>
+          <p>
+            {outside.madeHere
+              ? 'The certificate was made here and is signed by nobody: a browser warns once. Go on only where it shows this SHA-256 fingerprint:'
+              : 'The shop’s own certificate, SHA-256 fingerprint:'}
+          </p>
+          <p className={classes.print}>{outside.fingerprint}</p>
+        </>
+      ) : (
+        <p>
+          Not reached from other machines. Start Suvok with HOST set to the name or address that others know this
+          machine by; docs/operations.md says how.
+        </p>
+      )}
+    </section>
   );
 }
 

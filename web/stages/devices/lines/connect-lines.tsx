@@ -13,15 +13,17 @@ import classes from './lines.module.css';
 import { MachineFields } from './machine-fields.tsx';
 import { WayFields } from './way-fields.tsx';
 
+/** The same lists at every look: lines come four times a second, and an open list must stay where it is. */
+const kinds = deviceKinds.map((kind) => ({ value: kind, label: deviceKindWords[kind] }));
 /** While the dialog is open listening is asked for again this often, ms: it ends by itself a minute after. */
 const againMs = 20_000;
-const separators = [
+const separators: { value: PlainInstrument['form']['separator']; label: string }[] = [
   { value: ';', label: 'semicolons' },
   { value: ',', label: 'commas' },
   { value: '\t', label: 'tabs' },
   { value: ' ', label: 'blanks' },
   { value: '|', label: 'bars' },
-] as const;
+];
 
 interface ConnectLinesProps {
   /** One that was connected before, to be changed. */
@@ -70,7 +72,7 @@ export function ConnectLines({ instrument, bay, onClose }: ConnectLinesProps) {
           <Select
             label="Columns are parted by"
             w={170}
-            data={[...separators]}
+            data={separators}
             value={form.separator}
             allowDeselect={false}
             onChange={(separator) => separator && change({ separator })}
@@ -107,7 +109,7 @@ export function ConnectLines({ instrument, bay, onClose }: ConnectLinesProps) {
           <Select
             label="It is"
             w={200}
-            data={deviceKinds.map((kind) => ({ value: kind, label: deviceKindWords[kind] }))}
+            data={kinds}
             value={draft.kind}
             allowDeselect={false}
             onChange={(kind) => kind && change({ kind })}

@@ -1,0 +1,147 @@
+import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
+import { X509Certificate } from 'node:crypto';
+import { mkdtempSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { request } from 'node:https';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { WebSocket } from 'ws';
+import { silentLog } from '../../contract/log.ts';
+import { migrate } from '../../store/migrate.ts';
+import { freshDatabase } from '../../store/testing/test-database.ts';
+import { startHere } from '../testing/test-server.ts';
+import type { RunningServer } from '../server.ts';
+import type { RunningRecorder } from '../../recorder/start-recorder.ts';
+import { certificateFor } from './certificate.ts';
+import { hostsIn } from './outside.ts';
+
+const folder = () => mkdtempSync(join(tmpdir(), 'suvok-tls-'));
+const password = 'quite a long one';
+
+describe('HOST', () => {
+  test('names this machine as others know it; loopback alone is nothing', () => {
+    expect(hostsIn('Suvok.shop, 192.168.1.20, localhost')).toEqual(['suvok.shop', '192.168.1.20']);
+    expect(hostsIn('127.0.0.1')).toEqual([]);
+    expect(hostsIn('')).toEqual([]);
+  });
+
+  test.each([
+    ['0.0.0.0', /no name: write the name or address/],
+    ['a b', /"a b" is no name and no address/],
+    ['http://x', /is no name and no address/],
+  ])('%s is refused', (text, sentence) => {
+    expect(() => hostsIn(text)).toThrow(sentence);
+  });
+});
+
+describe('the certificate', () => {
+  test('is made once, for the names given, and kept for its owner alone; another name makes another', async () => {
+    const place = join(folder(), 'tls');
+    const first = await certificateFor(['suvok.shop', '192.168.1.20'], place);
+    const parsed = new X509Certificate(first.cert);
+    expect(parsed.checkHost('suvok.shop')).toBe('suvok.shop');
+    expect(parsed.checkIP('192.168.1.20')).toBe('192.168.1.20');
+    expect(first).toMatchObject({ madeHere: true, fingerprint: parsed.fingerprint256 });
+    expect((await certificateFor(['suvok.shop'], place)).fingerprint).toBe(first.fingerprint);
+    expect(statSync(join(place, 'key.pem')).mode & 0o777).toBe(0o600);
+    expect((await certificateFor(['other.shop'], place)).fingerprint).not.toBe(first.fingerprint);
+  });
+
+  test('may be the shop’s own; one that cannot be used is refused with the reason', async () => {
+    const [one, other] = [folder(), folder()];
+    await certificateFor(['suvok.shop'], one);
+    await certificateFor(['suvok.shop'], other);
+    const own = { certFile: join(one, 'certificate.pem'), keyFile: join(one, 'key.pem') };
+    expect(await certificateFor(['suvok.shop'], folder(), own)).toMatchObject({ madeHere: false, cert: readFileSync(own.certFile, 'utf8') }); // prettier-ignore
+    await expect(certificateFor([], '', { ...own, keyFile: join(other, 'key.pem') })).rejects.toThrow(/key is of another certificate/); // prettier-ignore
+    await expect(certificateFor([], '', { ...own, keyFile: '/nowhere' })).rejects.toThrow(/cannot be read/);
+    const rubbish = join(folder(), 'x.pem');
+    writeFileSync(rubbish, 'x');
+    await expect(certificateFor([], '', { ...own, certFile: rubbish })).rejects.toThrow(/cannot be used/);
+  });
+});
+
+describe('from another machine', () => {
+  let server: RunningServer;
+  let recorder: RunningRecorder;
+  let drop: () => Promise<void>;
+  const place = folder();
+  const host = 'suvok.shop';
+  beforeEach(async () => {
+    const database = await freshDatabase();
+    ({ drop } = database);
+    await migrate(database.url);
+    const outside = { hosts: [host], port: 0, folder: join(place, 'tls') };
+    ({ server, recorder } = await startHere(database.url, silentLog, { outside }));
+  });
+  afterEach(async () => {
+    await server.close();
+    await recorder.close();
+    await drop();
+  });
+
+  const ask = (
+    method: string,
+    path: string,
+    { body, cookie = '', named = host }: { body?: unknown; cookie?: string; named?: string } = {},
+  ) =>
+    new Promise<{ status: number; text: string; cookie: string; setCookie: string }>((resolve, reject) => {
+      const port = server.outside!.port;
+      const headers = { host: `${named}:${port}`, cookie, ...(body === undefined ? {} : { 'content-type': 'application/json' }) }; // prettier-ignore
+      const sent = request(
+        { host: '127.0.0.1', port, path, method, headers, rejectUnauthorized: false },
+        (response) => {
+          let text = '';
+          response.on('data', (bytes: Buffer) => (text += bytes.toString()));
+          response.on('end', () => {
+            const [setCookie = ''] = response.headers['set-cookie'] ?? [];
+            resolve({ status: response.statusCode ?? 0, text, cookie: setCookie.split(';')[0]!, setCookie });
+          });
+        },
+      );
+      sent.once('error', reject);
+      sent.end(body === undefined ? undefined : JSON.stringify(body));
+    });
+  const opened = (cookie: string) =>
+    new Promise<number>((resolve) => {
+      const port = server.outside!.port;
+      const origin = `https://${host}:${port}`;
+      const socket = new WebSocket(`wss://127.0.0.1:${port}/live`, { origin, headers: { cookie, host: `${host}:${port}` }, rejectUnauthorized: false }); // prettier-ignore
+      socket.on('open', () => {
+        socket.close();
+        resolve(200);
+      });
+      socket.on('unexpected-response', (_request, { statusCode }) => resolve(statusCode ?? 0));
+      socket.on('error', () => undefined);
+    });
+
+  test('nobody comes in before there is an account, not even to make the first; then whoever signs in does', async () => {
+    for (const [method, path, body] of [
+      ['GET', '/api/jobs', undefined],
+      ['GET', '/', undefined],
+      ['POST', '/api/account/first', { name: 'Eve', password }],
+    ] as const) {
+      // prettier-ignore
+      const { status, text } = await ask(method, path, { body });
+      expect([status, text]).toEqual([403, expect.stringContaining('first account on this machine itself')]);
+    }
+    expect(await opened('')).toBe(403);
+    const first = await fetch(`http://127.0.0.1:${server.port}/api/account/first`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ name: 'Ola', password }) }); // prettier-ignore
+    expect(first.status).toBe(201);
+    // Over plain HTTP on this machine the cookie cannot be Secure.
+    expect(first.headers.get('set-cookie')).not.toMatch(/Secure/);
+    expect((await ask('GET', '/api/jobs')).status).toBe(401);
+    expect(await opened('')).toBe(401);
+    const { status, cookie, setCookie } = await ask('POST', '/api/account/sign-in', {
+      body: { name: 'Ola', password },
+    });
+    expect(status).toBe(200);
+    expect(setCookie).toMatch(/Secure/);
+    expect((await ask('GET', '/api/jobs', { cookie })).status).toBe(200);
+    expect(await opened(cookie)).toBe(200);
+    const told = JSON.parse((await ask('GET', '/api/outside', { cookie })).text) as object;
+    expect(told).toEqual(server.outside);
+    // Another name of this machine is a page elsewhere that sent somebody here.
+    expect((await ask('GET', '/api/jobs', { cookie, named: 'evil.example' })).status).toBe(403);
+    expect((await ask('GET', '/api/jobs', { cookie, named: 'localhost' })).status).toBe(403);
+  });
+});
