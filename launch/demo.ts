@@ -1,4 +1,5 @@
 import { run as runSchema, setup as setupSchema, jobList, type Job } from '../contract/records.ts';
+import { account } from '../contract/people.ts';
 import { bayState, type BayState } from '../contract/live.ts';
 import { DemoAsk } from './demo-ask.ts';
 import { bookJob, finishJob, writeArrival, type PlayedSetup } from './demo-file.ts';
@@ -22,6 +23,8 @@ export async function loadDemo(
   say: (text: string) => void,
 ): Promise<void> {
   const ask = new DemoAsk(server.port);
+  // Where there are accounts there is work of somebody's own.
+  if ((await ask.json(account, 'GET', '/api/account')).accounts) return;
   if ((await ask.json(jobList, 'GET', '/api/jobs')).total > 0) return;
   const total = demoJobs.reduce(
     (sum, job) => sum + job.setups.reduce((runs, setup) => runs + setup.pulls.length, 0),

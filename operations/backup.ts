@@ -32,7 +32,7 @@ export async function makeBackup(
     // One moment for both: what is counted is what is dumped.
     await client.query('begin isolation level repeatable read read only');
     const { rows } = await client.query<{ snapshot: string }>('select pg_export_snapshot() as snapshot');
-    const dumped = postgresTool(programs, 'pg_dump', url, ['--format=custom', '--no-owner', '--no-acl', `--snapshot=${rows[0]?.snapshot ?? ''}`, `--file=${part}`]); // prettier-ignore
+    const dumped = postgresTool(programs, 'pg_dump', url, ['--format=custom', '--no-owner', '--no-acl', '--exclude-table-data=session', `--snapshot=${rows[0]?.snapshot ?? ''}`, `--file=${part}`]); // prettier-ignore
     const [holds] = await Promise.all([manifestOf(client), dumped]);
     return holds;
   }).catch(async (error: Error) => {

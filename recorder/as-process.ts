@@ -1,4 +1,5 @@
 import pino, { type Logger } from 'pino';
+import { rotatedLog } from './rotated-log.ts';
 
 /** What recorder and server do alike as processes of their own: give up in a sentence, log, say that they are ready, end in order. */
 
@@ -9,7 +10,7 @@ export function giveUp(sentence: string): never {
 
 /** @param file for its owner's eyes only; standard error where there is none */
 export const logInto = (file: string | undefined): Logger =>
-  pino(pino.destination(file ? { dest: file, mode: 0o600 } : 2));
+  pino(file ? rotatedLog(file) : pino.destination(2));
 
 /**
  * Says that the process is ready, and ends it in order when it is asked to or its starter has gone.

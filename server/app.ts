@@ -1,6 +1,7 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import express, { type Express } from 'express';
+import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 import { builtInto, earlyLinks } from './early-links.ts';
 import type { Accounts } from './accounts/accounts.ts';
@@ -25,6 +26,18 @@ import { peopleRoutes } from './routes/people.ts';
 import { runRoutes } from './routes/runs.ts';
 import { vehicleRoutes } from './routes/vehicles.ts';
 import type { Database } from '../store/database.ts';
+
+/** One machine elsewhere asks no more than this, so that it cannot keep the server from the others; this one may ask what it likes. */
+const ofOneAddress = rateLimit({
+  windowMs: 10_000,
+  limit: 1000,
+  standardHeaders: 'draft-8',
+  legacyHeaders: false,
+  skip: (request) => !fromOutside(request),
+  handler: () => {
+    throw new HttpRefusal(429, 'This machine asks too much at once. Wait ten seconds, then go on.');
+  },
+});
 
 /** What the HTTP side of a server stands on. */
 export interface AppParts {
@@ -75,6 +88,7 @@ export function createApp(parts: AppParts): Express {
     response.set('cache-control', 'no-store');
     next();
   });
+  app.use('/api', ofOneAddress);
   app.use('/api', accounts.sessions);
   app.use('/api', express.json({ limit: '1mb' }));
   app.use('/api', cleanInput);

@@ -6,6 +6,7 @@ import { addPerson, allPeople, changePerson, endSessions, haveAccounts, personWi
 import type { Accounts } from '../accounts/accounts.ts';
 import { bodyAs, found, idOf } from './answer.ts';
 import { HttpRefusal } from '../http-refusal.ts';
+import { fromOutside } from '../loopback.ts';
 import type { ContractRoutes } from './contract-routes.ts';
 
 /** So many wrong passwords for a name, and then none for this time, ms. */
@@ -20,9 +21,10 @@ export function peopleRoutes(routes: ContractRoutes, database: Database, account
     skipSuccessfulRequests: true,
     standardHeaders: 'draft-8',
     legacyHeaders: false,
-    keyGenerator: (request) => String((request.body as { name?: unknown } | undefined)?.name ?? '').toLowerCase().slice(0, 60), // prettier-ignore
+    // Guesses from elsewhere shut nobody out who signs in on the machine itself.
+    keyGenerator: (request) => `${fromOutside(request) ? 'elsewhere' : 'here'} ${String((request.body as { name?: unknown } | undefined)?.name ?? '').toLowerCase().slice(0, 60)}`, // prettier-ignore
     handler: () => {
-      throw new HttpRefusal(429, 'Too many wrong passwords for this name. Wait a quarter of an hour, or have an owner set another one.'); // prettier-ignore
+      throw new HttpRefusal(429, 'Too many wrong passwords for this name. Wait a quarter of an hour.'); // prettier-ignore
     },
   });
   /** The session is a new one: nobody has its number from before. */
