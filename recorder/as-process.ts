@@ -9,8 +9,7 @@ export function giveUp(sentence: string): never {
 }
 
 /** @param file for its owner's eyes only; standard error where there is none */
-export const logInto = (file: string | undefined): Logger =>
-  pino(file ? rotatedLog(file) : pino.destination(2));
+export const logInto = (file: string | undefined): Logger => pino(file ? rotatedLog(file) : pino.destination(2));
 
 /**
  * Says that the process is ready, and ends it in order when it is asked to or its starter has gone.
