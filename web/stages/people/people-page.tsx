@@ -1,7 +1,7 @@
 import { Button, Group, PasswordInput, Select, TextInput } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { roles, shortestPassword, type Person, type Role } from '../../../contract/people.ts';
+import { roles, shortestPassword, type Person, type PersonChange, type Role } from '../../../contract/people.ts';
 import { beginAnew, useAccount } from '../../account/use-account.ts';
 import { api } from '../../state/api.ts';
 import { useChange } from '../../state/queries.ts';
@@ -82,8 +82,7 @@ function Everybody({ me }: { me: Person }) {
 }
 
 function One({ person, isMe }: { person: Person; isMe: boolean }) {
-  const [password, setPassword] = useState<string>();
-  const change = useChange((fields: Parameters<typeof api.changePerson>[1]) => api.changePerson(person.id, fields));
+  const change = useChange((fields: PersonChange) => api.changePerson(person.id, fields));
   const shut = person.disabledAt !== null;
   return (
     <li data-shut={shut || undefined}>
@@ -100,8 +99,19 @@ function One({ person, isMe }: { person: Person; isMe: boolean }) {
         value={person.role}
         onChange={(role) => role && change.mutate({ role })}
       />
+      {!isMe && <Acts person={person} change={change} />}
+    </li>
+  );
+}
+
+/** What an owner does to the account of somebody else. */
+function Acts({ person, change }: { person: Person; change: ReturnType<typeof useChange<PersonChange, Person>> }) {
+  const [password, setPassword] = useState<string>();
+  const shut = person.disabledAt !== null;
+  return (
+    <>
       {password === undefined ? (
-        <Button variant="default" size="sm" disabled={shut || isMe} onClick={() => setPassword('')}>
+        <Button variant="default" size="sm" disabled={shut} onClick={() => setPassword('')}>
           Set another password
         </Button>
       ) : (
@@ -123,13 +133,12 @@ function One({ person, isMe }: { person: Person; isMe: boolean }) {
         variant="subtle"
         color="gray"
         size="sm"
-        disabled={isMe}
         loading={change.isPending}
         onClick={() => change.mutate({ disabled: !shut })}
       >
         {shut ? 'Open the account again' : 'Shut the account'}
       </Button>
-    </li>
+    </>
   );
 }
 
