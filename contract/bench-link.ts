@@ -11,6 +11,8 @@ export const longestLine = 65_536;
 
 export const dynoKinds = ['inertia-roller', 'loaded-roller', 'hub'] as const;
 export const deviceKinds = [...dynoKinds, 'weather', 'engine-logger'] as const;
+export const isDynoKind = (kind: (typeof deviceKinds)[number]): kind is (typeof dynoKinds)[number] =>
+  (dynoKinds as readonly string[]).includes(kind);
 
 export const channelDeclaration = z.object({
   name: z.string().min(1).max(64),
@@ -42,7 +44,7 @@ export const helloMessage = z
     /** Wall time at device time 0, for a device that plays something back. */
     startedAt: z.iso.datetime({ offset: true }).optional(),
   })
-  .refine((hello) => hello.dyno !== undefined || hello.kind === 'weather' || hello.kind === 'engine-logger', {
+  .refine((hello) => hello.dyno !== undefined || !isDynoKind(hello.kind), {
     message: 'a dyno must describe itself in "dyno"',
     path: ['dyno'],
   })

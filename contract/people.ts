@@ -36,6 +36,10 @@ export const outside = z.object({
 });
 export type Outside = z.infer<typeof outside>;
 
+/** The addresses that others open, by name and port. */
+export const outsideAddresses = ({ hosts, port }: Outside): string =>
+  hosts.map((host) => `https://${host.includes(':') ? `[${host}]` : host}:${port}`).join(', ');
+
 export const signIn = z.object({ name, password: z.string().max(1000) });
 export const firstAccount = z.object({ name, password });
 export const newPerson = z.object({ name, role, password });

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { deviceKinds } from './bench-link.ts';
+import { deviceKinds, isDynoKind } from './bench-link.ts';
 import { dynoFile } from './files.ts';
 import { bayNumber } from './parts.ts';
 
@@ -68,7 +68,7 @@ export const plainInstrument = z
     dyno: dynoFile.nullable().default(null),
     engineToDrumRatio: z.number().positive().nullable().default(null),
   })
-  .refine(({ kind, dyno }) => kind === 'weather' || kind === 'engine-logger' || dyno?.kind === kind, {
+  .refine(({ kind, dyno }) => !isDynoKind(kind) || dyno?.kind === kind, {
     message: 'a dyno needs its machine: inertia, and the drum’s radius',
     path: ['dyno'],
   });

@@ -48,3 +48,12 @@ export function cleanJson(value: unknown, field = '', depth = 0): unknown {
   });
   return Object.fromEntries(entries);
 }
+
+/** What a text says as JSON; undefined where it is none. */
+export function jsonIn(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return undefined;
+  }
+}

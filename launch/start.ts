@@ -1,5 +1,5 @@
 import { join } from 'node:path';
-import type { Outside } from '../contract/people.ts';
+import { outsideAddresses, type Outside } from '../contract/people.ts';
 import { databaseAccount } from './account.ts';
 import { backupBeforeUpgrade, keepBackups } from './backups.ts';
 import { buildWeb, webFolder } from './build-web.ts';
@@ -145,8 +145,8 @@ async function start(): Promise<void> {
   await keepStandIns(recorder.benchLinkPort, ['--seed', '9', '--bay', 'Bay 2', '--number', '2', '--dyno', 'four-hubs']);
   if (backups) stops.push(keepBackups(folder, tell));
   if (server.outside) {
-    const { hosts, port: outsidePort, fingerprint, madeHere } = server.outside;
-    say(`\nOthers reach it at ${hosts.map((host) => `https://${host.includes(':') ? `[${host}]` : host}:${outsidePort}`).join(', ')}, once there is an account (People).`); // prettier-ignore
+    const { fingerprint, madeHere } = server.outside;
+    say(`\nOthers reach it at ${outsideAddresses(server.outside)}, once there is an account (People).`);
     if (madeHere)
       say(`Its certificate was made here; a browser that warns shows this SHA-256 fingerprint:\n${fingerprint}`);
   }

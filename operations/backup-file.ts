@@ -5,6 +5,7 @@ import { basename, join } from 'node:path';
 import { z } from 'zod';
 import { Failure } from '../launch/failure.ts';
 import { manifest } from './manifest.ts';
+import { jsonIn } from '../contract/text.ts';
 
 /** What stands beside a backup, so that it can be told whether it gives back what went in. */
 export const backupNote = z.object({
@@ -33,20 +34,12 @@ export async function checkedNote(file: string): Promise<BackupNote> {
   const name = basename(file);
   const text = await readFile(noteOf(file), 'utf8').catch(() => undefined);
   if (text === undefined) throw new Failure(`${name} cannot be checked: ${basename(noteOf(file))} is not beside it.`);
-  const note = backupNote.safeParse(parsed(text));
+  const note = backupNote.safeParse(jsonIn(text));
   if (!note.success) throw new Failure(`${basename(noteOf(file))} cannot be read: it is not what a backup writes.`);
   const sum = await hashOf(file).catch(() => undefined);
   if (sum === undefined) throw new Failure(`There is no file ${file}.`);
   if (sum !== note.data.sha256) throw new Failure(`${name} is damaged: it is not the file that was made. Take another one.`); // prettier-ignore
   return note.data;
-}
-
-function parsed(text: string): unknown {
-  try {
-    return JSON.parse(text);
-  } catch {
-    return undefined;
-  }
 }
 
 export interface KeptBackup {
@@ -60,7 +53,7 @@ export async function backupsIn(folder: string): Promise<KeptBackup[]> {
   const found: KeptBackup[] = [];
   for (const name of names.filter((name) => name.endsWith(suffix))) {
     const file = join(folder, name);
-    const note = backupNote.safeParse(parsed(await readFile(noteOf(file), 'utf8').catch(() => '')));
+    const note = backupNote.safeParse(jsonIn(await readFile(noteOf(file), 'utf8').catch(() => '')));
     if (note.success) found.push({ file, note: note.data });
   }
   return found.sort((a, b) => a.note.madeAt.localeCompare(b.note.madeAt));

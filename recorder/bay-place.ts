@@ -1,4 +1,5 @@
-import type { Hello } from '../contract/bench-link.ts';
+import { nextBayName } from '../contract/bay-name.ts';
+import { isDynoKind, type Hello } from '../contract/bench-link.ts';
 import { mostBays } from '../contract/parts.ts';
 
 /** A bay as an instrument that comes finds it. */
@@ -25,7 +26,7 @@ export function placeOf(
   settled: number | null,
   bays: readonly FoundBay[],
 ): Place {
-  const isDyno = kind !== 'weather' && kind !== 'engine-logger';
+  const isDyno = isDynoKind(kind);
   const takes = (found: FoundBay | undefined): found is FoundBay =>
     found !== undefined && !(isDyno && found.otherDyno === 'there');
   const own = bays.find(({ bay }) => bay === settled);
@@ -41,11 +42,5 @@ export function placeOf(
   if (free) return { bay: free.bay };
   // A shop with one bay that has got another dyno.
   if (first && others.length === 0 && first.otherDyno === 'away') return { bay: first.bay };
-  return room ? { newBay: nextName(bays) } : null;
-}
-
-function nextName(bays: readonly FoundBay[]): string {
-  let number = bays.length + 1;
-  while (bays.some(({ name }) => name.toLowerCase() === `bay ${number}`)) number++;
-  return `Bay ${number}`;
+  return room ? { newBay: nextBayName(bays) } : null;
 }

@@ -144,7 +144,6 @@ export class Bay extends EventEmitter<BayEvents> {
 
   /** An instrument stands here from now on. */
   welcome(device: Device): void {
-    for (const other of this.devices) if (other.hello.device === device.hello.device) this.devices.delete(other);
     this.devices.add(device);
     if (device.hello.dyno) this.takeDyno(device);
     else if (device.hello.kind !== 'weather') this.takeLogger(device);

@@ -133,7 +133,7 @@ export class Bays extends EventEmitter<BaysEvents> {
     const { bays } = this.parts.memory.now;
     this.refuseName(name);
     if (bays.length >= mostBays) throw new Refusal(`There are ${mostBays} bays: one recorder has no more.`);
-    await this.keep([...bays, { ...firstBay, bay: 1 + Math.max(...bays.map(({ bay }) => bay)), name }]);
+    await this.keep([...bays, this.oneMore(name)]);
   }
 
   /** @throws Refusal where another bay has the name */
@@ -151,6 +151,11 @@ export class Bays extends EventEmitter<BaysEvents> {
     if ([...bay.devices].some((device) => !device.gone))
       throw new Refusal(`Instruments stand in ${name}: place them in another bay first.`);
     await this.keep(this.parts.memory.now.bays.filter((other) => other.bay !== number));
+  }
+
+  /** A bay that is not there yet, under a number of its own. */
+  private oneMore(name: string): RememberedBay {
+    return { ...firstBay, bay: 1 + Math.max(...this.parts.memory.now.bays.map(({ bay }) => bay)), name };
   }
 
   private refuseName(name: string, except?: number): void {
@@ -275,9 +280,9 @@ export class Bays extends EventEmitter<BaysEvents> {
     const { memory } = this.parts;
     let number = 'bay' in place ? place.bay : 0;
     if ('newBay' in place) {
-      const { bays } = memory.now;
-      number = 1 + Math.max(...bays.map(({ bay }) => bay));
-      void this.keep([...bays, { ...firstBay, bay: number, name: place.newBay }]);
+      const more = this.oneMore(place.newBay);
+      number = more.bay;
+      void this.keep([...memory.now.bays, more]);
       this.follow();
     }
     // What plays a day back is here for an hour.

@@ -6,6 +6,7 @@ import { mounting } from '../contract/http.ts';
 import { bayNumber } from '../contract/parts.ts';
 import { carOnDyno } from '../contract/recorded-run.ts';
 import { deviceSettings, runPlan } from '../contract/recording.ts';
+import { jsonIn } from '../contract/text.ts';
 
 const rememberedBay = z.object({
   bay: bayNumber,
@@ -54,7 +55,7 @@ export class RecorderMemory {
   /** Reads what is remembered in a folder; one that holds nothing readable is begun anew, under a new name. */
   static async in(folder: string): Promise<RecorderMemory> {
     const file = join(folder, 'bay.json');
-    const content = parsed(await readFile(file, 'utf8').catch(() => ''));
+    const content = jsonIn(await readFile(file, 'utf8').catch(() => ''));
     const found = remembered.safeParse(content);
     if (found.success) {
       const { bays } = found.data;
@@ -88,13 +89,5 @@ export class RecorderMemory {
     });
     this.writing = written.catch(() => undefined);
     return written;
-  }
-}
-
-function parsed(text: string): unknown {
-  try {
-    return JSON.parse(text);
-  } catch {
-    return undefined;
   }
 }

@@ -4,6 +4,7 @@ import type pg from 'pg';
 import { WebSocketServer, type RawData, type WebSocket } from 'ws';
 import { watchMessage, type LiveMessage } from '../contract/live.ts';
 import type { Accounts } from './accounts/accounts.ts';
+import { jsonIn } from '../contract/text.ts';
 import type { RecorderClient } from './recorder-client.ts';
 import type { Database } from '../store/database.ts';
 import { Pace } from '../recorder/local-link/pace.ts';
@@ -137,13 +138,7 @@ export class Live {
 
   /** A page says whose rows it wants; what is no such word is passed over. */
   private watch(socket: WebSocket, data: RawData): void {
-    let said: unknown;
-    try {
-      said = JSON.parse((data as Buffer).toString());
-    } catch {
-      return;
-    }
-    const parsed = watchMessage.safeParse(said);
+    const parsed = watchMessage.safeParse(jsonIn((data as Buffer).toString()));
     if (!parsed.success) return;
     this.watched.set(socket, parsed.data.bay);
     this.sayColumns(parsed.data.bay, socket);

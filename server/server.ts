@@ -54,12 +54,13 @@ export async function startServer(settings: ServerSettings): Promise<RunningServ
   });
   const http = createServer(app);
   const beyond = settings.outside && (await outsideServer(app, settings.outside));
+  const servers = [http, ...(beyond ? [beyond.https] : [])];
   // One that sends its request by drops holds nothing up.
-  for (const one of [http, ...(beyond ? [beyond.https] : [])]) {
+  for (const one of servers) {
     one.headersTimeout = 15_000;
     one.requestTimeout = 300_000;
   }
-  const live = new Live([http, ...(beyond ? [beyond.https] : [])], hosts, recorder, database, accounts);
+  const live = new Live(servers, hosts, recorder, database, accounts);
   await live.listen();
   await recorder.ready();
   await listening(http, settings.port, '127.0.0.1');
@@ -82,7 +83,7 @@ export async function startServer(settings: ServerSettings): Promise<RunningServ
       await learner.stop();
       recorder.close();
       await live.close();
-      for (const one of [http, ...(beyond ? [beyond.https] : [])]) {
+      for (const one of servers) {
         one.closeAllConnections();
         await new Promise<void>((resolve) => one.close(() => resolve()));
       }

@@ -8,6 +8,7 @@ import {
   type Hello,
   type SuvokMessage,
 } from '../contract/bench-link.ts';
+import { jsonIn } from '../contract/text.ts';
 
 const retryMs = 700;
 
@@ -115,16 +116,8 @@ export class Link {
     const lines = (this.rest + text).split('\n');
     this.rest = lines.pop() ?? '';
     for (const line of lines) {
-      const parsed = suvokMessage.safeParse(parse(line));
+      const parsed = suvokMessage.safeParse(jsonIn(line));
       if (parsed.success) this.heed(parsed.data);
     }
-  }
-}
-
-function parse(line: string): unknown {
-  try {
-    return JSON.parse(line);
-  } catch {
-    return undefined;
   }
 }

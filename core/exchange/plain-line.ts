@@ -16,7 +16,8 @@ export interface PlainReading {
   values: (number | null)[];
 }
 
-const perSecond = { s: 1, ms: 1e3, µs: 1e6 } as const;
+/** Units of an instrument's clock, in a second. */
+export const perSecond = { s: 1, ms: 1e3, µs: 1e6 } as const;
 /** What instruments write where they read nothing. */
 const absent = new Set(['', '-', '--', '---', 'nan', 'n/a', 'null', 'none', 'err']);
 

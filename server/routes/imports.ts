@@ -7,6 +7,7 @@ import { addRun, runById } from '../../store/runs.ts';
 import { storeWhole } from '../../store/samples.ts';
 import { setupById } from '../../store/setups.ts';
 import { found } from './answer.ts';
+import { jsonIn } from '../../contract/text.ts';
 import { HttpRefusal } from '../http-refusal.ts';
 import { upload } from './upload.ts';
 import type { ContractRoutes } from './contract-routes.ts';
@@ -16,7 +17,9 @@ export function importRoutes(routes: ContractRoutes, database: Database, reader:
   routes.post('/imports', upload(200, 1), async (request, response) => {
     const { file } = request;
     if (!file) throw new HttpRefusal(400, 'No file came with the request.');
-    const settings = importSettings.safeParse(jsonOf((request.body as { settings?: string } | undefined)?.settings));
+    const settings = importSettings.safeParse(
+      jsonIn((request.body as { settings?: string } | undefined)?.settings ?? ''),
+    );
     if (!settings.success)
       throw new HttpRefusal(400, `The settings were not understood: ${problemIn(settings.error)}.`);
     const { setupId, dyno, air, engineToDrumRatio } = settings.data;
@@ -47,12 +50,4 @@ export function importRoutes(routes: ContractRoutes, database: Database, reader:
     });
     response.status(201).json({ run: found(await runById(database, id), 'run'), remarks });
   });
-}
-
-function jsonOf(text: string | undefined): unknown {
-  try {
-    return JSON.parse(text ?? '');
-  } catch {
-    return undefined;
-  }
 }

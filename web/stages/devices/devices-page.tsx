@@ -1,6 +1,7 @@
 import { Button, SegmentedControl } from '@mantine/core';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
+import { nextBayName } from '../../../contract/bay-name.ts';
 import type { BayState } from '../../../contract/live.ts';
 import { mostBays } from '../../../contract/parts.ts';
 import { useFrame } from '../../live/use-frame.ts';
@@ -27,7 +28,7 @@ export function DevicesPage() {
   const bay = useLive((state) => state.bay);
   const now = useNow();
   const [connecting, setConnecting] = useState(false);
-  const add = useChange(() => api.addBay(freeName(bays)));
+  const add = useChange(() => api.addBay(nextBayName(bays)));
   return (
     <main className={jobs.page}>
       <header className={jobs.head}>
@@ -75,12 +76,6 @@ export function DevicesPage() {
       {bay?.air && <Air air={bay.air} now={now} />}
     </main>
   );
-}
-
-function freeName(bays: readonly BayState[]): string {
-  let number = bays.length + 1;
-  while (bays.some(({ name }) => name.toLowerCase() === `bay ${number}`)) number++;
-  return `Bay ${number}`;
 }
 
 function Air({ air, now }: { air: NonNullable<BayState['air']>; now: number }) {

@@ -1,7 +1,14 @@
 import { Button, Group, PasswordInput, Select, TextInput } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { roles, shortestPassword, type Person, type PersonChange, type Role } from '../../../contract/people.ts';
+import {
+  outsideAddresses,
+  roles,
+  shortestPassword,
+  type Person,
+  type PersonChange,
+  type Role,
+} from '../../../contract/people.ts';
 import { beginAnew, useAccount } from '../../account/use-account.ts';
 import { api } from '../../state/api.ts';
 import { useChange } from '../../state/queries.ts';
@@ -194,11 +201,7 @@ function Outside() {
       <h2>From other machines</h2>
       {outside ? (
         <>
-          <p>
-            {outside.hosts
-              .map((host) => `https://${host.includes(':') ? `[${host}]` : host}:${outside.port}`)
-              .join(', ')}
-          </p>
+          <p>{outsideAddresses(outside)}</p>
           <p>
             {outside.madeHere
               ? 'The certificate was made here and is signed by nobody: a browser warns once. Go on only where it shows this SHA-256 fingerprint:'

@@ -1,6 +1,6 @@
 import { Autocomplete, TextInput } from '@mantine/core';
 import type { PlainInstrument } from '../../../../contract/plain-instrument.ts';
-import { cellValue, lineCells, type PlainColumn } from '../../../../core/exchange/plain-line.ts';
+import { cellValue, lineCells, perSecond, type PlainColumn } from '../../../../core/exchange/plain-line.ts';
 import { channelLabel, knownChannelNamed, knownChannels, toChannelUnit, type KnownChannel } from '../../../../core/recording/channels.ts'; // prettier-ignore
 import classes from './lines.module.css';
 import { unitFits } from './lines-draft.ts';
@@ -88,7 +88,7 @@ function reads(column: PlainColumn, cell: string | undefined, decimalComma: bool
   const value = cellValue(cell, decimalComma);
   if (value === undefined) return 'no number';
   if (value === null) return 'nothing';
-  if (column.is === 'time') return `${(value / { s: 1, ms: 1e3, µs: 1e6 }[column.unit]).toFixed(3)} s`;
+  if (column.is === 'time') return `${(value / perSecond[column.unit]).toFixed(3)} s`;
   if (!Object.hasOwn(knownChannels, column.name)) return `${plain(value)} ${column.unit}`;
   const convert = toChannelUnit(column.name as KnownChannel, column.unit);
   return convert ? `${plain(convert(value))} ${knownChannels[column.name as KnownChannel].unit}` : 'unit not known';

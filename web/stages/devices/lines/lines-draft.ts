@@ -1,3 +1,4 @@
+import { isDynoKind } from '../../../../contract/bench-link.ts';
 import type { PlainInstrument } from '../../../../contract/plain-instrument.ts';
 import { lineCells, likelyForm, type PlainColumn } from '../../../../core/exchange/plain-line.ts';
 import { knownChannels, toChannelUnit, type KnownChannel } from '../../../../core/recording/channels.ts';
@@ -85,8 +86,6 @@ export function formOf(
   };
 }
 
-export const isDyno = (kind: PlainInstrument['kind']) => kind !== 'weather' && kind !== 'engine-logger';
-
 /** What is still to be entered, as a sentence; undefined when the instrument can be connected. */
 export function missing(draft: LinesDraft, form: PlainInstrument['form']): string | undefined {
   if (!wayOf(draft)) return 'Say where its lines come from.';
@@ -94,7 +93,7 @@ export function missing(draft: LinesDraft, form: PlainInstrument['form']): strin
   const wrong = form.columns.find((column) => column.is === 'channel' && !unitFits(column.name, column.unit));
   if (wrong?.is === 'channel') return `The unit of ${wrong.name} is not one of its kind.`;
   if (draft.device.trim() === '') return 'Give it a name.';
-  if (!isDyno(draft.kind)) return undefined;
+  if (!isDynoKind(draft.kind)) return undefined;
   if (!draft.machine.inertiaKgM2) return 'A dyno needs the inertia of its drum or hub.';
   const pickup = form.columns.some((column) => column.is === 'channel' && column.name === 'engineSpeed');
   return pickup || draft.machine.ratio ? undefined : 'Without a column of engine speed the ratio of engine to drum speed is needed.'; // prettier-ignore
@@ -115,16 +114,15 @@ export function instrumentOf(draft: LinesDraft, way: Way, form: PlainInstrument[
     way,
     form,
     greeting,
-    dyno:
-      kind === 'weather' || kind === 'engine-logger'
-        ? null
-        : {
-            kind,
-            inertiaKgM2,
-            ...(radiusM ? { radiusM } : {}),
-            parasitic: { aNm, bNmPerRadS, cNmPerRadS2 },
-            ...(loadCellLagS ? { loadCellLagS } : {}),
-          },
+    dyno: !isDynoKind(kind)
+      ? null
+      : {
+          kind,
+          inertiaKgM2,
+          ...(radiusM ? { radiusM } : {}),
+          parasitic: { aNm, bNmPerRadS, cNmPerRadS2 },
+          ...(loadCellLagS ? { loadCellLagS } : {}),
+        },
     engineToDrumRatio: ratio ?? null,
   };
 }

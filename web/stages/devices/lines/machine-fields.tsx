@@ -1,5 +1,6 @@
 import { Group, NumberInput } from '@mantine/core';
-import { isDyno, type LinesDraft } from './lines-draft.ts';
+import { isDynoKind } from '../../../../contract/bench-link.ts';
+import type { LinesDraft } from './lines-draft.ts';
 
 const figures = [
   { name: 'inertiaKgM2', label: 'Inertia of the drum, kg·m²', hub: 'Inertia of each hub, kg·m²' },
@@ -20,7 +21,7 @@ interface MachineFieldsProps {
 
 /** What figures need to know of a dyno. */
 export function MachineFields({ draft, pickup, change }: MachineFieldsProps) {
-  if (!isDyno(draft.kind)) return null;
+  if (!isDynoKind(draft.kind)) return null;
   const wanted = figures.filter(({ name }) => {
     if (name === 'ratio') return !pickup;
     if (name === 'radiusM') return draft.kind !== 'hub';
