@@ -1,6 +1,7 @@
 import type { Endpoint } from './endpoint.ts';
 import * as http from './http.ts';
 import { baysState, bayState } from './live.ts';
+import { pairedName, pairingOffer } from './pairing.ts';
 import * as plain from './plain-instrument.ts';
 import { runPlan } from './recording.ts';
 
@@ -123,4 +124,24 @@ const ofLines: readonly Endpoint[] = [
   { method: 'delete', path: '/plain-instrument/trial', does: 'Ends listening.', answer: baysState },
 ];
 
-export const bayEndpoints: readonly Endpoint[] = [...ofBays, ...ofDevices, ...ofLines];
+/** Instruments on other machines, over TLS. */
+const ofPairing: readonly Endpoint[] = [
+  {
+    method: 'post',
+    path: '/pairing',
+    needs: 'owner',
+    does: 'Makes a code that lets one instrument on another machine in, for ten minutes; an earlier code is worth nothing any more.',
+    answer: pairingOffer,
+  },
+  { method: 'delete', path: '/pairing', needs: 'owner', does: 'Takes the code back.', answer: baysState },
+  {
+    method: 'post',
+    path: '/pairing/revoke',
+    needs: 'owner',
+    does: 'Takes an instrument’s key back and ends its connection; its runs stay.',
+    body: pairedName,
+    answer: baysState,
+  },
+];
+
+export const bayEndpoints: readonly Endpoint[] = [...ofBays, ...ofDevices, ...ofLines, ...ofPairing];

@@ -30,6 +30,8 @@ export const helloMessage = z
     instance: z.string().min(1).max(64).optional(),
     name: z.string().min(1).max(80).optional(),
     kind: z.enum(deviceKinds),
+    /** From another machine, and needed there: what it was given when it was paired. */
+    key: z.string().min(1).max(100).optional(),
     /** The bay that it stands in, by name, where it knows: heeded until a shop has placed it. */
     bay: z.string().trim().min(1).max(40).optional(),
     channels: z.array(channelDeclaration).min(1).max(64),
@@ -76,7 +78,21 @@ export const statusMessage = z.object({
   text: z.string().max(500).optional(),
 });
 
-export const deviceMessage = z.discriminatedUnion('type', [helloMessage, frameMessage, eventMessage, statusMessage]);
+/** From another machine, once: the code that an owner was shown on Devices. */
+export const pairMessage = z.object({
+  type: z.literal('pair'),
+  code: z.string().min(1).max(40),
+  device: z.string().min(1).max(64),
+});
+export type PairMessage = z.infer<typeof pairMessage>;
+
+export const deviceMessage = z.discriminatedUnion('type', [
+  pairMessage,
+  helloMessage,
+  frameMessage,
+  eventMessage,
+  statusMessage,
+]);
 export type DeviceMessage = z.infer<typeof deviceMessage>;
 
 const pullSpeeds = { fromRpm: z.number().positive().optional(), toRpm: z.number().positive().optional() };
@@ -131,6 +147,8 @@ export const suvokMessage = z.discriminatedUnion('type', [
   z.object({ type: z.literal('stop') }),
   /** All faults that are to be played from now on; none to be sound again. */
   z.object({ type: z.literal('fault'), faults: z.array(z.string()) }),
+  /** The answer to `pair`: its key, which it says in every hello from now on. */
+  z.object({ type: z.literal('paired'), key: z.string() }),
   z.object({ type: z.literal('problem'), text: z.string() }),
 ]);
 export type SuvokMessage = z.infer<typeof suvokMessage>;

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { channelDeclaration, deviceKinds } from './bench-link.ts';
 import { airFile, dynoFile } from './files.ts';
 import { bayNumber, identifier } from './parts.ts';
+import { pairingState } from './pairing.ts';
 import { plainInstrument, trialState } from './plain-instrument.ts';
 import { run } from './records.ts';
 import { deviceSettings, runPlan } from './recording.ts';
@@ -72,6 +73,7 @@ export const baysState = z.object({
   plain: z.array(z.object({ instrument: plainInstrument, problem: z.string().nullable() })),
   /** Lines that somebody listens to before an instrument is settled. */
   trial: trialState.nullable(),
+  pairing: pairingState,
 });
 export type BaysState = z.infer<typeof baysState>;
 

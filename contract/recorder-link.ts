@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { armRequest, bayName, deviceRequest, deviceSettingsRequest, faultsRequest, mounting, ratioRequest } from './http.ts'; // prettier-ignore
 import { baysState } from './live.ts';
 import { bayNumber, identifier } from './parts.ts';
+import { pairedName, pairingCode } from './pairing.ts';
 import { plainName, plainRequest, trialRequest } from './plain-instrument.ts';
 import { runPlan } from './recording.ts';
 
@@ -32,6 +33,9 @@ export const bayAsk = z.discriminatedUnion('ask', [
   z.object({ ask: z.literal('disconnect plain'), with: plainName }),
   z.object({ ask: z.literal('listen'), with: trialRequest }),
   z.object({ ask: z.literal('end listening'), with: nothing }),
+  z.object({ ask: z.literal('offer pairing'), with: pairingCode }),
+  z.object({ ask: z.literal('withdraw pairing'), with: nothing }),
+  z.object({ ask: z.literal('revoke pairing'), with: pairedName }),
 ]);
 export type BayAsk = z.infer<typeof bayAsk>;
 

@@ -4,6 +4,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { BaysState } from '../contract/live.ts';
+import type { Outside } from '../contract/people.ts';
 import type { Job, Run } from '../contract/records.ts';
 import { webFolder } from '../launch/build-web.ts';
 import { startProgram, stopProgram } from '../launch/program.ts';
@@ -12,12 +13,14 @@ import { silentLog } from '../contract/log.ts';
 import { startHere } from '../server/testing/test-server.ts';
 import { freshDatabase } from '../store/testing/test-database.ts';
 
-/** A process of its own takes two seconds to start; only what is done to a process needs one. */
-export type ServerAs = 'part of the test' | 'process';
+/** A process of its own takes two seconds to start; only what is done to a process needs one. TLS is for tests of other machines. */
+export type ServerAs = 'part of the test' | 'reached from elsewhere' | 'process';
 
 interface TestedServer {
   port: number;
   benchLinkPort: number;
+  /** Where instruments on other machines reach it. */
+  outside?: Outside | null;
   stop(): Promise<void>;
   kill?: () => Promise<void>;
 }
@@ -30,16 +33,22 @@ async function serverHere(
   port: number,
   benchLinkPort: number,
   folder: string,
+  fromElsewhere: boolean,
 ): Promise<TestedServer> {
   // prettier-ignore
   const log = { ...silentLog, error: (fields: object, what: string) => console.error(what, fields) };
-  const { server, recorder } = await startHere(databaseUrl, log, { port, benchLinkPort, webFolder, folder });
+  const { server, recorder } = await startHere(databaseUrl, log, { port, benchLinkPort, webFolder, folder, ...(fromElsewhere && { outside: { hosts: ['suvok.shop'], port: 0, folder: join(folder, 'tls') } }) }); // prettier-ignore
   const late = () => new Promise<void>((resolve) => setTimeout(resolve, leftAfterMs).unref());
   const close = async () => {
     await server.close();
     await recorder.close();
   };
-  return { port: server.port, benchLinkPort: recorder.benchLinkPort, stop: () => Promise.race([close(), late()]) };
+  return {
+    port: server.port,
+    benchLinkPort: recorder.benchLinkPort,
+    outside: recorder.outside,
+    stop: () => Promise.race([close(), late()]),
+  };
 }
 
 async function serverProcess(
@@ -94,7 +103,10 @@ export class Suvok {
   }
 
   private async startServer(port: number, benchLinkPort: number): Promise<void> {
-    this.server = await (this.as === 'process' ? serverProcess : serverHere)(this.databaseUrl, port, benchLinkPort, this.folder); // prettier-ignore
+    const { databaseUrl, folder, as } = this;
+    this.server = await (as === 'process'
+      ? serverProcess(databaseUrl, port, benchLinkPort, folder)
+      : serverHere(databaseUrl, port, benchLinkPort, folder, as === 'reached from elsewhere'));
   }
 
   get origin(): string {
@@ -103,6 +115,21 @@ export class Suvok {
 
   get benchLinkPort(): number {
     return this.server.benchLinkPort;
+  }
+
+  get outside(): Outside {
+    const { outside } = this.server;
+    if (!outside) throw new Error('only a test that is reached from elsewhere has one');
+    return outside;
+  }
+
+  /** The stand-ins as on another machine: the dyno says the code, or its key of before. */
+  startFarStandIns(keys: string, code?: string): ChildProcess {
+    const { port, fingerprint } = this.outside;
+    const words = ['--port', String(port), '--fingerprint', fingerprint, '--keys', keys, ...(code ? ['--code', code] : [])]; // prettier-ignore
+    const standIns = startProgram('simulator/main.ts', words, {});
+    this.standIns.push(standIns);
+    return standIns;
   }
 
   /** The stand-ins of a second bay, a hub pair and its logger; the first one's weather station serves it. */

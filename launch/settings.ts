@@ -2,7 +2,7 @@ import { connect } from 'node:net';
 import { Failure } from './failure.ts';
 
 /** A port out of the environment. @throws Failure when it is none */
-export function portFrom(name: 'PORT' | 'BENCH_LINK_PORT' | 'TLS_PORT', usual: number): number {
+export function portFrom(name: 'PORT' | 'BENCH_LINK_PORT' | 'TLS_PORT' | 'BENCH_LINK_TLS_PORT', usual: number): number {
   const text = process.env[name];
   if (text === undefined || text === '') return usual;
   const port = Number(text);

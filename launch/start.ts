@@ -61,13 +61,16 @@ async function database(): Promise<string> {
 const tell = (sentence: string) => process.stderr.write(`suvok: ${sentence}\n`);
 
 /** Keeps the recorder running: if it dies, it is started again on the same port, and instruments come back to it. */
-async function keepRecorder(environment: NodeJS.ProcessEnv): Promise<{ benchLinkPort: number }> {
+async function keepRecorder(
+  environment: NodeJS.ProcessEnv,
+): Promise<{ benchLinkPort: number; outside: Outside | null }> {
   let ports: NodeJS.ProcessEnv = {};
   const { first, stop } = await keepRunning({
     name: 'recorder',
     start: async () => {
       const recorder = await startRecorderProgram({ ...environment, ...ports });
-      ports = { BENCH_LINK_PORT: String(recorder.benchLinkPort) };
+      const { benchLinkPort, outside } = recorder;
+      ports = { BENCH_LINK_PORT: String(benchLinkPort), ...(outside && { BENCH_LINK_TLS_PORT: String(outside.port) }) }; // prettier-ignore
       return recorder;
     },
     revived: () =>
@@ -113,7 +116,10 @@ async function keepStandIns(benchLinkPort: number, words: readonly string[]): Pr
 async function start(): Promise<void> {
   const port = portFrom('PORT', 5180);
   const benchLinkPort = portFrom('BENCH_LINK_PORT', 5181);
-  if (process.env.HOST) await mustBeFree(portFrom('TLS_PORT', 5443), 'TLS_PORT');
+  if (process.env.HOST) {
+    await mustBeFree(portFrom('TLS_PORT', 5443), 'TLS_PORT');
+    await mustBeFree(portFrom('BENCH_LINK_TLS_PORT', 5444), 'BENCH_LINK_TLS_PORT');
+  }
   await mustBeFree(port, 'PORT');
   await mustBeFree(benchLinkPort, 'BENCH_LINK_PORT');
   const databaseUrl = await database();
@@ -123,17 +129,19 @@ async function start(): Promise<void> {
   say('Starting the recorder and the server');
   const { folder } = dataFolder(process.env.DATABASE_URL ? undefined : databaseAccount());
   const recorderAt = recorderFolder(folder);
+  const tls = join(folder, 'tls');
   const recorder = await keepRecorder({
     DATABASE_URL: databaseUrl,
     SUVOK_RECORDER: recorderAt,
     BENCH_LINK_PORT: String(benchLinkPort),
+    SUVOK_TLS: tls,
     SUVOK_LOG: join(folder, 'recorder.log'),
   });
   const server = await keepServer({
     DATABASE_URL: databaseUrl,
     PORT: String(port),
     SUVOK_RECORDER: recorderAt,
-    SUVOK_TLS: join(folder, 'tls'),
+    SUVOK_TLS: tls,
     SUVOK_WEB: webFolder,
     SUVOK_LOG: join(folder, 'server.log'),
   });
@@ -147,6 +155,7 @@ async function start(): Promise<void> {
   if (server.outside) {
     const { fingerprint, madeHere } = server.outside;
     say(`\nOthers reach it at ${outsideAddresses(server.outside)}, once there is an account (People).`);
+    if (recorder.outside) say(`Instruments on other machines: port ${recorder.outside.port}, once they are paired (Devices).`); // prettier-ignore
     if (madeHere)
       say(`Its certificate was made here; a browser that warns shows this SHA-256 fingerprint:\n${fingerprint}`);
   }

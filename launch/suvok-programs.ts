@@ -12,7 +12,7 @@ export const recorderFolder = (dataFolder: string): string => join(dataFolder, '
 export type StartedProgram<Ready> = Kept & Ready & { child: ChildProcess };
 
 const serverReady = z.object({ ready: z.literal(true), port: z.number(), outside: outside.nullable() });
-const recorderReady = z.object({ ready: z.literal(true), benchLinkPort: z.number() });
+const recorderReady = z.object({ ready: z.literal(true), benchLinkPort: z.number(), outside: outside.nullable() });
 
 /** Starts the server and waits until it answers. @throws Failure with the server's own sentence */
 export function startServerProgram(
@@ -24,8 +24,7 @@ export function startServerProgram(
 /** Starts the recorder and waits until it hears instruments. @throws Failure with the recorder's own sentence */
 export function startRecorderProgram(
   environment: NodeJS.ProcessEnv,
-): Promise<StartedProgram<{ benchLinkPort: number }>> {
-  // prettier-ignore
+): Promise<StartedProgram<{ benchLinkPort: number; outside: Outside | null }>> {
   return startSpeaking('recorder', 'recorder/main.ts', environment, recorderReady);
 }
 

@@ -1,4 +1,5 @@
 import pino, { type Logger } from 'pino';
+import { Refusal } from '../core/refusal.ts';
 import { rotatedLog } from './rotated-log.ts';
 
 /** What recorder and server do alike as processes of their own: give up in a sentence, log, say that they are ready, end in order. */
@@ -6,6 +7,16 @@ import { rotatedLog } from './rotated-log.ts';
 export function giveUp(sentence: string): never {
   process.stderr.write(`suvok: ${sentence}\n`);
   process.exit(1);
+}
+
+/** What a setting of the environment means; one that cannot be meant ends the start with its sentence. */
+export function orGiveUp<T>(setting: () => T): T {
+  try {
+    return setting();
+  } catch (error) {
+    if (error instanceof Refusal) giveUp(error.message);
+    throw error;
+  }
 }
 
 /** @param file for its owner's eyes only; standard error where there is none */

@@ -10,6 +10,7 @@ import type { BenchLink } from './devices/bench-link.ts';
 import type { Device } from './devices/device.ts';
 import { Instruments } from './instruments.ts';
 import { PlainConnections } from './plain-connections.ts';
+import type { PairedInstruments } from './paired-instruments.ts';
 import { firstBay, type RememberedBay } from './recorder-memory.ts';
 import { restoreDevices } from './restore.ts';
 
@@ -26,14 +27,18 @@ interface BaysEvents {
 export class Bays extends EventEmitter<BaysEvents> {
   readonly instruments: Instruments;
   readonly plain: PlainConnections;
+  readonly paired: PairedInstruments;
   private readonly bays = new Map<number, Bay>();
   private readonly copy: BaysCopy;
   private stranger: string | null = null;
   private spoolProblem: string | null = null;
 
-  constructor(private readonly parts: BayParts & { link: BenchLink }) {
+  constructor(private readonly parts: BayParts & { link: BenchLink; paired: PairedInstruments }) {
     super();
-    const { store, memory, link, journal, drainer, log } = parts;
+    const { store, memory, link, paired, journal, drainer, log } = parts;
+    this.paired = paired;
+    paired.on('changed', () => this.emit('changed'));
+    paired.on('revoked', (device) => link.dismiss(device));
     this.copy = new BaysCopy(store, memory, log);
     this.instruments = new Instruments(store, memory, link, this);
     this.plain = new PlainConnections(memory, this.instruments, this);
@@ -236,6 +241,7 @@ export class Bays extends EventEmitter<BaysEvents> {
         ),
       ),
       ...this.plain.state(),
+      pairing: this.paired.state(),
       unplaced: others.filter(({ hello }) => hello.kind !== 'weather').map((device) => device.state(null)),
     };
   }

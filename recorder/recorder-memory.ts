@@ -5,6 +5,7 @@ import { z } from 'zod';
 import { mounting } from '../contract/http.ts';
 import { bayNumber } from '../contract/parts.ts';
 import { carOnDyno } from '../contract/recorded-run.ts';
+import { pairedInstrument } from '../contract/pairing.ts';
 import { deviceSettings, runPlan } from '../contract/recording.ts';
 import { jsonIn } from '../contract/text.ts';
 
@@ -32,6 +33,8 @@ const remembered = z.object({
   /** By their numbers; never empty. */
   bays: z.array(rememberedBay).default([]),
   settings: z.record(z.string(), deviceSettings).default({}),
+  /** Instruments on other machines, each with the SHA-256 of its key. */
+  paired: z.array(z.object({ ...pairedInstrument.shape, keyHash: z.string() })).default([]),
 });
 export type Remembered = z.infer<typeof remembered>;
 

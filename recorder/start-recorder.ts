@@ -3,10 +3,13 @@ import type { Log } from '../contract/log.ts';
 import { openDatabase } from '../store/database.ts';
 import { Bays } from './bays.ts';
 import { databaseStore } from './database-store.ts';
+import type { Outside } from '../contract/people.ts';
 import { BenchLink } from './devices/bench-link.ts';
 import { Drainer } from './drainer.ts';
 import { RecorderSocket } from './local-link/recorder-socket.ts';
 import { claimRecorder, socketPlace } from './local-link/socket-place.ts';
+import { tlsAt, type OutsidePlace } from './outside/outside-place.ts';
+import { PairedInstruments } from './paired-instruments.ts';
 import { RecorderMemory } from './recorder-memory.ts';
 import type { RecorderStore } from './recorder-store.ts';
 import { RoomOnDisk } from './room-on-disk.ts';
@@ -19,6 +22,8 @@ export interface RecorderSettings {
   folder: string;
   /** 0 for any free port. */
   benchLinkPort: number;
+  /** For instruments on other machines: over TLS, and only once they are paired. */
+  outside?: OutsidePlace | undefined;
   /** With less free space than this no run begins, bytes. */
   floorBytes: number;
   log: Log;
@@ -29,6 +34,8 @@ export interface RecorderSettings {
 
 export interface RunningRecorder {
   benchLinkPort: number;
+  /** How instruments on other machines reach it. */
+  outside: Outside | null;
   bays: Bays;
   journal: Journal;
   close(): Promise<void>;
@@ -40,7 +47,7 @@ const answerMs = 10_000;
 /**
  * Starts a recorder: spool, instruments, bays, and the socket for servers. The
  * database may be away.
- * @throws with code EADDRINUSE when the port is taken, or another recorder has the folder
+ * @throws with code EADDRINUSE when a port is taken, or another recorder has the folder; Refusal where the certificate cannot be used
  */
 export async function startRecorder(settings: RecorderSettings): Promise<RunningRecorder> {
   const { folder, log } = settings;
@@ -51,7 +58,8 @@ export async function startRecorder(settings: RecorderSettings): Promise<Running
   const store = settings.store?.(memory.now.recorder) ?? databaseStore(database, memory.now.recorder);
   const journal = await Journal.open(files, log);
   const drainer = new Drainer(journal, store, log);
-  const link = new BenchLink(journal);
+  const paired = new PairedInstruments(memory);
+  const link = new BenchLink(journal, paired);
   const room = new RoomOnDisk(
     settings.floorBytes,
     () => journal.freeBytes(),
@@ -59,7 +67,7 @@ export async function startRecorder(settings: RecorderSettings): Promise<Running
       if (room.atTheEnd) bays.endForWantOfRoom();
     },
   );
-  const bays = new Bays({ store, memory, journal, drainer, link, room, log });
+  const bays = new Bays({ store, memory, journal, drainer, link, paired, room, log });
   await room.look();
   await bays.restore();
   const socket = new RecorderSocket(bays, log);
@@ -79,10 +87,19 @@ export async function startRecorder(settings: RecorderSettings): Promise<Running
   try {
     await socket.listen(socketPlace(folder));
     const benchLinkPort = await link.listen(settings.benchLinkPort);
+    const outside = settings.outside ? await openOutside(link, settings.outside) : null;
+    paired.opened(outside);
     bays.plain.start(benchLinkPort);
-    return { benchLinkPort, bays, journal, close };
+    return { benchLinkPort, outside, bays, journal, close };
   } catch (error) {
     await close();
     throw error;
   }
+}
+
+/** The bench link for instruments on other machines. */
+async function openOutside(link: BenchLink, place: OutsidePlace): Promise<Outside> {
+  const { certificate, options } = await tlsAt(place);
+  const { fingerprint, madeHere } = certificate;
+  return { hosts: [...place.hosts], port: await link.listenOutside(place.port, options), fingerprint, madeHere };
 }

@@ -22,6 +22,7 @@ import { fileRoutes } from './routes/files.ts';
 import { importRoutes } from './routes/imports.ts';
 import { jobRoutes } from './routes/jobs.ts';
 import { openApiRoutes } from './routes/openapi.ts';
+import { pairingRoutes } from './routes/pairing.ts';
 import { peopleRoutes } from './routes/people.ts';
 import { runRoutes } from './routes/runs.ts';
 import { vehicleRoutes } from './routes/vehicles.ts';
@@ -117,6 +118,7 @@ function apiRoutes({ database, recorder, reader, accounts, outside }: AppParts):
   bayRoutes(routes, recorder);
   checkRoutes(routes, database);
   peopleRoutes(routes, database, accounts);
+  pairingRoutes(routes, recorder, accounts);
   routes.get('/outside', (_request, response) => {
     response.json(outside());
   });

@@ -1,8 +1,6 @@
 import type { IncomingMessage } from 'node:http';
 import type { TLSSocket } from 'node:tls';
-
-/** This machine, as it calls itself. */
-export const loopbackHosts = ['127.0.0.1', 'localhost', '::1', '[::1]'];
+import { loopbackHosts } from '../recorder/outside/outside-place.ts';
 
 type Asked = Pick<IncomingMessage, 'headers' | 'socket'>;
 

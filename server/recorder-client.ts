@@ -84,6 +84,7 @@ export class RecorderClient extends EventEmitter<RecorderEvents> {
       unplaced: [],
       plain: this.said?.plain ?? [],
       trial: null,
+      pairing: this.said?.pairing ?? { outside: null, until: null, instruments: [] },
     };
   }
 

@@ -1,12 +1,13 @@
 import { createServer, type Server } from 'node:http';
+import { createServer as createSecureServer } from 'node:https';
 import type { Outside } from '../contract/people.ts';
 import type { Log } from '../contract/log.ts';
+import { tlsAt, type OutsidePlace } from '../recorder/outside/outside-place.ts';
 import { openDatabase, type Database } from '../store/database.ts';
 import { migrate } from '../store/migrate.ts';
 import { Accounts } from './accounts/accounts.ts';
 import { createApp } from './app.ts';
 import { ImportReader } from './import/import-reader.ts';
-import { outsideServer, type OutsideSettings } from './outside/outside.ts';
 import { Live } from './live.ts';
 import { RecorderClient } from './recorder-client.ts';
 import { SpreadLearner } from './spread-learner.ts';
@@ -19,7 +20,7 @@ export interface ServerSettings {
   recorder: string;
   webFolder?: string | undefined;
   /** For others than this machine: over TLS, and only once there are accounts. */
-  outside?: OutsideSettings | undefined;
+  outside?: OutsidePlace | undefined;
   log: Log;
 }
 
@@ -53,8 +54,9 @@ export async function startServer(settings: ServerSettings): Promise<RunningServ
     log: settings.log,
   });
   const http = createServer(app);
-  const beyond = settings.outside && (await outsideServer(app, settings.outside));
-  const servers = [http, ...(beyond ? [beyond.https] : [])];
+  const tls = settings.outside && (await tlsAt(settings.outside));
+  const https = tls && createSecureServer(tls.options, app);
+  const servers = [http, ...(https ? [https] : [])];
   // One that sends its request by drops holds nothing up.
   for (const one of servers) {
     one.headersTimeout = 15_000;
@@ -64,10 +66,10 @@ export async function startServer(settings: ServerSettings): Promise<RunningServ
   await live.listen();
   await recorder.ready();
   await listening(http, settings.port, '127.0.0.1');
-  if (beyond && settings.outside) {
-    await listening(beyond.https, settings.outside.port);
-    const { fingerprint, madeHere } = beyond.certificate;
-    outside = { hosts: [...hosts], port: portOf(beyond.https), fingerprint, madeHere };
+  if (https && settings.outside) {
+    await listening(https, settings.outside.port);
+    const { fingerprint, madeHere } = tls.certificate;
+    outside = { hosts: [...hosts], port: portOf(https), fingerprint, madeHere };
   }
   const learner = new SpreadLearner(
     database,

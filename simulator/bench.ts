@@ -2,6 +2,7 @@ import type { SuvokMessage } from '../contract/bench-link.ts';
 import { Chance } from './chance.ts';
 import type { Drive } from './driver.ts';
 import { faultNames } from './faults.ts';
+import type { Elsewhere } from './elsewhere.ts';
 import { Link } from './link.ts';
 import { EngineLogger, loggerChannels, loggerRateHz } from './logger.ts';
 import { machines, type MachineKind } from './machine.ts';
@@ -20,6 +21,8 @@ export interface BenchSettings {
   bay?: string | undefined;
   /** From the second on the instruments carry it in their names, and the first one's weather station serves them. */
   number: number;
+  /** Where Suvok is another machine. */
+  elsewhere?: Elsewhere | undefined;
 }
 
 /** Readings a second while nothing happens and time is played fast. */
@@ -75,12 +78,10 @@ export class Bench {
   }
 
   private introduced(): { dyno: Link; logger: Link; weather?: Link } {
-    const { host, port, rateHz, machine: kind } = this.settings;
+    const { host, port, rateHz, machine: kind, elsewhere } = this.settings;
     const machine = machines[kind];
     const link = (hello: Omit<ConstructorParameters<typeof Link>[2], 'type'>, silent = false) =>
-      new Link(host, port, { type: 'hello', ...hello, ...this.dated() }, (message) => {
-        if (!silent) this.obey(message);
-      });
+      new Link(host, port, { type: 'hello', ...hello, ...this.dated() }, (message) => silent || this.obey(message), elsewhere); // prettier-ignore
     const loaded = machine.profile.kind !== 'inertia-roller';
     return {
       dyno: link({
@@ -155,6 +156,7 @@ export class Bench {
       case 'arm':
       case 'problem':
       case 'safe':
+      case 'paired':
       case 'welcome':
         // The stand-ins do not offer the first, can do nothing about the second, and leave the others to their links.
         return;

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { connect, type Socket } from 'node:net';
+import { secureConnection, type Elsewhere } from './elsewhere.ts';
 import { UnsavedFrames } from './unsaved-frames.ts';
 import {
   benchLinkProtocol,
@@ -35,6 +36,8 @@ export class Link {
     private readonly port: number,
     private hello: Omit<Hello, 'protocol' | 'instance'>,
     private readonly onMessage: (message: SuvokMessage) => void,
+    /** Where Suvok is another machine. */
+    private readonly elsewhere?: Elsewhere,
   ) {
     this.open();
   }
@@ -82,14 +85,19 @@ export class Link {
   }
 
   private open(): void {
-    const socket = connect({ host: this.host, port: this.port });
+    const { host, port, elsewhere } = this;
+    const { key, code } = elsewhere?.letIn(this.hello.device) ?? {};
+    // Not paired: the others of the bench go on without it.
+    if (elsewhere && key === undefined && code === undefined) return;
+    const socket = elsewhere ? secureConnection({ host, port }, elsewhere.fingerprint) : connect({ host, port });
     socket.setEncoding('utf8');
     socket.setNoDelay(true);
-    socket.on('connect', () => {
+    socket.on(elsewhere ? 'secureConnect' : 'connect', () => {
       this.socket = socket;
       this.rest = '';
       this.welcome = false;
-      this.send({ ...this.hello, protocol: benchLinkProtocol, instance: this.instance });
+      if (code !== undefined) this.send({ type: 'pair', code, device: this.hello.device });
+      else this.sayHello(key);
     });
     socket.on('data', (text: string) => this.take(text));
     socket.on('error', () => undefined);
@@ -104,7 +112,15 @@ export class Link {
     });
   }
 
+  private sayHello(key: string | undefined): void {
+    this.send({ ...this.hello, protocol: benchLinkProtocol, instance: this.instance, ...(key && { key }) });
+  }
+
   private heed(message: SuvokMessage): void {
+    if (message.type === 'paired') {
+      this.elsewhere?.keep(this.hello.device, message.key);
+      return this.sayHello(message.key);
+    }
     if (message.type === 'safe') return this.unsaved.safe(message.sequence);
     if (message.type !== 'welcome') return this.onMessage(message);
     for (const frame of this.unsaved.from(message.from)) this.send(frame);

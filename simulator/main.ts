@@ -1,10 +1,12 @@
 import { parseArgs } from 'node:util';
 import { Bench } from './bench.ts';
+import { Elsewhere } from './elsewhere.ts';
 import { machines, type MachineKind } from './machine.ts';
 
 /**
  * The stand-in instruments as a process of their own. Any client of the bench
- * link could take their place (docs/bench-link.md).
+ * link could take their place (docs/bench-link.md). With --fingerprint, Suvok is
+ * another machine: --code pairs one instrument, and --keys is where its key is kept.
  */
 const { values } = parseArgs({
   options: {
@@ -17,6 +19,9 @@ const { values } = parseArgs({
     'started-at': { type: 'string' },
     bay: { type: 'string' },
     number: { type: 'string', default: '1' },
+    fingerprint: { type: 'string' },
+    keys: { type: 'string', default: 'stand-in-keys.json' },
+    code: { type: 'string' },
   },
 });
 
@@ -36,6 +41,8 @@ const bench = new Bench(
     startedAt: values['started-at'],
     bay: values.bay,
     number: Number(values.number),
+    elsewhere:
+      values.fingerprint === undefined ? undefined : new Elsewhere(values.fingerprint, values.keys, values.code),
   },
   values.fast,
 );

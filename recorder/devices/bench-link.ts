@@ -1,11 +1,15 @@
 import { EventEmitter } from 'node:events';
-import { createServer, type Server } from 'node:net';
+import { createServer, type Server, type Socket } from 'node:net';
+import { createServer as createSecureServer, type TlsOptions } from 'node:tls';
 import type { Hello } from '../../contract/bench-link.ts';
 import { plainSettings, type DeviceSettings } from '../../contract/recording.ts';
 import { Refusal } from '../../core/refusal.ts';
 import type { Journal } from '../spool/journal.ts';
 import { Device } from './device.ts';
-import { Peer } from './peer.ts';
+import { Peer, type Door } from './peer.ts';
+
+/** So many connections from other machines at once. */
+const mostOutside = 64;
 
 interface BenchLinkEvents {
   device: [Device];
@@ -14,39 +18,50 @@ interface BenchLinkEvents {
 }
 
 /**
- * Listens for instruments on loopback. One that comes back as the same
+ * Listens for instruments on loopback, and over TLS for those on other machines. One that comes back as the same
  * instance goes on where it was; another of its name is refused while it is heard.
  */
 export class BenchLink extends EventEmitter<BenchLinkEvents> {
   private readonly server: Server;
+  private outside: Server | undefined;
   private readonly peers = new Set<Peer>();
   private readonly devices = new Map<string, Device>();
   /** What the shop has set of instruments, by their names on the link. */
   readonly settings = new Map<string, DeviceSettings>();
 
-  constructor(private readonly journal: Journal) {
+  /** @param door for instruments on other machines */
+  constructor(
+    private readonly journal: Journal,
+    private readonly door: Door,
+  ) {
     super();
     journal.on('safe', (session, sequence) => {
       for (const device of this.devices.values()) if (device.session === session) device.safe(sequence);
     });
-    this.server = createServer((socket) => {
-      const peer = new Peer(socket);
-      this.peers.add(peer);
-      peer.on('close', () => this.peers.delete(peer));
-      peer.on('problem', (text) => {
-        if (!peer.hello) this.emit('stranger', text);
-      });
-      peer.on('hello', (hello) => {
-        try {
-          this.welcome(hello, peer);
-        } catch (error) {
-          if (!(error instanceof Refusal)) throw error;
-          peer.complain(error.message);
-          this.emit('stranger', `${hello.device}: ${error.message}`);
-          peer.close();
-        }
-      });
+    this.server = createServer((socket) => this.meet(new Peer(socket)));
+  }
+
+  private meet(peer: Peer): void {
+    this.peers.add(peer);
+    peer.on('close', () => this.peers.delete(peer));
+    peer.on('problem', (text) => {
+      if (!peer.hello) this.emit('stranger', text);
     });
+    peer.on('hello', (hello) => {
+      try {
+        this.welcome(hello, peer);
+      } catch (error) {
+        if (!(error instanceof Refusal)) throw error;
+        peer.complain(error.message);
+        this.emit('stranger', `${hello.device}: ${error.message}`);
+        peer.close();
+      }
+    });
+  }
+
+  /** Ends what an instrument on another machine says: it was paired, and is no more. */
+  dismiss(device: string): void {
+    for (const peer of this.peers) if (peer.door && peer.hello?.device === device) peer.close();
   }
 
   /** @throws Refusal when its channels cannot be used, or another of its name speaks */
@@ -73,19 +88,32 @@ export class BenchLink extends EventEmitter<BenchLinkEvents> {
 
   /** @returns the port it listens on. @throws when the port is taken */
   async listen(port: number): Promise<number> {
-    await new Promise<void>((resolve, reject) => {
-      this.server.once('error', reject);
-      this.server.listen(port, '127.0.0.1', () => {
-        this.server.off('error', reject);
-        resolve();
-      });
-    });
-    return (this.server.address() as { port: number }).port;
+    return listening(this.server, { port, host: '127.0.0.1' });
+  }
+
+  /** For instruments on other machines. @returns the port it listens on. @throws when the port is taken */
+  async listenOutside(port: number, tls: TlsOptions): Promise<number> {
+    const met = (socket: Socket) => this.meet(new Peer(socket, this.door));
+    this.outside = createSecureServer({ ...tls, handshakeTimeout: 10_000 }, met);
+    this.outside.maxConnections = mostOutside;
+    return listening(this.outside, { port });
   }
 
   async close(): Promise<void> {
     for (const device of this.devices.values()) device.leave();
     for (const peer of this.peers) peer.close();
-    if (this.server.listening) await new Promise<void>((resolve) => this.server.close(() => resolve()));
+    for (const server of [this.server, this.outside])
+      if (server?.listening) await new Promise<void>((resolve) => server.close(() => resolve()));
   }
+}
+
+async function listening(server: Server, at: { port: number; host?: string }): Promise<number> {
+  await new Promise<void>((resolve, reject) => {
+    server.once('error', reject);
+    server.listen(at, () => {
+      server.off('error', reject);
+      resolve();
+    });
+  });
+  return (server.address() as { port: number }).port;
 }

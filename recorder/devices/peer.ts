@@ -1,8 +1,9 @@
 import { EventEmitter } from 'node:events';
 import type { Socket } from 'node:net';
-import { deviceMessage, longestLine, type Frame, type Hello, type SuvokMessage } from '../../contract/bench-link.ts';
+import { deviceMessage, longestLine, type Frame, type Hello, type PairMessage, type SuvokMessage } from '../../contract/bench-link.ts'; // prettier-ignore
 import { problemIn } from '../../contract/files.ts';
 import { cleanJson, UncleanInput, withoutUnseen } from '../../contract/text.ts';
+import { Refusal } from '../../core/refusal.ts';
 import { LineReader } from './line-reader.ts';
 
 /** A peer that says this many wrong things is let go. */
@@ -20,13 +21,25 @@ interface PeerEvents {
   close: [];
 }
 
+/** Who of other machines may come in. */
+export interface Door {
+  /** @returns the key of an instrument that said the right code. @throws Refusal where it is not the right one */
+  pair(said: PairMessage): Promise<string>;
+  /** Whether an instrument of this name was given this key. */
+  admits(device: string, key: string | undefined): boolean;
+}
+
 /** One instrument's connection: checks every line it sends, and speaks to it. */
 export class Peer extends EventEmitter<PeerEvents> {
   hello: Hello | undefined;
   private wrong = 0;
   private readonly patience: NodeJS.Timeout;
 
-  constructor(private readonly socket: Socket) {
+  /** @param door of the bench link for other machines; none on loopback */
+  constructor(
+    private readonly socket: Socket,
+    readonly door?: Door,
+  ) {
     super();
     socket.setEncoding('utf8');
     socket.setNoDelay(true);
@@ -69,12 +82,8 @@ export class Peer extends EventEmitter<PeerEvents> {
     const parsed = deviceMessage.safeParse(content);
     if (!parsed.success) return this.complain(`a message was not understood: ${problemIn(parsed.error)}`);
     const message = parsed.data;
-    if (message.type === 'hello') {
-      if (this.hello) return this.complain('a second hello was ignored');
-      this.hello = message;
-      this.emit('hello', message);
-      return;
-    }
+    if (message.type === 'pair') return void this.pair(message);
+    if (message.type === 'hello') return this.greet(message);
     if (!this.hello) return this.complain('the first message must be a hello');
     switch (message.type) {
       case 'frame':
@@ -90,6 +99,27 @@ export class Peer extends EventEmitter<PeerEvents> {
         return;
       case 'status':
         this.emit('status', message);
+    }
+  }
+
+  /** The key stays here: nothing that is kept of an instrument has it. */
+  private greet({ key, ...hello }: Hello): void {
+    if (this.hello) return this.complain('a second hello was ignored');
+    if (this.door && !this.door.admits(hello.device, key))
+      return this.complain(`"${hello.device}" is not paired, or its pairing was taken back; an owner pairs it on Devices`); // prettier-ignore
+    this.hello = hello;
+    this.emit('hello', hello);
+  }
+
+  /** The hello may follow on the same connection. */
+  private async pair(said: PairMessage): Promise<void> {
+    try {
+      if (this.hello) throw new Refusal('pairing comes before the hello');
+      if (!this.door) throw new Refusal('only instruments on other machines are paired; say hello');
+      this.send({ type: 'paired', key: await this.door.pair(said) });
+    } catch (error) {
+      if (!(error instanceof Refusal)) throw error;
+      this.complain(error.message);
     }
   }
 

@@ -134,6 +134,12 @@ export class RecorderSocket {
         return bays.plain.listen(asked.with);
       case 'end listening':
         return bays.plain.endListening();
+      case 'offer pairing':
+        return bays.paired.offer(asked.with);
+      case 'withdraw pairing':
+        return bays.paired.withdraw();
+      case 'revoke pairing':
+        return bays.paired.revoke(asked.with.device);
       case 'play faults':
         return instruments.playFaults(asked.with.device, asked.with.faults);
     }

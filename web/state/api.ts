@@ -14,6 +14,7 @@ import {
 } from '../../contract/http.ts';
 import { change, type freezing, photo, takenTuneFile } from '../../contract/job-file.ts';
 import { checkHistory } from '../../contract/check-history.ts';
+import { pairingOffer } from '../../contract/pairing.ts';
 import type { PlainInstrument } from '../../contract/plain-instrument.ts';
 import { account, outside, person, type NewPerson, type PersonChange } from '../../contract/people.ts';
 import { baysState, bayState, unclaimedRuns } from '../../contract/live.ts';
@@ -147,6 +148,9 @@ export const api = {
   bringToRest: (device: string) => ask(baysState, '/device/rest', sending('POST', { device })),
   connectPlain: (instrument: PlainInstrument, bay: number | null) =>
     ask(baysState, '/plain-instrument', sending('PUT', { instrument, bay })),
+  offerPairing: () => ask(pairingOffer, '/pairing', sending('POST', {})),
+  withdrawPairing: () => ask(baysState, '/pairing', { method: 'DELETE' }),
+  revokePairing: (device: string) => ask(baysState, '/pairing/revoke', sending('POST', { device })),
   disconnectPlain: (device: string) => ask(baysState, '/plain-instrument/disconnect', sending('POST', { device })),
   listenToLines: (way: PlainInstrument['way'], greeting: string) =>
     ask(baysState, '/plain-instrument/trial', sending('PUT', { way, greeting })),

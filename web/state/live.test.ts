@@ -90,8 +90,22 @@ test('a page watches one bay: what the other says is not shown, and a late word 
 test('a bay that is taken away is watched no longer', () => {
   const bayOf = (bay: number) => ({ ...bayWith('idle'), bay, name: `Bay ${bay}`, air: null, mounted: null, plan: usualPlan, devices: [] }); // prettier-ignore
   watchBay(2);
-  socket().say({ type: 'bays', bays: [bayOf(1), bayOf(2)], unplaced: [], plain: [], trial: null });
+  socket().say({
+    type: 'bays',
+    bays: [bayOf(1), bayOf(2)],
+    unplaced: [],
+    plain: [],
+    trial: null,
+    pairing: { outside: null, until: null, instruments: [] },
+  });
   expect(useLive.getState().bay?.name).toBe('Bay 2');
-  socket().say({ type: 'bays', bays: [bayOf(1)], unplaced: [], plain: [], trial: null });
+  socket().say({
+    type: 'bays',
+    bays: [bayOf(1)],
+    unplaced: [],
+    plain: [],
+    trial: null,
+    pairing: { outside: null, until: null, instruments: [] },
+  });
   expect(useLive.getState()).toMatchObject({ watched: 1, bay: { name: 'Bay 1' } });
 });

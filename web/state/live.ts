@@ -15,6 +15,7 @@ interface LiveState {
   /** Instruments that were connected by hand, and lines that are listened to before that. */
   plain: BaysState['plain'];
   trial: BaysState['trial'];
+  pairing: BaysState['pairing'];
   /** The bay that this page watches: its rows arrive. */
   watched: number;
   bay: BayState | undefined;
@@ -31,6 +32,7 @@ export const useLive = create<LiveState>(() => ({
   unplaced: [],
   plain: [],
   trial: null,
+  pairing: { outside: null, until: null, instruments: [] },
   watched: 1,
   bay: undefined,
   dynoDevice: undefined,
@@ -126,10 +128,10 @@ function take(text: string): void {
   }
 }
 
-function takeBays({ bays, unplaced, plain, trial }: BaysState): void {
+function takeBays({ bays, unplaced, plain, trial, pairing }: BaysState): void {
   const { watched } = useLive.getState();
   const bay = bays.find((candidate) => candidate.bay === watched);
-  useLive.setState({ bays, unplaced, plain, trial, bay });
+  useLive.setState({ bays, unplaced, plain, trial, pairing, bay });
   // The bay has been taken away.
   if (!bay) watchBay(bays[0]!.bay);
 }

@@ -16,6 +16,7 @@ import { BayHead } from './bay-head.tsx';
 import { Device } from './device.tsx';
 import { ByHand } from './lines/by-hand.tsx';
 import { ConnectLines } from './lines/connect-lines.tsx';
+import { Paired } from './pairing/paired.tsx';
 import classes from './devices-page.module.css';
 
 /** Every instrument, bay by bay. */
@@ -63,6 +64,7 @@ export function DevicesPage() {
         <ConnectLines bay={bays.length > 1 && bay ? bay.bay : null} onClose={() => setConnecting(false)} />
       )}
       <ByHand />
+      <Paired />
       {bays.length > 1 && bay && <BayHead bay={bay} key={`${bay.bay} ${bay.name}`} />}
       {bay?.devices.length === 0 && (
         <p className={jobs.empty}>

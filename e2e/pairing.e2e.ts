@@ -1,0 +1,58 @@
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { stopProgram } from '../launch/program.ts';
+import { expect, test } from './suvok.ts';
+
+test.use({ serverAs: 'reached from elsewhere' });
+
+test('an owner lets an instrument on another machine in by a code, sees it come, and shuts it out again', async ({
+  page,
+  suvok,
+}) => {
+  const keys = join(mkdtempSync(join(tmpdir(), 'suvok-keys-')), 'keys.json');
+  await page.goto(`${suvok.origin}/devices`);
+  const place = page.getByRole('region', { name: 'On other machines' });
+  await expect(place).toContainText('It takes an account first');
+  await expect(place.getByRole('button')).toHaveCount(0);
+  await page.goto(`${suvok.origin}/people`);
+  await page.getByLabel('Your name').fill('Ola Nordby');
+  await page.getByLabel('A password').fill('quite a long one');
+  await page.getByRole('button', { name: 'Make the first account' }).click();
+  await page.getByRole('link', { name: 'Devices' }).click();
+
+  await place.getByRole('button', { name: 'Pair an instrument' }).click();
+  const dialog = page.getByRole('dialog');
+  await expect(dialog).toContainText(suvok.outside.fingerprint);
+  await expect(dialog).toContainText(`port ${suvok.outside.port}`);
+  const code = (await dialog.getByLabel('Code').textContent())!;
+  // Another certificate than the one shown: nothing is said to it, and the code still holds.
+  await expect(dialog.getByRole('status')).toContainText(/Waiting for the instrument; the code lasts (9|10) min/);
+  const standIns = suvok.startFarStandIns(keys, code);
+  await expect(dialog.getByRole('status')).toContainText('stand-in-roller is paired', { timeout: 15_000 });
+  await dialog.getByRole('button', { name: 'Done' }).click();
+  await expect(place).toContainText('stand-in-roller paired');
+  const dyno = page.getByRole('region', { name: 'Stand-in inertia roller' });
+  await expect(dyno).toContainText(/state(connected)/);
+
+  // It comes back by its key alone.
+  await stopProgram(standIns);
+  await expect(dyno).toContainText(/state(not connected|silent)/);
+  suvok.startFarStandIns(keys);
+  await expect(dyno).toContainText(/state(connected)/, { timeout: 15_000 });
+  await place.getByRole('button', { name: 'Shut it out' }).click();
+  await expect(place).toContainText('it has to be paired anew');
+  await place.getByRole('button', { name: 'Shut it out now' }).click();
+  await expect(place).toContainText('None is paired');
+  await expect(dyno).toContainText(/state(not connected|silent)/);
+
+  // A code that was said five times wrong, or taken back, is worth nothing: the dialog says so.
+  await place.getByRole('button', { name: 'Pair an instrument' }).click();
+  const withdrawn = await page.request.delete(`${suvok.origin}/api/pairing`);
+  expect(withdrawn.ok()).toBe(true);
+  await expect(dialog.getByRole('status')).toContainText('worth nothing any more');
+  await dialog.getByRole('button', { name: 'Another code' }).click();
+  await expect(dialog.getByRole('status')).toContainText('Waiting for the instrument');
+  await page.keyboard.press('Escape');
+  await expect(dialog).toBeHidden();
+});
