@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
 import { mkdtempSync } from 'node:fs';
-import { request } from 'node:https';
+import { Agent, request } from 'node:https';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { WebSocket } from 'ws';
@@ -28,11 +28,14 @@ describe('from another machine', () => {
     ({ server, recorder } = await startHere(database.url, silentLog, { outside }));
   });
   afterEach(async () => {
+    agent.destroy();
     await server.close();
     await recorder.close();
     await drop();
   });
 
+  // A handshake for each of a thousand would take longer than they are counted over.
+  const agent = new Agent({ keepAlive: true, maxSockets: 20 });
   const ask = (
     method: string,
     path: string,
@@ -42,7 +45,7 @@ describe('from another machine', () => {
       const port = server.outside!.port;
       const headers = { host: `${named}:${port}`, cookie, ...(body === undefined ? {} : { 'content-type': 'application/json' }) }; // prettier-ignore
       const sent = request(
-        { host: '127.0.0.1', port, path, method, headers, rejectUnauthorized: false },
+        { host: '127.0.0.1', port, path, method, headers, agent, rejectUnauthorized: false },
         (response) => {
           let text = '';
           response.on('data', (bytes: Buffer) => (text += bytes.toString()));
