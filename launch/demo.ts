@@ -14,7 +14,7 @@ import { startProgram, stopProgram } from './program.ts';
  * are shifted as a whole so that the last one ends on the day of `endsAt`, and
  * what was done in them carries the scenario's times.
  *
- * @param databaseUrl of the server's own database
+ * @param databaseUrl of the server's own database, as its owner
  */
 export async function loadDemo(
   server: { port: number; benchLinkPort: number },

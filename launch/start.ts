@@ -4,6 +4,7 @@ import { databaseAccount } from './account.ts';
 import { backupBeforeUpgrade, keepBackups } from './backups.ts';
 import { buildWeb, webFolder } from './build-web.ts';
 import { claimFolder, dataFolder, prepareFolder } from './data-folder.ts';
+import { embeddedRoles, upToDate, type DatabaseAddresses } from './database-roles.ts';
 import { loadDemo } from './demo.ts';
 import { Failure } from './failure.ts';
 import { ensureDatabase, startCluster } from './postgres.ts';
@@ -28,12 +29,13 @@ async function stop(code: number): Promise<never> {
   return new Promise(() => undefined);
 }
 
-async function database(): Promise<string> {
-  if (process.env.DATABASE_URL) {
+async function database(): Promise<DatabaseAddresses> {
+  const application = process.env.DATABASE_URL;
+  if (application) {
     const { folder } = dataFolder(undefined);
     prepareFolder(folder);
     say('Using the database of DATABASE_URL');
-    return process.env.DATABASE_URL;
+    return { owner: process.env.DATABASE_OWNER_URL ?? application, application };
   }
   const programs = await postgresPrograms(say);
   const account = databaseAccount();
@@ -55,7 +57,7 @@ async function database(): Promise<string> {
   });
   stops.push(stop);
   await ensureDatabase(cluster, 'suvok');
-  return cluster.url('suvok');
+  return embeddedRoles(cluster, 'suvok');
 }
 
 const tell = (sentence: string) => process.stderr.write(`suvok: ${sentence}\n`);
@@ -122,9 +124,11 @@ async function start(): Promise<void> {
   }
   await mustBeFree(port, 'PORT');
   await mustBeFree(benchLinkPort, 'BENCH_LINK_PORT');
-  const databaseUrl = await database();
+  const addresses = await database();
   const backups = process.env.SUVOK_BACKUPS !== 'off';
-  if (backups) await backupBeforeUpgrade(databaseUrl, say);
+  if (backups) await backupBeforeUpgrade(addresses.owner, say);
+  await upToDate(addresses);
+  const databaseUrl = addresses.application;
   await buildWeb(say);
   say('Starting the recorder and the server');
   const { folder } = dataFolder(process.env.DATABASE_URL ? undefined : databaseAccount());
@@ -145,7 +149,7 @@ async function start(): Promise<void> {
     SUVOK_WEB: webFolder,
     SUVOK_LOG: join(folder, 'server.log'),
   });
-  await loadDemo({ ...server, ...recorder }, databaseUrl, demoEnd(), say).catch((error: Error) => {
+  await loadDemo({ ...server, ...recorder }, addresses.owner, demoEnd(), say).catch((error: Error) => {
     // Suvok serves without its demo days; the pulls that were played are kept.
     process.stderr.write(`suvok: ${error.message}\n`);
   });

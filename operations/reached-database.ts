@@ -27,7 +27,7 @@ const quiet = () => undefined;
  */
 export async function reachDatabase(): Promise<ReachedDatabase> {
   const programs = await postgresPrograms(quiet);
-  const ofUrl = process.env.DATABASE_URL;
+  const ofUrl = process.env.DATABASE_OWNER_URL ?? process.env.DATABASE_URL;
   if (ofUrl) {
     const { folder } = dataFolder(undefined);
     prepareFolder(folder);

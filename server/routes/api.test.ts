@@ -138,11 +138,10 @@ describe('runs', () => {
 
   test('a read of samples that failed is kept by no browser; one that succeeded is kept for ever', async () => {
     const run = await imported(writeRecordingCsv(generatedRun({})));
-    const { database } = server.running;
     const recording = () => server.request('GET', `/api/runs/${run.id}/recording`);
-    await database.query('alter table run_channel rename to run_channel_away');
+    await server.asOwner('alter table run_channel rename to run_channel_away');
     const failed = await recording();
-    await database.query('alter table run_channel_away rename to run_channel');
+    await server.asOwner('alter table run_channel_away rename to run_channel');
     expect(failed.status).toBe(500);
     expect(failed.headers.get('cache-control')).toBe('no-store');
     expect(String(server.errors.pop())).toMatch(/run_channel/);
@@ -220,10 +219,24 @@ describe('runs', () => {
     expect(await server.runs(job)).toEqual(before);
   });
 
-  test('samples cannot be altered or removed, by anyone', async () => {
+  const changes = [`update run_channel set name = 'x'`, 'delete from run_channel', 'delete from run'];
+  test('samples cannot be altered or removed, by the owner of the database neither', async () => {
+    for (const change of changes) await expect(server.asOwner(change)).rejects.toThrow(/never altered/);
+  });
+
+  test('the application may not even try, nor change the history, nor switch a rule off', async () => {
     const { database } = server.running;
-    await expect(database.query(`update run_channel set name = 'x'`)).rejects.toThrow(/never altered/);
-    await expect(database.query('delete from run_channel')).rejects.toThrow(/never altered/);
-    await expect(database.query('delete from run')).rejects.toThrow(/never altered/);
+    for (const change of [
+      ...changes,
+      'update history set before = null',
+      'delete from history',
+      'truncate run_channel cascade',
+      'alter table run_channel disable trigger all',
+      'drop table run_channel',
+      'create table more (id int)',
+      `create role another`,
+      `copy job to program 'cat'`,
+    ])
+      await expect(database.query(change)).rejects.toThrow(/permission denied|must be owner|must be superuser/);
   });
 });

@@ -1,24 +1,26 @@
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import pg from 'pg';
 import { silentLog, type Log } from '../../contract/log.ts';
 import type { BayState } from '../../contract/live.ts';
 import type { Job, Run } from '../../contract/records.ts';
 import { socketPlace } from '../../recorder/local-link/socket-place.ts';
 import { startRecorder, type RecorderSettings, type RunningRecorder } from '../../recorder/start-recorder.ts';
 import { migrate } from '../../store/migrate.ts';
-import { freshDatabase } from '../../store/testing/test-database.ts';
+import { asApplication, freshDatabase } from '../../store/testing/test-database.ts';
 import { startServer, type RunningServer, type ServerSettings } from '../server.ts';
 
-/** Starts a recorder and a server in this process, as they stand beside each other anywhere. */
+/** Starts a recorder and a server in this process, as they stand beside each other anywhere: neither owns the database. @param ownerUrl its owner's address */
 export async function startHere(
-  databaseUrl: string,
+  ownerUrl: string,
   log: Log,
   over: Partial<RecorderSettings & ServerSettings> = {},
 ): Promise<{ recorder: RunningRecorder; server: RunningServer }> {
   const folder = over.folder ?? mkdtempSync(join(tmpdir(), 'suvok-recorder-'));
-  // As a server's start does: the recorder would only wait for it.
-  await migrate(databaseUrl);
+  // As a launcher does: the two would only wait for it.
+  await migrate(ownerUrl);
+  const databaseUrl = await asApplication(ownerUrl);
   const recorder = await startRecorder({ databaseUrl, folder, benchLinkPort: 0, floorBytes: 0, log, ...over });
   const server = await startServer({ databaseUrl, port: 0, recorder: socketPlace(folder), log, ...over });
   return { recorder, server };
@@ -54,6 +56,13 @@ export class TestServer {
     await this.drop();
     // Connections that were still closing are torn away with the database: no mistake of the server's.
     this.errors.length = own;
+  }
+
+  /** One statement as the database's owner: the server's own role may not do everything. */
+  async asOwner(sql: string): Promise<void> {
+    const client = new pg.Client({ connectionString: this.databaseUrl });
+    await client.connect();
+    await client.query(sql).finally(() => client.end());
   }
 
   get origin(): string {

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import pg from 'pg';
+import { ensureRole, letWork } from '../roles.ts';
 
 function adminUrl(): string {
   const url = process.env.SUVOK_TEST_DATABASE_URL;
@@ -9,11 +10,13 @@ function adminUrl(): string {
 }
 
 /** One statement of the administrator's, outside any database of the tests. */
-async function asAdministrator(sql: string): Promise<void> {
+const asAdministrator = (sql: string) => administering(async (client) => void (await client.query(sql)));
+
+async function administering(work: (client: pg.Client) => Promise<void>): Promise<void> {
   const client = new pg.Client({ connectionString: adminUrl() });
   await client.connect();
   try {
-    await client.query(sql);
+    await work(client);
   } finally {
     await client.end();
   }
@@ -21,6 +24,7 @@ async function asAdministrator(sql: string): Promise<void> {
 
 export interface TestDatabase {
   name: string;
+  /** As its owner. */
   url: string;
   drop(): Promise<void>;
 }
@@ -40,4 +44,33 @@ export async function takeAway(databaseUrl: string): Promise<() => Promise<void>
   await asAdministrator(`alter database ${name} with allow_connections false`);
   await asAdministrator(`select pg_terminate_backend(pid) from pg_stat_activity where datname = '${name}'`);
   return () => asAdministrator(`alter database ${name} with allow_connections true`);
+}
+
+/** The application's role of the tests' database. */
+const application = { role: 'test_application', password: 'test' };
+
+let made: Promise<void> | undefined;
+/** Roles are the cluster's: once a process, and one process after the other. */
+const madeRole = () =>
+  (made ??= administering(async (client) => {
+    await client.query('select pg_advisory_lock(1)');
+    await ensureRole(client, application.role, application.password);
+  }));
+
+/**
+ * Lets the application work in a database whose schema is made.
+ * @returns its address for that role, which owns nothing and administers nothing
+ */
+export async function asApplication(databaseUrl: string): Promise<string> {
+  await madeRole();
+  const client = new pg.Client({ connectionString: databaseUrl });
+  await client.connect();
+  try {
+    await letWork(client, application.role);
+  } finally {
+    await client.end();
+  }
+  const url = new URL(databaseUrl);
+  [url.username, url.password] = [application.role, application.password];
+  return url.toString();
 }
