@@ -101,11 +101,3 @@ export async function photoContent(
   );
   return rows[0];
 }
-
-/** What a picture is by its first bytes; undefined for anything else, whatever its name says. */
-export function pictureKind(content: Buffer): string | undefined {
-  if (content.subarray(0, 3).equals(Buffer.from([0xff, 0xd8, 0xff]))) return 'image/jpeg';
-  if (content.subarray(0, 8).equals(Buffer.from('89504e470d0a1a0a', 'hex'))) return 'image/png';
-  if (content.toString('latin1', 0, 4) === 'RIFF' && content.toString('latin1', 8, 12) === 'WEBP') return 'image/webp';
-  return undefined;
-}

@@ -5,7 +5,6 @@ import {
   addTuneFile,
   photoContent,
   photosOfJob,
-  pictureKind,
   tuneFileById,
   tuneFileContent,
 } from '../../store/files.ts';
@@ -13,6 +12,7 @@ import { changeRow } from '../../store/rows.ts';
 import { setupById } from '../../store/setups.ts';
 import { act, bodyAs, found, idOf } from './answer.ts';
 import { HttpRefusal } from '../http-refusal.ts';
+import { pictureKind } from '../picture.ts';
 import { revisionOf } from './revision.ts';
 import { upload } from './upload.ts';
 import { takesAway } from './takes-away.ts';
@@ -58,8 +58,8 @@ export function fileRoutes(routes: ContractRoutes, database: Database): void {
   routes.post('/jobs/:id/photos', upload(25), async (request, response) => {
     const jobId = idOf(request);
     const content = request.file?.buffer;
-    const mime = content && pictureKind(content);
-    if (!mime) throw new HttpRefusal(400, 'That is no picture that can be shown: JPEG, PNG and WebP are. Nothing was stored.'); // prettier-ignore
+    const mime = content && (await pictureKind(content));
+    if (!mime) throw new HttpRefusal(400, 'That is no whole picture that can be shown: JPEG, PNG and WebP are, up to 120 megapixels. Nothing was stored.'); // prettier-ignore
     const { caption } = bodyAs(
       { body: { caption: (request.body as { caption?: string }).caption ?? '' } },
       photoFields,

@@ -313,7 +313,7 @@ describe('files', () => {
     expect((await reread(job)).tuneFiles).toHaveLength(2);
   });
 
-  test('a photo is one by its bytes, not by its name', async () => {
+  test('a photo is one by all of its bytes, not by its name', async () => {
     const job = await server.newJob();
     const path = `/api/jobs/${job.id}/photos`;
     const png = Buffer.from('iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==', 'base64'); // prettier-ignore
