@@ -5,6 +5,7 @@ import { checkRates } from './checks.ts';
 import { experimentRates } from './experiments.ts';
 import { table } from './figure.ts';
 import { logRates } from './logs.ts';
+import { importFigures } from './imports.ts';
 import { listTimes } from './lists.ts';
 import { recordingFigures } from './recording.ts';
 import { caseErrors, reductionTimes } from './reduction.ts';
@@ -22,6 +23,7 @@ const figures = [
   ...logRates(),
   ...responseRates(),
   ...(await listTimes()),
+  ...(await importFigures()),
   ...(await recordingFigures()),
   ...(await comparingFigures()),
   ...(await startTimes()),

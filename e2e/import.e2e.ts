@@ -82,3 +82,31 @@ test('files that cannot be used are refused with a sentence, and a ratio is aske
   await expect(page.getByText('stands by itself').first()).toBeVisible();
   await expect(page.getByText(/A1: No air was recorded with this run/)).toBeVisible();
 });
+
+test('a large recording is told as it goes; cancelled, nothing of it is stored, and it may be sent again', async ({
+  page,
+  suvok,
+}) => {
+  test.setTimeout(90_000);
+  const job = await suvok.mountedJob();
+  const run = generatedRun({ rateHz: 2000, coastS: 60, speedNoise: 0.01 });
+  const more = Array.from({ length: 13 }, (_, at) => ({
+    name: `more${at}`,
+    unit: 'V',
+    values: run.channels[0]!.values,
+  }));
+  const large = file('large.csv', writeRecordingCsv({ ...run, channels: [...run.channels, ...more] }));
+  await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+  await page.getByRole('button', { name: 'Import a recording' }).click();
+  await page.locator('input[type=file]').setInputFiles([large, file('dyno.json', JSON.stringify(testDyno))]);
+  await expect(page.getByText('large.csv is being looked at.')).toBeVisible();
+  await page.getByRole('button', { name: 'Import', exact: true }).click();
+  await expect(page.getByRole('progressbar', { name: 'How far the import is' })).toBeVisible();
+  await expect(page.getByText(/^(Sending the file|Reading it): \d+ %$/)).toBeVisible();
+  await page.getByRole('button', { name: 'Cancel the import' }).click();
+  await expect(page.getByText('Cancelled. Nothing was stored.')).toBeVisible();
+  expect(await suvok.runs(job)).toEqual([]);
+  await page.getByRole('button', { name: 'Import', exact: true }).click();
+  await expect(page.getByText('Imported as A1.')).toBeVisible({ timeout: 30_000 });
+  expect(await suvok.runs(job)).toHaveLength(1);
+});

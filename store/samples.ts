@@ -80,18 +80,12 @@ async function chunksOf(database: Queryable, run: Run, source: number): Promise<
 
 async function insertChannels(database: Queryable, run: Run, source: number, columns: Columns): Promise<void> {
   const declared = [{ name: 'time', unit: 's' }, ...channelsOf(run, source)];
-  await database.query(
-    `insert into run_channel (run_id, source, position, name, unit, data)
-     select $1, $2, position, name, unit, data from unnest($3::int[], $4::text[], $5::text[], $6::bytea[]) as c (position, name, unit, data)`,
-    [
-      run.id,
-      source,
-      declared.map((_, index) => index),
-      declared.map((channel) => channel.name),
-      declared.map((channel) => channel.unit),
-      columns.map(bytesOf),
-    ],
-  );
+  // One by one: a single column goes out as its bytes, a list of them as text of twice the length, all at once.
+  for (const [position, { name, unit }] of declared.entries())
+    await database.query(
+      'insert into run_channel (run_id, source, position, name, unit, data) values ($1, $2, $3, $4, $5, $6)',
+      [run.id, source, position, name, unit, bytesOf(columns[position]!)],
+    );
 }
 
 function endOf(run: Run, time: Float64Array): Date {

@@ -2,30 +2,102 @@ import Papa from 'papaparse';
 import { Refusal } from '../refusal.ts';
 import { plainHeading } from './safe-heading.ts';
 
+/** Takes a row's cells. */
+export type TakeRow = (cells: readonly string[]) => void;
+
+interface Form {
+  delimiter: string;
+  /** What ends a line; a carriage return before a line feed belongs to it. */
+  end: '\n' | '\r';
+}
+
+/** So much of a file is looked at before its first row is taken, characters. */
+const lookedAt = 4096;
+
 /**
- * Cuts a file's text into cells, row by row, so that a long file is never
- * there twice: finds the delimiter, drops a BOM, blanks around cells and empty lines.
- *
- * @param columns is told the header and returns what takes each row
- * @returns how many rows came under the header
- * @throws Refusal when the text is empty, not text at all, or has no header line
+ * Cuts a file's text into cells, row by row, as it comes in pieces, so that a
+ * long file is never there whole: finds the delimiter, drops a BOM, blanks
+ * around cells and empty lines.
  */
-export function eachCsvRow(text: string, columns: (header: string[]) => (row: readonly string[]) => void): number {
-  const clean = text.startsWith('\uFEFF') ? text.slice(1) : text;
-  const headLine = firstLine(clean);
-  if (headLine === undefined) throw new Refusal('The file is empty.');
-  if (looksBinary(clean)) {
-    throw new Refusal(
-      'The file is not text. Export the recording as CSV (comma, semicolon or tab separated) and try again.',
-    );
+export class CsvRows {
+  /** How many came under the header. */
+  rows = 0;
+  /** What has not been cut yet: the file's beginning, or its last line. */
+  private rest = '';
+  private form: Form | undefined;
+  private quoted = false;
+  private takeRow: TakeRow | undefined;
+
+  /** @param columns is told the header and returns what takes each row */
+  constructor(private readonly columns: (header: string[]) => TakeRow) {}
+
+  /**
+   * Takes the next piece of the text, cut anywhere.
+   * @throws Refusal when it is not text at all, or has no header line
+   */
+  push(text: string): void {
+    this.rest += text;
+    this.form ??= this.begin(false);
+    if (this.form) this.cut(this.form, false);
   }
-  const delimiter = delimiterOf(headLine);
-  let take: ((row: readonly string[]) => void) | undefined;
-  let rows = 0;
-  const step = (cells: string[]) => {
-    if (take) {
-      rows++;
-      return take(cells);
+
+  /** The text is over. @throws Refusal, as `push` does, and when it was empty */
+  end(): void {
+    this.form ??= this.begin(true);
+    if (!this.form) throw new Refusal('The file is empty.');
+    this.cut(this.form, true);
+  }
+
+  /** Looks at the beginning. @returns how rows are cut; undefined while there is not enough of it */
+  private begin(whole: boolean): Form | undefined {
+    // A carriage return at the very end may be half of a line's end.
+    if (!whole && (this.rest.length < lookedAt || this.rest.endsWith('\r'))) return undefined;
+    if (this.rest.startsWith('\uFEFF')) this.rest = this.rest.slice(1);
+    if (looksBinary(this.rest)) {
+      throw new Refusal(
+        'The file is not text. Export the recording as CSV (comma, semicolon or tab separated) and try again.',
+      );
+    }
+    const headLine = firstLine(this.rest, whole);
+    if (headLine === undefined) return undefined;
+    return { delimiter: delimiterOf(headLine), end: this.rest.includes('\n') ? '\n' : '\r' };
+  }
+
+  private cut(form: Form, whole: boolean): void {
+    this.quoted ||= this.rest.includes('"');
+    if (this.quoted) this.cutQuoted(form, whole);
+    else this.cutPlain(form, whole);
+  }
+
+  /** Without quotes a line is its cells. */
+  private cutPlain({ delimiter, end }: Form, whole: boolean): void {
+    const { rest } = this;
+    let from = 0;
+    while (from < rest.length) {
+      const found = rest.indexOf(end, from);
+      if (found < 0 && !whole) break;
+      const to = found < 0 ? rest.length : found;
+      const line = rest.slice(from, rest[to - 1] === '\r' ? to - 1 : to);
+      const cells = line.split(delimiter);
+      if (holdsSomething.test(line) || cells.join('').trim() !== '') this.take(cells);
+      from = to + 1;
+    }
+    this.rest = rest.slice(from);
+  }
+
+  /** With quotes the library knows the rules; it is given whole rows: after each of them the quotes are even. */
+  private cutQuoted({ delimiter, end }: Form, whole: boolean): void {
+    const { rest } = this;
+    const to = whole ? rest.length : endOfRows(rest, end);
+    const step = ({ data }: { data: string[] }) => this.take(data);
+    if (to > 0) Papa.parse<string[]>(rest.slice(0, to), { delimiter, skipEmptyLines: 'greedy', step });
+    this.rest = rest.slice(to);
+  }
+
+  private take(cells: readonly string[]): void {
+    if (this.takeRow) {
+      this.rows++;
+      return this.takeRow(cells);
     }
     const header = cells.map((cell) => plainHeading(cell.trim()));
     if (header.every((cell) => cell === '' || isNumber(cell))) {
@@ -33,41 +105,33 @@ export function eachCsvRow(text: string, columns: (header: string[]) => (row: re
         'The file has no header line. The first line must name the columns with their units, such as "time [s],rollerSpeed [rad/s]".',
       );
     }
-    take = columns(header);
-  };
-  // Without quotes a line is its cells; with them the library knows the rules.
-  if (clean.includes('"'))
-    Papa.parse<string[]>(clean, { delimiter, skipEmptyLines: 'greedy', step: ({ data }) => step(data) }); // prettier-ignore
-  else
-    eachPlainLine(clean, (line) => {
-      const cells = line.split(delimiter);
-      if (holdsSomething.test(line) || cells.join('').trim() !== '') step(cells);
-    });
-  return rows;
+    this.takeRow = this.columns(header);
+  }
+}
+
+/** Behind the last line end that stands outside of quotes; 0 where there is none. */
+function endOfRows(text: string, end: string): number {
+  let to = 0;
+  let outside = true;
+  for (let at = 0; at < text.length; at++) {
+    const sign = text[at];
+    if (sign === '"') outside = !outside;
+    else if (sign === end && outside) to = at + 1;
+  }
+  return to;
 }
 
 /** More than blanks and delimiters of any kind: most lines need no closer look. */
 const holdsSomething = /[^\s,;]/;
 
-/** The lines of a text, whatever ends them. */
-function eachPlainLine(text: string, take: (line: string) => void): void {
-  const end = text.includes('\n') ? '\n' : '\r';
-  for (let from = 0; from < text.length;) {
-    const found = text.indexOf(end, from);
-    const to = found < 0 ? text.length : found;
-    const line = text.slice(from, text[to - 1] === '\r' ? to - 1 : to);
-    take(line);
-    from = to + 1;
-  }
-}
-
-/** The first line that holds anything; the rest of a long file is not looked at. */
-function firstLine(text: string): string | undefined {
+/** The first line that holds anything. @param whole nothing comes after this text; otherwise a line without an end is none yet */
+function firstLine(text: string, whole: boolean): string | undefined {
   const from = text.search(/[^\s]/);
   if (from < 0) return undefined;
   const end = text.slice(from).search(/[\r\n]/);
   const begin = Math.max(text.lastIndexOf('\n', from), text.lastIndexOf('\r', from)) + 1;
-  return end < 0 ? text.slice(begin) : text.slice(begin, from + end);
+  if (end < 0) return whole ? text.slice(begin) : undefined;
+  return text.slice(begin, from + end);
 }
 
 function delimiterOf(headLine: string): string {

@@ -1,7 +1,7 @@
 import type { Recording } from '../recording/recording.ts';
 import { Refusal } from '../refusal.ts';
 import { columnsOf, type Column } from './columns.ts';
-import { cellNumber, eachCsvRow } from './csv-table.ts';
+import { cellNumber, CsvRows } from './csv-table.ts';
 import { medianOf } from '../numerics/quantile.ts';
 
 export interface ReadRecording {
@@ -15,41 +15,69 @@ const mostUnusable = 0.2;
 const leastRows = 20;
 
 /**
- * Reads a recording from CSV text.
+ * Reads a recording from CSV text that comes in pieces.
  *
  * Isolated cells that hold no number cost their row where figures depend on
  * them, and are left blank elsewhere; rows whose time repeats or steps back
  * are left out. All of it is said in the remarks.
- *
- * @throws Refusal with a sentence when the file cannot be a recording
  */
-export function readRecordingCsv(text: string): ReadRecording {
-  let taker: RowTaker | undefined;
-  const rows = eachCsvRow(text, (header) => {
+export class RecordingReader {
+  private taker: RowTaker | undefined;
+  private readonly table = new CsvRows((header) => {
     const { columns, time, remarks } = columnsOf(header);
-    taker = new RowTaker(columns, time, remarks);
-    return (row) => taker?.take(row);
+    const taker = (this.taker = new RowTaker(columns, time, remarks));
+    return (row) => taker.take(row);
   });
-  if (!taker || rows === 0) throw new Refusal('The file has a header line but no rows under it.');
-  return taker.read(rows);
-}
 
-/** Numbers that come one by one, in memory that grows with them. */
-class Numbers {
-  private values = new Float64Array(4096);
-  length = 0;
-
-  push(value: number): void {
-    if (this.length === this.values.length) {
-      const more = new Float64Array(2 * this.length);
-      more.set(this.values);
-      this.values = more;
-    }
-    this.values[this.length++] = value;
+  /** Takes the next piece, cut anywhere. @throws Refusal with a sentence when the file cannot be a recording */
+  push(text: string): void {
+    this.table.push(text);
   }
 
+  /** The text is over. @throws Refusal with a sentence when the file cannot be a recording */
+  end(): ReadRecording {
+    this.table.end();
+    if (!this.taker || this.table.rows === 0) throw new Refusal('The file has a header line but no rows under it.');
+    return this.taker.read(this.table.rows);
+  }
+}
+
+/** Reads a recording from CSV text that is there whole. @throws Refusal with a sentence when the file cannot be a recording */
+export function readRecordingCsv(text: string): ReadRecording {
+  const reader = new RecordingReader();
+  reader.push(text);
+  return reader.end();
+}
+
+const blockLength = 16_384;
+
+/** Numbers that come one by one, in blocks: a list that grows by copying would be there twice. */
+class Numbers {
+  private full: Float64Array[] = [];
+  private block = new Float64Array(blockLength);
+  private inBlock = 0;
+
+  get length(): number {
+    return this.full.length * blockLength + this.inBlock;
+  }
+
+  push(value: number): void {
+    if (this.inBlock === blockLength) {
+      this.full.push(this.block);
+      this.block = new Float64Array(blockLength);
+      this.inBlock = 0;
+    }
+    this.block[this.inBlock++] = value;
+  }
+
+  /** All of them, which are kept no longer. */
   taken(): Float64Array {
-    return this.values.slice(0, this.length);
+    const all = new Float64Array(this.length);
+    this.full.forEach((block, at) => all.set(block, at * blockLength));
+    all.set(this.block.subarray(0, this.inBlock), this.full.length * blockLength);
+    this.full = [];
+    this.inBlock = 0;
+    return all;
   }
 }
 

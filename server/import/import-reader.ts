@@ -3,19 +3,40 @@ import { Refusal } from '../../core/refusal.ts';
 import type { ImportAnswer, ImportAsked } from './import-worker.ts';
 import type { ImportedAs, ReadImport } from './read-import.ts';
 
+/** Cells are rubbish as soon as they are read: cleared away often, they need little room, MB. */
+const resourceLimits = { maxYoungGenerationSizeMb: 16, maxOldGenerationSizeMb: 1024 };
+
+interface Open {
+  resolve: (read: ReadImport) => void;
+  reject: (error: Error) => void;
+  onProgress: (read: number) => void;
+}
+
 /** Reads files in a thread of its own: a large one takes seconds, and a run may be recorded meanwhile. */
 export class ImportReader {
   private worker: Worker | undefined;
   private asked = 0;
-  private readonly open = new Map<number, { resolve: (read: ReadImport) => void; reject: (error: Error) => void }>();
+  private readonly open = new Map<number, Open>();
 
-  /** @throws Refusal with what is wrong with the file */
-  read(bytes: Uint8Array, as: ImportedAs): Promise<ReadImport> {
+  /**
+   * @param path of a file that stays until this settles
+   * @param onProgress is told how much of it has been read, 0 to 1
+   * @param signal ends the reading: it is refused then
+   * @throws Refusal with what is wrong with the file
+   */
+  async read(
+    path: string,
+    as: ImportedAs,
+    { onProgress = () => undefined, signal }: { onProgress?: (read: number) => void; signal?: AbortSignal } = {},
+  ): Promise<ReadImport> {
     const worker = (this.worker ??= this.started());
     const ask = ++this.asked;
-    const answer = new Promise<ReadImport>((resolve, reject) => this.open.set(ask, { resolve, reject }));
-    worker.postMessage({ ask, bytes, as } satisfies ImportAsked);
-    return answer;
+    const answer = new Promise<ReadImport>((resolve, reject) => this.open.set(ask, { resolve, reject, onProgress }));
+    worker.postMessage({ ask, path, as } satisfies ImportAsked);
+    const cancel = () => worker.postMessage({ cancel: ask } satisfies ImportAsked);
+    if (signal?.aborted) cancel();
+    signal?.addEventListener('abort', cancel, { once: true });
+    return answer.finally(() => signal?.removeEventListener('abort', cancel));
   }
 
   async close(): Promise<void> {
@@ -23,13 +44,14 @@ export class ImportReader {
   }
 
   private started(): Worker {
-    const worker = new Worker(new URL('./start-worker.mjs', import.meta.url), { execArgv: [] });
+    const worker = new Worker(new URL('./start-worker.mjs', import.meta.url), { execArgv: [], resourceLimits });
     // An idle reader keeps no process alive.
     worker.unref();
     worker.on('message', (answer: ImportAnswer) => {
       const open = this.open.get(answer.ask);
-      this.open.delete(answer.ask);
       if (!open) return;
+      if ('progress' in answer) return open.onProgress(answer.progress);
+      this.open.delete(answer.ask);
       if ('read' in answer) open.resolve(answer.read);
       else open.reject('refusal' in answer ? new Refusal(answer.refusal) : new Error(answer.failure));
     });

@@ -1,7 +1,9 @@
+import { createReadStream } from 'node:fs';
+import { stat } from 'node:fs/promises';
 import type { Air } from '../../core/air/air.ts';
 import type { DynoProfile } from '../../core/dyno/dyno-profile.ts';
 import { airFromColumns } from '../../core/exchange/air-columns.ts';
-import { readRecordingCsv } from '../../core/exchange/read-csv.ts';
+import { RecordingReader } from '../../core/exchange/read-csv.ts';
 import type { Recording } from '../../core/recording/recording.ts';
 import { preparedSweep } from '../../core/reduction/prepared-sweep.ts';
 
@@ -19,12 +21,29 @@ export interface ImportedAs {
   engineToDrumRatio: number | null;
 }
 
+const pieceBytes = 2 ** 20;
+
 /**
- * Reads a recording from a file's bytes.
+ * Reads a recording from a file, piece by piece.
+ * @param onPiece is told after each piece how much of the file has been read, 0 to 1; what it throws ends the reading
  * @throws Refusal with what is wrong with it: here, and not at every look at the run
  */
-export function readImport(bytes: Uint8Array, { dyno, engineToDrumRatio }: ImportedAs): ReadImport {
-  const { recording, remarks } = readRecordingCsv(new TextDecoder().decode(bytes));
+export async function readImport(
+  path: string,
+  { dyno, engineToDrumRatio }: ImportedAs,
+  onPiece: (read: number) => void = () => undefined,
+): Promise<ReadImport> {
+  const reader = new RecordingReader();
+  const decoder = new TextDecoder();
+  const { size } = await stat(path);
+  let read = 0;
+  for await (const piece of createReadStream(path, { highWaterMark: pieceBytes }) as AsyncIterable<Buffer>) {
+    reader.push(decoder.decode(piece, { stream: true }));
+    read += piece.length;
+    onPiece(read / size);
+  }
+  reader.push(decoder.decode());
+  const { recording, remarks } = reader.end();
   preparedSweep(recording, dyno, engineToDrumRatio ?? undefined);
   return { recording, remarks, air: airFromColumns(recording) };
 }

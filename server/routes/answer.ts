@@ -54,11 +54,12 @@ export async function act<T>(
 /** Every error as one sentence in JSON; what we did not expect is logged in full and told in short, a refusal with its place. */
 export function errorAnswer(log: Log): ErrorRequestHandler {
   return (error: unknown, request, response, next) => {
-    if (response.headersSent) return next(error);
+    if (response.headersSent && !response.locals.inLines) return next(error);
     const { status, text, ...about } = sentenceFor(asRefusal(error));
     const place = { method: request.method, path: request.path, status };
     if (status === 500) log.error({ ...place, err: error }, 'a request failed');
     else log.info(place, 'refused');
+    if (response.locals.inLines) return void response.end(`${JSON.stringify({ status, error: text, ...about })}\n`);
     // Whatever a route had promised of its answer, nobody may keep a refusal.
     response
       .set('cache-control', 'no-store')

@@ -1,13 +1,6 @@
 import { photoFields, tuneFileFields } from '../../contract/job-file.ts';
 import type { Database } from '../../store/database.ts';
-import {
-  addPhoto,
-  addTuneFile,
-  photoContent,
-  photosOfJob,
-  tuneFileById,
-  tuneFileContent,
-} from '../../store/files.ts';
+import { addPhoto, addTuneFile, photoContent, photosOfJob, tuneFileById, tuneFileContent } from '../../store/files.ts';
 import { changeRow } from '../../store/rows.ts';
 import { setupById } from '../../store/setups.ts';
 import { act, bodyAs, found, idOf } from './answer.ts';

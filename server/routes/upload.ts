@@ -1,3 +1,7 @@
+import { randomUUID } from 'node:crypto';
+import { mkdtemp } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import type { Request, RequestHandler } from 'express';
 import multer from 'multer';
 import { cleanBody } from '../clean-input.ts';
@@ -9,12 +13,33 @@ function cleanWords(request: Request): void {
   if (request.file) request.file.originalname = String(cleanBody(nameOf(request.file)));
 }
 
-/** Takes one file, in the field `file`, and a few words beside it; a form that is broken is refused. */
-export function upload(megabytes: number, fields = 4): RequestHandler {
-  const take = multer({ storage: multer.memoryStorage(), limits: { fileSize: megabytes * 1e6, files: 1, fields } }).single('file'); // prettier-ignore
+let folder: Promise<string> | undefined;
+/** Files that are on their way in: in a folder of this process's own, under names of ours. */
+const onTheWay = multer.diskStorage({
+  destination: (_request, _file, taken) => {
+    (folder ??= mkdtemp(join(tmpdir(), `suvok-uploads-${process.pid}-`))).then(
+      (place) => taken(null, place),
+      (error: Error) => {
+        folder = undefined;
+        taken(error, '');
+      },
+    );
+  },
+  filename: (_request, _file, taken) => taken(null, randomUUID()),
+});
+
+/**
+ * Takes one file, in the field `file`, and a few words beside it; a form that is broken is refused.
+ * @param where a large one goes to the disk, and whoever takes it removes it
+ */
+export function upload(megabytes: number, fields = 4, where: 'memory' | 'disk' = 'memory'): RequestHandler {
+  const storage = where === 'disk' ? onTheWay : multer.memoryStorage();
+  const take = multer({ storage, limits: { fileSize: megabytes * 1e6, files: 1, fields } }).single('file');
   return (request, response, next) =>
     take(request, response, (error: unknown) => {
       // Limits have a code and a sentence of their own; what is left is a form that is not one.
+      if ((error as NodeJS.ErrnoException | undefined)?.code === 'ENOSPC')
+        return next(new HttpRefusal(507, 'There is no room on this machine’s disk for the file. Nothing was stored.'));
       if (error instanceof Error && !(error instanceof multer.MulterError))
         return next(new HttpRefusal(400, 'The form did not arrive whole, or is not well formed. Nothing was stored; send it again.')); // prettier-ignore
       if (error) return next(error);

@@ -1,16 +1,17 @@
 import { Button, Group, NumberInput, Select, Stack, Text } from '@mantine/core';
 import { Dropzone } from '@mantine/dropzone';
 import { notifications } from '@mantine/notifications';
-import { skipToken, useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { skipToken, useMutation, useQuery } from '@tanstack/react-query';
+import { useEffect, useRef, useState } from 'react';
 import type { AirFile, DynoFile } from '../../contract/files.ts';
 import type { Job, Run, Setup } from '../../contract/records.ts';
-import { api } from '../state/api.ts';
-import { useChange } from '../state/queries.ts';
+import { queryClient } from '../state/queries.ts';
 import { useLive } from '../state/live.ts';
 import { FindingLine, FindingList } from '../ui/severity.tsx';
 import { figuresWorker } from '../workers/figures-worker.ts';
 import type { Preview } from '../workers/figures.worker.ts';
+import { ImportProgress } from './import-progress.tsx';
+import { ImportCancelled, sendImport, type ImportProgress as Done } from './send-import.ts';
 import { takeFiles, type TakenFiles } from './taken-files.ts';
 import classes from './import-form.module.css';
 
@@ -24,21 +25,30 @@ export function ImportForm({ job, setup, onDone }: { job: Job; setup: Setup; onD
   const dyno =
     taken.dyno?.content ?? known.find((candidate) => candidate.value === (dynoChoice ?? known[0]?.value))?.dyno;
   const { csv } = taken;
-  const { data: preview } = useQuery<Preview>({
-    queryKey: ['preview', csv?.file.name, csv?.file.lastModified, csv?.text.length],
-    queryFn: csv ? () => figuresWorker().preview(csv.text) : skipToken,
+  const { data: preview, isLoading: looking } = useQuery<Preview>({
+    queryKey: ['preview', csv?.name, csv?.lastModified, csv?.size],
+    queryFn: csv ? () => figuresWorker().preview(csv) : skipToken,
+    staleTime: Infinity,
   });
   const readable = preview && !('refusal' in preview) ? preview : undefined;
-  const send = useChange(({ file, dyno }: { file: File; dyno: DynoFile }) =>
-    api.importRun(file, {
+  const [progress, setProgress] = useState<Done>();
+  const cancel = useRef<AbortController | undefined>(undefined);
+  // A dialog that is closed waits for nothing.
+  useEffect(() => () => cancel.current?.abort(), []);
+  const sent = async ({ file, dyno }: { file: File; dyno: DynoFile }) => {
+    const settings = {
       setupId: Number(setupId),
       dyno,
       air: taken.air?.content ?? null,
       engineToDrumRatio: readable?.hasPickup ? null : Number(ratio),
-    }),
-  );
-  const ready =
-    csv && readable && dyno && (readable.hasPickup || Number(ratio) > 0) ? { file: csv.file, dyno } : undefined;
+    };
+    cancel.current = new AbortController();
+    setProgress({ doing: 'sending', done: 0 });
+    return sendImport(file, settings, setProgress, cancel.current.signal).finally(() => setProgress(undefined));
+  };
+  // What goes wrong is said in the dialog itself.
+  const send = useMutation({ mutationFn: sent, onSuccess: () => queryClient.invalidateQueries() });
+  const ready = csv && readable && dyno && (readable.hasPickup || Number(ratio) > 0) ? { file: csv, dyno } : undefined;
   return (
     <Stack gap={14}>
       <Dropzone
@@ -59,14 +69,15 @@ export function ImportForm({ job, setup, onDone }: { job: Job; setup: Setup; onD
             {problem}
           </FindingLine>
         ))}
+        {csv && looking && <FindingLine severity="note">{csv.name} is being looked at.</FindingLine>}
         {csv && preview && 'refusal' in preview && (
           <FindingLine severity="stop">
-            {csv.file.name}: {preview.refusal}
+            {csv.name}: {preview.refusal}
           </FindingLine>
         )}
         {csv && readable && (
           <FindingLine severity="note">
-            {csv.file.name}: {readable.samples} samples over {readable.durationS.toFixed(1)} s;{' '}
+            {csv.name}: {readable.samples} samples over {readable.durationS.toFixed(1)} s;{' '}
             {readable.channels.join(', ')}.
           </FindingLine>
         )}
@@ -112,9 +123,10 @@ export function ImportForm({ job, setup, onDone }: { job: Job; setup: Setup; onD
       />
       {send.isError && (
         <Text size="sm" c="var(--stop)" role="alert">
-          {send.error.message} Nothing was stored.
+          {send.error instanceof ImportCancelled ? 'Cancelled.' : send.error.message} Nothing was stored.
         </Text>
       )}
+      {progress && <ImportProgress progress={progress} cancel={() => cancel.current?.abort()} />}
       <Group justify="flex-end">
         <Button variant="subtle" color="gray" onClick={onDone}>
           Cancel

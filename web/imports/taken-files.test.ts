@@ -12,7 +12,7 @@ test('files are sorted by what they hold, and a later one takes the place of the
     file('machine.json', testDyno),
     file('day.json', { temperatureC: 20, pressureHpa: 1000, relativeHumidityPct: 50 }),
   ]);
-  expect(first.csv!.text).toBe('time [s]');
+  expect(first.csv!.name).toBe('run.csv');
   expect(first.dyno!.content.inertiaKgM2).toBe(50);
   expect(first.air!.content.temperatureC).toBe(20);
   expect(first.problems).toEqual([]);

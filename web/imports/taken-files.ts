@@ -1,8 +1,9 @@
+import { jsonIn } from '../../contract/text.ts';
 import { airFile, dynoFile, problemIn, type AirFile, type DynoFile } from '../../contract/files.ts';
 
 /** What has been dropped so far; each new file takes the place of the last of its kind. */
 export interface TakenFiles {
-  csv?: { file: File; text: string };
+  csv?: File;
   dyno?: { name: string; content: DynoFile };
   air?: { name: string; content: AirFile };
   /** Sentences about files that could not be used. */
@@ -13,12 +14,11 @@ export interface TakenFiles {
 export async function takeFiles(before: TakenFiles, files: readonly File[]): Promise<TakenFiles> {
   const taken: TakenFiles = { ...before, problems: [] };
   for (const file of files) {
-    const text = await file.text();
     if (!/\.json$/i.test(file.name)) {
-      taken.csv = { file, text };
+      taken.csv = file;
       continue;
     }
-    const content = parsed(text);
+    const content = jsonIn((await file.text()).replace(/^\uFEFF/, ''));
     const dyno = dynoFile.safeParse(content);
     const air = airFile.safeParse(content);
     if (dyno.success) taken.dyno = { name: file.name, content: dyno.data };
@@ -31,12 +31,4 @@ export async function takeFiles(before: TakenFiles, files: readonly File[]): Pro
     }
   }
   return taken;
-}
-
-function parsed(text: string): unknown {
-  try {
-    return JSON.parse(text.replace(/^\uFEFF/, ''));
-  } catch {
-    return undefined;
-  }
 }

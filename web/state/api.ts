@@ -1,9 +1,7 @@
 import { z } from 'zod';
 import {
-  importResult,
   refusal,
   type DeviceSettingsRequest,
-  type ImportSettings,
   type JobChange,
   type Mounting,
   type NewJob,
@@ -162,6 +160,4 @@ export const api = {
     ),
   arm: (bay: number) => ask(bayState, `/bays/${bay}/arm`, sending('POST', {})),
   end: (bay: number) => ask(bayState, `/bays/${bay}/end`, sending('POST', {})),
-  importRun: (file: File, settings: ImportSettings) =>
-    ask(importResult, '/imports', sendingForm(file, { settings: JSON.stringify(settings) })),
 };

@@ -11,7 +11,7 @@ import {
 } from './run-readings.ts';
 import type { Job, Run } from '../../contract/records.ts';
 import { airFromColumns } from '../../core/exchange/air-columns.ts';
-import { readRecordingCsv } from '../../core/exchange/read-csv.ts';
+import { RecordingReader, type ReadRecording } from '../../core/exchange/read-csv.ts';
 import type { LoggedEngine, LogEvent } from '../../core/log/run-log.ts';
 import { limitChannel, type LimitQuantity } from '../../core/limits/limit.ts';
 import { overSpeed, overTime, type LogSeries } from '../../core/log/series.ts';
@@ -132,9 +132,9 @@ const worker = {
     return { kind: 'step', holds: steadyHolds(recording, run.dyno, ratio, settings) };
   },
 
-  preview(text: string): Preview {
+  async preview(file: File): Promise<Preview> {
     try {
-      const { recording, remarks } = readRecordingCsv(text);
+      const { recording, remarks } = await readFile(file);
       return {
         samples: recording.time.length,
         durationS: recording.time[recording.time.length - 1]! - recording.time[0]!,
@@ -166,3 +166,11 @@ function ownMistakesSaid<T>(work: () => T): T {
 
 export type FiguresWorker = typeof worker;
 expose(worker);
+
+/** A recording's file, piece by piece: it may be larger than a page may hold twice. */
+async function readFile(file: File): Promise<ReadRecording> {
+  const reader = new RecordingReader();
+  const pieces = file.stream().pipeThrough(new TextDecoderStream()).getReader();
+  for (let piece = await pieces.read(); !piece.done; piece = await pieces.read()) reader.push(piece.value);
+  return reader.end();
+}

@@ -1,0 +1,60 @@
+import type { z } from 'zod';
+import { importResult, type ImportSettings } from '../../contract/http.ts';
+import { jsonIn } from '../../contract/text.ts';
+import { workLine } from '../../contract/work-lines.ts';
+import { RequestProblem } from '../state/api.ts';
+
+/** How far an import is: each part from 0 to 1. */
+export interface ImportProgress {
+  doing: 'sending' | 'reading' | 'storing';
+  done: number;
+}
+
+/** Somebody cancelled: nothing was stored. */
+export class ImportCancelled extends Error {}
+
+/**
+ * Sends a recording, and tells of it as it goes. With XMLHttpRequest: fetch tells nothing of what it sends.
+ * @throws RequestProblem with the server's sentence, ImportCancelled
+ */
+export function sendImport(
+  file: File,
+  settings: ImportSettings,
+  onProgress: (progress: ImportProgress) => void,
+  signal: AbortSignal,
+): Promise<z.output<typeof importResult>> {
+  const form = new FormData();
+  form.append('file', file);
+  form.append('settings', JSON.stringify(settings));
+  return new Promise((resolve, reject) => {
+    const request = new XMLHttpRequest();
+    let taken = 0;
+    /** Whole lines of the answer so far. */
+    const take = () => {
+      const text = request.responseText;
+      for (let end = text.indexOf('\n', taken); end >= 0; end = text.indexOf('\n', taken)) {
+        const line = workLine.safeParse(jsonIn(text.slice(taken, end)));
+        taken = end + 1;
+        if (!line.success) continue;
+        if ('doing' in line.data) onProgress(line.data);
+        else if ('error' in line.data) reject(new RequestProblem(line.data.error));
+        else resolve(importResult.parse(line.data.answer));
+      }
+    };
+    request.upload.onprogress = ({ loaded, total }) =>
+      onProgress({ doing: 'sending', done: total ? loaded / total : 0 });
+    request.onprogress = take;
+    request.onload = () => {
+      take();
+      // What was refused before it was read at all comes as one answer. A promise that has settled stays as it is.
+      const said = jsonIn(request.responseText) as { error?: string } | undefined;
+      reject(new RequestProblem(said?.error ?? `The server answered with ${request.status} and no reason.`));
+    };
+    request.onerror = () => reject(new RequestProblem('The server does not answer any more.'));
+    request.onabort = () => reject(new ImportCancelled());
+    signal.addEventListener('abort', () => request.abort(), { once: true });
+    request.open('POST', '/api/imports');
+    request.setRequestHeader('accept', 'application/x-ndjson');
+    request.send(form);
+  });
+}
