@@ -11,6 +11,7 @@ import { ImportReader } from './import/import-reader.ts';
 import { Live } from './live.ts';
 import { RecorderClient } from './recorder-client.ts';
 import { SpreadLearner } from './spread-learner.ts';
+import { WorkQueue } from './work-queue.ts';
 
 export interface ServerSettings {
   databaseUrl: string;
@@ -21,6 +22,8 @@ export interface ServerSettings {
   webFolder?: string | undefined;
   /** For others than this machine: over TLS, and only once there are accounts. */
   outside?: OutsidePlace | undefined;
+  /** For tests: how often it is looked whether there is long work. */
+  lookForWorkMs?: number;
   log: Log;
 }
 
@@ -76,13 +79,16 @@ export async function startServer(settings: ServerSettings): Promise<RunningServ
     () => recorder.state().bays.some(({ recorder: { state } }) => state !== 'idle'),
     settings.log,
   );
-  learner.start();
+  const queue = new WorkQueue(database, settings.log);
+  await queue.start();
+  await learner.start(queue, settings.lookForWorkMs);
   return {
     port: portOf(http),
     outside,
     database,
     async close() {
-      await learner.stop();
+      learner.stop();
+      await queue.stop();
       recorder.close();
       await live.close();
       for (const one of servers) {

@@ -2,23 +2,27 @@ import type { CurveView } from '../core/figures/curve-of-run.ts';
 import { loneCurve } from './lone-curve.ts';
 import type { Log } from '../contract/log.ts';
 import type { Database } from '../store/database.ts';
+import { setTimeout as pause } from 'node:timers/promises';
+import type { WorkQueue } from './work-queue.ts';
 import { keepPower, nextWithoutPower, type RunPower } from '../store/run-power.ts';
 import { runById } from '../store/runs.ts';
 
-/** After the start, and once all is done, it waits so long, ms; between two runs, and while one is recorded, shorter. */
-const idleMs = 30_000;
-const betweenMs = 250;
+/** It is looked so often whether a run's power is wanting, ms. */
+const lookMs = 30_000;
+/** Pages come first: a pause after every run, ms. */
+const pauseMs = 100;
+/** So long at most for one piece of work of the queue, ms: what is left is the next one. */
+const pieceMs = 60_000;
 /** All runs alike, so that their spread is theirs: SAE J1349 and one smoothing, wide enough for a mean. */
 const view: CurveView = { standard: 'sae-j1349', share: 1, smoothing: 300, gridRpm: 50 };
 
 /**
  * Keeps what the shop knows of the spread of repeats up to date: makes the
- * power of counted runs one at a time while nothing is recorded, and stores it.
+ * power of counted runs one at a time while nothing is recorded, and stores
+ * it. Of several servers one does it, whichever is free.
  */
 export class SpreadLearner {
   private timer: NodeJS.Timeout | undefined;
-  private stopped = false;
-  private working: Promise<void> = Promise.resolve();
 
   /** @param busy whether a run is being recorded: nothing is made then */
   constructor(
@@ -27,15 +31,15 @@ export class SpreadLearner {
     private readonly log: Log,
   ) {}
 
-  start(inMs = idleMs): void {
-    this.plan(inMs);
+  /** @param everyMs how often it is looked whether there is anything to do */
+  async start(queue: WorkQueue, everyMs = lookMs): Promise<void> {
+    await queue.work('run-powers', (signal) => this.learnAll(signal));
+    this.timer = setInterval(() => void this.look(queue), everyMs);
+    this.timer.unref();
   }
 
-  /** Waits for the run at hand; nothing is begun after it. */
-  async stop(): Promise<void> {
-    this.stopped = true;
-    clearTimeout(this.timer);
-    await this.working;
+  stop(): void {
+    clearInterval(this.timer);
   }
 
   /** Makes one run's power. @returns false where there is none left */
@@ -46,22 +50,22 @@ export class SpreadLearner {
     return true;
   }
 
-  private plan(inMs: number): void {
-    if (this.stopped) return;
-    this.timer = setTimeout(() => {
-      this.working = this.work();
-    }, inMs);
-    this.timer.unref();
+  /** Makes what is wanting, until a run is recorded, the server stops, or others may want their turn. */
+  private async learnAll(signal: AbortSignal): Promise<void> {
+    const until = Date.now() + pieceMs;
+    let made = 0;
+    while (!signal.aborted && !this.busy() && Date.now() < until && (await this.learnOne())) {
+      made++;
+      await pause(pauseMs);
+    }
+    if (made > 0) this.log.info({ made }, 'powers of runs were made for the spread of repeats');
   }
 
-  private async work(): Promise<void> {
-    let next = idleMs;
-    try {
-      if (this.busy() || (await this.learnOne())) next = betweenMs;
-    } catch (error) {
-      this.log.warn({ err: error }, 'the spread of repeats was not learned from a run; it is tried again');
-    }
-    this.plan(next);
+  private async look(queue: WorkQueue): Promise<void> {
+    if (this.busy()) return;
+    // With the database away there is nothing to do; it is told of elsewhere.
+    const wanting = await nextWithoutPower(this.database).catch(() => undefined);
+    if (wanting !== undefined) await queue.ask('run-powers');
   }
 }
 

@@ -32,7 +32,9 @@ test('a database that an administrator made is given to its owner, who then chan
   await ensureRole(admin, owner, 'two');
   await giveTo(admin, owner);
   await giveTo(admin, owner);
-  const { rows } = await admin.query<{ owners: string[] }>(`select array_agg(distinct pg_get_userbyid(o)::text) as owners from (
+  const { rows } = await admin.query<{
+    owners: string[];
+  }>(`select array_agg(distinct pg_get_userbyid(o)::text) as owners from (
     select relowner as o from pg_class where relnamespace = 'public'::regnamespace
     union select proowner from pg_proc where pronamespace = 'public'::regnamespace) as found`);
   expect(rows[0]!.owners).toEqual([owner]);

@@ -16,6 +16,9 @@ const never = {
   migration: ['insert', 'update', 'delete'],
 } as const;
 
+/** Our own, and the queue's. */
+const schemas = ['public', 'pgboss'];
+
 const named = (name: string) => pg.escapeIdentifier(name);
 
 /**
@@ -24,10 +27,12 @@ const named = (name: string) => pg.escapeIdentifier(name);
  */
 export async function letWork(client: Queryable, role: string): Promise<void> {
   const to = named(role);
-  await client.query(`grant usage on schema public to ${to}`);
-  await client.query(`revoke create on schema public from public, ${to}`);
-  await client.query(`grant select, insert, update, delete on all tables in schema public to ${to}`);
-  await client.query(`grant usage on all sequences in schema public to ${to}`);
+  for (const schema of schemas) {
+    await client.query(`grant usage on schema ${schema} to ${to}`);
+    await client.query(`revoke create on schema ${schema} from public, ${to}`);
+    await client.query(`grant select, insert, update, delete on all tables in schema ${schema} to ${to}`);
+    await client.query(`grant usage on all sequences in schema ${schema} to ${to}`);
+  }
   for (const [table, rights] of Object.entries(never))
     await client.query(`revoke ${rights.join(', ')} on ${named(table)} from ${to}`);
 }
@@ -39,15 +44,19 @@ export async function letWork(client: Queryable, role: string): Promise<void> {
 export async function giveTo(client: Queryable, role: string): Promise<void> {
   const { rows } = await client.query<{ what: string }>(
     // What belongs to a table follows it; what an extension made is its own.
-    `select format('%s %I', case relkind when 'S' then 'sequence' when 'v' then 'view' else 'table' end, relname) as what
-       from pg_class where relnamespace = 'public'::regnamespace and pg_get_userbyid(relowner) <> $1 and (relkind in ('r', 'p', 'v')
+    `with ours as (select oid, nspname, nspowner from pg_namespace where nspname = any($2))
+     select format('%s %I.%I', case relkind when 'S' then 'sequence' when 'v' then 'view' else 'table' end, nspname, relname) as what
+       from pg_class join ours on ours.oid = relnamespace where pg_get_userbyid(relowner) <> $1 and (relkind in ('r', 'p', 'v')
         or (relkind = 'S' and not exists (select 1 from pg_depend where objid = pg_class.oid and deptype in ('a', 'i'))))
      union all
-     select format('routine %s', oid::regprocedure)
-       from pg_proc where pronamespace = 'public'::regnamespace and pg_get_userbyid(proowner) <> $1
+     select format('routine %s', pg_proc.oid::regprocedure)
+       from pg_proc join ours on ours.oid = pronamespace where pg_get_userbyid(proowner) <> $1
      union all
-     select 'schema public' from pg_namespace where nspname = 'public' and pg_get_userbyid(nspowner) <> $1`,
-    [role],
+     select format('type %I.%I', nspname, typname)
+       from pg_type join ours on ours.oid = typnamespace where typtype = 'e' and pg_get_userbyid(typowner) <> $1
+     union all
+     select format('schema %I', nspname) from ours where pg_get_userbyid(nspowner) <> $1`,
+    [role, schemas],
   );
   for (const { what } of rows) await client.query(`alter ${what} owner to ${named(role)}`);
 }

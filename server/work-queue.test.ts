@@ -1,0 +1,121 @@
+import { afterEach, beforeEach, expect, test } from '@jest/globals';
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { silentLog, type Log } from '../contract/log.ts';
+import type { Job } from '../contract/records.ts';
+import { writeRecordingCsv } from '../core/exchange/write-csv.ts';
+import { generatedRun } from '../core/testing/generated-run.ts';
+import { testDyno } from '../core/testing/test-car.ts';
+import { openDatabase, type Database } from '../store/database.ts';
+import { migrate } from '../store/migrate.ts';
+import { asApplication, freshDatabase, takeAway } from '../store/testing/test-database.ts';
+import { startServer, type RunningServer } from './server.ts';
+import { eventually } from './testing/test-server.ts';
+import { WorkQueue } from './work-queue.ts';
+
+let ownerUrl: string;
+let url: string;
+let drop: () => Promise<void>;
+let database: Database;
+const ends: (() => Promise<void>)[] = [];
+beforeEach(async () => {
+  ({ url: ownerUrl, drop } = await freshDatabase());
+  await migrate(ownerUrl);
+  url = await asApplication(ownerUrl);
+  database = openDatabase(url, silentLog);
+});
+afterEach(async () => {
+  for (const end of ends.splice(0)) await end();
+  await database.end();
+  await drop();
+});
+
+async function queue(log: Log = silentLog): Promise<WorkQueue> {
+  const made = new WorkQueue(database, log, 1);
+  await made.start();
+  ends.push(() => made.stop());
+  return made;
+}
+
+/** A server that says how many powers of runs it has made. */
+async function worker(): Promise<{ server: RunningServer; made: () => number }> {
+  let made = 0;
+  const log = { ...silentLog, info: (fields: object) => void (made += (fields as { made?: number }).made ?? 0) };
+  const recorder = join(mkdtempSync(join(tmpdir(), 'suvok-none-')), 'socket');
+  return {
+    server: await startServer({ databaseUrl: url, port: 0, recorder, log, lookForWorkMs: 50 }),
+    made: () => made,
+  };
+}
+
+test('the powers of many runs are made once each, and go on when the server that was at it stops', async () => {
+  const one = await worker();
+  const api = `http://127.0.0.1:${one.server.port}/api`;
+  const job = (await (await fetch(`${api}/jobs`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: '{"vehicle":"Worked on"}' })).json()) as Job; // prettier-ignore
+  const runs = 8;
+  const text = writeRecordingCsv(generatedRun({}));
+  for (let run = 0; run < runs; run++) {
+    const form = new FormData();
+    form.append('file', new Blob([text]), 'run.csv');
+    form.append('settings', JSON.stringify({ setupId: job.setups[0]!.id, dyno: testDyno, air: null, engineToDrumRatio: null })); // prettier-ignore
+    expect((await fetch(`${api}/imports`, { method: 'POST', body: form })).status).toBe(201);
+  }
+  const stored = async () => (await database.query<{ made: number }>('select count(*)::int as made from run_power')).rows[0]!.made; // prettier-ignore
+  await eventually('a beginning', async () => (await stored()) > 0);
+  const other = await worker();
+  await one.server.close();
+  await eventually('the end', async () => (await stored()) === runs);
+  await other.server.close();
+  expect(one.made() + other.made()).toBe(runs);
+}, 60_000);
+
+test('work is asked for by many and done by one at a time', async () => {
+  const [first, second] = [await queue(), await queue()];
+  let [now, most, times] = [0, 0, 0];
+  const does = async () => {
+    times++;
+    most = Math.max(most, ++now);
+    await new Promise((resolve) => setTimeout(resolve, 200));
+    now--;
+  };
+  for (let asks = 0; asks < 20; asks++) await (asks % 2 ? first : second).ask('run-powers');
+  await first.work('run-powers', does);
+  await second.work('run-powers', does);
+  await eventually('it being done', () => times > 0 && now === 0);
+  expect([most, times]).toEqual([1, 1]);
+});
+
+test('work that failed is told of and done again', async () => {
+  const told: unknown[] = [];
+  const one = await queue({ ...silentLog, warn: (fields: object) => void told.push(String((fields as { err: Error }).err.message)) }); // prettier-ignore
+  let times = 0;
+  await one.work('run-powers', () => (++times === 1 ? Promise.reject(new Error('no luck')) : Promise.resolve()));
+  await one.ask('run-powers');
+  await eventually('the second time', () => times === 2);
+  expect(told).toEqual(['no luck']);
+}, 40_000);
+
+test('while the database is away nothing is done, which is told once; then it goes on', async () => {
+  const told: unknown[] = [];
+  const one = await queue({ ...silentLog, warn: (fields: object) => void told.push(fields) });
+  let times = 0;
+  await one.work('run-powers', () => Promise.resolve(void times++));
+  const back = await takeAway(ownerUrl);
+  for (let asks = 0; asks < 3; asks++) await one.ask('run-powers');
+  expect(told).toHaveLength(1);
+  await back();
+  await eventually('the queue', async () => {
+    await one.ask('run-powers');
+    return times > 0;
+  });
+}, 40_000);
+
+test('what a server that died had at hand is given to another one', async () => {
+  const one = await queue();
+  await one.ask('run-powers');
+  await database.query(`update pgboss.job set state = 'active', started_on = now() - interval '1 hour' where name = 'run-powers'`); // prettier-ignore
+  let times = 0;
+  await one.work('run-powers', () => Promise.resolve(void times++));
+  await eventually('it being done', () => times === 1);
+}, 40_000);
