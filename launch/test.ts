@@ -55,8 +55,8 @@ async function jestTests(folders: readonly string[], names: readonly string[], d
   const found = jestReport.parse(JSON.parse(readFileSync(report, 'utf8')));
   const outcome = { passed: found.numPassedTests, failed: found.numFailedTests + found.numRuntimeErrorTestSuites };
   say(`Unit and API tests: ${outcome.passed} passed, ${outcome.failed} failed`);
-  // Jest prints its findings and then the report itself, which is one long line.
-  if (outcome.failed > 0)
+  // Jest prints its findings and then the report itself, which is one long line. A soak's tables are findings.
+  if (outcome.failed > 0 || process.env.SUVOK_SOAK)
     say(
       out
         .split('\n')
@@ -109,7 +109,7 @@ async function browserPart(databaseUrl: string, names: readonly string[] = []): 
 }
 
 /** API tests that have a long form. */
-const soaked = ['server/recording/killed', 'server/routes/bad-input'];
+const soaked = ['server/recording/killed', 'server/recording/hours-away', 'server/routes/bad-input'];
 
 /** Folders of the project's own code. */
 const roots = [

@@ -178,6 +178,8 @@ export class Bay extends EventEmitter<BayEvents> {
     const { drainer, room } = this.parts;
     const own = this.recorder?.state() ?? { state: 'idle' as const, startedS: null, problem: null };
     const key = this.recorder?.runKey;
+    // Both at once is what fills a disk: neither hides the other.
+    const disk = [room.warning(), drainer.problem].filter(Boolean).join(' ');
     const run = key === undefined ? undefined : drainer.entered(key);
     return {
       // What waits for the database keeps nobody from the next run.
@@ -186,7 +188,7 @@ export class Bay extends EventEmitter<BayEvents> {
       runId: run?.id ?? null,
       label: run?.label ?? null,
       lastRunId: this.lastRun?.id ?? null,
-      problem: own.problem ?? room.warning() ?? drainer.problem ?? this.car.problem ?? problem,
+      problem: own.problem ?? (disk || (this.car.problem ?? problem)),
     };
   }
 

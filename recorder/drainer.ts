@@ -200,6 +200,8 @@ export class Drainer extends EventEmitter<DrainerEvents> {
   private finish(key: string, run: Run): void {
     this.journal.stored(key);
     this.drained.delete(key);
+    // It was away, and what waited takes its time.
+    if (this.problem && this.journal.unstored.length > 0) this.tell(`The database answers again; ${this.waiting()}.`);
     this.emit('stored', key, run);
     this.emit('changed');
   }

@@ -107,3 +107,43 @@ test('of a run whose last rows a power cut took, those are kept that were safe',
   expect(next.unstored).toMatchObject([{ end: undefined }]);
   expect(next.sessions[0]!.rows).toBe(100);
 });
+
+test('on a full disk what the database has is given up, and what waited in memory is safe at last', async () => {
+  const files = new MemoryFiles();
+  const journal = await opened(files, { keepMs: 0 });
+  const session = journal.openSession(rollerHello, plainSettings);
+  const run = newRun();
+  journal.begin(run, [{ source: 0, session, from: 0 }]);
+  let at = 0;
+  const more = async () => {
+    give(journal, session, at, (at += 50));
+    await journal.flush();
+  };
+  const problems: (string | null)[] = [];
+  journal.on('problem', (problem) => problems.push(problem));
+  files.room = 40_000;
+  while (problems.length === 0) await more();
+  const safe = journal.rowsOf(session);
+  const names = (await files.list()).length;
+  for (let more50 = 0; more50 < 5; more50++) await more();
+  expect(journal.rowsOf(session)).toBe(safe);
+  // Trying again fills the folder with nothing.
+  expect((await files.list()).length).toBeLessThanOrEqual(names + 1);
+  expect(await readAll(journal, session, 0, safe)).toEqual(count(0, safe));
+  // Until now its run needs it all; then the database has it.
+  const another = newRun();
+  journal.begin(another, [{ source: 0, session, from: safe }]);
+  journal.end({ key: run.key, as: 'sealed', remarks: [], to: [safe] });
+  journal.stored(run.key);
+  await new Promise((resolve) => setTimeout(resolve, 20));
+  await journal.flush();
+  await new Promise((resolve) => setTimeout(resolve, 20));
+  await journal.flush();
+  expect(problems.at(-1)).toBeNull();
+  expect(journal.rowsOf(session)).toBe(at);
+  expect(await readAll(journal, session, safe, at)).toEqual(count(safe, at));
+  files.cutPower();
+  const next = await opened(files);
+  expect(next.unstored).toMatchObject([{ run: { key: another.key } }]);
+  expect(next.sessions).toMatchObject([{ session, rows: at }]);
+});

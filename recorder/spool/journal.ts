@@ -77,7 +77,11 @@ export class Journal extends EventEmitter<JournalEvents> {
           journal.emit('progress');
           void journal.tidy();
         },
-        onProblem: (problem) => journal.emit('problem', problem),
+        onProblem: (problem) => {
+          journal.emit('problem', problem);
+          // A disk that is full takes nothing until something is given up.
+          void journal.tidy();
+        },
       },
       (record, place) => index.take(record, place),
     );
@@ -127,6 +131,7 @@ export class Journal extends EventEmitter<JournalEvents> {
   stored(key: string): void {
     this.append(kinds.stored, { key });
     this.index.runs.delete(key);
+    void this.tidy();
   }
 
   closeSession(session: number): void {
@@ -207,7 +212,7 @@ export class Journal extends EventEmitter<JournalEvents> {
       for (const segment of this.spool.segments) if (!this.closedAt.has(segment)) this.closedAt.set(segment, now);
       for (const segment of this.spool.segments) {
         const since = this.closedAt.get(segment) ?? now;
-        if (segment === this.spool.segment || now - since < this.keepMs || this.index.needs(segment)) break;
+        if (segment >= this.spool.segment || now - since < this.keepMs || this.index.needs(segment)) break;
         this.index.forget(segment);
         this.closedAt.delete(segment);
         await this.spool.release(segment);

@@ -47,6 +47,8 @@ export class Spool {
   waitingBytes = 0;
   private nextRecord = 1;
   private nextSegment = 1;
+  /** Where the batch begins that is being written: nobody knows yet what lies from there on. */
+  private batchFrom = Infinity;
   private timer: NodeJS.Timeout | undefined;
   private committing: Promise<void> | undefined;
   private failing = false;
@@ -94,9 +96,9 @@ export class Spool {
     return spool;
   }
 
-  /** The segment that is written now; those before it are closed. */
+  /** The first segment that is not closed: whatever lies in those before it has been called safe. */
   get segment(): number {
-    return this.current?.number ?? this.nextSegment;
+    return Math.min(this.batchFrom, this.current?.number ?? this.nextSegment);
   }
 
   /** Segments that are kept, the oldest first. */
@@ -137,7 +139,7 @@ export class Spool {
   /** Gives a closed segment up: nothing in it is needed any more. */
   async release(segment: number): Promise<void> {
     const file = this.open.get(segment);
-    if (!file || segment === this.current?.number) return;
+    if (!file || segment >= this.segment) return;
     this.open.delete(segment);
     await file.close();
     const name = nameOf(segment);
@@ -186,6 +188,7 @@ export class Spool {
     if (!this.closed) this.settings.gather();
     const batch = this.waiting;
     if (batch.length === 0) return;
+    this.batchFrom = this.segment;
     try {
       const safe = await this.write(batch);
       this.waiting = this.waiting.slice(batch.length);
@@ -202,6 +205,8 @@ export class Spool {
       this.settings.onProblem(
         `The recorder's disk takes nothing (${message}). What is read meanwhile is held in memory; it is tried again.`,
       );
+    } finally {
+      this.batchFrom = Infinity;
     }
   }
 
@@ -232,6 +237,18 @@ export class Spool {
     return current.position + bytesTaken(content) <= this.segmentBytes ? current : undefined;
   }
 
+  /** A segment that could not be begun takes no room on a disk that may be full: a spare one is a spare again. Never rejects. */
+  private async abandon(name: string, spare: string | undefined): Promise<void> {
+    try {
+      if (spare) {
+        await this.files.rename(name, spare);
+        this.spares.push(spare);
+      } else await this.files.remove(name);
+    } catch {
+      // Its name stays: the next life finds nothing in it, and uses it again.
+    }
+  }
+
   /** Begins a segment: the checkpoint first, and its name made safe. */
   private async begin(): Promise<NonNullable<typeof this.current>> {
     const number = this.nextSegment++;
@@ -251,6 +268,7 @@ export class Spool {
       this.current = { number, file, position: bytes.length };
     } catch (error) {
       await file.close();
+      await this.abandon(name, spare);
       throw error;
     }
     this.open.set(number, file);

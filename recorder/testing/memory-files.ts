@@ -40,6 +40,8 @@ export class MemoryFiles implements SpoolFiles {
   /** Called before every act; what it throws fails the act. */
   before: (act: FileAct, count: number) => void = () => undefined;
   acts = 0;
+  /** What all files together may hold, bytes. */
+  room = Infinity;
   free = 10 * 2 ** 30;
 
   /** Forgets what was not synced. @param share of what was written and not synced that came through, from its beginning, 0 to 1 */
@@ -73,6 +75,9 @@ export class MemoryFiles implements SpoolFiles {
       write: async (bytes, position) => {
         await Promise.resolve();
         this.act('write');
+        const others =
+          [...this.files.values()].reduce((sum, { seen }) => sum + seen.all.length, 0) - stored.seen.all.length;
+        if (others + Math.max(stored.seen.all.length, position + bytes.length) > this.room) throw Object.assign(new Error('no space left on device'), { code: 'ENOSPC' }); // prettier-ignore
         const written = { bytes: Buffer.from(bytes), position };
         stored.seen.put(written);
         stored.unsynced.push(written);

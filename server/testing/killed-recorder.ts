@@ -1,25 +1,36 @@
-import { mkdtempSync } from 'node:fs';
+import { mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { spawn, type ChildProcess } from 'node:child_process';
 
 /** A recorder as a process of its own, to be killed and started again on the same port and folder. */
 export class KillableRecorder {
-  readonly folder = mkdtempSync(join(tmpdir(), 'suvok-recorder-'));
+  readonly folder: string;
   benchLinkPort = 0;
   private child: ChildProcess | undefined;
 
-  constructor(private readonly databaseUrl: string) {}
+  /** @param on where its folder is made, and the least free space there with which it records, MB */
+  constructor(
+    private readonly databaseUrl: string,
+    private readonly on: { place?: string; freeMb?: number } = {},
+  ) {
+    this.folder = mkdtempSync(join(on.place ?? tmpdir(), 'suvok-recorder-'));
+  }
+
+  /** Memory that it holds, MB. */
+  get memoryMb(): number {
+    return Number(/VmRSS:\s+(\d+) kB/.exec(readFileSync(`/proc/${this.child?.pid}/status`, 'utf8'))?.[1]) / 1024;
+  }
 
   async start(): Promise<void> {
-    const child = spawn(process.execPath, ['--import', 'tsx', 'recorder/main.ts'], {
+    const child = spawn(process.execPath, [...(process.env.RECARGS ?? '').split(' ').filter(Boolean), '--import', 'tsx', 'recorder/main.ts'], {
       env: {
         ...process.env,
         NODE_OPTIONS: '',
         DATABASE_URL: this.databaseUrl,
         BENCH_LINK_PORT: String(this.benchLinkPort),
         SUVOK_RECORDER: this.folder,
-        SUVOK_FREE_MB: '0',
+        SUVOK_FREE_MB: String(this.on.freeMb ?? 0),
         SUVOK_LOG: join(this.folder, 'log'),
       },
       stdio: ['ignore', 'pipe', 'inherit'],
