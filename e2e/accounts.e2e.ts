@@ -42,6 +42,7 @@ test('the first account is made on the page; then everybody signs in, and the ti
   await theirs.getByLabel('Password', { exact: true }).fill(password);
   await theirs.getByRole('button', { name: 'Sign in' }).click();
   await expect(theirs.getByText('Clutch smells')).toBeVisible();
+  await expect(theirs.getByText('looks only')).toBeVisible();
   await theirs.getByRole('textbox', { name: 'A line for the timeline' }).fill('I was here');
   await theirs.getByRole('button', { name: 'Write', exact: true }).click();
   await expect(theirs.getByText('Vic is a viewer and may look only')).toBeVisible();

@@ -17,6 +17,7 @@ export function AccountMenu() {
   if (!me) return null;
   return (
     <>
+      {me.role === 'viewer' && <small className={classes.looks}>looks only</small>}
       <Menu position="bottom-end" shadow="md" width={230}>
         <Menu.Target>
           <button className={classes.me} aria-label={`Account of ${me.name}`} title={`${me.name}, ${me.role}`}>
