@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import type { Limit } from './limit.ts';
-import { watchedLimits } from './watched.ts';
+import { heldLimit, watchedLimits } from './watched.ts';
 
 const limits: Limit[] = [
   { quantity: 'engineSpeed', value: 7100, scale: null },
@@ -10,9 +10,10 @@ const limits: Limit[] = [
 ];
 const reads = (values: Record<string, number>) => (quantity: string) => values[quantity];
 
-test('a limit is crossed on its dangerous side, and the crossed one stands first', () => {
+test('a limit is crossed on its dangerous side, and every row stays where it stands', () => {
   const found = watchedLimits(limits, reads({ engineSpeed: 6000, lambda: 0.95, oilPressure: 300 }), true);
-  expect(found[0]).toMatchObject({ quantity: 'lambda', crossed: true });
+  expect(found.map(({ quantity }) => quantity)).toEqual(limits.map(({ quantity }) => quantity));
+  expect(found[1]).toMatchObject({ quantity: 'lambda', crossed: true });
   expect(found.find(({ quantity }) => quantity === 'oilPressure')).toMatchObject({ crossed: false, left: 50 });
 });
 
@@ -24,7 +25,7 @@ test('close to it is near; just on it is kept', () => {
 });
 
 test('λ within what a probe is good to is on its limit, not beyond it, as in the log', () => {
-  const at = (lambda: number) => watchedLimits(limits, reads({ lambda }), true)[0]!;
+  const at = (lambda: number) => watchedLimits(limits, reads({ lambda }), true)[1]!;
   expect(at(0.908)).toMatchObject({ crossed: false, near: true });
   expect(at(0.91).crossed).toBe(true);
 });
@@ -36,4 +37,13 @@ test('λ and oil pressure are not watched while the engine idles', () => {
 
 test('a crank limit is not judged by what the wheels read', () => {
   expect(watchedLimits(limits, reads({ torque: 230 }), true).find(({ quantity }) => quantity === 'torque')!.left).toBeUndefined(); // prettier-ignore
+});
+
+test('what a limit was in a pull it stays, the gravest of it', () => {
+  const [now] = watchedLimits(limits, reads({ engineSpeed: 5000 }), true);
+  expect(heldLimit(now!, false, false)).toMatchObject({ crossed: false, near: false, reading: 5000 });
+  expect(heldLimit(now!, false, true)).toMatchObject({ crossed: false, near: true });
+  expect(heldLimit(now!, true, true)).toMatchObject({ crossed: true, near: false, reading: 5000 });
+  // A wild sample that was too short to count is no crossing.
+  expect(heldLimit({ ...now!, crossed: true }, false, true)).toMatchObject({ crossed: false, near: true });
 });

@@ -24,22 +24,31 @@ const underLoad: readonly LimitQuantity[] = ['lambda', 'richLambda', 'smokeLambd
  *
  * @param read a channel's or quantity's reading in its unit; undefined where there is none
  * @param loaded whether the engine is at full load: some limits are only watched then
- * @returns those that can be read first, crossed ones before the others
+ * @returns in the order that they were given: a row that moves while it is read is read wrong
  */
 export function watchedLimits(
   limits: readonly Limit[],
   read: (quantity: LimitQuantity) => number | undefined,
   loaded: boolean,
 ): WatchedLimit[] {
-  return limits
-    .map((limit): WatchedLimit => {
-      const { label, unit, side } = limitQuantities[limit.quantity];
-      const reading = read(limit.quantity);
-      const judged = reading !== undefined && (loaded || !underLoad.includes(limit.quantity));
-      const left = judged ? headroom(limit, reading) : undefined;
-      const crossed = left !== undefined && left < -readingTolerance(limit);
-      const near = left !== undefined && !crossed && left < nearShare * Math.abs(limit.value);
-      return { quantity: limit.quantity, label, unit, side, value: limit.value, reading, left, crossed, near };
-    })
-    .sort((a, b) => Number(b.crossed) - Number(a.crossed) || Number(b.reading !== undefined) - Number(a.reading !== undefined)); // prettier-ignore
+  return limits.map((limit): WatchedLimit => {
+    const { label, unit, side } = limitQuantities[limit.quantity];
+    const reading = read(limit.quantity);
+    const judged = reading !== undefined && (loaded || !underLoad.includes(limit.quantity));
+    const left = judged ? headroom(limit, reading) : undefined;
+    const crossed = left !== undefined && left < -readingTolerance(limit);
+    const near = left !== undefined && !crossed && left < nearShare * Math.abs(limit.value);
+    return { quantity: limit.quantity, label, unit, side, value: limit.value, reading, left, crossed, near };
+  });
 }
+
+/**
+ * A limit as it is shown for the length of a pull: what it once was in it, it stays.
+ * @param crossed it was crossed, for long enough to count
+ * @param near it was near
+ */
+export const heldLimit = (now: WatchedLimit, crossed: boolean, near: boolean): WatchedLimit => ({
+  ...now,
+  crossed,
+  near: !crossed && (near || now.near),
+});

@@ -2,7 +2,7 @@ import { useEffect } from 'react';
 import { create } from 'zustand';
 import type { Job } from '../../contract/records.ts';
 import { knownLimits, limitChannel, type Limit, type LimitQuantity } from '../../core/limits/limit.ts';
-import { watchedLimits, type WatchedLimit } from '../../core/limits/watched.ts';
+import { heldLimit, watchedLimits, type WatchedLimit } from '../../core/limits/watched.ts';
 import { sound } from '../state/cues.ts';
 import { latestReading, useLive } from '../state/live.ts';
 import { newestLivePoint } from './use-live-curve.ts';
@@ -42,18 +42,19 @@ function readNow(quantity: LimitQuantity): number | undefined {
 }
 
 /** @returns a function that ends it */
-function watch(limits: readonly Limit[]): () => void {
+function watch(job: readonly Limit[]): () => void {
   useLiveLimits.setState({ limits: [], shouts: [] });
   let loadedSince = Infinity;
   const beyondSince = new Map<LimitQuantity, number>();
   const shouted = new Map<LimitQuantity, WatchedLimit>();
+  const wasNear = new Set<LimitQuantity>();
   const timer = setInterval(() => {
     const now = performance.now();
     const throttle = latestReading('throttle');
     // Without a throttle channel a pull that is recorded counts as one under load.
     loadedSince = throttle === undefined || throttle >= openThrottle ? Math.min(loadedSince, now) : Infinity;
     const loaded = now - loadedSince > loadedAfterMs;
-    const watched = watchedLimits(limits, readNow, loaded);
+    const watched = watchedLimits(job, readNow, loaded);
     for (const limit of watched) {
       const { reading, left } = limit;
       if (!limit.crossed || reading === undefined || left === undefined) {
@@ -66,7 +67,9 @@ function watch(limits: readonly Limit[]): () => void {
       if (!before) sound('stop', `Stop. ${limit.label} ${reading.toPrecision(3)}`);
       if (left < (before?.left ?? Infinity)) shouted.set(limit.quantity, limit);
     }
-    useLiveLimits.setState({ limits: watched, shouts: [...shouted.values()] });
+    for (const { near, crossed, quantity } of watched) if (near || crossed) wasNear.add(quantity);
+    const limits = watched.map((limit) => heldLimit(limit, shouted.has(limit.quantity), wasNear.has(limit.quantity)));
+    useLiveLimits.setState({ limits, shouts: [...shouted.values()] });
   }, everyMs);
   return () => clearInterval(timer);
 }

@@ -1,3 +1,4 @@
+import { replaceEqualDeep } from '@tanstack/react-query';
 import { create } from 'zustand';
 import { liveMessage, type BaysState, type BayState } from '../../contract/live.ts';
 import type { DeviceState } from '../../contract/live.ts';
@@ -128,8 +129,10 @@ function take(text: string): void {
   }
 }
 
-function takeBays({ bays, unplaced, plain, trial, pairing }: BaysState): void {
-  const { watched } = useLive.getState();
+/** Said up to thirty times a second, and mostly as before: what is the same stays the same object, and draws nothing anew. */
+function takeBays(said: BaysState): void {
+  const { watched, ...before } = useLive.getState();
+  const { bays, unplaced, plain, trial, pairing } = replaceEqualDeep({ ...said, bays: before.bays, unplaced: before.unplaced, plain: before.plain, trial: before.trial, pairing: before.pairing }, said); // prettier-ignore
   const bay = bays.find((candidate) => candidate.bay === watched);
   useLive.setState({ bays, unplaced, plain, trial, pairing, bay });
   // The bay has been taken away.

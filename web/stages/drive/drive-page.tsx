@@ -1,44 +1,90 @@
-import type { BayState } from '../../../contract/live.ts';
-import { useEffect } from 'react';
+import { useEffect, type ReactNode } from 'react';
 import { useParams } from 'react-router';
-import { useWatchedBay } from '../../state/bays.ts';
-import { identifierIn } from '../../state/identifier.ts';
-import { sound } from '../../state/cues.ts';
-import { latestReading, useLive } from '../../state/live.ts';
-import { usePreferences } from '../../state/preferences.ts';
-import { useJob } from '../../state/queries.ts';
-import { runKindWords } from '../../setups/run-kind-words.ts';
+import type { Job } from '../../../contract/records.ts';
+import { baselineSetup } from '../../../core/job/baseline.ts';
 import { brokenWords } from '../../../core/limits/broken-words.ts';
+import { liftSpeed } from '../../../core/limits/lift-speed.ts';
+import { knownLimits } from '../../../core/limits/limit.ts';
+import type { Moment } from '../../../core/readiness/moment.ts';
+import { momentWord, whyNotReady } from '../../../core/wording/moment-words.ts';
+import { baselineWindow } from '../../heat/heat-of-run.ts';
+import { useHeatToReady } from '../../heat/use-cooling.ts';
 import { useBrokenRuns } from '../../job/use-broken-runs.ts';
+import { useJobFigures } from '../../job/use-job-figures.ts';
 import { BigFigures } from '../../live/big-figures.tsx';
 import { LimitShouts } from '../../live/limits-now.tsx';
 import { useFrame } from '../../live/use-frame.ts';
+import { useMoment } from '../../live/use-moment.ts';
 import { useLimitWatch, useLiveLimits } from '../../live/watch-limits.ts';
+import { runKindWords } from '../../setups/run-kind-words.ts';
+import { useWatchedBay } from '../../state/bays.ts';
+import { sound } from '../../state/cues.ts';
+import { identifierIn } from '../../state/identifier.ts';
+import { latestReading, useLive } from '../../state/live.ts';
+import { usePreferences } from '../../state/preferences.ts';
+import { useJob } from '../../state/queries.ts';
+import { formatRpm } from '../../ui/figures.ts';
 import classes from './drive-page.module.css';
 
 /** For a phone or tablet in the car of one bay: the figures that matter while driving, and one word. Nothing else. */
 export function DrivePage() {
-  useFrame(10);
   const number = identifierIn(useParams().bay);
   useWatchedBay(number);
-  const several = useLive(({ bays }) => bays.length > 1);
-  const bay = useLive((state) => state.bay);
   const connected = useLive((state) => state.connected);
-  const mounted = bay?.mounted;
+  const mounted = useLive((state) => state.bay?.mounted);
   const { data: job } = useJob(mounted?.jobId ?? 0, mounted !== null && mounted !== undefined);
+  if (job && mounted) return <Driving job={job} setupId={mounted.setupId} />;
+  return <Screen word={connected ? momentWord['not mounted'] : lost} what="No car is on the dyno." />;
+}
+
+const lost = 'Stop: no connection';
+
+/** Whatever the record stage says and lifts at, said and lifted at here. */
+function Driving({ job, setupId }: { job: Job; setupId: number }) {
+  useFrame(10);
+  const bay = useLive((state) => state.bay);
   useLimitWatch(job);
-  const last = job?.runs.filter(({ state }) => state !== 'recording').slice(-1);
+  const setup = job.setups.find(({ id }) => id === setupId);
+  const baseline = baselineSetup(job.setups, job.baseline);
+  const figures = useJobFigures(job, { testId: setupId });
+  const last = job.runs.filter(({ state }) => state !== 'recording').slice(-1);
   const [broken] = useBrokenRuns(job, last);
   const crossed = useLiveLimits((state) => state.shouts.length > 0);
-  const setup = job?.setups.find((candidate) => candidate.id === mounted?.setupId);
-  const limitRpm = job?.limits.find(({ quantity }) => quantity === 'engineSpeed')?.value;
-  const liftRpm = bay?.plan.toRpm ?? limitRpm;
-  const word = wordOf(connected, bay, crossed, liftRpm);
+  const ends = figures?.setups.find((one) => one.setupId === baseline.id)?.power.engineSpeedRpm.at(-1);
+  const liftRpm = liftSpeed(bay?.plan.toRpm, knownLimits(job.limits), ends);
+  const heat = useHeatToReady(baselineWindow(job, baseline));
+  const moment = useMoment({ job, setup, heat });
+  const word = wordOf(moment, crossed, liftRpm);
   useEffect(() => {
     if (word === 'Go' || word === 'Lift') sound(word === 'Go' ? 'go' : 'lift', word);
   }, [word]);
+  const kind = bay && runKindWords[bay.plan.kind].name;
+  const facts = [setup && `${setup.letter}, ${setup.change}`, kind, job.gear && `${job.gear} gear`, liftRpm && `lift at ${formatRpm(liftRpm)} rpm`]; // prettier-ignore
   return (
-    <main className={classes.page} data-word={word}>
+    <Screen word={word} what={facts.filter(Boolean).join(', ')} why={whyNotReady(moment)} crossed={crossed}>
+      {broken && moment.is !== 'recording' && (
+        <p className={classes.broken} data-testid="broken">
+          ◆ {broken.label}: {broken.broken.map(brokenWords).join('; ')}
+        </p>
+      )}
+    </Screen>
+  );
+}
+
+interface ScreenProps {
+  word: string;
+  what: string;
+  why?: string;
+  /** A limit is crossed: that stands in the place of everything else. */
+  crossed?: boolean;
+  children?: ReactNode;
+}
+
+function Screen({ word, what, why, crossed = false, children }: ScreenProps) {
+  const several = useLive(({ bays }) => bays.length > 1);
+  const name = useLive((state) => state.bay?.name);
+  return (
+    <main className={classes.page} data-word={word} data-long={word.length > 9 || undefined}>
       <p className={classes.word} role="status">
         {word}
       </p>
@@ -46,17 +92,12 @@ export function DrivePage() {
         <LimitShouts word={false} />
       ) : (
         <p className={classes.what}>
-          {setup && bay
-            ? `${setup.letter}, ${setup.change}, ${runKindWords[bay.plan.kind].name}${job?.gear ? `, ${job.gear} gear` : ''}${liftRpm ? `, lift at ${liftRpm.toLocaleString('en-GB')}` : ''}`
-            : 'No car is on the dyno.'}
-          {several && bay && <small> {bay.name}</small>}
+          {what}
+          {several && name && <small> {name}</small>}
         </p>
       )}
-      {broken && bay?.recorder.state !== 'recording' && (
-        <p className={classes.broken} data-testid="broken">
-          ◆ {broken.label}: {broken.broken.map(brokenWords).join('; ')}
-        </p>
-      )}
+      {why && <p className={classes.why}>{why}</p>}
+      {children}
       <div className={classes.figures}>
         <BigFigures />
       </div>
@@ -86,18 +127,13 @@ function Heard() {
   );
 }
 
-/** Ready, go while it records, lift at the end of the pull, stop when a limit is crossed or the way to the recorder is lost. */
-function wordOf(connected: boolean, bay: BayState | undefined, crossed: boolean, liftRpm: number | undefined): string {
-  if (!connected || !bay) return 'Stop: no connection';
-  if (!bay.mounted) return 'Wait';
-  const { state } = bay.recorder;
-  if (state === 'recording') {
-    if (crossed) return 'Stop';
-    const rpm = latestReading('engineSpeed') ?? 0;
-    const throttle = latestReading('throttle') ?? 100;
-    if (liftRpm !== undefined && rpm >= liftRpm && throttle > 30) return 'Lift';
-    return throttle < 30 ? 'Lifted' : 'Go';
-  }
-  if (state === 'sealing') return 'Lifted';
-  return state === 'armed' ? 'Ready, armed' : 'Ready';
+/** The bay's state as Record says it; while it records, what the driver does: go, lift at the end of the pull, stop when a limit is crossed. */
+function wordOf(moment: Moment, crossed: boolean, liftRpm: number | undefined): string {
+  if (moment.is === 'no connection') return lost;
+  if (moment.is !== 'recording') return momentWord[moment.is];
+  if (crossed) return 'Stop';
+  const rpm = latestReading('engineSpeed') ?? 0;
+  const throttle = latestReading('throttle') ?? 100;
+  if (liftRpm !== undefined && rpm >= liftRpm && throttle > 30) return 'Lift';
+  return throttle < 30 ? 'Lifted' : 'Go';
 }

@@ -1,7 +1,12 @@
-import { useState } from 'react';
+import { useState, type ComponentProps } from 'react';
 import { useSearchParams } from 'react-router';
-import type { Job, Run } from '../../../contract/records.ts';
+import type { Job, Run, Setup } from '../../../contract/records.ts';
 import { baselineSetup, newestSetup } from '../../../core/job/baseline.ts';
+import { knownLimits } from '../../../core/limits/limit.ts';
+import { liftSpeed } from '../../../core/limits/lift-speed.ts';
+import { baselineWindow } from '../../heat/heat-of-run.ts';
+import { useHeatToReady, type HeatToReady } from '../../heat/use-cooling.ts';
+import { useMoment } from '../../live/use-moment.ts';
 import { WithJob } from '../../app/with-job.tsx';
 import { SetupsColumn } from '../../setups/setups-column.tsx';
 import { api } from '../../state/api.ts';
@@ -62,7 +67,9 @@ export function Recording({ job, onBay }: RecordingProps) {
   const recording = mounted !== undefined && bay?.recorder.state === 'recording';
   const baselineFigures = figures?.setups.find((candidate) => candidate.setupId === baseline.id);
   useLimitWatch(job);
-  useCues(bay?.plan.toRpm ?? baselineFigures?.power.engineSpeedRpm.at(-1), result.run);
+  const liftRpm = liftSpeed(bay?.plan.toRpm, knownLimits(job.limits), baselineFigures?.power.engineSpeedRpm.at(-1));
+  useCues(liftRpm, result.run);
+  const heat = useHeatToReady(baselineWindow(job, baseline));
   return (
     <div className={recording ? classes.recording : classes.stage}>
       {!recording && (
@@ -79,13 +86,18 @@ export function Recording({ job, onBay }: RecordingProps) {
         />
       )}
       <main className={classes.main} aria-label="Recording">
-        {recording && <LimitShouts />}
+        {recording && (
+          <div className={classes.shouts}>
+            <LimitShouts />
+          </div>
+        )}
         <BigFigures />
         <div className={classes.middle}>
           <LiveLanes
             setup={setup}
             baseline={baseline}
             ghost={baselineFigures}
+            liftRpm={liftRpm}
             pending={hasRuns && figures === undefined}
           />
           <aside className={classes.side} aria-label={result.run ? 'Result' : 'Before the run'}>
@@ -102,14 +114,23 @@ export function Recording({ job, onBay }: RecordingProps) {
                 onDone={result.dismiss}
               />
             ) : (
-              <BeforeRun job={job} setup={setup} baseline={baseline} figures={figures} recording={recording} />
+              <BeforeRun
+                job={job}
+                setup={setup}
+                baseline={baseline}
+                figures={figures}
+                heat={heat}
+                recording={recording}
+              />
             )}
           </aside>
         </div>
-        <ControlBar
+        <Control
           job={job}
           setup={setup}
-          mounted={mounted !== undefined}
+          mounted={mounted}
+          heat={heat}
+          resultOpen={result.run !== undefined}
           isBaseline={setup.id === baseline.id}
           onMount={() => mount.mutate(setup.id)}
           onBay={(chosen) => (mounted ? move.mutate(chosen) : onBay(chosen))}
@@ -118,6 +139,21 @@ export function Recording({ job, onBay }: RecordingProps) {
       </main>
     </div>
   );
+}
+
+/** Apart from the stage: its state is made anew every second. */
+function Control({
+  heat,
+  mounted,
+  resultOpen,
+  ...bar
+}: Omit<ComponentProps<typeof ControlBar>, 'moment'> & {
+  heat: HeatToReady;
+  mounted: Setup | undefined;
+  resultOpen: boolean;
+}) {
+  const moment = useMoment({ job: bar.job, setup: mounted, heat, resultOpen });
+  return <ControlBar {...bar} moment={moment} />;
 }
 
 /** The run that ended last while this page was open, until it is dealt with. */

@@ -3,7 +3,9 @@ import { useEffect, useRef, useState } from 'react';
 import type { RunChange } from '../../../../contract/http.ts';
 import { Link } from 'react-router';
 import type { Job, Run, Setup } from '../../../../contract/records.ts';
+import { runAdvice } from '../../../../core/advice/run-advice.ts';
 import { api } from '../../../state/api.ts';
+import { useLive } from '../../../state/live.ts';
 import { usePreferences } from '../../../state/preferences.ts';
 import { useChange } from '../../../state/queries.ts';
 import { formatPower, formatRpm, formatTorque } from '../../../ui/figures.ts';
@@ -98,13 +100,31 @@ export function RunResult({ job, run, setup, baseline, figures, onAdded, onDone 
         </Link>
       )}
       <RunConditions job={job} run={run} />
-      <Note run={run} onSave={(note) => change.mutate({ note })} />
-      <Counting run={run} onChange={(setAsideReason) => change.mutate({ setAsideReason })} />
       <WhatChanged job={job} setup={setup} onAdded={onAdded} />
       <button className={classes.done} onClick={onDone}>
         Back to plan and heat
       </button>
+      <div className={classes.foot}>
+        <NextAction job={job} setup={setup} baseline={baseline} figures={figures} />
+        <Note run={run} onSave={(note) => change.mutate({ note })} />
+        <Counting run={run} onChange={(setAsideReason) => change.mutate({ setAsideReason })} />
+      </div>
     </section>
+  );
+}
+
+/** The one thing to do next, and how long to cool before it. */
+function NextAction({ job, setup, baseline, figures }: Pick<RunResultProps, 'job' | 'setup' | 'baseline' | 'figures'>) {
+  const plan = useLive((state) => state.bay?.plan);
+  if (!plan || !figures) return null;
+  const advice = runAdvice(job, setup, baseline, figures, plan.repeats).find(({ id }) => id === 'next' || id === 'bracket'); // prettier-ignore
+  if (!advice) return null;
+  const cool = plan.coolDownMin > 0 ? ` Cool for ${plan.coolDownMin} min first.` : '';
+  return (
+    <p className={classes.action} data-testid="next-action">
+      <b>Next</b> {advice.text}
+      {cool}
+    </p>
   );
 }
 

@@ -5,10 +5,9 @@ import { itemsOf } from '../../../job/inspection-items.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';
 import classes from './before-run.module.css';
 import { HeatNow } from './heat-now.tsx';
-import { baselineWindow } from './heat-of-run.ts';
 import { LimitsNow } from '../../../live/limits-now.tsx';
 import { RepeatPlan, RunAdvice } from './repeat-plan.tsx';
-import { useHeatToReady } from './use-cooling.ts';
+import type { HeatToReady } from '../../../heat/use-cooling.ts';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';
 
 interface BeforeRunProps {
@@ -16,6 +15,7 @@ interface BeforeRunProps {
   setup: Setup;
   baseline: Setup;
   figures: JobFigures | undefined;
+  heat: HeatToReady;
   recording: boolean;
 }
 
@@ -26,8 +26,7 @@ export function BeforeRun({ recording, ...between }: BeforeRunProps) {
   return cautionsRead ? <BetweenRuns {...between} /> : <Cautions />;
 }
 
-function BetweenRuns({ job, setup, baseline, figures }: Omit<BeforeRunProps, 'recording'>) {
-  const heat = useHeatToReady(baselineWindow(job, baseline));
+function BetweenRuns({ job, setup, baseline, figures, heat }: Omit<BeforeRunProps, 'recording'>) {
   return (
     <>
       <FailedItems job={job} />

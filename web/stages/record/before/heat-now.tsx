@@ -4,8 +4,8 @@ import { placeInWindow, tellsHeat } from '../../../../core/heat/start-window.ts'
 import { latestReading, useLive } from '../../../state/live.ts';
 import { formatWhole } from '../../../ui/figures.ts';
 import classes from './before-run.module.css';
-import { minutesWords } from './minutes-words.ts';
-import type { HeatToReady } from './use-cooling.ts';
+import { minutesWords } from '../../../../core/wording/minutes-words.ts';
+import type { HeatToReady } from '../../../heat/use-cooling.ts';
 import { useFrame } from '../../../live/use-frame.ts';
 
 const words = { below: 'cooler than', inside: 'as', above: 'hotter than' } as const;

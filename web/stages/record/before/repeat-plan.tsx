@@ -1,17 +1,17 @@
 import { Checkbox } from '@mantine/core';
 import type { Job, Setup } from '../../../../contract/records.ts';
 import { runAdvice } from '../../../../core/advice/run-advice.ts';
-import { placeInWindow } from '../../../../core/heat/start-window.ts';
 import { countedRuns } from '../../../../core/job/counted.ts';
 import { api } from '../../../state/api.ts';
 import { useChange } from '../../../state/queries.ts';
-import { latestReading, useLive } from '../../../state/live.ts';
+import { useLive } from '../../../state/live.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';
-import { useNow } from '../../../ui/use-now.ts';
+import { useWait } from '../../../live/use-moment.ts';
+import { waitReason } from '../../../../core/wording/moment-words.ts';
 import classes from './plan.module.css';
-import { clockWords, minutesWords } from './minutes-words.ts';
+import { clockWords, minutesWords } from '../../../../core/wording/minutes-words.ts';
 import { RunPlanForm } from './run-plan-form.tsx';
-import type { HeatToReady } from './use-cooling.ts';
+import type { HeatToReady } from '../../../heat/use-cooling.ts';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';
 
 interface RepeatPlanProps {
@@ -39,7 +39,7 @@ export function RepeatPlan({ job, setup, heat }: RepeatPlanProps) {
         <b className="number">
           {counted.length} <small>of {setup.plannedRuns ?? plan.repeats}</small>
         </b>
-        <Ready job={job} heat={heat} coolDownMin={plan.coolDownMin} />
+        <Waiting job={job} heat={heat} />
       </div>
       <RunPlanForm />
       <StatedPlan job={job} setup={setup} repeats={plan.repeats} />
@@ -92,45 +92,20 @@ export function RunAdvice({ job, setup, baseline, figures }: RunAdviceProps) {
   );
 }
 
-/** The wait until rest and temperatures are as planned. */
-function Ready({ job, heat: { window, times }, coolDownMin }: { job: Job; heat: HeatToReady; coolDownMin: number }) {
-  const now = useNow();
-  const ended = Math.max(...job.runs.map((run) => (run.endedAt ? Date.parse(run.endedAt) : 0)), 0);
-  if (ended === 0) return <span className={classes.ready}>Ready for the first run</span>;
-  const restedS = Math.max(0, (now - ended) / 1000);
-  const outside = Object.entries(window).filter(([channel, band]) => {
-    const value = latestReading(channel);
-    return value !== undefined && placeInWindow(value, band) !== 'inside';
-  });
-  const waits = outside.flatMap(([channel]) => {
-    const time = times[channel];
-    return time?.when === 'in' ? [time] : [];
-  });
-  const unknown = outside.length - waits.length;
-  const restS = coolDownMin * 60 - restedS;
-  const slowest = waits.reduce((a, b) => (b.seconds > a ? b.seconds : a), 0);
-  const waitS = Math.max(restS, slowest);
-  if (waitS <= 0 && outside.length === 0)
-    return (
-      <span className={classes.ready} role="timer">
-        Ready <small>rested {minutesWords(restedS)}</small>
-      </span>
-    );
+/** The wait until rest and temperatures are as planned. Whether the bay is ready is said in one place, at the control. */
+function Waiting({ job, heat }: { job: Job; heat: HeatToReady }) {
+  const wait = useWait(job, heat);
+  const { restedS, waitS, outside } = wait;
+  if (restedS === undefined) return <span className={classes.ready}>the first run</span>;
   if (waitS <= 0)
     return (
       <span className={classes.ready} role="timer">
-        {unknown > 0 ? 'Outside the window' : 'Nearly ready'} <small>rested {minutesWords(restedS)}</small>
+        rested {minutesWords(restedS)} {outside.length > 0 && <small>outside the window</small>}
       </span>
     );
-  const least = waits.reduce((a, b) => Math.max(a, b.leastS), 0);
-  const most = waits.reduce((a, b) => Math.max(a, b.mostS), 0);
-  const range = slowest > restS && most > 1.15 * least ? `, ${minutesWords(least)} to ${minutesWords(most)}` : '';
   return (
     <span className={classes.ready} role="timer">
-      ≈ {clockWords(waitS)}{' '}
-      <small>
-        {slowest > restS ? `until it is ready, by the cooling so far${range}` : 'until the planned rest ends'}
-      </small>
+      {clockWords(waitS)} <small>{waitReason(wait)}</small>
     </span>
   );
 }

@@ -3,6 +3,8 @@ import { notifications } from '@mantine/notifications';
 import { useEffect, useRef, useState } from 'react';
 import type { BayState } from '../../../../contract/live.ts';
 import type { Job, Setup } from '../../../../contract/records.ts';
+import type { Moment } from '../../../../core/readiness/moment.ts';
+import { momentWord, whyNotReady } from '../../../../core/wording/moment-words.ts';
 import { setupColour } from '../../../setups/setup-colour.ts';
 import { api } from '../../../state/api.ts';
 import { useLive } from '../../../state/live.ts';
@@ -16,7 +18,7 @@ import { WhichBay } from './which-bay.tsx';
 interface ControlBarProps {
   job: Job;
   setup: Setup;
-  mounted: boolean;
+  moment: Moment;
   isBaseline: boolean;
   onMount: () => void;
   onBay: (bay: number) => void;
@@ -27,10 +29,10 @@ interface ControlBarProps {
 const stutterMs = 1000;
 
 /** What happens now, in large words, and the one control. */
-export function ControlBar({ job, setup, mounted, isBaseline, onMount, onBay, onArm }: ControlBarProps) {
+export function ControlBar({ job, setup, moment, isBaseline, onMount, onBay, onArm }: ControlBarProps) {
   const bay = useLive((state) => state.bay);
-  const connected = useLive((state) => state.connected);
-  const now = controlFor(bay, connected, mounted);
+  const now = controlFor(moment, bay);
+  const mounted = moment.is !== 'not mounted' && moment.is !== 'no connection';
   const pressedAt = useRef(-Infinity);
   const press = () => {
     if (performance.now() - pressedAt.current < stutterMs) return;
@@ -49,32 +51,27 @@ export function ControlBar({ job, setup, mounted, isBaseline, onMount, onBay, on
   };
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (event.code !== 'Space' || event.repeat || isTextField(event.target)) return;
+      // A button that has the focus is pressed by space itself.
+      if (event.code !== 'Space' || event.repeat || isTextField(event.target) || isPressable(event.target)) return;
       event.preventDefault();
       press();
     };
-    // A focused button would answer to the key's release as well; the bar has the space key.
-    const onKeyUp = (event: KeyboardEvent) => {
-      if (event.code === 'Space' && !isTextField(event.target)) event.preventDefault();
-    };
     document.addEventListener('keydown', onKey);
-    document.addEventListener('keyup', onKeyUp);
-    return () => {
-      document.removeEventListener('keydown', onKey);
-      document.removeEventListener('keyup', onKeyUp);
-    };
+    return () => document.removeEventListener('keydown', onKey);
   });
   const label = bay?.recorder.state === 'recording' && mounted ? (bay.recorder.label ?? setup.letter) : setup.letter;
   return (
     <div className={classes.bar}>
       <div className={classes.state}>
         <i style={{ background: setupColour(setup.letter, isBaseline) }}>{label}</i>
-        <span role="status">{now.words}</span>
+        <span role="status" data-testid="state">
+          {now.words}
+        </span>
         {mounted && <NextRunKind />}
         {mounted && <Gear job={job} />}
         <WhichBay onBay={onBay} />
         <small>
-          {setup.change}. {now.more}
+          {now.more} {setup.change}.
         </small>
       </div>
       <button className={classes.control} onClick={press} disabled={now.act === undefined} data-testid="control">
@@ -87,6 +84,9 @@ export function ControlBar({ job, setup, mounted, isBaseline, onMount, onBay, on
   );
 }
 
+/** True of what space presses by itself while it has the focus. */
+const isPressable = (target: EventTarget | null) => target instanceof Element && target.closest('button, a, summary, input, select, [role="button"], [role="menuitem"], [role="option"]') !== null; // prettier-ignore
+
 interface Now {
   words: string;
   more: string;
@@ -95,50 +95,37 @@ interface Now {
   act: 'mount' | 'arm' | 'end' | undefined;
 }
 
-function controlFor(bay: BayState | undefined, connected: boolean, mounted: boolean): Now {
+/** What the one control does in each state; nothing is blocked because it is not ready. */
+function controlFor(moment: Moment, bay: BayState | undefined): Now {
   const kept = 'Kept even if you press nothing.';
-  const heard = bay?.devices.some((device) => device.dyno && device.heard) ?? false;
-  if (!bay || !connected)
-    return {
-      words: 'No server',
-      more: 'The page tries to reach it again.',
-      control: 'Record',
-      below: 'not connected',
-      act: undefined,
-    };
-  if (!mounted) {
-    const other = bay.mounted ? 'Another car is on the dyno.' : 'No car is on the dyno.';
-    return {
-      words: 'Not on the dyno',
-      more: other,
-      control: 'Put on dyno',
-      below: 'runs then go to this job',
-      act: 'mount',
-    };
-  }
-  switch (bay.recorder.state) {
-    case 'armed':
+  const words = momentWord[moment.is];
+  const record = { control: 'Record', below: 'or just pull: it starts by itself', act: 'arm' } as const;
+  switch (moment.is) {
+    case 'no connection':
+      return { words, more: 'The page tries to reach it again.', control: 'Record', below: 'not connected', act: undefined }; // prettier-ignore
+    case 'not mounted':
       return {
-        words: 'Waiting for the pull',
-        more: kept,
-        control: 'Cancel',
-        below: 'nothing is recorded yet',
-        act: 'end',
+        words,
+        more: bay?.mounted ? 'Another car is on the dyno.' : 'No car is on the dyno.',
+        control: 'Put on dyno',
+        below: 'runs then go to this job',
+        act: 'mount',
       };
+    case 'no dyno':
+      return { words, more: 'Switch it on or connect it; Suvok waits for it.', control: 'Record', below: 'no dyno connected', act: undefined }; // prettier-ignore
+    case 'waiting':
+      return { words, more: kept, control: 'Cancel', below: 'nothing is recorded yet', act: 'end' };
     case 'recording':
-      return { words: 'Recording', more: kept, control: 'End run', below: 'does not stop the car', act: 'end' };
-    case 'sealing':
-      return { words: 'Storing', more: '', control: 'Storing', below: 'a moment', act: undefined };
-    case 'idle':
-      return heard
-        ? { words: 'Ready', more: kept, control: 'Record', below: 'or just pull: it starts by itself', act: 'arm' }
-        : {
-            words: 'No dyno connected',
-            more: 'Switch it on or connect it; Suvok waits for it.',
-            control: 'Record',
-            below: 'no dyno connected',
-            act: undefined,
-          };
+      return { words, more: kept, control: 'End run', below: 'does not stop the car', act: 'end' };
+    case 'storing':
+      return { words, more: '', control: 'Storing', below: 'a moment', act: undefined };
+    case 'coasting':
+      return { words, more: 'The drum still turns.', ...record };
+    case 'not ready':
+      return { words, more: whyNotReady(moment), ...record };
+    case 'ready':
+    case 'result':
+      return { words, more: kept, ...record };
   }
 }
 

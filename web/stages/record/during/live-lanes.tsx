@@ -18,20 +18,23 @@ interface LiveLanesProps {
   setup: Setup;
   baseline: Setup;
   ghost: SetupFigures | undefined;
+  /** Where the driver lifts. */
+  liftRpm: number | undefined;
   /** The ghost is still being made. */
   pending: boolean;
 }
 
 /** Power and torque as they are made, over the baseline's ghost. */
-export function LiveLanes({ setup, baseline, ghost, pending }: LiveLanesProps) {
+export function LiveLanes({ setup, baseline, ghost, liftRpm, pending }: LiveLanesProps) {
   const air = useLive((state) => state.bay?.air ?? undefined);
   const { standard, powerUnit, torqueUnit } = usePreferences();
   const curve = useLiveCurve();
+  const going = useLive((state) => state.bay?.recorder.state === 'recording' || state.bay?.recorder.state === 'armed');
   const { factor } = correctionOf(standard, air);
   const colour = setupColour(setup.letter, setup.id === baseline.id);
   const power = curve.powerKw.map((kw) => kw * factor);
   const torque = power.map((kw, index) => engineTorqueNm(kw, curve.rpm[index]!));
-  const range = rangeOf(ghost, curve.rpm);
+  const range = rangeOf(ghost, curve.rpm, liftRpm);
   const lanes = [
     {
       name: 'Power',
@@ -85,11 +88,14 @@ export function LiveLanes({ setup, baseline, ghost, pending }: LiveLanesProps) {
                 values={values}
                 decoration={{
                   head,
-                  upright: ghost && {
-                    x: ghost.power.engineSpeedRpm[ghost.power.engineSpeedRpm.length - 1]!,
-                    word: lane.name === 'Power' ? 'lift' : '',
-                    colour: 'var(--stop)',
-                  },
+                  upright:
+                    liftRpm !== undefined
+                      ? {
+                          x: liftRpm,
+                          word: lane.name === 'Power' ? 'lift' : '',
+                          colour: 'var(--stop)',
+                        }
+                      : undefined,
                 }}
                 text={
                   ghost
@@ -99,8 +105,9 @@ export function LiveLanes({ setup, baseline, ghost, pending }: LiveLanesProps) {
               />
               <LiveValue
                 name={lane.name}
-                value={head?.value}
-                ghost={ghostAt(lane.ghost, at, lane.scale)}
+                value={going || lane.values.length === 0 ? head?.value : lane.scale(Math.max(...lane.values))}
+                peak={!going}
+                ghost={going ? ghostAt(lane.ghost, at, lane.scale) : undefined}
                 colour={colour}
               />
             </div>
@@ -122,11 +129,14 @@ export function LiveLanes({ setup, baseline, ghost, pending }: LiveLanesProps) {
 function LiveValue({
   name,
   value,
+  peak,
   ghost,
   colour,
 }: {
   name: string;
   value: number | undefined;
+  /** After the lift: the most there was. */
+  peak: boolean;
   ghost: number | undefined;
   colour: string;
 }) {
@@ -135,6 +145,7 @@ function LiveValue({
   return (
     <div className={classes.value} style={{ color: colour }}>
       <b data-testid={`live-${name.toLowerCase()}`}>{formatWhole(value)}</b>
+      {peak && <span className="soft">peak</span>}
       {/* One moment's difference is no verdict, so it has no colour of one. */}
       {difference !== undefined && <span className="soft">{signed(formatTenths(difference))}</span>}
     </div>
@@ -156,10 +167,10 @@ function ghostAt(
   return scale(interpolate(ghost.engineSpeedRpm, ghost.values, rpm));
 }
 
-function rangeOf(ghost: SetupFigures | undefined, rpm: readonly number[]): readonly [number, number] {
+function rangeOf(ghost: SetupFigures | undefined, rpm: readonly number[], liftRpm = 0): readonly [number, number] {
   const least = Math.min(ghost?.power.engineSpeedRpm[0] ?? Infinity, rpm[0] ?? Infinity);
   const most = Math.max(ghost?.power.engineSpeedRpm.at(-1) ?? 0, rpm.at(-1) ?? 0);
-  if (most === 0) return [1000, 7000];
+  if (most === 0) return [1000, Math.max(7000, Math.ceil(liftRpm / 500) * 500)];
   const from = Math.floor((least - 100) / 500) * 500;
-  return [from, Math.max(Math.ceil((most + 100) / 500) * 500, ghost ? 0 : from + 4000)];
+  return [from, Math.max(Math.ceil((Math.max(most, liftRpm) + 100) / 500) * 500, ghost ? 0 : from + 4000)];
 }

@@ -1,12 +1,7 @@
 import { useEffect, useState } from 'react';
-import {
-  coolingCurve,
-  timeToReady,
-  type CoolingReading,
-  type TimeToReady,
-} from '../../../../core/heat/cooling-curve.ts';
-import { tellsHeat, type StartWindow } from '../../../../core/heat/start-window.ts';
-import { latestReading, useLive } from '../../../state/live.ts';
+import { coolingCurve, timeToReady, type CoolingReading, type TimeToReady } from '../../core/heat/cooling-curve.ts';
+import { tellsHeat, type StartWindow } from '../../core/heat/start-window.ts';
+import { latestReading, useLive } from '../state/live.ts';
 
 const everyMs = 1000;
 /** Older readings tell little of what comes, and cost time. */

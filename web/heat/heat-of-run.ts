@@ -1,7 +1,7 @@
-import type { Job, Run, Setup } from '../../../../contract/records.ts';
-import { heatState, type HeatState } from '../../../../core/heat/heat-state.ts';
-import { startWindow, type StartWindow } from '../../../../core/heat/start-window.ts';
-import { baselineRuns } from '../../../../core/job/baseline.ts';
+import type { Job, Run, Setup } from '../../contract/records.ts';
+import { heatState, type HeatState } from '../../core/heat/heat-state.ts';
+import { startWindow, type StartWindow } from '../../core/heat/start-window.ts';
+import { baselineRuns } from '../../core/job/baseline.ts';
 
 /** The window of starting temperatures that a baseline's counted runs set. */
 export function baselineWindow(

@@ -1,0 +1,51 @@
+import type { Hindrance, Moment } from '../readiness/moment.ts';
+import type { Wait } from '../readiness/wait.ts';
+import { channelLabel } from '../recording/channels.ts';
+import { clockWords, minutesWords } from './minutes-words.ts';
+
+/** A bay's state in the word that Record says, large. */
+export const momentWord: Record<Moment['is'], string> = {
+  'no connection': 'No server',
+  'not mounted': 'Not on the dyno',
+  'no dyno': 'No dyno connected',
+  'not ready': 'Not ready',
+  ready: 'Ready',
+  waiting: 'Waiting for the pull',
+  recording: 'Recording',
+  coasting: 'Coasting',
+  storing: 'Storing',
+  result: 'Result',
+};
+
+/** What is waited for: `until the planned rest ends`. */
+export function waitReason({ for: what, rangeS: [least, most] = [0, 0] }: Wait): string {
+  if (what !== 'heat') return 'until the planned rest ends';
+  const range = most > 1.15 * least ? ` (${minutesWords(least)} to ${minutesWords(most)})` : '';
+  return `until it is as warm as at the baseline’s starts${range}`;
+}
+
+/** How long is to be waited, and for what: `7:05 min until the planned rest ends`. */
+const waitWords = (wait: Wait): string => `${wait.for === 'heat' ? '≈ ' : ''}${clockWords(wait.waitS)} ${waitReason(wait)}`; // prettier-ignore
+
+/** One reason in a few words. */
+function hindranceWords(why: Hindrance): string {
+  switch (why.of) {
+    case 'limit':
+      return `${why.run} broke a limit`;
+    case 'inspection':
+      return why.items === 1 ? 'an item failed in the inspection' : `${why.items} items failed in the inspection`;
+    case 'cautions':
+      return 'the cautions have not been read';
+    case 'wait':
+      return waitWords(why.wait);
+    case 'heat':
+      return `outside of the baseline’s window: ${why.channels.map((channel) => channelLabel(channel).toLowerCase()).join(', ')}`;
+  }
+}
+
+/** Why it is not ready, all of it in a sentence, the gravest first; empty for every other state. */
+export function whyNotReady(moment: Moment): string {
+  if (moment.is !== 'not ready') return '';
+  const words = moment.why.map(hindranceWords).join('; ');
+  return `${words.charAt(0).toUpperCase()}${words.slice(1)}.`;
+}
