@@ -23,7 +23,7 @@ export class KillableRecorder {
   }
 
   async start(): Promise<void> {
-    const child = spawn(process.execPath, [...(process.env.RECARGS ?? '').split(' ').filter(Boolean), '--import', 'tsx', 'recorder/main.ts'], {
+    const child = spawn(process.execPath, ['--import', 'tsx', 'recorder/main.ts'], {
       env: {
         ...process.env,
         NODE_OPTIONS: '',
