@@ -128,12 +128,26 @@ test('a peer that sends rubbish is named on screen', async ({ page, suvok }) => 
   client.close();
 });
 
-test('cautions stand before the first run until they are read, once', async ({ page, suvok }) => {
-  const job = await suvok.mountedJob();
-  await page.addInitScript(() => {
+/** As somebody who opens Suvok for the first time. */
+const asForTheFirstTime = (page: Page) =>
+  page.addInitScript(() => {
     if (!sessionStorage.getItem('seen')) localStorage.clear();
     sessionStorage.setItem('seen', 'yes');
   });
+
+test('the driver’s view shows the cautions first, on a screen that has not', async ({ page, suvok }) => {
+  await suvok.mountedJob();
+  await asForTheFirstTime(page);
+  await page.goto(`${suvok.origin}/bays/1/drive`);
+  await expect(page.getByText('no emergency stop')).toBeVisible();
+  await expect(page.getByText('This screen cannot stop the car')).toBeHidden();
+  await page.getByRole('button', { name: 'Read and understood' }).click();
+  await expect(page.getByText('This screen cannot stop the car')).toBeVisible();
+});
+
+test('cautions stand before the first run until they are read, once', async ({ page, suvok }) => {
+  const job = await suvok.mountedJob();
+  await asForTheFirstTime(page);
   await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
   await expect(page.getByText('no emergency stop')).toBeVisible();
   await page.getByRole('button', { name: 'Read and understood' }).click();

@@ -12,6 +12,7 @@ import { useHeatToReady } from '../../heat/use-cooling.ts';
 import { useBrokenRuns } from '../../job/use-broken-runs.ts';
 import { useJobFigures } from '../../job/use-job-figures.ts';
 import { BigFigures } from '../../live/big-figures.tsx';
+import { Cautions } from '../../live/cautions.tsx';
 import { LimitShouts } from '../../live/limits-now.tsx';
 import { useFrame } from '../../live/use-frame.ts';
 import { useMoment } from '../../live/use-moment.ts';
@@ -33,6 +34,13 @@ export function DrivePage() {
   const connected = useLive((state) => state.connected);
   const mounted = useLive((state) => state.bay?.mounted);
   const { data: job } = useJob(mounted?.jobId ?? 0, mounted !== null && mounted !== undefined);
+  const cautionsRead = usePreferences((state) => state.cautionsRead);
+  if (!cautionsRead)
+    return (
+      <main className={classes.first}>
+        <Cautions />
+      </main>
+    );
   if (job && mounted) return <Driving job={job} setupId={mounted.setupId} />;
   return <Screen word={connected ? momentWord['not mounted'] : lost} what="No car is on the dyno." />;
 }

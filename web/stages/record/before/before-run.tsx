@@ -1,5 +1,5 @@
-import { Button } from '@mantine/core';
 import type { Job, Setup } from '../../../../contract/records.ts';
+import { Cautions } from '../../../live/cautions.tsx';
 import { usePreferences } from '../../../state/preferences.ts';
 import { itemsOf } from '../../../job/inspection-items.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';
@@ -34,29 +34,6 @@ function BetweenRuns({ job, setup, baseline, figures, heat }: Omit<BeforeRunProp
       <HeatNow heat={heat} />
       <RunAdvice job={job} setup={setup} baseline={baseline} figures={figures} />
     </>
-  );
-}
-
-function Cautions() {
-  return (
-    <section className={classes.cautions}>
-      <h2>Before the first run</h2>
-      <p>
-        Dyno runs can kill. People clear of rollers, straps and the line of the tyres; straps or hub bolts checked now,
-        and again after warm-up, slip or hop.
-      </p>
-      <p>
-        Extraction on and carbon-monoxide alarm working; fire extinguisher at hand; ears protected; tyres rated for the
-        speed, whole and free of debris; mind fans, shafts and hot parts. Agree on the signal to stop.
-      </p>
-      <p>
-        Suvok records and advises. It protects no one and is no emergency stop. The makers’ procedures, licensed
-        practice and local law come first.
-      </p>
-      <Button variant="default" size="md" onClick={() => usePreferences.setState({ cautionsRead: true })}>
-        Read and understood
-      </Button>
-    </section>
   );
 }
 
