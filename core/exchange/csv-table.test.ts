@@ -81,4 +81,21 @@ describe('a table that comes in pieces', () => {
     table.end();
     expect([rows, most]).toEqual([100_000, 2]);
   });
+
+  test.each([
+    ['a quote that is never closed', 'time [s],a\n"1,2\n'],
+    ['a line that never ends', 'time [s],a\n1,'],
+    ['a heading that never ends', 'time [s]'],
+    ['nothing but empty lines', '\n'],
+  ])('is read in time that grows with its length: %s', (_, head) => {
+    const table = new CsvRows(() => () => undefined);
+    table.push(head);
+    // Read from the beginning at every piece, this would take minutes.
+    const piece = head === '\n' ? '\n'.repeat(500) : '1'.repeat(500) + (head.includes('"') ? '\n' : '');
+    for (let at = 0; at < 20_000; at++) table.push(piece);
+    const end = () => table.end();
+    if (head === '\n') expect(end).toThrow(/empty/);
+    else end();
+    expect(table.rows).toBe(head.endsWith('\n') && head !== '\n' ? 1 : head.endsWith(',') ? 1 : 0);
+  });
 });

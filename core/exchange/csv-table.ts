@@ -24,6 +24,8 @@ export class CsvRows {
   rows = 0;
   /** What has not been cut yet: the file's beginning, or its last line. */
   private rest = '';
+  /** It is not looked at before it is so long: what holds no whole row is not read again and again as it grows. */
+  private lookAt = lookedAt;
   private form: Form | undefined;
   private quoted = false;
   private takeRow: TakeRow | undefined;
@@ -37,8 +39,11 @@ export class CsvRows {
    */
   push(text: string): void {
     this.rest += text;
+    if (this.rest.length < this.lookAt) return;
+    const before = this.rest.length;
     this.form ??= this.begin(false);
     if (this.form) this.cut(this.form, false);
+    this.lookAt = this.form && this.rest.length < before ? 0 : 2 * before;
   }
 
   /** The text is over. @throws Refusal, as `push` does, and when it was empty */
@@ -51,7 +56,7 @@ export class CsvRows {
   /** Looks at the beginning. @returns how rows are cut; undefined while there is not enough of it */
   private begin(whole: boolean): Form | undefined {
     // A carriage return at the very end may be half of a line's end.
-    if (!whole && (this.rest.length < lookedAt || this.rest.endsWith('\r'))) return undefined;
+    if (!whole && this.rest.endsWith('\r')) return undefined;
     if (this.rest.startsWith('\uFEFF')) this.rest = this.rest.slice(1);
     if (looksBinary(this.rest)) {
       throw new Refusal(

@@ -25,7 +25,10 @@ export function waitReason({ for: what, rangeS: [least, most] = [0, 0] }: Wait):
 }
 
 /** How long is to be waited, and for what: `7:05 min until the planned rest ends`. */
-const waitWords = (wait: Wait): string => `${wait.for === 'heat' ? '≈ ' : ''}${clockWords(wait.waitS)} ${waitReason(wait)}`; // prettier-ignore
+const waitWords = (wait: Wait): string => `${waitTime(wait)} ${waitReason(wait)}`;
+
+/** How long; by the cooling so far it is an estimate, and says so. */
+export const waitTime = (wait: Wait): string => `${wait.for === 'heat' ? '≈ ' : ''}${clockWords(wait.waitS)}`;
 
 /** One reason in a few words. */
 function hindranceWords(why: Hindrance): string {

@@ -5,17 +5,11 @@ import { spawn, type ChildProcess } from 'node:child_process';
 
 /** A recorder as a process of its own, to be killed and started again on the same port and folder. */
 export class KillableRecorder {
-  readonly folder: string;
+  readonly folder = mkdtempSync(join(tmpdir(), 'suvok-recorder-'));
   benchLinkPort = 0;
   private child: ChildProcess | undefined;
 
-  /** @param on where its folder is made, and the least free space there with which it records, MB */
-  constructor(
-    private readonly databaseUrl: string,
-    private readonly on: { place?: string; freeMb?: number } = {},
-  ) {
-    this.folder = mkdtempSync(join(on.place ?? tmpdir(), 'suvok-recorder-'));
-  }
+  constructor(private readonly databaseUrl: string) {}
 
   /** Memory that it holds, MB. */
   get memoryMb(): number {
@@ -30,7 +24,7 @@ export class KillableRecorder {
         DATABASE_URL: this.databaseUrl,
         BENCH_LINK_PORT: String(this.benchLinkPort),
         SUVOK_RECORDER: this.folder,
-        SUVOK_FREE_MB: String(this.on.freeMb ?? 0),
+        SUVOK_FREE_MB: '0',
         SUVOK_LOG: join(this.folder, 'log'),
       },
       stdio: ['ignore', 'pipe', 'inherit'],

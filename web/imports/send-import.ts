@@ -38,7 +38,11 @@ export function sendImport(
         if (!line.success) continue;
         if ('doing' in line.data) onProgress(line.data);
         else if ('error' in line.data) reject(new RequestProblem(line.data.error));
-        else resolve(importResult.parse(line.data.answer));
+        else {
+          const result = importResult.safeParse(line.data.answer);
+          if (result.success) resolve(result.data);
+          else reject(new RequestProblem('The server answered in a form this page does not know. Reload the page.'));
+        }
       }
     };
     request.upload.onprogress = ({ loaded, total }) =>

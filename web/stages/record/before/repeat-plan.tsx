@@ -7,9 +7,9 @@ import { useChange } from '../../../state/queries.ts';
 import { useLive } from '../../../state/live.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';
 import { useWait } from '../../../live/use-moment.ts';
-import { waitReason } from '../../../../core/wording/moment-words.ts';
+import { waitReason, waitTime } from '../../../../core/wording/moment-words.ts';
 import classes from './plan.module.css';
-import { clockWords, minutesWords } from '../../../../core/wording/minutes-words.ts';
+import { minutesWords } from '../../../../core/wording/minutes-words.ts';
 import { RunPlanForm } from './run-plan-form.tsx';
 import type { HeatToReady } from '../../../heat/use-cooling.ts';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';
@@ -105,7 +105,7 @@ function Waiting({ job, heat }: { job: Job; heat: HeatToReady }) {
     );
   return (
     <span className={classes.ready} role="timer">
-      {clockWords(waitS)} <small>{waitReason(wait)}</small>
+      {waitTime(wait)} <small>{waitReason(wait)}</small>
     </span>
   );
 }
