@@ -1,5 +1,6 @@
 import { randomBytes } from 'node:crypto';
 import pg from 'pg';
+import { connected } from '../store/database.ts';
 import { migrate } from '../store/migrate.ts';
 import { ensureRole, giveTo, letWork } from '../store/roles.ts';
 import type { Cluster } from './postgres.ts';
@@ -21,7 +22,7 @@ const ownerRole = 'suvok_owner';
 export async function embeddedRoles(cluster: Cluster, database: string): Promise<DatabaseAddresses> {
   const newPassword = () => randomBytes(24).toString('base64url');
   const roles = { owner: { role: ownerRole, password: newPassword() }, application: { role: applicationRole, password: newPassword() } }; // prettier-ignore
-  await withClient(cluster.url(database), async (client) => {
+  await connected(cluster.url(database), async (client) => {
     for (const { role, password } of Object.values(roles)) await ensureRole(client, role, password);
     await giveTo(client, ownerRole);
     await client.query(`alter database ${pg.escapeIdentifier(database)} owner to ${ownerRole}`);
@@ -34,15 +35,5 @@ export async function upToDate({ owner, application }: DatabaseAddresses): Promi
   await migrate(owner);
   const role = decodeURIComponent(new URL(application).username);
   if (role === decodeURIComponent(new URL(owner).username)) return;
-  await withClient(owner, (client) => letWork(client, role));
-}
-
-async function withClient(url: string, work: (client: pg.Client) => Promise<void>): Promise<void> {
-  const client = new pg.Client({ connectionString: url });
-  await client.connect();
-  try {
-    await work(client);
-  } finally {
-    await client.end();
-  }
+  await connected(owner, (client) => letWork(client, role));
 }

@@ -23,7 +23,8 @@ import { newRun } from '../store/testing/new-run.ts';
 import { freshDatabase } from '../store/testing/test-database.ts';
 import { makeBackup, thinOut } from './backup.ts';
 import { backupsIn, noteOf, type BackupNote } from './backup-file.ts';
-import { connected, type ReachedDatabase } from './reached-database.ts';
+import { connected } from '../store/database.ts';
+import type { ReachedDatabase } from './reached-database.ts';
 import { restoreBackup, verifyBackup } from './restore.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'suvok-backups-'));

@@ -84,14 +84,3 @@ export function beside(url: string, name: string): string {
 }
 
 export const databaseName = (url: string): string => decodeURIComponent(new URL(url).pathname.slice(1));
-
-/** Runs work on one connection. */
-export async function connected<T>(url: string, work: (client: pg.Client) => Promise<T>): Promise<T> {
-  const client = new pg.Client({ connectionString: url });
-  await client.connect();
-  try {
-    return await work(client);
-  } finally {
-    await client.end();
-  }
-}

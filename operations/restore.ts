@@ -6,7 +6,8 @@ import { programVersion } from './backup.ts';
 import { checkedNote } from './backup-file.ts';
 import { differences, manifestOf } from './manifest.ts';
 import { postgresTool } from './postgres-tool.ts';
-import { beside, connected, databaseName, type ReachedDatabase } from './reached-database.ts';
+import { connected } from '../store/database.ts';
+import { beside, databaseName, type ReachedDatabase } from './reached-database.ts';
 
 const named = (name: string) => pg.escapeIdentifier(name);
 

@@ -99,7 +99,6 @@ export async function startRecorder(settings: RecorderSettings): Promise<Running
 
 /** The bench link for instruments on other machines. */
 async function openOutside(link: BenchLink, place: OutsidePlace): Promise<Outside> {
-  const { certificate, options } = await tlsAt(place);
-  const { fingerprint, madeHere } = certificate;
-  return { hosts: [...place.hosts], port: await link.listenOutside(place.port, options), fingerprint, madeHere };
+  const { options, reached } = await tlsAt(place);
+  return reached(await link.listenOutside(place.port, options));
 }

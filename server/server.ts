@@ -1,7 +1,8 @@
-import { createServer, type Server } from 'node:http';
+import { createServer } from 'node:http';
 import { createServer as createSecureServer } from 'node:https';
 import type { Outside } from '../contract/people.ts';
 import type { Log } from '../contract/log.ts';
+import { listening } from '../recorder/listening.ts';
 import { tlsAt, type OutsidePlace } from '../recorder/outside/outside-place.ts';
 import { openDatabase, type Database } from '../store/database.ts';
 import { migrate } from '../store/migrate.ts';
@@ -68,12 +69,8 @@ export async function startServer(settings: ServerSettings): Promise<RunningServ
   const live = new Live(servers, hosts, recorder, database, accounts);
   await live.listen();
   await recorder.ready();
-  await listening(http, settings.port, '127.0.0.1');
-  if (https && settings.outside) {
-    await listening(https, settings.outside.port);
-    const { fingerprint, madeHere } = tls.certificate;
-    outside = { hosts: [...hosts], port: portOf(https), fingerprint, madeHere };
-  }
+  const port = await listening(http, { port: settings.port, host: '127.0.0.1' });
+  if (https && settings.outside) outside = tls.reached(await listening(https, { port: settings.outside.port }));
   const learner = new SpreadLearner(
     database,
     () => recorder.state().bays.some(({ recorder: { state } }) => state !== 'idle'),
@@ -83,7 +80,7 @@ export async function startServer(settings: ServerSettings): Promise<RunningServ
   await queue.start();
   await learner.start(queue, settings.lookForWorkMs);
   return {
-    port: portOf(http),
+    port,
     outside,
     database,
     async close() {
@@ -100,14 +97,4 @@ export async function startServer(settings: ServerSettings): Promise<RunningServ
       await database.end();
     },
   };
-}
-
-const portOf = (server: Pick<Server, 'address'>): number => (server.address() as { port: number }).port;
-
-/** @param host every address of this machine where left out */
-async function listening(server: Pick<Server, 'once' | 'listen'>, port: number, host?: string): Promise<void> {
-  await new Promise<void>((resolve, reject) => {
-    server.once('error', reject);
-    server.listen({ port, ...(host ? { host } : {}) }, resolve);
-  });
 }

@@ -68,6 +68,17 @@ function timeStatements(client: pg.PoolClient, log: Log): void {
   }) as typeof client.query;
 }
 
+/** Does work on one connection of its own, without a pool: an administrator's, or before there is a schema. */
+export async function connected<T>(url: string, work: (client: pg.Client) => Promise<T>): Promise<T> {
+  const client = new pg.Client({ connectionString: url });
+  await client.connect();
+  try {
+    return await work(client);
+  } finally {
+    await client.end();
+  }
+}
+
 /** Runs work in one transaction: all of it happens, or none. */
 export async function inTransaction<T>(database: Database, work: (client: Queryable) => Promise<T>): Promise<T> {
   return withClient(database, async (client) => {

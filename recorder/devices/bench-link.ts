@@ -6,6 +6,7 @@ import { plainSettings, type DeviceSettings } from '../../contract/recording.ts'
 import { Refusal } from '../../core/refusal.ts';
 import type { Journal } from '../spool/journal.ts';
 import { Device } from './device.ts';
+import { listening } from '../listening.ts';
 import { Peer, type Door } from './peer.ts';
 
 /** So many connections from other machines at once. */
@@ -105,15 +106,4 @@ export class BenchLink extends EventEmitter<BenchLinkEvents> {
     for (const server of [this.server, this.outside])
       if (server?.listening) await new Promise<void>((resolve) => server.close(() => resolve()));
   }
-}
-
-async function listening(server: Server, at: { port: number; host?: string }): Promise<number> {
-  await new Promise<void>((resolve, reject) => {
-    server.once('error', reject);
-    server.listen(at, () => {
-      server.off('error', reject);
-      resolve();
-    });
-  });
-  return (server.address() as { port: number }).port;
 }

@@ -5,6 +5,7 @@ import { recorderRequest, type BayAsk, type RecorderMessage } from '../../contra
 import { Refusal } from '../../core/refusal.ts';
 import type { Bay } from '../bay.ts';
 import type { Bays } from '../bays.ts';
+import { listening } from '../listening.ts';
 import { BlockReader, rowsBlock, wordsBlock } from './blocks.ts';
 import { Pace } from './pace.ts';
 
@@ -39,10 +40,7 @@ export class RecorderSocket {
   /** Listens at a place that only the owner of the folder may open. */
   async listen(place: string): Promise<void> {
     await rm(place, { force: true });
-    await new Promise<void>((resolve, reject) => {
-      this.server.once('error', reject);
-      this.server.listen(place, resolve);
-    });
+    await listening(this.server, { path: place });
     await chmod(place, 0o600);
   }
 

@@ -1,5 +1,6 @@
 import { Refusal } from '../../core/refusal.ts';
-import { certificateFor, type Certificate } from './certificate.ts';
+import type { Outside } from '../../contract/people.ts';
+import { certificateFor } from './certificate.ts';
 
 /** This machine, as it calls itself. */
 export const loopbackHosts = ['127.0.0.1', 'localhost', '::1', '[::1]'];
@@ -15,10 +16,11 @@ export interface OutsidePlace {
   own?: { certFile: string; keyFile: string } | undefined;
 }
 
-/** What TLS needs at such a place: nothing older than 1.2. @throws Refusal where the certificate cannot be used */
+/** What TLS needs at such a place, nothing older than 1.2, and how others reach a port of it. @throws Refusal where the certificate cannot be used */
 export async function tlsAt({ hosts, folder, own }: OutsidePlace) {
-  const certificate: Certificate = await certificateFor(hosts, folder, own);
-  return { certificate, options: { key: certificate.key, cert: certificate.cert, minVersion: 'TLSv1.2' } as const };
+  const { key, cert, fingerprint, madeHere } = await certificateFor(hosts, folder, own);
+  const reached = (port: number): Outside => ({ hosts: [...hosts], port, fingerprint, madeHere });
+  return { options: { key, cert, minVersion: 'TLSv1.2' } as const, reached };
 }
 
 /**

@@ -1,12 +1,12 @@
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import pg from 'pg';
 import { silentLog, type Log } from '../../contract/log.ts';
 import type { BayState } from '../../contract/live.ts';
 import type { Job, Run } from '../../contract/records.ts';
 import { socketPlace } from '../../recorder/local-link/socket-place.ts';
 import { startRecorder, type RecorderSettings, type RunningRecorder } from '../../recorder/start-recorder.ts';
+import { connected } from '../../store/database.ts';
 import { migrate } from '../../store/migrate.ts';
 import { asApplication, freshDatabase } from '../../store/testing/test-database.ts';
 import { startServer, type RunningServer, type ServerSettings } from '../server.ts';
@@ -60,9 +60,7 @@ export class TestServer {
 
   /** One statement as the database's owner: the server's own role may not do everything. */
   async asOwner(sql: string): Promise<void> {
-    const client = new pg.Client({ connectionString: this.databaseUrl });
-    await client.connect();
-    await client.query(sql).finally(() => client.end());
+    await connected(this.databaseUrl, (client) => client.query(sql));
   }
 
   get origin(): string {

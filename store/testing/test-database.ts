@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import pg from 'pg';
+import type pg from 'pg';
+import { connected } from '../database.ts';
 import { ensureRole, letWork } from '../roles.ts';
 
 function adminUrl(): string {
@@ -12,15 +13,7 @@ function adminUrl(): string {
 /** One statement of the administrator's, outside any database of the tests. */
 const asAdministrator = (sql: string) => administering(async (client) => void (await client.query(sql)));
 
-async function administering(work: (client: pg.Client) => Promise<void>): Promise<void> {
-  const client = new pg.Client({ connectionString: adminUrl() });
-  await client.connect();
-  try {
-    await work(client);
-  } finally {
-    await client.end();
-  }
-}
+const administering = (work: (client: pg.Client) => Promise<void>) => connected(adminUrl(), work);
 
 export interface TestDatabase {
   name: string;
@@ -63,13 +56,7 @@ const madeRole = () =>
  */
 export async function asApplication(databaseUrl: string): Promise<string> {
   await madeRole();
-  const client = new pg.Client({ connectionString: databaseUrl });
-  await client.connect();
-  try {
-    await letWork(client, application.role);
-  } finally {
-    await client.end();
-  }
+  await connected(databaseUrl, (client) => letWork(client, application.role));
   const url = new URL(databaseUrl);
   [url.username, url.password] = [application.role, application.password];
   return url.toString();
