@@ -10,6 +10,7 @@ const areas = [
   'recorder',
   'server',
   'web',
+  'instrument',
   'simulator',
   'cli',
   'launch',
@@ -23,15 +24,16 @@ const allowed = {
   contract: ['contract', 'core-units'],
   store: ['store', 'contract', 'core', 'core-units'],
   recorder: ['recorder', 'store', 'contract', 'core', 'core-units'],
-  server: ['server', 'recorder', 'store', 'contract', 'core', 'core-units'],
+  server: ['server', 'instrument', 'recorder', 'store', 'contract', 'core', 'core-units'],
   web: ['web', 'contract', 'core', 'core-units'],
-  simulator: ['simulator', 'contract'],
+  instrument: ['instrument', 'recorder', 'contract', 'core', 'core-units'],
+  simulator: ['simulator', 'instrument', 'contract'],
   cli: ['cli', 'contract', 'core', 'core-units'],
   launch: ['launch', 'store', 'contract'],
   operations: ['operations', 'launch', 'store', 'contract', 'core', 'core-units'],
   bench: ['bench', 'contract', 'core', 'core-units', 'launch'],
   // Only the server's test peers; the page itself is driven from outside.
-  e2e: ['e2e', 'contract', 'core', 'core-units', 'cli', 'launch', 'recorder', 'server', 'store'],
+  e2e: ['e2e', 'contract', 'core', 'core-units', 'cli', 'launch', 'instrument', 'recorder', 'server', 'store'],
 };
 
 export default tseslint.config(

@@ -4,7 +4,9 @@
  */
 export default {
   maxWorkers: 2,
-  testMatch: ['<rootDir>/{core,contract,cli,simulator,launch,recorder,operations,server,store,web}/**/*.test.{ts,tsx}'],
+  testMatch: [
+    '<rootDir>/{core,contract,cli,simulator,launch,instrument,recorder,operations,server,store,web}/**/*.test.{ts,tsx}',
+  ],
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   transform: {
     '^.+\\.tsx?$': [

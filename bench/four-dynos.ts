@@ -1,5 +1,5 @@
 import type { BaysState } from '../contract/live.ts';
-import type { StartedPair } from '../launch/suvok-programs.ts';
+import type { StartedSuvok } from '../launch/suvok-programs.ts';
 import type { Figure } from './figure.ts';
 import { Instrument } from './instrument.ts';
 import { processorS, residentMb } from './process-use.ts';
@@ -9,7 +9,7 @@ const lastsS = process.argv.includes('--long') ? 600 : 60;
 const names = ['first', 'second', 'third', 'fourth'].map((word) => `${word}-roller`);
 
 /** Frames lost, the recorder's share of a core, and whether its memory stays flat. */
-export async function fourDynos(server: StartedPair): Promise<Figure[]> {
+export async function fourDynos(server: StartedSuvok): Promise<Figure[]> {
   const custom = Array.from({ length: 14 }, (_, index) => ({ name: `custom${index}`, unit: 'kPa' }));
   const channels = [{ name: 'rollerSpeed', unit: 'rad/s' }, { name: 'engineSpeed', unit: 'rpm' }, ...custom];
   const clients = await Promise.all(names.map((device) => Instrument.connect(server.benchLinkPort, { device, rateHz: 1000, channels }))); // prettier-ignore

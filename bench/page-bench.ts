@@ -7,13 +7,13 @@ import { buildWeb, webFolder } from '../launch/build-web.ts';
 import { findChromium } from '../launch/chromium.ts';
 import { startCluster } from '../launch/postgres.ts';
 import { postgresPrograms } from '../launch/postgres-programs.ts';
-import { startPair, type StartedPair } from '../launch/suvok-programs.ts';
+import { startSuvok, type StartedSuvok } from '../launch/suvok-programs.ts';
 
 const quiet = () => undefined;
 
 /** What is measured in the real page: a server of its own, and a browser. */
 export interface PageBench {
-  server: StartedPair;
+  server: StartedSuvok;
   page: Page;
   databaseUrl: string;
 }
@@ -30,7 +30,7 @@ export async function withPage<T>(measure: (bench: PageBench) => Promise<T>): Pr
   });
   await buildWeb(quiet);
   const databaseUrl = cluster.url('postgres');
-  const server = await startPair({
+  const server = await startSuvok({
     DATABASE_URL: databaseUrl,
     PORT: '0',
     BENCH_LINK_PORT: '0',

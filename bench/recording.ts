@@ -2,7 +2,7 @@ import type { Page } from 'playwright-core';
 import type { BayState } from '../contract/live.ts';
 import type { Job, Run } from '../contract/records.ts';
 import { startProgram, stopProgram } from '../launch/program.ts';
-import type { StartedPair } from '../launch/suvok-programs.ts';
+import type { StartedSuvok } from '../launch/suvok-programs.ts';
 import pg from 'pg';
 import type { Figure } from './figure.ts';
 import { fourDynos } from './four-dynos.ts';
@@ -28,7 +28,7 @@ export function recordingFigures(): Promise<Figure[]> {
 
 class Bench {
   constructor(
-    private readonly server: StartedPair,
+    private readonly server: StartedSuvok,
     private readonly page: Page,
     private readonly databaseUrl: string,
   ) {}

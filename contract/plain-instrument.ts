@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { deviceKinds, isDynoKind } from './bench-link.ts';
+import { deviceKinds, helloMessage, isDynoKind, plainProtocol, type Hello } from './bench-link.ts';
 import { dynoFile } from './files.ts';
 import { bayNumber } from './parts.ts';
 
@@ -74,12 +74,27 @@ export const plainInstrument = z
   });
 export type PlainInstrument = z.infer<typeof plainInstrument>;
 
+/** The hello that is said for it on the bench link. @throws ZodError where what was entered makes no instrument */
+export function helloOf({ device, kind, form, dyno, engineToDrumRatio }: PlainInstrument): Hello {
+  return helloMessage.parse({
+    type: 'hello',
+    // What is said besides once it speaks: a protocol that sends again, and which of its lives it is.
+    protocol: plainProtocol,
+    device,
+    kind,
+    channels: form.columns.flatMap((column) => (column.is === 'channel' ? [{ name: column.name, unit: column.unit }] : [])), // prettier-ignore
+    ...(dyno ? { dyno } : {}),
+    ...(engineToDrumRatio === null ? {} : { engineToDrumRatio }),
+  });
+}
+
 /** Asked of the recorder: connect it, in the place of one of the same name. */
 export const plainRequest = z.object({ instrument: plainInstrument, bay: bayNumber.nullable().default(null) });
 export const plainName = z.object({ device: z.string().max(64) });
 
 /** Listening to lines before anything is settled; ends by itself when nobody asks any more. */
 export const trialRequest = z.object({ way: lineWay, greeting: z.string().max(200).default('') });
+export type TrialRequest = z.infer<typeof trialRequest>;
 
 /** What is heard of lines: the newest last. */
 export const trialState = z.object({

@@ -8,7 +8,7 @@ import type { Outside } from '../contract/people.ts';
 import type { Job, Run } from '../contract/records.ts';
 import { webFolder } from '../launch/build-web.ts';
 import { startProgram, stopProgram } from '../launch/program.ts';
-import { startPair } from '../launch/suvok-programs.ts';
+import { startSuvok } from '../launch/suvok-programs.ts';
 import { silentLog } from '../contract/log.ts';
 import { startHere } from '../server/testing/test-server.ts';
 import { freshDatabase } from '../store/testing/test-database.ts';
@@ -37,10 +37,11 @@ async function serverHere(
 ): Promise<TestedServer> {
   // prettier-ignore
   const log = { ...silentLog, error: (fields: object, what: string) => console.error(what, fields) };
-  const { server, recorder } = await startHere(databaseUrl, log, { port, benchLinkPort, webFolder, folder, ...(fromElsewhere && { outside: { hosts: ['suvok.shop'], port: 0, folder: join(folder, 'tls') } }) }); // prettier-ignore
+  const { server, recorder, lines } = await startHere(databaseUrl, log, { port, benchLinkPort, webFolder, folder, ...(fromElsewhere && { outside: { hosts: ['suvok.shop'], port: 0, folder: join(folder, 'tls') } }) }); // prettier-ignore
   const late = () => new Promise<void>((resolve) => setTimeout(resolve, leftAfterMs).unref());
   const close = async () => {
     await server.close();
+    lines.close();
     await recorder.close();
   };
   return {
@@ -58,7 +59,7 @@ async function serverProcess(
   folder: string,
 ): Promise<TestedServer> {
   // prettier-ignore
-  const { server, recorder, ...started } = await startPair({
+  const { server, recorder, ...started } = await startSuvok({
     DATABASE_URL: databaseUrl,
     PORT: String(port),
     BENCH_LINK_PORT: String(benchLinkPort),

@@ -11,7 +11,7 @@ import { ensureDatabase, startCluster } from './postgres.ts';
 import { postgresPrograms } from './postgres-programs.ts';
 import { keepRunning } from './keep-running.ts';
 import { startProgram, stopProgram } from './program.ts';
-import { recorderFolder, startRecorderProgram, startServerProgram } from './suvok-programs.ts';
+import { recorderFolder, startLinesProgram, startRecorderProgram, startServerProgram } from './suvok-programs.ts';
 import { demoEnd, mustBeFree, portFrom } from './settings.ts';
 
 /** `npm start`: from a bare clone to a running Suvok, and back to nothing on Ctrl-C. */
@@ -83,6 +83,17 @@ async function keepRecorder(
   return first;
 }
 
+/** Keeps running what takes lines of instruments; the recorder tells it again what is wanted. */
+async function keepLines(environment: NodeJS.ProcessEnv): Promise<void> {
+  const { stop } = await keepRunning({
+    name: 'program that takes lines of instruments',
+    start: () => startLinesProgram(environment),
+    revived: () => say('Lines of instruments are taken again'),
+    died: tell,
+  });
+  stops.push(stop);
+}
+
 /** Keeps the server running: if it dies, it is started again on the same port. */
 async function keepServer(environment: NodeJS.ProcessEnv): Promise<{ port: number; outside: Outside | null }> {
   let ports: NodeJS.ProcessEnv = {};
@@ -141,6 +152,7 @@ async function start(): Promise<void> {
     SUVOK_TLS: tls,
     SUVOK_LOG: join(folder, 'recorder.log'),
   });
+  await keepLines({ SUVOK_RECORDER: recorderAt, SUVOK_LOG: join(folder, 'lines.log') });
   const server = await keepServer({
     DATABASE_URL: databaseUrl,
     PORT: String(port),

@@ -12,6 +12,7 @@ export const recorderFolder = (dataFolder: string): string => join(dataFolder, '
 export type StartedProgram<Ready> = Kept & Ready & { child: ChildProcess };
 
 const serverReady = z.object({ ready: z.literal(true), port: z.number(), outside: outside.nullable() });
+const linesReady = z.object({ ready: z.literal(true) });
 const recorderReady = z.object({ ready: z.literal(true), benchLinkPort: z.number(), outside: outside.nullable() });
 
 /** Starts the server and waits until it answers. @throws Failure with the server's own sentence */
@@ -26,6 +27,11 @@ export function startRecorderProgram(
   environment: NodeJS.ProcessEnv,
 ): Promise<StartedProgram<{ benchLinkPort: number; outside: Outside | null }>> {
   return startSpeaking('recorder', 'recorder/main.ts', environment, recorderReady);
+}
+
+/** Starts what takes lines of instruments for the recorder of SUVOK_RECORDER. @throws Failure with its own sentence */
+export function startLinesProgram(environment: NodeJS.ProcessEnv): Promise<StartedProgram<object>> {
+  return startSpeaking('program that takes lines of instruments', 'instrument/main.ts', environment, linesReady);
 }
 
 /** Starts a program that says, as its first word, that it is ready. */
@@ -51,8 +57,8 @@ async function startSpeaking<Ready extends object>(
   });
 }
 
-/** A recorder and a server beside it, as processes: for tests and measurements. */
-export interface StartedPair {
+/** A whole Suvok as processes: for tests and measurements. */
+export interface StartedSuvok {
   port: number;
   benchLinkPort: number;
   server: StartedProgram<{ port: number }>;
@@ -60,17 +66,21 @@ export interface StartedPair {
   stop(): Promise<void>;
 }
 
-/** Starts both. @param environment DATABASE_URL and SUVOK_RECORDER at least */
-export async function startPair(environment: NodeJS.ProcessEnv): Promise<StartedPair> {
+/** Starts all of them. @param environment DATABASE_URL and SUVOK_RECORDER at least */
+export async function startSuvok(environment: NodeJS.ProcessEnv): Promise<StartedSuvok> {
   // The server makes the schema; the recorder waits for it.
-  const [recorder, server] = await Promise.all([startRecorderProgram(environment), startServerProgram(environment)]);
+  const [recorder, server, lines] = await Promise.all([
+    startRecorderProgram(environment),
+    startServerProgram(environment),
+    startLinesProgram(environment),
+  ]);
   return {
     port: server.port,
     benchLinkPort: recorder.benchLinkPort,
     server,
     recorder,
     async stop() {
-      await Promise.all([server.stop(), recorder.stop()]);
+      await Promise.all([server.stop(), recorder.stop(), lines.stop()]);
     },
   };
 }

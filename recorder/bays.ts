@@ -41,7 +41,7 @@ export class Bays extends EventEmitter<BaysEvents> {
     paired.on('revoked', (device) => link.dismiss(device));
     this.copy = new BaysCopy(store, memory, log);
     this.instruments = new Instruments(store, memory, link, this);
-    this.plain = new PlainConnections(memory, this.instruments, this);
+    this.plain = new PlainConnections(memory, this.instruments, this, log);
     this.follow();
     link.on('device', (device) => this.welcome(device));
     link.on('stranger', (text) => {
@@ -254,7 +254,7 @@ export class Bays extends EventEmitter<BaysEvents> {
   /** Writes down what is only waiting for a logger. Runs that go on are gone on with by the next life. */
   async settled(): Promise<void> {
     this.copy.stop();
-    this.plain.close();
+    await this.plain.close();
     await Promise.all(this.inOrder.map((bay) => bay.settled()));
   }
 

@@ -1,8 +1,6 @@
 import { z } from 'zod';
 import { join } from 'node:path';
 import { giveUp, liveAsProcess, logInto, orGiveUp } from './as-process.ts';
-import { AdaptedInstrument } from './devices/adapters/adapted-instrument.ts';
-import { adaptedPlaces } from './devices/adapters/adapters.ts';
 import { Refusal } from '../core/refusal.ts';
 import { outsidePlace } from './outside/outside-place.ts';
 import { startRecorder } from './start-recorder.ts';
@@ -18,16 +16,13 @@ const environment = z
     SUVOK_TLS: z.string().optional(),
     SUVOK_FREE_MB: z.coerce.number().min(0).default(400),
     SUVOK_LOG: z.string().optional(),
-    SUVOK_ADAPTERS: z.string().default(''),
   })
   .safeParse(process.env);
 
 if (!environment.success) giveUp(`${String(environment.error.issues[0]!.path[0])} is missing or not usable.`);
 const { DATABASE_URL, SUVOK_RECORDER, BENCH_LINK_PORT, BENCH_LINK_TLS_PORT } = environment.data;
-const { SUVOK_TLS, SUVOK_FREE_MB, SUVOK_LOG, SUVOK_ADAPTERS } = environment.data;
+const { SUVOK_TLS, SUVOK_FREE_MB, SUVOK_LOG } = environment.data;
 const logger = logInto(SUVOK_LOG);
-
-const places = orGiveUp(() => adaptedPlaces(SUVOK_ADAPTERS));
 
 const recorder = await startRecorder({
   databaseUrl: DATABASE_URL,
@@ -45,13 +40,5 @@ const recorder = await startRecorder({
     );
   giveUp(error instanceof Refusal ? error.message : `the recorder could not start: ${error.message}`);
 });
-const adapted = places.map((place) => new AdaptedInstrument(place, recorder.benchLinkPort));
 
-liveAsProcess(
-  { benchLinkPort: recorder.benchLinkPort, outside: recorder.outside },
-  async () => {
-    for (const instrument of adapted) instrument.close();
-    await recorder.close();
-  },
-  logger,
-);
+liveAsProcess({ benchLinkPort: recorder.benchLinkPort, outside: recorder.outside }, () => recorder.close(), logger);

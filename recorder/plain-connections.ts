@@ -1,12 +1,12 @@
 import type { BaysState } from '../contract/live.ts';
-import type { PlainInstrument } from '../contract/plain-instrument.ts';
+import type { Log } from '../contract/log.ts';
+import { helloOf, type PlainInstrument, type TrialRequest, type TrialState } from '../contract/plain-instrument.ts';
 import { plainSettings, type DeviceSettings } from '../contract/recording.ts';
 import { Refusal } from '../core/refusal.ts';
-import { helloOf } from './devices/adapters/plain-adapter.ts';
-import { PlainInstruments } from './devices/adapters/plain-instruments.ts';
 import { channelIntake } from './devices/channel-intake.ts';
 import type { Device } from './devices/device.ts';
 import type { Instruments } from './instruments.ts';
+import { LinesSocket } from './local-link/lines-socket.ts';
 import type { RecorderMemory } from './recorder-memory.ts';
 
 /** All bays, as connections need them. */
@@ -17,41 +17,78 @@ interface Places {
   emit(event: 'changed'): boolean;
 }
 
+/** A trial that nobody asks for any more ends after this time, ms. */
+const trialMs = 60_000;
+const nobodyTakes = 'Its lines are not taken at the moment: that part of Suvok is being started.';
+
 /** Instruments that were connected by hand on Devices: what was entered is kept with what the shop sets of each. */
 export class PlainConnections {
-  private readonly instruments: PlainInstruments;
+  private readonly lines: LinesSocket;
+  private benchLinkPort: number | undefined;
+  private trial: { request: TrialRequest; patience: NodeJS.Timeout } | undefined;
 
   constructor(
     private readonly memory: RecorderMemory,
     private readonly all: Instruments,
     private readonly places: Places,
+    log: Log,
   ) {
-    this.instruments = new PlainInstruments(() => this.places.emit('changed'));
+    this.lines = new LinesSocket(() => this.places.emit('changed'), log);
   }
 
-  /** The bench link listens: instruments are brought in. */
-  start(benchLinkPort: number): void {
-    this.instruments.start(benchLinkPort);
+  /** The bench link listens: instruments are brought in by whoever takes their lines. @param place of the socket for it */
+  async start(benchLinkPort: number, place: string): Promise<void> {
+    this.benchLinkPort = benchLinkPort;
+    await this.lines.listen(place);
     this.follow();
   }
 
-  /** Makes those that run the ones that are kept. */
+  /** Says which instruments are wanted: the ones that are kept. */
   follow(): void {
-    this.instruments.follow(this.kept);
+    const { benchLinkPort } = this;
+    if (benchLinkPort === undefined) return;
+    this.lines.want({ benchLinkPort, instruments: this.kept, listening: this.trial?.request ?? null });
+    this.places.emit('changed');
   }
 
-  close(): void {
-    this.instruments.close();
+  async close(): Promise<void> {
+    clearTimeout(this.trial?.patience);
+    await this.lines.close();
   }
 
-  listen: PlainInstruments['listen'] = (way) => this.instruments.listen(way);
-  endListening = () => this.instruments.endTrial();
+  /** Listens on a way, in the place of what was listened to before; asked again it goes on. */
+  listen(request: TrialRequest): void {
+    if (this.trial && JSON.stringify(this.trial.request) === JSON.stringify(request)) {
+      this.trial.patience.refresh();
+      return;
+    }
+    clearTimeout(this.trial?.patience);
+    this.trial = { request, patience: setTimeout(() => this.endListening(), trialMs).unref() };
+    this.follow();
+  }
+
+  endListening(): void {
+    if (!this.trial) return;
+    clearTimeout(this.trial.patience);
+    this.trial = undefined;
+    this.follow();
+  }
 
   state(): Pick<BaysState, 'plain' | 'trial'> {
+    const { told } = this.lines;
     return {
-      plain: this.kept.map((instrument) => ({ instrument, problem: this.instruments.problemOf(instrument.device) })),
-      trial: this.instruments.trial,
+      plain: this.kept.map((instrument) => ({
+        instrument,
+        problem: told ? (told.problems[instrument.device] ?? null) : nobodyTakes,
+      })),
+      trial: this.trial ? this.heardOf(this.trial.request) : null,
     };
+  }
+
+  private heardOf({ way }: TrialRequest): TrialState {
+    const { told } = this.lines;
+    if (told?.trial && JSON.stringify(told.trial.way) === JSON.stringify(way)) return told.trial;
+    return { way, connected: false, problem: told ? null : nobodyTakes, lines: [], count: 0, rateHz: null };
   }
 
   /** @throws Refusal where its columns do not make an instrument, or another one has its name */
@@ -66,7 +103,7 @@ export class PlainConnections {
     const settings = before ?? plainSettings;
     channelIntake(helloOf(instrument), settings.channelNames, settings.ratio !== null);
     await this.all.keep(device, { ...settings, plain: instrument, bay: bay ?? settings.bay });
-    this.instruments.endTrial();
+    this.endListening();
     this.follow();
   }
 

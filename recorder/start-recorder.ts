@@ -7,7 +7,7 @@ import type { Outside } from '../contract/people.ts';
 import { BenchLink } from './devices/bench-link.ts';
 import { Drainer } from './drainer.ts';
 import { RecorderSocket } from './local-link/recorder-socket.ts';
-import { claimRecorder, socketPlace } from './local-link/socket-place.ts';
+import { claimRecorder, linesPlace, socketPlace } from './local-link/socket-place.ts';
 import { tlsAt, type OutsidePlace } from './outside/outside-place.ts';
 import { PairedInstruments } from './paired-instruments.ts';
 import { RecorderMemory } from './recorder-memory.ts';
@@ -89,7 +89,7 @@ export async function startRecorder(settings: RecorderSettings): Promise<Running
     const benchLinkPort = await link.listen(settings.benchLinkPort);
     const outside = settings.outside ? await openOutside(link, settings.outside) : null;
     paired.opened(outside);
-    bays.plain.start(benchLinkPort);
+    await bays.plain.start(benchLinkPort, linesPlace(folder));
     return { benchLinkPort, outside, bays, journal, close };
   } catch (error) {
     await close();

@@ -1,6 +1,6 @@
 import { parseArgs } from 'node:util';
 import { Bench } from './bench.ts';
-import { Elsewhere } from './elsewhere.ts';
+import { Elsewhere } from '../instrument/elsewhere.ts';
 import { machines, type MachineKind } from './machine.ts';
 
 /**

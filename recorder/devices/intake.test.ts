@@ -7,7 +7,7 @@ import { torqueChannels as coreTorqueChannels } from '../../core/recording/chann
 import { testDyno } from '../../core/testing/test-car.ts';
 import { PreBuffer } from '../pre-buffer.ts';
 import { channelIntake } from './channel-intake.ts';
-import { LineReader } from './line-reader.ts';
+import { LineReader } from '../../contract/line-reader.ts';
 
 describe('lines', () => {
   test('come out whole however the bytes are cut, and blank ones not at all', () => {

@@ -4,7 +4,7 @@ import { deviceMessage, longestLine, type Frame, type Hello, type PairMessage, t
 import { problemIn } from '../../contract/files.ts';
 import { cleanJson, UncleanInput, withoutUnseen } from '../../contract/text.ts';
 import { Refusal } from '../../core/refusal.ts';
-import { LineReader } from './line-reader.ts';
+import { LineReader } from '../../contract/line-reader.ts';
 
 /** A peer that says this many wrong things is let go. */
 const mostWrong = 20;

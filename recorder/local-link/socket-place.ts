@@ -9,9 +9,14 @@ const longestPlace = 100;
 const nameOf = (folder: string) => createHash('sha256').update(resolve(folder)).digest('hex').slice(0, 16);
 
 /** Where the recorder of a folder listens for servers: in the folder, or where its name fits. */
-export function socketPlace(folder: string): string {
-  const inside = join(resolve(folder), 'recorder.sock');
-  return Buffer.byteLength(inside) <= longestPlace ? inside : join(tmpdir(), `suvok-${nameOf(folder)}.sock`);
+export const socketPlace = (folder: string): string => placeOf(folder, 'recorder');
+
+/** Where it listens for whoever takes lines of instruments. */
+export const linesPlace = (folder: string): string => placeOf(folder, 'lines');
+
+function placeOf(folder: string, whose: string): string {
+  const inside = join(resolve(folder), `${whose}.sock`);
+  return Buffer.byteLength(inside) <= longestPlace ? inside : join(tmpdir(), `suvok-${nameOf(folder)}-${whose}.sock`);
 }
 
 /**

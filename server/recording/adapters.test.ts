@@ -2,9 +2,9 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { createServer, type Server, type Socket } from 'node:net';
 import type { Run } from '../../contract/records.ts';
 import { eventually, TestServer } from '../testing/test-server.ts';
-import { AdaptedInstrument } from '../../recorder/devices/adapters/adapted-instrument.ts';
-import { adaptedPlaces } from '../../recorder/devices/adapters/adapters.ts';
-import { semicolonLines } from '../../recorder/devices/adapters/semicolon-lines.ts';
+import { AdaptedInstrument } from '../../instrument/adapters/adapted-instrument.ts';
+import { adaptedPlaces } from '../../instrument/adapters/adapters.ts';
+import { semicolonLines } from '../../instrument/adapters/semicolon-lines.ts';
 
 let server: TestServer;
 let instrument: Server;

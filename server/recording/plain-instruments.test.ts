@@ -6,7 +6,9 @@ import { silentLog } from '../../contract/log.ts';
 import type { BaysState } from '../../contract/live.ts';
 import type { PlainInstrument } from '../../contract/plain-instrument.ts';
 import type { Run } from '../../contract/records.ts';
-import { openSerial } from '../../recorder/devices/adapters/serial-lines.ts';
+import { Lines } from '../../instrument/lines.ts';
+import { linesPlace } from '../../recorder/local-link/socket-place.ts';
+import { openSerial } from '../../instrument/adapters/serial-lines.ts';
 import { startRecorder } from '../../recorder/start-recorder.ts';
 import { eventually, TestServer } from '../testing/test-server.ts';
 
@@ -108,9 +110,11 @@ describe('an instrument that sends lines', () => {
     for (const folder of [server.folder, `${server.folder}-new`]) {
       const before = sockets.length;
       const again = await startRecorder({ databaseUrl: server.databaseUrl, folder, benchLinkPort: 0, floorBytes: 0, log: silentLog }); // prettier-ignore
+      const lines = folder === server.folder ? undefined : new Lines(linesPlace(folder));
       await eventually('the connection again', () => sockets.length > before);
       await eventually('the device', () => again.bays.state().bays[0]!.devices.some(({ device }) => device === 'Old roller')); // prettier-ignore
       await again.close();
+      lines?.close();
     }
   });
 

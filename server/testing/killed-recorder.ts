@@ -2,6 +2,10 @@ import { mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { spawn, type ChildProcess } from 'node:child_process';
+import { silentLog } from '../../contract/log.ts';
+import { openDatabase, type Database } from '../../store/database.ts';
+import { migrate } from '../../store/migrate.ts';
+import { freshDatabase } from '../../store/testing/test-database.ts';
 
 /** A recorder as a process of its own, to be killed and started again on the same port and folder. */
 export class KillableRecorder {
@@ -43,5 +47,29 @@ export class KillableRecorder {
     const ended = new Promise<void>((resolve) => child.once('close', () => resolve()));
     child.kill(signal);
     return ended;
+  }
+}
+
+/** A database of its own with a recorder to be killed. */
+export class KillBench {
+  private constructor(
+    readonly url: string,
+    readonly database: Database,
+    readonly recorder: KillableRecorder,
+    private readonly drop: () => Promise<void>,
+  ) {}
+
+  static async start(): Promise<KillBench> {
+    const { url, drop } = await freshDatabase();
+    await migrate(url);
+    const recorder = new KillableRecorder(url);
+    await recorder.start();
+    return new KillBench(url, openDatabase(url, silentLog), recorder, drop);
+  }
+
+  async stop(): Promise<void> {
+    await this.recorder.kill('SIGTERM');
+    await this.database.end();
+    await this.drop();
   }
 }

@@ -4,26 +4,27 @@ import { join } from 'node:path';
 import { silentLog, type Log } from '../../contract/log.ts';
 import type { BayState } from '../../contract/live.ts';
 import type { Job, Run } from '../../contract/records.ts';
-import { socketPlace } from '../../recorder/local-link/socket-place.ts';
+import { linesPlace, socketPlace } from '../../recorder/local-link/socket-place.ts';
+import { Lines } from '../../instrument/lines.ts';
 import { startRecorder, type RecorderSettings, type RunningRecorder } from '../../recorder/start-recorder.ts';
 import { connected } from '../../store/database.ts';
 import { migrate } from '../../store/migrate.ts';
 import { asApplication, freshDatabase } from '../../store/testing/test-database.ts';
 import { startServer, type RunningServer, type ServerSettings } from '../server.ts';
 
-/** Starts a recorder and a server in this process, as they stand beside each other anywhere: neither owns the database. @param ownerUrl its owner's address */
+/** Starts a recorder, a server and what takes lines of instruments in this process, as they stand beside each other anywhere: neither owns the database. @param ownerUrl its owner's address */
 export async function startHere(
   ownerUrl: string,
   log: Log,
   over: Partial<RecorderSettings & ServerSettings> = {},
-): Promise<{ recorder: RunningRecorder; server: RunningServer }> {
+): Promise<{ recorder: RunningRecorder; server: RunningServer; lines: Lines }> {
   const folder = over.folder ?? mkdtempSync(join(tmpdir(), 'suvok-recorder-'));
   // As a launcher does: the two would only wait for it.
   await migrate(ownerUrl);
   const databaseUrl = await asApplication(ownerUrl);
   const recorder = await startRecorder({ databaseUrl, folder, benchLinkPort: 0, floorBytes: 0, log, ...over });
   const server = await startServer({ databaseUrl, port: 0, recorder: socketPlace(folder), log, ...over });
-  return { recorder, server };
+  return { recorder, server, lines: new Lines(linesPlace(folder)) };
 }
 
 /** A whole Suvok, recorder and server, on a fresh database and in a fresh folder, and the few requests that most tests make. */
@@ -33,7 +34,7 @@ export class TestServer {
     readonly recorder: RunningRecorder,
     /** The recorder's own. */
     readonly folder: string,
-    private readonly server: RunningServer,
+    private readonly beside: { server: RunningServer; lines: Lines },
     readonly databaseUrl: string,
     private readonly drop: () => Promise<void>,
     readonly errors: unknown[],
@@ -44,13 +45,14 @@ export class TestServer {
     const errors: unknown[] = [];
     const log = { ...silentLog, error: (fields: object) => errors.push((fields as { err?: unknown }).err ?? fields) };
     const folder = mkdtempSync(join(tmpdir(), 'suvok-recorder-'));
-    const { recorder, server } = await startHere(database.url, log, { folder });
+    const { recorder, server, lines } = await startHere(database.url, log, { folder });
     const running = { port: server.port, benchLinkPort: recorder.benchLinkPort, database: server.database };
-    return new TestServer(running, recorder, folder, server, database.url, database.drop, errors);
+    return new TestServer(running, recorder, folder, { server, lines }, database.url, database.drop, errors);
   }
 
   async stop(): Promise<void> {
-    await this.server.close();
+    await this.beside.server.close();
+    this.beside.lines.close();
     await this.recorder.close();
     const own = this.errors.length;
     await this.drop();

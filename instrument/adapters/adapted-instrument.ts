@@ -1,6 +1,5 @@
-import { connect, type Socket } from 'node:net';
-import { plainProtocol } from '../../../contract/bench-link.ts';
-import type { LineWay } from '../../../contract/plain-instrument.ts';
+import type { LineWay } from '../../contract/plain-instrument.ts';
+import { Link } from '../link.ts';
 import type { Adapter } from './adapter.ts';
 import { openLines, type LineSource } from './line-source.ts';
 
@@ -16,14 +15,15 @@ export interface AdaptedPlace {
 
 /**
  * An instrument behind its adapter: takes its lines, and speaks the bench link
- * for it, so that all that holds there (checks, gaps, coming back) holds for
- * it too. Connects again whenever either side is lost.
+ * for it, so that all that holds there (checks, gaps, coming back, sending
+ * again what was not safe) holds for it too. Its lines are taken while the
+ * recorder is away as well.
  */
 export class AdaptedInstrument {
   /** Why nothing comes, as a sentence. */
   problem: string | null = null;
   private readonly source: LineSource;
-  private link: Socket | undefined;
+  private link: Link | undefined;
   private take: (lines: readonly string[]) => void = () => undefined;
 
   constructor(
@@ -34,7 +34,7 @@ export class AdaptedInstrument {
     const { way, adapter } = place;
     this.source = openLines(way, adapter.greeting ?? '', {
       connected: (there) => {
-        if (!there) return this.link?.end();
+        if (!there) return this.link?.close();
         this.say(null);
         return this.speak();
       },
@@ -45,7 +45,7 @@ export class AdaptedInstrument {
 
   close(): void {
     this.source.close();
-    this.link?.destroy();
+    this.link?.close();
   }
 
   private say(problem: string | null): void {
@@ -54,29 +54,22 @@ export class AdaptedInstrument {
     this.changed();
   }
 
+  /** Somebody is there: another life of the instrument, whose numbers begin anew. */
   private speak(): void {
     const { adapter, device } = this.place;
-    const link = connect({ host: '127.0.0.1', port: this.benchLinkPort });
+    // What Suvok says back has nobody to go to.
+    const link = new Link('127.0.0.1', this.benchLinkPort, { ...adapter.hello, type: 'hello', device }, () => undefined); // prettier-ignore
     this.link = link;
-    link.on('error', () => undefined);
-    // Without the link nothing is to be read; the instrument is taken up again with it.
-    link.once('close', () => this.link === link && this.source.drop());
-    // Suvok's words have nobody to go to.
-    link.resume();
-    const say = (message: object) => link.writable && link.write(JSON.stringify(message) + '\n');
-    say({ type: 'hello', protocol: plainProtocol, device, ...adapter.hello });
     const read = adapter.reader();
-    let sequence = 0;
     let told = 0;
     this.take = (lines) => {
       lines.forEach((line, at) => {
         const reading = read(line, { of: lines.length, at });
-        if (reading) say({ type: 'frame', sequence: sequence++, ...reading });
-        else if (!line.startsWith('#') && told++ < mostTold)
-          say({
-            type: 'event',
-            text: `a line was not understood by the adapter ${adapter.name}: ${line.slice(0, 60)}`,
-          });
+        if (reading) link.frame(reading.time, reading.values);
+        else if (!line.startsWith('#') && told < mostTold) {
+          const text = `a line was not understood by the adapter ${adapter.name}: ${line.slice(0, 60)}`;
+          if (link.send({ type: 'event', text })) told++;
+        }
       });
     };
   }

@@ -1,31 +1,17 @@
-import { helloMessage, plainProtocol, type Hello } from '../../../contract/bench-link.ts';
-import type { PlainInstrument } from '../../../contract/plain-instrument.ts';
-import { readPlainLine } from '../../../core/exchange/plain-line.ts';
+import { helloOf, type PlainInstrument } from '../../contract/plain-instrument.ts';
+import { readPlainLine } from '../../core/exchange/plain-line.ts';
 import type { Adapter } from './adapter.ts';
 
 /** Lines that come together are laid no further back than this, s. */
 const longestBackS = 0.5;
 
-/** The hello that is said for it. @throws ZodError where what was entered makes no instrument */
-export function helloOf(instrument: PlainInstrument): Hello {
-  return helloMessage.parse({ type: 'hello', protocol: plainProtocol, device: instrument.device, ...plainAdapter(instrument).hello }); // prettier-ignore
-}
-
 /** An instrument that somebody described on Devices, as an adapter. */
 export function plainAdapter(instrument: PlainInstrument): Adapter {
-  const { device, kind, form, dyno, engineToDrumRatio, greeting } = instrument;
-  const channels = form.columns.flatMap((column) => (column.is === 'channel' ? [{ name: column.name, unit: column.unit }] : [])); // prettier-ignore
+  const { device, form, greeting } = instrument;
   return {
     name: device,
     ...(greeting === '' ? {} : { greeting }),
-    hello: {
-      kind,
-      channels,
-      commands: [],
-      faults: [],
-      ...(dyno ? { dyno } : {}),
-      ...(engineToDrumRatio === null ? {} : { engineToDrumRatio }),
-    },
+    hello: helloOf(instrument),
     reader() {
       const arrival = arrivalClock();
       return (line, { of, at }) => {

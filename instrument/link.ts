@@ -49,8 +49,11 @@ export class Link {
     if (this.welcome) this.send(frame);
   }
 
-  send(message: DeviceMessage): void {
-    if (this.socket?.writable) this.socket.write(JSON.stringify(message) + '\n');
+  /** @returns whether there was anybody to say it to */
+  send(message: DeviceMessage): boolean {
+    if (!this.socket?.writable) return false;
+    this.socket.write(JSON.stringify(message) + '\n');
+    return true;
   }
 
   /** Comes back at once as something else: the same instrument with other channels. */
@@ -93,6 +96,7 @@ export class Link {
     socket.setEncoding('utf8');
     socket.setNoDelay(true);
     socket.on(elsewhere ? 'secureConnect' : 'connect', () => {
+      if (this.closed) return socket.destroy();
       this.socket = socket;
       this.rest = '';
       this.welcome = false;

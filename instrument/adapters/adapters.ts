@@ -1,4 +1,4 @@
-import { Refusal } from '../../../core/refusal.ts';
+import { Refusal } from '../../core/refusal.ts';
 import type { AdaptedPlace } from './adapted-instrument.ts';
 import type { Adapter } from './adapter.ts';
 import { semicolonLines } from './semicolon-lines.ts';
