@@ -1,6 +1,6 @@
 import { motionChecks } from '../core/checks/motion-checks.ts';
 import { preparedSweep } from '../core/reduction/prepared-sweep.ts';
-import { families, healthyRun } from '../core/testing/families.ts';
+import { allFamilies, healthyRun } from '../core/testing/families.ts';
 import { faultKinds, faultyRuns } from '../core/testing/faulty-runs.ts';
 import { generatedRun } from '../core/testing/generated-run.ts';
 import type { Figure } from './figure.ts';
@@ -20,7 +20,7 @@ function idsOn(spec: GeneratedRun): string[] {
 
 /** False alarms on healthy pulls and hits on faulty ones, each check by itself. */
 export function checkRates(): Figure[] {
-  const healthy = families.flatMap((family) => healthySeeds.map((seed) => idsOn(healthyRun(family, seed))));
+  const healthy = allFamilies.flatMap((family) => healthySeeds.map((seed) => idsOn(healthyRun(family, seed))));
   const ids = [...new Set(faultKinds.map(({ check }) => check))];
   const share = (count: number, of: number) => (100 * count) / of;
   return [
@@ -30,13 +30,15 @@ export function checkRates(): Figure[] {
       unit: '%',
       budget: 1,
     })),
-    ...faultKinds.map((kind) => {
-      const found = [...faultyRuns(kind, faultySeeds)].map(({ spec }) => idsOn(spec));
-      return {
-        name: `${kind.check}: hits, ${kind.name}, ${found.length} pulls`,
-        value: share(found.filter((ids) => ids.includes(kind.check)).length, found.length),
-        unit: '%',
-      };
-    }),
+    ...faultKinds.flatMap((kind) =>
+      [1, 0.5].map((size) => {
+        const found = [...faultyRuns(kind, faultySeeds, { size, of: allFamilies })].map(({ spec }) => idsOn(spec));
+        return {
+          name: `${kind.check}: hits, ${kind.name}${size === 1 ? '' : ', half the size'}, ${found.length} pulls`,
+          value: share(found.filter((ids) => ids.includes(kind.check)).length, found.length),
+          unit: '%',
+        };
+      }),
+    ),
   ];
 }

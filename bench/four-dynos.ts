@@ -2,6 +2,7 @@ import type { BaysState } from '../contract/live.ts';
 import type { StartedSuvok } from '../launch/suvok-programs.ts';
 import type { Figure } from './figure.ts';
 import { Instrument } from './instrument.ts';
+import { meanOf } from '../core/numerics/mean.ts';
 import { processorS, residentMb } from './process-use.ts';
 
 /** Four dynos at 1 kHz × 16 channels at once: a minute, or ten with `--long`. */
@@ -44,5 +45,10 @@ export async function fourDynos(server: StartedSuvok): Promise<Figure[]> {
     { name: 'share of a core that the recorder took for them', value: (100 * used) / took, unit: '%', budget: 40 },
     { name: 'memory of the recorder with four', value: memory.at(-1) ?? 0, unit: 'MB' },
     { name: 'growth of it after the first half minute', value: (settled.at(-1) ?? 0) - (settled[0] ?? 0), unit: 'MB' },
+    // A heap breathes: means of quarters tell what stays.
+    { name: 'growth of its mean from the third quarter to the last', value: meanOf(quarter(memory, 3)) - meanOf(quarter(memory, 2)), unit: 'MB', budget: 10 }, // prettier-ignore
   ];
 }
+
+const quarter = (values: readonly number[], which: number) =>
+  values.slice((which * values.length) >> 2, ((which + 1) * values.length) >> 2);

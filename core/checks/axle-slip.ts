@@ -1,7 +1,7 @@
 import type { DynoKind } from '../dyno/dyno-profile.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
-import type { Finding } from './check.ts';
-import { unexplainedStretch } from './slip-checks.ts';
+import { holdsAny, saidOfZones, worstOf, type Finding } from './check.ts';
+import { unexplainedZones } from './slip-checks.ts';
 import type { SlipTrace } from './slip.ts';
 
 // Set by bench/checks.ts: no false alarm on healthy pulls, most hits on faulty ones.
@@ -22,24 +22,23 @@ export function axleSlip(trace: SlipTrace, kind: DynoKind): Finding | undefined 
     kind === 'hub' ? [healthyOnHubs, unexplainedOnHubs] : [healthyBetweenAxles, unexplainedOnRollers];
   const turned = (values: Float64Array) => values.map((value) => 1 / (1 + value) - 1);
   const found = [
-    { axle: 'rear', stretch: unexplainedStretch(trace, healthy, beyond) },
-    { axle: 'front', stretch: unexplainedStretch({ ...trace, excess: turned(trace.excess) }, healthy, beyond) },
-  ].flatMap(({ axle, stretch }) => (stretch ? [{ axle, ...stretch }] : []));
-  const worst = found.sort((a, b) => b.most - a.most)[0];
+    { axle: 'rear', zones: unexplainedZones(trace, healthy, beyond) },
+    { axle: 'front', zones: unexplainedZones({ ...trace, excess: turned(trace.excess) }, healthy, beyond) },
+  ].flatMap(({ axle, zones }) => (holdsAny(zones) ? [{ axle, zones, worst: worstOf(zones) }] : []));
+  const [worst] = found.sort((a, b) => b.worst.figure - a.worst.figure);
   if (!worst) return undefined;
-  const { axle, fromRpm, toRpm, most } = worst;
+  const { axle, zones } = worst;
   const other = axle === 'front' ? 'rear' : 'front';
-  const percent = Math.round(1000 * most) / 10;
+  const said = saidOfZones(zones, ({ fromRpm, toRpm, figure }) => `up to ${figure.toFixed(1)} % behind the ${other} ones from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm`); // prettier-ignore
   const what = kind === 'hub' ? 'hubs' : 'drums';
   return {
     id: 'axle-slip',
     severity: kind === 'hub' ? 'mind' : 'stop',
-    fromRpm,
-    toRpm,
-    figure: percent,
+    ...worst.worst,
+    zones,
     unit: '%',
     message:
-      `The ${axle} ${what} fall up to ${percent.toFixed(1)} % behind the ${other} ones from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm: ` +
+      `The ${axle} ${what} fall ${said}: ` +
       (kind === 'hub'
         ? `the coupling to the ${axle} axle slips. Power there is less than the engine's.`
         : `the ${axle} tyres slip, or the coupling to that axle does; the figures there are not the engine's. Check straps and tyres before the next run.`),

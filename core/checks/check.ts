@@ -14,11 +14,34 @@ export interface Finding {
   /** Engine speed at which it begins and ends, rpm; absent when it concerns the whole run. */
   fromRpm?: number;
   toRpm?: number;
+  /** Every stretch of engine speed, rpm, where it was found at several, each with its own figure. */
+  zones?: readonly Zone[];
   /** The figure that it rests on, and its unit; absent where it rests on none. */
   figure?: number;
   unit?: string;
   message: string;
 }
+
+/** A stretch of engine speed and the figure there. */
+export interface Zone {
+  fromRpm: number;
+  toRpm: number;
+  figure: number;
+}
+
+/** What is said of several stretches: "by up to 4.2 % from 3,100 to 3,400 rpm and by up to 6.0 % from …". */
+export function saidOfZones(zones: readonly Zone[], words: (zone: Zone) => string): string {
+  const said = zones.map(words);
+  return said.length < 3 ? said.join(' and ') : `${said.slice(0, -1).join(', ')} and ${said.at(-1)}`;
+}
+
+/** The zone with the greatest figure. */
+export function worstOf(zones: readonly [Zone, ...Zone[]]): Zone {
+  return zones.reduce((worst, zone) => (zone.figure > worst.figure ? zone : worst));
+}
+
+/** Whether a list holds anything, for the compiler too. */
+export const holdsAny = <T>(list: readonly T[]): list is readonly [T, ...T[]] => list.length > 0;
 
 /** An engine speed as a finding gives it: to 10 rpm. */
 export function tens(rpm: number): number {

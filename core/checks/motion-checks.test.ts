@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import type { DrumPlace } from '../dyno/drum-place.ts';
 import { preparedSweep } from '../reduction/prepared-sweep.ts';
-import { families, healthyRun } from '../testing/families.ts';
+import { allFamilies, healthyRun } from '../testing/families.ts';
 import { faultKinds, faultyRuns } from '../testing/faulty-runs.ts';
 import { generatedRun } from '../testing/generated-run.ts';
 import { motionChecks } from './motion-checks.ts';
@@ -9,8 +9,8 @@ import type { GeneratedRun } from '../testing/pull-options.ts';
 
 const findings = (spec: GeneratedRun) => motionChecks(preparedSweep(generatedRun(spec), spec.dyno!, spec.ratio ?? 3.4));
 
-test.each(families)('healthy pulls of %s raise nothing: tyres creep, torque dips, drivers feather', (family) => {
-  for (let seed = 901; seed <= 908; seed++) expect(findings(healthyRun(family, seed))).toEqual([]);
+test.each(allFamilies)('healthy pulls of %s raise nothing: tyres creep, torque dips, drivers feather', (family) => {
+  for (let seed = 901; seed <= 906; seed++) expect(findings(healthyRun(family, seed))).toEqual([]);
 });
 
 describe.each(faultKinds.map((kind) => [kind.name, kind] as const))('%s', (_, kind) => {
@@ -30,6 +30,36 @@ describe.each(faultKinds.map((kind) => [kind.name, kind] as const))('%s', (_, ki
     }
     expect(hits / runs).toBeGreaterThan(0.8);
   });
+});
+
+test('a diesel halved near 3,300 rpm on a loaded roller at 220 rpm/s is in limp mode, and on no limiter', () => {
+  for (const [seed, share] of [
+    [921, 0.5],
+    [922, 0.5],
+    [923, 0.75],
+  ] as const) {
+    const spec = { ...healthyRun('diesel-loaded', seed), rampRpmPerS: 220, faults: { limp: { fromRpm: 3280, overRpm: 200, share } } }; // prettier-ignore
+    const found = findings(spec);
+    expect(found.map(({ id }) => id)).toEqual(['limp']);
+    const [limp] = found;
+    expect(Math.abs(limp!.fromRpm! - 3280)).toBeLessThan(60);
+    expect(Math.abs(limp!.toRpm! - 3480)).toBeLessThan(60);
+    expect(Math.abs(limp!.figure! - 100 * share)).toBeLessThan(6);
+    expect(limp!.message).toMatch(/^Torque falls to \d+ % between 3,\d+ and 3,\d+ rpm and stays there/);
+  }
+});
+
+test('every zone of slip is named, and a zone that hops is not told twice', () => {
+  const plain = { ...healthyRun('petrol-inertia', 4), stab: undefined, feather: undefined };
+  const twice = (first: number, second: number) => ({ fromRpm: first, toRpm: first + 500, share: 0.05, again: { fromRpm: second, toRpm: second + 450, share: 0.07 } }); // prettier-ignore
+  const [slip] = findings({ ...plain, faults: { tyreSlip: twice(2900, 4700) } });
+  expect(slip).toMatchObject({ id: 'tyre-slip' });
+  expect(slip!.zones).toHaveLength(2);
+  expect(slip!.message).toMatch(/from 2,9\d0 to 3,\d+ rpm and by up to \d\.\d % from 4,[78]\d0 to 5,\d+ rpm/);
+  expect(slip!.fromRpm).toBe(slip!.zones![1]!.fromRpm);
+  const mixed = findings({ ...plain, faults: { tyreSlip: { fromRpm: 2800, toRpm: 3300, share: 0.05 }, hop: { fromRpm: 4600, toRpm: 5600, share: 0.05, hz: 6 } } }); // prettier-ignore
+  expect(mixed.map(({ id }) => id).sort()).toEqual(['hop', 'tyre-slip']);
+  expect(mixed.find(({ id }) => id === 'tyre-slip')!.zones).toHaveLength(1);
 });
 
 test('without a pickup nothing is said of slip', () => {

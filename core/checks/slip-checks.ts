@@ -1,7 +1,7 @@
 import type { DynoKind } from '../dyno/dyno-profile.ts';
 import { slopes } from '../smoothing/moving-fit.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
-import { tens, type Finding } from './check.ts';
+import { holdsAny, saidOfZones, tens, worstOf, type Finding, type Zone } from './check.ts';
 import type { SlipTrace } from './slip.ts';
 import { meanOf } from '../numerics/mean.ts';
 import { quantileOf } from '../numerics/quantile.ts';
@@ -17,23 +17,23 @@ const leastS = 0.12;
 const explainedByTorque = 0.8;
 
 /**
- * Found when the engine runs ahead of the drum over a stretch of the pull by
+ * Found when the engine runs ahead of the drum over stretches of the pull by
  * more than creep, which grows with torque, explains.
+ * @param hopping zones that are told as hop already
  */
-export function tyreSlip(trace: SlipTrace, kind: DynoKind): Finding | undefined {
+export function tyreSlip(trace: SlipTrace, kind: DynoKind, hopping: readonly Zone[] = []): Finding | undefined {
   if (kind === 'hub' || followsTorque(trace) || fallsWithSpeed(trace)) return undefined;
-  const stretch = unexplainedStretch(trace, healthyCreep);
-  if (!stretch) return undefined;
-  const { fromRpm, toRpm, most } = stretch;
-  const percent = Math.round(1000 * most) / 10;
+  const apart = (zone: Zone) => !hopping.some((other) => zone.fromRpm <= other.toRpm && other.fromRpm <= zone.toRpm);
+  const zones = unexplainedZones(trace, healthyCreep).filter(apart);
+  if (!holdsAny(zones)) return undefined;
+  const said = saidOfZones(zones, ({ fromRpm, toRpm, figure }) => `by up to ${figure.toFixed(1)} % from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm`); // prettier-ignore
   return {
     id: 'tyre-slip',
     severity: 'stop',
-    fromRpm,
-    toRpm,
-    figure: percent,
+    ...worstOf(zones),
+    zones,
     unit: '%',
-    message: `The tyres slip by up to ${percent.toFixed(1)} % from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm; the figures there are not the engine's. Check straps, tyre pressure and temperature before the next run.`,
+    message: `The tyres slip ${said}; the figures there are not the engine's. Check straps, tyre pressure and temperature before the next run.`,
   };
 }
 
@@ -89,55 +89,64 @@ export function hop(trace: SlipTrace): Finding | undefined {
     } else if (Math.abs(value) > half.size)
       halves[halves.length - 1] = { atS: time[index]!, rpm: rpm[index]!, size: Math.abs(value) };
   }
-  let best: typeof halves = [];
+  const chains: (typeof halves)[] = [];
   let chain: typeof halves = [];
   for (const half of halves) {
     const last = chain.at(-1);
     const apartS = last ? half.atS - last.atS : 0;
     const goesOn = half.size > leastSwing && (!last || (apartS > 0.4 / fastestHz && apartS < 0.7 / slowestHz));
-    chain = goesOn ? [...chain, half] : half.size > leastSwing ? [half] : [];
-    if (chain.length > best.length) best = chain;
+    if (goesOn && last) chain.push(half);
+    else if (half.size > leastSwing) chains.push((chain = [half]));
+    else chain = [];
   }
-  if (best.length < 2 * leastSwings) return undefined;
-  const [first, last] = [best[0]!, best[best.length - 1]!];
-  const hz = (best.length - 1) / 2 / (last.atS - first.atS);
-  if (hz < slowestHz || hz > fastestHz) return undefined;
-  const percent = Math.round(2000 * Math.max(...best.map(({ size }) => size))) / 10;
-  const [fromRpm, toRpm] = [tens(first.rpm), tens(last.rpm)];
+  const found = chains.flatMap((swings) => {
+    const [first, last] = [swings[0]!, swings.at(-1)!];
+    const hz = (swings.length - 1) / 2 / (last.atS - first.atS);
+    if (swings.length < 2 * leastSwings || hz < slowestHz || hz > fastestHz) return [];
+    const figure = Math.round(2000 * Math.max(...swings.map(({ size }) => size))) / 10;
+    return [{ fromRpm: tens(first.rpm), toRpm: tens(last.rpm), figure, hz, swings: swings.length }];
+  });
+  const zones = found.map(({ fromRpm, toRpm, figure }) => ({ fromRpm, toRpm, figure }));
+  if (!holdsAny(zones)) return undefined;
+  const longest = found.reduce((most, one) => (one.swings > most.swings ? one : most));
+  const said = saidOfZones(zones, ({ fromRpm, toRpm, figure }) => `from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm, slip swinging by ${figure.toFixed(1)} %`); // prettier-ignore
   return {
     id: 'hop',
     severity: 'stop',
-    fromRpm,
-    toRpm,
-    figure: percent,
+    fromRpm: longest.fromRpm,
+    toRpm: longest.toRpm,
+    figure: longest.figure,
+    zones,
     unit: '%',
-    message: `The tyre hops ${Math.round(hz)} times a second from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm, slip swinging by ${percent.toFixed(1)} %. Re-check straps and pressure before the next run.`,
+    message: `The tyre hops ${Math.round(longest.hz)} times a second ${said}. Re-check straps and pressure before the next run.`,
   };
 }
 
-/** Slip left after creep in proportion to torque is taken out; creep is the share that explains most samples. */
-export function unexplainedStretch(
+/** Where slip is left after creep in proportion to torque is taken out; creep is the share that explains most samples. */
+export function unexplainedZones(
   { every, time, rpm, load, excess }: SlipTrace,
   healthy: number,
   beyond = unexplained,
-) {
+): Zone[] {
   const shares = excess
     .map((value, index) => (index % every === 0 ? value / Math.max(load[index]!, 0.2) : NaN))
     .filter((value) => !Number.isNaN(value));
   const creep = Math.min(healthy, Math.max(0, quantileOf(shares, 0.4) || 0));
-  let best: { from: number; to: number } | undefined;
+  const zones: Zone[] = [];
   let from = -1;
+  let most = 0;
   for (let index = 0; index <= excess.length; index++) {
     const over = index < excess.length && excess[index]! - creep * load[index]! > beyond;
-    if (over && from < 0) from = index;
-    if (over || from < 0) continue;
-    if (!best || time[index - 1]! - time[from]! > time[best.to]! - time[best.from]!) best = { from, to: index - 1 };
+    if (over) {
+      if (from < 0) [from, most] = [index, 0];
+      most = Math.max(most, excess[index]!);
+      continue;
+    }
+    if (from >= 0 && time[index - 1]! - time[from]! >= leastS && most > healthy)
+      zones.push({ fromRpm: tens(rpm[from]!), toRpm: tens(rpm[index - 1]!), figure: Math.round(1000 * most) / 10 });
     from = -1;
   }
-  if (!best || time[best.to]! - time[best.from]! < leastS) return undefined;
-  let most = 0;
-  for (let index = best.from; index <= best.to; index++) most = Math.max(most, excess[index]!);
-  return most > healthy ? { fromRpm: tens(rpm[best.from]!), toRpm: tens(rpm[best.to]!), most } : undefined;
+  return zones;
 }
 
 function highest({ excess, rpm }: SlipTrace) {
@@ -209,15 +218,4 @@ function dot(a: Float64Array, b: Float64Array): number {
   let sum = 0;
   for (let index = 0; index < a.length; index++) sum += a[index]! * b[index]!;
   return sum;
-}
-
-/** Whether two findings overlap: a hop is slip as well, and is told once. */
-export function overlaps(a: Finding, b: Finding): boolean {
-  const [aFrom = -Infinity, aTo = Infinity, bFrom = -Infinity, bTo = Infinity] = [
-    a.fromRpm,
-    a.toRpm,
-    b.fromRpm,
-    b.toRpm,
-  ];
-  return aFrom <= bTo && bFrom <= aTo;
 }

@@ -94,6 +94,20 @@ describe('details', () => {
     expect(off.every((rpm) => rpm >= 4250 && rpm <= 4425)).toBe(true);
   });
 
+  test('a limp mode is not smeared to its right and left', () => {
+    for (const seed of [31, 32, 33]) {
+      const spec = { ...healthyRun('diesel-loaded', seed), feather: undefined, rampRpmPerS: 220, faults: { limp: { fromRpm: 3300, overRpm: 150, share: 0.5 } } }; // prettier-ignore
+      const { curve, truth } = errors(spec);
+      const top = curve.peakPower.value;
+      const beside = Array.from(curve.engineSpeedRpm).flatMap((rpm, index) => {
+        const kw = truth.powerKw(rpm);
+        return Number.isNaN(kw) || (rpm > 3275 && rpm < 3475) ? [] : [(curve.uncorrectedPowerKw[index]! - kw) / top];
+      });
+      const rms = 100 * Math.sqrt(beside.reduce((sum, error) => sum + error ** 2, 0) / beside.length);
+      expect(rms).toBeLessThan(0.12);
+    }
+  });
+
   test('a limiter ends the sweep where it bites', () => {
     const { curve } = errors({
       speedNoise: 0.012,

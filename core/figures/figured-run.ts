@@ -81,10 +81,8 @@ export function measuredConditions({ run, figures }: CountedRun): RunConditions 
     rampRpmPerS: (endRpm - startRpm) / (endS - startS),
     fromRpm: speeds[0]!,
     toRpm: speeds[speeds.length - 1]!,
-    slips: figures.curve.checks.flatMap(({ id, fromRpm, toRpm, figure }) =>
-      slipIds.includes(id) && fromRpm !== undefined && toRpm !== undefined
-        ? [{ fromRpm, toRpm, percent: figure ?? 0 }]
-        : [],
+    slips: figures.curve.checks.flatMap(({ id, zones = [] }) =>
+      slipIds.includes(id) ? zones.map(({ fromRpm, toRpm, figure: percent }) => ({ fromRpm, toRpm, percent })) : [],
     ),
     ...(learned ? { learnedOctanePct: meanOf(learned.values) } : {}),
     ...run.conditions,

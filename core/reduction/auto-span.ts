@@ -1,5 +1,5 @@
 import { correlate, halvedAutocovariance, noiseAutocovariance } from '../smoothing/noise.ts';
-import type { RateWeights, Traces } from '../smoothing/rate-fit.ts';
+import type { RateWeights } from '../smoothing/rate-fit.ts';
 import type { Span } from '../smoothing/span.ts';
 import { thinnings, type SweepDrive } from './sweep-drive.ts';
 import { levelAt, torqueAt, weightsAt } from './torque-fit.ts';
@@ -111,7 +111,7 @@ function noiseAtKnots(
     run,
     startRpm: run.startRpm,
     endRpm: run.endRpm,
-    model: noiseModel(run.traces[0]!),
+    model: noiseModel(run),
   }));
   return Array.from({ length: knots }, (_, knot) => {
     const rpm = fromRpm + (knot / (knots - 1)) * (toRpm - fromRpm);
@@ -137,8 +137,10 @@ function noiseAtKnots(
 }
 
 /** The noise's autocovariance on the traces of each thinning. */
-function noiseModel({ time, amount }: Traces): Float64Array[] {
-  let model = noiseAutocovariance(time, amount);
+function noiseModel({ traces, stretches, first }: SweepDrive): Float64Array[] {
+  const { time, amount } = traces[0]!;
+  const breaks = Array.from(stretches.subarray(1, -1), (at) => at - first);
+  let model = noiseAutocovariance(time, amount, breaks);
   const models = [model];
   while (models.length < thinnings) models.push((model = halvedAutocovariance(model)));
   return models;

@@ -15,7 +15,7 @@ export interface SweepDrive {
   /** First and last sample inside the sweep. */
   first: number;
   last: number;
-  /** Indices of samples at which torque jumps (a fuel cut, a limiter) or the clock does: each begins a stretch; `first` is the first of them, `last + 1` the last. */
+  /** Indices of samples at which torque jumps (a fuel cut), begins or ends a lasting fall, or the clock jumps: each begins a stretch; `first` is the first of them, `last + 1` the last. */
   stretches: Int32Array;
   /** Times, engine speeds (rpm) and drum speeds (rad/s); the first two rising. */
   mapTime: Float64Array;
@@ -52,16 +52,17 @@ export function sweepDrive(drive: Drive, dyno: DynoProfile, sweep: SweepSpan): S
   const time = drive.time.subarray(first, last + 1);
   const smooth = slopes(time, drive.speed.subarray(first, last + 1), atLeastSamples(time, mapSpanS, 5)).value;
   // Creep ends with the lift: inside the sweep the ratio is smoothed from what is inside it.
+  const { edges, fall } = sweep;
+  const corners = fall ? [fall.fromS, fall.toS].map((atS) => firstNotBelow(drive.time, atS)) : [];
   const ratio = drive.pickup
-    ? smoothRatio(time, drive.speed.subarray(first, last + 1), drive.pickup.subarray(first, last + 1))
+    ? ratioBetween(corners, drive, drive.pickup, first, last)
     : drive.ratio.subarray(first, last + 1);
   const rpm = engineRpmOf({ speed: smooth, ratio });
   const rising = risingIn(rpm);
   const mapRpm = picked(rpm, rising);
-  const { edges } = sweep;
   // No window is laid over a step of the clock: what is on its other side lies at another time than it seems.
   const jumps = drive.clock.jumps.map(({ atS }) => firstNotBelow(drive.time, atS + 1e-9));
-  const breaks = [...edges.map(({ at }) => at), ...jumps.filter((at) => at > first && at <= last)].sort(
+  const breaks = [...edges.map(({ at }) => at), ...corners, ...jumps.filter((at) => at > first && at <= last)].sort(
     (a, b) => a - b,
   );
   const drumTraces = (drum: DrumMotion): DrumTraces => {
@@ -87,6 +88,23 @@ export function sweepDrive(drive: Drive, dyno: DynoProfile, sweep: SweepSpan): S
     startRpm: mapRpm[0] ?? NaN,
     endRpm: mapRpm[mapRpm.length - 1] ?? NaN,
   };
+}
+
+/** Engine ÷ drum speed from first to last, smoothed: creep changes its course with torque, so each side of a corner by itself. */
+function ratioBetween(
+  corners: readonly number[],
+  { time, speed }: Drive,
+  pickup: Float64Array,
+  first: number,
+  last: number,
+): Float64Array {
+  const ends = [first, ...corners, last + 1];
+  const ratio = new Float64Array(last + 1 - first);
+  ends.slice(1).forEach((end, index) => {
+    const of = (series: Float64Array) => series.subarray(ends[index], end);
+    ratio.set(smoothRatio(of(time), of(speed), of(pickup)), ends[index]! - first);
+  });
+  return ratio;
 }
 
 /** Indices of the values that exceed all earlier ones. */

@@ -2,9 +2,10 @@ import { Refusal } from '../refusal.ts';
 import { blockAverage } from '../recording/block-average.ts';
 import { firstNotBelow } from '../numerics/interpolation.ts';
 import { atLeastSamples, slopes } from '../smoothing/moving-fit.ts';
-import type { Drive } from './drive.ts';
+import { engineRpmOf, type Drive } from './drive.ts';
 import { edgesIn, type Edge } from './edges.ts';
 import { kinkTime } from './kink.ts';
+import { lastingFall, type LastingFall } from './lasting-fall.ts';
 import { shuffleEndS } from './shuffle.ts';
 import { medianOf, quantileOf } from '../numerics/quantile.ts';
 
@@ -16,6 +17,8 @@ export interface SweepSpan {
   openedS: number;
   /** Jumps of torque inside it. */
   edges: readonly Edge[];
+  /** Torque fell to a lower level and stayed there. */
+  fall: LastingFall | undefined;
   /** False when the recording ends before the lift. */
   liftSeen: boolean;
 }
@@ -114,8 +117,11 @@ function refined(drive: Drive, coarseStartS: number, coarseEndS: number): SweepS
   const lifted = coarseEndS > lastS - 0.1 ? undefined : kinkTime(time, impulse, coarseEndS, 'falling');
   const liftedS =
     lifted === undefined ? Math.min(coarseEndS, lastS) : lifted - atLeastSamples(time, liftMarginS, liftMarginSamples);
-  const edges = edgesIn(time, impulse, firstNotBelow(time, opened + openingS), firstNotBelow(time, liftedS) - 1);
-  const untilS = beforeLimiter(time, impulse, edges, opened, liftedS);
+  const pulled = [firstNotBelow(time, opened + openingS), firstNotBelow(time, liftedS) - 1] as const;
+  const fall = lastingFall(time, engineRpmOf(drive), impulse, ...pulled);
+  // What is one fall is no row of jumps.
+  const edges = edgesIn(time, impulse, ...pulled).filter(({ at }) => !(fall && inFall(fall, time[at]!)));
+  const untilS = beforeLastJump(time, edges, beforeLimiter(time, impulse, edges, opened, liftedS));
   const fullyOpenS = afterFeathering(time, edges, opened, untilS);
   const startS = Math.min(shuffleEndS(time, impulse, fullyOpenS, untilS), untilS - leastDurationS / 2);
   const first = firstNotBelow(time, startS);
@@ -125,8 +131,12 @@ function refined(drive: Drive, coarseStartS: number, coarseEndS: number): SweepS
     endS: Math.min(untilS, lastS),
     liftSeen: lifted !== undefined || untilS < liftedS,
     edges: edges.filter(({ at }) => at > first && time[at]! < untilS),
+    fall: fall && fall.fromS > startS && fall.toS < untilS ? fall : undefined,
   };
 }
+
+/** Whether a jump belongs to a fall: a step is seen a little before and after it. */
+const inFall = ({ fromS, toS }: LastingFall, atS: number) => atS > fromS - 0.1 && atS < toS + 0.1;
 
 /** Torque that falls by this share of the pull's and does not come back, in the last part of it, is the rev limiter's doing. */
 const limitedShare = 0.4;
@@ -149,6 +159,15 @@ function beforeLimiter(
     if (after < (1 - limitedShare) * before) return time[at]! - liftMarginS;
   }
   return endS;
+}
+
+/** So near to the end a jump of torque is the lift itself, s. */
+const liftItselfS = 0.2;
+
+/** A lift that was found a little late: its jump lies inside the sweep. */
+function beforeLastJump(time: Float64Array, edges: readonly Edge[], endS: number): number {
+  const last = edges.findLast(({ at }) => time[at]! < endS);
+  return last && endS - time[last.at]! < liftItselfS ? time[last.at]! - liftMarginS : endS;
 }
 
 /** The driver may open the throttle halfway first, within so long and no later than the pull's first part, s and share. */

@@ -18,35 +18,53 @@ const continuedS = 0.3;
  * Time Series: Theory and Methods, 2nd ed. (1991), §5.2 and §8.1.
  *
  * @param time s, rising, nearly even
+ * @param breaks samples at which the signal itself jumps or bends, rising: no polynomial is laid over one
  * @returns element k: covariance of residuals k samples apart, in the trace's unit squared
  */
-export function noiseAutocovariance(time: Float64Array, values: Float64Array): Float64Array {
+export function noiseAutocovariance(
+  time: Float64Array,
+  values: Float64Array,
+  breaks: readonly number[] = [],
+): Float64Array {
   const count = time.length;
   const rate = count > 1 ? (count - 1) / (time[count - 1]! - time[0]!) : 1;
   const memory = Math.max(leastMemory, Math.round(memoryS * rate));
   const lags = Math.max(memory + 1, Math.round(continuedS * rate));
-  const given = shortAutocovariance(time, values, rate, memory);
+  const given = shortAutocovariance(time, values, blocksOf(time.length, rate, breaks), memory);
   return continued(given, lags);
 }
 
-/** Autocovariances up to a few samples apart, from the blocks' residuals. */
-function shortAutocovariance(time: Float64Array, values: Float64Array, rate: number, memory: number): Float64Array {
-  const count = time.length;
+/** Blocks of about a second between the breaks; what is too short between two is left out, unless all is. */
+function blocksOf(count: number, rate: number, breaks: readonly number[]): (readonly [number, number])[] {
   const block = Math.max(leastBlock, Math.round(blockS * rate));
-  const blocks = Math.max(1, Math.floor(count / block));
+  const ends = [0, ...breaks, count];
+  const between = ends.slice(1).map((end, index) => [ends[index]!, end] as const);
+  const long = between.filter(([from, to]) => to - from >= leastBlock);
+  return (long.length > 0 ? long : [[0, count] as const]).flatMap(([from, to]) => {
+    const blocks = Math.max(1, Math.floor((to - from) / block));
+    const edge = (index: number) => from + Math.floor((index * (to - from)) / blocks);
+    return Array.from({ length: blocks }, (_, index) => [edge(index), edge(index + 1)] as const);
+  });
+}
+
+/** Autocovariances up to a few samples apart, from the blocks' residuals. */
+function shortAutocovariance(
+  time: Float64Array,
+  values: Float64Array,
+  blocks: readonly (readonly [number, number])[],
+  memory: number,
+): Float64Array {
   const measured = new Float64Array(memory + 1);
   let taken = new Float64Array(memory + 1);
   let samples = 0;
-  for (let index = 0; index < blocks; index++) {
-    const from = Math.floor((index * count) / blocks);
-    const to = Math.floor(((index + 1) * count) / blocks);
+  blocks.forEach(([from, to], index) => {
     const { residual, basis } = withoutPolynomial(time.subarray(from, to), values.subarray(from, to));
     samples += to - from;
     for (let lag = 0; lag <= memory; lag++) measured[lag]! += lagged(residual, lag);
     // Nearly even samples: one block's polynomials stand for all.
     if (index === 0)
       taken = measured.map((_, lag) => basis.reduce((sum, vector) => sum + lagged(vector, lag), 0) / (to - from));
-  }
+  });
   for (let lag = 0; lag <= memory; lag++) measured[lag]! /= samples;
   // The polynomials take a smooth part of the noise: about its long-run variance times their own covariance.
   let measuredSum = measured[0]!;

@@ -6,8 +6,10 @@ import type { GeneratedRun } from './pull-options.ts';
 const { LN2, exp, floor, max, sin, sqrt } = Math;
 
 /** A family of recordings: a machine and a kind of engine, drawn anew for each seed. */
-export type Family = 'petrol-inertia' | 'turbo-loaded' | 'diesel-hub' | 'twin-inertia';
+export type Family = 'petrol-inertia' | 'turbo-loaded' | 'diesel-hub' | 'twin-inertia' | 'diesel-loaded' | 'petrol-hub';
 export const families: readonly Family[] = ['petrol-inertia', 'turbo-loaded', 'diesel-hub', 'twin-inertia'];
+/** Every kind of engine on every kind of machine that takes it: for the checks, which depend on both. */
+export const allFamilies: readonly Family[] = [...families, 'diesel-loaded', 'petrol-hub'];
 
 const rates = [50, 100, 200, 200, 500, 1000];
 
@@ -18,7 +20,7 @@ const bell = (rpm: number, at: number, width: number) => exp(-4 * LN2 * ((rpm - 
  * A healthy pull of a family: rate, noises, creep, range and shape vary with the seed.
  */
 export function healthyRun(family: Family, seed: number): GeneratedRun {
-  const random = chance(seed * 31 + families.indexOf(family) * 1009 + 7);
+  const random = chance(seed * 31 + allFamilies.indexOf(family) * 1009 + 7);
   const between = (least: number, most: number) => least + random() * (most - least);
   const rateHz = rates[floor(random() * rates.length)]!;
   const common = {
@@ -98,6 +100,40 @@ export function healthyRun(family: Family, seed: number): GeneratedRun {
         loadCellNoiseNm: between(2, 5) * perRate,
         drumTorque: (rpm) =>
           (640 + 800 / (1 + exp(-(rpm - onset) / 110))) * (1 - 0.3 * max(0, (rpm - 2600) / 1800) ** 1.6),
+      };
+    }
+    case 'diesel-loaded': {
+      const onset = between(1500, 1800);
+      return {
+        ...common,
+        dyno: { ...inertiaRoller(between(5, 8)), kind: 'loaded-roller', radiusM: 0.16, loadCellLagS: between(0.02, 0.08), coastAbsorberNm: 60 }, // prettier-ignore
+        ratio: between(1.8, 2.2),
+        fromRpm: between(1250, 1400),
+        toRpm: between(4100, 4500),
+        rampRpmPerS: between(200, 260),
+        speedNoise: between(0.01, 0.03) * perRate,
+        slowSpeedNoise: between(0.005, 0.02),
+        controlNoiseNm: between(3, 9),
+        loadCellNoiseNm: between(1, 3) * perRate,
+        drumTorque: (rpm) =>
+          (320 + 400 / (1 + exp(-(rpm - onset) / 110))) * (1 - 0.3 * max(0, (rpm - 2600) / 1800) ** 1.6),
+      };
+    }
+    case 'petrol-hub': {
+      const [at, width] = [between(3400, 4600), between(230, 420)];
+      const dip = between(0.01, 0.05);
+      return {
+        ...common,
+        dyno: { kind: 'hub', inertiaKgM2: between(1.8, 2.5), parasitic: { aNm: 1, bNmPerRadS: 0.02, cNmPerRadS2: 0 }, coastAbsorberNm: 120 }, // prettier-ignore
+        ratio: between(3.6, 4.4),
+        creep: 0,
+        fromRpm: between(1900, 2300),
+        toRpm: between(6300, 7000),
+        rampRpmPerS: between(350, 550),
+        speedNoise: between(0.01, 0.03) * perRate,
+        controlNoiseNm: between(6, 12),
+        loadCellNoiseNm: between(2, 4) * perRate,
+        drumTorque: (rpm) => (700 + 190 * sin((rpm - 2000) / 1650)) * (1 - dip * bell(rpm, at, width)),
       };
     }
     case 'twin-inertia': {

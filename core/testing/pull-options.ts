@@ -44,12 +44,20 @@ export interface Faults {
   /** The driver lets off to this share for a while. */
   letOff?: { atRpm: number; share: number; lastsS: number };
   /** The engine outruns the drum by this much more than creep between two speeds. */
-  tyreSlip?: { fromRpm: number; toRpm: number; share: number };
+  tyreSlip?: SlipZone & { again?: SlipZone };
   hop?: { fromRpm: number; toRpm: number; share: number; hz: number };
   /** A clutch or lock-up that slips with torque: share at the highest torque, none below half of it. */
   clutchSlip?: { share: number };
   /** An open converter: share at the start, gone by the top. */
   converter?: { share: number };
+  /** The controller takes torque away between two speeds, down to this share of it, and gives it back no more. */
+  limp?: { fromRpm: number; overRpm: number; share: number };
   /** Torque comes and goes at random, in shares of itself. */
   misfire?: { share: number };
+}
+
+interface SlipZone {
+  fromRpm: number;
+  toRpm: number;
+  share: number;
 }

@@ -103,7 +103,7 @@ export class Pull {
   }
 
   private faultAt(rpm: number, stepS: number): { factor: number; slip: number; pedal: number; disturbed: boolean } {
-    const { fuelCut, limiter, letOff, tyreSlip, hop, clutchSlip, converter, misfire } = this.run.faults ?? {};
+    const { fuelCut, limiter, letOff, tyreSlip, hop, clutchSlip, converter, limp, misfire } = this.run.faults ?? {};
     let factor = 1;
     let slip = 0;
     let pedal = 1;
@@ -121,9 +121,9 @@ export class Pull {
       this.cutUntilS = max(this.cutUntilS, this.timeS + 0.05);
       [factor, disturbed] = [0, true];
     }
-    if (tyreSlip && rpm > tyreSlip.fromRpm && rpm < tyreSlip.toRpm) {
-      const place = (rpm - tyreSlip.fromRpm) / (tyreSlip.toRpm - tyreSlip.fromRpm);
-      slip += tyreSlip.share * sin(PI * place) ** 0.5;
+    for (const zone of tyreSlip ? [tyreSlip, ...(tyreSlip.again ? [tyreSlip.again] : [])] : []) {
+      if (rpm <= zone.fromRpm || rpm >= zone.toRpm) continue;
+      slip += zone.share * sin((PI * (rpm - zone.fromRpm)) / (zone.toRpm - zone.fromRpm)) ** 0.5;
       [factor, disturbed] = [0.85, true];
     }
     if (hop && rpm > hop.fromRpm && rpm < hop.toRpm) {
@@ -136,6 +136,7 @@ export class Pull {
       slip += clutchSlip.share * max(0, (load - 0.5) / 0.5);
     }
     if (converter) slip += converter.share * max(0, 1 - (rpm - this.fromRpm) / (0.7 * (this.toRpm - this.fromRpm)));
+    if (limp) factor *= 1 - (1 - limp.share) * min(1, max(0, (rpm - limp.fromRpm) / limp.overRpm));
     if (misfire) factor *= min(1.1, max(0, 1 + this.misfire(stepS)));
     return { factor, slip, pedal, disturbed };
   }
