@@ -1,15 +1,16 @@
 import { logEvents } from '../core/log/events.ts';
 import { lineUp } from '../core/log/line-up.ts';
 import { chance, normal } from '../core/testing/chance.ts';
-import { loggedRun, logFaults } from '../core/testing/logged-run.ts';
+import { loggedRun, logFaults, type LoggedKind } from '../core/testing/logged-run.ts';
 import type { Figure } from './figure.ts';
 
 const healthy = 300;
 const faulty = 60;
+const kinds: readonly LoggedKind[] = ['turbo', 'plain', 'diesel', 'blower'];
 
 /** False alarms and hits of every check on logged channels, and how well a logger's clock is lined up. */
 export function logRates(): Figure[] {
-  const alarms = Array.from({ length: healthy }, (_, seed) => logEvents(loggedRun(9000 + seed)).map(({ id }) => id));
+  const alarms = Array.from({ length: healthy }, (_, seed) => logEvents(loggedRun(9000 + seed, undefined, kinds[seed % kinds.length])).map(({ id }) => id)); // prettier-ignore
   return [
     ...logFaults.map((id): Figure => ({
       name: `${id}: false alarms on ${healthy} healthy logs`,
@@ -17,16 +18,18 @@ export function logRates(): Figure[] {
       unit: '%',
       budget: 1,
     })),
-    ...logFaults.map((id): Figure => {
-      const hits = Array.from({ length: faulty }, (_, seed) =>
-        logEvents(loggedRun(4000 + seed, id)).some((event) => event.id === id),
-      );
-      return {
-        name: `${id}: hits, ${faulty} logs`,
-        value: (100 * hits.filter(Boolean).length) / faulty,
-        unit: '%',
-      };
-    }),
+    ...logFaults.flatMap((id) =>
+      [1, 0.5].map((size): Figure => {
+        const hits = Array.from({ length: faulty }, (_, seed) =>
+          logEvents(loggedRun(4000 + seed, id, kinds[seed % kinds.length], size)).some((event) => event.id === id),
+        );
+        return {
+          name: `${id}: hits, ${size === 1 ? '' : 'half the size, '}${faulty} logs`,
+          value: (100 * hits.filter(Boolean).length) / faulty,
+          unit: '%',
+        };
+      }),
+    ),
     ...clockErrors(),
   ];
 }

@@ -16,6 +16,8 @@ export const vehicleFields = z.object({
   ignition: z.enum(['spark', 'compression']).nullable(),
   induction: z.enum(['none', 'turbo', 'supercharger', 'both']).nullable(),
   fuelSystem: trimmedText(200),
+  /** What the fuel pressure regulator holds constant: rail less manifold, the gauge pressure, or a target. */
+  fuelRegulation: z.enum(['manifold', 'constant', 'target']).nullable(),
   gearbox: trimmedText(200),
   drivenAxle: z.enum(['front', 'rear', 'all']).nullable(),
   tyres: trimmedText(120),

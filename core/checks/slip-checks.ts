@@ -100,7 +100,7 @@ export function hop(trace: SlipTrace): Finding | undefined {
     else chain = [];
   }
   const found = chains.flatMap((swings) => {
-    const [first, last] = [swings[0]!, swings.at(-1)!];
+    const [first, last] = [swings[0]!, swings[swings.length - 1]!];
     const hz = (swings.length - 1) / 2 / (last.atS - first.atS);
     if (swings.length < 2 * leastSwings || hz < slowestHz || hz > fastestHz) return [];
     const figure = Math.round(2000 * Math.max(...swings.map(({ size }) => size))) / 10;

@@ -1,3 +1,4 @@
+import type { FuelRegulation } from '../log/run-log.ts';
 import type { Air } from '../air/air.ts';
 import type { AirCircumstances } from '../checks/air-checks.ts';
 import type { FrozenBaseline } from '../job/baseline.ts';
@@ -50,6 +51,7 @@ export interface JobRecord {
   ignition: AirCircumstances['ignition'] | null;
   /** Whether the engine is charged; taken not to be where nobody knows. */
   boosted?: boolean | undefined;
+  fuelRegulation?: FuelRegulation | null | undefined;
   /** In order; at least one. */
   setups: readonly SetupRecord[];
   runs: readonly RunRecord[];
@@ -70,6 +72,7 @@ export interface GuestRecord {
   baseline: FrozenBaseline | null;
   ignition: JobRecord['ignition'];
   boosted?: boolean | undefined;
+  fuelRegulation?: FuelRegulation | null | undefined;
   vehicle: string;
   /** Where it comes from, in words. */
   origin: string;

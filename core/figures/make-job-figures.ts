@@ -43,7 +43,7 @@ export function makeJobFigures(request: FiguresRequest, readings: ReadonlyMap<nu
   // A guest's runs are held against this job's limits, as its curves are against this job's curves.
   const take = (
     run: RunRecord,
-    of: Pick<GuestRecord, 'baseline' | 'ignition' | 'boosted' | 'vehicle'> & { origin?: string },
+    of: Pick<GuestRecord, 'baseline' | 'ignition' | 'boosted' | 'fuelRegulation' | 'vehicle'> & { origin?: string },
   ) => {
     const reading = readings.get(run.id);
     if (reading?.kind === 'sweep' && run.setupId !== null)

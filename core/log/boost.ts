@@ -28,7 +28,17 @@ export function boostEvents(log: RunLog): LogEvent[] {
   const cuts = boostCut(log, boost, Math.max(plateau, 0.85 * top));
   // What was cut did not taper, and leaves no plateau to overshoot.
   if (cuts.length > 0) return cuts;
+  const target = log.channels.get('boostTarget');
+  // A centrifugal blower's boost climbs to the end: without a target there is nothing that it could overshoot or fall from.
+  if (!target && climbsToTheEnd(log, boost, plateau)) return [];
   return [...boostOvershoot(log, boost, plateau), ...boostTaper(log, boost, plateau)];
+}
+
+/** Whether boost has no plateau: it is at its highest at the end, well above what it was in the middle. */
+function climbsToTheEnd(log: RunLog, boost: Float64Array, plateau: number): boolean {
+  const [first, last] = pullOf(log);
+  const end = medianOf(boost.subarray(last - Math.floor(0.07 * (last - first)), last + 1));
+  return end > (1 + overShare) * plateau && end > 0.93 * highest(boost, { from: first, to: last });
 }
 
 function boostOvershoot(log: RunLog, boost: Float64Array, plateau: number): LogEvent[] {
@@ -64,7 +74,9 @@ function boostTaper(log: RunLog, boost: Float64Array, plateau: number): LogEvent
   return [
     {
       ...event,
-      message: `Boost tapers by ${Math.round(lost)} kPa from ${spokenRpm(event.fromRpm)} rpm to the top: the turbo or its control has reached its end.`,
+      message: target
+        ? `Boost tapers by ${Math.round(lost)} kPa below its target from ${spokenRpm(event.fromRpm)} rpm to the top: the turbo or its control has reached its end.`
+        : `Boost tapers by ${Math.round(lost)} kPa from ${spokenRpm(event.fromRpm)} rpm to the top. Its target was not logged: whether the controller wanted that, or the turbo has reached its end, cannot be told.`,
     },
   ];
 }

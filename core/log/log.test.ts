@@ -9,6 +9,7 @@ import { brokenLimits } from '../limits/broken-limits.ts';
 import type { Limit, LimitQuantity } from '../limits/limit.ts';
 import { usualLimits } from '../limits/suggestions.ts';
 import { logEvents } from './events.ts';
+import { notLogged } from './not-logged.ts';
 import { logExtremes, reachIn } from './extremes.ts';
 import { runLog } from './from-recording.ts';
 import { lineUp, type SpeedTrace } from './line-up.ts';
@@ -22,6 +23,22 @@ describe('events in a log', () => {
     for (const seed of [...seeds, ...seeds.map((seed) => seed + 1000)]) expect([seed, ids(seed)]).toEqual([seed, []]);
   });
 
+  test('a blower whose boost climbs with speed overshoots nothing and falls from nothing', () => {
+    for (const seed of seeds) expect([seed, logEvents(loggedRun(seed, undefined, 'blower')).map(({ id }) => id)]).toEqual([seed, []]); // prettier-ignore
+  });
+
+  test('a diesel has no knock, and its mixture is not missed', () => {
+    expect(notLogged(['boost'], { ignition: 'compression' })).toEqual(['rail pressure', 'exhaust temperature', 'the battery']); // prettier-ignore
+    expect(notLogged(['lambda', 'batteryVoltage'], { ignition: 'spark' })).toEqual(['knock', 'fuel pressure']);
+  });
+
+  test('boost that falls without a target is no end of the turbo; with one it is told against that', () => {
+    const taper = (seed: number) => logEvents(loggedRun(seed, 'boost-taper')).find(({ id }) => id === 'boost-taper')!.message; // prettier-ignore
+    const said = seeds.map(taper);
+    expect(said.some((words) => /below its target .*has reached its end\.$/.test(words))).toBe(true);
+    for (const words of said.filter((words) => !words.includes('below its target'))) expect(words).toMatch(/Its target was not logged: .* cannot be told\.$/); // prettier-ignore
+  });
+
   test.each(logFaults)('%s is found, and little else', (fault) => {
     const found = seeds.map((seed) => ids(seed, fault));
     expect(found.filter((ids) => ids.includes(fault)).length).toBeGreaterThanOrEqual(seeds.length - 1);
@@ -32,9 +49,43 @@ describe('events in a log', () => {
   test('each event says where, by how much and which channels explain it', () => {
     const [event] = logEvents(loggedRun(501, 'fuel-pressure-sag'));
     expect(event).toMatchObject({ id: 'fuel-pressure-sag', severity: 'stop', unit: 'kPa' });
-    expect(event!.message).toMatch(/sags by \d+ kPa from \d,\d+ rpm/);
+    expect(event!.message).toMatch(/sags by \d+ kPa against the manifold from \d,\d+ rpm/);
     expect(event!.fromRpm).toBeLessThan(event!.toRpm);
     expect(event!.channels).toContain('lambda');
+  });
+
+  test('fuel pressure is held against what its regulator holds', () => {
+    const log = loggedRun(501, undefined, 'turbo');
+    const { time, startS, endS } = log;
+    const share = time.map((at) => Math.min(1, Math.max(0, (at - startS) / (endS - startS))));
+    const pulling = time.map((at) => Number(at >= startS - 0.4 && at <= endS));
+    // Vacuum before the opening, 100 kPa from early on, 40 at the top.
+    const boost = time.map((_, index) => (pulling[index] ? 100 * Math.min(1, 6 * share[index]! + 0.3) - 150 * Math.max(0, share[index]! - 0.6) : -60)); // prettier-ignore
+    const sags = (fuelPressure: Float64Array, over: Partial<(typeof log)['engine']> = {}, more: [string, Float64Array][] = [['boost', boost]]) => // prettier-ignore
+      logEvents({ ...log, engine: { ...log.engine, ...over }, channels: new Map([['fuelPressure', fuelPressure], ...more]) }).filter(({ id }) => id === 'fuel-pressure-sag'); // prettier-ignore
+    const following = boost.map((kpa) => 300 + kpa);
+    // A reading that never moves would be a dead sensor's.
+    const flat = boost.map((_, index) => 380 + 2 * Math.sin(index));
+    // It falls with boost, as it must; and it stays, as it must where nothing refers to the manifold.
+    expect(sags(following)).toEqual([]);
+    expect(sags(flat)).toEqual([]);
+    // It stays while boost is up: with a regulator that follows, known from the car's record, that is what is missing.
+    const [early] = sags(
+      boost.map((kpa, index) => flat[index]! - 80 + Math.min(kpa, 40)),
+      { fuelRegulation: 'manifold' },
+    );
+    expect(early!.figure).toBeGreaterThan(25);
+    expect(early!.message).toMatch(/against the manifold/);
+    // Falling with boost in a returnless system is a sag, known from the record or from the step at the opening.
+    const falling = share.map((at, index) => flat[index]! - 150 * Math.max(0, at - 0.6));
+    expect(sags(falling)).toHaveLength(1);
+    expect(sags(falling, { fuelRegulation: 'constant' })[0]!.figure).toBeCloseTo(60, -1);
+    // Without any manifold pressure a fall is held against the pressure itself.
+    expect(sags(falling, {}, [])).toHaveLength(1);
+    // A target says what is wanted, whatever else there is; one that nobody logged expects nothing.
+    expect(sags(falling, {}, [['boost', boost], ['fuelPressureTarget', falling]])).toEqual([]); // prettier-ignore
+    expect(sags(falling, {}, [['fuelPressureTarget', flat]])[0]!.message).toMatch(/below its target/);
+    expect(sags(falling, { fuelRegulation: 'target' })).toEqual([]);
   });
 
   test('a limit of the job comes before what is usual', () => {

@@ -19,11 +19,16 @@ export interface RunLog {
 export interface LoggedEngine {
   ignition: 'spark' | 'compression' | null;
   boosted: boolean;
+  /** What the car's fuel pressure regulator holds constant; null where nobody said. */
+  fuelRegulation?: FuelRegulation | null;
   /** Percent by volume; null when not known. */
   ethanolPct: number | null;
   /** Limits written for this job, by quantity: they come before what is usual. */
   limits: Readonly<Partial<Record<string, number>>>;
 }
+
+/** Rail pressure less the manifold's, the gauge pressure of a returnless system, or what a target says. */
+export type FuelRegulation = 'manifold' | 'constant' | 'target';
 
 /** A log with the limits that it went beyond: what a check says of a limit rests on these. */
 export interface JudgedLog extends RunLog {

@@ -40,6 +40,7 @@ export const knownChannels = {
   exhaustTemperature: { unit: '°C', label: 'Exhaust' },
   oilPressure: { unit: 'kPa', label: 'Oil pressure' },
   fuelPressure: { unit: 'kPa', label: 'Fuel pressure' },
+  fuelPressureTarget: { unit: 'kPa', label: 'Fuel pressure target' },
   railPressure: { unit: 'MPa', label: 'Rail pressure' },
   railPressureTarget: { unit: 'MPa', label: 'Rail pressure target' },
   injectorPulse: { unit: 'ms', label: 'Injector pulse' },

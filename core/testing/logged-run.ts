@@ -43,15 +43,19 @@ export const logFaults: readonly LogFault[] = [
   'rail-pressure-sag',
 ];
 
+export type LoggedKind = 'turbo' | 'plain' | 'diesel' | 'blower';
+
 /**
  * A logged pull with lead-in and coast: a turbocharged or naturally aspirated
- * petrol engine, or a diesel, drawn by the seed, every sensor with its noise
- * and resolution; healthy, or with one fault.
+ * petrol engine, one with a centrifugal blower, or a diesel, drawn by the
+ * seed, every sensor with its noise and resolution; healthy, or with one fault.
+ * @param size of the fault: 1, or a half for one that is hard to find
  */
 export function loggedRun(
   seed: number,
   fault?: LogFault,
-  kind = (['turbo', 'plain', 'diesel'] as const)[seed % 3]!,
+  kind: LoggedKind = (['turbo', 'plain', 'diesel'] as const)[seed % 3]!,
+  size = 1,
 ): RunLog {
   const random = chanceFrom(seed * 7919 + 13);
   const scatter = normal(random);
@@ -76,32 +80,41 @@ export function loggedRun(
   const faulty = (index: number) => pulling(index) && share(index) > faultFrom;
   const ethanolPct = engineKind === 'diesel' ? null : between(0, 1) < 0.3 ? 80 : 8;
   const plateau = between(70, 130);
-  const target = (index: number) => plateau * min(1, 0.25 + 2.2 * share(index));
+  // A centrifugal blower's pressure grows with the square of its speed, to the end.
+  const climbing = (index: number) => plateau * (engineSpeedRpm[index]! / to) ** 2;
+  const target = (index: number) => (engineKind === 'blower' ? climbing(index) : plateau * min(1, 0.25 + 2.2 * share(index))); // prettier-ignore
   const read = (digits: number, deviation: number, value: (index: number) => number) =>
     time.map((_, index) => round((value(index) + deviation * scatter()) * 10 ** digits) / 10 ** digits);
   const boost = (index: number): number => {
     if (!pulling(index)) return 5;
     const reached = target(index) * (1 + 0.02 * sin(9 * share(index)));
-    if (fault === 'boost-overshoot' && share(index) > 0.33 && share(index) < 0.42) return reached * between(1.16, 1.24);
-    if (fault === 'boost-taper' && share(index) > 0.65) return reached * (1 - 0.75 * (share(index) - 0.65));
-    if (fault === 'boost-cut' && faulty(index)) return reached * 0.35;
+    if (fault === 'boost-overshoot' && share(index) > 0.33 && share(index) < 0.42)
+      return reached * (1 + size * between(0.16, 0.24));
+    if (fault === 'boost-taper' && share(index) > 0.65) return reached * (1 - size * 0.75 * (share(index) - 0.65));
+    if (fault === 'boost-cut' && faulty(index)) return reached * (1 - size * 0.65);
     return reached;
   };
   const aim = engineKind === 'plain' ? 0.87 : ethanolPct === 80 ? 0.83 : 0.81;
   const lambda = (index: number): number => {
     if (!pulling(index)) return 1;
-    if (fault === 'lean' && faulty(index)) return aim * 1.13;
-    if (fault === 'rich' && faulty(index)) return aim * 0.86;
+    if (fault === 'lean' && faulty(index)) return aim * (1 + size * 0.13);
+    if (fault === 'rich' && faulty(index)) return aim * (1 - size * 0.14);
     return aim * (1 + 0.012 * sin(20 * share(index)));
   };
   const duty = between(55, 74);
+  // A generator of its own: the earlier channels stay as they were.
+  const returnless = chanceFrom(seed * 15485863 + 11)() < 0.35;
   const channels = new Map<string, Float64Array>([
     ['throttle', read(1, 0.2, (index) => (pulling(index) ? 99 : 12))],
     ['intakeTemperature', read(1, 0.2, (index) => 32 + 6 * share(index))],
-    ['batteryVoltage', read(2, 0.05, () => (fault === 'low-battery' ? between(11.9, 12.3) : 13.9))],
+    ['batteryVoltage', read(2, 0.05, () => (fault === 'low-battery' ? 13.9 - size * between(1.6, 2) : 13.9))],
     [
       'oilPressure',
-      read(0, 4, (index) => (220 + 180 * share(index)) * (fault === 'oil-pressure-low' && faulty(index) ? 0.5 : 1)),
+      read(
+        0,
+        4,
+        (index) => (220 + 180 * share(index)) * (fault === 'oil-pressure-low' && faulty(index) ? 1 - size * 0.5 : 1),
+      ),
     ],
   ]);
   if (engineKind !== 'diesel') {
@@ -114,7 +127,7 @@ export function loggedRun(
     channels.set(
       'knockRetard',
       read(1, 0, (index) => {
-        if (fault === 'knock' && faulty(index) && share(index) < faultFrom + 0.25) return between(2, 5.5);
+        if (fault === 'knock' && faulty(index) && share(index) < faultFrom + 0.25) return size * between(2, 5.5);
         // A controller listens now and then, for a moment.
         return pulling(index) && random() < 0.01 ? 0.8 : 0;
       }),
@@ -122,19 +135,21 @@ export function loggedRun(
     channels.set(
       'injectorDuty',
       read(1, 0.6, (index) =>
-        fault === 'injector-duty' && faulty(index) ? between(93, 97) : 8 + duty * share(index) ** 0.8,
+        fault === 'injector-duty' && faulty(index) ? 90 + size * between(3, 7) : 8 + duty * share(index) ** 0.8,
       ),
     );
     channels.set(
       'fuelPressure',
       read(0, 3, (index) => {
-        const base = 300 + (boosted ? max(0, boost(index) - 5) : 0);
-        return fault === 'fuel-pressure-sag' && faulty(index) ? base - 130 * (share(index) - faultFrom) - 35 : base;
+        const base = 300 + (boosted && !returnless ? boost(index) - 5 : 0);
+        return fault === 'fuel-pressure-sag' && faulty(index)
+          ? base - size * (130 * (share(index) - faultFrom) + 35)
+          : base;
       }),
     );
     channels.set(
       'fuelTrimLong',
-      read(1, 0.2, (index) => (fault === 'relearning' && pulling(index) ? 6 * share(index) : 1.5)),
+      read(1, 0.2, (index) => (fault === 'relearning' && pulling(index) ? size * 6 * share(index) : 1.5)),
     );
   } else
     channels.set(
@@ -142,7 +157,7 @@ export function loggedRun(
       read(2, 0.02, (index) => (pulling(index) ? 1.3 : 4)),
     );
   if (boosted) {
-    const ceiling = fault === 'sensor-ceiling' ? plateau * 0.93 : Infinity;
+    const ceiling = fault === 'sensor-ceiling' ? plateau * (1 - size * 0.07) : Infinity;
     channels.set(
       'boost',
       read(1, 0.8, boost).map((value) => min(ceiling, value)),
@@ -158,21 +173,22 @@ export function loggedRun(
   if (engineKind !== 'diesel') {
     channels.set(
       'fuelTrimShort',
-      read(1, 0.5, (index) => (fault === 'fuel-trim' && pulling(index) ? (seed % 2 === 0 ? 13 : -16) : 0.6)),
+      read(1, 0.5, (index) => (fault === 'fuel-trim' && pulling(index) ? size * (seed % 2 === 0 ? 13 : -16) : 0.6)),
     );
     if (ethanolPct !== null && (more() < 0.5 || fault === 'ethanol-differs')) {
-      const content = ethanolPct + 3 * (more() - 0.5) + (fault === 'ethanol-differs' ? (ethanolPct > 50 ? -12 : 9) : 0);
+      const content =
+        ethanolPct + 3 * (more() - 0.5) + (fault === 'ethanol-differs' ? size * (ethanolPct > 50 ? -12 : 9) : 0);
       channels.set('ethanolContent', read(1, 0.4, () => content)); // prettier-ignore
     }
     if (more() < 0.5 || fault === 'octane-moving') {
       const learned = 40 + 50 * more();
-      channels.set('learnedOctane', read(1, 0.15, (index) => learned - (fault === 'octane-moving' ? 7 * share(index) : 0))); // prettier-ignore
+      channels.set('learnedOctane', read(1, 0.15, (index) => learned - (fault === 'octane-moving' ? size * 7 * share(index) : 0))); // prettier-ignore
     }
   }
   if (engineKind === 'diesel' || more() < 0.4 || fault === 'rail-pressure-sag') {
     const [low, top] = engineKind === 'diesel' ? [90, 165] : [9, 19];
     const wanted = (index: number) => low + (top - low) * min(1, 3 * share(index));
-    const lost = (index: number) => (fault === 'rail-pressure-sag' && faulty(index) ? 0.28 * (share(index) - faultFrom + 0.35) : 0); // prettier-ignore
+    const lost = (index: number) => (fault === 'rail-pressure-sag' && faulty(index) ? size * 0.28 * (share(index) - faultFrom + 0.35) : 0); // prettier-ignore
     channels.set(
       'railPressure',
       read(1, 0.012 * top, (index) => wanted(index) * (1 - lost(index))),
@@ -180,6 +196,7 @@ export function loggedRun(
     if (more() < 0.5) channels.set('railPressureTarget', read(1, 0, wanted));
   }
   const engine: LoggedEngine = {
+    fuelRegulation: null,
     ignition: engineKind === 'diesel' ? 'compression' : 'spark',
     boosted,
     ethanolPct,

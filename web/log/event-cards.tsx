@@ -28,17 +28,8 @@ export function EventCards({ log, colour }: { log: LogView; colour: string }) {
   );
 }
 
-/** What could not be judged because nothing logged it. */
-function missing({ channels }: LogView): string {
-  const has = (name: string) => channels.some((channel) => channel.name === name);
-  const absent = [
-    !has('lambda') && 'λ',
-    !has('knockRetard') && 'knock',
-    !has('fuelPressure') && 'fuel pressure',
-    !has('batteryVoltage') && 'the battery',
-  ].filter(Boolean);
-  return absent.length > 0 ? `Not logged, so not judged: ${absent.join(', ')}.` : '';
-}
+const missing = ({ notLogged }: LogView) =>
+  notLogged.length > 0 ? `Not logged, so not judged: ${notLogged.join(', ')}.` : '';
 
 function Card({ event, log, colour }: { event: LogEvent; log: LogView; colour: string }) {
   const shown = event.channels

@@ -15,6 +15,7 @@ import { RecordingReader, type ReadRecording } from '../../core/exchange/read-cs
 import type { LoggedEngine, LogEvent } from '../../core/log/run-log.ts';
 import { limitChannel, type LimitQuantity } from '../../core/limits/limit.ts';
 import { overSpeed, overTime, type LogSeries } from '../../core/log/series.ts';
+import { notLogged } from '../../core/log/not-logged.ts';
 import { eventsOf, wholeLog, type LoggerFit } from '../../core/log/logged-pull.ts';
 import type { CoastDown } from '../../core/run-kinds/coast-down.ts';
 import { lossTable, type LossPoint } from '../../core/run-kinds/loss-table.ts';
@@ -41,6 +42,8 @@ export type Preview =
 /** A run's log as the Logs stage shows it. */
 export interface LogView {
   events: LogEvent[];
+  /** What could not be judged, in words. */
+  notLogged: string[];
   startS: number;
   endS: number;
   channels: { name: string; unit: string; speed: LogSeries; time: LogSeries }[];
@@ -100,6 +103,7 @@ const worker = {
     const limited = Object.keys(engine.limits).map((quantity) => limitChannel(quantity as LimitQuantity)); // prettier-ignore
     return {
       events: eventsOf(logged, engine),
+      notLogged: notLogged(Array.from(log.channels.keys()), engine),
       startS: log.startS,
       endS: log.endS,
       channels: Array.from(units).flatMap(([name, unit]) => {

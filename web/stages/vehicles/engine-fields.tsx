@@ -16,6 +16,11 @@ const choices = {
     { value: 'supercharger', label: 'supercharger' },
     { value: 'both', label: 'turbo and supercharger' },
   ],
+  fuelRegulation: [
+    { value: 'manifold', label: 'against the manifold' },
+    { value: 'constant', label: 'one pressure (returnless)' },
+    { value: 'target', label: 'to a target' },
+  ],
   drivenAxle: [
     { value: 'front', label: 'front' },
     { value: 'rear', label: 'rear' },
@@ -52,9 +57,10 @@ export function EngineFields({ vehicle }: { vehicle: VehicleWithAll }) {
           placeholder="port injection, 440 cm³/min, 300 kPa"
         />
         <div className={brief.pair}>
+          {choice('fuelRegulation', 'Fuel pressure held')}
           <VehicleNumber vehicle={vehicle} field="tankLitres" label="Tank" unit="L" />
-          {choice('drivenAxle', 'Driven axle')}
         </div>
+        {choice('drivenAxle', 'Driven axle')}
         <VehicleWords vehicle={vehicle} field="gearbox" label="Gearbox" placeholder="5-speed manual" />
         <div className={brief.pair}>
           <VehicleNumber vehicle={vehicle} field="factoryKw" label="Factory rating" unit="kW" />

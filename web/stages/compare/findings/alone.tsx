@@ -1,3 +1,4 @@
+import { peakBound } from '../../../../core/wording/peak-words.ts';
 import { peakOf } from '../../../../core/curve/peak.ts';
 import { formatPower, formatRpm, formatTorque, scaleNote } from '../../../ui/figures.ts';
 import classes from './findings.module.css';
@@ -19,10 +20,12 @@ export function Alone({ figures, view }: { figures: JobFigures; view: CompareVie
       <p className={classes.seen}>
         Most power{' '}
         <b>
+          {peakBound(power)}
           {formatPower(power.value, view.powerUnit)} {view.powerUnit}
         </b>{' '}
         at {formatRpm(power.rpm)} rpm{power.atEdge ? ', where the run ends' : ''}; most torque{' '}
         <b>
+          {peakBound(torque)}
           {formatTorque(torque.value, view.torqueUnit)} {view.torqueUnit}
         </b>{' '}
         at {formatRpm(torque.rpm)} rpm.

@@ -96,7 +96,7 @@ function rowLabel(row: GainRow, against: string, test: string): string {
       return `largest ${row.difference < 0 ? 'loss' : 'gain'}, at ${formatRpm(row.fromRpm ?? 0)}`;
     case 'peak-power':
     case 'peak-torque':
-      return `peak (${peakSpeeds(row, against, test)})${row.atEdge ? ', end of run' : ''}`;
+      return `peak${row.atEdge ? ', at least' : ''} (${peakSpeeds(row, against, test)})${row.atEdge ? ', end of run' : ''}`;
     case 'swept':
       return range;
     case 'reaches-peak':

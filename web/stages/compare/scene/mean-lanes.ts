@@ -1,3 +1,4 @@
+import { peakBound } from '../../../../core/wording/peak-words.ts';
 import { peakOf } from '../../../../core/curve/peak.ts';
 import type { RunFigures } from '../../../../core/figures/figured-run.ts';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';
@@ -134,7 +135,7 @@ export function powerLane(source: LaneSource): LaneContent {
   const drawnThrough = lines.filter((line) => !line.points);
   const top = shown[shown.length - 1]!;
   const peak = peakOf(top.figures.power.engineSpeedRpm, top.figures.power.values);
-  const peakText = formatPower(peak.value, view.powerUnit);
+  const peakText = `${peakBound(peak)}${formatPower(peak.value, view.powerUnit)}`;
   const marks = marksOf(source, scale);
   return {
     id: 'power',
@@ -159,7 +160,7 @@ export function powerLane(source: LaneSource): LaneContent {
     name: 'Power',
     unit: (values) => `${view.powerUnit}${scaleNote(figures)}${axisNote(values)}`,
     readingUnit: `${view.powerUnit}${scaleNote(figures)}`,
-    text: `Power of ${shown.map(({ name }) => name).join(', ')} over ${axisWords[view.axis].name}; ${top.name} peaks at ${peakText} ${view.powerUnit} at ${formatRpm(peak.rpm)} rpm.`,
+    text: `Power of ${shown.map(({ name }) => name).join(', ')} over ${axisWords[view.axis].name}; ${top.name} has most, ${peakText} ${view.powerUnit}, at ${formatRpm(peak.rpm)} rpm.`,
   };
 }
 
@@ -194,6 +195,6 @@ export function torqueLane(source: LaneSource): LaneContent {
     name: 'Torque',
     readingUnit: `${view.torqueUnit}${scaleNote(figures)}`,
     unit: (values) => `${view.torqueUnit}, engine-referred${scaleNote(figures)}${axisNote(values)}`,
-    text: `Torque of ${shown.map(({ name }) => name).join(', ')} over ${axisWords[view.axis].name}; ${top.name} has most, ${formatTenths(scale(peak.value))} ${view.torqueUnit}, at ${formatRpm(peak.rpm)} rpm.`,
+    text: `Torque of ${shown.map(({ name }) => name).join(', ')} over ${axisWords[view.axis].name}; ${top.name} has most, ${peakBound(peak)}${formatTenths(scale(peak.value))} ${view.torqueUnit}, at ${formatRpm(peak.rpm)} rpm.`,
   };
 }

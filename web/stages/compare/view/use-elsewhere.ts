@@ -89,6 +89,7 @@ function guestOf(other: Job, setup: Setup, name: string): NonNullable<WorkerRequ
     baseline: other.baseline,
     ignition: other.car.ignition,
     boosted: isBoosted(other.car),
+    fuelRegulation: other.car.fuelRegulation,
     vehicle: other.vehicle,
     origin: `setup ${name}, ${setup.change}, ${day}`,
   };

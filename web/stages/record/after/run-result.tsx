@@ -1,3 +1,4 @@
+import { peakBound } from '../../../../core/wording/peak-words.ts';
 import { Button, Group, TextInput } from '@mantine/core';
 import { useEffect, useRef, useState } from 'react';
 import type { RunChange } from '../../../../contract/http.ts';
@@ -53,6 +54,7 @@ export function RunResult({ job, run, setup, baseline, figures, onAdded, onDone 
           <div>
             <dt>peak power</dt>
             <dd>
+              {peakBound(runFigures.curve.peakPower)}
               <b className="number">{formatPower(runFigures.curve.peakPower.value, powerUnit)}</b> {powerUnit}
               <small>at {formatRpm(runFigures.curve.peakPower.rpm)} rpm</small>
             </dd>
@@ -60,6 +62,7 @@ export function RunResult({ job, run, setup, baseline, figures, onAdded, onDone 
           <div>
             <dt>peak torque</dt>
             <dd>
+              {peakBound(runFigures.curve.peakTorque)}
               <b className="number">{formatTorque(runFigures.curve.peakTorque.value, torqueUnit)}</b> {torqueUnit}
               <small>at {formatRpm(runFigures.curve.peakTorque.rpm)} rpm</small>
             </dd>

@@ -1,0 +1,3 @@
+-- What a car's fuel pressure regulator holds constant: a sag is judged against it.
+alter table vehicle
+  add column fuel_regulation text check (fuel_regulation in ('manifold', 'constant', 'target'));
