@@ -117,7 +117,10 @@ test('the page and the command line make the same figures of a run', async ({ pa
   const curve = JSON.parse((await promisify(execFile)(process.execPath, words)).stdout) as CurveJson;
   await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
   const peak = page.getByRole('img', { name: /^Power of A/ });
-  await expect(peak).toHaveAttribute('aria-label', new RegExp(`has most, (at least )?${Math.max(...curve.powerKw).toFixed(1)} kW`));
+  await expect(peak).toHaveAttribute(
+    'aria-label',
+    new RegExp(`has most, (at least )?${Math.max(...curve.powerKw).toFixed(1)} kW`),
+  );
   await expect(page.getByText(`peak ${curve.peakPower.kw.toFixed(1)} kW`)).toBeVisible();
   await expect(page.getByText('stands by itself').first()).toBeVisible();
   expect(await suvok.ask<CurveJson>('GET', `/runs/${run!.id}/curve`)).toEqual(curve);
