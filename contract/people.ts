@@ -36,9 +36,12 @@ export const outside = z.object({
 });
 export type Outside = z.infer<typeof outside>;
 
-/** The addresses that others open, by name and port. */
-export const outsideAddresses = ({ hosts, port }: Outside): string =>
-  hosts.map((host) => `https://${host.includes(':') ? `[${host}]` : host}:${port}`).join(', ');
+/** The addresses that others open, one for each name. */
+export const outsideOrigins = ({ hosts, port }: Outside): string[] =>
+  hosts.map((host) => `https://${host.includes(':') ? `[${host}]` : host}:${port}`);
+
+/** The same in one line. */
+export const outsideAddresses = (outside: Outside): string => outsideOrigins(outside).join(', ');
 
 export const signIn = z.object({ name, password: z.string().max(1000) });
 export const firstAccount = z.object({ name, password });

@@ -50,6 +50,10 @@ test('the strip leads to every bay’s own Record, where a job is put on and who
   // A screen that hangs in bay 1 shows bay 1.
   await page.goto(`${suvok.origin}/bays/1/record`);
   await expect(page.getByText('Does it pay?')).toBeVisible();
+  // The driver's view is handed to a phone; this page is reached from this machine alone, and says so.
+  await page.getByRole('button', { name: 'Driver’s view on a phone' }).click();
+  await expect(page.getByText('No phone reaches this machine')).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Open it on this screen' })).toHaveAttribute('href', '/bays/1/drive');
   await page.goto(`${suvok.origin}/drive`);
   await page.getByRole('link', { name: /Bay 2.*Marrick tourer/ }).click();
   await expect(page).toHaveURL(/\/bays\/2\/drive$/);

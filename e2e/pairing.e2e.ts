@@ -46,6 +46,18 @@ test('an owner lets an instrument on another machine in by a code, sees it come,
   await expect(place).toContainText('None is paired');
   await expect(dyno).toContainText(/state(not connected|silent)/);
 
+  // A phone is shown where this bay's driver's view is.
+  await page.goto(`${suvok.origin}/jobs`);
+  await page.getByRole('button', { name: 'New job' }).click();
+  await page.getByRole('combobox', { name: 'Vehicle' }).fill('Tarrow Six');
+  await page.keyboard.press('Enter');
+  await page.getByRole('link', { name: /^Record/ }).click();
+  await page.getByTestId('control').click();
+  await page.getByRole('button', { name: 'Driver’s view on a phone' }).click();
+  await expect(page.getByTitle(/^The driver’s view at https:\/\/suvok\.shop:\d+\/bays\/1\/drive$/)).toBeAttached();
+  await page.keyboard.press('Escape');
+  await page.goto(`${suvok.origin}/devices`);
+
   // A code that was said five times wrong, or taken back, is worth nothing: the dialog says so.
   await place.getByRole('button', { name: 'Pair an instrument' }).click();
   const withdrawn = await page.request.delete(`${suvok.origin}/api/pairing`);

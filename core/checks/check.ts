@@ -29,10 +29,11 @@ export interface Zone {
   figure: number;
 }
 
+const and = new Intl.ListFormat('en-GB');
+
 /** What is said of several stretches: "by up to 4.2 % from 3,100 to 3,400 rpm and by up to 6.0 % from …". */
 export function saidOfZones(zones: readonly Zone[], words: (zone: Zone) => string): string {
-  const said = zones.map(words);
-  return said.length < 3 ? said.join(' and ') : `${said.slice(0, -1).join(', ')} and ${said.at(-1)}`;
+  return and.format(zones.map(words));
 }
 
 /** The zone with the greatest figure. */

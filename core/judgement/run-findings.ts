@@ -3,6 +3,7 @@ import { brokenWords } from '../limits/broken-words.ts';
 import type { BrokenLimit } from '../limits/broken-limits.ts';
 import type { LogEvent } from '../log/run-log.ts';
 import { capital } from '../units/capital.ts';
+import { spokenRpm } from '../units/spoken-rpm.ts';
 
 /** Something that was found on a run, whoever shows it. */
 export interface RunFinding {
@@ -27,9 +28,24 @@ export function runFindings(
     ...broken
       .filter(({ quantity }) => !told.has(quantity))
       .map((limit): RunFinding => ({ id: `limit-${limit.quantity}`, from: 'limit', severity: 'stop', message: `${capital(brokenWords(limit))}.`, limit: true })), // prettier-ignore
-    ...events.map(({ id, severity, message, limit }): RunFinding => ({ id, from: 'log', severity, message, limit: limit !== undefined })), // prettier-ignore
+    ...alikeOnce(events).map(({ id, severity, message, limit }): RunFinding => ({ id, from: 'log', severity, message, limit: limit !== undefined })), // prettier-ignore
     ...checks.map(({ id, severity, message }): RunFinding => ({ id, from: 'check', severity, message, limit: false })),
   ].sort(byGravity);
+}
+
+const and = new Intl.ListFormat('en-GB');
+
+/** Events of one kind as one: the gravest in its own words, and where it happened besides. */
+function alikeOnce(events: readonly LogEvent[]): LogEvent[] {
+  const kinds = new Map<string, LogEvent[]>();
+  for (const event of events) kinds.set(event.id, [...(kinds.get(event.id) ?? []), event]);
+  return Array.from(kinds.values(), (alike) => {
+    const [first, ...others] = [...alike].sort((a, b) => byGravity(a, b) || b.figure - a.figure);
+    const places = others.sort((a, b) => a.fromS - b.fromS).map(({ fromRpm, toRpm }) => (fromRpm === toRpm ? `at ${spokenRpm(fromRpm)}` : `from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)}`)); // prettier-ignore
+    return places.length === 0 || !first
+      ? alike[0]!
+      : { ...first, message: `${first.message} Also ${and.format(places)} rpm.` };
+  });
 }
 
 /** What was found on one run, or on several alike. */

@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import { Menu } from '@mantine/core';
 import { knownChannels, type KnownChannel } from '../../core/recording/channels.ts';
 import { convert } from '../../core/units/units.ts';
@@ -10,8 +11,13 @@ import { useFrame } from './use-frame.ts';
 
 const absent = '–';
 
+interface BigFiguresProps {
+  /** What a driver needs more. */
+  inThePlaceOfRoadSpeed?: ReactNode;
+}
+
 /** Engine speed, road speed and two chosen channels, to be read at two metres. */
-export function BigFigures() {
+export function BigFigures({ inThePlaceOfRoadSpeed }: BigFiguresProps) {
   useFrame(30);
   const chosen = usePreferences((state) => state.largeChannels);
   const { engineRpm, surfaceMetresPerSecond } = useMotion();
@@ -25,15 +31,24 @@ export function BigFigures() {
           {whole(engineRpm)}
         </div>
       </div>
-      <div>
-        <div className={classes.label}>
-          Road speed <b>km/h</b>
-        </div>
-        <div className={classes.value}>{whole(convert(surfaceMetresPerSecond, 'm/s', 'km/h'))}</div>
-      </div>
+      {inThePlaceOfRoadSpeed ?? (
+        <BigFigure label="Road speed" unit="km/h" value={whole(convert(surfaceMetresPerSecond, 'm/s', 'km/h'))} />
+      )}
       {chosen.map((channel, index) => (
         <Chosen key={index} channel={channel} place={index} />
       ))}
+    </div>
+  );
+}
+
+/** One of them. */
+export function BigFigure({ label, unit, value }: { label: string; unit: string; value: string }) {
+  return (
+    <div>
+      <div className={classes.label}>
+        {label} <b>{unit}</b>
+      </div>
+      <div className={classes.value}>{value}</div>
     </div>
   );
 }

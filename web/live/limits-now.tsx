@@ -27,6 +27,18 @@ export function LimitsNow() {
   );
 }
 
+/** Holds the place of what may be crossed, so that nothing beneath it moves. */
+export function LimitsKept() {
+  const crossed = useLiveLimits((state) => state.shouts.length > 0);
+  const watched = useLiveLimits(({ limits }) => limits.filter(({ reading }) => reading !== undefined).length);
+  if (crossed) return <LimitShouts />;
+  return (
+    <p className={classes.kept}>
+      {watched === 0 ? 'No limit is watched in this run.' : `No limit crossed, ${watched} watched.`}
+    </p>
+  );
+}
+
 /** What was crossed in the run going on, where it cannot be missed: shape, word, and (elsewhere) sound. */
 export function LimitShouts({ word = true }: { word?: boolean }) {
   const shouts = useLiveLimits((state) => state.shouts);

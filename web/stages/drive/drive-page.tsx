@@ -11,7 +11,7 @@ import { baselineWindow } from '../../heat/heat-of-run.ts';
 import { useHeatToReady } from '../../heat/use-cooling.ts';
 import { useBrokenRuns } from '../../job/use-broken-runs.ts';
 import { useJobFigures } from '../../job/use-job-figures.ts';
-import { BigFigures } from '../../live/big-figures.tsx';
+import { BigFigure, BigFigures } from '../../live/big-figures.tsx';
 import { Cautions } from '../../live/cautions.tsx';
 import { LimitShouts } from '../../live/limits-now.tsx';
 import { useFrame } from '../../live/use-frame.ts';
@@ -67,9 +67,15 @@ function Driving({ job, setupId }: { job: Job; setupId: number }) {
     if (word === 'Go' || word === 'Lift') sound(word === 'Go' ? 'go' : 'lift', word);
   }, [word]);
   const kind = bay && runKindWords[bay.plan.kind].name;
-  const facts = [setup && `${setup.letter}, ${setup.change}`, kind, job.gear && `${job.gear} gear`, liftRpm && `lift at ${formatRpm(liftRpm)} rpm`]; // prettier-ignore
+  const facts = [setup && `${setup.letter}, ${setup.change}`, kind, job.gear && `${job.gear} gear`];
   return (
-    <Screen word={word} what={facts.filter(Boolean).join(', ')} why={whyNotReady(moment)} crossed={crossed}>
+    <Screen
+      word={word}
+      what={facts.filter(Boolean).join(', ')}
+      why={whyNotReady(moment)}
+      crossed={crossed}
+      figure={liftRpm === undefined ? undefined : <BigFigure label="Lift at" unit="rpm" value={formatRpm(liftRpm)} />}
+    >
       {broken && moment.is !== 'recording' && (
         <p className={classes.broken} data-testid="broken">
           ◆ {broken.label}: {broken.broken.map(brokenWords).join('; ')}
@@ -85,10 +91,12 @@ interface ScreenProps {
   why?: string;
   /** A limit is crossed: that stands in the place of everything else. */
   crossed?: boolean;
+  /** One more large figure, after the engine's speed. */
+  figure?: ReactNode;
   children?: ReactNode;
 }
 
-function Screen({ word, what, why, crossed = false, children }: ScreenProps) {
+function Screen({ word, what, why, crossed = false, figure, children }: ScreenProps) {
   const several = useLive(({ bays }) => bays.length > 1);
   const name = useLive((state) => state.bay?.name);
   return (
@@ -100,14 +108,13 @@ function Screen({ word, what, why, crossed = false, children }: ScreenProps) {
         <LimitShouts word={false} />
       ) : (
         <p className={classes.what}>
-          {what}
-          {several && name && <small> {name}</small>}
+          {[what, several && name?.replace(/ (?=\d)/, '\u00a0')].filter(Boolean).join(', ')}
         </p>
       )}
       {why && <p className={classes.why}>{why}</p>}
       {children}
       <div className={classes.figures}>
-        <BigFigures />
+        <BigFigures inThePlaceOfRoadSpeed={figure} />
       </div>
       <p className={classes.caution}>
         This screen cannot stop the car: the agreed signal and the dyno’s own emergency stop do.

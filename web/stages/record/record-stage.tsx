@@ -21,7 +21,7 @@ import { LiveLanes } from './during/live-lanes.tsx';
 import classes from './record-stage.module.css';
 import { RunResult } from './after/run-result.tsx';
 import { BeforeRun } from './before/before-run.tsx';
-import { LimitShouts } from '../../live/limits-now.tsx';
+import { LimitsKept } from '../../live/limits-now.tsx';
 import { useCues } from './during/use-cues.ts';
 import { useLimitWatch } from '../../live/watch-limits.ts';
 import { Trouble } from './during/trouble.tsx';
@@ -88,7 +88,7 @@ export function Recording({ job, onBay }: RecordingProps) {
       <main className={classes.main} aria-label="Recording">
         {recording && (
           <div className={classes.shouts}>
-            <LimitShouts />
+            <LimitsKept />
           </div>
         )}
         <BigFigures />

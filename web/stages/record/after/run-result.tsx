@@ -2,6 +2,7 @@ import { peakBound } from '../../../../core/wording/peak-words.ts';
 import { Button, Group, TextInput } from '@mantine/core';
 import { useEffect, useRef, useState } from 'react';
 import type { RunChange } from '../../../../contract/http.ts';
+import { IconCheck } from '@tabler/icons-react';
 import { Link } from 'react-router';
 import type { Job, Run, Setup } from '../../../../contract/records.ts';
 import { runAdvice } from '../../../../core/advice/run-advice.ts';
@@ -52,17 +53,15 @@ export function RunResult({ job, run, setup, baseline, figures, onAdded, onDone 
       {runFigures && (
         <dl className={classes.figures} data-testid="run-figures">
           <div>
-            <dt>peak power</dt>
+            <dt>{peakBound(runFigures.curve.peakPower) ? 'power, at least' : 'peak power'}</dt>
             <dd>
-              {peakBound(runFigures.curve.peakPower)}
               <b className="number">{formatPower(runFigures.curve.peakPower.value, powerUnit)}</b> {powerUnit}
               <small>at {formatRpm(runFigures.curve.peakPower.rpm)} rpm</small>
             </dd>
           </div>
           <div>
-            <dt>peak torque</dt>
+            <dt>{peakBound(runFigures.curve.peakTorque) ? 'torque, at least' : 'peak torque'}</dt>
             <dd>
-              {peakBound(runFigures.curve.peakTorque)}
               <b className="number">{formatTorque(runFigures.curve.peakTorque.value, torqueUnit)}</b> {torqueUnit}
               <small>at {formatRpm(runFigures.curve.peakTorque.rpm)} rpm</small>
             </dd>
@@ -109,8 +108,10 @@ export function RunResult({ job, run, setup, baseline, figures, onAdded, onDone 
       </button>
       <div className={classes.foot}>
         <NextAction job={job} setup={setup} baseline={baseline} figures={figures} />
-        <Note run={run} onSave={(note) => change.mutate({ note })} />
-        <Counting run={run} onChange={(setAsideReason) => change.mutate({ setAsideReason })} />
+        <div className={classes.acts}>
+          <Note run={run} onSave={(note) => change.mutate({ note })} />
+          <Counting run={run} onChange={(setAsideReason) => change.mutate({ setAsideReason })} />
+        </div>
       </div>
     </section>
   );
@@ -153,6 +154,7 @@ function Note({ run, onSave }: { run: Run; onSave: (note: string) => void }) {
       placeholder="Note: just type"
       value={note}
       onChange={(event) => setNote(event.currentTarget.value)}
+      rightSection={note !== '' && note === run.note && <IconCheck size={18} aria-label="Kept" />}
       onBlur={save}
       onKeyDown={(event) => {
         if (event.key === 'Enter' || event.key === 'Escape') event.currentTarget.blur();
@@ -166,7 +168,7 @@ function Counting({ run, onChange }: { run: Run; onChange: (reason: string | nul
   const [reason, setReason] = useState('');
   if (run.setAsideReason !== null) {
     return (
-      <Group gap={8} mt={10}>
+      <Group gap={8}>
         <span className="soft">Set aside: {run.setAsideReason}</span>
         <Button variant="default" size="md" onClick={() => onChange(null)}>
           Count it
@@ -176,7 +178,7 @@ function Counting({ run, onChange }: { run: Run; onChange: (reason: string | nul
   }
   if (!asking) {
     return (
-      <Button variant="default" size="md" mt={10} fullWidth onClick={() => setAsking(true)}>
+      <Button variant="default" size="md" onClick={() => setAsking(true)}>
         Set aside…
       </Button>
     );

@@ -12,6 +12,7 @@ import { useChange } from '../../../state/queries.ts';
 import { isTextField } from '../../../ui/text-field.ts';
 import { Keycap } from '../../../ui/keycap.tsx';
 import classes from './control-bar.module.css';
+import { HandOff } from './hand-off.tsx';
 import { NextRunKind } from './run-kind.tsx';
 import { WhichBay } from './which-bay.tsx';
 
@@ -70,6 +71,7 @@ export function ControlBar({ job, setup, moment, isBaseline, onMount, onBay, onA
         {mounted && <NextRunKind />}
         {mounted && <Gear job={job} />}
         <WhichBay onBay={onBay} />
+        {mounted && <HandOff />}
         <small>
           {now.more} {setup.change}.
         </small>

@@ -1,0 +1,61 @@
+import { Popover } from '@mantine/core';
+import { useQuery } from '@tanstack/react-query';
+import { IconDeviceMobile } from '@tabler/icons-react';
+import { QRCodeSVG } from 'qrcode.react';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { outsideOrigins } from '../../../../contract/people.ts';
+import { api } from '../../../state/api.ts';
+import { useLive } from '../../../state/live.ts';
+import control from './control-bar.module.css';
+import classes from './hand-off.module.css';
+
+/** Hands the driver's view of this bay to a phone: its address, to be read by the phone's camera. */
+export function HandOff() {
+  const bay = useLive((state) => state.watched);
+  const [open, setOpen] = useState(false);
+  return (
+    <Popover position="top-start" shadow="md" trapFocus opened={open} onChange={setOpen}>
+      <Popover.Target>
+        <button
+          className={`${control.gear} ${classes.phone}`}
+          title="The driver’s view, on a phone"
+          aria-label="Driver’s view on a phone"
+          onClick={() => setOpen(!open)}
+        >
+          <IconDeviceMobile size={26} aria-hidden />
+        </button>
+      </Popover.Target>
+      <Popover.Dropdown className={classes.dropdown}>
+        {open && <Address path={`/bays/${bay}/drive`} />}
+      </Popover.Dropdown>
+    </Popover>
+  );
+}
+
+function Address({ path }: { path: string }) {
+  const here = /^(localhost|127\.[\d.]+|\[::1\])$/.test(window.location.hostname);
+  // A page of this machine alone knows no address that a phone could open.
+  const { data: outside, isPending } = useQuery({ queryKey: ['outside'], queryFn: api.outside, enabled: here, retry: false }); // prettier-ignore
+  if (here && isPending) return <p>Looking up the address…</p>;
+  const [origin] = here ? (outside ? outsideOrigins(outside) : []) : [window.location.origin];
+  return (
+    <>
+      {origin ? (
+        <>
+          <QRCodeSVG value={origin + path} size={188} marginSize={4} title={`The driver’s view at ${origin}${path}`} />
+          <p>
+            Point the phone’s camera at it, or open <b>{origin + path}</b>
+          </p>
+          {here && outside?.madeHere && <p>The phone warns once of the certificate: People shows its fingerprint.</p>}
+        </>
+      ) : (
+        <p>
+          No phone reaches this machine: start Suvok with HOST set to its name or address in the shop’s network
+          (docs/operations.md). Or take this screen into the car.
+        </p>
+      )}
+      <Link to={path}>Open it on this screen</Link>
+    </>
+  );
+}
