@@ -54,7 +54,7 @@ test('an owner lets an instrument on another machine in by a code, sees it come,
   await page.getByRole('link', { name: /^Record/ }).click();
   await page.getByTestId('control').click();
   await page.getByRole('button', { name: 'Driver’s view on a phone' }).click();
-  await expect(page.getByTitle(/^The driver’s view at https:\/\/suvok\.shop:\d+\/bays\/1\/drive$/)).toBeAttached();
+  await expect(page.getByRole('img', { name: /^The driver’s view at https:\/\/suvok\.shop:\d+\/bays\/1\/drive$/ })).toBeVisible(); // prettier-ignore
   await page.keyboard.press('Escape');
   await page.goto(`${suvok.origin}/devices`);
 
