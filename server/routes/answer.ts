@@ -1,5 +1,5 @@
 import type { ErrorRequestHandler, Request, Response } from 'express';
-import type { z } from 'zod';
+import { z } from 'zod';
 import { problemIn } from '../../contract/files.ts';
 import { identifier } from '../../contract/parts.ts';
 import type { Log } from '../../contract/log.ts';
@@ -8,14 +8,29 @@ import { inTransaction, type Database, type Queryable } from '../../store/databa
 import { asRefusal, EditConflict } from '../../store/rows.ts';
 import { HttpRefusal } from '../http-refusal.ts';
 
-/** The request's body in the form of a schema. @throws HttpRefusal 400 with a sentence */
+/**
+ * The request's body in the form of a schema.
+ * @throws HttpRefusal 400 with a sentence; a field that nobody knows or that cannot be set is refused too, for it would seem to be taken
+ */
 export function bodyAs<T extends z.ZodType>(request: Pick<Request, 'body'>, schema: T): z.output<T> {
+  refuseStrangers(request.body, schema);
   const parsed = schema.safeParse(request.body ?? {});
   if (!parsed.success) {
     const field = parsed.error.issues[0]?.path.join('.');
     throw new HttpRefusal(400, `The request was not understood: ${problemIn(parsed.error)}.`, field || undefined);
   }
   return parsed.data;
+}
+
+/** Refuses a body that names a field which cannot be set. @throws HttpRefusal 400 */
+export function refuseStrangers(body: unknown, schema: z.ZodType): void {
+  if (!(schema instanceof z.ZodObject) || typeof body !== 'object' || body === null) return;
+  const known = Object.keys(schema.shape);
+  // The revision is asked for beside the fields, and read by itself.
+  const stranger = Object.keys(body).find((field) => field !== 'revision' && !known.includes(field));
+  if (stranger === undefined) return;
+  const what = known.length === 0 ? 'nothing can be set here' : `what can be set here is ${known.join(', ')}`;
+  throw new HttpRefusal(400, `"${stranger.slice(0, 40)}" cannot be set; ${what}. Nothing was changed.`, stranger);
 }
 
 /** The number in the address. @throws HttpRefusal 404 */

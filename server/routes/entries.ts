@@ -2,7 +2,7 @@ import { entryForms } from '../../contract/entries.ts';
 import { limitQuantities, limitQuantityNames } from '../../core/limits/limit.ts';
 import type { Database } from '../../store/database.ts';
 import { addEntry, changeEntry, entryById, entryTables, type EntryKind } from '../../store/entries.ts';
-import { act, bodyAs, found, idOf } from './answer.ts';
+import { act, bodyAs, found, idOf, refuseStrangers } from './answer.ts';
 import { HttpRefusal } from '../http-refusal.ts';
 import { revisionOf } from './revision.ts';
 import { takesAway } from './takes-away.ts';
@@ -26,7 +26,9 @@ export function entryRoutes(routes: ContractRoutes, database: Database): void {
       const before = found(await entryById(database, kind, id), 'entry');
       const given = request.body as Record<string, unknown>;
       // Rules that bind two fields hold for the entry as it will be.
-      const wanted = bodyAs({ body: { ...before, ...given } }, fields) as Record<string, unknown>;
+      refuseStrangers(given, fields);
+      const whole = Object.entries({ ...before, ...given }).filter(([field]) => field in fields.shape);
+      const wanted = bodyAs({ body: Object.fromEntries(whole) }, fields) as Record<string, unknown>;
       refuseUnjudgeable(kind, wanted);
       const change = Object.fromEntries(Object.entries(wanted).filter(([field]) => field in given));
       const revision = revisionOf(given);
