@@ -31,7 +31,10 @@ export async function crowdedJob(api: string, setups: number, runsEach: number):
       const recording = generatedRun({ seed: 1000 * step + run, speedNoise: 0.008, drumTorque: (rpm) => factor * usualTorque(rpm) }); // prettier-ignore
       const form = new FormData();
       form.append('file', new Blob([writeRecordingCsv(recording)]), 'run.csv');
-      form.append('settings', JSON.stringify({ setupId, dyno: testDyno, air, engineToDrumRatio: null }));
+      form.append(
+        'settings',
+        JSON.stringify({ setupId, dyno: testDyno, air, engineToDrumRatio: null, startedAt: new Date().toISOString() }),
+      );
       const response = await fetch(`${api}/imports`, { method: 'POST', body: form });
       if (!response.ok) throw new Error(`an import was answered with ${response.status}: ${await response.text()}`);
     }

@@ -50,7 +50,7 @@ export async function importFigures(): Promise<Figure[]> {
     const form = new FormData();
     const file = new Blob([...largeCsv()]);
     form.append('file', file, 'large.csv');
-    form.append('settings', JSON.stringify({ setupId: setups[0]?.id, dyno: testDyno, air: null, engineToDrumRatio: null })); // prettier-ignore
+    form.append('settings', JSON.stringify({ setupId: setups[0]?.id, dyno: testDyno, air: null, engineToDrumRatio: null, startedAt: '2026-05-04T09:00:00Z' })); // prettier-ignore
     const pid = server.child.pid ?? 0;
     const before = residentMb(pid);
     let most = before;

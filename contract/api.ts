@@ -171,9 +171,16 @@ export const endpoints: readonly Endpoint[] = [
   {
     method: 'patch',
     path: '/runs/:id',
-    does: 'Changes what people say of a run, or moves it to another setup.',
+    does: 'Changes what people say of a run and what it was made under, or moves it to another setup.',
     body: http.runChange,
     answer: run,
+  },
+  {
+    method: 'patch',
+    path: '/runs',
+    does: 'Says the same of several runs, in one act.',
+    body: http.runsChange,
+    answer: z.array(run),
   },
   {
     method: 'get',

@@ -1,7 +1,8 @@
+import { circumstances } from './circumstances.ts';
 import { z } from 'zod';
 import { airFile, dynoFile } from './files.ts';
 import { briefFields } from './job-file.ts';
-import { bayNumber, identifier, trimmedText, rpm, freeText } from './parts.ts';
+import { bayNumber, identifier, trimmedText, rpm, freeText, moment } from './parts.ts';
 import { run } from './records.ts';
 import { probePlace, runKinds } from './recording.ts';
 import { setupItem } from './setup-item.ts';
@@ -73,18 +74,26 @@ export const runChange = z
     setAsideReason: trimmedText(300).min(1, 'say why the run is set aside').nullable(),
     note: trimmedText(1000),
     kind: z.enum(runKinds),
-    gear: trimmedText(20).nullable(),
     /** Moves the run, or claims one that belongs to no job. */
     setupId: identifier,
+    ...circumstances.shape,
   })
   .partial();
 export type RunChange = z.input<typeof runChange>;
+
+/** The same said of several runs, in one act. */
+export const runsChange = z.object({ runIds: z.array(identifier).min(1).max(200), change: runChange });
 
 export const importSettings = z.object({
   setupId: identifier,
   dyno: dynoFile,
   air: airFile.nullable(),
   engineToDrumRatio: z.number().positive().nullable(),
+  /** When it was recorded: nobody takes the moment of an import for it. */
+  startedAt: moment,
+  gear: trimmedText(20).nullable().default(null),
+  /** Left out, the file itself tells: a row of holds is no power run. */
+  kind: z.enum(['power', 'conditioning', 'step', 'coast-down']).optional(),
 });
 export type ImportSettings = z.input<typeof importSettings>;
 

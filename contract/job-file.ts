@@ -155,6 +155,10 @@ export const briefFields = z.object({
   /** Smallest change of power that the owner cares about, %. */
   wantedPercent: z.number().min(0.1).max(20).nullable(),
   dynoKind: z.enum(['inertia-roller', 'loaded-roller', 'hub']).nullable(),
+  /** What the job's runs begin with, until one is put right. */
+  tyrePressureKpa: z.number().min(20).max(1000).nullable(),
+  fan: trimmedText(120).nullable(),
+  bonnet: trimmedText(120).nullable(),
   bestRunId: identifier.nullable(),
   untested: freeText(1000),
 });

@@ -1,3 +1,4 @@
+import { givenFields, loadModes, statedAir } from './circumstances.ts';
 import { z } from 'zod';
 import { channelDeclaration } from './bench-link.ts';
 import { airFile, dynoFile } from './files.ts';
@@ -68,6 +69,16 @@ export const run = z.object({
   /** Loggers that recorded beside it. */
   logs: z.array(runLogRecord),
   remarks: z.array(z.string()),
+  tyres: z.string().nullable(),
+  tyrePressureKpa: z.number().nullable(),
+  fan: z.string().nullable(),
+  bonnet: z.string().nullable(),
+  loadMode: z.enum(loadModes).nullable(),
+  remounted: z.boolean().nullable(),
+  /** The air as a person stated it; null where it was read, or nobody said. */
+  airStated: statedAir.nullable(),
+  /** What was recorded, of all that a person has put right since. */
+  given: z.partialRecord(z.enum(givenFields), z.unknown()),
 });
 export type Run = z.infer<typeof run>;
 

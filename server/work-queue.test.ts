@@ -58,7 +58,7 @@ test('the powers of many runs are made once each, and go on when the server that
   for (let run = 0; run < runs; run++) {
     const form = new FormData();
     form.append('file', new Blob([text]), 'run.csv');
-    form.append('settings', JSON.stringify({ setupId: job.setups[0]!.id, dyno: testDyno, air: null, engineToDrumRatio: null })); // prettier-ignore
+    form.append('settings', JSON.stringify({ setupId: job.setups[0]!.id, dyno: testDyno, air: null, engineToDrumRatio: null, startedAt: '2026-05-04T09:00:00Z' })); // prettier-ignore
     expect((await fetch(`${api}/imports`, { method: 'POST', body: form })).status).toBe(201);
   }
   const stored = async () => (await database.query<{ made: number }>('select count(*)::int as made from run_power')).rows[0]!.made; // prettier-ignore

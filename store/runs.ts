@@ -1,17 +1,23 @@
 import { z } from 'zod';
 import { run, type Run } from '../contract/records.ts';
-import type { RunChange } from '../contract/http.ts';
+import { givenFields } from '../contract/circumstances.ts';
+import type { runChange } from '../contract/http.ts';
+import { airOf } from '../core/air/stated-air.ts';
 import { setupLetter } from '../core/setup/letter.ts';
 import type { Queryable } from './database.ts';
 import type { NewRun } from '../contract/recorded-run.ts';
 import { fuelAt } from './fuel.ts';
-import { recordOf } from './rows.ts';
+import { changeRow, recordOf } from './rows.ts';
+
+/** What is said of a run anew; where it goes is told by itself. */
+type RunChanged = Omit<z.output<typeof runChange>, 'setupId'>;
 
 const columns = `run.id, run.job_id as "jobId", setup_id as "setupId", run.number, setup.position, run.kind, run.state, run.gear,
     started_at as "startedAt", ended_at as "endedAt", set_aside_reason as "setAsideReason", run.note, dyno,
     engine_to_drum_ratio as "engineToDrumRatio", air, air_taken_at as "airTakenAt",
     fuel, former_labels as "formerLabels", start_temperatures as "startTemperatures", channels, samples, source, remarks,
-    device, plan, logs, bay`;
+    device, plan, logs, bay, run.tyres, run.tyre_pressure_kpa as "tyrePressureKpa", run.fan, run.bonnet, load_mode as "loadMode",
+    remounted, air_stated as "airStated", given`;
 const joined = 'run left join setup on setup.id = run.setup_id';
 const select = `select ${columns} from ${joined}`;
 
@@ -63,9 +69,15 @@ export async function addRun(database: Queryable, run: NewRun, recorder: string 
   const { rows } = await database.query(
     `with numbered as (update setup set runs_numbered = runs_numbered + 1 where id = $1 returning id, job_id, runs_numbered)
      insert into run (job_id, setup_id, number, state, gear, started_at, dyno, engine_to_drum_ratio, air, air_taken_at,
-       start_temperatures, channels, source, key, recorder, fuel, kind, device, plan, logs, bay)
+       start_temperatures, channels, source, key, recorder, fuel, kind, device, plan, logs, bay,
+       tyres, tyre_pressure_kpa, fan, bonnet)
      select (select job_id from numbered), (select id from numbered), (select runs_numbered from numbered),
-       'recording', $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18
+       'recording', $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18,
+       nullif(car.tyres, ''), car.tyre_pressure_kpa, car.fan, car.bonnet
+     from (select) as one left join (
+       select vehicle.tyres, job.tyre_pressure_kpa, job.fan, job.bonnet
+       from job join vehicle on vehicle.id = job.vehicle_id
+       where job.id = (select job_id from setup where setup.id = $1)) as car on true
      returning id`,
     [
       run.setup?.id ?? null,
@@ -93,24 +105,23 @@ export async function addRun(database: Queryable, run: NewRun, recorder: string 
   return added;
 }
 
-/** Changes what people say about a run; its samples stay as they are. @returns false when there is no such run */
-export async function changeRun(database: Queryable, id: number, change: RunChange): Promise<boolean> {
-  const { rowCount } = await database.query(
-    `update run set note = coalesce($2, note), kind = coalesce($3, kind),
-       set_aside_reason = case when $4 then $5 else set_aside_reason end,
-       gear = case when $6 then $7 else gear end
-     where id = $1`,
-    [
-      id,
-      change.note,
-      change.kind,
-      'setAsideReason' in change,
-      change.setAsideReason ?? null,
-      'gear' in change,
-      change.gear ?? null,
-    ],
+/**
+ * Changes what people say about a run and what it was made under; its samples
+ * stay as they are, and what was recorded is kept beside what is said now.
+ * @returns false when there is no such run
+ * @throws Refusal where the air stated cannot be
+ */
+export async function changeRun(database: Queryable, run: Run, change: RunChanged): Promise<boolean> {
+  const { air, fuel, ...fields } = change;
+  const asGiven = givenFields.flatMap((field) =>
+    field in change && !(field in run.given) ? [[field, run[field]]] : [],
   );
-  return rowCount === 1;
+  return changeRow(database, 'run', run.id, {
+    ...fields,
+    ...(air === undefined ? {} : { air: air && airOf(air), airStated: air, airTakenAt: change.airTakenAt ?? null }),
+    ...(fuel === undefined ? {} : { fuel: fuel && { ...fuel, litres: null, from: 'stated', moving: false } }),
+    ...(asGiven.length === 0 ? {} : { given: { ...Object.fromEntries(asGiven), ...run.given } }),
+  });
 }
 
 /** Moves a run to a setup: it gets the setup's next number, and its old label stays as an alias. */

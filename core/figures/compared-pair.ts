@@ -7,7 +7,7 @@ import type { Surroundings } from '../comparison/surroundings.ts';
 import { bandMean } from '../curve/band-mean.ts';
 import { judged, type PairJudgement } from '../judgement/pair-judgement.ts';
 import { unlikeRespects } from '../likeness/like-for-like.ts';
-import { byMounting, remountAfterMs } from '../likeness/mountings.ts';
+import { byMounting, mountedAnew } from '../likeness/mountings.ts';
 import type { RecordedChange, Unlikeness } from '../likeness/run-conditions.ts';
 import { meanOf } from '../numerics/mean.ts';
 import type { KnownDeviation, MeanDifference } from '../statistics/mean-difference.ts';
@@ -82,7 +82,7 @@ export function comparedPair(
     judging: toldLook(request.look, power) ?? judging,
     around: {
       spread,
-      remount: mountedAnew(power) ? remount : undefined,
+      remount: mountedAnew([...power[0], ...power[1]]) ? remount : undefined,
       drift: request.learned?.drift ?? usualDriftOf(spread),
     },
   };
@@ -178,22 +178,24 @@ export function pairJudgement(of: PairsOf, pair: ComparedPair): (PairJudgement &
   };
 }
 
-/** Whether the two sides lie more than a mounting apart. */
-function mountedAnew([test, baseline]: ComparedRuns): boolean {
-  const times = [...test, ...baseline].flatMap((run) => run.atMs ?? []);
-  return times.length > 1 && Math.max(...times) - Math.min(...times) > remountAfterMs;
-}
-
 /** Spread from mounting to mounting as this job's setups show it, as a share of power. */
 function remountOf(setups: readonly SetupCurves[]): KnownDeviation | undefined {
   const meansOf = (power: readonly RunCurve[]) => {
     const speeds = commonSpeeds(power);
     if (!speeds) return [];
     const [from, to] = [speeds[0]!, speeds[speeds.length - 1]!];
-    const means = power.map((run) => ({ atMs: run.atMs, mean: bandMean(run.engineSpeedRpm, run.values, from, to) }));
+    const means = power.map((run) => ({
+      atMs: run.atMs,
+      remounted: run.remounted,
+      mean: bandMean(run.engineSpeedRpm, run.values, from, to),
+    }));
     const level = meanOf(means.map(({ mean }) => mean));
-    const timed = means.flatMap(({ atMs, mean }) => (atMs === undefined ? [] : [{ atMs, mean }]));
-    return byMounting(timed, ({ atMs }) => atMs).map((runs) => runs.map(({ mean }) => mean / level));
+    const timed = means.flatMap(({ atMs, ...rest }) => (atMs === undefined ? [] : [{ atMs, ...rest }]));
+    return byMounting(
+      timed,
+      ({ atMs }) => atMs,
+      ({ remounted }) => remounted,
+    ).map((runs) => runs.map(({ mean }) => mean / level));
   };
   return remountDeviation(setups.map(({ power }) => meansOf(power)));
 }

@@ -63,6 +63,7 @@ export function runCurve({ run, figures }: CountedRun, quantity: Quantity): RunC
     engineSpeedRpm: figures.curve.engineSpeedRpm,
     values: figures.curve[quantity],
     atMs: run.conditions.startedAt?.getTime(),
+    remounted: run.conditions.remounted,
     state: run.state,
   };
 }

@@ -40,7 +40,16 @@ export interface RunRecord {
   engineToDrumRatio: number | null;
   air: Air | null;
   airTakenAt: string | null;
-  fuel: { ethanolPct: number | null; moving: boolean } | null;
+  fuel: { name?: string; ethanolPct: number | null; moving: boolean } | null;
+  /** As somebody said, or as the car and the job had it; left out where nobody knows. */
+  tyres?: string | null;
+  tyrePressureKpa?: number | null;
+  fan?: string | null;
+  bonnet?: string | null;
+  /** How the absorber was driven, where somebody said; else it follows from dyno and plan. */
+  loadMode?: string | null;
+  plan?: { rampRpmPerS: number | null; steps: object | null } | null;
+  remounted?: boolean | null;
   /** °C at the start, by channel, as far as they were logged. */
   startTemperatures: Readonly<Record<string, number>>;
 }
@@ -52,6 +61,8 @@ export interface JobRecord {
   /** Whether the engine is charged; taken not to be where nobody knows. */
   boosted?: boolean | undefined;
   fuelRegulation?: FuelRegulation | null | undefined;
+  /** The car's, for runs of which nobody said. */
+  tyres?: string | undefined;
   /** In order; at least one. */
   setups: readonly SetupRecord[];
   runs: readonly RunRecord[];
@@ -73,6 +84,7 @@ export interface GuestRecord {
   ignition: JobRecord['ignition'];
   boosted?: boolean | undefined;
   fuelRegulation?: FuelRegulation | null | undefined;
+  tyres?: string | undefined;
   vehicle: string;
   /** Where it comes from, in words. */
   origin: string;

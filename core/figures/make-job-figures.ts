@@ -43,7 +43,9 @@ export function makeJobFigures(request: FiguresRequest, readings: ReadonlyMap<nu
   // A guest's runs are held against this job's limits, as its curves are against this job's curves.
   const take = (
     run: RunRecord,
-    of: Pick<GuestRecord, 'baseline' | 'ignition' | 'boosted' | 'fuelRegulation' | 'vehicle'> & { origin?: string },
+    of: Pick<GuestRecord, 'baseline' | 'ignition' | 'boosted' | 'fuelRegulation' | 'tyres' | 'vehicle'> & {
+      origin?: string;
+    },
   ) => {
     const reading = readings.get(run.id);
     if (reading?.kind === 'sweep' && run.setupId !== null)
@@ -142,7 +144,13 @@ function figuredRun(
   run: RunRecord,
   setupId: number,
   sweep: SweepDrive,
-  { baseline, ignition, vehicle, origin }: Pick<JobRecord, 'baseline' | 'ignition' | 'vehicle'> & { origin?: string },
+  {
+    baseline,
+    ignition,
+    vehicle,
+    tyres,
+    origin,
+  }: Pick<JobRecord, 'baseline' | 'ignition' | 'vehicle' | 'tyres'> & { origin?: string },
 ): Omit<FiguredRun, 'engine' | 'logged'> {
   const startedAt = run.startedAt === null ? undefined : new Date(run.startedAt);
   const ageS = startedAt && run.airTakenAt ? (startedAt.getTime() - Date.parse(run.airTakenAt)) / 1000 : undefined;
@@ -159,6 +167,14 @@ function figuredRun(
       origin,
       dyno: run.dyno,
       gear: run.gear ?? undefined,
+      // Tyres stand on a roller; a hub's bear no power.
+      tyres: run.dyno.kind === 'hub' ? undefined : (run.tyres ?? tyres) || undefined,
+      tyrePressureKpa: run.dyno.kind === 'hub' ? undefined : (run.tyrePressureKpa ?? undefined),
+      fuel: run.fuel?.name || undefined,
+      fan: run.fan || undefined,
+      bonnet: run.bonnet || undefined,
+      loadMode: run.loadMode ?? loadModeOf(run),
+      remounted: run.remounted,
       ethanolPct: run.fuel?.ethanolPct ?? undefined,
       fuelMoving: run.fuel?.moving,
       hasAir: run.air !== null,
@@ -167,4 +183,11 @@ function figuredRun(
       startedAt,
     },
   };
+}
+
+/** How the absorber was driven, as dyno and plan tell it; undefined where neither does. */
+function loadModeOf({ dyno, plan }: RunRecord): string | undefined {
+  if (dyno.kind === 'inertia-roller') return 'inertia';
+  if (plan?.steps) return 'holds';
+  return plan?.rampRpmPerS ? 'ramp' : undefined;
 }

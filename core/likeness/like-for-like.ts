@@ -59,6 +59,15 @@ export function unlikeRespects(input: LikeForLikeInput): Unlikeness[] {
     ),
     differentWord(
       input,
+      'bonnet',
+      'other-bonnet',
+      'mind',
+      'bonnet positions',
+      'a closed bonnet feeds hotter air: 3 K reads about 1 % less',
+      'Run both with the bonnet alike.',
+    ),
+    differentWord(
+      input,
       'loadMode',
       'other-load-mode',
       'stop',

@@ -30,7 +30,7 @@ export function dynos(input: LikeForLikeInput): Unlikeness | undefined {
 
 export function differentWord(
   input: LikeForLikeInput,
-  field: 'gear' | 'tyres' | 'fuel' | 'fan' | 'loadMode',
+  field: 'gear' | 'tyres' | 'fuel' | 'fan' | 'bonnet' | 'loadMode',
   id: string,
   severity: Severity,
   words: string,

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { byMounting } from './mountings.ts';
+import { byMounting, mountedAnew } from './mountings.ts';
 
 const hours = (...at: number[]) => byMounting(at, (hour) => hour * 3600e3);
 
@@ -8,4 +8,15 @@ test('a new strapping begins after more than twelve hours, whatever the order th
   expect(hours(24, 0, 1, 12)).toEqual([[0, 1, 12, 24]]);
   expect(hours(0, 1, 13.1, 40)).toEqual([[0, 1], [13.1], [40]]);
   expect(hours()).toEqual([]);
+});
+
+test('a strapping anew is one where somebody said so, and none where somebody said there was none', () => {
+  const at = (hours: number, remounted: boolean | null = null) => ({ atMs: hours * 3600e3, remounted });
+  expect(mountedAnew([at(0), at(1), at(2)])).toBe(false);
+  expect(mountedAnew([at(0), at(1, true), at(2)])).toBe(true);
+  expect(mountedAnew([at(0), at(20)])).toBe(true);
+  expect(mountedAnew([at(0), at(20, false)])).toBe(false);
+  expect(mountedAnew([at(0), { atMs: undefined }])).toBe(false);
+  // What is said of the first run tells of a strapping before all of them.
+  expect(mountedAnew([at(0, true), at(1)])).toBe(false);
 });

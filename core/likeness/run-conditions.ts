@@ -23,6 +23,7 @@ export interface RunConditions {
   /** What the controller had learned of the fuel's octane, %, its own scale. */
   learnedOctanePct?: number | undefined;
   fan?: string | undefined;
+  bonnet?: string | undefined;
   /** How the absorber was driven: `inertia`, `ramp`, `hold` … */
   loadMode?: string | undefined;
   /** Mean rate of the sweep, rpm/s. */
@@ -41,6 +42,8 @@ export interface RunConditions {
   /** °C by channel. */
   startTemperatures?: Record<string, number> | undefined;
   startedAt?: Date | undefined;
+  /** Strapped anew before it, where somebody said. */
+  remounted?: boolean | null | undefined;
 }
 
 /** A respect in which two sets of runs differ. `stop` withholds the verdict. */

@@ -1,5 +1,5 @@
 import { spokenRpm } from '../units/spoken-rpm.ts';
-import { remountAfterMs } from './mountings.ts';
+import { mountedAnew } from './mountings.ts';
 import { all, known, type LikeForLikeInput, type RunConditions, type Unlikeness } from './run-conditions.ts';
 
 /** Runs that end or begin this far apart do not cover the same range, rpm. */
@@ -28,14 +28,16 @@ export function shortRange({ test, baseline }: LikeForLikeInput): Unlikeness | u
 }
 
 export function remount(input: LikeForLikeInput): Unlikeness | undefined {
-  const times = known(all(input).map((run) => run.startedAt?.getTime()));
-  if (times.length < 2 || Math.max(...times) - Math.min(...times) <= remountAfterMs) return undefined;
+  const runs = all(input).map(({ startedAt, remounted }) => ({ atMs: startedAt?.getTime(), remounted }));
+  if (!mountedAnew(runs)) return undefined;
+  const said = runs.some(({ remounted }) => remounted);
+  const apart = said ? 'The car was strapped anew between the runs' : 'The runs are more than 12 hours apart';
   return {
     id: 'remount',
     severity: input.remountKnown ? 'note' : 'stop',
     message: input.remountKnown
-      ? 'The runs are more than 12 hours apart; the spread from mounting to mounting, as this dyno has shown it, is counted in.'
-      : 'The runs are more than 12 hours apart; spread from strapping the car anew is not known, so no verdict is given.',
+      ? `${apart}; the spread from mounting to mounting, as this dyno has shown it, is counted in.`
+      : `${apart}; spread from strapping the car anew is not known, so no verdict is given.`,
     matters: 'a new strapping moves a reading by 0.5 to 2 %',
     ...(input.remountKnown ? {} : { remedy: 'Run the baseline setup again in this session and compare with that.' }),
   };

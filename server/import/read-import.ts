@@ -5,12 +5,16 @@ import type { DynoProfile } from '../../core/dyno/dyno-profile.ts';
 import { airFromColumns } from '../../core/exchange/air-columns.ts';
 import { RecordingReader } from '../../core/exchange/read-csv.ts';
 import type { Recording } from '../../core/recording/recording.ts';
-import { preparedSweep } from '../../core/reduction/prepared-sweep.ts';
+import { startTemperaturesOf } from '../../core/recording/start-temperatures.ts';
+import { kindOfFile, mustBe, type FileKind } from '../../core/run-kinds/kind-of-file.ts';
 
 /** What a file holds, and how it was taken. */
 export interface ReadImport {
   recording: Recording;
   remarks: string[];
+  /** As it was said, or as the file itself tells. */
+  kind: ImportedKind;
+  startTemperatures: Record<string, number>;
   /** From the file's own columns; undefined where it has none. */
   air: Air | undefined;
 }
@@ -19,7 +23,15 @@ export interface ReadImport {
 export interface ImportedAs {
   dyno: DynoProfile;
   engineToDrumRatio: number | null;
+  kind?: ImportedKind | undefined;
 }
+
+type ImportedKind = FileKind | 'conditioning';
+
+const kindRemarks = {
+  step: 'It holds steady speeds one after the other, so it was taken as steady-speed steps and counts in no power figure.',
+  'coast-down': 'The drum only coasts in it, so it was taken as a coast-down.',
+};
 
 const pieceBytes = 2 ** 20;
 
@@ -30,7 +42,7 @@ const pieceBytes = 2 ** 20;
  */
 export async function readImport(
   path: string,
-  { dyno, engineToDrumRatio }: ImportedAs,
+  { dyno, engineToDrumRatio, kind: said }: ImportedAs,
   onPiece: (read: number) => void = () => undefined,
 ): Promise<ReadImport> {
   const reader = new RecordingReader();
@@ -44,6 +56,16 @@ export async function readImport(
   }
   reader.push(decoder.decode());
   const { recording, remarks } = reader.end();
-  preparedSweep(recording, dyno, engineToDrumRatio ?? undefined);
-  return { recording, remarks, air: airFromColumns(recording) };
+  const ratio = engineToDrumRatio ?? undefined;
+  const told = said === undefined ? kindOfFile(recording, dyno, ratio) : undefined;
+  if (said) mustBe(said === 'conditioning' ? 'power' : said, recording, dyno, ratio);
+  if (told && told !== 'power') remarks.push(kindRemarks[told]);
+  const kind = said ?? told ?? 'power';
+  return {
+    recording,
+    remarks,
+    kind,
+    startTemperatures: startTemperaturesOf(recording),
+    air: airFromColumns(recording),
+  };
 }

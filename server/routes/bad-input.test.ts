@@ -20,7 +20,10 @@ beforeAll(async () => {
   job = await server.newJob();
   const setupId = job.setups[0]!.id;
   const form = new FormData();
-  form.set('settings', JSON.stringify({ setupId, dyno: testDyno, air: null, engineToDrumRatio: null }));
+  form.set(
+    'settings',
+    JSON.stringify({ setupId, dyno: testDyno, air: null, engineToDrumRatio: null, startedAt: '2026-05-04T09:00:00Z' }),
+  );
   form.set('file', new Blob([writeRecordingCsv(generatedRun({}))]), 'run.csv');
   const imported = await fetch(`${server.origin}/api/imports`, { method: 'POST', body: form });
   expect(imported.status).toBe(201);

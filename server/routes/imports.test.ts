@@ -7,6 +7,7 @@ import type { Job } from '../../contract/records.ts';
 import { workLine, type WorkLine } from '../../contract/work-lines.ts';
 import { writeRecordingCsv } from '../../core/exchange/write-csv.ts';
 import { generatedRun } from '../../core/testing/generated-run.ts';
+import { steppedDyno, steppedRatio, steppedRun } from '../../core/testing/stepped-run.ts';
 import { testDyno } from '../../core/testing/test-car.ts';
 import { eventually, TestServer } from '../testing/test-server.ts';
 
@@ -34,7 +35,7 @@ function asked(
 ): Promise<Response> {
   const form = new FormData();
   form.append('file', new Blob([text]), 'run.csv');
-  form.append('settings', JSON.stringify({ setupId: over.setupId ?? job.setups[0]!.id, dyno: testDyno, air: null, engineToDrumRatio: null })); // prettier-ignore
+  form.append('settings', JSON.stringify({ setupId: over.setupId ?? job.setups[0]!.id, dyno: testDyno, air: null, engineToDrumRatio: null, startedAt: '2026-05-04T09:00:00Z' })); // prettier-ignore
   const { accept = 'application/x-ndjson', signal } = over;
   return fetch(`${server.origin}/api/imports`, { method: 'POST', headers: { accept }, body: form, ...(signal && { signal }) }); // prettier-ignore
 }
@@ -56,6 +57,26 @@ test('an import is told as it goes, and its last line is the answer that others 
   expect(plain.status).toBe(201);
   expect(importResult.parse(await plain.json()).remarks).toEqual(remarks);
   await eventually('the file being removed', () => left().length === 0);
+});
+
+test('a row of holds is no power run; when it was recorded is asked for, and its own channels tell how it started', async () => {
+  const job = await server.newJob();
+  const send = (over: object, recording = steppedRun({ speedsRpm: [2500, 3000, 3500, 4000], dwellS: 4 })) => {
+    const form = new FormData();
+    const coolant = { name: 'coolantTemperature', unit: '°C', values: recording.time.map((at) => 82 + at / 50) };
+    form.append('file', new Blob([writeRecordingCsv({ ...recording, channels: [...recording.channels, coolant] })]), 'holds.csv'); // prettier-ignore
+    form.append('settings', JSON.stringify({ setupId: job.setups[0]!.id, dyno: steppedDyno, air: null, engineToDrumRatio: steppedRatio, startedAt: '2026-03-02T10:00:00Z', ...over })); // prettier-ignore
+    return fetch(`${server.origin}/api/imports`, { method: 'POST', headers: { accept: 'application/json' }, body: form }); // prettier-ignore
+  };
+  const { run, remarks } = importResult.parse(await (await send({ gear: '4th' })).json());
+  expect(run).toMatchObject({ kind: 'step', gear: '4th', startedAt: '2026-03-02T10:00:00.000Z', startTemperatures: { coolantTemperature: 82 } }); // prettier-ignore
+  expect(remarks.join()).toMatch(/taken as steady-speed steps and counts in no power figure/);
+  const pull = generatedRun({ dyno: steppedDyno, ratio: steppedRatio, speedNoise: 0.01 });
+  expect(importResult.parse(await (await send({}, pull)).json()).run.kind).toBe('power');
+  // What somebody says comes before what the file looks like.
+  expect(importResult.parse(await (await send({ kind: 'conditioning' }, pull)).json()).run.kind).toBe('conditioning');
+  const undated = await send({ startedAt: undefined });
+  expect([undated.status, await undated.text()]).toEqual([400, expect.stringMatching(/startedAt/)]);
 });
 
 test('what is wrong is the last line, with its status', async () => {

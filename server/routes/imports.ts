@@ -40,15 +40,16 @@ async function imported(
 ): Promise<z.input<typeof importResult>> {
   const settings = importSettings.safeParse(jsonIn(words));
   if (!settings.success) throw new HttpRefusal(400, `The settings were not understood: ${problemIn(settings.error)}.`);
-  const { setupId, dyno, air, engineToDrumRatio } = settings.data;
+  const { setupId, dyno, air, engineToDrumRatio, startedAt, gear, kind } = settings.data;
   const setup = found(await setupById(database, setupId), 'setup');
   const {
     recording,
     remarks,
     air: ofFile,
+    ...read
   } = await reader.read(
     path,
-    { dyno, engineToDrumRatio },
+    { dyno, engineToDrumRatio, kind },
     { onProgress: (done) => told.tell({ doing: 'reading', done }), signal: told.signal },
   );
   told.tell({ doing: 'storing', done: 0 });
@@ -57,16 +58,16 @@ async function imported(
       key: randomUUID(),
       bay: null,
       setup: { id: setup.id, jobId: setup.jobId },
-      gear: null,
-      startedAt: new Date().toISOString(),
+      gear,
+      startedAt,
       dyno,
       engineToDrumRatio,
       air: air ?? ofFile ?? null,
       airTakenAt: null,
-      startTemperatures: {},
+      startTemperatures: read.startTemperatures,
       channels: recording.channels.map(({ name, unit }) => ({ name, unit })),
       source: originalname,
-      kind: 'power',
+      kind: read.kind,
       device: '',
       plan: null,
       logs: [],

@@ -21,7 +21,10 @@ const recording = writeRecordingCsv(generatedRun({ speedNoise: 0.01 }));
 async function ran(setupId: number): Promise<Run> {
   const form = new FormData();
   form.append('file', new Blob([recording]), 'run.csv');
-  form.append('settings', JSON.stringify({ setupId, dyno: testDyno, air: null, engineToDrumRatio: null }));
+  form.append(
+    'settings',
+    JSON.stringify({ setupId, dyno: testDyno, air: null, engineToDrumRatio: null, startedAt: '2026-05-04T09:00:00Z' }),
+  );
   const response = await fetch(`${server.origin}/api/imports`, { method: 'POST', body: form });
   return ((await response.json()) as { run: Run }).run;
 }

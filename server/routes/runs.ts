@@ -1,6 +1,6 @@
 import { knownLimits } from '../../core/limits/limit.ts';
 import { z } from 'zod';
-import { runChange } from '../../contract/http.ts';
+import { runChange, runsChange } from '../../contract/http.ts';
 import type { Run } from '../../contract/records.ts';
 import { standardIds } from '../../core/air/correction.ts';
 import { withAirColumns } from '../../core/exchange/air-columns.ts';
@@ -8,10 +8,11 @@ import { curveToJson } from '../../core/exchange/curve-json.ts';
 import { writeRecordingCsv } from '../../core/exchange/write-csv.ts';
 import { usualGridRpm } from '../../core/figures/corrected-curve.ts';
 import { readSpan } from '../../core/smoothing/span.ts';
-import type { Database } from '../../store/database.ts';
+import { Refusal } from '../../core/refusal.ts';
+import type { Database, Queryable } from '../../store/database.ts';
 import { changeRun, moveRun, runById, unclaimedRuns } from '../../store/runs.ts';
 import { dynoSource, recordingOf, recordingsOf } from '../../store/samples.ts';
-import { act, bodyAs, found, idOf } from './answer.ts';
+import { act, bodyAs, found, idOf, refuseStrangers } from './answer.ts';
 import { HttpRefusal } from '../http-refusal.ts';
 import { runsBehindCurve, curveOfRun, loneRun } from '../../core/figures/curve-of-run.ts';
 import { jobWithAll } from '../../store/jobs.ts';
@@ -67,15 +68,28 @@ export function runRoutes(routes: ContractRoutes, database: Database): void {
     response.json(await runAt(idOf(request)));
   });
 
+  const change = async (client: Queryable, id: number, { setupId, ...fields }: z.output<typeof runChange>) => {
+    const run = found(await runById(client, id), 'run');
+    if (run.state === 'recording' && 'startedAt' in fields)
+      throw new Refusal('This run is being recorded: put its time right once it has ended.');
+    found(await changeRun(client, run, fields), 'run');
+    if (setupId !== undefined) found(await moveRun(client, run, setupId), 'setup');
+  };
+
   routes.patch('/runs/:id', async (request, response) => {
     const id = idOf(request);
-    const { setupId, ...change } = bodyAs(request, runChange);
-    const run = await runAt(id);
-    await act(database, response, async (client) => {
-      found(await changeRun(client, id, change), 'run');
-      if (setupId !== undefined) found(await moveRun(client, run, setupId), 'setup');
-    });
+    const fields = bodyAs(request, runChange);
+    await act(database, response, (client) => change(client, id, fields));
     response.json(await runAt(id));
+  });
+
+  routes.patch('/runs', async (request, response) => {
+    const { runIds, change: fields } = bodyAs(request, runsChange);
+    refuseStrangers((request.body as { change: unknown }).change, runChange);
+    await act(database, response, async (client) => {
+      for (const id of runIds) await change(client, id, fields);
+    });
+    response.json(await Promise.all(runIds.map(runAt)));
   });
 
   routes.get('/runs/:id/recording', async (request, response) => {

@@ -1,64 +1,106 @@
-import { Button, Group, NumberInput, Select, Stack, Text } from '@mantine/core';
+import { Button, Group, NativeSelect, NumberInput, Select, Stack, Text, TextInput } from '@mantine/core';
 import { Dropzone } from '@mantine/dropzone';
 import { notifications } from '@mantine/notifications';
-import { skipToken, useMutation, useQuery } from '@tanstack/react-query';
+import { useMutation, useQueries } from '@tanstack/react-query';
+import dayjs from 'dayjs';
 import { useEffect, useRef, useState } from 'react';
 import type { AirFile, DynoFile } from '../../contract/files.ts';
-import type { Job, Run, Setup } from '../../contract/records.ts';
+import type { ImportSettings } from '../../contract/http.ts';
+import type { Job, Setup } from '../../contract/records.ts';
 import { queryClient } from '../state/queries.ts';
-import { useLive } from '../state/live.ts';
+import { dynoText, useKnownDynos } from '../job/known-dynos.ts';
+import { runKindWords } from '../setups/run-kind-words.ts';
 import { FindingLine, FindingList } from '../ui/severity.tsx';
 import { figuresWorker } from '../workers/figures-worker.ts';
-import type { Preview } from '../workers/figures.worker.ts';
+import { ImportRows, type ImportRow } from './import-rows.tsx';
 import { ImportProgress } from './import-progress.tsx';
 import { ImportCancelled, sendImport, type ImportProgress as Done } from './send-import.ts';
 import { takeFiles, type TakenFiles } from './taken-files.ts';
 import classes from './import-form.module.css';
 
-/** Brings one recording in: files dropped or chosen, what they hold, and where it goes. */
+const and = new Intl.ListFormat('en-GB');
+
+/** The file's own date: when it was last written, which is seldom the day that it is imported. */
+const dateOf = (file: File) => dayjs(file.lastModified).format('YYYY-MM-DDTHH:mm');
+
+/** Some files are in, and one was not. */
+class PartlyDone extends Error {
+  constructor(labels: string[], name: string, why: Error) {
+    const reason = why instanceof ImportCancelled ? 'Cancelled.' : why.message;
+    super(`${name}: ${reason} Nothing of it was stored; ${and.format(labels)} stay.`);
+  }
+}
+
+/** Brings recordings in: files dropped or chosen, what they hold, and where it goes. */
 export function ImportForm({ job, setup, onDone }: { job: Job; setup: Setup; onDone: () => void }) {
-  const [taken, setTaken] = useState<TakenFiles>({ problems: [] });
-  const [setupId, setSetupId] = useState(String(setup.id));
+  const [taken, setTaken] = useState<TakenFiles>({ recordings: [], problems: [] });
   const [ratio, setRatio] = useState<number | string>('');
   const known = useKnownDynos(job);
   const [dynoChoice, setDynoChoice] = useState<string | null>(null);
   const dyno =
     taken.dyno?.content ?? known.find((candidate) => candidate.value === (dynoChoice ?? known[0]?.value))?.dyno;
-  const { csv } = taken;
-  const { data: preview, isLoading: looking } = useQuery<Preview>({
-    queryKey: ['preview', csv?.name, csv?.lastModified, csv?.size],
-    queryFn: csv ? () => figuresWorker().preview(csv) : skipToken,
-    staleTime: Infinity,
-  });
-  const readable = preview && !('refusal' in preview) ? preview : undefined;
+  const [gear, setGear] = useState(job.gear ?? '');
+  const [kind, setKind] = useState('');
+  const [rows, setRows] = useState<ImportRow[]>([]);
+  const take = (files: File[]) =>
+    void takeFiles(taken, files).then((now) => {
+      setTaken(now);
+      setRows([
+        ...rows,
+        ...now.recordings.map((file) => ({ file, startedAt: dateOf(file), setupId: String(setup.id) })),
+      ]);
+    });
+  const previews = useQueries({
+    queries: rows.map(({ file }) => ({
+      queryKey: ['preview', file.name, file.lastModified, file.size],
+      queryFn: () => figuresWorker().preview(file),
+      staleTime: Infinity,
+    })),
+  }).map(({ data }) => data);
+  const readable = previews.flatMap((preview) => (preview && !('refusal' in preview) ? [preview] : []));
+  const pickupless = readable.some(({ hasPickup }) => !hasPickup);
   const [progress, setProgress] = useState<Done>();
+  const [at, setAt] = useState(0);
   const cancel = useRef<AbortController | undefined>(undefined);
   // A dialog that is closed waits for nothing.
   useEffect(() => () => cancel.current?.abort(), []);
-  const sent = async ({ file, dyno }: { file: File; dyno: DynoFile }) => {
-    const settings = {
-      setupId: Number(setupId),
-      dyno,
-      air: taken.air?.content ?? null,
-      engineToDrumRatio: readable?.hasPickup ? null : Number(ratio),
-    };
+  const sent = async (dyno: DynoFile) => {
     cancel.current = new AbortController();
-    setProgress({ doing: 'sending', done: 0 });
-    return sendImport(file, settings, setProgress, cancel.current.signal).finally(() => setProgress(undefined));
+    const { signal } = cancel.current;
+    const labels: string[] = [];
+    for (const [index, { file, startedAt, setupId }] of rows.entries()) {
+      const preview = previews[index];
+      const settings = {
+        setupId: Number(setupId),
+        dyno,
+        air: taken.air?.content ?? null,
+        engineToDrumRatio: preview && 'hasPickup' in preview && preview.hasPickup ? null : Number(ratio),
+        startedAt: dayjs(startedAt).toISOString(),
+        gear: gear.trim() || null,
+        ...(kind === '' ? {} : { kind: kind as NonNullable<ImportSettings['kind']> }),
+      };
+      setAt(index);
+      setProgress({ doing: 'sending', done: 0 });
+      const { run } = await sendImport(file, settings, setProgress, signal).catch((error: Error) => {
+        // What is in is in, and asks for no second time.
+        setRows(rows.slice(index));
+        throw labels.length === 0 ? error : new PartlyDone(labels, file.name, error);
+      });
+      labels.push(`${run.label ?? file.name}${run.kind === 'power' ? '' : `, ${runKindWords[run.kind].name}`}`);
+    }
+    return labels;
   };
   // What goes wrong is said in the dialog itself.
-  const send = useMutation({ mutationFn: sent, onSuccess: () => queryClient.invalidateQueries() });
-  const ready = csv && readable && dyno && (readable.hasPickup || Number(ratio) > 0) ? { file: csv, dyno } : undefined;
+  const send = useMutation({
+    mutationFn: (dyno: DynoFile) => sent(dyno).finally(() => setProgress(undefined)),
+    onSettled: () => queryClient.invalidateQueries(),
+  });
+  const dated = rows.every(({ startedAt }) => dayjs(startedAt).isValid());
+  const ready = rows.length > 0 && readable.length === rows.length && dated && (!pickupless || Number(ratio) > 0) ? dyno : undefined; // prettier-ignore
   return (
     <Stack gap={14}>
-      <Dropzone
-        onDrop={(files) => void takeFiles(taken, files).then(setTaken)}
-        multiple
-        maxSize={200e6}
-        className={classes.drop}
-        aria-label="Files to import"
-      >
-        <Text fw={600}>Drop run.csv here, with its dyno.json and air.json</Text>
+      <Dropzone onDrop={take} multiple maxSize={200e6} className={classes.drop} aria-label="Files to import">
+        <Text fw={600}>Drop recordings here, with their dyno.json and air.json</Text>
         <Text size="sm" c="dimmed">
           or press to choose them. Columns are read as “name [unit]”.
         </Text>
@@ -69,31 +111,15 @@ export function ImportForm({ job, setup, onDone }: { job: Job; setup: Setup; onD
             {problem}
           </FindingLine>
         ))}
-        {csv && looking && <FindingLine severity="note">{csv.name} is being looked at.</FindingLine>}
-        {csv && preview && 'refusal' in preview && (
-          <FindingLine severity="stop">
-            {csv.name}: {preview.refusal}
-          </FindingLine>
-        )}
-        {csv && readable && (
-          <FindingLine severity="note">
-            {csv.name}: {readable.samples} samples over {readable.durationS.toFixed(1)} s;{' '}
-            {readable.channels.join(', ')}.
-          </FindingLine>
-        )}
-        {readable?.remarks.map((remark) => (
-          <FindingLine key={remark} severity="mind">
-            {remark}
-          </FindingLine>
-        ))}
         {taken.dyno && (
           <FindingLine severity="note">
             {taken.dyno.name}: {dynoText(taken.dyno.content)}.
           </FindingLine>
         )}
-        {readable && <AirLine air={taken.air?.content} inColumns={readable.hasAir} />}
+        {readable.length > 0 && <AirLine air={taken.air?.content} inColumns={readable.every(({ hasAir }) => hasAir)} />}
       </FindingList>
-      {readable && !taken.dyno && (
+      {rows.length > 0 && <ImportRows job={job} rows={rows} previews={previews} onChange={setRows} />}
+      {rows.length > 0 && !taken.dyno && (
         <Select
           label="Dyno"
           description="No dyno.json was given; figures need the machine."
@@ -104,7 +130,7 @@ export function ImportForm({ job, setup, onDone }: { job: Job; setup: Setup; onD
           placeholder="None known: drop a dyno.json"
         />
       )}
-      {readable && !readable.hasPickup && (
+      {pickupless && (
         <NumberInput
           label="Engine speed ÷ drum speed"
           description="The recording has no engine-speed pickup."
@@ -114,19 +140,40 @@ export function ImportForm({ job, setup, onDone }: { job: Job; setup: Setup; onD
           decimalScale={4}
         />
       )}
-      <Select
-        label="Into setup"
-        data={job.setups.map((setup) => ({ value: String(setup.id), label: `${setup.letter}  ${setup.change}` }))}
-        value={setupId}
-        onChange={(value) => value && setSetupId(value)}
-        allowDeselect={false}
-      />
+      <Group grow align="end">
+        <TextInput
+          label="Gear"
+          placeholder="4th"
+          value={gear}
+          onChange={(event) => setGear(event.currentTarget.value)}
+        />
+        <NativeSelect
+          label="Kind of run"
+          data={[
+            { value: '', label: 'as the file tells' },
+            ...(['power', 'conditioning', 'step', 'coast-down'] as const).map((value) => ({ value, label: runKindWords[value].name })), // prettier-ignore
+          ]}
+          value={kind}
+          onChange={(event) => setKind(event.currentTarget.value)}
+        />
+      </Group>
       {send.isError && (
         <Text size="sm" c="var(--stop)" role="alert">
-          {send.error instanceof ImportCancelled ? 'Cancelled.' : send.error.message} Nothing was stored.
+          {send.error instanceof PartlyDone
+            ? send.error.message
+            : `${send.error instanceof ImportCancelled ? 'Cancelled.' : send.error.message} Nothing was stored.`}
         </Text>
       )}
-      {progress && <ImportProgress progress={progress} cancel={() => cancel.current?.abort()} />}
+      {progress && (
+        <>
+          {rows.length > 1 && (
+            <Text size="sm">
+              {rows[at]?.file.name}, {at + 1} of {rows.length}
+            </Text>
+          )}
+          <ImportProgress progress={progress} cancel={() => cancel.current?.abort()} />
+        </>
+      )}
       <Group justify="flex-end">
         <Button variant="subtle" color="gray" onClick={onDone}>
           Cancel
@@ -137,8 +184,8 @@ export function ImportForm({ job, setup, onDone }: { job: Job; setup: Setup; onD
           onClick={() =>
             ready &&
             send.mutate(ready, {
-              onSuccess: ({ run }) => {
-                notifications.show({ message: `Imported as ${run.label}.` });
+              onSuccess: (labels) => {
+                notifications.show({ message: `Imported as ${and.format(labels)}.` });
                 onDone();
               },
             })
@@ -164,28 +211,4 @@ function AirLine({ air, inColumns }: { air: AirFile | undefined; inColumns: bool
   ) : (
     <FindingLine severity="mind">No air was given: the run’s figures will be uncorrected and say so.</FindingLine>
   );
-}
-
-function dynoText(dyno: DynoFile): string {
-  return `${dyno.kind.replace('-', ' ')}, ${dyno.inertiaKgM2} kg·m²`;
-}
-
-interface KnownDyno {
-  value: string;
-  label: string;
-  dyno: DynoFile;
-}
-
-/** The machines at hand: those that the job's runs were made on, and those in the bays. */
-function useKnownDynos(job: Job): KnownDyno[] {
-  const bays = useLive((state) => state.bays);
-  const found: KnownDyno[] = [];
-  const add = (label: string, dyno: Run['dyno']) => {
-    if (!found.some((candidate) => JSON.stringify(candidate.dyno) === JSON.stringify(dyno))) {
-      found.push({ value: label, label: `${label} (${dynoText(dyno)})`, dyno });
-    }
-  };
-  for (const run of [...job.runs].reverse()) add(`As for ${run.label}`, run.dyno);
-  for (const { devices } of bays) for (const { name, dyno } of devices) if (dyno) add(name, dyno);
-  return found;
 }

@@ -7,18 +7,20 @@ const file = (name: string, content: unknown) =>
   new File([typeof content === 'string' ? content : JSON.stringify(content)], name);
 
 test('files are sorted by what they hold, and a later one takes the place of the last of its kind', async () => {
-  const first = await takeFiles({ problems: [] }, [
+  const first = await takeFiles({ recordings: [], problems: [] }, [
     file('run.csv', 'time [s]'),
     file('machine.json', testDyno),
     file('day.json', { temperatureC: 20, pressureHpa: 1000, relativeHumidityPct: 50 }),
   ]);
-  expect(first.csv!.name).toBe('run.csv');
+  expect(first.recordings.map(({ name }) => name)).toEqual(['run.csv']);
   expect(first.dyno!.content.inertiaKgM2).toBe(50);
   expect(first.air!.content.temperatureC).toBe(20);
   expect(first.problems).toEqual([]);
   const second = await takeFiles(first, [file('other.json', { ...testDyno, inertiaKgM2: 60 })]);
   expect(second.dyno!.content.inertiaKgM2).toBe(60);
   expect(second.air).toEqual(first.air);
+  // A recording is handed on once.
+  expect(second.recordings).toEqual([]);
 });
 
 test.each([
@@ -26,7 +28,7 @@ test.each([
   ['air.json', { temperatureC: 20, pressureHpa: 10, relativeHumidityPct: 50 }, /air\.json .*pressureHpa/],
   ['dyno.json', { ...testDyno, kind: 'treadmill' }, /dyno\.json .*kind/],
 ])('%s is named with its fault', async (name, content, sentence) => {
-  expect((await takeFiles({ problems: [] }, [file(name, content)])).problems.join()).toMatch(sentence);
+  expect((await takeFiles({ recordings: [], problems: [] }, [file(name, content)])).problems.join()).toMatch(sentence);
 });
 
 test('a recording is read out of bytes as they are laid down, and cut ones are refused', () => {

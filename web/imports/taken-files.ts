@@ -1,9 +1,10 @@
 import { jsonIn } from '../../contract/text.ts';
 import { airFile, dynoFile, problemIn, type AirFile, type DynoFile } from '../../contract/files.ts';
 
-/** What has been dropped so far; each new file takes the place of the last of its kind. */
+/** What has been dropped so far; a new dyno or air takes the place of the last one. */
 export interface TakenFiles {
-  csv?: File;
+  /** Recordings that came last, in their order. */
+  recordings: File[];
   dyno?: { name: string; content: DynoFile };
   air?: { name: string; content: AirFile };
   /** Sentences about files that could not be used. */
@@ -12,10 +13,10 @@ export interface TakenFiles {
 
 /** Sorts dropped files by what they hold. */
 export async function takeFiles(before: TakenFiles, files: readonly File[]): Promise<TakenFiles> {
-  const taken: TakenFiles = { ...before, problems: [] };
+  const taken: TakenFiles = { ...before, recordings: [], problems: [] };
   for (const file of files) {
     if (!/\.json$/i.test(file.name)) {
-      taken.csv = file;
+      taken.recordings.push(file);
       continue;
     }
     const content = jsonIn((await file.text()).replace(/^\uFEFF/, ''));

@@ -5,6 +5,7 @@ import type { RunChange } from '../../contract/http.ts';
 import { runKinds } from '../../contract/recording.ts';
 import type { Run } from '../../contract/records.ts';
 import { fuelWords } from '../../core/fuel/ledger.ts';
+import { CircumstancesDialog } from './circumstances/circumstances-dialog.tsx';
 import { runKindWords } from './run-kind-words.ts';
 import { SeverityMark } from '../ui/severity.tsx';
 import { api } from '../state/api.ts';
@@ -22,6 +23,7 @@ interface RunChipProps {
 /** A run's label; opens what can be said and done about it. */
 export function RunChip({ run, chosen, unusable, broken = [] }: RunChipProps) {
   const [opened, setOpened] = useState<boolean>();
+  const [putting, setPutting] = useState(false);
   const out = run.setAsideReason !== null || run.kind !== 'power' || unusable !== undefined;
   const state =
     unusable ??
@@ -48,16 +50,27 @@ export function RunChip({ run, chosen, unusable, broken = [] }: RunChipProps) {
   // A long day has many runs, and few of them are ever opened: nothing stands ready for the others.
   if (opened === undefined) return chip;
   return (
-    <Popover opened={opened} onChange={setOpened} position="right-start" width={300} shadow="md" trapFocus>
-      <Popover.Target>{chip}</Popover.Target>
-      <Popover.Dropdown>
-        <RunCard run={run} unusable={unusable} close={() => setOpened(false)} />
-      </Popover.Dropdown>
-    </Popover>
+    <>
+      <Popover opened={opened} onChange={setOpened} position="right-start" width={300} shadow="md" trapFocus>
+        <Popover.Target>{chip}</Popover.Target>
+        <Popover.Dropdown>
+          <RunCard run={run} unusable={unusable} close={() => setOpened(false)} putRight={() => setPutting(true)} />
+        </Popover.Dropdown>
+      </Popover>
+      <CircumstancesDialog run={run} opened={putting} onClose={() => setPutting(false)} />
+    </>
   );
 }
 
-function RunCard({ run, unusable, close }: { run: Run; unusable: string | undefined; close: () => void }) {
+interface RunCardProps {
+  run: Run;
+  unusable: string | undefined;
+  close: () => void;
+  /** Opens what it was made under. */
+  putRight: () => void;
+}
+
+function RunCard({ run, unusable, close, putRight }: RunCardProps) {
   const [reason, setReason] = useState('');
   const [note, setNote] = useState(run.note);
   const change = useChange((sent: RunChange) => api.changeRun(run.id, sent));
@@ -88,6 +101,16 @@ function RunCard({ run, unusable, close }: { run: Run; unusable: string | undefi
           Fuel: {fuelWords(run.fuel)}
         </Text>
       )}
+      <Button
+        size="md"
+        variant="default"
+        onClick={() => {
+          close();
+          putRight();
+        }}
+      >
+        Made under…
+      </Button>
       {unusable && <Text size="sm">No curve can be made of it: {unusable}</Text>}
       {run.remarks.map((remark) => (
         <Text key={remark} size="sm" c="dimmed">

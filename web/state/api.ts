@@ -118,6 +118,7 @@ export const api = {
   addPhoto: (jobId: number, file: File, caption: string) =>
     ask(photo, `/jobs/${jobId}/photos`, sendingForm(file, { caption })),
   changeRun: (id: number, fields: RunChange) => ask(run, `/runs/${id}`, sending('PATCH', fields)),
+  changeRuns: (runIds: number[], change: RunChange) => ask(z.array(run), '/runs', sending('PATCH', { runIds, change })),
   unclaimedRuns: () => ask(unclaimedRuns, '/unclaimed-runs'),
   account: () => ask(account, '/account'),
   makeFirstAccount: (name: string, password: string) =>

@@ -15,6 +15,7 @@ import { RecordingReader, type ReadRecording } from '../../core/exchange/read-cs
 import type { LoggedEngine, LogEvent } from '../../core/log/run-log.ts';
 import { limitChannel, type LimitQuantity } from '../../core/limits/limit.ts';
 import { overSpeed, overTime, type LogSeries } from '../../core/log/series.ts';
+import { startTemperaturesOf } from '../../core/recording/start-temperatures.ts';
 import { notLogged } from '../../core/log/not-logged.ts';
 import { eventsOf, wholeLog, type LoggerFit } from '../../core/log/logged-pull.ts';
 import type { CoastDown } from '../../core/run-kinds/coast-down.ts';
@@ -118,6 +119,11 @@ const worker = {
       ),
       loggers: logged.loggers,
     };
+  },
+
+  /** What a run's own channels read at its start, °C. */
+  async startTemperatures(run: Run): Promise<Record<string, number>> {
+    return startTemperaturesOf(await fetchedRecording(run));
   },
 
   /** What a run of holds or a coast-down measured. @throws Refusal with the reason */

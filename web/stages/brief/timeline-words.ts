@@ -25,8 +25,29 @@ const fieldWords: Record<string, string> = {
   deliverables: 'To be delivered',
   wantedPercent: 'Change that matters',
   gear: 'Gear',
+  tyrePressureKpa: 'Tyre pressure, kPa',
+  fan: 'Fan',
+  bonnet: 'Bonnet',
   dynoKind: 'Dyno',
   untested: 'Left untested',
+};
+
+/** What a run was made under; the fields that go with another say nothing of their own. */
+const circumstanceWords: Record<string, string> = {
+  startedAt: 'date and time',
+  dyno: 'dyno',
+  engineToDrumRatio: 'ratio',
+  gear: 'gear',
+  air: 'air',
+  startTemperatures: 'start temperatures',
+  fuel: 'fuel',
+  tyres: 'tyres',
+  tyrePressureKpa: 'tyre pressure',
+  fan: 'fan',
+  bonnet: 'bonnet',
+  loadMode: 'load',
+  remounted: 'strapping',
+  kind: 'kind',
 };
 
 type Fields = Record<string, unknown>;
@@ -63,6 +84,8 @@ function wordsOf({ subject, before, after, rowId }: Change, job: Job): string | 
       if ('setAsideReason' in after) return `${label} counts again`;
       if (after.note) return `${label}: “${text(after.note)}”`;
       if (said(after.setupId)) return `${label} put into another setup`;
+      const right = Object.keys(after).flatMap((name) => circumstanceWords[name] ?? []);
+      if (before && right.length > 0) return `${label} put right: ${right.join(', ')}`;
       return undefined;
     }
     case 'saved_view':
@@ -110,7 +133,8 @@ function together(events: readonly TimelineEvent[]): TimelineEvent[] {
   for (const event of events) {
     const last = told.at(-1);
     const letter = (text: string) => /^([A-Z]+)\d/.exec(text)?.[1];
-    const goesOn = last?.kind === 'run' && event.kind === 'run' && letter(last.text) === letter(event.text);
+    const sameDay = last && new Date(last.at).toDateString() === new Date(event.at).toDateString();
+    const goesOn = sameDay && last.kind === 'run' && event.kind === 'run' && letter(last.text) === letter(event.text);
     const [first, rest] = goesOn ? [event.text.split(' ')[0]!, last.text] : ['', ''];
     if (goesOn && event.text.endsWith('recorded') && rest.endsWith('recorded'))
       told[told.length - 1] = { ...last, key: event.key, at: event.at, text: `${first}, ${rest}` };

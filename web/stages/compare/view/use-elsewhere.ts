@@ -90,6 +90,7 @@ function guestOf(other: Job, setup: Setup, name: string): NonNullable<WorkerRequ
     ignition: other.car.ignition,
     boosted: isBoosted(other.car),
     fuelRegulation: other.car.fuelRegulation,
+    tyres: other.car.tyres,
     vehicle: other.vehicle,
     origin: `setup ${name}, ${setup.change}, ${day}`,
   };
