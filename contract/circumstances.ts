@@ -50,7 +50,5 @@ export const circumstances = z.object({
   /** Strapped anew before it; null leaves it to the hours between the runs. */
   remounted: z.boolean().nullable(),
 });
-export type Circumstances = z.output<typeof circumstances>;
 /** Of those, what instruments give, and what is kept as they gave it. */
 export const givenFields = ['startedAt', 'dyno', 'engineToDrumRatio', 'gear', 'air', 'airTakenAt', 'startTemperatures', 'fuel'] as const; // prettier-ignore
-export type GivenField = (typeof givenFields)[number];

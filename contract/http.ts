@@ -120,6 +120,7 @@ export const deviceSettingsRequest = deviceRequest.extend({
   probe: probePlace.optional(),
   /** Moves it to a bay; null takes it out of its bay. */
   bay: bayNumber.nullable().optional(),
+  altitudeM: dynoFile.shape.altitudeM.unwrap().nullable().optional(),
   ratio: z.null().optional(),
   zero: z.null().optional(),
 });

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { channelDeclaration } from './bench-link.ts';
 import type { torqueChannels } from './drums.ts';
 import { bayNumber, rpm } from './parts.ts';
+import { dynoFile } from './files.ts';
 import { plainInstrument } from './plain-instrument.ts';
 
 /** What is to be recorded next, and what is written with a run of how it was made. */
@@ -110,6 +111,8 @@ export const deviceSettings = z.object({
     })
     .nullable()
     .default(null),
+  /** Height of the shop above the sea, m, where the machine does not tell it. */
+  altitudeM: dynoFile.shape.altitudeM.unwrap().nullable().default(null),
   /** How it is connected, where somebody entered it on Devices; null for one that comes by itself. */
   plain: plainInstrument.nullable().default(null),
   /** What each load cell read with nothing on it, N·m; taken off. */

@@ -13,8 +13,9 @@ const slippedShare = 0.05;
 
 export function dynos(input: LikeForLikeInput): Unlikeness | undefined {
   const runs = all(input);
-  // The ratios of its axles are the car's.
-  if (new Set(runs.map((run) => JSON.stringify({ ...run.dyno, axleRatios: undefined }))).size < 2) return undefined;
+  // The ratios of its axles are the car's, and its height alters no reading.
+  if (new Set(runs.map((run) => JSON.stringify({ ...run.dyno, axleRatios: undefined, altitudeM: undefined }))).size < 2)
+    return undefined;
   const kinds = [...new Set(runs.map((run) => run.dyno.kind))];
   return {
     id: kinds.length > 1 ? 'other-kind' : 'other-dyno',

@@ -178,13 +178,15 @@ export class Device extends EventEmitter<DeviceEvents> {
     return { names: this.intake.channels.map(({ name }) => name), rows: this.lately };
   }
 
-  /** The machine as it describes itself, with the zero of its load cells as the shop took it. */
+  /** The machine as it describes itself, with the zero of its load cells as the shop took it, and the shop's height. */
   get dyno(): DynoFile | undefined {
     const { dyno } = this.hello;
-    const { zero } = this.settings;
-    if (!dyno || !zero) return dyno;
-    const absorberZeroNm = Object.fromEntries(torqueChannels.map((channel) => [channel, zero[channel]]));
-    return { ...dyno, absorberZeroNm };
+    const { zero, altitudeM } = this.settings;
+    if (!dyno) return dyno;
+    const absorberZeroNm = zero
+      ? Object.fromEntries(torqueChannels.map((channel) => [channel, zero[channel]]))
+      : undefined;
+    return { ...dyno, ...(absorberZeroNm && { absorberZeroNm }), ...(altitudeM !== null && { altitudeM }) };
   }
 
   get heard(): boolean {

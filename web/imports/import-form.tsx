@@ -9,7 +9,7 @@ import type { ImportSettings } from '../../contract/http.ts';
 import type { Job, Setup } from '../../contract/records.ts';
 import { queryClient } from '../state/queries.ts';
 import { dynoText, useKnownDynos } from '../job/known-dynos.ts';
-import { runKindWords } from '../setups/run-kind-words.ts';
+import { runKindWords } from '../job/run-kind-words.ts';
 import { FindingLine, FindingList } from '../ui/severity.tsx';
 import { figuresWorker } from '../workers/figures-worker.ts';
 import { ImportRows, type ImportRow } from './import-rows.tsx';

@@ -6,7 +6,7 @@ import { runKinds } from '../../contract/recording.ts';
 import type { Run } from '../../contract/records.ts';
 import { fuelWords } from '../../core/fuel/ledger.ts';
 import { CircumstancesDialog } from './circumstances/circumstances-dialog.tsx';
-import { runKindWords } from './run-kind-words.ts';
+import { runKindWords } from '../job/run-kind-words.ts';
 import { SeverityMark } from '../ui/severity.tsx';
 import { api } from '../state/api.ts';
 import { useChange } from '../state/queries.ts';

@@ -9,7 +9,13 @@ const CircumstancesForm = lazy(async () => ({ default: (await import('./circumst
 export function CircumstancesDialog({ run, opened, onClose }: { run: Run; opened: boolean; onClose: () => void }) {
   const { data: job } = useJob(run.jobId ?? 0, opened && run.jobId !== null);
   return (
-    <Modal opened={opened} onClose={onClose} title={`What ${run.label ?? 'this run'} was made under`} size={720}>
+    <Modal
+      opened={opened}
+      onClose={onClose}
+      title={`What ${run.label ?? 'this run'} was made under`}
+      size={940}
+      yOffset={24}
+    >
       <Suspense>{job && <CircumstancesForm job={job} run={run} onDone={onClose} />}</Suspense>
     </Modal>
   );

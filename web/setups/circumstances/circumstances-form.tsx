@@ -48,9 +48,9 @@ export function CircumstancesForm({ job, run, onDone }: { job: Job; run: Run; on
         submit();
       }}
     >
-      <Stack gap={18}>
+      <Stack gap={14}>
         <div className={classes.fields}>
-          {text('startedAt', 'Date and time', { type: 'datetime-local', step: 1, className: classes.wide })}
+          {text('startedAt', 'Date and time', { type: 'datetime-local', step: 1 })}
           {text('gear', 'Gear', { placeholder: '4th' })}
           <NativeSelect
             label="Strapped anew before it"
@@ -58,9 +58,15 @@ export function CircumstancesForm({ job, run, onDone }: { job: Job; run: Run; on
             value={draft.remounted}
             onChange={(event) => set({ remounted: event.currentTarget.value as CircumstancesDraft['remounted'] })}
           />
+          <NativeSelect
+            label="Load"
+            data={[{ value: '', label: 'as dyno and plan say' }, ...loadModes]}
+            value={draft.loadMode}
+            onChange={(event) => set({ loadMode: event.currentTarget.value })}
+          />
         </div>
 
-        <Part name="Air at the engine’s inlet">
+        <Part name="Air at the engine’s inlet" five>
           {number('temperatureC', 'Temperature', '°C')}
           {number('pressureHpa', 'Pressure', 'hPa')}
           <NativeSelect
@@ -112,16 +118,13 @@ export function CircumstancesForm({ job, run, onDone }: { job: Job; run: Run; on
           )}
         </Part>
 
-        <Part name="Fuel, tyres, air flow">
+        <Part name="Fuel, tyres, air flow, machine">
           {text('fuelName', 'Fuel', { placeholder: 'E10' })}
           {number('ethanolPct', 'Ethanol', '% by volume')}
           {text('tyres', 'Tyres', { placeholder: '195/60 R15, road' })}
           {number('tyrePressureKpa', 'Tyre pressure', 'kPa')}
           {text('fan', 'Fan', { placeholder: 'full, in front' })}
           {text('bonnet', 'Bonnet', { placeholder: 'open' })}
-        </Part>
-
-        <Part name="Machine">
           <Select
             className={classes.wide}
             label="Dyno"
@@ -130,12 +133,6 @@ export function CircumstancesForm({ job, run, onDone }: { job: Job; run: Run; on
             placeholder={dynoText(draft.dyno)}
             allowDeselect={false}
             onChange={(value) => set({ dyno: dynos.find((one) => one.value === value)?.dyno ?? draft.dyno })}
-          />
-          <NativeSelect
-            label="Load"
-            data={[{ value: '', label: 'as dyno and plan say' }, ...loadModes]}
-            value={draft.loadMode}
-            onChange={(event) => set({ loadMode: event.currentTarget.value })}
           />
           {run.engineToDrumRatio !== null && number('ratio', 'Engine ÷ drum speed', '')}
         </Part>
@@ -171,11 +168,13 @@ export function CircumstancesForm({ job, run, onDone }: { job: Job; run: Run; on
   );
 }
 
-function Part({ name, children }: { name: string; children: ReactNode }) {
+function Part({ name, five = false, children }: { name: string; five?: boolean; children: ReactNode }) {
   return (
     <fieldset className={classes.part}>
       <legend>{name}</legend>
-      <div className={classes.fields}>{children}</div>
+      <div className={classes.fields} data-five={five || undefined}>
+        {children}
+      </div>
     </fieldset>
   );
 }

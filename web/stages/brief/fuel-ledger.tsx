@@ -5,6 +5,8 @@ import type { FuelRecord } from '../../../contract/job-file.ts';
 import type { Job } from '../../../contract/records.ts';
 import { stoichiometricRatio, volumeFactor } from '../../../core/fuel/blend.ts';
 import { otherFuelPct, type FuelState } from '../../../core/fuel/ledger.ts';
+import { ledgerFindings } from '../../../core/fuel/ledger-checks.ts';
+import { FindingLine, FindingList } from '../../ui/severity.tsx';
 import { api } from '../../state/api.ts';
 import { useChange } from '../../state/queries.ts';
 import { numberOf } from '../../ui/saved-field.tsx';
@@ -65,6 +67,16 @@ export function FuelLedger({ job }: { job: Job }) {
           </li>
         ))}
       </ul>
+      <FindingList>
+        {ledgerFindings(
+          job.fuelEntries.map((entry) => ({ ...entry, at: new Date(entry.at) })),
+          job.car.tankLitres,
+        ).map(({ severity, message }) => (
+          <FindingLine key={message} severity={severity}>
+            {message}
+          </FindingLine>
+        ))}
+      </FindingList>
       <NewEntry first={job.fuelEntries.length === 0} onAdd={entries.add} />
       {state && state.ethanolPct !== null && state.litres !== null && job.car.ignition !== 'compression' && (
         <BlendHelp tank={{ litres: state.litres, ethanolPct: state.ethanolPct }} tankLitres={job.car.tankLitres} />

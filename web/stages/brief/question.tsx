@@ -23,6 +23,17 @@ export function Question({ job }: { job: Job }) {
       save={(text, revision) => api.changeJob(job.id, { [field]: text, revision })}
     />
   );
+  const begun = (field: 'fan' | 'bonnet', label: string, placeholder: string) => (
+    <SavedField
+      label={label}
+      field={field}
+      placeholder={placeholder}
+      value={job[field] ?? ''}
+      revision={job.revision}
+      place={`job/${job.id}/${field}`}
+      save={(text, revision) => api.changeJob(job.id, { [field]: text.trim() || null, revision })}
+    />
+  );
   return (
     <section className={classes.section}>
       <h2 className="heading">The question</h2>
@@ -103,6 +114,23 @@ export function Question({ job }: { job: Job }) {
             onChange={(kind) => change.mutate({ dynoKind: kind as Job['dynoKind'] })}
           />
         </div>
+        <div className={classes.pair}>
+          {begun('fan', 'Fan', 'full, in front')}
+          {begun('bonnet', 'Bonnet', 'open')}
+        </div>
+        <SavedNumber
+          label="Tyre pressure, kPa"
+          field="tyrePressureKpa"
+          placeholder="e.g. 240"
+          value={job.tyrePressureKpa}
+          revision={job.revision}
+          place={`job/${job.id}/tyrePressureKpa`}
+          save={(tyrePressureKpa, revision) => api.changeJob(job.id, { tyrePressureKpa, revision })}
+        />
+        <p className={classes.quiet}>
+          Every run begins with these, and with the tyres of the car; one that was made otherwise is put right at its
+          label.
+        </p>
       </div>
     </section>
   );

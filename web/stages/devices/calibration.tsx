@@ -19,6 +19,7 @@ export function Calibration({ device, mounted }: { device: DeviceState; mounted:
       </summary>
       <Ratio device={device} pickup={pickup} mounted={mounted} />
       {cells && <Zero device={device} />}
+      <Height device={device} />
     </details>
   );
 }
@@ -33,6 +34,34 @@ function summaryOf({ settings }: DeviceState): string {
   ]
     .filter(Boolean)
     .join(' · ');
+}
+
+/** Where the shop stands: a sea-level pressure that was typed in is told by it. */
+function Height({ device }: { device: DeviceState }) {
+  const { altitudeM } = device.settings;
+  const known = altitudeM ?? device.dyno?.altitudeM ?? null;
+  const [draft, setDraft] = useState<string | number>(known ?? '');
+  const save = useChange(() =>
+    api.setDevice({ device: device.device, altitudeM: draft === '' ? null : Number(draft) }),
+  );
+  return (
+    <div className={classes.setting}>
+      <h3>Height above the sea</h3>
+      <p>Tells a sea-level pressure that was entered for one of the place, and takes such a one down to it.</p>
+      <Group gap={8} align="end">
+        <NumberInput label="Height, m" min={-500} max={6000} allowDecimal={false} value={draft} onChange={setDraft} />
+        <Button
+          variant="default"
+          size="md"
+          disabled={(draft === '' ? null : Number(draft)) === known}
+          loading={save.isPending}
+          onClick={() => save.mutate(undefined)}
+        >
+          Keep
+        </Button>
+      </Group>
+    </div>
+  );
 }
 
 function Ratio({ device, pickup, mounted }: { device: DeviceState; pickup: boolean; mounted: boolean }) {

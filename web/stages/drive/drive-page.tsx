@@ -17,7 +17,7 @@ import { LimitShouts } from '../../live/limits-now.tsx';
 import { useFrame } from '../../live/use-frame.ts';
 import { useMoment } from '../../live/use-moment.ts';
 import { useLimitWatch, useLiveLimits } from '../../live/watch-limits.ts';
-import { runKindWords } from '../../setups/run-kind-words.ts';
+import { runKindWords } from '../../job/run-kind-words.ts';
 import { useWatchedBay } from '../../state/bays.ts';
 import { sound } from '../../state/cues.ts';
 import { identifierIn } from '../../state/identifier.ts';

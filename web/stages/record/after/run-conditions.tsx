@@ -6,7 +6,7 @@ import type { Job, Run } from '../../../../contract/records.ts';
 import { api } from '../../../state/api.ts';
 import { useChange } from '../../../state/queries.ts';
 import { formatWhole } from '../../../ui/figures.ts';
-import { runKindWords } from '../../../setups/run-kind-words.ts';
+import { runKindWords } from '../../../job/run-kind-words.ts';
 import classes from './run-result.module.css';
 
 /** Kind, setup and gear of a run as they were taken, each to be put right, and how it was made. */

@@ -17,7 +17,7 @@ import { findingsOf } from './result-findings.ts';
 import { MeasuredFigures } from './measured-figures.tsx';
 import { OnBaseline } from './on-baseline.tsx';
 import { RunConditions } from './run-conditions.tsx';
-import { runKindWords } from '../../../setups/run-kind-words.ts';
+import { runKindWords } from '../../../job/run-kind-words.ts';
 import { StrapsAgain, strapChecks } from './straps-again.tsx';
 import { WhatChanged } from './what-changed.tsx';
 import classes from './run-result.module.css';

@@ -4,7 +4,7 @@ import { api } from '../../../state/api.ts';
 import { useLive } from '../../../state/live.ts';
 import { useChange } from '../../../state/queries.ts';
 import classes from './control-bar.module.css';
-import { runKindWords } from '../../../setups/run-kind-words.ts';
+import { runKindWords } from '../../../job/run-kind-words.ts';
 
 /** What kind of run comes next, large, and changeable. */
 export function NextRunKind() {
