@@ -1,3 +1,4 @@
+import type { NumericItem } from '../setup/item.ts';
 import type { NextRun } from '../judgement/next-run.ts';
 import type { SpreadPrior } from '../statistics/spread-prior.ts';
 import type { SetupFigures } from './setup-figures.ts';
@@ -47,5 +48,7 @@ export interface JobFigures {
     found: Response | NoResponse;
     /** Letters of setups whose level is not known: they are left out. */
     unknown: string[];
+    /** The item itself, without its step. */
+    item: NumericItem;
   };
 }

@@ -12,7 +12,7 @@ import { curveOf, type Curve, type CurveSettings } from './corrected-curve.ts';
 import { drumSpeedAt } from '../reduction/torque-fit.ts';
 import { Refusal } from '../refusal.ts';
 import { runCurve, type CountedRun, type FiguredRun, type RunFigures, type UnusableRun } from './figured-run.ts';
-import { keyOf, variedItems } from '../response/levels.ts';
+import { variedItems } from '../response/levels.ts';
 import { responseTo, type Level, type StepBetween } from '../response/response.ts';
 import { attributionOf, type AttributedSetup, type DifferenceBetween } from '../comparison/attribution.ts';
 import { sameStates } from '../setup/difference.ts';
@@ -146,8 +146,8 @@ function responseOf(of: PairsOf, figured: readonly CountedRun[]): Pick<JobFigure
   const setups = runSetups(request, of.setups);
   const ran = setups.filter(({ runs }) => runs.length > 0).map(({ id }) => id);
   const items = variedItems(setups, request.testId, ran);
-  const varied = items.map((item) => ({ key: keyOf(item), label: item.label, levels: item.levels.length }));
-  const chosen = items.find((item) => keyOf(item) === request.respondTo) ?? items[0];
+  const varied = items.map((item) => ({ key: item.key, label: item.label, levels: item.levels.length }));
+  const chosen = items.find((item) => item.key === request.respondTo) ?? items[0];
   if (!chosen) return { varied };
   const levels = chosen.levels.map(({ x, setupIds }): Level => {
     const at = setups.filter(({ id }) => setupIds.includes(id));
@@ -171,7 +171,10 @@ function responseOf(of: PairsOf, figured: readonly CountedRun[]): Pick<JobFigure
   };
   const found = responseTo(levels, request.bands?.[0], chosen, between);
   const unknown = setups.filter(({ id }) => chosen.unknownIds.includes(id)).map(({ letter }) => letter);
-  return { varied, response: { key: keyOf(chosen), label: chosen.label, unit: chosen.unit, found, unknown } };
+  return {
+    varied,
+    response: { key: chosen.key, label: chosen.label, unit: chosen.unit, found, unknown, item: chosen.item },
+  };
 }
 
 function figuresOf(run: FiguredRun, { settings, limits = [] }: ResolvedRequest): RunFigures {

@@ -45,8 +45,8 @@ test('what is implied makes the reading', () => {
       (r, a, q, c, read) => {
         const [byResidue, byPump] = explanations({ litres: r, ethanolPct: q }, { litres: a, ethanolPct: c }, read);
         // A residue that no tank holds explains nothing.
-      fc.pre(/ L were in the tank/.test(byResidue ?? ''));
-      const left = Number(/^([\d.]+) L/.exec(byResidue!)![1]);
+        fc.pre(/ L were in the tank/.test(byResidue ?? ''));
+        const left = Number(/^([\d.]+) L/.exec(byResidue!)![1]);
         // To a tenth of a litre, as it is said.
         const around = [left - 0.05, left + 0.05].map((litres) => mixed({ litres: Math.max(0, litres), ethanolPct: q }, { litres: a, ethanolPct: c }).ethanolPct); // prettier-ignore
         expect(read).toBeGreaterThanOrEqual(around[1]! - 1e-9);

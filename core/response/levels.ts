@@ -1,10 +1,11 @@
 import { differences, stateOf, type SetupStep } from '../setup/difference.ts';
-import { isNumeric, numericItems, type NumericItem, type NumericKind, type SetupItem } from '../setup/item.ts';
+import { isNumeric, keyOf, numericOf, type NumericItem, type SetupItem } from '../setup/item.ts';
 
 /** A numeric item that several run setups differ in and in nothing else. */
 export interface VariedItem {
-  kind: NumericKind;
-  aboveRpm: number | undefined;
+  key: string;
+  /** The item itself, without its step. */
+  item: NumericItem;
   label: string;
   unit: string;
   levels: { x: number; setupIds: number[] }[];
@@ -34,21 +35,18 @@ export function variedItems(setups: readonly SetupStep[], aroundId: number, ran:
   }
   // The setup itself, and those that differ from it in nothing, stand at its own level in every one.
   for (const varied of found.values()) {
-    const own = around.get(keyOf(varied));
-    const asValue = isValue(own) || ran.some((id) => isValue(stateOf(setups, id).get(keyOf(varied))));
+    const own = around.get(varied.key);
+    const asValue = isValue(own) || ran.some((id) => isValue(stateOf(setups, id).get(varied.key)));
     for (const id of ran.filter((id) => differences(setups, aroundId, id).length === 0)) add(varied, own, id, asValue);
     varied.levels.sort((a, b) => a.x - b.x);
   }
   return [...found.values()].sort((a, b) => b.levels.length - a.levels.length);
 }
 
-/** The thing that an item concerns, as stateOf keys it. */
-export const keyOf = ({ kind, aboveRpm }: Pick<NumericItem, 'kind' | 'aboveRpm'>) => `${kind}/${aboveRpm ?? 0}`;
-
 function begun(item: NumericItem): VariedItem {
-  const { label, unit } = numericItems[item.kind];
+  const { label, unit } = numericOf(item);
   const where = item.aboveRpm ? ` above ${item.aboveRpm.toLocaleString('en-GB')} rpm` : '';
-  return { kind: item.kind, aboveRpm: item.aboveRpm, label: label + where, unit, levels: [], unknownIds: [] };
+  return { key: keyOf(item), item: { ...item, by: undefined, to: undefined }, label: label + where, unit, levels: [], unknownIds: [] }; // prettier-ignore
 }
 
 /** Whether an item says to which value, not by how much. */

@@ -102,7 +102,7 @@ test('setups that differ in one numeric item alone are its levels, however they 
   ];
   const [found, ...others] = variedItems(setups, 3, [1, 2, 3, 4, 5]);
   expect(found).toMatchObject({
-    kind: 'ignition',
+    key: expect.stringMatching(/^ignition\//),
     unit: '°',
     levels: [
       { x: 0, setupIds: [1] },
@@ -111,7 +111,7 @@ test('setups that differ in one numeric item alone are its levels, however they 
     ],
   });
   // The plug gap has two levels: the one of setup 5, and that of those like setup 3.
-  expect(others.map(({ kind }) => kind)).toEqual(['plug-gap']);
+  expect(others.map(({ key }) => key)).toEqual(['plug-gap/0']);
 });
 
 describe('the order in which levels were tried', () => {

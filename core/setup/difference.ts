@@ -1,4 +1,4 @@
-import { isNumeric, type NumericItem, type SetupItem } from './item.ts';
+import { isNumeric, keyOf, type NumericItem, type SetupItem } from './item.ts';
 
 /** What is needed of a setup to tell two apart. */
 export interface SetupStep {
@@ -21,7 +21,7 @@ export function lineOf<Step extends SetupStep>(setups: readonly Step[], id: numb
 
 /** Items that concern the same thing follow one another; others stand side by side. */
 function thing(item: SetupItem): string {
-  if (isNumeric(item)) return `${item.kind}/${item.aboveRpm ?? 0}`;
+  if (isNumeric(item)) return keyOf(item);
   if (item.kind === 'words') return `words/${item.name.toLowerCase()}`;
   if (item.kind === 'part-fitted' || item.kind === 'part-removed') return `part/${item.name.toLowerCase()}`;
   return item.kind;

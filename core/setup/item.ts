@@ -32,14 +32,25 @@ export type NamedKind = keyof typeof namedItems;
 export const namedKinds = Object.keys(namedItems) as [NamedKind, ...NamedKind[]];
 
 /**
- * A numeric change, in the unit of its kind: by so much, or to a value.
+ * A numeric change, in the unit of its thing: by so much, or to a value.
  * `aboveRpm` where it holds from an engine speed on.
  */
-export interface NumericItem {
-  kind: NumericKind;
+interface Step {
   by?: number | undefined;
   to?: number | undefined;
   aboveRpm?: number | undefined;
+}
+export type NumericItem = ({ kind: NumericKind } | { kind: 'own'; name: string; unit: string }) & Step;
+
+/** What a numeric item concerns and how its figure is written: a kind of our own, or one that a person named. */
+export function numericOf(item: NumericItem): { label: string; unit: string; digits: number } {
+  return item.kind === 'own' ? { label: item.name, unit: item.unit, digits: 3 } : numericItems[item.kind];
+}
+
+/** The thing that a numeric item concerns: steps of one thing add up. */
+export function keyOf(item: NumericItem): string {
+  const what = item.kind === 'own' ? `own:${item.name.toLowerCase()} ${item.unit.toLowerCase()}`.trim() : item.kind;
+  return `${what}/${item.aboveRpm ?? 0}`;
 }
 
 export interface NamedItem {
@@ -51,7 +62,7 @@ export interface NamedItem {
 export type SetupItem = NumericItem | NamedItem;
 
 export function isNumeric(item: SetupItem): item is NumericItem {
-  return Object.hasOwn(numericItems, item.kind);
+  return item.kind === 'own' || Object.hasOwn(numericItems, item.kind);
 }
 
 /** An item as people say it: `ignition +1.5° above 4,000 rpm`. */
@@ -61,7 +72,7 @@ export function itemWords(item: SetupItem): string {
     if (item.kind === 'part-fitted' || item.kind === 'part-removed') return `${item.name} ${namedItems[item.kind]}`;
     return `${namedItems[item.kind]} ${item.name}`;
   }
-  const { label, unit, digits } = numericItems[item.kind];
+  const { label, unit, digits } = numericOf(item);
   const space = unit === '°' || unit === '' ? '' : ' ';
   const value = item.by ?? item.to ?? 0;
   const shown = `${Number(Math.abs(value).toFixed(digits))}${space}${unit}`;

@@ -39,6 +39,15 @@ describe('a change in a line', () => {
     ['tyres slicks', [{ kind: 'tyres', name: 'slicks' }]],
     ['cold plugs fitted', [{ kind: 'part-fitted', name: 'cold plugs' }]],
     ['removed resonator', [{ kind: 'part-removed', name: 'resonator' }]],
+    ['pump timing +2°', [{ kind: 'own', name: 'pump timing', unit: '°', by: 2 }]],
+    ['fuel stop +2 clicks', [{ kind: 'own', name: 'fuel stop', unit: 'click', by: 2 }]],
+    ['fuel delivery +4 mm³', [{ kind: 'own', name: 'fuel delivery', unit: 'mm³', by: 4 }]],
+    ['1 spacer less', [{ kind: 'own', name: 'spacer', unit: '', by: -1 }]],
+    ['2 spacers more', [{ kind: 'own', name: 'spacer', unit: '', by: 2 }]],
+    ['idle screw 0.5 turns out', [{ kind: 'own', name: 'idle screw', unit: 'turn', by: -0.5 }]],
+    ['main jet 125', [{ kind: 'own', name: 'main jet', unit: '', to: 125 }]],
+    ['pulley to 78 mm', [{ kind: 'own', name: 'pulley', unit: 'mm', to: 78 }]],
+    ['ethanol 30 %', [{ kind: 'own', name: 'ethanol', unit: '%', to: 30 }]],
     ['something odd', [{ kind: 'words', name: 'something odd' }]],
     [
       'runners 30mm longer, ignition -1',
@@ -58,6 +67,14 @@ describe('a change in a line', () => {
     ['', []],
   ])('%s', (line, items) => {
     expect(readChange(line)).toEqual(items);
+  });
+
+  test('the same step twice is two steps, and back is back', () => {
+    const step = (id: number, parentId: number | null, line: string): SetupStep => ({ id, parentId, items: readChange(line) }); // prettier-ignore
+    const setups = [step(1, null, ''), step(2, 1, '1 spacer less'), step(3, 2, '1 spacer less'), step(4, 3, '2 spacers more')]; // prettier-ignore
+    expect(stateOf(setups, 3).get('own:spacer/0')).toMatchObject({ by: -2 });
+    expect(differences(setups, 1, 2)).toHaveLength(1);
+    expect([...sameStates(setups).values()]).toEqual([1, 2, 3, 1]);
   });
 
   test('what an item is called is read back as that item', () => {

@@ -1,4 +1,4 @@
-import type { SetupItem } from './item.ts';
+import type { NamedItem, SetupItem } from './item.ts';
 
 const number = String.raw`([+−–-]?\s*\d+(?:[.,]\d+)?)`;
 const words = (pattern: string) => new RegExp(`^(?:${pattern})$`, 'i');
@@ -27,7 +27,7 @@ function numeric(pattern: string, read: (found: RegExpExecArray) => SetupItem): 
   };
 }
 
-function named(kind: Extract<SetupItem, { name: string }>['kind'], pattern: string): Reader {
+function named(kind: NamedItem['kind'], pattern: string): Reader {
   const expression = words(pattern);
   return (clause) => {
     const name = expression.exec(clause)?.slice(1).find(Boolean)?.trim();
@@ -38,6 +38,40 @@ function named(kind: Extract<SetupItem, { name: string }>['kind'], pattern: stri
 const later = /later|retard|shorter|less|down/i;
 const direction = (word: string | undefined) => (word ? (later.test(word) ? -1 : 1) : 0);
 const degrees = String.raw`\s*(?:°|deg|degrees?)?`;
+
+/** More than one of something, as one: `spacers` and `spacer` are the same thing. */
+const singular = (name: string) =>
+  name
+    .trim()
+    .toLowerCase()
+    .replace(/([^s])s$/, '$1');
+const unitPattern = String.raw`(°|%|mm³|mm|cm|kPa|bar|psi|N/mm|kg|g|[a-zµΩ]{1,9}(?:/[a-z]+)?)`;
+/** Things that have a reader of their own, by name and not by number. */
+const namedThings = /^(fuel|tyres?|gear|fans?|bonnet|tune|tune file|map|file|filter|air filter)$/;
+const own = (name: string, unit: string | undefined, step: { by: number } | { to: number }): SetupItem | undefined =>
+  namedThings.test(singular(name)) ? undefined : { kind: 'own', name: singular(name), unit: (unit ?? '').replace(/^(click|turn|step|notche?|hole)s$/i, '$1'), ...step }; // prettier-ignore
+
+/** A thing that a person names, by so much: `pump timing +2°`, `fuel stop +2 clicks`, `1 spacer less`. */
+const ownSteps: Reader[] = [
+  (clause) => {
+    const found = words(String.raw`([a-z][a-z .-]{1,40}?)\s*([+−–-]\s*\d+(?:[.,]\d+)?)\s*${unitPattern}?`).exec(clause);
+    return found ? own(found[1]!, found[3], byOrTo(found[2])) : undefined;
+  },
+  (clause) => {
+    const found = words(String.raw`([a-z][a-z .-]{1,40}?)\s*(\d+(?:[.,]\d+)?)\s*${unitPattern}?\s*(more|less|fewer|up|down|in|out)`).exec(clause); // prettier-ignore
+    return found ? own(found[1]!, found[3], byOrTo(found[2], 1, /less|fewer|down|out/i.test(found[4]!) ? -1 : 1)) : undefined; // prettier-ignore
+  },
+  (clause) => {
+    const found = words(String.raw`(\d+(?:[.,]\d+)?)\s+([a-z][a-z -]{1,40}?)\s+(more|less|fewer)`).exec(clause);
+    return found ? own(found[2]!, '', byOrTo(found[1], 1, /less|fewer/i.test(found[3]!) ? -1 : 1)) : undefined;
+  },
+];
+
+/** A thing that a person names, to a value: `main jet 125`, `pulley to 78 mm`. */
+const ownValue: Reader = (clause) => {
+  const found = words(String.raw`([a-z][a-z .-]{1,40}?)\s+(?:to\s+)?(\d+(?:[.,]\d+)?)\s*${unitPattern}?`).exec(clause);
+  return found ? own(found[1]!, found[3], byOrTo(found[2])) : undefined;
+};
 
 /** In the order in which they are tried: the special before the general. */
 const readers: Reader[] = [
@@ -82,6 +116,7 @@ const readers: Reader[] = [
     }),
   ),
   numeric(String.raw`plug gaps?\s*(?:to\s*)?${number}\s*mm`, ([, value]) => ({ kind: 'plug-gap', ...byOrTo(value) })),
+  ...ownSteps,
   named('tune-file', String.raw`(?:tune file|tune|map|file)\s+(?:to\s+)?(.+)`),
   named('tune-file', String.raw`(\S+\.(?:bin|hex|ori|mod|s19|tun))`),
   named('fuel', String.raw`fuel\s+(?:to\s+)?(.+)|(e\d{1,3})(?:\s+in the tank)?|(\d{2,3}\s*octane(?:\s+fuel)?)`),
@@ -100,6 +135,7 @@ const readers: Reader[] = [
   named('tyres', String.raw`tyres?\s+(?:to\s+)?(.+)`),
   named('part-removed', String.raw`(.+?)\s+(?:removed|taken off|off)|(?:removed|took off)\s+(.+)`),
   named('part-fitted', String.raw`(.+?)\s+(?:fitted|installed)|(?:fitted|installed)\s+(.+)`),
+  ownValue,
 ];
 
 /** Things in one line stand apart by commas (not those in 4,000), semicolons, `and` or `+` before a word. */

@@ -158,7 +158,7 @@ function Comparison({ job }: { job: Job }) {
                 onChoose={(letter) => change({ setup: letter, against: undefined, show: undefined }, false)}
               />
             ) : view.show === 'response' ? (
-              <ResponsePicture figures={figures} view={view} change={change} />
+              <ResponsePicture job={job} figures={figures} view={view} change={change} />
             ) : (
               scene && <CompareLanes scene={scene} bands={job.bands} view={view} change={change} />
             )}

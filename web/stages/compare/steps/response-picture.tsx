@@ -1,4 +1,5 @@
 import { SegmentedControl } from '@mantine/core';
+import type { Job } from '../../../../contract/records.ts';
 import { brokenWords } from '../../../../core/limits/broken-words.ts';
 import { levelWords } from '../../../../core/response/level-words.ts';
 import { valueAt } from '../../../../core/response/parabola.ts';
@@ -7,6 +8,7 @@ import { convert } from '../../../../core/units/units.ts';
 import { setupColour } from '../../../setups/setup-colour.ts';
 import { niceRange } from '../../../charts/nice-range.ts';
 import { formatPower, formatRpm, scaleNote, signed } from '../../../ui/figures.ts';
+import { ArrivedLevel } from './arrived-level.tsx';
 import classes from './response-picture.module.css';
 import steps from './steps-picture.module.css';
 import type { ChangeView } from '../view/view.ts';
@@ -14,13 +16,14 @@ import type { JobFigures } from '../../../../core/figures/job-figures.ts';
 import type { CompareView } from '../view/view-address.ts';
 
 interface ResponsePictureProps {
+  job: Job;
   figures: JobFigures;
   view: CompareView;
   change: ChangeView;
 }
 
 /** Runs against one numeric item: the curve, its best with an interval, and the gentlest setting that keeps almost all of it. */
-export function ResponsePicture({ figures, view, change }: ResponsePictureProps) {
+export function ResponsePicture({ job, figures, view, change }: ResponsePictureProps) {
   const { response, varied = [] } = figures;
   if (!response)
     return (
@@ -32,7 +35,7 @@ export function ResponsePicture({ figures, view, change }: ResponsePictureProps)
         </p>
       </div>
     );
-  const { found, label, unit, unknown } = response;
+  const { found, label, unit, unknown, item } = response;
   return (
     <section className={steps.picture} aria-label="Response" tabIndex={0}>
       <header>
@@ -53,6 +56,7 @@ export function ResponsePicture({ figures, view, change }: ResponsePictureProps)
           have its runs here.
         </p>
       )}
+      <ArrivedLevel job={job} item={item} label={label} unit={unit} unknown={unknown} />
       {'why' in found ? (
         <p className={classes.why} role="status">
           {found.why}

@@ -1,5 +1,4 @@
-import { keyOf } from '../../../../core/response/levels.ts';
-import { isNumeric } from '../../../../core/setup/item.ts';
+import { isNumeric, keyOf } from '../../../../core/setup/item.ts';
 import { fieldIn, fields, setupNamed, type AddressedJob, type Field } from './view-address.ts';
 
 /** A setting whose word in the address leads nowhere, and why. */
