@@ -9,6 +9,7 @@ import { airFile, dynoFile } from './files.ts';
 import * as http from './http.ts';
 import * as file from './job-file.ts';
 import { unclaimedRuns } from './live.ts';
+import { logSource } from './logger-file.ts';
 import { job, jobList, run, setup } from './records.ts';
 import * as vehicles from './vehicles.ts';
 
@@ -211,6 +212,32 @@ export const endpoints: readonly Endpoint[] = [
     does: 'A run’s curve.',
     query: ['standard', 'smoothing', 'grid', 'share'],
     answer: curveJson,
+  },
+  {
+    method: 'get',
+    path: '/log-sources',
+    does: 'Loggers whose files were read before: how, by their headings.',
+    answer: z.array(logSource),
+  },
+  {
+    method: 'put',
+    path: '/log-sources',
+    does: 'Remembers how the files of a logger are read.',
+    body: logSource,
+    answer: logSource,
+  },
+  {
+    method: 'post',
+    path: '/runs/:id/logs',
+    does: 'Adds a logger’s recording to a run that has ended: samples in the form of /runs/:id/recording, on the logger’s own clock.',
+    form: ['file', 'settings'],
+    answer: run,
+  },
+  {
+    method: 'delete',
+    path: '/runs/:id/logs/:source',
+    does: 'Takes a logger’s recording off a run; undone by its act.',
+    answer: run,
   },
   {
     method: 'post',

@@ -24,6 +24,7 @@ import { jobRoutes } from './routes/jobs.ts';
 import { openApiRoutes } from './routes/openapi.ts';
 import { pairingRoutes } from './routes/pairing.ts';
 import { peopleRoutes } from './routes/people.ts';
+import { loggerFileRoutes } from './routes/logger-files.ts';
 import { runRoutes } from './routes/runs.ts';
 import { vehicleRoutes } from './routes/vehicles.ts';
 import type { Database } from '../store/database.ts';
@@ -114,6 +115,7 @@ function apiRoutes({ database, recorder, reader, accounts, outside }: AppParts):
   vehicleRoutes(routes, database);
   fileRoutes(routes, database);
   runRoutes(routes, database);
+  loggerFileRoutes(routes, database);
   importRoutes(routes, database, reader);
   bayRoutes(routes, recorder);
   checkRoutes(routes, database);

@@ -78,7 +78,8 @@ async function chunksOf(database: Queryable, run: Run, source: number): Promise<
   return columns;
 }
 
-async function insertChannels(database: Queryable, run: Run, source: number, columns: Columns): Promise<void> {
+/** Writes the samples of one source of a run, which are never changed after. */
+export async function insertChannels(database: Queryable, run: Run, source: number, columns: Columns): Promise<void> {
   const declared = [{ name: 'time', unit: 's' }, ...channelsOf(run, source)];
   // One by one: a single column goes out as its bytes, a list of them as text of twice the length, all at once.
   for (const [position, { name, unit }] of declared.entries())

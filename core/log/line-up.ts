@@ -79,6 +79,16 @@ export function lineUp(dyno: SpeedTrace, logger: SpeedTrace): LineUp {
   return found;
 }
 
+/** A trace without the samples in which nothing was read. */
+export function whole({ time, rpm }: SpeedTrace): SpeedTrace {
+  if (rpm.every((value) => !Number.isNaN(value))) return { time, rpm };
+  const kept = Array.from(rpm.keys()).filter((index) => !Number.isNaN(rpm[index]!));
+  return {
+    time: Float64Array.from(kept, (index) => time[index]!),
+    rpm: Float64Array.from(kept, (index) => rpm[index]!),
+  };
+}
+
 function resampled({ time, rpm }: SpeedTrace): Float64Array {
   const count = time.length > 1 ? Math.floor((time[time.length - 1]! - time[0]!) * rateHz) : 0;
   return Float64Array.from({ length: count }, (_, index) => {

@@ -4,7 +4,7 @@ import { engineRpmOf } from '../reduction/drive.ts';
 import type { SweepDrive } from '../reduction/sweep-drive.ts';
 import { Refusal } from '../refusal.ts';
 import type { ProbePlace } from './from-recording.ts';
-import { lineUp, type LineUp } from './line-up.ts';
+import { lineUp, whole, type LineUp } from './line-up.ts';
 import type { RunLog } from './run-log.ts';
 
 /**
@@ -40,14 +40,4 @@ export function withLogger(
     );
   }
   return { log: { ...log, channels }, fit };
-}
-
-/** A trace without the samples in which nothing was read. */
-function whole({ time, rpm }: { time: Float64Array; rpm: Float64Array }) {
-  if (rpm.every((value) => !Number.isNaN(value))) return { time, rpm };
-  const kept = Array.from(rpm.keys()).filter((index) => !Number.isNaN(rpm[index]!));
-  return {
-    time: Float64Array.from(kept, (index) => time[index]!),
-    rpm: Float64Array.from(kept, (index) => rpm[index]!),
-  };
 }

@@ -13,6 +13,7 @@ import {
 import { change, type freezing, photo, takenTuneFile } from '../../contract/job-file.ts';
 import { checkHistory } from '../../contract/check-history.ts';
 import { pairingOffer } from '../../contract/pairing.ts';
+import { logSource, type JoinedLog, type LogSource } from '../../contract/logger-file.ts';
 import type { PlainInstrument } from '../../contract/plain-instrument.ts';
 import { account, outside, person, type NewPerson, type PersonChange } from '../../contract/people.ts';
 import { baysState, bayState, unclaimedRuns } from '../../contract/live.ts';
@@ -119,6 +120,11 @@ export const api = {
     ask(photo, `/jobs/${jobId}/photos`, sendingForm(file, { caption })),
   changeRun: (id: number, fields: RunChange) => ask(run, `/runs/${id}`, sending('PATCH', fields)),
   changeRuns: (runIds: number[], change: RunChange) => ask(z.array(run), '/runs', sending('PATCH', { runIds, change })),
+  logSources: () => ask(z.array(logSource), '/log-sources'),
+  keepLogSource: (source: LogSource) => ask(logSource, '/log-sources', sending('PUT', source)),
+  joinLog: (runId: number, samples: Uint8Array, words: JoinedLog) =>
+    ask(run, `/runs/${runId}/logs`, sendingForm(new File([samples as BlobPart], 'samples'), { settings: JSON.stringify(words) })), // prettier-ignore
+  takeLogOff: (runId: number, source: number) => ask(run, `/runs/${runId}/logs/${source}`, { method: 'DELETE' }),
   unclaimedRuns: () => ask(unclaimedRuns, '/unclaimed-runs'),
   account: () => ask(account, '/account'),
   makeFirstAccount: (name: string, password: string) =>

@@ -134,17 +134,17 @@ function curvesOfShown(request: WorkerRequest): WorkerRequest {
 /** What a run of holds or a coast-down measured. */
 export function useMeasured(run: Run | undefined) {
   return useQuery<Measured>({
-    queryKey: ['measured', run?.id, run?.kind],
+    queryKey: ['measured', revisionOf(run)],
     queryFn: run ? () => figuresWorker().measured(run) : skipToken,
     staleTime: Infinity,
     retry: false,
   });
 }
 
-/** A run's log; recordings never change, so it is made once for an engine as it is described. */
+/** A run's log; recordings never change, so it is made once for a run as it is told and an engine as it is described. */
 export function useLog(run: Run | undefined, engine: LoggedEngine | undefined) {
   return useQuery<LogView>({
-    queryKey: ['log', run?.id, engine],
+    queryKey: ['log', revisionOf(run), engine],
     queryFn: run && engine ? () => figuresWorker().log(run, engine) : skipToken,
     staleTime: Infinity,
     retry: false,

@@ -15,6 +15,7 @@ import { RecordingReader, type ReadRecording } from '../../core/exchange/read-cs
 import type { LoggedEngine, LogEvent } from '../../core/log/run-log.ts';
 import { limitChannel, type LimitQuantity } from '../../core/limits/limit.ts';
 import { overSpeed, overTime, type LogSeries } from '../../core/log/series.ts';
+import { findInLog, openLog, partOfLog } from './logger-file.ts';
 import { startTemperaturesOf } from '../../core/recording/start-temperatures.ts';
 import { notLogged } from '../../core/log/not-logged.ts';
 import { eventsOf, wholeLog, type LoggerFit } from '../../core/log/logged-pull.ts';
@@ -120,6 +121,10 @@ const worker = {
       loggers: logged.loggers,
     };
   },
+
+  openLog,
+  findInLog,
+  partOfLog: (...asked: Parameters<typeof partOfLog>) => Promise.resolve(partOfLog(...asked)),
 
   /** What a run's own channels read at its start, °C. */
   async startTemperatures(run: Run): Promise<Record<string, number>> {

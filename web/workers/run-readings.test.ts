@@ -54,6 +54,14 @@ test('many runs come in a few requests, each run once, whatever is asked twice',
   expect(asked.flat()).toHaveLength(15);
 });
 
+test('a run whose machine was put right is read anew, and one of which a word was changed is not', async () => {
+  const [one] = fresh(1);
+  const before = await cachedReading(one!);
+  expect(await cachedReading(run(one!.id, { note: 'windy' }))).toBe(before);
+  expect(await cachedReading(run(one!.id, { dyno: { ...testDyno, inertiaKgM2: 60 } }))).not.toBe(before);
+  expect(await cachedReading(run(one!.id, { kind: 'coast-down' }))).not.toBe(before);
+});
+
 test('what did not come is no fault of the run, and is fetched by another try', async () => {
   const runs = fresh(2);
   const usual = answer;

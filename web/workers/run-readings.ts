@@ -41,7 +41,11 @@ function besideOf(run: Run, recordings: ReadonlyMap<string, Recording>): LoggerB
 }
 
 /** Readings by run: recordings never change once a run has ended. The oldest give way to new ones. */
-const readings = new Map<number, Promise<Reading>>();
+const readings = new Map<string, Promise<Reading>>();
+
+/** What a reading rests on: the samples, which never change, and what is said of the machine and of what recorded beside it, which may be put right. */
+const readingKey = ({ id, kind, dyno, engineToDrumRatio, logs }: Run) => JSON.stringify([id, kind, dyno, engineToDrumRatio, logs]); // prettier-ignore
+
 const mostReadings = 400;
 /** Runs are fetched together, so many at a time: the first are made ready while the next are on their way. */
 const togetherRuns = 12;
@@ -75,7 +79,7 @@ const fetched = new Map<number, Promise<Map<string, Recording>>>();
 
 /** Has runs fetched that are neither here nor on their way; what fails is said when they are asked for. */
 export function fetchRuns(runs: readonly Run[]): void {
-  const missing = runs.filter((run) => hasCurve(run) && !readings.has(run.id) && !fetched.has(run.id));
+  const missing = runs.filter((run) => hasCurve(run) && !readings.has(readingKey(run)) && !fetched.has(run.id));
   for (let from = 0; from < missing.length; from += togetherRuns) {
     const together = missing.slice(from, from + togetherRuns);
     const recordings = fetchedTogether(together);
@@ -87,17 +91,17 @@ export function fetchRuns(runs: readonly Run[]): void {
 /** What the recordings of runs hold, each made once. @throws NotFetched */
 export async function cachedReadings(runs: readonly Run[]): Promise<Map<number, Reading>> {
   fetchRuns(runs);
-  const found = runs.map((run) => [run.id, readings.get(run.id) ?? newReading(run)] as const);
+  const found = runs.map((run) => ({ id: run.id, key: readingKey(run), reading: readings.get(readingKey(run)) ?? newReading(run) })); // prettier-ignore
   // Asked for again they are the newest.
-  for (const [id, reading] of found) {
-    readings.delete(id);
-    readings.set(id, reading);
+  for (const { key, reading } of found) {
+    readings.delete(key);
+    readings.set(key, reading);
   }
-  for (const id of readings.keys()) {
+  for (const key of readings.keys()) {
     if (readings.size <= Math.max(mostReadings, runs.length)) break;
-    readings.delete(id);
+    readings.delete(key);
   }
-  return new Map(await Promise.all(found.map(async ([id, reading]) => [id, await reading] as const)));
+  return new Map(await Promise.all(found.map(async ({ id, reading }) => [id, await reading] as const)));
 }
 
 function newReading(run: Run): Promise<Reading> {
@@ -105,7 +109,7 @@ function newReading(run: Run): Promise<Reading> {
   made.then(
     () => fetched.delete(run.id),
     () => {
-      readings.delete(run.id);
+      readings.delete(readingKey(run));
       fetched.delete(run.id);
     },
   );

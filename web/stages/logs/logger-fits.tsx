@@ -1,13 +1,18 @@
+import type { Run } from '../../../contract/records.ts';
+import { api } from '../../state/api.ts';
+import { useChange } from '../../state/queries.ts';
+import button from '../../ui/text-button.module.css';
 import type { LogView } from '../../workers/figures.worker.ts';
 import { FindingLine, FindingList } from '../../ui/severity.tsx';
 
 /** How each logger's clock was laid on the dyno's, or why it was not. */
-export function LoggerFits({ loggers }: Pick<LogView, 'loggers'>) {
+export function LoggerFits({ loggers, run }: Pick<LogView, 'loggers'> & { run: Run }) {
+  const takeOff = useChange((source: number) => api.takeLogOff(run.id, source));
   if (loggers.length === 0) return null;
   return (
     <FindingList>
-      {loggers.map(({ name, fit, refused }) => (
-        <FindingLine key={name} severity={refused ? 'mind' : 'note'}>
+      {loggers.map(({ name, fit, refused }, at) => (
+        <FindingLine key={`${name} ${at}`} severity={refused ? 'mind' : 'note'}>
           {fit ? (
             <>
               {name} time-aligned with the dyno by the engine speed of both: {fit.shiftS < 0 ? '−' : '+'}
@@ -19,8 +24,23 @@ export function LoggerFits({ loggers }: Pick<LogView, 'loggers'>) {
               {name}: {refused} Its channels are kept with the run and not judged.
             </>
           )}
+          {/* What joined as a file, and not as an instrument beside the dyno. */}
+          {run.logs[at]?.device === '' && (
+            <TakeOff name={name} onPress={() => takeOff.mutate(run.logs[at]?.source ?? 0)} />
+          )}
         </FindingLine>
       ))}
     </FindingList>
+  );
+}
+
+function TakeOff({ name, onPress }: { name: string; onPress: () => void }) {
+  return (
+    <>
+      {' '}
+      <button className={button.more} aria-label={`Take ${name} off this run`} onClick={onPress}>
+        Take it off
+      </button>
+    </>
   );
 }

@@ -11,6 +11,7 @@ import { useJobFigures } from '../../job/use-job-figures.ts';
 import { AllChannels } from './all-channels.tsx';
 import { EventCards } from '../../log/event-cards.tsx';
 import { useRunLog } from '../../log/use-run-log.ts';
+import { LoggerFileButton } from './logger-file/logger-file-button.tsx';
 import { LoggerFits } from './logger-fits.tsx';
 import classes from './logs-stage.module.css';
 
@@ -77,6 +78,7 @@ function Logs({ job }: { job: Job }) {
                     </button>
                   ))}
               </nav>
+              <LoggerFileButton job={job} />
               <SegmentedControl
                 aria-label="Over what"
                 data={[
@@ -137,7 +139,7 @@ function LogOf({
   return (
     <>
       <EventCards log={log} colour={colour} />
-      <LoggerFits loggers={log.loggers} />
+      <LoggerFits loggers={log.loggers} run={run} />
       <AllChannels
         log={log}
         baseline={beside}
