@@ -1,7 +1,7 @@
 import type { Run } from '../../contract/records.ts';
 import { decodedText, readLogTable, type LogTable } from '../../core/exchange/log-table.ts';
 import { recordingToBytes } from '../../core/exchange/recording-bytes.ts';
-import { guessedMapping, headingsKey, recordingBy, type LogMapping } from '../../core/log/log-mapping.ts';
+import { guessedMapping, headingsKey, recordingBy, type LogMapping } from '../../core/exchange/log-mapping.ts';
 import { runsInLog, type FoundInLog } from '../../core/log/pulls-in-log.ts';
 import { firstNotBelow } from '../../core/numerics/interpolation.ts';
 import { valuesOf, type Recording } from '../../core/recording/recording.ts';

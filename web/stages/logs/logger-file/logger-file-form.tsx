@@ -5,7 +5,7 @@ import { skipToken, useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Job } from '../../../../contract/records.ts';
 import { hasCurve } from '../../../../core/figures/reading.ts';
-import { usualRatio, type LogMapping } from '../../../../core/log/log-mapping.ts';
+import { usualRatio, type LogMapping } from '../../../../core/exchange/log-mapping.ts';
 import type { FoundInLog } from '../../../../core/log/pulls-in-log.ts';
 import { api } from '../../../state/api.ts';
 import { queryClient } from '../../../state/queries.ts';

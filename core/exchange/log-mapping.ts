@@ -1,4 +1,4 @@
-import type { LogTable } from '../exchange/log-table.ts';
+import type { LogTable } from './log-table.ts';
 import { knownChannelNamed, knownChannels, toChannelUnit, type KnownChannel } from '../recording/channels.ts';
 import type { Recording } from '../recording/recording.ts';
 import { Refusal } from '../refusal.ts';
