@@ -52,6 +52,9 @@ export interface RunRecord {
   remounted?: boolean | null;
   /** °C at the start, by channel, as far as they were logged. */
   startTemperatures: Readonly<Record<string, number>>;
+  /** The dyno's own channels, and what loggers recorded beside it: whose a start temperature is. */
+  channels?: readonly { name: string }[];
+  logs?: readonly { name: string; channels: readonly { name: string }[] }[];
 }
 
 /** A job as figures need it. */

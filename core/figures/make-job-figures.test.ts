@@ -225,8 +225,12 @@ describe('a logger beside the dyno', () => {
     };
     return { name: 'Exhaust logger', probe: { delayS: 0, offset: 0 }, recording };
   };
-  const figuresWith = (loggers: ReadonlyMap<number, ReturnType<typeof beside>[]>) => {
-    const runs = usualRuns.map((each) => run(each.id, each.setupId!, 1));
+  const figuresWith = (
+    loggers: ReadonlyMap<number, ReturnType<typeof beside>[]>,
+    over: (id: number) => Partial<RunRecord> = () => ({}),
+  ) => {
+    // prettier-ignore
+    const runs = usualRuns.map((each) => run(each.id, each.setupId!, 1, over(each.id)));
     const request = { job: job({ runs, limits }), view: view() };
     const readings = runs.map((each) => [each.id, readingOf(each, recordings.get(each.id)!, loggers.get(each.id))] as const); // prettier-ignore
     return makeJobFigures(request, new Map(readings));
@@ -248,6 +252,17 @@ describe('a logger beside the dyno', () => {
     const figures = figuresWith(new Map([[4, [beside(4, 990, { time: new Float64Array(0) })]]]));
     expect(figures.runs).toHaveLength(6);
     expect(figures.runs.every(({ broken }) => broken.length === 0)).toBe(true);
+  });
+
+  test('that does not fit tells no temperature at the start either: it may be another car’s', () => {
+    const hot = (id: number): Partial<RunRecord> => ({
+      startTemperatures: { oilTemperature: id === 4 ? 130 : 85 },
+      channels: id === 4 ? [] : [{ name: 'oilTemperature' }],
+      logs: id === 4 ? [{ name: 'Exhaust logger', channels: [{ name: 'oilTemperature' }] }] : [],
+    });
+    const heats = (over: Partial<Recording>) => figuresWith(new Map([[4, [beside(4, 880, over)]]]), hot).comparison!.unlike.some(({ id }) => id === 'heat-state'); // prettier-ignore
+    expect(heats({})).toBe(true);
+    expect(heats({ time: new Float64Array(0) })).toBe(false);
   });
 });
 
@@ -281,5 +296,24 @@ describe('a return that has a letter of its own', () => {
     const { judgement } = drifting(0.03, 0.002, true);
     expect(judgement.claim).toBe('gain');
     expect(judgement.drift!.adjusted).toBeCloseTo(0.03 * judgement.difference.baseline, 0);
+  });
+});
+
+describe('circumstances reach like for like', () => {
+  const alike = { tyres: 'road', tyrePressureKpa: 240, fan: 'full', bonnet: 'open', fuel: { name: 'E10', ethanolPct: 8, moving: false } }; // prettier-ignore
+  const other = (over: Partial<RunRecord>) => usualRuns.map((one) => ({ ...one, ...alike, ...(one.setupId === 2 ? over : {}) })); // prettier-ignore
+  const respects = (over: Partial<RunRecord>) => figuresOf({ runs: other(over) }).comparison!.unlike.map(({ id }) => id); // prettier-ignore
+
+  test.each<[string, Partial<RunRecord>]>([
+    ['other-tyres', { tyres: 'slicks' }],
+    ['other-tyre-pressure', { tyrePressureKpa: 200 }],
+    ['other-fan', { fan: 'off' }],
+    ['other-bonnet', { bonnet: 'closed' }],
+    ['other-fuel', { fuel: { name: 'E85', ethanolPct: 8, moving: false } }],
+    ['other-load-mode', { loadMode: 'ramp' }],
+    ['remount', { remounted: true }],
+  ])('%s', (id, over) => {
+    expect(respects({})).not.toContain(id);
+    expect(respects(over)).toContain(id);
   });
 });

@@ -3,6 +3,7 @@ import { baselineRuns, baselineSetup, countsInFigures, type FrozenBaseline } fro
 import { ranSetups } from '../job/counted.ts';
 import { usualAgainst, usualTest } from '../job/sides.ts';
 import { resolvedSpan } from '../reduction/auto-span.ts';
+import type { LoggerFit } from '../log/logged-pull.ts';
 import type { SweepDrive } from '../reduction/sweep-drive.ts';
 import { Refusal } from '../refusal.ts';
 import type { Span } from '../smoothing/span.ts';
@@ -50,7 +51,7 @@ export function makeJobFigures(request: FiguresRequest, readings: ReadonlyMap<nu
     const reading = readings.get(run.id);
     if (reading?.kind === 'sweep' && run.setupId !== null)
       runs.push({
-        ...figuredRun(run, run.setupId, reading.sweep, of),
+        ...figuredRun({ ...run, startTemperatures: startTemperaturesBy(run, reading.logged.loggers) }, run.setupId, reading.sweep, of), // prettier-ignore
         logged: reading.logged,
         engine: engineOfRun({ ...of, limits: job.limits }, run),
       });
@@ -190,4 +191,16 @@ function loadModeOf({ dyno, plan }: RunRecord): string | undefined {
   if (dyno.kind === 'inertia-roller') return 'inertia';
   if (plan?.steps) return 'holds';
   return plan?.rampRpmPerS ? 'ramp' : undefined;
+}
+
+/** Start temperatures without those that only a logger gave whose clock did not fit: it may be another car's. */
+function startTemperaturesBy(
+  { startTemperatures, channels = [], logs = [] }: RunRecord,
+  loggers: readonly LoggerFit[],
+): RunRecord['startTemperatures'] {
+  const refused = logs.filter((_, at) => loggers[at]?.refused !== undefined);
+  if (refused.length === 0) return startTemperatures;
+  const kept = new Set([...channels, ...logs.filter((log) => !refused.includes(log)).flatMap((log) => log.channels)].map(({ name }) => name)); // prettier-ignore
+  const theirs = new Set(refused.flatMap((log) => log.channels.map(({ name }) => name)));
+  return Object.fromEntries(Object.entries(startTemperatures).filter(([name]) => kept.has(name) || !theirs.has(name)));
 }

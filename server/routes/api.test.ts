@@ -27,7 +27,7 @@ async function importCsv(text: string, over: Record<string, unknown> = {}, name 
   form.append('file', new Blob([text]), name);
   form.append(
     'settings',
-    JSON.stringify({ setupId: job.setups[0]!.id, dyno: testDyno, air, engineToDrumRatio: null, ...over }),
+    JSON.stringify({ setupId: job.setups[0]!.id, dyno: testDyno, air, engineToDrumRatio: null, startedAt: '2026-05-04T09:00:00Z', ...over }), // prettier-ignore
   );
   return fetch(`${server.origin}/api/imports`, { method: 'POST', body: form });
 }

@@ -23,7 +23,13 @@ async function ran(setupId: number): Promise<Run> {
   form.append('file', new Blob([recording]), 'run.csv');
   form.append(
     'settings',
-    JSON.stringify({ setupId, dyno: testDyno, air: null, engineToDrumRatio: null, startedAt: '2026-05-04T09:00:00Z' }),
+    JSON.stringify({
+      setupId,
+      dyno: testDyno,
+      air: null,
+      engineToDrumRatio: null,
+      startedAt: new Date().toISOString(),
+    }),
   );
   const response = await fetch(`${server.origin}/api/imports`, { method: 'POST', body: form });
   return ((await response.json()) as { run: Run }).run;

@@ -1,6 +1,7 @@
-import { Button, Group, NumberInput, Select } from '@mantine/core';
+import { Button, Group, Select } from '@mantine/core';
 import { useState } from 'react';
 import type { DeviceState } from '../../../contract/live.ts';
+import { ProbeFields } from '../../log/probe-fields.tsx';
 import { api } from '../../state/api.ts';
 import { useChange } from '../../state/queries.ts';
 import classes from './devices-page.module.css';
@@ -46,24 +47,7 @@ export function ProbePlace({ device }: { device: DeviceState }) {
               if (place) setDraft({ delayS: place.delayS, offset: place.offset });
             }}
           />
-          <NumberInput
-            label="Late by, s"
-            min={0}
-            max={3}
-            step={0.01}
-            decimalScale={3}
-            value={draft.delayS}
-            onChange={(value) => setDraft({ ...draft, delayS: Number(value) || 0 })}
-          />
-          <NumberInput
-            label="Too lean by, λ"
-            min={-0.2}
-            max={0.2}
-            step={0.005}
-            decimalScale={3}
-            value={draft.offset}
-            onChange={(value) => setDraft({ ...draft, offset: Number(value) || 0 })}
-          />
+          <ProbeFields probe={draft} onChange={setDraft} />
           <Button
             variant="default"
             size="md"

@@ -7,6 +7,7 @@ import type { Job } from '../../../../contract/records.ts';
 import { hasCurve } from '../../../../core/figures/reading.ts';
 import { usualRatio, type LogMapping } from '../../../../core/exchange/log-mapping.ts';
 import type { FoundInLog } from '../../../../core/log/pulls-in-log.ts';
+import { ProbeFields } from '../../../log/probe-fields.tsx';
 import { api } from '../../../state/api.ts';
 import { queryClient } from '../../../state/queries.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';
@@ -132,7 +133,7 @@ function Form({ job, opened, begin, known, onDone }: FormProps) {
         ))}
       </FindingList>
       <MappingTable columns={opened.columns} mapping={mapping} onChange={setMapping} />
-      <Group gap={12} align="end">
+      <div className={classes.settings}>
         <TextInput label="Called" value={name} onChange={(event) => setName(event.currentTarget.value)} />
         {mixture && (
           <>
@@ -154,36 +155,22 @@ function Form({ job, opened, begin, known, onDone }: FormProps) {
                 onChange={(value) => setMapping({ ...mapping, ratioAtLambda1: Number(value) || usualRatio })}
               />
             )}
-            <NumberInput
-              label="Probe late by, s"
-              min={0}
-              max={3}
-              step={0.01}
-              decimalScale={3}
-              value={probe.delayS}
-              onChange={(value) => setProbe({ ...probe, delayS: Number(value) || 0 })}
-            />
-            <NumberInput
-              label="Too lean by, λ"
-              min={-0.2}
-              max={0.2}
-              step={0.005}
-              decimalScale={3}
-              value={probe.offset}
-              onChange={(value) => setProbe({ ...probe, offset: Number(value) || 0 })}
-            />
+            <ProbeFields probe={probe} onChange={setProbe} />
           </>
         )}
-      </Group>
-      <NativeSelect
-        label="Looked for in it"
-        data={[
-          { value: '', label: 'all runs of the job' },
-          ...job.setups.map(({ id, letter, change }) => ({ value: String(id), label: `runs of ${letter}, ${change}` })),
-        ]}
-        value={setupId}
-        onChange={(event) => setSetupId(event.currentTarget.value)}
-      />
+        <NativeSelect
+          label="Looked for in it"
+          data={[
+            { value: '', label: 'all runs of the job' },
+            ...job.setups.map(({ id, letter, change }) => ({
+              value: String(id),
+              label: `runs of ${letter}, ${change}`,
+            })),
+          ]}
+          value={setupId}
+          onChange={(event) => setSetupId(event.currentTarget.value)}
+        />
+      </div>
       <section aria-label="Runs in the log" aria-busy={isFetching}>
         {found && 'refusal' in found && (
           <FindingList>

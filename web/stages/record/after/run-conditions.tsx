@@ -6,6 +6,7 @@ import type { Job, Run } from '../../../../contract/records.ts';
 import { api } from '../../../state/api.ts';
 import { useChange } from '../../../state/queries.ts';
 import { formatWhole } from '../../../ui/figures.ts';
+import { CircumstancesDialog } from '../../../setups/circumstances/circumstances-dialog.tsx';
 import { runKindWords } from '../../../job/run-kind-words.ts';
 import classes from './run-result.module.css';
 
@@ -13,6 +14,7 @@ import classes from './run-result.module.css';
 export function RunConditions({ job, run }: { job: Job; run: Run }) {
   const change = useChange((sent: RunChange) => api.changeRun(run.id, sent));
   const [gear, setGear] = useState(run.gear ?? '');
+  const [putting, setPutting] = useState(false);
   const setup = job.setups.find((candidate) => candidate.id === run.setupId);
   return (
     <div className={classes.conditions}>
@@ -44,7 +46,11 @@ export function RunConditions({ job, run }: { job: Job; run: Run }) {
         onBlur={() => gear.trim() !== (run.gear ?? '') && change.mutate({ gear: gear.trim() || null })}
         onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
       />
+      <button className={classes.choice} onClick={() => setPutting(true)}>
+        Made under…
+      </button>
       <small className="soft">{madeWords(run)}</small>
+      <CircumstancesDialog run={run} opened={putting} onClose={() => setPutting(false)} />
     </div>
   );
 }
