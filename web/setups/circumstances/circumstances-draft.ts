@@ -81,17 +81,9 @@ export function changeIn(draft: CircumstancesDraft, run: Run, elevationM: number
     change.startedAt = at.toISOString();
   }
   if (changed('gear')) change.gear = orNull(draft.gear);
-  if (
-    (changed('temperatureC', 'pressureHpa', 'pressureAt', 'elevationM', 'moisture', 'moistureBy', 'ventilated') &&
-      draft.temperatureC + draft.pressureHpa + draft.moisture !==
-        before.temperatureC + before.pressureHpa + before.moisture) ||
-    changed('pressureAt', 'moistureBy')
-  ) {
-    // prettier-ignore
-    const air = airIn(draft);
-    if (typeof air === 'string') return air;
-    change.air = air;
-  }
+  const air = airIn(draft);
+  if (typeof air === 'string') return air;
+  if (JSON.stringify(air) !== JSON.stringify(airIn(before))) change.air = air;
   if (changed('starts')) {
     const starts = Object.entries(draft.starts).flatMap(([name, text]) => {
       const value = numberIn(text);

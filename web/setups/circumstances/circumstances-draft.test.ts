@@ -1,0 +1,37 @@
+import { expect, test } from '@jest/globals';
+import type { Run } from '../../../contract/records.ts';
+import { testDyno } from '../../../core/testing/test-car.ts';
+import { changeIn, draftOf } from './circumstances-draft.ts';
+
+const run = (over: Partial<Run> = {}) =>
+  ({ startedAt: '2026-05-04T09:00:00.000Z', gear: '4th', air: { temperatureC: 20.04, pressureHpa: 1000.26, relativeHumidityPct: 50 }, airStated: null, startTemperatures: { oilTemperature: 85 }, fuel: null, tyres: null, tyrePressureKpa: null, fan: null, bonnet: null, loadMode: null, remounted: null, dyno: testDyno, engineToDrumRatio: null, given: {}, ...over }) as unknown as Run; // prettier-ignore
+const stated = { temperatureC: 20, pressure: { at: 'sea level', hPa: 1013, elevationM: 400 }, moisture: { by: 'wet bulb', celsius: 14, ventilated: true } } as const; // prettier-ignore
+const changed = (one: Run, over: object) => changeIn({ ...draftOf(one, undefined), ...over }, one, undefined);
+
+test('what is not touched is not sent, however it was rounded for the field', () => {
+  expect(changed(run(), {})).toEqual({});
+  expect(changed(run({ airStated: stated }), {})).toEqual({});
+  expect(changed(run(), { gear: ' ', tyres: ' slicks ' })).toEqual({ gear: null, tyres: 'slicks' });
+});
+
+test.each([
+  [{ elevationM: '500' }, { ...stated, pressure: { ...stated.pressure, elevationM: 500 } }],
+  [{ ventilated: false }, { ...stated, moisture: { ...stated.moisture, ventilated: false } }],
+  [
+    { pressureAt: 'station', pressureHpa: '965,5' },
+    { ...stated, pressure: { at: 'station', hPa: 965.5 } },
+  ],
+  [{ temperatureC: '', pressureHpa: '', moisture: '' }, null],
+])('of the air each field alone is a change: %j', (over, air) => {
+  expect(changed(run({ airStated: stated }), over)).toEqual({ air });
+});
+
+test.each([
+  [{ moisture: '' }, /takes a temperature, a pressure and a moisture/],
+  [{ temperatureC: 'warm' }, /air is no number/],
+  [{ pressureAt: 'sea level', elevationM: '' }, /height of the place/],
+  [{ starts: { oilTemperature: 'hot' } }, /start temperature is no number/],
+  [{ startedAt: '' }, /date and the time/],
+])('%j is told in a sentence', (over, sentence) => {
+  expect(changed(run(), over)).toMatch(sentence);
+});
