@@ -1,4 +1,4 @@
-import { inverted } from '../numerics/inverse.ts';
+import { solveInPlace } from '../numerics/small-system.ts';
 import { slopes } from '../smoothing/moving-fit.ts';
 
 /** Engine speed is smoothed over this time, s. */
@@ -10,6 +10,8 @@ const firstStepRpm = 48;
 const lastStepRpm = 3;
 /** A fall is no narrower than this, rpm: a step, as far as anybody can tell. */
 const narrowestRpm = 6;
+/** A pivot that is none. */
+const singular = 1e-12;
 
 /**
  * Where exactly a fall of torque begins and ends: the two engine speeds for
@@ -60,7 +62,7 @@ export function fallCorners(
 /** Squares left by torque as line, ramp and line, fitted as its sum over time. */
 function leftBy(time: Float64Array, rpm: Float64Array, impulse: Float64Array, fromRpm: number, toRpm: number): number {
   const terms = 5;
-  const rows = Array.from({ length: terms }, () => new Float64Array(terms));
+  const normal = new Float64Array(terms * terms);
   const right = new Float64Array(terms);
   let squares = 0;
   const torque = (at: number): [number, number, number, number] => {
@@ -81,10 +83,10 @@ function leftBy(time: Float64Array, rpm: Float64Array, impulse: Float64Array, fr
     squares += y * y;
     for (let i = 0; i < terms; i++) {
       right[i]! += summed[i]! * y;
-      for (let j = 0; j < terms; j++) rows[i]![j]! += summed[i]! * summed[j]!;
+      for (let j = 0; j < terms; j++) normal[i * terms + j]! += summed[i]! * summed[j]!;
     }
   }
-  const inverse = inverted(rows.map((row) => [...row]));
-  if (!inverse) return Infinity;
-  return squares - inverse.reduce((sum, row, i) => sum + right[i]! * row.reduce((of, value, j) => of + value * right[j]!, 0), 0); // prettier-ignore
+  const found = right.slice();
+  if (!solveInPlace(normal, terms, terms, found, singular)) return Infinity;
+  return squares - found.reduce((sum, value, index) => sum + value * right[index]!, 0);
 }

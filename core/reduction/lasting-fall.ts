@@ -1,5 +1,5 @@
-import { inverted } from '../numerics/inverse.ts';
 import { firstNotBelow, interpolate } from '../numerics/interpolation.ts';
+import { solveInPlace } from '../numerics/small-system.ts';
 import { fallCorners } from './fall-corners.ts';
 
 /** Torque that falls within a few hundred rpm to a lower level and stays there to the end of the pull. */
@@ -57,7 +57,7 @@ export function lastingFall(
       // Most of a healthy pull is passed over by a look at the means of both sides.
       if (cells.mean(from + width, side) > (1 - leastLost / 2) * cells.mean(from - side, side)) continue;
       const fit = cells.rampFit(from, width);
-      if (!fit || fit.lost < leastLost * fit.before || fit.sure < sure) continue;
+      if (!fit || fit.sure < sure) continue;
       if (!best || fit.sure > best.sure) best = { from, width, ...fit };
     }
   }
@@ -69,6 +69,10 @@ export function lastingFall(
   const [fromS, toS] = corners.map((corner) => cells.passedS(corner)) as [number, number];
   return { fromS, toS, fromRpm: corners[0], toRpm: corners[1], share: 1 - lost / before };
 }
+
+/** Terms of the fit, and a pivot that is none. */
+const terms = 4;
+const singular = 1e-9;
 
 /** Mean torque over even steps of engine speed, with sums that make a fit to any stretch of them cheap. */
 class Cells {
@@ -124,7 +128,7 @@ class Cells {
     return (of[from + cells]! - of[from]!) / cells;
   }
 
-  /** Least squares of a line, a ramp from `from` over `width` cells, and a bend after it: torque before, what the ramp takes, and how sure that is. */
+  /** Least squares of a line, a ramp from `from` over `width` cells, and a bend after it: torque before, what the ramp takes, and how sure that is; undefined where it takes too little. */
   rampFit(from: number, width: number): { lost: number; before: number; sure: number } | undefined {
     const side = Math.round(Math.max(sideRpm / this.widthRpm, sideShare * this.count));
     const [first, end] = [Math.max(0, from - side), Math.min(this.count, from + width + side)];
@@ -139,20 +143,25 @@ class Cells {
     const placedRamp = b.uu / width + c.u;
     const bend = c.u - width * c.n;
     const placedBend = c.uu - width * c.u;
-    const rows = [
-      [end - first, u, ramp, bend],
-      [u, a.uu + b.uu + c.uu, placedRamp, placedBend],
-      [ramp, placedRamp, b.uu / width ** 2 + c.n, bend],
-      [bend, placedBend, bend, c.uu - 2 * width * c.u + width ** 2 * c.n],
-    ];
-    const right = [y, uy, b.uy / width + c.y, c.uy - width * c.y];
-    const inverse = inverted(rows);
-    if (!inverse) return undefined;
-    const found = inverse.map((row) => row.reduce((sum, value, index) => sum + value * right[index]!, 0));
+    // prettier-ignore
+    const normal = Float64Array.of(
+      end - first, u, ramp, bend,
+      u, a.uu + b.uu + c.uu, placedRamp, placedBend,
+      ramp, placedRamp, b.uu / width ** 2 + c.n, bend,
+      bend, placedBend, bend, c.uu - 2 * width * c.u + width ** 2 * c.n,
+    );
+    const right = Float64Array.of(y, uy, b.uy / width + c.y, c.uy - width * c.y);
+    const found = right.slice();
+    if (!solveInPlace(normal.slice(), terms, terms, found, singular)) return undefined;
+    const [before, lost] = [found[0]!, -found[2]!];
+    // Almost every place of a pull ends here: what a ramp takes there is too little to be looked at.
+    if (lost < leastLost * before) return undefined;
+    const ofRamp = Float64Array.of(0, 0, 1, 0);
+    if (!solveInPlace(normal, terms, terms, ofRamp, singular)) return undefined;
     const [, , squared] = this.sums;
     const left = squared[end]! - squared[first]! - found.reduce((sum, value, index) => sum + value * right[index]!, 0);
-    const error = Math.sqrt((Math.max(0, left) / (end - first - 4)) * inverse[2]![2]!);
-    return { before: found[0]!, lost: -found[2]!, sure: -found[2]! / Math.max(error, 1e-9) };
+    const error = Math.sqrt((Math.max(0, left) / (end - first - terms)) * ofRamp[2]!);
+    return { before, lost, sure: lost / Math.max(error, 1e-9) };
   }
 
   /** Sums over a stretch, places counted from a cell. */
