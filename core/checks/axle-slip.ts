@@ -1,6 +1,7 @@
 import type { DynoKind } from '../dyno/dyno-profile.ts';
+import { listed } from '../units/listed.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
-import { holdsAny, saidOfZones, worstOf, type Finding } from './check.ts';
+import { holdsAny, worstOf, type Finding } from './check.ts';
 import { unexplainedZones } from './slip-checks.ts';
 import type { SlipTrace } from './slip.ts';
 
@@ -29,7 +30,7 @@ export function axleSlip(trace: SlipTrace, kind: DynoKind): Finding | undefined 
   if (!worst) return undefined;
   const { axle, zones } = worst;
   const other = axle === 'front' ? 'rear' : 'front';
-  const said = saidOfZones(zones, ({ fromRpm, toRpm, figure }) => `up to ${figure.toFixed(1)} % behind the ${other} ones from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm`); // prettier-ignore
+  const said = listed(zones.map(({ fromRpm, toRpm, figure }) => `up to ${figure.toFixed(1)} % behind the ${other} ones from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm`)); // prettier-ignore
   const what = kind === 'hub' ? 'hubs' : 'drums';
   return {
     id: 'axle-slip',

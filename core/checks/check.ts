@@ -29,13 +29,6 @@ export interface Zone {
   figure: number;
 }
 
-const and = new Intl.ListFormat('en-GB');
-
-/** What is said of several stretches: "by up to 4.2 % from 3,100 to 3,400 rpm and by up to 6.0 % from …". */
-export function saidOfZones(zones: readonly Zone[], words: (zone: Zone) => string): string {
-  return and.format(zones.map(words));
-}
-
 /** The zone with the greatest figure. */
 export function worstOf(zones: readonly [Zone, ...Zone[]]): Zone {
   return zones.reduce((worst, zone) => (zone.figure > worst.figure ? zone : worst));

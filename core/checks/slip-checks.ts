@@ -1,7 +1,8 @@
 import type { DynoKind } from '../dyno/dyno-profile.ts';
 import { slopes } from '../smoothing/moving-fit.ts';
+import { listed } from '../units/listed.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
-import { holdsAny, saidOfZones, tens, worstOf, type Finding, type Zone } from './check.ts';
+import { holdsAny, tens, worstOf, type Finding, type Zone } from './check.ts';
 import type { SlipTrace } from './slip.ts';
 import { meanOf } from '../numerics/mean.ts';
 import { quantileOf } from '../numerics/quantile.ts';
@@ -26,7 +27,7 @@ export function tyreSlip(trace: SlipTrace, kind: DynoKind, hopping: readonly Zon
   const apart = (zone: Zone) => !hopping.some((other) => zone.fromRpm <= other.toRpm && other.fromRpm <= zone.toRpm);
   const zones = unexplainedZones(trace, healthyCreep).filter(apart);
   if (!holdsAny(zones)) return undefined;
-  const said = saidOfZones(zones, ({ fromRpm, toRpm, figure }) => `by up to ${figure.toFixed(1)} % from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm`); // prettier-ignore
+  const said = listed(zones.map(({ fromRpm, toRpm, figure }) => `by up to ${figure.toFixed(1)} % from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm`)); // prettier-ignore
   return {
     id: 'tyre-slip',
     severity: 'stop',
@@ -109,7 +110,7 @@ export function hop(trace: SlipTrace): Finding | undefined {
   const zones = found.map(({ fromRpm, toRpm, figure }) => ({ fromRpm, toRpm, figure }));
   if (!holdsAny(zones)) return undefined;
   const longest = found.reduce((most, one) => (one.swings > most.swings ? one : most));
-  const said = saidOfZones(zones, ({ fromRpm, toRpm, figure }) => `from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm, slip swinging by ${figure.toFixed(1)} %`); // prettier-ignore
+  const said = listed(zones.map(({ fromRpm, toRpm, figure }) => `from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm, slip swinging by ${figure.toFixed(1)} %`)); // prettier-ignore
   return {
     id: 'hop',
     severity: 'stop',

@@ -80,11 +80,6 @@ function readsRatios(values: Float64Array): boolean {
   return read.filter((value) => value > 4).length > 0.5 * read.length;
 }
 
-/** Whether a mapping was made for such a table: the same headings, in whatever order. */
-export function suits({ columns }: LogMapping, table: LogTable): boolean {
-  return headingsKey(columns) === headingsKey(table.columns);
-}
-
 /** What a source is recognised by. */
 export const headingsKey = (columns: readonly { heading: string }[]): string =>
   columns.map(({ heading }) => heading.trim().toLowerCase()).sort().join('|'); // prettier-ignore

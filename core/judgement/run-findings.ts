@@ -3,6 +3,7 @@ import { brokenWords } from '../limits/broken-words.ts';
 import type { BrokenLimit } from '../limits/broken-limits.ts';
 import type { LogEvent } from '../log/run-log.ts';
 import { capital } from '../units/capital.ts';
+import { listed } from '../units/listed.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
 
 /** Something that was found on a run, whoever shows it. */
@@ -33,8 +34,6 @@ export function runFindings(
   ].sort(byGravity);
 }
 
-const and = new Intl.ListFormat('en-GB');
-
 /** Events of one kind as one: the gravest in its own words, and where it happened besides. */
 function alikeOnce(events: readonly LogEvent[]): LogEvent[] {
   const kinds = new Map<string, LogEvent[]>();
@@ -44,7 +43,7 @@ function alikeOnce(events: readonly LogEvent[]): LogEvent[] {
     const places = others.sort((a, b) => a.fromS - b.fromS).map(({ fromRpm, toRpm }) => (fromRpm === toRpm ? `at ${spokenRpm(fromRpm)}` : `from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)}`)); // prettier-ignore
     return places.length === 0 || !first
       ? alike[0]!
-      : { ...first, message: `${first.message} Also ${and.format(places)} rpm.` };
+      : { ...first, message: `${first.message} Also ${listed(places)} rpm.` };
   });
 }
 

@@ -1,6 +1,7 @@
 import type { ErrorRequestHandler, Request, Response } from 'express';
 import { z } from 'zod';
 import { problemIn } from '../../contract/files.ts';
+import { jsonIn } from '../../contract/text.ts';
 import { identifier } from '../../contract/parts.ts';
 import type { Log } from '../../contract/log.ts';
 import { Refusal } from '../../core/refusal.ts';
@@ -20,6 +21,17 @@ export function bodyAs<T extends z.ZodType>(request: Pick<Request, 'body'>, sche
     throw new HttpRefusal(400, `The request was not understood: ${problemIn(parsed.error)}.`, field || undefined);
   }
   return parsed.data;
+}
+
+/**
+ * What a form says in its field `settings`, as JSON.
+ * @throws HttpRefusal 400 with a sentence
+ */
+export function settingsAs<T extends z.ZodType>(request: Pick<Request, 'body'>, schema: T): z.output<T> {
+  const words = (request.body as { settings?: string } | undefined)?.settings ?? '';
+  const settings = schema.safeParse(jsonIn(words));
+  if (!settings.success) throw new HttpRefusal(400, `The settings were not understood: ${problemIn(settings.error)}.`);
+  return settings.data;
 }
 
 /** Refuses a body that names a field which cannot be set. @throws HttpRefusal 400 */

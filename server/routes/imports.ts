@@ -2,16 +2,14 @@ import { randomUUID } from 'node:crypto';
 import { rm } from 'node:fs/promises';
 import type { z } from 'zod';
 import { importSettings, type importResult } from '../../contract/http.ts';
-import { problemIn } from '../../contract/files.ts';
 import type { ImportReader } from '../import/import-reader.ts';
 import { inTransaction, type Database } from '../../store/database.ts';
 import { addRun, runById } from '../../store/runs.ts';
 import { storeWhole } from '../../store/samples.ts';
 import { setupById } from '../../store/setups.ts';
 import { Refusal } from '../../core/refusal.ts';
-import { found } from './answer.ts';
+import { found, settingsAs } from './answer.ts';
 import { ToldAsItGoes } from './told-as-it-goes.ts';
-import { jsonIn } from '../../contract/text.ts';
 import { HttpRefusal } from '../http-refusal.ts';
 import { upload } from './upload.ts';
 import type { ContractRoutes } from './contract-routes.ts';
@@ -23,8 +21,7 @@ export function importRoutes(routes: ContractRoutes, database: Database, reader:
     if (!file) throw new HttpRefusal(400, 'No file came with the request.');
     try {
       const told = new ToldAsItGoes(request, response);
-      const words = (request.body as { settings?: string } | undefined)?.settings ?? '';
-      told.end(201, await imported(file, words, told, { database, reader }));
+      told.end(201, await imported(file, settingsAs(request, importSettings), told, { database, reader }));
     } finally {
       await rm(file.path, { force: true });
     }
@@ -34,13 +31,10 @@ export function importRoutes(routes: ContractRoutes, database: Database, reader:
 /** Reads one recording and stores it. @throws HttpRefusal, Refusal; nothing is stored then */
 async function imported(
   { path, originalname }: Express.Multer.File,
-  words: string,
+  { setupId, dyno, air, engineToDrumRatio, startedAt, gear, kind }: z.output<typeof importSettings>,
   told: ToldAsItGoes,
   { database, reader }: { database: Database; reader: ImportReader },
 ): Promise<z.input<typeof importResult>> {
-  const settings = importSettings.safeParse(jsonIn(words));
-  if (!settings.success) throw new HttpRefusal(400, `The settings were not understood: ${problemIn(settings.error)}.`);
-  const { setupId, dyno, air, engineToDrumRatio, startedAt, gear, kind } = settings.data;
   const setup = found(await setupById(database, setupId), 'setup');
   const {
     recording,

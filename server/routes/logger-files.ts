@@ -1,13 +1,11 @@
 import { joinedLog, logSource } from '../../contract/logger-file.ts';
-import { problemIn } from '../../contract/files.ts';
-import { jsonIn } from '../../contract/text.ts';
 import { recordingFromBytes } from '../../core/exchange/recording-bytes.ts';
 import type { Recording } from '../../core/recording/recording.ts';
 import type { Database } from '../../store/database.ts';
 import { joinLog, keepLogSource, logSources, takeLogOff } from '../../store/logger-files.ts';
 import { runById } from '../../store/runs.ts';
 import { HttpRefusal } from '../http-refusal.ts';
-import { act, bodyAs, found, idOf } from './answer.ts';
+import { act, bodyAs, found, idOf, settingsAs } from './answer.ts';
 import type { ContractRoutes } from './contract-routes.ts';
 import { upload } from './upload.ts';
 
@@ -25,14 +23,13 @@ export function loggerFileRoutes(routes: ContractRoutes, database: Database): vo
 
   routes.post('/runs/:id/logs', upload(100, 1), async (request, response) => {
     const id = idOf(request);
-    const words = joinedLog.safeParse(jsonIn((request.body as { settings?: string } | undefined)?.settings ?? ''));
-    if (!words.success) throw new HttpRefusal(400, `The settings were not understood: ${problemIn(words.error)}.`);
+    const words = settingsAs(request, joinedLog);
     if (!request.file) throw new HttpRefusal(400, 'No file came with the request.');
     const recording = recordingIn(request.file.buffer);
     await act(database, response, async (client) => {
       const run = found(await runById(client, id), 'run');
       if (run.state === 'recording') throw new HttpRefusal(409, 'This run is being recorded: add the log once it has ended.'); // prettier-ignore
-      await joinLog(client, run, words.data, recording);
+      await joinLog(client, run, words, recording);
     });
     response.status(201).json(found(await runById(database, id), 'run'));
   });

@@ -10,6 +10,7 @@ import type { Job, Setup } from '../../contract/records.ts';
 import { queryClient } from '../state/queries.ts';
 import { dynoText, useKnownDynos } from '../job/known-dynos.ts';
 import { runKindWords } from '../job/run-kind-words.ts';
+import { listed } from '../../core/units/listed.ts';
 import { FindingLine, FindingList } from '../ui/severity.tsx';
 import { figuresWorker } from '../workers/figures-worker.ts';
 import { ImportRows, type ImportRow } from './import-rows.tsx';
@@ -18,8 +19,6 @@ import { ImportCancelled, sendImport, type ImportProgress as Done } from './send
 import { takeFiles, type TakenFiles } from './taken-files.ts';
 import classes from './import-form.module.css';
 
-const and = new Intl.ListFormat('en-GB');
-
 /** The file's own date: when it was last written, which is seldom the day that it is imported. */
 const dateOf = (file: File) => dayjs(file.lastModified).format('YYYY-MM-DDTHH:mm');
 
@@ -27,7 +26,7 @@ const dateOf = (file: File) => dayjs(file.lastModified).format('YYYY-MM-DDTHH:mm
 class PartlyDone extends Error {
   constructor(labels: string[], name: string, why: Error) {
     const reason = why instanceof ImportCancelled ? 'Cancelled.' : why.message;
-    super(`${name}: ${reason} Nothing of it was stored; ${and.format(labels)} stay.`);
+    super(`${name}: ${reason} Nothing of it was stored; ${listed(labels)} stay.`);
   }
 }
 
@@ -185,7 +184,7 @@ export function ImportForm({ job, setup, onDone }: { job: Job; setup: Setup; onD
             ready &&
             send.mutate(ready, {
               onSuccess: (labels) => {
-                notifications.show({ message: `Imported as ${and.format(labels)}.` });
+                notifications.show({ message: `Imported as ${listed(labels)}.` });
                 onDone();
               },
             })

@@ -8,6 +8,7 @@ import { hasCurve } from '../../../../core/figures/reading.ts';
 import { usualRatio, type LogMapping } from '../../../../core/exchange/log-mapping.ts';
 import type { FoundInLog } from '../../../../core/log/pulls-in-log.ts';
 import { ProbeFields } from '../../../log/probe-fields.tsx';
+import { listed } from '../../../../core/units/listed.ts';
 import { api } from '../../../state/api.ts';
 import { queryClient } from '../../../state/queries.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';
@@ -112,7 +113,7 @@ function Form({ job, opened, begin, known, onDone }: FormProps) {
     onSettled: () => queryClient.invalidateQueries(),
     onSuccess: () => {
       const labels = fitting.map(({ id }) => labelOf(job, id));
-      notifications.show({ message: `${name} joins ${new Intl.ListFormat('en-GB').format(labels)}.` });
+      notifications.show({ message: `${name} joins ${listed(labels)}.` });
       onDone();
     },
   });
