@@ -92,6 +92,8 @@ export function ImportForm({ job, setup, onDone }: { job: Job; setup: Setup; onD
   // What goes wrong is said in the dialog itself.
   const send = useMutation({
     mutationFn: (dyno: DynoFile) => sent(dyno).finally(() => setProgress(undefined)),
+    // Said here: the page may be made anew with its first run, and this dialog with it.
+    onSuccess: (labels) => notifications.show({ message: `Imported as ${listed(labels)}.` }),
     onSettled: () => queryClient.invalidateQueries(),
   });
   const dated = rows.every(({ startedAt }) => dayjs(startedAt).isValid());
@@ -183,10 +185,7 @@ export function ImportForm({ job, setup, onDone }: { job: Job; setup: Setup; onD
           onClick={() =>
             ready &&
             send.mutate(ready, {
-              onSuccess: (labels) => {
-                notifications.show({ message: `Imported as ${listed(labels)}.` });
-                onDone();
-              },
+              onSuccess: onDone,
             })
           }
         >
