@@ -4,6 +4,12 @@ import { engineRpmOf } from '../reduction/drive.ts';
 import type { SweepDrive } from '../reduction/sweep-drive.ts';
 import type { LoggedEngine, RunLog } from './run-log.ts';
 
+/** A run's motion, and the stretch of it that is looked at, s. */
+export interface DriveAndSpan {
+  drive: SweepDrive['drive'];
+  sweep: Pick<SweepDrive['sweep'], 'startS' | 'endS'>;
+}
+
 /** Where a λ probe sits: its reading is late by the way of the gas, and off by the mixing at a tailpipe. */
 export interface ProbePlace {
   /** s */
@@ -20,7 +26,7 @@ export const probeAtEngine: ProbePlace = { delayS: 0, offset: 0 };
  */
 export function runLog(
   { time, channels }: Recording,
-  { drive, sweep }: SweepDrive,
+  { drive, sweep }: DriveAndSpan,
   engine: LoggedEngine,
   probe: ProbePlace = probeAtEngine,
 ): RunLog {

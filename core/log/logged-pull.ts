@@ -1,10 +1,9 @@
 import { firstNotBelow } from '../numerics/interpolation.ts';
 import type { Recording } from '../recording/recording.ts';
 import { Refusal } from '../refusal.ts';
-import type { SweepDrive } from '../reduction/sweep-drive.ts';
 import { channelMeans, type ChannelMeans } from './channel-means.ts';
 import { logExtremes, type Extremes } from './extremes.ts';
-import { runLog, type ProbePlace } from './from-recording.ts';
+import { runLog, type DriveAndSpan, type ProbePlace } from './from-recording.ts';
 import type { LineUp } from './line-up.ts';
 import { logEvents } from './events.ts';
 import { stepOf, type LogEvent, type LoggedEngine, type RunLog } from './run-log.ts';
@@ -35,7 +34,7 @@ export interface WholeLog {
 /** The log of a run from its own recording and those of the loggers beside it; one that does not fit gives no channel. */
 export function wholeLog(
   recording: Recording,
-  sweep: SweepDrive,
+  sweep: DriveAndSpan,
   engine: LoggedEngine,
   beside: readonly LoggerBeside[],
 ): WholeLog {

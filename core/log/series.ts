@@ -1,23 +1,38 @@
 import { pullOf, type RunLog } from './run-log.ts';
 
-/** A channel over engine speed or time, few enough points to draw. */
+/** A channel over engine speed, road speed or time, few enough points to draw. */
 export interface LogSeries {
   x: Float64Array;
   values: Float64Array;
 }
 
-const pointsOnScreen = 260;
+export const noSeries: LogSeries = { x: new Float64Array(), values: new Float64Array() };
+
+const pointsOnScreen = 400;
 /** Shown before and after the pull, s. */
 const aroundS = 1.5;
 
 /** A channel's means in bins of engine speed over the pull. */
 export function overSpeed(log: RunLog, values: Float64Array): LogSeries {
+  return overPlaces(log, log.engineSpeedRpm, values, 10);
+}
+
+/**
+ * A channel's means in bins of something that rises through the pull.
+ * @param places its value at each sample of the log
+ * @param leastWidth of a bin, in its unit
+ */
+export function overPlaces(log: RunLog, places: Float64Array, values: Float64Array, leastWidth: number): LogSeries {
   const [first, last] = pullOf(log);
-  const rpm = log.engineSpeedRpm.subarray(first, last + 1);
-  const least = rpm.reduce((a, b) => (b < a ? b : a), Infinity);
-  const most = rpm.reduce((a, b) => (b > a ? b : a), -Infinity);
-  const width = Math.max(10, (most - least) / Math.min(pointsOnScreen, Math.max(1, (last - first) / 2)));
-  return binned(rpm, values.subarray(first, last + 1), least, width, Math.ceil((most - least) / width) + 1);
+  const x = places.subarray(first, last + 1);
+  let [least, most] = [Infinity, -Infinity];
+  for (const place of x) {
+    if (place < least) least = place;
+    if (place > most) most = place;
+  }
+  if (!(most > least)) return noSeries;
+  const width = Math.max(leastWidth, (most - least) / Math.min(pointsOnScreen, Math.max(1, (last - first) / 2)));
+  return binned(x, values.subarray(first, last + 1), least, width, Math.ceil((most - least) / width) + 1);
 }
 
 /** A channel's means in bins of time, from a little before the pull to a little after. */

@@ -18,7 +18,7 @@ import type { RunLog } from './run-log.ts';
  */
 export function withLogger(
   log: RunLog,
-  { drive }: SweepDrive,
+  { drive }: Pick<SweepDrive, 'drive'>,
   logger: Recording,
   probe: ProbePlace,
 ): { log: RunLog; fit: LineUp } {

@@ -2,7 +2,7 @@ import { channelLabel } from '../../core/recording/channels.ts';
 import type { LogEvent } from '../../core/log/run-log.ts';
 import { Lane } from '../charts/lane.tsx';
 import { SeverityMark } from '../ui/severity.tsx';
-import type { LogView } from '../workers/figures.worker.ts';
+import type { LogView } from '../../core/log/log-view.ts';
 import classes from './event-cards.module.css';
 import { readingRange } from '../charts/nice-range.ts';
 

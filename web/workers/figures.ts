@@ -8,7 +8,9 @@ import { knownLimits } from '../../core/limits/limit.ts';
 import type { LoggedEngine } from '../../core/log/run-log.ts';
 import { queryClient } from '../state/queries.ts';
 import { figuresWorker } from './figures-worker.ts';
-import type { LogView, Measured, WorkerRequest } from './figures.worker.ts';
+import type { Measured, WorkerRequest } from './figures.worker.ts';
+import type { LogView } from '../../core/log/log-view.ts';
+import type { ChannelChange } from '../../core/comparison/channel-changes.ts';
 import { isBoosted } from '../../core/job/is-boosted.ts';
 
 /** Has the worker fetch a job's runs and make them ready while nobody waits for them. */
@@ -149,4 +151,20 @@ export function useLog(run: Run | undefined, engine: LoggedEngine | undefined) {
     staleTime: Infinity,
     retry: false,
   });
+}
+
+/** How far a run's channels are from the baseline's, in their own spread; undefined until it is known, or where there is no run. */
+export function useChannelChanges(
+  run: Run | undefined,
+  baseline: readonly Run[],
+  alike: readonly (readonly Run[])[],
+): ChannelChange[] | undefined {
+  const revisions = (runs: readonly Run[]) => runs.map(revisionOf).join('.');
+  const { data } = useQuery<ChannelChange[]>({
+    queryKey: ['channel-changes', revisionOf(run), revisions(baseline), alike.map(revisions)],
+    queryFn: run ? () => figuresWorker().channelChanges(run, baseline, alike) : skipToken,
+    staleTime: Infinity,
+    retry: false,
+  });
+  return data;
 }

@@ -2,7 +2,6 @@ import { expose } from 'comlink';
 import {
   cachedReading,
   cachedReadings,
-  cachedPull,
   fetchedBeside,
   fetchedRecording,
   fetchRuns,
@@ -12,13 +11,12 @@ import {
 import type { Job, Run } from '../../contract/records.ts';
 import { airFromColumns } from '../../core/exchange/air-columns.ts';
 import { RecordingReader, type ReadRecording } from '../../core/exchange/read-csv.ts';
-import type { LoggedEngine, LogEvent } from '../../core/log/run-log.ts';
-import { limitChannel, type LimitQuantity } from '../../core/limits/limit.ts';
-import { overSpeed, overTime, type LogSeries } from '../../core/log/series.ts';
+import type { LoggedEngine } from '../../core/log/run-log.ts';
+import { viewOfPull, viewOfWhole, type LogView } from '../../core/log/log-view.ts';
+import { channelChanges, type ChannelChange } from '../../core/comparison/channel-changes.ts';
+import { hasCurve } from '../../core/figures/reading.ts';
 import { findInLog, openLog, partOfLog } from './logger-file.ts';
 import { startTemperaturesOf } from '../../core/recording/start-temperatures.ts';
-import { notLogged } from '../../core/log/not-logged.ts';
-import { eventsOf, wholeLog, type LoggerFit } from '../../core/log/logged-pull.ts';
 import type { CoastDown } from '../../core/run-kinds/coast-down.ts';
 import { lossTable, type LossPoint } from '../../core/run-kinds/loss-table.ts';
 import { valuesOf } from '../../core/recording/recording.ts';
@@ -40,20 +38,6 @@ export interface WorkerRequest extends FiguresRequest {
 export type Preview =
   | { samples: number; durationS: number; channels: string[]; hasPickup: boolean; hasAir: boolean; remarks: string[] }
   | { refusal: string };
-
-/** A run's log as the Logs stage shows it. */
-export interface LogView {
-  events: LogEvent[];
-  /** What could not be judged, in words. */
-  notLogged: string[];
-  startS: number;
-  endS: number;
-  channels: { name: string; unit: string; speed: LogSeries; time: LogSeries }[];
-  /** Least and greatest reading in the pull of each channel that a limit is set for. */
-  extremes: Record<string, { least: number; most: number }>;
-  /** How each logger beside the dyno was laid on its clock, or why not. */
-  loggers: readonly LoggerFit[];
-}
 
 /** What runs other than sweeps measured. */
 export type Measured =
@@ -98,28 +82,29 @@ const worker = {
   begin,
   prepare: prepareRuns,
 
-  /** What a run's log shows, and its channels over engine speed and time. */
+  /** What a run's log shows, and its channels over engine speed, road speed and time. */
   async log(run: Run, engine: LoggedEngine): Promise<LogView> {
-    const [recording, { sweep, logged }] = await Promise.all([fetchedRecording(run), cachedPull(run)]);
-    const { log, units } = wholeLog(recording, sweep, engine, await fetchedBeside(run));
-    const limited = Object.keys(engine.limits).map((quantity) => limitChannel(quantity as LimitQuantity)); // prettier-ignore
-    return {
-      events: eventsOf(logged, engine),
-      notLogged: notLogged(Array.from(log.channels.keys()), engine),
-      startS: log.startS,
-      endS: log.endS,
-      channels: Array.from(units).flatMap(([name, unit]) => {
-        const values = log.channels.get(name);
-        return values ? [{ name, unit, speed: overSpeed(log, values), time: overTime(log, values) }] : [];
-      }),
-      extremes: Object.fromEntries(
-        limited.flatMap((name) => {
-          const found = logged.extremes.get(name);
-          return found ? [[name, found]] : [];
-        }),
-      ),
-      loggers: logged.loggers,
-    };
+    const [recording, beside] = await Promise.all([fetchedRecording(run), fetchedBeside(run)]);
+    const reading = hasCurve(run) ? await cachedReading(run) : undefined;
+    if (reading?.kind === 'sweep') return viewOfPull(recording, reading.sweep, reading.logged, engine, beside);
+    const why =
+      reading?.kind === 'unusable' ? reading.unusable.why : 'This run is no pull: nothing in its log is judged.';
+    return viewOfWhole(recording, run.dyno, run.engineToDrumRatio ?? undefined, engine, beside, why);
+  },
+
+  /** How far each channel of a run is from the baseline's, in its own spread, the farthest first. */
+  async channelChanges(
+    run: Run,
+    baseline: readonly Run[],
+    alike: readonly (readonly Run[])[],
+  ): Promise<ChannelChange[]> {
+    const readings = await cachedReadings([run, ...baseline, ...alike.flat()].filter(hasCurve));
+    const means = (runs: readonly Run[]) =>
+      runs.flatMap(({ id }) => {
+        const reading = readings.get(id);
+        return reading?.kind === 'sweep' ? [reading.logged.means] : [];
+      });
+    return channelChanges([means([run]), means(baseline), ...alike.map(means)]);
   },
 
   openLog,

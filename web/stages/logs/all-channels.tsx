@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import { channelLabel } from '../../../core/recording/channels.ts';
 import { Lane } from '../../charts/lane.tsx';
 import { SpeedAxis } from '../../charts/speed-axis.tsx';
-import type { LogView } from '../../workers/figures.worker.ts';
+import type { LogView } from '../../../core/log/log-view.ts';
 import classes from './logs-stage.module.css';
 import { PlainAxis } from '../../charts/plain-axis.tsx';
 import { readingRange } from '../../charts/nice-range.ts';

@@ -6,7 +6,7 @@ import { FindingLine, FindingList } from '../../../ui/severity.tsx';
 import { setupColour } from '../../../setups/setup-colour.ts';
 import { CompareLanes } from '../lanes/compare-lanes.tsx';
 import classes from './presentation.module.css';
-import type { SceneContent } from '../scene/scene.ts';
+import type { SceneContent } from '../../../charts/scene.ts';
 import type { ChangeView } from '../view/view.ts';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';
 import type { CompareView } from '../view/view-address.ts';

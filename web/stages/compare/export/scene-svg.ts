@@ -1,9 +1,9 @@
 import { area, line as linePath } from 'd3-shape';
 import { axisStep } from '../../../charts/axis-step.ts';
 import type { LaneLine } from '../../../charts/lane.tsx';
-import { namesAtEnds } from '../scene/readings.ts';
-import { isEmpty, type AxisRange, type EmptyLane, type Scene, type SceneLane } from '../scene/scene.ts';
-import { axisWords } from '../view/lane-axis.ts';
+import { namesAtEnds } from '../../../charts/readings.ts';
+import { isEmpty, type AxisRange, type EmptyLane, type Scene, type SceneLane } from '../../../charts/scene.ts';
+import { axisWords } from '../../../charts/lane-axis.ts';
 
 /** What stands around the lanes of a picture. */
 export interface PictureWords {

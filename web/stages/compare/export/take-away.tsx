@@ -10,7 +10,7 @@ import { formatSpan } from '../../../ui/figures.ts';
 import button from '../../../ui/text-button.module.css';
 import { gainTableContent, gainTableText } from '../findings/gain-table-content.ts';
 import { sceneAt } from '../scene/compare-scene.ts';
-import type { SceneContent } from '../scene/scene.ts';
+import type { SceneContent } from '../../../charts/scene.ts';
 import { sceneSvg, type PictureWords } from './scene-svg.ts';
 import { shownSetups, type Shown } from '../scene/shown-setups.ts';
 import type { ComparisonFigures } from '../../../../core/figures/comparison-figures.ts';

@@ -3,7 +3,7 @@ import { IconArrowDown, IconArrowUp, IconX } from '@tabler/icons-react';
 import { useState } from 'react';
 import classes from './lane-menu.module.css';
 import button from '../../../ui/text-button.module.css';
-import { axisWords, laneAxes, type LaneAxisId } from '../view/lane-axis.ts';
+import { axisWords, laneAxes, type LaneAxisId } from '../../../charts/lane-axis.ts';
 import { figureLanes, laneWords, moved, placed, laneName } from '../view/lane-list.ts';
 import type { ChangeView } from '../view/view.ts';
 import type { CompareView } from '../view/view-address.ts';

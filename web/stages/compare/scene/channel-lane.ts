@@ -1,10 +1,10 @@
 import type { Stoichiometric } from '../../../../core/fuel/blend.ts';
-import type { LogView } from '../../../workers/figures.worker.ts';
+import type { LogView } from '../../../../core/log/log-view.ts';
 import { readingRange } from '../../../charts/nice-range.ts';
-import { axisWords, type Placing } from '../view/lane-axis.ts';
+import { axisWords, type Placing } from '../../../charts/lane-axis.ts';
 import { laneName } from '../view/lane-list.ts';
 import type { CompareView } from '../view/view-address.ts';
-import type { EmptyLane, LaneContent } from './scene.ts';
+import type { EmptyLane, LaneContent } from '../../../charts/scene.ts';
 
 /** One run's log as a lane draws it. */
 export interface LoggedSide {

@@ -1,8 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import { comparedAt } from '../testing/two-setups.ts';
 import { compareScene, sceneAt, zoomedRanges } from './compare-scene.ts';
-import { namesAtEnds, readingsAt, readingsText } from './readings.ts';
-import { framed, isEmpty, type SceneContent, type SceneLane } from './scene.ts';
+import { namesAtEnds, readingsAt, readingsText } from '../../../charts/readings.ts';
+import { framed, isEmpty, type SceneContent, type SceneLane } from '../../../charts/scene.ts';
 import { shownSetups } from './shown-setups.ts';
 
 function content(address: string): SceneContent {

@@ -1,10 +1,18 @@
+import { peakOf } from '../../../../core/curve/peak.ts';
 import { figureLanes, groupingOf } from '../view/lane-list.ts';
 import { channelLane, type LoggedSide } from './channel-lane.ts';
 import { drumLane } from './drum-lane.ts';
 import { gainLane } from './gain-lane.ts';
 import { powerLane, torqueLane, type LaneSource } from './mean-lanes.ts';
 import { speedRange, wholeOnAxis, zoomedWithin } from './scene-range.ts';
-import { framed, type AxisRange, type EmptyLane, type LaneContent, type Scene, type SceneContent } from './scene.ts';
+import {
+  framed,
+  type AxisRange,
+  type EmptyLane,
+  type LaneContent,
+  type Scene,
+  type SceneContent,
+} from '../../../charts/scene.ts';
 
 /** @returns undefined where no line is to be shown */
 export function compareScene(source: LaneSource, sides: readonly LoggedSide[]): SceneContent | undefined {
@@ -19,6 +27,7 @@ export function compareScene(source: LaneSource, sides: readonly LoggedSide[]): 
     place: top.place,
     band: view.band && { from: top.place.x(view.band[0]), to: top.place.x(view.band[1]) },
     wholeRpm,
+    restRpm: Math.round(peakOf(top.figures.power.engineSpeedRpm, top.figures.power.values).rpm / 10) * 10,
     whole: wholeOnAxis(
       wholeRpm,
       shown.map(({ place }) => place),

@@ -5,7 +5,7 @@ import type { LaneLine } from '../../../charts/lane.tsx';
 import { niceRange } from '../../../charts/nice-range.ts';
 import { formatRpm, formatTenths, scaleNote, signed } from '../../../ui/figures.ts';
 import type { LaneSource } from './mean-lanes.ts';
-import { extentOf, type EmptyLane, type LaneContent } from './scene.ts';
+import { extentOf, type EmptyLane, type LaneContent } from '../../../charts/scene.ts';
 
 function inOneOf(stretches: readonly ClearStretch[], rpm: number): boolean {
   return stretches.some((stretch) => rpm >= stretch.fromRpm && rpm <= stretch.toRpm);

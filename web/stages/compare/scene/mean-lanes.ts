@@ -8,9 +8,9 @@ import { convert } from '../../../../core/units/units.ts';
 import type { LaneLine } from '../../../charts/lane.tsx';
 import { niceRange, type ValueRange } from '../../../charts/nice-range.ts';
 import { formatPower, formatRpm, formatTenths, scaleNote } from '../../../ui/figures.ts';
-import { axisWords, placing, type Placing } from '../view/lane-axis.ts';
+import { axisWords, placing, type Placing } from '../../../charts/lane-axis.ts';
 import type { CompareView } from '../view/view-address.ts';
-import { extentOf, type LaneContent, type LaneReading } from './scene.ts';
+import { extentOf, type LaneContent, type LaneReading } from '../../../charts/scene.ts';
 import { startOfAll, type Shown } from './shown-setups.ts';
 
 /** What every lane is made from. */

@@ -1,7 +1,7 @@
 import type { Job, Setup } from '../../../../contract/records.ts';
 import type { SetupFigures } from '../../../../core/figures/setup-figures.ts';
 import { setupColour, setupDash } from '../../../setups/setup-colour.ts';
-import { placing, type Placing } from '../view/lane-axis.ts';
+import { placing, type Placing } from '../../../charts/lane-axis.ts';
 import { isHidden, isWanted } from '../view/line-list.ts';
 import type { ComparisonFigures } from '../../../../core/figures/comparison-figures.ts';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';

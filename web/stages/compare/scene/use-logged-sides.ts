@@ -3,7 +3,7 @@ import type { Job, Run } from '../../../../contract/records.ts';
 import { wholeDrums, groupingsOf } from '../../../../core/dyno/drums.ts';
 import { stoichiometricOf } from '../../../../core/fuel/blend.ts';
 import { baselineRuns, type FrozenBaseline } from '../../../../core/job/baseline.ts';
-import type { LogView } from '../../../workers/figures.worker.ts';
+import type { LogView } from '../../../../core/log/log-view.ts';
 import { useRunLog } from '../../../log/use-run-log.ts';
 import type { LoggedSide } from './channel-lane.ts';
 import { drumLanes, figureLanes, groupingOf } from '../view/lane-list.ts';

@@ -6,7 +6,7 @@ import { ranSetups } from '../../../../core/job/counted.ts';
 import { usualAgainst, usualTest } from '../../../../core/job/sides.ts';
 import { readSpan } from '../../../../core/smoothing/span.ts';
 import { powerUnits, torqueUnits, type PowerUnit, type TorqueUnit } from '../../../../core/units/units.ts';
-import { laneAxes } from './lane-axis.ts';
+import { laneAxes } from '../../../charts/lane-axis.ts';
 import { figureLanes } from './lane-list.ts';
 
 const rpm = z.coerce.number().min(0).max(30_000);

@@ -1,4 +1,4 @@
-import { useEffect, useRef, type RefObject } from 'react';
+import { useEffect, useRef, useState, type RefObject } from 'react';
 
 /** Nothing narrower than this share of the whole is looked at. */
 const narrowestShare = 0.06;
@@ -17,11 +17,12 @@ interface Zoom {
   inset: { left: number; right: number };
 }
 
-/** Zoom by wheel and pinch, pan by dragging. */
+/** Zoom by wheel and pinch; a drag over the whole range chooses the stretch to be zoomed to, over a part of it it pans. */
 export function useZoom({ plot, whole, range, inset, onZoom }: Zoom) {
   const pointers = useRef(new Map<number, number>());
   const dragged = useRef<{ from: number; range: readonly [number, number]; moved: boolean }>(undefined);
   const pinched = useRef<{ apart: number; range: readonly [number, number] }>(undefined);
+  const [selected, setSelected] = useState<readonly [number, number]>();
   const most = whole[1] - whole[0];
   const allowed = (width: number) => Math.max(narrowestShare * most, Math.min(most, width));
   const show = (from: number, to: number) => {
@@ -61,6 +62,8 @@ export function useZoom({ plot, whole, range, inset, onZoom }: Zoom) {
   }, [plot]);
   return {
     zoomAt,
+    /** The stretch that is being chosen, as shares of the lanes' width. */
+    selected,
     /** True when the press that just ended was a drag: it sets no crosshair. */
     wasDrag: () => dragged.current?.moved ?? false,
     onPointerDown(event: React.PointerEvent) {
@@ -82,6 +85,11 @@ export function useZoom({ plot, whole, range, inset, onZoom }: Zoom) {
       }
       if (!drag.moved && Math.abs(event.clientX - drag.from) < dragPx) return;
       drag.moved = true;
+      if (drag.range[0] === whole[0] && drag.range[1] === whole[1]) {
+        const [one, other] = [shareAt(drag.from), shareAt(event.clientX)];
+        setSelected([Math.min(one, other), Math.max(one, other)]);
+        return;
+      }
       const by =
         ((drag.from - event.clientX) / (box.width - inset.left - inset.right)) * (drag.range[1] - drag.range[0]);
       show(drag.range[0] + by, drag.range[1] + by);
@@ -89,6 +97,14 @@ export function useZoom({ plot, whole, range, inset, onZoom }: Zoom) {
     onPointerUp(event: React.PointerEvent) {
       pointers.current.delete(event.pointerId);
       pinched.current = undefined;
+      if (selected) show(whole[0] + selected[0] * most, whole[0] + selected[1] * most);
+      setSelected(undefined);
+    },
+    /** Left without being let go: nothing is chosen. */
+    onPointerLeave(event: React.PointerEvent) {
+      pointers.current.delete(event.pointerId);
+      pinched.current = undefined;
+      setSelected(undefined);
     },
   };
 }

@@ -1,6 +1,6 @@
 /** @jest-environment jsdom */
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
-import { cleanup, renderHook } from '@testing-library/react';
+import { act, cleanup, renderHook } from '@testing-library/react';
 import { useZoom } from './use-zoom.ts';
 
 type Range = readonly [number, number] | undefined;
@@ -93,6 +93,26 @@ describe('a finger', () => {
     expect((to - from) / 5000).toBeCloseTo(0.5, 6);
     zoom.onPointerUp(pointer(700, 2));
     zoom.onPointerUp(pointer(500, 1));
+  });
+
+  test('over the whole range it chooses a stretch, which is zoomed to when it is let go', () => {
+    zoom.onPointerDown(pointer(54 + 54 + 600));
+    act(() => zoom.onPointerMove(pointer(54 + 54 + 200)));
+    again(whole);
+    expect(zoom.selected).toEqual([0.2, 0.6]);
+    expect(shown).toEqual([]);
+    act(() => zoom.onPointerUp(pointer(54 + 54 + 200)));
+    expect(last()).toEqual([3000, 5000]);
+    again([3000, 5000]);
+    expect(zoom.selected).toBeUndefined();
+  });
+
+  test('that leaves the lanes before it is let go chooses nothing', () => {
+    zoom.onPointerDown(pointer(54 + 54 + 600));
+    act(() => zoom.onPointerMove(pointer(54 + 54 + 200)));
+    again(whole);
+    act(() => zoom.onPointerLeave(pointer(0)));
+    expect(shown).toEqual([]);
   });
 
   test('that was never put down moves nothing', () => {

@@ -1,7 +1,7 @@
-import type { LaneMark } from '../../../charts/lane-marks.tsx';
-import type { LaneLine, LaneProps } from '../../../charts/lane.tsx';
-import type { ValueRange } from '../../../charts/nice-range.ts';
-import type { LaneAxisId, Placing } from '../view/lane-axis.ts';
+import type { LaneMark } from './lane-marks.tsx';
+import type { LaneLine, LaneProps } from './lane.tsx';
+import type { ValueRange } from './nice-range.ts';
+import type { LaneAxisId, Placing } from './lane-axis.ts';
 
 /** From and to, on the lanes' axis. */
 export type AxisRange = readonly [number, number];
@@ -58,6 +58,8 @@ export interface SceneContent {
   /** The engine speeds of all lines, rpm, and the same on the axis. */
   wholeRpm: AxisRange;
   whole: AxisRange;
+  /** Where the crosshair rests until it is moved: the power peak, rpm. */
+  restRpm: number | undefined;
 }
 
 /** A lane with its axes: what is drawn. */

@@ -1,10 +1,10 @@
 import { memo } from 'react';
-import { Gutter } from '../../../charts/gutter.tsx';
-import { LaneMarks } from '../../../charts/lane-marks.tsx';
-import { Lane } from '../../../charts/lane.tsx';
-import { namesAtEnds, readingsAt } from '../scene/readings.ts';
-import { isEmpty, type AxisRange, type EmptyLane, type SceneLane } from '../scene/scene.ts';
-import classes from './compare-lanes.module.css';
+import { Gutter } from './gutter.tsx';
+import { LaneMarks } from './lane-marks.tsx';
+import { Lane } from './lane.tsx';
+import { namesAtEnds, readingsAt } from './readings.ts';
+import { isEmpty, type AxisRange, type EmptyLane, type SceneLane } from './scene.ts';
+import classes from './lane-stack.module.css';
 
 /** A lane of the scene on the screen: its chart, its marks, and its readings in the gutter. */
 export function SceneLaneRow({
@@ -16,7 +16,7 @@ export function SceneLaneRow({
   range: AxisRange;
   at: number | undefined;
 }) {
-  if (isEmpty(lane)) return <p className={classes.noGain}>{lane.why}</p>;
+  if (isEmpty(lane)) return <p className={classes.empty}>{lane.why}</p>;
   return (
     <div className={classes.row}>
       <Chart lane={lane} range={range} />

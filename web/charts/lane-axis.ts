@@ -1,5 +1,5 @@
-import type { Travel } from '../../../../core/curve/travel.ts';
-import { interpolate } from '../../../../core/numerics/interpolation.ts';
+import type { Travel } from '../../core/curve/travel.ts';
+import { interpolate } from '../../core/numerics/interpolation.ts';
 
 /** What the lanes can stand over. Gains are always taken at the same engine speed, whatever they stand over. */
 export const laneAxes = ['engine-speed', 'road-speed', 'time'] as const;

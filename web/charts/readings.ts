@@ -1,5 +1,5 @@
-import { interpolate } from '../../../../core/numerics/interpolation.ts';
-import type { GutterValue } from '../../../charts/gutter.tsx';
+import { interpolate } from '../../core/numerics/interpolation.ts';
+import type { GutterValue } from './gutter.tsx';
 import { isEmpty, type AxisRange, type Scene, type SceneLane } from './scene.ts';
 
 /** A lane's readings at a place of the axis; lines that do not reach it have none. */

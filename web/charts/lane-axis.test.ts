@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { axisStep } from '../../../charts/axis-step.ts';
+import { axisStep } from './axis-step.ts';
 import { axisText, placing } from './lane-axis.ts';
 
 const travel = {

@@ -1,0 +1,161 @@
+import { max, min } from 'd3-array';
+import { interpolate } from '../numerics/interpolation.ts';
+import { Refusal } from '../refusal.ts';
+import type { Recording } from '../recording/recording.ts';
+import { driveOf, type Drive } from '../reduction/drive.ts';
+import type { DynoProfile } from '../dyno/dyno-profile.ts';
+import type { SweepDrive } from '../reduction/sweep-drive.ts';
+import { convert } from '../units/units.ts';
+import { channelOf } from './channel-of.ts';
+import type { Extremes } from './extremes.ts';
+import { eventsOf, wholeLog, type LoggedPull, type LoggerBeside, type LoggerFit, type WholeLog } from './logged-pull.ts'; // prettier-ignore
+import { notLogged } from './not-logged.ts';
+import type { LogEvent, LoggedEngine, RunLog } from './run-log.ts';
+import { noSeries, overPlaces, overSpeed, overTime, type LogSeries } from './series.ts';
+
+/** A run's log ready to be drawn. */
+export interface LogView {
+  events: ShownEvent[];
+  /** What could not be judged, in words. */
+  notLogged: string[];
+  startS: number;
+  endS: number;
+  channels: LoggedChannel[];
+  /** Least and greatest reading in the pull of what limits are held against, by channel or quantity. */
+  extremes: Record<string, { least: number; most: number }>;
+  /** How each logger beside the dyno was laid on its clock, or why not. */
+  loggers: readonly LoggerFit[];
+  /** Of a run without a pull: why nothing in it is judged, and it is shown over time alone. */
+  unjudged?: string;
+}
+
+export interface LoggedChannel {
+  name: string;
+  unit: string;
+  /** Over engine speed and road speed (of rollers), within the pull; both empty where there is no pull. */
+  speed: LogSeries;
+  road?: LogSeries;
+  /** Over the recording's own time, from a little before the pull to a little after. */
+  time: LogSeries;
+  /** In the pull; limits are held against them. NaN where nothing was read. */
+  least: number;
+  most: number;
+}
+
+/** An event with its place on every axis. */
+export interface ShownEvent extends LogEvent {
+  roadKmh?: readonly [number, number];
+}
+
+/** What a sweep's log shows. */
+export function viewOfPull(
+  recording: Recording,
+  sweep: SweepDrive,
+  logged: LoggedPull,
+  engine: LoggedEngine,
+  beside: readonly LoggerBeside[],
+): LogView {
+  const whole = wholeLog(recording, sweep, engine, beside);
+  const road = roadOf(whole.log, sweep.drive, sweep.dyno);
+  return {
+    events: eventsOf(logged, engine).map((event) => ({
+      ...event,
+      ...(road && { roadKmh: [interpolate(whole.log.time, road, event.fromS), interpolate(whole.log.time, road, event.toS)] as const }), // prettier-ignore
+    })),
+    notLogged: notLogged(Array.from(whole.log.channels.keys()), engine),
+    startS: whole.log.startS,
+    endS: whole.log.endS,
+    channels: channelsOf(whole, road, logged.extremes),
+    extremes: Object.fromEntries(logged.extremes),
+    loggers: logged.loggers,
+  };
+}
+
+/**
+ * The log of a run that is no sweep, or that none was found in: all of it over time, nothing judged.
+ * @param why nothing is judged, as a sentence
+ */
+export function viewOfWhole(
+  recording: Recording,
+  dyno: DynoProfile,
+  engineToDrumRatio: number | undefined,
+  engine: LoggedEngine,
+  beside: readonly LoggerBeside[],
+  why: string,
+): LogView {
+  const [startS, endS] = [recording.time[0]!, recording.time[recording.time.length - 1]!];
+  const drive = driveWhereItCan(recording, dyno, engineToDrumRatio);
+  const whole = drive
+    ? wholeLog(recording, { drive, sweep: { startS, endS } }, engine, beside)
+    : withoutDrive(recording, engine, beside);
+  return {
+    events: [],
+    notLogged: [],
+    startS,
+    endS,
+    channels: channelsOf(whole, undefined, new Map()).map((channel) => ({ ...channel, speed: noSeries })),
+    extremes: {},
+    loggers: whole.loggers,
+    unjudged: why,
+  };
+}
+
+function driveWhereItCan(recording: Recording, dyno: DynoProfile, ratio: number | undefined): Drive | undefined {
+  try {
+    return driveOf(recording, dyno, ratio);
+  } catch (error) {
+    if (error instanceof Refusal) return undefined;
+    throw error;
+  }
+}
+
+/** Where not even a speed can be made of it: its own channels, and no logger can be laid beside them. */
+function withoutDrive(recording: Recording, engine: LoggedEngine, beside: readonly LoggerBeside[]): WholeLog {
+  const { time, channels } = recording;
+  return {
+    log: {
+      time,
+      engineSpeedRpm: new Float64Array(time.length).fill(NaN),
+      channels: new Map(channels.map(({ name, values }) => [name, values])),
+      startS: time[0]!,
+      endS: time[time.length - 1]!,
+      engine,
+    },
+    units: new Map(channels.map(({ name, unit }) => [name, unit])),
+    loggers: beside.map(({ name }) => ({ name, refused: 'The run has no speed that it could be time-aligned by.' })),
+  };
+}
+
+/** Road speed at each sample, km/h; undefined for a hub. */
+function roadOf({ time }: RunLog, { time: at, speed }: Drive, { radiusM }: DynoProfile): Float64Array | undefined {
+  if (radiusM === undefined) return undefined;
+  return time.map((t) => convert(interpolate(at, speed, t) * radiusM, 'm/s', 'km/h'));
+}
+
+function channelsOf(
+  { log, units }: WholeLog,
+  road: Float64Array | undefined,
+  extremes: ReadonlyMap<string, Extremes>,
+): LoggedChannel[] {
+  // Engine speed is shown over time also where it was made of the drum's.
+  const named = units.has('engineSpeed') ? units : new Map([...units, ['engineSpeed', 'rpm']]);
+  return Array.from(named).flatMap(([name, unit]) => {
+    const values = channelOf(log, name);
+    if (!values) return [];
+    const [speed, time] = [overSpeed(log, values), overTime(log, values)];
+    if (time.x.length < 2) return [];
+    const judged = extremes.get(name);
+    const drawn = speed.values.length > 1 ? speed.values : time.values;
+    return [
+      {
+        name,
+        unit,
+        speed,
+        ...(road && { road: overPlaces(log, road, values, 0.5) }),
+        time,
+        least: judged?.least ?? min(drawn) ?? NaN,
+        most: judged?.most ?? max(drawn) ?? NaN,
+      },
+    ];
+  });
+}
