@@ -161,6 +161,8 @@ export const briefFields = z.object({
   bonnet: trimmedText(120).nullable(),
   bestRunId: identifier.nullable(),
   untested: freeText(1000),
+  /** Channels whose lanes the job keeps open. */
+  pinnedChannels: z.array(trimmedText(80).min(1)).max(24),
 });
 
 /** One act of the job's history, and what it changed. */

@@ -18,6 +18,12 @@ export const vehicleFields = z.object({
   fuelSystem: trimmedText(200),
   /** What the fuel pressure regulator holds constant: rail less manifold, the gauge pressure, or a target. */
   fuelRegulation: z.enum(['manifold', 'constant', 'target']).nullable(),
+  /** What injectors and pump give as their maker rates them: each injector at a pressure across it, the pump at a gauge pressure. */
+  injectors: z.int().min(1).max(48).nullable(),
+  injectorFlowCcMin: z.number().positive().max(10_000).nullable(),
+  injectorRatedKpa: z.number().positive().max(50_000).nullable(),
+  pumpFlowLh: z.number().positive().max(5000).nullable(),
+  pumpRatedKpa: z.number().positive().max(2000).nullable(),
   gearbox: trimmedText(200),
   drivenAxle: z.enum(['front', 'rear', 'all']).nullable(),
   tyres: trimmedText(120),

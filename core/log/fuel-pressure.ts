@@ -42,14 +42,24 @@ export function fuelPressureSag(log: RunLog): LogEvent[] {
   return least ?? [];
 }
 
+/** What the regulator holds, as the car's record says or the log tells; null where nobody can. */
+export function regulationOf(log: RunLog): FuelRegulation | null {
+  const pressure = log.channels.get('fuelPressure');
+  if (!pressure) return null;
+  if (log.channels.has('fuelPressureTarget')) return 'target';
+  return log.engine.fuelRegulation ?? toldByPressure(log, pressure, manifoldOf(log));
+}
+
+const manifoldOf = ({ channels }: RunLog) => channels.get('manifoldPressure') ?? channels.get('boost');
+
 /** The regulators that it may be. */
 function possible(log: RunLog, pressure: Float64Array): Held[] {
   const target = log.channels.get('fuelPressureTarget');
-  const manifold = log.channels.get('manifoldPressure') ?? log.channels.get('boost');
+  const manifold = manifoldOf(log);
   const stays: Held = { regulation: 'constant', constant: (index) => pressure[index]! };
   const follows = manifold && ({ regulation: 'manifold', constant: (index: number) => pressure[index]! - manifold[index]! } as const); // prettier-ignore
   if (target) return [{ regulation: 'target', constant: (index) => pressure[index]! - target[index]! }];
-  switch (log.engine.fuelRegulation ?? toldByPressure(log, pressure, manifold)) {
+  switch (regulationOf(log)) {
     case 'manifold':
       return [follows ?? stays];
     case 'constant':

@@ -6,11 +6,13 @@ import { driveOf, type Drive } from '../reduction/drive.ts';
 import type { DynoProfile } from '../dyno/dyno-profile.ts';
 import type { SweepDrive } from '../reduction/sweep-drive.ts';
 import { convert } from '../units/units.ts';
+import { boostFigures, type BoostFigures } from './boost-figures.ts';
 import { channelOf } from './channel-of.ts';
 import type { Extremes } from './extremes.ts';
 import { eventsOf, wholeLog, type LoggedPull, type LoggerBeside, type LoggerFit, type WholeLog } from './logged-pull.ts'; // prettier-ignore
 import { notLogged } from './not-logged.ts';
-import type { LogEvent, LoggedEngine, RunLog } from './run-log.ts';
+import { regulationOf } from './fuel-pressure.ts';
+import type { FuelRegulation, LogEvent, LoggedEngine, RunLog } from './run-log.ts';
 import { noSeries, overPlaces, overSpeed, overTime, type LogSeries } from './series.ts';
 
 /** A run's log ready to be drawn. */
@@ -25,6 +27,9 @@ export interface LogView {
   extremes: Record<string, { least: number; most: number }>;
   /** How each logger beside the dyno was laid on its clock, or why not. */
   loggers: readonly LoggerFit[];
+  /** What the fuel pressure is held against; null where nobody can tell. */
+  fuelRegulation: FuelRegulation | null;
+  boost?: BoostFigures | undefined;
   /** Of a run without a pull: why nothing in it is judged, and it is shown over time alone. */
   unjudged?: string;
 }
@@ -56,6 +61,7 @@ export function viewOfPull(
   beside: readonly LoggerBeside[],
 ): LogView {
   const whole = wholeLog(recording, sweep, engine, beside);
+  const pull = { ...logged.log, engine };
   const road = roadOf(whole.log, sweep.drive, sweep.dyno);
   return {
     events: eventsOf(logged, engine).map((event) => ({
@@ -68,6 +74,8 @@ export function viewOfPull(
     channels: channelsOf(whole, road, logged.extremes),
     extremes: Object.fromEntries(logged.extremes),
     loggers: logged.loggers,
+    fuelRegulation: regulationOf(pull),
+    boost: boostFigures(pull),
   };
 }
 
@@ -96,6 +104,7 @@ export function viewOfWhole(
     channels: channelsOf(whole, undefined, new Map()).map((channel) => ({ ...channel, speed: noSeries })),
     extremes: {},
     loggers: whole.loggers,
+    fuelRegulation: null,
     unjudged: why,
   };
 }

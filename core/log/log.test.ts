@@ -193,7 +193,7 @@ describe('what is drawn', () => {
     const boost = log.channels.get('boost')!;
     for (const series of [overSpeed(log, boost), overTime(log, boost)]) {
       expect(series.x.length).toBeGreaterThan(50);
-      expect(series.x.length).toBeLessThanOrEqual(261);
+      expect(series.x.length).toBeLessThanOrEqual(401);
       expect(series.x.every((value, index) => index === 0 || value > series.x[index - 1]!)).toBe(true);
     }
     const top = overSpeed(log, boost).values.at(-1)!;

@@ -7,11 +7,27 @@ const farInSpreads = 3;
 /** A limit is near while less than this share of it is left. */
 const nearShare = 0.1;
 
+/** A difference of a channel from the baseline's: in its own spread, and the larger of its mean and its greatest in its unit. */
+export interface ToldChange {
+  channel: string;
+  unit: string;
+  inSpreads: number;
+  difference: number;
+}
+
+/** Smaller differences than these matter to nobody, however surely they are there. */
+const noticeable: Readonly<Record<string, number>> = { '–': 0.01, kPa: 3, '°C': 3, '°': 0.5, '°BTDC': 0.5, '%': 2, '%vol': 1, V: 0.3, ms: 0.3, MPa: 2, 'g/s': 2, rpm: 30 }; // prettier-ignore
+
+/** Whether a channel differs by more than its own spread explains, and by enough to matter. */
+export function isFar({ unit, inSpreads, difference }: ToldChange): boolean {
+  return inSpreads >= farInSpreads && Math.abs(difference) >= (noticeable[unit] ?? 0);
+}
+
 /** What is known of a run's channels when lanes are chosen from them. */
 export interface ToldChannels {
   logged: readonly string[];
   /** By how much each differs from the baseline's, where there is one. */
-  changes: readonly { channel: string; inSpreads: number }[];
+  changes: readonly ToldChange[];
   events: readonly Pick<LogEvent, 'severity' | 'channels'>[];
   /** The job's, and the usual ones of such an engine. */
   limits: readonly Limit[];
@@ -32,7 +48,11 @@ export interface TellingGroup extends LaneGroup {
 export function tellingGroups(told: ToldChannels): TellingGroup[] {
   const weigh = (name: string) => Math.max(ofEvents(name, told), ofLimits(name, told), ofDifference(name, told));
   return laneGroups(told.logged)
-    .map((group) => ({ ...group, weight: group.ofTheDrum ? -1 : Math.max(...group.channels.map(weigh)) }))
+    .map((group, place) => ({
+      ...group,
+      // Where nothing tells, a log is read in its usual order.
+      weight: (group.ofTheDrum ? -1 : Math.max(...group.channels.map(weigh))) - place / 100,
+    }))
     .sort((a, b) => b.weight - a.weight);
 }
 
@@ -69,6 +89,6 @@ function ofLimits(name: string, { limits, extremes }: ToldChannels): number {
 }
 
 function ofDifference(name: string, { changes }: ToldChannels): number {
-  const spreads = changes.find(({ channel }) => channel === name)?.inSpreads ?? NaN;
-  return spreads >= farInSpreads ? Math.min(70, spreads) : spreads > 0 ? spreads : 0;
+  const change = changes.find(({ channel }) => channel === name);
+  return change && isFar(change) ? Math.min(70, 10 + change.inSpreads) : 0;
 }

@@ -12,13 +12,15 @@ export interface GutterValue {
   colour: string;
 }
 
-const apart = 18;
+/** A value's own height, px; many in a low lane stand closer. */
+const line = 18;
 
 /** The values at the crosshair, each beside its line, moved apart where they would overlap. */
 export function Gutter({ values, range }: { values: GutterValue[]; range: ValueRange }) {
   const { ref, height } = useElementSize();
   const sorted = values.filter((entry) => Number.isFinite(entry.value)).sort((a, b) => b.value - a.value);
-  let lowest = 4;
+  const apart = Math.min(line, Math.max(12, (height - 2) / Math.max(1, sorted.length)));
+  let lowest = Math.min(4, Math.max(0, height - sorted.length * apart));
   const placed = sorted.map((entry) => {
     const top = Math.max(lowest, heightOf(entry.value, range, height) - 9);
     lowest = top + apart;

@@ -18,7 +18,7 @@ export interface Placing {
   rpm(x: number): number;
 }
 
-const unplaced: Placing = { x: (rpm) => rpm, xs: (rpm) => rpm, rpm: (x) => x };
+export const unplaced: Placing = { x: (rpm) => rpm, xs: (rpm) => rpm, rpm: (x) => x };
 
 /** A line that went another way through the speeds stands elsewhere on a time axis. */
 export function placing(axis: LaneAxisId, travel: Travel | undefined, zeroRpm: number): Placing {
@@ -32,5 +32,5 @@ export function placing(axis: LaneAxisId, travel: Travel | undefined, zeroRpm: n
 
 /** What the crosshair says on the axis. */
 export function axisText(axis: LaneAxisId, x: number): string {
-  return `${axis === 'time' ? x.toFixed(2) : Math.round(x)} ${axisWords[axis].unit}`;
+  return `${axis === 'time' ? x.toFixed(2) : Math.round(x).toLocaleString('en-GB')} ${axisWords[axis].unit}`;
 }

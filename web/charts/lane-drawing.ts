@@ -23,6 +23,8 @@ export interface LaneDecoration {
   /** The gain's area: solid above zero, hatched below. */
   gainArea?: { x: ArrayLike<number>; values: ArrayLike<number>; gain: string; loss: string } | undefined;
   zeroColour?: string | undefined;
+  /** Dashed lines across the lane: limits. */
+  levels?: readonly { value: number; colour: string }[] | undefined;
   /** An upright dashed line with a word. */
   upright?: { x: number; word: string; colour: string } | undefined;
   peak?: { x: number; value: number; text: string; colour: string } | undefined;
@@ -61,6 +63,10 @@ export const lanePlugin: Plugin<'line'> = {
     if (lane.zeroColour) {
       const zero = Math.round(scale(chart, 'y').getPixelForValue(0)) + 0.5;
       stroke(ctx, lane.zeroColour, 1.4, [], [chartArea.left, zero], [chartArea.right, zero]);
+    }
+    for (const { value, colour } of lane.levels ?? []) {
+      const level = Math.round(y(chart, value)) + 0.5;
+      stroke(ctx, colour, 1.2, [6, 4], [chartArea.left, level], [chartArea.right, level]);
     }
     for (const trace of lane.traces ?? []) drawTrace(chart, trace);
     ctx.restore();

@@ -1,4 +1,4 @@
-import { CategoryScale, Chart, LinearScale, LineController, LineElement, PointElement } from 'chart.js';
+import { CategoryScale, Chart, LinearScale, LineController, LineElement, PointElement, type Scale } from 'chart.js';
 import { memo, useEffect, useRef } from 'react';
 import { useCanvasColour } from '../setups/setup-colour.ts';
 import { lanePlugin, type LaneDecoration, type Trace } from './lane-drawing.ts';
@@ -9,7 +9,8 @@ Chart.register(LineController, LineElement, PointElement, LinearScale, CategoryS
 
 /** Room for the value axis; the same in every lane so that they stand under one another. */
 export const axisWidth = 54;
-const padding = { top: 10, bottom: 6 };
+/** Above the lines stands the lane's title, so that no line runs through it. */
+const padding = { top: 22, bottom: 6 };
 
 export interface LaneLine {
   id: string;
@@ -129,6 +130,7 @@ function withCanvasColours(
       Object.entries(part).map(([field, value]) => [field, typeof value === 'string' ? colour(value) : value]),
     );
   }
+  if (decoration.levels) result.levels = decoration.levels.map((level) => ({ ...level, colour: colour(level.colour) }));
   if (decoration.zeroColour) result.zeroColour = colour(decoration.zeroColour);
   return result;
 }
@@ -162,6 +164,14 @@ function emptyLane() {
           type: 'linear' as const,
           border: { display: false },
           afterFit: (scale: { width: number }) => void (scale.width = axisWidth),
+          // Round figures alone: a lane's ends need not be such.
+          afterBuildTicks: (scale: Scale) => {
+            const step = (scale.options as unknown as { ticks: { stepSize?: number } }).ticks.stepSize;
+            if (!step) return;
+            const first = Math.ceil(scale.min / step - 1e-9);
+            const last = Math.floor(scale.max / step + 1e-9);
+            scale.ticks = Array.from({ length: Math.max(0, last - first + 1) }, (_, index) => ({ value: (first + index) * step })); // prettier-ignore
+          },
           ticks: {
             font: { family: "'Archivo Variable'", size: 11.5 },
             padding: 9,

@@ -26,6 +26,24 @@ const leastSpan: Record<string, number> = { '%': 10, '°': 2, '°BTDC': 4, '°C'
 
 /** The value axis of logged readings in a unit. */
 export function readingRange(series: readonly Float64Array[], unit: string): ValueRange {
+  const [least, most] = extremesOf(series);
+  return niceRange(least, most, 3, leastSpan[unit] ?? Math.max(1, 0.05 * Math.abs(most)));
+}
+
+/** Free above and below the lines, as a share of what they span. */
+const marginShare = 0.08;
+
+/** The same for a low lane: its ends stand close about the readings, and only the figures on it are round. */
+export function closeRange(series: readonly Float64Array[], unit: string): ValueRange {
+  const [least, most] = extremesOf(series);
+  const { step } = niceRange(least, most, 2, leastSpan[unit] ?? Math.max(1, 0.05 * Math.abs(most)));
+  if (!(least <= most)) return { least: 0, most: 1, step: 1 };
+  const span = Math.max(most - least, leastSpan[unit] ?? Math.max(1, 0.05 * Math.abs(most)));
+  const [middle, half] = [(least + most) / 2, (0.5 + marginShare) * span];
+  return { least: middle - half, most: middle + half, step };
+}
+
+function extremesOf(series: readonly Float64Array[]): [least: number, most: number] {
   let [least, most] = [Infinity, -Infinity];
   for (const values of series) {
     for (const value of values) {
@@ -33,5 +51,5 @@ export function readingRange(series: readonly Float64Array[], unit: string): Val
       most = Math.max(most, value);
     }
   }
-  return niceRange(least, most, 3, leastSpan[unit] ?? Math.max(1, 0.05 * Math.abs(most)));
+  return [least, most];
 }

@@ -17,7 +17,7 @@ export function PlainAxis({ range, unit, at, band }: PlainAxisProps) {
   const ticks: number[] = [];
   for (let place = Math.ceil(range[0] / step) * step; place <= range[1] + 1e-9; place += step) ticks.push(place);
   return (
-    <div className={classes.axis} style={{ paddingLeft: axisWidth }}>
+    <div className={band ? classes.axis : classes.low} style={{ paddingLeft: axisWidth }}>
       <div className={classes.strip}>
         {ticks.map((place) => (
           <span

@@ -21,14 +21,19 @@ export function namesAtEnds({ readings }: Pick<SceneLane, 'readings'>, range: Ax
   );
 }
 
-/** All readings at an engine speed as lines for a spreadsheet: a line a setup or run, a column a lane, units in the head. */
-export function readingsText({ lanes }: Pick<Scene, 'lanes'>, atRpm: number, at: number): string {
+/** All readings at a place of the axis as lines for a spreadsheet: a line a setup or run, a column a lane, units in the head. */
+export function readingsText(
+  { lanes }: Pick<Scene, 'lanes'>,
+  place: number,
+  at: number,
+  axis = 'engine speed [rpm]',
+): string {
   const drawn = lanes.filter((lane): lane is SceneLane => !isEmpty(lane));
   const names = new Map(
     drawn.flatMap(({ readings }) => readings.map(({ id, endName, label }) => [id, endName ?? label])),
   );
   const cells = drawn.map((lane) => new Map(readingsAt(lane, at).map(({ id, text }) => [id, text])));
-  const rows = [...names].map(([id, name]) => [name, String(atRpm), ...cells.map((lane) => lane.get(id) ?? '')]);
+  const rows = [...names].map(([id, name]) => [name, String(place), ...cells.map((lane) => lane.get(id) ?? '')]);
   const head = drawn.map(({ name, readingUnit }) => (readingUnit ? `${name.toLowerCase()} [${readingUnit}]` : name));
-  return [['setup', 'engine speed [rpm]', ...head], ...rows].map((row) => row.join('\t')).join('\n');
+  return [['setup', axis, ...head], ...rows].map((row) => row.join('\t')).join('\n');
 }

@@ -80,7 +80,7 @@ export function isEmpty(lane: SceneLane | LaneContent | EmptyLane): lane is Empt
 }
 
 /** The content within a range of the axis. Lines stay the same objects, so that a zoom need not hand them over again. */
-export function framed({ axis, lanes, band }: SceneContent, range: AxisRange): Scene {
+export function framed({ axis, lanes, band }: Pick<SceneContent, 'axis' | 'lanes' | 'band'>, range: AxisRange): Scene {
   return {
     axis,
     range,

@@ -38,7 +38,7 @@ export function SpeedAxis({ range, atRpm, band, bandName = 'band', onBand }: Spe
     setDragged(undefined);
   };
   return (
-    <div className={classes.axis} style={{ paddingLeft: axisWidth }}>
+    <div className={onBand ? classes.axis : classes.low} style={{ paddingLeft: axisWidth }}>
       <div
         ref={strip}
         className={onBand ? classes.dragged : classes.strip}
@@ -57,7 +57,7 @@ export function SpeedAxis({ range, atRpm, band, bandName = 'band', onBand }: Spe
             key={rpm}
             className={classes.tick}
             style={{ left: share(rpm) }}
-            data-hidden={atRpm !== undefined && Math.abs(rpm - atRpm) < (range[1] - range[0]) * 0.07 ? true : undefined}
+            data-hidden={atRpm !== undefined && Math.abs(rpm - atRpm) < (range[1] - range[0]) * 0.1 ? true : undefined}
           >
             {formatWhole(rpm)}
             {rpm === ticks.at(-1) && <i> rpm</i>}
@@ -89,7 +89,7 @@ export function SpeedAxis({ range, atRpm, band, bandName = 'band', onBand }: Spe
           ))}
         {atRpm !== undefined && (
           <span className={classes.crosshair} style={{ left: share(atRpm) }}>
-            {formatRpm(atRpm)}
+            {formatRpm(atRpm)} rpm
           </span>
         )}
       </div>

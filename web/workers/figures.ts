@@ -1,4 +1,4 @@
-import { keepPreviousData, skipToken, useQuery } from '@tanstack/react-query';
+import { keepPreviousData, skipToken, useQueries, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Job, Run, Setup } from '../../contract/records.ts';
 import type { FiguresView } from '../../core/figures/figures-request.ts';
@@ -9,6 +9,7 @@ import type { LoggedEngine } from '../../core/log/run-log.ts';
 import { queryClient } from '../state/queries.ts';
 import { figuresWorker } from './figures-worker.ts';
 import type { Measured, WorkerRequest } from './figures.worker.ts';
+import type { LogMean } from '../../core/log/mean-log.ts';
 import type { LogView } from '../../core/log/log-view.ts';
 import type { ChannelChange } from '../../core/comparison/channel-changes.ts';
 import { isBoosted } from '../../core/job/is-boosted.ts';
@@ -168,3 +169,21 @@ export function useChannelChanges(
   });
   return data;
 }
+
+/** The logs of several lists of runs, each as their mean; undefined where one is not there yet. */
+export function useLogMeans(
+  lists: readonly (readonly { run: Run; engine: LoggedEngine }[])[],
+): (LogMean | undefined)[] {
+  return useQueries({
+    queries: lists.map((runs) => ({
+      queryKey: ['log-mean', runs.map(({ run }) => revisionOf(run)).join('.'), runs.map(({ engine }) => engine)],
+      queryFn: () => figuresWorker().logMean(runs.map(({ run, engine }) => [run, engine])),
+      staleTime: Infinity,
+      retry: false,
+    })),
+    combine: dataOf,
+  });
+}
+
+/** One function for all, so that the same answers stay the same list. */
+const dataOf = <T>(results: readonly { data: T | undefined }[]): (T | undefined)[] => results.map(({ data }) => data);

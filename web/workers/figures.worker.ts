@@ -12,6 +12,7 @@ import type { Job, Run } from '../../contract/records.ts';
 import { airFromColumns } from '../../core/exchange/air-columns.ts';
 import { RecordingReader, type ReadRecording } from '../../core/exchange/read-csv.ts';
 import type { LoggedEngine } from '../../core/log/run-log.ts';
+import { meanLog, type LogMean } from '../../core/log/mean-log.ts';
 import { viewOfPull, viewOfWhole, type LogView } from '../../core/log/log-view.ts';
 import { channelChanges, type ChannelChange } from '../../core/comparison/channel-changes.ts';
 import { hasCurve } from '../../core/figures/reading.ts';
@@ -64,6 +65,16 @@ async function begin(job: BegunJob): Promise<void> {
 
 type BegunJob = Pick<Job, 'setups' | 'runs' | 'baseline'>;
 
+/** What a run's log shows, and its channels over engine speed, road speed and time. */
+async function logOf(run: Run, engine: LoggedEngine): Promise<LogView> {
+  const [recording, beside] = await Promise.all([fetchedRecording(run), fetchedBeside(run)]);
+  const reading = hasCurve(run) ? await cachedReading(run) : undefined;
+  if (reading?.kind === 'sweep') return viewOfPull(recording, reading.sweep, reading.logged, engine, beside);
+  const why =
+    reading?.kind === 'unusable' ? reading.unusable.why : 'This run is no pull: nothing in its log is judged.';
+  return viewOfWhole(recording, run.dyno, run.engineToDrumRatio ?? undefined, engine, beside, why);
+}
+
 const worker = {
   /** All figures of a job; runs that no curve can be made of are listed instead. @throws NotFetched */
   async figures(request: WorkerRequest): Promise<JobFigures> {
@@ -82,14 +93,11 @@ const worker = {
   begin,
   prepare: prepareRuns,
 
-  /** What a run's log shows, and its channels over engine speed, road speed and time. */
-  async log(run: Run, engine: LoggedEngine): Promise<LogView> {
-    const [recording, beside] = await Promise.all([fetchedRecording(run), fetchedBeside(run)]);
-    const reading = hasCurve(run) ? await cachedReading(run) : undefined;
-    if (reading?.kind === 'sweep') return viewOfPull(recording, reading.sweep, reading.logged, engine, beside);
-    const why =
-      reading?.kind === 'unusable' ? reading.unusable.why : 'This run is no pull: nothing in its log is judged.';
-    return viewOfWhole(recording, run.dyno, run.engineToDrumRatio ?? undefined, engine, beside, why);
+  log: logOf,
+
+  /** The mean of several runs' logs; of one, its own. */
+  async logMean(runs: readonly (readonly [Run, LoggedEngine])[]): Promise<LogMean> {
+    return meanLog(await Promise.all(runs.map(([run, engine]) => logOf(run, engine))));
   },
 
   /** How far each channel of a run is from the baseline's, in its own spread, the farthest first. */

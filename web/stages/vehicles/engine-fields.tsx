@@ -60,6 +60,15 @@ export function EngineFields({ vehicle }: { vehicle: VehicleWithAll }) {
           {choice('fuelRegulation', 'Fuel pressure held')}
           <VehicleNumber vehicle={vehicle} field="tankLitres" label="Tank" unit="L" />
         </div>
+        <div className={brief.triple}>
+          <VehicleNumber vehicle={vehicle} field="injectors" label="Injectors" />
+          <VehicleNumber vehicle={vehicle} field="injectorFlowCcMin" label="each gives" unit="cm³/min" />
+          <VehicleNumber vehicle={vehicle} field="injectorRatedKpa" label="rated at" unit="kPa" />
+        </div>
+        <div className={brief.pair}>
+          <VehicleNumber vehicle={vehicle} field="pumpFlowLh" label="Fuel pump gives" unit="L/h" />
+          <VehicleNumber vehicle={vehicle} field="pumpRatedKpa" label="rated at" unit="kPa" />
+        </div>
         {choice('drivenAxle', 'Driven axle')}
         <VehicleWords vehicle={vehicle} field="gearbox" label="Gearbox" placeholder="5-speed manual" />
         <div className={brief.pair}>

@@ -3,7 +3,9 @@ import { api } from '../../state/api.ts';
 import { SavedField, SavedNumber } from '../../ui/saved-field.tsx';
 
 type Words = 'name' | 'plate' | 'engine' | 'fuelSystem' | 'gearbox' | 'tyres' | 'note';
-type Numbers = 'tankLitres' | 'finalDrive' | 'factoryKw' | 'factoryNm';
+type Numbers =
+  | ('tankLitres' | 'finalDrive' | 'factoryKw' | 'factoryNm')
+  | ('injectors' | 'injectorFlowCcMin' | 'injectorRatedKpa' | 'pumpFlowLh' | 'pumpRatedKpa');
 
 /** A field of a vehicle that stores itself when it is left. */
 export function VehicleWords({

@@ -1,9 +1,9 @@
-import type { Run } from '../../../contract/records.ts';
-import { api } from '../../state/api.ts';
-import { useChange } from '../../state/queries.ts';
-import button from '../../ui/text-button.module.css';
-import type { LogView } from '../../../core/log/log-view.ts';
-import { FindingLine, FindingList } from '../../ui/severity.tsx';
+import type { Run } from '../../../../contract/records.ts';
+import { api } from '../../../state/api.ts';
+import { useChange } from '../../../state/queries.ts';
+import button from '../../../ui/text-button.module.css';
+import type { LogView } from '../../../../core/log/log-view.ts';
+import { FindingLine, FindingList } from '../../../ui/severity.tsx';
 
 /** How each logger's clock was laid on the dyno's, or why it was not. */
 export function LoggerFits({ loggers, run }: Pick<LogView, 'loggers'> & { run: Run }) {

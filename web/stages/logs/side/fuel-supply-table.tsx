@@ -1,0 +1,134 @@
+import { Link } from 'react-router';
+import type { Job, Run } from '../../../../contract/records.ts';
+import { engineOfRun } from '../../../../core/figures/engine-of-run.ts';
+import type { RunFigures } from '../../../../core/figures/figured-run.ts';
+import type { LogView } from '../../../../core/log/log-view.ts';
+import { fuelSupply, type FuelShare, type FuelSupply } from '../../../../core/log/fuel-supply.ts';
+import { recordOf } from '../../../workers/figures.ts';
+import { formatRpm, formatTenths, formatWhole } from '../../../ui/figures.ts';
+import classes from './log-side-pane.module.css';
+
+interface FuelSupplyTableProps {
+  job: Job;
+  run: Run;
+  log: LogView;
+  curve: RunFigures['curve'] | undefined;
+}
+
+/** A step of boost where the setup was not made by one, kPa. */
+const usualStepKpa = 10;
+
+/** Fuel that the pull needed against what injectors and pump give, and what the next step of boost would need. */
+export function FuelSupplyTable({ job, run, log, curve }: FuelSupplyTableProps) {
+  const stepKpa = log.boost && nextStepKpa(job, run);
+  const found = log.unjudged
+    ? undefined
+    : fuelSupply({
+        channels: log.channels,
+        engine: engineOfRun(recordOf(job), run),
+        regulation: log.fuelRegulation,
+        hardware: job.car,
+        power: curve && { engineSpeedRpm: curve.engineSpeedRpm, powerKw: curve.uncorrectedPowerKw },
+        stepKpa,
+      });
+  if (!found) return null;
+  const { neededLh, atRpm, injectors, pump, next, railKpa, expectedKpa } = found;
+  const ends = next && firstToEnd(next);
+  const sag = log.events.find(({ id }) => id === 'fuel-pressure-sag');
+  return (
+    <table className={classes.table} aria-label="Fuel supply">
+      <thead>
+        <tr>
+          <th scope="col">Fuel needed at {formatRpm(atRpm)} rpm</th>
+          <th scope="col">L/h</th>
+          <th scope="col">share</th>
+        </tr>
+      </thead>
+      <tbody>
+        {!injectors && !pump && (
+          <tr>
+            <th scope="row">estimate</th>
+            <td>{formatTenths(neededLh)}</td>
+            <td />
+          </tr>
+        )}
+        {injectors && <Row name="injectors" needed={neededLh} of={injectors} sure={found.measured} />}
+        {pump && <Row name="pump" needed={neededLh} of={pump} sure={found.measured} />}
+        {next && (
+          <tr>
+            <th scope="row">
+              {formatWhole(next.stepKpa)} kPa more boost{ends && `: ${ends.name}`}
+            </th>
+            <td>{formatTenths(next.neededLh)}</td>
+            <td className={found.measured && ends && ends.share > 1 ? classes.over : undefined}>
+              {ends && percent(ends.share)}
+            </td>
+          </tr>
+        )}
+        {railKpa !== undefined && (
+          <tr>
+            <th scope="row">fuel pressure, kPa</th>
+            <td colSpan={2}>
+              {formatWhole(railKpa)}
+              {expectedKpa !== undefined && ` of ${formatWhole(expectedKpa)} expected`}
+            </td>
+          </tr>
+        )}
+        {sag && (
+          <tr>
+            <th scope="row">sag of {formatWhole(sag.figure)} kPa begins</th>
+            <td colSpan={2} className={classes.over}>
+              {formatRpm(sag.fromRpm)} rpm{run.fuel?.litres ? `, tank ${formatWhole(run.fuel.litres)} L` : ''}
+            </td>
+          </tr>
+        )}
+      </tbody>
+      <caption>
+        Estimate: {found.rests}.{injectors && ` Injectors ${injectors.rests}.`}
+        {pump && ` Pump ${pump.rests}.`}
+        {(!injectors || !pump) && (
+          <>
+            {' '}
+            <Link to={`/vehicles/${job.vehicleId}`}>
+              {injectors ? 'Write down the pump' : pump ? 'Write down the injectors' : 'Write down injectors and pump'}
+            </Link>{' '}
+            to see where they end.
+          </>
+        )}
+      </caption>
+    </table>
+  );
+}
+
+/** Another step like the one that the run's setup was made by. */
+function nextStepKpa({ setups }: Job, { setupId }: Run): number {
+  const items = setups.find(({ id }) => id === setupId)?.items ?? [];
+  const by = items.flatMap((item) => (item.kind === 'boost' && item.by !== undefined && item.by > 0 ? [item.by] : []));
+  return by[0] ?? usualStepKpa;
+}
+
+function Row({ name, needed, of, sure }: { name: string; needed: number; of: FuelShare; sure: boolean }) {
+  return (
+    <tr>
+      <th scope="row">
+        {name}
+        {of.endsRpm !== undefined && `, at their end from ${formatRpm(of.endsRpm)} rpm`}
+      </th>
+      <td>
+        {formatTenths(needed)} of {formatTenths(of.givesLh)}
+      </td>
+      <td className={sure && of.share > 1 ? classes.over : undefined}>{percent(of.share)}</td>
+    </tr>
+  );
+}
+
+const percent = (share: number) => `${formatWhole(100 * share)} %`;
+
+/** Of injectors and pump, what ends first. */
+function firstToEnd(next: NonNullable<FuelSupply['next']>): { name: string; share: number } | undefined {
+  const all = [
+    { name: 'injectors', share: next.injectors ?? 0 },
+    { name: 'pump', share: next.pump ?? 0 },
+  ].sort((a, b) => b.share - a.share);
+  return all[0] && all[0].share > 0 ? all[0] : undefined;
+}

@@ -1,0 +1,16 @@
+import { useMemo } from 'react';
+import type { Job } from '../../../../contract/records.ts';
+import { engineOfRun } from '../../../../core/figures/engine-of-run.ts';
+import { recordOf, useLogMeans } from '../../../workers/figures.ts';
+import type { LogSide } from '../lanes/log-scene.ts';
+import type { Beside } from './beside.ts';
+
+/** The logs of what is laid beside, as far as they are there; the same list while nothing of it changes. */
+export function useBesideLogs(job: Job, beside: readonly Beside[]): LogSide[] {
+  const record = recordOf(job);
+  const logs = useLogMeans(beside.map(({ runs }) => runs.map((run) => ({ run, engine: engineOfRun(record, run) }))));
+  return useMemo(
+    () => beside.flatMap(({ label, colour }, at) => (logs[at] ? [{ label, colour, log: logs[at] }] : [])),
+    [beside, logs],
+  );
+}
