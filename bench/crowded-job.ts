@@ -1,4 +1,5 @@
 import type { Job, Setup } from '../contract/records.ts';
+import type { Recording } from '../core/recording/recording.ts';
 import { writeRecordingCsv } from '../core/exchange/write-csv.ts';
 import { generatedRun } from '../core/testing/generated-run.ts';
 import { testDyno, usualTorque } from '../core/testing/test-car.ts';
@@ -10,8 +11,14 @@ const air = { temperatureC: 21, pressureHpa: 1004, relativeHumidityPct: 45 };
  * further, with so many imported runs each.
  *
  * @param api its address, `/api` included
+ * @param logged what is recorded beside what a drawn pull holds
  */
-export async function crowdedJob(api: string, setups: number, runsEach: number): Promise<Job> {
+export async function crowdedJob(
+  api: string,
+  setups: number,
+  runsEach: number,
+  logged: (recording: Recording) => Recording = (recording) => recording,
+): Promise<Job> {
   const ask = async <T>(method: string, path: string, body?: unknown): Promise<T> => {
     const headers = { 'content-type': 'application/json' };
     const response = await fetch(api + path, { method, headers, ...(body ? { body: JSON.stringify(body) } : {}) });
@@ -30,7 +37,7 @@ export async function crowdedJob(api: string, setups: number, runsEach: number):
     for (let run = 0; run < runsEach; run++) {
       const recording = generatedRun({ seed: 1000 * step + run, speedNoise: 0.008, drumTorque: (rpm) => factor * usualTorque(rpm) }); // prettier-ignore
       const form = new FormData();
-      form.append('file', new Blob([writeRecordingCsv(recording)]), 'run.csv');
+      form.append('file', new Blob([writeRecordingCsv(logged(recording))]), 'run.csv');
       form.append(
         'settings',
         JSON.stringify({ setupId, dyno: testDyno, air, engineToDrumRatio: null, startedAt: new Date().toISOString() }),

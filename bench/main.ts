@@ -6,6 +6,7 @@ import { experimentRates } from './experiments.ts';
 import { table } from './figure.ts';
 import { logRates } from './logs.ts';
 import { importFigures } from './imports.ts';
+import { logPageFigures } from './log-page.ts';
 import { listTimes } from './lists.ts';
 import { recordingFigures } from './recording.ts';
 import { caseErrors, reductionTimes } from './reduction.ts';
@@ -26,6 +27,7 @@ const figures = [
   ...(await importFigures()),
   ...(await recordingFigures()),
   ...(await comparingFigures()),
+  ...(await logPageFigures()),
   ...(await startTimes()),
 ];
 process.stdout.write(process.argv.includes('--json') ? `${JSON.stringify(figures, null, 2)}\n` : `${table(figures)}\n`);

@@ -5,13 +5,20 @@ import { usePreferences } from '../state/preferences.ts';
 import { useLearned } from '../state/queries.ts';
 import { recordOf, useFigures } from '../workers/figures.ts';
 
-/** A job's figures as every stage but Compare looks at them: by the shop's preferences, with all that it has learned. */
-export function useJobFigures(job: Job, sides: Pick<FiguresView, 'testId' | 'againstId'>): JobFigures | undefined {
+/**
+ * A job's figures as every stage but Compare looks at them: by the shop's preferences, with all that it has learned.
+ * @param wanted false while something else is waited for that the worker should do first
+ */
+export function useJobFigures(
+  job: Job,
+  sides: Pick<FiguresView, 'testId' | 'againstId'>,
+  wanted = true,
+): JobFigures | undefined {
   const { standard, powerUnit } = usePreferences();
   const { learned, pending } = useLearned(job.runs.at(-1)?.device, job.id);
   const hasRuns = job.runs.some((run) => run.state !== 'recording');
   const { data } = useFigures(
-    hasRuns && !pending
+    wanted && hasRuns && !pending
       ? { job: recordOf(job), learned, view: { standard, share: 1, smoothing: 'auto', ...sides, powerUnit } }
       : undefined,
   );

@@ -5,6 +5,7 @@ import {
   fetchedBeside,
   fetchedRecording,
   fetchRuns,
+  othersHaveHadTheirTurn,
   prepareRuns,
   readInTurn,
 } from './run-readings.ts';
@@ -58,6 +59,8 @@ async function begin(job: BegunJob): Promise<void> {
   // On their way while the first are being read.
   fetchRuns(others);
   const sweeps = sweepsOf(spanRuns(job, baselineId, job.baseline), await reading);
+  // A log that is waited for needs no span.
+  await othersHaveHadTheirTurn();
   // Kept for whoever asks for figures: auto smoothing rests on the baseline's runs alone.
   if (sweeps.length > 0) resolvedSpan('auto', sweeps);
   await readInTurn(others);

@@ -163,7 +163,7 @@ export async function prepareRuns(runs: readonly Run[]): Promise<void> {
 }
 
 /** Lets whoever asks for figures meanwhile be answered first; a timer would wait some ms each time. */
-function othersHaveHadTheirTurn(): Promise<void> {
+export function othersHaveHadTheirTurn(): Promise<void> {
   return new Promise((resolve) => {
     const { port1, port2 } = new MessageChannel();
     port1.onmessage = () => {

@@ -7,7 +7,8 @@ import type { LaneAxisId } from '../../charts/lane-axis.ts';
 import { signed } from '../../ui/figures.ts';
 import { writtenReading } from '../../log/written-reading.ts';
 import classes from './channel-table.module.css';
-import { seriesOver, type LogSide } from './lanes/log-scene.ts';
+import { seriesOver } from './lanes/log-scene.ts';
+import type { LogSide } from './view/log-side.ts';
 import { PinButton } from './pin-button.tsx';
 
 interface ChannelTableProps {

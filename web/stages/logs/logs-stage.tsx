@@ -21,9 +21,11 @@ function Logs({ job }: { job: Job }) {
   const runs = endedRuns(job);
   const run = runs.find(({ label }) => label === view.run) ?? runs.at(-1);
   const baselineId = baselineSetup(job.setups, job.baseline).id;
-  const figures = useJobFigures(job, { testId: run?.setupId ?? undefined, againstId: baselineId });
   const setup = job.setups.find(({ id }) => id === run?.setupId);
   const { data: log, error } = useRunLog(job, run);
+  // The lanes are what is waited for here; the cards' figures and the peak's place come after them.
+  const isThere = run === undefined || log !== undefined || error !== null;
+  const figures = useJobFigures(job, { testId: run?.setupId ?? undefined, againstId: baselineId }, isThere);
   // Where nothing was pulled there is no engine speed to lay it over.
   const shown = log?.unjudged ? { ...view, axis: 'time' as const } : view;
   return (

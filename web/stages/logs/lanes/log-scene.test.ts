@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import type { LoggedChannel, ShownEvent } from '../../../../core/log/log-view.ts';
 import { readingsAt } from '../../../charts/readings.ts';
-import { groupLane, placeOf, seriesOver, wholeOf, type LogSide } from './log-scene.ts';
+import { groupLane, placeOf, seriesOver, wholeOf } from './log-scene.ts';
+import type { LogSide } from '../view/log-side.ts';
 
 const x = Float64Array.from({ length: 50 }, (_, index) => 2000 + 100 * index);
 const channel = (name: string, unit: string, at: (rpm: number) => number): LoggedChannel => ({

@@ -4,21 +4,13 @@ import { channelLabel } from '../../../../core/recording/channels.ts';
 import { limitChannel, limitQuantities, type Limit } from '../../../../core/limits/limit.ts';
 import type { LaneGroup } from '../../../../core/log/lane-groups.ts';
 import type { LoggedChannel, ShownEvent } from '../../../../core/log/log-view.ts';
-import type { LogMean } from '../../../../core/log/mean-log.ts';
 import type { LogSeries } from '../../../../core/log/series.ts';
 import { unplaced, type LaneAxisId } from '../../../charts/lane-axis.ts';
 import type { LaneLine } from '../../../charts/lane.tsx';
 import { closeRange } from '../../../charts/nice-range.ts';
 import type { AxisRange, LaneContent } from '../../../charts/scene.ts';
+import type { LogSide } from '../view/log-side.ts';
 import { writtenReading } from '../../../log/written-reading.ts';
-
-/** A run's log, or the mean of a setup's, as the lanes draw it. */
-export interface LogSide {
-  /** B2, or B for the mean of its runs. */
-  label: string;
-  colour: string;
-  log: LogMean;
-}
 
 /** A limit is drawn while it lies within so many times the range of what was read. */
 const limitWithin = 1.5;

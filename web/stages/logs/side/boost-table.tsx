@@ -1,6 +1,6 @@
 import type { BoostFigures, WithInterval } from '../../../../core/log/boost-figures.ts';
 import { formatRpm, formatTenths, formatWhole, plusMinus } from '../../../ui/figures.ts';
-import type { LogSide } from '../lanes/log-scene.ts';
+import type { LogSide } from '../view/log-side.ts';
 import classes from './log-side-pane.module.css';
 
 interface BoostTableProps {

@@ -4,7 +4,7 @@ import type { JobFigures } from '../../../../core/figures/job-figures.ts';
 import type { RunFinding } from '../../../../core/judgement/run-findings.ts';
 import type { LogView, ShownEvent } from '../../../../core/log/log-view.ts';
 import { FindingLine, FindingList, SeverityMark } from '../../../ui/severity.tsx';
-import type { LogSide } from '../lanes/log-scene.ts';
+import type { LogSide } from '../view/log-side.ts';
 import { BoostTable } from './boost-table.tsx';
 import { FuelSupplyTable } from './fuel-supply-table.tsx';
 import classes from './log-side-pane.module.css';

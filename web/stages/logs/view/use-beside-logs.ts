@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import type { Job } from '../../../../contract/records.ts';
 import { engineOfRun } from '../../../../core/figures/engine-of-run.ts';
 import { recordOf, useLogMeans } from '../../../workers/figures.ts';
-import type { LogSide } from '../lanes/log-scene.ts';
+import type { LogSide } from './log-side.ts';
 import type { Beside } from './beside.ts';
 
 /** The logs of what is laid beside, as far as they are there; the same list while nothing of it changes. */
