@@ -69,22 +69,30 @@ export const viewFields = z.object({
 });
 
 /** A power curve from elsewhere: engine speed in rpm, power in kW. */
-export const borrowedCurveFields = z.object({
-  name: trimmedText(40).min(1, 'name the curve'),
-  origin: trimmedText(300).min(1, 'say where it comes from: a curve of unknown origin is worth nothing'),
-  scale,
-  points: z
-    .array(z.tuple([z.number().positive().max(30_000), z.number().min(-100).max(10_000)]))
-    .min(2, 'two points at least make a curve')
-    .max(2000)
-    .refine((points) => points.every(([rpm], index) => index === 0 || rpm > points[index - 1]![0]), {
-      message: 'engine speeds must rise from point to point',
-    }),
-});
+export const borrowedCurveFields = z
+  .object({
+    name: trimmedText(40).min(1, 'name the curve'),
+    origin: trimmedText(300).min(1, 'say where it comes from: a curve of unknown origin is worth nothing'),
+    scale,
+    points: z
+      .array(z.tuple([z.number().positive().max(30_000), z.number().min(-100).max(10_000)]))
+      .max(2000)
+      .refine((points) => points.every(([rpm], index) => index === 0 || rpm > points[index - 1]![0]), {
+        message: 'engine speeds must rise from point to point',
+      }),
+    /** A norm that is known by its peak alone, kW. */
+    peakKw: z.number().positive().max(10_000).nullable().default(null),
+    /** How far the curve may be off by the way it was come by (traced from a picture), half of its 95 % interval, kW. */
+    errorKw: z.number().min(0).max(1000).nullable().default(null),
+  })
+  .refine(({ points, peakKw }) => points.length > 1 || peakKw !== null, {
+    message: 'two points at least make a curve',
+    path: ['points'],
+  });
 
 export const band = bandFields.safeExtend(stored);
 export const savedView = viewFields.extend(stored);
-export const borrowedCurve = borrowedCurveFields.extend(stored);
+export const borrowedCurve = borrowedCurveFields.safeExtend(stored);
 export type BorrowedCurve = z.infer<typeof borrowedCurve>;
 export const limit = limitFields.safeExtend(stored);
 export type LimitRecord = z.infer<typeof limit>;

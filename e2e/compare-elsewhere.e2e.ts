@@ -101,3 +101,135 @@ test('an earlier version of the frozen baseline is shown as it was', async ({ pa
   ).toBeVisible();
   await expect.poll(async () => (await tableOf(page)).common![0]).not.toBe(now[0]);
 });
+
+test('a result table of another dyno gives a curve a run, and one that cannot be read says why', async ({
+  page,
+  recorded,
+}) => {
+  const { suvok, job } = await recorded('two-setups');
+  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300`);
+  await openElsewhere(page);
+  await page.getByRole('button', { name: 'Borrow a curve…' }).click();
+  await page.getByText('Result table', { exact: true }).click();
+  await page.getByLabel('Where it comes from').fill('another shop, in spring');
+  const file = page.locator('input[type=file]');
+  await file.setInputFiles({ name: 'notes.txt', mimeType: 'text/plain', buffer: Buffer.from('no table\nat all') });
+  await expect(page.getByText(/No table was found|No row of headings/)).toBeVisible();
+  const rows = [3000, 4000, 5000, 6000].map((rpm) => `${rpm};${rpm / 50},0;${rpm / 48}`);
+  await file.setInputFiles({
+    name: 'results.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(['RPM;Before power (PS);After power (PS)', ...rows].join('\n')),
+  });
+  await expect(page.getByLabel(/^Before: 3,000 to 6,000 rpm, peak 88\.3 kW at 6,000/)).toBeChecked();
+  await page.getByLabel(/^Before:/).uncheck();
+  await page.getByRole('button', { name: 'Lay it beside' }).click();
+  await expect(page).toHaveURL(/from=curve-\d+/);
+  await page.keyboard.press('Escape');
+  await expect(page.getByTestId('sentence')).toContainText(/against After from 3,000 to [56],/);
+});
+
+test('a norm known as one figure is a dashed line and a plain difference, without a verdict', async ({
+  page,
+  recorded,
+}) => {
+  const { suvok, job } = await recorded('two-setups');
+  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300`);
+  await openElsewhere(page);
+  await page.getByRole('button', { name: 'Borrow a curve…' }).click();
+  await page.getByText('One figure', { exact: true }).click();
+  await page.getByLabel('Name', { exact: true }).fill('club norm');
+  await page.getByLabel('Where it comes from').fill('twelve like cars');
+  await page.getByRole('button', { name: 'Lay it beside' }).click();
+  await expect(page.getByText('Give the peak power.')).toBeVisible();
+  await page.getByLabel('Peak power').fill('90');
+  await page.getByRole('button', { name: 'Lay it beside' }).click();
+  await page.keyboard.press('Escape');
+  await expect(page.getByTestId('sentence')).toContainText(
+    /^B peaks at \d+\.\d kW at the wheels, \d+\.\d kW \(\d+\.\d %\) (above|below) the norm\. “club norm” is 90\.0 kW/,
+  );
+  await expect(page.getByRole('figure').filter({ hasText: 'club norm 90.0, dashed' })).toBeVisible();
+  await expect(page.getByTestId('gain-table')).toHaveCount(0);
+});
+
+/** A sheet with a red line from 20 kW at 2,000 rpm to 100 kW at 6,000: its frame runs from 1,000 rpm and 0 kW to 7,000 and 120. */
+async function drawnSheet(page: Page): Promise<Buffer> {
+  const address = await page.evaluate(() => {
+    const canvas = document.createElement('canvas');
+    Object.assign(canvas, { width: 700, height: 500 });
+    const pen = canvas.getContext('2d')!;
+    pen.fillStyle = 'white';
+    pen.fillRect(0, 0, 700, 500);
+    pen.strokeStyle = '#bbb';
+    pen.strokeRect(50, 40, 600, 420);
+    pen.strokeStyle = '#c22';
+    pen.lineWidth = 3;
+    pen.beginPath();
+    pen.moveTo(150, 460 - (20 / 120) * 420);
+    pen.lineTo(550, 460 - (100 / 120) * 420);
+    pen.stroke();
+    return canvas.toDataURL('image/png');
+  });
+  return Buffer.from(address.split(',')[1]!, 'base64');
+}
+
+/** The same line as a document of one page, 700 × 500 points. */
+function drawnDocument(): Buffer {
+  const y = (kw: number) => 40 + (kw / 120) * 420;
+  const content = `0.7 G 50 40 600 420 re S 0.8 0.1 0.1 RG 3 w 150 ${y(20)} m 550 ${y(100)} l S`;
+  const objects = [
+    '<< /Type /Catalog /Pages 2 0 R >>',
+    '<< /Type /Pages /Kids [3 0 R] /Count 1 >>',
+    '<< /Type /Page /Parent 2 0 R /MediaBox [0 0 700 500] /Contents 4 0 R >>',
+    `<< /Length ${content.length} >>\nstream\n${content}\nendstream`,
+  ];
+  const body = objects.map((object, at) => `${at + 1} 0 obj\n${object}\nendobj\n`).join('');
+  return Buffer.from(`%PDF-1.4\n${body}trailer\n<< /Root 1 0 R /Size 5 >>\n%%EOF\n`);
+}
+
+for (const kind of ['png', 'pdf'] as const)
+  test(`a printed sheet (${kind}) is traced by its colour, with what the tracing leaves open`, async ({
+    page,
+    recorded,
+  }) => {
+    const { suvok, job } = await recorded('two-setups');
+    await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300`);
+    await openElsewhere(page);
+    await page.getByRole('button', { name: 'Borrow a curve…' }).click();
+    await page.getByText('Picture of a sheet', { exact: true }).click();
+    await page.getByLabel('Name', { exact: true }).fill('old sheet');
+    await page.getByLabel('Where it comes from').fill('the folder in the glove box');
+    const buffer = kind === 'png' ? await drawnSheet(page) : drawnDocument();
+    const file = page.locator('input[type=file]');
+    await file.setInputFiles({ name: 'broken.pdf', mimeType: 'application/pdf', buffer: Buffer.from('no document') });
+    await expect(page.getByText('broken.pdf cannot be read as a PDF')).toBeVisible();
+    await file.setInputFiles({ name: `sheet.${kind}`, mimeType: kind === 'png' ? 'image/png' : 'application/pdf', buffer }); // prettier-ignore
+    const sheet = page.getByRole('img', { name: 'The sheet' });
+    await expect(sheet).toBeVisible();
+    for (const [label, figure] of [
+      ['Low speed', 1000],
+      ['High speed', 7000],
+      ['Low value', 0],
+      ['High value', 120],
+    ] as const)
+      // prettier-ignore
+      await page.getByLabel(label).fill(String(figure));
+    await sheet.scrollIntoViewIfNeeded();
+    const press = async (x: number, y: number) => {
+      const box = (await sheet.boundingBox())!;
+      await sheet.click({ position: { x: (x / 700) * box.width, y: (y / 500) * box.height } });
+    };
+    await press(50, 460);
+    await press(650, 460);
+    await press(50, 460);
+    await press(50, 40);
+    await expect(page.getByRole('status').filter({ hasText: 'Press on the line' })).toBeVisible();
+    await press(350, 460 - (60 / 120) * 420);
+    await expect(page.getByText(/^Traced from [12],\d+ to [56],\d+ rpm: peak (99|100|101)\.\d kW at [56],\d+ rpm, ± \d\.\d kW by the tracing/)).toBeVisible(); // prettier-ignore
+    await page.getByRole('button', { name: 'Lay it beside' }).click();
+    await expect(page).toHaveURL(/from=curve-\d+/);
+    await page.keyboard.press('Escape');
+    await expect(
+      page.getByText(/It was traced within ± \d\.\d kW; how it was measured is another matter/),
+    ).toBeVisible();
+  });

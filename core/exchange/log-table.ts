@@ -21,7 +21,8 @@ export interface LogColumn {
 
 /** Lines before the headings: titles, dates, what the logger is set to. */
 const mostBefore = 60;
-const leastRows = 20;
+/** A logger's table has so many rows at least; a result table may have few. */
+const usualLeastRows = 20;
 const separators = ['\t', ';', '|', ','] as const;
 const comment = /^\s*(#|\/\/|%|!)/;
 
@@ -47,7 +48,7 @@ export function decodedText(bytes: Uint8Array): string {
  * again, headings twice.
  * @throws Refusal with what is wrong with it
  */
-export function readLogTable(text: string): LogTable {
+export function readLogTable(text: string, leastRows = usualLeastRows): LogTable {
   if (text.slice(0, 4096).includes('\0')) throw new Refusal('The file is not text. Export the log as text (CSV) and try again.'); // prettier-ignore
   const lines = text.replace(/^\uFEFF/, '').split(/\r\n|\n|\r/).filter((line) => line.trim() !== '' && !comment.test(line)); // prettier-ignore
   const separator = separatorOf(lines);

@@ -76,12 +76,15 @@ export function borrowedComparison(
   };
 }
 
-function borrowedFindings({ name, origin, scale }: BorrowedCurve, { settings }: ResolvedRequest): Unlikeness[] {
+function borrowedFindings(
+  { name, origin, scale, errorKw }: BorrowedCurve,
+  { settings }: ResolvedRequest,
+): Unlikeness[] {
   const shown = settings.crank ? 'crank' : 'wheels';
   const found: Unlikeness = {
     id: 'borrowed',
     severity: 'stop',
-    message: `“${name}” is a borrowed curve, for orientation only: ${origin}.`,
+    message: `“${name}” is a borrowed curve, for orientation only: ${origin}.${typeof errorKw === 'number' ? ` It was traced within ± ${errorKw.toFixed(1)} kW; how it was measured is another matter.` : ''}`,
     matters: 'another dyno, air or car moves a curve by several percent, and nobody knows its spread',
     remedy: 'Record a baseline of this car on this dyno.',
   };

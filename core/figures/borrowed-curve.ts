@@ -12,6 +12,15 @@ export interface BorrowedCurve {
   scale: 'crank' | 'wheels';
   /** Engine speed, rpm, rising, and power, kW. */
   points: readonly (readonly [number, number])[];
+  /** A norm that is known by its peak alone, kW. */
+  peakKw?: number | null;
+  /** How far a curve that was traced may be off, half of its 95 % interval, kW. */
+  errorKw?: number | null;
+}
+
+/** Whether it is one figure, and no curve. */
+export function isPeakAlone(curve: BorrowedCurve): curve is BorrowedCurve & { peakKw: number } {
+  return curve.points.length < 2 && typeof curve.peakKw === 'number';
 }
 
 /**

@@ -35,6 +35,10 @@ export interface JobFigures {
   next: NextRun;
   /** The borrowed curve that the setup is compared with. */
   borrowed?: Record<'power' | 'torque', MeanCurve>;
+  /** How far it may be off by the way it was traced, half of its 95 % interval, kW. */
+  borrowedErrorKw?: number;
+  /** The norm of one figure that the setup is held against, on the scale that is shown. */
+  norm?: { name: string; kw: number };
   /** Why there is no comparison, as a sentence. */
   noComparison?: string;
   /** What each step on the way to the test setup gave, where it was asked for. */

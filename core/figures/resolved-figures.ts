@@ -25,7 +25,8 @@ import type { FamilyPair } from '../judgement/job-claims.ts';
 import type { SetupCurves } from './setup-curves.ts';
 import { setupFigures, type SetupFigures } from './setup-figures.ts';
 import type { ResolvedRequest } from './resolved-request.ts';
-import { borrowedRunCurves } from './borrowed-curve.ts';
+import { borrowedRunCurves, isPeakAlone, type BorrowedCurve } from './borrowed-curve.ts';
+import { normSentence } from './norm-sentence.ts';
 import { unusableFor } from './unusable.ts';
 import type { JobFigures } from './job-figures.ts';
 
@@ -87,7 +88,15 @@ export function resolvedFigures(runs: readonly FiguredRun[], request: ResolvedRe
   if (request.curvesOnly) return result;
   if (request.everyPair) result.pairs = familyOf(figuresOfSetups).map((pair) => comparisonOfPair(of, pair.testId, pair.againstId)); // prettier-ignore
   try {
-    if (request.borrowed) result.borrowed = borrowedRunCurves(request.borrowed, request.settings.gridRpm);
+    if (request.borrowed && isPeakAlone(request.borrowed)) {
+      const { name, peakKw, scale } = request.borrowed;
+      if (scale === shownScale(request)) result.norm = { name, kw: peakKw };
+      throw new Refusal(normOf(request, request.borrowed, counted(testId)));
+    }
+    if (request.borrowed) {
+      result.borrowed = borrowedRunCurves(request.borrowed, request.settings.gridRpm);
+      if (typeof request.borrowed.errorKw === 'number') result.borrowedErrorKw = request.borrowed.errorKw;
+    }
     result.comparison = comparisonFigures(of);
   } catch (error) {
     if (!(error instanceof Refusal)) throw error;
@@ -95,6 +104,22 @@ export function resolvedFigures(runs: readonly FiguredRun[], request: ResolvedRe
   }
   return result;
 }
+
+/** A norm of one figure makes no comparison of curves: how far the setup is from it is said instead. */
+function normOf(
+  request: ResolvedRequest,
+  norm: BorrowedCurve & { peakKw: number },
+  runs: readonly CountedRun[],
+): string {
+  return normSentence(norm, {
+    letter: request.setups.find(({ id }) => id === request.testId)?.letter ?? '?',
+    peaksKw: runs.map(({ figures }) => figures.curve.peakPower.value),
+    shown: shownScale(request),
+    unit: request.powerUnit,
+  });
+}
+
+const shownScale = ({ settings }: ResolvedRequest) => (settings.crank ? 'crank' : 'wheels');
 
 /** The pairs that are judged, each once. */
 function familyOf(setups: readonly SetupFigures[]): FamilyPair[] {

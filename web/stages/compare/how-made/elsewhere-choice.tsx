@@ -4,7 +4,7 @@ import { useState } from 'react';
 import type { Job } from '../../../../contract/records.ts';
 import { entriesOf } from '../../../state/entries.ts';
 import { useJob, useJobs, useVehicle } from '../../../state/queries.ts';
-import { BorrowCurve } from './borrow-curve.tsx';
+import { BorrowCurve } from './borrow/borrow-curve.tsx';
 import { guestNamed, guestSetup, guestSetups } from '../view/use-elsewhere.ts';
 import type { ChangeView } from '../view/view.ts';
 import type { CompareView } from '../view/view-address.ts';

@@ -137,6 +137,7 @@ export function powerLane(source: LaneSource): LaneContent {
   const peak = peakOf(top.figures.power.engineSpeedRpm, top.figures.power.values);
   const peakText = `${peakBound(peak)}${formatPower(peak.value, view.powerUnit)}`;
   const marks = marksOf(source, scale);
+  const norm = figures.norm && scale(figures.norm.kw);
   return {
     id: 'power',
     lines,
@@ -152,20 +153,29 @@ export function powerLane(source: LaneSource): LaneContent {
         colour: top.colour,
       },
       envelope: repeatability(source, scale),
+      ...(norm === undefined ? {} : { levels: [{ value: norm, colour: 'var(--ink)' }] }),
     },
     valuesWithin: (range) => {
       const [least, most] = extentOf(drawnThrough, range);
-      return niceRange(least, most + (most - least) * 0.09, 5);
+      return niceRange(least, Math.max(most + (most - least) * 0.09, norm ?? 0), 5);
     },
     name: 'Power',
-    unit: (values) => `${view.powerUnit}${scaleNote(figures)}${axisNote(values)}`,
+    unit: (values) =>
+      `${view.powerUnit}${scaleNote(figures)}${axisNote(values)}${figures.norm ? ` · ${figures.norm.name} ${formatPower(figures.norm.kw, view.powerUnit)}, dashed` : ''}`,
     readingUnit: `${view.powerUnit}${scaleNote(figures)}`,
     text: `Power of ${shown.map(({ name }) => name).join(', ')} over ${axisWords[view.axis].name}; ${top.name} has most, ${peakText} ${view.powerUnit}, at ${formatRpm(peak.rpm)} rpm.`,
   };
 }
 
-/** Where further single runs of the baseline would lie; undefined without a spread. */
+/** Where further single runs of the baseline would lie, or a traced curve may; undefined without a spread. */
 function repeatability({ figures, shown, view }: LaneSource, scale: (kw: number) => number) {
+  const { borrowed, borrowedErrorKw } = figures;
+  if (borrowed && borrowedErrorKw !== undefined) {
+    const { engineSpeedRpm, values } = borrowed.power;
+    const drawn = shown.find(({ setup }) => setup.id === view.against.id);
+    const off = (sign: 1 | -1) => values.map((kw) => scale(kw + sign * borrowedErrorKw));
+    return drawn && { x: drawn.place.xs(engineSpeedRpm), low: off(-1), high: off(1), colour: 'var(--ink)' };
+  }
   const compared = figures.comparison?.power;
   if (!compared || Number.isNaN(compared.repeatability[0])) return undefined;
   const { place } = shown.find(({ setup }) => setup.id === view.against.id) ?? shown[shown.length - 1]!;
