@@ -54,7 +54,7 @@ test('another vehicle withholds the verdict and says why', async ({ page, record
   // A job that is not there is said, and the parent is one press away.
   await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300&from=99999`);
   await expect(page.getByRole('alert')).toContainText('Job 99999 cannot be laid beside');
-  await page.getByRole('button', { name: 'compare with its parent' }).click();
+  await page.getByRole('button', { name: 'Compare with its parent' }).click();
   await expect(page.getByRole('alert')).toHaveCount(0);
   await expect(page.getByTestId('sentence')).toContainText('A');
 });

@@ -77,7 +77,7 @@ test('the lanes stand over road speed or time; the gains stay those at the same 
   const { suvok, job } = await recorded('two-setups');
   await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300&at=5000`);
   const table = await tableOf(page);
-  await page.getByRole('button', { name: 'lanes', exact: true }).click();
+  await page.getByRole('button', { name: 'Lanes', exact: true }).click();
   await page.getByText('time', { exact: true }).click();
   await expect(page).toHaveURL(/axis=time/);
   await expect(page.getByRole('img', { name: /^Power of .* over time/ })).toBeVisible();
@@ -122,7 +122,7 @@ test('lines are shown, hidden and left alone by digits; the address keeps it', a
   // Another pair: the one left out can be shown beside it.
   await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300&setup=B&against=A`);
   await expect(power).toHaveAttribute('aria-label', /^Power of A, B over/);
-  await page.getByRole('button', { name: 'lines', exact: true }).click();
+  await page.getByRole('button', { name: 'Lines', exact: true }).click();
   await page.getByRole('checkbox', { name: /^C, / }).check();
   await page.getByText('of all shown').click();
   await page.keyboard.press('Escape');

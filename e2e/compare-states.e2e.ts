@@ -47,7 +47,7 @@ test('on paper stand lanes, sentence and table, in the paper theme; the screen c
   await expect(page.getByTestId('sentence')).toBeVisible();
   await expect(page.getByRole('img', { name: /^Power of/ })).toBeVisible();
   await expect(page.getByRole('complementary', { name: 'Setups' })).toBeHidden();
-  await expect(page.getByRole('button', { name: 'lanes', exact: true })).toBeHidden();
+  await expect(page.getByRole('button', { name: 'Lanes', exact: true })).toBeHidden();
   await page.evaluate(() => dispatchEvent(new Event('afterprint')));
   await expect(page.locator('html')).toHaveAttribute('data-mantine-color-scheme', 'dark');
   await expect(page.getByRole('complementary', { name: 'Setups' })).toBeVisible();

@@ -58,7 +58,7 @@ test('lanes are zoomed, the crosshair locked, the band taken by its handles; vie
   await expect(page).toHaveURL(/zoom=\d+-\d+/);
   const zoomed = /zoom=(\d+)-(\d+)/.exec(page.url())!.slice(1).map(Number) as [number, number];
   expect(zoomed[1] - zoomed[0]).toBeLessThan(3500);
-  await expect(page.getByRole('button', { name: /whole range/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Whole range' })).toBeVisible();
   // Dragging pans and sets no crosshair.
   await page.mouse.down();
   await page.mouse.move(box.x + box.width * 0.3, box.y + 60, { steps: 4 });
@@ -83,7 +83,7 @@ test('lanes are zoomed, the crosshair locked, the band taken by its handles; vie
   // A view is named and found again, and what is seen is taken along.
   await page.goto(`${suvok.origin}/jobs/${job.id}/compare?band=3000-5000&smoothing=300&setup=C`);
   await expect(page.getByTestId('gain-table')).toBeVisible();
-  await page.getByRole('button', { name: 'views' }).click();
+  await page.getByRole('button', { name: 'Views' }).click();
   await page.getByLabel('Name what is shown now').fill('street');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: 'views (1)' })).toBeVisible();
@@ -129,7 +129,7 @@ test('lanes are added from the log, moved by keyboard and taken away; the addres
   const { suvok, job } = await recorded('ignition');
   await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
   await expect(page.getByTestId('gain-table')).toBeVisible();
-  await page.getByRole('button', { name: 'lanes', exact: true }).click();
+  await page.getByRole('button', { name: 'Lanes', exact: true }).click();
   await page.getByPlaceholder('λ, boost, knock…').fill('λ');
   await page.getByRole('option', { name: 'λ', exact: true }).click();
   await expect(page.getByRole('img', { name: /^λ of B2 and C2 over engine speed/ })).toBeVisible();

@@ -77,7 +77,7 @@ for (const [dyno, drums, lane] of [
       /front (drums|hubs) fall up to \d\.\d % behind/,
     );
     await page.goto(`${suvok.origin}/jobs/${job.id}/compare?setup=A`);
-    await page.getByRole('button', { name: 'lanes' }).click();
+    await page.getByRole('button', { name: 'Lanes' }).click();
     await page.getByRole('combobox', { name: 'Add a lane' }).click();
     await page.getByRole('option', { name: lane }).click();
     await page.keyboard.press('Escape');

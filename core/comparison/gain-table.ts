@@ -18,6 +18,8 @@ export interface GainRow {
     | 'at-speed'
     | 'largest'
     | 'peak-power'
+    | 'torque-band'
+    | 'torque-common'
     | 'torque-at-speed'
     | 'peak-torque'
     | 'swept'
@@ -88,6 +90,9 @@ export function gainTable(
   rows.push(...atSpeed('at-speed', 'power'));
   rows.push(largestRow(power));
   rows.push(peakRow('peak-power', 'power', power));
+  const torqueWhole = (range: JudgedRange) => range.fromRpm === torque.fromRpm && range.toRpm === torque.toRpm;
+  for (const range of torque.ranges)
+    rows.push({ id: torqueWhole(range) ? 'torque-common' : 'torque-band', ...limits(range), ...figures('torque', range.difference), verdict: range.verdict }); // prettier-ignore
   rows.push(...atSpeed('torque-at-speed', 'torque'));
   rows.push(
     peakRow('peak-torque', 'torque', torque),

@@ -77,6 +77,8 @@ export interface JobRecord {
   limits?: readonly Limit[] | undefined;
   /** Runs planned of each setup, where that was stated. */
   plan?: StatedPlan | null | undefined;
+  /** The bands that the brief names, rpm: judged where a view asks for none of its own. */
+  bands?: readonly { fromRpm: number; toRpm: number }[] | undefined;
 }
 
 /** A setup of another job that is compared with. */

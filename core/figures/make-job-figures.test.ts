@@ -93,6 +93,22 @@ describe('what nobody chose', () => {
     expect(figures.setups.find(({ setupId }) => setupId === 1)!.onBaseline!.difference.difference).toBeLessThan(0);
   });
 
+  test('are the bands of the brief, all of them, until a view asks for others or for none', () => {
+    const bands = [
+      { fromRpm: 3000, toRpm: 4000 },
+      { fromRpm: 4500, toRpm: 5500 },
+    ];
+    const judged = (how: Partial<FiguresView>) =>
+      figuresOf({ bands }, how).comparison!.power.ranges.map(({ fromRpm, toRpm }) => [fromRpm, toRpm]);
+    expect(judged({})).toEqual([[3000, 4000], [4500, 5500]]); // prettier-ignore
+    expect(judged({ bands: [[3500, 4500]] })).toEqual([[3500, 4500]]);
+    const [common] = judged({ bands: [] });
+    expect(common![0]).toBeLessThan(3000);
+    // The cards judge what Compare judges.
+    const card = figuresOf({ bands }).setups.find(({ setupId }) => setupId === 2)!.onBaseline!;
+    expect([card.fromRpm, card.toRpm]).toEqual([3000, 4000]);
+  });
+
   test('a frozen list holds only while its setup is the baseline', () => {
     const figures = figuresOf({ baseline: { setupId: 2, runIds: [4] } }, { baselineId: 1 });
     expect(figures.setups.find(({ setupId }) => setupId === 2)!.runs).toBe(3);

@@ -64,6 +64,7 @@ export function makeJobFigures(request: FiguresRequest, readings: ReadonlyMap<nu
   const spanRpm = spanOf(view.smoothing, spanRuns(job, sides.baselineId, frozen), readings, runs);
   const figures = resolvedFigures(runs, {
     ...view,
+    bands: view.bands ?? job.bands?.map(({ fromRpm, toRpm }) => [fromRpm, toRpm] as const),
     ...sides,
     setups: guest ? [...job.setups, guest.setup] : job.setups,
     settings: { standard, share, gridRpm, spanRpm, crank: crank.loss },

@@ -75,6 +75,7 @@ describe('figures of a job', () => {
       ['at-speed', 'power', 'none'],
       ['largest', 'power', 'none'],
       ['peak-power', 'power', 'none'],
+      ['torque-band', 'torque', 'gain'],
       ['torque-at-speed', 'torque', 'none'],
       ['peak-torque', 'torque', 'none'],
       ['swept', 'time', 'none'],

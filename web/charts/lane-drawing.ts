@@ -14,7 +14,7 @@ export interface Trace {
 
 /** What a lane shows beside its lines. Colours are ready for the canvas. */
 export interface LaneDecoration {
-  band?: { from: number; to: number } | undefined;
+  bands?: readonly { from: number; to: number }[] | undefined;
   traces?: readonly Trace[] | undefined;
   bandColour: string;
   gridColour: string;
@@ -27,7 +27,7 @@ export interface LaneDecoration {
   levels?: readonly { value: number; colour: string }[] | undefined;
   /** An upright dashed line with a word. */
   upright?: { x: number; word: string; colour: string } | undefined;
-  peak?: { x: number; value: number; text: string; colour: string } | undefined;
+  peak?: { x: number; value: number; colour: string } | undefined;
   /** Where checks found something on a line. */
   marks?: readonly { x: number; value: number; severity: 'note' | 'mind' | 'stop' }[] | undefined;
   markColours?: { mind: string; stop: string; ground: string } | undefined;
@@ -57,7 +57,7 @@ export const lanePlugin: Plugin<'line'> = {
     ctx.rect(chartArea.left, chartArea.top, chartArea.width, chartArea.height);
     ctx.clip();
     drawUprights(chart, lane.gridColour);
-    if (lane.band) drawBand(chart, lane.band, lane.bandColour);
+    for (const band of lane.bands ?? []) drawBand(chart, band, lane.bandColour);
     if (lane.envelope) drawEnvelope(chart, lane.envelope);
     if (lane.gainArea) drawGain(chart, lane.gainArea);
     if (lane.zeroColour) {
@@ -224,17 +224,10 @@ function drawUpright(chart: Chart, upright: NonNullable<LaneDecoration['upright'
 }
 
 function drawPeak(chart: Chart, peak: NonNullable<LaneDecoration['peak']>): void {
-  const { ctx, chartArea } = chart;
+  const { chartArea } = chart;
   const at = across(chart, peak.x);
   if (at < chartArea.left || at > chartArea.right) return;
   dot(chart, peak, 3.5);
-  ctx.fillStyle = peak.colour;
-  ctx.font = "600 13px 'Archivo Variable'";
-  ctx.textBaseline = 'alphabetic';
-  const width = ctx.measureText(peak.text).width;
-  const left = Math.min(at - width / 2, chartArea.right - width - 4);
-  ctx.textAlign = 'left';
-  ctx.fillText(peak.text, Math.max(chartArea.left + 4, left), Math.max(chartArea.top + 12, y(chart, peak.value) - 9));
 }
 
 /** A severity's own shape on the line, on a ground of its own so that it stays apart from it. */

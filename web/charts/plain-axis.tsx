@@ -7,17 +7,17 @@ interface PlainAxisProps {
   unit: string;
   /** Where the crosshair stands, and what it says. */
   at?: { place: number; text: string } | undefined;
-  band?: readonly [number, number] | undefined;
+  bands?: readonly { from: number; to: number }[];
 }
 
 /** An axis under the lanes that only shows: time, road speed. */
-export function PlainAxis({ range, unit, at, band }: PlainAxisProps) {
+export function PlainAxis({ range, unit, at, bands = [] }: PlainAxisProps) {
   const step = axisStep(range);
   const share = (place: number) => `${((place - range[0]) / (range[1] - range[0])) * 100}%`;
   const ticks: number[] = [];
   for (let place = Math.ceil(range[0] / step) * step; place <= range[1] + 1e-9; place += step) ticks.push(place);
   return (
-    <div className={band ? classes.axis : classes.low} style={{ paddingLeft: axisWidth }}>
+    <div className={bands.length > 0 ? classes.axis : classes.low} style={{ paddingLeft: axisWidth }}>
       <div className={classes.strip}>
         {ticks.map((place) => (
           <span
@@ -30,9 +30,9 @@ export function PlainAxis({ range, unit, at, band }: PlainAxisProps) {
             {place === ticks.at(-1) && <i> {unit}</i>}
           </span>
         ))}
-        {band && (
-          <span className={classes.band} style={{ left: share(band[0]), right: `calc(100% - ${share(band[1])})` }} />
-        )}
+        {bands.map(({ from, to }) => (
+          <span key={from} className={classes.band} style={{ left: share(from), right: `calc(100% - ${share(to)})` }} />
+        ))}
         {at && (
           <span className={classes.crosshair} style={{ left: share(at.place) }}>
             {at.text}

@@ -53,8 +53,8 @@ export interface SceneContent {
   lanes: readonly (LaneContent | EmptyLane)[];
   /** Where the compared setup's engine speeds stand on the axis: crosshair, band and zoom follow it. */
   place: Placing;
-  /** The band that matters, on the axis. */
-  band: { from: number; to: number } | undefined;
+  /** The bands that matter, on the axis. */
+  bands: readonly { from: number; to: number }[];
   /** The engine speeds of all lines, rpm, and the same on the axis. */
   wholeRpm: AxisRange;
   whole: AxisRange;
@@ -80,7 +80,10 @@ export function isEmpty(lane: SceneLane | LaneContent | EmptyLane): lane is Empt
 }
 
 /** The content within a range of the axis. Lines stay the same objects, so that a zoom need not hand them over again. */
-export function framed({ axis, lanes, band }: Pick<SceneContent, 'axis' | 'lanes' | 'band'>, range: AxisRange): Scene {
+export function framed(
+  { axis, lanes, bands }: Pick<SceneContent, 'axis' | 'lanes' | 'bands'>,
+  range: AxisRange,
+): Scene {
   return {
     axis,
     range,
@@ -88,7 +91,7 @@ export function framed({ axis, lanes, band }: Pick<SceneContent, 'axis' | 'lanes
       if (isEmpty(lane)) return lane;
       const { valuesWithin, unit, ...rest } = lane;
       const values = valuesWithin(range);
-      return { ...rest, values, unit: unit(values), decoration: { ...rest.decoration, band } };
+      return { ...rest, values, unit: unit(values), decoration: { ...rest.decoration, bands } };
     }),
   };
 }

@@ -6,20 +6,30 @@ import { axisWidth } from './lane.tsx';
 import { axisStep } from './axis-step.ts';
 import classes from './speed-axis.module.css';
 
+export interface AxisBand {
+  fromRpm: number;
+  toRpm: number;
+  /** What it is called. */
+  name?: string | undefined;
+}
+
 interface SpeedAxisProps {
   range: readonly [number, number];
   atRpm: number | undefined;
-  band: readonly [number, number] | undefined;
-  /** What the band is called. */
-  bandName?: string | undefined;
-  /** Called with a band dragged on the axis, or undefined to take it away. Absent: the axis only shows. */
-  onBand?: (band: readonly [number, number] | undefined) => void;
+  /** Bands that are judged; one by itself can be taken by its ends. */
+  bands: readonly AxisBand[];
+  /** Called with a band dragged on the axis, or undefined to take all away. Absent: the axis only shows. */
+  onBand?: (band: AxisBand | undefined) => void;
 }
 
 const leastBandRpm = 100;
 
 /** The engine-speed axis under the lanes. A drag along it marks the band that matters. */
-export function SpeedAxis({ range, atRpm, band, bandName = 'band', onBand }: SpeedAxisProps) {
+export function SpeedAxis({ range, atRpm, bands, onBand: onBandOf }: SpeedAxisProps) {
+  const [only] = bands;
+  const band = only && bands.length === 1 ? ([only.fromRpm, only.toRpm] as const) : undefined;
+  const onBand =
+    onBandOf && ((to: readonly [number, number] | undefined) => onBandOf(to && { fromRpm: to[0], toRpm: to[1] }));
   const strip = useRef<HTMLDivElement>(null);
   const [dragged, setDragged] = useState<readonly [number, number]>();
   const share = (rpm: number) => `${((rpm - range[0]) / (range[1] - range[0])) * 100}%`;
@@ -63,6 +73,14 @@ export function SpeedAxis({ range, atRpm, band, bandName = 'band', onBand }: Spe
             {rpm === ticks.at(-1) && <i> rpm</i>}
           </span>
         ))}
+        {bands.length > 1 &&
+          bands.map(({ fromRpm, toRpm }) => (
+            <span
+              key={`${fromRpm}-${toRpm}`}
+              className={classes.band}
+              style={{ left: share(fromRpm), right: `calc(100% - ${share(toRpm)})` }}
+            />
+          ))}
         {shown && (
           <span className={classes.band} style={{ left: share(shown[0]), right: `calc(100% - ${share(shown[1])})` }} />
         )}
@@ -93,19 +111,36 @@ export function SpeedAxis({ range, atRpm, band, bandName = 'band', onBand }: Spe
           </span>
         )}
       </div>
-      {band && onBand && !dragged && (
-        <div
-          className={classes.bandName}
-          style={{
-            left: `calc(${axisWidth}px + (100% - ${axisWidth}px) * ${((band[0] + band[1]) / 2 - range[0]) / (range[1] - range[0])})`,
-          }}
-        >
-          {bandName}
-          <CloseButton size={20} aria-label="Take the band away" onClick={() => onBand(undefined)} />
-        </div>
-      )}
+      {!dragged &&
+        bands.map(({ fromRpm, toRpm, name }, at) => (
+          <div
+            key={`${fromRpm}-${toRpm}`}
+            className={classes.bandName}
+            title={name}
+            style={{
+              left: `calc(${axisWidth}px + (100% - ${axisWidth}px) * ${((fromRpm + toRpm) / 2 - range[0]) / (range[1] - range[0])})`,
+            }}
+          >
+            {!isUnderAnother(bands, at, range) && (name ?? 'band')}
+            {onBand && at === bands.length - 1 && (
+              <CloseButton
+                size={20}
+                aria-label={bands.length > 1 ? 'Take the bands away' : 'Take the band away'}
+                onClick={() => onBand(undefined)}
+              />
+            )}
+          </div>
+        ))}
     </div>
   );
+}
+
+/** Names nearer together than this share of the axis would lie on one another. */
+const apartShare = 0.13;
+
+function isUnderAnother(bands: readonly AxisBand[], at: number, [from, to]: readonly [number, number]): boolean {
+  const middle = ({ fromRpm, toRpm }: AxisBand) => (fromRpm + toRpm) / 2;
+  return bands.slice(0, at).some((before) => Math.abs(middle(before) - middle(bands[at]!)) < apartShare * (to - from));
 }
 
 function ordered([a, b]: readonly [number, number]): readonly [number, number] {

@@ -5,6 +5,7 @@ import { gainOnParent, type SetupFigures } from '../../core/figures/setup-figure
 import { predictionWords } from '../../core/wording/decision-record.ts';
 import { jobClaimWords, toneOf } from '../../core/wording/judgement-words.ts';
 import { usePreferences } from '../state/preferences.ts';
+import { setupWords } from '../../core/setup/setup-words.ts';
 import { scorePrediction } from '../../core/setup/prediction.ts';
 import { formatPower, plusMinus, signed } from '../ui/figures.ts';
 import { GainStrip } from './gain-strip.tsx';
@@ -65,6 +66,7 @@ export function SetupCard({
   const [opened, setOpened] = useState<boolean>();
   const branch = parent !== undefined && parent.id !== previous?.id;
   const isBaseline = setup.id === baseline.id;
+  const words = setupWords(job.setups, setup);
   const colour = setupColour(setup.letter, isBaseline);
   return (
     <li
@@ -85,13 +87,13 @@ export function SetupCard({
       <button
         className={classes.what}
         onClick={() => setOpened(true)}
-        aria-label={`${setup.change}: all about setup ${setup.letter}`}
+        aria-label={`${words}: all about setup ${setup.letter}`}
         title="What changed, prediction, files, decision"
       >
         {parent && parent.id !== previous?.id && setup.items.length > 0 && (
           <span className={classes.branch}>from {parent.letter}: </span>
         )}
-        {setup.change}
+        {words}
       </button>
       {opened !== undefined && (
         <SetupDetails

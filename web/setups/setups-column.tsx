@@ -1,6 +1,7 @@
 import { useMemo } from 'react';
 import { brokenWords } from '../../core/limits/broken-words.ts';
 import type { Job, Setup } from '../../contract/records.ts';
+import { formatRpm } from '../ui/figures.ts';
 import { branchDepths } from '../../core/setup/tree.ts';
 import { ImportButton } from '../imports/import-button.tsx';
 import { NewSetup } from './new-setup.tsx';
@@ -44,6 +45,7 @@ export function SetupsColumn({
   const parent = job.setups.find((setup) => setup.id === chosenId) ?? newestSetup(job.setups);
   const baseline = baselineSetup(job.setups, job.baseline, baselineId);
   const depths = branchDepths(job.setups);
+  const over = useMemo(() => judgedBand(job, figures), [job, figures]);
   const broken = useMemo(
     () => new Map((figures?.runs ?? []).map((run) => [run.id, run.broken.map(brokenWords)])),
     [figures],
@@ -51,7 +53,9 @@ export function SetupsColumn({
   return (
     <aside className={classes.column} aria-label="Setups" data-gloved={gloved || undefined}>
       <h2 className="heading">
-        Setups, in order{figures?.estimate !== undefined && <small> · ≈ at the crank, {figures.estimate}</small>}
+        Setups, in order
+        {figures?.estimate !== undefined && <small> · ≈ at the crank, {figures.estimate}</small>}
+        {over && <small title="Gains and verdicts of the setups are means over this band"> · gains over {over}</small>}
       </h2>
       <ol className={classes.list}>
         {job.setups.map((setup) => (
@@ -84,4 +88,11 @@ export function SetupsColumn({
       </div>
     </aside>
   );
+}
+
+/** The band that the cards' gains are of, where it is not all that the runs share. */
+function judgedBand(job: Job, figures: JobFigures | undefined): string | undefined {
+  const pair = figures?.setups.map(({ onBaseline }) => onBaseline).find((found) => found !== undefined);
+  const band = pair && job.bands.find(({ fromRpm, toRpm }) => fromRpm === pair.fromRpm && toRpm === pair.toRpm);
+  return band && `${band.name}, ${formatRpm(band.fromRpm)}–${formatRpm(band.toRpm)}`;
 }

@@ -28,8 +28,12 @@ export function recordOf({
   runs,
   baseline,
   limits,
+  bands,
   wantedPercent,
-}: Pick<Job, 'vehicle' | 'car' | 'setups' | 'runs' | 'baseline' | 'limits' | 'wantedPercent'>): WorkerRequest['job'] {
+}: Pick<
+  Job,
+  'vehicle' | 'car' | 'setups' | 'runs' | 'baseline' | 'limits' | 'bands' | 'wantedPercent'
+>): WorkerRequest['job'] {
   return {
     vehicle,
     ignition: car.ignition,
@@ -40,9 +44,13 @@ export function recordOf({
     runs,
     baseline,
     limits: knownLimits(limits),
+    bands: inTheirOrder(bands),
     wantedShare: wantedPercent === null ? undefined : wantedPercent / 100,
   };
 }
+
+/** The bands of a brief as figures take them: names are not theirs. */
+const inTheirOrder = (bands: Job['bands']) => bands.map(({ fromRpm, toRpm }) => ({ fromRpm, toRpm }));
 
 /** Setups with their plans as figures take them; the same list for the same setups, so that nothing is made anew. */
 const planned = new WeakMap<readonly Setup[], SetupRecord[]>();
@@ -80,6 +88,7 @@ export function figuresKey({ job, guest, view, learned }: WorkerRequest) {
     job.tyres,
     job.wantedShare,
     job.limits,
+    job.bands,
     guest && [runs(guest.runs), guest.setup.id, guest.setup.letter, revisionOf(guest.baseline)],
     view,
     learned,

@@ -101,7 +101,7 @@ function Comparison({ job }: { job: Job }) {
           <p className={classes.problem} role="alert">
             {elsewhere.problem}{' '}
             <button className={button.act} onClick={() => change({ from: undefined })}>
-              compare with its parent
+              Compare with its parent
             </button>
           </p>
         )}
@@ -122,7 +122,7 @@ function Comparison({ job }: { job: Job }) {
               <span className={classes.acts}>
                 {view.show === 'curves' && view.zoom && (
                   <button className={button.act} onClick={() => change({ zoom: undefined })}>
-                    whole range <kbd>0</kbd>
+                    Whole range
                   </button>
                 )}
                 {view.show === 'curves' && <LineMenu job={job} view={view} change={change} />}
@@ -160,7 +160,7 @@ function Comparison({ job }: { job: Job }) {
             ) : view.show === 'response' ? (
               <ResponsePicture job={job} figures={figures} view={view} change={change} />
             ) : (
-              scene && <CompareLanes scene={scene} bands={job.bands} view={view} change={change} />
+              scene && <CompareLanes scene={scene} job={job} view={view} change={change} />
             )}
           </div>
         )}
@@ -211,7 +211,7 @@ function figuresView(job: Job, view: CompareView, borrowed: BorrowedCurve | unde
     borrowed,
     testRuns: view.runs && idsOf(job, view.runs),
     againstRuns: view.againstRuns && idsOf(job, view.againstRuns),
-    bands: view.band && [view.band],
+    bands: view.bands.map(({ fromRpm, toRpm }) => [fromRpm, toRpm] as const),
     atRpm,
     raw,
     beside: show === 'curves' ? undefined : show,

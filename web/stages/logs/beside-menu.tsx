@@ -1,5 +1,6 @@
 import { Button, Checkbox, Popover, Stack, Text } from '@mantine/core';
 import type { Job } from '../../../contract/records.ts';
+import { setupWords } from '../../../core/setup/setup-words.ts';
 import { besideOf, endedRuns, meanRuns, type LabelledRun } from './view/beside.ts';
 import { mostBeside, type LogsView } from './view/log-address.ts';
 import type { ChangeLogsView } from './view/use-logs-view.ts';
@@ -38,7 +39,7 @@ export function BesideMenu({ job, run, view, change }: BesideMenuProps) {
             return (
               <Stack key={setup.id} gap={6}>
                 <Text size="sm" fw={600}>
-                  {setup.letter}, {setup.change}
+                  {setup.letter}, {setupWords(job.setups, setup)}
                 </Text>
                 {mean.length > 1 && (
                   <Checkbox

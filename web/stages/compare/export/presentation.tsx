@@ -104,7 +104,7 @@ export function Presentation({ job, figures, scene, view, change }: Presentation
         </div>
       )}
       <div className={classes.lanes}>
-        {scene && <CompareLanes scene={scene} bands={job.bands} view={view} change={change} presenting />}
+        {scene && <CompareLanes scene={scene} job={job} view={view} change={change} presenting />}
       </div>
     </div>
   );

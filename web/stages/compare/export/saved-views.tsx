@@ -15,7 +15,7 @@ export function SavedViews({ job }: { job: Job }) {
     <Popover opened={opened} onChange={setOpened} width={300} position="bottom-end" shadow="md" trapFocus>
       <Popover.Target>
         <button className={button.act} onClick={() => setOpened(!opened)}>
-          views{job.views.length > 0 && ` (${job.views.length})`}
+          Views{job.views.length > 0 && ` (${job.views.length})`}
         </button>
       </Popover.Target>
       <Popover.Dropdown>

@@ -67,9 +67,9 @@ function drawnLane(
   const { values, decoration } = lane;
   const [low, high] = [top + laneHeight - 14, top + labelHeight + 4];
   const y = (value: number) => low - ((value - values.least) / (values.most - values.least)) * (low - high);
-  const { band, envelope, gainArea, peak, zeroColour } = decoration;
+  const { bands = [], envelope, gainArea, peak, zeroColour } = decoration;
   const parts: string[] = [];
-  if (band)
+  for (const band of bands)
     parts.push(
       `<rect x="${x(band.from).toFixed(1)}" y="${high}" width="${(x(band.to) - x(band.from)).toFixed(1)}" height="${low - high}" fill="${colour('var(--band)')}" opacity="0.6"/>`,
     );
@@ -117,15 +117,6 @@ function drawnLane(
     `<g clip-path="url(#plot-${row})">${parts.join('')}</g>`,
     text(left, top + 14, 14, `${lane.name}, ${lane.unit}`, 'font-weight="600"'),
     ...valueTicks(lane, y, colour),
-    peak && peak.x >= range[0] && peak.x <= range[1]
-      ? text(
-          x(peak.x),
-          Math.max(high + 10, y(peak.value) - 9),
-          13,
-          peak.text,
-          `text-anchor="middle" font-weight="600" fill="${colour(peak.colour)}"`,
-        )
-      : '',
     ...endNames(lane, range, y, low, colour),
   ].join('');
 }

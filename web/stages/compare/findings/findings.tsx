@@ -1,5 +1,5 @@
 import type { Job } from '../../../../contract/records.ts';
-import { FindingLine, FindingList } from '../../../ui/severity.tsx';
+import { FindingLine, FindingList, SeverityMark } from '../../../ui/severity.tsx';
 import classes from './findings.module.css';
 import { saidOnce } from '../../../../core/judgement/run-findings.ts';
 import { capital } from '../../../../core/units/capital.ts';
@@ -31,72 +31,110 @@ export function Findings({ job, figures, view, change }: FindingsProps) {
   const others = comparison?.unlike ?? [];
   const frozen = frozenDiffers(job, view);
   return (
-    <div className={classes.findings}>
-      <p className={classes.sentence} data-testid="sentence">
-        {comparison
-          ? comparison.sentence.map((phrase, index) => (
-              <span key={index} className={phrase.tone}>
-                {unbroken(phrase.text)}
-              </span>
-            ))
-          : (figures.noComparison ?? 'Making the figures…')}
-      </p>
-      <HowMade job={job} figures={figures} view={view} change={change} />
-      {!comparison && <Alone figures={figures} view={view} />}
-      {comparison && <GainTable rows={comparison.rows} view={view} change={change} estimate={figures.estimate} />}
-      {comparison && <WhatCanBeSeen job={job} figures={figures} comparison={comparison} view={view} />}
-      {comparison && (
-        <section>
-          <h2 className="heading">Like for like</h2>
-          <FindingList>
-            {others.map((finding) => (
-              <FindingLine key={finding.id} severity={finding.severity}>
-                {finding.message}{' '}
-                <span className={classes.matters}>
-                  {capital(finding.matters)}. {finding.remedy}
+    <div className={classes.pane}>
+      <div className={classes.findings}>
+        <p
+          className={classes.sentence}
+          data-testid="sentence"
+          data-long={(comparison?.sentence.map(({ text }) => text).join('').length ?? 0) > longSentence || undefined}
+        >
+          {comparison
+            ? comparison.sentence.map((phrase, index) => (
+                <span key={index} className={phrase.tone}>
+                  {unbroken(phrase.text)}
                 </span>
-                <Remedy id={finding.id} figures={figures} view={view} change={change} />
-              </FindingLine>
-            ))}
-            {frozen && <FindingLine severity="mind">{frozen}</FindingLine>}
-            {others.length === 0 && !frozen && (
-              <FindingLine severity="note">
-                No difference is recorded: one dyno, gear, range and session, air with every run.
-              </FindingLine>
-            )}
-          </FindingList>
-        </section>
-      )}
-      <Marks figures={figures} view={view} />
-      {comparison && <OtherChanges comparison={comparison} view={view} change={change} />}
-      <Headroom job={job} figures={figures} view={view} />
+              ))
+            : (figures.noComparison ?? 'Making the figures…')}
+        </p>
+        <HowMade job={job} figures={figures} view={view} change={change} />
+        {!comparison && <Alone figures={figures} view={view} />}
+        {comparison && <GainTable rows={comparison.rows} view={view} change={change} estimate={figures.estimate} />}
+        {comparison && <WhatCanBeSeen job={job} figures={figures} comparison={comparison} view={view} />}
+        {comparison && (
+          <section>
+            <h2 className="heading">Like for like</h2>
+            <FindingList>
+              {others.map((finding) => (
+                <FindingLine key={finding.id} severity={finding.severity}>
+                  {finding.message}{' '}
+                  <span className={classes.matters}>
+                    {capital(finding.matters)}. {finding.remedy}
+                  </span>
+                  <Remedy id={finding.id} figures={figures} view={view} change={change} />
+                </FindingLine>
+              ))}
+              {frozen && <FindingLine severity="mind">{frozen}</FindingLine>}
+              {others.length === 0 && !frozen && (
+                <FindingLine severity="note">
+                  No difference is recorded: one dyno, gear, range and session, air with every run.
+                </FindingLine>
+              )}
+            </FindingList>
+          </section>
+        )}
+        <Marks figures={figures} view={view} />
+        {comparison && <OtherChanges comparison={comparison} view={view} change={change} />}
+        <Headroom job={job} figures={figures} view={view} />
+      </div>
       {comparison && (
-        <DecisionHere
-          job={job}
-          figures={figures}
-          view={view}
-          onAdded={(setup) => change({ setup, against: undefined }, false)}
-        />
+        <footer className={classes.foot}>
+          <MarksInSight figures={figures} view={view} />
+          <DecisionHere
+            job={job}
+            figures={figures}
+            view={view}
+            onAdded={(setup) => change({ setup, against: undefined }, false)}
+          />
+        </footer>
       )}
     </div>
+  );
+}
+
+/** A sentence of more letters is set smaller, so that what it rests on stays in sight. */
+const longSentence = 170;
+
+const marksId = 'limits-and-findings';
+
+/** What was found on the runs compared, each once, the gravest first. */
+function marksOf({ comparison, runs }: JobFigures, view: CompareView) {
+  // Of a setup that stands by itself all counted runs are looked at.
+  const isCompared = comparison
+    ? ({ id }: RunFigures) => Object.values(comparison.compared).flat().includes(id)
+    : ({ counted, setupId }: RunFigures) => counted && setupId === view.test.id;
+  return saidOnce(runs.filter(isCompared).map(({ label, found = [] }) => ({ label, found })));
+}
+
+/** The gravest of what was found and how many more there are, wherever the pane is scrolled to. */
+function MarksInSight({ figures, view }: { figures: JobFigures; view: CompareView }) {
+  const grave = marksOf(figures, view).filter(({ severity }) => severity !== 'note');
+  const [worst, ...others] = grave;
+  if (!worst) return null;
+  return (
+    <button
+      className={classes.inSight}
+      title="Show all limits and findings"
+      onClick={() => document.getElementById(marksId)?.scrollIntoView({ block: 'start' })}
+    >
+      <SeverityMark severity={worst.severity} />
+      <span>
+        {worst.labels.join(', ')}: {worst.message}
+      </span>
+      {others.length > 0 && <b>+{others.length}</b>}
+    </button>
   );
 }
 
 /** What was found on the runs compared, in motion, air and log, and runs that no curve can be made of. */
 function Marks({ figures, view }: { figures: JobFigures; view: CompareView }) {
   const { comparison } = figures;
-  // Of a setup that stands by itself all counted runs are looked at.
-  const isCompared = comparison
-    ? ({ id }: RunFigures) => Object.values(comparison.compared).flat().includes(id)
-    : ({ counted, setupId }: RunFigures) => counted && setupId === view.test.id;
-  const compared = figures.runs.filter(isCompared);
-  const marks = saidOnce(compared.map(({ label, found = [] }) => ({ label, found })));
+  const marks = marksOf(figures, view);
   const deviating = comparison?.deviating ?? [];
   const unusable = new Map<string, string[]>();
   for (const { why, label } of figures.unusable) unusable.set(why, [...(unusable.get(why) ?? []), label]);
   if (marks.length + deviating.length + figures.unusable.length === 0) return null;
   return (
-    <section>
+    <section id={marksId}>
       <h2 className="heading">Limits and findings</h2>
       <FindingList>
         {marks.map(({ message, severity, labels }) => (

@@ -27,6 +27,8 @@ export interface GainTableLine {
   /** With its sign, and what follows it: half of the interval, where there is one. */
   gain: string;
   halfWidth: string;
+  /** Read by few: it is folded away until it is asked for. */
+  folded: boolean;
   /** Where a verdict is given. */
   tone: 'gain' | 'loss' | undefined;
 }
@@ -34,7 +36,10 @@ export interface GainTableLine {
 /** @param estimate what figures for the crank rest on */
 export function gainTableContent(
   rows: readonly GainRow[],
-  view: Pick<CompareView, 'test' | 'against' | 'runs' | 'againstRuns' | 'percent' | 'powerUnit' | 'torqueUnit'>,
+  view: Pick<
+    CompareView,
+    'test' | 'against' | 'runs' | 'againstRuns' | 'percent' | 'powerUnit' | 'torqueUnit' | 'bands'
+  >,
   estimate: string | undefined,
 ): GainTableContent {
   const scale = estimate ? ` ≈ at the crank (${estimate})` : '';
@@ -47,7 +52,9 @@ export function gainTableContent(
     percent = view.percent,
   ) => ({
     name,
-    rows: rows.filter((row) => row.quantity === quantity).map((row) => lineOf(row, against, test, percent, write)),
+    rows: rows
+      .filter((row) => row.quantity === quantity)
+      .map((row) => lineOf(row, against, test, percent, write, view.bands)),
   });
   return {
     heads: [against, test, view.percent ? 'gain, %' : 'gain'],
@@ -66,12 +73,14 @@ function lineOf(
   test: string,
   percent: boolean,
   write: (value: number) => string,
+  bands: CompareView['bands'],
 ): GainTableLine {
   const shown = (value: number) => (percent ? formatTenths((100 * value) / row.baseline) : write(value));
   return {
     id: row.id,
     key: `${row.id}-${row.fromRpm ?? ''}`,
-    label: rowLabel(row, against, test),
+    label: rowLabel(row, against, test, bands),
+    folded: foldedRows.includes(row.id),
     baseline: write(row.baseline),
     test: write(row.test),
     gain: signed(shown(row.difference)),
@@ -80,12 +89,19 @@ function lineOf(
   };
 }
 
-function rowLabel(row: GainRow, against: string, test: string): string {
+/** Bands, the common range, peaks and the chosen speed are what is decided by; these stand behind them. */
+const foldedRows: readonly GainRow['id'][] = ['stretch', 'largest', 'swept', 'reaches-peak'];
+
+function rowLabel(row: GainRow, against: string, test: string, bands: CompareView['bands']): string {
   const range = `${formatRpm(row.fromRpm ?? 0)}–${formatRpm(row.toRpm ?? 0)}`;
   switch (row.id) {
     case 'band':
-      return `band, ${range}`;
+    case 'torque-band': {
+      const name = bands.find(({ fromRpm, toRpm }) => fromRpm === row.fromRpm && toRpm === row.toRpm)?.name;
+      return `${name ?? 'band'}, ${range}`;
+    }
     case 'common':
+    case 'torque-common':
       return 'common range';
     case 'stretch':
       return `clear ${row.verdict === 'loss' ? 'loss' : 'gain'}, ${range}`;

@@ -1,7 +1,9 @@
+import { useState } from 'react';
 import type { GainRow } from '../../../../core/comparison/gain-table.ts';
 import type { ChangeView } from '../view/view.ts';
 import type { CompareView } from '../view/view-address.ts';
 import { gainTableContent } from './gain-table-content.ts';
+import button from '../../../ui/text-button.module.css';
 import classes from './gain-table.module.css';
 
 interface GainTableProps {
@@ -16,6 +18,8 @@ interface GainTableProps {
 export function GainTable({ rows, view, change, estimate }: GainTableProps) {
   const { heads, sections } = gainTableContent(rows, view, estimate);
   const [against, test, gain] = heads;
+  const [unfolded, setUnfolded] = useState(false);
+  const folded = sections.flatMap((section) => section.rows).filter((line) => line.folded).length;
   return (
     <div>
       <table
@@ -41,13 +45,13 @@ export function GainTable({ rows, view, change, estimate }: GainTableProps) {
         </thead>
         {sections.map(({ name, rows: lines }) => (
           <tbody key={name}>
-            <tr className={classes.section}>
+            <tr className={classes.section} hidden={lines.every(({ folded }) => folded) && !unfolded}>
               <th scope="rowgroup" colSpan={4}>
                 {name}
               </th>
             </tr>
             {lines.map((line) => (
-              <tr key={line.key} data-row={line.id}>
+              <tr key={line.key} data-row={line.id} hidden={line.folded && !unfolded}>
                 <th scope="row">{line.label}</th>
                 <td>{line.baseline}</td>
                 <td>{line.test}</td>
@@ -60,6 +64,11 @@ export function GainTable({ rows, view, change, estimate }: GainTableProps) {
           </tbody>
         ))}
       </table>
+      {folded > 0 && (
+        <button className={button.more} aria-expanded={unfolded} onClick={() => setUnfolded(!unfolded)}>
+          {unfolded ? 'Show less' : `${folded} more: clear stretches, largest gain, time, earlier peak`}
+        </button>
+      )}
       <p className={classes.note}>
         ± is a 95 % interval, each row by itself; that of the largest and of a clear stretch holds for all speeds at
         once. Coloured = shown (95 %), uncoloured = not shown.

@@ -15,7 +15,8 @@ export function Remedy({ id, figures, view, change }: RemedyProps) {
   const power = figures.comparison?.power;
   if (id === 'other-range' && power) {
     const band: [number, number] = [Math.ceil(power.fromRpm), Math.floor(power.toRpm)];
-    if (view.band?.join() === band.join()) return null;
+    const [only] = view.bands;
+    if (view.bands.length === 1 && only?.fromRpm === band[0] && only.toRpm === band[1]) return null;
     return <Press text="Limit to the common range" onPress={() => change({ band: band.join('-') }, false)} />;
   }
   if (id === 'heat-state') {

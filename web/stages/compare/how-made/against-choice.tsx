@@ -4,6 +4,7 @@ import type { Job } from '../../../../contract/records.ts';
 import { countedRuns, ranSetups } from '../../../../core/job/counted.ts';
 import { ElsewhereChoice } from './elsewhere-choice.tsx';
 import { Choice, Control } from './control.tsx';
+import { namedSetup } from './named-setup.ts';
 import control from './control.module.css';
 import classes from './how-made.module.css';
 import type { ChangeView } from '../view/view.ts';
@@ -32,9 +33,10 @@ export function AgainstChoice({ job, view, change }: AgainstChoiceProps) {
         {view.runs?.join(' ') ?? view.test.letter} against{' '}
         <Control text={`${against}${itsParent ? ', its parent' : ''}`} label="Compare against">
           {(close) => (
-            <Stack gap={12} w={230}>
+            <Stack gap={12}>
               <Choice
                 options={ran.filter((setup) => setup.id !== view.test.id).map((setup) => setup.letter)}
+                wordsOf={(letter) => namedSetup(job.setups, letter)}
                 value={split || view.elsewhere ? '' : view.against.letter}
                 onChange={(letter) =>
                   change({ against: letter, from: undefined, runs: undefined, againstRuns: undefined })

@@ -8,6 +8,7 @@ import { ranSetups } from '../../../../core/job/counted.ts';
 import { api } from '../../../state/api.ts';
 import { useChange } from '../../../state/queries.ts';
 import { Choice, Control } from './control.tsx';
+import { namedSetup } from './named-setup.ts';
 import type { ChangeView } from '../view/view.ts';
 import type { CompareView } from '../view/view-address.ts';
 
@@ -66,9 +67,10 @@ export function BaselineChoice({
       label="Baseline"
     >
       {(close) => (
-        <Stack gap={12} w={260}>
+        <Stack gap={12}>
           <Choice
             options={ran.map((setup) => setup.letter)}
+            wordsOf={(letter) => namedSetup(job.setups, letter)}
             value={view.baseline.letter}
             onChange={(baseline) => change({ baseline, version: undefined })}
           />

@@ -1,8 +1,9 @@
 import { Popover, Radio, Stack } from '@mantine/core';
-import { useState, type ReactNode } from 'react';
+import { useRef, useState, type ReactNode } from 'react';
+import { Docked, useDock } from './dock.tsx';
 import classes from './control.module.css';
 
-/** A word in the text that opens what it can be changed to; what is inside may close it once it is done. */
+/** A word in the text that opens what it can be changed to, in the dock where there is one; what is inside may close it. */
 export function Control({
   text,
   label,
@@ -12,17 +13,42 @@ export function Control({
   label: string;
   children: ReactNode | ((close: () => void) => ReactNode);
 }) {
-  const [opened, setOpened] = useState(false);
+  const [byItself, setByItself] = useState(false);
+  const target = useRef<HTMLButtonElement>(null);
+  const dock = useDock();
+  const opened = dock ? dock.opened : byItself;
+  const set = dock ? dock.set : setByItself;
+  const close = () => {
+    set(false);
+    target.current?.focus();
+  };
+  const inside = typeof children === 'function' ? children(close) : children;
+  const button = (
+    <button
+      ref={target}
+      className={classes.control}
+      aria-label={`${label}: ${text}`}
+      aria-expanded={opened}
+      onClick={() => set(!opened)}
+    >
+      {text}
+    </button>
+  );
+  if (dock)
+    return (
+      <>
+        {button}
+        {opened && dock.place && (
+          <Docked label={label} place={dock.place} onClose={close}>
+            {inside}
+          </Docked>
+        )}
+      </>
+    );
   return (
-    <Popover opened={opened} onChange={setOpened} position="bottom-start" shadow="md" width="auto" trapFocus>
-      <Popover.Target>
-        <button className={classes.control} aria-label={`${label}: ${text}`} onClick={() => setOpened(!opened)}>
-          {text}
-        </button>
-      </Popover.Target>
-      <Popover.Dropdown>
-        {typeof children === 'function' ? children(() => setOpened(false)) : children}
-      </Popover.Dropdown>
+    <Popover opened={opened} onChange={set} position="bottom-start" shadow="md" width="auto" trapFocus>
+      <Popover.Target>{button}</Popover.Target>
+      <Popover.Dropdown>{inside}</Popover.Dropdown>
     </Popover>
   );
 }
@@ -30,10 +56,13 @@ export function Control({
 /** One of a few, each a word. */
 export function Choice<T extends string>({
   options,
+  wordsOf = (option) => option,
   value,
   onChange,
 }: {
   options: readonly T[];
+  /** What an option is called. */
+  wordsOf?: (option: T) => string;
   value: string;
   onChange: (value: T) => void;
 }) {
@@ -41,7 +70,7 @@ export function Choice<T extends string>({
     <Radio.Group value={value} onChange={(chosen) => onChange(chosen as T)}>
       <Stack gap={8}>
         {options.map((option) => (
-          <Radio key={option} value={option} label={option} />
+          <Radio key={option} value={option} label={wordsOf(option)} />
         ))}
       </Stack>
     </Radio.Group>

@@ -3,11 +3,13 @@ import { standards } from '../../../../core/air/correction.ts';
 import { powerUnits, torqueUnits } from '../../../../core/units/units.ts';
 import { remember } from '../../../state/preferences.ts';
 import { formatPower, formatRpm, formatSpan } from '../../../ui/figures.ts';
+import { listed } from '../../../../core/units/listed.ts';
 import { AgainstChoice } from './against-choice.tsx';
 import { BaselineChoice } from './baseline-choice.tsx';
 import { BandChoice } from './band-choice.tsx';
 import { Choice, Control } from './control.tsx';
 import classes from './how-made.module.css';
+import { Dock } from './dock.tsx';
 import { ScaleChoice } from './scale-choice.tsx';
 import { SmoothingChoice } from './smoothing-choice.tsx';
 import { StandardChoice } from './standard-choice.tsx';
@@ -31,72 +33,80 @@ export function HowMade({ job, figures, view, change }: HowMadeProps) {
   const span = auto ? figures.spanRpm : Number(view.smoothing);
   const spanText = span === 0 ? 'none' : `${auto ? 'auto, ' : ''}${formatSpan(span)}`;
   return (
-    <div className={classes.how}>
-      <span>
-        {view.standard === 'none' ? '' : airless ? 'No air recorded, so not corrected to ' : 'Corrected to '}
-        <Control text={standards[view.standard].name} label="Correction standard">
-          <StandardChoice view={view} change={change} />
-        </Control>{' '}
-        {figures.factors && view.standard !== 'none' && !airless && (
-          <span className="number">{factorText(figures.factors)}</span>
-        )}
-        {view.share < 1 && ` at ${Math.round(view.share * 100)} % share`}
-      </span>
-      <span>
-        smoothing{' '}
-        <Control text={spanText} label="Smoothing">
-          <SmoothingChoice span={span} auto={auto} raw={view.raw} takenOff={takenOff(figures, view)} change={change} />
-        </Control>
-      </span>
-      <span>
-        <Control
-          text={figures.estimate === undefined ? 'at the wheels' : `≈ at the crank, ${figures.estimate}`}
-          label="Wheels or crank"
-        >
-          <ScaleChoice job={job} view={view} change={change} />
-        </Control>
-        {figures.noEstimate && `: no estimate for the crank. ${figures.noEstimate}`}
-      </span>
-      <span>
-        <Control text={view.powerUnit} label="Unit of power">
-          <Choice
-            options={powerUnits}
-            value={view.powerUnit}
-            onChange={(power) => remember({ powerUnit: power }, () => change({ power }))}
-          />
-        </Control>{' '}
-        and{' '}
-        <Control text={view.torqueUnit} label="Unit of torque">
-          <Choice
-            options={torqueUnits}
-            value={view.torqueUnit}
-            onChange={(torque) => remember({ torqueUnit: torque }, () => change({ torque }))}
-          />
-        </Control>
-      </span>
-      {view.lanes.some((lane) => lane.startsWith('lambda')) && (
+    <Dock>
+      <div className={classes.how}>
         <span>
-          mixture as{' '}
-          <Control text={view.afr ? 'air–fuel ratio' : 'λ'} label="Mixture as">
-            <Choice
-              options={['λ', 'air–fuel ratio']}
-              value={view.afr ? 'air–fuel ratio' : 'λ'}
-              onChange={(chosen) => change({ mixture: chosen === 'λ' ? undefined : 'afr' })}
+          {view.standard === 'none' ? '' : airless ? 'No air recorded, so not corrected to ' : 'Corrected to '}
+          <Control text={standards[view.standard].name} label="Correction standard">
+            <StandardChoice view={view} change={change} />
+          </Control>{' '}
+          {figures.factors && view.standard !== 'none' && !airless && (
+            <span className="number">{factorText(figures.factors)}</span>
+          )}
+          {view.share < 1 && ` at ${Math.round(view.share * 100)} % share`}
+        </span>
+        <span>
+          smoothing{' '}
+          <Control text={spanText} label="Smoothing">
+            <SmoothingChoice
+              span={span}
+              auto={auto}
+              raw={view.raw}
+              takenOff={takenOff(figures, view)}
+              change={change}
             />
           </Control>
         </span>
-      )}
-      <span>
-        over{' '}
-        <Control text={bandText(figures, view)} label="Range that the sentence is about">
-          <BandChoice job={job} figures={figures} view={view} change={change} />
-        </Control>
-      </span>
-      <AgainstChoice job={job} view={view} change={change} />
-      <span>
-        baseline <BaselineChoice job={job} figures={figures} view={view} change={change} />
-      </span>
-    </div>
+        <span>
+          <Control
+            text={figures.estimate === undefined ? 'at the wheels' : `≈ at the crank, ${figures.estimate}`}
+            label="Wheels or crank"
+          >
+            <ScaleChoice job={job} view={view} change={change} />
+          </Control>
+          {figures.noEstimate && `: no estimate for the crank. ${figures.noEstimate}`}
+        </span>
+        <span>
+          <Control text={view.powerUnit} label="Unit of power">
+            <Choice
+              options={powerUnits}
+              value={view.powerUnit}
+              onChange={(power) => remember({ powerUnit: power }, () => change({ power }))}
+            />
+          </Control>{' '}
+          and{' '}
+          <Control text={view.torqueUnit} label="Unit of torque">
+            <Choice
+              options={torqueUnits}
+              value={view.torqueUnit}
+              onChange={(torque) => remember({ torqueUnit: torque }, () => change({ torque }))}
+            />
+          </Control>
+        </span>
+        {view.lanes.some((lane) => lane.startsWith('lambda')) && (
+          <span>
+            mixture as{' '}
+            <Control text={view.afr ? 'air–fuel ratio' : 'λ'} label="Mixture as">
+              <Choice
+                options={['λ', 'air–fuel ratio']}
+                value={view.afr ? 'air–fuel ratio' : 'λ'}
+                onChange={(chosen) => change({ mixture: chosen === 'λ' ? undefined : 'afr' })}
+              />
+            </Control>
+          </span>
+        )}
+        <span>
+          over{' '}
+          <Control text={bandText(figures, view)} label="Range that the sentence is about">
+            <BandChoice job={job} figures={figures} view={view} change={change} />
+          </Control>
+        </span>
+        <AgainstChoice job={job} view={view} change={change} />
+        <span>
+          baseline <BaselineChoice job={job} figures={figures} view={view} change={change} />
+        </span>
+      </div>
+    </Dock>
   );
 }
 
@@ -111,8 +121,9 @@ function takenOff({ runs }: JobFigures, view: CompareView): string | undefined {
   return `At the peak of ${view.test.letter} a third of the span would read ${text} ${view.powerUnit} ${mean < 0 ? 'less' : 'more'}.`;
 }
 
-function bandText({ comparison }: JobFigures, { band }: CompareView): string {
-  if (band) return `${formatRpm(band[0])}–${formatRpm(band[1])} rpm`;
+function bandText({ comparison }: JobFigures, { bands }: CompareView): string {
+  const words = bands.map(({ fromRpm, toRpm, name }) => name ?? `${formatRpm(fromRpm)}–${formatRpm(toRpm)} rpm`);
+  if (words.length > 0) return listed(words);
   return comparison ? 'the common range' : 'no range';
 }
 

@@ -14,7 +14,7 @@ export function ScaleChoice({ job, view, change }: { job: Job; view: CompareView
   const [percent, fixedKw] = assumed ? view.crank.split('+').map(Number) : [];
   const set = (share: number, kw: number) => change({ crank: writeCrankLoss(share / 100, kw) });
   return (
-    <Stack gap={12} w={300}>
+    <Stack gap={12}>
       <Radio.Group
         aria-label="Wheels or crank"
         value={view.crank === undefined ? 'wheels' : assumed ? 'assumed' : view.crank}

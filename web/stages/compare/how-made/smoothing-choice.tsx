@@ -23,7 +23,7 @@ export function SmoothingChoice({
   const set = (rpm: number) => change({ smoothing: rpm, span: undefined });
   const [least, most] = spanLimits(span);
   return (
-    <Stack gap={12} w={300}>
+    <Stack gap={12}>
       <Text size="sm">
         Each point is fitted over this span of engine speed: <b className="number">{formatSpan(span)}</b>
         {least < most && ', narrow where the curve bends sharply, wide where it does not'}

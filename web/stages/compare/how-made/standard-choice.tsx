@@ -7,7 +7,7 @@ import type { CompareView } from '../view/view-address.ts';
 /** The correction standard and how much of it is applied. */
 export function StandardChoice({ view, change }: { view: CompareView; change: ChangeView }) {
   return (
-    <Stack gap={14} w={330}>
+    <Stack gap={14}>
       <Radio.Group
         value={view.standard}
         onChange={(standard) => remember({ standard: standard as StandardId }, () => change({ standard }))}

@@ -9,13 +9,12 @@ import { SpeedAxis } from '../../../charts/speed-axis.tsx';
 import { zoomedRanges } from '../scene/compare-scene.ts';
 import { laneShare } from '../view/lane-list.ts';
 import type { ChangeView } from '../view/view.ts';
-import type { CompareView } from '../view/view-address.ts';
+import { bandWords, type CompareView } from '../view/view-address.ts';
 import classes from './compare-lanes.module.css';
 
 interface CompareLanesProps {
   scene: SceneContent;
-  /** Bands that have names. */
-  bands: Job['bands'];
+  job: Job;
   view: CompareView;
   change: ChangeView;
   /** Shown large: the arrow keys belong to the steps. */
@@ -26,12 +25,10 @@ interface CompareLanesProps {
 const tens = (rpm: number) => Math.round(rpm / 10) * 10;
 
 /** The scene over one axis, under one crosshair. Where things stand is kept in engine speeds, whatever the axis. */
-export function CompareLanes({ scene: content, bands, view, change, presenting = false }: CompareLanesProps) {
-  const { place, whole, wholeRpm, restRpm, band: bandOnAxis } = content;
+export function CompareLanes({ scene: content, job, view, change, presenting = false }: CompareLanesProps) {
+  const { place, whole, wholeRpm, restRpm, bands: onAxis } = content;
   const { range } = useMemo(() => zoomedRanges(content, view.zoom), [content, view.zoom]);
   const scene = useMemo(() => framed(content, range), [content, range]);
-  const { band } = view;
-  const bandName = band && bands.find(({ fromRpm, toRpm }) => fromRpm === band[0] && toRpm === band[1])?.name;
   return (
     <div className={classes.shown}>
       <LaneStack
@@ -59,16 +56,15 @@ export function CompareLanes({ scene: content, bands, view, change, presenting =
             <SpeedAxis
               range={range}
               atRpm={crosshair}
-              band={band}
-              bandName={bandName}
-              onBand={(dragged) => change({ band: dragged?.join('-') })}
+              bands={view.bands}
+              onBand={(dragged) => change({ band: bandWords(dragged ? [dragged] : [], job) })}
             />
           ) : (
             <PlainAxis
               range={range}
               unit={axisWords[view.axis].unit}
               at={crosshair === undefined ? undefined : { place: crosshair, text: axisText(view.axis, crosshair) }}
-              band={bandOnAxis && [bandOnAxis.from, bandOnAxis.to]}
+              bands={onAxis}
             />
           )
         }

@@ -29,7 +29,7 @@ export function LaneMenu({ view, offered, axes, change }: LaneMenuProps) {
   return (
     <Popover width={340} position="bottom-start" shadow="md" trapFocus>
       <Popover.Target>
-        <button className={button.act}>lanes</button>
+        <button className={button.act}>Lanes</button>
       </Popover.Target>
       <Popover.Dropdown>
         <ul className={classes.list}>

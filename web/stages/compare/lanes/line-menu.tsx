@@ -34,7 +34,7 @@ export function LineMenu({ job, view, change }: { job: Job; view: CompareView; c
   return (
     <Popover width={340} position="bottom-start" shadow="md" trapFocus>
       <Popover.Target>
-        <button className={button.act}>lines</button>
+        <button className={button.act}>Lines</button>
       </Popover.Target>
       <Popover.Dropdown>
         <ul className={classes.lines}>

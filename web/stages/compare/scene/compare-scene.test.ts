@@ -78,7 +78,7 @@ describe('looking at a part', () => {
     expect(lane(part, 'power').lines).toBe(lane(all, 'power').lines);
     expect(part.range).toEqual([2500, 3500]);
     expect(lane(part, 'power').values.most).toBeLessThan(lane(all, 'power').values.most);
-    expect(lane(all, 'power').decoration.band).toEqual({ from: 3000, to: 4500 });
+    expect(lane(all, 'power').decoration.bands).toEqual([{ from: 3000, to: 4500 }]);
   });
 
   test('a zoom beyond the lines, or narrower than can be read, shows the whole', () => {

@@ -25,7 +25,7 @@ export function compareScene(source: LaneSource, sides: readonly LoggedSide[]): 
     axis: view.axis,
     lanes: lanes.map((lane) => laneNamed(lane, source, sides)),
     place: top.place,
-    band: view.band && { from: top.place.x(view.band[0]), to: top.place.x(view.band[1]) },
+    bands: view.bands.map(({ fromRpm, toRpm }) => ({ from: top.place.x(fromRpm), to: top.place.x(toRpm) })),
     wholeRpm,
     restRpm: Math.round(peakOf(top.figures.power.engineSpeedRpm, top.figures.power.values).rpm / 10) * 10,
     whole: wholeOnAxis(

@@ -149,7 +149,6 @@ export function powerLane(source: LaneSource): LaneContent {
       peak: {
         x: top.place.x(peak.rpm),
         value: scale(peak.value),
-        text: `${peakText} at ${formatRpm(peak.rpm)}`,
         colour: top.colour,
       },
       envelope: repeatability(source, scale),
@@ -161,7 +160,7 @@ export function powerLane(source: LaneSource): LaneContent {
     },
     name: 'Power',
     unit: (values) =>
-      `${view.powerUnit}${scaleNote(figures)}${axisNote(values)}${figures.norm ? ` · ${figures.norm.name} ${formatPower(figures.norm.kw, view.powerUnit)}, dashed` : ''}`,
+      `${view.powerUnit}${scaleNote(figures)} · ${top.name} peaks ${peakText} at ${formatRpm(peak.rpm)}${axisNote(values)}${figures.norm ? ` · ${figures.norm.name} ${formatPower(figures.norm.kw, view.powerUnit)}, dashed` : ''}`,
     readingUnit: `${view.powerUnit}${scaleNote(figures)}`,
     text: `Power of ${shown.map(({ name }) => name).join(', ')} over ${axisWords[view.axis].name}; ${top.name} has most, ${peakText} ${view.powerUnit}, at ${formatRpm(peak.rpm)} rpm.`,
   };

@@ -67,7 +67,7 @@ export function comparedAt(address: string): { job: Job; view: CompareView; figu
     baselineId: view.baseline.id,
     testId: view.test.id,
     againstId: view.against.id,
-    bands: view.band && [view.band],
+    bands: view.bands.map(({ fromRpm, toRpm }) => [fromRpm, toRpm] as const),
     atRpm: view.atRpm,
     powerUnit: view.powerUnit,
   };

@@ -5,7 +5,7 @@ import { standardIds } from '../../../../core/air/correction.ts';
 import { powerUnits, torqueUnits } from '../../../../core/units/units.ts';
 import { laneAxes } from '../../../charts/lane-axis.ts';
 import { addressProblems } from './address-problems.ts';
-import { addressWith, fieldIn, viewIn, type Changes, type Field } from './view-address.ts';
+import { addressWith, bandWords, fieldIn, viewIn, type Changes, type Field } from './view-address.ts';
 
 const setup = (id: number, letter: string, parentId: number | null, items: Setup['items'] = []) =>
   ({ id, letter, parentId, items }) as Setup;
@@ -18,7 +18,8 @@ const list = (version: number, setupId: number, runIds: number[]) => ({
   createdAt: '',
   spread: null,
 });
-const job: Pick<Job, 'setups' | 'runs' | 'baseline' | 'earlierBaselines'> = {
+const job: Pick<Job, 'setups' | 'runs' | 'baseline' | 'earlierBaselines' | 'bands'> = {
+  bands: [],
   setups: [setup(1, 'A', null), setup(2, 'B', 1), setup(3, 'C', 2, [{ kind: 'ignition', by: 1 }])],
   runs: [run(1, 1, 'A1'), run(2, 1, 'A2'), run(3, 2, 'B1'), run(4, 3, 'C1')],
   baseline: list(2, 2, [3]),
@@ -126,10 +127,40 @@ test('view → address → view: a change says what it was asked to say, and lea
   );
 });
 
+describe('bands', () => {
+  const briefed = {
+    ...job,
+    bands: [
+      { id: 1, revision: 1, name: 'corner exit', fromRpm: 3000, toRpm: 4000 },
+      { id: 2, revision: 1, name: 'flat out', fromRpm: 5000, toRpm: 6500 },
+    ],
+  } as typeof job;
+  const bandsOf = (address: string) => viewIn(new URLSearchParams(address), briefed, preferences).bands;
+
+  test('are those of the brief until an address asks for others, or for the common range', () => {
+    expect(bandsOf('').map(({ name }) => name)).toEqual(['corner exit', 'flat out']);
+    expect(bandsOf('band=common')).toEqual([]);
+    expect(bandsOf('band=5000-6500.2000-2500').map(({ name, fromRpm }) => [name, fromRpm])).toEqual([
+      ['flat out', 5000],
+      [undefined, 2000],
+    ]);
+  });
+
+  test('are written as they are read, and the brief’s are not written at all', () => {
+    for (const address of ['', 'band=common', 'band=5000-6500', 'band=3000-4000.2000-2500']) {
+      const words = bandWords(bandsOf(address), briefed);
+      expect(bandsOf(words === undefined ? '' : `band=${words}`)).toEqual(bandsOf(address));
+    }
+    expect(bandWords(briefed.bands, briefed)).toBeUndefined();
+    expect(bandWords([], briefed)).toBe('common');
+    expect(bandWords([], job)).toBeUndefined();
+  });
+});
+
 test('what was written is what is read', () => {
   const address = addressWith(new URLSearchParams(), { share: 50, band: '3000-5600', at: 4200, span: '2000-6000-300.200', runs: 'A1.A2' }); // prettier-ignore
   expect(fieldIn(address, 'share')).toBe(50);
-  expect(fieldIn(address, 'band')).toEqual([3000, 5600]);
+  expect(fieldIn(address, 'band')).toEqual([[3000, 5600]]);
   expect(fieldIn(address, 'at')).toBe(4200);
   expect(fieldIn(address, 'span')).toEqual({ fromRpm: 2000, toRpm: 6000, spansRpm: [300, 200] });
   expect(fieldIn(address, 'runs')).toEqual(['A1', 'A2']);

@@ -36,11 +36,15 @@ export const fields = {
   smoothing: z.union([z.literal('auto'), rpm]),
   /** What auto came to when it was resolved. */
   span: z.string().max(200).transform(readSpan),
+  /** Bands of engine speed, such as `3000-4500` or `3000-4500.5000-6500`; `common` for the common range; those of the brief where left out. */
   band: z
     .string()
-    .regex(/^\d+-\d+$/)
-    .transform((text) => text.split('-').map(Number) as [number, number])
-    .refine(([from, to]) => to > from),
+    .max(200)
+    .regex(/^(common|\d+-\d+(\.\d+-\d+)*)$/)
+    .transform((text) =>
+      text === 'common' ? [] : text.split('.').map((band) => band.split('-').map(Number) as [number, number]),
+    )
+    .refine((bands) => bands.every(([from, to]) => to > from)),
   /** Labels of the only runs compared, such as `A1.A2`; all counted ones where left out. */
   runs: runLabels,
   againstRuns: runLabels,
@@ -98,7 +102,30 @@ export interface ViewPreferences {
   torqueUnit: TorqueUnit;
 }
 
-export type AddressedJob = Pick<Job, 'setups' | 'runs' | 'baseline' | 'earlierBaselines'>;
+export type AddressedJob = Pick<Job, 'setups' | 'runs' | 'baseline' | 'earlierBaselines' | 'bands'>;
+
+/** A band that is judged, with the name that the brief gives it. */
+export interface ViewedBand {
+  fromRpm: number;
+  toRpm: number;
+  name?: string | undefined;
+}
+
+function bandsNamed(bands: readonly (readonly [number, number])[], known: Job['bands']): ViewedBand[] {
+  return bands.map(([fromRpm, toRpm]) => ({
+    fromRpm,
+    toRpm,
+    name: known.find((band) => band.fromRpm === fromRpm && band.toRpm === toRpm)?.name,
+  }));
+}
+
+/** Bands as the address writes them; nothing for those of the brief. */
+export function bandWords(bands: readonly ViewedBand[], job: Pick<Job, 'bands'>): string | undefined {
+  const words = (list: readonly ViewedBand[]) => list.map(({ fromRpm, toRpm }) => `${fromRpm}-${toRpm}`).join('.');
+  const wanted = words(bands);
+  if (wanted === words(job.bands)) return undefined;
+  return wanted || 'common';
+}
 
 /** Settings of the Compare stage. All of them stand in the address, so that a link shows the same figures. */
 export type CompareView = ReturnType<typeof viewIn>;
@@ -126,7 +153,7 @@ export function viewIn(address: URLSearchParams, job: AddressedJob, preferences:
     share: (read('share') ?? 100) / 100,
     smoothing: read('smoothing') ?? 'auto',
     span: read('span'),
-    band: read('band'),
+    bands: bandsNamed(read('band') ?? job.bands.map(({ fromRpm, toRpm }) => [fromRpm, toRpm] as const), job.bands),
     runs: read('runs'),
     againstRuns: read('againstRuns'),
     raw: read('raw') === '1',

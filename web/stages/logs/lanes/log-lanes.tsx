@@ -27,7 +27,7 @@ export const stepped = (axis: LogsView['axis'], x: number): number => Math.round
 export function LogLanes({ lanes, whole, view, rest, change }: LogLanesProps) {
   const { axis } = view;
   const range = useMemo(() => within(view.zoom, whole), [view.zoom, whole]);
-  const scene = useMemo(() => framed({ axis, lanes, band: undefined }, range), [axis, lanes, range]);
+  const scene = useMemo(() => framed({ axis, lanes, bands: [] }, range), [axis, lanes, range]);
   const step = steps[axis];
   const snapped = (x: number) => Math.min(whole[1], Math.max(whole[0], stepped(axis, x)));
   return (
@@ -44,7 +44,7 @@ export function LogLanes({ lanes, whole, view, rest, change }: LogLanesProps) {
       copied={(x) => ({ words: axisText(axis, x), text: readingsText(scene, x, x, `${axisWords[axis].name} [${axisWords[axis].unit}]`) })} // prettier-ignore
       axis={(crosshair) =>
         axis === 'engine-speed' ? (
-          <SpeedAxis range={range} atRpm={crosshair} band={undefined} />
+          <SpeedAxis range={range} atRpm={crosshair} bands={[]} />
         ) : (
           <PlainAxis
             range={range}

@@ -115,7 +115,7 @@ export function LiveLanes({ setup, baseline, ghost, liftRpm, pending }: LiveLane
         })}
       </div>
       <div className={classes.axis}>
-        <SpeedAxis range={range} atRpm={undefined} band={undefined} />
+        <SpeedAxis range={range} atRpm={undefined} bands={[]} />
       </div>
       {!ghost && !pending && curve.rpm.length === 0 && (
         <p className={classes.empty}>
