@@ -12,6 +12,7 @@ import { unclaimedRuns } from './live.ts';
 import { logSource } from './logger-file.ts';
 import { job, jobList, run, setup } from './records.ts';
 import * as vehicles from './vehicles.ts';
+import { watchedFolder, watchedFolderChoice } from './watched-folder.ts';
 
 const revision = z.int().positive().optional();
 const entryEndpoints = Object.values(entryForms).flatMap(({ of, path, what, fields, record }): Endpoint[] => [
@@ -212,6 +213,26 @@ export const endpoints: readonly Endpoint[] = [
     does: 'A run’s curve.',
     query: ['standard', 'smoothing', 'grid', 'share'],
     answer: curveJson,
+  },
+  {
+    method: 'get',
+    path: '/watched-folder',
+    does: 'The folder in which dynos and loggers drop their files, and what became of each.',
+    answer: watchedFolder,
+  },
+  {
+    method: 'put',
+    path: '/watched-folder',
+    needs: 'owner',
+    does: 'Chooses the folder, or none.',
+    body: watchedFolderChoice,
+    answer: watchedFolder,
+  },
+  {
+    method: 'post',
+    path: '/watched-files/:id/again',
+    does: 'Takes a file again that was refused.',
+    answer: watchedFolder,
   },
   {
     method: 'get',

@@ -26,6 +26,8 @@ import { pairingRoutes } from './routes/pairing.ts';
 import { peopleRoutes } from './routes/people.ts';
 import { loggerFileRoutes } from './routes/logger-files.ts';
 import { runRoutes } from './routes/runs.ts';
+import { watchedRoutes } from './routes/watched.ts';
+import type { WatchedFolder } from './watched/watched-folder.ts';
 import { vehicleRoutes } from './routes/vehicles.ts';
 import type { Database } from '../store/database.ts';
 
@@ -46,6 +48,7 @@ export interface AppParts {
   database: Database;
   recorder: RecorderClient;
   reader: ImportReader;
+  watched: WatchedFolder;
   accounts: Accounts;
   /** Names that others than this machine reach it by. */
   hosts: readonly string[];
@@ -104,7 +107,7 @@ export function createApp(parts: AppParts): Express {
 }
 
 /** All requests that the contract lists, each with its answer. */
-function apiRoutes({ database, recorder, reader, accounts, outside }: AppParts): ContractRoutes {
+function apiRoutes({ database, recorder, reader, watched, accounts, outside }: AppParts): ContractRoutes {
   const routes = new ContractRoutes((endpoint) => accounts.guard(endpoint));
   routes.get('/health', async (_request, response) => {
     await database.query('select 1');
@@ -116,6 +119,7 @@ function apiRoutes({ database, recorder, reader, accounts, outside }: AppParts):
   fileRoutes(routes, database);
   runRoutes(routes, database);
   loggerFileRoutes(routes, database);
+  watchedRoutes(routes, watched);
   importRoutes(routes, database, reader);
   bayRoutes(routes, recorder);
   checkRoutes(routes, database);

@@ -12,6 +12,7 @@ import { ImportReader } from './import/import-reader.ts';
 import { Live } from './live.ts';
 import { RecorderClient } from './recorder-client.ts';
 import { SpreadLearner } from './spread-learner.ts';
+import { WatchedFolder } from './watched/watched-folder.ts';
 import { WorkQueue } from './work-queue.ts';
 
 export interface ServerSettings {
@@ -25,6 +26,8 @@ export interface ServerSettings {
   outside?: OutsidePlace | undefined;
   /** For tests: how often it is looked whether there is long work. */
   lookForWorkMs?: number;
+  /** For tests: how long a dropped file must stay the same before it is taken. */
+  completeMs?: number;
   log: Log;
 }
 
@@ -44,6 +47,7 @@ export async function startServer(settings: ServerSettings): Promise<RunningServ
   const database = openDatabase(settings.databaseUrl, settings.log);
   const recorder = new RecorderClient(settings.recorder);
   const reader = new ImportReader();
+  const watched = new WatchedFolder({ database, recorder, reader }, settings.log, settings.completeMs);
   const accounts = await Accounts.open(database, settings.log);
   let outside: Outside | null = null;
   const hosts = settings.outside?.hosts ?? [];
@@ -51,6 +55,7 @@ export async function startServer(settings: ServerSettings): Promise<RunningServ
     database,
     recorder,
     reader,
+    watched,
     accounts,
     hosts,
     outside: () => outside,
@@ -79,12 +84,14 @@ export async function startServer(settings: ServerSettings): Promise<RunningServ
   const queue = new WorkQueue(database, settings.log);
   await queue.start();
   await learner.start(queue, settings.lookForWorkMs);
+  await watched.start();
   return {
     port,
     outside,
     database,
     async close() {
       learner.stop();
+      await watched.close();
       await queue.stop();
       recorder.close();
       await live.close();

@@ -36,7 +36,12 @@ export const entryTables = {
   fuelEntries: ofJob('fuel_entry', fuelEntry, ['kind', 'at', 'litres', 'ethanolPct', 'name', 'note'], 'at, id'),
   suspicions: ofJob('suspicion', suspicion, ['cause', 'test', 'outcome', 'state']),
   views: ofJob('saved_view', savedView, ['name', 'address'], 'name, id'),
-  borrowedCurves: ofJob('borrowed_curve', borrowedCurve, ['name', 'origin', 'scale', 'points', 'peakKw', 'errorKw'], 'name, id'),
+  borrowedCurves: ofJob(
+    'borrowed_curve',
+    borrowedCurve,
+    ['name', 'origin', 'scale', 'points', 'peakKw', 'errorKw'],
+    'name, id',
+  ),
   notes: ofJob('note', note, ['text', 'at'], 'at, id'),
   parts: { ...ofJob('vehicle_part', part, ['name', 'knowledge', 'note']), belongsTo: 'vehicle_id' },
 } as const satisfies Record<string, EntryTable>;

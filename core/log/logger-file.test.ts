@@ -130,6 +130,15 @@ describe('several pulls in one file', () => {
     expect(runsInLog([run(1, null, 9)], log([[40, 9], [140, 9]]))[0]!.refused).toMatch(/More than one pull/); // prettier-ignore
   });
 
+  test('one pull is one run’s: two that fit it alike are both left to a person', () => {
+    const file = log([[40, 9]]); // prettier-ignore
+    const alike = runsInLog([run(1, null, 9), run(2, null, 9)], file);
+    expect(alike.map(({ refused }) => refused)).toEqual([expect.stringMatching(/^More than one run fits/), expect.stringMatching(/^More than one run fits/)]); // prettier-ignore
+    const [own, other] = runsInLog([run(1, null, 9), run(2, null, 7.5)], file);
+    expect(own!.fit).toBeDefined();
+    expect(other!.fit).toBeUndefined();
+  });
+
   test('another car’s log fits nothing, and one without a pull says so', () => {
     expect(runsInLog([run(1, noon, 9)], log([[40, 4]]))[0]!.refused).toMatch(/does not fit/); // prettier-ignore
     expect(runsInLog([run(1, noon, 9)], log([]))[0]!.refused).toMatch(/no pull/);

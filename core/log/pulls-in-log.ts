@@ -55,7 +55,7 @@ export function runsInLog(sought: readonly SoughtRun[], file: SpeedTrace): Found
   if (pulls.length === 0) return runs.map(({ id }) => ({ id, refused: 'The log shows no pull: its engine speed never rises.' })); // prettier-ignore
   const fits = runs.map((run) => pulls.map((atS) => tried(run, log, atS)));
   const clock = agreedClock(runs, fits);
-  return runs.map((run, index): FoundInLog => {
+  const found = runs.map((run, index): FoundInLog => {
     const fitting = fits[index]!.filter((one): one is Fit => 'fit' in one);
     const [best, rival] = [...fitting].sort((a, b) => a.fit.residualPercent - b.fit.residualPercent);
     const byClock = clock === undefined ? undefined : fitting.find((one) => Math.abs((wallOf(run, one) ?? NaN) - clock) < sameClockS); // prettier-ignore
@@ -67,6 +67,21 @@ export function runsInLog(sought: readonly SoughtRun[], file: SpeedTrace): Found
     const { time } = run.trace;
     const at = (runS: number) => runS - chosen.fit.shiftS;
     return { id: run.id, fit: chosen.fit, fromS: at(time[0]! - aroundS), toS: at(time[time.length - 1]! + aroundS) };
+  });
+  return eachPullOnce(found);
+}
+
+/** Of runs that lie on one pull of the log only the one that fits it clearly best can be it. */
+function eachPullOnce(found: readonly FoundInLog[]): FoundInLog[] {
+  const middle = (one: FoundInLog) => (one.fit ? (one.fromS + one.toS) / 2 : NaN);
+  return found.map((one) => {
+    if (!one.fit) return one;
+    const rivals = found.flatMap((other) => (other !== one && other.fit && Math.abs(middle(other) - middle(one)) < aroundS ? [other.fit] : [])); // prettier-ignore
+    const nearest = Math.min(...rivals.map(({ residualPercent }) => residualPercent));
+    if (one.fit.residualPercent * asWell <= nearest) return one;
+    return nearest * asWell <= one.fit.residualPercent
+      ? { id: one.id, refused: 'Another run fits that pull of the log better.' }
+      : { id: one.id, refused: 'More than one run fits that pull of the log as well: look for one run alone.' };
   });
 }
 

@@ -1,3 +1,4 @@
+import type { WatchedFolder } from '../watched/watched-folder.ts';
 import { ImportReader } from '../import/import-reader.ts';
 import { expect, test } from '@jest/globals';
 import { createApp } from '../app.ts';
@@ -21,6 +22,7 @@ test('what the contract lists is answered, and nothing else can be', () => {
       database: {} as Database,
       recorder: {} as RecorderClient,
       reader: new ImportReader(),
+      watched: {} as WatchedFolder,
       accounts: { guard: () => () => undefined, sessions: () => undefined } as unknown as Accounts,
       hosts: [],
       outside: () => null,

@@ -40,12 +40,12 @@ export class TestServer {
     readonly errors: unknown[],
   ) {}
 
-  static async start(): Promise<TestServer> {
+  static async start(over: Partial<ServerSettings> = {}): Promise<TestServer> {
     const database = await freshDatabase();
     const errors: unknown[] = [];
     const log = { ...silentLog, error: (fields: object) => errors.push((fields as { err?: unknown }).err ?? fields) };
     const folder = mkdtempSync(join(tmpdir(), 'suvok-recorder-'));
-    const { recorder, server, lines } = await startHere(database.url, log, { folder });
+    const { recorder, server, lines } = await startHere(database.url, log, { folder, ...over });
     const running = { port: server.port, benchLinkPort: recorder.benchLinkPort, database: server.database };
     return new TestServer(running, recorder, folder, { server, lines }, database.url, database.drop, errors);
   }

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { watchedFolder } from '../../contract/watched-folder.ts';
 import {
   refusal,
   type DeviceSettingsRequest,
@@ -121,6 +122,9 @@ export const api = {
   changeRun: (id: number, fields: RunChange) => ask(run, `/runs/${id}`, sending('PATCH', fields)),
   changeRuns: (runIds: number[], change: RunChange) => ask(z.array(run), '/runs', sending('PATCH', { runIds, change })),
   logSources: () => ask(z.array(logSource), '/log-sources'),
+  watchedFolder: () => ask(watchedFolder, '/watched-folder'),
+  watchFolder: (path: string | null) => ask(watchedFolder, '/watched-folder', sending('PUT', { path })),
+  takeAgain: (id: number) => ask(watchedFolder, `/watched-files/${id}/again`, sending('POST', {})),
   keepLogSource: (source: LogSource) => ask(logSource, '/log-sources', sending('PUT', source)),
   joinLog: (runId: number, samples: Uint8Array, words: JoinedLog) =>
     ask(run, `/runs/${runId}/logs`, sendingForm(new File([samples as BlobPart], 'samples'), { settings: JSON.stringify(words) })), // prettier-ignore

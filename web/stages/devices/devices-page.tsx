@@ -16,6 +16,7 @@ import { BayHead } from './bay-head.tsx';
 import { Device } from './device.tsx';
 import { ByHand } from './lines/by-hand.tsx';
 import { ConnectLines } from './lines/connect-lines.tsx';
+import { WatchedFolderPane } from './watched/watched-folder.tsx';
 import { Paired } from './pairing/paired.tsx';
 import classes from './devices-page.module.css';
 
@@ -76,6 +77,7 @@ export function DevicesPage() {
         <Device key={device.device} device={device} bay={bay} />
       ))}
       {bay?.air && <Air air={bay.air} now={now} />}
+      <WatchedFolderPane />
     </main>
   );
 }

@@ -1,5 +1,5 @@
 import { Popover, Radio, Stack } from '@mantine/core';
-import { useRef, useState, type ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { Docked, useDock } from './dock.tsx';
 import classes from './control.module.css';
 
@@ -14,18 +14,18 @@ export function Control({
   children: ReactNode | ((close: () => void) => ReactNode);
 }) {
   const [byItself, setByItself] = useState(false);
-  const target = useRef<HTMLButtonElement>(null);
+  const [target, setTarget] = useState<HTMLButtonElement | null>(null);
   const dock = useDock();
   const opened = dock ? dock.opened : byItself;
   const set = dock ? dock.set : setByItself;
   const close = () => {
     set(false);
-    target.current?.focus();
+    target?.focus();
   };
   const inside = typeof children === 'function' ? children(close) : children;
   const button = (
     <button
-      ref={target}
+      ref={setTarget}
       className={classes.control}
       aria-label={`${label}: ${text}`}
       aria-expanded={opened}
