@@ -14,6 +14,7 @@ import { airFromColumns } from '../../core/exchange/air-columns.ts';
 import { RecordingReader, type ReadRecording } from '../../core/exchange/read-csv.ts';
 import type { LoggedEngine } from '../../core/log/run-log.ts';
 import { meanLog, type LogMean } from '../../core/log/mean-log.ts';
+import { eventsOf } from '../../core/log/logged-pull.ts';
 import { viewOfPull, viewOfWhole, type LogView } from '../../core/log/log-view.ts';
 import { channelChanges, type ChannelChange } from '../../core/comparison/channel-changes.ts';
 import { hasCurve } from '../../core/figures/reading.ts';
@@ -101,6 +102,19 @@ const worker = {
   /** The mean of several runs' logs; of one, its own. */
   async logMean(runs: readonly (readonly [Run, LoggedEngine])[]): Promise<LogMean> {
     return meanLog(await Promise.all(runs.map(([run, engine]) => logOf(run, engine))));
+  },
+
+  /** Where the fuel pressure of runs begins to sag, and by how much; undefined where it does not, or nothing tells. */
+  async fuelSags(
+    runs: readonly (readonly [Run, LoggedEngine])[],
+  ): Promise<({ fromRpm: number; sagKpa: number } | undefined)[]> {
+    const readings = await cachedReadings(runs.map(([run]) => run).filter(hasCurve));
+    return runs.map(([run, engine]) => {
+      const reading = readings.get(run.id);
+      if (reading?.kind !== 'sweep') return undefined;
+      const sag = eventsOf(reading.logged, engine).find(({ id }) => id === 'fuel-pressure-sag');
+      return sag && { fromRpm: sag.fromRpm, sagKpa: sag.figure };
+    });
   },
 
   /** How far each channel of a run is from the baseline's, in its own spread, the farthest first. */

@@ -132,7 +132,10 @@ export function RunLogPanes({ job, run, colour, figures, log, problem, view, cha
             </button>
           )}
         </div>
-        <div className={classes.lanes} style={{ minHeight: lanes.length * 58 + 34 }}>
+        <div
+          className={classes.lanes}
+          style={{ minHeight: lanes.length * 58 + 34, '--lanes': lanes.length } as React.CSSProperties}
+        >
           <LogLanes lanes={lanes} whole={whole} view={view} rest={rest} change={change} />
         </div>
         <div className={classes.table}>

@@ -1,5 +1,5 @@
 import type { Stoichiometric } from '../../../../core/fuel/blend.ts';
-import type { LogView } from '../../../../core/log/log-view.ts';
+import type { LogMean } from '../../../../core/log/mean-log.ts';
 import { readingRange } from '../../../charts/nice-range.ts';
 import { axisWords, type Placing } from '../../../charts/lane-axis.ts';
 import { laneName } from '../view/lane-list.ts';
@@ -14,7 +14,7 @@ export interface LoggedSide {
   place: Placing;
   /** Of the fuel that it was made on. */
   stoichiometric: Stoichiometric;
-  log: LogView | undefined;
+  log: LogMean | undefined;
 }
 
 /** Readings of λ may be told as air–fuel ratios. */
@@ -63,7 +63,7 @@ export function channelLane(channel: string, sides: readonly LoggedSide[], view:
     valuesWithin: () => range,
     name: asRatio ? laneName(channel).replace('λ', 'Air–fuel ratio') : laneName(channel),
     readingUnit: unit,
-    unit: () => `${unit && `${unit}, `}${drawn.map(({ label }) => label).join(' under ')}`,
+    unit: () => `${unit && `${unit}, `}${drawn.map(({ label }) => label).join(', ')}`,
     text: `${laneName(channel)} of ${drawn.map(({ label }) => label).join(' and ')} over ${axisWords[view.axis].name}${unit && `, in ${unit}`}.`,
   };
 }

@@ -1,4 +1,5 @@
 import { peakBound } from '../../../../core/wording/peak-words.ts';
+import { continued, type ContinuedCurve } from '../../../../core/curve/continued.ts';
 import { peakOf } from '../../../../core/curve/peak.ts';
 import type { RunFigures } from '../../../../core/figures/figured-run.ts';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';
@@ -131,7 +132,8 @@ function meanReadings(
 export function powerLane(source: LaneSource): LaneContent {
   const { view, figures, shown } = source;
   const scale = (kw: number) => convert(kw, 'kW', view.powerUnit);
-  const lines = linesOf(source, 'power', scale);
+  const further = furtherOf(source);
+  const lines = [...linesOf(source, 'power', scale), ...(further ? [furtherLine(further, source, scale)] : [])];
   const drawnThrough = lines.filter((line) => !line.points);
   const top = shown[shown.length - 1]!;
   const peak = peakOf(top.figures.power.engineSpeedRpm, top.figures.power.values);
@@ -160,10 +162,33 @@ export function powerLane(source: LaneSource): LaneContent {
     },
     name: 'Power',
     unit: (values) =>
-      `${view.powerUnit}${scaleNote(figures)} · ${top.name} peaks ${peakText} at ${formatRpm(peak.rpm)}${axisNote(values)}${figures.norm ? ` · ${figures.norm.name} ${formatPower(figures.norm.kw, view.powerUnit)}, dashed` : ''}`,
+      `${view.powerUnit}${scaleNote(figures)} · ${top.name} peaks ${peakText} at ${formatRpm(peak.rpm)}${axisNote(values)}${furtherNote(further, source)}${figures.norm ? ` · ${figures.norm.name} ${formatPower(figures.norm.kw, view.powerUnit)}, dashed` : ''}`,
     readingUnit: `${view.powerUnit}${scaleNote(figures)}`,
     text: `Power of ${shown.map(({ name }) => name).join(', ')} over ${axisWords[view.axis].name}; ${top.name} has most, ${peakText} ${view.powerUnit}, at ${formatRpm(peak.rpm)} rpm.`,
   };
+}
+
+/** The compared setup's course beyond its end, where the other one goes further: drawn, and in no figure. */
+function furtherOf({ shown, view }: LaneSource): ContinuedCurve | undefined {
+  const top = shown[shown.length - 1]!;
+  const other = shown.find(({ setup }) => setup.id === view.against.id);
+  if (!other || other === top || view.axis !== 'engine-speed') return undefined;
+  return continued(top.figures.power, other.figures.power);
+}
+
+function furtherLine(
+  { engineSpeedRpm, values }: ContinuedCurve,
+  { shown }: LaneSource,
+  scale: (kw: number) => number,
+): LaneLine {
+  // prettier-ignore
+  return { id: 'continued', x: engineSpeedRpm, values: values.map(scale), colour: shown[shown.length - 1]!.colour, width: 1.4, dash: [2, 4] }; // prettier-ignore
+}
+
+function furtherNote(further: ContinuedCurve | undefined, { shown, view }: LaneSource): string {
+  if (!further) return '';
+  const other = shown.find(({ setup }) => setup.id === view.against.id);
+  return ` · dotted beyond ${formatRpm(further.engineSpeedRpm[0]!)}: estimate by ${other?.name ?? 'the other'}’s shape, in no figure`;
 }
 
 /** Where further single runs of the baseline would lie, or a traced curve may; undefined without a spread. */

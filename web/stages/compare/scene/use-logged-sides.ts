@@ -3,8 +3,8 @@ import type { Job, Run } from '../../../../contract/records.ts';
 import { wholeDrums, groupingsOf } from '../../../../core/dyno/drums.ts';
 import { stoichiometricOf } from '../../../../core/fuel/blend.ts';
 import { baselineRuns, type FrozenBaseline } from '../../../../core/job/baseline.ts';
-import type { LogView } from '../../../../core/log/log-view.ts';
-import { useRunLog } from '../../../log/use-run-log.ts';
+import { engineOfRun } from '../../../../core/figures/engine-of-run.ts';
+import { recordOf, useLogMeans } from '../../../workers/figures.ts';
 import type { LoggedSide } from './channel-lane.ts';
 import { drumLanes, figureLanes, groupingOf } from '../view/lane-list.ts';
 import type { Shown } from './shown-setups.ts';
@@ -39,7 +39,10 @@ function drumLanesOf(run: Run | undefined): string[] {
   return Object.keys(drumLanes).filter((lane) => groupings.includes(drumLanes[lane]!));
 }
 
-/** The logs of the two runs that channel lanes are drawn from, the compared one last; fetched only when a lane wants them. */
+/**
+ * The logs that channel lanes are drawn from: the latest run of every setup
+ * shown, the compared one last; fetched only when a lane wants them.
+ */
 export function useLoggedSides(
   job: Job,
   guest: Job | undefined,
@@ -47,30 +50,26 @@ export function useLoggedSides(
   shown: readonly Shown[],
 ): LoggedSide[] {
   const wanted = view.lanes.some((lane) => !(figureLanes as readonly string[]).includes(lane) && !groupingOf(lane));
-  const test = wanted ? latestOf(job, view.test.id, view.frozen, view.runs) : undefined;
-  const against = wanted
-    ? latestOf(guest ?? job, view.against.id, guest ? guest.baseline : view.frozen, view.againstRuns)
-    : undefined;
-  const { data: testLog } = useRunLog(job, test);
-  const { data: againstLog } = useRunLog(guest ?? job, against);
-  return useMemo(() => {
-    const side = ({ car }: Job, run: Run, setupId: number, log: LogView | undefined): LoggedSide[] => {
-      const drawn = shown.find(({ setup }) => setup.id === setupId);
-      return drawn
-        ? [
-            {
-              label: run.label ?? '',
-              colour: drawn.colour,
-              place: drawn.place,
-              stoichiometric: stoichiometricOf(car.ignition, run.fuel?.ethanolPct ?? null),
-              log,
-            },
-          ]
-        : [];
-    };
-    return [
-      ...(against && against.id !== test?.id ? side(guest ?? job, against, view.against.id, againstLog) : []),
-      ...(test ? side(job, test, view.test.id, testLog) : []),
-    ];
-  }, [against, test, againstLog, testLog, shown, view.against.id, view.test.id, job, guest]);
+  const sides = useMemo(() => (wanted ? sidesOf(job, guest, view, shown) : []), [wanted, job, guest, view, shown]);
+  const logs = useLogMeans(sides.map(({ from, run }) => [{ run, engine: engineOfRun(recordOf(from), run) }]));
+  return useMemo(() => sides.map(({ side }, at) => ({ ...side, log: logs[at] })), [sides, logs]);
+}
+
+/** Which run stands for each line, and whose job it is of. */
+function sidesOf(job: Job, guest: Job | undefined, view: CompareView, shown: readonly Shown[]) {
+  const seen = new Set<number>();
+  const found = shown.flatMap(({ setup, colour, place, isTest }) => {
+    const isAgainst = setup.id === view.against.id;
+    const from = isAgainst && guest ? guest : job;
+    const frozen = from === guest ? guest.baseline : view.frozen;
+    const run = latestOf(from, setup.id, frozen, isTest ? view.runs : isAgainst ? view.againstRuns : undefined);
+    if (!run) return [];
+    const stoichiometric = stoichiometricOf(from.car.ignition, run.fuel?.ethanolPct ?? null);
+    return [{ from, run, side: { label: run.label ?? '', colour, place, stoichiometric } }];
+  });
+  // Of a run that stands for two lines the compared one is drawn.
+  return found
+    .reverse()
+    .filter(({ run }) => !seen.has(run.id) && seen.add(run.id))
+    .reverse();
 }

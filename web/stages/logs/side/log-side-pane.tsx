@@ -8,6 +8,7 @@ import type { LogSide } from '../view/log-side.ts';
 import { BoostTable } from './boost-table.tsx';
 import { FuelSupplyTable } from './fuel-supply-table.tsx';
 import classes from './log-side-pane.module.css';
+import { SagOverVisits } from './sag-over-visits.tsx';
 import { LoggerFits } from './logger-fits.tsx';
 
 interface LogSidePaneProps {
@@ -46,6 +47,7 @@ export function LogSidePane({ job, run, log, figures, beside, onChoose }: LogSid
           </p>
         )}
         <FuelSupplyTable job={job} run={run} log={log} curve={figured?.curve} />
+        {log.events.some(({ id }) => id === 'fuel-pressure-sag') && <SagOverVisits job={job} />}
         {log.boost && <BoostTable run={run.label ?? ''} boost={log.boost} beside={beside[0]} />}
         <LoggerFits loggers={log.loggers} run={run} />
       </div>
