@@ -69,7 +69,7 @@ export function claimsOf(ranges: readonly ChosenRange[], band: GainBand | undefi
     band && !Number.isNaN(largest) && ranges[0]?.difference.from !== 'assumed'
       ? supremumProbability(largest, band.kappaRad, band.df) / share
       : NaN;
-  const each = (1 - stretchesWeight) / Math.max(1, ranges.length);
+  const each = rangesWeight(ranges[0]) / Math.max(1, ranges.length);
   const called = holm([...ranges.map((range) => paidOf(range, judging)), stretchesP], level, [
     ...ranges.map(() => each),
     stretchesWeight,
@@ -87,12 +87,16 @@ export function claimsOf(ranges: readonly ChosenRange[], band: GainBand | undefi
   };
 }
 
+/** What the ranges share of the level: all of it where an assumed spread lets no stretch be tested. */
+const rangesWeight = (first: ChosenRange | undefined) =>
+  first?.difference.from === 'assumed' ? 1 : 1 - stretchesWeight;
+
 /**
  * The verdict on the first of several chosen ranges without a look at the
  * others: called only where the whole comparison would call it, too.
  */
 export function verdictAlone(range: ChosenRange, ranges: number, rule: ClaimRule): { verdict: Verdict; paid: number } {
-  const own = (level * (1 - stretchesWeight)) / ranges;
+  const own = (level * rangesWeight(range)) / ranges;
   const paid = paidOf(range, rule.judging);
   return { verdict: verdictOn(range, paid <= own, own, rule), paid: Math.min(1, (paid * level) / own) };
 }

@@ -7,6 +7,7 @@ import type { Surroundings } from '../comparison/surroundings.ts';
 import { bandMean } from '../curve/band-mean.ts';
 import { judged, type PairJudgement } from '../judgement/pair-judgement.ts';
 import { unlikeRespects } from '../likeness/like-for-like.ts';
+import { loneBaseline } from '../likeness/session-respects.ts';
 import { byMounting, mountedAnew } from '../likeness/mountings.ts';
 import type { RecordedChange, Unlikeness } from '../likeness/run-conditions.ts';
 import { meanOf } from '../numerics/mean.ts';
@@ -121,7 +122,8 @@ export function unlikeOf(
   { testId, againstId, sides, around }: ComparedPair,
   range: { fromRpm: number; toRpm: number; drift: Drift | undefined },
 ): Unlikeness[] {
-  return unlikeRespects({
+  const lone = loneBaseline(sides[1].map(measuredConditions));
+  const respects = unlikeRespects({
     test: sides[0].map(measuredConditions),
     baseline: sides[1].map(measuredConditions),
     changes: changesBetween(request.setups, testId, againstId),
@@ -129,6 +131,7 @@ export function unlikeOf(
     judged: [range.fromRpm, range.toRpm],
     remountKnown: around.remount !== undefined,
   });
+  return lone ? [...respects, lone] : respects;
 }
 
 /** The surroundings of a pair with the range that its sides share and the level of its rule; undefined where they share none. */

@@ -2,6 +2,7 @@ import { expect, test } from '@jest/globals';
 import { testDyno } from '../testing/test-car.ts';
 import { unlikeRespects } from './like-for-like.ts';
 import type { LikeForLikeInput, RunConditions } from './run-conditions.ts';
+import { loneBaseline } from './session-respects.ts';
 
 const conditions = (over: Partial<RunConditions> = {}): RunConditions => ({
   label: 'A1',
@@ -29,6 +30,12 @@ const ids = (over: Partial<RunConditions>, more: Partial<LikeForLikeInput> = {})
 
 test('alike runs raise nothing', () => {
   expect(ids({ startedAt: new Date('2026-05-04T12:00:00Z'), rampRpmPerS: 415, toRpm: 6750 })).toEqual([]);
+});
+
+test('a baseline of one run is named as such; of two it is not, and of none there is nothing to name', () => {
+  expect(loneBaseline([conditions()])).toMatchObject({ severity: 'mind', message: expect.stringContaining('is one run, A1') }); // prettier-ignore
+  expect(loneBaseline([conditions(), conditions()])).toBeUndefined();
+  expect(loneBaseline([])).toBeUndefined();
 });
 
 test('another vehicle withholds the verdict; another visit is told with where it comes from', () => {

@@ -27,6 +27,19 @@ export function shortRange({ test, baseline }: LikeForLikeInput): Unlikeness | u
   };
 }
 
+/** A baseline of one run: everything is held against a reading that nothing confirms. */
+export function loneBaseline(baseline: readonly Pick<RunConditions, 'label'>[]): Unlikeness | undefined {
+  const [only, ...more] = baseline;
+  if (!only || more.length > 0) return undefined;
+  return {
+    id: 'lone-baseline',
+    severity: 'mind',
+    message: `What it is held against is one run, ${only.label}: nothing tells how far it would read another time.`,
+    matters: 'a single run is off by 0.5 to 1 % as easily as not, and every gain with it',
+    remedy: 'Record two more of the same setup, back to back.',
+  };
+}
+
 export function remount(input: LikeForLikeInput): Unlikeness | undefined {
   const runs = all(input).map(({ startedAt, remounted }) => ({ atMs: startedAt?.getTime(), remounted }));
   if (!mountedAnew(runs)) return undefined;
