@@ -62,7 +62,7 @@ export function EngineFields({ vehicle }: { vehicle: VehicleWithAll }) {
         </div>
         <div className={brief.triple}>
           <VehicleNumber vehicle={vehicle} field="injectors" label="Injectors" />
-          <VehicleNumber vehicle={vehicle} field="injectorFlowCcMin" label="each gives" unit="cm³/min" />
+          <VehicleNumber vehicle={vehicle} field="injectorFlowCcMin" label="each, cm³/min" />
           <VehicleNumber vehicle={vehicle} field="injectorRatedKpa" label="rated at" unit="kPa" />
         </div>
         <div className={brief.pair}>
