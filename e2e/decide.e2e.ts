@@ -132,7 +132,7 @@ test('lanes are added from the log, moved by keyboard and taken away; the addres
   await page.getByRole('button', { name: 'Lanes', exact: true }).click();
   await page.getByPlaceholder('λ, boost, knock…').fill('λ');
   await page.getByRole('option', { name: 'λ', exact: true }).click();
-  await expect(page.getByRole('img', { name: /^λ of B2 and C2 over engine speed/ })).toBeVisible();
+  await expect(page.getByRole('img', { name: /^λ of A\d and B2 and C2 over engine speed/ })).toBeVisible();
   await expect(page).toHaveURL(/lanes=power\.torque\.gain\.lambda/);
   await page.getByRole('button', { name: 'Move λ up' }).focus();
   await page.keyboard.press('Enter');

@@ -59,6 +59,10 @@ test('a logger’s file is read, laid on the run that it holds, remembered, and 
   await form.getByRole('button', { name: 'Add it to A1' }).click();
   await expect(page.getByText('Engine controller joins A1.')).toBeVisible();
   await expect(page.getByText(/Engine controller time-aligned with the dyno/)).toBeVisible();
+  await page
+    .getByRole('region', { name: 'All other channels' })
+    .getByRole('button', { name: /^Oil pressure/ })
+    .click();
   await expect(page.getByRole('img', { name: /^Oil pressure of A1/ })).toBeVisible();
   const [joined] = await suvok.runs(job);
   expect(joined!.logs.at(-1)).toMatchObject({ name: 'Engine controller' });

@@ -84,9 +84,11 @@ test('lanes are opened, pinned for the job, read with the keys, and laid beside 
   // Two at once: the mean of a setup, and a run.
   await page.goto(`${suvok.origin}/jobs/${job.id}/logs?run=B2`);
   await page.getByRole('button', { name: 'Beside A2' }).click();
-  await page.getByRole('checkbox', { name: 'A2' }).uncheck();
-  await page.getByRole('checkbox', { name: 'mean of its 2 runs' }).first().check();
-  await page.getByRole('checkbox', { name: 'B1' }).check();
+  await page.getByRole('checkbox', { name: 'A2' }).click();
+  await expect(page).toHaveURL(/beside=none/);
+  await page.getByRole('checkbox', { name: 'mean of its 2 runs' }).first().click();
+  await expect(page).toHaveURL(/beside=A$/);
+  await page.getByRole('checkbox', { name: 'B1' }).click();
   await page.keyboard.press('Escape');
   await expect(page).toHaveURL(/beside=A\.B1/);
   await expect(page.getByRole('img', { name: /^λ of B2 and A and B1/ })).toBeVisible();

@@ -4,8 +4,10 @@ import { useState } from 'react';
 import type { Job, Setup } from '../../contract/records.ts';
 import { itemWords, type SetupItem } from '../../core/setup/item.ts';
 import { readChange } from '../../core/setup/read-change.ts';
+import { convert } from '../../core/units/units.ts';
 import { api } from '../state/api.ts';
 import { draftOf, keepDraft } from '../state/drafts.ts';
+import { usePreferences } from '../state/preferences.ts';
 import { useChange } from '../state/queries.ts';
 import { Keycap } from '../ui/keycap.tsx';
 import { numberOf } from '../ui/saved-field.tsx';
@@ -27,6 +29,7 @@ export function NewSetup({ job, parent, onAdded, hotkey, asked = false }: NewSet
   const place = `job/${job.id}/new-setup`;
   const [line, setLine] = useState<string | undefined>(() => (asked ? (draftOf(place) ?? '') : undefined));
   const [expected, setExpected] = useState('');
+  const { powerUnit } = usePreferences();
   const write = (text: string | undefined) => {
     setLine(text);
     keepDraft(place, text || null);
@@ -35,7 +38,8 @@ export function NewSetup({ job, parent, onAdded, hotkey, asked = false }: NewSet
   useHotkeys(hotkey ? [['n', open]] : []);
   const items = readChange(line ?? '');
   const add = useChange(async (split: boolean) => {
-    const predictionKw = numberOf(expected) ?? null;
+    const typed = numberOf(expected) ?? null;
+    const predictionKw = typed === null ? null : convert(typed, powerUnit, 'kW');
     const [only, ...more] = split ? items : [];
     if (!only) return api.addSetup(job.id, { parentId: parent.id, change: line ?? '', predictionKw });
     // One thing a step: each becomes a setup changed from the one before; the first of them is run first.
@@ -94,13 +98,13 @@ export function NewSetup({ job, parent, onAdded, hotkey, asked = false }: NewSet
         </div>
       )}
       <TextInput
-        label="Expected to give (locked at its first run)"
+        label={`Expected to give${job.bands[0] ? `, ${job.bands[0].name}` : ''} (locked at its first run)`}
         placeholder="nothing written"
         inputMode="decimal"
         value={expected}
         error={numberOf(expected) === undefined}
         onChange={(event) => setExpected(event.currentTarget.value)}
-        rightSection={<span className="soft">kW</span>}
+        rightSection={<span className="soft">{powerUnit}</span>}
         rightSectionWidth={42}
       />
       <div className={classes.buttons}>

@@ -5,7 +5,9 @@ import type { Job, Setup } from '../../contract/records.ts';
 import type { SetupFigures } from '../../core/figures/setup-figures.ts';
 import { differences } from '../../core/setup/difference.ts';
 import { itemWords } from '../../core/setup/item.ts';
+import { convert, type PowerUnit } from '../../core/units/units.ts';
 import { api } from '../state/api.ts';
+import { usePreferences } from '../state/preferences.ts';
 import { useChange } from '../state/queries.ts';
 import { takeAway } from '../state/undo.tsx';
 import { SavedField, SavedNumber } from '../ui/saved-field.tsx';
@@ -31,6 +33,7 @@ export function SetupDetails({ job, setup, figures, decidedOn, opened, onClose, 
   const parent = job.setups.find((candidate) => candidate.id === setup.parentId);
   const ran = job.runs.some((run) => run.setupId === setup.id);
   const first = setup.parentId === null;
+  const { powerUnit } = usePreferences();
   const apart = differences(job.setups, job.setups[0]!.id, setup.id);
   return (
     <Modal opened={opened} onClose={onClose} title={`Setup ${setup.letter}`} size="lg">
@@ -59,12 +62,17 @@ export function SetupDetails({ job, setup, figures, decidedOn, opened, onClose, 
               <Prediction setup={setup} figures={figures} />
             ) : (
               <SavedNumber
-                label="Expected to give on its parent, mean over the range, kW"
+                label={`Expected to give on its parent, mean over ${job.bands[0]?.name ?? 'the range'}, ${powerUnit}`}
                 field="predictionKw"
-                value={setup.predictionKw}
+                value={setup.predictionKw === null ? null : inUnit(setup.predictionKw, powerUnit)}
                 revision={setup.revision}
                 place={`setup/${setup.id}/predictionKw`}
-                save={(predictionKw, revision) => api.changeSetup(setup.id, { predictionKw, revision })}
+                save={(expected, revision) =>
+                  api.changeSetup(setup.id, {
+                    predictionKw: expected === null ? null : convert(expected, powerUnit, 'kW'),
+                    revision,
+                  })
+                }
               />
             )}
           </section>
@@ -90,6 +98,9 @@ export function SetupDetails({ job, setup, figures, decidedOn, opened, onClose, 
     </Modal>
   );
 }
+
+/** A power as it is written in a unit: a hundredth is more than anybody predicts. */
+const inUnit = (kw: number, unit: PowerUnit) => Number(convert(kw, 'kW', unit).toFixed(2));
 
 const decisions = [
   { value: 'none', label: 'open' },

@@ -1,12 +1,14 @@
 import type { DeviceState } from '../../../contract/live.ts';
 import { formatShare } from '../../../core/units/share-text.ts';
 import { useCheckHistory } from '../../state/queries.ts';
-import { formatTenths, formatWhole, signed } from '../../ui/figures.ts';
+import { usePreferences } from '../../state/preferences.ts';
+import { formatPower, formatWhole, signed } from '../../ui/figures.ts';
 import classes from './devices-page.module.css';
 
 /** The dyno's own repeatability, from its check runs. */
 export function CheckRuns({ device }: { device: DeviceState }) {
   const { data } = useCheckHistory(device.device);
+  const { powerUnit } = usePreferences();
   if (!data) return null;
   const count = data.series.reduce((sum, { runs }) => sum + runs.length, 0) + data.apart.length;
   return (
@@ -33,15 +35,15 @@ export function CheckRuns({ device }: { device: DeviceState }) {
         {data.series.map((series) => (
           <table key={series.car} className={classes.checks}>
             <caption>
-              {series.car}: mean {formatTenths(series.meanKw)} kW from {formatWhole(series.fromRpm)} to{' '}
-              {formatWhole(series.toRpm)} rpm, SAE J1349
+              {series.car}: mean {formatPower(series.meanKw, powerUnit)} {powerUnit} from {formatWhole(series.fromRpm)}{' '}
+              to {formatWhole(series.toRpm)} rpm, SAE J1349
             </caption>
             <thead>
               <tr>
                 <th>run</th>
                 <th>strapping</th>
                 <th>when</th>
-                <th>kW</th>
+                <th>{powerUnit}</th>
                 <th>away from the mean</th>
               </tr>
             </thead>
@@ -53,7 +55,7 @@ export function CheckRuns({ device }: { device: DeviceState }) {
                   <td>
                     {new Date(run.startedAt).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}
                   </td>
-                  <td>{formatTenths(run.meanKw)}</td>
+                  <td>{formatPower(run.meanKw, powerUnit)}</td>
                   <td>{signed((100 * run.awayShare).toFixed(2).replace('-', '−'))} %</td>
                 </tr>
               ))}
