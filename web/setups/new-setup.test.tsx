@@ -4,18 +4,19 @@ import { QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
 import type { Job, Setup } from '../../contract/records.ts';
 import { api } from '../state/api.ts';
+import { usePreferences } from '../state/preferences.ts';
 import { queryClient } from '../state/queries.ts';
 import { rendered } from '../testing/rendered.tsx';
 import { NewSetup } from './new-setup.tsx';
 
 const setup = (id: number, letter: string) => ({ id, letter, change: '', items: [], parentId: null }) as unknown as Setup; // prettier-ignore
-const job = { id: 1, setups: [setup(1, 'A')] } as unknown as Job;
+const job = { id: 1, bands: [], setups: [setup(1, 'A')] } as unknown as Job;
 
-const opened = () => {
+const opened = (bands: Job['bands'] = []) => {
   const added = jest.fn<(setup: Setup) => void>();
   rendered(
     <QueryClientProvider client={queryClient}>
-      <NewSetup job={job} parent={job.setups[0]!} onAdded={added} hotkey={false} />
+      <NewSetup job={{ ...job, bands }} parent={job.setups[0]!} onAdded={added} hotkey={false} />
     </QueryClientProvider>,
   );
   fireEvent.click(screen.getByRole('button', { name: /New setup from A/ }));
@@ -82,4 +83,16 @@ test('a line that could not be stored stays to be sent again, after a reload as 
   cleanup();
   opened();
   expect(change().value).toBe('boost to 1.2 bar');
+});
+
+test('an expectation is written in the person’s unit, over the band that is judged, and kept in kW', async () => {
+  const add = server();
+  usePreferences.setState({ powerUnit: 'PS' });
+  const added = opened([{ id: 1, revision: 1, name: 'flat out', fromRpm: 5000, toRpm: 6500 }]);
+  write('boost +12 kPa');
+  fireEvent.change(screen.getByLabelText('Expected to give, flat out (locked at its first run)'), { target: { value: '10' } }); // prettier-ignore
+  begin();
+  await waitFor(() => expect(added).toHaveBeenCalledTimes(1));
+  expect(add.mock.calls[0]![1].predictionKw).toBeCloseTo(7.355, 3);
+  usePreferences.setState({ powerUnit: 'kW' });
 });
