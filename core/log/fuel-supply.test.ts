@@ -69,6 +69,11 @@ describe('what is given', () => {
     expect(pump!.rests).toBe('as rated at 300 kPa: at 532 kPa it gives less');
   });
 
+  test('a manifold told from nothing is taken less the air’s own pressure', () => {
+    const channels = [...air, channel('manifoldPressure', () => 98), channel('fuelPressure', () => 300)];
+    expect(fuelSupply({ ...asked, channels, hardware })!.acrossKpa).toBeCloseTo(302, 6);
+  });
+
   test('another step of boost needs more by the absolute pressure', () => {
     const channels = [...air, channel('boost', () => 100)];
     const { next, neededLh, pump } = fuelSupply({ ...asked, channels, hardware, stepKpa: 20 })!;

@@ -82,7 +82,9 @@ export function fuelSupply({ channels, engine, regulation, hardware, power, step
   const read = (series: LogSeries | undefined, rpm: number) => series && series.x.length > 1 ? interpolate(series.x, series.values, rpm) : undefined; // prettier-ignore
   const acrossAt = (rpm: number) => {
     const pressure = read(rail, rpm);
-    return pressure === undefined ? undefined : pressure - (read(manifold, rpm) ?? 0);
+    return pressure === undefined
+      ? undefined
+      : pressure - (read(over('boost'), rpm) ?? gauge(read(over('manifoldPressure'), rpm)));
   };
   const injectors = injectorShare(hardware, needed.series, acrossAt);
   const pump = pumpShare(hardware, needed.series, read(rail, atRpm));
@@ -111,6 +113,9 @@ export function fuelSupply({ channels, engine, regulation, hardware, power, step
       : {}),
   };
 }
+
+/** The rail is told above the air, a manifold's pressure from nothing: without it the manifold is taken to be at the air's. */
+const gauge = (absoluteKpa: number | undefined) => (absoluteKpa === undefined ? 0 : absoluteKpa - seaLevelKpa);
 
 function neededFlow(
   over: (name: string) => LogSeries | undefined,

@@ -45,3 +45,12 @@ test('zoomed, its axis shows those speeds, its lines end there, and each lane ke
   expect(svg.length).toBeLessThan(picture('').length);
   expect(svg.match(/clip-path="url\(#plot-\d\)"/g)).toEqual([0, 1, 2].map((row) => `clip-path="url(#plot-${row})"`));
 });
+
+test('a norm of one figure is dashed across the power lane, as on the screen', () => {
+  const { job, view, figures } = comparedAt('');
+  const norm = { name: 'club norm', kw: 90 };
+  const content = compareScene({ view, figures: { ...figures, norm }, shown: shownSetups(job, figures, view) }, [])!;
+  const svg = sceneSvg(sceneAt(content, undefined), words, (css) => css);
+  expect(svg.match(/<line[^>]*stroke-dasharray="6 4"/g)).toHaveLength(1);
+  expect(svg.includes('club norm 90.0, dashed')).toBe(true);
+});

@@ -67,7 +67,7 @@ function drawnLane(
   const { values, decoration } = lane;
   const [low, high] = [top + laneHeight - 14, top + labelHeight + 4];
   const y = (value: number) => low - ((value - values.least) / (values.most - values.least)) * (low - high);
-  const { bands = [], envelope, gainArea, peak, zeroColour } = decoration;
+  const { bands = [], levels = [], envelope, gainArea, peak, zeroColour } = decoration;
   const parts: string[] = [];
   for (const band of bands)
     parts.push(
@@ -79,6 +79,10 @@ function drawnLane(
       `<line x1="${left}" x2="${width - right}" y1="${y(tick).toFixed(1)}" y2="${y(tick).toFixed(1)}" stroke="${colour(isZero ? 'var(--ink)' : 'var(--rule-soft)')}"/>`,
     );
   }
+  for (const level of levels)
+    parts.push(
+      `<line x1="${left}" x2="${width - right}" y1="${y(level.value).toFixed(1)}" y2="${y(level.value).toFixed(1)}" stroke="${colour(level.colour)}" stroke-dasharray="6 4"/>`,
+    );
   if (envelope)
     parts.push(
       `<path d="${between(envelope.x, envelope.low, envelope.high, x, y)}" fill="${colour(envelope.colour)}" opacity="0.15"/>`,
