@@ -2,6 +2,22 @@ import type { Page } from '@playwright/test';
 import type { Job } from '../contract/records.ts';
 import { expect, tableOf, test, type Suvok } from './suvok.ts';
 
+/** Opens what a curve can be borrowed from, with the words that all of them want. */
+async function openBorrow(
+  page: Page,
+  suvok: Suvok,
+  job: Job,
+  source: string,
+  words: { name?: string; origin: string },
+): Promise<void> {
+  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300`);
+  await openElsewhere(page);
+  await page.getByRole('button', { name: 'Borrow a curve…' }).click();
+  await page.getByText(source, { exact: true }).click();
+  if (words.name) await page.getByLabel('Name', { exact: true }).fill(words.name);
+  await page.getByLabel('Where it comes from').fill(words.origin);
+}
+
 /** A second job with two runs, of the same vehicle or of another. */
 async function secondJob(suvok: Suvok, vehicle?: string): Promise<Job> {
   await suvok.startStandIns('fast');
@@ -107,11 +123,7 @@ test('a result table of another dyno gives a curve a run, and one that cannot be
   recorded,
 }) => {
   const { suvok, job } = await recorded('two-setups');
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300`);
-  await openElsewhere(page);
-  await page.getByRole('button', { name: 'Borrow a curve…' }).click();
-  await page.getByText('Result table', { exact: true }).click();
-  await page.getByLabel('Where it comes from').fill('another shop, in spring');
+  await openBorrow(page, suvok, job, 'Result table', { origin: 'another shop, in spring' });
   const file = page.locator('input[type=file]');
   await file.setInputFiles({ name: 'notes.txt', mimeType: 'text/plain', buffer: Buffer.from('no table\nat all') });
   await expect(page.getByText(/No table was found|No row of headings/)).toBeVisible();
@@ -134,12 +146,7 @@ test('a norm known as one figure is a dashed line and a plain difference, withou
   recorded,
 }) => {
   const { suvok, job } = await recorded('two-setups');
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300`);
-  await openElsewhere(page);
-  await page.getByRole('button', { name: 'Borrow a curve…' }).click();
-  await page.getByText('One figure', { exact: true }).click();
-  await page.getByLabel('Name', { exact: true }).fill('club norm');
-  await page.getByLabel('Where it comes from').fill('twelve like cars');
+  await openBorrow(page, suvok, job, 'One figure', { name: 'club norm', origin: 'twelve like cars' });
   await page.getByRole('button', { name: 'Lay it beside' }).click();
   await expect(page.getByText('Give the peak power.')).toBeVisible();
   await page.getByLabel('Peak power').fill('90');
@@ -193,12 +200,10 @@ for (const kind of ['png', 'pdf'] as const)
     recorded,
   }) => {
     const { suvok, job } = await recorded('two-setups');
-    await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300`);
-    await openElsewhere(page);
-    await page.getByRole('button', { name: 'Borrow a curve…' }).click();
-    await page.getByText('Picture of a sheet', { exact: true }).click();
-    await page.getByLabel('Name', { exact: true }).fill('old sheet');
-    await page.getByLabel('Where it comes from').fill('the folder in the glove box');
+    await openBorrow(page, suvok, job, 'Picture of a sheet', {
+      name: 'old sheet',
+      origin: 'the folder in the glove box',
+    });
     const buffer = kind === 'png' ? await drawnSheet(page) : drawnDocument();
     const file = page.locator('input[type=file]');
     await file.setInputFiles({ name: 'broken.pdf', mimeType: 'application/pdf', buffer: Buffer.from('no document') });

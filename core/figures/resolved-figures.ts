@@ -87,12 +87,13 @@ export function resolvedFigures(runs: readonly FiguredRun[], request: ResolvedRe
   };
   if (request.curvesOnly) return result;
   if (request.everyPair) result.pairs = familyOf(figuresOfSetups).map((pair) => comparisonOfPair(of, pair.testId, pair.againstId)); // prettier-ignore
+  if (request.borrowed && isPeakAlone(request.borrowed)) {
+    const { name, peakKw, scale } = request.borrowed;
+    if (scale === shownScale(request)) result.norm = { name, kw: peakKw };
+    result.noComparison = normOf(request, request.borrowed, counted(testId));
+    return result;
+  }
   try {
-    if (request.borrowed && isPeakAlone(request.borrowed)) {
-      const { name, peakKw, scale } = request.borrowed;
-      if (scale === shownScale(request)) result.norm = { name, kw: peakKw };
-      throw new Refusal(normOf(request, request.borrowed, counted(testId)));
-    }
     if (request.borrowed) {
       result.borrowed = borrowedRunCurves(request.borrowed, request.settings.gridRpm);
       if (typeof request.borrowed.errorKw === 'number') result.borrowedErrorKw = request.borrowed.errorKw;

@@ -31,16 +31,20 @@ export function brokenLimits(
   reach: (limit: Limit) => Reach | undefined,
   { usual = [], lossShare }: { usual?: readonly Limit[]; lossShare?: number | undefined } = {},
 ): BrokenLimit[] {
-  const besides = usual.filter(({ quantity }) => !limits.some((limit) => limit.quantity === quantity));
-  return [...limits, ...besides].flatMap((limit): BrokenLimit[] => {
+  return withUsual(limits, usual).flatMap((limit): BrokenLimit[] => {
     const reached = reach(limit);
     if (!reached || Number.isNaN(reached.reading)) return [];
     const left = headroom(limit, reached.reading, lossShare);
     if (left === undefined || left >= -readingTolerance(limit)) return [];
     const { label, unit, side } = limitQuantities[limit.quantity];
     const { reading, atRpm } = reached;
-    return [{ quantity: limit.quantity, label, unit, side, limit: limit.value, reading, atRpm, usual: besides.includes(limit) }]; // prettier-ignore
+    return [{ quantity: limit.quantity, label, unit, side, limit: limit.value, reading, atRpm, usual: !limits.includes(limit) }]; // prettier-ignore
   });
+}
+
+/** The job's own limits, and the usual ones of quantities that it sets none for. */
+export function withUsual(limits: readonly Limit[], usual: readonly Limit[]): Limit[] {
+  return [...limits, ...usual.filter(({ quantity }) => !limits.some((limit) => limit.quantity === quantity))];
 }
 
 /** Of several runs' broken limits the farthest of each quantity. */

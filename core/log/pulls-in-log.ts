@@ -1,4 +1,7 @@
 import { firstNotBelow } from '../numerics/interpolation.ts';
+import type { Recording } from '../recording/recording.ts';
+import { engineRpmOf } from '../reduction/drive.ts';
+import type { SweepDrive } from '../reduction/sweep-drive.ts';
 import { Refusal } from '../refusal.ts';
 import { lineUp, whole, type LineUp, type SpeedTrace } from './line-up.ts';
 
@@ -8,6 +11,20 @@ export interface SoughtRun {
   /** When it began on the wall's clock, ms; null where nobody knows. */
   startedMs: number | null;
   trace: SpeedTrace;
+}
+
+/** A run as it is sought, by the engine speed of its own recording. */
+export function soughtRun(
+  { id, startedAt }: { id: number; startedAt: string },
+  { drive }: Pick<SweepDrive, 'drive'>,
+): SoughtRun {
+  return { id, startedMs: Date.parse(startedAt), trace: { time: drive.time, rpm: engineRpmOf(drive) } };
+}
+
+/** The stretch of a log in which a run lies. */
+export function partOfLog({ time, channels }: Recording, fromS: number, toS: number): Recording {
+  const [first, end] = [firstNotBelow(time, fromS), firstNotBelow(time, toS)];
+  return { time: time.slice(first, end), channels: channels.map((channel) => ({ ...channel, values: channel.values.slice(first, end) })) }; // prettier-ignore
 }
 
 /** Where a run lies in a logger's file, or why it was not found there. */

@@ -3,11 +3,9 @@ import { basename } from 'node:path';
 import { decodedText, readLogTable } from '../../core/exchange/log-table.ts';
 import { headingsKey, recordingBy } from '../../core/exchange/log-mapping.ts';
 import { readingOf } from '../../core/figures/reading.ts';
-import { runsInLog, type SoughtRun } from '../../core/log/pulls-in-log.ts';
-import { firstNotBelow } from '../../core/numerics/interpolation.ts';
+import { partOfLog, runsInLog, soughtRun, type SoughtRun } from '../../core/log/pulls-in-log.ts';
 import { knownChannelNamed, speedChannels } from '../../core/recording/channels.ts';
-import { valuesOf, type Recording } from '../../core/recording/recording.ts';
-import { engineRpmOf } from '../../core/reduction/drive.ts';
+import { valuesOf } from '../../core/recording/recording.ts';
 import { Refusal } from '../../core/refusal.ts';
 import { listed } from '../../core/units/listed.ts';
 import type { Job, Run } from '../../contract/records.ts';
@@ -108,7 +106,7 @@ async function loggerTaken(path: string, job: Job, { database }: TakeParts): Pro
     for (const one of found) {
       const run = runs.find(({ id }) => id === one.id);
       if (!one.fit || !run) continue;
-      await joinLog(client, run, { name, probe: source.probe }, partOf(log, one.fromS, one.toS));
+      await joinLog(client, run, { name, probe: source.probe }, partOfLog(log, one.fromS, one.toS));
       joined.push(run);
     }
   });
@@ -121,15 +119,9 @@ async function soughtIn(database: Database, runs: readonly Run[]): Promise<Sough
   for (const run of runs) {
     const reading = readingOf(run, await recordingOf(database, run));
     if (reading.kind !== 'sweep') continue;
-    const { drive } = reading.sweep;
-    found.push({ id: run.id, startedMs: Date.parse(run.startedAt), trace: { time: drive.time, rpm: engineRpmOf(drive) } }); // prettier-ignore
+    found.push(soughtRun(run, reading.sweep));
     // A run may be recorded meanwhile: pages are answered between one and the next.
     await new Promise((resolve) => setImmediate(resolve));
   }
   return found;
-}
-
-function partOf({ time, channels }: Recording, fromS: number, toS: number): Recording {
-  const [first, end] = [firstNotBelow(time, fromS), firstNotBelow(time, toS)];
-  return { time: time.slice(first, end), channels: channels.map((channel) => ({ ...channel, values: channel.values.slice(first, end) })) }; // prettier-ignore
 }

@@ -1,4 +1,4 @@
-import { keepPreviousData, skipToken, useQueries, useQuery } from '@tanstack/react-query';
+import { keepPreviousData, skipToken, useQueries, useQuery, type UseQueryOptions } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Job, Run, Setup } from '../../contract/records.ts';
 import type { FiguresView } from '../../core/figures/figures-request.ts';
@@ -44,13 +44,10 @@ export function recordOf({
     runs,
     baseline,
     limits: knownLimits(limits),
-    bands: inTheirOrder(bands),
+    bands,
     wantedShare: wantedPercent === null ? undefined : wantedPercent / 100,
   };
 }
-
-/** The bands of a brief as figures take them: names are not theirs. */
-const inTheirOrder = (bands: Job['bands']) => bands.map(({ fromRpm, toRpm }) => ({ fromRpm, toRpm }));
 
 /** Setups with their plans as figures take them; the same list for the same setups, so that nothing is made anew. */
 const planned = new WeakMap<readonly Setup[], SetupRecord[]>();
@@ -154,13 +151,15 @@ export function useMeasured(run: Run | undefined) {
 }
 
 /** A run's log; recordings never change, so it is made once for a run as it is told and an engine as it is described. */
+const logOf = (run: Run, engine: LoggedEngine) => ({
+  queryKey: ['log', revisionOf(run), engine],
+  queryFn: () => figuresWorker().log(run, engine),
+  staleTime: Infinity,
+  retry: false,
+});
+
 export function useLog(run: Run | undefined, engine: LoggedEngine | undefined) {
-  return useQuery<LogView>({
-    queryKey: ['log', revisionOf(run), engine],
-    queryFn: run && engine ? () => figuresWorker().log(run, engine) : skipToken,
-    staleTime: Infinity,
-    retry: false,
-  });
+  return useQuery<LogView>(run && engine ? logOf(run, engine) : { queryKey: ['log', 'none'], queryFn: skipToken });
 }
 
 /** How far a run's channels are from the baseline's, in their own spread; undefined until it is known, or where there is no run. */
@@ -184,12 +183,17 @@ export function useLogMeans(
   lists: readonly (readonly { run: Run; engine: LoggedEngine }[])[],
 ): (LogMean | undefined)[] {
   return useQueries({
-    queries: lists.map((runs) => ({
-      queryKey: ['log-mean', runs.map(({ run }) => revisionOf(run)).join('.'), runs.map(({ engine }) => engine)],
-      queryFn: () => figuresWorker().logMean(runs.map(({ run, engine }) => [run, engine])),
-      staleTime: Infinity,
-      retry: false,
-    })),
+    queries: lists.map((runs) => {
+      const [only, ...more] = runs;
+      // Of one run it is the log that is looked at elsewhere, too.
+      if (only && more.length === 0) return logOf(only.run, only.engine) as UseQueryOptions<LogMean>;
+      return {
+        queryKey: ['log-mean', runs.map(({ run }) => revisionOf(run)).join('.'), runs.map(({ engine }) => engine)],
+        queryFn: () => figuresWorker().logMean(runs.map(({ run, engine }) => [run, engine])),
+        staleTime: Infinity,
+        retry: false,
+      };
+    }),
     combine: dataOf,
   });
 }

@@ -2,10 +2,8 @@ import type { Run } from '../../contract/records.ts';
 import { decodedText, readLogTable, type LogTable } from '../../core/exchange/log-table.ts';
 import { recordingToBytes } from '../../core/exchange/recording-bytes.ts';
 import { guessedMapping, headingsKey, recordingBy, type LogMapping } from '../../core/exchange/log-mapping.ts';
-import { runsInLog, type FoundInLog } from '../../core/log/pulls-in-log.ts';
-import { firstNotBelow } from '../../core/numerics/interpolation.ts';
+import { partOfLog as stretchOf, runsInLog, soughtRun, type FoundInLog } from '../../core/log/pulls-in-log.ts';
 import { valuesOf, type Recording } from '../../core/recording/recording.ts';
-import { engineRpmOf } from '../../core/reduction/drive.ts';
 import { Refusal } from '../../core/refusal.ts';
 import { cachedPull } from './run-readings.ts';
 
@@ -48,12 +46,7 @@ export async function findInLog(
 ): Promise<FoundInLog[] | { refusal: string }> {
   try {
     const log = recordingOf(mapping);
-    const sought = await Promise.all(
-      runs.map(async (run) => {
-        const { sweep } = await cachedPull(run);
-        return { id: run.id, startedMs: Date.parse(run.startedAt), trace: { time: sweep.drive.time, rpm: engineRpmOf(sweep.drive) } }; // prettier-ignore
-      }),
-    );
+    const sought = await Promise.all(runs.map(async (run) => soughtRun(run, (await cachedPull(run)).sweep)));
     // A mapping without the engine speed was refused before.
     return runsInLog(sought, {
       time: log.time,
@@ -67,10 +60,7 @@ export async function findInLog(
 
 /** A stretch of the file that is open, as it is sent. */
 export function partOfLog(mapping: LogMapping, fromS: number, toS: number): Uint8Array {
-  const { time, channels } = recordingOf(mapping);
-  const [first, end] = [firstNotBelow(time, fromS), firstNotBelow(time, toS)];
-  const part = (values: Float64Array) => values.slice(first, end);
-  return recordingToBytes({ time: part(time), channels: channels.map((channel) => ({ ...channel, values: part(channel.values) })) }); // prettier-ignore
+  return recordingToBytes(stretchOf(recordingOf(mapping), fromS, toS));
 }
 
 function recordingOf(mapping: LogMapping): Recording {

@@ -45,17 +45,17 @@ export function RunLogPanes({ job, run, colour, figures, log, problem, view, cha
   const changeJob = useChange((pinnedChannels: string[]) => api.changeJob(job.id, { pinnedChannels }));
   const { axis } = view;
   const main = useMemo(() => (log ? { label: run.label, colour, log } : undefined), [run.label, colour, log]);
+  const groups = useMemo(() => laneGroups(log?.channels.map(({ name }) => name) ?? []), [log]);
   const openedNames = (view.lanes ?? telling?.first)?.join('.');
   const lanes = useMemo(() => {
     if (!main || !log || !telling || openedNames === undefined) return [];
-    const groups = laneGroups(log.channels.map(({ name }) => name));
     return openedNames.split('.').flatMap((id) => {
       const group = groups.find((candidate) => candidate.id === id || candidate.channels.includes(id));
       return group
         ? [groupLane(group, { main, beside: besideLogs, events: log.events, limits: telling.limits, axis })]
         : [];
     });
-  }, [main, log, telling, openedNames, besideLogs, axis]);
+  }, [main, log, telling, groups, openedNames, besideLogs, axis]);
   const head = (choice?: React.ReactNode) => (
     <LogsHead job={job} run={run} log={log} view={view} change={change} choice={choice} />
   );
@@ -88,7 +88,7 @@ export function RunLogPanes({ job, run, colour, figures, log, problem, view, cha
     // What lasts through most of the pull is seen best in the whole.
     const wide = to - from > wholeShare * (whole[1] - whole[0]);
     const around = Math.max(0.06 * (whole[1] - whole[0]), 0.4 * (to - from));
-    const named = laneGroups(log.channels.map(({ name }) => name)).filter(({ channels }) => channels.some((name) => event.channels.includes(name))); // prettier-ignore
+    const named = groups.filter(({ channels }) => channels.some((name) => event.channels.includes(name))); // prettier-ignore
     const more = named.map(({ id }) => id).filter((id) => !opened.includes(id));
     change({
       at: stepped(axis, (from + to) / 2),

@@ -1,6 +1,7 @@
 import { useMemo } from 'react';
 import type { Job } from '../../../contract/records.ts';
 import type { JobFigures } from '../../../core/figures/job-figures.ts';
+import { withUsual } from '../../../core/limits/broken-limits.ts';
 import { knownLimits, type Limit } from '../../../core/limits/limit.ts';
 import { usualLimits } from '../../../core/limits/suggestions.ts';
 import { firstLanes, isFar, tellingGroups, type TellingGroup } from '../../../core/log/telling-lanes.ts';
@@ -47,9 +48,7 @@ export function useTelling(
       inSpreads,
       difference: Math.max(Math.abs(mean.difference), Math.abs(greatest.difference.difference)),
     }));
-    const written = knownLimits(job.limits);
-    const usual = usualLimits(engineOfRun(recordOf(job), run));
-    const limits = [...written, ...usual.filter(({ quantity }) => !written.some((limit) => limit.quantity === quantity))]; // prettier-ignore
+    const limits = withUsual(knownLimits(job.limits), usualLimits(engineOfRun(recordOf(job), run)));
     // Over engine speed its own lane would be a straight line.
     const logged = log.channels.map(({ name }) => name).filter((name) => axis !== 'engine-speed' || name !== 'engineSpeed'); // prettier-ignore
     const told = { logged, changes, events: log.events, limits, extremes: log.extremes }; // prettier-ignore

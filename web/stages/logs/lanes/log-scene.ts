@@ -66,6 +66,7 @@ export function groupLane(group: LaneGroup, source: SceneSource): LaneContent {
   const span = range.most - range.least;
   const shownBounds = bounds.filter(({ value }) => value > range.least - limitWithin * span && value < range.most + limitWithin * span); // prettier-ignore
   const whole = closeRange([...values, ...shownBounds.map(({ value }) => new Float64Array([value]))], unit);
+  const marks = marksOf(first, source);
   return {
     id: group.id,
     name: channelLabel(first),
@@ -82,10 +83,10 @@ export function groupLane(group: LaneGroup, source: SceneSource): LaneContent {
       values: read as Float64Array,
       write: (value) => writtenReading(value, unit),
     })),
-    marks: marksOf(first, source),
+    marks,
     decoration: {
       levels: shownBounds.map(({ value }) => ({ value, colour: 'var(--stop)' })),
-      marks: marksOf(first, source),
+      marks,
       markColours: { mind: 'var(--ink)', stop: 'var(--stop)', ground: 'var(--ground)' },
     },
     valuesWithin: () => whole,
