@@ -1,3 +1,4 @@
+import { written } from '../core/sentence/sentence.ts';
 import {
   densityAltitudeM,
   densityKgM3,
@@ -46,7 +47,7 @@ export function airCommand(words: readonly string[]) {
     factors: Object.fromEntries(
       chosen.map((id) => {
         const { factor, valid, remark = null } = correctionOf(id, air);
-        return [id, { name: standards[id].name, factor: round(factor, 5), valid, remark }];
+        return [id, { name: standards[id].name, factor: round(factor, 5), valid, remark: remark && written(remark) }];
       }),
     ),
   };

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import type { Endpoint } from './endpoint.ts';
 import * as people from './people.ts';
+import { units } from './units.ts';
 
 /** Accounts: who may do what, and signing in. */
 export const peopleEndpoints: readonly Endpoint[] = [
@@ -41,6 +42,14 @@ export const peopleEndpoints: readonly Endpoint[] = [
     needs: 'viewer',
     does: 'Changes the own password and ends all other sessions.',
     body: people.ownPassword,
+    answer: people.account,
+  },
+  {
+    method: 'put',
+    path: '/account/units',
+    needs: 'viewer',
+    does: 'Chooses what whoever asks is told quantities in, wherever they sign in.',
+    body: units,
     answer: people.account,
   },
   {

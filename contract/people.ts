@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { identifier, moment, trimmedText } from './parts.ts';
+import { units } from './units.ts';
 
 /** What somebody may do: everything; all work, but not who else may; or look. */
 export const roles = ['owner', 'operator', 'viewer'] as const;
@@ -18,6 +19,8 @@ export const person = z.object({
   createdAt: moment,
   /** Cannot sign in any more; what they did carries their name. */
   disabledAt: moment.nullable(),
+  /** What they are told quantities in; null until they chose. */
+  units: units.nullable(),
 });
 export type Person = z.infer<typeof person>;
 

@@ -167,7 +167,7 @@ test('two visits in one batch keep their days, holds are no power runs, and what
   // What was recorded first stands beside it, the timeline tells of it, and it is undone by the key.
   await page.getByRole('button', { name: 'Run A2, counted' }).click();
   await page.getByRole('button', { name: 'Made under…' }).click();
-  await expect(form).toContainText('Recorded first: 20 °C, 1000 hPa, 50 %');
+  await expect(form).toContainText('Recorded first: 20.0 °C, 1,000 hPa, 50 %');
   await page.keyboard.press('Escape');
   await page.getByRole('link', { name: /^Brief/ }).click();
   await expect(page.getByText('A2 put right: air, tyres')).toBeVisible();

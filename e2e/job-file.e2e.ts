@@ -103,9 +103,9 @@ test('the fuel ledger computes what is in the tank, and says that the reading st
     await page.keyboard.press('Enter');
   };
   const now = page.getByTestId('fuel-now');
-  await write('arrived with', { Litres: '20', 'Ethanol, percent by volume': '10', 'Name of the fuel': '98 octane' });
+  await write('arrived with', { Volume: '20', 'Ethanol, percent by volume': '10', 'Name of the fuel': '98 octane' });
   await expect(now).toContainText('10 % ethanol, stated · 20 L · 98 octane');
-  await write('added', { Litres: '30', 'Ethanol, percent by volume': '85', 'Name of the fuel': 'E85' });
+  await write('added', { Volume: '30', 'Ethanol, percent by volume': '85', 'Name of the fuel': 'E85' });
   await expect(now).toContainText('55 % ethanol, computed · 50 L');
   await expect(page.getByText('The reading is still moving')).toBeVisible();
   await write('measured', { 'Ethanol, percent by volume': '53,8' });

@@ -45,13 +45,13 @@ test('the log of the last run: what was found and where, the channels that tell 
   // The same list stands wherever the run is looked at: tab, chip, Compare, the driver's view.
   await expect(page.getByRole('link', { name: /^Logs ◆ B1 broke a limit/ })).toBeVisible();
   await page.getByRole('link', { name: /^Compare/ }).click();
-  await expect(page.getByTestId('sentence')).toContainText(/it knocked, \d+\.\d ° taken back at \d,\d+ rpm/);
+  await expect(page.getByTestId('sentence')).toContainText(/it knocked, \d+\.\d° taken back at \d,\d+ rpm/);
   const findings = page.getByRole('complementary', { name: 'Findings' });
   await expect(findings).toContainText(/B1: Knock: up to \d+\.\d° taken back from \d,\d+ to \d,\d+ rpm/);
-  const told = (await findings.textContent())!.match(/it knocked, (\d+\.\d) °.*Knock: up to (\d+\.\d)°/)!;
+  const told = (await findings.textContent())!.match(/it knocked, (\d+\.\d)°.*Knock: up to (\d+\.\d)°/)!;
   expect(told[1]).toBe(told[2]);
   await page.goto(`${suvok.origin}/drive`);
-  await expect(page.getByTestId('broken')).toContainText(`B1: it knocked, ${told[1]} ° taken back`);
+  await expect(page.getByTestId('broken')).toContainText(`B1: it knocked, ${told[1]}° taken back`);
 });
 
 test('lanes are opened, pinned for the job, read with the keys, and laid beside other runs and setups', async ({

@@ -71,9 +71,9 @@ const mistakes: [name: string, baseline: Made[], tested: Made[], words: RegExp, 
   ['other tyres', three(1, { change: { tyres: 'road' } }), three(4, { ...better, change: { tyres: 'slicks' } }), /different tyres: slicks, road/],
   ['the fan off', three(1, { change: { fan: 'on' } }), three(4, { ...better, change: { fan: 'off' } }), /different fan settings: off, on/],
   ['another fuel', three(1, { change: { fuel: { name: 'Club 98', ethanolPct: 5 } } }), three(4, { ...better, change: { fuel: { name: 'Race', ethanolPct: 20 } } }), /different fuels: Race, Club 98.*20 % ethanol for one side and 5 %/s],
-  ['a cold engine', three(1, { change: { startTemperatures: { coolantTemperature: 88 } } }), three(4, { ...better, change: { startTemperatures: { coolantTemperature: 60 } } }), /started up to 2\d K colder than any baseline run/],
+  ['a cold engine', three(1, { change: { startTemperatures: { coolantTemperature: 88 } } }), three(4, { ...better, change: { startTemperatures: { coolantTemperature: 60 } } }), /started up to 2\d\sK colder than any baseline run/],
   ['two changes at once', three(1), three(4, better), /One step changes 2 things .*: what each of them gave cannot be split/, { change: 'ignition and filter', items: [{ kind: 'ignition', by: 1 }, { kind: 'filter', name: 'open' }] }],
-  ['a sea-level pressure typed in', three(1, { settings: atAltitude }), three(4, { ...better, settings: atAltitude }), /1016 hPa is \d+ hPa above what is usual at 700 m: it looks like a sea-level figure/],
+  ['a sea-level pressure typed in', three(1, { settings: atAltitude }), three(4, { ...better, settings: atAltitude }), /1,016\shPa is \d+\shPa above what is usual at 700 m: it looks like a sea-level figure/],
   ['a drift taken for a gain', three(1), three(4, better), /The baseline was not repeated after the change: a steady drift would look the same as a gain/],
 ]; // prettier-ignore
 

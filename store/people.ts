@@ -1,6 +1,7 @@
 import { hash, verify } from '@node-rs/argon2';
 import { person, type Person, type Role } from '../contract/people.ts';
 import { Refusal } from '../core/refusal.ts';
+import type { Units } from '../core/units/told-units.ts';
 import type { Queryable } from './database.ts';
 import { recordOf } from './rows.ts';
 
@@ -9,7 +10,7 @@ const how = { algorithm: 2, memoryCost: 19_456, timeCost: 2, parallelism: 1 } as
 /** Compared with where there is nobody of the name, so that a guess takes the same time. */
 const nobodysHash = hash('nobody has this password', how);
 
-const columns = 'id, name, role, created_at, disabled_at';
+const columns = 'id, name, role, created_at, disabled_at, units';
 
 export async function allPeople(database: Queryable): Promise<Person[]> {
   const { rows } = await database.query<Record<string, unknown>>(`select ${columns} from person order by lower(name)`);
@@ -72,6 +73,11 @@ export async function changePerson(
     [id, role, password === undefined ? null : await hash(password, how), disabled],
   );
   return rows[0] && recordOf(person, rows[0]);
+}
+
+/** What somebody is told quantities in from now on. */
+export async function chooseUnits(database: Queryable, id: number, units: Units): Promise<void> {
+  await database.query('update person set units = $2 where id = $1', [id, JSON.stringify(units)]);
 }
 
 /** Ends the sessions of somebody, but for one. */

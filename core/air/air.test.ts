@@ -1,3 +1,4 @@
+import { written } from '../sentence/sentence.ts';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
@@ -75,8 +76,8 @@ describe('correction', () => {
     const correction = correctionOf('sae-j1349', cold);
     expect(correction.factor).toBeCloseTo(0.9239, 4);
     expect(correction.valid).toBe(false);
-    expect(correction.remark).toContain('15 to 35 °C');
-    expect(correctionOf('iso-1585-si', cold).remark).toContain('0.923');
+    expect(written(correction.remark ?? '')).toContain('15 to 35 °C');
+    expect(written(correctionOf('iso-1585-si', cold).remark ?? '')).toContain('0.923');
   });
 
   test('thin or warm air always asks for more correction, and a share lies between none and all', () => {

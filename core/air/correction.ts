@@ -1,3 +1,4 @@
+import { quantityRange, say, type Sentence } from '../sentence/sentence.ts';
 import { dryPressureHpa, type Air } from './air.ts';
 
 export const standardIds = ['none', 'sae-j1349', 'std-j607', 'din-70020', 'iso-1585-si', 'iso-1585-ci'] as const;
@@ -16,7 +17,7 @@ interface Standard {
   reference: string;
   factor(air: Air, engine: DieselEngine): number;
   /** Why a factor is outside what the standard allows, or undefined when it is inside. */
-  outside(air: Air, factor: number): string | undefined;
+  outside(air: Air, factor: number): Sentence | undefined;
 }
 
 const kelvin = 273.15;
@@ -35,9 +36,10 @@ export const standards: Record<StandardId, Standard> = {
     reference: '25 °C, 990 hPa dry',
     factor: (air) => 1.18 * (990 / dryPressureHpa(air)) * Math.sqrt((air.temperatureC + kelvin) / 298.15) - 0.18,
     outside(air, factor) {
-      if (air.temperatureC < 15 || air.temperatureC > 35) return `the inlet air is outside 15 to 35 °C`;
+      if (air.temperatureC < 15 || air.temperatureC > 35)
+        return say`the inlet air is outside ${quantityRange(15, 35, '°C')}`;
       const dry = dryPressureHpa(air);
-      if (dry < 900 || dry > 1050) return `the dry pressure is outside 900 to 1,050 hPa`;
+      if (dry < 900 || dry > 1050) return say`the dry pressure is outside ${quantityRange(900, 1050, 'hPa')}`;
       return outOfRange(factor, 0.93, 1.07);
     },
   },
@@ -84,7 +86,7 @@ export interface Correction {
   /** False where the standard's own limits are left, or where there is no air to correct with. */
   valid: boolean;
   /** Why it is not valid, in words. */
-  remark?: string;
+  remark?: Sentence;
 }
 
 /**

@@ -1,3 +1,4 @@
+import { written } from '../sentence/sentence.ts';
 import { describe, expect, test } from '@jest/globals';
 import { airStale, pressureLooksSeaLevel, standardUnsuited } from './air-checks.ts';
 import { startTemperature } from './start-temperature.ts';
@@ -31,7 +32,7 @@ describe('a sea-level pressure at a high shop', () => {
   });
 
   test('names the pressure that was probably there', () => {
-    expect(pressureLooksSeaLevel(air(1013.25), 1600)!.message).toMatch(/about 83[45] hPa/);
+    expect(written(pressureLooksSeaLevel(air(1013.25), 1600)!.message)).toMatch(/about 83[45] hPa/);
   });
 });
 
@@ -52,7 +53,7 @@ test('a start outside the baseline’s window says how far, and by what', () => 
   expect(startTemperature({ oilTemperature: 88, intakeTemperature: 25 }, window)).toBeUndefined();
   const hot = startTemperature({ oilTemperature: 91, intakeTemperature: 38 }, window)!;
   expect(hot).toMatchObject({ id: 'start-temperature', severity: 'mind', figure: 12, unit: 'K' });
-  expect(hot.message).toMatch(/intake at 38 °C, 12 K hotter/);
-  expect(startTemperature({ oilTemperature: 60 }, window)!.message).toMatch(/22 K colder/);
+  expect(written(hot.message)).toMatch(/intake at 38 °C, 12 K hotter/);
+  expect(written(startTemperature({ oilTemperature: 60 }, window)!.message)).toMatch(/22 K colder/);
   expect(startTemperature({ coolantTemperature: 60 }, window)).toBeUndefined();
 });

@@ -1,3 +1,4 @@
+import { quantity, say } from '../sentence/sentence.ts';
 import type { Air } from '../air/air.ts';
 import { stationPressureHpa } from '../air/air.ts';
 import { standards, type Correction, type StandardId } from '../air/correction.ts';
@@ -30,7 +31,7 @@ export function airOutsideStandard(correction: Correction): Finding | undefined 
     severity: 'mind',
     figure: correction.factor,
     unit: '×',
-    message: `${standards[correction.standard].name} is used outside its validity: ${correction.remark}.`,
+    message: say`${standards[correction.standard].name} is used outside its validity: ${correction.remark ?? ''}.`,
   };
 }
 
@@ -48,7 +49,7 @@ export function airStale(ageS: number | undefined, standard: StandardId): Findin
     severity: ageS < mindAgeS ? 'note' : 'mind',
     figure: minutes,
     unit: 'min',
-    message: `The air was read ${age} before this run; 3 K since then would be 1 % of power. Read it again before the next run.`,
+    message: say`The air was read ${age} before this run; ${quantity(3, 'K')} since then would be 1 % of power. Read it again before the next run.`,
   };
 }
 
@@ -87,6 +88,6 @@ export function pressureLooksSeaLevel(air: Air | undefined, altitudeM: number | 
     severity: 'stop',
     figure: Math.round(above),
     unit: 'hPa',
-    message: `${Math.round(air.pressureHpa)} hPa is ${Math.round(above)} hPa above what is usual at ${Math.round(altitudeM)} m: it looks like a sea-level figure. Enter the pressure at the shop (about ${Math.round(stationPressureHpa(air.pressureHpa, altitudeM))} hPa if so).`,
+    message: say`${quantity(air.pressureHpa, 'hPa')} is ${quantity(above, 'hPa')} above what is usual at ${String(Math.round(altitudeM))} m: it looks like a sea-level figure. Enter the pressure at the shop (about ${quantity(stationPressureHpa(air.pressureHpa, altitudeM), 'hPa')} if so).`,
   };
 }

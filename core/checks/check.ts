@@ -1,3 +1,5 @@
+import type { Sentence } from '../sentence/sentence.ts';
+
 /** How much a check matters: worth knowing, to be minded, or a reason to stop. */
 export type Severity = 'note' | 'mind' | 'stop';
 
@@ -19,7 +21,7 @@ export interface Finding {
   /** The figure that it rests on, and its unit; absent where it rests on none. */
   figure?: number;
   unit?: string;
-  message: string;
+  message: Sentence;
 }
 
 /** A stretch of engine speed and the figure there. */

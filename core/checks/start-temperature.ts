@@ -1,3 +1,4 @@
+import { quantity, say } from '../sentence/sentence.ts';
 import { placeInWindow, type StartWindow } from '../heat/start-window.ts';
 import { channelLabel } from '../recording/channels.ts';
 import type { Finding } from './check.ts';
@@ -24,6 +25,6 @@ export function startTemperature(starts: Record<string, number>, window: StartWi
     severity: 'mind',
     figure: Math.round(by),
     unit: 'K',
-    message: `It started with ${label.toLowerCase()} at ${Math.round(value)} °C, ${Math.abs(Math.round(by))} K ${by < 0 ? 'colder' : 'hotter'} than any baseline run: not like for like in heat.`,
+    message: say`It started with ${label.toLowerCase()} at ${quantity(value, '°C')}, ${quantity(Math.abs(by), 'K')} ${by < 0 ? 'colder' : 'hotter'} than any baseline run: not like for like in heat.`,
   };
 }

@@ -1,3 +1,4 @@
+import { written } from '../sentence/sentence.ts';
 import type { StandardId } from '../air/correction.ts';
 import type { ComparisonFigures } from '../figures/comparison-figures.ts';
 import type { RunFigures } from '../figures/figured-run.ts';
@@ -93,8 +94,8 @@ export function comparisonToJson(
     likeForLike: unlike.map(({ id, severity, message, matters, remedy = null }) => ({
       id,
       severity,
-      message,
-      matters,
+      message: written(message),
+      matters: written(matters),
       remedy,
     })),
     channels: channels.map(({ channel, unit, fromRpm, toRpm, mean, greatest }) => ({
@@ -109,7 +110,7 @@ export function comparisonToJson(
       high: Number.isNaN(mean.halfWidth) ? null : figure(mean.difference + mean.halfWidth),
       largest: { rpm: greatest.rpm, difference: figure(greatest.difference.difference) },
     })),
-    sentence: sentence.map((phrase) => phrase.text).join(''),
+    sentence: sentence.map((phrase) => written(phrase.text)).join(''),
     standard: made.standard,
     share: made.share,
     crankEstimate: figures.estimate ?? null,
@@ -121,7 +122,7 @@ export function comparisonToJson(
           name: nameOf(run),
           side,
           factor: round(run.curve.correction.factor, 6),
-          checks: run.curve.checks.map(({ id, severity, message }) => ({ id, severity, message })),
+          checks: run.curve.checks.map(({ id, severity, message }) => ({ id, severity, message: written(message) })),
         })),
     ),
   };

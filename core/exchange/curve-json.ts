@@ -1,3 +1,4 @@
+import { written } from '../sentence/sentence.ts';
 import type { Curve } from '../figures/corrected-curve.ts';
 import { spanLimits, type Span } from '../smoothing/span.ts';
 import { round } from './rounded.ts';
@@ -45,7 +46,7 @@ export function curveToJson(curve: Curve, auto: boolean) {
       toRpm,
       figure: figure === undefined ? null : round(figure, 4),
       unit,
-      message,
+      message: written(message),
     })),
   };
 }

@@ -1,3 +1,4 @@
+import { written } from '../sentence/sentence.ts';
 import type { ComparisonFigures } from '../figures/comparison-figures.ts';
 import type { JobFigures } from '../figures/job-figures.ts';
 import type { Claim, PairJudgement, Withheld } from '../judgement/pair-judgement.ts';
@@ -44,9 +45,9 @@ function pairJson({ judgement, sentence }: ComparisonFigures, letters: { test: s
     toRpm: round(toRpm, 1),
     ...intervalJson(judgement),
     claim: claim && claims[claim],
-    withheld: withheld.map((reason) => ({ id: idOf(reason), sentence: withheldSentence(reason, letters) })),
+    withheld: withheld.map((reason) => ({ id: idOf(reason), sentence: written(withheldSentence(reason, letters)) })),
     rule: judging.kind,
-    sentence: sentence.map(({ text }) => text).join(''),
+    sentence: sentence.map(({ text }) => written(text)).join(''),
   };
 }
 

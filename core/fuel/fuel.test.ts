@@ -1,3 +1,4 @@
+import { written } from '../sentence/sentence.ts';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { mixed, planForTarget, stoichiometricRatio, volumeFactor } from './blend.ts';
@@ -85,8 +86,8 @@ describe('the ledger', () => {
   });
 
   test('words', () => {
-    expect(fuelWords(fuelAfter([arrived]))).toBe('98 octane, 10 % ethanol stated, 20 L');
-    expect(fuelWords(fuelAfter([]))).toBe('not recorded');
-    expect(fuelWords(fuelAfter([arrived, added]))).toMatch(/still moving, 50 L/);
+    expect(written(fuelWords(fuelAfter([arrived])))).toBe('98 octane, 10 % ethanol stated, 20 L');
+    expect(written(fuelWords(fuelAfter([])))).toBe('not recorded');
+    expect(written(fuelWords(fuelAfter([arrived, added])))).toMatch(/still moving, 50 L/);
   });
 });

@@ -1,3 +1,4 @@
+import { written } from '../sentence/sentence.ts';
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { mixed } from './blend.ts';
@@ -18,7 +19,7 @@ test('a ledger that fits says nothing, whatever is not known', () => {
 
 test('more than the tank takes, and more drained than was in it', () => {
   const [over] = ledgerFindings([entry('arrived', 20, 8), entry('added', 40, 85, 'E85')], 45);
-  expect(over!.message).toBe('With 40 L of E85 added there would be 60 L in a tank of 45 L: a volume is wrong, or what was drained is not written down.'); // prettier-ignore
+  expect(written(over!.message)).toBe('With 40 L of E85 added there would be 60 L in a tank of 45 L: a volume is wrong, or what was drained is not written down.'); // prettier-ignore
   expect(ids([entry('arrived', 46, 8)])).toEqual([]);
   expect(ids([entry('arrived', 60, 8)])).toEqual(['over-tank']);
   expect(ids([entry('arrived', 20, 8), entry('drained', 30, null)])).toEqual(['over-drained']);
@@ -28,7 +29,7 @@ test('a reading that settled elsewhere names the residue and the pump content th
   const ledger = [entry('arrived', 10, 10), entry('added', 30, 85), entry('measured', null, 55), entry('measured', null, 60), entry('measured', null, 60.4)]; // prettier-ignore
   const [said, ...rest] = ledgerFindings([...ledger, entry('measured', null, 60.2)], 45);
   expect(rest).toEqual([]);
-  expect(said!.message).toMatch(/settled at 60\.4 % ethanol, and what is written down makes 66\.3 %: 14\.6 L were in the tank before rather than 10 L, or the pump gave 77\.2 % rather than 85 %/); // prettier-ignore
+  expect(written(said!.message)).toMatch(/settled at 60\.4 % ethanol, and what is written down makes 66\.3 %: 14\.6 L were in the tank before rather than 10 L, or the pump gave 77\.2 % rather than 85 %/); // prettier-ignore
   // Not settled yet: nothing is concluded.
   expect(ledgerFindings(ledger.slice(0, 4), 45)).toEqual([]);
 });
@@ -43,7 +44,9 @@ test('what is implied makes the reading', () => {
       fc.double({ min: 40, max: 100, noNaN: true }),
       fc.double({ min: 31, max: 39, noNaN: true }),
       (r, a, q, c, read) => {
-        const [byResidue, byPump] = explanations({ litres: r, ethanolPct: q }, { litres: a, ethanolPct: c }, read);
+        const [byResidue, byPump] = explanations({ litres: r, ethanolPct: q }, { litres: a, ethanolPct: c }, read).map(
+          (cause) => written(cause),
+        );
         // A residue that no tank holds explains nothing.
         fc.pre(/ L were in the tank/.test(byResidue ?? ''));
         const left = Number(/^([\d.]+) L/.exec(byResidue!)![1]);

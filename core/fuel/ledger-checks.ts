@@ -1,3 +1,4 @@
+import { joined, quantity, say, type Sentence } from '../sentence/sentence.ts';
 import type { Severity } from '../checks/check.ts';
 import { mixed, type Blend } from './blend.ts';
 import { fuelAfter, otherFuelPct, settledWithinPct, type FuelEntry } from './ledger.ts';
@@ -6,11 +7,12 @@ import { fuelAfter, otherFuelPct, settledWithinPct, type FuelEntry } from './led
 export interface LedgerFinding {
   id: 'over-tank' | 'over-drained' | 'content-differs';
   severity: Severity;
-  message: string;
+  message: Sentence;
 }
 
 /** A tank takes a little more than its nominal volume, as a share. */
 const brimmedShare = 0.04;
+const litresOf = (litres: number) => quantity(litres, 'L');
 const tenths = (value: number) => (Math.round(10 * value) / 10).toString();
 
 /**
@@ -33,11 +35,11 @@ export function ledgerFindings(entries: readonly FuelEntry[], tankLitres: number
 }
 
 function overTank({ kind, litres: poured, name }: FuelEntry, litres: number, tankLitres: number): LedgerFinding {
-  const when = kind === 'arrived' ? 'It arrived with' : `With ${tenths(poured ?? 0)} L${name && ` of ${name}`} added there would be`; // prettier-ignore
+  const when = kind === 'arrived' ? 'It arrived with' : say`With ${litresOf(poured ?? 0)}${name && ` of ${name}`} added there would be`; // prettier-ignore
   return {
     id: 'over-tank',
     severity: 'mind',
-    message: `${when} ${tenths(litres)} L in a tank of ${tenths(tankLitres)} L: a volume is wrong, or what was drained is not written down.`,
+    message: say`${when} ${litresOf(litres)} in a tank of ${litresOf(tankLitres)}: a volume is wrong, or what was drained is not written down.`,
   };
 }
 
@@ -47,7 +49,7 @@ function overDrained(drained: number | null, held: number | null): LedgerFinding
     {
       id: 'over-drained',
       severity: 'mind',
-      message: `${tenths(drained)} L were drained from a tank that held ${tenths(held)} L: a volume is wrong, or an addition is not written down.`,
+      message: say`${litresOf(drained)} were drained from a tank that held ${litresOf(held)}: a volume is wrong, or an addition is not written down.`,
     },
   ];
 }
@@ -75,7 +77,7 @@ function differing(entries: readonly FuelEntry[], at: number): LedgerFinding[] {
     {
       id: 'content-differs',
       severity: 'mind',
-      message: `The reading settled at ${tenths(reading)} % ethanol, and what is written down makes ${tenths(computed)} %: ${causes.length > 0 ? causes.join(', or ') : 'no residue and no pump content explains that; look at the sensor'}.`,
+      message: say`The reading settled at ${tenths(reading)} % ethanol, and what is written down makes ${tenths(computed)} %: ${causes.length > 0 ? joined(causes, ', or ') : 'no residue and no pump content explains that; look at the sensor'}.`,
     },
   ];
 }
@@ -84,12 +86,12 @@ function differing(entries: readonly FuelEntry[], at: number): LedgerFinding[] {
  * What would explain a reading: another residue in the tank of the same
  * content, or another content at the pump with the same residue.
  */
-export function explanations(residue: Blend, pump: Blend, readPct: number): string[] {
-  const found: string[] = [];
+export function explanations(residue: Blend, pump: Blend, readPct: number): Sentence[] {
+  const found: Sentence[] = [];
   // m·(r + a) = r·q + a·c, solved for r and for c.
   const left = (pump.litres * (pump.ethanolPct - readPct)) / (readPct - residue.ethanolPct);
   if (Number.isFinite(left) && left >= 0 && left < 500)
-    found.push(`${tenths(left)} L were in the tank before rather than ${tenths(residue.litres)} L`);
+    found.push(say`${litresOf(left)} were in the tank before rather than ${litresOf(residue.litres)}`);
   const content = (readPct * (residue.litres + pump.litres) - residue.litres * residue.ethanolPct) / pump.litres;
   if (content >= 0 && content <= 100)
     found.push(`the pump gave ${tenths(content)} % rather than ${tenths(pump.ethanolPct)} %`);

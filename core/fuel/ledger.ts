@@ -1,3 +1,4 @@
+import { joined, quantity, say, type Sentence } from '../sentence/sentence.ts';
 import { mixed } from './blend.ts';
 
 /** One line of a job's fuel ledger. Volumes in litres, ethanol in percent by volume; null where not known. */
@@ -78,11 +79,16 @@ function afterPouring(state: FuelState, { kind, litres, ethanolPct, name }: Fuel
 }
 
 /** A state in words: `98 octane, 9 % ethanol measured, 32 L`. */
-export function fuelWords({ name, litres, ethanolPct, from, moving }: FuelState): string {
+export function fuelWords({ name, litres, ethanolPct, from, moving }: FuelState): Sentence {
   const content =
     ethanolPct === null
       ? ''
       : `${Math.round(ethanolPct * 10) / 10} % ethanol ${moving ? 'computed, reading still moving' : from}`;
-  const volume = litres === null ? '' : `${Math.round(litres * 10) / 10} L`;
-  return [name, content, volume].filter(Boolean).join(', ') || 'not recorded';
+  const volume = litres === null ? '' : say`${quantity(litres, 'L')}`;
+  return (
+    joined(
+      [name, content, volume].filter((part) => part !== ''),
+      ', ',
+    ) || 'not recorded'
+  );
 }

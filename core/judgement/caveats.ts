@@ -1,3 +1,4 @@
+import { say, type Sentence } from '../sentence/sentence.ts';
 import { byGravity, type Severity } from '../checks/check.ts';
 import type { Unlikeness } from '../likeness/run-conditions.ts';
 import { saidOnce, type RunFinding } from './run-findings.ts';
@@ -5,7 +6,7 @@ import { saidOnce, type RunFinding } from './run-findings.ts';
 /** Something that stands against a figure, whoever reads it. */
 export interface Caveat {
   severity: Severity;
-  text: string;
+  text: Sentence;
 }
 
 /** A run of a comparison with what was found on it. */
@@ -26,7 +27,7 @@ export function caveatsOf(
 ): Caveat[] {
   const only = (runs: readonly CaveatRun[], which: (found: RunFinding) => boolean) =>
     saidOnce(runs.map(({ label, found }) => ({ label, found: found.filter(which) }))).map(
-      ({ severity, labels, message }): Caveat => ({ severity, text: `${labels.join(', ')}: ${message}` }),
+      ({ severity, labels, message }): Caveat => ({ severity, text: say`${labels.join(', ')}: ${message}` }),
     );
   const respects = unlike.map(({ severity, message }): Caveat => ({ severity, text: message }));
   return [

@@ -1,3 +1,4 @@
+import { quantity, say, type Sentence } from '../sentence/sentence.ts';
 import type { RunConditions } from '../likeness/run-conditions.ts';
 import { meanOf } from '../numerics/mean.ts';
 import { twoSidedProbability } from '../statistics/student-t.ts';
@@ -19,7 +20,7 @@ export interface DeviatingRepeat {
   /** Against the mean of the others, as a share of it. */
   awayShare: number;
   /** What is known to be different about it, in words. */
-  differs: string[];
+  differs: Sentence[];
 }
 
 /** Chance at which a run counts as lying apart, all runs of the setup together. */
@@ -52,13 +53,13 @@ export function deviatingRepeat(runs: readonly RepeatedMean[], spread: SpreadPri
   return { id: run.id, label: run.label, awayShare: away / level, differs: differencesOf(run, index, runs) };
 }
 
-function differencesOf({ conditions }: RepeatedMean, index: number, runs: readonly RepeatedMean[]): string[] {
+function differencesOf({ conditions }: RepeatedMean, index: number, runs: readonly RepeatedMean[]): Sentence[] {
   const others = runs.filter((_, place) => place !== index).map((run) => run.conditions);
-  const found: string[] = [];
+  const found: Sentence[] = [];
   for (const [channel, value] of Object.entries(conditions.startTemperatures ?? {})) {
     const usual = others.flatMap(({ startTemperatures }) => startTemperatures?.[channel] ?? []);
     const apart = usual.length > 0 ? value - meanOf(usual) : 0;
-    if (Math.abs(apart) >= toldK) found.push(`${channel.replace(/Temperature$/, '')} ${Math.abs(Math.round(apart))} K ${apart > 0 ? 'hotter' : 'colder'} at the start`); // prettier-ignore
+    if (Math.abs(apart) >= toldK) found.push(say`${channel.replace(/Temperature$/, '')} ${quantity(Math.abs(apart), 'K')} ${apart > 0 ? 'hotter' : 'colder'} at the start`); // prettier-ignore
   }
   if ((conditions.slips ?? []).length > 0) found.push('it slipped');
   if (conditions.gear !== undefined && others.some(({ gear }) => gear !== undefined && gear !== conditions.gear)) found.push(`gear ${conditions.gear}`); // prettier-ignore

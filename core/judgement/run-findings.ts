@@ -1,8 +1,8 @@
+import { capitalised, say, written, type Sentence } from '../sentence/sentence.ts';
 import { byGravity, type Finding, type Severity } from '../checks/check.ts';
 import { brokenWords } from '../limits/broken-words.ts';
 import type { BrokenLimit } from '../limits/broken-limits.ts';
 import type { LogEvent } from '../log/run-log.ts';
-import { capital } from '../units/capital.ts';
 import { listed } from '../units/listed.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
 
@@ -13,7 +13,7 @@ export interface RunFinding {
   /** A limit that nothing in the log tells of, something in the log, or in the run's motion and air. */
   from: 'limit' | 'log' | 'check';
   severity: Severity;
-  message: string;
+  message: Sentence;
   /** True where it tells of a broken limit. */
   limit: boolean;
 }
@@ -28,7 +28,7 @@ export function runFindings(
   return [
     ...broken
       .filter(({ quantity }) => !told.has(quantity))
-      .map((limit): RunFinding => ({ id: `limit-${limit.quantity}`, from: 'limit', severity: 'stop', message: `${capital(brokenWords(limit))}.`, limit: true })), // prettier-ignore
+      .map((limit): RunFinding => ({ id: `limit-${limit.quantity}`, from: 'limit', severity: 'stop', message: say`${capitalised(brokenWords(limit))}.`, limit: true })), // prettier-ignore
     ...alikeOnce(events).map(({ id, severity, message, limit }): RunFinding => ({ id, from: 'log', severity, message, limit: limit !== undefined })), // prettier-ignore
     ...checks.map(({ id, severity, message }): RunFinding => ({ id, from: 'check', severity, message, limit: false })),
   ].sort(byGravity);
@@ -43,7 +43,7 @@ function alikeOnce(events: readonly LogEvent[]): LogEvent[] {
     const places = others.sort((a, b) => a.fromS - b.fromS).map(({ fromRpm, toRpm }) => (fromRpm === toRpm ? `at ${spokenRpm(fromRpm)}` : `from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)}`)); // prettier-ignore
     return places.length === 0 || !first
       ? alike[0]!
-      : { ...first, message: `${first.message} Also ${listed(places)} rpm.` };
+      : { ...first, message: say`${first.message} Also ${listed(places)} rpm.` };
   });
 }
 
@@ -51,7 +51,7 @@ function alikeOnce(events: readonly LogEvent[]): LogEvent[] {
 export interface Mark {
   severity: Severity;
   labels: string[];
-  message: string;
+  message: Sentence;
 }
 
 /**
@@ -62,7 +62,7 @@ export function saidOnce(runs: readonly { label: string; found: readonly RunFind
   const marks = new Map<string, Mark & { of: string }>();
   for (const { label, found } of runs)
     for (const { id, from, severity, message } of found) {
-      const key = from === 'check' ? message : id;
+      const key = from === 'check' ? written(message) : id;
       const mark = marks.get(key);
       if (!mark) marks.set(key, { severity, labels: [label], message, of: label });
       else {
@@ -73,6 +73,6 @@ export function saidOnce(runs: readonly { label: string; found: readonly RunFind
   return Array.from(marks, ([key, { severity, labels, message, of }]) => ({
     severity,
     labels,
-    message: labels.length > 1 && key !== message ? `${message} (figures of ${of})` : message,
+    message: labels.length > 1 && key !== written(message) ? say`${message} (figures of ${of})` : message,
   })).sort(byGravity);
 }

@@ -1,3 +1,4 @@
+import { quantity, say } from '../sentence/sentence.ts';
 import { startTemperature } from '../checks/start-temperature.ts';
 import { startWindow } from '../heat/start-window.ts';
 import { all, known, type LikeForLikeInput, type Unlikeness } from './run-conditions.ts';
@@ -24,7 +25,7 @@ export function airAges(input: LikeForLikeInput): Unlikeness | undefined {
     id: 'air-stale',
     severity: 'mind',
     message: `The air of ${old.map((run) => run.label).join(', ')} was read more than an hour before the run.`,
-    matters: '3 K or 8 hPa since then would be 1 % of power',
+    matters: say`${quantity(3, 'K')} or ${quantity(8, 'hPa')} since then would be 1 % of power`,
     remedy: 'Read the air before each run.',
   };
 }
@@ -58,7 +59,7 @@ export function heat({ test, baseline }: LikeForLikeInput): Unlikeness | undefin
     severity: 'mind',
     figure: by,
     unit: 'K',
-    message: `${outside.map(({ run }) => run.label).join(', ')} started up to ${Math.abs(by)} K ${by > 0 ? 'hotter' : 'colder'} than any baseline run.`,
+    message: say`${outside.map(({ run }) => run.label).join(', ')} started up to ${quantity(Math.abs(by), 'K')} ${by > 0 ? 'hotter' : 'colder'} than any baseline run.`,
     matters: 'a heat-soaked engine reads 1 to 3 % less, a cold one more: a peak, not a fair comparison',
     remedy: `Wait until it is back in the baseline's window, or set ${outside.length > 1 ? 'them' : 'it'} aside and use ready-state runs only.`,
   };

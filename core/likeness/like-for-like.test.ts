@@ -1,3 +1,4 @@
+import { written } from '../sentence/sentence.ts';
 import { expect, test } from '@jest/globals';
 import { testDyno } from '../testing/test-car.ts';
 import { unlikeRespects } from './like-for-like.ts';
@@ -87,8 +88,8 @@ test.each<[string, Partial<RunConditions>, 'stop' | 'mind']>([
   const found = unlikeRespects({ test: [conditions({ label: 'B1', ...over })], baseline: [conditions()] });
   expect(found.map((unlikeness) => unlikeness.id)).toEqual([id]);
   expect(found[0]!.severity).toBe(severity);
-  expect(found[0]!.message).toMatch(/^[A-Z].*\.$/);
-  expect(found[0]!.matters.length).toBeGreaterThan(10);
+  expect(written(found[0]!.message)).toMatch(/^[A-Z].*\.$/);
+  expect(written(found[0]!.matters).length).toBeGreaterThan(10);
   expect(found[0]!.remedy).toMatch(/^[A-Z].*\.$/);
 });
 

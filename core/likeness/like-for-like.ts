@@ -1,3 +1,4 @@
+import { quantity, say } from '../sentence/sentence.ts';
 import { ethanol, fuelMoving, learnedOctane } from './fuel-respects.ts';
 import { airAges, airMissing, corrections, heat } from './air-and-heat-respects.ts';
 import { dynos, pressures, ramps, ratios, slip, differentWord } from './machine-respects.ts';
@@ -54,7 +55,7 @@ export function unlikeRespects(input: LikeForLikeInput): Unlikeness[] {
       'other-fan',
       'mind',
       'fan settings',
-      'inlet air hotter by 3 K reads about 1 % less',
+      say`inlet air hotter by ${quantity(3, 'K')} reads about 1 % less`,
       'Run both with the fans set alike.',
     ),
     differentWord(
@@ -63,7 +64,7 @@ export function unlikeRespects(input: LikeForLikeInput): Unlikeness[] {
       'other-bonnet',
       'mind',
       'bonnet positions',
-      'a closed bonnet feeds hotter air: 3 K reads about 1 % less',
+      say`a closed bonnet feeds hotter air: ${quantity(3, 'K')} reads about 1 % less`,
       'Run both with the bonnet alike.',
     ),
     differentWord(

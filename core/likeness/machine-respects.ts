@@ -1,3 +1,4 @@
+import { quantity, say, type Sentence } from '../sentence/sentence.ts';
 import type { Severity } from '../checks/check.ts';
 import { all, known, type LikeForLikeInput, type Unlikeness } from './run-conditions.ts';
 import { meanOf } from '../numerics/mean.ts';
@@ -35,7 +36,7 @@ export function differentWord(
   id: string,
   severity: Severity,
   words: string,
-  matters: string,
+  matters: Sentence,
   remedy: string,
 ): Unlikeness | undefined {
   const values = [...new Set(known(all(input).map((run) => run[field])))];
@@ -80,8 +81,8 @@ export function pressures(input: LikeForLikeInput): Unlikeness | undefined {
     severity: 'mind',
     figure: Math.round(apart),
     unit: 'kPa',
-    message: `Tyre pressures differ by ${Math.round(apart)} kPa between the runs.`,
-    matters: 'rolling losses change with pressure: about 1 % of power for 50 kPa',
+    message: say`Tyre pressures differ by ${quantity(apart, 'kPa')} between the runs.`,
+    matters: say`rolling losses change with pressure: about 1 % of power for ${quantity(50, 'kPa')}`,
     remedy: 'Set one pressure, warm, before both.',
   };
 }

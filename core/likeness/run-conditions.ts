@@ -1,3 +1,4 @@
+import type { Sentence } from '../sentence/sentence.ts';
 import type { Finding } from '../checks/check.ts';
 import type { Drift } from '../comparison/drift.ts';
 import type { DynoProfile } from '../dyno/dyno-profile.ts';
@@ -49,7 +50,7 @@ export interface RunConditions {
 /** A respect in which two sets of runs differ. `stop` withholds the verdict. */
 export interface Unlikeness extends Finding {
   /** How much it can matter, in words with a figure. */
-  matters: string;
+  matters: Sentence;
   /** What would make the runs alike, where something would. */
   remedy?: string;
 }

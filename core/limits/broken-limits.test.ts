@@ -1,3 +1,4 @@
+import { written } from '../sentence/sentence.ts';
 import { describe, expect, test } from '@jest/globals';
 import { brokenLimits, worstOf } from './broken-limits.ts';
 import { brokenWords } from './broken-words.ts';
@@ -23,7 +24,7 @@ describe('limits that a run went beyond', () => {
       spark,
     );
     expect(found.map(({ quantity }) => quantity)).toEqual(['exhaustTemperature', 'engineSpeed']);
-    expect(found.map(brokenWords)).toEqual([
+    expect(found.map((broken) => written(brokenWords(broken)))).toEqual([
       'exhaust temperature reached 950 °C at 5,910 rpm (limit 900 °C)',
       'engine speed reached 11,000 rpm (limit 10,800 rpm)',
     ]);
@@ -32,8 +33,8 @@ describe('limits that a run went beyond', () => {
   test('knock counts by the usual limit where none was set, and says so; a diesel has none', () => {
     const knocked = reads({ knockRetard: 4.2 });
     const [usual] = brokenLimits([], knocked, spark);
-    expect(brokenWords(usual!)).toBe(
-      'it knocked, 4.2 ° taken back at 5,910 rpm (usual limit 3.0 °, not set in this job)',
+    expect(written(brokenWords(usual!))).toBe(
+      'it knocked, 4.2° taken back at 5,910 rpm (usual limit 3.0°, not set in this job)',
     );
     expect(brokenLimits([{ quantity: 'knockRetard', value: 5, scale: null }], knocked, spark)).toEqual([]);
     expect(brokenLimits([], knocked)).toEqual([]);

@@ -8,6 +8,8 @@ export interface BrokenLimit {
   side: 'most' | 'least';
   limit: number;
   reading: number;
+  /** Air–fuel ratio that λ is told with, of what the run burnt. */
+  stoichiometric?: number | undefined;
   /** Engine speed at the farthest reading, rpm; undefined where the quantity has no place. */
   atRpm: number | undefined;
   /** A usual limit, not one that was set in this job. */
@@ -29,7 +31,11 @@ export interface Reach {
 export function brokenLimits(
   limits: readonly Limit[],
   reach: (limit: Limit) => Reach | undefined,
-  { usual = [], lossShare }: { usual?: readonly Limit[]; lossShare?: number | undefined } = {},
+  {
+    usual = [],
+    lossShare,
+    stoichiometric,
+  }: { usual?: readonly Limit[]; lossShare?: number | undefined; stoichiometric?: number } = {},
 ): BrokenLimit[] {
   return withUsual(limits, usual).flatMap((limit): BrokenLimit[] => {
     const reached = reach(limit);
@@ -38,7 +44,7 @@ export function brokenLimits(
     if (left === undefined || left >= -readingTolerance(limit)) return [];
     const { label, unit, side } = limitQuantities[limit.quantity];
     const { reading, atRpm } = reached;
-    return [{ quantity: limit.quantity, label, unit, side, limit: limit.value, reading, atRpm, usual: !limits.includes(limit) }]; // prettier-ignore
+    return [{ quantity: limit.quantity, label, unit, side, limit: limit.value, reading, stoichiometric, atRpm, usual: !limits.includes(limit) }]; // prettier-ignore
   });
 }
 

@@ -1,12 +1,12 @@
-/** Quantities that a limit can be set for: unit inside, which way is dangerous, and whether it belongs to a scale. */
+/** Quantities that a limit can be set for: unit inside (`λ` for a mixture, which has none), which way is dangerous, and whether it belongs to a scale. */
 export const limitQuantities = {
   torque: { label: 'Torque', unit: 'N·m', side: 'most', scaled: true },
   power: { label: 'Power', unit: 'kW', side: 'most', scaled: true },
   engineSpeed: { label: 'Engine speed', unit: 'rpm', side: 'most', scaled: false },
   boost: { label: 'Boost', unit: 'kPa', side: 'most', scaled: false },
-  lambda: { label: 'λ at full load', unit: '', side: 'most', scaled: false },
-  richLambda: { label: 'λ, richest', unit: '', side: 'least', scaled: false },
-  smokeLambda: { label: 'λ, smoke', unit: '', side: 'least', scaled: false },
+  lambda: { label: 'λ at full load', unit: 'λ', side: 'most', scaled: false },
+  richLambda: { label: 'λ, richest', unit: 'λ', side: 'least', scaled: false },
+  smokeLambda: { label: 'λ, smoke', unit: 'λ', side: 'least', scaled: false },
   knockRetard: { label: 'Knock retard', unit: '°', side: 'most', scaled: false },
   ignitionAdvance: { label: 'Ignition advance', unit: '°', side: 'most', scaled: false },
   injectorDuty: { label: 'Injector duty', unit: '%', side: 'most', scaled: false },

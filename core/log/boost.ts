@@ -1,3 +1,4 @@
+import { quantity, say } from '../sentence/sentence.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
 import { medianOf } from '../numerics/quantile.ts';
 import { eventAt, highest, pullOf, stretches, type LogEvent, type RunLog } from './run-log.ts';
@@ -55,7 +56,7 @@ function boostOvershoot(log: RunLog, boost: Float64Array, plateau: number): LogE
     const event = eventAt(log, stretch, { id: 'boost-overshoot', severity: 'mind', figure: over, unit: 'kPa', message: '', channels: shown }); // prettier-ignore
     return {
       ...event,
-      message: `Boost overshoots ${target ? 'its target' : 'its plateau'} by ${Math.round(over)} kPa at ${spokenRpm(event.fromRpm)} rpm.`,
+      message: say`Boost overshoots ${target ? 'its target' : 'its plateau'} by ${quantity(over, 'kPa')} at ${spokenRpm(event.fromRpm)} rpm.`,
     };
   });
 }
@@ -75,8 +76,8 @@ function boostTaper(log: RunLog, boost: Float64Array, plateau: number): LogEvent
     {
       ...event,
       message: target
-        ? `Boost tapers by ${Math.round(lost)} kPa below its target from ${spokenRpm(event.fromRpm)} rpm to the top: the turbo or its control has reached its end.`
-        : `Boost tapers by ${Math.round(lost)} kPa from ${spokenRpm(event.fromRpm)} rpm to the top. Its target was not logged: whether the controller wanted that, or the turbo has reached its end, cannot be told.`,
+        ? say`Boost tapers by ${quantity(lost, 'kPa')} below its target from ${spokenRpm(event.fromRpm)} rpm to the top: the turbo or its control has reached its end.`
+        : say`Boost tapers by ${quantity(lost, 'kPa')} from ${spokenRpm(event.fromRpm)} rpm to the top. Its target was not logged: whether the controller wanted that, or the turbo has reached its end, cannot be told.`,
     },
   ];
 }
@@ -92,7 +93,7 @@ function boostCut(log: RunLog, boost: Float64Array, plateau: number): LogEvent[]
     return [
       {
         ...event,
-        message: `Boost is cut at ${spokenRpm(event.fromRpm)} rpm: ${Math.round(event.figure)} kPa gone in ${(time[index]! - time[before]!).toFixed(2)} s. The controller took it away, or a hose came off.`,
+        message: say`Boost is cut at ${spokenRpm(event.fromRpm)} rpm: ${quantity(event.figure, 'kPa')} gone in ${(time[index]! - time[before]!).toFixed(2)} s. The controller took it away, or a hose came off.`,
       },
     ];
   }

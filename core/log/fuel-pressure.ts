@@ -1,3 +1,4 @@
+import { quantity, say } from '../sentence/sentence.ts';
 import { meanOf } from '../numerics/mean.ts';
 import { medianOf } from '../numerics/quantile.ts';
 import { firstNotBelow } from '../numerics/interpolation.ts';
@@ -125,7 +126,7 @@ function sagsOf(log: RunLog, { regulation, constant }: Held, pressure: Float64Ar
       const against = { manifold: ' against the manifold', constant: '', target: ' below its target' }[regulation];
       return {
         ...event,
-        message: `Fuel pressure sags by ${Math.round(most)} kPa${against} from ${spokenRpm(event.fromRpm)} rpm on: pump, filter or line do not keep up. Do not add fuel or boost before that is mended.`,
+        message: say`Fuel pressure sags by ${quantity(most, 'kPa')}${against} from ${spokenRpm(event.fromRpm)} rpm on: pump, filter or line do not keep up. Do not add fuel or boost before that is mended.`,
       };
     });
 }

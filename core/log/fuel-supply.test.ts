@@ -1,3 +1,4 @@
+import { written } from '../sentence/sentence.ts';
 import { describe, expect, test } from '@jest/globals';
 import { fuelSupply, type FuelHardware } from './fuel-supply.ts';
 import type { LoggedChannel } from './log-view.ts';
@@ -66,7 +67,7 @@ describe('what is given', () => {
     expect(acrossKpa).toBeCloseTo(432, 6);
     expect(injectors!.givesLh).toBeCloseTo(36 * 1.2, 6);
     expect(injectors!.endsRpm).toBeUndefined();
-    expect(pump!.rests).toBe('as rated at 300 kPa: at 532 kPa it gives less');
+    expect(written(pump!.rests)).toBe('as rated at 300 kPa: at 532 kPa it gives less');
   });
 
   test('a manifold told from nothing is taken less the air’s own pressure', () => {

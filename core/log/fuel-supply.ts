@@ -1,3 +1,4 @@
+import { quantity, say, type Sentence } from '../sentence/sentence.ts';
 import { diesel, ethanol, petrol, stoichiometricOf, volumeFactor } from '../fuel/blend.ts';
 import { interpolate } from '../numerics/interpolation.ts';
 import type { LoggedChannel } from './log-view.ts';
@@ -23,7 +24,7 @@ export interface FuelShare {
   /** Engine speed from which on it cannot give what is needed, rpm; undefined where it can throughout. */
   endsRpm?: number;
   /** What the figure rests on, in words. */
-  rests: string;
+  rests: Sentence;
 }
 
 /** Fuel that a pull needed against what its injectors and pump give. */
@@ -32,7 +33,7 @@ export interface FuelSupply {
   atRpm: number;
   neededLh: number;
   /** How it was come by, and what was assumed, in words. */
-  rests: string;
+  rests: Sentence;
   /** Made of what was logged, and not of a usual consumption. */
   measured: boolean;
   /** Rail pressure there, gauge and across the injectors, kPa; what it should be, where that can be told. */
@@ -176,7 +177,7 @@ function injectorShare(
       rests:
         across === undefined || injectorRatedKpa === null
           ? 'as rated: the pressure across them is not known'
-          : `held open at ${Math.round(across)} kPa across them`,
+          : say`held open at ${quantity(across, 'kPa')} across them`,
     };
   };
 }
@@ -193,7 +194,9 @@ function pumpShare(
     givesLh: pumpFlowLh,
     share: values[index]! / pumpFlowLh,
     ...(ends !== undefined && { endsRpm: Math.round(x[ends]! / 10) * 10 }),
-    rests: higher ? `as rated at ${pumpRatedKpa} kPa: at ${Math.round(railKpa)} kPa it gives less` : 'as rated',
+    rests: higher
+      ? say`as rated at ${quantity(pumpRatedKpa, 'kPa')}: at ${quantity(railKpa, 'kPa')} it gives less`
+      : 'as rated',
   });
 }
 

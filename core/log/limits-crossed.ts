@@ -1,4 +1,4 @@
-import { plain } from '../limits/broken-words.ts';
+import { quantity, say } from '../sentence/sentence.ts';
 import { limitChannel, readingTolerance } from '../limits/limit.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
 import { channelOf } from './channel-of.ts';
@@ -14,28 +14,32 @@ const bridgedS = 0.2;
  * stand in the run's list alone.
  */
 export function limitsCrossed(log: JudgedLog): LogEvent[] {
-  return [...log.broken.values()].flatMap(({ quantity, label, unit, side, limit, reading, usual }): LogEvent[] => {
-    const channel = limitChannel(quantity);
-    const read = channelOf(log, channel);
-    if (!read) return [];
-    const values = judgedReading(log, channel, read);
-    const tolerance = readingTolerance({ quantity, value: limit, scale: null });
-    const sign = side === 'most' ? 1 : -1;
-    const beyond = stretches(log, (index) => sign * (values[index]! - limit) > tolerance, 0, bridgedS); // prettier-ignore
-    const [first] = beyond;
-    if (!first) return [];
-    const at = { from: first.from, to: (beyond.at(-1) ?? first).to };
-    const event = eventAt(log, at, { id: `limit-${quantity}`, severity: 'stop', figure: reading, unit, message: '', channels: [channel], limit: quantity }); // prettier-ignore
-    const told = (value: number) => `${plain(value)}${unit && ` ${unit}`}`;
-    const bound = usual ? `the usual limit, not set in this job, is ${told(limit)}` : `the limit is ${told(limit)}`;
-    const range = event.fromRpm === event.toRpm ? `at ${spokenRpm(event.fromRpm)} rpm` : `from ${spokenRpm(event.fromRpm)} to ${spokenRpm(event.toRpm)} rpm`; // prettier-ignore
-    // An engine speed is its own place.
-    const where = quantity === 'engineSpeed' ? '' : ` ${range}`;
-    return [
-      {
-        ...event,
-        message: `${label} ${side === 'most' ? 'reaches' : 'falls to'} ${told(reading)}${where}: ${bound}.`,
-      },
-    ];
-  });
+  return [...log.broken.values()].flatMap(
+    ({ quantity: which, label, unit, side, limit, reading, stoichiometric, usual }): LogEvent[] => {
+      const channel = limitChannel(which);
+      const read = channelOf(log, channel);
+      if (!read) return [];
+      const values = judgedReading(log, channel, read);
+      const tolerance = readingTolerance({ quantity: which, value: limit, scale: null });
+      const sign = side === 'most' ? 1 : -1;
+      const beyond = stretches(log, (index) => sign * (values[index]! - limit) > tolerance, 0, bridgedS); // prettier-ignore
+      const [first] = beyond;
+      if (!first) return [];
+      const at = { from: first.from, to: (beyond.at(-1) ?? first).to };
+      const event = eventAt(log, at, { id: `limit-${which}`, severity: 'stop', figure: reading, unit, message: '', channels: [channel], limit: which }); // prettier-ignore
+      const told = (value: number) => quantity(value, unit, stoichiometric);
+      const bound = usual
+        ? say`the usual limit, not set in this job, is ${told(limit)}`
+        : say`the limit is ${told(limit)}`;
+      const range = event.fromRpm === event.toRpm ? `at ${spokenRpm(event.fromRpm)} rpm` : `from ${spokenRpm(event.fromRpm)} to ${spokenRpm(event.toRpm)} rpm`; // prettier-ignore
+      // An engine speed is its own place.
+      const where = which === 'engineSpeed' ? '' : ` ${range}`;
+      return [
+        {
+          ...event,
+          message: say`${label} ${side === 'most' ? 'reaches' : 'falls to'} ${told(reading)}${where}: ${bound}.`,
+        },
+      ];
+    },
+  );
 }

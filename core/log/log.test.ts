@@ -1,3 +1,4 @@
+import { written } from '../sentence/sentence.ts';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { chance, normal } from '../testing/chance.ts';
@@ -33,8 +34,8 @@ describe('events in a log', () => {
   });
 
   test('boost that falls without a target is no end of the turbo; with one it is told against that', () => {
-    const taper = (seed: number) => logEvents(loggedRun(seed, 'boost-taper')).find(({ id }) => id === 'boost-taper')!.message; // prettier-ignore
-    const said = seeds.map(taper);
+    const taper = (seed: number) => logEvents(loggedRun(seed, 'boost-taper')).find(({ id }) => id === 'boost-taper')!; // prettier-ignore
+    const said = seeds.map((seed) => written(taper(seed).message));
     expect(said.some((words) => /below its target .*has reached its end\.$/.test(words))).toBe(true);
     for (const words of said.filter((words) => !words.includes('below its target'))) expect(words).toMatch(/Its target was not logged: .* cannot be told\.$/); // prettier-ignore
   });
@@ -49,7 +50,7 @@ describe('events in a log', () => {
   test('each event says where, by how much and which channels explain it', () => {
     const [event] = logEvents(loggedRun(501, 'fuel-pressure-sag'));
     expect(event).toMatchObject({ id: 'fuel-pressure-sag', severity: 'stop', unit: 'kPa' });
-    expect(event!.message).toMatch(/sags by \d+ kPa against the manifold from \d,\d+ rpm/);
+    expect(written(event!.message)).toMatch(/sags by \d+ kPa against the manifold from \d,\d+ rpm/);
     expect(event!.fromRpm).toBeLessThan(event!.toRpm);
     expect(event!.channels).toContain('lambda');
   });
@@ -75,7 +76,7 @@ describe('events in a log', () => {
       { fuelRegulation: 'manifold' },
     );
     expect(early!.figure).toBeGreaterThan(25);
-    expect(early!.message).toMatch(/against the manifold/);
+    expect(written(early!.message)).toMatch(/against the manifold/);
     // Falling with boost in a returnless system is a sag, known from the record or from the step at the opening.
     const falling = share.map((at, index) => flat[index]! - 150 * Math.max(0, at - 0.6));
     expect(sags(falling)).toHaveLength(1);
@@ -84,7 +85,7 @@ describe('events in a log', () => {
     expect(sags(falling, {}, [])).toHaveLength(1);
     // A target says what is wanted, whatever else there is; one that nobody logged expects nothing.
     expect(sags(falling, {}, [['boost', boost], ['fuelPressureTarget', falling]])).toEqual([]); // prettier-ignore
-    expect(sags(falling, {}, [['fuelPressureTarget', flat]])[0]!.message).toMatch(/below its target/);
+    expect(written(sags(falling, {}, [['fuelPressureTarget', flat]])[0]!.message)).toMatch(/below its target/);
     expect(sags(falling, { fuelRegulation: 'target' })).toEqual([]);
   });
 
@@ -100,11 +101,11 @@ describe('events in a log', () => {
     expect(limited(200)).toEqual([]);
     const [event] = limited(300);
     expect(event).toMatchObject({ id: 'oil-pressure-low', severity: 'stop', unit: 'kPa', channels: ['oilPressure', 'oilTemperature'] }); // prettier-ignore
-    expect(event!.message).toMatch(
+    expect(written(event!.message)).toMatch(
       /Oil pressure is down to 2\d\d kPa from \d,\d+ to \d,\d+ rpm \(the limit is 300 kPa\)/,
     );
     const [fallen] = logEvents(loggedRun(507, 'oil-pressure-low'));
-    expect(fallen!.message).toMatch(/after \d+ kPa at lower speed/);
+    expect(written(fallen!.message)).toMatch(/after \d+ kPa at lower speed/);
     expect(fallen!.fromRpm).toBeGreaterThan(2500);
   });
 
@@ -113,9 +114,9 @@ describe('events in a log', () => {
     const limited = (limits: Record<string, number>) => logEvents({ ...log, engine: { ...log.engine, limits } });
     const [fast] = limited({ engineSpeed: 5000 });
     expect(fast).toMatchObject({ id: 'limit-engineSpeed', severity: 'stop', unit: 'rpm' });
-    expect(fast!.message).toMatch(/^Engine speed reaches \d,\d{3} rpm: the limit is 5,000 rpm\.$/);
+    expect(written(fast!.message)).toMatch(/^Engine speed reaches \d,\d{3} rpm: the limit is 5,000 rpm\.$/);
     expect(limited({ engineSpeed: 9000 })).toEqual([]);
-    expect(limited({ oilPressure: 250, batteryVoltage: 14.5 })[0]!.message).toMatch(/^Battery falls to 13\.\d V from \d,\d+ to \d,\d+ rpm: the limit is 14\.5 V\.$/); // prettier-ignore
+    expect(written(limited({ oilPressure: 250, batteryVoltage: 14.5 })[0]!.message)).toMatch(/^Battery falls to 13\.\d V from \d,\d+ to \d,\d+ rpm: the limit is 14\.5 V\.$/); // prettier-ignore
     const [rich] = limited({ richLambda: 1.5 });
     expect(rich).toMatchObject({ id: 'limit-richLambda', channels: ['lambda'] });
   });
@@ -131,9 +132,9 @@ describe('events in a log', () => {
 
   test('a limit that nobody set is said to be a usual one', () => {
     const [duty] = logEvents(loggedRun(501, 'injector-duty'));
-    expect(duty!.message).toContain('usual limit 90 %, not set in this job');
+    expect(written(duty!.message)).toContain('usual limit 90 %, not set in this job');
     const [lean] = logEvents(loggedRun(501, 'lean'));
-    expect(lean!.message).toMatch(/usual limit, not set in this job|leaner than its target/);
+    expect(written(lean!.message)).toMatch(/usual limit, not set in this job|leaner than its target/);
   });
 
   test('a diesel is not judged as petrol', () => {

@@ -1,3 +1,5 @@
+import { say } from '../sentence/sentence.ts';
+import { mixtureOf } from './mixture-of.ts';
 import { probeShare } from '../limits/limit.ts';
 import { leanestLambda } from '../limits/suggestions.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
@@ -55,11 +57,11 @@ export function mixture(log: JudgedLog): LogEvent[] {
       });
       const percent = () => over(stretch, lambda.map((_, index) => error(index))); // prettier-ignore
       const against = beyond
-        ? `the ${broken ? 'limit' : 'usual limit, not set in this job,'} is ${bound.toFixed(2)}`
+        ? say`the ${broken ? 'limit' : 'usual limit, not set in this job,'} is ${mixtureOf(log, bound)}`
         : `${Math.round(percent())} % leaner than its target`;
       return {
         ...event,
-        message: `Lean: λ ${value.toFixed(2)} from ${spokenRpm(event.fromRpm)} to ${spokenRpm(event.toRpm)} rpm, ${against}. Look at fuel pressure and injector duty before the next run.`,
+        message: say`Lean: ${mixtureOf(log, value)} from ${spokenRpm(event.fromRpm)} to ${spokenRpm(event.toRpm)} rpm, ${against}. Look at fuel pressure and injector duty before the next run.`,
       };
     }),
     ...rich.map((stretch) => {
@@ -67,7 +69,7 @@ export function mixture(log: JudgedLog): LogEvent[] {
       const event = eventAt(log, stretch, { id: 'rich', severity: 'mind', figure: value, unit: 'λ', message: '', channels: shown }); // prettier-ignore
       return {
         ...event,
-        message: `Rich: λ ${value.toFixed(2)} from ${spokenRpm(event.fromRpm)} to ${spokenRpm(event.toRpm)} rpm. It costs power, and washes the bores in the long run.`,
+        message: say`Rich: ${mixtureOf(log, value)} from ${spokenRpm(event.fromRpm)} to ${spokenRpm(event.toRpm)} rpm. It costs power, and washes the bores in the long run.`,
       };
     }),
   ];

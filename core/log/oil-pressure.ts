@@ -1,3 +1,4 @@
+import { quantity, say } from '../sentence/sentence.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
 import { judgedReading } from './extremes.ts';
 import { eventAt, highestSoFar, stretches, type JudgedLog, type LogEvent } from './run-log.ts';
@@ -36,10 +37,10 @@ export function oilPressure(log: JudgedLog): LogEvent[] {
       channels: ['oilPressure', 'oilTemperature'],
       ...(broken ? { limit: 'oilPressure' } : {}),
     });
-    const against = broken ? `the limit is ${Math.round(broken.limit)} kPa` : `after ${Math.round(reached[at]!)} kPa at lower speed`; // prettier-ignore
+    const against = broken ? say`the limit is ${quantity(broken.limit, 'kPa')}` : say`after ${quantity(reached[at]!, 'kPa')} at lower speed`; // prettier-ignore
     return {
       ...event,
-      message: `Oil pressure is down to ${Math.round(least)} kPa from ${spokenRpm(event.fromRpm)} to ${spokenRpm(event.toRpm)} rpm (${against}). Do not run again before level, pump and sensor are checked.`,
+      message: say`Oil pressure is down to ${quantity(least, 'kPa')} from ${spokenRpm(event.fromRpm)} to ${spokenRpm(event.toRpm)} rpm (${against}). Do not run again before level, pump and sensor are checked.`,
     };
   });
 }

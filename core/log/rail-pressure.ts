@@ -1,3 +1,4 @@
+import { quantity, say } from '../sentence/sentence.ts';
 import { medianOf } from '../numerics/quantile.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
 import { judgedReading } from './extremes.ts';
@@ -28,10 +29,10 @@ export function railPressure(log: RunLog): LogEvent[] {
     let most = 0;
     for (let index = stretch.from; index <= stretch.to; index++) if (missing(index) > most) most = missing(index);
     const event = eventAt(log, stretch, { id: 'rail-pressure-sag', severity: 'stop', figure: most, unit: 'MPa', message: '', channels: ['railPressure', 'railPressureTarget', 'fuelPressure', 'lambda'] }); // prettier-ignore
-    const than = target ? 'its target' : `the ${Math.round(medianOf(reached.subarray(stretch.from, stretch.to + 1)))} MPa that it had reached`; // prettier-ignore
+    const than = target ? 'its target' : say`the ${quantity(medianOf(reached.subarray(stretch.from, stretch.to + 1)), 'MPa')} that it had reached`; // prettier-ignore
     return {
       ...event,
-      message: `Rail pressure lies up to ${most.toFixed(1)} MPa below ${than} from ${spokenRpm(event.fromRpm)} rpm on: the high-pressure pump, or what feeds it, does not keep up. Look at the low-pressure side first; add no fuel before.`,
+      message: say`Rail pressure lies up to ${quantity(most, 'MPa')} below ${than} from ${spokenRpm(event.fromRpm)} rpm on: the high-pressure pump, or what feeds it, does not keep up. Look at the low-pressure side first; add no fuel before.`,
     };
   });
 }

@@ -1,3 +1,4 @@
+import type { Sentence } from '../sentence/sentence.ts';
 import { medianOf } from '../numerics/quantile.ts';
 import type { Severity } from '../checks/check.ts';
 import type { BrokenLimit } from '../limits/broken-limits.ts';
@@ -45,7 +46,7 @@ export interface LogEvent {
   toRpm: number;
   figure: number;
   unit: string;
-  message: string;
+  message: Sentence;
   channels: readonly string[];
   /** The broken limit that it tells of. */
   limit?: LimitQuantity;

@@ -1,3 +1,5 @@
+import { quantity, say } from '../sentence/sentence.ts';
+import { mixtureOf } from './mixture-of.ts';
 import { channelLabel, knownChannels, type KnownChannel } from '../recording/channels.ts';
 import { medianOf } from '../numerics/quantile.ts';
 import { eventAt, pullOf, thirdsOf, type LogEvent, type RunLog } from './run-log.ts';
@@ -9,6 +11,10 @@ const lively: readonly KnownChannel[] = ['lambda', 'boost', 'manifoldPressure', 
 /** A reading counts as stuck when it stays at its highest for this long, s, and this share of the pull. */
 const ceilingS = 0.5;
 const ceilingShare = 0.12;
+
+/** A reading as it was, in the unit of its channel. */
+const readingOf = (name: KnownChannel, value: number, log: RunLog) =>
+  name === 'lambda' ? mixtureOf(log, value) : quantity(value, knownChannels[name].unit);
 
 /** Found when a channel climbs, then stays at exactly one highest value: the sensor's end, not the engine's. */
 export function sensorCeiling(log: RunLog): LogEvent[] {
@@ -42,7 +48,7 @@ export function sensorCeiling(log: RunLog): LogEvent[] {
     return [
       {
         ...event,
-        message: `${channelLabel(name)} stays at ${Number(top.toPrecision(4))} ${knownChannels[name].unit === '–' ? '' : `${knownChannels[name].unit} `}for ${lasts.toFixed(1)} s: the sensor has reached its ceiling, and what is above it is not seen.`,
+        message: say`${channelLabel(name)} stays at ${readingOf(name, top, log)} for ${lasts.toFixed(1)} s: the sensor has reached its ceiling, and what is above it is not seen.`,
       },
     ];
   });
@@ -65,7 +71,7 @@ export function sensorDead(log: RunLog): LogEvent[] {
         message:
           taken.length === 0
             ? `${channelLabel(name)} gave no reading in the whole pull.`
-            : `${channelLabel(name)} reads ${Number(taken[0]!.toPrecision(4))} through the whole pull: the sensor is dead, clogged or not connected.`,
+            : say`${channelLabel(name)} reads ${readingOf(name, taken[0]!, log)} through the whole pull: the sensor is dead, clogged or not connected.`,
       },
     ];
   });

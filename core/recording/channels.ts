@@ -116,3 +116,11 @@ export function toChannelUnit(name: KnownChannel, written: string): ((value: num
   if (source === undefined || dimensionOf(source) !== dimensionOf(unit)) return undefined;
   return (value) => convert(value, source, unit);
 }
+
+/** The unit that a channel's readings are kept in, a mixture named as what it is. @param unit of the channel as it was recorded */
+export function keptUnit(name: string, unit: string): string {
+  return unit === '–' && name.startsWith('lambda') ? 'λ' : unit;
+}
+
+/** What a channel of a mixture is called where it is told as an air–fuel ratio. */
+export const asAirFuelRatio = (label: string): string => label.replace('λ', 'Air–fuel ratio');

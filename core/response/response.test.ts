@@ -1,3 +1,4 @@
+import { written } from '../sentence/sentence.ts';
 import { describe, expect, test } from '@jest/globals';
 import { responseRuns } from '../testing/response-runs.ts';
 import { variedItems } from './levels.ts';
@@ -15,6 +16,7 @@ const usual = {
   lossPerUnit2: 0.004,
   standardDeviation: 0.003,
 };
+const adviceOf = (found: Response) => written(found.advice);
 const made = (changed: Partial<typeof usual> = {}) =>
   responseTo(responseRuns({ ...usual, ...changed }), undefined, ignition);
 
@@ -37,7 +39,7 @@ describe('the response', () => {
     expect(found.whole.optimum!.fromX).toBeLessThan(2.6);
     expect(found.whole.optimum!.toX).toBeGreaterThan(2.6);
     expect(found.bins.length).toBeGreaterThan(5);
-    expect(found.advice).toMatch(/^Best at \+2\.\d°/);
+    expect(adviceOf(found)).toMatch(/^Best at \+2\.\d°/);
   });
 
   test('the interval holds the true optimum in 93 to 98 of 100 experiments', () => {
@@ -69,12 +71,12 @@ describe('the response', () => {
   });
 
   test('still rising, no top within the scatter, and past the best are three different sentences', () => {
-    expect((made({ optimum: 9, standardDeviation: 0.0006 }) as Response).advice).toMatch(/Still rising at \+4\.5°/);
-    expect((made({ optimum: -4, standardDeviation: 0.0006 }) as Response).advice).toMatch(
+    expect(adviceOf(made({ optimum: 9, standardDeviation: 0.0006 }) as Response)).toMatch(/Still rising at \+4\.5°/);
+    expect(adviceOf(made({ optimum: -4, standardDeviation: 0.0006 }) as Response)).toMatch(
       /The best lies at 0°, where the levels begin/,
     );
     expect(
-      (made({ lossPerUnit2: 0.000001, standardDeviation: 0.006, seed: 12 }) as Response).advice.length,
+      adviceOf(made({ lossPerUnit2: 0.000001, standardDeviation: 0.006, seed: 12 }) as Response).length,
     ).toBeGreaterThan(20);
   });
 
@@ -87,8 +89,8 @@ describe('the response', () => {
 });
 
 test('levels are written with sign and unit', () => {
-  expect([12, -1.5, 0].map((x) => levelWords(x, 'kPa'))).toEqual(['+12 kPa', '−1.5 kPa', '0 kPa']);
-  expect(levelWords(0.88, '')).toBe('0.88');
+  expect([12, -1.5, 0].map((x) => written(levelWords(x, 'kPa')))).toEqual(['+12 kPa', '−1.5 kPa', '0 kPa']);
+  expect(written(levelWords(0.88, ''))).toBe('0.88');
 });
 
 test('setups that differ in one numeric item alone are its levels, however they were come to', () => {
@@ -130,18 +132,18 @@ describe('limits come before the power', () => {
 
   test('a last level that knocked is gone back from, whatever it gave', () => {
     const levels = rising().map((level, index) => (index === 3 ? { ...level, broken: [broken] } : level));
-    const { advice } = responseTo(levels, undefined, ignition) as Response;
-    expect(advice).toMatch(/At \+4\.5° it knocked, 4\.2 ° taken back at 6,050 rpm .*: go back to \+3°, whatever the power says/); // prettier-ignore
+    const advice = adviceOf(responseTo(levels, undefined, ignition) as Response);
+    expect(advice).toMatch(/At \+4\.5° it knocked, 4\.2° taken back at 6,050 rpm .*: go back to \+3°, whatever the power says/); // prettier-ignore
     expect(advice).not.toContain('beyond what was tried');
   });
 
   test('a step that would cross a limit is not advised: 122 of 125 after 116', () => {
     const left = [21, 15, 9, 3];
     const levels = rising().map((level, index) => ({ ...level, headroom: [{ label: 'Boost', unit: 'kPa', left: left[index]! }] })); // prettier-ignore
-    const { advice } = responseTo(levels, undefined, { label: 'boost', unit: 'kPa' }) as Response;
+    const advice = adviceOf(responseTo(levels, undefined, { label: 'boost', unit: 'kPa' }) as Response);
     expect(advice).toMatch(/another step would cross a limit: boost has 3\.0 kPa left\. Stop here\./);
     const roomy = rising().map((level, index) => ({ ...level, headroom: [{ label: 'Boost', unit: 'kPa', left: 90 - 6 * index }] })); // prettier-ignore
-    expect((responseTo(roomy, undefined, { label: 'boost', unit: 'kPa' }) as Response).advice).toContain('The best lies beyond'); // prettier-ignore
+    expect(adviceOf(responseTo(roomy, undefined, { label: 'boost', unit: 'kPa' }) as Response)).toContain('The best lies beyond'); // prettier-ignore
   });
 });
 

@@ -1,4 +1,4 @@
-import { halfWidthText } from '../units/half-width.ts';
+import { difference, say, type Quantity, type Sentence } from '../sentence/sentence.ts';
 import { bandMean } from '../curve/band-mean.ts';
 import type { RunCurve } from '../comparison/run-curve.ts';
 import { meanDifference, type MeanDifference } from '../statistics/mean-difference.ts';
@@ -69,7 +69,7 @@ export interface Response {
   bins: RangeResponse[];
   /** The level tried last against the one tried before it: gain in all, and for each unit of the item. */
   lastStep: MeanDifference & { fromX: number; toX: number; perUnit: number; perUnitHalfWidth: number };
-  advice: string;
+  advice: Sentence;
 }
 
 export interface NoResponse {
@@ -220,25 +220,21 @@ function adviceOn(
   { told: levels, last: lastLevel, before, nearest }: Tried,
   last: Response['lastStep'],
   unit: string,
-): string {
-  const say = (x: number) => levelWords(x, unit);
-  const size = (value: number) => {
-    const written = Math.abs(value).toFixed(1);
-    return `${Number(written) === 0 ? '' : value < 0 ? '−' : '+'}${written}`;
-  };
-  const step = `the last step, from ${say(last.fromX)} to ${say(last.toX)}, gave ${size(last.difference)}${Number.isNaN(last.halfWidth) ? '' : ` ± ${halfWidthText(last.halfWidth.toFixed(1))}`} kW`;
+): Sentence {
+  const at = (x: number) => levelWords(x, unit);
+  const step = say`the last step, from ${at(last.fromX)} to ${at(last.toX)}, gave ${difference(last.difference, last.halfWidth, 'kW', 1)}`;
   const [broken] = lastLevel.broken;
   if (broken) {
     const safe = [...levels].filter((level) => level.broken.length === 0);
     const back = before.broken.length === 0 ? before : safe[safe.length - 1];
-    return `At ${say(lastLevel.x)} ${brokenWords(broken)}: ${back ? `go back to ${say(back.x)}, whatever the power says` : 'no level tried keeps every limit'}; ${step}.`;
+    return say`At ${at(lastLevel.x)} ${brokenWords(broken)}: ${back ? say`go back to ${at(back.x)}, whatever the power says` : 'no level tried keeps every limit'}; ${step}.`;
   }
   if (optimum && !(optimum.openBelow && optimum.openAbove)) {
     const unsafe = levels.find((level) => level.broken.length > 0 && Math.abs(level.x - optimum.x) <= Math.abs(last.toX - last.fromX) / 2); // prettier-ignore
-    if (unsafe?.broken[0]) return `The best would lie at ${say(optimum.x)}, but at ${say(unsafe.x)} ${brokenWords(unsafe.broken[0])}: stay away from it; ${step}.`; // prettier-ignore
+    if (unsafe?.broken[0]) return say`The best would lie at ${at(optimum.x)}, but at ${at(unsafe.x)} ${brokenWords(unsafe.broken[0])}: stay away from it; ${step}.`; // prettier-ignore
     const held = Math.abs(gentlest.x - optimum.x) > 0.05 * Math.abs(levels[levels.length - 1]!.x - levels[0]!.x);
-    return `Best at ${say(optimum.x)} (${optimum.openBelow ? 'below' : ''}${say(optimum.fromX)} to ${say(optimum.toX)}${optimum.openAbove ? ' or beyond' : ''}); ${step}. ${
-      held ? `${say(gentlest.x)} keeps 99.5 % of it: stay there.` : 'Nothing gentler keeps 99.5 % of it.'
+    return say`Best at ${at(optimum.x)} (${optimum.openBelow ? 'below' : ''}${at(optimum.fromX)} to ${at(optimum.toX)}${optimum.openAbove ? ' or beyond' : ''}); ${step}. ${
+      held ? say`${at(gentlest.x)} keeps 99.5 % of it: stay there.` : 'Nothing gentler keeps 99.5 % of it.'
     }`;
   }
   // The way that was gone: up, or down.
@@ -247,10 +243,15 @@ function adviceOn(
   const rising = Math.abs(best.x - end) < 1e-9;
   const clear = !Number.isNaN(last.halfWidth) && last.difference > last.halfWidth;
   if (rising && clear && nearest)
-    return `Still rising at ${say(end)}: ${step}. But another step would cross a limit: ${nearest.label.toLowerCase()} has ${nearest.left.toFixed(1)}${nearest.unit && ` ${nearest.unit}`} left. Stop here.`; // prettier-ignore
+    return say`Still rising at ${at(end)}: ${step}. But another step would cross a limit: ${nearest.label.toLowerCase()} has ${leftOf(nearest)} left. Stop here.`; // prettier-ignore
   if (rising && clear)
-    return `Still rising at ${say(end)}: ${step}. The best lies beyond what was tried, if the limits allow another step.`;
+    return say`Still rising at ${at(end)}: ${step}. The best lies beyond what was tried, if the limits allow another step.`;
   if (rising)
-    return `No top is seen up to ${say(end)}: ${step}, which is within the scatter. ${say(gentlest.x)} keeps 99.5 % of the best; go no further without a reason.`;
-  return `The best lies at ${say(best.x)}, where the levels ${upward ? 'begin' : 'end at the top'}: ${step}. Go back, or try the other way.`;
+    return say`No top is seen up to ${at(end)}: ${step}, which is within the scatter. ${at(gentlest.x)} keeps 99.5 % of the best; go no further without a reason.`;
+  return say`The best lies at ${at(best.x)}, where the levels ${upward ? 'begin' : 'end at the top'}: ${step}. Go back, or try the other way.`;
+}
+
+/** What is left to a limit; a difference of temperatures, where it is one. */
+function leftOf({ left, unit }: { left: number; unit: string }): Quantity {
+  return { value: left, unit: unit === '°C' ? 'K' : unit, digits: 1 };
 }

@@ -1,8 +1,10 @@
-/** Items that can be computed with: their unit, and how a step of one is said. */
+import { say, written, type Quantity, type Sentence } from '../sentence/sentence.ts';
+
+/** Items that can be computed with: their unit (`λ` for a mixture, which has none), and how a step of one is said. */
 export const numericItems = {
   ignition: { label: 'ignition', unit: '°', digits: 1 },
   boost: { label: 'boost', unit: 'kPa', digits: 0 },
-  'lambda-target': { label: 'λ target', unit: '', digits: 2 },
+  'lambda-target': { label: 'λ target', unit: 'λ', digits: 2 },
   'intake-cam': { label: 'intake cam', unit: '°', digits: 1 },
   'exhaust-cam': { label: 'exhaust cam', unit: '°', digits: 1 },
   'injection-end': { label: 'injection end', unit: '°', digits: 0 },
@@ -65,18 +67,20 @@ export function isNumeric(item: SetupItem): item is NumericItem {
   return item.kind === 'own' || Object.hasOwn(numericItems, item.kind);
 }
 
+/** An item as it is called where nobody in particular reads it. */
+export const itemWords = (item: SetupItem): string => written(itemSentence(item));
+
 /** An item as people say it: `ignition +1.5° above 4,000 rpm`. */
-export function itemWords(item: SetupItem): string {
+export function itemSentence(item: SetupItem): Sentence {
   if (!isNumeric(item)) {
     if (item.kind === 'words') return item.name;
     if (item.kind === 'part-fitted' || item.kind === 'part-removed') return `${item.name} ${namedItems[item.kind]}`;
     return `${namedItems[item.kind]} ${item.name}`;
   }
   const { label, unit, digits } = numericOf(item);
-  const space = unit === '°' || unit === '' ? '' : ' ';
   const value = item.by ?? item.to ?? 0;
-  const shown = `${Number(Math.abs(value).toFixed(digits))}${space}${unit}`;
+  const shown: Quantity = { value: Math.abs(value), unit, digits, as: 'step' };
   const sign = value < 0 ? '−' : item.by === undefined ? '' : '+';
   const where = item.aboveRpm ? ` above ${item.aboveRpm.toLocaleString('en-GB')} rpm` : '';
-  return `${label} ${sign}${shown}${where}`;
+  return say`${label} ${sign}${shown}${where}`;
 }

@@ -1,3 +1,4 @@
+import { keptUnits, toldIn, withUnit } from '../units/told-units.ts';
 import { capital } from '../units/capital.ts';
 import { itemWords, isNumeric, numericOf, keyOf, type SetupItem } from './item.ts';
 import { stateOf, type SetupStep } from './difference.ts';
@@ -18,11 +19,12 @@ export function setupWords(
   const [before, after] = [stateOf(setups, parentId), stateOf(setups, id)].map((state) => state.get(keyOf(only)));
   const [from, to] = [levelOf(before), levelOf(after)];
   if (from === undefined || to === undefined || from === 0) return change;
-  const { label, unit, digits } = numericOf(only);
+  const { label, unit: kept, digits } = numericOf(only);
+  const { unit } = toldIn(kept, keptUnits);
   const relative = isNumeric(after ?? only) && (after as { to?: number } | undefined)?.to === undefined;
   const write = (value: number) => `${value < 0 ? '−' : relative && value > 0 ? '+' : ''}${Number(Math.abs(value).toFixed(digits))}`; // prettier-ignore
   const where = only.aboveRpm ? ` above ${only.aboveRpm.toLocaleString('en-GB')}` : '';
-  return capital(`${label} ${write(from)} → ${write(to)}${unit === '°' || unit === '' ? unit : ` ${unit}`}${where}`);
+  return capital(`${label} ${write(from)} → ${write(to)}${withUnit('', unit)}${where}`);
 }
 
 const folded = (words: string) => words.toLowerCase().replace(/ rpm$/, '').replace(/\s+/g, ' ').trim();

@@ -1,3 +1,4 @@
+import { keptUnits } from '../units/told-units.ts';
 import { expect, test } from '@jest/globals';
 import type { FamilyPair } from '../judgement/job-claims.ts';
 import { meanDifference } from '../statistics/mean-difference.ts';
@@ -26,6 +27,7 @@ test('what a decision rested on names figure, claim, rule and spread', () => {
 test('it tells a pair’s claim from the job’s, scores the prediction, and names a crank estimate', () => {
   expect(said({ pair: { ...pair, jobClaim: 'within repeatability' } as FamilyPair })).toContain('shown for this pair, not among 7 setups'); // prettier-ignore
   expect(said({ predictionKw: 3.1 })).toMatch(/; expected \+3\.1 kW: prediction right$/);
+  expect(decisionRecord({ pair, letters: { test: 'C', against: 'B' }, among: 7, spread: { share: 0.004, df: 9, from: 'learned' }, predictionKw: 3.1 }, { ...keptUnits, power: 'hp' })).toMatch(/^C on B \+4\.0 ± \d\.\d hp .*; expected \+4\.2 hp: prediction right$/); // prettier-ignore
   expect(said({ predictionKw: -2 })).toMatch(/; expected −2\.0 kW: prediction wrong$/);
   expect(said({ estimate: '15 % loss assumed' })).toContain('≈ at the crank (15 % loss assumed)');
 });

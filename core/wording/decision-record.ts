@@ -1,7 +1,8 @@
 import type { FamilyPair } from '../judgement/job-claims.ts';
 import { scorePrediction, type PredictionScore } from '../setup/prediction.ts';
 import type { SpreadPrior } from '../statistics/spread-prior.ts';
-import { halfWidthText } from '../units/half-width.ts';
+import { difference as differenceOf, written } from '../sentence/sentence.ts';
+import { keptUnits, type Units } from '../units/told-units.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
 import { jobClaimWords, ruleWords, spreadWords, type Letters } from './judgement-words.ts';
 
@@ -29,22 +30,25 @@ export interface DecidedOn {
 
 /**
  * What is kept with a decision: the figure, the claim, the rule it was made by
- * and what its spread was known from, in the words of this moment. In kW.
+ * and what its spread was known from, in the words of this moment and the
+ * units of whoever decides.
  */
-export function decisionRecord({ pair, letters, among, spread, predictionKw, estimate }: DecidedOn): string {
+export function decisionRecord(
+  { pair, letters, among, spread, predictionKw, estimate }: DecidedOn,
+  units: Units = keptUnits,
+): string {
   if (!pair) return '';
   const { difference, halfWidth, from } = pair.difference;
-  const signed = (kw: number) => `${kw < 0 ? '−' : '+'}${Math.abs(kw).toFixed(1)}`;
-  const half = Number.isNaN(halfWidth) ? '' : ` ± ${halfWidthText(halfWidth.toFixed(1))}`;
+  const power = (kw: number, half = NaN) => written(differenceOf(kw, half, 'kW', 1), units);
   const claim = jobClaimWords(pair, among, letters) || `${pair.claim} shown`;
   const known = from === 'learned' || from === 'assumed' ? spreadWords(spread) : 'from the job’s own repeats';
   const score = predictionKw === null ? 'open' : scorePrediction({ gainKw: predictionKw }, pair.difference);
   return [
-    `${letters.test} on ${letters.against} ${signed(difference)}${half} kW from ${spokenRpm(pair.fromRpm)} to ${spokenRpm(pair.toRpm)} rpm${estimate === undefined ? '' : `, ≈ at the crank (${estimate})`}, ${claim}`,
+    `${letters.test} on ${letters.against} ${power(difference, halfWidth)} from ${spokenRpm(pair.fromRpm)} to ${spokenRpm(pair.toRpm)} rpm${estimate === undefined ? '' : `, ≈ at the crank (${estimate})`}, ${claim}`,
     `interval ${ruleWords(pair.judging)}`,
     `spread ${known}`,
     ...(score === 'open' || predictionKw === null
       ? []
-      : [`expected ${signed(predictionKw)} kW: ${predictionWords[score]}`]),
+      : [`expected ${power(predictionKw)}: ${predictionWords[score]}`]),
   ].join('; ');
 }

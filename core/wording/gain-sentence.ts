@@ -1,3 +1,4 @@
+import { joined, say, type Sentence } from '../sentence/sentence.ts';
 import { halfWidthText } from '../units/half-width.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
 import { convert, type PowerUnit } from '../units/units.ts';
@@ -10,7 +11,7 @@ import type { ClearStretch } from '../comparison/clear-stretches.ts';
 
 /** A stretch of a sentence; gain and loss are to be set off in colour and by their sign. */
 export interface Phrase {
-  text: string;
+  text: Sentence;
   tone?: 'gain' | 'loss' | 'warning';
 }
 
@@ -37,8 +38,11 @@ const wholeShare = 0.9;
 export function gainSentence(input: SentenceInput): Phrase[] {
   const { ranges, test, baseline } = input;
   const [first, ...more] = ranges;
-  const beyond = (input.broken ?? []).map(brokenWords).join('; ');
-  const limits: Phrase[] = beyond ? [{ text: ` But ${test} is beyond a limit: ${beyond}.`, tone: 'warning' }] : [];
+  const broken = input.broken ?? [];
+  const limits: Phrase[] =
+    broken.length > 0
+      ? [{ text: say` But ${test} is beyond a limit: ${joined(broken.map(brokenWords), '; ')}.`, tone: 'warning' }]
+      : [];
   const estimate = input.estimate ? [{ text: ` Estimated for the crank: ${input.estimate}.` }] : [];
   const unlike = input.withheld.find(({ id }) => id === 'not-alike');
   if (unlike) {

@@ -1,3 +1,4 @@
+import { joined, say, type Sentence } from '../sentence/sentence.ts';
 import { capital } from '../units/capital.ts';
 import type { DeviatingRepeat } from '../judgement/deviating-repeat.ts';
 import type { NextRun } from '../judgement/next-run.ts';
@@ -76,7 +77,7 @@ function withheldBriefly(reason: Withheld, letters: Letters): string {
 }
 
 /** The same as a sentence of its own. */
-export function withheldSentence(reason: Withheld, letters: Letters): string {
+export function withheldSentence(reason: Withheld, letters: Letters): Sentence {
   if (reason.id === 'not-alike') return reason.respect.message;
   const words = withheldWords(reason, letters);
   return `${capital(words)}.`;
@@ -150,7 +151,7 @@ function whyWords(
 }
 
 /** A repeat that lies apart, and what is known to be different about it. */
-export function deviatingWords({ label, awayShare, differs }: DeviatingRepeat): string {
-  const why = differs.length > 0 ? `: ${differs.join(', ')}` : '';
-  return `${label} reads ${formatShare(Math.abs(awayShare))} ${awayShare < 0 ? 'less' : 'more'} than its setup’s other runs${why}. Set it aside if that explains it.`;
+export function deviatingWords({ label, awayShare, differs }: DeviatingRepeat): Sentence {
+  const why = differs.length > 0 ? say`: ${joined(differs, ', ')}` : '';
+  return say`${label} reads ${formatShare(Math.abs(awayShare))} ${awayShare < 0 ? 'less' : 'more'} than its setup’s other runs${why}. Set it aside if that explains it.`;
 }

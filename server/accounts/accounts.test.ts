@@ -4,6 +4,7 @@ import type { Account, Person } from '../../contract/people.ts';
 import type { Change } from '../../contract/job-file.ts';
 import type { Job } from '../../contract/records.ts';
 import { endpoints } from '../../contract/api.ts';
+import { keptUnits } from '../../core/units/told-units.ts';
 import { silentLog } from '../../contract/log.ts';
 import { socketPlace } from '../../recorder/local-link/socket-place.ts';
 import { startServer } from '../server.ts';
@@ -57,6 +58,24 @@ async function withAccounts(...others: { name: string; role: Person['role'] }[])
 }
 
 describe('accounts', () => {
+  test('units are chosen for oneself, by a viewer too, and are there wherever one signs in', async () => {
+    const owner = await withAccounts({ name: 'Vic', role: 'viewer' });
+    const vic = new Browser();
+    await vic.signIn('Vic');
+    expect((await vic.me()).me?.units).toBeNull();
+    const units = { ...keptUnits, pressure: 'psi', temperature: '°F', mixture: 'AFR' };
+    expect(await vic.ask('PUT', '/account/units', units)).toMatchObject({ status: 200, content: { me: { units } } });
+    const elsewhere = new Browser();
+    await elsewhere.signIn('vic');
+    expect((await elsewhere.me()).me?.units).toEqual(units);
+    expect((await owner.me()).me?.units).toBeNull();
+    // A unit that is none, one too few, and nobody signed in.
+    expect((await vic.ask('PUT', '/account/units', { ...units, pressure: 'atü' })).status).toBe(400);
+    expect((await vic.ask('PUT', '/account/units', { power: 'kW' })).status).toBe(400);
+    expect((await new Browser().ask('PUT', '/account/units', units)).status).toBe(401);
+    expect((await elsewhere.me()).me?.units).toEqual(units);
+  });
+
   test('without any, Suvok is open; with the first, everybody signs in, and nothing but that is answered', async () => {
     const anybody = new Browser();
     expect(await anybody.me()).toEqual({ accounts: false, me: null });

@@ -1,8 +1,17 @@
 import { rateLimit } from 'express-rate-limit';
 import type { Request } from 'express';
 import { firstAccount, newPerson, ownPassword, personChange, signIn, type Person } from '../../contract/people.ts';
+import { units } from '../../contract/units.ts';
 import { inTransaction, type Database } from '../../store/database.ts';
-import { addPerson, allPeople, changePerson, endSessions, haveAccounts, personWith } from '../../store/people.ts';
+import {
+  addPerson,
+  allPeople,
+  changePerson,
+  chooseUnits,
+  endSessions,
+  haveAccounts,
+  personWith,
+} from '../../store/people.ts';
 import type { Accounts } from '../accounts/accounts.ts';
 import { bodyAs, found, idOf } from './answer.ts';
 import { HttpRefusal } from '../http-refusal.ts';
@@ -81,6 +90,13 @@ export function peopleRoutes(routes: ContractRoutes, database: Database, account
     await endSessions(database, me.id, request.sessionID);
     accounts.changed();
     response.json({ accounts: true, me });
+  });
+  routes.put('/account/units', async (request, response) => {
+    const chosen = bodyAs(request, units);
+    const me = mine(response.locals.person);
+    await chooseUnits(database, me.id, chosen);
+    accounts.changed();
+    response.json({ accounts: true, me: { ...me, units: chosen } });
   });
   routes.get('/people', async (_request, response) => {
     response.json(await allPeople(database));

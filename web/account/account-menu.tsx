@@ -6,7 +6,7 @@ import { shortestPassword } from '../../contract/people.ts';
 import { api } from '../state/api.ts';
 import { useChange } from '../state/queries.ts';
 import classes from './account-menu.module.css';
-import { beginAnew, useAccount } from './use-account.ts';
+import { beginAnew, useAccount } from '../state/account.ts';
 
 /** Whose page this is, where there are accounts, and the way out of it. */
 export function AccountMenu() {

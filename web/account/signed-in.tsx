@@ -3,12 +3,14 @@ import { useMutation } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
 import { Mark } from '../ui/mark.tsx';
 import { api } from '../state/api.ts';
-import { beginAnew, useAccount } from './use-account.ts';
+import { useAccountUnits } from '../units/use-own-units.tsx';
+import { beginAnew, useAccount } from '../state/account.ts';
 import classes from './signed-in.module.css';
 
 /** The page for whoever may see it; others sign in first. */
 export function SignedIn({ children }: { children: ReactNode }) {
   const account = useAccount();
+  useAccountUnits(account);
   return account?.accounts && !account.me ? <SignIn /> : children;
 }
 

@@ -1,9 +1,11 @@
+import { airTemperature, type OwnUnits } from '../units/own-units.ts';
+import { useOwnUnits } from '../units/use-own-units.tsx';
 import { Link } from 'react-router';
 import type { BayState } from '../../contract/live.ts';
 import { bayWord } from '../live/bay-words.ts';
 import { deviceKindWords } from '../live/device-kind-words.ts';
 import { useLive } from '../state/live.ts';
-import { formatTenths, formatWhole } from '../ui/figures.ts';
+import { formatWhole } from '../ui/figures.ts';
 import { useNow } from '../ui/use-now.ts';
 import classes from './bay-status.module.css';
 
@@ -20,6 +22,7 @@ function OnlyBay({ bay }: { bay: BayState }) {
   const { devices, name } = bay;
   const heard = devices.filter((device) => device.heard);
   const dyno = heard.find((device) => device.dyno !== null);
+  const own = useOwnUnits();
   return (
     <div className={classes.status} role="status" aria-label="Bay">
       <div title={bayWord(bay).more ?? undefined}>
@@ -27,7 +30,7 @@ function OnlyBay({ bay }: { bay: BayState }) {
         {dyno ? `${name}, ${deviceKindWords[dyno.kind]}` : `${name}, no dyno connected`}
         <span className={classes.count}> · {heard.length === 1 ? '1 instrument' : `${heard.length} instruments`}</span>
       </div>
-      <div className="number">{airText(bay, now)}</div>
+      <div className="number">{airText(bay, now, own)}</div>
     </div>
   );
 }
@@ -35,6 +38,7 @@ function OnlyBay({ bay }: { bay: BayState }) {
 /** Every bay with a word; the one that this page watches with its air. */
 function BayStrip({ bays }: { bays: readonly BayState[] }) {
   const watched = useLive((state) => state.watched);
+  const own = useOwnUnits();
   const now = useNow();
   const many = bays.length > 3;
   return (
@@ -42,7 +46,7 @@ function BayStrip({ bays }: { bays: readonly BayState[] }) {
       <Air bay={bays.find(({ bay }) => bay === watched)} now={now} />
       {bays.map((bay) => {
         const { word, mark, more } = bayWord(bay);
-        const air = airText(bay, now);
+        const air = airText(bay, now, own);
         return (
           <Link
             key={bay.bay}
@@ -74,8 +78,9 @@ const shortName = (name: string) => /^bay (\d+)$/i.exec(name)?.[1] ?? name.slice
 
 /** In two short lines, where there is room. */
 function Air({ bay, now }: { bay: BayState | undefined; now: number }) {
+  const own = useOwnUnits();
   if (!bay) return null;
-  const [temperature, pressure, ...rest] = airText(bay, now).split(' · ');
+  const [temperature, pressure, ...rest] = airText(bay, now, own).split(' · ');
   return (
     <div className={`${classes.air} number`}>
       <div>{[temperature, pressure].filter(Boolean).join(' · ')}</div>
@@ -84,10 +89,10 @@ function Air({ bay, now }: { bay: BayState | undefined; now: number }) {
   );
 }
 
-function airText(bay: BayState, now: number): string {
+function airText(bay: BayState, now: number, own: OwnUnits): string {
   if (!bay.air) return 'no air reading yet';
   const { temperatureC, pressureHpa, relativeHumidityPct, takenAt } = bay.air;
   const age = Math.max(0, Math.round((now - new Date(takenAt).getTime()) / 1000));
   const old = age < 120 ? `${age} s old` : `${Math.round(age / 60)} min old`;
-  return `${formatTenths(temperatureC)} °C · ${formatWhole(pressureHpa)} hPa · ${formatWhole(relativeHumidityPct)} % · ${old}`;
+  return `${airTemperature(temperatureC, own)} · ${own.whole(pressureHpa, 'hPa')} · ${formatWhole(relativeHumidityPct)} % · ${old}`;
 }

@@ -1,13 +1,17 @@
 import { useHotkeys } from '@mantine/hooks';
 import { Outlet, ScrollRestoration } from 'react-router';
 import { useLive } from '../state/live.ts';
+import { useJob } from '../state/queries.ts';
 import { UndoKey } from '../state/undo.tsx';
 import { usePrint } from './printing.ts';
-import { TopBar } from './top-bar.tsx';
+import { FuelOfJob } from '../units/use-own-units.tsx';
+import { TopBar, useJobInSight } from './top-bar.tsx';
 import classes from './shell.module.css';
 
 /** The frame around every screen. */
 export function Shell() {
+  const jobId = useJobInSight();
+  const { data: job } = useJob(jobId ?? 0, jobId !== undefined);
   const print = usePrint();
   useHotkeys([['mod+P', print]]);
   const lost = useLive((state) => state.everConnected && !state.connected);
@@ -20,7 +24,9 @@ export function Shell() {
         </div>
       )}
       <div className={classes.screen}>
-        <Outlet />
+        <FuelOfJob job={job}>
+          <Outlet />
+        </FuelOfJob>
       </div>
       <UndoKey />
       <ScrollRestoration />

@@ -1,3 +1,4 @@
+import { useOwnUnits } from '../units/use-own-units.tsx';
 import { ActionIcon, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
 import { IconMoon, IconSun } from '@tabler/icons-react';
 import { Link, NavLink, useLocation, useParams } from 'react-router';
@@ -9,6 +10,7 @@ import { useBayOfJob } from '../state/bays.ts';
 import { useLive } from '../state/live.ts';
 import { useJob } from '../state/queries.ts';
 import { Mark } from '../ui/mark.tsx';
+import { UnitsMenu } from '../units/units-menu.tsx';
 import { AccountMenu } from '../account/account-menu.tsx';
 import { BayStatus } from './bay-status.tsx';
 import { NoteLine } from './note-line.tsx';
@@ -17,10 +19,7 @@ import classes from './top-bar.module.css';
 /** Mark, job, its stages, the bays' state. */
 export function TopBar() {
   const { pathname } = useLocation();
-  const params = useParams();
-  const bayNumber = identifierIn(params.bay);
-  const onDyno = useLive(({ bays }) => bays.find(({ bay }) => bay === bayNumber)?.mounted?.jobId);
-  const id = identifierIn(params.jobId) ?? onDyno;
+  const id = useJobInSight();
   const { data: job, isError } = useJob(id ?? 0, id !== undefined);
   // A job that is not there leaves the way to all others.
   const jobId = isError && !job ? undefined : id;
@@ -33,9 +32,18 @@ export function TopBar() {
       <BayStatus />
       {jobId && <NoteLine jobId={jobId} hotkey={!pathname.endsWith('/record')} />}
       <AccountMenu />
+      <UnitsMenu />
       <ThemeSwitch />
     </header>
   );
+}
+
+/** The job of the address, or the one that is on the dyno of the bay in it. */
+export function useJobInSight(): number | undefined {
+  const params = useParams();
+  const bayNumber = identifierIn(params.bay);
+  const onDyno = useLive(({ bays }) => bays.find(({ bay }) => bay === bayNumber)?.mounted?.jobId);
+  return identifierIn(params.jobId) ?? onDyno;
 }
 
 /** Where one goes when no job is open. */
@@ -101,8 +109,11 @@ interface StageProps {
 }
 
 function Stage({ to, name, state, on = false, broken = [] }: StageProps) {
+  const { write } = useOwnUnits();
   const last = broken.at(-1);
-  const told = broken.map(({ label, broken }) => `${label}: ${broken.map(brokenWords).join('; ')}`).join('. ');
+  const told = broken
+    .map(({ label, broken }) => `${label}: ${broken.map((limit) => write(brokenWords(limit))).join('; ')}`)
+    .join('. ');
   return (
     <NavLink to={to} className={({ isActive }) => (isActive || on ? classes.stageOn : classes.stage)}>
       {name}

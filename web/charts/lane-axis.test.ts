@@ -1,6 +1,7 @@
+import { keptUnits } from '../../core/units/told-units.ts';
 import { describe, expect, test } from '@jest/globals';
-import { axisStep } from './axis-step.ts';
-import { axisText, placing } from './lane-axis.ts';
+import { axisStep, ticksOf } from './axis-step.ts';
+import { axisText, toldAxis, placing } from './lane-axis.ts';
 
 const travel = {
   engineSpeedRpm: Float64Array.of(2000, 4000, 6000),
@@ -30,8 +31,17 @@ describe('where engine speeds stand on the lanes’ axis', () => {
   });
 
   test('the crosshair says its unit', () => {
-    expect(axisText('time', 9.468)).toBe('9.47 s');
-    expect(axisText('road-speed', 112.4)).toBe('112 km/h');
+    expect(axisText(9.468, toldAxis('time', keptUnits))).toBe('9.47 s');
+    expect(axisText(112.4, toldAxis('road-speed', keptUnits))).toBe('112 km/h');
+    expect(axisText(112.4, toldAxis('road-speed', { ...keptUnits, speed: 'mph' }))).toBe('70 mph');
+    expect(axisText(4000, toldAxis('engine-speed', keptUnits))).toBe('4,000 rpm');
+  });
+
+  test('figures of a road speed are round in the unit that they are told in, and stand where they belong', () => {
+    const miles = toldAxis('road-speed', { ...keptUnits, speed: 'mph' });
+    const ticks = ticksOf([100, 260], miles);
+    expect(ticks.map(({ figure }) => figure)).toEqual(['80', '100', '120', '140', '160']);
+    for (const { place, figure } of ticks) expect(miles.of(place)).toBeCloseTo(Number(figure), 9);
   });
 });
 

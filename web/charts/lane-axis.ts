@@ -1,15 +1,20 @@
 import type { Travel } from '../../core/curve/travel.ts';
+import { figureIn, toldIn, withUnit, type Told, type Units } from '../../core/units/told-units.ts';
 import { interpolate } from '../../core/numerics/interpolation.ts';
 
 /** What the lanes can stand over. Gains are always taken at the same engine speed, whatever they stand over. */
 export const laneAxes = ['engine-speed', 'road-speed', 'time'] as const;
 export type LaneAxisId = (typeof laneAxes)[number];
 
+/** What each is called, and the unit that places on it are kept in. */
 export const axisWords: Record<LaneAxisId, { name: string; unit: string }> = {
   'engine-speed': { name: 'engine speed', unit: 'rpm' },
   'road-speed': { name: 'road speed', unit: 'km/h' },
   time: { name: 'time', unit: 's' },
 };
+
+/** How places on an axis are told. */
+export const toldAxis = (axis: LaneAxisId, units: Units): Told => toldIn(axisWords[axis].unit, units);
 
 /** Where a line's engine speeds stand on the lanes' axis, and back. */
 export interface Placing {
@@ -31,6 +36,6 @@ export function placing(axis: LaneAxisId, travel: Travel | undefined, zeroRpm: n
 }
 
 /** What the crosshair says on the axis. */
-export function axisText(axis: LaneAxisId, x: number): string {
-  return `${axis === 'time' ? x.toFixed(2) : Math.round(x).toLocaleString('en-GB')} ${axisWords[axis].unit}`;
+export function axisText(x: number, { unit, of }: Told): string {
+  return withUnit(figureIn(of(x), unit), unit);
 }

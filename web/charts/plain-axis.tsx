@@ -1,41 +1,42 @@
-import { axisStep } from './axis-step.ts';
+import type { Told } from '../../core/units/told-units.ts';
+import { ticksOf } from './axis-step.ts';
+import { axisText } from './lane-axis.ts';
 import { axisWidth } from './lane.tsx';
 import classes from './speed-axis.module.css';
 
 interface PlainAxisProps {
   range: readonly [number, number];
-  unit: string;
-  /** Where the crosshair stands, and what it says. */
-  at?: { place: number; text: string } | undefined;
+  /** How places on it are told. */
+  told: Told;
+  /** Where the crosshair stands. */
+  at?: number | undefined;
   bands?: readonly { from: number; to: number }[];
 }
 
 /** An axis under the lanes that only shows: time, road speed. */
-export function PlainAxis({ range, unit, at, bands = [] }: PlainAxisProps) {
-  const step = axisStep(range);
+export function PlainAxis({ range, told, at, bands = [] }: PlainAxisProps) {
   const share = (place: number) => `${((place - range[0]) / (range[1] - range[0])) * 100}%`;
-  const ticks: number[] = [];
-  for (let place = Math.ceil(range[0] / step) * step; place <= range[1] + 1e-9; place += step) ticks.push(place);
+  const ticks = ticksOf(range, told);
   return (
     <div className={bands.length > 0 ? classes.axis : classes.low} style={{ paddingLeft: axisWidth }}>
       <div className={classes.strip}>
-        {ticks.map((place) => (
+        {ticks.map(({ place, figure }) => (
           <span
             key={place}
             className={classes.tick}
             style={{ left: share(place) }}
-            data-hidden={(at && Math.abs(place - at.place) < (range[1] - range[0]) * 0.07) || undefined}
+            data-hidden={(at !== undefined && Math.abs(place - at) < (range[1] - range[0]) * 0.07) || undefined}
           >
-            {Number(place.toFixed(6))}
-            {place === ticks.at(-1) && <i> {unit}</i>}
+            {figure}
+            {place === ticks.at(-1)?.place && <i> {told.unit}</i>}
           </span>
         ))}
         {bands.map(({ from, to }) => (
           <span key={from} className={classes.band} style={{ left: share(from), right: `calc(100% - ${share(to)})` }} />
         ))}
-        {at && (
-          <span className={classes.crosshair} style={{ left: share(at.place) }}>
-            {at.text}
+        {at !== undefined && (
+          <span className={classes.crosshair} style={{ left: share(at) }}>
+            {axisText(at, told)}
           </span>
         )}
       </div>

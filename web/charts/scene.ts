@@ -1,3 +1,4 @@
+import type { Told } from '../../core/units/told-units.ts';
 import type { LaneMark } from './lane-marks.tsx';
 import type { LaneLine, LaneProps } from './lane.tsx';
 import type { ValueRange } from './nice-range.ts';
@@ -50,6 +51,8 @@ export interface EmptyLane {
 /** Everything that the lanes show, computed once for screen, paper, pictures and the clipboard. */
 export interface SceneContent {
   axis: LaneAxisId;
+  /** How places on the axis are told. */
+  told: Told;
   lanes: readonly (LaneContent | EmptyLane)[];
   /** Where the compared setup's engine speeds stand on the axis: crosshair, band and zoom follow it. */
   place: Placing;
@@ -71,6 +74,7 @@ export interface SceneLane extends Omit<LaneContent, 'valuesWithin' | 'unit'> {
 /** The part of the content that is looked at. */
 export interface Scene {
   axis: LaneAxisId;
+  told: Told;
   range: AxisRange;
   lanes: readonly (SceneLane | EmptyLane)[];
 }
@@ -81,11 +85,12 @@ export function isEmpty(lane: SceneLane | LaneContent | EmptyLane): lane is Empt
 
 /** The content within a range of the axis. Lines stay the same objects, so that a zoom need not hand them over again. */
 export function framed(
-  { axis, lanes, bands }: Pick<SceneContent, 'axis' | 'lanes' | 'bands'>,
+  { axis, told, lanes, bands }: Pick<SceneContent, 'axis' | 'told' | 'lanes' | 'bands'>,
   range: AxisRange,
 ): Scene {
   return {
     axis,
+    told,
     range,
     lanes: lanes.map((lane) => {
       if (isEmpty(lane)) return lane;

@@ -1,3 +1,5 @@
+import { airTemperature } from '../units/own-units.ts';
+import { useOwnUnits } from '../units/use-own-units.tsx';
 import { Button, Group, NativeSelect, NumberInput, Select, Stack, Text, TextInput } from '@mantine/core';
 import { Dropzone } from '@mantine/dropzone';
 import { notifications } from '@mantine/notifications';
@@ -197,10 +199,11 @@ export function ImportForm({ job, setup, onDone }: { job: Job; setup: Setup; onD
 }
 
 function AirLine({ air, inColumns }: { air: AirFile | undefined; inColumns: boolean }) {
+  const own = useOwnUnits();
   if (air) {
     return (
       <FindingLine severity="note">
-        Air: {air.temperatureC} °C, {air.pressureHpa} hPa, {air.relativeHumidityPct} %.
+        Air: {airTemperature(air.temperatureC, own)}, {own.whole(air.pressureHpa, 'hPa')}, {air.relativeHumidityPct} %.
       </FindingLine>
     );
   }

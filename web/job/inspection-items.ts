@@ -1,6 +1,6 @@
 import type { Job } from '../../contract/records.ts';
 import { inspectionList, type InspectionItem } from '../../core/job/inspection-lists.ts';
-import { fuelNow } from './fuel-now.ts';
+import { fuelNow } from '../../core/fuel/fuel-now.ts';
 import { isBoosted } from '../../core/job/is-boosted.ts';
 
 /** The list of this job: what is on it follows dyno, engine and fuel. */

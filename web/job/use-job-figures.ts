@@ -1,3 +1,4 @@
+import { useUnits } from '../units/use-own-units.tsx';
 import type { Job } from '../../contract/records.ts';
 import type { FiguresView } from '../../core/figures/figures-request.ts';
 import type { JobFigures } from '../../core/figures/job-figures.ts';
@@ -14,7 +15,8 @@ export function useJobFigures(
   sides: Pick<FiguresView, 'testId' | 'againstId'>,
   wanted = true,
 ): JobFigures | undefined {
-  const { standard, powerUnit } = usePreferences();
+  const standard = usePreferences((state) => state.standard);
+  const { power: powerUnit } = useUnits();
   const { learned, pending } = useLearned(job.runs.at(-1)?.device, job.id);
   const hasRuns = job.runs.some((run) => run.state !== 'recording');
   const { data } = useFigures(

@@ -1,10 +1,12 @@
 import type { ReactNode } from 'react';
 import { Menu } from '@mantine/core';
-import { knownChannels, type KnownChannel } from '../../core/recording/channels.ts';
+import { keptUnit, knownChannels, type KnownChannel } from '../../core/recording/channels.ts';
 import { convert } from '../../core/units/units.ts';
 import { motionReader, useDyno, type Motion } from '../state/dyno.ts';
 import { latestReading, newestRow, useLive } from '../state/live.ts';
 import { usePreferences } from '../state/preferences.ts';
+import { toldLabel } from '../log/told-log.ts';
+import { useOwnUnits, useUnits } from '../units/use-own-units.tsx';
 import { formatWhole } from '../ui/figures.ts';
 import classes from './big-figures.module.css';
 import { useFrame } from './use-frame.ts';
@@ -20,6 +22,7 @@ interface BigFiguresProps {
 export function BigFigures({ inThePlaceOfRoadSpeed }: BigFiguresProps) {
   useFrame(30);
   const chosen = usePreferences((state) => state.largeChannels);
+  const { speed } = useUnits();
   const { engineRpm, surfaceMetresPerSecond } = useMotion();
   return (
     <div className={classes.big}>
@@ -32,7 +35,7 @@ export function BigFigures({ inThePlaceOfRoadSpeed }: BigFiguresProps) {
         </div>
       </div>
       {inThePlaceOfRoadSpeed ?? (
-        <BigFigure label="Road speed" unit="km/h" value={whole(convert(surfaceMetresPerSecond, 'm/s', 'km/h'))} />
+        <BigFigure label="Road speed" unit={speed} value={whole(convert(surfaceMetresPerSecond, 'm/s', speed))} />
       )}
       {chosen.map((channel, index) => (
         <Chosen key={index} channel={channel} place={index} />
@@ -71,6 +74,8 @@ function Chosen({ channel, place }: { channel: string; place: number }) {
     (name) => !name.includes(':') && !['time', 'engineSpeed', 'rollerSpeed', 'hubSpeed', 'surfaceSpeed'].includes(name),
   );
   const known = channel in knownChannels ? knownChannels[channel as KnownChannel] : undefined;
+  const own = useOwnUnits();
+  const kept = known ? keptUnit(channel, known.unit) : '';
   const reading = columns.includes(channel) ? latestReading(channel) : undefined;
   const choose = (name: string) =>
     usePreferences.setState(({ largeChannels }) => ({
@@ -81,7 +86,7 @@ function Chosen({ channel, place }: { channel: string; place: number }) {
       <Menu position="bottom-start" disabled={offered.length === 0}>
         <Menu.Target>
           <button className={classes.choose} title="Show another channel here">
-            {known?.label ?? channel} <b>{known && known.unit !== '–' ? known.unit : ''}</b>
+            {known ? toldLabel(channel, own) : channel} <b>{known && !isRatio(own.unit(kept)) ? own.unit(kept) : ''}</b>
           </button>
         </Menu.Target>
         <Menu.Dropdown>
@@ -93,15 +98,11 @@ function Chosen({ channel, place }: { channel: string; place: number }) {
         </Menu.Dropdown>
       </Menu>
       <div className={classes.value} data-figure={channel}>
-        {reading === undefined ? absent : written(reading, known?.unit)}
+        {reading === undefined ? absent : known ? own.figure(reading, kept) : formatWhole(reading)}
       </div>
     </div>
   );
 }
 
-/** λ and volts want decimals; everything else is read as a whole number from afar. */
-function written(value: number, unit: string | undefined): string {
-  if (unit === '–') return value.toFixed(2);
-  if (unit === 'V' || unit === '°') return value.toFixed(1).replace('-', '−');
-  return formatWhole(value);
-}
+/** A ratio's name says it already. */
+const isRatio = (unit: string) => unit === 'AFR';

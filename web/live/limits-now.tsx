@@ -1,10 +1,11 @@
+import { useOwnUnits } from '../units/use-own-units.tsx';
 import { SeverityMark } from '../ui/severity.tsx';
-import { formatLimit } from '../ui/figures.ts';
 import classes from './limits-now.module.css';
 import { useLiveLimits } from './watch-limits.ts';
 
 /** During a run, beside the lanes: the limits that can be read, each with what is left of it. */
 export function LimitsNow() {
+  const own = useOwnUnits();
   const readable = useLiveLimits((state) => state.limits).filter(({ reading }) => reading !== undefined);
   if (readable.length === 0)
     return <p className="soft">No limit of this job can be read here. Limits are written in the brief.</p>;
@@ -16,10 +17,10 @@ export function LimitsNow() {
             {(limit.crossed || limit.near) && <SeverityMark severity={limit.crossed ? 'stop' : 'mind'} />} {limit.label}
           </span>
           <b className="number">
-            {formatLimit(limit.reading ?? NaN, limit.unit)} <small>{limit.unit}</small>
+            {own.figure(limit.reading ?? NaN, limit.unit)} <small>{own.unit(limit.unit)}</small>
           </b>
           <small>
-            {formatLimit(limit.value, limit.unit)} {limit.unit} at {limit.side}
+            {own.whole(limit.value, limit.unit)} at {limit.side}
           </small>
         </div>
       ))}
@@ -41,6 +42,7 @@ export function LimitsKept() {
 
 /** What was crossed in the run going on, where it cannot be missed: shape, word, and (elsewhere) sound. */
 export function LimitShouts({ word = true }: { word?: boolean }) {
+  const own = useOwnUnits();
   const shouts = useLiveLimits((state) => state.shouts);
   if (shouts.length === 0) return null;
   return (
@@ -50,9 +52,9 @@ export function LimitShouts({ word = true }: { word?: boolean }) {
           <svg width="34" height="34" viewBox="0 0 14 14" aria-hidden>
             <path d="M7 .5 13.5 7 7 13.5 .5 7Z" fill="currentColor" />
           </svg>
-          {word && <b>Stop</b>} {limit.label} {formatLimit(limit.reading ?? NaN, limit.unit)} {limit.unit}
+          {word && <b>Stop</b>} {limit.label} {own.whole(limit.reading ?? NaN, limit.unit)}
           <small>
-            {limit.side === 'most' ? 'limit' : 'at least'} {formatLimit(limit.value, limit.unit)} {limit.unit}
+            {limit.side === 'most' ? 'limit' : 'at least'} {own.whole(limit.value, limit.unit)}
           </small>
         </p>
       ))}

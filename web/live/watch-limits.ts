@@ -1,3 +1,5 @@
+import type { OwnUnits } from '../units/own-units.ts';
+import { useOwnUnits } from '../units/use-own-units.tsx';
 import { useEffect } from 'react';
 import { create } from 'zustand';
 import type { Job } from '../../contract/records.ts';
@@ -26,12 +28,13 @@ export const useLiveLimits = create<LiveLimits>(() => ({ limits: [], shouts: [] 
 
 /** Holds the job's limits against what is read while a run is recorded; one that is crossed stays until the next run, and is heard once. */
 export function useLimitWatch(job: Job | undefined): void {
+  const { figure } = useOwnUnits();
   const recording = useLive((state) => state.bay?.recorder.state === 'recording');
   const wanted = JSON.stringify(knownLimits(job?.limits ?? []));
   useEffect(() => {
-    if (recording) return watch(JSON.parse(wanted) as Limit[]);
+    if (recording) return watch(JSON.parse(wanted) as Limit[], figure);
     return undefined;
-  }, [wanted, recording]);
+  }, [wanted, recording, figure]);
 }
 
 /** Torque and power as the lanes draw them, at the wheels; everything else as it was sent. */
@@ -42,7 +45,7 @@ function readNow(quantity: LimitQuantity): number | undefined {
 }
 
 /** @returns a function that ends it */
-function watch(job: readonly Limit[]): () => void {
+function watch(job: readonly Limit[], figure: OwnUnits['figure']): () => void {
   useLiveLimits.setState({ limits: [], shouts: [] });
   let loadedSince = Infinity;
   const beyondSince = new Map<LimitQuantity, number>();
@@ -64,7 +67,7 @@ function watch(job: readonly Limit[]): () => void {
       if (!beyondSince.has(limit.quantity)) beyondSince.set(limit.quantity, now);
       if (now - (beyondSince.get(limit.quantity) ?? now) < crossedForMs) continue;
       const before = shouted.get(limit.quantity);
-      if (!before) sound('stop', `Stop. ${limit.label} ${reading.toPrecision(3)}`);
+      if (!before) sound('stop', `Stop. ${limit.label} ${figure(reading, limit.unit)}`);
       if (left < (before?.left ?? Infinity)) shouted.set(limit.quantity, limit);
     }
     for (const { near, crossed, quantity } of watched) if (near || crossed) wasNear.add(quantity);

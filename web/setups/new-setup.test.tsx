@@ -1,4 +1,5 @@
 /** @jest-environment jsdom */
+import { keptUnits } from '../../core/units/told-units.ts';
 import { afterEach, expect, jest, test } from '@jest/globals';
 import { QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
@@ -32,6 +33,7 @@ const server = () =>
 afterEach(() => {
   cleanup();
   localStorage.clear();
+  usePreferences.setState({ units: keptUnits });
   jest.restoreAllMocks();
   next = 2;
 });
@@ -87,12 +89,11 @@ test('a line that could not be stored stays to be sent again, after a reload as 
 
 test('an expectation is written in the person’s unit, over the band that is judged, and kept in kW', async () => {
   const add = server();
-  usePreferences.setState({ powerUnit: 'PS' });
+  usePreferences.setState({ units: { ...keptUnits, power: 'PS' } });
   const added = opened([{ id: 1, revision: 1, name: 'flat out', fromRpm: 5000, toRpm: 6500 }]);
   write('boost +12 kPa');
   fireEvent.change(screen.getByLabelText('Expected to give, flat out (locked at its first run)'), { target: { value: '10' } }); // prettier-ignore
   begin();
   await waitFor(() => expect(added).toHaveBeenCalledTimes(1));
   expect(add.mock.calls[0]![1].predictionKw).toBeCloseTo(7.355, 3);
-  usePreferences.setState({ powerUnit: 'kW' });
 });

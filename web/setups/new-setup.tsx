@@ -1,13 +1,13 @@
+import { useOwnUnits } from '../units/use-own-units.tsx';
 import { Button, TextInput } from '@mantine/core';
 import { useHotkeys } from '@mantine/hooks';
 import { useState } from 'react';
 import type { Job, Setup } from '../../contract/records.ts';
-import { itemWords, type SetupItem } from '../../core/setup/item.ts';
+import { itemSentence, type SetupItem } from '../../core/setup/item.ts';
 import { readChange } from '../../core/setup/read-change.ts';
 import { convert } from '../../core/units/units.ts';
 import { api } from '../state/api.ts';
 import { draftOf, keepDraft } from '../state/drafts.ts';
-import { usePreferences } from '../state/preferences.ts';
 import { useChange } from '../state/queries.ts';
 import { Keycap } from '../ui/keycap.tsx';
 import { numberOf } from '../ui/saved-field.tsx';
@@ -29,7 +29,7 @@ export function NewSetup({ job, parent, onAdded, hotkey, asked = false }: NewSet
   const place = `job/${job.id}/new-setup`;
   const [line, setLine] = useState<string | undefined>(() => (asked ? (draftOf(place) ?? '') : undefined));
   const [expected, setExpected] = useState('');
-  const { powerUnit } = usePreferences();
+  const { power: powerUnit, write: told } = useOwnUnits();
   const write = (text: string | undefined) => {
     setLine(text);
     keepDraft(place, text || null);
@@ -44,7 +44,7 @@ export function NewSetup({ job, parent, onAdded, hotkey, asked = false }: NewSet
     if (!only) return api.addSetup(job.id, { parentId: parent.id, change: line ?? '', predictionKw });
     // One thing a step: each becomes a setup changed from the one before; the first of them is run first.
     const step = (from: number, item: SetupItem) =>
-      api.addSetup(job.id, { parentId: from, change: itemWords(item), items: [item] });
+      api.addSetup(job.id, { parentId: from, change: told(itemSentence(item)), items: [item] });
     const first = await step(parent.id, only);
     let latest = first;
     for (const item of more) latest = await step(latest.id, item);
@@ -86,7 +86,7 @@ export function NewSetup({ job, parent, onAdded, hotkey, asked = false }: NewSet
         <small className="soft" role="status">
           {items.every(({ kind }) => kind === 'words')
             ? 'Kept as words.'
-            : `Understood: ${items.map(itemWords).join(' · ')}`}
+            : `Understood: ${items.map((item) => told(itemSentence(item))).join(' · ')}`}
         </small>
       )}
       {items.length > 1 && (

@@ -1,8 +1,8 @@
+import { useUnits } from '../units/use-own-units.tsx';
 import type { Setup } from '../../contract/records.ts';
 import { gainOnParent, type SetupFigures } from '../../core/figures/setup-figures.ts';
 import { scorePrediction, type PredictionScore } from '../../core/setup/prediction.ts';
 import { predictionWords } from '../../core/wording/decision-record.ts';
-import { usePreferences } from '../state/preferences.ts';
 import { formatPower, signed, halfWidthText } from '../ui/figures.ts';
 import classes from './setup-details.module.css';
 
@@ -14,7 +14,7 @@ const words: Record<PredictionScore, string> = {
 
 /** What a change was expected to give on its parent, and how that came out. */
 export function Prediction({ setup, figures }: { setup: Setup; figures: SetupFigures | undefined }) {
-  const unit = usePreferences((state) => state.powerUnit);
+  const unit = useUnits().power;
   if (setup.predictionKw === null)
     return <p className={`${classes.score} soft`}>None was written before its first run.</p>;
   const measured = figures && gainOnParent(figures, setup);

@@ -1,3 +1,4 @@
+import { useOwnUnits } from '../units/use-own-units.tsx';
 import { Button, Group, Popover, Select, Stack, Text, TextInput } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { useState } from 'react';
@@ -71,6 +72,7 @@ interface RunCardProps {
 }
 
 function RunCard({ run, unusable, close, putRight }: RunCardProps) {
+  const { write } = useOwnUnits();
   const [reason, setReason] = useState('');
   const [note, setNote] = useState(run.note);
   const change = useChange((sent: RunChange) => api.changeRun(run.id, sent));
@@ -98,7 +100,7 @@ function RunCard({ run, unusable, close, putRight }: RunCardProps) {
       </Text>
       {run.fuel && (
         <Text size="sm" c="dimmed">
-          Fuel: {fuelWords(run.fuel)}
+          Fuel: {write(fuelWords(run.fuel))}
         </Text>
       )}
       <Button

@@ -1,10 +1,10 @@
+import { useUnits } from '../units/use-own-units.tsx';
 import { useState } from 'react';
 import type { Job, Run, Setup } from '../../contract/records.ts';
 import type { UnusableRun } from '../../core/figures/figured-run.ts';
 import { gainOnParent, type SetupFigures } from '../../core/figures/setup-figures.ts';
 import { predictionWords } from '../../core/wording/decision-record.ts';
 import { jobClaimWords, toneOf } from '../../core/wording/judgement-words.ts';
-import { usePreferences } from '../state/preferences.ts';
 import { setupWords } from '../../core/setup/setup-words.ts';
 import { scorePrediction } from '../../core/setup/prediction.ts';
 import { formatPower, plusMinus, signed } from '../ui/figures.ts';
@@ -146,7 +146,7 @@ const decisionWords = { keep: 'kept', 'go back': 'went back', 'try further': 'tr
 
 /** How a setup stands: expected, scored, decided. */
 function SetupState({ setup, figures, ran }: { setup: Setup; figures: SetupFigures | undefined; ran: boolean }) {
-  const unit = usePreferences((state) => state.powerUnit);
+  const unit = useUnits().power;
   const parts: string[] = [];
   if (setup.predictionKw !== null) {
     const score = scorePrediction({ gainKw: setup.predictionKw }, figures && gainOnParent(figures, setup));
@@ -169,7 +169,7 @@ interface SetupMeaningProps {
 }
 
 function SetupMeaning({ figures, pending, isBaseline, letter, among, baseline }: SetupMeaningProps) {
-  const unit = usePreferences((state) => state.powerUnit);
+  const unit = useUnits().power;
   if (!figures && !pending) return null;
   if (!figures) return <div className={classes.meaning}>making the figures…</div>;
   const { onBaseline } = figures;

@@ -1,13 +1,13 @@
+import { useOwnUnits } from '../units/use-own-units.tsx';
 import { Button, Group, Modal, SegmentedControl, Stack, Text, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import type { SetupChange } from '../../contract/http.ts';
 import type { Job, Setup } from '../../contract/records.ts';
 import type { SetupFigures } from '../../core/figures/setup-figures.ts';
 import { differences } from '../../core/setup/difference.ts';
-import { itemWords } from '../../core/setup/item.ts';
+import { itemSentence, type SetupItem } from '../../core/setup/item.ts';
 import { convert, type PowerUnit } from '../../core/units/units.ts';
 import { api } from '../state/api.ts';
-import { usePreferences } from '../state/preferences.ts';
 import { useChange } from '../state/queries.ts';
 import { takeAway } from '../state/undo.tsx';
 import { SavedField, SavedNumber } from '../ui/saved-field.tsx';
@@ -33,7 +33,8 @@ export function SetupDetails({ job, setup, figures, decidedOn, opened, onClose, 
   const parent = job.setups.find((candidate) => candidate.id === setup.parentId);
   const ran = job.runs.some((run) => run.setupId === setup.id);
   const first = setup.parentId === null;
-  const { powerUnit } = usePreferences();
+  const { power: powerUnit, write } = useOwnUnits();
+  const said = (item: SetupItem) => write(itemSentence(item));
   const apart = differences(job.setups, job.setups[0]!.id, setup.id);
   return (
     <Modal opened={opened} onClose={onClose} title={`Setup ${setup.letter}`} size="lg">
@@ -49,10 +50,9 @@ export function SetupDetails({ job, setup, figures, decidedOn, opened, onClose, 
         />
         {setup.items.length > 0 && (
           <Text size="sm" c="dimmed" className={classes.items}>
-            {setup.items.length === 1 ? 'One item' : `${setup.items.length} items`}:{' '}
-            {setup.items.map(itemWords).join(' · ')}
+            {setup.items.length === 1 ? 'One item' : `${setup.items.length} items`}: {setup.items.map(said).join(' · ')}
             {apart.length > setup.items.length &&
-              `. Against ${job.setups[0]!.letter} in all: ${apart.map(({ to, from }) => (to ? itemWords(to) : from ? `without ${itemWords(from)}` : '')).join(' · ')}`}
+              `. Against ${job.setups[0]!.letter} in all: ${apart.map(({ to, from }) => (to ? said(to) : from ? `without ${said(from)}` : '')).join(' · ')}`}
           </Text>
         )}
         {!first && (

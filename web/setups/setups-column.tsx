@@ -1,3 +1,4 @@
+import { useOwnUnits } from '../units/use-own-units.tsx';
 import { useMemo } from 'react';
 import { brokenWords } from '../../core/limits/broken-words.ts';
 import type { Job, Setup } from '../../contract/records.ts';
@@ -46,9 +47,11 @@ export function SetupsColumn({
   const baseline = baselineSetup(job.setups, job.baseline, baselineId);
   const depths = branchDepths(job.setups);
   const over = useMemo(() => judgedBand(job, figures), [job, figures]);
+  const own = useOwnUnits();
+  const { write } = own;
   const broken = useMemo(
-    () => new Map((figures?.runs ?? []).map((run) => [run.id, run.broken.map(brokenWords)])),
-    [figures],
+    () => new Map((figures?.runs ?? []).map((run) => [run.id, run.broken.map((limit) => write(brokenWords(limit)))])),
+    [figures, write],
   );
   return (
     <aside className={classes.column} aria-label="Setups" data-gloved={gloved || undefined}>
@@ -74,7 +77,7 @@ export function SetupsColumn({
             unusable={figures?.unusable ?? []}
             broken={broken}
             among={figures?.setups.length ?? 0}
-            decidedOn={decidedOn(job, figures, setup)}
+            decidedOn={decidedOn(job, figures, setup, own)}
             baseline={baseline}
             chosen={setup.id === chosenId}
             choosing={choosing}

@@ -21,6 +21,7 @@ import { baysState, bayState, unclaimedRuns } from '../../contract/live.ts';
 import type { RunPlan } from '../../contract/recording.ts';
 import { job, jobList, run, setup } from '../../contract/records.ts';
 import { owner, vehicleSummary, vehicleWithAll } from '../../contract/vehicles.ts';
+import type { Units } from '../../core/units/told-units.ts';
 import { rememberAct } from './acts.ts';
 
 /** A request that the server, or the way to it, said no to; the message is a sentence for the screen. */
@@ -136,6 +137,7 @@ export const api = {
   signIn: (name: string, password: string) => ask(account, '/account/sign-in', sending('POST', { name, password })),
   signOut: () => ask(account, '/account/sign-out', { method: 'POST' }),
   signOutEverywhere: () => ask(account, '/account/sign-out-everywhere', { method: 'POST' }),
+  chooseUnits: (units: Units) => ask(account, '/account/units', sending('PUT', units)),
   changePassword: (before: string, password: string) =>
     ask(account, '/account/password', sending('POST', { before, password })),
   outside: () => ask(outside.nullable(), '/outside'),

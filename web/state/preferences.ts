@@ -2,12 +2,13 @@ import { z } from 'zod';
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
 import { standardIds } from '../../core/air/correction.ts';
-import { powerUnits, torqueUnits } from '../../core/units/units.ts';
+import { units } from '../../contract/units.ts';
+import { keptUnits } from '../../core/units/told-units.ts';
 
 /** What this browser remembers. Figures that must be reproducible stand in the address instead. */
 const preferences = z.object({
-  powerUnit: z.enum(powerUnits),
-  torqueUnit: z.enum(torqueUnits),
+  /** What quantities are told in where nobody is signed in. */
+  units,
   /** Used where the address names none. */
   standard: z.enum(standardIds),
   /** The two channels shown large while recording, beside engine and road speed. */
@@ -20,17 +21,21 @@ const preferences = z.object({
 type Preferences = z.infer<typeof preferences>;
 
 const usual: Preferences = {
-  powerUnit: 'kW',
-  torqueUnit: 'N·m',
+  units: keptUnits,
   standard: 'sae-j1349',
   largeChannels: ['lambda', 'intakeTemperature'],
   cautionsRead: false,
   cues: 'beeps',
 };
 
-/** The usual preferences with those that a browser kept, as far as they can be understood. */
+/** The usual preferences with those that a browser kept, as far as they can be understood; the two units that it kept before there were more among them. */
 export function mergedPreferences(kept: unknown): Preferences {
-  const understood = Object.entries(kept !== null && typeof kept === 'object' ? kept : {}).filter(
+  const found = kept !== null && typeof kept === 'object' ? (kept as Record<string, unknown>) : {};
+  const { powerUnit: power, torqueUnit: torque } = found;
+  const earlier = units
+    .partial()
+    .safeParse({ ...(power !== undefined && { power }), ...(torque !== undefined && { torque }) });
+  const understood = Object.entries({ units: { ...keptUnits, ...earlier.data }, ...found }).filter(
     ([field, value]) =>
       Object.hasOwn(preferences.shape, field) && preferences.shape[field as keyof Preferences].safeParse(value).success,
   );

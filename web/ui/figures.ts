@@ -37,12 +37,6 @@ export function formatSpan(span: Span): string {
   return least === most ? `${formatWhole(least)} rpm` : `${formatWhole(least)}–${formatWhole(most)} rpm`;
 }
 
-/** A limit or a reading beside it, with the digits that its unit wants. */
-export function formatLimit(value: number, unit: string): string {
-  if (unit === '') return trueMinus(value.toFixed(2));
-  return unit === '°' ? trueMinus(value.toFixed(1)) : formatWhole(value);
-}
-
 /** Half of an interval after its figure; nothing where there is no spread to make one from. */
 export function plusMinus(halfWidth: number, write: (value: number) => string): string {
   return Number.isNaN(halfWidth) ? '' : ` ± ${halfWidthText(write(halfWidth))}`;

@@ -3,7 +3,9 @@ import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
 import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
 import { RequestProblem } from '../state/api.ts';
 import { rendered } from '../testing/rendered.tsx';
-import { numberOf, SavedField } from './saved-field.tsx';
+import { keptUnits } from '../../core/units/told-units.ts';
+import { usePreferences } from '../state/preferences.ts';
+import { numberOf, SavedField, SavedNumber } from './saved-field.tsx';
 
 type Save = (text: string, revision: number | undefined) => Promise<unknown>;
 const field = (save: Save, value = 'before', revision = 3) => (
@@ -14,7 +16,10 @@ const type = (text: string) => fireEvent.change(input(), { target: { value: text
 const accepting = () => jest.fn<Save>().mockResolvedValue(undefined);
 
 beforeEach(() => localStorage.clear());
-afterEach(cleanup);
+afterEach(() => {
+  cleanup();
+  usePreferences.setState({ units: keptUnits });
+});
 
 test('a text is stored when it is left, with the revision that it was based on; unchanged it is not', async () => {
   const save = accepting();
@@ -81,4 +86,19 @@ test.each([
   ['twelve', undefined],
 ])('“%s” is read as %s', (text, value) => {
   expect(numberOf(text)).toBe(value);
+});
+
+test('a number is written in the person’s unit, kept in its own, and only sent when it is written over', async () => {
+  usePreferences.setState({ units: { ...keptUnits, pressure: 'psi' } });
+  const save = jest.fn<(value: number | null, revision: number | undefined) => Promise<unknown>>().mockResolvedValue(undefined); // prettier-ignore
+  rendered(
+    <SavedNumber label="Target" field="target" place="job/1/target" unit="kPa" value={240} revision={3} save={save} />,
+  );
+  expect(input().value).toBe('34.81');
+  expect(screen.getByText('psi')).toBeTruthy();
+  fireEvent.blur(input());
+  expect(save).not.toHaveBeenCalled();
+  type('35');
+  fireEvent.blur(input());
+  await waitFor(() => expect(save).toHaveBeenCalledWith(241.316505, 3));
 });

@@ -3,6 +3,8 @@ import { useEffect, useRef, useState, type ReactNode } from 'react';
 import type { RequestProblem } from '../state/api.ts';
 import { draftOf, keepDraft } from '../state/drafts.ts';
 import { queryClient } from '../state/queries.ts';
+import { keptFigure, typedFigure } from '../units/typed-figure.ts';
+import { useOwnUnits } from '../units/use-own-units.tsx';
 import classes from './saved-field.module.css';
 
 interface SavedFieldProps {
@@ -144,22 +146,33 @@ export function numberOf(text: string): number | null | undefined {
   return Number.isFinite(value) ? value : undefined;
 }
 
-/** A number that stores itself; null where the field is empty. */
+/** A number that stores itself; null where the field is empty. It is written in the person's unit and kept in its own. */
 export function SavedNumber({
   value,
   save,
+  unit = '',
+  place,
   ...rest
-}: Omit<SavedFieldProps, 'value' | 'save' | 'refuse' | 'inputMode'> & {
+}: Omit<SavedFieldProps, 'value' | 'save' | 'refuse' | 'inputMode' | 'after'> & {
   value: number | null;
+  /** That it is kept in. */
+  unit?: string;
   save: (value: number | null, revision: number | undefined) => Promise<unknown>;
 }) {
+  const told = useOwnUnits().told(unit);
   return (
     <SavedField
       {...rest}
+      // What was begun in one unit is no draft of another.
+      place={told.unit === unit ? place : `${place}/${told.unit}`}
       inputMode="decimal"
-      value={value === null ? '' : String(value)}
+      value={value === null ? '' : typedFigure(value, told, unit)}
       refuse={(text) => (numberOf(text) === undefined ? 'That is not a number.' : undefined)}
-      save={(text, revision) => save(numberOf(text) ?? null, revision)}
+      save={(text, revision) => {
+        const typed = numberOf(text) ?? null;
+        return save(typed === null ? null : keptFigure(typed, told, unit), revision);
+      }}
+      after={told.unit && <span className="soft">{told.unit}</span>}
     />
   );
 }

@@ -1,3 +1,4 @@
+import type { OwnUnits } from '../../units/own-units.ts';
 import dayjs from 'dayjs';
 import type { StatedAir } from '../../../contract/circumstances.ts';
 import type { RunChange } from '../../../contract/http.ts';
@@ -33,29 +34,35 @@ export interface CircumstancesDraft {
 
 const written = (value: number | null | undefined, digits = 1) =>
   value === null || value === undefined ? '' : String(Math.round(value * 10 ** digits) / 10 ** digits);
+/** The same in the person's unit; a digit more where that is another one, so that nothing is lost on the way back. */
+const writtenIn = (value: number | null | undefined, unit: string, { told }: Asked, digits = 1) =>
+  written(value === null || value === undefined ? value : told(unit).of(value), digits + (told(unit).unit === unit ? 0 : 1)); // prettier-ignore
 const dateForm = 'YYYY-MM-DDTHH:mm:ss';
 
+/** Whose units the form is filled in. */
+type Asked = Pick<OwnUnits, 'told'>;
+
 /** The form as the run stands now. */
-export function draftOf(run: Run, elevationM: number | undefined): CircumstancesDraft {
+export function draftOf(run: Run, elevationM: number | undefined, own: Asked): CircumstancesDraft {
   const air = run.airStated ?? (run.air ? statedOf(run.air) : null);
   const { pressure, moisture } = air ?? {};
   return {
     startedAt: dayjs(run.startedAt).format(dateForm),
     gear: run.gear ?? '',
-    temperatureC: written(air?.temperatureC),
-    pressureHpa: written(pressure?.hPa),
+    temperatureC: writtenIn(air?.temperatureC, '°C', own),
+    pressureHpa: writtenIn(pressure?.hPa, 'hPa', own),
     pressureAt: pressure?.at ?? 'station',
     elevationM: written(pressure?.at === 'sea level' ? pressure.elevationM : elevationM, 0),
-    moisture: written(moisture && (moisture.by === 'humidity' ? moisture.pct : moisture.celsius)),
+    moisture: moisture?.by === 'humidity' ? written(moisture.pct) : writtenIn(moisture?.celsius, '°C', own),
     moistureBy: moisture?.by ?? 'humidity',
     ventilated: moisture?.by === 'wet bulb' ? moisture.ventilated : true,
     starts: Object.fromEntries(
-      [...new Set([...startChannels, ...Object.keys(run.startTemperatures)])].map((name) => [name, written(run.startTemperatures[name])]), // prettier-ignore
+      [...new Set([...startChannels, ...Object.keys(run.startTemperatures)])].map((name) => [name, writtenIn(run.startTemperatures[name], '°C', own)]), // prettier-ignore
     ),
     fuelName: run.fuel?.name ?? '',
     ethanolPct: written(run.fuel?.ethanolPct),
     tyres: run.tyres ?? '',
-    tyrePressureKpa: written(run.tyrePressureKpa, 0),
+    tyrePressureKpa: writtenIn(run.tyrePressureKpa, 'kPa', own, 0),
     fan: run.fan ?? '',
     bonnet: run.bonnet ?? '',
     loadMode: run.loadMode ?? '',
@@ -65,13 +72,24 @@ export function draftOf(run: Run, elevationM: number | undefined): Circumstances
   };
 }
 
+/** What somebody filled in in their unit, as it is kept; undefined where there is nothing. */
+function keptIn(text: string, unit: string, { told }: Asked): number | undefined {
+  const value = numberIn(text);
+  return value === undefined ? undefined : Number(told(unit).kept(value).toPrecision(9));
+}
+
 /** A number as people write it; undefined where there is none. */
 const numberIn = (text: string) => (text.trim() === '' ? undefined : Number(text.trim().replace(',', '.')));
 const orNull = (text: string) => text.trim() || null;
 
 /** What the form says that the run does not say yet: only that is sent. */
-export function changeIn(draft: CircumstancesDraft, run: Run, elevationM: number | undefined): RunChange | string {
-  const before = draftOf(run, elevationM);
+export function changeIn(
+  draft: CircumstancesDraft,
+  run: Run,
+  elevationM: number | undefined,
+  own: Asked,
+): RunChange | string {
+  const before = draftOf(run, elevationM, own);
   const changed = (...fields: (keyof CircumstancesDraft)[]) =>
     fields.some((field) => JSON.stringify(draft[field]) !== JSON.stringify(before[field]));
   const change: RunChange = {};
@@ -81,12 +99,12 @@ export function changeIn(draft: CircumstancesDraft, run: Run, elevationM: number
     change.startedAt = at.toISOString();
   }
   if (changed('gear')) change.gear = orNull(draft.gear);
-  const air = airIn(draft);
+  const air = airIn(draft, own);
   if (typeof air === 'string') return air;
-  if (JSON.stringify(air) !== JSON.stringify(airIn(before))) change.air = air;
+  if (JSON.stringify(air) !== JSON.stringify(airIn(before, own))) change.air = air;
   if (changed('starts')) {
     const starts = Object.entries(draft.starts).flatMap(([name, text]) => {
-      const value = numberIn(text);
+      const value = keptIn(text, '°C', own);
       return value === undefined ? [] : [[name, value] as const];
     });
     if (starts.some(([, value]) => Number.isNaN(value))) return 'A start temperature is no number.';
@@ -97,7 +115,7 @@ export function changeIn(draft: CircumstancesDraft, run: Run, elevationM: number
     change.fuel = draft.fuelName.trim() || ethanolPct !== null ? { name: draft.fuelName.trim(), ethanolPct } : null;
   }
   if (changed('tyres')) change.tyres = orNull(draft.tyres);
-  if (changed('tyrePressureKpa')) change.tyrePressureKpa = numberIn(draft.tyrePressureKpa) ?? null;
+  if (changed('tyrePressureKpa')) change.tyrePressureKpa = keptIn(draft.tyrePressureKpa, 'kPa', own) ?? null;
   if (changed('fan')) change.fan = orNull(draft.fan);
   if (changed('bonnet')) change.bonnet = orNull(draft.bonnet);
   if (changed('loadMode')) change.loadMode = (draft.loadMode || null) as RunChange['loadMode'];
@@ -108,8 +126,11 @@ export function changeIn(draft: CircumstancesDraft, run: Run, elevationM: number
 }
 
 /** The air as it was filled in; null where nothing is; a sentence where something is missing. */
-function airIn(draft: CircumstancesDraft): StatedAir | null | string {
-  const [temperatureC, hPa, moisture, elevationM] = [draft.temperatureC, draft.pressureHpa, draft.moisture, draft.elevationM].map(numberIn); // prettier-ignore
+function airIn(draft: CircumstancesDraft, own: Asked): StatedAir | null | string {
+  const temperatureC = keptIn(draft.temperatureC, '°C', own);
+  const hPa = keptIn(draft.pressureHpa, 'hPa', own);
+  const moisture = keptIn(draft.moisture, draft.moistureBy === 'humidity' ? '%' : '°C', own);
+  const elevationM = numberIn(draft.elevationM);
   if (temperatureC === undefined && hPa === undefined && moisture === undefined) return null;
   if (temperatureC === undefined || hPa === undefined || moisture === undefined)
     return 'Air takes a temperature, a pressure and a moisture; leave all three empty where nobody knows it.';

@@ -1,3 +1,5 @@
+import { typedFigure } from '../../units/typed-figure.ts';
+import { useOwnUnits } from '../../units/use-own-units.tsx';
 import { Button, Checkbox, Group, MultiSelect, NativeSelect, Select, Stack, Text, TextInput } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
@@ -16,7 +18,8 @@ import { givenWords } from './given-words.ts';
 /** What a run was made under, put right: every field as it stands, and what was recorded beside what was changed. */
 export function CircumstancesForm({ job, run, onDone }: { job: Job; run: Run; onDone: () => void }) {
   const elevationM = run.dyno.altitudeM;
-  const [draft, setDraft] = useState(() => draftOf(run, elevationM));
+  const own = useOwnUnits();
+  const [draft, setDraft] = useState(() => draftOf(run, elevationM, own));
   const [also, setAlso] = useState<string[]>([]);
   const [problem, setProblem] = useState<string>();
   const dynos = useKnownDynos(job);
@@ -32,15 +35,17 @@ export function CircumstancesForm({ job, run, onDone }: { job: Job; run: Run; on
     />
   );
   const number = (field: keyof CircumstancesDraft & string, label: string, unit: string, more: object = {}) =>
-    text(field, <Unit label={label} unit={unit} />, { inputMode: 'decimal', ...more });
+    text(field, <Unit label={label} unit={own.unit(unit)} />, { inputMode: 'decimal', ...more });
   const submit = () => {
-    const change = changeIn(draft, run, elevationM);
+    const change = changeIn(draft, run, elevationM, own);
     if (typeof change === 'string') return setProblem(change);
     setProblem(undefined);
     if (Object.keys(change).length === 0) return onDone();
     send.mutate(change, { onSuccess: onDone, onError: (error) => setProblem(error.message) });
   };
-  const proposed = Object.entries(read ?? {}).filter(([name, value]) => Number(draft.starts[name] || NaN) !== value);
+  const proposed = Object.entries(read ?? {})
+    .map(([name, celsius]) => [name, Number(typedFigure(celsius, own.told('°C'), '°C'))] as const)
+    .filter(([name, value]) => Number(draft.starts[name] || NaN) !== value);
   return (
     <form
       onSubmit={(event) => {
@@ -101,7 +106,7 @@ export function CircumstancesForm({ job, run, onDone }: { job: Job; run: Run; on
           {Object.entries(draft.starts).map(([name, value]) => (
             <TextInput
               key={name}
-              label={<Unit label={channelLabel(name)} unit="°C" />}
+              label={<Unit label={channelLabel(name)} unit={own.unit('°C')} />}
               inputMode="decimal"
               value={value}
               onChange={(event) => set({ starts: { ...draft.starts, [name]: event.currentTarget.value } })}
@@ -139,7 +144,7 @@ export function CircumstancesForm({ job, run, onDone }: { job: Job; run: Run; on
 
         {Object.keys(run.given).length > 0 && (
           <Text size="sm" c="dimmed">
-            Recorded first: {givenWords(run.given)}.
+            Recorded first: {givenWords(run.given, own)}.
           </Text>
         )}
         <MultiSelect

@@ -1,3 +1,4 @@
+import { useOwnUnits } from '../../units/use-own-units.tsx';
 import { Link } from 'react-router';
 import type { Job } from '../../../contract/records.ts';
 import classes from '../../ui/file-form.module.css';
@@ -8,6 +9,7 @@ const inductions = { none: 'naturally aspirated', turbo: 'turbo', supercharger: 
 /** What is written of the car, and the way to it. */
 export function CarSummary({ job }: { job: Job }) {
   const { car } = job;
+  const own = useOwnUnits();
   const facts = [
     car.engine,
     car.ignition && ignitions[car.ignition],
@@ -15,7 +17,7 @@ export function CarSummary({ job }: { job: Job }) {
     car.gearbox,
     car.drivenAxle && `${car.drivenAxle} driven`,
     car.tyres,
-    car.factoryKw && `factory rating ${car.factoryKw} kW`,
+    car.factoryKw && `factory rating ${own.whole(car.factoryKw, 'kW')}`,
   ].filter(Boolean);
   return (
     <section className={classes.section}>

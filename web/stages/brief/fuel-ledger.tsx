@@ -1,3 +1,5 @@
+import type { OwnUnits } from '../../units/own-units.ts';
+import { useOwnUnits } from '../../units/use-own-units.tsx';
 import { Button, SegmentedControl, TextInput } from '@mantine/core';
 import dayjs from 'dayjs';
 import { useState } from 'react';
@@ -12,7 +14,7 @@ import { useChange } from '../../state/queries.ts';
 import { numberOf } from '../../ui/saved-field.tsx';
 import { BlendHelp } from './blend-help.tsx';
 import classes from '../../ui/file-form.module.css';
-import { fuelNow } from '../../job/fuel-now.ts';
+import { fuelNow } from '../../../core/fuel/fuel-now.ts';
 import { RemoveButton } from '../../ui/remove-button.tsx';
 import { entriesOf } from '../../state/entries.ts';
 import { newestSetup } from '../../../core/job/baseline.ts';
@@ -27,6 +29,7 @@ const kinds = (['arrived', 'drained', 'added', 'measured'] as const).map((value)
 export function FuelLedger({ job }: { job: Job }) {
   const entries = entriesOf('jobs', job.id, 'fuel-entries');
   const state = fuelNow(job);
+  const own = useOwnUnits();
   return (
     <section className={classes.section}>
       <h2 className="heading">Fuel</h2>
@@ -36,7 +39,7 @@ export function FuelLedger({ job }: { job: Job }) {
             {state.ethanolPct === null ? 'content not known' : `${round(state.ethanolPct)} % ethanol`}
             <span className="soft" style={{ fontWeight: 400 }}>
               {state.ethanolPct !== null && `, ${state.from}`}
-              {state.litres !== null && ` · ${round(state.litres)} L`}
+              {state.litres !== null && ` · ${own.whole(state.litres, 'L')}`}
               {state.name && ` · ${state.name}`}
             </span>
           </p>
@@ -61,9 +64,9 @@ export function FuelLedger({ job }: { job: Job }) {
         {job.fuelEntries.map((entry) => (
           <li key={entry.id} className={classes.entry}>
             <p>
-              <span className="number soft">{dayjs(entry.at).format('HH:mm')}</span> {entryText(entry)}
+              <span className="number soft">{dayjs(entry.at).format('HH:mm')}</span> {entryText(entry, own)}
             </p>
-            <RemoveButton what={entryText(entry)} onRemove={() => void entries.remove('Fuel entry', entry.id)} />
+            <RemoveButton what={entryText(entry, own)} onRemove={() => void entries.remove('Fuel entry', entry.id)} />
           </li>
         ))}
       </ul>
@@ -72,8 +75,8 @@ export function FuelLedger({ job }: { job: Job }) {
           job.fuelEntries.map((entry) => ({ ...entry, at: new Date(entry.at) })),
           job.car.tankLitres,
         ).map(({ severity, message }) => (
-          <FindingLine key={message} severity={severity}>
-            {message}
+          <FindingLine key={own.write(message)} severity={severity}>
+            {own.write(message)}
           </FindingLine>
         ))}
       </FindingList>
@@ -87,10 +90,10 @@ export function FuelLedger({ job }: { job: Job }) {
 
 const round = (value: number) => Math.round(value * 10) / 10;
 
-function entryText({ kind, litres, ethanolPct, name, note }: FuelRecord): string {
+function entryText({ kind, litres, ethanolPct, name, note }: FuelRecord, own: OwnUnits): string {
   const parts = [
     kindWords[kind],
-    litres !== null && `${litres} L`,
+    litres !== null && own.whole(litres, 'L'),
     kind === 'drained' && litres === null && 'all',
     name,
     ethanolPct !== null && `${ethanolPct} % ethanol`,
@@ -135,7 +138,9 @@ function NewEntry({ first, onAdd }: { first: boolean; onAdd: (fields: object) =>
   const [litres, setLitres] = useState('');
   const [ethanol, setEthanol] = useState('');
   const [name, setName] = useState('');
-  const [volume, content] = [numberOf(litres), numberOf(ethanol)];
+  const told = useOwnUnits().told('L');
+  const typed = numberOf(litres);
+  const [volume, content] = [typeof typed === 'number' ? told.kept(typed) : typed, numberOf(ethanol)];
   const usable =
     volume !== undefined &&
     content !== undefined &&
@@ -172,12 +177,13 @@ function NewEntry({ first, onAdd }: { first: boolean; onAdd: (fields: object) =>
       <div className={classes.line}>
         {kind !== 'measured' && (
           <TextInput
-            aria-label="Litres"
+            aria-label="Volume"
             placeholder={kind === 'drained' ? 'all' : ''}
             inputMode="decimal"
             value={litres}
             onChange={(event) => setLitres(event.currentTarget.value)}
-            rightSection={<span className="soft">L</span>}
+            rightSection={<span className="soft">{told.unit}</span>}
+            rightSectionWidth={told.unit.length > 1 ? 58 : undefined}
             error={volume === undefined}
           />
         )}

@@ -1,3 +1,5 @@
+import { keptFigure, typedFigure } from '../../units/typed-figure.ts';
+import { useOwnUnits } from '../../units/use-own-units.tsx';
 import { ActionIcon, TextInput } from '@mantine/core';
 import { IconAlertTriangle, IconCheck } from '@tabler/icons-react';
 import { useState } from 'react';
@@ -49,7 +51,10 @@ export function InspectionList({ job }: { job: Job }) {
 
 function Line({ job, item, entry }: { job: Job; item: InspectionItem; entry: Inspection | undefined }) {
   const inspections = entriesOf('jobs', job.id, 'inspections');
-  const [measured, setMeasured] = useState(String(entry?.measured ?? ''));
+  const unit = item.measured?.unit ?? '';
+  const told = useOwnUnits().told(unit);
+  const stored = entry?.measured ?? null;
+  const [measured, setMeasured] = useState(stored === null ? '' : typedFigure(stored, told, unit));
   const [note, setNote] = useState(entry?.note ?? '');
   const outcome = entry?.outcome ?? 'open';
   const store = (fields: Partial<Inspection>) =>
@@ -57,11 +62,15 @@ function Line({ job, item, entry }: { job: Job; item: InspectionItem; entry: Ins
       key: item.key,
       outcome,
       note: note.trim(),
-      measured: numberOf(measured) ?? null,
+      measured: value ?? null,
       ...fields,
     });
   const tick = (wanted: 'ok' | 'fail') => void store({ outcome: outcome === wanted ? 'open' : wanted });
-  const value = numberOf(measured);
+  const bound = (kept: number | undefined) => (kept === undefined ? '…' : typedFigure(kept, told, unit));
+  const typed = numberOf(measured);
+  // What was not written over is what was stored, whatever its digits here.
+  const same = stored !== null && measured === typedFigure(stored, told, unit);
+  const value = typeof typed === 'number' && !same ? keptFigure(typed, told, unit) : same ? stored : typed;
   const off = item.measured && typeof value === 'number' && !withinTolerance(value, item.measured);
   return (
     <li className={classes.line} data-outcome={outcome}>
@@ -90,19 +99,19 @@ function Line({ job, item, entry }: { job: Job; item: InspectionItem; entry: Ins
       {item.measured && (
         <TextInput
           className={classes.measured}
-          aria-label={`${item.text}: measured, ${item.measured.unit}`}
+          aria-label={`${item.text}: measured, ${told.unit}`}
           inputMode="decimal"
           value={measured}
           error={value === undefined || off}
           onChange={(event) => setMeasured(event.currentTarget.value)}
           onBlur={() => value !== undefined && value !== (entry?.measured ?? null) && void store({ measured: value })}
-          rightSection={<span className="soft">{item.measured.unit}</span>}
+          rightSection={<span className="soft">{told.unit}</span>}
           rightSectionWidth={36}
         />
       )}
       {off && item.measured && (
         <small className={classes.off}>
-          outside {item.measured.low ?? '…'} to {item.measured.high ?? '…'} {item.measured.unit}
+          outside {bound(item.measured.low)} to {bound(item.measured.high)} {told.unit}
         </small>
       )}
       {outcome === 'fail' && (

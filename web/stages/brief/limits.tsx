@@ -1,3 +1,7 @@
+import { withUnit } from '../../../core/units/told-units.ts';
+import type { OwnUnits } from '../../units/own-units.ts';
+import { keptFigure } from '../../units/typed-figure.ts';
+import { useOwnUnits } from '../../units/use-own-units.tsx';
 import { Button, Select, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import type { LimitRecord } from '../../../contract/job-file.ts';
@@ -6,7 +10,7 @@ import { limitQuantities, limitQuantityNames, type LimitQuantity } from '../../.
 import { limitSuggestions } from '../../../core/limits/suggestions.ts';
 import { numberOf } from '../../ui/saved-field.tsx';
 import classes from '../../ui/file-form.module.css';
-import { fuelNow } from '../../job/fuel-now.ts';
+import { fuelNow } from '../../../core/fuel/fuel-now.ts';
 import { RemoveButton } from '../../ui/remove-button.tsx';
 import { entriesOf } from '../../state/entries.ts';
 import { isBoosted } from '../../../core/job/is-boosted.ts';
@@ -14,16 +18,27 @@ import { isBoosted } from '../../../core/job/is-boosted.ts';
 const sources = { owner: 'owner', maker: 'maker', builder: 'builder', us: 'our word' } as const;
 const sides = { most: 'at most', least: 'at least' } as const;
 
-function limitText({ quantity, value, scale }: Pick<LimitRecord, 'quantity' | 'value' | 'scale'>): string {
+function limitText(
+  { quantity, value, scale }: Pick<LimitRecord, 'quantity' | 'value' | 'scale'>,
+  own: OwnUnits,
+): string {
   const known = limitQuantities[quantity as LimitQuantity];
   if (!known) return `${quantity} ${value}`;
   const where = scale === 'crank' ? ' at the crank' : scale === 'wheels' ? ' at the wheels here' : '';
-  return `${known.label} ${sides[known.side]} ${value.toLocaleString('en-GB')}${known.unit && ` ${known.unit}`}${where}`;
+  return `${known.label} ${sides[known.side]} ${boundText(value, known.unit, own)}${where}`;
+}
+
+/** A bound as it was set, in the person's unit. */
+function boundText(value: number, unit: string, own: OwnUnits): string {
+  const told = own.told(unit);
+  const asSet = told.unit === unit || told.unit === '';
+  return withUnit(asSet ? value.toLocaleString('en-GB') : own.figure(value, unit), told.unit);
 }
 
 /** Bounds not to cross: value, scale, reason, and whose word it is. */
 export function Limits({ job }: { job: Job }) {
   const limits = entriesOf('jobs', job.id, 'limits');
+  const own = useOwnUnits();
   return (
     <section className={classes.section}>
       <h2 className="heading">Limits</h2>
@@ -31,13 +46,13 @@ export function Limits({ job }: { job: Job }) {
         {job.limits.map((limit) => (
           <li key={limit.id} className={classes.entry}>
             <p>
-              {limitText(limit)}
+              {limitText(limit, own)}
               <small>
                 {sources[limit.source]}
                 {limit.reason && `: ${limit.reason}`}
               </small>
             </p>
-            <RemoveButton what={limitText(limit)} onRemove={() => void limits.remove('Limit', limit.id)} />
+            <RemoveButton what={limitText(limit, own)} onRemove={() => void limits.remove('Limit', limit.id)} />
           </li>
         ))}
       </ul>
@@ -57,7 +72,9 @@ function NewLimit({ onAdd }: { onAdd: (fields: object) => Promise<boolean> }) {
   const [source, setSource] = useState<string | null>('owner');
   const [reason, setReason] = useState('');
   const { unit, scaled } = limitQuantities[quantity];
-  const figure = numberOf(value);
+  const told = useOwnUnits().told(unit);
+  const typed = numberOf(value);
+  const figure = typeof typed === 'number' ? keptFigure(typed, told, unit) : typed;
   return (
     <form
       className={classes.line}
@@ -84,7 +101,7 @@ function NewLimit({ onAdd }: { onAdd: (fields: object) => Promise<boolean> }) {
         inputMode="decimal"
         value={value}
         onChange={(event) => setValue(event.currentTarget.value)}
-        rightSection={<span className="soft">{unit}</span>}
+        rightSection={<span className="soft">{told.unit}</span>}
         rightSectionWidth={46}
         error={figure === undefined}
       />
@@ -114,6 +131,7 @@ function NewLimit({ onAdd }: { onAdd: (fields: object) => Promise<boolean> }) {
 
 function Suggestions({ job, onTake }: { job: Job; onTake: (fields: object) => Promise<boolean> }) {
   const [shown, setShown] = useState(false);
+  const own = useOwnUnits();
   const { ignition, induction } = job.car;
   const suggestions = limitSuggestions({
     ignition,
@@ -146,7 +164,7 @@ function Suggestions({ job, onTake }: { job: Job; onTake: (fields: object) => Pr
         {suggestions.map((suggestion) => (
           <li key={suggestion.quantity} className={classes.entry}>
             <p className="soft">
-              {limitText(suggestion)}
+              {limitText(suggestion, own)}
               <small>{suggestion.reason}</small>
             </p>
             <Button size="compact-md" variant="default" onClick={() => void onTake({ ...suggestion, source: 'us' })}>

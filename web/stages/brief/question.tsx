@@ -1,3 +1,4 @@
+import { useOwnUnits } from '../../units/use-own-units.tsx';
 import { Checkbox, Select } from '@mantine/core';
 import type { JobChange } from '../../../contract/http.ts';
 import type { Job } from '../../../contract/records.ts';
@@ -10,6 +11,7 @@ type Words = 'question' | 'use' | 'target' | 'notWanted' | 'deliverables' | 'cla
 
 /** What the owner wants to know, what for, and what must not come of it. Every field stores itself when it is left. */
 export function Question({ job }: { job: Job }) {
+  const own = useOwnUnits();
   const change = useChange((fields: JobChange) => api.changeJob(job.id, fields));
   const words = (field: Words, label: string, placeholder: string, lines = 1) => (
     <SavedField
@@ -119,9 +121,10 @@ export function Question({ job }: { job: Job }) {
           {begun('bonnet', 'Bonnet', 'open')}
         </div>
         <SavedNumber
-          label="Tyre pressure, kPa"
+          label="Tyre pressure"
+          unit="kPa"
           field="tyrePressureKpa"
-          placeholder="e.g. 240"
+          placeholder={`e.g. ${own.figure(240, 'kPa')}`}
           value={job.tyrePressureKpa}
           revision={job.revision}
           place={`job/${job.id}/tyrePressureKpa`}

@@ -1,3 +1,5 @@
+import { keptUnits } from '../../../core/units/told-units.ts';
+import { ownUnits } from '../../units/own-units.ts';
 import { describe, expect, test } from '@jest/globals';
 import type { Change } from '../../../contract/job-file.ts';
 import type { Job, Run } from '../../../contract/records.ts';
@@ -20,7 +22,7 @@ let next = 0;
 const change = (subject: string, rowId: number, before: object | null, after: object, minute = 30) =>
   ({ id: ++next, act: next, at: at(minute), subject, rowId, before, after }) as Change;
 const told = (changes: Change[], over: Partial<Job> = {}) =>
-  timelineOf({ ...job, ...over }, changes).map(({ text }) => text);
+  timelineOf({ ...job, ...over }, changes, ownUnits(keptUnits)).map(({ text }) => text);
 
 describe('what a job’s timeline says', () => {
   test('runs of one setup that follow one another are told in one line, in their order', () => {

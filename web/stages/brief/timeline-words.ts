@@ -1,3 +1,4 @@
+import type { OwnUnits } from '../../units/own-units.ts';
 import type { Change } from '../../../contract/job-file.ts';
 import type { Job } from '../../../contract/records.ts';
 import { limitQuantities, type LimitQuantity } from '../../../core/limits/limit.ts';
@@ -25,7 +26,7 @@ const fieldWords: Record<string, string> = {
   deliverables: 'To be delivered',
   wantedPercent: 'Change that matters',
   gear: 'Gear',
-  tyrePressureKpa: 'Tyre pressure, kPa',
+  tyrePressureKpa: 'Tyre pressure',
   fan: 'Fan',
   bonnet: 'Bonnet',
   dynoKind: 'Dyno',
@@ -58,7 +59,7 @@ const limitLabel = (quantity: unknown) =>
 const itemText = (job: Job, key: unknown) => itemsOf(job).find((item) => item.key === key)?.text ?? text(key);
 
 /** What a change says; undefined where it says nothing of its own. */
-function wordsOf({ subject, before, after, rowId }: Change, job: Job): string | undefined {
+function wordsOf({ subject, before, after, rowId }: Change, job: Job, own: OwnUnits): string | undefined {
   const said = (value: unknown) => value !== null && value !== undefined;
   const gone = said(after.removedAt);
   const back = before !== null && said(before.removedAt) && after.removedAt === null;
@@ -68,13 +69,14 @@ function wordsOf({ subject, before, after, rowId }: Change, job: Job): string | 
   const of = <T extends { id: number }>(list: readonly T[]) => list.find(({ id }) => id === rowId);
   switch (subject) {
     case 'job':
-      return before ? jobWords(before, after, job) : 'Job begun';
+      return before ? jobWords(before, after, job, own) : 'Job begun';
     case 'setup':
       if (!before) return `Setup ${setupLetter(Number(after.position))}: ${text(after.change)}`;
       if (gone || back) return `Setup ${letter()}${verb}`;
       if (after.decision) return [`${letter()}: ${text(after.decision)}${after.decisionWhy ? `, ${text(after.decisionWhy)}` : ''}`, ...(after.decidedOn ? [text(after.decidedOn)] : [])].join('. '); // prettier-ignore
       if ('change' in after) return `Setup ${letter()} reworded: ${text(after.change)}`;
-      if (said(after.predictionKw)) return `${letter()} is expected to give ${text(after.predictionKw)} kW`;
+      if (said(after.predictionKw))
+        return `${letter()} is expected to give ${own.whole(Number(after.predictionKw), 'kW')}`;
       return undefined;
     case 'baseline':
       return `Baseline frozen, version ${text(after.version)}${after.why ? `: ${text(after.why)}` : ''}`;
@@ -103,7 +105,7 @@ function wordsOf({ subject, before, after, rowId }: Change, job: Job): string | 
     case 'fuel_entry':
       return before
         ? named('Fuel entry', '')
-        : `Fuel ${[text(after.kind), after.litres && `${text(after.litres)} L`, after.name, said(after.ethanolPct) && `${text(after.ethanolPct)} %`].filter(Boolean).join(' ')}`; // prettier-ignore
+        : `Fuel ${[text(after.kind), after.litres && own.whole(Number(after.litres), 'L'), after.name, said(after.ethanolPct) && `${text(after.ethanolPct)} %`].filter(Boolean).join(' ')}`; // prettier-ignore
     case 'suspicion':
       if (after.state && before) return `${of(job.suspicions)?.cause ?? 'Suspicion'}: ${text(after.state)}`;
       return before && !gone && !back ? undefined : named('Suspicion:', after.cause ?? of(job.suspicions)?.cause);
@@ -116,7 +118,7 @@ function wordsOf({ subject, before, after, rowId }: Change, job: Job): string | 
   }
 }
 
-function jobWords(before: Fields, after: Fields, job: Job): string | undefined {
+function jobWords(before: Fields, after: Fields, job: Job, own: OwnUnits): string | undefined {
   if (after.state === 'closed') {
     const delivered = job.setups.find((setup) => setup.id === (after.deliveredSetupId ?? job.deliveredSetupId));
     return `Job closed${delivered ? `, delivered with ${delivered.letter}` : ''}`;
@@ -124,7 +126,9 @@ function jobWords(before: Fields, after: Fields, job: Job): string | undefined {
   if (after.state === 'paused') return `Paused${after.pausedWhy ? `: ${text(after.pausedWhy)}` : ''}`;
   if (after.state === 'open') return before.state === 'closed' ? 'Reopened' : 'Resumed';
   const field = Object.keys(after).find((name) => fieldWords[name]);
-  return field && `${fieldWords[field]}: ${text(after[field])}`;
+  const said =
+    field === 'tyrePressureKpa' && typeof after[field] === 'number' ? own.whole(after[field], 'kPa') : undefined;
+  return field && `${fieldWords[field]}: ${said ?? text(after[field])}`;
 }
 
 /** Runs of one setup that follow one another are told in one line. */
@@ -144,9 +148,9 @@ function together(events: readonly TimelineEvent[]): TimelineEvent[] {
 }
 
 /** Every event of a job, the last first. */
-export function timelineOf(job: Job, changes: readonly Change[]): TimelineEvent[] {
+export function timelineOf(job: Job, changes: readonly Change[], own: OwnUnits): TimelineEvent[] {
   const told = changes.flatMap((change): TimelineEvent[] => {
-    const words = wordsOf(change, job);
+    const words = wordsOf(change, job, own);
     return words
       ? [{ key: `change-${change.id}`, at: change.at, text: words, person: change.person, kind: 'change' }]
       : [];

@@ -1,3 +1,4 @@
+import { useOwnUnits } from '../../units/use-own-units.tsx';
 import { Button, TextInput } from '@mantine/core';
 import dayjs from 'dayjs';
 import { useState } from 'react';
@@ -19,7 +20,7 @@ export function Timeline({ job }: { job: Job }) {
   const place = `job/${job.id}/note`;
   const [text, setText] = useState(() => draftOf(place) ?? '');
   const [all, setAll] = useState(false);
-  const events = timelineOf(job, changes);
+  const events = timelineOf(job, changes, useOwnUnits());
   const shown = all ? events : events.slice(0, shownAtFirst);
   return (
     <section className={brief.section}>

@@ -5,6 +5,7 @@ import type { Job } from '../../../contract/records.ts';
 import type { BorrowedCurve } from '../../../core/figures/borrowed-curve.ts';
 import type { FiguresView } from '../../../core/figures/figures-request.ts';
 import { writeSpan } from '../../../core/smoothing/span.ts';
+import { InUnits } from '../../units/use-own-units.tsx';
 import { WithJob } from '../../app/with-job.tsx';
 import { SetupsColumn } from '../../setups/setups-column.tsx';
 import { useLearned } from '../../state/queries.ts';
@@ -82,113 +83,117 @@ function Comparison({ job }: { job: Job }) {
     [job, figures, pending, baselineId, testId, change],
   );
   return (
-    <div className={classes.stage}>
-      {column}
-      <main className={classes.lanes} aria-label="Curves">
-        {problems.length > 0 && (
-          <p className={classes.problem} role="alert">
-            The address asks for something that is not there. {problems.map(({ sentence }) => sentence).join(' ')}{' '}
-            {shownInstead(view)}{' '}
-            <button
-              className={button.act}
-              onClick={() => change(Object.fromEntries(problems.map(({ field }) => [field, undefined])))}
-            >
-              Keep this view
-            </button>
-          </p>
-        )}
-        {elsewhere.problem && (
-          <p className={classes.problem} role="alert">
-            {elsewhere.problem}{' '}
-            <button className={button.act} onClick={() => change({ from: undefined })}>
-              Compare with its parent
-            </button>
-          </p>
-        )}
-        {figures && (
-          <div className={classes.shown}>
-            <div className={classes.top}>
-              <SegmentedControl
-                size="sm"
-                aria-label="What is shown"
-                data={[
-                  { value: 'curves', label: 'Curves' },
-                  { value: 'steps', label: 'Steps' },
-                  { value: 'response', label: 'Response' },
-                ]}
-                value={view.show}
-                onChange={(show) => change({ show: show === 'curves' ? undefined : show }, false)}
-              />
-              <span className={classes.acts}>
-                {view.show === 'curves' && view.zoom && (
-                  <button className={button.act} onClick={() => change({ zoom: undefined })}>
-                    Whole range
-                  </button>
-                )}
-                {view.show === 'curves' && <LineMenu job={job} view={view} change={change} />}
-                {view.show === 'curves' && (
-                  <LaneMenu
-                    view={view}
-                    offered={offeredLanes(job, view)}
-                    axes={axesOf(figures, view)}
-                    change={change}
-                  />
-                )}
-                <SavedViews job={job} />
-                <TakeAway job={job} figures={figures} scene={scene} view={view} />
-                <button
-                  className={button.act}
-                  onClick={() => {
-                    void document.documentElement.requestFullscreen().catch(() => undefined);
-                    change({ present: '1', at: undefined, show: undefined }, false);
-                  }}
-                >
-                  Present
-                </button>
-              </span>
-            </div>
-            {view.presenting && <Presentation job={job} figures={figures} scene={scene} view={view} change={change} />}
-            {isPlaceholderData && !hasWhatIsShown(figures, view) ? (
-              <div aria-busy />
-            ) : view.show === 'steps' ? (
-              <StepsPicture
-                job={job}
-                figures={figures}
-                view={view}
-                onChoose={(letter) => change({ setup: letter, against: undefined, show: undefined }, false)}
-              />
-            ) : view.show === 'response' ? (
-              <ResponsePicture job={job} figures={figures} view={view} change={change} />
-            ) : (
-              scene && <CompareLanes scene={scene} job={job} view={view} change={change} />
-            )}
-          </div>
-        )}
-        {!hasRuns && (
-          <div className={classes.message}>
-            <h2>No run to compare yet</h2>
-            <p>
-              Record a baseline on{' '}
-              <Link to="../record" relative="path">
-                Record
-              </Link>
-              : three runs or more, back to back. Or import a recording from the setups column.
+    <InUnits units={view.units}>
+      <div className={classes.stage}>
+        {column}
+        <main className={classes.lanes} aria-label="Curves">
+          {problems.length > 0 && (
+            <p className={classes.problem} role="alert">
+              The address asks for something that is not there. {problems.map(({ sentence }) => sentence).join(' ')}{' '}
+              {shownInstead(view)}{' '}
+              <button
+                className={button.act}
+                onClick={() => change(Object.fromEntries(problems.map(({ field }) => [field, undefined])))}
+              >
+                Keep this view
+              </button>
             </p>
-          </div>
-        )}
-        {error && (
-          <div className={classes.message} role="alert">
-            <p>The figures could not be made: {error.message}.</p>
-            <Button variant="default" onClick={tryAgain}>
-              Try again
-            </Button>
-          </div>
-        )}
-      </main>
-      <aside className={classes.findings} aria-label="Findings">
-        {figures && <Findings job={job} figures={figures} view={view} change={change} />}
-      </aside>
-    </div>
+          )}
+          {elsewhere.problem && (
+            <p className={classes.problem} role="alert">
+              {elsewhere.problem}{' '}
+              <button className={button.act} onClick={() => change({ from: undefined })}>
+                Compare with its parent
+              </button>
+            </p>
+          )}
+          {figures && (
+            <div className={classes.shown}>
+              <div className={classes.top}>
+                <SegmentedControl
+                  size="sm"
+                  aria-label="What is shown"
+                  data={[
+                    { value: 'curves', label: 'Curves' },
+                    { value: 'steps', label: 'Steps' },
+                    { value: 'response', label: 'Response' },
+                  ]}
+                  value={view.show}
+                  onChange={(show) => change({ show: show === 'curves' ? undefined : show }, false)}
+                />
+                <span className={classes.acts}>
+                  {view.show === 'curves' && view.zoom && (
+                    <button className={button.act} onClick={() => change({ zoom: undefined })}>
+                      Whole range
+                    </button>
+                  )}
+                  {view.show === 'curves' && <LineMenu job={job} view={view} change={change} />}
+                  {view.show === 'curves' && (
+                    <LaneMenu
+                      view={view}
+                      offered={offeredLanes(job, view)}
+                      axes={axesOf(figures, view)}
+                      change={change}
+                    />
+                  )}
+                  <SavedViews job={job} />
+                  <TakeAway job={job} figures={figures} scene={scene} view={view} />
+                  <button
+                    className={button.act}
+                    onClick={() => {
+                      void document.documentElement.requestFullscreen().catch(() => undefined);
+                      change({ present: '1', at: undefined, show: undefined }, false);
+                    }}
+                  >
+                    Present
+                  </button>
+                </span>
+              </div>
+              {view.presenting && (
+                <Presentation job={job} figures={figures} scene={scene} view={view} change={change} />
+              )}
+              {isPlaceholderData && !hasWhatIsShown(figures, view) ? (
+                <div aria-busy />
+              ) : view.show === 'steps' ? (
+                <StepsPicture
+                  job={job}
+                  figures={figures}
+                  view={view}
+                  onChoose={(letter) => change({ setup: letter, against: undefined, show: undefined }, false)}
+                />
+              ) : view.show === 'response' ? (
+                <ResponsePicture job={job} figures={figures} view={view} change={change} />
+              ) : (
+                scene && <CompareLanes scene={scene} job={job} view={view} change={change} />
+              )}
+            </div>
+          )}
+          {!hasRuns && (
+            <div className={classes.message}>
+              <h2>No run to compare yet</h2>
+              <p>
+                Record a baseline on{' '}
+                <Link to="../record" relative="path">
+                  Record
+                </Link>
+                : three runs or more, back to back. Or import a recording from the setups column.
+              </p>
+            </div>
+          )}
+          {error && (
+            <div className={classes.message} role="alert">
+              <p>The figures could not be made: {error.message}.</p>
+              <Button variant="default" onClick={tryAgain}>
+                Try again
+              </Button>
+            </div>
+          )}
+        </main>
+        <aside className={classes.findings} aria-label="Findings">
+          {figures && <Findings job={job} figures={figures} view={view} change={change} />}
+        </aside>
+      </div>
+    </InUnits>
   );
 }
 
@@ -199,7 +204,7 @@ function shownInstead({ test, against }: CompareView): string {
 
 /** The view as figures are asked for; the crosshair and what only concerns the drawing left out. */
 function figuresView(job: Job, view: CompareView, borrowed: BorrowedCurve | undefined): FiguresView {
-  const { standard, share, crank, atRpm, raw, powerUnit, show } = view;
+  const { standard, share, crank, atRpm, raw, units, show } = view;
   return {
     standard,
     share,
@@ -216,7 +221,7 @@ function figuresView(job: Job, view: CompareView, borrowed: BorrowedCurve | unde
     raw,
     beside: show === 'curves' ? undefined : show,
     respondTo: view.item,
-    powerUnit,
+    powerUnit: units.power,
   };
 }
 

@@ -1,3 +1,4 @@
+import { useOwnUnits } from '../../units/use-own-units.tsx';
 import { Button, Group, NumberInput } from '@mantine/core';
 import { useState } from 'react';
 import type { DeviceState } from '../../../contract/live.ts';
@@ -69,6 +70,7 @@ function Ratio({ device, pickup, mounted }: { device: DeviceState; pickup: boole
   const take = useChange(() => api.calibrateRatio(device.device, pickup ? undefined : engineRpm));
   const clear = useChange(() => api.setDevice({ device: device.device, ratio: null }));
   const { ratio } = device.settings;
+  const speed = useOwnUnits().told('km/h');
   return (
     <div className={classes.setting}>
       <h3>Engine speed to drum speed</h3>
@@ -83,7 +85,7 @@ function Ratio({ device, pickup, mounted }: { device: DeviceState; pickup: boole
           <b className="number">{ratio.value.toFixed(3)}</b>
           {ratio.rpmPerKmh !== null && (
             <>
-              , <b className="number">{formatTenths(ratio.rpmPerKmh)}</b> rpm per km/h
+              , <b className="number">{formatTenths(ratio.rpmPerKmh / speed.of(1))}</b> rpm per {speed.unit}
             </>
           )}
           {ratio.axles && (

@@ -1,14 +1,14 @@
+import { useUnits } from '../../units/use-own-units.tsx';
 import type { DeviceState } from '../../../contract/live.ts';
 import { formatShare } from '../../../core/units/share-text.ts';
 import { useCheckHistory } from '../../state/queries.ts';
-import { usePreferences } from '../../state/preferences.ts';
 import { formatPower, formatWhole, signed } from '../../ui/figures.ts';
 import classes from './devices-page.module.css';
 
 /** The dyno's own repeatability, from its check runs. */
 export function CheckRuns({ device }: { device: DeviceState }) {
   const { data } = useCheckHistory(device.device);
-  const { powerUnit } = usePreferences();
+  const { power: powerUnit } = useUnits();
   if (!data) return null;
   const count = data.series.reduce((sum, { runs }) => sum + runs.length, 0) + data.apart.length;
   return (

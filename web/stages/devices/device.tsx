@@ -1,5 +1,7 @@
+import { useOwnUnits } from '../../units/use-own-units.tsx';
 import type { BayState, DeviceState } from '../../../contract/live.ts';
-import { knownChannels, type KnownChannel } from '../../../core/recording/channels.ts';
+import type { Told } from '../../../core/units/told-units.ts';
+import { keptUnit, knownChannels, type KnownChannel } from '../../../core/recording/channels.ts';
 import { deviceKindWords } from '../../live/device-kind-words.ts';
 import { latestReading, useLive } from '../../state/live.ts';
 import { FindingLine, FindingList } from '../../ui/severity.tsx';
@@ -20,6 +22,7 @@ export function Device({ device, bay }: { device: DeviceState; bay: BayState | u
     if (device.kind === 'engine-logger') return latestReading(`${device.device}:${name}`) ?? latestReading(name);
     return shown ? latestReading(name) : undefined;
   };
+  const own = useOwnUnits();
   const state = !device.connected ? 'not connected' : device.heard ? 'connected' : 'silent';
   return (
     <section className={classes.device} aria-label={device.name}>
@@ -63,7 +66,7 @@ export function Device({ device, bay }: { device: DeviceState; bay: BayState | u
           <li key={name}>
             <span>{knownChannels[name as KnownChannel]?.label ?? `${name} (custom)`}</span>
             <b className="number">
-              {written(read(name))} <small>{unit === '–' ? '' : unit}</small>
+              {writtenAs(read(name), own.told(keptUnit(name, unit)))} <small>{own.unit(keptUnit(name, unit))}</small>
             </b>
           </li>
         ))}
@@ -108,5 +111,7 @@ function Fact({ name, value }: { name: string; value: string }) {
   );
 }
 
-const written = (value: number | undefined) =>
-  value === undefined ? '–' : Number(value.toPrecision(5)).toLocaleString('en-GB');
+/** To five figures: an instrument is looked at more closely than a reading. */
+function writtenAs(kept: number | undefined, { of }: Told): string {
+  return kept === undefined || Number.isNaN(kept) ? '–' : Number(of(kept).toPrecision(5)).toLocaleString('en-GB');
+}

@@ -1,3 +1,5 @@
+import { airTemperature } from '../../units/own-units.ts';
+import { useOwnUnits } from '../../units/use-own-units.tsx';
 import { Button, SegmentedControl } from '@mantine/core';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
@@ -83,10 +85,11 @@ export function DevicesPage() {
 }
 
 function Air({ air, now }: { air: NonNullable<BayState['air']>; now: number }) {
+  const own = useOwnUnits();
   const ageS = Math.max(0, Math.round((now - Date.parse(air.takenAt)) / 1000));
   return (
     <p className={classes.words}>
-      Air at the inlet: {air.temperatureC.toFixed(1)} °C, {Math.round(air.pressureHpa)} hPa,{' '}
+      Air at the inlet: {airTemperature(air.temperatureC, own)}, {own.whole(air.pressureHpa, 'hPa')},{' '}
       {Math.round(air.relativeHumidityPct)} %, read {ageS < 120 ? `${ageS} s` : `${Math.round(ageS / 60)} min`} ago.
     </p>
   );

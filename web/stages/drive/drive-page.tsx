@@ -1,3 +1,4 @@
+import { FuelOfJob, useOwnUnits } from '../../units/use-own-units.tsx';
 import { useEffect, type ReactNode } from 'react';
 import { useParams } from 'react-router';
 import type { Job } from '../../../contract/records.ts';
@@ -41,7 +42,12 @@ export function DrivePage() {
         <Cautions />
       </main>
     );
-  if (job && mounted) return <Driving job={job} setupId={mounted.setupId} />;
+  if (job && mounted)
+    return (
+      <FuelOfJob job={job}>
+        <Driving job={job} setupId={mounted.setupId} />
+      </FuelOfJob>
+    );
   return <Screen word={connected ? momentWord['not mounted'] : lost} what="No car is on the dyno." />;
 }
 
@@ -50,6 +56,7 @@ const lost = 'Stop: no connection';
 /** Whatever the record stage says and lifts at, said and lifted at here. */
 function Driving({ job, setupId }: { job: Job; setupId: number }) {
   useFrame(10);
+  const { write } = useOwnUnits();
   const bay = useLive((state) => state.bay);
   useLimitWatch(job);
   const setup = job.setups.find(({ id }) => id === setupId);
@@ -78,7 +85,7 @@ function Driving({ job, setupId }: { job: Job; setupId: number }) {
     >
       {broken && moment.is !== 'recording' && (
         <p className={classes.broken} data-testid="broken">
-          ◆ {broken.label}: {broken.broken.map(brokenWords).join('; ')}
+          ◆ {broken.label}: {broken.broken.map((limit) => write(brokenWords(limit))).join('; ')}
         </p>
       )}
     </Screen>

@@ -1,11 +1,12 @@
 import { line } from 'd3-shape';
 import { interpolate } from '../../../core/numerics/interpolation.ts';
-import { channelLabel } from '../../../core/recording/channels.ts';
 import type { LoggedChannel } from '../../../core/log/log-view.ts';
 import type { LogSeries } from '../../../core/log/series.ts';
 import type { LaneAxisId } from '../../charts/lane-axis.ts';
 import { signed } from '../../ui/figures.ts';
-import { writtenReading } from '../../log/written-reading.ts';
+import { figureIn } from '../../../core/units/told-units.ts';
+import { toldLabel } from '../../log/told-log.ts';
+import { useUnits } from '../../units/use-own-units.tsx';
 import classes from './channel-table.module.css';
 import { seriesOver } from './lanes/log-scene.ts';
 import type { LogSide } from './view/log-side.ts';
@@ -29,6 +30,7 @@ interface ChannelTableProps {
 
 /** Every other channel in a line: its course, least and greatest, a reading, and how far that is from the other's. */
 export function ChannelTable({ main, against, channels, at, axis, far, ...props }: ChannelTableProps) {
+  const units = useUnits();
   if (channels.length === 0) return null;
   return (
     <section className={classes.table} aria-label="All other channels">
@@ -42,7 +44,7 @@ export function ChannelTable({ main, against, channels, at, axis, far, ...props 
           const other = against?.log.channels.find(({ name }) => name === channel.name);
           const read = at && readingAt(series, at.x);
           const beside = at && against && other && readingAt(seriesOver(other, axis, against.log.startS), at.x);
-          const label = channelLabel(channel.name);
+          const label = toldLabel(channel.name, units);
           return (
             <li key={channel.name} className={classes.row}>
               <button
@@ -55,16 +57,14 @@ export function ChannelTable({ main, against, channels, at, axis, far, ...props 
                 </span>
                 <Spark series={series} colour={main.colour} />
                 <span className={classes.reach}>
-                  {writtenReading(channel.least, channel.unit)} … {writtenReading(channel.most, channel.unit)}
+                  {figureIn(channel.least, channel.unit)} … {figureIn(channel.most, channel.unit)}
                 </span>
                 <b className="number">
-                  {read === undefined ? '' : writtenReading(read, channel.unit)}
-                  <small> {channel.unit === '–' ? '' : channel.unit}</small>
+                  {read === undefined ? '' : figureIn(read, channel.unit)}
+                  <small> {channel.unit}</small>
                 </b>
                 <span className={classes.difference} data-far={far.has(channel.name) || undefined}>
-                  {read === undefined || beside === undefined
-                    ? ''
-                    : signed(writtenReading(read - beside, channel.unit))}
+                  {read === undefined || beside === undefined ? '' : signed(figureIn(read - beside, channel.unit))}
                 </span>
               </button>
               <PinButton

@@ -7,6 +7,7 @@ import { useRunLog } from '../../log/use-run-log.ts';
 import { setupColour } from '../../setups/setup-colour.ts';
 import { SetupsColumn } from '../../setups/setups-column.tsx';
 import classes from './logs-stage.module.css';
+import { FuelOfRun } from '../../units/use-own-units.tsx';
 import { RunLogPanes } from './run-log-panes.tsx';
 import { endedRuns } from './view/beside.ts';
 import { useLogsView } from './view/use-logs-view.ts';
@@ -56,18 +57,19 @@ function Logs({ job }: { job: Job }) {
           </div>
         </main>
       ) : (
-        <RunLogPanes
-          key={run.id}
-          job={job}
-          run={run}
-          colour={setupColour(setup.letter, setup.id === baselineId)}
-          figures={figures}
-          log={log}
-          problem={error?.message}
-          view={shown}
-          change={change}
-          baselineId={baselineId}
-        />
+        <FuelOfRun key={run.id} job={job} run={run}>
+          <RunLogPanes
+            job={job}
+            run={run}
+            colour={setupColour(setup.letter, setup.id === baselineId)}
+            figures={figures}
+            log={log}
+            problem={error?.message}
+            view={shown}
+            change={change}
+            baselineId={baselineId}
+          />
+        </FuelOfRun>
       )}
     </div>
   );

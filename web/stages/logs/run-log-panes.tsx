@@ -3,7 +3,10 @@ import type { Job } from '../../../contract/records.ts';
 import type { JobFigures } from '../../../core/figures/job-figures.ts';
 import type { LogView, ShownEvent } from '../../../core/log/log-view.ts';
 import { laneGroups } from '../../../core/log/lane-groups.ts';
-import { axisText, type LaneAxisId } from '../../charts/lane-axis.ts';
+import type { Told } from '../../../core/units/told-units.ts';
+import { axisText, toldAxis } from '../../charts/lane-axis.ts';
+import { toldLog } from '../../log/told-log.ts';
+import { ratioOfRun, useOwnUnits } from '../../units/use-own-units.tsx';
 import type { AxisRange } from '../../charts/scene.ts';
 import { api } from '../../state/api.ts';
 import { useChange } from '../../state/queries.ts';
@@ -44,7 +47,12 @@ export function RunLogPanes({ job, run, colour, figures, log, problem, view, cha
   const besideLogs = useBesideLogs(job, beside);
   const changeJob = useChange((pinnedChannels: string[]) => api.changeJob(job.id, { pinnedChannels }));
   const { axis } = view;
-  const main = useMemo(() => (log ? { label: run.label, colour, log } : undefined), [run.label, colour, log]);
+  const own = useOwnUnits();
+  const ratio = ratioOfRun(job, run);
+  const main = useMemo(
+    () => (log ? { label: run.label, colour, log: toldLog(log, own, ratio) } : undefined),
+    [run.label, colour, log, own, ratio],
+  );
   const groups = useMemo(() => laneGroups(log?.channels.map(({ name }) => name) ?? []), [log]);
   const openedNames = (view.lanes ?? telling?.first)?.join('.');
   const lanes = useMemo(() => {
@@ -52,10 +60,10 @@ export function RunLogPanes({ job, run, colour, figures, log, problem, view, cha
     return openedNames.split('.').flatMap((id) => {
       const group = groups.find((candidate) => candidate.id === id || candidate.channels.includes(id));
       return group
-        ? [groupLane(group, { main, beside: besideLogs, events: log.events, limits: telling.limits, axis })]
+        ? [groupLane(group, { main, beside: besideLogs, events: log.events, limits: telling.limits, axis, own })]
         : [];
     });
-  }, [main, log, telling, groups, openedNames, besideLogs, axis]);
+  }, [main, log, telling, groups, openedNames, besideLogs, axis, own]);
   const head = (choice?: React.ReactNode) => (
     <LogsHead job={job} run={run} log={log} view={view} change={change} choice={choice} />
   );
@@ -79,7 +87,7 @@ export function RunLogPanes({ job, run, colour, figures, log, problem, view, cha
   const others = telling.groups
     .flatMap(({ channels }) => channels)
     .filter((name) => !inLanes.includes(name))
-    .flatMap((name) => log.channels.find((channel) => channel.name === name) ?? []);
+    .flatMap((name) => main.log.channels.find((channel) => channel.name === name) ?? []);
   const whole = wholeOf(main, axis);
   const rest = peakPlace(figures, run.id, log, axis);
   const at = view.at ?? rest;
@@ -143,7 +151,7 @@ export function RunLogPanes({ job, run, colour, figures, log, problem, view, cha
             main={main}
             against={besideLogs[0]}
             channels={others}
-            at={at === undefined ? undefined : { x: at, words: placeWords(view, rest, axis) }}
+            at={at === undefined ? undefined : { x: at, words: placeWords(view, rest, toldAxis(axis, own)) }}
             axis={axis}
             far={telling.far}
             pinned={job.pinnedChannels}
@@ -162,7 +170,7 @@ function isAt([from, to]: AxisRange, { at, axis }: LogsView): boolean {
   return at === stepped(axis, (from + to) / 2);
 }
 
-function placeWords({ at }: LogsView, rest: number | undefined, named: LaneAxisId): string {
+function placeWords({ at }: LogsView, rest: number | undefined, told: Told): string {
   if (at === undefined) return 'at the power peak';
-  return `at ${axisText(named, at)}${at === rest ? ', the power peak' : ''}`;
+  return `at ${axisText(at, told)}${at === rest ? ', the power peak' : ''}`;
 }

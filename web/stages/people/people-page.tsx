@@ -9,7 +9,7 @@ import {
   type PersonChange,
   type Role,
 } from '../../../contract/people.ts';
-import { beginAnew, useAccount } from '../../account/use-account.ts';
+import { beginAnew, useAccount } from '../../state/account.ts';
 import { api } from '../../state/api.ts';
 import { useChange } from '../../state/queries.ts';
 import jobs from '../jobs/jobs-page.module.css';

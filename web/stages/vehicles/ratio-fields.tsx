@@ -1,3 +1,4 @@
+import { useOwnUnits } from '../../units/use-own-units.tsx';
 import { useState } from 'react';
 import { TextInput } from '@mantine/core';
 import type { VehicleWithAll } from '../../../contract/vehicles.ts';
@@ -24,7 +25,9 @@ export function RatioFields({ vehicle }: { vehicle: VehicleWithAll }) {
   const [speed, setSpeed] = useState('100');
   const circumference = tyreCircumferenceM(vehicle.tyres);
   const { finalDrive } = vehicle;
-  const kmh = numberOf(speed);
+  const told = useOwnUnits().told('km/h');
+  const typed = numberOf(speed);
+  const kmh = typeof typed === 'number' ? told.kept(typed) : typed;
   return (
     <section className={brief.section}>
       <h2 className="heading">Tyres and ratios</h2>
@@ -55,7 +58,7 @@ export function RatioFields({ vehicle }: { vehicle: VehicleWithAll }) {
               inputMode="decimal"
               value={speed}
               onChange={(event) => setSpeed(event.currentTarget.value)}
-              rightSection={<span className="soft">km/h</span>}
+              rightSection={<span className="soft">{told.unit}</span>}
               rightSectionWidth={46}
             />
             <ul className={brief.list}>
@@ -64,7 +67,10 @@ export function RatioFields({ vehicle }: { vehicle: VehicleWithAll }) {
                 return (
                   <li key={gear} className={brief.entry}>
                     <p>
-                      {gear} <small>{perKmh.toFixed(1)} rpm per km/h</small>
+                      {gear}{' '}
+                      <small>
+                        {(perKmh / told.of(1)).toFixed(1)} rpm per {told.unit}
+                      </small>
                     </p>
                     <span className="number">
                       {typeof kmh === 'number' &&

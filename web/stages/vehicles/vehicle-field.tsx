@@ -54,7 +54,7 @@ export function VehicleNumber({
       revision={vehicle.revision}
       place={`vehicle/${vehicle.id}/${field}`}
       save={(value, revision) => api.changeVehicle(vehicle.id, { [field]: value, revision })}
-      after={unit && <span className="soft">{unit}</span>}
+      {...(unit ? { unit } : {})}
     />
   );
 }

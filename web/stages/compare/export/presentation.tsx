@@ -1,3 +1,4 @@
+import { useOwnUnits } from '../../../units/use-own-units.tsx';
 import { useHotkeys } from '@mantine/hooks';
 import type { Job } from '../../../../contract/records.ts';
 import { plainSentence } from '../../../../core/wording/plain-sentence.ts';
@@ -54,6 +55,7 @@ export function Presentation({ job, figures, scene, view, change }: Presentation
     ['Escape', leave],
   ]);
   const { comparison } = figures;
+  const { write } = useOwnUnits();
   const place = isOff
     ? `Not on the way to ${goal?.letter ?? 'the last setup'}`
     : at === 0
@@ -65,7 +67,7 @@ export function Presentation({ job, figures, scene, view, change }: Presentation
     at === 0
       ? `${view.test.letter} is the car as it came: what every step is measured against.`
       : comparison
-        ? plainSentence(view.test.letter, view.against.letter, comparison.power, comparison.withheld, view.powerUnit)
+        ? plainSentence(view.test.letter, view.against.letter, comparison.power, comparison.withheld, view.units.power)
         : `${view.test.letter} cannot be compared: ${figures.noComparison ?? 'its figures are being made'}`;
   const caveats = at === 0 ? [] : (comparison?.caveats ?? []).slice(0, mostCaveats);
   return (
@@ -96,8 +98,8 @@ export function Presentation({ job, figures, scene, view, change }: Presentation
         <div className={classes.caveats}>
           <FindingList>
             {caveats.map(({ severity, text }) => (
-              <FindingLine key={text} severity={severity}>
-                {text}
+              <FindingLine key={write(text)} severity={severity}>
+                {write(text)}
               </FindingLine>
             ))}
           </FindingList>

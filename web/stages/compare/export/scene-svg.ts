@@ -1,9 +1,8 @@
 import { area, line as linePath } from 'd3-shape';
-import { axisStep } from '../../../charts/axis-step.ts';
+import { ticksOf } from '../../../charts/axis-step.ts';
 import type { LaneLine } from '../../../charts/lane.tsx';
 import { namesAtEnds } from '../../../charts/readings.ts';
 import { isEmpty, type AxisRange, type EmptyLane, type Scene, type SceneLane } from '../../../charts/scene.ts';
-import { axisWords } from '../../../charts/lane-axis.ts';
 
 /** What stands around the lanes of a picture. */
 export interface PictureWords {
@@ -28,8 +27,8 @@ export function sceneSvg(scene: Scene, { title, sentence, made }: PictureWords, 
   const bottom = head + scene.lanes.length * laneHeight;
   const height = bottom + foot;
   const x = (at: number) => left + ((at - scene.range[0]) / (scene.range[1] - scene.range[0])) * plotWidth;
-  const ticks = ticksOf(scene.range).map((at) =>
-    text(x(at), bottom + 18, 13, at.toLocaleString('en-GB'), `text-anchor="middle" fill="${colour('var(--soft)')}"`),
+  const ticks = ticksOf(scene.range, scene.told).map(({ place, figure }) =>
+    text(x(place), bottom + 18, 13, figure, `text-anchor="middle" fill="${colour('var(--soft)')}"`),
   );
   return [
     `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 ${width} ${height}" font-family="Archivo Variable, Archivo, Helvetica, Arial, sans-serif" fill="${colour('var(--ink)')}">`,
@@ -41,18 +40,12 @@ export function sceneSvg(scene: Scene, { title, sentence, made }: PictureWords, 
     ...inLines(sentence, 110).map((words, index) => text(left, 68 + 22 * index, 17, words, 'font-weight="600"')),
     ...scene.lanes.map((lane, index) => drawnLane(lane, index, x, scene.range, colour)),
     ...ticks,
-    text(width - right + 26, bottom + 18, 13, `${axisWords[scene.axis].unit}`, `fill="${colour('var(--soft)')}"`),
+    text(width - right + 26, bottom + 18, 13, scene.told.unit, `fill="${colour('var(--soft)')}"`),
     ...inLines(made, 150).map((words, index) =>
       text(left, bottom + 46 + 17 * index, 13, words, `fill="${colour('var(--soft)')}"`),
     ),
     '</svg>',
   ].join('');
-}
-
-function ticksOf([from, to]: AxisRange): number[] {
-  const step = axisStep([from, to]);
-  const first = Math.ceil(from / step);
-  return Array.from({ length: Math.floor(to / step) - first + 1 }, (_, index) => (first + index) * step);
 }
 
 function drawnLane(

@@ -107,18 +107,18 @@ function copy(text: string, done: string): void {
 }
 
 function columnsOf({ comparison }: JobFigures, view: CompareView, shown: readonly Shown[]): CurveColumn[] {
-  const kw = (values: Float64Array) => values.map((value) => convert(value, 'kW', view.powerUnit));
-  const nm = (values: Float64Array) => values.map((value) => convert(value, 'N·m', view.torqueUnit));
+  const kw = (values: Float64Array) => values.map((value) => convert(value, 'kW', view.units.power));
+  const nm = (values: Float64Array) => values.map((value) => convert(value, 'N·m', view.units.torque));
   const curves = shown.flatMap(({ name, figures }): CurveColumn[] => [
     {
       name: `power ${name}`,
-      unit: view.powerUnit,
+      unit: view.units.power,
       engineSpeedRpm: figures.power.engineSpeedRpm,
       values: kw(figures.power.values),
     },
     {
       name: `torque ${name}`,
-      unit: view.torqueUnit,
+      unit: view.units.torque,
       engineSpeedRpm: figures.torque.engineSpeedRpm,
       values: nm(figures.torque.values),
     },
@@ -128,10 +128,10 @@ function columnsOf({ comparison }: JobFigures, view: CompareView, shown: readonl
   const pair = `${view.test.letter} less ${view.against.letter}`;
   return [
     ...curves,
-    { name: `gain ${pair}`, unit: view.powerUnit, engineSpeedRpm, values: kw(gain) },
+    { name: `gain ${pair}`, unit: view.units.power, engineSpeedRpm, values: kw(gain) },
     {
       name: `gain ${pair}, 95 % half width at all speeds`,
-      unit: view.powerUnit,
+      unit: view.units.power,
       engineSpeedRpm,
       values: kw(gainHalfWidth),
     },

@@ -21,12 +21,12 @@ export function Alone({ figures, view }: { figures: JobFigures; view: CompareVie
         Most power{' '}
         <b>
           {peakBound(power)}
-          {formatPower(power.value, view.powerUnit)} {view.powerUnit}
+          {formatPower(power.value, view.units.power)} {view.units.power}
         </b>{' '}
         at {formatRpm(power.rpm)} rpm{power.atEdge ? ', where the run ends' : ''}; most torque{' '}
         <b>
           {peakBound(torque)}
-          {formatTorque(torque.value, view.torqueUnit)} {view.torqueUnit}
+          {formatTorque(torque.value, view.units.torque)} {view.units.torque}
         </b>{' '}
         at {formatRpm(torque.rpm)} rpm.
         {testFigures.runs === 1 && ' One run shows no spread: make two more to know how far it can be trusted.'}

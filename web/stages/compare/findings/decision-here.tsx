@@ -1,3 +1,4 @@
+import { useUnits } from '../../../units/use-own-units.tsx';
 import type { Job } from '../../../../contract/records.ts';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';
 import { decidedOn } from '../../../setups/decided-on.ts';
@@ -16,6 +17,7 @@ export function DecisionHere({
   view: CompareView;
   onAdded: (letter: string) => void;
 }) {
+  const units = useUnits();
   const setup = view.test;
   const parent = job.setups.find((candidate) => candidate.id === setup.parentId);
   if (!parent) return null;
@@ -24,7 +26,7 @@ export function DecisionHere({
       <Decision
         key={setup.id}
         setup={setup}
-        decidedOn={decidedOn(job, figures, setup)}
+        decidedOn={decidedOn(job, figures, setup, units)}
         heading={`Decide on ${setup.letter}`}
       />
       <GoBack

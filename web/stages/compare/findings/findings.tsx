@@ -1,3 +1,4 @@
+import { useOwnUnits } from '../../../units/use-own-units.tsx';
 import type { Job } from '../../../../contract/records.ts';
 import { FindingLine, FindingList, SeverityMark } from '../../../ui/severity.tsx';
 import classes from './findings.module.css';
@@ -28,6 +29,7 @@ interface FindingsProps {
 /** What the comparison says: the sentence, how it was made, the table, and what stands against it. */
 export function Findings({ job, figures, view, change }: FindingsProps) {
   const { comparison } = figures;
+  const { write } = useOwnUnits();
   const others = comparison?.unlike ?? [];
   const frozen = frozenDiffers(job, view);
   return (
@@ -36,12 +38,14 @@ export function Findings({ job, figures, view, change }: FindingsProps) {
         <p
           className={classes.sentence}
           data-testid="sentence"
-          data-long={(comparison?.sentence.map(({ text }) => text).join('').length ?? 0) > longSentence || undefined}
+          data-long={
+            (comparison?.sentence.map(({ text }) => write(text)).join('').length ?? 0) > longSentence || undefined
+          }
         >
           {comparison
             ? comparison.sentence.map((phrase, index) => (
                 <span key={index} className={phrase.tone}>
-                  {unbroken(phrase.text)}
+                  {unbroken(write(phrase.text))}
                 </span>
               ))
             : (figures.noComparison ?? 'Making the figures…')}
@@ -56,9 +60,9 @@ export function Findings({ job, figures, view, change }: FindingsProps) {
             <FindingList>
               {others.map((finding) => (
                 <FindingLine key={finding.id} severity={finding.severity}>
-                  {finding.message}{' '}
+                  {write(finding.message)}{' '}
                   <span className={classes.matters}>
-                    {capital(finding.matters)}. {finding.remedy}
+                    {capital(write(finding.matters))}. {finding.remedy}
                   </span>
                   <Remedy id={finding.id} figures={figures} view={view} change={change} />
                 </FindingLine>
@@ -73,7 +77,7 @@ export function Findings({ job, figures, view, change }: FindingsProps) {
           </section>
         )}
         <Marks figures={figures} view={view} />
-        {comparison && <OtherChanges comparison={comparison} view={view} change={change} />}
+        {comparison && <OtherChanges job={job} comparison={comparison} view={view} change={change} />}
         <Headroom job={job} figures={figures} view={view} />
       </div>
       {comparison && (
@@ -107,6 +111,7 @@ function marksOf({ comparison, runs }: JobFigures, view: CompareView) {
 
 /** The gravest of what was found and how many more there are, wherever the pane is scrolled to. */
 function MarksInSight({ figures, view }: { figures: JobFigures; view: CompareView }) {
+  const { write } = useOwnUnits();
   const grave = marksOf(figures, view).filter(({ severity }) => severity !== 'note');
   const [worst, ...others] = grave;
   if (!worst) return null;
@@ -118,7 +123,7 @@ function MarksInSight({ figures, view }: { figures: JobFigures; view: CompareVie
     >
       <SeverityMark severity={worst.severity} />
       <span>
-        {worst.labels.join(', ')}: {worst.message}
+        {worst.labels.join(', ')}: {write(worst.message)}
       </span>
       {others.length > 0 && <b>+{others.length}</b>}
     </button>
@@ -128,6 +133,7 @@ function MarksInSight({ figures, view }: { figures: JobFigures; view: CompareVie
 /** What was found on the runs compared, in motion, air and log, and runs that no curve can be made of. */
 function Marks({ figures, view }: { figures: JobFigures; view: CompareView }) {
   const { comparison } = figures;
+  const { write } = useOwnUnits();
   const marks = marksOf(figures, view);
   const deviating = comparison?.deviating ?? [];
   const unusable = new Map<string, string[]>();
@@ -138,13 +144,13 @@ function Marks({ figures, view }: { figures: JobFigures; view: CompareView }) {
       <h2 className="heading">Limits and findings</h2>
       <FindingList>
         {marks.map(({ message, severity, labels }) => (
-          <FindingLine key={message} severity={severity}>
-            {labels.join(', ')}: {message}
+          <FindingLine key={write(message)} severity={severity}>
+            {labels.join(', ')}: {write(message)}
           </FindingLine>
         ))}
         {deviating.map((repeat) => (
           <FindingLine key={repeat.id} severity="mind">
-            {deviatingWords(repeat)}
+            {write(deviatingWords(repeat))}
           </FindingLine>
         ))}
         {[...unusable].map(([why, labels]) => (

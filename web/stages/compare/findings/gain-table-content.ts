@@ -36,10 +36,7 @@ export interface GainTableLine {
 /** @param estimate what figures for the crank rest on */
 export function gainTableContent(
   rows: readonly GainRow[],
-  view: Pick<
-    CompareView,
-    'test' | 'against' | 'runs' | 'againstRuns' | 'percent' | 'powerUnit' | 'torqueUnit' | 'bands'
-  >,
+  view: Pick<CompareView, 'test' | 'against' | 'runs' | 'againstRuns' | 'percent' | 'units' | 'bands'>,
   estimate: string | undefined,
 ): GainTableContent {
   const scale = estimate ? ` ≈ at the crank (${estimate})` : '';
@@ -59,8 +56,8 @@ export function gainTableContent(
   return {
     heads: [against, test, view.percent ? 'gain, %' : 'gain'],
     sections: [
-      section(`power, ${view.powerUnit}${scale}`, 'power', (value) => formatPower(value, view.powerUnit)),
-      section(`torque, ${view.torqueUnit}${scale}`, 'torque', (value) => formatTorque(value, view.torqueUnit)),
+      section(`power, ${view.units.power}${scale}`, 'power', (value) => formatPower(value, view.units.power)),
+      section(`torque, ${view.units.torque}${scale}`, 'torque', (value) => formatTorque(value, view.units.torque)),
       section('time to sweep, s, as driven', 'time', formatSeconds),
       section('engine speed, rpm', 'engine speed', formatRpm, false),
     ].filter((section) => section.rows.length > 0),

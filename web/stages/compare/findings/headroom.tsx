@@ -3,7 +3,8 @@ import { headroomTable } from '../../../../core/limits/headroom-table.ts';
 import { knownLimits, limitChannel, limitQuantities, type Limit } from '../../../../core/limits/limit.ts';
 import { SeverityMark } from '../../../ui/severity.tsx';
 import type { LogView } from '../../../../core/log/log-view.ts';
-import { formatLimit } from '../../../ui/figures.ts';
+import { ownUnits } from '../../../units/own-units.ts';
+import { ratioOfRun, useUnits } from '../../../units/use-own-units.tsx';
 import { useRunLog } from '../../../log/use-run-log.ts';
 import classes from './headroom.module.css';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';
@@ -11,6 +12,7 @@ import type { CompareView } from '../view/view-address.ts';
 
 /** The latest run of the compared setup against each limit, and where the next step of the same size would land. */
 export function Headroom({ job, figures, view }: { job: Job; figures: JobFigures; view: CompareView }) {
+  const units = useUnits();
   const limits = knownLimits(job.limits);
   // Without a limit no log is wanted.
   const latestOf = (setupId: number) => (limits.length > 0 ? latestRun(job, setupId) : undefined);
@@ -20,6 +22,7 @@ export function Headroom({ job, figures, view }: { job: Job; figures: JobFigures
   const { data: log } = useRunLog(job, latest);
   const { data: logBefore } = useRunLog(job, before);
   if (!latest || !log) return null;
+  const own = ownUnits(units, ratioOfRun(job, latest));
   const reach = (logged: LogView | undefined, runId: number | undefined) => (limit: Limit) => {
     const curve = figures.runs.find((run) => run.id === runId)?.curve;
     // A limit at the wheels is held against the reading there, whatever the lanes show.
@@ -54,18 +57,18 @@ export function Headroom({ job, figures, view }: { job: Job; figures: JobFigures
           {rows.map(({ limit, label, unit, reading, left, next, nextLeft }) => (
             <tr key={limit.quantity}>
               <th scope="row">
-                {label}, {formatLimit(limit.value, unit)} {unit}
+                {label}, {own.whole(limit.value, unit)}
               </th>
               <td>
                 {limit.scale === 'crank' && '≈ '}
-                {formatLimit(reading, unit)}
+                {own.figure(reading, unit)}
               </td>
               <td>
-                {left < 0 && <SeverityMark severity="stop" />} {formatLimit(left, unit)}
+                {left < 0 && <SeverityMark severity="stop" />} {own.difference(left, unit)}
               </td>
               <td>
                 {nextLeft !== undefined && nextLeft < 0 && left >= 0 && <SeverityMark severity="mind" />}{' '}
-                {next === undefined ? '–' : `≈ ${formatLimit(next, unit)}`}
+                {next === undefined ? '–' : `≈ ${own.figure(next, unit)}`}
               </td>
             </tr>
           ))}

@@ -1,3 +1,4 @@
+import { keptUnits } from '../../../../core/units/told-units.ts';
 import { expect, test } from '@jest/globals';
 import type { ChannelChange } from '../../../../core/comparison/channel-changes.ts';
 import { meanDifference } from '../../../../core/statistics/mean-difference.ts';
@@ -30,4 +31,21 @@ test('without a repeated setup there is a difference and no interval', () => {
 
 test('what nobody named keeps its name and needs no unit', () => {
   expect(otherChangeLines([change([1, 2], [1, 2], { channel: 'sidePod', unit: '' })])[0]!.label).toBe('sidePod');
+});
+
+test('in the person’s units a difference of temperatures has no zero of its own', () => {
+  const oil = change([90, 90.2], [100, 100.2], { channel: 'oilTemperature', unit: '°C' });
+  expect(otherChangeLines([oil], { ...keptUnits, temperature: '°F' })[0]).toMatchObject({
+    label: 'Oil, °F',
+    test: '194.2',
+    against: '212.2',
+    difference: '−18.0',
+  });
+});
+
+test('a mixture is told by the ratio of the fuel, and stays λ where there is no one fuel', () => {
+  const lambda = change([0.85, 0.852], [0.88, 0.881], { channel: 'lambda', unit: '–' });
+  const afr = { ...keptUnits, mixture: 'AFR' } as const;
+  expect(otherChangeLines([lambda], afr, 14.7)[0]).toMatchObject({ label: 'Air–fuel ratio', difference: '−0.43' });
+  expect(otherChangeLines([lambda], afr)[0]).toMatchObject({ label: 'λ', difference: '−0.030' });
 });

@@ -1,6 +1,8 @@
 import type { ChannelChange } from '../../../../core/comparison/channel-changes.ts';
 import type { MeanDifference } from '../../../../core/statistics/mean-difference.ts';
 import { formatRpm, halfWidthText, signed, trueMinus } from '../../../ui/figures.ts';
+import { asAirFuelRatio, keptUnit } from '../../../../core/recording/channels.ts';
+import { differenceUnit, keptUnits, toldIn, type Units } from '../../../../core/units/told-units.ts';
 import { laneName } from '../view/lane-list.ts';
 
 /** A channel's difference as it is read. */
@@ -17,13 +19,35 @@ export interface OtherChangeLine {
   greatest: string;
 }
 
-export function otherChangeLines(changes: readonly ChannelChange[]): OtherChangeLine[] {
-  return changes.map(({ channel, unit, mean, greatest }) => {
+/** @param ratio stoichiometric, of the fuel that a mixture is told by */
+export function otherChangeLines(
+  changes: readonly ChannelChange[],
+  units: Units = keptUnits,
+  ratio?: number,
+): OtherChangeLine[] {
+  return changes.map(({ channel, unit: recorded, ...found }) => {
+    const kept = keptUnit(channel, recorded);
+    const { unit, of } = toldIn(kept, units, ratio);
+    const apart = toldIn(differenceUnit(kept), units, ratio).of;
+    const told = (figures: MeanDifference): MeanDifference => ({
+      ...figures,
+      test: of(figures.test),
+      baseline: of(figures.baseline),
+      difference: apart(figures.difference),
+      halfWidth: apart(figures.halfWidth),
+    });
+    const mean = told(found.mean);
+    const greatest = { ...found.greatest, difference: told(found.greatest.difference) };
     const written = writer(mean);
     const { rpm, difference } = greatest;
     return {
       channel,
-      label: unit === '' || unit === '–' ? laneName(channel) : `${laneName(channel)}, ${unit}`,
+      label:
+        unit === ''
+          ? laneName(channel)
+          : unit === 'AFR'
+            ? asAirFuelRatio(laneName(channel))
+            : `${laneName(channel)}, ${unit}`,
       against: written(mean.baseline),
       test: written(mean.test),
       difference: signed(written(mean.difference)),

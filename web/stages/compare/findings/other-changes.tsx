@@ -1,4 +1,7 @@
+import { extent } from 'd3-array';
 import { useState } from 'react';
+import type { Job } from '../../../../contract/records.ts';
+import { ratioOfRun } from '../../../units/use-own-units.tsx';
 import type { ComparisonFigures } from '../../../../core/figures/comparison-figures.ts';
 import { formatRpm } from '../../../ui/figures.ts';
 import button from '../../../ui/text-button.module.css';
@@ -9,21 +12,32 @@ import table from './gain-table.module.css';
 import { otherChangeLines } from './other-changes-content.ts';
 import classes from './other-changes.module.css';
 
+/** Fuels whose ratios differ by less than this share are told by one. */
+const alikeShare = 0.01;
+
+/** The stoichiometric ratio of what all runs compared burnt; undefined where they burnt different fuels: then a mixture stays λ. */
+function commonRatio(job: Job, { compared }: ComparisonFigures): number | undefined {
+  const runs = job.runs.filter(({ id }) => Object.values(compared).flat().includes(id));
+  const [least, most] = extent(runs.map((run) => ratioOfRun(job, run)));
+  return least !== undefined && most !== undefined && most - least < alikeShare * most ? least : undefined;
+}
+
 /** Rows that stand there before more are asked for. */
 const shownFirst = 6;
 
 interface OtherChangesProps {
+  job: Job;
   comparison: ComparisonFigures;
   view: CompareView;
   change: ChangeView;
 }
 
 /** How the logged channels differ between the sides at the same engine speeds, the largest in its own spread first. */
-export function OtherChanges({ comparison, view, change }: OtherChangesProps) {
+export function OtherChanges({ job, comparison, view, change }: OtherChangesProps) {
   const [all, setAll] = useState(false);
   const [first] = comparison.channels;
   if (!first) return null;
-  const lines = otherChangeLines(comparison.channels);
+  const lines = otherChangeLines(comparison.channels, view.units, commonRatio(job, comparison));
   const rest = lines.length - shownFirst;
   const lanes: readonly string[] = view.lanes;
   const toggled = (channel: string) =>

@@ -16,7 +16,7 @@ interface WhatCanBeSeenProps {
 /** Which interval holds and what it rests on, what the runs can show, the gain with drift taken out, and what to run next. */
 export function WhatCanBeSeen({ job, figures, comparison, view }: WhatCanBeSeenProps) {
   const { detectable, power, judgement } = comparison;
-  const kw = (value: number) => `${formatPower(value, view.powerUnit)} ${view.powerUnit}`;
+  const kw = (value: number) => `${formatPower(value, view.units.power)} ${view.units.power}`;
   const { difference, drift } = power.ranges[0];
   const { reachesRpm, staysToRpm, baselineRpm } = power.earliness;
   const letterOf = (id: number) => job.setups.find((setup) => setup.id === id)?.letter ?? '?';
@@ -43,8 +43,8 @@ export function WhatCanBeSeen({ job, figures, comparison, view }: WhatCanBeSeenP
         <p className={classes.seen}>
           With drift from run to run taken out:{' '}
           <b className={classes.whole}>
-            {signed(formatPower(drift.adjusted, view.powerUnit))} ±{' '}
-            {halfWidthText(formatPower(drift.adjustedHalfWidth, view.powerUnit))} {view.powerUnit}
+            {signed(formatPower(drift.adjusted, view.units.power))} ±{' '}
+            {halfWidthText(formatPower(drift.adjustedHalfWidth, view.units.power))} {view.units.power}
           </b>
           .
         </p>

@@ -1,7 +1,8 @@
 import type { Job } from '../../../../contract/records.ts';
 import { standards } from '../../../../core/air/correction.ts';
 import { powerUnits, torqueUnits } from '../../../../core/units/units.ts';
-import { remember } from '../../../state/preferences.ts';
+import type { Units } from '../../../../core/units/told-units.ts';
+import { chooseUnits } from '../../../units/use-own-units.tsx';
 import { formatPower, formatRpm, formatSpan } from '../../../ui/figures.ts';
 import { listed } from '../../../../core/units/listed.ts';
 import { AgainstChoice } from './against-choice.tsx';
@@ -27,6 +28,11 @@ interface HowMadeProps {
 
 /** How the figures were made, each part of it a control. */
 export function HowMade({ job, figures, view, change }: HowMadeProps) {
+  // In the address too, so that a link shows the same figures.
+  const choose = ({ mixture, ...units }: Partial<Units>) => {
+    chooseUnits({ ...units, ...(mixture && { mixture }) });
+    change({ ...units, ...(mixture && { mixture: mixture === 'AFR' ? 'afr' : 'lambda' }) });
+  };
   const auto = view.smoothing === 'auto';
   const airless =
     figures.runs.length > 0 && figures.runs.every(({ curve }) => curve.checks.some(({ id }) => id === 'air-missing'));
@@ -67,30 +73,22 @@ export function HowMade({ job, figures, view, change }: HowMadeProps) {
           {figures.noEstimate && `: no estimate for the crank. ${figures.noEstimate}`}
         </span>
         <span>
-          <Control text={view.powerUnit} label="Unit of power">
-            <Choice
-              options={powerUnits}
-              value={view.powerUnit}
-              onChange={(power) => remember({ powerUnit: power }, () => change({ power }))}
-            />
+          <Control text={view.units.power} label="Unit of power">
+            <Choice options={powerUnits} value={view.units.power} onChange={(power) => choose({ power })} />
           </Control>{' '}
           and{' '}
-          <Control text={view.torqueUnit} label="Unit of torque">
-            <Choice
-              options={torqueUnits}
-              value={view.torqueUnit}
-              onChange={(torque) => remember({ torqueUnit: torque }, () => change({ torque }))}
-            />
+          <Control text={view.units.torque} label="Unit of torque">
+            <Choice options={torqueUnits} value={view.units.torque} onChange={(torque) => choose({ torque })} />
           </Control>
         </span>
         {view.lanes.some((lane) => lane.startsWith('lambda')) && (
           <span>
             mixture as{' '}
-            <Control text={view.afr ? 'air–fuel ratio' : 'λ'} label="Mixture as">
+            <Control text={view.units.mixture === 'AFR' ? 'air–fuel ratio' : 'λ'} label="Mixture as">
               <Choice
                 options={['λ', 'air–fuel ratio']}
-                value={view.afr ? 'air–fuel ratio' : 'λ'}
-                onChange={(chosen) => change({ mixture: chosen === 'λ' ? undefined : 'afr' })}
+                value={view.units.mixture === 'AFR' ? 'air–fuel ratio' : 'λ'}
+                onChange={(chosen) => choose({ mixture: chosen === 'λ' ? 'λ' : 'AFR' })}
               />
             </Control>
           </span>
@@ -117,8 +115,8 @@ function takenOff({ runs }: JobFigures, view: CompareView): string | undefined {
     .map((run) => run.curve.takenOffPeakKw);
   if (takenOffKw.length === 0) return undefined;
   const mean = meanOf(takenOffKw);
-  const text = formatPower(Math.abs(mean), view.powerUnit);
-  return `At the peak of ${view.test.letter} a third of the span would read ${text} ${view.powerUnit} ${mean < 0 ? 'less' : 'more'}.`;
+  const text = formatPower(Math.abs(mean), view.units.power);
+  return `At the peak of ${view.test.letter} a third of the span would read ${text} ${view.units.power} ${mean < 0 ? 'less' : 'more'}.`;
 }
 
 function bandText({ comparison }: JobFigures, { bands }: CompareView): string {

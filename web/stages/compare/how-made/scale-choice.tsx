@@ -1,3 +1,5 @@
+import { keptFigure, typedFigure } from '../../../units/typed-figure.ts';
+import { useOwnUnits } from '../../../units/use-own-units.tsx';
 import { NumberInput, Radio, Stack, Text } from '@mantine/core';
 import type { Job } from '../../../../contract/records.ts';
 import { writeCrankLoss } from '../../../../core/dyno/crank.ts';
@@ -9,6 +11,7 @@ const usualPercent = 15;
 
 /** Whether figures are those measured at the wheels, or an estimate for the crank and what it rests on. */
 export function ScaleChoice({ job, view, change }: { job: Job; view: CompareView; change: ChangeView }) {
+  const power = useOwnUnits().told('kW');
   const coasts = job.runs.filter((run) => run.kind === 'coast-down' && run.state !== 'recording' && run.label);
   const assumed = view.crank !== undefined && /^\d/.test(view.crank);
   const [percent, fixedKw] = assumed ? view.crank.split('+').map(Number) : [];
@@ -55,11 +58,13 @@ export function ScaleChoice({ job, view, change }: { job: Job; view: CompareView
           />
           <NumberInput
             label="and beside it, whatever the power"
-            value={fixedKw ?? 0}
-            onChange={(value) => typeof value === 'number' && set(percent ?? usualPercent, value)}
+            value={Number(typedFigure(fixedKw ?? 0, power, 'kW'))}
+            onChange={(value) =>
+              typeof value === 'number' && set(percent ?? usualPercent, keptFigure(value, power, 'kW'))
+            }
             min={0}
-            max={100}
-            suffix=" kW"
+            max={Math.round(power.of(100))}
+            suffix={` ${power.unit}`}
           />
         </>
       )}

@@ -1,6 +1,5 @@
 import { useMemo } from 'react';
 import type { Job } from '../../../../contract/records.ts';
-import { axisText, axisWords } from '../../../charts/lane-axis.ts';
 import { LaneStack } from '../../../charts/lane-stack.tsx';
 import { PlainAxis } from '../../../charts/plain-axis.tsx';
 import { readingsText } from '../../../charts/readings.ts';
@@ -60,12 +59,7 @@ export function CompareLanes({ scene: content, job, view, change, presenting = f
               onBand={(dragged) => change({ band: bandWords(dragged ? [dragged] : [], job) })}
             />
           ) : (
-            <PlainAxis
-              range={range}
-              unit={axisWords[view.axis].unit}
-              at={crosshair === undefined ? undefined : { place: crosshair, text: axisText(view.axis, crosshair) }}
-              bands={onAxis}
-            />
+            <PlainAxis range={range} told={scene.told} at={crosshair} bands={onAxis} />
           )
         }
       />

@@ -1,5 +1,7 @@
 import type { Stoichiometric } from '../../../../core/fuel/blend.ts';
 import type { LogMean } from '../../../../core/log/mean-log.ts';
+import { asAirFuelRatio, keptUnit } from '../../../../core/recording/channels.ts';
+import { figureIn, toldIn } from '../../../../core/units/told-units.ts';
 import { readingRange } from '../../../charts/nice-range.ts';
 import { axisWords, type Placing } from '../../../charts/lane-axis.ts';
 import { laneName } from '../view/lane-list.ts';
@@ -17,24 +19,19 @@ export interface LoggedSide {
   log: LogMean | undefined;
 }
 
-/** Readings of λ may be told as air–fuel ratios. */
-const isLambda = (channel: string) => channel.startsWith('lambda');
-
 /** A logged channel: the latest run of the compared setup over that of the other. */
 export function channelLane(channel: string, sides: readonly LoggedSide[], view: CompareView): LaneContent | EmptyLane {
-  const asRatio = view.afr && isLambda(channel);
   const drawn = sides.flatMap(({ log, ...side }) => {
     const found = log?.channels.find(({ name }) => name === channel);
     if (!found || found.speed.x.length < 2) return [];
-    const scale = asRatio ? side.stoichiometric.ratio : 1;
-    return [
-      { ...side, unit: found.unit, rpm: found.speed.x, values: found.speed.values.map((value) => value * scale) },
-    ];
+    const told = toldIn(keptUnit(channel, found.unit), view.units, side.stoichiometric.ratio);
+    return [{ ...side, unit: told.unit, rpm: found.speed.x, values: found.speed.values.map(told.of) }];
   });
   const [first] = drawn;
   if (!first)
     return { id: channel, why: `${laneName(channel)} was not logged in these runs, or its logger could not be lined up.` }; // prettier-ignore
-  const unit = asRatio ? ratioUnit(drawn) : first.unit === '–' ? '' : first.unit;
+  const asRatio = first.unit === 'AFR';
+  const unit = asRatio ? ratioUnit(drawn) : first.unit;
   const range = readingRange(
     drawn.map(({ values }) => values),
     first.unit,
@@ -56,12 +53,12 @@ export function channelLane(channel: string, sides: readonly LoggedSide[], view:
       place,
       rpm,
       values,
-      write: written,
+      write: (value) => figureIn(value, first.unit),
     })),
     marks: [],
     decoration: {},
     valuesWithin: () => range,
-    name: asRatio ? laneName(channel).replace('λ', 'Air–fuel ratio') : laneName(channel),
+    name: asRatio ? asAirFuelRatio(laneName(channel)) : laneName(channel),
     readingUnit: unit,
     unit: () => `${unit && `${unit}, `}${drawn.map(({ label }) => label).join(', ')}`,
     text: `${laneName(channel)} of ${drawn.map(({ label }) => label).join(' and ')} over ${axisWords[view.axis].name}${unit && `, in ${unit}`}.`,
@@ -72,9 +69,4 @@ export function channelLane(channel: string, sides: readonly LoggedSide[], view:
 function ratioUnit(drawn: readonly Pick<LoggedSide, 'stoichiometric'>[]): string {
   const each = [...new Set(drawn.map(({ stoichiometric: { ratio, fuel } }) => `${ratio.toFixed(1)} (${fuel})`))];
   return `by mass, λ × ${each.join(' and ')}`;
-}
-
-function written(value: number): string {
-  const digits = Math.abs(value) < 3 ? 2 : Math.abs(value) < 100 ? 1 : 0;
-  return value.toFixed(digits).replace('-', '−');
 }

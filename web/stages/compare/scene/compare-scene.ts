@@ -1,3 +1,4 @@
+import { toldAxis } from '../../../charts/lane-axis.ts';
 import { peakOf } from '../../../../core/curve/peak.ts';
 import { figureLanes, groupingOf } from '../view/lane-list.ts';
 import { channelLane, type LoggedSide } from './channel-lane.ts';
@@ -23,6 +24,7 @@ export function compareScene(source: LaneSource, sides: readonly LoggedSide[]): 
   const wholeRpm = speedRange(shown.map(({ figures }) => figures.power.engineSpeedRpm));
   return {
     axis: view.axis,
+    told: toldAxis(view.axis, view.units),
     lanes: lanes.map((lane) => laneNamed(lane, source, sides)),
     place: top.place,
     bands: view.bands.map(({ fromRpm, toRpm }) => ({ from: top.place.x(fromRpm), to: top.place.x(toRpm) })),

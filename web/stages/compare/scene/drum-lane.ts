@@ -14,7 +14,7 @@ const dashes: readonly number[][] = [[], [8, 4], [2, 3], [10, 3, 2, 3]];
 /** Power of each wheel, axle or side by itself: means of the compared setup, and of the other one where there are few. */
 export function drumLane(id: string, grouping: DrumGrouping, source: LaneSource): LaneContent | EmptyLane {
   const { shown, view, figures } = source;
-  const scale = (kw: number) => convert(kw, 'kW', view.powerUnit);
+  const scale = (kw: number) => convert(kw, 'kW', view.units.power);
   const everyRun = singleRuns({ ...source, view: { ...view, singles: 'all' } });
   let of = '';
   const drawn = shown.flatMap(({ setup, name, colour, isTest, place }) => {
@@ -54,8 +54,8 @@ export function drumLane(id: string, grouping: DrumGrouping, source: LaneSource)
     decoration: {},
     valuesWithin: (range) => niceRange(...extentOf(lines, range), 4),
     name: laneName(id),
-    readingUnit: `${view.powerUnit}${scaleNote(figures)}`,
-    unit: () => `${view.powerUnit}${scaleNote(figures)}, means${of}`,
+    readingUnit: `${view.units.power}${scaleNote(figures)}`,
+    unit: () => `${view.units.power}${scaleNote(figures)}, means${of}`,
     text: `${laneName(id)} over ${axisWords[view.axis].name}: ${drawn.map(({ id: line }) => line).join(', ')}.`,
   };
 }

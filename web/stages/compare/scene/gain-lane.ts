@@ -17,7 +17,7 @@ export function gainLane({ figures, view, shown }: LaneSource): LaneContent | Em
   if (!comparison) return { id: 'gain', why: noComparison ? 'No gain to draw.' : '' };
   const { power, withheld, sentence } = comparison;
   const top = shown[shown.length - 1]!;
-  const scale = (kw: number) => convert(kw, 'kW', view.powerUnit);
+  const scale = (kw: number) => convert(kw, 'kW', view.units.power);
   const judged = !Number.isNaN(power.gainHalfWidth[0]);
   const bound = (sign: 1 | -1) => power.gain.map((kw, index) => scale(kw + sign * power.gainHalfWidth[index]!));
   // A gain is one at the same engine speed; it stands where the test reached that speed.
@@ -69,9 +69,9 @@ export function gainLane({ figures, view, shown }: LaneSource): LaneContent | Em
       );
     },
     name: 'Gain',
-    readingUnit: `${view.powerUnit}${scaleNote(figures)}`,
+    readingUnit: `${view.units.power}${scaleNote(figures)}`,
     unit: () =>
-      `${view.powerUnit}, ${top.name} less ${other}${judged ? '; grey: 95 % uncertainty, all speeds at once' : '; no interval'}`,
+      `${view.units.power}, ${top.name} less ${other}${judged ? '; grey: 95 % uncertainty, all speeds at once' : '; no interval'}`,
     text: `Gain of ${view.test.letter} over ${view.against.letter} from ${formatRpm(power.fromRpm)} to ${formatRpm(power.toRpm)} rpm. ${sentence.map((phrase) => phrase.text).join('')}`,
   };
 }

@@ -131,13 +131,13 @@ function meanReadings(
 /** Power of the setups shown: means heavy, the test's runs thin, the baseline's repeatability grey. */
 export function powerLane(source: LaneSource): LaneContent {
   const { view, figures, shown } = source;
-  const scale = (kw: number) => convert(kw, 'kW', view.powerUnit);
+  const scale = (kw: number) => convert(kw, 'kW', view.units.power);
   const further = furtherOf(source);
   const lines = [...linesOf(source, 'power', scale), ...(further ? [furtherLine(further, source, scale)] : [])];
   const drawnThrough = lines.filter((line) => !line.points);
   const top = shown[shown.length - 1]!;
   const peak = peakOf(top.figures.power.engineSpeedRpm, top.figures.power.values);
-  const peakText = `${peakBound(peak)}${formatPower(peak.value, view.powerUnit)}`;
+  const peakText = `${peakBound(peak)}${formatPower(peak.value, view.units.power)}`;
   const marks = marksOf(source, scale);
   const norm = figures.norm && scale(figures.norm.kw);
   return {
@@ -162,9 +162,9 @@ export function powerLane(source: LaneSource): LaneContent {
     },
     name: 'Power',
     unit: (values) =>
-      `${view.powerUnit}${scaleNote(figures)} · ${top.name} peaks ${peakText} at ${formatRpm(peak.rpm)}${axisNote(values)}${furtherNote(further, source)}${figures.norm ? ` · ${figures.norm.name} ${formatPower(figures.norm.kw, view.powerUnit)}, dashed` : ''}`,
-    readingUnit: `${view.powerUnit}${scaleNote(figures)}`,
-    text: `Power of ${shown.map(({ name }) => name).join(', ')} over ${axisWords[view.axis].name}; ${top.name} has most, ${peakText} ${view.powerUnit}, at ${formatRpm(peak.rpm)} rpm.`,
+      `${view.units.power}${scaleNote(figures)} · ${top.name} peaks ${peakText} at ${formatRpm(peak.rpm)}${axisNote(values)}${furtherNote(further, source)}${figures.norm ? ` · ${figures.norm.name} ${formatPower(figures.norm.kw, view.units.power)}, dashed` : ''}`,
+    readingUnit: `${view.units.power}${scaleNote(figures)}`,
+    text: `Power of ${shown.map(({ name }) => name).join(', ')} over ${axisWords[view.axis].name}; ${top.name} has most, ${peakText} ${view.units.power}, at ${formatRpm(peak.rpm)} rpm.`,
   };
 }
 
@@ -215,7 +215,7 @@ function axisNote({ least }: ValueRange): string {
 /** Engine-referred torque of the setups shown. */
 export function torqueLane(source: LaneSource): LaneContent {
   const { view, figures, shown } = source;
-  const scale = (newtonMetres: number) => convert(newtonMetres, 'N·m', view.torqueUnit);
+  const scale = (newtonMetres: number) => convert(newtonMetres, 'N·m', view.units.torque);
   const lines = linesOf(source, 'torque', scale);
   const top = shown[shown.length - 1]!;
   const peak = peakOf(top.figures.torque.engineSpeedRpm, top.figures.torque.values);
@@ -227,8 +227,8 @@ export function torqueLane(source: LaneSource): LaneContent {
     decoration: {},
     valuesWithin: (range) => niceRange(...extentOf(lines, range), 4),
     name: 'Torque',
-    readingUnit: `${view.torqueUnit}${scaleNote(figures)}`,
-    unit: (values) => `${view.torqueUnit}, engine-referred${scaleNote(figures)}${axisNote(values)}`,
-    text: `Torque of ${shown.map(({ name }) => name).join(', ')} over ${axisWords[view.axis].name}; ${top.name} has most, ${peakBound(peak)}${formatTenths(scale(peak.value))} ${view.torqueUnit}, at ${formatRpm(peak.rpm)} rpm.`,
+    readingUnit: `${view.units.torque}${scaleNote(figures)}`,
+    unit: (values) => `${view.units.torque}, engine-referred${scaleNote(figures)}${axisNote(values)}`,
+    text: `Torque of ${shown.map(({ name }) => name).join(', ')} over ${axisWords[view.axis].name}; ${top.name} has most, ${peakBound(peak)}${formatTenths(scale(peak.value))} ${view.units.torque}, at ${formatRpm(peak.rpm)} rpm.`,
   };
 }

@@ -1,3 +1,4 @@
+import { useOwnUnits } from '../../../units/use-own-units.tsx';
 import { Button, NumberInput } from '@mantine/core';
 import { useState } from 'react';
 import type { Job } from '../../../../contract/records.ts';
@@ -19,6 +20,7 @@ interface ArrivedLevelProps {
 /** Asks what a thing stood at as the car arrived, where that is what nobody wrote down. */
 export function ArrivedLevel({ job, item, label, unit, unknown }: ArrivedLevelProps) {
   const arrived = job.setups.find(({ parentId }) => parentId === null);
+  const told = useOwnUnits().told(unit);
   const [value, setValue] = useState<number | string>('');
   const keep = useChange((to: number) => {
     return api.changeSetup(arrived?.id ?? 0, { items: [...(arrived?.items ?? []), { ...item, by: undefined, to }] });
@@ -29,11 +31,11 @@ export function ArrivedLevel({ job, item, label, unit, unknown }: ArrivedLevelPr
       className={classes.arrived}
       onSubmit={(event) => {
         event.preventDefault();
-        if (value !== '') keep.mutate(Number(value));
+        if (value !== '') keep.mutate(told.kept(Number(value)));
       }}
     >
       <NumberInput
-        label={`The ${label} as it arrived${unit && `, ${unit}`}`}
+        label={`The ${label} as it arrived${told.unit && `, ${told.unit}`}`}
         value={value}
         onChange={setValue}
         decimalSeparator="."

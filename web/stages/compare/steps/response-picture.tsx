@@ -2,6 +2,7 @@ import { SegmentedControl } from '@mantine/core';
 import type { Job } from '../../../../contract/records.ts';
 import { brokenWords } from '../../../../core/limits/broken-words.ts';
 import { levelWords } from '../../../../core/response/level-words.ts';
+import { useOwnUnits } from '../../../units/use-own-units.tsx';
 import { valueAt } from '../../../../core/response/parabola.ts';
 import type { Response } from '../../../../core/response/response.ts';
 import { convert } from '../../../../core/units/units.ts';
@@ -24,6 +25,7 @@ interface ResponsePictureProps {
 
 /** Runs against one numeric item: the curve, its best with an interval, and the gentlest setting that keeps almost all of it. */
 export function ResponsePicture({ job, figures, view, change }: ResponsePictureProps) {
+  const { write } = useOwnUnits();
   const { response, varied = [] } = figures;
   if (!response)
     return (
@@ -64,7 +66,7 @@ export function ResponsePicture({ job, figures, view, change }: ResponsePictureP
       ) : (
         <>
           <p className={classes.advice} data-testid="response-advice">
-            {found.advice}
+            {write(found.advice)}
           </p>
           <Curve found={found} estimate={figures.estimate} unit={unit} label={label} view={view} />
           <Bins found={found} unit={unit} view={view} />
@@ -91,8 +93,9 @@ interface CurveProps {
 }
 
 function Curve({ found, unit, label, estimate, view }: CurveProps) {
+  const own = useOwnUnits();
   const { whole, levels } = found;
-  const kw = (value: number) => convert(value, 'kW', view.powerUnit);
+  const kw = (value: number) => convert(value, 'kW', view.units.power);
   const [least, most] = [levels[0]!.x, levels[levels.length - 1]!.x];
   const margin = 0.06 * (most - least);
   const x = (at: number) => left + ((at - least + margin) / (most - least + 2 * margin)) * (width - left - 16);
@@ -117,7 +120,7 @@ function Curve({ found, unit, label, estimate, view }: CurveProps) {
       className={classes.curve}
       viewBox={`0 0 ${width} ${height}`}
       role="img"
-      aria-label={`Mean power over ${label}. ${found.advice}`}
+      aria-label={`Mean power over ${label}. ${own.write(found.advice)}`}
     >
       {optimum && (
         <rect
@@ -158,12 +161,13 @@ function Curve({ found, unit, label, estimate, view }: CurveProps) {
       {levels.map((level) => (
         <text key={level.x} className={classes.tick} x={x(level.x)} y={height - bottom + 18} textAnchor="middle">
           {level.broken.length > 0 && '◆ '}
-          {levelWords(level.x, unit)} ({level.letters})
+          {own.write(levelWords(level.x, unit))} ({level.letters})
         </text>
       ))}
       <text className={classes.axis} x={left} y={height - 8}>
         {label}
-        {unit && `, ${unit}`} · {view.powerUnit}, mean {formatRpm(whole.fromRpm)} to {formatRpm(whole.toRpm)} rpm
+        {unit && `, ${own.unit(unit)}`} · {view.units.power}, mean {formatRpm(whole.fromRpm)} to{' '}
+        {formatRpm(whole.toRpm)} rpm
         {scaleNote({ estimate })}
       </text>
       <line
@@ -179,11 +183,11 @@ function Curve({ found, unit, label, estimate, view }: CurveProps) {
         textAnchor={x(gentlest.x) > 0.7 * width ? 'end' : 'start'}
         y={height - bottom - 8}
       >
-        99.5 % of the best from {levelWords(Number(gentlest.x.toFixed(2)), unit)}
+        99.5 % of the best from {own.write(levelWords(gentlest.x, unit))}
       </text>
       {optimum && (
         <text className={classes.mark} x={x(optimum.x)} y={Math.max(12, y(optimum.value) - 12)} textAnchor="middle">
-          best ≈ {levelWords(Number(optimum.x.toFixed(2)), unit)}
+          best ≈ {own.write(levelWords(optimum.x, unit))}
         </text>
       )}
     </svg>
@@ -192,6 +196,8 @@ function Curve({ found, unit, label, estimate, view }: CurveProps) {
 
 /** The best level over engine speed. */
 function Bins({ found, unit, view }: { found: Response; unit: string; view: CompareView }) {
+  const { write } = useOwnUnits();
+  const level = (x: number) => write(levelWords(x, unit));
   return (
     <table className={classes.table}>
       <caption>By engine speed</caption>
@@ -201,7 +207,7 @@ function Bins({ found, unit, view }: { found: Response; unit: string; view: Comp
           <th>best at</th>
           <th>95 % of it</th>
           <th>99.5 % of the best from</th>
-          <th>there, {view.powerUnit}</th>
+          <th>there, {view.units.power}</th>
         </tr>
       </thead>
       <tbody>
@@ -210,14 +216,14 @@ function Bins({ found, unit, view }: { found: Response; unit: string; view: Comp
             <td>
               {formatRpm(fromRpm)}–{formatRpm(toRpm)}
             </td>
-            <td>{optimum ? levelWords(optimum.x, unit) : `still rising at ${levelWords(best.x, unit)}`}</td>
+            <td>{optimum ? level(optimum.x) : `still rising at ${level(best.x)}`}</td>
             <td>
               {optimum
-                ? `${levelWords(optimum.fromX, unit)} to ${levelWords(optimum.toX, unit)}${optimum.openAbove ? ' or beyond' : ''}`
+                ? `${level(optimum.fromX)} to ${level(optimum.toX)}${optimum.openAbove ? ' or beyond' : ''}`
                 : '–'}
             </td>
-            <td>{levelWords(gentlest.x, unit)}</td>
-            <td>{formatPower(gentlest.value, view.powerUnit)}</td>
+            <td>{level(gentlest.x)}</td>
+            <td>{formatPower(gentlest.value, view.units.power)}</td>
           </tr>
         ))}
       </tbody>
@@ -226,6 +232,7 @@ function Bins({ found, unit, view }: { found: Response; unit: string; view: Comp
 }
 
 function Levels({ found, unit, view }: { found: { levels: Response['levels'] }; unit: string; view: CompareView }) {
+  const { write } = useOwnUnits();
   const before = (index: number) => found.levels[index - 1];
   return (
     <table className={classes.table}>
@@ -235,7 +242,7 @@ function Levels({ found, unit, view }: { found: { levels: Response['levels'] }; 
           <th>level</th>
           <th>setups</th>
           <th>runs</th>
-          <th>mean, {view.powerUnit}</th>
+          <th>mean, {view.units.power}</th>
           <th>against the level above in this table</th>
           <th>limits</th>
         </tr>
@@ -245,12 +252,12 @@ function Levels({ found, unit, view }: { found: { levels: Response['levels'] }; 
           const earlier = before(index);
           return (
             <tr key={level.x}>
-              <td>{levelWords(level.x, unit)}</td>
+              <td>{write(levelWords(level.x, unit))}</td>
               <td>{level.letters}</td>
               <td>{level.runs}</td>
-              <td>{formatPower(level.mean, view.powerUnit)}</td>
-              <td>{earlier ? signed(formatPower(level.mean - earlier.mean, view.powerUnit)) : ''}</td>
-              <td>{level.broken.map(brokenWords).join('; ')}</td>
+              <td>{formatPower(level.mean, view.units.power)}</td>
+              <td>{earlier ? signed(formatPower(level.mean - earlier.mean, view.units.power)) : ''}</td>
+              <td>{level.broken.map((broken) => write(brokenWords(broken))).join('; ')}</td>
             </tr>
           );
         })}

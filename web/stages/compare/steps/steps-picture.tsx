@@ -28,7 +28,7 @@ export function StepsPicture({ job, figures, view, onChoose }: StepsPictureProps
       </div>
     );
   const { steps, whole, fromRpm, toRpm } = attribution;
-  const unit = view.powerUnit;
+  const unit = view.units.power;
   const kw = (value: number) => signed(formatPower(value, unit));
   const first = steps[0]!.meanKw;
   // Each bar begins where the one before ended.

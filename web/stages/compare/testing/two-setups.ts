@@ -1,3 +1,4 @@
+import { keptUnits } from '../../../../core/units/told-units.ts';
 import type { Job, Run, Setup } from '../../../../contract/records.ts';
 import type { FiguresView } from '../../../../core/figures/figures-request.ts';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';
@@ -57,7 +58,7 @@ function madeReadings(): Map<number, Reading> {
 
 /** What Compare shows at an address: its view and the figures for it. */
 export function comparedAt(address: string): { job: Job; view: CompareView; figures: JobFigures } {
-  const preferences = { standard: 'sae-j1349', powerUnit: 'kW', torqueUnit: 'N·m' } as const;
+  const preferences = { standard: 'sae-j1349', units: keptUnits } as const;
   const view = viewIn(new URLSearchParams(address), comparedJob, preferences);
   const asked: FiguresView = {
     standard: view.standard,
@@ -69,7 +70,7 @@ export function comparedAt(address: string): { job: Job; view: CompareView; figu
     againstId: view.against.id,
     bands: view.bands.map(({ fromRpm, toRpm }) => [fromRpm, toRpm] as const),
     atRpm: view.atRpm,
-    powerUnit: view.powerUnit,
+    powerUnit: view.units.power,
   };
   const record = { vehicle: comparedJob.vehicle, ignition: 'spark' as const, setups, runs, baseline: null };
   return { job: comparedJob, view, figures: makeJobFigures({ job: record, view: asked }, madeReadings()) };

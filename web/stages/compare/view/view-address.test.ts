@@ -1,3 +1,4 @@
+import { keptUnits } from '../../../../core/units/told-units.ts';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { Job, Run, Setup } from '../../../../contract/records.ts';
@@ -25,15 +26,15 @@ const job: Pick<Job, 'setups' | 'runs' | 'baseline' | 'earlierBaselines' | 'band
   baseline: list(2, 2, [3]),
   earlierBaselines: [list(1, 1, [1, 2])],
 };
-const preferences = { standard: 'sae-j1349', powerUnit: 'kW', torqueUnit: 'N·m' } as const;
+const preferences = { standard: 'sae-j1349', units: keptUnits } as const;
 const view = (address: string) => viewIn(new URLSearchParams(address), job, preferences);
 const problems = (address: string) => addressProblems(new URLSearchParams(address), job);
 
 describe('an address', () => {
   test('that says nothing shows the newest setup against its parent, on the frozen baseline', () => {
-    const { baseline, test: tested, against, frozen, smoothing, share, powerUnit } = view('');
+    const { baseline, test: tested, against, frozen, smoothing, share, units } = view('');
     expect([baseline.letter, tested.letter, against.letter]).toEqual(['B', 'C', 'B']);
-    expect({ version: frozen!.version, smoothing, share, powerUnit }).toEqual({ version: 2, smoothing: 'auto', share: 1, powerUnit: 'kW' }); // prettier-ignore
+    expect({ version: frozen!.version, smoothing, share, units }).toEqual({ version: 2, smoothing: 'auto', share: 1, units: keptUnits }); // prettier-ignore
     expect(problems('')).toEqual([]);
   });
 

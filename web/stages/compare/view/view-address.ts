@@ -5,7 +5,8 @@ import { baselineSetup } from '../../../../core/job/baseline.ts';
 import { ranSetups } from '../../../../core/job/counted.ts';
 import { usualAgainst, usualTest } from '../../../../core/job/sides.ts';
 import { readSpan } from '../../../../core/smoothing/span.ts';
-import { powerUnits, torqueUnits, type PowerUnit, type TorqueUnit } from '../../../../core/units/units.ts';
+import type { Units } from '../../../../core/units/told-units.ts';
+import { powerUnits, torqueUnits } from '../../../../core/units/units.ts';
 import { laneAxes } from '../../../charts/lane-axis.ts';
 import { figureLanes } from './lane-list.ts';
 
@@ -73,8 +74,8 @@ export const fields = {
   crank: z.string().regex(/^(\d+(\.\d+)?(\+\d+(\.\d+)?)?|[A-Z]{1,3}\d+)$/),
   /** `percent`: gains as a share of the other side. */
   gain: z.literal('percent'),
-  /** λ as air–fuel ratio. */
-  mixture: z.literal('afr'),
+  /** λ as air–fuel ratio, or as it is; as the person has it where left out. */
+  mixture: z.enum(['afr', 'lambda']),
   /** What the lanes stand over; engine speed where left out. */
   axis: z.enum(laneAxes),
   /** Setups shown beside those compared, and those not shown: letters. */
@@ -98,8 +99,7 @@ export interface Elsewhere {
 /** What a browser prefers where the address says nothing. */
 export interface ViewPreferences {
   standard: (typeof standardIds)[number];
-  powerUnit: PowerUnit;
-  torqueUnit: TorqueUnit;
+  units: Units;
 }
 
 export type AddressedJob = Pick<Job, 'setups' | 'runs' | 'baseline' | 'earlierBaselines' | 'bands'>;
@@ -165,14 +165,23 @@ export function viewIn(address: URLSearchParams, job: AddressedJob, preferences:
     zoom: read('zoom'),
     crank: read('crank'),
     percent: read('gain') === 'percent',
-    afr: read('mixture') === 'afr',
     axis: read('axis') ?? 'engine-speed',
     also: read('also') ?? [],
     hide: read('hide') ?? [],
     singles: read('singles') ?? 'test',
-    powerUnit: read('power') ?? preferences.powerUnit,
-    torqueUnit: read('torque') ?? preferences.torqueUnit,
+    units: unitsIn(address, preferences.units),
   } as const;
+}
+
+/** The person's units, but for those that a link names. */
+function unitsIn(address: URLSearchParams, own: Units): Units {
+  const mixture = fieldIn(address, 'mixture');
+  return {
+    ...own,
+    power: fieldIn(address, 'power') ?? own.power,
+    torque: fieldIn(address, 'torque') ?? own.torque,
+    ...(mixture && { mixture: mixture === 'afr' ? 'AFR' : 'λ' }),
+  };
 }
 
 /** A setting as the address gives it; undefined where it gives none, or none that is understood. */

@@ -2,14 +2,16 @@ import { useCallback, useEffect, useRef } from 'react';
 import { useSearchParams } from 'react-router';
 import type { Job } from '../../../../contract/records.ts';
 import { usePreferences } from '../../../state/preferences.ts';
+import { useUnits } from '../../../units/use-own-units.tsx';
 import { addressProblems } from './address-problems.ts';
 import { addressWith, fieldIn, viewIn, type Changes } from './view-address.ts';
 
 /** What the address asks for, a way to ask for something else, and what it names that is not there. */
 export function useCompareView(job: Job) {
   const [address, setAddress] = useSearchParams();
-  const preferences = usePreferences();
-  const view = viewIn(address, job, preferences);
+  const standard = usePreferences((state) => state.standard);
+  const units = useUnits();
+  const view = viewIn(address, job, { standard, units });
   const write = useRef(setAddress);
   useEffect(() => {
     write.current = setAddress;

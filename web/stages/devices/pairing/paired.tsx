@@ -1,7 +1,7 @@
 import { Button, Group } from '@mantine/core';
 import dayjs from 'dayjs';
 import { useState } from 'react';
-import { useAccount } from '../../../account/use-account.ts';
+import { useAccount } from '../../../state/account.ts';
 import { api } from '../../../state/api.ts';
 import { useLive } from '../../../state/live.ts';
 import { useChange } from '../../../state/queries.ts';

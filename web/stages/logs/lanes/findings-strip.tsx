@@ -1,3 +1,4 @@
+import { useOwnUnits } from '../../../units/use-own-units.tsx';
 import { useElementSize } from '@mantine/hooks';
 import type { ShownEvent } from '../../../../core/log/log-view.ts';
 import { eventName } from '../../../../core/wording/event-names.ts';
@@ -23,6 +24,7 @@ interface FindingsStripProps {
 /** What was found, each where it happened over the whole axis. */
 export function FindingsStrip({ label, events, axis, startS, whole, range, chosen, onChoose }: FindingsStripProps) {
   const { ref, width } = useElementSize();
+  const { write } = useOwnUnits();
   const share = (x: number) => Math.min(1, Math.max(0, (x - whole[0]) / (whole[1] - whole[0])));
   const placed = inRows(
     events.map((event) => {
@@ -50,8 +52,8 @@ export function FindingsStrip({ label, events, axis, startS, whole, range, chose
               data-severity={event.severity}
               data-chosen={event === chosen || undefined}
               style={{ top: row * 26, left: startPx, width: widthPx }}
-              aria-label={event.message}
-              title={event.message}
+              aria-label={write(event.message)}
+              title={write(event.message)}
               onClick={() => onChoose(event)}
             >
               <span className={classes.bar} style={{ left: barPx, width: barWidthPx }} />

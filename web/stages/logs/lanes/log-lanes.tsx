@@ -1,5 +1,6 @@
 import { useMemo } from 'react';
-import { axisText, axisWords } from '../../../charts/lane-axis.ts';
+import { useUnits } from '../../../units/use-own-units.tsx';
+import { axisText, axisWords, toldAxis } from '../../../charts/lane-axis.ts';
 import { LaneStack } from '../../../charts/lane-stack.tsx';
 import { PlainAxis } from '../../../charts/plain-axis.tsx';
 import { readingsText } from '../../../charts/readings.ts';
@@ -27,7 +28,9 @@ export const stepped = (axis: LogsView['axis'], x: number): number => Math.round
 export function LogLanes({ lanes, whole, view, rest, change }: LogLanesProps) {
   const { axis } = view;
   const range = useMemo(() => within(view.zoom, whole), [view.zoom, whole]);
-  const scene = useMemo(() => framed({ axis, lanes, bands: [] }, range), [axis, lanes, range]);
+  const units = useUnits();
+  const told = useMemo(() => toldAxis(axis, units), [axis, units]);
+  const scene = useMemo(() => framed({ axis, told, lanes, bands: [] }, range), [axis, told, lanes, range]);
   const step = steps[axis];
   const snapped = (x: number) => Math.min(whole[1], Math.max(whole[0], stepped(axis, x)));
   return (
@@ -41,16 +44,12 @@ export function LogLanes({ lanes, whole, view, rest, change }: LogLanesProps) {
       onAt={(at) => change({ at })}
       onStep={(count, from) => change((now) => ({ at: snapped((now.at ?? from) + count * step) }))}
       onZoom={(zoom) => change({ zoom })}
-      copied={(x) => ({ words: axisText(axis, x), text: readingsText(scene, x, x, `${axisWords[axis].name} [${axisWords[axis].unit}]`) })} // prettier-ignore
+      copied={(x) => ({ words: axisText(x, told), text: readingsText(scene, told.of(x), x, `${axisWords[axis].name} [${told.unit}]`) })} // prettier-ignore
       axis={(crosshair) =>
         axis === 'engine-speed' ? (
           <SpeedAxis range={range} atRpm={crosshair} bands={[]} />
         ) : (
-          <PlainAxis
-            range={range}
-            unit={axisWords[axis].unit}
-            at={crosshair === undefined ? undefined : { place: crosshair, text: axisText(axis, crosshair) }}
-          />
+          <PlainAxis range={range} told={told} at={crosshair} />
         )
       }
     />

@@ -10,7 +10,9 @@ import type { LaneLine } from '../../../charts/lane.tsx';
 import { closeRange } from '../../../charts/nice-range.ts';
 import type { AxisRange, LaneContent } from '../../../charts/scene.ts';
 import type { LogSide } from '../view/log-side.ts';
-import { writtenReading } from '../../../log/written-reading.ts';
+import { figureIn } from '../../../../core/units/told-units.ts';
+import { toldLabel } from '../../../log/told-log.ts';
+import type { OwnUnits } from '../../../units/own-units.ts';
 
 /** A limit is drawn while it lies within so many times the range of what was read. */
 const limitWithin = 1.5;
@@ -48,11 +50,13 @@ interface SceneSource {
   events: readonly ShownEvent[];
   limits: readonly Limit[];
   axis: LaneAxisId;
+  /** The person's units, of what the run burnt. */
+  own: OwnUnits;
 }
 
 /** A group of channels as a lane: what is read first drawn out of all sides, what belongs to it dashed and of the run alone. */
 export function groupLane(group: LaneGroup, source: SceneSource): LaneContent {
-  const { main, beside, axis } = source;
+  const { main, beside, axis, own } = source;
   const [first, ...partners] = group.channels as [string, ...string[]];
   const drawn = [
     ...beside.flatMap((side) => lineOf(side, first, { label: side.label, width: 1.2, opacity: 0.75 })),
@@ -61,7 +65,9 @@ export function groupLane(group: LaneGroup, source: SceneSource): LaneContent {
   ];
   const unit = main.log.channels.find(({ name }) => name === first)?.unit ?? '';
   const values = drawn.map((line) => line.values as Float64Array);
-  const bounds = source.limits.filter(({ quantity }) => limitChannel(quantity) === first);
+  const bounds = source.limits
+    .filter(({ quantity }) => limitChannel(quantity) === first)
+    .map(({ quantity, value }) => ({ value: own.told(limitQuantities[quantity].unit).of(value), words: limitWords({ quantity, value }, own) })); // prettier-ignore
   const range = closeRange(values, unit);
   const span = range.most - range.least;
   const shownBounds = bounds.filter(({ value }) => value > range.least - limitWithin * span && value < range.most + limitWithin * span); // prettier-ignore
@@ -69,9 +75,9 @@ export function groupLane(group: LaneGroup, source: SceneSource): LaneContent {
   const marks = marksOf(first, source);
   return {
     id: group.id,
-    name: channelLabel(first),
-    unit: () => [unit === '–' ? '' : unit, ...partners.filter((name) => main.log.channels.some((channel) => channel.name === name)).map((name) => `${channelLabel(name)} dashed`), ...bounds.map((bound) => limitWords(bound))].filter(Boolean).join(' · '), // prettier-ignore
-    readingUnit: unit === '–' ? '' : unit,
+    name: toldLabel(first, own),
+    unit: () => [unit, ...partners.filter((name) => main.log.channels.some((channel) => channel.name === name)).map((name) => `${toldLabel(name, own)} dashed`), ...bounds.map(({ words }) => words)].filter(Boolean).join(' · '), // prettier-ignore
+    readingUnit: unit,
     lines: drawn,
     readings: drawn.map(({ id, label, endName, colour, x, values: read }) => ({
       id,
@@ -81,7 +87,7 @@ export function groupLane(group: LaneGroup, source: SceneSource): LaneContent {
       place: unplaced,
       rpm: x as Float64Array,
       values: read as Float64Array,
-      write: (value) => writtenReading(value, unit),
+      write: (value) => figureIn(value, unit),
     })),
     marks,
     decoration: {
@@ -90,7 +96,7 @@ export function groupLane(group: LaneGroup, source: SceneSource): LaneContent {
       markColours: { mind: 'var(--ink)', stop: 'var(--stop)', ground: 'var(--ground)' },
     },
     valuesWithin: () => whole,
-    text: `${channelLabel(first)} of ${[main, ...beside].map(({ label }) => label).join(' and ')}${unit === '–' || unit === '' ? '' : `, in ${unit}`}.`,
+    text: `${channelLabel(first)} of ${[main, ...beside].map(({ label }) => label).join(' and ')}${unit === '' ? '' : `, in ${unit}`}.`,
   };
 
   function lineOf(
@@ -115,9 +121,9 @@ export function groupLane(group: LaneGroup, source: SceneSource): LaneContent {
   }
 }
 
-function limitWords({ quantity, value }: Limit): string {
+function limitWords({ quantity, value }: Pick<Limit, 'quantity' | 'value'>, own: OwnUnits): string {
   const { side, unit } = limitQuantities[quantity];
-  return `limit ${side === 'most' ? '≤' : '≥'} ${writtenReading(value, unit === '' ? '–' : unit)}`;
+  return `limit ${side === 'most' ? '≤' : '≥'} ${own.figure(value, unit)}`;
 }
 
 /** What a partner is called beside the channel that it belongs to. */
@@ -128,7 +134,7 @@ function shortName(name: string, first: string): string {
 }
 
 /** Where something was found in the channel: on its line, in the middle of where it happened. */
-function marksOf(first: string, { main, events, axis }: SceneSource): LaneContent['marks'] {
+function marksOf(first: string, { main, events, axis, own }: SceneSource): LaneContent['marks'] {
   const channel = main.log.channels.find(({ name }) => name === first);
   const series = channel && seriesOver(channel, axis, main.log.startS);
   if (!series || series.x.length < 2) return [];
@@ -137,6 +143,6 @@ function marksOf(first: string, { main, events, axis }: SceneSource): LaneConten
     .map(({ severity, message, ...event }) => {
       const [from, to] = placeOf({ severity, message, ...event }, axis, main.log.startS);
       const x = (from + to) / 2;
-      return { x, value: interpolate(series.x, series.values, x), severity, why: message };
+      return { x, value: interpolate(series.x, series.values, x), severity, why: own.write(message) };
     });
 }

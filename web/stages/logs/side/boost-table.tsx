@@ -1,5 +1,7 @@
+import { useOwnUnits } from '../../../units/use-own-units.tsx';
 import type { BoostFigures, WithInterval } from '../../../../core/log/boost-figures.ts';
-import { formatRpm, formatTenths, formatWhole, plusMinus } from '../../../ui/figures.ts';
+import { figureIn } from '../../../../core/units/told-units.ts';
+import { formatRpm, formatWhole, plusMinus } from '../../../ui/figures.ts';
 import type { LogSide } from '../view/log-side.ts';
 import classes from './log-side-pane.module.css';
 
@@ -12,6 +14,9 @@ interface BoostTableProps {
 
 /** How boost comes, stays and goes: this run beside the other. */
 export function BoostTable({ run, boost, beside }: BoostTableProps) {
+  const own = useOwnUnits();
+  // A plateau is steadier than one reading: a digit more than a reading has.
+  const pressure = (kPa: number) => figureIn(own.told('kPa').of(kPa), own.unit('kPa'), 1);
   const other = beside?.log.boost;
   const rows: [name: string, unit: string, (figures: BoostFigures) => WithInterval | undefined, typeof formatRpm][] = [
     [
@@ -20,10 +25,10 @@ export function BoostTable({ run, boost, beside }: BoostTableProps) {
       ({ ninetyPercentRpm }) => ninetyPercentRpm,
       (rpm) => formatRpm(Math.round(rpm / 10) * 10),
     ],
-    ['plateau', 'kPa', ({ plateauKpa }) => plateauKpa, formatTenths],
-    ['peak', 'kPa', ({ peakKpa }) => peakKpa, formatTenths],
-    [`above ${boost.against}`, 'kPa', ({ overshootKpa }) => overshootKpa, formatTenths],
-    [`end below ${boost.against}`, 'kPa', ({ taperKpa }) => taperKpa, formatTenths],
+    ['plateau', 'kPa', ({ plateauKpa }) => plateauKpa, pressure],
+    ['peak', 'kPa', ({ peakKpa }) => peakKpa, pressure],
+    [`above ${boost.against}`, 'kPa', ({ overshootKpa }) => overshootKpa, pressure],
+    [`end below ${boost.against}`, 'kPa', ({ taperKpa }) => taperKpa, pressure],
   ];
   return (
     <table className={classes.table} aria-label="Boost">
@@ -36,14 +41,14 @@ export function BoostTable({ run, boost, beside }: BoostTableProps) {
       </thead>
       <tbody>
         {rows.map(([name, unit, of, write]) => {
-          const [own, others] = [of(boost), other && of(other)];
-          if (!own && !others) return null;
+          const [figure, others] = [of(boost), other && of(other)];
+          if (!figure && !others) return null;
           return (
             <tr key={name}>
               <th scope="row">
-                {name}, {unit}
+                {name}, {own.unit(unit)}
               </th>
-              <td>{written(own, write, unit)}</td>
+              <td>{written(figure, write, unit)}</td>
               {other && <td className={classes.quiet}>{written(others, write, unit)}</td>}
             </tr>
           );

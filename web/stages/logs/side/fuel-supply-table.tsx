@@ -1,3 +1,4 @@
+import { useOwnUnits } from '../../../units/use-own-units.tsx';
 import { Link } from 'react-router';
 import type { Job, Run } from '../../../../contract/records.ts';
 import { engineOfRun } from '../../../../core/figures/engine-of-run.ts';
@@ -5,7 +6,8 @@ import type { RunFigures } from '../../../../core/figures/figured-run.ts';
 import type { LogView } from '../../../../core/log/log-view.ts';
 import { fuelSupply, type FuelShare, type FuelSupply } from '../../../../core/log/fuel-supply.ts';
 import { recordOf } from '../../../workers/figures.ts';
-import { formatRpm, formatTenths, formatWhole } from '../../../ui/figures.ts';
+import { figureIn } from '../../../../core/units/told-units.ts';
+import { formatRpm, formatWhole } from '../../../ui/figures.ts';
 import classes from './log-side-pane.module.css';
 
 interface FuelSupplyTableProps {
@@ -20,6 +22,7 @@ const usualStepKpa = 10;
 
 /** Fuel that the pull needed against what injectors and pump give, and what the next step of boost would need. */
 export function FuelSupplyTable({ job, run, log, curve }: FuelSupplyTableProps) {
+  const own = useOwnUnits();
   const stepKpa = log.boost && nextStepKpa(job, run);
   const found = log.unjudged
     ? undefined
@@ -34,13 +37,14 @@ export function FuelSupplyTable({ job, run, log, curve }: FuelSupplyTableProps) 
   if (!found) return null;
   const { neededLh, atRpm, injectors, pump, next, railKpa, expectedKpa } = found;
   const ends = next && firstToEnd(next);
+  const flow = (litresPerHour: number) => figureIn(own.told('L/h').of(litresPerHour), own.unit('L/h'), 1);
   const sag = log.events.find(({ id }) => id === 'fuel-pressure-sag');
   return (
     <table className={classes.table} aria-label="Fuel supply">
       <thead>
         <tr>
           <th scope="col">Fuel needed at {formatRpm(atRpm)} rpm</th>
-          <th scope="col">L/h</th>
+          <th scope="col">{own.unit('L/h')}</th>
           <th scope="col">share</th>
         </tr>
       </thead>
@@ -48,18 +52,18 @@ export function FuelSupplyTable({ job, run, log, curve }: FuelSupplyTableProps) 
         {!injectors && !pump && (
           <tr>
             <th scope="row">estimate</th>
-            <td>{formatTenths(neededLh)}</td>
+            <td>{flow(neededLh)}</td>
             <td />
           </tr>
         )}
-        {injectors && <Row name="injectors" needed={neededLh} of={injectors} sure={found.measured} />}
-        {pump && <Row name="pump" needed={neededLh} of={pump} sure={found.measured} />}
+        {injectors && <Row name="injectors" needed={neededLh} of={injectors} sure={found.measured} flow={flow} />}
+        {pump && <Row name="pump" needed={neededLh} of={pump} sure={found.measured} flow={flow} />}
         {next && (
           <tr>
             <th scope="row">
-              {formatWhole(next.stepKpa)} kPa more boost{ends && `: ${ends.name}`}
+              {own.whole(next.stepKpa, 'kPa')} more boost{ends && `: ${ends.name}`}
             </th>
-            <td>{formatTenths(next.neededLh)}</td>
+            <td>{flow(next.neededLh)}</td>
             <td className={found.measured && ends && ends.share > 1 ? classes.over : undefined}>
               {ends && percent(ends.share)}
             </td>
@@ -67,25 +71,25 @@ export function FuelSupplyTable({ job, run, log, curve }: FuelSupplyTableProps) 
         )}
         {railKpa !== undefined && (
           <tr>
-            <th scope="row">fuel pressure, kPa</th>
+            <th scope="row">fuel pressure, {own.unit('kPa')}</th>
             <td colSpan={2}>
-              {formatWhole(railKpa)}
-              {expectedKpa !== undefined && ` of ${formatWhole(expectedKpa)} expected`}
+              {own.figure(railKpa, 'kPa')}
+              {expectedKpa !== undefined && ` of ${own.figure(expectedKpa, 'kPa')} expected`}
             </td>
           </tr>
         )}
         {sag && (
           <tr>
-            <th scope="row">sag of {formatWhole(sag.figure)} kPa begins</th>
+            <th scope="row">sag of {own.whole(sag.figure, 'kPa')} begins</th>
             <td colSpan={2} className={classes.over}>
-              {formatRpm(sag.fromRpm)} rpm{run.fuel?.litres ? `, tank ${formatWhole(run.fuel.litres)} L` : ''}
+              {formatRpm(sag.fromRpm)} rpm{run.fuel?.litres ? `, tank ${own.whole(run.fuel.litres, 'L')}` : ''}
             </td>
           </tr>
         )}
       </tbody>
       <caption>
-        Estimate: {found.rests}.{injectors && ` Injectors ${injectors.rests}.`}
-        {pump && ` Pump ${pump.rests}.`}
+        Estimate: {own.write(found.rests)}.{injectors && ` Injectors ${own.write(injectors.rests)}.`}
+        {pump && ` Pump ${own.write(pump.rests)}.`}
         {(!injectors || !pump) && (
           <>
             {' '}
@@ -107,7 +111,16 @@ function nextStepKpa({ setups }: Job, { setupId }: Run): number {
   return by[0] ?? usualStepKpa;
 }
 
-function Row({ name, needed, of, sure }: { name: string; needed: number; of: FuelShare; sure: boolean }) {
+interface RowProps {
+  name: string;
+  needed: number;
+  of: FuelShare;
+  sure: boolean;
+  /** A flow of L/h as it is written. */
+  flow: (litresPerHour: number) => string;
+}
+
+function Row({ name, needed, of, sure, flow }: RowProps) {
   return (
     <tr>
       <th scope="row">
@@ -115,7 +128,7 @@ function Row({ name, needed, of, sure }: { name: string; needed: number; of: Fue
         {of.endsRpm !== undefined && `, at their end from ${formatRpm(of.endsRpm)} rpm`}
       </th>
       <td>
-        {formatTenths(needed)} of {formatTenths(of.givesLh)}
+        {flow(needed)} of {flow(of.givesLh)}
       </td>
       <td className={sure && of.share > 1 ? classes.over : undefined}>{percent(of.share)}</td>
     </tr>

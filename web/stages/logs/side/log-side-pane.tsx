@@ -1,3 +1,4 @@
+import { useOwnUnits } from '../../../units/use-own-units.tsx';
 import { Link } from 'react-router';
 import type { Job, Run } from '../../../../contract/records.ts';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';
@@ -22,6 +23,7 @@ interface LogSidePaneProps {
 
 /** What the log says: what was found, fuel supply, boost, and how it was time-aligned. */
 export function LogSidePane({ job, run, log, figures, beside, onChoose }: LogSidePaneProps) {
+  const { write } = useOwnUnits();
   const figured = figures?.runs.find(({ id }) => id === run.id);
   return (
     <aside className={classes.pane} aria-label="What the log says">
@@ -34,7 +36,7 @@ export function LogSidePane({ job, run, log, figures, beside, onChoose }: LogSid
               <li key={`${event.id}-${event.fromS}`} data-severity={event.severity}>
                 <button onClick={() => onChoose(event)} title="Show where">
                   <SeverityMark severity={event.severity} />
-                  <span>{event.message}</span>
+                  <span>{write(event.message)}</span>
                 </button>
               </li>
             ))}
@@ -60,13 +62,14 @@ export function LogSidePane({ job, run, log, figures, beside, onChoose }: LogSid
 
 /** Broken limits of the run that no channel tells of: power and torque. */
 function BeyondLog({ found = [] }: { found: readonly RunFinding[] | undefined }) {
+  const { write } = useOwnUnits();
   const beyond = found.filter(({ from }) => from === 'limit');
   if (beyond.length === 0) return null;
   return (
     <FindingList>
       {beyond.map(({ id, severity, message }) => (
         <FindingLine key={id} severity={severity}>
-          {message}
+          {write(message)}
         </FindingLine>
       ))}
     </FindingList>

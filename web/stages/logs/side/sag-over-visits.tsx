@@ -1,3 +1,4 @@
+import { useOwnUnits } from '../../../units/use-own-units.tsx';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -5,7 +6,7 @@ import type { Job, Run } from '../../../../contract/records.ts';
 import { engineOfRun } from '../../../../core/figures/engine-of-run.ts';
 import { api } from '../../../state/api.ts';
 import button from '../../../ui/text-button.module.css';
-import { formatRpm, formatWhole } from '../../../ui/figures.ts';
+import { formatRpm } from '../../../ui/figures.ts';
 import { figuresWorker } from '../../../workers/figures-worker.ts';
 import { recordOf } from '../../../workers/figures.ts';
 import classes from './log-side-pane.module.css';
@@ -38,6 +39,7 @@ async function sagsOf(vehicleId: number): Promise<SagOfRun[]> {
 
 /** Where the fuel pressure begins to sag against what was in the tank, over this vehicle's visits: a pick-up that runs dry shows here. */
 export function SagOverVisits({ job }: { job: Job }) {
+  const own = useOwnUnits();
   const [opened, setOpened] = useState(false);
   const { data, error } = useQuery({ queryKey: ['fuel-sags', job.vehicleId, job.runs.length], queryFn: () => sagsOf(job.vehicleId), enabled: opened }); // prettier-ignore
   if (!opened)
@@ -54,7 +56,7 @@ export function SagOverVisits({ job }: { job: Job }) {
     <table className={classes.table} aria-label="Sag against the tank’s level">
       <thead>
         <tr>
-          <th scope="col">Tank, L</th>
+          <th scope="col">Tank, {own.unit('L')}</th>
           <th scope="col">sags from, rpm</th>
           <th scope="col">run</th>
         </tr>
@@ -62,8 +64,8 @@ export function SagOverVisits({ job }: { job: Job }) {
       <tbody>
         {data.map(({ run, jobId, fromRpm, sagKpa }) => (
           <tr key={run.id}>
-            <th scope="row">{formatWhole(run.fuel?.litres ?? 0)}</th>
-            <td>{fromRpm === undefined ? 'no sag' : `${formatRpm(fromRpm)} (${formatWhole(sagKpa ?? 0)} kPa)`}</td>
+            <th scope="row">{own.figure(run.fuel?.litres ?? 0, 'L')}</th>
+            <td>{fromRpm === undefined ? 'no sag' : `${formatRpm(fromRpm)} (${own.whole(sagKpa ?? 0, 'kPa')})`}</td>
             <td>
               <Link to={`/jobs/${jobId}/logs?run=${run.label ?? ''}`}>
                 {run.label}, {new Date(run.startedAt).toLocaleDateString('en-GB')}

@@ -1,6 +1,6 @@
+import { useUnits } from '../../../units/use-own-units.tsx';
 import type { Run } from '../../../../contract/records.ts';
 import type { HoldMean } from '../../../../core/run-kinds/steady-holds.ts';
-import { usePreferences } from '../../../state/preferences.ts';
 import { useMeasured } from '../../../workers/figures.ts';
 import { formatPower, formatTenths, formatTorque, formatWhole, halfWidthText, plusMinus } from '../../../ui/figures.ts';
 import { convert } from '../../../../core/units/units.ts';
@@ -10,7 +10,7 @@ import classes from './run-result.module.css';
 /** What a row of holds or a coast-down measured, as a table. */
 export function MeasuredFigures({ run }: { run: Run }) {
   const { data, error } = useMeasured(run);
-  const { powerUnit, torqueUnit } = usePreferences();
+  const { power: powerUnit, torque: torqueUnit, speed } = useUnits();
   if (error)
     return (
       <FindingList>
@@ -52,7 +52,7 @@ export function MeasuredFigures({ run }: { run: Run }) {
     <table className={classes.table} data-testid="measured">
       <thead>
         <tr>
-          <th>{radius ? 'km/h' : 'rad/s'}</th>
+          <th>{radius ? speed : 'rad/s'}</th>
           <th>loss, {powerUnit}</th>
           <th>at the drum, {torqueUnit}</th>
         </tr>
@@ -60,7 +60,7 @@ export function MeasuredFigures({ run }: { run: Run }) {
       <tbody>
         {data.losses.map(({ speedRadS, powerKw, torqueNm }) => (
           <tr key={speedRadS}>
-            <td>{formatWhole(radius ? convert(speedRadS * radius, 'm/s', 'km/h') : speedRadS)}</td>
+            <td>{formatWhole(radius ? convert(speedRadS * radius, 'm/s', speed) : speedRadS)}</td>
             <td>
               {formatPower(powerKw.value, powerUnit)} ±{' '}
               {halfWidthText(formatPower((powerKw.high - powerKw.low) / 2, powerUnit))}

@@ -1,6 +1,6 @@
+import { useUnits } from '../../../units/use-own-units.tsx';
 import { jobClaimWords, toneOf } from '../../../../core/wording/judgement-words.ts';
 import type { Setup } from '../../../../contract/records.ts';
-import { usePreferences } from '../../../state/preferences.ts';
 import { formatPower, plusMinus, signed } from '../../../ui/figures.ts';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';
 
@@ -14,7 +14,7 @@ export function OnBaseline({
   baseline: Setup;
   figures: JobFigures | undefined;
 }) {
-  const unit = usePreferences((state) => state.powerUnit);
+  const unit = useUnits().power;
   const ownFigures = figures?.setups.find((candidate) => candidate.setupId === setup.id);
   const pair = ownFigures?.onBaseline;
   if (!pair) return null;

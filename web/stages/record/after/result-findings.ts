@@ -1,3 +1,4 @@
+import type { Sentence } from '../../../../core/sentence/sentence.ts';
 import type { Job, Run, Setup } from '../../../../contract/records.ts';
 import { byGravity, type Severity } from '../../../../core/checks/check.ts';
 import { heatWords } from '../../../../core/heat/heat-state.ts';
@@ -16,13 +17,13 @@ interface Found {
 }
 
 /** All that is to be said of a run right after the lift, the gravest first, nothing twice. */
-export function findingsOf({ job, run, baseline, found, unusable }: Found): { severity: Severity; text: string }[] {
+export function findingsOf({ job, run, baseline, found, unusable }: Found): { severity: Severity; text: Sentence }[] {
   const state = heatStateOf(job, run, baseline);
   const started = found.find(({ id }) => id === 'start-temperature');
   // The state by its word where that is news, by how many kelvin otherwise; never both.
   const heat = state === 'cold peak' || (!started && state !== 'ready' && state !== 'unknown') ? heatWords[state] : started?.message; // prettier-ignore
   const told = new Set(found.filter(({ from, limit }) => from === 'log' && !limit).slice(0, mostOfLog));
-  const mind = (text: string) => ({ severity: 'mind' as const, text });
+  const mind = (text: Sentence) => ({ severity: 'mind' as const, text });
   return [
     ...(unusable ? [mind(`No curve can be made of this run: ${unusable}`)] : []),
     ...(run.state === 'interrupted' ? [mind('It was interrupted; everything that had arrived was kept.')] : []),

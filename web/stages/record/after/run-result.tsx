@@ -1,3 +1,4 @@
+import { useOwnUnits } from '../../../units/use-own-units.tsx';
 import { peakBound } from '../../../../core/wording/peak-words.ts';
 import { Button, Group, TextInput } from '@mantine/core';
 import { useEffect, useRef, useState } from 'react';
@@ -8,7 +9,6 @@ import type { Job, Run, Setup } from '../../../../contract/records.ts';
 import { runAdvice } from '../../../../core/advice/run-advice.ts';
 import { api } from '../../../state/api.ts';
 import { useLive } from '../../../state/live.ts';
-import { usePreferences } from '../../../state/preferences.ts';
 import { useChange } from '../../../state/queries.ts';
 import { formatPower, formatRpm, formatTorque } from '../../../ui/figures.ts';
 import { isTextField } from '../../../ui/text-field.ts';
@@ -36,7 +36,7 @@ interface RunResultProps {
 
 /** A run's figures a moment after the lift, what they say, and what the operator says of them. */
 export function RunResult({ job, run, setup, baseline, figures, onAdded, onDone }: RunResultProps) {
-  const { powerUnit, torqueUnit } = usePreferences();
+  const { power: powerUnit, torque: torqueUnit, write } = useOwnUnits();
   const change = useChange((sent: RunChange) => api.changeRun(run.id, sent));
   const runFigures = figures?.runs.find((candidate) => candidate.id === run.id);
   const inLog = run.label === null ? 0 : (runFigures?.found ?? []).filter(({ from }) => from === 'log').length;
@@ -77,7 +77,7 @@ export function RunResult({ job, run, setup, baseline, figures, onAdded, onDone 
         <p className={classes.sentence}>
           {compared.sentence.map((phrase, index) => (
             <span key={index} className={phrase.tone}>
-              {phrase.text}
+              {write(phrase.text)}
             </span>
           ))}
         </p>
@@ -91,8 +91,8 @@ export function RunResult({ job, run, setup, baseline, figures, onAdded, onDone 
           found: runFigures?.found ?? [],
           unusable: unusable?.why,
         }).map(({ severity, text }) => (
-          <FindingLine key={text} severity={severity}>
-            {text}
+          <FindingLine key={write(text)} severity={severity}>
+            {write(text)}
           </FindingLine>
         ))}
       </FindingList>

@@ -1,8 +1,9 @@
+import type { OwnUnits } from '../../../units/own-units.ts';
+import { useOwnUnits } from '../../../units/use-own-units.tsx';
 import { channelLabel } from '../../../../core/recording/channels.ts';
 import type { TimeToReady } from '../../../../core/heat/cooling-curve.ts';
 import { placeInWindow, tellsHeat } from '../../../../core/heat/start-window.ts';
 import { latestReading, useLive } from '../../../state/live.ts';
-import { formatWhole } from '../../../ui/figures.ts';
 import classes from './before-run.module.css';
 import { minutesWords } from '../../../../core/wording/minutes-words.ts';
 import type { HeatToReady } from '../../../heat/use-cooling.ts';
@@ -13,6 +14,7 @@ const words = { below: 'cooler than', inside: 'as', above: 'hotter than' } as co
 /** Present temperatures against those that the baseline's runs started at, and when they will be back there. */
 export function HeatNow({ heat: { window, times } }: { heat: HeatToReady }) {
   useFrame(2);
+  const own = useOwnUnits();
   const columns = useLive((state) => state.columns);
   const known = Object.keys(window).length > 0;
   const channels = columns.filter(tellsHeat);
@@ -28,12 +30,13 @@ export function HeatNow({ heat: { window, times } }: { heat: HeatToReady }) {
         return (
           <div key={channel} className={classes.heat}>
             <span>{channelLabel(channel)}</span>
-            <b className="number">{value === undefined ? '–' : `${formatWhole(value)} °C`}</b>
+            <b className="number">{value === undefined ? '–' : own.whole(value, '°C')}</b>
             {band && value !== undefined && <WindowBar value={value} band={band} />}
             {place && band && (
               <small data-place={place}>
-                {place === 'inside' ? 'within' : words[place]} {formatWhole(band.fromC)} to {formatWhole(band.toC)} °C
-                {place !== 'inside' && timeWords(times[channel])}
+                {place === 'inside' ? 'within' : words[place]} {own.figure(band.fromC, '°C')} to{' '}
+                {own.whole(band.toC, '°C')}
+                {place !== 'inside' && timeWords(times[channel], own)}
               </small>
             )}
           </div>
@@ -45,12 +48,12 @@ export function HeatNow({ heat: { window, times } }: { heat: HeatToReady }) {
 }
 
 /** ` · back in ≈ 3 min`, as far as it can be told. */
-function timeWords(time: TimeToReady | undefined): string {
+function timeWords(time: TimeToReady | undefined, own: OwnUnits): string {
   switch (time?.when) {
     case 'in':
       return ` · back in ≈ ${minutesWords(time.seconds)}`;
     case 'never':
-      return ` · comes to rest at ≈ ${formatWhole(time.restC)} °C`;
+      return ` · comes to rest at ≈ ${own.whole(time.restC, '°C')}`;
     default:
       return '';
   }

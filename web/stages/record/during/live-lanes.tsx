@@ -1,3 +1,4 @@
+import { useUnits } from '../../../units/use-own-units.tsx';
 import type { Setup } from '../../../../contract/records.ts';
 import { correctionOf } from '../../../../core/air/correction.ts';
 import type { SetupFigures } from '../../../../core/figures/setup-figures.ts';
@@ -27,7 +28,8 @@ interface LiveLanesProps {
 /** Power and torque as they are made, over the baseline's ghost. */
 export function LiveLanes({ setup, baseline, ghost, liftRpm, pending }: LiveLanesProps) {
   const air = useLive((state) => state.bay?.air ?? undefined);
-  const { standard, powerUnit, torqueUnit } = usePreferences();
+  const standard = usePreferences((state) => state.standard);
+  const { power: powerUnit, torque: torqueUnit } = useUnits();
   const curve = useLiveCurve();
   const going = useLive((state) => state.bay?.recorder.state === 'recording' || state.bay?.recorder.state === 'armed');
   const { factor } = correctionOf(standard, air);

@@ -1,12 +1,12 @@
+import { useUnits } from '../../../../units/use-own-units.tsx';
 import { Group, NumberInput, Select } from '@mantine/core';
 import { useEffect, useState } from 'react';
 import { convert, powerUnits, type PowerUnit } from '../../../../../core/units/units.ts';
-import { usePreferences } from '../../../../state/preferences.ts';
 import type { SourceProps } from './draft.ts';
 
 /** A norm that is known by one figure: its peak power. */
 export function FigureSource({ onDraft, problem }: SourceProps) {
-  const { powerUnit } = usePreferences();
+  const { power: powerUnit } = useUnits();
   const [unit, setUnit] = useState<PowerUnit>(powerUnit);
   const [peak, setPeak] = useState<number | string>('');
   useEffect(

@@ -1,10 +1,11 @@
+import { useUnits } from '../../../../units/use-own-units.tsx';
 import { FileInput, Group, NativeSelect, NumberInput, SegmentedControl, Stack, Text } from '@mantine/core';
 import { useEffect, useMemo, useState } from 'react';
 import { calibrated, handPx, tracedByColour, tracedCurve, type PicturePlace } from '../../../../../core/exchange/traced-curve.ts'; // prettier-ignore
 import { kwOf } from '../../../../../core/exchange/result-table.ts';
 import { Refusal } from '../../../../../core/refusal.ts';
-import { powerUnits, torqueUnits, type UnitName } from '../../../../../core/units/units.ts';
-import { formatRpm, formatTenths } from '../../../../ui/figures.ts';
+import { powerUnits, torqueUnits, type PowerUnit, type UnitName } from '../../../../../core/units/units.ts';
+import { formatPower, formatRpm } from '../../../../ui/figures.ts';
 import button from '../../../../ui/text-button.module.css';
 import type { DraftCurve, SourceProps } from './draft.ts';
 import { openSheet, type SheetFile, type SheetPicture } from './read-picture.ts';
@@ -15,6 +16,7 @@ const noMarks: readonly Mark[] = steps.map(() => ({ place: undefined, figure: ''
 
 /** A picture of a printed sheet: two places of each axis, then its line, followed by colour or pressed by hand. */
 export function PictureSource({ onDraft, problem }: SourceProps) {
+  const { power } = useUnits();
   const [file, setFile] = useState<SheetFile>();
   const [picture, setPicture] = useState<SheetPicture>();
   const [refused, setRefused] = useState<string>();
@@ -156,7 +158,7 @@ export function PictureSource({ onDraft, problem }: SourceProps) {
             onPress={(place) => void press(place)}
           />
           <Text size="sm" c={problem || refused ? 'red' : 'dimmed'} role={problem || refused ? 'alert' : undefined}>
-            {refused ?? (typeof made === 'string' ? (problem ?? made) : summary(made))}
+            {refused ?? (typeof made === 'string' ? (problem ?? made) : summary(made, power))}
           </Text>
         </>
       )}
@@ -190,7 +192,7 @@ function curveOf(
   }
 }
 
-function summary({ points, errorKw }: DraftCurve): string {
+function summary({ points, errorKw }: DraftCurve, power: PowerUnit): string {
   const [rpm, kw] = points.reduce((best, point) => (point[1] > best[1] ? point : best));
-  return `Traced from ${formatRpm(points[0]![0])} to ${formatRpm(points[points.length - 1]![0])} rpm: peak ${formatTenths(kw)} kW at ${formatRpm(rpm)} rpm, ± ${formatTenths(errorKw ?? 0)} kW by the tracing (95 %).`;
+  return `Traced from ${formatRpm(points[0]![0])} to ${formatRpm(points[points.length - 1]![0])} rpm: peak ${formatPower(kw, power)} ${power} at ${formatRpm(rpm)} rpm, ± ${formatPower(errorKw ?? 0, power)} ${power} by the tracing (95 %).`;
 }

@@ -1,14 +1,14 @@
+import { useUnits } from '../../../../units/use-own-units.tsx';
 import { SegmentedControl, Stack, Textarea } from '@mantine/core';
 import { useEffect, useState } from 'react';
 import { readCurvePoints } from '../../../../../core/exchange/curve-points.ts';
 import { Refusal } from '../../../../../core/refusal.ts';
 import { powerUnits, type PowerUnit } from '../../../../../core/units/units.ts';
-import { usePreferences } from '../../../../state/preferences.ts';
 import type { Drafted, SourceProps } from './draft.ts';
 
 /** A curve's points, typed or pasted. */
 export function PointsSource({ onDraft, problem }: SourceProps) {
-  const { powerUnit } = usePreferences();
+  const { power: powerUnit } = useUnits();
   const [unit, setUnit] = useState<PowerUnit>(powerUnit);
   const [text, setText] = useState('');
   useEffect(() => onDraft(draftedFrom(text, unit)), [text, unit, onDraft]);

@@ -1,10 +1,11 @@
+import { useUnits } from '../../../../units/use-own-units.tsx';
 import { Checkbox, FileInput, NativeSelect, Stack, Text } from '@mantine/core';
 import { useEffect, useMemo, useState } from 'react';
 import { decodedText, readLogTable, type LogTable } from '../../../../../core/exchange/log-table.ts';
 import { guessedRoles, resultCurves, type ResultColumn, type ResultCurve } from '../../../../../core/exchange/result-table.ts'; // prettier-ignore
 import { Refusal } from '../../../../../core/refusal.ts';
-import { powerUnits, torqueUnits, type UnitName } from '../../../../../core/units/units.ts';
-import { formatRpm, formatTenths } from '../../../../ui/figures.ts';
+import { powerUnits, torqueUnits, type PowerUnit, type UnitName } from '../../../../../core/units/units.ts';
+import { formatPower, formatRpm } from '../../../../ui/figures.ts';
 import type { SourceProps } from './draft.ts';
 import classes from './table-source.module.css';
 
@@ -28,6 +29,7 @@ function columnAs({ heading }: ResultColumn, kind: string): ResultColumn {
 
 /** A dyno's result table: its columns guessed and put right, and the runs of it that are wanted. */
 export function TableSource({ onDraft, problem }: SourceProps) {
+  const { power } = useUnits();
   const [table, setTable] = useState<LogTable>();
   const [roles, setRoles] = useState<ResultColumn[]>([]);
   const [left, setLeft] = useState<ReadonlySet<number>>(new Set());
@@ -94,7 +96,7 @@ export function TableSource({ onDraft, problem }: SourceProps) {
           {curves.map((curve, at) => (
             <Checkbox
               key={at}
-              label={told(curve, at)}
+              label={told(curve, at, power)}
               checked={!left.has(at)}
               onChange={() => setLeft(new Set(left.has(at) ? [...left].filter((one) => one !== at) : [...left, at]))}
             />
@@ -120,7 +122,7 @@ function curvesOf(table: LogTable, roles: readonly ResultColumn[]): ResultCurve[
   }
 }
 
-function told({ name, points }: ResultCurve, at: number): string {
+function told({ name, points }: ResultCurve, at: number, power: PowerUnit): string {
   const [rpm, kw] = points.reduce((best, point) => (point[1] > best[1] ? point : best));
-  return `${name || `Run ${at + 1} of the table`}: ${formatRpm(points[0]![0])} to ${formatRpm(points[points.length - 1]![0])} rpm, peak ${formatTenths(kw)} kW at ${formatRpm(rpm)}`;
+  return `${name || `Run ${at + 1} of the table`}: ${formatRpm(points[0]![0])} to ${formatRpm(points[points.length - 1]![0])} rpm, peak ${formatPower(kw, power)} ${power} at ${formatRpm(rpm)}`;
 }

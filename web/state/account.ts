@@ -1,9 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Account } from '../../contract/people.ts';
-import { api, whenSignedOut } from '../state/api.ts';
-import { queryClient } from '../state/queries.ts';
+import { api, whenSignedOut } from './api.ts';
+import { queryClient } from './queries.ts';
 
-const accountKey = ['account'] as const;
+export const accountKey = ['account'] as const;
 whenSignedOut(() => queryClient.setQueryData<Account>(accountKey, { accounts: true, me: null }));
 
 /** Who uses this page; undefined until the server has said so. */
