@@ -96,7 +96,7 @@ async function refuseClash(
 
 function said(value: unknown): string {
   if (value === null || value === '') return 'nothing';
-  return typeof value === 'object' ? JSON.stringify(value) : String(value);
+  return typeof value === 'string' ? value : JSON.stringify(value);
 }
 
 /** The sentences of the schema's own refusals (migrations/0002), by their codes. */

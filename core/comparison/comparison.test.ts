@@ -4,7 +4,7 @@ import { meanDifference } from '../statistics/mean-difference.ts';
 import { bandDifference, compareRuns, differenceAt, type JudgedRange, type JudgedRanges } from './comparison.ts';
 import type { RunCurve } from './run-curve.ts';
 import { gainTable } from './gain-table.ts';
-import { gainSentence } from '../wording/gain-sentence.ts';
+import { phrasesText, gainSentence } from '../wording/gain-sentence.ts';
 import type { ClearStretch } from './clear-stretches.ts';
 import type { Withheld } from '../judgement/pair-judgement.ts';
 import type { Verdict } from './verdict.ts';
@@ -82,9 +82,7 @@ describe('the sentence', () => {
     verdict: mean > 0 ? 'gain' : 'loss',
   });
   const say = (ranges: JudgedRanges, clearStretches: ClearStretch[] = [], withheld: Withheld[] = []) =>
-    gainSentence({ test: 'B', baseline: 'A', ranges, clearStretches, unit: 'kW', withheld })
-      .map((phrase) => phrase.text)
-      .join('');
+    phrasesText(gainSentence({ test: 'B', baseline: 'A', ranges, clearStretches, unit: 'kW', withheld }));
   const more = judged([102, 102.2, 102.4], [100, 100.2, 100.4], 'gain');
   const less = judged([98, 98.2, 98.4], [100, 100.2, 100.4], 'loss');
   const same = judged([100.1, 100.2, 100.6], [100, 100.2, 100.4], 'within repeatability');

@@ -1,3 +1,4 @@
+import { phrasesText } from '../wording/gain-sentence.ts';
 import { written } from '../sentence/sentence.ts';
 import type { StandardId } from '../air/correction.ts';
 import type { ComparisonFigures } from '../figures/comparison-figures.ts';
@@ -110,7 +111,7 @@ export function comparisonToJson(
       high: Number.isNaN(mean.halfWidth) ? null : figure(mean.difference + mean.halfWidth),
       largest: { rpm: greatest.rpm, difference: figure(greatest.difference.difference) },
     })),
-    sentence: sentence.map((phrase) => written(phrase.text)).join(''),
+    sentence: phrasesText(sentence),
     standard: made.standard,
     share: made.share,
     crankEstimate: figures.estimate ?? null,

@@ -1,3 +1,4 @@
+import { phrasesText } from '../wording/gain-sentence.ts';
 import { written } from '../sentence/sentence.ts';
 import type { ComparisonFigures } from '../figures/comparison-figures.ts';
 import type { JobFigures } from '../figures/job-figures.ts';
@@ -47,7 +48,7 @@ function pairJson({ judgement, sentence }: ComparisonFigures, letters: { test: s
     claim: claim && claims[claim],
     withheld: withheld.map((reason) => ({ id: idOf(reason), sentence: written(withheldSentence(reason, letters)) })),
     rule: judging.kind,
-    sentence: sentence.map(({ text }) => written(text)).join(''),
+    sentence: phrasesText(sentence),
   };
 }
 

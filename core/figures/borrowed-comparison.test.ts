@@ -1,3 +1,4 @@
+import { phrasesText } from '../wording/gain-sentence.ts';
 import { describe, expect, test } from '@jest/globals';
 import { preparedSweep } from '../reduction/prepared-sweep.ts';
 import { Refusal } from '../refusal.ts';
@@ -54,7 +55,7 @@ describe('a borrowed curve', () => {
     );
     expect(comparison!.power.clearStretches).toEqual([]);
     expect(comparison!.power.gainHalfWidth.every(Number.isNaN)).toBe(true);
-    expect(comparison!.sentence.map(({ text }) => text).join('')).toMatch(
+    expect(phrasesText(comparison!.sentence)).toMatch(
       /^A reads \+\d\.\d kW against maker’s sheet from 2,500 to 5,500 rpm, but not like for like, a borrowed curve, for orientation only: no verdict\.$/,
     );
   });

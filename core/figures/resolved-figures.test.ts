@@ -1,3 +1,4 @@
+import { phrasesText } from '../wording/gain-sentence.ts';
 import { describe, expect, test } from '@jest/globals';
 import { preparedSweep } from '../reduction/prepared-sweep.ts';
 import { generatedRun } from '../testing/generated-run.ts';
@@ -51,7 +52,7 @@ const request = (over: Partial<ResolvedRequest> = {}): ResolvedRequest => ({
 });
 const sentence = (runs: FiguredRun[], over: Partial<ResolvedRequest> = {}) => {
   const { comparison, noComparison } = resolvedFigures(runs, request(over));
-  return comparison ? comparison.sentence.map((phrase) => phrase.text).join('') : noComparison;
+  return comparison ? phrasesText(comparison.sentence) : noComparison;
 };
 
 describe('figures of a job', () => {
@@ -166,9 +167,7 @@ describe('figures of a job', () => {
       four,
       request({ testId: 1, againstId: 1, testRuns: [3, 13], againstRuns: [1, 2] }),
     );
-    expect(comparison!.sentence.map((phrase) => phrase.text).join('')).toMatch(
-      /^A3, A13 is within repeatability of A1, A2/,
-    );
+    expect(phrasesText(comparison!.sentence)).toMatch(/^A3, A13 is within repeatability of A1, A2/);
     expect(comparison!.power.clearStretches).toEqual([]);
     expect(comparison!.rows.every((row) => row.verdict !== 'gain' && row.verdict !== 'loss')).toBe(true);
   });
@@ -281,7 +280,7 @@ describe('figures of a job', () => {
     expect(known.withheld).toBe(false);
     const wide = known.power.commonRange.halfWidth;
     expect(wide).toBeGreaterThan(0);
-    expect(known.sentence.map((phrase) => phrase.text).join('')).not.toContain('not like for like');
+    expect(phrasesText(known.sentence)).not.toContain('not like for like');
   });
 });
 

@@ -1,4 +1,4 @@
-import { joined, say, type Sentence } from '../sentence/sentence.ts';
+import { joined, say, written, type Reader, type Sentence } from '../sentence/sentence.ts';
 import { halfWidthText } from '../units/half-width.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
 import { convert, type PowerUnit } from '../units/units.ts';
@@ -14,6 +14,10 @@ export interface Phrase {
   text: Sentence;
   tone?: 'gain' | 'loss' | 'warning';
 }
+
+/** Phrases as one text, in the units of whoever reads it. */
+export const phrasesText = (phrases: readonly Phrase[], reader?: Reader): string =>
+  phrases.map(({ text }) => written(text, reader)).join('');
 
 export interface SentenceInput {
   test: string;

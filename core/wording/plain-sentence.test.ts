@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import { simulatedExperiment } from '../testing/simulated-experiment.ts';
 import { compareRuns } from '../comparison/comparison.ts';
-import { gainSentence } from './gain-sentence.ts';
+import { phrasesText, gainSentence } from './gain-sentence.ts';
 import { plainSentence } from './plain-sentence.ts';
 
 const compared = (gain: number, runs = 4) => {
@@ -41,5 +41,5 @@ test('a difference that rounds to nothing has no sign', () => {
   const [range] = found.ranges;
   const ranges = [{ ...range, difference: { ...range.difference, difference: -0.02 }, verdict: 'within repeatability' }] as unknown as typeof found.ranges; // prettier-ignore
   const sentence = gainSentence({ test: 'B', baseline: 'A', ranges, clearStretches: [], unit: 'kW', withheld: [] });
-  expect(sentence.map(({ text }) => text).join('')).toMatch(/rpm: 0\.0 ± \d\.\d kW on average/);
+  expect(phrasesText(sentence)).toMatch(/rpm: 0\.0 ± \d\.\d kW on average/);
 });

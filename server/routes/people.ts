@@ -31,7 +31,10 @@ export function peopleRoutes(routes: ContractRoutes, database: Database, account
     standardHeaders: 'draft-8',
     legacyHeaders: false,
     // Guesses from elsewhere shut nobody out who signs in on the machine itself.
-    keyGenerator: (request) => `${fromOutside(request) ? 'elsewhere' : 'here'} ${String((request.body as { name?: unknown } | undefined)?.name ?? '').toLowerCase().slice(0, 60)}`, // prettier-ignore
+    keyGenerator: (request) => {
+      const { name } = (request.body ?? {}) as { name?: unknown };
+      return `${fromOutside(request) ? 'elsewhere' : 'here'} ${typeof name === 'string' ? name.toLowerCase().slice(0, 60) : ''}`;
+    },
     handler: () => {
       throw new HttpRefusal(429, 'Too many wrong passwords for this name. Wait a quarter of an hour.'); // prettier-ignore
     },

@@ -71,7 +71,7 @@ export function SavedField(props: SavedFieldProps) {
       await queryClient.invalidateQueries();
     } catch (error) {
       const { message, field: about, current } = error as RequestProblem;
-      const theirs = about === field && current ? String(current[field] ?? '') : undefined;
+      const theirs = about === field && current ? textOf(current[field]) : undefined;
       setProblem({ sentence: message, ...(theirs === undefined ? {} : { theirs }) });
     } finally {
       setSaving(false);
@@ -137,6 +137,10 @@ export function SavedField(props: SavedFieldProps) {
     />
   );
 }
+
+/** What somebody else stored, as it would stand in the field. */
+const textOf = (value: unknown) =>
+  value === null || value === undefined ? '' : typeof value === 'string' ? value : JSON.stringify(value);
 
 /** A number in a field of text: empty is none. Decimal commas are taken. @returns undefined for no number */
 export function numberOf(text: string): number | null | undefined {

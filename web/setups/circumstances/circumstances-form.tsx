@@ -29,7 +29,7 @@ export function CircumstancesForm({ job, run, onDone }: { job: Job; run: Run; on
   const text = (field: keyof CircumstancesDraft & string, label: ReactNode, more: object = {}) => (
     <TextInput
       label={label}
-      value={String(draft[field])}
+      value={draft[field] as string}
       onChange={(event) => set({ [field]: event.currentTarget.value })}
       {...more}
     />

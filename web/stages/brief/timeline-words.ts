@@ -52,7 +52,10 @@ const circumstanceWords: Record<string, string> = {
 };
 
 type Fields = Record<string, unknown>;
-const text = (value: unknown) => (value === null || value === undefined || value === '' ? '–' : String(value));
+const text = (value: unknown) => {
+  if (value === null || value === undefined || value === '') return '–';
+  return typeof value === 'string' ? value : JSON.stringify(value);
+};
 
 const limitLabel = (quantity: unknown) =>
   limitQuantities[quantity as LimitQuantity]?.label.toLowerCase() ?? text(quantity);

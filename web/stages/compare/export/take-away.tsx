@@ -1,3 +1,4 @@
+import { phrasesText } from '../../../../core/wording/gain-sentence.ts';
 import { Menu } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import type { Job } from '../../../../contract/records.ts';
@@ -160,7 +161,7 @@ function pictureWords(job: Job, figures: JobFigures, view: CompareView): Picture
       : `corrected to ${standards[view.standard].name}${view.share < 1 ? `, ${Math.round(view.share * 100)} % share` : ''}`;
   return {
     title: `${job.vehicle}: ${view.test.letter}, ${view.test.change}`,
-    sentence: comparison?.sentence.map((phrase) => phrase.text).join('') ?? figures.noComparison ?? '',
+    sentence: comparison ? phrasesText(comparison.sentence, view.units) : (figures.noComparison ?? ''),
     made: `${figures.estimate === undefined ? 'At the wheels' : `Estimated for the crank (${figures.estimate})`}, ${standard}; smoothing ${formatSpan(figures.spanRpm)}; means of counted runs. ${new Date(job.runs.at(-1)?.startedAt ?? Date.now()).toLocaleDateString('en-GB', { dateStyle: 'long' })}.`,
   };
 }

@@ -1,3 +1,4 @@
+import { phrasesText } from '../../../../core/wording/gain-sentence.ts';
 import { useOwnUnits } from '../../../units/use-own-units.tsx';
 import type { Job } from '../../../../contract/records.ts';
 import { FindingLine, FindingList, SeverityMark } from '../../../ui/severity.tsx';
@@ -38,9 +39,7 @@ export function Findings({ job, figures, view, change }: FindingsProps) {
         <p
           className={classes.sentence}
           data-testid="sentence"
-          data-long={
-            (comparison?.sentence.map(({ text }) => write(text)).join('').length ?? 0) > longSentence || undefined
-          }
+          data-long={(comparison ? phrasesText(comparison.sentence, view.units).length : 0) > longSentence || undefined}
         >
           {comparison
             ? comparison.sentence.map((phrase, index) => (

@@ -1,3 +1,4 @@
+import { phrasesText } from '../../../../core/wording/gain-sentence.ts';
 import type { ClearStretch } from '../../../../core/comparison/clear-stretches.ts';
 import { medianOf } from '../../../../core/numerics/quantile.ts';
 import { convert } from '../../../../core/units/units.ts';
@@ -72,6 +73,6 @@ export function gainLane({ figures, view, shown }: LaneSource): LaneContent | Em
     readingUnit: `${view.units.power}${scaleNote(figures)}`,
     unit: () =>
       `${view.units.power}, ${top.name} less ${other}${judged ? '; grey: 95 % uncertainty, all speeds at once' : '; no interval'}`,
-    text: `Gain of ${view.test.letter} over ${view.against.letter} from ${formatRpm(power.fromRpm)} to ${formatRpm(power.toRpm)} rpm. ${sentence.map((phrase) => phrase.text).join('')}`,
+    text: `Gain of ${view.test.letter} over ${view.against.letter} from ${formatRpm(power.fromRpm)} to ${formatRpm(power.toRpm)} rpm. ${phrasesText(sentence, view.units)}`,
   };
 }

@@ -1,3 +1,4 @@
+import { written } from '../../../../core/sentence/sentence.ts';
 import { peakBound } from '../../../../core/wording/peak-words.ts';
 import { continued, type ContinuedCurve } from '../../../../core/curve/continued.ts';
 import { peakOf } from '../../../../core/curve/peak.ts';
@@ -103,7 +104,7 @@ function marksOf({ figures, view, shown }: LaneSource, scale: (value: number) =>
             x: placing(view.axis, curve, zeroRpm).x(rpm),
             value: scale(interpolate(engineSpeedRpm, powerKw, rpm)),
             severity,
-            why: `${label}: ${message}`,
+            why: `${label}: ${written(message, view.units)}`,
           },
         ];
       }),
