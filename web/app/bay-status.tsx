@@ -5,7 +5,7 @@ import type { BayState } from '../../contract/live.ts';
 import { bayWord } from '../live/bay-words.ts';
 import { deviceKindWords } from '../live/device-kind-words.ts';
 import { useLive } from '../state/live.ts';
-import { formatWhole } from '../ui/figures.ts';
+import { formatWhole } from '../../core/wording/figures.ts';
 import { useNow } from '../ui/use-now.ts';
 import classes from './bay-status.module.css';
 

@@ -1,22 +1,14 @@
+import type { Reading } from '../../core/scene/lane.ts';
 import { useElementSize } from '@mantine/hooks';
 import classes from './gutter.module.css';
 import { heightOf } from './lane.tsx';
-import type { ValueRange } from './nice-range.ts';
-
-export interface GutterValue {
-  id: string;
-  label: string;
-  text: string;
-  /** Where the line stands, in the lane's unit. */
-  value: number;
-  colour: string;
-}
+import type { ValueRange } from '../../core/scene/nice-range.ts';
 
 /** A value's own height, px; many in a low lane stand closer. */
 const line = 18;
 
 /** The values at the crosshair, each beside its line, moved apart where they would overlap. */
-export function Gutter({ values, range }: { values: GutterValue[]; range: ValueRange }) {
+export function Gutter({ values, range }: { values: Reading[]; range: ValueRange }) {
   const { ref, height } = useElementSize();
   const sorted = values.filter((entry) => Number.isFinite(entry.value)).sort((a, b) => b.value - a.value);
   const apart = Math.min(line, Math.max(12, (height - 2) / Math.max(1, sorted.length)));

@@ -1,5 +1,6 @@
+import type { LaneDecoration } from '../../core/scene/lane.ts';
 import type { Chart, Plugin } from 'chart.js';
-import { axisStep } from './axis-step.ts';
+import { axisStep } from '../../core/scene/axis-step.ts';
 
 /** A line or points behind the lines, with its colour ready for the canvas. */
 export interface Trace {
@@ -13,36 +14,20 @@ export interface Trace {
 }
 
 /** What a lane shows beside its lines. Colours are ready for the canvas. */
-export interface LaneDecoration {
-  bands?: readonly { from: number; to: number }[] | undefined;
+export interface DrawnDecoration extends LaneDecoration {
   traces?: readonly Trace[] | undefined;
   bandColour: string;
   gridColour: string;
-  /** A grey envelope around the baseline. */
-  envelope?: { x: ArrayLike<number>; low: ArrayLike<number>; high: ArrayLike<number>; colour: string } | undefined;
-  /** The gain's area: solid above zero, hatched below. */
-  gainArea?: { x: ArrayLike<number>; values: ArrayLike<number>; gain: string; loss: string } | undefined;
-  zeroColour?: string | undefined;
-  /** Dashed lines across the lane: limits. */
-  levels?: readonly { value: number; colour: string }[] | undefined;
-  /** An upright dashed line with a word. */
-  upright?: { x: number; word: string; colour: string } | undefined;
-  peak?: { x: number; value: number; colour: string } | undefined;
-  /** Where checks found something on a line. */
-  marks?: readonly { x: number; value: number; severity: 'note' | 'mind' | 'stop' }[] | undefined;
-  markColours?: { mind: string; stop: string; ground: string } | undefined;
-  /** The newest point of a line being drawn. */
-  head?: { x: number; value: number; colour: string } | undefined;
 }
 
 declare module 'chart.js' {
   interface PluginOptionsByType<TType> {
-    lane?: TType extends string ? LaneDecoration : never;
+    lane?: TType extends string ? DrawnDecoration : never;
   }
 }
 
-function decorationOf(chart: Chart): LaneDecoration | undefined {
-  return (chart.options.plugins as { lane?: LaneDecoration } | undefined)?.lane;
+function decorationOf(chart: Chart): DrawnDecoration | undefined {
+  return (chart.options.plugins as { lane?: DrawnDecoration } | undefined)?.lane;
 }
 
 /** Draws a lane's decoration: areas under the lines, marks over them. */

@@ -1,15 +1,9 @@
+import type { LaneMark } from '../../core/scene/lane.ts';
 import { Tooltip } from '@mantine/core';
 import { useElementSize } from '@mantine/hooks';
 import { axisWidth, heightOf } from './lane.tsx';
 import classes from './lane.module.css';
-import type { ValueRange } from './nice-range.ts';
-
-/** A mark that a lane draws on its line, and why. */
-export interface LaneMark {
-  x: number;
-  value: number;
-  why: string;
-}
+import type { ValueRange } from '../../core/scene/nice-range.ts';
 
 /** Over a lane's canvas: each mark can be pointed at or come to with Tab, and says why it is there. */
 export function LaneMarks({

@@ -4,7 +4,7 @@ import { useRef, useState, type ReactNode } from 'react';
 import { axisWidth } from './lane.tsx';
 import classes from './lane-stack.module.css';
 import { SceneLaneRow } from './scene-lane.tsx';
-import type { AxisRange, EmptyLane, SceneLane } from './scene.ts';
+import type { AxisRange, EmptyLane, SceneLane } from '../../core/scene/scene.ts';
 import { useZoom } from './use-zoom.ts';
 
 /** Room for the values at the crosshair, px. */

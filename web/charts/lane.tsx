@@ -1,9 +1,10 @@
 import { CategoryScale, Chart, LinearScale, LineController, LineElement, PointElement, type Scale } from 'chart.js';
 import { memo, useEffect, useRef } from 'react';
 import { useCanvasColour } from '../setups/setup-colour.ts';
-import { lanePlugin, type LaneDecoration, type Trace } from './lane-drawing.ts';
+import type { LaneDecoration, LaneLine } from '../../core/scene/lane.ts';
+import { lanePlugin, type DrawnDecoration, type Trace } from './lane-drawing.ts';
 import classes from './lane.module.css';
-import type { ValueRange } from './nice-range.ts';
+import type { ValueRange } from '../../core/scene/nice-range.ts';
 
 Chart.register(LineController, LineElement, PointElement, LinearScale, CategoryScale, lanePlugin);
 
@@ -12,21 +13,6 @@ export const axisWidth = 54;
 /** Above the lines stands the lane's title, so that no line runs through it. */
 const padding = { top: 22, bottom: 6 };
 
-export interface LaneLine {
-  id: string;
-  /** Places on the lanes' axis, rising. */
-  x: ArrayLike<number>;
-  values: ArrayLike<number>;
-  /** CSS colour, a variable of the theme included. */
-  colour: string;
-  width: number;
-  /** Less than 1 for a line behind the others. */
-  opacity?: number;
-  dash?: number[];
-  /** Drawn as points instead of a line. */
-  points?: boolean;
-}
-
 export interface LaneProps {
   name: string;
   /** Unit and whatever else must be known to read the axis. */
@@ -34,7 +20,7 @@ export interface LaneProps {
   lines: LaneLine[];
   range: readonly [number, number];
   values: ValueRange;
-  decoration?: Omit<LaneDecoration, 'bandColour' | 'gridColour' | 'traces'>;
+  decoration?: LaneDecoration;
   /** What the lane shows, for those who cannot see it. */
   text: string;
 }
@@ -72,7 +58,7 @@ export const Lane = memo(function Lane({ name, unit, lines, range, values, decor
     Object.assign(x, { min: range[0], max: range[1] });
     Object.assign(y, { min: values.least, max: values.most, grid: grid(colour) });
     Object.assign(y.ticks as object, { color: colour('var(--soft)'), stepSize: values.step });
-    (current.options.plugins as { lane?: LaneDecoration }).lane = {
+    (current.options.plugins as { lane?: DrawnDecoration }).lane = {
       ...(decoration && withCanvasColours(decoration, colour)),
       traces: drawn.current.traces,
       bandColour: colour('var(--band)'),

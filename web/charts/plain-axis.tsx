@@ -1,6 +1,6 @@
 import type { Told } from '../../core/units/told-units.ts';
-import { ticksOf } from './axis-step.ts';
-import { axisText } from './lane-axis.ts';
+import { ticksOf } from '../../core/scene/axis-step.ts';
+import { axisText } from '../../core/scene/lane-axis.ts';
 import { axisWidth } from './lane.tsx';
 import classes from './speed-axis.module.css';
 

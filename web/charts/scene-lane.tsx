@@ -2,8 +2,8 @@ import { memo } from 'react';
 import { Gutter } from './gutter.tsx';
 import { LaneMarks } from './lane-marks.tsx';
 import { Lane } from './lane.tsx';
-import { namesAtEnds, readingsAt } from './readings.ts';
-import { isEmpty, type AxisRange, type EmptyLane, type SceneLane } from './scene.ts';
+import { namesAtEnds, readingsAt } from '../../core/scene/readings.ts';
+import { isEmpty, type AxisRange, type EmptyLane, type SceneLane } from '../../core/scene/scene.ts';
 import classes from './lane-stack.module.css';
 
 /** A lane of the scene on the screen: its chart, its marks, and its readings in the gutter. */

@@ -1,9 +1,9 @@
 import { CloseButton } from '@mantine/core';
 import { useRef, useState } from 'react';
-import { formatRpm, formatWhole } from '../ui/figures.ts';
+import { formatRpm, formatWhole } from '../../core/wording/figures.ts';
 import { BandHandle } from './band-handle.tsx';
 import { axisWidth } from './lane.tsx';
-import { axisStep } from './axis-step.ts';
+import { axisStep } from '../../core/scene/axis-step.ts';
 import classes from './speed-axis.module.css';
 
 export interface AxisBand {

@@ -7,7 +7,7 @@ import { latestReading, newestRow, useLive } from '../state/live.ts';
 import { usePreferences } from '../state/preferences.ts';
 import { toldLabel } from '../log/told-log.ts';
 import { useOwnUnits, useUnits } from '../units/use-own-units.tsx';
-import { formatWhole } from '../ui/figures.ts';
+import { formatWhole } from '../../core/wording/figures.ts';
 import classes from './big-figures.module.css';
 import { useFrame } from './use-frame.ts';
 

@@ -3,7 +3,7 @@ import type { Setup } from '../../contract/records.ts';
 import { gainOnParent, type SetupFigures } from '../../core/figures/setup-figures.ts';
 import { scorePrediction, type PredictionScore } from '../../core/setup/prediction.ts';
 import { predictionWords } from '../../core/wording/decision-record.ts';
-import { formatPower, signed, halfWidthText } from '../ui/figures.ts';
+import { formatPower, signed, halfWidthText } from '../../core/wording/figures.ts';
 import classes from './setup-details.module.css';
 
 const words: Record<PredictionScore, string> = {

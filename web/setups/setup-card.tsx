@@ -7,11 +7,11 @@ import { predictionWords } from '../../core/wording/decision-record.ts';
 import { jobClaimWords, toneOf } from '../../core/wording/judgement-words.ts';
 import { setupWords } from '../../core/setup/setup-words.ts';
 import { scorePrediction } from '../../core/setup/prediction.ts';
-import { formatPower, plusMinus, signed } from '../ui/figures.ts';
+import { formatPower, plusMinus, signed } from '../../core/wording/figures.ts';
 import { GainStrip } from './gain-strip.tsx';
 import { RunChip } from './run-chip.tsx';
 import { SetupDetails } from './setup-details.tsx';
-import { setupColour } from './setup-colour.ts';
+import { setupColour } from '../../core/scene/setup-look.ts';
 import classes from './setup-card.module.css';
 
 interface SetupCardProps {

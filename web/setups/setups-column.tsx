@@ -2,7 +2,7 @@ import { useOwnUnits } from '../units/use-own-units.tsx';
 import { useMemo } from 'react';
 import { brokenWords } from '../../core/limits/broken-words.ts';
 import type { Job, Setup } from '../../contract/records.ts';
-import { formatRpm } from '../ui/figures.ts';
+import { formatRpm } from '../../core/wording/figures.ts';
 import { branchDepths } from '../../core/setup/tree.ts';
 import { ImportButton } from '../imports/import-button.tsx';
 import { NewSetup } from './new-setup.tsx';

@@ -15,7 +15,7 @@ import classes from './compare-stage.module.css';
 import { CompareLanes } from './lanes/compare-lanes.tsx';
 import { Findings } from './findings/findings.tsx';
 import { ResponsePicture } from './steps/response-picture.tsx';
-import { laneAxes, type LaneAxisId } from '../../charts/lane-axis.ts';
+import { laneAxes, type LaneAxisId } from '../../../core/scene/lane-axis.ts';
 import { LineMenu } from './lanes/line-menu.tsx';
 import { LaneMenu } from './lanes/lane-menu.tsx';
 import { offeredLanes } from './scene/use-logged-sides.ts';

@@ -5,7 +5,7 @@ import type { DeviceState } from '../../../contract/live.ts';
 import { channelLabel } from '../../../core/recording/channels.ts';
 import { api } from '../../state/api.ts';
 import { useChange } from '../../state/queries.ts';
-import { formatTenths } from '../../ui/figures.ts';
+import { formatTenths } from '../../../core/wording/figures.ts';
 import classes from './devices-page.module.css';
 
 /** Ratio of engine to drum at a steady speed, and the zero of the load cells. */

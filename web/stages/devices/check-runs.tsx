@@ -2,7 +2,7 @@ import { useUnits } from '../../units/use-own-units.tsx';
 import type { DeviceState } from '../../../contract/live.ts';
 import { formatShare } from '../../../core/units/share-text.ts';
 import { useCheckHistory } from '../../state/queries.ts';
-import { formatPower, formatWhole, signed } from '../../ui/figures.ts';
+import { formatPower, formatWhole, signed } from '../../../core/wording/figures.ts';
 import classes from './devices-page.module.css';
 
 /** The dyno's own repeatability, from its check runs. */

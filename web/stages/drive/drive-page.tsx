@@ -25,7 +25,7 @@ import { identifierIn } from '../../state/identifier.ts';
 import { latestReading, useLive } from '../../state/live.ts';
 import { usePreferences } from '../../state/preferences.ts';
 import { useJob } from '../../state/queries.ts';
-import { formatRpm } from '../../ui/figures.ts';
+import { formatRpm } from '../../../core/wording/figures.ts';
 import classes from './drive-page.module.css';
 
 /** For a phone or tablet in the car of one bay: the figures that matter while driving, and one word. Nothing else. */

@@ -4,7 +4,7 @@ import { baselineSetup } from '../../../core/job/baseline.ts';
 import { WithJob } from '../../app/with-job.tsx';
 import { useJobFigures } from '../../job/use-job-figures.ts';
 import { useRunLog } from '../../log/use-run-log.ts';
-import { setupColour } from '../../setups/setup-colour.ts';
+import { setupColour } from '../../../core/scene/setup-look.ts';
 import { SetupsColumn } from '../../setups/setups-column.tsx';
 import classes from './logs-stage.module.css';
 import { FuelOfRun } from '../../units/use-own-units.tsx';

@@ -8,7 +8,7 @@ import { firstLanes, isFar, tellingGroups, type TellingGroup } from '../../../co
 import type { LogView } from '../../../core/log/log-view.ts';
 import { interpolate } from '../../../core/numerics/interpolation.ts';
 import { engineOfRun } from '../../../core/figures/engine-of-run.ts';
-import type { LaneAxisId } from '../../charts/lane-axis.ts';
+import type { LaneAxisId } from '../../../core/scene/lane-axis.ts';
 import { recordOf, useChannelChanges } from '../../workers/figures.ts';
 import { meanRuns, type LabelledRun } from './view/beside.ts';
 

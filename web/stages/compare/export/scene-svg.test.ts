@@ -1,8 +1,8 @@
 import { expect, test } from '@jest/globals';
 import { comparedAt } from '../testing/two-setups.ts';
-import { compareScene, sceneAt } from '../scene/compare-scene.ts';
-import { shownSetups } from '../scene/shown-setups.ts';
-import { sceneSvg } from './scene-svg.ts';
+import { compareScene, sceneAt } from '../../../../core/scene/compare-scene.ts';
+import { shownSetups } from '../../../../core/scene/shown-setups.ts';
+import { sceneSvg } from '../../../../core/scene/scene-svg.ts';
 
 const words = { title: 'Tarrow <Six>: B & C', sentence: 'B makes 2.0 ± 0.4 kW more than A.', made: 'At the wheels.' };
 
@@ -26,11 +26,14 @@ test('draws the lanes that the screen shows: every line, the grey envelopes, the
   const svg = picture('band=3000-4500');
   // Three runs and two means in power and torque; bounds and gain.
   expect(svg.match(/<path[^>]*fill="none"/g)).toHaveLength(2 * 5 + 3);
-  expect(svg.match(/opacity="0.15"\/>(?!<line)/g)).toHaveLength(2);
-  expect(svg.includes('fill="url(#loss)"')).toBe(true);
-  expect(svg.match(/<rect[^>]*fill="band"/g)).toHaveLength(3);
-  expect(/>Power, kW[^<]*</.test(svg)).toBe(true);
+  expect(svg.match(/fill="ink" opacity="0.15"/g)).toHaveLength(2);
+  expect(svg.match(/fill="band"/g)).toHaveLength(3);
+  expect(/>Power<.*>kW[^<]*</.test(svg)).toBe(true);
   expect(svg.match(/font-weight="600">B</g)).toHaveLength(2);
+  // A loss is hatched: told from a gain in grey too. What is none has no hatching.
+  expect(svg.includes('stroke="loss"')).toBe(false);
+  const back = picture('setup=A&against=B');
+  expect(back.match(/stroke="loss"/g)!.length).toBeGreaterThan(20);
   expect(picture('lanes=gain').match(/<path[^>]*fill="none"/g)).toHaveLength(3);
 });
 

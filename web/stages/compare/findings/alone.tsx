@@ -1,6 +1,6 @@
 import { peakBound } from '../../../../core/wording/peak-words.ts';
 import { peakOf } from '../../../../core/curve/peak.ts';
-import { formatPower, formatRpm, formatTorque, scaleNote } from '../../../ui/figures.ts';
+import { formatPower, formatRpm, formatTorque, scaleNote } from '../../../../core/wording/figures.ts';
 import classes from './findings.module.css';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';
 import type { CompareView } from '../view/view-address.ts';

@@ -7,7 +7,7 @@ import {
   formatTorque,
   halfWidthText,
   signed,
-} from '../../../ui/figures.ts';
+} from '../../../../core/wording/figures.ts';
 import type { CompareView } from '../view/view-address.ts';
 
 /** The gain table as it is read, wherever it stands: on the screen, on paper, in a spreadsheet. */

@@ -1,9 +1,9 @@
 import type { ChannelChange } from '../../../../core/comparison/channel-changes.ts';
 import type { MeanDifference } from '../../../../core/statistics/mean-difference.ts';
-import { formatRpm, halfWidthText, signed, trueMinus } from '../../../ui/figures.ts';
+import { formatRpm, halfWidthText, signed, trueMinus } from '../../../../core/wording/figures.ts';
 import { asAirFuelRatio, keptUnit } from '../../../../core/recording/channels.ts';
 import { differenceUnit, keptUnits, toldIn, type Units } from '../../../../core/units/told-units.ts';
-import { laneName } from '../view/lane-list.ts';
+import { laneName } from '../../../../core/scene/lane-list.ts';
 
 /** A channel's difference as it is read. */
 export interface OtherChangeLine {

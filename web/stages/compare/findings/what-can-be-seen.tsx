@@ -1,6 +1,6 @@
 import { nextRunWords, ruleWords, spreadWords } from '../../../../core/wording/judgement-words.ts';
 import type { Job } from '../../../../contract/records.ts';
-import { formatPower, formatRpm, signed, halfWidthText } from '../../../ui/figures.ts';
+import { formatPower, formatRpm, signed, halfWidthText } from '../../../../core/wording/figures.ts';
 import classes from './findings.module.css';
 import type { ComparisonFigures } from '../../../../core/figures/comparison-figures.ts';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';

@@ -1,7 +1,7 @@
 import { Button, Checkbox, Group, NumberInput, Stack, Text } from '@mantine/core';
 import { useState } from 'react';
 import type { Job } from '../../../../contract/records.ts';
-import { formatRpm } from '../../../ui/figures.ts';
+import { formatRpm } from '../../../../core/wording/figures.ts';
 import type { ChangeView } from '../view/view.ts';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';
 import { bandWords, type CompareView, type ViewedBand } from '../view/view-address.ts';

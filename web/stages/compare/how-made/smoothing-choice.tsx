@@ -1,6 +1,6 @@
 import { Button, Group, Slider, Stack, Switch, Text } from '@mantine/core';
 import { spanLimits, type Span } from '../../../../core/smoothing/span.ts';
-import { formatSpan } from '../../../ui/figures.ts';
+import { formatSpan } from '../../../../core/wording/figures.ts';
 import type { ChangeView } from '../view/view.ts';
 
 const widestSpan = 600;

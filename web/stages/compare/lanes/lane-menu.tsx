@@ -3,8 +3,8 @@ import { IconArrowDown, IconArrowUp, IconX } from '@tabler/icons-react';
 import { useState } from 'react';
 import classes from './lane-menu.module.css';
 import button from '../../../ui/text-button.module.css';
-import { axisWords, laneAxes, type LaneAxisId } from '../../../charts/lane-axis.ts';
-import { figureLanes, laneWords, moved, placed, laneName } from '../view/lane-list.ts';
+import { axisWords, laneAxes, type LaneAxisId } from '../../../../core/scene/lane-axis.ts';
+import { figureLanes, laneWords, moved, placed, laneName } from '../../../../core/scene/lane-list.ts';
 import type { ChangeView } from '../view/view.ts';
 import type { CompareView } from '../view/view-address.ts';
 

@@ -1,9 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import { comparedAt } from '../testing/two-setups.ts';
-import { compareScene, sceneAt, zoomedRanges } from './compare-scene.ts';
-import { namesAtEnds, readingsAt, readingsText } from '../../../charts/readings.ts';
-import { framed, isEmpty, type SceneContent, type SceneLane } from '../../../charts/scene.ts';
-import { shownSetups } from './shown-setups.ts';
+import { compareScene, sceneAt, zoomedRanges } from '../../../../core/scene/compare-scene.ts';
+import { namesAtEnds, readingsAt, readingsText } from '../../../../core/scene/readings.ts';
+import { framed, isEmpty, type SceneContent, type SceneLane } from '../../../../core/scene/scene.ts';
+import { shownSetups } from '../../../../core/scene/shown-setups.ts';
 
 function content(address: string): SceneContent {
   const { job, view, figures } = comparedAt(address);

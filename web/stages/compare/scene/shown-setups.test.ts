@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { comparedAt } from '../testing/two-setups.ts';
-import { shownSetups, startOfAll } from './shown-setups.ts';
+import { shownSetups, startOfAll } from '../../../../core/scene/shown-setups.ts';
 
 const shownAt = (address: string) => {
   const { job, view, figures } = comparedAt(address);

@@ -5,9 +5,9 @@ import { stoichiometricOf } from '../../../../core/fuel/blend.ts';
 import { baselineRuns, type FrozenBaseline } from '../../../../core/job/baseline.ts';
 import { engineOfRun } from '../../../../core/figures/engine-of-run.ts';
 import { recordOf, useLogMeans } from '../../../workers/figures.ts';
-import type { LoggedSide } from './channel-lane.ts';
-import { drumLanes, figureLanes, groupingOf } from '../view/lane-list.ts';
-import type { Shown } from './shown-setups.ts';
+import type { LoggedSide } from '../../../../core/scene/channel-lane.ts';
+import { drumLanes, figureLanes, groupingOf } from '../../../../core/scene/lane-list.ts';
+import type { Shown } from '../../../../core/scene/shown-setups.ts';
 import type { CompareView } from '../view/view-address.ts';
 
 /** The latest of the runs that stand for a setup, a frozen list included; of some only, where only some are compared. */

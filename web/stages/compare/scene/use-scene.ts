@@ -2,9 +2,9 @@ import { useMemo, useState } from 'react';
 import type { Job } from '../../../../contract/records.ts';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';
 import type { CompareView } from '../view/view-address.ts';
-import { compareScene } from './compare-scene.ts';
-import type { SceneContent } from '../../../charts/scene.ts';
-import { shownSetups } from './shown-setups.ts';
+import { compareScene } from '../../../../core/scene/compare-scene.ts';
+import type { SceneContent } from '../../../../core/scene/scene.ts';
+import { shownSetups } from '../../../../core/scene/shown-setups.ts';
 import { useLoggedSides } from './use-logged-sides.ts';
 
 /**

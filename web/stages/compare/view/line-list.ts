@@ -1,3 +1,4 @@
+import { isHidden, isWanted } from '../../../../core/scene/scene-view.ts';
 import type { Setup } from '../../../../contract/records.ts';
 import type { ChangeView } from './view.ts';
 import type { CompareView } from './view-address.ts';
@@ -12,16 +13,6 @@ export interface Line {
 }
 
 type LineView = Pick<CompareView, 'test' | 'against' | 'baseline' | 'also' | 'hide'>;
-
-/** Whether a setup's line is usually drawn, or was asked for. */
-export function isWanted({ id, letter }: Pick<Setup, 'id' | 'letter'>, view: LineView): boolean {
-  return [view.test.id, view.against.id, view.baseline.id].includes(id) || view.also.includes(letter);
-}
-
-/** Whether it was taken away; the compared setup's never is. */
-export function isHidden({ id, letter }: Pick<Setup, 'id' | 'letter'>, view: LineView): boolean {
-  return id !== view.test.id && view.hide.includes(letter);
-}
 
 /** Every setup that ran, in order, and whether its line is shown. */
 export function linesOf(ran: readonly Setup[], view: LineView): Line[] {

@@ -4,7 +4,7 @@ import fc from 'fast-check';
 import type { Job, Run, Setup } from '../../../../contract/records.ts';
 import { standardIds } from '../../../../core/air/correction.ts';
 import { powerUnits, torqueUnits } from '../../../../core/units/units.ts';
-import { laneAxes } from '../../../charts/lane-axis.ts';
+import { laneAxes } from '../../../../core/scene/lane-axis.ts';
 import { addressProblems } from './address-problems.ts';
 import { addressWith, bandWords, fieldIn, viewIn, type Changes, type Field } from './view-address.ts';
 

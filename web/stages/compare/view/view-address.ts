@@ -7,8 +7,8 @@ import { usualAgainst, usualTest } from '../../../../core/job/sides.ts';
 import { readSpan } from '../../../../core/smoothing/span.ts';
 import type { Units } from '../../../../core/units/told-units.ts';
 import { powerUnits, torqueUnits } from '../../../../core/units/units.ts';
-import { laneAxes } from '../../../charts/lane-axis.ts';
-import { figureLanes } from './lane-list.ts';
+import { laneAxes } from '../../../../core/scene/lane-axis.ts';
+import { figureLanes } from '../../../../core/scene/lane-list.ts';
 
 const rpm = z.coerce.number().min(0).max(30_000);
 const runLabels = z

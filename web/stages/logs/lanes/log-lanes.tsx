@@ -1,10 +1,10 @@
 import { useMemo } from 'react';
 import { useUnits } from '../../../units/use-own-units.tsx';
-import { axisText, axisWords, toldAxis } from '../../../charts/lane-axis.ts';
+import { axisText, axisWords, toldAxis } from '../../../../core/scene/lane-axis.ts';
 import { LaneStack } from '../../../charts/lane-stack.tsx';
 import { PlainAxis } from '../../../charts/plain-axis.tsx';
-import { readingsText } from '../../../charts/readings.ts';
-import { framed, type AxisRange, type EmptyLane, type LaneContent } from '../../../charts/scene.ts';
+import { readingsText } from '../../../../core/scene/readings.ts';
+import { framed, type AxisRange, type EmptyLane, type LaneContent } from '../../../../core/scene/scene.ts';
 import { SpeedAxis } from '../../../charts/speed-axis.tsx';
 import type { LogsView } from '../view/log-address.ts';
 import type { ChangeLogsView } from '../view/use-logs-view.ts';

@@ -3,7 +3,7 @@ import { toldLog } from '../../../log/told-log.ts';
 import { ownUnits } from '../../../units/own-units.ts';
 import { describe, expect, test } from '@jest/globals';
 import type { LoggedChannel, ShownEvent } from '../../../../core/log/log-view.ts';
-import { readingsAt } from '../../../charts/readings.ts';
+import { readingsAt } from '../../../../core/scene/readings.ts';
 import { groupLane, placeOf, seriesOver, wholeOf } from './log-scene.ts';
 import type { LogSide } from '../view/log-side.ts';
 

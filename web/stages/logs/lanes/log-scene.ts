@@ -5,10 +5,10 @@ import { limitChannel, limitQuantities, type Limit } from '../../../../core/limi
 import type { LaneGroup } from '../../../../core/log/lane-groups.ts';
 import type { LoggedChannel, ShownEvent } from '../../../../core/log/log-view.ts';
 import type { LogSeries } from '../../../../core/log/series.ts';
-import { unplaced, type LaneAxisId } from '../../../charts/lane-axis.ts';
-import type { LaneLine } from '../../../charts/lane.tsx';
-import { closeRange } from '../../../charts/nice-range.ts';
-import type { AxisRange, LaneContent } from '../../../charts/scene.ts';
+import { unplaced, type LaneAxisId } from '../../../../core/scene/lane-axis.ts';
+import type { LaneLine } from '../../../../core/scene/lane.ts';
+import { closeRange } from '../../../../core/scene/nice-range.ts';
+import type { AxisRange, LaneContent } from '../../../../core/scene/scene.ts';
 import type { LogSide } from '../view/log-side.ts';
 import { figureIn } from '../../../../core/units/told-units.ts';
 import { toldLabel } from '../../../log/told-log.ts';

@@ -7,7 +7,7 @@ import type { LogView } from '../../../../core/log/log-view.ts';
 import { fuelSupply, type FuelShare, type FuelSupply } from '../../../../core/log/fuel-supply.ts';
 import { recordOf } from '../../../workers/figures.ts';
 import { figureIn } from '../../../../core/units/told-units.ts';
-import { formatRpm, formatWhole } from '../../../ui/figures.ts';
+import { formatRpm, formatWhole } from '../../../../core/wording/figures.ts';
 import classes from './log-side-pane.module.css';
 
 interface FuelSupplyTableProps {

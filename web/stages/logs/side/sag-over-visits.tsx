@@ -6,7 +6,7 @@ import type { Job, Run } from '../../../../contract/records.ts';
 import { engineOfRun } from '../../../../core/figures/engine-of-run.ts';
 import { api } from '../../../state/api.ts';
 import button from '../../../ui/text-button.module.css';
-import { formatRpm } from '../../../ui/figures.ts';
+import { formatRpm } from '../../../../core/wording/figures.ts';
 import { figuresWorker } from '../../../workers/figures-worker.ts';
 import { recordOf } from '../../../workers/figures.ts';
 import classes from './log-side-pane.module.css';

@@ -1,6 +1,6 @@
 import type { Job, Run } from '../../../../contract/records.ts';
 import { baselineRuns, baselineSetup } from '../../../../core/job/baseline.ts';
-import { setupColour } from '../../../setups/setup-colour.ts';
+import { setupColour } from '../../../../core/scene/setup-look.ts';
 
 export type LabelledRun = Run & { label: string };
 

@@ -1,5 +1,5 @@
-import type { LaneAxisId } from '../../../charts/lane-axis.ts';
-import type { AxisRange } from '../../../charts/scene.ts';
+import type { LaneAxisId } from '../../../../core/scene/lane-axis.ts';
+import type { AxisRange } from '../../../../core/scene/scene.ts';
 
 /** Runs and setups laid beside the one that is looked at. */
 export const mostBeside = 2;

@@ -2,7 +2,14 @@ import { useUnits } from '../../../units/use-own-units.tsx';
 import type { Run } from '../../../../contract/records.ts';
 import type { HoldMean } from '../../../../core/run-kinds/steady-holds.ts';
 import { useMeasured } from '../../../workers/figures.ts';
-import { formatPower, formatTenths, formatTorque, formatWhole, halfWidthText, plusMinus } from '../../../ui/figures.ts';
+import {
+  formatPower,
+  formatTenths,
+  formatTorque,
+  formatWhole,
+  halfWidthText,
+  plusMinus,
+} from '../../../../core/wording/figures.ts';
 import { convert } from '../../../../core/units/units.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';
 import classes from './run-result.module.css';

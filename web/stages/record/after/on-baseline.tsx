@@ -1,7 +1,7 @@
 import { useUnits } from '../../../units/use-own-units.tsx';
 import { jobClaimWords, toneOf } from '../../../../core/wording/judgement-words.ts';
 import type { Setup } from '../../../../contract/records.ts';
-import { formatPower, plusMinus, signed } from '../../../ui/figures.ts';
+import { formatPower, plusMinus, signed } from '../../../../core/wording/figures.ts';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';
 
 /** The setup's gain on the baseline, beside that on its parent. */

@@ -5,7 +5,7 @@ import { runKinds } from '../../../../contract/recording.ts';
 import type { Job, Run } from '../../../../contract/records.ts';
 import { api } from '../../../state/api.ts';
 import { useChange } from '../../../state/queries.ts';
-import { formatWhole } from '../../../ui/figures.ts';
+import { formatWhole } from '../../../../core/wording/figures.ts';
 import { CircumstancesDialog } from '../../../setups/circumstances/circumstances-dialog.tsx';
 import { runKindWords } from '../../../job/run-kind-words.ts';
 import classes from './run-result.module.css';

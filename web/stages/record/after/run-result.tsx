@@ -10,7 +10,7 @@ import { runAdvice } from '../../../../core/advice/run-advice.ts';
 import { api } from '../../../state/api.ts';
 import { useLive } from '../../../state/live.ts';
 import { useChange } from '../../../state/queries.ts';
-import { formatPower, formatRpm, formatTorque } from '../../../ui/figures.ts';
+import { formatPower, formatRpm, formatTorque } from '../../../../core/wording/figures.ts';
 import { isTextField } from '../../../ui/text-field.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';
 import { findingsOf } from './result-findings.ts';

@@ -15,7 +15,7 @@ import { useDyno } from '../../../state/dyno.ts';
 import { useLive } from '../../../state/live.ts';
 import { usePreferences } from '../../../state/preferences.ts';
 import { useChange } from '../../../state/queries.ts';
-import { formatWhole } from '../../../ui/figures.ts';
+import { formatWhole } from '../../../../core/wording/figures.ts';
 import classes from './plan.module.css';
 
 /** How the next runs are made: how many, the rest between them, their speeds, the load's ramp, what is heard. */

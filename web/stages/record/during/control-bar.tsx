@@ -5,7 +5,7 @@ import type { BayState } from '../../../../contract/live.ts';
 import type { Job, Setup } from '../../../../contract/records.ts';
 import type { Moment } from '../../../../core/readiness/moment.ts';
 import { momentWord, whyNotReady } from '../../../../core/wording/moment-words.ts';
-import { setupColour } from '../../../setups/setup-colour.ts';
+import { setupColour } from '../../../../core/scene/setup-look.ts';
 import { api } from '../../../state/api.ts';
 import { useLive } from '../../../state/live.ts';
 import { useChange } from '../../../state/queries.ts';

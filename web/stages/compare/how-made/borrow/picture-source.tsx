@@ -5,7 +5,7 @@ import { calibrated, handPx, tracedByColour, tracedCurve, type PicturePlace } fr
 import { kwOf } from '../../../../../core/exchange/result-table.ts';
 import { Refusal } from '../../../../../core/refusal.ts';
 import { powerUnits, torqueUnits, type PowerUnit, type UnitName } from '../../../../../core/units/units.ts';
-import { formatPower, formatRpm } from '../../../../ui/figures.ts';
+import { formatPower, formatRpm } from '../../../../../core/wording/figures.ts';
 import button from '../../../../ui/text-button.module.css';
 import type { DraftCurve, SourceProps } from './draft.ts';
 import { openSheet, type SheetFile, type SheetPicture } from './read-picture.ts';

@@ -5,7 +5,7 @@ import { decodedText, readLogTable, type LogTable } from '../../../../../core/ex
 import { guessedRoles, resultCurves, type ResultColumn, type ResultCurve } from '../../../../../core/exchange/result-table.ts'; // prettier-ignore
 import { Refusal } from '../../../../../core/refusal.ts';
 import { powerUnits, torqueUnits, type PowerUnit, type UnitName } from '../../../../../core/units/units.ts';
-import { formatPower, formatRpm } from '../../../../ui/figures.ts';
+import { formatPower, formatRpm } from '../../../../../core/wording/figures.ts';
 import type { SourceProps } from './draft.ts';
 import classes from './table-source.module.css';
 

@@ -1,23 +1,23 @@
-import { written } from '../../../../core/sentence/sentence.ts';
-import { peakBound } from '../../../../core/wording/peak-words.ts';
-import { continued, type ContinuedCurve } from '../../../../core/curve/continued.ts';
-import { peakOf } from '../../../../core/curve/peak.ts';
-import type { RunFigures } from '../../../../core/figures/figured-run.ts';
-import type { JobFigures } from '../../../../core/figures/job-figures.ts';
-import { interpolate } from '../../../../core/numerics/interpolation.ts';
-import type { RawPoints } from '../../../../core/reduction/raw-points.ts';
-import { convert } from '../../../../core/units/units.ts';
-import type { LaneLine } from '../../../charts/lane.tsx';
-import { niceRange, type ValueRange } from '../../../charts/nice-range.ts';
-import { formatPower, formatRpm, formatTenths, scaleNote } from '../../../ui/figures.ts';
-import { axisWords, placing, type Placing } from '../../../charts/lane-axis.ts';
-import type { CompareView } from '../view/view-address.ts';
-import { extentOf, type LaneContent, type LaneReading } from '../../../charts/scene.ts';
+import { written } from '../sentence/sentence.ts';
+import { peakBound } from '../wording/peak-words.ts';
+import { continued, type ContinuedCurve } from '../curve/continued.ts';
+import { peakOf } from '../curve/peak.ts';
+import type { RunFigures } from '../figures/figured-run.ts';
+import type { JobFigures } from '../figures/job-figures.ts';
+import { interpolate } from '../numerics/interpolation.ts';
+import type { RawPoints } from '../reduction/raw-points.ts';
+import { convert } from '../units/units.ts';
+import type { LaneLine } from './lane.ts';
+import { niceRange, type ValueRange } from './nice-range.ts';
+import { formatPower, formatRpm, formatTenths, scaleNote } from '../wording/figures.ts';
+import { axisWords, placing, type Placing } from './lane-axis.ts';
+import type { SceneView } from './scene-view.ts';
+import { extentOf, type LaneContent, type LaneReading } from './scene.ts';
 import { startOfAll, type Shown } from './shown-setups.ts';
 
 /** What every lane is made from. */
 export interface LaneSource {
-  view: CompareView;
+  view: SceneView;
   /** The setups shown, the compared one last; at least one. */
   shown: readonly Shown[];
   figures: JobFigures;

@@ -1,8 +1,8 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { niceRange } from '../charts/nice-range.ts';
-import { positionOfLetter, setupColour, setupDash } from '../setups/setup-colour.ts';
-import { setupLetter } from '../../core/setup/letter.ts';
+import { niceRange } from '../scene/nice-range.ts';
+import { positionOfLetter, setupColour, setupDash } from '../scene/setup-look.ts';
+import { setupLetter } from '../setup/letter.ts';
 import { formatPower, formatRpm, formatTenths, formatTorque, formatWhole, signed } from './figures.ts';
 
 test('figures are written with sensible digits, a true minus and no minus nought', () => {

@@ -1,6 +1,6 @@
-import { halfWidthText } from '../../core/units/half-width.ts';
-import { spanLimits, type Span } from '../../core/smoothing/span.ts';
-import { convert, type PowerUnit, type TorqueUnit } from '../../core/units/units.ts';
+import { halfWidthText } from '../units/half-width.ts';
+import { spanLimits, type Span } from '../smoothing/span.ts';
+import { convert, type PowerUnit, type TorqueUnit } from '../units/units.ts';
 
 /** How figures are written: sensible digits, a true minus, thousands set off. */
 const whole = new Intl.NumberFormat('en', { maximumFractionDigits: 0 });
@@ -25,7 +25,7 @@ export function signed(text: string): string {
 }
 
 export { halfWidthText };
-export { spokenRpm as formatRpm } from '../../core/units/spoken-rpm.ts';
+export { spokenRpm as formatRpm } from '../units/spoken-rpm.ts';
 
 export function formatWhole(value: number): string {
   return trueMinus(whole.format(value));

@@ -1,4 +1,4 @@
-import { keptUnits } from '../../core/units/told-units.ts';
+import { keptUnits } from '../units/told-units.ts';
 import { describe, expect, test } from '@jest/globals';
 import { axisStep, ticksOf } from './axis-step.ts';
 import { axisText, toldAxis, placing } from './lane-axis.ts';

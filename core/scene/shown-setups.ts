@@ -1,15 +1,14 @@
-import type { Job, Setup } from '../../../../contract/records.ts';
-import type { SetupFigures } from '../../../../core/figures/setup-figures.ts';
-import { setupColour, setupDash } from '../../../setups/setup-colour.ts';
-import { placing, type Placing } from '../../../charts/lane-axis.ts';
-import { isHidden, isWanted } from '../view/line-list.ts';
-import type { ComparisonFigures } from '../../../../core/figures/comparison-figures.ts';
-import type { JobFigures } from '../../../../core/figures/job-figures.ts';
-import type { CompareView } from '../view/view-address.ts';
+import type { SetupFigures } from '../figures/setup-figures.ts';
+import { setupColour, setupDash } from './setup-look.ts';
+import { placing, type Placing } from './lane-axis.ts';
+import { isHidden, isWanted } from './scene-view.ts';
+import type { ComparisonFigures } from '../figures/comparison-figures.ts';
+import type { JobFigures } from '../figures/job-figures.ts';
+import type { DrawnSetup, SceneView } from './scene-view.ts';
 
 /** A setup as the lanes draw it. */
 export interface Shown {
-  setup: Setup;
+  setup: DrawnSetup;
   /** As the gutter calls it. */
   name: string;
   figures: Pick<SetupFigures, 'power' | 'torque' | 'travel'>;
@@ -26,7 +25,7 @@ type Unplaced = Omit<Shown, 'place'>;
  * The setups compared, the baseline and what was asked for beside them, less
  * what was hidden; the test last, so that it lies on top.
  */
-export function shownSetups(job: Job, figures: JobFigures, view: CompareView): Shown[] {
+export function shownSetups(job: { setups: readonly DrawnSetup[] }, figures: JobFigures, view: SceneView): Shown[] {
   const only = (view.runs ?? view.againstRuns) && figures.comparison;
   const all = only ? shownRuns(figures, only, view) : wholeSetups(job, figures, view);
   const shown = all.filter(({ setup }) => !isHidden(setup, view));
@@ -39,7 +38,7 @@ export function startOfAll(shown: readonly Pick<Shown, 'figures'>[]): number {
   return Math.max(...shown.map(({ figures }) => figures.power.engineSpeedRpm[0]!));
 }
 
-function wholeSetups(job: Job, figures: JobFigures, view: CompareView): Unplaced[] {
+function wholeSetups(job: { setups: readonly DrawnSetup[] }, figures: JobFigures, view: SceneView): Unplaced[] {
   return [...job.setups, ...(view.elsewhere ? [view.against] : [])]
     .filter((setup) => isWanted(setup, view))
     .flatMap((setup) => {
@@ -50,7 +49,7 @@ function wholeSetups(job: Job, figures: JobFigures, view: CompareView): Unplaced
     .sort((a, b) => Number(a.isTest) - Number(b.isTest));
 }
 
-function unplaced(setup: Setup, name: string, figures: Unplaced['figures'], view: CompareView): Unplaced {
+function unplaced(setup: DrawnSetup, name: string, figures: Unplaced['figures'], view: SceneView): Unplaced {
   const elsewhere = view.elsewhere && setup.id === view.against.id;
   return {
     setup,
@@ -66,13 +65,13 @@ function unplaced(setup: Setup, name: string, figures: Unplaced['figures'], view
 const elsewhereDash = [10, 5];
 
 /** Only some runs of either setup: their means as the comparison made them. */
-function shownRuns({ setups }: JobFigures, { power, torque }: ComparisonFigures, view: CompareView): Unplaced[] {
-  const side = (which: 'test' | 'baseline', setup: Setup): Unplaced['figures'] => ({
+function shownRuns({ setups }: JobFigures, { power, torque }: ComparisonFigures, view: SceneView): Unplaced[] {
+  const side = (which: 'test' | 'baseline', setup: DrawnSetup): Unplaced['figures'] => ({
     power: { engineSpeedRpm: power.engineSpeedRpm, values: power[which] },
     torque: { engineSpeedRpm: torque.engineSpeedRpm, values: torque[which] },
     ...only('travel', setups.find(({ setupId }) => setupId === setup.id)?.travel),
   });
-  const name = (setup: Setup, runs: readonly string[] | undefined) => runs?.join(' ') ?? setup.letter;
+  const name = (setup: DrawnSetup, runs: readonly string[] | undefined) => runs?.join(' ') ?? setup.letter;
   return [
     {
       ...unplaced(view.against, name(view.against, view.againstRuns), side('baseline', view.against), view),

@@ -1,9 +1,9 @@
-import { interpolate } from '../../core/numerics/interpolation.ts';
-import type { GutterValue } from './gutter.tsx';
+import { interpolate } from '../numerics/interpolation.ts';
+import type { Reading } from './lane.ts';
 import { isEmpty, type AxisRange, type Scene, type SceneLane } from './scene.ts';
 
 /** A lane's readings at a place of the axis; lines that do not reach it have none. */
-export function readingsAt({ readings }: Pick<SceneLane, 'readings'>, at: number): GutterValue[] {
+export function readingsAt({ readings }: Pick<SceneLane, 'readings'>, at: number): Reading[] {
   return readings.flatMap(({ id, label, colour, colourAt, place, rpm, values, write }) => {
     const atRpm = place.rpm(at);
     if (!(atRpm >= rpm[0]! && atRpm <= rpm[rpm.length - 1]!)) return [];
@@ -13,7 +13,7 @@ export function readingsAt({ readings }: Pick<SceneLane, 'readings'>, at: number
 }
 
 /** While there is no crosshair: the lines' names beside their ends, without a figure that could be taken for one. */
-export function namesAtEnds({ readings }: Pick<SceneLane, 'readings'>, range: AxisRange): GutterValue[] {
+export function namesAtEnds({ readings }: Pick<SceneLane, 'readings'>, range: AxisRange): Reading[] {
   return readings.flatMap(({ id, endName, colour, place, rpm, values }) =>
     endName === undefined
       ? []

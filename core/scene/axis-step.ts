@@ -1,4 +1,4 @@
-import type { Told } from '../../core/units/told-units.ts';
+import type { Told } from '../units/told-units.ts';
 
 /** Steps from figure to figure that read well, times a power of ten. */
 const steps = [1, 2, 5, 10];

@@ -1,12 +1,12 @@
-import type { Stoichiometric } from '../../../../core/fuel/blend.ts';
-import type { LogMean } from '../../../../core/log/mean-log.ts';
-import { asAirFuelRatio, keptUnit } from '../../../../core/recording/channels.ts';
-import { figureIn, toldIn } from '../../../../core/units/told-units.ts';
-import { readingRange } from '../../../charts/nice-range.ts';
-import { axisWords, type Placing } from '../../../charts/lane-axis.ts';
-import { laneName } from '../view/lane-list.ts';
-import type { CompareView } from '../view/view-address.ts';
-import type { EmptyLane, LaneContent } from '../../../charts/scene.ts';
+import type { Stoichiometric } from '../fuel/blend.ts';
+import type { LogMean } from '../log/mean-log.ts';
+import { asAirFuelRatio, keptUnit } from '../recording/channels.ts';
+import { figureIn, toldIn } from '../units/told-units.ts';
+import { readingRange } from './nice-range.ts';
+import { axisWords, type Placing } from './lane-axis.ts';
+import { laneName } from './lane-list.ts';
+import type { SceneView } from './scene-view.ts';
+import type { EmptyLane, LaneContent } from './scene.ts';
 
 /** One run's log as a lane draws it. */
 export interface LoggedSide {
@@ -20,7 +20,7 @@ export interface LoggedSide {
 }
 
 /** A logged channel: the latest run of the compared setup over that of the other. */
-export function channelLane(channel: string, sides: readonly LoggedSide[], view: CompareView): LaneContent | EmptyLane {
+export function channelLane(channel: string, sides: readonly LoggedSide[], view: SceneView): LaneContent | EmptyLane {
   const drawn = sides.flatMap(({ log, ...side }) => {
     const found = log?.channels.find(({ name }) => name === channel);
     if (!found || found.speed.x.length < 2) return [];

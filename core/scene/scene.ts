@@ -1,6 +1,5 @@
-import type { Told } from '../../core/units/told-units.ts';
-import type { LaneMark } from './lane-marks.tsx';
-import type { LaneLine, LaneProps } from './lane.tsx';
+import type { Told } from '../units/told-units.ts';
+import type { LaneDecoration, LaneLine, LaneMark } from './lane.ts';
 import type { ValueRange } from './nice-range.ts';
 import type { LaneAxisId, Placing } from './lane-axis.ts';
 
@@ -30,7 +29,7 @@ export interface LaneContent {
   readings: LaneReading[];
   /** What checks found, each on its line and with its reason. */
   marks: readonly (LaneMark & { severity: 'note' | 'mind' | 'stop' })[];
-  decoration: NonNullable<LaneProps['decoration']>;
+  decoration: LaneDecoration;
   /** The value axis for a part of the axis. */
   valuesWithin: (range: AxisRange) => ValueRange;
   name: string;

@@ -1,6 +1,6 @@
-import type { Travel } from '../../core/curve/travel.ts';
-import { figureIn, toldIn, withUnit, type Told, type Units } from '../../core/units/told-units.ts';
-import { interpolate } from '../../core/numerics/interpolation.ts';
+import type { Travel } from '../curve/travel.ts';
+import { figureIn, toldIn, withUnit, type Told, type Units } from '../units/told-units.ts';
+import { interpolate } from '../numerics/interpolation.ts';
 
 /** What the lanes can stand over. Gains are always taken at the same engine speed, whatever they stand over. */
 export const laneAxes = ['engine-speed', 'road-speed', 'time'] as const;

@@ -1,12 +1,12 @@
-import { phrasesText } from '../../../../core/wording/gain-sentence.ts';
-import type { ClearStretch } from '../../../../core/comparison/clear-stretches.ts';
-import { medianOf } from '../../../../core/numerics/quantile.ts';
-import { convert } from '../../../../core/units/units.ts';
-import type { LaneLine } from '../../../charts/lane.tsx';
-import { niceRange } from '../../../charts/nice-range.ts';
-import { formatRpm, formatTenths, scaleNote, signed } from '../../../ui/figures.ts';
+import { phrasesText } from '../wording/gain-sentence.ts';
+import type { ClearStretch } from '../comparison/clear-stretches.ts';
+import { medianOf } from '../numerics/quantile.ts';
+import { convert } from '../units/units.ts';
+import type { LaneLine } from './lane.ts';
+import { niceRange } from './nice-range.ts';
+import { formatRpm, formatTenths, scaleNote, signed } from '../wording/figures.ts';
 import type { LaneSource } from './mean-lanes.ts';
-import { extentOf, type EmptyLane, type LaneContent } from '../../../charts/scene.ts';
+import { extentOf, type EmptyLane, type LaneContent } from './scene.ts';
 
 function inOneOf(stretches: readonly ClearStretch[], rpm: number): boolean {
   return stretches.some((stretch) => rpm >= stretch.fromRpm && rpm <= stretch.toRpm);

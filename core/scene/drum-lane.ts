@@ -1,12 +1,12 @@
-import type { DrumGrouping } from '../../../../core/dyno/drums.ts';
-import { drumMeans, tellsApart } from '../../../../core/figures/drum-means.ts';
-import { convert } from '../../../../core/units/units.ts';
-import { niceRange } from '../../../charts/nice-range.ts';
-import { formatTenths, scaleNote } from '../../../ui/figures.ts';
-import { axisWords } from '../../../charts/lane-axis.ts';
-import { laneName } from '../view/lane-list.ts';
+import type { DrumGrouping } from '../dyno/drums.ts';
+import { drumMeans, tellsApart } from '../figures/drum-means.ts';
+import { convert } from '../units/units.ts';
+import { niceRange } from './nice-range.ts';
+import { formatTenths, scaleNote } from '../wording/figures.ts';
+import { axisWords } from './lane-axis.ts';
+import { laneName } from './lane-list.ts';
 import { singleRuns, type LaneSource } from './mean-lanes.ts';
-import { extentOf, type EmptyLane, type LaneContent } from '../../../charts/scene.ts';
+import { extentOf, type EmptyLane, type LaneContent } from './scene.ts';
 
 /** One drum is told from the other by its dashes: colour says which setup it is. */
 const dashes: readonly number[][] = [[], [8, 4], [2, 3], [10, 3, 2, 3]];

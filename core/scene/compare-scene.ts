@@ -1,19 +1,12 @@
-import { toldAxis } from '../../../charts/lane-axis.ts';
-import { peakOf } from '../../../../core/curve/peak.ts';
-import { figureLanes, groupingOf } from '../view/lane-list.ts';
+import { toldAxis } from './lane-axis.ts';
+import { peakOf } from '../curve/peak.ts';
+import { figureLanes, groupingOf } from './lane-list.ts';
 import { channelLane, type LoggedSide } from './channel-lane.ts';
 import { drumLane } from './drum-lane.ts';
 import { gainLane } from './gain-lane.ts';
 import { powerLane, torqueLane, type LaneSource } from './mean-lanes.ts';
 import { speedRange, wholeOnAxis, zoomedWithin } from './scene-range.ts';
-import {
-  framed,
-  type AxisRange,
-  type EmptyLane,
-  type LaneContent,
-  type Scene,
-  type SceneContent,
-} from '../../../charts/scene.ts';
+import { framed, type AxisRange, type EmptyLane, type LaneContent, type Scene, type SceneContent } from './scene.ts';
 
 /** @returns undefined where no line is to be shown */
 export function compareScene(source: LaneSource, sides: readonly LoggedSide[]): SceneContent | undefined {

@@ -1,5 +1,5 @@
-import type { DrumGrouping } from '../../../../core/dyno/drums.ts';
-import { channelLabel } from '../../../../core/recording/channels.ts';
+import type { DrumGrouping } from '../dyno/drums.ts';
+import { channelLabel } from '../recording/channels.ts';
 
 /** The lanes that are there without an engine's log, in their usual order. */
 export const figureLanes = ['power', 'torque', 'gain'] as const;

@@ -1,5 +1,5 @@
-import type { LaneAxisId, Placing } from '../../../charts/lane-axis.ts';
-import type { AxisRange } from '../../../charts/scene.ts';
+import type { LaneAxisId, Placing } from './lane-axis.ts';
+import type { AxisRange } from './scene.ts';
 
 /** A zoom narrower than this is none, rpm. */
 const leastZoomRpm = 100;
