@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { reportDraft } from './report.ts';
 import { identifier, trimmedText, moment, rpm, freeText } from './parts.ts';
 
 /**
@@ -171,6 +172,8 @@ export const briefFields = z.object({
   untested: freeText(1000),
   /** Channels whose lanes the job keeps open. */
   pinnedChannels: z.array(trimmedText(80).min(1)).max(24),
+  /** What was changed of the report that composes itself; null where nothing was. */
+  report: reportDraft.nullable(),
 });
 
 /** One act of the job's history, and what it changed. */

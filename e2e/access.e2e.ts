@@ -22,6 +22,7 @@ test('axe finds nothing serious on any screen, in either theme', async ({ page, 
     'compare?show=response',
     'compare?present=1',
     'logs',
+    'report',
     '/devices',
     '/drive',
     '/vehicles',
@@ -32,7 +33,7 @@ test('axe finds nothing serious on any screen, in either theme', async ({ page, 
     // A colour on its way from one theme to the other is neither's.
     await page.addStyleTag({ content: '* { transition: none !important; }' });
     // Lists and forms share their colours; what has its own is looked at in both.
-    const isOfJob = /brief|record|compare|logs|drive/.test(path);
+    const isOfJob = /brief|record|compare|logs|report|drive/.test(path);
     for (const colorScheme of isOfJob ? (['light', 'dark'] as const) : (['light'] as const)) {
       await page.emulateMedia({ colorScheme });
       await expect(page.locator('html')).toHaveAttribute('data-mantine-color-scheme', colorScheme);

@@ -13,7 +13,7 @@ import { vehicleById, vehicleNamed } from './vehicles.ts';
 
 const jobColumns = `id, vehicle_id, question, gear, state, paused_why, use, target, not_wanted, claimed_value, claimed_unit,
   claimed_scale, claimed_source, deliverables, gentler_tune, wanted_percent, dyno_kind, tyre_pressure_kpa, fan,
-  bonnet, pinned_channels, best_run_id, untested, delivered_setup_id,
+  bonnet, pinned_channels, report, best_run_id, untested, delivered_setup_id,
   delivered_note, closed_at, created_at, last_run_at, revision`;
 
 /** What the job's own row holds of it. */

@@ -81,6 +81,11 @@ export const router = createBrowserRouter([
         shouldRevalidate: () => false,
         lazy: async () => ({ Component: (await import('./stages/logs/logs-stage.tsx')).LogsStage }),
       },
+      {
+        path: 'jobs/:jobId/report',
+        loader: beginJob,
+        lazy: async () => ({ Component: (await import('./stages/report/report-stage.tsx')).ReportStage }),
+      },
       { path: '*', element: <ProblemPage /> },
     ],
   },

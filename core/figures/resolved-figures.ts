@@ -3,6 +3,7 @@ import { crankAssumption, crankKw } from '../dyno/crank.ts';
 import { startWindow, type StartWindow } from '../heat/start-window.ts';
 import { rawPoints, type RawPoints } from '../reduction/raw-points.ts';
 import { brokenLimits, worstOf, type Reach } from '../limits/broken-limits.ts';
+import { headroomTable } from '../limits/headroom-table.ts';
 import { headroom, limitQuantities, type Limit } from '../limits/limit.ts';
 import { usualLimits } from '../limits/suggestions.ts';
 import { reachIn } from '../log/extremes.ts';
@@ -81,6 +82,7 @@ export function resolvedFigures(runs: readonly FiguredRun[], request: ResolvedRe
     spread: of.spread,
     next: nextOf(of, figuresOfSetups, figured),
     ...(best === undefined ? {} : { bestId: best }),
+    ...headroomNow(request, counted(testId).at(-1)),
     ...(request.beside === 'steps' ? stepsOf(of) : {}),
     ...(request.beside === 'response' ? responseOf(of, figured) : {}),
     ...(factors.length > 0 ? { factors: [Math.min(...factors), Math.max(...factors)] } : {}),
@@ -220,6 +222,18 @@ function markFindings(figured: readonly CountedRun[], { testId, againstId }: Res
     const events = run.logged ? eventsOf(run.logged, run.engine) : [];
     figures.found = runFindings(figures.broken, events, figures.curve.checks);
   }
+}
+
+/** What one run leaves to each limit of the job. */
+function headroomNow(
+  { limits = [], settings }: ResolvedRequest,
+  last: CountedRun | undefined,
+): Pick<JobFigures, 'headroom'> {
+  if (!last || limits.length === 0) return {};
+  const crank = settings.crank !== undefined;
+  const reach = reachOf(last.run, last.figures.curve, crank);
+  const table = headroomTable(limits, (limit) => reach(limit)?.reading, () => undefined, crank); // prettier-ignore
+  return { headroom: { label: last.figures.label, ...table } };
 }
 
 /** The least that is left to each limit over several runs. */

@@ -66,7 +66,7 @@ export function scenePicture(scene: Scene, size: PictureSize): Picture {
   });
   const below = top + letters + 5;
   const axis = ticksOf(scene.range, scene.told).map(({ place, figure }): Shape => ({ is: 'words', x: x(place), y: below, size: letters - 1, words: figure, colour: soft, anchor: 'middle' })); // prettier-ignore
-  const unit: Shape = { is: 'words', x: width - right + letters, y: below, size: letters - 1, words: scene.told.unit, colour: soft }; // prettier-ignore
+  const unit: Shape = { is: 'words', x: width - right + 2 * letters, y: below, size: letters - 1, words: scene.told.unit, colour: soft }; // prettier-ignore
   return { width, height: top + axisHeight, shapes: [...lanes, ...axis, unit] };
 }
 

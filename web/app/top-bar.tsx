@@ -93,6 +93,7 @@ function JobNavigation({ jobId }: { jobId: number }) {
         />
         <Stage to={`/jobs/${jobId}/compare`} name="Compare" state={comparableSetups(job)} />
         <Stage to={`/jobs/${jobId}/logs`} name="Logs" state={lastLog(job)} broken={broken} />
+        <Stage to={`/jobs/${jobId}/report`} name="Report" state={job.report ? 'changed' : 'composed'} />
       </nav>
     </>
   );

@@ -52,15 +52,28 @@ export async function takeAway(what: string, send: () => Promise<unknown>): Prom
 
 /** Ctrl or ⌘ with Z takes back what this page did last, outside text fields. */
 export function UndoKey() {
-  useHotkeys([
+  // A text field undoes its own typing; a switch or a choice that was just pressed has none.
+  const everywhere: string[] = [];
+  useHotkeys(
     [
-      'mod+Z',
-      () => {
-        const act = useActs.getState().acts.at(-1);
-        if (act) void undo(act);
-        else notifications.show({ message: 'Nothing that this page did is left to undo.', autoClose: 3000 });
-      },
+      [
+        'mod+Z',
+        (event) => {
+          if (takesText(event.target)) return;
+          const act = useActs.getState().acts.at(-1);
+          if (act) void undo(act);
+          else notifications.show({ message: 'Nothing that this page did is left to undo.', autoClose: 3000 });
+        },
+        { preventDefault: false },
+      ],
     ],
-  ]);
+    everywhere,
+  );
   return null;
+}
+
+/** Whether what is typed goes into it. */
+function takesText(target: EventTarget | null): boolean {
+  if (!(target instanceof HTMLElement)) return false;
+  return target.isContentEditable || target.matches('input:not([type="radio"], [type="checkbox"]), textarea, select');
 }

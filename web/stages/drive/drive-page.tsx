@@ -8,7 +8,7 @@ import { liftSpeed } from '../../../core/limits/lift-speed.ts';
 import { knownLimits } from '../../../core/limits/limit.ts';
 import type { Moment } from '../../../core/readiness/moment.ts';
 import { momentWord, whyNotReady } from '../../../core/wording/moment-words.ts';
-import { baselineWindow } from '../../heat/heat-of-run.ts';
+import { baselineWindow } from '../../../core/heat/heat-of-run.ts';
 import { useHeatToReady } from '../../heat/use-cooling.ts';
 import { useBrokenRuns } from '../../job/use-broken-runs.ts';
 import { useJobFigures } from '../../job/use-job-figures.ts';

@@ -4,7 +4,7 @@ import type { Job, Run, Setup } from '../../../contract/records.ts';
 import { baselineSetup, newestSetup } from '../../../core/job/baseline.ts';
 import { knownLimits } from '../../../core/limits/limit.ts';
 import { liftSpeed } from '../../../core/limits/lift-speed.ts';
-import { baselineWindow } from '../../heat/heat-of-run.ts';
+import { baselineWindow } from '../../../core/heat/heat-of-run.ts';
 import { useHeatToReady, type HeatToReady } from '../../heat/use-cooling.ts';
 import { useMoment } from '../../live/use-moment.ts';
 import { WithJob } from '../../app/with-job.tsx';

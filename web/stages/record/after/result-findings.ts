@@ -3,7 +3,7 @@ import type { Job, Run, Setup } from '../../../../contract/records.ts';
 import { byGravity, type Severity } from '../../../../core/checks/check.ts';
 import { heatWords } from '../../../../core/heat/heat-state.ts';
 import type { RunFinding } from '../../../../core/judgement/run-findings.ts';
-import { heatStateOf } from '../../../heat/heat-of-run.ts';
+import { heatStateOf } from '../../../../core/heat/heat-of-run.ts';
 
 /** So much of what the log shows is told beside the figures; the gravest come first, and a broken limit always. */
 const mostOfLog = 3;

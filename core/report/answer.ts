@@ -1,0 +1,62 @@
+import type { ClearStretch } from '../comparison/clear-stretches.ts';
+import type { JudgedRange } from '../comparison/comparison.ts';
+import type { ComparisonFigures } from '../figures/comparison-figures.ts';
+import { joined, say, type Quantity, type Sentence } from '../sentence/sentence.ts';
+import { lineOf } from '../setup/difference.ts';
+import { setupWords } from '../setup/setup-words.ts';
+import { spokenRpm } from '../units/spoken-rpm.ts';
+import { withheldWords } from '../wording/judgement-words.ts';
+import type { Content } from './report.ts';
+import type { ReportSource } from './reported-job.ts';
+
+/** The answer to the owner's question, in one sentence, and what it is an answer to. */
+export function answer({ job, figures }: ReportSource): Content {
+  const { comparison, noComparison, sides } = figures;
+  const asked = job.question ? [say`The question was: ${job.question}`] : [];
+  if (!comparison) {
+    const reason = sides.testId === sides.againstId ? 'The car as it arrived: nothing was changed and measured yet.' : (noComparison ?? ''); // prettier-ignore
+    return { is: 'answer', headline: reason, lead: asked };
+  }
+  const changes = lineOf(job.setups, sides.testId).filter(({ id }) => id !== sides.againstId).map((setup) => setupWords(job.setups, setup)); // prettier-ignore
+  const what = changes.length > 0 ? say`Changed ${changes.length > 1 ? 'were' : 'was'}: ${changes.join('; ')}.` : ''; // prettier-ignore
+  return { is: 'answer', headline: headline(comparison, { test: 'what is delivered', against: 'what arrived' }), lead: [...asked, what].filter((sentence) => sentence !== '') }; // prettier-ignore
+}
+
+function headline(comparison: ComparisonFigures, names: { test: string; against: string }): Sentence {
+  const { power, judgement } = comparison;
+  const unlike = judgement.withheld.find(({ id }) => id === 'not-alike');
+  if (unlike) return say`No fair comparison: ${withheldWords(unlike, names)}.`;
+  const claimed = power.ranges.filter(({ verdict }) => verdict === 'gain' || verdict === 'loss');
+  const gains = claimed.filter(({ verdict }) => verdict === 'gain');
+  const losses = claimed.filter(({ verdict }) => verdict === 'loss');
+  const [first, ...others] = gains.length > 0 ? gains : losses;
+  const [reason] = judgement.withheld;
+  if (!first && reason) return say`Nothing is shown yet: ${withheldWords(reason, names)}.`;
+  if (!first) {
+    const stretches = joined(power.clearStretches.slice(0, 2).map(ofStretch), ' and ');
+    const partly = power.clearStretches.length > 0 ? say`; but ${stretches}` : '';
+    return say`No change of power could be shown ${between(power.ranges[0])}: whatever it gave is less than ${most(power.ranges[0])} on average${partly}.`; // prettier-ignore
+  }
+  // The price: what is lost in a band, or runs against the claims outside of all bands.
+  const beside = power.clearStretches.filter(({ verdict, fromRpm, toRpm }) => verdict !== first.verdict && !claimed.some((range) => range.fromRpm < toRpm && range.toRpm > fromRpm)); // prettier-ignore
+  const price = [...(gains.length > 0 ? losses.map(ofRange) : []), ...beside.map(ofStretch)].slice(0, 2);
+  const told = joined([first, ...others].map(ofRange), ', ');
+  const cost = price.length > 0 ? say`, at the price of ${joined(price, ' and ')}` : '';
+  return say`${told}${cost}.`;
+}
+
+const size = (kw: number, as?: 'half-width'): Quantity => ({ value: Math.abs(kw), unit: 'kW', digits: 1, ...(as ? { as } : { unitFollows: true }) }); // prettier-ignore
+const between = ({ fromRpm, toRpm }: { fromRpm: number; toRpm: number }) => `from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm`; // prettier-ignore
+
+function ofRange({ difference, verdict, fromRpm, toRpm }: JudgedRange): Sentence {
+  return say`${size(difference.difference)} ± ${size(difference.halfWidth, 'half-width')} ${verdict === 'loss' ? 'less' : 'more'} ${between({ fromRpm, toRpm })}`; // prettier-ignore
+}
+
+function ofStretch({ mean, halfWidth, fromRpm, toRpm }: ClearStretch): Sentence {
+  return say`${size(mean)} ± ${size(halfWidth, 'half-width')} ${mean < 0 ? 'less' : 'more'} ${between({ fromRpm, toRpm })}`; // prettier-ignore
+}
+
+/** The farther end of a difference's interval. */
+function most({ difference: { difference, halfWidth } }: JudgedRange): Quantity {
+  return { value: Math.abs(difference) + halfWidth, unit: 'kW', digits: 1 };
+}

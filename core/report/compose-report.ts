@@ -1,0 +1,80 @@
+import { joined, say, type Sentence } from '../sentence/sentence.ts';
+import { answer } from './answer.ts';
+import { dayWords, largeFigures } from './large-figures.ts';
+import { blockIds, blockTitles, type Block, type BlockId, type Content, type Report } from './report.ts';
+import type { ReportSource, ReportedJob } from './reported-job.ts';
+import { bands, ladder, limits } from './tables.ts';
+import { care, conditions, file, made, putBack, untested } from './texts.ts';
+
+/** The setups that a report is about: what arrived, and what is delivered or, until that is named, was tried last. */
+export function reportSides({
+  setups,
+  runs,
+  deliveredSetupId,
+}: Pick<ReportedJob, 'setups' | 'runs' | 'deliveredSetupId'>): {
+  arrivedId: number;
+  deliveredId: number;
+} {
+  const ran = (id: number) => runs.some((run) => run.setupId === id && run.kind === 'power' && run.setAsideReason === null && run.state !== 'recording'); // prettier-ignore
+  const arrived = setups.find(({ id }) => ran(id)) ?? setups[0]!;
+  const last = setups.findLast(({ id, decision }) => ran(id) && decision !== 'go back') ?? arrived;
+  return { arrivedId: arrived.id, deliveredId: deliveredSetupId ?? last.id };
+}
+
+/**
+ * A job's report as it is composed by itself: every block that something is
+ * known for, in the usual order, and what is missing for a reader who was not
+ * there.
+ */
+export function composeReport(source: ReportSource): Report {
+  const { job } = source;
+  const { arrivedId, deliveredId } = reportSides(job);
+  const contents: Record<BlockId, Content | undefined> = {
+    answer: answer(source),
+    figures: { is: 'figures', figures: largeFigures(source, arrivedId, deliveredId) },
+    lanes: { is: 'lanes' },
+    bands: bands(source, laterName(job)),
+    ladder: ladder(source, deliveredId),
+    limits: limits(source),
+    care: care(source, deliveredId),
+    untested: untested(source),
+    putBack: putBack(source),
+    conditions: conditions(source, arrivedId, deliveredId),
+    made: made(source),
+    file: file(source, deliveredId),
+  };
+  const last = job.runs.flatMap(({ startedAt }) => startedAt ?? []).sort().at(-1); // prettier-ignore
+  return {
+    head: { car: job.vehicle, plate: job.plate, owner: job.owner, date: last ? dayWords(last) : '', job: job.id },
+    blocks: blockIds.flatMap((id): Block[] =>
+      contents[id] ? [{ id, title: blockTitles[id], content: contents[id] }] : [],
+    ),
+    missing: missing(source, deliveredId),
+  };
+}
+
+/** What the car is called as it leaves: nobody may have said yet that it does so. */
+export const laterName = ({ deliveredSetupId }: Pick<ReportedJob, 'deliveredSetupId'>): string =>
+  deliveredSetupId === null ? 'last setup' : 'delivered';
+
+const nameOf = ({ setups }: ReportedJob, id: number) => setups.find((setup) => setup.id === id)?.letter ?? '?';
+
+/** What a sceptical owner would ask and nobody has written down or done yet. */
+function missing({ job, figures }: ReportSource, deliveredId: number): Sentence[] {
+  const { setups, runs } = job;
+  const open = job.putBack.filter(({ done }) => !done);
+  const latest = runs.filter(({ kind, state }) => kind === 'power' && state !== 'recording').at(-1);
+  const unclear = setups.filter(({ parentId, decision, id }) => parentId !== null && decision === null && runs.some((run) => run.setupId === id)); // prettier-ignore
+  return [
+    job.deliveredSetupId === null && say`No setup is named as delivered: ${nameOf(job, deliveredId)} stands in.`,
+    job.question === '' && 'No question is written in the brief: there is nothing to answer.',
+    job.owner === '' && 'No owner is named on the vehicle.',
+    job.bands.length === 0 && 'No band is named: the whole range is judged.',
+    latest !== undefined && latest.setupId !== deliveredId && say`The last run is ${latest.label ?? 'another'}: ${nameOf(job, deliveredId)} was not verified after it.`, // prettier-ignore
+    unclear.length > 0 && say`Nothing is decided on ${unclear.map(({ letter }) => letter).join(', ')}.`,
+    !job.tuneFiles.some(({ setupId }) => setupId === deliveredId) && 'No tune file is stored with what is delivered.',
+    job.untested === '' && 'Nothing is written of what was not tested.',
+    open.length > 0 && say`Not ticked as put back: ${joined(open.map(({ text }) => text), '; ')}.`, // prettier-ignore
+    figures.comparison === undefined && deliveredId !== figures.sides.againstId && say`There is no comparison: ${figures.noComparison ?? 'runs are missing'}`, // prettier-ignore
+  ].filter((sentence) => sentence !== false);
+}

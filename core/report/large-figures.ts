@@ -1,0 +1,83 @@
+import { heatStateOf } from '../heat/heat-of-run.ts';
+import type { HeatState } from '../heat/heat-state.ts';
+import { fuelWords } from '../fuel/ledger.ts';
+import { baselineRuns } from '../job/baseline.ts';
+import { joined, type Sentence } from '../sentence/sentence.ts';
+import { posterior } from '../statistics/mean-difference.ts';
+import { studentT } from '../statistics/student-t.ts';
+import type { LargeFigure } from './report.ts';
+import type { ReportSource, ReportedJob, ReportedRun } from './reported-job.ts';
+
+const heatNames: Record<HeatState, string> = {
+  'cold peak': 'cold after a full rest: not a fair comparison',
+  ready: 'ready state',
+  'heat-soaked': 'heat-soaked',
+  cool: 'cooler than the baseline',
+  unknown: 'heat not known',
+};
+
+/** Arrived, delivered and best seen: three figures, each with what it was measured under. */
+export function largeFigures(source: ReportSource, arrivedId: number, deliveredId: number): LargeFigure[] {
+  const { job } = source;
+  const best = job.runs.find(({ id }) => id === job.bestRunId);
+  return [
+    ...ofSetup(source, arrivedId, 'Arrived'),
+    ...(deliveredId === arrivedId ? [] : ofSetup(source, deliveredId, job.deliveredSetupId === null ? 'Last setup' : 'Delivered')), // prettier-ignore
+    ...(best ? ofRun(source, best) : []),
+  ];
+}
+
+/** A setup's peak in the mean of its counted runs. */
+function ofSetup({ job, figures }: ReportSource, setupId: number, name: string): LargeFigure[] {
+  const found = figures.setups.find((setup) => setup.setupId === setupId);
+  if (!found) return [];
+  const runs = baselineRuns(job.runs, setupId, job.baseline);
+  const halfWidthKw = halfWidthOfMean(found, figures.spread);
+  return [
+    {
+      name,
+      kw: found.peakKw,
+      ...(halfWidthKw !== undefined && { halfWidthKw }),
+      ...(figures.estimate !== undefined && { sign: '≈' as const }),
+      note: note(job, runs, found.runs === 1 ? 'one run' : `peak, mean of ${found.runs} runs`),
+    },
+  ];
+}
+
+/** One run that was named as the best seen, whatever it was worth. */
+function ofRun({ job, figures }: ReportSource, run: ReportedRun): LargeFigure[] {
+  const curve = figures.runs.find(({ id }) => id === run.id)?.curve;
+  if (!curve) return [];
+  const { value, atEdge } = curve.peakPower;
+  return [
+    {
+      name: 'Best seen',
+      kw: value,
+      ...(figures.estimate === undefined ? atEdge && { sign: '≥' as const } : { sign: '≈' as const }),
+      note: note(job, [run], `${run.label ?? 'one run'} alone${run.setAsideReason === null ? '' : `, set aside (${run.setAsideReason})`}`), // prettier-ignore
+    },
+  ];
+}
+
+function note(job: ReportedJob, runs: readonly ReportedRun[], count: string): Sentence {
+  const [first] = runs;
+  const heat = [...new Set(runs.map((run) => heatNames[heatStateOf(job, run, job.setups[0]!)]))];
+  const fuel = first?.fuel ? fuelWords({ ...first.fuel, litres: null }) : 'fuel not recorded';
+  const day = first?.startedAt ? dayWords(first.startedAt) : '';
+  return joined([count, heat.length === 1 ? heat[0]! : 'in different heat states', fuel, day].filter((part) => part !== ''), ', '); // prettier-ignore
+}
+
+const days = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
+/** A day as it is written in a report: 14 May 2026. */
+export const dayWords = (moment: string): string => days.format(new Date(moment));
+
+/** Half of the 95 % interval of a mean of peaks, by the own spread and the usual one; undefined without any. */
+function halfWidthOfMean(
+  { runs, spreadKw, peakKw }: { runs: number; spreadKw: number; peakKw: number },
+  prior: ReportSource['figures']['spread'],
+): number | undefined {
+  const usual = { standardDeviation: (prior.upperShare ?? prior.share) * peakKw, df: prior.df };
+  const { standardDeviation, df } = runs > 1 ? posterior({ standardDeviation: spreadKw, df: runs - 1 }, usual) : usual;
+  const half = (studentT(0.95, df) * standardDeviation) / Math.sqrt(runs);
+  return Number.isFinite(half) ? half : undefined;
+}

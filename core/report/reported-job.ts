@@ -1,0 +1,49 @@
+import type { FrozenBaseline } from '../job/baseline.ts';
+import type { RunRecord, SetupRecord } from '../figures/job-record.ts';
+import type { FuelState } from '../fuel/ledger.ts';
+import type { JobFigures } from '../figures/job-figures.ts';
+import type { SetupItem } from '../setup/item.ts';
+import type { StandardId } from '../air/correction.ts';
+
+/** A run as far as a report tells of it. */
+export interface ReportedRun extends RunRecord {
+  endedAt?: string | null;
+  fuel: FuelState | null;
+}
+
+/** A setup as far as a report tells of it. */
+export interface ReportedSetup extends SetupRecord {
+  parentId: number | null;
+  change: string;
+  items: readonly SetupItem[];
+  decision: 'keep' | 'go back' | 'try further' | null;
+}
+
+/** What is written of a job, as far as a report tells it. */
+export interface ReportedJob {
+  id: number;
+  vehicle: string;
+  plate: string;
+  owner: string;
+  question: string;
+  /** What nobody tried, in the operator's words. */
+  untested: string;
+  setups: readonly ReportedSetup[];
+  runs: readonly ReportedRun[];
+  baseline: FrozenBaseline | null;
+  deliveredSetupId: number | null;
+  bestRunId: number | null;
+  bands: readonly { name: string; fromRpm: number; toRpm: number }[];
+  tuneFiles: readonly { setupId: number; name: string; sha256: string }[];
+  /** What must be put back before the car leaves, and whether it was. */
+  putBack: readonly { text: string; done: boolean }[];
+}
+
+/** What a report is composed from. */
+export interface ReportSource {
+  job: ReportedJob;
+  /** Of what is delivered against what arrived, with the steps between. */
+  figures: JobFigures;
+  /** How they were made. */
+  view: { standard: StandardId; share: number; auto: boolean };
+}

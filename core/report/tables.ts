@@ -1,0 +1,96 @@
+import type { GainRow } from '../comparison/gain-table.ts';
+import { difference, quantity, say, type Sentence } from '../sentence/sentence.ts';
+import type { FamilyPair } from '../judgement/job-claims.ts';
+import { lineOf } from '../setup/difference.ts';
+import { setupWords } from '../setup/setup-words.ts';
+import { spokenRpm } from '../units/spoken-rpm.ts';
+import { jobClaimWords, toneOf } from '../wording/judgement-words.ts';
+import type { Cell, Content } from './report.ts';
+import type { ReportSource, ReportedSetup } from './reported-job.ts';
+
+const right = (text: Sentence, tone?: Cell['tone']): Cell => ({ text, right: true, ...(tone && { tone }) });
+
+/** The bands that the owner cares about: before, after, and what that is. */
+export function bands({ job, figures: { comparison } }: ReportSource, later: string): Content | undefined {
+  if (!comparison || job.bands.length === 0) return undefined;
+  const wanted = comparison.rows.filter(({ id }) => id === 'band' || id === 'torque-band' || id === 'common');
+  if (wanted.length === 0) return undefined;
+  return {
+    is: 'table',
+    head: [{ text: 'mean' }, right('arrived'), right(later), right('gain')],
+    rows: wanted.map((row) => {
+      const unit = row.quantity === 'torque' ? 'N·m' : 'kW';
+      const at = (value: number): Sentence => say`${{ value, unit, digits: 1 }}`;
+      const tone = row.verdict === 'gain' || row.verdict === 'loss' ? row.verdict : undefined;
+      return [{ text: rowName(row, job.bands) }, right(at(row.baseline)), right(at(row.test)), right(difference(row.difference, row.halfWidth, unit, 1), tone)]; // prettier-ignore
+    }),
+  };
+}
+
+function rowName({ id, quantity: of, fromRpm = 0, toRpm = 0 }: GainRow, named: ReportSource['job']['bands']): string {
+  const band = named.find((candidate) => candidate.fromRpm === fromRpm && candidate.toRpm === toRpm);
+  const what = id === 'common' ? 'the whole range' : (band?.name ?? 'from');
+  return `${of} ${id === 'common' ? 'over' : 'in'} ${what}, ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm`;
+}
+
+/** What each change gave on the setup that it was changed from, in every band, and what became of it. */
+export function ladder({ job, figures }: ReportSource, deliveredId: number): Content | undefined {
+  const kept = new Set(lineOf(job.setups, deliveredId).map(({ id }) => id));
+  const changed = job.setups.filter(({ parentId, id }) => parentId !== null && figures.setups.some(({ setupId }) => setupId === id)); // prettier-ignore
+  if (changed.length === 0) return undefined;
+  const among = figures.setups.length;
+  const steps = changed.map((setup) => {
+    const own = figures.setups.find(({ setupId }) => setupId === setup.id)?.onParent;
+    const pair = figures.pairs?.find(({ judgement }) => judgement.testId === own?.testId && judgement.againstId === own.againstId); // prettier-ignore
+    return { setup, own, ranges: (pair?.rows ?? []).filter(({ id }) => id === 'band' || id === 'common') };
+  });
+  const columns = job.bands.length > 0 ? job.bands.slice(0, mostBands) : [undefined];
+  return {
+    is: 'table',
+    head: [{ text: 'change' }, ...columns.map((band) => right(band ? `${band.name}, ${spokenRpm(band.fromRpm)} to ${spokenRpm(band.toRpm)}` : 'mean over all speeds')), { text: 'kept' }], // prettier-ignore
+    rows: steps.map(({ setup, own, ranges }) => {
+      const cells = columns.map((band, at): Cell => {
+        const row = ranges.find(({ id, fromRpm, toRpm }) => (band ? id === 'band' && fromRpm === band.fromRpm && toRpm === band.toRpm : id === 'common')); // prettier-ignore
+        return row ? right(difference(row.difference, row.halfWidth, 'kW', 1), toneIn(row, at === 0 ? own : undefined)) : right('–'); // prettier-ignore
+      });
+      // Where something is shown in a band, what could not be shown in another goes without saying.
+      const claim = own && cells.every(({ tone }) => tone === undefined) ? shownWords(own, among) : undefined;
+      return [{ text: `${setup.letter}, ${setupWords(job.setups, setup)}` }, ...cells, { text: fateOf(setup, kept, claim) }]; // prettier-ignore
+    }),
+    note: 'Mean gain of each on the setup before it, at the same engine speeds; ± is a 95 % interval. Coloured is what is shown; in the first band, what is shown among all changes of this job.', // prettier-ignore
+  };
+}
+
+/** More bands do not fit a page's width. */
+const mostBands = 3;
+
+/** What may be claimed in a band: in the first by all pairs of the job together, in the others by the pair itself. */
+function toneIn({ verdict }: GainRow, first: FamilyPair | undefined): Cell['tone'] {
+  if (first) return toneOf(first.jobClaim);
+  return verdict === 'gain' || verdict === 'loss' ? verdict : undefined;
+}
+
+/** Why nothing is claimed; empty where something is. */
+function shownWords(pair: FamilyPair, setups: number): string {
+  return jobClaimWords(pair, setups, { test: 'it', against: 'the one before' });
+}
+
+function fateOf({ id, decision }: ReportedSetup, kept: ReadonlySet<number>, claim: string | undefined): string {
+  const fate = kept.has(id) ? 'yes' : decision === 'go back' ? 'put back' : 'no';
+  return claim ? `${fate}; ${claim}` : fate;
+}
+
+/** What is left to each limit in the last run of what is delivered. */
+export function limits({ figures: { headroom } }: ReportSource): Content | undefined {
+  if (!headroom || headroom.rows.length === 0) return undefined;
+  return {
+    is: 'table',
+    head: [{ text: 'limit' }, right('set'), right(`read in ${headroom.label}`), right('left')],
+    rows: headroom.rows.map(({ label, unit, limit, reading, left }) => {
+      const told = (value: number): Sentence => say`${quantity(value, unit)}`;
+      const rest: Sentence = say`${quantity(left, unit === '°C' ? 'K' : unit)}`;
+      return [{ text: label }, right(told(limit.value)), right(told(reading)), right(rest, left < 0 ? 'warning' : undefined)]; // prettier-ignore
+    }),
+    ...(headroom.unknown.length > 0 && { note: `Not known from this run: ${headroom.unknown.join(', ')}.` }),
+  };
+}

@@ -1,0 +1,120 @@
+import { extent } from 'd3-array';
+import { standards } from '../air/correction.ts';
+import { formatSpan } from '../wording/figures.ts';
+import { quantity, quantityRange, say, type Quantity, type Sentence } from '../sentence/sentence.ts';
+import { heatStateOf } from '../heat/heat-of-run.ts';
+import { baselineRuns } from '../job/baseline.ts';
+import { stateOf } from '../setup/difference.ts';
+import { listed } from '../units/listed.ts';
+import { ruleWords, spreadWords } from '../wording/judgement-words.ts';
+import { dayWords } from './large-figures.ts';
+import type { Content } from './report.ts';
+import type { ReportSource, ReportedRun } from './reported-job.ts';
+
+const kinds = { 'inertia-roller': 'inertia roller', 'loaded-roller': 'loaded roller', hub: 'hub dyno' } as const;
+
+/** What stands against the figures: broken limits, what was not alike, how things stood. */
+export function care({ job, figures }: ReportSource, deliveredId: number): Content {
+  const { comparison, estimate } = figures;
+  const found = (comparison?.caveats ?? []).map(({ severity, text }) => ({ severity, text }));
+  const lost = figures.runs.filter(({ setupId }) => setupId === deliveredId).flatMap(({ broken }) => broken);
+  // Without a comparison nothing else has told them.
+  const beyond = comparison || lost.length === 0 ? [] : [{ severity: 'stop' as const, text: 'A limit was broken in the runs shown.' }]; // prettier-ignore
+  const state = [...stateOf(job.setups, deliveredId).values()];
+  const open = state.flatMap((item) => (item.kind === 'filter' && /off|out|without|no\b|removed/i.test(item.name) ? [item.name] : [])); // prettier-ignore
+  const best = job.runs.find(({ id }) => id === job.bestRunId);
+  const cold = best && heatStateOf(job, best, job.setups[0]!) === 'cold peak';
+  return {
+    is: 'list',
+    items: [
+      ...found,
+      ...beyond,
+      ...open.map((name) => ({ severity: 'mind' as const, text: `The figures were made with the filter “${name}”: with it back they may differ.` })), // prettier-ignore
+      ...(cold ? [{ severity: 'mind' as const, text: `${best.label ?? 'The best run'} was made cold after a full rest: a peak, and no figure to expect on the road.` }] : []), // prettier-ignore
+      { text: estimate === undefined ? 'Power is that at the wheels on this dyno; another dyno may read several percent apart.' : `Power is estimated for the crank (${estimate}); no dyno measures it.` }, // prettier-ignore
+    ],
+  };
+}
+
+/** What nobody tried. */
+export function untested({ job }: ReportSource): Content | undefined {
+  const lines = job.untested.split(/\n|;/).map((line) => line.trim()).filter(Boolean); // prettier-ignore
+  return lines.length === 0 ? undefined : { is: 'list', items: lines.map((text) => ({ text })) };
+}
+
+/** What was taken off, switched off or raised for the measuring, and is back. */
+export function putBack({ job }: ReportSource): Content | undefined {
+  const done = job.putBack.filter((item) => item.done);
+  return done.length === 0 ? undefined : { is: 'list', items: done.map(({ text }) => ({ text })) };
+}
+
+/** Machine, air, and when. */
+export function conditions(source: ReportSource, arrivedId: number, deliveredId: number): Content | undefined {
+  const runs = comparedRuns(source, [arrivedId, deliveredId]);
+  const [first] = runs;
+  if (!first) return undefined;
+  const said = [...new Set(runs.map((run) => machineWords(run)))];
+  const dates = [...new Set(runs.flatMap(({ startedAt }) => (startedAt ? [dayWords(startedAt)] : [])))];
+  const paragraphs: Sentence[] = [say`${said.join('; ')}. ${airWords(runs)} Measured on ${listed(dates)}.`];
+  const tyres = [...new Set(runs.flatMap(({ tyres: name, tyrePressureKpa: kPa }) => (name ? [{ name, kPa }] : [])).map(({ name, kPa }) => JSON.stringify([name, kPa ?? null])))]; // prettier-ignore
+  for (const one of tyres) {
+    const [name, kPa] = JSON.parse(one) as [string, number | null];
+    paragraphs.push(kPa === null ? say`Tyres: ${name}.` : say`Tyres: ${name}, ${quantity(kPa, 'kPa')}.`);
+  }
+  return { is: 'text', paragraphs };
+}
+
+function machineWords({ dyno, gear }: ReportedRun): string {
+  const inertia = `${dyno.inertiaKgM2} kg·m²`;
+  return `${kinds[dyno.kind].charAt(0).toUpperCase()}${kinds[dyno.kind].slice(1)}, ${inertia}${gear ? `, ${gear} gear` : ''}`;
+}
+
+function airWords(runs: readonly ReportedRun[]): Sentence {
+  const airs = runs.flatMap(({ air }) => air ?? []);
+  const range = (values: readonly number[], unit: string): Sentence | Quantity => {
+    const [least = NaN, most = NaN] = extent(values);
+    return Math.round(least) === Math.round(most) ? quantity(least, unit) : quantityRange(least, most, unit);
+  };
+  if (airs.length === 0) return 'No air was recorded.';
+  const some = airs.length < runs.length ? ' Of some runs the air is not known.' : '';
+  return say`Air at the inlet ${range(airs.map((air) => air.temperatureC), '°C')}, ${range(airs.map((air) => air.pressureHpa), 'hPa')}, ${range(airs.map((air) => air.relativeHumidityPct), '%')} humidity.${some}`; // prettier-ignore
+}
+
+/** What a metrologist asks: standard, scale, smoothing, repeats, and what ± rests on. */
+export function made({ figures, view }: ReportSource): Content {
+  const { factors, spanRpm, comparison, estimate, spread } = figures;
+  const scale = estimate === undefined ? 'At the wheels' : `Estimated for the crank (${estimate})`;
+  const standard = view.standard === 'none' ? 'uncorrected' : `corrected to ${standards[view.standard].name}${factors ? ` (×${factors[0].toFixed(3)} to ×${factors[1].toFixed(3)})` : ''}${view.share < 1 ? ` at ${Math.round(100 * view.share)} % of the correction` : ''}`; // prettier-ignore
+  const smoothing = spanRpm === 0 ? 'not smoothed' : `smoothed over ${formatSpan(spanRpm)}${view.auto ? ', the span with the least error on the baseline’s runs' : ''}`; // prettier-ignore
+  const first: Sentence = `${scale}, ${standard}, ${smoothing}. Figures are means of the counted runs at the same engine speeds.`; // prettier-ignore
+  if (!comparison) return { is: 'text', paragraphs: [first] };
+  const { test, baseline } = comparison.compared;
+  const known = comparison.power.ranges[0].difference.from;
+  const rests = known === 'learned' || known === 'assumed' ? spreadWords(spread) : 'from this job’s own repeats';
+  return {
+    is: 'text',
+    paragraphs: [
+      first,
+      `${baseline.length} ${runsOf(baseline.length)} as arrived, ${test.length} as delivered. ± is a 95 % interval of the mean difference; it ${ruleWords(comparison.judgement.judging)}. The spread of repeats is known ${rests}. Grey about the gain holds at all engine speeds at once; coloured is what is shown there.`, // prettier-ignore
+    ],
+  };
+}
+
+const runsOf = (count: number) => (count === 1 ? 'run' : 'runs');
+
+/** The counted runs of some setups, in the order in which they were made. */
+function comparedRuns({ job }: ReportSource, setupIds: readonly number[]): ReportedRun[] {
+  return [...new Set(setupIds)].flatMap((id) => baselineRuns(job.runs, id, job.baseline));
+}
+
+/** The tune file that goes with the car, by what is in it, and how near it runs to a limit. */
+export function file({ job, figures: { headroom } }: ReportSource, deliveredId: number): Content | undefined {
+  const files = job.tuneFiles.filter(({ setupId }) => setupId === deliveredId);
+  if (files.length === 0) return undefined;
+  const nearest = headroom?.rows[0];
+  const margin: Sentence = nearest ? say` Nearest limit: ${nearest.label.toLowerCase()}, ${quantity(nearest.left, nearest.unit === '°C' ? 'K' : nearest.unit)} left.` : ''; // prettier-ignore
+  return {
+    is: 'text',
+    paragraphs: files.map(({ name, sha256 }) => say`${name}, SHA-256 ${sha256.slice(0, 8)} ${sha256.slice(8, 16)}….${margin}`), // prettier-ignore
+  };
+}

@@ -1,0 +1,166 @@
+import { ActionIcon, Button, Checkbox, NativeSelect, SegmentedControl, Textarea } from '@mantine/core';
+import { IconArrowDown, IconArrowUp } from '@tabler/icons-react';
+import { useState } from 'react';
+import type { ReportDraft } from '../../../contract/report.ts';
+import { movedBlock, ordered, stands, untouched } from '../../../core/report/drafted.ts';
+import { shortBlocks, type BlockId, type Report } from '../../../core/report/report.ts';
+import { unitKinds, unitSets, type Units } from '../../../core/units/told-units.ts';
+import { usePrint } from '../../app/printing.ts';
+import { SeverityMark } from '../../ui/severity.tsx';
+import { useOwnUnits } from '../../units/use-own-units.tsx';
+import classes from './report-stage.module.css';
+
+/** What a block is called where it has no title of its own on the sheet. */
+const names: Partial<Record<BlockId, string>> = {
+  answer: 'Answer',
+  figures: 'Arrived, delivered, best',
+  lanes: 'Curves',
+};
+
+interface DraftPaneProps {
+  report: Report;
+  draft: ReportDraft;
+  /** Of whoever looks. */
+  own: Units;
+  onChange: (draft: ReportDraft | null) => void;
+}
+
+/** Beside the sheet: what is missing, and what may be changed of it. */
+export function DraftPane({ report, draft, own, onChange }: DraftPaneProps) {
+  const { write } = useOwnUnits();
+  const print = usePrint();
+  const change = (fields: Partial<ReportDraft>) => onChange({ ...draft, ...fields });
+  const list = ordered(report, draft).filter(({ id }) => draft.form === 'long' || shortBlocks.includes(id));
+  const isTouched = JSON.stringify({ ...untouched, units: null }) !== JSON.stringify({ ...untouched, ...draft });
+  return (
+    <aside className={classes.pane} aria-label="Draft of the report">
+      <Button size="md" onClick={print}>
+        Print
+      </Button>
+      {report.missing.length > 0 && (
+        <section>
+          <h2 className="heading">Missing, in the draft alone</h2>
+          <ul className={classes.missing}>
+            {report.missing.map((sentence) => (
+              <li key={write(sentence)}>
+                <SeverityMark severity="mind" /> <span>{write(sentence)}</span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <section>
+        <h2 className="heading">Form</h2>
+        <SegmentedControl
+          aria-label="Form"
+          fullWidth
+          data={[
+            { value: 'long', label: 'whole' },
+            { value: 'short', label: 'one page' },
+          ]}
+          value={draft.form}
+          onChange={(form) => change({ form: form as ReportDraft['form'] })}
+        />
+      </section>
+      <section>
+        <h2 className="heading">Blocks</h2>
+        <ul className={classes.blocks}>
+          {list.map(({ id, title }) => {
+            const name = names[id] ?? title;
+            const isShown = stands(draft, id);
+            return (
+              <li key={id}>
+                <Checkbox
+                  label={name}
+                  checked={isShown}
+                  onChange={() => change({ hidden: isShown ? [...draft.hidden, id] : draft.hidden.filter((other) => other !== id) })} // prettier-ignore
+                />
+                {([-1, 1] as const).map((by) => (
+                  <ActionIcon
+                    key={by}
+                    size={34}
+                    variant="subtle"
+                    color="gray"
+                    aria-label={`Move ${name} ${by < 0 ? 'up' : 'down'}`}
+                    disabled={!isShown || movedBlock(report, draft, id, by) === draft}
+                    onClick={() => onChange({ ...draft, order: [...movedBlock(report, draft, id, by).order] })}
+                  >
+                    {by < 0 ? <IconArrowUp size={16} /> : <IconArrowDown size={16} />}
+                  </ActionIcon>
+                ))}
+              </li>
+            );
+          })}
+        </ul>
+      </section>
+      <section>
+        <h2 className="heading">Words</h2>
+        <Words
+          label="Answer in your own words"
+          value={draft.headline}
+          onKeep={(headline) => change({ headline })}
+          placeholder="as it was composed"
+        />
+        <Words
+          label="After the answer"
+          value={draft.words}
+          lines={3}
+          onKeep={(words) => change({ words })}
+          placeholder="advice, what comes next"
+        />
+      </section>
+      <section>
+        <h2 className="heading">Units of the report</h2>
+        <NativeSelect
+          aria-label="Units of the report"
+          data={[{ value: '', label: 'as on my screens' }, ...unitSets.map(({ name }) => ({ value: name, label: name })), ...(isSet(draft.units) ? [] : [{ value: 'own', label: 'as chosen before' }])]} // prettier-ignore
+          value={draft.units === null ? '' : (unitSets.find(({ units }) => isSame(units, draft.units))?.name ?? 'own')}
+          onChange={(event) => change({ units: unitSets.find(({ name }) => name === event.currentTarget.value)?.units ?? (event.currentTarget.value === 'own' ? draft.units : null) })} // prettier-ignore
+        />
+        {draft.units === null && (
+          <p className={classes.quiet}>
+            {own.power}, {own.torque}, {own.temperature}: who opens it elsewhere is told it in their own.
+          </p>
+        )}
+      </section>
+      {isTouched && (
+        <Button variant="default" onClick={() => onChange(null)}>
+          As it was composed
+        </Button>
+      )}
+    </aside>
+  );
+}
+
+const isSame = (a: Units, b: Units | null) => b !== null && unitKinds.every((kind) => a[kind] === b[kind]);
+const isSet = (units: Units | null) => units === null || unitSets.some((set) => isSame(set.units, units));
+
+interface WordsProps {
+  label: string;
+  value: string;
+  placeholder: string;
+  lines?: number;
+  onKeep: (text: string) => void;
+}
+
+/** Words that are kept when they are left. */
+function Words({ label, value, placeholder, lines = 2, onKeep }: WordsProps) {
+  const [typed, setTyped] = useState<string>();
+  const text = typed ?? value;
+  return (
+    <Textarea
+      label={label}
+      placeholder={placeholder}
+      autosize
+      minRows={lines}
+      maxRows={10}
+      mb={8}
+      value={text}
+      onChange={(event) => setTyped(event.currentTarget.value)}
+      onBlur={() => {
+        if (typed !== undefined && typed.trim() !== value) onKeep(typed.trim());
+        setTyped(undefined);
+      }}
+    />
+  );
+}

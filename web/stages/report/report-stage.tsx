@@ -1,0 +1,67 @@
+import { Link } from 'react-router';
+import type { Job } from '../../../contract/records.ts';
+import type { ReportDraft } from '../../../contract/report.ts';
+import { composeReport } from '../../../core/report/compose-report.ts';
+import { untouched } from '../../../core/report/drafted.ts';
+import { WithJob } from '../../app/with-job.tsx';
+import { api } from '../../state/api.ts';
+import { jobKey, queryClient, useChange } from '../../state/queries.ts';
+import { InUnits, useUnits } from '../../units/use-own-units.tsx';
+import { DraftPane } from './draft-pane.tsx';
+import { ReportSheet } from './report-sheet.tsx';
+import classes from './report-stage.module.css';
+import { useReportSource } from './use-report-source.ts';
+
+/** The stage that closes the order of work: a finished report, and what may be changed of it. */
+export function ReportStage() {
+  return <WithJob>{(job) => <ReportOf key={job.id} job={job} />}</WithJob>;
+}
+
+function ReportOf({ job }: { job: Job }) {
+  const own = useUnits();
+  const units = job.report?.units ?? own;
+  const { source, error } = useReportSource(job, units.power);
+  const change = useChange((report: Job['report']) => {
+    // Shown at once: what is changed next begins from it.
+    queryClient.setQueryData<Job>(jobKey(job.id), (now) => now && { ...now, report });
+    return api.changeJob(job.id, { report });
+  });
+  const hasRuns = job.runs.some(({ state }) => state !== 'recording');
+  if (!hasRuns)
+    return (
+      <main className={classes.message}>
+        <h2>Nothing to report yet</h2>
+        <p>
+          A report is made from runs. Record a baseline on{' '}
+          <Link to="../record" relative="path">
+            Record
+          </Link>
+          , or import a recording from the setups column of Compare.
+        </p>
+      </main>
+    );
+  if (error)
+    return (
+      <main className={classes.message} role="alert">
+        <p>The report could not be made: {error.message}</p>
+      </main>
+    );
+  if (!source) return <main className={classes.message} aria-busy aria-label="Report" />;
+  const report = composeReport(source);
+  const draft: ReportDraft = { ...untouched, order: [], hidden: [], units: null, ...job.report };
+  return (
+    <div className={classes.stage}>
+      <main className={classes.desk} aria-label="Report">
+        <InUnits units={units}>
+          <ReportSheet report={report} draft={draft} source={source} />
+        </InUnits>
+      </main>
+      <DraftPane
+        report={report}
+        draft={draft}
+        own={own}
+        onChange={(report) => change.mutate(report, { onError: () => void queryClient.invalidateQueries() })}
+      />
+    </div>
+  );
+}
