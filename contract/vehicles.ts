@@ -30,6 +30,12 @@ export const vehicleFields = z.object({
   tankLitres: z.number().positive().max(2000).nullable(),
   gears: z.array(z.object({ gear: trimmedText(20).min(1), ratio: z.number().positive().max(50) })).max(24),
   finalDrive: z.number().positive().max(50).nullable(),
+  /** With driver and fuel. */
+  massKg: z.number().positive().max(20_000).nullable(),
+  /** Drag coefficient × frontal area. */
+  dragAreaM2: z.number().positive().max(20).nullable(),
+  /** Rolling drag as a share of the weight. */
+  rollingCoefficient: z.number().positive().max(0.2).nullable(),
   factoryKw: z.number().positive().max(5000).nullable(),
   factoryNm: z.number().positive().max(20_000).nullable(),
   note: freeText(4000),

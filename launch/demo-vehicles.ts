@@ -50,6 +50,7 @@ export const demoVehicles: Record<
       tyres: '195/60 R15',
       tankLitres: 45,
       finalDrive: 3.9,
+      massKg: 940,
       gears: [
         { gear: '1st', ratio: 3.45 },
         { gear: '2nd', ratio: 1.95 },

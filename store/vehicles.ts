@@ -14,7 +14,8 @@ import { columnOf, parameter, recordOf } from './rows.ts';
 
 const fields = `vehicle.id, vehicle.revision, vehicle.owner_id, coalesce(owner.name, '') as owner_name, vehicle.name, plate,
   engine, ignition, induction, fuel_system, fuel_regulation,
-  injectors, injector_flow_cc_min, injector_rated_kpa, pump_flow_lh, pump_rated_kpa, gearbox, driven_axle, tyres, tank_litres, gears, final_drive, factory_kw,
+  injectors, injector_flow_cc_min, injector_rated_kpa, pump_flow_lh, pump_rated_kpa, gearbox, driven_axle, tyres, tank_litres, gears, final_drive,
+  mass_kg, drag_area_m2, rolling_coefficient, factory_kw,
   factory_nm, vehicle.note`;
 const from = 'from vehicle left join owner on owner.id = vehicle.owner_id';
 

@@ -33,14 +33,23 @@ function headline(comparison: ComparisonFigures, names: { test: string; against:
   const [reason] = judgement.withheld;
   if (!first && reason) return say`Nothing is shown yet: ${withheldWords(reason, names)}.`;
   if (!first) {
-    const stretches = joined(power.clearStretches.slice(0, 2).map(ofStretch), ' and ');
+    const stretches = joined(
+      power.clearStretches.slice(0, 2).map((stretch) => ofStretch(stretch)),
+      ' and ',
+    );
     const partly = power.clearStretches.length > 0 ? say`; but ${stretches}` : '';
     return say`No change of power could be shown ${between(power.ranges[0])}: whatever it gave is less than ${most(power.ranges[0])} on average${partly}.`; // prettier-ignore
   }
   // The price: what is lost in a band, or runs against the claims outside of all bands.
   const beside = power.clearStretches.filter(({ verdict, fromRpm, toRpm }) => verdict !== first.verdict && !claimed.some((range) => range.fromRpm < toRpm && range.toRpm > fromRpm)); // prettier-ignore
-  const price = [...(gains.length > 0 ? losses.map(ofRange) : []), ...beside.map(ofStretch)].slice(0, 2);
-  const told = joined([first, ...others].map(ofRange), ', ');
+  const price = [
+    ...(gains.length > 0 ? losses.map((range) => ofRange(range, true)) : []),
+    ...beside.map((stretch) => ofStretch(stretch, true)),
+  ].slice(0, 2);
+  const told = joined(
+    [first, ...others].map((range) => ofRange(range)),
+    ', ',
+  );
   const cost = price.length > 0 ? say`, at the price of ${joined(price, ' and ')}` : '';
   return say`${told}${cost}.`;
 }
@@ -48,12 +57,15 @@ function headline(comparison: ComparisonFigures, names: { test: string; against:
 const size = (kw: number, as?: 'half-width'): Quantity => ({ value: Math.abs(kw), unit: 'kW', digits: 1, ...(as ? { as } : { unitFollows: true }) }); // prettier-ignore
 const between = ({ fromRpm, toRpm }: { fromRpm: number; toRpm: number }) => `from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm`; // prettier-ignore
 
-function ofRange({ difference, verdict, fromRpm, toRpm }: JudgedRange): Sentence {
-  return say`${size(difference.difference)} ± ${size(difference.halfWidth, 'half-width')} ${verdict === 'loss' ? 'less' : 'more'} ${between({ fromRpm, toRpm })}`; // prettier-ignore
+/** @param asPrice named as one: less goes without saying */
+function ofRange({ difference, verdict, fromRpm, toRpm }: JudgedRange, asPrice = false): Sentence {
+  const way = asPrice ? '' : verdict === 'loss' ? ' less' : ' more';
+  return say`${size(difference.difference)} ± ${size(difference.halfWidth, 'half-width')}${way} ${between({ fromRpm, toRpm })}`; // prettier-ignore
 }
 
-function ofStretch({ mean, halfWidth, fromRpm, toRpm }: ClearStretch): Sentence {
-  return say`${size(mean)} ± ${size(halfWidth, 'half-width')} ${mean < 0 ? 'less' : 'more'} ${between({ fromRpm, toRpm })}`; // prettier-ignore
+function ofStretch({ mean, halfWidth, fromRpm, toRpm }: ClearStretch, asPrice = false): Sentence {
+  const way = asPrice ? '' : mean < 0 ? ' less' : ' more';
+  return say`${size(mean)} ± ${size(halfWidth, 'half-width')}${way} ${between({ fromRpm, toRpm })}`;
 }
 
 /** The farther end of a difference's interval. */

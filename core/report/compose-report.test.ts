@@ -36,6 +36,7 @@ const job: ReportedJob = {
   vehicle: 'Tarrow Six',
   plate: 'TS 66',
   owner: 'A. Sorrel',
+  car: { tyres: '195/60 R15', finalDrive: 3.9, gears: [{ gear: '3rd', ratio: 1.36 }, { gear: '4th', ratio: 1.03 }], massKg: 940, dragAreaM2: null, rollingCoefficient: null }, // prettier-ignore
   question: 'Does it pay above 5,000?',
   untested: 'Cold start\nwet key setting',
   setups: [setup(1, 'A', null, 'As arrived', null), setup(2, 'B', 1, 'Short intake', 'keep'), setup(3, 'C', 2, 'Plug gap 0.7 mm', 'go back')], // prettier-ignore
@@ -123,6 +124,23 @@ describe('a report', () => {
     expect(rests).toMatch(/^3 runs as arrived, 3 as delivered\. ± is a 95 % interval/);
     const [conditions] = contentOf(source(), 'conditions', 'text').paragraphs.map((sentence) => written(sentence));
     expect(conditions).toMatch(/4th gear\. Air at the inlet 21 to 22 °C, 1,000 hPa, 40 % humidity\. Measured on 14 May 2026\.$/); // prettier-ignore
+  });
+
+  test('on the road each gear has its times, their difference with an interval, and where to shift; what is assumed is said', () => {
+    const { rows, note } = contentOf(source(), 'road', 'table');
+    const told = rows.map((row) => row.map(({ text }) => written(text)));
+    expect(told.map(([gear]) => gear)).toEqual(['3rd', '4th']);
+    for (const [, span, before, after, gained] of told) {
+      expect(span).toMatch(/^\d+ to \d+ km\/h$/);
+      expect(Number(after!.split(' ')[0])).toBeLessThan(Number(before!.split(' ')[0]));
+      expect(gained).toMatch(/^−\d\.\d\d ± \d\.\d\d s$/);
+    }
+    expect(rows[0]![4]!.tone).toBe('gain');
+    expect(written(rows[0]![5]!.text)).toMatch(/^\d+ km\/h$/);
+    expect(written(note!)).toMatch(/^Estimate for a level road.*940 kg, drag area 0\.65 m².*\(drag, rolling drag assumed\).*driven tyres’ drag already.*At 1600 m and 30 °C its peak would be about \d\d kW .*outside what SAE J1349 allows/); // prettier-ignore
+    // Without gears, or for the crank, nothing is told.
+    const bare = source({ car: { ...job.car, gears: [] } });
+    expect(composeReport(bare).blocks.map(({ id }) => id)).not.toContain('road');
   });
 
   test('what is missing is named in the draft, and nothing where nothing is', () => {

@@ -3,6 +3,7 @@ import { answer } from './answer.ts';
 import { dayWords, largeFigures } from './large-figures.ts';
 import { blockIds, blockTitles, type Block, type BlockId, type Content, type Report } from './report.ts';
 import type { ReportSource, ReportedJob } from './reported-job.ts';
+import { onTheRoad } from './on-the-road.ts';
 import { bands, ladder, limits } from './tables.ts';
 import { care, conditions, file, made, putBack, untested } from './texts.ts';
 
@@ -35,6 +36,7 @@ export function composeReport(source: ReportSource): Report {
     lanes: { is: 'lanes' },
     bands: bands(source, laterName(job)),
     ladder: ladder(source, deliveredId),
+    road: onTheRoad(source, arrivedId, deliveredId, laterName(job)),
     limits: limits(source),
     care: care(source, deliveredId),
     untested: untested(source),

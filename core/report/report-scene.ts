@@ -8,8 +8,9 @@ import type { Units } from '../units/told-units.ts';
 import { laterName } from './compose-report.ts';
 import type { ReportedJob } from './reported-job.ts';
 
-/** The width of the lanes in a report, in units of which a line of text is 13 high. */
-const width = 720;
+/** The width of the lanes in a report, in units of which a line of text is 13 high; narrower on a phone. */
+export const reportWidth = 720;
+const narrow = 500;
 const heights: Readonly<Record<string, number>> = { power: 170, torque: 120, gain: 120 };
 
 /** Arrived and delivered over one another as Compare draws them; undefined where neither has a curve. */
@@ -17,6 +18,7 @@ export function reportPicture(
   job: Pick<ReportedJob, 'setups' | 'bands' | 'deliveredSetupId'>,
   figures: JobFigures,
   units: Units,
+  width = reportWidth,
 ): Picture | undefined {
   const { setups, bands } = job;
   const { testId, againstId } = figures.sides;
@@ -39,5 +41,5 @@ export function reportPicture(
   const shown = shownSetups({ setups }, figures, view).map((line) => ({ ...line, name: line.isTest && test !== against ? laterName(job) : 'arrived' })); // prettier-ignore
   const content = compareScene({ view, shown, figures }, []);
   if (!content) return undefined;
-  return scenePicture(sceneAt(content, undefined), { width, left: 48, right: 84, letters: 12, laneHeight: (lane) => heights[lane] ?? 120 }); // prettier-ignore
+  return scenePicture(sceneAt(content, undefined), { width, left: width < narrow ? 36 : 48, right: width < narrow ? 68 : 84, letters: 12, laneHeight: (lane) => heights[lane] ?? 120 }); // prettier-ignore
 }

@@ -37,6 +37,7 @@ export const blockTitles = {
   lanes: '',
   bands: 'Where it matters',
   ladder: 'What each change gave',
+  road: 'On the road',
   limits: 'Limits now',
   care: 'Read with care',
   untested: 'Not tested',

@@ -28,6 +28,15 @@ export interface ReportedJob {
   question: string;
   /** What nobody tried, in the operator's words. */
   untested: string;
+  /** What is written of the car, as far as the road asks for it. */
+  car: {
+    tyres: string;
+    finalDrive: number | null;
+    gears: readonly { gear: string; ratio: number }[];
+    massKg: number | null;
+    dragAreaM2: number | null;
+    rollingCoefficient: number | null;
+  };
   setups: readonly ReportedSetup[];
   runs: readonly ReportedRun[];
   baseline: FrozenBaseline | null;

@@ -1,7 +1,8 @@
+import { useElementSize } from '@mantine/hooks';
 import { useMemo } from 'react';
 import type { Block, Content, Report } from '../../../core/report/report.ts';
 import { drafted, type Draft } from '../../../core/report/drafted.ts';
-import { reportPicture } from '../../../core/report/report-scene.ts';
+import { reportPicture, reportWidth } from '../../../core/report/report-scene.ts';
 import type { ReportSource } from '../../../core/report/reported-job.ts';
 import { shapesSvg } from '../../../core/scene/scene-svg.ts';
 import { halfWidthText } from '../../../core/units/half-width.ts';
@@ -20,7 +21,7 @@ interface ReportSheetProps {
 export function ReportSheet({ report, draft, source }: ReportSheetProps) {
   const { car, plate, owner, date, job } = report.head;
   return (
-    <article className={classes.sheet}>
+    <article className={classes.sheet} data-sheet>
       <header className={classes.head}>
         <span>{[car, plate, owner && `for ${owner}`].filter(Boolean).join(' · ')}</span>
         <span>{[date, `job ${job}`].filter(Boolean).join(' · ')}</span>
@@ -95,16 +96,20 @@ function LargeFigures({ figures }: { figures: Extract<Content, { is: 'figures' }
 
 function Lanes({ source: { job, figures } }: { source: ReportSource }) {
   const own = useOwnUnits();
-  const picture = useMemo(() => reportPicture(job, figures, own), [job, figures, own]);
+  const { ref, width } = useElementSize();
+  const room = width > 0 && width < 500 ? 380 : reportWidth;
+  const picture = useMemo(() => reportPicture(job, figures, own, room), [job, figures, own, room]);
   if (!picture) return <p>No curve can be drawn of these runs.</p>;
   return (
-    <svg
-      className={classes.lanes}
-      viewBox={`0 0 ${picture.width} ${picture.height}`}
-      role="img"
-      aria-label="Power, torque and gain over engine speed, arrived and delivered."
-      dangerouslySetInnerHTML={{ __html: shapesSvg(picture.shapes, (colour) => colour) }}
-    />
+    <div ref={ref}>
+      <svg
+        className={classes.lanes}
+        viewBox={`0 0 ${picture.width} ${picture.height}`}
+        role="img"
+        aria-label="Power, torque and gain over engine speed, arrived and delivered."
+        dangerouslySetInnerHTML={{ __html: shapesSvg(picture.shapes, (colour) => colour) }}
+      />
+    </div>
   );
 }
 

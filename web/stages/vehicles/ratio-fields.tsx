@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { TextInput } from '@mantine/core';
 import type { VehicleWithAll } from '../../../contract/vehicles.ts';
 import { rpmPerKmh, rollingShare, tyreCircumferenceM } from '../../../core/dyno/ratio.ts';
+import { roadDefaults } from '../../../core/road/road-car.ts';
 import { api } from '../../state/api.ts';
 import { numberOf, SavedField } from '../../ui/saved-field.tsx';
 import brief from '../../ui/file-form.module.css';
@@ -19,6 +20,9 @@ export function readGears(text: string): { gear: string; ratio: number }[] | und
     ? (gears as { gear: string; ratio: number }[])
     : undefined;
 }
+
+/** What the report takes where nothing is written. */
+const assumed = (value: number) => `else ${value}`;
 
 /** Tyres and ratios, and the engine speed that they make of a road speed. */
 export function RatioFields({ vehicle }: { vehicle: VehicleWithAll }) {
@@ -46,6 +50,28 @@ export function RatioFields({ vehicle }: { vehicle: VehicleWithAll }) {
           refuse={(text) => (readGears(text) ? undefined : 'Write each gear with its ratio, such as “4th 1.03”.')}
           save={(text, revision) => api.changeVehicle(vehicle.id, { gears: readGears(text), revision })}
         />
+        <div className={brief.triple}>
+          <VehicleNumber
+            vehicle={vehicle}
+            field="massKg"
+            label="Mass with driver"
+            unit="kg"
+            placeholder={assumed(roadDefaults.massKg)}
+          />
+          <VehicleNumber
+            vehicle={vehicle}
+            field="dragAreaM2"
+            label="Drag area"
+            unit="m²"
+            placeholder={assumed(roadDefaults.dragAreaM2)}
+          />
+          <VehicleNumber
+            vehicle={vehicle}
+            field="rollingCoefficient"
+            label="Rolling drag"
+            placeholder={assumed(roadDefaults.rollingCoefficient)}
+          />
+        </div>
         {circumference === undefined && vehicle.tyres && (
           <p className={brief.quiet}>
             The tyre’s size cannot be read; written as 205/55 R16 it gives engine speed from road speed.

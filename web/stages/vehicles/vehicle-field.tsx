@@ -5,7 +5,8 @@ import { SavedField, SavedNumber } from '../../ui/saved-field.tsx';
 type Words = 'name' | 'plate' | 'engine' | 'fuelSystem' | 'gearbox' | 'tyres' | 'note';
 type Numbers =
   | ('tankLitres' | 'finalDrive' | 'factoryKw' | 'factoryNm')
-  | ('injectors' | 'injectorFlowCcMin' | 'injectorRatedKpa' | 'pumpFlowLh' | 'pumpRatedKpa');
+  | ('injectors' | 'injectorFlowCcMin' | 'injectorRatedKpa' | 'pumpFlowLh' | 'pumpRatedKpa')
+  | ('massKg' | 'dragAreaM2' | 'rollingCoefficient');
 
 /** A field of a vehicle that stores itself when it is left. */
 export function VehicleWords({
@@ -40,11 +41,13 @@ export function VehicleNumber({
   field,
   label,
   unit,
+  placeholder,
 }: {
   vehicle: Vehicle;
   field: Numbers;
   label: string;
   unit?: string;
+  placeholder?: string;
 }) {
   return (
     <SavedNumber
@@ -55,6 +58,7 @@ export function VehicleNumber({
       place={`vehicle/${vehicle.id}/${field}`}
       save={(value, revision) => api.changeVehicle(vehicle.id, { [field]: value, revision })}
       {...(unit ? { unit } : {})}
+      {...(placeholder ? { placeholder } : {})}
     />
   );
 }
