@@ -10,10 +10,9 @@ const lint = new ESLint({
   overrideConfig: {
     languageOptions: { parserOptions: { projectService: false } },
     rules: Object.fromEntries(
-      ['no-floating-promises', 'no-misused-promises', 'switch-exhaustiveness-check'].map((rule) => [
-        `@typescript-eslint/${rule}`,
-        'off' as const,
-      ]),
+      ['no-floating-promises', 'no-misused-promises', 'no-base-to-string', 'switch-exhaustiveness-check'].map(
+        (rule) => [`@typescript-eslint/${rule}`, 'off' as const],
+      ),
     ),
   },
 });

@@ -6,6 +6,7 @@ import { written } from '../sentence/sentence.ts';
 import { generatedRun } from '../testing/generated-run.ts';
 import { testDyno, usualTorque } from '../testing/test-car.ts';
 import { unitSets } from '../units/told-units.ts';
+import { plausible } from './expectation.ts';
 import { composeReport, reportSides } from './compose-report.ts';
 import type { BlockId, Content } from './report.ts';
 import type { ReportSource, ReportedJob, ReportedRun } from './reported-job.ts';
@@ -36,7 +37,11 @@ const job: ReportedJob = {
   vehicle: 'Tarrow Six',
   plate: 'TS 66',
   owner: 'A. Sorrel',
-  car: { tyres: '195/60 R15', finalDrive: 3.9, gears: [{ gear: '3rd', ratio: 1.36 }, { gear: '4th', ratio: 1.03 }], massKg: 940, dragAreaM2: null, rollingCoefficient: null }, // prettier-ignore
+  car: { tyres: '195/60 R15', finalDrive: 3.9, gears: [{ gear: '3rd', ratio: 1.36 }, { gear: '4th', ratio: 1.03 }], massKg: 940, dragAreaM2: null, rollingCoefficient: null, factoryKw: 98 }, // prettier-ignore
+  claimedValue: 140,
+  claimedUnit: 'hp',
+  claimedScale: 'wheels',
+  claimedSource: 'the seller',
   question: 'Does it pay above 5,000?',
   untested: 'Cold start\nwet key setting',
   setups: [setup(1, 'A', null, 'As arrived', null), setup(2, 'B', 1, 'Short intake', 'keep'), setup(3, 'C', 2, 'Plug gap 0.7 mm', 'go back')], // prettier-ignore
@@ -141,6 +146,25 @@ describe('a report', () => {
     // Without gears, or for the crank, nothing is told.
     const bare = source({ car: { ...job.car, gears: [] } });
     expect(composeReport(bare).blocks.map(({ id }) => id)).not.toContain('road');
+  });
+
+  test('rating and claim are held against what arrived, for orientation', () => {
+    const rows = rowsOf(source(), 'expectation');
+    expect(rows[0]!.slice(0, 3)).toEqual(['factory rating, at the crank', '98 kW', '76 to 86 kW']);
+    expect(rows[1]![0]).toBe('claimed by the seller, at the wheels');
+    expect(rows[1]![3]).toMatch(/^\d+\.\d kW: less than that: find the fault first$/);
+    expect(rowsOf(source({ claimedValue: 100, claimedScale: 'crank' }), 'expectation')[1]![2]).toBe('58 to 66 kW');
+    const none = source({ claimedValue: null, car: { ...job.car, factoryKw: null } });
+    expect(composeReport(none).blocks.map(({ id }) => id)).not.toContain('expectation');
+  });
+
+  test.each([
+    [80, 1, 'plausible'],
+    [75, 2, 'plausible'],
+    [73, 2, 'less'],
+    [90, 2, 'more'],
+  ])('a reading of %d ± %d kW where 76 to 86 are expected is %s', (read, half, verdict) => {
+    expect(plausible(read, half, [76, 86])).toBe(verdict);
   });
 
   test('what is missing is named in the draft, and nothing where nothing is', () => {

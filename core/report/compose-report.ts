@@ -3,6 +3,7 @@ import { answer } from './answer.ts';
 import { dayWords, largeFigures } from './large-figures.ts';
 import { blockIds, blockTitles, type Block, type BlockId, type Content, type Report } from './report.ts';
 import type { ReportSource, ReportedJob } from './reported-job.ts';
+import { expectation } from './expectation.ts';
 import { onTheRoad } from './on-the-road.ts';
 import { bands, ladder, limits } from './tables.ts';
 import { care, conditions, file, made, putBack, untested } from './texts.ts';
@@ -30,13 +31,18 @@ export function reportSides({
 export function composeReport(source: ReportSource): Report {
   const { job } = source;
   const { arrivedId, deliveredId } = reportSides(job);
+  const large = largeFigures(source, arrivedId, deliveredId);
   const contents: Record<BlockId, Content | undefined> = {
     answer: answer(source),
-    figures: { is: 'figures', figures: largeFigures(source, arrivedId, deliveredId) },
+    figures: { is: 'figures', figures: large },
     lanes: { is: 'lanes' },
     bands: bands(source, laterName(job)),
     ladder: ladder(source, deliveredId),
     road: onTheRoad(source, arrivedId, deliveredId, laterName(job)),
+    expectation: expectation(
+      source,
+      large.find(({ name }) => name === 'Arrived'),
+    ),
     limits: limits(source),
     care: care(source, deliveredId),
     untested: untested(source),

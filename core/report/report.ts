@@ -38,6 +38,7 @@ export const blockTitles = {
   bands: 'Where it matters',
   ladder: 'What each change gave',
   road: 'On the road',
+  expectation: 'Against rating and claim',
   limits: 'Limits now',
   care: 'Read with care',
   untested: 'Not tested',

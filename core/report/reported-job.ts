@@ -3,6 +3,7 @@ import type { RunRecord, SetupRecord } from '../figures/job-record.ts';
 import type { FuelState } from '../fuel/ledger.ts';
 import type { JobFigures } from '../figures/job-figures.ts';
 import type { SetupItem } from '../setup/item.ts';
+import type { PowerUnit } from '../units/units.ts';
 import type { StandardId } from '../air/correction.ts';
 
 /** A run as far as a report tells of it. */
@@ -28,6 +29,11 @@ export interface ReportedJob {
   question: string;
   /** What nobody tried, in the operator's words. */
   untested: string;
+  /** What somebody says that it makes. */
+  claimedValue: number | null;
+  claimedUnit: PowerUnit;
+  claimedScale: 'crank' | 'wheels' | null;
+  claimedSource: string;
   /** What is written of the car, as far as the road asks for it. */
   car: {
     tyres: string;
@@ -36,6 +42,7 @@ export interface ReportedJob {
     massKg: number | null;
     dragAreaM2: number | null;
     rollingCoefficient: number | null;
+    factoryKw: number | null;
   };
   setups: readonly ReportedSetup[];
   runs: readonly ReportedRun[];
