@@ -20,7 +20,9 @@ export function Control({
   const set = dock ? dock.set : setByItself;
   const close = () => {
     set(false);
-    target?.focus();
+    const dialog = document.activeElement?.closest('[role="dialog"]');
+    // Closed late, it takes the focus out of no other.
+    if (!dialog || dialog.getAttribute('aria-label') === label) target?.focus();
   };
   const inside = typeof children === 'function' ? children(close) : children;
   const button = (

@@ -6,7 +6,7 @@ import classes from './control.module.css';
 /** Where what a control can be changed to is shown: one at a time, beneath the text, so that it covers no figure. */
 interface DockPlace {
   opened: string | undefined;
-  open: (id: string | undefined) => void;
+  open: (next: (now: string | undefined) => string | undefined) => void;
   place: HTMLElement | null;
 }
 
@@ -29,7 +29,12 @@ export function useDock() {
   const dock = use(DockContext);
   const id = useId();
   return (
-    dock && { opened: dock.opened === id, place: dock.place, set: (on: boolean) => dock.open(on ? id : undefined) }
+    dock && {
+      opened: dock.opened === id,
+      place: dock.place,
+      // What is closed late, when something was stored, leaves another one open.
+      set: (on: boolean) => dock.open((now) => (on ? id : now === id ? undefined : now)),
+    }
   );
 }
 
