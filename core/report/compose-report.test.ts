@@ -94,6 +94,15 @@ describe('a report', () => {
     expect(written(contentOf(none, 'answer', 'answer').headline)).toMatch(/^(No change of power could be shown from|Nothing is shown yet: )/); // prettier-ignore
   });
 
+  test('why nothing is claimed stands among what is to be read with care, whatever the headline tells of another band', () => {
+    const whole = source();
+    const comparison = whole.figures.comparison!;
+    const drifting = { ...comparison, judgement: { ...comparison.judgement, withheld: [{ id: 'drift' as const, perRunKw: 0.1 }] } }; // prettier-ignore
+    const told = (of: ReportSource) => contentOf(of, 'care', 'list').items.map(({ text }) => written(text));
+    expect(told({ ...whole, figures: { ...whole.figures, comparison: drifting } })).toContain('Nothing is claimed from 4,500 to 6,400 rpm: a drift of +0.1 kW from run to run can look the same: return to what arrived for a run.'); // prettier-ignore
+    expect(told(whole).filter((text) => text.startsWith('Nothing is claimed'))).toEqual([]);
+  });
+
   test('arrived, delivered and best are three figures with what they were measured under', () => {
     const { figures } = contentOf(source(), 'figures', 'figures');
     expect(figures.map(({ name }) => name)).toEqual(['Arrived', 'Delivered', 'Best seen']);

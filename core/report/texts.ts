@@ -5,8 +5,9 @@ import { quantity, quantityRange, say, type Quantity, type Sentence } from '../s
 import { heatStateOf } from '../heat/heat-of-run.ts';
 import { baselineRuns } from '../job/baseline.ts';
 import { stateOf } from '../setup/difference.ts';
+import { spokenRpm } from '../units/spoken-rpm.ts';
 import { listed } from '../units/listed.ts';
-import { ruleWords, spreadWords } from '../wording/judgement-words.ts';
+import { ruleWords, spreadWords, withheldWords } from '../wording/judgement-words.ts';
 import { dayWords } from './large-figures.ts';
 import type { Content } from './report.ts';
 import type { ReportSource, ReportedRun } from './reported-job.ts';
@@ -28,12 +29,22 @@ export function care({ job, figures }: ReportSource, deliveredId: number): Conte
     is: 'list',
     items: [
       ...found,
+      ...unclaimed(figures.comparison),
       ...beyond,
       ...open.map((name) => ({ severity: 'mind' as const, text: `The figures were made with the filter “${name}”: with it back they may differ.` })), // prettier-ignore
       ...(cold ? [{ severity: 'mind' as const, text: `${best.label ?? 'The best run'} was made cold after a full rest: a peak, and no figure to expect on the road.` }] : []), // prettier-ignore
       { text: estimate === undefined ? 'Power is that at the wheels on this dyno; another dyno may read several percent apart.' : `Power is estimated for the crank (${estimate}); no dyno measures it.` }, // prettier-ignore
     ],
   };
+}
+
+/** Why nothing is claimed in the first band, where that is no matter of what was not alike: the headline may tell of another. */
+function unclaimed(comparison: ReportSource['figures']['comparison']): { severity: 'mind'; text: Sentence }[] {
+  if (!comparison) return [];
+  const { fromRpm, toRpm } = comparison.power.ranges[0];
+  return comparison.judgement.withheld
+    .filter(({ id }) => id !== 'not-alike')
+    .map((reason) => ({ severity: 'mind', text: say`Nothing is claimed from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm: ${withheldWords(reason, { test: 'the last setup', against: 'what arrived' })}.` })); // prettier-ignore
 }
 
 /** What nobody tried. */

@@ -60,9 +60,11 @@ export function UndoKey() {
         'mod+Z',
         (event) => {
           if (takesText(event.target)) return;
-          const act = useActs.getState().acts.at(-1);
-          if (act) void undo(act);
-          else notifications.show({ message: 'Nothing that this page did is left to undo.', autoClose: 3000 });
+          void whenStored().then(() => {
+            const act = useActs.getState().acts.at(-1);
+            if (act) void undo(act);
+            else notifications.show({ message: 'Nothing that this page did is left to undo.', autoClose: 3000 });
+          });
         },
         { preventDefault: false },
       ],
@@ -70,6 +72,18 @@ export function UndoKey() {
     everywhere,
   );
   return null;
+}
+
+/** Waits for what is being sent: it is the last act, and has no number before the server has answered. */
+function whenStored(): Promise<void> {
+  if (queryClient.isMutating() === 0) return Promise.resolve();
+  return new Promise((resolve) => {
+    const stop = queryClient.getMutationCache().subscribe(() => {
+      if (queryClient.isMutating() > 0) return;
+      stop();
+      resolve();
+    });
+  });
 }
 
 /** Whether what is typed goes into it. */

@@ -1,3 +1,4 @@
+import { useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { Job } from '../../../contract/records.ts';
 import type { ReportDraft } from '../../../contract/report.ts';
@@ -5,7 +6,7 @@ import { composeReport } from '../../../core/report/compose-report.ts';
 import { untouched } from '../../../core/report/drafted.ts';
 import { WithJob } from '../../app/with-job.tsx';
 import { api } from '../../state/api.ts';
-import { jobKey, queryClient, useChange } from '../../state/queries.ts';
+import { useChange } from '../../state/queries.ts';
 import { InUnits, useUnits } from '../../units/use-own-units.tsx';
 import { DraftPane } from './draft-pane.tsx';
 import { ReportSheet } from './report-sheet.tsx';
@@ -19,13 +20,21 @@ export function ReportStage() {
 
 function ReportOf({ job }: { job: Job }) {
   const own = useUnits();
-  const units = job.report?.units ?? own;
-  const { source, error } = useReportSource(job, units.power);
+  // What was changed here and is on its way stands until the last of it is stored: the next change begins from it.
+  const [mine, setMine] = useState<{ report: Job['report'] }>();
+  const sent = useRef<Promise<unknown>>(Promise.resolve());
   const change = useChange((report: Job['report']) => {
-    // Shown at once: what is changed next begins from it.
-    queryClient.setQueryData<Job>(jobKey(job.id), (now) => now && { ...now, report });
-    return api.changeJob(job.id, { report });
+    const next = sent.current.catch(() => undefined).then(() => api.changeJob(job.id, { report }));
+    sent.current = next;
+    return next;
   });
+  const keep = (report: Job['report']) => {
+    setMine({ report });
+    change.mutate(report, { onSettled: () => setMine(undefined) });
+  };
+  const kept = mine ? mine.report : job.report;
+  const units = kept?.units ?? own;
+  const { source, error } = useReportSource(job, units.power);
   const hasRuns = job.runs.some(({ state }) => state !== 'recording');
   if (!hasRuns)
     return (
@@ -48,7 +57,7 @@ function ReportOf({ job }: { job: Job }) {
     );
   if (!source) return <main className={classes.message} aria-busy aria-label="Report" />;
   const report = composeReport(source);
-  const draft: ReportDraft = { ...untouched, order: [], hidden: [], units: null, ...job.report };
+  const draft: ReportDraft = { ...untouched, order: [], hidden: [], units: null, ...kept };
   return (
     <div className={classes.stage}>
       <main className={classes.desk} aria-label="Report">
@@ -56,12 +65,7 @@ function ReportOf({ job }: { job: Job }) {
           <ReportSheet report={report} draft={draft} source={source} />
         </InUnits>
       </main>
-      <DraftPane
-        report={report}
-        draft={draft}
-        own={own}
-        onChange={(report) => change.mutate(report, { onError: () => void queryClient.invalidateQueries() })}
-      />
+      <DraftPane report={report} draft={draft} own={own} onChange={keep} />
     </div>
   );
 }
