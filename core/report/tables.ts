@@ -7,6 +7,7 @@ import { spokenRpm } from '../units/spoken-rpm.ts';
 import { jobClaimWords, toneOf } from '../wording/judgement-words.ts';
 import type { Cell, Content } from './report.ts';
 import type { ReportSource, ReportedSetup } from './reported-job.ts';
+import { differenceUnit } from '../units/told-units.ts';
 
 const right = (text: Sentence, tone?: Cell['tone']): Cell => ({ text, right: true, ...(tone && { tone }) });
 
@@ -88,7 +89,7 @@ export function limits({ figures: { headroom } }: ReportSource): Content | undef
     head: [{ text: 'limit' }, right('set'), right(`read in ${headroom.label}`), right('left')],
     rows: headroom.rows.map(({ label, unit, limit, reading, left }) => {
       const told = (value: number): Sentence => say`${quantity(value, unit)}`;
-      const rest: Sentence = say`${quantity(left, unit === '°C' ? 'K' : unit)}`;
+      const rest: Sentence = say`${quantity(left, differenceUnit(unit))}`;
       return [{ text: label }, right(told(limit.value)), right(told(reading)), right(rest, left < 0 ? 'warning' : undefined)]; // prettier-ignore
     }),
     ...(headroom.unknown.length > 0 && { note: `Not known from this run: ${headroom.unknown.join(', ')}.` }),

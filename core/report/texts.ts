@@ -11,6 +11,7 @@ import { ruleWords, spreadWords, withheldWords } from '../wording/judgement-word
 import { dayWords } from './large-figures.ts';
 import type { Content } from './report.ts';
 import type { ReportSource, ReportedRun } from './reported-job.ts';
+import { differenceUnit } from '../units/told-units.ts';
 
 const kinds = { 'inertia-roller': 'inertia roller', 'loaded-roller': 'loaded roller', hub: 'hub dyno' } as const;
 
@@ -123,7 +124,7 @@ export function file({ job, figures: { headroom } }: ReportSource, deliveredId: 
   const files = job.tuneFiles.filter(({ setupId }) => setupId === deliveredId);
   if (files.length === 0) return undefined;
   const nearest = headroom?.rows[0];
-  const margin: Sentence = nearest ? say` Nearest limit: ${nearest.label.toLowerCase()}, ${quantity(nearest.left, nearest.unit === '°C' ? 'K' : nearest.unit)} left.` : ''; // prettier-ignore
+  const margin: Sentence = nearest ? say` Nearest limit: ${nearest.label.toLowerCase()}, ${quantity(nearest.left, differenceUnit(nearest.unit))} left.` : ''; // prettier-ignore
   return {
     is: 'text',
     paragraphs: files.map(({ name, sha256 }) => say`${name}, SHA-256 ${sha256.slice(0, 8)} ${sha256.slice(8, 16)}….${margin}`), // prettier-ignore

@@ -8,6 +8,7 @@ import { levelWords } from './level-words.ts';
 import { slopeAt, valueAt, type Quadratic } from './parabola.ts';
 import { quadraticFit } from './quadratic.ts';
 import { meanOf } from '../numerics/mean.ts';
+import { differenceUnit } from '../units/told-units.ts';
 
 /** The counted runs at one level of an item. */
 export interface Level {
@@ -253,5 +254,5 @@ function adviceOn(
 
 /** What is left to a limit; a difference of temperatures, where it is one. */
 function leftOf({ left, unit }: { left: number; unit: string }): Quantity {
-  return { value: left, unit: unit === '°C' ? 'K' : unit, digits: 1 };
+  return { value: left, unit: differenceUnit(unit), digits: 1 };
 }
