@@ -7,7 +7,8 @@ import { generatedRun } from '../testing/generated-run.ts';
 import { testDyno, usualTorque } from '../testing/test-car.ts';
 import { unitSets } from '../units/told-units.ts';
 import { plausible } from './expectation.ts';
-import { composeReport, reportSides } from './compose-report.ts';
+import { composeReport } from './compose-report.ts';
+import { reportSides } from './report-request.ts';
 import type { BlockId, Content } from './report.ts';
 import type { ReportSource, ReportedJob, ReportedRun } from './reported-job.ts';
 

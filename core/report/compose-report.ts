@@ -5,23 +5,9 @@ import { blockIds, blockTitles, type Block, type BlockId, type Content, type Rep
 import type { ReportSource, ReportedJob } from './reported-job.ts';
 import { expectation } from './expectation.ts';
 import { onTheRoad } from './on-the-road.ts';
+import { reportSides } from './report-request.ts';
 import { bands, ladder, limits } from './tables.ts';
 import { care, conditions, file, made, putBack, untested } from './texts.ts';
-
-/** The setups that a report is about: what arrived, and what is delivered or, until that is named, was tried last. */
-export function reportSides({
-  setups,
-  runs,
-  deliveredSetupId,
-}: Pick<ReportedJob, 'setups' | 'runs' | 'deliveredSetupId'>): {
-  arrivedId: number;
-  deliveredId: number;
-} {
-  const ran = (id: number) => runs.some((run) => run.setupId === id && run.kind === 'power' && run.setAsideReason === null && run.state !== 'recording'); // prettier-ignore
-  const arrived = setups.find(({ id }) => ran(id)) ?? setups[0]!;
-  const last = setups.findLast(({ id, decision }) => ran(id) && decision !== 'go back') ?? arrived;
-  return { arrivedId: arrived.id, deliveredId: deliveredSetupId ?? last.id };
-}
 
 /**
  * A job's report as it is composed by itself: every block that something is

@@ -1,3 +1,4 @@
+import { inspectionItems } from '../job/inspection-items.ts';
 import type { FrozenBaseline } from '../job/baseline.ts';
 import type { RunRecord, SetupRecord } from '../figures/job-record.ts';
 import type { FuelState } from '../fuel/ledger.ts';
@@ -62,4 +63,18 @@ export interface ReportSource {
   figures: JobFigures;
   /** How they were made. */
   view: { standard: StandardId; share: number; auto: boolean };
+}
+
+/** What is written of a job as a report tells it: with what must be put back, ticked or not. */
+export function reportedJob<
+  Job extends Omit<ReportedJob, 'putBack'> &
+    Parameters<typeof inspectionItems>[0] & { inspections: readonly { key: string; outcome: string }[] },
+>(job: Job): Job & ReportedJob {
+  const isTicked = (key: string) => job.inspections.some((entry) => entry.key === key && entry.outcome === 'ok');
+  return {
+    ...job,
+    putBack: inspectionItems(job)
+      .filter(({ part }) => part === 'put back')
+      .map(({ key, text }) => ({ text, done: isTicked(key) })),
+  };
 }

@@ -3,7 +3,8 @@ import type { Job, Run } from '../../contract/records.ts';
 import type { BrokenLimit } from '../../core/limits/broken-limits.ts';
 import { queryClient } from '../state/queries.ts';
 import { figuresWorker } from '../workers/figures-worker.ts';
-import { figuresKey, recordOf } from '../workers/figures.ts';
+import { recordOfJob } from '../../core/figures/record-of-job.ts';
+import { figuresKey } from '../workers/figures.ts';
 import type { WorkerRequest } from '../workers/figures.worker.ts';
 
 /** A run that went beyond a limit. */
@@ -26,7 +27,7 @@ export function useBrokenRuns(job: Job | undefined, runs?: readonly Run[]): Brok
   const request: WorkerRequest | undefined =
     job && ended.length > 0
       ? {
-          job: recordOf({ ...job, runs: ended }),
+          job: recordOfJob({ ...job, runs: ended }),
           view: { standard: 'sae-j1349', share: 1, smoothing: 300, curvesOnly: true, powerUnit: 'kW' },
         }
       : undefined;

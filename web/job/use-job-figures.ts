@@ -4,7 +4,8 @@ import type { FiguresView } from '../../core/figures/figures-request.ts';
 import type { JobFigures } from '../../core/figures/job-figures.ts';
 import { usePreferences } from '../state/preferences.ts';
 import { useLearned } from '../state/queries.ts';
-import { recordOf, useFigures } from '../workers/figures.ts';
+import { recordOfJob } from '../../core/figures/record-of-job.ts';
+import { useFigures } from '../workers/figures.ts';
 
 /**
  * A job's figures as every stage but Compare looks at them: by the shop's preferences, with all that it has learned.
@@ -21,7 +22,7 @@ export function useJobFigures(
   const hasRuns = job.runs.some((run) => run.state !== 'recording');
   const { data } = useFigures(
     wanted && hasRuns && !pending
-      ? { job: recordOf(job), learned, view: { standard, share: 1, smoothing: 'auto', ...sides, powerUnit } }
+      ? { job: recordOfJob(job), learned, view: { standard, share: 1, smoothing: 'auto', ...sides, powerUnit } }
       : undefined,
   );
   return data;

@@ -1,10 +1,8 @@
 import { keepPreviousData, skipToken, useQueries, useQuery, type UseQueryOptions } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { Job, Run, Setup } from '../../contract/records.ts';
+import type { Run } from '../../contract/records.ts';
 import type { FiguresView } from '../../core/figures/figures-request.ts';
-import type { SetupRecord } from '../../core/figures/job-record.ts';
 import type { JobFigures } from '../../core/figures/job-figures.ts';
-import { knownLimits } from '../../core/limits/limit.ts';
 import type { LoggedEngine } from '../../core/log/run-log.ts';
 import { queryClient } from '../state/queries.ts';
 import { figuresWorker } from './figures-worker.ts';
@@ -12,50 +10,11 @@ import type { Measured, WorkerRequest } from './figures.worker.ts';
 import type { LogMean } from '../../core/log/mean-log.ts';
 import type { LogView } from '../../core/log/log-view.ts';
 import type { ChannelChange } from '../../core/comparison/channel-changes.ts';
-import { isBoosted } from '../../core/job/is-boosted.ts';
 
 /** Has the worker fetch a job's runs and make them ready while nobody waits for them. */
 export function prepareFigures(runs: readonly Run[]): void {
   const ended = runs.filter(hasEnded);
   requestIdleCallback(() => void figuresWorker().prepare(ended));
-}
-
-/** A job as figures are asked of it. */
-export function recordOf({
-  vehicle,
-  car,
-  setups,
-  runs,
-  baseline,
-  limits,
-  bands,
-  wantedPercent,
-}: Pick<
-  Job,
-  'vehicle' | 'car' | 'setups' | 'runs' | 'baseline' | 'limits' | 'bands' | 'wantedPercent'
->): WorkerRequest['job'] {
-  return {
-    vehicle,
-    ignition: car.ignition,
-    boosted: isBoosted(car),
-    fuelRegulation: car.fuelRegulation,
-    tyres: car.tyres,
-    setups: withPlans(setups),
-    runs,
-    baseline,
-    limits: knownLimits(limits),
-    bands,
-    wantedShare: wantedPercent === null ? undefined : wantedPercent / 100,
-  };
-}
-
-/** Setups with their plans as figures take them; the same list for the same setups, so that nothing is made anew. */
-const planned = new WeakMap<readonly Setup[], SetupRecord[]>();
-
-function withPlans(setups: readonly Setup[]): SetupRecord[] {
-  const known = planned.get(setups) ?? setups.map((setup) => ({ ...setup, plan: setup.plannedRuns ? { runs: setup.plannedRuns } : null })); // prettier-ignore
-  planned.set(setups, known);
-  return known;
 }
 
 const hasEnded = ({ state }: Pick<Run, 'state'>) => state !== 'recording';

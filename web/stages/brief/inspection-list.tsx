@@ -9,14 +9,14 @@ import { inspectionParts, withinTolerance, type InspectionItem } from '../../../
 import { numberOf } from '../../ui/saved-field.tsx';
 import classes from './inspection-list.module.css';
 import brief from '../../ui/file-form.module.css';
-import { itemsOf } from '../../job/inspection-items.ts';
+import { inspectionItems } from '../../../core/job/inspection-items.ts';
 import { entriesOf } from '../../state/entries.ts';
 
 const titles = { car: 'Inspection', mounting: 'Mounting', 'put back': 'Put back before delivery' } as const;
 
 /** Inspection, mounting and what is put back: tick, or fail with a note. A fail blocks nothing and stays in sight. */
 export function InspectionList({ job }: { job: Job }) {
-  const items = itemsOf(job);
+  const items = inspectionItems(job);
   return (
     <>
       {inspectionParts.map((part) => {

@@ -5,7 +5,7 @@ import type { Job } from '../../../contract/records.ts';
 import { api } from '../../state/api.ts';
 import { useChange } from '../../state/queries.ts';
 import classes from '../../ui/file-form.module.css';
-import { itemsOf } from '../../job/inspection-items.ts';
+import { inspectionItems } from '../../../core/job/inspection-items.ts';
 import { newestSetup } from '../../../core/job/baseline.ts';
 
 /** Where the job stands, and what it left with: arrived, best and delivered are three things, each named. */
@@ -108,7 +108,7 @@ function CloseForm({ job, pending, onClose }: { job: Job; pending: boolean; onCl
   const [delivered, setDelivered] = useState<string | null>(String(job.deliveredSetupId ?? newestSetup(job.setups).id));
   const [untested, setUntested] = useState(job.untested);
   const [note, setNote] = useState(job.deliveredNote);
-  const open = itemsOf(job).filter(
+  const open = inspectionItems(job).filter(
     ({ key, part }) =>
       part === 'put back' && !job.inspections.some((entry) => entry.key === key && entry.outcome === 'ok'),
   );

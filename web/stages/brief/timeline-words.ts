@@ -3,7 +3,7 @@ import type { Change } from '../../../contract/job-file.ts';
 import type { Job } from '../../../contract/records.ts';
 import { limitQuantities, type LimitQuantity } from '../../../core/limits/limit.ts';
 import { setupLetter } from '../../../core/setup/letter.ts';
-import { itemsOf } from '../../job/inspection-items.ts';
+import { inspectionItems } from '../../../core/job/inspection-items.ts';
 
 /** Something that happened to a job, in a line. */
 export interface TimelineEvent {
@@ -59,7 +59,7 @@ const text = (value: unknown) => {
 
 const limitLabel = (quantity: unknown) =>
   limitQuantities[quantity as LimitQuantity]?.label.toLowerCase() ?? text(quantity);
-const itemText = (job: Job, key: unknown) => itemsOf(job).find((item) => item.key === key)?.text ?? text(key);
+const itemText = (job: Job, key: unknown) => inspectionItems(job).find((item) => item.key === key)?.text ?? text(key);
 
 /** What a change says; undefined where it says nothing of its own. */
 function wordsOf({ subject, before, after, rowId }: Change, job: Job, own: OwnUnits): string | undefined {

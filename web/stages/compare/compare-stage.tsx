@@ -9,7 +9,8 @@ import { InUnits } from '../../units/use-own-units.tsx';
 import { WithJob } from '../../app/with-job.tsx';
 import { SetupsColumn } from '../../setups/setups-column.tsx';
 import { useLearned } from '../../state/queries.ts';
-import { keepForSpan, recordOf, useFiguresSoon } from '../../workers/figures.ts';
+import { recordOfJob } from '../../../core/figures/record-of-job.ts';
+import { keepForSpan, useFiguresSoon } from '../../workers/figures.ts';
 import type { WorkerRequest } from '../../workers/figures.worker.ts';
 import classes from './compare-stage.module.css';
 import { CompareLanes } from './lanes/compare-lanes.tsx';
@@ -45,7 +46,7 @@ function Comparison({ job }: { job: Job }) {
     !hasRuns || elsewhere.pending || learning
       ? undefined
       : {
-          job: recordOf({ ...job, baseline: view.frozen }),
+          job: recordOfJob({ ...job, baseline: view.frozen }),
           guest: elsewhere.guest,
           learned,
           view: figuresView(job, view, elsewhere.borrowed),

@@ -9,7 +9,8 @@ import type { LogView } from '../../../core/log/log-view.ts';
 import { interpolate } from '../../../core/numerics/interpolation.ts';
 import { engineOfRun } from '../../../core/figures/engine-of-run.ts';
 import type { LaneAxisId } from '../../../core/scene/lane-axis.ts';
-import { recordOf, useChannelChanges } from '../../workers/figures.ts';
+import { recordOfJob } from '../../../core/figures/record-of-job.ts';
+import { useChannelChanges } from '../../workers/figures.ts';
 import { meanRuns, type LabelledRun } from './view/beside.ts';
 
 /** Lanes that stand in one screen and can be read. */
@@ -48,7 +49,7 @@ export function useTelling(
       inSpreads,
       difference: Math.max(Math.abs(mean.difference), Math.abs(greatest.difference.difference)),
     }));
-    const limits = withUsual(knownLimits(job.limits), usualLimits(engineOfRun(recordOf(job), run)));
+    const limits = withUsual(knownLimits(job.limits), usualLimits(engineOfRun(recordOfJob(job), run)));
     // Over engine speed its own lane would be a straight line.
     const logged = log.channels.map(({ name }) => name).filter((name) => axis !== 'engine-speed' || name !== 'engineSpeed'); // prettier-ignore
     const told = { logged, changes, events: log.events, limits, extremes: log.extremes }; // prettier-ignore

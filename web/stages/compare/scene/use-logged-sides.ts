@@ -4,7 +4,8 @@ import { wholeDrums, groupingsOf } from '../../../../core/dyno/drums.ts';
 import { stoichiometricOf } from '../../../../core/fuel/blend.ts';
 import { baselineRuns, type FrozenBaseline } from '../../../../core/job/baseline.ts';
 import { engineOfRun } from '../../../../core/figures/engine-of-run.ts';
-import { recordOf, useLogMeans } from '../../../workers/figures.ts';
+import { recordOfJob } from '../../../../core/figures/record-of-job.ts';
+import { useLogMeans } from '../../../workers/figures.ts';
 import type { LoggedSide } from '../../../../core/scene/channel-lane.ts';
 import { drumLanes, figureLanes, groupingOf } from '../../../../core/scene/lane-list.ts';
 import type { Shown } from '../../../../core/scene/shown-setups.ts';
@@ -51,7 +52,7 @@ export function useLoggedSides(
 ): LoggedSide[] {
   const wanted = view.lanes.some((lane) => !(figureLanes as readonly string[]).includes(lane) && !groupingOf(lane));
   const sides = useMemo(() => (wanted ? sidesOf(job, guest, view, shown) : []), [wanted, job, guest, view, shown]);
-  const logs = useLogMeans(sides.map(({ from, run }) => [{ run, engine: engineOfRun(recordOf(from), run) }]));
+  const logs = useLogMeans(sides.map(({ from, run }) => [{ run, engine: engineOfRun(recordOfJob(from), run) }]));
   return useMemo(() => sides.map(({ side }, at) => ({ ...side, log: logs[at] })), [sides, logs]);
 }
 

@@ -5,7 +5,7 @@ import { engineOfRun } from '../../../../core/figures/engine-of-run.ts';
 import type { RunFigures } from '../../../../core/figures/figured-run.ts';
 import type { LogView } from '../../../../core/log/log-view.ts';
 import { fuelSupply, type FuelShare, type FuelSupply } from '../../../../core/log/fuel-supply.ts';
-import { recordOf } from '../../../workers/figures.ts';
+import { recordOfJob } from '../../../../core/figures/record-of-job.ts';
 import { figureIn } from '../../../../core/units/told-units.ts';
 import { formatRpm, formatWhole } from '../../../../core/wording/figures.ts';
 import classes from './log-side-pane.module.css';
@@ -28,7 +28,7 @@ export function FuelSupplyTable({ job, run, log, curve }: FuelSupplyTableProps) 
     ? undefined
     : fuelSupply({
         channels: log.channels,
-        engine: engineOfRun(recordOf(job), run),
+        engine: engineOfRun(recordOfJob(job), run),
         regulation: log.fuelRegulation,
         hardware: job.car,
         power: curve && { engineSpeedRpm: curve.engineSpeedRpm, powerKw: curve.uncorrectedPowerKw },

@@ -8,7 +8,7 @@ import { api } from '../../../state/api.ts';
 import button from '../../../ui/text-button.module.css';
 import { formatRpm } from '../../../../core/wording/figures.ts';
 import { figuresWorker } from '../../../workers/figures-worker.ts';
-import { recordOf } from '../../../workers/figures.ts';
+import { recordOfJob } from '../../../../core/figures/record-of-job.ts';
 import classes from './log-side-pane.module.css';
 
 /** A run of any visit, what was in its tank, and where its fuel pressure began to sag. */
@@ -28,7 +28,7 @@ async function sagsOf(vehicleId: number): Promise<SagOfRun[]> {
   const asked = visits.flatMap((job) =>
     job.runs
       .filter(({ kind, state }) => kind === 'power' && state !== 'recording')
-      .map((run) => ({ run, jobId: job.id, engine: engineOfRun(recordOf(job), run) })),
+      .map((run) => ({ run, jobId: job.id, engine: engineOfRun(recordOfJob(job), run) })),
   );
   const sags = await figuresWorker().fuelSags(asked.map(({ run, engine }) => [run, engine]));
   return asked

@@ -1,7 +1,8 @@
 import { useMemo } from 'react';
 import type { Job } from '../../../../contract/records.ts';
 import { engineOfRun } from '../../../../core/figures/engine-of-run.ts';
-import { recordOf, useLogMeans } from '../../../workers/figures.ts';
+import { recordOfJob } from '../../../../core/figures/record-of-job.ts';
+import { useLogMeans } from '../../../workers/figures.ts';
 import { toldLog } from '../../../log/told-log.ts';
 import { ratioOfRun, useUnits } from '../../../units/use-own-units.tsx';
 import type { LogSide } from './log-side.ts';
@@ -9,7 +10,7 @@ import type { Beside } from './beside.ts';
 
 /** The logs of what is laid beside, as far as they are there; the same list while nothing of it changes. */
 export function useBesideLogs(job: Job, beside: readonly Beside[]): LogSide[] {
-  const record = recordOf(job);
+  const record = recordOfJob(job);
   const { car } = job;
   const units = useUnits();
   const logs = useLogMeans(beside.map(({ runs }) => runs.map((run) => ({ run, engine: engineOfRun(record, run) }))));

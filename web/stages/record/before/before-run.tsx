@@ -1,7 +1,7 @@
 import type { Job, Setup } from '../../../../contract/records.ts';
 import { Cautions } from '../../../live/cautions.tsx';
 import { usePreferences } from '../../../state/preferences.ts';
-import { itemsOf } from '../../../job/inspection-items.ts';
+import { inspectionItems } from '../../../../core/job/inspection-items.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';
 import classes from './before-run.module.css';
 import { HeatNow } from './heat-now.tsx';
@@ -41,7 +41,7 @@ function BetweenRuns({ job, setup, baseline, figures, heat }: Omit<BeforeRunProp
 function FailedItems({ job }: { job: Job }) {
   const failed = job.inspections.filter(({ outcome }) => outcome === 'fail');
   if (failed.length === 0) return null;
-  const texts = itemsOf(job);
+  const texts = inspectionItems(job);
   return (
     <section className={classes.failed}>
       <h2 className="heading">Failed in the inspection</h2>

@@ -1,0 +1,22 @@
+import type { DynoKind } from '../dyno/dyno-profile.ts';
+import { fuelNow } from '../fuel/fuel-now.ts';
+import { inspectionList, type InspectionFacts, type InspectionItem } from './inspection-lists.ts';
+import { isBoosted } from './is-boosted.ts';
+
+/** What a job's inspection list follows: its dyno, engine and fuel. */
+type InspectedJob = Parameters<typeof fuelNow>[0] & {
+  dynoKind: DynoKind | null;
+  runs: readonly { dyno: { kind: DynoKind } }[];
+  car: { ignition: InspectionFacts['ignition']; induction: string | null };
+};
+
+/** What is looked at before the first run of a job, and put back before the car leaves. */
+export function inspectionItems(job: InspectedJob): InspectionItem[] {
+  const fuel = fuelNow(job);
+  return inspectionList({
+    dyno: job.dynoKind ?? job.runs.at(-1)?.dyno.kind ?? null,
+    ignition: job.car.ignition,
+    boosted: isBoosted(job.car),
+    alcohol: (fuel?.ethanolPct ?? 0) >= 50 || /methanol/i.test(fuel?.name ?? ''),
+  });
+}
