@@ -5,7 +5,6 @@ import { rawPoints, type RawPoints } from '../reduction/raw-points.ts';
 import { brokenLimits, worstOf, type Reach } from '../limits/broken-limits.ts';
 import { headroomTable } from '../limits/headroom-table.ts';
 import { headroom, limitQuantities, type Limit } from '../limits/limit.ts';
-import { usualLimits } from '../limits/suggestions.ts';
 import { reachIn } from '../log/extremes.ts';
 import { eventsOf } from '../log/logged-pull.ts';
 import { runFindings } from '../judgement/run-findings.ts';
@@ -208,10 +207,8 @@ function responseOf(of: PairsOf, figured: readonly CountedRun[]): Pick<JobFigure
 function figuresOf(run: FiguredRun, { settings, limits = [] }: ResolvedRequest): RunFigures {
   const { id, setupId, counted, conditions } = run;
   const curve = curveOf(run.sweep, run.air, settings, run.circumstances);
-  const broken = brokenLimits(limits, reachOf(run, curve, settings.crank !== undefined), {
-    usual: usualLimits(run.engine),
-    lossShare: settings.crank ? 0 : undefined,
-  });
+  const reach = reachOf(run, curve, settings.crank !== undefined);
+  const broken = brokenLimits(limits, reach, run.engine, settings.crank ? 0 : undefined);
   return { id, setupId, label: conditions.label, counted, curve, broken };
 }
 

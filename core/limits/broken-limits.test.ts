@@ -4,12 +4,15 @@ import { brokenLimits, worstOf } from './broken-limits.ts';
 import { brokenWords } from './broken-words.ts';
 import type { Limit } from './limit.ts';
 import { usualLimits } from './suggestions.ts';
+import { stoichiometricRatio } from '../fuel/blend.ts';
+import { unitSets } from '../units/told-units.ts';
 
 const reads =
   (values: Partial<Record<string, number>>) =>
   ({ quantity }: Limit) =>
     values[quantity] === undefined ? undefined : { reading: values[quantity], atRpm: 5912 };
-const spark = { usual: usualLimits({ ignition: 'spark' }) };
+const spark = { ignition: 'spark', ethanolPct: 10 } as const;
+const us = { ...unitSets.find(({ name }) => name === 'US')!.units, stoichiometric: 14.7 };
 
 describe('limits that a run went beyond', () => {
   test('are those on the dangerous side, with what was read and where', () => {
@@ -37,16 +40,23 @@ describe('limits that a run went beyond', () => {
       'it knocked, 4.2° taken back at 5,910 rpm (usual limit 3.0°, not set in this job)',
     );
     expect(brokenLimits([{ quantity: 'knockRetard', value: 5, scale: null }], knocked, spark)).toEqual([]);
-    expect(brokenLimits([], knocked)).toEqual([]);
+    expect(brokenLimits([], knocked, { ignition: 'compression', ethanolPct: null })).toEqual([]);
     expect(usualLimits({ ignition: 'compression' })).toEqual([]);
   });
 
   test('nothing is said of what was not read, nor of a scale that is not shown', () => {
     const torque: Limit = { quantity: 'torque', value: 200, scale: 'crank' };
     expect(brokenLimits([torque], reads({ torque: 300 }), spark)).toEqual([]);
-    expect(brokenLimits([torque], reads({ torque: 300 }), { ...spark, lossShare: 0 })).toHaveLength(1);
+    expect(brokenLimits([torque], reads({ torque: 300 }), spark, 0)).toHaveLength(1);
     expect(brokenLimits([torque], () => undefined, spark)).toEqual([]);
-    expect(brokenLimits([torque], () => ({ reading: NaN }), { ...spark, lossShare: 0 })).toEqual([]);
+    expect(brokenLimits([torque], () => ({ reading: NaN }), spark, 0)).toEqual([]);
+  });
+
+  test('a mixture is told by the ratio of what that run burnt, whatever is in the tank now', () => {
+    const limit: Limit = { quantity: 'lambda', value: 0.88, scale: null };
+    const [lean] = brokenLimits([limit], reads({ lambda: 0.95 }), { ignition: 'spark', ethanolPct: 85 });
+    const ratio = stoichiometricRatio(85);
+    expect(written(brokenWords(lean!), us)).toContain(`reached ${(0.95 * ratio).toFixed(1)} AFR at 5,910 rpm (limit ${(0.88 * ratio).toFixed(1)} AFR)`); // prettier-ignore
   });
 
   test('of several runs the farthest is told', () => {

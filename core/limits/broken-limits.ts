@@ -1,3 +1,5 @@
+import { stoichiometricOf } from '../fuel/blend.ts';
+import { usualLimits, type EngineFacts } from './suggestions.ts';
 import { headroom, limitQuantities, readingTolerance, type Limit, type LimitQuantity } from './limit.ts';
 
 /** A limit that a run went beyond. */
@@ -9,7 +11,7 @@ export interface BrokenLimit {
   limit: number;
   reading: number;
   /** Air–fuel ratio that λ is told with, of what the run burnt. */
-  stoichiometric?: number | undefined;
+  stoichiometric: number;
   /** Engine speed at the farthest reading, rpm; undefined where the quantity has no place. */
   atRpm: number | undefined;
   /** A usual limit, not one that was set in this job. */
@@ -27,17 +29,17 @@ export interface Reach {
  * quantities that the job sets none for. Decided here once for every screen.
  *
  * @param reach of a limit's quantity in this run; undefined where nothing was read
+ * @param engine whose usual limits these are, and what it burnt in this run
+ * @param lossShare between crank and what is shown, where that is known
  */
 export function brokenLimits(
   limits: readonly Limit[],
   reach: (limit: Limit) => Reach | undefined,
-  {
-    usual = [],
-    lossShare,
-    stoichiometric,
-  }: { usual?: readonly Limit[]; lossShare?: number | undefined; stoichiometric?: number } = {},
+  engine: Pick<EngineFacts, 'ignition' | 'ethanolPct'>,
+  lossShare?: number,
 ): BrokenLimit[] {
-  return withUsual(limits, usual).flatMap((limit): BrokenLimit[] => {
+  const stoichiometric = stoichiometricOf(engine.ignition, engine.ethanolPct).ratio;
+  return withUsual(limits, usualLimits(engine)).flatMap((limit): BrokenLimit[] => {
     const reached = reach(limit);
     if (!reached || Number.isNaN(reached.reading)) return [];
     const left = headroom(limit, reached.reading, lossShare);

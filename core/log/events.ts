@@ -1,7 +1,6 @@
 import { byGravity } from '../checks/check.ts';
 import { brokenLimits } from '../limits/broken-limits.ts';
 import { knownLimits } from '../limits/limit.ts';
-import { usualLimits } from '../limits/suggestions.ts';
 import { boostEvents } from './boost.ts';
 import { logExtremes, reachIn, type Extremes } from './extremes.ts';
 import { fuelPressureSag } from './fuel-pressure.ts';
@@ -38,6 +37,6 @@ export function logEvents(log: RunLog, extremes = logExtremes(log)): LogEvent[] 
 /** The log with the limits that it went beyond: the job's, and the usual ones of such an engine. */
 function judgedLog(log: RunLog, extremes: ReadonlyMap<string, Extremes>): JudgedLog {
   const written = Object.entries(log.engine.limits).flatMap(([quantity, value]) => (value === undefined ? [] : [{ quantity, value, scale: null }])); // prettier-ignore
-  const found = brokenLimits(knownLimits(written), reachIn(extremes), { usual: usualLimits(log.engine) });
+  const found = brokenLimits(knownLimits(written), reachIn(extremes), log.engine);
   return { ...log, broken: new Map(found.map((broken) => [broken.quantity, broken])) };
 }

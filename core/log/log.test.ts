@@ -8,7 +8,6 @@ import { generatedRun } from '../testing/generated-run.ts';
 import { testDyno } from '../testing/test-car.ts';
 import { brokenLimits } from '../limits/broken-limits.ts';
 import type { Limit, LimitQuantity } from '../limits/limit.ts';
-import { usualLimits } from '../limits/suggestions.ts';
 import { logEvents } from './events.ts';
 import { notLogged } from './not-logged.ts';
 import { logExtremes, reachIn } from './extremes.ts';
@@ -237,7 +236,7 @@ describe('one list of limits', () => {
             return reached === undefined ? [] : [{ quantity, value: reached * share, scale: null }];
           });
           const engine = { ...log.engine, limits: Object.fromEntries(limits.map(({ quantity, value }) => [quantity, value])) }; // prettier-ignore
-          const listed = brokenLimits(limits, reachIn(extremes), { usual: usualLimits(engine) });
+          const listed = brokenLimits(limits, reachIn(extremes), engine);
           const told = logEvents({ ...log, engine }).flatMap(({ limit, severity }) => (limit ? [{ limit, severity }] : [])); // prettier-ignore
           expect(new Set(told.map(({ limit }) => limit))).toEqual(new Set(listed.map(({ quantity }) => quantity)));
           expect(told.every(({ severity }) => severity === 'stop')).toBe(true);

@@ -127,7 +127,7 @@ describe('the order in which levels were tried', () => {
 });
 
 describe('limits come before the power', () => {
-  const broken = { quantity: 'knockRetard', label: 'Knock retard', unit: '°', side: 'most', limit: 3, reading: 4.2, atRpm: 6050, usual: true } as const; // prettier-ignore
+  const broken = { quantity: 'knockRetard', label: 'Knock retard', unit: '°', side: 'most', limit: 3, reading: 4.2, stoichiometric: 14.7, atRpm: 6050, usual: true } as const; // prettier-ignore
   const rising = () => responseRuns({ ...usual, optimum: 9, standardDeviation: 0.0006 });
 
   test('a last level that knocked is gone back from, whatever it gave', () => {
