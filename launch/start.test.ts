@@ -9,6 +9,7 @@ import type { BayState } from '../contract/live.ts';
 import type { Job } from '../contract/records.ts';
 import pg from 'pg';
 import { databaseAccount } from './account.ts';
+import { webFolder } from './build-web.ts';
 import { findPostgres } from './postgres-programs.ts';
 import { freePort, startCluster } from './postgres.ts';
 
@@ -111,6 +112,9 @@ test('from an empty folder to the page with its demo days, closed to others, and
   expect(new Set(jobs.map((job) => job.state))).toEqual(new Set(['open', 'paused', 'closed']));
   await demoKeepsItsOwnTimes(address, ends);
   expect(await (await fetch(address)).text()).toContain('<title>Suvok</title>');
+  // This test is no reason for the slower page that is for its makers: what is built once is served from then on.
+  const scripts = readdirSync(join(webFolder, 'assets')).filter((name) => name.endsWith('.js'));
+  expect(scripts.filter((name) => readFileSync(join(webFolder, 'assets', name), 'utf8').includes('jsxDEV('))).toEqual([]); // prettier-ignore
   for (const owned of ['postgresql', 'recorder', 'server.log', 'recorder.log'])
     expect(statSync(join(data, owned)).mode & 0o077).toBe(0);
   expect(statSync(join(data, 'postgresql', 'password')).mode & 0o077).toBe(0);
