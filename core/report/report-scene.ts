@@ -8,9 +8,10 @@ import type { Units } from '../units/told-units.ts';
 import { laterName } from './compose-report.ts';
 import type { ReportedJob } from './reported-job.ts';
 
-/** The width of the lanes in a report, in units of which a line of text is 13 high; narrower on a phone. */
+/** The width of the lanes in a report, in units of which a line of text is 13 high. */
 export const reportWidth = 720;
-const narrow = 500;
+/** On a phone. */
+export const narrowWidth = 380;
 const heights: Readonly<Record<string, number>> = { power: 170, torque: 120, gain: 120 };
 
 /** Arrived and delivered over one another as Compare draws them; undefined where neither has a curve. */
@@ -41,5 +42,5 @@ export function reportPicture(
   const shown = shownSetups({ setups }, figures, view).map((line) => ({ ...line, name: line.isTest && test !== against ? laterName(job) : 'arrived' })); // prettier-ignore
   const content = compareScene({ view, shown, figures }, []);
   if (!content) return undefined;
-  return scenePicture(sceneAt(content, undefined), { width, left: width < narrow ? 36 : 48, right: width < narrow ? 68 : 84, letters: 12, laneHeight: (lane) => heights[lane] ?? 120 }); // prettier-ignore
+  return scenePicture(sceneAt(content, undefined), { width, left: width < reportWidth ? 36 : 48, right: width < reportWidth ? 68 : 84, letters: 12, laneHeight: (lane) => heights[lane] ?? 120 }); // prettier-ignore
 }

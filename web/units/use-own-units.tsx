@@ -5,7 +5,7 @@ import type { Job, Run } from '../../contract/records.ts';
 import { stoichiometricOf } from '../../core/fuel/blend.ts';
 import type { Units } from '../../core/units/told-units.ts';
 import { accountKey } from '../state/account.ts';
-import { fuelNow } from '../../core/fuel/fuel-now.ts';
+import { ratioOfJob } from '../../core/fuel/ratio-of-job.ts';
 import { api } from '../state/api.ts';
 import { usePreferences } from '../state/preferences.ts';
 import { queryClient, tellProblem } from '../state/queries.ts';
@@ -88,9 +88,4 @@ export function InUnits({ units, children }: { units: Units; children: ReactNode
 /** The stoichiometric ratio of what a run burnt. */
 export function ratioOfRun({ car }: Pick<Job, 'car'>, { fuel }: Pick<Run, 'fuel'>): number {
   return stoichiometricOf(car.ignition, fuel?.ethanolPct ?? null).ratio;
-}
-
-/** The stoichiometric ratio of what is in a job's tank now. */
-function ratioOfJob(job: Pick<Job, 'car' | 'fuelEntries'>): number {
-  return stoichiometricOf(job.car.ignition, fuelNow(job)?.ethanolPct ?? null).ratio;
 }

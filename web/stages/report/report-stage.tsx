@@ -4,10 +4,11 @@ import type { Job } from '../../../contract/records.ts';
 import type { ReportDraft } from '../../../contract/report.ts';
 import { composeReport } from '../../../core/report/compose-report.ts';
 import { untouched } from '../../../core/report/drafted.ts';
+import { reportReader, writtenReport } from '../../../core/report/written-report.ts';
 import { WithJob } from '../../app/with-job.tsx';
 import { api } from '../../state/api.ts';
 import { useChange } from '../../state/queries.ts';
-import { InUnits, useUnits } from '../../units/use-own-units.tsx';
+import { useUnits } from '../../units/use-own-units.tsx';
 import { DraftPane } from './draft-pane.tsx';
 import { ReportSheet } from './report-sheet.tsx';
 import classes from './report-stage.module.css';
@@ -61,9 +62,7 @@ function ReportOf({ job }: { job: Job }) {
   return (
     <div className={classes.stage}>
       <main className={classes.desk} aria-label="Report">
-        <InUnits units={units}>
-          <ReportSheet report={report} draft={draft} source={source} />
-        </InUnits>
+        <ReportSheet report={writtenReport(report, draft, source, reportReader(job, units))} />
       </main>
       <DraftPane report={report} draft={draft} own={own} onChange={keep} />
     </div>
