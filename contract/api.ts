@@ -11,6 +11,7 @@ import * as file from './job-file.ts';
 import { unclaimedRuns } from './live.ts';
 import { logSource } from './logger-file.ts';
 import { job, jobList, run, setup } from './records.ts';
+import { reportEndpoints } from './report-endpoints.ts';
 import * as vehicles from './vehicles.ts';
 import { watchedFolder, watchedFolderChoice } from './watched-folder.ts';
 
@@ -96,6 +97,7 @@ export const endpoints: readonly Endpoint[] = [
     does: 'Undoes all that one act changed. The act’s number came in the header suvok-act of its answer.',
   },
   ...entryEndpoints,
+  ...reportEndpoints,
   { method: 'get', path: '/owners', does: 'All owners by name.', answer: z.array(vehicles.owner) },
   {
     method: 'patch',

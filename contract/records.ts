@@ -17,6 +17,7 @@ import {
   tuneFile,
 } from './job-file.ts';
 import { bayNumber, identifier, moment } from './parts.ts';
+import { reportVersion } from './report.ts';
 import { madeAs, runKinds, runLogRecord } from './recording.ts';
 import { setupItem } from './setup-item.ts';
 import { vehicle } from './vehicles.ts';
@@ -148,6 +149,8 @@ export const job = jobSummary.omit({ setups: true, runs: true, waiting: true }).
   notes: z.array(note),
   photos: z.array(photo),
   tuneFiles: z.array(tuneFile),
+  /** Reports that were kept, the first first. */
+  reportVersions: z.array(reportVersion),
   baseline: baseline.nullable(),
   /** Versions that were replaced, the latest first. */
   earlierBaselines: z.array(baseline),

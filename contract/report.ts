@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { trimmedText } from './parts.ts';
+import { identifier, moment, rpm, trimmedText } from './parts.ts';
 import { units } from './units.ts';
 
 /** What a person changed of a report that composes itself. */
@@ -18,3 +18,47 @@ export const reportDraft = z.strictObject({
   units: units.nullable(),
 });
 export type ReportDraft = z.infer<typeof reportDraft>;
+
+/** How a report is looked at, beside what its draft says: what it is corrected to, and the units of a draft that names none. */
+export const reportView = z.strictObject({ standard: trimmedText(40), units });
+export type ReportView = z.infer<typeof reportView>;
+
+export const papers = ['A4', 'LETTER'] as const;
+/** A report as a file. */
+export const reportPdfWishes = reportView.extend({ paper: z.enum(papers) });
+/** A finished PDF, as its bytes in base64: what the last line of the work holds. */
+export const reportPdf = z.object({ name: z.string(), pages: z.int().positive(), base64: z.string() });
+
+/** A version that is about to be kept, and why it was made. */
+export const newReportVersion = reportView.extend({ note: trimmedText(300).default('') });
+
+const side = z.object({ setupId: identifier, letter: z.string(), runs: z.array(z.object({ id: identifier, label: z.string() })) }); // prettier-ignore
+/** What the figures of a version rest on. */
+export const restsOn = z.object({
+  standard: z.string(),
+  /** The smoothing that it came to, in words. */
+  smoothing: z.string(),
+  arrived: side,
+  delivered: side,
+  /** What was judged of the two, as core/judgement has it; null where nothing was compared. */
+  judgement: z.record(z.string(), z.unknown()).nullable(),
+  bands: z.array(z.object({ name: z.string(), fromRpm: rpm, toRpm: rpm })),
+});
+
+/** A report as it was on a day: nothing of it changes any more. */
+export const reportVersion = z.object({
+  id: identifier,
+  number: z.int().positive(),
+  note: z.string(),
+  view: reportView,
+  restsOn,
+  createdAt: moment,
+});
+export type ReportVersion = z.infer<typeof reportVersion>;
+
+/** With what it says, as core/report wrote it. */
+export const wholeReportVersion = reportVersion.extend({
+  jobId: identifier,
+  draft: reportDraft.nullable(),
+  written: z.object({ head: z.object({ about: z.string(), when: z.string() }), blocks: z.array(z.looseObject({ id: z.string() })) }), // prettier-ignore
+});

@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import express, { type Express } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
+import { DynoHistory } from './dyno-history.ts';
 import { builtInto, earlyLinks } from './early-links.ts';
 import type { Accounts } from './accounts/accounts.ts';
 import { fromOutside } from './loopback.ts';
@@ -25,6 +26,7 @@ import { openApiRoutes } from './routes/openapi.ts';
 import { pairingRoutes } from './routes/pairing.ts';
 import { peopleRoutes } from './routes/people.ts';
 import { loggerFileRoutes } from './routes/logger-files.ts';
+import { reportRoutes } from './routes/reports.ts';
 import { runRoutes } from './routes/runs.ts';
 import { watchedRoutes } from './routes/watched.ts';
 import type { WatchedFolder } from './watched/watched-folder.ts';
@@ -122,7 +124,9 @@ function apiRoutes({ database, recorder, reader, watched, accounts, outside }: A
   watchedRoutes(routes, watched);
   importRoutes(routes, database, reader);
   bayRoutes(routes, recorder);
-  checkRoutes(routes, database);
+  const dynos = new DynoHistory(database);
+  checkRoutes(routes, dynos);
+  reportRoutes(routes, database, dynos);
   peopleRoutes(routes, database, accounts);
   pairingRoutes(routes, recorder, accounts);
   routes.get('/outside', (_request, response) => {

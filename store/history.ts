@@ -19,6 +19,7 @@ const removable = new Set([
   'photo',
   'setup',
   'setup_tune_file',
+  'report_version',
 ]);
 /** Tables of which changes, but no additions, can be undone. */
 const changeable = new Set([...removable, 'job', 'run']);

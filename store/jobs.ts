@@ -6,6 +6,7 @@ import { baselinesOf } from './baselines.ts';
 import type { Database, Queryable } from './database.ts';
 import { jobEntries } from './entries.ts';
 import { photosOfJob, tuneFilesOfJob } from './files.ts';
+import { reportVersionsOf } from './report-versions.ts';
 import { recordOf } from './rows.ts';
 import { runsOfJob } from './runs.ts';
 import { addSetup, setupsOfJob } from './setups.ts';
@@ -20,7 +21,7 @@ const jobColumns = `id, vehicle_id, question, gear, state, paused_why, use, targ
 const ownFields = job.omit({
   ...{ vehicle: true, plate: true, owner: true, car: true },
   ...{ setups: true, runs: true, bands: true, views: true, borrowedCurves: true, limits: true, inspections: true },
-  ...{ fuelEntries: true, suspicions: true, notes: true, photos: true, tuneFiles: true },
+  ...{ fuelEntries: true, suspicions: true, notes: true, photos: true, tuneFiles: true, reportVersions: true },
   ...{ baseline: true, earlierBaselines: true },
 });
 
@@ -29,13 +30,14 @@ export async function jobWithAll(database: Database, id: number): Promise<Job | 
   const { rows } = await database.query(`select ${jobColumns} from job where id = $1`, [id]);
   if (!rows[0]) return undefined;
   const fields = recordOf(ownFields, rows[0]);
-  const [car, setups, runs, entries, photos, tuneFiles, baselines] = await Promise.all([
+  const [car, setups, runs, entries, photos, tuneFiles, reportVersions, baselines] = await Promise.all([
     vehicleById(database, fields.vehicleId),
     setupsOfJob(database, id),
     runsOfJob(database, id),
     jobEntries(database, id),
     photosOfJob(database, id),
     tuneFilesOfJob(database, id),
+    reportVersionsOf(database, id),
     baselinesOf(database, id),
   ]);
   if (!car) throw new Error(`job ${id} has no vehicle`);
@@ -50,6 +52,7 @@ export async function jobWithAll(database: Database, id: number): Promise<Job | 
     ...entries,
     photos,
     tuneFiles,
+    reportVersions,
     baseline: baselines[0] ?? null,
     earlierBaselines: baselines.slice(1),
   };

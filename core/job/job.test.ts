@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { inspectionList, withinTolerance } from './inspection-lists.ts';
+import { inspectionList, withinTolerance } from '../inspection/inspection-lists.ts';
 import { headroom } from '../limits/limit.ts';
 import { limitSuggestions } from '../limits/suggestions.ts';
 import { waitingFor, type JobProgress } from './waiting.ts';

@@ -1,4 +1,4 @@
-import { inspectionItems } from '../job/inspection-items.ts';
+import { inspectionItems } from '../inspection/inspection-items.ts';
 import type { FrozenBaseline } from '../job/baseline.ts';
 import type { RunRecord, SetupRecord } from '../figures/job-record.ts';
 import type { FuelState } from '../fuel/ledger.ts';

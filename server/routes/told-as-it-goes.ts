@@ -8,7 +8,8 @@ import type { WorkLine } from '../../contract/work-lines.ts';
  */
 export class ToldAsItGoes {
   private readonly gone = new AbortController();
-  private readonly inLines: boolean;
+  /** Whether whoever asks is told line by line. */
+  readonly inLines: boolean;
 
   constructor(
     request: Request,

@@ -36,7 +36,8 @@ export function sendImport(
         const line = workLine.safeParse(jsonIn(text.slice(taken, end)));
         taken = end + 1;
         if (!line.success) continue;
-        if ('doing' in line.data) onProgress(line.data);
+        if ('doing' in line.data)
+          onProgress({ ...line.data, doing: line.data.doing === 'reading' ? 'reading' : 'storing' });
         else if ('error' in line.data) reject(new RequestProblem(line.data.error));
         else {
           const result = importResult.safeParse(line.data.answer);

@@ -1,4 +1,5 @@
 import type { Run } from '../../contract/records.ts';
+import { besideRun, sourcesOfRun } from '../../core/exchange/runs-recorded.ts';
 import { recordingFromBytes, recordingsFromBytes, sourceKey } from '../../core/exchange/recording-bytes.ts';
 import { curveOf, usualGridRpm, type CurveSettings } from '../../core/figures/corrected-curve.ts';
 import { hasCurve, readingOf, type Reading } from '../../core/figures/reading.ts';
@@ -32,12 +33,11 @@ export async function fetchedBeside(run: Run): Promise<LoggerBeside[]> {
   return besideOf(run, await fetchedSources(run.logs.map(({ source }) => sourceKey({ runId: run.id, source }))));
 }
 
+/** @throws NotFetched */
 function besideOf(run: Run, recordings: ReadonlyMap<string, Recording>): LoggerBeside[] {
-  return run.logs.map(({ source, name, probe }) => {
-    const recording = recordings.get(sourceKey({ runId: run.id, source }));
-    if (!recording) throw new NotFetched();
-    return { name, probe, recording };
-  });
+  const beside = besideRun(run, recordings);
+  if (!beside) throw new NotFetched();
+  return beside;
 }
 
 /** Readings by run: recordings never change once a run has ended. The oldest give way to new ones. */
@@ -57,11 +57,7 @@ async function fetchedSources(keys: readonly string[]): Promise<Map<string, Reco
 
 /** The recordings of several runs, and of the loggers beside them. @throws NotFetched */
 function fetchedTogether(runs: readonly Run[]): Promise<Map<string, Recording>> {
-  return fetchedSources(
-    runs.flatMap(({ id, logs }) =>
-      [0, ...logs.map(({ source }) => source)].map((source) => sourceKey({ runId: id, source })),
-    ),
-  );
+  return fetchedSources(runs.flatMap((run) => sourcesOfRun(run)));
 }
 
 async function madeReading(run: Run, recordings: Promise<Map<string, Recording>>): Promise<Reading> {

@@ -5,11 +5,11 @@ import { IconAlertTriangle, IconCheck } from '@tabler/icons-react';
 import { useState } from 'react';
 import type { Inspection } from '../../../contract/job-file.ts';
 import type { Job } from '../../../contract/records.ts';
-import { inspectionParts, withinTolerance, type InspectionItem } from '../../../core/job/inspection-lists.ts';
+import { inspectionParts, withinTolerance, type InspectionItem } from '../../../core/inspection/inspection-lists.ts';
 import { numberOf } from '../../ui/saved-field.tsx';
 import classes from './inspection-list.module.css';
 import brief from '../../ui/file-form.module.css';
-import { inspectionItems } from '../../../core/job/inspection-items.ts';
+import { inspectionItems } from '../../../core/inspection/inspection-items.ts';
 import { entriesOf } from '../../state/entries.ts';
 
 const titles = { car: 'Inspection', mounting: 'Mounting', 'put back': 'Put back before delivery' } as const;

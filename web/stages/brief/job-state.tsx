@@ -5,7 +5,7 @@ import type { Job } from '../../../contract/records.ts';
 import { api } from '../../state/api.ts';
 import { useChange } from '../../state/queries.ts';
 import classes from '../../ui/file-form.module.css';
-import { inspectionItems } from '../../../core/job/inspection-items.ts';
+import { inspectionItems } from '../../../core/inspection/inspection-items.ts';
 import { newestSetup } from '../../../core/job/baseline.ts';
 
 /** Where the job stands, and what it left with: arrived, best and delivered are three things, each named. */

@@ -3,7 +3,7 @@ import type { Change } from '../../../contract/job-file.ts';
 import type { Job } from '../../../contract/records.ts';
 import { limitQuantities, type LimitQuantity } from '../../../core/limits/limit.ts';
 import { setupLetter } from '../../../core/setup/letter.ts';
-import { inspectionItems } from '../../../core/job/inspection-items.ts';
+import { inspectionItems } from '../../../core/inspection/inspection-items.ts';
 
 /** Something that happened to a job, in a line. */
 export interface TimelineEvent {

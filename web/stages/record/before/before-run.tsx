@@ -1,7 +1,7 @@
 import type { Job, Setup } from '../../../../contract/records.ts';
 import { Cautions } from '../../../live/cautions.tsx';
 import { usePreferences } from '../../../state/preferences.ts';
-import { inspectionItems } from '../../../../core/job/inspection-items.ts';
+import { inspectionItems } from '../../../../core/inspection/inspection-items.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';
 import classes from './before-run.module.css';
 import { HeatNow } from './heat-now.tsx';

@@ -1,7 +1,7 @@
 import type { DynoKind } from '../dyno/dyno-profile.ts';
 import { fuelNow } from '../fuel/fuel-now.ts';
 import { inspectionList, type InspectionFacts, type InspectionItem } from './inspection-lists.ts';
-import { isBoosted } from './is-boosted.ts';
+import { isBoosted } from '../job/is-boosted.ts';
 
 /** What a job's inspection list follows: its dyno, engine and fuel. */
 type InspectedJob = Parameters<typeof fuelNow>[0] & {

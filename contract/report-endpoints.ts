@@ -1,0 +1,35 @@
+import type { Endpoint } from './endpoint.ts';
+import * as report from './report.ts';
+
+export const reportEndpoints: readonly Endpoint[] = [
+  {
+    method: 'post',
+    path: '/jobs/:id/report/pdf',
+    needs: 'viewer',
+    does: 'Makes a PDF of the report as its draft stands. In lines (application/x-ndjson) it is told as it goes, with the file in the last one.',
+    body: report.reportPdfWishes,
+    binary: 'application/pdf',
+  },
+  {
+    method: 'post',
+    path: '/jobs/:id/report/versions',
+    does: 'Keeps the report as it stands now, with the runs, the view and the judgement that it rests on.',
+    body: report.newReportVersion,
+    answer: report.reportVersion,
+  },
+  {
+    method: 'get',
+    path: '/report-versions/:id',
+    does: 'A kept report with all that it says.',
+    answer: report.wholeReportVersion,
+  },
+  {
+    method: 'post',
+    path: '/report-versions/:id/pdf',
+    needs: 'viewer',
+    does: 'Makes a PDF of a kept report; in lines it is told as it goes.',
+    body: report.reportPdfWishes.pick({ paper: true }),
+    binary: 'application/pdf',
+  },
+  { method: 'delete', path: '/report-versions/:id', does: 'Takes a kept report away; undone by its act.' },
+];

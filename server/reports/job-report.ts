@@ -1,0 +1,56 @@
+import type { Job } from '../../contract/records.ts';
+import type { WorkLine } from '../../contract/work-lines.ts';
+import type { ReportView } from '../../contract/report.ts';
+import { standardIds, type StandardId } from '../../core/air/correction.ts';
+import { recordingsToBytes, sourceOfKey } from '../../core/exchange/recording-bytes.ts';
+import { sourcesOfRun } from '../../core/exchange/runs-recorded.ts';
+import { learnedFrom } from '../../core/figures/learned.ts';
+import { neededRuns } from '../../core/figures/make-job-figures.ts';
+import type { makeReport } from '../../core/report/make-report.ts';
+import { untouched } from '../../core/report/drafted.ts';
+import { reportRequest } from '../../core/report/report-request.ts';
+import { Refusal } from '../../core/refusal.ts';
+import type { Database } from '../../store/database.ts';
+import { recordingsOf } from '../../store/samples.ts';
+import type { DynoHistory } from '../dyno-history.ts';
+import type { ReportThread } from './report-thread.ts';
+
+/** Runs are read so many at a time: a long job is never in memory as a whole. */
+const togetherRuns = 12;
+
+/**
+ * A job's report with all figures made anew from its recordings, as its draft stands.
+ * @throws Refusal where there is nothing to report, or it was cancelled
+ */
+export async function jobReport(
+  job: Job,
+  view: ReportView,
+  { database, dynos }: { database: Database; dynos: DynoHistory },
+  thread: ReportThread,
+  told: { tell(line: WorkLine): void },
+): Promise<ReturnType<typeof makeReport>> {
+  const standard = standardNamed(view.standard);
+  const ended = job.runs.filter(({ state }) => state !== 'recording');
+  if (ended.length === 0) throw new Refusal('There is nothing to report yet: this job has no run that has ended.');
+  const device = job.runs.at(-1)?.device;
+  const learned = device ? learnedFrom(await dynos.of(device, job.id)) : undefined;
+  const units = job.report?.units ?? view.units;
+  const needed = neededRuns(reportRequest(job, learned, { standard, powerUnit: units.power }));
+  for (let from = 0; from < needed.length; from += togetherRuns) {
+    told.tell({ doing: 'reading', done: from / needed.length });
+    const runs = needed.slice(from, from + togetherRuns);
+    const recordings = await recordingsOf(database, runs.flatMap((run) => sourcesOfRun(run)).map(sourceOfKey));
+    const bytes = recordingsToBytes(recordings).buffer as ArrayBuffer;
+    await thread.ask('read', { runs, recordings: bytes }, [bytes]);
+  }
+  told.tell({ doing: 'comparing', done: 0 });
+  const wishes = { learned, standard, units, draft: job.report ?? untouched };
+  return (await thread.ask('made', { job, wishes })).made;
+}
+
+/** @throws Refusal where there is no such standard */
+function standardNamed(name: string): StandardId {
+  const found = standardIds.find((id) => id === name);
+  if (!found) throw new Refusal(`There is no standard "${name}": ${standardIds.join(', ')} are.`);
+  return found;
+}

@@ -1,0 +1,50 @@
+import { parentPort } from 'node:worker_threads';
+import { recordingsFromBytes } from '../../core/exchange/recording-bytes.ts';
+import { besideRun } from '../../core/exchange/runs-recorded.ts';
+import { readingOf, type Reading } from '../../core/figures/reading.ts';
+import { makeReport, type ReportableJob, type ReportWishes } from '../../core/report/make-report.ts';
+import type { WrittenReport } from '../../core/report/written-report.ts';
+import { Refusal } from '../../core/refusal.ts';
+import type { Run } from '../../contract/records.ts';
+import { reportPdf, type PdfWishes } from './report-pdf.tsx';
+
+/** What is asked of the thread, in this order: runs as they come, then the report; or a PDF of one that is there. */
+export type ReportAsked =
+  | { runs: readonly Run[]; recordings: ArrayBuffer }
+  | { job: ReportableJob; wishes: ReportWishes }
+  | { report: WrittenReport; pdf: PdfWishes };
+
+export type ReportAnswer =
+  | { read: number }
+  | { made: ReturnType<typeof makeReport> }
+  | { pdf: Uint8Array; pages: number }
+  | { refusal: string }
+  | { failure: string };
+
+/** Makes reports apart from the server: reading 60 runs takes seconds, and so do the pages. */
+const port = parentPort;
+const readings = new Map<number, Reading>();
+const say = (answer: ReportAnswer) => port?.postMessage(answer);
+
+port?.on('message', (asked: ReportAsked) => void answer(asked));
+
+async function answer(asked: ReportAsked): Promise<void> {
+  try {
+    if ('runs' in asked) say({ read: read(asked.runs, asked.recordings) });
+    else if ('job' in asked) say({ made: makeReport(asked.job, readings, asked.wishes) });
+    else say(await reportPdf(asked.report, asked.pdf));
+  } catch (error) {
+    say(error instanceof Refusal ? { refusal: error.message } : { failure: (error as Error).stack ?? String(error) });
+  }
+}
+
+/** @returns how many runs have been read by now */
+function read(runs: readonly Run[], bytes: ArrayBuffer): number {
+  const recordings = recordingsFromBytes(bytes);
+  for (const run of runs) {
+    const recording = recordings.get(String(run.id));
+    const beside = besideRun(run, recordings);
+    if (recording && beside) readings.set(run.id, readingOf(run, recording, beside));
+  }
+  return readings.size;
+}

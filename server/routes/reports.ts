@@ -1,0 +1,113 @@
+import type { Request, Response } from 'express';
+import {
+  newReportVersion,
+  reportPdfWishes,
+  reportVersion,
+  wholeReportVersion,
+  type reportPdf,
+} from '../../contract/report.ts';
+import type { z } from 'zod';
+import type { WrittenReport } from '../../core/report/written-report.ts';
+import type { Database } from '../../store/database.ts';
+import { jobWithAll } from '../../store/jobs.ts';
+import { addReportVersion, reportVersionById } from '../../store/report-versions.ts';
+import type { DynoHistory } from '../dyno-history.ts';
+import { jobReport } from '../reports/job-report.ts';
+import { ReportThread } from '../reports/report-thread.ts';
+import type { PdfWishes } from '../reports/report-pdf.tsx';
+import { act, bodyAs, found, idOf } from './answer.ts';
+import type { ContractRoutes } from './contract-routes.ts';
+import { takesAway } from './takes-away.ts';
+import { ToldAsItGoes } from './told-as-it-goes.ts';
+
+/** Reports as files, and those that were kept as they were. */
+export function reportRoutes(routes: ContractRoutes, database: Database, dynos: DynoHistory): void {
+  const jobAt = async (request: Request) => found(await jobWithAll(database, idOf(request)), 'job');
+
+  routes.post('/jobs/:id/report/pdf', async (request, response) => {
+    const { paper, ...view } = bodyAs(request, reportPdfWishes);
+    const job = await jobAt(request);
+    await inThread(request, response, async (thread, told) => {
+      const { written } = await jobReport(job, view, { database, dynos }, thread, told);
+      const pdf = await pdfOf(written, { paper, onePage: job.report?.form === 'short', language: 'en' }, thread, told);
+      sendPdf(response, told, nameOf(written), pdf);
+    });
+  });
+
+  routes.post('/jobs/:id/report/versions', async (request, response) => {
+    const { note, ...view } = bodyAs(request, newReportVersion);
+    const job = await jobAt(request);
+    await inThread(request, response, async (thread, told) => {
+      const { written, restsOn } = await jobReport(job, view, { database, dynos }, thread, told);
+      const units = job.report?.units ?? view.units;
+      const kept = wholeReportVersion
+        .omit({ id: true, number: true, createdAt: true })
+        .parse(plain({ jobId: job.id, note, view: { ...view, units }, restsOn, draft: job.report, written }));
+      const id = await act(database, response, (client) => addReportVersion(client, kept));
+      told.end(201, reportVersion.parse(found(await reportVersionById(database, id), 'report')));
+    });
+  });
+
+  routes.get('/report-versions/:id', async (request, response) => {
+    response.json(found(await reportVersionById(database, idOf(request)), 'report'));
+  });
+
+  routes.post('/report-versions/:id/pdf', async (request, response) => {
+    const { paper } = bodyAs(request, reportPdfWishes.pick({ paper: true }));
+    const { written, draft, number } = found(await reportVersionById(database, idOf(request)), 'report');
+    await inThread(request, response, async (thread, told) => {
+      const report = versioned(written as unknown as WrittenReport, number);
+      const pdf = await pdfOf(report, { paper, onePage: draft?.form === 'short', language: 'en' }, thread, told);
+      sendPdf(response, told, nameOf(report), pdf);
+    });
+  });
+
+  takesAway(routes, database, '/report-versions/:id', 'report_version', 'report');
+}
+
+/** Does work in a thread that ends with it, also where nobody waits any more. */
+async function inThread(
+  request: Request,
+  response: Response,
+  work: (thread: ReportThread, told: ToldAsItGoes) => Promise<void>,
+): Promise<void> {
+  const told = new ToldAsItGoes(request, response);
+  const thread = new ReportThread(told.signal);
+  try {
+    await work(thread, told);
+  } finally {
+    await thread.end();
+  }
+}
+
+async function pdfOf(report: WrittenReport, wishes: PdfWishes, thread: ReportThread, told: ToldAsItGoes) {
+  told.tell({ doing: 'writing', done: 0 });
+  return thread.ask('pdf', { report, pdf: wishes });
+}
+
+/** In lines as the last of them, to others as the file itself. */
+function sendPdf(
+  response: Response,
+  told: ToldAsItGoes,
+  name: string,
+  { pdf, pages }: { pdf: Uint8Array; pages: number },
+): void {
+  const bytes = Buffer.from(pdf);
+  if (told.inLines)
+    told.end(200, { name, pages, base64: bytes.toString('base64') } satisfies z.infer<typeof reportPdf>); // prettier-ignore
+  else response.attachment(name).type('application/pdf').send(bytes);
+}
+
+/** A file's name that every system takes. */
+function nameOf({ head: { about, when } }: WrittenReport): string {
+  const words = `${about} ${when}`.replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-|-$/g, '');
+  return `${words.slice(0, 120)}.pdf`;
+}
+
+/** A kept report says at its head which version it is. */
+function versioned({ head, blocks }: WrittenReport, number: number): WrittenReport {
+  return { head: { ...head, when: `${head.when} · version ${number}` }, blocks };
+}
+
+/** As it is stored: without what JSON cannot say. */
+const plain = (value: unknown): unknown => JSON.parse(JSON.stringify(value));
