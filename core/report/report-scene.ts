@@ -2,7 +2,7 @@ import type { JobFigures } from '../figures/job-figures.ts';
 import { compareScene, sceneAt } from '../scene/compare-scene.ts';
 import { figureLanes } from '../scene/lane-list.ts';
 import { scenePicture, type Picture } from '../scene/picture.ts';
-import { shownSetups } from '../scene/shown-setups.ts';
+import { shownSetups, type Shown } from '../scene/shown-setups.ts';
 import type { SceneView } from '../scene/scene-view.ts';
 import type { Units } from '../units/told-units.ts';
 import { laterName } from './compose-report.ts';
@@ -14,18 +14,33 @@ export const reportWidth = 720;
 export const narrowWidth = 380;
 const heights: Readonly<Record<string, number>> = { power: 170, torque: 120, gain: 120 };
 
+type SceneJob = Pick<ReportedJob, 'setups' | 'bands' | 'deliveredSetupId'>;
+
 /** Arrived and delivered over one another as Compare draws them; undefined where neither has a curve. */
 export function reportPicture(
-  job: Pick<ReportedJob, 'setups' | 'bands' | 'deliveredSetupId'>,
+  job: SceneJob,
   figures: JobFigures,
   units: Units,
   width = reportWidth,
 ): Picture | undefined {
-  const { setups, bands } = job;
-  const { testId, againstId } = figures.sides;
-  const [test, against] = [testId, againstId].map((id) => setups.find((setup) => setup.id === id));
+  const view = sceneView(job, figures, units);
+  const content = view && compareScene({ view, shown: reportShown(job, figures, units), figures }, []);
+  if (!content) return undefined;
+  return scenePicture(sceneAt(content, undefined), { width, left: width < reportWidth ? 36 : 48, right: width < reportWidth ? 68 : 84, letters: 12, laneHeight: (lane) => heights[lane] ?? 120 }); // prettier-ignore
+}
+
+/** The two curves of a report, called as a report calls them. */
+export function reportShown(job: SceneJob, figures: JobFigures, units: Units): Shown[] {
+  const view = sceneView(job, figures, units);
+  if (!view) return [];
+  const isLater = ({ isTest }: Shown) => isTest && view.test !== view.against;
+  return shownSetups({ setups: job.setups }, figures, view).map((line) => ({ ...line, name: isLater(line) ? laterName(job) : 'arrived' })); // prettier-ignore
+}
+
+function sceneView({ setups, bands }: SceneJob, { sides }: JobFigures, units: Units): SceneView | undefined {
+  const [test, against] = [sides.testId, sides.againstId].map((id) => setups.find((setup) => setup.id === id));
   if (!test || !against) return undefined;
-  const view: SceneView = {
+  return {
     test,
     against,
     baseline: against,
@@ -39,8 +54,4 @@ export function reportPicture(
     bands,
     units,
   };
-  const shown = shownSetups({ setups }, figures, view).map((line) => ({ ...line, name: line.isTest && test !== against ? laterName(job) : 'arrived' })); // prettier-ignore
-  const content = compareScene({ view, shown, figures }, []);
-  if (!content) return undefined;
-  return scenePicture(sceneAt(content, undefined), { width, left: width < reportWidth ? 36 : 48, right: width < reportWidth ? 68 : 84, letters: 12, laneHeight: (lane) => heights[lane] ?? 120 }); // prettier-ignore
 }

@@ -1,4 +1,4 @@
-import { scenePicture, type Shape } from './picture.ts';
+import { scenePicture, type Picture, type Shape } from './picture.ts';
 import type { Scene } from './scene.ts';
 
 /** What stands around the lanes of a picture. */
@@ -34,6 +34,11 @@ export function sceneSvg(scene: Scene, { title, sentence, made }: PictureWords, 
     `<g transform="translate(0 ${head})">${shapesSvg(picture.shapes, colour)}</g>`,
     '</svg>',
   ].join('');
+}
+
+/** A picture as an SVG that stands by itself. */
+export function pictureSvg({ width, height, shapes }: Picture, colour: ColourOf): string {
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 ${width} ${height}" font-family="Archivo Variable, Archivo, Helvetica, Arial, sans-serif"><rect width="100%" height="100%" fill="${colour('var(--ground)')}"/>${shapesSvg(shapes, colour)}</svg>`;
 }
 
 /** Shapes as the inside of an SVG. */

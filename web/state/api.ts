@@ -19,6 +19,7 @@ import type { PlainInstrument } from '../../contract/plain-instrument.ts';
 import { account, outside, person, type NewPerson, type PersonChange } from '../../contract/people.ts';
 import { baysState, bayState, unclaimedRuns } from '../../contract/live.ts';
 import type { RunPlan } from '../../contract/recording.ts';
+import { reportVersion, wholeReportVersion, type newReportVersion } from '../../contract/report.ts';
 import { job, jobList, run, setup } from '../../contract/records.ts';
 import { owner, vehicleSummary, vehicleWithAll } from '../../contract/vehicles.ts';
 import type { Units } from '../../core/units/told-units.ts';
@@ -130,6 +131,10 @@ export const api = {
   joinLog: (runId: number, samples: Uint8Array, words: JoinedLog) =>
     ask(run, `/runs/${runId}/logs`, sendingForm(new File([samples as BlobPart], 'samples'), { settings: JSON.stringify(words) })), // prettier-ignore
   takeLogOff: (runId: number, source: number) => ask(run, `/runs/${runId}/logs/${source}`, { method: 'DELETE' }),
+  keepReport: (jobId: number, version: z.input<typeof newReportVersion>) =>
+    ask(reportVersion, `/jobs/${jobId}/report/versions`, sending('POST', version)),
+  reportVersion: (id: number) => ask(wholeReportVersion, `/report-versions/${id}`),
+  removeReportVersion: (id: number) => answerTo(`/report-versions/${id}`, { method: 'DELETE' }),
   unclaimedRuns: () => ask(unclaimedRuns, '/unclaimed-runs'),
   account: () => ask(account, '/account'),
   makeFirstAccount: (name: string, password: string) =>

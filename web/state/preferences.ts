@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
 import { standardIds } from '../../core/air/correction.ts';
+import { papers } from '../../contract/report.ts';
 import { units } from '../../contract/units.ts';
 import { keptUnits } from '../../core/units/told-units.ts';
 
@@ -17,6 +18,8 @@ const preferences = z.object({
   cautionsRead: z.boolean(),
   /** What is heard while recording. */
   cues: z.enum(['off', 'beeps', 'spoken']),
+  /** What reports are printed on. */
+  paper: z.enum(papers),
 });
 type Preferences = z.infer<typeof preferences>;
 
@@ -26,6 +29,7 @@ const usual: Preferences = {
   largeChannels: ['lambda', 'intakeTemperature'],
   cautionsRead: false,
   cues: 'beeps',
+  paper: 'A4',
 };
 
 /** The usual preferences with those that a browser kept, as far as they can be understood; the two units that it kept before there were more among them. */

@@ -1,11 +1,10 @@
 import { ActionIcon, Button, Checkbox, NativeSelect, SegmentedControl, Textarea } from '@mantine/core';
 import { IconArrowDown, IconArrowUp } from '@tabler/icons-react';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import type { ReportDraft } from '../../../contract/report.ts';
 import { movedBlock, ordered, stands, untouched } from '../../../core/report/drafted.ts';
 import { shortBlocks, type BlockId, type Report } from '../../../core/report/report.ts';
 import { unitKinds, unitSets, type Units } from '../../../core/units/told-units.ts';
-import { usePrint } from '../../app/printing.ts';
 import { SeverityMark } from '../../ui/severity.tsx';
 import { useOwnUnits } from '../../units/use-own-units.tsx';
 import classes from './report-stage.module.css';
@@ -23,20 +22,20 @@ interface DraftPaneProps {
   /** Of whoever looks. */
   own: Units;
   onChange: (draft: ReportDraft | null) => void;
+  /** What may be taken away of it, first; what was kept of it, after what is missing. */
+  files: ReactNode;
+  versions: ReactNode;
 }
 
 /** Beside the sheet: what is missing, and what may be changed of it. */
-export function DraftPane({ report, draft, own, onChange }: DraftPaneProps) {
+export function DraftPane({ report, draft, own, onChange, files, versions }: DraftPaneProps) {
   const { write } = useOwnUnits();
-  const print = usePrint();
   const change = (fields: Partial<ReportDraft>) => onChange({ ...draft, ...fields });
   const list = ordered(report, draft).filter(({ id }) => draft.form === 'long' || shortBlocks.includes(id));
   const isTouched = JSON.stringify({ ...untouched, units: null }) !== JSON.stringify({ ...untouched, ...draft });
   return (
     <aside className={classes.pane} aria-label="Draft of the report">
-      <Button size="md" onClick={print}>
-        Print
-      </Button>
+      {files}
       {report.missing.length > 0 && (
         <section>
           <h2 className="heading">Missing, in the draft alone</h2>
@@ -49,6 +48,7 @@ export function DraftPane({ report, draft, own, onChange }: DraftPaneProps) {
           </ul>
         </section>
       )}
+      {versions}
       <section>
         <h2 className="heading">Form</h2>
         <SegmentedControl

@@ -1,5 +1,5 @@
-import { useRef, useState } from 'react';
-import { Link } from 'react-router';
+import { useCallback, useMemo, useRef, useState } from 'react';
+import { Link, useSearchParams } from 'react-router';
 import type { Job } from '../../../contract/records.ts';
 import type { ReportDraft } from '../../../contract/report.ts';
 import { composeReport } from '../../../core/report/compose-report.ts';
@@ -8,20 +8,40 @@ import { reportReader, writtenReport } from '../../../core/report/written-report
 import { WithJob } from '../../app/with-job.tsx';
 import { api } from '../../state/api.ts';
 import { useChange } from '../../state/queries.ts';
+import { usePreferences } from '../../state/preferences.ts';
 import { useUnits } from '../../units/use-own-units.tsx';
 import { DraftPane } from './draft-pane.tsx';
+import { KeptReport } from './kept-report.tsx';
+import { ReportFile } from './report-file.tsx';
 import { ReportSheet } from './report-sheet.tsx';
 import classes from './report-stage.module.css';
 import { useReportSource } from './use-report-source.ts';
+import { Versions } from './versions.tsx';
 
-/** The stage that closes the order of work: a finished report, and what may be changed of it. */
+/** The stage that closes the order of work: a finished report, what may be changed of it, and those that were kept. */
 export function ReportStage() {
-  return <WithJob>{(job) => <ReportOf key={job.id} job={job} />}</WithJob>;
+  return <WithJob>{(job) => <AskedReport key={job.id} job={job} />}</WithJob>;
 }
 
-function ReportOf({ job }: { job: Job }) {
-  const own = useUnits();
-  // What was changed here and is on its way stands until the last of it is stored: the next change begins from it.
+/** The version that the address names, else the draft. */
+function AskedReport({ job }: { job: Job }) {
+  const [query] = useSearchParams();
+  const asked = query.get('version');
+  if (asked === null) return <ReportOf job={job} />;
+  const version = job.reportVersions.find(({ number }) => String(number) === asked);
+  if (version) return <KeptReport key={version.id} job={job} version={version} />;
+  return (
+    <main className={classes.message} role="alert">
+      <h2>There is no version {asked.slice(0, 20)} of this report</h2>
+      <p>
+        It was taken away, or never kept. <Link to="?">Show the draft</Link>
+      </p>
+    </main>
+  );
+}
+
+/** The job's draft. What was changed here and is on its way stands until the last of it is stored: the next change begins from it. */
+function useDraft(job: Job) {
   const [mine, setMine] = useState<{ report: Job['report'] }>();
   const sent = useRef<Promise<unknown>>(Promise.resolve());
   const change = useChange((report: Job['report']) => {
@@ -33,9 +53,22 @@ function ReportOf({ job }: { job: Job }) {
     setMine({ report });
     change.mutate(report, { onSettled: () => setMine(undefined) });
   };
-  const kept = mine ? mine.report : job.report;
+  const stored = useCallback(() => sent.current, []);
+  return { kept: mine ? mine.report : job.report, keep, stored };
+}
+
+function ReportOf({ job }: { job: Job }) {
+  const own = useUnits();
+  const standard = usePreferences((state) => state.standard);
+  const { kept, keep, stored } = useDraft(job);
   const units = kept?.units ?? own;
   const { source, error } = useReportSource(job, units.power);
+  const made = useMemo(() => {
+    if (!source) return undefined;
+    const report = composeReport(source);
+    const draft: ReportDraft = { ...untouched, order: [], hidden: [], units: null, ...kept };
+    return { report, draft, written: writtenReport(report, draft, source, reportReader(job, units)) };
+  }, [source, kept, units, job]);
   const hasRuns = job.runs.some(({ state }) => state !== 'recording');
   if (!hasRuns)
     return (
@@ -56,15 +89,29 @@ function ReportOf({ job }: { job: Job }) {
         <p>The report could not be made: {error.message}</p>
       </main>
     );
-  if (!source) return <main className={classes.message} aria-busy aria-label="Report" />;
-  const report = composeReport(source);
-  const draft: ReportDraft = { ...untouched, order: [], hidden: [], units: null, ...kept };
+  if (!source || !made) return <main className={classes.message} aria-busy aria-label="Report" />;
+  const { report, draft, written } = made;
+  const view = { standard, units };
   return (
     <div className={classes.stage}>
       <main className={classes.desk} aria-label="Report">
-        <ReportSheet report={writtenReport(report, draft, source, reportReader(job, units))} />
+        <ReportSheet report={written} />
       </main>
-      <DraftPane report={report} draft={draft} own={own} onChange={keep} />
+      <DraftPane
+        report={report}
+        draft={draft}
+        own={own}
+        onChange={keep}
+        files={
+          <ReportFile
+            report={written}
+            pdf={{ path: `/jobs/${job.id}/report/pdf`, view }}
+            stored={stored}
+            curves={{ source, units }}
+          />
+        }
+        versions={<Versions job={job} view={view} shown={undefined} stored={stored} />}
+      />
     </div>
   );
 }

@@ -1,26 +1,27 @@
 import { useMemo } from 'react';
 import type { Job } from '../../../contract/records.ts';
 import { reportRequest } from '../../../core/report/report-request.ts';
-import { reportedJob, type ReportSource } from '../../../core/report/reported-job.ts';
+import { reportSource } from '../../../core/report/make-report.ts';
+import type { ReportSource } from '../../../core/report/reported-job.ts';
+import type { StandardId } from '../../../core/air/correction.ts';
 import type { PowerUnit } from '../../../core/units/units.ts';
 import { usePreferences } from '../../state/preferences.ts';
 import { useLearned } from '../../state/queries.ts';
 import { useFigures } from '../../workers/figures.ts';
 
-/** What a job's report is composed from, once its figures are made. */
+/** What a job's report is composed from, once its figures are made. @param fixed standard of a kept one, whatever is preferred now */
 export function useReportSource(
   job: Job,
   powerUnit: PowerUnit,
+  fixed?: StandardId,
 ): { source: ReportSource | undefined; error: Error | null } {
-  const standard = usePreferences((state) => state.standard);
+  const preferred = usePreferences((state) => state.standard);
+  const standard = fixed ?? preferred;
   const { learned, pending } = useLearned(job.runs.at(-1)?.device, job.id);
   const ended = job.runs.some(({ state }) => state !== 'recording');
   const { data: figures, error } = useFigures(
     pending || !ended ? undefined : reportRequest(job, learned, { standard, powerUnit }),
   );
-  const source = useMemo(
-    () => figures && { job: reportedJob(job), figures, view: { standard, share: 1, auto: true } },
-    [job, figures, standard],
-  );
+  const source = useMemo(() => figures && reportSource(job, figures, standard), [job, figures, standard]);
   return { source, error };
 }

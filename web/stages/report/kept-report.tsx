@@ -1,0 +1,92 @@
+import { useQuery } from '@tanstack/react-query';
+import { useMemo } from 'react';
+import { Link } from 'react-router';
+import dayjs from 'dayjs';
+import type { Job } from '../../../contract/records.ts';
+import type { ReportVersion } from '../../../contract/report.ts';
+import { standardIds, standards } from '../../../core/air/correction.ts';
+import { changedSince, type ChangedSince } from '../../../core/report/changed-since.ts';
+import { composeReport } from '../../../core/report/compose-report.ts';
+import { untouched } from '../../../core/report/drafted.ts';
+import { restsOn } from '../../../core/report/make-report.ts';
+import { reportReader, writtenReport, type WrittenReport } from '../../../core/report/written-report.ts';
+import { listed } from '../../../core/units/listed.ts';
+import { api } from '../../state/api.ts';
+import { ReportFile } from './report-file.tsx';
+import { ReportSheet } from './report-sheet.tsx';
+import classes from './report-stage.module.css';
+import { useReportSource } from './use-report-source.ts';
+import { Versions } from './versions.tsx';
+
+interface KeptReportProps {
+  job: Job;
+  version: ReportVersion;
+}
+
+/** A report as it was on a day, and what would be written otherwise now. */
+export function KeptReport({ job, version }: KeptReportProps) {
+  const { data: whole, error } = useQuery({
+    queryKey: ['report-version', version.id],
+    queryFn: () => api.reportVersion(version.id),
+    staleTime: Infinity,
+  });
+  const standard = standardIds.find((id) => id === version.view.standard);
+  const { source } = useReportSource(job, version.view.units.power, standard);
+  const since = useMemo(() => {
+    if (!whole || !source) return undefined;
+    const draft = { ...untouched, ...whole.draft };
+    const now = writtenReport(composeReport(source), draft, source, reportReader(job, version.view.units));
+    const then = { written: asWritten(whole.written), restsOn: whole.restsOn };
+    return changedSince(then, { written: JSON.parse(JSON.stringify(now)) as WrittenReport, restsOn: restsOn(source) });
+  }, [whole, source, job, version]);
+  if (error)
+    return (
+      <main className={classes.message} role="alert">
+        <p>The kept report could not be shown: {error.message}</p>
+      </main>
+    );
+  if (!whole) return <main className={classes.message} aria-busy aria-label="Report" />;
+  const report = asWritten(whole.written);
+  const kept = { head: { ...report.head, when: `${report.head.when} · version ${version.number}` }, blocks: report.blocks }; // prettier-ignore
+  return (
+    <div className={classes.stage}>
+      <main className={classes.desk} aria-label="Report">
+        <ReportSheet report={kept} />
+      </main>
+      <aside className={classes.pane} aria-label="Kept report">
+        <ReportFile
+          report={kept}
+          pdf={{ path: `/report-versions/${version.id}/pdf`, view: {} }}
+          stored={() => Promise.resolve()}
+        />
+        <section>
+          <h2 className="heading">
+            Version {version.number}, kept {dayjs(version.createdAt).format('D MMMM YYYY, HH:mm')}
+          </h2>
+          {version.note && <p className={classes.rests}>{version.note}</p>}
+          <p className={classes.rests}>{restsWords(version)}</p>
+          <p className={classes.rests} role="status">
+            {since ? sinceWords(since) : 'Comparing it with today’s figures …'}
+          </p>
+          <Link to="?">Show the draft</Link>
+        </section>
+        <Versions job={job} view={version.view} shown={version.number} stored={() => Promise.resolve()} />
+      </aside>
+    </div>
+  );
+}
+
+/** What the store holds is what core wrote. */
+const asWritten = (written: { head: { about: string; when: string }; blocks: readonly object[] }) => written as WrittenReport; // prettier-ignore
+
+function restsWords({ restsOn: { arrived, delivered, smoothing, standard } }: ReportVersion): string {
+  const id = standardIds.find((one) => one === standard);
+  const runs = (side: { letter: string; runs: readonly { label: string }[] }) => `${side.letter} (${side.runs.map(({ label }) => label).join(', ')})`; // prettier-ignore
+  return `It rests on ${[...new Set([runs(delivered), runs(arrived)])].join(' against ')}; ${id ? standards[id].name : standard}, smoothing ${smoothing}.`;
+}
+
+function sinceWords({ blocks, runs }: ChangedSince): string {
+  if (blocks.length === 0 && runs.length === 0) return 'Nothing has changed since: today it would say the same.';
+  const sides = runs.map(({ side, then, now }) => `Runs ${side}: ${then.join(', ') || 'none'} then, ${now.join(', ') || 'none'} now. `); // prettier-ignore
+  return `${sides.join('')}Today it would say otherwise: ${listed(blocks)}. This version stays as it is.`;
+}

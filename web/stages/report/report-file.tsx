@@ -1,0 +1,139 @@
+import { Button, Menu, NativeSelect, Progress } from '@mantine/core';
+import { useEffect, useRef, useState } from 'react';
+import { papers, reportPdf } from '../../../contract/report.ts';
+import { curveColumns } from '../../../core/exchange/curve-columns.ts';
+import { curvesCsv } from '../../../core/exchange/curves-csv.ts';
+import { laterName } from '../../../core/report/compose-report.ts';
+import { plainReport } from '../../../core/report/plain-text.ts';
+import type { ReportSource } from '../../../core/report/reported-job.ts';
+import { reportShown } from '../../../core/report/report-scene.ts';
+import type { WrittenReport } from '../../../core/report/written-report.ts';
+import { onPaper } from '../../../core/scene/paper-colours.ts';
+import { pictureSvg } from '../../../core/scene/scene-svg.ts';
+import type { Units } from '../../../core/units/told-units.ts';
+import { usePrint } from '../../app/printing.ts';
+import { askInLines, type Doing } from '../../state/in-lines.ts';
+import { usePreferences } from '../../state/preferences.ts';
+import { tellProblem } from '../../state/queries.ts';
+import { copyText, saveFile, savePng } from '../../ui/save-file.ts';
+import classes from './report-stage.module.css';
+
+interface ReportFileProps {
+  /** As it stands on the sheet. */
+  report: WrittenReport;
+  /** Where the server makes the PDF, and what it is told beside the paper. */
+  pdf: { path: string; view: object };
+  /** Resolves once every change of the draft is stored: the PDF is made of what is stored. */
+  stored: () => Promise<unknown>;
+  /** Curves behind it; of a kept version there are none. */
+  curves?: { source: ReportSource; units: Units } | undefined;
+}
+
+const named: Record<(typeof papers)[number], string> = { A4: 'A4', LETTER: 'Letter' };
+
+/** The report as a file: PDF, paper, pictures, curves, e-mail. */
+export function ReportFile({ report, pdf, stored, curves }: ReportFileProps) {
+  const paper = usePreferences((state) => state.paper);
+  const print = usePrint();
+  const lanes = report.blocks.find(({ content }) => content.is === 'lanes')?.content;
+  const picture = lanes?.is === 'lanes' ? lanes.wide : undefined;
+  const svg = () => (picture ? pictureSvg(picture, onPaper) : '');
+  const name = `${report.head.about} ${report.head.when}`.replaceAll(/[^\p{L}\p{N}]+/gu, '-');
+  return (
+    <section className={classes.files}>
+      <Pdf key={pdf.path} pdf={pdf} paper={paper} stored={stored} />
+      <div className={classes.beside}>
+        <NativeSelect
+          aria-label="Paper"
+          data={papers.map((value) => ({ value, label: named[value] }))}
+          value={paper}
+          onChange={(event) => usePreferences.setState({ paper: papers.find((one) => one === event.currentTarget.value) ?? 'A4' })} // prettier-ignore
+        />
+        <Button variant="default" onClick={print}>
+          Print
+        </Button>
+        <Menu position="bottom-end" shadow="md">
+          <Menu.Target>
+            <Button variant="default">Export</Button>
+          </Menu.Target>
+          <Menu.Dropdown>
+            <Menu.Item disabled={!picture} onClick={() => void savePng(`${name}.png`, svg())}>
+              Curves, PNG
+            </Menu.Item>
+            <Menu.Item disabled={!picture} onClick={() => saveFile(`${name}.svg`, 'image/svg+xml', svg())}>
+              Curves, SVG
+            </Menu.Item>
+            {curves && (
+              <Menu.Item onClick={() => saveFile(`${name}.csv`, 'text/csv', columns(curves))}>
+                Curves and gain, CSV
+              </Menu.Item>
+            )}
+            <Menu.Item
+              onClick={() => copyText(plainReport(report), 'The report is copied as text: paste it into an e-mail.')}
+            >
+              Copy as e-mail text
+            </Menu.Item>
+          </Menu.Dropdown>
+        </Menu>
+      </div>
+    </section>
+  );
+}
+
+function columns({ source: { job, figures }, units }: NonNullable<ReportFileProps['curves']>): string {
+  return curvesCsv(curveColumns(figures, reportShown(job, figures, units), `${laterName(job)} less arrived`, units));
+}
+
+const words: Record<Doing['doing'], string> = {
+  reading: 'Reading the runs',
+  comparing: 'Making the figures',
+  writing: 'Writing the pages',
+  storing: 'Storing it',
+};
+/** Where each part begins and ends on the bar, %. */
+const parts: Record<Doing['doing'], [number, number]> = { reading: [0, 50], comparing: [50, 70], writing: [70, 100], storing: [95, 100] }; // prettier-ignore
+
+interface PdfProps extends Pick<ReportFileProps, 'pdf' | 'stored'> {
+  paper: (typeof papers)[number];
+}
+
+/** Makes the PDF on the server, and says how far it is. */
+function Pdf({ pdf, paper, stored }: PdfProps) {
+  const [doing, setDoing] = useState<Doing>();
+  const cancel = useRef<AbortController>(undefined);
+  // Whoever leaves the stage waits for it no longer.
+  useEffect(() => () => cancel.current?.abort(), []);
+  const make = async () => {
+    const control = new AbortController();
+    cancel.current = control;
+    setDoing({ doing: 'reading', done: 0 });
+    try {
+      await stored();
+      const { name, base64 } = await askInLines(reportPdf, pdf.path, { ...pdf.view, paper }, { onDoing: setDoing, signal: control.signal }); // prettier-ignore
+      const bytes = Uint8Array.from(atob(base64), (letter) => letter.charCodeAt(0));
+      saveFile(name, 'application/pdf', new Blob([bytes], { type: 'application/pdf' }));
+    } catch (error) {
+      if ((error as Error).name !== 'AbortError') tellProblem(error as Error);
+    } finally {
+      setDoing(undefined);
+    }
+  };
+  if (!doing)
+    return (
+      <Button size="md" fullWidth onClick={() => void make()}>
+        Save as PDF
+      </Button>
+    );
+  const [from, to] = parts[doing.doing];
+  return (
+    <div className={classes.making}>
+      <div>
+        <span role="status">{words[doing.doing]}</span>
+        <Progress value={from + doing.done * (to - from)} aria-label="How far the PDF is" mt={6} />
+      </div>
+      <Button variant="default" onClick={() => cancel.current?.abort()}>
+        Cancel
+      </Button>
+    </div>
+  );
+}
