@@ -42,6 +42,8 @@ export const restsOn = z.object({
   delivered: side,
   /** What was judged of the two, as core/judgement has it; null where nothing was compared. */
   judgement: z.record(z.string(), z.unknown()).nullable(),
+  /** The spread of repeats that intervals were made with, as a share of power. */
+  spread: z.object({ share: z.number(), df: z.number(), from: z.string() }),
   bands: z.array(z.object({ name: z.string(), fromRpm: rpm, toRpm: rpm })),
 });
 

@@ -1,3 +1,5 @@
+import { readFileSync } from 'node:fs';
+import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import type { Job } from '../contract/records.ts';
 import { expect, test } from './suvok.ts';
 
@@ -23,7 +25,7 @@ test('the report stands composed when it is opened, with the figures that Compar
   await expect(draft).not.toContainText('No setup is named as delivered');
   await expect(sheet.getByRole('img', { name: /Power, torque and gain/ })).toContainText('delivered');
   const whole = sheet.getByRole('row', { name: /^B, / });
-  const told = /[+−]\d+\.\d ± <?\d+\.\d/.exec((await whole.textContent()) ?? '')![0];
+  const told = /[+−]\d+\.\d ± <?\d+\.\d/.exec(((await whole.textContent()) ?? '').replaceAll('\u00a0', ' '))![0];
   await page.goto(`${suvok.origin}/jobs/${job.id}/compare?setup=${delivered.letter}&against=${arrived.letter}`);
   const row = page.getByTestId('gain-table').getByRole('row').filter({ hasText: 'common range' }).first();
   await expect(row).toContainText(told.split(' ± ')[0]!);
@@ -86,3 +88,105 @@ test('a job without a run says what to do, and one with a baseline alone is repo
   );
   await expect(page.getByRole('main', { name: 'Report' }).getByText('Arrived', { exact: true })).toBeVisible();
 });
+
+test('the report is saved as a PDF with the figures of the sheet, told as it goes, and may be cancelled', async ({
+  page,
+  recorded,
+}) => {
+  const { suvok, job } = await recorded('ignition');
+  await page.goto(`${suvok.origin}/jobs/${job.id}/report`);
+  const answer = await page.getByTestId('report-answer').innerText();
+  const large = await page.locator('[data-block=figures] dd').allInnerTexts();
+  const save = page.getByRole('button', { name: 'Save as PDF' });
+  const download = page.waitForEvent('download');
+  await save.click();
+  await expect(page.getByRole('progressbar', { name: 'How far the PDF is' })).toBeVisible();
+  const file = await download;
+  expect(file.suggestedFilename()).toMatch(/\.pdf$/);
+  const words = await pdfWords(await file.path());
+  for (const text of [answer, ...large]) expect(words).toContain(text.replace(/\s+/g, ''));
+  // Cancelled it is made no further, and the button is there again.
+  let downloads = 0;
+  page.on('download', () => downloads++);
+  await save.click();
+  await page
+    .getByRole('complementary', { name: 'Draft of the report' })
+    .getByRole('button', { name: 'Cancel' })
+    .click();
+  await expect(save).toBeVisible();
+  expect(downloads).toBe(0);
+  // A server that is not there is one sentence.
+  await page.route('**/report/pdf', (route) => route.abort());
+  await save.click();
+  await expect(page.getByText('The server does not answer.')).toBeVisible();
+});
+
+test('a version is kept as it is, says what would be otherwise today, and what was taken away comes back', async ({
+  page,
+  recorded,
+}) => {
+  const { suvok, job } = await recorded('ignition');
+  await page.goto(`${suvok.origin}/jobs/${job.id}/report`);
+  const answer = page.getByTestId('report-answer');
+  const draft = page.getByRole('complementary', { name: 'Draft of the report' });
+  await draft.getByLabel('Answer in your own words').fill('As it was on that day.');
+  await draft.getByLabel('What the version is for').fill('for the owner');
+  await draft.getByRole('button', { name: 'Keep as version 1' }).click();
+  const first = page.getByRole('link', { name: /^Version 1.*for the owner/ });
+  await first.click();
+  await expect(page).toHaveURL(/\?version=1$/);
+  await expect(answer).toHaveText('As it was on that day.');
+  await expect(page.getByText('Nothing has changed since')).toBeVisible();
+  // What the job becomes afterwards changes nothing of it.
+  const run = (await suvok.runs(job)).filter(({ setupId }) => setupId === job.setups.at(-1)!.id).at(-1)!;
+  const large = await page.locator('[data-block=figures]').innerText();
+  await suvok.ask('PATCH', `/runs/${run.id}`, { setAsideReason: 'tyre slip' });
+  await suvok.ask('PATCH', `/jobs/${job.id}`, { report: null });
+  await page.reload();
+  await expect(page.getByText(/Today it would say otherwise: .*the large figures/)).toBeVisible();
+  await expect(page.getByText(new RegExp(`Runs delivered: .*${run.label!} then`))).toBeVisible();
+  expect(await page.locator('[data-block=figures]').innerText()).toBe(large);
+  await expect(answer).toHaveText('As it was on that day.');
+  await page.getByRole('link', { name: 'Show the draft' }).click();
+  await expect(answer).not.toHaveText('As it was on that day.');
+  await page.getByRole('button', { name: 'Take away version 1' }).click();
+  await expect(first).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(first).toBeVisible();
+  // One that is not there says so.
+  await page.goto(`${suvok.origin}/jobs/${job.id}/report?version=9`);
+  await expect(page.getByRole('alert')).toContainText('There is no version 9 of this report');
+});
+
+test('curves and text of the report are taken away as files', async ({ page, recorded, context }) => {
+  const { suvok, job } = await recorded('ignition');
+  await context.grantPermissions(['clipboard-read', 'clipboard-write']);
+  await page.goto(`${suvok.origin}/jobs/${job.id}/report`);
+  const answer = await page.getByTestId('report-answer').innerText();
+  const taken = async (name: string) => {
+    await page.getByRole('button', { name: 'Export' }).click();
+    const download = page.waitForEvent('download');
+    await page.getByRole('menuitem', { name }).click();
+    return readFileSync(await (await download).path());
+  };
+  expect((await taken('Curves, SVG')).toString()).toMatch(/^<svg [^]*>arrived<\/text>/);
+  expect((await taken('Curves, PNG')).subarray(1, 4).toString()).toBe('PNG');
+  expect((await taken('Curves and gain, CSV')).toString().split('\r\n')[0]).toMatch(/^engineSpeed \[rpm\],.*gain last setup less arrived/); // prettier-ignore
+  await page.getByRole('button', { name: 'Export' }).click();
+  await page.getByRole('menuitem', { name: 'Copy as e-mail text' }).click();
+  await expect(page.getByText('The report is copied as text')).toBeVisible();
+  const text = await page.evaluate(() => navigator.clipboard.readText());
+  expect(text).toContain(answer.replaceAll('\u00a0', ' '));
+  expect(text).toContain('READ WITH CARE');
+});
+
+/** The words of a PDF without the spaces between them. */
+async function pdfWords(path: string): Promise<string> {
+  const document = await getDocument({ data: new Uint8Array(readFileSync(path)), verbosity: 0 }).promise;
+  const pages = await Promise.all(
+    Array.from({ length: document.numPages }, async (_, at) =>
+      (await (await document.getPage(at + 1)).getTextContent()).items.map((item) => ('str' in item ? item.str : '')),
+    ),
+  );
+  return pages.flat().join('').replace(/\s+/g, '');
+}

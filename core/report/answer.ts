@@ -12,15 +12,18 @@ import type { ReportSource } from './reported-job.ts';
 /** The answer to the owner's question, in one sentence, and what it is an answer to. */
 export function answer({ job, figures }: ReportSource): Content {
   const { comparison, noComparison, sides } = figures;
-  const asked = job.question ? [say`The question was: ${job.question}`] : [];
+  const asked = job.question ? [say`The question was: ${asSentence(job.question)}`] : [];
   if (!comparison) {
     const reason = sides.testId === sides.againstId ? 'The car as it arrived: nothing was changed and measured yet.' : (noComparison ?? ''); // prettier-ignore
     return { is: 'answer', headline: reason, lead: asked };
   }
   const changes = lineOf(job.setups, sides.testId).filter(({ id }) => id !== sides.againstId).map((setup) => setupWords(job.setups, setup)); // prettier-ignore
-  const what = changes.length > 0 ? say`Changed ${changes.length > 1 ? 'were' : 'was'}: ${changes.join('; ')}.` : ''; // prettier-ignore
+  const what = changes.length > 0 ? say`Changed: ${asSentence(changes.join('; '))}` : ''; // prettier-ignore
   return { is: 'answer', headline: headline(comparison, { test: 'what is delivered', against: 'what arrived' }), lead: [...asked, what].filter((sentence) => sentence !== '') }; // prettier-ignore
 }
+
+/** What somebody wrote, with an end, where they wrote none. */
+const asSentence = (words: string) => (/[.?!…]$/.test(words.trim()) ? words.trim() : `${words.trim()}.`);
 
 function headline(comparison: ComparisonFigures, names: { test: string; against: string }): Sentence {
   const { power, judgement } = comparison;

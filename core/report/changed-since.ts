@@ -7,22 +7,26 @@ export interface ChangedSince {
   blocks: string[];
   /** Sides whose runs are others now. */
   runs: { side: 'arrived' | 'delivered'; then: string[]; now: string[] }[];
+  /** The shop has learned another spread of repeats: intervals are others for it. */
+  spread: boolean;
 }
 
 /** What blocks without a title are called. */
 const untitled: Readonly<Record<string, string>> = { answer: 'the answer', figures: 'the large figures', lanes: 'the curves' }; // prettier-ignore
+
+type Rests = Pick<RestsOn, 'arrived' | 'delivered' | 'spread'>;
 
 /**
  * What of a kept report would be written otherwise now: with the same draft, units and standard.
  * @param then as it was kept @param now as it is composed of the job today
  */
 export function changedSince(
-  then: { written: WrittenReport; restsOn: Pick<RestsOn, 'arrived' | 'delivered'> },
-  now: { written: WrittenReport; restsOn: Pick<RestsOn, 'arrived' | 'delivered'> },
+  then: { written: WrittenReport; restsOn: Rests },
+  now: { written: WrittenReport; restsOn: Rests },
 ): ChangedSince {
   const byId = ({ written }: { written: WrittenReport }) => new Map(written.blocks.map((block) => [block.id as string, block])); // prettier-ignore
   const [before, after] = [byId(then), byId(now)];
-  const differs = (id: string) => JSON.stringify(before.get(id)?.content) !== JSON.stringify(after.get(id)?.content);
+  const differs = (id: string) => asKept(before.get(id)?.content) !== asKept(after.get(id)?.content);
   const ids = [...new Set([...before.keys(), ...after.keys()])].filter(differs);
   return {
     blocks: ids.map((id) => untitled[id] ?? (before.get(id) ?? after.get(id))?.title ?? id),
@@ -31,5 +35,15 @@ export function changedSince(
       const [were = [], are = []] = labels;
       return were.join() === are.join() ? [] : [{ side, then: were, now: are }];
     }),
+    spread: asKept(then.restsOn.spread) !== asKept(now.restsOn.spread),
   };
+}
+
+/** The same text for the same content: a store keeps fields in an order of its own. */
+function asKept(content: unknown): string {
+  const inOrder = (_: string, value: unknown): unknown =>
+    value !== null && typeof value === 'object' && !Array.isArray(value)
+      ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)))
+      : value;
+  return JSON.stringify(content, inOrder) ?? '';
 }

@@ -5,6 +5,7 @@ import { blockIds, blockTitles, type Block, type BlockId, type Content, type Rep
 import type { ReportSource, ReportedJob } from './reported-job.ts';
 import { expectation } from './expectation.ts';
 import { onTheRoad } from './on-the-road.ts';
+import { laterName } from './later-name.ts';
 import { reportSides } from './report-request.ts';
 import { bands, ladder, limits } from './tables.ts';
 import { care, conditions, file, made, putBack, untested } from './texts.ts';
@@ -46,10 +47,6 @@ export function composeReport(source: ReportSource): Report {
     missing: missing(source, deliveredId),
   };
 }
-
-/** What the car is called as it leaves: nobody may have said yet that it does so. */
-export const laterName = ({ deliveredSetupId }: Pick<ReportedJob, 'deliveredSetupId'>): string =>
-  deliveredSetupId === null ? 'last setup' : 'delivered';
 
 const nameOf = ({ setups }: ReportedJob, id: number) => setups.find((setup) => setup.id === id)?.letter ?? '?';
 

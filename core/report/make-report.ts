@@ -31,6 +31,8 @@ export interface RestsOn {
   arrived: RestingSide;
   delivered: RestingSide;
   judgement: PairJudgement | null;
+  /** The spread of repeats that intervals were made with: a shop learns more of it with every job. */
+  spread: { share: number; df: number; from: string };
   bands: { name: string; fromRpm: number; toRpm: number }[];
 }
 
@@ -73,6 +75,7 @@ export function restsOn({ job, figures, view }: ReportSource): RestsOn {
     arrived: side(job, arrivedId),
     delivered: side(job, deliveredId),
     judgement: figures.comparison?.judgement ?? null,
+    spread: { share: figures.spread.share, df: figures.spread.df, from: figures.spread.from },
     bands: job.bands.map(({ name, fromRpm, toRpm }) => ({ name, fromRpm, toRpm })),
   };
 }

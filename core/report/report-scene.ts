@@ -5,7 +5,7 @@ import { scenePicture, type Picture } from '../scene/picture.ts';
 import { shownSetups, type Shown } from '../scene/shown-setups.ts';
 import type { SceneView } from '../scene/scene-view.ts';
 import type { Units } from '../units/told-units.ts';
-import { laterName } from './compose-report.ts';
+import { laterName } from './later-name.ts';
 import type { ReportedJob } from './reported-job.ts';
 
 /** The width of the lanes in a report, in units of which a line of text is 13 high. */

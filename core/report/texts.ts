@@ -1,13 +1,16 @@
 import { extent } from 'd3-array';
 import { standards } from '../air/correction.ts';
 import { formatSpan } from '../wording/figures.ts';
-import { quantity, quantityRange, say, type Quantity, type Sentence } from '../sentence/sentence.ts';
+import { capitalised, quantity, quantityRange, say, type Quantity, type Sentence } from '../sentence/sentence.ts';
 import { heatStateOf } from '../heat/heat-of-run.ts';
 import { baselineRuns } from '../job/baseline.ts';
 import { stateOf } from '../setup/difference.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
+import { brokenWords } from '../limits/broken-words.ts';
+import { worstOf } from '../limits/broken-limits.ts';
 import { listed } from '../units/listed.ts';
 import { ruleWords, spreadWords, withheldWords } from '../wording/judgement-words.ts';
+import { laterName } from './later-name.ts';
 import { dayWords } from './large-figures.ts';
 import type { Content } from './report.ts';
 import type { ReportSource, ReportedRun } from './reported-job.ts';
@@ -21,7 +24,7 @@ export function care({ job, figures }: ReportSource, deliveredId: number): Conte
   const found = (comparison?.caveats ?? []).map(({ severity, text }) => ({ severity, text }));
   const lost = figures.runs.filter(({ setupId }) => setupId === deliveredId).flatMap(({ broken }) => broken);
   // Without a comparison nothing else has told them.
-  const beyond = comparison || lost.length === 0 ? [] : [{ severity: 'stop' as const, text: 'A limit was broken in the runs shown.' }]; // prettier-ignore
+  const beyond = comparison ? [] : worstOf(lost).map((broken) => ({ severity: 'stop' as const, text: say`${capitalised(brokenWords(broken))}.` })); // prettier-ignore
   const state = [...stateOf(job.setups, deliveredId).values()];
   const open = state.flatMap((item) => (item.kind === 'filter' && /off|out|without|no\b|removed/i.test(item.name) ? [item.name] : [])); // prettier-ignore
   const best = job.runs.find(({ id }) => id === job.bestRunId);
@@ -30,22 +33,25 @@ export function care({ job, figures }: ReportSource, deliveredId: number): Conte
     is: 'list',
     items: [
       ...found,
-      ...unclaimed(figures.comparison),
+      ...unclaimed(figures.comparison, laterName(job)),
       ...beyond,
       ...open.map((name) => ({ severity: 'mind' as const, text: `The figures were made with the filter “${name}”: with it back they may differ.` })), // prettier-ignore
       ...(cold ? [{ severity: 'mind' as const, text: `${best.label ?? 'The best run'} was made cold after a full rest: a peak, and no figure to expect on the road.` }] : []), // prettier-ignore
-      { text: estimate === undefined ? 'Power is that at the wheels on this dyno; another dyno may read several percent apart.' : `Power is estimated for the crank (${estimate}); no dyno measures it.` }, // prettier-ignore
+      { text: estimate === undefined ? `Power is that at the ${placeOf(job)} on this dyno; another dyno may read several percent apart.` : `Power is estimated for the crank (${estimate}); no dyno measures it.` }, // prettier-ignore
     ],
   };
 }
 
 /** Why nothing is claimed in the first band, where that is no matter of what was not alike: the headline may tell of another. */
-function unclaimed(comparison: ReportSource['figures']['comparison']): { severity: 'mind'; text: Sentence }[] {
+function unclaimed(
+  comparison: ReportSource['figures']['comparison'],
+  later: string,
+): { severity: 'mind'; text: Sentence }[] {
   if (!comparison) return [];
   const { fromRpm, toRpm } = comparison.power.ranges[0];
   return comparison.judgement.withheld
     .filter(({ id }) => id !== 'not-alike')
-    .map((reason) => ({ severity: 'mind', text: say`Nothing is claimed from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm: ${withheldWords(reason, { test: 'the last setup', against: 'what arrived' })}.` })); // prettier-ignore
+    .map((reason) => ({ severity: 'mind', text: say`Nothing is claimed from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm: ${withheldWords(reason, { test: later === 'delivered' ? 'what is delivered' : 'the last setup', against: 'what arrived' })}.` })); // prettier-ignore
 }
 
 /** What nobody tried. */
@@ -93,9 +99,9 @@ function airWords(runs: readonly ReportedRun[]): Sentence {
 }
 
 /** What a metrologist asks: standard, scale, smoothing, repeats, and what ± rests on. */
-export function made({ figures, view }: ReportSource): Content {
+export function made({ job, figures, view }: ReportSource): Content {
   const { factors, spanRpm, comparison, estimate, spread } = figures;
-  const scale = estimate === undefined ? 'At the wheels' : `Estimated for the crank (${estimate})`;
+  const scale = estimate === undefined ? `At the ${placeOf(job)}` : `Estimated for the crank (${estimate})`;
   const standard = view.standard === 'none' ? 'uncorrected' : `corrected to ${standards[view.standard].name}${factors ? ` (×${factors[0].toFixed(3)} to ×${factors[1].toFixed(3)})` : ''}${view.share < 1 ? ` at ${Math.round(100 * view.share)} % of the correction` : ''}`; // prettier-ignore
   const smoothing = spanRpm === 0 ? 'not smoothed' : `smoothed over ${formatSpan(spanRpm)}${view.auto ? ', the span with the least error on the baseline’s runs' : ''}`; // prettier-ignore
   const first: Sentence = `${scale}, ${standard}, ${smoothing}. Figures are means of the counted runs at the same engine speeds.`; // prettier-ignore
@@ -107,10 +113,13 @@ export function made({ figures, view }: ReportSource): Content {
     is: 'text',
     paragraphs: [
       first,
-      `${baseline.length} ${runsOf(baseline.length)} as arrived, ${test.length} as delivered. ± is a 95 % interval of the mean difference; it ${ruleWords(comparison.judgement.judging)}. The spread of repeats is known ${rests}. Grey about the gain holds at all engine speeds at once; coloured is what is shown there.`, // prettier-ignore
+      `${baseline.length} ${runsOf(baseline.length)} as arrived, ${test.length} ${laterName(job) === 'delivered' ? 'as delivered' : 'of the last setup'}. ± is a 95 % interval of the mean difference; it ${ruleWords(comparison.judgement.judging)}. The spread of repeats is known ${rests}. Grey about the gain holds at all engine speeds at once; coloured is what is shown there.`, // prettier-ignore
     ],
   };
 }
+
+/** Where power was measured. */
+const placeOf = ({ runs }: ReportSource['job']) => (runs.at(-1)?.dyno.kind === 'hub' ? 'hubs' : 'wheels');
 
 const runsOf = (count: number) => (count === 1 ? 'run' : 'runs');
 
@@ -124,7 +133,7 @@ export function file({ job, figures: { headroom } }: ReportSource, deliveredId: 
   const files = job.tuneFiles.filter(({ setupId }) => setupId === deliveredId);
   if (files.length === 0) return undefined;
   const nearest = headroom?.rows[0];
-  const margin: Sentence = nearest ? say` Nearest limit: ${nearest.label.toLowerCase()}, ${quantity(nearest.left, differenceUnit(nearest.unit))} left.` : ''; // prettier-ignore
+  const margin: Sentence = nearest ? say` Nearest limit: ${nearest.label.toLowerCase()}, ${quantity(Math.abs(nearest.left), differenceUnit(nearest.unit))} ${nearest.left < 0 ? 'beyond it' : 'left'}.` : ''; // prettier-ignore
   return {
     is: 'text',
     paragraphs: files.map(({ name, sha256 }) => say`${name}, SHA-256 ${sha256.slice(0, 8)} ${sha256.slice(8, 16)}….${margin}`), // prettier-ignore

@@ -37,6 +37,15 @@ describe('a sentence is written in the units of its reader', () => {
     expect(written(difference(35.2, 7, 'kW', 1), us)).toBe('+47.2 ± 9.4 hp');
   });
 
+  test('on a screen neither ± nor a unit parts from its figure at a line’s end', () => {
+    const screen = { ...keptUnits, space: '\u00a0' };
+    expect(written(say`gave ${difference(3.5, 0.7, 'kW', 1)} there`, screen)).toBe(
+      'gave +3.5\u00a0±\u00a00.7\u00a0kW there',
+    );
+    expect(written('2.0 ± 0.5 kW', screen)).toBe('2.0\u00a0±\u00a00.5 kW');
+    expect(written('± 0.5 kW')).toBe('± 0.5 kW');
+  });
+
   test('sentences within a sentence keep their quantities', () => {
     const both = joined(
       [quantity(30, 'L'), quantity(40, 'L')].map((part) => say`${part} gone`),

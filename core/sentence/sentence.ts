@@ -78,13 +78,19 @@ export function capitalised(sentence: Sentence): Sentence {
 
 /** A sentence as it is read: in the reader's units, or as everything is kept. */
 export function written(sentence: Sentence, reader: Reader = keptUnits): string {
-  if (typeof sentence === 'string') return sentence;
+  if (typeof sentence === 'string') return keptTogether(sentence, reader);
   return sentence.words
     .flatMap((words, at) => {
       const part = sentence.parts[at];
-      return part === undefined ? [words] : [words, isQuantity(part) ? writtenQuantity(part, reader) : written(part, reader)]; // prettier-ignore
+      const own = keptTogether(words, reader);
+      return part === undefined ? [own] : [own, isQuantity(part) ? writtenQuantity(part, reader) : written(part, reader)]; // prettier-ignore
     })
     .join('');
+}
+
+/** ± never parts from its figures at a line's end. */
+function keptTogether(words: string, { space }: Reader): string {
+  return space === undefined ? words : words.replaceAll(' ± ', `${space}±${space}`).replaceAll('± ', `±${space}`);
 }
 
 function isQuantity(part: Sentence | Quantity): part is Quantity {

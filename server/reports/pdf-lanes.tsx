@@ -10,9 +10,27 @@ export function PdfLanes({ picture, width }: { picture: Picture; width: number }
       viewBox={`0 0 ${picture.width} ${picture.height}`}
       style={{ width, height: (width * picture.height) / picture.width }}
     >
-      <Shapes shapes={picture.shapes} within="plot" />
+      <Defs>
+        {outlines(picture.shapes, plot).map(({ name, outline }) => (
+          <ClipPath key={name} id={name}>
+            <Path d={outline} />
+          </ClipPath>
+        ))}
+      </Defs>
+      <Shapes shapes={picture.shapes} within={plot} />
     </Svg>
   );
+}
+
+const plot = 'plot';
+
+/** Outlines that shapes are clipped to, also within one another: the library knows those alone that stand at the top. */
+function outlines(shapes: readonly Shape[], within: string): { name: string; outline: string }[] {
+  return shapes.flatMap((shape, at) => {
+    if (shape.is !== 'clipped') return [];
+    const name = `${within}-${at}`;
+    return [{ name, outline: shape.outline }, ...outlines(shape.shapes, name)];
+  });
 }
 
 function Shapes({ shapes, within }: { shapes: readonly Shape[]; within: string }) {
@@ -41,16 +59,9 @@ function Drawn({ shape, name }: { shape: Shape; name: string }) {
       );
     case 'clipped':
       return (
-        <>
-          <Defs>
-            <ClipPath id={name}>
-              <Path d={shape.outline} />
-            </ClipPath>
-          </Defs>
-          <G clipPath={`url(#${name})`}>
-            <Shapes shapes={shape.shapes} within={name} />
-          </G>
-        </>
+        <G clipPath={`url(#${name})`}>
+          <Shapes shapes={shape.shapes} within={name} />
+        </G>
       );
   }
 }

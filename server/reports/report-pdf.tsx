@@ -92,20 +92,48 @@ type Look = ReturnType<typeof looks>;
 
 function Block({ block: { title, content, id }, look, width }: { block: WrittenBlock; look: Look; width: number }) {
   const quiet = id === 'made' || id === 'conditions' || id === 'file';
-  // Beside one another on the page: a title within its block would not see what follows it, and stand alone at a page's end.
+  const heading = title !== '' && (
+    <Text style={look.title} minPresenceAhead={48}>
+      {title}
+    </Text>
+  );
+  const body = (
+    <View style={look.block}>
+      <Content content={content} look={look} width={width} quiet={quiet} />
+    </View>
+  );
+  if (isShort(content))
+    return (
+      <View wrap={false}>
+        {heading}
+        {body}
+      </View>
+    );
   return (
     <>
-      {title !== '' && (
-        <Text style={look.title} minPresenceAhead={48}>
-          {title}
-        </Text>
-      )}
-      <View style={look.block}>
-        <Content content={content} look={look} width={width} quiet={quiet} />
-      </View>
+      {heading}
+      {body}
     </>
   );
 }
+
+/** What certainly takes less than half a page stays together, and its title with it. */
+function isShort(content: WrittenContent): boolean {
+  switch (content.is) {
+    case 'table':
+      return content.rows.length <= 9 && lettersIn(content.rows.flatMap((row) => row.map(({ text }) => text))) < 1200;
+    case 'list':
+      return content.items.length <= 12 && lettersIn(content.items.map(({ text }) => text)) < 1200;
+    case 'text':
+      return lettersIn(content.paragraphs) < 1800;
+    case 'answer':
+    case 'figures':
+    case 'lanes':
+      return false;
+  }
+}
+
+const lettersIn = (texts: readonly string[]) => texts.reduce((sum, text) => sum + text.length, 0);
 
 interface ContentProps {
   content: WrittenContent;

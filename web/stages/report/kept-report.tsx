@@ -37,7 +37,7 @@ export function KeptReport({ job, version }: KeptReportProps) {
     const draft = { ...untouched, ...whole.draft };
     const now = writtenReport(composeReport(source), draft, source, reportReader(job, version.view.units));
     const then = { written: asWritten(whole.written), restsOn: whole.restsOn };
-    return changedSince(then, { written: JSON.parse(JSON.stringify(now)) as WrittenReport, restsOn: restsOn(source) });
+    return changedSince(then, { written: now, restsOn: restsOn(source) });
   }, [whole, source, job, version]);
   if (error)
     return (
@@ -85,8 +85,9 @@ function restsWords({ restsOn: { arrived, delivered, smoothing, standard } }: Re
   return `It rests on ${[...new Set([runs(delivered), runs(arrived)])].join(' against ')}; ${id ? standards[id].name : standard}, smoothing ${smoothing}.`;
 }
 
-function sinceWords({ blocks, runs }: ChangedSince): string {
-  if (blocks.length === 0 && runs.length === 0) return 'Nothing has changed since: today it would say the same.';
+function sinceWords({ blocks, runs, spread }: ChangedSince): string {
+  if (blocks.length === 0) return 'Nothing has changed since: today it would say the same.';
   const sides = runs.map(({ side, then, now }) => `Runs ${side}: ${then.join(', ') || 'none'} then, ${now.join(', ') || 'none'} now. `); // prettier-ignore
-  return `${sides.join('')}Today it would say otherwise: ${listed(blocks)}. This version stays as it is.`;
+  const learned = spread ? 'The shop knows the spread of repeats otherwise now, so intervals are others. ' : '';
+  return `${sides.join('')}${learned}Today it would say otherwise: ${listed(blocks)}. This version stays as it is.`;
 }

@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import { papers, reportPdf } from '../../../contract/report.ts';
 import { curveColumns } from '../../../core/exchange/curve-columns.ts';
 import { curvesCsv } from '../../../core/exchange/curves-csv.ts';
-import { laterName } from '../../../core/report/compose-report.ts';
+import { laterName } from '../../../core/report/later-name.ts';
 import { plainReport } from '../../../core/report/plain-text.ts';
 import type { ReportSource } from '../../../core/report/reported-job.ts';
 import { reportShown } from '../../../core/report/report-scene.ts';
