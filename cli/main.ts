@@ -4,6 +4,7 @@ import { coastDownCommand, coastDownUsage } from './coast-down.ts';
 import { compareCommand, compareUsage } from './compare.ts';
 import { judgeCommand, judgeUsage } from './judge.ts';
 import { reduceCommand, reduceUsage } from './reduce.ts';
+import { reportCommand, reportUsage } from './report.ts';
 import { stepsCommand, stepsUsage } from './steps.ts';
 
 interface Command {
@@ -18,6 +19,7 @@ const commands: Record<string, Command> = {
   steps: { usage: stepsUsage, run: stepsCommand },
   coastdown: { usage: coastDownUsage, run: coastDownCommand },
   air: { usage: airUsage, run: airCommand },
+  report: { usage: reportUsage, run: reportCommand },
 };
 
 const files = `Every command prints one JSON object on standard output; bad input is one line on standard error, exit code 2.
@@ -30,7 +32,7 @@ function help(command: string | undefined): string {
 }
 
 /** Runs one command line. @returns what to print on standard output */
-function run(words: string[]): string {
+async function run(words: string[]): Promise<string> {
   const [name, ...rest] = words;
   if (name === undefined)
     throw new Refusal(`Say what to do: ${Object.keys(commands).join(', ')}. suvok --help tells more.`);
@@ -41,11 +43,11 @@ function run(words: string[]): string {
     );
   }
   if (rest.includes('--help')) return help(name);
-  return JSON.stringify(commands[name]!.run(rest));
+  return JSON.stringify(await commands[name]!.run(rest));
 }
 
 try {
-  process.stdout.write(run(process.argv.slice(2)) + '\n');
+  process.stdout.write((await run(process.argv.slice(2))) + '\n');
 } catch (error) {
   // A Refusal is a sentence; anything else is a fault of ours.
   const isRefusal = error instanceof Refusal;

@@ -151,7 +151,7 @@ test('a version is kept as it is, says what would be otherwise today, and what w
   await expect(answer).not.toHaveText('As it was on that day.');
   await page.getByRole('button', { name: 'Take away version 1' }).click();
   await expect(first).toHaveCount(0);
-  await page.getByRole('button', { name: 'Undo' }).click();
+  await page.getByRole('button', { name: 'Bring back' }).click();
   await expect(first).toBeVisible();
   // One that is not there says so.
   await page.goto(`${suvok.origin}/jobs/${job.id}/report?version=9`);

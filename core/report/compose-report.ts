@@ -34,6 +34,7 @@ export function composeReport(source: ReportSource): Report {
     care: care(source, deliveredId),
     untested: untested(source),
     putBack: putBack(source),
+    photos: job.photos.length === 0 ? undefined : { is: 'photos', photos: job.photos.map(({ id, caption }) => ({ id, caption })) }, // prettier-ignore
     conditions: conditions(source, arrivedId, deliveredId),
     made: made(source),
     file: file(source, deliveredId),

@@ -28,6 +28,8 @@ function linesOf(content: WrittenBlock['content']): string[] {
       return content.items.map(({ severity, text }) => `${severity === 'note' ? '-' : '!'} ${text}`);
     case 'text':
       return [...content.paragraphs];
+    case 'photos':
+      return content.photos.map(({ caption }) => `- ${caption || 'without a caption'}`);
   }
 }
 

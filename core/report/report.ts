@@ -28,7 +28,9 @@ export type Content =
   | { is: 'lanes' }
   | { is: 'table'; head: readonly Cell[]; rows: readonly (readonly Cell[])[]; note?: Sentence }
   | { is: 'list'; items: readonly { severity?: Severity; text: Sentence }[] }
-  | { is: 'text'; paragraphs: readonly Sentence[] };
+  | { is: 'text'; paragraphs: readonly Sentence[] }
+  /** By their numbers in the store; what they show never changes. */
+  | { is: 'photos'; photos: readonly { id: number; caption: string }[] };
 
 /** The blocks of a report in their usual order, with their titles. */
 export const blockTitles = {
@@ -43,6 +45,7 @@ export const blockTitles = {
   care: 'Read with care',
   untested: 'Not tested',
   putBack: 'Put back',
+  photos: 'Photos',
   conditions: 'Conditions',
   made: 'How the figures were made',
   file: 'Delivered file',

@@ -51,6 +51,8 @@ export interface ReportedJob {
   deliveredSetupId: number | null;
   bestRunId: number | null;
   bands: readonly { name: string; fromRpm: number; toRpm: number }[];
+  /** Pictures of plugs, gauges, damage. */
+  photos: readonly { id: number; caption: string }[];
   tuneFiles: readonly { setupId: number; name: string; sha256: string }[];
   /** What must be put back before the car leaves, and whether it was. */
   putBack: readonly { text: string; done: boolean }[];

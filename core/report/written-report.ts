@@ -41,7 +41,8 @@ export type WrittenContent =
   | WrittenLanes
   | { is: 'table'; head: readonly WrittenCell[]; rows: readonly (readonly WrittenCell[])[]; note?: string }
   | { is: 'list'; items: readonly { severity: Severity; text: string }[] }
-  | { is: 'text'; paragraphs: readonly string[] };
+  | { is: 'text'; paragraphs: readonly string[] }
+  | Extract<Content, { is: 'photos' }>;
 
 export interface WrittenBlock {
   id: BlockId;
@@ -108,6 +109,8 @@ function writtenContent(content: Exclude<Content, { is: 'lanes' }>, reader: Read
       };
     case 'text':
       return { is: 'text', paragraphs: content.paragraphs.map(write) };
+    case 'photos':
+      return content;
   }
 }
 

@@ -45,6 +45,7 @@ export const reportedExample: ReportedJob = {
   deliveredSetupId: 2,
   bestRunId: 6,
   bands: [{ name: 'climb', fromRpm: 4500, toRpm: 6400 }],
+  photos: [{ id: 7, caption: 'Plugs after C1' }],
   tuneFiles: [{ setupId: 2, name: 'tarrow-r3.bin', sha256: '9f2c41aa00112233445566778899aabb' }],
   putBack: [
     { text: 'Rev limiter where it belongs', done: true },

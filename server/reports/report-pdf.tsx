@@ -1,4 +1,4 @@
-import { Document, Page, Path, renderToBuffer, StyleSheet, Svg, Text, View } from '@react-pdf/renderer';
+import { Document, Image, Page, Path, renderToBuffer, StyleSheet, Svg, Text, View } from '@react-pdf/renderer';
 import type { Severity } from '../../core/checks/check.ts';
 import { onPaper, paperColours } from '../../core/scene/paper-colours.ts';
 import type { WrittenBlock, WrittenCell, WrittenContent, WrittenReport } from '../../core/report/written-report.ts';
@@ -7,10 +7,18 @@ import { PdfLanes } from './pdf-lanes.tsx';
 
 export type Paper = 'A4' | 'LETTER';
 
+/** A picture of a kind that the library can draw. */
+export interface Photo {
+  data: Uint8Array;
+  format: 'jpg' | 'png';
+}
+
 export interface PdfWishes {
   paper: Paper;
   /** Everything on one page, in smaller letters where it must be. */
   onePage: boolean;
+  /** What photos show, by their numbers; one that is not there is named by its caption alone. */
+  photos: ReadonlyMap<number, Photo>;
   /** BCP 47, of the words. */
   language: string;
 }
@@ -38,11 +46,11 @@ export async function reportPdf(report: WrittenReport, wishes: PdfWishes): Promi
   throw new Error('no size was tried');
 }
 
-async function rendered(report: WrittenReport, { paper, language }: PdfWishes, size: number) {
+async function rendered(report: WrittenReport, { paper, language, photos }: PdfWishes, size: number) {
   let pages = 0;
   const count = (total: number) => (pages = total);
   const pdf = await renderToBuffer(
-    <ReportDocument report={report} paper={paper} language={language} size={size} onPages={count} />,
+    <ReportDocument report={report} paper={paper} photos={photos} language={language} size={size} onPages={count} />,
   );
   return { pdf, pages };
 }
@@ -50,12 +58,13 @@ async function rendered(report: WrittenReport, { paper, language }: PdfWishes, s
 interface ReportDocumentProps {
   report: WrittenReport;
   paper: Paper;
+  photos: PdfWishes['photos'];
   language: string;
   size: number;
   onPages: (total: number) => void;
 }
 
-function ReportDocument({ report: { head, blocks }, paper, language, size, onPages }: ReportDocumentProps) {
+function ReportDocument({ report: { head, blocks }, paper, photos, language, size, onPages }: ReportDocumentProps) {
   const look = looks(size);
   const width = widths[paper] - 2 * margin;
   const answer = blocks.find(({ content }) => content.is === 'answer')?.content;
@@ -73,7 +82,7 @@ function ReportDocument({ report: { head, blocks }, paper, language, size, onPag
           <Text>{head.when}</Text>
         </View>
         {blocks.map((block) => (
-          <Block key={block.id} block={block} look={look} width={width} />
+          <Block key={block.id} block={block} look={look} width={width} photos={photos} />
         ))}
         <View style={look.foot} fixed>
           <Text
@@ -90,7 +99,11 @@ function ReportDocument({ report: { head, blocks }, paper, language, size, onPag
 
 type Look = ReturnType<typeof looks>;
 
-function Block({ block: { title, content, id }, look, width }: { block: WrittenBlock; look: Look; width: number }) {
+interface BlockProps extends Omit<ContentProps, 'content' | 'quiet'> {
+  block: WrittenBlock;
+}
+
+function Block({ block: { title, content, id }, look, width, photos }: BlockProps) {
   const quiet = id === 'made' || id === 'conditions' || id === 'file';
   const heading = title !== '' && (
     <Text style={look.title} minPresenceAhead={48}>
@@ -99,7 +112,7 @@ function Block({ block: { title, content, id }, look, width }: { block: WrittenB
   );
   const body = (
     <View style={look.block}>
-      <Content content={content} look={look} width={width} quiet={quiet} />
+      <Content content={content} look={look} width={width} quiet={quiet} photos={photos} />
     </View>
   );
   if (isShort(content))
@@ -126,6 +139,8 @@ function isShort(content: WrittenContent): boolean {
       return content.items.length <= 12 && lettersIn(content.items.map(({ text }) => text)) < 1200;
     case 'text':
       return lettersIn(content.paragraphs) < 1800;
+    case 'photos':
+      return content.photos.length <= 3;
     case 'answer':
     case 'figures':
     case 'lanes':
@@ -140,9 +155,10 @@ interface ContentProps {
   look: Look;
   width: number;
   quiet: boolean;
+  photos: PdfWishes['photos'];
 }
 
-function Content({ content, look, width, quiet }: ContentProps) {
+function Content({ content, look, width, quiet, photos }: ContentProps) {
   switch (content.is) {
     case 'answer':
       return (
@@ -169,6 +185,8 @@ function Content({ content, look, width, quiet }: ContentProps) {
           <Text style={severity === 'note' ? look.quietItem : look.itemText}>{text}</Text>
         </View>
       ));
+    case 'photos':
+      return <Photos photos={content.photos} shown={photos} look={look} />;
     case 'text':
       return content.paragraphs.map((text) => (
         <Text key={text} style={quiet ? look.quiet : look.paragraph}>
@@ -198,6 +216,28 @@ function LargeFigures({
           <Text style={look.quiet}>{note}</Text>
         </View>
       ))}
+    </View>
+  );
+}
+
+interface PhotosProps {
+  photos: Extract<WrittenContent, { is: 'photos' }>['photos'];
+  shown: PdfWishes['photos'];
+  look: Look;
+}
+
+function Photos({ photos, shown, look }: PhotosProps) {
+  return (
+    <View style={look.photos}>
+      {photos.map(({ id, caption }) => {
+        const photo = shown.get(id);
+        return (
+          <View key={id} style={look.photo} wrap={false}>
+            {photo && <Image src={{ data: Buffer.from(photo.data), format: photo.format }} style={look.picture} />}
+            <Text style={look.quiet}>{photo ? caption : `${caption || 'A photo'}: in the report on screen`}</Text>
+          </View>
+        );
+      })}
     </View>
   );
 }
@@ -295,6 +335,9 @@ function looks(size: number) {
     item: { flexDirection: 'row', marginBottom: pt(2.5) },
     itemText: { flexGrow: 1, flexShrink: 1, flexBasis: 0 },
     quietItem: { flexGrow: 1, flexShrink: 1, flexBasis: 0, color: colour('--soft') },
+    photos: { flexDirection: 'row', flexWrap: 'wrap', gap: 14 },
+    photo: { width: 155 },
+    picture: { width: 155, height: 116, objectFit: 'contain', objectPosition: 'left', marginBottom: 3 },
     gain: { ...strong, color: colour('--gain') },
     loss: { ...strong, color: colour('--loss') },
     warning: { ...strong, color: colour('--stop') },

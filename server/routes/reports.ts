@@ -10,11 +10,12 @@ import type { z } from 'zod';
 import type { WrittenReport } from '../../core/report/written-report.ts';
 import type { Database } from '../../store/database.ts';
 import { jobWithAll } from '../../store/jobs.ts';
+import { photoContent } from '../../store/files.ts';
 import { addReportVersion, reportVersionById } from '../../store/report-versions.ts';
 import type { DynoHistory } from '../dyno-history.ts';
 import { jobReport } from '../reports/job-report.ts';
 import { ReportThread } from '../reports/report-thread.ts';
-import type { PdfWishes } from '../reports/report-pdf.tsx';
+import type { PdfWishes, Photo } from '../reports/report-pdf.tsx';
 import { act, bodyAs, found, idOf } from './answer.ts';
 import type { ContractRoutes } from './contract-routes.ts';
 import { takesAway } from './takes-away.ts';
@@ -29,7 +30,8 @@ export function reportRoutes(routes: ContractRoutes, database: Database, dynos: 
     const job = await jobAt(request);
     await inThread(request, response, async (thread, told) => {
       const { written } = await jobReport(job, view, { database, dynos }, thread, told);
-      const pdf = await pdfOf(written, { paper, onePage: job.report?.form === 'short', language: 'en' }, thread, told);
+      const wishes = { paper, onePage: job.report?.form === 'short', language: 'en' };
+      const pdf = await pdfOf(written, { ...wishes, photos: await photosOf(written, database) }, thread, told);
       sendPdf(response, told, nameOf(written), pdf);
     });
   });
@@ -57,7 +59,8 @@ export function reportRoutes(routes: ContractRoutes, database: Database, dynos: 
     const { written, draft, number } = found(await reportVersionById(database, idOf(request)), 'report');
     await inThread(request, response, async (thread, told) => {
       const report = versioned(written as unknown as WrittenReport, number);
-      const pdf = await pdfOf(report, { paper, onePage: draft?.form === 'short', language: 'en' }, thread, told);
+      const wishes = { paper, onePage: draft?.form === 'short', language: 'en' };
+      const pdf = await pdfOf(report, { ...wishes, photos: await photosOf(report, database) }, thread, told);
       sendPdf(response, told, nameOf(report), pdf);
     });
   });
@@ -78,6 +81,18 @@ async function inThread(
   } finally {
     await thread.end();
   }
+}
+
+/** What the photos of a report show, as far as a PDF can hold them: a WebP picture it cannot. */
+async function photosOf({ blocks }: WrittenReport, database: Database): Promise<PdfWishes['photos']> {
+  const ids = blocks.flatMap(({ content }) => (content.is === 'photos' ? content.photos.map(({ id }) => id) : []));
+  const found = new Map<number, Photo>();
+  for (const id of ids) {
+    const photo = await photoContent(database, id);
+    const format = photo?.mime === 'image/jpeg' ? 'jpg' : photo?.mime === 'image/png' ? 'png' : undefined;
+    if (photo && format) found.set(id, { data: photo.content, format });
+  }
+  return found;
 }
 
 async function pdfOf(report: WrittenReport, wishes: PdfWishes, thread: ReportThread, told: ToldAsItGoes) {

@@ -49,6 +49,17 @@ function BlockContent({ content }: { content: WrittenContent }) {
           ))}
         </ul>
       );
+    case 'photos':
+      return (
+        <div className={classes.photos}>
+          {content.photos.map(({ id, caption }) => (
+            <figure key={id}>
+              <img src={`/api/photos/${id}/content`} alt={caption || 'photo without a caption'} />
+              {caption && <figcaption>{caption}</figcaption>}
+            </figure>
+          ))}
+        </div>
+      );
     case 'text':
       return content.paragraphs.map((text) => <p key={text}>{text}</p>);
   }
