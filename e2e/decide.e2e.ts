@@ -36,7 +36,7 @@ test('steps, response, headroom and the decision, each where it is asked for', a
   await page.keyboard.press('Enter');
   await expect.poll(async () => (await suvok.ask<Job>('GET', `/jobs/${job.id}`)).setups[2]).toMatchObject({ decision: 'go back', decisionWhy: 'knocks, gives nothing' }); // prettier-ignore
   // What it rested on is kept with it, with the rule and where the spread is known from.
-  await expect(page.getByTestId('decided-on')).toHaveText(/^It rested on: C on B [+−]\d+\.\d ± \d+\.\d kW from \d,\d+ to \d,\d+ rpm, .+; interval holds however often you look; spread .+\.$/); // prettier-ignore
+  await expect(page.getByTestId('decided-on')).toHaveText(/^It rested on: C on B [+−]\d+\.\d\s±\s\d+\.\d\skW from \d,\d+ to \d,\d+ rpm, .+; interval holds however often you look; spread .+\.$/); // prettier-ignore
   await page.getByTestId('decision').getByRole('button', { name: 'Go back to B now' }).click();
   await expect.poll(async () => (await suvok.ask<Job>('GET', `/jobs/${job.id}`)).setups.at(-1)).toMatchObject({ letter: 'D', change: 'Back to B', items: [] }); // prettier-ignore
 });

@@ -89,6 +89,6 @@ test('a conditioning sweep is in no figure, and its chip says what it is', async
   const sweep: Made = { seed: 9, factor: 0.8, settings: { kind: 'conditioning' } };
   const job = await jobWith(suvok, [...three(1), sweep], three(4, better));
   await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300`);
-  await expect(page.getByTestId('sentence')).toContainText(/^B makes [12]\.\d ± \d\.\d kW more than A/);
+  await expect(page.getByTestId('sentence')).toContainText(/^B makes [12]\.\d\s±\s\d\.\d kW more than A/);
   await expect(page.getByRole('button', { name: 'Run A4, conditioning' })).toBeVisible();
 });

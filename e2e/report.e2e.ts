@@ -190,3 +190,31 @@ async function pdfWords(path: string): Promise<string> {
   );
   return pages.flat().join('').replace(/\s+/g, '');
 }
+
+test('what a change means on the road stands in Compare as in the report; without a car’s gears it says what is missing', async ({
+  page,
+  recorded,
+}) => {
+  const { suvok, job } = await recorded('ignition');
+  await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+  await page.getByText('Road', { exact: true }).click();
+  await expect(page.getByRole('heading', { name: 'Nothing to tell of the road yet' })).toBeVisible();
+  await expect(page).toHaveURL(/show=road/);
+  await suvok.ask('PATCH', `/vehicles/${job.vehicleId}`, { tyres: '195/60 R15', finalDrive: 3.9, gears: [{ gear: '3rd', ratio: 1.36 }, { gear: '4th', ratio: 1.03 }], massKg: 940 }); // prettier-ignore
+  await page.reload();
+  const road = page.getByRole('region', { name: 'Road' });
+  const row = road.getByRole('row', { name: /^4th / });
+  await expect(row).toContainText(/\d+ to \d+\skm\/h/);
+  await expect(road).toContainText('940 kg');
+  const told = await row.getByRole('cell').allInnerTexts();
+  const { letter } = job.setups.at(-1)!;
+  // Against what arrived it is the table of the report.
+  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?show=road&setup=${letter}&against=A&baseline=A`);
+  await expect(row).toContainText(/\d/);
+  const compared = await row.getByRole('cell').allInnerTexts();
+  await page.goto(`${suvok.origin}/jobs/${job.id}/report`);
+  const reported = page.locator('[data-block=road]').getByRole('row', { name: /^4th / });
+  await expect(reported).toContainText(/km\/h/);
+  expect(await reported.getByRole('cell').allInnerTexts()).toEqual(compared);
+  expect(told).toHaveLength(compared.length);
+});

@@ -25,7 +25,7 @@ export function composeReport(source: ReportSource): Report {
     lanes: { is: 'lanes' },
     bands: bands(source, laterName(job)),
     ladder: ladder(source, deliveredId),
-    road: onTheRoad(source, arrivedId, deliveredId, laterName(job)),
+    road: onTheRoad(source, arrivedId, deliveredId, { before: 'arrived', after: laterName(job) }),
     expectation: expectation(
       source,
       large.find(({ name }) => name === 'Arrived'),

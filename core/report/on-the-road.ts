@@ -24,13 +24,15 @@ export function onTheRoad(
   source: ReportSource,
   arrivedId: number,
   deliveredId: number,
-  later: string,
-): Content | undefined {
+  names: { before: string; after: string },
+): Extract<Content, { is: 'table' }> | undefined {
   const { job, figures } = source;
   const { tyres, finalDrive, gears } = job.car;
   const circumferenceM = tyreCircumferenceM(tyres);
-  const of = (setupId: number) => figures.runs.filter((run) => run.setupId === setupId && run.counted);
-  const [arrived, delivered] = [of(arrivedId), of(deliveredId)];
+  const chosen = figures.comparison?.compared;
+  // Runs that were chosen for a comparison are those that the times are made of.
+  const of = (setupId: number, ids: readonly number[] | undefined) => figures.runs.filter((run) => run.setupId === setupId && (ids ? ids.includes(run.id) : run.counted)); // prettier-ignore
+  const [arrived, delivered] = [of(arrivedId, chosen?.baseline), of(deliveredId, chosen?.test)];
   if (circumferenceM === undefined || finalDrive === null || gears.length === 0 || figures.estimate !== undefined) return undefined; // prettier-ignore
   const [first] = delivered;
   const made = job.runs.find(({ id }) => id === first?.id);
@@ -65,12 +67,12 @@ export function onTheRoad(
     arrivedId === deliveredId
       ? []
       : [
-          { text: later, right: true },
+          { text: names.after, right: true },
           { text: 'difference', right: true },
         ];
   return {
     is: 'table',
-    head: [{ text: 'gear' }, { text: 'from, to' }, { text: 'arrived', right: true }, ...compared, { text: 'shift up at', right: true }], // prettier-ignore
+    head: [{ text: 'gear' }, { text: 'from, to' }, { text: names.before, right: true }, ...compared, { text: 'shift up at', right: true }], // prettier-ignore
     rows,
     note: say`${restsOn(source, made)}${elsewhere(source, meanOf(delivered.map(({ curve }) => curve.peakPower.value)))}`,
   };
@@ -143,5 +145,5 @@ function elsewhere({ view: { standard, share } }: ReportSource, peakKw: number):
   if (standard === 'none') return '';
   const { kw, valid } = powerInAir(peakKw, airAt(hillM, hillC), standard, share);
   const beyond = valid ? '' : `, which is outside what ${standards[standard].name} allows`;
-  return say` At ${String(hillM)} m and ${quantity(hillC, '°C')} its peak would be about ${quantity(kw, 'kW')} by the correction run backwards${beyond}; thinner air also drags less.`; // prettier-ignore
+  return say` At ${hillM.toLocaleString('en-GB')} m and ${quantity(hillC, '°C')} its peak would be about ${quantity(kw, 'kW')} by the correction run backwards${beyond}; thinner air also drags less.`; // prettier-ignore
 }

@@ -92,16 +92,13 @@ export function writtenReport(
 
 function writtenContent(content: Exclude<Content, { is: 'lanes' }>, reader: Reader): WrittenContent {
   const write = (sentence: Sentence) => written(sentence, reader);
-  const cell = ({ text, ...look }: Cell): WrittenCell => ({ ...look, text: write(text) });
   switch (content.is) {
     case 'answer':
       return { is: 'answer', headline: write(content.headline), lead: content.lead.map(write).join(' ') };
     case 'figures':
       return { is: 'figures', figures: content.figures.map((figure) => writtenFigure(figure, reader)) };
-    case 'table': {
-      const { head, rows, note } = content;
-      return { is: 'table', head: head.map(cell), rows: rows.map((row) => row.map(cell)), ...(note !== undefined && { note: write(note) }) }; // prettier-ignore
-    }
+    case 'table':
+      return writtenTable(content, reader);
     case 'list':
       return {
         is: 'list',
@@ -112,6 +109,20 @@ function writtenContent(content: Exclude<Content, { is: 'lanes' }>, reader: Read
     case 'photos':
       return content;
   }
+}
+
+/** A table in its reader's words and units. */
+export function writtenTable(
+  { head, rows, note }: Extract<Content, { is: 'table' }>,
+  reader: Reader,
+): Extract<WrittenContent, { is: 'table' }> {
+  const cell = ({ text, ...look }: Cell): WrittenCell => ({ ...look, text: written(text, reader) });
+  return {
+    is: 'table',
+    head: head.map(cell),
+    rows: rows.map((row) => row.map(cell)),
+    ...(note !== undefined && { note: written(note, reader) }),
+  };
 }
 
 function writtenFigure({ name, kw, halfWidthKw, sign, note }: LargeFigure, reader: Reader): WrittenFigure {

@@ -1,7 +1,4 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import { mkdtempSync, readFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import sharp from 'sharp';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import type { Job } from '../../contract/records.ts';
@@ -11,7 +8,6 @@ import { writeRecordingCsv } from '../../core/exchange/write-csv.ts';
 import { generatedRun } from '../../core/testing/generated-run.ts';
 import { testDyno, usualTorque } from '../../core/testing/test-car.ts';
 import { keptUnits, unitSets } from '../../core/units/told-units.ts';
-import { reportCommand } from '../../cli/report.ts';
 import { TestServer } from '../testing/test-server.ts';
 
 let server: TestServer;
@@ -152,22 +148,6 @@ test('in units of its own a version says so', async () => {
   const version = await keptNow({ units: us });
   expect(version.view.units).toEqual(us);
   expect(JSON.stringify((await wholeOf(version.id)).written)).toContain('hp');
-});
-
-test('the command line writes the same PDF, and passes on what the server says', async () => {
-  const file = join(mkdtempSync(join(tmpdir(), 'suvok-report-')), 'report.pdf');
-  const words = (id: number, more: string[] = []) => [String(id), '--pdf', file, '--server', server.origin, ...more];
-  const { pages } = await reportCommand(words(job.id, ['--units', 'us']));
-  const said = await textOf(new Uint8Array(readFileSync(file)));
-  expect(said.pages).toHaveLength(pages);
-  expect(said.pages[0]).toMatch(/\d hp/);
-  await expect(reportCommand(words(99999))).rejects.toThrow('There is no such job.');
-  await expect(reportCommand([String(job.id), '--pdf', file, '--server', 'http://127.0.0.1:9'])).rejects.toThrow(/No Suvok answers at/); // prettier-ignore
-  await expect(reportCommand(words(job.id, ['--paper', 'A9']))).rejects.toThrow(/There is no paper "A9"/);
-  await expect(reportCommand(['one', '--pdf', file])).rejects.toThrow(/Say the number of one job/);
-  await expect(reportCommand(words(job.id, ['--units', 'furlongs']))).rejects.toThrow(/There are no units/);
-  await expect(reportCommand([String(job.id), '--server', server.origin])).rejects.toThrow(/Say where the PDF goes/);
-  await expect(reportCommand(['1', '--pdf', '/nowhere/at/all.pdf', '--server', server.origin])).rejects.toThrow(/could not be written/); // prettier-ignore
 });
 
 test('photos stand in it with their captions; one that a PDF cannot hold is named', async () => {

@@ -16,6 +16,7 @@ import classes from './compare-stage.module.css';
 import { CompareLanes } from './lanes/compare-lanes.tsx';
 import { Findings } from './findings/findings.tsx';
 import { ResponsePicture } from './steps/response-picture.tsx';
+import { RoadTable } from './steps/road-table.tsx';
 import { laneAxes, type LaneAxisId } from '../../../core/scene/lane-axis.ts';
 import { LineMenu } from './lanes/line-menu.tsx';
 import { LaneMenu } from './lanes/lane-menu.tsx';
@@ -118,6 +119,7 @@ function Comparison({ job }: { job: Job }) {
                     { value: 'curves', label: 'Curves' },
                     { value: 'steps', label: 'Steps' },
                     { value: 'response', label: 'Response' },
+                    { value: 'road', label: 'Road' },
                   ]}
                   value={view.show}
                   onChange={(show) => change({ show: show === 'curves' ? undefined : show }, false)}
@@ -164,6 +166,8 @@ function Comparison({ job }: { job: Job }) {
                 />
               ) : view.show === 'response' ? (
                 <ResponsePicture job={job} figures={figures} view={view} change={change} />
+              ) : view.show === 'road' ? (
+                <RoadTable job={job} figures={figures} view={view} />
               ) : (
                 scene && <CompareLanes scene={scene} job={job} view={view} change={change} />
               )}
@@ -220,7 +224,7 @@ function figuresView(job: Job, view: CompareView, borrowed: BorrowedCurve | unde
     bands: view.bands.map(({ fromRpm, toRpm }) => [fromRpm, toRpm] as const),
     atRpm,
     raw,
-    beside: show === 'curves' ? undefined : show,
+    beside: show === 'steps' || show === 'response' ? show : undefined,
     respondTo: view.item,
     powerUnit: units.power,
   };
@@ -238,5 +242,6 @@ function axesOf({ setups }: JobFigures, { test }: CompareView): LaneAxisId[] {
 
 /** Whether figures that stand until new ones are made hold what is to be shown. */
 function hasWhatIsShown(figures: JobFigures, { show }: CompareView): boolean {
-  return show === 'curves' || (show === 'steps' ? figures.attribution : figures.varied) !== undefined;
+  if (show === 'steps') return figures.attribution !== undefined;
+  return show !== 'response' || figures.varied !== undefined;
 }

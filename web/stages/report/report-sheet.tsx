@@ -2,6 +2,7 @@ import { useElementSize } from '@mantine/hooks';
 import type { WrittenContent, WrittenLanes, WrittenReport } from '../../../core/report/written-report.ts';
 import { shapesSvg } from '../../../core/scene/scene-svg.ts';
 import { SeverityMark } from '../../ui/severity.tsx';
+import { WrittenTable } from '../../ui/written-table.tsx';
 import classes from './report-sheet.module.css';
 
 /** The report as its reader has it in hand. */
@@ -38,7 +39,7 @@ function BlockContent({ content }: { content: WrittenContent }) {
     case 'lanes':
       return <Lanes lanes={content} />;
     case 'table':
-      return <Table table={content} />;
+      return <WrittenTable table={content} />;
     case 'list':
       return (
         <ul className={classes.list}>
@@ -102,42 +103,5 @@ function Lanes({ lanes: { wide, narrow, says } }: { lanes: WrittenLanes }) {
         dangerouslySetInnerHTML={{ __html: shapesSvg(picture.shapes, (colour) => colour) }}
       />
     </div>
-  );
-}
-
-function Table({ table: { head, rows, note } }: { table: Extract<WrittenContent, { is: 'table' }> }) {
-  return (
-    <>
-      <table className={classes.table}>
-        <thead>
-          <tr>
-            {head.map(({ text, right }) => (
-              <th key={text} scope="col" className={right && classes.right}>
-                {text}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((row) => (
-            <tr key={row.map(({ text }) => text).join()}>
-              {row.map(({ text, right, tone }, at) => {
-                const look = [right && classes.right, tone].filter(Boolean).join(' ');
-                return at === 0 ? (
-                  <th key={at} scope="row" className={look}>
-                    {text}
-                  </th>
-                ) : (
-                  <td key={at} className={look}>
-                    {text}
-                  </td>
-                );
-              })}
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      {note && <p className={classes.note}>{note}</p>}
-    </>
   );
 }
