@@ -9,6 +9,7 @@ import { findChromium } from './chromium.ts';
 import { Failure } from './failure.ts';
 import { startCluster, type Cluster } from './postgres.ts';
 import { postgresPrograms } from './postgres-programs.ts';
+import { browserSuites, filesOf, jestFiles, slowestWords, testsOf } from './slowest.ts';
 
 /**
  * `npm test`: everything that must hold, from a bare clone, ending in one line
@@ -52,9 +53,11 @@ async function jestTests(folders: readonly string[], names: readonly string[], d
     say(`Unit and API tests did not run\n${out}`);
     return { passed: 0, failed: 1 };
   }
-  const found = jestReport.parse(JSON.parse(readFileSync(report, 'utf8')));
+  const written: unknown = JSON.parse(readFileSync(report, 'utf8'));
+  const found = jestReport.parse(written);
   const outcome = { passed: found.numPassedTests, failed: found.numFailedTests + found.numRuntimeErrorTestSuites };
   say(`Unit and API tests: ${outcome.passed} passed, ${outcome.failed} failed`);
+  say(slowestWords(filesOf(jestFiles.parse(written), process.cwd())));
   // Jest prints its findings and then the report itself, which is one long line. A soak's tables are findings.
   if (outcome.failed > 0 || process.env.SUVOK_SOAK)
     say(
@@ -78,13 +81,15 @@ async function browserTests(databaseUrl: string, chromium: string, names: readon
     say(`Browser tests did not run\n${out}`);
     return { passed: 0, failed: 1 };
   }
-  const { stats, errors } = playwrightReport.parse(JSON.parse(readFileSync(report, 'utf8')));
+  const written: unknown = JSON.parse(readFileSync(report, 'utf8'));
+  const { stats, errors } = playwrightReport.parse(written);
   // A file that cannot be loaded leaves nothing to count.
   const none = stats.expected + stats.flaky + stats.unexpected === 0 ? 1 : 0;
   const outcome = { passed: stats.expected + stats.flaky, failed: stats.unexpected + Math.max(errors.length, none) };
   say(
     `Browser tests: ${outcome.passed} passed, ${outcome.failed} failed${stats.flaky ? `, ${stats.flaky} only at a second try` : ''}`,
   );
+  say(slowestWords(testsOf(browserSuites.parse(written))));
   if (outcome.failed > 0) say(out);
   return outcome;
 }
