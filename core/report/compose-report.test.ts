@@ -91,7 +91,7 @@ describe('a report', () => {
     }
     expect(rows[0]![4]!.tone).toBe('gain');
     expect(written(rows[0]![5]!.text)).toMatch(/^\d+ km\/h$/);
-    expect(written(note!)).toMatch(/^Estimate for a level road.*940 kg, drag area 0\.65 m².*\(drag, rolling drag assumed\).*driven tyres’ drag already.*At 1600 m and 30 °C its peak would be about \d\d kW .*outside what SAE J1349 allows/); // prettier-ignore
+    expect(written(note!)).toMatch(/^Estimate for a level road.*940 kg, drag area 0\.65 m².*\(drag, rolling drag assumed\).*driven tyres’ drag already.*At 1,600 m and 30 °C its peak would be about \d\d kW .*outside what SAE J1349 allows/); // prettier-ignore
     // Without gears, or for the crank, nothing is told.
     const bare = reportSourceOf({ car: { ...reportedExample.car, gears: [] } });
     expect(composeReport(bare).blocks.map(({ id }) => id)).not.toContain('road');
