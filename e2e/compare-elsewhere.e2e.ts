@@ -230,11 +230,11 @@ for (const kind of ['png', 'pdf'] as const)
     await press(50, 40);
     await expect(page.getByRole('status').filter({ hasText: 'Press on the line' })).toBeVisible();
     await press(350, 460 - (60 / 120) * 420);
-    await expect(page.getByText(/^Traced from [12],\d+ to [56],\d+ rpm: peak (99|100|101)\.\d kW at [56],\d+ rpm, ± \d\.\d kW by the tracing/)).toBeVisible(); // prettier-ignore
+    await expect(page.getByText(/^Traced from [12],\d+ to [56],\d+ rpm: peak (99|100|101)\.\d kW at [56],\d+ rpm, ±\s\d\.\d\skW by the tracing/)).toBeVisible(); // prettier-ignore
     await page.getByRole('button', { name: 'Lay it beside' }).click();
     await expect(page).toHaveURL(/from=curve-\d+/);
     await page.keyboard.press('Escape');
     await expect(
-      page.getByText(/It was traced within ± \d\.\d kW; how it was measured is another matter/),
+      page.getByText(/It was traced within ±\s\d\.\d\skW; how it was measured is another matter/),
     ).toBeVisible();
   });
