@@ -19,6 +19,8 @@ test('an owner lets an instrument on another machine in by a code, sees it come,
   await page.getByLabel('Your name').fill('Ola Nordby');
   await page.getByLabel('A password').fill('quite a long one');
   await page.getByRole('button', { name: 'Make the first account' }).click();
+  // The page begins anew with it.
+  await expect(page.getByRole('button', { name: 'Account of Ola Nordby' })).toBeVisible();
   await page.getByRole('link', { name: 'Devices' }).click();
 
   await place.getByRole('button', { name: 'Pair an instrument' }).click();

@@ -67,20 +67,25 @@ export function RunLogPanes({ job, run, colour, figures, log, problem, view, cha
   const head = (choice?: React.ReactNode) => (
     <LogsHead job={job} run={run} log={log} view={view} change={change} choice={choice} />
   );
+  // In the same place as when the log is there: what was opened from its head meanwhile stays open.
   if (problem)
     return (
-      <main className={classes.main} aria-label="Logs">
-        {head()}
-        <p className={classes.message} role="alert">
-          The log could not be read: {problem}
-        </p>
-      </main>
+      <>
+        <main className={classes.main} aria-label="Logs">
+          {head()}
+          <p className={classes.message} role="alert">
+            The log could not be read: {problem}
+          </p>
+        </main>
+      </>
     );
   if (!main || !log || !telling)
     return (
-      <main className={classes.main} aria-label="Logs" aria-busy>
-        {head()}
-      </main>
+      <>
+        <main className={classes.main} aria-label="Logs" aria-busy>
+          {head()}
+        </main>
+      </>
     );
   const opened = lanes.map(({ id }) => id);
   const inLanes = telling.groups.filter(({ id }) => opened.includes(id)).flatMap(({ channels }) => channels);
