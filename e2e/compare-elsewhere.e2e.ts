@@ -235,6 +235,6 @@ for (const kind of ['png', 'pdf'] as const)
     await expect(page).toHaveURL(/from=curve-\d+/);
     await page.keyboard.press('Escape');
     await expect(
-      page.getByText(/It was traced within ±\s\d\.\d\skW; how it was measured is another matter/),
+      page.getByText(/It was traced within\s±\s\d\.\d\skW; how it was measured is another matter/),
     ).toBeVisible();
   });
