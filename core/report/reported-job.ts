@@ -1,4 +1,4 @@
-import { inspectionItems } from '../inspection/inspection-items.ts';
+import { putBackItems } from '../inspection/put-back.ts';
 import type { FrozenBaseline } from '../job/baseline.ts';
 import type { RunRecord, SetupRecord } from '../figures/job-record.ts';
 import type { FuelState } from '../fuel/ledger.ts';
@@ -68,15 +68,8 @@ export interface ReportSource {
 }
 
 /** What is written of a job as a report tells it: with what must be put back, ticked or not. */
-export function reportedJob<
-  Job extends Omit<ReportedJob, 'putBack'> &
-    Parameters<typeof inspectionItems>[0] & { inspections: readonly { key: string; outcome: string }[] },
->(job: Job): Job & ReportedJob {
-  const isTicked = (key: string) => job.inspections.some((entry) => entry.key === key && entry.outcome === 'ok');
-  return {
-    ...job,
-    putBack: inspectionItems(job)
-      .filter(({ part }) => part === 'put back')
-      .map(({ key, text }) => ({ text, done: isTicked(key) })),
-  };
+export function reportedJob<Job extends Omit<ReportedJob, 'putBack'> & Parameters<typeof putBackItems>[0]>(
+  job: Job,
+): Job & ReportedJob {
+  return { ...job, putBack: putBackItems(job) };
 }

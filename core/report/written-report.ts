@@ -136,3 +136,13 @@ function writtenFigure({ name, kw, halfWidthKw, sign, note }: LargeFigure, reade
     note: `${interval}${written(note, reader)}`,
   };
 }
+
+/** A kept report says at its head which version it is. */
+export function versioned({ head, blocks }: WrittenReport, number: number): WrittenReport {
+  return { head: { ...head, when: `${head.when} · version ${number}` }, blocks };
+}
+
+/** What a file of a report is called, without its ending: a name that every system takes. */
+export function reportFileName({ head: { about, when } }: WrittenReport): string {
+  return `${about} ${when}`.replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-|-$/g, '').slice(0, 120); // prettier-ignore
+}

@@ -7,7 +7,7 @@ import {
   type reportPdf,
 } from '../../contract/report.ts';
 import type { z } from 'zod';
-import type { WrittenReport } from '../../core/report/written-report.ts';
+import { reportFileName, versioned, type WrittenReport } from '../../core/report/written-report.ts';
 import type { Database } from '../../store/database.ts';
 import { jobWithAll } from '../../store/jobs.ts';
 import { photoContent } from '../../store/files.ts';
@@ -34,7 +34,7 @@ export function reportRoutes(routes: ContractRoutes, database: Database, dynos: 
       const { written } = await jobReport(job, view, { database, dynos }, thread, told);
       const wishes = { paper, onePage: job.report?.form === 'short', language: 'en' };
       const pdf = await pdfOf(written, { ...wishes, photos: await photosOf(written, database) }, thread, told);
-      sendPdf(response, told, nameOf(written), pdf);
+      sendPdf(response, told, `${reportFileName(written)}.pdf`, pdf);
     });
   });
 
@@ -63,7 +63,7 @@ export function reportRoutes(routes: ContractRoutes, database: Database, dynos: 
       const report = versioned(written as unknown as WrittenReport, number);
       const wishes = { paper, onePage: draft?.form === 'short', language: 'en' };
       const pdf = await pdfOf(report, { ...wishes, photos: await photosOf(report, database) }, thread, told);
-      sendPdf(response, told, nameOf(report), pdf);
+      sendPdf(response, told, `${reportFileName(report)}.pdf`, pdf);
     });
   });
 
@@ -117,17 +117,6 @@ function sendPdf(
   if (told.inLines)
     told.end(200, { name, pages, base64: bytes.toString('base64') } satisfies z.infer<typeof reportPdf>); // prettier-ignore
   else response.attachment(name).type('application/pdf').send(bytes);
-}
-
-/** A file's name that every system takes. */
-function nameOf({ head: { about, when } }: WrittenReport): string {
-  const words = `${about} ${when}`.replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-|-$/g, '');
-  return `${words.slice(0, 120)}.pdf`;
-}
-
-/** A kept report says at its head which version it is. */
-function versioned({ head, blocks }: WrittenReport, number: number): WrittenReport {
-  return { head: { ...head, when: `${head.when} · version ${number}` }, blocks };
 }
 
 /** As it is stored: without what JSON cannot say. */

@@ -5,7 +5,7 @@ import type { Job } from '../../../contract/records.ts';
 import { api } from '../../state/api.ts';
 import { useChange } from '../../state/queries.ts';
 import classes from '../../ui/file-form.module.css';
-import { inspectionItems } from '../../../core/inspection/inspection-items.ts';
+import { putBackItems } from '../../../core/inspection/put-back.ts';
 import { newestSetup } from '../../../core/job/baseline.ts';
 
 /** Where the job stands, and what it left with: arrived, best and delivered are three things, each named. */
@@ -108,10 +108,7 @@ function CloseForm({ job, pending, onClose }: { job: Job; pending: boolean; onCl
   const [delivered, setDelivered] = useState<string | null>(String(job.deliveredSetupId ?? newestSetup(job.setups).id));
   const [untested, setUntested] = useState(job.untested);
   const [note, setNote] = useState(job.deliveredNote);
-  const open = inspectionItems(job).filter(
-    ({ key, part }) =>
-      part === 'put back' && !job.inspections.some((entry) => entry.key === key && entry.outcome === 'ok'),
-  );
+  const open = putBackItems(job).filter(({ done }) => !done);
   const failed = job.inspections.filter((entry) => entry.outcome === 'fail');
   const file = job.tuneFiles.some((file) => String(file.setupId) === delivered);
   return (

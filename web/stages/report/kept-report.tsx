@@ -9,7 +9,7 @@ import { changedSince, type ChangedSince } from '../../../core/report/changed-si
 import { composeReport } from '../../../core/report/compose-report.ts';
 import { untouched } from '../../../core/report/drafted.ts';
 import { restsOn } from '../../../core/report/make-report.ts';
-import { reportReader, writtenReport, type WrittenReport } from '../../../core/report/written-report.ts';
+import { reportReader, versioned, writtenReport, type WrittenReport } from '../../../core/report/written-report.ts';
 import { listed } from '../../../core/units/listed.ts';
 import { api } from '../../state/api.ts';
 import { ReportFile } from './report-file.tsx';
@@ -46,8 +46,7 @@ export function KeptReport({ job, version }: KeptReportProps) {
       </main>
     );
   if (!whole) return <main className={classes.message} aria-busy aria-label="Report" />;
-  const report = asWritten(whole.written);
-  const kept = { head: { ...report.head, when: `${report.head.when} · version ${version.number}` }, blocks: report.blocks }; // prettier-ignore
+  const kept = versioned(asWritten(whole.written), version.number);
   return (
     <div className={classes.stage}>
       <main className={classes.desk} aria-label="Report">

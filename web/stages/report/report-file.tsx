@@ -7,7 +7,7 @@ import { laterName } from '../../../core/report/later-name.ts';
 import { plainReport } from '../../../core/report/plain-text.ts';
 import type { ReportSource } from '../../../core/report/reported-job.ts';
 import { reportShown } from '../../../core/report/report-scene.ts';
-import type { WrittenReport } from '../../../core/report/written-report.ts';
+import { reportFileName, type WrittenReport } from '../../../core/report/written-report.ts';
 import { onPaper } from '../../../core/scene/paper-colours.ts';
 import { pictureSvg } from '../../../core/scene/scene-svg.ts';
 import type { Units } from '../../../core/units/told-units.ts';
@@ -38,7 +38,7 @@ export function ReportFile({ report, pdf, stored, curves }: ReportFileProps) {
   const lanes = report.blocks.find(({ content }) => content.is === 'lanes')?.content;
   const picture = lanes?.is === 'lanes' ? lanes.wide : undefined;
   const svg = () => (picture ? pictureSvg(picture, onPaper) : '');
-  const name = `${report.head.about} ${report.head.when}`.replaceAll(/[^\p{L}\p{N}]+/gu, '-');
+  const name = reportFileName(report);
   return (
     <section className={classes.files}>
       <Pdf key={pdf.path} pdf={pdf} paper={paper} stored={stored} />
