@@ -31,7 +31,7 @@ export async function backupBeforeUpgrade(databaseUrl: string, say: (text: strin
     .catch((error: Error) => {
       throw new Failure(`The database does not answer (${error.message}).`);
     })
-    .finally(() => client.end().catch(() => undefined));
+    .finally(() => void client.end().catch(() => undefined));
   const newer = newerSchema(state);
   if (newer) throw new Failure(newer);
   if (state.latest === null || state.pending.length === 0) return;

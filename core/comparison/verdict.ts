@@ -6,4 +6,10 @@
  * judge it by.
  */
 export type Verdict =
-  'gain' | 'loss' | 'within repeatability' | 'drift suspected' | 'spread assumed' | 'plan not full' | 'unknown';
+  | 'gain'
+  | 'loss'
+  | 'within repeatability'
+  | 'drift suspected'
+  | 'spread assumed'
+  | 'plan not full'
+  | 'unknown';

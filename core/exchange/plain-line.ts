@@ -8,7 +8,9 @@ export interface PlainLineForm {
 }
 
 export type PlainColumn =
-  { is: 'channel'; name: string; unit: string } | { is: 'time'; unit: 's' | 'ms' | 'µs' } | { is: 'nothing' };
+  | { is: 'channel'; name: string; unit: string }
+  | { is: 'time'; unit: 's' | 'ms' | 'µs' }
+  | { is: 'nothing' };
 
 /** Readings of one line: time in s, where a column tells it, and a value for each column that is a channel, in order. */
 export interface PlainReading {

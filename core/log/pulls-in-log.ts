@@ -29,7 +29,8 @@ export function partOfLog({ time, channels }: Recording, fromS: number, toS: num
 
 /** Where a run lies in a logger's file, or why it was not found there. */
 export type FoundInLog = { id: number } & (
-  { fit: LineUp; fromS: number; toS: number; refused?: undefined } | { refused: string; fit?: undefined }
+  | { fit: LineUp; fromS: number; toS: number; refused?: undefined }
+  | { refused: string; fit?: undefined }
 );
 
 /** A pull in the log rises from below the one to above the other, shares of its highest speed. */

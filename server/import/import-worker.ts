@@ -6,7 +6,10 @@ import { readImport, type ImportedAs, type ReadImport } from './read-import.ts';
 export type ImportAsked = { ask: number; path: string; as: ImportedAs } | { cancel: number };
 
 export type ImportAnswer = { ask: number } & (
-  { read: ReadImport } | { refusal: string } | { failure: string } | { progress: number }
+  | { read: ReadImport }
+  | { refusal: string }
+  | { failure: string }
+  | { progress: number }
 );
 
 /** Progress is told in steps of this. */

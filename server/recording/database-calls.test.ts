@@ -28,7 +28,9 @@ afterAll(async () => {
 });
 
 type Fate =
-  'fails before it is done' | 'is done, and its answer is lost' | 'is done, and hangs until nobody waits any more';
+  | 'fails before it is done'
+  | 'is done, and its answer is lost'
+  | 'is done, and hangs until nobody waits any more';
 const written = ['takePlace', 'addRun', 'rowsKept', 'appendChunk', 'sealRun'] as const;
 
 /** The real store, whose n-th call of those that bring a run into the database meets a fate. */

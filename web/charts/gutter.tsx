@@ -12,19 +12,18 @@ export function Gutter({ values, range }: { values: Reading[]; range: ValueRange
   const { ref, height } = useElementSize();
   const sorted = values.filter((entry) => Number.isFinite(entry.value)).sort((a, b) => b.value - a.value);
   const apart = Math.min(line, Math.max(12, (height - 2) / Math.max(1, sorted.length)));
-  let lowest = Math.min(4, Math.max(0, height - sorted.length * apart));
-  const placed = sorted.map((entry) => {
-    const top = Math.max(lowest, heightOf(entry.value, range, height) - 9);
-    lowest = top + apart;
-    return { ...entry, top };
-  });
+  const highest = Math.min(4, Math.max(0, height - sorted.length * apart));
+  const tops = sorted.reduce<number[]>((above, { value }) => {
+    const free = above.length > 0 ? above[above.length - 1]! + apart : highest;
+    return [...above, Math.max(free, heightOf(value, range, height) - 9)];
+  }, []);
   // Where they run out at the bottom, all move up together.
-  const excess = Math.max(0, lowest - height);
+  const excess = Math.max(0, (tops.at(-1) ?? 0) + apart - height);
   return (
     <div ref={ref} className={classes.gutter}>
       {height > 0 &&
-        placed.map((entry) => (
-          <div key={entry.id} className={classes.value} style={{ top: entry.top - excess, color: entry.colour }}>
+        sorted.map((entry, row) => (
+          <div key={entry.id} className={classes.value} style={{ top: tops[row]! - excess, color: entry.colour }}>
             <span>{entry.label}</span>
             <b className="number">{entry.text}</b>
           </div>

@@ -86,7 +86,15 @@ function sendingForm(file: File, fields: Record<string, string>): RequestInit {
 
 /** Kinds of entries in a job's or vehicle's file, by their path. */
 export type EntryPath =
-  'bands' | 'views' | 'borrowed-curves' | 'limits' | 'inspections' | 'fuel-entries' | 'suspicions' | 'notes' | 'parts';
+  | 'bands'
+  | 'views'
+  | 'borrowed-curves'
+  | 'limits'
+  | 'inspections'
+  | 'fuel-entries'
+  | 'suspicions'
+  | 'notes'
+  | 'parts';
 const entryAnswer = z.looseObject({ id: z.int() });
 
 /** Everything that the page asks of the server. */

@@ -44,7 +44,8 @@ export type Preview =
 
 /** What runs other than sweeps measured. */
 export type Measured =
-  { kind: 'step'; holds: SteadyHold[] } | { kind: 'coast-down'; coast: CoastDown; losses: LossPoint[] };
+  | { kind: 'step'; holds: SteadyHold[] }
+  | { kind: 'coast-down'; coast: CoastDown; losses: LossPoint[] };
 
 /**
  * Fetches a job's runs and makes them ready: those of the sides that are
