@@ -5,6 +5,7 @@ test('a first job is begun by keyboard, and found by its owner', async ({ page, 
   await page.goto(suvok.origin);
   await expect(page.getByText('No job yet. Begin one with “New job”')).toBeVisible();
   await page.getByRole('button', { name: 'New job' }).click();
+  await expect(page.getByRole('combobox', { name: 'Vehicle' })).toBeFocused();
   await page.keyboard.press('Enter');
   await expect(page.getByText('Name the vehicle')).toBeVisible();
   await page.getByRole('combobox', { name: 'Vehicle' }).fill('Marrick tourer');

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { fileURLToPath } from 'node:url';
 import { runner } from 'node-pg-migrate';
-import { freshDatabase } from './testing/test-database.ts';
+import { emptyDatabase } from './testing/test-database.ts';
 import { silentLog } from '../contract/log.ts';
 import { openDatabase, type Database } from './database.ts';
 import { jobWithAll } from './jobs.ts';
@@ -10,7 +10,7 @@ let database: Database;
 let url: string;
 let drop: () => Promise<void>;
 beforeAll(async () => {
-  ({ url, drop } = await freshDatabase());
+  ({ url, drop } = await emptyDatabase());
   database = openDatabase(url, silentLog);
 });
 afterAll(async () => {

@@ -1,7 +1,11 @@
-import { randomUUID } from 'node:crypto';
+import { createHash, randomUUID } from 'node:crypto';
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import type pg from 'pg';
 import { connected } from '../database.ts';
+import { migrate } from '../migrate.ts';
 import { ensureRole, letWork } from '../roles.ts';
+import { migrationsFolder } from '../schema-state.ts';
 
 function adminUrl(): string {
   const url = process.env.SUVOK_TEST_DATABASE_URL;
@@ -22,13 +26,42 @@ export interface TestDatabase {
   drop(): Promise<void>;
 }
 
-/** A database of its own for a test file: empty, or a copy of another one that nobody is connected to. */
-export async function freshDatabase(copyOf?: string): Promise<TestDatabase> {
-  const name = `test_${randomUUID().replaceAll('-', '')}`;
-  await asAdministrator(`create database ${name}${copyOf ? ` template ${copyOf}` : ''}`);
+function addressOf(name: string): string {
   const url = new URL(adminUrl());
   url.pathname = `/${name}`;
-  return { name, url: url.toString(), drop: () => asAdministrator(`drop database ${name} with (force)`) };
+  return url.toString();
+}
+
+let schemaMade: Promise<string> | undefined;
+
+/** A database with the schema of these migrations and nothing in it, made once for all tests: to copy it takes a tenth of the time. @returns its name */
+function withSchema(): Promise<string> {
+  const written = readdirSync(migrationsFolder).sort().map((name) => readFileSync(join(migrationsFolder, name))); // prettier-ignore
+  const name = `test_schema_${createHash('sha256').update(Buffer.concat(written)).digest('hex').slice(0, 12)}`;
+  return (schemaMade ??= administering(async (client) => {
+    await client.query('select pg_advisory_lock(2)');
+    const { rowCount } = await client.query('select from pg_database where datname = $1', [name]);
+    if (rowCount) return;
+    const making = `${name}_making`;
+    await client.query(`drop database if exists ${making}`);
+    await client.query(`create database ${making}`);
+    await migrate(addressOf(making));
+    await client.query(`alter database ${making} rename to ${name}`);
+  }).then(() => name));
+}
+
+/** A database of its own for a test file, its schema made: with nothing in it, or a copy of another one that nobody is connected to. */
+export async function freshDatabase(copyOf?: string): Promise<TestDatabase> {
+  return made(copyOf ?? (await withSchema()));
+}
+
+/** A database that nothing was done in yet. */
+export const emptyDatabase = (): Promise<TestDatabase> => made();
+
+async function made(copyOf?: string): Promise<TestDatabase> {
+  const name = `test_${randomUUID().replaceAll('-', '')}`;
+  await asAdministrator(`create database ${name}${copyOf ? ` template ${copyOf}` : ''}`);
+  return { name, url: addressOf(name), drop: () => asAdministrator(`drop database ${name} with (force)`) };
 }
 
 /** Breaks every connection to a database and lets none in, until the function that is returned is called. */
@@ -42,10 +75,10 @@ export async function takeAway(databaseUrl: string): Promise<() => Promise<void>
 /** The application's role of the tests' database. */
 const application = { role: 'test_application', password: 'test' };
 
-let made: Promise<void> | undefined;
+let roleMade: Promise<void> | undefined;
 /** Roles are the cluster's: once a process, and one process after the other. */
 const madeRole = () =>
-  (made ??= administering(async (client) => {
+  (roleMade ??= administering(async (client) => {
     await client.query('select pg_advisory_lock(1)');
     await ensureRole(client, application.role, application.password);
   }));
