@@ -8,11 +8,12 @@ import { Refusal } from '../../core/refusal.ts';
 import type { Run } from '../../contract/records.ts';
 import { reportPdf, type PdfWishes } from './report-pdf.tsx';
 
-/** What is asked of the thread, in this order: runs as they come, then the report; or a PDF of one that is there. */
+/** What is asked of the thread, in this order: runs as they come, then the report; or a PDF of one that is there. To forget is not answered. */
 export type ReportAsked =
   | { runs: readonly Run[]; recordings: ArrayBuffer }
   | { job: ReportableJob; wishes: ReportWishes }
-  | { report: WrittenReport; pdf: PdfWishes };
+  | { report: WrittenReport; pdf: PdfWishes }
+  | { forget: true };
 
 export type ReportAnswer =
   | { read: number }
@@ -30,7 +31,8 @@ port?.on('message', (asked: ReportAsked) => void answer(asked));
 
 async function answer(asked: ReportAsked): Promise<void> {
   try {
-    if ('runs' in asked) say({ read: read(asked.runs, asked.recordings) });
+    if ('forget' in asked) readings.clear();
+    else if ('runs' in asked) say({ read: read(asked.runs, asked.recordings) });
     else if ('job' in asked) say({ made: makeReport(asked.job, readings, asked.wishes) });
     else say(await reportPdf(asked.report, asked.pdf));
   } catch (error) {

@@ -72,7 +72,7 @@ export function reportRoutes(routes: ContractRoutes, database: Database, dynos: 
 
 const places = new ReportPlaces();
 
-/** Does work in a thread that ends with it, also where nobody waits any more. */
+/** Does work in a thread that is at nothing else, and stops it where nobody waits any more. */
 async function inThread(
   request: Request,
   response: Response,
