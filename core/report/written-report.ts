@@ -1,3 +1,4 @@
+import { fileNameOf } from '../exchange/file-name.ts';
 import type { Severity } from '../checks/check.ts';
 import { ratioOfJob } from '../fuel/ratio-of-job.ts';
 import type { JobFigures } from '../figures/job-figures.ts';
@@ -144,5 +145,5 @@ export function versioned({ head, blocks }: WrittenReport, number: number): Writ
 
 /** What a file of a report is called, without its ending: a name that every system takes. */
 export function reportFileName({ head: { about, when } }: WrittenReport): string {
-  return `${about} ${when}`.replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-|-$/g, '').slice(0, 120); // prettier-ignore
+  return fileNameOf(`${about} ${when}`);
 }
