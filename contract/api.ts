@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { bayEndpoints } from './bay-endpoints.ts';
+import { bundleEndpoints } from './bundle-endpoints.ts';
 import { peopleEndpoints } from './people-endpoints.ts';
 import { checkHistory } from './check-history.ts';
 import { curveJson } from './curve.ts';
@@ -98,6 +99,7 @@ export const endpoints: readonly Endpoint[] = [
   },
   ...entryEndpoints,
   ...reportEndpoints,
+  ...bundleEndpoints,
   { method: 'get', path: '/owners', does: 'All owners by name.', answer: z.array(vehicles.owner) },
   {
     method: 'patch',

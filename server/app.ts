@@ -26,6 +26,7 @@ import { openApiRoutes } from './routes/openapi.ts';
 import { pairingRoutes } from './routes/pairing.ts';
 import { peopleRoutes } from './routes/people.ts';
 import { loggerFileRoutes } from './routes/logger-files.ts';
+import { bundleRoutes } from './routes/bundles.ts';
 import { reportRoutes } from './routes/reports.ts';
 import { runRoutes } from './routes/runs.ts';
 import { watchedRoutes } from './routes/watched.ts';
@@ -127,6 +128,7 @@ function apiRoutes({ database, recorder, reader, watched, accounts, outside }: A
   const dynos = new DynoHistory(database);
   checkRoutes(routes, dynos);
   reportRoutes(routes, database, dynos);
+  bundleRoutes(routes, database, dynos);
   peopleRoutes(routes, database, accounts);
   pairingRoutes(routes, recorder, accounts);
   routes.get('/outside', (_request, response) => {

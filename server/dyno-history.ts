@@ -1,7 +1,9 @@
+import type { CheckHistoryRecord } from '../contract/check-history.ts';
 import type { Run } from '../contract/records.ts';
 import { checkHistory, type CheckHistory, type CheckRun } from '../core/run-kinds/check-history.ts';
 import type { CurveView } from '../core/figures/curve-of-run.ts';
 import type { Database } from '../store/database.ts';
+import { carriedHistory } from '../store/carried-history.ts';
 import { repeatsOn } from '../store/run-power.ts';
 import { checkRuns } from '../store/runs.ts';
 import { loneCurve } from './lone-curve.ts';
@@ -20,7 +22,12 @@ export class DynoHistory {
   constructor(private readonly database: Database) {}
 
   /** @param device the dyno's instrument @param jobId whose own repeats are left out */
-  async of(device: string, jobId: number | undefined): Promise<CheckHistory & { repeats: Repeats }> {
+  async of(
+    device: string,
+    jobId: number | undefined,
+  ): Promise<(CheckHistory & { repeats: Repeats }) | CheckHistoryRecord> {
+    const carried = jobId === undefined ? undefined : await carriedHistory(this.database, jobId, device);
+    if (carried) return carried;
     const usable: CheckRun[] = [];
     const apart: number[] = [];
     for (const run of await checkRuns(this.database, device)) {

@@ -28,14 +28,19 @@ export async function reportVersionById(database: Queryable, id: number): Promis
   return rows[0] && recordOf(wholeReportVersion, rows[0]);
 }
 
-/** Keeps a report as the next version of its job. @returns its id */
-export async function addReportVersion(database: Queryable, version: NewVersion): Promise<number> {
+/** Keeps a report as the next version of its job. @param as its number and moment, where it was kept elsewhere @returns its id */
+export async function addReportVersion(
+  database: Queryable,
+  version: NewVersion,
+  as?: Pick<ReportVersion, 'number' | 'createdAt'>,
+): Promise<number> {
   // Two at once count one after the other.
   await database.query('select 1 from job where id = $1 for update', [version.jobId]);
   const { rows } = await database.query(
-    `insert into report_version (job_id, number, note, view, rests_on)
-     select $1, 1 + coalesce(max(number), 0), $2, $3, $4 from report_version where job_id = $1 returning id`,
-    [version.jobId, version.note, version.view, JSON.stringify(version.restsOn)],
+    `insert into report_version (job_id, number, note, view, rests_on, created_at)
+     select $1, coalesce($5, 1 + coalesce(max(number), 0)), $2, $3, $4, coalesce($6, now())
+     from report_version where job_id = $1 returning id`,
+    [version.jobId, version.note, version.view, JSON.stringify(version.restsOn), as?.number, as?.createdAt],
   );
   await database.query('insert into report_version_content (report_version_id, draft, written) values ($1, $2, $3)', [
     rows[0].id,

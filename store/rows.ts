@@ -39,6 +39,21 @@ export function parameter(value: unknown): unknown {
 }
 
 /**
+ * Writes a new row.
+ * @param table a name of our own, never a user's
+ * @returns its number
+ */
+export async function insertRow(database: Queryable, table: string, fields: Record<string, unknown>): Promise<number> {
+  const given = Object.entries(fields);
+  const { rows } = await database.query<{ id: number }>(
+    `insert into ${table} (${given.map(([field]) => columnOf(field)).join(', ')})
+     values (${given.map((_, index) => `$${index + 1}`).join(', ')}) returning id`,
+    given.map(([, value]) => parameter(value)),
+  );
+  return rows[0]!.id;
+}
+
+/**
  * Changes some fields of a row. Two browsers may edit one row: fields that
  * the other one did not touch go in beside its own; the same field changed
  * otherwise is a conflict, and nothing is stored.

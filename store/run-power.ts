@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { repeatSpread } from '../core/run-kinds/repeat-spread.ts';
 import type { Repeats } from '../core/statistics/spread-prior.ts';
 import type { Queryable } from './database.ts';
+import { ofThisShop } from './carried-history.ts';
 
 /** What is stored was made by this version of the arithmetic; older ones are made anew. */
 export const powerVersion = 1;
@@ -63,7 +64,7 @@ export async function repeatsOn(
        (select count(*) from run earlier where earlier.job_id = run.job_id and earlier.started_at < run.started_at) as place,
        coalesce(job.vehicle_id = (select vehicle_id from job where id = $2), false) as same_vehicle
      from run join run_power on run_power.run_id = run.id left join job on job.id = run.job_id
-     where run.device = $1 and run.job_id is distinct from $2 and power_kw is not null and set_aside_reason is null
+     where run.device = $1 and run.job_id is distinct from $2 and ${ofThisShop} and power_kw is not null and set_aside_reason is null
        and run.kind = 'power' and run_power.version = $3
        and run.setup_id in (select setup_id from run where device = $1 and job_id is distinct from $2 and kind = 'power'
          group by setup_id having count(*) > 1 order by setup_id desc limit $4)

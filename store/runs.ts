@@ -4,6 +4,7 @@ import { givenFields } from '../contract/circumstances.ts';
 import type { runChange } from '../contract/http.ts';
 import { airOf } from '../core/air/stated-air.ts';
 import { setupLetter } from '../core/setup/letter.ts';
+import { ofThisShop } from './carried-history.ts';
 import type { Queryable } from './database.ts';
 import type { NewRun } from '../contract/recorded-run.ts';
 import { fuelAt } from './fuel.ts';
@@ -47,6 +48,7 @@ export async function checkRuns(database: Queryable, device: string): Promise<(R
     `select ${columns}, coalesce(vehicle.name, 'no job') as vehicle from ${joined}
      left join job on job.id = run.job_id left join vehicle on vehicle.id = job.vehicle_id
      where run.device = $1 and run.kind = 'check' and run.state <> 'recording' and set_aside_reason is null
+       and ${ofThisShop}
      order by run.started_at, run.id`,
     [device],
   );

@@ -1,6 +1,7 @@
 import {
   owner,
   vehicle,
+  vehicleFields,
   vehicleJob,
   vehicleSummary,
   type Vehicle,
@@ -10,7 +11,7 @@ import {
 } from '../contract/vehicles.ts';
 import type { Queryable } from './database.ts';
 import { entriesOf } from './entries.ts';
-import { columnOf, parameter, recordOf } from './rows.ts';
+import { insertRow, recordOf } from './rows.ts';
 
 const fields = `vehicle.id, vehicle.revision, vehicle.owner_id, coalesce(owner.name, '') as owner_name, vehicle.name, plate,
   engine, ignition, induction, fuel_system, fuel_regulation,
@@ -72,14 +73,18 @@ export async function vehicleWithAll(database: Queryable, id: number): Promise<V
   };
 }
 
-/** The owner of a name, written down where it is new; null for no name. */
-export async function ownerNamed(database: Queryable, name: string): Promise<number | null> {
+/** The owner of a name, written down where it is new; null for no name. @param more what is written of a new one */
+export async function ownerNamed(
+  database: Queryable,
+  name: string,
+  more: { contact?: string; note?: string } = {},
+): Promise<number | null> {
   if (name === '') return null;
   const { rows } = await database.query(
     'select id from owner where lower(name) = lower($1) and removed_at is null order by id limit 1',
     [name],
   );
-  return rows[0]?.id ?? (await insert(database, 'owner', { name }));
+  return rows[0]?.id ?? (await insertRow(database, 'owner', { name, ...more }));
 }
 
 /** The vehicle of a name and an owner, written down where it is new. */
@@ -90,21 +95,29 @@ export async function vehicleNamed(database: Queryable, name: string, owner: str
      order by id limit 1`,
     [name, ownerId],
   );
-  return rows[0]?.id ?? (await insert(database, 'vehicle', { name, ownerId }));
+  return rows[0]?.id ?? (await insertRow(database, 'vehicle', { name, ownerId }));
 }
 
-export async function insert(
+/**
+ * Looks for a vehicle that says the same of itself, whatever its number here.
+ * @returns its number; and whether there is one of that name and plate that says otherwise
+ */
+export async function sameVehicle(
   database: Queryable,
-  table: 'owner' | 'vehicle',
-  given: Record<string, unknown>,
-): Promise<number> {
-  const names = Object.keys(given);
+  car: Vehicle,
+): Promise<{ same: number | undefined; otherFacts: boolean }> {
   const { rows } = await database.query(
-    `insert into ${table} (${names.map(columnOf).join(', ')}) values (${names.map((_, index) => `$${index + 1}`).join(', ')}) returning id`,
-    names.map((name) => parameter(given[name])),
+    `select ${fields} ${from} where lower(vehicle.name) = lower($1) and plate = $2 and vehicle.removed_at is null
+     and vehicle.owner_id is not distinct from $3 order by vehicle.id`,
+    [car.name, car.plate, car.ownerId],
   );
-  return rows[0].id;
+  const facts = (one: Vehicle) => JSON.stringify(vehicleFields.parse(one));
+  const same = rows.map((row) => recordOf(vehicle, row)).find((one) => facts(one) === facts(car));
+  return { same: same?.id, otherFacts: rows.length > 0 };
 }
+
+export const addVehicle = (database: Queryable, car: Vehicle): Promise<number> =>
+  insertRow(database, 'vehicle', vehicleFields.parse(car));
 
 export async function owners(database: Queryable): Promise<Owner[]> {
   const { rows } = await database.query(

@@ -59,6 +59,12 @@ export function found<T>(thing: T | undefined | false, what: string): T {
   return thing;
 }
 
+/** Marks a transaction as that of whoever asks, so that the history says who it was. */
+export const marksPerson = (response: Response) => async (client: Queryable) => {
+  const { person } = response.locals;
+  if (person) await client.query(`select set_config('suvok.person', $1, true)`, [String(person.id)]);
+};
+
 /**
  * Does one act in a transaction, and names it in the header `suvok-act`, so
  * that the page can offer to undo it.
@@ -69,8 +75,7 @@ export async function act<T>(
   work: (client: Queryable) => Promise<T>,
 ): Promise<T> {
   return inTransaction(database, async (client) => {
-    const { person } = response.locals;
-    if (person) await client.query(`select set_config('suvok.person', $1, true)`, [String(person.id)]);
+    await marksPerson(response)(client);
     const result = await work(client);
     const { rows } = await client.query('select pg_current_xact_id_if_assigned()::text as act');
     if (rows[0].act) response.set('suvok-act', rows[0].act);
@@ -112,7 +117,7 @@ function sentenceFor(error: unknown): Sentence {
   if (type === 'entity.too.large' || code === 'LIMIT_FILE_SIZE') {
     return {
       status: 413,
-      text: 'The file is larger than can be taken: 200 MB for a recording, 25 MB for a photo, 64 MB for a tune file.',
+      text: 'The file is larger than can be taken: 200 MB for a recording, 25 MB for a photo, 64 MB for a tune file, 4 GB for a job bundle.',
     };
   }
   if (code?.startsWith('LIMIT_'))

@@ -4,36 +4,25 @@ import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import type { Job } from '../../contract/records.ts';
 import { reportPdf, reportVersion, wholeReportVersion } from '../../contract/report.ts';
 import { workLine } from '../../contract/work-lines.ts';
-import { writeRecordingCsv } from '../../core/exchange/write-csv.ts';
-import { generatedRun } from '../../core/testing/generated-run.ts';
-import { testDyno, usualTorque } from '../../core/testing/test-car.ts';
 import { keptUnits, unitSets } from '../../core/units/told-units.ts';
+import { importRun } from '../testing/imported-run.ts';
 import { TestServer } from '../testing/test-server.ts';
 
 let server: TestServer;
 let job: Job;
 const view = { standard: 'sae-j1349', units: keptUnits };
 
-async function addRun(setupId: number, seed: number, factor: number): Promise<void> {
-  const recording = generatedRun({ seed, speedNoise: 0.006, drumTorque: (rpm) => factor * usualTorque(rpm) });
-  const form = new FormData();
-  form.append('file', new Blob([writeRecordingCsv(recording)]), 'run.csv');
-  form.append('settings', JSON.stringify({ setupId, dyno: testDyno, air: { temperatureC: 21, pressureHpa: 1000, relativeHumidityPct: 40 }, engineToDrumRatio: null, startedAt: new Date(Date.UTC(2026, 4, 14, 9, 8 * seed)).toISOString() })); // prettier-ignore
-  const response = await fetch(`${server.origin}/api/imports`, { method: 'POST', body: form });
-  expect(response.status).toBe(201);
-}
-
 beforeAll(async () => {
   server = await TestServer.start();
   job = await server.newJob();
-  for (const [seed, factor] of [[1, 0.998], [2, 1], [3, 1.002]] as const) await addRun(job.setups[0]!.id, seed, factor); // prettier-ignore
+  for (const [seed, factor] of [[1, 0.998], [2, 1], [3, 1.002]] as const) await importRun(server, job.setups[0]!.id, seed, factor); // prettier-ignore
   const setup = await server.json<{ id: number }>('POST', `/api/jobs/${job.id}/setups`, { parentId: job.setups[0]!.id, change: 'Short intake' }); // prettier-ignore
   for (const [seed, factor] of [
     [4, 1.048],
     [5, 1.05],
     [6, 1.052],
   ] as const)
-    await addRun(setup.id, seed, factor);
+    await importRun(server, setup.id, seed, factor);
   job = await server.json('PATCH', `/api/jobs/${job.id}`, { question: 'Does λ 0.88 pay above 5,000 → 6,000? Asks Łucja Čapková.' }); // prettier-ignore
 });
 afterAll(async () => {
@@ -96,7 +85,7 @@ test('the one-page form is one page, on either paper', async () => {
 test('words of any length break no table', async () => {
   const long = 'Throttlebodyspacer'.repeat(9);
   const setup = await server.json<{ id: number }>('POST', `/api/jobs/${job.id}/setups`, { parentId: job.setups[0]!.id, change: `${long} and more` }); // prettier-ignore
-  await addRun(setup.id, 7, 1);
+  await importRun(server, setup.id, 7, 1);
   const { pages } = await pdfOf(`/api/jobs/${job.id}/report/pdf`, { ...view, paper: 'A4' });
   expect(squeezed(pages.join('')).replaceAll('-', '')).toContain(long);
   await server.json('PATCH', `/api/setups/${setup.id}`, { decision: 'go back', decisionWhy: '' });

@@ -2,8 +2,8 @@ import { z } from 'zod';
 import { newVehicle, ownerFields, vehicleChange } from '../../contract/vehicles.ts';
 import type { Database } from '../../store/database.ts';
 import { removeEntry } from '../../store/entries.ts';
-import { changeRow } from '../../store/rows.ts';
-import { insert, ownerNamed, owners, vehicleSummaries, vehicleWithAll } from '../../store/vehicles.ts';
+import { changeRow, insertRow } from '../../store/rows.ts';
+import { ownerNamed, owners, vehicleSummaries, vehicleWithAll } from '../../store/vehicles.ts';
 import { act, bodyAs, found, idOf } from './answer.ts';
 import { HttpRefusal } from '../http-refusal.ts';
 import { revisionOf } from './revision.ts';
@@ -39,7 +39,7 @@ export function vehicleRoutes(routes: ContractRoutes, database: Database): void 
   routes.post('/vehicles', async (request, response) => {
     const { ownerName, ...fields } = bodyAs(request, newVehicle);
     const id = await act(database, response, async (client) =>
-      insert(client, 'vehicle', {
+      insertRow(client, 'vehicle', {
         ...fields,
         ...(ownerName === undefined ? {} : { ownerId: await ownerNamed(client, ownerName) }),
       }),

@@ -1,0 +1,71 @@
+import { rm, stat } from 'node:fs/promises';
+import type { z } from 'zod';
+import { bundleWishes, type bundleMade } from '../../contract/bundle.ts';
+import { fileNameOf } from '../../core/exchange/file-name.ts';
+import { Refusal } from '../../core/refusal.ts';
+import type { Database } from '../../store/database.ts';
+import { jobWithAll } from '../../store/jobs.ts';
+import { BundleShelf } from '../bundles/bundle-shelf.ts';
+import { takeInBundle } from '../bundles/take-in-bundle.ts';
+import { writeBundle } from '../bundles/write-bundle.ts';
+import type { DynoHistory } from '../dyno-history.ts';
+import { HttpRefusal } from '../http-refusal.ts';
+import { bodyAs, found, idOf, marksPerson } from './answer.ts';
+import type { ContractRoutes } from './contract-routes.ts';
+import { ToldAsItGoes } from './told-as-it-goes.ts';
+import { upload } from './upload.ts';
+
+/** A job of sixty runs of a minute at 1 kHz is some 300 MB. */
+const mostMegabytes = 4000;
+
+/** Jobs as one file each: out of this Suvok, and in from another. */
+export function bundleRoutes(routes: ContractRoutes, database: Database, dynos: DynoHistory): void {
+  const shelf = new BundleShelf();
+
+  routes.post('/jobs/:id/bundle', async (request, response) => {
+    const wishes = bodyAs(request, bundleWishes);
+    const job = found(await jobWithAll(database, idOf(request)), 'job');
+    const strange = wishes.setupIds?.find((id) => !job.setups.some((setup) => setup.id === id));
+    if (strange !== undefined) throw new HttpRefusal(404, `This job has no setup of number ${strange}.`);
+    const told = new ToldAsItGoes(request, response);
+    const path = await shelf.place();
+    try {
+      await writeBundle(
+        { database, dynos },
+        job,
+        wishes,
+        path,
+        (done) => told.tell({ doing: 'writing', done }),
+        told.signal,
+      );
+    } catch (error) {
+      await rm(path, { force: true });
+      throw told.signal.aborted ? new Refusal('It was cancelled. Nothing was written.') : error;
+    }
+    const name = `${fileNameOf(`${job.vehicle} job ${job.id}`)}.zip`;
+    const made: z.infer<typeof bundleMade> = { name, bytes: (await stat(path)).size, fetch: shelf.keep(path, name) };
+    told.end(201, made);
+  });
+
+  routes.get('/bundles/:ticket', (request, response, next) => {
+    const ticket = String(request.params.ticket);
+    const { path, name } = found(shelf.find(ticket), 'bundle; one that was written is kept for ten minutes and fetched once. Write it again'); // prettier-ignore
+    response.download(path, name, (error) => {
+      void shelf.drop(ticket);
+      if (error && !response.headersSent) next(error);
+    });
+  });
+
+  routes.post('/bundles', upload(mostMegabytes, 0, 'disk'), async (request, response) => {
+    const { file } = request;
+    if (!file) throw new HttpRefusal(400, 'No file came with the request.');
+    try {
+      const told = new ToldAsItGoes(request, response);
+      const storing = (done: number) => told.tell({ doing: 'storing', done });
+      const taken = await takeInBundle(database, file.path, storing, told.signal, marksPerson(response));
+      told.end(taken.already ? 200 : 201, taken);
+    } finally {
+      await rm(file.path, { force: true });
+    }
+  });
+}
