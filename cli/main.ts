@@ -1,5 +1,6 @@
 import { Refusal } from '../core/refusal.ts';
 import { airCommand, airUsage } from './air.ts';
+import { exportCommand, exportUsage, importCommand, importUsage } from './bundles.ts';
 import { coastDownCommand, coastDownUsage } from './coast-down.ts';
 import { compareCommand, compareUsage } from './compare.ts';
 import { judgeCommand, judgeUsage } from './judge.ts';
@@ -20,6 +21,8 @@ const commands: Record<string, Command> = {
   coastdown: { usage: coastDownUsage, run: coastDownCommand },
   air: { usage: airUsage, run: airCommand },
   report: { usage: reportUsage, run: reportCommand },
+  export: { usage: exportUsage, run: exportCommand },
+  import: { usage: importUsage, run: importCommand },
 };
 
 const files = `Every command prints one JSON object on standard output; bad input is one line on standard error, exit code 2.
