@@ -7,17 +7,17 @@ import { useMutation, useQueries } from '@tanstack/react-query';
 import dayjs from 'dayjs';
 import { useEffect, useRef, useState } from 'react';
 import type { AirFile, DynoFile } from '../../contract/files.ts';
-import type { ImportSettings } from '../../contract/http.ts';
+import { importResult, type ImportSettings } from '../../contract/http.ts';
 import type { Job, Setup } from '../../contract/records.ts';
 import { queryClient } from '../state/queries.ts';
+import { SendCancelled, sendFile, type SendProgress } from '../state/send-file.ts';
+import { Sending } from '../ui/send-progress.tsx';
 import { dynoText, useKnownDynos } from '../job/known-dynos.ts';
 import { runKindWords } from '../job/run-kind-words.ts';
 import { listed } from '../../core/units/listed.ts';
 import { FindingLine, FindingList } from '../ui/severity.tsx';
 import { figuresWorker } from '../workers/figures-worker.ts';
 import { ImportRows, type ImportRow } from './import-rows.tsx';
-import { ImportProgress } from './import-progress.tsx';
-import { ImportCancelled, sendImport, type ImportProgress as Done } from './send-import.ts';
 import { takeFiles, type TakenFiles } from './taken-files.ts';
 import classes from './import-form.module.css';
 
@@ -27,7 +27,7 @@ const dateOf = (file: File) => dayjs(file.lastModified).format('YYYY-MM-DDTHH:mm
 /** Some files are in, and one was not. */
 class PartlyDone extends Error {
   constructor(labels: string[], name: string, why: Error) {
-    const reason = why instanceof ImportCancelled ? 'Cancelled.' : why.message;
+    const reason = why instanceof SendCancelled ? 'Cancelled.' : why.message;
     super(`${name}: ${reason} Nothing of it was stored; ${listed(labels)} stay.`);
   }
 }
@@ -60,7 +60,7 @@ export function ImportForm({ job, setup, onDone }: { job: Job; setup: Setup; onD
   }).map(({ data }) => data);
   const readable = previews.flatMap((preview) => (preview && !('refusal' in preview) ? [preview] : []));
   const pickupless = readable.some(({ hasPickup }) => !hasPickup);
-  const [progress, setProgress] = useState<Done>();
+  const [progress, setProgress] = useState<SendProgress>();
   const [at, setAt] = useState(0);
   const cancel = useRef<AbortController | undefined>(undefined);
   // A dialog that is closed waits for nothing.
@@ -82,7 +82,14 @@ export function ImportForm({ job, setup, onDone }: { job: Job; setup: Setup; onD
       };
       setAt(index);
       setProgress({ doing: 'sending', done: 0 });
-      const { run } = await sendImport(file, settings, setProgress, signal).catch((error: Error) => {
+      const { run } = await sendFile(
+        '/imports',
+        file,
+        { settings: JSON.stringify(settings) },
+        importResult,
+        setProgress,
+        signal,
+      ).catch((error: Error) => {
         // What is in is in, and asks for no second time.
         setRows(rows.slice(index));
         throw labels.length === 0 ? error : new PartlyDone(labels, file.name, error);
@@ -164,7 +171,7 @@ export function ImportForm({ job, setup, onDone }: { job: Job; setup: Setup; onD
         <Text size="sm" c="var(--stop)" role="alert">
           {send.error instanceof PartlyDone
             ? send.error.message
-            : `${send.error instanceof ImportCancelled ? 'Cancelled.' : send.error.message} Nothing was stored.`}
+            : `${send.error instanceof SendCancelled ? 'Cancelled.' : send.error.message} Nothing was stored.`}
         </Text>
       )}
       {progress && (
@@ -174,7 +181,7 @@ export function ImportForm({ job, setup, onDone }: { job: Job; setup: Setup; onD
               {rows[at]?.file.name}, {at + 1} of {rows.length}
             </Text>
           )}
-          <ImportProgress progress={progress} cancel={() => cancel.current?.abort()} />
+          <Sending progress={progress} cancel={() => cancel.current?.abort()} storesAtOnce />
         </>
       )}
       <Group justify="flex-end">

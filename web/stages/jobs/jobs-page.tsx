@@ -3,6 +3,7 @@ import { useDebouncedValue, useHotkeys } from '@mantine/hooks';
 import { IconSearch } from '@tabler/icons-react';
 import { useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
+import { ImportJob } from '../../bundles/import-job.tsx';
 import { useLive } from '../../state/live.ts';
 import { useJobs } from '../../state/queries.ts';
 import { Keycap } from '../../ui/keycap.tsx';
@@ -61,6 +62,7 @@ export function JobsPage() {
           onChange={(event) => look({ search: event.currentTarget.value })}
           className={classes.search}
         />
+        <ImportJob />
         <Button onClick={() => setAdding(true)} rightSection={<Keycap>N</Keycap>}>
           New job
         </Button>

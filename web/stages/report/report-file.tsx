@@ -1,5 +1,6 @@
 import { Button, Menu, NativeSelect, Progress } from '@mantine/core';
 import { useEffect, useRef, useState } from 'react';
+import type { Job } from '../../../contract/records.ts';
 import { papers, reportPdf } from '../../../contract/report.ts';
 import { curveColumns } from '../../../core/exchange/curve-columns.ts';
 import { curvesCsv } from '../../../core/exchange/curves-csv.ts';
@@ -11,6 +12,7 @@ import { reportFileName, type WrittenReport } from '../../../core/report/written
 import { onPaper } from '../../../core/scene/paper-colours.ts';
 import { pictureSvg } from '../../../core/scene/scene-svg.ts';
 import type { Units } from '../../../core/units/told-units.ts';
+import { ExportJob } from '../../bundles/export-job.tsx';
 import { usePrint } from '../../app/printing.ts';
 import { askInLines, type Doing } from '../../state/in-lines.ts';
 import { usePreferences } from '../../state/preferences.ts';
@@ -26,7 +28,7 @@ interface ReportFileProps {
   /** Resolves once every change of the draft is stored: the PDF is made of what is stored. */
   stored: () => Promise<unknown>;
   /** Curves behind it; of a kept version there are none. */
-  curves?: { source: ReportSource; units: Units } | undefined;
+  curves?: { source: ReportSource; units: Units; job: Job } | undefined;
 }
 
 const named: Record<(typeof papers)[number], string> = { A4: 'A4', LETTER: 'Letter' };
@@ -35,6 +37,7 @@ const named: Record<(typeof papers)[number], string> = { A4: 'A4', LETTER: 'Lett
 export function ReportFile({ report, pdf, stored, curves }: ReportFileProps) {
   const paper = usePreferences((state) => state.paper);
   const print = usePrint();
+  const [exporting, setExporting] = useState(false);
   const lanes = report.blocks.find(({ content }) => content.is === 'lanes')?.content;
   const picture = lanes?.is === 'lanes' ? lanes.wide : undefined;
   const svg = () => (picture ? pictureSvg(picture, onPaper) : '');
@@ -68,6 +71,7 @@ export function ReportFile({ report, pdf, stored, curves }: ReportFileProps) {
                 Curves and gain, CSV
               </Menu.Item>
             )}
+            {curves && <Menu.Item onClick={() => setExporting(true)}>Job file (.zip)</Menu.Item>}
             <Menu.Item
               onClick={() => copyText(plainReport(report), 'The report is copied as text: paste it into an e-mail.')}
             >
@@ -76,6 +80,7 @@ export function ReportFile({ report, pdf, stored, curves }: ReportFileProps) {
           </Menu.Dropdown>
         </Menu>
       </div>
+      {curves && <ExportJob job={curves.job} opened={exporting} onClose={() => setExporting(false)} />}
     </section>
   );
 }

@@ -107,7 +107,7 @@ function ReportOf({ job }: { job: Job }) {
             report={written}
             pdf={{ path: `/jobs/${job.id}/report/pdf`, view }}
             stored={stored}
-            curves={{ source, units }}
+            curves={{ source, units, job }}
           />
         }
         versions={<Versions job={job} view={view} shown={undefined} stored={stored} />}

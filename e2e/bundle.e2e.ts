@@ -1,0 +1,63 @@
+import { mkdtempSync, readdirSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { exportCommand, importCommand } from '../cli/bundles.ts';
+import { expect, tableOf, test } from './suvok.ts';
+
+const folder = () => mkdtempSync(join(tmpdir(), 'suvok-bundles-'));
+
+test('a job is exported on the page, imported into another Suvok, and its figures are the same there', async ({
+  page,
+  recorded,
+  suvok: other,
+}) => {
+  test.setTimeout(150_000);
+  const { suvok, job } = await recorded('two-setups');
+  await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+  await expect(page.getByTestId('gain-table')).toBeVisible();
+  const figures = await tableOf(page);
+  await page.goto(`${suvok.origin}/jobs/${job.id}/report`);
+  await page.getByRole('button', { name: 'Export', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Job file (.zip)' }).click();
+  const saved = page.waitForEvent('download');
+  await page.getByRole('dialog').getByRole('button', { name: 'Export' }).click();
+  const file = join(folder(), 'job.zip');
+  await (await saved).saveAs(file);
+  await expect(page.getByText(/is saved by the browser/)).toBeVisible();
+
+  await page.goto(other.origin);
+  await page.getByRole('button', { name: 'Import job' }).click();
+  const broken = join(folder(), 'broken.zip');
+  writeFileSync(broken, 'no zip');
+  const choose = (path: string) => page.getByRole('dialog').locator('input[type=file]').setInputFiles(path);
+  await choose(broken);
+  await expect(page.getByRole('alert')).toContainText('it is no .zip file, or its end is missing. Nothing was stored.');
+  await choose(file);
+  await expect(page).toHaveURL(/\/jobs\/\d+\/brief/);
+  await expect(page.getByText('Imported with 6 runs.')).toBeVisible();
+  await page.goto(page.url().replace('/brief', '/compare'));
+  await expect(page.getByTestId('gain-table')).toBeVisible();
+  await expect.poll(() => tableOf(page)).toEqual(figures);
+  // A second time nothing is doubled, and the job that is here is a press away.
+  await page.goto(other.origin);
+  await page.getByRole('button', { name: 'Import job' }).click();
+  await choose(file);
+  await expect(page.getByText('This job is here already. Nothing was stored.')).toBeVisible();
+  await page.getByRole('link', { name: 'Open job' }).click();
+  await expect(page).toHaveURL(/\/jobs\/\d+\/brief/);
+});
+
+test('the whole shop is exported and imported by commands', async ({ recorded, suvok: other }) => {
+  const { suvok, job } = await recorded('two-setups');
+  const to = folder();
+  const { jobs } = await exportCommand(['all', '--to', to, '--server', suvok.origin]);
+  expect(jobs.map((one) => one.job)).toEqual([job.id]);
+  const files = readdirSync(to).map((name) => join(to, name));
+  const { files: taken } = await importCommand([...files, '--server', other.origin]);
+  expect(taken).toMatchObject([{ already: false, runs: 6, remarks: [] }]);
+  await expect(importCommand([join(to, 'none.zip'), '--server', other.origin])).rejects.toThrow(/none\.zip could not be read \(ENOENT\)/); // prettier-ignore
+  await expect(exportCommand(['999', '--to', to, '--server', suvok.origin])).rejects.toThrow('There is no such job.');
+  await expect(exportCommand(['all', '--to', files[0]!, '--server', suvok.origin])).rejects.toThrow(/is no folder/);
+  await expect(exportCommand(['one', '--to', to])).rejects.toThrow(/Say the number of one job, or all/);
+  await expect(exportCommand(['1', '--to', to, '--server', 'http://127.0.0.1:9'])).rejects.toThrow(/No Suvok answers/);
+});

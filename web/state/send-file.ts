@@ -1,0 +1,67 @@
+import type { z } from 'zod';
+import { jsonIn } from '../../contract/text.ts';
+import { workLine } from '../../contract/work-lines.ts';
+import { RequestProblem } from './api.ts';
+
+/** How far a file is that is sent and taken in: each part from 0 to 1. */
+export interface SendProgress {
+  doing: 'sending' | 'reading' | 'storing';
+  done: number;
+}
+
+/** Somebody cancelled: nothing was stored. */
+export class SendCancelled extends Error {}
+
+/**
+ * Sends a file, and tells of it as it goes. With XMLHttpRequest: fetch tells nothing of what it sends.
+ * @param fields words beside the file
+ * @throws RequestProblem with the server's sentence, SendCancelled
+ */
+export function sendFile<Schema extends z.ZodType>(
+  path: string,
+  file: File,
+  fields: Record<string, string>,
+  answer: Schema,
+  onProgress: (progress: SendProgress) => void,
+  signal: AbortSignal,
+): Promise<z.output<Schema>> {
+  const form = new FormData();
+  form.append('file', file);
+  for (const [name, value] of Object.entries(fields)) form.append(name, value);
+  return new Promise((resolve, reject) => {
+    const request = new XMLHttpRequest();
+    let taken = 0;
+    /** Whole lines of the answer so far. */
+    const take = () => {
+      const text = request.responseText;
+      for (let end = text.indexOf('\n', taken); end >= 0; end = text.indexOf('\n', taken)) {
+        const line = workLine.safeParse(jsonIn(text.slice(taken, end)));
+        taken = end + 1;
+        if (!line.success) continue;
+        if ('doing' in line.data)
+          onProgress({ ...line.data, doing: line.data.doing === 'reading' ? 'reading' : 'storing' });
+        else if ('error' in line.data) reject(new RequestProblem(line.data.error));
+        else {
+          const result = answer.safeParse(line.data.answer);
+          if (result.success) resolve(result.data);
+          else reject(new RequestProblem('The server answered in a form this page does not know. Reload the page.'));
+        }
+      }
+    };
+    request.upload.onprogress = ({ loaded, total }) =>
+      onProgress({ doing: 'sending', done: total ? loaded / total : 0 });
+    request.onprogress = take;
+    request.onload = () => {
+      take();
+      // What was refused before it was read at all comes as one answer. A promise that has settled stays as it is.
+      const said = jsonIn(request.responseText) as { error?: string } | undefined;
+      reject(new RequestProblem(said?.error ?? `The server answered with ${request.status} and no reason.`));
+    };
+    request.onerror = () => reject(new RequestProblem('The server does not answer any more.'));
+    request.onabort = () => reject(new SendCancelled());
+    signal.addEventListener('abort', () => request.abort(), { once: true });
+    request.open('POST', `/api${path}`);
+    request.setRequestHeader('accept', 'application/x-ndjson');
+    request.send(form);
+  });
+}
