@@ -1,4 +1,5 @@
 import { resolve } from 'node:path';
+import { bundleFigures } from './bundles.ts';
 import { comparingFigures } from './compare.ts';
 import { dipDepths, familyErrors } from './accuracy.ts';
 import { checkRates } from './checks.ts';
@@ -25,6 +26,7 @@ const figures = [
   ...responseRates(),
   ...(await listTimes()),
   ...(await importFigures()),
+  ...(await bundleFigures()),
   ...(await recordingFigures()),
   ...(await comparingFigures()),
   ...(await logPageFigures()),

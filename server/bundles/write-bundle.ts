@@ -19,7 +19,7 @@ import { recordingCsvPieces } from '../../core/exchange/write-csv.ts';
 import { bundledJobOf, keysOfJob } from '../../store/bundled-job.ts';
 import type { Database } from '../../store/database.ts';
 import { photoContent, tuneFileContent } from '../../store/files.ts';
-import { recordingOf } from '../../store/samples.ts';
+import { recordingByChannels } from '../../store/samples.ts';
 import type { DynoHistory } from '../dyno-history.ts';
 
 /** One file of a bundle: its bytes are made when its turn comes, so that no more than one recording is in memory. */
@@ -90,7 +90,8 @@ function add(
   onWritten: (bytes: number, sha256: string) => void,
 ): void {
   // prettier-ignore
-  zip.addReadStreamLazy(path, { compress, mtime: new Date() }, (give) => {
+  // Digits hardly become smaller by more effort, which would take most of the time.
+  zip.addReadStreamLazy(path, { ...(compress ? { compressionLevel: 1 } : { compress }), mtime: new Date() }, (give) => {
     const hash = createHash('sha256');
     let bytes = 0;
     async function* counted() {
@@ -103,7 +104,7 @@ function add(
       }
       onWritten(bytes, hash.digest('hex'));
     }
-    give(null, Readable.from(counted()));
+    give(null, Readable.from(counted(), { highWaterMark: 2 }));
   });
 }
 
@@ -116,7 +117,7 @@ const jsonPart = (path: string, value: () => unknown): Part => ({
 function recordingParts(database: Database, run: Run): Part[] {
   const label = run.label ?? String(run.id);
   async function* pieces(source: number) {
-    for (const piece of recordingCsvPieces(await recordingOf(database, run, source))) yield Buffer.from(piece);
+    for (const piece of recordingCsvPieces(await recordingByChannels(database, run, source))) yield Buffer.from(piece);
   }
   return [
     { path: bundlePaths.run(label), compress: true, pieces: () => pieces(0) },
