@@ -136,6 +136,8 @@ export const job = jobSummary.omit({ setups: true, runs: true, waiting: true }).
   closedAt: moment.nullable(),
   deliveredSetupId: identifier.nullable(),
   deliveredNote: z.string(),
+  /** What was still open when it was closed, in the words of that day. */
+  openPoints: z.array(z.string()).default([]),
   car: vehicle,
   setups: z.array(setup),
   runs: z.array(run),

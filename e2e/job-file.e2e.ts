@@ -163,8 +163,14 @@ test('a job is paused, closed with what it left with, reopened, and the timeline
   await page.getByRole('button', { name: 'Close the job' }).click();
   await expect(page.getByText('Rev limiter where it belongs').last()).toBeVisible();
   await page.getByLabel('What stayed untested').fill('cold start');
+  const points = page.getByRole('list', { name: /Points of the hand-over/ });
+  await expect(points.getByText('What was not tested is written down.')).toBeVisible();
+  await expect(points.getByText('No power run was made.')).toBeVisible();
+  await expect(page.getByText('5 points are open. They are recorded with the closing.')).toBeVisible();
   await page.getByRole('dialog').getByRole('button', { name: 'Close the job' }).click();
   await expect(page.getByText('delivered with A · untested: cold start')).toBeVisible();
+  await expect(page.getByText('Open when it was closed')).toBeVisible();
+  await expect(page.getByText('The road check is not ticked.')).toBeVisible();
   await expect(page.getByText('Job closed, delivered with A')).toBeVisible();
   await page.getByRole('button', { name: 'Reopen' }).click();
   await page.getByLabel('A line for the timeline').fill('belt squeals when cold');

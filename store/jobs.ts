@@ -15,7 +15,7 @@ import { vehicleById, vehicleNamed } from './vehicles.ts';
 const jobColumns = `id, vehicle_id, question, gear, state, paused_why, use, target, not_wanted, claimed_value, claimed_unit,
   claimed_scale, claimed_source, deliverables, gentler_tune, wanted_percent, dyno_kind, tyre_pressure_kpa, fan,
   bonnet, pinned_channels, report, best_run_id, untested, delivered_setup_id,
-  delivered_note, closed_at, created_at, last_run_at, revision`;
+  delivered_note, open_points, closed_at, created_at, last_run_at, revision`;
 
 /** What the job's own row holds of it. */
 const ownFields = job.omit({
@@ -74,6 +74,8 @@ export interface Delivery {
   deliveredSetupId: number | null;
   untested: string;
   deliveredNote: string;
+  /** What is still open, in words. */
+  openPoints: readonly string[];
 }
 
 /** Pauses, resumes, closes or reopens a job. What it was delivered with stays written when it is reopened. */
@@ -92,7 +94,8 @@ export async function setJobState(
     `update job set state = $2, paused_why = $3, closed_at = case when $2 = 'closed' then now() end,
        delivered_setup_id = case when $4 then $5 else delivered_setup_id end,
        untested = case when $4 then $6 else untested end,
-       delivered_note = case when $4 then $7 else delivered_note end
+       delivered_note = case when $4 then $7 else delivered_note end,
+       open_points = case when $4 then $8::jsonb else open_points end
      where id = $1`,
     [
       id,
@@ -102,6 +105,7 @@ export async function setJobState(
       delivery?.deliveredSetupId ?? null,
       delivery?.untested ?? '',
       delivery?.deliveredNote ?? '',
+      JSON.stringify(delivery?.openPoints ?? []),
     ],
   );
   return true;

@@ -1,6 +1,6 @@
 import type { DynoKind } from '../dyno/dyno-profile.ts';
 
-/** One thing to look at before a run, or to put back after the last. */
+/** One thing to look at before a run, or to put back after the last, or to look at before it is handed over. */
 export interface InspectionItem {
   key: string;
   part: InspectionPart;
@@ -9,7 +9,7 @@ export interface InspectionItem {
   measured?: { unit: string; low?: number; high?: number };
 }
 
-export const inspectionParts = ['car', 'mounting', 'put back'] as const;
+export const inspectionParts = ['car', 'mounting', 'put back', 'hand-over'] as const;
 export type InspectionPart = (typeof inspectionParts)[number];
 
 /** What decides which items belong on a job's list. */
@@ -55,6 +55,7 @@ const items: readonly (InspectionItem & { when?: (facts: InspectionFacts) => boo
   { key: 'put-filter', part: 'put back', text: 'Intake filter and bonnet back' },
   { key: 'put-probe', part: 'put back', text: 'Probes and loggers taken out, plugs back in' },
   { key: 'put-tyres', part: 'put back', text: 'Tyre pressures back to the road’s, wheel bolts at their torque' },
+  { key: 'road-check', part: 'hand-over', text: 'Driven on the road after the last change, nothing found' },
 ];
 
 /** The list for a dyno, an engine and its fuel; what is not known leaves an item on. */

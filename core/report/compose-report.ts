@@ -1,8 +1,9 @@
-import { joined, say, type Sentence } from '../sentence/sentence.ts';
+import { deliveryPoints, type PointId } from '../handover/open-points.ts';
+import { say, type Sentence } from '../sentence/sentence.ts';
 import { answer } from './answer.ts';
 import { dayWords, largeFigures } from './large-figures.ts';
 import { blockIds, blockTitles, type Block, type BlockId, type Content, type Report } from './report.ts';
-import type { ReportSource, ReportedJob } from './reported-job.ts';
+import type { ReportSource } from './reported-job.ts';
 import { expectation } from './expectation.ts';
 import { onTheRoad } from './on-the-road.ts';
 import { laterName } from './later-name.ts';
@@ -49,24 +50,22 @@ export function composeReport(source: ReportSource): Report {
   };
 }
 
-const nameOf = ({ setups }: ReportedJob, id: number) => setups.find((setup) => setup.id === id)?.letter ?? '?';
-
 /** What a sceptical owner would ask and nobody has written down or done yet. */
 function missing({ job, figures }: ReportSource, deliveredId: number): Sentence[] {
-  const { setups, runs } = job;
-  const open = job.putBack.filter(({ done }) => !done);
-  const latest = runs.filter(({ kind, state }) => kind === 'power' && state !== 'recording').at(-1);
-  const unclear = setups.filter(({ parentId, decision, id }) => parentId !== null && decision === null && runs.some((run) => run.setupId === id)); // prettier-ignore
+  const points = deliveryPoints(job, deliveredId);
+  const open = (...ids: PointId[]) => points.flatMap(({ id, done, says }) => (!done && ids.includes(id) ? [says] : []));
+  // A job without a run says so by itself.
+  const verified = job.runs.some(({ kind, state }) => kind === 'power' && state !== 'recording');
   return [
-    job.deliveredSetupId === null && say`No setup is named as delivered: ${nameOf(job, deliveredId)} stands in.`,
+    ...open('delivered'),
     job.question === '' && 'No question is written in the brief: there is nothing to answer.',
     job.owner === '' && 'No owner is named on the vehicle.',
     job.bands.length === 0 && 'No band is named: the whole range is judged.',
-    latest !== undefined && latest.setupId !== deliveredId && say`The last run is ${latest.label ?? 'another'}: ${nameOf(job, deliveredId)} was not verified after it.`, // prettier-ignore
-    unclear.length > 0 && say`Nothing is decided on ${unclear.map(({ letter }) => letter).join(', ')}.`,
-    !job.tuneFiles.some(({ setupId }) => setupId === deliveredId) && 'No tune file is stored with what is delivered.',
-    job.untested === '' && 'Nothing is written of what was not tested.',
-    open.length > 0 && say`Not ticked as put back: ${joined(open.map(({ text }) => text), '; ')}.`, // prettier-ignore
+    ...(verified ? open('verified') : []),
+    ...open('decided'),
+    ...open('file'),
+    ...open('untested'),
+    ...open('putBack'),
     figures.comparison === undefined && deliveredId !== figures.sides.againstId && say`There is no comparison: ${figures.noComparison ?? 'runs are missing'}`, // prettier-ignore
   ].filter((sentence) => sentence !== false);
 }

@@ -348,6 +348,9 @@ describe('the end of a job', () => {
       deliveredNote: '',
     });
     expect(closed).toMatchObject({ state: 'closed', deliveredSetupId: setupId, untested: 'cold start' });
+    // What is open then is recorded as the words of that day.
+    expect(closed.openPoints).toContain('No tune file is stored with what is delivered.');
+    expect(closed.openPoints).not.toContain('Nothing is written of what was not tested.');
     expect((await server.bay()).mounted).toBeNull();
     const open = await server.json<Job>('PUT', `/api/jobs/${job.id}/state`, { state: 'open' });
     expect(open).toMatchObject({ state: 'open', closedAt: null, deliveredSetupId: setupId });

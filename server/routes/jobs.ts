@@ -4,6 +4,9 @@ import { freezing } from '../../contract/job-file.ts';
 import type { RecorderClient } from '../recorder-client.ts';
 import { freezeBaseline } from '../../store/baselines.ts';
 import type { Database } from '../../store/database.ts';
+import type { Job } from '../../contract/records.ts';
+import { pointsOfJob } from '../../core/handover/points-of-job.ts';
+import { written } from '../../core/sentence/sentence.ts';
 import { changesOfJob, undoAct } from '../../store/history.ts';
 import { jobList } from '../../store/job-list.ts';
 import { addJob, jobWithAll, setJobState } from '../../store/jobs.ts';
@@ -20,6 +23,9 @@ const listQuery = z.object({
   offset: z.coerce.number().int().nonnegative().default(0),
   most: z.coerce.number().int().positive().max(200).default(50),
 });
+
+/** What is open of a job that is about to be closed, as it is recorded. */
+const stillOpen = (job: Job) => pointsOfJob(job).flatMap(({ done, says }) => (done ? [] : [written(says)]));
 
 /** Jobs, their setups, and their history. */
 export function jobRoutes(routes: ContractRoutes, database: Database, bays: RecorderClient): void {
@@ -53,7 +59,11 @@ export function jobRoutes(routes: ContractRoutes, database: Database, bays: Reco
     const id = idOf(request);
     const change = bodyAs(request, stateChange);
     const more =
-      change.state === 'closed' ? { delivery: change } : change.state === 'paused' ? { why: change.why } : {};
+      change.state === 'closed'
+        ? { delivery: { ...change, openPoints: stillOpen({ ...(await whole(id)), ...change }) } }
+        : change.state === 'paused'
+          ? { why: change.why }
+          : {};
     found(await act(database, response, (client) => setJobState(client, id, change.state, more)), 'job');
     if (change.state === 'closed') await bays.tell({ ask: 'unmount', with: { jobId: id } });
     response.json(await whole(id));

@@ -12,7 +12,12 @@ import brief from '../../ui/file-form.module.css';
 import { inspectionItems } from '../../../core/inspection/inspection-items.ts';
 import { entriesOf } from '../../state/entries.ts';
 
-const titles = { car: 'Inspection', mounting: 'Mounting', 'put back': 'Put back before delivery' } as const;
+const titles = {
+  car: 'Inspection',
+  mounting: 'Mounting',
+  'put back': 'Put back before delivery',
+  'hand-over': 'Hand-over',
+} as const;
 
 /** Inspection, mounting and what is put back: tick, or fail with a note. A fail blocks nothing and stays in sight. */
 export function InspectionList({ job }: { job: Job }) {

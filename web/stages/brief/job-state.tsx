@@ -1,12 +1,13 @@
-import { Button, Modal, Select, Stack, Text, TextInput, Textarea } from '@mantine/core';
+import { Button, Modal, Select, Stack, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import type { StateChange } from '../../../contract/http.ts';
 import type { Job } from '../../../contract/records.ts';
+import { CloseJob } from '../../handover/close-job.tsx';
 import { api } from '../../state/api.ts';
 import { useChange } from '../../state/queries.ts';
 import classes from '../../ui/file-form.module.css';
-import { putBackItems } from '../../../core/inspection/put-back.ts';
-import { newestSetup } from '../../../core/job/baseline.ts';
+import own from './job-state.module.css';
+import { FindingLine, FindingList } from '../../ui/severity.tsx';
 
 /** Where the job stands, and what it left with: arrived, best and delivered are three things, each named. */
 export function JobState({ job }: { job: Job }) {
@@ -45,19 +46,25 @@ export function JobState({ job }: { job: Job }) {
         {delivered ? `delivered with ${delivered.letter}` : 'not delivered'}
         {job.untested && ` · untested: ${job.untested}`}
       </p>
+      {job.state === 'closed' && job.openPoints.length > 0 && (
+        <div className={own.open}>
+          <p>Open when it was closed</p>
+          <FindingList>
+            {job.openPoints.map((point) => (
+              <FindingLine key={point} severity="mind">
+                {point}
+              </FindingLine>
+            ))}
+          </FindingList>
+        </div>
+      )}
       {job.runs.length > 0 && <BestRun job={job} />}
       <Modal opened={asking === 'pause'} onClose={() => setAsking(undefined)} title="Pause the job">
         <PauseForm
           onPause={(why) => change.mutate({ state: 'paused', why }, { onSuccess: () => setAsking(undefined) })}
         />
       </Modal>
-      <Modal opened={asking === 'close'} onClose={() => setAsking(undefined)} title="Close the job" size="lg">
-        <CloseForm
-          job={job}
-          pending={change.isPending}
-          onClose={(state) => change.mutate(state, { onSuccess: () => setAsking(undefined) })}
-        />
-      </Modal>
+      <CloseJob job={job} opened={asking === 'close'} onClose={() => setAsking(undefined)} />
     </section>
   );
 }
@@ -99,72 +106,6 @@ function PauseForm({ onPause }: { onPause: (why: string) => void }) {
           onChange={(event) => setWhy(event.currentTarget.value)}
         />
         <Button type="submit">Pause</Button>
-      </Stack>
-    </form>
-  );
-}
-
-function CloseForm({ job, pending, onClose }: { job: Job; pending: boolean; onClose: (state: StateChange) => void }) {
-  const [delivered, setDelivered] = useState<string | null>(String(job.deliveredSetupId ?? newestSetup(job.setups).id));
-  const [untested, setUntested] = useState(job.untested);
-  const [note, setNote] = useState(job.deliveredNote);
-  const open = putBackItems(job).filter(({ done }) => !done);
-  const failed = job.inspections.filter((entry) => entry.outcome === 'fail');
-  const file = job.tuneFiles.some((file) => String(file.setupId) === delivered);
-  return (
-    <form
-      onSubmit={(event) => {
-        event.preventDefault();
-        onClose({
-          state: 'closed',
-          deliveredSetupId: delivered === null ? null : Number(delivered),
-          untested,
-          deliveredNote: note,
-        });
-      }}
-    >
-      <Stack gap={12}>
-        <Select
-          label="Delivered with"
-          placeholder="not delivered"
-          clearable
-          data={job.setups.map((setup) => ({ value: String(setup.id), label: `${setup.letter}  ${setup.change}` }))}
-          value={delivered}
-          onChange={setDelivered}
-        />
-        <Textarea
-          label="What stayed untested"
-          placeholder="cold start, part load above 4,000…"
-          value={untested}
-          autosize
-          onChange={(event) => setUntested(event.currentTarget.value)}
-        />
-        <TextInput
-          label="A line for the hand-over"
-          value={note}
-          onChange={(event) => setNote(event.currentTarget.value)}
-        />
-        {open.length > 0 && (
-          <div>
-            <Text fw={600}>Not ticked as put back</Text>
-            <ul style={{ margin: '4px 0', paddingLeft: 20 }}>
-              {open.map(({ key, text }) => (
-                <li key={key}>{text}</li>
-              ))}
-            </ul>
-          </div>
-        )}
-        {failed.length > 0 && (
-          <Text>
-            {failed.length} inspection item{failed.length === 1 ? ' has' : 's have'} failed and stay in the record.
-          </Text>
-        )}
-        {delivered !== null && !file && (
-          <Text>No tune file is kept with this setup: what it left with cannot be shown later.</Text>
-        )}
-        <Button type="submit" loading={pending}>
-          Close the job
-        </Button>
       </Stack>
     </form>
   );

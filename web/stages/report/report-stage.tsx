@@ -1,3 +1,4 @@
+import { CloseJobButton } from '../../handover/close-job.tsx';
 import { useCallback, useMemo, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { Job } from '../../../contract/records.ts';
@@ -110,7 +111,12 @@ function ReportOf({ job }: { job: Job }) {
             curves={{ source, units, job }}
           />
         }
-        versions={<Versions job={job} view={view} shown={undefined} stored={stored} />}
+        versions={
+          <>
+            <Versions job={job} view={view} shown={undefined} stored={stored} />
+            <CloseJobButton job={job} />
+          </>
+        }
       />
     </div>
   );
