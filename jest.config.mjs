@@ -3,7 +3,8 @@
  * in which they may create databases; `npm test` starts one and sets it.
  */
 export default {
-  maxWorkers: 2,
+  // Some tests wait for processes of their own: a third goes on meanwhile, on two cores.
+  maxWorkers: 3,
   testMatch: [
     '<rootDir>/{core,contract,cli,simulator,launch,instrument,recorder,operations,server,store,web}/**/*.test.{ts,tsx}',
   ],

@@ -1,4 +1,6 @@
+import { bundleMade } from './bundle.ts';
 import type { Endpoint } from './endpoint.ts';
+import { remoteWishes } from './remote.ts';
 import * as report from './report.ts';
 
 export const reportEndpoints: readonly Endpoint[] = [
@@ -9,6 +11,14 @@ export const reportEndpoints: readonly Endpoint[] = [
     does: 'Makes a PDF of the report as its draft stands. In lines (application/x-ndjson) it is told as it goes, with the file in the last one.',
     body: report.reportPdfWishes,
     binary: 'application/pdf',
+  },
+  {
+    method: 'post',
+    path: '/jobs/:id/remote-package',
+    needs: 'viewer',
+    does: 'Writes what a remote tuner needs as one .zip, fetched once with its ticket: a page that opens without Suvok, runs and logs, curves, findings and the tune file; nothing of the owner.',
+    body: remoteWishes,
+    answer: bundleMade,
   },
   {
     method: 'post',

@@ -1,4 +1,6 @@
 import type { StandardId } from '../air/correction.ts';
+import { curveColumns } from '../exchange/curve-columns.ts';
+import type { CurveColumn } from '../exchange/curves-csv.ts';
 import type { Learned } from '../figures/figures-request.ts';
 import type { JobFigures } from '../figures/job-figures.ts';
 import { makeJobFigures } from '../figures/make-job-figures.ts';
@@ -9,6 +11,8 @@ import type { Units } from '../units/told-units.ts';
 import { formatSpan } from '../wording/figures.ts';
 import { composeReport } from './compose-report.ts';
 import type { Draft } from './drafted.ts';
+import { laterName } from './later-name.ts';
+import { reportShown } from './report-scene.ts';
 import { reportRequest, reportSides } from './report-request.ts';
 import { reportedJob, type ReportSource, type ReportedJob } from './reported-job.ts';
 import { reportReader, writtenReport, type WrittenReport } from './written-report.ts';
@@ -52,13 +56,19 @@ export function makeReport(
   job: ReportableJob,
   readings: ReadonlyMap<number, Reading>,
   { learned, standard, units, draft }: ReportWishes,
-): { written: WrittenReport; restsOn: RestsOn } {
+): { written: WrittenReport; restsOn: RestsOn; columns: CurveColumn[] } {
   const figures = makeJobFigures(reportRequest(job, learned, { standard, powerUnit: units.power }), readings);
   const source = reportSource(job, figures, standard);
   return {
     written: writtenReport(composeReport(source), draft, source, reportReader(job, units)),
     restsOn: restsOn(source),
+    columns: reportColumns(source, units),
   };
+}
+
+/** Power, torque and gain of what arrived and what is delivered, as columns of a file. */
+export function reportColumns({ job, figures }: ReportSource, units: Units): CurveColumn[] {
+  return curveColumns(figures, reportShown(job, figures, units), `${laterName(job)} less arrived`, units);
 }
 
 /** What a report is composed from, once its figures are made. */

@@ -7,8 +7,8 @@ import { KillBench } from '../testing/killed-recorder.ts';
 import { allThere, lapsBegun, markedChannels, MarkedDrive, marksFound, rateHz } from '../testing/marked-drive.ts';
 import { eventually } from '../testing/test-server.ts';
 
-/** A minute of it in the usual tests, or a thousand times. */
-const kills = process.env.SUVOK_SOAK ? 1000 : 12;
+/** A few of them in the usual tests, or a thousand. */
+const kills = process.env.SUVOK_SOAK ? 1000 : 8;
 
 let bench: KillBench;
 beforeEach(async () => (bench = await KillBench.start()) && undefined);

@@ -1,6 +1,7 @@
 import { rm, stat } from 'node:fs/promises';
 import type { z } from 'zod';
 import { bundleWishes, type bundleMade } from '../../contract/bundle.ts';
+import { remoteWishes } from '../../contract/remote.ts';
 import { fileNameOf } from '../../core/exchange/file-name.ts';
 import { Refusal } from '../../core/refusal.ts';
 import type { Database } from '../../store/database.ts';
@@ -10,8 +11,10 @@ import { takeInBundle } from '../bundles/take-in-bundle.ts';
 import { writeBundle } from '../bundles/write-bundle.ts';
 import type { DynoHistory } from '../dyno-history.ts';
 import { HttpRefusal } from '../http-refusal.ts';
+import { writePackage } from '../remote/write-package.ts';
 import { bodyAs, found, idOf, marksPerson } from './answer.ts';
 import type { ContractRoutes } from './contract-routes.ts';
+import { inThread } from './in-thread.ts';
 import { ToldAsItGoes } from './told-as-it-goes.ts';
 import { upload } from './upload.ts';
 
@@ -28,23 +31,19 @@ export function bundleRoutes(routes: ContractRoutes, database: Database, dynos: 
     const strange = wishes.setupIds?.find((id) => !job.setups.some((setup) => setup.id === id));
     if (strange !== undefined) throw new HttpRefusal(404, `This job has no setup of number ${strange}.`);
     const told = new ToldAsItGoes(request, response);
-    const path = await shelf.place();
-    try {
-      await writeBundle(
-        { database, dynos },
-        job,
-        wishes,
-        path,
-        (done) => told.tell({ doing: 'writing', done }),
-        told.signal,
+    await shelved(shelf, told, `${job.vehicle} job ${job.id}`, (path) =>
+      writeBundle({ database, dynos }, job, wishes, path, (done) => told.tell({ doing: 'writing', done }), told.signal),
+    );
+  });
+
+  routes.post('/jobs/:id/remote-package', async (request, response) => {
+    const wishes = bodyAs(request, remoteWishes);
+    const job = found(await jobWithAll(database, idOf(request)), 'job');
+    await inThread(request, response, async (thread, told) => {
+      await shelved(shelf, told, `${job.vehicle} job ${job.id} for the tuner`, (path) =>
+        writePackage({ database, dynos }, job, wishes, path, thread, told),
       );
-    } catch (error) {
-      await rm(path, { force: true });
-      throw told.signal.aborted ? new Refusal('It was cancelled. Nothing was written.') : error;
-    }
-    const name = `${fileNameOf(`${job.vehicle} job ${job.id}`)}.zip`;
-    const made: z.infer<typeof bundleMade> = { name, bytes: (await stat(path)).size, fetch: shelf.keep(path, name) };
-    told.end(201, made);
+    });
   });
 
   routes.get('/bundles/:ticket', (request, response, next) => {
@@ -68,4 +67,23 @@ export function bundleRoutes(routes: ContractRoutes, database: Database, dynos: 
       await rm(file.path, { force: true });
     }
   });
+}
+
+/** Has a file written and answers with the ticket that it is fetched with; what was not finished is thrown away. */
+async function shelved(
+  shelf: BundleShelf,
+  told: ToldAsItGoes,
+  about: string,
+  write: (path: string) => Promise<void>,
+): Promise<void> {
+  const path = await shelf.place();
+  try {
+    await write(path);
+  } catch (error) {
+    await rm(path, { force: true });
+    throw told.signal.aborted ? new Refusal('It was cancelled. Nothing was written.') : error;
+  }
+  const name = `${fileNameOf(about)}.zip`;
+  const made: z.infer<typeof bundleMade> = { name, bytes: (await stat(path)).size, fetch: shelf.keep(path, name) };
+  told.end(201, made);
 }

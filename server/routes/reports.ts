@@ -14,14 +14,14 @@ import { photoContent } from '../../store/files.ts';
 import { addReportVersion, reportVersionById } from '../../store/report-versions.ts';
 import type { DynoHistory } from '../dyno-history.ts';
 import { jobReport } from '../reports/job-report.ts';
-import { ReportPlaces } from '../reports/report-places.ts';
-import { ReportThread } from '../reports/report-thread.ts';
+import type { ReportThread } from '../reports/report-thread.ts';
 import type { Photo } from '../reports/pdf-block.tsx';
 import type { PdfWishes } from '../reports/report-pdf.tsx';
 import { act, bodyAs, found, idOf } from './answer.ts';
 import type { ContractRoutes } from './contract-routes.ts';
+import { inThread } from './in-thread.ts';
 import { takesAway } from './takes-away.ts';
-import { ToldAsItGoes } from './told-as-it-goes.ts';
+import type { ToldAsItGoes } from './told-as-it-goes.ts';
 
 /** Reports as files, and those that were kept as they were. */
 export function reportRoutes(routes: ContractRoutes, database: Database, dynos: DynoHistory): void {
@@ -68,25 +68,6 @@ export function reportRoutes(routes: ContractRoutes, database: Database, dynos: 
   });
 
   takesAway(routes, database, '/report-versions/:id', 'report_version', 'report');
-}
-
-const places = new ReportPlaces();
-
-/** Does work in a thread that is at nothing else, and stops it where nobody waits any more. */
-async function inThread(
-  request: Request,
-  response: Response,
-  work: (thread: ReportThread, told: ToldAsItGoes) => Promise<void>,
-): Promise<void> {
-  const told = new ToldAsItGoes(request, response);
-  await places.use(told.signal, async () => {
-    const thread = new ReportThread(told.signal);
-    try {
-      await work(thread, told);
-    } finally {
-      await thread.end();
-    }
-  });
 }
 
 /** What the photos of a report show, as far as a PDF can hold them: a WebP picture it cannot. */

@@ -2,17 +2,16 @@ import { Button, Menu, NativeSelect, Progress } from '@mantine/core';
 import { useEffect, useRef, useState } from 'react';
 import type { Job } from '../../../contract/records.ts';
 import { papers, reportPdf } from '../../../contract/report.ts';
-import { curveColumns } from '../../../core/exchange/curve-columns.ts';
 import { curvesCsv } from '../../../core/exchange/curves-csv.ts';
-import { laterName } from '../../../core/report/later-name.ts';
 import { plainReport } from '../../../core/report/plain-text.ts';
 import type { ReportSource } from '../../../core/report/reported-job.ts';
-import { reportShown } from '../../../core/report/report-scene.ts';
+import { reportColumns } from '../../../core/report/make-report.ts';
 import { reportFileName, type WrittenReport } from '../../../core/report/written-report.ts';
 import { onPaper } from '../../../core/scene/paper-colours.ts';
 import { pictureSvg } from '../../../core/scene/scene-svg.ts';
 import type { Units } from '../../../core/units/told-units.ts';
 import { ExportJob } from '../../bundles/export-job.tsx';
+import { ExportRemote } from '../../bundles/export-remote.tsx';
 import { usePrint } from '../../app/printing.ts';
 import { askInLines, type Doing } from '../../state/in-lines.ts';
 import { usePreferences } from '../../state/preferences.ts';
@@ -37,7 +36,7 @@ const named: Record<(typeof papers)[number], string> = { A4: 'A4', LETTER: 'Lett
 export function ReportFile({ report, pdf, stored, curves }: ReportFileProps) {
   const paper = usePreferences((state) => state.paper);
   const print = usePrint();
-  const [exporting, setExporting] = useState(false);
+  const [exporting, setExporting] = useState<'job' | 'tuner'>();
   const lanes = report.blocks.find(({ content }) => content.is === 'lanes')?.content;
   const picture = lanes?.is === 'lanes' ? lanes.wide : undefined;
   const svg = () => (picture ? pictureSvg(picture, onPaper) : '');
@@ -67,11 +66,16 @@ export function ReportFile({ report, pdf, stored, curves }: ReportFileProps) {
               Curves, SVG
             </Menu.Item>
             {curves && (
-              <Menu.Item onClick={() => saveFile(`${name}.csv`, 'text/csv', columns(curves))}>
+              <Menu.Item
+                onClick={() =>
+                  saveFile(`${name}.csv`, 'text/csv', curvesCsv(reportColumns(curves.source, curves.units)))
+                }
+              >
                 Curves and gain, CSV
               </Menu.Item>
             )}
-            {curves && <Menu.Item onClick={() => setExporting(true)}>Job file (.zip)</Menu.Item>}
+            {curves && <Menu.Item onClick={() => setExporting('tuner')}>For a remote tuner (.zip)</Menu.Item>}
+            {curves && <Menu.Item onClick={() => setExporting('job')}>Job file (.zip)</Menu.Item>}
             <Menu.Item
               onClick={() => copyText(plainReport(report), 'The report is copied as text: paste it into an e-mail.')}
             >
@@ -80,13 +84,17 @@ export function ReportFile({ report, pdf, stored, curves }: ReportFileProps) {
           </Menu.Dropdown>
         </Menu>
       </div>
-      {curves && <ExportJob job={curves.job} opened={exporting} onClose={() => setExporting(false)} />}
+      {curves && <ExportJob job={curves.job} opened={exporting === 'job'} onClose={() => setExporting(undefined)} />}
+      {curves && (
+        <ExportRemote
+          job={curves.job}
+          view={{ standard: curves.source.view.standard, units: curves.units }}
+          opened={exporting === 'tuner'}
+          onClose={() => setExporting(undefined)}
+        />
+      )}
     </section>
   );
-}
-
-function columns({ source: { job, figures }, units }: NonNullable<ReportFileProps['curves']>): string {
-  return curvesCsv(curveColumns(figures, reportShown(job, figures, units), `${laterName(job)} less arrived`, units));
 }
 
 const words: Record<Doing['doing'], string> = {
