@@ -3,8 +3,7 @@
  * in which they may create databases; `npm test` starts one and sets it.
  */
 export default {
-  // Some tests wait for processes of their own: a third goes on meanwhile, on two cores.
-  maxWorkers: 3,
+  maxWorkers: 2,
   testMatch: [
     '<rootDir>/{core,contract,cli,simulator,launch,instrument,recorder,operations,server,store,web}/**/*.test.{ts,tsx}',
   ],

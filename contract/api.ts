@@ -144,6 +144,13 @@ export const endpoints: readonly Endpoint[] = [
     answer: file.takenTuneFile,
   },
   {
+    method: 'post',
+    path: '/setups/:id/returned-files',
+    does: 'Takes in a tune file that was made for a setup elsewhere: a new setup with it, or, where this job has seen its content, where that was.',
+    form: ['file', 'author', 'note'],
+    answer: file.returnedTuneFile,
+  },
+  {
     method: 'patch',
     path: '/tune-files/:id',
     does: 'Changes what is written of a tune file.',

@@ -21,7 +21,7 @@ export const bundleEndpoints: readonly Endpoint[] = [
     method: 'post',
     path: '/bundles',
     does: 'Takes a job in from a bundle: all of it, or nothing. One that is here already is left as it is. In lines it is told as it goes.',
-    form: [],
+    form: ['file'],
     answer: bundle.bundleTaken,
   },
 ];

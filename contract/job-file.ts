@@ -121,6 +121,14 @@ export const takenTuneFile = z.object({
   knownFrom: z.array(z.object({ jobId: identifier, vehicle: z.string(), setup: z.string(), name: z.string() })),
 });
 
+/** A file that came back from a remote tuner: a new setup, or one that this job has seen. */
+export const returnedTuneFile = z.object({
+  /** Where its content ran in this job before; then nothing was stored. */
+  again: z.object({ setup: z.string(), name: z.string() }).nullable(),
+  /** The letter of the setup that it became. */
+  letter: z.string().nullable(),
+});
+
 /** A spread of repeats that was learned: a share of power, and what it is worth. */
 export const knownSpread = z.object({
   share: z.number().positive().max(1),

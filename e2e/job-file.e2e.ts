@@ -132,7 +132,7 @@ test('a change of two things is warned of, split, predicted, decided, and gone b
   await page.getByLabel(/Expected to give on its parent/).fill('2');
   await page.keyboard.press('Enter');
   await expect.poll(async () => (await reread(suvok, mounted.id)).setups[2]!.predictionKw).toBe(2);
-  await page.locator('input[type=file]').setInputFiles({ name: 'r2.bin', mimeType: 'application/octet-stream', buffer: Buffer.from('tune') }); // prettier-ignore
+  await page.getByLabel('Tune file', { exact: true }).setInputFiles({ name: 'r2.bin', mimeType: 'application/octet-stream', buffer: Buffer.from('tune') }); // prettier-ignore
   await expect(page.getByText('r2.bin is kept. Its content is new here.')).toBeVisible();
   await page.getByRole('dialog').getByText('go back', { exact: true }).click();
   await page.getByRole('button', { name: 'Go back to B now' }).click();
@@ -145,11 +145,19 @@ test('the same tune file is recognised by its content, whatever it is called', a
   await page.goto(`${suvok.origin}/jobs/${id}/record`);
   await page.getByRole('button', { name: /all about setup A/ }).click();
   const give = (name: string) =>
-    page.locator('input[type=file]').setInputFiles({ name, mimeType: 'application/octet-stream', buffer: Buffer.from('same') }); // prettier-ignore
+    page.getByLabel('Tune file', { exact: true }).setInputFiles({ name, mimeType: 'application/octet-stream', buffer: Buffer.from('same') }); // prettier-ignore
   await give('arrived.bin');
   await expect(page.getByText('arrived.bin is kept.')).toBeVisible();
   await give('copy.bin');
   await expect(page.getByText('copy.bin is known: the same content ran as arrived.bin in setup A.')).toBeVisible();
+  // What comes back from a remote tuner is the next setup, or what was here before.
+  const returned = (name: string, content: string) =>
+    page.getByLabel('Returned file').setInputFiles({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(content) }); // prettier-ignore
+  await returned('r3.bin', 'another');
+  await expect(page.getByText('Setup B was made from A with r3.bin.')).toBeVisible();
+  await expect(page.getByRole('button', { name: /all about setup B/ })).toBeVisible();
+  await returned('r4.bin', 'another');
+  await expect(page.getByText('r4.bin is r3.bin of setup B again. Nothing was stored.')).toBeVisible();
 });
 
 test('a job is paused, closed with what it left with, reopened, and the timeline tells it', async ({ page, suvok }) => {

@@ -3,6 +3,7 @@ import { photo, tuneFile, type Photo, type TuneFile } from '../contract/job-file
 import { setupLetter } from '../core/setup/letter.ts';
 import type { Queryable } from './database.ts';
 import { recordOf } from './rows.ts';
+import { addSetup } from './setups.ts';
 
 /** Tune files and photos: their contents stay in the store, records travel without them. */
 const tuneFileColumns = `setup_tune_file.id, setup_tune_file.revision, setup_id, name, author, note, sha256, bytes,
@@ -33,13 +34,49 @@ export interface KnownFrom {
   name: string;
 }
 
+const hashOf = (content: Buffer) => createHash('sha256').update(content).digest('hex');
+
+/** Where a content ran in a job, the last first; files that were taken away are not looked at. */
+async function ranInJob(
+  database: Queryable,
+  jobId: number,
+  sha256: string,
+): Promise<{ setup: string; name: string } | undefined> {
+  // prettier-ignore
+  const { rows } = await database.query<{ position: number; name: string }>(
+    `select setup.position, name ${tuneFileFrom} join setup on setup.id = setup_id
+     where setup_tune_file.job_id = $1 and sha256 = $2 and setup_tune_file.removed_at is null
+     order by setup_tune_file.id desc limit 1`,
+    [jobId, sha256],
+  );
+  return rows[0] && { setup: setupLetter(rows[0].position), name: rows[0].name };
+}
+
+/**
+ * Takes in a tune file that was made for a setup elsewhere: it becomes the next setup, changed from that one. A content
+ * that the job has seen changes nothing. To be called in a transaction.
+ */
+export async function addReturnedFile(
+  database: Queryable,
+  madeFor: { id: number; jobId: number },
+  file: { name: string; author: string; note: string; content: Buffer },
+): Promise<{ again: { setup: string; name: string } | null; letter: string | null }> {
+  // Two that come at once come one after the other.
+  await database.query('select from job where id = $1 for update', [madeFor.jobId]);
+  const again = await ranInJob(database, madeFor.jobId, hashOf(file.content));
+  if (again) return { again, letter: null };
+  const setup = await addSetup(database, madeFor.jobId, { parentId: madeFor.id, change: `Tune file ${file.name}` });
+  await addTuneFile(database, setup, file);
+  return { again: null, letter: setup.letter };
+}
+
 /** Takes a tune file in for a setup: its content is stored once, whatever it is called. */
 export async function addTuneFile(
   database: Queryable,
   setup: { id: number; jobId: number },
   file: { name: string; author: string; note: string; content: Buffer },
 ): Promise<{ id: number; knownFrom: KnownFrom[] }> {
-  const sha256 = createHash('sha256').update(file.content).digest('hex');
+  const sha256 = hashOf(file.content);
   const { rows: contents } = await database.query(
     `insert into tune_file (sha256, bytes, content) values ($1, $2, $3)
      on conflict (sha256) do update set sha256 = excluded.sha256 returning id`,

@@ -1,6 +1,15 @@
+import type { Request } from 'express';
 import { photoFields, tuneFileFields } from '../../contract/job-file.ts';
 import type { Database } from '../../store/database.ts';
-import { addPhoto, addTuneFile, photoContent, photosOfJob, tuneFileById, tuneFileContent } from '../../store/files.ts';
+import {
+  addPhoto,
+  addReturnedFile,
+  addTuneFile,
+  photoContent,
+  photosOfJob,
+  tuneFileById,
+  tuneFileContent,
+} from '../../store/files.ts';
 import { changeRow } from '../../store/rows.ts';
 import { setupById } from '../../store/setups.ts';
 import { act, bodyAs, found, idOf } from './answer.ts';
@@ -13,21 +22,26 @@ import type { ContractRoutes } from './contract-routes.ts';
 
 /** Tune files of setups and photos of jobs: opaque contents, kept as they came. */
 export function fileRoutes(routes: ContractRoutes, database: Database): void {
-  routes.post('/setups/:id/tune-files', upload(64), async (request, response) => {
+  /** The file of a form, with what is written of it. */
+  const fileOf = (request: Request) => {
     if (!request.file || request.file.size === 0) throw new HttpRefusal(400, 'No file came, or it was empty.');
+    const { author = '', note = '' } = request.body as { author?: string; note?: string };
+    const fields = bodyAs({ body: { name: request.file.originalname, author, note } }, tuneFileFields);
+    return { ...fields, content: request.file.buffer };
+  };
+
+  routes.post('/setups/:id/tune-files', upload(64), async (request, response) => {
+    const file = fileOf(request);
     const setup = found(await setupById(database, idOf(request)), 'setup');
-    const text = request.body as { author?: string; note?: string };
-    const { content, ...words } = {
-      name: request.file.originalname,
-      author: text.author ?? '',
-      note: text.note ?? '',
-      content: request.file.buffer,
-    };
-    const fields = bodyAs({ body: words }, tuneFileFields);
-    const { id, knownFrom } = await act(database, response, (client) =>
-      addTuneFile(client, setup, { ...fields, content }),
-    );
+    const { id, knownFrom } = await act(database, response, (client) => addTuneFile(client, setup, file));
     response.status(201).json({ file: found(await tuneFileById(database, id), 'file'), knownFrom });
+  });
+
+  routes.post('/setups/:id/returned-files', upload(64), async (request, response) => {
+    const file = fileOf(request);
+    const setup = found(await setupById(database, idOf(request)), 'setup');
+    const returned = await act(database, response, (client) => addReturnedFile(client, setup, file));
+    response.status(returned.again ? 200 : 201).json(returned);
   });
 
   routes.patch('/tune-files/:id', async (request, response) => {

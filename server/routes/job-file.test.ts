@@ -322,6 +322,24 @@ describe('files', () => {
     expect((await reread(job)).tuneFiles).toHaveLength(2);
   });
 
+  test('a file that came back is a setup of its own, once, however often it comes', async () => {
+    const job = await server.newJob('Sent away');
+    const path = `/api/setups/${job.setups[0]!.id}/returned-files`;
+    const content = new Blob(['revision 2']);
+    const both = await Promise.all([sent(path, content, 'r2.bin', { author: 'R. Teal' }), sent(path, content, 'r2 copy.bin')]); // prettier-ignore
+    expect(both.map(({ status }) => status).sort()).toEqual([200, 201]);
+    const now = await reread(job);
+    expect(now.setups).toMatchObject([{ letter: 'A' }, { letter: 'B', parentId: job.setups[0]!.id }]);
+    expect(now.tuneFiles).toMatchObject([{ setupId: now.setups[1]!.id }]);
+    expect(now.setups[1]!.change).toBe(`Tune file ${now.tuneFiles[0]!.name}`);
+    expect(await (await sent(path, content, 'r9.bin')).json()).toEqual({ again: { setup: 'B', name: now.tuneFiles[0]!.name }, letter: null }); // prettier-ignore
+    // Another job that has the same content is told nothing of this one: there it is new.
+    const other = await server.newJob('Another');
+    expect((await sent(`/api/setups/${other.setups[0]!.id}/returned-files`, content, 'r2.bin')).status).toBe(201);
+    expect((await sent(path, new Blob([]), 'empty.bin')).status).toBe(400);
+    expect((await sent('/api/setups/99999/returned-files', content, 'r2.bin')).status).toBe(404);
+  });
+
   test('a photo is one by all of its bytes, not by its name', async () => {
     const job = await server.newJob();
     const path = `/api/jobs/${job.id}/photos`;

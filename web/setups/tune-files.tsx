@@ -22,6 +22,15 @@ export function TuneFiles({ job, setup }: { job: Job; setup: Setup }) {
       autoClose: 9000,
     });
   });
+  const giveBack = useChange(async (file: File) => {
+    const { again, letter } = await api.addReturnedFile(setup.id, file);
+    notifications.show({
+      message: again
+        ? `${file.name} is ${again.name} of setup ${again.setup} again. Nothing was stored.`
+        : `Setup ${letter} was made from ${setup.letter} with ${file.name}.`,
+      autoClose: 9000,
+    });
+  });
   return (
     <section>
       <h3 className="heading">Tune files</h3>
@@ -76,10 +85,17 @@ export function TuneFiles({ job, setup }: { job: Job; setup: Setup }) {
           {setup.parentId === null ? '.' : `; it belongs to ${job.setups[0]!.letter}.`}
         </p>
       )}
-      <FileButton onChange={(file) => file && add.mutate(file)}>
+      <FileButton onChange={(file) => file && add.mutate(file)} inputProps={{ 'aria-label': 'Tune file' }}>
         {(props) => (
           <Button {...props} variant="default" mt={8} loading={add.isPending}>
             Add a tune file
+          </Button>
+        )}
+      </FileButton>
+      <FileButton onChange={(file) => file && giveBack.mutate(file)} inputProps={{ 'aria-label': 'Returned file' }}>
+        {(props) => (
+          <Button {...props} variant="subtle" mt={8} loading={giveBack.isPending}>
+            New setup from a returned file
           </Button>
         )}
       </FileButton>

@@ -11,7 +11,7 @@ import {
   type SetupChange,
   type StateChange,
 } from '../../contract/http.ts';
-import { change, type freezing, photo, takenTuneFile } from '../../contract/job-file.ts';
+import { change, type freezing, photo, returnedTuneFile, takenTuneFile } from '../../contract/job-file.ts';
 import { checkHistory } from '../../contract/check-history.ts';
 import { pairingOffer } from '../../contract/pairing.ts';
 import { logSource, type JoinedLog, type LogSource } from '../../contract/logger-file.ts';
@@ -126,6 +126,8 @@ export const api = {
   changeVehicle: (id: number, fields: object) => ask(vehicleWithAll, `/vehicles/${id}`, sending('PATCH', fields)),
   addTuneFile: (setupId: number, file: File) =>
     ask(takenTuneFile, `/setups/${setupId}/tune-files`, sendingForm(file, {})),
+  addReturnedFile: (setupId: number, file: File) =>
+    ask(returnedTuneFile, `/setups/${setupId}/returned-files`, sendingForm(file, {})),
   changeTuneFile: (id: number, fields: object) => answerTo(`/tune-files/${id}`, sending('PATCH', fields)),
   addPhoto: (jobId: number, file: File, caption: string) =>
     ask(photo, `/jobs/${jobId}/photos`, sendingForm(file, { caption })),
