@@ -26,7 +26,7 @@
     const power = 10 ** Math.floor(Math.log10(rough));
     const step = power * ([1, 2, 5, 10].find((factor) => factor * power >= rough) ?? 10);
     const found = [];
-    for (let at = Math.ceil(low / step) * step; at <= high + step / 1e6; at += step) found.push(Math.round(at / step) * step); // prettier-ignore
+    for (let at = Math.ceil(low / step) * step; at <= high + step / 1e6; at += step) found.push(Math.round(at / step) * step || 0); // prettier-ignore
     return found;
   };
   const rangeOf = (values) => {

@@ -36,10 +36,16 @@ export function curvesView(columns: readonly CurveColumn[]): PageView {
   });
   const lanes = (['power', 'torque', 'gain'] as const).flatMap((kind) => {
     const of = columns.filter((column) => column !== width && column.name.startsWith(`${kind} `));
-    const title = kind === 'gain' ? `Gain, ${of[0]?.name.slice(5) ?? ''}; grey: 95 % uncertainty, all speeds at once` : kind[0]!.toUpperCase() + kind.slice(1); // prettier-ignore
+    const title = kind[0]!.toUpperCase() + kind.slice(1);
     return of.length === 0 ? [] : [{ title, unit: of[0]?.unit ?? '', digits: 1, lines: of.map((column) => lineOf(column, kind)) }]; // prettier-ignore
   });
   return { name: 'Curves', axis: 'rpm', lanes };
+}
+
+/** What the gain is, and what its grey band means. */
+function gainNote(columns: readonly CurveColumn[]): string {
+  const gain = columns.find(({ name }) => name.startsWith('gain '));
+  return gain ? `<p class="soft">Gain: ${escaped(gain.name.slice(5))}; grey and ±: 95 % uncertainty, all speeds at once.</p>` : ''; // prettier-ignore
 }
 
 const escaped = (text: string) => text.replace(/[&<>"']/g, (sign) => `&#${sign.charCodeAt(0)};`);
@@ -66,7 +72,7 @@ export function remotePage(report: WrittenReport, views: readonly PageView[], co
 <body>
 <header><p>${escaped(report.head.about)} · ${escaped(report.head.when)}</p></header>
 ${blocks.slice(0, 1).map(blockHtml).join('')}
-${shown.length === 0 ? '' : `<label>Lanes of <select id="view"></select></label><div id="lanes"></div><p id="at" aria-live="polite"></p>`}
+${shown.length === 0 ? '' : `<label>Lanes of <select id="view"></select></label><div id="lanes"></div><p id="at" aria-live="polite"></p>${gainNote(columns)}`}
 ${blocks.slice(1).map(blockHtml).join('')}
 ${curvesTable(columns)}
 ${shown.length === 0 ? '' : `<script type="application/json" id="data">${data}</script><script>${script}</script>`}
