@@ -203,3 +203,18 @@ test('the bay is ready only where nothing speaks against it, and space presses t
   await expect(page.getByRole('textbox', { name: 'Note on this run' })).toBeInViewport({ ratio: 1 });
   await expect(page.getByRole('button', { name: 'Set aside…' })).toBeInViewport({ ratio: 1 });
 });
+
+test('what is opened before the bays are heard of stays open', async ({ page, suvok }) => {
+  await suvok.startStandIns('fast');
+  const job = await suvok.mountedJob();
+  // As on a slow line: the first word of the bays comes late.
+  await page.routeWebSocket(/./, (socket) => {
+    const server = socket.connectToServer();
+    server.onMessage((message) => void setTimeout(() => socket.send(message), 2500));
+  });
+  await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
+  await page.getByRole('button', { name: /all about setup A/ }).click();
+  await expect(page.getByRole('dialog', { name: 'Setup A' })).toBeVisible();
+  await expect(page.getByText('Ready', { exact: true }).first()).toBeAttached();
+  await expect(page.getByRole('dialog', { name: 'Setup A' })).toBeVisible();
+});

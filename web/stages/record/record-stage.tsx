@@ -36,10 +36,14 @@ function OfJob({ job }: { job: Job }) {
   const [address, setAddress] = useSearchParams();
   const bay = bayForJob(bays, job.id, identifierIn(address.get('bay') ?? undefined));
   useWatchedBay(bay?.bay);
+  // The page is begun anew for another bay, not when the first is heard of: a dialog that was opened meanwhile stays.
+  const [first, setFirst] = useState<number>();
+  if (bay && first === undefined) setFirst(bay.bay);
+  const isFirst = bay === undefined || first === undefined || bay.bay === first;
   return (
     <Recording
       job={job}
-      key={`${job.id} ${bay?.bay}`}
+      key={`${job.id} ${isFirst ? 'first' : bay.bay}`}
       onBay={(chosen) => setAddress({ bay: String(chosen) }, { replace: true })}
     />
   );
