@@ -156,23 +156,6 @@ export async function recordingOf(database: Queryable, run: Run, source = dynoSo
   return { time: time?.values ?? new Float64Array(0), channels };
 }
 
-/**
- * The samples of a source of a run that has ended, channel by channel: what is on its way is then no more than one of
- * them, and not all in PostgreSQL's way of writing bytes.
- */
-export async function recordingByChannels(database: Queryable, run: Run, source = dynoSource): Promise<Recording> {
-  const values: Float64Array[] = [];
-  for (let position = 0; position <= channelsOf(run, source).length; position++) {
-    const { rows } = await database.query<{ data: Buffer }>(
-      'select data from run_channel where run_id = $1 and source = $2 and position = $3',
-      [run.id, source, position],
-    );
-    values.push(rows[0] ? floatsOf(rows[0].data) : new Float64Array(0));
-  }
-  const [time = new Float64Array(0), ...rest] = values;
-  return { time, channels: channelsOf(run, source).map(({ name, unit }, at) => ({ name, unit, values: rest[at]! })) };
-}
-
 /** Samples of runs that have ended, by `sourceKey`, in one query; what is not there or not ended is left out. */
 export async function recordingsOf(
   database: Queryable,

@@ -10,7 +10,6 @@ export interface HandedJob {
     label: string | null;
     kind: string;
     state: string;
-    setAsideReason: string | null;
     endedAt?: string | null;
   }[];
   tuneFiles: readonly { setupId: number }[];

@@ -55,13 +55,13 @@ function missing({ job, figures }: ReportSource, deliveredId: number): Sentence[
   const points = deliveryPoints(job, deliveredId);
   const open = (...ids: PointId[]) => points.flatMap(({ id, done, says }) => (!done && ids.includes(id) ? [says] : []));
   // A job without a run says so by itself.
-  const verified = job.runs.some(({ kind, state }) => kind === 'power' && state !== 'recording');
+  const ran = job.runs.some(({ kind, state }) => kind === 'power' && state !== 'recording');
   return [
     ...open('delivered'),
     job.question === '' && 'No question is written in the brief: there is nothing to answer.',
     job.owner === '' && 'No owner is named on the vehicle.',
     job.bands.length === 0 && 'No band is named: the whole range is judged.',
-    ...(verified ? open('verified') : []),
+    ...(ran ? open('verified') : []),
     ...open('decided'),
     ...open('file'),
     ...open('untested'),

@@ -50,7 +50,7 @@ export async function writeBundle(
     files: [...files],
   });
   // The last, for it tells of all the others.
-  await writeZip(file, parts, told, signal, (files) => jsonPart(bundlePaths.manifest, manifest(files)));
+  await writeZip(file, parts, told, signal, { path: bundlePaths.manifest, tells: manifest });
 }
 
 function fileParts(database: Database, { job }: BundledJob): Part[] {

@@ -21,20 +21,21 @@ export interface WrittenPart {
 }
 
 export const textPart = (path: string, text: string): Part => ({ path, compress: true, pieces: () => [Buffer.from(text)] }); // prettier-ignore
-export const jsonPart = (path: string, value: unknown): Part => textPart(path, `${JSON.stringify(value, null, 1)}\n`);
+const jsonBytes = (value: unknown) => Buffer.from(`${JSON.stringify(value, null, 1)}\n`);
+export const jsonPart = (path: string, value: unknown): Part => ({ path, compress: true, pieces: () => [jsonBytes(value)] }); // prettier-ignore
 
 /**
  * Writes a .zip, part by part.
  * @param file where it goes
  * @param told how much of it is written, from 0 to 1
- * @param last a part that tells of all the others
+ * @param last a file that tells of all the others
  */
 export async function writeZip(
   file: string,
   parts: readonly Part[],
   told: (done: number) => void,
   signal: AbortSignal,
-  last?: (written: readonly WrittenPart[]) => Part,
+  last?: { path: string; tells: (written: readonly WrittenPart[]) => unknown },
 ): Promise<void> {
   const zip = new yazl.ZipFile();
   const failed = new AbortController();
@@ -45,8 +46,9 @@ export async function writeZip(
       written.push({ path: part.path, bytes, sha256 });
       told((index + 1) / parts.length);
     });
-  // What it is called is known before, what it says only when its turn comes.
-  if (last) add(zip, { ...last([]), pieces: () => last(written).pieces() }, () => undefined);
+  // What it says is known when its turn comes.
+  if (last)
+    add(zip, { path: last.path, compress: true, pieces: () => [jsonBytes(last.tells(written))] }, () => undefined);
   zip.end();
   const stop = AbortSignal.any([signal, failed.signal]);
   await pipeline(zip.outputStream, createWriteStream(file, { mode: 0o600 }), { signal: stop }).catch(

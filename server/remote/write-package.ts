@@ -7,7 +7,7 @@ import { plainReport } from '../../core/report/plain-text.ts';
 import { Refusal } from '../../core/refusal.ts';
 import type { Database } from '../../store/database.ts';
 import { tuneFileContent } from '../../store/files.ts';
-import { recordingByChannels } from '../../store/samples.ts';
+import { recordingOf } from '../../store/samples.ts';
 import { recordingParts } from '../bundles/recording-parts.ts';
 import { textPart, writeZip, type Part } from '../bundles/write-zip.ts';
 import type { DynoHistory } from '../dyno-history.ts';
@@ -53,7 +53,7 @@ function nameOf({ label, id, setupId }: Run, { setups }: Job): string {
 
 function recordingsOf(database: Database, run: Run) {
   const sources = [0, ...run.logs.map(({ source }) => source)];
-  return Promise.all(sources.map((source) => recordingByChannels(database, run, source)));
+  return Promise.all(sources.map((source) => recordingOf(database, run, source)));
 }
 
 /** The file that the last of the runs was made with, under its own name. */
