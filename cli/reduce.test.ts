@@ -14,12 +14,7 @@ const path = (name: string) => join(folder, name);
 
 async function suvok(...words: string[]): Promise<{ code: number; out: string; error: string }> {
   try {
-    const { stdout, stderr } = await promisify(execFile)(process.execPath, [
-      '--import',
-      'tsx',
-      'cli/main.ts',
-      ...words,
-    ]);
+    const { stdout, stderr } = await promisify(execFile)(process.execPath, ['launch/run.cjs', 'cli/main.ts', ...words]);
     return { code: 0, out: stdout, error: stderr };
   } catch (failure) {
     const { code, stdout, stderr } = failure as { code: number; stdout: string; stderr: string };

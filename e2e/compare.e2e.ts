@@ -104,8 +104,7 @@ test('the page and the command line make the same figures of a run', async ({ pa
     writeFileSync(join(folder, name), await (await fetch(`${suvok.origin}/api/runs/${run!.id}/${name}`)).text());
   }
   const words = [
-    '--import',
-    'tsx',
+    'launch/run.cjs',
     'cli/main.ts',
     'reduce',
     join(folder, 'run.csv'),

@@ -125,7 +125,7 @@ test('for twenty settings the page and the command line make the same comparison
   const files = await filesOf(suvok, job);
   const { stdout } = await promisify(execFile)(
     process.execPath,
-    ['--import', 'tsx', 'cli/main.ts', 'compare', ...commandLine(files, drawnSettings(1))],
+    ['launch/run.cjs', 'cli/main.ts', 'compare', ...commandLine(files, drawnSettings(1))],
     { maxBuffer: 1e7 },
   );
   await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);

@@ -28,20 +28,13 @@ var operations = ['backup', 'verify', 'restore', 'account'];
 
 function run() {
   var programs = {
-    start: './start.ts',
-    test: './test.ts',
-    bench: '../bench/main.ts',
-    cli: operations.indexOf(process.argv[3]) < 0 ? '../cli/main.ts' : '../operations/main.ts',
-    simulator: '../simulator/main.ts',
+    start: 'launch/start.ts',
+    test: 'launch/test.ts',
+    bench: 'bench/main.ts',
+    cli: operations.indexOf(process.argv[3]) < 0 ? 'cli/main.ts' : 'operations/main.ts',
+    simulator: 'simulator/main.ts',
   };
   if (!programs[command]) giveUp('there is no command "' + command + '".');
-  process.argv.splice(2, 1);
-  import('tsx/esm/api')
-    .then(function (tsx) {
-      tsx.register();
-      return import(require('url').pathToFileURL(path.join(__dirname, programs[command])).href);
-    })
-    .catch(function (error) {
-      giveUp(error && error.message ? error.message : String(error));
-    });
+  process.argv.splice(2, 1, programs[command]);
+  require('./run.cjs');
 }

@@ -9,7 +9,7 @@ const project = resolve(import.meta.dirname, '..');
  * starter; it ends by itself when the starter is gone.
  */
 export function startProgram(script: string, words: string[], environment: NodeJS.ProcessEnv): ChildProcess {
-  return spawn(process.execPath, ['--import', 'tsx', resolve(project, script), ...words], {
+  return spawn(process.execPath, [resolve(project, 'launch/run.cjs'), script, ...words], {
     cwd: project,
     env: { ...process.env, NODE_OPTIONS: '', ...environment },
     stdio: ['ignore', 'ignore', 'pipe', 'ipc'],

@@ -1,5 +1,4 @@
-import { register } from 'tsx/esm/api';
+import { builtProgram } from '../../launch/programs.cjs';
 
-// A thread takes no loader over from the process: it registers its own before it reads TypeScript.
-register();
-await import('./report-worker.ts');
+// A thread reads no TypeScript: it runs what is built of it.
+await import(await builtProgram('server/reports/report-worker.ts'));

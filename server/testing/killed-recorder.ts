@@ -21,7 +21,7 @@ export class KillableRecorder {
   }
 
   async start(): Promise<void> {
-    const child = spawn(process.execPath, ['--import', 'tsx', 'recorder/main.ts'], {
+    const child = spawn(process.execPath, ['launch/run.cjs', 'recorder/main.ts'], {
       env: {
         ...process.env,
         NODE_OPTIONS: '',
