@@ -5,7 +5,8 @@ const testDyno = {
   radiusM: 0.25,
   parasitic: { aNm: 5, bNmPerRadS: 0.05, cNmPerRadS2: 0 },
 };
-import { deviceMessage, frameMessage, helloMessage } from './bench-link.ts';
+import fc from 'fast-check';
+import { deviceMessage, frameMessage, helloMessage, soundFrame } from './bench-link.ts';
 import { airFile, dynoFile, problemIn } from './files.ts';
 import { jobChange, newJob, runChange } from './http.ts';
 
@@ -43,6 +44,35 @@ describe('bench link', () => {
       );
     }
   });
+});
+
+test('what is told to be a frame at a look is what the schema takes', () => {
+  const strange = fc.constantFrom<unknown>(
+    null,
+    undefined,
+    'frame',
+    '1',
+    true,
+    -1,
+    1.5,
+    Infinity,
+    NaN,
+    2 ** 60,
+    [],
+    {},
+  );
+  const value = fc.oneof({ weight: 6, arbitrary: fc.double() }, { weight: 1, arbitrary: strange });
+  const values = fc.oneof({ weight: 6, arbitrary: fc.array(value, { maxLength: 70 }) }, { weight: 1, arbitrary: strange }); // prettier-ignore
+  const sequence = fc.oneof({ weight: 6, arbitrary: fc.nat() }, { weight: 1, arbitrary: strange });
+  const type = fc.constantFrom('frame', 'frame', 'frame', 'event', 'hello');
+  fc.assert(
+    fc.property(fc.record({ type, sequence, time: value, values, more: fc.string() }), (content) => {
+      const parsed = frameMessage.safeParse(content);
+      expect(soundFrame(content)).toEqual(parsed.success ? parsed.data : undefined);
+    }),
+    { numRuns: 1000 },
+  );
+  for (const content of [null, undefined, 3, 'frame', []]) expect(soundFrame(content)).toBeUndefined();
 });
 
 describe('files and requests', () => {

@@ -1,6 +1,7 @@
 import { EventEmitter } from 'node:events';
 import type { Socket } from 'node:net';
-import { deviceMessage, longestLine, type Frame, type Hello, type PairMessage, type SuvokMessage } from '../../contract/bench-link.ts'; // prettier-ignore
+import { ZodError } from 'zod';
+import { deviceMessage, longestLine, soundFrame, type DeviceMessage, type Frame, type Hello, type PairMessage, type SuvokMessage } from '../../contract/bench-link.ts'; // prettier-ignore
 import { problemIn } from '../../contract/files.ts';
 import { cleanJson, UncleanInput, withoutUnseen } from '../../contract/text.ts';
 import { Refusal } from '../../core/refusal.ts';
@@ -72,16 +73,16 @@ export class Peer extends EventEmitter<PeerEvents> {
 
   private take(line: string): void {
     if (this.wrong >= mostWrong) return;
-    let content: unknown;
+    let message: DeviceMessage;
     try {
-      content = cleanJson(JSON.parse(line));
+      const content: unknown = JSON.parse(line);
+      message = soundFrame(content) ?? deviceMessage.parse(cleanJson(content));
     } catch (error) {
+      if (error instanceof SyntaxError) return this.complain(`a line is not JSON: ${withoutUnseen(line.slice(0, 60))}`);
       if (error instanceof UncleanInput) return this.complain(`a message was not understood: ${error.message}`);
-      return this.complain(`a line is not JSON: ${withoutUnseen(line.slice(0, 60))}`);
+      if (error instanceof ZodError) return this.complain(`a message was not understood: ${problemIn(error)}`);
+      throw error;
     }
-    const parsed = deviceMessage.safeParse(content);
-    if (!parsed.success) return this.complain(`a message was not understood: ${problemIn(parsed.error)}`);
-    const message = parsed.data;
     if (message.type === 'pair') return void this.pair(message);
     if (message.type === 'hello') return this.greet(message);
     if (!this.hello) return this.complain('the first message must be a hello');
