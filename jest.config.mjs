@@ -10,7 +10,7 @@ export default {
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   transform: {
     '^.+\\.tsx?$': [
-      '@swc/jest',
+      '<rootDir>/jest.transform.cjs',
       {
         jsc: {
           target: 'es2022',
@@ -20,7 +20,9 @@ export default {
         module: { type: 'es6' },
       },
     ],
+    '/node_modules/(zod|d3-[a-z]+)/.+\\.js$': '<rootDir>/jest.transform.cjs',
   },
+  transformIgnorePatterns: ['/node_modules/(?!(zod|d3-[a-z]+)/)'],
   // Components are tested with the names of their classes.
   moduleNameMapper: { '\\.module\\.css$': '<rootDir>/web/testing/css-names.ts' },
   testEnvironment: 'node',

@@ -178,7 +178,7 @@ test('a job is paused, closed with what it left with, reopened, and the timeline
   await page.getByRole('dialog').getByRole('button', { name: 'Close the job' }).click();
   await expect(page.getByText('delivered with A · untested: cold start')).toBeVisible();
   await expect(page.getByText('Open when it was closed')).toBeVisible();
-  await expect(page.getByText('The road check is not ticked.')).toBeVisible();
+  await expect(page.getByRole('main').getByText('The road check is not ticked.')).toBeVisible();
   await expect(page.getByText('Job closed, delivered with A')).toBeVisible();
   await page.getByRole('button', { name: 'Reopen' }).click();
   await page.getByLabel('A line for the timeline').fill('belt squeals when cold');
