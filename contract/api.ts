@@ -13,6 +13,7 @@ import { unclaimedRuns } from './live.ts';
 import { logSource } from './logger-file.ts';
 import { job, jobList, run, setup } from './records.ts';
 import { reportEndpoints } from './report-endpoints.ts';
+import { sharedLinkEndpoints } from './shared-link.ts';
 import * as vehicles from './vehicles.ts';
 import { watchedFolder, watchedFolderChoice } from './watched-folder.ts';
 
@@ -99,6 +100,7 @@ export const endpoints: readonly Endpoint[] = [
   },
   ...entryEndpoints,
   ...reportEndpoints,
+  ...sharedLinkEndpoints,
   ...bundleEndpoints,
   { method: 'get', path: '/owners', does: 'All owners by name.', answer: z.array(vehicles.owner) },
   {

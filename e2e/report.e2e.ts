@@ -218,3 +218,60 @@ test('what a change means on the road stands in Compare as in the report; withou
   expect(await reported.getByRole('cell').allInnerTexts()).toEqual(compared);
   expect(told).toHaveLength(compared.length);
 });
+
+test('a kept report is shared by a link that another browser reads without the rest, and is taken back', async ({
+  page,
+  browser,
+  recorded,
+}) => {
+  const { suvok, job } = await recorded('ignition');
+  await page.goto(`${suvok.origin}/jobs/${job.id}/report`);
+  await page.getByLabel('What the version is for').fill('given to the owner');
+  await page.getByRole('button', { name: 'Keep as version 1' }).click();
+  await expect(page.getByRole('link', { name: /Version 1/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Share, to read only' }).click();
+  const dialog = page.getByRole('dialog');
+  await expect(dialog.getByRole('radio', { name: /version 1: given to the owner/ })).toBeChecked();
+  await dialog.getByLabel('For whom').fill('the owner');
+  await dialog.getByLabel('The link holds for').selectOption('7');
+  await dialog.getByRole('button', { name: 'Make the link' }).click();
+  await expect(dialog.getByRole('note')).toContainText('answers on this machine only');
+  const address = (await dialog.getByTestId('shared-address').textContent()) ?? '';
+  await dialog.getByRole('button', { name: 'Done' }).click();
+  const links = page.getByRole('region', { name: 'Shared links' });
+  await expect(links).toContainText('Version 1 for the owner');
+  await expect(links).toContainText('not opened yet');
+
+  const context = await browser.newContext({ viewport: { width: 390, height: 800 } });
+  const reader = await context.newPage();
+  const asked: string[] = [];
+  reader.on('request', (request) => asked.push(new URL(request.url()).pathname));
+  await reader.goto(address);
+  const sheet = reader.getByRole('main', { name: 'Report' });
+  await expect(sheet.getByTestId('report-answer')).not.toBeEmpty();
+  await expect(sheet).toContainText('version 1');
+  await expect(reader.getByText('Shared until')).toBeVisible();
+  expect(asked.filter((path) => path.startsWith('/api/') && !path.startsWith('/api/shared/'))).toEqual([]);
+  expect(await reader.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  const saving = reader.waitForEvent('download');
+  await reader.getByRole('link', { name: 'Save as PDF' }).click();
+  expect((await saving).suggestedFilename()).toMatch(/\.pdf$/);
+
+  // A comparison opens as a page with its own lanes.
+  await page.getByRole('button', { name: 'Share, to read only' }).click();
+  await dialog.getByRole('radio', { name: /Comparison/ }).click();
+  await dialog.getByRole('button', { name: 'Make the link' }).click();
+  await expect(dialog.getByTestId('shared-address')).not.toHaveText(address);
+  await reader.goto((await dialog.getByTestId('shared-address').textContent()) ?? '');
+  await expect(reader.getByRole('heading', { level: 1 })).toContainText(/kW|shown/);
+  await expect(reader.locator('#lanes svg').first()).toBeVisible();
+  await dialog.getByRole('button', { name: 'Done' }).click();
+
+  await page.reload();
+  await expect(links).toContainText('opened once');
+  await links.getByRole('button', { name: /version 1 for the owner/ }).click();
+  await expect(links).not.toContainText('for the owner');
+  await reader.goto(address);
+  await expect(reader.getByRole('alert')).toContainText('Ask whoever sent it for another one.');
+  await context.close();
+});

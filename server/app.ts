@@ -28,6 +28,7 @@ import { peopleRoutes } from './routes/people.ts';
 import { loggerFileRoutes } from './routes/logger-files.ts';
 import { bundleRoutes } from './routes/bundles.ts';
 import { reportRoutes } from './routes/reports.ts';
+import { sharedLinkRoutes } from './routes/shared-links.ts';
 import { runRoutes } from './routes/runs.ts';
 import { watchedRoutes } from './routes/watched.ts';
 import type { WatchedFolder } from './watched/watched-folder.ts';
@@ -128,6 +129,7 @@ function apiRoutes({ database, recorder, reader, watched, accounts, outside }: A
   const dynos = new DynoHistory(database);
   checkRoutes(routes, dynos);
   reportRoutes(routes, database, dynos);
+  sharedLinkRoutes(routes, database, dynos);
   bundleRoutes(routes, database, dynos);
   peopleRoutes(routes, database, accounts);
   pairingRoutes(routes, recorder, accounts);

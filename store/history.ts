@@ -20,6 +20,7 @@ const removable = new Set([
   'setup',
   'setup_tune_file',
   'report_version',
+  'shared_link',
 ]);
 /** Tables of which changes, but no additions, can be undone. */
 const changeable = new Set([...removable, 'job', 'run']);

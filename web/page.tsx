@@ -9,12 +9,15 @@ import { QueryClientProvider } from '@tanstack/react-query';
 import { createRoot } from 'react-dom/client';
 import { RouterProvider } from 'react-router/dom';
 import { SignedIn } from './account/signed-in.tsx';
+import { keyIn, SharedPage } from './links/shared-page.tsx';
 import { router } from './router.tsx';
 import { resolver, theme } from './app/theme.ts';
 import { keepConnected } from './state/live.ts';
 import { queryClient } from './state/queries.ts';
 
-keepConnected();
+const shared = keyIn(window.location.pathname);
+// Whoever reads what was shared sees nothing of the bays.
+if (shared === undefined) keepConnected();
 const root = document.getElementById('root');
 if (!root) throw new Error('The document has no place for the page.');
 createRoot(root).render(
@@ -22,9 +25,13 @@ createRoot(root).render(
     <QueryClientProvider client={queryClient}>
       <Notifications position="bottom-left" />
       {/* What a press wrote into the address is drawn before the next press: a transition could come after it. */}
-      <SignedIn>
-        <RouterProvider router={router} useTransitions={false} />
-      </SignedIn>
+      {shared === undefined ? (
+        <SignedIn>
+          <RouterProvider router={router} useTransitions={false} />
+        </SignedIn>
+      ) : (
+        <SharedPage shared={shared} />
+      )}
     </QueryClientProvider>
   </MantineProvider>,
 );

@@ -48,6 +48,9 @@ function gainNote(columns: readonly CurveColumn[]): string {
   return gain ? `<p class="soft">Gain: ${escaped(gain.name.slice(5))}; grey and ±: 95 % uncertainty, all speeds at once.</p>` : ''; // prettier-ignore
 }
 
+/** The page asks for nothing, wherever it lies; its own words run. */
+export const remotePageCsp = "default-src 'none'; style-src 'unsafe-inline'; script-src 'unsafe-inline'";
+
 const escaped = (text: string) => text.replace(/[&<>"']/g, (sign) => `&#${sign.charCodeAt(0)};`);
 
 /**
@@ -65,7 +68,7 @@ export function remotePage(report: WrittenReport, views: readonly PageView[], co
 <head>
 <meta charset="utf-8">
 <meta name="viewport" content="width=device-width, initial-scale=1">
-<meta http-equiv="Content-Security-Policy" content="default-src 'none'; style-src 'unsafe-inline'; script-src 'unsafe-inline'">
+<meta http-equiv="Content-Security-Policy" content="${remotePageCsp}">
 <title>${escaped(report.head.about)}</title>
 <style>${style}</style>
 </head>

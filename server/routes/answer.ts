@@ -88,7 +88,9 @@ export function errorAnswer(log: Log): ErrorRequestHandler {
   return (error: unknown, request, response, next) => {
     if (response.headersSent && !response.locals.inLines) return next(error);
     const { status, text, ...about } = sentenceFor(asRefusal(error));
-    const place = { method: request.method, path: request.path, status };
+    // The key of a shared link opens it: no log has one.
+    const path = request.path.replace(/^\/api\/shared\/[^/]+/, '/api/shared/…');
+    const place = { method: request.method, path, status };
     if (status === 500) log.error({ ...place, err: error }, 'a request failed');
     else log.info(place, 'refused');
     if (response.locals.inLines) return void response.end(`${JSON.stringify({ status, error: text, ...about })}\n`);

@@ -1,27 +1,16 @@
-import type { Request, Response } from 'express';
-import {
-  newReportVersion,
-  reportPdfWishes,
-  reportVersion,
-  wholeReportVersion,
-  type reportPdf,
-} from '../../contract/report.ts';
-import type { z } from 'zod';
-import { reportFileName, versioned, type WrittenReport } from '../../core/report/written-report.ts';
+import type { Request } from 'express';
+import { newReportVersion, reportPdfWishes, reportVersion, wholeReportVersion } from '../../contract/report.ts';
+import { versioned, type WrittenReport } from '../../core/report/written-report.ts';
 import type { Database } from '../../store/database.ts';
 import { jobWithAll } from '../../store/jobs.ts';
-import { photoContent } from '../../store/files.ts';
 import { addReportVersion, reportVersionById } from '../../store/report-versions.ts';
 import type { DynoHistory } from '../dyno-history.ts';
 import { jobReport } from '../reports/job-report.ts';
-import type { ReportThread } from '../reports/report-thread.ts';
-import type { Photo } from '../reports/pdf-block.tsx';
-import type { PdfWishes } from '../reports/report-pdf.tsx';
 import { act, bodyAs, found, idOf } from './answer.ts';
 import type { ContractRoutes } from './contract-routes.ts';
 import { inThread } from './in-thread.ts';
+import { sendReportPdf } from './report-pdf.ts';
 import { takesAway } from './takes-away.ts';
-import type { ToldAsItGoes } from './told-as-it-goes.ts';
 
 /** Reports as files, and those that were kept as they were. */
 export function reportRoutes(routes: ContractRoutes, database: Database, dynos: DynoHistory): void {
@@ -32,9 +21,8 @@ export function reportRoutes(routes: ContractRoutes, database: Database, dynos: 
     const job = await jobAt(request);
     await inThread(request, response, async (thread, told) => {
       const { written } = await jobReport(job, view, { database, dynos }, thread, told);
-      const wishes = { paper, onePage: job.report?.form === 'short', language: 'en' };
-      const pdf = await pdfOf(written, { ...wishes, photos: await photosOf(written, database) }, thread, told);
-      sendPdf(response, told, `${reportFileName(written)}.pdf`, pdf);
+      const onePage = job.report?.form === 'short';
+      await sendReportPdf(written, { paper, onePage }, { database, response, thread, told });
     });
   });
 
@@ -61,43 +49,12 @@ export function reportRoutes(routes: ContractRoutes, database: Database, dynos: 
     const { written, draft, number } = found(await reportVersionById(database, idOf(request)), 'report');
     await inThread(request, response, async (thread, told) => {
       const report = versioned(written as unknown as WrittenReport, number);
-      const wishes = { paper, onePage: draft?.form === 'short', language: 'en' };
-      const pdf = await pdfOf(report, { ...wishes, photos: await photosOf(report, database) }, thread, told);
-      sendPdf(response, told, `${reportFileName(report)}.pdf`, pdf);
+      const onePage = draft?.form === 'short';
+      await sendReportPdf(report, { paper, onePage }, { database, response, thread, told });
     });
   });
 
   takesAway(routes, database, '/report-versions/:id', 'report_version', 'report');
-}
-
-/** What the photos of a report show, as far as a PDF can hold them: a WebP picture it cannot. */
-async function photosOf({ blocks }: WrittenReport, database: Database): Promise<PdfWishes['photos']> {
-  const ids = blocks.flatMap(({ content }) => (content.is === 'photos' ? content.photos.map(({ id }) => id) : []));
-  const found = new Map<number, Photo>();
-  for (const id of ids) {
-    const photo = await photoContent(database, id);
-    const format = photo?.mime === 'image/jpeg' ? 'jpg' : photo?.mime === 'image/png' ? 'png' : undefined;
-    if (photo && format) found.set(id, { data: photo.content, format });
-  }
-  return found;
-}
-
-async function pdfOf(report: WrittenReport, wishes: PdfWishes, thread: ReportThread, told: ToldAsItGoes) {
-  told.tell({ doing: 'writing', done: 0 });
-  return thread.ask('pdf', { report, pdf: wishes });
-}
-
-/** In lines as the last of them, to others as the file itself. */
-function sendPdf(
-  response: Response,
-  told: ToldAsItGoes,
-  name: string,
-  { pdf, pages }: { pdf: Uint8Array; pages: number },
-): void {
-  const bytes = Buffer.from(pdf);
-  if (told.inLines)
-    told.end(200, { name, pages, base64: bytes.toString('base64') } satisfies z.infer<typeof reportPdf>); // prettier-ignore
-  else response.attachment(name).type('application/pdf').send(bytes);
 }
 
 /** As it is stored: without what JSON cannot say. */

@@ -19,6 +19,13 @@ import type { PlainInstrument } from '../../contract/plain-instrument.ts';
 import { account, outside, person, type NewPerson, type PersonChange } from '../../contract/people.ts';
 import { baysState, bayState, unclaimedRuns } from '../../contract/live.ts';
 import type { RunPlan } from '../../contract/recording.ts';
+import {
+  madeSharedLink,
+  sharedContent,
+  sharedLink,
+  sharedPath,
+  type newSharedLink,
+} from '../../contract/shared-link.ts';
 import { reportVersion, wholeReportVersion, type newReportVersion } from '../../contract/report.ts';
 import { job, jobList, run, setup } from '../../contract/records.ts';
 import { owner, vehicleSummary, vehicleWithAll } from '../../contract/vehicles.ts';
@@ -145,6 +152,11 @@ export const api = {
     ask(reportVersion, `/jobs/${jobId}/report/versions`, sending('POST', version)),
   reportVersion: (id: number) => ask(wholeReportVersion, `/report-versions/${id}`),
   removeReportVersion: (id: number) => answerTo(`/report-versions/${id}`, { method: 'DELETE' }),
+  sharedLinks: (jobId: number) => ask(z.array(sharedLink), `/jobs/${jobId}/shared-links`),
+  shareJob: (jobId: number, link: z.input<typeof newSharedLink>) =>
+    ask(madeSharedLink, `/jobs/${jobId}/shared-links`, sending('POST', link)),
+  removeSharedLink: (id: number) => answerTo(`/shared-links/${id}`, { method: 'DELETE' }),
+  shared: (key: string) => ask(sharedContent, sharedPath(key)),
   unclaimedRuns: () => ask(unclaimedRuns, '/unclaimed-runs'),
   account: () => ask(account, '/account'),
   makeFirstAccount: (name: string, password: string) =>

@@ -11,9 +11,10 @@ import { untouched } from '../../../core/report/drafted.ts';
 import { restsOn } from '../../../core/report/make-report.ts';
 import { reportReader, versioned, writtenReport, type WrittenReport } from '../../../core/report/written-report.ts';
 import { listed } from '../../../core/units/listed.ts';
+import { SharedLinks } from '../../links/shared-links.tsx';
 import { api } from '../../state/api.ts';
 import { ReportFile } from './report-file.tsx';
-import { ReportSheet } from './report-sheet.tsx';
+import { ReportSheet } from '../../report/report-sheet.tsx';
 import classes from './report-stage.module.css';
 import { useReportSource } from './use-report-source.ts';
 import { Versions } from './versions.tsx';
@@ -70,6 +71,7 @@ export function KeptReport({ job, version }: KeptReportProps) {
           <Link to="?">Show the draft</Link>
         </section>
         <Versions job={job} view={version.view} shown={version.number} stored={() => Promise.resolve()} />
+        <SharedLinks job={job} view={version.view} />
       </aside>
     </div>
   );

@@ -7,6 +7,7 @@ import { composeReport } from '../../../core/report/compose-report.ts';
 import { untouched } from '../../../core/report/drafted.ts';
 import { reportReader, writtenReport } from '../../../core/report/written-report.ts';
 import { WithJob } from '../../app/with-job.tsx';
+import { SharedLinks } from '../../links/shared-links.tsx';
 import { api } from '../../state/api.ts';
 import { useChange } from '../../state/queries.ts';
 import { usePreferences } from '../../state/preferences.ts';
@@ -14,7 +15,7 @@ import { useUnits } from '../../units/use-own-units.tsx';
 import { DraftPane } from './draft-pane.tsx';
 import { KeptReport } from './kept-report.tsx';
 import { ReportFile } from './report-file.tsx';
-import { ReportSheet } from './report-sheet.tsx';
+import { ReportSheet } from '../../report/report-sheet.tsx';
 import classes from './report-stage.module.css';
 import { useReportSource } from './use-report-source.ts';
 import { Versions } from './versions.tsx';
@@ -114,6 +115,7 @@ function ReportOf({ job }: { job: Job }) {
         versions={
           <>
             <Versions job={job} view={view} shown={undefined} stored={stored} />
+            <SharedLinks job={job} view={view} />
             <CloseJobButton job={job} />
           </>
         }

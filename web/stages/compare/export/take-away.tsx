@@ -1,5 +1,6 @@
 import { phrasesText } from '../../../../core/wording/gain-sentence.ts';
 import { Menu } from '@mantine/core';
+import { useState } from 'react';
 import type { Job } from '../../../../contract/records.ts';
 import { standards } from '../../../../core/air/correction.ts';
 import { comparisonToJson } from '../../../../core/exchange/comparison-json.ts';
@@ -7,6 +8,7 @@ import { curveColumns } from '../../../../core/exchange/curve-columns.ts';
 import { curvesCsv } from '../../../../core/exchange/curves-csv.ts';
 import { usePrint } from '../../../app/printing.ts';
 import { formatSpan } from '../../../../core/wording/figures.ts';
+import { ShareDialog } from '../../../links/share-dialog.tsx';
 import { copyText, saveFile, savePng } from '../../../ui/save-file.ts';
 import button from '../../../ui/text-button.module.css';
 import { gainTableContent, gainTableText } from '../findings/gain-table-content.ts';
@@ -29,64 +31,78 @@ interface TakeAwayProps {
 /** What is seen, to be taken along: picture, curves, figures, table, link. */
 export function TakeAway({ job, figures, scene, view }: TakeAwayProps) {
   const print = usePrint();
+  const [sharing, setSharing] = useState(false);
   const name = `${view.test.letter}-on-${view.against.letter}`.replaceAll(/[^\w.-]+/g, '-');
   const { comparison } = figures;
   const picture = () =>
     scene ? sceneSvg(sceneAt(scene, view.zoom), pictureWords(job, figures, view), themeColour()) : '';
   return (
-    <Menu position="bottom-end" shadow="md">
-      <Menu.Target>
-        <button className={button.act}>Export</button>
-      </Menu.Target>
-      <Menu.Dropdown>
-        <Menu.Item disabled={!scene} onClick={() => void savePng(`${name}.png`, picture())}>
-          Picture, PNG
-        </Menu.Item>
-        <Menu.Item disabled={!scene} onClick={() => saveFile(`${name}.svg`, 'image/svg+xml', picture())}>
-          Picture, SVG
-        </Menu.Item>
-        <Menu.Item
-          onClick={() =>
-            saveFile(
-              `${name}.csv`,
-              'text/csv',
-              curvesCsv(
-                curveColumns(
-                  figures,
-                  shownSetups(job, figures, view),
-                  `${view.test.letter} less ${view.against.letter}`,
-                  view.units,
+    <>
+      <Menu position="bottom-end" shadow="md">
+        <Menu.Target>
+          <button className={button.act}>Export</button>
+        </Menu.Target>
+        <Menu.Dropdown>
+          <Menu.Item disabled={!scene} onClick={() => void savePng(`${name}.png`, picture())}>
+            Picture, PNG
+          </Menu.Item>
+          <Menu.Item disabled={!scene} onClick={() => saveFile(`${name}.svg`, 'image/svg+xml', picture())}>
+            Picture, SVG
+          </Menu.Item>
+          <Menu.Item
+            onClick={() =>
+              saveFile(
+                `${name}.csv`,
+                'text/csv',
+                curvesCsv(
+                  curveColumns(
+                    figures,
+                    shownSetups(job, figures, view),
+                    `${view.test.letter} less ${view.against.letter}`,
+                    view.units,
+                  ),
                 ),
-              ),
-            )
-          }
-        >
-          Curves and gain, CSV
-        </Menu.Item>
-        <Menu.Item
-          disabled={!comparison}
-          onClick={() => comparison && saveFile(`${name}.json`, 'application/json', jsonOf(comparison, figures, view))}
-        >
-          Figures, JSON
-        </Menu.Item>
-        <Menu.Item
-          disabled={!comparison}
-          onClick={() =>
-            comparison &&
-            copyText(
-              gainTableText(gainTableContent(comparison.rows, view, figures.estimate)),
-              'The table is copied; paste it into a spreadsheet.',
-            )
-          }
-        >
-          Copy the table
-        </Menu.Item>
-        <Menu.Item onClick={print}>Print</Menu.Item>
-        <Menu.Item onClick={() => copyText(window.location.href, 'The link is copied: it shows these figures again.')}>
-          Copy the link
-        </Menu.Item>
-      </Menu.Dropdown>
-    </Menu>
+              )
+            }
+          >
+            Curves and gain, CSV
+          </Menu.Item>
+          <Menu.Item
+            disabled={!comparison}
+            onClick={() =>
+              comparison && saveFile(`${name}.json`, 'application/json', jsonOf(comparison, figures, view))
+            }
+          >
+            Figures, JSON
+          </Menu.Item>
+          <Menu.Item
+            disabled={!comparison}
+            onClick={() =>
+              comparison &&
+              copyText(
+                gainTableText(gainTableContent(comparison.rows, view, figures.estimate)),
+                'The table is copied; paste it into a spreadsheet.',
+              )
+            }
+          >
+            Copy the table
+          </Menu.Item>
+          <Menu.Item onClick={print}>Print</Menu.Item>
+          <Menu.Item
+            onClick={() => copyText(window.location.href, 'The link is copied: it shows these figures again.')}
+          >
+            Copy the link
+          </Menu.Item>
+          <Menu.Item onClick={() => setSharing(true)}>Share, to read only …</Menu.Item>
+        </Menu.Dropdown>
+      </Menu>
+      <ShareDialog
+        job={job}
+        view={{ standard: view.standard, units: view.units }}
+        opened={sharing}
+        onClose={() => setSharing(false)}
+      />
+    </>
   );
 }
 

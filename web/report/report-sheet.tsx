@@ -1,12 +1,20 @@
 import { useElementSize } from '@mantine/hooks';
-import type { WrittenContent, WrittenLanes, WrittenReport } from '../../../core/report/written-report.ts';
-import { shapesSvg } from '../../../core/scene/scene-svg.ts';
-import { SeverityMark } from '../../ui/severity.tsx';
-import { WrittenTable } from '../../ui/written-table.tsx';
+import type { WrittenContent, WrittenLanes, WrittenReport } from '../../core/report/written-report.ts';
+import { shapesSvg } from '../../core/scene/scene-svg.ts';
+import { SeverityMark } from '../ui/severity.tsx';
+import { WrittenTable } from '../ui/written-table.tsx';
 import classes from './report-sheet.module.css';
 
+interface ReportSheetProps {
+  report: WrittenReport;
+  /** Where a photo lies, by its number; left out: where whoever may see the job finds it. */
+  photoAt?: (id: number) => string;
+}
+
+const photoOfJob = (id: number) => `/api/photos/${id}/content`;
+
 /** The report as its reader has it in hand. */
-export function ReportSheet({ report: { head, blocks } }: { report: WrittenReport }) {
+export function ReportSheet({ report: { head, blocks }, photoAt = photoOfJob }: ReportSheetProps) {
   return (
     <article className={classes.sheet} data-sheet>
       <header className={classes.head}>
@@ -16,14 +24,14 @@ export function ReportSheet({ report: { head, blocks } }: { report: WrittenRepor
       {blocks.map(({ id, title, content }) => (
         <section key={id} className={classes.block} data-block={id}>
           {title && <h2>{title}</h2>}
-          <BlockContent content={content} />
+          <BlockContent content={content} photoAt={photoAt} />
         </section>
       ))}
     </article>
   );
 }
 
-function BlockContent({ content }: { content: WrittenContent }) {
+function BlockContent({ content, photoAt }: { content: WrittenContent; photoAt: (id: number) => string }) {
   switch (content.is) {
     case 'answer':
       return (
@@ -55,7 +63,7 @@ function BlockContent({ content }: { content: WrittenContent }) {
         <div className={classes.photos}>
           {content.photos.map(({ id, caption }) => (
             <figure key={id}>
-              <img src={`/api/photos/${id}/content`} alt={caption || 'photo without a caption'} />
+              <img src={photoAt(id)} alt={caption || 'photo without a caption'} />
               {caption && <figcaption>{caption}</figcaption>}
             </figure>
           ))}

@@ -1,0 +1,97 @@
+import type { Request } from 'express';
+import { rateLimit } from 'express-rate-limit';
+import { papers, reportView } from '../../contract/report.ts';
+import { madeSharedLink, newSharedLink, sharedContent } from '../../contract/shared-link.ts';
+import { versioned, type WrittenReport } from '../../core/report/written-report.ts';
+import type { Database } from '../../store/database.ts';
+import { photoContent } from '../../store/files.ts';
+import { jobWithAll } from '../../store/jobs.ts';
+import { reportVersionById } from '../../store/report-versions.ts';
+import { addSharedLink, countOpening, linkOfKey, sharedLinksOf, type OpenedLink } from '../../store/shared-links.ts';
+import type { DynoHistory } from '../dyno-history.ts';
+import { HttpRefusal } from '../http-refusal.ts';
+import { fromOutside } from '../loopback.ts';
+import { remotePageCsp } from '../remote/remote-page.ts';
+import { SharedPages } from '../remote/shared-pages.ts';
+import { act, bodyAs, found, idOf } from './answer.ts';
+import type { ContractRoutes } from './contract-routes.ts';
+import { inThread } from './in-thread.ts';
+import { sendReportPdf } from './report-pdf.ts';
+import { takesAway } from './takes-away.ts';
+
+/** Pages and PDFs take a thread for seconds: one machine elsewhere has so many of them made in a minute, and this shop's own work goes on. */
+const made = rateLimit({
+  windowMs: 60_000,
+  limit: 12,
+  standardHeaders: 'draft-8',
+  legacyHeaders: false,
+  skip: (request) => !fromOutside(request),
+  handler: () => {
+    throw new HttpRefusal(429, 'This was opened very often. Wait a minute, then open it again.');
+  },
+});
+
+/** One kept report or one job's Compare, to be read by whoever has the link: making, taking back, opening. */
+export function sharedLinkRoutes(routes: ContractRoutes, database: Database, dynos: DynoHistory): void {
+  const pages = new SharedPages({ database, dynos });
+
+  routes.get('/jobs/:id/shared-links', async (request, response) => {
+    response.json(await sharedLinksOf(database, idOf(request)));
+  });
+
+  routes.post('/jobs/:id/shared-links', async (request, response) => {
+    const wished = bodyAs(request, newSharedLink);
+    const jobId = found(await jobWithAll(database, idOf(request)), 'job').id;
+    const { id, key } = await act(database, response, (client) => addSharedLink(client, jobId, wished));
+    const made = (await sharedLinksOf(database, jobId)).find((link) => link.id === id);
+    response.status(201).json(madeSharedLink.parse({ ...found(made, 'link'), key }));
+  });
+
+  takesAway(routes, database, '/shared-links/:id', 'shared_link', 'link');
+
+  /** Whoever guesses learns nothing: unknown, ended and taken back are one answer. */
+  const opened = async (request: Request): Promise<OpenedLink> => {
+    const key = String(request.params.key);
+    const link = key.length < 100 ? await linkOfKey(database, key) : undefined;
+    if (!link) throw new HttpRefusal(404, 'This link is not known, has ended or was taken back. Ask whoever sent it for another one.'); // prettier-ignore
+    return link;
+  };
+  const reportOf = async (link: OpenedLink) =>
+    found(link.reportVersionId !== null && (await reportVersionById(database, link.reportVersionId)), 'report');
+
+  routes.get('/shared/:key', async (request, response) => {
+    const link = await opened(request);
+    await countOpening(database, link.id);
+    if (link.reportVersionId === null) return void response.json({ is: 'comparison', endsAt: link.endsAt });
+    const { written, number } = await reportOf(link);
+    const report = versioned(written as unknown as WrittenReport, number);
+    response.json(sharedContent.parse({ is: 'report', endsAt: link.endsAt, report }));
+  });
+
+  routes.get('/shared/:key/page', made, async (request, response) => {
+    const { id, jobId, reportVersionId, view } = await opened(request);
+    if (reportVersionId !== null) throw new HttpRefusal(404, 'This link opens a report and no comparison.');
+    const job = found(await jobWithAll(database, jobId), 'job');
+    await inThread(request, response, async (thread, told) => {
+      const html = await pages.of(id, job, reportView.parse(view), thread, told);
+      response.set('content-security-policy', remotePageCsp).type('html').send(html);
+    });
+  });
+
+  routes.get('/shared/:key/pdf', made, async (request, response) => {
+    const { written, draft, number } = await reportOf(await opened(request));
+    const paper = papers.find((one) => one === request.query.paper) ?? 'A4';
+    const report = versioned(written as unknown as WrittenReport, number);
+    await inThread(request, response, (thread, told) =>
+      sendReportPdf(report, { paper, onePage: draft?.form === 'short' }, { database, response, thread, told }),
+    );
+  });
+
+  routes.get('/shared/:key/photos/:id', async (request, response) => {
+    const id = idOf(request);
+    const { blocks } = (await reportOf(await opened(request))).written as unknown as WrittenReport;
+    const shown = blocks.some(({ content }) => content.is === 'photos' && content.photos.some((photo) => photo.id === id)); // prettier-ignore
+    const { mime, content } = found(shown && (await photoContent(database, id)), 'photo');
+    response.type(mime).send(content);
+  });
+}
