@@ -62,6 +62,7 @@ test('an owner lets an instrument on another machine in by a code, sees it come,
 
   // A code that was said five times wrong, or taken back, is worth nothing: the dialog says so.
   await place.getByRole('button', { name: 'Pair an instrument' }).click();
+  await expect(dialog.getByRole('status')).toContainText('Waiting for the instrument');
   const withdrawn = await page.request.delete(`${suvok.origin}/api/pairing`);
   expect(withdrawn.ok()).toBe(true);
   await expect(dialog.getByRole('status')).toContainText('worth nothing any more');
