@@ -111,6 +111,8 @@ export const tuneFile = tuneFileFields.extend({
   setupId: identifier,
   sha256: z.string(),
   bytes: z.int().positive(),
+  /** Whether it came back from a tuner elsewhere. */
+  returned: z.boolean().default(false),
   createdAt: moment,
 });
 export type TuneFile = z.infer<typeof tuneFile>;
@@ -120,6 +122,16 @@ export const takenTuneFile = z.object({
   file: tuneFile,
   knownFrom: z.array(z.object({ jobId: identifier, vehicle: z.string(), setup: z.string(), name: z.string() })),
 });
+
+/** Runs and logs that were sent to a remote tuner. */
+export const tunerPackage = z.object({
+  id: identifier,
+  /** That of the last run in it. */
+  setupId: identifier.nullable(),
+  runs: z.int().positive(),
+  createdAt: moment,
+});
+export type TunerPackage = z.infer<typeof tunerPackage>;
 
 /** A file that came back from a remote tuner: a new setup, or one that this job has seen. */
 export const returnedTuneFile = z.object({

@@ -15,6 +15,7 @@ import {
   savedView,
   suspicion,
   tuneFile,
+  tunerPackage,
 } from './job-file.ts';
 import { bayNumber, identifier, moment } from './parts.ts';
 import { reportVersion } from './report.ts';
@@ -151,6 +152,8 @@ export const job = jobSummary.omit({ setups: true, runs: true, waiting: true }).
   notes: z.array(note),
   photos: z.array(photo),
   tuneFiles: z.array(tuneFile),
+  /** What was sent to a remote tuner, the first first. */
+  tunerPackages: z.array(tunerPackage).default([]),
   /** Reports that were kept, the first first. */
   reportVersions: z.array(reportVersion),
   baseline: baseline.nullable(),

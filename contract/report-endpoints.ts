@@ -16,9 +16,14 @@ export const reportEndpoints: readonly Endpoint[] = [
     method: 'post',
     path: '/jobs/:id/remote-package',
     needs: 'viewer',
-    does: 'Writes what a remote tuner needs as one .zip, fetched once with its ticket: a page that opens without Suvok, runs and logs, curves, findings and the tune file; nothing of the owner.',
+    does: 'Writes what a remote tuner needs as one .zip, fetched once with its ticket: a page that opens without Suvok, runs and logs, curves, findings and the tune file; nothing of the owner. It is counted as sent.',
     body: remoteWishes,
     answer: bundleMade,
+  },
+  {
+    method: 'delete',
+    path: '/tuner-packages/:id',
+    does: 'Says that a package was not sent to the tuner after all; undone by its act.',
   },
   {
     method: 'post',

@@ -85,6 +85,22 @@ test('what a remote tuner is sent opens without Suvok, with lanes, crosshair, fi
   expect(files.has('runs/A1.csv')).toBe(false);
   for (const content of files.values()) expect(content.toString('utf8')).not.toMatch(/Sorrel|SU 12/);
 
+  // Who waits for whom is told until the file is back, and then the other way round.
+  await page.goto(`${suvok.origin}/jobs`);
+  await expect(page.getByRole('link', { name: /Tarrow Six/ })).toContainText('a file from the tuner');
+  await page.goto(`${suvok.origin}/jobs/${job.id}/brief`);
+  const brief = page.getByRole('main', { name: 'Brief' });
+  await expect(brief).toContainText(
+    /Waiting for the tuner for \d+ s\..*1 package with 4 runs sent, no file back yet\./,
+  );
+  await expect(brief).toContainText('Sent to the tuner: 4 runs');
+  const back = new FormData();
+  back.append('file', new Blob(['a better tune']), 'r3.bin');
+  expect((await fetch(`${suvok.origin}/api/setups/${job.setups[1]!.id}/returned-files`, { method: 'POST', body: back })).status).toBe(201); // prettier-ignore
+  await expect(brief).toContainText(
+    /The tuner waits for runs of C for \d+ s\..*1 file back \(r3\.bin, C\)\. The tuner took \d+ s\./,
+  );
+
   const place = join(folder(), 'open-me.html');
   writeFileSync(place, files.get('open-me.html')!);
   const asked: string[] = [];

@@ -7,7 +7,7 @@ import { addSetup } from './setups.ts';
 
 /** Tune files and photos: their contents stay in the store, records travel without them. */
 const tuneFileColumns = `setup_tune_file.id, setup_tune_file.revision, setup_id, name, author, note, sha256, bytes,
-  setup_tune_file.created_at`;
+  returned, setup_tune_file.created_at`;
 const tuneFileFrom = 'from setup_tune_file join tune_file on tune_file.id = tune_file_id';
 
 export async function tuneFilesOfJob(database: Queryable, jobId: number): Promise<TuneFile[]> {
@@ -66,7 +66,7 @@ export async function addReturnedFile(
   const again = await ranInJob(database, madeFor.jobId, hashOf(file.content));
   if (again) return { again, letter: null };
   const setup = await addSetup(database, madeFor.jobId, { parentId: madeFor.id, change: `Tune file ${file.name}` });
-  await addTuneFile(database, setup, file);
+  await addTuneFile(database, setup, { ...file, returned: true });
   return { again: null, letter: setup.letter };
 }
 
@@ -74,7 +74,7 @@ export async function addReturnedFile(
 export async function addTuneFile(
   database: Queryable,
   setup: { id: number; jobId: number },
-  file: { name: string; author: string; note: string; content: Buffer },
+  file: { name: string; author: string; note: string; returned?: boolean; content: Buffer },
 ): Promise<{ id: number; knownFrom: KnownFrom[] }> {
   const sha256 = hashOf(file.content);
   const { rows: contents } = await database.query(
@@ -91,8 +91,9 @@ export async function addTuneFile(
     [contentId],
   );
   const { rows } = await database.query(
-    `insert into setup_tune_file (job_id, setup_id, tune_file_id, name, author, note) values ($1, $2, $3, $4, $5, $6) returning id`,
-    [setup.jobId, setup.id, contentId, file.name, file.author, file.note],
+    `insert into setup_tune_file (job_id, setup_id, tune_file_id, name, author, note, returned)
+     values ($1, $2, $3, $4, $5, $6, $7) returning id`,
+    [setup.jobId, setup.id, contentId, file.name, file.author, file.note, file.returned ?? false],
   );
   const knownFrom = known.map(({ position, ...file }) => ({ ...file, setup: setupLetter(position) }));
   return { id: rows[0].id, knownFrom };

@@ -21,6 +21,7 @@ const removable = new Set([
   'setup_tune_file',
   'report_version',
   'shared_link',
+  'tuner_package',
 ]);
 /** Tables of which changes, but no additions, can be undone. */
 const changeable = new Set([...removable, 'job', 'run']);

@@ -39,6 +39,8 @@ export async function jobList(database: Queryable, { search, state, offset, most
        (select count(*)::int from inspection where job_id = page.id and outcome = 'fail' and removed_at is null) as failed,
        (select count(*)::int from run join setup on setup.id = setup_id where run.job_id = page.id and setup.position = 0
           and kind = 'power' and set_aside_reason is null) as baseline_runs,
+       (select max(created_at) from tuner_package where job_id = page.id and removed_at is null) >
+         coalesce((select max(created_at) from setup_tune_file where job_id = page.id and returned and removed_at is null), '-infinity') as with_tuner,
        newest.position, newest.decided, newest.newest_runs
      from counted left join page on true left join lateral (
        select position, decision is not null as decided, (select count(*)::int from run where setup_id = setup.id) as newest_runs
@@ -62,6 +64,8 @@ interface ListRow {
   decided: boolean;
   newest_runs: number;
   setups: number;
+  /** Null where nothing was sent. */
+  with_tuner: boolean | null;
 }
 
 function summaryOf(row: ListRow & Record<string, unknown>): JobSummary {
@@ -83,6 +87,7 @@ function summaryOf(row: ListRow & Record<string, unknown>): JobSummary {
       setups: row.setups,
       failedInspection: failed,
       delivered: delivered_setup_id !== null,
+      withTuner: row.with_tuner ?? false,
     }),
   };
 }

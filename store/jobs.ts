@@ -8,6 +8,7 @@ import { jobEntries } from './entries.ts';
 import { photosOfJob, tuneFilesOfJob } from './files.ts';
 import { reportVersionsOf } from './report-versions.ts';
 import { recordOf } from './rows.ts';
+import { tunerPackagesOf } from './tuner-packages.ts';
 import { runsOfJob } from './runs.ts';
 import { addSetup, setupsOfJob } from './setups.ts';
 import { vehicleById, vehicleNamed } from './vehicles.ts';
@@ -21,7 +22,15 @@ const jobColumns = `id, vehicle_id, question, gear, state, paused_why, use, targ
 const ownFields = job.omit({
   ...{ vehicle: true, plate: true, owner: true, car: true },
   ...{ setups: true, runs: true, bands: true, views: true, borrowedCurves: true, limits: true, inspections: true },
-  ...{ fuelEntries: true, suspicions: true, notes: true, photos: true, tuneFiles: true, reportVersions: true },
+  ...{
+    fuelEntries: true,
+    suspicions: true,
+    notes: true,
+    photos: true,
+    tuneFiles: true,
+    tunerPackages: true,
+    reportVersions: true,
+  },
   ...{ baseline: true, earlierBaselines: true },
 });
 
@@ -30,13 +39,14 @@ export async function jobWithAll(database: Database, id: number): Promise<Job | 
   const { rows } = await database.query(`select ${jobColumns} from job where id = $1`, [id]);
   if (!rows[0]) return undefined;
   const fields = recordOf(ownFields, rows[0]);
-  const [car, setups, runs, entries, photos, tuneFiles, reportVersions, baselines] = await Promise.all([
+  const [car, setups, runs, entries, photos, tuneFiles, tunerPackages, reportVersions, baselines] = await Promise.all([
     vehicleById(database, fields.vehicleId),
     setupsOfJob(database, id),
     runsOfJob(database, id),
     jobEntries(database, id),
     photosOfJob(database, id),
     tuneFilesOfJob(database, id),
+    tunerPackagesOf(database, id),
     reportVersionsOf(database, id),
     baselinesOf(database, id),
   ]);
@@ -52,6 +62,7 @@ export async function jobWithAll(database: Database, id: number): Promise<Job | 
     ...entries,
     photos,
     tuneFiles,
+    tunerPackages,
     reportVersions,
     baseline: baselines[0] ?? null,
     earlierBaselines: baselines.slice(1),

@@ -208,6 +208,8 @@ async function addFiles(
     const { id } = await addTuneFile(database, { id: setupId, jobId }, { ...file, content });
     await database.query('update setup_tune_file set created_at = $2 where id = $1', [id, file.createdAt]);
   }
+  for (const { setupId, runs, createdAt } of job.tunerPackages)
+    await insertRow(database, 'tuner_package', { jobId, setupId: (setupId !== null && numbers.setups.get(setupId)) || null, runs, createdAt }); // prettier-ignore
 }
 
 async function addEntries(database: Queryable, jobId: number, { job }: BundledJob, numbers: Renumbered): Promise<void> {

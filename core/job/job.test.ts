@@ -16,6 +16,7 @@ describe('what a job is waiting for', () => {
     setups: 1,
     failedInspection: 0,
     delivered: false,
+    withTuner: false,
   };
   test.each<[Partial<JobProgress>, string]>([
     [{ question: '' }, 'its question'],
@@ -26,6 +27,7 @@ describe('what a job is waiting for', () => {
     [{ baselineRuns: 3, setups: 2, newestLetter: 'B' }, 'runs of B'],
     [{ baselineRuns: 3, setups: 2, newestLetter: 'B', newestRuns: 3 }, 'a decision on B'],
     [{ baselineRuns: 3, setups: 2, newestRuns: 3, newestDecided: true }, 'the next change, or delivery'],
+    [{ baselineRuns: 3, withTuner: true }, 'a file from the tuner'],
     [{ state: 'paused', pausedWhy: 'a pump is ordered' }, 'paused: a pump is ordered'],
     [{ state: 'closed', delivered: true }, 'delivered'],
   ])('%j', (progress, words) => expect(waitingFor({ ...begun, ...progress })).toBe(words));

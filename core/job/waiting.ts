@@ -11,6 +11,8 @@ export interface JobProgress {
   setups: number;
   failedInspection: number;
   delivered: boolean;
+  /** Runs were sent to a remote tuner, and no file came back since. */
+  withTuner: boolean;
 }
 
 /** So many runs make a baseline. */
@@ -20,6 +22,7 @@ const baselineWanted = 3;
 export function waitingFor(job: JobProgress): string {
   if (job.state === 'closed') return job.delivered ? 'delivered' : 'closed';
   if (job.state === 'paused') return job.pausedWhy ? `paused: ${job.pausedWhy}` : 'paused';
+  if (job.withTuner) return 'a file from the tuner';
   if (job.failedInspection > 0 && job.baselineRuns === 0)
     return `a repair: ${job.failedInspection} failed in the inspection`;
   if (job.question === '') return 'its question';

@@ -20,6 +20,7 @@ import { runView } from './run-view.ts';
  * Writes what a remote tuner needs as one .zip: a page that opens without Suvok, the runs and their logs as CSV, the
  * curves, what the report says, and the tune file that the last of the runs was made with. Owner, plate and contact
  * stay here.
+ * @returns the runs in it, oldest first
  * @throws Refusal where there is nothing to send, or it was cancelled
  */
 export async function writePackage(
@@ -29,7 +30,7 @@ export async function writePackage(
   file: string,
   thread: ReportThread,
   told: { tell(line: WorkLine): void; signal: AbortSignal },
-): Promise<void> {
+): Promise<{ sent: Run[] }> {
   const runs = job.runs.filter(({ id, state }) => runIds.includes(id) && state !== 'recording');
   if (runs.length === 0) throw new Refusal('None of these runs has ended: there is nothing to send.');
   const nobody = { ...job, owner: '', plate: '' };
@@ -44,6 +45,7 @@ export async function writePackage(
     ...runs.flatMap((run) => recordingParts(database, run)),
   ];
   await writeZip(file, parts, (done) => told.tell({ doing: 'writing', done }), told.signal);
+  return { sent: runs };
 }
 
 function nameOf({ label, id, setupId }: Run, { setups }: Job): string {

@@ -115,7 +115,10 @@ beforeAll(async () => {
   picture.append('caption', 'intake');
   expect((await fetch(`${here.origin}/api/jobs/${job.id}/photos`, { method: 'POST', body: picture })).status).toBe(201);
   await here.json('POST', `/api/jobs/${job.id}/report/versions`, { ...view, note: 'handed over' });
+  await here.json('POST', `/api/jobs/${job.id}/remote-package`, { ...view, runIds: [runs[4]!.id, runs[5]!.id] });
+  await here.asOwner('update setup_tune_file set returned = true');
   job = await jobOf(here, job.id);
+  expect(job.tunerPackages).toMatchObject([{ setupId: b.id, runs: 2 }]);
   bundle = await writtenBundle(here, job.id);
 }, 60_000);
 afterAll(async () => {

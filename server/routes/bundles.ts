@@ -4,8 +4,9 @@ import { bundleWishes, type bundleMade } from '../../contract/bundle.ts';
 import { remoteWishes } from '../../contract/remote.ts';
 import { fileNameOf } from '../../core/exchange/file-name.ts';
 import { Refusal } from '../../core/refusal.ts';
-import type { Database } from '../../store/database.ts';
+import { inTransaction, type Database } from '../../store/database.ts';
 import { jobWithAll } from '../../store/jobs.ts';
+import { addTunerPackage } from '../../store/tuner-packages.ts';
 import { BundleShelf } from '../bundles/bundle-shelf.ts';
 import { takeInBundle } from '../bundles/take-in-bundle.ts';
 import { writeBundle } from '../bundles/write-bundle.ts';
@@ -15,6 +16,7 @@ import { writePackage } from '../remote/write-package.ts';
 import { bodyAs, found, idOf, marksPerson } from './answer.ts';
 import type { ContractRoutes } from './contract-routes.ts';
 import { inThread } from './in-thread.ts';
+import { takesAway } from './takes-away.ts';
 import { ToldAsItGoes } from './told-as-it-goes.ts';
 import { upload } from './upload.ts';
 
@@ -40,11 +42,17 @@ export function bundleRoutes(routes: ContractRoutes, database: Database, dynos: 
     const wishes = bodyAs(request, remoteWishes);
     const job = found(await jobWithAll(database, idOf(request)), 'job');
     await inThread(request, response, async (thread, told) => {
-      await shelved(shelf, told, `${job.vehicle} job ${job.id} for the tuner`, (path) =>
-        writePackage({ database, dynos }, job, wishes, path, thread, told),
-      );
+      await shelved(shelf, told, `${job.vehicle} job ${job.id} for the tuner`, async (path) => {
+        const { sent } = await writePackage({ database, dynos }, job, wishes, path, thread, told);
+        await inTransaction(database, async (client) => {
+          await marksPerson(response)(client);
+          await addTunerPackage(client, job.id, sent.at(-1)?.setupId ?? null, sent.length);
+        });
+      });
     });
   });
+
+  takesAway(routes, database, '/tuner-packages/:id', 'tuner_package', 'package');
 
   routes.get('/bundles/:ticket', (request, response, next) => {
     const ticket = String(request.params.ticket);

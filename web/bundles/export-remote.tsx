@@ -4,6 +4,7 @@ import type { Job } from '../../contract/records.ts';
 import type { ReportView } from '../../contract/report.ts';
 import { ExportEnd } from './export-end.tsx';
 import classes from './export-job.module.css';
+import { TunerTurn } from './tuner-turn.tsx';
 import { useExport } from './use-export.ts';
 
 interface ExportRemoteProps {
@@ -35,6 +36,7 @@ function RemoteForm({ job, view, close }: Pick<ExportRemoteProps, 'job' | 'view'
         One file (.zip): a page that opens without Suvok (open-me.html), runs and logs as CSV, curves, findings and
         conditions. Owner, plate and contact are left out.
       </Text>
+      <TunerTurn job={job} />
       <Checkbox.Group label="Runs" value={chosen} onChange={setChosen}>
         <div className={classes.setups}>
           {[...runs].reverse().map(({ id, label, setupId, setAsideReason }) => (

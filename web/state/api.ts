@@ -122,7 +122,7 @@ export const api = {
     ask(entryAnswer, `/${of}/${id}/${path}`, sending('POST', fields)),
   changeEntry: (path: EntryPath, id: number, fields: object) =>
     ask(entryAnswer, `/${path}/${id}`, sending('PATCH', fields)),
-  removeEntry: (path: EntryPath | 'tune-files' | 'photos' | 'vehicles', id: number) =>
+  removeEntry: (path: EntryPath | 'tune-files' | 'tuner-packages' | 'photos' | 'vehicles', id: number) =>
     answerTo(`/${path}/${id}`, { method: 'DELETE' }),
   undo: (act: string) => answerTo(`/acts/${act}/undo`, { method: 'POST' }),
   owners: () => ask(z.array(owner), '/owners'),

@@ -1,4 +1,5 @@
 import type { Job } from '../../../contract/records.ts';
+import { TunerTurn } from '../../bundles/tuner-turn.tsx';
 import { WithJob } from '../../app/with-job.tsx';
 import { Bands } from './bands.tsx';
 import classes from '../../ui/columns.module.css';
@@ -32,6 +33,12 @@ function Brief({ job }: { job: Job }) {
       </div>
       <div className={classes.column}>
         <Timeline job={job} />
+        {job.tunerPackages.length > 0 && (
+          <section>
+            <h2 className="heading">Remote tuner</h2>
+            <TunerTurn job={job} />
+          </section>
+        )}
         <FuelLedger job={job} />
         <Suspicions job={job} />
         <Photos job={job} />

@@ -114,6 +114,10 @@ function wordsOf({ subject, before, after, rowId }: Change, job: Job, own: OwnUn
       return before && !gone && !back ? undefined : named('Suspicion:', after.cause ?? of(job.suspicions)?.cause);
     case 'setup_tune_file':
       return named('Tune file', after.name ?? of(job.tuneFiles)?.name);
+    case 'tuner_package':
+      return before ? named('Package for the tuner', '') : `Sent to the tuner: ${text(after.runs)} ${after.runs === 1 ? 'run' : 'runs'}`; // prettier-ignore
+    case 'shared_link':
+      return before ? named('Shared link', after.whom) : `Shared to read${after.whom ? ` with ${text(after.whom)}` : ''}, until ${text(after.endsAt).slice(0, 10)}`; // prettier-ignore
     case 'photo':
       return before && !gone && !back ? undefined : named('Photo', after.caption ?? of(job.photos)?.caption);
     default:
