@@ -75,7 +75,7 @@ export function remotePage(report: WrittenReport, views: readonly PageView[], co
 <body>
 <header><p>${escaped(report.head.about)} · ${escaped(report.head.when)}</p></header>
 ${blocks.slice(0, 1).map(blockHtml).join('')}
-${shown.length === 0 ? '' : `<label>Lanes of <select id="view"></select></label><div id="lanes"></div><p id="at" aria-live="polite"></p>${gainNote(columns)}`}
+${shown.length === 0 ? '' : `<label${shown.length === 1 ? ' hidden' : ''}>Lanes of <select id="view"></select></label><div id="lanes"></div><p id="at" aria-live="polite"></p>${gainNote(columns)}`}
 ${blocks.slice(1).map(blockHtml).join('')}
 ${curvesTable(columns)}
 ${shown.length === 0 ? '' : `<script type="application/json" id="data">${data}</script><script>${script}</script>`}
