@@ -14,6 +14,11 @@ export const reportDraft = z.strictObject({
   headline: trimmedText(300),
   /** Words of the operator, after the answer. */
   words: trimmedText(2000),
+  /** Large figures that stand, by their names within the job (`arrived`, `setup B`, `run B3`); null for the usual ones. */
+  figures: z.array(trimmedText(60)).max(6).nullable().default(null),
+  /** By block: a title in the place of its own, and words under it. */
+  titles: z.record(trimmedText(40), trimmedText(120)).default({}),
+  notes: z.record(trimmedText(40), trimmedText(1000)).default({}),
   /** What the owner is told quantities in; null for the units of whoever looks. */
   units: units.nullable(),
 });

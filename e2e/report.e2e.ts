@@ -52,13 +52,24 @@ test('what is changed of it is kept, undone, and taken back; the one-page form l
   await expect.poll(titles).toEqual(['What each change gave', 'Read with care', 'How the figures were made']);
   await draft.getByRole('button', { name: 'Move Read with care up' }).click();
   await expect.poll(titles).toEqual(['Read with care', 'What each change gave', 'How the figures were made']);
+  // Words of a block's own, and another large figure.
+  await draft.getByRole('button', { name: 'Words of Read with care' }).click();
+  await page.getByLabel('Title').fill('Please note');
+  await page.getByLabel('Own words under it').fill('The tyres were new.');
+  await page.keyboard.press('Escape');
+  await expect(sheet.locator('[data-block=care]')).toContainText(/^Please noteThe tyres were new\..+/);
+  await draft.getByRole('button', { name: 'Words of Arrived, delivered, best' }).click();
+  await page.getByRole('checkbox', { name: /^Run A1, / }).click();
+  await expect(sheet.getByText('Run A1', { exact: true })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect.poll(async () => (await suvok.ask<Job>('GET', `/jobs/${job.id}`)).report).toMatchObject({ figures: ['arrived', 'delivered', 'run A1'], titles: { care: 'Please note' } }); // prettier-ignore
   // In other units, whatever the operator's are.
   await draft.getByLabel('Units of the report').selectOption('US');
   await expect(sheet.getByText('Arrived', { exact: true }).locator('..')).toContainText(/\d hp/);
   await expect.poll(async () => (await suvok.ask<Job>('GET', `/jobs/${job.id}`)).report?.units?.power).toBe('hp');
   await page.reload();
   await expect(sheet.getByTestId('report-answer')).toHaveText('It pays, a little.');
-  await expect.poll(titles).toEqual(['Read with care', 'What each change gave', 'How the figures were made']);
+  await expect.poll(titles).toEqual(['Please note', 'What each change gave', 'How the figures were made']);
   const kept = (await suvok.ask<Job>('GET', `/jobs/${job.id}`)).report;
   expect(kept).toMatchObject({ hidden: ['conditions'], headline: 'It pays, a little.', units: { power: 'hp' } });
   await draft.getByText('one page', { exact: true }).click();

@@ -1,9 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
 import { written } from '../sentence/sentence.ts';
-import { unitSets } from '../units/told-units.ts';
+import { keptUnits, unitSets } from '../units/told-units.ts';
 import { exampleRuns, reportedExample, reportSourceOf } from '../testing/reported-example.ts';
 import { plausible } from './expectation.ts';
 import { composeReport } from './compose-report.ts';
+import { drafted, untouched } from './drafted.ts';
+import { plainReport } from './plain-text.ts';
+import { writtenReport } from './written-report.ts';
 import { reportSides } from './report-request.ts';
 import type { BlockId, Content } from './report.ts';
 import type { ReportSource } from './reported-job.ts';
@@ -50,6 +53,21 @@ describe('a report', () => {
     expect(figures[2]!.halfWidthKw).toBeUndefined();
     expect(written(figures[0]!.note)).toMatch(/^peak, mean of 3 runs, .*98 octane, 5 % ethanol stated, 14 May 2026$/);
     expect(written(figures[2]!.note)).toMatch(/^B3 alone/);
+  });
+
+  test('other figures are chosen in their order; words of one’s own are added and take nothing away', () => {
+    const report = composeReport(reportSourceOf());
+    const { others } = contentOf(reportSourceOf(), 'figures', 'figures');
+    expect(others.map(({ id }) => id)).toEqual(['setup C', 'run A1', 'run A2', 'run A3', 'run B1', 'run B2', 'run C1']);
+    const draft = { ...untouched, figures: ['run B1', 'arrived', 'run Z9'], titles: { care: 'Please note' }, notes: { care: 'The tyres were new.' } }; // prettier-ignore
+    const blocks = drafted(report, draft);
+    const figures = blocks.find(({ id }) => id === 'figures')!.content as Extract<Content, { is: 'figures' }>;
+    expect(figures.figures.map(({ name }) => name)).toEqual(['Run B1', 'Arrived']);
+    const [before, after] = [report.blocks, blocks].map((list) => list.find(({ id }) => id === 'care')!);
+    expect(after).toEqual({ ...before, title: 'Please note', note: 'The tyres were new.' });
+    const texts = plainReport(writtenReport(report, draft, reportSourceOf(), keptUnits));
+    expect(texts).toMatch(/PLEASE NOTE\nThe tyres were new\.\n[-!] /);
+    expect(texts).toMatch(/Run B1: ≥ \d+\.\d kW \(B1 alone/);
   });
 
   test('each change stands with its gain, what may be claimed, and what became of it', () => {

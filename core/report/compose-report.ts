@@ -19,17 +19,17 @@ import { care, conditions, file, made, putBack, untested } from './texts.ts';
 export function composeReport(source: ReportSource): Report {
   const { job } = source;
   const { arrivedId, deliveredId } = reportSides(job);
-  const large = largeFigures(source, arrivedId, deliveredId);
+  const { usual: large, others } = largeFigures(source, arrivedId, deliveredId);
   const contents: Record<BlockId, Content | undefined> = {
     answer: answer(source),
-    figures: { is: 'figures', figures: large },
+    figures: { is: 'figures', figures: large, others },
     lanes: { is: 'lanes' },
     bands: bands(source, laterName(job)),
     ladder: ladder(source, deliveredId),
     road: onTheRoad(source, arrivedId, deliveredId, { before: 'arrived', after: laterName(job) }),
     expectation: expectation(
       source,
-      large.find(({ name }) => name === 'Arrived'),
+      large.find(({ id }) => id === 'arrived'),
     ),
     limits: limits(source),
     care: care(source, deliveredId),

@@ -1,4 +1,4 @@
-import { blockIds, shortBlocks, type Block, type BlockId, type Report } from './report.ts';
+import { blockIds, shortBlocks, type Block, type BlockId, type LargeFigure, type Report } from './report.ts';
 
 /** What a person changed of a report; the units apart, which are a matter of writing it. */
 export interface Draft {
@@ -9,9 +9,23 @@ export interface Draft {
   headline: string;
   /** After the answer. */
   words: string;
+  /** Large figures that stand, in their order; null for the usual three. */
+  figures: readonly string[] | null;
+  /** By block: a title in the place of its own, and words under it. */
+  titles: Readonly<Record<string, string>>;
+  notes: Readonly<Record<string, string>>;
 }
 
-export const untouched: Draft = { form: 'long', order: [], hidden: [], headline: '', words: '' };
+export const untouched: Draft = {
+  form: 'long',
+  order: [],
+  hidden: [],
+  headline: '',
+  words: '',
+  figures: null,
+  titles: {},
+  notes: {},
+};
 
 /** Whether a block stands in the report. */
 export const stands = ({ form, hidden }: Draft, id: BlockId): boolean =>
@@ -26,15 +40,34 @@ export function ordered({ blocks }: Pick<Report, 'blocks'>, { order }: Draft): B
   return [...blocks].sort((a, b) => place(a) - place(b));
 }
 
-/** The blocks as they stand: in the draft's order and words. */
+/** The blocks as they stand: in the draft's order, words and choice of figures. What was found out is never reworded, only added to. */
 export function drafted(report: Report, draft: Draft): Block[] {
   return ordered(report, draft)
     .filter(({ id }) => stands(draft, id))
-    .map((block) => {
-      if (block.content.is !== 'answer') return block;
-      const { headline, lead } = block.content;
-      return { ...block, content: { is: 'answer', headline: draft.headline || headline, lead: [...lead, ...(draft.words ? draft.words.split(/\n+/) : [])] } }; // prettier-ignore
+    .map(({ id, title, content }) => {
+      const note = draft.notes[id];
+      return { id, title: draft.titles[id] || title, ...(note && { note }), content: draftedContent(content, draft) };
     });
+}
+
+function draftedContent(content: Block['content'], { headline, words, figures }: Draft): Block['content'] {
+  switch (content.is) {
+    case 'answer':
+      return { is: 'answer', headline: headline || content.headline, lead: [...content.lead, ...(words ? words.split(/\n+/) : [])] }; // prettier-ignore
+    case 'figures':
+      return figures === null ? content : { ...content, figures: chosenFigures(content, figures) };
+    default:
+      return content;
+  }
+}
+
+/** The figures of a choice, in its order; one that is no longer there is left out. */
+export function chosenFigures(
+  { figures, others }: Extract<Block['content'], { is: 'figures' }>,
+  chosen: readonly string[],
+): LargeFigure[] {
+  const all = [...figures, ...others];
+  return chosen.flatMap((id) => all.find((figure) => figure.id === id) ?? []);
 }
 
 /** The draft with one block moved up or down by one among those that stand. */

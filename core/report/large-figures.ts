@@ -16,25 +16,39 @@ const heatNames: Record<HeatState, string> = {
   unknown: 'heat not known',
 };
 
-/** Arrived, delivered and best seen: three figures, each with what it was measured under. */
-export function largeFigures(source: ReportSource, arrivedId: number, deliveredId: number): LargeFigure[] {
+/**
+ * Arrived, delivered and best seen: three figures, each with what it was
+ * measured under. Beside them every other setup and run that a curve was made
+ * of, for whoever wants another one to stand.
+ */
+export function largeFigures(
+  source: ReportSource,
+  arrivedId: number,
+  deliveredId: number,
+): { usual: LargeFigure[]; others: LargeFigure[] } {
   const { job } = source;
   const best = job.runs.find(({ id }) => id === job.bestRunId);
-  return [
-    ...ofSetup(source, arrivedId, 'Arrived'),
-    ...(deliveredId === arrivedId ? [] : ofSetup(source, deliveredId, job.deliveredSetupId === null ? 'Last setup' : 'Delivered')), // prettier-ignore
-    ...(best ? ofRun(source, best) : []),
+  const usual = [
+    ...ofSetup(source, arrivedId, 'arrived', 'Arrived'),
+    ...(deliveredId === arrivedId ? [] : ofSetup(source, deliveredId, 'delivered', job.deliveredSetupId === null ? 'Last setup' : 'Delivered')), // prettier-ignore
+    ...(best ? ofRun(source, best, 'best', 'Best seen') : []),
   ];
+  const others = [
+    ...job.setups.filter(({ id }) => id !== arrivedId && id !== deliveredId).flatMap(({ id, letter }) => ofSetup(source, id, `setup ${letter}`, `Setup ${letter}`)), // prettier-ignore
+    ...job.runs.filter((run) => run !== best && run.label !== null).flatMap((run) => ofRun(source, run, `run ${run.label}`, `Run ${run.label}`)), // prettier-ignore
+  ];
+  return { usual, others };
 }
 
 /** A setup's peak in the mean of its counted runs. */
-function ofSetup({ job, figures }: ReportSource, setupId: number, name: string): LargeFigure[] {
+function ofSetup({ job, figures }: ReportSource, setupId: number, id: string, name: string): LargeFigure[] {
   const found = figures.setups.find((setup) => setup.setupId === setupId);
   if (!found) return [];
   const runs = baselineRuns(job.runs, setupId, job.baseline);
   const halfWidthKw = halfWidthOfMean(found, figures.spread);
   return [
     {
+      id,
       name,
       kw: found.peakKw,
       ...(halfWidthKw !== undefined && { halfWidthKw }),
@@ -44,14 +58,15 @@ function ofSetup({ job, figures }: ReportSource, setupId: number, name: string):
   ];
 }
 
-/** One run that was named as the best seen, whatever it was worth. */
-function ofRun({ job, figures }: ReportSource, run: ReportedRun): LargeFigure[] {
-  const curve = figures.runs.find(({ id }) => id === run.id)?.curve;
+/** One run, whatever it was worth. */
+function ofRun({ job, figures }: ReportSource, run: ReportedRun, id: string, name: string): LargeFigure[] {
+  const curve = figures.runs.find((made) => made.id === run.id)?.curve;
   if (!curve) return [];
   const { value, atEdge } = curve.peakPower;
   return [
     {
-      name: 'Best seen',
+      id,
+      name,
       kw: value,
       ...(figures.estimate === undefined ? atEdge && { sign: '≥' as const } : { sign: '≈' as const }),
       note: note(job, [run], `${run.label ?? 'one run'} alone${run.setAsideReason === null ? '' : `, set aside (${run.setAsideReason})`}`), // prettier-ignore

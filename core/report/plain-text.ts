@@ -9,8 +9,8 @@ export function plainReport({ head, blocks }: WrittenReport): string {
   return `${[`${head.about}\n${head.when}`, ...parts].join('\n\n')}\n`.replaceAll('\u00a0', ' ');
 }
 
-function plainBlock({ title, content }: WrittenBlock): string {
-  const lines = linesOf(content);
+function plainBlock({ title, note, content }: WrittenBlock): string {
+  const lines = [...(note ? [note] : []), ...linesOf(content)];
   return lines.length === 0 ? '' : [...(title === '' ? [] : [title.toUpperCase()]), ...lines].join('\n');
 }
 

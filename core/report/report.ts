@@ -3,6 +3,8 @@ import type { Sentence } from '../sentence/sentence.ts';
 
 /** A power that stands large: arrived, delivered, best seen. */
 export interface LargeFigure {
+  /** What a draft chooses it by: `arrived`, `delivered`, `best`, `setup B`, `run B3`; the same in another Suvok. */
+  id: string;
   name: string;
   kw: number;
   /** Half of the 95 % interval of its mean; absent for one run. */
@@ -24,7 +26,8 @@ export interface Cell {
 /** What stands under a block's title. */
 export type Content =
   | { is: 'answer'; headline: Sentence; lead: readonly Sentence[] }
-  | { is: 'figures'; figures: readonly LargeFigure[] }
+  /** Those that stand, and what else can be chosen. */
+  | { is: 'figures'; figures: readonly LargeFigure[]; others: readonly LargeFigure[] }
   | { is: 'lanes' }
   | { is: 'table'; head: readonly Cell[]; rows: readonly (readonly Cell[])[]; note?: Sentence }
   | { is: 'list'; items: readonly { severity?: Severity; text: Sentence }[] }
@@ -59,6 +62,8 @@ export const shortBlocks: readonly BlockId[] = ['answer', 'figures', 'lanes', 'l
 export interface Block {
   id: BlockId;
   title: string;
+  /** Somebody's own words, under the title. */
+  note?: string;
   content: Content;
 }
 

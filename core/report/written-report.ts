@@ -48,6 +48,7 @@ export type WrittenContent =
 export interface WrittenBlock {
   id: BlockId;
   title: string;
+  note?: string;
   content: WrittenContent;
 }
 
@@ -83,9 +84,10 @@ export function writtenReport(
   };
   return {
     head: { about: together([car, plate, owner && say`for ${owner}`]), when: together([date, say`job ${String(number)}`]) }, // prettier-ignore
-    blocks: drafted(report, draft).map(({ id, title, content }) => ({
+    blocks: drafted(report, draft).map(({ id, title, note, content }) => ({
       id,
       title: write(title),
+      ...(note && { note }),
       content: content.is === 'lanes' ? lanes() : writtenContent(content, reader),
     })),
   };

@@ -84,8 +84,8 @@ ${shown.length === 0 ? '' : `<script type="application/json" id="data">${data}</
 `;
 }
 
-function blockHtml({ title, content }: WrittenBlock): string {
-  const head = title === '' ? '' : `<h2>${escaped(title)}</h2>`;
+function blockHtml({ title, note, content }: WrittenBlock): string {
+  const head = `${title === '' ? '' : `<h2>${escaped(title)}</h2>`}${note ? `<p>${escaped(note)}</p>` : ''}`;
   switch (content.is) {
     case 'answer':
       return `<h1>${escaped(content.headline)}</h1><p>${escaped(content.lead)}</p>`;

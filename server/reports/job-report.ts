@@ -44,7 +44,7 @@ export async function jobReport(
     await thread.ask('read', { runs, recordings: bytes }, [bytes]);
   }
   told.tell({ doing: 'comparing', done: 0 });
-  const wishes = { learned, standard, units, draft: job.report ?? untouched };
+  const wishes = { learned, standard, units, draft: { ...untouched, ...job.report } };
   return (await thread.ask('made', { job, wishes })).made;
 }
 

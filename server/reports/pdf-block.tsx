@@ -16,7 +16,7 @@ interface BlockProps extends Omit<ContentProps, 'content' | 'quiet'> {
 }
 
 /** A block with its title, as it stands on a page. */
-export function PdfBlock({ block: { title, content, id }, look, width, photos }: BlockProps) {
+export function PdfBlock({ block: { title, note, content, id }, look, width, photos }: BlockProps) {
   const quiet = id === 'made' || id === 'conditions' || id === 'file';
   const heading = title !== '' && (
     <Text style={look.title} minPresenceAhead={48}>
@@ -25,6 +25,7 @@ export function PdfBlock({ block: { title, content, id }, look, width, photos }:
   );
   const body = (
     <View style={look.block}>
+      {note !== undefined && <Text style={look.paragraph}>{note}</Text>}
       <Content content={content} look={look} width={width} quiet={quiet} photos={photos} />
     </View>
   );
@@ -187,7 +188,7 @@ function Table({ table: { head, rows, note }, look }: { table: Extract<WrittenCo
           {row(cells, false)}
         </View>
       ))}
-      {note !== undefined && <Text style={look.note}>{note}</Text>}
+      {note !== undefined && <Text style={look.paragraph}>{note}</Text>}
     </View>
   );
 }

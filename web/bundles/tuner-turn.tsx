@@ -1,20 +1,15 @@
-import { useInterval } from '@mantine/hooks';
-import { useState } from 'react';
 import dayjs from 'dayjs';
 import type { Job } from '../../contract/records.ts';
 import { roundsWords, tunerRounds, turnWords } from '../../core/handover/tuner-rounds.ts';
 import { api } from '../state/api.ts';
 import { takeAway } from '../state/undo.tsx';
+import { useNow } from '../ui/use-now.ts';
 import { RemoveButton } from '../ui/remove-button.tsx';
 import classes from './tuner-turn.module.css';
 
-/** Told in minutes: looked at anew this often, ms. */
-const lookMs = 20_000;
-
 /** Who waits for whom in the work with a remote tuner, and what went to and fro; nothing where nothing was sent. */
 export function TunerTurn({ job }: { job: Job }) {
-  const [nowMs, setNowMs] = useState(() => Date.now());
-  useInterval(() => setNowMs(Date.now()), lookMs, { autoInvoke: true });
+  const nowMs = useNow();
   const rounds = tunerRounds(job);
   if (!rounds) return null;
   const last = job.tunerPackages.at(-1);

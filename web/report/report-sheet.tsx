@@ -21,9 +21,10 @@ export function ReportSheet({ report: { head, blocks }, photoAt = photoOfJob }: 
         <span>{head.about}</span>
         <span>{head.when}</span>
       </header>
-      {blocks.map(({ id, title, content }) => (
+      {blocks.map(({ id, title, note, content }) => (
         <section key={id} className={classes.block} data-block={id}>
           {title && <h2>{title}</h2>}
+          {note && <p className={classes.note}>{note}</p>}
           <BlockContent content={content} photoAt={photoAt} />
         </section>
       ))}

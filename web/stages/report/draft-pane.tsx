@@ -1,12 +1,14 @@
-import { ActionIcon, Button, Checkbox, NativeSelect, SegmentedControl, Textarea } from '@mantine/core';
+import { ActionIcon, Button, Checkbox, NativeSelect, SegmentedControl } from '@mantine/core';
 import { IconArrowDown, IconArrowUp } from '@tabler/icons-react';
-import { useState, type ReactNode } from 'react';
+import type { ReactNode } from 'react';
 import type { ReportDraft } from '../../../contract/report.ts';
 import { movedBlock, ordered, stands, untouched } from '../../../core/report/drafted.ts';
 import { shortBlocks, type BlockId, type Report } from '../../../core/report/report.ts';
 import { unitKinds, unitSets, type Units } from '../../../core/units/told-units.ts';
 import { SeverityMark } from '../../ui/severity.tsx';
 import { useOwnUnits } from '../../units/use-own-units.tsx';
+import { BlockWords } from './block-words.tsx';
+import { Words } from './words.tsx';
 import classes from './report-stage.module.css';
 
 /** What a block is called where it has no title of its own on the sheet. */
@@ -65,16 +67,19 @@ export function DraftPane({ report, draft, own, onChange, files, versions }: Dra
       <section>
         <h2 className="heading">Blocks</h2>
         <ul className={classes.blocks}>
-          {list.map(({ id, title }) => {
+          {list.map((block) => {
+            const { id, title } = block;
             const name = names[id] ?? title;
             const isShown = stands(draft, id);
             return (
               <li key={id}>
                 <Checkbox
                   label={name}
+                  styles={{ body: { alignItems: 'center' } }}
                   checked={isShown}
                   onChange={() => change({ hidden: isShown ? [...draft.hidden, id] : draft.hidden.filter((other) => other !== id) })} // prettier-ignore
                 />
+                <BlockWords block={block} name={name} draft={draft} onChange={change} />
                 {([-1, 1] as const).map((by) => (
                   <ActionIcon
                     key={by}
@@ -98,6 +103,7 @@ export function DraftPane({ report, draft, own, onChange, files, versions }: Dra
         <Words
           label="Answer in your own words"
           value={draft.headline}
+          most={300}
           onKeep={(headline) => change({ headline })}
           placeholder="as it was composed"
         />
@@ -134,33 +140,3 @@ export function DraftPane({ report, draft, own, onChange, files, versions }: Dra
 
 const isSame = (a: Units, b: Units | null) => b !== null && unitKinds.every((kind) => a[kind] === b[kind]);
 const isSet = (units: Units | null) => units === null || unitSets.some((set) => isSame(set.units, units));
-
-interface WordsProps {
-  label: string;
-  value: string;
-  placeholder: string;
-  lines?: number;
-  onKeep: (text: string) => void;
-}
-
-/** Words that are kept when they are left. */
-function Words({ label, value, placeholder, lines = 2, onKeep }: WordsProps) {
-  const [typed, setTyped] = useState<string>();
-  const text = typed ?? value;
-  return (
-    <Textarea
-      label={label}
-      placeholder={placeholder}
-      autosize
-      minRows={lines}
-      maxRows={10}
-      mb={8}
-      value={text}
-      onChange={(event) => setTyped(event.currentTarget.value)}
-      onBlur={() => {
-        if (typed !== undefined && typed.trim() !== value) onKeep(typed.trim());
-        setTyped(undefined);
-      }}
-    />
-  );
-}

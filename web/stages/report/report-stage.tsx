@@ -68,7 +68,16 @@ function ReportOf({ job }: { job: Job }) {
   const made = useMemo(() => {
     if (!source) return undefined;
     const report = composeReport(source);
-    const draft: ReportDraft = { ...untouched, order: [], hidden: [], units: null, ...kept };
+    const draft: ReportDraft = {
+      ...untouched,
+      order: [],
+      hidden: [],
+      figures: null,
+      titles: {},
+      notes: {},
+      units: null,
+      ...kept,
+    };
     return { report, draft, written: writtenReport(report, draft, source, reportReader(job, units)) };
   }, [source, kept, units, job]);
   const hasRuns = job.runs.some(({ state }) => state !== 'recording');
