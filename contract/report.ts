@@ -2,6 +2,9 @@ import { z } from 'zod';
 import { identifier, moment, rpm, trimmedText } from './parts.ts';
 import { units } from './units.ts';
 
+/** Languages that a report is written in, as core/language has them. */
+export const reportLanguages = ['en', 'de'] as const;
+
 /** What a person changed of a report that composes itself. */
 export const reportDraft = z.strictObject({
   /** The whole report, or one page of it. */
@@ -14,6 +17,7 @@ export const reportDraft = z.strictObject({
   headline: trimmedText(300),
   /** Words of the operator, after the answer. */
   words: trimmedText(2000),
+  language: z.enum(reportLanguages).default('en'),
   /** Large figures that stand, by their names within the job (`arrived`, `setup B`, `run B3`); null for the usual ones. */
   figures: z.array(trimmedText(60)).max(6).nullable().default(null),
   /** By block: a title in the place of its own, and words under it. */

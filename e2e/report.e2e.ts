@@ -63,6 +63,13 @@ test('what is changed of it is kept, undone, and taken back; the one-page form l
   await expect(sheet.getByText('Run A1', { exact: true })).toBeVisible();
   await page.keyboard.press('Escape');
   await expect.poll(async () => (await suvok.ask<Job>('GET', `/jobs/${job.id}`)).report).toMatchObject({ figures: ['arrived', 'delivered', 'run A1'], titles: { care: 'Please note' } }); // prettier-ignore
+  // In another language, and back.
+  await draft.getByLabel('Language of the report').selectOption('Deutsch');
+  await expect(sheet.getByRole('heading', { name: 'Wie die Zahlen entstanden sind' })).toBeVisible();
+  await expect(sheet.getByText('Angeliefert', { exact: true })).toBeVisible();
+  await expect(draft.getByRole('checkbox', { name: 'How the figures were made' })).toBeVisible();
+  await draft.getByLabel('Language of the report').selectOption('English');
+  await expect(sheet.getByText('Arrived', { exact: true })).toBeVisible();
   // In other units, whatever the operator's are.
   await draft.getByLabel('Units of the report').selectOption('US');
   await expect(sheet.getByText('Arrived', { exact: true }).locator('..')).toContainText(/\d hp/);

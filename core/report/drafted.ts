@@ -9,6 +9,8 @@ export interface Draft {
   headline: string;
   /** After the answer. */
   words: string;
+  /** Of core/language; what is no language is English. */
+  language: string;
   /** Large figures that stand, in their order; null for the usual three. */
   figures: readonly string[] | null;
   /** By block: a title in the place of its own, and words under it. */
@@ -22,6 +24,7 @@ export const untouched: Draft = {
   hidden: [],
   headline: '',
   words: '',
+  language: 'en',
   figures: null,
   titles: {},
   notes: {},

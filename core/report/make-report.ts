@@ -60,7 +60,7 @@ export function makeReport(
   const figures = makeJobFigures(reportRequest(job, learned, { standard, powerUnit: units.power }), readings);
   const source = reportSource(job, figures, standard);
   return {
-    written: writtenReport(composeReport(source), draft, source, reportReader(job, units)),
+    written: writtenReport(composeReport(source), draft, source, reportReader(job, units, draft.language)),
     restsOn: restsOn(source),
     columns: reportColumns(source, units),
   };

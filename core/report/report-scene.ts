@@ -1,7 +1,10 @@
 import type { JobFigures } from '../figures/job-figures.ts';
 import { compareScene, sceneAt } from '../scene/compare-scene.ts';
 import { figureLanes } from '../scene/lane-list.ts';
-import { scenePicture, type Picture } from '../scene/picture.ts';
+import type { PhraseBook } from '../language/phrase-book.ts';
+import { scenePicture, type Picture, type Shape } from '../scene/picture.ts';
+import { isEmpty } from '../scene/scene.ts';
+import type { Reader } from '../sentence/sentence.ts';
 import { shownSetups, type Shown } from '../scene/shown-setups.ts';
 import type { SceneView } from '../scene/scene-view.ts';
 import type { Units } from '../units/told-units.ts';
@@ -20,13 +23,25 @@ type SceneJob = Pick<ReportedJob, 'setups' | 'bands' | 'deliveredSetupId'>;
 export function reportPicture(
   job: SceneJob,
   figures: JobFigures,
-  units: Units,
+  reader: Reader,
   width = reportWidth,
 ): Picture | undefined {
-  const view = sceneView(job, figures, units);
-  const content = view && compareScene({ view, shown: reportShown(job, figures, units), figures }, []);
+  const view = sceneView(job, figures, reader);
+  const content = view && compareScene({ view, shown: reportShown(job, figures, reader), figures }, []);
   if (!content) return undefined;
-  return scenePicture(sceneAt(content, undefined), { width, left: width < reportWidth ? 36 : 48, right: width < reportWidth ? 68 : 84, letters: 12, laneHeight: (lane) => heights[lane] ?? 120 }); // prettier-ignore
+  const { language } = reader;
+  const scene = sceneAt(content, undefined);
+  // Names first: what stands beside them is placed by their length.
+  const named = language ? { ...scene, lanes: scene.lanes.map((lane) => (isEmpty(lane) ? lane : { ...lane, name: language.text(lane.name) })) } : scene; // prettier-ignore
+  const picture = scenePicture(named, { width, left: width < reportWidth ? 36 : 48, right: width < reportWidth ? 68 : 84, letters: 12, laneHeight: (lane) => heights[lane] ?? 120 }); // prettier-ignore
+  return language ? { ...picture, shapes: picture.shapes.map((shape) => inLanguage(shape, language)) } : picture;
+}
+
+function inLanguage(shape: Shape, language: PhraseBook): Shape {
+  if (shape.is === 'words') return { ...shape, words: language.text(shape.words) };
+  return shape.is === 'clipped'
+    ? { ...shape, shapes: shape.shapes.map((inner) => inLanguage(inner, language)) }
+    : shape;
 }
 
 /** The two curves of a report, called as a report calls them. */

@@ -3,9 +3,10 @@ import type { Severity } from '../checks/check.ts';
 import { ratioOfJob } from '../fuel/ratio-of-job.ts';
 import type { JobFigures } from '../figures/job-figures.ts';
 import type { Picture } from '../scene/picture.ts';
+import { languageNamed } from '../language/languages.ts';
 import { say, written, type Reader, type Sentence } from '../sentence/sentence.ts';
 import { halfWidthText } from '../units/half-width.ts';
-import { figureIn, toldIn, type Units } from '../units/told-units.ts';
+import { figureIn, keptUnits, toldIn, type Units } from '../units/told-units.ts';
 import { drafted, type Draft } from './drafted.ts';
 import { narrowWidth, reportPicture, reportWidth } from './report-scene.ts';
 import type { BlockId, Cell, Content, LargeFigure, Report } from './report.ts';
@@ -62,9 +63,9 @@ export interface WrittenReport {
   blocks: readonly WrittenBlock[];
 }
 
-/** Who reads a job's report: in these units, a mixture by what is in the tank; no figure parts from its unit at a line's end. */
-export function reportReader(job: Parameters<typeof ratioOfJob>[0], units: Units): Reader {
-  return { ...units, stoichiometric: ratioOfJob(job), space: '\u00a0' };
+/** Who reads a job's report: in these units and this language, a mixture by what is in the tank; no figure parts from its unit at a line's end. */
+export function reportReader(job: Parameters<typeof ratioOfJob>[0], units: Units, language: string): Reader {
+  return { ...units, stoichiometric: ratioOfJob(job), space: '\u00a0', language: languageNamed(language) };
 }
 
 /** Writes a report in its reader's units, in the draft's order and words. */
@@ -130,19 +131,21 @@ export function writtenTable(
 
 function writtenFigure({ name, kw, halfWidthKw, sign, note }: LargeFigure, reader: Reader): WrittenFigure {
   const { unit, of } = toldIn('kW', reader);
-  const interval = halfWidthKw === undefined ? '' : `± ${halfWidthText(figureIn(of(halfWidthKw), unit, 1))}, `;
+  const here = (english: string) => (reader.language ? reader.language.figures(english) : english);
+  const interval = halfWidthKw === undefined ? '' : `± ${here(halfWidthText(figureIn(of(halfWidthKw), unit, 1)))}, `;
   return {
     name: written(name, reader),
     ...(sign && { sign }),
-    figure: figureIn(of(kw), unit, 1),
+    figure: here(figureIn(of(kw), unit, 1)),
     unit,
     note: `${interval}${written(note, reader)}`,
   };
 }
 
-/** A kept report says at its head which version it is. */
-export function versioned({ head, blocks }: WrittenReport, number: number): WrittenReport {
-  return { head: { ...head, when: `${head.when} · version ${number}` }, blocks };
+/** A kept report says at its head which version it is, in its own language. */
+export function versioned({ head, blocks }: WrittenReport, number: number, language = 'en'): WrittenReport {
+  const version = written(say`version ${String(number)}`, { ...keptUnits, language: languageNamed(language) });
+  return { head: { ...head, when: `${head.when} · ${version}` }, blocks };
 }
 
 /** What a file of a report is called, without its ending: a name that every system takes. */

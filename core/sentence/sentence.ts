@@ -1,3 +1,4 @@
+import type { PhraseBook } from '../language/phrase-book.ts';
 import { halfWidthText } from '../units/half-width.ts';
 import { figureIn, keptUnits, toldIn, withUnit, type Told, type Units } from '../units/told-units.ts';
 
@@ -37,6 +38,8 @@ export interface Reader extends Units {
   stoichiometric?: number | undefined;
   /** What stands between a figure and its unit; one that does not break at a line's end, for a screen. */
   space?: string | undefined;
+  /** English where there is none. */
+  language?: PhraseBook | undefined;
 }
 
 /** A sentence with quantities in it: say`Boost falls by ${quantity(12, 'kPa')}.` */
@@ -78,14 +81,17 @@ export function capitalised(sentence: Sentence): Sentence {
 
 /** A sentence as it is read: in the reader's units, or as everything is kept. */
 export function written(sentence: Sentence, reader: Reader = keptUnits): string {
-  if (typeof sentence === 'string') return keptTogether(sentence, reader);
-  return sentence.words
-    .flatMap((words, at) => {
-      const part = sentence.parts[at];
-      const own = keptTogether(words, reader);
-      return part === undefined ? [own] : [own, isQuantity(part) ? writtenQuantity(part, reader) : written(part, reader)]; // prettier-ignore
-    })
-    .join('');
+  const { language } = reader;
+  if (typeof sentence === 'string') return keptTogether(language ? language.text(sentence) : sentence, reader);
+  const put = (index: number) => {
+    const part = sentence.parts[index];
+    if (part === undefined) return '';
+    return isQuantity(part) ? writtenQuantity(part, reader) : written(part, reader);
+  };
+  if (!language) return sentence.words.map((words, index) => keptTogether(words, reader) + put(index)).join('');
+  // Another language may say the parts in another order.
+  const pieces = language.template(sentence.words);
+  return pieces.map((piece) => (typeof piece === 'number' ? put(piece) : keptTogether(piece, reader))).join('');
 }
 
 /** ± never parts from its figures at a line's end. */
@@ -100,7 +106,8 @@ function isQuantity(part: Sentence | Quantity): part is Quantity {
 function writtenQuantity(quantity: Quantity, reader: Reader): string {
   const { unit, stoichiometric, unitFollows, named } = quantity;
   const told = toldIn(unit, reader, stoichiometric ?? reader.stoichiometric);
-  const figure = figureOf(quantity, told);
+  const english = figureOf(quantity, told);
+  const figure = reader.language ? reader.language.figures(english) : english;
   if (named) return `${told.unit || unit} ${figure}`;
   return unitFollows ? figure : withUnit(figure, told.unit, reader.space);
 }

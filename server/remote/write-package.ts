@@ -33,7 +33,9 @@ export async function writePackage(
 ): Promise<{ sent: Run[] }> {
   const runs = job.runs.filter(({ id, state }) => runIds.includes(id) && state !== 'recording');
   if (runs.length === 0) throw new Refusal('None of these runs has ended: there is nothing to send.');
-  const nobody = { ...job, owner: '', plate: '' };
+  // Its page speaks English, whatever the owner's report does.
+  const report = job.report && { ...job.report, language: 'en' as const };
+  const nobody = { ...job, owner: '', plate: '', report };
   const { written, columns } = await jobReport(nobody, view, { database, dynos }, thread, told);
   const views: PageView[] = columns.length > 0 ? [curvesView(columns)] : [];
   for (const run of runs) views.push(runView(nameOf(run, job), await recordingsOf(database, run)));

@@ -20,12 +20,12 @@ interface PdfWork {
 /** Answers with a report as a PDF: in lines as the last of them, to others as the file itself. */
 export async function sendReportPdf(
   report: WrittenReport,
-  wishes: Pick<PdfWishes, 'paper' | 'onePage'>,
+  wishes: Pick<PdfWishes, 'paper' | 'onePage' | 'language'>,
   { database, response, thread, told }: PdfWork,
 ): Promise<void> {
   const photos = await photosOf(report, database);
   told.tell({ doing: 'writing', done: 0 });
-  const { pdf, pages } = await thread.ask('pdf', { report, pdf: { ...wishes, language: 'en', photos } });
+  const { pdf, pages } = await thread.ask('pdf', { report, pdf: { ...wishes, photos } });
   const bytes = Buffer.from(pdf);
   const name = `${reportFileName(report)}.pdf`;
   if (told.inLines)

@@ -82,6 +82,22 @@ test('the one-page form is one page, on either paper', async () => {
   await server.json('PATCH', `/api/jobs/${job.id}`, { report: null });
 });
 
+test('in another language it says so itself, whoever reads the page; a language that is none is refused', async () => {
+  const draft = { form: 'long', order: [], hidden: [], headline: '', words: '', units: null };
+  await server.json('PATCH', `/api/jobs/${job.id}`, { report: { ...draft, language: 'de' } });
+  const { pages, language } = await pdfOf(`/api/jobs/${job.id}/report/pdf`, { ...view, paper: 'A4' });
+  expect(language).toBe('de');
+  for (const words of ['Wie die Zahlen entstanden sind', 'Was jede Änderung brachte', 'Leistung', 'Łucja Čapková'])
+    expect(squeezed(pages.join(''))).toContain(squeezed(words));
+  expect(pages.join('')).not.toMatch(/How the figures|from \d/);
+  const version = await keptNow();
+  const kept = await pdfOf(`/api/report-versions/${version.id}/pdf`, { paper: 'A4' });
+  expect(kept.pages[0]).toContain(`Fassung ${version.number}`);
+  const refused = await server.request('PATCH', `/api/jobs/${job.id}`, { report: { ...draft, language: 'xx' } });
+  expect(refused.status).toBe(400);
+  await server.json('PATCH', `/api/jobs/${job.id}`, { report: null });
+});
+
 test('words of any length break no table', async () => {
   const long = 'Throttlebodyspacer'.repeat(9);
   const setup = await server.json<{ id: number }>('POST', `/api/jobs/${job.id}/setups`, { parentId: job.setups[0]!.id, change: `${long} and more` }); // prettier-ignore

@@ -21,8 +21,12 @@ export function reportRoutes(routes: ContractRoutes, database: Database, dynos: 
     const job = await jobAt(request);
     await inThread(request, response, async (thread, told) => {
       const { written } = await jobReport(job, view, { database, dynos }, thread, told);
-      const onePage = job.report?.form === 'short';
-      await sendReportPdf(written, { paper, onePage }, { database, response, thread, told });
+      const { form, language = 'en' } = job.report ?? {};
+      await sendReportPdf(
+        written,
+        { paper, onePage: form === 'short', language },
+        { database, response, thread, told },
+      );
     });
   });
 
@@ -48,9 +52,9 @@ export function reportRoutes(routes: ContractRoutes, database: Database, dynos: 
     const { paper } = bodyAs(request, reportPdfWishes.pick({ paper: true }));
     const { written, draft, number } = found(await reportVersionById(database, idOf(request)), 'report');
     await inThread(request, response, async (thread, told) => {
-      const report = versioned(written as unknown as WrittenReport, number);
-      const onePage = draft?.form === 'short';
-      await sendReportPdf(report, { paper, onePage }, { database, response, thread, told });
+      const report = versioned(written as unknown as WrittenReport, number, draft?.language);
+      const { form, language = 'en' } = draft ?? {};
+      await sendReportPdf(report, { paper, onePage: form === 'short', language }, { database, response, thread, told });
     });
   });
 

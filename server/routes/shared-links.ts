@@ -63,8 +63,8 @@ export function sharedLinkRoutes(routes: ContractRoutes, database: Database, dyn
     const link = await opened(request);
     await countOpening(database, link.id);
     if (link.reportVersionId === null) return void response.json({ is: 'comparison', endsAt: link.endsAt });
-    const { written, number } = await reportOf(link);
-    const report = versioned(written as unknown as WrittenReport, number);
+    const { written, draft, number } = await reportOf(link);
+    const report = versioned(written as unknown as WrittenReport, number, draft?.language);
     response.json(sharedContent.parse({ is: 'report', endsAt: link.endsAt, report }));
   });
 
@@ -81,9 +81,13 @@ export function sharedLinkRoutes(routes: ContractRoutes, database: Database, dyn
   routes.get('/shared/:key/pdf', made, async (request, response) => {
     const { written, draft, number } = await reportOf(await opened(request));
     const paper = papers.find((one) => one === request.query.paper) ?? 'A4';
-    const report = versioned(written as unknown as WrittenReport, number);
+    const report = versioned(written as unknown as WrittenReport, number, draft?.language);
     await inThread(request, response, (thread, told) =>
-      sendReportPdf(report, { paper, onePage: draft?.form === 'short' }, { database, response, thread, told }),
+      sendReportPdf(
+        report,
+        { paper, onePage: draft?.form === 'short', language: draft?.language ?? 'en' },
+        { database, response, thread, told },
+      ),
     );
   });
 

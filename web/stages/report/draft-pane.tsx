@@ -3,6 +3,7 @@ import { IconArrowDown, IconArrowUp } from '@tabler/icons-react';
 import type { ReactNode } from 'react';
 import type { ReportDraft } from '../../../contract/report.ts';
 import { movedBlock, ordered, stands, untouched } from '../../../core/report/drafted.ts';
+import { languageIds, languageNames } from '../../../core/language/languages.ts';
 import { shortBlocks, type BlockId, type Report } from '../../../core/report/report.ts';
 import { unitKinds, unitSets, type Units } from '../../../core/units/told-units.ts';
 import { SeverityMark } from '../../ui/severity.tsx';
@@ -114,6 +115,18 @@ export function DraftPane({ report, draft, own, onChange, files, versions }: Dra
           onKeep={(words) => change({ words })}
           placeholder="advice, what comes next"
         />
+      </section>
+      <section>
+        <h2 className="heading">Language of the report</h2>
+        <NativeSelect
+          aria-label="Language of the report"
+          data={languageIds.map((value) => ({ value, label: languageNames[value] }))}
+          value={draft.language}
+          onChange={(event) => change({ language: languageIds.find((id) => id === event.currentTarget.value) ?? 'en' })}
+        />
+        {draft.language !== 'en' && (
+          <p className={classes.quiet}>What somebody wrote by hand stays in its own language.</p>
+        )}
       </section>
       <section>
         <h2 className="heading">Units of the report</h2>

@@ -36,7 +36,12 @@ export function KeptReport({ job, version }: KeptReportProps) {
   const since = useMemo(() => {
     if (!whole || !source) return undefined;
     const draft = { ...untouched, ...whole.draft };
-    const now = writtenReport(composeReport(source), draft, source, reportReader(job, version.view.units));
+    const now = writtenReport(
+      composeReport(source),
+      draft,
+      source,
+      reportReader(job, version.view.units, draft.language),
+    );
     const then = { written: asWritten(whole.written), restsOn: whole.restsOn };
     return changedSince(then, { written: now, restsOn: restsOn(source) });
   }, [whole, source, job, version]);
@@ -47,7 +52,7 @@ export function KeptReport({ job, version }: KeptReportProps) {
       </main>
     );
   if (!whole) return <main className={classes.message} aria-busy aria-label="Report" />;
-  const kept = versioned(asWritten(whole.written), version.number);
+  const kept = versioned(asWritten(whole.written), version.number, whole.draft?.language);
   return (
     <div className={classes.stage}>
       <main className={classes.desk} aria-label="Report">

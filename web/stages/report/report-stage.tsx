@@ -76,9 +76,10 @@ function ReportOf({ job }: { job: Job }) {
       titles: {},
       notes: {},
       units: null,
+      language: 'en',
       ...kept,
     };
-    return { report, draft, written: writtenReport(report, draft, source, reportReader(job, units)) };
+    return { report, draft, written: writtenReport(report, draft, source, reportReader(job, units, draft.language)) };
   }, [source, kept, units, job]);
   const hasRuns = job.runs.some(({ state }) => state !== 'recording');
   if (!hasRuns)

@@ -43,7 +43,7 @@ export function RoadTable({ job, figures, view }: RoadTableProps) {
         </h2>
         <p>Time from one speed to the other in each gear; ± is a 95 % interval of the difference.</p>
       </header>
-      <WrittenTable table={writtenTable(table, reportReader(job, view.units))} />
+      <WrittenTable table={writtenTable(table, reportReader(job, view.units, 'en'))} />
     </section>
   );
 }
