@@ -26,7 +26,7 @@ test('what is put in stands in the order of the other language, with its figures
   );
   expect(book.text('the plan is not full: 2 more runs of B and 1 more run of A')).toBe('der Plan ist nicht erfüllt: 2 weitere Läufe von B und 1 weiterer Lauf von A'); // prettier-ignore
   expect(book.text('r2.bin, SAE J1349, 1.25 λ, 12,345.5')).toBe('r2.bin, SAE J1349, 1,25 λ, 12.345,5');
-  expect(book.text('Not a phrase of ours')).toBe('Not a phrase of ours');
+  expect(book.text('Ignition +1.5° above 4,000')).toBe('Ignition +1.5° above 4,000');
 });
 
 test('each phrase puts in what it was given, all of it and nothing else', () => {

@@ -20,6 +20,8 @@ interface Pattern {
 
 const hole = /\{(\d+)([#,]?)\}/g;
 const hasLetters = /\p{L}/u;
+/** Longer than any unit. */
+const ownWords = /\p{L}{4,}/u;
 /** Holes within holes are looked at so deep. */
 const mostDepth = 6;
 
@@ -67,7 +69,8 @@ export class PhraseBook {
         const put = new Map(holes.map(({ index, list }, group) => [index, list ? this.list(found[group + 1] ?? '', depth + 1) : this.text(found[group + 1] ?? '', depth + 1)])); // prettier-ignore
         return pieces.map((piece) => (typeof piece === 'number' ? (put.get(piece) ?? '') : piece)).join('');
       }
-    return this.figures(text);
+    // With words in it, it is somebody's own: nobody's text is rewritten.
+    return ownWords.test(text) ? text : this.figures(text);
   }
 
   /** Figures as they are written here: `4,500.5` as `4.500,5`. */

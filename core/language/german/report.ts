@@ -167,6 +167,7 @@ export const germanReport: Phrases = {
   'Mean gain of each on the setup before it, at the same engine speeds; ± is a 95 % interval. Coloured is what is shown; in the first band, what is shown among all changes of this job.':
     'Mittlerer Gewinn jeder Änderung gegenüber dem Setup davor, bei gleichen Drehzahlen; ± ist ein 95-%-Intervall. Farbig ist, was gezeigt ist; im ersten Bereich, was unter allen Änderungen dieses Auftrags gezeigt ist.',
   'Not known from this run: {0,}.': 'Aus diesem Lauf nicht bekannt: {0}.',
+  '{0} (on the crank’s scale)': '{0} (auf die Kurbelwelle bezogen)',
   // Care.
   'The figures were made with the filter “{0}”: with it back they may differ.':
     'Die Zahlen entstanden mit dem Filter „{0}“: mit ihm im alten Zustand können sie anders sein.',
