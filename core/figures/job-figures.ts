@@ -1,6 +1,6 @@
 import type { NumericItem } from '../setup/item.ts';
 import type { NextRun } from '../judgement/next-run.ts';
-import type { Headroom } from '../limits/headroom-table.ts';
+import type { HeadroomNow } from './limits-of-runs.ts';
 import type { SpreadPrior } from '../statistics/spread-prior.ts';
 import type { SetupFigures } from './setup-figures.ts';
 import type { MeanCurve } from '../comparison/run-curve.ts';
@@ -41,7 +41,7 @@ export interface JobFigures {
   /** The norm of one figure that the setup is held against, on the scale that is shown. */
   norm?: { name: string; kw: number };
   /** What is left to the job's limits in the test setup's last counted run; absent without limits or runs. */
-  headroom?: Headroom & { label: string };
+  headroom?: HeadroomNow;
   /** Why there is no comparison, as a sentence. */
   noComparison?: string;
   /** What each step on the way to the test setup gave, where it was asked for. */

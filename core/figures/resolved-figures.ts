@@ -2,13 +2,10 @@ import { startTemperature } from '../checks/start-temperature.ts';
 import { crankAssumption, crankKw } from '../dyno/crank.ts';
 import { startWindow, type StartWindow } from '../heat/start-window.ts';
 import { rawPoints, type RawPoints } from '../reduction/raw-points.ts';
-import { brokenLimits, worstOf, type Reach } from '../limits/broken-limits.ts';
-import { headroomTable } from '../limits/headroom-table.ts';
-import { headroom, limitQuantities, type Limit } from '../limits/limit.ts';
-import { reachIn } from '../log/extremes.ts';
+import { brokenLimits, worstOf } from '../limits/broken-limits.ts';
 import { eventsOf } from '../log/logged-pull.ts';
 import { runFindings } from '../judgement/run-findings.ts';
-import { curveOf, type Curve, type CurveSettings } from './corrected-curve.ts';
+import { curveOf, type CurveSettings } from './corrected-curve.ts';
 import { drumSpeedAt } from '../reduction/torque-fit.ts';
 import { Refusal } from '../refusal.ts';
 import { runCurve, type CountedRun, type FiguredRun, type RunFigures, type UnusableRun } from './figured-run.ts';
@@ -28,6 +25,7 @@ import type { ResolvedRequest } from './resolved-request.ts';
 import { borrowedRunCurves, isPeakAlone, type BorrowedCurve } from './borrowed-curve.ts';
 import { normSentence } from './norm-sentence.ts';
 import { unusableFor } from './unusable.ts';
+import { headroomNow, headroomOf, reachOf } from './limits-of-runs.ts';
 import type { JobFigures } from './job-figures.ts';
 
 /** A job's figures once everything is decided. Runs whose curve is refused are listed instead. */
@@ -71,6 +69,7 @@ export function resolvedFigures(runs: readonly FiguredRun[], request: ResolvedRe
       unsafe: counted(setupId).some(({ figures }) => figures.broken.length > 0),
     })),
   );
+  const headroomFound = headroomNow(request.limits ?? [], counted(testId), testId === againstId ? [] : counted(againstId), request.settings.crank !== undefined); // prettier-ignore
   const result: JobFigures = {
     sides: { baselineId, testId, againstId },
     spanRpm: request.settings.spanRpm,
@@ -81,7 +80,7 @@ export function resolvedFigures(runs: readonly FiguredRun[], request: ResolvedRe
     spread: of.spread,
     next: nextOf(of, figuresOfSetups, figured),
     ...(best === undefined ? {} : { bestId: best }),
-    ...headroomNow(request, counted(testId).at(-1)),
+    ...(headroomFound && { headroom: headroomFound }),
     ...(request.beside === 'steps' ? stepsOf(of) : {}),
     ...(request.beside === 'response' ? responseOf(of, figured) : {}),
     ...(factors.length > 0 ? { factors: [Math.min(...factors), Math.max(...factors)] } : {}),
@@ -219,41 +218,6 @@ function markFindings(figured: readonly CountedRun[], { testId, againstId }: Res
     const events = run.logged ? eventsOf(run.logged, run.engine) : [];
     figures.found = runFindings(figures.broken, events, figures.curve.checks);
   }
-}
-
-/** What one run leaves to each limit of the job. */
-function headroomNow(
-  { limits = [], settings }: ResolvedRequest,
-  last: CountedRun | undefined,
-): Pick<JobFigures, 'headroom'> {
-  if (!last || limits.length === 0) return {};
-  const crank = settings.crank !== undefined;
-  const reach = reachOf(last.run, last.figures.curve, crank);
-  const table = headroomTable(limits, (limit) => reach(limit)?.reading, () => undefined, crank); // prettier-ignore
-  return { headroom: { label: last.figures.label, ...table } };
-}
-
-/** The least that is left to each limit over several runs. */
-function headroomOf(limits: readonly Limit[], runs: readonly CountedRun[]): NonNullable<Level['headroom']> {
-  return limits.flatMap((limit) => {
-    const { label, unit } = limitQuantities[limit.quantity];
-    const left = runs.flatMap(({ run, figures }) => {
-      const reached = reachOf(run, figures.curve, false)(limit);
-      return (reached && headroom(limit, reached.reading)) ?? [];
-    });
-    return left.length > 0 ? [{ label, unit, left: Math.min(...left) }] : [];
-  });
-}
-
-/** Where a run came nearest to a limit. Power and torque are the curve's; on the crank's scale where it is estimated. */
-function reachOf({ logged }: FiguredRun, curve: Curve, atCrank: boolean) {
-  return ({ quantity, value, scale }: Limit): Reach | undefined => {
-    const { wheelPeaks, peakTorque, peakPower } = curve;
-    const crank = scale === 'crank' && atCrank;
-    if (quantity === 'torque') return { reading: crank ? peakTorque.value : wheelPeaks.torqueNm };
-    if (quantity === 'power') return { reading: crank ? peakPower.value : wheelPeaks.powerKw };
-    return logged && reachIn(logged.extremes)({ quantity, value, scale });
-  };
 }
 
 function rawOf({ sweep }: FiguredRun, { curve }: RunFigures, { gridRpm, crank }: CurveSettings): RawPoints {

@@ -1,7 +1,7 @@
-import { say, type Sentence } from '../sentence/sentence.ts';
+import { say, written, type Sentence } from '../sentence/sentence.ts';
 import { byGravity, type Severity } from '../checks/check.ts';
 import type { Unlikeness } from '../likeness/run-conditions.ts';
-import { saidOnce, type RunFinding } from './run-findings.ts';
+import { saidOnce, type Mark, type RunFinding } from './run-findings.ts';
 
 /** Something that stands against a figure, whoever reads it. */
 export interface Caveat {
@@ -25,18 +25,26 @@ export function caveatsOf(
   test: readonly CaveatRun[],
   baseline: readonly CaveatRun[],
 ): Caveat[] {
-  const only = (runs: readonly CaveatRun[], which: (found: RunFinding) => boolean) =>
-    saidOnce(runs.map(({ label, found }) => ({ label, found: found.filter(which) }))).map(
-      ({ severity, labels, message }): Caveat => ({ severity, text: say`${labels.join(', ')}: ${message}` }),
-    );
+  const found = (runs: readonly CaveatRun[], which: (found: RunFinding) => boolean) =>
+    saidOnce(runs.map(({ label, found: all }) => ({ label, found: all.filter(which) })));
+  const caveats = (marks: readonly Mark[]) => marks.map(({ severity, labels, message }): Caveat => ({ severity, text: say`${labels.join(', ')}: ${message}` })); // prettier-ignore
   const respects = unlike.map(({ severity, message }): Caveat => ({ severity, text: message }));
-  return [
-    ...only(test, ({ limit }) => limit),
-    ...respects,
-    ...only(test, ({ limit }) => !limit),
+  const ofBoth = sameSaidOnce([
+    ...found(test, ({ limit }) => !limit),
     // What the baseline went beyond is told of it where it stands itself.
-    ...only(baseline, ({ limit }) => !limit),
-  ]
+    ...found(baseline, ({ limit }) => !limit),
+  ]);
+  return [...caveats(found(test, ({ limit }) => limit)), ...respects, ...caveats(ofBoth)]
     .filter(({ severity }) => severity !== 'note')
     .sort(byGravity);
+}
+
+/** What was found on runs of both sides in the same words is said once. */
+function sameSaidOnce(marks: readonly Mark[]): Mark[] {
+  const bySentence = new Map<string, Mark>();
+  for (const mark of marks) {
+    const same = bySentence.get(written(mark.message));
+    bySentence.set(written(mark.message), same ? { ...same, labels: [...same.labels, ...mark.labels] } : mark);
+  }
+  return [...bySentence.values()];
 }

@@ -73,6 +73,6 @@ export function saidOnce(runs: readonly { label: string; found: readonly RunFind
   return Array.from(marks, ([key, { severity, labels, message, of }]) => ({
     severity,
     labels,
-    message: labels.length > 1 && key !== written(message) ? say`${message} (figures of ${of})` : message,
+    message: labels.length > 1 && key !== written(message) ? say`${message} The figures are those of ${of}.` : message,
   })).sort(byGravity);
 }

@@ -6,6 +6,8 @@ import { lineOf } from '../setup/difference.ts';
 import { setupWords } from '../setup/setup-words.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
 import { withheldWords } from '../wording/judgement-words.ts';
+import { askedLimit, askedWords } from './asked-limit.ts';
+import { laterName } from './later-name.ts';
 import type { Content } from './report.ts';
 import type { ReportSource } from './reported-job.ts';
 
@@ -19,7 +21,14 @@ export function answer({ job, figures }: ReportSource): Content {
   }
   const changes = lineOf(job.setups, sides.testId).filter(({ id }) => id !== sides.againstId).map((setup) => setupWords(job.setups, setup)); // prettier-ignore
   const what = changes.length > 0 ? say`Changed: ${asSentence(changes.join('; '))}` : ''; // prettier-ignore
-  return { is: 'answer', headline: headline(comparison, { test: 'what is delivered', against: 'what arrived' }), lead: [...asked, what].filter((sentence) => sentence !== '') }; // prettier-ignore
+  const power = headline(comparison, { test: 'what is delivered', against: 'what arrived' });
+  // Asked for something else than power, it answers that first.
+  const named = askedLimit(job.question, figures.headroom?.changes ?? []);
+  return {
+    is: 'answer',
+    headline: named ? askedWords(named, laterName(job)) : power,
+    lead: [...asked, what, named ? power : ''].filter((sentence) => sentence !== ''),
+  };
 }
 
 /** What somebody wrote, with an end, where they wrote none. */

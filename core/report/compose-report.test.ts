@@ -83,9 +83,13 @@ describe('a report', () => {
   });
 
   test('bands, limits, what was not tested, what is back, the file and how it was made are drawn from what is known', () => {
-    expect(rowsOf(reportSourceOf(), 'bands').map(([name]) => name)).toContain('power in climb, 4,500 to 6,400 rpm');
+    expect(rowsOf(reportSourceOf(), 'bands').map(([name]) => name)).toContain('power: climb, 4,500 to 6,400 rpm');
     const limits = rowsOf(reportSourceOf(), 'limits');
     expect(limits.find(([name]) => name === 'Torque')![1]).toBe('120 N·m');
+    const { head } = contentOf(reportSourceOf(), 'limits', 'table');
+    expect(head.map(({ text }) => text)).toEqual(['limit', 'set', 'read in A3', 'read in B3', 'left']);
+    const [, , before, after] = limits.find(([name]) => name === 'Torque')!.map((text) => Number.parseFloat(text));
+    expect(after! / before!).toBeCloseTo(1.03, 2);
     expect(contentOf(reportSourceOf(), 'untested', 'list').items.map(({ text }) => text)).toEqual(['Cold start', 'wet key setting']); // prettier-ignore
     expect(contentOf(reportSourceOf(), 'putBack', 'list').items.map(({ text }) => text)).toEqual(['Rev limiter where it belongs']); // prettier-ignore
     expect(written(contentOf(reportSourceOf(), 'file', 'text').paragraphs[0]!)).toMatch(/^tarrow-r3\.bin, SHA-256 9f2c41aa 00112233…\. Nearest limit: /); // prettier-ignore

@@ -30,8 +30,8 @@ export function bands({ job, figures: { comparison } }: ReportSource, later: str
 
 function rowName({ id, quantity: of, fromRpm = 0, toRpm = 0 }: GainRow, named: ReportSource['job']['bands']): string {
   const band = named.find((candidate) => candidate.fromRpm === fromRpm && candidate.toRpm === toRpm);
-  const what = id === 'common' ? 'the whole range' : (band?.name ?? 'from');
-  return `${of} ${id === 'common' ? 'over' : 'in'} ${what}, ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm`;
+  const where = id === 'common' ? 'the whole range, ' : band ? `${band.name}, ` : '';
+  return `${of}: ${where}${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm`;
 }
 
 /** What each change gave on the setup that it was changed from, in every band, and what became of it. */
@@ -84,13 +84,15 @@ function fateOf({ id, decision }: ReportedSetup, kept: ReadonlySet<number>, clai
 /** What is left to each limit in the last run of what is delivered. */
 export function limits({ figures: { headroom } }: ReportSource): Content | undefined {
   if (!headroom || headroom.rows.length === 0) return undefined;
+  const { against } = headroom;
   return {
     is: 'table',
-    head: [{ text: 'limit' }, right('set'), right(`read in ${headroom.label}`), right('left')],
-    rows: headroom.rows.map(({ label, unit, limit, reading, left }) => {
+    head: [{ text: 'limit' }, right('set'), ...(against ? [right(`read in ${against.label}`)] : []), right(`read in ${headroom.label}`), right('left')], // prettier-ignore
+    rows: headroom.rows.map(({ label, unit, limit, reading, left }, at) => {
+      const before = against?.readings[at];
       const told = (value: number): Sentence => say`${quantity(value, unit)}`;
       const rest: Sentence = say`${quantity(left, differenceUnit(unit))}`;
-      return [{ text: label }, right(told(limit.value)), right(told(reading)), right(rest, left < 0 ? 'warning' : undefined)]; // prettier-ignore
+      return [{ text: label }, right(told(limit.value)), ...(against ? [right(before === undefined ? '–' : told(before))] : []), right(told(reading)), right(rest, left < 0 ? 'warning' : undefined)]; // prettier-ignore
     }),
     ...(headroom.unknown.length > 0 && { note: `Not known from this run: ${headroom.unknown.join(', ')}.` }),
   };

@@ -7,7 +7,7 @@ const ofBlock = (css: string, selector: string) =>
 
 test('paper has the colours of the light theme; only ground and bands are lighter on it', () => {
   const light = ofBlock(readFileSync('web/app/theme.css', 'utf8'), "scheme='light']");
-  const sheet = ofBlock(readFileSync('web/stages/report/report-sheet.module.css', 'utf8'), '.sheet');
+  const sheet = ofBlock(readFileSync('web/report/report-sheet.module.css', 'utf8'), '.sheet');
   const long = (colour: string) => (colour === '#fff' ? '#ffffff' : colour);
   for (const [name, colour] of Object.entries(paperColours)) expect([name, long((sheet[name] ?? light[name])!)]).toEqual([name, colour]); // prettier-ignore
   expect(Object.keys(sheet)).toEqual(['--ground', '--band']);
