@@ -59,20 +59,21 @@ export interface Mark {
  * gravest first. Of what the log shows the gravest run's figures stand for all.
  */
 export function saidOnce(runs: readonly { label: string; found: readonly RunFinding[] }[]): Mark[] {
-  const marks = new Map<string, Mark & { of: string }>();
+  const marks = new Map<string, Mark & { of: string; differ: boolean }>();
   for (const { label, found } of runs)
     for (const { id, from, severity, message } of found) {
       const key = from === 'check' ? written(message) : id;
       const mark = marks.get(key);
-      if (!mark) marks.set(key, { severity, labels: [label], message, of: label });
+      if (!mark) marks.set(key, { severity, labels: [label], message, of: label, differ: false });
       else {
         if (!mark.labels.includes(label)) mark.labels.push(label);
+        mark.differ ||= written(message) !== written(mark.message);
         if (byGravity({ severity }, mark) < 0) Object.assign(mark, { severity, message, of: label });
       }
     }
-  return Array.from(marks, ([key, { severity, labels, message, of }]) => ({
+  return Array.from(marks.values(), ({ severity, labels, message, of, differ }) => ({
     severity,
     labels,
-    message: labels.length > 1 && key !== written(message) ? say`${message} The figures are those of ${of}.` : message,
+    message: labels.length > 1 && differ ? say`${message} The figures are those of ${of}.` : message,
   })).sort(byGravity);
 }

@@ -58,7 +58,7 @@ export function ladder({ job, figures }: ReportSource, deliveredId: number): Con
       const claim = own && cells.every(({ tone }) => tone === undefined) ? shownWords(own, among) : undefined;
       return [{ text: `${setup.letter}, ${setupWords(job.setups, setup)}` }, ...cells, { text: fateOf(setup, kept, claim) }]; // prettier-ignore
     }),
-    note: 'Mean gain of each on the setup before it, at the same engine speeds; ± is a 95 % interval. Coloured is what is shown; in the first band, what is shown among all changes of this job.', // prettier-ignore
+    note: 'Mean gain of each on the setup before it, at the same engine speeds; ± is a 95 % interval. Bold is what is shown; in the first band, what is shown among all changes of this job.', // prettier-ignore
   };
 }
 

@@ -113,7 +113,7 @@ export function made({ job, figures, view }: ReportSource): Content {
     is: 'text',
     paragraphs: [
       first,
-      `${baseline.length} ${runsOf(baseline.length)} as arrived, ${test.length} ${laterName(job) === 'delivered' ? 'as delivered' : 'of the last setup'}. ± is a 95 % interval of the mean difference; it ${ruleWords(comparison.judgement.judging)}. The spread of repeats is known ${rests}. Grey about the gain holds at all engine speeds at once; coloured is what is shown there.`, // prettier-ignore
+      `${baseline.length} ${runsOf(baseline.length)} as arrived, ${test.length} ${laterName(job) === 'delivered' ? 'as delivered' : 'of the last setup'}. ± is a 95 % interval of the mean difference; it ${ruleWords(comparison.judgement.judging)}. The spread of repeats is known ${rests}. Grey about the gain holds at all engine speeds at once; filled is what is shown there.`, // prettier-ignore
     ],
   };
 }

@@ -169,8 +169,8 @@ export const germanReport: Phrases = {
   'the one before': 'dem davor',
   it: 'ihm',
   'shown for this pair, not among {0#} setups': 'für dieses Paar gezeigt, nicht unter {0} Setups',
-  'Mean gain of each on the setup before it, at the same engine speeds; ± is a 95 % interval. Coloured is what is shown; in the first band, what is shown among all changes of this job.':
-    'Mittlerer Gewinn jeder Änderung gegenüber dem Setup davor, bei gleichen Drehzahlen; ± ist ein 95-%-Intervall. Farbig ist, was gezeigt ist; im ersten Bereich, was unter allen Änderungen dieses Auftrags gezeigt ist.',
+  'Mean gain of each on the setup before it, at the same engine speeds; ± is a 95 % interval. Bold is what is shown; in the first band, what is shown among all changes of this job.':
+    'Mittlerer Gewinn jeder Änderung gegenüber dem Setup davor, bei gleichen Drehzahlen; ± ist ein 95-%-Intervall. Fett ist, was gezeigt ist; im ersten Bereich, was unter allen Änderungen dieses Auftrags gezeigt ist.',
   'Not known from this run: {0,}.': 'Aus diesem Lauf nicht bekannt: {0}.',
   '{0} (on the crank’s scale)': '{0} (auf die Kurbelwelle bezogen)',
   // Care.
@@ -226,8 +226,8 @@ export const germanReport: Phrases = {
   '{0#} runs as arrived, {1}': '{0} Läufe wie angeliefert, {1}',
   '{0#} of the last setup. {1}': '{0} vom letzten Setup. {1}',
   '{0#} as delivered. {1}': '{0} wie übergeben. {1}',
-  '± is a 95 % interval of the mean difference; it {0}. The spread of repeats is known {1}. Grey about the gain holds at all engine speeds at once; coloured is what is shown there.':
-    '± ist ein 95-%-Intervall des mittleren Unterschieds; es {0}. Die Streuung von Wiederholungen ist {1} bekannt. Grau um den Gewinn gilt für alle Drehzahlen zugleich; farbig ist, was dort gezeigt ist.',
+  '± is a 95 % interval of the mean difference; it {0}. The spread of repeats is known {1}. Grey about the gain holds at all engine speeds at once; filled is what is shown there.':
+    '± ist ein 95-%-Intervall des mittleren Unterschieds; es {0}. Die Streuung von Wiederholungen ist {1} bekannt. Grau um den Gewinn gilt für alle Drehzahlen zugleich; gefüllt ist, was dort gezeigt ist.',
   'holds however often you look': 'gilt, wie oft man auch hinsieht',
   'plan not full: nothing claimed yet': 'behauptet noch nichts, weil der Plan nicht erfüllt ist',
   'planned; later runs claim almost nothing': 'ist geplant; spätere Läufe behaupten fast nichts',
