@@ -4,7 +4,14 @@ import { defineConfig } from 'vite';
 export default defineConfig({
   root: 'web',
   plugins: [react()],
-  build: { outDir: '../dist/web', emptyOutDir: true, manifest: true, target: 'es2023', chunkSizeWarningLimit: 900 },
+  build: {
+    outDir: '../dist/web',
+    emptyOutDir: true,
+    manifest: true,
+    target: 'es2023',
+    chunkSizeWarningLimit: 2000,
+    rolldownOptions: { output: { codeSplitting: { groups: [{ name: 'shared', minShareCount: 2 }] } } },
+  },
   worker: { format: 'es' },
   server: { proxy: { '/api': 'http://127.0.0.1:5180', '/live': { target: 'ws://127.0.0.1:5180', ws: true } } },
 });
