@@ -54,7 +54,7 @@ export const test = base.extend<
   ],
   page: async ({ page }, use) => {
     // The cautions have a test of their own; elsewhere they have been read.
-    await page.addInitScript(() => {
+    await page.context().addInitScript(() => {
       const key = 'suvok-preferences';
       if (!localStorage.getItem(key))
         localStorage.setItem(key, JSON.stringify({ state: { cautionsRead: true }, version: 0 }));

@@ -15,6 +15,7 @@ const entries = [
   'launch/test.ts',
   'operations/main.ts',
   'recorder/main.ts',
+  'server/bundles/csv-worker.ts',
   'server/import/import-worker.ts',
   'server/main.ts',
   'server/reports/report-worker.ts',

@@ -1,15 +1,15 @@
 import { bundlePaths } from '../../contract/bundle.ts';
 import type { Run } from '../../contract/records.ts';
-import { recordingCsvPieces } from '../../core/exchange/write-csv.ts';
 import type { Database } from '../../store/database.ts';
 import { recordingOf } from '../../store/samples.ts';
+import type { CsvThread } from './csv-thread.ts';
 import type { Part } from './write-zip.ts';
 
 /** The recordings of a run that has ended, its loggers' among them, as CSV. */
-export function recordingParts(database: Database, run: Run): Part[] {
+export function recordingParts(database: Database, csv: CsvThread, run: Run): Part[] {
   const label = run.label ?? String(run.id);
   async function* pieces(source: number) {
-    for (const piece of recordingCsvPieces(await recordingOf(database, run, source))) yield Buffer.from(piece);
+    yield* csv.pieces(await recordingOf(database, run, source));
   }
   return [
     { path: bundlePaths.run(label), compress: true, pieces: () => pieces(0) },

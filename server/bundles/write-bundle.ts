@@ -13,6 +13,7 @@ import { bundledJobOf, keysOfJob } from '../../store/bundled-job.ts';
 import type { Database } from '../../store/database.ts';
 import { photoContent, tuneFileContent } from '../../store/files.ts';
 import type { DynoHistory } from '../dyno-history.ts';
+import { CsvThread } from './csv-thread.ts';
 import { recordingParts } from './recording-parts.ts';
 import { jsonPart, writeZip, type Part, type WrittenPart } from './write-zip.ts';
 
@@ -31,9 +32,10 @@ export async function writeBundle(
 ): Promise<void> {
   const keys = await keysOfJob(database, job.id);
   const bundled = await bundledJobOf(database, job, keys, await learnedOf(job, dynos), wishes);
+  const csv = new CsvThread();
   const parts = [
     jsonPart(bundlePaths.job, bundled),
-    ...bundled.job.runs.flatMap((run) => recordingParts(database, run)),
+    ...bundled.job.runs.flatMap((run) => recordingParts(database, csv, run)),
     ...fileParts(database, bundled),
   ];
   const { version } = JSON.parse(await readFile(new URL('../../package.json', import.meta.url), 'utf8')) as { version: string }; // prettier-ignore
@@ -50,7 +52,9 @@ export async function writeBundle(
     files: [...files],
   });
   // The last, for it tells of all the others.
-  await writeZip(file, parts, told, signal, { path: bundlePaths.manifest, tells: manifest });
+  await writeZip(file, parts, told, signal, { path: bundlePaths.manifest, tells: manifest }).finally(
+    () => void csv.close(),
+  );
 }
 
 function fileParts(database: Database, { job }: BundledJob): Part[] {

@@ -1,4 +1,5 @@
-import { Worker } from 'node:worker_threads';
+import type { Worker } from 'node:worker_threads';
+import { startThread } from '../own-thread.ts';
 import { Refusal } from '../../core/refusal.ts';
 import type { ImportAnswer, ImportAsked } from './import-worker.ts';
 import type { ImportedAs, ReadImport } from './read-import.ts';
@@ -44,7 +45,7 @@ export class ImportReader {
   }
 
   private started(): Worker {
-    const worker = new Worker(new URL('./start-worker.mjs', import.meta.url), { execArgv: [], resourceLimits });
+    const worker = startThread('server/import/import-worker.ts', resourceLimits);
     // An idle reader keeps no process alive.
     worker.unref();
     worker.on('message', (answer: ImportAnswer) => {

@@ -8,6 +8,7 @@ import { Refusal } from '../../core/refusal.ts';
 import type { Database } from '../../store/database.ts';
 import { tuneFileContent } from '../../store/files.ts';
 import { recordingOf } from '../../store/samples.ts';
+import { CsvThread } from '../bundles/csv-thread.ts';
 import { recordingParts } from '../bundles/recording-parts.ts';
 import { textPart, writeZip, type Part } from '../bundles/write-zip.ts';
 import type { DynoHistory } from '../dyno-history.ts';
@@ -39,14 +40,15 @@ export async function writePackage(
   const { written, columns } = await jobReport(nobody, view, { database, dynos }, thread, told);
   const views: PageView[] = columns.length > 0 ? [curvesView(columns)] : [];
   for (const run of runs) views.push(runView(nameOf(run, job), await recordingsOf(database, run)));
+  const csv = new CsvThread();
   const parts: Part[] = [
     textPart('open-me.html', remotePage(written, views, columns)),
     textPart('report.txt', plainReport(written)),
     ...(columns.length > 0 ? [textPart('curves.csv', curvesCsv(columns))] : []),
     ...(await tunePart(database, job, runs)),
-    ...runs.flatMap((run) => recordingParts(database, run)),
+    ...runs.flatMap((run) => recordingParts(database, csv, run)),
   ];
-  await writeZip(file, parts, (done) => told.tell({ doing: 'writing', done }), told.signal);
+  await writeZip(file, parts, (done) => told.tell({ doing: 'writing', done }), told.signal).finally(() => void csv.close()); // prettier-ignore
   return { sent: runs };
 }
 

@@ -1,5 +1,6 @@
-import { Worker } from 'node:worker_threads';
+import type { Worker } from 'node:worker_threads';
 import { Refusal } from '../../core/refusal.ts';
+import { startThread } from '../own-thread.ts';
 import type { ReportAnswer, ReportAsked } from './report-worker.ts';
 
 /** A report's thread may hold the readings of a large job. */
@@ -13,7 +14,7 @@ const spare = new Map<Worker, () => void>();
 
 function takeWorker(): Worker {
   const [first] = spare;
-  if (!first) return new Worker(new URL('./start-worker.mjs', import.meta.url), { execArgv: [], resourceLimits });
+  if (!first) return startThread('server/reports/report-worker.ts', resourceLimits);
   const [kept, given] = first;
   spare.delete(kept);
   kept.off('exit', given).off('error', given);

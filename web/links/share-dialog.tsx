@@ -1,13 +1,12 @@
 import { Button, Modal, NativeSelect, Radio, Stack, Text, TextInput } from '@mantine/core';
-import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import dayjs from 'dayjs';
-import { outsideOrigins } from '../../contract/people.ts';
 import type { Job } from '../../contract/records.ts';
 import type { ReportView } from '../../contract/report.ts';
 import { sharedPath } from '../../contract/shared-link.ts';
 import { api } from '../state/api.ts';
 import { useChange } from '../state/queries.ts';
+import { useReachedOrigin } from '../state/reached-origin.ts';
 import { copyText } from '../ui/save-file.ts';
 import classes from './share-dialog.module.css';
 
@@ -105,11 +104,9 @@ function ShareForm({ job, view, close }: Pick<ShareDialogProps, 'job' | 'view'> 
 
 /** Shown once: what is stored opens nothing. */
 function MadeLink({ link: { key, endsAt }, close }: { link: { key: string; endsAt: string }; close: () => void }) {
-  const here = /^(localhost|127\.[\d.]+|\[::1\])$/.test(window.location.hostname);
-  const { data: outside, isPending } = useQuery({ queryKey: ['outside'], queryFn: api.outside, enabled: here, retry: false }); // prettier-ignore
-  if (here && isPending) return <Text size="sm">Looking up the address …</Text>;
-  const [reached] = here ? (outside ? outsideOrigins(outside) : []) : [window.location.origin];
-  const address = (reached ?? window.location.origin) + sharedPath(key);
+  const { pending, origin } = useReachedOrigin();
+  if (pending) return <Text size="sm">Looking up the address …</Text>;
+  const address = (origin ?? window.location.origin) + sharedPath(key);
   return (
     <Stack gap={14}>
       <p className={classes.address} data-testid="shared-address">
@@ -119,7 +116,7 @@ function MadeLink({ link: { key, endsAt }, close }: { link: { key: string; endsA
         It holds until {dayjs(endsAt).format('D MMMM YYYY, HH:mm')} and is shown here once. Whoever has it can read, and
         nothing else; it can be taken back under Shared links in Report.
       </Text>
-      {!reached && (
+      {!origin && (
         <Text size="sm" role="note">
           This Suvok answers on this machine only: the link opens here and nowhere else. Start it with HOST set to its
           name or address in the network, then share again (docs/operations.md).

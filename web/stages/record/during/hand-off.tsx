@@ -1,12 +1,10 @@
 import { Popover } from '@mantine/core';
-import { useQuery } from '@tanstack/react-query';
 import { IconDeviceMobile } from '@tabler/icons-react';
 import { QRCodeSVG } from 'qrcode.react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { outsideOrigins } from '../../../../contract/people.ts';
-import { api } from '../../../state/api.ts';
 import { useLive } from '../../../state/live.ts';
+import { useReachedOrigin } from '../../../state/reached-origin.ts';
 import control from './control-bar.module.css';
 import classes from './hand-off.module.css';
 
@@ -34,11 +32,8 @@ export function HandOff() {
 }
 
 function Address({ path }: { path: string }) {
-  const here = /^(localhost|127\.[\d.]+|\[::1\])$/.test(window.location.hostname);
-  // A page of this machine alone knows no address that a phone could open.
-  const { data: outside, isPending } = useQuery({ queryKey: ['outside'], queryFn: api.outside, enabled: here, retry: false }); // prettier-ignore
-  if (here && isPending) return <p>Looking up the address…</p>;
-  const [origin] = here ? (outside ? outsideOrigins(outside) : []) : [window.location.origin];
+  const { pending, origin, madeHere } = useReachedOrigin();
+  if (pending) return <p>Looking up the address…</p>;
   return (
     <>
       {origin ? (
@@ -47,7 +42,7 @@ function Address({ path }: { path: string }) {
           <p>
             Point the phone’s camera at it, or open <b>{origin + path}</b>
           </p>
-          {here && outside?.madeHere && <p>The phone warns once of the certificate: People shows its fingerprint.</p>}
+          {madeHere && <p>The phone warns once of the certificate: People shows its fingerprint.</p>}
         </>
       ) : (
         <p>
