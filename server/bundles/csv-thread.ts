@@ -4,7 +4,7 @@ import { startThread } from '../own-thread.ts';
 import type { CsvAnswer, CsvAsked } from './csv-worker.ts';
 
 /** Small, so that it is tidied often: it holds one recording and a piece of its text. */
-const resourceLimits = { maxOldGenerationSizeMb: 256, maxYoungGenerationSizeMb: 16 };
+const resourceLimits = { maxOldGenerationSizeMb: 64, maxYoungGenerationSizeMb: 8 };
 
 /** Writes recordings as CSV in a thread of its own, one after the other. */
 export class CsvThread {
