@@ -103,7 +103,8 @@ export class Link {
       if (code !== undefined) this.send({ type: 'pair', code, device: this.hello.device });
       else this.sayHello(key);
     });
-    socket.on('data', (text: string) => this.take(text));
+    // What still comes over a connection that was left behind is no welcome of the next one.
+    socket.on('data', (text: string) => this.socket === socket && this.take(text));
     socket.on('error', () => undefined);
     socket.on('close', () => {
       if (this.socket === socket) {

@@ -210,6 +210,8 @@ async function demoKeepsItsOwnTimes(address: string, ends: string): Promise<void
   for (const { id, createdAt } of jobs) {
     const job = await get<Job>(`/api/jobs/${id}`);
     const history = await get<Change[]>(`/api/jobs/${id}/history`);
+    // Whatever car came on, its logger was heard from its first run.
+    expect(job.runs.filter(({ logs }) => logs.length !== 1).map(({ label }) => label)).toEqual([]);
     const times = history.map(({ at }) => Date.parse(at));
     expect(Math.max(...times)).toBeLessThanOrEqual(Date.parse(ends));
     expect(history.find(({ subject, rowId, before }) => subject === 'job' && rowId === id && !before)!.at).toBe(

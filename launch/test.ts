@@ -36,7 +36,7 @@ async function tidyUp(): Promise<void> {
 }
 
 /** Folders whose tests need nothing beside them, and those whose tests need a database. */
-const unitFolders = ['core/', 'contract/', 'cli/', 'recorder/', 'simulator/', 'web/'];
+const unitFolders = ['core/', 'contract/', 'cli/', 'instrument/', 'recorder/', 'simulator/', 'web/'];
 const apiFolders = ['server/', 'store/', 'operations/', 'launch/'];
 
 /** Jest's tests under some folders. @param databaseUrl absent where no test needs one */
