@@ -1,8 +1,10 @@
 import {
+  Checkbox,
   createTheme,
   defaultVariantColorsResolver,
   type CSSVariablesResolver,
   type MantineColorsTuple,
+  Radio,
 } from '@mantine/core';
 
 /** One ink, ten times: Suvok's controls have no colour of their own. */
@@ -58,6 +60,11 @@ export const theme = createTheme({
     input.variant === 'filled'
       ? { background: 'var(--ink)', hover: 'var(--soft)', color: 'var(--ground)', border: '1px solid transparent' }
       : defaultVariantColorsResolver(input),
+  // A tick stands on ink as well, and turns over with it.
+  components: {
+    Checkbox: Checkbox.extend({ defaultProps: { iconColor: 'var(--ground)' } }),
+    Radio: Radio.extend({ defaultProps: { iconColor: 'var(--ground)' } }),
+  },
   defaultRadius: 8,
   cursorType: 'pointer',
   fontSizes: { xs: '11.5px', sm: '13px', md: '14px', lg: '16px', xl: '20px' },

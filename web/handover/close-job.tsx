@@ -32,7 +32,7 @@ export function CloseJobButton({ job }: { job: Job }) {
   if (job.state === 'closed') return null;
   return (
     <>
-      <Button variant="default" fullWidth mt={22} onClick={() => setOpened(true)}>
+      <Button variant="default" fullWidth onClick={() => setOpened(true)}>
         Close the job
       </Button>
       <CloseJob job={job} opened={opened} onClose={() => setOpened(false)} />
