@@ -188,7 +188,7 @@ function Table({ table: { head, rows, note }, look }: { table: Extract<WrittenCo
           {row(cells, false)}
         </View>
       ))}
-      {note !== undefined && <Text style={look.paragraph}>{note}</Text>}
+      {note !== undefined && <Text style={look.note}>{note}</Text>}
     </View>
   );
 }
