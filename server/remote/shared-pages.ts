@@ -29,8 +29,15 @@ export class SharedPages {
 
   constructor(private readonly from: { database: Database; dynos: DynoHistory }) {}
 
+  /** The page of a link that was made a moment ago. */
+  recent(linkId: number): string | undefined {
+    const now = Date.now();
+    for (const [id, { atMs }] of this.kept) if (now - atMs > keptForMs) this.kept.delete(id);
+    return this.kept.get(linkId)?.html;
+  }
+
   /** @throws Refusal where there is nothing to show, or it was cancelled */
-  async of(
+  async make(
     linkId: number,
     job: Job,
     view: ReportView,
@@ -38,9 +45,6 @@ export class SharedPages {
     told: { tell(line: WorkLine): void },
   ): Promise<string> {
     const now = Date.now();
-    for (const [id, { atMs }] of this.kept) if (now - atMs > keptForMs) this.kept.delete(id);
-    const before = this.kept.get(linkId);
-    if (before) return before.html;
     // The draft's own words may speak to the owner.
     const nobody: Job = { ...job, owner: '', plate: '', report: null };
     const { written, columns } = await jobReport(nobody, view, this.from, thread, told);

@@ -1,6 +1,6 @@
 import type { Request } from 'express';
 import { rateLimit } from 'express-rate-limit';
-import { papers, reportView } from '../../contract/report.ts';
+import { papers } from '../../contract/report.ts';
 import { madeSharedLink, newSharedLink, sharedContent } from '../../contract/shared-link.ts';
 import { versioned, type WrittenReport } from '../../core/report/written-report.ts';
 import type { Database } from '../../store/database.ts';
@@ -71,11 +71,11 @@ export function sharedLinkRoutes(routes: ContractRoutes, database: Database, dyn
   routes.get('/shared/:key/page', made, async (request, response) => {
     const { id, jobId, reportVersionId, view } = await opened(request);
     if (reportVersionId !== null) throw new HttpRefusal(404, 'This link opens a report and no comparison.');
+    const send = (html: string) => response.set('content-security-policy', remotePageCsp).type('html').send(html);
+    const recent = pages.recent(id);
+    if (recent !== undefined) return void send(recent);
     const job = found(await jobWithAll(database, jobId), 'job');
-    await inThread(request, response, async (thread, told) => {
-      const html = await pages.of(id, job, reportView.parse(view), thread, told);
-      response.set('content-security-policy', remotePageCsp).type('html').send(html);
-    });
+    await inThread(request, response, async (thread, told) => void send(await pages.make(id, job, view, thread, told)));
   });
 
   routes.get('/shared/:key/pdf', made, async (request, response) => {
