@@ -5,6 +5,9 @@ import { units } from './units.ts';
 /** Languages that a report is written in, as core/language has them. */
 export const reportLanguages = ['en', 'de'] as const;
 
+/** So many large figures stand beside one another at most. */
+export const mostFigures = 6;
+
 /** What a person changed of a report that composes itself. */
 export const reportDraft = z.strictObject({
   /** The whole report, or one page of it. */
@@ -19,7 +22,7 @@ export const reportDraft = z.strictObject({
   words: trimmedText(2000),
   language: z.enum(reportLanguages).default('en'),
   /** Large figures that stand, by their names within the job (`arrived`, `setup B`, `run B3`); null for the usual ones. */
-  figures: z.array(trimmedText(60)).max(6).nullable().default(null),
+  figures: z.array(trimmedText(60)).max(mostFigures).nullable().default(null),
   /** By block: a title in the place of its own, and words under it. */
   titles: z.record(trimmedText(40), trimmedText(120)).default({}),
   notes: z.record(trimmedText(40), trimmedText(1000)).default({}),

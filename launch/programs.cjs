@@ -99,8 +99,9 @@ const ownPlaces = {
   },
 };
 
+/** Another command may be at the same: what is gone already is no fault. */
 function forgetOldBuilds() {
-  const age = (name) => -fs.statSync(path.join(builtPrograms, name)).mtimeMs;
+  const age = (name) => -(fs.statSync(path.join(builtPrograms, name), { throwIfNoEntry: false })?.mtimeMs ?? 0);
   const builds = fs.readdirSync(builtPrograms).filter((name) => !name.includes('.'));
   for (const name of builds.sort((a, b) => age(a) - age(b)).slice(keptBuilds))
     fs.rmSync(path.join(builtPrograms, name), { recursive: true, force: true });

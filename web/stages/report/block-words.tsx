@@ -1,9 +1,9 @@
 import { ActionIcon, Checkbox, Popover, Stack } from '@mantine/core';
 import { IconPencil } from '@tabler/icons-react';
-import type { ReportDraft } from '../../../contract/report.ts';
+import { mostFigures, type ReportDraft } from '../../../contract/report.ts';
 import { chosenFigures } from '../../../core/report/drafted.ts';
 import type { Block } from '../../../core/report/report.ts';
-import { toldIn } from '../../../core/units/told-units.ts';
+import { figureIn, toldIn } from '../../../core/units/told-units.ts';
 import { useUnits } from '../../units/use-own-units.tsx';
 import classes from './report-stage.module.css';
 import { Words } from './words.tsx';
@@ -14,9 +14,6 @@ interface BlockWordsProps {
   draft: ReportDraft;
   onChange: (fields: Partial<ReportDraft>) => void;
 }
-
-/** So many figures stand beside one another at most. */
-const mostFigures = 6;
 
 /** A title and words of one's own for a block; for the large figures, which of them stand. */
 export function BlockWords({ block: { id, content }, name, draft, onChange }: BlockWordsProps) {
@@ -81,7 +78,7 @@ function Figures({ content, draft, onChange }: FiguresProps) {
           <Checkbox
             key={id}
             value={id}
-            label={`${name}, ${of(kw).toFixed(1)} ${unit}`}
+            label={`${name}, ${figureIn(of(kw), unit, 1)} ${unit}`}
             disabled={
               (chosen.length >= mostFigures && !chosen.includes(id)) || (chosen.length === 1 && chosen.includes(id))
             }
