@@ -9,13 +9,14 @@ import { exampleRuns, reportSourceOf } from '../testing/reported-example.ts';
 import { keptUnits } from '../units/told-units.ts';
 import { germanAir } from './german/air-and-heat.ts';
 import { germanChecks } from './german/checks.ts';
+import { germanJudgement } from './german/judgement.ts';
 import { germanLikeness } from './german/likeness.ts';
 import { germanLog } from './german/log.ts';
 import { germanReport } from './german/report.ts';
 import { languages } from './languages.ts';
 
 const book = languages.de;
-const phrases = { ...germanAir, ...germanChecks, ...germanLikeness, ...germanLog, ...germanReport };
+const phrases = { ...germanAir, ...germanChecks, ...germanJudgement, ...germanLikeness, ...germanLog, ...germanReport };
 const german = { ...keptUnits, language: book };
 
 test('what is put in stands in the order of the other language, with its figures, units and own words', () => {

@@ -1,5 +1,6 @@
 import { germanAir } from './german/air-and-heat.ts';
 import { germanChecks } from './german/checks.ts';
+import { germanJudgement } from './german/judgement.ts';
 import { germanLikeness } from './german/likeness.ts';
 import { germanLog } from './german/log.ts';
 import { germanReport } from './german/report.ts';
@@ -8,7 +9,14 @@ import { PhraseBook } from './phrase-book.ts';
 /** Languages that a report is written in. To add one: a folder of phrases beside german/, and a line here. */
 export const languages = {
   en: undefined,
-  de: new PhraseBook('de', 'Deutsch', 'und', [germanReport, germanLikeness, germanAir, germanChecks, germanLog]),
+  de: new PhraseBook('de', 'Deutsch', 'und', [
+    germanReport,
+    germanJudgement,
+    germanLikeness,
+    germanAir,
+    germanChecks,
+    germanLog,
+  ]),
 } as const satisfies Record<string, PhraseBook | undefined>;
 export type LanguageId = keyof typeof languages;
 export const languageIds = Object.keys(languages) as LanguageId[];

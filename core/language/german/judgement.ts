@@ -1,0 +1,29 @@
+import type { Phrases } from '../phrase-book.ts';
+
+/** Why nothing is claimed. */
+export const germanJudgement: Phrases = {
+  'not like for like, {0}': 'nicht vergleichbar, {0}',
+  'another gear': 'ein anderer Gang',
+  'another dyno or dyno setting': 'ein anderer Prüfstand oder andere Einstellungen',
+  'another kind of dyno': 'eine andere Art von Prüfstand',
+  'another gear, other tyres, or slip': 'ein anderer Gang, andere Reifen oder Schlupf',
+  'another load mode': 'eine andere Art der Last',
+  'another vehicle': 'ein anderes Fahrzeug',
+  'another job': 'ein anderer Auftrag',
+  'corrected differently': 'anders korrigiert',
+  'the air of some runs is not known': 'die Luft mancher Läufe ist nicht bekannt',
+  'runs more than 12 h apart': 'Läufe mehr als 12 h auseinander',
+  'the tyres slip': 'die Reifen rutschen',
+  'a borrowed curve, for orientation only': 'eine geliehene Kurve, nur zur Orientierung',
+  'one side at the wheels, the other at the crank': 'eine Seite am Rad, die andere an der Kurbelwelle',
+  'the plan is not full: {0,}': 'der Plan ist nicht erfüllt: {0}',
+  '{0#} more run of {1}': '{0} weiterer Lauf von {1}',
+  '{0#} more runs of {1}': '{0} weitere Läufe von {1}',
+  '{0} can look the same: return to {1} for a run': '{0} kann ebenso aussehen: für einen Lauf zu {1} zurückkehren',
+  'a drift from run to run': 'eine Drift von Lauf zu Lauf',
+  'a drift of {0} from run to run': 'eine Drift von {0} von Lauf zu Lauf',
+  'the spread of this car is only assumed: another run of {0} or {1}':
+    'die Streuung dieses Fahrzeugs ist nur angenommen: noch ein Lauf von {0} oder {1}',
+  'there is no spread to judge it by': 'es gibt keine Streuung, an der es sich messen ließe',
+  'Nothing is claimed from {0} to {1} rpm: {2}.': 'Von {0} bis {1} rpm wird nichts behauptet: {2}.',
+};
