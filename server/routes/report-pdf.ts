@@ -1,7 +1,7 @@
 import type { Response } from 'express';
 import type { z } from 'zod';
-import type { reportPdf } from '../../contract/report.ts';
-import { reportFileName, type WrittenReport } from '../../core/report/written-report.ts';
+import type { reportPdf, wholeReportVersion } from '../../contract/report.ts';
+import { reportFileName, versioned, type WrittenReport } from '../../core/report/written-report.ts';
 import type { Database } from '../../store/database.ts';
 import { photoContent } from '../../store/files.ts';
 import type { Photo } from '../reports/pdf-block.tsx';
@@ -31,6 +31,19 @@ export async function sendReportPdf(
   if (told.inLines)
     told.end(200, { name, pages, base64: bytes.toString('base64') } satisfies z.infer<typeof reportPdf>);
   else response.attachment(name).type('application/pdf').send(bytes);
+}
+
+type KeptReport = z.output<typeof wholeReportVersion>;
+
+/** A kept report as its reader has it in hand, with its number at the head: what the store holds is what core wrote. */
+export function keptReport({ written, number, draft }: KeptReport): WrittenReport {
+  return versioned(written as unknown as WrittenReport, number, draft?.language);
+}
+
+/** Answers with a kept report as a PDF, in its own form and language. */
+export function sendKeptPdf(version: KeptReport, paper: PdfWishes['paper'], work: PdfWork): Promise<void> {
+  const { form, language = 'en' } = version.draft ?? {};
+  return sendReportPdf(keptReport(version), { paper, onePage: form === 'short', language }, work);
 }
 
 /** What the photos of a report show, as far as a PDF can hold them: a WebP picture it cannot. */

@@ -1,6 +1,5 @@
 import type { Request } from 'express';
 import { newReportVersion, reportPdfWishes, reportVersion, wholeReportVersion } from '../../contract/report.ts';
-import { versioned, type WrittenReport } from '../../core/report/written-report.ts';
 import type { Database } from '../../store/database.ts';
 import { jobWithAll } from '../../store/jobs.ts';
 import { addReportVersion, reportVersionById } from '../../store/report-versions.ts';
@@ -9,7 +8,7 @@ import { jobReport } from '../reports/job-report.ts';
 import { act, bodyAs, found, idOf } from './answer.ts';
 import type { ContractRoutes } from './contract-routes.ts';
 import { inThread } from './in-thread.ts';
-import { sendReportPdf } from './report-pdf.ts';
+import { sendKeptPdf, sendReportPdf } from './report-pdf.ts';
 import { takesAway } from './takes-away.ts';
 
 /** Reports as files, and those that were kept as they were. */
@@ -50,12 +49,8 @@ export function reportRoutes(routes: ContractRoutes, database: Database, dynos: 
 
   routes.post('/report-versions/:id/pdf', async (request, response) => {
     const { paper } = bodyAs(request, reportPdfWishes.pick({ paper: true }));
-    const { written, draft, number } = found(await reportVersionById(database, idOf(request)), 'report');
-    await inThread(request, response, async (thread, told) => {
-      const report = versioned(written as unknown as WrittenReport, number, draft?.language);
-      const { form, language = 'en' } = draft ?? {};
-      await sendReportPdf(report, { paper, onePage: form === 'short', language }, { database, response, thread, told });
-    });
+    const version = found(await reportVersionById(database, idOf(request)), 'report');
+    await inThread(request, response, (thread, told) => sendKeptPdf(version, paper, { database, response, thread, told })); // prettier-ignore
   });
 
   takesAway(routes, database, '/report-versions/:id', 'report_version', 'report');

@@ -2,7 +2,6 @@ import type { Request } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import { papers } from '../../contract/report.ts';
 import { madeSharedLink, newSharedLink, sharedContent } from '../../contract/shared-link.ts';
-import { versioned, type WrittenReport } from '../../core/report/written-report.ts';
 import type { Database } from '../../store/database.ts';
 import { photoContent } from '../../store/files.ts';
 import { jobWithAll } from '../../store/jobs.ts';
@@ -16,7 +15,7 @@ import { SharedPages } from '../remote/shared-pages.ts';
 import { act, bodyAs, found, idOf } from './answer.ts';
 import type { ContractRoutes } from './contract-routes.ts';
 import { inThread } from './in-thread.ts';
-import { sendReportPdf } from './report-pdf.ts';
+import { keptReport, sendKeptPdf } from './report-pdf.ts';
 import { takesAway } from './takes-away.ts';
 
 /** Pages and PDFs take a thread for seconds: one machine elsewhere has so many of them made in a minute, and this shop's own work goes on. */
@@ -63,8 +62,7 @@ export function sharedLinkRoutes(routes: ContractRoutes, database: Database, dyn
     const link = await opened(request);
     await countOpening(database, link.id);
     if (link.reportVersionId === null) return void response.json({ is: 'comparison', endsAt: link.endsAt });
-    const { written, draft, number } = await reportOf(link);
-    const report = versioned(written as unknown as WrittenReport, number, draft?.language);
+    const report = keptReport(await reportOf(link));
     response.json(sharedContent.parse({ is: 'report', endsAt: link.endsAt, report }));
   });
 
@@ -79,21 +77,14 @@ export function sharedLinkRoutes(routes: ContractRoutes, database: Database, dyn
   });
 
   routes.get('/shared/:key/pdf', made, async (request, response) => {
-    const { written, draft, number } = await reportOf(await opened(request));
+    const version = await reportOf(await opened(request));
     const paper = papers.find((one) => one === request.query.paper) ?? 'A4';
-    const report = versioned(written as unknown as WrittenReport, number, draft?.language);
-    await inThread(request, response, (thread, told) =>
-      sendReportPdf(
-        report,
-        { paper, onePage: draft?.form === 'short', language: draft?.language ?? 'en' },
-        { database, response, thread, told },
-      ),
-    );
+    await inThread(request, response, (thread, told) => sendKeptPdf(version, paper, { database, response, thread, told })); // prettier-ignore
   });
 
   routes.get('/shared/:key/photos/:id', async (request, response) => {
     const id = idOf(request);
-    const { blocks } = (await reportOf(await opened(request))).written as unknown as WrittenReport;
+    const { blocks } = keptReport(await reportOf(await opened(request)));
     const shown = blocks.some(({ content }) => content.is === 'photos' && content.photos.some((photo) => photo.id === id)); // prettier-ignore
     const { mime, content } = found(shown && (await photoContent(database, id)), 'photo');
     response.type(mime).send(content);
