@@ -1,3 +1,4 @@
+import type { RunKind } from '../recording/run-kind.ts';
 import type { FuelRegulation } from '../log/run-log.ts';
 import type { Air } from '../air/air.ts';
 import type { AirCircumstances } from '../checks/air-checks.ts';
@@ -28,7 +29,7 @@ export interface RunRecord {
   setupId: number | null;
   /** Such as B2. */
   label: string | null;
-  kind: 'power' | 'conditioning' | 'step' | 'coast-down' | 'check';
+  kind: RunKind;
   state: 'recording' | 'sealed' | 'interrupted';
   /** Why it is kept out of figures; null where it is not. */
   setAsideReason: string | null;

@@ -5,7 +5,7 @@ type Kind = Parameters<typeof runTrigger>[0];
 
 /** Plays a drum at 50 Hz. @param shape speed and throttle at a time @returns the events */
 function played(kind: Kind, lastsS: number, shape: (time: number) => [speed: number, throttle?: number]) {
-  const trigger = runTrigger(kind, 0.2);
+  const trigger = runTrigger(kind, { sustainS: 0.2 });
   const events: [string, number][] = [];
   for (let step = 0; step <= lastsS * 50; step++) {
     const time = step / 50;

@@ -1,3 +1,4 @@
+import type { RunKind } from './run-kind.ts';
 import { PullTrigger } from './pull-trigger.ts';
 
 /** Says, sample by sample, when a run begins and when it is over. */
@@ -10,6 +11,10 @@ export interface RunTrigger {
 const closedS = 1.5;
 const closedThrottle = 30;
 const fallenShare = 0.25;
+/** Steps at part load close it further; a foot on the pedal opens it more than the first, a run of told holds is over below the second for so long, s. */
+const drivenThrottle = 5;
+const letGoThrottle = 1.5;
+const letGoS = 2.5;
 /** A coast is over when the drum turns at this share of its highest speed, or gains speed again for so long, s. */
 const coastedShare = 0.33;
 const regainedS = 2;
@@ -69,18 +74,62 @@ class CoastWatch extends Watch {
   }
 }
 
+/** Driving a table, or another run that an operator begins: at once when announced, and over when the pedal is let go for good. */
+class ToldWatch implements RunTrigger {
+  private begun = false;
+  private closedSince: number | undefined;
+  private driven = false;
+  private firstS: number | undefined;
+
+  constructor(private readonly afterS: number) {}
+
+  push(time: number, _speed: number, throttle?: number): ReturnType<RunTrigger['push']> {
+    if (!this.begun) {
+      this.firstS ??= time;
+      if (time - this.firstS < this.afterS) return undefined;
+      this.begun = true;
+      return { event: 'begins', time };
+    }
+    if (throttle === undefined) return undefined;
+    this.driven ||= throttle > drivenThrottle;
+    if (throttle > letGoThrottle || !this.driven) this.closedSince = undefined;
+    else this.closedSince ??= time;
+    return this.closedSince !== undefined && time - this.closedSince >= letGoS
+      ? { event: 'ends', time: this.closedSince }
+      : undefined;
+  }
+}
+
+export interface TriggerSettings {
+  sustainS: number;
+  waiting?: boolean;
+  announced?: boolean;
+  atPartLoad?: boolean;
+  afterS?: number;
+}
+
 /**
  * The trigger for a kind of run.
  * @param sustainS how long the drum must gain speed before it is a run
  * @param waiting true to see a lift first
+ * @param announced somebody has said that one follows
+ * @param afterS what was announced begins so much later, s
+ * @param atPartLoad the holds of a row of them are not at full throttle
  */
 export function runTrigger(
-  kind: 'power' | 'conditioning' | 'step' | 'coast-down' | 'check',
-  sustainS: number,
-  waiting = false,
+  kind: RunKind,
+  { sustainS, waiting = false, announced = false, atPartLoad = false, afterS = 0 }: TriggerSettings,
 ): RunTrigger {
   const pull = new PullTrigger(sustainS, waiting);
-  if (kind === 'step') return new StepWatch(pull);
-  if (kind === 'coast-down') return new CoastWatch(pull);
-  return pull;
+  switch (kind) {
+    case 'step':
+      return announced && atPartLoad ? new ToldWatch(afterS) : new StepWatch(pull);
+    case 'part-load':
+      // Where nobody announced it a pull is what is noticed, and it ends as one.
+      return announced ? new ToldWatch(afterS) : pull;
+    case 'coast-down':
+      return new CoastWatch(pull);
+    default:
+      return pull;
+  }
 }

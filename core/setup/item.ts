@@ -1,3 +1,4 @@
+import type { FuelMultipliers } from './fuel-table.ts';
 import { say, written, type Quantity, type Sentence } from '../sentence/sentence.ts';
 
 /** Items that can be computed with: their unit (`λ` for a mixture, which has none), and how a step of one is said. */
@@ -18,6 +19,7 @@ export const numericKinds = Object.keys(numericItems) as [NumericKind, ...Numeri
 /** Items that have a name or a state. */
 export const namedItems = {
   'tune-file': 'tune file',
+  'fuel-table': 'fuel table',
   fuel: 'fuel',
   'part-fitted': 'fitted',
   'part-removed': 'removed',
@@ -58,6 +60,8 @@ export function keyOf(item: NumericItem): string {
 export interface NamedItem {
   kind: NamedKind;
   name: string;
+  /** Of a fuel table: what the fuel of each cell was multiplied by. */
+  table?: FuelMultipliers | undefined;
 }
 
 /** One thing that a step changed. */

@@ -119,6 +119,7 @@ const readers: Reader[] = [
   ...ownSteps,
   named('tune-file', String.raw`(?:tune file|tune|map|file)\s+(?:to\s+)?(.+)`),
   named('tune-file', String.raw`(\S+\.(?:bin|hex|ori|mod|s19|tun))`),
+  named('fuel-table', String.raw`(?:fuel|ve)\s+table\s+(?:to\s+)?(.+)`),
   named('fuel', String.raw`fuel\s+(?:to\s+)?(.+)|(e\d{1,3})(?:\s+in the tank)?|(\d{2,3}\s*octane(?:\s+fuel)?)`),
   named('gear', String.raw`gear\s+(.+)|in\s+(\d(?:st|nd|rd|th))|(\d(?:st|nd|rd|th))\s+gear`),
   named('fan', String.raw`fans?\s+(.+)`),

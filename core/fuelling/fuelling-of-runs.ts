@@ -1,0 +1,96 @@
+import type { DynoProfile } from '../dyno/dyno-profile.ts';
+import { wholeLog, type LoggerBeside } from '../log/logged-pull.ts';
+import type { LoggedEngine, RunLog } from '../log/run-log.ts';
+import type { Recording } from '../recording/recording.ts';
+import { driveOf } from '../reduction/drive.ts';
+import { Refusal } from '../refusal.ts';
+import type { FuellingAxes, PartLoadLog } from './axes.ts';
+import { fuellingTable, joinedFuelling, type FuellingSettings, type FuellingTable } from './fuelling-table.ts';
+import { usualAxes } from './usual-axes.ts';
+
+/** A run with all that recorded it. */
+export interface FuelledRun {
+  id: number;
+  label: string;
+  recording: Recording;
+  dyno: DynoProfile;
+  engineToDrumRatio: number | undefined;
+  beside: readonly LoggerBeside[];
+}
+
+/** The fuelling that runs of one state of the table show together, and those that show none. */
+export interface FuellingOfRuns {
+  axes: FuellingAxes;
+  /** Absent where no run could be used. */
+  table?: FuellingTable;
+  /** Of each run that was used: how many of the table's readings are its own, in their order. */
+  used: { id: number; label: string; readings: number }[];
+  refused: { id: number; label: string; why: string }[];
+}
+
+/** λ is looked at this often at most, Hz: a probe is slower. */
+const mostRateHz = 50;
+const unknownEngine: LoggedEngine = { ignition: null, boosted: false, ethanolPct: null, limits: {} };
+
+/**
+ * Fuelling errors of runs together.
+ * @param axes null: laid out over what the first usable run drove through
+ */
+export function fuellingOfRuns(
+  runs: readonly FuelledRun[],
+  axes: FuellingAxes | null,
+  settings: FuellingSettings,
+): FuellingOfRuns {
+  const tables: FuellingTable[] = [];
+  const used: FuellingOfRuns['used'] = [];
+  const refused: FuellingOfRuns['refused'] = [];
+  let laidOver = axes;
+  for (const run of runs) {
+    try {
+      const log = partLoadLog(run);
+      laidOver ??= usualAxes(log);
+      const table = fuellingTable(log, laidOver, settings);
+      tables.push(table);
+      used.push({ id: run.id, label: run.label, readings: table.readings.length });
+    } catch (error) {
+      if (!(error instanceof Refusal)) throw error;
+      refused.push({ id: run.id, label: run.label, why: error.message });
+    }
+  }
+  const table = joinedFuelling(tables);
+  return { axes: laidOver ?? emptyAxes, ...(table && { table }), used, refused };
+}
+
+const emptyAxes: FuellingAxes = {
+  across: { channel: 'engineSpeed', breakpoints: [1000, 2000, 3000, 4000, 5000, 6000] },
+  down: { channel: 'manifoldPressure', breakpoints: [40, 60, 80, 100] },
+};
+
+/** λ as it was read, and the rest of the log beside it; the delay of the probe is looked for here, not taken off before. */
+function partLoadLog({ recording, dyno, engineToDrumRatio, beside }: FuelledRun): PartLoadLog {
+  const drive = driveOf(recording, dyno, engineToDrumRatio);
+  const { time } = recording;
+  const whole = wholeLog(
+    recording,
+    { drive, sweep: { startS: time[0]!, endS: time[time.length - 1]! } },
+    unknownEngine,
+    beside.map((logger) => ({ ...logger, probe: { ...logger.probe, delayS: 0 } })),
+  );
+  if (!whole.log.channels.has('lambda')) {
+    const why = whole.loggers.find(({ refused }) => refused)?.refused;
+    throw new Refusal(why ?? 'No λ was logged with this run.');
+  }
+  return thinned(whole.log);
+}
+
+function thinned({ time, engineSpeedRpm, channels }: RunLog): PartLoadLog {
+  const rate = (time.length - 1) / (time[time.length - 1]! - time[0]!);
+  const every = Math.max(1, Math.round(rate / mostRateHz));
+  if (every === 1) return { time, engineSpeedRpm, channels };
+  const kept = (values: Float64Array) => values.filter((_, index) => index % every === 0);
+  return {
+    time: kept(time),
+    engineSpeedRpm: kept(engineSpeedRpm),
+    channels: new Map(Array.from(channels, ([name, values]) => [name, kept(values)])),
+  };
+}

@@ -1,0 +1,20 @@
+import type { Dealing, FuellingAxes } from './axes.ts';
+import { usualFuelling, type FuellingSettings } from './fuelling-table.ts';
+import type { ProbeDelay } from './probe-delay.ts';
+
+/** How a vehicle's fuel table is laid out, and how its errors are made. */
+export interface FuellingLayout {
+  axes: FuellingAxes;
+  dealing: Dealing;
+  /** null: found in the data. */
+  delay: ProbeDelay | null;
+  /** Aimed at where the log has no target. */
+  lambdaTarget: number;
+}
+
+/** @param layout nothing where nobody laid one out @param probeOffset taken off λ, where that has not been done */
+export function settingsOf(layout: FuellingLayout | null | undefined, probeOffset = 0): FuellingSettings {
+  const { dealing, delay, mixture } = usualFuelling;
+  if (!layout) return { dealing, delay, mixture: { ...mixture, probeOffset } };
+  return { dealing: layout.dealing, delay: layout.delay, mixture: { probeOffset, lambdaTarget: layout.lambdaTarget } };
+}
