@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { bayEndpoints } from './bay-endpoints.ts';
 import { bundleEndpoints } from './bundle-endpoints.ts';
+import { fuellingEndpoints } from './fuelling.ts';
 import { peopleEndpoints } from './people-endpoints.ts';
 import { checkHistory } from './check-history.ts';
 import { curveJson } from './curve.ts';
@@ -102,6 +103,7 @@ export const endpoints: readonly Endpoint[] = [
   ...reportEndpoints,
   ...sharedLinkEndpoints,
   ...bundleEndpoints,
+  ...fuellingEndpoints,
   { method: 'get', path: '/owners', does: 'All owners by name.', answer: z.array(vehicles.owner) },
   {
     method: 'patch',

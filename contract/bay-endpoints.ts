@@ -3,7 +3,7 @@ import * as http from './http.ts';
 import { baysState, bayState } from './live.ts';
 import { pairedName, pairingOffer } from './pairing.ts';
 import * as plain from './plain-instrument.ts';
-import { runPlan } from './recording.ts';
+import { runPlan, setPoint } from './recording.ts';
 
 /** What is asked of the bays: what is on each dyno, what comes next there, and its recorder. `:id` is the bay's number. */
 const ofBays: readonly Endpoint[] = [
@@ -47,6 +47,13 @@ const ofBays: readonly Endpoint[] = [
     path: '/bays/:id/arm',
     does: 'Makes the recorder and the instruments ready for a pull.',
     body: http.armRequest,
+    answer: bayState,
+  },
+  {
+    method: 'post',
+    path: '/bays/:id/hold',
+    does: 'Tells a stand-in a speed and a load to hold; a real dyno is set by its operator, and this is refused.',
+    body: setPoint,
     answer: bayState,
   },
   {

@@ -125,12 +125,18 @@ export const suvokMessage = z.discriminatedUnion('type', [
     gear: z.string().optional(),
   }),
   z.object({ type: z.literal('arm') }),
-  /** A set point that the load keeps until another word: an engine speed, or a torque at the drums. */
+  /**
+   * A set point that the load keeps until another word: an engine speed, or a torque at the drums. With a
+   * manifold pressure the pedal is to keep that beside the speed, where the instrument has the pedal too.
+   */
   z
     .object({
       type: z.literal('hold'),
       engineSpeedRpm: z.number().positive().optional(),
       loadNm: z.number().nonnegative().optional(),
+      manifoldKpa: z.number().positive().optional(),
+      /** For how long it is wanted, s; it is kept beyond that. */
+      holdS: z.number().positive().optional(),
     })
     .refine(({ engineSpeedRpm, loadNm }) => (engineSpeedRpm === undefined) !== (loadNm === undefined), {
       message: 'a set point is a speed or a torque',
@@ -145,11 +151,12 @@ export const suvokMessage = z.discriminatedUnion('type', [
     /** Or one torque that it is to give throughout, N·m. */
     loadNm: z.number().nonnegative().optional(),
   }),
-  /** Each speed held at full throttle for a while, one after the other. */
+  /** Each speed held for a while, one after the other: at full throttle, or each at the manifold pressure of its place. */
   z.object({
     type: z.literal('steps'),
     afterS: z.number().nonnegative().optional(),
-    speedsRpm: z.array(z.number().positive()).min(1).max(40),
+    speedsRpm: z.array(z.number().positive()).min(1).max(1280),
+    manifoldKpa: z.array(z.number().positive()).max(1280).optional(),
     dwellS: z.number().positive(),
   }),
   /** Up to a speed, then out of gear until the drum has nearly stopped. */

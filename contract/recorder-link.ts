@@ -4,7 +4,7 @@ import { baysState } from './live.ts';
 import { bayNumber, identifier } from './parts.ts';
 import { pairedName, pairingCode } from './pairing.ts';
 import { plainName, plainRequest, trialRequest } from './plain-instrument.ts';
-import { runPlan } from './recording.ts';
+import { runPlan, setPoint } from './recording.ts';
 
 /** What the server asks of the recorder over their local socket, and what the recorder says. */
 
@@ -19,6 +19,7 @@ export const bayAsk = z.discriminatedUnion('ask', [
   z.object({ ask: z.literal('plan'), bay, with: runPlan }),
   z.object({ ask: z.literal('arm'), bay, with: armRequest }),
   z.object({ ask: z.literal('end'), bay, with: nothing }),
+  z.object({ ask: z.literal('hold'), bay, with: setPoint }),
   z.object({ ask: z.literal('add bay'), with: bayName }),
   z.object({ ask: z.literal('rename bay'), bay, with: bayName }),
   z.object({ ask: z.literal('remove bay'), bay, with: nothing }),

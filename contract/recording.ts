@@ -7,19 +7,23 @@ import { plainInstrument } from './plain-instrument.ts';
 
 /** What is to be recorded next, and what is written with a run of how it was made. */
 
-export const runKinds = ['power', 'conditioning', 'step', 'coast-down', 'check'] as const;
+export const runKinds = ['power', 'conditioning', 'step', 'part-load', 'coast-down', 'check'] as const;
 export type RunKind = (typeof runKinds)[number];
 
-/** Speeds to be held one after the other. */
+/** A manifold pressure to be held, kPa absolute. */
+export const heldKpa = z.number().min(10).max(500);
+
+/** Speeds to be held one after the other, each at every one of the loads; at full throttle where there are none. */
 export const stepTable = z.object({
   speedsRpm: z.array(rpm).min(1).max(40),
+  loadsKpa: z.array(heldKpa).max(32).default([]),
   dwellS: z.number().min(1).max(120),
   /** A hold counts while the speed stays within this share of itself in a second. */
   tolerance: z.number().min(0.001).max(0.05),
 });
 export type StepTable = z.infer<typeof stepTable>;
 
-export const usualSteps: StepTable = { speedsRpm: [2500, 3500, 4500, 5500], dwellS: 5, tolerance: 0.01 };
+export const usualSteps: StepTable = { speedsRpm: [2500, 3500, 4500, 5500], loadsKpa: [], dwellS: 5, tolerance: 0.01 };
 
 /** How the next runs are made; null where the car's or the dyno's own way is taken. */
 export const runPlan = z
@@ -49,6 +53,15 @@ export const usualPlan: RunPlan = {
   repeats: 3,
   coolDownMin: 8,
 };
+
+/** A speed and a load to be held now, and for how long. */
+export const setPoint = z.object({
+  engineSpeedRpm: rpm,
+  /** Left out: full throttle. */
+  manifoldKpa: heldKpa.optional(),
+  holdS: z.number().min(1).max(120),
+});
+export type SetPoint = z.infer<typeof setPoint>;
 
 /** The part of a plan that is kept with a run. */
 export const madeAs = z.object({

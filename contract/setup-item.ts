@@ -32,6 +32,38 @@ export const ownItem = z
   .object({ kind: z.literal('own'), name: z.string().trim().min(1).max(80), unit: z.string().trim().max(16), ...step })
   .refine(oneOf, sayOne);
 
+const fuellingAxis = z.object({
+  channel: z.enum(['engineSpeed', 'manifoldPressure', 'airMassPerCycle', 'throttle', 'boost', 'airFlowSensor']),
+  breakpoints: z
+    .array(z.number())
+    .min(2)
+    .max(32)
+    .refine((values) => values.every((value, at) => at === 0 || value > values[at - 1]!), {
+      message: 'breakpoints must rise',
+    }) // prettier-ignore
+    .readonly(),
+});
+/** The axes of a fuel table: one across, and one down where it has two. */
+export const fuellingAxes = z.object({ across: fuellingAxis, down: fuellingAxis.nullable() });
+
+/** What the fuel of each cell was multiplied by, in rows. */
+export const fuelMultipliers = fuellingAxes
+  .extend({ multipliers: z.array(z.number().min(0.5).max(2)).readonly() })
+  .refine(
+    ({ across, down, multipliers }) =>
+      multipliers.length === across.breakpoints.length * (down?.breakpoints.length ?? 1),
+    {
+      message: 'a multiplier for every cell',
+    },
+  );
+
+export const fuelTableItem = z.object({
+  kind: z.literal('fuel-table'),
+  name: z.string().min(1).max(200),
+  /** Absent where a person only said that it was changed. */
+  table: fuelMultipliers.optional(),
+});
+
 export const namedItem = z.object({
   kind: z.enum([
     'tune-file',
@@ -50,5 +82,5 @@ export const namedItem = z.object({
   name: z.string().min(1).max(200),
 });
 
-export const setupItem = z.union([numericItem, ownItem, namedItem]);
+export const setupItem = z.union([numericItem, ownItem, fuelTableItem, namedItem]);
 export type SetupItemRecord = z.infer<typeof setupItem>;

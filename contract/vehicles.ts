@@ -1,7 +1,27 @@
 import { z } from 'zod';
 import { identifier, trimmedText, moment, freeText } from './parts.ts';
+import { fuellingAxes } from './setup-item.ts';
 
 /** Owners, their vehicles and what is in these. */
+
+/** How late a λ probe reads, s: the way of the gas at the usual flow, and the probe's own lag. */
+export const probeDelay = z.object({ transportS: z.number().min(0).max(1.5), lagS: z.number().min(0.005).max(1) });
+
+/** How fuelling errors of a vehicle are laid out and made. */
+export const vehicleFuelling = z.object({
+  axes: fuellingAxes,
+  /** Readings are shared among the corners around them, or given to the nearest breakpoint within a share of the step. */
+  dealing: z.union([
+    z.object({ by: z.literal('corners') }),
+    z.object({ by: z.literal('nearest'), tolerance: z.number().min(0.05).max(0.5) }),
+  ]),
+  /** null: found in the data. */
+  delay: probeDelay.nullable(),
+  /** Aimed at where the log has no target. */
+  lambdaTarget: z.number().min(0.5).max(3),
+});
+export type VehicleFuelling = z.infer<typeof vehicleFuelling>;
+
 export const ownerFields = z.object({
   name: trimmedText(120).min(1, 'name the owner'),
   contact: trimmedText(200),
@@ -39,6 +59,8 @@ export const vehicleFields = z.object({
   factoryKw: z.number().positive().max(5000).nullable(),
   factoryNm: z.number().positive().max(20_000).nullable(),
   note: freeText(4000),
+  /** Absent in what was written down before there was one; null until somebody laid a table out. */
+  fuelling: vehicleFuelling.nullable().optional(),
 });
 
 /** Whose it is may be said by name: found, or written down anew. */

@@ -1,7 +1,7 @@
 import { EventEmitter } from 'node:events';
 import type { BayState } from '../contract/live.ts';
 import type { Log } from '../contract/log.ts';
-import { usualPlan, type RunPlan } from '../contract/recording.ts';
+import { usualPlan, type RunPlan, type SetPoint } from '../contract/recording.ts';
 import type { Run } from '../contract/records.ts';
 import { Refusal } from '../core/refusal.ts';
 import { BayAir } from './bay-air.ts';
@@ -124,6 +124,14 @@ export class Bay extends EventEmitter<BayEvents> {
 
   end(): void {
     this.recorder?.end();
+  }
+
+  /** Tells a stand-in what to hold. @throws Refusal where the dyno is a real one: its operator sets it */
+  hold(point: SetPoint): void {
+    const hello = this.dyno?.hello;
+    if (!hello?.commands.includes('hold') || hello.faults.length === 0)
+      throw new Refusal('Suvok sets no load on this dyno: set speed and pedal by its own controls.');
+    this.dyno?.send({ type: 'hold', ...point });
   }
 
   /** Ends what is being recorded for a reason of the machine's. */

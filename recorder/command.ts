@@ -1,11 +1,11 @@
 import type { SuvokMessage } from '../contract/bench-link.ts';
-import type { RunPlan } from '../contract/recording.ts';
+import type { RunPlan, StepTable } from '../contract/recording.ts';
 
-/** What an instrument that can make a run is told. */
+/** What an instrument that can make a run is told; nothing where its holds are named one by one while it goes on. */
 export function commandFor(
   plan: RunPlan,
   afterS: number | undefined,
-): Extract<SuvokMessage, { type: 'sweep' | 'steps' | 'coast' }> {
+): Extract<SuvokMessage, { type: 'sweep' | 'steps' | 'coast' }> | undefined {
   const after = afterS === undefined ? {} : { afterS };
   const speeds = {
     ...(plan.fromRpm === null ? {} : { fromRpm: plan.fromRpm }),
@@ -13,7 +13,9 @@ export function commandFor(
   };
   switch (plan.kind) {
     case 'step':
-      return { type: 'steps', ...after, speedsRpm: plan.steps.speedsRpm, dwellS: plan.steps.dwellS };
+      return { type: 'steps', ...after, ...holdsOf(plan.steps), dwellS: plan.steps.dwellS };
+    case 'part-load':
+      return undefined;
     case 'coast-down':
       return { type: 'coast', ...after, ...speeds };
     default:
@@ -24,4 +26,11 @@ export function commandFor(
         ...(plan.rampRpmPerS === null ? {} : { rampRpmPerS: plan.rampRpmPerS }),
       };
   }
+}
+
+/** Every speed at every load, there and back again, so that no passage is longer than it need be. */
+function holdsOf({ speedsRpm, loadsKpa }: StepTable): { speedsRpm: number[]; manifoldKpa?: number[] } {
+  if (loadsKpa.length === 0) return { speedsRpm };
+  const rows = loadsKpa.map((_, row) => (row % 2 ? speedsRpm.toReversed() : speedsRpm));
+  return { speedsRpm: rows.flat(), manifoldKpa: loadsKpa.flatMap((kpa) => speedsRpm.map(() => kpa)) };
 }

@@ -26,8 +26,8 @@ const unarmedSustainS = 0.7;
 const armedSustainS = 0.2;
 /** The trigger knows of the drum's speed so far back, s. */
 const recentS = 0.3;
-/** A run longer than this is ended, s; a row of holds may take longer. */
-const longestRunS = { power: 180, conditioning: 180, check: 180, 'coast-down': 300, step: 1800 } as const;
+/** A run longer than this is ended, s; a row of holds, and driving a table, may take longer. */
+const longestRunS = { power: 180, conditioning: 180, check: 180, 'coast-down': 300, step: 3600, 'part-load': 3600 } as const; // prettier-ignore
 /** A dyno that says nothing for this long during a run has stopped, ms. */
 const silenceMs = 4000;
 
@@ -70,9 +70,15 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     device.on('discontinuity', (found) => this.current && broken(this.current, found));
   }
 
-  private watch(sustainS: number, waiting = false): RunTrigger {
-    const { kind } = this.conditions().plan;
-    return runTrigger(kind, sustainS, waiting);
+  private watch(sustainS: number, waiting = false, afterS = 0): RunTrigger {
+    const { kind, steps } = this.conditions().plan;
+    return runTrigger(kind, {
+      sustainS,
+      waiting,
+      announced: this.armed,
+      atPartLoad: steps.loadsKpa.length > 0,
+      afterS,
+    });
   }
 
   /**
@@ -121,7 +127,11 @@ export class Recorder extends EventEmitter<RecorderEvents> {
 
   private again({ run, sources }: KeptRun, startedS: number, loggers: readonly LoggerTap[]): RunInProgress {
     const [dyno, ...others] = sources;
-    this.trigger = runTrigger(run.kind, unarmedSustainS);
+    this.trigger = runTrigger(run.kind, {
+      sustainS: unarmedSustainS,
+      announced: true,
+      atPartLoad: (run.plan?.steps?.loadsKpa.length ?? 0) > 0,
+    });
     return {
       key: run.key,
       from: dyno?.from ?? 0,
@@ -151,7 +161,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     const { plan } = this.conditions();
     const command = commandFor(plan, afterS);
     const { commands } = this.device.hello;
-    if (commands.includes('sweep') && !commands.includes(command.type)) {
+    if (command && commands.includes('sweep') && !commands.includes(command.type)) {
       throw new Refusal(
         plan.kind === 'step'
           ? `${this.device.hello.name ?? this.device.hello.device} has no load that could hold a speed. Choose another kind of run.`
@@ -161,9 +171,9 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     this.armed = true;
     this.armedMs = performance.now();
     this.problem = null;
-    this.trigger = this.watch(armedSustainS);
+    this.trigger = this.watch(armedSustainS, false, afterS);
     this.device.send({ type: 'arm' });
-    this.device.send(command);
+    if (command) this.device.send(command);
     this.emit('changed');
   }
 

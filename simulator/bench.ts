@@ -31,6 +31,8 @@ const realTickMs = 10;
 const aliveEveryMs = 1000;
 /** Played after a pull before the clock stands still again, s. */
 const afterPullS = 4;
+/** And on the way to a set point, s. */
+const wayToHoldS = 2;
 
 type Asked = Extract<SuvokMessage, { type: 'sweep' | 'steps' | 'coast' }>;
 
@@ -151,8 +153,7 @@ export class Bench {
         else this.begin(message);
         return;
       case 'hold':
-        this.dyno.setLoad(message.loadNm === undefined ? {} : { loadNm: message.loadNm });
-        return this.dyno.driver.keep(message.engineSpeedRpm);
+        return this.hold(message);
       case 'arm':
       case 'problem':
       case 'safe':
@@ -175,7 +176,23 @@ export class Bench {
 
   private begin(asked: Asked): void {
     this.dyno.setLoad(asked.type === 'sweep' ? asked : {});
-    this.dyno.driver.begin(driveOf(asked));
+    this.dyno.driver.begin(driveOf(asked, (kpa) => this.dyno.pedalFor(kpa)));
+  }
+
+  /** Played fast, a set point is gone to and held for as long as it is wanted. */
+  private hold({ engineSpeedRpm, loadNm, manifoldKpa, holdS }: Extract<SuvokMessage, { type: 'hold' }>): void {
+    const keep = () => {
+      this.dyno.setLoad(loadNm === undefined ? {} : { loadNm });
+      this.dyno.driver.keep(engineSpeedRpm, manifoldKpa === undefined ? 1 : this.dyno.pedalFor(manifoldKpa));
+    };
+    if (!this.fast || holdS === undefined) return keep();
+    this.playing++;
+    this.work = this.work.then(async () => {
+      keep();
+      await this.playFast(holdS + wayToHoldS);
+      this.playing--;
+      this.sayReady();
+    });
   }
 
   private playInRealTime(): void {
@@ -241,12 +258,18 @@ export class Bench {
   }
 }
 
-function driveOf(asked: Asked): Drive {
+/** @param pedalFor how far the pedal must go for a manifold pressure, kPa */
+function driveOf(asked: Asked, pedalFor: (kpa: number) => number): Drive {
   switch (asked.type) {
     case 'sweep':
       return { kind: 'pull', fromRpm: asked.fromRpm, toRpm: asked.toRpm };
     case 'steps':
-      return { kind: 'steps', speedsRpm: asked.speedsRpm, dwellS: asked.dwellS };
+      return {
+        kind: 'steps',
+        speedsRpm: asked.speedsRpm,
+        pedals: asked.manifoldKpa?.map(pedalFor),
+        dwellS: asked.dwellS,
+      };
     case 'coast':
       return { kind: 'coast-down', fromRpm: asked.fromRpm, toRpm: asked.toRpm };
   }

@@ -18,6 +18,8 @@ const standsS = 40;
 const coastS = 2.2;
 /** Full throttle in this time, s. */
 const openingS = 0.14;
+/** A part of the pedal's way is gone more gently, s for the whole. */
+const partOpeningS = 1;
 /** A pull that gains no speed for so long has met a limiter, s. */
 const stalledS = 0.9;
 
@@ -35,6 +37,8 @@ export interface Drive {
   toRpm?: number | undefined;
   /** Speeds to be held one after another at full throttle, and for how long each. */
   speedsRpm?: readonly number[];
+  /** The pedal at each of them, 0 to 1; full throttle where there are none. */
+  pedals?: readonly number[] | undefined;
   dwellS?: number;
 }
 
@@ -57,6 +61,7 @@ export class Driver {
   private fastest = 0;
   private fastestS = 0;
   private setSpeedRpm: number | undefined;
+  private setPedal = 1;
 
   /** @param onPull called as each pull begins */
   constructor(private readonly onPull: () => void) {}
@@ -81,12 +86,13 @@ export class Driver {
   }
 
   /**
-   * Keeps a set point of the load until another word: at full throttle where it
-   * is a speed, at part throttle where it is a torque.
+   * Keeps a set point of the load until another word: with this much pedal where
+   * it is a speed, at part throttle where it is a torque.
    */
-  keep(engineSpeedRpm: number | undefined): void {
+  keep(engineSpeedRpm: number | undefined, pedal = 1): void {
     if (this.busy && this.phase !== 'keeping') return;
     this.setSpeedRpm = engineSpeedRpm;
+    this.setPedal = pedal;
     this.enter('keeping');
   }
 
@@ -148,7 +154,7 @@ export class Driver {
           this.enter(this.drive.kind === 'coast-down' ? 'running down' : 'coasting');
         return;
       case 'stepping':
-        this.open(stepS);
+        this.towards(this.drive.pedals?.[this.stepAt] ?? 1, stepS);
         // The dwell counts from where the speed is reached.
         if (this.heldRpm === undefined || Math.abs(rpm / this.heldRpm - 1) > reachedShare) this.phaseS = 0;
         if (this.phaseS < (this.drive.dwellS ?? 0)) return;
@@ -157,7 +163,7 @@ export class Driver {
         return;
       case 'keeping':
         if (this.setSpeedRpm === undefined) this.hold(stepS, rpm, this.idleRpm * 1.4);
-        else this.open(stepS);
+        else this.towards(this.setPedal, stepS);
         return;
       case 'coasting':
         this.throttle = Math.max(0, this.throttle - stepS / 0.08);
@@ -189,6 +195,11 @@ export class Driver {
 
   private open(stepS: number): void {
     this.throttle = Math.min(1, this.throttle + stepS / openingS);
+  }
+
+  private towards(pedal: number, stepS: number): void {
+    const most = stepS / (pedal < 1 ? partOpeningS : openingS);
+    this.throttle += Math.max(-most, Math.min(most, pedal - this.throttle));
   }
 
   private enter(phase: Phase): void {

@@ -14,6 +14,8 @@ export interface Surroundings {
   knockC?: number;
   /** Added to λ by a fault. */
   leanBy?: number;
+  /** What the fuel tables of its setup multiply the fuel by. */
+  fuelShare?: number;
   /** What is left of pump and injectors, shares. */
   pumpShare?: number;
   injectorShare?: number;
@@ -43,7 +45,7 @@ const airGramsPerLitre = 1.17;
 
 /** The state at full throttle of a car with a setup's items. */
 export function engineAt(car: Car, items: Items, rpm: number, around: Surroundings): EngineState {
-  const { air, inletC, boostKpa = 0, knockC = 0, leanBy = 0, pumpShare = 1, injectorShare = 1 } = around;
+  const { air, inletC, boostKpa = 0, knockC = 0, leanBy = 0, fuelShare = 1, pumpShare = 1, injectorShare = 1 } = around;
   const breathing = breathingOf(car, items, rpm);
   const ambientKpa = air.dryHpa / 10;
   const filling = (ambientKpa + boostKpa) / ambientKpa;
@@ -67,7 +69,8 @@ export function engineAt(car: Car, items: Items, rpm: number, around: Surroundin
   // What the pump cannot deliver leaves pressure by the square of the flow; full injectors leave it alone.
   const pumped = Math.min(1, (car.supply.pumpGramsPerS * pumpShare) / wanted);
   const wander = car.fuel === 'diesel' ? 0.02 * Math.sin(rpm / 500) : 0.012 * Math.sin(rpm / 700);
-  const lambda = lambdaTarget / short + wander + (car.fuel === 'diesel' ? 0 : 0.0006 * (inletC - 30)) + leanBy;
+  const lambda =
+    lambdaTarget / short / fuelShare + wander + (car.fuel === 'diesel' ? 0 : 0.0006 * (inletC - 30)) + leanBy;
 
   const { spark, ignitionBtdc, knockRetardDeg } =
     car.fuel === 'diesel'

@@ -13,6 +13,11 @@ export interface CarReading {
   engine: EngineState | undefined;
   boostKpa: number;
   boostTargetKpa: number;
+  /** Absolute, of the manifold and of the cell. */
+  manifoldKpa: number;
+  ambientKpa: number;
+  /** λ ÷ target at part load: the fuel table's error, less what the setup corrected. */
+  partLoadLean: number;
   inletC: number;
   coolantC: number;
   oilC: number;
@@ -25,6 +30,11 @@ export const loggerDrift = 6e-5;
 export const loggerRateHz = 50;
 /** Its λ probe sits in the tailpipe: late by the way of the gas, and reading lean by the air mixed in. */
 export const probe = { delayS: 0.16, offset: 0.004 };
+/** Of that delay the probe's own first-order lag. */
+const lagS = 0.06;
+/** The gas comes that fast at this share of the engine's greatest flow, and slower at less, up to so many times. */
+const quickFrom = 0.25;
+const slowest = 4;
 
 const both: { name: string; unit: string }[] = [
   { name: 'engineSpeed', unit: 'rpm' },
@@ -39,6 +49,7 @@ const both: { name: string; unit: string }[] = [
   { name: 'fuelPressure', unit: 'kPa' },
   { name: 'injectorPulse', unit: 'ms' },
   { name: 'airMassFlow', unit: 'g/s' },
+  { name: 'manifoldPressure', unit: 'kPa' },
   { name: 'crankcasePressure', unit: 'kPa' },
   { name: 'batteryVoltage', unit: 'V' },
 ];
@@ -54,7 +65,6 @@ const blown = [
   { name: 'boost', unit: 'kPa' },
   { name: 'boostTarget', unit: 'kPa' },
   { name: 'boostDuty', unit: '%' },
-  { name: 'manifoldPressure', unit: 'kPa' },
 ];
 
 /** The channels that a car's controller offers. */
@@ -70,6 +80,8 @@ export function loggerChannels(car: Car): { name: string; unit: string }[] {
 export class EngineLogger {
   /** λ on its way down the exhaust, oldest first. */
   private readonly pipe: { atS: number; lambda: number }[] = [];
+  /** What the probe makes of it, and when it did last. */
+  private probed: { atS: number; lambda: number } | undefined;
 
   constructor(private readonly chance: Chance) {}
 
@@ -84,15 +96,19 @@ export class EngineLogger {
     const open = throttle > 0.8;
     const noisy = (value: number, deviation: number, digits: number) =>
       Number((value + this.chance.normal(deviation)).toFixed(digits));
-    this.pipe.push({ atS: timeS, lambda: open ? (engine?.lambda ?? 1) : car.fuel === 'diesel' ? 2.2 : 1 });
-    while (this.pipe.length > 1 && this.pipe[1]!.atS <= timeS - probe.delayS) this.pipe.shift();
-    const duty = open ? (engine?.injectorDutyPct ?? 6) : 6;
+    const [shortTrim, longTrim] = [noisy(0.6, 0.5, 1), noisy(open ? faults.longTrim(topShare) : 1.5, 0.1, 1)];
+    const partLoad = reading.partLoadLean / (1 + shortTrim / 100) / (1 + longTrim / 100);
+    this.pipe.push({ atS: timeS, lambda: open ? (engine?.lambda ?? 1) : car.fuel === 'diesel' ? 2.2 : partLoad });
+    const read = this.atProbe(timeS, (rpm / car.sweepToRpm) * (reading.manifoldKpa / reading.ambientKpa));
+    // What the cylinders take in follows the manifold.
+    const filled = open ? 1 : Math.min(1, reading.manifoldKpa / (reading.ambientKpa + reading.boostKpa));
+    const duty = Math.max(2, filled * (engine?.injectorDutyPct ?? 6));
     const most = 0.62 * car.displacementL * (car.turbo ? 2 : 1) * 1.17 * (car.sweepToRpm / 120);
-    const flow = noisy(open ? (engine?.airGramsPerS ?? 0) : 6, 0.3, 1);
+    const flow = noisy(filled * (engine?.airGramsPerS ?? 0), 0.3, 1);
     const values: Record<string, number> = {
       engineSpeed: noisy(rpm, 4, 0),
       throttle: noisy(throttle * 100, 0.2, 1),
-      lambda: noisy(this.pipe[0]!.lambda + probe.offset, 0.004, 3),
+      lambda: noisy(read + probe.offset, 0.004, 3),
       lambdaTarget: Number((open ? (engine?.lambdaTarget ?? 1) : 1).toFixed(3)),
       intakeTemperature: noisy(reading.inletC, 0.1, 1),
       coolantTemperature: noisy(reading.coolantC, 0.1, 1),
@@ -107,15 +123,28 @@ export class EngineLogger {
       ignitionAdvance: noisy(open ? (engine?.ignitionBtdc ?? 10) : 14, 0.1, 1),
       knockRetard: Number((open ? (engine?.knockRetardDeg ?? 0) : 0).toFixed(1)),
       injectorDuty: noisy(duty, 0.4, 1),
-      fuelTrimShort: noisy(0.6, 0.5, 1),
-      fuelTrimLong: noisy(open ? faults.longTrim(topShare) : 1.5, 0.1, 1),
+      fuelTrimShort: shortTrim,
+      fuelTrimLong: longTrim,
       ethanolContent: noisy(reading.ethanolPct, 0.2, 1),
       boost: noisy(reading.boostKpa, 0.8, 1),
       boostTarget: Number((open ? reading.boostTargetKpa : 0).toFixed(0)),
       boostDuty: noisy(open ? 35 + 30 * topShare : 0, 0.5, 0),
-      manifoldPressure: noisy((open ? 100 : 45) + reading.boostKpa, 0.8, 1),
+      manifoldPressure: noisy(reading.manifoldKpa, 0.4, 1),
       railPressure: noisy(open ? 90 + 70 * topShare : 38, 0.5, 1),
     };
     return loggerChannels(car).map(({ name }) => values[name]!);
+  }
+
+  /** λ as the probe has it now. @param flow of the exhaust, as a share of the engine's greatest */
+  private atProbe(timeS: number, flow: number): number {
+    const transportS = (probe.delayS - lagS) * Math.max(1, Math.min(slowest, quickFrom / Math.max(flow, 0.01)));
+    const { pipe } = this;
+    while (pipe.length > 1 && pipe[1]!.atS <= timeS - transportS) pipe.shift();
+    const arriving = pipe[0]!.lambda;
+    const before = this.probed;
+    const follows = before ? 1 - Math.exp(-Math.max(0, timeS - before.atS) / lagS) : 1;
+    const lambda = before ? before.lambda + follows * (arriving - before.lambda) : arriving;
+    this.probed = { atS: timeS, lambda };
+    return lambda;
   }
 }

@@ -8,6 +8,7 @@ import { Faults } from './faults.ts';
 import { Heat } from './heat.ts';
 import type { CarReading } from './logger.ts';
 import { drumChannels, machines, type Drum, type Machine } from './machine.ts';
+import { fuelShare, manifoldKpa, pedalFor, tableError } from './part-load.ts';
 import type { Weather } from './weather.ts';
 
 /** What a dyno reads of the car beside its own drum or hubs: pickup and pedal. */
@@ -151,9 +152,26 @@ export class StandInDyno {
     ];
   }
 
+  private get ambientKpa(): number {
+    return this.weather.air.pressureHpa / 10;
+  }
+
+  private get manifoldKpa(): number {
+    return manifoldKpa(this.driver.throttle, this.ambientKpa, this.boostKpa);
+  }
+
+  /** How far the driver must press for a manifold pressure, 0 to 1. */
+  pedalFor(kpa: number): number {
+    return pedalFor(kpa, this.ambientKpa);
+  }
+
   /** What there is for an engine logger to read. */
   reading(): CarReading {
+    const { crankRpm, manifoldKpa, ambientKpa } = this;
     return {
+      manifoldKpa,
+      ambientKpa,
+      partLoadLean: (1 + tableError(this.car, crankRpm, manifoldKpa, ambientKpa)) / fuelShare(this.items, crankRpm, manifoldKpa), // prettier-ignore
       rpm: this.crankRpm,
       throttle: this.driver.throttle,
       topShare: this.topShare,
@@ -224,6 +242,7 @@ export class StandInDyno {
         boostKpa: this.boostKpa,
         knockC: faults.knockC,
         leanBy: faults.lambda(topShare),
+        fuelShare: fuelShare(this.items, rpm, this.manifoldKpa),
         pumpShare: faults.pumpShare,
         injectorShare: faults.injectorShare,
       });

@@ -104,6 +104,8 @@ export class RecorderSocket {
         return bays.bay(asked.bay).arm(asked.with.afterS);
       case 'end':
         return bays.bay(asked.bay).end();
+      case 'hold':
+        return bays.bay(asked.bay).hold(asked.with);
       case 'add bay':
         return bays.add(asked.with.name);
       case 'rename bay':

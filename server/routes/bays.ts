@@ -11,7 +11,7 @@ import {
 import type { BaysState, BayState } from '../../contract/live.ts';
 import { plainName, plainRequest, trialRequest } from '../../contract/plain-instrument.ts';
 import type { BayAsk } from '../../contract/recorder-link.ts';
-import { runPlan } from '../../contract/recording.ts';
+import { runPlan, setPoint } from '../../contract/recording.ts';
 import type { RecorderClient } from '../recorder-client.ts';
 import { bodyAs, found, idOf } from './answer.ts';
 import type { ContractRoutes } from './contract-routes.ts';
@@ -62,6 +62,10 @@ export function bayRoutes(routes: ContractRoutes, recorder: RecorderClient): voi
   routes.post('/bays/:id/arm', async (request, response) => {
     const how = bodyAs(request, armRequest);
     response.json(await of(request, (bay) => ({ ask: 'arm', bay, with: how })));
+  });
+  routes.post('/bays/:id/hold', async (request, response) => {
+    const point = bodyAs(request, setPoint);
+    response.json(await of(request, (bay) => ({ ask: 'hold', bay, with: point })));
   });
   routes.post('/bays/:id/end', async (request, response) => {
     response.json(await of(request, (bay) => ({ ask: 'end', bay, with: {} })));
