@@ -22,11 +22,20 @@ export interface DemoJob {
   end?: { state: 'paused'; why: string } | { state: 'closed'; delivered: string | null; untested: string };
 }
 
+/** Speeds and loads to be held one after the other. */
+export interface DemoHolds {
+  speedsRpm: number[];
+  loadsKpa: number[];
+  dwellS: number;
+}
+
 export interface DemoSetup {
   /** Letter of the setup it was changed from, and what changed; the first setup has neither. */
   from?: string;
   change?: string;
   expectedKw?: number;
+  /** What changed is the fuel table, as the setup before proposes it. */
+  fuelTable?: true;
   pulls: DemoPull[];
   decision?: 'keep' | 'go back' | 'try further';
   why?: string;
@@ -37,6 +46,8 @@ export interface DemoSetup {
 export interface DemoPull {
   /** Cool-down before the pull, minutes. */
   afterMin: number;
+  /** No pull but a row of holds. */
+  holds?: DemoHolds;
   note?: string;
   setAside?: string;
 }
@@ -55,6 +66,8 @@ const twin = { vehicle: 'Ostrel 990 twin', owner: 'J. Pellwick', gear: '5th' };
 const kitCar = { vehicle: 'Brindle 1.0 kit car, three-cylinder turbo', owner: 'Fenmoor Hill Club', gear: '3rd' };
 const coupe = { vehicle: 'Tarrow Six hill-climb coupé', owner: 'A. Sorrel', gear: '4th' };
 const minibus = { vehicle: 'Hallam 2.2 diesel minibus', owner: 'Corrie Lines', gear: '4th' };
+/** The part of its fuel table that a light foot uses. */
+const cellsOfCoupe: DemoHolds = { speedsRpm: [2000, 2500, 3000, 3500, 4000], loadsKpa: [40, 55, 70, 85], dwellS: 5 };
 const booked = { setups: [{ pulls: [] }], daysAgo: 1, from: '16:40', seed: 1 };
 
 /** Oldest first; the last one with runs stays on the dyno. */
@@ -169,6 +182,21 @@ export const demoJobs: DemoJob[] = [
     ],
     suspicions: [{ cause: 'weak fuel pump', test: 'log pressure at full load', outcome: '', state: 'open' }],
     notes: ['owner wants to watch; strap marks on the left shaft from last time'],
+  },
+  {
+    ...coupe,
+    question: 'Stumbles at light throttle out of hairpins',
+    dyno: 'loaded-roller',
+    daysAgo: 1,
+    from: '10:40',
+    seed: 51,
+    setups: [
+      { pulls: [{ afterMin: 12, holds: cellsOfCoupe, note: 'surges at 2,500 on a light foot' }] },
+      { from: 'A', change: 'fuel table revision 1', fuelTable: true, pulls: [{ afterMin: 3, holds: cellsOfCoupe }], decision: 'try further' }, // prettier-ignore
+      { from: 'B', change: 'fuel table revision 2', fuelTable: true, pulls: [] },
+    ],
+    brief: { use: 'hill climbs, and the road to them', target: 'clean at light throttle', notWanted: 'more fuel on the road', dynoKind: 'loaded-roller' }, // prettier-ignore
+    bands: [{ name: 'out of corners', fromRpm: 3000, toRpm: 4500 }],
   },
   {
     ...kitCar,

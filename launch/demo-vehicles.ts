@@ -59,6 +59,15 @@ export const demoVehicles: Record<
       ],
       factoryKw: 98,
       factoryNm: 178,
+      fuelling: {
+        axes: {
+          across: { channel: 'engineSpeed', breakpoints: [2000, 2500, 3000, 3500, 4000] },
+          down: { channel: 'manifoldPressure', breakpoints: [40, 55, 70, 85] },
+        },
+        dealing: { by: 'corners' },
+        delay: null,
+        lambdaTarget: 1,
+      },
       note: 'Warm oil to 70 °C before full load: the builder insists.',
     },
     parts: [['camshaft, 288°', 'known'], ['pistons, 10.8 : 1', 'believed'], ['flywheel', 'unknown']], // prettier-ignore

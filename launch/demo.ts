@@ -1,6 +1,9 @@
 import { run as runSchema, setup as setupSchema, jobList, type Job } from '../contract/records.ts';
 import { account } from '../contract/people.ts';
+import { setupFuelling } from '../contract/fuelling.ts';
 import { bayState, type BayState } from '../contract/live.ts';
+import { usualSteps, type RunPlan } from '../contract/recording.ts';
+import type { SetupItemRecord } from '../contract/setup-item.ts';
 import { DemoAsk } from './demo-ask.ts';
 import { bookJob, finishJob, writeArrival, type PlayedSetup } from './demo-file.ts';
 import { demoJobs, type DemoJob, type DemoPull, type DemoSetup } from './demo-scenario.ts';
@@ -110,6 +113,7 @@ async function playSetup(job: Job, demo: DemoSetup, played: Map<string, PlayedSe
       parentId: parent.id,
       change: demo.change,
       ...(back ? { items: [] } : {}),
+      ...(demo.fuelTable ? { items: [await proposedTable(parent.id, demo.change ?? '', ask)] } : {}),
       ...(demo.expectedKw === undefined ? {} : { predictionKw: demo.expectedKw }),
     }));
     if (demo.pulls.length > 0) await mount(job, id, ask);
@@ -119,13 +123,23 @@ async function playSetup(job: Job, demo: DemoSetup, played: Map<string, PlayedSe
   played.set(letter, { id, endedAt });
 }
 
+/** The fuel table that a setup's runs propose. */
+async function proposedTable(setupId: number, name: string, ask: DemoAsk): Promise<SetupItemRecord> {
+  const { axes, cells } = await ask.json(setupFuelling, 'GET', `/api/setups/${setupId}/fuelling`);
+  const multipliers = cells.map(({ multiplier }) => Number(multiplier.toFixed(4)));
+  return { kind: 'fuel-table', name: name.replace('fuel table ', ''), table: { ...axes, multipliers } };
+}
+
 async function mount(job: Job, setupId: number, ask: DemoAsk): Promise<void> {
   await ask.json(bayState, 'PUT', '/api/bays/1/mounted', { jobId: job.id, setupId });
 }
 
 /** @returns when the run ended */
 async function playPull(pull: DemoPull, ask: DemoAsk): Promise<Date> {
-  const before = (await ask.json(bayState, 'GET', '/api/bays/1')).recorder.lastRunId;
+  const { plan, recorder: earlier } = await ask.json(bayState, 'GET', '/api/bays/1');
+  const before = earlier.lastRunId;
+  const wanted: RunPlan = { ...plan, kind: pull.holds ? 'step' : 'power', steps: { ...usualSteps, ...pull.holds } };
+  if (wanted.kind !== plan.kind) await ask.json(bayState, 'PUT', '/api/bays/1/plan', wanted);
   await ask.json(bayState, 'POST', '/api/bays/1/arm', { afterS: pull.afterMin * 60 });
   const bay = await until(ask, ({ recorder }) => recorder.state === 'idle' && recorder.lastRunId !== before);
   const path = `/api/runs/${bay.recorder.lastRunId}`;

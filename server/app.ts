@@ -27,6 +27,7 @@ import { pairingRoutes } from './routes/pairing.ts';
 import { peopleRoutes } from './routes/people.ts';
 import { loggerFileRoutes } from './routes/logger-files.ts';
 import { bundleRoutes } from './routes/bundles.ts';
+import { fuellingRoutes } from './routes/fuelling.ts';
 import { reportRoutes } from './routes/reports.ts';
 import { sharedLinkRoutes } from './routes/shared-links.ts';
 import { runRoutes } from './routes/runs.ts';
@@ -129,6 +130,7 @@ function apiRoutes({ database, recorder, reader, watched, accounts, outside }: A
   const dynos = new DynoHistory(database);
   checkRoutes(routes, dynos);
   reportRoutes(routes, database, dynos);
+  fuellingRoutes(routes, database);
   sharedLinkRoutes(routes, database, dynos);
   bundleRoutes(routes, database, dynos);
   peopleRoutes(routes, database, accounts);

@@ -46,7 +46,7 @@ export class ReportThread {
   constructor(private readonly signal: AbortSignal) {}
 
   /** @throws Refusal with what is wrong, or that it was cancelled */
-  ask<Key extends 'read' | 'made' | 'pdf'>(
+  ask<Key extends 'read' | 'made' | 'pdf' | 'fuelling'>(
     key: Key,
     asked: ReportAsked,
     handedOver: ArrayBuffer[] = [],

@@ -2,6 +2,9 @@ import { parentPort } from 'node:worker_threads';
 import { recordingsFromBytes } from '../../core/exchange/recording-bytes.ts';
 import { besideRun } from '../../core/exchange/runs-recorded.ts';
 import { readingOf, type Reading } from '../../core/figures/reading.ts';
+import type { FuellingAxes } from '../../core/fuelling/axes.ts';
+import { fuellingOfRuns, type FuellingOfRuns } from '../../core/fuelling/fuelling-of-runs.ts';
+import type { FuellingSettings } from '../../core/fuelling/fuelling-table.ts';
 import { makeReport, type ReportableJob, type ReportWishes } from '../../core/report/make-report.ts';
 import type { WrittenReport } from '../../core/report/written-report.ts';
 import { Refusal } from '../../core/refusal.ts';
@@ -11,6 +14,7 @@ import { reportPdf, type PdfWishes } from './report-pdf.tsx';
 /** What is asked of the thread, in this order: runs as they come, then the report; or a PDF of one that is there. To forget is not answered. */
 export type ReportAsked =
   | { runs: readonly Run[]; recordings: ArrayBuffer }
+  | { fuelled: readonly Run[]; recordings: ArrayBuffer; axes: FuellingAxes | null; settings: FuellingSettings }
   | { job: ReportableJob; wishes: ReportWishes }
   | { report: WrittenReport; pdf: PdfWishes }
   | { forget: true };
@@ -18,6 +22,7 @@ export type ReportAsked =
 export type ReportAnswer =
   | { read: number }
   | { made: ReturnType<typeof makeReport> }
+  | { fuelling: FuellingOfRuns }
   | { pdf: Uint8Array; pages: number }
   | { refusal: string }
   | { failure: string };
@@ -33,6 +38,7 @@ async function answer(asked: ReportAsked): Promise<void> {
   try {
     if ('forget' in asked) readings.clear();
     else if ('runs' in asked) say({ read: read(asked.runs, asked.recordings) });
+    else if ('fuelled' in asked) say({ fuelling: fuelling(asked) });
     else if ('job' in asked) say({ made: makeReport(asked.job, readings, asked.wishes) });
     else say(await reportPdf(asked.report, asked.pdf));
   } catch (error) {
@@ -49,4 +55,14 @@ function read(runs: readonly Run[], bytes: ArrayBuffer): number {
     if (recording && beside) readings.set(run.id, readingOf(run, recording, beside));
   }
   return readings.size;
+}
+
+function fuelling({ fuelled, recordings, axes, settings }: Extract<ReportAsked, { fuelled: unknown }>): FuellingOfRuns {
+  const read = recordingsFromBytes(recordings);
+  const runs = fuelled.flatMap((run) => {
+    const [recording, beside] = [read.get(String(run.id)), besideRun(run, read)];
+    const { id, label, dyno, engineToDrumRatio } = run;
+    return recording && beside ? [{ id, label: label ?? '', dyno, engineToDrumRatio: engineToDrumRatio ?? undefined, recording, beside }] : []; // prettier-ignore
+  });
+  return fuellingOfRuns(runs, axes, settings);
 }
