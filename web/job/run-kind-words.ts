@@ -5,6 +5,7 @@ export const runKindWords: Record<RunKind, { name: string; what: string }> = {
   power: { name: 'power run', what: 'full throttle from start to lift; counted' },
   conditioning: { name: 'conditioning', what: 'a sweep to warm up or relearn; never in figures' },
   step: { name: 'steady-speed steps', what: 'set speeds held one after the other, under load' },
+  'part-load': { name: 'part load', what: 'cells of the fuel table, driven one by one' },
   'coast-down': { name: 'coast-down', what: 'out of gear from top speed, for the losses' },
   check: { name: 'check run', what: 'the dyno itself, with the same car each time' },
 };

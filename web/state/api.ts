@@ -18,7 +18,7 @@ import { logSource, type JoinedLog, type LogSource } from '../../contract/logger
 import type { PlainInstrument } from '../../contract/plain-instrument.ts';
 import { account, outside, person, type NewPerson, type PersonChange } from '../../contract/people.ts';
 import { baysState, bayState, unclaimedRuns } from '../../contract/live.ts';
-import type { RunPlan } from '../../contract/recording.ts';
+import type { RunPlan, SetPoint } from '../../contract/recording.ts';
 import {
   madeSharedLink,
   sharedContent,
@@ -199,5 +199,6 @@ export const api = {
       `/check-history?${new URLSearchParams({ device, ...(job === undefined ? {} : { job: String(job) }) }).toString()}`,
     ),
   arm: (bay: number) => ask(bayState, `/bays/${bay}/arm`, sending('POST', {})),
+  hold: (bay: number, point: SetPoint) => ask(bayState, `/bays/${bay}/hold`, sending('POST', point)),
   end: (bay: number) => ask(bayState, `/bays/${bay}/end`, sending('POST', {})),
 };

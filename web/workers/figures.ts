@@ -3,6 +3,9 @@ import { useState } from 'react';
 import type { Run } from '../../contract/records.ts';
 import type { FiguresView } from '../../core/figures/figures-request.ts';
 import type { JobFigures } from '../../core/figures/job-figures.ts';
+import type { FuellingAxes } from '../../core/fuelling/axes.ts';
+import type { FuellingOfRuns } from '../../core/fuelling/fuelling-of-runs.ts';
+import type { FuellingSettings } from '../../core/fuelling/fuelling-table.ts';
 import type { LoggedEngine } from '../../core/log/run-log.ts';
 import { queryClient } from '../state/queries.ts';
 import { figuresWorker } from './figures-worker.ts';
@@ -159,3 +162,20 @@ export function useLogMeans(
 
 /** One function for all, so that the same answers stay the same list. */
 const dataOf = <T>(results: readonly { data: T | undefined }[]): (T | undefined)[] => results.map(({ data }) => data);
+
+/** The fuelling errors of each of several lists of runs; recordings never change, so each is made once for axes and settings. */
+export function useFuelling(
+  lists: readonly (readonly Run[])[],
+  axes: FuellingAxes | null,
+  settings: FuellingSettings,
+): (FuellingOfRuns | undefined)[] {
+  return useQueries({
+    queries: lists.map((runs) => ({
+      queryKey: ['fuelling', runs.map(revisionOf).join('.'), axes, settings],
+      queryFn: () => figuresWorker().fuelling(runs, axes, settings),
+      staleTime: Infinity,
+      retry: false,
+    })),
+    combine: (found) => found.map(({ data }) => data),
+  });
+}

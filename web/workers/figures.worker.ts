@@ -14,6 +14,9 @@ import { airFromColumns } from '../../core/exchange/air-columns.ts';
 import { RecordingReader, type ReadRecording } from '../../core/exchange/read-csv.ts';
 import type { LoggedEngine } from '../../core/log/run-log.ts';
 import { meanLog, type LogMean } from '../../core/log/mean-log.ts';
+import type { FuellingAxes } from '../../core/fuelling/axes.ts';
+import { fuellingOfRuns, type FuelledRun, type FuellingOfRuns } from '../../core/fuelling/fuelling-of-runs.ts';
+import type { FuellingSettings } from '../../core/fuelling/fuelling-table.ts';
 import { eventsOf } from '../../core/log/logged-pull.ts';
 import { viewOfPull, viewOfWhole, type LogView } from '../../core/log/log-view.ts';
 import { channelChanges, type ChannelChange } from '../../core/comparison/channel-changes.ts';
@@ -140,6 +143,16 @@ const worker = {
   /** What a run's own channels read at its start, °C. */
   async startTemperatures(run: Run): Promise<Record<string, number>> {
     return startTemperaturesOf(await fetchedRecording(run));
+  },
+
+  /** The fuelling errors that runs of one setup show together. @param axes null: laid out over what was driven */
+  async fuelling(runs: readonly Run[], axes: FuellingAxes | null, settings: FuellingSettings): Promise<FuellingOfRuns> {
+    const fuelled = runs.map(async (run): Promise<FuelledRun> => {
+      const [recording, beside] = await Promise.all([fetchedRecording(run), fetchedBeside(run)]);
+      const { id, label, dyno, engineToDrumRatio } = run;
+      return { id, label: label ?? '', dyno, engineToDrumRatio: engineToDrumRatio ?? undefined, recording, beside };
+    });
+    return fuellingOfRuns(await Promise.all(fuelled), axes, settings);
   },
 
   /** What a run of holds or a coast-down measured. @throws Refusal with the reason */

@@ -4,6 +4,7 @@ import type { LogView } from '../../../core/log/log-view.ts';
 import { laneAxes, axisWords } from '../../../core/scene/lane-axis.ts';
 import { BesideMenu } from './beside-menu.tsx';
 import { LoggerFileButton } from './logger-file/logger-file-button.tsx';
+import { ShowChoice } from './fuelling/show-choice.tsx';
 import classes from './logs-stage.module.css';
 import { endedRuns, type LabelledRun } from './view/beside.ts';
 import type { LogsView } from './view/log-address.ts';
@@ -44,6 +45,7 @@ export function LogsHead({ job, run, log, view, change, choice }: LogsHeadProps)
       <BesideMenu job={job} run={run} view={view} change={change} />
       {choice}
       <LoggerFileButton job={job} />
+      <ShowChoice view={view} change={change} />
       <SegmentedControl
         size="xs"
         aria-label="Over what"

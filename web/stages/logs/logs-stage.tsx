@@ -8,6 +8,7 @@ import { setupColour } from '../../../core/scene/setup-look.ts';
 import { SetupsColumn } from '../../setups/setups-column.tsx';
 import classes from './logs-stage.module.css';
 import { FuelOfRun } from '../../units/use-own-units.tsx';
+import { FuellingPanes } from './fuelling/fuelling-panes.tsx';
 import { RunLogPanes } from './run-log-panes.tsx';
 import { endedRuns } from './view/beside.ts';
 import { useLogsView } from './view/use-logs-view.ts';
@@ -57,18 +58,22 @@ function Logs({ job }: { job: Job }) {
           </div>
         </main>
       ) : (
-        <FuelOfRun key={run.id} job={job} run={run}>
-          <RunLogPanes
-            job={job}
-            run={run}
-            colour={setupColour(setup.letter, setup.id === baselineId)}
-            figures={figures}
-            log={log}
-            problem={error?.message}
-            view={shown}
-            change={change}
-            baselineId={baselineId}
-          />
+        <FuelOfRun key={view.show === 'fuelling' ? 'fuelling' : run.id} job={job} run={run}>
+          {view.show === 'fuelling' ? (
+            <FuellingPanes job={job} run={run} setup={setup} view={view} change={change} />
+          ) : (
+            <RunLogPanes
+              job={job}
+              run={run}
+              colour={setupColour(setup.letter, setup.id === baselineId)}
+              figures={figures}
+              log={log}
+              problem={error?.message}
+              view={shown}
+              change={change}
+              baselineId={baselineId}
+            />
+          )}
         </FuelOfRun>
       )}
     </div>

@@ -5,7 +5,7 @@ const at = (address: string) => logsViewIn(new URLSearchParams(address));
 
 describe('the address of a log', () => {
   test('asks for nothing: the usual view', () => {
-    expect(at('')).toEqual({ run: undefined, beside: undefined, axis: 'engine-speed', at: undefined, zoom: undefined, lanes: undefined }); // prettier-ignore
+    expect(at('')).toEqual({ run: undefined, beside: undefined, axis: 'engine-speed', at: undefined, zoom: undefined, show: 'lanes', cell: undefined, lanes: undefined }); // prettier-ignore
   });
 
   test('what is written into it is read out of it', () => {
@@ -16,6 +16,8 @@ describe('the address of a log', () => {
       at: 3.46,
       zoom: [-1.2, 8.75],
       lanes: ['lambda', 'own probe'],
+      show: 'fuelling',
+      cell: 12,
     };
     expect(logsViewIn(addressWith(new URLSearchParams(), asked))).toEqual(asked);
   });

@@ -14,6 +14,10 @@ export interface LogsView {
   /** On the axis. */
   at: number | undefined;
   zoom: AxisRange | undefined;
+  /** The lanes of a run, or the fuelling errors of its setup. */
+  show: 'lanes' | 'fuelling';
+  /** The fuelling cell that is looked into. */
+  cell: number | undefined;
   /** Opened lanes; undefined for those that tell most. */
   lanes: readonly string[] | undefined;
 }
@@ -38,6 +42,8 @@ export function logsViewIn(address: URLSearchParams): LogsView {
     axis: axes[address.get('by') ?? ''] ?? 'engine-speed',
     at: at !== null && Number.isFinite(Number(at)) ? Number(at) : undefined,
     zoom: zoom && Number(zoom[1]) < Number(zoom[2]) ? [Number(zoom[1]), Number(zoom[2])] : undefined,
+    show: address.get('show') === 'fuelling' ? 'fuelling' : 'lanes',
+    cell: /^\d{1,4}$/.test(address.get('cell') ?? '') ? Number(address.get('cell')) : undefined,
     lanes: address.get('lanes')?.split('.').filter(Boolean),
   };
 }
@@ -51,6 +57,8 @@ export function addressWith(address: URLSearchParams, changes: Partial<LogsView>
   if ('axis' in changes) put('by', changes.axis && written[changes.axis]);
   if ('at' in changes) put('at', changes.at === undefined ? undefined : String(short(changes.at)));
   if ('zoom' in changes) put('zoom', changes.zoom?.map(short).join('_'));
+  if ('show' in changes) put('show', changes.show === 'fuelling' ? 'fuelling' : undefined);
+  if ('cell' in changes) put('cell', changes.cell?.toString());
   if ('lanes' in changes) put('lanes', changes.lanes?.join('.'));
   return next;
 }
