@@ -176,14 +176,14 @@ export class Bench {
 
   private begin(asked: Asked): void {
     this.dyno.setLoad(asked.type === 'sweep' ? asked : {});
-    this.dyno.driver.begin(driveOf(asked, (kpa) => this.dyno.pedalFor(kpa)));
+    this.dyno.driver.begin(driveOf(asked));
   }
 
   /** Played fast, a set point is gone to and held for as long as it is wanted. */
   private hold({ engineSpeedRpm, loadNm, manifoldKpa, holdS }: Extract<SuvokMessage, { type: 'hold' }>): void {
     const keep = () => {
       this.dyno.setLoad(loadNm === undefined ? {} : { loadNm });
-      this.dyno.driver.keep(engineSpeedRpm, manifoldKpa === undefined ? 1 : this.dyno.pedalFor(manifoldKpa));
+      this.dyno.driver.keep(engineSpeedRpm, manifoldKpa);
     };
     if (!this.fast || holdS === undefined) return keep();
     this.playing++;
@@ -258,8 +258,7 @@ export class Bench {
   }
 }
 
-/** @param pedalFor how far the pedal must go for a manifold pressure, kPa */
-function driveOf(asked: Asked, pedalFor: (kpa: number) => number): Drive {
+function driveOf(asked: Asked): Drive {
   switch (asked.type) {
     case 'sweep':
       return { kind: 'pull', fromRpm: asked.fromRpm, toRpm: asked.toRpm };
@@ -267,7 +266,7 @@ function driveOf(asked: Asked, pedalFor: (kpa: number) => number): Drive {
       return {
         kind: 'steps',
         speedsRpm: asked.speedsRpm,
-        pedals: asked.manifoldKpa?.map(pedalFor),
+        loadsKpa: asked.manifoldKpa,
         dwellS: asked.dwellS,
       };
     case 'coast':

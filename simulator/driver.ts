@@ -18,8 +18,11 @@ const standsS = 40;
 const coastS = 2.2;
 /** Full throttle in this time, s. */
 const openingS = 0.14;
-/** A part of the pedal's way is gone more gently, s for the whole. */
-const partOpeningS = 1;
+/** How fast a foot follows the gauge, of the pedal's way in a second, at most and for each kPa that is missing. */
+const fastestFoot = 0.8;
+const footPerKpa = 0.04;
+/** Never so far shut that the engine would not carry the load. */
+const leastPedal = 0.08;
 /** A pull that gains no speed for so long has met a limiter, s. */
 const stalledS = 0.9;
 
@@ -37,8 +40,8 @@ export interface Drive {
   toRpm?: number | undefined;
   /** Speeds to be held one after another at full throttle, and for how long each. */
   speedsRpm?: readonly number[];
-  /** The pedal at each of them, 0 to 1; full throttle where there are none. */
-  pedals?: readonly number[] | undefined;
+  /** The manifold pressure at each of them, kPa; full throttle where there are none. */
+  loadsKpa?: readonly number[] | undefined;
   dwellS?: number;
 }
 
@@ -61,7 +64,7 @@ export class Driver {
   private fastest = 0;
   private fastestS = 0;
   private setSpeedRpm: number | undefined;
-  private setPedal = 1;
+  private setLoadKpa: number | undefined;
 
   /** @param onPull called as each pull begins */
   constructor(private readonly onPull: () => void) {}
@@ -86,13 +89,13 @@ export class Driver {
   }
 
   /**
-   * Keeps a set point of the load until another word: with this much pedal where
-   * it is a speed, at part throttle where it is a torque.
+   * Keeps a set point of the load until another word: with this manifold pressure
+   * (or at full throttle) where it is a speed, at part throttle where it is a torque.
    */
-  keep(engineSpeedRpm: number | undefined, pedal = 1): void {
+  keep(engineSpeedRpm: number | undefined, loadKpa?: number): void {
     if (this.busy && this.phase !== 'keeping') return;
     this.setSpeedRpm = engineSpeedRpm;
-    this.setPedal = pedal;
+    this.setLoadKpa = loadKpa;
     this.enter('keeping');
   }
 
@@ -124,7 +127,8 @@ export class Driver {
     return this.phase === 'stepping' ? this.drive.speedsRpm?.[this.stepAt] : undefined;
   }
 
-  step(stepS: number, rpm: number): void {
+  /** @param manifoldKpa what the pedal is held by, where a load is asked for */
+  step(stepS: number, rpm: number, manifoldKpa: number): void {
     this.phaseS += stepS;
     this.braking = this.phase === 'braking' || this.phase === 'standing';
     this.declutched = this.phase === 'running down';
@@ -154,7 +158,7 @@ export class Driver {
           this.enter(this.drive.kind === 'coast-down' ? 'running down' : 'coasting');
         return;
       case 'stepping':
-        this.towards(this.drive.pedals?.[this.stepAt] ?? 1, stepS);
+        this.press(this.drive.loadsKpa?.[this.stepAt], manifoldKpa, stepS);
         // The dwell counts from where the speed is reached.
         if (this.heldRpm === undefined || Math.abs(rpm / this.heldRpm - 1) > reachedShare) this.phaseS = 0;
         if (this.phaseS < (this.drive.dwellS ?? 0)) return;
@@ -163,7 +167,7 @@ export class Driver {
         return;
       case 'keeping':
         if (this.setSpeedRpm === undefined) this.hold(stepS, rpm, this.idleRpm * 1.4);
-        else this.towards(this.setPedal, stepS);
+        else this.press(this.setLoadKpa, manifoldKpa, stepS);
         return;
       case 'coasting':
         this.throttle = Math.max(0, this.throttle - stepS / 0.08);
@@ -197,9 +201,11 @@ export class Driver {
     this.throttle = Math.min(1, this.throttle + stepS / openingS);
   }
 
-  private towards(pedal: number, stepS: number): void {
-    const most = stepS / (pedal < 1 ? partOpeningS : openingS);
-    this.throttle += Math.max(-most, Math.min(most, pedal - this.throttle));
+  /** Full throttle, or as much as keeps the manifold pressure: a foot follows the gauge. */
+  private press(wantedKpa: number | undefined, manifoldKpa: number, stepS: number): void {
+    if (wantedKpa === undefined) return this.open(stepS);
+    const rate = Math.max(-fastestFoot, Math.min(fastestFoot, footPerKpa * (wantedKpa - manifoldKpa)));
+    this.throttle = Math.max(leastPedal, Math.min(1, this.throttle + rate * stepS));
   }
 
   private enter(phase: Phase): void {

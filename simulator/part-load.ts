@@ -13,11 +13,6 @@ export function manifoldKpa(throttle: number, ambientKpa: number, boostKpa: numb
   return ambientKpa * (closedShare + (1 - closedShare) * throttle) + boostKpa;
 }
 
-/** How far the pedal goes for a manifold pressure, 0 to 1; never so far shut that the engine would not carry the load. */
-export function pedalFor(kpa: number, ambientKpa: number): number {
-  return Math.max(0.08, Math.min(1, (kpa / ambientKpa - closedShare) / (1 - closedShare)));
-}
-
 /** By what share a car's fuel table is lean at part load as it came: nobody ever drove it cell by cell. */
 export function tableError(
   { fuel, sweepFromRpm, sweepToRpm }: Car,

@@ -8,7 +8,7 @@ import { Faults } from './faults.ts';
 import { Heat } from './heat.ts';
 import type { CarReading } from './logger.ts';
 import { drumChannels, machines, type Drum, type Machine } from './machine.ts';
-import { fuelShare, manifoldKpa, pedalFor, tableError } from './part-load.ts';
+import { fuelShare, manifoldKpa, tableError } from './part-load.ts';
 import type { Weather } from './weather.ts';
 
 /** What a dyno reads of the car beside its own drum or hubs: pickup and pedal. */
@@ -160,11 +160,6 @@ export class StandInDyno {
     return manifoldKpa(this.driver.throttle, this.ambientKpa, this.boostKpa);
   }
 
-  /** How far the driver must press for a manifold pressure, 0 to 1. */
-  pedalFor(kpa: number): number {
-    return pedalFor(kpa, this.ambientKpa);
-  }
-
   /** What there is for an engine logger to read. */
   reading(): CarReading {
     const { crankRpm, manifoldKpa, ambientKpa } = this;
@@ -232,7 +227,7 @@ export class StandInDyno {
     const { car, heat, weather, driver, faults } = this;
     const { air } = weather;
     const { rpm, topShare } = this;
-    driver.step(stepS, rpm);
+    driver.step(stepS, rpm, this.manifoldKpa);
     this.breathe(rpm, topShare);
     // The engine answers slowly beside a millisecond; a step in five is enough to follow it.
     if (!this.engine || this.steps++ % engineEvery === 0)

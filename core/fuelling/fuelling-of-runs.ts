@@ -61,7 +61,8 @@ export function fuellingOfRuns(
   return { axes: laidOver ?? emptyAxes, ...(table && { table }), used, refused };
 }
 
-const emptyAxes: FuellingAxes = {
+/** Of a vehicle whose table nobody laid out, before anything was driven. */
+export const emptyAxes: FuellingAxes = {
   across: { channel: 'engineSpeed', breakpoints: [1000, 2000, 3000, 4000, 5000, 6000] },
   down: { channel: 'manifoldPressure', breakpoints: [40, 60, 80, 100] },
 };

@@ -10,6 +10,8 @@ const lookedAtS = 60;
 /** Settled no nearer to the newest row than this, and looked at from this long before: the probe's memory, s. */
 const openS = 8;
 const beforeS = 4;
+/** What is told while driving waits so much longer, s: rows on their way lie a little otherwise than what is stored, and what was called known stays known. */
+const marginS = 1;
 /** Columns that another instrument has too carry its name before them. */
 const plainName = (column: string) => !column.includes(':');
 
@@ -54,7 +56,8 @@ export class LiveFuelling {
     const readings = [...this.settled, ...fresh];
     const usedS = this.usedS + fresh.reduce((sum, { seconds }) => sum + seconds, 0);
     this.settle(fresh);
-    return { axes: this.axes, delay, usedS, cells: fitCorners(this.axes, readings, this.settings.dealing.by === 'corners') }; // prettier-ignore
+    const cells = fitCorners(this.axes, readings, this.settings.dealing.by === 'corners');
+    return { axes: this.axes, delay, usedS, cells: cells.map((cell) => ({ ...cell, seconds: Math.max(0, cell.seconds - marginS) })) }; // prettier-ignore
   }
 
   private settle(fresh: readonly FuellingReading[]): void {

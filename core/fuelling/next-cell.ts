@@ -37,6 +37,7 @@ function holdOf(cell: FittedCell, { transportS, lagS }: ProbeDelay): number {
  * it stands, before those whose load lies more than one step above what has been
  * driven: load is raised one step at a time.
  *
+ * @param going the cell that was named before: it stays the next one until it is known
  * @param wanted cells that the work is about; all where it is absent
  * @returns undefined when every one of them is settled
  */
@@ -45,6 +46,7 @@ export function nextCell(
   cells: readonly FittedCell[],
   delay: ProbeDelay,
   place?: TablePlace,
+  going?: number,
   wanted: (cell: number) => boolean = () => true,
 ): CellVisit | undefined {
   const columns = axes.across.breakpoints.length;
@@ -60,7 +62,8 @@ export function nextCell(
     const way = at ? Math.abs((cell % columns) - at.column) + Math.abs(rowOf(cell) - at.row) : cell / 1000;
     const climb = climbCost * Math.max(0, rowOf(cell) - highest - 1);
     // What is thin is nearly done; what is known and open waits until all has been seen once.
-    const cost = way + climb + (knowledgeOf(fitted) === 'known' ? 100 : 0);
+    const known = knowledgeOf(fitted) === 'known';
+    const cost = cell === going && !known ? -1 : way + climb + (known ? 100 : 0);
     if (!best || cost < best.cost) best = { cell, cost };
   });
   if (!best) return undefined;

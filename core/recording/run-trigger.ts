@@ -14,7 +14,7 @@ const fallenShare = 0.25;
 /** Steps at part load close it further; a foot on the pedal opens it more than the first, a run of told holds is over below the second for so long, s. */
 const drivenThrottle = 5;
 const letGoThrottle = 1.5;
-const letGoS = 2.5;
+const letGoS = 1.8;
 /** A coast is over when the drum turns at this share of its highest speed, or gains speed again for so long, s. */
 const coastedShare = 0.33;
 const regainedS = 2;

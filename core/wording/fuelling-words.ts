@@ -20,11 +20,11 @@ export const breakpointWords = ({ channel }: Pick<FuellingAxis, 'channel'>, valu
   return digits === 0 ? formatWhole(value) : value.toFixed(digits);
 };
 
-/** `2,500 rpm at 60 kPa, hold 4 s` */
-export function visitWords({ across, down, holdS }: CellVisit, axes: FuellingTable['axes']): string {
+/** `2,500 rpm at 60 kPa, hold 4 s` @param hold what stands before the time */
+export function visitWords({ across, down, holdS }: CellVisit, axes: FuellingTable['axes'], hold: string): string {
   const at = (axis: FuellingAxis, value: number) => `${breakpointWords(axis, value)} ${axisNames[axis.channel].unit}`;
   const load = axes.down && down !== null ? ` at ${at(axes.down, down)}` : '';
-  return `${at(axes.across, across)}${load}, hold ${holdS} s`;
+  return `${at(axes.across, across)}${load}${hold} ${holdS} s`;
 }
 
 export const knowledgeWords: Record<CellKnowledge, string> = {

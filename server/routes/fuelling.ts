@@ -5,7 +5,7 @@ import { recordingsToBytes, sourceOfKey } from '../../core/exchange/recording-by
 import { sourcesOfRun } from '../../core/exchange/runs-recorded.ts';
 import type { FuellingOfRuns } from '../../core/fuelling/fuelling-of-runs.ts';
 import { fuelledRuns } from '../../core/fuelling/fuelled-runs.ts';
-import { settingsOf } from '../../core/fuelling/layout.ts';
+import { axesOf, settingsOf } from '../../core/fuelling/layout.ts';
 import { knowledgeOf, proposedMultiplier, standingOf } from '../../core/fuelling/standing.ts';
 import { delayWords, usedWords } from '../../core/wording/fuelling-words.ts';
 import type { Database } from '../../store/database.ts';
@@ -27,7 +27,7 @@ export function fuellingRoutes(routes: ContractRoutes, database: Database): void
     await inThread(request, response, async (thread, told) => {
       const recordings = await recordingsOf(database, runs.flatMap((run) => sourcesOfRun(run)).map(sourceOfKey));
       const bytes = recordingsToBytes(recordings).buffer as ArrayBuffer;
-      const asked = { fuelled: runs, recordings: bytes, axes: fuelling?.axes ?? null, settings: settingsOf(fuelling) };
+      const asked = { fuelled: runs, recordings: bytes, axes: axesOf(fuelling, runs), settings: settingsOf(fuelling) };
       const { fuelling: made } = await thread.ask('fuelling', asked, [bytes]);
       told.end(200, answerOf(setup.letter, made));
     });

@@ -1,4 +1,4 @@
-import { useRef, type KeyboardEvent } from 'react';
+import { useRef, type CSSProperties, type KeyboardEvent } from 'react';
 import type { FuellingAxes } from '../../core/fuelling/axes.ts';
 import type { FittedCell } from '../../core/fuelling/corner-fit.ts';
 import { knowledgeOf, standingOf } from '../../core/fuelling/standing.ts';
@@ -46,7 +46,12 @@ export function CellGrid({
     if (sameRow && target) target.focus();
   };
   return (
-    <table ref={table} className={large ? `${classes.grid} ${classes.large}` : classes.grid} aria-label="Fuel table">
+    <table
+      ref={table}
+      className={large ? `${classes.grid} ${classes.large}` : classes.grid}
+      aria-label="Fuel table"
+      style={{ '--rows': rows.length } as CSSProperties}
+    >
       <thead>
         <tr>
           <th className={classes.corner} scope="col">

@@ -10,6 +10,9 @@ import type { Moment } from '../../../core/readiness/moment.ts';
 import { momentWord, whyNotReady } from '../../../core/wording/moment-words.ts';
 import { baselineWindow } from '../../../core/heat/heat-of-run.ts';
 import { useHeatToReady } from '../../heat/use-cooling.ts';
+import { CellGrid } from '../../fuelling/cell-grid.tsx';
+import { nextWords } from '../../fuelling/live-map.tsx';
+import { useLiveFuelling } from '../../fuelling/use-live-fuelling.ts';
 import { useBrokenRuns } from '../../job/use-broken-runs.ts';
 import { useJobFigures } from '../../job/use-job-figures.ts';
 import { BigFigure, BigFigures } from '../../live/big-figures.tsx';
@@ -69,7 +72,9 @@ function Driving({ job, setupId }: { job: Job; setupId: number }) {
   const liftRpm = liftSpeed(bay?.plan.toRpm, knownLimits(job.limits), ends);
   const heat = useHeatToReady(baselineWindow(job, baseline));
   const moment = useMoment({ job, setup, heat });
-  const word = wordOf(moment, crossed, liftRpm);
+  const table = useLiveFuelling(job.car.fuelling, bay?.plan.kind === 'part-load' && moment.is === 'recording');
+  const mapped = bay?.plan.kind === 'part-load' && moment.is === 'recording';
+  const word = wordOf(moment, crossed, mapped ? undefined : liftRpm);
   useEffect(() => {
     if (word === 'Go' || word === 'Lift') sound(word === 'Go' ? 'go' : 'lift', word);
   }, [word]);
@@ -77,12 +82,21 @@ function Driving({ job, setupId }: { job: Job; setupId: number }) {
   const facts = [setup && `${setup.letter}, ${setup.change}`, kind, job.gear && `${job.gear} gear`];
   return (
     <Screen
-      word={word}
+      word={mapped && word !== 'Stop' ? nextWords(table) : word}
       what={facts.filter(Boolean).join(', ')}
       why={whyNotReady(moment)}
       crossed={crossed}
-      figure={liftRpm === undefined ? undefined : <BigFigure label="Lift at" unit="rpm" value={formatRpm(liftRpm)} />}
+      figure={
+        liftRpm === undefined || mapped ? undefined : (
+          <BigFigure label="Lift at" unit="rpm" value={formatRpm(liftRpm)} />
+        )
+      }
     >
+      {mapped && table.cells && (
+        <div className={classes.map}>
+          <CellGrid axes={table.axes} cells={table.cells} present={table.present} next={table.next?.cell} large />
+        </div>
+      )}
       {broken && moment.is !== 'recording' && (
         <p className={classes.broken} data-testid="broken">
           ◆ {broken.label}: {broken.broken.map((limit) => write(brokenWords(limit))).join('; ')}

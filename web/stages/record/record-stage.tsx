@@ -17,6 +17,7 @@ import { useChange } from '../../state/queries.ts';
 import { useJobFigures } from '../../job/use-job-figures.ts';
 import { BigFigures } from '../../live/big-figures.tsx';
 import { ControlBar } from './during/control-bar.tsx';
+import { FuellingMap } from './during/fuelling-map.tsx';
 import { LiveLanes } from './during/live-lanes.tsx';
 import classes from './record-stage.module.css';
 import { RunResult } from './after/run-result.tsx';
@@ -97,13 +98,17 @@ export function Recording({ job, onBay }: RecordingProps) {
         )}
         <BigFigures />
         <div className={classes.middle}>
-          <LiveLanes
-            setup={setup}
-            baseline={baseline}
-            ghost={baselineFigures}
-            liftRpm={liftRpm}
-            pending={hasRuns && figures === undefined}
-          />
+          {bay?.plan.kind === 'part-load' ? (
+            <FuellingMap job={job} going={recording} />
+          ) : (
+            <LiveLanes
+              setup={setup}
+              baseline={baseline}
+              ghost={baselineFigures}
+              liftRpm={liftRpm}
+              pending={hasRuns && figures === undefined}
+            />
+          )}
           <aside className={classes.side} aria-label={result.run ? 'Result' : 'Before the run'}>
             <Trouble />
             {result.run && !recording ? (

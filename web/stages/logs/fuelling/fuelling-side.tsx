@@ -6,6 +6,7 @@ import { progressOf, proposedMultiplier, usualProposal } from '../../../../core/
 import { progressWords } from '../../../../core/wording/fuelling-words.ts';
 import { setupColour } from '../../../../core/scene/setup-look.ts';
 import { api } from '../../../state/api.ts';
+import { useLive } from '../../../state/live.ts';
 import { useChange } from '../../../state/queries.ts';
 import side from '../side/log-side-pane.module.css';
 import classes from './fuelling-panes.module.css';
@@ -24,13 +25,17 @@ export function FuellingSide({ job, setup, shown, others }: FuellingSideProps) {
   const navigate = useNavigate();
   const multipliers = table?.cells.map((cell) => Number(proposedMultiplier(cell).toFixed(4))) ?? [];
   const revision = 1 + lineOf(job.setups, setup.id).flatMap(({ items }) => items).filter(({ kind }) => kind === 'fuel-table').length; // prettier-ignore
-  const add = useChange(() => {
+  const mountedIn = useLive(({ bays }) => bays.find(({ mounted }) => mounted?.jobId === job.id)?.bay);
+  const add = useChange(async () => {
     if (!table) throw new Error('Nothing is proposed yet.');
-    return api.addSetup(job.id, {
+    const added = await api.addSetup(job.id, {
       parentId: setup.id,
       change: `fuel table revision ${revision}`,
       items: [{ kind: 'fuel-table', name: `revision ${revision}`, table: { ...table.axes, multipliers } }],
     });
+    // The car is on the dyno: the next run is of the new table.
+    if (mountedIn !== undefined) await api.mount(mountedIn, { jobId: job.id, setupId: added.id });
+    return added;
   });
   const changed = multipliers.filter((value) => value !== 1);
   const progress = table && progressOf(table.cells);

@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import type { Job, Run, Setup } from '../../../../contract/records.ts';
 import type { FuellingOfRuns } from '../../../../core/fuelling/fuelling-of-runs.ts';
 import { fuelledRuns } from '../../../../core/fuelling/fuelled-runs.ts';
-import { settingsOf } from '../../../../core/fuelling/layout.ts';
+import { axesOf, settingsOf } from '../../../../core/fuelling/layout.ts';
 import { useFuelling } from '../../../workers/figures.ts';
 import type { LabelledRun } from '../view/beside.ts';
 
@@ -39,7 +39,7 @@ export function useFuellingOfJob(
     return { own: own.length > 0 ? own : [run], others };
   }, [job, run, setup]);
   const settings = useMemo(() => settingsOf(fuelling), [fuelling]);
-  const [found] = useFuelling([lists.own], fuelling?.axes ?? null, settings);
+  const [found] = useFuelling([lists.own], axesOf(fuelling, lists.own), settings);
   // Laid out by the one that is looked at, where nobody laid a table out.
   const axes = found?.axes ?? null;
   const beside = useFuelling(axes ? lists.others.map(({ runs }) => runs) : [], axes, settings);

@@ -6,6 +6,7 @@ import type { RunChange } from '../../../../contract/http.ts';
 import { IconCheck } from '@tabler/icons-react';
 import { Link } from 'react-router';
 import type { Job, Run, Setup } from '../../../../contract/records.ts';
+import { hasCurve } from '../../../../core/figures/reading.ts';
 import { runAdvice } from '../../../../core/advice/run-advice.ts';
 import { api } from '../../../state/api.ts';
 import { useLive } from '../../../state/live.ts';
@@ -13,6 +14,7 @@ import { useChange } from '../../../state/queries.ts';
 import { formatPower, formatRpm, formatTorque } from '../../../../core/wording/figures.ts';
 import { isTextField } from '../../../ui/text-field.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';
+import { FuellingResult } from './fuelling-result.tsx';
 import { findingsOf } from './result-findings.ts';
 import { MeasuredFigures } from './measured-figures.tsx';
 import { OnBaseline } from './on-baseline.tsx';
@@ -41,7 +43,9 @@ export function RunResult({ job, run, setup, baseline, figures, onAdded, onDone 
   const runFigures = figures?.runs.find((candidate) => candidate.id === run.id);
   const inLog = run.label === null ? 0 : (runFigures?.found ?? []).filter(({ from }) => from === 'log').length;
   const unusable = figures?.unusable.find((candidate) => candidate.id === run.id);
-  const compared = setup.parentId !== null && run.setupId === setup.id ? figures?.comparison : undefined;
+  // What a power run is compared by says nothing of another kind.
+  const swept = hasCurve(run);
+  const compared = swept && setup.parentId !== null && run.setupId === setup.id ? figures?.comparison : undefined;
   return (
     <section aria-live="polite">
       <h2 className={classes.label}>
@@ -69,9 +73,10 @@ export function RunResult({ job, run, setup, baseline, figures, onAdded, onDone 
         </dl>
       )}
       {(run.kind === 'step' || run.kind === 'coast-down') && <MeasuredFigures run={run} />}
-      {!runFigures && !unusable && run.kind !== 'step' && run.kind !== 'coast-down' && (
-        <p className="soft">Making the figures…</p>
+      {(run.kind === 'part-load' || (run.plan?.steps?.loadsKpa.length ?? 0) > 0) && (
+        <FuellingResult job={job} run={run} />
       )}
+      {!runFigures && !unusable && swept && <p className="soft">Making the figures…</p>}
       {runFigures?.curve.checks.some(({ id }) => strapChecks.includes(id)) && <StrapsAgain job={job} run={run} />}
       {compared && (
         <p className={classes.sentence}>
@@ -107,7 +112,7 @@ export function RunResult({ job, run, setup, baseline, figures, onAdded, onDone 
         Back to plan and heat
       </button>
       <div className={classes.foot}>
-        <NextAction job={job} setup={setup} baseline={baseline} figures={figures} />
+        {swept && <NextAction job={job} setup={setup} baseline={baseline} figures={figures} />}
         <div className={classes.acts}>
           <Note run={run} onSave={(note) => change.mutate({ note })} />
           <Counting run={run} onChange={(setAsideReason) => change.mutate({ setAsideReason })} />
