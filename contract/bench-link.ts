@@ -19,7 +19,20 @@ export const channelDeclaration = z.object({
   unit: z.string().max(16),
 });
 
-export const commandNames = ['configure', 'arm', 'hold', 'sweep', 'steps', 'coast', 'stop', 'fault'] as const;
+export const commandNames = [
+  'configure',
+  'arm',
+  'hold',
+  'sweep',
+  'steps',
+  'coast',
+  'idle',
+  'start',
+  'transient',
+  'cruise',
+  'stop',
+  'fault',
+] as const;
 
 export const helloMessage = z
   .object({
@@ -165,6 +178,14 @@ export const suvokMessage = z.discriminatedUnion('type', [
     afterS: z.number().nonnegative().optional(),
     ...pullSpeeds,
   }),
+  /** Out of gear, idling for so long. */
+  z.object({ type: z.literal('idle'), afterS: z.number().nonnegative().optional(), forS: z.number().positive() }),
+  /** The engine, cold and off, is started and left to idle for so long. */
+  z.object({ type: z.literal('start'), afterS: z.number().nonnegative().optional(), forS: z.number().positive() }),
+  /** A speed held on a light pedal, then full throttle at that speed. */
+  z.object({ type: z.literal('transient'), afterS: z.number().nonnegative().optional(), engineSpeedRpm: z.number().positive() }), // prettier-ignore
+  /** A speed and a power at the wheels held for so long. */
+  z.object({ type: z.literal('cruise'), afterS: z.number().nonnegative().optional(), engineSpeedRpm: z.number().positive(), wheelKw: z.number().positive(), forS: z.number().positive() }), // prettier-ignore
   z.object({ type: z.literal('stop') }),
   /** All faults that are to be played from now on; none to be sound again. */
   z.object({ type: z.literal('fault'), faults: z.array(z.string()) }),

@@ -7,7 +7,18 @@ import { plainInstrument } from './plain-instrument.ts';
 
 /** What is to be recorded next, and what is written with a run of how it was made. */
 
-export const runKinds = ['power', 'conditioning', 'step', 'part-load', 'coast-down', 'check'] as const;
+export const runKinds = [
+  'power',
+  'conditioning',
+  'step',
+  'part-load',
+  'idle',
+  'cold-start',
+  'transient',
+  'cruise',
+  'coast-down',
+  'check',
+] as const;
 export type RunKind = (typeof runKinds)[number];
 
 /** A manifold pressure to be held, kPa absolute. */
@@ -25,6 +36,19 @@ export type StepTable = z.infer<typeof stepTable>;
 
 export const usualSteps: StepTable = { speedsRpm: [2500, 3500, 4500, 5500], loadsKpa: [], dwellS: 5, tolerance: 0.01 };
 
+/** What runs of kinds with figures of their own are made by. */
+export const kindPlan = z.object({
+  /** How long an idle is recorded, and a start with what follows it, s. */
+  idleS: z.number().min(15).max(300),
+  startS: z.number().min(15).max(600),
+  /** The speed that is held for a step of the throttle, and at a cruise. */
+  heldRpm: rpm,
+  /** Power at the wheels of a cruise, kW, and how long it is held, s. */
+  wheelKw: z.number().min(0.5).max(500),
+  cruiseS: z.number().min(60).max(1800),
+});
+export const usualKindPlan: z.infer<typeof kindPlan> = { idleS: 45, startS: 60, heldRpm: 2500, wheelKw: 12, cruiseS: 180 }; // prettier-ignore
+
 /** How the next runs are made; null where the car's or the dyno's own way is taken. */
 export const runPlan = z
   .object({
@@ -34,6 +58,7 @@ export const runPlan = z
     /** How fast the load lets the engine speed rise, rpm/s; loaded dynos only. */
     rampRpmPerS: z.number().positive().max(5000).nullable(),
     steps: stepTable,
+    ofKind: kindPlan.default(usualKindPlan),
     /** Runs of one setup, and the rest between them, min. */
     repeats: z.int().min(1).max(30),
     coolDownMin: z.number().min(0).max(240),
@@ -50,6 +75,7 @@ export const usualPlan: RunPlan = {
   toRpm: null,
   rampRpmPerS: null,
   steps: usualSteps,
+  ofKind: usualKindPlan,
   repeats: 3,
   coolDownMin: 8,
 };

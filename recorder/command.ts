@@ -5,7 +5,9 @@ import type { RunPlan, StepTable } from '../contract/recording.ts';
 export function commandFor(
   plan: RunPlan,
   afterS: number | undefined,
-): Extract<SuvokMessage, { type: 'sweep' | 'steps' | 'coast' }> | undefined {
+):
+  | Extract<SuvokMessage, { type: 'sweep' | 'steps' | 'coast' | 'idle' | 'start' | 'transient' | 'cruise' }>
+  | undefined {
   const after = afterS === undefined ? {} : { afterS };
   const speeds = {
     ...(plan.fromRpm === null ? {} : { fromRpm: plan.fromRpm }),
@@ -16,6 +18,14 @@ export function commandFor(
       return { type: 'steps', ...after, ...holdsOf(plan.steps), dwellS: plan.steps.dwellS };
     case 'part-load':
       return undefined;
+    case 'idle':
+      return { type: 'idle', ...after, forS: plan.ofKind.idleS };
+    case 'cold-start':
+      return { type: 'start', ...after, forS: plan.ofKind.startS };
+    case 'transient':
+      return { type: 'transient', ...after, engineSpeedRpm: plan.ofKind.heldRpm };
+    case 'cruise':
+      return { type: 'cruise', ...after, engineSpeedRpm: plan.ofKind.heldRpm, wheelKw: plan.ofKind.wheelKw, forS: plan.ofKind.cruiseS }; // prettier-ignore
     case 'coast-down':
       return { type: 'coast', ...after, ...speeds };
     default:

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { EventEmitter } from 'node:events';
 import type { BayState } from '../contract/live.ts';
 import type { Log } from '../contract/log.ts';
+import type { RunPlan } from '../contract/recording.ts';
 import { speedChannels } from '../core/recording/channels.ts';
 import { runTrigger, type RunTrigger } from '../core/recording/run-trigger.ts';
 import { Refusal } from '../core/refusal.ts';
@@ -27,7 +28,9 @@ const armedSustainS = 0.2;
 /** The trigger knows of the drum's speed so far back, s. */
 const recentS = 0.3;
 /** A run longer than this is ended, s; a row of holds, and driving a table, may take longer. */
-const longestRunS = { power: 180, conditioning: 180, check: 180, 'coast-down': 300, step: 3600, 'part-load': 3600 } as const; // prettier-ignore
+const longestRunS = { power: 180, conditioning: 180, check: 180, 'coast-down': 300, step: 3600, 'part-load': 3600, idle: 400, 'cold-start': 700, transient: 180, cruise: 2400 } as const; // prettier-ignore
+/** Kinds that a load must hold the speed for. */
+const loadedKinds: readonly RunPlan['kind'][] = ['part-load', 'transient', 'cruise'];
 /** A dyno that says nothing for this long during a run has stopped, ms. */
 const silenceMs = 4000;
 
@@ -71,13 +74,15 @@ export class Recorder extends EventEmitter<RecorderEvents> {
   }
 
   private watch(sustainS: number, waiting = false, afterS = 0): RunTrigger {
-    const { kind, steps } = this.conditions().plan;
+    const { kind, steps, ofKind } = this.conditions().plan;
+    const lengthS = kind === 'idle' ? ofKind.idleS : ofKind.startS;
     return runTrigger(kind, {
       sustainS,
       waiting,
       announced: this.armed,
       atPartLoad: steps.loadsKpa.length > 0,
       afterS,
+      lengthS,
     });
   }
 
@@ -159,9 +164,13 @@ export class Recorder extends EventEmitter<RecorderEvents> {
   arm(afterS?: number): void {
     if (this.current || this.armed) return;
     const { plan } = this.conditions();
+    if (this.device.dyno?.kind === 'inertia-roller' && loadedKinds.includes(plan.kind))
+      throw new Refusal('An inertia roller has no load that could hold a speed, so this kind of run cannot be made on it. Choose another kind.'); // prettier-ignore
     const command = commandFor(plan, afterS);
     const { commands } = this.device.hello;
-    if (command && commands.includes('sweep') && !commands.includes(command.type)) {
+    // An idle or a start needs no machine: where it cannot be told to, its driver does it.
+    const needed = command !== undefined && command.type !== 'idle' && command.type !== 'start';
+    if (needed && commands.includes('sweep') && !commands.includes(command.type)) {
       throw new Refusal(
         plan.kind === 'step'
           ? `${this.device.hello.name ?? this.device.hello.device} has no load that could hold a speed. Choose another kind of run.`

@@ -1,6 +1,6 @@
 import type { SuvokMessage } from '../contract/bench-link.ts';
 import { Chance } from './chance.ts';
-import type { Drive } from './driver.ts';
+import { fullKpa, type Drive } from './driver.ts';
 import { faultNames } from './faults.ts';
 import type { Elsewhere } from '../instrument/elsewhere.ts';
 import { Link } from '../instrument/link.ts';
@@ -31,10 +31,12 @@ const realTickMs = 10;
 const aliveEveryMs = 1000;
 /** Played after a pull before the clock stands still again, s. */
 const afterPullS = 4;
+/** A light pedal before the throttle is opened, kPa. */
+const lightKpa = 45;
 /** And on the way to a set point, s. */
 const wayToHoldS = 2;
 
-type Asked = Extract<SuvokMessage, { type: 'sweep' | 'steps' | 'coast' }>;
+type Asked = Extract<SuvokMessage, { type: 'sweep' | 'steps' | 'coast' | 'idle' | 'start' | 'transient' | 'cruise' }>;
 
 const weatherHello = {
   device: 'stand-in-weather',
@@ -93,7 +95,16 @@ export class Bench {
         kind: machine.profile.kind,
         channels: channelsOf(machine),
         rateHz,
-        commands: ['configure', 'sweep', 'coast', 'stop', 'fault', ...(loaded ? (['steps', 'hold'] as const) : [])],
+        commands: [
+          'configure',
+          'sweep',
+          'coast',
+          'idle',
+          'start',
+          'stop',
+          'fault',
+          ...(loaded ? (['steps', 'hold', 'transient', 'cruise'] as const) : []),
+        ],
         faults: [...faultNames],
         dyno: machine.profile,
       }),
@@ -146,6 +157,10 @@ export class Bench {
       case 'sweep':
       case 'steps':
       case 'coast':
+      case 'idle':
+      case 'start':
+      case 'transient':
+      case 'cruise':
         if (this.fast) {
           this.playing++;
           this.work = this.work.then(() => this.pullFast(message));
@@ -269,6 +284,13 @@ function driveOf(asked: Asked): Drive {
         loadsKpa: asked.manifoldKpa,
         dwellS: asked.dwellS,
       };
+    case 'idle':
+    case 'start':
+      return { kind: asked.type, forS: asked.forS };
+    case 'transient':
+      return { kind: 'steps', speedsRpm: [asked.engineSpeedRpm, asked.engineSpeedRpm], loadsKpa: [lightKpa, fullKpa], dwellsS: [4, 6] }; // prettier-ignore
+    case 'cruise':
+      return { kind: 'steps', speedsRpm: [asked.engineSpeedRpm], wheelKw: asked.wheelKw, dwellS: asked.forS };
     case 'coast':
       return { kind: 'coast-down', fromRpm: asked.fromRpm, toRpm: asked.toRpm };
   }

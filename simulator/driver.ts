@@ -8,6 +8,8 @@ type Phase =
   | 'pulling'
   | 'stepping'
   | 'keeping'
+  | 'idling'
+  | 'starting'
   | 'coasting'
   | 'running down'
   | 'braking';
@@ -21,6 +23,11 @@ const openingS = 0.14;
 /** How fast a foot follows the gauge, of the pedal's way in a second, at most and for each kPa that is missing. */
 const fastestFoot = 0.8;
 const footPerKpa = 0.04;
+const footPerKw = 0.01;
+/** A load beyond this is full throttle, kPa. */
+export const fullKpa = 500;
+/** An idle goes on a little longer than it is recorded, s. */
+const lastingS = 3;
 /** Never so far shut that the engine would not carry the load. */
 const leastPedal = 0.08;
 /** A pull that gains no speed for so long has met a limiter, s. */
@@ -33,15 +40,27 @@ const longestRunDownS = 150;
 /** A speed to be held counts as reached within this share. */
 const reachedShare = 0.04;
 
+/** What a foot is held by. */
+export interface Gauges {
+  manifoldKpa: number;
+  wheelKw: number;
+}
+
 /** What the driver is asked to do. */
 export interface Drive {
-  kind: 'pull' | 'steps' | 'coast-down';
+  kind: 'pull' | 'steps' | 'coast-down' | 'idle' | 'start';
   fromRpm?: number | undefined;
   toRpm?: number | undefined;
   /** Speeds to be held one after another at full throttle, and for how long each. */
   speedsRpm?: readonly number[];
   /** The manifold pressure at each of them, kPa; full throttle where there are none. */
   loadsKpa?: readonly number[] | undefined;
+  /** Or the power at the wheels, kW. */
+  wheelKw?: number | undefined;
+  /** How long each of the holds lasts, where they differ, s. */
+  dwellsS?: readonly number[];
+  /** How long it idles, s. */
+  forS?: number;
   dwellS?: number;
 }
 
@@ -85,7 +104,7 @@ export class Driver {
     this.next = undefined;
     this.drive = drive;
     this.stepAt = 0;
-    this.enter('settling');
+    this.enter(drive.kind === 'idle' ? 'idling' : drive.kind === 'start' ? 'starting' : 'settling');
   }
 
   /**
@@ -127,11 +146,21 @@ export class Driver {
     return this.phase === 'stepping' ? this.drive.speedsRpm?.[this.stepAt] : undefined;
   }
 
-  /** @param manifoldKpa what the pedal is held by, where a load is asked for */
-  step(stepS: number, rpm: number, manifoldKpa: number): void {
+  /** The engine turns by itself, out of gear, or is off. */
+  get outOfGear(): 'idling' | 'starting' | undefined {
+    return this.phase === 'idling' || this.phase === 'starting' ? this.phase : undefined;
+  }
+
+  /** How long the phase has lasted, s. */
+  get sinceS(): number {
+    return this.phaseS;
+  }
+
+  /** @param gauges what the pedal is held by, where a load is asked for */
+  step(stepS: number, rpm: number, gauges: Gauges): void {
     this.phaseS += stepS;
-    this.braking = this.phase === 'braking' || this.phase === 'standing';
-    this.declutched = this.phase === 'running down';
+    this.braking = this.phase === 'braking' || this.phase === 'standing' || this.outOfGear !== undefined;
+    this.declutched = this.phase === 'running down' || this.outOfGear !== undefined;
     switch (this.phase) {
       case 'standing':
         this.throttle = 0;
@@ -158,16 +187,21 @@ export class Driver {
           this.enter(this.drive.kind === 'coast-down' ? 'running down' : 'coasting');
         return;
       case 'stepping':
-        this.press(this.drive.loadsKpa?.[this.stepAt], manifoldKpa, stepS);
+        this.press({ kpa: this.drive.loadsKpa?.[this.stepAt], wheelKw: this.drive.wheelKw }, gauges, stepS);
         // The dwell counts from where the speed is reached.
         if (this.heldRpm === undefined || Math.abs(rpm / this.heldRpm - 1) > reachedShare) this.phaseS = 0;
-        if (this.phaseS < (this.drive.dwellS ?? 0)) return;
+        if (this.phaseS < (this.drive.dwellsS?.[this.stepAt] ?? this.drive.dwellS ?? 0)) return;
         if (++this.stepAt < (this.drive.speedsRpm?.length ?? 0)) this.phaseS = 0;
         else this.enter('coasting');
         return;
       case 'keeping':
         if (this.setSpeedRpm === undefined) this.hold(stepS, rpm, this.idleRpm * 1.4);
-        else this.press(this.setLoadKpa, manifoldKpa, stepS);
+        else this.press({ kpa: this.setLoadKpa }, gauges, stepS);
+        return;
+      case 'idling':
+      case 'starting':
+        this.throttle = 0;
+        if (this.phaseS > (this.drive.forS ?? 0) + lastingS) this.enter('braking');
         return;
       case 'coasting':
         this.throttle = Math.max(0, this.throttle - stepS / 0.08);
@@ -201,10 +235,14 @@ export class Driver {
     this.throttle = Math.min(1, this.throttle + stepS / openingS);
   }
 
-  /** Full throttle, or as much as keeps the manifold pressure: a foot follows the gauge. */
-  private press(wantedKpa: number | undefined, manifoldKpa: number, stepS: number): void {
-    if (wantedKpa === undefined) return this.open(stepS);
-    const rate = Math.max(-fastestFoot, Math.min(fastestFoot, footPerKpa * (wantedKpa - manifoldKpa)));
+  /** Full throttle, or as much as keeps the manifold pressure or the power at the wheels: a foot follows the gauge. */
+  private press(wanted: { kpa?: number | undefined; wheelKw?: number | undefined }, now: Gauges, stepS: number): void {
+    const { kpa, wheelKw } = wanted;
+    const full = wheelKw === undefined && (kpa === undefined || kpa >= fullKpa);
+    if (full) return this.open(stepS);
+    const missing =
+      wheelKw === undefined ? footPerKpa * ((kpa ?? 0) - now.manifoldKpa) : footPerKw * (wheelKw - now.wheelKw);
+    const rate = Math.max(-fastestFoot, Math.min(fastestFoot, missing));
     this.throttle = Math.max(leastPedal, Math.min(1, this.throttle + rate * stepS));
   }
 

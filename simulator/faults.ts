@@ -18,6 +18,12 @@ export const faultNames = [
   'low battery',
   'relearning',
   'heat soak',
+  'hunting idle',
+  'misfire at idle',
+  'vacuum leak',
+  'weak battery',
+  'lazy turbo',
+  'rich at cruise',
 ] as const;
 export type FaultName = (typeof faultNames)[number];
 
@@ -116,6 +122,16 @@ export class Faults {
 
   get batteryV(): number {
     return this.has('low battery') ? 12.1 : 13.9;
+  }
+
+  /** How much slower the turbo comes. */
+  get turboLag(): number {
+    return this.has('lazy turbo') ? 6 : 1;
+  }
+
+  /** λ ÷ what it would be, at part load. */
+  get cruiseLambda(): number {
+    return this.has('rich at cruise') ? 0.9 : 1;
   }
 
   get knockC(): number {

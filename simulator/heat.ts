@@ -12,6 +12,12 @@ export class Heat {
     this.oilC += stepS * (powerKw / 230 - (this.oilC - Math.max(85, ambientC + 68)) / 420);
   }
 
+  /** As it is after a night with the engine off. */
+  standOvernight(ambientC: number): void {
+    this.coolantC = this.oilC = ambientC + 1;
+    this.soakC = 0;
+  }
+
   inletC(ambientC: number): number {
     return ambientC + 4 + this.soakC;
   }

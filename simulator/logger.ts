@@ -18,6 +18,8 @@ export interface CarReading {
   ambientKpa: number;
   /** λ ÷ target at part load: the fuel table's error, less what the setup corrected. */
   partLoadLean: number;
+  /** Out of gear: what the mixture is, and the battery while the starter turns. */
+  idle: { lambda: number; batteryV: number | undefined } | undefined;
   inletC: number;
   coolantC: number;
   oilC: number;
@@ -50,6 +52,7 @@ const both: { name: string; unit: string }[] = [
   { name: 'injectorPulse', unit: 'ms' },
   { name: 'airMassFlow', unit: 'g/s' },
   { name: 'manifoldPressure', unit: 'kPa' },
+  { name: 'fuelFlow', unit: 'g/s' },
   { name: 'crankcasePressure', unit: 'kPa' },
   { name: 'batteryVoltage', unit: 'V' },
 ];
@@ -97,13 +100,15 @@ export class EngineLogger {
     const noisy = (value: number, deviation: number, digits: number) =>
       Number((value + this.chance.normal(deviation)).toFixed(digits));
     const [shortTrim, longTrim] = [noisy(0.6, 0.5, 1), noisy(open ? faults.longTrim(topShare) : 1.5, 0.1, 1)];
-    const partLoad = reading.partLoadLean / (1 + shortTrim / 100) / (1 + longTrim / 100);
+    const partLoad = (reading.idle?.lambda ?? reading.partLoadLean) / (1 + shortTrim / 100) / (1 + longTrim / 100);
     this.pipe.push({ atS: timeS, lambda: open ? (engine?.lambda ?? 1) : car.fuel === 'diesel' ? 2.2 : partLoad });
     const read = this.atProbe(timeS, (rpm / car.sweepToRpm) * (reading.manifoldKpa / reading.ambientKpa));
     // What the cylinders take in follows the manifold.
     const filled = open ? 1 : Math.min(1, reading.manifoldKpa / (reading.ambientKpa + reading.boostKpa));
     const duty = Math.max(2, filled * (engine?.injectorDutyPct ?? 6));
     const most = 0.62 * car.displacementL * (car.turbo ? 2 : 1) * 1.17 * (car.sweepToRpm / 120);
+    const mixture = open ? (engine?.lambda ?? 1) : car.fuel === 'diesel' ? 2.2 : partLoad;
+    const burnt = (filled * (engine?.airGramsPerS ?? 0)) / ((car.fuel === 'diesel' ? 14.5 : 14.1) * mixture);
     const flow = noisy(filled * (engine?.airGramsPerS ?? 0), 0.3, 1);
     const values: Record<string, number> = {
       engineSpeed: noisy(rpm, 4, 0),
@@ -119,7 +124,8 @@ export class EngineLogger {
       injectorPulse: noisy((duty * 1200) / Math.max(600, rpm) / (car.fuel === 'diesel' ? 6 : 1), 0.03, 2),
       airMassFlow: faults.has('sensor at its ceiling') ? Math.min(flow, Number(most.toFixed(1))) : flow,
       crankcasePressure: noisy(0.3 + 0.9 * throttle * topShare, 0.03, 2),
-      batteryVoltage: noisy(faults.batteryV, 0.03, 2),
+      batteryVoltage: noisy(reading.idle?.batteryV ?? faults.batteryV, 0.03, 2),
+      fuelFlow: noisy(burnt, 0.012 * burnt, 3),
       ignitionAdvance: noisy(open ? (engine?.ignitionBtdc ?? 10) : 14, 0.1, 1),
       knockRetard: Number((open ? (engine?.knockRetardDeg ?? 0) : 0).toFixed(1)),
       injectorDuty: noisy(duty, 0.4, 1),

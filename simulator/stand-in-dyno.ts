@@ -6,6 +6,7 @@ import { Driver } from './driver.ts';
 import { boostGoal, boostTarget, engineAt, type EngineState } from './engine.ts';
 import { Faults } from './faults.ts';
 import { Heat } from './heat.ts';
+import { Idling } from './idling.ts';
 import type { CarReading } from './logger.ts';
 import { drumChannels, machines, type Drum, type Machine } from './machine.ts';
 import { fuelShare, manifoldKpa, tableError } from './part-load.ts';
@@ -39,6 +40,8 @@ const rollingNmPerRadS = 0.25;
 const frontShare = 0.4;
 /** Out of gear the engine idles, rpm. */
 const declutchedRpm = 950;
+/** From the beginning of a cold start to the starter, s. */
+const startsAfterS = 3;
 /** Coolant beyond this has the controller limp, °C. */
 const limpC = 114;
 
@@ -60,6 +63,8 @@ export class StandInDyno {
   /** This pull's own luck: no two are quite alike. */
   private luck = { scale: 1, tilt: 0 };
   private timeS = 0;
+  /** Of its own luck, so that pulls stay as they are. */
+  private readonly idling = new Idling(new Chance(97));
 
   constructor(
     private readonly weather: Weather,
@@ -139,6 +144,7 @@ export class StandInDyno {
 
   /** What a pickup at the crank sees: the drum's speed with its creep, or idle out of gear. */
   private get crankRpm(): number {
+    if (this.driver.outOfGear) return this.idling.rpm;
     if (this.driver.declutched) return declutchedRpm;
     return ((this.drumSpeed * this.ratio * 60) / (2 * Math.PI)) * this.creep;
   }
@@ -163,10 +169,16 @@ export class StandInDyno {
   /** What there is for an engine logger to read. */
   reading(): CarReading {
     const { crankRpm, manifoldKpa, ambientKpa } = this;
+    const idles = this.driver.outOfGear !== undefined;
     return {
-      manifoldKpa,
+      idle: idles
+        ? { lambda: this.idling.lambda(this.faults, this.heat.coolantC), batteryV: this.idling.batteryV }
+        : undefined,
+      manifoldKpa: idles ? (this.faults.has('vacuum leak') ? 38 : 32) : manifoldKpa,
       ambientKpa,
-      partLoadLean: (1 + tableError(this.car, crankRpm, manifoldKpa, ambientKpa)) / fuelShare(this.items, crankRpm, manifoldKpa), // prettier-ignore
+      partLoadLean:
+        (this.faults.cruiseLambda * (1 + tableError(this.car, crankRpm, manifoldKpa, ambientKpa))) /
+        fuelShare(this.items, crankRpm, manifoldKpa),
       rpm: this.crankRpm,
       throttle: this.driver.throttle,
       topShare: this.topShare,
@@ -223,11 +235,29 @@ export class StandInDyno {
     ];
   }
 
+  /** Out of gear the engine turns by itself, or is started. */
+  private idle(): void {
+    const { driver, idling, heat } = this;
+    if (!driver.outOfGear) return idling.run();
+    if (driver.outOfGear === 'starting' && driver.sinceS <= stepS) {
+      heat.standOvernight(this.weather.air.temperatureC);
+      idling.off();
+    }
+    // The starter turns a moment after the recording has begun.
+    if (driver.outOfGear === 'starting' && driver.sinceS > startsAfterS && driver.sinceS <= startsAfterS + stepS)
+      idling.crank();
+    idling.step(stepS, this.faults, heat.coolantC);
+  }
+
   private step(): void {
     const { car, heat, weather, driver, faults } = this;
     const { air } = weather;
     const { rpm, topShare } = this;
-    driver.step(stepS, rpm, this.manifoldKpa);
+    driver.step(stepS, rpm, {
+      manifoldKpa: this.manifoldKpa,
+      wheelKw: ((this.absorber?.torqueNm ?? 0) * this.drumSpeed) / 1000,
+    });
+    this.idle();
     this.breathe(rpm, topShare);
     // The engine answers slowly beside a millisecond; a step in five is enough to follow it.
     if (!this.engine || this.steps++ % engineEvery === 0)
@@ -265,7 +295,7 @@ export class StandInDyno {
       Math.max(0, throttle - 0.3) *
       (1 / 0.7) *
       this.faults.boostShare(topShare, throttle, over);
-    const lagS = goal < this.boostKpa ? 0.08 : turbo.lagS;
+    const lagS = goal < this.boostKpa ? 0.08 : turbo.lagS * this.faults.turboLag;
     this.boostKpa += ((goal - this.boostKpa) / lagS) * stepS;
   }
 

@@ -53,6 +53,7 @@ export const knownChannels = {
   learnedOctane: { unit: '%', label: 'Learned octane' },
   batteryVoltage: { unit: 'V', label: 'Battery' },
   airMassFlow: { unit: 'g/s', label: 'Air mass flow' },
+  fuelFlow: { unit: 'g/s', label: 'Fuel flow' },
   airFlowSensor: { unit: 'V', label: 'Air flow sensor' },
   crankcasePressure: { unit: 'kPa', label: 'Crankcase' },
   airTemperature: { unit: '°C', label: 'Air temperature' },

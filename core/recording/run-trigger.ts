@@ -100,12 +100,35 @@ class ToldWatch implements RunTrigger {
   }
 }
 
+/** A run of a length that was said beforehand: an idle, a start. */
+class TimedWatch implements RunTrigger {
+  private firstS: number | undefined;
+  private begun = false;
+
+  constructor(
+    private readonly afterS: number,
+    private readonly lengthS: number,
+  ) {}
+
+  push(time: number): ReturnType<RunTrigger['push']> {
+    this.firstS ??= time;
+    const since = time - this.firstS - this.afterS;
+    if (!this.begun) {
+      if (since < 0) return undefined;
+      this.begun = true;
+      return { event: 'begins', time };
+    }
+    return since >= this.lengthS ? { event: 'ends', time } : undefined;
+  }
+}
+
 export interface TriggerSettings {
   sustainS: number;
   waiting?: boolean;
   announced?: boolean;
   atPartLoad?: boolean;
   afterS?: number;
+  lengthS?: number;
 }
 
 /**
@@ -113,18 +136,24 @@ export interface TriggerSettings {
  * @param sustainS how long the drum must gain speed before it is a run
  * @param waiting true to see a lift first
  * @param announced somebody has said that one follows
+ * @param lengthS an idle or a start is over after so long, s
  * @param afterS what was announced begins so much later, s
  * @param atPartLoad the holds of a row of them are not at full throttle
  */
 export function runTrigger(
   kind: RunKind,
-  { sustainS, waiting = false, announced = false, atPartLoad = false, afterS = 0 }: TriggerSettings,
+  { sustainS, waiting = false, announced = false, atPartLoad = false, afterS = 0, lengthS = Infinity }: TriggerSettings,
 ): RunTrigger {
   const pull = new PullTrigger(sustainS, waiting);
   switch (kind) {
     case 'step':
       return announced && atPartLoad ? new ToldWatch(afterS) : new StepWatch(pull);
+    case 'idle':
+    case 'cold-start':
+      return announced ? new TimedWatch(afterS, lengthS) : pull;
     case 'part-load':
+    case 'transient':
+    case 'cruise':
       // Where nobody announced it a pull is what is noticed, and it ends as one.
       return announced ? new ToldWatch(afterS) : pull;
     case 'coast-down':

@@ -45,6 +45,9 @@ export const usualStepSettings: StepSettings = { steadyShare: 0.01, leastS: 1.5 
 /** Speed and torque are looked at over these times, s. */
 const speedSpanS = 0.6;
 const torqueSpanS = 0.2;
+/** The pedal is looked at over this time, s; faster than this, % a second, it goes to another load. */
+const pedalSpanS = 0.4;
+const movingPedal = 12;
 /** A break this short does not end a hold, s. */
 const bridgedS = 0.25;
 /** Less torque than this share of the recording's highest is no load: idling, coasting. */
@@ -69,14 +72,17 @@ export function steadyHolds(
   engineToDrumRatio?: number,
   settings: StepSettings = usualStepSettings,
 ): SteadyHold[] {
-  const { time, speed, impulse, ratio } = driveOf(recording, dyno, engineToDrumRatio);
+  const { time, speed, impulse, ratio, throttle } = driveOf(recording, dyno, engineToDrumRatio);
+  const pedal = throttle && slopes(time, throttle, atLeastSamples(time, pedalSpanS, 6)).slope;
   const held = slopes(time, speed, atLeastSamples(time, speedSpanS, 6));
   const torque = slopes(time, impulse, atLeastSamples(time, torqueSpanS, 4)).slope;
   const most = torque.reduce((top, value) => (value > top ? value : top), 0);
   const holds: [number, number][] = [];
   for (let index = 0; index < time.length; index++) {
     const steady = Math.abs(held.slope[index]!) < settings.steadyShare * held.value[index]!;
-    if (!steady || !(torque[index]! > leastLoad * most)) continue;
+    // At one speed the next load is another hold: the pedal moves between them.
+    const moves = pedal !== undefined && Math.abs(pedal[index]!) > movingPedal;
+    if (!steady || moves || !(torque[index]! > leastLoad * most)) continue;
     const last = holds.at(-1);
     // A new step is another hold, however fast it was reached.
     const same = last && Math.abs(held.value[index]! / held.value[last[1]]! - 1) < 2 * settings.steadyShare;
@@ -130,7 +136,7 @@ function settledFrom(time: Float64Array, torque: Float64Array, first: number, la
   return from;
 }
 
-function meanOfHold(values: Float64Array): HoldMean {
+export function meanOfHold(values: Float64Array): HoldMean {
   const count = values.length;
   const mean = values.reduce((sum, value) => sum + value, 0) / count;
   const residuals = values.map((value) => value - mean);

@@ -6,6 +6,10 @@ export const runKindWords: Record<RunKind, { name: string; what: string }> = {
   conditioning: { name: 'conditioning', what: 'a sweep to warm up or relearn; never in figures' },
   step: { name: 'steady-speed steps', what: 'set speeds held one after the other, under load' },
   'part-load': { name: 'part load', what: 'cells of the fuel table, driven one by one' },
+  idle: { name: 'idle', what: 'out of gear, left to idle: how steady it is' },
+  'cold-start': { name: 'cold start', what: 'recorded from before the starter turns' },
+  transient: { name: 'response', what: 'a held speed, then full throttle: how soon torque is there' },
+  cruise: { name: 'cruise', what: 'one speed at one wheel power: fuel, before and after' },
   'coast-down': { name: 'coast-down', what: 'out of gear from top speed, for the losses' },
   check: { name: 'check run', what: 'the dyno itself, with the same car each time' },
 };

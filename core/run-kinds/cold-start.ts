@@ -1,0 +1,121 @@
+import { extent } from 'd3-array';
+import type { Finding } from '../checks/check.ts';
+import { medianOf } from '../numerics/quantile.ts';
+import { Refusal } from '../refusal.ts';
+import { between, loggedTogether, neededTogether, type KindSource } from './kind-source.ts';
+import { figure, once, type RunFigures } from './run-figure.ts';
+
+/** The starter turns the engine above the first, rpm; it runs by itself above the second once it stays there for so long, s. */
+const turnsRpm = 60;
+const runsRpm = 450;
+const runsForS = 0.4;
+/** Below this after it ran it has stalled. */
+const stalledRpm = 120;
+/** Flare and undershoot are looked for so long after the start, s. */
+const flareS = 4;
+const undershootS = 10;
+/** Steady: a second's mean stays this near to that of the next five, rpm. */
+const steadyRpm = 45;
+const steadyForS = 5;
+// Set by bench/run-kinds.ts.
+/** A battery that falls lower while cranking is weak or cold, V; cranking longer than this is long, s. */
+const weakV = 9.6;
+const longS = 2.5;
+
+/**
+ * A start from cold: temperature, lowest voltage and time of cranking from the
+ * first turn to where the engine runs by itself, flare and undershoot about the
+ * steady idle, stalls, and the time to a steady idle.
+ *
+ * @throws Refusal where engine speed was not logged from before the start, or it never ran
+ */
+export function coldStartFigures(source: KindSource): RunFigures {
+  const { time, engineSpeed: rpm } = neededTogether(source, 'engine speed', 'engineSpeed');
+  if (rpm[0]! > turnsRpm) throw new Refusal('The engine was turning already when the recording began: begin it before the starter turns.'); // prettier-ignore
+  const turns = rpm.findIndex((value) => value > turnsRpm);
+  if (turns < 0) throw new Refusal('The engine never turned in this recording.');
+  const runs = runningFrom(time, rpm, turns);
+  if (runs < 0) throw new Refusal('The engine was cranked, and never ran by itself in this recording.');
+  const [turnsS, startS] = [time[turns]!, time[runs]!];
+  const steady = steadyFrom(time, rpm, startS);
+  const idle = medianOf(between(time, rpm, steady ?? time[time.length - 1]! - steadyForS, Infinity));
+  const [, top = NaN] = extent(between(time, rpm, startS, startS + flareS));
+  const [bottom = NaN] = extent(between(time, rpm, startS + 1, startS + undershootS));
+  const crankingS = startS - turnsS;
+  const volts = lowest(source, turnsS - time[0]! - 0.3, startS - time[0]! + 0.1);
+  const stalls = stallsOf(rpm, runs);
+  const figures = [
+    ...startTemperature(source),
+    figure('lowest-voltage', 'Lowest voltage', ['V', 2], once(volts ?? NaN), 'more'),
+    figure('cranking-time', 'Cranking', ['s', 2], once(crankingS), 'less'),
+    figure('flare', 'Flare above the idle', ['rpm', 0], once(Math.max(0, top - idle))),
+    figure('undershoot', 'Undershoot below the idle', ['rpm', 0], once(Math.max(0, idle - bottom)), 'less'),
+    figure('stalls', 'Stalls', ['', 0], once(stalls), 'less'),
+    figure('steady-after', 'Steady idle after', ['s', 1], once(steady === undefined ? NaN : steady - startS), 'less'),
+    figure('idle-speed', 'Idle speed', ['rpm', 0], once(idle)),
+  ].filter(({ value }) => !Number.isNaN(value));
+  const found: Finding[] = [];
+  if (volts !== undefined && volts < weakV)
+    found.push({ id: 'weak-battery', severity: 'mind', figure: volts, unit: 'V', message: `The battery fell to ${volts.toFixed(1)} V while cranking (usual limit ${weakV} V): charge and test it, and look at its cables.` }); // prettier-ignore
+  if (crankingS > longS)
+    found.push({ id: 'long-cranking', severity: 'mind', figure: crankingS, unit: 's', message: `Cranking took ${crankingS.toFixed(1)} s: look at fuel pressure at rest, the mixture for starting and the battery.` }); // prettier-ignore
+  if (stalls > 0)
+    found.push({ id: 'stalled', severity: 'mind', figure: stalls, unit: '', message: `It stalled ${stalls === 1 ? 'once' : `${stalls} times`} after it had started.` }); // prettier-ignore
+  if (steady === undefined)
+    found.push({
+      id: 'not-steady',
+      severity: 'note',
+      message: 'No steady idle was reached before the recording ended.',
+    });
+  return { figures, found };
+}
+
+function runningFrom(time: Float64Array, rpm: Float64Array, from: number): number {
+  let since = -1;
+  for (let index = from; index < rpm.length; index++) {
+    if (!(rpm[index]! > runsRpm)) since = -1;
+    else if (since < 0) since = index;
+    else if (time[index]! - time[since]! >= runsForS) return since;
+  }
+  return -1;
+}
+
+function stallsOf(rpm: Float64Array, from: number): number {
+  let stalls = 0;
+  let running = true;
+  for (let index = from; index < rpm.length; index++) {
+    if (running && rpm[index]! < stalledRpm) {
+      stalls++;
+      running = false;
+    } else if (rpm[index]! > runsRpm) running = true;
+  }
+  return stalls;
+}
+
+/** Since when the speed has stayed at its idle, s. */
+function steadyFrom(time: Float64Array, rpm: Float64Array, startS: number): number | undefined {
+  const endS = time[time.length - 1]!;
+  for (let at = startS; at + 1 + steadyForS <= endS; at += 0.25) {
+    const now = medianOf(between(time, rpm, at, at + 1));
+    const later = between(time, rpm, at + 1, at + 1 + steadyForS);
+    const [least = NaN, most = NaN] = extent(later);
+    if (Math.abs(now - medianOf(later)) < steadyRpm && most - least < 4 * steadyRpm) return at;
+  }
+  return undefined;
+}
+
+/** Least voltage between two times after the beginning, s. */
+function lowest(source: KindSource, fromS: number, toS: number): number | undefined {
+  const logged = loggedTogether(source, 'batteryVoltage');
+  if (!logged) return undefined;
+  const { time, batteryVoltage } = logged;
+  return extent(between(time, batteryVoltage, time[0]! + fromS, time[0]! + toS))[0];
+}
+
+function startTemperature(source: KindSource) {
+  const logged = loggedTogether(source, 'coolantTemperature');
+  if (!logged) return [];
+  const { time, coolantTemperature } = logged;
+  const at = medianOf(between(time, coolantTemperature, -Infinity, time[0]! + 1));
+  return [figure('start-coolant', 'Coolant at the start', ['°C', 0], once(at))];
+}

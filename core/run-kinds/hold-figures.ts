@@ -1,0 +1,88 @@
+import type { DynoProfile } from '../dyno/dyno-profile.ts';
+import { channelLabel, keptUnit } from '../recording/channels.ts';
+import type { Recording } from '../recording/recording.ts';
+import { driveOf } from '../reduction/drive.ts';
+import { Refusal } from '../refusal.ts';
+import { wholeLog, type LoggerBeside } from '../log/logged-pull.ts';
+import type { LoggedEngine } from '../log/run-log.ts';
+import { figure, type RunFigure, type RunFigures } from './run-figure.ts';
+import { meanOfHold, steadyHolds, type SteadyHold, type StepSettings } from './steady-holds.ts';
+
+const unknownEngine: LoggedEngine = { ignition: null, boosted: false, ethanolPct: null, limits: {} };
+/** Holds of two runs are the same one where both lie in the same of these steps. */
+const speedStepRpm = 100;
+const loadStepKpa = 5;
+const pedalStepPct = 5;
+/** Channels that say what is held, not what comes of it. */
+const held = new Set(['engineSpeed', 'rollerSpeed', 'hubSpeed', 'time']);
+
+/**
+ * Power, torque and the mean of every logged channel at each hold, with
+ * intervals; holds are named by speed and load, so that those of two runs can
+ * be laid beside each other.
+ *
+ * @throws Refusal when nothing is held steady
+ */
+export function holdFigures(
+  recording: Recording,
+  dyno: DynoProfile,
+  engineToDrumRatio: number | undefined,
+  beside: readonly LoggerBeside[],
+  settings?: StepSettings,
+): RunFigures {
+  const holds = steadyHolds(recording, dyno, engineToDrumRatio, settings);
+  const drive = driveOf(recording, dyno, engineToDrumRatio);
+  const { time } = recording;
+  const whole = wholeLog(
+    recording,
+    { drive, sweep: { startS: time[0]!, endS: time[time.length - 1]! } },
+    unknownEngine,
+    beside,
+  );
+  const { log, units } = whole;
+  const at = (hold: SteadyHold, values: Float64Array) => {
+    const from = hold.startS + hold.settlingS;
+    return values.filter((value, index) => log.time[index]! >= from && log.time[index]! <= hold.endS && !Number.isNaN(value)); // prettier-ignore
+  };
+  const figures: RunFigure[] = [];
+  const taken = new Set<string>();
+  for (const hold of holds) {
+    const place = placeOf(hold, (name) => {
+      const values = log.channels.get(name);
+      return values && at(hold, values);
+    });
+    // Held twice in one run: the first stands.
+    if (taken.has(place)) continue;
+    taken.add(place);
+    figures.push(
+      figure(`${place}|powerKw`, `${place}: power`, ['kW', 2], hold.powerKw, 'more'),
+      figure(`${place}|torqueNm`, `${place}: torque`, ['N·m', 1], hold.torqueNm, 'more'),
+    );
+    for (const [name, values] of log.channels) {
+      if (held.has(name) || name.startsWith('absorberTorque')) continue;
+      const samples = at(hold, values);
+      const unit = units.get(name);
+      if (samples.length < 8 || unit === undefined) continue;
+      figures.push(figure(`${place}|${name}`, `${place}: ${channelLabel(name)}`, [keptUnit(name, unit), digitsOf(unit)], meanOfHold(samples))); // prettier-ignore
+    }
+  }
+  if (figures.length === 0) throw new Refusal('Nothing in the recording is held steady under load.');
+  return { figures, found: [] };
+}
+
+/** `2,500 rpm, 55 kPa`: by the manifold's pressure, or the pedal where that was not logged. */
+function placeOf(hold: SteadyHold, samplesOf: (name: string) => Float64Array | undefined): string {
+  const near = (value: number, step: number) => Math.round(value / step) * step;
+  const speed = `${near(hold.engineSpeedRpm.mean, speedStepRpm).toLocaleString('en-GB')} rpm`;
+  for (const [name, step, unit] of [
+    ['manifoldPressure', loadStepKpa, 'kPa'],
+    ['throttle', pedalStepPct, '% pedal'],
+  ] as const) {
+    // prettier-ignore
+    const samples = samplesOf(name);
+    if (samples && samples.length > 0) return `${speed}, ${near(meanOfHold(samples).mean, step)} ${unit}`;
+  }
+  return speed;
+}
+
+const digitsOf = (unit: string): number => (unit === '–' || unit === 'V' ? 3 : unit === '°C' || unit === 'rpm' ? 0 : 1);

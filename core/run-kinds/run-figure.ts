@@ -1,0 +1,33 @@
+import type { Finding } from '../checks/check.ts';
+
+/** A figure of a run that is no sweep. */
+export interface RunFigure {
+  /** The same for the same thing in every run. */
+  id: string;
+  label: string;
+  unit: string;
+  digits: number;
+  /** NaN where the run does not have it. */
+  value: number;
+  /** Half width of its 95 % interval within the run; NaN where one run tells none. */
+  halfWidth: number;
+  /** Which way is wanted; null where neither is. */
+  better: 'less' | 'more' | null;
+}
+
+/** What a run of a kind of its own shows, and what stands out in it. */
+export interface RunFigures {
+  figures: RunFigure[];
+  found: Finding[];
+}
+
+export const figure = (
+  id: string,
+  label: string,
+  [unit, digits]: readonly [unit: string, digits: number],
+  { mean, halfWidth }: { mean: number; halfWidth: number },
+  better: RunFigure['better'] = null,
+): RunFigure => ({ id, label, unit, digits, value: mean, halfWidth, better });
+
+/** A value that one run gives once: its interval comes from repeats alone. */
+export const once = (value: number): { mean: number; halfWidth: number } => ({ mean: value, halfWidth: NaN });
