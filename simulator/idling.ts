@@ -32,9 +32,8 @@ export class Idling {
 
   /** Warm and running, as it is left after a pull. */
   run(): void {
-    if (this.state === 'running') return;
     this.state = 'running';
-    this.sinceS = 100;
+    this.sinceS = Math.max(this.sinceS, 100);
   }
 
   off(): void {

@@ -47,6 +47,14 @@ export function stoichiometricOf(ignition: 'spark' | 'compression' | null, ethan
   };
 }
 
+/** The mixture ratio and the density of what an engine burns. @param ethanolPct null where nobody knows it: petrol is assumed */
+export function burntFuel(ignition: 'spark' | 'compression' | null, ethanolPct: number | null) {
+  const { ratio } = stoichiometricOf(ignition, ethanolPct);
+  if (ignition === 'compression') return { stoichiometric: ratio, densityKgL: diesel.densityKgL };
+  const share = (ethanolPct ?? 0) / 100;
+  return { stoichiometric: ratio, densityKgL: share * ethanol.densityKgL + (1 - share) * petrol.densityKgL };
+}
+
 /**
  * How much more volume a blend needs than another for the same air, as a
  * factor: 85 % against petrol 1.43, 70 % 1.33. It scales injector pulse and

@@ -104,6 +104,7 @@ class ToldWatch implements RunTrigger {
 class TimedWatch implements RunTrigger {
   private firstS: number | undefined;
   private begun = false;
+  private ended = false;
 
   constructor(
     private readonly afterS: number,
@@ -118,7 +119,9 @@ class TimedWatch implements RunTrigger {
       this.begun = true;
       return { event: 'begins', time };
     }
-    return since >= this.lengthS ? { event: 'ends', time } : undefined;
+    if (this.ended || since < this.lengthS) return undefined;
+    this.ended = true;
+    return { event: 'ends', time };
   }
 }
 

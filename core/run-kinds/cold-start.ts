@@ -31,8 +31,9 @@ const longS = 2.5;
  */
 export function coldStartFigures(source: KindSource): RunFigures {
   const { time, engineSpeed: rpm } = neededTogether(source, 'engine speed', 'engineSpeed');
-  if (rpm[0]! > turnsRpm) throw new Refusal('The engine was turning already when the recording began: begin it before the starter turns.'); // prettier-ignore
-  const turns = rpm.findIndex((value) => value > turnsRpm);
+  const off = rpm.findIndex((value) => value <= turnsRpm);
+  if (off < 0) throw new Refusal('The engine was turning already when the recording began: begin it before the starter turns.'); // prettier-ignore
+  const turns = rpm.findIndex((value, index) => index > off && value > turnsRpm);
   if (turns < 0) throw new Refusal('The engine never turned in this recording.');
   const runs = runningFrom(time, rpm, turns);
   if (runs < 0) throw new Refusal('The engine was cranked, and never ran by itself in this recording.');

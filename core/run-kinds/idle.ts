@@ -20,6 +20,10 @@ const dipRpm = 28;
 const dipNoise = 5;
 const dipS = 0.6;
 const dipsAMinute = 6;
+/** Before and after the idle the speed is further from it than this, rpm or a share; it comes down to it within so long, s. */
+const idleBoundRpm = 150;
+const idleBoundShare = 0.15;
+const comingDownS = 3;
 /** λ this far above its target at idle is false air or too little fuel. */
 const leanShare = 0.05;
 
@@ -31,7 +35,10 @@ const leanShare = 0.05;
  * @throws Refusal where engine speed was not logged, or for too short a time
  */
 export function idleFigures(source: KindSource): RunFigures {
-  const { time, engineSpeed: rpm } = neededTogether(source, 'engine speed', 'engineSpeed');
+  const logged = neededTogether(source, 'engine speed', 'engineSpeed');
+  const [first, end] = idlePart(logged.time, logged.engineSpeed);
+  const time = logged.time.subarray(first, end);
+  const rpm = logged.engineSpeed.subarray(first, end);
   const lastedS = time[time.length - 1]! - time[0]!;
   if (lastedS < leastS)
     throw new Refusal(`An idle of ${lastedS.toFixed(0)} s tells little: let it idle for ${leastS} s at least.`);
@@ -47,7 +54,7 @@ export function idleFigures(source: KindSource): RunFigures {
     figure('hunting-period', 'Hunting, period', ['s', 1], once(hunts ? swing.periodS : NaN)),
     figure('dips', 'Dips a minute', ['', 1], once(perMinute), 'less'),
     ...meansOf(source, ['lambda', 'ignitionAdvance', 'manifoldPressure', 'batteryVoltage']),
-  ];
+  ].filter(({ value }) => !Number.isNaN(value));
   const found: Finding[] = [];
   if (hunts)
     found.push({ id: 'idle-hunts', severity: 'mind', figure: swing.amplitude, unit: 'rpm', message: `The idle hunts: ±${swing.amplitude.toFixed(0)} rpm every ${swing.periodS.toFixed(1)} s. Look for false air, the mixture at idle and the idle controller.` }); // prettier-ignore
@@ -57,6 +64,19 @@ export function idleFigures(source: KindSource): RunFigures {
   if (lean !== undefined && lean > leanShare)
     found.push({ id: 'idle-lean', severity: 'mind', figure: 100 * lean, unit: '%', message: `λ lies ${(100 * lean).toFixed(0)} % above its target at idle: false air (a leak behind the air meter), or too little fuel there. A probe in the tailpipe reads lean at idle by itself.` }); // prettier-ignore
   return { figures, found };
+}
+
+/** First sample and the one after the last of the idle itself: what came down to it, and what pulled away from it, left out. */
+function idlePart(time: Float64Array, rpm: Float64Array): readonly [number, number] {
+  const usual = medianOf(rpm);
+  const bound = Math.max(idleBoundRpm, idleBoundShare * usual);
+  const near = (index: number) => Math.abs(rpm[index]! - usual) <= bound;
+  let [first, end] = [0, rpm.length];
+  while (first < end && !near(first)) first++;
+  while (end > first && !near(end - 1)) end--;
+  // Just inside the bound it is still on its way.
+  while (first < end && time[first]! < time[0]! + comingDownS && first > 0) first++;
+  return [first, end];
 }
 
 interface Swing {

@@ -119,8 +119,8 @@ describe('cruise', () => {
     const told = cruiseFigures(alone(recording), wheels, cruiseFuel);
     expect(told.figures[0]).toMatchObject({ id: 'fuel', label: 'Fuel, estimate from air and λ' });
     expect(found(told)).toEqual(['cruise-rich']);
-    const short = cruiseRun({ seed: 3, seconds: 40 });
-    expect(() => cruiseFigures(alone(short.recording), short.wheels, cruiseFuel)).toThrow(/from 60 s on/);
+    const short = cruiseRun({ seed: 3, seconds: 30 });
+    expect(() => cruiseFigures(alone(short.recording), short.wheels, cruiseFuel)).toThrow(/from 45 s on/);
     const none = { ...recording, channels: recording.channels.filter(({ name }) => name === 'throttle') };
     expect(() => cruiseFigures(alone(none), wheels, cruiseFuel)).toThrow(/no fuel use can be told/);
   });

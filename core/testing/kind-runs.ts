@@ -1,6 +1,4 @@
 import type { Recording } from '../recording/recording.ts';
-import type { DynoProfile } from '../dyno/dyno-profile.ts';
-import { testDyno } from './test-car.ts';
 import { chance, normal, wandering } from './chance.ts';
 
 /** Runs that are no sweeps, with known figures, for tests only. */
@@ -146,4 +144,3 @@ export function cruiseRun(recipe: CruiseRecipe) {
 }
 
 export const cruiseFuel = { stoichiometric: 14.1, densityKgL: 0.75 };
-export const loadedDyno: DynoProfile = { ...testDyno, kind: 'loaded-roller', inertiaKgM2: 6, loadCellLagS: 0.05 };

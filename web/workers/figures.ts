@@ -3,6 +3,8 @@ import { useState } from 'react';
 import type { Run } from '../../contract/records.ts';
 import type { FiguresView } from '../../core/figures/figures-request.ts';
 import type { JobFigures } from '../../core/figures/job-figures.ts';
+import type { KindOutcome } from '../../core/figures/kinds-of-job.ts';
+import type { BurntFuel } from '../../core/run-kinds/cruise.ts';
 import type { FuellingAxes } from '../../core/fuelling/axes.ts';
 import type { FuellingOfRuns } from '../../core/fuelling/fuelling-of-runs.ts';
 import type { FuellingSettings } from '../../core/fuelling/fuelling-table.ts';
@@ -173,6 +175,19 @@ export function useFuelling(
     queries: lists.map((runs) => ({
       queryKey: ['fuelling', runs.map(revisionOf).join('.'), axes, settings],
       queryFn: () => figuresWorker().fuelling(runs, axes, settings),
+      staleTime: Infinity,
+      retry: false,
+    })),
+    combine: (found) => found.map(({ data }) => data),
+  });
+}
+
+/** The figures of runs of kinds of their own, each made once; undefined while one is being made. */
+export function useKindOutcomes(runs: readonly (readonly [Run, BurntFuel])[]): (KindOutcome | undefined)[] {
+  return useQueries({
+    queries: runs.map(([run, fuel]) => ({
+      queryKey: ['of kind', revisionOf(run), fuel],
+      queryFn: () => figuresWorker().ofKind(run, fuel),
       staleTime: Infinity,
       retry: false,
     })),

@@ -23,6 +23,9 @@ import { channelChanges, type ChannelChange } from '../../core/comparison/channe
 import { hasCurve } from '../../core/figures/reading.ts';
 import { findInLog, openLog, partOfLog } from './logger-file.ts';
 import { startTemperaturesOf } from '../../core/recording/start-temperatures.ts';
+import type { KindOutcome } from '../../core/figures/kinds-of-job.ts';
+import type { BurntFuel } from '../../core/run-kinds/cruise.ts';
+import { figuresOfKind } from '../../core/run-kinds/figures-of-kind.ts';
 import type { CoastDown } from '../../core/run-kinds/coast-down.ts';
 import { lossTable, type LossPoint } from '../../core/run-kinds/loss-table.ts';
 import { valuesOf } from '../../core/recording/recording.ts';
@@ -153,6 +156,18 @@ const worker = {
       return { id, label: label ?? '', dyno, engineToDrumRatio: engineToDrumRatio ?? undefined, recording, beside };
     });
     return fuellingOfRuns(await Promise.all(fuelled), axes, settings);
+  },
+
+  /** The figures of a run of a kind of its own, or why it has none. */
+  async ofKind(run: Run, fuel: BurntFuel): Promise<KindOutcome> {
+    try {
+      const [recording, beside] = await Promise.all([fetchedRecording(run), fetchedBeside(run)]);
+      const { kind, dyno, engineToDrumRatio } = run;
+      return { figures: figuresOfKind({ kind, recording, dyno, engineToDrumRatio: engineToDrumRatio ?? undefined, beside, fuel }) }; // prettier-ignore
+    } catch (error) {
+      if (error instanceof Refusal) return { why: error.message };
+      throw error;
+    }
   },
 
   /** What a run of holds or a coast-down measured. @throws Refusal with the reason */

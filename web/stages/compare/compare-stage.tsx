@@ -16,6 +16,7 @@ import classes from './compare-stage.module.css';
 import { CompareLanes } from './lanes/compare-lanes.tsx';
 import { Findings } from './findings/findings.tsx';
 import { ResponsePicture } from './steps/response-picture.tsx';
+import { OtherRuns } from './steps/other-runs.tsx';
 import { RoadTable } from './steps/road-table.tsx';
 import { laneAxes, type LaneAxisId } from '../../../core/scene/lane-axis.ts';
 import { LineMenu } from './lanes/line-menu.tsx';
@@ -120,6 +121,7 @@ function Comparison({ job }: { job: Job }) {
                     { value: 'steps', label: 'Steps' },
                     { value: 'response', label: 'Response' },
                     { value: 'road', label: 'Road' },
+                    { value: 'tests', label: 'Other runs' },
                   ]}
                   value={view.show}
                   onChange={(show) => change({ show: show === 'curves' ? undefined : show }, false)}
@@ -168,6 +170,8 @@ function Comparison({ job }: { job: Job }) {
                 <ResponsePicture job={job} figures={figures} view={view} change={change} />
               ) : view.show === 'road' ? (
                 <RoadTable job={job} figures={figures} view={view} />
+              ) : view.show === 'tests' ? (
+                <OtherRuns job={job} view={view} />
               ) : (
                 scene && <CompareLanes scene={scene} job={job} view={view} change={change} />
               )}

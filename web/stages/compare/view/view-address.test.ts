@@ -105,7 +105,7 @@ const changes: fc.Arbitrary<Changes> = fc.record({
   zoom: some(range),
   runs: some(fc.constantFrom('A1', 'A1.A2', 'B1')),
   at: some(speed),
-  show: some(fc.constantFrom('curves', 'steps', 'response', 'road')),
+  show: some(fc.constantFrom('curves', 'steps', 'response', 'road', 'tests')),
   lanes: some(fc.constantFrom('power', 'gain.power', 'power.torque.gain.lambda')),
   crank: some(fc.constantFrom('15', '12+3', 'A6')),
   axis: some(fc.constantFrom(...laneAxes)),

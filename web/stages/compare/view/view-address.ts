@@ -53,7 +53,7 @@ export const fields = {
   raw: z.literal('1'),
   at: rpm,
   /** What the centre shows. */
-  show: z.enum(['curves', 'steps', 'response', 'road']),
+  show: z.enum(['curves', 'steps', 'response', 'road', 'tests']),
   /** Lanes from top to bottom, such as `power.gain.lambda`. */
   lanes: z
     .string()

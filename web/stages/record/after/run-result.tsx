@@ -7,6 +7,7 @@ import { IconCheck } from '@tabler/icons-react';
 import { Link } from 'react-router';
 import type { Job, Run, Setup } from '../../../../contract/records.ts';
 import { hasCurve } from '../../../../core/figures/reading.ts';
+import { isCompared } from '../../../../core/run-kinds/figures-of-kind.ts';
 import { runAdvice } from '../../../../core/advice/run-advice.ts';
 import { api } from '../../../state/api.ts';
 import { useLive } from '../../../state/live.ts';
@@ -16,6 +17,7 @@ import { isTextField } from '../../../ui/text-field.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';
 import { FuellingResult } from './fuelling-result.tsx';
 import { findingsOf } from './result-findings.ts';
+import { KindResult } from './kind-result.tsx';
 import { MeasuredFigures } from './measured-figures.tsx';
 import { OnBaseline } from './on-baseline.tsx';
 import { RunConditions } from './run-conditions.tsx';
@@ -76,6 +78,7 @@ export function RunResult({ job, run, setup, baseline, figures, onAdded, onDone 
       {(run.kind === 'part-load' || (run.plan?.steps?.loadsKpa.length ?? 0) > 0) && (
         <FuellingResult job={job} run={run} />
       )}
+      {isCompared(run.kind) && run.kind !== 'step' && <KindResult job={job} run={run} />}
       {!runFigures && !unusable && swept && <p className="soft">Making the figures…</p>}
       {runFigures?.curve.checks.some(({ id }) => strapChecks.includes(id)) && <StrapsAgain job={job} run={run} />}
       {compared && (

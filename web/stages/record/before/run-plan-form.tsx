@@ -15,6 +15,8 @@ import { useDyno } from '../../../state/dyno.ts';
 import { useLive } from '../../../state/live.ts';
 import { usePreferences } from '../../../state/preferences.ts';
 import { useChange } from '../../../state/queries.ts';
+import { hasCurve } from '../../../../core/figures/reading.ts';
+import { figuredKinds } from '../../../../core/run-kinds/figures-of-kind.ts';
 import { formatWhole } from '../../../../core/wording/figures.ts';
 import classes from './plan.module.css';
 
@@ -38,28 +40,53 @@ export function RunPlanForm() {
 }
 
 /** A plan in a line: `3 runs a setup, 8 min apart, 2,000 to 6,800 rpm`. */
-export function planWords({ repeats, coolDownMin, fromRpm, toRpm, rampRpmPerS, kind, steps }: RunPlan): string {
-  const speeds =
-    kind === 'step'
-      ? `holds at ${steps.speedsRpm.map(formatWhole).join(', ')} rpm, ${steps.dwellS} s each`
-      : fromRpm !== null || toRpm !== null
-        ? `${fromRpm === null ? 'usual start' : formatWhole(fromRpm)} to ${toRpm === null ? 'usual end' : formatWhole(toRpm)} rpm`
-        : 'the car’s usual speeds';
-  const ramp = rampRpmPerS === null || kind === 'step' ? '' : `, ${formatWhole(rampRpmPerS)} rpm/s`;
-  return `${repeats} ${repeats === 1 ? 'run' : 'runs'} a setup, ${coolDownMin} min apart; ${speeds}${ramp}`;
+export function planWords({ repeats, coolDownMin, ...plan }: RunPlan): string {
+  return `${repeats} ${repeats === 1 ? 'run' : 'runs'} a setup, ${coolDownMin} min apart; ${howWords(plan)}`;
+}
+
+function howWords({
+  fromRpm,
+  toRpm,
+  rampRpmPerS,
+  kind,
+  steps,
+  ofKind,
+}: Omit<RunPlan, 'repeats' | 'coolDownMin'>): string {
+  const ramp = rampRpmPerS === null ? '' : `, ${formatWhole(rampRpmPerS)} rpm/s`;
+  switch (kind) {
+    case 'step': {
+      const loads = steps.loadsKpa.length > 0 ? `, each at ${steps.loadsKpa.map(formatWhole).join(', ')} kPa` : '';
+      return `holds at ${steps.speedsRpm.map(formatWhole).join(', ')} rpm${loads}, ${steps.dwellS} s each`;
+    }
+    case 'part-load':
+      return 'cell by cell, until you end it';
+    case 'idle':
+      return `${ofKind.idleS} s of idle`;
+    case 'cold-start':
+      return `${ofKind.startS} s from before the starter turns`;
+    case 'transient':
+      return `held at ${formatWhole(ofKind.heldRpm)} rpm, then full throttle`;
+    case 'cruise':
+      return `${formatWhole(ofKind.heldRpm)} rpm at ${ofKind.wheelKw} kW at the wheels for ${ofKind.cruiseS} s`;
+    default: {
+      const from = fromRpm === null ? 'usual start' : formatWhole(fromRpm);
+      const to = toRpm === null ? 'usual end' : formatWhole(toRpm);
+      return fromRpm !== null || toRpm !== null ? `${from} to ${to} rpm${ramp}` : `the car’s usual speeds${ramp}`;
+    }
+  }
 }
 
 function Fields({ plan, close }: { plan: RunPlan; close: () => void }) {
   const [draft, setDraft] = useState(plan);
   const [speeds, setSpeeds] = useState(plan.steps.speedsRpm.join(', '));
+  const [loads, setLoads] = useState(plan.steps.loadsKpa.join(', '));
   const bay = useLive((state) => state.watched);
   const change = useChange((next: RunPlan) => api.planNext(bay, next));
   const cues = usePreferences((state) => state.cues);
   const loaded = useDyno()?.dyno?.kind !== 'inertia-roller';
-  const list = speeds
-    .split(/[,;]\s*|\s+/)
-    .filter(Boolean)
-    .map(Number);
+  const list = numbersIn(speeds);
+  const loadsKpa = numbersIn(loads);
+  const badLoads = loadsKpa.some((value) => !(value >= 10 && value <= 500));
   const badSpeeds =
     list.length === 0 || list.some((value) => !Number.isInteger(value) || value < 100 || value > 30_000);
   const speed = { min: 300, max: 30_000, step: 100 };
@@ -68,8 +95,8 @@ function Fields({ plan, close }: { plan: RunPlan; close: () => void }) {
     <form
       onSubmit={(event) => {
         event.preventDefault();
-        if (badSpeeds || badEnd) return;
-        change.mutate({ ...draft, steps: { ...draft.steps, speedsRpm: list } }, { onSuccess: close });
+        if (badSpeeds || badEnd || badLoads) return;
+        change.mutate({ ...draft, steps: { ...draft.steps, speedsRpm: list, loadsKpa } }, { onSuccess: close });
       }}
     >
       <Stack gap={10}>
@@ -98,6 +125,13 @@ function Fields({ plan, close }: { plan: RunPlan; close: () => void }) {
               error={badSpeeds && 'Speeds in rpm, with commas between.'}
               onChange={(event) => setSpeeds(event.currentTarget.value)}
             />
+            <TextInput
+              label="Each at these manifold pressures, kPa"
+              placeholder="empty: full throttle"
+              value={loads}
+              error={badLoads && 'Absolute pressures in kPa, with commas between.'}
+              onChange={(event) => setLoads(event.currentTarget.value)}
+            />
             <Group grow>
               <NumberInput
                 label="Each for, s"
@@ -118,6 +152,8 @@ function Fields({ plan, close }: { plan: RunPlan; close: () => void }) {
               />
             </Group>
           </>
+        ) : draft.kind === 'part-load' ? null : isOfKind(draft.kind) ? (
+          <KindFields draft={draft} setDraft={setDraft} />
         ) : (
           <Group grow>
             <Optional
@@ -137,7 +173,7 @@ function Fields({ plan, close }: { plan: RunPlan; close: () => void }) {
             />
           </Group>
         )}
-        {loaded && draft.kind !== 'step' && draft.kind !== 'coast-down' && (
+        {loaded && hasCurve({ kind: draft.kind, state: 'sealed' }) && (
           <Optional
             label="Ramp, rpm/s"
             usual="the dyno’s own"
@@ -170,12 +206,51 @@ function Fields({ plan, close }: { plan: RunPlan; close: () => void }) {
           <Button variant="subtle" color="gray" size="md" onClick={close}>
             Cancel
           </Button>
-          <Button type="submit" variant="default" size="md" loading={change.isPending} disabled={badSpeeds || badEnd}>
+          <Button
+            type="submit"
+            variant="default"
+            size="md"
+            loading={change.isPending}
+            disabled={badSpeeds || badEnd || badLoads}
+          >
             Apply
           </Button>
         </Group>
       </Stack>
     </form>
+  );
+}
+
+const numbersIn = (text: string): number[] =>
+  text
+    .split(/[,;]\s*|\s+/)
+    .filter(Boolean)
+    .map(Number);
+
+const isOfKind = (kind: RunPlan['kind']) => (figuredKinds as readonly RunPlan['kind'][]).includes(kind);
+
+/** What an idle, a start, a step of the throttle or a cruise is made by. */
+function KindFields({ draft, setDraft }: { draft: RunPlan; setDraft: (draft: RunPlan) => void }) {
+  const { ofKind, kind } = draft;
+  const field = (name: keyof RunPlan['ofKind'], label: string, min: number, max: number, step = 1) => (
+    <NumberInput
+      label={label}
+      min={min}
+      max={max}
+      step={step}
+      value={ofKind[name]}
+      onChange={(value) => setDraft({ ...draft, ofKind: { ...ofKind, [name]: Number(value) || ofKind[name] } })}
+    />
+  );
+  if (kind === 'idle') return field('idleS', 'Idles for, s', 15, 300, 5);
+  if (kind === 'cold-start') return field('startS', 'Recorded for, s, from before the starter turns', 15, 600, 5);
+  if (kind === 'transient') return field('heldRpm', 'Held speed, rpm', 500, 12_000, 100);
+  return (
+    <Group grow align="flex-end">
+      {field('heldRpm', 'Speed, rpm', 500, 12_000, 100)}
+      {field('wheelKw', 'At the wheels, kW', 0.5, 500)}
+      {field('cruiseS', 'For, s', 60, 1800, 30)}
+    </Group>
   );
 }
 

@@ -1,0 +1,113 @@
+import type { BayState } from '../contract/live.ts';
+import type { RunPlan } from '../contract/recording.ts';
+import type { Job } from '../contract/records.ts';
+import { expect, test, type Suvok } from './suvok.ts';
+
+const faults = (suvok: Suvok, device: string, names: string[]) => suvok.ask('PUT', '/device/faults', { device, faults: names }); // prettier-ignore
+
+async function planned(suvok: Suvok, kind: RunPlan['kind'], ofKind: Partial<RunPlan['ofKind']> = {}): Promise<void> {
+  const { plan } = await suvok.ask<BayState>('GET', '/bays/1');
+  await suvok.ask('PUT', '/bays/1/plan', { ...plan, kind, ofKind: { ...plan.ofKind, ...ofKind } });
+}
+
+test('idle and cold start are chosen on Record, their faults found, and both sides judged in Compare', async ({
+  page,
+  suvok,
+}) => {
+  await suvok.startStandIns('fast');
+  const job = await suvok.mountedJob();
+  await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
+  await page.getByRole('button', { name: 'Kind of run: power run' }).click();
+  await page.getByRole('menuitem', { name: /^idle/ }).click();
+  await page.getByRole('button', { name: /45 s of idle/ }).click();
+  await page.getByLabel('Idles for, s').fill('30');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: /30 s of idle/ })).toBeVisible();
+  await page.getByRole('main', { name: 'Recording' }).click({ position: { x: 5, y: 5 } });
+  await page.keyboard.press('Space');
+  const result = page.getByTestId('kind-figures');
+  await expect(page.getByRole('heading', { name: 'A1 idle' })).toBeVisible({ timeout: 30_000 });
+  await expect(result).toContainText(/Idle speed8\d\d ± \d+ rpm/);
+  await expect(result).toContainText('Hunting, amplitude0 rpm');
+  await suvok.record(job, 1);
+  await suvok.mountedSetup(job, 'Idle valve cleaned');
+  await faults(suvok, 'stand-in-roller', ['hunting idle']);
+  await suvok.record(job, 1);
+  await expect(page.getByText(/The idle hunts: ±\d\d rpm every 2\.\d s/)).toBeVisible({ timeout: 20_000 });
+  await faults(suvok, 'stand-in-roller', ['vacuum leak']);
+  await suvok.record(job, 1);
+  await expect(page.getByText(/above its target at idle: false air/)).toBeVisible({ timeout: 20_000 });
+  await planned(suvok, 'cold-start', { startS: 40 });
+  await faults(suvok, 'stand-in-roller', ['weak battery']);
+  await suvok.record(job, 1);
+  await expect(page.getByText(/The battery fell to 8\.\d V while cranking/)).toBeVisible({ timeout: 20_000 });
+  await page.getByRole('link', { name: 'Before and after, in Compare' }).click();
+  const idle = page.getByRole('region', { name: 'idle', exact: true });
+  await expect(idle).toContainText('A1, A2');
+  await expect(idle).toContainText('B1, B2');
+  await expect(idle.getByRole('row', { name: /^Idle speed/ })).toContainText(/± \d+ rpm/);
+  await expect(page.getByRole('region', { name: 'cold start' })).toContainText('make one in A too');
+});
+
+test('a saving at the cruise that is none is refused, one at another wheel power too; a lazy turbo is found', async ({
+  page,
+  suvok,
+}) => {
+  await suvok.startStandIns('fast', 5, 'loaded-roller');
+  const job = await suvok.mountedJob('Brindle 1.0 kit car, three-cylinder turbo');
+  await planned(suvok, 'cruise', { cruiseS: 120 });
+  await suvok.record(job, 1);
+  await suvok.mountedSetup(job, 'Fuel additive');
+  await suvok.record(job, 1);
+  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?show=tests`);
+  const cruise = page.getByRole('region', { name: 'cruise' });
+  await expect(cruise.getByRole('row', { name: /^Fuel\b(?! for)/ })).toContainText('not shown', { timeout: 20_000 });
+  await expect(cruise).toContainText(/A saving of 3 % would have been shown|To show 3 % it needs about/);
+  await planned(suvok, 'cruise', { cruiseS: 120, wheelKw: 10 });
+  await suvok.mountedSetup(job, 'Another additive');
+  await suvok.record(job, 1);
+  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?show=tests&setup=C&against=A`);
+  await expect(cruise).toContainText(/Not at equal wheel power: 1[2-4]\.\d+ against 1[0-2]\.\d+ kW/, {
+    timeout: 20_000,
+  });
+  await expect(cruise.getByText(/, shown/)).toHaveCount(0);
+  await planned(suvok, 'transient');
+  await suvok.record(job, 2);
+  await faults(suvok, 'stand-in-loaded-roller', ['lazy turbo']);
+  await suvok.mountedSetup(job, 'Turbo swapped');
+  await suvok.record(job, 2);
+  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?show=tests&setup=D&against=C`);
+  const response = page.getByRole('region', { name: 'response' });
+  await expect(response.getByRole('row', { name: /^To 90 % of the boost/ })).toContainText('more, shown: worse', { timeout: 20_000 }); // prettier-ignore
+});
+
+test('holds are laid beside each other hold by hold, and an inertia roller says why it can hold nothing', async ({
+  page,
+  suvok,
+}) => {
+  await suvok.startStandIns('fast', 5, 'loaded-roller');
+  const job = await suvok.mountedJob();
+  const { plan } = await suvok.ask<BayState>('GET', '/bays/1');
+  const steps = { speedsRpm: [2500, 3500], loadsKpa: [50, 70], dwellS: 5, tolerance: 0.01 };
+  await suvok.ask('PUT', '/bays/1/plan', { ...plan, kind: 'step', steps });
+  await suvok.record(job, 2);
+  await suvok.mountedSetup(job, 'Ignition +2°');
+  await suvok.record(job, 2);
+  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?show=tests`);
+  const holds = page.getByRole('region', { name: 'steady-speed steps' });
+  for (const place of ['2,500 rpm, 50 kPa', '3,500 rpm, 50 kPa', '3,500 rpm, 70 kPa', '2,500 rpm, 70 kPa'])
+    await expect(holds.getByRole('row', { name: new RegExp(`^${place}: power`) })).toContainText(/±.*kW/, { timeout: 20_000 }); // prettier-ignore
+  await holds.getByLabel('Every logged channel').check();
+  await expect(holds.getByRole('row', { name: /^2,500 rpm, 50 kPa: Coolant/ })).toBeVisible();
+});
+
+test('what needs a load is refused on an inertia roller, with the reason', async ({ page, suvok }) => {
+  await suvok.startStandIns('fast');
+  const job: Job = await suvok.mountedJob();
+  for (const kind of ['cruise', 'transient'] as const) {
+    await planned(suvok, kind);
+    await suvok.openRecord(page, job);
+    await page.keyboard.press('Space');
+    await expect(page.getByText(/An inertia roller has no load that could hold a speed/)).toBeVisible();
+  }
+});
