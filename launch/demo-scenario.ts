@@ -6,6 +6,8 @@ export interface DemoJob {
   gear: string;
   /** The stand-in dyno that it stood on; the inertia roller unless said. */
   dyno?: 'inertia-roller' | 'loaded-roller' | 'hub';
+  /** Readings of the dyno a second; 200 unless said: long runs need no more than they are looked at with. */
+  rateHz?: number;
   /** Days before the scenario's last one, and when on that day the first pull was waited for (24-hour clock). */
   daysAgo: number;
   from: string;
@@ -46,6 +48,8 @@ export interface DemoSetup {
 export interface DemoPull {
   /** Cool-down before the pull, minutes. */
   afterMin: number;
+  /** No pull but a run of another kind. */
+  kind?: 'idle' | 'cold-start' | 'transient' | 'cruise';
   /** No pull but a row of holds. */
   holds?: DemoHolds;
   note?: string;
@@ -67,7 +71,7 @@ const kitCar = { vehicle: 'Brindle 1.0 kit car, three-cylinder turbo', owner: 'F
 const coupe = { vehicle: 'Tarrow Six hill-climb coupé', owner: 'A. Sorrel', gear: '4th' };
 const minibus = { vehicle: 'Hallam 2.2 diesel minibus', owner: 'Corrie Lines', gear: '4th' };
 /** The part of its fuel table that a light foot uses. */
-const cellsOfCoupe: DemoHolds = { speedsRpm: [2000, 2500, 3000, 3500, 4000], loadsKpa: [40, 55, 70, 85], dwellS: 5 };
+const cellsOfCoupe: DemoHolds = { speedsRpm: [2000, 2500, 3000, 3500, 4000], loadsKpa: [40, 55, 70, 85], dwellS: 4 };
 const booked = { setups: [{ pulls: [] }], daysAgo: 1, from: '16:40', seed: 1 };
 
 /** Oldest first; the last one with runs stays on the dyno. */
@@ -127,7 +131,30 @@ export const demoJobs: DemoJob[] = [
       { quantity: 'knockRetard', value: 3, scale: null, reason: 'more than this is knock', source: 'us' },
     ],
   },
-  { ...minibus, ...booked, question: 'What does a gentler tune save on the school route?', end: { state: 'paused', why: 'the fuel meter is on loan' } }, // prettier-ignore
+  {
+    ...minibus,
+    question: 'What does a gentler tune save on the school route?',
+    dyno: 'loaded-roller',
+    rateHz: 50,
+    daysAgo: 3,
+    from: '11:20',
+    seed: 61,
+    setups: [
+      { pulls: [{ afterMin: 6, kind: 'cold-start' }, { afterMin: 10, kind: 'cruise' }, { afterMin: 4, kind: 'cruise' }] }, // prettier-ignore
+      {
+        from: 'A',
+        change: 'Gentler tune file',
+        pulls: [
+          { afterMin: 6, kind: 'cruise' },
+          { afterMin: 4, kind: 'cruise', note: 'owner feels it is less' },
+        ],
+        decision: 'go back',
+        why: 'no saving shown',
+      },
+    ],
+    brief: { use: 'school route', target: 'less fuel', notWanted: 'less pull with eleven aboard', dynoKind: 'loaded-roller' }, // prettier-ignore
+    end: { state: 'paused', why: 'the owner thinks it over' },
+  },
   { ...coupe, ...booked, question: 'Second key setting for wet hills' },
   { ...kitCar, ...booked, question: 'Does the smaller pulley pay?', end: { state: 'paused', why: 'pulley ordered' } },
   { ...twin, ...booked, question: 'Road check of the new tune' },
@@ -187,12 +214,21 @@ export const demoJobs: DemoJob[] = [
     ...coupe,
     question: 'Stumbles at light throttle out of hairpins',
     dyno: 'loaded-roller',
+    rateHz: 50,
     daysAgo: 1,
     from: '10:40',
     seed: 51,
     setups: [
-      { pulls: [{ afterMin: 12, holds: cellsOfCoupe, note: 'surges at 2,500 on a light foot' }] },
-      { from: 'A', change: 'fuel table revision 1', fuelTable: true, pulls: [{ afterMin: 3, holds: cellsOfCoupe }], decision: 'try further' }, // prettier-ignore
+      {
+        pulls: [
+          { afterMin: 12, holds: cellsOfCoupe, note: 'surges at 2,500 on a light foot' },
+          { afterMin: 4, kind: 'idle' },
+          { afterMin: 2, kind: 'idle' },
+          { afterMin: 4, kind: 'transient' },
+          { afterMin: 2, kind: 'transient' },
+        ],
+      },
+      { from: 'A', change: 'fuel table revision 1', fuelTable: true, pulls: [{ afterMin: 3, holds: cellsOfCoupe }, { afterMin: 4, kind: 'idle' }, { afterMin: 2, kind: 'idle' }, { afterMin: 4, kind: 'transient' }, { afterMin: 2, kind: 'transient' }], decision: 'try further' }, // prettier-ignore
       { from: 'B', change: 'fuel table revision 2', fuelTable: true, pulls: [] },
     ],
     brief: { use: 'hill climbs, and the road to them', target: 'clean at light throttle', notWanted: 'more fuel on the road', dynoKind: 'loaded-roller' }, // prettier-ignore

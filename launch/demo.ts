@@ -78,7 +78,7 @@ async function withInstruments(
   work: () => Promise<void>,
 ): Promise<void> {
   await mount(job, job.setups[0]!.id, ask);
-  const words = ['--fast', '--port', benchLinkPort, '--seed', demo.seed, '--rate', 200, '--dyno', demo.dyno ?? 'inertia-roller', '--started-at', dayBegan.toISOString()]; // prettier-ignore
+  const words = ['--fast', '--port', benchLinkPort, '--seed', demo.seed, '--rate', demo.rateHz ?? 200, '--dyno', demo.dyno ?? 'inertia-roller', '--started-at', dayBegan.toISOString()]; // prettier-ignore
   const instruments = startProgram('simulator/main.ts', words.map(String), {});
   try {
     await until(
@@ -134,11 +134,19 @@ async function mount(job: Job, setupId: number, ask: DemoAsk): Promise<void> {
   await ask.json(bayState, 'PUT', '/api/bays/1/mounted', { jobId: job.id, setupId });
 }
 
+/** Long enough to tell something, short enough for a first start. */
+const demoLengths = { idleS: 30, startS: 40, cruiseS: 100 };
+
 /** @returns when the run ended */
 async function playPull(pull: DemoPull, ask: DemoAsk): Promise<Date> {
   const { plan, recorder: earlier } = await ask.json(bayState, 'GET', '/api/bays/1');
   const before = earlier.lastRunId;
-  const wanted: RunPlan = { ...plan, kind: pull.holds ? 'step' : 'power', steps: { ...usualSteps, ...pull.holds } };
+  const wanted: RunPlan = {
+    ...plan,
+    kind: pull.kind ?? (pull.holds ? 'step' : 'power'),
+    steps: { ...usualSteps, ...pull.holds },
+    ofKind: { ...plan.ofKind, ...demoLengths },
+  };
   if (wanted.kind !== plan.kind) await ask.json(bayState, 'PUT', '/api/bays/1/plan', wanted);
   await ask.json(bayState, 'POST', '/api/bays/1/arm', { afterS: pull.afterMin * 60 });
   const bay = await until(ask, ({ recorder }) => recorder.state === 'idle' && recorder.lastRunId !== before);

@@ -22,6 +22,8 @@ export interface JudgedFigure {
   /** After less before, and the half width of its 95 % interval; NaN where nothing tells one. */
   difference: number;
   halfWidth: number;
+  /** Whether it is one that a claim may be made of; other figures are circumstances. */
+  asked: boolean;
   /** What is claimed of it, with the chance of any false claim of the kind kept below 5 %. */
   claim: 'less' | 'more' | null;
   /** Whether the claim is what is wanted; null where nothing is claimed, or neither way is wanted. */
@@ -41,6 +43,8 @@ export interface KindJudgement {
 
 /** Wheel power and road speed of two cruises may differ by this share before their fuel says nothing of a saving. */
 const equalShare = 0.01;
+/** Standard deviation of a cruise's fuel from one warm-up to the next, as a share: assumed, for a run's own blocks and runs back to back do not hold it. */
+const usualFuelDrift = 0.006;
 /** A saving of this share is what people ask about. */
 const askedSaving = 0.03;
 /** Two starts are equally cold within so many °C. */
@@ -63,7 +67,7 @@ export function judgeKind(
   after: readonly KindRun[],
   alike: readonly (readonly KindRun[])[],
 ): KindJudgement {
-  const ids = [...new Set(after.flatMap(({ figures }) => figures.map(({ id }) => id)))];
+  const ids = [...new Set(after.flatMap(({ figures }) => figures.map(({ id }) => id)))].filter((id) => id !== timeId);
   const compared = ids.flatMap((id) => {
     const [first, second] = [valuesOf(before, id), valuesOf(after, id)];
     const shape = after.flatMap(({ figures }) => figures).find((one) => one.id === id);
@@ -84,15 +88,15 @@ export function judgeKind(
   const judged = compared.map((one) => ({ ...one, ...widened(one) }));
   const asked = judged.map(({ shape }) => shape.better !== null);
   const called = holm(judged.map(({ pValue }, at) => (asked[at] && equal.length === 0 ? pValue : NaN)));
-  const figures = judged.map(({ shape, before: was, after: is, difference, halfWidth }, at): JudgedFigure => {
+  const figures = judged.map(({ shape, before: was, after: is, difference, halfWidth, pValue }, at): JudgedFigure => {
     const claim = called[at] ? (difference < 0 ? 'less' : 'more') : null;
     const { id, label, unit, digits, better } = shape;
-    return { id, label, unit, digits, before: was, after: is, difference, halfWidth, claim, good: claim && better ? claim === better : null }; // prettier-ignore
+    return { id, label, unit, digits, before: was, after: is, difference, halfWidth, asked: asked[at] === true && !Number.isNaN(pValue), claim, good: claim && better ? claim === better : null }; // prettier-ignore
   });
   const single = before.length === 1 && after.length === 1 && alike.every((runs) => runs.length < 2);
   const caveats: KindJudgement['caveats'] = equal.map((text) => ({ severity: 'stop' as const, text }));
   if (single && kind !== 'cruise')
-    caveats.push({ severity: 'stop', text: 'One run a side: how much repeats differ is not known, so nothing is claimed. Repeat it once more on either side.' }); // prettier-ignore
+    caveats.push({ severity: 'stop', text: 'One run a side: how much repeats differ is not known, so nothing is claimed; ± is the noise within each run alone. Repeat it once more on either side.' }); // prettier-ignore
   if (single && kind === 'cruise' && figures.some(({ claim }) => claim))
     caveats.push({ severity: 'mind', text: 'One cruise a side: its own drift is in the interval, another warm-up or day is not. Go back to the first setup and drive it once more.' }); // prettier-ignore
   return {
@@ -104,6 +108,9 @@ export function judgeKind(
     next: nextWords(kind, figures, before, after),
   };
 }
+
+/** How long a cruise was, which is no figure of the car. */
+const timeId = 'minutes';
 
 const labels = (runs: readonly KindRun[]) => runs.map(({ label }) => label);
 
@@ -134,8 +141,8 @@ function differenceOf(
   const means = { before: meanOf(plain(first)), after: meanOf(plain(second)), difference: found.difference };
   const own = Math.sqrt([first, second].reduce((sum, side) => sum + side.reduce((all, { halfWidth }) => all + halfWidth ** 2, 0) / side.length ** 2, 0)); // prettier-ignore
   if (Number.isNaN(found.halfWidth)) {
-    // Blocks of a cruise count its drift; nothing within one run tells how its repeats differ otherwise.
-    if (kind !== 'cruise' || Number.isNaN(own)) return { ...means, halfWidth: NaN, pValue: NaN };
+    // Blocks of a cruise count its drift; nothing within one run tells how its repeats differ otherwise: shown, never claimed.
+    if (kind !== 'cruise') return { ...means, halfWidth: own, pValue: NaN };
     return { ...means, halfWidth: own, pValue: probability(found.difference, own) };
   }
   // Repeats that agree by luck are no surer than one of them is.
@@ -174,12 +181,13 @@ function likeness(
       unlike.push(`Not at equal ${name}: ${found.before.toFixed(2)} against ${found.after.toFixed(2)} ${found.shape.unit}. Fuel at another ${name} says nothing of a saving.`); // prettier-ignore
     else if (id === 'wheel-power') share = off;
   }
-  // Fuel follows power: what the sides differ in power, fuel may differ for that alone.
+  // Fuel follows power: what the sides differ in power, fuel may differ for that alone. And from one warm-up to the next it drifts.
+  const drift = 1.96 * Math.SQRT2 * usualFuelDrift;
   return [
     unlike,
     ({ shape, difference, halfWidth, before }) => {
-      if (shape.id !== 'fuel' && shape.id !== 'fuel-per-distance') return {};
-      const wider = halfWidth + share * before;
+      if (!shape.id.startsWith('fuel')) return {};
+      const wider = Math.hypot(halfWidth, drift * before) + share * before;
       return { halfWidth: wider, pValue: probability(difference, wider) };
     },
   ];
@@ -205,6 +213,6 @@ function nextWords(
 
 /** A cruise is as long as it says; where it does not, a minute and a half. */
 function minutesOf(runs: readonly KindRun[]): number {
-  const told = runs.flatMap(({ figures }) => figures.filter(({ id }) => id === 'minutes').map(({ value }) => value));
+  const told = runs.flatMap(({ figures }) => figures.filter(({ id }) => id === timeId).map(({ value }) => value));
   return told.length > 0 ? meanOf(told) : 1.5;
 }

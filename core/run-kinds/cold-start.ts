@@ -31,20 +31,14 @@ const longS = 2.5;
  */
 export function coldStartFigures(source: KindSource): RunFigures {
   const { time, engineSpeed: rpm } = neededTogether(source, 'engine speed', 'engineSpeed');
-  const off = rpm.findIndex((value) => value <= turnsRpm);
-  if (off < 0) throw new Refusal('The engine was turning already when the recording began: begin it before the starter turns.'); // prettier-ignore
-  const turns = rpm.findIndex((value, index) => index > off && value > turnsRpm);
-  if (turns < 0) throw new Refusal('The engine never turned in this recording.');
-  const runs = runningFrom(time, rpm, turns);
-  if (runs < 0) throw new Refusal('The engine was cranked, and never ran by itself in this recording.');
-  const [turnsS, startS] = [time[turns]!, time[runs]!];
+  const { turnsS, startS, runs } = startIn(time, rpm);
   const steady = steadyFrom(time, rpm, startS);
   const idle = medianOf(between(time, rpm, steady ?? time[time.length - 1]! - steadyForS, Infinity));
   const [, top = NaN] = extent(between(time, rpm, startS, startS + flareS));
   const [bottom = NaN] = extent(between(time, rpm, startS + 1, startS + undershootS));
   const crankingS = startS - turnsS;
-  const volts = lowest(source, turnsS - time[0]! - 0.3, startS - time[0]! + 0.1);
-  const stalls = stallsOf(rpm, runs);
+  const volts = lowestVoltage(source);
+  const stalls = stallsOf(rpm, runs, steady !== undefined);
   const figures = [
     ...startTemperature(source),
     figure('lowest-voltage', 'Lowest voltage', ['V', 2], once(volts ?? NaN), 'more'),
@@ -71,6 +65,17 @@ export function coldStartFigures(source: KindSource): RunFigures {
   return { figures, found };
 }
 
+/** When the starter first turned the engine, and when it ran by itself. @throws Refusal where it did not */
+function startIn(time: Float64Array, rpm: Float64Array): { turnsS: number; startS: number; runs: number } {
+  const off = rpm.findIndex((value) => value <= turnsRpm);
+  if (off < 0) throw new Refusal('The engine was turning already when the recording began: begin it before the starter turns.'); // prettier-ignore
+  const turns = rpm.findIndex((value, index) => index > off && value > turnsRpm);
+  if (turns < 0) throw new Refusal('The engine never turned in this recording.');
+  const runs = runningFrom(time, rpm, turns);
+  if (runs < 0) throw new Refusal('The engine was cranked, and never ran by itself in this recording.');
+  return { turnsS: time[turns]!, startS: time[runs]!, runs };
+}
+
 function runningFrom(time: Float64Array, rpm: Float64Array, from: number): number {
   let since = -1;
   for (let index = from; index < rpm.length; index++) {
@@ -81,7 +86,8 @@ function runningFrom(time: Float64Array, rpm: Float64Array, from: number): numbe
   return -1;
 }
 
-function stallsOf(rpm: Float64Array, from: number): number {
+/** Times that it stopped. @param settled it idled steadily: a last stop that it is not started from again is then the key's */
+function stallsOf(rpm: Float64Array, from: number, settled: boolean): number {
   let stalls = 0;
   let running = true;
   for (let index = from; index < rpm.length; index++) {
@@ -90,7 +96,7 @@ function stallsOf(rpm: Float64Array, from: number): number {
       running = false;
     } else if (rpm[index]! > runsRpm) running = true;
   }
-  return stalls;
+  return running || !settled ? stalls : stalls - 1;
 }
 
 /** Since when the speed has stayed at its idle, s. */
@@ -105,18 +111,18 @@ function steadyFrom(time: Float64Array, rpm: Float64Array, startS: number): numb
   return undefined;
 }
 
-/** Least voltage between two times after the beginning, s. */
-function lowest(source: KindSource, fromS: number, toS: number): number | undefined {
-  const logged = loggedTogether(source, 'batteryVoltage');
+/** While the starter turned. */
+function lowestVoltage(source: KindSource): number | undefined {
+  const logged = loggedTogether(source, 'engineSpeed', 'batteryVoltage');
   if (!logged) return undefined;
-  const { time, batteryVoltage } = logged;
-  return extent(between(time, batteryVoltage, time[0]! + fromS, time[0]! + toS))[0];
+  const { turnsS, startS } = startIn(logged.time, logged.engineSpeed);
+  return extent(between(logged.time, logged.batteryVoltage, turnsS - 0.3, startS + 0.1))[0];
 }
 
 function startTemperature(source: KindSource) {
-  const logged = loggedTogether(source, 'coolantTemperature');
+  const logged = loggedTogether(source, 'engineSpeed', 'coolantTemperature');
   if (!logged) return [];
-  const { time, coolantTemperature } = logged;
-  const at = medianOf(between(time, coolantTemperature, -Infinity, time[0]! + 1));
+  const { turnsS } = startIn(logged.time, logged.engineSpeed);
+  const at = medianOf(between(logged.time, logged.coolantTemperature, turnsS - 1, turnsS + 0.05));
   return [figure('start-coolant', 'Coolant at the start', ['°C', 0], once(at))];
 }

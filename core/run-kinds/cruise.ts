@@ -1,10 +1,9 @@
 import type { Finding } from '../checks/check.ts';
 import { meanOf } from '../numerics/mean.ts';
-import { medianOf } from '../numerics/quantile.ts';
 import { standardDeviationOf } from '../statistics/mean-difference.ts';
 import { studentT } from '../statistics/student-t.ts';
 import { Refusal } from '../refusal.ts';
-import { between, loggedTogether, type KindSource } from './kind-source.ts';
+import { loggedTogether, longestSteady, between, type KindSource, type Stretch } from './kind-source.ts';
 import { figure, type RunFigure, type RunFigures } from './run-figure.ts';
 
 /** Wheel power over time, kW, and road speed, km/h, where there is one. */
@@ -17,9 +16,11 @@ export interface WheelPower {
 /** The beginning is left out until the wheels' power has settled, at least so long, s; what is left of a cruise must last for the second. */
 const settlingS = 5;
 const leastS = 45;
-/** Settled: means over so many seconds stay this near to that of the cruise's later half, as a share. */
-const lookedAtS = 4;
-const settledShare = 0.06;
+/** Steady: means over so many seconds stay this near to the middle one, as a share, in power and in engine speed. */
+const lookedAtS = 2;
+const steadyShares = { power: 0.06, speed: 0.015 } as const;
+/** Before it is let go the foot may have moved already, s. */
+const endingS = 2;
 /** Blocks are so long, s: what drifts within a minute is in their spread. */
 const blockS = 15;
 /** Litres an hour for each g/s, by the fuel's density in kg/L. */
@@ -44,14 +45,13 @@ export interface BurntFuel {
  * @throws Refusal where it is too short, or nothing tells the fuel
  */
 export function cruiseFigures(source: KindSource, wheels: WheelPower, fuel: BurntFuel): RunFigures {
-  const cruise = steadyPart(wheels);
-  const blockMeans = (time: Float64Array, values: Float64Array) => blocksOf(time, values, cruise);
-  const power = blockMeans(wheels.time, wheels.powerKw);
+  const stretch = steadyStretch(wheels.time, wheels.powerKw, steadyShares.power);
+  const power = blocksOf(wheels.time, wheels.powerKw, stretch);
   if (power.length * blockS < leastS) throw new Refusal(`A cruise tells something from ${leastS} s on that are held steady: hold speed and load for longer.`); // prettier-ignore
-  const flow = fuelFlow(source, fuel, blockMeans);
+  const flow = fuelFlow(source, fuel);
   const litres = flow.blocks.map((gramsPerS) => litresPerHour(gramsPerS, fuel.densityKgL));
   const meanKw = meanOf(power);
-  const road = wheels.roadKmh && blockMeans(wheels.time, wheels.roadKmh);
+  const road = wheels.roadKmh && blocksOf(wheels.time, wheels.roadKmh, stretch);
   const perEnergy = litres.map((value) => (1000 * fuel.densityKgL * value) / meanKw);
   const figures: RunFigure[] = [
     figure('fuel', flow.label, ['L/h', 3], meanOfBlocks(litres), 'less'),
@@ -62,45 +62,44 @@ export function cruiseFigures(source: KindSource, wheels: WheelPower, fuel: Burn
     figure('minutes', 'Time', ['min', 1], { mean: (power.length * blockS) / 60, halfWidth: NaN }),
     figure('wheel-power', 'Wheel power', ['kW', 2], meanOfBlocks(power)),
     ...(road ? [figure('road-speed', 'Road speed', ['km/h', 1], meanOfBlocks(road))] : []),
-    ...loggedMean(source, blockMeans, 'throttle', 'Pedal', ['%', 1]),
-    ...loggedMean(source, blockMeans, 'lambda', 'λ', ['λ', 3]),
-    ...loggedMean(source, blockMeans, 'intakeTemperature', 'Intake', ['°C', 1]),
-    ...loggedMean(source, blockMeans, 'coolantTemperature', 'Coolant', ['°C', 1]),
+    ...loggedMean(source, 'throttle', 'Pedal', ['%', 1]),
+    ...loggedMean(source, 'lambda', 'λ', ['λ', 3]),
+    ...loggedMean(source, 'intakeTemperature', 'Intake', ['°C', 1]),
+    ...loggedMean(source, 'coolantTemperature', 'Coolant', ['°C', 1]),
   ];
   const found: Finding[] = [];
-  const rich = richAt(source, blockMeans);
+  const rich = richAt(source);
   if (rich !== undefined && rich > richShare)
     found.push({ id: 'cruise-rich', severity: 'mind', figure: 100 * rich, unit: '%', message: `λ lies ${(100 * rich).toFixed(0)} % below its target at this cruise: about as much more fuel than needed. Look at the fuel table there, fuel pressure and the probe.` }); // prettier-ignore
   return { figures, found };
 }
 
-/** A stretch of a run, s from its beginning: the clocks of its instruments begin together. */
-interface Stretch {
-  fromS: number;
-  toS: number;
+/** The cruise itself, without its beginning and its end. */
+function steadyStretch(time: Float64Array, values: Float64Array, share: number): Stretch {
+  const { fromS, toS } = longestSteady(time, values, share, lookedAtS);
+  return { fromS: fromS + settlingS, toS: toS - endingS };
 }
-
-/** From where the power has settled to where it is let go. */
-function steadyPart({ time, powerKw }: WheelPower): Stretch {
-  const first = time[0]!;
-  const lastS = time[time.length - 1]! - first;
-  const usual = medianOf(between(time, powerKw, first + lastS / 2, Infinity));
-  const near = (fromS: number) =>
-    Math.abs(meanOf(between(time, powerKw, first + fromS, first + fromS + lookedAtS)) / usual - 1) <= settledShare;
-  let fromS = settlingS;
-  let toS = lastS;
-  while (fromS < lastS / 2 && !near(fromS)) fromS += 1;
-  while (toS - lookedAtS > lastS / 2 && !near(toS - lookedAtS)) toS -= 1;
-  return { fromS, toS };
-}
-
-type BlockMeans = (time: Float64Array, values: Float64Array) => number[];
 
 /** Means of whole blocks of a stretch. */
 function blocksOf(time: Float64Array, values: Float64Array, { fromS, toS }: Stretch): number[] {
-  const firstS = time[0]! + fromS;
-  const count = Math.floor((Math.min(toS, time[time.length - 1]! - time[0]!) - fromS) / blockS + 0.02);
-  return Array.from({ length: Math.max(0, count) }, (_, at) => meanOf(between(time, values, firstS + at * blockS, firstS + (at + 1) * blockS))); // prettier-ignore
+  const count = Math.max(0, Math.floor((toS - fromS) / blockS));
+  return Array.from({ length: count }, (_, at) => meanOf(between(time, values, fromS + at * blockS, fromS + (at + 1) * blockS))); // prettier-ignore
+}
+
+/** Block means of a logged channel; each instrument has a clock of its own, so its cruise is found by its own engine speed. */
+function loggedBlocks(
+  source: KindSource,
+  make: (logged: Float64Array[]) => Float64Array,
+  ...names: readonly string[]
+): number[] | undefined {
+  const withSpeed = loggedTogether<string>(source, 'engineSpeed', ...names);
+  const logged = withSpeed ?? loggedTogether<string>(source, ...names);
+  if (!logged) return undefined;
+  const { time } = logged;
+  const values = make(names.map((name) => logged[name] ?? new Float64Array(time.length)));
+  const speed = withSpeed?.engineSpeed;
+  const stretch = speed ? steadyStretch(time, speed, steadyShares.speed) : { fromS: time[0]! + settlingS, toS: time[time.length - 1]! - endingS }; // prettier-ignore
+  return blocksOf(time, values, stretch);
 }
 
 /**
@@ -120,36 +119,20 @@ export function meanOfBlocks(blocks: readonly number[]): { mean: number; halfWid
   return { mean, halfWidth: (studentT(0.95, effective - 1) * sd) / Math.sqrt(effective) };
 }
 
-function fuelFlow(
-  source: KindSource,
-  { stoichiometric }: BurntFuel,
-  blockMeans: BlockMeans,
-): { label: string; blocks: number[] } {
-  const metered = loggedTogether(source, 'fuelFlow');
-  if (metered) return { label: 'Fuel', blocks: blockMeans(metered.time, metered.fuelFlow) };
-  const told = loggedTogether(source, 'airMassFlow', 'lambda');
+function fuelFlow(source: KindSource, { stoichiometric }: BurntFuel): { label: string; blocks: number[] } {
+  const metered = loggedBlocks(source, ([flow = new Float64Array()]) => flow, 'fuelFlow');
+  if (metered) return { label: 'Fuel', blocks: metered };
+  const told = loggedBlocks(source, ([air = new Float64Array(), lambda = new Float64Array()]) => air.map((gramsPerS, at) => gramsPerS / (lambda[at]! * stoichiometric)), 'airMassFlow', 'lambda'); // prettier-ignore
   if (!told) throw new Refusal('Neither fuel flow nor air mass flow with λ was logged, so no fuel use can be told.');
-  const { time, airMassFlow: air, lambda } = told;
-  return { label: 'Fuel, estimate from air and λ', blocks: blockMeans(time, air.map((gramsPerS, at) => gramsPerS / (lambda[at]! * stoichiometric))) }; // prettier-ignore
+  return { label: 'Fuel, estimate from air and λ', blocks: told };
 }
 
-function loggedMean<Name extends string>(
-  source: KindSource,
-  blockMeans: BlockMeans,
-  name: Name,
-  label: string,
-  as: readonly [string, number],
-): RunFigure[] {
-  const logged = loggedTogether(source, name);
-  const blocks = logged ? blockMeans(logged.time, logged[name]) : [];
+function loggedMean(source: KindSource, name: string, label: string, as: readonly [string, number]): RunFigure[] {
+  const blocks = loggedBlocks(source, ([values = new Float64Array()]) => values, name) ?? [];
   return blocks.length > 0 ? [figure(name, label, as, meanOfBlocks(blocks))] : [];
 }
 
-function richAt(source: KindSource, blockMeans: BlockMeans): number | undefined {
-  const logged = loggedTogether(source, 'lambda', 'lambdaTarget');
-  if (!logged) return undefined;
-  const { time, lambda: read, lambdaTarget: target } = logged;
-  const blocks = blockMeans(
-    time, read.map((value, at) => 1 - value / target[at]!)); // prettier-ignore
+function richAt(source: KindSource): number | undefined {
+  const blocks = loggedBlocks(source, ([read = new Float64Array(), target = new Float64Array()]) => read.map((value, at) => 1 - value / target[at]!), 'lambda', 'lambdaTarget') ?? []; // prettier-ignore
   return blocks.length > 0 ? meanOf(blocks) : undefined;
 }

@@ -1,7 +1,8 @@
+import { firstNotBelow } from '../numerics/interpolation.ts';
 import { medianOf } from '../numerics/quantile.ts';
 import type { Finding } from '../checks/check.ts';
 import { Refusal } from '../refusal.ts';
-import { between, loggedTogether, neededTogether, type KindSource } from './kind-source.ts';
+import { loggedTogether, longestSteady, neededTogether, type KindSource } from './kind-source.ts';
 import { figure, once, type RunFigures } from './run-figure.ts';
 import { meanOfHold } from './steady-holds.ts';
 
@@ -20,10 +21,9 @@ const dipRpm = 28;
 const dipNoise = 5;
 const dipS = 0.6;
 const dipsAMinute = 6;
-/** Before and after the idle the speed is further from it than this, rpm or a share; it comes down to it within so long, s. */
-const idleBoundRpm = 150;
-const idleBoundShare = 0.15;
-const comingDownS = 3;
+/** At idle means over so long, s, stay this near to the middle one, as a share; it may hunt. */
+const idleSpanS = 3;
+const idleShare = 0.12;
 /** λ this far above its target at idle is false air or too little fuel. */
 const leanShare = 0.05;
 
@@ -68,15 +68,13 @@ export function idleFigures(source: KindSource): RunFigures {
 
 /** First sample and the one after the last of the idle itself: what came down to it, and what pulled away from it, left out. */
 function idlePart(time: Float64Array, rpm: Float64Array): readonly [number, number] {
-  const usual = medianOf(rpm);
-  const bound = Math.max(idleBoundRpm, idleBoundShare * usual);
-  const near = (index: number) => Math.abs(rpm[index]! - usual) <= bound;
-  let [first, end] = [0, rpm.length];
-  while (first < end && !near(first)) first++;
-  while (end > first && !near(end - 1)) end--;
-  // Just inside the bound it is still on its way.
-  while (first < end && time[first]! < time[0]! + comingDownS && first > 0) first++;
-  return [first, end];
+  const { fromS, toS } = longestSteady(time, rpm, idleShare, idleSpanS);
+  // The means beside a way down or up still have some of it in them.
+  const [first, end] = [
+    fromS > time[0]! ? fromS + idleSpanS : fromS,
+    toS < time[time.length - 1]! - idleSpanS ? toS - idleSpanS : toS,
+  ];
+  return [firstNotBelow(time, first), firstNotBelow(time, end)];
 }
 
 interface Swing {
@@ -145,17 +143,20 @@ const meanNames = {
 
 function meansOf(source: KindSource, names: readonly (keyof typeof meanNames)[]) {
   return names.flatMap((name) => {
-    const logged = loggedTogether(source, name);
-    const values = logged && between(logged.time, logged[name], -Infinity, Infinity);
+    const logged = loggedTogether(source, 'engineSpeed', name);
+    if (!logged) return [];
+    const [first, end] = idlePart(logged.time, logged.engineSpeed);
+    const values = logged[name].subarray(first, end).filter((value) => !Number.isNaN(value));
     const [label, unit, digits] = meanNames[name];
-    return values && values.length > 10 ? [figure(name, label, [unit, digits], meanOfHold(values))] : [];
+    return values.length > 10 ? [figure(name, label, [unit, digits], meanOfHold(values))] : [];
   });
 }
 
 /** How far λ lies above its target, as a share. */
 function leanAt(source: KindSource): number | undefined {
-  const logged = loggedTogether(source, 'lambda', 'lambdaTarget');
+  const logged = loggedTogether(source, 'engineSpeed', 'lambda', 'lambdaTarget');
   if (!logged) return undefined;
-  const { lambda: read, lambdaTarget: target } = logged;
+  const [first, end] = idlePart(logged.time, logged.engineSpeed);
+  const [read, target] = [logged.lambda.subarray(first, end), logged.lambdaTarget.subarray(first, end)];
   return medianOf(read.map((value, index) => value / target[index]! - 1).filter((value) => !Number.isNaN(value)));
 }

@@ -1,3 +1,5 @@
+import { meanOf } from '../numerics/mean.ts';
+import { medianOf } from '../numerics/quantile.ts';
 import type { Recording } from '../recording/recording.ts';
 import { valuesOf } from '../recording/recording.ts';
 import { Refusal } from '../refusal.ts';
@@ -11,7 +13,7 @@ export interface KindSource {
 }
 
 /** Channels that one instrument recorded together: `time` in s, the others by their names. */
-export type Logged<Name extends string> = Record<Name | 'time', Float64Array>;
+export type Logged<Name extends string> = Record<Name, Float64Array> & { time: Float64Array };
 
 /** Channels that one recording holds together; where several do, a logger's: its channels are the engine's own. */
 export function loggedTogether<Name extends string>(
@@ -43,6 +45,32 @@ export function neededTogether<Name extends string>(
 /** Readings from a time to another (excluded), s; what was not read left out. */
 export function between(time: Float64Array, values: Float64Array, fromS: number, toS: number): Float64Array {
   return values.filter((value, index) => time[index]! >= fromS && time[index]! < toS && !Number.isNaN(value));
+}
+
+/** Of a recording's own clock, s. */
+export interface Stretch {
+  fromS: number;
+  toS: number;
+}
+
+/**
+ * The longest stretch in which means of a reading stay near its middle value.
+ * @param share how near, as a share of it
+ * @param spanS the means are over so long, s
+ */
+export function longestSteady(time: Float64Array, values: Float64Array, share: number, spanS: number): Stretch {
+  const usual = medianOf(values.filter((value) => !Number.isNaN(value)));
+  let best: Stretch = { fromS: time[0]!, toS: time[0]! };
+  let fromS: number | undefined;
+  for (let at = time[0]!; at + spanS <= time[time.length - 1]! + 1e-6; at += spanS / 2) {
+    const near = Math.abs(meanOf(between(time, values, at, at + spanS)) / usual - 1) <= share;
+    if (!near) fromS = undefined;
+    else {
+      fromS ??= at;
+      if (at + spanS - fromS > best.toS - best.fromS) best = { fromS, toS: at + spanS };
+    }
+  }
+  return best;
 }
 
 /** A logger's recording with what its λ probe reads too lean taken off. */

@@ -15,8 +15,8 @@ export function differenceText({ difference, halfWidth, digits, unit }: JudgedFi
 }
 
 /** What may be said of a difference. */
-export function verdictWord({ claim, good, halfWidth }: JudgedFigure): string {
-  if (!Number.isFinite(halfWidth)) return 'no interval';
+export function verdictWord({ claim, good, asked }: JudgedFigure): string {
+  if (!asked) return '';
   if (!claim) return 'not shown';
   const way = claim === 'less' ? 'less, shown' : 'more, shown';
   return good === null ? way : `${way}: ${good ? 'better' : 'worse'}`;

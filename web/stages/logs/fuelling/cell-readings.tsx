@@ -36,7 +36,7 @@ export function CellReadings({ table, used, cell }: CellReadingsProps) {
         <span className="soft">
           {knowledge === 'empty'
             ? knowledgeWords.empty
-            : `${errorOf(fitted)} ± ${formatTenths(100 * fitted.halfWidth)} %, ${knowledge === 'known' ? standingWords[standingOf(fitted)] : knowledgeWords.thin}; ${formatTenths(fitted.seconds)} s, ${formatWhole(fitted.samples)} samples worth ${formatTenths(fitted.effectiveCount)} independent ones`}
+            : `${errorOf(fitted)} ± ${formatTenths(100 * fitted.halfWidth)} %, ${knowledge === 'known' ? standingWords[standingOf(fitted)] : knowledgeWords.thin}; ${formatTenths(fitted.seconds)} s, ${formatWhole(fitted.samples)} samples`}
         </span>
       </h2>
       {readings.length > 0 && (
