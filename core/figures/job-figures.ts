@@ -8,6 +8,7 @@ import type { ComparisonFigures } from './comparison-figures.ts';
 import type { UnusableRun, RunFigures } from './figured-run.ts';
 import type { Span } from '../smoothing/span.ts';
 import type { Attribution } from '../comparison/attribution.ts';
+import type { PlaneFigures } from './plane-figures.ts';
 import type { NoResponse, Response } from '../response/response.ts';
 
 /** Everything that is shown of a job: by the page, the command line, the interface to programs, exports. */
@@ -48,6 +49,9 @@ export interface JobFigures {
   attribution?: Attribution;
   /** Numeric items that runs were made at several levels of, and the response to one of them, where it was asked for. */
   varied?: { key: string; label: string; levels: number }[];
+  /** Pairs of items that setups differ in alone or together, and what one of them gives, likewise. */
+  planes?: { key: string; label: string; points: number }[];
+  plane?: PlaneFigures;
   response?: {
     key: string;
     label: string;

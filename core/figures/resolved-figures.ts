@@ -9,7 +9,10 @@ import { curveOf, type CurveSettings } from './corrected-curve.ts';
 import { drumSpeedAt } from '../reduction/torque-fit.ts';
 import { Refusal } from '../refusal.ts';
 import { runCurve, type CountedRun, type FiguredRun, type RunFigures, type UnusableRun } from './figured-run.ts';
+import { limitQuantities } from '../limits/limit.ts';
 import { variedItems } from '../response/levels.ts';
+import { variedPlanes } from '../response/plane.ts';
+import { planeFigures } from './plane-figures.ts';
 import { responseTo, type Level, type StepBetween } from '../response/response.ts';
 import { attributionOf, type AttributedSetup, type DifferenceBetween } from '../comparison/attribution.ts';
 import { sameStates } from '../setup/difference.ts';
@@ -167,14 +170,18 @@ function stepsOf(of: PairsOf): Pick<JobFigures, 'attribution'> {
 }
 
 /** What the numeric items around the test setup gave at their levels. */
-function responseOf(of: PairsOf, figured: readonly CountedRun[]): Pick<JobFigures, 'varied' | 'response'> {
+function responseOf(
+  of: PairsOf,
+  figured: readonly CountedRun[],
+): Pick<JobFigures, 'varied' | 'response' | 'planes' | 'plane'> {
   const { request } = of;
   const setups = runSetups(request, of.setups);
   const ran = setups.filter(({ runs }) => runs.length > 0).map(({ id }) => id);
   const items = variedItems(setups, request.testId, ran);
   const varied = items.map((item) => ({ key: item.key, label: item.label, levels: item.levels.length }));
   const chosen = items.find((item) => item.key === request.respondTo) ?? items[0];
-  if (!chosen) return { varied };
+  const planes = planesOf(request, setups, ran, figured);
+  if (!chosen) return { varied, ...planes };
   const levels = chosen.levels.map(({ x, setupIds }): Level => {
     const at = setups.filter(({ id }) => setupIds.includes(id));
     const runs = figured.filter(({ run }) => setupIds.includes(run.setupId) && run.counted);
@@ -199,8 +206,31 @@ function responseOf(of: PairsOf, figured: readonly CountedRun[]): Pick<JobFigure
   const unknown = setups.filter(({ id }) => chosen.unknownIds.includes(id)).map(({ letter }) => letter);
   return {
     varied,
+    ...planes,
     response: { key: chosen.key, label: chosen.label, unit: chosen.unit, found, unknown, item: chosen.item },
   };
+}
+
+/** Two items at once, where setups differ in them alone or together. */
+function planesOf(
+  request: ResolvedRequest,
+  setups: readonly AttributedSetup[],
+  ran: readonly number[],
+  figured: readonly CountedRun[],
+): Pick<JobFigures, 'planes' | 'plane'> {
+  const found = variedPlanes(setups, request.testId, ran);
+  const planes = found.map(({ key, across, down, setups: on }) => ({ key, label: `${across.label} × ${down.label}`, points: on.length })); // prettier-ignore
+  const chosen = found.find(({ key }) => key === request.respondTo) ?? found[0];
+  if (!chosen) return { planes };
+  const limits = request.limits ?? [];
+  const runs = chosen.setups.map(({ id }) => ({
+    setupId: id,
+    runs: setups.find((setup) => setup.id === id)?.runs ?? [],
+    headroom: headroomOf(limits, figured.filter(({ run }) => run.setupId === id && run.counted)), // prettier-ignore
+  }));
+  const labels = limits.map(({ quantity }) => limitQuantities[quantity].label);
+  const plane = planeFigures(chosen, runs, request.bands?.[0], labels);
+  return { planes, ...(plane && { plane }) };
 }
 
 function figuresOf(run: FiguredRun, { settings, limits = [] }: ResolvedRequest): RunFigures {

@@ -12,6 +12,7 @@ import { formatPower, formatRpm, scaleNote, signed } from '../../../../core/word
 import { ArrivedLevel } from './arrived-level.tsx';
 import classes from './response-picture.module.css';
 import steps from './steps-picture.module.css';
+import { SurfacePicture } from './surface-picture.tsx';
 import type { ChangeView } from '../view/view.ts';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';
 import type { CompareView } from '../view/view-address.ts';
@@ -26,7 +27,31 @@ interface ResponsePictureProps {
 /** Runs against one numeric item: the curve, its best with an interval, and the gentlest setting that keeps almost all of it. */
 export function ResponsePicture({ job, figures, view, change }: ResponsePictureProps) {
   const { write } = useOwnUnits();
-  const { response, varied = [] } = figures;
+  const { response, varied = [], planes = [], plane } = figures;
+  const choices = [
+    ...varied.map((item) => ({ value: item.key, label: `${item.label}, ${item.levels} levels` })),
+    ...planes.map(({ key, label, points }) => ({ value: key, label: `${label}, ${points} points` })),
+  ];
+  // Two items together are looked at where somebody asks for them, or where neither was moved alone.
+  if (plane && (view.item === plane.plane.key || !response))
+    return (
+      <section className={steps.picture} aria-label="Response" tabIndex={0}>
+        <header>
+          <h2>
+            Power over {plane.plane.across.label} and {plane.plane.down.label}
+          </h2>
+          {choices.length > 1 && (
+            <SegmentedControl
+              aria-label="Which item"
+              data={choices}
+              value={plane.plane.key}
+              onChange={(item) => change({ item })}
+            />
+          )}
+        </header>
+        <SurfacePicture job={job} figures={plane} />
+      </section>
+    );
   if (!response)
     return (
       <div className={steps.none}>
@@ -42,10 +67,10 @@ export function ResponsePicture({ job, figures, view, change }: ResponsePictureP
     <section className={steps.picture} aria-label="Response" tabIndex={0}>
       <header>
         <h2>Power over {label}</h2>
-        {varied.length > 1 && (
+        {choices.length > 1 && (
           <SegmentedControl
             aria-label="Which item"
-            data={varied.map((item) => ({ value: item.key, label: `${item.label}, ${item.levels} levels` }))}
+            data={choices}
             value={response.key}
             onChange={(item) => change({ item })}
           />

@@ -63,7 +63,7 @@ export const fields = {
   /** `1`: shown large, for the owner. */
   present: z.literal('1'),
   /** The item that a response is wanted to, such as `ignition/0`. */
-  item: z.string().max(60),
+  item: z.string().max(140),
   /** Engine speeds that the lanes show, rpm. */
   zoom: z
     .string()
