@@ -47,6 +47,8 @@ test('a wrong fuel table is brought within 1 % with confidence in fewer than fou
   await expect(revisions).toHaveCount(told.length);
   await expect(revisions.first()).toContainText(/[1-9] more than 3 % off/);
   await expect(revisions.last()).toContainText('12 of 12 cells known · 12 within 1 % · 0 more than 3 % off');
+  await page.getByText('beside A', { exact: true }).click();
+  await expect(page.getByRole('button', { name: /^2,500 rpm, 55 kPa/ })).toContainText(/[+−]\d\.\d → [+−]?\d\.\d/);
   // A cell is looked into, walked to with the arrows, and a link shows the same again.
   const cell = page.getByRole('button', { name: /^2,500 rpm, 55 kPa/ });
   await cell.focus();

@@ -111,3 +111,27 @@ test('what needs a load is refused on an inertia roller, with the reason', async
     await expect(page.getByText(/An inertia roller has no load that could hold a speed/)).toBeVisible();
   }
 });
+
+test('two items that were moved together become a plane, with what to try next and what is missing', async ({
+  page,
+  suvok,
+}) => {
+  await suvok.startStandIns('fast');
+  const job = await suvok.mountedJob();
+  await suvok.ask('POST', `/jobs/${job.id}/limits`, { quantity: 'knockRetard', value: 3, scale: null, reason: 'knock', source: 'us' }); // prettier-ignore
+  await suvok.record(job, 1);
+  for (const change of ['Ignition +1°', 'Intake cam +3°', 'Ignition +2°, intake cam +3°']) {
+    await suvok.mountedSetup(job, change);
+    await suvok.record(job, 1);
+  }
+  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?show=response`);
+  const shown = page.getByRole('region', { name: 'Response' });
+  const choice = shown.getByText(/× .*, 4 points/);
+  await expect(choice.or(shown.getByTestId('plane-advice')).first()).toBeVisible({ timeout: 30_000 });
+  if (await choice.isVisible()) await choice.click();
+  const advice = page.getByTestId('plane-advice');
+  await expect(advice).toContainText(/Try next.*ignition [+−]?[\d.]+°/);
+  await expect(advice).toContainText('a third level of intake cam');
+  await expect(page.getByRole('img', { name: /^Power over/ })).toBeVisible();
+  await expect(page.getByText('The address asks for something')).toHaveCount(0);
+});

@@ -253,6 +253,8 @@ export const demoJobs: DemoJob[] = [
       },
       { from: 'B', change: 'Boost +12 kPa', expectedKw: 3.5, pulls: pulls(3, 9), decision: 'try further' },
       { from: 'C', change: 'Boost +12 kPa', expectedKw: 3.5, pulls: pulls(2, 9) },
+      { from: 'C', change: 'Ignition +1°', pulls: pulls(2, 9), decision: 'try further' },
+      { from: 'B', change: 'Ignition +2°', pulls: pulls(2, 9) },
     ],
     brief: { use: 'sprints', target: 'the gentlest setting that keeps the gain', dynoKind: 'hub' },
     bands: [{ name: 'out of chicanes', fromRpm: 2500, toRpm: 4000 }, { name: 'straights', fromRpm: 4500, toRpm: 6200 }], // prettier-ignore

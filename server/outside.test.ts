@@ -101,8 +101,11 @@ describe('from another machine', () => {
     expect((await ask('GET', '/api/jobs', { cookie, named: 'evil.example' })).status).toBe(403);
     expect((await ask('GET', '/api/jobs', { cookie, named: 'localhost' })).status).toBe(403);
     // One that asks without end is slowed; this machine itself is not.
-    const many = await Promise.all(Array.from({ length: 1010 }, () => ask('GET', '/api/account', { cookie })));
-    const slowed = many.filter(({ status }) => status === 429);
+    // On a busy machine a minute passes meanwhile, and what counts begins anew.
+    const asked = () => Promise.all(Array.from({ length: 1010 }, () => ask('GET', '/api/account', { cookie })));
+    let slowed: Awaited<ReturnType<typeof asked>> = [];
+    for (let tries = 0; slowed.length === 0 && tries < 4; tries++)
+      slowed = (await asked()).filter(({ status }) => status === 429);
     expect(slowed.length).toBeGreaterThan(0);
     expect(slowed[0]!.text).toMatch(/asks too much at once/);
     expect((await fetch(`http://127.0.0.1:${server.port}/api/account`)).status).toBe(200);

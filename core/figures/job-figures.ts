@@ -8,7 +8,7 @@ import type { ComparisonFigures } from './comparison-figures.ts';
 import type { UnusableRun, RunFigures } from './figured-run.ts';
 import type { Span } from '../smoothing/span.ts';
 import type { Attribution } from '../comparison/attribution.ts';
-import type { PlaneFigures } from './plane-figures.ts';
+import type { PlaneFigures } from '../response/plane-figures.ts';
 import type { NoResponse, Response } from '../response/response.ts';
 
 /** Everything that is shown of a job: by the page, the command line, the interface to programs, exports. */

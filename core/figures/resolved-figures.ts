@@ -12,7 +12,7 @@ import { runCurve, type CountedRun, type FiguredRun, type RunFigures, type Unusa
 import { limitQuantities } from '../limits/limit.ts';
 import { variedItems } from '../response/levels.ts';
 import { variedPlanes } from '../response/plane.ts';
-import { planeFigures } from './plane-figures.ts';
+import { planeFigures } from '../response/plane-figures.ts';
 import { responseTo, type Level, type StepBetween } from '../response/response.ts';
 import { attributionOf, type AttributedSetup, type DifferenceBetween } from '../comparison/attribution.ts';
 import { sameStates } from '../setup/difference.ts';

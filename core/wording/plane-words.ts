@@ -1,4 +1,4 @@
-import type { PlaneFigures, PlaneRange } from '../figures/plane-figures.ts';
+import type { PlaneFigures, PlaneRange } from '../response/plane-figures.ts';
 import type { PlaneItem } from '../response/plane.ts';
 import type { PlanePoint } from '../response/surface-fit.ts';
 import { levelWords } from '../response/level-words.ts';

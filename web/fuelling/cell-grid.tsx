@@ -12,6 +12,8 @@ interface CellGridProps {
   cells: readonly FittedCell[];
   /** What stands large in a cell; its error where this is absent. */
   write?: (cell: FittedCell) => string;
+  /** The same cells in another revision: their errors stand before the cell's own. */
+  before?: readonly FittedCell[] | undefined;
   chosen?: number | undefined;
   onChoose?: (cell: number) => void;
   /** Where the engine is, and where it is to go. */
@@ -26,6 +28,7 @@ export function CellGrid({
   axes,
   cells,
   write = errorOf,
+  before,
   chosen,
   onChoose,
   present,
@@ -87,7 +90,10 @@ export function CellGrid({
                     onClick={() => onChoose?.(at)}
                     onKeyDown={(event) => move(event, at)}
                   >
-                    <b>{knowledge === 'empty' ? '' : write(cell)}</b>
+                    <b>
+                      {beforeOf(before?.[at])}
+                      {knowledge === 'empty' ? '' : write(cell)}
+                    </b>
                     <small>
                       <KnowledgeMark knowledge={knowledge} standing={standing} />
                       {knowledge !== 'empty' && `± ${(100 * cell.halfWidth).toFixed(1)}`}
@@ -102,6 +108,10 @@ export function CellGrid({
     </table>
   );
 }
+
+/** `+6.1 → `, where another revision knows the cell. */
+const beforeOf = (cell: FittedCell | undefined) =>
+  cell && knowledgeOf(cell) !== 'empty' ? <span className={classes.before}>{errorOf(cell)} → </span> : null;
 
 /** In percent; positive is lean. */
 export const errorOf = ({ error }: FittedCell): string => signed(formatTenths(100 * error));

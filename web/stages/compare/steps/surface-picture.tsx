@@ -1,5 +1,5 @@
 import type { Job } from '../../../../contract/records.ts';
-import type { PlaneFigures, PlaneRange } from '../../../../core/figures/plane-figures.ts';
+import type { PlaneFigures, PlaneRange } from '../../../../core/response/plane-figures.ts';
 import { levelWords } from '../../../../core/response/level-words.ts';
 import type { PlaneItem } from '../../../../core/response/plane.ts';
 import { surfaceAt, type PlanePoint } from '../../../../core/response/surface-fit.ts';
@@ -44,7 +44,8 @@ export function SurfacePicture({ job, figures }: { job: Job; figures: PlaneFigur
         Mean power from {formatRpm(whole.fromRpm)} to {formatRpm(whole.toRpm)} rpm as a share of that of{' '}
         {plane.setups[0]?.letter}; {points} {points === 1 ? 'point' : 'points'}; a run scatters by{' '}
         {(100 * noise).toFixed(2)} %{noiseAssumed ? ', mostly assumed' : ''}. A surface of the second degree with usual
-        bends as its prior; limits keep their own. It advises; you decide.
+        bends as its prior; limits keep their own. Darker is more; ring: gentlest good; dashed: try next; hatched:
+        beyond a limit. It advises; you decide.
       </p>
       {bins.length > 1 && (
         <table className={response.bins} aria-label="By engine speed">
@@ -85,7 +86,7 @@ function Plane({ job, figures }: { job: Job; figures: PlaneFigures }) {
   }));
   const values = grid.map((point) => surfaceAt(whole.surface, point).value);
   const [least, most] = [Math.min(...values), Math.max(...values)];
-  const [width, height] = [(x(u1) - x(u0)) / cells + 0.6, (y(v0) - y(v1)) / cells + 0.6];
+  const [width, height] = [(x(u1) - x(u0)) / cells, (y(v0) - y(v1)) / cells];
   const forbidden = (point: PlanePoint) => whole.limits.some(({ surface }) => surfaceAt(surface, point).value > 1);
   return (
     <svg

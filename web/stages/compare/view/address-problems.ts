@@ -48,8 +48,10 @@ function missingIn(address: URLSearchParams, field: Field, job: AddressedJob): s
       return address.has('from') ? undefined : missingRuns(fieldIn(address, field), job);
     case 'item': {
       const key = fieldIn(address, field);
-      const changed = job.setups.some(({ items }) => items.some((item) => isNumeric(item) && keyOf(item) === key));
-      return changed ? undefined : `No setup of this job changes “${key}”.`;
+      const keys = new Set(job.setups.flatMap(({ items }) => items.filter(isNumeric).map(keyOf)));
+      // One item, or two that were moved together.
+      const known = keys.has(key ?? '') || [...keys].some((first) => key?.startsWith(`${first}+`) && keys.has(key.slice(first.length + 1))); // prettier-ignore
+      return known ? undefined : `No setup of this job changes “${key}”.`;
     }
     default:
       return undefined;
@@ -77,7 +79,7 @@ const fieldWords: Record<Field, string> = {
   againstRuns: 'a list of runs',
   raw: 'whether unsmoothed points are shown',
   at: 'an engine speed',
-  show: 'curves, steps or response',
+  show: 'curves, steps, response, road or tests',
   lanes: 'a list of lanes',
   present: 'whether it is shown large',
   item: 'a changed item',

@@ -63,7 +63,10 @@ const figures: Record<
 export function FuellingPanes({ job, run, setup, view, change }: FuellingPanesProps) {
   const { shown, others } = useFuellingOfJob(job, run, setup);
   const [figure, setFigure] = useState<Figure>('error');
+  const [besideId, setBesideId] = useState<number>();
   const { found, runs } = shown;
+  const beside = others.find(({ setup: { id } }) => id === besideId);
+  const earlier = beside?.found?.table;
   const table = found?.table;
   const labels = runs.map(({ label }) => label).join(', ');
   return (
@@ -101,6 +104,18 @@ export function FuellingPanes({ job, run, setup, view, change }: FuellingPanesPr
                 value={figure}
                 onChange={(value) => setFigure(value as Figure)}
               />
+              {others.length > 0 && (
+                <SegmentedControl
+                  size="xs"
+                  aria-label="Beside which revision"
+                  data={[
+                    { value: '', label: 'alone' },
+                    ...others.map(({ setup: { id, letter } }) => ({ value: String(id), label: `beside ${letter}` })),
+                  ]}
+                  value={beside ? String(beside.setup.id) : ''}
+                  onChange={(id) => setBesideId(id === '' ? undefined : Number(id))}
+                />
+              )}
               <AxesButton job={job} axes={table.axes} />
               <button
                 className={button.act}
@@ -125,6 +140,7 @@ export function FuellingPanes({ job, run, setup, view, change }: FuellingPanesPr
                 axes={table.axes}
                 cells={table.cells}
                 write={figures[figure].write}
+                before={figure === 'error' ? earlier?.cells : undefined}
                 chosen={view.cell}
                 onChoose={(cell) => change({ cell: cell === view.cell ? undefined : cell })}
               />

@@ -1,9 +1,9 @@
 import { bandMean } from '../curve/band-mean.ts';
 import type { RunCurve } from '../comparison/run-curve.ts';
 import { meanOf } from '../numerics/mean.ts';
-import { bestOnPlane, type BestOnPlane, type LimitedReading } from '../response/best-on-plane.ts';
-import type { VariedPlane } from '../response/plane.ts';
-import type { Observation } from '../response/surface-fit.ts';
+import { bestOnPlane, type BestOnPlane, type LimitedReading } from './best-on-plane.ts';
+import type { VariedPlane } from './plane.ts';
+import type { Observation } from './surface-fit.ts';
 import { pooledStandardDeviation } from '../statistics/mean-difference.ts';
 
 /** What two items together give, over one range of engine speed. */
