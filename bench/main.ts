@@ -6,13 +6,16 @@ import { checkRates } from './checks.ts';
 import { experimentRates } from './experiments.ts';
 import { table } from './figure.ts';
 import { logRates } from './logs.ts';
+import { fuellingRates } from './fuelling.ts';
 import { importFigures } from './imports.ts';
 import { logPageFigures } from './log-page.ts';
 import { listTimes } from './lists.ts';
 import { recordingFigures } from './recording.ts';
 import { caseErrors, reductionTimes } from './reduction.ts';
 import { responseRates } from './responses.ts';
+import { kindRates } from './run-kinds.ts';
 import { startTimes } from './starts.ts';
+import { surfaceRates } from './surfaces.ts';
 
 /** `npm run bench [-- --json] [-- --long]`: what is measured, never asserted. */
 const figures = [
@@ -24,6 +27,9 @@ const figures = [
   ...experimentRates(),
   ...logRates(),
   ...responseRates(),
+  ...fuellingRates(),
+  ...kindRates(),
+  ...surfaceRates(),
   ...(await listTimes()),
   ...(await importFigures()),
   ...(await bundleFigures()),

@@ -26,6 +26,8 @@ const coarseS = 0.06;
 const fineS = 0.015;
 const lags = [0.04, 0.1, 0.18];
 const fineLags = [-0.02, 0, 0.02];
+/** Standard deviation of probes' lags about the usual one, s. */
+const usualLagSd = 0.025;
 /** A table of more breakpoints than these is looked at in a coarser one while the delay is looked for. */
 const mostCells = { across: 8, down: 6 };
 /** λ is averaged over this time, s: noise from sample to sample goes, and what is left is whitened. */
@@ -38,9 +40,9 @@ const mostRelated = 0.95;
 const tail = 1e-6;
 const leastRowsPerColumn = 8;
 /** Found if its interval is no wider than this, s. */
-const knownWithinS = 0.025;
+const knownWithinS = 0.0245;
 /** Fuel that the walls take and give back as the load moves fades within this time, s. */
-const wallFilmS = 0.2;
+const wallFilmS = 0.18;
 /** Transport at next to no flow, s: longer than this the reading is not used. */
 const longestTransportS = 1.5;
 
@@ -253,7 +255,9 @@ class DelayModel {
     const known = this.misfits.get(key);
     if (known !== undefined) return known;
     const residuals = this.residuals(totalS, lagS);
-    const found = inner(residuals, residuals);
+    // Transport and lag can hardly be told apart by themselves: a lag far from the usual one needs more to speak for it.
+    const unusual = ((lagS - usualDelay.lagS) / usualLagSd) ** 2;
+    const found = inner(residuals, residuals) * Math.exp(unusual / residuals.length);
     this.misfits.set(key, found);
     return found;
   }
