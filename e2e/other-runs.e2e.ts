@@ -27,8 +27,8 @@ test('idle and cold start are chosen on Record, their faults found, and both sid
   await page.keyboard.press('Space');
   const result = page.getByTestId('kind-figures');
   await expect(page.getByRole('heading', { name: 'A1 idle' })).toBeVisible({ timeout: 30_000 });
-  await expect(result).toContainText(/Idle speed8\d\d ± \d+ rpm/);
-  await expect(result).toContainText('Hunting, amplitude0 rpm');
+  await expect(result).toContainText(/Idle speed8\d\d\s±\s\d+\srpm/);
+  await expect(result).toContainText(/Hunting, amplitude0\srpm/);
   await suvok.record(job, 1);
   await suvok.mountedSetup(job, 'Idle valve cleaned');
   await faults(suvok, 'stand-in-roller', ['hunting idle']);
@@ -45,7 +45,7 @@ test('idle and cold start are chosen on Record, their faults found, and both sid
   const idle = page.getByRole('region', { name: 'idle', exact: true });
   await expect(idle).toContainText('A1, A2');
   await expect(idle).toContainText('B1, B2');
-  await expect(idle.getByRole('row', { name: /^Idle speed/ })).toContainText(/± \d+ rpm/);
+  await expect(idle.getByRole('row', { name: /^Idle speed/ })).toContainText(/±\s\d+\srpm/);
   await expect(page.getByRole('region', { name: 'cold start' })).toContainText('make one in A too');
 });
 

@@ -228,7 +228,7 @@ export const demoJobs: DemoJob[] = [
           { afterMin: 2, kind: 'transient' },
         ],
       },
-      { from: 'A', change: 'fuel table revision 1', fuelTable: true, pulls: [{ afterMin: 3, holds: cellsOfCoupe }, { afterMin: 4, kind: 'idle' }, { afterMin: 2, kind: 'idle' }, { afterMin: 4, kind: 'transient' }, { afterMin: 2, kind: 'transient' }], decision: 'try further' }, // prettier-ignore
+      { from: 'A', change: 'fuel table revision 1', fuelTable: true, pulls: [{ afterMin: 6, holds: cellsOfCoupe }, { afterMin: 4, kind: 'idle' }, { afterMin: 2, kind: 'idle' }, { afterMin: 4, kind: 'transient' }, { afterMin: 2, kind: 'transient' }], decision: 'try further' }, // prettier-ignore
       { from: 'B', change: 'fuel table revision 2', fuelTable: true, pulls: [] },
     ],
     brief: { use: 'hill climbs, and the road to them', target: 'clean at light throttle', notWanted: 'more fuel on the road', dynoKind: 'loaded-roller' }, // prettier-ignore

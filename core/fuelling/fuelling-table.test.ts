@@ -11,6 +11,8 @@ const axes: FuellingAxes = {
   down: { channel: 'manifoldPressure', breakpoints: [35, 50, 65, 80, 95] },
 };
 const cells = cellCount(axes);
+/** What the generator's probe has: looking for it takes most of the time, and is tested by itself. */
+const typed = { ...usualFuelling, delay: { transportS: 0.145, lagS: 0.1 } };
 const level = (error: number) => new Array<number>(cells).fill(error);
 /** Spread of a second's mean of the generator's noise, as a share, and blocks that a hold of 4 s leaves. */
 const noise = 0.0031;
@@ -18,7 +20,7 @@ const blocks = 3;
 
 describe('fuelling errors over a table', () => {
   it('tells a known table of errors as well as noise and count allow, without bias, its intervals true', () => {
-    const drives = 10;
+    const drives = 6;
     const bias = new Float64Array(cells);
     let [squares, covered, told] = [0, 0, 0];
     for (let seed = 1; seed <= drives; seed++) {
@@ -73,10 +75,10 @@ describe('fuelling errors over a table', () => {
       // Lean by what is needed over what is given.
       const errors = truth.map((error, cell) => (1 + error) / fuel[cell]! - 1);
       worst.push(Math.max(...errors.map(Math.abs)));
-      const first = fuellingTable(partLoadDrive({ axes, errors, seed: 30 + revision, holdS: 6 }).log, axes);
+      const first = fuellingTable(partLoadDrive({ axes, errors, seed: 30 + revision, holdS: 6 }).log, axes, typed);
       // What is still open is held once more, as the map asks for it.
       const points = first.cells.flatMap((cell, at) => (standingOf(cell) === 'within 1 %' ? [] : [{ rpm: axes.across.breakpoints[at % 7]!, kpa: axes.down!.breakpoints[Math.floor(at / 7)]! }])); // prettier-ignore
-      const again = points.length > 0 ? [fuellingTable(partLoadDrive({ axes, errors, seed: 60 + revision, holdS: 10, points }).log, axes)] : []; // prettier-ignore
+      const again = points.length > 0 ? [fuellingTable(partLoadDrive({ axes, errors, seed: 60 + revision, holdS: 10, points }).log, axes, typed)] : []; // prettier-ignore
       const told = joinedFuelling([first, ...again])!;
       done = progressOf(told.cells).within1;
       if (done === cells) break;
@@ -89,7 +91,7 @@ describe('fuelling errors over a table', () => {
 
   it('leaves alone what was not driven, and names it to be driven next', () => {
     const points = [1500, 2000, 2500].map((rpm) => ({ rpm, kpa: 35 }));
-    const told = fuellingTable(partLoadDrive({ axes, errors: level(0.08), seed: 2, points }).log, axes);
+    const told = fuellingTable(partLoadDrive({ axes, errors: level(0.08), seed: 2, points }).log, axes, typed);
     const progress = progressOf(told.cells);
     expect(progress.empty).toBeGreaterThan(25);
     told.cells.forEach((cell) => {
@@ -123,7 +125,7 @@ describe('fuelling errors over a table', () => {
     for (let index = 1000; index < 1200; index++) [lambda[index], throttle[index]] = [1.45 + 0.001 * (index % 7), 0];
     const rpm = log.engineSpeedRpm.map((value, index) => (index > 4000 && index < 4400 ? 7000 : value));
     const faulty = { ...log, engineSpeedRpm: rpm, channels: new Map([...log.channels, ['lambda', lambda], ['throttle', throttle]] as const) }; // prettier-ignore
-    const told = fuellingTable(faulty, axes);
+    const told = fuellingTable(faulty, axes, typed);
     for (const reason of ['probe', 'fuel cut', 'off the table', 'transient', 'settling'] as const)
       expect(told.keptOutS[reason]).toBeGreaterThan(1);
     told.cells.forEach(
@@ -132,7 +134,7 @@ describe('fuelling errors over a table', () => {
   });
 
   it('joins two drives of the same state', () => {
-    const drive = (seed: number) => fuellingTable(partLoadDrive({ axes, errors: level(0.02), seed }).log, axes);
+    const drive = (seed: number) => fuellingTable(partLoadDrive({ axes, errors: level(0.02), seed }).log, axes, typed);
     const [one, other] = [drive(5), drive(6)];
     const both = joinedFuelling([one, other])!;
     expect(both.usedS).toBeCloseTo(one.usedS + other.usedS, 6);

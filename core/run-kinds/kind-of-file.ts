@@ -1,12 +1,19 @@
 import type { DynoProfile } from '../dyno/dyno-profile.ts';
 import { Refusal } from '../refusal.ts';
-import type { Recording } from '../recording/recording.ts';
+import { valuesOf, type Recording } from '../recording/recording.ts';
 import { preparedSweep } from '../reduction/prepared-sweep.ts';
+import { burntFuel } from '../fuel/blend.ts';
+import { medianOf } from '../numerics/quantile.ts';
+import { speedChannels } from '../recording/channels.ts';
+import type { FiguredKind } from '../recording/run-kind.ts';
 import { coastDown } from './coast-down.ts';
-import { steadyHolds } from './steady-holds.ts';
+import { coldStartFigures } from './cold-start.ts';
+import { figuresOfKind } from './figures-of-kind.ts';
+import { idleFigures } from './idle.ts';
+import { steadyHolds, type SteadyHold } from './steady-holds.ts';
 
 /** Kinds that a file is told apart as. */
-export type FileKind = 'power' | 'step' | 'coast-down';
+export type FileKind = 'power' | 'step' | 'coast-down' | FiguredKind;
 
 /** A pull has one steady part, before it opens; so many holds are a row of them. */
 const leastHolds = 3;
@@ -17,7 +24,11 @@ const leastHolds = 3;
  * @throws Refusal where it is none of them, with what is wrong with it as a power run
  */
 export function kindOfFile(recording: Recording, dyno: DynoProfile, engineToDrumRatio?: number): FileKind {
-  if (holdsIn(recording, dyno, engineToDrumRatio) >= leastHolds) return 'step';
+  const standing = drumStands(recording) ? standingKind(recording) : undefined;
+  if (standing) return standing;
+  const holds = holdsIn(recording, dyno, engineToDrumRatio);
+  if (holds.length >= leastHolds) return 'step';
+  if (holds.length === 1 && holds[0]!.endS - holds[0]!.startS >= leastCruiseS && atPartLoad(recording)) return 'cruise';
   try {
     preparedSweep(recording, dyno, engineToDrumRatio);
     return 'power';
@@ -29,16 +40,62 @@ export function kindOfFile(recording: Recording, dyno: DynoProfile, engineToDrum
 
 /** Looks whether a recording is what it is said to be. @throws Refusal with what is wrong with it */
 export function mustBe(kind: FileKind, recording: Recording, dyno: DynoProfile, engineToDrumRatio?: number): void {
-  if (kind === 'step') steadyHolds(recording, dyno, engineToDrumRatio);
-  else if (kind === 'coast-down') coastDown(recording, dyno);
-  else preparedSweep(recording, dyno, engineToDrumRatio);
+  switch (kind) {
+    case 'power':
+      preparedSweep(recording, dyno, engineToDrumRatio);
+      return;
+    case 'step':
+      steadyHolds(recording, dyno, engineToDrumRatio);
+      return;
+    case 'coast-down':
+      coastDown(recording, dyno);
+      return;
+    default:
+      figuresOfKind({ kind, recording, dyno, engineToDrumRatio, beside: [], fuel: anyFuel });
+  }
 }
 
-function holdsIn(recording: Recording, dyno: DynoProfile, engineToDrumRatio: number | undefined): number {
+/** Whether there are figures at all does not depend on the fuel. */
+const anyFuel = burntFuel(null, null);
+/** A drum that turns slower than this stands, rad/s. */
+const standsRadS = 3;
+/** A hold of this length at part load is a cruise, s, %. */
+const leastCruiseS = 60;
+const partThrottle = 70;
+
+function drumStands({ channels }: Recording): boolean {
+  const speeds = channels.filter(({ name }) => (speedChannels as readonly string[]).includes(name) && name !== 'surfaceSpeed'); // prettier-ignore
+  return speeds.length > 0 && speeds.every(({ values }) => values.every((value) => !(Math.abs(value) > standsRadS)));
+}
+
+function atPartLoad(recording: Recording): boolean {
+  const throttle = valuesOf(recording, 'throttle');
+  return throttle !== undefined && medianOf(throttle) < partThrottle;
+}
+
+/** With the drum standing the engine is started or idles; undefined where neither is sure. */
+function standingKind(own: Recording): 'idle' | 'cold-start' | undefined {
+  const source = { own, beside: [] };
+  for (const [kind, figures] of [
+    ['cold-start', coldStartFigures],
+    ['idle', idleFigures],
+  ] as const) {
+    // prettier-ignore
+    try {
+      figures(source);
+      return kind;
+    } catch (error) {
+      if (!(error instanceof Refusal)) throw error;
+    }
+  }
+  return undefined;
+}
+
+function holdsIn(recording: Recording, dyno: DynoProfile, engineToDrumRatio: number | undefined): SteadyHold[] {
   try {
-    return steadyHolds(recording, dyno, engineToDrumRatio).length;
+    return steadyHolds(recording, dyno, engineToDrumRatio);
   } catch (error) {
-    if (error instanceof Refusal) return 0;
+    if (error instanceof Refusal) return [];
     throw error;
   }
 }

@@ -1,17 +1,25 @@
 import type { JudgedFigure } from '../judgement/kind-judgement.ts';
 import type { RunFigure } from '../run-kinds/run-figure.ts';
-import { signed, trueMinus } from './figures.ts';
+import { difference, say, type Quantity, type Sentence } from '../sentence/sentence.ts';
+import { differenceUnit } from '../units/told-units.ts';
 
-/** A value with its digits. */
-export const figureText = ({ value, digits }: Pick<RunFigure, 'value' | 'digits'>): string => trueMinus(value.toFixed(digits)); // prettier-ignore
-
-/** `± 0.12`; nothing where one run tells none. */
-export const widthText = ({ halfWidth, digits }: Pick<RunFigure, 'halfWidth' | 'digits'>): string =>
-  Number.isFinite(halfWidth) ? ` ± ${halfWidth.toFixed(digits)}` : '';
+/** A figure with its unit, and with its interval where it has one: `860 ± 3 rpm`. */
+export function figureSentence({
+  value,
+  unit,
+  digits,
+  halfWidth,
+}: Pick<RunFigure, 'value' | 'unit' | 'digits' | 'halfWidth'>): Sentence {
+  // prettier-ignore
+  const own: Quantity = { value, unit, digits };
+  if (!Number.isFinite(halfWidth)) return say`${own}`;
+  const half: Quantity = { value: halfWidth, unit: differenceUnit(unit), digits, as: 'half-width' };
+  return differenceUnit(unit) === unit ? say`${{ ...own, unitFollows: true }} ± ${half}` : say`${own} ± ${half}`;
+}
 
 /** `−0.30 ± 0.12 s` */
-export function differenceText({ difference, halfWidth, digits, unit }: JudgedFigure): string {
-  return `${signed(trueMinus(difference.toFixed(digits)))}${widthText({ halfWidth, digits })}${unit ? ` ${unit}` : ''}`;
+export function differenceSentence({ difference: value, halfWidth, digits, unit }: JudgedFigure): Sentence {
+  return difference(value, Number.isFinite(halfWidth) ? halfWidth : NaN, differenceUnit(unit), digits);
 }
 
 /** What may be said of a difference. */

@@ -31,7 +31,11 @@ type ImportedKind = FileKind | 'conditioning';
 const kindRemarks = {
   step: 'It holds steady speeds one after the other, so it was taken as steady-speed steps and counts in no power figure.',
   'coast-down': 'The drum only coasts in it, so it was taken as a coast-down.',
-};
+  idle: 'The drum stands in it and the engine idles, so it was taken as an idle.',
+  'cold-start': 'The engine is started in it with the drum standing, so it was taken as a cold start.',
+  cruise: 'It holds one speed at part load, so it was taken as a cruise.',
+  transient: 'It was taken as a step of the throttle.',
+} satisfies Record<Exclude<FileKind, 'power'>, string>;
 
 const pieceBytes = 2 ** 20;
 

@@ -6,6 +6,7 @@ import { importResult } from '../../contract/http.ts';
 import type { Job } from '../../contract/records.ts';
 import { workLine, type WorkLine } from '../../contract/work-lines.ts';
 import { writeRecordingCsv } from '../../core/exchange/write-csv.ts';
+import { idleRun } from '../../core/testing/kind-runs.ts';
 import { generatedRun } from '../../core/testing/generated-run.ts';
 import { steppedDyno, steppedRatio, steppedRun } from '../../core/testing/stepped-run.ts';
 import { testDyno } from '../../core/testing/test-car.ts';
@@ -75,6 +76,10 @@ test('a row of holds is no power run; when it was recorded is asked for, and its
   expect(importResult.parse(await (await send({}, pull)).json()).run.kind).toBe('power');
   // What somebody says comes before what the file looks like.
   expect(importResult.parse(await (await send({ kind: 'conditioning' }, pull)).json()).run.kind).toBe('conditioning');
+  const idling = idleRun({ seed: 1 });
+  const standing = { ...idling, channels: [{ name: 'rollerSpeed', unit: 'rad/s', values: idling.time.map(() => 0) }, { name: 'absorberTorque', unit: 'N·m', values: idling.time.map(() => 0) }, ...idling.channels] }; // prettier-ignore
+  const idle = importResult.parse(await (await send({}, standing)).json());
+  expect([idle.run.kind, idle.remarks.join()]).toEqual(['idle', expect.stringMatching(/taken as an idle/)]);
   const undated = await send({ startedAt: undefined });
   expect([undated.status, await undated.text()]).toEqual([400, expect.stringMatching(/startedAt/)]);
 });

@@ -161,7 +161,7 @@ export function ImportForm({ job, setup, onDone }: { job: Job; setup: Setup; onD
           label="Kind of run"
           data={[
             { value: '', label: 'as the file tells' },
-            ...(['power', 'conditioning', 'step', 'coast-down'] as const).map((value) => ({ value, label: runKindWords[value].name })), // prettier-ignore
+            ...(['power', 'conditioning', 'step', 'coast-down', 'idle', 'cold-start', 'transient', 'cruise'] as const).map((value) => ({ value, label: runKindWords[value].name })), // prettier-ignore
           ]}
           value={kind}
           onChange={(event) => setKind(event.currentTarget.value)}

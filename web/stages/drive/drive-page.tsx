@@ -1,5 +1,5 @@
 import { FuelOfJob, useOwnUnits } from '../../units/use-own-units.tsx';
-import { useEffect, type ReactNode } from 'react';
+import { useEffect, useMemo, type ReactNode } from 'react';
 import { useParams } from 'react-router';
 import type { Job } from '../../../contract/records.ts';
 import { baselineSetup } from '../../../core/job/baseline.ts';
@@ -12,6 +12,7 @@ import { baselineWindow } from '../../../core/heat/heat-of-run.ts';
 import { useHeatToReady } from '../../heat/use-cooling.ts';
 import { CellGrid } from '../../fuelling/cell-grid.tsx';
 import { nextWords } from '../../fuelling/live-map.tsx';
+import { isTable, tableOfPlan } from '../../fuelling/table-of-plan.ts';
 import { useLiveFuelling } from '../../fuelling/use-live-fuelling.ts';
 import { useBrokenRuns } from '../../job/use-broken-runs.ts';
 import { useJobFigures } from '../../job/use-job-figures.ts';
@@ -72,8 +73,10 @@ function Driving({ job, setupId }: { job: Job; setupId: number }) {
   const liftRpm = liftSpeed(bay?.plan.toRpm, knownLimits(job.limits), ends);
   const heat = useHeatToReady(baselineWindow(job, baseline));
   const moment = useMoment({ job, setup, heat });
-  const table = useLiveFuelling(job.car.fuelling, bay?.plan.kind === 'part-load' && moment.is === 'recording');
-  const mapped = bay?.plan.kind === 'part-load' && moment.is === 'recording';
+  const plan = bay?.plan;
+  const mapped = plan !== undefined && isTable(plan) && moment.is === 'recording';
+  const layout = useMemo(() => plan && tableOfPlan(plan, job), [plan, job]);
+  const table = useLiveFuelling(layout, mapped);
   const word = wordOf(moment, crossed, mapped ? undefined : liftRpm);
   useEffect(() => {
     if (word === 'Go' || word === 'Lift') sound(word === 'Go' ? 'go' : 'lift', word);

@@ -7,6 +7,7 @@ import { liftSpeed } from '../../../core/limits/lift-speed.ts';
 import { baselineWindow } from '../../../core/heat/heat-of-run.ts';
 import { useHeatToReady, type HeatToReady } from '../../heat/use-cooling.ts';
 import { useMoment } from '../../live/use-moment.ts';
+import { isTable } from '../../fuelling/table-of-plan.ts';
 import { WithJob } from '../../app/with-job.tsx';
 import { SetupsColumn } from '../../setups/setups-column.tsx';
 import { api } from '../../state/api.ts';
@@ -98,8 +99,8 @@ export function Recording({ job, onBay }: RecordingProps) {
         )}
         <BigFigures />
         <div className={classes.middle}>
-          {bay?.plan.kind === 'part-load' ? (
-            <FuellingMap job={job} going={recording} />
+          {bay && isTable(bay.plan) ? (
+            <FuellingMap job={job} plan={bay.plan} going={recording} />
           ) : (
             <LiveLanes
               setup={setup}

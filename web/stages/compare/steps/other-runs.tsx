@@ -4,7 +4,7 @@ import { Link } from 'react-router';
 import type { Job } from '../../../../contract/records.ts';
 import { judgedKinds, type JudgedKind } from '../../../../core/figures/kinds-of-job.ts';
 import type { JudgedFigure } from '../../../../core/judgement/kind-judgement.ts';
-import { differenceText, figureText, verdictWord, widthText } from '../../../../core/wording/kind-words.ts';
+import { differenceSentence, figureSentence, verdictWord } from '../../../../core/wording/kind-words.ts';
 import { runKindWords } from '../../../job/run-kind-words.ts';
 import { useKindRuns } from '../../../kinds/use-kind-runs.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';
@@ -105,9 +105,9 @@ function Kind({
             {rows.map((figure) => (
               <tr key={figure.id}>
                 <th scope="row">{figure.label}</th>
-                <td>{figureText({ value: figure.before, digits: figure.digits })}</td>
-                <td>{figureText({ value: figure.after, digits: figure.digits })}</td>
-                <td className={toneOf(figure)}>{differenceText(figure)}</td>
+                <td>{write(figureSentence({ ...figure, value: figure.before, halfWidth: NaN })).trim()}</td>
+                <td>{write(figureSentence({ ...figure, value: figure.after, halfWidth: NaN })).trim()}</td>
+                <td className={toneOf(figure)}>{write(differenceSentence(figure)).trim()}</td>
                 <td className={toneOf(figure) ?? 'soft'}>{verdictWord(figure)}</td>
               </tr>
             ))}
@@ -126,10 +126,7 @@ function Kind({
                       <th scope="row">
                         {label}, {figure.label}
                       </th>
-                      <td>
-                        {figureText(figure)}
-                        {widthText(figure)} {figure.unit}
-                      </td>
+                      <td>{write(figureSentence(figure)).trim()}</td>
                     </tr>
                   )),
               )}

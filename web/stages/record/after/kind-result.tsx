@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
 import type { Job, Run } from '../../../../contract/records.ts';
-import { figureText, widthText } from '../../../../core/wording/kind-words.ts';
+import { figureSentence } from '../../../../core/wording/kind-words.ts';
 import { fuelOfRun } from '../../../kinds/use-kind-runs.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';
 import { useOwnUnits } from '../../../units/use-own-units.tsx';
@@ -27,10 +27,7 @@ export function KindResult({ job, run }: { job: Job; run: Run }) {
               {figures.figures.map((figure) => (
                 <tr key={figure.id}>
                   <th scope="row">{figure.label}</th>
-                  <td>
-                    {figureText(figure)}
-                    {widthText(figure)} {figure.unit}
-                  </td>
+                  <td>{write(figureSentence(figure)).trim()}</td>
                 </tr>
               ))}
             </tbody>
