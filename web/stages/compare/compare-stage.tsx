@@ -121,7 +121,7 @@ function Comparison({ job }: { job: Job }) {
                     { value: 'steps', label: 'Steps' },
                     { value: 'response', label: 'Response' },
                     { value: 'road', label: 'Road' },
-                    { value: 'tests', label: 'Other runs' },
+                    { value: 'tests', label: 'Tests' },
                   ]}
                   value={view.show}
                   onChange={(show) => change({ show: show === 'curves' ? undefined : show }, false)}

@@ -32,10 +32,10 @@ export function OtherRuns({ job, view: { test, against } }: { job: Job; view: Co
       </div>
     );
   return (
-    <section className={steps.picture} aria-label="Other runs" tabIndex={0}>
+    <section className={steps.picture} aria-label="Tests" tabIndex={0}>
       <header>
         <h2>
-          {test.letter} against {against.letter}, runs of other kinds
+          {test.letter} against {against.letter}, tests that are no power runs
         </h2>
         <p>
           Each kind by itself. ± is 95 %; coloured is shown, with the chance of any false claim of a kind below 5 %. A
