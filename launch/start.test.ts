@@ -134,15 +134,15 @@ test('from an empty folder to the page with its demo days, closed to others, and
     const answer = await fetch(`${address}/api/jobs`).catch(() => undefined);
     return answer?.ok ? ((await answer.json()) as { total: number }).total : undefined;
   };
-  expect(await jobsAgain()).toBe(12);
+  expect(await jobsAgain()).toBe(13);
   // Whatever dies is started again, on the port that it had, with all that was kept.
   const postgres = Number(readFileSync(join(data, 'postgresql', 'cluster', 'postmaster.pid'), 'utf8').split('\n')[0]);
   process.kill(postgres, 'SIGKILL');
   await until(() => again.said().includes('The database runs again'));
-  await until(async () => (await jobsAgain()) === 12);
+  await until(async () => (await jobsAgain()) === 13);
   process.kill(processWith('server/main.ts', `PORT=${environment.PORT}`), 'SIGKILL');
   await until(() => again.said().includes('The server has ended by itself; it is started again'));
-  await until(async () => (await jobsAgain()) === 12);
+  await until(async () => (await jobsAgain()) === 13);
   process.kill(processWith('recorder/main.ts', `BENCH_LINK_PORT=${environment.BENCH_LINK_PORT}`), 'SIGKILL');
   await until(() => again.said().includes('The recorder runs again'));
   await until(async () => {
@@ -160,7 +160,7 @@ test('from an empty folder to the page with its demo days, closed to others, and
   await running(upgraded);
   expect(upgraded.said()).toContain('Making a backup before');
   expect(readdirSync(join(data, 'backups')).filter((name) => name.endsWith('-upgrade.backup'))).toHaveLength(1);
-  expect(await jobsAgain()).toBe(12);
+  expect(await jobsAgain()).toBe(13);
   upgraded.child.kill('SIGTERM');
   expect(await upgraded.ended).toBe(0);
   // Data of a later version are left alone.
