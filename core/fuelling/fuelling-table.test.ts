@@ -2,6 +2,7 @@ import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { drawnErrors, partLoadDrive } from '../testing/part-load-drive.ts';
 import { cellCount, dealerOf, noShares, type FuellingAxes } from './axes.ts';
+import { fitCorners } from './corner-fit.ts';
 import { fuellingTable, joinedFuelling, usualFuelling } from './fuelling-table.ts';
 import { nextCell } from './next-cell.ts';
 import { knowledgeOf, progressOf, proposedMultiplier, standingOf } from './standing.ts';
@@ -140,6 +141,14 @@ describe('fuelling errors over a table', () => {
     expect(both.usedS).toBeCloseTo(one.usedS + other.usedS, 6);
     const width = ({ cells }: typeof one) => cells.reduce((sum, { halfWidth }) => sum + halfWidth, 0);
     expect(width(both)).toBeLessThan(0.85 * Math.max(width(one), width(other)));
+  });
+
+  it('joins drives that were dealt to the nearest breakpoint without holding neighbours together', () => {
+    const nearest = { ...typed, dealing: { by: 'nearest', tolerance: 0.3 } } as const;
+    const drive = (seed: number) => fuellingTable(partLoadDrive({ axes, errors: drawnErrors(axes, 9), seed }).log, axes, nearest); // prettier-ignore
+    const both = joinedFuelling([drive(7), drive(8)])!;
+    expect(both.cells).toEqual(fitCorners(axes, both.readings, false));
+    expect(both.cells).not.toEqual(fitCorners(axes, both.readings, true));
   });
 
   it('refuses a log without λ, or without what the table is laid over', () => {

@@ -17,11 +17,10 @@ export const usualFuelling: FuellingSettings = { mixture: usualMixture, dealing:
 /** Where the delay that was used comes from. */
 export type DelayFrom = 'typed' | 'found' | 'usual';
 
-/** Fuelling errors over a table's cells, with what they rest on. */
-export interface FuellingTable {
+/** What a log tells of a table, before its cells are fitted. */
+export interface FuellingReadings {
   axes: FuellingAxes;
-  /** In rows; cell = row · columns + column. */
-  cells: FittedCell[];
+  dealing: Dealing;
   delay: ProbeDelay;
   delayFrom: DelayFrom;
   /** What the data says of it, known or not; null where it could not be looked for. */
@@ -30,6 +29,12 @@ export interface FuellingTable {
   usedS: number;
   keptOutS: Partial<Record<KeptOutFor, number>>;
   readings: FuellingReading[];
+}
+
+/** Fuelling errors over a table's cells, with what they rest on. */
+export interface FuellingTable extends FuellingReadings {
+  /** In rows; cell = row · columns + column. */
+  cells: FittedCell[];
 }
 
 /** One block's mean as it was read, for the look at a cell's own readings. */
@@ -60,6 +65,22 @@ export function fuellingTable(
   axes: FuellingAxes,
   settings: FuellingSettings = usualFuelling,
 ): FuellingTable {
+  return fitted(fuellingReadings(log, axes, settings));
+}
+
+/** The cells of a table from its readings. */
+const fitted = (told: FuellingReadings): FuellingTable => ({ ...told, cells: fitCells(told, told.readings) });
+
+/** The cells from some readings of a table. */
+export const fitCells = (
+  { axes, dealing }: Pick<FuellingReadings, 'axes' | 'dealing'>,
+  readings: readonly FuellingReading[],
+): FittedCell[] =>
+  // prettier-ignore
+  fitCorners(axes, readings, dealing.by === 'corners');
+
+/** The same without its cells, for whoever has more readings to fit them from. @throws Refusal, as `fuellingTable` does */
+export function fuellingReadings(log: PartLoadLog, axes: FuellingAxes, settings: FuellingSettings): FuellingReadings {
   const mixture = mixtureSeries(log, settings.mixture);
   if (!mixture) throw new Refusal('The log holds no λ, so no fuelling error can be told from it.');
   const x = readingsOf(log, axes.across);
@@ -71,7 +92,7 @@ export function fuellingTable(
   const { readings, keptOutS, usedS } = blocksOf(log, axes, { x, y, ...mixture }, settings.dealing, delay, faulty);
   return {
     axes,
-    cells: fitCorners(axes, readings, settings.dealing.by === 'corners'),
+    dealing: settings.dealing,
     delay: { transportS: delay.transportS, lagS: delay.lagS },
     delayFrom,
     foundDelay,
@@ -89,10 +110,10 @@ function readingsOf(log: PartLoadLog, { channel }: FuellingAxis): Float64Array {
   );
 }
 
-/** Errors of several logs of one state of the table together. @param parts tables over the same axes */
-export function joinedFuelling(parts: readonly FuellingTable[]): FuellingTable | undefined {
+/** Errors of several logs of one state of the table together. @param parts over the same axes */
+export function joinedFuelling(parts: readonly FuellingReadings[]): FuellingTable | undefined {
   const [first] = parts;
-  if (!first || parts.length === 1) return first;
+  if (!first) return undefined;
   let visit = 0;
   const readings = parts.flatMap((part) => {
     const base = visit;
@@ -101,19 +122,18 @@ export function joinedFuelling(parts: readonly FuellingTable[]): FuellingTable |
       return { ...reading, visit: base + reading.visit };
     });
   });
-  const keptOutS: FuellingTable['keptOutS'] = {};
+  const keptOutS: FuellingReadings['keptOutS'] = {};
   for (const part of parts)
     for (const reason of keptOutFor) {
       const seconds = part.keptOutS[reason];
       if (seconds) keptOutS[reason] = (keptOutS[reason] ?? 0) + seconds;
     }
-  return {
+  return fitted({
     ...first,
-    cells: fitCorners(first.axes, readings, true),
     usedS: parts.reduce((sum, { usedS }) => sum + usedS, 0),
     keptOutS,
     readings,
-  };
+  });
 }
 
 function blocksOf(

@@ -1,6 +1,11 @@
 import type { FuellingAxes, PartLoadLog } from './axes.ts';
-import { fitCorners } from './corner-fit.ts';
-import { fuellingTable, type FuellingReading, type FuellingSettings, type FuellingTable } from './fuelling-table.ts';
+import {
+  fitCells,
+  fuellingReadings,
+  type FuellingReading,
+  type FuellingSettings,
+  type FuellingTable,
+} from './fuelling-table.ts';
 import { usualDelay, type ProbeDelay } from './probe-delay.ts';
 
 /** Rows closer together than this add nothing, s. */
@@ -51,12 +56,12 @@ export class LiveFuelling {
     if (this.rows.length < 3) return undefined;
     // The delay is not looked for while rows still come: a minute would tell too little of it.
     const delay: ProbeDelay = this.settings.delay ?? usualDelay;
-    const now = fuellingTable(this.log(), this.axes, { ...this.settings, delay });
+    const now = fuellingReadings(this.log(), this.axes, { ...this.settings, delay });
     const fresh = now.readings.filter(({ fromS }) => fromS >= this.settledToS);
     const readings = [...this.settled, ...fresh];
     const usedS = this.usedS + fresh.reduce((sum, { seconds }) => sum + seconds, 0);
     this.settle(fresh);
-    const cells = fitCorners(this.axes, readings, this.settings.dealing.by === 'corners');
+    const cells = fitCells(now, readings);
     return { axes: this.axes, delay, usedS, cells: cells.map((cell) => ({ ...cell, seconds: Math.max(0, cell.seconds - marginS) })) }; // prettier-ignore
   }
 
