@@ -54,13 +54,18 @@ function isValue(item: SetupItem | undefined): boolean {
   return item !== undefined && isNumeric(item) && item.to !== undefined;
 }
 
+/** Where an item stands; undefined where others say a value of it (`asValue`) and this one does not. */
+export function levelOf(item: SetupItem | undefined, asValue: boolean): number | undefined {
+  const numeric = item && isNumeric(item) ? item : undefined;
+  return asValue ? numeric?.to : (numeric?.by ?? 0);
+}
+
 /**
  * Puts a setup on its level: by so much against the car as it came, where
  * nothing said is no change; or the value itself, where nothing said is not known.
  */
 function add(varied: VariedItem, item: SetupItem | undefined, id: number, asValue: boolean): void {
-  const numeric = item && isNumeric(item) ? item : undefined;
-  const x = asValue ? numeric?.to : (numeric?.by ?? 0);
+  const x = levelOf(item, asValue);
   if (x === undefined) {
     if (!varied.unknownIds.includes(id)) varied.unknownIds.push(id);
     return;

@@ -49,7 +49,6 @@ export function planeFigures(
   band: readonly [number, number] | undefined,
   limits: readonly string[],
 ): PlaneFigures | undefined {
-  // prettier-ignore
   const placed = plane.setups.flatMap((setup) => {
     const found = of.find(({ setupId }) => setupId === setup.id);
     return found && found.runs.length > 0 ? [{ ...setup, ...found }] : [];

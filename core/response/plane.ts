@@ -1,6 +1,7 @@
 import { medianOf } from '../numerics/quantile.ts';
 import { differences, stateOf, type SetupStep } from '../setup/difference.ts';
 import { isNumeric, keyOf, numericOf, type NumericItem, type SetupItem } from '../setup/item.ts';
+import { levelOf } from './levels.ts';
 import type { PlanePoint } from './surface-fit.ts';
 
 /** One of the two items of a plane. */
@@ -101,12 +102,9 @@ function planeOf(
 
 type States = readonly { state: ReadonlyMap<string, SetupItem> }[];
 
-/** Where an item stands in a setup; undefined where others say a value and this one does not. */
+/** Where an item stands in a setup, beside the others. */
 function levelIn(states: States, state: ReadonlyMap<string, SetupItem>, key: string): number | undefined {
-  const item = state.get(key);
-  const valued = states.some(({ state: other }) => asNumeric(other.get(key))?.to !== undefined);
-  const numeric = asNumeric(item);
-  return valued ? numeric?.to : (numeric?.by ?? 0);
+  return levelOf(state.get(key), states.some(({ state: other }) => asNumeric(other.get(key))?.to !== undefined)); // prettier-ignore
 }
 
 const asNumeric = (item: SetupItem | undefined): NumericItem | undefined =>

@@ -44,7 +44,6 @@ export function fitSurface(
   noise: number,
   df: number,
 ): Surface {
-  // prettier-ignore
   const precision = Array.from({ length: count }, (_, i) => Array.from({ length: count }, (_, j) => (i === j ? 1 / prior.standardDeviation[i]! ** 2 : 0))); // prettier-ignore
   const side = prior.mean.map((mean, i) => mean / prior.standardDeviation[i]! ** 2);
   for (const { value, ...point } of observations) {
@@ -72,7 +71,6 @@ export function differenceBetween(
   point: PlanePoint,
   from: PlanePoint,
 ): { value: number; sd: number } {
-  // prettier-ignore
   const there = terms(from);
   const row = terms(point).map((value, at) => value - there[at]!);
   return { value: inner(row, coefficients), sd: Math.sqrt(Math.max(0, form(row, covariance))) };
