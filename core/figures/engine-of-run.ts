@@ -1,9 +1,6 @@
 import type { LoggedEngine } from '../log/run-log.ts';
 import type { JobRecord, RunRecord } from './job-record.ts';
 
-/** An engine that nothing is known of. */
-export const unknownEngine: LoggedEngine = { ignition: null, boosted: false, ethanolPct: null, limits: {} };
-
 /** What is known of the engine when a run's log is judged: the car's file, the fuel of that run, the job's limits. */
 export function engineOfRun(
   { ignition, boosted, fuelRegulation, limits }: Pick<JobRecord, 'ignition' | 'boosted' | 'fuelRegulation' | 'limits'>,

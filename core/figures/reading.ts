@@ -3,7 +3,7 @@ import type { Recording } from '../recording/recording.ts';
 import { preparedSweep } from '../reduction/prepared-sweep.ts';
 import type { SweepDrive } from '../reduction/sweep-drive.ts';
 import { loggedPull, wholeLog, type LoggedPull, type LoggerBeside } from '../log/logged-pull.ts';
-import { unknownEngine } from './engine-of-run.ts';
+import { unknownEngine } from '../log/run-log.ts';
 import type { RunRecord } from './job-record.ts';
 import { unusableFor, type Unusable } from './unusable.ts';
 

@@ -69,11 +69,12 @@ export function fitCorners(axes: FuellingAxes, blocks: readonly Block[], smooth:
   const nothing = (cell: number): FittedCell => ({ error: NaN, halfWidth: Infinity, spread: NaN, effectiveCount: 0, samples: samples[cell]!, seconds: seconds[cell]! }); // prettier-ignore
   if (blocks.length === 0) return Array.from({ length: count }, (_, cell) => nothing(cell));
   let variance = usualBend ** 2 / 100;
-  let fit = solved(blocks, count, prior(columns, rows, smooth), variance);
+  const believed = prior(columns, rows, smooth);
+  let fit = solved(blocks, count, believed, variance);
   // The prior is worth what it is against the readings' own variance, which the first fit tells.
   for (let round = 0; round < 2; round++) {
     variance = Math.max(1e-9, residualVariance(blocks, fit));
-    fit = solved(blocks, count, prior(columns, rows, smooth), variance);
+    fit = solved(blocks, count, believed, variance);
   }
   const { inflation, free } = related(blocks, fit);
   const spreads = spreadsOf(blocks, fit, count, variance);

@@ -1,11 +1,17 @@
 import type { DynoProfile } from '../dyno/dyno-profile.ts';
 import { wholeLog, type LoggerBeside } from '../log/logged-pull.ts';
-import type { LoggedEngine, RunLog } from '../log/run-log.ts';
+import { unknownEngine, type RunLog } from '../log/run-log.ts';
 import type { Recording } from '../recording/recording.ts';
 import { driveOf } from '../reduction/drive.ts';
 import { Refusal } from '../refusal.ts';
 import type { FuellingAxes, PartLoadLog } from './axes.ts';
-import { fuellingTable, joinedFuelling, type FuellingSettings, type FuellingTable } from './fuelling-table.ts';
+import {
+  fuellingReadings,
+  joinedFuelling,
+  type FuellingReadings,
+  type FuellingSettings,
+  type FuellingTable,
+} from './fuelling-table.ts';
 import { usualAxes } from './usual-axes.ts';
 
 /** A run with all that recorded it. */
@@ -30,7 +36,6 @@ export interface FuellingOfRuns {
 
 /** λ is looked at this often at most, Hz: a probe is slower. */
 const mostRateHz = 50;
-const unknownEngine: LoggedEngine = { ignition: null, boosted: false, ethanolPct: null, limits: {} };
 
 /**
  * Fuelling errors of runs together.
@@ -41,7 +46,7 @@ export function fuellingOfRuns(
   axes: FuellingAxes | null,
   settings: FuellingSettings,
 ): FuellingOfRuns {
-  const tables: FuellingTable[] = [];
+  const parts: FuellingReadings[] = [];
   const used: FuellingOfRuns['used'] = [];
   const refused: FuellingOfRuns['refused'] = [];
   let laidOver = axes;
@@ -49,15 +54,15 @@ export function fuellingOfRuns(
     try {
       const log = partLoadLog(run);
       laidOver ??= usualAxes(log);
-      const table = fuellingTable(log, laidOver, settings);
-      tables.push(table);
-      used.push({ id: run.id, label: run.label, readings: table.readings.length });
+      const told = fuellingReadings(log, laidOver, settings);
+      parts.push(told);
+      used.push({ id: run.id, label: run.label, readings: told.readings.length });
     } catch (error) {
       if (!(error instanceof Refusal)) throw error;
       refused.push({ id: run.id, label: run.label, why: error.message });
     }
   }
-  const table = joinedFuelling(tables);
+  const table = joinedFuelling(parts);
   return { axes: laidOver ?? emptyAxes, ...(table && { table }), used, refused };
 }
 

@@ -22,7 +22,7 @@ const restingRates: Record<string, number> = {
 /** The rate that noise alone shows is allowed for, times this. */
 const noiseAllowance = 3;
 /** λ between these is what a wideband probe reads soundly. */
-export const probeRange = { least: 0.65, most: 1.6 } as const;
+const probeRange = { least: 0.65, most: 1.6 } as const;
 /** A probe whose reading does not move at all for so long is not ready, or dead, s. */
 const frozenS = 2;
 /** Injectors that open less than this, ms, are shut. */
@@ -73,7 +73,7 @@ function slopeNoise(time: Float64Array, values: Float64Array): number {
 }
 
 /** What is wrong with each sample's own reading, as codes of `keptOutFor`; 0 where nothing is. */
-export function faultyReadings({ time, channels }: PartLoadLog, lambdaTarget: Float64Array | number): Uint8Array {
+export function faultyReadings({ time, channels }: PartLoadLog, lambdaTarget: Float64Array): Uint8Array {
   const codes = new Uint8Array(time.length);
   const lambda = channels.get('lambda');
   if (!lambda) return codes.fill(codeOf('not read'));
@@ -82,7 +82,7 @@ export function faultyReadings({ time, channels }: PartLoadLog, lambdaTarget: Fl
   let movedAt = 0;
   for (let index = 0; index < codes.length; index++) {
     const read = lambda[index]!;
-    const target = typeof lambdaTarget === 'number' ? lambdaTarget : lambdaTarget[index]!;
+    const target = lambdaTarget[index]!;
     if (Number.isNaN(read) || Number.isNaN(target)) codes[index] = codeOf('not read');
     else if (read <= probeRange.least || read >= probeRange.most) codes[index] = codeOf('probe');
     if (pulse && pulse[index]! < shutMs) codes[index] = codeOf('fuel cut');

@@ -3,7 +3,7 @@ import type { RunFigure } from '../run-kinds/run-figure.ts';
 import type { ComparedKind } from '../run-kinds/figures-of-kind.ts';
 import { holm } from '../statistics/holm.ts';
 import { meanDifference } from '../statistics/mean-difference.ts';
-import { twoSidedProbability } from '../statistics/student-t.ts';
+import { studentT, twoSidedProbability } from '../statistics/student-t.ts';
 
 /** A run of a kind with figures of its own. */
 export interface KindRun {
@@ -84,17 +84,17 @@ export function judgeKind(
       },
     ];
   });
-  const [equal, widened] = likeness(kind, compared);
+  const [unlike, widened] = likeness(kind, compared);
   const judged = compared.map((one) => ({ ...one, ...widened(one) }));
   const asked = judged.map(({ shape }) => shape.better !== null);
-  const called = holm(judged.map(({ pValue }, at) => (asked[at] && equal.length === 0 ? pValue : NaN)));
+  const called = holm(judged.map(({ pValue }, at) => (asked[at] && unlike.length === 0 ? pValue : NaN)));
   const figures = judged.map(({ shape, before: was, after: is, difference, halfWidth, pValue }, at): JudgedFigure => {
     const claim = called[at] ? (difference < 0 ? 'less' : 'more') : null;
     const { id, label, unit, digits, better } = shape;
     return { id, label, unit, digits, before: was, after: is, difference, halfWidth, asked: asked[at] === true && !Number.isNaN(pValue), claim, good: claim && better ? claim === better : null }; // prettier-ignore
   });
   const single = before.length === 1 && after.length === 1 && alike.every((runs) => runs.length < 2);
-  const caveats: KindJudgement['caveats'] = equal.map((text) => ({ severity: 'stop' as const, text }));
+  const caveats: KindJudgement['caveats'] = unlike.map((text) => ({ severity: 'stop' as const, text }));
   if (single && kind !== 'cruise')
     caveats.push({ severity: 'stop', text: 'One run a side: how much repeats differ is not known, so nothing is claimed; ± is the noise within each run alone. Repeat it once more on either side.' }); // prettier-ignore
   if (single && kind === 'cruise' && figures.some(({ claim }) => claim))
@@ -151,7 +151,7 @@ function differenceOf(
 }
 
 /** Of a difference with an interval of few degrees of freedom. */
-const probability = (difference: number, halfWidth: number) => twoSidedProbability((difference / halfWidth) * 2.776, blockDf); // prettier-ignore
+const probability = (difference: number, halfWidth: number) => twoSidedProbability((difference / halfWidth) * studentT(0.95, blockDf), blockDf); // prettier-ignore
 
 type Compared = Difference & { shape: RunFigure };
 
@@ -173,7 +173,6 @@ function likeness(
     ['wheel-power', 'wheel power'],
     ['road-speed', 'road speed'],
   ] as const) {
-    // prettier-ignore
     const found = of(id);
     if (!found) continue;
     const off = Math.abs(found.difference) / found.before;
@@ -199,7 +198,6 @@ function nextWords(
   before: readonly KindRun[],
   after: readonly KindRun[],
 ): string | null {
-  // prettier-ignore
   if (kind !== 'cruise') return null;
   const fuel = figures.find(({ id }) => id === 'fuel');
   if (!fuel || fuel.claim || Number.isNaN(fuel.halfWidth)) return null;

@@ -28,6 +28,9 @@ export interface LoggedEngine {
   limits: Readonly<Partial<Record<string, number>>>;
 }
 
+/** An engine of which nobody said anything: for what a log holds, whoever it belongs to. */
+export const unknownEngine: LoggedEngine = { ignition: null, boosted: false, ethanolPct: null, limits: {} };
+
 /** Rail pressure less the manifold's, the gauge pressure of a returnless system, or what a target says. */
 export type FuelRegulation = 'manifold' | 'constant' | 'target';
 

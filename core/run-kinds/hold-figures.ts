@@ -4,11 +4,10 @@ import type { Recording } from '../recording/recording.ts';
 import { driveOf } from '../reduction/drive.ts';
 import { Refusal } from '../refusal.ts';
 import { wholeLog, type LoggerBeside } from '../log/logged-pull.ts';
-import type { LoggedEngine } from '../log/run-log.ts';
+import { unknownEngine } from '../log/run-log.ts';
 import { figure, type RunFigure, type RunFigures } from './run-figure.ts';
 import { meanOfHold, steadyHolds, type SteadyHold, type StepSettings } from './steady-holds.ts';
 
-const unknownEngine: LoggedEngine = { ignition: null, boosted: false, ethanolPct: null, limits: {} };
 /** Holds of two runs are the same one where both lie in the same of these steps. */
 const speedStepRpm = 100;
 const loadStepKpa = 5;
@@ -78,7 +77,6 @@ function placeOf(hold: SteadyHold, samplesOf: (name: string) => Float64Array | u
     ['manifoldPressure', loadStepKpa, 'kPa'],
     ['throttle', pedalStepPct, '% pedal'],
   ] as const) {
-    // prettier-ignore
     const samples = samplesOf(name);
     if (samples && samples.length > 0) return `${speed}, ${near(meanOfHold(samples).mean, step)} ${unit}`;
   }

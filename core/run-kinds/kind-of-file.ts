@@ -80,7 +80,6 @@ function standingKind(own: Recording): 'idle' | 'cold-start' | undefined {
     ['cold-start', coldStartFigures],
     ['idle', idleFigures],
   ] as const) {
-    // prettier-ignore
     try {
       figures(source);
       return kind;

@@ -1,3 +1,4 @@
+import { firstNotBelow } from '../numerics/interpolation.ts';
 import { meanOf } from '../numerics/mean.ts';
 import { medianOf } from '../numerics/quantile.ts';
 import type { Recording } from '../recording/recording.ts';
@@ -36,7 +37,6 @@ export function neededTogether<Name extends string>(
   what: string,
   ...names: readonly Name[]
 ): Logged<Name> {
-  // prettier-ignore
   const found = loggedTogether(source, ...names);
   if (found) return found;
   throw new Refusal(`Nothing that recorded this run logged ${what}, so it has no figures.`);
@@ -44,7 +44,7 @@ export function neededTogether<Name extends string>(
 
 /** Readings from a time to another (excluded), s; what was not read left out. */
 export function between(time: Float64Array, values: Float64Array, fromS: number, toS: number): Float64Array {
-  return values.filter((value, index) => time[index]! >= fromS && time[index]! < toS && !Number.isNaN(value));
+  return values.subarray(firstNotBelow(time, fromS), firstNotBelow(time, toS)).filter((value) => !Number.isNaN(value));
 }
 
 /** Of a recording's own clock, s. */

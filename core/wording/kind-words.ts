@@ -10,7 +10,6 @@ export function figureSentence({
   digits,
   halfWidth,
 }: Pick<RunFigure, 'value' | 'unit' | 'digits' | 'halfWidth'>): Sentence {
-  // prettier-ignore
   const own: Quantity = { value, unit, digits };
   if (!Number.isFinite(halfWidth)) return say`${own}`;
   const half: Quantity = { value: halfWidth, unit: differenceUnit(unit), digits, as: 'half-width' };

@@ -6,7 +6,7 @@ import { judgedKinds, type JudgedKind } from '../../../../core/figures/kinds-of-
 import type { JudgedFigure } from '../../../../core/judgement/kind-judgement.ts';
 import { differenceSentence, figureSentence, verdictWord } from '../../../../core/wording/kind-words.ts';
 import { runKindWords } from '../../../job/run-kind-words.ts';
-import { useKindRuns } from '../../../kinds/use-kind-runs.ts';
+import { useKindRuns } from '../../../job/use-kind-runs.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';
 import { useOwnUnits } from '../../../units/use-own-units.tsx';
 import type { CompareView } from '../view/view-address.ts';

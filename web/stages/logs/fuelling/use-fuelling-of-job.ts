@@ -27,7 +27,6 @@ export function useFuellingOfJob(
   run: LabelledRun,
   setup: Setup,
 ): { shown: FuellingRevision; others: FuellingRevision[] } {
-  // prettier-ignore
   const { fuelling } = job.car;
   const lists = useMemo(() => {
     const own = fuelledRuns(job.runs, setup.id);

@@ -1,7 +1,7 @@
 import { Link } from 'react-router';
 import type { Job, Run } from '../../../../contract/records.ts';
 import { figureSentence } from '../../../../core/wording/kind-words.ts';
-import { fuelOfRun } from '../../../kinds/use-kind-runs.ts';
+import { fuelOfRun } from '../../../job/use-kind-runs.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';
 import { useOwnUnits } from '../../../units/use-own-units.tsx';
 import { useKindOutcomes } from '../../../workers/figures.ts';
