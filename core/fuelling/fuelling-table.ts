@@ -3,7 +3,8 @@ import { channelLabel } from '../recording/channels.ts';
 import { axisReadings, cellCount, dealerOf, noShares, type Dealing, type FuellingAxes, type FuellingAxis, type PartLoadLog } from './axes.ts'; // prettier-ignore
 import { blockS, fitCorners, type Block, type FittedCell } from './corner-fit.ts';
 import { mixtureSeries, usualMixture, type MixtureSeries, type MixtureSettings } from './mixture.ts';
-import { between, probeDelay, sourceOf, usualDelay, type FoundDelay, type ProbeDelay } from './probe-delay.ts';
+import { between, sourceOf, usualDelay, type ProbeDelay } from './gas-way.ts';
+import { probeDelay, type FoundDelay } from './probe-delay.ts';
 import { codeOf, faultyReadings, keptOutFor, steadySamples, type KeptOutFor } from './steady.ts';
 
 export interface FuellingSettings {

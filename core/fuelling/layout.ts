@@ -2,7 +2,7 @@ import type { RunKind } from '../recording/run-kind.ts';
 import type { Dealing, FuellingAxes } from './axes.ts';
 import { emptyAxes } from './fuelling-of-runs.ts';
 import { usualFuelling, type FuellingSettings } from './fuelling-table.ts';
-import type { ProbeDelay } from './probe-delay.ts';
+import { type ProbeDelay } from './gas-way.ts';
 
 /** How a vehicle's fuel table is laid out, and how its errors are made. */
 export interface FuellingLayout {

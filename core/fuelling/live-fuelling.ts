@@ -6,7 +6,7 @@ import {
   type FuellingSettings,
   type FuellingTable,
 } from './fuelling-table.ts';
-import { usualDelay, type ProbeDelay } from './probe-delay.ts';
+import { usualDelay, type ProbeDelay } from './gas-way.ts';
 
 /** Rows closer together than this add nothing, s. */
 const leastStepS = 0.019;

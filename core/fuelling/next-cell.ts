@@ -1,6 +1,6 @@
 import type { FuellingAxes } from './axes.ts';
 import type { FittedCell } from './corner-fit.ts';
-import type { ProbeDelay } from './probe-delay.ts';
+import { type ProbeDelay } from './gas-way.ts';
 import { knowledgeOf, standingOf } from './standing.ts';
 
 /** A cell to drive to, and for how long it is to be held. */

@@ -1,0 +1,36 @@
+/** How late a probe's reading is: the way of the gas, longer where little flows, and the probe's own first-order lag; s. */
+export interface ProbeDelay {
+  /** At the log's median exhaust flow. */
+  transportS: number;
+  lagS: number;
+}
+
+/** Taken where nobody said another one and the data does not tell. Domain §12: a lag of about 0.1 s. */
+export const usualDelay: ProbeDelay = { transportS: 0.15, lagS: 0.1 };
+
+/** Transport at next to no flow, s: longer than this the reading is not used. */
+const longestTransportS = 1.5;
+
+/** Index (with a fraction) of the sample at which the gas read at each sample left the engine; NaN before the log. */
+export function sourceOf(time: Float64Array, flow: Float64Array, transportS: number): Float64Array {
+  const source = new Float64Array(time.length);
+  let low = 0;
+  for (let index = 0; index < time.length; index++) {
+    const left = time[index]! - Math.min(longestTransportS, transportS / flow[index]!);
+    if (left < time[0]!) {
+      source[index] = NaN;
+      continue;
+    }
+    while (low > 0 && time[low]! > left) low--;
+    while (low + 1 < time.length && time[low + 1]! <= left) low++;
+    source[index] = low + (low + 1 < time.length ? (left - time[low]!) / (time[low + 1]! - time[low]!) : 0);
+  }
+  return source;
+}
+
+/** A value between samples, by a straight line. */
+export function between(values: Float64Array, place: number): number {
+  const low = Math.floor(place);
+  const share = place - low;
+  return share === 0 ? values[low]! : values[low]! + share * (values[low + 1]! - values[low]!);
+}
