@@ -2,8 +2,6 @@ import type { Job } from '../../contract/records.ts';
 import type { WorkLine } from '../../contract/work-lines.ts';
 import type { ReportView } from '../../contract/report.ts';
 import { standardIds, type StandardId } from '../../core/air/correction.ts';
-import { recordingsToBytes, sourceOfKey } from '../../core/exchange/recording-bytes.ts';
-import { sourcesOfRun } from '../../core/exchange/runs-recorded.ts';
 import { learnedFrom } from '../../core/figures/learned.ts';
 import { neededRuns } from '../../core/figures/make-job-figures.ts';
 import type { makeReport } from '../../core/report/make-report.ts';
@@ -11,8 +9,8 @@ import { untouched } from '../../core/report/drafted.ts';
 import { reportRequest } from '../../core/report/report-request.ts';
 import { Refusal } from '../../core/refusal.ts';
 import type { Database } from '../../store/database.ts';
-import { recordingsOf } from '../../store/samples.ts';
 import type { DynoHistory } from '../dyno-history.ts';
+import { recordedBytes } from './recorded-bytes.ts';
 import type { ReportThread } from './report-thread.ts';
 
 /** Runs are read so many at a time: a long job is never in memory as a whole. */
@@ -39,8 +37,7 @@ export async function jobReport(
   for (let from = 0; from < needed.length; from += togetherRuns) {
     told.tell({ doing: 'reading', done: from / needed.length });
     const runs = needed.slice(from, from + togetherRuns);
-    const recordings = await recordingsOf(database, runs.flatMap((run) => sourcesOfRun(run)).map(sourceOfKey));
-    const bytes = recordingsToBytes(recordings).buffer as ArrayBuffer;
+    const bytes = await recordedBytes(database, runs);
     await thread.ask('read', { runs, recordings: bytes }, [bytes]);
   }
   told.tell({ doing: 'comparing', done: 0 });

@@ -1,8 +1,6 @@
 import type { z } from 'zod';
 import { setupFuelling } from '../../contract/fuelling.ts';
 import type { Run } from '../../contract/records.ts';
-import { recordingsToBytes, sourceOfKey } from '../../core/exchange/recording-bytes.ts';
-import { sourcesOfRun } from '../../core/exchange/runs-recorded.ts';
 import type { FuellingOfRuns } from '../../core/fuelling/fuelling-of-runs.ts';
 import { fuelledRuns } from '../../core/fuelling/fuelled-runs.ts';
 import { axesOf, settingsOf } from '../../core/fuelling/layout.ts';
@@ -11,7 +9,7 @@ import { delayWords, usedWords } from '../../core/wording/fuelling-words.ts';
 import type { Database } from '../../store/database.ts';
 import { jobWithAll } from '../../store/jobs.ts';
 import { setupById } from '../../store/setups.ts';
-import { recordingsOf } from '../../store/samples.ts';
+import { recordedBytes } from '../reports/recorded-bytes.ts';
 import { found, idOf } from './answer.ts';
 import type { ContractRoutes } from './contract-routes.ts';
 import { inThread } from './in-thread.ts';
@@ -25,8 +23,7 @@ export function fuellingRoutes(routes: ContractRoutes, database: Database): void
     const runs: Run[] = fuelledRuns(job.runs, id);
     const { fuelling } = job.car;
     await inThread(request, response, async (thread, told) => {
-      const recordings = await recordingsOf(database, runs.flatMap((run) => sourcesOfRun(run)).map(sourceOfKey));
-      const bytes = recordingsToBytes(recordings).buffer as ArrayBuffer;
+      const bytes = await recordedBytes(database, runs);
       const asked = { fuelled: runs, recordings: bytes, axes: axesOf(fuelling, runs), settings: settingsOf(fuelling) };
       const { fuelling: made } = await thread.ask('fuelling', asked, [bytes]);
       told.end(200, answerOf(setup.letter, made));
