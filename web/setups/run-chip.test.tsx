@@ -33,6 +33,14 @@ test.each([
   expect(chip().getAttribute('aria-label')).toBe(name);
 });
 
+test('a run of another kind says which, and is not struck through: only what is set aside or cannot be used is', () => {
+  shown({ kind: 'cruise' });
+  expect([chip().getAttribute('aria-label'), chip().textContent, chip().dataset.aside]).toEqual(['Run B2, cruise', 'B2cruise', undefined]); // prettier-ignore
+  cleanup();
+  shown({ kind: 'cruise', setAsideReason: 'windy' });
+  expect([chip().getAttribute('aria-label'), chip().dataset.aside]).toEqual(['Run B2, windy', 'true']);
+});
+
 test('nothing stands ready before it is pressed; pressed, it opens what can be said and done', async () => {
   shown({ remarks: ['3 samples were left out.'] });
   expect(chip().getAttribute('aria-expanded')).toBe('false');

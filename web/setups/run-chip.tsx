@@ -25,16 +25,14 @@ interface RunChipProps {
 export function RunChip({ run, chosen, unusable, broken = [] }: RunChipProps) {
   const [opened, setOpened] = useState<boolean>();
   const [putting, setPutting] = useState(false);
-  const out = run.setAsideReason !== null || run.kind !== 'power' || unusable !== undefined;
-  const state =
-    unusable ??
-    run.setAsideReason ??
-    (run.kind !== 'power' ? runKindWords[run.kind].name : run.state === 'interrupted' ? 'interrupted' : 'counted');
+  const out = run.setAsideReason !== null || unusable !== undefined;
+  const other = run.kind === 'power' ? undefined : runKindWords[run.kind].name;
+  const state = unusable ?? run.setAsideReason ?? other ?? (run.state === 'interrupted' ? 'interrupted' : 'counted');
   const told = [state, ...broken].join('; ');
   const chip = (
     <button
       className={classes.chip}
-      data-chosen={(chosen && !out) || undefined}
+      data-chosen={(chosen && !out && !other) || undefined}
       data-aside={out || undefined}
       data-recording={run.state === 'recording' || undefined}
       aria-label={`Run ${run.label}, ${told}`}
@@ -45,6 +43,7 @@ export function RunChip({ run, chosen, unusable, broken = [] }: RunChipProps) {
       onClick={() => setOpened(!opened)}
     >
       {run.label}
+      {other && <small>{other}</small>}
       {broken.length > 0 && <SeverityMark severity="stop" />}
     </button>
   );
