@@ -4,6 +4,7 @@ import { bundleEndpoints } from './bundle-endpoints.ts';
 import { fuellingEndpoints } from './fuelling.ts';
 import { peopleEndpoints } from './people-endpoints.ts';
 import { checkHistory } from './check-history.ts';
+import { testEndpoints } from './other-tests.ts';
 import { curveJson } from './curve.ts';
 import type { Endpoint } from './endpoint.ts';
 import { entryForms } from './entries.ts';
@@ -104,6 +105,7 @@ export const endpoints: readonly Endpoint[] = [
   ...sharedLinkEndpoints,
   ...bundleEndpoints,
   ...fuellingEndpoints,
+  ...testEndpoints,
   { method: 'get', path: '/owners', does: 'All owners by name.', answer: z.array(vehicles.owner) },
   {
     method: 'patch',

@@ -3,8 +3,9 @@ import { drumPlaces, torqueChannels } from './drums.ts';
 
 /** `dyno.json`: what a recording's figures need to know about the machine that made it. */
 export const dynoFile = z.object({
-  kind: z.enum(['inertia-roller', 'loaded-roller', 'hub']),
-  inertiaKgM2: z.number().positive(),
+  /** `road`: a run that was made on no machine; nothing else is said of it then. */
+  kind: z.enum(['inertia-roller', 'loaded-roller', 'hub', 'road']),
+  inertiaKgM2: z.number().nonnegative(),
   /** Where both hubs are recorded: the inertia above is the left one's, or each one's. */
   rightInertiaKgM2: z.number().positive().optional(),
   /** Where several drums are recorded: those of single ones that differ from the others'. */

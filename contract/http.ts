@@ -93,7 +93,9 @@ export const importSettings = z.object({
   startedAt: moment,
   gear: trimmedText(20).nullable().default(null),
   /** Left out, the file itself tells: a row of holds is no power run. */
-  kind: z.enum(['power', 'conditioning', 'step', 'coast-down', 'idle', 'cold-start', 'transient', 'cruise']).optional(),
+  kind: z
+    .enum(['power', 'conditioning', 'step', 'coast-down', 'idle', 'cold-start', 'transient', 'cruise', 'road-check'])
+    .optional(),
 });
 export type ImportSettings = z.input<typeof importSettings>;
 

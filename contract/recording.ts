@@ -16,6 +16,7 @@ export const runKinds = [
   'cold-start',
   'transient',
   'cruise',
+  'road-check',
   'coast-down',
   'check',
 ] as const;

@@ -28,7 +28,7 @@ const armedSustainS = 0.2;
 /** The trigger knows of the drum's speed so far back, s. */
 const recentS = 0.3;
 /** A run longer than this is ended, s; a row of holds, and driving a table, may take longer. */
-const longestRunS = { power: 180, conditioning: 180, check: 180, 'coast-down': 300, step: 3600, 'part-load': 3600, idle: 400, 'cold-start': 700, transient: 180, cruise: 2400 } as const; // prettier-ignore
+const longestRunS = { power: 180, conditioning: 180, check: 180, 'coast-down': 300, step: 3600, 'part-load': 3600, idle: 400, 'cold-start': 700, transient: 180, cruise: 2400, 'road-check': 3600 } as const; // prettier-ignore
 /** Kinds that a load must hold the speed for. */
 const loadedKinds: readonly RunPlan['kind'][] = ['part-load', 'transient', 'cruise'];
 /** A dyno that says nothing for this long during a run has stopped, ms. */

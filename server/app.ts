@@ -28,6 +28,7 @@ import { peopleRoutes } from './routes/people.ts';
 import { loggerFileRoutes } from './routes/logger-files.ts';
 import { bundleRoutes } from './routes/bundles.ts';
 import { fuellingRoutes } from './routes/fuelling.ts';
+import { otherTestRoutes } from './routes/other-tests.ts';
 import { reportRoutes } from './routes/reports.ts';
 import { sharedLinkRoutes } from './routes/shared-links.ts';
 import { runRoutes } from './routes/runs.ts';
@@ -131,6 +132,7 @@ function apiRoutes({ database, recorder, reader, watched, accounts, outside }: A
   checkRoutes(routes, dynos);
   reportRoutes(routes, database, dynos);
   fuellingRoutes(routes, database);
+  otherTestRoutes(routes, database);
   sharedLinkRoutes(routes, database, dynos);
   bundleRoutes(routes, database, dynos);
   peopleRoutes(routes, database, accounts);

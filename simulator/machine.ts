@@ -1,4 +1,8 @@
+import type { dynoKinds } from '../contract/bench-link.ts';
 import type { DynoFile } from '../contract/files.ts';
+
+/** How a machine describes itself. */
+type MachineProfile = DynoFile & { kind: (typeof dynoKinds)[number] };
 
 /** One drum or hub of a dyno. */
 export interface Drum {
@@ -15,7 +19,7 @@ export interface Drum {
 export interface Machine {
   device: string;
   name: string;
-  profile: DynoFile;
+  profile: MachineProfile;
   drums: readonly Drum[];
   /** Engine ÷ drum (or hub) speed as a multiple of the car's ratio on the inertia roller. */
   ratioFactor: number;
@@ -34,13 +38,13 @@ const pairOf = (axle: Drum['axle'], prefix: string): Drum[] => [
   { place: `${prefix}Left`, axle, share: 0.5 * (1 + unevenness), speedFactor: 1 + unevenness / 10 },
   { place: `${prefix}Right`, axle, share: 0.5 * (1 - unevenness), speedFactor: 1 - unevenness / 10 },
 ];
-const hubs: DynoFile = {
+const hubs: MachineProfile = {
   kind: 'hub',
   inertiaKgM2: 1.4,
   parasitic: { aNm: 1.5, bNmPerRadS: 0.02, cNmPerRadS2: 0 },
   loadCellLagS: 0.03,
 };
-const loadedRollers: DynoFile = {
+const loadedRollers: MachineProfile = {
   kind: 'loaded-roller',
   inertiaKgM2: 9.5,
   radiusM: 0.159,

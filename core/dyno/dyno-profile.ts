@@ -11,9 +11,11 @@ export interface LossCurve {
   cNmPerRadS2: number;
 }
 
-export type DynoKind = 'inertia-roller' | 'loaded-roller' | 'hub';
+/** What a run was made on; `road`: on no machine at all. */
+export type DynoKind = MachineKind | 'road';
+export type MachineKind = 'inertia-roller' | 'loaded-roller' | 'hub';
 
-/** What a figure needs to know about the machine. Copied into every run, so that later changes alter nothing old. */
+/** What a figure needs to know about the machine, where there was one. Copied into every run, so that later changes alter nothing old. */
 export interface DynoProfile {
   kind: DynoKind;
   /** Drum-side inertia, kg·m²; of each drum or hub where several are recorded. */

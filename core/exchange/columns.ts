@@ -2,6 +2,7 @@ import {
   knownChannelNamed,
   knownChannels,
   neededChannels,
+  roadSpeedChannel,
   speedChannels,
   toChannelUnit,
   type KnownChannel,
@@ -41,9 +42,9 @@ export function columnsOf(header: readonly string[]): { columns: Column[]; time:
   const has = (name: KnownChannel) => columns.some((column) => column.name === name);
   const time = columns.find((column) => column.name === 'time');
   if (!time) throw new Refusal('The file has no "time" column; one is needed, such as "time [s]".');
-  if (!speedChannels.some(has)) {
+  if (!speedChannels.some(has) && !has(roadSpeedChannel)) {
     throw new Refusal(
-      'The file has no speed: a "rollerSpeed", "hubSpeed" or "surfaceSpeed" column is needed, such as "rollerSpeed [rad/s]".',
+      'The file has no speed: a "rollerSpeed", "hubSpeed" or "surfaceSpeed" column is needed, such as "rollerSpeed [rad/s]"; or a "roadSpeed" for a drive on the road.',
     );
   }
   return { columns, time, remarks };

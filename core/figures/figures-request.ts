@@ -40,6 +40,8 @@ export interface FiguresView {
   raw?: boolean | undefined;
   /** What is wanted beside the comparison: the ladder of steps, or the response to an item. */
   beside?: 'steps' | 'response' | undefined;
+  /** Runs that are no power runs are wanted too, judged kind by kind. */
+  tests?: boolean | undefined;
   /** Key of the item that a response is wanted to (`ignition/0`); the one with the most levels where left out. */
   respondTo?: string | undefined;
   /** Sentences name power in this unit. */

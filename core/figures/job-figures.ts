@@ -1,3 +1,4 @@
+import type { TestFigures } from './kinds-of-job.ts';
 import type { NumericItem } from '../setup/item.ts';
 import type { NextRun } from '../judgement/next-run.ts';
 import type { HeadroomNow } from './limits-of-runs.ts';
@@ -47,6 +48,8 @@ export interface JobFigures {
   noComparison?: string;
   /** What each step on the way to the test setup gave, where it was asked for. */
   attribution?: Attribution;
+  /** Runs that are no power runs, kind by kind, where they were asked for. */
+  tests?: TestFigures;
   /** Numeric items that runs were made at several levels of, and the response to one of them, where it was asked for. */
   varied?: { key: string; label: string; levels: number }[];
   /** Pairs of items that setups differ in alone or together, and what one of them gives, likewise. */

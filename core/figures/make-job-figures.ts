@@ -13,6 +13,7 @@ import type { FiguredRun, UnusableRun } from './figured-run.ts';
 import type { FiguresRequest, FiguresView } from './figures-request.ts';
 import type { JobFigures } from './job-figures.ts';
 import type { GuestRecord, JobRecord, RunRecord, SetupRecord } from './job-record.ts';
+import { runsOfOwnKinds, testFigures } from './kinds-of-job.ts';
 import { hasCurve, type Reading } from './reading.ts';
 import { resolvedFigures } from './resolved-figures.ts';
 
@@ -20,10 +21,11 @@ import { resolvedFigures } from './resolved-figures.ts';
 export function neededRuns<Run extends RunRecord>(request: {
   job: { runs: readonly Run[] };
   guest?: { runs: readonly Run[] } | undefined;
-  view: Pick<FiguresView, 'crank'>;
+  view: Pick<FiguresView, 'crank' | 'tests'>;
 }): Run[] {
   const coast = coastDownNamed(request.view.crank, request.job.runs);
-  return [...request.job.runs, ...(request.guest?.runs ?? [])].filter(hasCurve).concat(coast ?? []);
+  const tests = request.view.tests ? runsOfOwnKinds(request.job.runs) : [];
+  return [...request.job.runs, ...(request.guest?.runs ?? [])].filter(hasCurve).concat(coast ?? [], tests);
 }
 
 /**
@@ -77,6 +79,7 @@ export function makeJobFigures(request: FiguresRequest, readings: ReadonlyMap<nu
     ...figures,
     ...(crank.why ? { noEstimate: crank.why } : {}),
     unusable: [...unusable, ...figures.unusable],
+    ...(view.tests && { tests: testFigures(job, readings, figures.sides) }),
   };
 }
 

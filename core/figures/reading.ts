@@ -1,3 +1,4 @@
+import { isCompared, type WholeRun } from '../run-kinds/figures-of-kind.ts';
 import { coastDown, type CoastDown } from '../run-kinds/coast-down.ts';
 import type { Recording } from '../recording/recording.ts';
 import { preparedSweep } from '../reduction/prepared-sweep.ts';
@@ -11,6 +12,8 @@ import { unusableFor, type Unusable } from './unusable.ts';
 export type Reading =
   | { kind: 'sweep'; sweep: SweepDrive; logged: LoggedPull }
   | { kind: 'coast-down'; coast: CoastDown }
+  /** A run of a kind with figures of its own: they depend on the fuel, which may be put right. */
+  | { kind: 'whole'; whole: WholeRun }
   | { kind: 'unusable'; unusable: Unusable };
 
 /** Kinds of runs that a power curve is made of. */
@@ -32,6 +35,7 @@ export function readingOf(
 ): Reading {
   try {
     if (run.kind === 'coast-down') return { kind: 'coast-down', coast: coastDown(recording, run.dyno) };
+    if (isCompared(run.kind)) return { kind: 'whole', whole: { kind: run.kind, recording, dyno: run.dyno, engineToDrumRatio: run.engineToDrumRatio ?? undefined, beside } }; // prettier-ignore
     const sweep = preparedSweep(recording, run.dyno, run.engineToDrumRatio ?? undefined);
     return { kind: 'sweep', sweep, logged: loggedPull(wholeLog(recording, sweep, unknownEngine, beside)) };
   } catch (error) {

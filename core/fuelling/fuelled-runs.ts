@@ -1,7 +1,7 @@
 import type { RunKind } from '../recording/run-kind.ts';
 
-/** Kinds of runs that are held steady at part load, or may be. */
-const heldKinds: readonly RunKind[] = ['part-load', 'step'];
+/** Kinds of runs that are held steady at part load, or may be for a while. */
+const heldKinds: readonly RunKind[] = ['part-load', 'step', 'road-check'];
 
 interface FuelledRunRecord {
   setupId: number | null;

@@ -1,8 +1,5 @@
-import type { DynoProfile } from '../dyno/dyno-profile.ts';
-import { wholeLog, type LoggerBeside } from '../log/logged-pull.ts';
+import { logOfWhole, type RecordedRun } from '../log/whole-recording.ts';
 import { unknownEngine, type RunLog } from '../log/run-log.ts';
-import type { Recording } from '../recording/recording.ts';
-import { driveOf } from '../reduction/drive.ts';
 import { Refusal } from '../refusal.ts';
 import type { FuellingAxes, PartLoadLog } from './axes.ts';
 import {
@@ -15,13 +12,9 @@ import {
 import { usualAxes } from './usual-axes.ts';
 
 /** A run with all that recorded it. */
-export interface FuelledRun {
+export interface FuelledRun extends RecordedRun {
   id: number;
   label: string;
-  recording: Recording;
-  dyno: DynoProfile;
-  engineToDrumRatio: number | undefined;
-  beside: readonly LoggerBeside[];
 }
 
 /** The fuelling that runs of one state of the table show together, and those that show none. */
@@ -73,15 +66,10 @@ export const emptyAxes: FuellingAxes = {
 };
 
 /** λ as it was read, and the rest of the log beside it; the delay of the probe is looked for here, not taken off before. */
-function partLoadLog({ recording, dyno, engineToDrumRatio, beside }: FuelledRun): PartLoadLog {
-  const drive = driveOf(recording, dyno, engineToDrumRatio);
-  const { time } = recording;
-  const whole = wholeLog(
-    recording,
-    { drive, sweep: { startS: time[0]!, endS: time[time.length - 1]! } },
-    unknownEngine,
-    beside.map((logger) => ({ ...logger, probe: { ...logger.probe, delayS: 0 } })),
-  );
+function partLoadLog(run: FuelledRun): PartLoadLog {
+  const atEngine = run.beside.map((logger) => ({ ...logger, probe: { ...logger.probe, delayS: 0 } }));
+  const whole = logOfWhole({ ...run, beside: atEngine }, unknownEngine);
+  if (whole.log.engineSpeedRpm.every(Number.isNaN)) throw new Refusal('No engine speed was recorded with this run.');
   if (!whole.log.channels.has('lambda')) {
     const why = whole.loggers.find(({ refused }) => refused)?.refused;
     throw new Refusal(why ?? 'No λ was logged with this run.');

@@ -1,3 +1,4 @@
+import { lastOnDyno } from '../job/last-on-dyno.ts';
 import type { DynoKind } from '../dyno/dyno-profile.ts';
 import { fuelNow } from '../fuel/fuel-now.ts';
 import { inspectionList, type InspectionFacts, type InspectionItem } from './inspection-lists.ts';
@@ -14,7 +15,7 @@ type InspectedJob = Parameters<typeof fuelNow>[0] & {
 export function inspectionItems(job: InspectedJob): InspectionItem[] {
   const fuel = fuelNow(job);
   return inspectionList({
-    dyno: job.dynoKind ?? job.runs.at(-1)?.dyno.kind ?? null,
+    dyno: job.dynoKind ?? lastOnDyno(job.runs)?.dyno.kind ?? null,
     ignition: job.car.ignition,
     boosted: isBoosted(job.car),
     alcohol: (fuel?.ethanolPct ?? 0) >= 50 || /methanol/i.test(fuel?.name ?? ''),

@@ -12,11 +12,20 @@ import { germanChecks } from './german/checks.ts';
 import { germanJudgement } from './german/judgement.ts';
 import { germanLikeness } from './german/likeness.ts';
 import { germanLog } from './german/log.ts';
+import { germanOtherTests } from './german/other-tests.ts';
 import { germanReport } from './german/report.ts';
 import { languages } from './languages.ts';
 
 const book = languages.de;
-const phrases = { ...germanAir, ...germanChecks, ...germanJudgement, ...germanLikeness, ...germanLog, ...germanReport };
+const phrases = {
+  ...germanAir,
+  ...germanChecks,
+  ...germanJudgement,
+  ...germanLikeness,
+  ...germanLog,
+  ...germanOtherTests,
+  ...germanReport,
+};
 const german = { ...keptUnits, language: book };
 
 test('what is put in stands in the order of the other language, with its figures, units and own words', () => {

@@ -3,6 +3,7 @@ import { germanChecks } from './german/checks.ts';
 import { germanJudgement } from './german/judgement.ts';
 import { germanLikeness } from './german/likeness.ts';
 import { germanLog } from './german/log.ts';
+import { germanOtherTests } from './german/other-tests.ts';
 import { germanReport } from './german/report.ts';
 import { PhraseBook } from './phrase-book.ts';
 
@@ -16,6 +17,7 @@ export const languages = {
     germanAir,
     germanChecks,
     germanLog,
+    germanOtherTests,
   ]),
 } as const satisfies Record<string, PhraseBook | undefined>;
 export type LanguageId = keyof typeof languages;

@@ -1,8 +1,7 @@
 import { max, min } from 'd3-array';
 import { interpolate } from '../numerics/interpolation.ts';
-import { Refusal } from '../refusal.ts';
 import type { Recording } from '../recording/recording.ts';
-import { driveOf, type Drive } from '../reduction/drive.ts';
+import type { Drive } from '../reduction/drive.ts';
 import type { DynoProfile } from '../dyno/dyno-profile.ts';
 import type { SweepDrive } from '../reduction/sweep-drive.ts';
 import { convert } from '../units/units.ts';
@@ -11,6 +10,7 @@ import { channelOf } from './channel-of.ts';
 import type { Extremes } from './extremes.ts';
 import { eventsOf, wholeLog, type LoggedPull, type LoggerBeside, type LoggerFit, type WholeLog } from './logged-pull.ts'; // prettier-ignore
 import { notLogged } from './not-logged.ts';
+import { logOfWhole } from './whole-recording.ts';
 import { regulationOf } from './fuel-pressure.ts';
 import type { FuelRegulation, LogEvent, LoggedEngine, RunLog } from './run-log.ts';
 import { noSeries, overPlaces, overSpeed, overTime, type LogSeries } from './series.ts';
@@ -92,10 +92,7 @@ export function viewOfWhole(
   why: string,
 ): LogView {
   const [startS, endS] = [recording.time[0]!, recording.time[recording.time.length - 1]!];
-  const drive = driveWhereItCan(recording, dyno, engineToDrumRatio);
-  const whole = drive
-    ? wholeLog(recording, { drive, sweep: { startS, endS } }, engine, beside)
-    : withoutDrive(recording, engine, beside);
+  const whole = logOfWhole({ recording, dyno, engineToDrumRatio, beside }, engine);
   return {
     events: [],
     notLogged: [],
@@ -106,32 +103,6 @@ export function viewOfWhole(
     loggers: whole.loggers,
     fuelRegulation: null,
     unjudged: why,
-  };
-}
-
-function driveWhereItCan(recording: Recording, dyno: DynoProfile, ratio: number | undefined): Drive | undefined {
-  try {
-    return driveOf(recording, dyno, ratio);
-  } catch (error) {
-    if (error instanceof Refusal) return undefined;
-    throw error;
-  }
-}
-
-/** Where not even a speed can be made of it: its own channels, and no logger can be laid beside them. */
-function withoutDrive(recording: Recording, engine: LoggedEngine, beside: readonly LoggerBeside[]): WholeLog {
-  const { time, channels } = recording;
-  return {
-    log: {
-      time,
-      engineSpeedRpm: new Float64Array(time.length).fill(NaN),
-      channels: new Map(channels.map(({ name, values }) => [name, values])),
-      startS: time[0]!,
-      endS: time[time.length - 1]!,
-      engine,
-    },
-    units: new Map(channels.map(({ name, unit }) => [name, unit])),
-    loggers: beside.map(({ name }) => ({ name, refused: 'The run has no speed that it could be time-aligned by.' })),
   };
 }
 

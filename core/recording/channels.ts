@@ -17,6 +17,7 @@ export const knownChannels = {
   rollerSpeedFront: { unit: 'rad/s', label: 'Front roller speed' },
   rollerSpeedRear: { unit: 'rad/s', label: 'Rear roller speed' },
   surfaceSpeed: { unit: 'm/s', label: 'Surface speed' },
+  roadSpeed: { unit: 'm/s', label: 'Road speed' },
   absorberTorque: { unit: 'N·m', label: 'Absorber torque' },
   absorberTorqueLeft: { unit: 'N·m', label: 'Left absorber torque' },
   absorberTorqueRight: { unit: 'N·m', label: 'Right absorber torque' },
@@ -82,6 +83,9 @@ export const speedChannels: readonly KnownChannel[] = [
   'rollerSpeedFront',
   'rollerSpeedRear',
 ];
+
+/** The speed of a car on the road, where no drum turns under it. */
+export const roadSpeedChannel: KnownChannel = 'roadSpeed';
 
 /** Those of load cells. */
 export const torqueChannels: readonly KnownChannel[] = (Object.keys(knownChannels) as KnownChannel[]).filter((name) =>

@@ -7,16 +7,19 @@ import { setupWords } from '../setup/setup-words.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
 import { withheldWords } from '../wording/judgement-words.ts';
 import { askedLimit, askedWords } from './asked-limit.ts';
+import { answerOfTests } from './other-tests.ts';
 import { laterName } from './later-name.ts';
 import type { Content } from './report.ts';
 import type { ReportSource } from './reported-job.ts';
 
 /** The answer to the owner's question, in one sentence, and what it is an answer to. */
-export function answer({ job, figures }: ReportSource): Content {
+export function answer(source: ReportSource): Content {
+  const { job, figures } = source;
   const { comparison, noComparison, sides } = figures;
   const asked = job.question ? [say`The question was: ${asSentence(job.question)}`] : [];
   if (!comparison) {
-    const reason = sides.testId === sides.againstId ? 'The car as it arrived: nothing was changed and measured yet.' : (noComparison ?? ''); // prettier-ignore
+    const tested = answerOfTests(source);
+    const reason = tested ?? (sides.testId === sides.againstId ? 'The car as it arrived: nothing was changed and measured yet.' : (noComparison ?? '')); // prettier-ignore
     return { is: 'answer', headline: reason, lead: asked };
   }
   const changes = lineOf(job.setups, sides.testId).filter(({ id }) => id !== sides.againstId).map((setup) => setupWords(job.setups, setup)); // prettier-ignore

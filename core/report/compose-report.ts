@@ -5,6 +5,7 @@ import { dayWords, largeFigures } from './large-figures.ts';
 import { blockIds, blockTitles, type Block, type BlockId, type Content, type Report } from './report.ts';
 import type { ReportSource } from './reported-job.ts';
 import { expectation } from './expectation.ts';
+import { otherTests } from './other-tests.ts';
 import { onTheRoad } from './on-the-road.ts';
 import { laterName } from './later-name.ts';
 import { reportSides } from './report-request.ts';
@@ -26,6 +27,7 @@ export function composeReport(source: ReportSource): Report {
     lanes: { is: 'lanes' },
     bands: bands(source, laterName(job)),
     ladder: ladder(source, deliveredId),
+    tests: otherTests(source, laterName(job)),
     road: onTheRoad(source, arrivedId, deliveredId, { before: 'arrived', after: laterName(job) }),
     expectation: expectation(
       source,
@@ -66,6 +68,6 @@ function missing({ job, figures }: ReportSource, deliveredId: number): Sentence[
     ...open('file'),
     ...open('untested'),
     ...open('putBack'),
-    figures.comparison === undefined && deliveredId !== figures.sides.againstId && say`There is no comparison: ${figures.noComparison ?? 'runs are missing'}`, // prettier-ignore
+    figures.comparison === undefined && !figures.tests?.shown.length && deliveredId !== figures.sides.againstId && say`There is no comparison: ${figures.noComparison ?? 'runs are missing'}`, // prettier-ignore
   ].filter((sentence) => sentence !== false);
 }

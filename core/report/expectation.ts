@@ -1,11 +1,12 @@
-import type { DynoKind } from '../dyno/dyno-profile.ts';
+import type { MachineKind } from '../dyno/dyno-profile.ts';
 import { quantity, quantityRange, say, type Sentence } from '../sentence/sentence.ts';
+import { lastOnDyno } from '../job/last-on-dyno.ts';
 import { convert } from '../units/units.ts';
 import type { Cell, Content, LargeFigure } from './report.ts';
 import type { ReportSource } from './reported-job.ts';
 
 /** What usually gets lost between crank and dyno, as shares: a stated default until a shop has learned its own. */
-export const usualLoss: Readonly<Record<DynoKind, readonly [least: number, most: number]>> = {
+export const usualLoss: Readonly<Record<MachineKind, readonly [least: number, most: number]>> = {
   'inertia-roller': [0.12, 0.22],
   'loaded-roller': [0.12, 0.22],
   hub: [0.08, 0.18],
@@ -27,8 +28,8 @@ const verdicts: Record<Plausible, string> = {
 
 /** What rating and claim would read here, held against what arrived: for orientation, never a baseline. */
 export function expectation({ job, figures }: ReportSource, arrived: LargeFigure | undefined): Content | undefined {
-  const kind = job.runs.at(-1)?.dyno.kind;
-  if (!arrived || !kind || figures.estimate !== undefined) return undefined;
+  const kind = lastOnDyno(job.runs)?.dyno.kind;
+  if (!arrived || !kind || kind === 'road' || figures.estimate !== undefined) return undefined;
   const atWheels = (kw: number): readonly [number, number] => [kw * (1 - usualLoss[kind][1]), kw * (1 - usualLoss[kind][0])]; // prettier-ignore
   const { factoryKw } = job.car;
   const { claimedValue, claimedUnit, claimedScale, claimedSource } = job;

@@ -2,6 +2,7 @@ import type { StandardId } from '../air/correction.ts';
 import type { FiguresRequest, FiguresView, Learned } from '../figures/figures-request.ts';
 import type { RunRecord } from '../figures/job-record.ts';
 import { recordOfJob, type StoredJob } from '../figures/record-of-job.ts';
+import { runsOfOwnKinds } from '../figures/kinds-of-job.ts';
 import { countedRuns } from '../job/counted.ts';
 import type { PowerUnit } from '../units/units.ts';
 import type { ReportedJob } from './reported-job.ts';
@@ -19,7 +20,10 @@ export function reportSides({
   deliveredId: number;
 } {
   const ended = runs.filter(({ state }) => state !== 'recording');
-  const ran = setups.filter(({ id }) => countedRuns(ended, id).length > 0);
+  const power = setups.filter(({ id }) => countedRuns(ended, id).length > 0);
+  // A job about starting or burning less may have no power run at all.
+  const tested = runsOfOwnKinds(ended);
+  const ran = power.length > 0 ? power : setups.filter(({ id }) => tested.some(({ setupId }) => setupId === id));
   const arrived = ran[0] ?? setups[0]!;
   const last = ran.findLast(({ decision }) => decision !== 'go back') ?? arrived;
   return { arrivedId: arrived.id, deliveredId: deliveredSetupId ?? last.id };
@@ -50,6 +54,7 @@ export function reportRequest<Run extends RunRecord>(
     testId: deliveredId,
     bands: job.bands.map(({ fromRpm, toRpm }) => [fromRpm, toRpm] as const),
     everyPair: true,
+    tests: true,
     powerUnit,
   };
   return { job: recordOfJob<Run>(job), learned, view };

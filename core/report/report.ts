@@ -42,6 +42,7 @@ export const blockTitles = {
   lanes: '',
   bands: 'Where it matters',
   ladder: 'What each change gave',
+  tests: 'Other tests',
   road: 'On the road',
   expectation: 'Against rating and claim',
   limits: 'Limits now',

@@ -1,10 +1,11 @@
 import type { GainRow } from '../comparison/gain-table.ts';
-import { difference, quantity, say, type Sentence } from '../sentence/sentence.ts';
+import { difference, joined, quantity, say, type Sentence } from '../sentence/sentence.ts';
 import type { FamilyPair } from '../judgement/job-claims.ts';
 import { lineOf } from '../setup/difference.ts';
 import { setupWords } from '../setup/setup-words.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
 import { jobClaimWords, toneOf } from '../wording/judgement-words.ts';
+import { claimedInStep } from './other-tests.ts';
 import type { Cell, Content } from './report.ts';
 import type { ReportSource, ReportedSetup } from './reported-job.ts';
 import { differenceUnit } from '../units/told-units.ts';
@@ -35,9 +36,10 @@ function rowName({ id, quantity: of, fromRpm = 0, toRpm = 0 }: GainRow, named: R
 }
 
 /** What each change gave on the setup that it was changed from, in every band, and what became of it. */
-export function ladder({ job, figures }: ReportSource, deliveredId: number): Content | undefined {
+export function ladder(source: ReportSource, deliveredId: number): Content | undefined {
+  const { job, figures } = source;
   const kept = new Set(lineOf(job.setups, deliveredId).map(({ id }) => id));
-  const changed = job.setups.filter(({ parentId, id }) => parentId !== null && figures.setups.some(({ setupId }) => setupId === id)); // prettier-ignore
+  const changed = job.setups.filter(({ parentId, id }) => parentId !== null && (figures.setups.some(({ setupId }) => setupId === id) || figures.tests?.steps.some(({ testId }) => testId === id))); // prettier-ignore
   if (changed.length === 0) return undefined;
   const among = figures.setups.length;
   const steps = changed.map((setup) => {
@@ -56,7 +58,8 @@ export function ladder({ job, figures }: ReportSource, deliveredId: number): Con
       });
       // Where something is shown in a band, what could not be shown in another goes without saying.
       const claim = own && cells.every(({ tone }) => tone === undefined) ? shownWords(own, among) : undefined;
-      return [{ text: `${setup.letter}, ${setupWords(job.setups, setup)}` }, ...cells, { text: fateOf(setup, kept, claim) }]; // prettier-ignore
+      const fate = joined([fateOf(setup, kept, claim), ...claimedInStep(source, setup.id)], '; ');
+      return [{ text: `${setup.letter}, ${setupWords(job.setups, setup)}` }, ...cells, { text: fate }];
     }),
     note: 'Mean gain of each on the setup before it, at the same engine speeds; ± is a 95 % interval. Bold is what is shown; in the first band, what is shown among all changes of this job.', // prettier-ignore
   };

@@ -10,16 +10,24 @@ import { brokenWords } from '../limits/broken-words.ts';
 import { worstOf } from '../limits/broken-limits.ts';
 import { listed } from '../units/listed.ts';
 import { ruleWords, spreadWords, withheldWords } from '../wording/judgement-words.ts';
+import { careOfTests } from './other-tests.ts';
+import { lastOnDyno } from '../job/last-on-dyno.ts';
 import { laterName } from './later-name.ts';
 import { dayWords } from './large-figures.ts';
 import type { Content } from './report.ts';
 import type { ReportSource, ReportedRun } from './reported-job.ts';
 import { differenceUnit } from '../units/told-units.ts';
 
-const kinds = { 'inertia-roller': 'inertia roller', 'loaded-roller': 'loaded roller', hub: 'hub dyno' } as const;
+const kinds = {
+  'inertia-roller': 'inertia roller',
+  'loaded-roller': 'loaded roller',
+  hub: 'hub dyno',
+  road: 'road',
+} as const;
 
 /** What stands against the figures: broken limits, what was not alike, how things stood. */
-export function care({ job, figures }: ReportSource, deliveredId: number): Content {
+export function care(source: ReportSource, deliveredId: number): Content {
+  const { job, figures } = source;
   const { comparison, estimate } = figures;
   const found = (comparison?.caveats ?? []).map(({ severity, text }) => ({ severity, text }));
   const lost = figures.runs.filter(({ setupId }) => setupId === deliveredId).flatMap(({ broken }) => broken);
@@ -35,6 +43,7 @@ export function care({ job, figures }: ReportSource, deliveredId: number): Conte
       ...found,
       ...unclaimed(figures.comparison, laterName(job)),
       ...beyond,
+      ...careOfTests(source, deliveredId),
       ...open.map((name) => ({ severity: 'mind' as const, text: `The figures were made with the filter “${name}”: with it back they may differ.` })), // prettier-ignore
       ...(cold ? [{ severity: 'mind' as const, text: `${best.label ?? 'The best run'} was made cold after a full rest: a peak, and no figure to expect on the road.` }] : []), // prettier-ignore
       { text: estimate === undefined ? `Power is that at the ${placeOf(job)} on this dyno; another dyno may read several percent apart.` : `Power is estimated for the crank (${estimate}); no dyno measures it.` }, // prettier-ignore
@@ -119,7 +128,7 @@ export function made({ job, figures, view }: ReportSource): Content {
 }
 
 /** Where power was measured. */
-const placeOf = ({ runs }: ReportSource['job']) => (runs.at(-1)?.dyno.kind === 'hub' ? 'hubs' : 'wheels');
+const placeOf = ({ runs }: ReportSource['job']) => (lastOnDyno(runs)?.dyno.kind === 'hub' ? 'hubs' : 'wheels');
 
 const runsOf = (count: number) => (count === 1 ? 'run' : 'runs');
 

@@ -9,20 +9,20 @@ import { coldStartFigures } from './cold-start.ts';
 import { cruiseFigures, type BurntFuel } from './cruise.ts';
 import { holdFigures } from './hold-figures.ts';
 import { idleFigures } from './idle.ts';
+import { roadCheckFigures } from './road-check.ts';
 import type { RunFigures } from './run-figure.ts';
 import { transientFigures } from './transient.ts';
 
-/** A run that is no sweep, with what is needed to make its figures. */
-export interface FiguredRun {
+/** A run that is no sweep, with what its figures are made of beside the fuel. */
+export interface WholeRun {
   kind: RunKind;
   recording: Recording;
   dyno: DynoProfile;
   engineToDrumRatio: number | undefined;
   beside: readonly LoggerBeside[];
-  fuel: BurntFuel;
 }
 
-export const figuredKinds: readonly FiguredKind[] = ['idle', 'cold-start', 'transient', 'cruise'];
+export const figuredKinds: readonly FiguredKind[] = ['idle', 'cold-start', 'transient', 'cruise', 'road-check'];
 
 /** Kinds that are laid side by side, setup by setup, outside of the power figures. */
 export const comparedKinds = ['step', ...figuredKinds] as const;
@@ -33,7 +33,10 @@ export const isCompared = (kind: RunKind): kind is ComparedKind => (comparedKind
 const cruiseSpanS = 1;
 
 /** The figures of a run of its kind. @throws Refusal where it does not hold what they are made of */
-export function figuresOfKind({ kind, recording, dyno, engineToDrumRatio, beside, fuel }: FiguredRun): RunFigures {
+export function figuresOfKind(
+  { kind, recording, dyno, engineToDrumRatio, beside }: WholeRun,
+  fuel: BurntFuel,
+): RunFigures {
   const source = {
     own: recording,
     beside: beside.map(({ recording: logged, probe }) => withoutOffset(logged, probe.offset)),
@@ -58,6 +61,8 @@ export function figuresOfKind({ kind, recording, dyno, engineToDrumRatio, beside
       };
       return cruiseFigures(source, wheels, fuel);
     }
+    case 'road-check':
+      return roadCheckFigures(source);
     default:
       return holdFigures(recording, dyno, engineToDrumRatio, beside);
   }

@@ -1,9 +1,9 @@
 import type { DynoProfile } from '../dyno/dyno-profile.ts';
 import { channelLabel, keptUnit } from '../recording/channels.ts';
 import type { Recording } from '../recording/recording.ts';
-import { driveOf } from '../reduction/drive.ts';
 import { Refusal } from '../refusal.ts';
-import { wholeLog, type LoggerBeside } from '../log/logged-pull.ts';
+import type { LoggerBeside } from '../log/logged-pull.ts';
+import { logOfWhole } from '../log/whole-recording.ts';
 import { unknownEngine } from '../log/run-log.ts';
 import { figure, type RunFigure, type RunFigures } from './run-figure.ts';
 import { meanOfHold, steadyHolds, type SteadyHold, type StepSettings } from './steady-holds.ts';
@@ -30,15 +30,7 @@ export function holdFigures(
   settings?: StepSettings,
 ): RunFigures {
   const holds = steadyHolds(recording, dyno, engineToDrumRatio, settings);
-  const drive = driveOf(recording, dyno, engineToDrumRatio);
-  const { time } = recording;
-  const whole = wholeLog(
-    recording,
-    { drive, sweep: { startS: time[0]!, endS: time[time.length - 1]! } },
-    unknownEngine,
-    beside,
-  );
-  const { log, units } = whole;
+  const { log, units } = logOfWhole({ recording, dyno, engineToDrumRatio, beside }, unknownEngine);
   const at = (hold: SteadyHold, values: Float64Array) => {
     const from = hold.startS + hold.settlingS;
     return values.filter((value, index) => log.time[index]! >= from && log.time[index]! <= hold.endS && !Number.isNaN(value)); // prettier-ignore
@@ -68,6 +60,10 @@ export function holdFigures(
   if (figures.length === 0) throw new Refusal('Nothing in the recording is held steady under load.');
   return { figures, found: [] };
 }
+
+const askedOfHolds = /\|(powerKw|torqueNm|lambda|fuelFlow|exhaustTemperature|knockRetard)$/;
+/** Whether a figure is one that a hold is usually asked for; every other channel is there for who wants it. */
+export const isAskedOfHolds = (id: string): boolean => askedOfHolds.test(id);
 
 /** `2,500 rpm, 55 kPa`: by the manifold's pressure, or the pedal where that was not logged. */
 function placeOf(hold: SteadyHold, samplesOf: (name: string) => Float64Array | undefined): string {

@@ -1,9 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Recording } from '../recording/recording.ts';
 import { generatedRun } from '../testing/generated-run.ts';
-import { idleRun, startRun } from '../testing/kind-runs.ts';
+import { idleRun, roadDrive, startRun, transientRun } from '../testing/kind-runs.ts';
 import { steppedDyno, steppedRatio, steppedRun } from '../testing/stepped-run.ts';
 import { testDyno } from '../testing/test-car.ts';
+import { onTheRoad } from '../dyno/on-the-road.ts';
 import { kindOfFile, mustBe } from './kind-of-file.ts';
 
 /** As a dyno records it: its drum stands meanwhile. */
@@ -38,5 +39,17 @@ describe('what a file is, by itself', () => {
     mustBe('idle', standing(idleRun({ seed: 2 })), testDyno);
     expect(() => mustBe('cold-start', standing(idleRun({ seed: 2 })), testDyno)).toThrow(/turning already/);
     expect(() => mustBe('idle', standing(idleRun({ seed: 2, seconds: 6 })), testDyno)).toThrow(/15 s at least/);
+  });
+
+  test('a drive on the road has a road speed and no drum’s; a step of the throttle a held speed', () => {
+    expect(kindOfFile(roadDrive({ seed: 1 }), onTheRoad)).toBe('road-check');
+    const { recording: own } = transientRun({ seed: 1 });
+    const rpm = own.time.map(() => 2600);
+    expect(kindOfFile({ ...own, channels: [...own.channels, { name: 'engineSpeed', unit: 'rpm', values: rpm }] }, testDyno)).toBe('transient'); // prettier-ignore
+    // A pull from the same pedal.
+    const sweep = generatedRun({});
+    const pedal = sweep.time.map((at) => (at < 2 ? 10 : 100));
+    expect(kindOfFile({ ...sweep, channels: [...sweep.channels, { name: 'throttle', unit: '%', values: pedal }] }, testDyno)).toBe('power'); // prettier-ignore
+    expect(() => mustBe('power', roadDrive({ seed: 1 }), onTheRoad)).toThrow(/no drum turned under it/);
   });
 });

@@ -4,12 +4,13 @@ import { valuesOf, type Recording } from '../recording/recording.ts';
 import { preparedSweep } from '../reduction/prepared-sweep.ts';
 import { burntFuel } from '../fuel/blend.ts';
 import { medianOf } from '../numerics/quantile.ts';
-import { speedChannels } from '../recording/channels.ts';
+import { roadSpeedChannel, speedChannels } from '../recording/channels.ts';
 import type { FiguredKind } from '../recording/run-kind.ts';
 import { coastDown } from './coast-down.ts';
 import { coldStartFigures } from './cold-start.ts';
 import { figuresOfKind } from './figures-of-kind.ts';
 import { idleFigures } from './idle.ts';
+import { isHeldStep } from './transient.ts';
 import { steadyHolds, type SteadyHold } from './steady-holds.ts';
 
 /** Kinds that a file is told apart as. */
@@ -24,8 +25,10 @@ const leastHolds = 3;
  * @throws Refusal where it is none of them, with what is wrong with it as a power run
  */
 export function kindOfFile(recording: Recording, dyno: DynoProfile, engineToDrumRatio?: number): FileKind {
+  if (isFromRoad(recording)) return 'road-check';
   const standing = drumStands(recording) ? standingKind(recording) : undefined;
   if (standing) return standing;
+  if (isHeldStep(recording)) return 'transient';
   const holds = holdsIn(recording, dyno, engineToDrumRatio);
   if (holds.length >= leastHolds) return 'step';
   if (holds.length === 1 && holds[0]!.endS - holds[0]!.startS >= leastCruiseS && atPartLoad(recording)) return 'cruise';
@@ -51,7 +54,7 @@ export function mustBe(kind: FileKind, recording: Recording, dyno: DynoProfile, 
       coastDown(recording, dyno);
       return;
     default:
-      figuresOfKind({ kind, recording, dyno, engineToDrumRatio, beside: [], fuel: anyFuel });
+      figuresOfKind({ kind, recording, dyno, engineToDrumRatio, beside: [] }, anyFuel);
   }
 }
 
@@ -62,6 +65,12 @@ const standsRadS = 3;
 /** A hold of this length at part load is a cruise, s, %. */
 const leastCruiseS = 60;
 const partThrottle = 70;
+
+/** A road speed is logged, and no drum's. */
+export function isFromRoad({ channels }: Recording): boolean {
+  const names = channels.map(({ name }) => name);
+  return names.includes(roadSpeedChannel) && !speedChannels.some((name) => names.includes(name));
+}
 
 function drumStands({ channels }: Recording): boolean {
   const speeds = channels.filter(({ name }) => (speedChannels as readonly string[]).includes(name) && name !== 'surfaceSpeed'); // prettier-ignore

@@ -1,9 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
-import { cruiseFuel, cruiseRun, idleRun, startRun, transientRun } from '../testing/kind-runs.ts';
+import { cruiseFuel, cruiseRun, idleRun, roadDrive, startRun, transientRun } from '../testing/kind-runs.ts';
 import { coldStartFigures } from './cold-start.ts';
 import { cruiseFigures } from './cruise.ts';
 import { idleFigures } from './idle.ts';
 import type { RunFigures } from './run-figure.ts';
+import { passages, roadCheckFigures } from './road-check.ts';
 import { transientFigures } from './transient.ts';
 
 const alone = (own: ReturnType<typeof idleRun>) => ({ own, beside: [] });
@@ -123,5 +124,54 @@ describe('cruise', () => {
     expect(() => cruiseFigures(alone(short.recording), short.wheels, cruiseFuel)).toThrow(/from 45 s on/);
     const none = { ...recording, channels: recording.channels.filter(({ name }) => name === 'throttle') };
     expect(() => cruiseFigures(alone(none), wheels, cruiseFuel)).toThrow(/no fuel use can be told/);
+  });
+});
+
+describe('road check', () => {
+  test('times between speeds are means over the passages, whichever way the slope goes', () => {
+    const told = roadCheckFigures(alone(roadDrive({ seed: 1, passages: 6, acceleration: 2, slope: 0.15 })));
+    const time = told.figures.find(({ id }) => id === 'time-80-120')!;
+    const truth = 40 / 3.6 / 2;
+    expect(time.label).toBe('80 to 120 km/h, 6 passages');
+    expect(Math.abs(time.value - truth)).toBeLessThan(time.halfWidth);
+    expect(time.halfWidth).toBeLessThan(0.15 * truth);
+    expect(valueOf(told, 'coolantTemperature')).toBe(92);
+    expect(found(told)).toEqual([]);
+    expect(valueOf(roadCheckFigures(alone(roadDrive({ seed: 1, throttleLogged: false }))), 'time-80-120')).toBeCloseTo(truth, 0); // prettier-ignore
+  });
+
+  test('one passage has no interval; a passage that is not driven flat out is none', () => {
+    const one = roadCheckFigures(alone(roadDrive({ seed: 2, passages: 1 })));
+    expect(one.figures.find(({ id }) => id === 'time-60-100')).toMatchObject({ label: '60 to 100 km/h, 1 passage', halfWidth: NaN }); // prettier-ignore
+    const time = Float64Array.from({ length: 200 }, (_, at) => at / 10);
+    const rising = time.map((s) => 50 + 4 * s);
+    expect(passages(time, rising, undefined, 60, 100)).toEqual([expect.closeTo(10, 6)]);
+    expect(
+      passages(
+        time,
+        rising,
+        time.map(() => 60),
+        60,
+        100,
+      ),
+    ).toEqual([]);
+    // Braked in between, and begun above.
+    expect(passages(time, rising.map((kmh, at) => (at > 80 && at < 100 ? kmh - 15 : kmh)), undefined, 60, 100)).toEqual([]); // prettier-ignore
+    expect(passages(time, rising, undefined, 40, 80)).toEqual([]);
+    // Speed that was not read for a while.
+    expect(
+      passages(
+        time,
+        rising.map((kmh, at) => (at % 7 === 0 ? NaN : kmh)),
+        undefined,
+        60,
+        100,
+      ),
+    ).toHaveLength(1);
+  });
+
+  test('what runs too hot is found; a drive without anything that is told is refused', () => {
+    expect(found(roadCheckFigures(alone(roadDrive({ seed: 3, coolantC: 118, passages: 8 }))))).toEqual(['road-coolantTemperature']); // prettier-ignore
+    expect(() => roadCheckFigures(alone({ time: Float64Array.of(0, 1), channels: [] }))).toThrow(/so it has no figures/); // prettier-ignore
   });
 });

@@ -1,6 +1,7 @@
 import type { Finding } from '../checks/check.ts';
 import { firstNotBelow } from '../numerics/interpolation.ts';
 import { medianOf } from '../numerics/quantile.ts';
+import type { Recording } from '../recording/recording.ts';
 import { Refusal } from '../refusal.ts';
 import { slopes } from '../smoothing/moving-fit.ts';
 import { loggedTogether, neededTogether, type KindSource, type Logged } from './kind-source.ts';
@@ -64,6 +65,25 @@ export function transientFigures(source: KindSource, wheels: WheelTorque): RunFi
       found.push({ id: 'late-boost', severity: 'mind', figure: s, unit: 's', message: `Boost takes ${s.toFixed(1)} s to 90 % (usual limit ${lateS} s): look for leaks, the boost control and the turbo itself.` }); // prettier-ignore
   }
   return { figures, found };
+}
+
+/** Speeds within a step of the throttle stay this near to their middle one, as a share: a pull's do not. */
+const heldShare = 0.06;
+
+/** Whether a recording is a step of the throttle at a held engine speed, and surely no pull. */
+export function isHeldStep(own: Recording): boolean {
+  const logged = loggedTogether({ own, beside: [] }, 'throttle', 'engineSpeed');
+  if (!logged) return false;
+  try {
+    const { atS, liftS } = stepOf(logged);
+    const { time, engineSpeed } = logged;
+    const open = engineSpeed.subarray(firstNotBelow(time, atS - 1), firstNotBelow(time, liftS - spanS));
+    const middle = medianOf(open);
+    return open.every((rpm) => Math.abs(rpm / middle - 1) <= heldShare);
+  } catch (error) {
+    if (error instanceof Refusal) return false;
+    throw error;
+  }
 }
 
 interface Step {

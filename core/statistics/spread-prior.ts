@@ -1,7 +1,7 @@
 import digamma from '@stdlib/math-base-special-digamma';
 import trigamma from '@stdlib/math-base-special-trigamma';
 import { fallingRoot } from '../numerics/root.ts';
-import type { DynoProfile } from '../dyno/dyno-profile.ts';
+import type { DynoKind, MachineKind } from '../dyno/dyno-profile.ts';
 
 /**
  * What is known of the spread of repeats before a job's own runs tell of it: a
@@ -41,7 +41,7 @@ export interface RepeatsSlope {
 }
 
 // Chosen by bench/experiments.ts over cars whose spread is 0.2 to 0.8 %: coverage, false claims, gains found.
-const assumed: Record<DynoProfile['kind'], { share: number; upperShare: number }> = {
+const assumed: Record<MachineKind, { share: number; upperShare: number }> = {
   'inertia-roller': { share: 0.004, upperShare: 0.0065 },
   'loaded-roller': { share: 0.004, upperShare: 0.0065 },
   hub: { share: 0.004, upperShare: 0.0065 },
@@ -54,8 +54,9 @@ const mostDfOfFew = 4;
 const fewJobs = 3;
 
 /** The default of a kind of dyno, for a shop without a history. */
-export function assumedSpread(kind: DynoProfile['kind']): SpreadPrior {
-  return { ...assumed[kind], df: assumedDf, from: 'assumed' };
+export function assumedSpread(kind: DynoKind): SpreadPrior {
+  // No power is made of a run from the road.
+  return { ...assumed[kind === 'road' ? 'loaded-roller' : kind], df: assumedDf, from: 'assumed' };
 }
 
 /**

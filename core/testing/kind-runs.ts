@@ -144,3 +144,45 @@ export function cruiseRun(recipe: CruiseRecipe) {
 }
 
 export const cruiseFuel = { stoichiometric: 14.1, densityKgL: 0.75 };
+
+export interface RoadRecipe {
+  seed: number;
+  /** How often the stretch is driven, there and back in turn. */
+  passages?: number;
+  /** Acceleration flat out at 100 km/h, m/s². */
+  acceleration?: number;
+  /** What the slope adds on the way there and takes on the way back, m/s². */
+  slope?: number;
+  coolantC?: number;
+  throttleLogged?: boolean;
+}
+
+/** A drive on the road: from 40 km/h flat out to 130, back to 40, and again. */
+export function roadDrive({
+  seed,
+  passages = 4,
+  acceleration = 2,
+  slope = 0.1,
+  coolantC = 92,
+  throttleLogged = true,
+}: RoadRecipe): Recording {
+  const noise = normal(chance(seed));
+  const [time, speed, rpm, pedal, coolant] = [[], [], [], [], []] as number[][] as [number[], number[], number[], number[], number[]]; // prettier-ignore
+  let at = 0;
+  let kmh = 35;
+  const sample = (throttle: number) => {
+    time.push(at);
+    speed.push((kmh + 0.1 * noise()) / 3.6);
+    rpm.push(kmh * 38);
+    pedal.push(throttle);
+    coolant.push(Math.min(coolantC, 80 + at / 4));
+    at += 0.1;
+  };
+  for (let passage = 0; passage < passages; passage++) {
+    for (; kmh < 130; kmh += 0.36 * (acceleration + (passage % 2 === 0 ? slope : -slope))) sample(100);
+    for (; kmh > 35; kmh -= 1) sample(0);
+  }
+  const { time: atS, channels } = made(time, { roadSpeed: ['m/s', speed], engineSpeed: ['rpm', rpm], coolantTemperature: ['°C', coolant] }); // prettier-ignore
+  const throttle = { name: 'throttle', unit: '%', values: Float64Array.from(pedal) };
+  return { time: atS, channels: throttleLogged ? [...channels, throttle] : channels };
+}

@@ -1,7 +1,18 @@
 import type { JudgedFigure } from '../judgement/kind-judgement.ts';
+import type { ComparedKind } from '../run-kinds/figures-of-kind.ts';
 import type { RunFigure } from '../run-kinds/run-figure.ts';
 import { difference, say, type Quantity, type Sentence } from '../sentence/sentence.ts';
 import { differenceUnit } from '../units/told-units.ts';
+
+/** How the kinds that are judged by themselves are called. */
+export const kindNames: Record<ComparedKind, string> = {
+  step: 'steady-speed steps',
+  idle: 'idle',
+  'cold-start': 'cold start',
+  transient: 'response',
+  cruise: 'cruise',
+  'road-check': 'road check',
+};
 
 /** A figure with its unit, and with its interval where it has one: `860 ± 3 rpm`. */
 export function figureSentence({

@@ -34,7 +34,9 @@ const kindRemarks = {
   idle: 'The drum stands in it and the engine idles, so it was taken as an idle.',
   'cold-start': 'The engine is started in it with the drum standing, so it was taken as a cold start.',
   cruise: 'It holds one speed at part load, so it was taken as a cruise.',
-  transient: 'It was taken as a step of the throttle.',
+  'road-check': 'It has a road speed and no drum’s, so it was taken as a road check and counts in no power figure.',
+  transient:
+    'The throttle is opened in it at a held speed, so it was taken as a response and counts in no power figure.',
 } satisfies Record<Exclude<FileKind, 'power'>, string>;
 
 const pieceBytes = 2 ** 20;

@@ -39,7 +39,7 @@ test('a recorder that is killed three times in a pull loses none of the lines of
     begins: '',
     columns: [{ is: 'time', unit: 's' }, ...markedChannels.map((channel) => ({ is: 'channel' as const, ...channel }))],
   };
-  const roller: PlainInstrument = { device: 'Old roller', kind: testDyno.kind, dyno: testDyno, way: { by: 'tcp client', host: '127.0.0.1', port }, form, greeting: '', engineToDrumRatio: null }; // prettier-ignore
+  const roller: PlainInstrument = { device: 'Old roller', kind: 'inertia-roller', dyno: testDyno, way: { by: 'tcp client', host: '127.0.0.1', port }, form, greeting: '', engineToDrumRatio: null }; // prettier-ignore
   await asking.ask({ ask: 'connect plain', with: { instrument: roller, bay: null } });
   await eventually('the connection', () => socket);
   const drive = new MarkedDrive((time, values) => socket!.write(`${[time, ...values].join(';')}\n`));

@@ -1,6 +1,7 @@
 import type { Job } from '../../contract/records.ts';
 import type { WorkLine } from '../../contract/work-lines.ts';
 import type { ReportView } from '../../contract/report.ts';
+import { lastOnDyno } from '../../core/job/last-on-dyno.ts';
 import { standardIds, type StandardId } from '../../core/air/correction.ts';
 import { learnedFrom } from '../../core/figures/learned.ts';
 import { neededRuns } from '../../core/figures/make-job-figures.ts';
@@ -30,7 +31,7 @@ export async function jobReport(
   const standard = standardNamed(view.standard);
   const ended = job.runs.filter(({ state }) => state !== 'recording');
   if (ended.length === 0) throw new Refusal('There is nothing to report yet: this job has no run that has ended.');
-  const device = job.runs.at(-1)?.device;
+  const device = lastOnDyno(job.runs)?.device;
   const learned = device ? learnedFrom(await dynos.of(device, job.id)) : undefined;
   const units = job.report?.units ?? view.units;
   const needed = neededRuns(reportRequest(job, learned, { standard, powerUnit: units.power }));

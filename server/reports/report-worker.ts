@@ -1,6 +1,7 @@
 import { parentPort } from 'node:worker_threads';
 import { recordingsFromBytes } from '../../core/exchange/recording-bytes.ts';
 import { besideRun } from '../../core/exchange/runs-recorded.ts';
+import { testFigures, type TestFigures } from '../../core/figures/kinds-of-job.ts';
 import { readingOf, type Reading } from '../../core/figures/reading.ts';
 import type { FuellingAxes } from '../../core/fuelling/axes.ts';
 import { fuellingOfRuns, type FuellingOfRuns } from '../../core/fuelling/fuelling-of-runs.ts';
@@ -15,6 +16,7 @@ import { reportPdf, type PdfWishes } from './report-pdf.tsx';
 export type ReportAsked =
   | { runs: readonly Run[]; recordings: ArrayBuffer }
   | { fuelled: readonly Run[]; recordings: ArrayBuffer; axes: FuellingAxes | null; settings: FuellingSettings }
+  | { tested: Parameters<typeof testFigures>[0]; sides: Parameters<typeof testFigures>[2] }
   | { job: ReportableJob; wishes: ReportWishes }
   | { report: WrittenReport; pdf: PdfWishes }
   | { forget: true };
@@ -23,6 +25,7 @@ export type ReportAnswer =
   | { read: number }
   | { made: ReturnType<typeof makeReport> }
   | { fuelling: FuellingOfRuns }
+  | { tests: TestFigures }
   | { pdf: Uint8Array; pages: number }
   | { refusal: string }
   | { failure: string };
@@ -39,6 +42,7 @@ async function answer(asked: ReportAsked): Promise<void> {
     if ('forget' in asked) readings.clear();
     else if ('runs' in asked) say({ read: read(asked.runs, asked.recordings) });
     else if ('fuelled' in asked) say({ fuelling: fuelling(asked) });
+    else if ('tested' in asked) say({ tests: testFigures(asked.tested, readings, asked.sides) });
     else if ('job' in asked) say({ made: makeReport(asked.job, readings, asked.wishes) });
     else say(await reportPdf(asked.report, asked.pdf));
   } catch (error) {

@@ -14,6 +14,7 @@ import { SendCancelled, sendFile, type SendProgress } from '../state/send-file.t
 import { Sending } from '../ui/send-progress.tsx';
 import { dynoText, useKnownDynos } from '../job/known-dynos.ts';
 import { runKindWords } from '../job/run-kind-words.ts';
+import { onTheRoad } from '../../core/dyno/on-the-road.ts';
 import { listed } from '../../core/units/listed.ts';
 import { FindingLine, FindingList } from '../ui/severity.tsx';
 import { figuresWorker } from '../workers/figures-worker.ts';
@@ -59,7 +60,9 @@ export function ImportForm({ job, setup, onDone }: { job: Job; setup: Setup; onD
     })),
   }).map(({ data }) => data);
   const readable = previews.flatMap((preview) => (preview && !('refusal' in preview) ? [preview] : []));
-  const pickupless = readable.some(({ hasPickup }) => !hasPickup);
+  const pickupless = readable.some(({ hasPickup, fromRoad }) => !hasPickup && !fromRoad);
+  // A drive on the road needs no machine.
+  const onDyno = readable.length === 0 || readable.some(({ fromRoad }) => !fromRoad);
   const [progress, setProgress] = useState<SendProgress>();
   const [at, setAt] = useState(0);
   const cancel = useRef<AbortController | undefined>(undefined);
@@ -73,9 +76,10 @@ export function ImportForm({ job, setup, onDone }: { job: Job; setup: Setup; onD
       const preview = previews[index];
       const settings = {
         setupId: Number(setupId),
-        dyno,
+        dyno: preview && 'fromRoad' in preview && preview.fromRoad ? onTheRoad : dyno,
         air: taken.air?.content ?? null,
-        engineToDrumRatio: preview && 'hasPickup' in preview && preview.hasPickup ? null : Number(ratio),
+        engineToDrumRatio:
+          preview && 'hasPickup' in preview && (preview.hasPickup || preview.fromRoad) ? null : Number(ratio),
         startedAt: dayjs(startedAt).toISOString(),
         gear: gear.trim() || null,
         ...(kind === '' ? {} : { kind: kind as NonNullable<ImportSettings['kind']> }),
@@ -106,7 +110,7 @@ export function ImportForm({ job, setup, onDone }: { job: Job; setup: Setup; onD
     onSettled: () => queryClient.invalidateQueries(),
   });
   const dated = rows.every(({ startedAt }) => dayjs(startedAt).isValid());
-  const ready = rows.length > 0 && readable.length === rows.length && dated && (!pickupless || Number(ratio) > 0) ? dyno : undefined; // prettier-ignore
+  const ready = rows.length > 0 && readable.length === rows.length && dated && (!pickupless || Number(ratio) > 0) ? (onDyno ? dyno : onTheRoad) : undefined; // prettier-ignore
   return (
     <Stack gap={14}>
       <Dropzone onDrop={take} multiple maxSize={200e6} className={classes.drop} aria-label="Files to import">
@@ -129,7 +133,7 @@ export function ImportForm({ job, setup, onDone }: { job: Job; setup: Setup; onD
         {readable.length > 0 && <AirLine air={taken.air?.content} inColumns={readable.every(({ hasAir }) => hasAir)} />}
       </FindingList>
       {rows.length > 0 && <ImportRows job={job} rows={rows} previews={previews} onChange={setRows} />}
-      {rows.length > 0 && !taken.dyno && (
+      {rows.length > 0 && !taken.dyno && onDyno && (
         <Select
           label="Dyno"
           description="No dyno.json was given; figures need the machine."
@@ -161,7 +165,7 @@ export function ImportForm({ job, setup, onDone }: { job: Job; setup: Setup; onD
           label="Kind of run"
           data={[
             { value: '', label: 'as the file tells' },
-            ...(['power', 'conditioning', 'step', 'coast-down', 'idle', 'cold-start', 'transient', 'cruise'] as const).map((value) => ({ value, label: runKindWords[value].name })), // prettier-ignore
+            ...(['power', 'conditioning', 'step', 'coast-down', 'idle', 'cold-start', 'transient', 'cruise', 'road-check'] as const).map((value) => ({ value, label: runKindWords[value].name })), // prettier-ignore
           ]}
           value={kind}
           onChange={(event) => setKind(event.currentTarget.value)}

@@ -8,7 +8,8 @@ export interface KnownDyno {
   dyno: DynoFile;
 }
 
-export const dynoText = (dyno: DynoFile): string => `${dyno.kind.replace('-', ' ')}, ${dyno.inertiaKgM2} kg·m²`;
+export const dynoText = (dyno: DynoFile): string =>
+  dyno.kind === 'road' ? 'on the road' : `${dyno.kind.replace('-', ' ')}, ${dyno.inertiaKgM2} kg·m²`;
 
 /** The machines at hand: those that the job's runs were made on, and those in the bays. */
 export function useKnownDynos(job: Job): KnownDyno[] {
@@ -18,7 +19,7 @@ export function useKnownDynos(job: Job): KnownDyno[] {
     if (!found.some((candidate) => sameDyno(candidate.dyno, dyno)))
       found.push({ value: label, label: `${label} (${dynoText(dyno)})`, dyno });
   };
-  for (const run of [...job.runs].reverse()) add(`As for ${run.label}`, run.dyno);
+  for (const run of [...job.runs].reverse()) if (run.dyno.kind !== 'road') add(`As for ${run.label}`, run.dyno);
   for (const { devices } of bays) for (const { name, dyno } of devices) if (dyno) add(name, dyno);
   return found;
 }

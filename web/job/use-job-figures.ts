@@ -1,5 +1,6 @@
 import { useUnits } from '../units/use-own-units.tsx';
 import type { Job } from '../../contract/records.ts';
+import { lastOnDyno } from '../../core/job/last-on-dyno.ts';
 import type { FiguresView } from '../../core/figures/figures-request.ts';
 import type { JobFigures } from '../../core/figures/job-figures.ts';
 import { usePreferences } from '../state/preferences.ts';
@@ -18,7 +19,7 @@ export function useJobFigures(
 ): JobFigures | undefined {
   const standard = usePreferences((state) => state.standard);
   const { power: powerUnit } = useUnits();
-  const { learned, pending } = useLearned(job.runs.at(-1)?.device, job.id);
+  const { learned, pending } = useLearned(lastOnDyno(job.runs)?.device, job.id);
   const hasRuns = job.runs.some((run) => run.state !== 'recording');
   const { data } = useFigures(
     wanted && hasRuns && !pending

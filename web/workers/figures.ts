@@ -101,7 +101,7 @@ export function useFiguresSoon(request: WorkerRequest | undefined) {
 function curvesOfShown(request: WorkerRequest): WorkerRequest {
   const { baselineId, testId, againstId } = request.view;
   const runs = request.job.runs.filter(({ setupId }) => [baselineId, testId, againstId].includes(setupId ?? undefined));
-  return { ...request, job: { ...request.job, runs }, view: { ...request.view, curvesOnly: true } };
+  return { ...request, job: { ...request.job, runs }, view: { ...request.view, curvesOnly: true, tests: false } };
 }
 
 /** What a run of holds or a coast-down measured. */
@@ -182,15 +182,12 @@ export function useFuelling(
   });
 }
 
-/** The figures of runs of kinds of their own, each made once; undefined while one is being made. */
-export function useKindOutcomes(runs: readonly (readonly [Run, BurntFuel])[]): (KindOutcome | undefined)[] {
-  return useQueries({
-    queries: runs.map(([run, fuel]) => ({
-      queryKey: ['of kind', revisionOf(run), fuel],
-      queryFn: () => figuresWorker().ofKind(run, fuel),
-      staleTime: Infinity,
-      retry: false,
-    })),
-    combine: (found) => found.map(({ data }) => data),
-  });
+/** What a run of a kind of its own came to; undefined while it is being made. */
+export function useKindOutcome(run: Run, fuel: BurntFuel): KindOutcome | undefined {
+  return useQuery({
+    queryKey: ['of kind', revisionOf(run), fuel],
+    queryFn: () => figuresWorker().ofKind(run, fuel),
+    staleTime: Infinity,
+    retry: false,
+  }).data;
 }

@@ -23,10 +23,10 @@ import { channelChanges, type ChannelChange } from '../../core/comparison/channe
 import { hasCurve } from '../../core/figures/reading.ts';
 import { findInLog, openLog, partOfLog } from './logger-file.ts';
 import { startTemperaturesOf } from '../../core/recording/start-temperatures.ts';
-import type { KindOutcome } from '../../core/figures/kinds-of-job.ts';
+import { outcomeOf, type KindOutcome } from '../../core/figures/kinds-of-job.ts';
 import type { BurntFuel } from '../../core/run-kinds/cruise.ts';
-import { figuresOfKind } from '../../core/run-kinds/figures-of-kind.ts';
 import type { CoastDown } from '../../core/run-kinds/coast-down.ts';
+import { isFromRoad } from '../../core/run-kinds/kind-of-file.ts';
 import { lossTable, type LossPoint } from '../../core/run-kinds/loss-table.ts';
 import { valuesOf } from '../../core/recording/recording.ts';
 import { Refusal } from '../../core/refusal.ts';
@@ -45,7 +45,15 @@ export interface WorkerRequest extends FiguresRequest {
 
 /** What a file holds, before anything is sent. */
 export type Preview =
-  | { samples: number; durationS: number; channels: string[]; hasPickup: boolean; hasAir: boolean; remarks: string[] }
+  | {
+      samples: number;
+      durationS: number;
+      channels: string[];
+      hasPickup: boolean;
+      fromRoad: boolean;
+      hasAir: boolean;
+      remarks: string[];
+    }
   | { refusal: string };
 
 /** What runs other than sweeps measured. */
@@ -65,7 +73,7 @@ async function begin(job: BegunJob): Promise<void> {
   const others = ended.filter((run) => !isFirst(run));
   const reading = readInTurn(first);
   // On their way while the first are being read.
-  fetchRuns(others);
+  fetchRuns(others.filter(hasCurve));
   const sweeps = sweepsOf(spanRuns(job, baselineId, job.baseline), await reading);
   // A log that is waited for needs no span.
   await othersHaveHadTheirTurn();
@@ -160,14 +168,7 @@ const worker = {
 
   /** The figures of a run of a kind of its own, or why it has none. */
   async ofKind(run: Run, fuel: BurntFuel): Promise<KindOutcome> {
-    try {
-      const [recording, beside] = await Promise.all([fetchedRecording(run), fetchedBeside(run)]);
-      const { kind, dyno, engineToDrumRatio } = run;
-      return { figures: figuresOfKind({ kind, recording, dyno, engineToDrumRatio: engineToDrumRatio ?? undefined, beside, fuel }) }; // prettier-ignore
-    } catch (error) {
-      if (error instanceof Refusal) return { why: error.message };
-      throw error;
-    }
+    return outcomeOf(await cachedReading(run), fuel);
   },
 
   /** What a run of holds or a coast-down measured. @throws Refusal with the reason */
@@ -194,6 +195,7 @@ const worker = {
         durationS: recording.time[recording.time.length - 1]! - recording.time[0]!,
         channels: recording.channels.map((channel) => channel.name),
         hasPickup: valuesOf(recording, 'engineSpeed') !== undefined,
+        fromRoad: isFromRoad(recording),
         hasAir: airFromColumns(recording) !== undefined,
         remarks,
       };

@@ -75,7 +75,7 @@ const fetched = new Map<number, Promise<Map<string, Recording>>>();
 
 /** Has runs fetched that are neither here nor on their way; what fails is said when they are asked for. */
 export function fetchRuns(runs: readonly Run[]): void {
-  const missing = runs.filter((run) => hasCurve(run) && !readings.has(readingKey(run)) && !fetched.has(run.id));
+  const missing = runs.filter((run) => !readings.has(readingKey(run)) && !fetched.has(run.id));
   for (let from = 0; from < missing.length; from += togetherRuns) {
     const together = missing.slice(from, from + togetherRuns);
     const recordings = fetchedTogether(together);

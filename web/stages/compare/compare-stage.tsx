@@ -2,6 +2,7 @@ import { Button, SegmentedControl } from '@mantine/core';
 import { useEffect, useMemo } from 'react';
 import { Link } from 'react-router';
 import type { Job } from '../../../contract/records.ts';
+import { lastOnDyno } from '../../../core/job/last-on-dyno.ts';
 import type { BorrowedCurve } from '../../../core/figures/borrowed-curve.ts';
 import type { FiguresView } from '../../../core/figures/figures-request.ts';
 import { writeSpan } from '../../../core/smoothing/span.ts';
@@ -42,7 +43,7 @@ function Comparison({ job }: { job: Job }) {
   const [asked, change, problems] = useCompareView(job);
   const elsewhere = useElsewhere(job, asked);
   const { view } = elsewhere;
-  const { learned, pending: learning } = useLearned(job.runs.at(-1)?.device, job.id);
+  const { learned, pending: learning } = useLearned(lastOnDyno(job.runs)?.device, job.id);
   const hasRuns = job.runs.some((run) => run.state !== 'recording');
   const request: WorkerRequest | undefined =
     !hasRuns || elsewhere.pending || learning
@@ -171,7 +172,7 @@ function Comparison({ job }: { job: Job }) {
               ) : view.show === 'road' ? (
                 <RoadTable job={job} figures={figures} view={view} />
               ) : view.show === 'tests' ? (
-                <OtherRuns job={job} view={view} />
+                <OtherRuns figures={figures} view={view} />
               ) : (
                 scene && <CompareLanes scene={scene} job={job} view={view} change={change} />
               )}
@@ -229,6 +230,7 @@ function figuresView(job: Job, view: CompareView, borrowed: BorrowedCurve | unde
     atRpm,
     raw,
     beside: show === 'steps' || show === 'response' ? show : undefined,
+    tests: show === 'tests',
     respondTo: view.item,
     powerUnit: units.power,
   };
@@ -247,5 +249,6 @@ function axesOf({ setups }: JobFigures, { test }: CompareView): LaneAxisId[] {
 /** Whether figures that stand until new ones are made hold what is to be shown. */
 function hasWhatIsShown(figures: JobFigures, { show }: CompareView): boolean {
   if (show === 'steps') return figures.attribution !== undefined;
+  if (show === 'tests') return figures.tests !== undefined;
   return show !== 'response' || figures.varied !== undefined;
 }

@@ -1,5 +1,6 @@
 import { useMemo } from 'react';
 import type { Job } from '../../../contract/records.ts';
+import { lastOnDyno } from '../../../core/job/last-on-dyno.ts';
 import { reportRequest } from '../../../core/report/report-request.ts';
 import { reportSource } from '../../../core/report/make-report.ts';
 import type { ReportSource } from '../../../core/report/reported-job.ts';
@@ -17,7 +18,7 @@ export function useReportSource(
 ): { source: ReportSource | undefined; error: Error | null } {
   const preferred = usePreferences((state) => state.standard);
   const standard = fixed ?? preferred;
-  const { learned, pending } = useLearned(job.runs.at(-1)?.device, job.id);
+  const { learned, pending } = useLearned(lastOnDyno(job.runs)?.device, job.id);
   const ended = job.runs.some(({ state }) => state !== 'recording');
   const { data: figures, error } = useFigures(
     pending || !ended ? undefined : reportRequest(job, learned, { standard, powerUnit }),

@@ -1,12 +1,12 @@
 import { Switch } from '@mantine/core';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { Job } from '../../../../contract/records.ts';
-import { judgedKinds, type JudgedKind } from '../../../../core/figures/kinds-of-job.ts';
+import type { JobFigures } from '../../../../core/figures/job-figures.ts';
+import type { JudgedKind } from '../../../../core/figures/kinds-of-job.ts';
 import type { JudgedFigure } from '../../../../core/judgement/kind-judgement.ts';
+import { isAskedOfHolds } from '../../../../core/run-kinds/hold-figures.ts';
 import { differenceSentence, figureSentence, verdictWord } from '../../../../core/wording/kind-words.ts';
 import { runKindWords } from '../../../job/run-kind-words.ts';
-import { useKindRuns } from '../../../job/use-kind-runs.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';
 import { useOwnUnits } from '../../../units/use-own-units.tsx';
 import type { CompareView } from '../view/view-address.ts';
@@ -14,10 +14,9 @@ import classes from './other-runs.module.css';
 import steps from './steps-picture.module.css';
 
 /** Runs that are no power runs, before and after: each kind by its own figures, never mixed into those of power. */
-export function OtherRuns({ job, view: { test, against } }: { job: Job; view: CompareView }) {
-  const runs = useKindRuns(job);
-  if (!runs) return <div aria-busy />;
-  const kinds = judgedKinds(runs, against.id, test.id);
+export function OtherRuns({ figures: { tests }, view: { test, against } }: { figures: JobFigures; view: CompareView }) {
+  if (!tests) return <div aria-busy />;
+  const kinds = tests.shown;
   if (kinds.length === 0)
     return (
       <div className={steps.none}>
@@ -63,7 +62,7 @@ function Kind({
   const { write } = useOwnUnits();
   const [all, setAll] = useState(false);
   const found = runs.flatMap(({ label, figures }) => (figures?.found ?? []).map((finding) => ({ ...finding, label })));
-  const rows = judgement?.figures.filter(({ id }) => kind !== 'step' || all || isTelling(id)) ?? [];
+  const rows = judgement?.figures.filter(({ id }) => kind !== 'step' || all || isAskedOfHolds(id)) ?? [];
   const missing = runs.some(({ setupId }) => setupId === beforeId) ? after : before;
   return (
     <section className={classes.kind} aria-label={runKindWords[kind].name}>
@@ -120,7 +119,7 @@ function Kind({
             <tbody>
               {runs.flatMap(({ label, figures }) =>
                 (figures?.figures ?? [])
-                  .filter(({ id }) => kind !== 'step' || all || isTelling(id))
+                  .filter(({ id }) => kind !== 'step' || all || isAskedOfHolds(id))
                   .map((figure) => (
                     <tr key={`${label} ${figure.id}`}>
                       <th scope="row">
@@ -148,9 +147,5 @@ function Kind({
     </section>
   );
 }
-
-const telling = /\|(powerKw|torqueNm|lambda|fuelFlow|exhaustTemperature|knockRetard)$/;
-/** What a hold is usually asked for; all else is one press away. */
-const isTelling = (id: string) => telling.test(id);
 
 const toneOf = ({ good }: JudgedFigure) => (good === null ? undefined : good ? 'gain' : 'loss');

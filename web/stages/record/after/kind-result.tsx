@@ -1,16 +1,16 @@
 import { Link } from 'react-router';
 import type { Job, Run } from '../../../../contract/records.ts';
 import { figureSentence } from '../../../../core/wording/kind-words.ts';
-import { fuelOfRun } from '../../../job/use-kind-runs.ts';
+import { fuelOfRun } from '../../../../core/figures/kinds-of-job.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';
 import { useOwnUnits } from '../../../units/use-own-units.tsx';
-import { useKindOutcomes } from '../../../workers/figures.ts';
+import { useKindOutcome } from '../../../workers/figures.ts';
 import classes from './run-result.module.css';
 
 /** The figures of an idle, a start, a step of the throttle or a cruise, and what stands out in it. */
 export function KindResult({ job, run }: { job: Job; run: Run }) {
   const { write } = useOwnUnits();
-  const [outcome] = useKindOutcomes([[run, fuelOfRun(job, run)]]);
+  const outcome = useKindOutcome(run, fuelOfRun(job.car, run));
   if (!outcome) return <p className="soft">Making the figures…</p>;
   const { figures, why } = outcome;
   return (
