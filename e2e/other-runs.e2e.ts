@@ -1,6 +1,8 @@
 import type { BayState } from '../contract/live.ts';
 import type { RunPlan } from '../contract/recording.ts';
 import type { Job } from '../contract/records.ts';
+import { writeRecordingCsv } from '../core/exchange/write-csv.ts';
+import { roadDrive } from '../core/testing/kind-runs.ts';
 import { expect, test, type Suvok } from './suvok.ts';
 
 const faults = (suvok: Suvok, device: string, names: string[]) => suvok.ask('PUT', '/device/faults', { device, faults: names }); // prettier-ignore
@@ -134,4 +136,31 @@ test('two items that were moved together become a plane, with what to try next a
   await expect(advice).toContainText('a third level of intake cam');
   await expect(page.getByRole('img', { name: /^Power over/ })).toBeVisible();
   await expect(page.getByText('The address asks for something')).toHaveCount(0);
+});
+
+test('logs from the road are taken without a dyno, judged before and after, and answer in the report', async ({
+  page,
+  suvok,
+}) => {
+  const job = await suvok.mountedJob();
+  const taken = async (letter: string, acceleration: number, seeds: readonly number[]) => {
+    await page.goto(`${suvok.origin}/jobs/${job.id}/compare?setup=${letter}`);
+    await page.getByRole('button', { name: 'Import a recording' }).click();
+    await page.locator('input[type=file]').setInputFiles(seeds.map((seed) => ({ name: `road-${seed}.csv`, mimeType: 'text/csv', buffer: Buffer.from(writeRecordingCsv(roadDrive({ seed, acceleration }))) }))); // prettier-ignore
+    await expect(page.getByLabel('Engine speed ÷ drum speed')).toHaveCount(0);
+    await expect(page.getByRole('dialog').getByLabel('Dyno', { exact: true })).toHaveCount(0);
+    await page.getByRole('button', { name: 'Import', exact: true }).click();
+    await expect(page.getByText(/^Imported as .*, road check/)).toBeVisible({ timeout: 20_000 });
+  };
+  await taken('A', 2, [1, 2]);
+  await suvok.ask('POST', `/jobs/${job.id}/setups`, { parentId: job.setups[0]!.id, change: 'Shorter final drive' });
+  await taken('B', 2.5, [3, 4]);
+  await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+  const road = page.getByRole('region', { name: 'road check' });
+  await expect(road.getByRole('row', { name: /^80 to 120\skm\/h/ })).toContainText('less, shown: better', { timeout: 20_000 }); // prettier-ignore
+  await expect(page.getByTestId('sentence')).toContainText(/^Road check: 40 to 80\skm\/h, flat out\s−1\.\d\d\s±/);
+  await page.getByRole('link', { name: /^Report/ }).click();
+  await expect(page.getByRole('heading', { level: 1, name: /^Road check: 40 to 80\skm\/h/ })).toBeVisible({ timeout: 20_000 }); // prettier-ignore
+  await expect(page.getByRole('row', { name: /^road check: Coolant, highest/ })).toHaveCount(0);
+  await expect(page.getByRole('row', { name: /^road check: 80 to 120/ })).toContainText('less, shown: better');
 });

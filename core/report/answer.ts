@@ -5,9 +5,10 @@ import { joined, say, type Quantity, type Sentence } from '../sentence/sentence.
 import { lineOf } from '../setup/difference.ts';
 import { setupWords } from '../setup/setup-words.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
+import { testsSentence } from '../wording/kind-words.ts';
 import { withheldWords } from '../wording/judgement-words.ts';
 import { askedLimit, askedWords } from './asked-limit.ts';
-import { answerOfTests } from './other-tests.ts';
+import { testedPair } from './other-tests.ts';
 import { laterName } from './later-name.ts';
 import type { Content } from './report.ts';
 import type { ReportSource } from './reported-job.ts';
@@ -18,9 +19,10 @@ export function answer(source: ReportSource): Content {
   const { comparison, noComparison, sides } = figures;
   const asked = job.question ? [say`The question was: ${asSentence(job.question)}`] : [];
   if (!comparison) {
-    const tested = answerOfTests(source);
+    const pair = testedPair(source, laterName(job));
+    const tested = testsSentence(pair?.judged ?? []);
     const reason = tested ?? (sides.testId === sides.againstId ? 'The car as it arrived: nothing was changed and measured yet.' : (noComparison ?? '')); // prettier-ignore
-    return { is: 'answer', headline: reason, lead: asked };
+    return { is: 'answer', headline: reason, lead: [...asked, ...(tested && pair?.tried ? [pair.tried] : [])] };
   }
   const changes = lineOf(job.setups, sides.testId).filter(({ id }) => id !== sides.againstId).map((setup) => setupWords(job.setups, setup)); // prettier-ignore
   const what = changes.length > 0 ? say`Changed: ${asSentence(changes.join('; '))}` : ''; // prettier-ignore

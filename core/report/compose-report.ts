@@ -5,7 +5,7 @@ import { dayWords, largeFigures } from './large-figures.ts';
 import { blockIds, blockTitles, type Block, type BlockId, type Content, type Report } from './report.ts';
 import type { ReportSource } from './reported-job.ts';
 import { expectation } from './expectation.ts';
-import { otherTests } from './other-tests.ts';
+import { otherTests, testedPair } from './other-tests.ts';
 import { onTheRoad } from './on-the-road.ts';
 import { laterName } from './later-name.ts';
 import { reportSides } from './report-request.ts';
@@ -21,10 +21,12 @@ export function composeReport(source: ReportSource): Report {
   const { job } = source;
   const { arrivedId, deliveredId } = reportSides(job);
   const { usual: large, others } = largeFigures(source, arrivedId, deliveredId);
+  // A job of tests alone has no curve that it could miss.
+  const swept = testedPair(source, '') === undefined || source.figures.runs.length + source.figures.unusable.length > 0; // prettier-ignore
   const contents: Record<BlockId, Content | undefined> = {
     answer: answer(source),
-    figures: { is: 'figures', figures: large, others },
-    lanes: { is: 'lanes' },
+    figures: swept ? { is: 'figures', figures: large, others } : undefined,
+    lanes: swept ? { is: 'lanes' } : undefined,
     bands: bands(source, laterName(job)),
     ladder: ladder(source, deliveredId),
     tests: otherTests(source, laterName(job)),
@@ -39,7 +41,7 @@ export function composeReport(source: ReportSource): Report {
     putBack: putBack(source),
     photos: job.photos.length === 0 ? undefined : { is: 'photos', photos: job.photos.map(({ id, caption }) => ({ id, caption })) }, // prettier-ignore
     conditions: conditions(source, arrivedId, deliveredId),
-    made: made(source),
+    made: swept ? made(source) : undefined,
     file: file(source, deliveredId),
   };
   const last = job.runs.flatMap(({ startedAt }) => startedAt ?? []).sort().at(-1); // prettier-ignore

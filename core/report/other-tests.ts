@@ -1,19 +1,45 @@
 import type { JudgedKind } from '../figures/kinds-of-job.ts';
-import type { JudgedFigure } from '../judgement/kind-judgement.ts';
+import type { JudgedFigure, KindJudgement } from '../judgement/kind-judgement.ts';
 import { isAskedOfHolds } from '../run-kinds/hold-figures.ts';
 import { capitalised, say, type Sentence } from '../sentence/sentence.ts';
+import { setupWords } from '../setup/setup-words.ts';
 import { differenceSentence, figureSentence, kindNames, verdictWord } from '../wording/kind-words.ts';
 import type { Cell, Content } from './report.ts';
 import type { ReportSource } from './reported-job.ts';
 
 const right = (text: Sentence, tone?: Cell['tone']): Cell => ({ text, right: true, ...(tone && { tone }) });
 
-/** Runs that are no power runs, as arrived and as delivered: what may be claimed of, and what was alike or not. */
-export function otherTests({ figures: { tests } }: ReportSource, later: string): Content | undefined {
-  const judged = (tests?.shown ?? []).flatMap(({ kind, judgement }) => (judgement ? [{ kind, judgement }] : []));
-  if (judged.length === 0) return undefined;
-  const rows = judged.flatMap(({ kind, judgement }) =>
-    judgement.figures
+interface TestedPair {
+  before: string;
+  after: string;
+  judged: KindJudgement[];
+  /** What was tried, where it is not what is delivered. */
+  tried?: Sentence;
+}
+
+/**
+ * The setups whose tests a report tells: what arrived and what is delivered; where nothing of those can be judged, such
+ * as where a change was put back, the last change that was tested.
+ */
+export function testedPair({ job, figures: { tests } }: ReportSource, later: string): TestedPair | undefined {
+  const judgedIn = (kinds: readonly JudgedKind[]) => kinds.flatMap(({ judgement }) => judgement ?? []);
+  const shown = judgedIn(tests?.shown ?? []);
+  if (shown.length > 0) return { before: 'arrived', after: later, judged: shown };
+  const step = tests?.steps.at(-1);
+  if (!step) return undefined;
+  const named = (id: number) => job.setups.find((setup) => setup.id === id);
+  const [before, after] = [named(step.againstId), named(step.testId)];
+  if (!before || !after) return undefined;
+  const tried = say`Tried against ${before.letter}: ${after.letter}, ${setupWords(job.setups, after)}.`;
+  return { before: before.letter, after: after.letter, judged: judgedIn(step.kinds), tried };
+}
+
+/** Runs that are no power runs, before and after: what may be claimed of them, and what was alike or not. */
+export function otherTests(source: ReportSource, later: string): Content | undefined {
+  const pair = testedPair(source, later);
+  if (!pair) return undefined;
+  const rows = pair.judged.flatMap(({ kind, figures }) =>
+    figures
       .filter((figure) => standsInReport(kind, figure))
       .map((figure): Cell[] => {
         const at = (value: number) => right(figureSentence({ ...figure, value, halfWidth: NaN }));
@@ -22,41 +48,32 @@ export function otherTests({ figures: { tests } }: ReportSource, later: string):
   );
   return {
     is: 'table',
-    head: [{ text: 'test' }, right('arrived'), right(later), right('difference'), { text: 'shown or not' }],
+    head: [{ text: 'test' }, right(pair.before), right(pair.after), right('difference'), { text: 'claim' }],
     rows,
     note: 'Each kind of test by itself; ± is a 95 % interval. Bold is what is shown, with the chance of any false claim of a kind below 5 %.', // prettier-ignore
   };
 }
 
 /** What stands against the tests: why nothing is claimed, and what was found on the runs of what is delivered. */
-export function careOfTests({ figures: { tests } }: ReportSource, deliveredId: number) {
-  return (tests?.shown ?? []).flatMap(({ kind, judgement, runs }) => [
-    ...(judgement?.caveats ?? []).map(({ severity, text }) => ({ severity, text: say`${capitalised(kindNames[kind])}: ${text}` })), // prettier-ignore
-    ...runs.filter(({ setupId }) => setupId === deliveredId).flatMap(({ label, figures }) => (figures?.found ?? []).map(({ severity, message }) => ({ severity, text: say`${label ?? ''}: ${message}` }))), // prettier-ignore
-  ]);
+export function careOfTests(source: ReportSource, deliveredId: number) {
+  const judged = testedPair(source, '')?.judged ?? [];
+  return [
+    ...judged.flatMap(({ kind, caveats }) => caveats.map(({ severity, text }) => ({ severity, text: say`${capitalised(kindNames[kind])}: ${text}` }))), // prettier-ignore
+    ...(source.figures.tests?.shown ?? []).flatMap(
+      ({ runs }) =>
+      runs.filter(({ setupId }) => setupId === deliveredId).flatMap(({ label, figures }) => (figures?.found ?? []).map(({ severity, message }) => ({ severity, text: say`${label ?? ''}: ${message}` }))), // prettier-ignore
+    ),
+  ];
 }
 
-/** What is claimed of the tests of a step, in a few words; empty where nothing is. */
-export function claimedInStep({ figures: { tests } }: ReportSource, setupId: number): Sentence[] {
+/** What the tests of a step came to, kind by kind, in a few words. */
+export function testsOfStep({ figures: { tests } }: ReportSource, setupId: number): Sentence[] {
   const kinds = tests?.steps.find(({ testId }) => testId === setupId)?.kinds ?? [];
-  return kinds.flatMap(
-    ({ kind, judgement }) =>
-    (judgement?.figures ?? []).filter((figure) => standsInReport(kind, figure) && figure.claim).map((figure) => say`${kindNames[kind]}: ${figure.label} ${differenceSentence(figure)}`), // prettier-ignore
-  );
-}
-
-/** What the tests answer where power does not: what is claimed of them, else that nothing is. */
-export function answerOfTests({ figures: { tests } }: ReportSource): Sentence | undefined {
-  const judged = (tests?.shown ?? []).flatMap(({ kind, judgement }) => (judgement ? [{ kind, judgement }] : []));
-  const [first] = judged;
-  if (!first) return undefined;
-  const all = judged.flatMap(({ kind, judgement }) => judgement.figures.filter(({ asked }) => asked).map((figure) => ({ kind, figure }))); // prettier-ignore
-  const claimed = all.find(({ figure }) => figure.claim);
-  if (claimed) return say`${capitalised(kindNames[claimed.kind])}: ${claimed.figure.label} ${differenceSentence(claimed.figure)}, ${verdictWord(claimed.figure)}.`; // prettier-ignore
-  const [reason] = first.judgement.caveats.filter(({ severity }) => severity === 'stop');
-  if (reason) return say`${capitalised(kindNames[first.kind])}: ${reason.text}`;
-  const main = all[0] ?? { kind: first.kind, figure: first.judgement.figures[0]! };
-  return say`${capitalised(kindNames[main.kind])}: ${main.figure.label} ${differenceSentence(main.figure)}, no difference is shown.`; // prettier-ignore
+  return kinds.flatMap(({ kind, judgement }) => {
+    const claimed = (judgement?.figures ?? []).filter((figure) => standsInReport(kind, figure) && figure.claim);
+    if (claimed.length === 0) return [say`${kindNames[kind]}: nothing shown`];
+    return claimed.map((figure) => say`${kindNames[kind]}: ${figure.label} ${differenceSentence(figure)}`);
+  });
 }
 
 const standsInReport = (kind: JudgedKind['kind'], { id, asked }: JudgedFigure) => (kind === 'step' ? isAskedOfHolds(id) : asked); // prettier-ignore

@@ -5,7 +5,7 @@ import { lineOf } from '../setup/difference.ts';
 import { setupWords } from '../setup/setup-words.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
 import { jobClaimWords, toneOf } from '../wording/judgement-words.ts';
-import { claimedInStep } from './other-tests.ts';
+import { testsOfStep } from './other-tests.ts';
 import type { Cell, Content } from './report.ts';
 import type { ReportSource, ReportedSetup } from './reported-job.ts';
 import { differenceUnit } from '../units/told-units.ts';
@@ -47,10 +47,12 @@ export function ladder(source: ReportSource, deliveredId: number): Content | und
     const pair = figures.pairs?.find(({ judgement }) => judgement.testId === own?.testId && judgement.againstId === own.againstId); // prettier-ignore
     return { setup, own, ranges: (pair?.rows ?? []).filter(({ id }) => id === 'band' || id === 'common') };
   });
-  const columns = job.bands.length > 0 ? job.bands.slice(0, mostBands) : [undefined];
+  // Of tests alone nothing stands under a band.
+  const swept = steps.some(({ ranges }) => ranges.length > 0);
+  const columns = !swept ? [] : job.bands.length > 0 ? job.bands.slice(0, mostBands) : [undefined];
   return {
     is: 'table',
-    head: [{ text: 'change' }, ...columns.map((band) => right(band ? `${band.name}, ${spokenRpm(band.fromRpm)} to ${spokenRpm(band.toRpm)}` : 'mean over all speeds')), { text: 'kept' }], // prettier-ignore
+    head: [{ text: 'change' }, ...columns.map((band) => right(band ? `${band.name}, ${spokenRpm(band.fromRpm)} to ${spokenRpm(band.toRpm)}` : 'mean over all speeds')), { text: swept ? 'kept' : 'kept, and what its tests show' }], // prettier-ignore
     rows: steps.map(({ setup, own, ranges }) => {
       const cells = columns.map((band, at): Cell => {
         const row = ranges.find(({ id, fromRpm, toRpm }) => (band ? id === 'band' && fromRpm === band.fromRpm && toRpm === band.toRpm : id === 'common')); // prettier-ignore
@@ -58,10 +60,10 @@ export function ladder(source: ReportSource, deliveredId: number): Content | und
       });
       // Where something is shown in a band, what could not be shown in another goes without saying.
       const claim = own && cells.every(({ tone }) => tone === undefined) ? shownWords(own, among) : undefined;
-      const fate = joined([fateOf(setup, kept, claim), ...claimedInStep(source, setup.id)], '; ');
+      const fate = joined([fateOf(setup, kept, claim), ...testsOfStep(source, setup.id)], '; ');
       return [{ text: `${setup.letter}, ${setupWords(job.setups, setup)}` }, ...cells, { text: fate }];
     }),
-    note: 'Mean gain of each on the setup before it, at the same engine speeds; ± is a 95 % interval. Bold is what is shown; in the first band, what is shown among all changes of this job.', // prettier-ignore
+    ...(swept && { note: 'Mean gain of each on the setup before it, at the same engine speeds; ± is a 95 % interval. Bold is what is shown; in the first band, what is shown among all changes of this job.' }), // prettier-ignore
   };
 }
 

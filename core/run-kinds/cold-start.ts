@@ -45,7 +45,7 @@ export function coldStartFigures(source: KindSource): RunFigures {
     figure('cranking-time', 'Cranking', ['s', 2], once(crankingS), 'less'),
     figure('flare', 'Flare above the idle', ['rpm', 0], once(Math.max(0, top - idle))),
     figure('undershoot', 'Undershoot below the idle', ['rpm', 0], once(Math.max(0, idle - bottom)), 'less'),
-    figure('stalls', 'Stalls', ['', 0], once(stalls), 'less'),
+    figure('stalls', 'Stalls', ['×', 0], once(stalls), 'less'),
     figure('steady-after', 'Steady idle after', ['s', 1], once(steady === undefined ? NaN : steady - startS), 'less'),
     figure('idle-speed', 'Idle speed', ['rpm', 0], once(idle)),
   ].filter(({ value }) => !Number.isNaN(value));

@@ -52,7 +52,7 @@ export function idleFigures(source: KindSource): RunFigures {
     figure('idle-spread', 'Spread of the speed', ['rpm', 1], once(speed.sd), 'less'),
     figure('hunting-amplitude', 'Hunting, amplitude', ['rpm', 0], once(hunts ? swing.amplitude : 0), 'less'),
     figure('hunting-period', 'Hunting, period', ['s', 1], once(hunts ? swing.periodS : NaN)),
-    figure('dips', 'Dips a minute', ['', 1], once(perMinute), 'less'),
+    figure('dips', 'Dips', ['/min', 1], once(perMinute), 'less'),
     ...meansOf(source, ['lambda', 'ignitionAdvance', 'manifoldPressure', 'batteryVoltage']),
   ].filter(({ value }) => !Number.isNaN(value));
   const found: Finding[] = [];

@@ -67,12 +67,14 @@ function passageFigures(recording: Recording): RunFigure[] {
   if (!metresPerS) return [];
   const speed = metresPerS.map((value) => convert(value, 'm/s', 'km/h'));
   const throttle = valuesOf(recording, 'throttle');
-  return roadSpans.flatMap(([from, to]) => {
-    const seconds = passages(recording.time, speed, throttle, from, to);
-    if (seconds.length === 0) return [];
-    const label = `${from} to ${to} km/h, ${seconds.length} ${seconds.length === 1 ? 'passage' : 'passages'}`;
-    return [{ ...figure(`time-${from}-${to}`, label, ['s', 2], meanOfPassages(seconds), 'less') }];
-  });
+  const spans = roadSpans.map(([from, to]) => ({ from, to, seconds: passages(recording.time, speed, throttle, from, to) })); // prettier-ignore
+  const driven = spans.filter(({ seconds }) => seconds.length > 0);
+  if (driven.length === 0) return [];
+  const most = Math.max(...driven.map(({ seconds }) => seconds.length));
+  return [
+    ...driven.map(({ from, to, seconds }) => figure(`time-${from}-${to}`, `${from} to ${to} km/h, flat out`, ['s', 2], meanOfPassages(seconds), 'less')), // prettier-ignore
+    figure('passages', 'Passages', ['×', 0], once(most)),
+  ];
 }
 
 function meanOfPassages(seconds: readonly number[]): { mean: number; halfWidth: number } {

@@ -118,6 +118,7 @@ const digitsIn: Readonly<Record<string, number | ((size: number) => number)>> = 
   bar: (size) => (size < 0.1 ? 3 : size < 20 ? 2 : 0),
   psi: (size) => (size < 1.45 ? 2 : size < 300 ? 1 : 0),
   MPa: 1,
+  '×': 0,
   hPa: 0,
   inHg: 2,
   '°C': 0,

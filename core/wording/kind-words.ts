@@ -1,7 +1,7 @@
-import type { JudgedFigure } from '../judgement/kind-judgement.ts';
+import type { JudgedFigure, KindJudgement } from '../judgement/kind-judgement.ts';
 import type { ComparedKind } from '../run-kinds/figures-of-kind.ts';
 import type { RunFigure } from '../run-kinds/run-figure.ts';
-import { difference, say, type Quantity, type Sentence } from '../sentence/sentence.ts';
+import { capitalised, difference, say, type Quantity, type Sentence } from '../sentence/sentence.ts';
 import { differenceUnit } from '../units/told-units.ts';
 
 /** How the kinds that are judged by themselves are called. */
@@ -38,4 +38,18 @@ export function verdictWord({ claim, good, asked }: JudgedFigure): string {
   if (!claim) return 'not shown';
   const way = claim === 'less' ? 'less, shown' : 'more, shown';
   return good === null ? way : `${way}: ${good ? 'better' : 'worse'}`;
+}
+
+/** What tests say of two setups, in one sentence: what is claimed of them, else why nothing is; undefined without any. */
+export function testsSentence(judged: readonly KindJudgement[]): Sentence | undefined {
+  const [first] = judged;
+  if (!first) return undefined;
+  const all = judged.flatMap(({ kind, figures }) => figures.filter(({ asked }) => asked).map((figure) => ({ kind, figure }))); // prettier-ignore
+  const named = ({ kind, figure }: { kind: ComparedKind; figure: JudgedFigure }) => say`${capitalised(kindNames[kind])}: ${figure.label} ${differenceSentence(figure)}`; // prettier-ignore
+  const claimed = all.find(({ figure }) => figure.claim);
+  if (claimed) return say`${named(claimed)}, ${verdictWord(claimed.figure)}.`;
+  const [reason] = first.caveats.filter(({ severity }) => severity === 'stop');
+  if (reason) return say`${capitalised(kindNames[first.kind])}: ${reason.text}`;
+  const main = all[0] ?? { kind: first.kind, figure: first.figures[0]! };
+  return say`${named(main)}, no difference is shown.`;
 }

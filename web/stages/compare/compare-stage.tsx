@@ -32,7 +32,7 @@ import { StepsPicture } from './steps/steps-picture.tsx';
 import { useElsewhere } from './view/use-elsewhere.ts';
 import { useCompareView } from './view/view.ts';
 import type { JobFigures } from '../../../core/figures/job-figures.ts';
-import type { CompareView } from './view/view-address.ts';
+import { isOfTestsAlone, type CompareView } from './view/view-address.ts';
 
 /** The stage where setups are laid over one another and decisions are made. */
 export function CompareStage() {
@@ -125,7 +125,9 @@ function Comparison({ job }: { job: Job }) {
                     { value: 'tests', label: 'Tests' },
                   ]}
                   value={view.show}
-                  onChange={(show) => change({ show: show === 'curves' ? undefined : show }, false)}
+                  onChange={(show) =>
+                    change({ show: show === 'curves' && !isOfTestsAlone(job) ? undefined : show }, false)
+                  }
                 />
                 <span className={classes.acts}>
                   {view.show === 'curves' && view.zoom && (

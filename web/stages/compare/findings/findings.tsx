@@ -4,6 +4,7 @@ import type { Job } from '../../../../contract/records.ts';
 import { FindingLine, FindingList, SeverityMark } from '../../../ui/severity.tsx';
 import classes from './findings.module.css';
 import { saidOnce } from '../../../../core/judgement/run-findings.ts';
+import { testsSentence } from '../../../../core/wording/kind-words.ts';
 import { capital } from '../../../../core/units/capital.ts';
 import { deviatingWords } from '../../../../core/wording/judgement-words.ts';
 import { frozenDiffers } from '../how-made/baseline-choice.tsx';
@@ -31,6 +32,7 @@ interface FindingsProps {
 export function Findings({ job, figures, view, change }: FindingsProps) {
   const { comparison } = figures;
   const { write } = useOwnUnits();
+  if (view.show === 'tests') return <TestFindings job={job} figures={figures} view={view} change={change} />;
   const others = comparison?.unlike ?? [];
   const frozen = frozenDiffers(job, view);
   return (
@@ -82,6 +84,37 @@ export function Findings({ job, figures, view, change }: FindingsProps) {
       {comparison && (
         <footer className={classes.foot}>
           <MarksInSight figures={figures} view={view} />
+          <DecisionHere
+            job={job}
+            figures={figures}
+            view={view}
+            onAdded={(setup) => change({ setup, against: undefined }, false)}
+          />
+        </footer>
+      )}
+    </div>
+  );
+}
+
+/** Of tests that are no power runs: what they say in one sentence, the setups, and the decision. */
+function TestFindings({ job, figures, view, change }: FindingsProps) {
+  const { write } = useOwnUnits();
+  const judged = (figures.tests?.shown ?? []).flatMap(({ judgement }) => judgement ?? []);
+  const said = figures.tests ? (testsSentence(judged) ?? 'No kind of test was made in both setups.') : 'Making the figures…'; // prettier-ignore
+  return (
+    <div className={classes.pane}>
+      <div className={classes.findings}>
+        <p
+          className={classes.sentence}
+          data-testid="sentence"
+          data-long={write(said).length > longSentence || undefined}
+        >
+          {unbroken(write(said))}
+        </p>
+        <HowMade job={job} figures={figures} view={view} change={change} setupsAlone />
+      </div>
+      {judged.length > 0 && (
+        <footer className={classes.foot}>
           <DecisionHere
             job={job}
             figures={figures}

@@ -24,10 +24,29 @@ interface HowMadeProps {
   figures: JobFigures;
   view: CompareView;
   change: ChangeView;
+  /** Only which setups are compared: of tests nothing is corrected or smoothed. */
+  setupsAlone?: boolean;
 }
 
 /** How the figures were made, each part of it a control. */
-export function HowMade({ job, figures, view, change }: HowMadeProps) {
+export function HowMade({ job, figures, view, change, setupsAlone = false }: HowMadeProps) {
+  return (
+    <Dock>
+      <div className={classes.how}>
+        {!setupsAlone && <Processing job={job} figures={figures} view={view} change={change} />}
+        <AgainstChoice job={job} view={view} change={change} />
+        {!setupsAlone && (
+          <span>
+            baseline <BaselineChoice job={job} figures={figures} view={view} change={change} />
+          </span>
+        )}
+      </div>
+    </Dock>
+  );
+}
+
+/** Correction, smoothing, scale, units and range. */
+function Processing({ job, figures, view, change }: HowMadeProps) {
   // In the address too, so that a link shows the same figures.
   const choose = ({ mixture, ...units }: Partial<Units>) => {
     chooseUnits({ ...units, ...(mixture && { mixture }) });
@@ -39,72 +58,60 @@ export function HowMade({ job, figures, view, change }: HowMadeProps) {
   const span = auto ? figures.spanRpm : Number(view.smoothing);
   const spanText = span === 0 ? 'none' : `${auto ? 'auto, ' : ''}${formatSpan(span)}`;
   return (
-    <Dock>
-      <div className={classes.how}>
+    <>
+      <span>
+        {view.standard === 'none' ? '' : airless ? 'No air recorded, so not corrected to ' : 'Corrected to '}
+        <Control text={standards[view.standard].name} label="Correction standard">
+          <StandardChoice view={view} change={change} />
+        </Control>{' '}
+        {figures.factors && view.standard !== 'none' && !airless && (
+          <span className="number">{factorText(figures.factors)}</span>
+        )}
+        {view.share < 1 && ` at ${Math.round(view.share * 100)} % share`}
+      </span>
+      <span>
+        smoothing{' '}
+        <Control text={spanText} label="Smoothing">
+          <SmoothingChoice span={span} auto={auto} raw={view.raw} takenOff={takenOff(figures, view)} change={change} />
+        </Control>
+      </span>
+      <span>
+        <Control
+          text={figures.estimate === undefined ? 'at the wheels' : `≈ at the crank, ${figures.estimate}`}
+          label="Wheels or crank"
+        >
+          <ScaleChoice job={job} view={view} change={change} />
+        </Control>
+        {figures.noEstimate && `: no estimate for the crank. ${figures.noEstimate}`}
+      </span>
+      <span>
+        <Control text={view.units.power} label="Unit of power">
+          <Choice options={powerUnits} value={view.units.power} onChange={(power) => choose({ power })} />
+        </Control>{' '}
+        and{' '}
+        <Control text={view.units.torque} label="Unit of torque">
+          <Choice options={torqueUnits} value={view.units.torque} onChange={(torque) => choose({ torque })} />
+        </Control>
+      </span>
+      {view.lanes.some((lane) => lane.startsWith('lambda')) && (
         <span>
-          {view.standard === 'none' ? '' : airless ? 'No air recorded, so not corrected to ' : 'Corrected to '}
-          <Control text={standards[view.standard].name} label="Correction standard">
-            <StandardChoice view={view} change={change} />
-          </Control>{' '}
-          {figures.factors && view.standard !== 'none' && !airless && (
-            <span className="number">{factorText(figures.factors)}</span>
-          )}
-          {view.share < 1 && ` at ${Math.round(view.share * 100)} % share`}
-        </span>
-        <span>
-          smoothing{' '}
-          <Control text={spanText} label="Smoothing">
-            <SmoothingChoice
-              span={span}
-              auto={auto}
-              raw={view.raw}
-              takenOff={takenOff(figures, view)}
-              change={change}
+          mixture as{' '}
+          <Control text={view.units.mixture === 'AFR' ? 'air–fuel ratio' : 'λ'} label="Mixture as">
+            <Choice
+              options={['λ', 'air–fuel ratio']}
+              value={view.units.mixture === 'AFR' ? 'air–fuel ratio' : 'λ'}
+              onChange={(chosen) => choose({ mixture: chosen === 'λ' ? 'λ' : 'AFR' })}
             />
           </Control>
         </span>
-        <span>
-          <Control
-            text={figures.estimate === undefined ? 'at the wheels' : `≈ at the crank, ${figures.estimate}`}
-            label="Wheels or crank"
-          >
-            <ScaleChoice job={job} view={view} change={change} />
-          </Control>
-          {figures.noEstimate && `: no estimate for the crank. ${figures.noEstimate}`}
-        </span>
-        <span>
-          <Control text={view.units.power} label="Unit of power">
-            <Choice options={powerUnits} value={view.units.power} onChange={(power) => choose({ power })} />
-          </Control>{' '}
-          and{' '}
-          <Control text={view.units.torque} label="Unit of torque">
-            <Choice options={torqueUnits} value={view.units.torque} onChange={(torque) => choose({ torque })} />
-          </Control>
-        </span>
-        {view.lanes.some((lane) => lane.startsWith('lambda')) && (
-          <span>
-            mixture as{' '}
-            <Control text={view.units.mixture === 'AFR' ? 'air–fuel ratio' : 'λ'} label="Mixture as">
-              <Choice
-                options={['λ', 'air–fuel ratio']}
-                value={view.units.mixture === 'AFR' ? 'air–fuel ratio' : 'λ'}
-                onChange={(chosen) => choose({ mixture: chosen === 'λ' ? 'λ' : 'AFR' })}
-              />
-            </Control>
-          </span>
-        )}
-        <span>
-          over{' '}
-          <Control text={bandText(figures, view)} label="Range that the sentence is about">
-            <BandChoice job={job} figures={figures} view={view} change={change} />
-          </Control>
-        </span>
-        <AgainstChoice job={job} view={view} change={change} />
-        <span>
-          baseline <BaselineChoice job={job} figures={figures} view={view} change={change} />
-        </span>
-      </div>
-    </Dock>
+      )}
+      <span>
+        over{' '}
+        <Control text={bandText(figures, view)} label="Range that the sentence is about">
+          <BandChoice job={job} figures={figures} view={view} change={change} />
+        </Control>
+      </span>
+    </>
   );
 }
 

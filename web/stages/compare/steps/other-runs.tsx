@@ -16,7 +16,8 @@ import steps from './steps-picture.module.css';
 /** Runs that are no power runs, before and after: each kind by its own figures, never mixed into those of power. */
 export function OtherRuns({ figures: { tests }, view: { test, against } }: { figures: JobFigures; view: CompareView }) {
   if (!tests) return <div aria-busy />;
-  const kinds = tests.shown;
+  // What can be judged stands above what only one setup has.
+  const kinds = [...tests.shown].sort((one, other) => Number(Boolean(other.judgement)) - Number(Boolean(one.judgement))); // prettier-ignore
   if (kinds.length === 0)
     return (
       <div className={steps.none}>

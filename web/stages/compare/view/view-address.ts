@@ -1,3 +1,5 @@
+import { runsOfOwnKinds } from '../../../../core/figures/kinds-of-job.ts';
+import { hasCurve } from '../../../../core/figures/reading.ts';
 import { z } from 'zod';
 import type { Job, Setup } from '../../../../contract/records.ts';
 import { standardIds } from '../../../../core/air/correction.ts';
@@ -158,7 +160,7 @@ export function viewIn(address: URLSearchParams, job: AddressedJob, preferences:
     againstRuns: read('againstRuns'),
     raw: read('raw') === '1',
     atRpm: read('at'),
-    show: read('show') ?? 'curves',
+    show: read('show') ?? (isOfTestsAlone(job) ? 'tests' : 'curves'),
     item: read('item'),
     lanes: read('lanes') ?? figureLanes,
     presenting: read('present') === '1',
@@ -172,6 +174,10 @@ export function viewIn(address: URLSearchParams, job: AddressedJob, preferences:
     units: unitsIn(address, preferences.units),
   } as const;
 }
+
+/** Whether nothing was run that a curve could be made of, but tests were. */
+export const isOfTestsAlone = ({ runs }: Pick<AddressedJob, 'runs'>): boolean =>
+  !runs.some(hasCurve) && runsOfOwnKinds(runs).length > 0;
 
 /** The person's units, but for those that a link names. */
 function unitsIn(address: URLSearchParams, own: Units): Units {
