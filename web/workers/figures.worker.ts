@@ -73,7 +73,7 @@ async function begin(job: BegunJob): Promise<void> {
   const others = ended.filter((run) => !isFirst(run));
   const reading = readInTurn(first);
   // On their way while the first are being read.
-  fetchRuns(others.filter(hasCurve));
+  fetchRuns(others);
   const sweeps = sweepsOf(spanRuns(job, baselineId, job.baseline), await reading);
   // A log that is waited for needs no span.
   await othersHaveHadTheirTurn();

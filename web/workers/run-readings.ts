@@ -73,8 +73,13 @@ async function madeReading(run: Run, recordings: Promise<Map<string, Recording>>
 /** Recordings on their way, or come and not yet looked at, by run. */
 const fetched = new Map<number, Promise<Map<string, Recording>>>();
 
-/** Has runs fetched that are neither here nor on their way; what fails is said when they are asked for. */
+/** Has pulls fetched ahead of time; what fails is said when they are asked for. */
 export function fetchRuns(runs: readonly Run[]): void {
+  fetchMissing(runs.filter(hasCurve));
+}
+
+/** Has runs fetched that are neither here nor on their way. */
+function fetchMissing(runs: readonly Run[]): void {
   const missing = runs.filter((run) => !readings.has(readingKey(run)) && !fetched.has(run.id));
   for (let from = 0; from < missing.length; from += togetherRuns) {
     const together = missing.slice(from, from + togetherRuns);
@@ -86,7 +91,7 @@ export function fetchRuns(runs: readonly Run[]): void {
 
 /** What the recordings of runs hold, each made once. @throws NotFetched */
 export async function cachedReadings(runs: readonly Run[]): Promise<Map<number, Reading>> {
-  fetchRuns(runs);
+  fetchMissing(runs);
   const found = runs.map((run) => ({ id: run.id, key: readingKey(run), reading: readings.get(readingKey(run)) ?? newReading(run) })); // prettier-ignore
   // Asked for again they are the newest.
   for (const { key, reading } of found) {
