@@ -33,6 +33,10 @@ export interface TestFigures {
   steps: { testId: number; againstId: number; kinds: JudgedKind[] }[];
 }
 
+/** The tests of a setup against the one that it was changed from. */
+export const judgedOfStep = (tests: TestFigures | undefined, setupId: number): KindJudgement[] =>
+  tests?.steps.find(({ testId }) => testId === setupId)?.kinds.flatMap(({ judgement }) => judgement ?? []) ?? [];
+
 /** The runs of a job that are laid side by side outside of its power figures: those that count, of the kinds that have figures of their own. */
 export function runsOfOwnKinds<Run extends Pick<RunRecord, 'kind' | 'state' | 'setAsideReason' | 'setupId'>>(
   runs: readonly Run[],

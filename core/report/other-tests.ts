@@ -1,9 +1,15 @@
-import type { JudgedKind } from '../figures/kinds-of-job.ts';
+import { judgedOfStep, type JudgedKind } from '../figures/kinds-of-job.ts';
 import type { JudgedFigure, KindJudgement } from '../judgement/kind-judgement.ts';
-import { isAskedOfHolds } from '../run-kinds/hold-figures.ts';
 import { capitalised, say, type Sentence } from '../sentence/sentence.ts';
 import { setupWords } from '../setup/setup-words.ts';
-import { differenceSentence, figureSentence, kindNames, verdictWord } from '../wording/kind-words.ts';
+import {
+  differenceSentence,
+  figureSentence,
+  isTold,
+  kindNames,
+  testsWords,
+  verdictWord,
+} from '../wording/kind-words.ts';
 import type { Cell, Content } from './report.ts';
 import type { ReportSource } from './reported-job.ts';
 
@@ -40,7 +46,7 @@ export function otherTests(source: ReportSource, later: string): Content | undef
   if (!pair) return undefined;
   const rows = pair.judged.flatMap(({ kind, figures }) =>
     figures
-      .filter((figure) => standsInReport(kind, figure))
+      .filter((figure) => isTold(kind, figure))
       .map((figure): Cell[] => {
         const at = (value: number) => right(figureSentence({ ...figure, value, halfWidth: NaN }));
         return [{ text: say`${kindNames[kind]}: ${figure.label}` }, at(figure.before), at(figure.after), right(differenceSentence(figure), toneOf(figure)), { text: verdictWord(figure) }]; // prettier-ignore
@@ -68,14 +74,7 @@ export function careOfTests(source: ReportSource, deliveredId: number) {
 
 /** What the tests of a step came to, kind by kind, in a few words. */
 export function testsOfStep({ figures: { tests } }: ReportSource, setupId: number): Sentence[] {
-  const kinds = tests?.steps.find(({ testId }) => testId === setupId)?.kinds ?? [];
-  return kinds.flatMap(({ kind, judgement }) => {
-    const claimed = (judgement?.figures ?? []).filter((figure) => standsInReport(kind, figure) && figure.claim);
-    if (claimed.length === 0) return [say`${kindNames[kind]}: nothing shown`];
-    return claimed.map((figure) => say`${kindNames[kind]}: ${figure.label} ${differenceSentence(figure)}`);
-  });
+  return testsWords(judgedOfStep(tests, setupId));
 }
-
-const standsInReport = (kind: JudgedKind['kind'], { id, asked }: JudgedFigure) => (kind === 'step' ? isAskedOfHolds(id) : asked); // prettier-ignore
 
 const toneOf = ({ good }: JudgedFigure): Cell['tone'] => (good === null ? undefined : good ? 'gain' : 'loss');

@@ -1,5 +1,6 @@
 import type { JudgedFigure, KindJudgement } from '../judgement/kind-judgement.ts';
 import type { ComparedKind } from '../run-kinds/figures-of-kind.ts';
+import { isAskedOfHolds } from '../run-kinds/hold-figures.ts';
 import type { RunFigure } from '../run-kinds/run-figure.ts';
 import { capitalised, difference, say, type Quantity, type Sentence } from '../sentence/sentence.ts';
 import { differenceUnit } from '../units/told-units.ts';
@@ -52,4 +53,16 @@ export function testsSentence(judged: readonly KindJudgement[]): Sentence | unde
   if (reason) return say`${capitalised(kindNames[first.kind])}: ${reason.text}`;
   const main = all[0] ?? { kind: first.kind, figure: first.figures[0]! };
   return say`${named(main)}, no difference is shown.`;
+}
+
+/** Whether a figure is told where there is little room: of holds those that are usually asked for, of others those that a claim may be made of. */
+export const isTold = (kind: ComparedKind, { id, asked }: JudgedFigure): boolean => (kind === 'step' ? isAskedOfHolds(id) : asked); // prettier-ignore
+
+/** What tests came to, kind by kind, in a few words: what is claimed, or that nothing is. */
+export function testsWords(judged: readonly KindJudgement[]): Sentence[] {
+  return judged.flatMap(({ kind, figures }) => {
+    const claimed = figures.filter((figure) => isTold(kind, figure) && figure.claim);
+    if (claimed.length === 0) return [say`${kindNames[kind]}: nothing shown`];
+    return claimed.map((figure) => say`${kindNames[kind]}: ${figure.label} ${differenceSentence(figure)}`);
+  });
 }

@@ -232,7 +232,7 @@ function figuresView(job: Job, view: CompareView, borrowed: BorrowedCurve | unde
     atRpm,
     raw,
     beside: show === 'steps' || show === 'response' ? show : undefined,
-    tests: show === 'tests',
+    tests: show === 'tests' || show === 'steps',
     respondTo: view.item,
     powerUnit: units.power,
   };

@@ -2,6 +2,9 @@ import type { Job } from '../../../../contract/records.ts';
 import type { AttributedStep } from '../../../../core/comparison/attribution.ts';
 import type { FamilyPair } from '../../../../core/judgement/job-claims.ts';
 import { jobClaimWords, toneOf } from '../../../../core/wording/judgement-words.ts';
+import { judgedOfStep } from '../../../../core/figures/kinds-of-job.ts';
+import { testsWords } from '../../../../core/wording/kind-words.ts';
+import { useOwnUnits } from '../../../units/use-own-units.tsx';
 import { setupColour } from '../../../../core/scene/setup-look.ts';
 import { formatPower, formatRpm, plusMinus, scaleNote, signed } from '../../../../core/wording/figures.ts';
 import classes from './steps-picture.module.css';
@@ -18,6 +21,7 @@ interface StepsPictureProps {
 /** The ladder of setups: what each step on the way to the compared one gave, and that the steps add up to the whole. */
 export function StepsPicture({ job, figures, view, onChoose }: StepsPictureProps) {
   const { attribution } = figures;
+  const { write } = useOwnUnits();
   if (!attribution)
     return (
       <div className={classes.none}>
@@ -41,6 +45,11 @@ export function StepsPicture({ job, figures, view, onChoose }: StepsPictureProps
   const judgementOf = (step: AttributedStep) => {
     const pair = figuresOf(step.setupId)?.onParent ?? figuresOf(step.setupId)?.onBaseline;
     return pair?.againstId === step.beforeId ? pair : undefined;
+  };
+  // Only against the step that it stands under.
+  const testsOf = ({ setupId, beforeId }: AttributedStep, index: number) => {
+    const isStep = index > 0 && job.setups.some(({ id, parentId }) => id === setupId && parentId === beforeId);
+    return isStep ? testsWords(judgedOfStep(figures.tests, setupId)).map((words) => write(words)) : [];
   };
   const delivered = job.setups.find((setup) => setup.id === job.deliveredSetupId)?.letter;
   return (
@@ -90,6 +99,9 @@ export function StepsPicture({ job, figures, view, onChoose }: StepsPictureProps
                     figures.setups.length,
                   )}
                 </small>
+                {testsOf(step, index).map((words) => (
+                  <small key={words}>{words}</small>
+                ))}
               </td>
               <td className={classes.bars}>
                 {index > 0 && (
