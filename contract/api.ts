@@ -7,6 +7,7 @@ import { checkHistory } from './check-history.ts';
 import { testEndpoints } from './other-tests.ts';
 import { curveJson } from './curve.ts';
 import type { Endpoint } from './endpoint.ts';
+import { dayEndpoints } from './day.ts';
 import { entryForms } from './entries.ts';
 import { airFile, dynoFile } from './files.ts';
 import * as http from './http.ts';
@@ -104,6 +105,7 @@ export const endpoints: readonly Endpoint[] = [
   ...reportEndpoints,
   ...sharedLinkEndpoints,
   ...bundleEndpoints,
+  ...dayEndpoints,
   ...fuellingEndpoints,
   ...testEndpoints,
   { method: 'get', path: '/owners', does: 'All owners by name.', answer: z.array(vehicles.owner) },

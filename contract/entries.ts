@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import * as file from './job-file.ts';
+import { workTime, workTimeFields } from './day.ts';
 import { part, partFields } from './vehicles.ts';
 
 /** A kind of entry in a job's or vehicle's file: where it is found, what a page sends of it and what it gets. */
@@ -58,5 +59,12 @@ export const entryForms = {
     record: file.borrowedCurve,
   },
   notes: { of: 'jobs', path: 'notes', what: 'a note', fields: file.noteFields, record: file.note },
+  workTimes: {
+    of: 'jobs',
+    path: 'work-times',
+    what: 'time worked on a job, put right by hand',
+    fields: workTimeFields,
+    record: workTime,
+  },
   parts: { of: 'vehicles', path: 'parts', what: 'a part of a vehicle', fields: partFields, record: part },
 } as const satisfies Record<string, EntryForm>;

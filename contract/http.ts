@@ -1,5 +1,6 @@
 import { circumstances } from './circumstances.ts';
 import { z } from 'zod';
+import { pauseReasons } from './day.ts';
 import { airFile, dynoFile } from './files.ts';
 import { briefFields } from './job-file.ts';
 import { bayNumber, identifier, trimmedText, rpm, freeText, moment } from './parts.ts';
@@ -31,7 +32,13 @@ export type JobChange = z.input<typeof jobChange>;
 
 export const stateChange = z.discriminatedUnion('state', [
   z.object({ state: z.literal('open') }),
-  z.object({ state: z.literal('paused'), why: trimmedText(300) }),
+  z.object({
+    state: z.literal('paused'),
+    for: z.enum(pauseReasons).default('other'),
+    why: trimmedText(300),
+    /** When it is expected to go on. */
+    expectedAt: moment.nullable().default(null),
+  }),
   z.object({
     state: z.literal('closed'),
     deliveredSetupId: identifier.nullable(),

@@ -17,6 +17,7 @@ import {
   tuneFile,
   tunerPackage,
 } from './job-file.ts';
+import { pauseReasons, workTime } from './day.ts';
 import { bayNumber, identifier, moment } from './parts.ts';
 import { reportVersion } from './report.ts';
 import { madeAs, runKinds, runLogRecord } from './recording.ts';
@@ -133,7 +134,11 @@ export type JobList = z.infer<typeof jobList>;
 export const job = jobSummary.omit({ setups: true, runs: true, waiting: true }).extend({
   ...briefFields.shape,
   revision: z.int().positive(),
+  /** What it waits for while it is paused, why, since when, and until when at best. */
+  pausedFor: z.enum(pauseReasons).nullable(),
   pausedWhy: z.string(),
+  pausedAt: moment.nullable(),
+  expectedAt: moment.nullable(),
   closedAt: moment.nullable(),
   deliveredSetupId: identifier.nullable(),
   deliveredNote: z.string(),
@@ -150,6 +155,7 @@ export const job = jobSummary.omit({ setups: true, runs: true, waiting: true }).
   fuelEntries: z.array(fuelEntry),
   suspicions: z.array(suspicion),
   notes: z.array(note),
+  workTimes: z.array(workTime).default([]),
   photos: z.array(photo),
   tuneFiles: z.array(tuneFile),
   /** What was sent to a remote tuner, the first first. */

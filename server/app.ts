@@ -27,6 +27,7 @@ import { pairingRoutes } from './routes/pairing.ts';
 import { peopleRoutes } from './routes/people.ts';
 import { loggerFileRoutes } from './routes/logger-files.ts';
 import { bundleRoutes } from './routes/bundles.ts';
+import { dayRoutes } from './routes/day.ts';
 import { fuellingRoutes } from './routes/fuelling.ts';
 import { otherTestRoutes } from './routes/other-tests.ts';
 import { reportRoutes } from './routes/reports.ts';
@@ -131,6 +132,7 @@ function apiRoutes({ database, recorder, reader, watched, accounts, outside }: A
   const dynos = new DynoHistory(database);
   checkRoutes(routes, dynos);
   reportRoutes(routes, database, dynos);
+  dayRoutes(routes, database);
   fuellingRoutes(routes, database);
   otherTestRoutes(routes, database);
   sharedLinkRoutes(routes, database, dynos);

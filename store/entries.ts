@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import { band, borrowedCurve, fuelEntry, inspection, limit, note, savedView, suspicion } from '../contract/job-file.ts';
+import { workTime } from '../contract/day.ts';
 import { part } from '../contract/vehicles.ts';
 import type { Queryable } from './database.ts';
 import { changeRow, columnOf, parameter, recordOf } from './rows.ts';
@@ -42,6 +43,7 @@ export const entryTables = {
     ['name', 'origin', 'scale', 'points', 'peakKw', 'errorKw'],
     'name, id',
   ),
+  workTimes: ofJob('work_time', workTime, ['bay', 'startsAt', 'endsAt', 'why'], 'starts_at, id'),
   notes: ofJob('note', note, ['text', 'at'], 'at, id'),
   parts: { ...ofJob('vehicle_part', part, ['name', 'knowledge', 'note']), belongsTo: 'vehicle_id' },
 } as const satisfies Record<string, EntryTable>;
@@ -92,9 +94,11 @@ export async function jobEntries(
   return Object.fromEntries(found) as { [Kind in JobEntryKind]: EntryOf<Kind>[] };
 }
 
+const isMoment = (column: string) => column === 'at' || column.endsWith('_at');
+
 /** PostgreSQL writes moments into JSON in a form of its own; everywhere else they are ISO 8601 in UTC. */
 function withMoments(row: Record<string, unknown>): Record<string, unknown> {
-  return typeof row.at === 'string' ? { ...row, at: new Date(row.at) } : row;
+  return Object.fromEntries(Object.entries(row).map(([column, value]) => [column, isMoment(column) && typeof value === 'string' ? new Date(value) : value])); // prettier-ignore
 }
 
 export async function entryById(

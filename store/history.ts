@@ -22,6 +22,8 @@ const removable = new Set([
   'report_version',
   'shared_link',
   'tuner_package',
+  'booking',
+  'work_time',
 ]);
 /** Tables of which changes, but no additions, can be undone. */
 const changeable = new Set([...removable, 'job', 'run']);

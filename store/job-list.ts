@@ -10,12 +10,14 @@ export interface JobSearch {
   state: 'all' | 'open' | 'paused' | 'closed';
   offset: number;
   most: number;
+  /** Only these, where they are named. */
+  ids?: readonly number[];
 }
 
 /** What a job is found by: its words and its vehicle's, and the notes of its runs. */
 const matching = `
   from job join vehicle on vehicle.id = vehicle_id left join owner on owner.id = owner_id
-  where ($2 = 'all' or job.state = $2) and (
+  where ($2 = 'all' or job.state = $2) and ($5::bigint[] is null or job.id = any($5)) and (
     lower(vehicle.name || ' ' || plate || ' ' || coalesce(owner.name, '') || ' ' || question) like all($1)
     or (cardinality($1::text[]) > 0 and job.id in (
       select job_id from run where note <> '' and job_id is not null and lower(note) like all($1)
@@ -23,7 +25,7 @@ const matching = `
     )))`;
 
 /** A page of the job list, the one touched last first, each with its next step. */
-export async function jobList(database: Queryable, { search, state, offset, most }: JobSearch): Promise<JobList> {
+export async function jobList(database: Queryable, { search, state, offset, most, ids }: JobSearch): Promise<JobList> {
   const { rows } = await database.query(
     `with found as materialized (
        select job.id, coalesce(job.last_run_at, job.created_at) as touched ${matching}
@@ -47,7 +49,7 @@ export async function jobList(database: Queryable, { search, state, offset, most
        from setup where job_id = page.id and removed_at is null order by position desc limit 1
      ) as newest on true
      order by touched desc, page.id desc`,
-    [patterns(search), state, offset, most],
+    [patterns(search), state, offset, most, ids ?? null],
   );
   // A page beyond the end still says how many there are.
   return { jobs: rows.filter(({ id }) => id !== null).map(summaryOf), total: rows[0].total };

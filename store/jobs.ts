@@ -1,4 +1,5 @@
 import type { z } from 'zod';
+import type { PauseReason } from '../contract/day.ts';
 import type { newJob } from '../contract/http.ts';
 import { job, type Job } from '../contract/records.ts';
 import { Refusal } from '../core/refusal.ts';
@@ -13,7 +14,7 @@ import { runsOfJob } from './runs.ts';
 import { addSetup, setupsOfJob } from './setups.ts';
 import { vehicleById, vehicleNamed } from './vehicles.ts';
 
-const jobColumns = `id, vehicle_id, question, gear, state, paused_why, use, target, not_wanted, claimed_value, claimed_unit,
+const jobColumns = `id, vehicle_id, question, gear, state, paused_for, paused_why, paused_at, expected_at, use, target, not_wanted, claimed_value, claimed_unit,
   claimed_scale, claimed_source, deliverables, gentler_tune, wanted_percent, dyno_kind, tyre_pressure_kpa, fan,
   bonnet, pinned_channels, report, best_run_id, untested, delivered_setup_id,
   delivered_note, open_points, closed_at, created_at, last_run_at, revision`;
@@ -26,6 +27,7 @@ const ownFields = job.omit({
     fuelEntries: true,
     suspicions: true,
     notes: true,
+    workTimes: true,
     photos: true,
     tuneFiles: true,
     tunerPackages: true,
@@ -89,12 +91,19 @@ export interface Delivery {
   openPoints: readonly string[];
 }
 
+/** What a job waits for while it is paused. */
+export interface Pause {
+  for: PauseReason;
+  why: string;
+  expectedAt: string | null;
+}
+
 /** Pauses, resumes, closes or reopens a job. What it was delivered with stays written when it is reopened. */
 export async function setJobState(
   database: Queryable,
   id: number,
   state: 'open' | 'paused' | 'closed',
-  { why = '', delivery }: { why?: string; delivery?: Delivery },
+  { pause, delivery }: { pause?: Pause | undefined; delivery?: Delivery },
 ): Promise<boolean> {
   const { rows } = await database.query('select state from job where id = $1 for update', [id]);
   if (!rows[0]) return false;
@@ -102,7 +111,8 @@ export async function setJobState(
   if (state === 'closed' && running.length > 0)
     throw new Refusal('A run of this job is being recorded. End it, then close the job.');
   await database.query(
-    `update job set state = $2, paused_why = $3, closed_at = case when $2 = 'closed' then now() end,
+    `update job set state = $2, paused_why = $3, paused_for = $9, paused_at = case when $2 = 'paused' then now() end,
+       expected_at = $10, closed_at = case when $2 = 'closed' then now() end,
        delivered_setup_id = case when $4 then $5 else delivered_setup_id end,
        untested = case when $4 then $6 else untested end,
        delivered_note = case when $4 then $7 else delivered_note end,
@@ -111,12 +121,14 @@ export async function setJobState(
     [
       id,
       state,
-      state === 'paused' ? why : '',
+      pause?.why ?? '',
       delivery !== undefined,
       delivery?.deliveredSetupId ?? null,
       delivery?.untested ?? '',
       delivery?.deliveredNote ?? '',
       JSON.stringify(delivery?.openPoints ?? []),
+      pause?.for ?? null,
+      pause?.expectedAt ?? null,
     ],
   );
   return true;

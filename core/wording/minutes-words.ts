@@ -2,7 +2,10 @@
 export function minutesWords(seconds: number): string {
   if (seconds < 95) return `${Math.max(5, Math.round(seconds / 5) * 5)} s`;
   if (seconds < 3600) return `${Math.round(seconds / 60)} min`;
-  if (seconds < 172_800) return `${Math.floor(seconds / 3600)} h ${Math.floor((seconds % 3600) / 60)} min`;
+  if (seconds < 172_800) {
+    const minutes = Math.floor((seconds % 3600) / 60);
+    return `${Math.floor(seconds / 3600)} h${minutes > 0 ? ` ${minutes} min` : ''}`;
+  }
   return `${Math.floor(seconds / 86_400)} days`;
 }
 

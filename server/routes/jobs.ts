@@ -62,7 +62,7 @@ export function jobRoutes(routes: ContractRoutes, database: Database, bays: Reco
       change.state === 'closed'
         ? { delivery: { ...change, openPoints: stillOpen({ ...(await whole(id)), ...change }) } }
         : change.state === 'paused'
-          ? { why: change.why }
+          ? { pause: change }
           : {};
     found(await act(database, response, (client) => setJobState(client, id, change.state, more)), 'job');
     if (change.state === 'closed') await bays.tell({ ask: 'unmount', with: { jobId: id } });
