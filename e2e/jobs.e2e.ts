@@ -2,7 +2,7 @@ import { BenchClient } from '../server/testing/bench-client.ts';
 import { expect, test } from './suvok.ts';
 
 test('a first job is begun by keyboard, and found by its owner', async ({ page, suvok }) => {
-  await page.goto(suvok.origin);
+  await page.goto(`${suvok.origin}/jobs`);
   await expect(page.getByText('No job yet. Begin one with “New job”')).toBeVisible();
   await page.getByRole('button', { name: 'New job' }).click();
   await expect(page.getByRole('combobox', { name: 'Vehicle' })).toBeFocused();
@@ -14,7 +14,8 @@ test('a first job is begun by keyboard, and found by its owner', async ({ page, 
   await page.keyboard.press('Enter');
   await expect(page).toHaveURL(/\/jobs\/\d+\/brief/);
   await expect(page.getByText('Arrived with A')).toBeVisible();
-  await page.getByRole('link', { name: 'Suvok, all jobs' }).click();
+  await page.getByRole('link', { name: 'Suvok, today' }).click();
+  await page.getByRole('link', { name: 'Jobs', exact: true }).click();
   await page.getByLabel('Search jobs').fill('thistle');
   await expect(page.getByRole('link', { name: /Marrick tourer/ })).toBeVisible();
   await page.getByLabel('Search jobs').fill('nobody');
@@ -25,7 +26,7 @@ test('a pull kept while no job was on the dyno is put where it belongs', async (
   const client = await BenchClient.connect(suvok.benchLinkPort);
   client.hello();
   client.pull({ speedNoise: 0.01 });
-  await page.goto(suvok.origin);
+  await page.goto(`${suvok.origin}/jobs`);
   await expect(page.getByText('One pull was kept while no job was on the dyno')).toBeVisible({ timeout: 15_000 });
   await suvok.ask('POST', '/jobs', { vehicle: 'Marrick tourer' });
   await expect(page.getByRole('link', { name: /Marrick tourer/ })).toBeVisible();

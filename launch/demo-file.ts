@@ -79,7 +79,7 @@ export async function finishJob(
   ask.now = shifted(new Date(lastRun), leftMs);
   const state =
     end.state === 'paused'
-      ? end
+      ? { state: end.state, for: end.for, why: end.why, expectedAt: end.expectedInDays === undefined ? null : shifted(ask.now, end.expectedInDays * 24 * 3600e3).toISOString() } // prettier-ignore
       : {
           state: 'closed',
           deliveredSetupId: end.delivered === null ? null : played.get(end.delivered)?.id,

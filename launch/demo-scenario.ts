@@ -1,3 +1,5 @@
+import type { PauseReason } from '../contract/day.ts';
+
 /** The invented shop's first days, played by the stand-ins through the recorder (no figure is typed in). */
 export interface DemoJob {
   vehicle: string;
@@ -21,7 +23,9 @@ export interface DemoJob {
   fuel?: DemoFuel[];
   suspicions?: { cause: string; test: string; outcome: string; state: string }[];
   notes?: string[];
-  end?: { state: 'paused'; why: string } | { state: 'closed'; delivered: string | null; untested: string };
+  end?:
+    | { state: 'paused'; for: PauseReason; why: string; expectedInDays?: number }
+    | { state: 'closed'; delivered: string | null; untested: string };
 }
 
 /** Speeds and loads to be held one after the other. */
@@ -130,6 +134,7 @@ export const demoJobs: DemoJob[] = [
       { quantity: 'engineSpeed', value: 10800, scale: null, reason: 'valve springs', source: 'builder' },
       { quantity: 'knockRetard', value: 3, scale: null, reason: 'more than this is knock', source: 'us' },
     ],
+    end: { state: 'paused', for: 'collection', why: '' },
   },
   {
     ...minibus,
@@ -153,10 +158,20 @@ export const demoJobs: DemoJob[] = [
       },
     ],
     brief: { use: 'school route', target: 'less fuel', notWanted: 'less pull with eleven aboard', dynoKind: 'loaded-roller' }, // prettier-ignore
-    end: { state: 'paused', why: 'the owner thinks it over' },
+    end: { state: 'paused', for: 'owner', why: 'thinks it over' },
   },
-  { ...coupe, ...booked, question: 'Second key setting for wet hills' },
-  { ...kitCar, ...booked, question: 'Does the smaller pulley pay?', end: { state: 'paused', why: 'pulley ordered' } },
+  {
+    ...coupe,
+    ...booked,
+    question: 'Second key setting for wet hills',
+    end: { state: 'paused', for: 'file', why: 'revision 4' },
+  },
+  {
+    ...kitCar,
+    ...booked,
+    question: 'Does the smaller pulley pay?',
+    end: { state: 'paused', for: 'part', why: 'the pulley, ordered', expectedInDays: 0 },
+  },
   { ...twin, ...booked, question: 'Road check of the new tune' },
   {
     ...minibus,
@@ -184,6 +199,7 @@ export const demoJobs: DemoJob[] = [
     ...minibus,
     ...booked,
     question: 'Does it pull the pass with eleven aboard?',
+    end: { state: 'paused', for: 'overnight', why: 'cold start in the morning', expectedInDays: 2 },
     brief: { use: 'mountain route, full', target: 'third gear over the pass', notWanted: 'smoke', dynoKind: 'loaded-roller' }, // prettier-ignore
     bands: [{ name: 'the pass', fromRpm: 1800, toRpm: 3000 }],
     limits: [

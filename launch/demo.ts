@@ -5,6 +5,7 @@ import { bayState, type BayState } from '../contract/live.ts';
 import { usualSteps, type RunPlan } from '../contract/recording.ts';
 import type { SetupItemRecord } from '../contract/setup-item.ts';
 import { DemoAsk } from './demo-ask.ts';
+import { bookDays } from './demo-day.ts';
 import { bookJob, finishJob, writeArrival, type PlayedSetup } from './demo-file.ts';
 import { demoJobs, type DemoJob, type DemoPull, type DemoSetup } from './demo-scenario.ts';
 import { setActTimes } from './demo-times.ts';
@@ -35,7 +36,10 @@ export async function loadDemo(
   );
   say(`Playing the demo days (${total} pulls)`);
   try {
-    for (const demo of demoJobs) await playJob(demo, beginningOf(demo, endsAt), server.benchLinkPort, ask);
+    const jobs: Job[] = [];
+    for (const demo of demoJobs) jobs.push(await playJob(demo, beginningOf(demo, endsAt), server.benchLinkPort, ask));
+    const [last] = demoJobs.slice(-1);
+    if (last) await bookDays(jobs, beginningOf(last, endsAt), ask);
   } finally {
     await setActTimes(databaseUrl, ask.acts);
   }
@@ -55,7 +59,7 @@ export function beginningOf({ daysAgo, from }: Pick<DemoJob, 'daysAgo' | 'from'>
   return began.getTime() > latest ? new Date(latest) : began;
 }
 
-async function playJob(demo: DemoJob, dayBegan: Date, benchLinkPort: number, ask: DemoAsk): Promise<void> {
+async function playJob(demo: DemoJob, dayBegan: Date, benchLinkPort: number, ask: DemoAsk): Promise<Job> {
   const job = await bookJob(demo, dayBegan, ask);
   await writeArrival(job, demo, dayBegan, ask);
   const played = new Map<string, PlayedSetup>([['A', { id: job.setups[0]!.id, endedAt: dayBegan }]]);
@@ -66,6 +70,7 @@ async function playJob(demo: DemoJob, dayBegan: Date, benchLinkPort: number, ask
     await withInstruments(demo, dayBegan, benchLinkPort, ask, job, play);
   else await play();
   await finishJob(job, demo, played, ask);
+  return job;
 }
 
 /** Lets the stand-ins play while the work is done, on the job's day. */

@@ -49,13 +49,15 @@ async function jobsOfDay(database: Queryable, ids: readonly number[]): Promise<D
 
 async function runsBetween(database: Queryable, from: string, to: string): Promise<Day['runs']> {
   const { rows } = await database.query(
-    `select run.id, run.job_id, setup.position, run.label, run.bay, run.started_at, run.ended_at
+    `select run.id, run.job_id, setup.position, run.number, run.bay, run.started_at, run.ended_at
      from run join setup on setup.id = run.setup_id
-     where run.started_at >= $1 and run.started_at < $2 and run.job_id is not null and run.label is not null
-       and run.bay is not null order by run.started_at`,
+     where run.started_at >= $1 and run.started_at < $2 and run.job_id is not null and run.bay is not null order by run.started_at`,
     [from, to],
   );
-  return rows.map((row) => recordOf(dayRun, { ...row, letter: setupLetter(Number(row.position)) }));
+  return rows.map(({ position, number, ...row }) => {
+    const letter = setupLetter(Number(position));
+    return recordOf(dayRun, { ...row, letter, label: `${letter}${Number(number)}` });
+  });
 }
 
 /** Changes of jobs' states in a stretch of time, and of each job the last one before it. */

@@ -1,3 +1,4 @@
+import type { PauseReason } from '../contract/day.ts';
 import { type JobList, type JobSummary, jobSummary } from '../contract/records.ts';
 import { waitingFor } from '../core/job/waiting.ts';
 import { setupLetter } from '../core/setup/letter.ts';
@@ -31,7 +32,7 @@ export async function jobList(database: Queryable, { search, state, offset, most
        select job.id, coalesce(job.last_run_at, job.created_at) as touched ${matching}
      ), page as (
        select job.id, job.vehicle_id, vehicle.name as vehicle, plate, coalesce(owner.name, '') as owner, question,
-         job.state, job.created_at, job.last_run_at, paused_why, delivered_setup_id, touched
+         job.state, job.created_at, job.last_run_at, paused_for, paused_why, delivered_setup_id, touched
        from (select * from found order by touched desc, id desc offset $3 limit $4) as wanted
          join job on job.id = wanted.id join vehicle on vehicle.id = vehicle_id left join owner on owner.id = owner_id
      ), counted as (select count(*)::int as total from found)
@@ -57,6 +58,7 @@ export async function jobList(database: Queryable, { search, state, offset, most
 
 interface ListRow {
   state: JobSummary['state'];
+  paused_for: PauseReason | null;
   paused_why: string;
   delivered_setup_id: number | null;
   question: string;
@@ -71,7 +73,7 @@ interface ListRow {
 }
 
 function summaryOf(row: ListRow & Record<string, unknown>): JobSummary {
-  const { paused_why, delivered_setup_id, failed, baseline_runs, position, decided, newest_runs } = row;
+  const { paused_for, paused_why, delivered_setup_id, failed, baseline_runs, position, decided, newest_runs } = row;
   const { id, vehicleId, vehicle, plate, owner, question, state, createdAt, lastRunAt, setups, runs } = recordOf(
     jobSummary.omit({ waiting: true }),
     row,
@@ -80,6 +82,7 @@ function summaryOf(row: ListRow & Record<string, unknown>): JobSummary {
     ...{ id, vehicleId, vehicle, plate, owner, question, state, createdAt, lastRunAt, setups, runs },
     waiting: waitingFor({
       state: row.state,
+      pausedFor: paused_for,
       pausedWhy: paused_why,
       question: row.question,
       baselineRuns: baseline_runs,

@@ -34,7 +34,11 @@ export const router = createBrowserRouter([
     errorElement: <ProblemPage />,
     hydrateFallbackElement: <></>,
     children: [
-      { index: true, element: <Navigate to="/jobs" replace /> },
+      { index: true, element: <Navigate to="/today" replace /> },
+      {
+        path: 'today',
+        lazy: async () => ({ Component: (await import('./stages/today/today-page.tsx')).TodayPage }),
+      },
       { path: 'jobs', element: <JobsPage /> },
       { path: 'jobs/:jobId', element: <Navigate to="brief" replace /> },
       {

@@ -117,7 +117,7 @@ describe('who waits', () => {
     ]; // prettier-ignore
     const found = waitingJobs({ jobs }, [bay(4)], ms('10:42'));
     expect(found.map(({ job: { id }, what, isOverdue }) => [id, what, isOverdue])).toEqual([
-      [1, 'a part: pulley', true],
+      [1, 'a part (pulley)', true],
       [7, 'its cold start, stands overnight', false],
       [2, 'a file from the tuner', false],
       [3, 'a repair: tyres, coolant leak', false],

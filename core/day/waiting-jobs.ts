@@ -25,7 +25,7 @@ const reasonWords: Record<PauseReason, string> = {
 /** What a pause is for, in words: the reason, and what somebody wrote of it. */
 export function pauseWords(reason: PauseReason, why: string): string {
   if (why === '') return reasonWords[reason];
-  return reason === 'other' ? why : `${reasonWords[reason]}: ${why}`;
+  return reason === 'other' ? why : `${reasonWords[reason]} (${why})`;
 }
 
 /** Every job that waits, who has waited longest first: paused, with a remote tuner, or failed in its inspection. */

@@ -7,6 +7,7 @@ import { waitingFor, type JobProgress } from './waiting.ts';
 describe('what a job is waiting for', () => {
   const begun: JobProgress = {
     state: 'open',
+    pausedFor: null,
     pausedWhy: '',
     question: 'Does it pay?',
     baselineRuns: 0,
@@ -28,7 +29,9 @@ describe('what a job is waiting for', () => {
     [{ baselineRuns: 3, setups: 2, newestLetter: 'B', newestRuns: 3 }, 'a decision on B'],
     [{ baselineRuns: 3, setups: 2, newestRuns: 3, newestDecided: true }, 'the next change, or delivery'],
     [{ baselineRuns: 3, withTuner: true }, 'a file from the tuner'],
-    [{ state: 'paused', pausedWhy: 'a pump is ordered' }, 'paused: a pump is ordered'],
+    [{ state: 'paused', pausedFor: 'part', pausedWhy: 'a pump, ordered' }, 'a part (a pump, ordered)'],
+    [{ state: 'paused', pausedFor: 'collection' }, 'being collected'],
+    [{ state: 'paused', pausedWhy: 'the weather' }, 'the weather'],
     [{ state: 'closed', delivered: true }, 'delivered'],
   ])('%j', (progress, words) => expect(waitingFor({ ...begun, ...progress })).toBe(words));
 });

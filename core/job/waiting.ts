@@ -1,6 +1,10 @@
+import type { PauseReason } from '../day/day-facts.ts';
+import { pauseWords } from '../day/waiting-jobs.ts';
+
 /** What is known of a job when its next step is named. */
 export interface JobProgress {
   state: 'open' | 'paused' | 'closed';
+  pausedFor: PauseReason | null;
   pausedWhy: string;
   question: string;
   /** Counted power runs of the first setup, and of the newest. */
@@ -21,7 +25,7 @@ const baselineWanted = 3;
 /** What a job is waiting for, in a few words: the next step of the work. */
 export function waitingFor(job: JobProgress): string {
   if (job.state === 'closed') return job.delivered ? 'delivered' : 'closed';
-  if (job.state === 'paused') return job.pausedWhy ? `paused: ${job.pausedWhy}` : 'paused';
+  if (job.state === 'paused') return pauseWords(job.pausedFor ?? 'other', job.pausedWhy);
   if (job.withTuner) return 'a file from the tuner';
   if (job.failedInspection > 0 && job.baselineRuns === 0)
     return `a repair: ${job.failedInspection} failed in the inspection`;

@@ -93,7 +93,7 @@ describe('the list', () => {
     const waiting = async () => (await server.json<JobList>('GET', '/api/jobs?search=quarry')).jobs[0]!.waiting;
     expect(await waiting()).toBe('its baseline');
     await server.json('PUT', `/api/jobs/${job.id}/state`, { state: 'paused', why: 'tyres ordered' });
-    expect(await waiting()).toBe('paused: tyres ordered');
+    expect(await waiting()).toBe('tyres ordered');
     const { jobs, total } = await server.json<JobList>('GET', '/api/jobs?most=1&offset=1');
     expect(jobs).toHaveLength(1);
     expect(total).toBeGreaterThan(1);

@@ -25,7 +25,7 @@ export function TopBar() {
   const jobId = isError && !job ? undefined : id;
   return (
     <header className={classes.bar}>
-      <Link to="/jobs" className={classes.home} aria-label="Suvok, all jobs">
+      <Link to="/today" className={classes.home} aria-label="Suvok, today">
         <Mark />
       </Link>
       {jobId ? <JobNavigation jobId={jobId} /> : <Outside />}
@@ -50,6 +50,9 @@ export function useJobInSight(): number | undefined {
 function Outside() {
   return (
     <nav className={classes.stages} aria-label="Suvok">
+      <NavLink to="/today" className={({ isActive }) => (isActive ? classes.stageOn : classes.stage)}>
+        Today
+      </NavLink>
       <NavLink to="/jobs" className={({ isActive }) => (isActive ? classes.stageOn : classes.stage)}>
         Jobs
       </NavLink>

@@ -12,6 +12,7 @@ import {
   type StateChange,
 } from '../../contract/http.ts';
 import { change, type freezing, photo, returnedTuneFile, takenTuneFile } from '../../contract/job-file.ts';
+import { booking, day, type BookingChange, type NewBooking } from '../../contract/day.ts';
 import { checkHistory } from '../../contract/check-history.ts';
 import { pairingOffer } from '../../contract/pairing.ts';
 import { logSource, type JoinedLog, type LogSource } from '../../contract/logger-file.ts';
@@ -101,6 +102,7 @@ export type EntryPath =
   | 'fuel-entries'
   | 'suspicions'
   | 'notes'
+  | 'work-times'
   | 'parts';
 const entryAnswer = z.looseObject({ id: z.int() });
 
@@ -157,6 +159,11 @@ export const api = {
     ask(madeSharedLink, `/jobs/${jobId}/shared-links`, sending('POST', link)),
   removeSharedLink: (id: number) => answerTo(`/shared-links/${id}`, { method: 'DELETE' }),
   shared: (key: string) => ask(sharedContent, sharedPath(key)),
+  day: (from: string, to: string) => ask(day, `/day?${new URLSearchParams({ from, to }).toString()}`),
+  addBookings: (fields: NewBooking) => ask(z.array(booking), '/bookings', sending('POST', fields)),
+  changeBooking: (id: number, fields: BookingChange) => ask(booking, `/bookings/${id}`, sending('PATCH', fields)),
+  removeBooking: (id: number, rest: boolean) =>
+    answerTo(`/bookings/${id}${rest ? '?series=rest' : ''}`, { method: 'DELETE' }),
   unclaimedRuns: () => ask(unclaimedRuns, '/unclaimed-runs'),
   account: () => ask(account, '/account'),
   makeFirstAccount: (name: string, password: string) =>

@@ -123,8 +123,8 @@ function take(text: string): void {
     case 'changed':
       // Without a job it was a run that belongs to none, or a vehicle: every job may show that.
       for (const queryKey of message.jobId === null
-        ? [['unclaimed'], ['vehicle'], ['vehicles'], ['job'], ['jobs']]
-        : [jobKey(message.jobId), ['history', message.jobId], ['vehicle'], ['jobs']])
+        ? [['unclaimed'], ['vehicle'], ['vehicles'], ['job'], ['jobs'], ['day']]
+        : [jobKey(message.jobId), ['history', message.jobId], ['vehicle'], ['jobs'], ['day']])
         void queryClient.invalidateQueries({ queryKey });
   }
 }

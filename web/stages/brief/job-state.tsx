@@ -1,7 +1,10 @@
-import { Button, Modal, Select, Stack, TextInput } from '@mantine/core';
+import { Button, Modal, NativeSelect, Select, Stack, TextInput } from '@mantine/core';
+import dayjs from 'dayjs';
 import { useState } from 'react';
+import type { PauseReason } from '../../../contract/day.ts';
 import type { StateChange } from '../../../contract/http.ts';
 import type { Job } from '../../../contract/records.ts';
+import { pauseWords } from '../../../core/day/waiting-jobs.ts';
 import { CloseJob } from '../../handover/close-job.tsx';
 import { api } from '../../state/api.ts';
 import { useChange } from '../../state/queries.ts';
@@ -20,7 +23,7 @@ export function JobState({ job }: { job: Job }) {
       <div className={classes.state}>
         <b>
           {job.state === 'paused'
-            ? `Paused${job.pausedWhy && `: ${job.pausedWhy}`}`
+            ? `Paused, waits for ${pauseWords(job.pausedFor ?? 'other', job.pausedWhy)}`
             : job.state === 'closed'
               ? 'Closed'
               : 'Open'}
@@ -61,7 +64,7 @@ export function JobState({ job }: { job: Job }) {
       {job.runs.length > 0 && <BestRun job={job} />}
       <Modal opened={asking === 'pause'} onClose={() => setAsking(undefined)} title="Pause the job">
         <PauseForm
-          onPause={(why) => change.mutate({ state: 'paused', why }, { onSuccess: () => setAsking(undefined) })}
+          onPause={(pause) => change.mutate({ state: 'paused', ...pause }, { onSuccess: () => setAsking(undefined) })}
         />
       </Modal>
       <CloseJob job={job} opened={asking === 'close'} onClose={() => setAsking(undefined)} />
@@ -88,22 +91,53 @@ function BestRun({ job }: { job: Job }) {
   );
 }
 
-function PauseForm({ onPause }: { onPause: (why: string) => void }) {
+/** What a job may wait for, as it is chosen. */
+const reasons: { value: PauseReason; label: string }[] = [
+  { value: 'part', label: 'a part' },
+  { value: 'repair', label: 'a repair' },
+  { value: 'file', label: 'a file from the tuner' },
+  { value: 'overnight', label: 'a cold start: stands overnight' },
+  { value: 'owner', label: 'the owner’s word' },
+  { value: 'collection', label: 'being collected: the work is finished' },
+  { value: 'other', label: 'something else' },
+];
+
+function PauseForm({
+  onPause,
+}: {
+  onPause: (pause: Omit<Extract<StateChange, { state: 'paused' }>, 'state'>) => void;
+}) {
+  const [reason, setReason] = useState<PauseReason>('part');
   const [why, setWhy] = useState('');
+  const [expected, setExpected] = useState('');
   return (
     <form
       onSubmit={(event) => {
         event.preventDefault();
-        onPause(why);
+        const moment = dayjs(expected);
+        onPause({ for: reason, why, expectedAt: moment.isValid() ? moment.toISOString() : null });
       }}
     >
       <Stack gap={12}>
-        <TextInput
-          label="What is it waiting for?"
-          placeholder="a pump is ordered"
-          value={why}
+        <NativeSelect
+          label="It waits for"
+          data={reasons}
+          value={reason}
           data-autofocus
+          onChange={(event) => setReason(event.currentTarget.value as PauseReason)}
+        />
+        <TextInput
+          label="Which"
+          placeholder="e.g. a pump, ordered"
+          value={why}
           onChange={(event) => setWhy(event.currentTarget.value)}
+        />
+        <TextInput
+          label="Expected"
+          description="Overdue, it stands among the calls of Today."
+          type="datetime-local"
+          value={expected}
+          onChange={(event) => setExpected(event.currentTarget.value)}
         />
         <Button type="submit">Pause</Button>
       </Stack>

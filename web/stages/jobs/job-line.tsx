@@ -25,7 +25,7 @@ export function JobLine({ job }: { job: JobSummary }) {
           {job.owner}
           {job.plate && <small>{job.plate}</small>}
         </span>
-        <span className={classes.waiting}>{job.state === 'open' ? `waits for ${job.waiting}` : job.waiting}</span>
+        <span className={classes.waiting}>{job.state === 'closed' ? job.waiting : `waits for ${job.waiting}`}</span>
         <span className={classes.count}>
           {job.setups} setup{job.setups === 1 ? '' : 's'} · {job.runs} run{job.runs === 1 ? '' : 's'}
         </span>

@@ -1,0 +1,72 @@
+import { z } from 'zod';
+import { booking } from '../contract/day.ts';
+import type { Job } from '../contract/records.ts';
+import type { DemoAsk } from './demo-ask.ts';
+
+/** What the demo shop has booked, around its last day; hours count from that day's beginning, 24 back or on is the same hour of another day. */
+interface DemoBooking {
+  /** Question of the job that it is for, as far as it begins; or who comes, where there is no job yet. */
+  of?: string;
+  title?: string;
+  /** Null: on the floor. */
+  bay: number | null;
+  work: string;
+  fromHour: number;
+  hours: number;
+  repeat?: { every: 'week'; times: number };
+}
+
+const day = 24;
+const demoBookings: readonly DemoBooking[] = [
+  { title: 'Shop car', bay: 1, work: 'check run', fromHour: -5 * day - 1, hours: 0.5, repeat: { every: 'week', times: 4 } }, // prettier-ignore
+  { of: 'What does a gentler', bay: 1, work: 'cruise, fuel', fromHour: -3 * day + 2.5, hours: 2 },
+  { of: 'Is there anything left', bay: 1, work: 'ignition above 7,000', fromHour: -2 * day + 1, hours: 2.5 },
+  { of: 'Exhaust temperature', bay: 1, work: 'injection end', fromHour: -day + 0.25, hours: 2 },
+  { of: 'Stumbles', bay: 1, work: 'part load', fromHour: -day + 2.25, hours: 2.25 },
+  { of: 'How much boost', bay: 1, work: 'boost in steps', fromHour: -day + 4.75, hours: 3 },
+  { of: 'Does the short intake', bay: 1, work: 'short intake', fromHour: -0.25, hours: 2 },
+  { of: 'Road check', bay: 1, work: 'verify, hand over', fromHour: 2, hours: 1.25 },
+  { title: 'M. Aldous, blue saloon', bay: 1, work: 'what does it make', fromHour: 4, hours: 1.5 },
+  { of: 'Booked for the hub', bay: 2, work: 'baseline, mixture', fromHour: 1.5, hours: 3 },
+  { of: 'Does it pull the pass', bay: null, work: 'stands cold since yesterday', fromHour: -0.25, hours: 6 },
+  { of: 'Does the smaller pulley', bay: null, work: 'fit the pulley, if it comes', fromHour: 5, hours: 2.5 },
+  { of: 'Does it pull the pass', bay: 1, work: 'cold start, then the pass', fromHour: day, hours: 2 },
+  { of: 'Second key', bay: 1, work: 'wet key', fromHour: day + 3, hours: 2 },
+  { of: 'Does the smaller pulley', bay: 2, work: 'does it pay', fromHour: 2 * day + 1, hours: 3 },
+];
+
+/** How the owners are reached. */
+const contacts: Readonly<Record<string, string>> = {
+  'A. Sorrel': '555 0142',
+  'J. Pellwick': '555 0117',
+  'Corrie Lines': '555 0163, Corrie',
+  'Fenmoor Hill Club': 'secretary@fenmoor.example',
+};
+
+const quarterMs = 15 * 60e3;
+/** They were booked so long before the last day, ms. */
+const bookedMs = 4 * day * 3600e3;
+
+/** Books what the demo shop has booked, and writes down how its owners are reached. @param began when the last day began */
+export async function bookDays(jobs: readonly Job[], began: Date, ask: DemoAsk): Promise<void> {
+  const first = Math.round(began.getTime() / quarterMs) * quarterMs;
+  ask.now = new Date(began.getTime() - bookedMs);
+  for (const { of, title = '', bay, work, fromHour, hours, repeat = null } of demoBookings) {
+    const job = jobs.find(({ question }) => of !== undefined && question.startsWith(of));
+    if (of !== undefined && !job) throw new Error(`The demo books a job that it does not have: ${of}`);
+    const startsAt = shifted(first, fromHour);
+    await ask.json(z.array(booking), 'POST', '/api/bookings', { jobId: job?.id ?? null, title, bay, work, startsAt: startsAt.toISOString(), endsAt: new Date(startsAt.getTime() + hours * 3600e3).toISOString(), repeat }); // prettier-ignore
+  }
+  for (const { car } of jobs) {
+    const contact = contacts[car.ownerName];
+    if (car.ownerId !== null && contact) await ask.json(z.looseObject({}), 'PATCH', `/api/owners/${car.ownerId}`, { contact }); // prettier-ignore
+  }
+}
+
+/** Whole days by the calendar and the rest by the clock. */
+function shifted(firstMs: number, hours: number): Date {
+  const days = Math.round(hours / day);
+  const moment = new Date(firstMs + (hours - days * day) * 3600e3);
+  moment.setDate(moment.getDate() + days);
+  return moment;
+}

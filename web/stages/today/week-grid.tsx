@@ -1,0 +1,140 @@
+import { DndContext, PointerSensor, useDraggable, useDroppable, useSensor, useSensors } from '@dnd-kit/core';
+import type { Dayjs } from 'dayjs';
+import type { KeyboardEvent, ReactNode } from 'react';
+import { Link } from 'react-router';
+import type { BookingChange } from '../../../contract/day.ts';
+import type { ExpectedBooking } from '../../../core/day/bay-rows.ts';
+import type { DayPicture } from '../../../core/day/day-picture.ts';
+import { SeverityMark } from '../../ui/severity.tsx';
+import classes from './week-grid.module.css';
+import { clockOf } from './use-day.ts';
+
+interface WeekGridProps {
+  picture: DayPicture;
+  from: Dayjs;
+  today: Dayjs;
+  onChange: (booking: ExpectedBooking, change: BookingChange) => void;
+  onOpen: (id: number) => void;
+  onRemove: (booking: ExpectedBooking) => void;
+}
+
+const days = [0, 1, 2, 3, 4, 5, 6];
+
+/** A week: bays as rows, days across. A booking is dragged to another day or bay, or moved with the arrow keys. */
+export function WeekGrid({ picture, from, today, onChange, onOpen, onRemove }: WeekGridProps) {
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
+  const { rows } = picture;
+  const moved = (booking: ExpectedBooking, byDays: number, bay: number | null) => {
+    if (byDays === 0 && bay === booking.bay) return;
+    // By the calendar: eight in the morning stays eight in the morning.
+    onChange(booking, { bay, startsAt: shifted(booking.fromMs, byDays), endsAt: shifted(booking.toMs, byDays) });
+  };
+  const onKey = (booking: ExpectedBooking, row: number) => (event: KeyboardEvent) => {
+    const way = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: -1, ArrowDown: 1 }[event.key];
+    if (event.key === 'Delete') onRemove(booking);
+    else if (way === undefined) return;
+    else if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
+      const next = rows[row + way];
+      if (next) moved(booking, 0, next.bay);
+    } else moved(booking, way, booking.bay);
+    event.preventDefault();
+  };
+  const dayOf = (ms: number) => Math.floor((ms - from.valueOf()) / 86_400_000 + 0.05);
+  return (
+    <DndContext
+      sensors={sensors}
+      onDragEnd={({ active, over }) => {
+        const booking = rows.flatMap(({ booked }) => booked).find(({ id }) => id === Number(active.id));
+        if (!booking || !over) return;
+        const [bay, day] = String(over.id).split(' ');
+        moved(booking, Number(day) - Math.max(0, dayOf(booking.fromMs)), bay === 'floor' ? null : Number(bay));
+      }}
+    >
+      <div className={classes.week}>
+        <span />
+        {days.map((day) => {
+          const date = from.add(day, 'day');
+          return (
+            <Link
+              key={day}
+              to={date.isSame(today) ? '/today' : `/today?date=${date.format('YYYY-MM-DD')}`}
+              className={classes.dayName}
+              data-today={date.isSame(today) || undefined}
+            >
+              {date.format('ddd D MMM')}
+            </Link>
+          );
+        })}
+        {rows.map(({ bay, name, booked }, row) => [
+          <b key={`name ${String(bay)}`} className={classes.bayName}>
+            {name}
+          </b>,
+          ...days.map((day) => (
+            <Cell key={`${String(bay)} ${day}`} id={`${bay ?? 'floor'} ${day}`}>
+              {booked
+                .filter(({ fromMs }) => Math.max(0, dayOf(fromMs)) === day)
+                .map((booking) => (
+                  <Chip
+                    key={booking.id}
+                    booking={booking}
+                    label={`${booking.title}, ${name}, ${from.add(day, 'day').format('dddd')} ${clockOf(booking.fromMs)} to ${clockOf(booking.toMs)}`}
+                    onOpen={() => onOpen(booking.id)}
+                    onKey={onKey(booking, row)}
+                  />
+                ))}
+            </Cell>
+          )),
+        ])}
+      </div>
+    </DndContext>
+  );
+}
+
+function shifted(ms: number, byDays: number): string {
+  const moment = new Date(ms);
+  moment.setDate(moment.getDate() + byDays);
+  return moment.toISOString();
+}
+
+function Cell({ id, children }: { id: string; children: ReactNode }) {
+  const { setNodeRef, isOver } = useDroppable({ id });
+  return (
+    <div ref={setNodeRef} className={classes.cell} data-over={isOver || undefined}>
+      {children}
+    </div>
+  );
+}
+
+interface ChipProps {
+  booking: ExpectedBooking;
+  label: string;
+  onOpen: () => void;
+  onKey: (event: KeyboardEvent) => void;
+}
+
+function Chip({ booking, label, onOpen, onKey }: ChipProps) {
+  const { setNodeRef, listeners, transform } = useDraggable({ id: booking.id });
+  return (
+    <button
+      ref={setNodeRef}
+      type="button"
+      className={classes.chip}
+      data-state={booking.state}
+      {...listeners}
+      style={transform ? { transform: `translate(${transform.x}px, ${transform.y}px)` } : undefined}
+      aria-label={label}
+      aria-keyshortcuts="ArrowLeft ArrowRight ArrowUp ArrowDown Delete Enter"
+      onClick={onOpen}
+      onKeyDown={onKey}
+    >
+      <small className="number">
+        {clockOf(booking.fromMs)}–{clockOf(booking.toMs)}
+      </small>
+      <b>
+        {booking.conflict && <SeverityMark severity="mind" />}
+        {booking.title}
+      </b>
+      <small>{booking.work}</small>
+    </button>
+  );
+}
