@@ -18,11 +18,14 @@ interface DayGridProps {
   picture: DayPicture;
   dayStartMs: number;
   nowMs: number;
-  onChange: (booking: ExpectedBooking, change: BookingChange) => void;
+  /** @param change what becomes of a booking as it stands now */
+  onChange: (id: number, change: (now: Booking) => BookingChange | undefined) => void;
   onOpen: (booking: Booking['id']) => void;
   onRemove: (booking: ExpectedBooking) => void;
   onWorked: (stretch: WorkedStretch) => void;
 }
+
+const later = (moment: string, minutes: number) => new Date(Date.parse(moment) + minutes * minuteMs).toISOString();
 
 /** A move is meant, and no press, from this far on, px. */
 const dragFromPx = 6;
@@ -39,25 +42,26 @@ export function DayGrid({ picture, dayStartMs, nowMs, onChange, onOpen, onRemove
   const hours = Array.from({ length: Math.round((toMs - fromMs) / hourMs) + 1 }, (_, hour) => fromMs + hour * hourMs);
   const all = placed.flatMap((place) => place.row.booked.map((booking) => ({ booking, place })));
 
-  const moved = (booking: ExpectedBooking, minutes: number, bay: number | null) => {
-    const later = (ms: number) => new Date(ms + minutes * minuteMs).toISOString();
-    if (minutes === 0 && bay === booking.bay) return;
-    onChange(booking, { startsAt: later(booking.fromMs), endsAt: later(booking.toMs), bay });
-  };
-  const stretched = (booking: ExpectedBooking, minutes: number) => {
-    const end = Math.max(booking.fromMs + stepMin * minuteMs, booking.toMs + minutes * minuteMs);
-    if (end !== booking.toMs) onChange(booking, { endsAt: new Date(end).toISOString() });
-  };
+  const moved = (id: number, minutes: number, bay?: number | null) =>
+    onChange(id, (now) => {
+      if (minutes === 0 && (bay === undefined || bay === now.bay)) return undefined;
+      return { startsAt: later(now.startsAt, minutes), endsAt: later(now.endsAt, minutes), ...(bay !== undefined && { bay }) }; // prettier-ignore
+    });
+  const stretched = (id: number, minutes: number) =>
+    onChange(id, (now) => {
+      const endsAt = later(now.endsAt, minutes);
+      return endsAt === now.endsAt || endsAt < later(now.startsAt, stepMin) ? undefined : { endsAt };
+    });
   const dropped = ({ active, delta }: DragEndEvent) => {
     const [act, id] = String(active.id).split(' ');
     const found = all.find(({ booking }) => booking.id === Number(id));
     const width = track.current?.clientWidth ?? 0;
     if (!found || width === 0) return;
     const minutes = movedMin(delta.x, width, toMs - fromMs);
-    if (act === 'stretch') return stretched(found.booking, minutes);
+    if (act === 'stretch') return stretched(found.booking.id, minutes);
     const { place, booking } = found;
     const middle = place.topPx + (place.lanes.get(booking.id) ?? 0) * laneHeight + laneHeight / 2;
-    moved(booking, minutes, (rowAt(placed, middle + delta.y) ?? place).row.bay);
+    moved(booking.id, minutes, (rowAt(placed, middle + delta.y) ?? place).row.bay);
   };
   const onKey = (booking: ExpectedBooking, place: PlacedRow) => (event: KeyboardEvent) => {
     const way = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: -1, ArrowDown: 1 }[event.key];
@@ -65,9 +69,9 @@ export function DayGrid({ picture, dayStartMs, nowMs, onChange, onOpen, onRemove
     else if (way === undefined || event.ctrlKey || event.metaKey || event.altKey) return;
     else if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
       const next = placed[placed.indexOf(place) + way];
-      if (next) moved(booking, 0, next.row.bay);
-    } else if (event.shiftKey) stretched(booking, way * stepMin);
-    else moved(booking, way * stepMin, booking.bay);
+      if (next) moved(booking.id, 0, next.row.bay);
+    } else if (event.shiftKey) stretched(booking.id, way * stepMin);
+    else moved(booking.id, way * stepMin);
     event.preventDefault();
   };
   const kinds = useBayKinds();

@@ -143,7 +143,7 @@ export function TodayPage() {
           </p>
         )}
         {picture && week && (
-          <WeekGrid picture={picture} from={from} today={today} onChange={(booking, change) => changeBooking(span, booking, change)} onOpen={openById} onRemove={remove} /> // prettier-ignore
+          <WeekGrid picture={picture} from={from} today={today} onChange={(id, change) => changeBooking(span, id, change)} onOpen={openById} onRemove={remove} /> // prettier-ignore
         )}
         {picture && !week && (
           <>
@@ -152,7 +152,7 @@ export function TodayPage() {
                 picture={picture}
                 dayStartMs={date.valueOf()}
                 nowMs={nowMs}
-                onChange={(booking, change) => changeBooking(span, booking, change)}
+                onChange={(id, change) => changeBooking(span, id, change)}
                 onOpen={openById}
                 onRemove={remove}
                 onWorked={setWorked}

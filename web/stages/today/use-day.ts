@@ -1,6 +1,7 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import dayjs, { type Dayjs } from 'dayjs';
 import { useEffect, useMemo, useState } from 'react';
+import { create } from 'zustand';
 import type { Booking, BookingChange, Day } from '../../../contract/day.ts';
 import { dayPicture, type DayPicture } from '../../../core/day/day-picture.ts';
 import type { DayBay } from '../../../core/day/day-facts.ts';
@@ -33,7 +34,12 @@ export function useDayBays(): DayBay[] {
 
 /** The day in one look, told anew every quarter of a minute. */
 export function usePicture(day: Day | undefined, bays: readonly DayBay[], nowMs: number): DayPicture | undefined {
-  return useMemo(() => day && dayPicture(day, bays, nowMs), [day, bays, nowMs]);
+  const moves = useMoves((state) => state.moves);
+  return useMemo(() => {
+    if (!day) return undefined;
+    const bookings = moves.size === 0 ? day.bookings : day.bookings.map((booking) => withMoves(booking, moves));
+    return dayPicture({ ...day, bookings }, bays, nowMs);
+  }, [day, bays, nowMs, moves]);
 }
 
 const tickMs = 15_000;
@@ -50,15 +56,36 @@ export function useClock(): number {
 
 export const clockOf = (ms: number): string => dayjs(ms).format('HH:mm');
 
-/** Several moves of one booking go out one after the other; the last one is what stands. */
-let sending = Promise.resolve();
+/** Moves that the server has not taken yet, by booking: they stand over what it says, so that no answer on its way undoes one. */
+const useMoves = create<{ moves: ReadonlyMap<number, BookingChange> }>(() => ({ moves: new Map() }));
 
-/** Changes a booking at once on the screen and then at the server; where that refuses, it goes back with the reason. */
-export function changeBooking(span: DaySpan, { id }: Pick<Booking, 'id'>, change: BookingChange): void {
-  const key = dayKey(span);
-  queryClient.setQueryData<Day>(key, (day) => day && { ...day, bookings: day.bookings.map((one) => (one.id === id ? Object.assign({}, one, change) : one)) }); // prettier-ignore
-  sending = sending
-    .then(() => api.changeBooking(id, change))
-    .catch(tellProblem)
-    .then(() => queryClient.invalidateQueries({ queryKey: ['day'] }));
+const withMoves = (booking: Booking, moves: ReadonlyMap<number, BookingChange>): Booking => Object.assign({}, booking, moves.get(booking.id)); // prettier-ignore
+
+/** Bookings whose move is on its way. */
+const sending = new Set<number>();
+
+/** Sends what became of a booking; what comes meanwhile goes together, once that has been taken. */
+async function send(id: number): Promise<void> {
+  const move = useMoves.getState().moves.get(id);
+  if (!move || sending.has(id)) return;
+  sending.add(id);
+  await api.changeBooking(id, move).catch(tellProblem);
+  await queryClient.invalidateQueries({ queryKey: ['day'] });
+  sending.delete(id);
+  const { moves } = useMoves.getState();
+  if (moves.get(id) !== move) return send(id);
+  useMoves.setState({ moves: new Map([...moves].filter(([other]) => other !== id)) });
+}
+
+/**
+ * Changes a booking at once on the screen and then at the server; where that refuses, it goes back with the reason.
+ * @param change what becomes of it as it stands now; undefined to leave it
+ */
+export function changeBooking(span: DaySpan, id: number, change: (now: Booking) => BookingChange | undefined): void {
+  const stored = queryClient.getQueryData<Day>(dayKey(span))?.bookings.find((booking) => booking.id === id);
+  const { moves } = useMoves.getState();
+  const wanted = stored && change(withMoves(stored, moves));
+  if (!wanted) return;
+  useMoves.setState({ moves: new Map(moves).set(id, { ...moves.get(id), ...wanted }) });
+  void send(id);
 }

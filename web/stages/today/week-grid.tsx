@@ -2,7 +2,7 @@ import { DndContext, PointerSensor, useDraggable, useDroppable, useSensor, useSe
 import type { Dayjs } from 'dayjs';
 import type { KeyboardEvent, ReactNode } from 'react';
 import { Link } from 'react-router';
-import type { BookingChange } from '../../../contract/day.ts';
+import type { Booking, BookingChange } from '../../../contract/day.ts';
 import type { ExpectedBooking } from '../../../core/day/bay-rows.ts';
 import type { DayPicture } from '../../../core/day/day-picture.ts';
 import { SeverityMark } from '../../ui/severity.tsx';
@@ -13,7 +13,8 @@ interface WeekGridProps {
   picture: DayPicture;
   from: Dayjs;
   today: Dayjs;
-  onChange: (booking: ExpectedBooking, change: BookingChange) => void;
+  /** @param change what becomes of a booking as it stands now */
+  onChange: (id: number, change: (now: Booking) => BookingChange | undefined) => void;
   onOpen: (id: number) => void;
   onRemove: (booking: ExpectedBooking) => void;
 }
@@ -24,19 +25,19 @@ const days = [0, 1, 2, 3, 4, 5, 6];
 export function WeekGrid({ picture, from, today, onChange, onOpen, onRemove }: WeekGridProps) {
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   const { rows } = picture;
-  const moved = (booking: ExpectedBooking, byDays: number, bay: number | null) => {
-    if (byDays === 0 && bay === booking.bay) return;
-    // By the calendar: eight in the morning stays eight in the morning.
-    onChange(booking, { bay, startsAt: shifted(booking.fromMs, byDays), endsAt: shifted(booking.toMs, byDays) });
-  };
+  const moved = (id: number, byDays: number, bay?: number | null) =>
+    onChange(id, (now) => {
+      if (byDays === 0 && (bay === undefined || bay === now.bay)) return undefined;
+      return { startsAt: shifted(now.startsAt, byDays), endsAt: shifted(now.endsAt, byDays), ...(bay !== undefined && { bay }) }; // prettier-ignore
+    });
   const onKey = (booking: ExpectedBooking, row: number) => (event: KeyboardEvent) => {
     const way = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: -1, ArrowDown: 1 }[event.key];
     if (event.key === 'Delete') onRemove(booking);
     else if (way === undefined) return;
     else if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
       const next = rows[row + way];
-      if (next) moved(booking, 0, next.bay);
-    } else moved(booking, way, booking.bay);
+      if (next) moved(booking.id, 0, next.bay);
+    } else moved(booking.id, way);
     event.preventDefault();
   };
   const dayOf = (ms: number) => Math.floor((ms - from.valueOf()) / 86_400_000 + 0.05);
@@ -47,7 +48,7 @@ export function WeekGrid({ picture, from, today, onChange, onOpen, onRemove }: W
         const booking = rows.flatMap(({ booked }) => booked).find(({ id }) => id === Number(active.id));
         if (!booking || !over) return;
         const [bay, day] = String(over.id).split(' ');
-        moved(booking, Number(day) - Math.max(0, dayOf(booking.fromMs)), bay === 'floor' ? null : Number(bay));
+        moved(booking.id, Number(day) - Math.max(0, dayOf(booking.fromMs)), bay === 'floor' ? null : Number(bay));
       }}
     >
       <div className={classes.week}>
@@ -90,8 +91,9 @@ export function WeekGrid({ picture, from, today, onChange, onOpen, onRemove }: W
   );
 }
 
-function shifted(ms: number, byDays: number): string {
-  const moment = new Date(ms);
+/** By the calendar: eight in the morning stays eight in the morning. */
+function shifted(at: string, byDays: number): string {
+  const moment = new Date(at);
   moment.setDate(moment.getDate() + byDays);
   return moment.toISOString();
 }

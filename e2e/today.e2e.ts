@@ -1,0 +1,123 @@
+import type { Booking, Day } from '../contract/day.ts';
+import { expect, test, type Suvok } from './suvok.ts';
+import type { Page } from '@playwright/test';
+
+/** A day ahead, so that no hour of it is past. */
+const tomorrow = new Date(Date.now() + 24 * 3_600_000);
+const date = `${tomorrow.getFullYear()}-${String(tomorrow.getMonth() + 1).padStart(2, '0')}-${String(tomorrow.getDate()).padStart(2, '0')}`; // prettier-ignore
+const at = (clock: string) => new Date(`${date}T${clock}:00`).toISOString();
+const book = (suvok: Suvok, title: string, from: string, to: string, bay: number | null = 1) =>
+  suvok.ask<Booking[]>('POST', '/bookings', { bay, jobId: null, title, work: 'first look', startsAt: at(from), endsAt: at(to) }); // prettier-ignore
+const bookings = async (suvok: Suvok) =>
+  (await suvok.ask<Day>('GET', `/day?${new URLSearchParams({ from: at('00:00'), to: at('23:59') }).toString()}`))
+    .bookings;
+const open = (page: Page, suvok: Suvok) => page.goto(`${suvok.origin}/today?date=${date}`);
+
+test('a day is booked by keyboard: begun, moved, stretched, put elsewhere, taken away and brought back', async ({
+  page,
+  suvok,
+}) => {
+  await open(page, suvok);
+  await expect(page.getByText('Nothing is booked for this day.')).toBeVisible();
+  await page.keyboard.press('n');
+  const form = page.getByRole('dialog', { name: 'New booking' });
+  await form.getByLabel('Job, or who comes').fill('M. Aldous, blue saloon');
+  await page.keyboard.press('Escape');
+  await form.getByLabel('Work').fill('what does it make');
+  await form.getByLabel(/^From/).fill('09:00');
+  await form.getByLabel(/^To/).fill('11:00');
+  await form.getByLabel(/^To/).press('Enter');
+  const booking = page.getByRole('button', { name: /^M\. Aldous, blue saloon, what does it make/ });
+  await expect(booking).toHaveAccessibleName(/Bay 1, 09:00 to 11:00, to come/);
+  await booking.focus();
+  for (const key of ['ArrowRight', 'ArrowRight', 'ArrowLeft', 'Shift+ArrowRight', 'ArrowDown']) await page.keyboard.press(key); // prettier-ignore
+  await expect(booking).toHaveAccessibleName(/Floor, 09:15 to 11:30/);
+  await expect(booking).toBeFocused();
+  await expect.poll(async () => (await bookings(suvok)).map(({ bay, startsAt, endsAt }) => [bay, startsAt, endsAt])).toEqual([[null, at('09:15'), at('11:30')]]); // prettier-ignore
+  await page.reload();
+  await expect(booking).toHaveAccessibleName(/Floor, 09:15 to 11:30/);
+  await booking.focus();
+  await page.keyboard.press('Delete');
+  await expect(booking).toHaveCount(0);
+  await page.keyboard.press('Control+z');
+  await expect(booking).toBeVisible();
+});
+
+test('a booking is dragged and stretched by pointer; what stands on another one says so', async ({ page, suvok }) => {
+  await book(suvok, 'Coupé', '09:00', '10:00');
+  await book(suvok, 'Saloon', '13:00', '14:00');
+  await open(page, suvok);
+  const saloon = page.getByRole('button', { name: /^Saloon/ });
+  const track = (await page.getByRole('group', { name: 'Bookings' }).boundingBox())!;
+  const hourPx = track.width / 10;
+  const drag = async (from: { x: number; y: number }, byX: number, byY: number) => {
+    await page.mouse.move(from.x, from.y);
+    await page.mouse.down();
+    await page.mouse.move(from.x + byX / 2, from.y + byY / 2, { steps: 4 });
+    await page.mouse.move(from.x + byX, from.y + byY, { steps: 4 });
+    await page.mouse.up();
+  };
+  const middle = async () => {
+    const box = (await saloon.boundingBox())!;
+    return { x: box.x + box.width / 3, y: box.y + box.height / 2 };
+  };
+  await drag(await middle(), -3.5 * hourPx, 0);
+  await expect(saloon).toHaveAccessibleName(/09:30 to 10:30, .*the bay is booked for Coupé too/);
+  const end = (await page.locator('[data-stretch]').last().boundingBox())!;
+  const box = (await saloon.boundingBox())!;
+  await drag({ x: box.x + box.width - 1, y: end.y + end.height / 2 }, hourPx, 0);
+  await expect(saloon).toHaveAccessibleName(/09:30 to 11:30/);
+  await drag(await middle(), 0, 110);
+  await expect(saloon).toHaveAccessibleName(/Floor, 09:30 to 11:30, to come$/);
+  // A press without a move opens it.
+  await saloon.click();
+  await expect(page.getByRole('dialog', { name: 'Booking' }).getByLabel(/^From/)).toHaveValue('09:30');
+});
+
+test('in the week a booking goes to another day, by keys and by pointer', async ({ page, suvok }) => {
+  await book(suvok, 'Twin', '09:00', '10:00');
+  await page.goto(`${suvok.origin}/today?view=week&date=${date}`);
+  const twin = page.getByRole('button', { name: /^Twin/ });
+  const day = (by: number) => new Date(tomorrow.getTime() + by * 24 * 3_600_000).toLocaleDateString('en-GB', { weekday: 'long' }); // prettier-ignore
+  const way = tomorrow.getDay() === 0 ? -1 : 1;
+  await twin.focus();
+  await page.keyboard.press(way > 0 ? 'ArrowRight' : 'ArrowLeft');
+  await expect(twin).toHaveAccessibleName(new RegExp(`${day(way)} 09:00 to 10:00`));
+  await page.getByText('Day', { exact: true }).click();
+  await expect(page).not.toHaveURL(/view=week/);
+});
+
+test('who waits is said with since when; the overrun of what is on the dyno moves what follows and names whom to call', async ({
+  page,
+  suvok,
+}) => {
+  await suvok.startStandIns('fast');
+  const job = await suvok.mountedJob('Tarrow Six');
+  await suvok.record(job, 1);
+  const soon = (minutes: number) => new Date(Date.now() + minutes * 60_000).toISOString();
+  const bookAt = (fields: object) => suvok.ask('POST', '/bookings', { bay: 1, jobId: null, title: '', work: '', ...fields }); // prettier-ignore
+  await bookAt({ jobId: job.id, startsAt: soon(-60), endsAt: soon(2) });
+  const next = await suvok.ask<{ id: number }>('POST', '/jobs', { vehicle: 'Hallam minibus', owner: 'Corrie Lines' });
+  await bookAt({ jobId: next.id, startsAt: soon(5), endsAt: soon(65) });
+  await page.goto(`${suvok.origin}/today`);
+  await expect(page.getByText(/the day runs (5\d min|1 h).* late/)).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByTestId('next')).toContainText(/Tarrow Six on Bay 1\. Then call Corrie Lines: Hallam minibus begins at \d\d:\d\d/); // prettier-ignore
+  await page.goto(`${suvok.origin}/jobs/${next.id}/brief`);
+  await page.getByRole('button', { name: 'Pause' }).click();
+  await page.getByLabel('It waits for').selectOption('part');
+  await page.getByLabel('Which').fill('a pulley, ordered');
+  await page.getByRole('dialog').getByRole('button', { name: 'Pause' }).click();
+  await expect(page.getByText('Paused, waits for a part (a pulley, ordered)')).toBeVisible();
+  await page.getByRole('link', { name: 'Suvok, today' }).click();
+  const waiting = page.getByRole('listitem').filter({ hasText: 'for a part (a pulley, ordered)' });
+  await expect(waiting).toContainText('just now');
+  await waiting.getByRole('button', { name: 'Resume' }).click();
+  await expect(page.getByText('Nobody waits for anything.')).toBeVisible();
+  // Times put right by hand stand in the place of what the runs tell.
+  await page.getByRole('button', { name: /^Worked from/ }).click();
+  const early = new Date(Date.now() - 90 * 60_000 - new Date().getTimezoneOffset() * 60_000);
+  await page.getByLabel(/^From/).fill(early.toISOString().slice(0, 16));
+  await page.getByLabel('Why').fill('mounted since the morning');
+  await page.getByRole('dialog').getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('button', { name: /^Worked from .*by hand$/ })).toBeVisible();
+});
