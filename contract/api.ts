@@ -48,7 +48,7 @@ export const endpoints: readonly Endpoint[] = [
   {
     method: 'get',
     path: '/jobs',
-    does: 'A page of the job list, the one touched last first. Every word of the search must be found in vehicle, plate, owner, question or notes.',
+    does: 'A page of the job list: those on a dyno, those that wait, those that are finished; the one touched last first. Every word of the search must be found in vehicle, plate, owner, question, notes, setups, suspicions or tune files. `state` is all, dyno, waiting, finished, open, paused or closed.',
     query: ['search', 'state', 'offset', 'most'],
     answer: jobList,
   },

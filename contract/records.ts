@@ -110,6 +110,17 @@ export const setup = z.object({
 });
 export type Setup = z.infer<typeof setup>;
 
+/** What a job came to, in a line: what is delivered or was tried last, against what arrived; powers in kW. */
+export const jobHeadline = z.object({
+  letter: z.string(),
+  gain: z
+    .object({ kw: z.number(), halfWidthKw: z.number().nullable(), claim: z.enum(['gain', 'loss']).nullable() })
+    .nullable(),
+  strip: z.object({ rpm: z.array(z.number()), kw: z.array(z.number()) }),
+  broke: z.string().nullable(),
+  tests: z.string().nullable(),
+});
+
 export const jobSummary = z.object({
   id: identifier,
   vehicleId: identifier,
@@ -124,6 +135,8 @@ export const jobSummary = z.object({
   setups: z.int().nonnegative(),
   runs: z.int().nonnegative(),
   lastRunAt: moment.nullable(),
+  /** What it came to, from its figures; null while that is being made, or where there is nothing to tell. */
+  headline: jobHeadline.nullable(),
 });
 export type JobSummary = z.infer<typeof jobSummary>;
 
@@ -131,7 +144,7 @@ export type JobSummary = z.infer<typeof jobSummary>;
 export const jobList = z.object({ jobs: z.array(jobSummary), total: z.int().nonnegative() });
 export type JobList = z.infer<typeof jobList>;
 
-export const job = jobSummary.omit({ setups: true, runs: true, waiting: true }).extend({
+export const job = jobSummary.omit({ setups: true, runs: true, waiting: true, headline: true }).extend({
   ...briefFields.shape,
   revision: z.int().positive(),
   /** What it waits for while it is paused, why, since when, and until when at best. */

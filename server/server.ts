@@ -11,6 +11,7 @@ import { createApp } from './app.ts';
 import { ImportReader } from './import/import-reader.ts';
 import { Live } from './live.ts';
 import { RecorderClient } from './recorder-client.ts';
+import { HeadlineMaker } from './reports/headline-maker.ts';
 import { SpreadLearner } from './spread-learner.ts';
 import { WatchedFolder } from './watched/watched-folder.ts';
 import { WorkQueue } from './work-queue.ts';
@@ -76,14 +77,13 @@ export async function startServer(settings: ServerSettings): Promise<RunningServ
   await recorder.ready();
   const port = await listening(http, { port: settings.port, host: '127.0.0.1' });
   if (https && settings.outside) outside = tls.reached(await listening(https, { port: settings.outside.port }));
-  const learner = new SpreadLearner(
-    database,
-    () => recorder.state().bays.some(({ recorder: { state } }) => state !== 'idle'),
-    settings.log,
-  );
+  const busy = () => recorder.state().bays.some(({ recorder: { state } }) => state !== 'idle');
+  const learner = new SpreadLearner(database, busy, settings.log);
+  const headlines = new HeadlineMaker(database, busy, settings.log);
   const queue = new WorkQueue(database, settings.log);
   await queue.start();
   await learner.start(queue, settings.lookForWorkMs);
+  await headlines.start(queue, settings.lookForWorkMs);
   await watched.start();
   return {
     port,
@@ -91,6 +91,7 @@ export async function startServer(settings: ServerSettings): Promise<RunningServ
     database,
     async close() {
       learner.stop();
+      headlines.stop();
       await watched.close();
       await queue.stop();
       recorder.close();

@@ -3,7 +3,7 @@ import type { Log } from '../contract/log.ts';
 import type { Database } from '../store/database.ts';
 
 /** Kinds of long work, each a queue of the database that a migration made. */
-export type WorkKind = 'run-powers';
+export type WorkKind = 'run-powers' | 'job-headlines';
 
 /** A server that is free looks for work this often, s. */
 const lookS = 5;

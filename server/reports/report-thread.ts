@@ -46,7 +46,7 @@ export class ReportThread {
   constructor(private readonly signal: AbortSignal) {}
 
   /** @throws Refusal with what is wrong, or that it was cancelled */
-  ask<Key extends 'read' | 'made' | 'pdf' | 'fuelling' | 'tests'>(
+  ask<Key extends 'read' | 'made' | 'pdf' | 'fuelling' | 'tests' | 'headline'>(
     key: Key,
     asked: ReportAsked,
     handedOver: ArrayBuffer[] = [],

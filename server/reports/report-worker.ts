@@ -1,6 +1,9 @@
 import { parentPort } from 'node:worker_threads';
 import { recordingsFromBytes } from '../../core/exchange/recording-bytes.ts';
 import { besideRun } from '../../core/exchange/runs-recorded.ts';
+import type { FiguresRequest } from '../../core/figures/figures-request.ts';
+import { jobHeadline, type JobHeadline } from '../../core/figures/job-headline.ts';
+import { makeJobFigures } from '../../core/figures/make-job-figures.ts';
 import { testFigures, type TestFigures } from '../../core/figures/kinds-of-job.ts';
 import { readingOf, type Reading } from '../../core/figures/reading.ts';
 import type { FuellingAxes } from '../../core/fuelling/axes.ts';
@@ -17,6 +20,7 @@ export type ReportAsked =
   | { runs: readonly Run[]; recordings: ArrayBuffer }
   | { fuelled: readonly Run[]; recordings: ArrayBuffer; axes: FuellingAxes | null; settings: FuellingSettings }
   | { tested: Parameters<typeof testFigures>[0]; sides: Parameters<typeof testFigures>[2] }
+  | { headlined: FiguresRequest }
   | { job: ReportableJob; wishes: ReportWishes }
   | { report: WrittenReport; pdf: PdfWishes }
   | { forget: true };
@@ -26,6 +30,7 @@ export type ReportAnswer =
   | { made: ReturnType<typeof makeReport> }
   | { fuelling: FuellingOfRuns }
   | { tests: TestFigures }
+  | { headline: JobHeadline }
   | { pdf: Uint8Array; pages: number }
   | { refusal: string }
   | { failure: string };
@@ -43,6 +48,8 @@ async function answer(asked: ReportAsked): Promise<void> {
     else if ('runs' in asked) say({ read: read(asked.runs, asked.recordings) });
     else if ('fuelled' in asked) say({ fuelling: fuelling(asked) });
     else if ('tested' in asked) say({ tests: testFigures(asked.tested, readings, asked.sides) });
+    else if ('headlined' in asked)
+      say({ headline: jobHeadline(makeJobFigures(asked.headlined, readings), asked.headlined.job.setups) }); // prettier-ignore
     else if ('job' in asked) say({ made: makeReport(asked.job, readings, asked.wishes) });
     else say(await reportPdf(asked.report, asked.pdf));
   } catch (error) {

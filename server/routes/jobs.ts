@@ -8,7 +8,7 @@ import type { Job } from '../../contract/records.ts';
 import { pointsOfJob } from '../../core/handover/points-of-job.ts';
 import { written } from '../../core/sentence/sentence.ts';
 import { changesOfJob, undoAct } from '../../store/history.ts';
-import { jobList } from '../../store/job-list.ts';
+import { jobFilters, jobList } from '../../store/job-list.ts';
 import { addJob, jobWithAll, setJobState } from '../../store/jobs.ts';
 import { changeRow } from '../../store/rows.ts';
 import { addSetup, changeSetup, setupById } from '../../store/setups.ts';
@@ -19,7 +19,7 @@ import type { ContractRoutes } from './contract-routes.ts';
 
 const listQuery = z.object({
   search: z.string().max(200).default(''),
-  state: z.enum(['all', 'open', 'paused', 'closed']).default('all'),
+  state: z.enum(jobFilters).default('all'),
   offset: z.coerce.number().int().nonnegative().default(0),
   most: z.coerce.number().int().positive().max(200).default(50),
 });

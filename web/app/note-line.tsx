@@ -1,7 +1,7 @@
 import { ActionIcon, Popover, TextInput } from '@mantine/core';
-import { useHotkeys } from '@mantine/hooks';
 import { IconPencil } from '@tabler/icons-react';
 import { useState } from 'react';
+import { useKeys } from '../keys/use-keys.ts';
 import { draftOf, keepDraft } from '../state/drafts.ts';
 import { entriesOf } from '../state/entries.ts';
 
@@ -14,7 +14,7 @@ export function NoteLine({ jobId, hotkey }: { jobId: number; hotkey: boolean }) 
     setText(draftOf(place) ?? '');
     setOpened(true);
   };
-  useHotkeys(hotkey ? [['w', show]] : []);
+  useKeys(hotkey ? [{ keys: ['w'], shown: 'W', says: 'Write a line into the timeline', run: show }] : []);
   const write = (next: string) => {
     setText(next);
     keepDraft(place, next || null);

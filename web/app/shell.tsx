@@ -1,9 +1,8 @@
-import { useHotkeys } from '@mantine/hooks';
 import { Outlet, ScrollRestoration } from 'react-router';
+import { EverywhereKeys } from '../palette/everywhere.tsx';
 import { useLive } from '../state/live.ts';
 import { useJob } from '../state/queries.ts';
 import { UndoKey } from '../state/undo.tsx';
-import { usePrint } from './printing.ts';
 import { FuelOfJob } from '../units/use-own-units.tsx';
 import { TopBar, useJobInSight } from './top-bar.tsx';
 import classes from './shell.module.css';
@@ -12,22 +11,24 @@ import classes from './shell.module.css';
 export function Shell() {
   const jobId = useJobInSight();
   const { data: job } = useJob(jobId ?? 0, jobId !== undefined);
-  const print = usePrint();
-  useHotkeys([['mod+P', print]]);
   const lost = useLive((state) => state.everConnected && !state.connected);
   return (
     <div className={classes.shell}>
+      <a className={classes.skip} href="#screen">
+        Skip to the screen
+      </a>
       <TopBar />
       {lost && (
         <div className={classes.lost} role="status">
           This page has lost the server and tries again. A run being recorded goes on without the page.
         </div>
       )}
-      <div className={classes.screen}>
+      <div className={classes.screen} id="screen" tabIndex={-1}>
         <FuelOfJob job={job}>
           <Outlet />
         </FuelOfJob>
       </div>
+      <EverywhereKeys job={job} />
       <UndoKey />
       <ScrollRestoration />
     </div>

@@ -1,6 +1,6 @@
 import { useOwnUnits } from '../units/use-own-units.tsx';
 import { ActionIcon, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
-import { IconMoon, IconSun } from '@tabler/icons-react';
+import { IconMoon, IconSearch, IconSun } from '@tabler/icons-react';
 import { Link, NavLink, useLocation, useParams } from 'react-router';
 import type { Job } from '../../contract/records.ts';
 import { brokenWords } from '../../core/limits/broken-words.ts';
@@ -12,7 +12,10 @@ import { useJob } from '../state/queries.ts';
 import { Mark } from '../ui/mark.tsx';
 import { UnitsMenu } from '../units/units-menu.tsx';
 import { AccountMenu } from '../account/account-menu.tsx';
+import { openPalette } from '../palette/everywhere.tsx';
 import { BayStatus } from './bay-status.tsx';
+import { places } from './places.ts';
+import { PlacesMenu } from './places-menu.tsx';
 import { NoteLine } from './note-line.tsx';
 import classes from './top-bar.module.css';
 
@@ -28,8 +31,19 @@ export function TopBar() {
       <Link to="/today" className={classes.home} aria-label="Suvok, today">
         <Mark />
       </Link>
+      <PlacesMenu always={jobId !== undefined} />
       {jobId ? <JobNavigation jobId={jobId} /> : <Outside />}
       <BayStatus />
+      <ActionIcon
+        variant="subtle"
+        color="gray"
+        size={40}
+        aria-label="Go to, or do"
+        title="Go to a job, car, setup or run (Ctrl K)"
+        onClick={openPalette}
+      >
+        <IconSearch size={18} />
+      </ActionIcon>
       {jobId && <NoteLine jobId={jobId} hotkey={!pathname.endsWith('/record')} />}
       <AccountMenu />
       <UnitsMenu />
@@ -49,25 +63,12 @@ export function useJobInSight(): number | undefined {
 /** Where one goes when no job is open. */
 function Outside() {
   return (
-    <nav className={classes.stages} aria-label="Suvok">
-      <NavLink to="/today" className={({ isActive }) => (isActive ? classes.stageOn : classes.stage)}>
-        Today
-      </NavLink>
-      <NavLink to="/jobs" className={({ isActive }) => (isActive ? classes.stageOn : classes.stage)}>
-        Jobs
-      </NavLink>
-      <NavLink to="/vehicles" className={({ isActive }) => (isActive ? classes.stageOn : classes.stage)}>
-        Vehicles
-      </NavLink>
-      <NavLink to="/devices" className={({ isActive }) => (isActive ? classes.stageOn : classes.stage)}>
-        Devices
-      </NavLink>
-      <NavLink to="/people" className={({ isActive }) => (isActive ? classes.stageOn : classes.stage)}>
-        People
-      </NavLink>
-      <NavLink to="/drive" className={({ isActive }) => (isActive ? classes.stageOn : classes.stage)}>
-        Driver’s view
-      </NavLink>
+    <nav className={`${classes.stages} ${classes.places}`} aria-label="Suvok">
+      {places.map(({ to, name }) => (
+        <NavLink key={to} to={to} className={({ isActive }) => (isActive ? classes.stageOn : classes.stage)}>
+          {name}
+        </NavLink>
+      ))}
     </nav>
   );
 }

@@ -1,3 +1,4 @@
+import { useKeys } from '../keys/use-keys.ts';
 import { useHotkeys, type HotkeyItem } from '@mantine/hooks';
 import { notifications } from '@mantine/notifications';
 import { useRef, useState, type ReactNode } from 'react';
@@ -74,6 +75,17 @@ export function LaneStack({ lanes, shareOf = () => 1, whole, range, at: set, res
     ['shift+[plus]', () => zoom.zoomAt(0.5, 0.7)],
     ['-', () => zoom.zoomAt(0.5, 1.4)],
     ['0', () => on.onZoom(undefined)],
+  ]);
+  useKeys([
+    ...(on.arrowsTaken
+      ? []
+      : [
+          { shown: '← →', says: 'Move the crosshair; with Shift ten steps' },
+          { shown: 'Esc', says: 'Take the crosshair off' },
+        ]),
+    { shown: 'C', says: 'Copy the readings at the crosshair' },
+    { shown: '+ −', says: 'Zoom in and out' },
+    { shown: '0', says: 'Show the whole range' },
   ]);
   const share = at === undefined ? undefined : (at - range[0]) / (range[1] - range[0]);
   const crosshair = share !== undefined && share >= 0 && share <= 1 ? at : undefined;

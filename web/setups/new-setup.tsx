@@ -1,6 +1,6 @@
 import { useOwnUnits } from '../units/use-own-units.tsx';
 import { Button, TextInput } from '@mantine/core';
-import { useHotkeys } from '@mantine/hooks';
+import { useKeys } from '../keys/use-keys.ts';
 import { useState } from 'react';
 import type { Job, Setup } from '../../contract/records.ts';
 import { itemSentence, type SetupItem } from '../../core/setup/item.ts';
@@ -35,7 +35,7 @@ export function NewSetup({ job, parent, onAdded, hotkey, asked = false }: NewSet
     keepDraft(place, text || null);
   };
   const open = () => setLine((current) => current ?? draftOf(place) ?? '');
-  useHotkeys(hotkey ? [['n', open]] : []);
+  useKeys(hotkey ? [{ keys: ['n'], shown: 'N', says: 'New setup', run: open }] : []);
   const items = readChange(line ?? '');
   const add = useChange(async (split: boolean) => {
     const typed = numberOf(expected) ?? null;

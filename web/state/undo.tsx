@@ -1,6 +1,6 @@
 import { Button } from '@mantine/core';
-import { useHotkeys } from '@mantine/hooks';
 import { notifications } from '@mantine/notifications';
+import { useKeys } from '../keys/use-keys.ts';
 import { api } from './api.ts';
 import { forgetAct, useActs } from './acts.ts';
 import { queryClient, tellProblem } from './queries.ts';
@@ -52,24 +52,24 @@ export async function takeAway(what: string, send: () => Promise<unknown>): Prom
 
 /** Ctrl or ⌘ with Z takes back what this page did last, outside text fields. */
 export function UndoKey() {
+  const undoLast = () =>
+    void whenStored().then(() => {
+      const act = useActs.getState().acts.at(-1);
+      if (act) void undo(act);
+      else notifications.show({ message: 'Nothing that this page did is left to undo.', autoClose: 3000 });
+    });
   // A text field undoes its own typing; a switch or a choice that was just pressed has none.
-  const everywhere: string[] = [];
-  useHotkeys(
+  useKeys(
     [
-      [
-        'mod+Z',
-        (event) => {
-          if (takesText(event.target)) return;
-          void whenStored().then(() => {
-            const act = useActs.getState().acts.at(-1);
-            if (act) void undo(act);
-            else notifications.show({ message: 'Nothing that this page did is left to undo.', autoClose: 3000 });
-          });
-        },
-        { preventDefault: false },
-      ],
+      {
+        keys: ['mod+Z'],
+        shown: 'Ctrl Z',
+        says: 'Undo what this page did last',
+        run: ({ target }) => !takesText(target) && undoLast(),
+        options: { preventDefault: false },
+      },
     ],
-    everywhere,
+    true,
   );
   return null;
 }

@@ -1,9 +1,10 @@
 import { Button, SegmentedControl, TextInput } from '@mantine/core';
-import { useDebouncedValue, useHotkeys } from '@mantine/hooks';
+import { useDebouncedValue } from '@mantine/hooks';
 import { IconSearch } from '@tabler/icons-react';
 import { useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { ImportJob } from '../../bundles/import-job.tsx';
+import { useKeys } from '../../keys/use-keys.ts';
 import { useLive } from '../../state/live.ts';
 import { useJobs } from '../../state/queries.ts';
 import { Keycap } from '../../ui/keycap.tsx';
@@ -12,7 +13,8 @@ import classes from './jobs-page.module.css';
 import { NewJob } from './new-job.tsx';
 import { UnclaimedRuns } from './unclaimed-runs.tsx';
 
-const states = ['all', 'open', 'paused', 'closed'] as const;
+const states = ['all', 'dyno', 'waiting', 'finished'] as const;
+const stateNames = { all: 'All', dyno: 'On the dyno', waiting: 'Waiting', finished: 'Finished' } as const;
 const pageOf = 50;
 
 /** All jobs: what each is waiting for, what came last, and what is looked for. The search stands in the address. */
@@ -25,9 +27,9 @@ export function JobsPage() {
   const { data, error, refetch } = useJobs({ search: asked, state, offset });
   const [adding, setAdding] = useState(false);
   const field = useRef<HTMLInputElement>(null);
-  useHotkeys([
-    ['n', () => setAdding(true)],
-    ['/', () => field.current?.focus()],
+  useKeys([
+    { keys: ['n'], shown: 'N', says: 'New job', run: () => setAdding(true) },
+    { keys: ['/'], shown: '/', says: 'Search jobs', run: () => field.current?.focus() },
   ]);
   const look = (change: Record<string, string>) =>
     setAddress(
@@ -40,8 +42,11 @@ export function JobsPage() {
     );
   const bays = useLive((live) => live.bays);
   const onDyno = new Set(bays.map(({ mounted }) => mounted?.jobId));
-  // Cars on a dyno come first; the server has sorted the rest.
-  const jobs = data && [...data.jobs].sort((a, b) => Number(onDyno.has(b.id)) - Number(onDyno.has(a.id)));
+  const jobs = data?.jobs;
+  const groups = (['dyno', 'waiting', 'finished'] as const).map((name) => ({
+    name,
+    jobs: (jobs ?? []).filter(({ id, state: stands }) => name === (onDyno.has(id) ? 'dyno' : stands === 'closed' ? 'finished' : 'waiting')), // prettier-ignore
+  }));
   return (
     <main className={classes.page}>
       <header className={classes.head}>
@@ -50,12 +55,12 @@ export function JobsPage() {
           aria-label="Which jobs"
           value={state}
           onChange={(value) => look({ state: value })}
-          data={[...states]}
+          data={states.map((value) => ({ value, label: stateNames[value] }))}
         />
         <TextInput
           ref={field}
           aria-label="Search jobs"
-          placeholder="Owner, vehicle, plate or note"
+          placeholder="Owner, vehicle, plate, change, note"
           leftSection={<IconSearch size={16} />}
           rightSection={<Keycap>/</Keycap>}
           value={search}
@@ -83,14 +88,22 @@ export function JobsPage() {
             ? `No job matches “${search}”.`
             : state === 'all'
               ? 'No job yet. Begin one with “New job”; its runs are recorded under it.'
-              : `No job is ${state}.`}
+              : { dyno: 'No car is on a dyno.', waiting: 'No job waits.', finished: 'No job is finished yet.' }[state]}
         </p>
       )}
-      <ul className={classes.list}>
-        {jobs?.map((job) => (
-          <JobLine key={job.id} job={job} />
-        ))}
-      </ul>
+      {groups.map(
+        ({ name, jobs: own }) =>
+          own.length > 0 && (
+            <section key={name} className={classes.group}>
+              <h2 className="heading">{stateNames[name]}</h2>
+              <ul className={classes.list}>
+                {own.map((job) => (
+                  <JobLine key={job.id} job={job} />
+                ))}
+              </ul>
+            </section>
+          ),
+      )}
       {data && data.total > data.jobs.length && (
         <nav className={classes.pages} aria-label="Pages of the list">
           <Button

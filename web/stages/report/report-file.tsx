@@ -12,7 +12,7 @@ import { pictureSvg } from '../../../core/scene/scene-svg.ts';
 import type { Units } from '../../../core/units/told-units.ts';
 import { ExportJob } from '../../bundles/export-job.tsx';
 import { ExportRemote } from '../../bundles/export-remote.tsx';
-import { usePrint } from '../../app/printing.ts';
+import { usePrint } from '../../ui/printing.ts';
 import { askInLines, type Doing } from '../../state/in-lines.ts';
 import { usePreferences } from '../../state/preferences.ts';
 import { tellProblem } from '../../state/queries.ts';

@@ -1,5 +1,4 @@
 import { ActionIcon, Button, SegmentedControl } from '@mantine/core';
-import { useHotkeys } from '@mantine/hooks';
 import { IconChevronLeft, IconChevronRight, IconPrinter, IconScreenShare } from '@tabler/icons-react';
 import dayjs, { type Dayjs } from 'dayjs';
 import { useState } from 'react';
@@ -9,7 +8,8 @@ import type { DayPicture } from '../../../core/day/day-picture.ts';
 import type { WorkedStretch } from '../../../core/day/worked-stretches.ts';
 import { lateWords, sinceWords } from '../../../core/wording/day-words.ts';
 import { minutesWords } from '../../../core/wording/minutes-words.ts';
-import { usePrint } from '../../app/printing.ts';
+import { useKeys } from '../../keys/use-keys.ts';
+import { usePrint } from '../../ui/printing.ts';
 import { api } from '../../state/api.ts';
 import { takeAway } from '../../state/undo.tsx';
 import { Keycap } from '../../ui/keycap.tsx';
@@ -56,12 +56,21 @@ export function TodayPage() {
   const show = (to: Dayjs) => go({ date: to.isSame(today) ? undefined : to.format(dateForm) });
   const step = (by: number) => show(date.add(by * (week ? 7 : 1), 'day'));
   const book = () => setOpened({ bay: bays[0]?.bay ?? null, startsAt: likelyStart(date, nowMs).toISOString() });
-  useHotkeys([
-    ['n', book],
-    ['w', () => go({ view: week ? undefined : 'week' })],
-    ['t', () => show(today)],
-    ['[', () => step(-1)],
-    [']', () => step(1)],
+  useKeys([
+    { keys: ['n'], shown: 'N', says: 'New booking', run: book },
+    {
+      keys: ['w'],
+      shown: 'W',
+      says: week ? 'Show the day' : 'Show the week',
+      run: () => go({ view: week ? undefined : 'week' }),
+    },
+    { keys: ['t'], shown: 'T', says: 'Show today', run: () => show(today) },
+    { keys: ['['], shown: '[', says: week ? 'Show the week before' : 'Show the day before', run: () => step(-1) },
+    { keys: [']'], shown: ']', says: week ? 'Show the week after' : 'Show the day after', run: () => step(1) },
+    { shown: '← →', says: week ? 'Move the booking to another day' : 'Move the booking by 15 minutes' },
+    { shown: 'Shift ← →', says: 'Stretch the booking' },
+    { shown: '↑ ↓', says: 'Move the booking to another bay' },
+    { shown: 'Del', says: 'Remove the booking' },
   ]);
   const openById = (id: number) => setOpened(day?.bookings.find((booking) => booking.id === id));
   const remove = ({ id, title }: { id: number; title: string }) => void takeAway(`The booking of ${title} is`, () => api.removeBooking(id, false)); // prettier-ignore

@@ -6,7 +6,7 @@ import { standards } from '../../../../core/air/correction.ts';
 import { comparisonToJson } from '../../../../core/exchange/comparison-json.ts';
 import { curveColumns } from '../../../../core/exchange/curve-columns.ts';
 import { curvesCsv } from '../../../../core/exchange/curves-csv.ts';
-import { usePrint } from '../../../app/printing.ts';
+import { usePrint } from '../../../ui/printing.ts';
 import { formatSpan } from '../../../../core/wording/figures.ts';
 import { ShareDialog } from '../../../links/share-dialog.tsx';
 import { copyText, saveFile, savePng } from '../../../ui/save-file.ts';

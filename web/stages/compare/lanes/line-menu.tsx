@@ -1,3 +1,4 @@
+import { useKeys } from '../../../keys/use-keys.ts';
 import { Button, Checkbox, Group, Popover, SegmentedControl, Text } from '@mantine/core';
 import { useHotkeys, type HotkeyItem } from '@mantine/hooks';
 import type { Job } from '../../../../contract/records.ts';
@@ -31,6 +32,10 @@ export function LineMenu({ job, view, change }: { job: Job; view: CompareView; c
       [`shift+Digit${index + 1}`, () => alone(letter), { usePhysicalKeys: true }],
     ]),
   );
+  useKeys([
+    { shown: '1 … 9', says: 'Show or hide the line of a setup' },
+    { shown: 'Shift 1 … 9', says: 'Show only this line' },
+  ]);
   return (
     <Popover width={340} position="bottom-start" shadow="md" trapFocus>
       <Popover.Target>

@@ -1,3 +1,4 @@
+import { useKeys } from '../../../keys/use-keys.ts';
 import { Popover, TextInput } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { useEffect, useRef, useState } from 'react';
@@ -50,6 +51,7 @@ export function ControlBar({ job, setup, moment, isBaseline, onMount, onBay, onA
       case undefined:
     }
   };
+  useKeys([{ shown: 'Space', says: 'Record, or end the run: what the large control says' }]);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       // A button that has the focus is pressed by space itself.

@@ -1,0 +1,48 @@
+import { written } from '../sentence/sentence.ts';
+import { testsSentence } from '../wording/kind-words.ts';
+import type { JobFigures } from './job-figures.ts';
+
+/** What a job came to, small enough for a line of a list: read from its figures, and never decided anew. */
+export interface JobHeadline {
+  /** Setup that the figures are of: what is delivered, or was tried last. */
+  letter: string;
+  /** Mean gain on what arrived over the first range, with half of its 95 % interval; null where nothing is compared. */
+  gain: { kw: number; halfWidthKw: number | null; claim: 'gain' | 'loss' | null } | null;
+  /** Gain over engine speed, kW, for a strip; empty without one. */
+  strip: { rpm: number[]; kw: number[] };
+  /** The last of its runs that broke a limit; null where none did. */
+  broke: string | null;
+  /** What its other tests say, in words; null without any. */
+  tests: string | null;
+}
+
+const stripPoints = 44;
+
+/** @param figures of what is delivered against what arrived, as a report has them */
+export function jobHeadline(figures: JobFigures, setups: readonly { id: number; letter: string }[]): JobHeadline {
+  const { comparison, sides, tests } = figures;
+  const own = figures.setups.find(({ setupId }) => setupId === sides.testId);
+  const [range] = comparison?.power.ranges ?? [];
+  const said = testsSentence((tests?.shown ?? []).flatMap(({ judgement }) => judgement ?? []));
+  const broken = figures.runs.filter(({ setupId, broken: limits }) => setupId === sides.testId && limits.length > 0);
+  return {
+    letter: setups.find(({ id }) => id === sides.testId)?.letter ?? '',
+    gain: range
+      ? {
+          kw: range.difference.difference,
+          halfWidthKw: Number.isFinite(range.difference.halfWidth) ? range.difference.halfWidth : null,
+          claim: range.verdict === 'gain' || range.verdict === 'loss' ? range.verdict : null,
+        }
+      : null,
+    strip: thinned(own?.gainRpm, own?.gainKw),
+    broke: broken.at(-1)?.label ?? null,
+    tests: said ? written(said) : null,
+  };
+}
+
+function thinned(rpm: Float64Array | undefined, kw: Float64Array | undefined): JobHeadline['strip'] {
+  if (!rpm || !kw) return { rpm: [], kw: [] };
+  const every = Math.max(1, Math.ceil(rpm.length / stripPoints));
+  const kept = (values: Float64Array) => Array.from(values.filter((_, index) => index % every === 0 && Number.isFinite(kw[index]!))); // prettier-ignore
+  return { rpm: kept(rpm), kw: kept(kw) };
+}

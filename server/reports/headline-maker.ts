@@ -1,0 +1,94 @@
+import { setTimeout as pause } from 'node:timers/promises';
+import type { Log } from '../../contract/log.ts';
+import type { JobHeadline } from '../../core/figures/job-headline.ts';
+import { learnedFrom } from '../../core/figures/learned.ts';
+import { neededRuns } from '../../core/figures/make-job-figures.ts';
+import { lastOnDyno } from '../../core/job/last-on-dyno.ts';
+import { reportRequest } from '../../core/report/report-request.ts';
+import { Refusal } from '../../core/refusal.ts';
+import type { Database } from '../../store/database.ts';
+import { headlineRestsOnNow, keepHeadline, nextWithoutHeadline } from '../../store/job-headlines.ts';
+import { jobWithAll } from '../../store/jobs.ts';
+import { DynoHistory } from '../dyno-history.ts';
+import type { WorkQueue } from '../work-queue.ts';
+import { recordedBytes } from './recorded-bytes.ts';
+import { ReportThread } from './report-thread.ts';
+
+/** It is looked so often whether a headline is wanting, ms. */
+const lookMs = 20_000;
+/** Pages come first: a pause after every job, ms. */
+const pauseMs = 200;
+const pieceMs = 60_000;
+const togetherRuns = 12;
+
+/** Makes the headlines of jobs for lists, one at a time while nothing is recorded. Of several servers one does it, whichever is free. */
+export class HeadlineMaker {
+  private timer: NodeJS.Timeout | undefined;
+  private readonly dynos: DynoHistory;
+
+  /** @param busy whether a run is being recorded: nothing is made then */
+  constructor(
+    private readonly database: Database,
+    private readonly busy: () => boolean,
+    private readonly log: Log,
+  ) {
+    this.dynos = new DynoHistory(database);
+  }
+
+  /** @param everyMs how often it is looked whether there is anything to do */
+  async start(queue: WorkQueue, everyMs = lookMs): Promise<void> {
+    await queue.work('job-headlines', (signal) => this.makeAll(signal));
+    this.timer = setInterval(() => void this.look(queue), everyMs);
+    this.timer.unref();
+  }
+
+  stop(): void {
+    clearInterval(this.timer);
+  }
+
+  private async makeAll(signal: AbortSignal): Promise<void> {
+    const until = Date.now() + pieceMs;
+    while (!signal.aborted && !this.busy() && Date.now() < until && (await this.makeOne(signal))) await pause(pauseMs);
+  }
+
+  /** @returns false where there is none left */
+  private async makeOne(signal: AbortSignal): Promise<boolean> {
+    const id = await nextWithoutHeadline(this.database);
+    if (id === undefined) return false;
+    const restsOn = await headlineRestsOnNow(this.database, id);
+    const headline = await this.headlineOf(id, signal).catch((error: unknown) => {
+      // Of a job that cannot be told of there is no headline; what else goes wrong is tried again.
+      if (signal.aborted || !(error instanceof Refusal)) throw error;
+      this.log.info({ jobId: id, why: error.message }, 'a job has no headline');
+      return null;
+    });
+    await keepHeadline(this.database, id, restsOn, headline);
+    return true;
+  }
+
+  private async headlineOf(id: number, signal: AbortSignal): Promise<JobHeadline | null> {
+    const job = await jobWithAll(this.database, id);
+    if (!job) return null;
+    const device = lastOnDyno(job.runs)?.device;
+    const learned = device ? learnedFrom(await this.dynos.of(device, job.id)) : undefined;
+    const request = reportRequest(job, learned, { standard: 'sae-j1349', powerUnit: 'kW' });
+    const thread = new ReportThread(signal);
+    try {
+      const needed = neededRuns(request);
+      for (let from = 0; from < needed.length; from += togetherRuns) {
+        const runs = needed.slice(from, from + togetherRuns);
+        const bytes = await recordedBytes(this.database, runs);
+        await thread.ask('read', { runs, recordings: bytes }, [bytes]);
+      }
+      return (await thread.ask('headline', { headlined: request })).headline;
+    } finally {
+      await thread.end();
+    }
+  }
+
+  private async look(queue: WorkQueue): Promise<void> {
+    if (this.busy()) return;
+    const wanting = await nextWithoutHeadline(this.database).catch(() => undefined);
+    if (wanting !== undefined) await queue.ask('job-headlines');
+  }
+}

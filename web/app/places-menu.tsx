@@ -1,0 +1,35 @@
+import { ActionIcon, Menu } from '@mantine/core';
+import { IconMenu2 } from '@tabler/icons-react';
+import { Link } from 'react-router';
+import { openKeysHelp } from '../palette/everywhere.tsx';
+import { places } from './places.ts';
+import classes from './top-bar.module.css';
+
+/** Where one goes from anywhere: stands in a job, and wherever the bar is too narrow for it. */
+export function PlacesMenu({ always }: { always: boolean }) {
+  return (
+    <Menu position="bottom-start" shadow="md" width={220}>
+      <Menu.Target>
+        <ActionIcon
+          variant="subtle"
+          color="gray"
+          size={40}
+          aria-label="Menu"
+          title="Menu"
+          className={always ? undefined : classes.onlyNarrow}
+        >
+          <IconMenu2 size={20} />
+        </ActionIcon>
+      </Menu.Target>
+      <Menu.Dropdown>
+        {places.map(({ to, name }) => (
+          <Menu.Item key={to} component={Link} to={to}>
+            {name}
+          </Menu.Item>
+        ))}
+        <Menu.Divider />
+        <Menu.Item onClick={openKeysHelp}>Keys of this screen</Menu.Item>
+      </Menu.Dropdown>
+    </Menu>
+  );
+}
