@@ -8,7 +8,9 @@ import { testEndpoints } from './other-tests.ts';
 import { curveJson } from './curve.ts';
 import type { Endpoint } from './endpoint.ts';
 import { dayEndpoints } from './day.ts';
-import { entryForms } from './entries.ts';
+import { chargeEndpoints } from './charges.ts';
+import { equipmentEndpoints } from './equipment.ts';
+import { addedAt, entryForms } from './entries.ts';
 import { airFile, dynoFile } from './files.ts';
 import * as http from './http.ts';
 import * as file from './job-file.ts';
@@ -22,7 +24,7 @@ import { watchedFolder, watchedFolderChoice } from './watched-folder.ts';
 
 const revision = z.int().positive().optional();
 const entryEndpoints = Object.values(entryForms).flatMap(({ of, path, what, fields, record }): Endpoint[] => [
-  { method: 'post', path: `/${of}/:id/${path}`, does: `Adds ${what}.`, body: fields, answer: record },
+  { method: 'post', path: addedAt({ of, path }), does: `Adds ${what}.`, body: fields, answer: record },
   {
     method: 'patch',
     path: `/${path}/:id`,
@@ -106,6 +108,8 @@ export const endpoints: readonly Endpoint[] = [
   ...sharedLinkEndpoints,
   ...bundleEndpoints,
   ...dayEndpoints,
+  ...chargeEndpoints,
+  ...equipmentEndpoints,
   ...fuellingEndpoints,
   ...testEndpoints,
   { method: 'get', path: '/owners', does: 'All owners by name.', answer: z.array(vehicles.owner) },

@@ -54,7 +54,6 @@ export const workTimeFields = z
   .object({ bay: bayNumber.nullable(), ...span, why: trimmedText(300).min(1, 'say why it is put right by hand') })
   .refine(isSpan, spanRule);
 export const workTime = workTimeFields.safeExtend({ id: identifier, revision: z.int().positive() });
-export type WorkTime = z.infer<typeof workTime>;
 
 /** A job as the day looks at it. */
 export const dayJob = z.object({

@@ -1,17 +1,24 @@
 import type { z } from 'zod';
+import { charge, chargeFields, price, priceFields } from './charges.ts';
+import { equipmentFields, equipmentRecord } from './equipment.ts';
 import * as file from './job-file.ts';
 import { workTime, workTimeFields } from './day.ts';
 import { part, partFields } from './vehicles.ts';
 
 /** A kind of entry in a job's or vehicle's file: where it is found, what a page sends of it and what it gets. */
 interface EntryForm {
-  of: 'jobs' | 'vehicles';
+  /** `shop`: it belongs to nothing, and stands at a path of its own. */
+  of: 'jobs' | 'vehicles' | 'shop';
   path: string;
   /** With its article, as in “Adds …”. */
   what: string;
   fields: z.ZodObject;
   record: z.ZodType;
 }
+
+/** Where an entry of a kind is added. */
+export const addedAt = ({ of, path }: Pick<EntryForm, 'of' | 'path'>): string =>
+  of === 'shop' ? `/${path}` : `/${of}/:id/${path}`;
 
 /** What the server answers to, and what the API's description lists: one statement for both. */
 export const entryForms = {
@@ -65,6 +72,15 @@ export const entryForms = {
     what: 'time worked on a job, put right by hand',
     fields: workTimeFields,
     record: workTime,
+  },
+  prices: { of: 'shop', path: 'prices', what: 'a price', fields: priceFields, record: price },
+  charges: { of: 'jobs', path: 'charges', what: 'a line of what a job comes to', fields: chargeFields, record: charge },
+  equipment: {
+    of: 'shop',
+    path: 'equipment',
+    what: 'equipment that must be kept in date',
+    fields: equipmentFields,
+    record: equipmentRecord,
   },
   parts: { of: 'vehicles', path: 'parts', what: 'a part of a vehicle', fields: partFields, record: part },
 } as const satisfies Record<string, EntryForm>;

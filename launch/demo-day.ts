@@ -35,6 +35,50 @@ const demoBookings: readonly DemoBooking[] = [
   { of: 'Does the smaller pulley', bay: 2, work: 'does it pay', fromHour: 2 * day + 1, hours: 3 },
 ];
 
+/** What the demo shop keeps in date, days from its last day. */
+const demoEquipment = [
+  { name: 'λ probe 2', kind: 'probe', serial: '', what: 'free-air check', lastDaysAgo: 29, everyDays: 30 },
+  {
+    name: 'Load cell, loaded roller',
+    kind: 'load cell',
+    serial: 'LC-0418',
+    what: 'known masses, up and down',
+    lastDaysAgo: 150,
+    everyDays: 365,
+  },
+  {
+    name: 'Carbon-monoxide alarm',
+    kind: 'alarm',
+    serial: '',
+    what: 'battery and test',
+    lastDaysAgo: 356,
+    everyDays: 365,
+  },
+  {
+    name: 'Fire extinguisher, cell',
+    kind: 'extinguisher',
+    serial: 'F 22',
+    what: 'serviced',
+    lastDaysAgo: 733,
+    everyDays: 730,
+  },
+  {
+    name: 'Straps, front pair',
+    kind: 'straps',
+    serial: '',
+    what: 'looked over, stitching',
+    lastDaysAgo: 60,
+    everyDays: 182,
+  },
+] as const;
+
+const demoPrices = [
+  { name: 'Dyno', per: 'dyno hour', amount: 95, currency: '€' },
+  { name: 'Workshop', per: 'work hour', amount: 62, currency: '€' },
+  { name: 'Tune file', per: 'tune file', amount: 120, currency: '€' },
+  { name: 'E85', per: 'litre', amount: 1.09, currency: '€' },
+] as const;
+
 /** How the owners are reached. */
 const contacts: Readonly<Record<string, string>> = {
   'A. Sorrel': '555 0142',
@@ -57,6 +101,9 @@ export async function bookDays(jobs: readonly Job[], began: Date, ask: DemoAsk):
     const startsAt = shifted(first, fromHour);
     await ask.json(z.array(booking), 'POST', '/api/bookings', { jobId: job?.id ?? null, title, bay, work, startsAt: startsAt.toISOString(), endsAt: new Date(startsAt.getTime() + hours * 3600e3).toISOString(), repeat }); // prettier-ignore
   }
+  for (const { lastDaysAgo, ...item } of demoEquipment)
+    await ask.json(z.looseObject({}), 'POST', '/api/equipment', { ...item, lastOn: dayText(shifted(first, -lastDaysAgo * day)), dueOn: null, device: '', note: '' }); // prettier-ignore
+  for (const price of demoPrices) await ask.json(z.looseObject({}), 'POST', '/api/prices', price);
   for (const { car } of jobs) {
     const contact = contacts[car.ownerName];
     if (car.ownerId !== null && contact) await ask.json(z.looseObject({}), 'PATCH', `/api/owners/${car.ownerId}`, { contact }); // prettier-ignore
@@ -70,3 +117,6 @@ function shifted(firstMs: number, hours: number): Date {
   moment.setDate(moment.getDate() + days);
   return moment;
 }
+
+/** A day of the calendar by the shop's clock. */
+const dayText = (moment: Date) => [moment.getFullYear(), moment.getMonth() + 1, moment.getDate()].map((part) => String(part).padStart(2, '0')).join('-'); // prettier-ignore

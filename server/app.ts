@@ -27,6 +27,8 @@ import { pairingRoutes } from './routes/pairing.ts';
 import { peopleRoutes } from './routes/people.ts';
 import { loggerFileRoutes } from './routes/logger-files.ts';
 import { bundleRoutes } from './routes/bundles.ts';
+import { priceRoutes } from './routes/prices.ts';
+import { equipmentRoutes } from './routes/equipment.ts';
 import { dayRoutes } from './routes/day.ts';
 import { fuellingRoutes } from './routes/fuelling.ts';
 import { otherTestRoutes } from './routes/other-tests.ts';
@@ -133,6 +135,8 @@ function apiRoutes({ database, recorder, reader, watched, accounts, outside }: A
   checkRoutes(routes, dynos);
   reportRoutes(routes, database, dynos);
   dayRoutes(routes, database);
+  equipmentRoutes(routes, database);
+  priceRoutes(routes, database);
   fuellingRoutes(routes, database);
   otherTestRoutes(routes, database);
   sharedLinkRoutes(routes, database, dynos);

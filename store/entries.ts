@@ -1,6 +1,8 @@
 import type { z } from 'zod';
 import { band, borrowedCurve, fuelEntry, inspection, limit, note, savedView, suspicion } from '../contract/job-file.ts';
 import { workTime } from '../contract/day.ts';
+import { charge, price } from '../contract/charges.ts';
+import { equipmentRecord } from '../contract/equipment.ts';
 import { part } from '../contract/vehicles.ts';
 import type { Queryable } from './database.ts';
 import { changeRow, columnOf, parameter, recordOf } from './rows.ts';
@@ -10,9 +12,12 @@ export interface EntryTable {
   /** The form of an entry as the contract promises it. */
   schema: z.ZodType<Record<string, unknown>>;
   table: string;
-  belongsTo: 'job_id' | 'vehicle_id';
+  /** Null: to the shop. */
+  belongsTo: 'job_id' | 'vehicle_id' | null;
   fields: readonly string[];
   order: string;
+  /** Fields that are kept as exact decimals. */
+  amounts?: readonly string[];
   /** Column that there is one entry for in each job: adding it again changes it. */
   onlyOne?: string;
 }
@@ -43,16 +48,47 @@ export const entryTables = {
     ['name', 'origin', 'scale', 'points', 'peakKw', 'errorKw'],
     'name, id',
   ),
+  charges: {
+    ...ofJob('charge', charge, ['what', 'per', 'quantity', 'amount', 'currency', 'why', 'setupId']),
+    amounts: ['quantity', 'amount'],
+  },
+  prices: { ...ofJob('price', price, ['name', 'per', 'amount', 'currency']), belongsTo: null, amounts: ['amount'] },
   workTimes: ofJob('work_time', workTime, ['bay', 'startsAt', 'endsAt', 'why'], 'starts_at, id'),
   notes: ofJob('note', note, ['text', 'at'], 'at, id'),
+  equipment: {
+    ...ofJob('equipment', equipmentRecord, [
+      'name',
+      'kind',
+      'serial',
+      'what',
+      'lastOn',
+      'everyDays',
+      'dueOn',
+      'device',
+      'note',
+    ]),
+    belongsTo: null,
+  },
   parts: { ...ofJob('vehicle_part', part, ['name', 'knowledge', 'note']), belongsTo: 'vehicle_id' },
 } as const satisfies Record<string, EntryTable>;
 export type EntryKind = keyof typeof entryTables;
 
 const runLinks = `array(select run_id from suspicion_run where suspicion_id = suspicion.id order by run_id) as run_ids`;
 
-function columns({ table, fields }: EntryTable): string {
-  return ['id', 'revision', ...fields.map(columnOf), ...(table === 'suspicion' ? [runLinks] : [])].join(', ');
+function columns(entry: EntryTable): string {
+  const { table, fields } = entry;
+  return [
+    'id',
+    'revision',
+    ...fields.map((field) => asRead(field, entry)),
+    ...(table === 'suspicion' ? [runLinks] : []),
+  ].join(', ');
+}
+
+/** Days of the calendar as text: they have no zone. Amounts as numbers: they are kept to the ten-thousandth. */
+function asRead(field: string, { amounts = [] }: EntryTable): string {
+  if (field.endsWith('On')) return `${columnOf(field)}::text`;
+  return amounts.includes(field) ? `${columnOf(field)}::float8` : columnOf(field);
 }
 
 type EntryOf<Kind extends EntryKind> = z.output<(typeof entryTables)[Kind]['schema']>;
@@ -71,8 +107,8 @@ export async function entriesOf<Kind extends EntryKind>(
   return rows.map((row) => recordOf(entry.schema, row) as EntryOf<Kind>);
 }
 
-type JobEntryKind = Exclude<EntryKind, 'parts'>;
-const jobEntryKinds = Object.keys(entryTables).filter((kind) => kind !== 'parts') as JobEntryKind[];
+type JobEntryKind = Exclude<EntryKind, 'parts' | 'equipment' | 'prices'>;
+const jobEntryKinds = (Object.keys(entryTables) as EntryKind[]).filter((kind): kind is JobEntryKind => entryTables[kind].belongsTo === 'job_id'); // prettier-ignore
 
 /** All entries of a job, by kind, in one query. */
 export async function jobEntries(
@@ -118,19 +154,20 @@ export async function entryById(
 export async function addEntry(
   database: Queryable,
   kind: EntryKind,
-  ownerId: number,
+  ownerId: number | null,
   fields: Record<string, unknown>,
 ): Promise<number> {
   const entry: EntryTable = entryTables[kind];
   const given = entry.fields.filter((field) => fields[field] !== undefined);
   const names = given.map(columnOf);
+  const owner = entry.belongsTo ? [entry.belongsTo] : [];
   const again = entry.onlyOne
     ? ` on conflict (${entry.belongsTo}, ${entry.onlyOne}) do update set removed_at = null, ${names.map((name) => `${name} = excluded.${name}`).join(', ')}`
     : '';
   const { rows } = await database.query(
-    `insert into ${entry.table} (${entry.belongsTo}, ${names.join(', ')})
-     values ($1, ${names.map((_, index) => `$${index + 2}`).join(', ')})${again} returning id`,
-    [ownerId, ...given.map((field) => parameter(fields[field]))],
+    `insert into ${entry.table} (${[...owner, ...names].join(', ')})
+     values (${[...owner, ...names].map((_, index) => `$${index + 1}`).join(', ')})${again} returning id`,
+    [...(entry.belongsTo ? [ownerId] : []), ...given.map((field) => parameter(fields[field]))],
   );
   await linkRuns(database, kind, rows[0].id, fields.runIds);
   return rows[0].id;

@@ -24,6 +24,9 @@ const removable = new Set([
   'tuner_package',
   'booking',
   'work_time',
+  'equipment',
+  'price',
+  'charge',
 ]);
 /** Tables of which changes, but no additions, can be undone. */
 const changeable = new Set([...removable, 'job', 'run']);

@@ -28,6 +28,7 @@ const ownFields = job.omit({
     suspicions: true,
     notes: true,
     workTimes: true,
+    charges: true,
     photos: true,
     tuneFiles: true,
     tunerPackages: true,

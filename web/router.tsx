@@ -51,6 +51,14 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./stages/devices/devices-page.tsx')).DevicesPage }),
       },
       {
+        path: 'equipment',
+        lazy: async () => ({ Component: (await import('./stages/equipment/equipment-page.tsx')).EquipmentPage }),
+      },
+      {
+        path: 'prices',
+        lazy: async () => ({ Component: (await import('./stages/prices/prices-page.tsx')).PricesPage }),
+      },
+      {
         path: 'vehicles',
         lazy: async () => ({ Component: (await import('./stages/vehicles/vehicles-page.tsx')).VehiclesPage }),
       },

@@ -9,7 +9,7 @@ import { otherTests, testedPair } from './other-tests.ts';
 import { onTheRoad } from './on-the-road.ts';
 import { laterName } from './later-name.ts';
 import { reportSides } from './report-request.ts';
-import { bands, ladder, limits } from './tables.ts';
+import { bands, costs, ladder, limits } from './tables.ts';
 import { care, conditions, file, made, putBack, untested } from './texts.ts';
 
 /**
@@ -43,6 +43,7 @@ export function composeReport(source: ReportSource): Report {
     conditions: conditions(source, arrivedId, deliveredId),
     made: swept ? made(source) : undefined,
     file: file(source, deliveredId),
+    costs: costs(source),
   };
   const last = job.runs.flatMap(({ startedAt }) => startedAt ?? []).sort().at(-1); // prettier-ignore
   return {

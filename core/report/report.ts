@@ -53,6 +53,7 @@ export const blockTitles = {
   conditions: 'Conditions',
   made: 'How the figures were made',
   file: 'Delivered file',
+  costs: 'Time and costs',
 } as const;
 export type BlockId = keyof typeof blockTitles;
 export const blockIds = Object.keys(blockTitles) as BlockId[];

@@ -1,3 +1,4 @@
+import type { Charge } from '../charges/charges.ts';
 import { putBackItems } from '../inspection/put-back.ts';
 import type { FrozenBaseline } from '../job/baseline.ts';
 import type { RunRecord, SetupRecord } from '../figures/job-record.ts';
@@ -56,6 +57,8 @@ export interface ReportedJob {
   tuneFiles: readonly { setupId: number; name: string; sha256: string }[];
   /** What must be put back before the car leaves, and whether it was. */
   putBack: readonly { text: string; done: boolean }[];
+  /** What it comes to, line by line. */
+  charges: readonly Charge[];
 }
 
 /** What a report is composed from. */

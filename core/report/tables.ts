@@ -1,3 +1,4 @@
+import { moneyWords, quantityWords, sums } from '../charges/charges.ts';
 import type { GainRow } from '../comparison/gain-table.ts';
 import { difference, joined, quantity, say, type Sentence } from '../sentence/sentence.ts';
 import type { FamilyPair } from '../judgement/job-claims.ts';
@@ -100,5 +101,19 @@ export function limits({ figures: { headroom } }: ReportSource): Content | undef
       return [{ text: label }, right(told(limit.value)), ...(against ? [right(before === undefined ? '–' : told(before))] : []), right(told(reading)), right(rest, left < 0 ? 'warning' : undefined)]; // prettier-ignore
     }),
     ...(headroom.unknown.length > 0 && { note: `Not known from this run: ${headroom.unknown.join(', ')}.` }),
+  };
+}
+
+/** What the job comes to, as far as lines were charged. */
+export function costs({ job: { charges } }: ReportSource): Content | undefined {
+  if (charges.length === 0) return undefined;
+  return {
+    is: 'table',
+    head: [{ text: 'for' }, right('quantity'), right('price'), right('sum')],
+    rows: [
+      ...charges.map((line) => [{ text: line.what }, right(quantityWords(line)), right(moneyWords(line.amount, line.currency)), right(moneyWords(line.quantity * line.amount, line.currency))]), // prettier-ignore
+      ...sums(charges).map(({ amount, currency }) => [{ text: 'sum' }, right(''), right(''), right(moneyWords(amount, currency))]), // prettier-ignore
+    ],
+    note: 'A sum of the work, not the invoice.',
   };
 }

@@ -47,6 +47,7 @@ export const reportedExample: ReportedJob = {
   bands: [{ name: 'climb', fromRpm: 4500, toRpm: 6400 }],
   photos: [{ id: 7, caption: 'Plugs after C1' }],
   tuneFiles: [{ setupId: 2, name: 'tarrow-r3.bin', sha256: '9f2c41aa00112233445566778899aabb' }],
+  charges: [{ what: 'Loaded roller', per: 'dyno hour', quantity: 2.25, amount: 90, currency: '€' }],
   putBack: [
     { text: 'Rev limiter where it belongs', done: true },
     { text: 'Probes taken out', done: false },

@@ -1,4 +1,4 @@
-import { entryForms } from '../../contract/entries.ts';
+import { addedAt, entryForms } from '../../contract/entries.ts';
 import { limitQuantities, limitQuantityNames } from '../../core/limits/limit.ts';
 import type { Database } from '../../store/database.ts';
 import { addEntry, changeEntry, entryById, entryTables, type EntryKind } from '../../store/entries.ts';
@@ -10,11 +10,12 @@ import type { ContractRoutes } from './contract-routes.ts';
 
 /** Bands, limits, inspection, fuel, suspicions, notes and parts: added, changed, taken away. */
 export function entryRoutes(routes: ContractRoutes, database: Database): void {
-  for (const [name, { of, path, fields }] of Object.entries(entryForms)) {
+  for (const [name, form] of Object.entries(entryForms)) {
+    const { of, path, fields } = form;
     const kind = name as EntryKind;
 
-    routes.post(`/${of}/:id/${path}`, async (request, response) => {
-      const owner = idOf(request);
+    routes.post(addedAt(form), async (request, response) => {
+      const owner = of === 'shop' ? null : idOf(request);
       const entry = bodyAs(request, fields);
       refuseUnjudgeable(kind, entry);
       const id = await act(database, response, (client) => addEntry(client, kind, owner, entry));

@@ -26,6 +26,8 @@ export const places: readonly PaletteEntry[] = [
   place('Jobs', '/jobs', 'all of them'),
   place('Vehicles', '/vehicles', 'with owners and parts'),
   place('Devices', '/devices', 'instruments, calibration, check runs'),
+  place('Equipment', '/equipment', 'what must be kept in date'),
+  place('Prices', '/prices', 'what the shop asks for its work'),
   place('People', '/people', 'who works here'),
   place('Driver’s view', '/drive', 'for the phone in the car'),
 ];

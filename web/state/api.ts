@@ -14,6 +14,8 @@ import {
 import { change, type freezing, photo, returnedTuneFile, takenTuneFile } from '../../contract/job-file.ts';
 import { booking, day, type BookingChange, type NewBooking } from '../../contract/day.ts';
 import { checkHistory } from '../../contract/check-history.ts';
+import { price } from '../../contract/charges.ts';
+import { equipment, equipmentFile } from '../../contract/equipment.ts';
 import { pairingOffer } from '../../contract/pairing.ts';
 import { logSource, type JoinedLog, type LogSource } from '../../contract/logger-file.ts';
 import type { PlainInstrument } from '../../contract/plain-instrument.ts';
@@ -103,6 +105,9 @@ export type EntryPath =
   | 'suspicions'
   | 'notes'
   | 'work-times'
+  | 'equipment'
+  | 'prices'
+  | 'charges'
   | 'parts';
 const entryAnswer = z.looseObject({ id: z.int() });
 
@@ -120,12 +125,15 @@ export const api = {
   addSetup: (jobId: number, fields: NewSetup) => ask(setup, `/jobs/${jobId}/setups`, sending('POST', fields)),
   changeSetup: (id: number, fields: SetupChange) => ask(setup, `/setups/${id}`, sending('PATCH', fields)),
   removeSetup: (id: number) => answerTo(`/setups/${id}`, { method: 'DELETE' }),
-  addEntry: (of: 'jobs' | 'vehicles', id: number, path: EntryPath, fields: object) =>
-    ask(entryAnswer, `/${of}/${id}/${path}`, sending('POST', fields)),
+  /** @param id of what it belongs to; null for what belongs to the shop */
+  addEntry: (of: 'jobs' | 'vehicles', id: number | null, path: EntryPath, fields: object) =>
+    ask(entryAnswer, id === null ? `/${path}` : `/${of}/${id}/${path}`, sending('POST', fields)),
   changeEntry: (path: EntryPath, id: number, fields: object) =>
     ask(entryAnswer, `/${path}/${id}`, sending('PATCH', fields)),
-  removeEntry: (path: EntryPath | 'tune-files' | 'tuner-packages' | 'photos' | 'vehicles', id: number) =>
-    answerTo(`/${path}/${id}`, { method: 'DELETE' }),
+  removeEntry: (
+    path: EntryPath | 'equipment-files' | 'tune-files' | 'tuner-packages' | 'photos' | 'vehicles',
+    id: number,
+  ) => answerTo(`/${path}/${id}`, { method: 'DELETE' }),
   undo: (act: string) => answerTo(`/acts/${act}/undo`, { method: 'POST' }),
   owners: () => ask(z.array(owner), '/owners'),
   changeOwner: (id: number, fields: object) => ask(owner, `/owners/${id}`, sending('PATCH', fields)),
@@ -164,6 +172,9 @@ export const api = {
   changeBooking: (id: number, fields: BookingChange) => ask(booking, `/bookings/${id}`, sending('PATCH', fields)),
   removeBooking: (id: number, rest: boolean) =>
     answerTo(`/bookings/${id}${rest ? '?series=rest' : ''}`, { method: 'DELETE' }),
+  prices: () => ask(z.array(price), '/prices'),
+  equipment: () => ask(z.array(equipment), '/equipment'),
+  addEquipmentFile: (id: number, file: File) => ask(equipmentFile, `/equipment/${id}/files`, sendingForm(file, {})),
   unclaimedRuns: () => ask(unclaimedRuns, '/unclaimed-runs'),
   account: () => ask(account, '/account'),
   makeFirstAccount: (name: string, password: string) =>

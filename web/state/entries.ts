@@ -2,8 +2,11 @@ import { api, type EntryPath } from './api.ts';
 import { queryClient, tellProblem } from './queries.ts';
 import { takeAway } from './undo.tsx';
 
+/** Entries of one kind that belong to the shop. */
+export const entriesOfShop = (path: EntryPath) => entriesOf('jobs', null, path);
+
 /** Adds, changes and takes away entries of one kind; a no comes up as a sentence. @returns whether it was stored */
-export function entriesOf(of: 'jobs' | 'vehicles', ownerId: number, path: EntryPath) {
+export function entriesOf(of: 'jobs' | 'vehicles', ownerId: number | null, path: EntryPath) {
   const stored = async (send: Promise<unknown>): Promise<boolean> => {
     try {
       await send;

@@ -1,5 +1,6 @@
 import type { Job } from '../../../contract/records.ts';
 import { TunerTurn } from '../../bundles/tuner-turn.tsx';
+import { JobCosts } from '../../costs/job-costs.tsx';
 import { WithJob } from '../../app/with-job.tsx';
 import { Bands } from './bands.tsx';
 import classes from '../../ui/columns.module.css';
@@ -41,6 +42,7 @@ function Brief({ job }: { job: Job }) {
         )}
         <FuelLedger job={job} />
         <Suspicions job={job} />
+        <JobCosts job={job} />
         <Photos job={job} />
       </div>
     </main>

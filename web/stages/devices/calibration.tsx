@@ -3,6 +3,9 @@ import { Button, Group, NumberInput } from '@mantine/core';
 import { useState } from 'react';
 import type { DeviceState } from '../../../contract/live.ts';
 import { channelLabel } from '../../../core/recording/channels.ts';
+import { Link } from 'react-router';
+import { dueWords } from '../../../core/equipment/due.ts';
+import { calendarToday, useEquipment } from '../../equipment/use-equipment.ts';
 import { api } from '../../state/api.ts';
 import { useChange } from '../../state/queries.ts';
 import { formatTenths } from '../../../core/wording/figures.ts';
@@ -21,6 +24,7 @@ export function Calibration({ device, mounted }: { device: DeviceState; mounted:
       <Ratio device={device} pickup={pickup} mounted={mounted} />
       {cells && <Zero device={device} />}
       <Height device={device} />
+      <Dates device={device} />
     </details>
   );
 }
@@ -35,6 +39,24 @@ function summaryOf({ settings }: DeviceState): string {
   ]
     .filter(Boolean)
     .join(' · ');
+}
+
+/** What must be kept in date of this instrument. */
+function Dates({ device }: { device: DeviceState }) {
+  const { data } = useEquipment();
+  const own = (data ?? []).filter((item) => item.device === device.device);
+  if (own.length === 0) return null;
+  return (
+    <div className={classes.setting}>
+      <h3>Kept in date</h3>
+      {own.map((item) => (
+        <p key={item.id}>
+          <Link to="/equipment">{item.name}</Link>
+          {item.what && `, ${item.what}`}: {dueWords(item, calendarToday())}
+        </p>
+      ))}
+    </div>
+  );
 }
 
 /** Where the shop stands: a sea-level pressure that was typed in is told by it. */

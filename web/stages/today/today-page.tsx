@@ -8,6 +8,10 @@ import type { DayPicture } from '../../../core/day/day-picture.ts';
 import type { WorkedStretch } from '../../../core/day/worked-stretches.ts';
 import { lateWords, sinceWords } from '../../../core/wording/day-words.ts';
 import { minutesWords } from '../../../core/wording/minutes-words.ts';
+import { moneyWords } from '../../../core/charges/charges.ts';
+import { usePrices } from '../../costs/use-prices.ts';
+import { DueList } from '../../equipment/due-list.tsx';
+import { calendarToday, useEquipment } from '../../equipment/use-equipment.ts';
 import { useKeys } from '../../keys/use-keys.ts';
 import { usePrint } from '../../ui/printing.ts';
 import { api } from '../../state/api.ts';
@@ -227,6 +231,8 @@ function DayFoot({
 }) {
   // prettier-ignore
   const { ready, handedOver, dynoMs } = picture;
+  const { data: equipment } = useEquipment();
+  const rate = usePrices().data?.find(({ per }) => per === 'dyno hour');
   return (
     <div className={classes.foot}>
       <section>
@@ -264,10 +270,16 @@ function DayFoot({
               {dynoMs.booked > 0 && ` of ${minutesWords(dynoMs.booked / 1000)} booked`}
             </span>
             <small className="number">
+              {rate &&
+                `${moneyWords((dynoMs.worked / 3_600_000) * rate.amount, rate.currency)}${dynoMs.booked > 0 ? ` of ${moneyWords((dynoMs.booked / 3_600_000) * rate.amount, rate.currency)} booked` : ''}; `}
               {counted(day?.runs.length ?? 0, 'run')}, {counted(day?.tuneFiles ?? 0, 'tune file')}
             </small>
           </li>
         </ul>
+      </section>
+      <section>
+        <h2 className="heading">Due</h2>
+        {equipment && <DueList equipment={equipment} today={calendarToday(nowMs)} />}
       </section>
     </div>
   );

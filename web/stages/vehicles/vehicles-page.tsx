@@ -5,6 +5,9 @@ import dayjs from 'dayjs';
 import relativeTime from 'dayjs/plugin/relativeTime.js';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
+import { useKeys } from '../../keys/use-keys.ts';
+import { Keycap } from '../../ui/keycap.tsx';
+import { NewVehicle } from './new-vehicle.tsx';
 import { api } from '../../state/api.ts';
 import { useChange, useVehicles } from '../../state/queries.ts';
 import classes from '../jobs/jobs-page.module.css';
@@ -16,6 +19,8 @@ export function VehiclesPage() {
   const [search, setSearch] = useState('');
   const [asked] = useDebouncedValue(search, 150);
   const { data: vehicles, error } = useVehicles(asked);
+  const [adding, setAdding] = useState(false);
+  useKeys([{ keys: ['n'], shown: 'N', says: 'New vehicle', run: () => setAdding(true) }]);
   const navigate = useNavigate();
   const add = useChange(() => api.addVehicle({ name: search.trim() }));
   return (
@@ -30,7 +35,11 @@ export function VehiclesPage() {
           onChange={(event) => setSearch(event.currentTarget.value)}
           className={classes.search}
         />
+        <Button onClick={() => setAdding(true)} rightSection={<Keycap>N</Keycap>}>
+          New vehicle
+        </Button>
       </header>
+      <NewVehicle opened={adding} onClose={() => setAdding(false)} />
       {error && (
         <p className={classes.empty} role="alert">
           {error.message}
@@ -56,13 +65,13 @@ export function VehiclesPage() {
         {vehicles?.map((vehicle) => (
           <li key={vehicle.id}>
             <Link to={`/vehicles/${vehicle.id}`} className={classes.job}>
-              <span className={classes.vehicle}>{vehicle.name}</span>
-              <span className={classes.question}>{vehicle.engine || 'engine not described'}</span>
-              <span className={classes.owner}>
-                {vehicle.ownerName}
-                {vehicle.plate && <small>{vehicle.plate}</small>}
+              <span className={classes.vehicle}>
+                <b>{vehicle.name}</b>
+                <small>{[vehicle.ownerName, vehicle.plate].filter(Boolean).join(' · ')}</small>
               </span>
-              <span className={classes.count}>
+              <span className={classes.question}>{vehicle.engine || 'engine not described'}</span>
+              <span />
+              <span className={classes.waiting}>
                 {vehicle.jobs} job{vehicle.jobs === 1 ? '' : 's'}
               </span>
               <span className={classes.when}>

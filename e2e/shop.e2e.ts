@@ -1,0 +1,106 @@
+import { expect, test } from './suvok.ts';
+
+test('everything is reached by what is typed: a place, a job by its plate, a setup, a run, a command', async ({
+  page,
+  suvok,
+}) => {
+  await suvok.startStandIns('fast');
+  const job = await suvok.mountedJob('Tarrow Six');
+  await suvok.ask('PATCH', `/vehicles/${job.vehicleId}`, { plate: 'TS 66' });
+  await suvok.record(job, 1);
+  await suvok.mountedSetup(job, 'Shorter trumpets');
+  await page.goto(`${suvok.origin}/today`);
+  const typed = page.getByRole('textbox', { name: 'Go to, or do' });
+  const go = async (words: string, option: RegExp) => {
+    await page.keyboard.press('Control+k');
+    await typed.fill(words);
+    await expect(page.getByRole('button', { name: option }).first()).toBeVisible();
+    await page.keyboard.press('Enter');
+    await expect(typed).toHaveCount(0);
+  };
+  await go('equip', /^Equipment/);
+  await expect(page.getByRole('heading', { level: 1, name: 'Equipment' })).toBeVisible();
+  await go('ts 66', /^Tarrow Six/);
+  await expect(page).toHaveURL(new RegExp(`/jobs/${job.id}/brief`));
+  await go('trumpets', /^B, Shorter trumpets/);
+  await expect(page).toHaveURL(/compare\?setup=B/);
+  await go('a1', /^A1, power run/);
+  await expect(page).toHaveURL(/logs\?run=A1/);
+  await go('bay theme', /^Bay theme/);
+  await expect(page.locator('html')).toHaveAttribute('data-mantine-color-scheme', 'dark');
+  await page.getByRole('button', { name: 'Menu' }).click();
+  await page.getByRole('menuitem', { name: 'Jobs' }).click();
+  await go('new job', /^New job/);
+  await expect(page.getByRole('dialog', { name: 'New job' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+k');
+  await typed.fill('qqqq');
+  await expect(page.getByText('Nothing is called that.')).toBeVisible();
+});
+
+test('the keys of a screen are listed by ?, and the first Tab skips the bar', async ({ page, suvok }) => {
+  await page.goto(`${suvok.origin}/today`);
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+  await page.keyboard.press('Tab');
+  await expect(page.getByRole('link', { name: 'Skip to the screen' })).toBeFocused();
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('?');
+  const keys = page.getByRole('dialog', { name: 'Keys of this screen' });
+  await expect(keys).toContainText('New booking');
+  await expect(keys).toContainText('Undo what this page did last');
+  await page.keyboard.press('Escape');
+  await expect(keys).toHaveCount(0);
+});
+
+test('equipment is told of before it is due, and done with one press', async ({ page, suvok }) => {
+  await page.goto(`${suvok.origin}/equipment`);
+  await page.keyboard.press('n');
+  const form = page.getByRole('dialog', { name: 'New equipment' });
+  const day = (by: number) => {
+    const moment = new Date(Date.now() + by * 24 * 3_600_000);
+    return `${moment.getFullYear()}-${String(moment.getMonth() + 1).padStart(2, '0')}-${String(moment.getDate()).padStart(2, '0')}`; // prettier-ignore
+  };
+  await form.getByLabel('Name').fill('λ probe 2');
+  await form.getByLabel('What is done').fill('free-air check');
+  await form.getByLabel('Last done').fill(day(-29));
+  await form.getByLabel('Every, days').fill('30');
+  await form.getByRole('button', { name: 'Add' }).click();
+  const row = page.getByRole('row', { name: /λ probe 2/ });
+  await expect(row).toContainText('tomorrow');
+  await page.getByRole('button', { name: 'λ probe 2' }).click();
+  await page.locator('input[type=file]').setInputFiles({ name: 'sheet.pdf', mimeType: 'application/pdf', buffer: Buffer.from('%PDF-1.4\n%%EOF') }); // prettier-ignore
+  await expect(page.getByRole('dialog').getByRole('link', { name: 'sheet.pdf' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.goto(`${suvok.origin}/today`);
+  await expect(page.getByRole('listitem').filter({ hasText: 'λ probe 2' })).toContainText('tomorrow');
+  await page.getByRole('link', { name: /λ probe 2/ }).click();
+  await row.getByRole('button', { name: 'Done today' }).click();
+  await expect(row).toContainText('in 30 days');
+});
+
+test('what a job comes to is proposed by its acts and the price list, put right with a reason, and stands in the report', async ({
+  page,
+  suvok,
+}) => {
+  await suvok.startStandIns('fast');
+  const job = await suvok.mountedJob();
+  await suvok.record(job, 2);
+  await page.goto(`${suvok.origin}/prices`);
+  await page.getByLabel('Name').fill('Inertia roller');
+  await page.getByLabel('Price', { exact: true }).fill('90');
+  await page.getByRole('button', { name: 'Add' }).click();
+  await expect(page.getByRole('textbox', { name: 'Inertia roller, price' })).toHaveValue('90 €');
+  await page.goto(`${suvok.origin}/jobs/${job.id}/brief`);
+  await page.getByRole('button', { name: 'Charge Inertia roller' }).click();
+  await page.getByLabel('Part or work').fill('Pulley, 68 mm');
+  await page.getByLabel(/^Price, €/).fill('140');
+  await page.getByRole('button', { name: 'Add', exact: true }).last().click();
+  await page.getByRole('button', { name: 'Inertia roller', exact: true }).click();
+  await page.getByLabel('Quantity').fill('1');
+  await page.getByLabel('Why', { exact: true }).fill('a whole hour was agreed');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByTestId('sum')).toHaveText(/Sum\s*230\.00 €/);
+  await expect(page.getByText(/the acts tell .* h · a whole hour was agreed/)).toBeVisible();
+  await page.getByRole('link', { name: /^Report/ }).click();
+  await expect(page.getByRole('row', { name: /^sum/ })).toContainText('230.00 €', { timeout: 20_000 });
+});
