@@ -10,7 +10,8 @@ test('everything is reached by what is typed: a place, a job by its plate, a set
   await suvok.record(job, 1);
   await suvok.mountedSetup(job, 'Shorter trumpets');
   await page.goto(`${suvok.origin}/today`);
-  const typed = page.getByRole('textbox', { name: 'Go to, or do' });
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+  const typed = page.getByPlaceholder('Job, car, plate, setup, run, command');
   const go = async (words: string, option: RegExp) => {
     await page.keyboard.press('Control+k');
     await typed.fill(words);
@@ -54,6 +55,7 @@ test('the keys of a screen are listed by ?, and the first Tab skips the bar', as
 
 test('equipment is told of before it is due, and done with one press', async ({ page, suvok }) => {
   await page.goto(`${suvok.origin}/equipment`);
+  await expect(page.getByText('Nothing is kept in date here yet.')).toBeVisible();
   await page.keyboard.press('n');
   const form = page.getByRole('dialog', { name: 'New equipment' });
   const day = (by: number) => {
@@ -96,8 +98,8 @@ test('what a job comes to is proposed by its acts and the price list, put right 
   await page.getByLabel(/^Price, €/).fill('140');
   await page.getByRole('button', { name: 'Add', exact: true }).last().click();
   await page.getByRole('button', { name: 'Inertia roller', exact: true }).click();
-  await page.getByLabel('Quantity').fill('1');
-  await page.getByLabel('Why', { exact: true }).fill('a whole hour was agreed');
+  await page.getByRole('textbox', { name: 'Quantity' }).fill('1');
+  await page.getByLabel(/^Why/).fill('a whole hour was agreed');
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByTestId('sum')).toHaveText(/Sum\s*230\.00 €/);
   await expect(page.getByText(/the acts tell .* h · a whole hour was agreed/)).toBeVisible();
