@@ -9,6 +9,7 @@ import { curveJson } from './curve.ts';
 import type { Endpoint } from './endpoint.ts';
 import { dayEndpoints } from './day.ts';
 import { chargeEndpoints } from './charges.ts';
+import { consentEndpoints } from './consents.ts';
 import { equipmentEndpoints } from './equipment.ts';
 import { addedAt, entryForms } from './entries.ts';
 import { airFile, dynoFile } from './files.ts';
@@ -108,6 +109,7 @@ export const endpoints: readonly Endpoint[] = [
   ...sharedLinkEndpoints,
   ...bundleEndpoints,
   ...dayEndpoints,
+  ...consentEndpoints,
   ...chargeEndpoints,
   ...equipmentEndpoints,
   ...fuellingEndpoints,

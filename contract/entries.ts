@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import { charge, chargeFields, price, priceFields } from './charges.ts';
+import { consentTemplate, consentTemplateFields } from './consents.ts';
 import { equipmentFields, equipmentRecord } from './equipment.ts';
 import * as file from './job-file.ts';
 import { workTime, workTimeFields } from './day.ts';
@@ -75,6 +76,13 @@ export const entryForms = {
   },
   prices: { of: 'shop', path: 'prices', what: 'a price', fields: priceFields, record: price },
   charges: { of: 'jobs', path: 'charges', what: 'a line of what a job comes to', fields: chargeFields, record: charge },
+  consentTemplates: {
+    of: 'shop',
+    path: 'consent-templates',
+    what: 'a text that owners are asked to agree to',
+    fields: consentTemplateFields,
+    record: consentTemplate,
+  },
   equipment: {
     of: 'shop',
     path: 'equipment',

@@ -17,6 +17,7 @@ import {
   tuneFile,
   tunerPackage,
 } from './job-file.ts';
+import { consent } from './consents.ts';
 import { charge } from './charges.ts';
 import { pauseReasons, workTime } from './day.ts';
 import { bayNumber, identifier, moment } from './parts.ts';
@@ -170,6 +171,8 @@ export const job = jobSummary.omit({ setups: true, runs: true, waiting: true, he
   suspicions: z.array(suspicion),
   notes: z.array(note),
   workTimes: z.array(workTime).default([]),
+  /** What its owner signed, the first first. */
+  consents: z.array(consent).default([]),
   /** What it comes to, line by line. */
   charges: z.array(charge).default([]),
   photos: z.array(photo),

@@ -1,7 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from './suvok.ts';
 
-test('axe finds nothing serious on any screen, in either theme', async ({ page, recorded }) => {
+test('axe finds nothing on any screen, in either theme', async ({ page, recorded }) => {
   test.setTimeout(180_000);
   const { suvok, job } = await recorded('ignition');
   await suvok.startStandIns('fast');
@@ -13,7 +13,15 @@ test('axe finds nothing serious on any screen, in either theme', async ({ page, 
   });
   await suvok.ask('POST', `/jobs/${job.id}/suspicions`, { cause: 'weak pump', test: '', outcome: '', state: 'open', runIds: [] }); // prettier-ignore
   await suvok.ask('POST', `/vehicles/${job.vehicleId}/parts`, { name: 'camshaft', knowledge: 'believed', note: '' });
+  await suvok.ask('POST', '/bookings', { bay: 1, jobId: job.id, title: '', work: 'setup', startsAt: new Date().toISOString(), endsAt: new Date(Date.now() + 3_600_000).toISOString() }); // prettier-ignore
+  await suvok.ask('POST', '/equipment', { name: 'Probe for Tarrow Six', kind: 'probe', serial: '', what: '', lastOn: '2026-01-01', everyDays: 30, dueOn: null, device: '', note: '' }); // prettier-ignore
+  await suvok.ask('POST', '/prices', { name: 'Tarrow Six hour', per: 'dyno hour', amount: 90, currency: '€' });
   const paths = [
+    '/today',
+    '/today?view=week',
+    '/equipment',
+    '/prices',
+    '/consents',
     '/jobs',
     'brief',
     'record',
@@ -35,22 +43,27 @@ test('axe finds nothing serious on any screen, in either theme', async ({ page, 
     // A colour on its way from one theme to the other is neither's.
     await page.addStyleTag({ content: '* { transition: none !important; }' });
     // Lists and forms share their colours; what has its own is looked at in both.
-    const isOfJob = /brief|record|compare|logs|report|drive/.test(path);
+    const isOfJob = /brief|record|compare|logs|report|drive|today/.test(path);
     for (const colorScheme of isOfJob ? (['light', 'dark'] as const) : (['light'] as const)) {
       await page.emulateMedia({ colorScheme });
       await expect(page.locator('html')).toHaveAttribute('data-mantine-color-scheme', colorScheme);
-      await expect(page.getByText(/Tarrow Six|Stand-in inertia roller|ignition/).first()).toBeVisible();
-      if (path.includes('compare')) await expect(page.getByTestId('gain-table')).toBeVisible();
+      await expect(
+        page.getByText(/Tarrow Six|Stand-in inertia roller|ignition|Running on the dyno/).first(),
+      ).toBeVisible();
+      await expect(page.getByRole('heading', { level: 1 }).first()).toBeAttached({ timeout: 20_000 });
+      if (path.includes('compare') && !path.includes('tests'))
+        await expect(page.getByTestId('gain-table')).toBeVisible();
       // The other theme has other colours and nothing else.
       const axe = new AxeBuilder({ page }).options({ resultTypes: ['violations'] });
       const { violations } = await (colorScheme === 'dark' ? axe.withRules(['color-contrast']) : axe).analyze();
-      const serious = violations.filter((violation) => ['serious', 'critical'].includes(violation.impact ?? ''));
-      expect(
-        serious.map(
-          (violation) =>
-            `${path}, ${colorScheme}: ${violation.id} ${violation.nodes.map((node) => node.html).join(' ')}`,
-        ),
-      ).toEqual([]);
+      expect
+        .soft(
+          violations.map(
+            (violation) =>
+              `${path}, ${colorScheme}: ${violation.id} ${violation.nodes.map((node) => node.html).join(' ')}`,
+          ),
+        )
+        .toEqual([]);
     }
   }
 });

@@ -106,3 +106,40 @@ test('what a job comes to is proposed by its acts and the price list, put right 
   await page.getByRole('link', { name: /^Report/ }).click();
   await expect(page.getByRole('row', { name: /^sum/ })).toContainText('230.00 €', { timeout: 20_000 });
 });
+
+test('a consent is asked for before the first run, signed by hand on the page, and kept with its text', async ({
+  page,
+  suvok,
+}) => {
+  const job = await suvok.mountedJob();
+  await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
+  await expect(page.getByText('Not signed: Running on the dyno.')).toBeVisible();
+  await page.goto(`${suvok.origin}/jobs/${job.id}/brief`);
+  await page.getByRole('button', { name: 'Sign Running on the dyno' }).click();
+  const form = page.getByRole('dialog', { name: 'Running on the dyno' });
+  await form.getByLabel(/^Name/).fill('A. Sorrel');
+  await expect(form.getByRole('button', { name: 'Sign', exact: true })).toBeDisabled();
+  const pad = (await form.getByRole('img', { name: /^Signature, empty/ }).boundingBox())!;
+  await page.mouse.move(pad.x + 30, pad.y + 60);
+  await page.mouse.down();
+  for (const [x, y] of [[80, 20], [130, 80], [200, 40]] as const) await page.mouse.move(pad.x + x, pad.y + y, { steps: 5 }); // prettier-ignore
+  await page.mouse.up();
+  await form.getByRole('button', { name: 'Sign', exact: true }).click();
+  await expect(page.getByText(/^A\. Sorrel, \d/)).toBeVisible();
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'PDF' }).click(),
+  ]);
+  expect(download.suggestedFilename()).toBe('Running on the dyno, A. Sorrel.pdf');
+  await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
+  await expect(page.getByRole('main', { name: 'Recording' })).toBeVisible();
+  await expect(page.getByText('Not signed')).toHaveCount(0);
+  // The text changes: what was signed says that it is of an older one.
+  await page.goto(`${suvok.origin}/consents`);
+  const text = page.getByRole('form', { name: 'Running on the dyno' });
+  await text.getByLabel('Text').fill('At my own risk, and I was told of it.');
+  await text.getByRole('button', { name: 'Save as a new version' }).click();
+  await expect(text).toContainText('version 2');
+  await page.goto(`${suvok.origin}/jobs/${job.id}/brief`);
+  await expect(page.getByText('the text was changed since')).toBeVisible();
+});

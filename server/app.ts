@@ -28,6 +28,7 @@ import { peopleRoutes } from './routes/people.ts';
 import { loggerFileRoutes } from './routes/logger-files.ts';
 import { bundleRoutes } from './routes/bundles.ts';
 import { priceRoutes } from './routes/prices.ts';
+import { consentRoutes } from './routes/consents.ts';
 import { equipmentRoutes } from './routes/equipment.ts';
 import { dayRoutes } from './routes/day.ts';
 import { fuellingRoutes } from './routes/fuelling.ts';
@@ -136,6 +137,7 @@ function apiRoutes({ database, recorder, reader, watched, accounts, outside }: A
   reportRoutes(routes, database, dynos);
   dayRoutes(routes, database);
   equipmentRoutes(routes, database);
+  consentRoutes(routes, database);
   priceRoutes(routes, database);
   fuellingRoutes(routes, database);
   otherTestRoutes(routes, database);

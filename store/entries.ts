@@ -2,6 +2,7 @@ import type { z } from 'zod';
 import { band, borrowedCurve, fuelEntry, inspection, limit, note, savedView, suspicion } from '../contract/job-file.ts';
 import { workTime } from '../contract/day.ts';
 import { charge, price } from '../contract/charges.ts';
+import { consentTemplate } from '../contract/consents.ts';
 import { equipmentRecord } from '../contract/equipment.ts';
 import { part } from '../contract/vehicles.ts';
 import type { Queryable } from './database.ts';
@@ -53,6 +54,7 @@ export const entryTables = {
     amounts: ['quantity', 'amount'],
   },
   prices: { ...ofJob('price', price, ['name', 'per', 'amount', 'currency']), belongsTo: null, amounts: ['amount'] },
+  consentTemplates: { ...ofJob('consent_template', consentTemplate, ['title', 'text', 'asked']), belongsTo: null },
   workTimes: ofJob('work_time', workTime, ['bay', 'startsAt', 'endsAt', 'why'], 'starts_at, id'),
   notes: ofJob('note', note, ['text', 'at'], 'at, id'),
   equipment: {
@@ -107,7 +109,7 @@ export async function entriesOf<Kind extends EntryKind>(
   return rows.map((row) => recordOf(entry.schema, row) as EntryOf<Kind>);
 }
 
-type JobEntryKind = Exclude<EntryKind, 'parts' | 'equipment' | 'prices'>;
+type JobEntryKind = Exclude<EntryKind, 'parts' | 'equipment' | 'prices' | 'consentTemplates'>;
 const jobEntryKinds = (Object.keys(entryTables) as EntryKind[]).filter((kind): kind is JobEntryKind => entryTables[kind].belongsTo === 'job_id'); // prettier-ignore
 
 /** All entries of a job, by kind, in one query. */

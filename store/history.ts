@@ -26,6 +26,7 @@ const removable = new Set([
   'work_time',
   'equipment',
   'price',
+  'consent_template',
   'charge',
 ]);
 /** Tables of which changes, but no additions, can be undone. */

@@ -5,6 +5,7 @@ import { job, type Job } from '../contract/records.ts';
 import { Refusal } from '../core/refusal.ts';
 import { baselinesOf } from './baselines.ts';
 import type { Database, Queryable } from './database.ts';
+import { consentsOfJob } from './consents.ts';
 import { jobEntries } from './entries.ts';
 import { photosOfJob, tuneFilesOfJob } from './files.ts';
 import { reportVersionsOf } from './report-versions.ts';
@@ -29,6 +30,7 @@ const ownFields = job.omit({
     notes: true,
     workTimes: true,
     charges: true,
+    consents: true,
     photos: true,
     tuneFiles: true,
     tunerPackages: true,
@@ -42,17 +44,19 @@ export async function jobWithAll(database: Database, id: number): Promise<Job | 
   const { rows } = await database.query(`select ${jobColumns} from job where id = $1`, [id]);
   if (!rows[0]) return undefined;
   const fields = recordOf(ownFields, rows[0]);
-  const [car, setups, runs, entries, photos, tuneFiles, tunerPackages, reportVersions, baselines] = await Promise.all([
-    vehicleById(database, fields.vehicleId),
-    setupsOfJob(database, id),
-    runsOfJob(database, id),
-    jobEntries(database, id),
-    photosOfJob(database, id),
-    tuneFilesOfJob(database, id),
-    tunerPackagesOf(database, id),
-    reportVersionsOf(database, id),
-    baselinesOf(database, id),
-  ]);
+  const [car, setups, runs, entries, photos, tuneFiles, tunerPackages, consents, reportVersions, baselines] =
+    await Promise.all([
+      vehicleById(database, fields.vehicleId),
+      setupsOfJob(database, id),
+      runsOfJob(database, id),
+      jobEntries(database, id),
+      photosOfJob(database, id),
+      tuneFilesOfJob(database, id),
+      tunerPackagesOf(database, id),
+      consentsOfJob(database, id),
+      reportVersionsOf(database, id),
+      baselinesOf(database, id),
+    ]);
   if (!car) throw new Error(`job ${id} has no vehicle`);
   return {
     ...fields,
@@ -66,6 +70,7 @@ export async function jobWithAll(database: Database, id: number): Promise<Job | 
     photos,
     tuneFiles,
     tunerPackages,
+    consents,
     reportVersions,
     baseline: baselines[0] ?? null,
     earlierBaselines: baselines.slice(1),

@@ -59,6 +59,10 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./stages/prices/prices-page.tsx')).PricesPage }),
       },
       {
+        path: 'consents',
+        lazy: async () => ({ Component: (await import('./stages/consents/consents-page.tsx')).ConsentsPage }),
+      },
+      {
         path: 'vehicles',
         lazy: async () => ({ Component: (await import('./stages/vehicles/vehicles-page.tsx')).VehiclesPage }),
       },

@@ -28,6 +28,7 @@ export const places: readonly PaletteEntry[] = [
   place('Devices', '/devices', 'instruments, calibration, check runs'),
   place('Equipment', '/equipment', 'what must be kept in date'),
   place('Prices', '/prices', 'what the shop asks for its work'),
+  place('Consents', '/consents', 'texts that owners sign'),
   place('People', '/people', 'who works here'),
   place('Driver’s view', '/drive', 'for the phone in the car'),
 ];

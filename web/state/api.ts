@@ -14,6 +14,7 @@ import {
 import { change, type freezing, photo, returnedTuneFile, takenTuneFile } from '../../contract/job-file.ts';
 import { booking, day, type BookingChange, type NewBooking } from '../../contract/day.ts';
 import { checkHistory } from '../../contract/check-history.ts';
+import { consent, consentTemplate, type newConsent } from '../../contract/consents.ts';
 import { price } from '../../contract/charges.ts';
 import { equipment, equipmentFile } from '../../contract/equipment.ts';
 import { pairingOffer } from '../../contract/pairing.ts';
@@ -106,6 +107,7 @@ export type EntryPath =
   | 'notes'
   | 'work-times'
   | 'equipment'
+  | 'consent-templates'
   | 'prices'
   | 'charges'
   | 'parts';
@@ -131,7 +133,7 @@ export const api = {
   changeEntry: (path: EntryPath, id: number, fields: object) =>
     ask(entryAnswer, `/${path}/${id}`, sending('PATCH', fields)),
   removeEntry: (
-    path: EntryPath | 'equipment-files' | 'tune-files' | 'tuner-packages' | 'photos' | 'vehicles',
+    path: EntryPath | 'equipment-files' | 'consents' | 'tune-files' | 'tuner-packages' | 'photos' | 'vehicles',
     id: number,
   ) => answerTo(`/${path}/${id}`, { method: 'DELETE' }),
   undo: (act: string) => answerTo(`/acts/${act}/undo`, { method: 'POST' }),
@@ -173,6 +175,9 @@ export const api = {
   removeBooking: (id: number, rest: boolean) =>
     answerTo(`/bookings/${id}${rest ? '?series=rest' : ''}`, { method: 'DELETE' }),
   prices: () => ask(z.array(price), '/prices'),
+  consentTemplates: () => ask(z.array(consentTemplate), '/consent-templates'),
+  signConsent: (jobId: number, fields: z.input<typeof newConsent>) =>
+    ask(consent, `/jobs/${jobId}/consents`, sending('POST', fields)),
   equipment: () => ask(z.array(equipment), '/equipment'),
   addEquipmentFile: (id: number, file: File) => ask(equipmentFile, `/equipment/${id}/files`, sendingForm(file, {})),
   unclaimedRuns: () => ask(unclaimedRuns, '/unclaimed-runs'),

@@ -123,7 +123,17 @@ function take(text: string): void {
     case 'changed':
       // Without a job it was a run that belongs to none, or a vehicle: every job may show that.
       for (const queryKey of message.jobId === null
-        ? [['unclaimed'], ['vehicle'], ['vehicles'], ['job'], ['jobs'], ['day'], ['equipment'], ['prices']]
+        ? [
+            ['unclaimed'],
+            ['vehicle'],
+            ['vehicles'],
+            ['job'],
+            ['jobs'],
+            ['day'],
+            ['consent-templates'],
+            ['equipment'],
+            ['prices'],
+          ]
         : [jobKey(message.jobId), ['history', message.jobId], ['vehicle'], ['jobs'], ['day']])
         void queryClient.invalidateQueries({ queryKey });
   }

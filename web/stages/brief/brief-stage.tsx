@@ -1,5 +1,6 @@
 import type { Job } from '../../../contract/records.ts';
 import { TunerTurn } from '../../bundles/tuner-turn.tsx';
+import { JobConsents } from '../../consents/job-consents.tsx';
 import { JobCosts } from '../../costs/job-costs.tsx';
 import { WithJob } from '../../app/with-job.tsx';
 import { Bands } from './bands.tsx';
@@ -22,6 +23,7 @@ export function BriefStage() {
 function Brief({ job }: { job: Job }) {
   return (
     <main className={classes.stage} aria-label="Brief">
+      <h1 className="seen-by-readers">Brief, {job.vehicle}</h1>
       <div className={classes.column}>
         <JobState job={job} />
         <Question job={job} />
@@ -42,6 +44,7 @@ function Brief({ job }: { job: Job }) {
         )}
         <FuelLedger job={job} />
         <Suspicions job={job} />
+        <JobConsents job={job} />
         <JobCosts job={job} />
         <Photos job={job} />
       </div>

@@ -91,6 +91,7 @@ function Comparison({ job }: { job: Job }) {
       <div className={classes.stage}>
         {column}
         <main className={classes.lanes} aria-label="Curves">
+          {!view.presenting && <h1 className="seen-by-readers">Compare, {job.vehicle}</h1>}
           {problems.length > 0 && (
             <p className={classes.problem} role="alert">
               The address asks for something that is not there. {problems.map(({ sentence }) => sentence).join(' ')}{' '}

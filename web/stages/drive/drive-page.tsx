@@ -125,6 +125,7 @@ function Screen({ word, what, why, crossed = false, figure, children }: ScreenPr
   const name = useLive((state) => state.bay?.name);
   return (
     <main className={classes.page} data-word={word} data-long={word.length > 9 || undefined}>
+      <h1 className="seen-by-readers">Driver’s view</h1>
       <p className={classes.word} role="status">
         {word}
       </p>

@@ -92,6 +92,7 @@ export function Recording({ job, onBay }: RecordingProps) {
         />
       )}
       <main className={classes.main} aria-label="Recording">
+        <h1 className="seen-by-readers">Record, {job.vehicle}</h1>
         {recording && (
           <div className={classes.shouts}>
             <LimitsKept />

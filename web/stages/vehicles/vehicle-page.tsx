@@ -29,7 +29,7 @@ function Vehicle({ vehicle }: { vehicle: VehicleWithAll }) {
     <main className={stage.stage}>
       <div className={stage.column}>
         <div className={brief.state}>
-          <b>{vehicle.name}</b>
+          <h1>{vehicle.name}</h1>
         </div>
         <OwnerFields vehicle={vehicle} />
         <Jobs vehicle={vehicle} />

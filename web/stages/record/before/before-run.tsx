@@ -1,3 +1,6 @@
+import { jobConsents } from '../../../../core/consents/asked-consents.ts';
+import { useConsentTemplates } from '../../../consents/job-consents.tsx';
+import { Link } from 'react-router';
 import type { Job, Setup } from '../../../../contract/records.ts';
 import { Cautions } from '../../../live/cautions.tsx';
 import { usePreferences } from '../../../state/preferences.ts';
@@ -30,10 +33,26 @@ function BetweenRuns({ job, setup, baseline, figures, heat }: Omit<BeforeRunProp
   return (
     <>
       <FailedItems job={job} />
+      <UnsignedConsents job={job} />
       <RepeatPlan job={job} setup={setup} heat={heat} />
       <HeatNow heat={heat} />
       <RunAdvice job={job} setup={setup} baseline={baseline} figures={figures} />
     </>
+  );
+}
+
+/** What nobody has signed blocks nothing, and stays in sight until the first run. */
+function UnsignedConsents({ job }: { job: Job }) {
+  const { data: templates = [] } = useConsentTemplates();
+  const missing = jobConsents(job, templates).filter(({ isMissing }) => isMissing);
+  if (missing.length === 0 || job.runs.length > 0) return null;
+  return (
+    <FindingList>
+      <FindingLine severity="mind">
+        Not signed: {missing.map(({ template }) => template.title).join(', ')}.{' '}
+        <Link to={`/jobs/${job.id}/brief`}>Sign in Brief</Link>
+      </FindingLine>
+    </FindingList>
   );
 }
 

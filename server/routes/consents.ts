@@ -1,0 +1,32 @@
+import { newConsent } from '../../contract/consents.ts';
+import { addConsent, consentById, consentsOfJob, consentTemplates } from '../../store/consents.ts';
+import type { Database } from '../../store/database.ts';
+import { jobWithAll } from '../../store/jobs.ts';
+import { consentPdf } from '../reports/consent-pdf.tsx';
+import { act, bodyAs, found, idOf } from './answer.ts';
+import type { ContractRoutes } from './contract-routes.ts';
+import { takesAway } from './takes-away.ts';
+
+/** What owners agree to: texts, and what was signed. */
+export function consentRoutes(routes: ContractRoutes, database: Database): void {
+  routes.get('/consent-templates', async (_request, response) => {
+    response.json(await consentTemplates(database));
+  });
+
+  routes.post('/jobs/:id/consents', async (request, response) => {
+    const jobId = idOf(request);
+    const fields = bodyAs(request, newConsent);
+    found(await jobWithAll(database, jobId), 'job');
+    const id = await act(database, response, (client) => addConsent(client, jobId, fields));
+    response.status(201).json(found((await consentsOfJob(database, jobId)).find((one) => one.id === id), 'consent')); // prettier-ignore
+  });
+
+  takesAway(routes, database, '/consents/:id', 'consent', 'consent');
+
+  routes.get('/consents/:id/consent.pdf', async (request, response) => {
+    const signed = found(await consentById(database, idOf(request)), 'consent');
+    const { vehicle } = found(await jobWithAll(database, signed.jobId), 'job');
+    const pdf = await consentPdf({ ...signed, vehicle });
+    response.attachment(`${signed.title}, ${signed.name}.pdf`).type('application/pdf').send(pdf);
+  });
+}

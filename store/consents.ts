@@ -1,0 +1,40 @@
+import type { z } from 'zod';
+import { consent, consentTemplate, type Consent, type ConsentTemplate, type newConsent } from '../contract/consents.ts';
+import { Refusal } from '../core/refusal.ts';
+import type { Queryable } from './database.ts';
+import { recordOf } from './rows.ts';
+
+const columns = 'id, template_id, version, title, text, name, strokes, signed_at';
+
+export async function consentTemplates(database: Queryable): Promise<ConsentTemplate[]> {
+  const { rows } = await database.query('select id, revision, title, text, asked from consent_template where removed_at is null order by id'); // prettier-ignore
+  return rows.map((row) => recordOf(consentTemplate, row));
+}
+
+export async function consentsOfJob(database: Queryable, jobId: number): Promise<Consent[]> {
+  const { rows } = await database.query(`select ${columns} from consent where job_id = $1 and removed_at is null order by id`, [jobId]); // prettier-ignore
+  return rows.map((row) => recordOf(consent, row));
+}
+
+/** A signed consent with the job that it is of. */
+export async function consentById(database: Queryable, id: number): Promise<(Consent & { jobId: number }) | undefined> {
+  const { rows } = await database.query(`select ${columns}, job_id from consent where id = $1 and removed_at is null`, [id]); // prettier-ignore
+  return rows[0] && { ...recordOf(consent, rows[0]), jobId: Number(rows[0].job_id) };
+}
+
+/** Keeps what was signed, with its text. @throws Refusal where the text is not the one that was read */
+export async function addConsent(
+  database: Queryable,
+  jobId: number,
+  { templateId, version, name, strokes }: z.output<typeof newConsent>,
+): Promise<number> {
+  const { rows } = await database.query<{ id: number }>(
+    `insert into consent (job_id, template_id, version, title, text, name, strokes)
+     select $1, id, revision, title, text, $4, $5 from consent_template
+     where id = $2 and revision = $3 and removed_at is null returning id`,
+    [jobId, templateId, version, name, JSON.stringify(strokes)],
+  );
+  if (!rows[0])
+    throw new Refusal('The text was changed or taken away while it was being read. Nothing was signed: read it again.');
+  return Number(rows[0].id);
+}

@@ -1,0 +1,116 @@
+import { Button, Group, Modal, Stack, TextInput } from '@mantine/core';
+import { useQuery } from '@tanstack/react-query';
+import dayjs from 'dayjs';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import type { ConsentTemplate } from '../../contract/consents.ts';
+import type { Job } from '../../contract/records.ts';
+import { jobConsents } from '../../core/consents/asked-consents.ts';
+import { api } from '../state/api.ts';
+import { useChange } from '../state/queries.ts';
+import { takeAway } from '../state/undo.tsx';
+import { SeverityMark } from '../ui/severity.tsx';
+import classes from './consents.module.css';
+import { SignaturePad, type Strokes } from './signature-pad.tsx';
+
+/** What owners are asked to agree to. */
+export const useConsentTemplates = () => useQuery({ queryKey: ['consent-templates'], queryFn: api.consentTemplates });
+
+/** A job's consents: signed, asked for and missing, or there to be signed. Nothing waits for them. */
+export function JobConsents({ job }: { job: Job }) {
+  const { data: templates } = useConsentTemplates();
+  const [signing, setSigning] = useState<ConsentTemplate>();
+  if (!templates) return null;
+  return (
+    <section>
+      <h2 className="heading">Consents</h2>
+      <ul className={classes.list}>
+        {jobConsents(job, templates).map(({ template, signed, isOlder, isMissing }) => {
+          const kept = signed && job.consents.find(({ templateId, signedAt }) => templateId === template.id && signedAt === signed.signedAt); // prettier-ignore
+          return (
+            <li key={template.id}>
+              <span>
+                {isMissing && <SeverityMark severity="mind" />} <b>{template.title}</b>
+                <small>
+                  {signed
+                    ? `${signed.name}, ${dayjs(signed.signedAt).format('D MMM YYYY, HH:mm')}${isOlder ? '; the text was changed since' : ''}`
+                    : isMissing
+                      ? 'not signed'
+                      : 'signed where it is wanted'}
+                </small>
+              </span>
+              {kept ? (
+                <Group gap={6}>
+                  <a className={classes.file} href={`/api/consents/${kept.id}/consent.pdf`}>
+                    PDF
+                  </a>
+                  <Button
+                    variant="subtle"
+                    color="gray"
+                    size="compact-sm"
+                    aria-label={`Remove ${template.title}`}
+                    onClick={() => void takeAway('The consent is', () => api.removeEntry('consents', kept.id))}
+                  >
+                    Remove
+                  </Button>
+                </Group>
+              ) : (
+                <Button
+                  variant="default"
+                  size="sm"
+                  aria-label={`Sign ${template.title}`}
+                  onClick={() => setSigning(template)}
+                >
+                  Sign
+                </Button>
+              )}
+            </li>
+          );
+        })}
+      </ul>
+      <p className="soft">
+        <Link to="/consents">Change the texts</Link>
+      </p>
+      <Modal opened={signing !== undefined} onClose={() => setSigning(undefined)} title={signing?.title} size="lg">
+        {signing && <Signing key={signing.id} job={job} template={signing} onDone={() => setSigning(undefined)} />}
+      </Modal>
+    </section>
+  );
+}
+
+function Signing({ job, template, onDone }: { job: Job; template: ConsentTemplate; onDone: () => void }) {
+  const [name, setName] = useState(job.owner);
+  const [strokes, setStrokes] = useState<Strokes>([]);
+  const sign = useChange(() => api.signConsent(job.id, { templateId: template.id, version: template.revision, name, strokes })); // prettier-ignore
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        sign.mutate(undefined, { onSuccess: onDone });
+      }}
+    >
+      <Stack gap={12}>
+        <div className={classes.text}>
+          {template.text.split(/\n+/).map((paragraph) => (
+            <p key={paragraph}>{paragraph}</p>
+          ))}
+        </div>
+        <TextInput label="Name" value={name} onChange={(event) => setName(event.currentTarget.value)} required />
+        <SignaturePad strokes={strokes} onChange={setStrokes} />
+        <Group justify="space-between">
+          <Button variant="default" disabled={strokes.length === 0} onClick={() => setStrokes([])}>
+            Clear
+          </Button>
+          <Group>
+            <Button variant="subtle" color="gray" onClick={onDone}>
+              Cancel
+            </Button>
+            <Button type="submit" disabled={strokes.length === 0 || name.trim() === ''} loading={sign.isPending}>
+              Sign
+            </Button>
+          </Group>
+        </Group>
+      </Stack>
+    </form>
+  );
+}
