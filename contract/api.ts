@@ -10,6 +10,7 @@ import type { Endpoint } from './endpoint.ts';
 import { dayEndpoints } from './day.ts';
 import { chargeEndpoints } from './charges.ts';
 import { consentEndpoints } from './consents.ts';
+import { forecastEndpoints } from './forecasts.ts';
 import { equipmentEndpoints } from './equipment.ts';
 import { addedAt, entryForms } from './entries.ts';
 import { airFile, dynoFile } from './files.ts';
@@ -109,6 +110,7 @@ export const endpoints: readonly Endpoint[] = [
   ...sharedLinkEndpoints,
   ...bundleEndpoints,
   ...dayEndpoints,
+  ...forecastEndpoints,
   ...consentEndpoints,
   ...chargeEndpoints,
   ...equipmentEndpoints,

@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import { charge, chargeFields, price, priceFields } from './charges.ts';
 import { consentTemplate, consentTemplateFields } from './consents.ts';
+import { forecast, forecastFields } from './forecasts.ts';
 import { equipmentFields, equipmentRecord } from './equipment.ts';
 import * as file from './job-file.ts';
 import { workTime, workTimeFields } from './day.ts';
@@ -82,6 +83,13 @@ export const entryForms = {
     what: 'a text that owners are asked to agree to',
     fields: consentTemplateFields,
     record: consentTemplate,
+  },
+  forecasts: {
+    of: 'jobs',
+    path: 'forecasts',
+    what: 'what somebody says that a setup will make, until its first run',
+    fields: forecastFields,
+    record: forecast,
   },
   equipment: {
     of: 'shop',

@@ -17,6 +17,7 @@ import {
   tuneFile,
   tunerPackage,
 } from './job-file.ts';
+import { forecast } from './forecasts.ts';
 import { consent } from './consents.ts';
 import { charge } from './charges.ts';
 import { pauseReasons, workTime } from './day.ts';
@@ -121,6 +122,8 @@ export const jobHeadline = z.object({
   strip: z.object({ rpm: z.array(z.number()), kw: z.array(z.number()) }),
   broke: z.string().nullable(),
   tests: z.string().nullable(),
+  /** What came of forecasts, by their numbers. */
+  outcomes: z.record(z.string(), z.number()).default({}),
 });
 
 export const jobSummary = z.object({
@@ -171,6 +174,8 @@ export const job = jobSummary.omit({ setups: true, runs: true, waiting: true, he
   suspicions: z.array(suspicion),
   notes: z.array(note),
   workTimes: z.array(workTime).default([]),
+  /** What people said that its setups would make. */
+  forecasts: z.array(forecast).default([]),
   /** What its owner signed, the first first. */
   consents: z.array(consent).default([]),
   /** What it comes to, line by line. */

@@ -48,7 +48,7 @@ test('axe finds nothing on any screen, in either theme', async ({ page, recorded
       await page.emulateMedia({ colorScheme });
       await expect(page.locator('html')).toHaveAttribute('data-mantine-color-scheme', colorScheme);
       await expect(
-        page.getByText(/Tarrow Six|Stand-in inertia roller|ignition|Running on the dyno/).first(),
+        page.getByText(/Tarrow Six|Stand-in inertia roller|ignition|Texts that owners sign/).first(),
       ).toBeVisible();
       await expect(page.getByRole('heading', { level: 1 }).first()).toBeAttached({ timeout: 20_000 });
       if (path.includes('compare') && !path.includes('tests'))

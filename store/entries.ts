@@ -3,6 +3,7 @@ import { band, borrowedCurve, fuelEntry, inspection, limit, note, savedView, sus
 import { workTime } from '../contract/day.ts';
 import { charge, price } from '../contract/charges.ts';
 import { consentTemplate } from '../contract/consents.ts';
+import { forecast } from '../contract/forecasts.ts';
 import { equipmentRecord } from '../contract/equipment.ts';
 import { part } from '../contract/vehicles.ts';
 import type { Queryable } from './database.ts';
@@ -55,6 +56,7 @@ export const entryTables = {
   },
   prices: { ...ofJob('price', price, ['name', 'per', 'amount', 'currency']), belongsTo: null, amounts: ['amount'] },
   consentTemplates: { ...ofJob('consent_template', consentTemplate, ['title', 'text', 'asked']), belongsTo: null },
+  forecasts: ofJob('forecast', forecast, ['setupId', 'who', 'quantity', 'fromRpm', 'toRpm', 'low', 'high']),
   workTimes: ofJob('work_time', workTime, ['bay', 'startsAt', 'endsAt', 'why'], 'starts_at, id'),
   notes: ofJob('note', note, ['text', 'at'], 'at, id'),
   equipment: {

@@ -26,6 +26,7 @@ const removable = new Set([
   'work_time',
   'equipment',
   'price',
+  'forecast',
   'consent_template',
   'charge',
 ]);

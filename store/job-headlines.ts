@@ -2,7 +2,7 @@ import type { JobHeadline } from '../core/figures/job-headline.ts';
 import type { Queryable } from './database.ts';
 
 /** The form of a headline: one of another version is made anew. */
-const version = 1;
+const version = 2;
 
 /** What a job's headline rests on, as SQL over a row named `job`: its history, and the runs that are in it. */
 export const headlineRestsOn = `'${version}.' || coalesce((select max(id) from history where job_id = job.id), 0) || '.' ||

@@ -31,6 +31,7 @@ const ownFields = job.omit({
     workTimes: true,
     charges: true,
     consents: true,
+    forecasts: true,
     photos: true,
     tuneFiles: true,
     tunerPackages: true,

@@ -122,6 +122,7 @@ const refusals: Record<string, string> = {
   SV004: 'This setup is on the dyno. Put another one on first.',
   SV006: 'A vehicle that has jobs is kept: its runs belong to it.',
   SV007: 'One owner must stay: make another one first.',
+  SV009: 'The forecast is locked: the setup has run.',
   SV008: 'What was signed stays as it was signed.',
   SV005: 'The number of planned runs is locked: the setup has run. State it for the next setup.',
 };

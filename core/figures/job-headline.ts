@@ -1,5 +1,6 @@
 import { written } from '../sentence/sentence.ts';
 import { testsSentence } from '../wording/kind-words.ts';
+import { forecastOutcome, type Forecast } from '../forecasts/forecast.ts';
 import type { JobFigures } from './job-figures.ts';
 
 /** What a job came to, small enough for a line of a list: read from its figures, and never decided anew. */
@@ -12,6 +13,8 @@ export interface JobHeadline {
   strip: { rpm: number[]; kw: number[] };
   /** The last of its runs that broke a limit; null where none did. */
   broke: string | null;
+  /** What came of forecasts, by their numbers: kW or N·m. */
+  outcomes: Record<string, number>;
   /** What its other tests say, in words; null without any. */
   tests: string | null;
 }
@@ -19,7 +22,11 @@ export interface JobHeadline {
 const stripPoints = 44;
 
 /** @param figures of what is delivered against what arrived, as a report has them */
-export function jobHeadline(figures: JobFigures, setups: readonly { id: number; letter: string }[]): JobHeadline {
+export function jobHeadline(
+  figures: JobFigures,
+  setups: readonly { id: number; letter: string }[],
+  forecasts: readonly (Forecast & { id: number; setupId: number })[] = [],
+): JobHeadline {
   const { comparison, sides, tests } = figures;
   const own = figures.setups.find(({ setupId }) => setupId === sides.testId);
   const [range] = comparison?.power.ranges ?? [];
@@ -35,6 +42,13 @@ export function jobHeadline(figures: JobFigures, setups: readonly { id: number; 
         }
       : null,
     strip: thinned(own?.gainRpm, own?.gainKw),
+    outcomes: Object.fromEntries(
+      forecasts.flatMap((forecast) => {
+        const of = figures.setups.find(({ setupId }) => setupId === forecast.setupId);
+        const actual = of && forecastOutcome(forecast, of);
+        return actual === undefined ? [] : [[String(forecast.id), actual] as const];
+      }),
+    ),
     broke: broken.at(-1)?.label ?? null,
     tests: said ? written(said) : null,
   };

@@ -80,7 +80,7 @@ export class HeadlineMaker {
         const bytes = await recordedBytes(this.database, runs);
         await thread.ask('read', { runs, recordings: bytes }, [bytes]);
       }
-      return (await thread.ask('headline', { headlined: request })).headline;
+      return (await thread.ask('headline', { headlined: request, forecasts: job.forecasts })).headline;
     } finally {
       await thread.end();
     }

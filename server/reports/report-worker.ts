@@ -20,7 +20,7 @@ export type ReportAsked =
   | { runs: readonly Run[]; recordings: ArrayBuffer }
   | { fuelled: readonly Run[]; recordings: ArrayBuffer; axes: FuellingAxes | null; settings: FuellingSettings }
   | { tested: Parameters<typeof testFigures>[0]; sides: Parameters<typeof testFigures>[2] }
-  | { headlined: FiguresRequest }
+  | { headlined: FiguresRequest; forecasts: Parameters<typeof jobHeadline>[2] }
   | { job: ReportableJob; wishes: ReportWishes }
   | { report: WrittenReport; pdf: PdfWishes }
   | { forget: true };
@@ -49,7 +49,7 @@ async function answer(asked: ReportAsked): Promise<void> {
     else if ('fuelled' in asked) say({ fuelling: fuelling(asked) });
     else if ('tested' in asked) say({ tests: testFigures(asked.tested, readings, asked.sides) });
     else if ('headlined' in asked)
-      say({ headline: jobHeadline(makeJobFigures(asked.headlined, readings), asked.headlined.job.setups) }); // prettier-ignore
+      say({ headline: jobHeadline(makeJobFigures(asked.headlined, readings), asked.headlined.job.setups, asked.forecasts) }); // prettier-ignore
     else if ('job' in asked) say({ made: makeReport(asked.job, readings, asked.wishes) });
     else say(await reportPdf(asked.report, asked.pdf));
   } catch (error) {

@@ -7,6 +7,7 @@ import type { SetupFigures } from '../../core/figures/setup-figures.ts';
 import { differences } from '../../core/setup/difference.ts';
 import { itemSentence, type SetupItem } from '../../core/setup/item.ts';
 import { convert, type PowerUnit } from '../../core/units/units.ts';
+import { ForecastsOfSetup } from '../forecasts/forecasts-of-setup.tsx';
 import { api } from '../state/api.ts';
 import { useChange } from '../state/queries.ts';
 import { takeAway } from '../state/undo.tsx';
@@ -77,6 +78,7 @@ export function SetupDetails({ job, setup, figures, decidedOn, opened, onClose, 
             )}
           </section>
         )}
+        <ForecastsOfSetup job={job} setup={setup} figures={figures} ran={ran} />
         <TuneFiles job={job} setup={setup} />
         {!first && parent && <Decision setup={setup} decidedOn={decidedOn} />}
         <GoBack job={job} setup={setup} parent={parent} onAdded={onAdded} close={onClose} />

@@ -15,6 +15,7 @@ import { change, type freezing, photo, returnedTuneFile, takenTuneFile } from '.
 import { booking, day, type BookingChange, type NewBooking } from '../../contract/day.ts';
 import { checkHistory } from '../../contract/check-history.ts';
 import { consent, consentTemplate, type newConsent } from '../../contract/consents.ts';
+import { scoredForecast } from '../../contract/forecasts.ts';
 import { price } from '../../contract/charges.ts';
 import { equipment, equipmentFile } from '../../contract/equipment.ts';
 import { pairingOffer } from '../../contract/pairing.ts';
@@ -107,6 +108,7 @@ export type EntryPath =
   | 'notes'
   | 'work-times'
   | 'equipment'
+  | 'forecasts'
   | 'consent-templates'
   | 'prices'
   | 'charges'
@@ -178,6 +180,7 @@ export const api = {
   consentTemplates: () => ask(z.array(consentTemplate), '/consent-templates'),
   signConsent: (jobId: number, fields: z.input<typeof newConsent>) =>
     ask(consent, `/jobs/${jobId}/consents`, sending('POST', fields)),
+  forecasts: () => ask(z.array(scoredForecast), '/forecasts'),
   equipment: () => ask(z.array(equipment), '/equipment'),
   addEquipmentFile: (id: number, file: File) => ask(equipmentFile, `/equipment/${id}/files`, sendingForm(file, {})),
   unclaimedRuns: () => ask(unclaimedRuns, '/unclaimed-runs'),

@@ -9,6 +9,7 @@ import {
   type PersonChange,
   type Role,
 } from '../../../contract/people.ts';
+import { CalibrationTable } from '../../forecasts/calibration-table.tsx';
 import { beginAnew, useAccount } from '../../state/account.ts';
 import { api } from '../../state/api.ts';
 import { useChange } from '../../state/queries.ts';
@@ -34,6 +35,7 @@ export function PeoplePage() {
       {account?.me && account.me.role !== 'owner' && (
         <p className={jobs.empty}>Only an owner says who may use Suvok. You are signed in as {account.me.name}.</p>
       )}
+      <CalibrationTable />
     </main>
   );
 }

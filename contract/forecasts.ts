@@ -1,0 +1,43 @@
+import { z } from 'zod';
+import type { Endpoint } from './endpoint.ts';
+import { identifier, moment, rpm, trimmedText } from './parts.ts';
+
+export const forecastQuantities = ['peak power', 'peak torque', 'mean power', 'power at', 'torque at'] as const;
+
+export const forecastFields = z
+  .object({
+    setupId: identifier,
+    who: trimmedText(60).min(1, 'say who'),
+    quantity: z.enum(forecastQuantities),
+    /** The range of a mean, or the speed of a figure at one. */
+    fromRpm: rpm.nullable(),
+    toRpm: rpm.nullable(),
+    /** kW or N·m; the same twice for a single value. */
+    low: z.number().min(0).max(10_000),
+    high: z.number().min(0).max(10_000),
+  })
+  .refine(({ low, high }) => high >= low, { message: 'must not lie below the lower end', path: ['high'] })
+  .refine(({ quantity, fromRpm }) => !quantity.endsWith(' at') || fromRpm !== null, { message: 'say at which speed', path: ['fromRpm'] }); // prettier-ignore
+export const forecast = forecastFields.safeExtend({ id: identifier, revision: z.int().positive() });
+export type ForecastRecord = z.infer<typeof forecast>;
+
+/** A forecast with what came of it. */
+export const scoredForecast = z.object({
+  id: identifier,
+  jobId: identifier,
+  who: z.string(),
+  quantity: z.enum(forecastQuantities),
+  low: z.number(),
+  high: z.number(),
+  actual: z.number(),
+  createdAt: moment,
+});
+
+export const forecastEndpoints: readonly Endpoint[] = [
+  {
+    method: 'get',
+    path: '/forecasts',
+    does: 'Forecasts of all jobs with what came of them, as far as their setups have run.',
+    answer: z.array(scoredForecast),
+  },
+];
