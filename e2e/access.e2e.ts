@@ -24,6 +24,8 @@ test('axe finds nothing on any screen, in either theme', async ({ page, recorded
     '/consents',
     '/jobs',
     'brief',
+    'brief?show=safety',
+    'brief?show=history',
     'record',
     'compare?at=5000&crank=15&lanes=power.lambda.gain&axis=time',
     'compare?show=steps',

@@ -26,7 +26,7 @@ test('a job is exported on the page, imported into another Suvok, and its figure
   await (await saved).saveAs(file);
   await expect(page.getByText(/is saved by the browser/)).toBeVisible();
 
-  await page.goto(other.origin);
+  await page.goto(`${other.origin}/jobs`);
   await page.getByRole('button', { name: 'Import job' }).click();
   const broken = join(folder(), 'broken.zip');
   writeFileSync(broken, 'no zip');
@@ -40,7 +40,7 @@ test('a job is exported on the page, imported into another Suvok, and its figure
   await expect(page.getByTestId('gain-table')).toBeVisible();
   await expect.poll(() => tableOf(page)).toEqual(figures);
   // A second time nothing is doubled, and the job that is here is a press away.
-  await page.goto(other.origin);
+  await page.goto(`${other.origin}/jobs`);
   await page.getByRole('button', { name: 'Import job' }).click();
   await choose(file);
   await expect(page.getByText('This job is here already. Nothing was stored.')).toBeVisible();

@@ -82,7 +82,7 @@ test('a limit asks for its scale, is suggested by fuel, and comes back when take
 
 test('a failed inspection item keeps its note and stays in sight on Record', async ({ page, suvok }) => {
   const mounted = await suvok.mountedJob();
-  await page.goto(`${suvok.origin}/jobs/${mounted.id}/brief`);
+  await page.goto(`${suvok.origin}/jobs/${mounted.id}/brief?show=safety`);
   await page.getByRole('button', { name: 'Belts whole and tight: fails' }).click();
   await page.getByLabel('Belts whole and tight: what is wrong').fill('frayed edge');
   await page.keyboard.press('Enter');
@@ -164,7 +164,7 @@ test('a job is paused, closed with what it left with, reopened, and the timeline
   const { id } = await job(suvok, { question: 'Does it pay?' });
   await page.goto(`${suvok.origin}/jobs/${id}/brief`);
   await page.getByRole('button', { name: 'Pause' }).click();
-  await page.getByLabel('What is it waiting for?').fill('a pump is ordered');
+  await page.getByLabel('Which').fill('a pump is ordered');
   await page.keyboard.press('Enter');
   await expect(page.getByText('Paused: a pump is ordered').first()).toBeVisible();
   await page.getByRole('button', { name: 'Resume' }).click();
@@ -180,7 +180,9 @@ test('a job is paused, closed with what it left with, reopened, and the timeline
   await expect(page.getByText('Open when it was closed')).toBeVisible();
   await expect(page.getByRole('main').getByText('The road check is not ticked.')).toBeVisible();
   await expect(page.getByText('Job closed, delivered with A')).toBeVisible();
+  await expect(page.getByLabel('Target')).toBeDisabled();
   await page.getByRole('button', { name: 'Reopen' }).click();
+  await expect(page.getByLabel('Target')).toBeEnabled();
   await page.getByLabel('A line for the timeline').fill('belt squeals when cold');
   await page.keyboard.press('Enter');
   await expect(page.getByText('belt squeals when cold')).toBeVisible();
@@ -190,7 +192,7 @@ test('a job is paused, closed with what it left with, reopened, and the timeline
 
 test('a suspicion has a cause, a test and an outcome; a photo is shown', async ({ page, suvok }) => {
   const { id } = await job(suvok);
-  await page.goto(`${suvok.origin}/jobs/${id}/brief`);
+  await page.goto(`${suvok.origin}/jobs/${id}/brief?show=history`);
   await page.getByLabel('New suspicion').fill('weak pump');
   await page.keyboard.press('Enter');
   await page.getByLabel('weak pump: the test that settles it').fill('log pressure at 6,000');

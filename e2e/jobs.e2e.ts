@@ -33,6 +33,6 @@ test('a pull kept while no job was on the dyno is put where it belongs', async (
   await page.getByPlaceholder('Put it into a job').click();
   await page.getByRole('option', { name: 'Marrick tourer' }).click();
   await expect(page.getByText('One pull was kept')).toBeHidden();
-  await expect(page.getByText('1 setup · 1 run')).toBeVisible();
+  await expect(page.getByTitle(/1 setup, 1 run/)).toBeVisible();
   client.close();
 });

@@ -92,7 +92,7 @@ test('what a job comes to is proposed by its acts and the price list, put right 
   await page.getByLabel('Price', { exact: true }).fill('90');
   await page.getByRole('button', { name: 'Add' }).click();
   await expect(page.getByRole('textbox', { name: 'Inertia roller, price' })).toHaveValue('90 €');
-  await page.goto(`${suvok.origin}/jobs/${job.id}/brief`);
+  await page.goto(`${suvok.origin}/jobs/${job.id}/brief?show=history`);
   await page.getByRole('button', { name: 'Charge Inertia roller' }).click();
   await page.getByLabel('Part or work').fill('Pulley, 68 mm');
   await page.getByLabel(/^Price, €/).fill('140');
@@ -114,7 +114,7 @@ test('a consent is asked for before the first run, signed by hand on the page, a
   const job = await suvok.mountedJob();
   await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
   await expect(page.getByText('Not signed: Running on the dyno.')).toBeVisible();
-  await page.goto(`${suvok.origin}/jobs/${job.id}/brief`);
+  await page.goto(`${suvok.origin}/jobs/${job.id}/brief?show=safety`);
   await page.getByRole('button', { name: 'Sign Running on the dyno' }).click();
   const form = page.getByRole('dialog', { name: 'Running on the dyno' });
   await form.getByLabel(/^Name/).fill('A. Sorrel');
@@ -140,7 +140,7 @@ test('a consent is asked for before the first run, signed by hand on the page, a
   await text.getByLabel('Text').fill('At my own risk, and I was told of it.');
   await text.getByRole('button', { name: 'Save as a new version' }).click();
   await expect(text).toContainText('version 2');
-  await page.goto(`${suvok.origin}/jobs/${job.id}/brief`);
+  await page.goto(`${suvok.origin}/jobs/${job.id}/brief?show=safety`);
   await expect(page.getByText('the text was changed since')).toBeVisible();
 });
 
@@ -170,4 +170,35 @@ test('several people say what a setup will make; its first run locks that and sc
   await open();
   await expect(details.getByText(/it made \d+\.\d.*% off/).first()).toBeVisible({ timeout: 20_000 });
   await expect(details.getByLabel('Who')).toHaveCount(0);
+});
+
+test('the inspection is gone through one large item at a time: right, fails with a note, later', async ({
+  page,
+  suvok,
+}) => {
+  const job = await suvok.mountedJob();
+  await page.goto(`${suvok.origin}/jobs/${job.id}/brief?show=safety`);
+  await page.getByRole('button', { name: 'Go through: Inspection' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Inspection' });
+  await expect(dialog).toContainText('Oil level right, no leaks');
+  await dialog.getByRole('button', { name: 'Right' }).click();
+  await expect(dialog).toContainText('Coolant level right');
+  await dialog.getByRole('button', { name: 'Fails' }).click();
+  await dialog.getByLabel('What is wrong').fill('hose weeps');
+  await dialog.getByRole('button', { name: 'Store what fails' }).click();
+  await expect(dialog).toContainText('Fuel lines dry');
+  await dialog.getByRole('button', { name: 'Later' }).click();
+  await expect(dialog).toContainText('Belts whole');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('button', { name: 'Oil level right, no leaks: right' })).toHaveAttribute('aria-pressed', 'true'); // prettier-ignore
+  await expect(page.getByLabel('Coolant level right, no leaks: what is wrong')).toHaveValue('hose weeps');
+  // A toast goes when its act is undone by the key.
+  await page.goto(`${suvok.origin}/equipment`);
+  await suvok.ask('POST', '/equipment', { name: 'Straps', kind: 'straps', serial: '', what: '', lastOn: null, everyDays: null, dueOn: null, device: '', note: '' }); // prettier-ignore
+  await page.getByRole('button', { name: 'Straps' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Remove', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'Bring back' })).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('button', { name: 'Bring back' })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Straps' })).toBeVisible();
 });

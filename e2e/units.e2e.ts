@@ -16,6 +16,7 @@ test('units chosen once are those of every screen, of what is typed, and of what
   await page.keyboard.press('Escape');
 
   // Typed in them, kept as everything is kept.
+  await page.getByText('Every run begins with').click();
   await page.getByLabel('Tyre pressure', { exact: true }).fill('35');
   await page.keyboard.press('Tab');
   await page.getByRole('combobox', { name: 'Quantity' }).click();
@@ -79,6 +80,7 @@ test('units go with the account, wherever its person signs in', async ({ page, c
   await theirs.getByLabel('Name').fill('Ola Nordby');
   await theirs.getByLabel('Password', { exact: true }).fill(password);
   await theirs.getByRole('button', { name: 'Sign in' }).click();
+  await theirs.getByText('Every run begins with').click();
   await expect(theirs.getByPlaceholder('e.g. 34.8')).toBeVisible();
   // What the server does not take is told, and shown as it was.
   await theirs.route('**/api/account/units', (route) => route.abort());

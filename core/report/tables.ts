@@ -109,7 +109,7 @@ export function costs({ job: { charges } }: ReportSource): Content | undefined {
   if (charges.length === 0) return undefined;
   return {
     is: 'table',
-    head: [{ text: 'for' }, right('quantity'), right('price'), right('sum')],
+    head: [{ text: 'what it was' }, right('quantity'), right('price'), right('sum')],
     rows: [
       ...charges.map((line) => [{ text: line.what }, right(quantityWords(line)), right(moneyWords(line.amount, line.currency)), right(moneyWords(line.quantity * line.amount, line.currency))]), // prettier-ignore
       ...sums(charges).map(({ amount, currency }) => [{ text: 'sum' }, right(''), right(''), right(moneyWords(amount, currency))]), // prettier-ignore

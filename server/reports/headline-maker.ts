@@ -51,19 +51,32 @@ export class HeadlineMaker {
     while (!signal.aborted && !this.busy() && Date.now() < until && (await this.makeOne(signal))) await pause(pauseMs);
   }
 
-  /** @returns false where there is none left */
+  /** @returns false where there is none left, or the server stops */
   private async makeOne(signal: AbortSignal): Promise<boolean> {
-    const id = await nextWithoutHeadline(this.database);
-    if (id === undefined) return false;
-    const restsOn = await headlineRestsOnNow(this.database, id);
-    const headline = await this.headlineOf(id, signal).catch((error: unknown) => {
-      // Of a job that cannot be told of there is no headline; what else goes wrong is tried again.
-      if (signal.aborted || !(error instanceof Refusal)) throw error;
+    try {
+      const id = await nextWithoutHeadline(this.database);
+      if (id === undefined) return false;
+      const restsOn = await headlineRestsOnNow(this.database, id);
+      const headline = await this.headlineOrNone(id, signal);
+      if (signal.aborted) return false;
+      await keepHeadline(this.database, id, restsOn, headline);
+      return true;
+    } catch (error) {
+      // What the end of the server broke is made by the next one.
+      if (signal.aborted) return false;
+      throw error;
+    }
+  }
+
+  /** Of a job that cannot be told of there is no headline; what else goes wrong is tried again. */
+  private async headlineOrNone(id: number, signal: AbortSignal): Promise<JobHeadline | null> {
+    try {
+      return await this.headlineOf(id, signal);
+    } catch (error) {
+      if (!(error instanceof Refusal)) throw error;
       this.log.info({ jobId: id, why: error.message }, 'a job has no headline');
       return null;
-    });
-    await keepHeadline(this.database, id, restsOn, headline);
-    return true;
+    }
   }
 
   private async headlineOf(id: number, signal: AbortSignal): Promise<JobHeadline | null> {

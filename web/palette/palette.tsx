@@ -53,7 +53,18 @@ export function Palette({ job }: { job: Job | undefined }) {
       returnFocus
       aria-label="Go to, or do"
     >
-      <Spotlight.Search placeholder="Job, car, plate, setup, run, command" aria-label="Go to, or do" />
+      <Spotlight.Search
+        onKeyDown={(event) => {
+          // What is found while one types takes the selection away: then the first is meant.
+          const [first] = groups.flatMap(({ entries }) => entries);
+          if (event.key !== 'Enter' || !first || document.querySelector('[data-action][data-selected]')) return;
+          event.preventDefault();
+          actions.close();
+          choose(first);
+        }}
+        placeholder="Job, car, plate, setup, run, command"
+        aria-label="Go to, or do"
+      />
       <Spotlight.ActionsList>
         {groups.map(({ name, entries }) => (
           <Spotlight.ActionsGroup key={name} label={name}>

@@ -8,6 +8,8 @@ import { queryClient, tellProblem } from './queries.ts';
 async function undo(act: string): Promise<void> {
   try {
     await api.undo(act);
+    // What offered to bring it back has nothing left to offer.
+    notifications.hide(toastOf(act));
     notifications.show({ message: 'Undone.', autoClose: 3000 });
   } catch (error) {
     tellProblem(error as Error);
@@ -16,6 +18,9 @@ async function undo(act: string): Promise<void> {
     await queryClient.invalidateQueries();
   }
 }
+
+/** The toast that offers to undo an act. */
+const toastOf = (act: string) => `act-${act}`;
 
 /** Takes something away, says so, and offers to bring it back. */
 export async function takeAway(what: string, send: () => Promise<unknown>): Promise<void> {
@@ -28,7 +33,7 @@ export async function takeAway(what: string, send: () => Promise<unknown>): Prom
   const act = useActs.getState().acts.at(-1);
   await queryClient.invalidateQueries();
   if (!act) return;
-  const id = `act-${act}`;
+  const id = toastOf(act);
   notifications.show({
     id,
     autoClose: 12_000,

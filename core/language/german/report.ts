@@ -16,6 +16,7 @@ export const germanReport: Phrases = {
   'How the figures were made': 'Wie die Zahlen entstanden sind',
   'Delivered file': 'Übergebene Datei',
   'Time and costs': 'Zeit und Kosten',
+  'what it was': 'wofür',
   quantity: 'Menge',
   price: 'Preis',
   sum: 'Summe',

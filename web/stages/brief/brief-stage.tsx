@@ -1,3 +1,10 @@
+import { SegmentedControl } from '@mantine/core';
+import dayjs from 'dayjs';
+import { Link, useSearchParams } from 'react-router';
+import { inspectionItems } from '../../../core/inspection/inspection-items.ts';
+import { useKeys } from '../../keys/use-keys.ts';
+import { useVehicle } from '../../state/queries.ts';
+import own from './brief-stage.module.css';
 import type { Job } from '../../../contract/records.ts';
 import { TunerTurn } from '../../bundles/tuner-turn.tsx';
 import { JobConsents } from '../../consents/job-consents.tsx';
@@ -20,34 +27,146 @@ export function BriefStage() {
   return <WithJob>{(job) => <Brief key={job.id} job={job} />}</WithJob>;
 }
 
+const views = ['plan', 'safety', 'history'] as const;
+
 function Brief({ job }: { job: Job }) {
+  const [address, setAddress] = useSearchParams();
+  const view = views.find((one) => one === address.get('show')) ?? 'plan';
+  const choose = (show: string) => setAddress(show === 'plan' ? {} : { show }, { replace: true });
+  useKeys([
+    { keys: ['1'], shown: '1', says: 'Show the plan', run: () => choose('plan') },
+    { keys: ['2'], shown: '2', says: 'Show safety: inspection and consents', run: () => choose('safety') },
+    { keys: ['3'], shown: '3', says: 'Show the history', run: () => choose('history') },
+  ]);
   return (
-    <main className={classes.stage} aria-label="Brief">
+    <main className={own.brief} aria-label="Brief">
       <h1 className="seen-by-readers">Brief, {job.vehicle}</h1>
-      <div className={classes.column}>
+      <header className={own.head}>
         <JobState job={job} />
+        <SegmentedControl
+          aria-label="What is shown of the brief"
+          value={view}
+          onChange={choose}
+          data={[
+            { value: 'plan', label: 'Plan' },
+            { value: 'safety', label: safetyLabel(job) },
+            { value: 'history', label: 'History' },
+          ]}
+        />
+      </header>
+      {job.state === 'closed' && (
+        <p className={own.closed}>The job is closed: its file is read only until it is reopened.</p>
+      )}
+      <fieldset className={own.all} disabled={job.state === 'closed'} aria-label={view}>
+        <div className={classes.stage}>
+          {view === 'plan' && <Plan job={job} />}
+          {view === 'safety' && <Safety job={job} />}
+          {view === 'history' && <History job={job} />}
+        </div>
+      </fieldset>
+    </main>
+  );
+}
+
+/** With how much of it nobody has looked at, and what failed. */
+function safetyLabel(job: Job): string {
+  const failed = job.inspections.filter(({ outcome }) => outcome === 'fail').length;
+  if (failed > 0) return `Safety, ${failed} failed`;
+  const looked = new Set(job.inspections.flatMap(({ key, outcome }) => (outcome === 'open' ? [] : [key])));
+  const open = inspectionItems(job).filter(({ key, part }) => (part === 'car' || part === 'mounting') && !looked.has(key)).length; // prettier-ignore
+  return open > 0 ? `Safety, ${open} open` : 'Safety';
+}
+
+/** The question, what bounds it, and what happened last. */
+function Plan({ job }: { job: Job }) {
+  return (
+    <>
+      <div className={classes.column}>
         <Question job={job} />
-        <Bands job={job} />
-        <CarSummary job={job} />
       </div>
       <div className={classes.column}>
+        <Bands job={job} />
         <Limits job={job} />
-        <InspectionList job={job} />
+        <FuelLedger job={job} />
       </div>
+      <div className={classes.column}>
+        <CarSummary job={job} />
+        <Tuner job={job} />
+        <Timeline job={job} />
+      </div>
+    </>
+  );
+}
+
+/** What is looked at before a run and put back after it, and what the owner signed. */
+function Safety({ job }: { job: Job }) {
+  return (
+    <>
+      <div className={classes.column}>
+        <InspectionList job={job} parts={['car']} />
+      </div>
+      <div className={classes.column}>
+        <InspectionList job={job} parts={['mounting', 'put back']} />
+      </div>
+      <div className={classes.column}>
+        <JobConsents job={job} />
+        <InspectionList job={job} parts={['hand-over']} />
+      </div>
+    </>
+  );
+}
+
+/** What happened, what is suspected, what it came to, and earlier visits. */
+function History({ job }: { job: Job }) {
+  return (
+    <>
       <div className={classes.column}>
         <Timeline job={job} />
-        {job.tunerPackages.length > 0 && (
-          <section>
-            <h2 className="heading">Remote tuner</h2>
-            <TunerTurn job={job} />
-          </section>
-        )}
-        <FuelLedger job={job} />
-        <Suspicions job={job} />
-        <JobConsents job={job} />
-        <JobCosts job={job} />
-        <Photos job={job} />
       </div>
-    </main>
+      <div className={classes.column}>
+        <Suspicions job={job} />
+        <Photos job={job} />
+        <EarlierVisits job={job} />
+      </div>
+      <div className={classes.column}>
+        <JobCosts job={job} />
+        <Tuner job={job} />
+      </div>
+    </>
+  );
+}
+
+function Tuner({ job }: { job: Job }) {
+  if (job.tunerPackages.length === 0) return null;
+  return (
+    <section>
+      <h2 className="heading">Remote tuner</h2>
+      <TunerTurn job={job} />
+    </section>
+  );
+}
+
+/** Other jobs of the same car, and what is fitted to it. */
+function EarlierVisits({ job }: { job: Job }) {
+  const { data: vehicle } = useVehicle(job.vehicleId);
+  const others = vehicle?.jobs.filter(({ id }) => id !== job.id) ?? [];
+  return (
+    <section>
+      <h2 className="heading">The car before</h2>
+      {others.length === 0 && <p className="soft">It was not here before.</p>}
+      <ul className={own.visits}>
+        {others.map(({ id, question, createdAt, lastRunAt }) => (
+          <li key={id}>
+            <Link to={`/jobs/${id}/brief`}>{question || 'No question noted'}</Link>
+            <small>{dayjs(lastRunAt ?? createdAt).format('D MMM YYYY')}</small>
+          </li>
+        ))}
+      </ul>
+      {vehicle && vehicle.parts.length > 0 && (
+        <p className="soft">
+          Fitted: {vehicle.parts.map(({ name, knowledge }) => `${name} (${knowledge})`).join(', ')}
+        </p>
+      )}
+    </section>
   );
 }

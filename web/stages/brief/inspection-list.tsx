@@ -5,11 +5,16 @@ import { IconAlertTriangle, IconCheck } from '@tabler/icons-react';
 import { useState } from 'react';
 import type { Inspection } from '../../../contract/job-file.ts';
 import type { Job } from '../../../contract/records.ts';
-import { inspectionParts, withinTolerance, type InspectionItem } from '../../../core/inspection/inspection-lists.ts';
+import {
+  withinTolerance,
+  type InspectionItem,
+  type InspectionPart,
+} from '../../../core/inspection/inspection-lists.ts';
 import { numberOf } from '../../ui/saved-field.tsx';
 import classes from './inspection-list.module.css';
 import brief from '../../ui/file-form.module.css';
 import { inspectionItems } from '../../../core/inspection/inspection-items.ts';
+import { GoThrough } from './go-through.tsx';
 import { entriesOf } from '../../state/entries.ts';
 
 const titles = {
@@ -20,11 +25,11 @@ const titles = {
 } as const;
 
 /** Inspection, mounting and what is put back: tick, or fail with a note. A fail blocks nothing and stays in sight. */
-export function InspectionList({ job }: { job: Job }) {
+export function InspectionList({ job, parts }: { job: Job; parts: readonly InspectionPart[] }) {
   const items = inspectionItems(job);
   return (
     <>
-      {inspectionParts.map((part) => {
+      {parts.map((part) => {
         const itemsOfPart = items.filter((item) => item.part === part);
         const done = itemsOfPart.filter(({ key }) =>
           job.inspections.some((entry) => entry.key === key && entry.outcome !== 'open'),
@@ -47,6 +52,7 @@ export function InspectionList({ job }: { job: Job }) {
                 />
               ))}
             </ul>
+            <GoThrough job={job} title={titles[part]} items={itemsOfPart} />
           </section>
         );
       })}
@@ -61,6 +67,12 @@ function Line({ job, item, entry }: { job: Job; item: InspectionItem; entry: Ins
   const stored = entry?.measured ?? null;
   const [measured, setMeasured] = useState(stored === null ? '' : typedFigure(stored, told, unit));
   const [note, setNote] = useState(entry?.note ?? '');
+  // Written elsewhere, such as in the list that is gone through: it stands here, too.
+  const [storedNote, setStoredNote] = useState(entry?.note ?? '');
+  if ((entry?.note ?? '') !== storedNote) {
+    setStoredNote(entry?.note ?? '');
+    setNote(entry?.note ?? '');
+  }
   const outcome = entry?.outcome ?? 'open';
   const store = (fields: Partial<Inspection>) =>
     inspections.add({

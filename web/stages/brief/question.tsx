@@ -93,48 +93,60 @@ export function Question({ job }: { job: Job }) {
           checked={job.gentlerTune}
           onChange={(event) => change.mutate({ gentlerTune: event.currentTarget.checked })}
         />
-        <div className={classes.pair}>
-          <SavedField
-            label="Gear"
-            field="gear"
-            placeholder="nearest 1:1"
-            value={job.gear ?? ''}
-            revision={job.revision}
-            place={`job/${job.id}/gear`}
-            save={(gear, revision) => api.changeJob(job.id, { gear: gear.trim() || null, revision })}
-          />
-          <Select
-            label="Dyno"
-            placeholder="any"
-            clearable
-            data={[
-              { value: 'inertia-roller', label: 'inertia roller' },
-              { value: 'loaded-roller', label: 'loaded roller' },
-              { value: 'hub', label: 'hubs' },
-            ]}
-            value={job.dynoKind}
-            onChange={(kind) => change.mutate({ dynoKind: kind as Job['dynoKind'] })}
-          />
-        </div>
-        <div className={classes.pair}>
-          {begun('fan', 'Fan', 'full, in front')}
-          {begun('bonnet', 'Bonnet', 'open')}
-        </div>
-        <SavedNumber
-          label="Tyre pressure"
-          unit="kPa"
-          field="tyrePressureKpa"
-          placeholder={`e.g. ${own.figure(240, 'kPa')}`}
-          value={job.tyrePressureKpa}
-          revision={job.revision}
-          place={`job/${job.id}/tyrePressureKpa`}
-          save={(tyrePressureKpa, revision) => api.changeJob(job.id, { tyrePressureKpa, revision })}
-        />
-        <p className={classes.quiet}>
-          Every run begins with these, and with the tyres of the car; one that was made otherwise is put right at its
-          label.
-        </p>
+        <details className={classes.fold}>
+          <summary>
+            Every run begins with <small>{circumstances(job)}</small>
+          </summary>
+          <div className={classes.fields}>
+            <div className={classes.pair}>
+              <SavedField
+                label="Gear"
+                field="gear"
+                placeholder="nearest 1:1"
+                value={job.gear ?? ''}
+                revision={job.revision}
+                place={`job/${job.id}/gear`}
+                save={(gear, revision) => api.changeJob(job.id, { gear: gear.trim() || null, revision })}
+              />
+              <Select
+                label="Dyno"
+                placeholder="any"
+                clearable
+                data={[
+                  { value: 'inertia-roller', label: 'inertia roller' },
+                  { value: 'loaded-roller', label: 'loaded roller' },
+                  { value: 'hub', label: 'hubs' },
+                ]}
+                value={job.dynoKind}
+                onChange={(kind) => change.mutate({ dynoKind: kind as Job['dynoKind'] })}
+              />
+            </div>
+            <div className={classes.pair}>
+              {begun('fan', 'Fan', 'full, in front')}
+              {begun('bonnet', 'Bonnet', 'open')}
+            </div>
+            <SavedNumber
+              label="Tyre pressure"
+              unit="kPa"
+              field="tyrePressureKpa"
+              placeholder={`e.g. ${own.figure(240, 'kPa')}`}
+              value={job.tyrePressureKpa}
+              revision={job.revision}
+              place={`job/${job.id}/tyrePressureKpa`}
+              save={(tyrePressureKpa, revision) => api.changeJob(job.id, { tyrePressureKpa, revision })}
+            />
+            <p className={classes.quiet}>
+              The tyres of the car come with them; a run that was made otherwise is put right at its label.
+            </p>
+          </div>
+        </details>
       </div>
     </section>
   );
+}
+
+/** What is written of them, in a line. */
+function circumstances({ gear, fan, bonnet, tyrePressureKpa }: Job): string {
+  const known = [gear && `gear ${gear}`, fan && `fan ${fan}`, bonnet && `bonnet ${bonnet}`, tyrePressureKpa !== null && 'tyre pressure']; // prettier-ignore
+  return known.filter(Boolean).join(', ') || 'gear, dyno, fan, bonnet, tyre pressure';
 }

@@ -50,7 +50,7 @@ function UnsignedConsents({ job }: { job: Job }) {
     <FindingList>
       <FindingLine severity="mind">
         Not signed: {missing.map(({ template }) => template.title).join(', ')}.{' '}
-        <Link to={`/jobs/${job.id}/brief`}>Sign in Brief</Link>
+        <Link to={`/jobs/${job.id}/brief?show=safety`}>Sign in Brief</Link>
       </FindingLine>
     </FindingList>
   );
