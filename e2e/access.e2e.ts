@@ -2,7 +2,7 @@ import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from './suvok.ts';
 
 test('axe finds nothing on any screen, in either theme', async ({ page, recorded }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(300_000);
   const { suvok, job } = await recorded('ignition');
   await suvok.startStandIns('fast');
   await suvok.ask('POST', `/jobs/${job.id}/inspections`, {

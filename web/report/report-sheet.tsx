@@ -88,7 +88,7 @@ function LargeFigures({ figures }: { figures: Extract<WrittenContent, { is: 'fig
             </b>{' '}
             <span>{unit}</span>
           </dd>
-          <p>{note}</p>
+          <dd className={classes.noteOf}>{note}</dd>
         </div>
       ))}
     </dl>

@@ -106,7 +106,7 @@ function ReportOf({ job }: { job: Job }) {
   const view = { standard, units };
   return (
     <div className={classes.stage}>
-      <main className={classes.desk} aria-label="Report">
+      <main className={classes.desk} aria-label="Report" tabIndex={0}>
         <ReportSheet report={written} />
       </main>
       <DraftPane
