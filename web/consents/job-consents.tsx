@@ -69,7 +69,9 @@ export function JobConsents({ job }: { job: Job }) {
         })}
       </ul>
       <p className="soft">
-        <Link to="/consents">Change the texts</Link>
+        <Link to="/consents" className={classes.file}>
+          Change the texts
+        </Link>
       </p>
       <Modal opened={signing !== undefined} onClose={() => setSigning(undefined)} title={signing?.title} size="lg">
         {signing && <Signing key={signing.id} job={job} template={signing} onDone={() => setSigning(undefined)} />}
