@@ -20,7 +20,7 @@ export interface JobSearch {
 export const jobFilters = ['all', 'dyno', 'waiting', 'finished', 'open', 'paused', 'closed'] as const;
 export type JobFilter = (typeof jobFilters)[number];
 
-const isOnDyno = 'exists (select from bay where job_id = job.id)';
+const isOnDyno = 'job.id in (select job_id from bay where job_id is not null)';
 
 /** What a job is found by: its words and its vehicle's, notes, setups, suspicions and files. */
 const matching = `
