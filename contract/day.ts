@@ -77,7 +77,6 @@ export const dayJob = z.object({
   /** Points of the inspection that failed, and since when. */
   failed: z.array(z.string()),
   failedAt: moment.nullable(),
-  /** Runs planned of each setup where that was stated. */
   lastRunAt: moment.nullable(),
 });
 export type DayJob = z.infer<typeof dayJob>;

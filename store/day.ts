@@ -14,7 +14,7 @@ export async function dayBetween(database: Database, from: string, to: string): 
   const [bookings, runs, states, workTimes, counts] = await Promise.all([
     bookingsBetween(database, from, to),
     runsBetween(database, from, to),
-    statesUntil(database, from, to),
+    statesBetween(database, from, to),
     workTimesBetween(database, from, to),
     countsBetween(database, from, to),
   ]);
@@ -60,8 +60,8 @@ async function runsBetween(database: Queryable, from: string, to: string): Promi
   });
 }
 
-/** Changes of jobs' states in a stretch of time, and of each job the last one before it. */
-async function statesUntil(database: Queryable, from: string, to: string): Promise<Day['states']> {
+/** Changes of jobs' states in a stretch of time. */
+async function statesBetween(database: Queryable, from: string, to: string): Promise<Day['states']> {
   const { rows } = await database.query(
     `select row_id as job_id, at, after ->> 'state' as state, coalesce(after ->> 'paused_why', '') as why
      from history where subject = 'job' and after ? 'state' and before is not null and at >= $1 and at < $2 order by id`,

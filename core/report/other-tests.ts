@@ -1,5 +1,5 @@
 import { judgedOfStep, type JudgedKind } from '../figures/kinds-of-job.ts';
-import type { JudgedFigure, KindJudgement } from '../judgement/kind-judgement.ts';
+import type { KindJudgement } from '../judgement/kind-judgement.ts';
 import { capitalised, say, type Sentence } from '../sentence/sentence.ts';
 import { setupWords } from '../setup/setup-words.ts';
 import {
@@ -8,12 +8,11 @@ import {
   isTold,
   kindNames,
   testsWords,
+  toneOfFigure,
   verdictWord,
 } from '../wording/kind-words.ts';
-import type { Cell, Content } from './report.ts';
+import { right, type Cell, type Content } from './report.ts';
 import type { ReportSource } from './reported-job.ts';
-
-const right = (text: Sentence, tone?: Cell['tone']): Cell => ({ text, right: true, ...(tone && { tone }) });
 
 interface TestedPair {
   before: string;
@@ -49,7 +48,7 @@ export function otherTests(source: ReportSource, later: string): Content | undef
       .filter((figure) => isTold(kind, figure))
       .map((figure): Cell[] => {
         const at = (value: number) => right(figureSentence({ ...figure, value, halfWidth: NaN }));
-        return [{ text: say`${kindNames[kind]}: ${figure.label}` }, at(figure.before), at(figure.after), right(differenceSentence(figure), toneOf(figure)), { text: verdictWord(figure) }]; // prettier-ignore
+        return [{ text: say`${kindNames[kind]}: ${figure.label}` }, at(figure.before), at(figure.after), right(differenceSentence(figure), toneOfFigure(figure)), { text: verdictWord(figure) }]; // prettier-ignore
       }),
   );
   return {
@@ -76,5 +75,3 @@ export function careOfTests(source: ReportSource, deliveredId: number) {
 export function testsOfStep({ figures: { tests } }: ReportSource, setupId: number): Sentence[] {
   return testsWords(judgedOfStep(tests, setupId));
 }
-
-const toneOf = ({ good }: JudgedFigure): Cell['tone'] => (good === null ? undefined : good ? 'gain' : 'loss');

@@ -23,6 +23,9 @@ export interface Cell {
   right?: true;
 }
 
+/** A cell of a figure. */
+export const right = (text: Sentence, tone?: Cell['tone']): Cell => ({ text, right: true, ...(tone && { tone }) });
+
 /** What stands under a block's title. */
 export type Content =
   | { is: 'answer'; headline: Sentence; lead: readonly Sentence[] }

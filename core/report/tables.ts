@@ -7,11 +7,9 @@ import { setupWords } from '../setup/setup-words.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
 import { jobClaimWords, toneOf } from '../wording/judgement-words.ts';
 import { testsOfStep } from './other-tests.ts';
-import type { Cell, Content } from './report.ts';
+import { right, type Cell, type Content } from './report.ts';
 import type { ReportSource, ReportedSetup } from './reported-job.ts';
 import { differenceUnit } from '../units/told-units.ts';
-
-const right = (text: Sentence, tone?: Cell['tone']): Cell => ({ text, right: true, ...(tone && { tone }) });
 
 /** The bands that the owner cares about: before, after, and what that is. */
 export function bands({ job, figures: { comparison } }: ReportSource, later: string): Content | undefined {

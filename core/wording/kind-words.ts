@@ -66,3 +66,6 @@ export function testsWords(judged: readonly KindJudgement[]): Sentence[] {
     return claimed.map((figure) => say`${kindNames[kind]}: ${figure.label} ${differenceSentence(figure)}`);
   });
 }
+
+/** The tone of what may be said of a difference: none where nothing is claimed, or neither way is wanted. */
+export const toneOfFigure = ({ good }: JudgedFigure): 'gain' | 'loss' | undefined => good === null ? undefined : good ? 'gain' : 'loss'; // prettier-ignore

@@ -11,7 +11,7 @@ import { headlineRestsOnNow, keepHeadline, nextWithoutHeadline } from '../../sto
 import { jobWithAll } from '../../store/jobs.ts';
 import { DynoHistory } from '../dyno-history.ts';
 import type { WorkQueue } from '../work-queue.ts';
-import { recordedBytes } from './recorded-bytes.ts';
+import { readRuns } from './read-runs.ts';
 import { ReportThread } from './report-thread.ts';
 
 /** It is looked so often whether a headline is wanting, ms. */
@@ -19,7 +19,6 @@ const lookMs = 20_000;
 /** Pages come first: a pause after every job, ms. */
 const pauseMs = 200;
 const pieceMs = 60_000;
-const togetherRuns = 12;
 
 /** Makes the headlines of jobs for lists, one at a time while nothing is recorded. Of several servers one does it, whichever is free. */
 export class HeadlineMaker {
@@ -87,12 +86,7 @@ export class HeadlineMaker {
     const request = reportRequest(job, learned, { standard: 'sae-j1349', powerUnit: 'kW' });
     const thread = new ReportThread(signal);
     try {
-      const needed = neededRuns(request);
-      for (let from = 0; from < needed.length; from += togetherRuns) {
-        const runs = needed.slice(from, from + togetherRuns);
-        const bytes = await recordedBytes(this.database, runs);
-        await thread.ask('read', { runs, recordings: bytes }, [bytes]);
-      }
+      await readRuns(thread, this.database, neededRuns(request));
       return (await thread.ask('headline', { headlined: request, forecasts: job.forecasts })).headline;
     } finally {
       await thread.end();

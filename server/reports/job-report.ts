@@ -11,11 +11,8 @@ import { reportRequest } from '../../core/report/report-request.ts';
 import { Refusal } from '../../core/refusal.ts';
 import type { Database } from '../../store/database.ts';
 import type { DynoHistory } from '../dyno-history.ts';
-import { recordedBytes } from './recorded-bytes.ts';
+import { readRuns } from './read-runs.ts';
 import type { ReportThread } from './report-thread.ts';
-
-/** Runs are read so many at a time: a long job is never in memory as a whole. */
-const togetherRuns = 12;
 
 /**
  * A job's report with all figures made anew from its recordings, as its draft stands.
@@ -35,12 +32,7 @@ export async function jobReport(
   const learned = device ? learnedFrom(await dynos.of(device, job.id)) : undefined;
   const units = job.report?.units ?? view.units;
   const needed = neededRuns(reportRequest(job, learned, { standard, powerUnit: units.power }));
-  for (let from = 0; from < needed.length; from += togetherRuns) {
-    told.tell({ doing: 'reading', done: from / needed.length });
-    const runs = needed.slice(from, from + togetherRuns);
-    const bytes = await recordedBytes(database, runs);
-    await thread.ask('read', { runs, recordings: bytes }, [bytes]);
-  }
+  await readRuns(thread, database, needed, (done) => told.tell({ doing: 'reading', done }));
   told.tell({ doing: 'comparing', done: 0 });
   const wishes = { learned, standard, units, draft: { ...untouched, ...job.report } };
   return (await thread.ask('made', { job, wishes })).made;

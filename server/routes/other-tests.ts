@@ -1,14 +1,13 @@
 import type { z } from 'zod';
 import { setupTests } from '../../contract/other-tests.ts';
-import type { JudgedKind } from '../../core/figures/kinds-of-job.ts';
-import { runsOfOwnKinds } from '../../core/figures/kinds-of-job.ts';
+import { runsOfOwnKinds, type JudgedKind } from '../../core/figures/kinds-of-job.ts';
 import { recordOfJob } from '../../core/figures/record-of-job.ts';
 import { written } from '../../core/sentence/sentence.ts';
 import type { Database } from '../../store/database.ts';
 import { jobWithAll } from '../../store/jobs.ts';
 import { setupById } from '../../store/setups.ts';
 import { HttpRefusal } from '../http-refusal.ts';
-import { recordedBytes } from '../reports/recorded-bytes.ts';
+import { readRuns } from '../reports/read-runs.ts';
 import { found, idOf } from './answer.ts';
 import type { ContractRoutes } from './contract-routes.ts';
 import { inThread } from './in-thread.ts';
@@ -24,9 +23,7 @@ export function otherTestRoutes(routes: ContractRoutes, database: Database): voi
     const against = job.setups.find((one) => (letter === undefined ? one.id === (setup.parentId ?? id) : one.letter === letter)); // prettier-ignore
     if (!against) throw new HttpRefusal(404, `Job ${job.id} has no setup "${letter}".`);
     await inThread(request, response, async (thread, told) => {
-      const runs = runsOfOwnKinds(job.runs);
-      const bytes = await recordedBytes(database, runs);
-      await thread.ask('read', { runs, recordings: bytes }, [bytes]);
+      await readRuns(thread, database, runsOfOwnKinds(job.runs));
       const sides = { againstId: against.id, testId: setup.id };
       const { tests } = await thread.ask('tests', { tested: recordOfJob(job), sides });
       told.end(200, setupTests.parse({ setup: setup.letter, against: against.letter, kinds: tests.shown.map(kindAnswer) })); // prettier-ignore

@@ -23,6 +23,7 @@ import { useHistory } from '../state/queries.ts';
 import { RemoveButton } from '../ui/remove-button.tsx';
 import { saveFile } from '../ui/save-file.ts';
 import { useOwnUnits } from '../units/use-own-units.tsx';
+import word from '../ui/word-button.module.css';
 import classes from './job-costs.module.css';
 import { usePrices } from './use-prices.ts';
 
@@ -128,7 +129,7 @@ function Line({ job, charge, proposal }: { job: Job; charge: Charge; proposal: P
   return (
     <li>
       <span>
-        <button type="button" className={classes.what} onClick={() => setEditing(!editing)} aria-expanded={editing}>
+        <button type="button" className={word.word} onClick={() => setEditing(!editing)} aria-expanded={editing}>
           {charge.what}
         </button>
         <small>

@@ -3,26 +3,21 @@ import { useForm } from '@mantine/form';
 import { consentAsked, type ConsentTemplate } from '../../../contract/consents.ts';
 import { useConsentTemplates } from '../../consents/job-consents.tsx';
 import { entriesOfShop } from '../../state/entries.ts';
+import { NotFetched } from '../../ui/not-fetched.tsx';
+import page from '../../ui/page.module.css';
 import classes from './consents-page.module.css';
 
 /** The texts that owners are asked to agree to. What was signed keeps its own. */
 export function ConsentsPage() {
   const { data, error, refetch } = useConsentTemplates();
   return (
-    <main className={classes.page}>
+    <main className={page.page}>
       <h1>Consents</h1>
       <p className="soft">
         Texts that owners sign on the tablet, where they apply. They are examples: have them looked over by somebody who
         knows the law where you work. What was signed keeps the text that was read.
       </p>
-      {error && (
-        <p role="alert">
-          {error.message}{' '}
-          <Button variant="default" size="sm" onClick={() => void refetch()}>
-            Try again
-          </Button>
-        </p>
-      )}
+      <NotFetched error={error} tryAgain={refetch} />
       {data?.map((template) => (
         <Template key={`${template.id} ${template.revision}`} template={template} />
       ))}

@@ -6,6 +6,7 @@ import { api } from '../../state/api.ts';
 import { entriesOfShop } from '../../state/entries.ts';
 import { useLive } from '../../state/live.ts';
 import { queryClient, tellProblem } from '../../state/queries.ts';
+import { FormFoot } from '../../ui/form-foot.tsx';
 import { takeAway } from '../../state/undo.tsx';
 import classes from './equipment-form.module.css';
 import { useEquipment } from '../../equipment/use-equipment.ts';
@@ -75,27 +76,23 @@ function Fields({ of, onClose }: { of: Equipment | 'new'; onClose: () => void })
         )}
         <TextInput label="Note" {...form.getInputProps('note')} />
         {known && <Files of={known} />}
-        <Group justify="space-between">
-          {known ? (
-            <Button
-              variant="default"
-              onClick={() => {
-                onClose();
-                void entries.remove('Equipment', known.id);
-              }}
-            >
-              Remove
-            </Button>
-          ) : (
-            <span />
-          )}
-          <Group>
-            <Button variant="subtle" color="gray" onClick={onClose}>
-              Cancel
-            </Button>
-            <Button type="submit">{known ? 'Save' : 'Add'}</Button>
-          </Group>
-        </Group>
+        <FormFoot
+          sends={known ? 'Save' : 'Add'}
+          onCancel={onClose}
+          removes={
+            known && (
+              <Button
+                variant="default"
+                onClick={() => {
+                  onClose();
+                  void entries.remove('Equipment', known.id);
+                }}
+              >
+                Remove
+              </Button>
+            )
+          }
+        />
       </Stack>
     </form>
   );

@@ -7,7 +7,9 @@ import { useKeys } from '../../keys/use-keys.ts';
 import { entriesOfShop } from '../../state/entries.ts';
 import { Keycap } from '../../ui/keycap.tsx';
 import { SeverityMark } from '../../ui/severity.tsx';
+import { NotFetched } from '../../ui/not-fetched.tsx';
 import { EquipmentForm } from './equipment-form.tsx';
+import word from '../../ui/word-button.module.css';
 import classes from './equipment-page.module.css';
 
 /** What must be kept in date: the most urgent first, each with its dates and certificates. */
@@ -25,14 +27,7 @@ export function EquipmentPage() {
           New equipment
         </Button>
       </header>
-      {error && (
-        <p role="alert">
-          {error.message}{' '}
-          <Button variant="default" size="sm" onClick={() => void refetch()}>
-            Try again
-          </Button>
-        </p>
-      )}
+      <NotFetched error={error} tryAgain={refetch} />
       {data?.length === 0 && (
         <p className={classes.empty}>
           Nothing is kept in date here yet. Add probes, load cells, straps, the extinguisher, the carbon-monoxide alarm,
@@ -71,7 +66,7 @@ function Row({ item, today, onOpen }: { item: Equipment; today: string; onOpen: 
   return (
     <tr data-standing={standing}>
       <th scope="row">
-        <button type="button" className={classes.name} onClick={onOpen}>
+        <button type="button" className={word.word} onClick={onOpen}>
           {item.name}
         </button>
         <small>{[item.kind, item.serial, item.what, item.note].filter(Boolean).join(' · ')}</small>

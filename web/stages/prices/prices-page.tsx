@@ -5,26 +5,21 @@ import { moneyWords } from '../../../core/charges/charges.ts';
 import { usePrices } from '../../costs/use-prices.ts';
 import { entriesOfShop } from '../../state/entries.ts';
 import { RemoveButton } from '../../ui/remove-button.tsx';
+import { NotFetched } from '../../ui/not-fetched.tsx';
+import page from '../../ui/page.module.css';
 import classes from './prices-page.module.css';
 
 /** What the shop asks for its work. */
 export function PricesPage() {
   const { data, error, refetch } = usePrices();
   return (
-    <main className={classes.page}>
+    <main className={page.page}>
       <h1>Prices</h1>
       <p className="soft">
         What an hour on the dyno, an hour of work, a litre, a tune file or a piece is asked for. A job proposes its
         lines by them; a line that was charged keeps its own price.
       </p>
-      {error && (
-        <p role="alert">
-          {error.message}{' '}
-          <Button variant="default" size="sm" onClick={() => void refetch()}>
-            Try again
-          </Button>
-        </p>
-      )}
+      <NotFetched error={error} tryAgain={refetch} />
       {data?.length === 0 && <p className="soft">No price yet.</p>}
       <ul className={classes.list}>
         {data?.map((price) => (

@@ -5,6 +5,7 @@ import type { Booking, NewBooking } from '../../../contract/day.ts';
 import type { DayBay } from '../../../core/day/day-facts.ts';
 import { api } from '../../state/api.ts';
 import { useChange, useJobs } from '../../state/queries.ts';
+import { FormFoot } from '../../ui/form-foot.tsx';
 import { takeAway } from '../../state/undo.tsx';
 
 interface BookingFormProps {
@@ -156,17 +157,12 @@ function Fields({ of, bays, onClose }: FieldsProps) {
             </Button>
           </Text>
         )}
-        <Group justify="space-between">
-          {known ? <RemoveBooking booking={known} onClose={onClose} /> : <span />}
-          <Group>
-            <Button variant="subtle" color="gray" onClick={onClose}>
-              Cancel
-            </Button>
-            <Button type="submit" loading={save.isPending}>
-              {known ? 'Save' : 'Book'}
-            </Button>
-          </Group>
-        </Group>
+        <FormFoot
+          sends={known ? 'Save' : 'Book'}
+          isSending={save.isPending}
+          onCancel={onClose}
+          removes={known && <RemoveBooking booking={known} onClose={onClose} />}
+        />
       </Stack>
     </form>
   );

@@ -18,6 +18,7 @@ import { api } from '../../state/api.ts';
 import { takeAway } from '../../state/undo.tsx';
 import { Keycap } from '../../ui/keycap.tsx';
 import { SeverityMark } from '../../ui/severity.tsx';
+import { NotFetched } from '../../ui/not-fetched.tsx';
 import { BookingForm } from './booking-form.tsx';
 import { DayGrid } from './day-grid.tsx';
 import { DayList } from './day-list.tsx';
@@ -136,14 +137,7 @@ export function TodayPage() {
             </ActionIcon>
           </span>
         </header>
-        {error && (
-          <p role="alert" className={classes.problem}>
-            {error.message}{' '}
-            <Button variant="default" size="sm" onClick={() => void refetch()}>
-              Try again
-            </Button>
-          </p>
-        )}
+        <NotFetched error={error} tryAgain={refetch} className={classes.problem} />
         {day && day.unclaimedRuns > 0 && (
           <p className={classes.problem}>
             <SeverityMark severity="mind" />{' '}

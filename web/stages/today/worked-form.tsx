@@ -3,6 +3,7 @@ import { useForm } from '@mantine/form';
 import dayjs from 'dayjs';
 import type { Day } from '../../../contract/day.ts';
 import type { WorkedStretch } from '../../../core/day/worked-stretches.ts';
+import { FormFoot } from '../../ui/form-foot.tsx';
 import { entriesOf } from '../../state/entries.ts';
 
 interface WorkedFormProps {
@@ -62,27 +63,23 @@ function Fields({ stretch, day, onClose }: { stretch: WorkedStretch; day: Day | 
           data-autofocus
           {...form.getInputProps('why')}
         />
-        <Group justify="space-between">
-          {entry ? (
-            <Button
-              variant="default"
-              onClick={() => {
-                onClose();
-                void times.remove('The time put right by hand is', entry.id);
-              }}
-            >
-              Remove
-            </Button>
-          ) : (
-            <span />
-          )}
-          <Group>
-            <Button variant="subtle" color="gray" onClick={onClose}>
-              Cancel
-            </Button>
-            <Button type="submit">Save</Button>
-          </Group>
-        </Group>
+        <FormFoot
+          sends="Save"
+          onCancel={onClose}
+          removes={
+            entry && (
+              <Button
+                variant="default"
+                onClick={() => {
+                  onClose();
+                  void times.remove('The time put right by hand is', entry.id);
+                }}
+              >
+                Remove
+              </Button>
+            )
+          }
+        />
       </Stack>
     </form>
   );

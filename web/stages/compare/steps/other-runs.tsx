@@ -3,9 +3,8 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';
 import type { JudgedKind } from '../../../../core/figures/kinds-of-job.ts';
-import type { JudgedFigure } from '../../../../core/judgement/kind-judgement.ts';
 import { isAskedOfHolds } from '../../../../core/run-kinds/hold-figures.ts';
-import { differenceSentence, figureSentence, verdictWord } from '../../../../core/wording/kind-words.ts';
+import { differenceSentence, figureSentence, toneOfFigure, verdictWord } from '../../../../core/wording/kind-words.ts';
 import { runKindWords } from '../../../job/run-kind-words.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';
 import { useOwnUnits } from '../../../units/use-own-units.tsx';
@@ -107,8 +106,8 @@ function Kind({
                 <th scope="row">{figure.label}</th>
                 <td>{write(figureSentence({ ...figure, value: figure.before, halfWidth: NaN })).trim()}</td>
                 <td>{write(figureSentence({ ...figure, value: figure.after, halfWidth: NaN })).trim()}</td>
-                <td className={toneOf(figure)}>{write(differenceSentence(figure)).trim()}</td>
-                <td className={toneOf(figure) ?? 'soft'}>{verdictWord(figure)}</td>
+                <td className={toneOfFigure(figure)}>{write(differenceSentence(figure)).trim()}</td>
+                <td className={toneOfFigure(figure) ?? 'soft'}>{verdictWord(figure)}</td>
               </tr>
             ))}
           </tbody>
@@ -148,5 +147,3 @@ function Kind({
     </section>
   );
 }
-
-const toneOf = ({ good }: JudgedFigure) => (good === null ? undefined : good ? 'gain' : 'loss');
