@@ -13,6 +13,7 @@ import { makeReport, type ReportableJob, type ReportWishes } from '../../core/re
 import type { WrittenReport } from '../../core/report/written-report.ts';
 import { Refusal } from '../../core/refusal.ts';
 import type { Run } from '../../contract/records.ts';
+import { consentPdf, type SignedPage } from './consent-pdf.tsx';
 import { reportPdf, type PdfWishes } from './report-pdf.tsx';
 
 /** What is asked of the thread, in this order: runs as they come, then the report; or a PDF of one that is there. To forget is not answered. */
@@ -23,6 +24,7 @@ export type ReportAsked =
   | { headlined: FiguresRequest; forecasts: Parameters<typeof jobHeadline>[2] }
   | { job: ReportableJob; wishes: ReportWishes }
   | { report: WrittenReport; pdf: PdfWishes }
+  | { signed: SignedPage }
   | { forget: true };
 
 export type ReportAnswer =
@@ -51,6 +53,7 @@ async function answer(asked: ReportAsked): Promise<void> {
     else if ('headlined' in asked)
       say({ headline: jobHeadline(makeJobFigures(asked.headlined, readings), asked.headlined.job.setups, asked.forecasts) }); // prettier-ignore
     else if ('job' in asked) say({ made: makeReport(asked.job, readings, asked.wishes) });
+    else if ('signed' in asked) say({ pdf: await consentPdf(asked.signed), pages: 1 });
     else say(await reportPdf(asked.report, asked.pdf));
   } catch (error) {
     say(error instanceof Refusal ? { refusal: error.message } : { failure: (error as Error).stack ?? String(error) });

@@ -2,9 +2,9 @@ import { newConsent } from '../../contract/consents.ts';
 import { addConsent, consentById, consentsOfJob, consentTemplates } from '../../store/consents.ts';
 import type { Database } from '../../store/database.ts';
 import { jobWithAll } from '../../store/jobs.ts';
-import { consentPdf } from '../reports/consent-pdf.tsx';
 import { act, bodyAs, found, idOf } from './answer.ts';
 import type { ContractRoutes } from './contract-routes.ts';
+import { inThread } from './in-thread.ts';
 import { takesAway } from './takes-away.ts';
 
 /** What owners agree to: texts, and what was signed. */
@@ -26,7 +26,9 @@ export function consentRoutes(routes: ContractRoutes, database: Database): void 
   routes.get('/consents/:id/consent.pdf', async (request, response) => {
     const signed = found(await consentById(database, idOf(request)), 'consent');
     const { vehicle } = found(await jobWithAll(database, signed.jobId), 'job');
-    const pdf = await consentPdf({ ...signed, vehicle });
-    response.attachment(`${signed.title}, ${signed.name}.pdf`).type('application/pdf').send(pdf);
+    await inThread(request, response, async (thread) => {
+      const { pdf } = await thread.ask('pdf', { signed: { ...signed, vehicle } });
+      response.attachment(`${signed.title}, ${signed.name}.pdf`).type('application/pdf').send(Buffer.from(pdf));
+    });
   });
 }
