@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { checkHistory } from './check-history.ts';
+import { strokes } from './consents.ts';
 import { identifier, moment } from './parts.ts';
 import { job } from './records.ts';
 import { wholeReportVersion } from './report.ts';
@@ -42,6 +43,8 @@ export const bundledJob = z.object({
   reports: z.array(wholeReportVersion),
   /** By instrument: what the shop knew of it, which the job's figures rest on. */
   learned: z.record(z.string(), checkHistory),
+  /** The lines of the hands under its consents, by their numbers. */
+  hands: z.record(z.string(), strokes).default({}),
 });
 export type BundledJob = z.infer<typeof bundledJob>;
 

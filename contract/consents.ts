@@ -33,14 +33,15 @@ export const newConsent = z.object({
   strokes,
 });
 
+/** What was signed, in words; the hand itself is in the PDF. */
 export const consent = z.object({
   id: identifier,
-  templateId: identifier,
+  /** Null: signed under a text of another shop. */
+  templateId: identifier.nullable(),
   version: z.int().positive(),
   title: z.string(),
   text: z.string(),
   name: z.string(),
-  strokes,
   signedAt: moment,
 });
 export type Consent = z.infer<typeof consent>;

@@ -5,6 +5,7 @@ import { forecast, forecastFields } from './forecasts.ts';
 import { equipmentFields, equipmentRecord } from './equipment.ts';
 import * as file from './job-file.ts';
 import { workTime, workTimeFields } from './day.ts';
+import { target, targetFields } from './targets.ts';
 import { part, partFields } from './vehicles.ts';
 
 /** A kind of entry in a job's or vehicle's file: where it is found, what a page sends of it and what it gets. */
@@ -32,6 +33,13 @@ export const entryForms = {
     record: file.band,
   },
   limits: { of: 'jobs', path: 'limits', what: 'a limit', fields: file.limitFields, record: file.limit },
+  targets: {
+    of: 'jobs',
+    path: 'targets',
+    what: 'a figure that the owner wants a setup to make',
+    fields: targetFields,
+    record: target,
+  },
   inspections: {
     of: 'jobs',
     path: 'inspections',

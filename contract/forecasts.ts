@@ -1,23 +1,20 @@
 import { z } from 'zod';
 import type { Endpoint } from './endpoint.ts';
-import { identifier, moment, rpm, trimmedText } from './parts.ts';
-
-export const forecastQuantities = ['peak power', 'peak torque', 'mean power', 'power at', 'torque at'] as const;
+import { askedFigure, figureQuantities, isRange, rangeRule, saysWhere, whereRule } from './asked-figure.ts';
+import { identifier, moment, trimmedText } from './parts.ts';
 
 export const forecastFields = z
   .object({
     setupId: identifier,
     who: trimmedText(60).min(1, 'say who'),
-    quantity: z.enum(forecastQuantities),
-    /** The range of a mean, or the speed of a figure at one. */
-    fromRpm: rpm.nullable(),
-    toRpm: rpm.nullable(),
-    /** kW or N·m; the same twice for a single value. */
+    ...askedFigure,
+    /** kW, N·m or kPa; the same twice for a single value. */
     low: z.number().min(0).max(10_000),
     high: z.number().min(0).max(10_000),
   })
   .refine(({ low, high }) => high >= low, { message: 'must not lie below the lower end', path: ['high'] })
-  .refine(({ quantity, fromRpm }) => !quantity.endsWith(' at') || fromRpm !== null, { message: 'say at which speed', path: ['fromRpm'] }); // prettier-ignore
+  .refine(isRange, rangeRule)
+  .refine(saysWhere, whereRule);
 export const forecast = forecastFields.safeExtend({ id: identifier, revision: z.int().positive() });
 export type ForecastRecord = z.infer<typeof forecast>;
 
@@ -26,7 +23,7 @@ export const scoredForecast = z.object({
   id: identifier,
   jobId: identifier,
   who: z.string(),
-  quantity: z.enum(forecastQuantities),
+  quantity: z.enum(figureQuantities),
   low: z.number(),
   high: z.number(),
   actual: z.number(),

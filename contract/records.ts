@@ -18,6 +18,7 @@ import {
   tunerPackage,
 } from './job-file.ts';
 import { forecast } from './forecasts.ts';
+import { target } from './targets.ts';
 import { consent } from './consents.ts';
 import { charge } from './charges.ts';
 import { pauseReasons, workTime } from './day.ts';
@@ -169,6 +170,8 @@ export const job = jobSummary.omit({ setups: true, runs: true, waiting: true, he
   views: z.array(savedView),
   borrowedCurves: z.array(borrowedCurve),
   limits: z.array(limit),
+  /** What its owner wants a setup to make. */
+  targets: z.array(target).default([]),
   inspections: z.array(inspection),
   fuelEntries: z.array(fuelEntry),
   suspicions: z.array(suspicion),

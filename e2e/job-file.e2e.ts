@@ -10,7 +10,7 @@ test('the brief is written by keyboard, stores itself, and stays after a reload'
   await page.goto(`${suvok.origin}/jobs/${id}/brief`);
   await page.getByLabel('Question').fill('Why does it pull weakly at 3,000?');
   await page.keyboard.press('Tab');
-  await page.keyboard.type('towing');
+  await page.getByLabel('Use').fill('towing');
   await page.keyboard.press('Tab');
   await page.getByLabel('Claimed figure', { exact: true }).fill('230,5');
   await page.keyboard.press('Tab');
@@ -35,13 +35,13 @@ test('what is typed while the server is away stays in the field, and is stored l
   await page.route('**/api/jobs/*', (route) =>
     route.request().method() === 'PATCH' ? route.abort() : route.continue(),
   );
-  await page.getByLabel('Target').fill('150 kW');
+  await page.getByLabel('Target in words').fill('150 kW');
   await page.keyboard.press('Tab');
   await expect(page.getByText('The server does not answer.')).toBeVisible();
   await page.reload();
-  await expect(page.getByLabel('Target')).toHaveValue('150 kW');
+  await expect(page.getByLabel('Target in words')).toHaveValue('150 kW');
   await page.unroute('**/api/jobs/*');
-  await page.getByLabel('Target').focus();
+  await page.getByLabel('Target in words').focus();
   await page.keyboard.press('Enter');
   await expect.poll(async () => (await reread(suvok, id)).target).toBe('150 kW');
 });
@@ -49,12 +49,12 @@ test('what is typed while the server is away stays in the field, and is stored l
 test('two browsers write one field: both texts are shown, and one is chosen', async ({ page, suvok }) => {
   const { id } = await job(suvok);
   await page.goto(`${suvok.origin}/jobs/${id}/brief`);
-  await page.getByLabel('Target').fill('mine');
+  await page.getByLabel('Target in words').fill('mine');
   // Somebody else is faster; what is being written here is not touched by it.
   const heard = page.waitForResponse((response) => response.url().endsWith(`/api/jobs/${id}`) && response.request().method() === 'GET'); // prettier-ignore
   await suvok.ask('PATCH', `/jobs/${id}`, { target: 'theirs' });
   await heard;
-  await expect(page.getByLabel('Target')).toHaveValue('mine');
+  await expect(page.getByLabel('Target in words')).toHaveValue('mine');
   await page.keyboard.press('Tab');
   await expect(page.getByText(/Somebody else changed this meanwhile, to “theirs”/)).toBeVisible();
   expect((await reread(suvok, id)).target).toBe('theirs');
@@ -166,7 +166,7 @@ test('a job is paused, closed with what it left with, reopened, and the timeline
   await page.getByRole('button', { name: 'Pause' }).click();
   await page.getByLabel('Which').fill('a pump is ordered');
   await page.keyboard.press('Enter');
-  await expect(page.getByText('Paused: a pump is ordered').first()).toBeVisible();
+  await expect(page.getByText('Paused, waits for a part: a pump is ordered')).toBeVisible();
   await page.getByRole('button', { name: 'Resume' }).click();
   await page.getByRole('button', { name: 'Close the job' }).click();
   await expect(page.getByText('Rev limiter where it belongs').last()).toBeVisible();
@@ -176,13 +176,16 @@ test('a job is paused, closed with what it left with, reopened, and the timeline
   await expect(points.getByText('No power run was made.')).toBeVisible();
   await expect(page.getByText('5 points are open. They are recorded with the closing.')).toBeVisible();
   await page.getByRole('dialog').getByRole('button', { name: 'Close the job' }).click();
-  await expect(page.getByText('delivered with A · untested: cold start')).toBeVisible();
+  await expect(page.getByText('delivered with A', { exact: true })).toBeVisible();
+  await expect(page.getByText('untested: cold start', { exact: true })).toBeVisible();
   await expect(page.getByText('Open when it was closed')).toBeVisible();
   await expect(page.getByRole('main').getByText('The road check is not ticked.')).toBeVisible();
-  await expect(page.getByText('Job closed, delivered with A')).toBeVisible();
-  await expect(page.getByLabel('Target')).toBeDisabled();
+  await expect(page.getByLabel('Target in words')).toBeDisabled();
+  await expect(page.getByLabel('Question')).toBeDisabled();
   await page.getByRole('button', { name: 'Reopen' }).click();
-  await expect(page.getByLabel('Target')).toBeEnabled();
+  await expect(page.getByLabel('Target in words')).toBeEnabled();
+  await page.keyboard.press('3');
+  await expect(page.getByText('Job closed, delivered with A')).toBeVisible();
   await page.getByLabel('A line for the timeline').fill('belt squeals when cold');
   await page.keyboard.press('Enter');
   await expect(page.getByText('belt squeals when cold')).toBeVisible();
@@ -234,7 +237,7 @@ test('Ctrl Z takes back what this page did last', async ({ page, suvok }) => {
   await page.getByLabel('New band').fill('top 5,000–6,500');
   await page.keyboard.press('Enter');
   await expect(page.getByText('5,000 to 6,500 rpm')).toBeVisible();
-  await page.getByRole('heading', { name: 'Timeline' }).click();
+  await page.getByRole('heading', { name: 'Limits' }).click();
   await page.keyboard.press('Control+z');
   await expect(page.getByText('Undone.')).toBeVisible();
   await expect(page.getByText('5,000 to 6,500 rpm')).toBeHidden();
@@ -271,6 +274,8 @@ test('a frozen baseline is a list of runs: it holds until a new version is froze
   await expect(page).toHaveURL(/band=common/);
   await expect(page.getByTestId('gain-table').locator('tr[data-row=band]')).toHaveCount(0);
   await page.getByRole('link', { name: /Brief/ }).click();
+  await expect(page.getByRole('heading', { name: 'Limits' })).toBeVisible();
+  await page.keyboard.press('3');
   await expect(page.getByText('Baseline frozen, version 2: A3 had a visitor')).toBeVisible();
 });
 
@@ -299,4 +304,29 @@ test('fuel that changes the content proposes a setup, and the next comparison te
   await page.getByRole('link', { name: /Compare/ }).click();
   await expect(page.getByText('The fuel ledger had 47.5 % ethanol for one side and 10 % for the other.')).toBeVisible();
   await expect(page.getByText(/had not settled when B1, B2 began/)).toBeVisible();
+});
+
+test('a target figure is followed run by run, beside what is claimed and expected', async ({ page, suvok }) => {
+  const mounted = await suvok.mountedJob();
+  await suvok.ask('PATCH', `/jobs/${mounted.id}`, { claimedValue: 150, claimedUnit: 'hp', claimedScale: 'crank', claimedSource: 'the builder' }); // prettier-ignore
+  await page.goto(`${suvok.origin}/jobs/${mounted.id}/brief`);
+  await page.getByLabel('At least').fill('20');
+  await page.getByRole('button', { name: 'Add', exact: true }).first().click();
+  await expect(page.getByText('peak power at least 20 kW at the wheels').first()).toBeVisible();
+  await page.getByRole('button', { name: 'Add a target figure' }).or(page.getByLabel('Of')).first().waitFor();
+  await suvok.ask('POST', `/jobs/${mounted.id}/targets`, { quantity: 'torque at', fromRpm: 4000, toRpm: null, value: 900, scale: 'wheels' }); // prettier-ignore
+  await suvok.ask('POST', `/jobs/${mounted.id}/targets`, { quantity: 'peak boost', fromRpm: null, toRpm: null, value: 60, scale: null }); // prettier-ignore
+  await suvok.startStandIns('fast');
+  await suvok.record(mounted, 2);
+  const targets = page.getByRole('heading', { name: 'Target figures' }).locator('..');
+  await expect(targets.getByText(/^A \d+\.\d ± \d+\.\d.kW: reached$/)).toBeVisible();
+  await expect(targets.getByText(/^A \d+\.\d ± \d+\.\d.N·m: [\d.,]+.N·m short$/)).toBeVisible();
+  await expect(targets.getByText('A –: not driven there, or not recorded')).toBeVisible();
+  await expect(page.getByText(/would read 87 to 98.kW here, by the usual losses/)).toBeVisible();
+  await expect(page.getByText('and 2 more, below')).toBeVisible();
+  await suvok.ask('POST', `/jobs/${mounted.id}/setups`, { parentId: mounted.setups[0]!.id, change: 'ignition +1°', predictionKw: 2 }); // prettier-ignore
+  await expect(page.getByText('Expected of B')).toBeVisible();
+  await expect(page.getByText('not run yet')).toBeVisible();
+  await targets.getByRole('button', { name: /^Take away peak boost/ }).click();
+  await expect(targets.getByText('A –: not driven there')).toBeHidden();
 });

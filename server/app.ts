@@ -132,7 +132,7 @@ function apiRoutes({ database, recorder, reader, watched, accounts, outside }: A
   loggerFileRoutes(routes, database);
   watchedRoutes(routes, watched);
   importRoutes(routes, database, reader);
-  bayRoutes(routes, recorder);
+  bayRoutes(routes, recorder, database);
   const dynos = new DynoHistory(database);
   checkRoutes(routes, dynos);
   reportRoutes(routes, database, dynos);

@@ -3,6 +3,7 @@ import type { CheckHistoryRecord } from '../contract/check-history.ts';
 import type { Job } from '../contract/records.ts';
 import type { Database } from './database.ts';
 import { reportVersionById } from './report-versions.ts';
+import { handsOfJob } from './consents.ts';
 import { vehicleWithAll } from './vehicles.ts';
 
 /** Keys by which a job and its runs are known wherever they are. */
@@ -44,14 +45,15 @@ export async function bundledJobOf(
     runKeys: Object.fromEntries(goes.runs.map(({ id }) => [id, keys.runs[id]!])),
     reports: reports.filter((version) => version !== undefined),
     learned,
+    hands: withOwner ? await handsOfJob(database, job.id) : {},
   };
 }
 
-/** Kept reports name the owner wherever somebody wrote the name: they are left out as a whole. */
+/** Kept reports name the owner wherever somebody wrote the name, and consents are signed by them: both are left out as a whole. */
 function withoutOwner(job: Job): Job {
   const nobody = { plate: '', owner: '' };
   const car = { ...job.car, plate: '', ownerId: null, ownerName: '' };
-  return { ...job, ...nobody, car, reportVersions: [] };
+  return { ...job, ...nobody, car, reportVersions: [], consents: [] };
 }
 
 /** The job with the runs of some setups; whatever speaks of a run that stays behind speaks of it no more. */

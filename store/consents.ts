@@ -1,10 +1,18 @@
 import type { z } from 'zod';
-import { consent, consentTemplate, type Consent, type ConsentTemplate, type newConsent } from '../contract/consents.ts';
+import {
+  consent,
+  consentTemplate,
+  strokes,
+  type Consent,
+  type ConsentTemplate,
+  type newConsent,
+} from '../contract/consents.ts';
 import { Refusal } from '../core/refusal.ts';
 import type { Queryable } from './database.ts';
 import { recordOf } from './rows.ts';
 
-const columns = 'id, template_id, version, title, text, name, strokes, signed_at';
+const columns = 'id, template_id, version, title, text, name, signed_at';
+export type Strokes = z.output<typeof strokes>;
 
 export async function consentTemplates(database: Queryable): Promise<ConsentTemplate[]> {
   const { rows } = await database.query('select id, revision, title, text, asked from consent_template where removed_at is null order by id'); // prettier-ignore
@@ -16,10 +24,23 @@ export async function consentsOfJob(database: Queryable, jobId: number): Promise
   return rows.map((row) => recordOf(consent, row));
 }
 
-/** A signed consent with the job that it is of. */
-export async function consentById(database: Queryable, id: number): Promise<(Consent & { jobId: number }) | undefined> {
-  const { rows } = await database.query(`select ${columns}, job_id from consent where id = $1 and removed_at is null`, [id]); // prettier-ignore
-  return rows[0] && { ...recordOf(consent, rows[0]), jobId: Number(rows[0].job_id) };
+/** A consent as it was signed: with the lines of the hand, and the name of the car. */
+export async function signedConsent(
+  database: Queryable,
+  id: number,
+): Promise<(Consent & { strokes: Strokes; vehicle: string }) | undefined> {
+  const { rows } = await database.query(
+    `select ${columns}, strokes, (select vehicle.name from job join vehicle on vehicle.id = vehicle_id where job.id = job_id) as vehicle
+     from consent where id = $1 and removed_at is null`,
+    [id],
+  );
+  return rows[0] && { ...recordOf(consent, rows[0]), strokes: strokes.parse(rows[0].strokes), vehicle: String(rows[0].vehicle) }; // prettier-ignore
+}
+
+/** The lines of the hands under a job's consents, by their numbers. */
+export async function handsOfJob(database: Queryable, jobId: number): Promise<Record<string, Strokes>> {
+  const { rows } = await database.query('select id, strokes from consent where job_id = $1 and removed_at is null', [jobId]); // prettier-ignore
+  return Object.fromEntries(rows.map((row) => [String(row.id), strokes.parse(row.strokes)]));
 }
 
 /** Keeps what was signed, with its text. @throws Refusal where the text is not the one that was read */

@@ -4,6 +4,7 @@ import { workTime } from '../contract/day.ts';
 import { charge, price } from '../contract/charges.ts';
 import { consentTemplate } from '../contract/consents.ts';
 import { forecast } from '../contract/forecasts.ts';
+import { target } from '../contract/targets.ts';
 import { equipmentRecord } from '../contract/equipment.ts';
 import { part } from '../contract/vehicles.ts';
 import type { Queryable } from './database.ts';
@@ -40,6 +41,7 @@ const ofJob = <Schema extends z.ZodType<Record<string, unknown>>>(
 export const entryTables = {
   bands: ofJob('band', band, ['name', 'fromRpm', 'toRpm'], 'from_rpm, id'),
   limits: ofJob('job_limit', limit, ['quantity', 'value', 'scale', 'reason', 'source']),
+  targets: ofJob('target', target, ['quantity', 'fromRpm', 'toRpm', 'value', 'scale']),
   inspections: { ...ofJob('inspection', inspection, ['key', 'outcome', 'note', 'measured']), onlyOne: 'key' },
   fuelEntries: ofJob('fuel_entry', fuelEntry, ['kind', 'at', 'litres', 'ethanolPct', 'name', 'note'], 'at, id'),
   suspicions: ofJob('suspicion', suspicion, ['cause', 'test', 'outcome', 'state']),

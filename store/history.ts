@@ -12,6 +12,7 @@ const removable = new Set([
   'saved_view',
   'borrowed_curve',
   'job_limit',
+  'target',
   'inspection',
   'fuel_entry',
   'suspicion',

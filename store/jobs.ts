@@ -32,6 +32,7 @@ const ownFields = job.omit({
     charges: true,
     consents: true,
     forecasts: true,
+    targets: true,
     photos: true,
     tuneFiles: true,
     tunerPackages: true,
@@ -76,6 +77,12 @@ export async function jobWithAll(database: Database, id: number): Promise<Job | 
     baseline: baselines[0] ?? null,
     earlierBaselines: baselines.slice(1),
   };
+}
+
+/** @returns undefined where there is no such job */
+export async function jobState(database: Queryable, id: number): Promise<Job['state'] | undefined> {
+  const { rows } = await database.query<{ state: Job['state'] }>('select state from job where id = $1', [id]);
+  return rows[0]?.state;
 }
 
 /** A new job with its first setup, the car as it came. @returns its id */

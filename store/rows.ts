@@ -124,6 +124,7 @@ const refusals: Record<string, string> = {
   SV007: 'One owner must stay: make another one first.',
   SV009: 'The forecast is locked: the setup has run.',
   SV008: 'What was signed stays as it was signed.',
+  SV010: 'The job is closed: its file is read only until it is reopened (Brief, Reopen). Nothing was changed.',
   SV005: 'The number of planned runs is locked: the setup has run. State it for the next setup.',
 };
 

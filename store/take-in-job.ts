@@ -62,6 +62,8 @@ export async function takeInJob(
   const jobId = await insertRow(database, 'job', { vehicleId, key, setupsLettered, createdAt: job.createdAt });
   const numbers: Renumbered = { setups: new Map(), runs: new Map(), curves: new Map(), photos: new Map() };
   for (const setup of job.setups) numbers.setups.set(setup.id, await addSetupAs(database, jobId, setup, bundled, numbers)); // prettier-ignore
+  // A forecast is locked by its setup's first run.
+  await addOfSetups(database, 'forecasts', jobId, job.forecasts, numbers);
   const runs = job.runs.filter(({ id }) => !except.has(id));
   for (const [index, run] of runs.entries()) {
     numbers.runs.set(run.id, await addRunAs(database, jobId, run, bundled, numbers, contents));
@@ -69,6 +71,7 @@ export async function takeInJob(
   }
   await addFiles(database, jobId, bundled, numbers, contents);
   await addEntries(database, jobId, bundled, numbers);
+  await addConsents(database, jobId, bundled);
   for (const one of [...job.earlierBaselines].reverse().concat(job.baseline ?? []))
     await addBaselineAs(database, jobId, one, numbers);
   await addReportsAs(database, jobId, bundled, numbers);
@@ -84,7 +87,20 @@ export async function takeInJob(
 }
 
 const jobFields = [
-  ...(['question', 'gear', 'state', 'pausedWhy', 'use', 'target', 'notWanted', 'claimedValue', 'claimedUnit'] as const),
+  ...([
+    'question',
+    'gear',
+    'state',
+    'pausedFor',
+    'pausedWhy',
+    'pausedAt',
+    'expectedAt',
+    'use',
+    'target',
+    'notWanted',
+    'claimedValue',
+    'claimedUnit',
+  ] as const),
   ...(['claimedScale', 'claimedSource', 'deliverables', 'gentlerTune', 'wantedPercent', 'dynoKind'] as const),
   ...([
     'tyrePressureKpa',
@@ -95,6 +111,7 @@ const jobFields = [
     'untested',
     'deliveredNote',
     'closedAt',
+    'openPoints',
   ] as const),
 ];
 const setupFields = [
@@ -215,14 +232,36 @@ async function addFiles(
 async function addEntries(database: Queryable, jobId: number, { job }: BundledJob, numbers: Renumbered): Promise<void> {
   const add = async (kind: Exclude<EntryKind, 'parts'>, entry: Record<string, unknown> & { id: number }) =>
     addEntry(database, kind, jobId, { ...own(entry, entryTables[kind].fields), runIds: entry.runIds });
-  for (const kind of ['bands', 'limits', 'inspections', 'fuelEntries', 'notes'] as const)
+  for (const kind of ['bands', 'limits', 'targets', 'inspections', 'fuelEntries', 'notes', 'workTimes'] as const)
     for (const entry of job[kind]) await add(kind, entry);
+  await addOfSetups(database, 'charges', jobId, job.charges, numbers);
   for (const entry of job.suspicions)
     await add('suspicions', { ...entry, runIds: entry.runIds.flatMap((id) => numbers.runs.get(id) ?? []) });
   for (const entry of job.borrowedCurves) numbers.curves.set(entry.id, await add('borrowedCurves', entry));
   // A view names a borrowed curve by its number.
   const anew = (address: string) => address.replace(/\bcurve-(\d+)/g, (all, id) => (numbers.curves.has(Number(id)) ? `curve-${numbers.curves.get(Number(id))}` : all)); // prettier-ignore
   for (const entry of job.views) await add('views', { ...entry, address: anew(entry.address) });
+}
+
+/** Entries that name a setup; those of a setup that is not here, but need one, are left out. */
+async function addOfSetups(
+  database: Queryable,
+  kind: 'forecasts' | 'charges',
+  jobId: number,
+  entries: readonly (Record<string, unknown> & { setupId: number | null })[],
+  { setups }: Renumbered,
+): Promise<void> {
+  for (const entry of entries) {
+    const setupId = entry.setupId === null ? null : (setups.get(entry.setupId) ?? null);
+    if (setupId !== null || kind === 'charges')
+      await addEntry(database, kind, jobId, { ...own(entry, entryTables[kind].fields), setupId });
+  }
+}
+
+/** What was signed stays signed, under the text as it was read; this shop's own texts are others. */
+async function addConsents(database: Queryable, jobId: number, { job, hands }: BundledJob): Promise<void> {
+  for (const { id, version, title, text, name, signedAt } of job.consents)
+    await insertRow(database, 'consent', { jobId, version, title, text, name, signedAt, strokes: hands[id] ?? [] });
 }
 
 async function addBaselineAs(database: Queryable, jobId: number, one: Baseline, numbers: Renumbered): Promise<void> {

@@ -10,7 +10,7 @@ export interface AskedTemplate {
 export interface ConsentedJob {
   car: { ignition: 'spark' | 'compression' | null };
   setups: readonly unknown[];
-  consents: readonly { templateId: number; version: number; name: string; signedAt: string }[];
+  consents: readonly { templateId: number | null; version: number; name: string; signedAt: string }[];
 }
 
 /** A consent of a job: signed or not, and whether its text was changed since. */

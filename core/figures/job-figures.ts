@@ -1,6 +1,7 @@
 import type { TestFigures } from './kinds-of-job.ts';
 import type { NumericItem } from '../setup/item.ts';
 import type { NextRun } from '../judgement/next-run.ts';
+import type { TargetFigures } from './targets-of-job.ts';
 import type { HeadroomNow } from './limits-of-runs.ts';
 import type { SpreadPrior } from '../statistics/spread-prior.ts';
 import type { SetupFigures } from './setup-figures.ts';
@@ -44,6 +45,8 @@ export interface JobFigures {
   norm?: { name: string; kw: number };
   /** What is left to the job's limits in the test setup's last counted run; absent without limits or runs. */
   headroom?: HeadroomNow;
+  /** Where the setups stand against what the owner wants; absent where no target was set. */
+  targets?: TargetFigures[];
   /** Why there is no comparison, as a sentence. */
   noComparison?: string;
   /** What each step on the way to the test setup gave, where it was asked for. */

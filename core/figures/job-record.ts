@@ -5,6 +5,7 @@ import type { AirCircumstances } from '../checks/air-checks.ts';
 import type { FrozenBaseline } from '../job/baseline.ts';
 import type { StatedPlan } from '../comparison/judging-rule.ts';
 import type { Limit } from '../limits/limit.ts';
+import type { Target } from '../targets/target.ts';
 import type { DynoProfile } from '../dyno/dyno-profile.ts';
 import type { SetupItem } from '../setup/item.ts';
 
@@ -76,6 +77,8 @@ export interface JobRecord {
   wantedShare?: number | undefined;
   /** Limits that were set for this job. */
   limits?: readonly Limit[] | undefined;
+  /** What the owner wants a setup to make. */
+  targets?: readonly Target[] | undefined;
   /** Runs planned of each setup, where that was stated. */
   plan?: StatedPlan | null | undefined;
   /** The bands that the brief names, rpm: judged where a view asks for none of its own. */

@@ -73,6 +73,7 @@ export function makeJobFigures(request: FiguresRequest, readings: ReadonlyMap<nu
     learned: frozen?.spread ? { ...learned, spread: { ...frozen.spread, from: 'learned' } } : learned,
     plan: job.plan ?? undefined,
     limits: job.limits ?? [],
+    targets: job.targets,
     wantedShare: job.wantedShare,
   });
   return {

@@ -1,6 +1,7 @@
 import { isBoosted } from '../job/is-boosted.ts';
 import { knownLimits } from '../limits/limit.ts';
 import type { FuelRegulation } from '../log/run-log.ts';
+import type { Target } from '../targets/target.ts';
 import type { JobRecord, RunRecord, SetupRecord } from './job-record.ts';
 
 /** A setup as it is stored. */
@@ -18,6 +19,7 @@ export interface StoredJob<Run extends RunRecord = RunRecord> extends Pick<JobRe
   runs: readonly Run[];
   limits: Parameters<typeof knownLimits>[0];
   bands: readonly { fromRpm: number; toRpm: number }[];
+  targets: readonly Target[];
   wantedPercent: number | null;
 }
 
@@ -30,6 +32,7 @@ export function recordOfJob<Run extends RunRecord>({
   baseline,
   limits,
   bands,
+  targets,
   wantedPercent,
 }: StoredJob<Run>): Omit<JobRecord, 'runs'> & { runs: readonly Run[] } {
   return {
@@ -43,6 +46,7 @@ export function recordOfJob<Run extends RunRecord>({
     baseline,
     limits: knownLimits(limits),
     bands,
+    targets,
     wantedShare: wantedPercent === null ? undefined : wantedPercent / 100,
   };
 }

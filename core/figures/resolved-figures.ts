@@ -30,6 +30,7 @@ import { normSentence } from './norm-sentence.ts';
 import { unusableFor } from './unusable.ts';
 import { headroomNow, headroomOf, reachOf } from './limits-of-runs.ts';
 import type { JobFigures } from './job-figures.ts';
+import { targetsOfJob } from './targets-of-job.ts';
 
 /** A job's figures once everything is decided. Runs whose curve is refused are listed instead. */
 export function resolvedFigures(runs: readonly FiguredRun[], request: ResolvedRequest): JobFigures {
@@ -58,6 +59,7 @@ export function resolvedFigures(runs: readonly FiguredRun[], request: ResolvedRe
       power: runsOfSetup.map((run) => runCurve(run, 'powerKw')),
       torque: runsOfSetup.map((run) => runCurve(run, 'torqueNm')),
       travel: runsOfSetup.map(({ figures: { curve } }) => curve),
+      boost: runsOfSetup.flatMap(({ run }) => run.logged?.means.get('boost') ?? []),
     };
   });
   const factors = figured.filter(({ run }) => run.counted).map(({ figures }) => figures.curve.correction.factor);
@@ -84,6 +86,7 @@ export function resolvedFigures(runs: readonly FiguredRun[], request: ResolvedRe
     next: nextOf(of, figuresOfSetups, figured),
     ...(best === undefined ? {} : { bestId: best }),
     ...(headroomFound && { headroom: headroomFound }),
+    ...targetsOf(of, request),
     ...(request.beside === 'steps' ? stepsOf(of) : {}),
     ...(request.beside === 'response' ? responseOf(of, figured) : {}),
     ...(factors.length > 0 ? { factors: [Math.min(...factors), Math.max(...factors)] } : {}),
@@ -107,6 +110,15 @@ export function resolvedFigures(runs: readonly FiguredRun[], request: ResolvedRe
     result.noComparison = error.message;
   }
   return result;
+}
+
+/** Where the setups stand against what the owner wants; absent where no target was set. */
+function targetsOf({ setups, counted, spread }: PairsOf, request: ResolvedRequest): Pick<JobFigures, 'targets'> {
+  const { targets = [] } = request;
+  if (targets.length === 0) return {};
+  const runs = setups.map(({ setupId }) => ({ setupId, runs: counted(setupId) }));
+  const kind = runs.flatMap((setup) => setup.runs)[0]?.run.conditions.dyno.kind;
+  return { targets: targetsOfJob(targets, runs, { spread, shown: shownScale(request), kind }) };
 }
 
 /** A norm of one figure makes no comparison of curves: how far the setup is from it is said instead. */

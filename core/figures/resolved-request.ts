@@ -1,5 +1,6 @@
 import type { BorrowedCurve } from './borrowed-curve.ts';
 import type { Limit } from '../limits/limit.ts';
+import type { Target } from '../targets/target.ts';
 import type { StatedPlan } from '../comparison/judging-rule.ts';
 import type { CurveSettings } from './corrected-curve.ts';
 import type { FiguresView, Learned } from './figures-request.ts';
@@ -19,6 +20,7 @@ export interface ResolvedRequest extends Omit<
   borrowed?: BorrowedCurve | undefined;
   learned?: Learned | undefined;
   limits?: readonly Limit[] | undefined;
+  targets?: readonly Target[] | undefined;
   /** The smallest change that matters, as a share of power; the usual one where left out. */
   wantedShare?: number | undefined;
   /** Runs planned of each setup; one of its own has precedence. */

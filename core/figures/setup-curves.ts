@@ -8,4 +8,6 @@ export interface SetupCurves {
   power: readonly RunCurve[];
   torque: readonly RunCurve[];
   travel?: readonly Travel[];
+  /** Of those that logged it, kPa. */
+  boost?: readonly RunCurve[];
 }

@@ -1,6 +1,8 @@
 import { peakOf } from '../curve/peak.ts';
 import { meanTravel, type Travel } from '../curve/travel.ts';
 import { standardDeviationOf, type MeanDifference } from '../statistics/mean-difference.ts';
+import { halfWidthOfMean } from '../statistics/mean-interval.ts';
+import type { SpreadPrior } from '../statistics/spread-prior.ts';
 import { commonSpeeds, meanCurve, type MeanCurve, type RunCurve } from '../comparison/run-curve.ts';
 import { jobClaims, type FamilyPair } from '../judgement/job-claims.ts';
 import type { SetupCurves } from './setup-curves.ts';
@@ -13,8 +15,12 @@ export interface SetupFigures {
   /** Mean of the runs' own peaks, kW, and their standard deviation (NaN for one run). */
   peakKw: number;
   spreadKw: number;
+  /** Half of the 95 % interval of the mean of peaks, kW, by their own spread and the usual one; absent without any. */
+  halfWidthKw?: number;
   power: MeanCurve;
   torque: MeanCurve;
+  /** Mean of the runs that logged it, kPa above the air; absent where none did. */
+  boost?: MeanCurve;
   /** How its runs went through the engine's speeds, on average. */
   travel?: Travel;
   /** Against the baseline, and against the run setup that it was changed from; absent where nothing can be compared. */
@@ -37,7 +43,7 @@ export function setupFigures(of: PairsOf): SetupFigures[] {
   const found = (testId: number, againstId: number | undefined) =>
     pairs.find((pair) => pair.testId === testId && pair.againstId === againstId);
   return setups.flatMap((setup) => {
-    const own = figuresOfSetup(setup, baseline && baseline !== setup ? baseline.power : []);
+    const own = figuresOfSetup(setup, baseline && baseline !== setup ? baseline.power : [], of.spread);
     if (!own) return [];
     const [onBaseline, onParent] = [
       found(setup.setupId, request.baselineId),
@@ -81,17 +87,23 @@ function ranBefore(setup: SetupCurves, setups: readonly SetupCurves[]): number |
 }
 
 function figuresOfSetup(
-  { setupId, power, torque, travel }: SetupCurves,
+  { setupId, power, torque, travel, boost = [] }: SetupCurves,
   baseline: readonly RunCurve[],
+  spread: SpreadPrior,
 ): SetupFigures | undefined {
   const speeds = commonSpeeds(power);
   if (!speeds) return undefined;
   const peaks = power.map((run) => peakOf(run.engineSpeedRpm, run.values).value);
+  const repeats = { runs: power.length, mean: meanOf(peaks), standardDeviation: standardDeviationOf(peaks) };
+  const halfWidthKw = halfWidthOfMean(repeats, spread);
+  const boostSpeeds = commonSpeeds(boost);
   const figures: SetupFigures = {
     setupId,
     runs: power.length,
-    peakKw: meanOf(peaks),
-    spreadKw: standardDeviationOf(peaks),
+    peakKw: repeats.mean,
+    spreadKw: repeats.standardDeviation,
+    ...(halfWidthKw !== undefined && { halfWidthKw }),
+    ...(boostSpeeds && { boost: meanCurve(boost, boostSpeeds) }),
     power: meanCurve(power, speeds),
     torque: meanCurve(torque, speeds),
     ...(travel ? { travel: meanTravel(travel, speeds) } : {}),

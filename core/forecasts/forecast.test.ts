@@ -4,6 +4,7 @@ import { calibrations, forecastOutcome, type Forecast } from './forecast.ts';
 const rpm = Float64Array.from({ length: 101 }, (_, at) => 2000 + 50 * at);
 const curve = (values: (at: number) => number) => ({ engineSpeedRpm: rpm, values: rpm.map(values) });
 const figures = { power: curve((at) => 100 - ((at - 6000) / 400) ** 2), torque: curve((at) => 180 - at / 100) };
+const boost = curve((at) => at / 100);
 const forecast = (over: Partial<Forecast> = {}): Forecast => ({ who: 'Ann', quantity: 'peak power', fromRpm: null, toRpm: null, low: 98, high: 102, ...over }); // prettier-ignore
 
 test('each quantity is read off the mean of the setup, and only where its runs cover it', () => {
@@ -12,6 +13,12 @@ test('each quantity is read off the mean of the setup, and only where its runs c
   expect(forecastOutcome(forecast({ quantity: 'power at', fromRpm: 5600 }), figures)).toBeCloseTo(99, 6);
   expect(forecastOutcome(forecast({ quantity: 'torque at', fromRpm: 3000 }), figures)).toBeCloseTo(150, 6);
   expect(forecastOutcome(forecast({ quantity: 'mean power', fromRpm: 5600, toRpm: 6400 }), figures)).toBeCloseTo(100 - 1 / 3, 2); // prettier-ignore
+  expect(forecastOutcome(forecast({ quantity: 'mean torque', fromRpm: 3000, toRpm: 5000 }), figures)).toBeCloseTo(
+    140,
+    6,
+  );
+  expect(forecastOutcome(forecast({ quantity: 'boost at', fromRpm: 4000 }), { ...figures, boost })).toBeCloseTo(40, 6);
+  expect(forecastOutcome(forecast({ quantity: 'peak boost' }), figures)).toBeUndefined();
   expect(forecastOutcome(forecast({ quantity: 'power at', fromRpm: 7500 }), figures)).toBeUndefined();
   expect(forecastOutcome(forecast({ quantity: 'mean power', fromRpm: 1000, toRpm: 3000 }), figures)).toBeUndefined();
 });

@@ -1,18 +1,10 @@
-import { peakOf } from '../curve/peak.ts';
 import type { MeanCurve } from '../comparison/run-curve.ts';
-import { interpolate } from '../numerics/interpolation.ts';
+import { askedFigure, curveNamed, type AskedFigure } from '../curve/asked-figure.ts';
 import { meanOf } from '../numerics/mean.ts';
-import { bandMean } from '../curve/band-mean.ts';
 
-export type ForecastQuantity = 'peak power' | 'peak torque' | 'mean power' | 'power at' | 'torque at';
-
-/** What somebody says that a setup will make, before it ran; kW or N·m. */
-export interface Forecast {
+/** What somebody says that a setup will make, before it ran; kW, N·m or kPa. */
+export interface Forecast extends AskedFigure {
   who: string;
-  quantity: ForecastQuantity;
-  /** The range of a mean, or the speed of a figure at one, rpm; null: the whole range. */
-  fromRpm: number | null;
-  toRpm: number | null;
   /** The same twice for a single value. */
   low: number;
   high: number;
@@ -20,17 +12,10 @@ export interface Forecast {
 
 /** What came of a forecast: the mean of the setup's counted runs; undefined where its runs do not cover it. */
 export function forecastOutcome(
-  { quantity, fromRpm, toRpm }: Forecast,
-  { power, torque }: Record<'power' | 'torque', MeanCurve>,
+  forecast: Forecast,
+  curves: Record<'power' | 'torque', MeanCurve> & { boost?: MeanCurve },
 ): number | undefined {
-  // prettier-ignore
-  const of = quantity.includes('torque') ? torque : power;
-  const { engineSpeedRpm: rpm, values } = of;
-  const [least, most] = [rpm[0]!, rpm[rpm.length - 1]!];
-  const [from, to] = [fromRpm ?? least, toRpm ?? most];
-  if (quantity.startsWith('peak')) return peakOf(rpm, values).value;
-  if (quantity.endsWith(' at')) return from >= least && from <= most ? interpolate(rpm, values, from) : undefined;
-  return from >= least && to <= most && to > from ? bandMean(rpm, values, from, to) : undefined;
+  return askedFigure(forecast, curves[curveNamed(forecast.quantity)]);
 }
 
 /** A forecast with what came of it. */

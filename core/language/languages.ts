@@ -5,6 +5,7 @@ import { germanLikeness } from './german/likeness.ts';
 import { germanLog } from './german/log.ts';
 import { germanOtherTests } from './german/other-tests.ts';
 import { germanReport } from './german/report.ts';
+import { germanTargets } from './german/targets.ts';
 import { PhraseBook } from './phrase-book.ts';
 
 /** Languages that a report is written in. To add one: a folder of phrases beside german/, and a line here. */
@@ -18,6 +19,7 @@ export const languages = {
     germanChecks,
     germanLog,
     germanOtherTests,
+    germanTargets,
   ]),
 } as const satisfies Record<string, PhraseBook | undefined>;
 export type LanguageId = keyof typeof languages;

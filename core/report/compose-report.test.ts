@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { written } from '../sentence/sentence.ts';
 import { keptUnits, unitSets } from '../units/told-units.ts';
 import { exampleRuns, reportedExample, reportSourceOf } from '../testing/reported-example.ts';
-import { plausible } from './expectation.ts';
+import { plausible } from '../judgement/told-figures.ts';
 import { composeReport } from './compose-report.ts';
 import { drafted, untouched } from './drafted.ts';
 import { plainReport } from './plain-text.ts';
@@ -100,6 +100,16 @@ describe('a report', () => {
       written(sentence),
     );
     expect(conditions).toMatch(/4th gear\. Air at the inlet 21 to 22 °C, 1,000 hPa, 40 % humidity\. Measured on 14 May 2026\.$/); // prettier-ignore
+  });
+
+  test('what was wanted stands with what arrived and what is delivered made of it', () => {
+    const [peak, torque] = rowsOf(reportSourceOf(), 'targets');
+    expect(peak!.slice(0, 2)).toEqual(['peak power', '60 kW at the wheels']);
+    expect(Number.parseFloat(peak![3]!) / Number.parseFloat(peak![2]!)).toBeCloseTo(1.03, 2);
+    expect(peak![4]).toMatch(/^(reached|\d+\.\d kW short)$/);
+    expect(torque![0]).toBe('mean torque from 4,500 to 6,400 rpm');
+    expect(torque![4]).toMatch(/^reached: would read 117 to 132 N·m here, by the usual losses$/);
+    expect(composeReport(reportSourceOf({ targets: [] })).blocks.map(({ id }) => id)).not.toContain('targets');
   });
 
   test('on the road each gear has its times, their difference with an interval, and where to shift; what is assumed is said', () => {

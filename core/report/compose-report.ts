@@ -9,7 +9,7 @@ import { otherTests, testedPair } from './other-tests.ts';
 import { onTheRoad } from './on-the-road.ts';
 import { laterName } from './later-name.ts';
 import { reportSides } from './report-request.ts';
-import { bands, costs, ladder, limits } from './tables.ts';
+import { bands, costs, ladder, limits, targets } from './tables.ts';
 import { care, conditions, file, made, putBack, untested } from './texts.ts';
 
 /**
@@ -28,6 +28,7 @@ export function composeReport(source: ReportSource): Report {
     figures: swept ? { is: 'figures', figures: large, others } : undefined,
     lanes: swept ? { is: 'lanes' } : undefined,
     bands: bands(source, laterName(job)),
+    targets: targets(source, arrivedId, deliveredId),
     ladder: ladder(source, deliveredId),
     tests: otherTests(source, laterName(job)),
     road: onTheRoad(source, arrivedId, deliveredId, { before: 'arrived', after: laterName(job) }),

@@ -3,8 +3,6 @@ import type { HeatState } from '../heat/heat-state.ts';
 import { fuelWords } from '../fuel/ledger.ts';
 import { baselineRuns } from '../job/baseline.ts';
 import { joined, type Sentence } from '../sentence/sentence.ts';
-import { posterior } from '../statistics/mean-difference.ts';
-import { studentT } from '../statistics/student-t.ts';
 import type { LargeFigure } from './report.ts';
 import type { ReportSource, ReportedJob, ReportedRun } from './reported-job.ts';
 
@@ -45,7 +43,7 @@ function ofSetup({ job, figures }: ReportSource, setupId: number, id: string, na
   const found = figures.setups.find((setup) => setup.setupId === setupId);
   if (!found) return [];
   const runs = baselineRuns(job.runs, setupId, job.baseline);
-  const halfWidthKw = halfWidthOfMean(found, figures.spread);
+  const { halfWidthKw } = found;
   return [
     {
       id,
@@ -85,14 +83,3 @@ function note(job: ReportedJob, runs: readonly ReportedRun[], count: string): Se
 const days = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
 /** A day as it is written in a report: 14 May 2026. */
 export const dayWords = (moment: string): string => days.format(new Date(moment));
-
-/** Half of the 95 % interval of a mean of peaks, by the own spread and the usual one; undefined without any. */
-function halfWidthOfMean(
-  { runs, spreadKw, peakKw }: { runs: number; spreadKw: number; peakKw: number },
-  prior: ReportSource['figures']['spread'],
-): number | undefined {
-  const usual = { standardDeviation: (prior.upperShare ?? prior.share) * peakKw, df: prior.df };
-  const { standardDeviation, df } = runs > 1 ? posterior({ standardDeviation: spreadKw, df: runs - 1 }, usual) : usual;
-  const half = (studentT(0.95, df) * standardDeviation) / Math.sqrt(runs);
-  return Number.isFinite(half) ? half : undefined;
-}

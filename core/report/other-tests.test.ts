@@ -14,7 +14,7 @@ import type { ReportedRun, ReportSource } from './reported-job.ts';
 function idlingSource(huntsInB: boolean, of: readonly string[] = ['A', 'A', 'A', 'B', 'B', 'B']): ReportSource {
   const runs = of.map((letter, at): ReportedRun => ({ ...exampleRuns[at]!, kind: 'idle', setupId: letter === 'A' ? 1 : 2, label: `${letter}${at + 1}` })); // prettier-ignore
   const told = { ...reportedExample, runs, question: 'Why does it hunt?', deliveredSetupId: null };
-  const stored = { ...told, car: { ignition: 'spark', induction: null, fuelRegulation: null, tyres: '' }, setups: told.setups.map((setup) => ({ ...setup, plannedRuns: null })), limits: [], wantedPercent: null } as const; // prettier-ignore
+  const stored = { ...told, car: { ignition: 'spark', induction: null, fuelRegulation: null, tyres: '' }, setups: told.setups.map((setup) => ({ ...setup, plannedRuns: null })), limits: [], targets: [], wantedPercent: null } as const; // prettier-ignore
   const request = reportRequest(stored, undefined, { standard: 'sae-j1349', powerUnit: 'kW' });
   const hunts = (setupId: number | null) => setupId === 1 || huntsInB;
   const readings = new Map<number, Reading>(

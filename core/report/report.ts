@@ -44,6 +44,7 @@ export const blockTitles = {
   figures: '',
   lanes: '',
   bands: 'Where it matters',
+  targets: 'Target figures',
   ladder: 'What each change gave',
   tests: 'Other tests',
   road: 'On the road',

@@ -4,6 +4,7 @@ import type { FrozenBaseline } from '../job/baseline.ts';
 import type { RunRecord, SetupRecord } from '../figures/job-record.ts';
 import type { FuelState } from '../fuel/ledger.ts';
 import type { JobFigures } from '../figures/job-figures.ts';
+import type { Target } from '../targets/target.ts';
 import type { SetupItem } from '../setup/item.ts';
 import type { PowerUnit } from '../units/units.ts';
 import type { StandardId } from '../air/correction.ts';
@@ -52,6 +53,7 @@ export interface ReportedJob {
   deliveredSetupId: number | null;
   bestRunId: number | null;
   bands: readonly { name: string; fromRpm: number; toRpm: number }[];
+  targets: readonly Target[];
   /** Pictures of plugs, gauges, damage. */
   photos: readonly { id: number; caption: string }[];
   tuneFiles: readonly { setupId: number; name: string; sha256: string }[];

@@ -7,6 +7,8 @@ import { setupWords } from '../setup/setup-words.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
 import { jobClaimWords, toneOf } from '../wording/judgement-words.ts';
 import { testsOfStep } from './other-tests.ts';
+import { askedWords, madeWords, standingWords, wantedWords, withReading } from '../wording/target-words.ts';
+import { laterName } from './later-name.ts';
 import { right, type Cell, type Content } from './report.ts';
 import type { ReportSource, ReportedSetup } from './reported-job.ts';
 import { differenceUnit } from '../units/told-units.ts';
@@ -32,6 +34,26 @@ function rowName({ id, quantity: of, fromRpm = 0, toRpm = 0 }: GainRow, named: R
   const band = named.find((candidate) => candidate.fromRpm === fromRpm && candidate.toRpm === toRpm);
   const where = id === 'common' ? 'the whole range, ' : band ? `${band.name}, ` : '';
   return `${of}: ${where}${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm`;
+}
+
+/** What the owner wanted a setup to make: what arrived and what is delivered made of it. */
+export function targets({ job, figures }: ReportSource, arrivedId: number, deliveredId: number): Content | undefined {
+  const found = job.targets.flatMap((target) => {
+    const of = figures.targets?.find(({ id }) => id === target.id);
+    const now = of?.setups.find(({ setupId }) => setupId === deliveredId);
+    return of && now ? [{ target, of, now, before: of.setups.find(({ setupId }) => setupId === arrivedId) }] : [];
+  });
+  if (found.length === 0) return undefined;
+  const changed = arrivedId !== deliveredId;
+  return {
+    is: 'table',
+    head: [{ text: 'target' }, right('wanted'), ...(changed ? [right('arrived')] : []), right(changed ? laterName(job) : 'arrived'), { text: 'stands' }], // prettier-ignore
+    rows: found.map(({ target, of, now, before }) => {
+      const stands = standingWords(target, of, now);
+      return [{ text: askedWords(target) }, right(wantedWords(target)), ...(changed ? [right(before ? madeWords(target, before) : '–')] : []), right(madeWords(target, now)), { text: withReading(stands, target, of) }]; // prettier-ignore
+    }),
+    note: 'A target of the crank is held against what it would read here; ± is a 95 % interval, and reached is what lies wholly above.', // prettier-ignore
+  };
 }
 
 /** What each change gave on the setup that it was changed from, in every band, and what became of it. */

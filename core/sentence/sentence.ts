@@ -64,6 +64,14 @@ export function difference(value: number, halfWidth: number, unit: string, digit
     : say`${{ ...own, unitFollows: true }} ± ${{ value: halfWidth, unit, digits, as: 'half-width' }}`;
 }
 
+/** A figure with half of its interval, where there is one. */
+export function withHalfWidth(value: number, halfWidth: number | undefined, unit: string, digits: number): Sentence {
+  const own: Quantity = { value, unit, digits };
+  return halfWidth === undefined || Number.isNaN(halfWidth)
+    ? say`${own}`
+    : say`${{ ...own, unitFollows: true }} ± ${{ value: halfWidth, unit, digits, as: 'half-width' }}`;
+}
+
 /** Sentences one after another. */
 export function joined(sentences: readonly Sentence[], between: string): Sentence {
   if (sentences.length < 2) return sentences[0] ?? '';

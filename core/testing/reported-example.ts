@@ -45,6 +45,10 @@ export const reportedExample: ReportedJob = {
   deliveredSetupId: 2,
   bestRunId: 6,
   bands: [{ name: 'climb', fromRpm: 4500, toRpm: 6400 }],
+  targets: [
+    { id: 1, quantity: 'peak power', fromRpm: null, toRpm: null, value: 60, scale: 'wheels' },
+    { id: 2, quantity: 'mean torque', fromRpm: 4500, toRpm: 6400, value: 150, scale: 'crank' },
+  ],
   photos: [{ id: 7, caption: 'Plugs after C1' }],
   tuneFiles: [{ setupId: 2, name: 'tarrow-r3.bin', sha256: '9f2c41aa00112233445566778899aabb' }],
   charges: [{ what: 'Loaded roller', per: 'dyno hour', quantity: 2.25, amount: 90, currency: '€' }],
@@ -67,6 +71,6 @@ export function reportSourceOf(
   const { arrivedId, deliveredId } = reportSides(told);
   const view: FiguresView = { standard: 'sae-j1349', share: 1, smoothing: 300, baselineId: arrivedId, againstId: arrivedId, testId: deliveredId, bands: told.bands.map(({ fromRpm, toRpm }) => [fromRpm, toRpm] as const), everyPair: true, powerUnit: 'kW' }; // prettier-ignore
   const limits = [{ quantity: 'engineSpeed' as const, value: 7200, scale: null }, { quantity: 'torque' as const, value: 120, scale: 'wheels' as const }]; // prettier-ignore
-  const figures = makeJobFigures({ job: { vehicle: told.vehicle, ignition: 'spark', setups: told.setups, runs: told.runs, baseline: null, limits, bands: told.bands }, view }, readings); // prettier-ignore
+  const figures = makeJobFigures({ job: { vehicle: told.vehicle, ignition: 'spark', setups: told.setups, runs: told.runs, baseline: null, limits, bands: told.bands, targets: told.targets }, view }, readings); // prettier-ignore
   return { job: told, figures, view: { standard: 'sae-j1349', share: 1, auto: true } };
 }

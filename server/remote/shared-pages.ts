@@ -13,6 +13,7 @@ const shownBlocks: readonly BlockId[] = [
   'answer',
   'figures',
   'bands',
+  'targets',
   'ladder',
   'limits',
   'care',

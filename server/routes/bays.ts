@@ -13,11 +13,14 @@ import { plainName, plainRequest, trialRequest } from '../../contract/plain-inst
 import type { BayAsk } from '../../contract/recorder-link.ts';
 import { runPlan, setPoint } from '../../contract/recording.ts';
 import type { RecorderClient } from '../recorder-client.ts';
+import type { Database } from '../../store/database.ts';
+import { jobState } from '../../store/jobs.ts';
+import { HttpRefusal } from '../http-refusal.ts';
 import { bodyAs, found, idOf } from './answer.ts';
 import type { ContractRoutes } from './contract-routes.ts';
 
 /** The bays: what is on each dyno, its recorder's control, and instruments. */
-export function bayRoutes(routes: ContractRoutes, recorder: RecorderClient): void {
+export function bayRoutes(routes: ContractRoutes, recorder: RecorderClient, database: Database): void {
   const bayIn = ({ bays }: BaysState, request: Request): BayState => {
     const number = idOf(request);
     return found(
@@ -50,6 +53,8 @@ export function bayRoutes(routes: ContractRoutes, recorder: RecorderClient): voi
   });
   routes.put('/bays/:id/mounted', async (request, response) => {
     const mounted = bodyAs(request, mounting);
+    if ((await jobState(database, mounted.jobId)) === 'closed')
+      throw new HttpRefusal(409, 'The job is closed. Reopen it (Brief, Reopen), then put it on the dyno.');
     response.json(await of(request, (bay) => ({ ask: 'mount', bay, with: mounted })));
   });
   routes.delete('/bays/:id/mounted', async (request, response) => {

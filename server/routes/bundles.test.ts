@@ -45,12 +45,15 @@ async function sent(
   return { status: response.status, said: (await response.json()) as { error?: string } & BundleTaken };
 }
 
+/** Lines of a hand. */
+const hand = [[[20, 100, 0.4], [180, 60, 0.7], [300, 120, 0.5]]]; // prettier-ignore
+
 /** A job in the words that hold anywhere: letters and labels for numbers of rows. */
 function anywhere(job: Job): unknown {
   const letters = new Map(job.setups.map(({ id, letter }) => [id, letter]));
   const labels = new Map(job.runs.map(({ id, label }) => [id, label]));
   const written = JSON.stringify(job, (key, value: unknown) => {
-    if (['id', 'revision', 'jobId', 'vehicleId', 'ownerId', 'bay'].includes(key)) return undefined;
+    if (['id', 'revision', 'jobId', 'vehicleId', 'ownerId', 'bay', 'templateId'].includes(key)) return undefined;
     if (['setupId', 'parentId', 'deliveredSetupId', 'testId', 'againstId'].includes(key))
       return letters.get(value as number) ?? null;
     if (key === 'bestRunId') return labels.get(value as number) ?? null;
@@ -90,12 +93,24 @@ beforeAll(async () => {
   const gone = await post(`/jobs/${job.id}/setups`, { parentId: a, change: 'never run' });
   const b = await post(`/jobs/${job.id}/setups`, { parentId: a, change: 'ignition +2°', predictionKw: 3 });
   await here.request('DELETE', `/api/setups/${gone.id}`);
+  await post(`/jobs/${job.id}/forecasts`, { setupId: b.id, who: 'Ann', quantity: 'mean torque', fromRpm: 3000, toRpm: 5000, low: 150, high: 160 }); // prettier-ignore
   const runs = [];
   for (const [seed, factor] of [[1, 0.998], [2, 1], [3, 1.002]] as const) runs.push(await importRun(here, a, seed, factor)); // prettier-ignore
   for (const [seed, factor] of [[4, 1.048], [5, 1.05], [6, 1.052]] as const) runs.push(await importRun(here, b.id, seed, factor)); // prettier-ignore
   await here.asOwner(`update run set device = 'roller' where job_id = ${job.id}`);
   await post(`/jobs/${job.id}/bands`, { name: 'the climb', fromRpm: 3500, toRpm: 5000 });
   await post(`/jobs/${job.id}/limits`, { quantity: 'power', value: 250, scale: 'wheels', reason: 'clutch', source: 'owner' }); // prettier-ignore
+  await post(`/jobs/${job.id}/targets`, {
+    quantity: 'power at',
+    fromRpm: 5000,
+    toRpm: null,
+    value: 120,
+    scale: 'wheels',
+  });
+  await post(`/jobs/${job.id}/charges`, { what: 'Dyno', per: 'dyno hour', quantity: 1.25, amount: 95.5, currency: '€', why: 'longer', setupId: b.id }); // prettier-ignore
+  await post(`/jobs/${job.id}/work-times`, { bay: null, startsAt: '2026-05-14T07:00:00Z', endsAt: '2026-05-14T08:30:00Z', why: 'mounting' }); // prettier-ignore
+  const [text] = await here.json<{ id: number; revision: number }[]>('GET', '/api/consent-templates');
+  await post(`/jobs/${job.id}/consents`, { templateId: text!.id, version: text!.revision, name: 'A. Sorrel', strokes: hand }); // prettier-ignore
   await post(`/jobs/${job.id}/notes`, { text: 'Łucja’s note', at: '2026-05-14T09:30:00Z' });
   await post(`/jobs/${job.id}/fuel-entries`, { kind: 'arrived', at: '2026-05-14T08:00:00Z', litres: 20, ethanolPct: 8, name: 'pump', note: '' }); // prettier-ignore
   await post(`/jobs/${job.id}/suspicions`, { cause: 'weak pump', test: '', outcome: '', state: 'open', runIds: [runs[0]!.id] }); // prettier-ignore
@@ -117,6 +132,7 @@ beforeAll(async () => {
   await here.json('POST', `/api/jobs/${job.id}/report/versions`, { ...view, note: 'handed over' });
   await here.json('POST', `/api/jobs/${job.id}/remote-package`, { ...view, runIds: [runs[4]!.id, runs[5]!.id] });
   await here.asOwner('update setup_tune_file set returned = true');
+  await here.json('PUT', `/api/jobs/${job.id}/state`, { state: 'paused', for: 'part', why: 'a pump', expectedAt: '2026-06-01T09:00:00.000Z' }); // prettier-ignore
   job = await jobOf(here, job.id);
   expect(job.tunerPackages).toMatchObject([{ setupId: b.id, runs: 2 }]);
   bundle = await writtenBundle(here, job.id);
@@ -134,6 +150,11 @@ test('a job that was taken in says the same elsewhere: every word, every sample 
   expect(bundleTaken.parse(said)).toMatchObject({ already: false, runs: 6, remarks: [] });
   const taken = await jobOf(there, said.jobId);
   expect(anywhere(taken)).toEqual(anywhere(job));
+  const [signed] = taken.consents;
+  expect(signed).toMatchObject({ templateId: null, name: 'A. Sorrel' });
+  expect(await there.asOwner('select strokes from consent')).toEqual([{ strokes: hand }]);
+  const paper = await there.request('GET', `/api/consents/${signed!.id}/consent.pdf`);
+  expect([paper.status, paper.headers.get('content-type')]).toEqual([200, 'application/pdf']);
   for (const [index, run] of job.runs.entries()) {
     const [ours, theirs] = [await here.request('GET', `/api/runs/${run.id}/recording`), await there.request('GET', `/api/runs/${taken.runs[index]!.id}/recording`)]; // prettier-ignore
     expect(Buffer.from(await theirs.arrayBuffer()).equals(Buffer.from(await ours.arrayBuffer()))).toBe(true);

@@ -1,7 +1,7 @@
 import { newConsent } from '../../contract/consents.ts';
-import { addConsent, consentById, consentsOfJob, consentTemplates } from '../../store/consents.ts';
+import { addConsent, consentsOfJob, consentTemplates, signedConsent } from '../../store/consents.ts';
 import type { Database } from '../../store/database.ts';
-import { jobWithAll } from '../../store/jobs.ts';
+import { jobState } from '../../store/jobs.ts';
 import { act, bodyAs, found, idOf } from './answer.ts';
 import type { ContractRoutes } from './contract-routes.ts';
 import { inThread } from './in-thread.ts';
@@ -16,7 +16,7 @@ export function consentRoutes(routes: ContractRoutes, database: Database): void 
   routes.post('/jobs/:id/consents', async (request, response) => {
     const jobId = idOf(request);
     const fields = bodyAs(request, newConsent);
-    found(await jobWithAll(database, jobId), 'job');
+    found(await jobState(database, jobId), 'job');
     const id = await act(database, response, (client) => addConsent(client, jobId, fields));
     response.status(201).json(found((await consentsOfJob(database, jobId)).find((one) => one.id === id), 'consent')); // prettier-ignore
   });
@@ -24,10 +24,9 @@ export function consentRoutes(routes: ContractRoutes, database: Database): void 
   takesAway(routes, database, '/consents/:id', 'consent', 'consent');
 
   routes.get('/consents/:id/consent.pdf', async (request, response) => {
-    const signed = found(await consentById(database, idOf(request)), 'consent');
-    const { vehicle } = found(await jobWithAll(database, signed.jobId), 'job');
+    const signed = found(await signedConsent(database, idOf(request)), 'consent');
     await inThread(request, response, async (thread) => {
-      const { pdf } = await thread.ask('pdf', { signed: { ...signed, vehicle } });
+      const { pdf } = await thread.ask('pdf', { signed });
       response.attachment(`${signed.title}, ${signed.name}.pdf`).type('application/pdf').send(Buffer.from(pdf));
     });
   });

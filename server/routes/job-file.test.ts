@@ -370,7 +370,24 @@ describe('the end of a job', () => {
     expect(closed.openPoints).toContain('No tune file is stored with what is delivered.');
     expect(closed.openPoints).not.toContain('Nothing is written of what was not tested.');
     expect((await server.bay()).mounted).toBeNull();
+    // Its file is read only now; what comes after the work is written all the same.
+    const path = `/api/jobs/${job.id}`;
+    const band = { name: 'late', fromRpm: 2000, toRpm: 3000 };
+    const refused = async (method: string, to: string, body: object) => {
+      const answer = await server.request(method, to, body);
+      return [answer.status, ((await answer.json()) as { error?: string }).error];
+    };
+    const sentence = [422, 'The job is closed: its file is read only until it is reopened (Brief, Reopen). Nothing was changed.']; // prettier-ignore
+    expect(await refused('PATCH', path, { question: 'another' })).toEqual(sentence);
+    expect(await refused('POST', `${path}/bands`, band)).toEqual(sentence);
+    expect(await refused('POST', `${path}/setups`, { parentId: setupId, change: 'ignition +1°' })).toEqual(sentence);
+    expect(await refused('PATCH', `/api/setups/${setupId}`, { decision: 'keep' })).toEqual(sentence);
+    expect(await refused('POST', `${path}/targets`, { quantity: 'peak power', fromRpm: null, toRpm: null, value: 90, scale: 'wheels' })).toEqual(sentence); // prettier-ignore
+    expect(await refused('PUT', '/api/bays/1/mounted', { jobId: job.id, setupId })).toEqual([409, 'The job is closed. Reopen it (Brief, Reopen), then put it on the dyno.']); // prettier-ignore
+    await server.json('POST', `${path}/notes`, { text: 'collected', at: '2026-05-15T08:00:00Z' });
+    await server.json('POST', `${path}/charges`, { what: 'Dyno', per: 'dyno hour', quantity: 1, amount: 90, currency: '€', why: 'by hand', setupId: null }); // prettier-ignore
     const open = await server.json<Job>('PUT', `/api/jobs/${job.id}/state`, { state: 'open' });
+    expect((await server.request('POST', `${path}/bands`, band)).status).toBe(201);
     expect(open).toMatchObject({ state: 'open', closedAt: null, deliveredSetupId: setupId });
     const other = await server.newJob('Other');
     const wrong = { state: 'closed', deliveredSetupId: other.setups[0]!.id, untested: '', deliveredNote: '' };

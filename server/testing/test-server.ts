@@ -61,8 +61,8 @@ export class TestServer {
   }
 
   /** One statement as the database's owner: the server's own role may not do everything. */
-  async asOwner(sql: string): Promise<void> {
-    await connected(this.databaseUrl, (client) => client.query(sql));
+  async asOwner(sql: string): Promise<unknown[]> {
+    return (await connected(this.databaseUrl, (client) => client.query(sql))).rows;
   }
 
   get origin(): string {

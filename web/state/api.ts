@@ -109,6 +109,7 @@ export type EntryPath =
   | 'work-times'
   | 'equipment'
   | 'forecasts'
+  | 'targets'
   | 'consent-templates'
   | 'prices'
   | 'charges'

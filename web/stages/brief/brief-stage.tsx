@@ -15,10 +15,15 @@ import classes from '../../ui/columns.module.css';
 import { CarSummary } from './car-summary.tsx';
 import { FuelLedger } from './fuel-ledger.tsx';
 import { InspectionList } from './inspection-list.tsx';
+import { BestRun } from './best-run.tsx';
+import { BriefHead } from './brief-head.tsx';
+import { Targets } from './targets.tsx';
+import type { TargetFigures } from '../../../core/figures/targets-of-job.ts';
+import { useJobFigures } from '../../job/use-job-figures.ts';
 import { JobState } from './job-state.tsx';
 import { Limits } from './limits.tsx';
 import { Photos } from './photos.tsx';
-import { Question } from './question.tsx';
+import { AskedQuestion, Question } from './question.tsx';
 import { Suspicions } from './suspicions.tsx';
 import { Timeline } from './timeline.tsx';
 
@@ -38,10 +43,15 @@ function Brief({ job }: { job: Job }) {
     { keys: ['2'], shown: '2', says: 'Show safety: inspection and consents', run: () => choose('safety') },
     { keys: ['3'], shown: '3', says: 'Show the history', run: () => choose('history') },
   ]);
+  const figures = useJobFigures(job, {});
   return (
     <main className={own.brief} aria-label="Brief">
       <h1 className="seen-by-readers">Brief, {job.vehicle}</h1>
       <header className={own.head}>
+        <div className={own.question}>
+          <AskedQuestion job={job} />
+          <CarSummary job={job} />
+        </div>
         <JobState job={job} />
         <SegmentedControl
           aria-label="What is shown of the brief"
@@ -54,12 +64,13 @@ function Brief({ job }: { job: Job }) {
           ]}
         />
       </header>
+      <BriefHead job={job} figures={figures} />
       {job.state === 'closed' && (
         <p className={own.closed}>The job is closed: its file is read only until it is reopened.</p>
       )}
       <fieldset className={own.all} disabled={job.state === 'closed'} aria-label={view}>
         <div className={classes.stage}>
-          {view === 'plan' && <Plan job={job} />}
+          {view === 'plan' && <Plan job={job} targets={figures?.targets} />}
           {view === 'safety' && <Safety job={job} />}
           {view === 'history' && <History job={job} />}
         </div>
@@ -77,22 +88,21 @@ function safetyLabel(job: Job): string {
   return open > 0 ? `Safety, ${open} open` : 'Safety';
 }
 
-/** The question, what bounds it, and what happened last. */
-function Plan({ job }: { job: Job }) {
+/** The question, what is wanted of it, what bounds it, and what it burns. */
+function Plan({ job, targets }: { job: Job; targets: readonly TargetFigures[] | undefined }) {
   return (
     <>
       <div className={classes.column}>
         <Question job={job} />
       </div>
       <div className={classes.column}>
+        <Targets job={job} figures={targets} />
         <Bands job={job} />
-        <Limits job={job} />
-        <FuelLedger job={job} />
       </div>
       <div className={classes.column}>
-        <CarSummary job={job} />
+        <Limits job={job} />
+        <FuelLedger job={job} />
         <Tuner job={job} />
-        <Timeline job={job} />
       </div>
     </>
   );
@@ -124,6 +134,7 @@ function History({ job }: { job: Job }) {
         <Timeline job={job} />
       </div>
       <div className={classes.column}>
+        <BestRun job={job} />
         <Suspicions job={job} />
         <Photos job={job} />
         <EarlierVisits job={job} />

@@ -2,6 +2,7 @@ import { useOwnUnits } from '../../units/use-own-units.tsx';
 import { Link } from 'react-router';
 import type { Job } from '../../../contract/records.ts';
 import classes from '../../ui/file-form.module.css';
+import own from './brief-stage.module.css';
 
 const ignitions = { spark: 'spark ignition', compression: 'diesel' } as const;
 const inductions = { none: 'naturally aspirated', turbo: 'turbo', supercharger: 'supercharger', both: 'turbo and supercharger' } as const; // prettier-ignore
@@ -9,7 +10,7 @@ const inductions = { none: 'naturally aspirated', turbo: 'turbo', supercharger: 
 /** What is written of the car, and the way to it. */
 export function CarSummary({ job }: { job: Job }) {
   const { car } = job;
-  const own = useOwnUnits();
+  const units = useOwnUnits();
   const facts = [
     car.engine,
     car.ignition && ignitions[car.ignition],
@@ -17,23 +18,19 @@ export function CarSummary({ job }: { job: Job }) {
     car.gearbox,
     car.drivenAxle && `${car.drivenAxle} driven`,
     car.tyres,
-    car.factoryKw && `factory rating ${own.whole(car.factoryKw, 'kW')}`,
+    car.factoryKw && `factory rating ${units.whole(car.factoryKw, 'kW')}`,
   ].filter(Boolean);
   return (
-    <section className={classes.section}>
-      <h2 className="heading">The car</h2>
-      <p style={{ margin: 0, lineHeight: 1.5 }}>
-        <Link to={`/vehicles/${car.id}`} style={{ color: 'inherit', fontWeight: 600 }}>
-          {car.name}
-        </Link>
-        {car.plate && <span className="number soft"> {car.plate}</span>}
-        {car.ownerName && <span className="soft">, {car.ownerName}</span>}
-      </p>
-      <p className={classes.quiet}>
-        {facts.length > 0
-          ? facts.join(' · ')
-          : 'Nothing is written of its engine yet. Ignition and induction decide which limits and checks suit it.'}
-      </p>
-    </section>
+    <p className={classes.quiet}>
+      <Link to={`/vehicles/${car.id}`} className={own.car}>
+        {car.name}
+      </Link>
+      {car.plate && <span className="number"> {car.plate}</span>}
+      {car.ownerName && `, ${car.ownerName}`}
+      {' · '}
+      {facts.length > 0
+        ? facts.join(' · ')
+        : 'Nothing is written of its engine yet. Ignition and induction decide which limits and checks suit it.'}
+    </p>
   );
 }

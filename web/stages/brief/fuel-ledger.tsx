@@ -15,6 +15,7 @@ import { numberOf } from '../../ui/saved-field.tsx';
 import { BlendHelp } from './blend-help.tsx';
 import classes from '../../ui/file-form.module.css';
 import { fuelNow } from '../../../core/fuel/fuel-now.ts';
+import { OpenedForm } from '../../ui/opened-form.tsx';
 import { RemoveButton } from '../../ui/remove-button.tsx';
 import { entriesOf } from '../../state/entries.ts';
 import { newestSetup } from '../../../core/job/baseline.ts';
@@ -80,7 +81,9 @@ export function FuelLedger({ job }: { job: Job }) {
           </FindingLine>
         ))}
       </FindingList>
-      <NewEntry first={job.fuelEntries.length === 0} onAdd={entries.add} />
+      <OpenedForm word="Write down fuel" open={job.fuelEntries.length === 0}>
+        <NewEntry first={job.fuelEntries.length === 0} onAdd={entries.add} />
+      </OpenedForm>
       {state && state.ethanolPct !== null && state.litres !== null && job.car.ignition !== 'compression' && (
         <BlendHelp tank={{ litres: state.litres, ethanolPct: state.ethanolPct }} tankLitres={job.car.tankLitres} />
       )}

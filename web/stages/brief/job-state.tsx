@@ -1,4 +1,4 @@
-import { Button, Modal, NativeSelect, Select, Stack, TextInput } from '@mantine/core';
+import { Button, Modal, NativeSelect, Stack, TextInput } from '@mantine/core';
 import dayjs from 'dayjs';
 import { useState } from 'react';
 import type { PauseReason } from '../../../contract/day.ts';
@@ -12,12 +12,10 @@ import classes from '../../ui/file-form.module.css';
 import own from './job-state.module.css';
 import { FindingLine, FindingList } from '../../ui/severity.tsx';
 
-/** Where the job stands, and what it left with: arrived, best and delivered are three things, each named. */
+/** Where the job stands, and what is done about that. */
 export function JobState({ job }: { job: Job }) {
   const change = useChange((state: StateChange) => api.setJobState(job.id, state));
   const [asking, setAsking] = useState<'pause' | 'close'>();
-  const best = job.runs.find((run) => run.id === job.bestRunId);
-  const delivered = job.setups.find((setup) => setup.id === job.deliveredSetupId);
   return (
     <section className={classes.section}>
       <div className={classes.state}>
@@ -44,11 +42,6 @@ export function JobState({ job }: { job: Job }) {
           </Button>
         )}
       </div>
-      <p className={classes.quiet}>
-        Arrived with {job.setups[0]?.letter ?? 'A'} · {best ? `best run ${best.label}` : 'no best run named'} ·{' '}
-        {delivered ? `delivered with ${delivered.letter}` : 'not delivered'}
-        {job.untested && ` · untested: ${job.untested}`}
-      </p>
       {job.state === 'closed' && job.openPoints.length > 0 && (
         <div className={own.open}>
           <p>Open when it was closed</p>
@@ -61,7 +54,6 @@ export function JobState({ job }: { job: Job }) {
           </FindingList>
         </div>
       )}
-      {job.runs.length > 0 && <BestRun job={job} />}
       <Modal opened={asking === 'pause'} onClose={() => setAsking(undefined)} title="Pause the job">
         <PauseForm
           onPause={(pause) => change.mutate({ state: 'paused', ...pause }, { onSuccess: () => setAsking(undefined) })}
@@ -69,25 +61,6 @@ export function JobState({ job }: { job: Job }) {
       </Modal>
       <CloseJob job={job} opened={asking === 'close'} onClose={() => setAsking(undefined)} />
     </section>
-  );
-}
-
-function BestRun({ job }: { job: Job }) {
-  const change = useChange((bestRunId: number | null) => api.changeJob(job.id, { bestRunId }));
-  const runs = job.runs.filter((run) => run.label && run.kind === 'power' && run.state !== 'recording');
-  return (
-    <Select
-      mt={8}
-      label="Best run seen"
-      placeholder="name it"
-      clearable
-      data={runs.map((run) => ({
-        value: String(run.id),
-        label: `${run.label}${run.setAsideReason ? ' (set aside)' : ''}`,
-      }))}
-      value={job.bestRunId === null ? null : String(job.bestRunId)}
-      onChange={(id) => change.mutate(id === null ? null : Number(id))}
-    />
   );
 }
 

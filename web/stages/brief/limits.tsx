@@ -11,6 +11,7 @@ import { limitSuggestions } from '../../../core/limits/suggestions.ts';
 import { numberOf } from '../../ui/saved-field.tsx';
 import classes from '../../ui/file-form.module.css';
 import { fuelNow } from '../../../core/fuel/fuel-now.ts';
+import { OpenedForm } from '../../ui/opened-form.tsx';
 import { RemoveButton } from '../../ui/remove-button.tsx';
 import { entriesOf } from '../../state/entries.ts';
 import { isBoosted } from '../../../core/job/is-boosted.ts';
@@ -59,7 +60,9 @@ export function Limits({ job }: { job: Job }) {
       {job.limits.length === 0 && (
         <p className={classes.quiet}>None yet. What breaks first on this car, and who says so?</p>
       )}
-      <NewLimit onAdd={limits.add} />
+      <OpenedForm word="Add a limit">
+        <NewLimit onAdd={limits.add} />
+      </OpenedForm>
       <Suggestions job={job} onTake={limits.add} />
     </section>
   );

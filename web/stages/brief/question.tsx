@@ -6,19 +6,36 @@ import { api } from '../../state/api.ts';
 import { useChange } from '../../state/queries.ts';
 import { SavedField, SavedNumber } from '../../ui/saved-field.tsx';
 import classes from '../../ui/file-form.module.css';
+import stage from './brief-stage.module.css';
 
-type Words = 'question' | 'use' | 'target' | 'notWanted' | 'deliverables' | 'claimedSource';
+type Words = 'use' | 'target' | 'notWanted' | 'deliverables' | 'claimedSource';
 
-/** What the owner wants to know, what for, and what must not come of it. Every field stores itself when it is left. */
+/** What the owner wants to know, in large; it stores itself when it is left. */
+export function AskedQuestion({ job }: { job: Job }) {
+  return (
+    <fieldset className={stage.asked} disabled={job.state === 'closed'} aria-label="The question">
+      <SavedField
+        label="Question"
+        field="question"
+        placeholder="What does the owner want to know?"
+        value={job.question}
+        revision={job.revision}
+        place={`job/${job.id}/question`}
+        save={(question, revision) => api.changeJob(job.id, { question, revision })}
+      />
+    </fieldset>
+  );
+}
+
+/** What for, what must not come of it, and what every run begins with. Every field stores itself when it is left. */
 export function Question({ job }: { job: Job }) {
   const own = useOwnUnits();
   const change = useChange((fields: JobChange) => api.changeJob(job.id, fields));
-  const words = (field: Words, label: string, placeholder: string, lines = 1) => (
+  const words = (field: Words, label: string, placeholder: string) => (
     <SavedField
       label={label}
       field={field}
       placeholder={placeholder}
-      lines={lines}
       value={job[field]}
       revision={job.revision}
       place={`job/${job.id}/${field}`}
@@ -38,23 +55,28 @@ export function Question({ job }: { job: Job }) {
   );
   return (
     <section className={classes.section}>
-      <h2 className="heading">The question</h2>
+      <h2 className="heading">The order</h2>
       <div className={classes.fields}>
-        {words('question', 'Question', 'What does the owner want to know?', 2)}
-        {words('use', 'Use', 'street, towing, hill climbs…')}
         <div className={classes.pair}>
-          {words('target', 'Target', '190 kW, or pulls from 2,000')}
+          {words('use', 'Use', 'street, towing, hill climbs…')}
+          {words('deliverables', 'To be delivered', 'report, file, a second key setting')}
+        </div>
+        <div className={classes.pair}>
+          {words('target', 'Target in words', '190 kW, or pulls from 2,000')}
           {words('notWanted', 'Not wanted', 'a peak that costs the low end')}
         </div>
-        <SavedNumber
-          label="Smallest change that matters, % of power"
-          field="wantedPercent"
-          placeholder="e.g. 1"
-          value={job.wantedPercent}
-          revision={job.revision}
-          place={`job/${job.id}/wantedPercent`}
-          save={(wantedPercent, revision) => api.changeJob(job.id, { wantedPercent, revision })}
-        />
+        <div className={classes.pair}>
+          <SavedNumber
+            label="Change that matters, % of power"
+            field="wantedPercent"
+            placeholder="e.g. 1"
+            value={job.wantedPercent}
+            revision={job.revision}
+            place={`job/${job.id}/wantedPercent`}
+            save={(wantedPercent, revision) => api.changeJob(job.id, { wantedPercent, revision })}
+          />
+          {words('claimedSource', 'Claimed by', 'whose figure it is')}
+        </div>
         <div className={classes.pair}>
           <SavedNumber
             label="Claimed figure"
@@ -85,9 +107,6 @@ export function Question({ job }: { job: Job }) {
             />
           </div>
         </div>
-        {(job.claimedValue !== null || job.claimedSource !== '') &&
-          words('claimedSource', 'Claimed by', 'whose figure it is; it is never a baseline')}
-        {words('deliverables', 'To be delivered', 'report, file, a second key setting')}
         <Checkbox
           label="A second, gentler tune as well"
           checked={job.gentlerTune}

@@ -1,0 +1,32 @@
+import type { AskedFigure } from '../curve/asked-figure.ts';
+
+/** What the owner wants a setup to make at least: kW, N·m or kPa. */
+export interface Target extends AskedFigure {
+  id: number;
+  value: number;
+  /** Whose figure it is; null for boost, which has no scale. */
+  scale: 'wheels' | 'crank' | null;
+}
+
+/**
+ * `reached`: the whole interval lies at the target or above. `short`: all of it below. `open`: the runs
+ * do not tell yet. `not covered`: none was driven there, or the quantity was not recorded.
+ */
+export type TargetStanding = 'reached' | 'short' | 'open' | 'not covered';
+
+/**
+ * Where a figure stands against a target.
+ * @param here what the target reads on the scale of the figure; both ends the same where that is known
+ * @param halfWidth of the figure's 95 % interval; undefined where nothing tells of it: then only a clear answer
+ *   for every spread would do, and there is none
+ */
+export function targetStanding(
+  here: readonly [least: number, most: number],
+  made: number | undefined,
+  halfWidth: number | undefined,
+): TargetStanding {
+  if (made === undefined) return 'not covered';
+  if (halfWidth === undefined) return 'open';
+  if (made - halfWidth >= here[1]) return 'reached';
+  return made + halfWidth < here[0] ? 'short' : 'open';
+}
