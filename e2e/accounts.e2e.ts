@@ -24,17 +24,17 @@ test('the first account is made on the page; then everybody signs in, and the ti
   await page.getByRole('combobox', { name: 'Role of Ola Nordby' }).click();
   await page.getByRole('option', { name: /^operator/ }).click();
   await expect(page.getByText('One owner must stay')).toBeVisible();
-  await page.goto(`${suvok.origin}/jobs/${job.id}/brief`);
+  await page.goto(`${suvok.origin}/jobs/${job.id}/brief?show=history`);
   await page.getByRole('textbox', { name: 'A line for the timeline' }).fill('Clutch smells');
   await page.getByRole('button', { name: 'Write', exact: true }).click();
-  await page.getByLabel('Question').first().fill('Does the clutch hold?');
+  await page.getByLabel('Question').fill('Does the clutch hold?');
   await page.keyboard.press('Tab');
   await expect(page.getByText('Question: Does the clutch hold?')).toContainText('Ola Nordby');
 
   // Another browser: signs in wrong, then right, and may look only.
   const other = await context.browser()!.newContext();
   const theirs = await other.newPage();
-  await theirs.goto(`${suvok.origin}/jobs/${job.id}/brief`);
+  await theirs.goto(`${suvok.origin}/jobs/${job.id}/brief?show=history`);
   await theirs.getByLabel('Name').fill('vic');
   await theirs.getByLabel('Password', { exact: true }).fill('not the right one');
   await theirs.getByRole('button', { name: 'Sign in' }).click();

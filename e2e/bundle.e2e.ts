@@ -88,7 +88,7 @@ test('what a remote tuner is sent opens without Suvok, with lanes, crosshair, fi
   // Who waits for whom is told until the file is back, and then the other way round.
   await page.goto(`${suvok.origin}/jobs`);
   await expect(page.getByRole('link', { name: /Tarrow Six/ })).toContainText('a file from the tuner');
-  await page.goto(`${suvok.origin}/jobs/${job.id}/brief`);
+  await page.goto(`${suvok.origin}/jobs/${job.id}/brief?show=history`);
   const brief = page.getByRole('main', { name: 'Brief' });
   await expect(brief).toContainText(
     /Waiting for the tuner for \d+ s\..*1 package with 4 runs sent, no file back yet\./,

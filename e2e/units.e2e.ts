@@ -22,8 +22,9 @@ test('units chosen once are those of every screen, of what is typed, and of what
   await page.getByRole('combobox', { name: 'Quantity' }).click();
   await page.getByRole('option', { name: 'Oil temperature' }).click();
   await page.getByLabel('Value', { exact: true }).fill('230');
-  await page.getByRole('button', { name: 'Add', exact: true }).last().click();
+  await page.getByRole('heading', { name: 'Limits' }).locator('..').getByRole('button', { name: 'Add', exact: true }).click(); // prettier-ignore
   await expect(page.getByText('Oil temperature at most 230 °F')).toBeVisible();
+  await page.getByText('History', { exact: true }).click();
   await expect(page.getByText('Tyre pressure: 35.0 psi')).toBeVisible();
   const stored = (await suvok.ask('GET', `/jobs/${job.id}`)) as {
     tyrePressureKpa: number;

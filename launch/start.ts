@@ -5,7 +5,7 @@ import { backupBeforeUpgrade, keepBackups } from './backups.ts';
 import { buildWeb, webFolder } from './build-web.ts';
 import { claimFolder, dataFolder, prepareFolder } from './data-folder.ts';
 import { embeddedRoles, upToDate, type DatabaseAddresses } from './database-roles.ts';
-import { loadDemo } from './demo.ts';
+import { loadDemo } from './demo/play.ts';
 import { Failure } from './failure.ts';
 import { ensureDatabase, startCluster } from './postgres.ts';
 import { postgresPrograms } from './postgres-programs.ts';

@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import dayjs from 'dayjs';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { ConsentTemplate } from '../../contract/consents.ts';
+import type { Consent, ConsentTemplate } from '../../contract/consents.ts';
 import type { Job } from '../../contract/records.ts';
 import { jobConsents } from '../../core/consents/asked-consents.ts';
 import { api } from '../state/api.ts';
@@ -33,27 +33,14 @@ export function JobConsents({ job }: { job: Job }) {
                 {isMissing && <SeverityMark severity="mind" />} <b>{template.title}</b>
                 <small>
                   {signed
-                    ? `${signed.name}, ${dayjs(signed.signedAt).format('D MMM YYYY, HH:mm')}${isOlder ? '; the text was changed since' : ''}`
+                    ? `${signedWords(signed)}${isOlder ? '; the text was changed since' : ''}`
                     : isMissing
                       ? 'not signed'
                       : 'signed where it is wanted'}
                 </small>
               </span>
               {kept ? (
-                <Group gap={6}>
-                  <a className={classes.file} href={`/api/consents/${kept.id}/consent.pdf`}>
-                    PDF
-                  </a>
-                  <Button
-                    variant="subtle"
-                    color="gray"
-                    size="compact-sm"
-                    aria-label={`Remove ${template.title}`}
-                    onClick={() => void takeAway('The consent is', () => api.removeEntry('consents', kept.id))}
-                  >
-                    Remove
-                  </Button>
-                </Group>
+                <Kept consent={kept} />
               ) : (
                 <Button
                   variant="default"
@@ -67,6 +54,17 @@ export function JobConsents({ job }: { job: Job }) {
             </li>
           );
         })}
+        {job.consents
+          .filter(({ templateId }) => !templates.some(({ id }) => id === templateId))
+          .map((consent) => (
+            <li key={`signed-${consent.id}`}>
+              <span>
+                <b>{consent.title}</b>
+                <small>{signedWords(consent)}; the text is not asked for here any more</small>
+              </span>
+              <Kept consent={consent} />
+            </li>
+          ))}
       </ul>
       <p className="soft">
         <Link to="/consents" className={classes.file}>
@@ -77,6 +75,28 @@ export function JobConsents({ job }: { job: Job }) {
         {signing && <Signing key={signing.id} job={job} template={signing} onDone={() => setSigning(undefined)} />}
       </Modal>
     </section>
+  );
+}
+
+const signedWords = ({ name, signedAt }: Pick<Consent, 'name' | 'signedAt'>) => `${name}, ${dayjs(signedAt).format('D MMM YYYY, HH:mm')}`; // prettier-ignore
+
+/** What is done with a consent that was signed. */
+function Kept({ consent: { id, title } }: { consent: Consent }) {
+  return (
+    <Group gap={6}>
+      <a className={classes.file} href={`/api/consents/${id}/consent.pdf`}>
+        PDF
+      </a>
+      <Button
+        variant="subtle"
+        color="gray"
+        size="compact-sm"
+        aria-label={`Remove ${title}`}
+        onClick={() => void takeAway('The consent is', () => api.removeEntry('consents', id))}
+      >
+        Remove
+      </Button>
+    </Group>
   );
 }
 

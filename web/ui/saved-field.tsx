@@ -21,6 +21,8 @@ interface SavedFieldProps {
   refuse?: (text: string) => string | undefined;
   placeholder?: string;
   lines?: number;
+  /** One line that breaks where it is too long for its room. */
+  breaks?: boolean;
   after?: ReactNode;
   inputMode?: 'decimal' | 'text';
   list?: string;
@@ -32,7 +34,8 @@ interface SavedFieldProps {
  * else wrote the same field meanwhile, both texts are shown and neither is lost.
  */
 export function SavedField(props: SavedFieldProps) {
-  const { label, value, place, field, revision, save, refuse, placeholder, lines, after, inputMode, list } = props;
+  const { label, value, place, field, revision, save, refuse, placeholder, lines, breaks, after, inputMode, list } =
+    props;
   const [text, setText] = useState(() => draftOf(place) ?? value);
   const [problem, setProblem] = useState<{ sentence: string; theirs?: string }>();
   const [saving, setSaving] = useState(false);
@@ -122,20 +125,19 @@ export function SavedField(props: SavedFieldProps) {
     onBlur: () => void store(),
   };
   if (lines && lines > 1) return <Textarea {...shared} autosize minRows={lines} maxRows={10} />;
-  return (
-    <TextInput
-      {...shared}
-      list={list}
-      onKeyDown={(event) => {
-        if (event.key === 'Enter') void store();
-        if (event.key === 'Escape') {
-          setText(value);
-          keepDraft(place, null);
-          setProblem(undefined);
-        }
-      }}
-    />
-  );
+  const onKeyDown = (event: React.KeyboardEvent) => {
+    if (event.key === 'Enter') {
+      event.preventDefault();
+      void store();
+    }
+    if (event.key === 'Escape') {
+      setText(value);
+      keepDraft(place, null);
+      setProblem(undefined);
+    }
+  };
+  if (breaks) return <Textarea {...shared} autosize minRows={1} maxRows={5} onKeyDown={onKeyDown} />;
+  return <TextInput {...shared} list={list} onKeyDown={onKeyDown} />;
 }
 
 /** What somebody else stored, as it would stand in the field. */

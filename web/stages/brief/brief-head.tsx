@@ -14,7 +14,7 @@ import {
 } from '../../../core/sentence/sentence.ts';
 import { scorePrediction } from '../../../core/setup/prediction.ts';
 import { predictionWords } from '../../../core/wording/decision-record.ts';
-import { madeWords, standingWords, targetName, withReading } from '../../../core/wording/target-words.ts';
+import { askedWords, madeWords, standingWords, wantedWords, withReading } from '../../../core/wording/target-words.ts';
 import { useOwnUnits } from '../../units/use-own-units.tsx';
 import classes from './brief-head.module.css';
 
@@ -42,7 +42,7 @@ function Item({
   tone,
   lines = [],
 }: {
-  name: string;
+  name: Sentence;
   main: Sentence;
   tone?: 'gain' | 'mind' | undefined;
   lines?: readonly (Sentence | false | undefined)[];
@@ -51,7 +51,7 @@ function Item({
   const said = lines.flatMap((line) => (line ? [write(line)] : []));
   return (
     <section className={classes.item} data-tone={tone}>
-      <h2 className={classes.name}>{name}</h2>
+      <h2 className={classes.name}>{write(name)}</h2>
       <p className={classes.main}>{write(main)}</p>
       {said.map((line) => (
         <p key={line}>{line}</p>
@@ -89,8 +89,8 @@ function Target({ job, figures }: Told) {
   const best = found?.setups.find(({ standing }) => standing === 'reached');
   return (
     <Item
-      name="Target"
-      main={targetName(first)}
+      name={say`Target: ${askedWords(first)}`}
+      main={say`at least ${wantedWords(first)}`}
       tone={reached ? 'gain' : undefined}
       lines={[
         found && now && latest

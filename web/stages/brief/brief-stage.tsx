@@ -64,7 +64,7 @@ function Brief({ job }: { job: Job }) {
           ]}
         />
       </header>
-      <BriefHead job={job} figures={figures} />
+      {view === 'plan' && <BriefHead job={job} figures={figures} />}
       {job.state === 'closed' && (
         <p className={own.closed}>The job is closed: its file is read only until it is reopened.</p>
       )}

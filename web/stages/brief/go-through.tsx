@@ -29,6 +29,7 @@ export function GoThrough({ job, title, items }: GoThroughProps) {
       <Button
         variant="default"
         size="sm"
+        mt={10}
         aria-label={`Go through: ${title}`}
         onClick={() => {
           setPassed([]);

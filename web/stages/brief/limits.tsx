@@ -60,7 +60,7 @@ export function Limits({ job }: { job: Job }) {
       {job.limits.length === 0 && (
         <p className={classes.quiet}>None yet. What breaks first on this car, and who says so?</p>
       )}
-      <OpenedForm word="Add a limit">
+      <OpenedForm word="Add a limit" open={job.limits.length === 0}>
         <NewLimit onAdd={limits.add} />
       </OpenedForm>
       <Suggestions job={job} onTake={limits.add} />

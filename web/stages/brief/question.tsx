@@ -13,10 +13,11 @@ type Words = 'use' | 'target' | 'notWanted' | 'deliverables' | 'claimedSource';
 /** What the owner wants to know, in large; it stores itself when it is left. */
 export function AskedQuestion({ job }: { job: Job }) {
   return (
-    <fieldset className={stage.asked} disabled={job.state === 'closed'} aria-label="The question">
+    <fieldset className={stage.asked} disabled={job.state === 'closed'}>
       <SavedField
         label="Question"
         field="question"
+        breaks
         placeholder="What does the owner want to know?"
         value={job.question}
         revision={job.revision}

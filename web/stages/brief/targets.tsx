@@ -10,6 +10,7 @@ import classes from '../../ui/file-form.module.css';
 import { OpenedForm } from '../../ui/opened-form.tsx';
 import { RemoveButton } from '../../ui/remove-button.tsx';
 import { numberOf } from '../../ui/saved-field.tsx';
+import own from './targets.module.css';
 import { keptFigure } from '../../units/typed-figure.ts';
 import { useOwnUnits } from '../../units/use-own-units.tsx';
 
@@ -26,18 +27,20 @@ export function Targets({ job, figures }: { job: Job; figures: readonly TargetFi
           const found = figures?.find(({ id }) => id === target.id);
           return (
             <li key={target.id} className={classes.entry}>
-              <p>
-                {write(targetName(target))}
-                {found?.setups.map((of) => (
-                  <small key={of.setupId}>
-                    {letter(of.setupId)} {write(madeWords(target, of))}: {write(standingWords(target, found, of))}
-                  </small>
-                ))}
-              </p>
+              <p>{write(targetName(target))}</p>
               <RemoveButton
                 what={write(targetName(target))}
-                onRemove={() => void targets.remove('The target is', target.id)}
+                onRemove={() => void targets.remove('Target', target.id)}
               />
+              {found && (
+                <ul className={own.setups}>
+                  {found.setups.map((of) => (
+                    <li key={of.setupId}>
+                      {letter(of.setupId)} {write(madeWords(target, of))}: {write(standingWords(target, found, of))}
+                    </li>
+                  ))}
+                </ul>
+              )}
             </li>
           );
         })}

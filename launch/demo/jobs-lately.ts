@@ -1,178 +1,10 @@
-import type { PauseReason } from '../contract/day.ts';
+import { booked, coupe, kitCar, minibus, pulls, type DemoHolds, type DemoJob } from './job.ts';
 
-/** The invented shop's first days, played by the stand-ins through the recorder (no figure is typed in). */
-export interface DemoJob {
-  vehicle: string;
-  owner: string;
-  question: string;
-  gear: string;
-  /** The stand-in dyno that it stood on; the inertia roller unless said. */
-  dyno?: 'inertia-roller' | 'loaded-roller' | 'hub';
-  /** Readings of the dyno a second; 200 unless said: long runs need no more than they are looked at with. */
-  rateHz?: number;
-  /** Days before the scenario's last one, and when on that day the first pull was waited for (24-hour clock). */
-  daysAgo: number;
-  from: string;
-  seed: number;
-  setups: DemoSetup[];
-  /** What is written in the job's file, by the names of the API. */
-  brief?: Record<string, unknown>;
-  bands?: { name: string; fromRpm: number; toRpm: number }[];
-  limits?: { quantity: string; value: number; scale: string | null; reason: string; source: string }[];
-  inspections?: { key: string; outcome: string; note: string; measured: number | null }[];
-  fuel?: DemoFuel[];
-  suspicions?: { cause: string; test: string; outcome: string; state: string }[];
-  notes?: string[];
-  end?:
-    | { state: 'paused'; for: PauseReason; why: string; expectedInDays?: number }
-    | { state: 'closed'; delivered: string | null; untested: string };
-}
-
-/** Speeds and loads to be held one after the other. */
-export interface DemoHolds {
-  speedsRpm: number[];
-  loadsKpa: number[];
-  dwellS: number;
-}
-
-export interface DemoSetup {
-  /** Letter of the setup it was changed from, and what changed; the first setup has neither. */
-  from?: string;
-  change?: string;
-  expectedKw?: number;
-  /** What changed is the fuel table, as the setup before proposes it. */
-  fuelTable?: true;
-  pulls: DemoPull[];
-  decision?: 'keep' | 'go back' | 'try further';
-  why?: string;
-  /** Words of its tune file. */
-  file?: { name: string; content: string };
-}
-
-export interface DemoPull {
-  /** Cool-down before the pull, minutes. */
-  afterMin: number;
-  /** No pull but a run of another kind. */
-  kind?: 'idle' | 'cold-start' | 'transient' | 'cruise';
-  /** No pull but a row of holds. */
-  holds?: DemoHolds;
-  note?: string;
-  setAside?: string;
-}
-
-export interface DemoFuel {
-  kind: 'arrived' | 'drained' | 'added' | 'measured';
-  /** Before the day's first pull. */
-  minutesBefore: number;
-  litres?: number;
-  ethanolPct?: number;
-  name?: string;
-}
-
-const pulls = (count: number, afterMin: number): DemoPull[] => Array.from({ length: count }, () => ({ afterMin }));
-const twin = { vehicle: 'Ostrel 990 twin', owner: 'J. Pellwick', gear: '5th' };
-const kitCar = { vehicle: 'Brindle 1.0 kit car, three-cylinder turbo', owner: 'Fenmoor Hill Club', gear: '3rd' };
-const coupe = { vehicle: 'Tarrow Six hill-climb coupé', owner: 'A. Sorrel', gear: '4th' };
-const minibus = { vehicle: 'Hallam 2.2 diesel minibus', owner: 'Corrie Lines', gear: '4th' };
 /** The part of its fuel table that a light foot uses. */
 const cellsOfCoupe: DemoHolds = { speedsRpm: [2000, 2500, 3000, 3500, 4000], loadsKpa: [40, 55, 70, 85], dwellS: 4 };
-const booked = { setups: [{ pulls: [] }], daysAgo: 1, from: '16:40', seed: 1 };
 
-/** Oldest first; the last one with runs stays on the dyno. */
-export const demoJobs: DemoJob[] = [
-  {
-    ...twin,
-    question: 'What does it make with the road exhaust?',
-    daysAgo: 210,
-    from: '10:10',
-    seed: 20,
-    setups: [
-      { pulls: pulls(3, 8), file: { name: 'ostrel-arrived.bin', content: 'twin, as it came in spring' } },
-      { from: 'A', change: 'Ignition +1° above 7,000', pulls: pulls(2, 8), decision: 'keep', why: 'safe on 98 octane' },
-    ],
-    brief: { use: 'road, some track days', deliverables: 'report' },
-    end: { state: 'closed', delivered: 'B', untested: 'cold start' },
-  },
-  {
-    ...minibus,
-    ...booked,
-    question: 'Black smoke at full load',
-    inspections: [{ key: 'intake', outcome: 'fail', note: 'hose split behind the charge cooler', measured: null }],
-    suspicions: [{ cause: 'charge air leaks', test: 'pressurise the intake', outcome: 'hose replaced', state: 'confirmed' }], // prettier-ignore
-    end: { state: 'closed', delivered: null, untested: 'full load after the new hose' },
-  },
-  {
-    ...twin,
-    question: 'Is there anything left above 9,000 before the season?',
-    daysAgo: 2,
-    from: '09:30',
-    seed: 21,
-    setups: [
-      { pulls: pulls(3, 7), file: { name: 'ostrel-now.bin', content: 'twin, as it came in spring' } },
-      { from: 'A', change: 'Ignition +2° above 7,000', expectedKw: 0.4, pulls: pulls(3, 7), decision: 'try further' },
-      {
-        from: 'B',
-        change: 'Ignition +3° above 7,000',
-        expectedKw: 1.5,
-        pulls: [{ afterMin: 12, note: 'one step too far' }, { afterMin: 7 }],
-        decision: 'go back',
-        why: 'knocks above 9,500, nothing gained',
-      },
-      { from: 'B', change: 'Back to B', pulls: [] },
-    ],
-    brief: {
-      use: 'hill climbs',
-      target: 'something above 9,000',
-      notWanted: 'a hole at 6,000',
-      claimedValue: 92,
-      claimedUnit: 'PS',
-      claimedScale: 'crank',
-      claimedSource: 'the seller',
-    },
-    bands: [{ name: 'out of hairpins', fromRpm: 5000, toRpm: 7500 }, { name: 'top', fromRpm: 8500, toRpm: 10400 }], // prettier-ignore
-    limits: [
-      { quantity: 'engineSpeed', value: 10800, scale: null, reason: 'valve springs', source: 'builder' },
-      { quantity: 'knockRetard', value: 3, scale: null, reason: 'more than this is knock', source: 'us' },
-    ],
-    end: { state: 'paused', for: 'collection', why: '' },
-  },
-  {
-    ...minibus,
-    question: 'What does a gentler tune save on the school route?',
-    dyno: 'loaded-roller',
-    rateHz: 50,
-    daysAgo: 3,
-    from: '11:20',
-    seed: 61,
-    setups: [
-      { pulls: [{ afterMin: 6, kind: 'cold-start' }, { afterMin: 10, kind: 'cruise' }, { afterMin: 4, kind: 'cruise' }] }, // prettier-ignore
-      {
-        from: 'A',
-        change: 'Gentler tune file',
-        pulls: [
-          { afterMin: 6, kind: 'cruise' },
-          { afterMin: 4, kind: 'cruise', note: 'owner feels it is less' },
-        ],
-        decision: 'go back',
-        why: 'no saving shown',
-      },
-    ],
-    brief: { use: 'school route', target: 'less fuel', notWanted: 'less pull with eleven aboard', dynoKind: 'loaded-roller' }, // prettier-ignore
-    end: { state: 'paused', for: 'owner', why: 'thinks it over' },
-  },
-  {
-    ...coupe,
-    ...booked,
-    question: 'Second key setting for wet hills',
-    end: { state: 'paused', for: 'file', why: 'revision 4' },
-  },
-  {
-    ...kitCar,
-    ...booked,
-    question: 'Does the smaller pulley pay?',
-    end: { state: 'paused', for: 'part', why: 'the pulley, ordered', expectedInDays: 0 },
-  },
-  { ...twin, ...booked, question: 'Road check of the new tune' },
+/** Jobs of yesterday and of the last day; the last one stays on the dyno. */
+export const jobsLately: readonly DemoJob[] = [
   {
     ...minibus,
     question: 'Exhaust temperature over the pass',
@@ -263,6 +95,10 @@ export const demoJobs: DemoJob[] = [
         from: 'A',
         change: 'Boost +12 kPa',
         expectedKw: 5,
+        forecasts: [
+          { who: 'Mara', quantity: 'peak power', low: 80, high: 95 },
+          { who: 'Ivo', quantity: 'boost at', fromRpm: 4000, low: 90, high: 110 },
+        ],
         pulls: pulls(3, 9),
         decision: 'try further',
         why: 'no knock',
@@ -273,6 +109,10 @@ export const demoJobs: DemoJob[] = [
       { from: 'B', change: 'Ignition +2°', pulls: pulls(2, 9) },
     ],
     brief: { use: 'sprints', target: 'the gentlest setting that keeps the gain', dynoKind: 'hub' },
+    targets: [
+      { quantity: 'peak power', fromRpm: null, toRpm: null, value: 115, scale: 'crank' },
+      { quantity: 'boost at', fromRpm: 4000, toRpm: null, value: 100, scale: null },
+    ],
     bands: [{ name: 'out of chicanes', fromRpm: 2500, toRpm: 4000 }, { name: 'straights', fromRpm: 4500, toRpm: 6200 }], // prettier-ignore
     limits: [
       { quantity: 'boost', value: 125, scale: null, reason: 'head gasket', source: 'builder' },
@@ -309,9 +149,19 @@ export const demoJobs: DemoJob[] = [
         from: 'B',
         change: 'Intake trumpets 40 mm shorter',
         expectedKw: 2,
+        forecasts: [
+          { who: 'Mara', quantity: 'peak power', low: 97, high: 99 },
+          { who: 'Ivo', quantity: 'peak power', low: 100, high: 100 },
+        ],
         pulls: [{ afterMin: 14 }, { afterMin: 8, note: 'duller below 4,000, sings above' }, { afterMin: 8 }],
       },
-      { from: 'B', change: 'Plug gap 0.7 mm', pulls: [] },
+      {
+        from: 'B',
+        change: 'Plug gap 0.7 mm',
+        expectedKw: 0.3,
+        forecasts: [{ who: 'Mara', quantity: 'peak power', low: 95, high: 96.5 }],
+        pulls: [],
+      },
     ],
     brief: {
       use: 'hill climbs, 40 s flat out',
@@ -323,6 +173,12 @@ export const demoJobs: DemoJob[] = [
       claimedSource: 'the builder',
       deliverables: 'report and both files',
     },
+    targets: [
+      { quantity: 'peak power', fromRpm: null, toRpm: null, value: 100, scale: 'wheels' },
+      { quantity: 'mean power', fromRpm: 3000, toRpm: 4500, value: 64, scale: 'wheels' },
+    ],
+    signed: ['Running on the dyno'],
+    charges: [{ what: 'Intake trumpets', per: 'piece', quantity: 1, amount: 184, setup: 'C' }],
     bands: [{ name: 'out of corners', fromRpm: 3000, toRpm: 4500 }, { name: 'flat out', fromRpm: 5000, toRpm: 6800 }], // prettier-ignore
     limits: [
       { quantity: 'engineSpeed', value: 7100, scale: null, reason: 'rod bolts', source: 'builder' },

@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import { Failure } from './failure.ts';
+import { Failure } from '../failure.ts';
 
 /** Asks the server over HTTP, as a page does, and notes when in the scenario each act was done. */
 export class DemoAsk {

@@ -1,16 +1,22 @@
-import { run as runSchema, setup as setupSchema, jobList, type Job } from '../contract/records.ts';
-import { account } from '../contract/people.ts';
-import { setupFuelling } from '../contract/fuelling.ts';
-import { bayState, type BayState } from '../contract/live.ts';
-import { usualSteps, type RunPlan } from '../contract/recording.ts';
-import type { SetupItemRecord } from '../contract/setup-item.ts';
-import { DemoAsk } from './demo-ask.ts';
-import { bookDays } from './demo-day.ts';
-import { bookJob, finishJob, writeArrival, type PlayedSetup } from './demo-file.ts';
-import { demoJobs, type DemoJob, type DemoPull, type DemoSetup } from './demo-scenario.ts';
-import { setActTimes } from './demo-times.ts';
-import { Failure } from './failure.ts';
-import { startProgram, stopProgram } from './program.ts';
+import { run as runSchema, setup as setupSchema, jobList, type Job } from '../../contract/records.ts';
+import { z } from 'zod';
+import { account } from '../../contract/people.ts';
+import { setupFuelling } from '../../contract/fuelling.ts';
+import { bayState, type BayState } from '../../contract/live.ts';
+import { usualSteps, type RunPlan } from '../../contract/recording.ts';
+import type { SetupItemRecord } from '../../contract/setup-item.ts';
+import { DemoAsk } from './ask.ts';
+import { bookDays } from './day.ts';
+import { bookJob, finishJob, writeArrival, type PlayedSetup } from './file.ts';
+import type { DemoJob, DemoPull, DemoSetup } from './job.ts';
+import { jobsBefore } from './jobs-before.ts';
+import { jobsLately } from './jobs-lately.ts';
+import { setActTimes } from './times.ts';
+import { Failure } from '../failure.ts';
+import { startProgram, stopProgram } from '../program.ts';
+
+/** The invented shop's first days, the oldest first; the last job with runs stays on the dyno. */
+const demoJobs: readonly DemoJob[] = [...jobsBefore, ...jobsLately];
 
 /**
  * Plays the demo days on a server that has no job yet: stand-in instruments
@@ -121,6 +127,13 @@ async function playSetup(job: Job, demo: DemoSetup, played: Map<string, PlayedSe
       ...(demo.fuelTable ? { items: [await proposedTable(parent.id, demo.change ?? '', ask)] } : {}),
       ...(demo.expectedKw === undefined ? {} : { predictionKw: demo.expectedKw }),
     }));
+    for (const { fromRpm = null, toRpm = null, ...said } of demo.forecasts ?? [])
+      await ask.json(z.looseObject({}), 'POST', `/api/jobs/${job.id}/forecasts`, {
+        ...said,
+        setupId: id,
+        fromRpm,
+        toRpm,
+      });
     if (demo.pulls.length > 0) await mount(job, id, ask);
   }
   if (demo.file) await ask.file(`/api/setups/${id}/tune-files`, demo.file);

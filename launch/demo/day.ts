@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { booking } from '../contract/day.ts';
-import type { Job } from '../contract/records.ts';
-import type { DemoAsk } from './demo-ask.ts';
+import { booking } from '../../contract/day.ts';
+import type { Job } from '../../contract/records.ts';
+import type { DemoAsk } from './ask.ts';
 
 /** What the demo shop has booked, around its last day; hours count from that day's beginning, 24 back or on is the same hour of another day. */
 interface DemoBooking {

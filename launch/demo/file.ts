@@ -1,8 +1,9 @@
-import { job as jobSchema, setup as setupSchema, type Job } from '../contract/records.ts';
+import { job as jobSchema, setup as setupSchema, type Job } from '../../contract/records.ts';
 import { z } from 'zod';
-import type { DemoAsk } from './demo-ask.ts';
-import type { DemoJob } from './demo-scenario.ts';
-import { demoVehicles } from './demo-vehicles.ts';
+import { consentTemplate } from '../../contract/consents.ts';
+import type { DemoAsk } from './ask.ts';
+import type { DemoJob } from './job.ts';
+import { demoVehicles } from './vehicles.ts';
 
 const anything = z.looseObject({});
 
@@ -27,6 +28,7 @@ export async function bookJob(demo: DemoJob, dayBegan: Date, ask: DemoAsk): Prom
   if (demo.brief) await ask.json(jobSchema, 'PATCH', `/api/jobs/${job.id}`, demo.brief);
   await addEntries(job, 'bands', demo.bands, ask);
   await addEntries(job, 'limits', demo.limits, ask);
+  await addEntries(job, 'targets', demo.targets, ask);
   return job;
 }
 
@@ -40,6 +42,7 @@ export async function writeArrival(job: Job, demo: DemoJob, dayBegan: Date, ask:
     await addEntries(job, 'fuel-entries', [{ ...usual, ...entry, at: ask.now.toISOString() }], ask);
   }
   ask.now = shifted(dayBegan, -inspectedMs);
+  await sign(job, demo, ask);
   await addEntries(job, 'suspicions', demo.suspicions?.map((suspicion) => ({ ...suspicion, runIds: [] })), ask); // prettier-ignore
   ask.now = shifted(dayBegan, notedMs);
   await addEntries(
@@ -52,6 +55,27 @@ export async function writeArrival(job: Job, demo: DemoJob, dayBegan: Date, ask:
 
 async function addEntries(job: Job, path: string, entries: readonly object[] = [], ask: DemoAsk): Promise<void> {
   for (const entry of entries) await ask.json(anything, 'POST', `/api/jobs/${job.id}/${path}`, entry);
+}
+
+/** A hand of our own: a wave that runs out into a line. */
+const hand = [
+  Array.from({ length: 60 }, (_, at) => [
+    30 + 4 * at,
+    90 + 34 * Math.sin(at / 3.1) * Math.exp(-at / 45),
+    0.35 + 0.3 * Math.abs(Math.sin(at / 5)),
+  ]),
+  Array.from({ length: 24 }, (_, at) => [60 + 9 * at, 138 - at / 2, 0.4]),
+];
+
+/** Lets the owner sign. */
+async function sign(job: Job, { signed = [], owner }: DemoJob, ask: DemoAsk): Promise<void> {
+  if (signed.length === 0) return;
+  const texts = await ask.json(z.array(consentTemplate), 'GET', '/api/consent-templates');
+  for (const title of signed) {
+    const text = texts.find((one) => one.title.startsWith(title));
+    if (!text) throw new Error(`The demo’s owner signs a text that is not there: ${title}`);
+    await ask.json(anything, 'POST', `/api/jobs/${job.id}/consents`, { templateId: text.id, version: text.revision, name: owner, strokes: hand }); // prettier-ignore
+  }
 }
 
 /** A setup that was made, and when its last run ended. */
@@ -73,6 +97,8 @@ export async function finishJob(
     ask.now = shifted(setup.endedAt, decidedMs);
     await ask.json(setupSchema, 'PATCH', `/api/setups/${setup.id}`, { decision, decisionWhy: why ?? '' });
   }
+  for (const { setup, ...line } of demo.charges ?? [])
+    await addEntries(job, 'charges', [{ ...line, currency: '€', why: '', setupId: setup ? (played.get(setup)?.id ?? null) : null }], ask); // prettier-ignore
   const { end } = demo;
   if (!end) return;
   const lastRun = Math.max(...[...played.values()].map(({ endedAt }) => endedAt.getTime()));
