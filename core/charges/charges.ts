@@ -103,9 +103,6 @@ export function chargesText(lines: readonly Charge[]): string {
   return [...rows, ...sums(lines).map(({ amount, currency }) => `Sum: ${moneyWords(amount, currency)}`)].join('\n');
 }
 
-/** What driving costs: price of fuel and consumption, for 100 km. */
-export const costOf100Km = (litresPer100Km: number, pricePerLitre: number): number => litresPer100Km * pricePerLitre;
-
 /** The lines as a table, for a spreadsheet. */
 export function chargesCsv(lines: readonly (Charge & { why?: string })[]): string {
   return Papa.unparse([

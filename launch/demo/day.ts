@@ -76,6 +76,7 @@ const demoPrices = [
   { name: 'Dyno', per: 'dyno hour', amount: 95, currency: '€' },
   { name: 'Workshop', per: 'work hour', amount: 62, currency: '€' },
   { name: 'Tune file', per: 'tune file', amount: 120, currency: '€' },
+  { name: 'Diesel', per: 'litre', amount: 1.58, currency: '€' },
   { name: 'E85', per: 'litre', amount: 1.09, currency: '€' },
 ] as const;
 

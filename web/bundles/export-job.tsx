@@ -32,7 +32,7 @@ function ExportForm({ job, close }: { job: Job; close: () => void }) {
     <Stack gap={14}>
       <Text size="sm">
         One file (.zip) with recordings, logs, notes, photos and tune files, for another Suvok or to keep. Its figures
-        are the same there.
+        are the same there. Bookings stay here: they are this shop’s days.
       </Text>
       {ran.length > 1 && (
         <Checkbox.Group label="Runs of" value={chosen} onChange={setChosen}>
@@ -44,7 +44,7 @@ function ExportForm({ job, close }: { job: Job; close: () => void }) {
         </Checkbox.Group>
       )}
       <Switch
-        label="With owner, plate, contact and kept reports"
+        label="With owner, plate, contact, consents and kept reports"
         description={withOwner ? undefined : 'Notes and photos go as they are: look through them for names and plates.'}
         checked={withOwner}
         onChange={(event) => setWithOwner(event.currentTarget.checked)}

@@ -20,6 +20,8 @@ const preferences = z.object({
   cues: z.enum(['off', 'beeps', 'spoken']),
   /** What reports are printed on. */
   paper: z.enum(papers),
+  /** For a litre of fuel, where it is not the price list’s. */
+  fuelPrice: z.number().positive().nullable(),
 });
 type Preferences = z.infer<typeof preferences>;
 
@@ -30,6 +32,7 @@ const usual: Preferences = {
   cautionsRead: false,
   cues: 'beeps',
   paper: 'A4',
+  fuelPrice: null,
 };
 
 /** The usual preferences with those that a browser kept, as far as they can be understood; the two units that it kept before there were more among them. */

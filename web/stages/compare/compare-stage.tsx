@@ -175,7 +175,7 @@ function Comparison({ job }: { job: Job }) {
               ) : view.show === 'road' ? (
                 <RoadTable job={job} figures={figures} view={view} />
               ) : view.show === 'tests' ? (
-                <OtherRuns figures={figures} view={view} />
+                <OtherRuns job={job} figures={figures} view={view} />
               ) : (
                 scene && <CompareLanes scene={scene} job={job} view={view} change={change} />
               )}

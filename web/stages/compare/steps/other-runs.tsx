@@ -1,10 +1,12 @@
 import { Switch } from '@mantine/core';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import type { Job } from '../../../../contract/records.ts';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';
 import type { JudgedKind } from '../../../../core/figures/kinds-of-job.ts';
 import { isAskedOfHolds } from '../../../../core/run-kinds/hold-figures.ts';
 import { differenceSentence, figureSentence, toneOfFigure, verdictWord } from '../../../../core/wording/kind-words.ts';
+import { CostOfDriving } from '../../../costs/cost-of-driving.tsx';
 import { runKindWords } from '../../../job/run-kind-words.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';
 import { useOwnUnits } from '../../../units/use-own-units.tsx';
@@ -13,7 +15,15 @@ import classes from './other-runs.module.css';
 import steps from './steps-picture.module.css';
 
 /** Runs that are no power runs, before and after: each kind by its own figures, never mixed into those of power. */
-export function OtherRuns({ figures: { tests }, view: { test, against } }: { figures: JobFigures; view: CompareView }) {
+export function OtherRuns({
+  job,
+  figures: { tests },
+  view: { test, against },
+}: {
+  job: Job;
+  figures: JobFigures;
+  view: CompareView;
+}) {
   if (!tests) return <div aria-busy />;
   // What can be judged stands above what only one setup has.
   const kinds = [...tests.shown].sort((one, other) => Number(Boolean(other.judgement)) - Number(Boolean(one.judgement))); // prettier-ignore
@@ -42,7 +52,15 @@ export function OtherRuns({ figures: { tests }, view: { test, against } }: { fig
         </p>
       </header>
       {kinds.map((kind) => (
-        <Kind key={kind.kind} of={kind} before={against.letter} after={test.letter} beforeId={against.id} />
+        <Kind
+          key={kind.kind}
+          of={kind}
+          before={against.letter}
+          after={test.letter}
+          beforeId={against.id}
+          afterId={test.id}
+          job={job}
+        />
       ))}
     </section>
   );
@@ -53,16 +71,21 @@ function Kind({
   before,
   after,
   beforeId,
+  afterId,
+  job,
 }: {
   of: JudgedKind;
   before: string;
   after: string;
   beforeId: number;
+  afterId: number;
+  job: Job;
 }) {
   const { write } = useOwnUnits();
   const [all, setAll] = useState(false);
   const found = runs.flatMap(({ label, figures }) => (figures?.found ?? []).map((finding) => ({ ...finding, label })));
   const rows = judgement?.figures.filter(({ id }) => kind !== 'step' || all || isAskedOfHolds(id)) ?? [];
+  const fuel = judgement?.figures.find(({ id }) => id === 'fuel-per-distance');
   const missing = runs.some(({ setupId }) => setupId === beforeId) ? after : before;
   return (
     <section className={classes.kind} aria-label={runKindWords[kind].name}>
@@ -133,6 +156,7 @@ function Kind({
           </table>
         </>
       )}
+      {fuel && <CostOfDriving job={job} fuel={fuel} setupId={afterId} />}
       {judgement?.next && <p className={classes.next}>{judgement.next}</p>}
       {kind === 'step' && (
         <Switch label="Every logged channel" checked={all} onChange={(event) => setAll(event.currentTarget.checked)} />
