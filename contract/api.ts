@@ -12,6 +12,7 @@ import { chargeEndpoints } from './charges.ts';
 import { consentEndpoints } from './consents.ts';
 import { forecastEndpoints } from './forecasts.ts';
 import { equipmentEndpoints } from './equipment.ts';
+import { shiftEndpoints } from './shifts.ts';
 import { addedAt, entryForms } from './entries.ts';
 import { airFile, dynoFile } from './files.ts';
 import * as http from './http.ts';
@@ -114,6 +115,7 @@ export const endpoints: readonly Endpoint[] = [
   ...consentEndpoints,
   ...chargeEndpoints,
   ...equipmentEndpoints,
+  ...shiftEndpoints,
   ...fuellingEndpoints,
   ...testEndpoints,
   { method: 'get', path: '/owners', does: 'All owners by name.', answer: z.array(vehicles.owner) },

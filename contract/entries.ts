@@ -5,6 +5,7 @@ import { forecast, forecastFields } from './forecasts.ts';
 import { equipmentFields, equipmentRecord } from './equipment.ts';
 import * as file from './job-file.ts';
 import { workTime, workTimeFields } from './day.ts';
+import { shiftNote, shiftNoteFields } from './shifts.ts';
 import { target, targetFields } from './targets.ts';
 import { part, partFields } from './vehicles.ts';
 
@@ -105,6 +106,13 @@ export const entryForms = {
     what: 'equipment that must be kept in date',
     fields: equipmentFields,
     record: equipmentRecord,
+  },
+  shiftNotes: {
+    of: 'shop',
+    path: 'shift-notes',
+    what: 'what a shift hands over to the next',
+    fields: shiftNoteFields,
+    record: shiftNote,
   },
   parts: { of: 'vehicles', path: 'parts', what: 'a part of a vehicle', fields: partFields, record: part },
 } as const satisfies Record<string, EntryForm>;

@@ -29,6 +29,8 @@ export const newRun = z.object({
   kind: z.enum(runKinds),
   plan: madeAs.nullable(),
   logs: z.array(runLogRecord),
+  /** Who announced it, where they had signed in; empty otherwise, and in what an earlier Suvok wrote down. */
+  recordedBy: z.string().max(120).default(''),
 });
 export type NewRun = z.infer<typeof newRun>;
 

@@ -17,7 +17,7 @@ export const bayAsk = z.discriminatedUnion('ask', [
   z.object({ ask: z.literal('mount'), bay, with: mounting }),
   z.object({ ask: z.literal('clear'), bay, with: nothing }),
   z.object({ ask: z.literal('plan'), bay, with: runPlan }),
-  z.object({ ask: z.literal('arm'), bay, with: armRequest }),
+  z.object({ ask: z.literal('arm'), bay, with: armRequest.extend({ by: z.string().max(120) }) }),
   z.object({ ask: z.literal('end'), bay, with: nothing }),
   z.object({ ask: z.literal('hold'), bay, with: setPoint }),
   z.object({ ask: z.literal('add bay'), with: bayName }),

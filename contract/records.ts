@@ -68,6 +68,8 @@ export const run = z.object({
   samples: z.int().nonnegative(),
   /** Where it came from: an instrument's name or a file's. */
   source: z.string(),
+  /** Who announced it, where they had signed in. */
+  recordedBy: z.string().default(''),
   /** The bay that it was made in; null for a file, and for runs from before bays had numbers. */
   bay: bayNumber.nullable(),
   /** The instrument on the bench link; empty for a file. */

@@ -66,7 +66,9 @@ test('a saving at the cruise that is none is refused, one at another wheel power
   await expect(cruise.getByRole('row', { name: /^Fuel\b(?! for)/ })).toContainText('not shown', { timeout: 20_000 });
   await expect(cruise).toContainText(/A saving of 3 % would have been shown|To show 3 % it needs about/);
   await cruise.getByLabel(/^Fuel, .* per litre/).fill('1.72');
-  await expect(cruise).toContainText(/Fuel for 100 km: \d+\.\d\d € before, \d+\.\d\d € after; .*no difference is shown/);
+  await expect(cruise).toContainText(
+    /Fuel for 100 km: \d+\.\d\d € before, \d+\.\d\d € after; .*no difference is shown/,
+  );
   await planned(suvok, 'cruise', { cruiseS: 120, wheelKw: 10 });
   await suvok.mountedSetup(job, 'Another additive');
   await suvok.record(job, 1);

@@ -121,3 +121,29 @@ test('who waits is said with since when; the overrun of what is on the dyno move
   await page.getByRole('dialog').getByRole('button', { name: 'Save' }).click();
   await expect(page.getByRole('button', { name: /^Worked from .*by hand$/ })).toBeVisible();
 });
+
+test('a shift is handed over with a draft of the day and own words, and the next one takes over', async ({
+  page,
+  suvok,
+}) => {
+  await suvok.mountedJob('Tarrow Six');
+  const other = await suvok.ask<{ id: number }>('POST', '/jobs', { vehicle: 'Hallam minibus', owner: 'Corrie Lines' });
+  await suvok.ask('PUT', `/jobs/${other.id}/state`, { state: 'paused', for: 'part', why: 'a pump', expectedAt: null });
+  await page.goto(`${suvok.origin}/today`);
+  await expect(page.getByText('for a part (a pump)')).toBeVisible();
+  await page.keyboard.press('h');
+  const dialog = page.getByRole('dialog', { name: 'Hand over to the next shift' });
+  const words = dialog.getByLabel(/^What the next shift must know/);
+  await expect(words).toHaveValue(/^Bay 1: Tarrow Six\. Next: .*\nHallam minibus waits for a part \(a pump\)\.$/);
+  await words.press('End');
+  await words.pressSequentially(' The left strap creaks.');
+  await dialog.getByLabel('Your name').fill('Ola');
+  await dialog.getByRole('button', { name: 'Hand over' }).click();
+  const handed = page.getByRole('region', { name: 'Handed over' });
+  await expect(handed.getByRole('heading')).toHaveText(/^Ola hands over, \d\d:\d\d$/);
+  await expect(handed).toContainText('The left strap creaks.');
+  await handed.getByRole('button', { name: 'I take over' }).click();
+  await expect(handed.getByRole('button', { name: /^Ola took over \d\d:\d\d$/ })).toBeVisible();
+  await handed.getByRole('button', { name: /took over/ }).click();
+  await expect(handed).toContainText('Hallam minibus waits for a part');
+});

@@ -111,7 +111,8 @@ export class Bay extends EventEmitter<BayEvents> {
     this.emit('changed');
   }
 
-  arm(afterS?: number): void {
+  /** @param by who announces a run; empty where nobody had signed in */
+  arm(afterS?: number, by = ''): void {
     if (!this.recorder?.device.heard) {
       throw new Refusal(
         'No dyno is heard on the bench link. Check that it is switched on and connected, then try again.',
@@ -119,7 +120,7 @@ export class Bay extends EventEmitter<BayEvents> {
     }
     const refusal = this.parts.room.refusal();
     if (refusal) throw new Refusal(refusal);
-    this.recorder.arm(afterS);
+    this.recorder.arm(afterS, by);
   }
 
   end(): void {

@@ -25,20 +25,21 @@ export function runThatBegins(
   device: Device,
   dyno: NewRun['dyno'],
   rows: readonly Float64Array[],
-  conditions: Conditions,
+  conditions: Conditions & Pick<NewRun, 'recordedBy'>,
   followed: FollowedLoggers,
 ): NewRun {
   const { hello, intake } = device;
   const startedS = rows[0]![0]!;
   const lastedS = rows[rows.length - 1]![0]! - startedS;
   const startedMs = hello.startedAt ? Date.parse(hello.startedAt) + startedS * 1000 : Date.now() - lastedS * 1000;
-  const { plan, bay, setup, gear, air, airTakenAt } = conditions;
+  const { plan, bay, setup, gear, air, airTakenAt, recordedBy } = conditions;
   return {
     bay,
     setup,
     gear,
     air,
     airTakenAt,
+    recordedBy,
     key,
     kind: plan.kind,
     device: hello.device,

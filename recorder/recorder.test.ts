@@ -229,3 +229,13 @@ test('a recorder that runs out of room ends the run and says so', async () => {
   await jest.advanceTimersByTimeAsync(100);
   expect(bench.runs).toMatchObject([{ as: 'interrupted', remarks: [expect.stringMatching(/disk was full.*kept/)] }]);
 });
+
+test('a run names who announced it; one that nobody announced names nobody', async () => {
+  const bench = await Bench.start();
+  await bench.roll(2);
+  bench.recorder.arm(undefined, 'Ola Nordby');
+  await bench.pull(8, 'lift');
+  await bench.roll(6);
+  await bench.pull(8, 'lift');
+  expect(bench.runs.map(({ begun }) => begun.run.recordedBy)).toEqual(['Ola Nordby', '']);
+});

@@ -45,6 +45,7 @@ interface RecorderEvents {
 export class Recorder extends EventEmitter<RecorderEvents> {
   private armed = false;
   private armedMs = 0;
+  private armedBy = '';
   private current: RunInProgress | undefined;
   /** Ended, and not yet in the database. */
   private ended: string | undefined;
@@ -161,7 +162,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
    * Announces a run: it is taken for one sooner, and an instrument that can make it is told to.
    * @throws Refusal when the instrument can be told to, but not this
    */
-  arm(afterS?: number): void {
+  arm(afterS?: number, by = ''): void {
     if (this.current || this.armed) return;
     const { plan } = this.conditions();
     if (this.device.dyno?.kind === 'inertia-roller' && loadedKinds.includes(plan.kind))
@@ -179,6 +180,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     }
     this.armed = true;
     this.armedMs = performance.now();
+    this.armedBy = by;
     this.problem = null;
     this.trigger = this.watch(armedSustainS, false, afterS);
     this.device.send({ type: 'arm' });
@@ -267,10 +269,17 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     const followed = FollowedLoggers.from(conditions.loggers, latestS - startedS);
     const key = randomUUID();
     const from = this.device.rows - rows.length;
-    this.journal.begin(runThatBegins(key, this.device, dyno, rows, conditions, followed), [
-      { source: 0, session: this.device.session, from },
-      ...followed.sources(),
-    ]);
+    this.journal.begin(
+      runThatBegins(
+        key,
+        this.device,
+        dyno,
+        rows,
+        { ...conditions, recordedBy: this.armed ? this.armedBy : '' },
+        followed,
+      ),
+      [{ source: 0, session: this.device.session, from }, ...followed.sources()],
+    );
     this.current = {
       key,
       from,

@@ -30,6 +30,7 @@ import { bundleRoutes } from './routes/bundles.ts';
 import { priceRoutes } from './routes/prices.ts';
 import { consentRoutes } from './routes/consents.ts';
 import { forecastRoutes } from './routes/forecasts.ts';
+import { shiftRoutes } from './routes/shifts.ts';
 import { equipmentRoutes } from './routes/equipment.ts';
 import { dayRoutes } from './routes/day.ts';
 import { fuellingRoutes } from './routes/fuelling.ts';
@@ -138,6 +139,7 @@ function apiRoutes({ database, recorder, reader, watched, accounts, outside }: A
   reportRoutes(routes, database, dynos);
   dayRoutes(routes, database);
   equipmentRoutes(routes, database);
+  shiftRoutes(routes, database);
   forecastRoutes(routes, database);
   consentRoutes(routes, database);
   priceRoutes(routes, database);

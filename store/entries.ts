@@ -6,6 +6,7 @@ import { consentTemplate } from '../contract/consents.ts';
 import { forecast } from '../contract/forecasts.ts';
 import { target } from '../contract/targets.ts';
 import { equipmentRecord } from '../contract/equipment.ts';
+import { shiftNote } from '../contract/shifts.ts';
 import { part } from '../contract/vehicles.ts';
 import type { Queryable } from './database.ts';
 import { changeRow, columnOf, parameter, recordOf } from './rows.ts';
@@ -75,6 +76,7 @@ export const entryTables = {
     ]),
     belongsTo: null,
   },
+  shiftNotes: { ...ofJob('shift_note', shiftNote, ['text', 'handedBy', 'at', 'takenBy', 'takenAt']), belongsTo: null },
   parts: { ...ofJob('vehicle_part', part, ['name', 'knowledge', 'note']), belongsTo: 'vehicle_id' },
 } as const satisfies Record<string, EntryTable>;
 export type EntryKind = keyof typeof entryTables;
@@ -113,7 +115,7 @@ export async function entriesOf<Kind extends EntryKind>(
   return rows.map((row) => recordOf(entry.schema, row) as EntryOf<Kind>);
 }
 
-type JobEntryKind = Exclude<EntryKind, 'parts' | 'equipment' | 'prices' | 'consentTemplates'>;
+type JobEntryKind = Exclude<EntryKind, 'parts' | 'equipment' | 'prices' | 'consentTemplates' | 'shiftNotes'>;
 const jobEntryKinds = (Object.keys(entryTables) as EntryKind[]).filter((kind): kind is JobEntryKind => entryTables[kind].belongsTo === 'job_id'); // prettier-ignore
 
 /** All entries of a job, by kind, in one query. */

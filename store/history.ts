@@ -24,6 +24,7 @@ const removable = new Set([
   'shared_link',
   'tuner_package',
   'booking',
+  'shift_note',
   'work_time',
   'equipment',
   'price',

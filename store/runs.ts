@@ -16,7 +16,7 @@ type RunChanged = Omit<z.output<typeof runChange>, 'setupId'>;
 const columns = `run.id, run.job_id as "jobId", setup_id as "setupId", run.number, setup.position, run.kind, run.state, run.gear,
     started_at as "startedAt", ended_at as "endedAt", set_aside_reason as "setAsideReason", run.note, dyno,
     engine_to_drum_ratio as "engineToDrumRatio", air, air_taken_at as "airTakenAt",
-    fuel, former_labels as "formerLabels", start_temperatures as "startTemperatures", channels, samples, source, remarks,
+    fuel, former_labels as "formerLabels", start_temperatures as "startTemperatures", channels, samples, source, recorded_by as "recordedBy", remarks,
     device, plan, logs, bay, run.tyres, run.tyre_pressure_kpa as "tyrePressureKpa", run.fan, run.bonnet, load_mode as "loadMode",
     remounted, air_stated as "airStated", given`;
 const joined = 'run left join setup on setup.id = run.setup_id';
@@ -72,9 +72,9 @@ export async function addRun(database: Queryable, run: NewRun, recorder: string 
     `with numbered as (update setup set runs_numbered = runs_numbered + 1 where id = $1 returning id, job_id, runs_numbered)
      insert into run (job_id, setup_id, number, state, gear, started_at, dyno, engine_to_drum_ratio, air, air_taken_at,
        start_temperatures, channels, source, key, recorder, fuel, kind, device, plan, logs, bay,
-       tyres, tyre_pressure_kpa, fan, bonnet)
+       recorded_by, tyres, tyre_pressure_kpa, fan, bonnet)
      select (select job_id from numbered), (select id from numbered), (select runs_numbered from numbered),
-       'recording', $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18,
+       'recording', $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19,
        nullif(car.tyres, ''), car.tyre_pressure_kpa, car.fan, car.bonnet
      from (select) as one left join (
        select vehicle.tyres, job.tyre_pressure_kpa, job.fan, job.bonnet
@@ -100,6 +100,7 @@ export async function addRun(database: Queryable, run: NewRun, recorder: string 
       run.plan && JSON.stringify(run.plan),
       JSON.stringify(run.logs),
       run.bay,
+      run.recordedBy,
     ],
   );
   const added = await runById(database, rows[0].id);

@@ -67,3 +67,21 @@ export function sinceWords(ms: number): string {
   const days = Math.round(hours / 24);
   return `${days} days`;
 }
+
+/** What one shift tells the next, as a draft: what is on the dynos, who waits, whom to call, what comes next. A line each. */
+export function shiftWords({ onDyno, waiting, ready, calls, rows }: DayPicture, clock: Clock): string {
+  const next = rows
+    .flatMap(({ booked, name, bay }) =>
+      booked.flatMap((one) =>
+        bay !== null && one.state !== 'done' && one.state !== 'running' ? [{ ...one, name }] : [],
+      ),
+    ) // prettier-ignore
+    .sort((one, other) => one.expectedFromMs - other.expectedFromMs)[0];
+  return [
+    ...onDyno.map(({ job, bay }) => `${bay.name}: ${job.vehicle}. Next: ${job.waiting}.`),
+    ...waiting.map(({ job, what, isOverdue }) => `${job.vehicle} waits for ${what}${isOverdue ? ', overdue' : ''}.`),
+    ...ready.map(({ job }) => `${job.vehicle} is finished and waits to be collected.`),
+    ...calls.flatMap((call) => (call.about.kind === 'collect' ? [] : [`${callWords(call, clock)}.`])),
+    ...(next ? [`Next on ${next.name}: ${next.title}, ${clock(next.expectedFromMs)}.`] : []),
+  ].join('\n');
+}

@@ -101,7 +101,7 @@ export class RecorderSocket {
       case 'plan':
         return bays.planNext(asked.bay, asked.with);
       case 'arm':
-        return bays.bay(asked.bay).arm(asked.with.afterS);
+        return bays.bay(asked.bay).arm(asked.with.afterS, asked.with.by);
       case 'end':
         return bays.bay(asked.bay).end();
       case 'hold':

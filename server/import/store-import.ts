@@ -43,6 +43,7 @@ export async function storeImport(
     const run = await addRun(client, {
       key: randomUUID(),
       bay: null,
+      recordedBy: '',
       setup: { id: setup.id, jobId: setup.jobId },
       gear,
       startedAt,

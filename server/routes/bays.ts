@@ -66,7 +66,8 @@ export function bayRoutes(routes: ContractRoutes, recorder: RecorderClient, data
   });
   routes.post('/bays/:id/arm', async (request, response) => {
     const how = bodyAs(request, armRequest);
-    response.json(await of(request, (bay) => ({ ask: 'arm', bay, with: how })));
+    const by = response.locals.person?.name ?? '';
+    response.json(await of(request, (bay) => ({ ask: 'arm', bay, with: { ...how, by } })));
   });
   routes.post('/bays/:id/hold', async (request, response) => {
     const point = bodyAs(request, setPoint);

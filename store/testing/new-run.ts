@@ -6,6 +6,7 @@ import { testDyno } from '../../core/testing/test-car.ts';
 export const newRun = (over: Partial<NewRun> = {}): NewRun => ({
   key: randomUUID(),
   bay: null,
+  recordedBy: '',
   setup: null,
   gear: null,
   startedAt: '2026-05-04T09:00:00.000Z',

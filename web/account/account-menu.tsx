@@ -5,6 +5,7 @@ import { useNavigate } from 'react-router';
 import { shortestPassword } from '../../contract/people.ts';
 import { api } from '../state/api.ts';
 import { useChange } from '../state/queries.ts';
+import { initialsOf } from './initials.ts';
 import classes from './account-menu.module.css';
 import { beginAnew, useAccount } from '../state/account.ts';
 
@@ -38,12 +39,6 @@ export function AccountMenu() {
       {changing && <ChangePassword onClose={() => setChanging(false)} />}
     </>
   );
-}
-
-/** One letter each of the first and the last name. */
-export function initialsOf(name: string): string {
-  const words = name.trim().split(/\s+/);
-  return [words[0], words.length > 1 ? words.at(-1) : undefined].map((word) => word?.charAt(0).toUpperCase() ?? '').join(''); // prettier-ignore
 }
 
 function ChangePassword({ onClose }: { onClose: () => void }) {

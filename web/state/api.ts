@@ -17,6 +17,7 @@ import { checkHistory } from '../../contract/check-history.ts';
 import { consent, consentTemplate, type newConsent } from '../../contract/consents.ts';
 import { scoredForecast } from '../../contract/forecasts.ts';
 import { price } from '../../contract/charges.ts';
+import { shiftNote } from '../../contract/shifts.ts';
 import { equipment, equipmentFile } from '../../contract/equipment.ts';
 import { pairingOffer } from '../../contract/pairing.ts';
 import { logSource, type JoinedLog, type LogSource } from '../../contract/logger-file.ts';
@@ -108,6 +109,7 @@ export type EntryPath =
   | 'notes'
   | 'work-times'
   | 'equipment'
+  | 'shift-notes'
   | 'forecasts'
   | 'targets'
   | 'consent-templates'
@@ -182,6 +184,7 @@ export const api = {
   signConsent: (jobId: number, fields: z.input<typeof newConsent>) =>
     ask(consent, `/jobs/${jobId}/consents`, sending('POST', fields)),
   forecasts: () => ask(z.array(scoredForecast), '/forecasts'),
+  shiftNotes: () => ask(z.array(shiftNote), '/shift-notes'),
   equipment: () => ask(z.array(equipment), '/equipment'),
   addEquipmentFile: (id: number, file: File) => ask(equipmentFile, `/equipment/${id}/files`, sendingForm(file, {})),
   unclaimedRuns: () => ask(unclaimedRuns, '/unclaimed-runs'),

@@ -22,6 +22,8 @@ const preferences = z.object({
   paper: z.enum(papers),
   /** For a litre of fuel, where it is not the price list’s. */
   fuelPrice: z.number().positive().nullable(),
+  /** Whose work is written down here where nobody signs in. */
+  ownName: z.string().max(120),
 });
 type Preferences = z.infer<typeof preferences>;
 
@@ -33,6 +35,7 @@ const usual: Preferences = {
   cues: 'beeps',
   paper: 'A4',
   fuelPrice: null,
+  ownName: '',
 };
 
 /** The usual preferences with those that a browser kept, as far as they can be understood; the two units that it kept before there were more among them. */

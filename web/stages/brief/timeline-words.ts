@@ -166,6 +166,7 @@ export function timelineOf(job: Job, changes: readonly Change[], own: OwnUnits):
     key: `run-${run.id}`,
     at: run.startedAt,
     text: `${run.label} ${run.state === 'recording' ? 'is being recorded' : run.kind === 'conditioning' ? 'conditioning' : 'recorded'}`,
+    ...(run.recordedBy && { person: run.recordedBy }),
     kind: 'run',
   }));
   const notes = job.notes.map((note): TimelineEvent => ({

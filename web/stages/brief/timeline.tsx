@@ -9,6 +9,7 @@ import classes from './timeline.module.css';
 import brief from '../../ui/file-form.module.css';
 import { RemoveButton } from '../../ui/remove-button.tsx';
 import { timelineOf, type TimelineEvent } from './timeline-words.ts';
+import { initialsOf } from '../../account/initials.ts';
 import { entriesOf } from '../../state/entries.ts';
 
 const shownAtFirst = 12;
@@ -91,7 +92,12 @@ function Line({
         </time>
         <span>
           {event.text}
-          {event.person && <small className={classes.person}>{event.person}</small>}
+          {event.person && (
+            <abbr className={classes.person} title={event.person}>
+              {initialsOf(event.person)}
+              <span className="seen-by-readers">, {event.person}</span>
+            </abbr>
+          )}
         </span>
         {onRemove && <RemoveButton what={event.text} onRemove={onRemove} />}
       </li>

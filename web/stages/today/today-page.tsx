@@ -6,7 +6,7 @@ import { Link, useSearchParams } from 'react-router';
 import type { Booking } from '../../../contract/day.ts';
 import type { DayPicture } from '../../../core/day/day-picture.ts';
 import type { WorkedStretch } from '../../../core/day/worked-stretches.ts';
-import { lateWords, sinceWords } from '../../../core/wording/day-words.ts';
+import { lateWords, shiftWords, sinceWords } from '../../../core/wording/day-words.ts';
 import { minutesWords } from '../../../core/wording/minutes-words.ts';
 import { moneyWords } from '../../../core/charges/charges.ts';
 import { usePrices } from '../../costs/use-prices.ts';
@@ -15,6 +15,7 @@ import { calendarToday, useEquipment } from '../../equipment/use-equipment.ts';
 import { useKeys } from '../../keys/use-keys.ts';
 import { usePrint } from '../../ui/printing.ts';
 import { api } from '../../state/api.ts';
+import { HandOver, ShiftNotes } from '../../shifts/shift-notes.tsx';
 import { takeAway } from '../../state/undo.tsx';
 import { Keycap } from '../../ui/keycap.tsx';
 import { SeverityMark } from '../../ui/severity.tsx';
@@ -48,6 +49,7 @@ export function TodayPage() {
   const picture = usePicture(day, bays, nowMs);
   const [opened, setOpened] = useState<Booking | { bay: number | null; startsAt: string }>();
   const [worked, setWorked] = useState<WorkedStretch>();
+  const [handingOver, setHandingOver] = useState(false);
   const print = usePrint();
   const go = (change: Record<string, string | undefined>) =>
     setAddress((before) => {
@@ -63,6 +65,7 @@ export function TodayPage() {
   const book = () => setOpened({ bay: bays[0]?.bay ?? null, startsAt: likelyStart(date, nowMs).toISOString() });
   useKeys([
     { keys: ['n'], shown: 'N', says: 'New booking', run: book },
+    { keys: ['h'], shown: 'H', says: 'Hand over the shift', run: () => setHandingOver(isToday && !week) },
     {
       keys: ['w'],
       shown: 'W',
@@ -180,13 +183,24 @@ export function TodayPage() {
         {!picture && !error && <div aria-busy className={classes.empty} />}
       </main>
       <aside className={classes.side} aria-label="What next">
+        {!week && isToday && <ShiftNotes nowMs={nowMs} />}
         {picture && <DaySide picture={picture} nowMs={nowMs} isToday={isToday} />}
         <footer className={classes.acts}>
           <Button variant="default" size="md" onClick={book} rightSection={<Keycap>N</Keycap>}>
             New booking
           </Button>
+          {isToday && !week && (
+            <Button variant="default" size="md" onClick={() => setHandingOver(true)} rightSection={<Keycap>H</Keycap>}>
+              Hand over the shift
+            </Button>
+          )}
         </footer>
       </aside>
+      <HandOver
+        opened={handingOver}
+        draft={picture ? shiftWords(picture, clockOf) : ''}
+        onClose={() => setHandingOver(false)}
+      />
       <BookingForm opened={opened} bays={bays} onClose={() => setOpened(undefined)} />
       <WorkedForm
         stretch={worked}
