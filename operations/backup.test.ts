@@ -140,3 +140,18 @@ test('daily ones are thinned out; those that somebody asked for stay', async () 
   ]);
   expect(existsSync(asked.file)).toBe(true);
 });
+
+test('data of an older program are backed up before they are brought up to date: its schema lacks what this one reads', async () => {
+  const older = await freshDatabase();
+  await migrate(older.url);
+  await connected(older.url, async (client) => {
+    await client.query('alter table run drop column recorded_by');
+    await client.query(`delete from migration where name = (select name from migration order by id desc limit 1)`);
+    await client.query(`insert into vehicle (name) values ('Tarrow Six')`);
+  });
+  const place = { ...database, url: older.url };
+  const made = await makeBackup(place, mkdtempSync(join(folder, 'older-')), 'upgrade');
+  expect(made.note.holds).toMatchObject({ figures: '', counts: { vehicle: 1 } });
+  await verifyBackup(made.file, place);
+  await older.drop();
+});
