@@ -4,6 +4,10 @@ import {
   defaultVariantColorsResolver,
   type CSSVariablesResolver,
   type MantineColorsTuple,
+  Menu,
+  Modal,
+  Notification,
+  Portal,
   Radio,
 } from '@mantine/core';
 
@@ -60,8 +64,14 @@ export const theme = createTheme({
     input.variant === 'filled'
       ? { background: 'var(--ink)', hover: 'var(--soft)', color: 'var(--ground)', border: '1px solid transparent' }
       : defaultVariantColorsResolver(input),
-  // A tick stands on ink as well, and turns over with it.
   components: {
+    // Whatever opens over the page is within a landmark of its own (index.html), and can be closed by a button with a name.
+    ...(typeof document !== 'undefined' && document.getElementById('popups') && { Portal: Portal.extend({ defaultProps: { target: '#popups' } }) }), // prettier-ignore
+    Modal: Modal.extend({ defaultProps: { closeButtonProps: { 'aria-label': 'Close' } } }),
+    Notification: Notification.extend({ defaultProps: { closeButtonProps: { 'aria-label': 'Close' } } }),
+    // The first item takes the focus: an empty child of a menu is none of its items.
+    Menu: Menu.extend({ defaultProps: { withInitialFocusPlaceholder: false } }),
+    // A tick stands on ink as well, and turns over with it.
     Checkbox: Checkbox.extend({ defaultProps: { iconColor: 'var(--ground)' } }),
     Radio: Radio.extend({ defaultProps: { iconColor: 'var(--ground)' } }),
   },

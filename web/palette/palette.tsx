@@ -51,7 +51,7 @@ export function Palette({ job }: { job: Job | undefined }) {
       scrollable
       maxHeight="min(60vh, 560px)"
       returnFocus
-      aria-label="Go to, or do"
+      attributes={{ content: { 'aria-label': 'Go to, or do' } }}
     >
       <Spotlight.Search
         onKeyDown={(event) => {
