@@ -1,4 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
+import type { Locator } from '@playwright/test';
 import { expect, test } from './suvok.ts';
 
 test('axe finds nothing on any screen, in either theme', async ({ page, recorded }) => {
@@ -66,6 +67,44 @@ test('axe finds nothing on any screen, in either theme', async ({ page, recorded
           ),
         )
         .toEqual([]);
+    }
+  }
+});
+
+test('axe finds nothing in dialogs, menus, toasts and the palette', async ({ page, recorded }) => {
+  test.setTimeout(200_000);
+  const { suvok, job } = await recorded('ignition');
+  await suvok.ask('POST', `/jobs/${job.id}/bands`, { name: 'flat out', fromRpm: 5000, toRpm: 6500 });
+  const button = (name: string | RegExp) => page.getByRole('button', { name, exact: true }).first();
+  const dialog = page.getByRole('dialog').first();
+  const opened: [path: string, heading: string | RegExp, open: () => Promise<void>, shown: Locator][] = [
+    ['/today', /day/, () => page.keyboard.press('h'), dialog],
+    ['/today', /day/, () => page.keyboard.press('?'), dialog],
+    ['/today', /day/, () => page.keyboard.press('Control+k'), dialog],
+    ['/jobs', 'Jobs', () => page.keyboard.press('n'), dialog],
+    ['brief', 'Limits', () => button('Pause').click(), dialog],
+    ['brief', 'Limits', () => button('Close the job').click(), dialog],
+    ['brief', 'Limits', () => button(/^Take away the band/).click(), page.getByRole('button', { name: 'Bring back' })],
+    ['brief?show=safety', 'Consents', () => button(/^Sign Running/).click(), dialog],
+    ['brief?show=safety', 'Consents', () => button(/^Go through: Mounting/).click(), dialog],
+    ['compare', /^Setups/, () => button('Export').click(), page.getByRole('menu')],
+    ['compare', /^Setups/, () => button(/all about setup B/).click(), dialog],
+  ];
+  for (const [path, heading, open, shown] of opened) {
+    await page.goto(`${suvok.origin}${path.startsWith('/') ? path : `/jobs/${job.id}/${path}`}`);
+    await expect(page.getByRole('heading', { name: heading }).first()).toBeVisible({ timeout: 20_000 });
+    await page.addStyleTag({ content: '* { transition: none !important; animation: none !important; }' });
+    await open();
+    await expect(shown).toBeVisible();
+    for (const colorScheme of ['light', 'dark'] as const) {
+      await page.emulateMedia({ colorScheme });
+      await expect(page.locator('html')).toHaveAttribute('data-mantine-color-scheme', colorScheme);
+      const axe = new AxeBuilder({ page }).options({ resultTypes: ['violations'] });
+      // A list of options scrolls with the arrows of the field that it belongs to.
+      const asked = colorScheme === 'dark' ? axe.withRules(['color-contrast']) : axe.disableRules(['scrollable-region-focusable']); // prettier-ignore
+      const { violations } = await asked.analyze();
+      const told = violations.map(({ id, nodes }) => `${id} ${nodes.map((node) => node.html).join(' ')}`);
+      expect.soft(told, `${path}, ${String(await shown.getAttribute('aria-label'))}, ${colorScheme}`).toEqual([]);
     }
   }
 });

@@ -41,6 +41,7 @@ interface LaneStackProps {
 export function LaneStack({ lanes, shareOf = () => 1, whole, range, at: set, rest, ...on }: LaneStackProps) {
   const plot = useRef<HTMLDivElement>(null);
   const [hover, setHover] = useState<number>();
+  const [focused, setFocused] = useState(false);
   // A crosshair that was set stays where it is; the pointer only shows one while there is none.
   const at = set ?? hover ?? rest;
   const zoom = useZoom({ plot, whole, range, inset: { left: axisWidth, right: gutterWidth }, onZoom: on.onZoom });
@@ -92,9 +93,16 @@ export function LaneStack({ lanes, shareOf = () => 1, whole, range, at: set, res
   const zoomed = range[0] !== whole[0] || range[1] !== whole[1];
   return (
     <div className={classes.stack}>
+      <output className="seen-by-readers">{focused && set !== undefined ? on.copied(set).text : ''}</output>
       <div
         ref={plot}
         className={classes.plot}
+        // With the keyboard on it, what the crosshair reads is told as it moves.
+        role="group"
+        aria-label="Lanes: arrow keys move the crosshair, C copies its readings"
+        tabIndex={0}
+        onFocus={() => setFocused(true)}
+        onBlur={() => setFocused(false)}
         style={{ gridTemplateRows: lanes.map(({ id }) => `minmax(0, ${shareOf(id)}fr)`).join(' ') }}
         data-zoomed={zoomed || undefined}
         onPointerDown={zoom.onPointerDown}

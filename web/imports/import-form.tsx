@@ -113,7 +113,14 @@ export function ImportForm({ job, setup, onDone }: { job: Job; setup: Setup; onD
   const ready = rows.length > 0 && readable.length === rows.length && dated && (!pickupless || Number(ratio) > 0) ? (onDyno ? dyno : onTheRoad) : undefined; // prettier-ignore
   return (
     <Stack gap={14}>
-      <Dropzone onDrop={take} multiple maxSize={200e6} className={classes.drop} aria-label="Files to import">
+      <Dropzone
+        inputProps={{ 'aria-label': 'Files' }}
+        onDrop={take}
+        multiple
+        maxSize={200e6}
+        className={classes.drop}
+        aria-label="Files to import"
+      >
         <Text fw={600}>Drop recordings here, with their dyno.json and air.json</Text>
         <Text size="sm" c="dimmed">
           or press to choose them. Columns are read as “name [unit]”.

@@ -8,6 +8,7 @@ import type { Job } from '../../contract/records.ts';
 import { useJobs, useVehicles } from '../state/queries.ts';
 import { Keycap } from '../ui/keycap.tsx';
 import { entriesOfJob, entryOfJob, matching, places, type PaletteEntry, type PaletteGroup } from './palette-entries.ts';
+import classes from './palette.module.css';
 import { useAllKeys } from '../keys/use-keys.ts';
 
 const [store, actions] = createSpotlight();
@@ -71,6 +72,7 @@ export function Palette({ job }: { job: Job | undefined }) {
             {entries.map((entry) => (
               <Spotlight.Action
                 key={entry.id}
+                className={classes.action}
                 label={entry.label}
                 description={entry.description}
                 onClick={() => choose(entry)}

@@ -63,7 +63,7 @@ function Fields({ of, bays, onClose }: FieldsProps) {
       times: 4,
     },
     validate: {
-      who: (who, { work }) => (who.trim() || jobOf(who) || known?.jobId || work ? null : 'Say who or what comes, or choose a job'), // prettier-ignore
+      who: (who) => (who.trim() || known?.jobId ? null : 'Say who or what comes, or choose a job'), // prettier-ignore
       to: (_, values) => (momentOf(values, values.days, values.to).isAfter(momentOf(values, 0, values.from)) ? null : 'Ends before it begins'), // prettier-ignore
     },
   });

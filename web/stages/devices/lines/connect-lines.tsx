@@ -65,7 +65,7 @@ export function ConnectLines({ instrument, bay, onClose }: ConnectLinesProps) {
           </Button>
           <Heard listening={listening} trial={trial} />
         </Group>
-        <pre className={classes.heard} aria-label="Lines heard">
+        <pre className={classes.heard} role="log" aria-label="Lines heard">
           {heard.slice(-6).join('\n') || ' '}
         </pre>
         <Group gap={12} align="end">

@@ -31,6 +31,7 @@ export function LoggerFileForm({ job, onDone }: { job: Job; onDone: () => void }
   return (
     <Stack gap={14}>
       <Dropzone
+        inputProps={{ 'aria-label': 'Files' }}
         onDrop={([first]) => setFile(first)}
         multiple={false}
         maxSize={100e6}
