@@ -2,8 +2,13 @@ import { defineConfig } from '@playwright/test';
 
 export default defineConfig({
   testDir: 'e2e',
-  // Longer runs, behind `npm run soak`.
-  testMatch: process.env.SUVOK_SOAK ? '*.soak.ts' : '*.e2e.ts',
+  // Longer runs, and further cases of what a shorter test holds already (`@long`), stand behind `npm run soak`.
+  projects: process.env.SUVOK_SOAK
+    ? [
+        { name: 'soak', testMatch: '*.soak.ts' },
+        { name: 'long', testMatch: '*.e2e.ts', grep: /@long/ },
+      ]
+    : [{ name: 'browser', testMatch: '*.e2e.ts', ...(process.env.SUVOK_LONG ? {} : { grepInvert: /@long/ }) }],
   workers: 2,
   fullyParallel: true,
   timeout: 100_000,

@@ -17,4 +17,3 @@ export const targetFields = z
     path: ['scale'],
   });
 export const target = targetFields.safeExtend({ id: identifier, revision: z.int().positive() });
-export type TargetRecord = z.infer<typeof target>;

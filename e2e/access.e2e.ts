@@ -71,7 +71,7 @@ test('axe finds nothing on any screen, in either theme', async ({ page, recorded
   }
 });
 
-test('axe finds nothing in dialogs, menus, toasts and the palette', async ({ page, recorded }) => {
+test('axe finds nothing in dialogs, menus, toasts and the palette', { tag: '@long' }, async ({ page, recorded }) => {
   test.setTimeout(200_000);
   const { suvok, job } = await recorded('ignition');
   await suvok.ask('POST', `/jobs/${job.id}/bands`, { name: 'flat out', fromRpm: 5000, toRpm: 6500 });

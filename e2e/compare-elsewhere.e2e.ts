@@ -56,7 +56,7 @@ test('another visit of the same vehicle is laid beside, with where it comes from
   await fresh.context().close();
 });
 
-test('another vehicle withholds the verdict and says why', async ({ page, recorded }) => {
+test('another vehicle withholds the verdict and says why', { tag: '@long' }, async ({ page, recorded }) => {
   const { suvok, job } = await recorded('two-setups');
   const other = await secondJob(suvok, 'Ostrel 990 twin');
   await page.goto(`${suvok.origin}/jobs/${other.id}/compare?smoothing=300`);
@@ -195,46 +195,47 @@ function drawnDocument(): Buffer {
 }
 
 for (const kind of ['png', 'pdf'] as const)
-  test(`a printed sheet (${kind}) is traced by its colour, with what the tracing leaves open`, async ({
-    page,
-    recorded,
-  }) => {
-    const { suvok, job } = await recorded('two-setups');
-    await openBorrow(page, suvok, job, 'Picture of a sheet', {
-      name: 'old sheet',
-      origin: 'the folder in the glove box',
-    });
-    const buffer = kind === 'png' ? await drawnSheet(page) : drawnDocument();
-    const file = page.locator('input[type=file]');
-    await file.setInputFiles({ name: 'broken.pdf', mimeType: 'application/pdf', buffer: Buffer.from('no document') });
-    await expect(page.getByText('broken.pdf cannot be read as a PDF')).toBeVisible();
-    await file.setInputFiles({ name: `sheet.${kind}`, mimeType: kind === 'png' ? 'image/png' : 'application/pdf', buffer }); // prettier-ignore
-    const sheet = page.getByRole('img', { name: 'The sheet' });
-    await expect(sheet).toBeVisible();
-    for (const [label, figure] of [
-      ['Low speed', 1000],
-      ['High speed', 7000],
-      ['Low value', 0],
-      ['High value', 120],
-    ] as const)
-      // prettier-ignore
-      await page.getByLabel(label).fill(String(figure));
-    await sheet.scrollIntoViewIfNeeded();
-    const press = async (x: number, y: number) => {
-      const box = (await sheet.boundingBox())!;
-      await sheet.click({ position: { x: (x / 700) * box.width, y: (y / 500) * box.height } });
-    };
-    await press(50, 460);
-    await press(650, 460);
-    await press(50, 460);
-    await press(50, 40);
-    await expect(page.getByRole('status').filter({ hasText: 'Press on the line' })).toBeVisible();
-    await press(350, 460 - (60 / 120) * 420);
-    await expect(page.getByText(/^Traced from [12],\d+ to [56],\d+ rpm: peak (99|100|101)\.\d kW at [56],\d+ rpm, ±\s\d\.\d\skW by the tracing/)).toBeVisible(); // prettier-ignore
-    await page.getByRole('button', { name: 'Lay it beside' }).click();
-    await expect(page).toHaveURL(/from=curve-\d+/);
-    await page.keyboard.press('Escape');
-    await expect(
-      page.getByText(/It was traced within\s±\s\d\.\d\skW; how it was measured is another matter/),
-    ).toBeVisible();
-  });
+  test(
+    `a printed sheet (${kind}) is traced by its colour, with what the tracing leaves open`,
+    { tag: kind === 'png' ? [] : '@long' },
+    async ({ page, recorded }) => {
+      const { suvok, job } = await recorded('two-setups');
+      await openBorrow(page, suvok, job, 'Picture of a sheet', {
+        name: 'old sheet',
+        origin: 'the folder in the glove box',
+      });
+      const buffer = kind === 'png' ? await drawnSheet(page) : drawnDocument();
+      const file = page.locator('input[type=file]');
+      await file.setInputFiles({ name: 'broken.pdf', mimeType: 'application/pdf', buffer: Buffer.from('no document') });
+      await expect(page.getByText('broken.pdf cannot be read as a PDF')).toBeVisible();
+      await file.setInputFiles({ name: `sheet.${kind}`, mimeType: kind === 'png' ? 'image/png' : 'application/pdf', buffer }); // prettier-ignore
+      const sheet = page.getByRole('img', { name: 'The sheet' });
+      await expect(sheet).toBeVisible();
+      for (const [label, figure] of [
+        ['Low speed', 1000],
+        ['High speed', 7000],
+        ['Low value', 0],
+        ['High value', 120],
+      ] as const)
+        // prettier-ignore
+        await page.getByLabel(label).fill(String(figure));
+      await sheet.scrollIntoViewIfNeeded();
+      const press = async (x: number, y: number) => {
+        const box = (await sheet.boundingBox())!;
+        await sheet.click({ position: { x: (x / 700) * box.width, y: (y / 500) * box.height } });
+      };
+      await press(50, 460);
+      await press(650, 460);
+      await press(50, 460);
+      await press(50, 40);
+      await expect(page.getByRole('status').filter({ hasText: 'Press on the line' })).toBeVisible();
+      await press(350, 460 - (60 / 120) * 420);
+      await expect(page.getByText(/^Traced from [12],\d+ to [56],\d+ rpm: peak (99|100|101)\.\d kW at [56],\d+ rpm, ±\s\d\.\d\skW by the tracing/)).toBeVisible(); // prettier-ignore
+      await page.getByRole('button', { name: 'Lay it beside' }).click();
+      await expect(page).toHaveURL(/from=curve-\d+/);
+      await page.keyboard.press('Escape');
+      await expect(
+        page.getByText(/It was traced within\s±\s\d\.\d\skW; how it was measured is another matter/),
+      ).toBeVisible();
+    },
+  );

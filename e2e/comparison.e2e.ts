@@ -119,28 +119,31 @@ function commandLine(files: readonly string[], { standard, share, smoothing, ban
   return [...files, ...Object.entries(settings).flatMap(([name, value]) => [`--${name}`, value])];
 }
 
-test('for eight settings the page and the command line make the same comparison', async ({ page, recorded }) => {
-  test.setTimeout(150_000);
-  const { suvok, job } = await recorded('two-setups');
-  const files = await filesOf(suvok, job);
-  const { stdout } = await promisify(execFile)(
-    process.execPath,
-    ['launch/run.cjs', 'cli/main.ts', 'compare', ...commandLine(files, drawnSettings(1))],
-    { maxBuffer: 1e7 },
-  );
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
-  for (let seed = 1; seed <= 8; seed++) {
-    const settings = drawnSettings(seed);
-    const found = seed === 1 ? (JSON.parse(stdout) as ComparisonJson) : compareCommand(commandLine(files, settings));
-    const query = new URLSearchParams(Object.entries(settings).flatMap(([name, value]) => (value === undefined ? [] : [[name, String(value)]]))); // prettier-ignore
-    await page.evaluate((search) => {
-      history.pushState(null, '', `?${search}`);
-      dispatchEvent(new PopStateEvent('popstate'));
-    }, query.toString());
-    const [{ meanKw, lowKw, highKw }, shown] = [found.bands[0]!, (kw: number | null) => convert(kw!, 'kW', settings.power)]; // prettier-ignore
-    // Rounded to a tenth on the page and to a ten-thousandth by the command line: within 0.06, a tie's other side included.
-    const tenth = (value: number) => expect.closeTo(value, 0.92);
-    await expect
+test(
+  'for eight settings the page and the command line make the same comparison',
+  { tag: '@long' },
+  async ({ page, recorded }) => {
+    test.setTimeout(150_000);
+    const { suvok, job } = await recorded('two-setups');
+    const files = await filesOf(suvok, job);
+    const { stdout } = await promisify(execFile)(
+      process.execPath,
+      ['launch/run.cjs', 'cli/main.ts', 'compare', ...commandLine(files, drawnSettings(1))],
+      { maxBuffer: 1e7 },
+    );
+    await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+    for (let seed = 1; seed <= 8; seed++) {
+      const settings = drawnSettings(seed);
+      const found = seed === 1 ? (JSON.parse(stdout) as ComparisonJson) : compareCommand(commandLine(files, settings));
+      const query = new URLSearchParams(Object.entries(settings).flatMap(([name, value]) => (value === undefined ? [] : [[name, String(value)]]))); // prettier-ignore
+      await page.evaluate((search) => {
+        history.pushState(null, '', `?${search}`);
+        dispatchEvent(new PopStateEvent('popstate'));
+      }, query.toString());
+      const [{ meanKw, lowKw, highKw }, shown] = [found.bands[0]!, (kw: number | null) => convert(kw!, 'kW', settings.power)]; // prettier-ignore
+      // Rounded to a tenth on the page and to a ten-thousandth by the command line: within 0.06, a tie's other side included.
+      const tenth = (value: number) => expect.closeTo(value, 0.92);
+      await expect
       .poll(
         async () => {
           const { band, 'peak-power': peak } = await tableOf(page);
@@ -149,5 +152,6 @@ test('for eight settings the page and the command line make the same comparison'
         { message: query.toString() },
       )
       .toEqual([tenth(shown(meanKw)), tenth(shown((highKw! - lowKw!) / 2)), tenth(shown(found.peaks.baseline.kw)), tenth(shown(found.peaks.test.kw))]); // prettier-ignore
-  }
-});
+    }
+  },
+);

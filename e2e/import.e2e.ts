@@ -87,90 +87,92 @@ test('files that cannot be used are refused with a sentence, and a ratio is aske
   await expect(page.getByText(/A1: No air was recorded with this run/)).toBeVisible();
 });
 
-test('a large recording is told as it goes; cancelled, nothing of it is stored, and it may be sent again', async ({
-  page,
-  suvok,
-}) => {
-  test.setTimeout(90_000);
-  const job = await suvok.mountedJob();
-  const run = generatedRun({ rateHz: 2000, coastS: 60, speedNoise: 0.01 });
-  const more = Array.from({ length: 13 }, (_, at) => ({
-    name: `more${at}`,
-    unit: 'V',
-    values: run.channels[0]!.values,
-  }));
-  const large = file('large.csv', writeRecordingCsv({ ...run, channels: [...run.channels, ...more] }));
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
-  await page.getByRole('button', { name: 'Import a recording' }).click();
-  await page.locator('input[type=file]').setInputFiles([large, file('dyno.json', JSON.stringify(testDyno))]);
-  await expect(page.getByText('It is being looked at.')).toBeVisible();
-  await page.getByRole('button', { name: 'Import', exact: true }).click();
-  await expect(page.getByRole('progressbar', { name: 'How far the import is' })).toBeVisible();
-  await expect(page.getByText(/^(Sending the file|Reading it): \d+ %$/)).toBeVisible();
-  await page.getByRole('button', { name: 'Cancel the import' }).click();
-  await expect(page.getByText('Cancelled. Nothing was stored.')).toBeVisible();
-  expect(await suvok.runs(job)).toEqual([]);
-  await page.getByRole('button', { name: 'Import', exact: true }).click();
-  await expect(page.getByText('Imported as A1.')).toBeVisible({ timeout: 30_000 });
-  expect(await suvok.runs(job)).toHaveLength(1);
-});
+test(
+  'a large recording is told as it goes; cancelled, nothing of it is stored, and it may be sent again',
+  { tag: '@long' },
+  async ({ page, suvok }) => {
+    test.setTimeout(90_000);
+    const job = await suvok.mountedJob();
+    const run = generatedRun({ rateHz: 2000, coastS: 60, speedNoise: 0.01 });
+    const more = Array.from({ length: 13 }, (_, at) => ({
+      name: `more${at}`,
+      unit: 'V',
+      values: run.channels[0]!.values,
+    }));
+    const large = file('large.csv', writeRecordingCsv({ ...run, channels: [...run.channels, ...more] }));
+    await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+    await page.getByRole('button', { name: 'Import a recording' }).click();
+    await page.locator('input[type=file]').setInputFiles([large, file('dyno.json', JSON.stringify(testDyno))]);
+    await expect(page.getByText('It is being looked at.')).toBeVisible();
+    await page.getByRole('button', { name: 'Import', exact: true }).click();
+    await expect(page.getByRole('progressbar', { name: 'How far the import is' })).toBeVisible();
+    await expect(page.getByText(/^(Sending the file|Reading it): \d+ %$/)).toBeVisible();
+    await page.getByRole('button', { name: 'Cancel the import' }).click();
+    await expect(page.getByText('Cancelled. Nothing was stored.')).toBeVisible();
+    expect(await suvok.runs(job)).toEqual([]);
+    await page.getByRole('button', { name: 'Import', exact: true }).click();
+    await expect(page.getByText('Imported as A1.')).toBeVisible({ timeout: 30_000 });
+    expect(await suvok.runs(job)).toHaveLength(1);
+  },
+);
 
-test('two visits in one batch keep their days, holds are no power runs, and what a run was made under is put right', async ({
-  page,
-  suvok,
-}) => {
-  const job = await suvok.mountedJob();
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
-  await page.getByRole('button', { name: 'Import a recording' }).click();
-  const pull = (seed: number) => writeRecordingCsv(generatedRun({ seed, speedNoise: 0.01, dyno: steppedDyno, ratio: steppedRatio })); // prettier-ignore
-  const holds = writeRecordingCsv(steppedRun({ speedsRpm: [2500, 3000, 3500, 4000], dwellS: 4 }));
-  await page
-    .locator('input[type=file]')
-    .setInputFiles([
-      file('march.csv', pull(1)),
-      file('may.csv', pull(2)),
-      file('holds.csv', holds),
-      file('dyno.json', JSON.stringify(steppedDyno)),
-      file('air.json', JSON.stringify({ temperatureC: 20, pressureHpa: 1000, relativeHumidityPct: 50 })),
-    ]);
-  const row = (name: string) => page.getByRole('listitem').filter({ hasText: name }).getByLabel('Recorded');
-  await row('march.csv').fill('2026-03-02T10:00');
-  await row('may.csv').fill('2026-05-04T16:30');
-  await row('holds.csv').fill('2026-05-04T16:50');
-  await page.getByLabel('Gear').fill('4th');
-  await page.getByLabel('Engine speed ÷ drum speed').fill(String(steppedRatio));
-  await page.getByRole('button', { name: 'Import', exact: true }).click();
-  await expect(page.getByText('Imported as A1, A2 and A3, steady-speed steps.')).toBeVisible({ timeout: 20_000 });
-  const [march, may] = await suvok.runs(job);
-  expect([march!.gear, march!.startedAt.slice(0, 10), may!.startedAt.slice(0, 10)]).toEqual(['4th', '2026-03-02', '2026-05-04']); // prettier-ignore
+test(
+  'two visits in one batch keep their days, holds are no power runs, and what a run was made under is put right',
+  { tag: '@long' },
+  async ({ page, suvok }) => {
+    const job = await suvok.mountedJob();
+    await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+    await page.getByRole('button', { name: 'Import a recording' }).click();
+    const pull = (seed: number) => writeRecordingCsv(generatedRun({ seed, speedNoise: 0.01, dyno: steppedDyno, ratio: steppedRatio })); // prettier-ignore
+    const holds = writeRecordingCsv(steppedRun({ speedsRpm: [2500, 3000, 3500, 4000], dwellS: 4 }));
+    await page
+      .locator('input[type=file]')
+      .setInputFiles([
+        file('march.csv', pull(1)),
+        file('may.csv', pull(2)),
+        file('holds.csv', holds),
+        file('dyno.json', JSON.stringify(steppedDyno)),
+        file('air.json', JSON.stringify({ temperatureC: 20, pressureHpa: 1000, relativeHumidityPct: 50 })),
+      ]);
+    const row = (name: string) => page.getByRole('listitem').filter({ hasText: name }).getByLabel('Recorded');
+    await row('march.csv').fill('2026-03-02T10:00');
+    await row('may.csv').fill('2026-05-04T16:30');
+    await row('holds.csv').fill('2026-05-04T16:50');
+    await page.getByLabel('Gear').fill('4th');
+    await page.getByLabel('Engine speed ÷ drum speed').fill(String(steppedRatio));
+    await page.getByRole('button', { name: 'Import', exact: true }).click();
+    await expect(page.getByText('Imported as A1, A2 and A3, steady-speed steps.')).toBeVisible({ timeout: 20_000 });
+    const [march, may] = await suvok.runs(job);
+    expect([march!.gear, march!.startedAt.slice(0, 10), may!.startedAt.slice(0, 10)]).toEqual(['4th', '2026-03-02', '2026-05-04']); // prettier-ignore
 
-  // Everything that it was made under in one form, by the keyboard too.
-  await page.getByRole('button', { name: 'Run A2, counted' }).click();
-  await page.getByRole('button', { name: 'Made under…' }).click();
-  const form = page.getByRole('dialog', { name: 'What A2 was made under' });
-  await form.getByLabel('Tyres', { exact: true }).fill('slicks');
-  await form.getByLabel('Pressure hPa').fill('1020');
-  await form.getByLabel('Pressure is').selectOption('at sea level');
-  await form.getByRole('button', { name: 'Put right' }).click();
-  await expect(form.getByRole('alert')).toContainText('takes the height of the place');
-  await form.getByLabel('Height of the place').fill('400');
-  await form.getByLabel('Moisture by').selectOption('dew point');
-  await form.getByLabel('Dew point').fill('25');
-  await page.keyboard.press('Enter');
-  await expect(form.getByRole('alert')).toContainText('dew point lies above the air temperature');
-  await form.getByLabel('Dew point').fill('9');
-  await page.keyboard.press('Enter');
-  await expect(form).toBeHidden();
-  const [, put] = await suvok.runs(job);
-  expect(put).toMatchObject({ tyres: 'slicks', given: { air: { pressureHpa: 1000 } } });
-  expect(put!.air!.pressureHpa).toBeCloseTo(972.6, 0);
-  // What was recorded first stands beside it, the timeline tells of it, and it is undone by the key.
-  await page.getByRole('button', { name: 'Run A2, counted' }).click();
-  await page.getByRole('button', { name: 'Made under…' }).click();
-  await expect(form).toContainText('Recorded first: 20.0 °C, 1,000 hPa, 50 %');
-  await page.keyboard.press('Escape');
-  await page.getByRole('link', { name: /^Brief/ }).click();
-  await expect(page.getByText('A2 put right: air, tyres')).toBeVisible();
-  await page.keyboard.press('Control+z');
-  await expect.poll(async () => (await suvok.runs(job))[1]!.tyres).toBeNull();
-});
+    // Everything that it was made under in one form, by the keyboard too.
+    await page.getByRole('button', { name: 'Run A2, counted' }).click();
+    await page.getByRole('button', { name: 'Made under…' }).click();
+    const form = page.getByRole('dialog', { name: 'What A2 was made under' });
+    await form.getByLabel('Tyres', { exact: true }).fill('slicks');
+    await form.getByLabel('Pressure hPa').fill('1020');
+    await form.getByLabel('Pressure is').selectOption('at sea level');
+    await form.getByRole('button', { name: 'Put right' }).click();
+    await expect(form.getByRole('alert')).toContainText('takes the height of the place');
+    await form.getByLabel('Height of the place').fill('400');
+    await form.getByLabel('Moisture by').selectOption('dew point');
+    await form.getByLabel('Dew point').fill('25');
+    await page.keyboard.press('Enter');
+    await expect(form.getByRole('alert')).toContainText('dew point lies above the air temperature');
+    await form.getByLabel('Dew point').fill('9');
+    await page.keyboard.press('Enter');
+    await expect(form).toBeHidden();
+    const [, put] = await suvok.runs(job);
+    expect(put).toMatchObject({ tyres: 'slicks', given: { air: { pressureHpa: 1000 } } });
+    expect(put!.air!.pressureHpa).toBeCloseTo(972.6, 0);
+    // What was recorded first stands beside it, the timeline tells of it, and it is undone by the key.
+    await page.getByRole('button', { name: 'Run A2, counted' }).click();
+    await page.getByRole('button', { name: 'Made under…' }).click();
+    await expect(form).toContainText('Recorded first: 20.0 °C, 1,000 hPa, 50 %');
+    await page.keyboard.press('Escape');
+    await page.getByRole('link', { name: /^Brief/ }).click();
+    await expect(page.getByText('A2 put right: air, tyres')).toBeVisible();
+    await page.keyboard.press('Control+z');
+    await expect.poll(async () => (await suvok.runs(job))[1]!.tyres).toBeNull();
+  },
+);

@@ -25,23 +25,27 @@ test('a plan is stated before the first run, waits for its runs, and holds once 
   await expect(page.getByTestId('sentence')).not.toContainText('plan is not full');
 });
 
-test('another gear: sentence, card, steps and owner’s view claim nothing', async ({ page, suvok }) => {
-  await suvok.startStandIns('fast');
-  const job = await suvok.mountedJob();
-  await suvok.record(job, 2);
-  await suvok.mountedSetup(job, 'ignition +1.5°');
-  const runs = await suvok.record(job, 2);
-  const { setups } = await suvok.ask<Job>('GET', `/jobs/${job.id}`);
-  const changed: Setup = setups[1]!;
-  for (const run of runs.filter(({ setupId }) => setupId === changed.id))
-    await suvok.ask('PATCH', `/runs/${run.id}`, { gear: '3rd' });
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300&show=steps`);
-  await expect(page.getByTestId('sentence')).toContainText('not like for like, another gear: no verdict');
-  await expect(page.getByRole('complementary', { name: 'Setups' })).toContainText('no verdict: another gear');
-  await expect(page.getByTestId('ladder')).toContainText('no verdict: another gear');
-  await expect(page.getByTestId('ladder')).not.toContainText('best so far');
-  await expect(page.locator('.gain, .loss')).toHaveCount(0);
-  await page.getByRole('button', { name: 'Present' }).click();
-  await expect(page.getByTestId('plain-sentence')).toContainText('no fair comparison');
-  await expect(page.getByRole('dialog', { name: 'Presentation' })).toContainText('in different gears');
-});
+test(
+  'another gear: sentence, card, steps and owner’s view claim nothing',
+  { tag: '@long' },
+  async ({ page, suvok }) => {
+    await suvok.startStandIns('fast');
+    const job = await suvok.mountedJob();
+    await suvok.record(job, 2);
+    await suvok.mountedSetup(job, 'ignition +1.5°');
+    const runs = await suvok.record(job, 2);
+    const { setups } = await suvok.ask<Job>('GET', `/jobs/${job.id}`);
+    const changed: Setup = setups[1]!;
+    for (const run of runs.filter(({ setupId }) => setupId === changed.id))
+      await suvok.ask('PATCH', `/runs/${run.id}`, { gear: '3rd' });
+    await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300&show=steps`);
+    await expect(page.getByTestId('sentence')).toContainText('not like for like, another gear: no verdict');
+    await expect(page.getByRole('complementary', { name: 'Setups' })).toContainText('no verdict: another gear');
+    await expect(page.getByTestId('ladder')).toContainText('no verdict: another gear');
+    await expect(page.getByTestId('ladder')).not.toContainText('best so far');
+    await expect(page.locator('.gain, .loss')).toHaveCount(0);
+    await page.getByRole('button', { name: 'Present' }).click();
+    await expect(page.getByTestId('plain-sentence')).toContainText('no fair comparison');
+    await expect(page.getByRole('dialog', { name: 'Presentation' })).toContainText('in different gears');
+  },
+);

@@ -80,7 +80,7 @@ test('a logger’s file is read, laid on the run that it holds, remembered, and 
   await logs().toBe(joined!.logs.length);
 });
 
-test('a file that is no table, and another car’s, say so', async ({ page, suvok }) => {
+test('a file that is no table, and another car’s, say so', { tag: '@long' }, async ({ page, suvok }) => {
   await suvok.startStandIns('fast');
   const job = await suvok.mountedJob();
   await suvok.record(job, 1);
@@ -99,22 +99,26 @@ test('a file that is no table, and another car’s, say so', async ({ page, suvo
   await expect(form.getByRole('button', { name: /^Add it to/ })).toBeDisabled();
 });
 
-test('the dialog that is opened while the log is still being read stays open', async ({ page, suvok }) => {
-  await suvok.startStandIns('fast');
-  const job = await suvok.mountedJob();
-  await suvok.record(job, 1);
-  let read = () => undefined as void;
-  const waited = new Promise<void>((resolve) => (read = resolve));
-  await page.route(/\/api\/(runs\/\d+\/)?recordings?\b/, async (route) => {
-    await waited;
-    await route.continue();
-  });
-  await page.goto(`${suvok.origin}/jobs/${job.id}/logs?run=A1`);
-  await expect(page.getByRole('main', { name: 'Logs' })).toHaveAttribute('aria-busy');
-  await page.getByRole('button', { name: 'Add a logger’s file' }).click();
-  const dialog = page.getByRole('dialog', { name: /A logger’s file/ });
-  await expect(dialog.getByText('Choose', { exact: false }).first()).toBeVisible();
-  read();
-  await expect(page.getByRole('region', { name: 'Found in A1', includeHidden: true })).toBeAttached();
-  await expect(dialog).toBeVisible();
-});
+test(
+  'the dialog that is opened while the log is still being read stays open',
+  { tag: '@long' },
+  async ({ page, suvok }) => {
+    await suvok.startStandIns('fast');
+    const job = await suvok.mountedJob();
+    await suvok.record(job, 1);
+    let read = () => undefined as void;
+    const waited = new Promise<void>((resolve) => (read = resolve));
+    await page.route(/\/api\/(runs\/\d+\/)?recordings?\b/, async (route) => {
+      await waited;
+      await route.continue();
+    });
+    await page.goto(`${suvok.origin}/jobs/${job.id}/logs?run=A1`);
+    await expect(page.getByRole('main', { name: 'Logs' })).toHaveAttribute('aria-busy');
+    await page.getByRole('button', { name: 'Add a logger’s file' }).click();
+    const dialog = page.getByRole('dialog', { name: /A logger’s file/ });
+    await expect(dialog.getByText('Choose', { exact: false }).first()).toBeVisible();
+    read();
+    await expect(page.getByRole('region', { name: 'Found in A1', includeHidden: true })).toBeAttached();
+    await expect(dialog).toBeVisible();
+  },
+);

@@ -12,44 +12,45 @@ async function planned(suvok: Suvok, kind: RunPlan['kind'], ofKind: Partial<RunP
   await suvok.ask('PUT', '/bays/1/plan', { ...plan, kind, ofKind: { ...plan.ofKind, ...ofKind } });
 }
 
-test('idle and cold start are chosen on Record, their faults found, and both sides judged in Compare', async ({
-  page,
-  suvok,
-}) => {
-  await suvok.startStandIns('fast');
-  const job = await suvok.mountedJob();
-  await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
-  await page.getByRole('button', { name: 'Kind of run: power run' }).click();
-  await page.getByRole('menuitem', { name: /^idle/ }).click();
-  await page.getByRole('button', { name: /45 s of idle/ }).click();
-  await page.getByLabel('Idles for, s').fill('30');
-  await page.keyboard.press('Enter');
-  await expect(page.getByRole('button', { name: /30 s of idle/ })).toBeVisible();
-  await page.getByRole('main', { name: 'Recording' }).click({ position: { x: 5, y: 5 } });
-  await page.keyboard.press('Space');
-  const result = page.getByTestId('kind-figures');
-  await expect(page.getByRole('heading', { name: 'A1 idle' })).toBeVisible({ timeout: 30_000 });
-  await expect(result).toContainText(/Idle speed8\d\d\s±\s\d+\srpm/);
-  await expect(result).toContainText(/Hunting, amplitude0\srpm/);
-  await suvok.record(job, 1);
-  await suvok.mountedSetup(job, 'Idle valve cleaned');
-  await faults(suvok, 'stand-in-roller', ['hunting idle']);
-  await suvok.record(job, 1);
-  await expect(page.getByText(/The idle hunts: ±\d\d rpm every 2\.\d s/)).toBeVisible({ timeout: 20_000 });
-  await faults(suvok, 'stand-in-roller', ['vacuum leak']);
-  await suvok.record(job, 1);
-  await expect(page.getByText(/above its target at idle: false air/)).toBeVisible({ timeout: 20_000 });
-  await planned(suvok, 'cold-start', { startS: 40 });
-  await faults(suvok, 'stand-in-roller', ['weak battery']);
-  await suvok.record(job, 1);
-  await expect(page.getByText(/The battery fell to 8\.\d V while cranking/)).toBeVisible({ timeout: 20_000 });
-  await page.getByRole('link', { name: 'Before and after, in Compare' }).click();
-  const idle = page.getByRole('region', { name: 'idle', exact: true });
-  await expect(idle).toContainText('A1, A2');
-  await expect(idle).toContainText('B1, B2');
-  await expect(idle.getByRole('row', { name: /^Idle speed/ })).toContainText(/±\s\d+\srpm/);
-  await expect(page.getByRole('region', { name: 'cold start' })).toContainText('make one in A too');
-});
+test(
+  'idle and cold start are chosen on Record, their faults found, and both sides judged in Compare',
+  { tag: '@long' },
+  async ({ page, suvok }) => {
+    await suvok.startStandIns('fast');
+    const job = await suvok.mountedJob();
+    await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
+    await page.getByRole('button', { name: 'Kind of run: power run' }).click();
+    await page.getByRole('menuitem', { name: /^idle/ }).click();
+    await page.getByRole('button', { name: /45 s of idle/ }).click();
+    await page.getByLabel('Idles for, s').fill('30');
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('button', { name: /30 s of idle/ })).toBeVisible();
+    await page.getByRole('main', { name: 'Recording' }).click({ position: { x: 5, y: 5 } });
+    await page.keyboard.press('Space');
+    const result = page.getByTestId('kind-figures');
+    await expect(page.getByRole('heading', { name: 'A1 idle' })).toBeVisible({ timeout: 30_000 });
+    await expect(result).toContainText(/Idle speed8\d\d\s±\s\d+\srpm/);
+    await expect(result).toContainText(/Hunting, amplitude0\srpm/);
+    await suvok.record(job, 1);
+    await suvok.mountedSetup(job, 'Idle valve cleaned');
+    await faults(suvok, 'stand-in-roller', ['hunting idle']);
+    await suvok.record(job, 1);
+    await expect(page.getByText(/The idle hunts: ±\d\d rpm every 2\.\d s/)).toBeVisible({ timeout: 20_000 });
+    await faults(suvok, 'stand-in-roller', ['vacuum leak']);
+    await suvok.record(job, 1);
+    await expect(page.getByText(/above its target at idle: false air/)).toBeVisible({ timeout: 20_000 });
+    await planned(suvok, 'cold-start', { startS: 40 });
+    await faults(suvok, 'stand-in-roller', ['weak battery']);
+    await suvok.record(job, 1);
+    await expect(page.getByText(/The battery fell to 8\.\d V while cranking/)).toBeVisible({ timeout: 20_000 });
+    await page.getByRole('link', { name: 'Before and after, in Compare' }).click();
+    const idle = page.getByRole('region', { name: 'idle', exact: true });
+    await expect(idle).toContainText('A1, A2');
+    await expect(idle).toContainText('B1, B2');
+    await expect(idle.getByRole('row', { name: /^Idle speed/ })).toContainText(/±\s\d+\srpm/);
+    await expect(page.getByRole('region', { name: 'cold start' })).toContainText('make one in A too');
+  },
+);
 
 test('a saving at the cruise that is none is refused, one at another wheel power too; a lazy turbo is found', async ({
   page,

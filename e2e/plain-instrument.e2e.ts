@@ -66,22 +66,26 @@ test('an instrument that sends lines is listened to, its columns named by hand, 
   await expect(device).toBeHidden();
 });
 
-test('where nobody listens the dialog says so, and a name that is taken is refused', async ({ page, suvok }) => {
-  await suvok.startStandIns('fast');
-  await page.goto(`${suvok.origin}/devices`);
-  await page.getByRole('button', { name: 'Connect an instrument' }).click();
-  const dialog = page.getByRole('dialog');
-  await dialog.getByRole('combobox', { name: 'It is' }).click();
-  await page.getByRole('option', { name: 'engine logger' }).click();
-  await dialog.getByLabel('Its name or address').fill('127.0.0.1');
-  await dialog.getByLabel('Its port').fill('1');
-  await dialog.getByRole('button', { name: 'Listen' }).click();
-  await expect(dialog.getByText('127.0.0.1, port 1: nobody listens there. It is tried again.')).toBeVisible();
-  await dialog.getByLabel('Its port').fill(String(port));
-  await dialog.getByRole('button', { name: 'Listen anew' }).click();
-  await expect(dialog.getByLabel('Lines heard')).toContainText('2034');
-  await dialog.getByRole('combobox', { name: 'What column 6 is' }).fill('engineSpeed');
-  await dialog.getByLabel('Name of the instrument').fill('stand-in-roller');
-  await dialog.getByRole('button', { name: 'Connect', exact: true }).click();
-  await expect(dialog.getByText(/called stand-in-roller is connected already/)).toBeVisible();
-});
+test(
+  'where nobody listens the dialog says so, and a name that is taken is refused',
+  { tag: '@long' },
+  async ({ page, suvok }) => {
+    await suvok.startStandIns('fast');
+    await page.goto(`${suvok.origin}/devices`);
+    await page.getByRole('button', { name: 'Connect an instrument' }).click();
+    const dialog = page.getByRole('dialog');
+    await dialog.getByRole('combobox', { name: 'It is' }).click();
+    await page.getByRole('option', { name: 'engine logger' }).click();
+    await dialog.getByLabel('Its name or address').fill('127.0.0.1');
+    await dialog.getByLabel('Its port').fill('1');
+    await dialog.getByRole('button', { name: 'Listen' }).click();
+    await expect(dialog.getByText('127.0.0.1, port 1: nobody listens there. It is tried again.')).toBeVisible();
+    await dialog.getByLabel('Its port').fill(String(port));
+    await dialog.getByRole('button', { name: 'Listen anew' }).click();
+    await expect(dialog.getByLabel('Lines heard')).toContainText('2034');
+    await dialog.getByRole('combobox', { name: 'What column 6 is' }).fill('engineSpeed');
+    await dialog.getByLabel('Name of the instrument').fill('stand-in-roller');
+    await dialog.getByRole('button', { name: 'Connect', exact: true }).click();
+    await expect(dialog.getByText(/called stand-in-roller is connected already/)).toBeVisible();
+  },
+);

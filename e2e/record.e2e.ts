@@ -167,42 +167,43 @@ test('another job is put on the dyno with the same key', async ({ page, suvok })
   await expect(page.getByRole('status').filter({ hasText: 'Ready' })).toBeVisible();
 });
 
-test('the bay is ready only where nothing speaks against it, and space presses the button that has the focus', async ({
-  page,
-  suvok,
-}) => {
-  await suvok.startStandIns('fast');
-  const job = await suvok.mountedJob();
-  await suvok.openRecord(page, job);
-  const state = page.getByTestId('state');
-  await expect(state).toHaveText('Ready');
-  // A planned rest that goes on.
-  await suvok.record(job, 1);
-  await suvok.ask('PUT', '/bays/1/plan', { ...(await suvok.ask<BayState>('GET', '/bays/1')).plan, coolDownMin: 9 });
-  await page.reload();
-  await expect(state).toHaveText('Not ready', { timeout: 15_000 });
-  await expect(page.getByText(/8:\d\d min until the planned rest ends\./)).toBeVisible();
-  // The driver's view says the same.
-  const driver = await page.context().newPage();
-  await driver.goto(`${suvok.origin}/bays/1/drive`);
-  await expect(driver.getByRole('status')).toHaveText('Not ready', { timeout: 15_000 });
-  await expect(driver.getByText(/until the planned rest ends/)).toBeVisible();
-  await driver.close();
-  // Nothing is blocked by it; a focused button answers to space itself.
-  const other = page.getByRole('button', { name: /^(in .+|gear\?)$/ });
-  await other.focus();
-  await page.keyboard.press('Space');
-  await expect(page.getByLabel('Gear', { exact: true })).toBeVisible();
-  await page.keyboard.press('Escape');
-  expect(await suvok.runs(job)).toHaveLength(1);
-  await page.locator('body').click({ position: { x: 640, y: 300 } });
-  await page.keyboard.press('Space');
-  await expect(page.getByRole('heading', { name: 'A2 counted' })).toBeVisible({ timeout: 20_000 });
-  await expect(state).toHaveText('Result');
-  // In one glance: the note and what comes next, without scrolling.
-  await expect(page.getByRole('textbox', { name: 'Note on this run' })).toBeInViewport({ ratio: 1 });
-  await expect(page.getByRole('button', { name: 'Set aside…' })).toBeInViewport({ ratio: 1 });
-});
+test(
+  'the bay is ready only where nothing speaks against it, and space presses the button that has the focus',
+  { tag: '@long' },
+  async ({ page, suvok }) => {
+    await suvok.startStandIns('fast');
+    const job = await suvok.mountedJob();
+    await suvok.openRecord(page, job);
+    const state = page.getByTestId('state');
+    await expect(state).toHaveText('Ready');
+    // A planned rest that goes on.
+    await suvok.record(job, 1);
+    await suvok.ask('PUT', '/bays/1/plan', { ...(await suvok.ask<BayState>('GET', '/bays/1')).plan, coolDownMin: 9 });
+    await page.reload();
+    await expect(state).toHaveText('Not ready', { timeout: 15_000 });
+    await expect(page.getByText(/8:\d\d min until the planned rest ends\./)).toBeVisible();
+    // The driver's view says the same.
+    const driver = await page.context().newPage();
+    await driver.goto(`${suvok.origin}/bays/1/drive`);
+    await expect(driver.getByRole('status')).toHaveText('Not ready', { timeout: 15_000 });
+    await expect(driver.getByText(/until the planned rest ends/)).toBeVisible();
+    await driver.close();
+    // Nothing is blocked by it; a focused button answers to space itself.
+    const other = page.getByRole('button', { name: /^(in .+|gear\?)$/ });
+    await other.focus();
+    await page.keyboard.press('Space');
+    await expect(page.getByLabel('Gear', { exact: true })).toBeVisible();
+    await page.keyboard.press('Escape');
+    expect(await suvok.runs(job)).toHaveLength(1);
+    await page.locator('body').click({ position: { x: 640, y: 300 } });
+    await page.keyboard.press('Space');
+    await expect(page.getByRole('heading', { name: 'A2 counted' })).toBeVisible({ timeout: 20_000 });
+    await expect(state).toHaveText('Result');
+    // In one glance: the note and what comes next, without scrolling.
+    await expect(page.getByRole('textbox', { name: 'Note on this run' })).toBeInViewport({ ratio: 1 });
+    await expect(page.getByRole('button', { name: 'Set aside…' })).toBeInViewport({ ratio: 1 });
+  },
+);
 
 test('what is opened before the bays are heard of stays open', async ({ page, suvok }) => {
   await suvok.startStandIns('fast');

@@ -139,42 +139,43 @@ test('the report is saved as a PDF with the figures of the sheet, told as it goe
   await expect(page.getByText('The server does not answer.')).toBeVisible();
 });
 
-test('a version is kept as it is, says what would be otherwise today, and what was taken away comes back', async ({
-  page,
-  recorded,
-}) => {
-  const { suvok, job } = await recorded('ignition');
-  await page.goto(`${suvok.origin}/jobs/${job.id}/report`);
-  const answer = page.getByTestId('report-answer');
-  const draft = page.getByRole('complementary', { name: 'Draft of the report' });
-  await draft.getByLabel('Answer in your own words').fill('As it was on that day.');
-  await draft.getByLabel('What the version is for').fill('for the owner');
-  await draft.getByRole('button', { name: 'Keep as version 1' }).click();
-  const first = page.getByRole('link', { name: /^Version 1.*for the owner/ });
-  await first.click();
-  await expect(page).toHaveURL(/\?version=1$/);
-  await expect(answer).toHaveText('As it was on that day.');
-  await expect(page.getByText('Nothing has changed since')).toBeVisible();
-  // What the job becomes afterwards changes nothing of it.
-  const run = (await suvok.runs(job)).filter(({ setupId }) => setupId === job.setups.at(-1)!.id).at(-1)!;
-  const large = await page.locator('[data-block=figures]').innerText();
-  await suvok.ask('PATCH', `/runs/${run.id}`, { setAsideReason: 'tyre slip' });
-  await suvok.ask('PATCH', `/jobs/${job.id}`, { report: null });
-  await page.reload();
-  await expect(page.getByText(/Today it would say otherwise: .*the large figures/)).toBeVisible();
-  await expect(page.getByText(new RegExp(`Runs delivered: .*${run.label!} then`))).toBeVisible();
-  expect(await page.locator('[data-block=figures]').innerText()).toBe(large);
-  await expect(answer).toHaveText('As it was on that day.');
-  await page.getByRole('link', { name: 'Show the draft' }).click();
-  await expect(answer).not.toHaveText('As it was on that day.');
-  await page.getByRole('button', { name: 'Take away version 1' }).click();
-  await expect(first).toHaveCount(0);
-  await page.getByRole('button', { name: 'Bring back' }).click();
-  await expect(first).toBeVisible();
-  // One that is not there says so.
-  await page.goto(`${suvok.origin}/jobs/${job.id}/report?version=9`);
-  await expect(page.getByRole('alert')).toContainText('There is no version 9 of this report');
-});
+test(
+  'a version is kept as it is, says what would be otherwise today, and what was taken away comes back',
+  { tag: '@long' },
+  async ({ page, recorded }) => {
+    const { suvok, job } = await recorded('ignition');
+    await page.goto(`${suvok.origin}/jobs/${job.id}/report`);
+    const answer = page.getByTestId('report-answer');
+    const draft = page.getByRole('complementary', { name: 'Draft of the report' });
+    await draft.getByLabel('Answer in your own words').fill('As it was on that day.');
+    await draft.getByLabel('What the version is for').fill('for the owner');
+    await draft.getByRole('button', { name: 'Keep as version 1' }).click();
+    const first = page.getByRole('link', { name: /^Version 1.*for the owner/ });
+    await first.click();
+    await expect(page).toHaveURL(/\?version=1$/);
+    await expect(answer).toHaveText('As it was on that day.');
+    await expect(page.getByText('Nothing has changed since')).toBeVisible();
+    // What the job becomes afterwards changes nothing of it.
+    const run = (await suvok.runs(job)).filter(({ setupId }) => setupId === job.setups.at(-1)!.id).at(-1)!;
+    const large = await page.locator('[data-block=figures]').innerText();
+    await suvok.ask('PATCH', `/runs/${run.id}`, { setAsideReason: 'tyre slip' });
+    await suvok.ask('PATCH', `/jobs/${job.id}`, { report: null });
+    await page.reload();
+    await expect(page.getByText(/Today it would say otherwise: .*the large figures/)).toBeVisible();
+    await expect(page.getByText(new RegExp(`Runs delivered: .*${run.label!} then`))).toBeVisible();
+    expect(await page.locator('[data-block=figures]').innerText()).toBe(large);
+    await expect(answer).toHaveText('As it was on that day.');
+    await page.getByRole('link', { name: 'Show the draft' }).click();
+    await expect(answer).not.toHaveText('As it was on that day.');
+    await page.getByRole('button', { name: 'Take away version 1' }).click();
+    await expect(first).toHaveCount(0);
+    await page.getByRole('button', { name: 'Bring back' }).click();
+    await expect(first).toBeVisible();
+    // One that is not there says so.
+    await page.goto(`${suvok.origin}/jobs/${job.id}/report?version=9`);
+    await expect(page.getByRole('alert')).toContainText('There is no version 9 of this report');
+  },
+);
 
 test('curves and text of the report are taken away as files', async ({ page, recorded, context }) => {
   const { suvok, job } = await recorded('ignition');

@@ -67,20 +67,24 @@ test('a planned lift is made and written down; after the run its kind, gear and 
     .toMatchObject({ kind: 'conditioning', gear: '3rd', plan: { toRpm: 5500 } });
 });
 
-test('after a hop the straps come first, and that they were looked at is written down', async ({ page, suvok }) => {
-  await suvok.startStandIns('fast');
-  const job = await suvok.mountedJob();
-  await suvok.ask('PUT', '/device/faults', { device: 'stand-in-roller', faults: ['wheel hop'] });
-  await suvok.openRecord(page, job);
-  await page.keyboard.press('Space');
-  await expect(page.getByRole('alert').filter({ hasText: 'Re-check straps or hub bolts' })).toBeVisible({
-    timeout: 20_000,
-  });
-  await page.getByRole('button', { name: 'They are checked' }).click();
-  await expect(page.getByText('Straps: checked again after A1.')).toBeVisible();
-  const { inspections } = await suvok.ask<Job>('GET', `/jobs/${job.id}`);
-  expect(inspections).toMatchObject([{ key: 'straps', outcome: 'ok', note: 'checked again after A1' }]);
-});
+test(
+  'after a hop the straps come first, and that they were looked at is written down',
+  { tag: '@long' },
+  async ({ page, suvok }) => {
+    await suvok.startStandIns('fast');
+    const job = await suvok.mountedJob();
+    await suvok.ask('PUT', '/device/faults', { device: 'stand-in-roller', faults: ['wheel hop'] });
+    await suvok.openRecord(page, job);
+    await page.keyboard.press('Space');
+    await expect(page.getByRole('alert').filter({ hasText: 'Re-check straps or hub bolts' })).toBeVisible({
+      timeout: 20_000,
+    });
+    await page.getByRole('button', { name: 'They are checked' }).click();
+    await expect(page.getByText('Straps: checked again after A1.')).toBeVisible();
+    const { inspections } = await suvok.ask<Job>('GET', `/jobs/${job.id}`);
+    expect(inspections).toMatchObject([{ key: 'straps', outcome: 'ok', note: 'checked again after A1' }]);
+  },
+);
 
 test('a limit that is crossed shouts by shape, word and sound, on both screens', async ({ page, suvok, context }) => {
   test.setTimeout(90_000);

@@ -62,7 +62,7 @@ test('units chosen once are those of every screen, of what is typed, and of what
   await expect(page.getByTestId('sentence')).toContainText(' hp ');
 });
 
-test('units go with the account, wherever its person signs in', async ({ page, context, suvok }) => {
+test('units go with the account, wherever its person signs in', { tag: '@long' }, async ({ page, context, suvok }) => {
   const job = await suvok.mountedJob();
   await page.goto(`${suvok.origin}/people`);
   await page.getByLabel('Your name').fill('Ola Nordby');

@@ -76,6 +76,8 @@ async function browserTests(databaseUrl: string, chromium: string, names: readon
     SUVOK_CHROMIUM: chromium,
     PLAYWRIGHT_JSON_OUTPUT_NAME: report,
     PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD: '1',
+    // What is asked for by name is run, however long it takes.
+    ...(names.length > 0 ? { SUVOK_LONG: '1' } : {}),
   });
   if (!existsSync(report)) {
     say(`Browser tests did not run\n${out}`);

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { callWords, lateWords, nextWords, sinceWords } from '../wording/day-words.ts';
+import { callWords, lateWords, nextWords, shiftWords, sinceWords } from '../wording/day-words.ts';
 import { bayRows, conflictsOf } from './bay-rows.ts';
 import type { Booking, DayBay, DayFacts, DayJob, DayRun } from './day-facts.ts';
 import { dayPicture } from './day-picture.ts';
@@ -137,6 +137,7 @@ describe('the day in a look', () => {
     expect(nextWords(late, clock, ms('10:42'))).toBe('Runs of C, Tarrow Six on Bay 1. Then call Corrie Lines: Hallam minibus begins at 12:00, 45 min later.'); // prettier-ignore
     expect(lateWords(late, clock)).toBe('the day runs 1 h late; Hallam minibus will not begin before 12:00');
     expect(late.calls.map((call) => callWords(call, clock))).toEqual(['Call Corrie Lines: Hallam minibus begins at 12:00, 45 min later', 'Call J. Pellwick: Ostrel 990 can be collected']); // prettier-ignore
+    expect(shiftWords(late, clock).split('\n')).toEqual(['Bay 1: Tarrow Six. Next: runs of C.', 'Ostrel 990 is finished and waits to be collected.', 'Call Corrie Lines: Hallam minibus begins at 12:00, 45 min later.', 'Next on Bay 1: Hallam minibus, booked for 11:15.']); // prettier-ignore
     expect(late.dynoMs).toEqual({ worked: 42 * 60_000, booked: 3.5 * 3_600_000 });
   });
 

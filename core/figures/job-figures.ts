@@ -1,7 +1,7 @@
 import type { TestFigures } from './kinds-of-job.ts';
 import type { NumericItem } from '../setup/item.ts';
 import type { NextRun } from '../judgement/next-run.ts';
-import type { TargetFigures } from './targets-of-job.ts';
+import type { TargetFigures } from '../targets/target.ts';
 import type { HeadroomNow } from './limits-of-runs.ts';
 import type { SpreadPrior } from '../statistics/spread-prior.ts';
 import type { SetupFigures } from './setup-figures.ts';

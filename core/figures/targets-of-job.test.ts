@@ -3,7 +3,7 @@ import { askedFigure } from '../curve/asked-figure.ts';
 import { meanOf } from '../numerics/mean.ts';
 import { reportSourceOf } from '../testing/reported-example.ts';
 import type { Target } from '../targets/target.ts';
-import type { TargetFigures } from './targets-of-job.ts';
+import type { TargetFigures } from '../targets/target.ts';
 
 const target = (over: Partial<Target>): Target => ({ id: 1, quantity: 'peak power', fromRpm: null, toRpm: null, value: 60, scale: 'wheels', ...over }); // prettier-ignore
 const figuresWith = (...targets: Target[]) => reportSourceOf({ targets }).figures;

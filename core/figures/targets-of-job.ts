@@ -5,26 +5,8 @@ import { meanOf } from '../numerics/mean.ts';
 import { standardDeviationOf } from '../statistics/mean-difference.ts';
 import { halfWidthOfMean } from '../statistics/mean-interval.ts';
 import type { SpreadPrior } from '../statistics/spread-prior.ts';
-import { targetStanding, type Target, type TargetStanding } from '../targets/target.ts';
+import { targetStanding, type Target, type TargetFigures, type TargetOfSetup } from '../targets/target.ts';
 import { runCurve, type CountedRun } from './figured-run.ts';
-
-/** What one setup made of a target: the mean of its counted runs that were driven there. */
-export interface TargetOfSetup {
-  setupId: number;
-  runs: number;
-  /** kW, N·m or kPa, and half of its 95 % interval; absent where nothing tells of it. */
-  made?: number;
-  halfWidth?: number;
-  standing: TargetStanding;
-}
-
-export interface TargetFigures {
-  id: number;
-  /** What the target reads on the scale that is shown: a range where only the usual losses tell; undefined where nothing does. */
-  here: readonly [least: number, most: number] | undefined;
-  /** Every setup with counted runs, in the job's order. */
-  setups: TargetOfSetup[];
-}
 
 /**
  * Where the setups of a job stand against its targets.

@@ -30,3 +30,21 @@ export function targetStanding(
   if (made - halfWidth >= here[1]) return 'reached';
   return made + halfWidth < here[0] ? 'short' : 'open';
 }
+
+/** What one setup made of a target: the mean of its counted runs that were driven there. */
+export interface TargetOfSetup {
+  setupId: number;
+  runs: number;
+  /** kW, N·m or kPa, and half of its 95 % interval; absent where nothing tells of it. */
+  made?: number;
+  halfWidth?: number;
+  standing: TargetStanding;
+}
+
+export interface TargetFigures {
+  id: number;
+  /** What the target reads on the scale that is shown: a range where only the usual losses tell; undefined where nothing does. */
+  here: readonly [least: number, most: number] | undefined;
+  /** Every setup with counted runs, in the job's order. */
+  setups: TargetOfSetup[];
+}

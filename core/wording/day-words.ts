@@ -81,7 +81,7 @@ export function shiftWords({ onDyno, waiting, ready, calls, rows }: DayPicture, 
     ...onDyno.map(({ job, bay }) => `${bay.name}: ${job.vehicle}. Next: ${job.waiting}.`),
     ...waiting.map(({ job, what, isOverdue }) => `${job.vehicle} waits for ${what}${isOverdue ? ', overdue' : ''}.`),
     ...ready.map(({ job }) => `${job.vehicle} is finished and waits to be collected.`),
-    ...calls.flatMap((call) => (call.about.kind === 'collect' ? [] : [`${callWords(call, clock)}.`])),
-    ...(next ? [`Next on ${next.name}: ${next.title}, ${clock(next.expectedFromMs)}.`] : []),
+    ...calls.flatMap((call) => (call.about.kind !== 'later' ? [] : [`${callWords(call, clock)}.`])),
+    ...(next ? [`Next on ${next.name}: ${next.title}, booked for ${clock(next.fromMs)}.`] : []),
   ].join('\n');
 }

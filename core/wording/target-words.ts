@@ -1,7 +1,6 @@
 import { unitOfFigure, type AskedFigure } from '../curve/asked-figure.ts';
-import type { TargetFigures, TargetOfSetup } from '../figures/targets-of-job.ts';
 import { quantity, quantityRange, say, withHalfWidth, type Sentence } from '../sentence/sentence.ts';
-import type { Target } from '../targets/target.ts';
+import type { Target, TargetFigures, TargetOfSetup } from '../targets/target.ts';
 
 /** An engine speed as somebody typed it. */
 const typed = (rpm: number) => rpm.toLocaleString('en-GB');

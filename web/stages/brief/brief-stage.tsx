@@ -18,7 +18,7 @@ import { InspectionList } from './inspection-list.tsx';
 import { BestRun } from './best-run.tsx';
 import { BriefHead } from './brief-head.tsx';
 import { Targets } from './targets.tsx';
-import type { TargetFigures } from '../../../core/figures/targets-of-job.ts';
+import type { TargetFigures } from '../../../core/targets/target.ts';
 import { useJobFigures } from '../../job/use-job-figures.ts';
 import { JobState } from './job-state.tsx';
 import { Limits } from './limits.tsx';

@@ -2,7 +2,7 @@ import { Button, Select, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import type { Job } from '../../../contract/records.ts';
 import { unitOfFigure, type AskedFigure } from '../../../core/curve/asked-figure.ts';
-import type { TargetFigures } from '../../../core/figures/targets-of-job.ts';
+import type { TargetFigures } from '../../../core/targets/target.ts';
 import { madeWords, standingWords, targetName } from '../../../core/wording/target-words.ts';
 import { AskedFigureFields, isWhole } from '../../asked-figure/asked-figure-fields.tsx';
 import { entriesOf } from '../../state/entries.ts';
