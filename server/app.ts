@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import express, { type Express } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
-import { DynoHistory } from './dyno-history.ts';
+import type { DynoHistory } from './dyno-history.ts';
 import { builtInto, earlyLinks } from './early-links.ts';
 import type { Accounts } from './accounts/accounts.ts';
 import { fromOutside } from './loopback.ts';
@@ -58,6 +58,8 @@ const ofOneAddress = rateLimit({
 /** What the HTTP side of a server stands on. */
 export interface AppParts {
   database: Database;
+  /** What the shop knows of its dynos. */
+  dynos: DynoHistory;
   recorder: RecorderClient;
   reader: ImportReader;
   watched: WatchedFolder;
@@ -119,7 +121,7 @@ export function createApp(parts: AppParts): Express {
 }
 
 /** All requests that the contract lists, each with its answer. */
-function apiRoutes({ database, recorder, reader, watched, accounts, outside }: AppParts): ContractRoutes {
+function apiRoutes({ database, dynos, recorder, reader, watched, accounts, outside }: AppParts): ContractRoutes {
   const routes = new ContractRoutes((endpoint) => accounts.guard(endpoint));
   routes.get('/health', async (_request, response) => {
     await database.query('select 1');
@@ -134,7 +136,6 @@ function apiRoutes({ database, recorder, reader, watched, accounts, outside }: A
   watchedRoutes(routes, watched);
   importRoutes(routes, database, reader);
   bayRoutes(routes, recorder, database);
-  const dynos = new DynoHistory(database);
   checkRoutes(routes, dynos);
   reportRoutes(routes, database, dynos);
   dayRoutes(routes, database);

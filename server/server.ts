@@ -8,6 +8,7 @@ import { openDatabase, type Database } from '../store/database.ts';
 import { migrate } from '../store/migrate.ts';
 import { Accounts } from './accounts/accounts.ts';
 import { createApp } from './app.ts';
+import { DynoHistory } from './dyno-history.ts';
 import { ImportReader } from './import/import-reader.ts';
 import { Live } from './live.ts';
 import { RecorderClient } from './recorder-client.ts';
@@ -52,8 +53,10 @@ export async function startServer(settings: ServerSettings): Promise<RunningServ
   const accounts = await Accounts.open(database, settings.log);
   let outside: Outside | null = null;
   const hosts = settings.outside?.hosts ?? [];
+  const dynos = new DynoHistory(database);
   const app = createApp({
     database,
+    dynos,
     recorder,
     reader,
     watched,
@@ -79,7 +82,7 @@ export async function startServer(settings: ServerSettings): Promise<RunningServ
   if (https && settings.outside) outside = tls.reached(await listening(https, { port: settings.outside.port }));
   const busy = () => recorder.state().bays.some(({ recorder: { state } }) => state !== 'idle');
   const learner = new SpreadLearner(database, busy, settings.log);
-  const headlines = new HeadlineMaker(database, busy, settings.log);
+  const headlines = new HeadlineMaker(database, dynos, busy, settings.log);
   const queue = new WorkQueue(database, settings.log);
   await queue.start();
   await learner.start(queue, settings.lookForWorkMs);

@@ -2,8 +2,7 @@ import type { CurveView } from '../core/figures/curve-of-run.ts';
 import { loneCurve } from './lone-curve.ts';
 import type { Log } from '../contract/log.ts';
 import type { Database } from '../store/database.ts';
-import { setTimeout as pause } from 'node:timers/promises';
-import type { WorkQueue } from './work-queue.ts';
+import { QuietWork } from './quiet-work.ts';
 import { keepPower, nextWithoutPower, type RunPower } from '../store/run-power.ts';
 import { runById } from '../store/runs.ts';
 
@@ -11,35 +10,28 @@ import { runById } from '../store/runs.ts';
 const lookMs = 30_000;
 /** Pages come first: a pause after every run, ms. */
 const pauseMs = 100;
-/** So long at most for one piece of work of the queue, ms: what is left is the next one. */
-const pieceMs = 60_000;
 /** All runs alike, so that their spread is theirs: SAE J1349 and one smoothing, wide enough for a mean. */
 const view: CurveView = { standard: 'sae-j1349', share: 1, smoothing: 300, gridRpm: 50 };
 
-/**
- * Keeps what the shop knows of the spread of repeats up to date: makes the
- * power of counted runs one at a time while nothing is recorded, and stores
- * it. Of several servers one does it, whichever is free.
- */
-export class SpreadLearner {
-  private timer: NodeJS.Timeout | undefined;
-
+/** Keeps what the shop knows of the spread of repeats up to date: makes the power of counted runs one at a time, and stores it. */
+export class SpreadLearner extends QuietWork {
   /** @param busy whether a run is being recorded: nothing is made then */
   constructor(
     private readonly database: Database,
-    private readonly busy: () => boolean,
-    private readonly log: Log,
-  ) {}
-
-  /** @param everyMs how often it is looked whether there is anything to do */
-  async start(queue: WorkQueue, everyMs = lookMs): Promise<void> {
-    await queue.work('run-powers', (signal) => this.learnAll(signal));
-    this.timer = setInterval(() => void this.look(queue), everyMs);
-    this.timer.unref();
-  }
-
-  stop(): void {
-    clearInterval(this.timer);
+    busy: () => boolean,
+    log: Log,
+  ) {
+    super(
+      {
+        queue: 'run-powers',
+        everyMs: lookMs,
+        pauseMs,
+        wanting: () => nextWithoutPower(database),
+        makeOne: () => this.learnOne(),
+        made: (made) => log.info({ made }, 'powers of runs were made for the spread of repeats'),
+      },
+      busy,
+    );
   }
 
   /** Makes one run's power. @returns false where there is none left */
@@ -48,24 +40,6 @@ export class SpreadLearner {
     if (id === undefined) return false;
     await keepPower(this.database, id, (await powerOf(this.database, id)) ?? null);
     return true;
-  }
-
-  /** Makes what is wanting, until a run is recorded, the server stops, or others may want their turn. */
-  private async learnAll(signal: AbortSignal): Promise<void> {
-    const until = Date.now() + pieceMs;
-    let made = 0;
-    while (!signal.aborted && !this.busy() && Date.now() < until && (await this.learnOne())) {
-      made++;
-      await pause(pauseMs);
-    }
-    if (made > 0) this.log.info({ made }, 'powers of runs were made for the spread of repeats');
-  }
-
-  private async look(queue: WorkQueue): Promise<void> {
-    if (this.busy()) return;
-    // With the database away there is nothing to do; it is told of elsewhere.
-    const wanting = await nextWithoutPower(this.database).catch(() => undefined);
-    if (wanting !== undefined) await queue.ask('run-powers');
   }
 }
 

@@ -1,4 +1,3 @@
-import { setTimeout as pause } from 'node:timers/promises';
 import type { Log } from '../../contract/log.ts';
 import type { JobHeadline } from '../../core/figures/job-headline.ts';
 import { learnedFrom } from '../../core/figures/learned.ts';
@@ -9,8 +8,8 @@ import { Refusal } from '../../core/refusal.ts';
 import type { Database } from '../../store/database.ts';
 import { headlineRestsOnNow, keepHeadline, nextWithoutHeadline } from '../../store/job-headlines.ts';
 import { jobWithAll } from '../../store/jobs.ts';
-import { DynoHistory } from '../dyno-history.ts';
-import type { WorkQueue } from '../work-queue.ts';
+import type { DynoHistory } from '../dyno-history.ts';
+import { QuietWork } from '../quiet-work.ts';
 import { readRuns } from './read-runs.ts';
 import { ReportThread } from './report-thread.ts';
 
@@ -18,36 +17,26 @@ import { ReportThread } from './report-thread.ts';
 const lookMs = 20_000;
 /** Pages come first: a pause after every job, ms. */
 const pauseMs = 200;
-const pieceMs = 60_000;
 
-/** Makes the headlines of jobs for lists, one at a time while nothing is recorded. Of several servers one does it, whichever is free. */
-export class HeadlineMaker {
-  private timer: NodeJS.Timeout | undefined;
-  private readonly dynos: DynoHistory;
-
+/** Makes the headlines of jobs for lists, one at a time. */
+export class HeadlineMaker extends QuietWork {
   /** @param busy whether a run is being recorded: nothing is made then */
   constructor(
     private readonly database: Database,
-    private readonly busy: () => boolean,
+    private readonly dynos: DynoHistory,
+    busy: () => boolean,
     private readonly log: Log,
   ) {
-    this.dynos = new DynoHistory(database);
-  }
-
-  /** @param everyMs how often it is looked whether there is anything to do */
-  async start(queue: WorkQueue, everyMs = lookMs): Promise<void> {
-    await queue.work('job-headlines', (signal) => this.makeAll(signal));
-    this.timer = setInterval(() => void this.look(queue), everyMs);
-    this.timer.unref();
-  }
-
-  stop(): void {
-    clearInterval(this.timer);
-  }
-
-  private async makeAll(signal: AbortSignal): Promise<void> {
-    const until = Date.now() + pieceMs;
-    while (!signal.aborted && !this.busy() && Date.now() < until && (await this.makeOne(signal))) await pause(pauseMs);
+    super(
+      {
+        queue: 'job-headlines',
+        everyMs: lookMs,
+        pauseMs,
+        wanting: () => nextWithoutHeadline(database),
+        makeOne: (signal) => this.makeOne(signal),
+      },
+      busy,
+    );
   }
 
   /** @returns false where there is none left, or the server stops */
@@ -91,11 +80,5 @@ export class HeadlineMaker {
     } finally {
       await thread.end();
     }
-  }
-
-  private async look(queue: WorkQueue): Promise<void> {
-    if (this.busy()) return;
-    const wanting = await nextWithoutHeadline(this.database).catch(() => undefined);
-    if (wanting !== undefined) await queue.ask('job-headlines');
   }
 }

@@ -1,6 +1,7 @@
 import type { WatchedFolder } from '../watched/watched-folder.ts';
 import { ImportReader } from '../import/import-reader.ts';
 import { expect, test } from '@jest/globals';
+import type { DynoHistory } from '../dyno-history.ts';
 import { createApp } from '../app.ts';
 import type { Accounts } from '../accounts/accounts.ts';
 import type { RecorderClient } from '../recorder-client.ts';
@@ -20,6 +21,7 @@ test('what the contract lists is answered, and nothing else can be', () => {
   expect(() =>
     createApp({
       database: {} as Database,
+      dynos: {} as DynoHistory,
       recorder: {} as RecorderClient,
       reader: new ImportReader(),
       watched: {} as WatchedFolder,
