@@ -83,6 +83,12 @@ test('in the week a booking goes to another day, by keys and by pointer', async 
   await twin.focus();
   await page.keyboard.press(way > 0 ? 'ArrowRight' : 'ArrowLeft');
   await expect(twin).toHaveAccessibleName(new RegExp(`${day(way)} 09:00 to 10:00`));
+  // On a phone the week is a list, and nothing is wider than the window.
+  await page.setViewportSize({ width: 390, height: 844 });
+  await expect(page.getByRole('heading', { name: /^Monday, / })).toBeVisible();
+  await expect(page.getByRole('button', { name: /Bay 1/ }).filter({ visible: true })).toHaveCount(1);
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBe(390);
+  await page.setViewportSize({ width: 1280, height: 800 });
   await page.getByText('Day', { exact: true }).click();
   await expect(page).not.toHaveURL(/view=week/);
 });

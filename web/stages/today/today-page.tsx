@@ -27,6 +27,7 @@ import { DaySide } from './day-side.tsx';
 import classes from './today-page.module.css';
 import { changeBooking, clockOf, useClock, useDay, useDayBays, usePicture } from './use-day.ts';
 import { WeekGrid } from './week-grid.tsx';
+import { WeekList } from './week-list.tsx';
 import { WorkedForm } from './worked-form.tsx';
 
 const dateForm = 'YYYY-MM-DD';
@@ -153,7 +154,21 @@ export function TodayPage() {
           </p>
         )}
         {picture && week && (
-          <WeekGrid picture={picture} from={from} today={today} onChange={(id, change) => changeBooking(span, id, change)} onOpen={openById} onRemove={remove} /> // prettier-ignore
+          <>
+            <div className={classes.wide}>
+              <WeekGrid
+                picture={picture}
+                from={from}
+                today={today}
+                onChange={(id, change) => changeBooking(span, id, change)}
+                onOpen={openById}
+                onRemove={remove}
+              />
+            </div>
+            <div className={classes.narrow}>
+              <WeekList picture={picture} from={from} onOpen={openById} />
+            </div>
+          </>
         )}
         {picture && !week && (
           <>
