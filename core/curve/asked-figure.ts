@@ -3,17 +3,15 @@ import { bandMean } from './band-mean.ts';
 import { peakOf } from './peak.ts';
 
 /** What a figure can be asked for that one setup makes: of which curve, and where on it. */
-export const figureQuantities = [
-  'peak power',
-  'peak torque',
-  'peak boost',
-  'mean power',
-  'mean torque',
-  'power at',
-  'torque at',
-  'boost at',
-] as const;
-export type FigureQuantity = (typeof figureQuantities)[number];
+export type FigureQuantity =
+  | 'peak power'
+  | 'peak torque'
+  | 'peak boost'
+  | 'mean power'
+  | 'mean torque'
+  | 'power at'
+  | 'torque at'
+  | 'boost at';
 
 export interface AskedFigure {
   quantity: FigureQuantity;

@@ -55,7 +55,7 @@ function ofSetup(
 }
 
 /** A run's curve that the target is read from. */
-export function curveFor(
+function curveFor(
   { quantity }: Pick<Target, 'quantity'>,
   run: CountedRun,
 ): { engineSpeedRpm: Float64Array; values: Float64Array } | undefined {

@@ -58,18 +58,18 @@ export function quantityRange(from: number, to: number, unit: string): Sentence 
 
 /** A difference with its 95 % interval, where it has one: `+3.5 ± 0.7 kW`. */
 export function difference(value: number, halfWidth: number, unit: string, digits: number): Sentence {
-  const own: Quantity = { value, unit, digits, as: 'difference' };
-  return Number.isNaN(halfWidth)
-    ? say`${own}`
-    : say`${{ ...own, unitFollows: true }} ± ${{ value: halfWidth, unit, digits, as: 'half-width' }}`;
+  return plusMinus({ value, unit, digits, as: 'difference' }, halfWidth, digits);
 }
 
 /** A figure with half of its interval, where there is one. */
 export function withHalfWidth(value: number, halfWidth: number | undefined, unit: string, digits: number): Sentence {
-  const own: Quantity = { value, unit, digits };
+  return plusMinus({ value, unit, digits }, halfWidth, digits);
+}
+
+function plusMinus(own: Quantity, halfWidth: number | undefined, digits: number): Sentence {
   return halfWidth === undefined || Number.isNaN(halfWidth)
     ? say`${own}`
-    : say`${{ ...own, unitFollows: true }} ± ${{ value: halfWidth, unit, digits, as: 'half-width' }}`;
+    : say`${{ ...own, unitFollows: true }} ± ${{ value: halfWidth, unit: own.unit, digits, as: 'half-width' }}`;
 }
 
 /** Sentences one after another. */

@@ -45,10 +45,7 @@ export function nextWords({ onDyno, calls, rows, waiting }: DayPicture, clock: C
     const work = `${capital(busiest.job.waiting)}, ${busiest.job.vehicle} on ${busiest.bay.name}`;
     return then ? `${work}. Then ${then.charAt(0).toLowerCase()}${then.slice(1)}.` : `${work}.`;
   }
-  const next = rows
-    .flatMap(({ booked, name }) => booked.map((booking) => ({ ...booking, name })))
-    .filter(({ state, bay }) => bay !== null && (state === 'to come' || state === 'not begun'))
-    .sort((one, other) => one.expectedFromMs - other.expectedFromMs)[0];
+  const next = nextBooked(rows);
   if (next) {
     const when = next.fromMs > nowMs ? `at ${clock(next.fromMs)}` : `booked for ${clock(next.fromMs)}`;
     return `${next.title} on ${next.name}, ${when}.${then ? ` ${then}.` : ''}`;
@@ -57,6 +54,13 @@ export function nextWords({ onDyno, calls, rows, waiting }: DayPicture, clock: C
   if (waiting.length > 0) return 'Nothing is booked any more. What waits stands below.';
   return 'Nothing is booked, nothing is on a dyno, nobody waits.';
 }
+
+/** The booking of a dyno that begins next, or should have begun. */
+const nextBooked = (rows: DayPicture['rows']) =>
+  rows
+    .flatMap(({ booked, name }) => booked.map((booking) => ({ ...booking, name })))
+    .filter(({ state, bay }) => bay !== null && (state === 'to come' || state === 'not begun'))
+    .sort((one, other) => one.expectedFromMs - other.expectedFromMs)[0];
 
 /** How long something has lasted: minutes up to two hours, then hours up to two days, then days. */
 export function sinceWords(ms: number): string {
@@ -70,13 +74,7 @@ export function sinceWords(ms: number): string {
 
 /** What one shift tells the next, as a draft: what is on the dynos, who waits, whom to call, what comes next. A line each. */
 export function shiftWords({ onDyno, waiting, ready, calls, rows }: DayPicture, clock: Clock): string {
-  const next = rows
-    .flatMap(({ booked, name, bay }) =>
-      booked.flatMap((one) =>
-        bay !== null && one.state !== 'done' && one.state !== 'running' ? [{ ...one, name }] : [],
-      ),
-    ) // prettier-ignore
-    .sort((one, other) => one.expectedFromMs - other.expectedFromMs)[0];
+  const next = nextBooked(rows);
   return [
     ...onDyno.map(({ job, bay }) => `${bay.name}: ${job.vehicle}. Next: ${job.waiting}.`),
     ...waiting.map(({ job, what, isOverdue }) => `${job.vehicle} waits for ${what}${isOverdue ? ', overdue' : ''}.`),

@@ -2,7 +2,7 @@ import type { JudgedFigure, KindJudgement } from '../judgement/kind-judgement.ts
 import type { ComparedKind } from '../run-kinds/figures-of-kind.ts';
 import { isAskedOfHolds } from '../run-kinds/hold-figures.ts';
 import type { RunFigure } from '../run-kinds/run-figure.ts';
-import { capitalised, difference, say, type Quantity, type Sentence } from '../sentence/sentence.ts';
+import { capitalised, difference, say, withHalfWidth, type Quantity, type Sentence } from '../sentence/sentence.ts';
 import { differenceUnit } from '../units/told-units.ts';
 
 /** How the kinds that are judged by themselves are called. */
@@ -22,10 +22,10 @@ export function figureSentence({
   digits,
   halfWidth,
 }: Pick<RunFigure, 'value' | 'unit' | 'digits' | 'halfWidth'>): Sentence {
+  if (!Number.isFinite(halfWidth)) return withHalfWidth(value, undefined, unit, digits);
+  if (differenceUnit(unit) === unit) return withHalfWidth(value, halfWidth, unit, digits);
   const own: Quantity = { value, unit, digits };
-  if (!Number.isFinite(halfWidth)) return say`${own}`;
-  const half: Quantity = { value: halfWidth, unit: differenceUnit(unit), digits, as: 'half-width' };
-  return differenceUnit(unit) === unit ? say`${{ ...own, unitFollows: true }} ± ${half}` : say`${own} ± ${half}`;
+  return say`${own} ± ${{ value: halfWidth, unit: differenceUnit(unit), digits, as: 'half-width' }}`;
 }
 
 /** `−0.30 ± 0.12 s` */

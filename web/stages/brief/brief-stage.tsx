@@ -43,7 +43,8 @@ function Brief({ job }: { job: Job }) {
     { keys: ['2'], shown: '2', says: 'Show safety: inspection and consents', run: () => choose('safety') },
     { keys: ['3'], shown: '3', says: 'Show the history', run: () => choose('history') },
   ]);
-  const figures = useJobFigures(job, {});
+  // Only the plan tells of them.
+  const figures = useJobFigures(job, {}, view === 'plan');
   return (
     <main className={own.brief} aria-label="Brief">
       <h1 className="seen-by-readers">Brief, {job.vehicle}</h1>

@@ -1,7 +1,7 @@
 import type { DayPicture } from '../../../core/day/day-picture.ts';
-import { lateFromMin } from '../../../core/day/bay-rows.ts';
+import { lateFromMin, type ExpectedBooking } from '../../../core/day/bay-rows.ts';
 import { minutesWords } from '../../../core/wording/minutes-words.ts';
-import { SeverityMark } from '../../ui/severity.tsx';
+import { BookingLine } from './booking-line.tsx';
 import classes from './today-page.module.css';
 import { clockOf } from './use-day.ts';
 
@@ -14,30 +14,19 @@ export function DayList({ picture, onOpen }: { picture: DayPicture; onOpen: (id:
         <h2 className="heading">{name}</h2>
         {booked.length === 0 && <p className="soft">Nothing booked.</p>}
         <ul>
-          {booked.map(({ id, title, work, fromMs, toMs, state, lateMin, expectedFromMs, expectedToMs, conflict }) => (
-            <li key={id} data-state={state}>
-              <button type="button" onClick={() => onOpen(id)}>
-                <span className="number">
-                  {clockOf(fromMs)}–{clockOf(toMs)}
-                </span>
-                <b>{title}</b>
-                <small>
-                  {[work, state === 'to come' ? '' : state].filter(Boolean).join(' · ')}
-                  {lateMin >= lateFromMin &&
-                    state !== 'done' &&
-                    (state === 'running'
-                      ? `, about ${clockOf(expectedToMs)}, ${minutesWords(lateMin * 60)} over`
-                      : `, from ${clockOf(expectedFromMs)}`)}
-                </small>
-                {conflict && (
-                  <small>
-                    <SeverityMark severity="mind" /> {conflict}
-                  </small>
-                )}
-              </button>
-            </li>
+          {booked.map((booking) => (
+            <BookingLine key={booking.id} booking={booking} words={standsOf(booking)} onOpen={onOpen} />
           ))}
         </ul>
       </section>
     ));
+}
+
+/** What is done, where it stands, and what that makes of its time. */
+function standsOf({ work, state, lateMin, expectedFromMs, expectedToMs }: ExpectedBooking): string {
+  const stands = [work, state === 'to come' ? '' : state].filter(Boolean).join(' · ');
+  if (lateMin < lateFromMin || state === 'done') return stands;
+  return state === 'running'
+    ? `${stands}, about ${clockOf(expectedToMs)}, ${minutesWords(lateMin * 60)} over`
+    : `${stands}, from ${clockOf(expectedFromMs)}`;
 }

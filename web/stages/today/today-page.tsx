@@ -213,7 +213,7 @@ export function TodayPage() {
       </aside>
       <HandOver
         opened={handingOver}
-        draft={picture ? shiftWords(picture, clockOf) : ''}
+        draft={handingOver && picture ? shiftWords(picture, clockOf) : ''}
         onClose={() => setHandingOver(false)}
       />
       <BookingForm opened={opened} bays={bays} onClose={() => setOpened(undefined)} />

@@ -1,9 +1,8 @@
 import type { Dayjs } from 'dayjs';
 import { Link } from 'react-router';
 import type { DayPicture } from '../../../core/day/day-picture.ts';
-import { SeverityMark } from '../../ui/severity.tsx';
+import { BookingLine } from './booking-line.tsx';
 import classes from './today-page.module.css';
-import { clockOf } from './use-day.ts';
 
 /** The week for a narrow screen: day after day, one booking a line. */
 export function WeekList({
@@ -28,21 +27,13 @@ export function WeekList({
         </h2>
         {ofDay.length === 0 && <p className="soft">Nothing booked.</p>}
         <ul>
-          {ofDay.map(({ id, title, work, fromMs, toMs, state, name, conflict }) => (
-            <li key={id} data-state={state}>
-              <button type="button" onClick={() => onOpen(id)}>
-                <span className="number">
-                  {clockOf(fromMs)}–{clockOf(toMs)}
-                </span>
-                <b>{title}</b>
-                <small>{[name, work].filter(Boolean).join(' · ')}</small>
-                {conflict && (
-                  <small>
-                    <SeverityMark severity="mind" /> {conflict}
-                  </small>
-                )}
-              </button>
-            </li>
+          {ofDay.map((booking) => (
+            <BookingLine
+              key={booking.id}
+              booking={booking}
+              words={[booking.name, booking.work].filter(Boolean).join(' · ')}
+              onOpen={onOpen}
+            />
           ))}
         </ul>
       </section>
