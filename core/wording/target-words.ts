@@ -1,5 +1,5 @@
 import { unitOfFigure, type AskedFigure } from '../curve/asked-figure.ts';
-import { quantity, quantityRange, say, withHalfWidth, type Sentence } from '../sentence/sentence.ts';
+import { quantityRange, say, withHalfWidth, type Quantity, type Sentence } from '../sentence/sentence.ts';
 import type { Target, TargetFigures, TargetOfSetup } from '../targets/target.ts';
 
 /** An engine speed as somebody typed it. */
@@ -20,7 +20,7 @@ export function targetName(target: Omit<Target, 'id'>): Sentence {
 
 /** The figure that is wanted, with its scale. */
 export function wantedWords({ quantity: of, value, scale }: Omit<Target, 'id'>): Sentence {
-  const figure = quantity(value, unitOfFigure(of));
+  const figure: Quantity = { value, unit: unitOfFigure(of), digits: 1, as: 'step' };
   if (scale === null) return say`${figure}`;
   return scale === 'wheels' ? say`${figure} at the wheels` : say`${figure} at the crank`;
 }
