@@ -24,6 +24,18 @@ export function demoEnd(): Date {
   return moment;
 }
 
+/** What is shown to somebody who only looks: all demo days, the last one alone, or nothing at all in a shop that works. */
+const demoKinds = ['days', 'today', 'off'] as const;
+export type DemoKind = (typeof demoKinds)[number];
+
+/** Which demo days SUVOK_DEMO wants. @throws Failure when it is none of them */
+export function wantedDemo(): DemoKind {
+  const text = process.env.SUVOK_DEMO || 'days';
+  const kind = demoKinds.find((known) => known === text);
+  if (!kind) throw new Failure(`SUVOK_DEMO must be one of ${demoKinds.join(', ')}, not "${text}".`);
+  return kind;
+}
+
 /** @throws Failure when something on this machine already listens there */
 export async function mustBeFree(port: number, name: string): Promise<void> {
   if (port === 0) return;

@@ -12,7 +12,7 @@ import { postgresPrograms } from './postgres-programs.ts';
 import { keepRunning } from './keep-running.ts';
 import { startProgram, stopProgram } from './program.ts';
 import { recorderFolder, startLinesProgram, startRecorderProgram, startServerProgram } from './suvok-programs.ts';
-import { demoEnd, mustBeFree, portFrom } from './settings.ts';
+import { demoEnd, mustBeFree, portFrom, wantedDemo } from './settings.ts';
 
 /** `npm start`: from a bare clone to a running Suvok, and back to nothing on Ctrl-C. */
 const say = (text: string) => process.stdout.write(`${text}\n`);
@@ -129,6 +129,7 @@ async function keepStandIns(benchLinkPort: number, words: readonly string[]): Pr
 async function start(): Promise<void> {
   const port = portFrom('PORT', 5180);
   const benchLinkPort = portFrom('BENCH_LINK_PORT', 5181);
+  const demo = wantedDemo();
   if (process.env.HOST) {
     await mustBeFree(portFrom('TLS_PORT', 5443), 'TLS_PORT');
     await mustBeFree(portFrom('BENCH_LINK_TLS_PORT', 5444), 'BENCH_LINK_TLS_PORT');
@@ -161,12 +162,15 @@ async function start(): Promise<void> {
     SUVOK_WEB: webFolder,
     SUVOK_LOG: join(folder, 'server.log'),
   });
-  await loadDemo({ ...server, ...recorder }, addresses.owner, demoEnd(), say).catch((error: Error) => {
+  await loadDemo({ ...server, ...recorder }, addresses.owner, demoEnd(), demo, say).catch((error: Error) => {
     // Suvok serves without its demo days; the pulls that were played are kept.
     process.stderr.write(`suvok: ${error.message}\n`);
   });
-  await keepStandIns(recorder.benchLinkPort, ['--seed', '4', '--bay', 'Bay 1']);
-  await keepStandIns(recorder.benchLinkPort, ['--seed', '9', '--bay', 'Bay 2', '--number', '2', '--dyno', 'four-hubs']);
+  // A shop that works has instruments of its own.
+  if (demo !== 'off') {
+    await keepStandIns(recorder.benchLinkPort, ['--seed', '4', '--bay', 'Bay 1']);
+    await keepStandIns(recorder.benchLinkPort, ['--seed', '9', '--bay', 'Bay 2', '--number', '2', '--dyno', 'four-hubs']); // prettier-ignore
+  }
   if (backups) stops.push(keepBackups(folder, tell));
   if (server.outside) {
     const { fingerprint, madeHere } = server.outside;

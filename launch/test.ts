@@ -116,7 +116,7 @@ async function browserPart(databaseUrl: string, names: readonly string[] = []): 
 }
 
 /** API tests that have a long form. */
-const soaked = ['server/recording/killed', 'server/recording/hours-away', 'server/routes/bad-input'];
+const soaked = ['launch/start', 'server/recording/killed', 'server/recording/hours-away', 'server/routes/bad-input'];
 
 /** Folders of the project's own code. */
 const roots = [

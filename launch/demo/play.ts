@@ -13,10 +13,13 @@ import { jobsBefore } from './jobs-before.ts';
 import { jobsLately } from './jobs-lately.ts';
 import { setActTimes } from './times.ts';
 import { Failure } from '../failure.ts';
+import type { DemoKind } from '../settings.ts';
 import { startProgram, stopProgram } from '../program.ts';
 
 /** The invented shop's first days, the oldest first; the last job with runs stays on the dyno. */
 const demoJobs: readonly DemoJob[] = [...jobsBefore, ...jobsLately];
+
+const hasRuns = ({ setups }: DemoJob) => setups.some(({ pulls }) => pulls.length > 0);
 
 /**
  * Plays the demo days on a server that has no job yet: stand-in instruments
@@ -25,26 +28,27 @@ const demoJobs: readonly DemoJob[] = [...jobsBefore, ...jobsLately];
  * what was done in them carries the scenario's times.
  *
  * @param databaseUrl of the server's own database, as its owner
+ * @param kind `today`: the last day alone, and the jobs that have no run yet
  */
 export async function loadDemo(
   server: { port: number; benchLinkPort: number },
   databaseUrl: string,
   endsAt: Date,
+  kind: DemoKind,
   say: (text: string) => void,
 ): Promise<void> {
+  if (kind === 'off') return;
   const ask = new DemoAsk(server.port);
   // Where there are accounts there is work of somebody's own.
   if ((await ask.json(account, 'GET', '/api/account')).accounts) return;
   if ((await ask.json(jobList, 'GET', '/api/jobs')).total > 0) return;
-  const total = demoJobs.reduce(
-    (sum, job) => sum + job.setups.reduce((runs, setup) => runs + setup.pulls.length, 0),
-    0,
-  );
+  const played = demoJobs.filter((job) => kind === 'days' || job.daysAgo === 0 || !hasRuns(job));
+  const total = played.reduce((sum, job) => sum + job.setups.reduce((runs, setup) => runs + setup.pulls.length, 0), 0);
   say(`Playing the demo days (${total} pulls)`);
   try {
     const jobs: Job[] = [];
-    for (const demo of demoJobs) jobs.push(await playJob(demo, beginningOf(demo, endsAt), server.benchLinkPort, ask));
-    const [last] = demoJobs.slice(-1);
+    for (const demo of played) jobs.push(await playJob(demo, beginningOf(demo, endsAt), server.benchLinkPort, ask));
+    const [last] = played.slice(-1);
     if (last) await bookDays(jobs, beginningOf(last, endsAt), ask);
   } finally {
     await setActTimes(databaseUrl, ask.acts);
@@ -72,8 +76,7 @@ async function playJob(demo: DemoJob, dayBegan: Date, benchLinkPort: number, ask
   const play = async () => {
     for (const setup of demo.setups) await playSetup(job, setup, played, ask);
   };
-  if (demo.setups.some((setup) => setup.pulls.length > 0))
-    await withInstruments(demo, dayBegan, benchLinkPort, ask, job, play);
+  if (hasRuns(demo)) await withInstruments(demo, dayBegan, benchLinkPort, ask, job, play);
   else await play();
   await finishJob(job, demo, played, ask);
   return job;
