@@ -59,7 +59,7 @@ test('the first account is made on the page; then everybody signs in, and the ti
   await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible();
 });
 
-test('an own password is changed under the initials', async ({ page, suvok }) => {
+test('an own password is changed under the initials', { tag: '@long' }, async ({ page, suvok }) => {
   await page.goto(`${suvok.origin}/people`);
   await page.getByLabel('Your name').fill('Ola');
   await page.getByLabel('A password').fill(password);

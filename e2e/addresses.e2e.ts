@@ -41,19 +41,23 @@ test('what a comparison’s address names and the job does not have is said, and
   await expect(alert).toContainText('The borrowed curve in the address is not in this job any more.');
 });
 
-test('Record compares with the frozen baseline, whichever setup it belongs to', async ({ page, recorded }) => {
-  const { suvok, job } = await recorded('two-setups');
-  const [, b] = job.setups;
-  const runIds = job.runs.filter(({ setupId }) => setupId === b!.id).map(({ id }) => id);
-  await suvok.ask('POST', `/jobs/${job.id}/baseline`, { setupId: b!.id, runIds, why: 'the intake stays' });
-  const c = await suvok.ask<Setup>('POST', `/jobs/${job.id}/setups`, { parentId: b!.id, change: 'cold plugs' });
-  await suvok.ask('PUT', '/bays/1/mounted', { jobId: job.id, setupId: c.id });
-  await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
-  const card = (letter: string) =>
-    page
-      .getByRole('listitem')
-      .filter({ has: page.getByRole('button', { name: `Setup ${letter}: put it on the dyno` }) });
-  await expect(card('B')).toContainText('baseline');
-  await expect(card('A')).not.toContainText('baseline');
-  await expect(card('A')).toContainText('on B');
-});
+test(
+  'Record compares with the frozen baseline, whichever setup it belongs to',
+  { tag: '@long' },
+  async ({ page, recorded }) => {
+    const { suvok, job } = await recorded('two-setups');
+    const [, b] = job.setups;
+    const runIds = job.runs.filter(({ setupId }) => setupId === b!.id).map(({ id }) => id);
+    await suvok.ask('POST', `/jobs/${job.id}/baseline`, { setupId: b!.id, runIds, why: 'the intake stays' });
+    const c = await suvok.ask<Setup>('POST', `/jobs/${job.id}/setups`, { parentId: b!.id, change: 'cold plugs' });
+    await suvok.ask('PUT', '/bays/1/mounted', { jobId: job.id, setupId: c.id });
+    await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
+    const card = (letter: string) =>
+      page
+        .getByRole('listitem')
+        .filter({ has: page.getByRole('button', { name: `Setup ${letter}: put it on the dyno` }) });
+    await expect(card('B')).toContainText('baseline');
+    await expect(card('A')).not.toContainText('baseline');
+    await expect(card('A')).toContainText('on B');
+  },
+);

@@ -27,40 +27,41 @@ test('a job is put on the dyno of the second bay, recorded there, and moved to t
   expect(bays.map(({ mounted }) => mounted?.jobId)).toEqual([other.id, undefined]);
 });
 
-test('the strip leads to every bay’s own Record, where a job is put on and whose car the driver sees', async ({
-  page,
-  suvok,
-}) => {
-  await suvok.startStandIns('fast');
-  await suvok.startSecondBay('fast');
-  const job = await suvok.mountedJob();
-  await suvok.ask('POST', '/jobs', { vehicle: 'Marrick tourer', question: 'Does it pull?' });
-  await page.goto(`${suvok.origin}/jobs/${job.id}/brief`);
-  const strip = page.getByRole('navigation', { name: 'Bays' });
-  await expect(strip.getByRole('link', { name: 'Bay 1: car on it' })).toBeVisible();
-  await strip.getByRole('link', { name: /Bay 2/ }).click();
-  await expect(page).toHaveURL(/\/bays\/2\/record$/);
-  await expect(page.getByRole('heading', { name: 'No car is on the dyno of Bay 2' })).toBeVisible();
-  await page.getByRole('combobox', { name: 'Job' }).click();
-  await page.getByRole('option', { name: /Marrick tourer/ }).click();
-  await page.getByRole('button', { name: 'Put on dyno' }).click();
-  await expect(page.getByRole('status').filter({ hasText: 'Ready' })).toBeVisible();
-  await expect(page.getByText('Does it pull?')).toBeVisible();
-  await expect(strip.getByRole('link', { name: 'Bay 2: car on it' })).toBeVisible();
-  // A screen that hangs in bay 1 shows bay 1.
-  await page.goto(`${suvok.origin}/bays/1/record`);
-  await expect(page.getByText('Does it pay?')).toBeVisible();
-  // The driver's view is handed to a phone; this page is reached from this machine alone, and says so.
-  await page.getByRole('button', { name: 'Driver’s view on a phone' }).click();
-  await expect(page.getByText('No phone reaches this machine')).toBeVisible();
-  await expect(page.getByRole('link', { name: 'Open it on this screen' })).toHaveAttribute('href', '/bays/1/drive');
-  await page.goto(`${suvok.origin}/drive`);
-  await page.getByRole('link', { name: /Bay 2.*Marrick tourer/ }).click();
-  await expect(page).toHaveURL(/\/bays\/2\/drive$/);
-  await expect(page.getByRole('status')).toHaveText('Ready');
-  await page.goto(`${suvok.origin}/bays/9/record`);
-  await expect(page.getByRole('alert')).toContainText('There is no bay “9”');
-});
+test(
+  'the strip leads to every bay’s own Record, where a job is put on and whose car the driver sees',
+  { tag: '@long' },
+  async ({ page, suvok }) => {
+    await suvok.startStandIns('fast');
+    await suvok.startSecondBay('fast');
+    const job = await suvok.mountedJob();
+    await suvok.ask('POST', '/jobs', { vehicle: 'Marrick tourer', question: 'Does it pull?' });
+    await page.goto(`${suvok.origin}/jobs/${job.id}/brief`);
+    const strip = page.getByRole('navigation', { name: 'Bays' });
+    await expect(strip.getByRole('link', { name: 'Bay 1: car on it' })).toBeVisible();
+    await strip.getByRole('link', { name: /Bay 2/ }).click();
+    await expect(page).toHaveURL(/\/bays\/2\/record$/);
+    await expect(page.getByRole('heading', { name: 'No car is on the dyno of Bay 2' })).toBeVisible();
+    await page.getByRole('combobox', { name: 'Job' }).click();
+    await page.getByRole('option', { name: /Marrick tourer/ }).click();
+    await page.getByRole('button', { name: 'Put on dyno' }).click();
+    await expect(page.getByRole('status').filter({ hasText: 'Ready' })).toBeVisible();
+    await expect(page.getByText('Does it pull?')).toBeVisible();
+    await expect(strip.getByRole('link', { name: 'Bay 2: car on it' })).toBeVisible();
+    // A screen that hangs in bay 1 shows bay 1.
+    await page.goto(`${suvok.origin}/bays/1/record`);
+    await expect(page.getByText('Does it pay?')).toBeVisible();
+    // The driver's view is handed to a phone; this page is reached from this machine alone, and says so.
+    await page.getByRole('button', { name: 'Driver’s view on a phone' }).click();
+    await expect(page.getByText('No phone reaches this machine')).toBeVisible();
+    await expect(page.getByRole('link', { name: 'Open it on this screen' })).toHaveAttribute('href', '/bays/1/drive');
+    await page.goto(`${suvok.origin}/drive`);
+    await page.getByRole('link', { name: /Bay 2.*Marrick tourer/ }).click();
+    await expect(page).toHaveURL(/\/bays\/2\/drive$/);
+    await expect(page.getByRole('status')).toHaveText('Ready');
+    await page.goto(`${suvok.origin}/bays/9/record`);
+    await expect(page.getByRole('alert')).toContainText('There is no bay “9”');
+  },
+);
 
 test('bays are named, added and taken away on Devices, and instruments moved between them', async ({ page, suvok }) => {
   await suvok.startStandIns('fast');

@@ -63,63 +63,64 @@ test('the whole shop is exported and imported by commands', async ({ recorded, s
   await expect(exportCommand(['1', '--to', to, '--server', 'http://127.0.0.1:9'])).rejects.toThrow(/No Suvok answers/);
 });
 
-test('what a remote tuner is sent opens without Suvok, with lanes, crosshair, findings and table, and without the owner', async ({
-  page,
-  recorded,
-}) => {
-  const { suvok, job } = await recorded('two-setups');
-  await suvok.ask('PATCH', `/vehicles/${job.vehicleId}`, { plate: 'SU 12', ownerName: 'A. Sorrel' });
-  const file = new FormData();
-  file.append('file', new Blob(['a tune']), 'short intake r2.bin');
-  expect((await fetch(`${suvok.origin}/api/setups/${job.setups[1]!.id}/tune-files`, { method: 'POST', body: file })).status).toBe(201); // prettier-ignore
-  await page.goto(`${suvok.origin}/jobs/${job.id}/report`);
-  await page.getByRole('button', { name: 'Export', exact: true }).click();
-  await page.getByRole('menuitem', { name: 'For a remote tuner (.zip)' }).click();
-  await expect(page.getByText('With the tune file short intake r2.bin.')).toBeVisible();
-  await page.getByRole('checkbox', { name: /^A3 / }).check();
-  const saved = page.waitForEvent('download');
-  await page.getByRole('dialog').getByRole('button', { name: 'Export' }).click();
-  const files = await filesIn(readFileSync(await (await saved).path()));
-  expect([...files.keys()].filter((path) => !path.startsWith('runs/')).sort()).toEqual(['curves.csv', 'open-me.html', 'report.txt', 'tune-file/short-intake-r2.bin']); // prettier-ignore
-  for (const label of ['A3', 'B1', 'B2', 'B3']) expect(files.has(`runs/${label}.csv`)).toBe(true);
-  expect(files.has('runs/A1.csv')).toBe(false);
-  for (const content of files.values()) expect(content.toString('utf8')).not.toMatch(/Sorrel|SU 12/);
+test(
+  'what a remote tuner is sent opens without Suvok, with lanes, crosshair, findings and table, and without the owner',
+  { tag: '@long' },
+  async ({ page, recorded }) => {
+    const { suvok, job } = await recorded('two-setups');
+    await suvok.ask('PATCH', `/vehicles/${job.vehicleId}`, { plate: 'SU 12', ownerName: 'A. Sorrel' });
+    const file = new FormData();
+    file.append('file', new Blob(['a tune']), 'short intake r2.bin');
+    expect((await fetch(`${suvok.origin}/api/setups/${job.setups[1]!.id}/tune-files`, { method: 'POST', body: file })).status).toBe(201); // prettier-ignore
+    await page.goto(`${suvok.origin}/jobs/${job.id}/report`);
+    await page.getByRole('button', { name: 'Export', exact: true }).click();
+    await page.getByRole('menuitem', { name: 'For a remote tuner (.zip)' }).click();
+    await expect(page.getByText('With the tune file short intake r2.bin.')).toBeVisible();
+    await page.getByRole('checkbox', { name: /^A3 / }).check();
+    const saved = page.waitForEvent('download');
+    await page.getByRole('dialog').getByRole('button', { name: 'Export' }).click();
+    const files = await filesIn(readFileSync(await (await saved).path()));
+    expect([...files.keys()].filter((path) => !path.startsWith('runs/')).sort()).toEqual(['curves.csv', 'open-me.html', 'report.txt', 'tune-file/short-intake-r2.bin']); // prettier-ignore
+    for (const label of ['A3', 'B1', 'B2', 'B3']) expect(files.has(`runs/${label}.csv`)).toBe(true);
+    expect(files.has('runs/A1.csv')).toBe(false);
+    for (const content of files.values()) expect(content.toString('utf8')).not.toMatch(/Sorrel|SU 12/);
 
-  // Who waits for whom is told until the file is back, and then the other way round.
-  await page.goto(`${suvok.origin}/jobs`);
-  await expect(page.getByRole('link', { name: /Tarrow Six/ })).toContainText('a file from the tuner');
-  await page.goto(`${suvok.origin}/jobs/${job.id}/brief?show=history`);
-  const brief = page.getByRole('main', { name: 'Brief' });
-  await expect(brief).toContainText(
-    /Waiting for the tuner for \d+ s\..*1 package with 4 runs sent, no file back yet\./,
-  );
-  await expect(brief).toContainText('Sent to the tuner: 4 runs');
-  const back = new FormData();
-  back.append('file', new Blob(['a better tune']), 'r3.bin');
-  expect((await fetch(`${suvok.origin}/api/setups/${job.setups[1]!.id}/returned-files`, { method: 'POST', body: back })).status).toBe(201); // prettier-ignore
-  await expect(brief).toContainText(
-    /The tuner waits for runs of C for \d+ s\..*1 file back \(r3\.bin, C\)\. The tuner took \d+ s\./,
-  );
+    // Who waits for whom is told until the file is back, and then the other way round.
+    await page.goto(`${suvok.origin}/jobs`);
+    await expect(page.getByRole('link', { name: /Tarrow Six/ })).toContainText('a file from the tuner');
+    await page.goto(`${suvok.origin}/jobs/${job.id}/brief?show=history`);
+    const brief = page.getByRole('main', { name: 'Brief' });
+    await expect(brief).toContainText(
+      /Waiting for the tuner for \d+ s\..*1 package with 4 runs sent, no file back yet\./,
+    );
+    await expect(brief).toContainText('Sent to the tuner: 4 runs');
+    const back = new FormData();
+    back.append('file', new Blob(['a better tune']), 'r3.bin');
+    expect((await fetch(`${suvok.origin}/api/setups/${job.setups[1]!.id}/returned-files`, { method: 'POST', body: back })).status).toBe(201); // prettier-ignore
+    await expect(brief).toContainText(
+      /The tuner waits for runs of C for \d+ s\..*1 file back \(r3\.bin, C\)\. The tuner took \d+ s\./,
+    );
 
-  const place = join(folder(), 'open-me.html');
-  writeFileSync(place, files.get('open-me.html')!);
-  const asked: string[] = [];
-  page.on('request', (request) => asked.push(request.url()));
-  await page.goto(`file://${place}`);
-  await expect(page.getByRole('heading', { level: 1 })).toContainText(/kW/);
-  const lanes = page.getByRole('img', { name: /lanes over rpm/ });
-  await expect(lanes.locator('path.line')).toHaveCount(5);
-  const at = page.locator('#at');
-  const before = await at.textContent();
-  await lanes.focus();
-  await page.keyboard.press('Shift+ArrowRight');
-  await expect(at).not.toHaveText(before ?? '');
-  await expect(at).toContainText(/At [\d,]+ rpm: arrived [\d.]+ kW.*gain [\d.−]+ ±\s[\d.]+ kW/);
-  const views = await page.getByLabel('Lanes of').locator('option').allTextContents();
-  expect(views.map((name) => name.slice(0, 2))).toEqual(['Cu', 'A3', 'B1', 'B2', 'B3']);
-  await page.getByLabel('Lanes of').selectOption({ index: 3 });
-  await expect(page.getByRole('img', { name: /^B2.*lanes over s/ })).toBeVisible();
-  await expect(page.getByRole('heading', { name: 'Curves every 250 rpm' })).toBeVisible();
-  // Nothing but the file itself is asked for.
-  expect(asked).toEqual([`file://${place}`]);
-});
+    const place = join(folder(), 'open-me.html');
+    writeFileSync(place, files.get('open-me.html')!);
+    const asked: string[] = [];
+    page.on('request', (request) => asked.push(request.url()));
+    await page.goto(`file://${place}`);
+    await expect(page.getByRole('heading', { level: 1 })).toContainText(/kW/);
+    const lanes = page.getByRole('img', { name: /lanes over rpm/ });
+    await expect(lanes.locator('path.line')).toHaveCount(5);
+    const at = page.locator('#at');
+    const before = await at.textContent();
+    await lanes.focus();
+    await page.keyboard.press('Shift+ArrowRight');
+    await expect(at).not.toHaveText(before ?? '');
+    await expect(at).toContainText(/At [\d,]+ rpm: arrived [\d.]+ kW.*gain [\d.−]+ ±\s[\d.]+ kW/);
+    const views = await page.getByLabel('Lanes of').locator('option').allTextContents();
+    expect(views.map((name) => name.slice(0, 2))).toEqual(['Cu', 'A3', 'B1', 'B2', 'B3']);
+    await page.getByLabel('Lanes of').selectOption({ index: 3 });
+    await expect(page.getByRole('img', { name: /^B2.*lanes over s/ })).toBeVisible();
+    await expect(page.getByRole('heading', { name: 'Curves every 250 rpm' })).toBeVisible();
+    // Nothing but the file itself is asked for.
+    expect(asked).toEqual([`file://${place}`]);
+  },
+);

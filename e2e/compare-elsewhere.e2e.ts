@@ -31,30 +31,31 @@ async function openElsewhere(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'From elsewhere…' }).click();
 }
 
-test('another visit of the same vehicle is laid beside, with where it comes from, and a link shows it again', async ({
-  page,
-  recorded,
-}) => {
-  const { suvok, job } = await recorded('two-setups');
-  const other = await secondJob(suvok);
-  await page.goto(`${suvok.origin}/jobs/${other.id}/compare?smoothing=300`);
-  await openElsewhere(page);
-  await page.getByRole('radio', { name: new RegExp(`^Job ${job.id},`) }).check();
-  await expect(page.getByTestId('sentence')).toContainText(`A of job ${job.id}`);
-  await page.getByRole('radio', { name: /^B, intake trumpets/ }).check();
-  await page.keyboard.press('Escape');
-  await expect(page).toHaveURL(new RegExp(`from=${job.id}\\.B`));
-  await expect(page.getByTestId('sentence')).toContainText(`B of job ${job.id}`);
-  await expect(page.getByText(/comes from elsewhere: setup B of job \d+, intake trumpets/)).toBeVisible();
-  await expect(page.getByRole('img', { name: new RegExp(`^Power of B of job ${job.id}, A over`) })).toBeVisible();
-  // This job's own column tells nothing of it.
-  await expect(page.getByRole('complementary', { name: 'Setups' })).not.toContainText('of job');
-  const table = await tableOf(page);
-  const fresh = await (await page.context().browser()!.newContext()).newPage();
-  await fresh.goto(page.url());
-  expect(await tableOf(fresh)).toEqual(table);
-  await fresh.context().close();
-});
+test(
+  'another visit of the same vehicle is laid beside, with where it comes from, and a link shows it again',
+  { tag: '@long' },
+  async ({ page, recorded }) => {
+    const { suvok, job } = await recorded('two-setups');
+    const other = await secondJob(suvok);
+    await page.goto(`${suvok.origin}/jobs/${other.id}/compare?smoothing=300`);
+    await openElsewhere(page);
+    await page.getByRole('radio', { name: new RegExp(`^Job ${job.id},`) }).check();
+    await expect(page.getByTestId('sentence')).toContainText(`A of job ${job.id}`);
+    await page.getByRole('radio', { name: /^B, intake trumpets/ }).check();
+    await page.keyboard.press('Escape');
+    await expect(page).toHaveURL(new RegExp(`from=${job.id}\\.B`));
+    await expect(page.getByTestId('sentence')).toContainText(`B of job ${job.id}`);
+    await expect(page.getByText(/comes from elsewhere: setup B of job \d+, intake trumpets/)).toBeVisible();
+    await expect(page.getByRole('img', { name: new RegExp(`^Power of B of job ${job.id}, A over`) })).toBeVisible();
+    // This job's own column tells nothing of it.
+    await expect(page.getByRole('complementary', { name: 'Setups' })).not.toContainText('of job');
+    const table = await tableOf(page);
+    const fresh = await (await page.context().browser()!.newContext()).newPage();
+    await fresh.goto(page.url());
+    expect(await tableOf(fresh)).toEqual(table);
+    await fresh.context().close();
+  },
+);
 
 test('another vehicle withholds the verdict and says why', { tag: '@long' }, async ({ page, recorded }) => {
   const { suvok, job } = await recorded('two-setups');
@@ -98,7 +99,7 @@ test('a borrowed curve is pasted with its origin, drawn beside, and never judged
   await expect(page.getByRole('img', { name: /^Power of A, maker’s sheet, B over/ })).toBeVisible();
 });
 
-test('an earlier version of the frozen baseline is shown as it was', async ({ page, recorded }) => {
+test('an earlier version of the frozen baseline is shown as it was', { tag: '@long' }, async ({ page, recorded }) => {
   const { suvok, job } = await recorded('two-setups');
   const [a, b] = job.setups.map(({ id }) => id);
   const runsOfA = job.runs.filter((run) => run.setupId === a).map(({ id }) => id);
@@ -115,49 +116,51 @@ test('an earlier version of the frozen baseline is shown as it was', async ({ pa
   await expect(
     page.getByText('The baseline shown is version 1 (A1 A2), which version 2 has replaced: a third run.'),
   ).toBeVisible();
-  await expect.poll(async () => (await tableOf(page)).common![0]).not.toBe(now[0]);
+  await expect.poll(async () => (await tableOf(page)).common).not.toEqual(now);
 });
 
-test('a result table of another dyno gives a curve a run, and one that cannot be read says why', async ({
-  page,
-  recorded,
-}) => {
-  const { suvok, job } = await recorded('two-setups');
-  await openBorrow(page, suvok, job, 'Result table', { origin: 'another shop, in spring' });
-  const file = page.locator('input[type=file]');
-  await file.setInputFiles({ name: 'notes.txt', mimeType: 'text/plain', buffer: Buffer.from('no table\nat all') });
-  await expect(page.getByText(/No table was found|No row of headings/)).toBeVisible();
-  const rows = [3000, 4000, 5000, 6000].map((rpm) => `${rpm};${rpm / 50},0;${rpm / 48}`);
-  await file.setInputFiles({
-    name: 'results.csv',
-    mimeType: 'text/csv',
-    buffer: Buffer.from(['RPM;Before power (PS);After power (PS)', ...rows].join('\n')),
-  });
-  await expect(page.getByLabel(/^Before: 3,000 to 6,000 rpm, peak 88\.3 kW at 6,000/)).toBeChecked();
-  await page.getByLabel(/^Before:/).uncheck();
-  await page.getByRole('button', { name: 'Lay it beside' }).click();
-  await expect(page).toHaveURL(/from=curve-\d+/);
-  await page.keyboard.press('Escape');
-  await expect(page.getByTestId('sentence')).toContainText(/against After from 3,000 to [56],/);
-});
+test(
+  'a result table of another dyno gives a curve a run, and one that cannot be read says why',
+  { tag: '@long' },
+  async ({ page, recorded }) => {
+    const { suvok, job } = await recorded('two-setups');
+    await openBorrow(page, suvok, job, 'Result table', { origin: 'another shop, in spring' });
+    const file = page.locator('input[type=file]');
+    await file.setInputFiles({ name: 'notes.txt', mimeType: 'text/plain', buffer: Buffer.from('no table\nat all') });
+    await expect(page.getByText(/No table was found|No row of headings/)).toBeVisible();
+    const rows = [3000, 4000, 5000, 6000].map((rpm) => `${rpm};${rpm / 50},0;${rpm / 48}`);
+    await file.setInputFiles({
+      name: 'results.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from(['RPM;Before power (PS);After power (PS)', ...rows].join('\n')),
+    });
+    await expect(page.getByLabel(/^Before: 3,000 to 6,000 rpm, peak 88\.3 kW at 6,000/)).toBeChecked();
+    await page.getByLabel(/^Before:/).uncheck();
+    await page.getByRole('button', { name: 'Lay it beside' }).click();
+    await expect(page).toHaveURL(/from=curve-\d+/);
+    await page.keyboard.press('Escape');
+    await expect(page.getByTestId('sentence')).toContainText(/against After from 3,000 to [56],/);
+  },
+);
 
-test('a norm known as one figure is a dashed line and a plain difference, without a verdict', async ({
-  page,
-  recorded,
-}) => {
-  const { suvok, job } = await recorded('two-setups');
-  await openBorrow(page, suvok, job, 'One figure', { name: 'club norm', origin: 'twelve like cars' });
-  await page.getByRole('button', { name: 'Lay it beside' }).click();
-  await expect(page.getByText('Give the peak power.')).toBeVisible();
-  await page.getByLabel('Peak power').fill('90');
-  await page.getByRole('button', { name: 'Lay it beside' }).click();
-  await page.keyboard.press('Escape');
-  await expect(page.getByTestId('sentence')).toContainText(
-    /^B peaks at \d+\.\d kW at the wheels, \d+\.\d kW \(\d+\.\d %\) (above|below) the norm\. “club norm” is 90\.0 kW/,
-  );
-  await expect(page.getByRole('figure').filter({ hasText: 'club norm 90.0, dashed' })).toBeVisible();
-  await expect(page.getByTestId('gain-table')).toHaveCount(0);
-});
+test(
+  'a norm known as one figure is a dashed line and a plain difference, without a verdict',
+  { tag: '@long' },
+  async ({ page, recorded }) => {
+    const { suvok, job } = await recorded('two-setups');
+    await openBorrow(page, suvok, job, 'One figure', { name: 'club norm', origin: 'twelve like cars' });
+    await page.getByRole('button', { name: 'Lay it beside' }).click();
+    await expect(page.getByText('Give the peak power.')).toBeVisible();
+    await page.getByLabel('Peak power').fill('90');
+    await page.getByRole('button', { name: 'Lay it beside' }).click();
+    await page.keyboard.press('Escape');
+    await expect(page.getByTestId('sentence')).toContainText(
+      /^B peaks at \d+\.\d kW at the wheels, \d+\.\d kW \(\d+\.\d %\) (above|below) the norm\. “club norm” is 90\.0 kW/,
+    );
+    await expect(page.getByRole('figure').filter({ hasText: 'club norm 90.0, dashed' })).toBeVisible();
+    await expect(page.getByTestId('gain-table')).toHaveCount(0);
+  },
+);
 
 /** A sheet with a red line from 20 kW at 2,000 rpm to 100 kW at 6,000: its frame runs from 1,000 rpm and 0 kW to 7,000 and 120. */
 async function drawnSheet(page: Page): Promise<Buffer> {

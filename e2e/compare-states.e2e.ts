@@ -56,40 +56,44 @@ test('on paper stand lanes, sentence and table, in the paper theme; the screen c
 test.describe('by fingers', () => {
   test.use({ hasTouch: true });
 
-  test('two fingers apart zoom the lanes, together they show more again', async ({ page, recorded }) => {
-    const { suvok, job } = await recorded('two-setups');
-    await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300`);
-    const lane = page.getByRole('img', { name: /^Power of/ });
-    await expect(lane).toBeVisible();
-    const box = (await lane.boundingBox())!;
-    const fingers = await page.context().newCDPSession(page);
-    const [middle, y] = [box.x + box.width / 2, box.y + box.height / 2];
-    const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', apart?: number) =>
-      fingers.send('Input.dispatchTouchEvent', {
-        type,
-        touchPoints:
-          apart === undefined
-            ? []
-            : [
-                { x: middle - apart, y, id: 0 },
-                { x: middle + apart, y, id: 1 },
-              ],
-      });
-    const width = () => {
-      const [, from, to] = /zoom=(\d+)-(\d+)/.exec(page.url())!;
-      return Number(to) - Number(from);
-    };
-    await touch('touchStart', 40);
-    for (const apart of [60, 90, 120]) await touch('touchMove', apart);
-    await touch('touchEnd');
-    await expect(page).toHaveURL(/zoom=\d+-\d+/);
-    const near = width();
-    expect(near).toBeLessThan(2500);
-    await touch('touchStart', 120);
-    for (const apart of [105, 85, 75]) await touch('touchMove', apart);
-    await touch('touchEnd');
-    await expect.poll(width).toBeGreaterThan(near * 1.3);
-    // A pinch sets no crosshair.
-    expect(page.url()).not.toContain('at=');
-  });
+  test(
+    'two fingers apart zoom the lanes, together they show more again',
+    { tag: '@long' },
+    async ({ page, recorded }) => {
+      const { suvok, job } = await recorded('two-setups');
+      await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300`);
+      const lane = page.getByRole('img', { name: /^Power of/ });
+      await expect(lane).toBeVisible();
+      const box = (await lane.boundingBox())!;
+      const fingers = await page.context().newCDPSession(page);
+      const [middle, y] = [box.x + box.width / 2, box.y + box.height / 2];
+      const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', apart?: number) =>
+        fingers.send('Input.dispatchTouchEvent', {
+          type,
+          touchPoints:
+            apart === undefined
+              ? []
+              : [
+                  { x: middle - apart, y, id: 0 },
+                  { x: middle + apart, y, id: 1 },
+                ],
+        });
+      const width = () => {
+        const [, from, to] = /zoom=(\d+)-(\d+)/.exec(page.url())!;
+        return Number(to) - Number(from);
+      };
+      await touch('touchStart', 40);
+      for (const apart of [60, 90, 120]) await touch('touchMove', apart);
+      await touch('touchEnd');
+      await expect(page).toHaveURL(/zoom=\d+-\d+/);
+      const near = width();
+      expect(near).toBeLessThan(2500);
+      await touch('touchStart', 120);
+      for (const apart of [105, 85, 75]) await touch('touchMove', apart);
+      await touch('touchEnd');
+      await expect.poll(width).toBeGreaterThan(near * 1.3);
+      // A pinch sets no crosshair.
+      expect(page.url()).not.toContain('at=');
+    },
+  );
 });

@@ -125,17 +125,21 @@ test('the page and the command line make the same figures of a run', async ({ pa
   expect(await suvok.ask<CurveJson>('GET', `/runs/${run!.id}/curve`)).toEqual(curve);
 });
 
-test('what else changed names the channels that differ, and opens one as a lane', async ({ page, recorded }) => {
-  const { suvok, job } = await recorded('two-setups');
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
-  const table = page.getByRole('table', { name: 'Logged channels, B against A' });
-  await expect(table.getByRole('rowheader')).toHaveCount(6);
-  await page.getByRole('button', { name: /^Show \d+ more$/ }).click();
-  const lambda = table.locator('[data-channel=lambda]');
-  await expect(lambda).toContainText(/λ0\.\d+0\.\d+[+−]?0[.\d]*±[<\d.]+largest [+−]?0[.\d]* ±[<\d.]+ at \d,\d+ rpm/);
-  await lambda.getByRole('button', { name: 'λ', exact: true }).click();
-  await expect(page).toHaveURL(/lanes=power\.torque\.gain\.lambda/);
-  await expect(page.getByRole('img', { name: /^λ of A\d and B\d over engine speed/ })).toBeVisible();
-  await lambda.getByRole('button').click();
-  await expect(page).not.toHaveURL(/lanes=/);
-});
+test(
+  'what else changed names the channels that differ, and opens one as a lane',
+  { tag: '@long' },
+  async ({ page, recorded }) => {
+    const { suvok, job } = await recorded('two-setups');
+    await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+    const table = page.getByRole('table', { name: 'Logged channels, B against A' });
+    await expect(table.getByRole('rowheader')).toHaveCount(6);
+    await page.getByRole('button', { name: /^Show \d+ more$/ }).click();
+    const lambda = table.locator('[data-channel=lambda]');
+    await expect(lambda).toContainText(/λ0\.\d+0\.\d+[+−]?0[.\d]*±[<\d.]+largest [+−]?0[.\d]* ±[<\d.]+ at \d,\d+ rpm/);
+    await lambda.getByRole('button', { name: 'λ', exact: true }).click();
+    await expect(page).toHaveURL(/lanes=power\.torque\.gain\.lambda/);
+    await expect(page.getByRole('img', { name: /^λ of A\d and B\d over engine speed/ })).toBeVisible();
+    await lambda.getByRole('button').click();
+    await expect(page).not.toHaveURL(/lanes=/);
+  },
+);

@@ -121,25 +121,26 @@ test('lanes are zoomed, the crosshair locked, the band taken by its handles; vie
   await expect(dialog).toHaveCount(0);
 });
 
-test('lanes are added from the log, moved by keyboard and taken away; the address keeps them', async ({
-  page,
-  recorded,
-}) => {
-  test.setTimeout(90_000);
-  const { suvok, job } = await recorded('ignition');
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
-  await expect(page.getByTestId('gain-table')).toBeVisible();
-  await page.getByRole('button', { name: 'Lanes', exact: true }).click();
-  await page.getByPlaceholder('λ, boost, knock…').fill('λ');
-  await page.getByRole('option', { name: 'λ', exact: true }).click();
-  await expect(page.getByRole('img', { name: /^λ of A\d and B2 and C2 over engine speed/ })).toBeVisible();
-  await expect(page).toHaveURL(/lanes=power\.torque\.gain\.lambda/);
-  await page.getByRole('button', { name: 'Move λ up' }).focus();
-  await page.keyboard.press('Enter');
-  await expect(page).toHaveURL(/lanes=power\.torque\.lambda\.gain/);
-  await page.getByRole('button', { name: 'Take Torque away' }).click();
-  await expect(page).toHaveURL(/lanes=power\.lambda\.gain/);
-  await page.reload();
-  await expect(page.getByRole('img', { name: /^λ of/ })).toBeVisible();
-  await expect(page.getByRole('img', { name: /^Torque of/ })).toHaveCount(0);
-});
+test(
+  'lanes are added from the log, moved by keyboard and taken away; the address keeps them',
+  { tag: '@long' },
+  async ({ page, recorded }) => {
+    test.setTimeout(90_000);
+    const { suvok, job } = await recorded('ignition');
+    await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+    await expect(page.getByTestId('gain-table')).toBeVisible();
+    await page.getByRole('button', { name: 'Lanes', exact: true }).click();
+    await page.getByPlaceholder('λ, boost, knock…').fill('λ');
+    await page.getByRole('option', { name: 'λ', exact: true }).click();
+    await expect(page.getByRole('img', { name: /^λ of A\d and B2 and C2 over engine speed/ })).toBeVisible();
+    await expect(page).toHaveURL(/lanes=power\.torque\.gain\.lambda/);
+    await page.getByRole('button', { name: 'Move λ up' }).focus();
+    await page.keyboard.press('Enter');
+    await expect(page).toHaveURL(/lanes=power\.torque\.lambda\.gain/);
+    await page.getByRole('button', { name: 'Take Torque away' }).click();
+    await expect(page).toHaveURL(/lanes=power\.lambda\.gain/);
+    await page.reload();
+    await expect(page.getByRole('img', { name: /^λ of/ })).toBeVisible();
+    await expect(page.getByRole('img', { name: /^Torque of/ })).toHaveCount(0);
+  },
+);

@@ -1,3 +1,4 @@
+import type { MachineKind } from '../simulator/machine.ts';
 import { expect, test } from './suvok.ts';
 
 /** `npm run soak`: every fault, one after the other. */
@@ -7,7 +8,7 @@ const kitCar = 'Brindle 1.0 kit car, three-cylinder turbo';
 /** Vehicle, dyno, and each fault with what names it: in the log, or else in Compare. */
 const played: [
   string,
-  string,
+  MachineKind,
   { ignition: string; induction: string },
   [fault: string, found: string, inLog: boolean][],
 ][] = [

@@ -60,33 +60,36 @@ test(
   },
 );
 
-test('the map fills while driving: the next cell is named, the stand-in goes there, and the driver sees the same', async ({
-  page,
-  context,
-  suvok,
-}) => {
-  await suvok.startStandIns('real', 5, 'loaded-roller');
-  const few = { across: { ...axes.across, breakpoints: [2000, 2500] }, down: { ...axes.down, breakpoints: [40, 60] } };
-  const job = await laidOut(suvok, few);
-  const { plan } = await suvok.ask<BayState>('GET', '/bays/1');
-  await suvok.ask('PUT', '/bays/1/plan', { ...plan, kind: 'part-load' });
-  await suvok.openRecord(page, job);
-  await expect(page.getByRole('region', { name: 'Part load' })).toContainText('has 2 × 2 cells');
-  await page.keyboard.press('Space');
-  const next = page.getByTestId('next-cell');
-  await expect(next).toHaveText(/^(Go to|Hold) 2,\d00 rpm at \d0 kPa,? (hold|for) \d+ s$/);
-  const driver = await context.newPage();
-  await driver.goto(`${suvok.origin}/bays/1/drive`);
-  await expect(driver.getByRole('table', { name: 'Fuel table' })).toBeVisible();
-  await expect(driver.getByRole('status')).toHaveText(/2,\d00 rpm at \d0 kPa/);
-  await driver.close();
-  const map = page.getByRole('region', { name: 'Fuel table while driving' });
-  await expect(map).toContainText(/4 of 4 cells known/, { timeout: 60_000 });
-  await page.keyboard.press('Space');
-  await expect(page.getByTestId('fuelling-result')).toContainText('4 of 4 cells known');
-  const [run] = await suvok.runs(job);
-  expect(run).toMatchObject({ kind: 'part-load', state: 'sealed' });
-});
+test(
+  'the map fills while driving: the next cell is named, the stand-in goes there, and the driver sees the same',
+  { tag: '@long' },
+  async ({ page, context, suvok }) => {
+    await suvok.startStandIns('real', 5, 'loaded-roller');
+    const few = {
+      across: { ...axes.across, breakpoints: [2000, 2500] },
+      down: { ...axes.down, breakpoints: [40, 60] },
+    };
+    const job = await laidOut(suvok, few);
+    const { plan } = await suvok.ask<BayState>('GET', '/bays/1');
+    await suvok.ask('PUT', '/bays/1/plan', { ...plan, kind: 'part-load' });
+    await suvok.openRecord(page, job);
+    await expect(page.getByRole('region', { name: 'Part load' })).toContainText('has 2 × 2 cells');
+    await page.keyboard.press('Space');
+    const next = page.getByTestId('next-cell');
+    await expect(next).toHaveText(/^(Go to|Hold) 2,\d00 rpm at \d0 kPa,? (hold|for) \d+ s$/);
+    const driver = await context.newPage();
+    await driver.goto(`${suvok.origin}/bays/1/drive`);
+    await expect(driver.getByRole('table', { name: 'Fuel table' })).toBeVisible();
+    await expect(driver.getByRole('status')).toHaveText(/2,\d00 rpm at \d0 kPa/);
+    await driver.close();
+    const map = page.getByRole('region', { name: 'Fuel table while driving' });
+    await expect(map).toContainText(/4 of 4 cells known/, { timeout: 60_000 });
+    await page.keyboard.press('Space');
+    await expect(page.getByTestId('fuelling-result')).toContainText('4 of 4 cells known');
+    const [run] = await suvok.runs(job);
+    expect(run).toMatchObject({ kind: 'part-load', state: 'sealed' });
+  },
+);
 
 test('a table is laid out by pasting it, copied out again, and a run without λ says what is missing', async ({
   page,

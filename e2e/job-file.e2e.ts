@@ -80,19 +80,23 @@ test('a limit asks for its scale, is suggested by fuel, and comes back when take
   expect((await reread(suvok, id)).limits).toHaveLength(2);
 });
 
-test('a failed inspection item keeps its note and stays in sight on Record', async ({ page, suvok }) => {
-  const mounted = await suvok.mountedJob();
-  await page.goto(`${suvok.origin}/jobs/${mounted.id}/brief?show=safety`);
-  await page.getByRole('button', { name: 'Belts whole and tight: fails' }).click();
-  await page.getByLabel('Belts whole and tight: what is wrong').fill('frayed edge');
-  await page.keyboard.press('Enter');
-  await page.getByLabel('Battery on a charger: measured, V').fill('11.9');
-  await page.keyboard.press('Tab');
-  await expect(page.getByText('outside 12.4 to 14.8 V')).toBeVisible();
-  await expect.poll(async () => (await reread(suvok, mounted.id)).inspections.length).toBe(2);
-  await page.getByRole('link', { name: /Record/ }).click();
-  await expect(page.getByText('Belts whole and tight: frayed edge')).toBeVisible();
-});
+test(
+  'a failed inspection item keeps its note and stays in sight on Record',
+  { tag: '@long' },
+  async ({ page, suvok }) => {
+    const mounted = await suvok.mountedJob();
+    await page.goto(`${suvok.origin}/jobs/${mounted.id}/brief?show=safety`);
+    await page.getByRole('button', { name: 'Belts whole and tight: fails' }).click();
+    await page.getByLabel('Belts whole and tight: what is wrong').fill('frayed edge');
+    await page.keyboard.press('Enter');
+    await page.getByLabel('Battery on a charger: measured, V').fill('11.9');
+    await page.keyboard.press('Tab');
+    await expect(page.getByText('outside 12.4 to 14.8 V')).toBeVisible();
+    await expect.poll(async () => (await reread(suvok, mounted.id)).inspections.length).toBe(2);
+    await page.getByRole('link', { name: /Record/ }).click();
+    await expect(page.getByText('Belts whole and tight: frayed edge')).toBeVisible();
+  },
+);
 
 test('the fuel ledger computes what is in the tank, and says that the reading still moves', async ({ page, suvok }) => {
   const { id } = await job(suvok);
@@ -143,25 +147,29 @@ test('a change of two things is warned of, split, predicted, decided, and gone b
   expect((await reread(suvok, mounted.id)).setups[3]).toMatchObject({ parentId: setups[1]!.id, items: [] });
 });
 
-test('the same tune file is recognised by its content, whatever it is called', async ({ page, suvok }) => {
-  const { id } = await job(suvok);
-  await page.goto(`${suvok.origin}/jobs/${id}/record`);
-  await page.getByRole('button', { name: /all about setup A/ }).click();
-  const give = (name: string) =>
+test(
+  'the same tune file is recognised by its content, whatever it is called',
+  { tag: '@long' },
+  async ({ page, suvok }) => {
+    const { id } = await job(suvok);
+    await page.goto(`${suvok.origin}/jobs/${id}/record`);
+    await page.getByRole('button', { name: /all about setup A/ }).click();
+    const give = (name: string) =>
     page.getByLabel('Tune file', { exact: true }).setInputFiles({ name, mimeType: 'application/octet-stream', buffer: Buffer.from('same') }); // prettier-ignore
-  await give('arrived.bin');
-  await expect(page.getByText('arrived.bin is kept.')).toBeVisible();
-  await give('copy.bin');
-  await expect(page.getByText('copy.bin is known: the same content ran as arrived.bin in setup A.')).toBeVisible();
-  // What comes back from a remote tuner is the next setup, or what was here before.
-  const returned = (name: string, content: string) =>
+    await give('arrived.bin');
+    await expect(page.getByText('arrived.bin is kept.')).toBeVisible();
+    await give('copy.bin');
+    await expect(page.getByText('copy.bin is known: the same content ran as arrived.bin in setup A.')).toBeVisible();
+    // What comes back from a remote tuner is the next setup, or what was here before.
+    const returned = (name: string, content: string) =>
     page.getByLabel('Returned file').setInputFiles({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(content) }); // prettier-ignore
-  await returned('r3.bin', 'another');
-  await expect(page.getByText('Setup B was made from A with r3.bin.')).toBeVisible();
-  await expect(page.getByRole('button', { name: /all about setup B/ })).toBeVisible();
-  await returned('r4.bin', 'another');
-  await expect(page.getByText('r4.bin is r3.bin of setup B again. Nothing was stored.')).toBeVisible();
-});
+    await returned('r3.bin', 'another');
+    await expect(page.getByText('Setup B was made from A with r3.bin.')).toBeVisible();
+    await expect(page.getByRole('button', { name: /all about setup B/ })).toBeVisible();
+    await returned('r4.bin', 'another');
+    await expect(page.getByText('r4.bin is r3.bin of setup B again. Nothing was stored.')).toBeVisible();
+  },
+);
 
 test('a job is paused, closed with what it left with, reopened, and the timeline tells it', async ({ page, suvok }) => {
   const { id } = await job(suvok, { question: 'Does it pay?' });
@@ -282,53 +290,63 @@ test('a frozen baseline is a list of runs: it holds until a new version is froze
   await expect(page.getByText('Baseline frozen, version 2: A3 had a visitor')).toBeVisible();
 });
 
-test('fuel that changes the content proposes a setup, and the next comparison tells it', async ({ page, suvok }) => {
-  const mounted = await suvok.mountedJob();
-  const at = (minutes: number) => new Date(Date.now() - minutes * 60e3).toISOString();
-  const entry = { litres: 20, note: '', name: '98 octane' };
-  await suvok.ask('POST', `/jobs/${mounted.id}/fuel-entries`, {
-    ...entry,
-    kind: 'arrived',
-    at: at(60),
-    ethanolPct: 10,
-  });
-  await suvok.startStandIns('fast');
-  await suvok.record(mounted, 2);
-  await suvok.ask('POST', `/jobs/${mounted.id}/fuel-entries`, { ...entry, kind: 'added', at: at(1), ethanolPct: 85, name: 'E85' }); // prettier-ignore
-  await page.goto(`${suvok.origin}/jobs/${mounted.id}/brief`);
-  await expect(page.getByText('A2 ran on 10 %.')).toBeVisible();
-  await page.getByRole('button', { name: 'Begin it' }).click();
-  await expect
-    .poll(async () => (await reread(suvok, mounted.id)).setups[1]?.items)
-    .toEqual([{ kind: 'fuel', name: 'E48' }]);
-  const { setups } = await reread(suvok, mounted.id);
-  await suvok.ask('PUT', '/bays/1/mounted', { jobId: mounted.id, setupId: setups[1]!.id });
-  await suvok.record(mounted, 2);
-  await page.getByRole('link', { name: /Compare/ }).click();
-  await expect(page.getByText('The fuel ledger had 47.5 % ethanol for one side and 10 % for the other.')).toBeVisible();
-  await expect(page.getByText(/had not settled when B1, B2 began/)).toBeVisible();
-});
+test(
+  'fuel that changes the content proposes a setup, and the next comparison tells it',
+  { tag: '@long' },
+  async ({ page, suvok }) => {
+    const mounted = await suvok.mountedJob();
+    const at = (minutes: number) => new Date(Date.now() - minutes * 60e3).toISOString();
+    const entry = { litres: 20, note: '', name: '98 octane' };
+    await suvok.ask('POST', `/jobs/${mounted.id}/fuel-entries`, {
+      ...entry,
+      kind: 'arrived',
+      at: at(60),
+      ethanolPct: 10,
+    });
+    await suvok.startStandIns('fast');
+    await suvok.record(mounted, 2);
+    await suvok.ask('POST', `/jobs/${mounted.id}/fuel-entries`, { ...entry, kind: 'added', at: at(1), ethanolPct: 85, name: 'E85' }); // prettier-ignore
+    await page.goto(`${suvok.origin}/jobs/${mounted.id}/brief`);
+    await expect(page.getByText('A2 ran on 10 %.')).toBeVisible();
+    await page.getByRole('button', { name: 'Begin it' }).click();
+    await expect
+      .poll(async () => (await reread(suvok, mounted.id)).setups[1]?.items)
+      .toEqual([{ kind: 'fuel', name: 'E48' }]);
+    const { setups } = await reread(suvok, mounted.id);
+    await suvok.ask('PUT', '/bays/1/mounted', { jobId: mounted.id, setupId: setups[1]!.id });
+    await suvok.record(mounted, 2);
+    await page.getByRole('link', { name: /Compare/ }).click();
+    await expect(
+      page.getByText('The fuel ledger had 47.5 % ethanol for one side and 10 % for the other.'),
+    ).toBeVisible();
+    await expect(page.getByText(/had not settled when B1, B2 began/)).toBeVisible();
+  },
+);
 
-test('a target figure is followed run by run, beside what is claimed and expected', async ({ page, suvok }) => {
-  const mounted = await suvok.mountedJob();
-  await suvok.ask('PATCH', `/jobs/${mounted.id}`, { claimedValue: 150, claimedUnit: 'hp', claimedScale: 'crank', claimedSource: 'the builder' }); // prettier-ignore
-  await page.goto(`${suvok.origin}/jobs/${mounted.id}/brief`);
-  await page.getByLabel('At least').fill('20');
-  await page.getByRole('button', { name: 'Add', exact: true }).first().click();
-  await expect(page.getByText('peak power at least 20 kW at the wheels').first()).toBeVisible();
-  await suvok.ask('POST', `/jobs/${mounted.id}/targets`, { quantity: 'torque at', fromRpm: 4000, toRpm: null, value: 900, scale: 'wheels' }); // prettier-ignore
-  await suvok.ask('POST', `/jobs/${mounted.id}/targets`, { quantity: 'peak boost', fromRpm: null, toRpm: null, value: 60, scale: null }); // prettier-ignore
-  await suvok.startStandIns('fast');
-  await suvok.record(mounted, 2);
-  const targets = page.getByRole('heading', { name: 'Target figures' }).locator('..');
-  await expect(targets.getByText(/^A \d+\.\d\s±\s\d+\.\d\skW: reached$/)).toBeVisible();
-  await expect(targets.getByText(/^A \d+\.\d\s±\s\d+\.\d\sN·m: [\d.,]+\sN·m short$/)).toBeVisible();
-  await expect(targets.getByText('A –: not driven there, or not recorded')).toBeVisible();
-  await expect(page.getByText(/would read 87 to 98\skW here, by the usual losses/)).toBeVisible();
-  await expect(page.getByText('and 2 more, below')).toBeVisible();
-  await suvok.ask('POST', `/jobs/${mounted.id}/setups`, { parentId: mounted.setups[0]!.id, change: 'ignition +1°', predictionKw: 2 }); // prettier-ignore
-  await expect(page.getByText('Expected of B')).toBeVisible();
-  await expect(page.getByText('not run yet')).toBeVisible();
-  await targets.getByRole('button', { name: /^Take away peak boost/ }).click();
-  await expect(targets.getByText('A –: not driven there')).toBeHidden();
-});
+test(
+  'a target figure is followed run by run, beside what is claimed and expected',
+  { tag: '@long' },
+  async ({ page, suvok }) => {
+    const mounted = await suvok.mountedJob();
+    await suvok.ask('PATCH', `/jobs/${mounted.id}`, { claimedValue: 150, claimedUnit: 'hp', claimedScale: 'crank', claimedSource: 'the builder' }); // prettier-ignore
+    await page.goto(`${suvok.origin}/jobs/${mounted.id}/brief`);
+    await page.getByLabel('At least').fill('20');
+    await page.getByRole('button', { name: 'Add', exact: true }).first().click();
+    await expect(page.getByText('peak power at least 20 kW at the wheels').first()).toBeVisible();
+    await suvok.ask('POST', `/jobs/${mounted.id}/targets`, { quantity: 'torque at', fromRpm: 4000, toRpm: null, value: 900, scale: 'wheels' }); // prettier-ignore
+    await suvok.ask('POST', `/jobs/${mounted.id}/targets`, { quantity: 'peak boost', fromRpm: null, toRpm: null, value: 60, scale: null }); // prettier-ignore
+    await suvok.startStandIns('fast');
+    await suvok.record(mounted, 2);
+    const targets = page.getByRole('heading', { name: 'Target figures' }).locator('..');
+    await expect(targets.getByText(/^A \d+\.\d\s±\s\d+\.\d\skW: reached$/)).toBeVisible();
+    await expect(targets.getByText(/^A \d+\.\d\s±\s\d+\.\d\sN·m: [\d.,]+\sN·m short$/)).toBeVisible();
+    await expect(targets.getByText('A –: not driven there, or not recorded')).toBeVisible();
+    await expect(page.getByText(/would read 87 to 98\skW here, by the usual losses/)).toBeVisible();
+    await expect(page.getByText('and 2 more, below')).toBeVisible();
+    await suvok.ask('POST', `/jobs/${mounted.id}/setups`, { parentId: mounted.setups[0]!.id, change: 'ignition +1°', predictionKw: 2 }); // prettier-ignore
+    await expect(page.getByText('Expected of B')).toBeVisible();
+    await expect(page.getByText('not run yet')).toBeVisible();
+    await targets.getByRole('button', { name: /^Take away peak boost/ }).click();
+    await expect(targets.getByText('A –: not driven there')).toBeHidden();
+  },
+);

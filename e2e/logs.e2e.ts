@@ -54,70 +54,75 @@ test('the log of the last run: what was found and where, the channels that tell 
   await expect(page.getByTestId('broken')).toContainText(`B1: it knocked, ${told[1]}° taken back`);
 });
 
-test('lanes are opened, pinned for the job, read with the keys, and laid beside other runs and setups', async ({
-  page,
-  suvok,
-}) => {
-  const job = await suvok.mountedJob();
-  await suvok.startStandIns('fast');
-  await suvok.record(job, 2);
-  await suvok.mountedSetup(job, 'ignition +2°');
-  await suvok.record(job, 2);
-  await page.goto(`${suvok.origin}/jobs/${job.id}/logs?run=B2`);
-  const others = page.getByRole('region', { name: 'All other channels' });
-  // Each with least and greatest, a reading, and how far it is from the other's.
-  await expect(others.getByRole('listitem').filter({ hasText: 'Battery' })).toContainText(
-    /13\.\d … 1[34]\.\d13\.\d V[+−]?\d/,
-  );
-  await others.getByRole('button', { name: /^Battery/ }).click();
-  await expect(page.getByRole('img', { name: /^Battery of B2 and A2/ })).toBeVisible();
-  await expect(others.getByRole('button', { name: /^Battery/ })).toHaveCount(0);
-  // Pinned it stays open in every run of the job, for everybody.
-  await others.getByRole('button', { name: 'Pin Oil pressure for this job' }).click();
-  await page.goto(`${suvok.origin}/jobs/${job.id}/logs?run=A1`);
-  await expect(page.getByRole('img', { name: /^Oil pressure of A1/ })).toBeVisible();
-  await expect(page.getByRole('img', { name: /^Battery of/ })).toHaveCount(0);
-  await page.getByRole('button', { name: 'Lanes' }).click();
-  await page.getByRole('button', { name: 'Unpin Oil pressure' }).click();
-  await expect(page.getByRole('img', { name: /^Oil pressure of/ })).toHaveCount(0);
-  await page.keyboard.press('Escape');
-  // Two at once: the mean of a setup, and a run.
-  await page.goto(`${suvok.origin}/jobs/${job.id}/logs?run=B2`);
-  await page.getByRole('button', { name: 'Beside A2' }).click();
-  await page.getByRole('checkbox', { name: 'A2' }).click();
-  await expect(page).toHaveURL(/beside=none/);
-  await page.getByRole('checkbox', { name: 'mean of its 2 runs' }).first().click();
-  await expect(page).toHaveURL(/beside=A$/);
-  await page.getByRole('checkbox', { name: 'B1' }).click();
-  await page.keyboard.press('Escape');
-  await expect(page).toHaveURL(/beside=A\.B1/);
-  await expect(page.getByRole('img', { name: /^λ of B2 and A and B1/ })).toBeVisible();
-  await expect(page.getByText('difference from A', { exact: false })).toBeVisible();
-  // The crosshair rests at the power peak; the keys move it, and it is let go again.
-  await page.locator('body').click({ position: { x: 5, y: 790 } });
-  await page.keyboard.press('ArrowRight');
-  await expect(page).toHaveURL(/at=\d+/);
-  const first = Number(new URL(page.url()).searchParams.get('at'));
-  await page.keyboard.press('Shift+ArrowLeft');
-  await expect.poll(() => Number(new URL(page.url()).searchParams.get('at'))).toBe(first - 100);
-  await page.keyboard.press('Escape');
-  await expect(page).not.toHaveURL(/at=/);
-});
+test(
+  'lanes are opened, pinned for the job, read with the keys, and laid beside other runs and setups',
+  { tag: '@long' },
+  async ({ page, suvok }) => {
+    const job = await suvok.mountedJob();
+    await suvok.startStandIns('fast');
+    await suvok.record(job, 2);
+    await suvok.mountedSetup(job, 'ignition +2°');
+    await suvok.record(job, 2);
+    await page.goto(`${suvok.origin}/jobs/${job.id}/logs?run=B2`);
+    const others = page.getByRole('region', { name: 'All other channels' });
+    // Each with least and greatest, a reading, and how far it is from the other's.
+    await expect(others.getByRole('listitem').filter({ hasText: 'Battery' })).toContainText(
+      /13\.\d … 1[34]\.\d13\.\d V[+−]?\d/,
+    );
+    await others.getByRole('button', { name: /^Battery/ }).click();
+    await expect(page.getByRole('img', { name: /^Battery of B2 and A2/ })).toBeVisible();
+    await expect(others.getByRole('button', { name: /^Battery/ })).toHaveCount(0);
+    // Pinned it stays open in every run of the job, for everybody.
+    await others.getByRole('button', { name: 'Pin Oil pressure for this job' }).click();
+    await page.goto(`${suvok.origin}/jobs/${job.id}/logs?run=A1`);
+    await expect(page.getByRole('img', { name: /^Oil pressure of A1/ })).toBeVisible();
+    await expect(page.getByRole('img', { name: /^Battery of/ })).toHaveCount(0);
+    await page.getByRole('button', { name: 'Lanes' }).click();
+    await page.getByRole('button', { name: 'Unpin Oil pressure' }).click();
+    await expect(page.getByRole('img', { name: /^Oil pressure of/ })).toHaveCount(0);
+    await page.keyboard.press('Escape');
+    // Two at once: the mean of a setup, and a run.
+    await page.goto(`${suvok.origin}/jobs/${job.id}/logs?run=B2`);
+    await page.getByRole('button', { name: 'Beside A2' }).click();
+    await page.getByRole('checkbox', { name: 'A2' }).click();
+    await expect(page).toHaveURL(/beside=none/);
+    await page.getByRole('checkbox', { name: 'mean of its 2 runs' }).first().click();
+    await expect(page).toHaveURL(/beside=A$/);
+    await page.getByRole('checkbox', { name: 'B1' }).click();
+    await page.keyboard.press('Escape');
+    await expect(page).toHaveURL(/beside=A\.B1/);
+    await expect(page.getByRole('img', { name: /^λ of B2 and A and B1/ })).toBeVisible();
+    await expect(page.getByText('difference from A', { exact: false })).toBeVisible();
+    // The crosshair rests at the power peak; the keys move it, and it is let go again.
+    await page.locator('body').click({ position: { x: 5, y: 790 } });
+    await page.keyboard.press('ArrowRight');
+    await expect(page).toHaveURL(/at=\d+/);
+    const first = Number(new URL(page.url()).searchParams.get('at'));
+    await page.keyboard.press('Shift+ArrowLeft');
+    await expect.poll(() => Number(new URL(page.url()).searchParams.get('at'))).toBe(first - 100);
+    await page.keyboard.press('Escape');
+    await expect(page).not.toHaveURL(/at=/);
+  },
+);
 
-test('a coast-down is shown over time, and it is said that nothing of it is judged', async ({ page, suvok }) => {
-  const job = await suvok.mountedJob();
-  await suvok.startStandIns('fast');
-  const { plan } = await suvok.ask<BayState>('GET', '/bays/1');
-  await suvok.ask('PUT', '/bays/1/plan', { ...plan, kind: 'coast-down' });
-  await suvok.ask('POST', '/bays/1/arm', { afterS: 300 });
-  await expect.poll(async () => (await suvok.runs(job)).filter(({ state }) => state === 'sealed').length, { timeout: 30_000 }).toBe(1); // prettier-ignore
-  await page.goto(`${suvok.origin}/jobs/${job.id}/logs`);
-  await expect(page.getByText('This run is no pull: nothing in its log is judged.')).toBeVisible();
-  await expect(page.getByText('engine speed', { exact: true })).toHaveCount(0);
-  const others = page.getByRole('region', { name: 'All other channels' });
-  const shown = page.getByRole('img', { name: /speed of A1/ });
-  await expect(shown.or(others.getByRole('button', { name: /speed/ })).first()).toBeVisible();
-});
+test(
+  'a coast-down is shown over time, and it is said that nothing of it is judged',
+  { tag: '@long' },
+  async ({ page, suvok }) => {
+    const job = await suvok.mountedJob();
+    await suvok.startStandIns('fast');
+    const { plan } = await suvok.ask<BayState>('GET', '/bays/1');
+    await suvok.ask('PUT', '/bays/1/plan', { ...plan, kind: 'coast-down' });
+    await suvok.ask('POST', '/bays/1/arm', { afterS: 300 });
+    await expect.poll(async () => (await suvok.runs(job)).filter(({ state }) => state === 'sealed').length, { timeout: 30_000 }).toBe(1); // prettier-ignore
+    await page.goto(`${suvok.origin}/jobs/${job.id}/logs`);
+    await expect(page.getByText('This run is no pull: nothing in its log is judged.')).toBeVisible();
+    await expect(page.getByText('engine speed', { exact: true })).toHaveCount(0);
+    const others = page.getByRole('region', { name: 'All other channels' });
+    const shown = page.getByRole('img', { name: /speed of A1/ });
+    await expect(shown.or(others.getByRole('button', { name: /speed/ })).first()).toBeVisible();
+  },
+);
 
 test('devices show what is heard, and the driver’s view one word and the big figures', async ({ page, suvok }) => {
   await page.goto(`${suvok.origin}/devices`);

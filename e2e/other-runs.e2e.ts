@@ -52,61 +52,63 @@ test(
   },
 );
 
-test('a saving at the cruise that is none is refused, one at another wheel power too; a lazy turbo is found', async ({
-  page,
-  suvok,
-}) => {
-  await suvok.startStandIns('fast', 5, 'loaded-roller');
-  const job = await suvok.mountedJob('Brindle 1.0 kit car, three-cylinder turbo');
-  await planned(suvok, 'cruise', { cruiseS: 120 });
-  await suvok.record(job, 1);
-  await suvok.mountedSetup(job, 'Fuel additive');
-  await suvok.record(job, 1);
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?show=tests`);
-  const cruise = page.getByRole('region', { name: 'cruise' });
-  await expect(cruise.getByRole('row', { name: /^Fuel\b(?! for)/ })).toContainText('not shown', { timeout: 20_000 });
-  await expect(cruise).toContainText(/A saving of 3 % would have been shown|To show 3 % it needs about/);
-  await cruise.getByLabel(/^Fuel, .* per litre/).fill('1.72');
-  await expect(cruise).toContainText(
-    /Fuel for 100 km: \d+\.\d\d € before, \d+\.\d\d € after; .*no difference is shown/,
-  );
-  await planned(suvok, 'cruise', { cruiseS: 120, wheelKw: 10 });
-  await suvok.mountedSetup(job, 'Another additive');
-  await suvok.record(job, 1);
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?show=tests&setup=C&against=A`);
-  await expect(cruise).toContainText(/Not at equal wheel power: 1[2-4]\.\d+ against 1[0-2]\.\d+ kW/, {
-    timeout: 20_000,
-  });
-  await expect(cruise.getByText(/, shown/)).toHaveCount(0);
-  await planned(suvok, 'transient');
-  await suvok.record(job, 2);
-  await faults(suvok, 'stand-in-loaded-roller', ['lazy turbo']);
-  await suvok.mountedSetup(job, 'Turbo swapped');
-  await suvok.record(job, 2);
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?show=tests&setup=D&against=C`);
-  const response = page.getByRole('region', { name: 'response' });
-  await expect(response.getByRole('row', { name: /^To 90 % of the boost/ })).toContainText('more, shown: worse', { timeout: 20_000 }); // prettier-ignore
-});
+test(
+  'a saving at the cruise that is none is refused, one at another wheel power too; a lazy turbo is found',
+  { tag: '@long' },
+  async ({ page, suvok }) => {
+    await suvok.startStandIns('fast', 5, 'loaded-roller');
+    const job = await suvok.mountedJob('Brindle 1.0 kit car, three-cylinder turbo');
+    await planned(suvok, 'cruise', { cruiseS: 120 });
+    await suvok.record(job, 1);
+    await suvok.mountedSetup(job, 'Fuel additive');
+    await suvok.record(job, 1);
+    await page.goto(`${suvok.origin}/jobs/${job.id}/compare?show=tests`);
+    const cruise = page.getByRole('region', { name: 'cruise' });
+    await expect(cruise.getByRole('row', { name: /^Fuel\b(?! for)/ })).toContainText('not shown', { timeout: 20_000 });
+    await expect(cruise).toContainText(/A saving of 3 % would have been shown|To show 3 % it needs about/);
+    await cruise.getByLabel(/^Fuel, .* per litre/).fill('1.72');
+    await expect(cruise).toContainText(
+      /Fuel for 100 km: \d+\.\d\d € before, \d+\.\d\d € after; .*no difference is shown/,
+    );
+    await planned(suvok, 'cruise', { cruiseS: 120, wheelKw: 10 });
+    await suvok.mountedSetup(job, 'Another additive');
+    await suvok.record(job, 1);
+    await page.goto(`${suvok.origin}/jobs/${job.id}/compare?show=tests&setup=C&against=A`);
+    await expect(cruise).toContainText(/Not at equal wheel power: 1[2-4]\.\d+ against 1[0-2]\.\d+ kW/, {
+      timeout: 20_000,
+    });
+    await expect(cruise.getByText(/, shown/)).toHaveCount(0);
+    await planned(suvok, 'transient');
+    await suvok.record(job, 2);
+    await faults(suvok, 'stand-in-loaded-roller', ['lazy turbo']);
+    await suvok.mountedSetup(job, 'Turbo swapped');
+    await suvok.record(job, 2);
+    await page.goto(`${suvok.origin}/jobs/${job.id}/compare?show=tests&setup=D&against=C`);
+    const response = page.getByRole('region', { name: 'response' });
+    await expect(response.getByRole('row', { name: /^To 90 % of the boost/ })).toContainText('more, shown: worse', { timeout: 20_000 }); // prettier-ignore
+  },
+);
 
-test('holds are laid beside each other hold by hold, and an inertia roller says why it can hold nothing', async ({
-  page,
-  suvok,
-}) => {
-  await suvok.startStandIns('fast', 5, 'loaded-roller');
-  const job = await suvok.mountedJob();
-  const { plan } = await suvok.ask<BayState>('GET', '/bays/1');
-  const steps = { speedsRpm: [2500, 3500], loadsKpa: [50, 70], dwellS: 5, tolerance: 0.01 };
-  await suvok.ask('PUT', '/bays/1/plan', { ...plan, kind: 'step', steps });
-  await suvok.record(job, 2);
-  await suvok.mountedSetup(job, 'Ignition +2°');
-  await suvok.record(job, 2);
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?show=tests`);
-  const holds = page.getByRole('region', { name: 'steady-speed steps' });
-  for (const place of ['2,500 rpm, 50 kPa', '3,500 rpm, 50 kPa', '3,500 rpm, 70 kPa', '2,500 rpm, 70 kPa'])
+test(
+  'holds are laid beside each other hold by hold, and an inertia roller says why it can hold nothing',
+  { tag: '@long' },
+  async ({ page, suvok }) => {
+    await suvok.startStandIns('fast', 5, 'loaded-roller');
+    const job = await suvok.mountedJob();
+    const { plan } = await suvok.ask<BayState>('GET', '/bays/1');
+    const steps = { speedsRpm: [2500, 3500], loadsKpa: [50, 70], dwellS: 5, tolerance: 0.01 };
+    await suvok.ask('PUT', '/bays/1/plan', { ...plan, kind: 'step', steps });
+    await suvok.record(job, 2);
+    await suvok.mountedSetup(job, 'Ignition +2°');
+    await suvok.record(job, 2);
+    await page.goto(`${suvok.origin}/jobs/${job.id}/compare?show=tests`);
+    const holds = page.getByRole('region', { name: 'steady-speed steps' });
+    for (const place of ['2,500 rpm, 50 kPa', '3,500 rpm, 50 kPa', '3,500 rpm, 70 kPa', '2,500 rpm, 70 kPa'])
     await expect(holds.getByRole('row', { name: new RegExp(`^${place}: power`) })).toContainText(/±.*kW/, { timeout: 20_000 }); // prettier-ignore
-  await holds.getByLabel('Every logged channel').check();
-  await expect(holds.getByRole('row', { name: /^2,500 rpm, 50 kPa: Coolant/ })).toBeVisible();
-});
+    await holds.getByLabel('Every logged channel').check();
+    await expect(holds.getByRole('row', { name: /^2,500 rpm, 50 kPa: Coolant/ })).toBeVisible();
+  },
+);
 
 test('what needs a load is refused on an inertia roller, with the reason', async ({ page, suvok }) => {
   await suvok.startStandIns('fast');
@@ -119,29 +121,30 @@ test('what needs a load is refused on an inertia roller, with the reason', async
   }
 });
 
-test('two items that were moved together become a plane, with what to try next and what is missing', async ({
-  page,
-  suvok,
-}) => {
-  await suvok.startStandIns('fast');
-  const job = await suvok.mountedJob();
-  await suvok.ask('POST', `/jobs/${job.id}/limits`, { quantity: 'knockRetard', value: 3, scale: null, reason: 'knock', source: 'us' }); // prettier-ignore
-  await suvok.record(job, 1);
-  for (const change of ['Ignition +1°', 'Intake cam +3°', 'Ignition +2°, intake cam +3°']) {
-    await suvok.mountedSetup(job, change);
+test(
+  'two items that were moved together become a plane, with what to try next and what is missing',
+  { tag: '@long' },
+  async ({ page, suvok }) => {
+    await suvok.startStandIns('fast');
+    const job = await suvok.mountedJob();
+    await suvok.ask('POST', `/jobs/${job.id}/limits`, { quantity: 'knockRetard', value: 3, scale: null, reason: 'knock', source: 'us' }); // prettier-ignore
     await suvok.record(job, 1);
-  }
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?show=response`);
-  const shown = page.getByRole('region', { name: 'Response' });
-  const choice = shown.getByText(/× .*, 4 points/);
-  await expect(choice.or(shown.getByTestId('plane-advice')).first()).toBeVisible({ timeout: 30_000 });
-  if (await choice.isVisible()) await choice.click();
-  const advice = page.getByTestId('plane-advice');
-  await expect(advice).toContainText(/Try next.*ignition [+−]?[\d.]+°/);
-  await expect(advice).toContainText('a third level of intake cam');
-  await expect(page.getByRole('img', { name: /^Power over/ })).toBeVisible();
-  await expect(page.getByText('The address asks for something')).toHaveCount(0);
-});
+    for (const change of ['Ignition +1°', 'Intake cam +3°', 'Ignition +2°, intake cam +3°']) {
+      await suvok.mountedSetup(job, change);
+      await suvok.record(job, 1);
+    }
+    await page.goto(`${suvok.origin}/jobs/${job.id}/compare?show=response`);
+    const shown = page.getByRole('region', { name: 'Response' });
+    const choice = shown.getByText(/× .*, 4 points/);
+    await expect(choice.or(shown.getByTestId('plane-advice')).first()).toBeVisible({ timeout: 30_000 });
+    if (await choice.isVisible()) await choice.click();
+    const advice = page.getByTestId('plane-advice');
+    await expect(advice).toContainText(/Try next.*ignition [+−]?[\d.]+°/);
+    await expect(advice).toContainText('a third level of intake cam');
+    await expect(page.getByRole('img', { name: /^Power over/ })).toBeVisible();
+    await expect(page.getByText('The address asks for something')).toHaveCount(0);
+  },
+);
 
 test('logs from the road are taken without a dyno, judged before and after, and answer in the report', async ({
   page,

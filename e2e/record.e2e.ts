@@ -157,7 +157,7 @@ test('cautions stand before the first run until they are read, once', async ({ p
   await expect(page.getByText('no emergency stop')).toBeHidden();
 });
 
-test('another job is put on the dyno with the same key', async ({ page, suvok }) => {
+test('another job is put on the dyno with the same key', { tag: '@long' }, async ({ page, suvok }) => {
   await suvok.startStandIns('fast');
   await suvok.mountedJob();
   const other = await suvok.ask<{ id: number }>('POST', '/jobs', { vehicle: 'Marrick tourer' });
@@ -205,7 +205,7 @@ test(
   },
 );
 
-test('what is opened before the bays are heard of stays open', async ({ page, suvok }) => {
+test('what is opened before the bays are heard of stays open', { tag: '@long' }, async ({ page, suvok }) => {
   await suvok.startStandIns('fast');
   const job = await suvok.mountedJob();
   // As on a slow line: the first word of the bays comes late.

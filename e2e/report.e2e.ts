@@ -92,52 +92,54 @@ test('what is changed of it is kept, undone, and taken back; the one-page form l
   await expect(suvok.ask('PATCH', `/jobs/${job.id}`, { report: { form: 'round' } })).rejects.toThrow();
 });
 
-test('a job without a run says what to do, and one with a baseline alone is reported as it arrived', async ({
-  page,
-  suvok,
-}) => {
-  const job = await suvok.mountedJob();
-  await page.goto(`${suvok.origin}/jobs/${job.id}/report`);
-  await expect(page.getByText('Nothing to report yet')).toBeVisible();
-  await suvok.startStandIns('fast');
-  await suvok.record(job, 2);
-  await expect(page.getByTestId('report-answer')).toHaveText(
-    'The car as it arrived: nothing was changed and measured yet.',
-  );
-  await expect(page.getByRole('main', { name: 'Report' }).getByText('Arrived', { exact: true })).toBeVisible();
-});
+test(
+  'a job without a run says what to do, and one with a baseline alone is reported as it arrived',
+  { tag: '@long' },
+  async ({ page, suvok }) => {
+    const job = await suvok.mountedJob();
+    await page.goto(`${suvok.origin}/jobs/${job.id}/report`);
+    await expect(page.getByText('Nothing to report yet')).toBeVisible();
+    await suvok.startStandIns('fast');
+    await suvok.record(job, 2);
+    await expect(page.getByTestId('report-answer')).toHaveText(
+      'The car as it arrived: nothing was changed and measured yet.',
+    );
+    await expect(page.getByRole('main', { name: 'Report' }).getByText('Arrived', { exact: true })).toBeVisible();
+  },
+);
 
-test('the report is saved as a PDF with the figures of the sheet, told as it goes, and may be cancelled', async ({
-  page,
-  recorded,
-}) => {
-  const { suvok, job } = await recorded('ignition');
-  await page.goto(`${suvok.origin}/jobs/${job.id}/report`);
-  const answer = await page.getByTestId('report-answer').innerText();
-  const large = await page.locator('[data-block=figures] dd').allInnerTexts();
-  const save = page.getByRole('button', { name: 'Save as PDF' });
-  const download = page.waitForEvent('download');
-  await save.click();
-  await expect(page.getByRole('progressbar', { name: 'How far the PDF is' })).toBeVisible();
-  const file = await download;
-  expect(file.suggestedFilename()).toMatch(/\.pdf$/);
-  const words = await pdfWords(await file.path());
-  for (const text of [answer, ...large]) expect(words).toContain(text.replace(/\s+/g, ''));
-  // Cancelled it is made no further, and the button is there again.
-  let downloads = 0;
-  page.on('download', () => downloads++);
-  await save.click();
-  await page
-    .getByRole('complementary', { name: 'Draft of the report' })
-    .getByRole('button', { name: 'Cancel' })
-    .click();
-  await expect(save).toBeVisible();
-  expect(downloads).toBe(0);
-  // A server that is not there is one sentence.
-  await page.route('**/report/pdf', (route) => route.abort());
-  await save.click();
-  await expect(page.getByText('The server does not answer.')).toBeVisible();
-});
+test(
+  'the report is saved as a PDF with the figures of the sheet, told as it goes, and may be cancelled',
+  { tag: '@long' },
+  async ({ page, recorded }) => {
+    const { suvok, job } = await recorded('ignition');
+    await page.goto(`${suvok.origin}/jobs/${job.id}/report`);
+    const answer = await page.getByTestId('report-answer').innerText();
+    const large = await page.locator('[data-block=figures] dd').allInnerTexts();
+    const save = page.getByRole('button', { name: 'Save as PDF' });
+    const download = page.waitForEvent('download');
+    await save.click();
+    await expect(page.getByRole('progressbar', { name: 'How far the PDF is' })).toBeVisible();
+    const file = await download;
+    expect(file.suggestedFilename()).toMatch(/\.pdf$/);
+    const words = await pdfWords(await file.path());
+    for (const text of [answer, ...large]) expect(words).toContain(text.replace(/\s+/g, ''));
+    // Cancelled it is made no further, and the button is there again.
+    let downloads = 0;
+    page.on('download', () => downloads++);
+    await save.click();
+    await page
+      .getByRole('complementary', { name: 'Draft of the report' })
+      .getByRole('button', { name: 'Cancel' })
+      .click();
+    await expect(save).toBeVisible();
+    expect(downloads).toBe(0);
+    // A server that is not there is one sentence.
+    await page.route('**/report/pdf', (route) => route.abort());
+    await save.click();
+    await expect(page.getByText('The server does not answer.')).toBeVisible();
+  },
+);
 
 test(
   'a version is kept as it is, says what would be otherwise today, and what was taken away comes back',
@@ -210,87 +212,88 @@ async function pdfWords(path: string): Promise<string> {
   return pages.flat().join('').replace(/\s+/g, '');
 }
 
-test('what a change means on the road stands in Compare as in the report; without a car’s gears it says what is missing', async ({
-  page,
-  recorded,
-}) => {
-  const { suvok, job } = await recorded('ignition');
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
-  await page.getByText('Road', { exact: true }).click();
-  await expect(page.getByRole('heading', { name: 'Nothing to tell of the road yet' })).toBeVisible();
-  await expect(page).toHaveURL(/show=road/);
-  await suvok.ask('PATCH', `/vehicles/${job.vehicleId}`, { tyres: '195/60 R15', finalDrive: 3.9, gears: [{ gear: '3rd', ratio: 1.36 }, { gear: '4th', ratio: 1.03 }], massKg: 940 }); // prettier-ignore
-  await page.reload();
-  const road = page.getByRole('region', { name: 'Road' });
-  const row = road.getByRole('row', { name: /^4th / });
-  await expect(row).toContainText(/\d+ to \d+\skm\/h/);
-  await expect(road).toContainText('940 kg');
-  const told = await row.getByRole('cell').allInnerTexts();
-  const { letter } = job.setups.at(-1)!;
-  // Against what arrived it is the table of the report.
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?show=road&setup=${letter}&against=A&baseline=A`);
-  await expect(row).toContainText(/\d/);
-  const compared = await row.getByRole('cell').allInnerTexts();
-  await page.goto(`${suvok.origin}/jobs/${job.id}/report`);
-  const reported = page.locator('[data-block=road]').getByRole('row', { name: /^4th / });
-  await expect(reported).toContainText(/km\/h/);
-  expect(await reported.getByRole('cell').allInnerTexts()).toEqual(compared);
-  expect(told).toHaveLength(compared.length);
-});
+test(
+  'what a change means on the road stands in Compare as in the report; without a car’s gears it says what is missing',
+  { tag: '@long' },
+  async ({ page, recorded }) => {
+    const { suvok, job } = await recorded('ignition');
+    await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+    await page.getByText('Road', { exact: true }).click();
+    await expect(page.getByRole('heading', { name: 'Nothing to tell of the road yet' })).toBeVisible();
+    await expect(page).toHaveURL(/show=road/);
+    await suvok.ask('PATCH', `/vehicles/${job.vehicleId}`, { tyres: '195/60 R15', finalDrive: 3.9, gears: [{ gear: '3rd', ratio: 1.36 }, { gear: '4th', ratio: 1.03 }], massKg: 940 }); // prettier-ignore
+    await page.reload();
+    const road = page.getByRole('region', { name: 'Road' });
+    const row = road.getByRole('row', { name: /^4th / });
+    await expect(row).toContainText(/\d+ to \d+\skm\/h/);
+    await expect(road).toContainText('940 kg');
+    const told = await row.getByRole('cell').allInnerTexts();
+    const { letter } = job.setups.at(-1)!;
+    // Against what arrived it is the table of the report.
+    await page.goto(`${suvok.origin}/jobs/${job.id}/compare?show=road&setup=${letter}&against=A&baseline=A`);
+    await expect(row).toContainText(/\d/);
+    const compared = await row.getByRole('cell').allInnerTexts();
+    await page.goto(`${suvok.origin}/jobs/${job.id}/report`);
+    const reported = page.locator('[data-block=road]').getByRole('row', { name: /^4th / });
+    await expect(reported).toContainText(/km\/h/);
+    expect(await reported.getByRole('cell').allInnerTexts()).toEqual(compared);
+    expect(told).toHaveLength(compared.length);
+  },
+);
 
-test('a kept report is shared by a link that another browser reads without the rest, and is taken back', async ({
-  page,
-  browser,
-  recorded,
-}) => {
-  const { suvok, job } = await recorded('ignition');
-  await page.goto(`${suvok.origin}/jobs/${job.id}/report`);
-  await page.getByLabel('What the version is for').fill('given to the owner');
-  await page.getByRole('button', { name: 'Keep as version 1' }).click();
-  await expect(page.getByRole('link', { name: /Version 1/ })).toBeVisible();
-  await page.getByRole('button', { name: 'Share, to read only' }).click();
-  const dialog = page.getByRole('dialog');
-  await expect(dialog.getByRole('radio', { name: /version 1: given to the owner/ })).toBeChecked();
-  await dialog.getByLabel('For whom').fill('the owner');
-  await dialog.getByLabel('The link holds for').selectOption('7');
-  await dialog.getByRole('button', { name: 'Make the link' }).click();
-  await expect(dialog.getByRole('note')).toContainText('answers on this machine only');
-  const address = (await dialog.getByTestId('shared-address').textContent()) ?? '';
-  await dialog.getByRole('button', { name: 'Done' }).click();
-  const links = page.getByRole('region', { name: 'Shared links' });
-  await expect(links).toContainText('Version 1 for the owner');
-  await expect(links).toContainText('not opened yet');
+test(
+  'a kept report is shared by a link that another browser reads without the rest, and is taken back',
+  { tag: '@long' },
+  async ({ page, browser, recorded }) => {
+    const { suvok, job } = await recorded('ignition');
+    await page.goto(`${suvok.origin}/jobs/${job.id}/report`);
+    await page.getByLabel('What the version is for').fill('given to the owner');
+    await page.getByRole('button', { name: 'Keep as version 1' }).click();
+    await expect(page.getByRole('link', { name: /Version 1/ })).toBeVisible();
+    await page.getByRole('button', { name: 'Share, to read only' }).click();
+    const dialog = page.getByRole('dialog');
+    await expect(dialog.getByRole('radio', { name: /version 1: given to the owner/ })).toBeChecked();
+    await dialog.getByLabel('For whom').fill('the owner');
+    await dialog.getByLabel('The link holds for').selectOption('7');
+    await dialog.getByRole('button', { name: 'Make the link' }).click();
+    await expect(dialog.getByRole('note')).toContainText('answers on this machine only');
+    const address = (await dialog.getByTestId('shared-address').textContent()) ?? '';
+    await dialog.getByRole('button', { name: 'Done' }).click();
+    const links = page.getByRole('region', { name: 'Shared links' });
+    await expect(links).toContainText('Version 1 for the owner');
+    await expect(links).toContainText('not opened yet');
 
-  const context = await browser.newContext({ viewport: { width: 390, height: 800 } });
-  const reader = await context.newPage();
-  const asked: string[] = [];
-  reader.on('request', (request) => asked.push(new URL(request.url()).pathname));
-  await reader.goto(address);
-  const sheet = reader.getByRole('main', { name: 'Report' });
-  await expect(sheet.getByTestId('report-answer')).not.toBeEmpty();
-  await expect(sheet).toContainText('version 1');
-  await expect(reader.getByText('Shared until')).toBeVisible();
-  expect(asked.filter((path) => path.startsWith('/api/') && !path.startsWith('/api/shared/'))).toEqual([]);
-  expect(await reader.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
-  const saving = reader.waitForEvent('download');
-  await reader.getByRole('link', { name: 'Save as PDF' }).click();
-  expect((await saving).suggestedFilename()).toMatch(/\.pdf$/);
+    const context = await browser.newContext({ viewport: { width: 390, height: 800 } });
+    const reader = await context.newPage();
+    const asked: string[] = [];
+    reader.on('request', (request) => asked.push(new URL(request.url()).pathname));
+    await reader.goto(address);
+    const sheet = reader.getByRole('main', { name: 'Report' });
+    await expect(sheet.getByTestId('report-answer')).not.toBeEmpty();
+    await expect(sheet).toContainText('version 1');
+    await expect(reader.getByText('Shared until')).toBeVisible();
+    expect(asked.filter((path) => path.startsWith('/api/') && !path.startsWith('/api/shared/'))).toEqual([]);
+    expect(await reader.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+    const saving = reader.waitForEvent('download');
+    await reader.getByRole('link', { name: 'Save as PDF' }).click();
+    expect((await saving).suggestedFilename()).toMatch(/\.pdf$/);
 
-  // A comparison opens as a page with its own lanes.
-  await page.getByRole('button', { name: 'Share, to read only' }).click();
-  await dialog.getByRole('radio', { name: /Comparison/ }).click();
-  await dialog.getByRole('button', { name: 'Make the link' }).click();
-  await expect(dialog.getByTestId('shared-address')).not.toHaveText(address);
-  await reader.goto((await dialog.getByTestId('shared-address').textContent()) ?? '');
-  await expect(reader.getByRole('heading', { level: 1 })).toContainText(/kW|shown/);
-  await expect(reader.locator('#lanes svg').first()).toBeVisible();
-  await dialog.getByRole('button', { name: 'Done' }).click();
+    // A comparison opens as a page with its own lanes.
+    await page.getByRole('button', { name: 'Share, to read only' }).click();
+    await dialog.getByRole('radio', { name: /Comparison/ }).click();
+    await dialog.getByRole('button', { name: 'Make the link' }).click();
+    await expect(dialog.getByTestId('shared-address')).not.toHaveText(address);
+    await reader.goto((await dialog.getByTestId('shared-address').textContent()) ?? '');
+    await expect(reader.getByRole('heading', { level: 1 })).toContainText(/kW|shown/);
+    await expect(reader.locator('#lanes svg').first()).toBeVisible();
+    await dialog.getByRole('button', { name: 'Done' }).click();
 
-  await page.reload();
-  await expect(links).toContainText('opened once');
-  await links.getByRole('button', { name: /version 1 for the owner/ }).click();
-  await expect(links).not.toContainText('for the owner');
-  await reader.goto(address);
-  await expect(reader.getByRole('alert')).toContainText('Ask whoever sent it for another one.');
-  await context.close();
-});
+    await page.reload();
+    await expect(links).toContainText('opened once');
+    await links.getByRole('button', { name: /version 1 for the owner/ }).click();
+    await expect(links).not.toContainText('for the owner');
+    await reader.goto(address);
+    await expect(reader.getByRole('alert')).toContainText('Ask whoever sent it for another one.');
+    await context.close();
+  },
+);

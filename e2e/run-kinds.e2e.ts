@@ -39,33 +39,37 @@ test('a dyno without a load says that it cannot hold a speed', async ({ page, su
   await expect(page.getByText('has no load that could hold a speed')).toBeVisible();
 });
 
-test('a planned lift is made and written down; after the run its kind, gear and setup are put right', async ({
-  page,
-  suvok,
-}) => {
-  await suvok.startStandIns('fast');
-  const job = await suvok.mountedJob();
-  await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
-  await page.getByRole('button', { name: /3 runs a setup, 8 min apart/ }).click();
-  await page.getByRole('textbox', { name: 'Runs a setup' }).fill('1');
-  await page.getByLabel('Lift at, rpm').fill('5500');
-  await page.getByRole('button', { name: 'Apply' }).click();
-  await expect(page.getByRole('button', { name: /1 run a setup.*to 5,500 rpm/ })).toBeVisible();
-  await page.getByRole('main', { name: 'Recording' }).click({ position: { x: 5, y: 5 } });
-  await page.keyboard.press('Space');
-  await expect(page.getByRole('heading', { name: 'A1 counted' })).toBeVisible({ timeout: 20_000 });
-  const curve = await suvok.ask<{ sweep: { endRpm: number } }>('GET', `/runs/${(await suvok.runs(job))[0]!.id}/curve`);
-  expect(Math.abs(curve.sweep.endRpm - 5500)).toBeLessThan(120);
-  await expect(page.getByRole('heading', { name: 'The planned run of A done' })).toBeVisible();
-  await page.getByLabel('Gear of this run').fill('3rd');
-  await page.keyboard.press('Enter');
-  await page.getByRole('button', { name: 'Kind of this run: power run' }).click();
-  await page.getByRole('menuitem', { name: 'conditioning' }).click();
-  await expect(page.getByRole('heading', { name: 'A1 conditioning' })).toBeVisible();
-  await expect
-    .poll(async () => (await suvok.runs(job))[0])
-    .toMatchObject({ kind: 'conditioning', gear: '3rd', plan: { toRpm: 5500 } });
-});
+test(
+  'a planned lift is made and written down; after the run its kind, gear and setup are put right',
+  { tag: '@long' },
+  async ({ page, suvok }) => {
+    await suvok.startStandIns('fast');
+    const job = await suvok.mountedJob();
+    await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
+    await page.getByRole('button', { name: /3 runs a setup, 8 min apart/ }).click();
+    await page.getByRole('textbox', { name: 'Runs a setup' }).fill('1');
+    await page.getByLabel('Lift at, rpm').fill('5500');
+    await page.getByRole('button', { name: 'Apply' }).click();
+    await expect(page.getByRole('button', { name: /1 run a setup.*to 5,500 rpm/ })).toBeVisible();
+    await page.getByRole('main', { name: 'Recording' }).click({ position: { x: 5, y: 5 } });
+    await page.keyboard.press('Space');
+    await expect(page.getByRole('heading', { name: 'A1 counted' })).toBeVisible({ timeout: 20_000 });
+    const curve = await suvok.ask<{ sweep: { endRpm: number } }>(
+      'GET',
+      `/runs/${(await suvok.runs(job))[0]!.id}/curve`,
+    );
+    expect(Math.abs(curve.sweep.endRpm - 5500)).toBeLessThan(120);
+    await expect(page.getByRole('heading', { name: 'The planned run of A done' })).toBeVisible();
+    await page.getByLabel('Gear of this run').fill('3rd');
+    await page.keyboard.press('Enter');
+    await page.getByRole('button', { name: 'Kind of this run: power run' }).click();
+    await page.getByRole('menuitem', { name: 'conditioning' }).click();
+    await expect(page.getByRole('heading', { name: 'A1 conditioning' })).toBeVisible();
+    await expect
+      .poll(async () => (await suvok.runs(job))[0])
+      .toMatchObject({ kind: 'conditioning', gear: '3rd', plan: { toRpm: 5500 } });
+  },
+);
 
 test(
   'after a hop the straps come first, and that they were looked at is written down',

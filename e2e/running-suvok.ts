@@ -11,6 +11,8 @@ import { startProgram, stopProgram } from '../launch/program.ts';
 import { startSuvok } from '../launch/suvok-programs.ts';
 import { silentLog } from '../contract/log.ts';
 import { startHere } from '../server/testing/test-server.ts';
+import { Bench, type BenchSettings } from '../simulator/bench.ts';
+import type { MachineKind } from '../simulator/machine.ts';
 import { freshDatabase } from '../store/testing/test-database.ts';
 
 /** A process of its own takes two seconds to start; only what is done to a process needs one. TLS is for tests of other machines. */
@@ -24,6 +26,10 @@ interface TestedServer {
   stop(): Promise<void>;
   kill?: () => Promise<void>;
 }
+
+/** Rows a second of an inertia roller that plays fast: half of what it sends in real time, and half the work for all that follows. A load is held by every row. */
+const fastRateHz = 100;
+const loadedRateHz = 200;
 
 /** A server that does not end within this time is left to the end of the worker, ms. */
 const leftAfterMs = 5000;
@@ -79,7 +85,7 @@ async function serverProcess(
 /** A whole Suvok of a test's own: database, server, and stand-ins when asked for. */
 export class Suvok {
   private server!: TestedServer;
-  private readonly standIns: ChildProcess[] = [];
+  private readonly standIns: (() => void | Promise<void>)[] = [];
   private readonly folder = mkdtempSync(join(tmpdir(), 'suvok-recorder-'));
 
   private constructor(
@@ -129,14 +135,27 @@ export class Suvok {
     const { port, fingerprint } = this.outside;
     const words = ['--port', String(port), '--fingerprint', fingerprint, '--keys', keys, ...(code ? ['--code', code] : [])]; // prettier-ignore
     const standIns = startProgram('simulator/main.ts', words, {});
-    this.standIns.push(standIns);
+    this.standIns.push(() => stopProgram(standIns));
     return standIns;
+  }
+
+  /** Fast ones play in this process: one of their own takes as long to start as they play. Real time is kept by a process with nothing else to do. */
+  private play(pace: 'fast' | 'real', asked: Pick<BenchSettings, 'seed' | 'machine' | 'number' | 'bay'>): void {
+    if (pace === 'fast') {
+      const rateHz = asked.machine === 'inertia-roller' ? fastRateHz : loadedRateHz;
+      const bench = new Bench({ host: '127.0.0.1', port: this.benchLinkPort, rateHz, ...asked }, true);
+      this.standIns.push(() => bench.close());
+      return;
+    }
+    const { seed, machine, number, bay } = asked;
+    const words = ['--port', this.benchLinkPort, '--seed', seed, '--dyno', machine, '--number', number, ...(bay ? ['--bay', bay] : [])]; // prettier-ignore
+    const standIns = startProgram('simulator/main.ts', words.map(String), {});
+    this.standIns.push(() => stopProgram(standIns));
   }
 
   /** The stand-ins of a second bay, a hub pair and its logger; the first one's weather station serves it. */
   async startSecondBay(pace: 'fast' | 'real'): Promise<void> {
-    const words = ['--port', String(this.benchLinkPort), '--seed', '7', '--bay', 'Bay 2', '--number', '2', '--dyno', 'hub']; // prettier-ignore
-    this.standIns.push(startProgram('simulator/main.ts', [...words, ...(pace === 'fast' ? ['--fast'] : [])], {}));
+    this.play(pace, { seed: 7, machine: 'hub', number: 2, bay: 'Bay 2' });
     await expect
       .poll(
         async () =>
@@ -147,21 +166,8 @@ export class Suvok {
   }
 
   /** Stand-in dyno, engine logger and weather; fast ones play a pull in well under a second. */
-  async startStandIns(pace: 'fast' | 'real', seed = 5, dyno = 'inertia-roller'): Promise<void> {
-    const standIns = startProgram(
-      'simulator/main.ts',
-      [
-        '--port',
-        String(this.benchLinkPort),
-        '--seed',
-        String(seed),
-        '--dyno',
-        dyno,
-        ...(pace === 'fast' ? ['--fast'] : []),
-      ],
-      {},
-    );
-    this.standIns.push(standIns);
+  async startStandIns(pace: 'fast' | 'real', seed = 5, machine: MachineKind = 'inertia-roller'): Promise<void> {
+    this.play(pace, { seed, machine, number: 1, bay: undefined });
     await expect
       .poll(
         async () => {
@@ -232,7 +238,7 @@ export class Suvok {
   }
 
   async stop(): Promise<void> {
-    for (const standIns of this.standIns) await stopProgram(standIns);
+    for (const stop of this.standIns) await stop();
     await this.server.stop();
     await this.drop();
   }

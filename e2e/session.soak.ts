@@ -1,7 +1,7 @@
 import { expect, test } from './suvok.ts';
 
 /** `npm run soak`: what takes too long for `npm test`. */
-for (const dyno of ['inertia-roller', 'loaded-roller', 'hub']) {
+for (const dyno of ['inertia-roller', 'loaded-roller', 'hub'] as const) {
   test(`ten pulls on the stand-in ${dyno} with the keyboard alone, each one recorded and said so`, async ({
     page,
     suvok,

@@ -53,7 +53,7 @@ test('the keys of a screen are listed by ?, and the first Tab skips the bar', as
   await expect(keys).toHaveCount(0);
 });
 
-test('equipment is told of before it is due, and done with one press', async ({ page, suvok }) => {
+test('equipment is told of before it is due, and done with one press', { tag: '@long' }, async ({ page, suvok }) => {
   await page.goto(`${suvok.origin}/equipment`);
   await expect(page.getByText('Nothing is kept in date here yet.')).toBeVisible();
   await page.keyboard.press('n');
@@ -144,33 +144,37 @@ test('a consent is asked for before the first run, signed by hand on the page, a
   await expect(page.getByText('the text was changed since')).toBeVisible();
 });
 
-test('several people say what a setup will make; its first run locks that and scores it', async ({ page, suvok }) => {
-  await suvok.startStandIns('fast');
-  const job = await suvok.mountedJob();
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
-  const open = () =>
-    page
-      .getByRole('button', { name: /all about setup A$/ })
-      .first()
-      .click();
-  await open();
-  const details = page.getByRole('dialog', { name: 'Setup A' });
-  for (const [who, value] of [
-    ['Ann', '100'],
-    ['Bo', '20'],
-  ] as const) {
-    await details.getByLabel('Who').fill(who);
-    await details.getByLabel(/^Value/).fill(value);
-    await details.getByRole('button', { name: 'Add', exact: true }).click();
-    await expect(details.getByText(`${who}: peak power`)).toBeVisible();
-  }
-  await page.keyboard.press('Escape');
-  await suvok.record(job, 1);
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
-  await open();
-  await expect(details.getByText(/it made \d+\.\d.*% off/).first()).toBeVisible({ timeout: 20_000 });
-  await expect(details.getByLabel('Who')).toHaveCount(0);
-});
+test(
+  'several people say what a setup will make; its first run locks that and scores it',
+  { tag: '@long' },
+  async ({ page, suvok }) => {
+    await suvok.startStandIns('fast');
+    const job = await suvok.mountedJob();
+    await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+    const open = () =>
+      page
+        .getByRole('button', { name: /all about setup A$/ })
+        .first()
+        .click();
+    await open();
+    const details = page.getByRole('dialog', { name: 'Setup A' });
+    for (const [who, value] of [
+      ['Ann', '100'],
+      ['Bo', '20'],
+    ] as const) {
+      await details.getByLabel('Who').fill(who);
+      await details.getByLabel(/^Value/).fill(value);
+      await details.getByRole('button', { name: 'Add', exact: true }).click();
+      await expect(details.getByText(`${who}: peak power`)).toBeVisible();
+    }
+    await page.keyboard.press('Escape');
+    await suvok.record(job, 1);
+    await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+    await open();
+    await expect(details.getByText(/it made \d+\.\d.*% off/).first()).toBeVisible({ timeout: 20_000 });
+    await expect(details.getByLabel('Who')).toHaveCount(0);
+  },
+);
 
 test('the inspection is gone through one large item at a time: right, fails with a note, later', async ({
   page,

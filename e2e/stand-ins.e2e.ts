@@ -31,28 +31,32 @@ for (const [dyno, name] of [
   );
 }
 
-test('faults are switched on from the page, played and named: in the curve and in the log', async ({ page, suvok }) => {
-  test.setTimeout(90_000);
-  const job = await suvok.mountedJob();
-  await suvok.ask('PATCH', `/vehicles/${job.vehicleId}`, { ignition: 'spark', induction: 'none' });
-  await suvok.startStandIns('fast');
-  await suvok.record(job, 1);
-  await page.goto(`${suvok.origin}/devices`);
-  await page.getByText('Simulate faults (training)').click();
-  const panel = page.getByRole('group', { name: /Faults that Stand-in .* plays/ });
-  await panel.getByText('tyre slip', { exact: true }).click();
-  await panel.getByText('weak pump', { exact: true }).click();
-  await expect(panel.getByRole('checkbox', { checked: true })).toHaveCount(2);
-  const run = (await suvok.record(job, 1)).at(-1)!;
-  await page.goto(`${suvok.origin}/jobs/${job.id}/logs?run=${run.label}`);
-  await expect(page.getByText('Fuel pressure sags by').first()).toBeVisible();
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
-  await expect(page.getByText('The tyres slip by up to').first()).toBeVisible();
-  await page.goto(`${suvok.origin}/devices`);
-  await panel.getByText('tyre slip', { exact: true }).click();
-  await panel.getByText('weak pump', { exact: true }).click();
-  await expect(panel.getByRole('checkbox', { checked: true })).toHaveCount(0);
-});
+test(
+  'faults are switched on from the page, played and named: in the curve and in the log',
+  { tag: '@long' },
+  async ({ page, suvok }) => {
+    test.setTimeout(90_000);
+    const job = await suvok.mountedJob();
+    await suvok.ask('PATCH', `/vehicles/${job.vehicleId}`, { ignition: 'spark', induction: 'none' });
+    await suvok.startStandIns('fast');
+    await suvok.record(job, 1);
+    await page.goto(`${suvok.origin}/devices`);
+    await page.getByText('Simulate faults (training)').click();
+    const panel = page.getByRole('group', { name: /Faults that Stand-in .* plays/ });
+    await panel.getByText('tyre slip', { exact: true }).click();
+    await panel.getByText('weak pump', { exact: true }).click();
+    await expect(panel.getByRole('checkbox', { checked: true })).toHaveCount(2);
+    const run = (await suvok.record(job, 1)).at(-1)!;
+    await page.goto(`${suvok.origin}/jobs/${job.id}/logs?run=${run.label}`);
+    await expect(page.getByText('Fuel pressure sags by').first()).toBeVisible();
+    await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+    await expect(page.getByText('The tyres slip by up to').first()).toBeVisible();
+    await page.goto(`${suvok.origin}/devices`);
+    await panel.getByText('tyre slip', { exact: true }).click();
+    await panel.getByText('weak pump', { exact: true }).click();
+    await expect(panel.getByRole('checkbox', { checked: true })).toHaveCount(0);
+  },
+);
 
 for (const [dyno, drums, lane] of [
   ['two-axles', ['front', 'rear'], 'Power by axle'],
@@ -60,6 +64,7 @@ for (const [dyno, drums, lane] of [
 ] as const) {
   test(
     `a car that drives both axles on ${dyno}: each drum by itself, and a slip between the axles is named`,
+    { tag: '@long' },
     { tag: dyno === 'two-axles' ? [] : '@long' },
     async ({ page, suvok }) => {
       const job = await suvok.mountedJob('Hallam 2.2 diesel minibus');

@@ -2,65 +2,69 @@ import { expect, test } from './suvok.ts';
 
 const password = 'quite a long one';
 
-test('units chosen once are those of every screen, of what is typed, and of what is said', async ({ page, suvok }) => {
-  const job = await suvok.mountedJob();
-  await suvok.startStandIns('fast');
-  await page.goto(`${suvok.origin}/jobs/${job.id}/brief`);
-  await page.getByRole('button', { name: 'Units', exact: true }).click();
-  const dialog = page.getByRole('dialog', { name: 'Units' });
-  await dialog.getByRole('button', { name: 'US', exact: true }).click();
-  await expect(dialog.getByRole('radio', { name: 'psi' })).toBeChecked();
-  await dialog.getByText('bar', { exact: true }).click();
-  await expect(dialog.getByRole('button', { name: 'US', exact: true })).toHaveAttribute('aria-pressed', 'false');
-  await dialog.getByText('psi', { exact: true }).click();
-  await page.keyboard.press('Escape');
+test(
+  'units chosen once are those of every screen, of what is typed, and of what is said',
+  { tag: '@long' },
+  async ({ page, suvok }) => {
+    const job = await suvok.mountedJob();
+    await suvok.startStandIns('fast');
+    await page.goto(`${suvok.origin}/jobs/${job.id}/brief`);
+    await page.getByRole('button', { name: 'Units', exact: true }).click();
+    const dialog = page.getByRole('dialog', { name: 'Units' });
+    await dialog.getByRole('button', { name: 'US', exact: true }).click();
+    await expect(dialog.getByRole('radio', { name: 'psi' })).toBeChecked();
+    await dialog.getByText('bar', { exact: true }).click();
+    await expect(dialog.getByRole('button', { name: 'US', exact: true })).toHaveAttribute('aria-pressed', 'false');
+    await dialog.getByText('psi', { exact: true }).click();
+    await page.keyboard.press('Escape');
 
-  // Typed in them, kept as everything is kept.
-  await page.getByText('Every run begins with').click();
-  await page.getByLabel('Tyre pressure', { exact: true }).fill('35');
-  await page.keyboard.press('Tab');
-  await page.getByRole('combobox', { name: 'Quantity' }).click();
-  await page.getByRole('option', { name: 'Oil temperature' }).click();
-  await page.getByLabel('Value', { exact: true }).fill('230');
-  await page.getByRole('heading', { name: 'Limits' }).locator('..').getByRole('button', { name: 'Add', exact: true }).click(); // prettier-ignore
-  await expect(page.getByText('Oil temperature at most 230 °F')).toBeVisible();
-  await page.getByText('History', { exact: true }).click();
-  await expect(page.getByText('Tyre pressure: 35.0 psi')).toBeVisible();
-  const stored = (await suvok.ask('GET', `/jobs/${job.id}`)) as {
-    tyrePressureKpa: number;
-    limits: { value: number }[];
-  };
-  expect(stored.tyrePressureKpa).toBeCloseTo(241.317, 3);
-  expect(stored.limits[0]!.value).toBeCloseTo(110, 6);
-  // A limit that every run breaks: what is said of it stands in the same unit everywhere.
-  await suvok.ask('POST', `/jobs/${job.id}/limits`, { quantity: 'intakeTemperature', value: 20, scale: null, reason: '', source: 'us' }); // prettier-ignore
+    // Typed in them, kept as everything is kept.
+    await page.getByText('Every run begins with').click();
+    await page.getByLabel('Tyre pressure', { exact: true }).fill('35');
+    await page.keyboard.press('Tab');
+    await page.getByRole('combobox', { name: 'Quantity' }).click();
+    await page.getByRole('option', { name: 'Oil temperature' }).click();
+    await page.getByLabel('Value', { exact: true }).fill('230');
+    await page.getByRole('heading', { name: 'Limits' }).locator('..').getByRole('button', { name: 'Add', exact: true }).click(); // prettier-ignore
+    await expect(page.getByText('Oil temperature at most 230 °F')).toBeVisible();
+    await page.getByText('History', { exact: true }).click();
+    await expect(page.getByText('Tyre pressure: 35.0 psi')).toBeVisible();
+    const stored = (await suvok.ask('GET', `/jobs/${job.id}`)) as {
+      tyrePressureKpa: number;
+      limits: { value: number }[];
+    };
+    expect(stored.tyrePressureKpa).toBeCloseTo(241.317, 3);
+    expect(stored.limits[0]!.value).toBeCloseTo(110, 6);
+    // A limit that every run breaks: what is said of it stands in the same unit everywhere.
+    await suvok.ask('POST', `/jobs/${job.id}/limits`, { quantity: 'intakeTemperature', value: 20, scale: null, reason: '', source: 'us' }); // prettier-ignore
 
-  await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
-  await expect(page.getByText('Road speed mph')).toBeVisible();
-  await expect(page.getByText('Air–fuel ratio')).toBeVisible();
-  await suvok.record(job, 1);
-  await expect(page.getByTestId('run-figures')).toContainText(/\d hp.*\d lb·ft/);
-  await suvok.mountedSetup(job, 'ignition +1°');
-  await suvok.record(job, 1);
+    await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
+    await expect(page.getByText('Road speed mph')).toBeVisible();
+    await expect(page.getByText('Air–fuel ratio')).toBeVisible();
+    await suvok.record(job, 1);
+    await expect(page.getByTestId('run-figures')).toContainText(/\d hp.*\d lb·ft/);
+    await suvok.mountedSetup(job, 'ignition +1°');
+    await suvok.record(job, 1);
 
-  await page.goto(`${suvok.origin}/jobs/${job.id}/logs`);
-  const told = /Intake temperature reaches (\d+)\s°F.*the limit is 68\s°F\./;
-  await expect(page.getByTestId('log-events')).toContainText(told);
-  const reached = told.exec((await page.getByTestId('log-events').textContent()) ?? '')![1]!;
-  await expect(page.getByRole('figure').filter({ hasText: 'limit ≤ 68' })).toContainText('°F');
-  await page.getByRole('link', { name: /^Compare/ }).click();
-  await expect(page.getByTestId('sentence')).toContainText(`intake temperature reached ${reached} °F`);
-  await expect(page.getByTestId('headroom')).toContainText(`Intake temperature, 68 °F${reached}`);
-  await expect(page.getByTestId('sentence')).toContainText(' hp ');
+    await page.goto(`${suvok.origin}/jobs/${job.id}/logs`);
+    const told = /Intake temperature reaches (\d+)\s°F.*the limit is 68\s°F\./;
+    await expect(page.getByTestId('log-events')).toContainText(told);
+    const reached = told.exec((await page.getByTestId('log-events').textContent()) ?? '')![1]!;
+    await expect(page.getByRole('figure').filter({ hasText: 'limit ≤ 68' })).toContainText('°F');
+    await page.getByRole('link', { name: /^Compare/ }).click();
+    await expect(page.getByTestId('sentence')).toContainText(`intake temperature reached ${reached} °F`);
+    await expect(page.getByTestId('headroom')).toContainText(`Intake temperature, 68 °F${reached}`);
+    await expect(page.getByTestId('sentence')).toContainText(' hp ');
 
-  // A link that names a unit is told in it, and the person's own stay theirs.
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?power=PS`);
-  await expect(page.getByTestId('sentence')).toContainText(' PS ');
-  await page.goto(`${suvok.origin}/drive`);
-  await expect(page.getByTestId('broken')).toContainText(`reached ${reached} °F`);
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
-  await expect(page.getByTestId('sentence')).toContainText(' hp ');
-});
+    // A link that names a unit is told in it, and the person's own stay theirs.
+    await page.goto(`${suvok.origin}/jobs/${job.id}/compare?power=PS`);
+    await expect(page.getByTestId('sentence')).toContainText(' PS ');
+    await page.goto(`${suvok.origin}/drive`);
+    await expect(page.getByTestId('broken')).toContainText(`reached ${reached} °F`);
+    await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+    await expect(page.getByTestId('sentence')).toContainText(' hp ');
+  },
+);
 
 test('units go with the account, wherever its person signs in', { tag: '@long' }, async ({ page, context, suvok }) => {
   const job = await suvok.mountedJob();

@@ -14,8 +14,8 @@ const allowed = {
   launch: ['store', 'contract'],
   operations: ['launch', 'store', 'contract', 'core'],
   bench: ['contract', 'core', 'launch'],
-  // Only the server's test peers; the page itself is driven from outside.
-  e2e: ['contract', 'core', 'cli', 'launch', 'instrument', 'recorder', 'server', 'store'],
+  // Only the server's test peers and the stand-ins; the page itself is driven from outside.
+  e2e: ['contract', 'core', 'cli', 'launch', 'instrument', 'recorder', 'server', 'simulator', 'store'],
   lint: [],
 };
 

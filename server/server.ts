@@ -15,7 +15,7 @@ import { RecorderClient } from './recorder-client.ts';
 import { HeadlineMaker } from './reports/headline-maker.ts';
 import { SpreadLearner } from './spread-learner.ts';
 import { WatchedFolder } from './watched/watched-folder.ts';
-import { WorkQueue } from './work-queue.ts';
+import { WorkQueue, type QueuePace } from './work-queue.ts';
 
 export interface ServerSettings {
   databaseUrl: string;
@@ -28,6 +28,8 @@ export interface ServerSettings {
   outside?: OutsidePlace | undefined;
   /** For tests: how often it is looked whether there is long work. */
   lookForWorkMs?: number;
+  /** For tests: how often the queue of that work is looked at. */
+  queuePace?: QueuePace;
   /** For tests: how long a dropped file must stay the same before it is taken. */
   completeMs?: number;
   log: Log;
@@ -83,7 +85,7 @@ export async function startServer(settings: ServerSettings): Promise<RunningServ
   const busy = () => recorder.state().bays.some(({ recorder: { state } }) => state !== 'idle');
   const learner = new SpreadLearner(database, busy, settings.log);
   const headlines = new HeadlineMaker(database, dynos, busy, settings.log);
-  const queue = new WorkQueue(database, settings.log);
+  const queue = new WorkQueue(database, settings.log, settings.queuePace);
   await queue.start();
   await learner.start(queue, settings.lookForWorkMs);
   await headlines.start(queue, settings.lookForWorkMs);

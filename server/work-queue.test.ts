@@ -14,6 +14,9 @@ import { startServer, type RunningServer } from './server.ts';
 import { eventually } from './testing/test-server.ts';
 import { WorkQueue } from './work-queue.ts';
 
+/** The queue looks no oftener. */
+const brisk = { lookS: 0.5, tendS: 1 };
+
 let ownerUrl: string;
 let url: string;
 let drop: () => Promise<void>;
@@ -32,7 +35,7 @@ afterEach(async () => {
 });
 
 async function queue(log: Log = silentLog): Promise<WorkQueue> {
-  const made = new WorkQueue(database, log, 1);
+  const made = new WorkQueue(database, log, brisk);
   await made.start();
   ends.push(() => made.stop());
   return made;
@@ -44,7 +47,7 @@ async function worker(): Promise<{ server: RunningServer; made: () => number }> 
   const log = { ...silentLog, info: (fields: object) => void (made += (fields as { made?: number }).made ?? 0) };
   const recorder = join(mkdtempSync(join(tmpdir(), 'suvok-none-')), 'socket');
   return {
-    server: await startServer({ databaseUrl: url, port: 0, recorder, log, lookForWorkMs: 50 }),
+    server: await startServer({ databaseUrl: url, port: 0, recorder, log, lookForWorkMs: 50, queuePace: brisk }),
     made: () => made,
   };
 }

@@ -5,10 +5,14 @@ import type { Database } from '../store/database.ts';
 /** Kinds of long work, each a queue of the database that a migration made. */
 export type WorkKind = 'run-powers' | 'job-headlines';
 
-/** A server that is free looks for work this often, s. */
-const lookS = 5;
-/** Work whose server died is found and given to another one this often, s. */
-const tendS = 30;
+/** How often a server looks for something, s. */
+export interface QueuePace {
+  /** Where it is free: for work. */
+  lookS: number;
+  /** For work whose server died, to give it to another one. */
+  tendS: number;
+}
+const usualPace: QueuePace = { lookS: 5, tendS: 30 };
 /** What is at hand may take so long to end when a server stops, ms. */
 const endMs = 10_000;
 
@@ -22,11 +26,10 @@ export class WorkQueue {
   private away = false;
   private readonly stopping = new AbortController();
 
-  /** @param tendEveryS for tests: how often work of dead servers is looked for */
   constructor(
     database: Database,
     private readonly log: Log,
-    tendEveryS = tendS,
+    private readonly pace = usualPace,
   ) {
     const executeSql = async (text: string, values: unknown[]) => {
       try {
@@ -41,7 +44,7 @@ export class WorkQueue {
       }
     };
     // The schema is a migration's, made by its owner; nothing is done by the clock of the queue itself.
-    this.boss = new PgBoss({ db: { executeSql }, schema: 'pgboss', migrate: false, schedule: false, maintenanceIntervalSeconds: tendEveryS, deleteAfterDays: 7 }); // prettier-ignore
+    this.boss = new PgBoss({ db: { executeSql }, schema: 'pgboss', migrate: false, schedule: false, maintenanceIntervalSeconds: pace.tendS, deleteAfterDays: 7 }); // prettier-ignore
     this.boss.on('error', (error) => this.tellOnce(error));
   }
 
@@ -54,7 +57,7 @@ export class WorkQueue {
    * @param does is given a signal that says that the server stops: what is not done by then stays to be done
    */
   async work(kind: WorkKind, does: (signal: AbortSignal) => Promise<void>): Promise<void> {
-    await this.boss.work(kind, { pollingIntervalSeconds: lookS }, async () => {
+    await this.boss.work(kind, { pollingIntervalSeconds: this.pace.lookS }, async () => {
       try {
         await does(this.stopping.signal);
       } catch (error) {

@@ -7,7 +7,7 @@ import { eventually, TestServer } from '../testing/test-server.ts';
 
 let server: TestServer;
 beforeAll(async () => {
-  server = await TestServer.start({ lookForWorkMs: 300 });
+  server = await TestServer.start({ lookForWorkMs: 300, queuePace: { lookS: 0.5, tendS: 30 } });
 });
 afterAll(async () => {
   await server.stop();
