@@ -1,3 +1,5 @@
+import { packageFiles } from './jest.packages.mjs';
+
 /**
  * Unit and API tests. The API tests need SUVOK_TEST_DATABASE_URL, a PostgreSQL
  * in which they may create databases; `npm test` starts one and sets it.
@@ -20,11 +22,11 @@ export default {
         module: { type: 'es6' },
       },
     ],
-    '/node_modules/(zod|d3-[a-z]+)/.+\\.js$': '<rootDir>/jest.transform.cjs',
+    '/dist/packages-of-tests/.+\\.js$': '<rootDir>/jest.transform.cjs',
   },
-  transformIgnorePatterns: ['/node_modules/(?!(zod|d3-[a-z]+)/)'],
+  globalSetup: '<rootDir>/jest.packages.mjs',
   // Components are tested with the names of their classes.
-  moduleNameMapper: { '\\.module\\.css$': '<rootDir>/web/testing/css-names.ts' },
+  moduleNameMapper: { '\\.module\\.css$': '<rootDir>/web/testing/css-names.ts', ...packageFiles },
   testEnvironment: 'node',
   testTimeout: 60_000,
 };

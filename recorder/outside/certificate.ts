@@ -2,7 +2,6 @@ import { X509Certificate, createPrivateKey } from 'node:crypto';
 import { mkdir, readFile, writeFile } from 'node:fs/promises';
 import { isIP } from 'node:net';
 import { join } from 'node:path';
-import { generate } from 'selfsigned';
 import { Refusal } from '../../core/refusal.ts';
 
 /** A certificate made here lasts so long, and is made anew so long before its end, ms. */
@@ -33,6 +32,8 @@ export async function certificateFor(
   const [certFile, keyFile] = [join(folder, 'certificate.pem'), join(folder, 'key.pem')];
   const kept = await read(certFile, keyFile).catch(() => undefined);
   if (kept && lasts(kept.cert) && hosts.every((host) => covers(kept.cert, host))) return { ...kept, fingerprint: printOf(kept.cert), madeHere: true }; // prettier-ignore
+  // Few make one, and it takes longer to load than all else here.
+  const { generate } = await import('selfsigned');
   const made = await generate([{ name: 'commonName', value: hosts[0] ?? 'Suvok' }], {
     keyType: 'ec',
     curve: 'P-256',
