@@ -1,7 +1,7 @@
 import type { Setup } from '../contract/records.ts';
 import { expect, test } from './suvok.ts';
 
-test.describe('an address that leads nowhere says so and leads on', () => {
+test('an address that leads nowhere says so and leads on', async ({ page, suvok }) => {
   for (const [path, sentence, way] of [
     ['/nowhere', 'There is nothing at this address', 'All jobs'],
     ['/jobs/999/compare', 'There is no such job.', 'All jobs'],
@@ -9,7 +9,7 @@ test.describe('an address that leads nowhere says so and leads on', () => {
     ['/vehicles/999', 'There is no such vehicle.', 'All vehicles'],
     ['/vehicles/12x', '“12x” is not the number of a vehicle.', 'All vehicles'],
   ] as const)
-    test(path, async ({ page, suvok }) => {
+    await test.step(path, async () => {
       await page.goto(suvok.origin + path);
       const main = page.getByRole(path === '/nowhere' ? 'main' : 'alert');
       await expect(main).toContainText(sentence);

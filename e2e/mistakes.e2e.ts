@@ -79,7 +79,7 @@ const mistakes: [name: string, baseline: Made[], tested: Made[], words: RegExp, 
 
 // One way for all of them onto the page: core's tests hold each rule, these hold that its words arrive.
 for (const [at, [name, baseline, tested, words, setup]] of mistakes.entries())
-  test(`named where the decision is taken: ${name}`, { tag: at < 4 ? [] : '@long' }, async ({ page, suvok }) => {
+  test(`named where the decision is taken: ${name}`, { tag: at < 2 ? [] : '@long' }, async ({ page, suvok }) => {
     const job = await jobWith(suvok, baseline, tested, setup);
     await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300`);
     await expect(page.getByRole('complementary', { name: 'Findings' })).toContainText(words);

@@ -65,7 +65,6 @@ for (const [dyno, drums, lane] of [
   test(
     `a car that drives both axles on ${dyno}: each drum by itself, and a slip between the axles is named`,
     { tag: '@long' },
-    { tag: dyno === 'two-axles' ? [] : '@long' },
     async ({ page, suvok }) => {
       const job = await suvok.mountedJob('Hallam 2.2 diesel minibus');
       await suvok.startStandIns('fast', 5, dyno);

@@ -8,7 +8,7 @@ import { allThere, lapsBegun, markedChannels, MarkedDrive, marksFound, rateHz } 
 import { eventually } from '../testing/test-server.ts';
 
 /** A few of them in the usual tests, or a thousand. */
-const kills = process.env.SUVOK_SOAK ? 1000 : 8;
+const kills = process.env.SUVOK_SOAK ? 1000 : 5;
 
 let bench: KillBench;
 beforeEach(async () => (bench = await KillBench.start()) && undefined);

@@ -117,7 +117,7 @@ const addressOf = ({ path, query = [] }: Endpoint) =>
       return `/api${path.replace(':id', written(id))}${words.length > 0 ? `?${words.join('&')}` : ''}`;
     },
   ); // prettier-ignore
-const most = { numRuns: process.env.SUVOK_SOAK ? 1500 : 20 };
+const most = { numRuns: process.env.SUVOK_SOAK ? 1500 : 10 };
 /** Stops or starts something outside of the database; sent with a broken body only. */
 const json = { 'content-type': 'application/json' };
 
