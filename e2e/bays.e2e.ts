@@ -2,30 +2,34 @@ import type { BaysState } from '../contract/live.ts';
 import type { Job } from '../contract/records.ts';
 import { expect, test } from './suvok.ts';
 
-test('a job is put on the dyno of the second bay, recorded there, and moved to the first', async ({ page, suvok }) => {
-  await suvok.startStandIns('fast');
-  await suvok.startSecondBay('fast');
-  await suvok.mountedJob();
-  const other = await suvok.ask<Job>('POST', '/jobs', { vehicle: 'Marrick tourer', question: 'Does it pull?' });
-  await page.goto(`${suvok.origin}/jobs/${other.id}/record`);
-  // The first bay has a car: the empty one is offered.
-  await expect(page.getByRole('button', { name: 'Bay: Bay 2' })).toBeVisible();
-  await expect(page.getByText('No car is on the dyno.')).toBeVisible();
-  await page.keyboard.press('Space');
-  await expect(page.getByRole('status').filter({ hasText: 'Ready' })).toBeVisible();
-  await page.waitForTimeout(1100);
-  await page.getByTestId('control').click();
-  await expect(page.getByText('A1', { exact: true }).first()).toBeVisible({ timeout: 20_000 });
-  await expect
-    .poll(async () => (await suvok.runs(other)).map(({ bay, dyno, state }) => [bay, dyno.kind, state]))
-    .toEqual([[2, 'hub', 'sealed']]);
-  // Moved, the car that was there is off.
-  await page.getByRole('button', { name: 'Bay: Bay 2' }).click();
-  await page.getByRole('menuitem', { name: /Bay 1.*a car is on it/ }).click();
-  await expect(page.getByRole('button', { name: 'Bay: Bay 1' })).toBeVisible();
-  const { bays } = await suvok.ask<BaysState>('GET', '/bays');
-  expect(bays.map(({ mounted }) => mounted?.jobId)).toEqual([other.id, undefined]);
-});
+test(
+  'a job is put on the dyno of the second bay, recorded there, and moved to the first',
+  { tag: '@long' },
+  async ({ page, suvok }) => {
+    await suvok.startStandIns('fast');
+    await suvok.startSecondBay('fast');
+    await suvok.mountedJob();
+    const other = await suvok.ask<Job>('POST', '/jobs', { vehicle: 'Marrick tourer', question: 'Does it pull?' });
+    await page.goto(`${suvok.origin}/jobs/${other.id}/record`);
+    // The first bay has a car: the empty one is offered.
+    await expect(page.getByRole('button', { name: 'Bay: Bay 2' })).toBeVisible();
+    await expect(page.getByText('No car is on the dyno.')).toBeVisible();
+    await page.keyboard.press('Space');
+    await expect(page.getByRole('status').filter({ hasText: 'Ready' })).toBeVisible();
+    await page.waitForTimeout(1100);
+    await page.getByTestId('control').click();
+    await expect(page.getByText('A1', { exact: true }).first()).toBeVisible({ timeout: 20_000 });
+    await expect
+      .poll(async () => (await suvok.runs(other)).map(({ bay, dyno, state }) => [bay, dyno.kind, state]))
+      .toEqual([[2, 'hub', 'sealed']]);
+    // Moved, the car that was there is off.
+    await page.getByRole('button', { name: 'Bay: Bay 2' }).click();
+    await page.getByRole('menuitem', { name: /Bay 1.*a car is on it/ }).click();
+    await expect(page.getByRole('button', { name: 'Bay: Bay 1' })).toBeVisible();
+    const { bays } = await suvok.ask<BaysState>('GET', '/bays');
+    expect(bays.map(({ mounted }) => mounted?.jobId)).toEqual([other.id, undefined]);
+  },
+);
 
 test(
   'the strip leads to every bay’s own Record, where a job is put on and whose car the driver sees',

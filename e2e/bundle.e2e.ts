@@ -7,46 +7,48 @@ import { expect, tableOf, test } from './suvok.ts';
 
 const folder = () => mkdtempSync(join(tmpdir(), 'suvok-bundles-'));
 
-test('a job is exported on the page, imported into another Suvok, and its figures are the same there', async ({
-  page,
-  recorded,
-  suvok: other,
-}) => {
-  test.setTimeout(150_000);
-  const { suvok, job } = await recorded('two-setups');
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
-  await expect(page.getByTestId('gain-table')).toBeVisible();
-  const figures = await tableOf(page);
-  await page.goto(`${suvok.origin}/jobs/${job.id}/report`);
-  await page.getByRole('button', { name: 'Export', exact: true }).click();
-  await page.getByRole('menuitem', { name: 'Job file (.zip)' }).click();
-  const saved = page.waitForEvent('download');
-  await page.getByRole('dialog').getByRole('button', { name: 'Export' }).click();
-  const file = join(folder(), 'job.zip');
-  await (await saved).saveAs(file);
-  await expect(page.getByText(/is saved by the browser/)).toBeVisible();
+test(
+  'a job is exported on the page, imported into another Suvok, and its figures are the same there',
+  { tag: '@long' },
+  async ({ page, recorded, suvok: other }) => {
+    test.setTimeout(150_000);
+    const { suvok, job } = await recorded('two-setups');
+    await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+    await expect(page.getByTestId('gain-table')).toBeVisible();
+    const figures = await tableOf(page);
+    await page.goto(`${suvok.origin}/jobs/${job.id}/report`);
+    await page.getByRole('button', { name: 'Export', exact: true }).click();
+    await page.getByRole('menuitem', { name: 'Job file (.zip)' }).click();
+    const saved = page.waitForEvent('download');
+    await page.getByRole('dialog').getByRole('button', { name: 'Export' }).click();
+    const file = join(folder(), 'job.zip');
+    await (await saved).saveAs(file);
+    await expect(page.getByText(/is saved by the browser/)).toBeVisible();
 
-  await page.goto(`${other.origin}/jobs`);
-  await page.getByRole('button', { name: 'Import job' }).click();
-  const broken = join(folder(), 'broken.zip');
-  writeFileSync(broken, 'no zip');
-  const choose = (path: string) => page.getByRole('dialog').locator('input[type=file]').setInputFiles(path);
-  await choose(broken);
-  await expect(page.getByRole('alert')).toContainText('it is no .zip file, or its end is missing. Nothing was stored.');
-  await choose(file);
-  await expect(page).toHaveURL(/\/jobs\/\d+\/brief/);
-  await expect(page.getByText('Imported with 6 runs.')).toBeVisible();
-  await page.goto(page.url().replace('/brief', '/compare'));
-  await expect(page.getByTestId('gain-table')).toBeVisible();
-  await expect.poll(() => tableOf(page)).toEqual(figures);
-  // A second time nothing is doubled, and the job that is here is a press away.
-  await page.goto(`${other.origin}/jobs`);
-  await page.getByRole('button', { name: 'Import job' }).click();
-  await choose(file);
-  await expect(page.getByText('This job is here already. Nothing was stored.')).toBeVisible();
-  await page.getByRole('link', { name: 'Open job' }).click();
-  await expect(page).toHaveURL(/\/jobs\/\d+\/brief/);
-});
+    await page.goto(`${other.origin}/jobs`);
+    await page.getByRole('button', { name: 'Import job' }).click();
+    const broken = join(folder(), 'broken.zip');
+    writeFileSync(broken, 'no zip');
+    const choose = (path: string) => page.getByRole('dialog').locator('input[type=file]').setInputFiles(path);
+    await choose(broken);
+    await expect(page.getByRole('alert')).toContainText(
+      'it is no .zip file, or its end is missing. Nothing was stored.',
+    );
+    await choose(file);
+    await expect(page).toHaveURL(/\/jobs\/\d+\/brief/);
+    await expect(page.getByText('Imported with 6 runs.')).toBeVisible();
+    await page.goto(page.url().replace('/brief', '/compare'));
+    await expect(page.getByTestId('gain-table')).toBeVisible();
+    await expect.poll(() => tableOf(page)).toEqual(figures);
+    // A second time nothing is doubled, and the job that is here is a press away.
+    await page.goto(`${other.origin}/jobs`);
+    await page.getByRole('button', { name: 'Import job' }).click();
+    await choose(file);
+    await expect(page.getByText('This job is here already. Nothing was stored.')).toBeVisible();
+    await page.getByRole('link', { name: 'Open job' }).click();
+    await expect(page).toHaveURL(/\/jobs\/\d+\/brief/);
+  },
+);
 
 test('the whole shop is exported and imported by commands', async ({ recorded, suvok: other }) => {
   const { suvok, job } = await recorded('two-setups');

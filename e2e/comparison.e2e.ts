@@ -13,7 +13,7 @@ import { expect, tableOf, test, type Suvok } from './suvok.ts';
 
 const gainOf = (cells: string[]) => Number(/[+−-]?[\d.]+/.exec(cells[2]!)![0].replace('−', '-'));
 
-test('swapping the two sides flips every sign', async ({ page, recorded }) => {
+test('swapping the two sides flips every sign', { tag: '@long' }, async ({ page, recorded }) => {
   const { suvok, job } = await recorded('two-setups');
   await page.goto(`${suvok.origin}/jobs/${job.id}/compare?at=5600&band=5000-6500&smoothing=300`);
   const there = await tableOf(page);
@@ -56,18 +56,22 @@ test('a setup against itself claims nothing, and a run set aside is out of every
   await expect(sentence).not.toContainText('A5');
 });
 
-test('what the runs can show, what they differ in, and the points behind the line', async ({ page, recorded }) => {
-  const { suvok, job } = await recorded('two-setups');
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
-  await expect(page.getByText(/is detected 80 % of the time/)).toBeVisible();
-  await expect(page.getByText(/With drift from run to run taken out/)).toBeVisible();
-  await expect(page.getByText(/baseline was not repeated after the change/)).toBeVisible();
-  await expect(page.getByText(/Return to the earlier setup/)).toBeVisible();
-  await page.getByRole('button', { name: /^Smoothing/ }).click();
-  await expect(page.getByText(/At the peak of B a third of the span would read/)).toBeVisible();
-  await page.getByRole('switch', { name: 'Show the unsmoothed points' }).click();
-  await expect(page).toHaveURL(/raw=1/);
-});
+test(
+  'what the runs can show, what they differ in, and the points behind the line',
+  { tag: '@long' },
+  async ({ page, recorded }) => {
+    const { suvok, job } = await recorded('two-setups');
+    await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+    await expect(page.getByText(/is detected 80 % of the time/)).toBeVisible();
+    await expect(page.getByText(/With drift from run to run taken out/)).toBeVisible();
+    await expect(page.getByText(/baseline was not repeated after the change/)).toBeVisible();
+    await expect(page.getByText(/Return to the earlier setup/)).toBeVisible();
+    await page.getByRole('button', { name: /^Smoothing/ }).click();
+    await expect(page.getByText(/At the peak of B a third of the span would read/)).toBeVisible();
+    await page.getByRole('switch', { name: 'Show the unsmoothed points' }).click();
+    await expect(page).toHaveURL(/raw=1/);
+  },
+);
 
 /** The runs of a job as files that the command line takes, and the words that name them. */
 async function filesOf(suvok: Suvok, job: Job): Promise<string[]> {

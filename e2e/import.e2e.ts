@@ -13,28 +13,32 @@ const file = (name: string, content: string) => {
   return join(folder, name);
 };
 
-test('a recording that other instruments made comes in with its dyno and air', async ({ page, suvok }) => {
-  const job = await suvok.mountedJob();
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
-  await page.getByRole('button', { name: 'Import a recording' }).click();
-  const name = 'core/testing/cases/inertia-roller-petrol';
-  await page.locator('input[type=file]').setInputFiles([`${name}/run.csv`, `${name}/dyno.json`, `${name}/air.json`]);
-  await expect(page.getByText('4124 samples over 20.6 s; rollerSpeed, engineSpeed.')).toBeVisible();
-  await page.getByRole('button', { name: 'Import', exact: true }).click();
-  await expect(page.getByText('Imported as A1.')).toBeVisible();
-  const truth = readFileSync(`${name}/truth.csv`, 'utf8')
-    .trim()
-    .split('\n')
-    .slice(1)
-    .map((line) => line.split(',').map(Number));
-  const peakKw = Math.max(...truth.map(([, kw]) => kw!));
-  const setup = page.getByText(/^peak \d/);
-  await expect(setup).toBeVisible();
-  // The air of the case is corrected by ×0.9926.
-  expect(Number(/peak ([\d.]+)/.exec(await setup.innerText())![1]) / (peakKw * 0.9926)).toBeCloseTo(1, 2);
-});
+test(
+  'a recording that other instruments made comes in with its dyno and air',
+  { tag: '@long' },
+  async ({ page, suvok }) => {
+    const job = await suvok.mountedJob();
+    await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+    await page.getByRole('button', { name: 'Import a recording' }).click();
+    const name = 'core/testing/cases/inertia-roller-petrol';
+    await page.locator('input[type=file]').setInputFiles([`${name}/run.csv`, `${name}/dyno.json`, `${name}/air.json`]);
+    await expect(page.getByText('4124 samples over 20.6 s; rollerSpeed, engineSpeed.')).toBeVisible();
+    await page.getByRole('button', { name: 'Import', exact: true }).click();
+    await expect(page.getByText('Imported as A1.')).toBeVisible();
+    const truth = readFileSync(`${name}/truth.csv`, 'utf8')
+      .trim()
+      .split('\n')
+      .slice(1)
+      .map((line) => line.split(',').map(Number));
+    const peakKw = Math.max(...truth.map(([, kw]) => kw!));
+    const setup = page.getByText(/^peak \d/);
+    await expect(setup).toBeVisible();
+    // The air of the case is corrected by ×0.9926.
+    expect(Number(/peak ([\d.]+)/.exec(await setup.innerText())![1]) / (peakKw * 0.9926)).toBeCloseTo(1, 2);
+  },
+);
 
-test('what is exported comes back as the same figures', async ({ page, suvok }) => {
+test('what is exported comes back as the same figures', { tag: '@long' }, async ({ page, suvok }) => {
   await suvok.startStandIns('fast');
   const job = await suvok.mountedJob();
   await suvok.record(job, 1);

@@ -98,31 +98,35 @@ test(
   },
 );
 
-test('the fuel ledger computes what is in the tank, and says that the reading still moves', async ({ page, suvok }) => {
-  const { id } = await job(suvok);
-  await page.goto(`${suvok.origin}/jobs/${id}/brief`);
-  const write = async (kind: string, fields: Record<string, string>) => {
-    const opens = page.getByRole('button', { name: 'Write down fuel' });
-    if (kind !== 'arrived with' && !(await page.getByRole('group', { name: 'Write down fuel' }).isVisible()))
-      await opens.click();
-    await page.getByText(kind, { exact: true }).click();
-    for (const [label, value] of Object.entries(fields)) await page.getByLabel(label, { exact: true }).fill(value);
-    await page.keyboard.press('Enter');
-  };
-  const now = page.getByTestId('fuel-now');
-  await write('arrived with', { Volume: '20', 'Ethanol, percent by volume': '10', 'Name of the fuel': '98 octane' });
-  await expect(now).toContainText('10 % ethanol, stated · 20 L · 98 octane');
-  await write('added', { Volume: '30', 'Ethanol, percent by volume': '85', 'Name of the fuel': 'E85' });
-  await expect(now).toContainText('55 % ethanol, computed · 50 L');
-  await expect(page.getByText('The reading is still moving')).toBeVisible();
-  await write('measured', { 'Ethanol, percent by volume': '53,8' });
-  await expect(page.getByText('53.8 % ethanol')).toBeVisible();
-  await write('measured', { 'Ethanol, percent by volume': '54' });
-  await expect(now).toContainText('54 % ethanol, measured');
-  await page.getByText('To reach another content').click();
-  await page.getByLabel('Wanted, % ethanol').fill('70');
-  await expect(page.getByText(/Add 53\.\d L: 103\.\d L of 70 %/)).toBeVisible();
-});
+test(
+  'the fuel ledger computes what is in the tank, and says that the reading still moves',
+  { tag: '@long' },
+  async ({ page, suvok }) => {
+    const { id } = await job(suvok);
+    await page.goto(`${suvok.origin}/jobs/${id}/brief`);
+    const write = async (kind: string, fields: Record<string, string>) => {
+      const opens = page.getByRole('button', { name: 'Write down fuel' });
+      if (kind !== 'arrived with' && !(await page.getByRole('group', { name: 'Write down fuel' }).isVisible()))
+        await opens.click();
+      await page.getByText(kind, { exact: true }).click();
+      for (const [label, value] of Object.entries(fields)) await page.getByLabel(label, { exact: true }).fill(value);
+      await page.keyboard.press('Enter');
+    };
+    const now = page.getByTestId('fuel-now');
+    await write('arrived with', { Volume: '20', 'Ethanol, percent by volume': '10', 'Name of the fuel': '98 octane' });
+    await expect(now).toContainText('10 % ethanol, stated · 20 L · 98 octane');
+    await write('added', { Volume: '30', 'Ethanol, percent by volume': '85', 'Name of the fuel': 'E85' });
+    await expect(now).toContainText('55 % ethanol, computed · 50 L');
+    await expect(page.getByText('The reading is still moving')).toBeVisible();
+    await write('measured', { 'Ethanol, percent by volume': '53,8' });
+    await expect(page.getByText('53.8 % ethanol')).toBeVisible();
+    await write('measured', { 'Ethanol, percent by volume': '54' });
+    await expect(now).toContainText('54 % ethanol, measured');
+    await page.getByText('To reach another content').click();
+    await page.getByLabel('Wanted, % ethanol').fill('70');
+    await expect(page.getByText(/Add 53\.\d L: 103\.\d L of 70 %/)).toBeVisible();
+  },
+);
 
 test('a change of two things is warned of, split, predicted, decided, and gone back from', async ({ page, suvok }) => {
   const mounted = await suvok.mountedJob();
@@ -219,7 +223,7 @@ test('a suspicion has a cause, a test and an outcome; a photo is shown', async (
   await expect(page.getByRole('img', { name: 'plug of 3' })).toBeVisible();
 });
 
-test('a car keeps its owner, ratios and parts, and its jobs', async ({ page, suvok }) => {
+test('a car keeps its owner, ratios and parts, and its jobs', { tag: '@long' }, async ({ page, suvok }) => {
   const { vehicleId } = await job(suvok, { question: 'First visit?' });
   await job(suvok, { question: 'Second visit?' });
   await page.goto(`${suvok.origin}/vehicles`);

@@ -179,7 +179,7 @@ test(
   },
 );
 
-test('curves and text of the report are taken away as files', async ({ page, recorded, context }) => {
+test('curves and text of the report are taken away as files', { tag: '@long' }, async ({ page, recorded, context }) => {
   const { suvok, job } = await recorded('ignition');
   await context.grantPermissions(['clipboard-read', 'clipboard-write']);
   await page.goto(`${suvok.origin}/jobs/${job.id}/report`);

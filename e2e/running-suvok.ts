@@ -27,9 +27,9 @@ interface TestedServer {
   kill?: () => Promise<void>;
 }
 
-/** Rows a second of an inertia roller that plays fast: half of what it sends in real time, and half the work for all that follows. A load is held by every row. */
+/** Rows a second of an inertia roller that plays fast: half of what it sends in real time, and half the work for all that follows. */
 const fastRateHz = 100;
-const loadedRateHz = 200;
+const usualRateHz = 200;
 
 /** A server that does not end within this time is left to the end of the worker, ms. */
 const leftAfterMs = 5000;
@@ -139,23 +139,28 @@ export class Suvok {
     return standIns;
   }
 
-  /** Fast ones play in this process: one of their own takes as long to start as they play. Real time is kept by a process with nothing else to do. */
-  private play(pace: 'fast' | 'real', asked: Pick<BenchSettings, 'seed' | 'machine' | 'number' | 'bay'>): void {
+  /**
+   * Fast ones play in this process: one of their own takes as long to start as they play.
+   * Real time is kept by a process with nothing else to do.
+   */
+  private play(
+    pace: 'fast' | 'real',
+    asked: Pick<BenchSettings, 'seed' | 'machine' | 'number' | 'bay' | 'rateHz'>,
+  ): void {
+    const { seed, machine, number, bay, rateHz } = asked;
     if (pace === 'fast') {
-      const rateHz = asked.machine === 'inertia-roller' ? fastRateHz : loadedRateHz;
-      const bench = new Bench({ host: '127.0.0.1', port: this.benchLinkPort, rateHz, ...asked }, true);
+      const bench = new Bench({ host: '127.0.0.1', port: this.benchLinkPort, ...asked }, true);
       this.standIns.push(() => bench.close());
       return;
     }
-    const { seed, machine, number, bay } = asked;
-    const words = ['--port', this.benchLinkPort, '--seed', seed, '--dyno', machine, '--number', number, ...(bay ? ['--bay', bay] : [])]; // prettier-ignore
+    const words = ['--port', this.benchLinkPort, '--seed', seed, '--dyno', machine, '--number', number, '--rate', rateHz, ...(bay ? ['--bay', bay] : [])]; // prettier-ignore
     const standIns = startProgram('simulator/main.ts', words.map(String), {});
     this.standIns.push(() => stopProgram(standIns));
   }
 
   /** The stand-ins of a second bay, a hub pair and its logger; the first one's weather station serves it. */
   async startSecondBay(pace: 'fast' | 'real'): Promise<void> {
-    this.play(pace, { seed: 7, machine: 'hub', number: 2, bay: 'Bay 2' });
+    this.play(pace, { seed: 7, machine: 'hub', number: 2, bay: 'Bay 2', rateHz: usualRateHz });
     await expect
       .poll(
         async () =>
@@ -166,8 +171,13 @@ export class Suvok {
   }
 
   /** Stand-in dyno, engine logger and weather; fast ones play a pull in well under a second. */
-  async startStandIns(pace: 'fast' | 'real', seed = 5, machine: MachineKind = 'inertia-roller'): Promise<void> {
-    this.play(pace, { seed, machine, number: 1, bay: undefined });
+  async startStandIns(
+    pace: 'fast' | 'real',
+    seed = 5,
+    machine: MachineKind = 'inertia-roller',
+    rateHz = pace === 'fast' && machine === 'inertia-roller' ? fastRateHz : usualRateHz,
+  ): Promise<void> {
+    this.play(pace, { seed, machine, number: 1, bay: undefined, rateHz });
     await expect
       .poll(
         async () => {

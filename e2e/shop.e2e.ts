@@ -80,32 +80,33 @@ test('equipment is told of before it is due, and done with one press', { tag: '@
   await expect(row).toContainText('in 30 days');
 });
 
-test('what a job comes to is proposed by its acts and the price list, put right with a reason, and stands in the report', async ({
-  page,
-  suvok,
-}) => {
-  await suvok.startStandIns('fast');
-  const job = await suvok.mountedJob();
-  await suvok.record(job, 2);
-  await page.goto(`${suvok.origin}/prices`);
-  await page.getByLabel('Name').fill('Inertia roller');
-  await page.getByLabel('Price', { exact: true }).fill('90');
-  await page.getByRole('button', { name: 'Add' }).click();
-  await expect(page.getByRole('textbox', { name: 'Inertia roller, price' })).toHaveValue('90 €');
-  await page.goto(`${suvok.origin}/jobs/${job.id}/brief?show=history`);
-  await page.getByRole('button', { name: 'Charge Inertia roller' }).click();
-  await page.getByLabel('Part or work').fill('Pulley, 68 mm');
-  await page.getByLabel(/^Price, €/).fill('140');
-  await page.getByRole('button', { name: 'Add', exact: true }).last().click();
-  await page.getByRole('button', { name: 'Inertia roller', exact: true }).click();
-  await page.getByRole('textbox', { name: 'Quantity' }).fill('1');
-  await page.getByLabel(/^Why/).fill('a whole hour was agreed');
-  await page.getByRole('button', { name: 'Save', exact: true }).click();
-  await expect(page.getByTestId('sum')).toHaveText(/Sum\s*230\.00 €/);
-  await expect(page.getByText(/the acts tell .* h · a whole hour was agreed/)).toBeVisible();
-  await page.getByRole('link', { name: /^Report/ }).click();
-  await expect(page.getByRole('row', { name: /^sum/ })).toContainText('230.00 €', { timeout: 20_000 });
-});
+test(
+  'what a job comes to is proposed by its acts and the price list, put right with a reason, and stands in the report',
+  { tag: '@long' },
+  async ({ page, suvok }) => {
+    await suvok.startStandIns('fast');
+    const job = await suvok.mountedJob();
+    await suvok.record(job, 2);
+    await page.goto(`${suvok.origin}/prices`);
+    await page.getByLabel('Name').fill('Inertia roller');
+    await page.getByLabel('Price', { exact: true }).fill('90');
+    await page.getByRole('button', { name: 'Add' }).click();
+    await expect(page.getByRole('textbox', { name: 'Inertia roller, price' })).toHaveValue('90 €');
+    await page.goto(`${suvok.origin}/jobs/${job.id}/brief?show=history`);
+    await page.getByRole('button', { name: 'Charge Inertia roller' }).click();
+    await page.getByLabel('Part or work').fill('Pulley, 68 mm');
+    await page.getByLabel(/^Price, €/).fill('140');
+    await page.getByRole('button', { name: 'Add', exact: true }).last().click();
+    await page.getByRole('button', { name: 'Inertia roller', exact: true }).click();
+    await page.getByRole('textbox', { name: 'Quantity' }).fill('1');
+    await page.getByLabel(/^Why/).fill('a whole hour was agreed');
+    await page.getByRole('button', { name: 'Save', exact: true }).click();
+    await expect(page.getByTestId('sum')).toHaveText(/Sum\s*230\.00 €/);
+    await expect(page.getByText(/the acts tell .* h · a whole hour was agreed/)).toBeVisible();
+    await page.getByRole('link', { name: /^Report/ }).click();
+    await expect(page.getByRole('row', { name: /^sum/ })).toContainText('230.00 €', { timeout: 20_000 });
+  },
+);
 
 test('a consent is asked for before the first run, signed by hand on the page, and kept with its text', async ({
   page,

@@ -1,3 +1,4 @@
+import { setImmediate } from 'node:timers/promises';
 import type { SuvokMessage } from '../contract/bench-link.ts';
 import { Chance } from './chance.ts';
 import { fullKpa, type Drive } from './driver.ts';
@@ -248,6 +249,8 @@ export class Bench {
 
   private async drained(): Promise<void> {
     await Promise.all([this.links.dyno.drained(), this.links.logger.drained()]);
+    // Whoever listens in this very process hears both before there is more.
+    await setImmediate();
   }
 
   private advance(seconds: number): void {
