@@ -175,6 +175,7 @@ test(
     await expect(form).toContainText('Recorded first: 20.0 °C, 1,000 hPa, 50 %');
     await page.keyboard.press('Escape');
     await page.getByRole('link', { name: /^Brief/ }).click();
+    await page.getByText('History', { exact: true }).click();
     await expect(page.getByText('A2 put right: air, tyres')).toBeVisible();
     await page.keyboard.press('Control+z');
     await expect.poll(async () => (await suvok.runs(job))[1]!.tyres).toBeNull();
