@@ -16,7 +16,7 @@ test(
   'idle and cold start are chosen on Record, their faults found, and both sides judged in Compare',
   { tag: '@long' },
   async ({ page, suvok }) => {
-    // A battery falls for less than the hundredth of a second between two rows.
+    // With half as many rows the battery's fall while cranking is not found.
     await suvok.startStandIns('fast', 5, 'inertia-roller', 200);
     const job = await suvok.mountedJob();
     await page.goto(`${suvok.origin}/jobs/${job.id}/record`);

@@ -92,14 +92,16 @@ const quarterMs = 15 * 60e3;
 /** They were booked so long before the last day, ms. */
 const bookedMs = 4 * day * 3600e3;
 
-/** Books what the demo shop has booked, and writes down how its owners are reached. @param began when the last day began */
-export async function bookDays(jobs: readonly Job[], began: Date, ask: DemoAsk): Promise<void> {
+/** Books what the demo shop has booked, and writes down how its owners are reached. @param began when the last day began @param whole whether all demo days were played: else bookings of jobs that were not are left out */
+export async function bookDays(jobs: readonly Job[], began: Date, whole: boolean, ask: DemoAsk): Promise<void> {
   const first = Math.round(began.getTime() / quarterMs) * quarterMs;
   ask.now = new Date(began.getTime() - bookedMs);
   for (const { of, title = '', bay, work, fromHour, hours, repeat = null } of demoBookings) {
     const job = jobs.find(({ question }) => of !== undefined && question.startsWith(of));
-    // Of a day that was not played.
-    if (of !== undefined && !job) continue;
+    if (of !== undefined && !job) {
+      if (whole) throw new Error(`The demo books a job that it does not have: ${of}`);
+      continue;
+    }
     const startsAt = shifted(first, fromHour);
     await ask.json(z.array(booking), 'POST', '/api/bookings', { jobId: job?.id ?? null, title, bay, work, startsAt: startsAt.toISOString(), endsAt: new Date(startsAt.getTime() + hours * 3600e3).toISOString(), repeat }); // prettier-ignore
   }

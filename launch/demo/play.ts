@@ -49,7 +49,7 @@ export async function loadDemo(
     const jobs: Job[] = [];
     for (const demo of played) jobs.push(await playJob(demo, beginningOf(demo, endsAt), server.benchLinkPort, ask));
     const [last] = played.slice(-1);
-    if (last) await bookDays(jobs, beginningOf(last, endsAt), ask);
+    if (last) await bookDays(jobs, beginningOf(last, endsAt), kind === 'days', ask);
   } finally {
     await setActTimes(databaseUrl, ask.acts);
   }
