@@ -5,6 +5,7 @@ import { spokenRpm } from '../units/spoken-rpm.ts';
 import { holdsAny, tens, worstOf, type Finding, type Zone } from './check.ts';
 import type { SlipTrace } from './slip.ts';
 import { meanOf } from '../numerics/mean.ts';
+import { pickedAt, seriesOf } from '../numerics/picked.ts';
 import { quantileOf } from '../numerics/quantile.ts';
 
 // Set by bench/checks.ts: no false alarm on healthy pulls, most hits on faulty ones.
@@ -76,7 +77,10 @@ export function hop(trace: SlipTrace): Finding | undefined {
   const { time, raw, rpm } = trace;
   const slow = slopes(time, raw, slowS).value;
   const quick = slopes(time, raw, 0.035).value;
-  const swing = raw.map((value, index) => (Number.isNaN(quick[index]!) ? value : quick[index]!) - slow[index]!);
+  const swing = seriesOf(
+    raw.length,
+    (index) => (Number.isNaN(quick[index]!) ? raw[index]! : quick[index]!) - slow[index]!,
+  );
   // One swing after the other: each half is the highest point between two crossings of zero.
   const halves: { atS: number; rpm: number; size: number }[] = [];
   let sign = 0;
@@ -129,9 +133,7 @@ export function unexplainedZones(
   healthy: number,
   beyond = unexplained,
 ): Zone[] {
-  const shares = excess
-    .map((value, index) => (index % every === 0 ? value / Math.max(load[index]!, 0.2) : NaN))
-    .filter((value) => !Number.isNaN(value));
+  const shares = seriesOf(everySo(excess, every), (at) => excess[at * every]! / Math.max(load[at * every]!, 0.2));
   const creep = Math.min(healthy, Math.max(0, quantileOf(shares, 0.4) || 0));
   const zones: Zone[] = [];
   let from = -1;
@@ -156,9 +158,12 @@ function highest({ excess, rpm }: SlipTrace) {
   return { excess: excess[at]!, rpm: rpm[at]! };
 }
 
+/** How many values are looked at where every so manyth is. */
+const everySo = ({ length }: Float64Array, every: number) => Math.ceil(length / every);
+
 /** Whether a parabola of torque explains the slip: a clutch slips with torque, wherever it occurs. */
 function followsTorque(trace: SlipTrace): boolean {
-  const some = (values: Float64Array) => values.filter((_, index) => index % trace.every === 0);
+  const some = (values: Float64Array) => seriesOf(everySo(values, trace.every), (at) => values[at * trace.every]!);
   const [load, excess] = [some(trace.load), some(trace.excess)];
   const high = excess.filter((_, index) => load[index]! > 0.9);
   const low = excess.filter((_, index) => load[index]! < 0.75);
@@ -170,10 +175,14 @@ function followsTorque(trace: SlipTrace): boolean {
 /** Whether slip is largest at the start and gone by the end: an open converter. */
 function fallsWithSpeed({ time, excess }: SlipTrace): boolean {
   const part = (from: number, to: number) => {
-    const values = excess
-      .subarray(Math.floor(from * excess.length), Math.ceil(to * excess.length))
-      .filter((value) => !Number.isNaN(value));
-    return values.reduce((sum, value) => sum + value, 0) / Math.max(1, values.length);
+    let sum = 0;
+    let count = 0;
+    for (let index = Math.floor(from * excess.length); index < Math.ceil(to * excess.length); index++) {
+      if (Number.isNaN(excess[index]!)) continue;
+      sum += excess[index]!;
+      count++;
+    }
+    return sum / Math.max(1, count);
   };
   const parts = [part(0, 0.2), part(0.2, 0.4), part(0.4, 0.6), part(0.8, 1)];
   const falling = parts.every((value, index) => index === 0 || value < parts[index - 1]! + 0.002);
@@ -182,13 +191,14 @@ function fallsWithSpeed({ time, excess }: SlipTrace): boolean {
 
 /** Share of y's variance that columns and a constant explain. */
 function explained(columns: readonly Float64Array[], y: Float64Array): number {
-  const usable = Array.from(y.keys()).filter(
-    (index) => !Number.isNaN(y[index]!) && columns.every((column) => !Number.isNaN(column[index]!)),
-  );
+  const usable: number[] = [];
+  for (let index = 0; index < y.length; index++)
+    if (!Number.isNaN(y[index]!) && columns.every((column) => !Number.isNaN(column[index]!))) usable.push(index);
   if (usable.length < 10) return 0;
   const centred = (values: Float64Array) => {
-    const mean = meanOf(usable.map((index) => values[index]!));
-    return Float64Array.from(usable, (index) => values[index]! - mean);
+    const used = pickedAt(values, usable);
+    const mean = meanOf(used);
+    return seriesOf(used.length, (index) => used[index]! - mean);
   };
   const target = centred(y);
   const total = dot(target, target);

@@ -1,5 +1,6 @@
 import { axleOf, type Axle } from '../dyno/drums.ts';
-import { firstNotBelow, interpolate } from '../numerics/interpolation.ts';
+import { firstNotBelow, interpolateAll } from '../numerics/interpolation.ts';
+import { seriesOf } from '../numerics/picked.ts';
 import type { SweepDrive } from '../reduction/sweep-drive.ts';
 import { slopes } from '../smoothing/moving-fit.ts';
 import { rpmPerRadS } from '../units/units.ts';
@@ -71,8 +72,7 @@ export function axleTrace(run: SweepDrive): SlipTrace | undefined {
 function traceOf(run: SweepDrive, quotientAt: (index: number) => number, known?: number): SlipTrace | undefined {
   const { drive, first, last, sweep } = run;
   if (run.mapTime.length < 20) return undefined;
-  const quotient = (from: number, to: number) =>
-    Float64Array.from({ length: Math.max(0, to - from) }, (_, index) => quotientAt(from + index));
+  const quotient = (from: number, to: number) => seriesOf(to - from, (index) => quotientAt(from + index));
   const leadIn = quotient(
     firstNotBelow(drive.time, sweep.openedS - beforeOpeningS - lockedS),
     firstNotBelow(drive.time, sweep.openedS - beforeOpeningS),
@@ -87,10 +87,10 @@ function traceOf(run: SweepDrive, quotientAt: (index: number) => number, known?:
   return {
     every: Math.max(1, Math.floor(time.length / 400)),
     time,
-    rpm: time.map((at) => interpolate(run.mapTime, run.mapRpm, at)),
-    load: torque.map((value) => value / most),
-    excess: smooth.map((value) => value / locked - 1),
-    raw: inSweep.map((value) => value / locked - 1),
+    rpm: interpolateAll(run.mapTime, run.mapRpm, time),
+    load: seriesOf(torque.length, (index) => torque[index]! / most),
+    excess: seriesOf(smooth.length, (index) => smooth[index]! / locked - 1),
+    raw: seriesOf(inSweep.length, (index) => inSweep[index]! / locked - 1),
   };
 }
 

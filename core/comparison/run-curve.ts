@@ -1,4 +1,4 @@
-import { interpolate } from '../numerics/interpolation.ts';
+import { interpolateAll } from '../numerics/interpolation.ts';
 import { meanOf } from '../numerics/mean.ts';
 
 /** One counted run's values over engine speed; speeds are whole multiples of one step shared by all runs. */
@@ -40,7 +40,7 @@ export function commonSpeeds(runs: readonly RunCurve[]): Float64Array | undefine
 
 /** A run's values at each of the speeds; it must cover them. */
 export function valuesAt(run: RunCurve, speeds: Float64Array): Float64Array {
-  return speeds.map((rpm) => interpolate(run.engineSpeedRpm, run.values, rpm));
+  return interpolateAll(run.engineSpeedRpm, run.values, speeds);
 }
 
 /** The runs' mean at each of the speeds; every run must cover them. */

@@ -1,5 +1,6 @@
+import { seriesOf } from '../numerics/picked.ts';
 import type { Recording } from '../recording/recording.ts';
-import { interpolate } from '../numerics/interpolation.ts';
+import { interpolateAll } from '../numerics/interpolation.ts';
 import { engineRpmOf } from '../reduction/drive.ts';
 import type { SweepDrive } from '../reduction/sweep-drive.ts';
 import type { LoggedEngine, RunLog } from './run-log.ts';
@@ -33,7 +34,7 @@ export function runLog(
   const rpm = engineRpmOf(drive);
   return {
     time,
-    engineSpeedRpm: time.map((at) => interpolate(drive.time, rpm, at)),
+    engineSpeedRpm: interpolateAll(drive.time, rpm, time),
     channels: new Map(
       channels.map(({ name, values }) => [name, name === 'lambda' ? atProbe(time, values, probe) : values]),
     ),
@@ -45,5 +46,6 @@ export function runLog(
 
 function atProbe(time: Float64Array, values: Float64Array, { delayS, offset }: ProbePlace): Float64Array {
   if (delayS === 0 && offset === 0) return values;
-  return time.map((at) => interpolate(time, values, at + delayS) - offset);
+  const there = seriesOf(time.length, (index) => time[index]! + delayS);
+  return interpolateAll(time, values, there).map((value) => value - offset);
 }

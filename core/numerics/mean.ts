@@ -1,7 +1,7 @@
 /** The mean; NaN for no value, and where one of them is not there. */
 export function meanOf(values: readonly number[] | Float64Array): number {
   let sum = 0;
-  for (const value of values) sum += value;
+  for (let index = 0; index < values.length; index++) sum += values[index]!;
   return sum / values.length;
 }
 

@@ -4,7 +4,8 @@ import fc from 'fast-check';
 import { Matrix, solve } from 'ml-matrix';
 import { rateFit } from '../smoothing/rate-fit.ts';
 import { inverted, product } from './inverse.ts';
-import { firstNotBelow, greatestAt, interpolate } from './interpolation.ts';
+import { firstNotBelow, greatestAt, interpolate, interpolateAll } from './interpolation.ts';
+import { pickedAt, seriesOf } from './picked.ts';
 import { meanOf, scatterOf } from './mean.ts';
 import { medianOf, quantileOf } from './quantile.ts';
 import { fallingRoot } from './root.ts';
@@ -44,6 +45,16 @@ describe('order and mean', () => {
     );
   });
 
+  test('quantiles of long lists, alike values among them, are those of a library that sorts', () => {
+    const long = fc.array(fc.integer({ min: -50, max: 50 }), { minLength: 200, maxLength: 900 });
+    fc.assert(
+      fc.property(long, fc.double({ min: 0, max: 1, noNaN: true }), (values, share) => {
+        for (const list of [values, [...values].sort((a, b) => a - b), [...values].sort((a, b) => b - a)])
+          expect(quantileOf(list, share)).toBeCloseTo(quantile(list, share)!, 9);
+      }),
+    );
+  });
+
   test('a mean is NaN where a value is missing; the scatter about it is least', () => {
     expect(meanOf([])).toBeNaN();
     expect(meanOf([1, NaN])).toBeNaN();
@@ -69,6 +80,25 @@ test('interpolation meets every point, keeps the ends, and finds the first place
     }),
   );
   expect(greatestAt(Float64Array.of(NaN, 1, 3, 3, NaN))).toBe(2);
+});
+
+test('many targets at once, rising or not, give what each gives by itself', () => {
+  const rising = fc.uniqueArray(fc.integer({ min: -1000, max: 1000 }), { minLength: 1, maxLength: 30 }).map((list) => Float64Array.from(list.sort((a, b) => a - b))); // prettier-ignore
+  const targets = fc.array(fc.oneof(fc.double({ min: -1200, max: 1200 }), fc.integer({ min: -1000, max: 1000 })), { maxLength: 60 }); // prettier-ignore
+  fc.assert(
+    fc.property(rising, targets, fc.boolean(), (x, list, sorted) => {
+      const asked = Float64Array.from(sorted ? list.sort((a, b) => a - b) : list);
+      const y = x.map((value) => value * value - 3);
+      expect(interpolateAll(x, y, asked)).toEqual(asked.map((target) => interpolate(x, y, target)));
+    }),
+  );
+});
+
+test('a series is made of its indices, and picked from by places', () => {
+  const squares = seriesOf(5, (index) => index * index);
+  expect(squares).toEqual(Float64Array.of(0, 1, 4, 9, 16));
+  expect(pickedAt(squares, [4, 0, 4])).toEqual(Float64Array.of(16, 0, 16));
+  expect(seriesOf(-2, () => 1)).toHaveLength(0);
 });
 
 describe('matrices and roots', () => {

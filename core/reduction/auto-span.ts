@@ -119,19 +119,23 @@ function noiseAtKnots(
     const ofDifference = spans.map(() => spans.map(() => 0));
     const reaching = covering(modelled, rpm);
     const share = 1 / reaching.length ** 2;
-    for (const { run, model } of reaching)
+    for (const { run, model } of reaching) {
+      let last: { level: number; weights: (RateWeights | undefined)[] } | undefined;
       spans.forEach((span, k) => {
-        // Spans are compared on the traces that serve the wider one.
+        // Spans are compared on the traces that serve the wider one; those of the spans before may be made already.
         const level = levelAt(run, rpm, span);
+        const made = last?.level === level ? last.weights : [];
+        last = { level, weights: made };
         const autocovariance = model[level]!;
-        const wide = weightsAt(run, rpm, span, level);
+        const wide = (made[k] = weightsAt(run, rpm, span, level));
         if (!wide) return;
         variance[k]! += share * varianceOf(autocovariance, wide);
         for (let j = Math.max(0, k - compared); j < k; j++) {
-          const narrow = weightsAt(run, rpm, spans[j]!, level);
+          const narrow = j in made ? made[j] : (made[j] = weightsAt(run, rpm, spans[j]!, level));
           if (narrow) ofDifference[k]![j]! += share * varianceOf(autocovariance, difference(wide, narrow));
         }
       });
+    }
     return { variance, ofDifference };
   });
 }

@@ -4,6 +4,7 @@ import { blockAverage } from '../recording/block-average.ts';
 import { clockFaults, withoutJumps, type ClockJump, type SampleGap } from '../recording/clock-faults.ts';
 import { Refusal } from '../refusal.ts';
 import { rpmPerRadS } from '../units/units.ts';
+import { seriesOf } from '../numerics/picked.ts';
 import { slopes } from '../smoothing/moving-fit.ts';
 import type { DrumPlace } from '../dyno/drum-place.ts';
 import { drumsIn } from '../dyno/drums.ts';
@@ -156,11 +157,13 @@ function drumSpeed(
 
 /** Engine speed at each time of a drive, rpm: the drum's, times the ratio there. */
 export function engineRpmOf({ speed, ratio }: Pick<Drive, 'speed' | 'ratio'>): Float64Array {
-  return speed.map((radS, index) => radS * ratio[index]! * rpmPerRadS);
+  return seriesOf(speed.length, (index) => speed[index]! * ratio[index]! * rpmPerRadS);
 }
 
 /** Pickup ÷ drum speed, smoothed: it varies slowly (creep), while a pickup rounds to several rpm. */
 export function smoothRatio(time: Float64Array, speed: Float64Array, pickup: Float64Array): Float64Array {
-  const raw = speed.map((radS, index) => (radS > 1 ? pickup[index]! / rpmPerRadS / radS : NaN));
+  const raw = seriesOf(speed.length, (index) =>
+    speed[index]! > 1 ? pickup[index]! / rpmPerRadS / speed[index]! : NaN,
+  );
   return slopes(time, raw, ratioSpanS).value;
 }

@@ -1,3 +1,4 @@
+import { seriesOf } from '../numerics/picked.ts';
 import { medianOf } from '../numerics/quantile.ts';
 import { atLeastSamples, slopes } from '../smoothing/moving-fit.ts';
 
@@ -29,8 +30,10 @@ export interface Edge {
  */
 export function edgesIn(time: Float64Array, impulse: Float64Array, first: number, last: number): Edge[] {
   const jump = jumps(time, impulse, first, last);
-  const size = jump.map(Math.abs);
-  if (size.filter((value) => !Number.isNaN(value)).length < leastSamples) return [];
+  const size = seriesOf(jump.length, (index) => Math.abs(jump[index]!));
+  let seen = 0;
+  for (let index = 0; index < size.length; index++) if (!Number.isNaN(size[index]!)) seen++;
+  if (seen < leastSamples) return [];
   // A median of absolute values, as a standard deviation.
   const usual = medianOf(size) / 0.6745;
   const torque = (impulse[last]! - impulse[first]!) / (time[last]! - time[first]!);
@@ -58,7 +61,8 @@ function jumps(time: Float64Array, impulse: Float64Array, first: number, last: n
   const { slope } = slopes(inPull, impulse.subarray(first, last + 1), sideS);
   let before = 0;
   let after = 0;
-  return inPull.map((at) => {
+  return seriesOf(inPull.length, (index) => {
+    const at = inPull[index]!;
     while (inPull[before]! < at - sideS / 2 - 1e-9) before++;
     while (after < inPull.length && inPull[after]! < at + sideS / 2 - 1e-9) after++;
     const inside = at - inPull[0]! > sideS * 0.75 && inPull[inPull.length - 1]! - at > sideS * 0.75;

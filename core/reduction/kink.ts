@@ -20,10 +20,11 @@ export function kinkTime(
 ): number | undefined {
   const from = firstNotBelow(time, guessS - fittedS);
   const to = Math.min(firstNotBelow(time, guessS + fittedS), time.length) - 1;
+  const first = Math.max(from + 3, firstNotBelow(time, guessS - searchS));
+  const lines = new HingedLines(time, values, from, to, first);
   let best: { time: number; residual: number } | undefined;
-  for (let at = firstNotBelow(time, guessS - searchS); at <= to - 3 && time[at]! <= guessS + searchS; at++) {
-    if (at - from < 3) continue;
-    const hinge = hingeFit(time, values, from, to, time[at]!);
+  for (let at = first; at <= to - 3 && time[at]! <= guessS + searchS; at++) {
+    const hinge = lines.fitAt(at);
     if (!hinge || (direction === 'rising' ? hinge.bend <= 0 : hinge.bend >= 0)) continue;
     // Every hinge is fitted to the same samples: sums of squares over different ones cannot be compared.
     if (!best || hinge.residual < best.residual) best = { time: time[at]!, residual: hinge.residual };
@@ -31,50 +32,82 @@ export function kinkTime(
   return best?.time;
 }
 
-/** Least squares of y = p + q·x + bend·max(0, x) around a hinge. */
-function hingeFit(
-  time: Float64Array,
-  values: Float64Array,
-  from: number,
-  to: number,
-  hingeS: number,
-): { bend: number; residual: number } | undefined {
-  let n = 0,
-    sx = 0,
-    sxx = 0,
-    sh = 0,
-    shh = 0,
-    sxh = 0,
-    sy = 0,
-    sxy = 0,
-    shy = 0,
-    syy = 0;
-  const base = values[from]!;
-  for (let index = from; index <= to; index++) {
-    const x = time[index]! - hingeS;
-    const h = x > 0 ? x : 0;
-    const y = values[index]! - base;
-    n++;
-    sx += x;
-    sxx += x * x;
-    sh += h;
-    shh += h * h;
-    sxh += x * h;
-    sy += y;
-    sxy += x * y;
-    shy += h * y;
-    syy += y * y;
+/**
+ * Least squares of y = p + q·x + bend·max(0, x − hinge) over the same samples,
+ * for hinges that move on from sample to sample: what lies beyond the hinge
+ * loses one sample at each step, so no fit goes through all of them again.
+ */
+class HingedLines {
+  private readonly whole: Sums;
+  private readonly beyond: Sums;
+  private hinge: number;
+
+  constructor(
+    private readonly time: Float64Array,
+    private readonly values: Float64Array,
+    private readonly from: number,
+    to: number,
+    hinge: number,
+  ) {
+    this.hinge = hinge;
+    this.whole = new Sums();
+    this.beyond = new Sums();
+    for (let index = from; index <= to; index++) {
+      this.whole.take(this.x(index), this.y(index), 1);
+      if (index > hinge) this.beyond.take(this.x(index), this.y(index), 1);
+    }
   }
-  // Centred sums leave a two-by-two system for the slope and the bend.
-  const cxx = sxx - (sx * sx) / n,
-    chh = shh - (sh * sh) / n,
-    cxh = sxh - (sx * sh) / n;
-  const cxy = sxy - (sx * sy) / n,
-    chy = shy - (sh * sy) / n,
-    cyy = syy - (sy * sy) / n;
-  const determinant = cxx * chh - cxh * cxh;
-  if (determinant <= 0) return undefined;
-  const slope = (cxy * chh - chy * cxh) / determinant;
-  const bend = (chy * cxx - cxy * cxh) / determinant;
-  return { bend, residual: cyy - slope * cxy - bend * chy };
+
+  /** Counted from the first sample, so that the sums stay exact. */
+  private x(index: number): number {
+    return this.time[index]! - this.time[this.from]!;
+  }
+
+  private y(index: number): number {
+    return this.values[index]! - this.values[this.from]!;
+  }
+
+  /** The fit with the hinge at a sample, at or after the one before. */
+  fitAt(at: number): { bend: number; residual: number } | undefined {
+    while (this.hinge < at) {
+      this.hinge++;
+      this.beyond.take(this.x(this.hinge), this.y(this.hinge), -1);
+    }
+    const hinge = this.x(at);
+    const { n, x, xx, y, xy, yy } = this.whole;
+    const beyond = this.beyond;
+    // Sums of h = max(0, x − hinge).
+    const h = beyond.x - hinge * beyond.n;
+    const hh = beyond.xx - 2 * hinge * beyond.x + hinge * hinge * beyond.n;
+    const xh = beyond.xx - hinge * beyond.x;
+    const hy = beyond.xy - hinge * beyond.y;
+    // Centred sums leave a two-by-two system for the slope and the bend.
+    const [cxx, chh, cxh] = [xx - (x * x) / n, hh - (h * h) / n, xh - (x * h) / n];
+    const [cxy, chy, cyy] = [xy - (x * y) / n, hy - (h * y) / n, yy - (y * y) / n];
+    const determinant = cxx * chh - cxh * cxh;
+    if (determinant <= 0) return undefined;
+    const slope = (cxy * chh - chy * cxh) / determinant;
+    const bend = (chy * cxx - cxy * cxh) / determinant;
+    return { bend, residual: cyy - slope * cxy - bend * chy };
+  }
+}
+
+/** Sums over samples. */
+class Sums {
+  n = 0;
+  x = 0;
+  xx = 0;
+  y = 0;
+  xy = 0;
+  yy = 0;
+
+  /** @param times 1 to count a sample, −1 to leave it out again */
+  take(x: number, y: number, times: 1 | -1): void {
+    this.n += times;
+    this.x += times * x;
+    this.xx += times * x * x;
+    this.y += times * y;
+    this.xy += times * x * y;
+    this.yy += times * y * y;
+  }
 }

@@ -1,4 +1,5 @@
-import { firstNotBelow, interpolate } from '../numerics/interpolation.ts';
+import { firstNotBelow, interpolate, interpolateAll } from '../numerics/interpolation.ts';
+import { pickedAt, seriesOf } from '../numerics/picked.ts';
 import { solveInPlace } from '../numerics/small-system.ts';
 import { fallCorners } from './fall-corners.ts';
 
@@ -92,16 +93,15 @@ class Cells {
       lowest = rpm[index]!;
     }
     rising.reverse();
-    const picked = (series: Float64Array) => Float64Array.from(rising, (index) => series[index]!);
-    const [x, t, p] = [picked(rpm), picked(time), picked(impulse)];
+    const [x, t, p] = [pickedAt(rpm, rising), pickedAt(time, rising), pickedAt(impulse, rising)];
     const [from, to] = [x[0] ?? 0, x[x.length - 1] ?? 0];
     const rate = (to - from) / Math.max(1e-9, (t[t.length - 1] ?? 0) - (t[0] ?? 0));
     this.widthRpm = Math.max(cellRpm, rate * cellS);
     this.count = Math.max(0, Math.floor((to - from) / this.widthRpm));
     this.rising = { rpm: x, time: t };
-    const edges = Float64Array.from({ length: this.count + 1 }, (_, cell) => this.rpmAt(cell));
-    const passed = edges.map((edge) => this.passedS(edge));
-    const given = edges.map((edge) => interpolate(x, p, edge));
+    const edges = seriesOf(this.count + 1, (cell) => this.rpmAt(cell));
+    const passed = interpolateAll(x, t, edges);
+    const given = interpolateAll(x, p, edges);
     const sum = () => new Float64Array(this.count + 1);
     const [of, placed, squared] = [sum(), sum(), sum()];
     for (let cell = 0; cell < this.count; cell++) {

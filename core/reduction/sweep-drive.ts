@@ -1,4 +1,5 @@
 import { firstNotBelow } from '../numerics/interpolation.ts';
+import { pickedAt } from '../numerics/picked.ts';
 import { atLeastSamples, slopes } from '../smoothing/moving-fit.ts';
 import { thinned, type Thinned } from '../smoothing/thinned.ts';
 import { engineRpmOf, smoothRatio, type Drive } from './drive.ts';
@@ -59,7 +60,7 @@ export function sweepDrive(drive: Drive, dyno: DynoProfile, sweep: SweepSpan): S
     : drive.ratio.subarray(first, last + 1);
   const rpm = engineRpmOf({ speed: smooth, ratio });
   const rising = risingIn(rpm);
-  const mapRpm = picked(rpm, rising);
+  const mapRpm = pickedAt(rpm, rising);
   // No window is laid over a step of the clock: what is on its other side lies at another time than it seems.
   const jumps = drive.clock.jumps.map(({ atS }) => firstNotBelow(drive.time, atS + 1e-9));
   const breaks = [...edges.map(({ at }) => at), ...corners, ...jumps.filter((at) => at > first && at <= last)].sort(
@@ -70,7 +71,7 @@ export function sweepDrive(drive: Drive, dyno: DynoProfile, sweep: SweepSpan): S
     return {
       place: drum.place,
       traces: thinned({ time, amount: drum.impulse.subarray(first, last + 1), variable: rpm }, thinnings),
-      mapSpeed: picked(slope, rising),
+      mapSpeed: pickedAt(slope, rising),
     };
   };
   return {
@@ -80,9 +81,9 @@ export function sweepDrive(drive: Drive, dyno: DynoProfile, sweep: SweepSpan): S
     first,
     last,
     stretches: Int32Array.of(first, ...breaks, last + 1),
-    mapTime: picked(time, rising),
+    mapTime: pickedAt(time, rising),
     mapRpm,
-    mapSpeed: picked(smooth, rising),
+    mapSpeed: pickedAt(smooth, rising),
     traces: thinned({ time, amount: drive.impulse.subarray(first, last + 1), variable: rpm }, thinnings),
     drums: drive.drums?.map(drumTraces),
     startRpm: mapRpm[0] ?? NaN,
@@ -118,10 +119,4 @@ function risingIn(values: Float64Array): Int32Array {
     indices[count++] = index;
   }
   return indices.subarray(0, count);
-}
-
-function picked(values: Float64Array, indices: Int32Array): Float64Array {
-  const result = new Float64Array(indices.length);
-  for (let index = 0; index < indices.length; index++) result[index] = values[indices[index]!]!;
-  return result;
 }

@@ -7,6 +7,7 @@ import { edgesIn, type Edge } from './edges.ts';
 import { kinkTime } from './kink.ts';
 import { lastingFall, type LastingFall } from './lasting-fall.ts';
 import { shuffleEndS } from './shuffle.ts';
+import { seriesOf } from '../numerics/picked.ts';
 import { medianOf, quantileOf } from '../numerics/quantile.ts';
 
 /** The part of a run from throttle open to lift, in s of the recording's clock. */
@@ -77,10 +78,10 @@ export function findSweep(drive: Drive): SweepSpan {
 
 /** A trace's median over the times of strong acceleration: over a quarter of the highest. */
 function usualWhilePulling(acceleration: Float64Array, trace: Float64Array): number {
-  const rising = acceleration.filter((value) => value > 0);
-  if (rising.length === 0) return Infinity;
+  const rising = seriesOf(acceleration.length, (index) => (acceleration[index]! > 0 ? acceleration[index]! : NaN));
   const high = quantileOf(rising, 0.98);
-  return medianOf(trace.filter((_, index) => acceleration[index]! > 0.25 * high));
+  if (Number.isNaN(high)) return Infinity;
+  return medianOf(seriesOf(trace.length, (index) => (acceleration[index]! > 0.25 * high ? trace[index]! : NaN)));
 }
 
 /** Index pairs of the stretches in which the drum is pulled, short breaks bridged. */

@@ -18,6 +18,7 @@ export function slopes(x: Float64Array, y: Float64Array, width: number): { value
   const value = new Float64Array(count);
   const slope = new Float64Array(count);
   const origin = x[0] ?? 0;
+  const half = width / 2;
   let n = 0;
   let sx = 0;
   let sy = 0;
@@ -26,8 +27,9 @@ export function slopes(x: Float64Array, y: Float64Array, width: number): { value
   let first = 0;
   let next = 0;
   for (let index = 0; index < count; index++) {
+    const here = x[index]!;
     // Written out twice: a call for every sample costs more than the sums.
-    for (; next < count && x[next]! <= x[index]! + width / 2; next++) {
+    for (const until = here + half; next < count && x[next]! <= until; next++) {
       const height = y[next]!;
       if (Number.isNaN(height)) continue;
       const place = x[next]! - origin;
@@ -37,7 +39,7 @@ export function slopes(x: Float64Array, y: Float64Array, width: number): { value
       sxx += place * place;
       sxy += place * height;
     }
-    for (; x[first]! < x[index]! - width / 2; first++) {
+    for (const from = here - half; x[first]! < from; first++) {
       const height = y[first]!;
       if (Number.isNaN(height)) continue;
       const place = x[first]! - origin;
@@ -48,13 +50,9 @@ export function slopes(x: Float64Array, y: Float64Array, width: number): { value
       sxy -= place * height;
     }
     const determinant = n * sxx - sx * sx;
-    if (n < 3 || determinant <= 0) {
-      value[index] = NaN;
-      slope[index] = NaN;
-      continue;
-    }
-    slope[index] = (n * sxy - sx * sy) / determinant;
-    value[index] = (sy - slope[index]! * sx) / n + slope[index]! * (x[index]! - origin);
+    const rate = n < 3 || determinant <= 0 ? NaN : (n * sxy - sx * sy) / determinant;
+    slope[index] = rate;
+    value[index] = (sy - rate * sx) / n + rate * (here - origin);
   }
   return { value, slope };
 }
