@@ -10,7 +10,18 @@ export default defineConfig({
     manifest: true,
     target: 'es2023',
     chunkSizeWarningLimit: 2000,
-    rolldownOptions: { output: { codeSplitting: { groups: [{ name: 'shared', minShareCount: 2 }] } } },
+    rolldownOptions: {
+      output: {
+        codeSplitting: {
+          groups: [
+            // What starts the figures worker: it must not wait for all else to come and be evaluated.
+            // What starts the figures worker: it must not wait for all else to come and be evaluated.
+            { name: 'first', test: /workers\/figures-worker\.ts|node_modules\/comlink|preload-helper/, priority: 2 },
+            { name: 'shared', minShareCount: 2 },
+          ],
+        },
+      },
+    },
   },
   worker: { format: 'es' },
   server: { proxy: { '/api': 'http://127.0.0.1:5180', '/live': { target: 'ws://127.0.0.1:5180', ws: true } } },

@@ -14,38 +14,77 @@ export function comparingFigures(): Promise<Figure[]> {
     const from = `${origin}/jobs/${job.id}`;
     return [
       ...(await opening(page, from)),
-      ...(await smoothing(page)),
+      ...(await smoothing(page, `${from}/compare`)),
       ...(await following(page, `${from}/compare?${allLines}`)),
     ];
   });
 }
 
+/** What the page itself sees of its screen, by its own clock: whoever asks from outside asks only now and then. */
+const watchScreen = `
+  globalThis.shown = new Promise((done) => {
+    const looked = { curves: '[role=img][aria-label^="Power of"]', figures: '[data-testid="gain-table"]' };
+    const times = {};
+    const drawn = (what) => {
+      times[what] = performance.now();
+      if (times.curves > 0 && times.figures > 0) done(times);
+    };
+    new MutationObserver(() => {
+      for (const [what, selector] of Object.entries(looked)) {
+        if (what in times || !document.querySelector(selector)) continue;
+        times[what] = NaN;
+        requestAnimationFrame(() => setTimeout(() => drawn(what)));
+      }
+    }).observe(document, { childList: true, subtree: true });
+  });`;
+
+interface Shown {
+  curves: number;
+  figures: number;
+}
+
+/** When curves and figures were on the screen, ms on the page's clock. */
+const shown = (page: Page) => page.evaluate<Shown>('globalThis.shown');
+
+/** The middle of five tries, each with nothing kept from another. */
 async function opening(page: Page, job: string): Promise<Figure[]> {
-  const until = async (began: number) => {
-    await page.getByRole('img', { name: /^Power of/ }).waitFor();
-    const curves = (performance.now() - began) / 1000;
-    await page.getByTestId('gain-table').waitFor();
-    return [curves, (performance.now() - began) / 1000] as const;
+  const tries = async (open: (tab: Page) => Promise<Shown>) => {
+    const found: Shown[] = [];
+    while (found.length < 5) {
+      const context = await page.context().browser()!.newContext({ viewport: page.viewportSize() });
+      const tab = await context.newPage();
+      await tab.addInitScript(watchScreen);
+      found.push(await open(tab));
+      await context.close();
+    }
+    const middle = (what: keyof Shown) => found.map((times) => times[what] / 1000).sort((a, b) => a - b)[2]!;
+    return [middle('curves'), middle('figures')] as const;
   };
-  let began = performance.now();
-  await page.goto(`${job}/compare`);
-  const cold = await until(began);
-  await page.goto(`${job}/brief`);
-  await page.waitForTimeout(1500);
-  began = performance.now();
-  await page.getByRole('link', { name: /Compare/ }).click();
-  const within = await until(began);
-  const figure = (name: string, value: number): Figure => ({ name: `60 runs, ${name}`, value, unit: 's', budget: 1 });
+  const cold = await tries(async (tab) => {
+    await tab.goto(`${job}/compare`);
+    return shown(tab);
+  });
+  const within = await tries(async (tab) => {
+    await tab.goto(`${job}/brief`);
+    await tab.waitForTimeout(2500);
+    const began = await tab.evaluate(() => performance.now());
+    await tab.getByRole('link', { name: /Compare/ }).click();
+    const { curves, figures } = await shown(tab);
+    return { curves: curves - began, figures: figures - began };
+  });
+  const figure = (name: string, value: number, budget: number): Figure => ({ name: `60 runs, ${name}`, value, unit: 's', budget }); // prettier-ignore
   return [
-    figure('page opened by its address: curves', cold[0]),
-    figure('page opened by its address: all figures', cold[1]),
-    figure('from another stage: curves', within[0]),
-    figure('from another stage: all figures', within[1]),
+    figure('page opened by its address: curves', cold[0], 1.2),
+    figure('page opened by its address: all figures', cold[1], 1.8),
+    figure('from another stage: curves', within[0], 1),
+    figure('from another stage: all figures', within[1], 1),
   ];
 }
 
 /** From a new span in the address to new figures in the table, median of seven. */
-async function smoothing(page: Page): Promise<Figure[]> {
+async function smoothing(page: Page, address: string): Promise<Figure[]> {
+  await page.goto(address);
+  await page.getByTestId('gain-table').waitFor();
   const times: number[] = [];
   for (const span of [200, 240, 280, 320, 360, 400, 440]) {
     times.push(

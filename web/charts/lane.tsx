@@ -30,20 +30,21 @@ const decorationColours = ['envelope', 'gainArea', 'upright', 'peak', 'head', 'm
 /** One quantity over the lanes' axis. Drawn anew only when it is given something else: a moving crosshair is not. */
 export const Lane = memo(function Lane({ name, unit, lines, range, values, decoration, text }: LaneProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const chart = useRef<Chart<'line'>>(null);
+  const chart = useRef<Chart<'line'> | null>(null);
   const drawn = useRef<{ lines: LaneLine[]; ink: string; traces: Trace[] }>(undefined);
   const colour = useCanvasColour();
 
-  useEffect(() => {
-    if (!canvas.current) return undefined;
-    const made = new Chart<'line'>(canvas.current, emptyLane());
-    chart.current = made;
-    return () => made.destroy();
-  }, []);
+  useEffect(
+    () => () => {
+      chart.current?.destroy();
+      chart.current = null;
+    },
+    [],
+  );
 
   useEffect(() => {
-    const { current } = chart;
-    if (!current) return;
+    // A chart draws itself when it is made: it is given everything before, or it would be laid out twice.
+    const current = chart.current ?? emptyLane();
     // Handed over only when they are others, or in another theme.
     const ink = colour('var(--ink)');
     if (drawn.current?.lines !== lines || drawn.current.ink !== ink) {
@@ -64,7 +65,8 @@ export const Lane = memo(function Lane({ name, unit, lines, range, values, decor
       bandColour: colour('var(--band)'),
       gridColour: colour('var(--rule-soft)'),
     };
-    current.update('none');
+    if (current instanceof Chart) current.update('none');
+    else if (canvas.current) chart.current = new Chart<'line'>(canvas.current, current);
   });
 
   return (

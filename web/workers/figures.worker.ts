@@ -84,6 +84,13 @@ async function begin(job: BegunJob): Promise<void> {
 
 type BegunJob = Pick<Job, 'setups' | 'runs' | 'baseline'>;
 
+/** The same for the job of a number, before the page itself has it. What fails is said when figures are asked for. */
+async function beginAt(jobId: string): Promise<void> {
+  const response = await fetch(`/api/jobs/${jobId}`).catch(() => undefined);
+  const job = response?.ok ? ((await response.json().catch(() => undefined)) as Job | undefined) : undefined;
+  if (job) await begin(job);
+}
+
 /** What a run's log shows, and its channels over engine speed, road speed and time. */
 async function logOf(run: Run, engine: LoggedEngine): Promise<LogView> {
   const [recording, beside] = await Promise.all([fetchedRecording(run), fetchedBeside(run)]);
@@ -99,14 +106,6 @@ const worker = {
   async figures(request: WorkerRequest): Promise<JobFigures> {
     const readings = await cachedReadings(neededRuns(request));
     return ownMistakesSaid(() => makeJobFigures(request, readings));
-  },
-
-  /** The same as `begin` for the job of a number, before the page itself has it. What fails is said when figures are asked for. */
-  async beginAt(jobId: number | undefined): Promise<void> {
-    if (jobId === undefined) return;
-    const response = await fetch(`/api/jobs/${jobId}`).catch(() => undefined);
-    const job = response?.ok ? ((await response.json().catch(() => undefined)) as Job | undefined) : undefined;
-    if (job) await begin(job);
   },
 
   begin,
@@ -222,6 +221,8 @@ function ownMistakesSaid<T>(work: () => T): T {
 
 export type FiguresWorker = typeof worker;
 expose(worker);
+// Whoever started it may have named a job.
+if (self.name) void beginAt(self.name);
 
 /** A recording's file, piece by piece: it may be larger than a page may hold twice. */
 async function readFile(file: File): Promise<ReadRecording> {
