@@ -4,6 +4,7 @@ import express, { type Express } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 import type { DynoHistory } from './dyno-history.ts';
+import type { RequestsAtWork } from './requests-at-work.ts';
 import { builtInto, earlyLinks } from './early-links.ts';
 import type { Accounts } from './accounts/accounts.ts';
 import { fromOutside } from './loopback.ts';
@@ -64,6 +65,8 @@ export interface AppParts {
   reader: ImportReader;
   watched: WatchedFolder;
   accounts: Accounts;
+  /** What is being answered, for whoever stops the server. */
+  atWork: RequestsAtWork;
   /** Names that others than this machine reach it by. */
   hosts: readonly string[];
   outside: () => Outside | null;
@@ -121,8 +124,9 @@ export function createApp(parts: AppParts): Express {
 }
 
 /** All requests that the contract lists, each with its answer. */
-function apiRoutes({ database, dynos, recorder, reader, watched, accounts, outside }: AppParts): ContractRoutes {
-  const routes = new ContractRoutes((endpoint) => accounts.guard(endpoint));
+function apiRoutes(parts: AppParts): ContractRoutes {
+  const { database, dynos, recorder, reader, watched, accounts, outside } = parts;
+  const routes = new ContractRoutes((endpoint) => accounts.guard(endpoint), parts.atWork);
   routes.get('/health', async (_request, response) => {
     await database.query('select 1');
     response.json({ ok: true });

@@ -15,6 +15,7 @@ import { RecorderClient } from './recorder-client.ts';
 import { HeadlineMaker } from './reports/headline-maker.ts';
 import { SpreadLearner } from './spread-learner.ts';
 import { WatchedFolder } from './watched/watched-folder.ts';
+import { RequestsAtWork } from './requests-at-work.ts';
 import { WorkQueue, type QueuePace } from './work-queue.ts';
 
 export interface ServerSettings {
@@ -42,6 +43,10 @@ export interface RunningServer {
   close(): Promise<void>;
 }
 
+/** A stopping server lets what was asked be answered for so long, and gives what nobody listens to so long to end, ms. */
+const answeredMs = 1000;
+const givenUpMs = 5000;
+
 /**
  * Starts a server: schema, HTTP and WebSocket, on loopback, and over TLS for others where that is wanted.
  * @throws with code EADDRINUSE when the port is taken
@@ -56,8 +61,10 @@ export async function startServer(settings: ServerSettings): Promise<RunningServ
   let outside: Outside | null = null;
   const hosts = settings.outside?.hosts ?? [];
   const dynos = new DynoHistory(database);
+  const atWork = new RequestsAtWork();
   const app = createApp({
     database,
+    atWork,
     dynos,
     recorder,
     reader,
@@ -101,10 +108,13 @@ export async function startServer(settings: ServerSettings): Promise<RunningServ
       await queue.stop();
       recorder.close();
       await live.close();
-      for (const one of servers) {
-        one.closeAllConnections();
-        await new Promise<void>((resolve) => one.close(() => resolve()));
-      }
+      const closed = servers.map((one) => new Promise<void>((resolve) => one.close(() => resolve())));
+      // What was asked is answered; what takes longer is told that nobody listens any more, and ends.
+      await atWork.ended(answeredMs);
+      for (const one of servers) one.closeAllConnections();
+      await Promise.all(closed);
+      if (!(await atWork.ended(givenUpMs)))
+        settings.log.warn({}, 'requests were still at work when the server stopped');
       await reader.close();
       accounts.close();
       await database.end();

@@ -1,6 +1,7 @@
 import { Router, type RequestHandler } from 'express';
 import { endpoints } from '../../contract/api.ts';
 import type { Endpoint } from '../../contract/endpoint.ts';
+import type { RequestsAtWork } from '../requests-at-work.ts';
 
 /** A request as the contract names it: `get /jobs/:id`. */
 const nameOf = ({ method, path }: Pick<Endpoint, 'method' | 'path'>) => `${method} ${path}`;
@@ -14,7 +15,10 @@ export class ContractRoutes {
   readonly router = Router();
 
   /** @param guard lets a request through to whoever may ask it */
-  constructor(private readonly guard: (endpoint: Endpoint) => RequestHandler) {}
+  constructor(
+    private readonly guard: (endpoint: Endpoint) => RequestHandler,
+    private readonly atWork: RequestsAtWork,
+  ) {}
 
   private readonly answered = new Set<string>();
 
@@ -52,6 +56,6 @@ export class ContractRoutes {
     if (!endpoint) throw new Error(`contract/api.ts does not list ${name}`);
     if (this.answered.has(name)) throw new Error(`${name} is answered twice`);
     this.answered.add(name);
-    this.router[method](path, this.guard(endpoint), ...handlers);
+    this.router[method](path, this.guard(endpoint), ...handlers.map((handler) => this.atWork.known(handler)));
   }
 }

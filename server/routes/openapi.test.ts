@@ -3,6 +3,7 @@ import { ImportReader } from '../import/import-reader.ts';
 import { expect, test } from '@jest/globals';
 import type { DynoHistory } from '../dyno-history.ts';
 import { createApp } from '../app.ts';
+import { RequestsAtWork } from '../requests-at-work.ts';
 import type { Accounts } from '../accounts/accounts.ts';
 import type { RecorderClient } from '../recorder-client.ts';
 import type { Database } from '../../store/database.ts';
@@ -11,7 +12,7 @@ import { ContractRoutes } from './contract-routes.ts';
 import { openApi } from './openapi.ts';
 
 test('what the contract lists is answered, and nothing else can be', () => {
-  const routes = new ContractRoutes(() => (_request, _response, next) => next());
+  const routes = new ContractRoutes(() => (_request, _response, next) => next(), new RequestsAtWork());
   const nothing = () => undefined;
   expect(() => routes.get('/secret', nothing)).toThrow('contract/api.ts does not list get /secret');
   routes.get('/jobs', nothing);
@@ -26,6 +27,7 @@ test('what the contract lists is answered, and nothing else can be', () => {
       reader: new ImportReader(),
       watched: {} as WatchedFolder,
       accounts: { guard: () => () => undefined, sessions: () => undefined } as unknown as Accounts,
+      atWork: new RequestsAtWork(),
       hosts: [],
       outside: () => null,
       webFolder: undefined,
