@@ -6,6 +6,8 @@ import { packageFiles } from './jest.packages.mjs';
  */
 export default {
   maxWorkers: 2,
+  // What was translated is kept; what tests write is not.
+  cacheDirectory: '<rootDir>/node_modules/.cache/jest',
   testMatch: [
     '<rootDir>/{core,contract,cli,simulator,launch,instrument,recorder,operations,server,store,web}/**/*.test.{ts,tsx}',
   ],

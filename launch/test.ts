@@ -1,6 +1,6 @@
-import { chmodSync, existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { chmodSync, existsSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { join, resolve } from 'node:path';
 import { z } from 'zod';
 import { databaseAccount } from './account.ts';
 import { buildWeb } from './build-web.ts';
@@ -10,6 +10,7 @@ import { Failure } from './failure.ts';
 import { startCluster, type Cluster } from './postgres.ts';
 import { postgresPrograms } from './postgres-programs.ts';
 import { browserSuites, filesOf, jestFiles, slowestWords, testsOf } from './slowest.ts';
+import { testsFolder } from './tests-folder.ts';
 
 /**
  * `npm test`: everything that must hold, from a bare clone, ending in one line
@@ -17,7 +18,10 @@ import { browserSuites, filesOf, jestFiles, slowestWords, testsOf } from './slow
  * with names of tests after `--`; `npm run soak` the longer browser tests.
  */
 const say = (text: string) => process.stdout.write(`${text}\n`);
-const folder = mkdtempSync(join(tmpdir(), 'suvok-test-'));
+// A soak writes more than may lie in memory.
+const folder = process.env.SUVOK_SOAK ? testsFolder(tmpdir()) : testsFolder();
+// Whatever a test leaves behind goes with it.
+process.env.TMPDIR = folder;
 let cluster: Cluster | undefined;
 
 const jestReport = z.object({
@@ -76,6 +80,7 @@ async function browserTests(databaseUrl: string, chromium: string, names: readon
     SUVOK_CHROMIUM: chromium,
     PLAYWRIGHT_JSON_OUTPUT_NAME: report,
     PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD: '1',
+    PWTEST_CACHE_DIR: resolve('node_modules/.cache/playwright'),
     // What is asked for by name is run, however long it takes.
     ...(names.length > 0 ? { SUVOK_LONG: '1' } : {}),
   });
