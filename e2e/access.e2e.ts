@@ -1,5 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Locator, Page } from '@playwright/test';
+import { goWithin } from './go-within.ts';
 import { expect, test } from './suvok.ts';
 
 /** What axe finds; in the dark theme by its colours alone, all else being the same. */
@@ -33,42 +34,47 @@ for (const colorScheme of ['light', 'dark'] as const)
       await suvok.ask('POST', '/bookings', { bay: 1, jobId: job.id, title: '', work: 'setup', startsAt: new Date().toISOString(), endsAt: new Date(Date.now() + 3_600_000).toISOString() }); // prettier-ignore
       await suvok.ask('POST', '/equipment', { name: 'Probe for Tarrow Six', kind: 'probe', serial: '', what: '', lastOn: '2026-01-01', everyDays: 30, dueOn: null, device: '', note: '' }); // prettier-ignore
       await suvok.ask('POST', '/prices', { name: 'Tarrow Six hour', per: 'dyno hour', amount: 90, currency: '€' });
-      const paths = [
-        '/today',
-        '/today?view=week',
-        '/equipment',
-        '/prices',
-        '/consents',
-        '/jobs',
-        'brief',
-        'brief?show=safety',
-        'brief?show=history',
-        'record',
-        'compare?at=5000&crank=15&lanes=power.lambda.gain&axis=time',
-        'compare?show=steps',
-        'compare?show=response',
-        'compare?show=tests',
-        'compare?present=1',
-        'logs',
-        'logs?show=fuelling',
-        'report',
-        '/devices',
-        '/drive',
-        '/vehicles',
-        `/vehicles/${job.vehicleId}`,
+      const compare = /^Compare, /;
+      // By its address, its first heading, and what is chosen of it.
+      const screens: [path: string, heading: RegExp, chosen?: RegExp][] = [
+        ['/today', /day, /],
+        ['/today?view=week', /^Week of /],
+        ['/equipment', /^Equipment$/],
+        ['/prices', /^Prices$/],
+        ['/consents', /^Consents$/],
+        ['/jobs', /^Jobs$/],
+        ['brief', /^Brief, /, /^Plan$/],
+        ['brief?show=safety', /^Brief, /, /^Safety/],
+        ['brief?show=history', /^Brief, /, /^History$/],
+        ['record', /^Record, /],
+        ['compare?at=5000&crank=15&lanes=power.lambda.gain&axis=time', compare, /^Curves$/],
+        ['compare?show=steps', compare, /^Steps$/],
+        ['compare?show=response', compare, /^Response$/],
+        ['compare?show=tests', compare, /^Tests$/],
+        ['compare?present=1', /^ignition/i],
+        ['logs', /^[A-Z]\d+$/],
+        ['logs?show=fuelling', /^Fuelling, /],
+        ['report', /./],
+        ['/devices', /^Devices$/],
+        ['/drive', /^Driver’s view$/],
+        ['/vehicles', /^Vehicles$/],
+        [`/vehicles/${job.vehicleId}`, /Tarrow Six/],
       ];
-      for (const path of paths.map((run) => (run.startsWith('/') ? run : `/jobs/${job.id}/${run}`))) {
-        // Lists and forms share their colours; what has its own is looked at in both themes.
-        if (colorScheme === 'dark' && !/brief|record|compare|logs|report|drive|today/.test(path)) continue;
-        await page.goto(suvok.origin + path);
-        // A colour on its way from one theme to the other is neither's.
-        await page.addStyleTag({ content: '* { transition: none !important; }' });
-        await page.emulateMedia({ colorScheme });
-        await expect(page.locator('html')).toHaveAttribute('data-mantine-color-scheme', colorScheme);
+      // Lists and forms share their colours; what has its own is looked at in both themes.
+      const looked = screens.filter(([path]) => colorScheme === 'light' || !/^.(equipment|prices|consents|jobs|devices|vehicles)/.test(path)); // prettier-ignore
+      await page.emulateMedia({ colorScheme });
+      await page.goto(suvok.origin);
+      await expect(page.locator('html')).toHaveAttribute('data-mantine-color-scheme', colorScheme);
+      // A colour on its way from one theme to the other is neither's.
+      await page.addStyleTag({ content: '* { transition: none !important; }' });
+      for (const [path, heading, chosen] of looked) {
+        await goWithin(page, path.startsWith('/') ? path : `/jobs/${job.id}/${path}`);
+        if (path === 'report') await expect(page.getByTestId('report-answer')).toBeVisible();
+        await expect(page.getByRole('heading', { level: 1, name: heading })).toBeAttached();
+        if (chosen) await expect(page.getByRole('radio', { name: chosen }).first()).toBeChecked();
         await expect(
           page.getByText(/Tarrow Six|Stand-in inertia roller|ignition|Texts that owners sign/).first(),
         ).toBeVisible();
-        await expect(page.getByRole('heading', { level: 1 }).first()).toBeAttached({ timeout: 20_000 });
         if (path.includes('compare') && !path.includes('tests'))
           await expect(page.getByTestId('gain-table')).toBeVisible();
         const violations = await violationsOf(page, colorScheme);

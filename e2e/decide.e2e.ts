@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { Job } from '../contract/records.ts';
+import { goWithin } from './go-within.ts';
 import { expect, test } from './suvok.ts';
 import type { Download, Page } from '@playwright/test';
 
@@ -81,13 +82,13 @@ test('lanes are zoomed, the crosshair locked, the band taken by its handles; vie
   await expect(page).toHaveURL(/band=3000-5050/);
 
   // A view is named and found again, and what is seen is taken along.
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?band=3000-5000&smoothing=300&setup=C`);
+  await goWithin(page, `/jobs/${job.id}/compare?band=3000-5000&smoothing=300&setup=C`);
   await expect(page.getByTestId('gain-table')).toBeVisible();
   await page.getByRole('button', { name: 'Views' }).click();
   await page.getByLabel('Name what is shown now').fill('street');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: 'views (1)' })).toBeVisible();
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+  await goWithin(page, `/jobs/${job.id}/compare`);
   await page.getByRole('button', { name: 'views (1)' }).click();
   await page.getByRole('button', { name: 'street', exact: true }).click();
   await expect(page).toHaveURL(/band=3000-5000.*smoothing=300/);
@@ -106,7 +107,7 @@ test('lanes are zoomed, the crosshair locked, the band taken by its handles; vie
   await expect.poll(() => page.evaluate(() => navigator.clipboard.readText())).toContain('common range\t');
 
   // Shown to the owner: from arrived to the last by the arrow keys.
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?setup=A`);
+  await goWithin(page, `/jobs/${job.id}/compare?setup=A`);
   await page.getByRole('button', { name: 'Present' }).click();
   const dialog = page.getByRole('dialog', { name: 'Presentation' });
   await expect(dialog.getByTestId('plain-sentence')).toContainText('the car as it came');

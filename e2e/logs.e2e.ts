@@ -1,4 +1,5 @@
 import type { BayState } from '../contract/live.ts';
+import { goWithin } from './go-within.ts';
 import { expect, test } from './suvok.ts';
 
 test('the log of the last run: what was found and where, the channels that tell most, then all others', async ({
@@ -50,7 +51,7 @@ test('the log of the last run: what was found and where, the channels that tell 
   await expect(findings).toContainText(/B1: Knock: up to \d+\.\d° taken back from \d,\d+ to \d,\d+ rpm/);
   const told = (await findings.textContent())!.match(/it knocked, (\d+\.\d)°.*Knock: up to (\d+\.\d)°/)!;
   expect(told[1]).toBe(told[2]);
-  await page.goto(`${suvok.origin}/drive`);
+  await goWithin(page, '/drive');
   await expect(page.getByTestId('broken')).toContainText(`B1: it knocked, ${told[1]}° taken back`);
 });
 
@@ -134,7 +135,7 @@ test('devices show what is heard, and the driver’s view one word and the big f
   await expect(roller.getByText(/^\d\d\d Hz$/)).toBeVisible();
   const logger = page.getByRole('region', { name: 'Stand-in engine logger' });
   await expect(logger.locator('li', { hasText: 'Coolant' }).locator('b')).toHaveText(/\d+(\.\d)? °C/);
-  await page.goto(`${suvok.origin}/drive`);
+  await goWithin(page, '/drive');
   await expect(page.getByRole('status')).toHaveText('Ready');
   await expect(page.getByText(/^A, As arrived/)).toBeVisible();
   await expect(page.getByRole('navigation')).toHaveCount(0);

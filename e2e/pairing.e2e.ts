@@ -2,6 +2,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { stopProgram } from '../launch/program.ts';
+import { goWithin } from './go-within.ts';
 import { expect, test } from './suvok.ts';
 
 test.use({ serverAs: 'reached from elsewhere' });
@@ -15,7 +16,7 @@ test('an owner lets an instrument on another machine in by a code, sees it come,
   const place = page.getByRole('region', { name: 'On other machines' });
   await expect(place).toContainText('It takes an account first');
   await expect(place.getByRole('button')).toHaveCount(0);
-  await page.goto(`${suvok.origin}/people`);
+  await goWithin(page, '/people');
   await page.getByLabel('Your name').fill('Ola Nordby');
   await page.getByLabel('A password').fill('quite a long one');
   await page.getByRole('button', { name: 'Make the first account' }).click();
@@ -49,7 +50,7 @@ test('an owner lets an instrument on another machine in by a code, sees it come,
   await expect(dyno).toContainText(/state(not connected|silent)/);
 
   // A phone is shown where this bay's driver's view is.
-  await page.goto(`${suvok.origin}/jobs`);
+  await goWithin(page, '/jobs');
   await page.getByRole('button', { name: 'New job' }).click();
   await page.getByRole('combobox', { name: 'Vehicle' }).fill('Tarrow Six');
   await page.keyboard.press('Enter');
@@ -58,7 +59,7 @@ test('an owner lets an instrument on another machine in by a code, sees it come,
   await page.getByRole('button', { name: 'Driver’s view on a phone' }).click();
   await expect(page.getByRole('img', { name: /^The driver’s view at https:\/\/suvok\.shop:\d+\/bays\/1\/drive$/ })).toBeVisible(); // prettier-ignore
   await page.keyboard.press('Escape');
-  await page.goto(`${suvok.origin}/devices`);
+  await goWithin(page, '/devices');
 
   // A code that was said five times wrong, or taken back, is worth nothing: the dialog says so.
   await place.getByRole('button', { name: 'Pair an instrument' }).click();

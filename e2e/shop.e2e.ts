@@ -1,3 +1,4 @@
+import { goWithin } from './go-within.ts';
 import { expect, test } from './suvok.ts';
 
 test('everything is reached by what is typed: a place, a job by its plate, a setup, a run, a command', async ({
@@ -115,7 +116,7 @@ test('a consent is asked for before the first run, signed by hand on the page, a
   const job = await suvok.mountedJob();
   await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
   await expect(page.getByText('Not signed: Running on the dyno.')).toBeVisible();
-  await page.goto(`${suvok.origin}/jobs/${job.id}/brief?show=safety`);
+  await goWithin(page, `/jobs/${job.id}/brief?show=safety`);
   await page.getByRole('button', { name: 'Sign Running on the dyno' }).click();
   const form = page.getByRole('dialog', { name: 'Running on the dyno' });
   await form.getByLabel(/^Name/).fill('A. Sorrel');
@@ -132,16 +133,16 @@ test('a consent is asked for before the first run, signed by hand on the page, a
     page.getByRole('link', { name: 'PDF' }).click(),
   ]);
   expect(download.suggestedFilename()).toBe('Running on the dyno, A. Sorrel.pdf');
-  await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
+  await goWithin(page, `/jobs/${job.id}/record`);
   await expect(page.getByRole('main', { name: 'Recording' })).toBeVisible();
   await expect(page.getByText('Not signed')).toHaveCount(0);
   // The text changes: what was signed says that it is of an older one.
-  await page.goto(`${suvok.origin}/consents`);
+  await goWithin(page, '/consents');
   const text = page.getByRole('form', { name: 'Running on the dyno' });
   await text.getByLabel('Text').fill('At my own risk, and I was told of it.');
   await text.getByRole('button', { name: 'Save as a new version' }).click();
   await expect(text).toContainText('version 2');
-  await page.goto(`${suvok.origin}/jobs/${job.id}/brief?show=safety`);
+  await goWithin(page, `/jobs/${job.id}/brief?show=safety`);
   await expect(page.getByText('the text was changed since')).toBeVisible();
 });
 

@@ -7,7 +7,9 @@ import type { Job } from '../contract/records.ts';
 import { writeRecordingCsv } from '../core/exchange/write-csv.ts';
 import { generatedRun } from '../core/testing/generated-run.ts';
 import { testDyno } from '../core/testing/test-car.ts';
-import { openDatabase, type Database } from '../store/database.ts';
+import { connected, openDatabase, type Database } from '../store/database.ts';
+import { socketPlace } from '../recorder/local-link/socket-place.ts';
+import { startRecorder } from '../recorder/start-recorder.ts';
 import { migrate } from '../store/migrate.ts';
 import { asApplication, freshDatabase, takeAway } from '../store/testing/test-database.ts';
 import { startServer, type RunningServer } from './server.ts';
@@ -25,6 +27,8 @@ const ends: (() => Promise<void>)[] = [];
 beforeEach(async () => {
   ({ url: ownerUrl, drop } = await freshDatabase());
   await migrate(ownerUrl);
+  // What failed is tried again after a second here, not after five.
+  await connected(ownerUrl, (client) => client.query('update pgboss.queue set retry_delay = 1'));
   url = await asApplication(ownerUrl);
   database = openDatabase(url, silentLog);
 });
@@ -41,22 +45,25 @@ async function queue(log: Log = silentLog): Promise<WorkQueue> {
   return made;
 }
 
-/** A server that says how many powers of runs it has made. */
-async function worker(): Promise<{ server: RunningServer; made: () => number }> {
+/** A server that says how many powers of runs it has made. @param recorder its socket @param lookForWorkMs how often it looks for some */
+async function worker(recorder: string, lookForWorkMs = 50): Promise<{ server: RunningServer; made: () => number }> {
   let made = 0;
   const log = { ...silentLog, info: (fields: object) => void (made += (fields as { made?: number }).made ?? 0) };
-  const recorder = join(mkdtempSync(join(tmpdir(), 'suvok-none-')), 'socket');
   return {
-    server: await startServer({ databaseUrl: url, port: 0, recorder, log, lookForWorkMs: 50, queuePace: brisk }),
+    server: await startServer({ databaseUrl: url, port: 0, recorder, log, lookForWorkMs, queuePace: brisk }),
     made: () => made,
   };
 }
 
 test('the powers of many runs are made once each, and go on when the server that was at it stops', async () => {
-  const one = await worker();
-  const api = `http://127.0.0.1:${one.server.port}/api`;
+  // A server that hears no recorder waits for it.
+  const folder = mkdtempSync(join(tmpdir(), 'suvok-recorder-'));
+  const recorder = await startRecorder({ databaseUrl: url, folder, benchLinkPort: 0, floorBytes: 0, log: silentLog });
+  ends.push(() => recorder.close());
+  const { server: idle } = await worker(socketPlace(folder), 3_600_000);
+  const api = `http://127.0.0.1:${idle.port}/api`;
   const job = (await (await fetch(`${api}/jobs`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: '{"vehicle":"Worked on"}' })).json()) as Job; // prettier-ignore
-  const runs = 8;
+  const runs = 12;
   const text = writeRecordingCsv(generatedRun({}));
   for (let run = 0; run < runs; run++) {
     const form = new FormData();
@@ -64,13 +71,16 @@ test('the powers of many runs are made once each, and go on when the server that
     form.append('settings', JSON.stringify({ setupId: job.setups[0]!.id, dyno: testDyno, air: null, engineToDrumRatio: null, startedAt: '2026-05-04T09:00:00Z' })); // prettier-ignore
     expect((await fetch(`${api}/imports`, { method: 'POST', body: form })).status).toBe(201);
   }
+  await idle.close();
+  const one = await worker(socketPlace(folder));
   const stored = async () => (await database.query<{ made: number }>('select count(*)::int as made from run_power')).rows[0]!.made; // prettier-ignore
   await eventually('a beginning', async () => (await stored()) > 0);
-  const other = await worker();
+  const other = await worker(socketPlace(folder));
   await one.server.close();
   await eventually('the end', async () => (await stored()) === runs);
   await other.server.close();
   expect(one.made() + other.made()).toBe(runs);
+  expect(other.made()).toBeGreaterThan(0);
 }, 60_000);
 
 test('work is asked for by many and done by one at a time', async () => {
