@@ -7,31 +7,21 @@ import type { ReactNode } from 'react';
 import type { Run } from '../../contract/records.ts';
 import type { JobFigures } from '../../core/figures/job-figures.ts';
 import { queryClient } from '../state/queries.ts';
+import { talkingEnds } from '../testing/talking-ends.ts';
 import { figuresKey, keepForSpan, useFigures, useFiguresSoon } from './figures.ts';
 import type { WorkerRequest } from './figures.worker.ts';
-
-type Hear = (event: MessageEvent) => void;
 
 /** What the page asked for, each with what answers it. */
 let asked: { request: WorkerRequest; answer: (figures: JobFigures) => void; refuse: (error: Error) => void }[] = [];
 
 /** A worker that makes figures when the test says so. */
 class WorkerByHand {
-  private readonly toPage: Hear[] = [];
-  private readonly toWorker: Hear[] = [];
-
   constructor() {
-    const says = (to: Hear[]) => (data: unknown) => void setTimeout(() => to.forEach((hear) => hear({ data, origin: '', ports: [] } as unknown as MessageEvent))); // prettier-ignore
-    const figures = (request: WorkerRequest) => new Promise<JobFigures>((answer, refuse) => asked.push({ request, answer, refuse })); // prettier-ignore
-    expose({ figures }, { postMessage: says(this.toPage), ...hearing(this.toWorker) } as never);
-    Object.assign(this, { postMessage: says(this.toWorker), ...hearing(this.toPage) });
+    const { page, worker } = talkingEnds();
+    expose({ figures: (request: WorkerRequest) => new Promise<JobFigures>((answer, refuse) => asked.push({ request, answer, refuse })) }, worker); // prettier-ignore
+    Object.assign(this, page);
   }
 }
-const hearing = (list: Hear[]) => ({
-  addEventListener: (_: string, hear: Hear) => void list.push(hear),
-  removeEventListener: (_: string, hear: Hear) => void list.splice(list.indexOf(hear), 1),
-  start: () => undefined,
-});
 Object.assign(globalThis, { Worker: WorkerByHand });
 
 const run = (id: number, setupId: number, over: object = {}) => ({ id, setupId, kind: 'power', state: 'sealed', ...over }) as unknown as Run; // prettier-ignore

@@ -7,6 +7,7 @@ import { recordingsToBytes, recordingToBytes } from '../../core/exchange/recordi
 import type { Recording } from '../../core/recording/recording.ts';
 import { generatedRun } from '../../core/testing/generated-run.ts';
 import { testDyno, usualTorque } from '../../core/testing/test-car.ts';
+import { talkingEnds } from '../testing/talking-ends.ts';
 import type { FiguresWorker, WorkerRequest } from './figures.worker.ts';
 
 const drawn = [1, 1.02, 1.04].map((factor, index) => generatedRun({ rateHz: 100, seed: index + 1, speedNoise: 0.006, drumTorque: (rpm) => factor * usualTorque(rpm) })); // prettier-ignore
@@ -55,18 +56,10 @@ let asked: string[] = [];
 let away = false;
 let worker: Remote<FiguresWorker>;
 
-/** The worker in this process, started for job 7 as the page does: by its name. Each end hears what the other says. */
+/** The worker in this process, started for job 7 as the page does: by its name. */
 beforeAll(async () => {
-  const heard: { page: ((event: MessageEvent) => void)[]; worker: ((event: MessageEvent) => void)[] } = { page: [], worker: [] }; // prettier-ignore
-  const says = (to: keyof typeof heard) => (data: unknown) => {
-    const event = { data: structuredClone(data), origin: '', ports: [] } as unknown as MessageEvent;
-    setTimeout(() => heard[to].forEach((hear) => hear(event)));
-  };
-  const hearsAs = (who: keyof typeof heard) => ({
-    addEventListener: (_: string, hear: (event: MessageEvent) => void) => void heard[who].push(hear),
-    removeEventListener: (_: string, hear: (event: MessageEvent) => void) => void heard[who].splice(heard[who].indexOf(hear), 1), // prettier-ignore
-  });
-  Object.assign(globalThis, { self: { name: '7' }, postMessage: says('page'), ...hearsAs('worker') });
+  const { page, worker: own } = talkingEnds();
+  Object.assign(globalThis, { self: { name: '7' }, ...own });
   globalThis.fetch = ((path: string) => {
     asked.push(path);
     if (away) return Promise.reject(new TypeError('no network'));
@@ -77,7 +70,7 @@ beforeAll(async () => {
     return Promise.resolve(new Response(recordingsToBytes(new Map(ids.map((id) => [id, recordingOf(Number(id))]))).buffer as ArrayBuffer)); // prettier-ignore
   }) as typeof fetch;
   await import('./figures.worker.ts');
-  worker = wrap<FiguresWorker>({ postMessage: says('worker'), ...hearsAs('page') } as never);
+  worker = wrap<FiguresWorker>(page);
 });
 beforeEach(() => {
   away = false;
