@@ -5,7 +5,7 @@ import { spokenRpm } from '../units/spoken-rpm.ts';
 import { holdsAny, tens, worstOf, type Finding, type Zone } from './check.ts';
 import type { SlipTrace } from './slip.ts';
 import { meanOf } from '../numerics/mean.ts';
-import { pickedAt, seriesOf } from '../numerics/picked.ts';
+import { everyNth, pickedAt, seriesOf } from '../numerics/picked.ts';
 import { quantileOf } from '../numerics/quantile.ts';
 
 // Set by bench/checks.ts: no false alarm on healthy pulls, most hits on faulty ones.
@@ -133,7 +133,8 @@ export function unexplainedZones(
   healthy: number,
   beyond = unexplained,
 ): Zone[] {
-  const shares = seriesOf(everySo(excess, every), (at) => excess[at * every]! / Math.max(load[at * every]!, 0.2));
+  const loads = everyNth(load, every);
+  const shares = everyNth(excess, every).map((value, index) => value / Math.max(loads[index]!, 0.2));
   const creep = Math.min(healthy, Math.max(0, quantileOf(shares, 0.4) || 0));
   const zones: Zone[] = [];
   let from = -1;
@@ -158,13 +159,9 @@ function highest({ excess, rpm }: SlipTrace) {
   return { excess: excess[at]!, rpm: rpm[at]! };
 }
 
-/** How many values are looked at where every so manyth is. */
-const everySo = ({ length }: Float64Array, every: number) => Math.ceil(length / every);
-
 /** Whether a parabola of torque explains the slip: a clutch slips with torque, wherever it occurs. */
 function followsTorque(trace: SlipTrace): boolean {
-  const some = (values: Float64Array) => seriesOf(everySo(values, trace.every), (at) => values[at * trace.every]!);
-  const [load, excess] = [some(trace.load), some(trace.excess)];
+  const [load, excess] = [everyNth(trace.load, trace.every), everyNth(trace.excess, trace.every)];
   const high = excess.filter((_, index) => load[index]! > 0.9);
   const low = excess.filter((_, index) => load[index]! < 0.75);
   // Slip that takes torque away is not made by it.

@@ -4,6 +4,7 @@ import { studentT } from '../statistics/student-t.ts';
 import { commonSpeeds, covers, meanCurve, valuesAt, type RunCurve } from './run-curve.ts';
 import { driftVariance, leastDeviationKw, narrowing, type Surroundings } from './surroundings.ts';
 import { meanOf } from '../numerics/mean.ts';
+import { seriesOf } from '../numerics/picked.ts';
 
 /** The difference of two sets of runs over engine speed, and how sure it is. All arrays of one length. */
 export interface GainBand {
@@ -144,7 +145,7 @@ function sumOfSquares(residuals: readonly Float64Array[], index: number): number
 function pooledSquare(groups: readonly Scatter[], places: number): Float64Array {
   const df = groups.reduce((sum, group) => sum + group.df, 0);
   const residuals = groups.flatMap((group) => group.residuals);
-  return Float64Array.from({ length: places }, (_, index) => (df > 0 ? sumOfSquares(residuals, index) / df : NaN));
+  return seriesOf(places, (index) => (df > 0 ? sumOfSquares(residuals, index) / df : NaN));
 }
 
 /** Residuals in units of their own side's spread, so that the noisier side does not hide the other. */
@@ -160,7 +161,7 @@ function alongRange(square: Float64Array, power: Float64Array): Float64Array {
   const count = square.length;
   const reach = Math.max(1, Math.round(spreadReach * count));
   const relative = square.map((value, index) => value / Math.max(power[index]! ** 2, 1e-12));
-  const weight = Float64Array.from({ length: reach + 1 }, (_, away) => 1 - away / (reach + 1));
+  const weight = seriesOf(reach + 1, (away) => 1 - away / (reach + 1));
   const result = new Float64Array(count);
   for (let at = 0; at < count; at++) {
     let sum = relative[at]!;

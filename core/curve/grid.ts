@@ -1,3 +1,5 @@
+import { seriesOf } from '../numerics/picked.ts';
+
 /**
  * Engine speeds at whole multiples of a step inside a range, both ends included.
  *
@@ -7,5 +9,5 @@
 export function gridBetween(fromRpm: number, toRpm: number, stepRpm: number): Float64Array {
   const first = Math.ceil(fromRpm / stepRpm - 1e-9);
   const last = Math.floor(toRpm / stepRpm + 1e-9);
-  return Float64Array.from({ length: Math.max(0, last - first + 1) }, (_, index) => (first + index) * stepRpm);
+  return seriesOf(last - first + 1, (index) => (first + index) * stepRpm);
 }

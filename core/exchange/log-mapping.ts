@@ -1,6 +1,7 @@
 import type { LogTable } from './log-table.ts';
 import { knownChannelNamed, knownChannels, toChannelUnit, type KnownChannel } from '../recording/channels.ts';
 import type { Recording } from '../recording/recording.ts';
+import { pickedAt } from '../numerics/picked.ts';
 import { Refusal } from '../refusal.ts';
 
 /** What one column of a logger's table is; null leaves it out. */
@@ -109,7 +110,7 @@ export function recordingBy({ columns, ratioAtLambda1 }: LogMapping, table: LogT
     kept.push(row);
   }
   if (kept.length < 0.5 * time.length) throw new Refusal('The time does not advance in most rows: another column is the time, or its unit is another one.'); // prettier-ignore
-  const of = (values: Float64Array) => Float64Array.from(kept, (row) => values[row]!);
+  const of = (values: Float64Array) => pickedAt(values, kept);
   return {
     time: of(time),
     channels: used.flatMap(({ channel, values }) => (channel === timeChannel ? [] : [{ name: channel, unit: unitOf(channel, columns), values: of(values) }])), // prettier-ignore

@@ -1,6 +1,6 @@
 import { gridBetween } from '../curve/grid.ts';
 import type { MeanCurve } from '../comparison/run-curve.ts';
-import { interpolate } from '../numerics/interpolation.ts';
+import { interpolateAll } from '../numerics/interpolation.ts';
 import { Refusal } from '../refusal.ts';
 import { engineTorqueNm } from '../curve/engine-torque.ts';
 
@@ -36,7 +36,7 @@ export function borrowedRunCurves(
   const engineSpeedRpm = gridBetween(rpm[0]!, rpm[rpm.length - 1]!, gridRpm);
   if (engineSpeedRpm.length < 2)
     throw new Refusal(`The borrowed curve “${name}” covers less than ${2 * gridRpm} rpm: give more of its points.`);
-  const values = engineSpeedRpm.map((at) => interpolate(rpm, kw, at));
+  const values = interpolateAll(rpm, kw, engineSpeedRpm);
   return {
     power: { engineSpeedRpm, values },
     torque: { engineSpeedRpm, values: values.map((value, index) => engineTorqueNm(value, engineSpeedRpm[index]!)) },

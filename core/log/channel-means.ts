@@ -1,4 +1,5 @@
-import { firstNotBelow, interpolate } from '../numerics/interpolation.ts';
+import { seriesOf } from '../numerics/picked.ts';
+import { firstNotBelow, interpolateAll } from '../numerics/interpolation.ts';
 import { motionChannels } from './extremes.ts';
 import { pullOf, settlingS, type RunLog } from './run-log.ts';
 
@@ -61,6 +62,6 @@ function onGrid(
   const means = Float64Array.from(filled, (at) => sums[at]! / counts[at]!);
   const [least, most] = [Math.ceil(x[0]! / gridRpm), Math.floor(x[x.length - 1]! / gridRpm)];
   if (most <= least) return undefined;
-  const engineSpeedRpm = Float64Array.from({ length: most - least + 1 }, (_, index) => (least + index) * gridRpm);
-  return { engineSpeedRpm, values: engineSpeedRpm.map((rpm) => interpolate(x, means, rpm)) };
+  const engineSpeedRpm = seriesOf(most - least + 1, (index) => (least + index) * gridRpm);
+  return { engineSpeedRpm, values: interpolateAll(x, means, engineSpeedRpm) };
 }

@@ -1,5 +1,6 @@
 import { quantity, say } from '../sentence/sentence.ts';
 import { meanOf } from '../numerics/mean.ts';
+import { seriesOf } from '../numerics/picked.ts';
 import { medianOf } from '../numerics/quantile.ts';
 import { firstNotBelow } from '../numerics/interpolation.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
@@ -105,7 +106,7 @@ function toldByPressure(
 function sagsOf(log: RunLog, { regulation, constant }: Held, pressure: Float64Array): LogEvent[] {
   const [first, last] = pullOf(log);
   const early = Math.max(first + 1, first + Math.floor(0.12 * (last - first)));
-  const at = Float64Array.from({ length: last + 1 }, (_, index) => (index < first ? NaN : constant(index)));
+  const at = seriesOf(last + 1, (index) => (index < first ? NaN : constant(index)));
   // A target is what it should be; the others hold what they held at the beginning.
   const base = regulation === 'target' ? 0 : medianOf(at.subarray(first, early));
   const room = Math.max(sagKpa, sagShare * medianOf(pressure.subarray(first, early)));

@@ -1,4 +1,5 @@
 import { firstNotBelow, interpolate } from '../numerics/interpolation.ts';
+import { pickedAt, seriesOf } from '../numerics/picked.ts';
 import { Refusal } from '../refusal.ts';
 
 /** Engine speed as one instrument saw it, on its own clock. */
@@ -84,14 +85,14 @@ export function whole({ time, rpm }: SpeedTrace): SpeedTrace {
   if (rpm.every((value) => !Number.isNaN(value))) return { time, rpm };
   const kept = Array.from(rpm.keys()).filter((index) => !Number.isNaN(rpm[index]!));
   return {
-    time: Float64Array.from(kept, (index) => time[index]!),
-    rpm: Float64Array.from(kept, (index) => rpm[index]!),
+    time: pickedAt(time, kept),
+    rpm: pickedAt(rpm, kept),
   };
 }
 
 function resampled({ time, rpm }: SpeedTrace): Float64Array {
   const count = time.length > 1 ? Math.floor((time[time.length - 1]! - time[0]!) * rateHz) : 0;
-  return Float64Array.from({ length: count }, (_, index) => {
+  return seriesOf(count, (index) => {
     const [from, to] = [time[0]! + (index - 0.5) / rateHz, time[0]! + (index + 0.5) / rateHz];
     // A fast trace is averaged, a slow one drawn through.
     const [first, end] = [firstNotBelow(time, from), firstNotBelow(time, to)];

@@ -1,4 +1,5 @@
 import { firstNotBelow } from '../numerics/interpolation.ts';
+import { everyNth } from '../numerics/picked.ts';
 import type { Recording } from '../recording/recording.ts';
 import { Refusal } from '../refusal.ts';
 import { channelMeans, type ChannelMeans } from './channel-means.ts';
@@ -81,12 +82,7 @@ function thinned(log: RunLog): RunLog {
   const first = firstNotBelow(log.time, from);
   let end = first;
   while (end < log.time.length && log.time[end]! <= to) end++;
-  const count = Math.ceil((end - first) / every);
-  const of = (values: Float64Array) => {
-    const kept = new Float64Array(count);
-    for (let place = 0; place < count; place++) kept[place] = values[first + place * every]!;
-    return kept;
-  };
+  const of = (values: Float64Array) => everyNth(values.subarray(first, end), every);
   return {
     ...log,
     time: of(log.time),

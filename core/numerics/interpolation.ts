@@ -12,7 +12,11 @@ export function firstNotBelow(rising: Float64Array, target: number): number {
 
 /** y at `target` by straight lines between the points (x rising); the end values beyond the ends. */
 export function interpolate(x: Float64Array, y: Float64Array, target: number): number {
-  const right = firstNotBelow(x, target);
+  return drawnBefore(x, y, firstNotBelow(x, target), target);
+}
+
+/** y at `target`, which lies on the line that ends at the point `right`: the first one not below it. */
+function drawnBefore(x: Float64Array, y: Float64Array, right: number, target: number): number {
   if (right === 0) return y[0]!;
   if (right === x.length) return y[x.length - 1]!;
   const share = (target - x[right - 1]!) / (x[right]! - x[right - 1]!);
@@ -25,18 +29,12 @@ export function interpolate(x: Float64Array, y: Float64Array, target: number): n
  */
 export function interpolateAll(x: Float64Array, y: Float64Array, targets: Float64Array): Float64Array {
   const found = new Float64Array(targets.length);
-  const last = x.length - 1;
   let right = 0;
   for (let index = 0; index < targets.length; index++) {
     const target = targets[index]!;
     if (right > 0 && !(x[right - 1]! < target)) right = firstNotBelow(x, target);
-    while (right <= last && x[right]! < target) right++;
-    if (right === 0) found[index] = y[0]!;
-    else if (right > last) found[index] = y[last]!;
-    else {
-      const share = (target - x[right - 1]!) / (x[right]! - x[right - 1]!);
-      found[index] = y[right - 1]! + share * (y[right]! - y[right - 1]!);
-    }
+    while (right < x.length && x[right]! < target) right++;
+    found[index] = drawnBefore(x, y, right, target);
   }
   return found;
 }

@@ -9,6 +9,11 @@ export function pickedAt(values: Float64Array, places: ArrayLike<number>): Float
   return picked;
 }
 
+/** Every so manyth value of a series, its first one among them. */
+export function everyNth(values: Float64Array, every: number): Float64Array {
+  return seriesOf(Math.ceil(values.length / every), (index) => values[index * every]!);
+}
+
 /** A series of so many values, each made of its index. */
 export function seriesOf(count: number, valueAt: (index: number) => number): Float64Array {
   const series = new Float64Array(Math.max(0, count));

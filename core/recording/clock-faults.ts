@@ -1,4 +1,4 @@
-import { seriesOf } from '../numerics/picked.ts';
+import { everyNth } from '../numerics/picked.ts';
 import { medianOf } from '../numerics/quantile.ts';
 import { firstNotBelow } from '../numerics/interpolation.ts';
 
@@ -105,7 +105,7 @@ function jumpAt(time: Float64Array, speed: Float64Array, index: number, scatter:
 /** The middle of a thousand of the values: enough to know what is usual. */
 function usual(values: Float64Array): number {
   const every = Math.max(1, Math.floor(values.length / 1000));
-  return medianOf(seriesOf(Math.ceil(values.length / every), (index) => values[index * every]!));
+  return medianOf(everyNth(values, every));
 }
 
 function ratio(a: number, b: number): number {

@@ -120,18 +120,22 @@ function noiseAtKnots(
     const reaching = covering(modelled, rpm);
     const share = 1 / reaching.length ** 2;
     for (const { run, model } of reaching) {
-      let last: { level: number; weights: (RateWeights | undefined)[] } | undefined;
+      const made = new Map<string, RateWeights | undefined>();
+      // A narrow span's weights may have been made already, when it was the wider one.
+      const weightsOf = (k: number, level: number) => {
+        const key = `${k} ${level}`;
+        if (!made.has(key)) made.set(key, weightsAt(run, rpm, spans[k]!, level));
+        return made.get(key);
+      };
       spans.forEach((span, k) => {
-        // Spans are compared on the traces that serve the wider one; those of the spans before may be made already.
+        // Spans are compared on the traces that serve the wider one.
         const level = levelAt(run, rpm, span);
-        const made = last?.level === level ? last.weights : [];
-        last = { level, weights: made };
         const autocovariance = model[level]!;
-        const wide = (made[k] = weightsAt(run, rpm, span, level));
+        const wide = weightsOf(k, level);
         if (!wide) return;
         variance[k]! += share * varianceOf(autocovariance, wide);
         for (let j = Math.max(0, k - compared); j < k; j++) {
-          const narrow = j in made ? made[j] : (made[j] = weightsAt(run, rpm, spans[j]!, level));
+          const narrow = weightsOf(j, level);
           if (narrow) ofDifference[k]![j]! += share * varianceOf(autocovariance, difference(wide, narrow));
         }
       });

@@ -8,6 +8,7 @@ import { atLeastSamples, slopes } from '../smoothing/moving-fit.ts';
 import { studentT } from '../statistics/student-t.ts';
 import { rpmPerRadS } from '../units/units.ts';
 import { engineTorqueNm } from '../curve/engine-torque.ts';
+import { seriesOf } from '../numerics/picked.ts';
 import { meanOf, scatterOf } from '../numerics/mean.ts';
 
 /** A mean over a hold, its scatter, and the half width of its 95 % interval with the samples as correlated as they are. */
@@ -109,8 +110,7 @@ interface Traces {
 
 function figures({ time, speed, torque, ratio }: Traces, first: number, last: number): SteadyHold {
   const settled = settledFrom(time, torque, first, last);
-  const series = (make: (index: number) => number) =>
-    Float64Array.from({ length: last - settled + 1 }, (_, index) => make(settled + index));
+  const series = (make: (index: number) => number) => seriesOf(last - settled + 1, (index) => make(settled + index));
   const rpm = series((index) => speed[index]! * ratio[index]! * rpmPerRadS);
   const power = series((index) => (torque[index]! * speed[index]!) / 1000);
   return {

@@ -1,3 +1,5 @@
+import { seriesOf } from '../numerics/picked.ts';
+
 // Set by bench/accuracy.ts: the error against known truths, mean and worst.
 /** Length of the blocks in which a trace is compared with a polynomial, s, and the least samples in one. */
 const blockS = 1;
@@ -112,7 +114,7 @@ export function autoregressiveCovariance(
   free = residuals.length,
 ): Float64Array {
   return continued(
-    Float64Array.from({ length: memory + 1 }, (_, lag) => lagged(residuals, lag) / free),
+    seriesOf(memory + 1, (lag) => lagged(residuals, lag) / free),
     lags,
   );
 }
@@ -162,9 +164,9 @@ function subtract(from: Float64Array, vector: Float64Array, share: number): void
 /** The autocovariance of the same noise averaged in pairs of samples. */
 export function halvedAutocovariance(autocovariance: Float64Array): Float64Array {
   const at = (lag: number) => autocovariance[Math.abs(lag)] ?? 0;
-  return Float64Array.from(
-    { length: Math.max(1, autocovariance.length >> 1) },
-    (_, lag) => (at(2 * lag - 1) + 2 * at(2 * lag) + at(2 * lag + 1)) / 4,
+  return seriesOf(
+    Math.max(1, autocovariance.length >> 1),
+    (lag) => (at(2 * lag - 1) + 2 * at(2 * lag) + at(2 * lag + 1)) / 4,
   );
 }
 
