@@ -15,7 +15,6 @@ export default defineConfig({
         codeSplitting: {
           groups: [
             // What starts the figures worker: it must not wait for all else to come and be evaluated.
-            // What starts the figures worker: it must not wait for all else to come and be evaluated.
             { name: 'first', test: /workers\/figures-worker\.ts|node_modules\/comlink|preload-helper/, priority: 2 },
             { name: 'shared', minShareCount: 2 },
           ],

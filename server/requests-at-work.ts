@@ -9,10 +9,7 @@ export class RequestsAtWork {
     return (request, response, next) => {
       const work: unknown = handler(request, response, next);
       if (!(work instanceof Promise)) return;
-      const ended: Promise<unknown> = work.then(
-        () => this.working.delete(ended),
-        () => this.working.delete(ended),
-      );
+      const ended: Promise<unknown> = work.catch(() => undefined).then(() => this.working.delete(ended));
       this.working.add(ended);
       // Express answers where it fails.
       return work;
