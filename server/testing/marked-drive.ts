@@ -5,7 +5,7 @@ import { recordingOf } from '../../store/samples.ts';
 /** Frames a second of a marked drive. */
 export const rateHz = 200;
 /** 4 s in gear, 5 s of pulling, 2 s of coast. */
-const lapS = 11;
+export const lapS = 11;
 const pullS = [4, 9] as const;
 
 /** What an instrument of a marked drive reads, in order. */
