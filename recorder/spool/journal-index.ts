@@ -39,11 +39,16 @@ export interface KeptRun extends BeginRecord {
   end: EndRecord | undefined;
 }
 
+/** Said of a run that a death of the recorder ended. */
+export const stoppedRemark = 'The recorder stopped during this run. Everything that had arrived was kept.';
+
 /** What the spool holds, told from its safe records alone: what a later life would find. */
 export class JournalIndex {
   readonly sessions = new Map<number, KeptSession>();
   /** In the order they began. */
   readonly runs = new Map<string, KeptRun>();
+  /** Begun, and not yet safe: their rows are needed from the first moment. */
+  private readonly beginning = new Map<string, BeginRecord>();
   private readonly storedKeys = new Set<string>();
   private readonly safeNow = new Map<number, number>();
   private latestSession = 0;
@@ -73,6 +78,7 @@ export class JournalIndex {
       }
       case kinds.begin: {
         const begun = readJson(beginRecord, content);
+        this.beginning.delete(begun.run.key);
         if (!this.storedKeys.has(begun.run.key) && !this.runs.has(begun.run.key))
           this.runs.set(begun.run.key, { ...begun, ending: undefined, end: undefined });
         return;
@@ -132,16 +138,30 @@ export class JournalIndex {
 
   /**
    * Takes stock after a death.
-   * @returns ends of runs whose dyno had ended and whose loggers were still waited for: with the rows that are there
+   * @returns ends, with the rows that are there, of runs that nobody goes on with: those whose loggers alone were
+   * still waited for, and those whose dyno's session is over and whose end did not reach the disk
    */
   afterRestart(): EndRecord[] {
     this.safeNow.clear();
-    return [...this.runs.values()].flatMap(({ end, ending, sources }) => {
-      if (end || !ending) return [];
-      const rows = (session: number) => this.sessions.get(session)?.rows ?? 0;
-      const [, ...loggers] = sources;
-      return [{ ...ending, to: [ending.to, ...loggers.map(({ session }) => rows(session))] }];
+    return [...this.runs.values()].flatMap(({ run: { key }, end, ending, sources }) => {
+      const [dyno, ...loggers] = sources;
+      const session = dyno && this.sessions.get(dyno.session);
+      if (end || (!ending && session && !session.closed)) return [];
+      const rows = (of: number) => this.sessions.get(of)?.rows ?? 0;
+      const ended = ending ?? { key, as: 'interrupted' as const, remarks: [stoppedRemark], to: session?.rows ?? 0 };
+      return [{ ...ended, to: [ended.to, ...loggers.map((logger) => rows(logger.session))] }];
     });
+  }
+
+  /** A run has begun: its rows are given up no more, though its beginning is not on the disk yet. */
+  pin(begun: BeginRecord): void {
+    this.beginning.set(begun.run.key, begun);
+  }
+
+  /** The first row of a session that is still there, on the disk or on its way to it. */
+  oldestRow(number: number): number {
+    const session = this.sessions.get(number);
+    return session?.extents[0]?.first ?? session?.rows ?? 0;
   }
 
   /** What a later segment repeats, so that the ones before it are needed for rows alone. */
@@ -163,8 +183,8 @@ export class JournalIndex {
     ];
   }
 
-  /** The rows written together among which one is. */
-  extentAt(session: number, row: number): Extent | undefined {
+  /** The rows written together among which one is, or else the first that come after it. */
+  extentFrom(session: number, row: number): Extent | undefined {
     const extents = this.sessions.get(session)?.extents ?? [];
     let [low, high] = [0, extents.length];
     while (low < high) {
@@ -172,13 +192,12 @@ export class JournalIndex {
       if (extents[middle]!.first + extents[middle]!.count <= row) low = middle + 1;
       else high = middle;
     }
-    const extent = extents[low];
-    return extent && extent.first <= row ? extent : undefined;
+    return extents[low];
   }
 
   /** Whether rows that a run needs lie in a segment. */
   needs(segment: number): boolean {
-    for (const { sources, end } of this.runs.values()) {
+    for (const { sources, end } of this.kept()) {
       for (const [at, { session, from }] of sources.entries()) {
         const to = end?.to[at] ?? Infinity;
         const extents = this.sessions.get(session)?.extents ?? [];
@@ -199,7 +218,13 @@ export class JournalIndex {
     }
   }
 
+  /** Runs whose rows are needed. */
+  private kept(): Pick<KeptRun, 'sources' | 'end'>[] {
+    const beginning = [...this.beginning.values()].map(({ sources }) => ({ sources, end: undefined }));
+    return [...this.runs.values(), ...beginning];
+  }
+
   private isUsed(number: number): boolean {
-    return [...this.runs.values()].some(({ sources }) => sources.some(({ session }) => session === number));
+    return this.kept().some(({ sources }) => sources.some(({ session }) => session === number));
   }
 }

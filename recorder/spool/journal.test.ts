@@ -1,4 +1,4 @@
-import { expect, test } from '@jest/globals';
+import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
 import { silentLog } from '../../contract/log.ts';
 import { plainSettings } from '../../contract/recording.ts';
 import { MemoryFiles } from '../testing/memory-files.ts';
@@ -85,6 +85,68 @@ test('a run is there in the next life until it was stored, with its rows however
   expect(last.unstored).toEqual([]);
   // The session began in a segment that has gone long since.
   expect(last.sessions).toMatchObject([{ session, rows: 4000, lastSequence: 4099 }]);
+});
+
+describe('how long rows are kept that no run has taken', () => {
+  beforeEach(() => void jest.useFakeTimers({ doNotFake: ['setImmediate'] }));
+  afterEach(() => void jest.useRealTimers());
+
+  /** A slow instrument whose segment is open for minutes before it is full. */
+  async function slowly(seconds: number) {
+    const journal = await opened(new MemoryFiles(), { segmentBytes: 12_000 });
+    const session = journal.openSession(rollerHello, plainSettings);
+    for (let second = 0; second < seconds; second++) {
+      give(journal, session, second, second + 1);
+      await jest.advanceTimersByTimeAsync(1000);
+    }
+    return { journal, session };
+  }
+
+  test('a minute after they came, however long their segment was open; not for ever', async () => {
+    const { journal, session } = await slowly(1200);
+    const ageS = 1200 - journal.oldestRow(session);
+    expect(ageS).toBeGreaterThanOrEqual(60);
+    expect(ageS).toBeLessThan(600);
+    expect(await readAll(journal, session, journal.oldestRow(session), 1200)).toEqual(count(1200 - ageS, 1200));
+  });
+
+  test('those of a run that begins from that moment on, though the disk does not have its beginning yet', async () => {
+    const files = new MemoryFiles();
+    const journal = await opened(files, { segmentBytes: 4000 });
+    const session = journal.openSession(rollerHello, plainSettings);
+    for (let at = 0; at < 300; at += 50) {
+      give(journal, session, at, at + 50);
+      await journal.flush();
+    }
+    await jest.advanceTimersByTimeAsync(58_000);
+    journal.begin(newRun(), [{ source: 0, session, from: 0 }]);
+    // The disk takes nothing for a while, and segments grow older.
+    files.before = (act) => {
+      if (act === 'write') throw new Error('busy');
+    };
+    await jest.advanceTimersByTimeAsync(30_000);
+    expect(journal.oldestRow(session)).toBe(0);
+    files.before = () => undefined;
+    await jest.advanceTimersByTimeAsync(100_000);
+    expect(await readAll(journal, session, 0, 300)).toEqual(count(0, 300));
+  });
+});
+
+test('a run whose dyno was lost, and whose end a power cut took, has ended with what is there', async () => {
+  const files = new MemoryFiles();
+  const journal = await opened(files);
+  const session = journal.openSession(rollerHello, plainSettings);
+  const run = newRun();
+  give(journal, session, 0, 40);
+  journal.begin(run, [{ source: 0, session, from: 10 }]);
+  journal.closeSession(session);
+  await journal.flush();
+  files.cutPower();
+  const next = await opened(files);
+  await next.flush();
+  expect(next.unstored).toMatchObject([
+    { end: { key: run.key, as: 'interrupted', to: [40], remarks: [expect.stringMatching(/stopped during this run/)] } },
+  ]);
 });
 
 test('of a run whose last rows a power cut took, those are kept that were safe', async () => {

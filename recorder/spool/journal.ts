@@ -17,7 +17,7 @@ import {
 import { Spool } from './spool.ts';
 import type { SpoolFiles } from './spool-files.ts';
 
-/** Rows that no run has taken are kept this long, ms: a pull that nobody has noticed yet is among them. */
+/** Rows that no run has taken are kept this long at least, ms: a pull that nobody has noticed yet is among them. */
 const keepMs = 60_000;
 /** So many values are gathered into one record at most; a chunk in the database is as long. */
 const mostValues = 60_000;
@@ -113,7 +113,9 @@ export class Journal extends EventEmitter<JournalEvents> {
     this.append(kinds.break, { session, row, found });
   }
 
+  /** A run has begun. Its rows are kept from now on, whenever this reaches the disk. */
   begin(run: NewRun, sources: SourceOfRun[]): void {
+    this.index.pin({ run, sources });
     this.append(kinds.begin, { run, sources });
   }
 
@@ -153,6 +155,11 @@ export class Journal extends EventEmitter<JournalEvents> {
     return this.index.sessions.get(session)?.rows ?? 0;
   }
 
+  /** The first row of a session that is still there: those before it have been given up. */
+  oldestRow(session: number): number {
+    return this.index.oldestRow(session);
+  }
+
   get sessions(): KeptSession[] {
     return [...this.index.sessions.values()];
   }
@@ -163,8 +170,8 @@ export class Journal extends EventEmitter<JournalEvents> {
    * @param to the row after the last that is wanted
    */
   async rows(session: number, from: number, to: number): Promise<Float64Array[] | undefined> {
-    const extent = this.index.extentAt(session, from);
-    if (!extent || from >= to) return undefined;
+    const extent = this.index.extentFrom(session, from);
+    if (!extent || extent.first > from || from >= to) return undefined;
     const { content } = await this.spool.read(extent.place);
     return readRows(content).rows.slice(from - extent.first, to - extent.first);
   }
@@ -209,10 +216,12 @@ export class Journal extends EventEmitter<JournalEvents> {
     this.tidying = true;
     this.tidiedAt = now;
     try {
-      for (const segment of this.spool.segments) if (!this.closedAt.has(segment)) this.closedAt.set(segment, now);
-      for (const segment of this.spool.segments) {
+      // By when it was closed: a slow instrument's segment is open for long, and its last rows are new.
+      const closed = this.spool.segments.filter((segment) => segment < this.spool.segment);
+      for (const segment of closed) if (!this.closedAt.has(segment)) this.closedAt.set(segment, now);
+      for (const segment of closed) {
         const since = this.closedAt.get(segment) ?? now;
-        if (segment >= this.spool.segment || now - since < this.keepMs || this.index.needs(segment)) break;
+        if (now - since < this.keepMs || this.index.needs(segment)) break;
         this.index.forget(segment);
         this.closedAt.delete(segment);
         await this.spool.release(segment);
