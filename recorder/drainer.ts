@@ -3,6 +3,7 @@ import type { Log } from '../contract/log.ts';
 import type { Run } from '../contract/records.ts';
 import { Displaced, NeverTaken, type RunStore } from './recorder-store.ts';
 import type { Journal } from './spool/journal.ts';
+import { endWithMissing } from './missing-rows.ts';
 import type { KeptRun } from './spool/journal-index.ts';
 
 /** After a failure storing is tried again this often, ms. */
@@ -22,10 +23,15 @@ interface DrainerEvents {
 /** How far a run has come into the database. */
 interface Drained {
   run: Run;
-  /** The row of each source that comes next, counted in its session. */
+  /** The row of each source that comes next, counted in its session, and how many of it are stored. */
   next: number[];
-  /** Rows that the disk did not give back. */
-  unreadable: number;
+  stored: number[];
+}
+
+/** A run that the database refuses, until when it is left alone, ms, and why. */
+interface Refused {
+  untilMs: number;
+  why: string;
 }
 
 /**
@@ -37,13 +43,13 @@ export class Drainer extends EventEmitter<DrainerEvents> {
   /** Why storing waits, as a sentence. */
   problem: string | null = null;
   private readonly drained = new Map<string, Drained>();
-  /** When a run that the database refuses is tried again, ms. */
-  private readonly refused = new Map<string, number>();
+  private readonly refused = new Map<string, Refused>();
   private hasPlace = false;
   private displaced = false;
   private working: Promise<void> | undefined;
   private again = false;
   private timer: NodeJS.Timeout | undefined;
+  private refusedTimer: NodeJS.Timeout | undefined;
   private stopped = false;
 
   constructor(
@@ -81,6 +87,7 @@ export class Drainer extends EventEmitter<DrainerEvents> {
     clearTimeout(patience);
     this.stopped = true;
     clearTimeout(this.timer);
+    clearTimeout(this.refusedTimer);
   }
 
   /** Never rejects. */
@@ -91,7 +98,7 @@ export class Drainer extends EventEmitter<DrainerEvents> {
         if (!this.hasPlace) await this.store.takePlace(this.journal.unstored.map(({ run }) => run.key));
         this.hasPlace = true;
         await this.storeAll();
-        this.tell(null);
+        this.tell(this.refusal());
       } catch (error) {
         this.fail(error as Error);
         break;
@@ -131,16 +138,29 @@ export class Drainer extends EventEmitter<DrainerEvents> {
   private async storeAll(): Promise<void> {
     for (const kept of this.journal.unstored) {
       if (this.stopped) return;
-      if ((this.refused.get(kept.run.key) ?? 0) > performance.now()) continue;
+      const { key } = kept.run;
+      if ((this.refused.get(key)?.untilMs ?? 0) > performance.now()) continue;
       try {
         await this.storeRun(kept);
+        this.refused.delete(key);
       } catch (error) {
         if (!(error instanceof NeverTaken)) throw error;
-        // One run's own trouble: the others go on, and it is tried again later.
-        this.refused.set(kept.run.key, performance.now() + refusedMs);
-        this.log.error({ err: error, key: kept.run.key }, 'the database refuses a run');
+        // One run's own trouble: the others go on, and it is tried again later, entered anew.
+        this.drained.delete(key);
+        this.refused.set(key, { untilMs: performance.now() + refusedMs, why: error.message });
+        this.log.error({ err: error, key }, 'the database refuses a run; it is tried again');
+        clearTimeout(this.refusedTimer);
+        if (!this.stopped) this.refusedTimer = setTimeout(() => this.wake(), refusedMs);
       }
     }
+  }
+
+  /** What is said of runs that the database refuses; null where it refuses none. */
+  private refusal(): string | null {
+    const [first, ...others] = this.refused.values();
+    if (!first) return null;
+    const what = others.length === 0 ? 'a run' : `${others.length + 1} runs`;
+    return `The database refuses ${what} (it said: ${first.why}). Nothing is lost: it stays on this machine’s disk and is offered again every minute.`;
   }
 
   private async storeRun(kept: KeptRun): Promise<void> {
@@ -155,29 +175,35 @@ export class Drainer extends EventEmitter<DrainerEvents> {
         if (!rows) break;
         if (rows.length > 0) await this.store.appendChunk(run, source, next[at]! - from, columnsOf(rows));
         next[at]! += rows.length;
+        drained.stored[at]! += rows.length;
         if (this.stopped) return;
       }
     }
     const { end } = kept;
     if (!end || !end.to.every((to, at) => next[at]! >= to)) return;
-    const lost = drained.unreadable;
-    const remarks = lost > 0 ? [...end.remarks, `${lost} samples could not be read back from the recorder’s disk.`] : end.remarks; // prettier-ignore
-    await this.store.sealRun(run, lost > 0 ? 'interrupted' : end.as, remarks);
+    const { as, remarks } = endWithMissing(kept, end, drained.stored);
+    await this.store.sealRun(run, as, remarks);
     this.finish(key, run);
   }
 
-  /** Rows that come next of a source; undefined where none are on the disk yet. */
+  /**
+   * Rows that come next of a source; none where some are missing, which are passed over; undefined where none are on
+   * the disk yet.
+   * @param to the row after the last; not finite while the end is not on the disk. Once it is, so is all before it.
+   */
   private async read(drained: Drained, at: number, session: number, to: number): Promise<Float64Array[] | undefined> {
     const from = drained.next[at]!;
+    const extent = this.journal.index.extentFrom(session, from);
+    if (!extent || extent.first > from) {
+      if (!Number.isFinite(to)) return undefined;
+      drained.next[at] = Math.min(to, extent?.first ?? to);
+      return [];
+    }
     try {
       return await this.journal.rows(session, from, to);
     } catch (error) {
-      const extent = this.journal.index.extentAt(session, from);
-      if (!extent) return undefined;
       this.log.error({ err: error, session }, 'rows cannot be read back from the spool');
-      const after = Math.min(to, extent.first + extent.count);
-      drained.unreadable += after - from;
-      drained.next[at] = after;
+      drained.next[at] = Math.min(to, extent.first + extent.count);
       return [];
     }
   }
@@ -191,7 +217,11 @@ export class Drainer extends EventEmitter<DrainerEvents> {
       return this.store.addRun({ ...begun, setup: null });
     });
     const kept = await this.store.rowsKept(run);
-    const drained = { run, next: sources.map(({ source, from }) => from + (kept.get(source) ?? 0)), unreadable: 0 };
+    const drained = {
+      run,
+      next: sources.map(({ source, from }) => from + (kept.get(source)?.next ?? 0)),
+      stored: sources.map(({ source }) => kept.get(source)?.rows ?? 0),
+    };
     this.drained.set(begun.key, drained);
     this.emit('changed');
     return drained;
@@ -201,7 +231,8 @@ export class Drainer extends EventEmitter<DrainerEvents> {
     this.journal.stored(key);
     this.drained.delete(key);
     // It was away, and what waited takes its time.
-    if (this.problem && this.journal.unstored.length > 0) this.tell(`The database answers again; ${this.waiting()}.`);
+    if (this.problem && this.refused.size === 0 && this.journal.unstored.length > 0)
+      this.tell(`The database answers again; ${this.waiting()}.`);
     this.emit('stored', key, run);
     this.emit('changed');
   }

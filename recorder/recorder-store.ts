@@ -3,6 +3,7 @@ import type { CarOnDyno, NewRun } from '../contract/recorded-run.ts';
 import type { DeviceSettings } from '../contract/recording.ts';
 import type { Run } from '../contract/records.ts';
 import type { StoredBay } from '../store/bays.ts';
+import type { RowsKept } from '../store/samples.ts';
 
 /** Another process has taken this recorder's place in the database: it writes nothing more there. */
 export class Displaced extends Error {}
@@ -23,9 +24,9 @@ export interface RunStore {
   takePlace(kept: readonly string[]): Promise<void>;
   /** Writes down that a run has begun. @throws NeverTaken when its setup cannot have it */
   addRun(run: NewRun): Promise<Run>;
-  /** How many rows of each source of a run are kept already. */
-  rowsKept(run: Run): Promise<Map<number, number>>;
-  /** Keeps rows of a run. @param from rows of the source before them */
+  /** How far each source of a run is kept already, and how many rows that is. */
+  rowsKept(run: Run): Promise<Map<number, RowsKept>>;
+  /** Keeps rows of a run. @param from rows of the source before them, those that are missing among them */
   appendChunk(run: Run, source: number, from: number, columns: Float64Array[]): Promise<void>;
   /** Ends a run. */
   sealRun(run: Run, as: 'sealed' | 'interrupted', remarks: readonly string[]): Promise<void>;

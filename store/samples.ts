@@ -53,13 +53,20 @@ export async function appendChunk(
   return rowCount === 1;
 }
 
-/** How many rows of each source of a run being recorded are stored. */
-export async function rowsKept(database: Queryable, runId: number): Promise<Map<number, number>> {
-  const { rows } = await database.query<{ source: number; rows: number }>(
-    'select source, max(sequence + samples) as rows from run_chunk where run_id = $1 group by source',
+/** Rows of a source that are stored: the one that comes next, and how many there are; fewer where some are missing. */
+export interface RowsKept {
+  next: number;
+  rows: number;
+}
+
+/** What is stored of each source of a run being recorded. */
+export async function rowsKept(database: Queryable, runId: number): Promise<Map<number, RowsKept>> {
+  const { rows } = await database.query<RowsKept & { source: number }>(
+    `select source, max(sequence + samples) as next, sum(samples)::int as rows from run_chunk
+     where run_id = $1 group by source`,
     [runId],
   );
-  return new Map(rows.map(({ source, rows }) => [source, rows]));
+  return new Map(rows.map(({ source, ...kept }) => [source, kept]));
 }
 
 async function chunksOf(database: Queryable, run: Run, source: number): Promise<Columns> {

@@ -1,11 +1,14 @@
 import type { NewRun } from '../../contract/recorded-run.ts';
 import type { Run } from '../../contract/records.ts';
+import type { RowsKept } from '../../store/samples.ts';
 import type { RunStore } from '../recorder-store.ts';
 
 interface StoredRun {
   run: Run;
   beginning: NewRun;
   rows: Map<number, Float64Array[]>;
+  /** Of each source, the row that comes next: further on than there are rows where some are missing. */
+  next: Map<number, number>;
   as?: 'sealed' | 'interrupted';
   remarks: readonly string[];
 }
@@ -44,24 +47,26 @@ export class MemoryStore implements RunStore {
       const known = this.runs.get(beginning.key);
       if (known) return known.run;
       const run = { id: this.runs.size + 1, state: 'recording' } as Run;
-      this.runs.set(beginning.key, { run, beginning, rows: new Map(), remarks: [] });
+      this.runs.set(beginning.key, { run, beginning, rows: new Map(), next: new Map(), remarks: [] });
       return run;
     });
   }
 
-  rowsKept(run: Run): Promise<Map<number, number>> {
-    return this.meets(() => new Map([...this.of(run).rows].map(([source, rows]) => [source, rows.length])));
+  rowsKept(run: Run): Promise<Map<number, RowsKept>> {
+    return this.meets(() => {
+      const { rows, next } = this.of(run);
+      return new Map([...next].map(([source, row]) => [source, { next: row, rows: rows.get(source)?.length ?? 0 }]));
+    });
   }
 
   appendChunk(run: Run, source: number, from: number, columns: Float64Array[]): Promise<void> {
     return this.meets(() => {
-      const { rows: sources, as } = this.of(run);
-      if (as) return;
+      const { rows: sources, next, as } = this.of(run);
+      // One that is there is left as it is.
+      if (as || from < (next.get(source) ?? 0)) return;
       const rows = sources.get(source) ?? [];
       sources.set(source, rows);
-      // One that is there is left as it is; a hole would be a mistake of the recorder's.
-      if (from > rows.length) throw new Error(`rows ${rows.length} to ${from} are missing`);
-      if (from < rows.length) return;
+      next.set(source, from + columns[0]!.length);
       columns[0]!.forEach((_, at) => rows.push(Float64Array.from(columns, (column) => column[at]!)));
     });
   }
