@@ -2,8 +2,11 @@ import type { RunLogRecord } from '../contract/recording.ts';
 import type { LoggerTap } from './logger-tap.ts';
 import type { SourceOfRun } from './spool/records.ts';
 
-/** So long the end of a logger's rows is waited for once the dyno's have come; longer where it is played back, ms. */
-const waitsMs = { live: 400, played: 6000 };
+/**
+ * So long the end of a logger's rows is waited for once the dyno's have come, and longer where it is played back; but
+ * never longer than this after the dyno's last row, ms.
+ */
+const waitsMs = { live: 400, played: 6000, sinceLastRow: 14_000 };
 const lookEveryMs = 10;
 
 interface Followed {
@@ -24,13 +27,14 @@ export class FollowedLoggers {
   /**
    * Begins to follow those loggers that have said anything.
    * @param leadS how far back the run begins, s
+   * @param oldestRow of a session: those before it are not on the disk any more
    */
-  static from(taps: readonly LoggerTap[], leadS: number): FollowedLoggers {
+  static from(taps: readonly LoggerTap[], leadS: number, oldestRow: (session: number) => number): FollowedLoggers {
     const heard = taps.flatMap((tap) => (tap.latest ? [{ tap, latestS: tap.latest[0]! }] : []));
     return new FollowedLoggers(
       heard.map(({ tap, latestS }) => ({
         session: tap.device.session,
-        from: tap.rowBack(leadS),
+        from: Math.max(tap.rowBack(leadS), oldestRow(tap.device.session)),
         latestS,
         tap,
         rows: 0,
@@ -81,13 +85,20 @@ export class FollowedLoggers {
    * Waits until every logger has said what it read up to the end of the run, a little and no longer.
    * @param ranS how long the run went on after it was noticed, s
    * @param askedMs when it was announced, or noticed, of the process's clock
+   * @param lastRowMs when the dyno's last row came, of the same
    * @returns for each, the row after the last that belongs to the run
    */
-  async arrived(ranS: number, askedMs: number): Promise<number[]> {
+  async arrived(ranS: number, askedMs: number, lastRowMs: number): Promise<number[]> {
     const played = this.taps.some(({ device }) => device.playsFast);
-    const deadline = performance.now() + (played ? waitsMs.played : waitsMs.live);
+    const patience = performance.now() + (played ? waitsMs.played : waitsMs.live);
+    const deadline = Math.min(patience, lastRowMs + waitsMs.sinceLastRow);
     const behind = () => this.followed.some(({ tap, latestS }) => tap && !tap.hasReached(latestS + ranS, askedMs));
     while (behind() && performance.now() < deadline) await new Promise((resolve) => setTimeout(resolve, lookEveryMs));
+    return this.rowsNow();
+  }
+
+  /** For each, the row after the last that has come. */
+  rowsNow(): number[] {
     return this.followed.map(({ tap, rows }) => tap?.device.rows ?? rows);
   }
 }

@@ -45,6 +45,7 @@ class Bench {
       },
       ending: () => undefined,
       rowsOf: () => 0,
+      oldestRow: (session: number) => bench.journal.oldestRow(session),
       end: (end: EndRecord) => {
         bench.journal.end(end);
         const run = bench.runs.find(({ begun }) => begun.run.key === end.key)!;

@@ -31,8 +31,11 @@ const recentS = 0.3;
 const longestRunS = { power: 180, conditioning: 180, check: 180, 'coast-down': 300, step: 3600, 'part-load': 3600, idle: 400, 'cold-start': 700, transient: 180, cruise: 2400, 'road-check': 3600 } as const; // prettier-ignore
 /** Kinds that a load must hold the speed for. */
 const loadedKinds: readonly RunPlan['kind'][] = ['part-load', 'transient', 'cruise'];
-/** A dyno that says nothing for this long during a run has stopped, ms. */
-const silenceMs = 4000;
+/**
+ * A dyno that says nothing for this long during a run has stopped, ms; one that sends again what it read meanwhile has
+ * longer, for as long as it would be waited for after a broken connection, and no longer however often it connects.
+ */
+const silenceMs = { lasting: 4000, resuming: 10_500 };
 
 interface RecorderEvents {
   changed: [];
@@ -59,7 +62,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
   private readonly throttleAt: number;
 
   constructor(
-    private readonly journal: Pick<Journal, 'begin' | 'ending' | 'end' | 'rowsOf'>,
+    private readonly journal: Pick<Journal, 'begin' | 'ending' | 'end' | 'rowsOf' | 'oldestRow'>,
     readonly device: Device,
     private readonly conditions: () => Conditions,
     private readonly log: Log,
@@ -145,6 +148,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
       noticedS: startedS,
       latestS: startedS,
       askedMs: performance.now(),
+      latestMs: performance.now(),
       ...nothingYet(),
       headless: false,
       kind: run.kind,
@@ -231,6 +235,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     const { current } = this;
     if (current) {
       current.latestS = time;
+      current.latestMs = performance.now();
       this.watchForSilence();
       if (noticed?.event === 'ends') current.endS = noticed.time + tailS;
       if (current.endS !== undefined && time >= current.endS) this.finish(current, 'sealed', false);
@@ -253,7 +258,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
   }
 
   private begin(pullS: number): void {
-    const rows = this.buffer.since(pullS - leadS);
+    const rows = this.rowsSince(pullS - leadS);
     const startedS = rows[0]![0]!;
     const latestS = rows[rows.length - 1]![0]!;
     const { hello, dyno } = this.device;
@@ -266,7 +271,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     }
     // Why not is said by whoever refuses, for as long as it does.
     if (conditions.mayBegin() !== null) return;
-    const followed = FollowedLoggers.from(conditions.loggers, latestS - startedS);
+    const followed = FollowedLoggers.from(conditions.loggers, latestS - startedS, (of) => this.journal.oldestRow(of));
     const key = randomUUID();
     const from = this.device.rows - rows.length;
     this.journal.begin(
@@ -287,6 +292,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
       noticedS: latestS,
       latestS,
       askedMs: this.armed ? this.armedMs : performance.now(),
+      latestMs: performance.now(),
       ...nothingYet(),
       headless: pullS - (this.buffer.oldest?.[0] ?? pullS) < leastLeadS,
       kind: plan.kind,
@@ -299,6 +305,13 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     this.emit('changed');
   }
 
+  /** The dyno's rows from a time on, as far as they are on the disk or on their way to it: the newest at the least. */
+  private rowsSince(time: number): Float64Array[] {
+    const rows = this.buffer.since(time);
+    const given = this.journal.oldestRow(this.device.session) - (this.device.rows - rows.length);
+    return given > 0 ? rows.slice(Math.min(given, rows.length - 1)) : rows;
+  }
+
   /** @param to the row of the dyno's session after the run's last */
   private finish(
     recording: RunInProgress,
@@ -309,10 +322,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     clearTimeout(this.silence);
     this.current = undefined;
     this.ended = recording.key;
-    this.trigger = this.watch(unarmedSustainS, stillPulling);
-    // The lift that is waited for may be in the very next row: it is seen by the speed before it.
-    if (stillPulling) for (const row of this.buffer.since(recording.latestS - recentS)) this.noticeIn(row);
-    const { key, loggers, noticedS, latestS, askedMs } = recording;
+    const { key, loggers, noticedS, latestS, latestMs, askedMs } = recording;
     const end = endOf(recording, as);
     this.log.info({ key, device: this.device.hello.device, as: end.as, rows: to - recording.from }, 'run ended');
     // At once, before any row that follows: only loggers are waited for.
@@ -320,10 +330,20 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     else {
       this.journal.ending({ ...end, to });
       const ending = loggers
-        .arrived(latestS - noticedS, askedMs)
+        .arrived(latestS - noticedS, askedMs, latestMs)
+        .catch((error: Error) => {
+          this.log.error(
+            { err: error, key },
+            'the loggers of a run could not be waited for; it ends with what has come',
+          );
+          return loggers.rowsNow();
+        })
         .then((ofLoggers) => this.journal.end({ ...end, to: [to, ...ofLoggers] }));
       this.endings = Promise.all([this.endings, ending]);
     }
+    this.trigger = this.watch(unarmedSustainS, stillPulling);
+    // The lift that is waited for may be in the very next row: it is seen by the speed before it.
+    if (stillPulling) for (const row of this.buffer.since(recording.latestS - recentS)) this.noticeIn(row);
     this.emit('changed');
   }
 
@@ -343,7 +363,8 @@ export class Recorder extends EventEmitter<RecorderEvents> {
 
   private watchForSilence(): void {
     clearTimeout(this.silence);
-    this.silence = setTimeout(() => this.judgeSilence(this.device.rows), silenceMs);
+    const patienceMs = this.device.resumes ? silenceMs.resuming : silenceMs.lasting;
+    this.silence = setTimeout(() => this.judgeSilence(this.device.rows), patienceMs);
   }
 
   /** A process that was held up reads what lies in its sockets first, and judges then. */
@@ -351,9 +372,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     setImmediate(() =>
       setImmediate(() => {
         if (!this.current) return;
-        // One that sends again what it read is waited for as long as it may come back.
-        const waits = this.device.rows !== rows || (!this.device.connected && !this.device.gone);
-        if (waits) this.watchForSilence();
+        if (this.device.rows !== rows) this.watchForSilence();
         else this.interrupt('The instrument fell silent during this run.');
       }),
     );

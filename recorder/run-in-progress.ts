@@ -15,8 +15,9 @@ export interface RunInProgress {
   /** The newest row when it was noticed, and the newest now. */
   noticedS: number;
   latestS: number;
-  /** When it was announced, or noticed, of the process's clock. */
+  /** When it was announced, or noticed, and when its newest row came, of the process's clock. */
   askedMs: number;
+  latestMs: number;
   /** Once the lift has been seen: when to stop. */
   endS: number | undefined;
   /** The pull was going on when the instrument was heard first. */

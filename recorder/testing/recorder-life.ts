@@ -3,6 +3,7 @@ import { plainSettings, usualPlan } from '../../contract/recording.ts';
 import type { Conditions } from '../beginning.ts';
 import type { Device } from '../devices/device.ts';
 import { Drainer } from '../drainer.ts';
+import { LoggerTap } from '../logger-tap.ts';
 import { Recorder } from '../recorder.ts';
 import { restoreDevices } from '../restore.ts';
 import { Journal } from '../spool/journal.ts';
@@ -24,10 +25,11 @@ export const plainConditions: Conditions = {
   axleRatios: null,
 };
 
-/** One life of a recorder with one dyno, from its start to a death at any moment. */
+/** One life of a recorder with one dyno and whatever loggers stand beside it, from its start to a death at any moment. */
 export class RecorderLife {
   device: Device | undefined;
   recorder: Recorder | undefined;
+  private taps: LoggerTap[] = [];
   private dead = false;
 
   private constructor(
@@ -36,33 +38,45 @@ export class RecorderLife {
     private readonly files: FilesOfALife,
   ) {}
 
-  static async begin(files: MemoryFiles, store: MemoryStore): Promise<RecorderLife> {
+  static async begin(files: MemoryFiles, store: MemoryStore, segmentBytes = 4_000): Promise<RecorderLife> {
     const own = new FilesOfALife(files);
-    const journal = await Journal.open(own, silentLog, { segmentBytes: 4_000 });
+    const journal = await Journal.open(own, silentLog, { segmentBytes });
     const life = new RecorderLife(journal, new Drainer(journal, store, silentLog), own);
     journal.on('safe', (session, sequence) => {
-      if (!life.dead && life.device?.session === session) life.device.safe(sequence);
+      if (life.dead) return;
+      for (const device of life.devices) if (device.session === session) device.safe(sequence);
     });
     await restoreDevices(journal, {
       welcome: (device) => life.take(device),
-      loggers: () => [],
+      loggers: () => life.taps,
       settings: () => plainSettings,
     });
     return life;
   }
 
-  private take(device: Device): Recorder {
+  private get devices(): Device[] {
+    return [...(this.device ? [this.device] : []), ...this.taps.map(({ device }) => device)];
+  }
+
+  private take(device: Device): Recorder | undefined {
+    if (!device.hello.dyno) {
+      const tap = new LoggerTap(device);
+      this.taps = [...this.taps.filter((other) => other.device.hello.device !== device.hello.device), tap];
+      device.on('lost', () => (this.taps = this.taps.filter((other) => other !== tap)));
+      return undefined;
+    }
     this.device = device;
-    this.recorder = new Recorder(this.journal, device, () => plainConditions, silentLog);
+    this.recorder = new Recorder(this.journal, device, () => ({ ...plainConditions, loggers: this.taps }), silentLog);
     return this.recorder;
   }
 
   /** The instrument connects, as itself where this life knows it already. */
   connect(instrument: TestInstrument): void {
-    if (this.device?.isSame(instrument.hello, instrument.settings)) instrument.comeBack(this.device);
+    const known = this.devices.find(({ hello }) => hello.device === instrument.hello.device);
+    if (known?.isSame(instrument.hello, instrument.settings)) instrument.comeBack(known);
     else {
-      const device = instrument.newDevice(this.journal);
-      this.take(device);
+      known?.lose();
+      this.take(instrument.newDevice(this.journal));
       instrument.sendAgain();
     }
   }
@@ -71,8 +85,10 @@ export class RecorderLife {
   async die(): Promise<void> {
     this.dead = true;
     this.files.dead = true;
-    this.device?.leave();
-    this.device?.removeAllListeners();
+    for (const device of this.devices) {
+      device.leave();
+      device.removeAllListeners();
+    }
     this.journal.removeAllListeners();
     void this.drainer.stop();
     void this.recorder?.settled();
