@@ -120,8 +120,14 @@ async function browserPart(databaseUrl: string, names: readonly string[] = []): 
   return browserTests(databaseUrl, chromium, names);
 }
 
-/** API tests that have a long form. */
-const soaked = ['launch/start', 'server/recording/killed', 'server/recording/hours-away', 'server/routes/bad-input'];
+/** Tests that have a long form. */
+const soaked = [
+  'recorder/saved-in-time',
+  'launch/start',
+  'server/recording/killed',
+  'server/recording/hours-away',
+  'server/routes/bad-input',
+];
 
 /** Folders of the project's own code. */
 const roots = [
@@ -182,7 +188,7 @@ async function test(): Promise<Outcome[]> {
   }
   if (process.env.SUVOK_SOAK) {
     const database = await testDatabase();
-    return [await jestTests(apiFolders, soaked, database), await browserPart(database)];
+    return [await jestTests([...unitFolders, ...apiFolders], soaked, database), await browserPart(database)];
   }
   const databaseUrl = await testDatabase();
   return [
