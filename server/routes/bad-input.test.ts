@@ -117,6 +117,24 @@ const addressOf = ({ path, query = [] }: Endpoint) =>
       return `/api${path.replace(':id', written(id))}${words.length > 0 ? `?${words.join('&')}` : ''}`;
     },
   ); // prettier-ignore
+/** A form as it goes over the wire: what is odd in it stays odd. */
+const formOf = ({ form = [] }: Endpoint) => {
+  const field = fc.record({ name: fc.oneof(fc.constantFrom(...form, 'other'), oddText), value: oddText });
+  const file = fc.record({
+    name: oddText,
+    type: fc.constantFrom('image/png', 'text/csv', 'a\u0000b', ''),
+    content: oddText,
+  });
+  const part = (head: string, content: string) => Buffer.from(`--b\r\nContent-Disposition: form-data; ${head}\r\n\r\n${content}\r\n`, 'utf8'); // prettier-ignore
+  const word = (text: string) => text.replaceAll(/["\r\n]/g, '_');
+  return fc.record({ fields: fc.array(field, { maxLength: 4 }), file: fc.option(file), whole: fc.boolean() }).map(({ fields, file, whole }) =>
+    Buffer.concat([
+      ...fields.map(({ name, value }) => part(`name="${word(name)}"`, value)),
+      ...(file ? [part(`name="file"; filename="${word(file.name)}"\r\nContent-Type: ${file.type}`, file.content)] : []),
+      Buffer.from(whole ? '--b--\r\n' : ''),
+    ]),
+  ); // prettier-ignore
+};
 const most = { numRuns: process.env.SUVOK_SOAK ? 1500 : 10 };
 /** Stops or starts something outside of the database; sent with a broken body only. */
 const json = { 'content-type': 'application/json' };
@@ -135,6 +153,13 @@ describe('whatever is sent', () => {
         }),
         most,
       );
+      if (endpoint.form)
+        await fc.assert(
+          fc.asyncProperty(fc.constantFrom(...there), formOf(endpoint), async (id, body) => {
+            await takenOrRefused({ method, path: `/api${endpoint.path.replace(':id', String(id))}`, headers: { 'content-type': 'multipart/form-data; boundary=b' }, body }); // prettier-ignore
+          }),
+          { numRuns: 4 * most.numRuns },
+        );
       // Behind addresses of what is there the body itself is looked at.
       if (schema && endpoint.path.includes(':id'))
         await fc.assert(
@@ -179,6 +204,24 @@ describe('requests that are broken before any route is asked', () => {
   ] as const)('%s is refused in a sentence', async (_name, status, ask) => {
     const answer = await ask();
     expect([answer.status, answer.text]).toEqual([status, expect.stringMatching(/^\{"error":".+\."/)]);
+    expect(server.errors.splice(0)).toEqual([]);
+  });
+
+  test.each([
+    ['word', { caption: 'a\u0000b' }, 'photo.png'],
+    ['name of a word', { 'cap\u0000tion': 'a' }, 'photo.png'],
+    ['file’s name', { caption: 'a' }, 'a\u0000b.png'],
+  ])('a form with a %s that cannot be stored is refused, and the server lives', async (_what, words, name) => {
+    for (const path of endpoints.filter(({ form }) => form).map((endpoint) => endpoint.path)) {
+      const head = (of: string) => `--b\r\nContent-Disposition: form-data; ${of}\r\n\r\n`;
+      const body =
+        Object.entries(words)
+          .map(([word, value]) => `${head(`name="${word}"`)}${value}\r\n`)
+          .join('') + `${head(`name="file"; filename="${name}"`)}abc\r\n--b--\r\n`;
+      const { status, text } = await post({ 'content-type': 'multipart/form-data; boundary=b' }, body, `/api${path.replace(':id', String(job.id))}`); // prettier-ignore
+      expect([path, status, text]).toEqual([path, 400, expect.stringMatching(/^\{"error":".+\./)]);
+    }
+    expect((await send({ method: 'GET', path: '/api/health' })).status).toBe(200);
     expect(server.errors.splice(0)).toEqual([]);
   });
 

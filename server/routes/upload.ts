@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { mkdtemp } from 'node:fs/promises';
+import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Request, RequestHandler } from 'express';
@@ -35,17 +35,28 @@ const onTheWay = multer.diskStorage({
 export function upload(megabytes: number, fields = 4, where: 'memory' | 'disk' = 'memory'): RequestHandler {
   const storage = where === 'disk' ? onTheWay : multer.memoryStorage();
   const take = multer({ storage, limits: { fileSize: megabytes * 1e6, files: 1, fields } }).single('file');
-  return (request, response, next) =>
-    take(request, response, (error: unknown) => {
-      // Limits have a code and a sentence of their own; what is left is a form that is not one.
-      if ((error as NodeJS.ErrnoException | undefined)?.code === 'ENOSPC')
-        return next(new HttpRefusal(507, 'There is no room on this machine’s disk for the file. Nothing was stored.'));
-      if (error instanceof Error && !(error instanceof multer.MulterError))
-        return next(new HttpRefusal(400, 'The form did not arrive whole, or is not well formed. Nothing was stored; send it again.')); // prettier-ignore
-      if (error) return next(error);
+  // What is thrown in multer's own callback would end the process: here it is one request's refusal.
+  return async (request, response, next) => {
+    await new Promise<void>((resolve, reject) =>
+      take(request, response, (error: unknown) => (error ? reject(refusalOf(error)) : resolve())),
+    );
+    try {
       cleanWords(request);
-      next();
-    });
+    } catch (error) {
+      if (request.file?.path) await rm(request.file.path, { force: true });
+      throw error;
+    }
+    next();
+  };
+}
+
+/** Limits have a code and a sentence of their own; what is left is a form that is not one. */
+function refusalOf(error: unknown): unknown {
+  if ((error as NodeJS.ErrnoException).code === 'ENOSPC')
+    return new HttpRefusal(507, 'There is no room on this machine’s disk for the file. Nothing was stored.');
+  if (error instanceof Error && !(error instanceof multer.MulterError && error.code.startsWith('LIMIT_')))
+    return new HttpRefusal(400, 'The form did not arrive whole, or is not well formed. Nothing was stored; send it again.'); // prettier-ignore
+  return error;
 }
 
 /** Browsers send file names as UTF-8 bytes, which multipart reads as Latin-1. */
