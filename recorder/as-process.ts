@@ -4,6 +4,9 @@ import { rotatedLog } from './rotated-log.ts';
 
 /** What recorder and server do alike as processes of their own: give up in a sentence, log, say that they are ready, end in order. */
 
+/** After a failure that nobody thought of, what is at hand has so long to end, ms. */
+const lastMomentMs = 5000;
+
 export function giveUp(sentence: string): never {
   process.stderr.write(`suvok: ${sentence}\n`);
   process.exit(1);
@@ -35,12 +38,18 @@ export function liveAsProcess(ready: object, close: () => Promise<void>, log: Lo
   process.on('unhandledRejection', (reason) => log.error({ err: reason }, 'something failed that nobody waited for'));
 
   let closing = false;
-  const end = async () => {
+  const end = async (code = 0) => {
     if (closing) return;
     closing = true;
     await close();
-    process.exit(0);
+    process.exit(code);
   };
+  // Nobody knows what state it has left behind: what is at hand ends, and whoever started this process begins it anew.
+  process.on('uncaughtException', (error) => {
+    log.fatal({ err: error }, 'something failed that nobody thought of; this process ends and is begun anew');
+    setTimeout(() => process.exit(1), lastMomentMs).unref();
+    void end(1).catch(() => process.exit(1));
+  });
   process.on('SIGTERM', () => void end());
   process.on('SIGINT', () => void end());
   // The starter has gone: nobody is left to stop this process.

@@ -102,17 +102,18 @@ export async function startServer(settings: ServerSettings): Promise<RunningServ
     outside,
     database,
     async close() {
+      // Nothing new is taken from the first moment.
+      const closed = servers.map((one) => new Promise<void>((resolve) => one.close(() => resolve())));
       learner.stop();
       headlines.stop();
       await watched.close();
-      await queue.stop();
-      recorder.close();
+      const queueEnds = queue.stop();
       await live.close();
-      const closed = servers.map((one) => new Promise<void>((resolve) => one.close(() => resolve())));
       // What was asked is answered; what takes longer is told that nobody listens any more, and ends.
       await atWork.ended(answeredMs);
+      recorder.close();
       for (const one of servers) one.closeAllConnections();
-      await Promise.all(closed);
+      await Promise.all([...closed, queueEnds]);
       if (!(await atWork.ended(givenUpMs)))
         settings.log.warn({}, 'requests were still at work when the server stopped');
       await reader.close();
