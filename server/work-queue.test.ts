@@ -124,11 +124,35 @@ test('while the database is away nothing is done, which is told once; then it go
   });
 }, 40_000);
 
-test('what a server that died had at hand is given to another one', async () => {
-  const one = await queue();
-  await one.ask('run-powers');
-  await database.query(`update pgboss.job set state = 'active', started_on = now() - interval '1 hour' where name = 'run-powers'`); // prettier-ignore
+test('what a server that died had at hand is taken up by another one within ten seconds, though more was asked for', async () => {
+  const warned: unknown[] = [];
+  const log = { ...silentLog, warn: (_fields: object, words: string) => void warned.push(words) };
+  const dying = openDatabase(url, silentLog);
+  const dead = new WorkQueue(dying, log, brisk);
+  await dead.start();
+  await dead.ask('run-powers');
+  let begun = false;
+  await dead.work('run-powers', () => {
+    begun = true;
+    return new Promise<void>(() => undefined);
+  });
+  await eventually('it being begun', () => begun);
+  // The next piece waits, as it does whenever pages go on asking.
+  await dead.ask('run-powers');
   let times = 0;
+  // At its usual pace, as a shop has it.
+  const one = new WorkQueue(database, log);
+  await one.start();
+  ends.push(() => one.stop());
   await one.work('run-powers', () => Promise.resolve(void times++));
-  await eventually('it being done', () => times === 1);
-}, 40_000);
+  // As long as somebody is at it nobody else is.
+  await new Promise((resolve) => setTimeout(resolve, 9000));
+  expect([times, warned]).toEqual([0, []]);
+  const diedAt = Date.now();
+  await connected(ownerUrl, (client) => client.query(`select pg_terminate_backend(pid) from pg_locks where locktype = 'advisory'`)); // prettier-ignore
+  await eventually('it being done', () => times > 0);
+  expect(Date.now() - diedAt).toBeLessThan(10_000);
+  expect(warned).toContain('whoever did this work has died; it is done again');
+  void dead.stop();
+  void dying.end();
+}, 60_000);

@@ -95,6 +95,29 @@ export async function inTransaction<T>(database: Database, work: (client: Querya
 }
 
 /**
+ * Does work while a lock is held that ends with this process or its connection, whatever happens to them.
+ * @param name of what only one at a time may do
+ * @returns false where somebody else holds it: nothing was done
+ */
+export async function holdingLock(database: Database, name: string, work: () => Promise<void>): Promise<boolean> {
+  const client = await database.connect();
+  // A connection that breaks has let go of the lock; the work itself asks others.
+  client.on('error', () => undefined);
+  try {
+    const { rows } = await client.query<{ held: boolean }>(
+      'select pg_try_advisory_lock(hashtextextended($1, 0)) as held',
+      [name],
+    );
+    if (!rows[0]?.held) return false;
+    await work();
+    return true;
+  } finally {
+    // With its session the lock ends, though an unlocking were never heard.
+    client.release(true);
+  }
+}
+
+/**
  * Does work on one connection of the pool. A connection that breaks meanwhile
  * fails the query it was asked, and is not used again; without a listener its
  * own error would end the process.
