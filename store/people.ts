@@ -32,6 +32,12 @@ export async function personById(database: Queryable, id: number): Promise<Perso
   return rows[0] && recordOf(person, rows[0]);
 }
 
+/** The account that a name means, open or shut; undefined where there is none. */
+export async function idOfName(database: Queryable, name: string): Promise<number | undefined> {
+  const { rows } = await database.query<{ id: number }>('select id from person where lower(name) = lower($1)', [name]);
+  return rows[0]?.id;
+}
+
 /** @returns who has this name and password; undefined where nobody has */
 export async function personWith(database: Queryable, name: string, password: string): Promise<Person | undefined> {
   const { rows } = await database.query<Record<string, unknown> & { password_hash: string }>(

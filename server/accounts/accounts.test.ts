@@ -137,6 +137,46 @@ describe('accounts', () => {
     expect(content).toMatchObject({ error: expect.stringContaining('Too many wrong passwords') as unknown });
   });
 
+  test.each([
+    ['a blank', ' '],
+    ['a tab', '\t'],
+    ['a no-break space', '\u00a0'],
+    ['a line end', '\n'],
+    ['what is never seen', '\u200e'],
+  ])(
+    'guesses are counted by the account, with %s before the name or after it, and however it is written',
+    async (_name, blank) => {
+      await withAccounts({ name: 'Öl', role: 'operator' });
+      const guesser = new Browser();
+      const names = ['Öl', 'öL', ` ${blank}`.repeat(3) + 'Öl', `Öl${blank}`];
+      const statuses: number[] = [];
+      for (let guess = 0; guess < 16; guess++) {
+        const blanks = blank.repeat(1 + (guess % 7));
+        statuses.push(
+          await guesser.signIn(guess % 2 ? blanks + names[guess % 4]! : names[guess % 4]! + blanks, `guess ${guess}`),
+        );
+      }
+      expect(statuses.slice(0, 8)).toEqual(Array(8).fill(401));
+      expect(statuses.slice(8)).toEqual(Array(8).fill(429));
+      expect(await guesser.signIn('Ola')).toBe(200);
+    },
+  );
+
+  test('guesses of the present password are slowed where it is changed, and nothing else is', async () => {
+    const owner = await withAccounts({ name: 'Opal', role: 'operator' });
+    const thief = new Browser();
+    await thief.signIn('Opal');
+    const change = async (before: string, next = 'another long one') => (await thief.ask('POST', '/account/password', { before, password: next })).status; // prettier-ignore
+    // One that is too short was no guess.
+    for (let tries = 0; tries < 9; tries++) expect(await change(password, 'short')).toBe(400);
+    for (let guess = 0; guess < 8; guess++) expect(await change(`guess ${guess}`)).toBe(422);
+    expect(await change(password)).toBe(429);
+    expect((await thief.ask('GET', '/jobs')).status).toBe(200);
+    // It shuts nobody out who signs in, nor others.
+    expect(await new Browser().signIn('Opal')).toBe(200);
+    expect((await owner.ask('POST', '/account/password', { before: password, password: 'a third long one' })).status).toBe(200); // prettier-ignore
+  });
+
   test('signing out ends the session; everywhere, all of them', async () => {
     const here = await withAccounts();
     const there = new Browser();

@@ -1,5 +1,5 @@
 import { rateLimit } from 'express-rate-limit';
-import type { Request } from 'express';
+import type { Request, RequestHandler, Response } from 'express';
 import { firstAccount, newPerson, ownPassword, personChange, signIn, type Person } from '../../contract/people.ts';
 import { units } from '../../contract/units.ts';
 import { inTransaction, type Database } from '../../store/database.ts';
@@ -10,6 +10,7 @@ import {
   chooseUnits,
   endSessions,
   haveAccounts,
+  idOfName,
   personWith,
 } from '../../store/people.ts';
 import type { Accounts } from '../accounts/accounts.ts';
@@ -22,23 +23,40 @@ import type { ContractRoutes } from './contract-routes.ts';
 const guesses = 8;
 const guessesMs = 15 * 60_000;
 
-/** Signing in and out, and who may. */
-export function peopleRoutes(routes: ContractRoutes, database: Database, accounts: Accounts): void {
-  const slowed = rateLimit({
+/**
+ * Lets so many guesses of a password through, and then none for a while.
+ * @param wrong the status of an answer that says that the password was wrong; other answers are no guesses
+ * @param whose password is guessed
+ */
+function slowed(
+  wrong: number,
+  whose: (request: Request, response: Response) => string | Promise<string>,
+): RequestHandler {
+  return rateLimit({
     windowMs: guessesMs,
     limit: guesses,
     skipSuccessfulRequests: true,
+    requestWasSuccessful: (_request, response) => response.statusCode !== wrong,
     standardHeaders: 'draft-8',
     legacyHeaders: false,
     // Guesses from elsewhere shut nobody out who signs in on the machine itself.
-    keyGenerator: (request) => {
-      const { name } = (request.body ?? {}) as { name?: unknown };
-      return `${fromOutside(request) ? 'elsewhere' : 'here'} ${typeof name === 'string' ? name.toLowerCase().slice(0, 60) : ''}`;
-    },
+    keyGenerator: async (request, response) => `${fromOutside(request) ? 'elsewhere' : 'here'} ${await whose(request, response)}`, // prettier-ignore
     handler: () => {
-      throw new HttpRefusal(429, 'Too many wrong passwords for this name. Wait a quarter of an hour.'); // prettier-ignore
+      throw new HttpRefusal(429, 'Too many wrong passwords for this account. Wait a quarter of an hour.'); // prettier-ignore
     },
   });
+}
+
+/** Signing in and out, and who may. */
+export function peopleRoutes(routes: ContractRoutes, database: Database, accounts: Accounts): void {
+  // Counted by the account that the name means, as sign-in reads it: no other way to write it gives further guesses.
+  const slowedSignIn = slowed(401, async (request) => {
+    const { data: name } = signIn.shape.name.safeParse((request.body as { name?: unknown } | undefined)?.name);
+    const person = name && (await idOfName(database, name));
+    return person ? `account ${person}` : `no account ${name ?? ''}`;
+  });
+  // By itself: whoever has taken over a session shuts nobody out who signs in.
+  const slowedChange = slowed(422, (_request, response) => `account ${response.locals.person?.id ?? ''}`);
   /** The session is a new one: nobody has its number from before. */
   const begin = async (request: Request, person: Person) => {
     await new Promise<void>((resolve, reject) => request.session.regenerate((error?: unknown) => (error ? reject(error as Error) : resolve()))); // prettier-ignore
@@ -66,7 +84,7 @@ export function peopleRoutes(routes: ContractRoutes, database: Database, account
     accounts.changed();
     response.status(201).json(await begin(request, person));
   });
-  routes.post('/account/sign-in', slowed, async (request, response) => {
+  routes.post('/account/sign-in', slowedSignIn, async (request, response) => {
     const { name, password } = bodyAs(request, signIn);
     const person = await personWith(database, name, password);
     if (!person) throw new HttpRefusal(401, 'No account has this name and password.');
@@ -83,7 +101,7 @@ export function peopleRoutes(routes: ContractRoutes, database: Database, account
     accounts.changed();
     response.json({ accounts: await accounts.any(), me: null });
   });
-  routes.post('/account/password', async (request, response) => {
+  routes.post('/account/password', slowedChange, async (request, response) => {
     const { before, password } = bodyAs(request, ownPassword);
     const me = mine(response.locals.person);
     if (!(await personWith(database, me.name, before)))
