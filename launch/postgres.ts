@@ -1,6 +1,6 @@
-import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
+import { spawn, type ChildProcess } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
-import { chownSync, existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { chownSync, existsSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 import pg from 'pg';
@@ -46,7 +46,7 @@ export async function startCluster(settings: ClusterSettings): Promise<Cluster> 
   const data = join(folder, 'cluster');
   const passwordFile = join(folder, 'password');
   makeFolder(folder, account);
-  if (!existsSync(join(data, 'PG_VERSION'))) makeCluster(settings, data, passwordFile);
+  if (!existsSync(join(data, 'PG_VERSION'))) await makeCluster(settings, data, passwordFile);
   stopLeftover(data);
   const password = readFileSync(passwordFile, 'utf8').trim();
   const port = settings.port ?? (await freePort());
@@ -88,19 +88,33 @@ function makeFolder(folder: string, account: Account | undefined): void {
   }
 }
 
-function makeCluster({ programs, folder, account }: ClusterSettings, data: string, passwordFile: string): void {
-  // A cluster that was not finished is begun anew.
-  rmSync(data, { recursive: true, force: true });
+async function makeCluster(
+  { programs, folder, account }: ClusterSettings,
+  data: string,
+  passwordFile: string,
+): Promise<void> {
+  // Under another name until it is whole: one that was not finished is begun anew.
+  const making = `${data}.making`;
+  for (const rest of [data, making]) rmSync(rest, { recursive: true, force: true });
   writeFileSync(passwordFile, randomBytes(24).toString('base64url') + '\n', { mode: 0o600 });
   if (account) chownSync(passwordFile, account.uid, account.gid);
-  const made = spawnSync(
+  const child = spawn(
     join(programs, 'initdb'),
-    ['-D', data, '-U', 'suvok', '-A', 'scram-sha-256', '--pwfile', passwordFile, '-E', 'UTF8', '--locale=C.UTF-8'],
-    { ...account, cwd: folder, encoding: 'utf8' },
+    ['-D', making, '-U', 'suvok', '-A', 'scram-sha-256', '--pwfile', passwordFile, '-E', 'UTF8', '--locale=C.UTF-8'],
+    // A session of its own, as the server's: Ctrl-C waits the second that it takes.
+    { ...account, cwd: folder, detached: true, stdio: ['ignore', 'ignore', 'pipe'] },
   );
-  if (made.status !== 0) {
-    throw new Failure(`PostgreSQL's cluster could not be made: ${lastLine(made.stderr ?? made.error?.message ?? '')}`);
-  }
+  let said = '';
+  child.stderr.on('data', (text: Buffer) => (said = (said + text.toString()).slice(-4000)));
+  const code = await new Promise<number | null>((resolve) => {
+    child.once('error', (error) => {
+      said = error.message;
+      resolve(null);
+    });
+    child.once('close', resolve);
+  });
+  if (code !== 0) throw new Failure(`PostgreSQL's cluster could not be made: ${lastLine(said)}`);
+  renameSync(making, data);
 }
 
 /** Stops a server on this folder whose starter was killed before it could. */
@@ -143,7 +157,10 @@ async function launch(
   let said = '';
   await new Promise<void>((resolve, reject) => {
     const fail = (text: string) => reject(new Failure(`PostgreSQL did not start: ${text}`));
-    const timer = setTimeout(() => fail('it was not ready within a minute'), readyWithinMs);
+    const timer = setTimeout(() => {
+      child.kill('SIGINT');
+      fail('it was not ready within a minute');
+    }, readyWithinMs);
     child.once('error', (error) => fail(error.message));
     child.once('close', () => fail(lastLine(said)));
     child.stderr.on('data', (text: Buffer) => {
