@@ -31,7 +31,7 @@ export const logInto = (file: string | undefined): Logger => pino(file ? rotated
  */
 export function liveAsProcess(ready: object, close: () => Promise<void>, log: Logger): void {
   const word = { ready: true, ...ready };
-  process.send?.(word);
+  if (process.connected) process.send?.(word);
   if (!process.send) process.stdout.write(`${JSON.stringify(word)}\n`);
 
   // A promise that nobody waited for has failed: one request's, one page's or one instrument's trouble, never the end of a recording.
@@ -52,6 +52,7 @@ export function liveAsProcess(ready: object, close: () => Promise<void>, log: Lo
   });
   process.on('SIGTERM', () => void end());
   process.on('SIGINT', () => void end());
-  // The starter has gone: nobody is left to stop this process.
+  // The starter has gone: nobody is left to stop this process. It may have gone before this was listened for.
   process.on('disconnect', () => void end());
+  if (process.send && !process.connected) void end();
 }

@@ -53,5 +53,6 @@ function close(): void {
 }
 process.on('SIGTERM', close);
 process.on('SIGINT', close);
-// Its starter has gone.
+// Its starter has gone, perhaps before this was listened for.
 process.on('disconnect', close);
+if (process.send && !process.connected) close();
