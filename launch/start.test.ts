@@ -183,6 +183,42 @@ test('from an empty folder to the page with its demo days, closed to others, and
   expect(older.said()).toMatch(/written by a newer Suvok.*0099_later/);
 }, 180_000);
 
+/** When a start is stopped: at something that it says, and so much later, ms. */
+const moments: [words: string, laterMs: number][] = [['Playing the demo days', 2500]];
+if (process.env.SUVOK_SOAK)
+  for (const [words, ...times] of [
+    ['Starting the database', 50, 500, 1200],
+    ['Starting the recorder and the server', 250, 700, 1200, 2000],
+    ['Playing the demo days', 0, 400, 6000],
+    ['Suvok is at', 0],
+  ] as const)
+    for (const laterMs of times) moments.push([words, laterMs]);
+
+test.each(moments)(
+  'a start that is stopped at “%s” and %d ms leaves no process, and begins cleanly',
+  async (words, laterMs) => {
+    const data = join(mkdtempSync(join(folder, 'stopped-')), 'data');
+    chmodSync(join(data, '..'), 0o755);
+    const environment = { PORT: '0', BENCH_LINK_PORT: '0', SUVOK_DATA: data, SUVOK_DEMO: 'today' };
+    const stopped = npmStart(environment);
+    await until(() => stopped.said().includes(words));
+    await new Promise((resolve) => setTimeout(resolve, laterMs));
+    const before = stopped.said();
+    stopped.child.kill('SIGINT');
+    expect(await stopped.ended).toBe(0);
+    expect(processesWith(`SUVOK_DATA=${data}`)).toEqual([]);
+    // It goes quietly: nothing is started after that, and nothing is said to have failed.
+    expect(stopped.said().slice(before.length)).toBe('');
+    const again = npmStart({ ...environment, SUVOK_DEMO: 'off' });
+    await until(() => again.said().includes('Suvok is at'));
+    expect(again.said()).not.toContain('suvok: ');
+    again.child.kill('SIGINT');
+    expect(await again.ended).toBe(0);
+    expect(processesWith(`SUVOK_DATA=${data}`)).toEqual([]);
+  },
+  120_000,
+);
+
 /** Does something to the data while Suvok is stopped. */
 async function onStoppedData(data: string, sql: string): Promise<void> {
   const account = databaseAccount();
@@ -201,18 +237,24 @@ async function until(holds: () => boolean | Promise<boolean>): Promise<void> {
   }
 }
 
-/** The process that was started with a script and a setting. */
-function processWith(script: string, setting: string): number {
+/** Processes that were started with a setting, and what they were started as. */
+function processesWith(setting: string): { pid: number; command: string }[] {
   const readable = (pid: string, file: string) => {
     try {
-      return readFileSync(`/proc/${pid}/${file}`, 'utf8');
+      return readFileSync(`/proc/${pid}/${file}`, 'utf8').split('\0');
     } catch {
-      return '';
+      return [];
     }
   };
-  const found = readdirSync('/proc').filter((pid) => /^\d+$/.test(pid) && readable(pid, 'cmdline').includes(script) && readable(pid, 'environ').split('\0').includes(setting)); // prettier-ignore
+  const running = readdirSync('/proc').filter((pid) => /^\d+$/.test(pid) && readable(pid, 'environ').includes(setting));
+  return running.map((pid) => ({ pid: Number(pid), command: readable(pid, 'cmdline').join(' ') }));
+}
+
+/** The process that was started with a script and a setting. */
+function processWith(script: string, setting: string): number {
+  const found = processesWith(setting).filter(({ command }) => command.includes(script));
   expect(found).toHaveLength(1);
-  return Number(found[0]);
+  return found[0]!.pid;
 }
 
 /** Acts lie among the runs they speak of, in the scenario's days and not in those of its playing. */

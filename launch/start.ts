@@ -9,24 +9,21 @@ import { loadDemo } from './demo/play.ts';
 import { Failure } from './failure.ts';
 import { ensureDatabase, startCluster } from './postgres.ts';
 import { postgresPrograms } from './postgres-programs.ts';
-import { keepRunning } from './keep-running.ts';
+import { keepRunning, type Keeping, type Kept } from './keep-running.ts';
 import { startProgram, stopProgram } from './program.ts';
 import { recorderFolder, startLinesProgram, startRecorderProgram, startServerProgram } from './suvok-programs.ts';
+import { Started, Stopped } from './started.ts';
 import { demoEnd, mustBeFree, portFrom, wantedDemo } from './settings.ts';
 
 /** `npm start`: from a bare clone to a running Suvok, and back to nothing on Ctrl-C. */
 const say = (text: string) => process.stdout.write(`${text}\n`);
-/** What has been started, to be stopped in the opposite order. */
-const stops: (() => Promise<void> | void)[] = [];
-let stopping = false;
+const started = new Started();
 
+/** The first reason to stop says with which code this ends. */
 async function stop(code: number): Promise<never> {
-  if (!stopping) {
-    stopping = true;
-    for (const stop of [...stops].reverse()) await stop();
-    process.exit(code);
-  }
-  return new Promise(() => undefined);
+  if (started.signal.aborted) return new Promise(() => undefined);
+  await started.stop();
+  process.exit(code);
 }
 
 async function database(): Promise<DatabaseAddresses> {
@@ -37,27 +34,37 @@ async function database(): Promise<DatabaseAddresses> {
     say('Using the database of DATABASE_URL');
     return { owner: process.env.DATABASE_OWNER_URL ?? application, application };
   }
-  const programs = await postgresPrograms(say);
+  const programs = await started.begin(() => postgresPrograms(say));
   const account = databaseAccount();
   const { folder, elsewhere } = dataFolder(account);
   prepareFolder(folder, account);
   if (elsewhere) say(`PostgreSQL cannot reach this clone, so the data is kept in ${folder}`);
-  stops.push(claimFolder(folder));
+  started.add(claimFolder(folder));
   say('Starting the database');
   let port: number | undefined;
-  const { first: cluster, stop } = await keepRunning({
+  const cluster = await keep({
     name: 'database',
     start: async () => {
-      const started = await startCluster({ programs, folder: join(folder, 'postgresql'), account, ...(port ? { port } : {}) }); // prettier-ignore
-      port = started.port;
-      return started;
+      const cluster = await startCluster({ programs, folder: join(folder, 'postgresql'), account, ...(port ? { port } : {}) }); // prettier-ignore
+      port = cluster.port;
+      return cluster;
     },
     revived: () => say('The database runs again'),
     died: tell,
   });
-  stops.push(stop);
-  await ensureDatabase(cluster, 'suvok');
-  return embeddedRoles(cluster, 'suvok');
+  return started.begin(async () => {
+    await ensureDatabase(cluster, 'suvok');
+    return embeddedRoles(cluster, 'suvok');
+  });
+}
+
+/** Keeps something running until Suvok stops. @returns the first of it */
+async function keep<T extends Kept>(keeping: Keeping<T>): Promise<T> {
+  const { first } = await started.begin(
+    () => keepRunning(keeping),
+    ({ stop }) => stop,
+  );
+  return first;
 }
 
 const tell = (sentence: string) => process.stderr.write(`suvok: ${sentence}\n`);
@@ -67,7 +74,7 @@ async function keepRecorder(
   environment: NodeJS.ProcessEnv,
 ): Promise<{ benchLinkPort: number; outside: Outside | null }> {
   let ports: NodeJS.ProcessEnv = {};
-  const { first, stop } = await keepRunning({
+  return keep({
     name: 'recorder',
     start: async () => {
       const recorder = await startRecorderProgram({ ...environment, ...ports });
@@ -79,25 +86,22 @@ async function keepRecorder(
       say('The recorder runs again; runs that were being recorded go on where their instruments send again'),
     died: tell,
   });
-  stops.push(stop);
-  return first;
 }
 
 /** Keeps running what takes lines of instruments; the recorder tells it again what is wanted. */
 async function keepLines(environment: NodeJS.ProcessEnv): Promise<void> {
-  const { stop } = await keepRunning({
+  await keep({
     name: 'program that takes lines of instruments',
     start: () => startLinesProgram(environment),
     revived: () => say('Lines of instruments are taken again'),
     died: tell,
   });
-  stops.push(stop);
 }
 
 /** Keeps the server running: if it dies, it is started again on the same port. */
 async function keepServer(environment: NodeJS.ProcessEnv): Promise<{ port: number; outside: Outside | null }> {
   let ports: NodeJS.ProcessEnv = {};
-  const { first, stop } = await keepRunning({
+  return keep({
     name: 'server',
     start: async () => {
       const server = await startServerProgram({ ...environment, ...ports });
@@ -107,13 +111,11 @@ async function keepServer(environment: NodeJS.ProcessEnv): Promise<{ port: numbe
     revived: () => say('The server runs again'),
     died: tell,
   });
-  stops.push(stop);
-  return first;
 }
 
 /** Keeps the stand-in instruments of one bay running. */
 async function keepStandIns(benchLinkPort: number, words: readonly string[]): Promise<void> {
-  const { stop } = await keepRunning({
+  await keep({
     name: 'simulator',
     start: () => {
       const child = startProgram('simulator/main.ts', ['--port', String(benchLinkPort), ...words], {});
@@ -123,7 +125,6 @@ async function keepStandIns(benchLinkPort: number, words: readonly string[]): Pr
     revived: () => undefined,
     died: tell,
   });
-  stops.push(stop);
 }
 
 async function start(): Promise<void> {
@@ -138,10 +139,12 @@ async function start(): Promise<void> {
   await mustBeFree(benchLinkPort, 'BENCH_LINK_PORT');
   const addresses = await database();
   const backups = process.env.SUVOK_BACKUPS !== 'off';
-  if (backups) await backupBeforeUpgrade(addresses.owner, say);
-  await upToDate(addresses);
+  if (backups) await started.begin(() => backupBeforeUpgrade(addresses.owner, say, started.signal));
+  await started.begin(() => upToDate(addresses));
   const databaseUrl = addresses.application;
+  // It writes down last what it has built: nothing that must be waited for.
   await buildWeb(say);
+  started.mustGoOn();
   say('Starting the recorder and the server');
   const { folder } = dataFolder(process.env.DATABASE_URL ? undefined : databaseAccount());
   const recorderAt = recorderFolder(folder);
@@ -162,16 +165,20 @@ async function start(): Promise<void> {
     SUVOK_WEB: webFolder,
     SUVOK_LOG: join(folder, 'server.log'),
   });
-  await loadDemo({ ...server, ...recorder }, addresses.owner, demoEnd(), demo, say).catch((error: Error) => {
-    // Suvok serves without its demo days; the pulls that were played are kept.
-    process.stderr.write(`suvok: ${error.message}\n`);
-  });
+  await started.begin(() =>
+    loadDemo({ ...server, ...recorder }, addresses.owner, { kind: demo, endsAt: demoEnd() }, say, started.signal).catch(
+      (error: Error) => {
+        // Suvok serves without its demo days; the pulls that were played are kept.
+        if (!started.signal.aborted) tell(error.message);
+      },
+    ),
+  );
   // A shop that works has instruments of its own.
   if (demo !== 'off') {
     await keepStandIns(recorder.benchLinkPort, ['--seed', '4', '--bay', 'Bay 1']);
     await keepStandIns(recorder.benchLinkPort, ['--seed', '9', '--bay', 'Bay 2', '--number', '2', '--dyno', 'four-hubs']); // prettier-ignore
   }
-  if (backups) stops.push(keepBackups(folder, tell));
+  if (backups) started.add(keepBackups(folder, tell));
   if (server.outside) {
     const { fingerprint, madeHere } = server.outside;
     say(`\nOthers reach it at ${outsideAddresses(server.outside)}, once there is an account (People).`);
@@ -191,8 +198,6 @@ setInterval(() => process.ppid !== starter && void stop(0), 1000).unref();
 try {
   await start();
 } catch (error) {
-  process.stderr.write(
-    `suvok: ${error instanceof Failure ? error.message : `it could not start: ${(error as Error).message}`}\n`,
-  );
+  if (!(error instanceof Stopped)) tell(error instanceof Failure ? error.message : `it could not start: ${(error as Error).message}`); // prettier-ignore
   await stop(1);
 }

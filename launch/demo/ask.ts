@@ -8,7 +8,11 @@ export class DemoAsk {
   /** The moment of each act so far, by the number that the server gave it. */
   readonly acts = new Map<number, Date>();
 
-  constructor(private readonly port: number) {}
+  /** @param signal once it is aborted nothing more is asked */
+  constructor(
+    private readonly port: number,
+    private readonly signal: AbortSignal,
+  ) {}
 
   /** @throws Failure when the server refuses, or answers in another form */
   async json<T extends z.ZodType>(schema: T, method: string, path: string, body?: unknown): Promise<z.output<T>> {
@@ -25,7 +29,7 @@ export class DemoAsk {
   }
 
   private async answered(path: string, init: RequestInit & { method: string }): Promise<Response> {
-    const response = await fetch(`http://127.0.0.1:${this.port}${path}`, init);
+    const response = await fetch(`http://127.0.0.1:${this.port}${path}`, { ...init, signal: this.signal });
     if (!response.ok)
       throw new Failure(`The demo data could not be made: ${init.method} ${path} answered ${await response.text()}`);
     const act = response.headers.get('suvok-act');

@@ -28,17 +28,18 @@ const hasRuns = ({ setups }: DemoJob) => setups.some(({ pulls }) => pulls.length
  * what was done in them carries the scenario's times.
  *
  * @param databaseUrl of the server's own database, as its owner
- * @param kind `today`: the last day alone, and the jobs that have no run yet
+ * @param days `today`: the last day alone, and the jobs that have no run yet
+ * @param signal ends it early: what was played by then stays, with the scenario's times
  */
 export async function loadDemo(
   server: { port: number; benchLinkPort: number },
   databaseUrl: string,
-  endsAt: Date,
-  kind: DemoKind,
+  { kind, endsAt }: { kind: DemoKind; endsAt: Date },
   say: (text: string) => void,
+  signal: AbortSignal,
 ): Promise<void> {
   if (kind === 'off') return;
-  const ask = new DemoAsk(server.port);
+  const ask = new DemoAsk(server.port, signal);
   // Where there are accounts there is work of somebody's own.
   if ((await ask.json(account, 'GET', '/api/account')).accounts) return;
   if ((await ask.json(jobList, 'GET', '/api/jobs')).total > 0) return;
