@@ -29,7 +29,7 @@ export const bundleManifest = z.object({
 export type BundleManifest = z.infer<typeof bundleManifest>;
 
 /** `job.json`: the job's file as the API tells it, and what stands beside it. Numbers of rows hold within the bundle. */
-export const bundledJob = z.object({
+const bundledFields = z.object({
   job,
   owner: ownerFields.nullable(),
   parts: z.array(partFields),
@@ -46,6 +46,18 @@ export const bundledJob = z.object({
   /** The lines of the hands under its consents, by their numbers. */
   hands: z.record(z.string(), strokes).default({}),
 });
+/** A bundle of before runs told their keys has them beside the job. */
+const bundleOfBefore = z.looseObject({
+  job: z.looseObject({ runs: z.array(z.looseObject({ id: z.number() })) }),
+  runKeys: z.record(z.string(), z.string()),
+});
+
+export const bundledJob = z.preprocess((value) => {
+  const before = bundleOfBefore.safeParse(value);
+  if (!before.success) return value;
+  const { job, runKeys, ...rest } = before.data;
+  return { ...rest, runKeys, job: { ...job, runs: job.runs.map((run) => ({ key: runKeys[run.id], ...run })) } };
+}, bundledFields);
 export type BundledJob = z.infer<typeof bundledJob>;
 
 /** What goes into a bundle. */

@@ -14,6 +14,8 @@ export const newRun = z.object({
   /** Where it was made; null for a file, and in what an earlier Suvok wrote down. */
   bay: bayNumber.nullable().default(null),
   setup: z.object({ id: identifier, jobId: identifier }).nullable(),
+  /** The database that the setup is one of; null where none had been met yet, and in what an earlier Suvok wrote down. */
+  database: z.uuid().nullable().default(null),
   gear: z.string().nullable(),
   startedAt: moment,
   dyno: dynoFile,

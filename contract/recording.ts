@@ -114,6 +114,8 @@ export const runLogRecord = z.object({
   name: z.string(),
   channels: z.array(channelDeclaration),
   probe: probePlace,
+  /** Of a file that was joined later: in restored data its number may be another one's. */
+  key: z.uuid().optional(),
 });
 export type RunLogRecord = z.infer<typeof runLogRecord>;
 
@@ -141,7 +143,8 @@ export const deviceSettings = z.object({
   ratio: z
     .object({
       value: z.number().positive(),
-      vehicleId: z.int().positive(),
+      /** Null once the data were restored: the number may be another car’s there. */
+      vehicleId: z.int().positive().nullable(),
       vehicle: z.string(),
       gear: z.string().nullable(),
       /** Of each axle by itself, where the dyno has two; `value` is then that of their mean speed. */

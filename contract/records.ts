@@ -43,6 +43,8 @@ export const fuelState = z.object({
 
 export const run = z.object({
   id: identifier,
+  /** Its own wherever it is: numbers come again in restored data, keys do not. */
+  key: z.uuid(),
   jobId: identifier.nullable(),
   setupId: identifier.nullable(),
   /** Such as B2; null while the run belongs to no job. */

@@ -242,6 +242,7 @@ export class Bay extends EventEmitter<BayEvents> {
     return {
       bay: this.number,
       setup: mounted && { id: mounted.setupId, jobId: mounted.jobId },
+      database: this.parts.memory.now.database,
       gear: mounted?.gear ?? null,
       plan: this.plan,
       loggers: this.loggers,

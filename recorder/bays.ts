@@ -32,6 +32,8 @@ export class Bays extends EventEmitter<BaysEvents> {
   private readonly copy: BaysCopy;
   private stranger: string | null = null;
   private spoolProblem: string | null = null;
+  /** What the last other database that was met took off the dynos, as a sentence. */
+  private otherData: string | null = null;
 
   constructor(private readonly parts: BayParts & { link: BenchLink; paired: PairedInstruments }) {
     super();
@@ -53,6 +55,7 @@ export class Bays extends EventEmitter<BaysEvents> {
       this.emit('changed');
     });
     drainer.on('changed', () => this.emit('changed'));
+    drainer.on('database', (identity) => void this.meet(identity));
     drainer.on('stored', (key, run) => {
       (this.bays.get(run.bay ?? 0) ?? this.inOrder[0])?.stored(key, run);
       log.info({ runId: run.id, key }, 'run stored');
@@ -94,11 +97,12 @@ export class Bays extends EventEmitter<BaysEvents> {
   /** Asks the database once what it knows of the bays; while it is away it is asked again. Never rejects. */
   private async adopt(told = false): Promise<void> {
     const { store, memory, log } = this.parts;
-    if (memory.now.asked) {
-      for (const bay of this.bays.values()) await bay.car.refresh();
-      return;
-    }
     try {
+      await this.meet(await store.identity());
+      if (memory.now.asked) {
+        for (const bay of this.bays.values()) await bay.car.refresh();
+        return;
+      }
       const stored = await store.bays();
       const cars = await Promise.all(stored.map(({ mounted }) => mounted && store.carOnDyno(mounted)));
       const settings = Object.fromEntries(await store.deviceSettings());
@@ -119,6 +123,29 @@ export class Bays extends EventEmitter<BaysEvents> {
       if (!told) log.warn({ err: error }, 'the database does not say yet what is in the bays; it is asked again');
       setTimeout(() => void this.adopt(true), 500).unref();
     }
+  }
+
+  /**
+   * Meets a database. In another one than before, numbers of cars and setups may be another customer's: cars are taken
+   * off the dynos, and ratios that were found for a car hold no more.
+   */
+  private async meet(identity: string): Promise<void> {
+    const { memory, log } = this.parts;
+    const { database, bays, settings } = memory.now;
+    if (database === identity) return;
+    if (database === null) return memory.keep({ database: identity });
+    log.warn({ before: database, now: identity }, 'the database is another one than before: cars are taken off the dynos'); // prettier-ignore
+    if (bays.some(({ mounted }) => mounted))
+      this.otherData = 'The data were restored or begun anew, so the car was taken off the dyno. Put it on again from its job: until then runs belong to no job.'; // prettier-ignore
+    const ofNoCar = Object.entries(settings).map(([name, { ratio, ...own }]) => [name, { ...own, ratio: ratio && { ...ratio, vehicleId: null } }] as const); // prettier-ignore
+    await memory.keep({
+      database: identity,
+      bays: bays.map((bay) => ({ ...bay, mounted: null })),
+      settings: Object.fromEntries(ofNoCar),
+    });
+    this.instruments.restore();
+    void this.copy.follow();
+    this.emit('changed');
   }
 
   /** @throws Refusal where there is no such bay */
@@ -197,6 +224,7 @@ export class Bays extends EventEmitter<BaysEvents> {
     );
     for (const other of before) await other.car.put(null);
     await bay.car.put(mounted);
+    this.otherData = null;
   }
 
   /** Takes the car off a dyno: what is recorded from now on belongs to no job until it is claimed. */
@@ -237,7 +265,7 @@ export class Bays extends EventEmitter<BaysEvents> {
       bays: this.inOrder.map((bay) =>
         bay.state(
           others.filter(({ hello }) => hello.kind === 'weather'),
-          this.spoolProblem ?? (bay.dyno ? null : stranger),
+          this.spoolProblem ?? (bay.car.now ? null : this.otherData) ?? (bay.dyno ? null : stranger),
         ),
       ),
       ...this.plain.state(),

@@ -6,7 +6,7 @@ import type { LoggerTap } from './logger-tap.ts';
 import { startTemperatures } from './start-temperatures.ts';
 
 /** What a run takes along from the bay as it begins. */
-export type Conditions = Pick<NewRun, 'bay' | 'setup' | 'gear' | 'air' | 'airTakenAt'> & {
+export type Conditions = Pick<NewRun, 'bay' | 'setup' | 'database' | 'gear' | 'air' | 'airTakenAt'> & {
   plan: RunPlan;
   loggers: readonly LoggerTap[];
   /** Why no run can begin now, as a sentence; null when one can. */
@@ -32,10 +32,11 @@ export function runThatBegins(
   const startedS = rows[0]![0]!;
   const lastedS = rows[rows.length - 1]![0]! - startedS;
   const startedMs = hello.startedAt ? Date.parse(hello.startedAt) + startedS * 1000 : Date.now() - lastedS * 1000;
-  const { plan, bay, setup, gear, air, airTakenAt, recordedBy } = conditions;
+  const { plan, bay, setup, database, gear, air, airTakenAt, recordedBy } = conditions;
   return {
     bay,
     setup,
+    database,
     gear,
     air,
     airTakenAt,

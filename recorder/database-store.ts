@@ -4,11 +4,18 @@ import { setupLetter } from '../core/setup/letter.ts';
 import { allDeviceSettings, keepBays, saveDeviceSettings, storedBays } from '../store/bays.ts';
 import { inTransaction, type Database } from '../store/database.ts';
 import { sealLeftOpen } from '../store/left-open.ts';
-import { PlaceLost, mustHold, takePlace, type RecorderPlace } from '../store/recorder-place.ts';
+import {
+  OtherDatabase as AnotherIdentity,
+  PlaceLost,
+  mustHold,
+  takePlace,
+  type RecorderPlace,
+} from '../store/recorder-place.ts';
+import { databaseIdentity } from '../store/database-identity.ts';
 import { addRun, runById } from '../store/runs.ts';
 import { appendChunk, rowsKept, sealRun } from '../store/samples.ts';
 import { itemsUpTo } from '../store/setups.ts';
-import { Displaced, NeverTaken, type RecorderStore } from './recorder-store.ts';
+import { Displaced, NeverTaken, OtherDatabase, type RecorderStore } from './recorder-store.ts';
 
 /** The recorder's store in PostgreSQL, under the recorder's own lasting name. */
 export function databaseStore(database: Database, recorder: string): RecorderStore {
@@ -22,6 +29,7 @@ export function databaseStore(database: Database, recorder: string): RecorderSto
       told(async () => {
         held = await takePlace(database, recorder);
         await sealLeftOpen(database, recorder, kept);
+        return held.database;
       }),
     addRun: (run) =>
       told(() =>
@@ -40,6 +48,7 @@ export function databaseStore(database: Database, recorder: string): RecorderSto
         if (now?.state !== 'recording') throw new NeverTaken(`run ${run.id} has been ended by somebody else`);
       }),
     sealRun: (run, as, remarks) => told(() => sealRun(database, run, as, remarks, place())),
+    identity: () => databaseIdentity(database),
     bays: () => storedBays(database),
     keepBays: (bays) => keepBays(database, bays),
     carOnDyno: (mounting) => carOnDyno(database, mounting),
@@ -56,6 +65,7 @@ async function told<T>(work: () => Promise<T>): Promise<T> {
     return await work();
   } catch (error) {
     if (error instanceof PlaceLost) throw new Displaced(error.message);
+    if (error instanceof AnotherIdentity) throw new OtherDatabase(error.message);
     if (dataRefused.test((error as { code?: string }).code ?? '')) throw new NeverTaken((error as Error).message);
     throw error;
   }

@@ -1,7 +1,7 @@
 import { EventEmitter } from 'node:events';
 import type { Log } from '../contract/log.ts';
 import type { Run } from '../contract/records.ts';
-import { Displaced, NeverTaken, type RunStore } from './recorder-store.ts';
+import { Displaced, NeverTaken, OtherDatabase, type RunStore } from './recorder-store.ts';
 import type { Journal } from './spool/journal.ts';
 import { endWithMissing } from './missing-rows.ts';
 import type { KeptRun } from './spool/journal-index.ts';
@@ -13,11 +13,15 @@ const refusedMs = 60_000;
 /** When the recorder stops, storing goes on for so long at most, ms. */
 const lastMomentMs = 3000;
 
+const otherDataRemark = 'It was recorded before the data were restored or begun anew, so it belongs to no job until it is claimed.'; // prettier-ignore
+
 interface DrainerEvents {
   /** A run is entered, or stored whole, or storing fails or goes on again. */
   changed: [];
   /** The database has a run whole. */
   stored: [key: string, run: Run];
+  /** A place was taken in this database. */
+  database: [identity: string];
 }
 
 /** How far a run has come into the database. */
@@ -44,7 +48,8 @@ export class Drainer extends EventEmitter<DrainerEvents> {
   problem: string | null = null;
   private readonly drained = new Map<string, Drained>();
   private readonly refused = new Map<string, Refused>();
-  private hasPlace = false;
+  /** The database that a place was taken in. */
+  private database: string | undefined;
   private displaced = false;
   private working: Promise<void> | undefined;
   private again = false;
@@ -95,8 +100,7 @@ export class Drainer extends EventEmitter<DrainerEvents> {
     do {
       this.again = false;
       try {
-        if (!this.hasPlace) await this.store.takePlace(this.journal.unstored.map(({ run }) => run.key));
-        this.hasPlace = true;
+        if (this.database === undefined) await this.takePlace();
         await this.storeAll();
         this.tell(this.refusal());
       } catch (error) {
@@ -107,7 +111,18 @@ export class Drainer extends EventEmitter<DrainerEvents> {
     this.working = undefined;
   }
 
+  private async takePlace(): Promise<void> {
+    this.database = await this.store.takePlace(this.journal.unstored.map(({ run }) => run.key));
+    this.emit('database', this.database);
+  }
+
   private fail(error: Error): void {
+    if (error instanceof OtherDatabase) {
+      // What was entered was entered in the one before.
+      this.database = undefined;
+      this.drained.clear();
+      this.refused.clear();
+    }
     if (!this.problem) this.log.warn({ err: error, runs: this.journal.unstored.length }, 'storing runs failed; it is tried again'); // prettier-ignore
     if (error instanceof Displaced) {
       this.displaced = true;
@@ -182,7 +197,7 @@ export class Drainer extends EventEmitter<DrainerEvents> {
     const { end } = kept;
     if (!end || !end.to.every((to, at) => next[at]! >= to)) return;
     const { as, remarks } = endWithMissing(kept, end, drained.stored);
-    await this.store.sealRun(run, as, remarks);
+    await this.store.sealRun(run, as, this.isOfAnother(kept.run) ? [...remarks, otherDataRemark] : remarks);
     this.finish(key, run);
   }
 
@@ -211,10 +226,12 @@ export class Drainer extends EventEmitter<DrainerEvents> {
   private async enter({ run: begun, sources }: KeptRun): Promise<Drained> {
     const known = this.drained.get(begun.key);
     if (known) return known;
-    const run = await this.store.addRun(begun).catch((error: Error) => {
-      if (!(error instanceof NeverTaken) || begun.setup === null) throw error;
+    // Its setup's number may be another customer's here: whoever knows whose run it is claims it.
+    const goes = this.isOfAnother(begun) ? { ...begun, setup: null } : begun;
+    const run = await this.store.addRun(goes).catch((error: Error) => {
+      if (!(error instanceof NeverTaken) || goes.setup === null) throw error;
       // Its setup has gone: kept all the same, for whoever claims it.
-      return this.store.addRun({ ...begun, setup: null });
+      return this.store.addRun({ ...goes, setup: null });
     });
     const kept = await this.store.rowsKept(run);
     const drained = {
@@ -225,6 +242,11 @@ export class Drainer extends EventEmitter<DrainerEvents> {
     this.drained.set(begun.key, drained);
     this.emit('changed');
     return drained;
+  }
+
+  /** A run was recorded for a setup of another database than the present one. */
+  private isOfAnother({ setup, database }: KeptRun['run']): boolean {
+    return setup !== null && database !== null && database !== this.database;
   }
 
   private finish(key: string, run: Run): void {

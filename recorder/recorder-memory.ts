@@ -28,6 +28,8 @@ export const firstBay: RememberedBay = { bay: 1, name: 'Bay 1', dyno: null, moun
 const remembered = z.object({
   /** The recorder's own name in the database, for as long as its folder lasts. */
   recorder: z.uuid(),
+  /** The database that cars, setups and ratios are numbered by; null until one was met. */
+  database: z.uuid().nullable().default(null),
   /** False until the database has been asked once what it knows of the bays. */
   asked: z.boolean().default(false),
   /** By their numbers; never empty. */

@@ -8,6 +8,9 @@ import type { RowsKept } from '../store/samples.ts';
 /** Another process has taken this recorder's place in the database: it writes nothing more there. */
 export class Displaced extends Error {}
 
+/** The database is another one than the place was taken in: what was known of runs there is true of it no more. */
+export class OtherDatabase extends Error {}
+
 /** What a database refuses for good, whatever is tried again. */
 export class NeverTaken extends Error {}
 
@@ -20,8 +23,9 @@ export interface RunStore {
    * Takes this recorder's place in the database; whoever had it is displaced.
    * Runs that were left open and are in no spool end as interrupted.
    * @param kept keys of the runs that the spool holds
+   * @returns which database it is
    */
-  takePlace(kept: readonly string[]): Promise<void>;
+  takePlace(kept: readonly string[]): Promise<string>;
   /** Writes down that a run has begun. @throws NeverTaken when its setup cannot have it */
   addRun(run: NewRun): Promise<Run>;
   /** How far each source of a run is kept already, and how many rows that is. */
@@ -34,6 +38,8 @@ export interface RunStore {
 
 /** What the bays ask of the database: every call may fail while it is away. */
 export interface BayStore {
+  /** Which database it is. */
+  identity(): Promise<string>;
   /** Its copy of the bays. */
   bays(): Promise<StoredBay[]>;
   keepBays(bays: readonly StoredBay[]): Promise<void>;

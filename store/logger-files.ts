@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { logSource, type LogSource } from '../contract/logger-file.ts';
 import type { Run } from '../contract/records.ts';
 import type { RunLogRecord } from '../contract/recording.ts';
@@ -35,7 +36,7 @@ export async function joinLog(
   );
   const source = Math.max(rows[0]?.last ?? 0, ...run.logs.map((one) => one.source)) + 1;
   const channels = recording.channels.map(({ name, unit }) => ({ name, unit }));
-  const logs = [...run.logs, { source, device: '', ...log, channels }];
+  const logs = [...run.logs, { source, device: '', ...log, channels, key: randomUUID() }];
   await database.query('update run set logs = $2 where id = $1', [run.id, JSON.stringify(logs)]);
   await insertChannels(database, { ...run, logs }, source, [recording.time, ...recording.channels.map(({ values }) => values)]); // prettier-ignore
   return source;

@@ -13,7 +13,7 @@ import { changeRow, recordOf } from './rows.ts';
 /** What is said of a run anew; where it goes is told by itself. */
 type RunChanged = Omit<z.output<typeof runChange>, 'setupId'>;
 
-const columns = `run.id, run.job_id as "jobId", setup_id as "setupId", run.number, setup.position, run.kind, run.state, run.gear,
+const columns = `run.id, run.key, run.job_id as "jobId", setup_id as "setupId", run.number, setup.position, run.kind, run.state, run.gear,
     started_at as "startedAt", ended_at as "endedAt", set_aside_reason as "setAsideReason", run.note, dyno,
     engine_to_drum_ratio as "engineToDrumRatio", air, air_taken_at as "airTakenAt",
     fuel, former_labels as "formerLabels", start_temperatures as "startTemperatures", channels, samples, source, recorded_by as "recordedBy", remarks,

@@ -35,7 +35,7 @@ function sourcesOf(run: Run): number[] {
  */
 export async function appendChunk(
   database: Queryable,
-  { recorder, term }: RecorderPlace,
+  { recorder, term, database: identity }: RecorderPlace,
   runId: number,
   source: number,
   from: number,
@@ -47,8 +47,9 @@ export async function appendChunk(
      select $1::bigint, $2::int, $3::int, $4::int, $5::bytea
      from (select from recorder where id = $6 and term = $7 for share) as place
      where exists (select from run where id = $1 and state = 'recording')
+       and exists (select from database_identity where id = $8)
      on conflict do nothing`,
-    [runId, source, from, columns[0]!.length, data, recorder, term],
+    [runId, source, from, columns[0]!.length, data, recorder, term, identity],
   );
   return rowCount === 1;
 }
@@ -163,21 +164,27 @@ export async function recordingOf(database: Queryable, run: Run, source = dynoSo
   return { time: time?.values ?? new Float64Array(0), channels };
 }
 
-/** Samples of runs that have ended, by `sourceKey`, in one query; what is not there or not ended is left out. */
+/**
+ * Samples of runs that have ended, by `sourceKey`, in one query; what is not there or not ended is left out.
+ * @param asked with `logKey`, only where the log's own key begins so
+ */
 export async function recordingsOf(
   database: Queryable,
-  asked: readonly SampleSource[],
+  asked: readonly (SampleSource & { logKey?: string | undefined })[],
 ): Promise<Map<string, Recording>> {
-  const { rows } = await database.query<{ run_id: number; source: number; name: string; unit: string; data: Buffer }>(
-    `select run_id, run_channel.source, run_channel.name, unit, data
-     from unnest($1::int[], $2::int[]) as asked (run_id, source)
-     join run_channel using (run_id, source) join run on run.id = run_id
-     where state <> 'recording' order by run_id, source, position`,
-    [asked.map(({ runId }) => runId), asked.map(({ source }) => source)],
+  const { rows } = await database.query<{ run: string; source: number; name: string; unit: string; data: Buffer }>(
+    `select asked.run, asked.source, run_channel.name, unit, data
+     from unnest($1::uuid[], $2::int[], $3::text[]) as asked (run, source, log_key)
+     join run on run.key = asked.run join run_channel on run_id = run.id and run_channel.source = asked.source
+     where state <> 'recording' and (log_key is null or exists (
+       select from jsonb_to_recordset(run.logs) as log (source int, key text)
+       where log.source = asked.source and left(log.key, 8) = log_key))
+     order by run.id, asked.source, position`,
+    [asked.map(({ run }) => run), asked.map(({ source }) => source), asked.map(({ logKey }) => logKey ?? null)],
   );
   const recordings = new Map<string, Recording>();
-  for (const { run_id, source, name, unit, data } of rows) {
-    const key = sourceKey({ runId: run_id, source });
+  for (const { run, source, name, unit, data } of rows) {
+    const key = sourceKey({ run, source });
     const values = floatsOf(data);
     const recording = recordings.get(key);
     // Time comes first.

@@ -42,28 +42,36 @@ export function recordingFromBytes(bytes: ArrayBuffer, from = 0): Recording {
   };
 }
 
-/** Whose samples: a run's own, or those of a logger beside it (`source` 1, 2 …). */
+/** Whose samples: a run's own, or those of a logger beside it (`source` 1, 2 …). The run is named by its key. */
 export interface SampleSource {
-  runId: number;
+  run: string;
   source: number;
 }
 
-/** `12` for a run's own samples, `12-1` for those of the first logger beside it. */
-export function sourceKey({ runId, source }: SampleSource): string {
-  return source === 0 ? String(runId) : `${runId}-${source}`;
+/** A run's key for its own samples, with `-1` after it for those of the first logger beside it. */
+export function sourceKey({ run, source }: SampleSource): string {
+  return source === 0 ? run : `${run}-${source}`;
 }
+
+const keyLength = 36;
 
 /** What `sourceKey` wrote. */
 export function sourceOfKey(key: string): SampleSource {
-  const [runId = 0, source = 0] = key.split('-').map(Number);
-  return { runId, source };
+  return { run: key.slice(0, keyLength), source: Number(key.slice(keyLength + 1)) };
 }
 
-const blockHeaderBytes = 16;
+const blockHeaderBytes = 24;
+
+/** A run's key as 16 bytes, and back. */
+const keyBytes = (key: string) => Uint8Array.from(key.replaceAll('-', '').match(/../g) ?? [], (pair) => parseInt(pair, 16)); // prettier-ignore
+const keyOfBytes = (bytes: Uint8Array) =>
+  Array.from(bytes, (byte) => byte.toString(16).padStart(2, '0'))
+    .join('')
+    .replace(/^(.{8})(.{4})(.{4})(.{4})/, '$1-$2-$3-$4-');
 
 /**
- * Several recordings one after the other, by `sourceKey`: of each its run's id, its source and
- * its length as little-endian uint32 and four bytes of nothing, then its bytes.
+ * Several recordings one after the other, by `sourceKey`: of each its run's key as 16 bytes, its source and
+ * its length as little-endian uint32, then its bytes.
  */
 export function recordingsToBytes(recordings: ReadonlyMap<string, Recording>): Uint8Array {
   const blocks = Array.from(recordings, ([key, recording]) => [key, recordingToBytes(recording)] as const);
@@ -71,10 +79,10 @@ export function recordingsToBytes(recordings: ReadonlyMap<string, Recording>): U
   const view = new DataView(bytes.buffer);
   let at = 0;
   for (const [key, block] of blocks) {
-    const { runId, source } = sourceOfKey(key);
-    view.setUint32(at, runId, true);
-    view.setUint32(at + 4, source, true);
-    view.setUint32(at + 8, block.length, true);
+    const { run, source } = sourceOfKey(key);
+    bytes.set(keyBytes(run), at);
+    view.setUint32(at + 16, source, true);
+    view.setUint32(at + 20, block.length, true);
     bytes.set(block, at + blockHeaderBytes);
     at += blockHeaderBytes + block.length;
   }
@@ -88,8 +96,9 @@ export function recordingsToBytes(recordings: ReadonlyMap<string, Recording>): U
 export function recordingsFromBytes(bytes: ArrayBuffer): Map<string, Recording> {
   const view = new DataView(bytes);
   const recordings = new Map<string, Recording>();
-  for (let at = 0; at < bytes.byteLength; at += blockHeaderBytes + view.getUint32(at + 8, true)) {
-    const key = sourceKey({ runId: view.getUint32(at, true), source: view.getUint32(at + 4, true) });
+  for (let at = 0; at < bytes.byteLength; at += blockHeaderBytes + view.getUint32(at + 20, true)) {
+    const run = keyOfBytes(new Uint8Array(bytes, at, 16));
+    const key = sourceKey({ run, source: view.getUint32(at + 16, true) });
     recordings.set(key, recordingFromBytes(bytes, at + blockHeaderBytes));
   }
   return recordings;

@@ -18,6 +18,7 @@ export const plainConditions: Conditions = {
   mayBegin: () => null,
   bay: 1,
   setup: null,
+  database: null,
   gear: null,
   air: null,
   airTakenAt: null,

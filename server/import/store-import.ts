@@ -45,6 +45,7 @@ export async function storeImport(
       bay: null,
       recordedBy: '',
       setup: { id: setup.id, jobId: setup.jobId },
+      database: null,
       gear,
       startedAt,
       dyno,

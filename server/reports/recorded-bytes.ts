@@ -1,11 +1,14 @@
 import type { Run } from '../../contract/records.ts';
-import { recordingsToBytes, sourceOfKey } from '../../core/exchange/recording-bytes.ts';
+import { recordingsToBytes } from '../../core/exchange/recording-bytes.ts';
 import { sourcesOfRun } from '../../core/exchange/runs-recorded.ts';
 import type { Database } from '../../store/database.ts';
 import { recordingsOf } from '../../store/samples.ts';
 
 /** Everything that was recorded of runs, as bytes that a thread is handed. */
 export async function recordedBytes(database: Database, runs: readonly Run[]): Promise<ArrayBuffer> {
-  const recordings = await recordingsOf(database, runs.flatMap((run) => sourcesOfRun(run)).map(sourceOfKey));
+  const recordings = await recordingsOf(
+    database,
+    runs.flatMap((run) => sourcesOfRun(run)),
+  );
   return recordingsToBytes(recordings).buffer as ArrayBuffer;
 }

@@ -44,11 +44,18 @@ const curveQuery = z.object({
 /** What was recorded never changes: a browser may keep it for ever. */
 const immutable = 'private, max-age=31536000, immutable';
 
-/** Runs, and loggers beside them: `12.13.13-1`. */
+/** Runs by their keys, and loggers beside them: `KEY.KEY-1`, and of a file that was joined `KEY-2-` and the first eight of its own. */
+const askedSource = z
+  .string()
+  .regex(/^[\da-f]{8}(-[\da-f]{4}){3}-[\da-f]{12}(-\d{1,2}(-[\da-f]{8})?)?$/)
+  .transform((text) => {
+    const [source, logKey] = text.slice(37).split('-');
+    return { ...sourceOfKey(text.slice(0, 37 + (source?.length ?? 0))), logKey };
+  });
 const sourceList = z
   .string()
-  .regex(/^\d{1,9}(-\d{1,2})?(\.\d{1,9}(-\d{1,2})?){0,99}$/)
-  .transform((text) => text.split('.').map(sourceOfKey));
+  .transform((text) => text.split('.'))
+  .pipe(z.array(askedSource).max(100));
 
 /** Whose samples are asked for: the dyno's own, or those of a logger beside it. */
 function sourceIn(asked: unknown, run: Run): number {
@@ -96,16 +103,19 @@ export function runRoutes(routes: ContractRoutes, database: Database): void {
     const run = await runAt(idOf(request));
     const source = sourceIn(request.query.source, run);
     const bytes = Buffer.from(recordingToBytes(await recordingOf(database, run, source)).buffer);
-    // Samples never change once a run has ended, so a browser may keep them for ever; a refusal it may not.
-    response.set('cache-control', run.state === 'recording' ? 'no-store' : immutable);
+    // Samples never change once a run has ended, so a browser may keep them for ever under its key: its number may
+    // be another one's in restored data.
+    const { key } = request.query;
+    if (key !== undefined && key !== run.key) throw new HttpRefusal(404, 'The run of this number has another key.');
+    response.set('cache-control', run.state === 'recording' || key === undefined ? 'no-store' : immutable);
     response.type('application/octet-stream').send(bytes);
   });
 
   routes.get('/recordings', async (request, response) => {
     const asked = sourceList.safeParse(request.query.of);
     if (!asked.success) {
-      const form = '?of=1.2.2-1 for runs 1 and 2 and the first logger beside run 2, 100 at most';
-      throw new HttpRefusal(400, `Name the runs by their numbers: ${form}.`);
+      const form = '?of=KEY.KEY-1 for a run and the first logger beside it, 100 at most';
+      throw new HttpRefusal(400, `Name the runs by their keys: ${form}.`);
     }
     const recordings = await recordingsOf(database, asked.data);
     const missing = asked.data.map(sourceKey).find((key) => !recordings.has(key));

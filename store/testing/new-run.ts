@@ -8,6 +8,7 @@ export const newRun = (over: Partial<NewRun> = {}): NewRun => ({
   bay: null,
   recordedBy: '',
   setup: null,
+  database: null,
   gear: null,
   startedAt: '2026-05-04T09:00:00.000Z',
   dyno: testDyno,

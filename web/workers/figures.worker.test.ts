@@ -6,6 +6,7 @@ import { readingOf, type Reading } from '../../core/figures/reading.ts';
 import { recordingsToBytes, recordingToBytes } from '../../core/exchange/recording-bytes.ts';
 import type { Recording } from '../../core/recording/recording.ts';
 import { generatedRun } from '../../core/testing/generated-run.ts';
+import { keyOfRun, runOfKey } from '../../core/testing/run-key.ts';
 import { testDyno, usualTorque } from '../../core/testing/test-car.ts';
 import { talkingEnds } from '../testing/talking-ends.ts';
 import type { FiguresWorker, WorkerRequest } from './figures.worker.ts';
@@ -20,6 +21,7 @@ const recordingOf = (id: number): Recording => {
 const run = (id: number, setupId: number, over: object = {}) =>
   ({
     id,
+    key: keyOfRun(id),
     setupId,
     label: `${'ABCDE'[setupId - 1]}${id}`,
     kind: 'power',
@@ -66,8 +68,8 @@ beforeAll(async () => {
     if (path === '/api/jobs/7') return Promise.resolve(Response.json(job));
     const alone = /runs\/(\d+)\/recording/.exec(path)?.[1];
     if (alone) return Promise.resolve(new Response(recordingToBytes(recordingOf(Number(alone))).buffer as ArrayBuffer));
-    const ids = /of=([\d.]+)/.exec(path)![1]!.split('.');
-    return Promise.resolve(new Response(recordingsToBytes(new Map(ids.map((id) => [id, recordingOf(Number(id))]))).buffer as ArrayBuffer)); // prettier-ignore
+    const keys = /of=([\da-f.-]+)/.exec(path)![1]!.split('.');
+    return Promise.resolve(new Response(recordingsToBytes(new Map(keys.map((key) => [key, recordingOf(runOfKey(key))]))).buffer as ArrayBuffer)); // prettier-ignore
   }) as typeof fetch;
   await import('./figures.worker.ts');
   worker = wrap<FiguresWorker>(page);
@@ -84,7 +86,7 @@ test('named a job, it makes its runs ready by itself: those of the sides that ar
   const { runs: made } = await worker.figures(request());
   expect(made).toHaveLength(15);
   expect(asked[0]).toBe('/api/jobs/7');
-  const fetched = asked.slice(1).flatMap((path) => /of=([\d.]+)/.exec(path)![1]!.split('.').map(Number));
+  const fetched = asked.slice(1).flatMap((path) => /of=([\da-f.-]+)/.exec(path)![1]!.split('.').map(runOfKey));
   // Baseline A, and E against D, then all others.
   expect(fetched.slice(0, 9)).toEqual([1, 2, 3, 10, 11, 12, 13, 14, 15]);
   expect([...fetched].sort((a, b) => a - b)).toEqual(runs.map(({ id }) => id));

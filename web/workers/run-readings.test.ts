@@ -3,6 +3,7 @@ import type { Run } from '../../contract/records.ts';
 import { recordingsToBytes } from '../../core/exchange/recording-bytes.ts';
 import type { Recording } from '../../core/recording/recording.ts';
 import { generatedRun } from '../../core/testing/generated-run.ts';
+import { keyOfRun, runOfKey } from '../../core/testing/run-key.ts';
 import { testDyno } from '../../core/testing/test-car.ts';
 import { cachedReading, cachedReadings, cachedPull, fetchRuns, readInTurn } from './run-readings.ts';
 
@@ -11,6 +12,7 @@ const flat = { ...recording, channels: recording.channels.map((channel) => ({ ..
 const run = (id: number, over: object = {}) =>
   ({
     id,
+    key: keyOfRun(id),
     kind: 'power',
     state: 'sealed',
     dyno: testDyno,
@@ -22,8 +24,11 @@ const run = (id: number, over: object = {}) =>
 /** Asks of the server so far: the runs of each. */
 let asked: number[][];
 let answer: (ids: number[]) => Response;
-const sent = (of: readonly (readonly [id: number | string, sent: Recording])[]) =>
-  new Response(recordingsToBytes(new Map(of.map(([id, recording]) => [String(id), recording]))).buffer as ArrayBuffer);
+const sent = (of: readonly (readonly [id: number, sent: Recording, source?: string])[]) =>
+  new Response(
+    recordingsToBytes(new Map(of.map(([id, recording, source = '']) => [keyOfRun(id) + source, recording])))
+      .buffer as ArrayBuffer,
+  );
 const real = globalThis.fetch;
 let next = 1;
 const fresh = (count: number) => Array.from({ length: count }, () => run(next++));
@@ -32,7 +37,7 @@ beforeEach(() => {
   asked = [];
   answer = (ids) => sent(ids.map((id) => [id, recording]));
   globalThis.fetch = ((path: string) => {
-    const ids = /of=([\d.-]+)/.exec(path)![1]!.split('.').map(Number);
+    const ids = /of=([\da-f.-]+)/.exec(path)![1]!.split('.').map(runOfKey);
     asked.push(ids);
     return Promise.resolve(answer(ids));
   }) as typeof fetch;
@@ -60,6 +65,23 @@ test('a run whose machine was put right is read anew, and one of which a word wa
   expect(await cachedReading(run(one!.id, { note: 'windy' }))).toBe(before);
   expect(await cachedReading(run(one!.id, { dyno: { ...testDyno, inertiaKgM2: 60 } }))).not.toBe(before);
   expect(await cachedReading(run(one!.id, { kind: 'coast-down' }))).not.toBe(before);
+});
+
+test('another run of the same number, in data that were restored, is another run', async () => {
+  const [one] = fresh(1);
+  const before = await cachedReading(one!);
+  const other = run(one!.id, { key: keyOfRun(900_000 + one!.id) });
+  answer = () => new Response(recordingsToBytes(new Map([[other.key, recording]])).buffer as ArrayBuffer);
+  expect(await cachedReading(other)).not.toBe(before);
+  expect(asked.at(-1)).toEqual([900_000 + one!.id]);
+});
+
+test('a logger’s file that was joined is asked for by its own key too: its number may be another’s', () => {
+  const joined = (key: string) => [{ source: 2, name: 'Box', device: '', channels: [], probe: { delayS: 0, offset: 0 }, key }]; // prettier-ignore
+  const [id, paths] = [next++, [] as string[]];
+  globalThis.fetch = ((path: string) => (paths.push(path), Promise.reject(new TypeError('away')))) as typeof fetch;
+  fetchRuns([run(id, { logs: joined('aaaaaaaa-0000-4000-8000-000000000000') })]);
+  expect(paths).toEqual([`/api/recordings?of=${keyOfRun(id)}.${keyOfRun(id)}-2-aaaaaaaa`]);
 });
 
 test('what did not come is no fault of the run, and is fetched by another try', async () => {
@@ -119,11 +141,11 @@ test('what loggers recorded comes with the run, in the same request; one that do
   const paths: string[] = [];
   globalThis.fetch = ((path: string) => {
     paths.push(path);
-    return Promise.resolve(sent([[logged.id, recording], ...(paths.length > 1 ? [[`${logged.id}-1`, beside] as const] : [])])); // prettier-ignore
+    return Promise.resolve(sent([[logged.id, recording], ...(paths.length > 1 ? [[logged.id, beside, '-1'] as const] : [])])); // prettier-ignore
   }) as typeof fetch;
   await expect(cachedReading(logged)).rejects.toThrow(/did not come from the server/);
   const reading = await cachedReading(logged);
-  expect(paths.at(-1)).toBe(`/api/recordings?of=${logged.id}.${logged.id}-1`);
+  expect(paths.at(-1)).toBe(`/api/recordings?of=${logged.key}.${logged.key}-1`);
   expect(reading).toMatchObject({ kind: 'sweep' });
   if (reading.kind === 'sweep')
     expect(reading.logged.extremes.get('oilPressure')).toMatchObject({ leastRpm: expect.any(Number) });

@@ -1,6 +1,6 @@
 import type { Run } from '../../contract/records.ts';
-import { besideRun, sourcesOfRun } from '../../core/exchange/runs-recorded.ts';
-import { recordingFromBytes, recordingsFromBytes, sourceKey } from '../../core/exchange/recording-bytes.ts';
+import { addressesOfRun, besideRun, logAddresses } from '../../core/exchange/runs-recorded.ts';
+import { recordingFromBytes, recordingsFromBytes } from '../../core/exchange/recording-bytes.ts';
 import { curveOf, usualGridRpm, type CurveSettings } from '../../core/figures/corrected-curve.ts';
 import { hasCurve, readingOf, type Reading } from '../../core/figures/reading.ts';
 import type { LoggerBeside } from '../../core/log/logged-pull.ts';
@@ -24,13 +24,13 @@ async function fetchedBytes(path: string): Promise<ArrayBuffer> {
 
 /** A run's own recording as it is stored. @throws NotFetched */
 export async function fetchedRecording(run: Run): Promise<Recording> {
-  return recordingFromBytes(await fetchedBytes(`/api/runs/${run.id}/recording`));
+  return recordingFromBytes(await fetchedBytes(`/api/runs/${run.id}/recording?key=${run.key}`));
 }
 
 /** What loggers recorded beside a run. @throws NotFetched */
 export async function fetchedBeside(run: Run): Promise<LoggerBeside[]> {
   if (run.logs.length === 0) return [];
-  return besideOf(run, await fetchedSources(run.logs.map(({ source }) => sourceKey({ runId: run.id, source }))));
+  return besideOf(run, await fetchedSources(logAddresses(run)));
 }
 
 /** @throws NotFetched */
@@ -44,25 +44,25 @@ function besideOf(run: Run, recordings: ReadonlyMap<string, Recording>): LoggerB
 const readings = new Map<string, Promise<Reading>>();
 
 /** What a reading rests on: the samples, which never change, and what is said of the machine and of what recorded beside it, which may be put right. */
-const readingKey = ({ id, kind, dyno, engineToDrumRatio, logs }: Run) => JSON.stringify([id, kind, dyno, engineToDrumRatio, logs]); // prettier-ignore
+const readingKey = ({ key, kind, dyno, engineToDrumRatio, logs }: Run) => JSON.stringify([key, kind, dyno, engineToDrumRatio, logs]); // prettier-ignore
 
 const mostReadings = 400;
 /** Runs are fetched together, so many at a time: the first are made ready while the next are on their way. */
 const togetherRuns = 12;
 
-/** Recordings by `sourceKey`. @throws NotFetched */
-async function fetchedSources(keys: readonly string[]): Promise<Map<string, Recording>> {
-  return recordingsFromBytes(await fetchedBytes(`/api/recordings?of=${keys.join('.')}`));
+/** Recordings by `sourceKey`. @param addresses as `addressesOfRun` gives them @throws NotFetched */
+async function fetchedSources(addresses: readonly string[]): Promise<Map<string, Recording>> {
+  return recordingsFromBytes(await fetchedBytes(`/api/recordings?of=${addresses.join('.')}`));
 }
 
 /** The recordings of several runs, and of the loggers beside them. @throws NotFetched */
 function fetchedTogether(runs: readonly Run[]): Promise<Map<string, Recording>> {
-  return fetchedSources(runs.flatMap((run) => sourcesOfRun(run)));
+  return fetchedSources(runs.flatMap((run) => addressesOfRun(run)));
 }
 
 async function madeReading(run: Run, recordings: Promise<Map<string, Recording>>): Promise<Reading> {
   const found = await recordings;
-  const recording = found.get(String(run.id));
+  const recording = found.get(run.key);
   if (!recording) throw new NotFetched();
   const reading = readingOf(run, recording, besideOf(run, found));
   // A mistake of the program is told to whoever looks into the browser's log, too.
@@ -70,8 +70,8 @@ async function madeReading(run: Run, recordings: Promise<Map<string, Recording>>
   return reading;
 }
 
-/** Recordings on their way, or come and not yet looked at, by run. */
-const fetched = new Map<number, Promise<Map<string, Recording>>>();
+/** Recordings on their way, or come and not yet looked at, by the run's key. */
+const fetched = new Map<string, Promise<Map<string, Recording>>>();
 
 /** Has pulls fetched ahead of time; what fails is said when they are asked for. */
 export function fetchRuns(runs: readonly Run[]): void {
@@ -80,12 +80,12 @@ export function fetchRuns(runs: readonly Run[]): void {
 
 /** Has runs fetched that are neither here nor on their way. */
 function fetchMissing(runs: readonly Run[]): void {
-  const missing = runs.filter((run) => !readings.has(readingKey(run)) && !fetched.has(run.id));
+  const missing = runs.filter((run) => !readings.has(readingKey(run)) && !fetched.has(run.key));
   for (let from = 0; from < missing.length; from += togetherRuns) {
     const together = missing.slice(from, from + togetherRuns);
     const recordings = fetchedTogether(together);
-    for (const { id } of together) fetched.set(id, recordings);
-    recordings.catch(() => together.forEach(({ id }) => fetched.delete(id)));
+    for (const { key } of together) fetched.set(key, recordings);
+    recordings.catch(() => together.forEach(({ key }) => fetched.delete(key)));
   }
 }
 
@@ -106,12 +106,12 @@ export async function cachedReadings(runs: readonly Run[]): Promise<Map<number, 
 }
 
 function newReading(run: Run): Promise<Reading> {
-  const made = madeReading(run, fetched.get(run.id) ?? fetchedTogether([run]));
+  const made = madeReading(run, fetched.get(run.key) ?? fetchedTogether([run]));
   made.then(
-    () => fetched.delete(run.id),
+    () => fetched.delete(run.key),
     () => {
       readings.delete(readingKey(run));
-      fetched.delete(run.id);
+      fetched.delete(run.key);
     },
   );
   return made;
