@@ -88,7 +88,13 @@ export const columnsMessage = z.object({
   columns: z.array(z.string()),
 });
 
-export const liveMessage = z.discriminatedUnion('type', [baysState, changedMessage, columnsMessage]);
+/** Which data the server serves: after a restore they are other ones, of the same numbers. Said first of all, and again where they change. */
+const dataMessage = z.object({ type: z.literal('data'), id: z.uuid() });
+
+/** The header by which a page says which data it shows; a request for others is refused. */
+export const dataHeader = 'suvok-data';
+
+export const liveMessage = z.discriminatedUnion('type', [baysState, changedMessage, columnsMessage, dataMessage]);
 export type LiveMessage = z.infer<typeof liveMessage>;
 
 /** What a page says: whose rows it wants. */

@@ -23,7 +23,9 @@ import { newRun } from '../store/testing/new-run.ts';
 import { freshDatabase } from '../store/testing/test-database.ts';
 import { makeBackup, thinOut } from './backup.ts';
 import { backupsIn, noteOf, type BackupNote } from './backup-file.ts';
+import type pg from 'pg';
 import { connected } from '../store/database.ts';
+import { databaseIdentity } from '../store/database-identity.ts';
 import type { ReachedDatabase } from './reached-database.ts';
 import { restoreBackup, verifyBackup } from './restore.ts';
 
@@ -104,12 +106,37 @@ test('restored, the data are those of the backup, and what was there before is k
   });
   await held;
   await expect(restoreBackup(file, { ...database, running: true })).rejects.toThrow(/Suvok runs on this data/);
-  const before = await restoreBackup(file, database);
+  const { before, notCarried } = await restoreBackup(file, database);
+  expect(notCarried).toBeNull();
   const question = (url: string) => connected(url, async (client) => (await client.query<{ question: string }>('select question from job')).rows[0]!.question); // prettier-ignore
   expect(await question(database.url)).toBe('');
   const beside = new URL(database.url);
   beside.pathname = `/${before}`;
   expect(await question(beside.toString())).toBe('after the backup');
+  await connected(database.url, (client) => client.query(`drop database ${before}`));
+});
+
+test('a restore is another database, gives no number out again, and lets no link live again that was taken back', async () => {
+  const key = 'a'.repeat(64);
+  const inIt = <T>(work: (client: pg.Client) => Promise<T>) => connected(database.url, work);
+  await inIt((client) => client.query(`insert into shared_link (job_id, view, key_hash, ends_at) select id, '{}', $1, now() + interval '9 days' from job`, [key])); // prettier-ignore
+  const { file: withLink } = await makeBackup(database, mkdtempSync(join(folder, 'link-')), 'asked');
+  const nextRun = () => inIt(async (client) => (await addRun(client, newRun())).id);
+  const identity = () => inIt((client) => databaseIdentity(client));
+  const held = () => inIt(async (client) => (await client.query('select from shared_link where key_hash = $1 and removed_at is null', [key])).rowCount); // prettier-ignore
+  const [lastRun, was] = [await nextRun(), await identity()];
+  await inIt((client) => client.query('update shared_link set removed_at = now()'));
+  const { before } = await restoreBackup(withLink, database);
+  expect(await nextRun()).toBe(lastRun + 1);
+  expect(await identity()).not.toBe(was);
+  expect(await held()).toBe(0);
+  await inIt((client) => client.query(`drop database ${before}`));
+});
+
+test('a restore in the place of data that cannot be read goes on, and says what it could not carry over', async () => {
+  await connected(database.url, (client) => client.query('drop table shared_link_opened, shared_link'));
+  const { before, notCarried } = await restoreBackup(file, database);
+  expect(notCarried).toMatch(/could not be read.*numbers.*given out again.*links/);
   await connected(database.url, (client) => client.query(`drop database ${before}`));
 });
 

@@ -41,8 +41,9 @@ async function run(command: string | undefined, words: string[]): Promise<void> 
     case 'restore':
       return withDatabase(async (database) => {
         const path = named(file);
-        const before = await restoreBackup(path, database);
+        const { before, notCarried } = await restoreBackup(path, database);
         say(`${basename(path)} is in place. What was there before is kept in the database ${before}`);
+        if (notCarried) say(notCarried);
       });
     case 'account':
       return withDatabase((database) => accountCommand(database.url, [file, ...more], say));

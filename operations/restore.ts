@@ -7,6 +7,7 @@ import { checkedNote } from './backup-file.ts';
 import { differences, manifestOf } from './manifest.ts';
 import { postgresTool } from './postgres-tool.ts';
 import { connected } from '../store/database.ts';
+import { carryOver, renewIdentity } from './carry-over.ts';
 import { beside, databaseName, type ReachedDatabase } from './reached-database.ts';
 
 const named = (name: string) => pg.escapeIdentifier(name);
@@ -43,12 +44,20 @@ export async function verifyBackup(file: string, database: ReachedDatabase, now 
   );
 }
 
+/** What came of a restore. */
+export interface Restored {
+  /** What was there before is kept in this database. */
+  before: string;
+  /** What could not be carried over from it, as a sentence. */
+  notCarried: string | null;
+}
+
 /**
- * Puts a backup in the place of the database. The one that was there is kept under another name.
- * @returns that name
+ * Puts a backup in the place of the database, as another one than it was made of. What was there before is kept under
+ * another name; numbers that it gave out are not given out again, and links that were taken back there stay taken back.
  * @throws Failure while anybody uses the database, or when the backup is not whole; nothing is changed then
  */
-export async function restoreBackup(file: string, database: ReachedDatabase, now = new Date()): Promise<string> {
+export async function restoreBackup(file: string, database: ReachedDatabase, now = new Date()): Promise<Restored> {
   if (database.running) throw new Failure('Suvok runs on this data. Stop it, then restore.');
   const name = databaseName(database.url);
   const admin = beside(database.url, 'postgres');
@@ -56,10 +65,16 @@ export async function restoreBackup(file: string, database: ReachedDatabase, now
   if (users.rowCount !== 0) throw new Failure(`Somebody is connected to the database ${name}. Stop every Suvok on it, then restore.`); // prettier-ignore
   const restored = `suvok_restored_${momentIn(now)}`;
   await databaseOf(file, database, restored);
+  await connected(beside(database.url, restored), renewIdentity);
+  const notCarried = await carryOver(database.url, beside(database.url, restored)).then(
+    () => null,
+    (error: Error) =>
+      `The data that were here could not be read (${error.message}): numbers of jobs and runs may be given out again, and links that were taken back since the backup hold again. Look at the shared links of each job.`,
+  );
   const before = `suvok_before_${momentIn(now)}`;
   await connected(admin, async (client) => {
     await client.query(`alter database ${named(name)} rename to ${named(before)}`);
     await client.query(`alter database ${named(restored)} rename to ${named(name)}`);
   });
-  return before;
+  return { before, notCarried };
 }

@@ -8,6 +8,7 @@ import type { RequestsAtWork } from './requests-at-work.ts';
 import { builtInto, earlyLinks } from './early-links.ts';
 import type { Accounts } from './accounts/accounts.ts';
 import { fromOutside } from './loopback.ts';
+import { dataHeader } from '../contract/live.ts';
 import type { Outside } from '../contract/people.ts';
 import { fromOwnPages } from './fetch-site.ts';
 import type { Log } from '../contract/log.ts';
@@ -70,13 +71,15 @@ export interface AppParts {
   /** Names that others than this machine reach it by. */
   hosts: readonly string[];
   outside: () => Outside | null;
+  /** Which data are served. */
+  data: { readonly identity: string };
   webFolder: string | undefined;
   log: Log;
 }
 
 /** The HTTP side of the server: the API under /api, the page everywhere else. */
 export function createApp(parts: AppParts): Express {
-  const { accounts, hosts, webFolder, log } = parts;
+  const { accounts, hosts, webFolder, data, log } = parts;
   const app = express();
   app.disable('x-powered-by');
   app.use(
@@ -108,6 +111,13 @@ export function createApp(parts: AppParts): Express {
   // Answers hold people's work: a browser keeps none, but for what a route says never changes.
   app.use('/api', (_request, response, next) => {
     response.set('cache-control', 'no-store');
+    next();
+  });
+  // A page that was open while the data were replaced shows others of the same numbers: it changes nothing here.
+  app.use('/api', (request, _response, next) => {
+    const shown = request.get(dataHeader);
+    if (shown !== undefined && shown !== data.identity)
+      throw new HttpRefusal(409, 'The data of this Suvok were restored or begun anew since this page was opened. Load the page anew; nothing was changed.'); // prettier-ignore
     next();
   });
   app.use('/api', ofOneAddress);

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { WebSocket } from 'ws';
-import { liveMessage, type LiveMessage } from '../contract/live.ts';
+import { dataHeader, liveMessage, type LiveMessage } from '../contract/live.ts';
 import { BenchClient } from './testing/bench-client.ts';
 import { eventually, TestServer } from './testing/test-server.ts';
 
@@ -58,6 +58,31 @@ test('a change made by any process on the database is told', async () => {
     () => messages.filter((message) => message.type === 'changed' && message.jobId === job.id).length >= 2,
   );
   socket.close();
+});
+
+test('a page hears which data it shows, and is refused with a sentence what it asks of others', async () => {
+  const { messages, socket } = listen();
+  const data = await eventually('the data', () => messages.find((message) => message.type === 'data'));
+  expect(messages[0]).toEqual(data);
+  const ask = (id: string) => fetch(`${server.origin}/api/jobs`, { headers: { [dataHeader]: id } });
+  expect((await ask(data.type === 'data' ? data.id : '')).status).toBe(200);
+  const refused = await ask('00000000-0000-4000-8000-000000000000');
+  expect(refused.status).toBe(409);
+  expect(await refused.text()).toMatch(/restored or begun anew.*Load the page anew; nothing was changed/);
+  socket.close();
+});
+
+test('data that become other ones while pages are open are told of at once', async () => {
+  const { messages, socket } = listen();
+  const ids = () => messages.flatMap((message) => (message.type === 'data' ? [message.id] : []));
+  await eventually('the data', () => ids().length === 1);
+  await server.asOwner('update database_identity set id = gen_random_uuid()');
+  // As a restore does: every connection breaks.
+  await server.asOwner(`select pg_terminate_backend(pid) from pg_stat_activity where query = 'select id from database_identity' or query = 'listen suvok_changed'`); // prettier-ignore
+  await eventually('the other data', () => ids().length === 2);
+  expect(new Set(ids()).size).toBe(2);
+  socket.close();
+  server.errors.length = 0;
 });
 
 test('a page of another origin is not let in', async () => {

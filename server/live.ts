@@ -6,7 +6,8 @@ import { watchMessage, type LiveMessage } from '../contract/live.ts';
 import type { Accounts } from './accounts/accounts.ts';
 import { jsonIn } from '../contract/text.ts';
 import type { RecorderClient } from './recorder-client.ts';
-import type { Database } from '../store/database.ts';
+import type { Database, Queryable } from '../store/database.ts';
+import { databaseIdentity } from '../store/database-identity.ts';
 import { Pace } from '../recorder/local-link/pace.ts';
 import { fromOutside, isOwnOrigin } from './loopback.ts';
 
@@ -44,6 +45,8 @@ export class Live {
     private readonly recorder: RecorderClient,
     private readonly database: Database,
     private readonly accounts: Accounts,
+    /** Which data are served, and who hears that they have become other ones. */
+    private readonly data: { identity: string; replaced: () => void },
   ) {
     this.sockets = new WebSocketServer({
       noServer: true,
@@ -63,6 +66,7 @@ export class Live {
       this.answered.add(socket);
       socket.on('pong', () => this.answered.add(socket));
       socket.on('message', (data) => this.watch(socket, data));
+      this.say({ type: 'data', id: this.data.identity }, socket);
       this.say(this.recorder.state(), socket);
     });
     recorder.on('changed', () => this.state.plan());
@@ -106,11 +110,21 @@ export class Live {
     });
     try {
       await client.query('listen suvok_changed');
+      await this.lookAtData(client);
     } catch (error) {
       client.release(true);
       throw error;
     }
     this.listener = client;
+  }
+
+  /** The database may have been away, and come back as another one. */
+  private async lookAtData(client: Queryable): Promise<void> {
+    const now = await databaseIdentity(client);
+    if (now === this.data.identity) return;
+    this.data.identity = now;
+    this.say({ type: 'data', id: now });
+    this.data.replaced();
   }
 
   private retryListening(): void {

@@ -31,6 +31,8 @@ const server = await startServer({
   recorder: socketPlace(SUVOK_RECORDER),
   webFolder: SUVOK_WEB,
   outside: orGiveUp(() => outsidePlace(process.env, TLS_PORT, SUVOK_TLS ?? join(SUVOK_RECORDER, '..', 'tls'))),
+  // In order, as if it had been asked to: whoever started it begins it anew.
+  dataReplaced: () => void process.kill(process.pid, 'SIGTERM'),
   log: logger,
 }).catch((error: NodeJS.ErrnoException & { port?: number }) => {
   if (error.code === 'EADDRINUSE')

@@ -5,6 +5,7 @@ import type { Log } from '../contract/log.ts';
 import { listening } from '../recorder/listening.ts';
 import { tlsAt, type OutsidePlace } from '../recorder/outside/outside-place.ts';
 import { openDatabase, type Database } from '../store/database.ts';
+import { databaseIdentity } from '../store/database-identity.ts';
 import { migrate } from '../store/migrate.ts';
 import { Accounts } from './accounts/accounts.ts';
 import { createApp } from './app.ts';
@@ -27,6 +28,8 @@ export interface ServerSettings {
   webFolder?: string | undefined;
   /** For others than this machine: over TLS, and only once there are accounts. */
   outside?: OutsidePlace | undefined;
+  /** The database has become another one: what this server knows of it holds no more, so it is best begun anew. */
+  dataReplaced?: () => void;
   /** For tests: how often it is looked whether there is long work. */
   lookForWorkMs?: number;
   /** For tests: how often the queue of that work is looked at. */
@@ -62,6 +65,13 @@ export async function startServer(settings: ServerSettings): Promise<RunningServ
   const hosts = settings.outside?.hosts ?? [];
   const dynos = new DynoHistory(database);
   const atWork = new RequestsAtWork();
+  const data = {
+    identity: await databaseIdentity(database),
+    replaced: () => {
+      settings.log.warn({}, 'the database has become another one');
+      settings.dataReplaced?.();
+    },
+  };
   const app = createApp({
     database,
     atWork,
@@ -72,6 +82,7 @@ export async function startServer(settings: ServerSettings): Promise<RunningServ
     accounts,
     hosts,
     outside: () => outside,
+    data,
     webFolder: settings.webFolder,
     log: settings.log,
   });
@@ -84,7 +95,7 @@ export async function startServer(settings: ServerSettings): Promise<RunningServ
     one.headersTimeout = 15_000;
     one.requestTimeout = 300_000;
   }
-  const live = new Live(servers, hosts, recorder, database, accounts);
+  const live = new Live(servers, hosts, recorder, database, accounts, data);
   await live.listen();
   await recorder.ready();
   const port = await listening(http, { port: settings.port, host: '127.0.0.1' });

@@ -129,6 +129,12 @@ export async function addPhoto(
   return rows[0].id;
 }
 
+/** SHA-256 of a photo's content, as hex. */
+export async function photoHash(database: Queryable, id: number): Promise<string | undefined> {
+  const { rows } = await database.query<{ sha256: string }>('select sha256 from photo_content where photo_id = $1', [id]); // prettier-ignore
+  return rows[0]?.sha256;
+}
+
 export async function photoContent(
   database: Queryable,
   id: number,

@@ -62,3 +62,27 @@ export async function countOpening(database: Queryable, linkId: number): Promise
     [linkId],
   );
 }
+
+/** A link that was taken back, by the hash of its key, and when. */
+export interface TakenBackLink {
+  keyHash: string;
+  at: Date;
+}
+
+/** All links that were taken back. */
+export async function takenBackLinks(database: Queryable): Promise<TakenBackLink[]> {
+  const { rows } = await database.query<TakenBackLink>(
+    'select key_hash as "keyHash", removed_at as at from shared_link where removed_at is not null',
+  );
+  return rows;
+}
+
+/** Takes links back that are there and hold, as of when they were. */
+export async function takeLinksBack(database: Queryable, links: readonly TakenBackLink[]): Promise<void> {
+  await database.query(
+    `update shared_link set removed_at = taken.at
+     from unnest($1::text[], $2::timestamptz[]) as taken (key_hash, at)
+     where shared_link.key_hash = taken.key_hash and removed_at is null`,
+    [links.map(({ keyHash }) => keyHash), links.map(({ at }) => at)],
+  );
+}

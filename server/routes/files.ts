@@ -6,6 +6,7 @@ import {
   addReturnedFile,
   addTuneFile,
   photoContent,
+  photoHash,
   photosOfJob,
   tuneFileById,
   tuneFileContent,
@@ -90,7 +91,12 @@ export function fileRoutes(routes: ContractRoutes, database: Database): void {
   takesAway(routes, database, '/photos/:id', 'photo', 'photo');
 
   routes.get('/photos/:id/content', async (request, response) => {
-    const { mime, content } = found(await photoContent(database, idOf(request)), 'photo');
-    response.type(mime).set('cache-control', 'private, max-age=31536000, immutable').send(content);
+    const id = idOf(request);
+    // Kept by what it holds and asked after each time: in restored data the number may be another photo's.
+    const hash = found(await photoHash(database, id), 'photo');
+    response.set({ 'cache-control': 'private, no-cache', etag: `"${hash}"` });
+    if (request.fresh) return void response.status(304).end();
+    const { mime, content } = found(await photoContent(database, id), 'photo');
+    response.type(mime).send(content);
   });
 }

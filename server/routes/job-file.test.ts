@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { Change, FuelRecord, Inspection, LimitRecord, Suspicion, TuneFile } from '../../contract/job-file.ts';
 import { job as jobSchema, type Job, type JobList, type Run, type Setup } from '../../contract/records.ts';
@@ -351,6 +352,11 @@ describe('files', () => {
     const shown = await fetch(`${server.origin}/api/photos/${photo!.id}/content`);
     expect(shown.headers.get('content-type')).toBe('image/png');
     expect(shown.headers.get('x-content-type-options')).toBe('nosniff');
+    // A browser keeps it by what it holds, and asks each time whether this number still means that.
+    const etag = shown.headers.get('etag')!;
+    expect([etag, shown.headers.get('cache-control')]).toEqual([`"${createHash('sha256').update(png).digest('hex')}"`, 'private, no-cache']); // prettier-ignore
+    const asked = (tag: string) => fetch(`${server.origin}/api/photos/${photo!.id}/content`, { headers: { 'if-none-match': tag, 'cache-control': 'max-age=0' } }); // prettier-ignore
+    expect([(await asked(etag)).status, (await asked('"another"')).status]).toEqual([304, 200]);
   });
 });
 

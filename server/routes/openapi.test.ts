@@ -30,6 +30,7 @@ test('what the contract lists is answered, and nothing else can be', () => {
       atWork: new RequestsAtWork(),
       hosts: [],
       outside: () => null,
+      data: { identity: '' },
       webFolder: undefined,
       log: silentLog,
     }),

@@ -4,6 +4,7 @@ import { useLive } from '../state/live.ts';
 import { useJob } from '../state/queries.ts';
 import { UndoKey } from '../state/undo.tsx';
 import { FuelOfJob } from '../units/use-own-units.tsx';
+import { TextsSetAside } from './texts-set-aside.tsx';
 import { TopBar, useJobInSight } from './top-bar.tsx';
 import classes from './shell.module.css';
 
@@ -30,6 +31,7 @@ export function Shell() {
       </div>
       <EverywhereKeys job={job} />
       <UndoKey />
+      <TextsSetAside />
       <ScrollRestoration />
     </div>
   );

@@ -37,6 +37,7 @@ import { job, jobList, run, setup } from '../../contract/records.ts';
 import { owner, vehicleSummary, vehicleWithAll } from '../../contract/vehicles.ts';
 import type { Units } from '../../core/units/told-units.ts';
 import { rememberAct } from './acts.ts';
+import { headersOfData } from './data-identity.ts';
 
 /** A request that the server, or the way to it, said no to; the message is a sentence for the screen. */
 export class RequestProblem extends Error {
@@ -61,7 +62,7 @@ export function whenSignedOut(listener: () => void): void {
 async function answerTo(path: string, init?: RequestInit): Promise<{ response: Response; content: unknown }> {
   let response: Response;
   try {
-    response = await fetch(`/api${path}`, init);
+    response = await fetch(`/api${path}`, { ...init, headers: headersOfData(init?.headers as Record<string, string>) });
   } catch {
     throw new RequestProblem(
       'The server does not answer. What was recorded is kept; check that Suvok is running and try again.',

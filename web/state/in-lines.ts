@@ -2,6 +2,7 @@ import type { z } from 'zod';
 import { jsonIn } from '../../contract/text.ts';
 import { workLine, type WorkLine } from '../../contract/work-lines.ts';
 import { RequestProblem } from './api.ts';
+import { headersOfData } from './data-identity.ts';
 
 /** How far the server is with long work. */
 export type Doing = Extract<WorkLine, { doing: unknown }>;
@@ -18,7 +19,7 @@ export async function askInLines<T extends z.ZodType>(
 ): Promise<z.output<T>> {
   const response = await fetch(`/api${path}`, {
     method: 'POST',
-    headers: { 'content-type': 'application/json', accept: 'application/x-ndjson' },
+    headers: headersOfData({ 'content-type': 'application/json', accept: 'application/x-ndjson' }),
     body: JSON.stringify(body),
     signal,
   }).catch((error: Error) => {

@@ -2,6 +2,7 @@ import { replaceEqualDeep } from '@tanstack/react-query';
 import { create } from 'zustand';
 import { liveMessage, type BaysState, type BayState } from '../../contract/live.ts';
 import type { DeviceState } from '../../contract/live.ts';
+import { meetData } from './data-identity.ts';
 import { queryClient, jobKey } from './queries.ts';
 
 interface LiveState {
@@ -113,6 +114,8 @@ function take(text: string): void {
   if (!parsed.success) return;
   const message = parsed.data;
   switch (message.type) {
+    case 'data':
+      return meetData(message.id);
     case 'bays':
       return takeBays(message);
     case 'columns':

@@ -2,6 +2,7 @@ import type { z } from 'zod';
 import { jsonIn } from '../../contract/text.ts';
 import { workLine } from '../../contract/work-lines.ts';
 import { RequestProblem } from './api.ts';
+import { headersOfData } from './data-identity.ts';
 
 /** How far a file is that is sent and taken in: each part from 0 to 1. */
 export interface SendProgress {
@@ -61,7 +62,8 @@ export function sendFile<Schema extends z.ZodType>(
     request.onabort = () => reject(new SendCancelled());
     signal.addEventListener('abort', () => request.abort(), { once: true });
     request.open('POST', `/api${path}`);
-    request.setRequestHeader('accept', 'application/x-ndjson');
+    for (const [name, value] of Object.entries(headersOfData({ accept: 'application/x-ndjson' })))
+      request.setRequestHeader(name, value);
     request.send(form);
   });
 }
