@@ -131,12 +131,9 @@ test('what a server that died had at hand is taken up by another one within ten 
   const dead = new WorkQueue(dying, log, brisk);
   await dead.start();
   await dead.ask('run-powers');
-  let begun = false;
-  await dead.work('run-powers', () => {
-    begun = true;
-    return new Promise<void>(() => undefined);
-  });
-  await eventually('it being begun', () => begun);
+  let finish: (() => void) | undefined;
+  await dead.work('run-powers', () => new Promise<void>((resolve) => (finish = resolve)));
+  await eventually('it being begun', () => finish);
   // The next piece waits, as it does whenever pages go on asking.
   await dead.ask('run-powers');
   let times = 0;
@@ -153,6 +150,7 @@ test('what a server that died had at hand is taken up by another one within ten 
   await eventually('it being done', () => times > 0);
   expect(Date.now() - diedAt).toBeLessThan(10_000);
   expect(warned).toContain('whoever did this work has died; it is done again');
-  void dead.stop();
-  void dying.end();
+  finish!();
+  await dead.stop();
+  await dying.end();
 }, 60_000);

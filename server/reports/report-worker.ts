@@ -64,7 +64,7 @@ async function answer(asked: ReportAsked): Promise<void> {
 function read(runs: readonly Run[], bytes: ArrayBuffer): number {
   const recordings = recordingsFromBytes(bytes);
   for (const run of runs) {
-    const recording = recordings.get(String(run.id));
+    const recording = recordings.get(run.key);
     const beside = besideRun(run, recordings);
     if (recording && beside) readings.set(run.id, readingOf(run, recording, beside));
   }
@@ -74,7 +74,7 @@ function read(runs: readonly Run[], bytes: ArrayBuffer): number {
 function fuelling({ fuelled, recordings, axes, settings }: Extract<ReportAsked, { fuelled: unknown }>): FuellingOfRuns {
   const read = recordingsFromBytes(recordings);
   const runs = fuelled.flatMap((run) => {
-    const [recording, beside] = [read.get(String(run.id)), besideRun(run, read)];
+    const [recording, beside] = [read.get(run.key), besideRun(run, read)];
     const { id, label, dyno, engineToDrumRatio } = run;
     return recording && beside ? [{ id, label: label ?? '', dyno, engineToDrumRatio: engineToDrumRatio ?? undefined, recording, beside }] : []; // prettier-ignore
   });
