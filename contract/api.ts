@@ -13,7 +13,7 @@ import { consentEndpoints } from './consents.ts';
 import { forecastEndpoints } from './forecasts.ts';
 import { equipmentEndpoints } from './equipment.ts';
 import { shiftEndpoints } from './shifts.ts';
-import { addedAt, entryForms } from './entries.ts';
+import { addedAt, entryKinds } from './entries.ts';
 import { airFile, dynoFile } from './files.ts';
 import * as http from './http.ts';
 import * as file from './job-file.ts';
@@ -26,7 +26,7 @@ import * as vehicles from './vehicles.ts';
 import { watchedFolder, watchedFolderChoice } from './watched-folder.ts';
 
 const revision = z.int().positive().optional();
-const entryEndpoints = Object.values(entryForms).flatMap(({ of, path, what, fields, record }): Endpoint[] => [
+const entryEndpoints = Object.values(entryKinds).flatMap(({ of, path, what, fields, record }): Endpoint[] => [
   { method: 'post', path: addedAt({ of, path }), does: `Adds ${what}.`, body: fields, answer: record },
   {
     method: 'patch',

@@ -2,26 +2,10 @@ import { givenFields, loadModes, statedAir } from './circumstances.ts';
 import { z } from 'zod';
 import { channelDeclaration } from './bench-link.ts';
 import { airFile, dynoFile } from './files.ts';
-import {
-  band,
-  baseline,
-  briefFields,
-  fuelEntry,
-  inspection,
-  limit,
-  note,
-  photo,
-  borrowedCurve,
-  savedView,
-  suspicion,
-  tuneFile,
-  tunerPackage,
-} from './job-file.ts';
-import { forecast } from './forecasts.ts';
-import { target } from './targets.ts';
+import { baseline, briefFields, photo, tuneFile, tunerPackage } from './job-file.ts';
 import { consent } from './consents.ts';
-import { charge } from './charges.ts';
-import { pauseReasons, workTime } from './day.ts';
+import { pauseReasons } from './day.ts';
+import { jobEntryLists } from './entries.ts';
 import { bayNumber, identifier, moment } from './parts.ts';
 import { reportVersion } from './report.ts';
 import { madeAs, runKinds, runLogRecord } from './recording.ts';
@@ -170,23 +154,10 @@ export const job = jobSummary.omit({ setups: true, runs: true, waiting: true, he
   car: vehicle,
   setups: z.array(setup),
   runs: z.array(run),
-  bands: z.array(band),
-  views: z.array(savedView),
-  borrowedCurves: z.array(borrowedCurve),
-  limits: z.array(limit),
-  /** What its owner wants a setup to make. */
-  targets: z.array(target).default([]),
-  inspections: z.array(inspection),
-  fuelEntries: z.array(fuelEntry),
-  suspicions: z.array(suspicion),
-  notes: z.array(note),
-  workTimes: z.array(workTime).default([]),
-  /** What people said that its setups would make. */
-  forecasts: z.array(forecast).default([]),
+  /** Bands, limits, notes and its other short lists. */
+  ...jobEntryLists,
   /** What its owner signed, the first first. */
   consents: z.array(consent).default([]),
-  /** What it comes to, line by line. */
-  charges: z.array(charge).default([]),
   photos: z.array(photo),
   tuneFiles: z.array(tuneFile),
   /** What was sent to a remote tuner, the first first. */

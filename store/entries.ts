@@ -1,105 +1,38 @@
 import type { z } from 'zod';
-import { band, borrowedCurve, fuelEntry, inspection, limit, note, savedView, suspicion } from '../contract/job-file.ts';
-import { workTime } from '../contract/day.ts';
-import { charge, price } from '../contract/charges.ts';
-import { consentTemplate } from '../contract/consents.ts';
-import { forecast } from '../contract/forecasts.ts';
-import { target } from '../contract/targets.ts';
-import { equipmentRecord } from '../contract/equipment.ts';
-import { shiftNote } from '../contract/shifts.ts';
-import { part } from '../contract/vehicles.ts';
+import {
+  columnFields,
+  entryKind,
+  entryKinds,
+  jobEntryKinds,
+  type EntryKind,
+  type JobEntryKind,
+} from '../contract/entries.ts';
 import type { Queryable } from './database.ts';
 import { changeRow, columnOf, parameter, recordOf } from './rows.ts';
 
-/** A table of short entries that belong to a job or a vehicle, and can be taken away and brought back. */
-export interface EntryTable {
-  /** The form of an entry as the contract promises it. */
-  schema: z.ZodType<Record<string, unknown>>;
-  table: string;
-  /** Null: to the shop. */
-  belongsTo: 'job_id' | 'vehicle_id' | null;
-  fields: readonly string[];
-  order: string;
-  /** Fields that are kept as exact decimals. */
-  amounts?: readonly string[];
-  /** Column that there is one entry for in each job: adding it again changes it. */
-  onlyOne?: string;
-}
-
-const ofJob = <Schema extends z.ZodType<Record<string, unknown>>>(
-  table: string,
-  schema: Schema,
-  fields: readonly string[],
-  order = 'id',
-) => ({
-  table,
-  schema,
-  belongsTo: 'job_id' as const,
-  fields,
-  order,
-});
-
-export const entryTables = {
-  bands: ofJob('band', band, ['name', 'fromRpm', 'toRpm'], 'from_rpm, id'),
-  limits: ofJob('job_limit', limit, ['quantity', 'value', 'scale', 'reason', 'source']),
-  targets: ofJob('target', target, ['quantity', 'fromRpm', 'toRpm', 'value', 'scale']),
-  inspections: { ...ofJob('inspection', inspection, ['key', 'outcome', 'note', 'measured']), onlyOne: 'key' },
-  fuelEntries: ofJob('fuel_entry', fuelEntry, ['kind', 'at', 'litres', 'ethanolPct', 'name', 'note'], 'at, id'),
-  suspicions: ofJob('suspicion', suspicion, ['cause', 'test', 'outcome', 'state']),
-  views: ofJob('saved_view', savedView, ['name', 'address'], 'name, id'),
-  borrowedCurves: ofJob(
-    'borrowed_curve',
-    borrowedCurve,
-    ['name', 'origin', 'scale', 'points', 'peakKw', 'errorKw'],
-    'name, id',
-  ),
-  charges: {
-    ...ofJob('charge', charge, ['what', 'per', 'quantity', 'amount', 'currency', 'why', 'setupId']),
-    amounts: ['quantity', 'amount'],
-  },
-  prices: { ...ofJob('price', price, ['name', 'per', 'amount', 'currency']), belongsTo: null, amounts: ['amount'] },
-  consentTemplates: { ...ofJob('consent_template', consentTemplate, ['title', 'text', 'asked']), belongsTo: null },
-  forecasts: ofJob('forecast', forecast, ['setupId', 'who', 'quantity', 'fromRpm', 'toRpm', 'low', 'high']),
-  workTimes: ofJob('work_time', workTime, ['bay', 'startsAt', 'endsAt', 'why'], 'starts_at, id'),
-  notes: ofJob('note', note, ['text', 'at'], 'at, id'),
-  equipment: {
-    ...ofJob('equipment', equipmentRecord, [
-      'name',
-      'kind',
-      'serial',
-      'what',
-      'lastOn',
-      'everyDays',
-      'dueOn',
-      'device',
-      'note',
-    ]),
-    belongsTo: null,
-  },
-  shiftNotes: { ...ofJob('shift_note', shiftNote, ['text', 'handedBy', 'at', 'takenBy', 'takenAt']), belongsTo: null },
-  parts: { ...ofJob('vehicle_part', part, ['name', 'knowledge', 'note']), belongsTo: 'vehicle_id' },
-} as const satisfies Record<string, EntryTable>;
-export type EntryKind = keyof typeof entryTables;
+/** The column that says what an entry belongs to; undefined for the shop's. */
+const ownerColumns = { jobs: 'job_id', vehicles: 'vehicle_id', shop: undefined } as const;
+const ownerColumn = (kind: EntryKind) => ownerColumns[entryKind(kind).of];
 
 const runLinks = `array(select run_id from suspicion_run where suspicion_id = suspicion.id order by run_id) as run_ids`;
 
-function columns(entry: EntryTable): string {
-  const { table, fields } = entry;
+function columns(kind: EntryKind): string {
   return [
     'id',
     'revision',
-    ...fields.map((field) => asRead(field, entry)),
-    ...(table === 'suspicion' ? [runLinks] : []),
+    ...columnFields(kind).map((field) => asRead(field, kind)),
+    ...(kind === 'suspicions' ? [runLinks] : []),
   ].join(', ');
 }
 
 /** Days of the calendar as text: they have no zone. Amounts as numbers: they are kept to the ten-thousandth. */
-function asRead(field: string, { amounts = [] }: EntryTable): string {
+function asRead(field: string, kind: EntryKind): string {
+  const { amounts = [] } = entryKind(kind);
   if (field.endsWith('On')) return `${columnOf(field)}::text`;
   return amounts.includes(field) ? `${columnOf(field)}::float8` : columnOf(field);
 }
 
-type EntryOf<Kind extends EntryKind> = z.output<(typeof entryTables)[Kind]['schema']>;
+type EntryOf<Kind extends EntryKind> = z.output<(typeof entryKinds)[Kind]['record']>;
 
 /** The entries of a job or vehicle that were not taken away. */
 export async function entriesOf<Kind extends EntryKind>(
@@ -107,33 +40,32 @@ export async function entriesOf<Kind extends EntryKind>(
   kind: Kind,
   ownerId: number,
 ): Promise<EntryOf<Kind>[]> {
-  const entry: EntryTable = entryTables[kind];
+  const { table, order = 'id', record } = entryKind(kind);
   const { rows } = await database.query(
-    `select ${columns(entry)} from ${entry.table} where ${entry.belongsTo} = $1 and removed_at is null order by ${entry.order}`,
+    `select ${columns(kind)} from ${table} where ${ownerColumn(kind)} = $1 and removed_at is null order by ${order}`,
     [ownerId],
   );
-  return rows.map((row) => recordOf(entry.schema, row) as EntryOf<Kind>);
+  return rows.map((row) => recordOf(record, row) as EntryOf<Kind>);
 }
 
-type JobEntryKind = Exclude<EntryKind, 'parts' | 'equipment' | 'prices' | 'consentTemplates' | 'shiftNotes'>;
-const jobEntryKinds = (Object.keys(entryTables) as EntryKind[]).filter((kind): kind is JobEntryKind => entryTables[kind].belongsTo === 'job_id'); // prettier-ignore
+const kindsOfJob = Object.keys(jobEntryKinds) as JobEntryKind[];
 
 /** All entries of a job, by kind, in one query. */
 export async function jobEntries(
   database: Queryable,
   jobId: number,
 ): Promise<{ [Kind in JobEntryKind]: EntryOf<Kind>[] }> {
-  const lists = jobEntryKinds.map((kind) => {
-    const entry: EntryTable = entryTables[kind];
-    return `(select coalesce(json_agg(to_json(entry)), '[]') from (select ${columns(entry)} from ${entry.table}
-       where job_id = $1 and removed_at is null order by ${entry.order}) as entry) as "${kind}"`;
+  const lists = kindsOfJob.map((kind) => {
+    const { table, order = 'id' } = entryKind(kind);
+    return `(select coalesce(json_agg(to_json(entry)), '[]') from (select ${columns(kind)} from ${table}
+       where job_id = $1 and removed_at is null order by ${order}) as entry) as "${kind}"`;
   });
   const { rows } = await database.query<Record<JobEntryKind, Record<string, unknown>[]>>(`select ${lists.join(', ')}`, [
     jobId,
   ]);
-  const found = jobEntryKinds.map((kind) => [
+  const found = kindsOfJob.map((kind) => [
     kind,
-    rows[0]![kind].map((row) => recordOf(entryTables[kind].schema, withMoments(row))),
+    rows[0]![kind].map((row) => recordOf(entryKind(kind).record, withMoments(row))),
   ]);
   return Object.fromEntries(found) as { [Kind in JobEntryKind]: EntryOf<Kind>[] };
 }
@@ -150,12 +82,11 @@ export async function entryById(
   kind: EntryKind,
   id: number,
 ): Promise<Record<string, unknown> | undefined> {
-  const entry: EntryTable = entryTables[kind];
-  const { rows } = await database.query(
-    `select ${columns(entry)} from ${entry.table} where id = $1 and removed_at is null`,
-    [id],
-  );
-  return rows[0] && recordOf(entry.schema, rows[0]);
+  const { table, record } = entryKind(kind);
+  const { rows } = await database.query(`select ${columns(kind)} from ${table} where id = $1 and removed_at is null`, [
+    id,
+  ]);
+  return rows[0] && recordOf(record, rows[0]);
 }
 
 /** @returns the new entry's id */
@@ -165,17 +96,17 @@ export async function addEntry(
   ownerId: number | null,
   fields: Record<string, unknown>,
 ): Promise<number> {
-  const entry: EntryTable = entryTables[kind];
-  const given = entry.fields.filter((field) => fields[field] !== undefined);
+  const { table, onlyOne } = entryKind(kind);
+  const given = columnFields(kind).filter((field) => fields[field] !== undefined);
   const names = given.map(columnOf);
-  const owner = entry.belongsTo ? [entry.belongsTo] : [];
-  const again = entry.onlyOne
-    ? ` on conflict (${entry.belongsTo}, ${entry.onlyOne}) do update set removed_at = null, ${names.map((name) => `${name} = excluded.${name}`).join(', ')}`
+  const owner = ownerColumn(kind) ? [ownerColumn(kind)] : [];
+  const again = onlyOne
+    ? ` on conflict (${ownerColumn(kind)}, ${onlyOne}) do update set removed_at = null, ${names.map((name) => `${name} = excluded.${name}`).join(', ')}`
     : '';
   const { rows } = await database.query(
-    `insert into ${entry.table} (${[...owner, ...names].join(', ')})
+    `insert into ${table} (${[...owner, ...names].join(', ')})
      values (${[...owner, ...names].map((_, index) => `$${index + 1}`).join(', ')})${again} returning id`,
-    [...(entry.belongsTo ? [ownerId] : []), ...given.map((field) => parameter(fields[field]))],
+    [...(ownerColumn(kind) ? [ownerId] : []), ...given.map((field) => parameter(fields[field]))],
   );
   await linkRuns(database, kind, rows[0].id, fields.runIds);
   return rows[0].id;
@@ -189,7 +120,7 @@ export async function changeEntry(
   { runIds, ...fields }: Record<string, unknown>,
   revision?: number,
 ): Promise<boolean> {
-  const done = await changeRow(database, entryTables[kind].table, id, fields, revision);
+  const done = await changeRow(database, entryKind(kind).table, id, fields, revision);
   if (done) await linkRuns(database, kind, id, runIds);
   return done;
 }

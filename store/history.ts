@@ -1,22 +1,14 @@
+import { entryKinds } from '../contract/entries.ts';
 import { change, type Change } from '../contract/job-file.ts';
 import { Refusal } from '../core/refusal.ts';
 import type { Queryable } from './database.ts';
 import { EditConflict, fieldOf, recordOf } from './rows.ts';
 
 /** Tables whose rows can be taken away, and so whose additions can be undone. */
-const removable = new Set([
+const removable = new Set<string>([
+  ...Object.values(entryKinds).map(({ table }) => table),
   'owner',
   'vehicle',
-  'vehicle_part',
-  'band',
-  'saved_view',
-  'borrowed_curve',
-  'job_limit',
-  'target',
-  'inspection',
-  'fuel_entry',
-  'suspicion',
-  'note',
   'photo',
   'setup',
   'setup_tune_file',
@@ -24,13 +16,6 @@ const removable = new Set([
   'shared_link',
   'tuner_package',
   'booking',
-  'shift_note',
-  'work_time',
-  'equipment',
-  'price',
-  'forecast',
-  'consent_template',
-  'charge',
 ]);
 /** Tables of which changes, but no additions, can be undone. */
 const changeable = new Set([...removable, 'job', 'run']);

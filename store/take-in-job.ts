@@ -1,11 +1,12 @@
 import { bundlePaths, type BundledJob } from '../contract/bundle.ts';
+import { jobKindsWhere, type JobEntryKind } from '../contract/entries.ts';
 import type { Baseline } from '../contract/job-file.ts';
-import type { Run, Setup } from '../contract/records.ts';
+import type { Job, Run, Setup } from '../contract/records.ts';
 import type { Recording } from '../core/recording/recording.ts';
 import { setupPosition } from '../core/setup/letter.ts';
 import { keepCarriedHistory } from './carried-history.ts';
 import type { Queryable } from './database.ts';
-import { addEntry, entryTables, type EntryKind } from './entries.ts';
+import { addEntry } from './entries.ts';
 import { addPhoto, addTuneFile } from './files.ts';
 import { changeRow, insertRow } from './rows.ts';
 import { insertChannels } from './samples.ts';
@@ -63,7 +64,7 @@ export async function takeInJob(
   const numbers: Renumbered = { setups: new Map(), runs: new Map(), curves: new Map(), photos: new Map() };
   for (const setup of job.setups) numbers.setups.set(setup.id, await addSetupAs(database, jobId, setup, bundled, numbers)); // prettier-ignore
   // A forecast is locked by its setup's first run.
-  await addOfSetups(database, 'forecasts', jobId, job.forecasts, numbers);
+  await addOfSetups(database, 'where its setup is', jobId, job, numbers);
   const runs = job.runs.filter(({ id }) => !except.has(id));
   for (const [index, run] of runs.entries()) {
     numbers.runs.set(run.id, await addRunAs(database, jobId, run, bundled, numbers, contents));
@@ -241,11 +242,10 @@ async function addFiles(
 }
 
 async function addEntries(database: Queryable, jobId: number, { job }: BundledJob, numbers: Renumbered): Promise<void> {
-  const add = async (kind: Exclude<EntryKind, 'parts'>, entry: Record<string, unknown> & { id: number }) =>
-    addEntry(database, kind, jobId, { ...own(entry, entryTables[kind].fields), runIds: entry.runIds });
-  for (const kind of ['bands', 'limits', 'targets', 'inspections', 'fuelEntries', 'notes', 'workTimes'] as const)
+  const add = (kind: JobEntryKind, entry: Record<string, unknown>) => addEntry(database, kind, jobId, entry);
+  for (const kind of jobKindsWhere(({ travels }) => travels === 'as it is'))
     for (const entry of job[kind]) await add(kind, entry);
-  await addOfSetups(database, 'charges', jobId, job.charges, numbers);
+  await addOfSetups(database, 'with its setup', jobId, job, numbers);
   for (const entry of job.suspicions)
     await add('suspicions', { ...entry, runIds: entry.runIds.flatMap((id) => numbers.runs.get(id) ?? []) });
   for (const entry of job.borrowedCurves) numbers.curves.set(entry.id, await add('borrowedCurves', entry));
@@ -257,16 +257,17 @@ async function addEntries(database: Queryable, jobId: number, { job }: BundledJo
 /** Entries that name a setup; those of a setup that is not here, but need one, are left out. */
 async function addOfSetups(
   database: Queryable,
-  kind: 'forecasts' | 'charges',
+  travels: 'with its setup' | 'where its setup is',
   jobId: number,
-  entries: readonly (Record<string, unknown> & { setupId: number | null })[],
+  job: Job,
   { setups }: Renumbered,
 ): Promise<void> {
-  for (const entry of entries) {
-    const setupId = entry.setupId === null ? null : (setups.get(entry.setupId) ?? null);
-    if (setupId !== null || kind === 'charges')
-      await addEntry(database, kind, jobId, { ...own(entry, entryTables[kind].fields), setupId });
-  }
+  for (const kind of jobKindsWhere((of) => of.travels === travels))
+    for (const entry of job[kind] as readonly (Record<string, unknown> & { setupId: number | null })[]) {
+      const setupId = entry.setupId === null ? null : (setups.get(entry.setupId) ?? null);
+      if (setupId !== null || travels === 'with its setup')
+        await addEntry(database, kind, jobId, { ...entry, setupId });
+    }
 }
 
 /** What was signed stays signed, under the text as it was read; this shop's own texts are others. */

@@ -1,7 +1,7 @@
-import { addedAt, entryForms } from '../../contract/entries.ts';
+import { addedAt, entryKinds, type EntryKind } from '../../contract/entries.ts';
 import { limitQuantities, limitQuantityNames } from '../../core/limits/limit.ts';
 import type { Database } from '../../store/database.ts';
-import { addEntry, changeEntry, entryById, entryTables, type EntryKind } from '../../store/entries.ts';
+import { addEntry, changeEntry, entryById } from '../../store/entries.ts';
 import { act, bodyAs, found, idOf, refuseStrangers } from './answer.ts';
 import { HttpRefusal } from '../http-refusal.ts';
 import { revisionOf } from './revision.ts';
@@ -10,8 +10,8 @@ import type { ContractRoutes } from './contract-routes.ts';
 
 /** Bands, limits, inspection, fuel, suspicions, notes and parts: added, changed, taken away. */
 export function entryRoutes(routes: ContractRoutes, database: Database): void {
-  for (const [name, form] of Object.entries(entryForms)) {
-    const { of, path, fields } = form;
+  for (const [name, form] of Object.entries(entryKinds)) {
+    const { of, path, fields, table } = form;
     const kind = name as EntryKind;
 
     routes.post(addedAt(form), async (request, response) => {
@@ -37,7 +37,7 @@ export function entryRoutes(routes: ContractRoutes, database: Database): void {
       response.json(found(await entryById(database, kind, id), 'entry'));
     });
 
-    takesAway(routes, database, `/${path}/:id`, entryTables[kind].table, 'entry');
+    takesAway(routes, database, `/${path}/:id`, table, 'entry');
   }
 }
 

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import type { EntryPath } from '../../contract/entries.ts';
 import { watchedFolder } from '../../contract/watched-folder.ts';
 import {
   refusal,
@@ -98,25 +99,6 @@ function sendingForm(file: File, fields: Record<string, string>): RequestInit {
   return { method: 'POST', body: form };
 }
 
-/** Kinds of entries in a job's or vehicle's file, by their path. */
-export type EntryPath =
-  | 'bands'
-  | 'views'
-  | 'borrowed-curves'
-  | 'limits'
-  | 'inspections'
-  | 'fuel-entries'
-  | 'suspicions'
-  | 'notes'
-  | 'work-times'
-  | 'equipment'
-  | 'shift-notes'
-  | 'forecasts'
-  | 'targets'
-  | 'consent-templates'
-  | 'prices'
-  | 'charges'
-  | 'parts';
 const entryAnswer = z.looseObject({ id: z.int() });
 
 /** Everything that the page asks of the server. */

@@ -1,4 +1,5 @@
-import { api, type EntryPath } from './api.ts';
+import type { EntryPath } from '../../contract/entries.ts';
+import { api } from './api.ts';
 import { queryClient, tellProblem } from './queries.ts';
 import { takeAway } from './undo.tsx';
 

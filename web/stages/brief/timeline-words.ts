@@ -1,4 +1,5 @@
 import type { OwnUnits } from '../../units/own-units.ts';
+import { jobEntryKinds, type JobEntryKind } from '../../../contract/entries.ts';
 import type { Change } from '../../../contract/job-file.ts';
 import type { Job } from '../../../contract/records.ts';
 import { limitQuantities, type LimitQuantity } from '../../../core/limits/limit.ts';
@@ -70,6 +71,23 @@ function wordsOf({ subject, before, after, rowId }: Change, job: Job, own: OwnUn
   const named = (what: string, name: unknown) => `${what}${name ? ` ${text(name)}` : ''}${verb}`;
   const letter = () => job.setups.find((setup) => setup.id === rowId)?.letter ?? 'A setup';
   const of = <T extends { id: number }>(list: readonly T[]) => list.find(({ id }) => id === rowId);
+  const ownWords: Record<KindWithOwnWords, () => string | undefined> = {
+    limits: () => named('Limit:', limitLabel(after.quantity ?? of(job.limits)?.quantity)),
+    inspections: () =>
+      after.outcome === 'fail'
+        ? `Inspection failed: ${itemText(job, after.key ?? of(job.inspections)?.key)}`
+        : undefined,
+    fuelEntries: () => {
+      if (before) return named('Fuel entry', '');
+      const { kind, litres, name, ethanolPct } = after;
+      const parts = [text(kind), litres && own.whole(Number(litres), 'L'), name, said(ethanolPct) && `${text(ethanolPct)} %`]; // prettier-ignore
+      return `Fuel ${parts.filter(Boolean).join(' ')}`;
+    },
+    suspicions: () => {
+      if (after.state && before) return `${of(job.suspicions)?.cause ?? 'Suspicion'}: ${text(after.state)}`;
+      return before && !gone && !back ? undefined : named('Suspicion:', after.cause ?? of(job.suspicions)?.cause);
+    },
+  };
   switch (subject) {
     case 'job':
       return before ? jobWords(before, after, job, own) : 'Job begun';
@@ -93,25 +111,6 @@ function wordsOf({ subject, before, after, rowId }: Change, job: Job, own: OwnUn
       if (before && right.length > 0) return `${label} put right: ${right.join(', ')}`;
       return undefined;
     }
-    case 'saved_view':
-      return named('View', after.name ?? of(job.views)?.name);
-    case 'borrowed_curve':
-      return named('Borrowed curve', after.name ?? of(job.borrowedCurves)?.name);
-    case 'band':
-      return named('Band', after.name ?? of(job.bands)?.name);
-    case 'job_limit':
-      return named('Limit:', limitLabel(after.quantity ?? of(job.limits)?.quantity));
-    case 'inspection':
-      return after.outcome === 'fail'
-        ? `Inspection failed: ${itemText(job, after.key ?? of(job.inspections)?.key)}`
-        : undefined;
-    case 'fuel_entry':
-      return before
-        ? named('Fuel entry', '')
-        : `Fuel ${[text(after.kind), after.litres && own.whole(Number(after.litres), 'L'), after.name, said(after.ethanolPct) && `${text(after.ethanolPct)} %`].filter(Boolean).join(' ')}`; // prettier-ignore
-    case 'suspicion':
-      if (after.state && before) return `${of(job.suspicions)?.cause ?? 'Suspicion'}: ${text(after.state)}`;
-      return before && !gone && !back ? undefined : named('Suspicion:', after.cause ?? of(job.suspicions)?.cause);
     case 'setup_tune_file':
       return named('Tune file', after.name ?? of(job.tuneFiles)?.name);
     case 'tuner_package':
@@ -121,9 +120,24 @@ function wordsOf({ subject, before, after, rowId }: Change, job: Job, own: OwnUn
     case 'photo':
       return before && !gone && !back ? undefined : named('Photo', after.caption ?? of(job.photos)?.caption);
     default:
-      return undefined;
+      return entryWords();
+  }
+
+  /** Of a short list, as the list describes itself. */
+  function entryWords(): string | undefined {
+    const kind = (Object.keys(jobEntryKinds) as JobEntryKind[]).find((one) => jobEntryKinds[one].table === subject);
+    if (kind === undefined) return undefined;
+    const { timeline } = jobEntryKinds[kind];
+    if (timeline === 'nothing') return undefined;
+    if (timeline === 'own words') return ownWords[kind as KindWithOwnWords]();
+    const now: Fields | undefined = of<Fields & { id: number }>(job[kind] ?? []);
+    return named(timeline.word, after[timeline.named] ?? now?.[timeline.named]);
   }
 }
+
+type KindWithOwnWords = {
+  [Kind in JobEntryKind]: (typeof jobEntryKinds)[Kind]['timeline'] extends 'own words' ? Kind : never;
+}[JobEntryKind];
 
 function jobWords(before: Fields, after: Fields, job: Job, own: OwnUnits): string | undefined {
   if (after.state === 'closed') {
