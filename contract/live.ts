@@ -77,8 +77,8 @@ export const baysState = z.object({
 });
 export type BaysState = z.infer<typeof baysState>;
 
-/** Something stored has changed; whoever shows that job fetches it anew. */
-export const changedMessage = z.object({ type: z.literal('changed'), jobId: identifier.nullable() });
+/** Rows of a table have changed, of a job or of none; whoever shows what that touches fetches it anew. */
+export const changedMessage = z.object({ type: z.literal('changed'), table: z.string(), jobId: identifier.nullable() });
 
 /** Names the columns of the binary messages that follow: float64 rows of time and one value a channel, of one bay. */
 export const columnsMessage = z.object({

@@ -50,7 +50,7 @@ test('a change made by any process on the database is told', async () => {
   const { messages, socket } = listen();
   const job = await server.newJob();
   await eventually('the news', () =>
-    messages.some((message) => message.type === 'changed' && message.jobId === job.id),
+    messages.some((message) => message.type === 'changed' && message.table === 'setup' && message.jobId === job.id),
   );
   await server.running.database.query(`update job set question = 'from elsewhere' where id = $1`, [job.id]);
   await eventually(
@@ -78,7 +78,7 @@ test('data that become other ones while pages are open are told of at once', asy
   await eventually('the data', () => ids().length === 1);
   await server.asOwner('update database_identity set id = gen_random_uuid()');
   // As a restore does: every connection breaks.
-  await server.asOwner(`select pg_terminate_backend(pid) from pg_stat_activity where query = 'select id from database_identity' or query = 'listen suvok_changed'`); // prettier-ignore
+  await server.asOwner(`select pg_terminate_backend(pid) from pg_stat_activity where datname = current_database() and query in ('select id from database_identity', 'listen suvok_changed')`); // prettier-ignore
   await eventually('the other data', () => ids().length === 2);
   expect(new Set(ids()).size).toBe(2);
   socket.close();

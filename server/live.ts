@@ -2,6 +2,7 @@ import type { IncomingMessage, Server } from 'node:http';
 import type { Duplex } from 'node:stream';
 import type pg from 'pg';
 import { WebSocketServer, type RawData, type WebSocket } from 'ws';
+import { changeNotice } from '../contract/changes.ts';
 import { watchMessage, type LiveMessage } from '../contract/live.ts';
 import type { Accounts } from './accounts/accounts.ts';
 import { jsonIn } from '../contract/text.ts';
@@ -101,7 +102,10 @@ export class Live {
   /** Hears of changes made by any server process on the database. */
   async listen(): Promise<void> {
     const client = await this.database.connect();
-    client.on('notification', ({ payload }) => this.say({ type: 'changed', jobId: payload ? Number(payload) : null }));
+    client.on('notification', ({ payload }) => {
+      const { data } = changeNotice.safeParse(jsonIn(payload ?? ''));
+      if (data) this.say({ type: 'changed', table: data.table, jobId: data.job });
+    });
     client.on('error', () => {
       if (this.listener !== client) return;
       this.listener = undefined;

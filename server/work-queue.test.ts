@@ -146,7 +146,7 @@ test('what a server that died had at hand is taken up by another one within ten 
   await new Promise((resolve) => setTimeout(resolve, 9000));
   expect([times, warned]).toEqual([0, []]);
   const diedAt = Date.now();
-  await connected(ownerUrl, (client) => client.query(`select pg_terminate_backend(pid) from pg_locks where locktype = 'advisory'`)); // prettier-ignore
+  await connected(ownerUrl, (client) => client.query(`select pg_terminate_backend(pid) from pg_locks where locktype = 'advisory' and database = (select oid from pg_database where datname = current_database())`)); // prettier-ignore
   await eventually('it being done', () => times > 0);
   expect(Date.now() - diedAt).toBeLessThan(10_000);
   expect(warned).toContain('whoever did this work has died; it is done again');

@@ -2,8 +2,8 @@ import type { z } from 'zod';
 import {
   columnFields,
   entryKind,
-  entryKinds,
   jobEntryKinds,
+  type entryKinds,
   type EntryKind,
   type JobEntryKind,
 } from '../contract/entries.ts';

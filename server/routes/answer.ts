@@ -1,5 +1,6 @@
 import type { ErrorRequestHandler, Request, Response } from 'express';
 import { z } from 'zod';
+import { touchedHeader } from '../../contract/changes.ts';
 import { problemIn } from '../../contract/files.ts';
 import { jsonIn } from '../../contract/text.ts';
 import { identifier } from '../../contract/parts.ts';
@@ -67,7 +68,7 @@ export const marksPerson = (response: Response) => async (client: Queryable) => 
 
 /**
  * Does one act in a transaction, and names it in the header `suvok-act`, so
- * that the page can offer to undo it.
+ * that the page can offer to undo it; in another, the tables that it changed.
  */
 export async function act<T>(
   database: Database,
@@ -77,8 +78,12 @@ export async function act<T>(
   return inTransaction(database, async (client) => {
     await marksPerson(response)(client);
     const result = await work(client);
-    const { rows } = await client.query('select pg_current_xact_id_if_assigned()::text as act');
-    if (rows[0].act) response.set('suvok-act', rows[0].act);
+    const { rows } = await client.query<{ act: string | null; touched: string | null }>(
+      `select act, (select string_agg(distinct subject, ',') from history where history.act = present.act::bigint) as touched
+       from (select pg_current_xact_id_if_assigned()::text as act) as present`,
+    );
+    if (rows[0]?.act) response.set('suvok-act', rows[0].act);
+    if (rows[0]?.touched) response.set(touchedHeader, rows[0].touched);
     return result;
   });
 }

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { shortestPassword } from '../../contract/people.ts';
 import { api } from '../state/api.ts';
-import { useChange } from '../state/queries.ts';
+import { useChange } from '../state/use-change.ts';
 import { initialsOf } from './initials.ts';
 import classes from './account-menu.module.css';
 import { beginAnew, useAccount } from '../state/account.ts';

@@ -1,3 +1,4 @@
+import { fetchWhatChanged } from '../state/what-changed.ts';
 import { Button, Group, Modal, Stack, Text } from '@mantine/core';
 import { Dropzone } from '@mantine/dropzone';
 import { notifications } from '@mantine/notifications';
@@ -5,7 +6,6 @@ import { useMutation } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { bundleTaken, type BundleTaken } from '../../contract/bundle.ts';
-import { queryClient } from '../state/queries.ts';
 import { SendCancelled, sendFile, type SendProgress } from '../state/send-file.ts';
 import { Sending } from '../ui/send-progress.tsx';
 import { FindingLine, FindingList } from '../ui/severity.tsx';
@@ -40,7 +40,7 @@ function ImportForm({ close }: { close: () => void }) {
       );
     },
     onSuccess: async (taken) => {
-      await queryClient.invalidateQueries();
+      await fetchWhatChanged();
       if (taken.already || taken.remarks.length > 0) return;
       notifications.show({ message: `Imported with ${runsOf(taken.runs)}.` });
       close();

@@ -1,3 +1,4 @@
+import { keys } from '../state/query-keys.ts';
 import { Button, Group, Modal, Stack, TextInput } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import dayjs from 'dayjs';
@@ -7,14 +8,14 @@ import type { Consent, ConsentTemplate } from '../../contract/consents.ts';
 import type { Job } from '../../contract/records.ts';
 import { jobConsents } from '../../core/consents/asked-consents.ts';
 import { api } from '../state/api.ts';
-import { useChange } from '../state/queries.ts';
+import { useChange } from '../state/use-change.ts';
 import { takeAway } from '../state/undo.tsx';
 import { SeverityMark } from '../ui/severity.tsx';
 import classes from './consents.module.css';
 import { SignaturePad, type Strokes } from './signature-pad.tsx';
 
 /** What owners are asked to agree to. */
-export const useConsentTemplates = () => useQuery({ queryKey: ['consent-templates'], queryFn: api.consentTemplates });
+export const useConsentTemplates = () => useQuery({ queryKey: keys.consentTemplates, queryFn: api.consentTemplates });
 
 /** A job's consents: signed, asked for and missing, or there to be signed. Nothing waits for them. */
 export function JobConsents({ job }: { job: Job }) {

@@ -1,3 +1,4 @@
+import { keys } from '../state/query-keys.ts';
 import { useQuery } from '@tanstack/react-query';
 import { calibrations } from '../../core/forecasts/forecast.ts';
 import { api } from '../state/api.ts';
@@ -7,7 +8,7 @@ const percent = (share: number) => `${(100 * share).toFixed(1).replace('-', '−
 
 /** Who forecasts well, over all jobs whose setups have run. */
 export function CalibrationTable() {
-  const { data } = useQuery({ queryKey: ['forecasts'], queryFn: api.forecasts });
+  const { data } = useQuery({ queryKey: keys.forecasts, queryFn: api.forecasts });
   const rows = calibrations(data ?? []);
   return (
     <section>

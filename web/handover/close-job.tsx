@@ -6,7 +6,7 @@ import type { Job } from '../../contract/records.ts';
 import { pointsOfJob } from '../../core/handover/points-of-job.ts';
 import { reportSides } from '../../core/report/report-request.ts';
 import { api } from '../state/api.ts';
-import { useChange } from '../state/queries.ts';
+import { useChange } from '../state/use-change.ts';
 import { SeverityMark } from '../ui/severity.tsx';
 import { useOwnUnits } from '../units/use-own-units.tsx';
 import classes from './close-job.module.css';

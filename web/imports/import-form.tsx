@@ -1,3 +1,5 @@
+import { keys } from '../state/query-keys.ts';
+import { fetchWhatChanged } from '../state/what-changed.ts';
 import { airTemperature } from '../units/own-units.ts';
 import { useOwnUnits } from '../units/use-own-units.tsx';
 import { Button, Group, NativeSelect, NumberInput, Select, Stack, Text, TextInput } from '@mantine/core';
@@ -9,7 +11,6 @@ import { useEffect, useRef, useState } from 'react';
 import type { AirFile, DynoFile } from '../../contract/files.ts';
 import { importResult, type ImportSettings } from '../../contract/http.ts';
 import type { Job, Setup } from '../../contract/records.ts';
-import { queryClient } from '../state/queries.ts';
 import { SendCancelled, sendFile, type SendProgress } from '../state/send-file.ts';
 import { Sending } from '../ui/send-progress.tsx';
 import { dynoText, useKnownDynos } from '../job/known-dynos.ts';
@@ -54,7 +55,7 @@ export function ImportForm({ job, setup, onDone }: { job: Job; setup: Setup; onD
     });
   const previews = useQueries({
     queries: rows.map(({ file }) => ({
-      queryKey: ['preview', file.name, file.lastModified, file.size],
+      queryKey: keys.filePreview(file),
       queryFn: () => figuresWorker().preview(file),
       staleTime: Infinity,
     })),
@@ -107,7 +108,7 @@ export function ImportForm({ job, setup, onDone }: { job: Job; setup: Setup; onD
     mutationFn: (dyno: DynoFile) => sent(dyno).finally(() => setProgress(undefined)),
     // Said here: the page may be made anew with its first run, and this dialog with it.
     onSuccess: (labels) => notifications.show({ message: `Imported as ${listed(labels)}.` }),
-    onSettled: () => queryClient.invalidateQueries(),
+    onSettled: fetchWhatChanged,
   });
   const dated = rows.every(({ startedAt }) => dayjs(startedAt).isValid());
   const ready = rows.length > 0 && readable.length === rows.length && dated && (!pickupless || Number(ratio) > 0) ? (onDyno ? dyno : onTheRoad) : undefined; // prettier-ignore

@@ -1,3 +1,4 @@
+import { keys } from '../state/query-keys.ts';
 import { keepPreviousData, skipToken, useQuery } from '@tanstack/react-query';
 import type { Job, Run } from '../../contract/records.ts';
 import type { BrokenLimit } from '../../core/limits/broken-limits.ts';
@@ -32,7 +33,7 @@ export function useBrokenRuns(job: Job | undefined, runs?: readonly Run[]): Brok
         }
       : undefined;
   const { data } = useQuery<BrokenRun[]>({
-    queryKey: ['broken', ...(request ? figuresKey(request) : [])],
+    queryKey: keys.brokenRuns(...(request ? figuresKey(request) : [])),
     queryFn: request ? () => brokenRuns(request) : skipToken,
     placeholderData: keepPreviousData,
     staleTime: Infinity,
@@ -44,7 +45,7 @@ export function useBrokenRuns(job: Job | undefined, runs?: readonly Run[]): Brok
 
 async function brokenRuns(request: WorkerRequest): Promise<BrokenRun[]> {
   do await new Promise((resolve) => setTimeout(resolve, patienceMs));
-  while (queryClient.isFetching({ queryKey: ['figures'] }) > 0);
+  while (queryClient.isFetching({ queryKey: keys.figures() }) > 0);
   const { runs } = await figuresWorker().figures(request);
   const found = new Map(runs.map(({ id, label, broken }) => [id, { id, label, broken }]));
   return request.job.runs.flatMap(({ id }) => found.get(id) ?? []).filter(({ broken }) => broken.length > 0);

@@ -5,7 +5,7 @@ import type { Job } from '../../contract/records.ts';
 import type { ReportView } from '../../contract/report.ts';
 import { sharedPath } from '../../contract/shared-link.ts';
 import { api } from '../state/api.ts';
-import { useChange } from '../state/queries.ts';
+import { useChange } from '../state/use-change.ts';
 import { useReachedOrigin } from '../state/reached-origin.ts';
 import { copyText } from '../ui/save-file.ts';
 import classes from './share-dialog.module.css';

@@ -1,3 +1,4 @@
+import { keys } from '../state/query-keys.ts';
 import { Button } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -14,7 +15,7 @@ import classes from './shared-links.module.css';
 /** Who may read what of a job without an account, until when; and one more. */
 export function SharedLinks({ job, view }: { job: Job; view: ReportView }) {
   const [sharing, setSharing] = useState(false);
-  const { data: links = [], error } = useQuery({ queryKey: ['shared-links', job.id], queryFn: () => api.sharedLinks(job.id) }); // prettier-ignore
+  const { data: links = [], error } = useQuery({ queryKey: keys.sharedLinks(job.id), queryFn: () => api.sharedLinks(job.id) }); // prettier-ignore
   const nameOf = ({ reportVersionId }: SharedLink) => {
     const version = job.reportVersions.find(({ id }) => id === reportVersionId);
     return reportVersionId === null

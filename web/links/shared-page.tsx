@@ -1,3 +1,4 @@
+import { keys } from '../state/query-keys.ts';
 import { Button } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import dayjs from 'dayjs';
@@ -17,7 +18,7 @@ export function keyIn(path: string): string | undefined {
 
 /** What somebody shared, for a reader without an account: a report, or the way to a comparison. */
 export function SharedPage({ shared }: { shared: string }) {
-  const { data, error } = useQuery({ queryKey: ['shared', shared], queryFn: () => api.shared(shared), retry: false });
+  const { data, error } = useQuery({ queryKey: keys.shared(shared), queryFn: () => api.shared(shared), retry: false });
   const isComparison = data?.is === 'comparison';
   useEffect(() => {
     if (isComparison) window.location.replace(`/api${sharedPath(shared)}/page`);

@@ -8,7 +8,7 @@ import { readChange } from '../../core/setup/read-change.ts';
 import { convert } from '../../core/units/units.ts';
 import { api } from '../state/api.ts';
 import { draftOf, keepDraft } from '../state/drafts.ts';
-import { useChange } from '../state/queries.ts';
+import { useChange } from '../state/use-change.ts';
 import { Keycap } from '../ui/keycap.tsx';
 import { numberOf } from '../ui/saved-field.tsx';
 import button from '../ui/text-button.module.css';

@@ -10,7 +10,7 @@ import { CircumstancesDialog } from './circumstances/circumstances-dialog.tsx';
 import { runKindWords } from '../job/run-kind-words.ts';
 import { SeverityMark } from '../ui/severity.tsx';
 import { api } from '../state/api.ts';
-import { useChange } from '../state/queries.ts';
+import { useChange } from '../state/use-change.ts';
 import classes from './run-chip.module.css';
 
 interface RunChipProps {

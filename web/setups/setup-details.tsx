@@ -9,7 +9,7 @@ import { itemSentence, type SetupItem } from '../../core/setup/item.ts';
 import { convert, type PowerUnit } from '../../core/units/units.ts';
 import { ForecastsOfSetup } from '../forecasts/forecasts-of-setup.tsx';
 import { api } from '../state/api.ts';
-import { useChange } from '../state/queries.ts';
+import { useChange } from '../state/use-change.ts';
 import { takeAway } from '../state/undo.tsx';
 import { SavedField, SavedNumber } from '../ui/saved-field.tsx';
 import { Prediction } from './prediction.tsx';

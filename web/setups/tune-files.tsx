@@ -3,7 +3,7 @@ import { notifications } from '@mantine/notifications';
 import { IconDownload, IconX } from '@tabler/icons-react';
 import type { Job, Setup } from '../../contract/records.ts';
 import { api } from '../state/api.ts';
-import { useChange } from '../state/queries.ts';
+import { useChange } from '../state/use-change.ts';
 import { takeAway } from '../state/undo.tsx';
 import { SavedField } from '../ui/saved-field.tsx';
 import classes from './setup-details.module.css';

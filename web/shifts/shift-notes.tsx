@@ -1,3 +1,4 @@
+import { keys } from '../state/query-keys.ts';
 import { Button, Modal, Stack, TextInput, Textarea } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import dayjs from 'dayjs';
@@ -12,7 +13,7 @@ import classes from './shift-notes.module.css';
 
 /** What was handed over and nobody has taken over yet; the last one that somebody has, for a look back. */
 export function ShiftNotes({ nowMs }: { nowMs: number }) {
-  const { data: notes = [] } = useQuery({ queryKey: ['shift-notes'], queryFn: api.shiftNotes });
+  const { data: notes = [] } = useQuery({ queryKey: keys.shiftNotes, queryFn: api.shiftNotes });
   const [looking, setLooking] = useState(false);
   const open = notes.filter(({ takenAt }) => takenAt === null);
   const last = notes.find(({ takenAt }) => takenAt !== null);

@@ -1,14 +1,14 @@
+import { keys } from './query-keys.ts';
 import { useQuery } from '@tanstack/react-query';
 import type { Account } from '../../contract/people.ts';
 import { api, whenSignedOut } from './api.ts';
 import { queryClient } from './queries.ts';
 
-export const accountKey = ['account'] as const;
-whenSignedOut(() => queryClient.setQueryData<Account>(accountKey, { accounts: true, me: null }));
+whenSignedOut(() => queryClient.setQueryData<Account>(keys.account, { accounts: true, me: null }));
 
 /** Who uses this page; undefined until the server has said so. */
 export function useAccount(): Account | undefined {
-  return useQuery({ queryKey: accountKey, queryFn: api.account, staleTime: 30_000 }).data;
+  return useQuery({ queryKey: keys.account, queryFn: api.account, staleTime: 30_000 }).data;
 }
 
 /** Everything is made anew as whoever uses the page now: nothing of somebody else's stays in it. */

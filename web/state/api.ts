@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { touchedHeader } from '../../contract/changes.ts';
 import type { EntryPath } from '../../contract/entries.ts';
 import { watchedFolder } from '../../contract/watched-folder.ts';
 import {
@@ -39,6 +40,7 @@ import { owner, vehicleSummary, vehicleWithAll } from '../../contract/vehicles.t
 import type { Units } from '../../core/units/told-units.ts';
 import { rememberAct } from './acts.ts';
 import { headersOfData } from './data-identity.ts';
+import { noteChanged } from './changed-tables.ts';
 
 /** A request that the server, or the way to it, said no to; the message is a sentence for the screen. */
 export class RequestProblem extends Error {
@@ -72,6 +74,7 @@ async function answerTo(path: string, init?: RequestInit): Promise<{ response: R
   const content: unknown = response.status === 204 ? undefined : await response.json().catch(() => undefined);
   if (response.ok) {
     rememberAct(response.headers.get('suvok-act'));
+    if (init?.method) noteChanged(response.headers.get(touchedHeader));
     return { response, content };
   }
   if (response.status === 401 && !path.startsWith('/account')) signedOut();

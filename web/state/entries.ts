@@ -1,6 +1,7 @@
+import { fetchWhatChanged } from './what-changed.ts';
 import type { EntryPath } from '../../contract/entries.ts';
 import { api } from './api.ts';
-import { queryClient, tellProblem } from './queries.ts';
+import { tellProblem } from './queries.ts';
 import { takeAway } from './undo.tsx';
 
 /** Entries of one kind that belong to the shop. */
@@ -15,7 +16,7 @@ export function entriesOf(of: 'jobs' | 'vehicles', ownerId: number | null, path:
       tellProblem(error as Error);
       return false;
     }
-    await queryClient.invalidateQueries();
+    await fetchWhatChanged();
     return true;
   };
   return {

@@ -56,10 +56,16 @@ test('a lost connection is made anew, and then everything is fetched anew', () =
 
 test('a changed job is fetched anew, and no other one', () => {
   const invalidate = jest.spyOn(queryClient, 'invalidateQueries').mockResolvedValue(undefined);
-  socket().say({ type: 'changed', jobId: 7 });
-  const keys = invalidate.mock.calls.map(([filters]) => filters!.queryKey);
-  expect(keys).toContainEqual(['job', 7]);
-  expect(keys).not.toContainEqual(['job']);
+  const fetched = (table: string, jobId: number | null) => {
+    invalidate.mockClear();
+    socket().say({ type: 'changed', table, jobId });
+    return invalidate.mock.calls.map(([filters]) => filters!.queryKey);
+  };
+  expect(fetched('band', 7)).toEqual([['job', 7], ['history', 7], ['jobs'], ['vehicle'], ['day']]);
+  expect(fetched('shift_note', null)).toEqual([['shift-notes'], ['day']]);
+  expect(fetched('owner', null)).toContainEqual(['owners']);
+  // What a later Suvok tells of may be anything.
+  expect(fetched('not_known_here', 7).length).toBeGreaterThan(10);
   socket().say({ type: 'rubbish' });
   expect(useLive.getState().bay).toBeUndefined();
 });

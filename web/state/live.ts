@@ -3,7 +3,8 @@ import { create } from 'zustand';
 import { liveMessage, type BaysState, type BayState } from '../../contract/live.ts';
 import type { DeviceState } from '../../contract/live.ts';
 import { meetData } from './data-identity.ts';
-import { queryClient, jobKey } from './queries.ts';
+import { queryClient } from './queries.ts';
+import { fetchTouched } from './what-changed.ts';
 
 interface LiveState {
   /** False while the way to the server is lost. */
@@ -124,21 +125,7 @@ function take(text: string): void {
       if (message.bay !== useLive.getState().watched) return;
       return useLive.setState({ dynoDevice: message.device, columns: message.columns });
     case 'changed':
-      // Without a job it was a run that belongs to none, or a vehicle: every job may show that.
-      for (const queryKey of message.jobId === null
-        ? [
-            ['unclaimed'],
-            ['vehicle'],
-            ['vehicles'],
-            ['job'],
-            ['jobs'],
-            ['day'],
-            ['consent-templates'],
-            ['equipment'],
-            ['prices'],
-          ]
-        : [jobKey(message.jobId), ['history', message.jobId], ['vehicle'], ['jobs'], ['day']])
-        void queryClient.invalidateQueries({ queryKey });
+      return void fetchTouched([message.table], message.jobId);
   }
 }
 

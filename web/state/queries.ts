@@ -1,51 +1,50 @@
-import { QueryClient, keepPreviousData, skipToken, useMutation, useQuery } from '@tanstack/react-query';
+import { QueryClient, keepPreviousData, skipToken, useQuery } from '@tanstack/react-query';
 import { notifications } from '@mantine/notifications';
 import { useMemo } from 'react';
 import type { Job } from '../../contract/records.ts';
 import type { Learned } from '../../core/figures/figures-request.ts';
 import { learnedFrom } from '../../core/figures/learned.ts';
 import { api } from './api.ts';
+import { keys } from './query-keys.ts';
 
 export const queryClient = new QueryClient({
   defaultOptions: { queries: { retry: 1, staleTime: 60_000, refetchOnWindowFocus: false } },
 });
 
-export const jobKey = (id: number) => ['job', id] as const;
-
 /** A page of the job list; while the next one is on its way the last one stays. */
 export function useJobs(query: { search: string; state: string; offset: number }) {
-  return useQuery({ queryKey: ['jobs', query], queryFn: () => api.jobs(query), placeholderData: keepPreviousData });
+  return useQuery({ queryKey: keys.jobs(query), queryFn: () => api.jobs(query), placeholderData: keepPreviousData });
 }
 
 export function useJob(id: number, enabled = true) {
-  return useQuery({ queryKey: jobKey(id), queryFn: () => api.job(id), enabled });
+  return useQuery({ queryKey: keys.job(id), queryFn: () => api.job(id), enabled });
 }
 
 /** Fetches a job ahead of the screen that shows it. @returns undefined where it does not come; the screen says why */
 export function prefetchedJob(id: number): Promise<Job | undefined> {
-  return queryClient.fetchQuery({ queryKey: jobKey(id), queryFn: () => api.job(id) }).catch(() => undefined);
+  return queryClient.fetchQuery({ queryKey: keys.job(id), queryFn: () => api.job(id) }).catch(() => undefined);
 }
 
 export function useHistory(id: number) {
-  return useQuery({ queryKey: ['history', id], queryFn: () => api.history(id) });
+  return useQuery({ queryKey: keys.history(id), queryFn: () => api.history(id) });
 }
 
 export function useVehicles(search: string) {
   return useQuery({
-    queryKey: ['vehicles', search],
+    queryKey: keys.vehicles(search),
     queryFn: () => api.vehicles(search),
     placeholderData: keepPreviousData,
   });
 }
 
 export function useVehicle(id: number, enabled = true) {
-  return useQuery({ queryKey: ['vehicle', id], queryFn: () => api.vehicle(id), enabled });
+  return useQuery({ queryKey: keys.vehicle(id), queryFn: () => api.vehicle(id), enabled });
 }
 
 /** A dyno's own repeatability, from its check runs. */
 export function useCheckHistory(device: string | undefined, jobId?: number) {
   return useQuery({
-    queryKey: ['check-history', device, jobId],
+    queryKey: keys.checkHistory(device, jobId),
     queryFn: device ? () => api.checkHistory(device, jobId) : skipToken,
   });
 }
@@ -61,18 +60,9 @@ export function useLearned(
 }
 
 export function useUnclaimedRuns() {
-  return useQuery({ queryKey: ['unclaimed'], queryFn: api.unclaimedRuns });
+  return useQuery({ queryKey: keys.unclaimed, queryFn: api.unclaimedRuns });
 }
 
 export function tellProblem(error: Error): void {
   notifications.show({ message: error.message, color: 'red', autoClose: 9000 });
-}
-
-/** A change that is told to the server; a no comes up as a sentence, and what depends on it is fetched anew. */
-export function useChange<Variables, Result>(send: (variables: Variables) => Promise<Result>) {
-  return useMutation({
-    mutationFn: send,
-    onSuccess: () => queryClient.invalidateQueries(),
-    onError: tellProblem,
-  });
 }

@@ -1,3 +1,4 @@
+import { fetchWhatChanged } from './what-changed.ts';
 import { Button } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { useKeys } from '../keys/use-keys.ts';
@@ -15,7 +16,7 @@ async function undo(act: string): Promise<void> {
     tellProblem(error as Error);
   } finally {
     forgetAct(act);
-    await queryClient.invalidateQueries();
+    await fetchWhatChanged();
   }
 }
 
@@ -31,7 +32,7 @@ export async function takeAway(what: string, send: () => Promise<unknown>): Prom
     return;
   }
   const act = useActs.getState().acts.at(-1);
-  await queryClient.invalidateQueries();
+  await fetchWhatChanged();
   if (!act) return;
   const id = toastOf(act);
   notifications.show({

@@ -1,8 +1,8 @@
+import { fetchWhatChanged } from '../state/what-changed.ts';
 import { Button, TextInput, Textarea } from '@mantine/core';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import type { RequestProblem } from '../state/api.ts';
 import { draftOf, keepDraft } from '../state/drafts.ts';
-import { queryClient } from '../state/queries.ts';
 import { keptFigure, typedFigure } from '../units/typed-figure.ts';
 import { useOwnUnits } from '../units/use-own-units.tsx';
 import classes from './saved-field.module.css';
@@ -71,7 +71,7 @@ export function SavedField(props: SavedFieldProps) {
       known.current = text;
       keepDraft(place, null);
       setProblem(undefined);
-      await queryClient.invalidateQueries();
+      await fetchWhatChanged();
     } catch (error) {
       const { message, field: about, current } = error as RequestProblem;
       const theirs = about === field && current ? textOf(current[field]) : undefined;
@@ -108,7 +108,7 @@ export function SavedField(props: SavedFieldProps) {
                 known.current = theirs;
                 keepDraft(place, null);
                 setProblem(undefined);
-                void queryClient.invalidateQueries();
+                void fetchWhatChanged();
               }}
             >
               Take theirs

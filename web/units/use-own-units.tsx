@@ -1,10 +1,10 @@
+import { keys } from '../state/query-keys.ts';
 import { createContext, useContext, useEffect, useMemo, type ReactNode } from 'react';
 import { create } from 'zustand';
 import type { Account } from '../../contract/people.ts';
 import type { Job, Run } from '../../contract/records.ts';
 import { stoichiometricOf } from '../../core/fuel/blend.ts';
 import type { Units } from '../../core/units/told-units.ts';
-import { accountKey } from '../state/account.ts';
 import { ratioOfJob } from '../../core/fuel/ratio-of-job.ts';
 import { api } from '../state/api.ts';
 import { usePreferences } from '../state/preferences.ts';
@@ -29,7 +29,7 @@ export function useAccountUnits(account: Account | undefined): void {
 
 /** Keeps a choice with the account; in this browser where nobody is signed in. */
 export function chooseUnits(chosen: Partial<Units>): void {
-  const account = queryClient.getQueryData<Account>(accountKey);
+  const account = queryClient.getQueryData<Account>(keys.account);
   const before = usePerson.getState().units;
   const units: Units = { ...(before ?? usePreferences.getState().units), ...chosen };
   if (!account?.me) {
@@ -38,7 +38,7 @@ export function chooseUnits(chosen: Partial<Units>): void {
   }
   usePerson.setState({ units });
   api.chooseUnits(units).then(
-    (now) => queryClient.setQueryData<Account>(accountKey, now),
+    (now) => queryClient.setQueryData<Account>(keys.account, now),
     (error: Error) => {
       usePerson.setState({ units: before });
       tellProblem(error);

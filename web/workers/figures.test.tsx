@@ -115,7 +115,9 @@ test('figures are kept for what they rest on alone', () => {
     key([[...runs, run(4, 1)], {}, {}]),
     key([runs, {}, { limits: [{ quantity: 'lambda' }] }]),
     key([runs, {}, { ignition: 'compression' }]),
+    key([runs, {}, { targets: [{ quantity: 'peak power', value: 100 }] }]),
+    key([runs, {}, { plan: { 2: 3 } }]),
     key([runs, { share: 0.5 }, {}]),
   ];
-  expect(new Set([before, ...others]).size).toBe(6);
+  expect(new Set([before, ...others]).size).toBe(8);
 });

@@ -1,3 +1,4 @@
+import { keys } from '../state/query-keys.ts';
 import { keepPreviousData, skipToken, useQueries, useQuery, type UseQueryOptions } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Run } from '../../contract/records.ts';
@@ -35,31 +36,23 @@ function revisionOf(thing: object | null | undefined): number {
   return known;
 }
 
-/** What stands for a request in the cache: the revisions of what it rests on and the view, never the job itself. */
+/**
+ * What stands for a request in the cache: the revisions of the long lists that
+ * it rests on, and all else as it is, so that nothing is left out.
+ */
 export function figuresKey({ job, guest, view, learned }: WorkerRequest) {
-  const runs = (list: readonly Run[] = []) => list.filter(hasEnded).map(revisionOf).join('.');
-  return [
-    'figures',
-    runs(job.runs),
-    revisionOf(job.setups),
-    revisionOf(job.baseline),
-    job.ignition,
-    job.boosted,
-    job.fuelRegulation,
-    job.tyres,
-    job.wantedShare,
-    job.limits,
-    job.bands,
-    guest && [runs(guest.runs), guest.setup.id, guest.setup.letter, revisionOf(guest.baseline)],
-    view,
-    learned,
-  ] as const;
+  const revised = <Of extends Pick<WorkerRequest['job'], 'runs' | 'baseline'>>({ runs, baseline, ...rest }: Of) =>
+    [runs.filter(hasEnded).map(revisionOf).join('.'), revisionOf(baseline), rest] as const;
+  const [runs, baseline, { setups, ...rest }] = revised(job);
+  // What the vehicle is called changes no figure.
+  const { vehicle: _name, ...about } = rest;
+  return keys.figures(runs, revisionOf(setups), baseline, about, guest && revised(guest), view, learned);
 }
 
 /** The figures for a request, the earlier ones standing until new ones are made. */
 export function useFigures(request: WorkerRequest | undefined) {
   return useQuery<JobFigures>({
-    queryKey: request ? figuresKey(request) : ['figures', 'none'],
+    queryKey: request ? figuresKey(request) : keys.figures('none'),
     queryFn: request ? () => figuresWorker().figures(request) : skipToken,
     placeholderData: keepPreviousData,
     staleTime: Infinity,
@@ -107,7 +100,7 @@ function curvesOfShown(request: WorkerRequest): WorkerRequest {
 /** What a run of holds or a coast-down measured. */
 export function useMeasured(run: Run | undefined) {
   return useQuery<Measured>({
-    queryKey: ['measured', revisionOf(run)],
+    queryKey: keys.measured(revisionOf(run)),
     queryFn: run ? () => figuresWorker().measured(run) : skipToken,
     staleTime: Infinity,
     retry: false,
@@ -116,14 +109,16 @@ export function useMeasured(run: Run | undefined) {
 
 /** A run's log; recordings never change, so it is made once for a run as it is told and an engine as it is described. */
 const logOf = (run: Run, engine: LoggedEngine) => ({
-  queryKey: ['log', revisionOf(run), engine],
+  queryKey: keys.log(revisionOf(run), engine),
   queryFn: () => figuresWorker().log(run, engine),
   staleTime: Infinity,
   retry: false,
 });
 
 export function useLog(run: Run | undefined, engine: LoggedEngine | undefined) {
-  return useQuery<LogView>(run && engine ? logOf(run, engine) : { queryKey: ['log', 'none'], queryFn: skipToken });
+  return useQuery<LogView>(
+    run && engine ? logOf(run, engine) : { queryKey: keys.log('none', undefined), queryFn: skipToken },
+  );
 }
 
 /** How far a run's channels are from the baseline's, in their own spread; undefined until it is known, or where there is no run. */
@@ -134,7 +129,7 @@ export function useChannelChanges(
 ): ChannelChange[] | undefined {
   const revisions = (runs: readonly Run[]) => runs.map(revisionOf).join('.');
   const { data } = useQuery<ChannelChange[]>({
-    queryKey: ['channel-changes', revisionOf(run), revisions(baseline), alike.map(revisions)],
+    queryKey: keys.channelChanges(revisionOf(run), revisions(baseline), alike.map(revisions)),
     queryFn: run ? () => figuresWorker().channelChanges(run, baseline, alike) : skipToken,
     staleTime: Infinity,
     retry: false,
@@ -152,7 +147,10 @@ export function useLogMeans(
       // Of one run it is the log that is looked at elsewhere, too.
       if (only && more.length === 0) return logOf(only.run, only.engine) as UseQueryOptions<LogMean>;
       return {
-        queryKey: ['log-mean', runs.map(({ run }) => revisionOf(run)).join('.'), runs.map(({ engine }) => engine)],
+        queryKey: keys.logMean(
+          runs.map(({ run }) => revisionOf(run)).join('.'),
+          runs.map(({ engine }) => engine),
+        ),
         queryFn: () => figuresWorker().logMean(runs.map(({ run, engine }) => [run, engine])),
         staleTime: Infinity,
         retry: false,
@@ -173,7 +171,7 @@ export function useFuelling(
 ): (FuellingOfRuns | undefined)[] {
   return useQueries({
     queries: lists.map((runs) => ({
-      queryKey: ['fuelling', runs.map(revisionOf).join('.'), axes, settings],
+      queryKey: keys.fuelling(runs.map(revisionOf).join('.'), axes, settings),
       queryFn: () => figuresWorker().fuelling(runs, axes, settings),
       staleTime: Infinity,
       retry: false,
@@ -185,7 +183,7 @@ export function useFuelling(
 /** What a run of a kind of its own came to; undefined while it is being made. */
 export function useKindOutcome(run: Run, fuel: BurntFuel): KindOutcome | undefined {
   return useQuery({
-    queryKey: ['of kind', revisionOf(run), fuel],
+    queryKey: keys.kindOutcome(revisionOf(run), fuel),
     queryFn: () => figuresWorker().ofKind(run, fuel),
     staleTime: Infinity,
     retry: false,

@@ -1,3 +1,4 @@
+import { keys } from '../../state/query-keys.ts';
 import { typedFigure } from '../../units/typed-figure.ts';
 import { useOwnUnits } from '../../units/use-own-units.tsx';
 import { Button, Checkbox, Group, MultiSelect, NativeSelect, Select, Stack, Text, TextInput } from '@mantine/core';
@@ -9,7 +10,7 @@ import type { Job, Run } from '../../../contract/records.ts';
 import { channelLabel } from '../../../core/recording/channels.ts';
 import { dynoText, sameDyno, useKnownDynos } from '../../job/known-dynos.ts';
 import { api } from '../../state/api.ts';
-import { useChange } from '../../state/queries.ts';
+import { useChange } from '../../state/use-change.ts';
 import { figuresWorker } from '../../workers/figures-worker.ts';
 import { changeIn, draftOf, type CircumstancesDraft } from './circumstances-draft.ts';
 import classes from './circumstances-form.module.css';
@@ -23,7 +24,7 @@ export function CircumstancesForm({ job, run, onDone }: { job: Job; run: Run; on
   const [also, setAlso] = useState<string[]>([]);
   const [problem, setProblem] = useState<string>();
   const dynos = useKnownDynos(job);
-  const { data: read } = useQuery({ queryKey: ['start temperatures', run.id], queryFn: () => figuresWorker().startTemperatures(run), staleTime: Infinity, retry: false }); // prettier-ignore
+  const { data: read } = useQuery({ queryKey: keys.startTemperatures(run.key), queryFn: () => figuresWorker().startTemperatures(run), staleTime: Infinity, retry: false }); // prettier-ignore
   const send = useChange((change: RunChange) => api.changeRuns([run.id, ...also.map(Number)], change));
   const set = (change: Partial<CircumstancesDraft>) => setDraft((before) => ({ ...before, ...change }));
   const text = (field: keyof CircumstancesDraft & string, label: ReactNode, more: object = {}) => (

@@ -1,7 +1,7 @@
 import { Select } from '@mantine/core';
 import type { Job } from '../../../contract/records.ts';
 import { api } from '../../state/api.ts';
-import { useChange } from '../../state/queries.ts';
+import { useChange } from '../../state/use-change.ts';
 
 /** The run that somebody names as the best that was seen, set aside or not. */
 export function BestRun({ job }: { job: Job }) {

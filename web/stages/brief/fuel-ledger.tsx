@@ -10,7 +10,7 @@ import { otherFuelPct, type FuelState } from '../../../core/fuel/ledger.ts';
 import { ledgerFindings } from '../../../core/fuel/ledger-checks.ts';
 import { FindingLine, FindingList } from '../../ui/severity.tsx';
 import { api } from '../../state/api.ts';
-import { useChange } from '../../state/queries.ts';
+import { useChange } from '../../state/use-change.ts';
 import { numberOf } from '../../ui/saved-field.tsx';
 import { BlendHelp } from './blend-help.tsx';
 import classes from '../../ui/file-form.module.css';

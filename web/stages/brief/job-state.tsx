@@ -7,7 +7,7 @@ import type { Job } from '../../../contract/records.ts';
 import { pauseWords } from '../../../core/day/waiting-jobs.ts';
 import { CloseJob } from '../../handover/close-job.tsx';
 import { api } from '../../state/api.ts';
-import { useChange } from '../../state/queries.ts';
+import { useChange } from '../../state/use-change.ts';
 import classes from '../../ui/file-form.module.css';
 import own from './job-state.module.css';
 import { FindingLine, FindingList } from '../../ui/severity.tsx';

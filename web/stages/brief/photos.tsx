@@ -3,7 +3,7 @@ import { IconX } from '@tabler/icons-react';
 import { useState } from 'react';
 import type { Job } from '../../../contract/records.ts';
 import { api } from '../../state/api.ts';
-import { useChange } from '../../state/queries.ts';
+import { useChange } from '../../state/use-change.ts';
 import { takeAway } from '../../state/undo.tsx';
 import classes from '../../ui/file-form.module.css';
 

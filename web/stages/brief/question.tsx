@@ -3,7 +3,7 @@ import { Checkbox, Select } from '@mantine/core';
 import type { JobChange } from '../../../contract/http.ts';
 import type { Job } from '../../../contract/records.ts';
 import { api } from '../../state/api.ts';
-import { useChange } from '../../state/queries.ts';
+import { useChange } from '../../state/use-change.ts';
 import { SavedField, SavedNumber } from '../../ui/saved-field.tsx';
 import classes from '../../ui/file-form.module.css';
 import stage from './brief-stage.module.css';

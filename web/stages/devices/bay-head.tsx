@@ -3,7 +3,8 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import type { BayState } from '../../../contract/live.ts';
 import { api } from '../../state/api.ts';
-import { useChange, useJob } from '../../state/queries.ts';
+import { useJob } from '../../state/queries.ts';
+import { useChange } from '../../state/use-change.ts';
 import classes from './devices-page.module.css';
 
 /** One of several bays: its name, what is on its dyno, its own addresses, and its going. */

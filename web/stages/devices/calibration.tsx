@@ -7,7 +7,7 @@ import { Link } from 'react-router';
 import { dueWords } from '../../../core/equipment/due.ts';
 import { calendarToday, useEquipment } from '../../equipment/use-equipment.ts';
 import { api } from '../../state/api.ts';
-import { useChange } from '../../state/queries.ts';
+import { useChange } from '../../state/use-change.ts';
 import { formatTenths } from '../../../core/wording/figures.ts';
 import classes from './devices-page.module.css';
 

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { DeviceState } from '../../../contract/live.ts';
 import { channelLabel, knownChannels } from '../../../core/recording/channels.ts';
 import { api } from '../../state/api.ts';
-import { useChange } from '../../state/queries.ts';
+import { useChange } from '../../state/use-change.ts';
 import classes from './devices-page.module.css';
 
 /** Which of Suvok's channels each of the instrument's is: its own name, another one, or none. */

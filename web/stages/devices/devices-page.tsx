@@ -11,7 +11,7 @@ import { api } from '../../state/api.ts';
 import { useWatchedBay } from '../../state/bays.ts';
 import { identifierIn } from '../../state/identifier.ts';
 import { useLive } from '../../state/live.ts';
-import { useChange } from '../../state/queries.ts';
+import { useChange } from '../../state/use-change.ts';
 import { useNow } from '../../ui/use-now.ts';
 import jobs from '../jobs/jobs-page.module.css';
 import { BayHead } from './bay-head.tsx';

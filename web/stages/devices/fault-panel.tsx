@@ -2,7 +2,7 @@ import { Chip } from '@mantine/core';
 import { useState } from 'react';
 import type { DeviceState } from '../../../contract/live.ts';
 import { api } from '../../state/api.ts';
-import { useChange } from '../../state/queries.ts';
+import { useChange } from '../../state/use-change.ts';
 import classes from './devices-page.module.css';
 
 /** What a stand-in can be made to do wrong, for demonstrations and training; no real machine has this. */

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { DeviceState } from '../../../contract/live.ts';
 import { ProbeFields } from '../../log/probe-fields.tsx';
 import { api } from '../../state/api.ts';
-import { useChange } from '../../state/queries.ts';
+import { useChange } from '../../state/use-change.ts';
 import classes from './devices-page.module.css';
 
 /** Usual places of a λ probe: starting points, to be put right by a step of throttle. */

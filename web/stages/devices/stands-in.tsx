@@ -2,7 +2,7 @@ import { Select } from '@mantine/core';
 import type { DeviceState } from '../../../contract/live.ts';
 import { api } from '../../state/api.ts';
 import { useLive } from '../../state/live.ts';
-import { useChange } from '../../state/queries.ts';
+import { useChange } from '../../state/use-change.ts';
 import classes from './devices-page.module.css';
 
 const nowhere = 'none';

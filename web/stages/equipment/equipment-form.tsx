@@ -1,3 +1,4 @@
+import { fetchWhatChanged } from '../../state/what-changed.ts';
 import { Button, FileButton, Group, Modal, NativeSelect, NumberInput, Stack, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import { useMutation } from '@tanstack/react-query';
@@ -5,7 +6,7 @@ import { equipmentKinds, type Equipment } from '../../../contract/equipment.ts';
 import { api } from '../../state/api.ts';
 import { entriesOfShop } from '../../state/entries.ts';
 import { useLive } from '../../state/live.ts';
-import { queryClient, tellProblem } from '../../state/queries.ts';
+import { tellProblem } from '../../state/queries.ts';
 import { FormFoot } from '../../ui/form-foot.tsx';
 import { takeAway } from '../../state/undo.tsx';
 import classes from './equipment-form.module.css';
@@ -104,7 +105,7 @@ function Files({ of }: { of: Equipment }) {
   const files = data?.find(({ id }) => id === of.id)?.files ?? of.files;
   const add = useMutation({
     mutationFn: (file: File) => api.addEquipmentFile(of.id, file),
-    onSuccess: () => queryClient.invalidateQueries({ queryKey: ['equipment'] }),
+    onSuccess: fetchWhatChanged,
     onError: tellProblem,
   });
   return (

@@ -3,7 +3,8 @@ import { useForm } from '@mantine/form';
 import { useDebouncedValue } from '@mantine/hooks';
 import { useNavigate } from 'react-router';
 import { api } from '../../state/api.ts';
-import { useChange, useVehicles } from '../../state/queries.ts';
+import { useVehicles } from '../../state/queries.ts';
+import { useChange } from '../../state/use-change.ts';
 
 /** A new job: only the vehicle must be named. One that was here before brings its owner and its history. */
 export function NewJob({ opened, onClose }: { opened: boolean; onClose: () => void }) {

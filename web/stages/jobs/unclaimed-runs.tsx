@@ -1,7 +1,8 @@
 import { Select } from '@mantine/core';
 import type { JobSummary, Run } from '../../../contract/records.ts';
 import { api } from '../../state/api.ts';
-import { useChange, useUnclaimedRuns } from '../../state/queries.ts';
+import { useUnclaimedRuns } from '../../state/queries.ts';
+import { useChange } from '../../state/use-change.ts';
 import classes from './unclaimed-runs.module.css';
 import { newestSetup } from '../../../core/job/baseline.ts';
 

@@ -9,7 +9,7 @@ import { toldLog } from '../../log/told-log.ts';
 import { ratioOfRun, useOwnUnits } from '../../units/use-own-units.tsx';
 import type { AxisRange } from '../../../core/scene/scene.ts';
 import { api } from '../../state/api.ts';
-import { useChange } from '../../state/queries.ts';
+import { useChange } from '../../state/use-change.ts';
 import { ChannelTable } from './channel-table.tsx';
 import { LogsHead } from './logs-head.tsx';
 import { LaneChoice } from './lane-choice.tsx';

@@ -1,3 +1,4 @@
+import { keys } from '../../state/query-keys.ts';
 import { Button, Group, PasswordInput, Select, TextInput } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -12,7 +13,7 @@ import {
 import { CalibrationTable } from '../../forecasts/calibration-table.tsx';
 import { beginAnew, useAccount } from '../../state/account.ts';
 import { api } from '../../state/api.ts';
-import { useChange } from '../../state/queries.ts';
+import { useChange } from '../../state/use-change.ts';
 import jobs from '../jobs/jobs-page.module.css';
 import classes from './people-page.module.css';
 
@@ -76,7 +77,7 @@ function FirstAccount() {
 }
 
 function Everybody({ me }: { me: Person }) {
-  const { data: people } = useQuery({ queryKey: ['people'], queryFn: api.people });
+  const { data: people } = useQuery({ queryKey: keys.people, queryFn: api.people });
   return (
     <>
       <ul className={classes.list}>
@@ -196,7 +197,7 @@ function Add() {
 
 /** How others than this machine reach Suvok, and what their browsers must show. */
 function Outside() {
-  const { data: outside } = useQuery({ queryKey: ['outside'], queryFn: api.outside });
+  const { data: outside } = useQuery({ queryKey: keys.outside, queryFn: api.outside });
   if (outside === undefined) return null;
   return (
     <section className={classes.add}>

@@ -14,7 +14,7 @@ import { api } from '../../state/api.ts';
 import { bayForJob, useWatchedBay } from '../../state/bays.ts';
 import { identifierIn } from '../../state/identifier.ts';
 import { useLive } from '../../state/live.ts';
-import { useChange } from '../../state/queries.ts';
+import { useChange } from '../../state/use-change.ts';
 import { useJobFigures } from '../../job/use-job-figures.ts';
 import { BigFigures } from '../../live/big-figures.tsx';
 import { ControlBar } from './during/control-bar.tsx';

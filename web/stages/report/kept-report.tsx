@@ -1,3 +1,4 @@
+import { keys } from '../../state/query-keys.ts';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
@@ -27,7 +28,7 @@ interface KeptReportProps {
 /** A report as it was on a day, and what would be written otherwise now. */
 export function KeptReport({ job, version }: KeptReportProps) {
   const { data: whole, error } = useQuery({
-    queryKey: ['report-version', version.id],
+    queryKey: keys.reportVersion(version.id),
     queryFn: () => api.reportVersion(version.id),
     staleTime: Infinity,
   });

@@ -9,7 +9,7 @@ import { reportReader, writtenReport } from '../../../core/report/written-report
 import { WithJob } from '../../app/with-job.tsx';
 import { SharedLinks } from '../../links/shared-links.tsx';
 import { api } from '../../state/api.ts';
-import { useChange } from '../../state/queries.ts';
+import { useChange } from '../../state/use-change.ts';
 import { usePreferences } from '../../state/preferences.ts';
 import { useUnits } from '../../units/use-own-units.tsx';
 import { DraftPane } from './draft-pane.tsx';

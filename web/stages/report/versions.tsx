@@ -5,7 +5,7 @@ import dayjs from 'dayjs';
 import type { Job } from '../../../contract/records.ts';
 import type { ReportView } from '../../../contract/report.ts';
 import { api } from '../../state/api.ts';
-import { useChange } from '../../state/queries.ts';
+import { useChange } from '../../state/use-change.ts';
 import { takeAway } from '../../state/undo.tsx';
 import { RemoveButton } from '../../ui/remove-button.tsx';
 import classes from './report-stage.module.css';

@@ -4,7 +4,8 @@ import dayjs from 'dayjs';
 import type { Booking, NewBooking } from '../../../contract/day.ts';
 import type { DayBay } from '../../../core/day/day-facts.ts';
 import { api } from '../../state/api.ts';
-import { useChange, useJobs } from '../../state/queries.ts';
+import { useJobs } from '../../state/queries.ts';
+import { useChange } from '../../state/use-change.ts';
 import { FormFoot } from '../../ui/form-foot.tsx';
 import { takeAway } from '../../state/undo.tsx';
 

@@ -7,7 +7,7 @@ import { callWords, nextWords, sinceWords } from '../../../core/wording/day-word
 import { minutesWords } from '../../../core/wording/minutes-words.ts';
 import { api } from '../../state/api.ts';
 import { useLive } from '../../state/live.ts';
-import { useChange } from '../../state/queries.ts';
+import { useChange } from '../../state/use-change.ts';
 import { SeverityMark } from '../../ui/severity.tsx';
 import classes from './today-page.module.css';
 import { clockOf } from './use-day.ts';

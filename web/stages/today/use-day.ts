@@ -1,3 +1,5 @@
+import { fetchWhatChanged } from '../../state/what-changed.ts';
+import { keys } from '../../state/query-keys.ts';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import dayjs, { type Dayjs } from 'dayjs';
 import { useEffect, useMemo, useState } from 'react';
@@ -15,7 +17,7 @@ export interface DaySpan {
   to: Dayjs;
 }
 
-export const dayKey = ({ from, to }: DaySpan) => ['day', from.toISOString(), to.toISOString()] as const;
+export const dayKey = ({ from, to }: DaySpan) => keys.day(from.toISOString(), to.toISOString());
 
 /** What is booked and was done in some days. */
 export function useDay(span: DaySpan) {
@@ -70,7 +72,7 @@ async function send(id: number): Promise<void> {
   if (!move || sending.has(id)) return;
   sending.add(id);
   await api.changeBooking(id, move).catch(tellProblem);
-  await queryClient.invalidateQueries({ queryKey: ['day'] });
+  await fetchWhatChanged();
   sending.delete(id);
   const { moves } = useMoves.getState();
   if (moves.get(id) !== move) return send(id);

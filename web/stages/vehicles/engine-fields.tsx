@@ -1,7 +1,7 @@
 import { Select } from '@mantine/core';
 import type { VehicleWithAll } from '../../../contract/vehicles.ts';
 import { api } from '../../state/api.ts';
-import { useChange } from '../../state/queries.ts';
+import { useChange } from '../../state/use-change.ts';
 import brief from '../../ui/file-form.module.css';
 import { VehicleNumber, VehicleWords } from './vehicle-field.tsx';
 

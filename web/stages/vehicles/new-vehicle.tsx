@@ -1,14 +1,15 @@
+import { keys } from '../../state/query-keys.ts';
 import { Autocomplete, Button, Group, Modal, Stack, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import { useQuery } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
 import { api } from '../../state/api.ts';
-import { useChange } from '../../state/queries.ts';
+import { useChange } from '../../state/use-change.ts';
 
 /** Writes a vehicle down before it comes: only its name must be known. */
 export function NewVehicle({ opened, onClose }: { opened: boolean; onClose: () => void }) {
   const navigate = useNavigate();
-  const { data: owners = [] } = useQuery({ queryKey: ['owners'], queryFn: api.owners, enabled: opened });
+  const { data: owners = [] } = useQuery({ queryKey: keys.owners, queryFn: api.owners, enabled: opened });
   const add = useChange((fields: object) => api.addVehicle(fields));
   const form = useForm({
     initialValues: { name: '', plate: '', ownerName: '' },

@@ -9,7 +9,8 @@ import { useKeys } from '../../keys/use-keys.ts';
 import { Keycap } from '../../ui/keycap.tsx';
 import { NewVehicle } from './new-vehicle.tsx';
 import { api } from '../../state/api.ts';
-import { useChange, useVehicles } from '../../state/queries.ts';
+import { useVehicles } from '../../state/queries.ts';
+import { useChange } from '../../state/use-change.ts';
 import classes from '../jobs/jobs-page.module.css';
 
 dayjs.extend(relativeTime);

@@ -6,7 +6,7 @@ import type { Job, Run } from '../../../../contract/records.ts';
 import { baselineRuns } from '../../../../core/job/baseline.ts';
 import { ranSetups } from '../../../../core/job/counted.ts';
 import { api } from '../../../state/api.ts';
-import { useChange } from '../../../state/queries.ts';
+import { useChange } from '../../../state/use-change.ts';
 import { Choice, Control } from './control.tsx';
 import { namedSetup } from './named-setup.ts';
 import type { ChangeView } from '../view/view.ts';

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import type { Job } from '../../../../contract/records.ts';
 import type { NumericItem } from '../../../../core/setup/item.ts';
 import { api } from '../../../state/api.ts';
-import { useChange } from '../../../state/queries.ts';
+import { useChange } from '../../../state/use-change.ts';
 import classes from './response-picture.module.css';
 
 interface ArrivedLevelProps {

@@ -4,7 +4,7 @@ import type { BaysState } from '../../../../contract/live.ts';
 import type { PlainInstrument } from '../../../../contract/plain-instrument.ts';
 import { api } from '../../../state/api.ts';
 import { useLive } from '../../../state/live.ts';
-import { useChange } from '../../../state/queries.ts';
+import { useChange } from '../../../state/use-change.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';
 import { ConnectLines } from './connect-lines.tsx';
 import classes from './lines.module.css';

@@ -5,7 +5,7 @@ import type { PlainInstrument, TrialState } from '../../../../contract/plain-ins
 import { deviceKindWords } from '../../../live/device-kind-words.ts';
 import { api } from '../../../state/api.ts';
 import { useLive } from '../../../state/live.ts';
-import { useChange } from '../../../state/queries.ts';
+import { useChange } from '../../../state/use-change.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';
 import { ColumnTable } from './column-table.tsx';
 import { draftOf, emptyDraft, formOf, instrumentOf, missing, wayOf, type LinesDraft } from './lines-draft.ts';

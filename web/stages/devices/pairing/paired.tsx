@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { useAccount } from '../../../state/account.ts';
 import { api } from '../../../state/api.ts';
 import { useLive } from '../../../state/live.ts';
-import { useChange } from '../../../state/queries.ts';
+import { useChange } from '../../../state/use-change.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';
 import classes from '../lines/lines.module.css';
 import { PairOne } from './pair-one.tsx';

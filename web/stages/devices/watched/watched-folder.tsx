@@ -1,10 +1,11 @@
+import { keys } from '../../../state/query-keys.ts';
 import { Button, Group, TextInput } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { WatchedFile } from '../../../../contract/watched-folder.ts';
 import { api } from '../../../state/api.ts';
-import { useChange } from '../../../state/queries.ts';
+import { useChange } from '../../../state/use-change.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';
 import classes from './watched-folder.module.css';
 
@@ -15,7 +16,7 @@ const fewest = 6;
 
 /** The folder in which dynos and loggers drop their files: which it is, and what became of each file. */
 export function WatchedFolderPane() {
-  const { data, refetch } = useQuery({ queryKey: ['watched-folder'], queryFn: api.watchedFolder, refetchInterval: lookAgainMs }); // prettier-ignore
+  const { data, refetch } = useQuery({ queryKey: keys.watchedFolder, queryFn: api.watchedFolder, refetchInterval: lookAgainMs }); // prettier-ignore
   const [typed, setTyped] = useState<string>();
   const [all, setAll] = useState(false);
   const choose = useChange((path: string | null) => api.watchFolder(path));

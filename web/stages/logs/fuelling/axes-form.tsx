@@ -11,7 +11,7 @@ import {
 import { readTable } from '../../../../core/fuelling/table-text.ts';
 import { axisNames } from '../../../../core/wording/fuelling-words.ts';
 import { api } from '../../../state/api.ts';
-import { useChange } from '../../../state/queries.ts';
+import { useChange } from '../../../state/use-change.ts';
 import button from '../../../ui/text-button.module.css';
 
 /** Opens what the vehicle's fuel table is laid out over. */

@@ -7,7 +7,7 @@ import { progressWords } from '../../../../core/wording/fuelling-words.ts';
 import { setupColour } from '../../../../core/scene/setup-look.ts';
 import { api } from '../../../state/api.ts';
 import { useLive } from '../../../state/live.ts';
-import { useChange } from '../../../state/queries.ts';
+import { useChange } from '../../../state/use-change.ts';
 import side from '../side/log-side-pane.module.css';
 import classes from './fuelling-panes.module.css';
 import type { FuellingRevision } from './use-fuelling-of-job.ts';

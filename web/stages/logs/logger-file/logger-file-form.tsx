@@ -1,3 +1,5 @@
+import { fetchWhatChanged } from '../../../state/what-changed.ts';
+import { keys } from '../../../state/query-keys.ts';
 import { Button, Checkbox, Group, NativeSelect, NumberInput, Stack, Text, TextInput } from '@mantine/core';
 import { Dropzone } from '@mantine/dropzone';
 import { notifications } from '@mantine/notifications';
@@ -10,7 +12,6 @@ import type { FoundInLog } from '../../../../core/log/pulls-in-log.ts';
 import { ProbeFields } from '../../../log/probe-fields.tsx';
 import { listed } from '../../../../core/units/listed.ts';
 import { api } from '../../../state/api.ts';
-import { queryClient } from '../../../state/queries.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';
 import { figuresWorker } from '../../../workers/figures-worker.ts';
 import type { OpenedLog } from '../../../workers/logger-file.ts';
@@ -23,7 +24,7 @@ type Opened = Exclude<OpenedLog, { refusal: string }>;
 export function LoggerFileForm({ job, onDone }: { job: Job; onDone: () => void }) {
   const [file, setFile] = useState<File>();
   const { data: opened } = useQuery<OpenedLog>({
-    queryKey: ['logger file', file?.name, file?.size, file?.lastModified],
+    queryKey: keys.loggerFile(file),
     queryFn: file ? () => figuresWorker().openLog(file) : skipToken,
     staleTime: 0,
     gcTime: 0,
@@ -63,7 +64,7 @@ interface MappedProps {
 }
 
 function Mapped({ job, file, opened, onDone }: MappedProps) {
-  const { data: sources } = useQuery({ queryKey: ['log sources'], queryFn: api.logSources });
+  const { data: sources } = useQuery({ queryKey: keys.logSources, queryFn: api.logSources });
   const known = sources?.find(({ headings }) => headings === opened.headings);
   if (!sources) return null;
   const begin = known ?? {
@@ -99,7 +100,11 @@ function Form({ job, opened, begin, known, onDone }: FormProps) {
   const [setupId, setSetupId] = useState('');
   const runs = job.runs.filter((run) => hasCurve(run) && (setupId === '' || String(run.setupId) === setupId));
   const { data: found, isFetching } = useQuery<FoundInLog[] | { refusal: string }>({
-    queryKey: ['found in log', opened.headings, mapping, runs.map(({ id }) => id)],
+    queryKey: keys.foundInLog(
+      opened.headings,
+      mapping,
+      runs.map(({ id }) => id),
+    ),
     queryFn: () => figuresWorker().findInLog(mapping, runs),
     staleTime: 0,
     gcTime: 0,
@@ -111,7 +116,7 @@ function Form({ job, opened, begin, known, onDone }: FormProps) {
       for (const { id, fromS, toS } of fitting)
         await api.joinLog(id, await figuresWorker().partOfLog(mapping, fromS, toS), { name, probe });
     },
-    onSettled: () => queryClient.invalidateQueries(),
+    onSettled: fetchWhatChanged,
     onSuccess: () => {
       const labels = fitting.map(({ id }) => labelOf(job, id));
       notifications.show({ message: `${name} joins ${listed(labels)}.` });

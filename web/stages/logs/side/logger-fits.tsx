@@ -1,6 +1,6 @@
 import type { Run } from '../../../../contract/records.ts';
 import { api } from '../../../state/api.ts';
-import { useChange } from '../../../state/queries.ts';
+import { useChange } from '../../../state/use-change.ts';
 import button from '../../../ui/text-button.module.css';
 import type { LogView } from '../../../../core/log/log-view.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';

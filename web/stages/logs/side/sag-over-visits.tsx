@@ -1,3 +1,4 @@
+import { keys } from '../../../state/query-keys.ts';
 import { useOwnUnits } from '../../../units/use-own-units.tsx';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -41,7 +42,7 @@ async function sagsOf(vehicleId: number): Promise<SagOfRun[]> {
 export function SagOverVisits({ job }: { job: Job }) {
   const own = useOwnUnits();
   const [opened, setOpened] = useState(false);
-  const { data, error } = useQuery({ queryKey: ['fuel-sags', job.vehicleId, job.runs.length], queryFn: () => sagsOf(job.vehicleId), enabled: opened }); // prettier-ignore
+  const { data, error } = useQuery({ queryKey: keys.fuelSags(job.vehicleId, job.runs.length), queryFn: () => sagsOf(job.vehicleId), enabled: opened }); // prettier-ignore
   if (!opened)
     return (
       <button className={button.act} onClick={() => setOpened(true)}>

@@ -4,7 +4,7 @@ import type { RunChange } from '../../../../contract/http.ts';
 import { runKinds } from '../../../../contract/recording.ts';
 import type { Job, Run } from '../../../../contract/records.ts';
 import { api } from '../../../state/api.ts';
-import { useChange } from '../../../state/queries.ts';
+import { useChange } from '../../../state/use-change.ts';
 import { formatWhole } from '../../../../core/wording/figures.ts';
 import { CircumstancesDialog } from '../../../setups/circumstances/circumstances-dialog.tsx';
 import { runKindWords } from '../../../job/run-kind-words.ts';

@@ -11,7 +11,7 @@ import { isCompared } from '../../../../core/run-kinds/figures-of-kind.ts';
 import { runAdvice } from '../../../../core/advice/run-advice.ts';
 import { api } from '../../../state/api.ts';
 import { useLive } from '../../../state/live.ts';
-import { useChange } from '../../../state/queries.ts';
+import { useChange } from '../../../state/use-change.ts';
 import { formatPower, formatRpm, formatTorque } from '../../../../core/wording/figures.ts';
 import { isTextField } from '../../../ui/text-field.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';

@@ -3,7 +3,7 @@ import type { Job, Setup } from '../../../../contract/records.ts';
 import { runAdvice } from '../../../../core/advice/run-advice.ts';
 import { countedRuns } from '../../../../core/job/counted.ts';
 import { api } from '../../../state/api.ts';
-import { useChange } from '../../../state/queries.ts';
+import { useChange } from '../../../state/use-change.ts';
 import { useLive } from '../../../state/live.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';
 import { useWait } from '../../../live/use-moment.ts';

@@ -14,7 +14,7 @@ import { api } from '../../../state/api.ts';
 import { useDyno } from '../../../state/dyno.ts';
 import { useLive } from '../../../state/live.ts';
 import { usePreferences } from '../../../state/preferences.ts';
-import { useChange } from '../../../state/queries.ts';
+import { useChange } from '../../../state/use-change.ts';
 import { hasCurve } from '../../../../core/figures/reading.ts';
 import { figuredKinds } from '../../../../core/run-kinds/figures-of-kind.ts';
 import { formatWhole } from '../../../../core/wording/figures.ts';

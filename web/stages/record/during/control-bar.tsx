@@ -9,7 +9,7 @@ import { momentWord, whyNotReady } from '../../../../core/wording/moment-words.t
 import { setupColour } from '../../../../core/scene/setup-look.ts';
 import { api } from '../../../state/api.ts';
 import { useLive } from '../../../state/live.ts';
-import { useChange } from '../../../state/queries.ts';
+import { useChange } from '../../../state/use-change.ts';
 import { isTextField } from '../../../ui/text-field.ts';
 import { Keycap } from '../../../ui/keycap.tsx';
 import classes from './control-bar.module.css';

@@ -2,7 +2,7 @@ import { Menu } from '@mantine/core';
 import { runKinds, type RunKind, type RunPlan } from '../../../../contract/recording.ts';
 import { api } from '../../../state/api.ts';
 import { useLive } from '../../../state/live.ts';
-import { useChange } from '../../../state/queries.ts';
+import { useChange } from '../../../state/use-change.ts';
 import classes from './control-bar.module.css';
 import { runKindWords } from '../../../job/run-kind-words.ts';
 

@@ -1,9 +1,10 @@
+import { fetchWhatChanged } from '../../../../state/what-changed.ts';
 import { Button, Group, Modal, SegmentedControl, Stack, Text, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import { lazy, Suspense, useCallback, useState } from 'react';
 import type { Job } from '../../../../../contract/records.ts';
 import { api } from '../../../../state/api.ts';
-import { queryClient, tellProblem } from '../../../../state/queries.ts';
+import { tellProblem } from '../../../../state/queries.ts';
 import type { Drafted } from './draft.ts';
 import { FigureSource } from './figure-source.tsx';
 import { PointsSource } from './points-source.tsx';
@@ -59,7 +60,7 @@ export function BorrowCurve({ job, opened, onClose, onBorrowed }: BorrowCurvePro
         const { id } = await api.addEntry('jobs', job.id, 'borrowed-curves', { ...curve, name: own.slice(0, longestName), origin, scale }); // prettier-ignore
         first ??= id;
       }
-      await queryClient.invalidateQueries();
+      await fetchWhatChanged();
       form.reset();
       close();
       if (first !== undefined) onBorrowed(first);
