@@ -1,26 +1,41 @@
-/** Quantities that a limit can be set for: unit inside (`λ` for a mixture, which has none), which way is dangerous, and whether it belongs to a scale. */
+/** What is known of a quantity that a limit can be set for. */
+interface LimitDescription {
+  label: string;
+  /** Inside; `λ` for a mixture, which has none. */
+  unit: string;
+  /** Which way is dangerous. */
+  side: 'most' | 'least';
+  /** It belongs to a scale: crank or wheels. */
+  scaled: boolean;
+  /** It means something under load alone: a closed throttle reads lean, and low on oil. */
+  underLoad?: boolean;
+  /** The channel that it is read from, where that has another name. */
+  channel?: string;
+}
+
+/** Quantities that a limit can be set for. */
 export const limitQuantities = {
   torque: { label: 'Torque', unit: 'N·m', side: 'most', scaled: true },
   power: { label: 'Power', unit: 'kW', side: 'most', scaled: true },
   engineSpeed: { label: 'Engine speed', unit: 'rpm', side: 'most', scaled: false },
   boost: { label: 'Boost', unit: 'kPa', side: 'most', scaled: false },
-  lambda: { label: 'λ at full load', unit: 'λ', side: 'most', scaled: false },
-  richLambda: { label: 'λ, richest', unit: 'λ', side: 'least', scaled: false },
-  smokeLambda: { label: 'λ, smoke', unit: 'λ', side: 'least', scaled: false },
-  knockRetard: { label: 'Knock retard', unit: '°', side: 'most', scaled: false },
+  lambda: { label: 'λ at full load', unit: 'λ', side: 'most', scaled: false, underLoad: true },
+  richLambda: { label: 'λ, richest', unit: 'λ', side: 'least', scaled: false, underLoad: true, channel: 'lambda' },
+  smokeLambda: { label: 'λ, smoke', unit: 'λ', side: 'least', scaled: false, underLoad: true, channel: 'lambda' },
+  knockRetard: { label: 'Knock retard', unit: '°', side: 'most', scaled: false, underLoad: true },
   ignitionAdvance: { label: 'Ignition advance', unit: '°', side: 'most', scaled: false },
-  injectorDuty: { label: 'Injector duty', unit: '%', side: 'most', scaled: false },
-  fuelPressure: { label: 'Fuel pressure', unit: 'kPa', side: 'least', scaled: false },
+  injectorDuty: { label: 'Injector duty', unit: '%', side: 'most', scaled: false, underLoad: true },
+  fuelPressure: { label: 'Fuel pressure', unit: 'kPa', side: 'least', scaled: false, underLoad: true },
   fuelTrim: { label: 'Fuel trim, either way', unit: '%', side: 'most', scaled: false },
-  railPressure: { label: 'Rail pressure', unit: 'MPa', side: 'least', scaled: false },
-  oilPressure: { label: 'Oil pressure', unit: 'kPa', side: 'least', scaled: false },
+  railPressure: { label: 'Rail pressure', unit: 'MPa', side: 'least', scaled: false, underLoad: true },
+  oilPressure: { label: 'Oil pressure', unit: 'kPa', side: 'least', scaled: false, underLoad: true },
   crankcasePressure: { label: 'Crankcase pressure', unit: 'kPa', side: 'most', scaled: false },
   batteryVoltage: { label: 'Battery', unit: 'V', side: 'least', scaled: false },
   intakeTemperature: { label: 'Intake temperature', unit: '°C', side: 'most', scaled: false },
   coolantTemperature: { label: 'Coolant temperature', unit: '°C', side: 'most', scaled: false },
   oilTemperature: { label: 'Oil temperature', unit: '°C', side: 'most', scaled: false },
   exhaustTemperature: { label: 'Exhaust temperature', unit: '°C', side: 'most', scaled: false },
-} as const;
+} as const satisfies Record<string, LimitDescription>;
 export type LimitQuantity = keyof typeof limitQuantities;
 export const limitQuantityNames = Object.keys(limitQuantities) as [LimitQuantity, ...LimitQuantity[]];
 
@@ -67,7 +82,10 @@ export function knownLimits(
   );
 }
 
+const described = (quantity: LimitQuantity): LimitDescription => limitQuantities[quantity];
+
 /** The channel that a limit's quantity is read from. */
-export function limitChannel(quantity: LimitQuantity): string {
-  return quantity === 'smokeLambda' || quantity === 'richLambda' ? 'lambda' : quantity;
-}
+export const limitChannel = (quantity: LimitQuantity): string => described(quantity).channel ?? quantity;
+
+/** Whether a limit is watched only while the engine is under load. */
+export const onlyUnderLoad = (quantity: LimitQuantity): boolean => described(quantity).underLoad ?? false;

@@ -1,4 +1,4 @@
-import { headroom, limitQuantities, readingTolerance, type Limit, type LimitQuantity } from './limit.ts';
+import { headroom, limitQuantities, onlyUnderLoad, readingTolerance, type Limit, type LimitQuantity } from './limit.ts';
 
 /** A limit against what is read now. */
 export interface WatchedLimit {
@@ -16,8 +16,6 @@ export interface WatchedLimit {
 }
 
 const nearShare = 0.05;
-/** These only mean something under load: a closed throttle reads lean, and low on oil. */
-const underLoad: readonly LimitQuantity[] = ['lambda', 'richLambda', 'smokeLambda', 'knockRetard', 'injectorDuty', 'fuelPressure', 'railPressure', 'oilPressure']; // prettier-ignore
 
 /**
  * The limits of a job against the readings of a moment.
@@ -34,7 +32,7 @@ export function watchedLimits(
   return limits.map((limit): WatchedLimit => {
     const { label, unit, side } = limitQuantities[limit.quantity];
     const reading = read(limit.quantity);
-    const judged = reading !== undefined && (loaded || !underLoad.includes(limit.quantity));
+    const judged = reading !== undefined && (loaded || !onlyUnderLoad(limit.quantity));
     const left = judged ? headroom(limit, reading) : undefined;
     const crossed = left !== undefined && left < -readingTolerance(limit);
     const near = left !== undefined && !crossed && left < nearShare * Math.abs(limit.value);

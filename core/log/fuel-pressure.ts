@@ -118,6 +118,7 @@ function sagsOf(log: RunLog, { regulation, constant }: Held, pressure: Float64Ar
       for (let index = stretch.from; index <= stretch.to; index++) if (missing(index) > most) most = missing(index);
       const event = eventAt(log, stretch, {
         id: 'fuel-pressure-sag',
+        name: 'fuel pressure sags',
         severity: 'stop',
         figure: most,
         unit: 'kPa',

@@ -19,6 +19,7 @@ export function fuelTrim(log: JudgedLog): LogEvent[] {
   return stretches(log, (index) => trim[index]! > bound, broken ? 0 : leastS, 0.3).map((stretch) => {
     const event = eventAt(log, stretch, {
       id: 'fuel-trim',
+      name: 'fuel trim',
       severity: broken ? 'stop' : 'mind',
       figure: highest(trim, stretch),
       unit: '%',

@@ -20,6 +20,7 @@ export function injectorDuty(log: JudgedLog): LogEvent[] {
     const beyond = broken !== undefined && most > broken.limit;
     const event = eventAt(log, stretch, {
       id: 'injector-duty',
+      name: 'injectors',
       severity: beyond || most >= 98 ? 'stop' : 'mind',
       figure: most,
       unit: '%',

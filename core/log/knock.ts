@@ -19,6 +19,7 @@ export function knock(log: JudgedLog): LogEvent[] {
     const beyond = broken !== undefined && deg > broken.limit;
     const event = eventAt(log, stretch, {
       id: 'knock',
+      name: 'knock',
       severity: beyond ? 'stop' : 'mind',
       figure: deg,
       unit: '°',

@@ -26,7 +26,7 @@ export function limitsCrossed(log: JudgedLog): LogEvent[] {
       const [first] = beyond;
       if (!first) return [];
       const at = { from: first.from, to: (beyond.at(-1) ?? first).to };
-      const event = eventAt(log, at, { id: `limit-${which}`, severity: 'stop', figure: reading, unit, message: '', channels: [channel], limit: which }); // prettier-ignore
+      const event = eventAt(log, at, { id: `limit-${which}`, name: label, severity: 'stop', figure: reading, unit, message: '', channels: [channel], limit: which }); // prettier-ignore
       const told = (value: number) => quantity(value, unit, stoichiometric);
       const bound = usual
         ? say`the usual limit, not set in this job, is ${told(limit)}`

@@ -48,6 +48,7 @@ export function mixture(log: JudgedLog): LogEvent[] {
       const value = beyond ? highest(lambda, stretch) : over(stretch, lambda);
       const event = eventAt(log, stretch, {
         id: 'lean',
+        name: 'lean',
         severity: beyond ? 'stop' : 'mind',
         figure: value,
         unit: 'λ',
@@ -66,7 +67,7 @@ export function mixture(log: JudgedLog): LogEvent[] {
     }),
     ...rich.map((stretch) => {
       const value = over(stretch, lambda);
-      const event = eventAt(log, stretch, { id: 'rich', severity: 'mind', figure: value, unit: 'λ', message: '', channels: shown }); // prettier-ignore
+      const event = eventAt(log, stretch, { id: 'rich', name: 'rich', severity: 'mind', figure: value, unit: 'λ', message: '', channels: shown }); // prettier-ignore
       return {
         ...event,
         message: say`Rich: ${mixtureOf(log, value)} from ${spokenRpm(event.fromRpm)} to ${spokenRpm(event.toRpm)} rpm. It costs power, and washes the bores in the long run.`,

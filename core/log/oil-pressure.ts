@@ -30,6 +30,7 @@ export function oilPressure(log: JudgedLog): LogEvent[] {
       if (pressure[index]! < least) [least, at] = [pressure[index]!, index];
     const event = eventAt(log, stretch, {
       id: 'oil-pressure-low',
+      name: 'oil pressure',
       severity: 'stop',
       figure: least,
       unit: 'kPa',

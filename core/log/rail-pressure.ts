@@ -28,7 +28,7 @@ export function railPressure(log: RunLog): LogEvent[] {
   return stretches(log, (index) => missing(index) > room(index), leastS, 0.15).map((stretch) => {
     let most = 0;
     for (let index = stretch.from; index <= stretch.to; index++) if (missing(index) > most) most = missing(index);
-    const event = eventAt(log, stretch, { id: 'rail-pressure-sag', severity: 'stop', figure: most, unit: 'MPa', message: '', channels: ['railPressure', 'railPressureTarget', 'fuelPressure', 'lambda'] }); // prettier-ignore
+    const event = eventAt(log, stretch, { id: 'rail-pressure-sag', name: 'rail pressure sags', severity: 'stop', figure: most, unit: 'MPa', message: '', channels: ['railPressure', 'railPressureTarget', 'fuelPressure', 'lambda'] }); // prettier-ignore
     const than = target ? 'its target' : say`the ${quantity(medianOf(reached.subarray(stretch.from, stretch.to + 1)), 'MPa')} that it had reached`; // prettier-ignore
     return {
       ...event,

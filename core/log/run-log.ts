@@ -42,6 +42,8 @@ export interface JudgedLog extends RunLog {
 /** Something that happened in the log, where, the figure it rests on, and the channels that explain it. */
 export interface LogEvent {
   id: string;
+  /** Two or three words for its mark on a strip; the whole sentence is the message. */
+  name: string;
   severity: Severity;
   fromS: number;
   toS: number;

@@ -44,7 +44,7 @@ export function sensorCeiling(log: RunLog): LogEvent[] {
     // A coarse reading may dwell on its highest step; a ceiling is reached from far below and held.
     const climbed = range > 0.08 * Math.abs(top);
     if (lasts < Math.max(ceilingS, ceilingShare * (log.endS - log.startS)) || !climbed) return [];
-    const event = eventAt(log, best, { id: 'sensor-ceiling', severity: 'stop', figure: top, unit: knownChannels[name].unit, message: '', channels: [name] }); // prettier-ignore
+    const event = eventAt(log, best, { id: 'sensor-ceiling', name: `${channelLabel(name)} at its end`, severity: 'stop', figure: top, unit: knownChannels[name].unit, message: '', channels: [name] }); // prettier-ignore
     return [
       {
         ...event,
@@ -64,7 +64,7 @@ export function sensorDead(log: RunLog): LogEvent[] {
     const taken = values.subarray(first, last + 1).filter((value) => !Number.isNaN(value));
     const still = taken.every((value) => value === taken[0]);
     if (taken.length > 0 && !still) return [];
-    const event = eventAt(log, { from: first, to: last }, { id: 'sensor-dead', severity: 'stop', figure: taken[0] ?? NaN, unit: knownChannels[name].unit, message: '', channels: [name] }); // prettier-ignore
+    const event = eventAt(log, { from: first, to: last }, { id: 'sensor-dead', name: `${channelLabel(name)} dead`, severity: 'stop', figure: taken[0] ?? NaN, unit: knownChannels[name].unit, message: '', channels: [name] }); // prettier-ignore
     return [
       {
         ...event,
@@ -94,6 +94,7 @@ export function lowBattery(log: RunLog): LogEvent[] {
       { from: first, to: last },
       {
         id: 'low-battery',
+        name: 'battery low',
         severity: usual < veryLowV ? 'stop' : 'mind',
         figure: usual,
         unit: 'V',
@@ -120,6 +121,7 @@ export function relearning(log: RunLog): LogEvent[] {
       { from: first, to: last },
       {
         id: 'relearning',
+        name: 'relearning',
         severity: 'mind',
         figure: moved,
         unit: '%',

@@ -1,7 +1,6 @@
 import { useOwnUnits } from '../../../units/use-own-units.tsx';
 import { useElementSize } from '@mantine/hooks';
 import type { ShownEvent } from '../../../../core/log/log-view.ts';
-import { eventName } from '../../../../core/wording/event-names.ts';
 import type { LaneAxisId } from '../../../../core/scene/lane-axis.ts';
 import type { AxisRange } from '../../../../core/scene/scene.ts';
 import { SeverityMark } from '../../../ui/severity.tsx';
@@ -29,7 +28,7 @@ export function FindingsStrip({ label, events, axis, startS, whole, range, chose
   const placed = inRows(
     events.map((event) => {
       const [from, to] = placeOf(event, axis, startS).map(share) as [number, number];
-      return { event, name: eventName(event), from, to };
+      return { event, name: event.name, from, to };
     }),
     width,
   );

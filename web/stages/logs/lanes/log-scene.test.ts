@@ -26,7 +26,7 @@ const side = (label: string, more: number): LogSide => ({
   },
 });
 const group = { id: 'boost', channels: ['boost', 'boostTarget'], ofTheDrum: false };
-const event = { id: 'boost-overshoot', severity: 'mind', fromS: 8, toS: 9, fromRpm: 3000, toRpm: 4000, figure: 9, unit: 'kPa', message: 'Over.', channels: ['boost'] } as const satisfies ShownEvent; // prettier-ignore
+const event = { id: 'boost-overshoot', name: 'boost overshoots', severity: 'mind', fromS: 8, toS: 9, fromRpm: 3000, toRpm: 4000, figure: 9, unit: 'kPa', message: 'Over.', channels: ['boost'] } as const satisfies ShownEvent; // prettier-ignore
 const source = { main: side('B1', 5), beside: [side('A3', 0)], events: [event], limits: [{ quantity: 'boost', value: 80, scale: null }], axis: 'engine-speed', own: ownUnits(keptUnits) } as const; // prettier-ignore
 
 describe('a lane of a log', () => {
