@@ -45,17 +45,19 @@ import type { WatchedFolder } from './watched/watched-folder.ts';
 import { vehicleRoutes } from './routes/vehicles.ts';
 import type { Database } from '../store/database.ts';
 
-/** One machine elsewhere asks no more than this, so that it cannot keep the server from the others; this one may ask what it likes. */
-const ofOneAddress = rateLimit({
-  windowMs: 10_000,
-  limit: 1000,
-  standardHeaders: 'draft-8',
-  legacyHeaders: false,
-  skip: (request) => !fromOutside(request),
-  handler: () => {
-    throw new HttpRefusal(429, 'This machine asks too much at once. Wait ten seconds, then go on.');
-  },
-});
+/** One machine elsewhere asks no more than this in ten seconds, so that it cannot keep the server from the others; this one may ask what it likes. */
+const usualAskedMost = 1000;
+const ofOneAddress = (limit: number) =>
+  rateLimit({
+    windowMs: 10_000,
+    limit,
+    standardHeaders: 'draft-8',
+    legacyHeaders: false,
+    skip: (request) => !fromOutside(request),
+    handler: () => {
+      throw new HttpRefusal(429, 'This machine asks too much at once. Wait ten seconds, then go on.');
+    },
+  });
 
 /** What the HTTP side of a server stands on. */
 export interface AppParts {
@@ -74,6 +76,8 @@ export interface AppParts {
   /** Which data are served. */
   data: { readonly identity: string };
   webFolder: string | undefined;
+  /** For tests: what one machine elsewhere may ask in ten seconds. */
+  askedMost?: number | undefined;
   log: Log;
 }
 
@@ -120,7 +124,7 @@ export function createApp(parts: AppParts): Express {
       throw new HttpRefusal(409, 'The data of this Suvok were restored or begun anew since this page was opened. Load the page anew; nothing was changed.'); // prettier-ignore
     next();
   });
-  app.use('/api', ofOneAddress);
+  app.use('/api', ofOneAddress(parts.askedMost ?? usualAskedMost));
   app.use('/api', accounts.sessions);
   app.use('/api', express.json({ limit: '1mb' }));
   app.use('/api', cleanInput);

@@ -30,6 +30,8 @@ export interface ServerSettings {
   outside?: OutsidePlace | undefined;
   /** The database has become another one: what this server knows of it holds no more, so it is best begun anew. */
   dataReplaced?: () => void;
+  /** For tests: what one machine elsewhere may ask in ten seconds. */
+  askedMost?: number;
   /** For tests: how often it is looked whether there is long work. */
   lookForWorkMs?: number;
   /** For tests: how often the queue of that work is looked at. */
@@ -84,6 +86,7 @@ export async function startServer(settings: ServerSettings): Promise<RunningServ
     outside: () => outside,
     data,
     webFolder: settings.webFolder,
+    askedMost: settings.askedMost,
     log: settings.log,
   });
   const http = createServer(app);

@@ -43,7 +43,7 @@ test('what is put on the dyno through one stands there on the other, whose pages
   const run = await eventually('the run', async () => (await ofSecond<{ runs: Run[] }>(`/jobs/${job.id}`)).runs.find(({ state }) => state === 'sealed')); // prettier-ignore
   expect(run).toMatchObject({ label: 'A1' });
   expect(samples).toBeGreaterThan(1000);
-  expect(messages).toContainEqual({ type: 'changed', jobId: job.id });
+  expect(messages).toContainEqual({ type: 'changed', table: 'run', jobId: job.id });
   // And the other way round.
   await ofSecond(`/runs/${run.id}`, 'PATCH', { note: 'said to the second' });
   expect((await first.runs(job))[0]!.note).toBe('said to the second');
