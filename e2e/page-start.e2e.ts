@@ -1,8 +1,20 @@
 import { expect, test } from '@playwright/test';
-import { statSync } from 'node:fs';
+import { readdirSync, readFileSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { webFolder } from '../launch/build-web.ts';
 import { builtInto } from '../server/early-links.ts';
+
+test('what another machine fetches for Compare is compressed, and no script carries licences', () => {
+  const built = builtInto(webFolder);
+  const assets = readdirSync(join(webFolder, 'assets'));
+  const scripts = assets.filter((name) => name.endsWith('.js'));
+  for (const name of scripts) {
+    expect([name, /@license|Licensed under/.test(readFileSync(join(webFolder, 'assets', name), 'utf8'))]).toEqual([name, false]); // prettier-ignore
+    if (statSync(join(webFolder, 'assets', name)).size > 1000) expect(assets).toContain(`${name}.br`);
+  }
+  expect(readFileSync(join(webFolder, 'licences-of-the-worker.txt'), 'utf8')).toContain('ml-matrix');
+  expect(Object.keys(built).length).toBeGreaterThan(10);
+});
 
 test('what starts the figures worker waits for nothing of the page’s own code', () => {
   const built = builtInto(webFolder);

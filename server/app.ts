@@ -1,6 +1,8 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
-import express, { type Express } from 'express';
+import compression from 'compression';
+import express, { type Express, type RequestHandler } from 'express';
+import expressStaticGzip from 'express-static-gzip';
 import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 import type { DynoHistory } from './dyno-history.ts';
@@ -106,6 +108,7 @@ export function createApp(parts: AppParts): Express {
     }),
   );
   app.use(fromOwnPages(hosts));
+  app.use(compressed);
   // Nobody comes in from elsewhere while nobody has to sign in.
   app.use(async (request, _response, next) => {
     if (fromOutside(request) && !(await accounts.any()))
@@ -176,8 +179,27 @@ function apiRoutes(parts: AppParts): ContractRoutes {
   return routes;
 }
 
+/** Built files: as they were compressed with the build for other machines, as they are for this one. */
+function builtFiles(folder: string): RequestHandler {
+  const kept = { immutable: true, maxAge: '1y', fallthrough: false } as const;
+  const here = express.static(folder, kept);
+  const elsewhere = expressStaticGzip(folder, {
+    enableBrotli: true,
+    orderPreference: ['br', 'gz'],
+    serveStatic: kept,
+  });
+  return (request, response, next) => (fromOutside(request) ? elsewhere : here)(request, response, next);
+}
+
+/** Answers to other machines are compressed; not recordings, which compress little, nor lines that are told as work goes. */
+const compressed = compression({
+  threshold: 1024,
+  filter: (request, response) =>
+    fromOutside(request) && /json|text\/(?!event-stream)/.test(String(response.getHeader('content-type'))) && !/ndjson/.test(String(response.getHeader('content-type'))), // prettier-ignore
+});
+
 function servePage(app: Express, folder: string): void {
-  app.use('/assets', express.static(join(folder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
+  app.use('/assets', builtFiles(join(folder, 'assets')));
   app.use(express.static(folder, { index: false }));
   const built = builtInto(folder);
   app.get('/{*splat}', (request, response) => {

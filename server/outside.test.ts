@@ -1,10 +1,12 @@
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
-import { mkdtempSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, writeFileSync } from 'node:fs';
+import { brotliCompressSync, brotliDecompressSync, gunzipSync } from 'node:zlib';
 import { Agent, request } from 'node:https';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { WebSocket } from 'ws';
 import { silentLog } from '../contract/log.ts';
+import type { Lines } from '../instrument/lines.ts';
 import { migrate } from '../store/migrate.ts';
 import { freshDatabase } from '../store/testing/test-database.ts';
 import { startHere } from './testing/test-server.ts';
@@ -17,19 +19,31 @@ const password = 'quite a long one';
 describe('from another machine', () => {
   let server: RunningServer;
   let recorder: RunningRecorder;
+  let lines: Lines;
   let drop: () => Promise<void>;
   const place = folder();
   const host = 'suvok.shop';
+  const script = 'const said = "a word";\n'.repeat(400);
+  const web = folder();
+  mkdirSync(join(web, 'assets'));
+  writeFileSync(join(web, 'index.html'), '<title>Suvok</title>');
+  writeFileSync(join(web, 'assets', 'page-1.js'), script);
+  writeFileSync(join(web, 'assets', 'page-1.js.br'), brotliCompressSync(script));
   beforeEach(async () => {
     const database = await freshDatabase();
     ({ drop } = database);
     await migrate(database.url);
     const outside = { hosts: [host], port: 0, folder: join(place, 'tls') };
-    ({ server, recorder } = await startHere(database.url, silentLog, { outside, askedMost: 100 }));
+    ({ server, recorder, lines } = await startHere(database.url, silentLog, {
+      outside,
+      askedMost: 100,
+      webFolder: web,
+    }));
   });
   afterEach(async () => {
     agent.destroy();
     await server.close();
+    lines.close();
     await recorder.close();
     await drop();
   });
@@ -69,6 +83,40 @@ describe('from another machine', () => {
       socket.on('unexpected-response', (_request, { statusCode }) => resolve(statusCode ?? 0));
       socket.on('error', () => undefined);
     });
+
+  test('what goes to another machine is compressed: built files as they were with the build, answers as they come; on this machine nothing is', async () => {
+    const fetched = (path: string, accept: string, cookie = '') =>
+      new Promise<{ encoding: string | undefined; cache: string | undefined; bytes: Buffer }>((resolve, reject) => {
+        const port = server.outside!.port;
+        const headers = { host: `${host}:${port}`, 'accept-encoding': accept, cookie };
+        const sent = request(
+          { host: '127.0.0.1', port, path, headers, agent, rejectUnauthorized: false },
+          (response) => {
+            const parts: Buffer[] = [];
+            response.on('data', (part: Buffer) => parts.push(part));
+            response.on('end', () => resolve({ encoding: response.headers['content-encoding'], cache: response.headers['cache-control'], bytes: Buffer.concat(parts) })); // prettier-ignore
+          },
+        );
+        sent.once('error', reject);
+        sent.end();
+      });
+    const local = `http://127.0.0.1:${server.port}`;
+    const post = (path: string, body: object) => fetch(`${local}/api${path}`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }); // prettier-ignore
+    for (let job = 0; job < 12; job++) await post('/jobs', { vehicle: `Car ${job}` });
+    const first = await post('/account/first', { name: 'Ola', password });
+    const cookie = first.headers.get('set-cookie')!.split(';')[0]!;
+    const built = await fetched('/assets/page-1.js', 'gzip, br');
+    expect([built.encoding, built.cache]).toEqual(['br', expect.stringContaining('immutable')]);
+    expect(brotliDecompressSync(built.bytes).toString()).toBe(script);
+    const plain = await fetched('/assets/page-1.js', 'identity');
+    expect([plain.encoding, plain.bytes.toString()]).toEqual([undefined, script]);
+    const answer = await fetched('/api/jobs', 'gzip', cookie);
+    expect(answer.encoding).toBe('gzip');
+    expect(JSON.parse(gunzipSync(answer.bytes).toString())).toMatchObject({ total: 12 });
+    expect((await fetched('/api/account', 'gzip', cookie)).encoding).toBeUndefined();
+    for (const path of ['/assets/page-1.js', '/api/jobs'])
+      expect((await fetch(local + path, { headers: { 'accept-encoding': 'gzip, br', cookie } })).headers.get('content-encoding')).toBeNull(); // prettier-ignore
+  }, 60_000);
 
   test('nobody comes in before there is an account, not even to make the first; then whoever signs in does', async () => {
     for (const [method, path, body] of [
