@@ -43,6 +43,7 @@ export async function carryOver(from: string, to: string): Promise<void> {
     for (const { name, last } of sequences)
       if (there.has(name) && BigInt(last) > (own.get(name) ?? 0n))
         await client.query('select setval($1::regclass, $2::bigint)', [name, last]);
-    await takeLinksBack(client, links);
+    // A backup of before there were links has no table of them.
+    if (links.length > 0) await takeLinksBack(client, links);
   });
 }

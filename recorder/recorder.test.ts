@@ -7,7 +7,7 @@ import type { BeginRecord, EndRecord } from './spool/records.ts';
 import { Journal } from './spool/journal.ts';
 import { MemoryFiles } from './testing/memory-files.ts';
 import { plainConditions } from './testing/recorder-life.ts';
-import { TestInstrument } from './testing/test-instrument.ts';
+import { rollerHello, TestInstrument } from './testing/test-instrument.ts';
 
 /** How a pull ends: with the lift, or in the middle of it. */
 type Ending = 'lift' | 'end pressed' | 'instrument lost' | 'silence' | 'clock anew';
@@ -26,15 +26,17 @@ const rateHz = 50;
 class Bench {
   readonly runs: Kept[] = [];
   recorder!: Recorder;
-  private readonly instrument = new TestInstrument();
   private readonly times: number[] = [];
   private timeS = 0;
   private speed = 20;
 
-  private constructor(private readonly journal: Journal) {}
+  private constructor(
+    private readonly journal: Journal,
+    private readonly instrument: TestInstrument,
+  ) {}
 
-  static async start(over: Partial<Conditions> = {}): Promise<Bench> {
-    const bench = new Bench(await Journal.open(new MemoryFiles(), silentLog, { segmentBytes: 200_000 }));
+  static async start(over: Partial<Conditions> = {}, instrument = new TestInstrument()): Promise<Bench> {
+    const bench = new Bench(await Journal.open(new MemoryFiles(), silentLog, { segmentBytes: 200_000 }), instrument);
     const device = bench.instrument.newDevice(bench.journal);
     // Before the recorder hears of a row, as the journal does.
     device.on('row', (row) => bench.times.push(row[0]!));
@@ -180,6 +182,33 @@ test.each([
   expect(bench.runs[0]!.as).toBe('interrupted');
   expect(bench.runs[0]!.remarks.join(' ')).toMatch(words);
   expect(bench.runs[0]!.remarks.join(' ')).toMatch(/kept/);
+});
+
+test('one that sends again what it read may be silent for ten seconds, connected or not; never longer, however often it connects', async () => {
+  const resuming = () => new TestInstrument({ ...rollerHello, protocol: 2, instance: 'one' });
+  const turns = async () => {
+    for (let turn = 0; turn < 3; turn++) await new Promise((resolve) => setImmediate(resolve));
+  };
+  // A network that stood still: what was read meanwhile comes after it, and the pull is one run.
+  const stalled = await Bench.start({}, resuming());
+  await stalled.roll(3);
+  await stalled.pulls(3);
+  await jest.advanceTimersByTimeAsync(9000);
+  await turns();
+  await stalled.pull(2, 'lift');
+  expect(stalled.runs).toMatchObject([{ as: 'sealed', remarks: [] }]);
+  const instrument = resuming();
+  const flapping = await Bench.start({}, instrument);
+  await flapping.roll(3);
+  await flapping.pulls(3);
+  for (let second = 0; second < 11; second++) {
+    instrument.peer.close();
+    await jest.advanceTimersByTimeAsync(900);
+    instrument.comeBack(flapping.recorder.device);
+    await jest.advanceTimersByTimeAsync(100);
+    await turns();
+  }
+  expect(flapping.runs).toMatchObject([{ as: 'interrupted', remarks: [expect.stringMatching(/fell silent/)] }]);
 });
 
 test('a pull that was under way when the instrument was heard is no whole run, and says so', async () => {
