@@ -1,19 +1,13 @@
-import type { Queryable } from '../store/database.ts';
-import { connected } from '../store/database.ts';
+import { connected, type Queryable } from '../store/database.ts';
 import { takenBackLinks, takeLinksBack } from '../store/shared-links.ts';
 
-interface Sequence {
-  name: string;
-  last: string;
-}
-
-/** Sequences of the schema that have given something out. */
-async function sequencesOf(client: Queryable): Promise<Sequence[]> {
-  const { rows } = await client.query<Sequence>(
+/** The sequences of the schema, each with what it gave out last; null where that was nothing. */
+async function sequencesOf(client: Queryable): Promise<Map<string, bigint | null>> {
+  const { rows } = await client.query<{ name: string; last: string | null }>(
     `select format('%I.%I', schemaname, sequencename) as name, last_value::text as last
-     from pg_sequences where schemaname = 'public' and last_value is not null order by 1`,
+     from pg_sequences where schemaname = 'public'`,
   );
-  return rows;
+  return new Map(rows.map(({ name, last }) => [name, last === null ? null : BigInt(last)]));
 }
 
 /** Makes a database another one than the one that it was made of. Data of before databases had an identity get theirs at the next start. */
@@ -35,14 +29,10 @@ export async function carryOver(from: string, to: string): Promise<void> {
     await takenBackLinks(client),
   ] as const); // prettier-ignore
   await connected(to, async (client) => {
-    const own = new Map((await sequencesOf(client)).map(({ name, last }) => [name, BigInt(last)]));
-    const { rows } = await client.query<{ name: string }>(
-      `select format('%I.%I', schemaname, sequencename) as name from pg_sequences where schemaname = 'public'`,
-    );
-    const there = new Set(rows.map(({ name }) => name));
-    for (const { name, last } of sequences)
-      if (there.has(name) && BigInt(last) > (own.get(name) ?? 0n))
-        await client.query('select setval($1::regclass, $2::bigint)', [name, last]);
+    for (const [name, own] of await sequencesOf(client)) {
+      const last = sequences.get(name) ?? 0n;
+      if (last > (own ?? 0n)) await client.query('select setval($1::regclass, $2::bigint)', [name, String(last)]);
+    }
     // A backup of before there were links has no table of them.
     if (links.length > 0) await takeLinksBack(client, links);
   });

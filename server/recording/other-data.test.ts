@@ -59,19 +59,23 @@ async function pull(): Promise<void> {
   await eventually('the end of its run', () => recorder!.journal.unstored.some(({ end }) => end !== undefined) || undefined); // prettier-ignore
 }
 
-test('a pull of one customer’s car never enters another customer’s job of the same number', async () => {
-  const [one, other] = [open(first), open(second)];
-  const job = await jobIn(one, 'Blue saloon');
-  const stranger = await jobIn(other, 'Red coupé');
-  expect(stranger.id).toBe(job.id);
+/** A pull of a job's car while the first database is away: it is still on the recorder's disk at its next start. */
+async function pullWhileAway(job: Job): Promise<void> {
   await begin(first.url);
   await recorder!.bays.mount(1, { jobId: job.id, setupId: job.setups[0]!.id });
-  // The pull is made while the database is away, and is still on the recorder's disk when another one is there.
   const back = await takeAway(first.url);
   await pull();
   client!.close();
   await recorder!.close();
   await back();
+}
+
+test('a pull of one customer’s car never enters another customer’s job of the same number', async () => {
+  const [one, other] = [open(first), open(second)];
+  const job = await jobIn(one, 'Blue saloon');
+  const stranger = await jobIn(other, 'Red coupé');
+  expect(stranger.id).toBe(job.id);
+  await pullWhileAway(job);
   await begin(second.url);
   const runs = await eventually('the run', async () => {
     const found = await unclaimedRuns(other);
@@ -94,13 +98,7 @@ test('a pull of one customer’s car never enters another customer’s job of th
 test('in the same data after a restart the car is still on the dyno, and its run goes to its job', async () => {
   const one = open(first);
   const job = await jobIn(one, 'Blue saloon');
-  await begin(first.url);
-  await recorder!.bays.mount(1, { jobId: job.id, setupId: job.setups[0]!.id });
-  const back = await takeAway(first.url);
-  await pull();
-  client!.close();
-  await recorder!.close();
-  await back();
+  await pullWhileAway(job);
   await begin(first.url);
   const run = await eventually('the run', async () => (await jobWithAll(one, job.id))!.runs.find(({ state }) => state === 'sealed')); // prettier-ignore
   expect(run).toMatchObject({ label: 'A1', remarks: [] });
