@@ -76,10 +76,10 @@ const ofReact = Object.fromEntries(
 /** What `npm run lint` refuses, types included. Each folder's imports: lint/areas.js. */
 export default {
   plugins: ['typescript', 'react'],
-  jsPlugins: ['./lint/absence.js'],
+  jsPlugins: ['./lint/absence.js', './lint/formatting.js'],
   categories: { correctness: 'off' },
   ignorePatterns: ['dist', 'data', 'coverage', 'test-results', 'playwright-report'],
-  rules: { ...everywhere, ...ofTypes },
+  rules: { ...everywhere, ...ofTypes, 'suvok-formatting/formatted': 'error' },
   overrides: [
     ...areaOverrides,
     { files: ['core/**/*.ts'], excludeFiles: ['core/**/*.test.ts', 'core/testing/**'], rules: pure },

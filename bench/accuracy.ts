@@ -126,7 +126,6 @@ export function dipDepths(): Figure[] {
       [140, 85],
     ] as const
   ).flatMap(([width, least]) =>
-    // prettier-ignore
     (['petrol-inertia', 'turbo-loaded', 'diesel-hub'] as const).map((family): Figure => {
       const kept = seeds.map((seed) => {
         const spec = { ...healthyRun(family, seed), feather: undefined, stab: undefined };

@@ -20,7 +20,9 @@ const channels = 16;
 
 /** A minute of it, drawn: four seconds in gear, then a pull. */
 function minuteCsv(): string {
-  const lines = [`time [s],rollerSpeed [rad/s],engineSpeed [rpm],${Array.from({ length: channels - 2 }, (_, at) => `more${at} [V]`).join(',')}`]; // prettier-ignore
+  const lines = [
+    `time [s],rollerSpeed [rad/s],engineSpeed [rpm],${Array.from({ length: channels - 2 }, (_, at) => `more${at} [V]`).join(',')}`,
+  ];
   for (let row = 0; row < rows; row++) {
     const time = row / 1000;
     const speed = 60 + Math.max(0, time - 4) * 1.4 + 0.01 * Math.sin(row);
@@ -39,7 +41,8 @@ export async function bundleFigures(): Promise<Figure[]> {
   const asOwner = new pg.Client({ connectionString: cluster.url('postgres') });
   await asOwner.connect();
   await asOwner.query('create database there');
-  const startServer = (database: string) => startServerProgram({ DATABASE_URL: cluster.url(database), PORT: '0', SUVOK_RECORDER: folder }); // prettier-ignore
+  const startServer = (database: string) =>
+    startServerProgram({ DATABASE_URL: cluster.url(database), PORT: '0', SUVOK_RECORDER: folder });
   let here = await startServer('postgres');
   const there = await startServer('there');
   try {
@@ -50,7 +53,15 @@ export async function bundleFigures(): Promise<Figure[]> {
     const file = join(folder, 'job.zip');
     const out = await measured(here.child.pid ?? 0, async () => {
       const api = `http://127.0.0.1:${here.port}/api`;
-      const made = bundleMade.parse(await (await fetch(`${api}/jobs/${jobId}/bundle`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: '{}' })).json()); // prettier-ignore
+      const made = bundleMade.parse(
+        await (
+          await fetch(`${api}/jobs/${jobId}/bundle`, {
+            method: 'POST',
+            headers: { 'content-type': 'application/json' },
+            body: '{}',
+          })
+        ).json(),
+      );
       writeFileSync(file, Buffer.from(await (await fetch(`${api}/bundles/${made.fetch}`)).arrayBuffer()));
       return made.bytes;
     });
@@ -89,11 +100,24 @@ export async function bundleFigures(): Promise<Figure[]> {
 
 /** One run that came in, and copies of it. @returns the job's number */
 async function longJob(api: string, asOwner: pg.Client): Promise<number> {
-  const made = await fetch(`${api}/jobs`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: '{"vehicle":"Long day"}' }); // prettier-ignore
+  const made = await fetch(`${api}/jobs`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: '{"vehicle":"Long day"}',
+  });
   const job = jobRecord.parse(await made.json());
   const form = new FormData();
   form.append('file', new Blob([minuteCsv()]), 'minute.csv');
-  form.append('settings', JSON.stringify({ setupId: job.setups[0]?.id, dyno: testDyno, air: null, engineToDrumRatio: null, startedAt: '2026-05-04T09:00:00Z' })); // prettier-ignore
+  form.append(
+    'settings',
+    JSON.stringify({
+      setupId: job.setups[0]?.id,
+      dyno: testDyno,
+      air: null,
+      engineToDrumRatio: null,
+      startedAt: '2026-05-04T09:00:00Z',
+    }),
+  );
   const answer = await fetch(`${api}/imports`, { method: 'POST', body: form });
   if (!answer.ok) throw new Error(`the import answered ${answer.status}: ${await answer.text()}`);
   // Nobody learns from it beside: that would take memory of its own.

@@ -72,7 +72,12 @@ async function opening(page: Page, job: string): Promise<Figure[]> {
     const { curves, figures } = await shown(tab);
     return { curves: curves - began, figures: figures - began };
   });
-  const figure = (name: string, value: number, budget: number): Figure => ({ name: `60 runs, ${name}`, value, unit: 's', budget }); // prettier-ignore
+  const figure = (name: string, value: number, budget: number): Figure => ({
+    name: `60 runs, ${name}`,
+    value,
+    unit: 's',
+    budget,
+  });
   return [
     figure('page opened by its address: curves', cold[0], 1.2),
     figure('page opened by its address: all figures', cold[1], 1.8),
@@ -140,7 +145,11 @@ async function following(page: Page, address: string): Promise<Figure[]> {
       await page.waitForTimeout(20);
     }
     const sorted = (await times).sort((a, b) => a - b);
-    return { name: `60 runs drawn, ${name}: frame, 95 of 100`, value: sorted[Math.floor(sorted.length * 0.95)]!, unit: 'ms' }; // prettier-ignore
+    return {
+      name: `60 runs drawn, ${name}: frame, 95 of 100`,
+      value: sorted[Math.floor(sorted.length * 0.95)]!,
+      unit: 'ms',
+    };
   };
   return [
     await frames('crosshair moved', (step) => page.mouse.move(box.x + 100 + step * 8, box.y + 60), 50),

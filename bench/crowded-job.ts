@@ -25,17 +25,29 @@ export async function crowdedJob(
     if (!response.ok) throw new Error(`${method} ${path} was answered with ${response.status}`);
     return (await response.json()) as T;
   };
-  const job = await ask<Job>('POST', '/jobs', { vehicle: 'Long day', question: 'How far can the ignition go?', gear: '4th' }); // prettier-ignore
+  const job = await ask<Job>('POST', '/jobs', {
+    vehicle: 'Long day',
+    question: 'How far can the ignition go?',
+    gear: '4th',
+  });
   let setupId = job.setups[0]!.id;
   for (let step = 0; step < setups; step++) {
     if (step > 0) {
       const items = [{ kind: 'ignition', by: 0.5 }];
-      ({ id: setupId } = await ask<Setup>('POST', `/jobs/${job.id}/setups`, { parentId: setupId, change: 'ignition +0.5°', items })); // prettier-ignore
+      ({ id: setupId } = await ask<Setup>('POST', `/jobs/${job.id}/setups`, {
+        parentId: setupId,
+        change: 'ignition +0.5°',
+        items,
+      }));
     }
     // Best after two thirds of the steps.
     const factor = 1 - 0.06 * (step / setups - 0.66) ** 2;
     for (let run = 0; run < runsEach; run++) {
-      const recording = generatedRun({ seed: 1000 * step + run, speedNoise: 0.008, drumTorque: (rpm) => factor * usualTorque(rpm) }); // prettier-ignore
+      const recording = generatedRun({
+        seed: 1000 * step + run,
+        speedNoise: 0.008,
+        drumTorque: (rpm) => factor * usualTorque(rpm),
+      });
       const form = new FormData();
       form.append('file', new Blob([writeRecordingCsv(logged(recording))]), 'run.csv');
       form.append(

@@ -14,7 +14,11 @@ const count = 400;
 /** Spread of a run's mean of the cars, as a share of power. */
 const cars = [0.002, 0.003, 0.004, 0.005, 0.006, 0.008];
 const [fromRpm, toRpm] = [2100, 6800];
-const thirds: [number, number][] = [[2100, 3650], [3650, 5200], [5200, 6800]]; // prettier-ignore
+const thirds: [number, number][] = [
+  [2100, 3650],
+  [3650, 5200],
+  [5200, 6800],
+];
 
 /** A way of working: what is looked at, and what was planned of either side. */
 interface Habit {
@@ -67,11 +71,19 @@ function tally({ looks, plan }: Habit, { spread, gain = 0, drift = 0, learned }:
   for (let seed = 1; seed <= count; seed++) {
     const own = learned === undefined ? spread : spread * Math.exp(learned * normal(chance(seed * 101 + 5))());
     const last = looks[looks.length - 1]!;
-    const day = simulatedDay({ seed: seed * 13 + Math.round(spread * 1e5), order: last, gains: { B: gain }, spread: own, drift }); // prettier-ignore
+    const day = simulatedDay({
+      seed: seed * 13 + Math.round(spread * 1e5),
+      order: last,
+      gains: { B: gain },
+      spread: own,
+      drift,
+    });
     const prior = learned === undefined ? assumedSpread('inertia-roller') : history(seed, learned);
     const around = { spread: prior, drift: usualDriftOf(prior) };
     const compared = (look: string[], bands: [number, number][] = []) => {
-      const [test, baseline] = ['B', 'A'].map((letter) => day.slice(0, look.length).filter(({ setup }) => setup === letter)); // prettier-ignore
+      const [test, baseline] = ['B', 'A'].map((letter) =>
+        day.slice(0, look.length).filter(({ setup }) => setup === letter),
+      );
       const plans = plan ? { test: { runs: plan.test }, baseline: { runs: plan.baseline } } : {};
       return compareRuns(test!, baseline!, { ...around, judging: ruleFor(test!, baseline!, plans), bands });
     };
@@ -83,10 +95,17 @@ function tally({ looks, plan }: Habit, { spread, gain = 0, drift = 0, learned }:
     compared(last, thirds).ranges.forEach(({ difference, fromRpm: from, toRpm: to }, index) => {
       if (Math.abs(difference.difference - gain * dayLevelKw(from, to)) <= difference.halfWidth) sum.thirds[index]!++;
     });
-    if (gain === 0 && gains.every((kw, index) => Math.abs(kw) <= gainHalfWidth[index]! && engineSpeedRpm.length > 0)) sum.band++; // prettier-ignore
+    if (gain === 0 && gains.every((kw, index) => Math.abs(kw) <= gainHalfWidth[index]! && engineSpeedRpm.length > 0))
+      sum.band++;
   }
   const percent = (value: number) => (100 * value) / count;
-  return { claimed: percent(sum.claimed), found: percent(sum.found), mean: percent(sum.mean), thirds: sum.thirds.map(percent), band: percent(sum.band) }; // prettier-ignore
+  return {
+    claimed: percent(sum.claimed),
+    found: percent(sum.found),
+    mean: percent(sum.mean),
+    thirds: sum.thirds.map(percent),
+    band: percent(sum.band),
+  };
 }
 
 const average = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0) / values.length;
@@ -105,26 +124,71 @@ export function experimentRates(): Figure[] {
         unit: `% (by car ${cars.map((spread, index) => `${100 * spread} %: ${perCar[index]!.claimed.toFixed(1)}`).join(', ')})`,
         budget: 5,
       },
-      { name: `${habit.name}: the same with drift of half the spread a run`, value: drifting, unit: '%', ...(habit.looks[0] === blocks || looksPaid ? { budget: 5 } : {}) }, // prettier-ignore
+      {
+        name: `${habit.name}: the same with drift of half the spread a run`,
+        value: drifting,
+        unit: '%',
+        ...(habit.looks[0] === blocks || looksPaid ? { budget: 5 } : {}),
+      },
       {
         name: `${habit.name}: the interval holds the true mean, each third of the range`,
         value: average(perCar.map(({ mean }) => mean)),
         unit: `% (thirds ${[0, 1, 2].map((third) => average(perCar.map((car) => car.thirds[third]!)).toFixed(1)).join(', ')}; wanted ${looksPaid ? '95 or more' : '93 to 97'})`,
       },
-      { name: `${habit.name}: the band holds everywhere`, value: average(perCar.map(({ band }) => band)), unit: '% (95 or more)' }, // prettier-ignore
+      {
+        name: `${habit.name}: the band holds everywhere`,
+        value: average(perCar.map(({ band }) => band)),
+        unit: '% (95 or more)',
+      },
     );
   }
   const habit = (name: string) => habits.find((candidate) => candidate.name === name)!;
-  const [planned, looked, single, againstThree] = ['planned, three each', 'looked after every run, baseline growing too', 'planned, one run each', 'planned, one run against three'].map(habit); // prettier-ignore
-  const power = (of: Habit, gain: number, learned?: number) => tally(of, { spread: 0.004, gain, ...(learned === undefined ? {} : { learned }) }).found; // prettier-ignore
+  const [planned, looked, single, againstThree] = [
+    'planned, three each',
+    'looked after every run, baseline growing too',
+    'planned, one run each',
+    'planned, one run against three',
+  ].map(habit);
+  const power = (of: Habit, gain: number, learned?: number) =>
+    tally(of, { spread: 0.004, gain, ...(learned === undefined ? {} : { learned }) }).found;
   figures.push(
-    { name: 'gain of 1.5 % found, planned three each, no history', value: power(planned!, 0.015), unit: '% (at least 85)' }, // prettier-ignore
-    { name: 'gain of 1.5 % found, looked after every run, no history', value: power(looked!, 0.015), unit: '% (at least 80)' }, // prettier-ignore
-    { name: 'gain of 1.0 % found, planned three each, with a history', value: power(planned!, 0.01, 0.25), unit: '% (at least 75)' }, // prettier-ignore
-    { name: 'gain of 1.5 % found, planned one against three, with a history', value: power(againstThree!, 0.015, 0.25), unit: '% (at least 80)' }, // prettier-ignore
-    { name: 'gain of 2 % found, planned one each, with a history', value: power(single!, 0.02, 0.25), unit: '% (at least 75)' }, // prettier-ignore
-    { name: 'planned three each, with a history: any claim where nothing changed', value: tally(planned!, { spread: 0.004, learned: 0.25 }).claimed, unit: '%', budget: 5 }, // prettier-ignore
-    { name: 'planned three each, with a history: the same with drift of half the spread a run', value: tally(planned!, { spread: 0.004, learned: 0.25, drift: -0.5 }).claimed, unit: '%', budget: 5 }, // prettier-ignore
+    {
+      name: 'gain of 1.5 % found, planned three each, no history',
+      value: power(planned!, 0.015),
+      unit: '% (at least 85)',
+    },
+    {
+      name: 'gain of 1.5 % found, looked after every run, no history',
+      value: power(looked!, 0.015),
+      unit: '% (at least 80)',
+    },
+    {
+      name: 'gain of 1.0 % found, planned three each, with a history',
+      value: power(planned!, 0.01, 0.25),
+      unit: '% (at least 75)',
+    },
+    {
+      name: 'gain of 1.5 % found, planned one against three, with a history',
+      value: power(againstThree!, 0.015, 0.25),
+      unit: '% (at least 80)',
+    },
+    {
+      name: 'gain of 2 % found, planned one each, with a history',
+      value: power(single!, 0.02, 0.25),
+      unit: '% (at least 75)',
+    },
+    {
+      name: 'planned three each, with a history: any claim where nothing changed',
+      value: tally(planned!, { spread: 0.004, learned: 0.25 }).claimed,
+      unit: '%',
+      budget: 5,
+    },
+    {
+      name: 'planned three each, with a history: the same with drift of half the spread a run',
+      value: tally(planned!, { spread: 0.004, learned: 0.25, drift: -0.5 }).claimed,
+      unit: '%',
+      budget: 5,
+    },
   );
   return [...figures, ...jobRates()];
 }
@@ -140,7 +204,9 @@ function jobRates(): Figure[] {
       const setups = 1 + Math.floor(2 + 11 * random());
       const runsEach = looked ? 1 + Math.floor(6 * random()) : 3;
       const letters = Array.from({ length: setups }, (_, index) => `S${index}`);
-      const gains = Object.fromEntries(letters.map((letter, index) => [letter, index === 0 || random() < 0.6 ? 0 : 0.01 + 0.02 * random()])); // prettier-ignore
+      const gains = Object.fromEntries(
+        letters.map((letter, index) => [letter, index === 0 || random() < 0.6 ? 0 : 0.01 + 0.02 * random()]),
+      );
       const order = letters.flatMap((letter) => many(letter, runsEach));
       const day = simulatedDay({ seed, order, gains, spread: cars[seed % cars.length]! });
       const pairs = familyOf(letters, day, looked ? undefined : runsEach);
@@ -177,11 +243,13 @@ function familyOf(letters: readonly string[], day: readonly DayRun[], planned: n
     pairs.flatMap(({ testId, againstId }) => {
       const [test, against] = [runsOf(testId), runsOf(againstId)];
       const judging = ruleFor(test, against, planned === undefined ? {} : { test: { runs: planned } });
-      const alike = letters.flatMap((_letter, index) => (index === testId || index === againstId || runsOf(index).length < 2 ? [] : [runsOf(index)])); // prettier-ignore
+      const alike = letters.flatMap((_letter, index) =>
+        index === testId || index === againstId || runsOf(index).length < 2 ? [] : [runsOf(index)],
+      );
       const around = { spread: prior, drift: usualDriftOf(prior), whole, level: levelOf(judging) };
       const range = chosenRange([test, against, ...alike], fromRpm, toRpm, around, judging);
       if (!range) return [];
-      const { verdict, paid } = verdictAlone(range, 1, claimRule(judging, around, test, against)); // prettier-ignore
+      const { verdict, paid } = verdictAlone(range, 1, claimRule(judging, around, test, against));
       return [{ testId, againstId, ...range, judging, paid, ...judged({ verdict, drift: range.drift }, judging, []) }];
     }),
   );

@@ -13,7 +13,9 @@ const names = ['first', 'second', 'third', 'fourth'].map((word) => `${word}-roll
 export async function fourDynos(server: StartedSuvok): Promise<Figure[]> {
   const custom = Array.from({ length: 14 }, (_, index) => ({ name: `custom${index}`, unit: 'kPa' }));
   const channels = [{ name: 'rollerSpeed', unit: 'rad/s' }, { name: 'engineSpeed', unit: 'rpm' }, ...custom];
-  const clients = await Promise.all(names.map((device) => Instrument.connect(server.benchLinkPort, { device, rateHz: 1000, channels }))); // prettier-ignore
+  const clients = await Promise.all(
+    names.map((device) => Instrument.connect(server.benchLinkPort, { device, rateHz: 1000, channels })),
+  );
   const pid = server.recorder.child.pid ?? 0;
   const began = performance.now();
   const usedBefore = processorS(pid);
@@ -21,7 +23,9 @@ export async function fourDynos(server: StartedSuvok): Promise<Figure[]> {
   const elapsedS = () => (performance.now() - began) / 1000;
   for (let step = 0; elapsedS() < lastsS;) {
     for (const due = Math.floor(1000 * elapsedS()); step < due; step++) {
-      const readings = custom.map((_, index) => Math.round(1000 * (100 + 10 * Math.sin(step * 0.001 * (index + 1)))) / 10); // prettier-ignore
+      const readings = custom.map(
+        (_, index) => Math.round(1000 * (100 + 10 * Math.sin(step * 0.001 * (index + 1)))) / 10,
+      );
       // A pull of five seconds in every fifteen.
       const phase = (step / 1000) % 15;
       const speed = phase < 5 ? 20 : phase < 10 ? 20 + 14 * (phase - 5) : 90 - 14 * (phase - 10);
@@ -46,7 +50,12 @@ export async function fourDynos(server: StartedSuvok): Promise<Figure[]> {
     { name: 'memory of the recorder with four', value: memory.at(-1) ?? 0, unit: 'MB' },
     { name: 'growth of it after the first half minute', value: (settled.at(-1) ?? 0) - (settled[0] ?? 0), unit: 'MB' },
     // A heap breathes: means of quarters tell what stays.
-    { name: 'growth of its mean from the third quarter to the last', value: meanOf(quarter(memory, 3)) - meanOf(quarter(memory, 2)), unit: 'MB', budget: 10 }, // prettier-ignore
+    {
+      name: 'growth of its mean from the third quarter to the last',
+      value: meanOf(quarter(memory, 3)) - meanOf(quarter(memory, 2)),
+      unit: 'MB',
+      budget: 10,
+    },
   ];
 }
 

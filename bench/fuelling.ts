@@ -36,7 +36,12 @@ export function fuellingRates(): Figure[] {
   }
   const sorted = delays.sort((a, b) => a - b);
   return [
-    { name: `fuel table: RMS of cells ÷ what noise and count allow, ${drives} drives`, value: Math.sqrt(squares / cells) / allowed, unit: '', budget: 1.3 }, // prettier-ignore
+    {
+      name: `fuel table: RMS of cells ÷ what noise and count allow, ${drives} drives`,
+      value: Math.sqrt(squares / cells) / allowed,
+      unit: '',
+      budget: 1.3,
+    },
     {
       name: 'fuel table: greatest bias of a cell',
       value: 100 * Math.max(...bias.map(Math.abs)),
@@ -44,7 +49,12 @@ export function fuellingRates(): Figure[] {
       budget: 0.1,
     },
     { name: 'fuel table: intervals that hold the truth', value: (100 * held) / cells, unit: '%' },
-    { name: `probe delay, where it is found (${delays.length} of ${drives}): worst of twenty`, value: 1000 * (sorted[Math.floor(0.95 * sorted.length)] ?? NaN), unit: 'ms', budget: 20 }, // prettier-ignore
+    {
+      name: `probe delay, where it is found (${delays.length} of ${drives}): worst of twenty`,
+      value: 1000 * (sorted[Math.floor(0.95 * sorted.length)] ?? NaN),
+      unit: 'ms',
+      budget: 20,
+    },
     {
       name: 'fuel table of a drive of 3 min at 50 Hz, the delay looked for',
       value: times.sort((a, b) => a - b)[drives >> 1]!,

@@ -45,12 +45,25 @@ export async function importFigures(): Promise<Figure[]> {
   const server = await startServerProgram({ DATABASE_URL: cluster.url('postgres'), PORT: '0', SUVOK_RECORDER: folder });
   try {
     const api = `http://127.0.0.1:${server.port}/api`;
-    const made = await fetch(`${api}/jobs`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: '{"vehicle":"Large"}' }); // prettier-ignore
+    const made = await fetch(`${api}/jobs`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: '{"vehicle":"Large"}',
+    });
     const { setups } = jobRecord.parse(await made.json());
     const form = new FormData();
     const file = new Blob([...largeCsv()]);
     form.append('file', file, 'large.csv');
-    form.append('settings', JSON.stringify({ setupId: setups[0]?.id, dyno: testDyno, air: null, engineToDrumRatio: null, startedAt: '2026-05-04T09:00:00Z' })); // prettier-ignore
+    form.append(
+      'settings',
+      JSON.stringify({
+        setupId: setups[0]?.id,
+        dyno: testDyno,
+        air: null,
+        engineToDrumRatio: null,
+        startedAt: '2026-05-04T09:00:00Z',
+      }),
+    );
     const pid = server.child.pid ?? 0;
     const before = residentMb(pid);
     let most = before;
@@ -63,7 +76,12 @@ export async function importFigures(): Promise<Figure[]> {
     const name = `import of ${Math.round(file.size / 1e6)} MB, 16 channels`;
     return [
       { name: `${name}, sent to stored`, value: ms / 1000, unit: 's', budget: 8 },
-      { name: `${name}, most memory of the server (${Math.round(before)} MB before)`, value: most, unit: 'MB', budget: 400 }, // prettier-ignore
+      {
+        name: `${name}, most memory of the server (${Math.round(before)} MB before)`,
+        value: most,
+        unit: 'MB',
+        budget: 400,
+      },
       { name: '20,000 × 3 cells read, warm', value: smallMs(), unit: 'ms', budget: 30 },
     ];
   } finally {

@@ -4,13 +4,37 @@ import { crowdedJob } from './crowded-job.ts';
 import type { Figure } from './figure.ts';
 import { withPage } from './page-bench.ts';
 
-const channels = ['lambda', 'lambdaTarget', 'boost', 'boostTarget', 'boostDuty', 'ignitionAdvance', 'knockRetard', 'injectorDuty', 'injectorPulse', 'fuelPressure', 'manifoldPressure', 'fuelTrimShort', 'fuelTrimLong', 'airMassFlow', 'intakeTemperature', 'coolantTemperature', 'oilTemperature', 'exhaustTemperature', 'oilPressure', 'batteryVoltage']; // prettier-ignore
+const channels = [
+  'lambda',
+  'lambdaTarget',
+  'boost',
+  'boostTarget',
+  'boostDuty',
+  'ignitionAdvance',
+  'knockRetard',
+  'injectorDuty',
+  'injectorPulse',
+  'fuelPressure',
+  'manifoldPressure',
+  'fuelTrimShort',
+  'fuelTrimLong',
+  'airMassFlow',
+  'intakeTemperature',
+  'coolantTemperature',
+  'oilTemperature',
+  'exhaustTemperature',
+  'oilPressure',
+  'batteryVoltage',
+];
 
 /** Twenty channels, noisy, at the rate of the pull. */
 function logged(recording: Recording): Recording {
   const scatter = normal(chance(recording.time.length));
   const read = (at: number) => recording.time.map(() => 10 * (at + 1) + 0.2 * scatter());
-  return { ...recording, channels: [...recording.channels, ...channels.map((name, at) => ({ name, unit: '', values: read(at) }))] }; // prettier-ignore
+  return {
+    ...recording,
+    channels: [...recording.channels, ...channels.map((name, at) => ({ name, unit: '', values: read(at) }))],
+  };
 }
 
 /** A log opened by its address, of two setups of three runs with twenty channels each. */
@@ -23,7 +47,10 @@ export function logPageFigures(): Promise<Figure[]> {
       await page.goto('about:blank');
       const began = performance.now();
       await page.goto(`${origin}/jobs/${job.id}/logs?run=${label}`);
-      await page.getByRole('img', { name: new RegExp(`of ${label} and`) }).first().waitFor(); // prettier-ignore
+      await page
+        .getByRole('img', { name: new RegExp(`of ${label} and`) })
+        .first()
+        .waitFor();
       await page.getByRole('region', { name: 'All other channels' }).waitFor();
       times.push((performance.now() - began) / 1000);
     }

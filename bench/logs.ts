@@ -10,7 +10,9 @@ const kinds: readonly LoggedKind[] = ['turbo', 'plain', 'diesel', 'blower'];
 
 /** False alarms and hits of every check on logged channels, and how well a logger's clock is lined up. */
 export function logRates(): Figure[] {
-  const alarms = Array.from({ length: healthy }, (_, seed) => logEvents(loggedRun(9000 + seed, undefined, kinds[seed % kinds.length])).map(({ id }) => id)); // prettier-ignore
+  const alarms = Array.from({ length: healthy }, (_, seed) =>
+    logEvents(loggedRun(9000 + seed, undefined, kinds[seed % kinds.length])).map(({ id }) => id),
+  );
   return [
     ...logFaults.map((id): Figure => ({
       name: `${id}: false alarms on ${healthy} healthy logs`,

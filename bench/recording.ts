@@ -140,13 +140,24 @@ class Bench {
     const { plan } = await this.ask<BayState>('GET', '/bays/1');
     await this.ask('PUT', '/bays/1/plan', { ...plan, kind: 'step' });
     const custom = Array.from({ length: 13 }, (_, index) => ({ name: `custom${index}`, unit: 'kPa' }));
-    const client = await Instrument.connect(this.server.benchLinkPort, { device: 'fast-roller', rateHz: 1000, channels: [{ name: 'rollerSpeed', unit: 'rad/s' }, { name: 'engineSpeed', unit: 'rpm' }, { name: 'throttle', unit: '%' }, ...custom] }); // prettier-ignore
+    const client = await Instrument.connect(this.server.benchLinkPort, {
+      device: 'fast-roller',
+      rateHz: 1000,
+      channels: [
+        { name: 'rollerSpeed', unit: 'rad/s' },
+        { name: 'engineSpeed', unit: 'rpm' },
+        { name: 'throttle', unit: '%' },
+        ...custom,
+      ],
+    });
     let step = 0;
     const send = (untilStep: number) => {
       for (; step < untilStep; step++) {
         const time = step / 1000;
         const speed = 60 + (time < 2 ? 0 : Math.min(40, 4 * (time - 2))) + 0.01 * Math.sin(step);
-        const readings = custom.map((_, index) => Number((100 + 10 * Math.sin(time * (index + 1)) + Math.sin(step * 12.9898 + index)).toFixed(2))); // prettier-ignore
+        const readings = custom.map((_, index) =>
+          Number((100 + 10 * Math.sin(time * (index + 1)) + Math.sin(step * 12.9898 + index)).toFixed(2)),
+        );
         client.frame(time, [
           Number(speed.toFixed(4)),
           Math.round((speed * 33) / 5) * 5,
@@ -174,7 +185,10 @@ class Bench {
     client.close();
     const database = new pg.Client(this.databaseUrl);
     await database.connect();
-    const { rows } = await database.query<{ bytes: string }>('select sum(pg_column_size(data)) as bytes from run_channel where run_id = $1', [run.id]); // prettier-ignore
+    const { rows } = await database.query<{ bytes: string }>(
+      'select sum(pg_column_size(data)) as bytes from run_channel where run_id = $1',
+      [run.id],
+    );
     await database.end();
     // The first half minute fills the buffers.
     const settled = memory.slice(Math.min(6, memory.length - 2));

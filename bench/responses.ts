@@ -14,7 +14,14 @@ export function responseRates(): Figure[] {
   let withTop = 0;
   for (let seed = 1; seed <= count; seed++) {
     const optimum = 1.2 + (seed % 9) * 0.3;
-    const runs = responseRuns({ seed, levels: [0, 1.5, 3, 4.5], runsEach: 2 + (seed % 3), optimum, lossPerUnit2: 0.004, standardDeviation: 0.003 }); // prettier-ignore
+    const runs = responseRuns({
+      seed,
+      levels: [0, 1.5, 3, 4.5],
+      runsEach: 2 + (seed % 3),
+      optimum,
+      lossPerUnit2: 0.004,
+      standardDeviation: 0.003,
+    });
     const found = responseTo(runs, undefined, { label: 'ignition', unit: '°' });
     if (!('whole' in found)) continue;
     tops++;

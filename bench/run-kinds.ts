@@ -9,8 +9,10 @@ import type { Figure } from './figure.ts';
 
 const runs = 100;
 
-const idle = (over: Partial<Parameters<typeof idleRun>[0]>) => (seed: number) => idleFigures({ own: idleRun({ seed, ...over }), beside: [] }); // prettier-ignore
-const start = (over: Partial<Parameters<typeof startRun>[0]>) => (seed: number) => coldStartFigures({ own: startRun({ seed, ...over }), beside: [] }); // prettier-ignore
+const idle = (over: Partial<Parameters<typeof idleRun>[0]>) => (seed: number) =>
+  idleFigures({ own: idleRun({ seed, ...over }), beside: [] });
+const start = (over: Partial<Parameters<typeof startRun>[0]>) => (seed: number) =>
+  coldStartFigures({ own: startRun({ seed, ...over }), beside: [] });
 const response = (boostS: number) => (seed: number) => {
   const { recording, wheels } = transientRun({ seed, boostS });
   return transientFigures({ own: recording, beside: [] }, wheels);
@@ -23,7 +25,8 @@ const cruise = (over: Partial<Parameters<typeof cruiseRun>[0]>) => (seed: number
 /** Faults of the kinds of run with figures of their own: how often each is found, and found where it is not; and savings. */
 export function kindRates(): Figure[] {
   const share = (make: (seed: number) => RunFigures, id: string) =>
-    Array.from({ length: runs }, (_, seed) => make(seed + 1)).filter(({ found }) => found.some((one) => one.id === id)).length; // prettier-ignore
+    Array.from({ length: runs }, (_, seed) => make(seed + 1)).filter(({ found }) => found.some((one) => one.id === id))
+      .length;
   const faults = [
     ['idle-hunts', idle({}), idle({ swing: { rpm: 40, periodS: 2.1 } })],
     ['idle-dips', idle({}), idle({ dips: 16 })],

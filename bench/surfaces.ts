@@ -37,7 +37,11 @@ export function surfaceRates(): Figure[] {
   }
   const percent = (count: number, of: number) => (100 * count) / of;
   return [
-    { name: `two items: within 0.5 % of the best allowed, ${surfaces} surfaces, ${(runs / surfaces).toFixed(1)} runs each`, value: percent(good, surfaces), unit: '%' }, // prettier-ignore
+    {
+      name: `two items: within 0.5 % of the best allowed, ${surfaces} surfaces, ${(runs / surfaces).toFixed(1)} runs each`,
+      value: percent(good, surfaces),
+      unit: '%',
+    },
     { name: 'two items: intervals that hold the truth', value: percent(held, surfaces), unit: '%' },
     { name: 'two items: proposals beyond the limit', value: percent(beyond, proposals), unit: '%', budget: 1 },
     { name: 'one item after the other: within 0.5 %, twelve runs', value: percent(goodByTurns, surfaces), unit: '%' },
@@ -60,7 +64,6 @@ function oneByOne(surface: ReturnType<typeof drawnSurface>): { at: PlanePoint; b
     [0, 0.5],
     [0, -0.5],
   ] as const) {
-    // prettier-ignore
     while (runs < mostRuns) {
       const next = { u: at.u + du, v: at.v + dv };
       runs++;

@@ -32,7 +32,8 @@ interface Exported {
 export async function exportCommand(words: readonly string[]): Promise<{ jobs: Exported[] }> {
   const sorted = sortedWords(words, ['to', 'owner', 'server']);
   const [which, ...more] = sorted.before;
-  if (which === undefined || more.length > 0 || !/^([1-9]\d*|all)$/.test(which)) throw new Refusal(`Say the number of one job, or all. ${exportUsage}`); // prettier-ignore
+  if (which === undefined || more.length > 0 || !/^([1-9]\d*|all)$/.test(which))
+    throw new Refusal(`Say the number of one job, or all. ${exportUsage}`);
   const to = wordOf(sorted, 'to');
   if (to === undefined) throw new Refusal('Say where it goes: --to FILE, or --to FOLDER.');
   const owner = wordOf(sorted, 'owner') ?? 'yes';
@@ -42,7 +43,10 @@ export async function exportCommand(words: readonly string[]): Promise<{ jobs: E
   const server = serverOf(sorted);
   const jobs: Exported[] = [];
   for (const job of which === 'all' ? await allJobs(server) : [Number(which)])
-    jobs.push({ job, ...(await exported(server, job, owner === 'yes', (name) => (isFolder ? join(to, `${job}-${name}`) : to))) }); // prettier-ignore
+    jobs.push({
+      job,
+      ...(await exported(server, job, owner === 'yes', (name) => (isFolder ? join(to, `${job}-${name}`) : to))),
+    });
   return { jobs };
 }
 

@@ -78,7 +78,11 @@ describe('suvok compare', () => {
     expect(many.bands.map(({ fromRpm }) => fromRpm)).toEqual([2500, 4000]);
     const each = compareCommand([...sides, '--dyno', ...Array.from({ length: 6 }, () => path('dyno.json'))]);
     expect(each.bands[0]!.verdict).toBe('gain');
-    const mixed = compareCommand([...sides, '--dyno', ...Array.from({ length: 6 }, (_, at) => path(at ? 'dyno.json' : 'other.json'))]); // prettier-ignore
+    const mixed = compareCommand([
+      ...sides,
+      '--dyno',
+      ...Array.from({ length: 6 }, (_, at) => path(at ? 'dyno.json' : 'other.json')),
+    ]);
     expect(mixed.bands[0]!.verdict).toBe('withheld');
     expect(mixed.likeForLike.map(({ id }) => id)).toContain('other-dyno');
   });
@@ -128,7 +132,16 @@ describe('suvok air', () => {
     ].map((words) => airCommand([...words, '--standard', 'std-j607']));
     expect(other!.factors['std-j607']!.factor).toBeCloseTo(si!.factors['std-j607']!.factor, 5);
     expect(Object.keys(si!.factors)).toEqual(['std-j607']);
-    const high = airCommand(['--temperature', '20', '--sea-level-pressure', '1013.25', '--altitude', '1600', '--humidity', '30']); // prettier-ignore
+    const high = airCommand([
+      '--temperature',
+      '20',
+      '--sea-level-pressure',
+      '1013.25',
+      '--altitude',
+      '1600',
+      '--humidity',
+      '30',
+    ]);
     expect(high.air.pressureHpa).toBeCloseTo(834.9, 0);
   });
 
@@ -141,7 +154,15 @@ describe('suvok air', () => {
 });
 
 test('suvok steps: mean, scatter, settling and count of each hold', () => {
-  const { holds, correction } = stepsCommand([path('steps.csv'), '--dyno', path('stepped.json'), '--ratio', String(steppedRatio), '--air', path('air.json')]); // prettier-ignore
+  const { holds, correction } = stepsCommand([
+    path('steps.csv'),
+    '--dyno',
+    path('stepped.json'),
+    '--ratio',
+    String(steppedRatio),
+    '--air',
+    path('air.json'),
+  ]);
   expect(holds.map((hold) => Math.round(hold.engineSpeedRpm.mean / 100) * 100)).toEqual([2500, 3500]);
   expect(holds[0]!.powerKw.mean / holds[0]!.uncorrectedPowerKw.mean).toBeCloseTo(correction.factor, 4);
   expect(holds.every((hold) => hold.count > 100 && hold.settlingS >= 0 && hold.powerKw.halfWidth > 0)).toBe(true);

@@ -33,7 +33,12 @@ beforeAll(() => {
   runs = ['A', 'B', 'C'].flatMap((setup) =>
     [1, 2, 3].map((number): FileRun => {
       const factor = (1 + gains[setup]!) * (1 + scatter[seed++ % scatter.length]!);
-      const recording = generatedRun({ seed, stepHz: 500, speedNoise: 0.005, drumTorque: (rpm) => factor * usualTorque(rpm) }); // prettier-ignore
+      const recording = generatedRun({
+        seed,
+        stepHz: 500,
+        speedNoise: 0.005,
+        drumTorque: (rpm) => factor * usualTorque(rpm),
+      });
       const label = `${setup}${number}`;
       writeFileSync(path(`${label}.csv`), writeRecordingCsv(recording));
       const at = new Date(Date.UTC(2026, 4, 1, 9, 8 * seed)).toISOString();
@@ -41,13 +46,21 @@ beforeAll(() => {
     }),
   );
   // A pull that slips by 6 % over a third of its range.
-  const slipping = generatedRun({ seed: 50, speedNoise: 0.005, faults: { tyreSlip: { fromRpm: 4000, toRpm: 5500, share: 0.06 } } }); // prettier-ignore
+  const slipping = generatedRun({
+    seed: 50,
+    speedNoise: 0.005,
+    faults: { tyreSlip: { fromRpm: 4000, toRpm: 5500, share: 0.06 } },
+  });
   writeFileSync(path('slip.csv'), writeRecordingCsv(slipping));
 });
 
 const usual = () => ({
   dyno: 'dyno.json',
-  setups: [{ label: 'A' }, { label: 'B', parent: 'A', change: 'ignition +1.5°' }, { label: 'C', parent: 'B', change: 'longer ram pipes' }], // prettier-ignore
+  setups: [
+    { label: 'A' },
+    { label: 'B', parent: 'A', change: 'ignition +1.5°' },
+    { label: 'C', parent: 'B', change: 'longer ram pipes' },
+  ],
   runs,
 });
 function judge(over: object = {}): JudgementJson {
@@ -64,10 +77,19 @@ describe('suvok judge', () => {
     expect(found.pairs.map(({ setup, against }) => setup + against)).toEqual(['BA', 'CB', 'CA']);
     expect(pairOf(found, 'B', 'A')).toMatchObject({ claim: 'gain', rule: 'planned', withheld: [] });
     expect(pairOf(found, 'C', 'B').claim).toBe('within-repeatability');
-    expect(found.cards.map(({ setup, claim }) => [setup, claim])).toEqual([['B', 'gain'], ['C', 'gain']]); // prettier-ignore
-    expect(found.steps.map(({ setup, claim }) => [setup, claim])).toEqual([['B', 'gain'], ['C', 'within-repeatability']]); // prettier-ignore
+    expect(found.cards.map(({ setup, claim }) => [setup, claim])).toEqual([
+      ['B', 'gain'],
+      ['C', 'gain'],
+    ]);
+    expect(found.steps.map(({ setup, claim }) => [setup, claim])).toEqual([
+      ['B', 'gain'],
+      ['C', 'within-repeatability'],
+    ]);
     // Cards and steps are the pairs' own figures.
-    expect(found.steps[0]).toMatchObject({ meanKw: pairOf(found, 'B', 'A').meanKw, lowKw: pairOf(found, 'B', 'A').lowKw }); // prettier-ignore
+    expect(found.steps[0]).toMatchObject({
+      meanKw: pairOf(found, 'B', 'A').meanKw,
+      lowKw: pairOf(found, 'B', 'A').lowKw,
+    });
   });
 
   test('without a plan every look is paid for: the same runs have a wider interval', () => {
@@ -100,7 +122,9 @@ describe('suvok judge', () => {
     ['another dyno', () => ({ dyno: 'other.json' }), 'other-dyno'],
     ['another day', ({ at }) => ({ at: new Date(Date.parse(at) + 24 * 3600e3).toISOString() }), 'remount'],
   ])('%s: no pair, card or step claims anything', (_, changed, id) => {
-    const others = runs.map((run) => (run.setup === 'A' ? { ...run, gear: '4th' } : { ...run, gear: '4th', ...changed(run) })); // prettier-ignore
+    const others = runs.map((run) =>
+      run.setup === 'A' ? { ...run, gear: '4th' } : { ...run, gear: '4th', ...changed(run) },
+    );
     const found = judge({ plan: { runsEach: 3 }, runs: others });
     expect(pairOf(found, 'B', 'A').claim).toBeNull();
     expect(pairOf(found, 'B', 'A').withheld.map((reason) => reason.id)).toContain(id);
@@ -130,11 +154,28 @@ describe('suvok judge', () => {
   });
 
   test.each<[string, object, RegExp]>([
-    ['an unknown setup', { runs: [{ label: 'X1', setup: 'X', file: 'A1.csv' }] }, /run X1 is of setup "X", which is not among the setups/], // prettier-ignore
+    [
+      'an unknown setup',
+      { runs: [{ label: 'X1', setup: 'X', file: 'A1.csv' }] },
+      /run X1 is of setup "X", which is not among the setups/,
+    ],
     ['a missing file', { runs: [{ label: 'A1', setup: 'A', file: 'none.csv' }] }, /none\.csv: there is no such file/],
-    ['a run named twice', { runs: [{ label: 'A1', setup: 'A', file: 'A1.csv' }, { label: 'A1', setup: 'A', file: 'A2.csv' }] }, /run A1 is named twice/], // prettier-ignore
+    [
+      'a run named twice',
+      {
+        runs: [
+          { label: 'A1', setup: 'A', file: 'A1.csv' },
+          { label: 'A1', setup: 'A', file: 'A2.csv' },
+        ],
+      },
+      /run A1 is named twice/,
+    ],
     ['a setup named twice', { setups: [{ label: 'A' }, { label: 'A' }] }, /setup A is named twice/],
-    ['a parent that comes later', { setups: [{ label: 'A', parent: 'B' }, { label: 'B' }] }, /parent of setup A is "B"/], // prettier-ignore
+    [
+      'a parent that comes later',
+      { setups: [{ label: 'A', parent: 'B' }, { label: 'B' }] },
+      /parent of setup A is "B"/,
+    ],
     ['a plan of no runs', { plan: { runsEach: 0 } }, /plan\.runsEach/],
     ['a time without a date', { runs: [{ label: 'A1', setup: 'A', file: 'A1.csv', at: '09:00' }] }, /runs\.0\.at/],
   ])('%s is refused with a sentence', (_, over, sentence) => {

@@ -29,7 +29,8 @@ export function judgeCommand(words: readonly string[]): JudgementJson {
   const idOf = (label: string) => setups.find(({ letter }) => letter === label)?.id;
   const runs = job.runs.map((run, index): RunRecord => {
     const setupId = idOf(run.setup);
-    if (setupId === undefined) throw new Refusal(`${file}: run ${run.label} is of setup "${run.setup}", which is not among the setups.`); // prettier-ignore
+    if (setupId === undefined)
+      throw new Refusal(`${file}: run ${run.label} is of setup "${run.setup}", which is not among the setups.`);
     const air = run.air ?? job.air;
     return {
       ...runOfFile(index + 1, run.label, {

@@ -26,16 +26,25 @@ interface ReportFile {
 export async function reportCommand(words: readonly string[]): Promise<ReportFile> {
   const sorted = sortedWords(words, options);
   const [job, ...more] = sorted.before;
-  if (job === undefined || more.length > 0 || !/^[1-9]\d*$/.test(job)) throw new Refusal(`Say the number of one job. ${reportUsage}`); // prettier-ignore
+  if (job === undefined || more.length > 0 || !/^[1-9]\d*$/.test(job))
+    throw new Refusal(`Say the number of one job. ${reportUsage}`);
   const file = wordOf(sorted, 'pdf');
   if (file === undefined) throw new Refusal('Say where the PDF goes: --pdf FILE.');
   const paper = papers.find((name) => name === (wordOf(sorted, 'paper') ?? 'A4').toUpperCase());
   if (!paper) throw new Refusal(`There is no paper "${wordOf(sorted, 'paper')}": ${papers.join(', ')} are.`);
   const wished = wordOf(sorted, 'units') ?? 'METRIC';
   const set = unitSets.find(({ name }) => name.toUpperCase() === wished.toUpperCase());
-  if (!set) throw new Refusal(`There are no units "${wished}": ${unitSets.map(({ name }) => name.toUpperCase()).join(', ')} are.`); // prettier-ignore
+  if (!set)
+    throw new Refusal(
+      `There are no units "${wished}": ${unitSets.map(({ name }) => name.toUpperCase()).join(', ')} are.`,
+    );
   const standard = standardNamed(wordOf(sorted, 'standard'));
-  const { pages, base64 } = await askedInLines(serverOf(sorted), `/jobs/${job}/report/pdf`, JSON.stringify({ paper, units: set.units, standard }), reportPdf); // prettier-ignore
+  const { pages, base64 } = await askedInLines(
+    serverOf(sorted),
+    `/jobs/${job}/report/pdf`,
+    JSON.stringify({ paper, units: set.units, standard }),
+    reportPdf,
+  );
   try {
     writeFileSync(file, Buffer.from(base64, 'base64'));
   } catch (error) {

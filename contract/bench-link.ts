@@ -87,7 +87,8 @@ export type Frame = z.infer<typeof frameMessage>;
 export function soundFrame(content: unknown): Frame | undefined {
   if (typeof content !== 'object' || content === null) return undefined;
   const { type, sequence, time, values } = content as Record<keyof Frame, unknown>;
-  if (type !== 'frame' || !Number.isSafeInteger(sequence) || (sequence as number) < 0 || !Number.isFinite(time)) return undefined; // prettier-ignore
+  if (type !== 'frame' || !Number.isSafeInteger(sequence) || (sequence as number) < 0 || !Number.isFinite(time))
+    return undefined;
   if (!Array.isArray(values) || values.length > 64) return undefined;
   for (const value of values as unknown[]) if (value !== null && !Number.isFinite(value)) return undefined;
   return { type, sequence, time, values } as Frame;
@@ -183,9 +184,19 @@ export const suvokMessage = z.discriminatedUnion('type', [
   /** The engine, cold and off, is started and left to idle for so long. */
   z.object({ type: z.literal('start'), afterS: z.number().nonnegative().optional(), forS: z.number().positive() }),
   /** A speed held on a light pedal, then full throttle at that speed. */
-  z.object({ type: z.literal('transient'), afterS: z.number().nonnegative().optional(), engineSpeedRpm: z.number().positive() }), // prettier-ignore
+  z.object({
+    type: z.literal('transient'),
+    afterS: z.number().nonnegative().optional(),
+    engineSpeedRpm: z.number().positive(),
+  }),
   /** A speed and a power at the wheels held for so long. */
-  z.object({ type: z.literal('cruise'), afterS: z.number().nonnegative().optional(), engineSpeedRpm: z.number().positive(), wheelKw: z.number().positive(), forS: z.number().positive() }), // prettier-ignore
+  z.object({
+    type: z.literal('cruise'),
+    afterS: z.number().nonnegative().optional(),
+    engineSpeedRpm: z.number().positive(),
+    wheelKw: z.number().positive(),
+    forS: z.number().positive(),
+  }),
   z.object({ type: z.literal('stop') }),
   /** All faults that are to be played from now on; none to be sound again. */
   z.object({ type: z.literal('fault'), faults: z.array(z.string()) }),

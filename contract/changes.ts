@@ -3,7 +3,24 @@ import { jobEntryKinds } from './entries.ts';
 import { identifier } from './parts.ts';
 
 /** What a page fetches by itself and keeps, by name. */
-export const subjects = ['job', 'history', 'jobs', 'vehicle', 'vehicles', 'owners', 'day', 'unclaimed', 'check-history', 'fuel-sags', 'shared-links', 'equipment', 'prices', 'consent-templates', 'shift-notes', 'forecasts'] as const; // prettier-ignore
+export const subjects = [
+  'job',
+  'history',
+  'jobs',
+  'vehicle',
+  'vehicles',
+  'owners',
+  'day',
+  'unclaimed',
+  'check-history',
+  'fuel-sags',
+  'shared-links',
+  'equipment',
+  'prices',
+  'consent-templates',
+  'shift-notes',
+  'forecasts',
+] as const;
 export type Subject = (typeof subjects)[number];
 
 /** Whatever is said of a job is seen in the job, its timeline, the lists of jobs and of its vehicle, and the day. */

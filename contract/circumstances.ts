@@ -51,4 +51,13 @@ export const circumstances = z.object({
   remounted: z.boolean().nullable(),
 });
 /** Of those, what instruments give, and what is kept as they gave it. */
-export const givenFields = ['startedAt', 'dyno', 'engineToDrumRatio', 'gear', 'air', 'airTakenAt', 'startTemperatures', 'fuel'] as const; // prettier-ignore
+export const givenFields = [
+  'startedAt',
+  'dyno',
+  'engineToDrumRatio',
+  'gear',
+  'air',
+  'airTakenAt',
+  'startTemperatures',
+  'fuel',
+] as const;

@@ -62,7 +62,10 @@ test('what is told to be a frame at a look is what the schema takes', () => {
     {},
   );
   const value = fc.oneof({ weight: 6, arbitrary: fc.double() }, { weight: 1, arbitrary: strange });
-  const values = fc.oneof({ weight: 6, arbitrary: fc.array(value, { maxLength: 70 }) }, { weight: 1, arbitrary: strange }); // prettier-ignore
+  const values = fc.oneof(
+    { weight: 6, arbitrary: fc.array(value, { maxLength: 70 }) },
+    { weight: 1, arbitrary: strange },
+  );
   const sequence = fc.oneof({ weight: 6, arbitrary: fc.nat() }, { weight: 1, arbitrary: strange });
   const type = fc.constantFrom('frame', 'frame', 'frame', 'event', 'hello');
   fc.assert(

@@ -3,7 +3,17 @@ import type { Endpoint } from './endpoint.ts';
 import { identifier, moment, trimmedText } from './parts.ts';
 
 /** What a shop must keep in date. */
-export const equipmentKinds = ['probe', 'load cell', 'straps', 'extinguisher', 'alarm', 'licence', 'weights', 'instrument', 'other'] as const; // prettier-ignore
+export const equipmentKinds = [
+  'probe',
+  'load cell',
+  'straps',
+  'extinguisher',
+  'alarm',
+  'licence',
+  'weights',
+  'instrument',
+  'other',
+] as const;
 
 /** A day of the calendar, `2026-05-14`. */
 export const calendarDay = z.iso.date();

@@ -39,7 +39,11 @@ const estimate = { setup: z.string(), meanKw: kw, lowKw: kw, highKw: kw, claim }
 
 /** What `suvok judge` prints. */
 export const judgementJson = z.object({
-  spread: z.object({ percent: z.number(), degreesOfFreedom: z.number(), from: z.enum(['learned', 'assumed', 'pooled', 'welch', 'none']) }), // prettier-ignore
+  spread: z.object({
+    percent: z.number(),
+    degreesOfFreedom: z.number(),
+    from: z.enum(['learned', 'assumed', 'pooled', 'welch', 'none']),
+  }),
   /** Every setup against its parent and against the baseline; `claim` is the pair's own. */
   pairs: z.array(
     z.object({

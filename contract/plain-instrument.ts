@@ -7,7 +7,11 @@ import { bayNumber } from './parts.ts';
 
 const port = z.int().min(1).max(65_535);
 /** A name or an address of a machine, as people write one. */
-const host = z.string().trim().max(255).regex(/^[A-Za-z0-9_.:-]+$/, 'write a name or an address such as 192.168.1.20'); // prettier-ignore
+const host = z
+  .string()
+  .trim()
+  .max(255)
+  .regex(/^[A-Za-z0-9_.:-]+$/, 'write a name or an address such as 192.168.1.20');
 
 /** How its lines come. */
 export const lineWay = z.discriminatedUnion('by', [
@@ -18,7 +22,11 @@ export const lineWay = z.discriminatedUnion('by', [
   z.object({ by: z.literal('udp'), port, from: host }),
   z.object({
     by: z.literal('serial'),
-    path: z.string().trim().max(200).regex(/^(\/dev\/[\w./:-]+|COM\d{1,3})$/, 'write a port such as /dev/ttyUSB0 or COM3'), // prettier-ignore
+    path: z
+      .string()
+      .trim()
+      .max(200)
+      .regex(/^(\/dev\/[\w./:-]+|COM\d{1,3})$/, 'write a port such as /dev/ttyUSB0 or COM3'),
     baud: z.int().min(300).max(4_000_000),
   }),
 ]);
@@ -82,7 +90,9 @@ export function helloOf({ device, kind, form, dyno, engineToDrumRatio }: PlainIn
     protocol: plainProtocol,
     device,
     kind,
-    channels: form.columns.flatMap((column) => (column.is === 'channel' ? [{ name: column.name, unit: column.unit }] : [])), // prettier-ignore
+    channels: form.columns.flatMap((column) =>
+      column.is === 'channel' ? [{ name: column.name, unit: column.unit }] : [],
+    ),
     ...(dyno ? { dyno } : {}),
     ...(engineToDrumRatio === null ? {} : { engineToDrumRatio }),
   });

@@ -1,5 +1,13 @@
 import { z } from 'zod';
-import { armRequest, bayName, deviceRequest, deviceSettingsRequest, faultsRequest, mounting, ratioRequest } from './http.ts'; // prettier-ignore
+import {
+  armRequest,
+  bayName,
+  deviceRequest,
+  deviceSettingsRequest,
+  faultsRequest,
+  mounting,
+  ratioRequest,
+} from './http.ts';
 import { baysState } from './live.ts';
 import { bayNumber, identifier } from './parts.ts';
 import { pairedName, pairingCode } from './pairing.ts';

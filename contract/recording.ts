@@ -48,7 +48,13 @@ export const kindPlan = z.object({
   wheelKw: z.number().min(0.5).max(500),
   cruiseS: z.number().min(60).max(1800),
 });
-export const usualKindPlan: z.infer<typeof kindPlan> = { idleS: 45, startS: 60, heldRpm: 2500, wheelKw: 12, cruiseS: 180 }; // prettier-ignore
+export const usualKindPlan: z.infer<typeof kindPlan> = {
+  idleS: 45,
+  startS: 60,
+  heldRpm: 2500,
+  wheelKw: 12,
+  cruiseS: 180,
+};
 
 /** How the next runs are made; null where the car's or the dyno's own way is taken. */
 export const runPlan = z

@@ -44,7 +44,11 @@ export const reportPdf = z.object({ name: z.string(), pages: z.int().positive(),
 /** A version that is about to be kept, and why it was made. */
 export const newReportVersion = reportView.extend({ note: trimmedText(300).default('') });
 
-const side = z.object({ setupId: identifier, letter: z.string(), runs: z.array(z.object({ id: identifier, label: z.string() })) }); // prettier-ignore
+const side = z.object({
+  setupId: identifier,
+  letter: z.string(),
+  runs: z.array(z.object({ id: identifier, label: z.string() })),
+});
 /** What the figures of a version rest on. */
 export const restsOn = z.object({
   standard: z.string(),
@@ -74,5 +78,8 @@ export type ReportVersion = z.infer<typeof reportVersion>;
 export const wholeReportVersion = reportVersion.extend({
   jobId: identifier,
   draft: reportDraft.nullable(),
-  written: z.object({ head: z.object({ about: z.string(), when: z.string() }), blocks: z.array(z.looseObject({ id: z.string() })) }), // prettier-ignore
+  written: z.object({
+    head: z.object({ about: z.string(), when: z.string() }),
+    blocks: z.array(z.looseObject({ id: z.string() })),
+  }),
 });

@@ -7,7 +7,8 @@ const step = {
   to: z.number().optional(),
   aboveRpm: z.number().positive().optional(),
 };
-const oneOf = (item: { by?: number | undefined; to?: number | undefined }) => (item.by === undefined) !== (item.to === undefined); // prettier-ignore
+const oneOf = (item: { by?: number | undefined; to?: number | undefined }) =>
+  (item.by === undefined) !== (item.to === undefined);
 const sayOne = { message: 'say "by" or "to", one of them' };
 
 export const numericItem = z
@@ -40,7 +41,7 @@ const fuellingAxis = z.object({
     .max(32)
     .refine((values) => values.every((value, at) => at === 0 || value > values[at - 1]!), {
       message: 'breakpoints must rise',
-    }) // prettier-ignore
+    })
     .readonly(),
 });
 /** The axes of a fuel table: one across, and one down where it has two. */

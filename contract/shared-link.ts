@@ -37,7 +37,10 @@ export const sharedContent = z.discriminatedUnion('is', [
   z.object({
     is: z.literal('report'),
     endsAt: moment,
-    report: z.object({ head: z.object({ about: z.string(), when: z.string() }), blocks: z.array(z.looseObject({ id: z.string() })) }), // prettier-ignore
+    report: z.object({
+      head: z.object({ about: z.string(), when: z.string() }),
+      blocks: z.array(z.looseObject({ id: z.string() })),
+    }),
   }),
   z.object({ is: z.literal('comparison'), endsAt: moment }),
 ]);

@@ -25,14 +25,37 @@ for (const colorScheme of ['light', 'dark'] as const)
         note: 'frayed',
         measured: null,
       });
-      await suvok.ask('POST', `/jobs/${job.id}/suspicions`, { cause: 'weak pump', test: '', outcome: '', state: 'open', runIds: [] }); // prettier-ignore
+      await suvok.ask('POST', `/jobs/${job.id}/suspicions`, {
+        cause: 'weak pump',
+        test: '',
+        outcome: '',
+        state: 'open',
+        runIds: [],
+      });
       await suvok.ask('POST', `/vehicles/${job.vehicleId}/parts`, {
         name: 'camshaft',
         knowledge: 'believed',
         note: '',
       });
-      await suvok.ask('POST', '/bookings', { bay: 1, jobId: job.id, title: '', work: 'setup', startsAt: new Date().toISOString(), endsAt: new Date(Date.now() + 3_600_000).toISOString() }); // prettier-ignore
-      await suvok.ask('POST', '/equipment', { name: 'Probe for Tarrow Six', kind: 'probe', serial: '', what: '', lastOn: '2026-01-01', everyDays: 30, dueOn: null, device: '', note: '' }); // prettier-ignore
+      await suvok.ask('POST', '/bookings', {
+        bay: 1,
+        jobId: job.id,
+        title: '',
+        work: 'setup',
+        startsAt: new Date().toISOString(),
+        endsAt: new Date(Date.now() + 3_600_000).toISOString(),
+      });
+      await suvok.ask('POST', '/equipment', {
+        name: 'Probe for Tarrow Six',
+        kind: 'probe',
+        serial: '',
+        what: '',
+        lastOn: '2026-01-01',
+        everyDays: 30,
+        dueOn: null,
+        device: '',
+        note: '',
+      });
       await suvok.ask('POST', '/prices', { name: 'Tarrow Six hour', per: 'dyno hour', amount: 90, currency: '€' });
       const compare = /^Compare, /;
       // By its address, its first heading, and what is chosen of it.
@@ -61,7 +84,9 @@ for (const colorScheme of ['light', 'dark'] as const)
         [`/vehicles/${job.vehicleId}`, /Tarrow Six/],
       ];
       // Lists and forms share their colours; what has its own is looked at in both themes.
-      const looked = screens.filter(([path]) => colorScheme === 'light' || !/^.(equipment|prices|consents|jobs|devices|vehicles)/.test(path)); // prettier-ignore
+      const looked = screens.filter(
+        ([path]) => colorScheme === 'light' || !/^.(equipment|prices|consents|jobs|devices|vehicles)/.test(path),
+      );
       await page.emulateMedia({ colorScheme });
       await page.goto(suvok.origin);
       await expect(page.locator('html')).toHaveAttribute('data-mantine-color-scheme', colorScheme);

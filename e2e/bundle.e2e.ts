@@ -58,7 +58,9 @@ test('the whole shop is exported and imported by commands', async ({ recorded, s
   const files = readdirSync(to).map((name) => join(to, name));
   const { files: taken } = await importCommand([...files, '--server', other.origin]);
   expect(taken).toMatchObject([{ already: false, runs: 6, remarks: [] }]);
-  await expect(importCommand([join(to, 'none.zip'), '--server', other.origin])).rejects.toThrow(/none\.zip could not be read \(ENOENT\)/); // prettier-ignore
+  await expect(importCommand([join(to, 'none.zip'), '--server', other.origin])).rejects.toThrow(
+    /none\.zip could not be read \(ENOENT\)/,
+  );
   await expect(exportCommand(['999', '--to', to, '--server', suvok.origin])).rejects.toThrow('There is no such job.');
   await expect(exportCommand(['all', '--to', files[0]!, '--server', suvok.origin])).rejects.toThrow(/is no folder/);
   await expect(exportCommand(['one', '--to', to])).rejects.toThrow(/Say the number of one job, or all/);
@@ -73,7 +75,10 @@ test(
     await suvok.ask('PATCH', `/vehicles/${job.vehicleId}`, { plate: 'SU 12', ownerName: 'A. Sorrel' });
     const file = new FormData();
     file.append('file', new Blob(['a tune']), 'short intake r2.bin');
-    expect((await fetch(`${suvok.origin}/api/setups/${job.setups[1]!.id}/tune-files`, { method: 'POST', body: file })).status).toBe(201); // prettier-ignore
+    expect(
+      (await fetch(`${suvok.origin}/api/setups/${job.setups[1]!.id}/tune-files`, { method: 'POST', body: file }))
+        .status,
+    ).toBe(201);
     await page.goto(`${suvok.origin}/jobs/${job.id}/report`);
     await page.getByRole('button', { name: 'Export', exact: true }).click();
     await page.getByRole('menuitem', { name: 'For a remote tuner (.zip)' }).click();
@@ -82,7 +87,12 @@ test(
     const saved = page.waitForEvent('download');
     await page.getByRole('dialog').getByRole('button', { name: 'Export' }).click();
     const files = await filesIn(readFileSync(await (await saved).path()));
-    expect([...files.keys()].filter((path) => !path.startsWith('runs/')).sort()).toEqual(['curves.csv', 'open-me.html', 'report.txt', 'tune-file/short-intake-r2.bin']); // prettier-ignore
+    expect([...files.keys()].filter((path) => !path.startsWith('runs/')).sort()).toEqual([
+      'curves.csv',
+      'open-me.html',
+      'report.txt',
+      'tune-file/short-intake-r2.bin',
+    ]);
     for (const label of ['A3', 'B1', 'B2', 'B3']) expect(files.has(`runs/${label}.csv`)).toBe(true);
     expect(files.has('runs/A1.csv')).toBe(false);
     for (const content of files.values()) expect(content.toString('utf8')).not.toMatch(/Sorrel|SU 12/);
@@ -98,7 +108,10 @@ test(
     await expect(brief).toContainText('Sent to the tuner: 4 runs');
     const back = new FormData();
     back.append('file', new Blob(['a better tune']), 'r3.bin');
-    expect((await fetch(`${suvok.origin}/api/setups/${job.setups[1]!.id}/returned-files`, { method: 'POST', body: back })).status).toBe(201); // prettier-ignore
+    expect(
+      (await fetch(`${suvok.origin}/api/setups/${job.setups[1]!.id}/returned-files`, { method: 'POST', body: back }))
+        .status,
+    ).toBe(201);
     await expect(brief).toContainText(
       /The tuner waits for runs of C for \d+ s\..*1 file back \(r3\.bin, C\)\. The tuner took \d+ s\./,
     );

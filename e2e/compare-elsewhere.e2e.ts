@@ -216,7 +216,11 @@ for (const kind of ['png', 'pdf'] as const)
       const file = page.locator('input[type=file]');
       await file.setInputFiles({ name: 'broken.pdf', mimeType: 'application/pdf', buffer: Buffer.from('no document') });
       await expect(page.getByText('broken.pdf cannot be read as a PDF')).toBeVisible();
-      await file.setInputFiles({ name: `sheet.${kind}`, mimeType: kind === 'png' ? 'image/png' : 'application/pdf', buffer }); // prettier-ignore
+      await file.setInputFiles({
+        name: `sheet.${kind}`,
+        mimeType: kind === 'png' ? 'image/png' : 'application/pdf',
+        buffer,
+      });
       const sheet = page.getByRole('img', { name: 'The sheet' });
       await expect(sheet).toBeVisible();
       for (const [label, figure] of [
@@ -225,7 +229,6 @@ for (const kind of ['png', 'pdf'] as const)
         ['Low value', 0],
         ['High value', 120],
       ] as const)
-        // prettier-ignore
         await page.getByLabel(label).fill(String(figure));
       await sheet.scrollIntoViewIfNeeded();
       const press = async (x: number, y: number) => {
@@ -238,7 +241,11 @@ for (const kind of ['png', 'pdf'] as const)
       await press(50, 40);
       await expect(page.getByRole('status').filter({ hasText: 'Press on the line' })).toBeVisible();
       await press(350, 460 - (60 / 120) * 420);
-      await expect(page.getByText(/^Traced from [12],\d+ to [56],\d+ rpm: peak (99|100|101)\.\d kW at [56],\d+ rpm, ±\s\d\.\d\skW by the tracing/)).toBeVisible(); // prettier-ignore
+      await expect(
+        page.getByText(
+          /^Traced from [12],\d+ to [56],\d+ rpm: peak (99|100|101)\.\d kW at [56],\d+ rpm, ±\s\d\.\d\skW by the tracing/,
+        ),
+      ).toBeVisible();
       await page.getByRole('button', { name: 'Lay it beside' }).click();
       await expect(page).toHaveURL(/from=curve-\d+/);
       await page.keyboard.press('Escape');

@@ -139,23 +139,33 @@ test(
     for (let seed = 1; seed <= 8; seed++) {
       const settings = drawnSettings(seed);
       const found = seed === 1 ? (JSON.parse(stdout) as ComparisonJson) : compareCommand(commandLine(files, settings));
-      const query = new URLSearchParams(Object.entries(settings).flatMap(([name, value]) => (value === undefined ? [] : [[name, String(value)]]))); // prettier-ignore
+      const query = new URLSearchParams(
+        Object.entries(settings).flatMap(([name, value]) => (value === undefined ? [] : [[name, String(value)]])),
+      );
       await page.evaluate((search) => {
         history.pushState(null, '', `?${search}`);
         dispatchEvent(new PopStateEvent('popstate'));
       }, query.toString());
-      const [{ meanKw, lowKw, highKw }, shown] = [found.bands[0]!, (kw: number | null) => convert(kw!, 'kW', settings.power)]; // prettier-ignore
+      const [{ meanKw, lowKw, highKw }, shown] = [
+        found.bands[0]!,
+        (kw: number | null) => convert(kw!, 'kW', settings.power),
+      ];
       // Rounded to a tenth on the page and to a ten-thousandth by the command line: within 0.06, a tie's other side included.
       const tenth = (value: number) => expect.closeTo(value, 0.92);
       await expect
-      .poll(
-        async () => {
-          const { band, 'peak-power': peak } = await tableOf(page);
-          return [gainOf(band!), Number(/±([\d.]+)/.exec(band![2]!)?.[1]), Number(peak![0]), Number(peak![1])];
-        },
-        { message: query.toString() },
-      )
-      .toEqual([tenth(shown(meanKw)), tenth(shown((highKw! - lowKw!) / 2)), tenth(shown(found.peaks.baseline.kw)), tenth(shown(found.peaks.test.kw))]); // prettier-ignore
+        .poll(
+          async () => {
+            const { band, 'peak-power': peak } = await tableOf(page);
+            return [gainOf(band!), Number(/±([\d.]+)/.exec(band![2]!)?.[1]), Number(peak![0]), Number(peak![1])];
+          },
+          { message: query.toString() },
+        )
+        .toEqual([
+          tenth(shown(meanKw)),
+          tenth(shown((highKw! - lowKw!) / 2)),
+          tenth(shown(found.peaks.baseline.kw)),
+          tenth(shown(found.peaks.test.kw)),
+        ]);
     }
   },
 );

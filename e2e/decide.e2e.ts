@@ -14,7 +14,13 @@ async function taken(page: Page, item: string): Promise<string> {
 test('steps, response, headroom and the decision, each where it is asked for', async ({ page, recorded }) => {
   test.setTimeout(120_000);
   const { suvok, job } = await recorded('ignition');
-  await suvok.ask('POST', `/jobs/${job.id}/limits`, { quantity: 'engineSpeed', value: 7100, scale: null, reason: '', source: 'us' }); // prettier-ignore
+  await suvok.ask('POST', `/jobs/${job.id}/limits`, {
+    quantity: 'engineSpeed',
+    value: 7100,
+    scale: null,
+    reason: '',
+    source: 'us',
+  });
   await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
   await expect(page.getByTestId('gain-table')).toBeVisible();
   await page.getByText('Steps', { exact: true }).click();
@@ -35,11 +41,17 @@ test('steps, response, headroom and the decision, each where it is asked for', a
   await page.getByTestId('decision').getByText('go back', { exact: true }).click();
   await page.getByTestId('decision').getByLabel('Why').fill('knocks, gives nothing');
   await page.keyboard.press('Enter');
-  await expect.poll(async () => (await suvok.ask<Job>('GET', `/jobs/${job.id}`)).setups[2]).toMatchObject({ decision: 'go back', decisionWhy: 'knocks, gives nothing' }); // prettier-ignore
+  await expect
+    .poll(async () => (await suvok.ask<Job>('GET', `/jobs/${job.id}`)).setups[2])
+    .toMatchObject({ decision: 'go back', decisionWhy: 'knocks, gives nothing' });
   // What it rested on is kept with it, with the rule and where the spread is known from.
-  await expect(page.getByTestId('decided-on')).toHaveText(/^It rested on: C on B [+−]\d+\.\d\s±\s\d+\.\d\skW from \d,\d+ to \d,\d+ rpm, .+; interval holds however often you look; spread .+\.$/); // prettier-ignore
+  await expect(page.getByTestId('decided-on')).toHaveText(
+    /^It rested on: C on B [+−]\d+\.\d\s±\s\d+\.\d\skW from \d,\d+ to \d,\d+ rpm, .+; interval holds however often you look; spread .+\.$/,
+  );
   await page.getByTestId('decision').getByRole('button', { name: 'Go back to B now' }).click();
-  await expect.poll(async () => (await suvok.ask<Job>('GET', `/jobs/${job.id}`)).setups.at(-1)).toMatchObject({ letter: 'D', change: 'Back to B', items: [] }); // prettier-ignore
+  await expect
+    .poll(async () => (await suvok.ask<Job>('GET', `/jobs/${job.id}`)).setups.at(-1))
+    .toMatchObject({ letter: 'D', change: 'Back to B', items: [] });
 });
 
 test('lanes are zoomed, the crosshair locked, the band taken by its handles; views are named, figures taken along, and the owner is shown', async ({

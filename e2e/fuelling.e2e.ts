@@ -10,7 +10,9 @@ const axes = {
 /** A coupé on the loaded dyno whose table is laid out, its probe's offset known. */
 async function laidOut(suvok: Suvok, over: object = axes): Promise<Job> {
   const job = await suvok.mountedJob();
-  await suvok.ask('PATCH', `/vehicles/${job.car.id}`, { fuelling: { axes: over, dealing: { by: 'corners' }, delay: null, lambdaTarget: 1 } }); // prettier-ignore
+  await suvok.ask('PATCH', `/vehicles/${job.car.id}`, {
+    fuelling: { axes: over, dealing: { by: 'corners' }, delay: null, lambdaTarget: 1 },
+  });
   await suvok.ask('PUT', '/device', { device: 'stand-in-logger', probe: { delayS: 0.16, offset: 0.004 } });
   return job;
 }
@@ -121,7 +123,14 @@ test('a table is laid out by pasting it, copied out again, and a run without λ 
   expect(await page.evaluate(() => navigator.clipboard.readText())).toMatch(
     /^\t2000\t2500\n45\t\d\.\d{4}\t\d\.\d{4}\n60\t/,
   );
-  await suvok.ask('PATCH', `/vehicles/${job.car.id}`, { fuelling: { axes: { across: axes.across, down: { channel: 'airFlowSensor', breakpoints: [1, 2] } }, dealing: { by: 'corners' }, delay: null, lambdaTarget: 1 } }); // prettier-ignore
+  await suvok.ask('PATCH', `/vehicles/${job.car.id}`, {
+    fuelling: {
+      axes: { across: axes.across, down: { channel: 'airFlowSensor', breakpoints: [1, 2] } },
+      dealing: { by: 'corners' },
+      delay: null,
+      lambdaTarget: 1,
+    },
+  });
   await page.reload();
   await expect(page.getByRole('alert')).toContainText('no Air flow sensor');
 });

@@ -127,7 +127,8 @@ test(
     const job = await suvok.mountedJob();
     await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
     await page.getByRole('button', { name: 'Import a recording' }).click();
-    const pull = (seed: number) => writeRecordingCsv(generatedRun({ seed, speedNoise: 0.01, dyno: steppedDyno, ratio: steppedRatio })); // prettier-ignore
+    const pull = (seed: number) =>
+      writeRecordingCsv(generatedRun({ seed, speedNoise: 0.01, dyno: steppedDyno, ratio: steppedRatio }));
     const holds = writeRecordingCsv(steppedRun({ speedsRpm: [2500, 3000, 3500, 4000], dwellS: 4 }));
     await page
       .locator('input[type=file]')
@@ -147,7 +148,11 @@ test(
     await page.getByRole('button', { name: 'Import', exact: true }).click();
     await expect(page.getByText('Imported as A1, A2 and A3, steady-speed steps.')).toBeVisible({ timeout: 20_000 });
     const [march, may] = await suvok.runs(job);
-    expect([march!.gear, march!.startedAt.slice(0, 10), may!.startedAt.slice(0, 10)]).toEqual(['4th', '2026-03-02', '2026-05-04']); // prettier-ignore
+    expect([march!.gear, march!.startedAt.slice(0, 10), may!.startedAt.slice(0, 10)]).toEqual([
+      '4th',
+      '2026-03-02',
+      '2026-05-04',
+    ]);
 
     // Everything that it was made under in one form, by the keyboard too.
     await page.getByRole('button', { name: 'Run A2, counted' }).click();

@@ -51,7 +51,9 @@ test('two browsers write one field: both texts are shown, and one is chosen', as
   await page.goto(`${suvok.origin}/jobs/${id}/brief`);
   await page.getByLabel('Target in words').fill('mine');
   // Somebody else is faster; what is being written here is not touched by it.
-  const heard = page.waitForResponse((response) => response.url().endsWith(`/api/jobs/${id}`) && response.request().method() === 'GET'); // prettier-ignore
+  const heard = page.waitForResponse(
+    (response) => response.url().endsWith(`/api/jobs/${id}`) && response.request().method() === 'GET',
+  );
   await suvok.ask('PATCH', `/jobs/${id}`, { target: 'theirs' });
   await heard;
   await expect(page.getByLabel('Target in words')).toHaveValue('mine');
@@ -138,12 +140,18 @@ test('a change of two things is warned of, split, predicted, decided, and gone b
   await page.getByRole('button', { name: 'Split into 2 steps' }).click();
   await expect(page.getByRole('button', { name: /boost \+10 kPa: all about setup C/ })).toBeVisible();
   const { setups } = await reread(suvok, mounted.id);
-  expect(setups.map(({ letter, items }) => [letter, items.length])).toEqual([['A', 0], ['B', 1], ['C', 1]]); // prettier-ignore
+  expect(setups.map(({ letter, items }) => [letter, items.length])).toEqual([
+    ['A', 0],
+    ['B', 1],
+    ['C', 1],
+  ]);
   await page.getByRole('button', { name: /all about setup C/ }).click();
   await page.getByLabel(/Expected to give on its parent/).fill('2');
   await page.keyboard.press('Enter');
   await expect.poll(async () => (await reread(suvok, mounted.id)).setups[2]!.predictionKw).toBe(2);
-  await page.getByLabel('Tune file', { exact: true }).setInputFiles({ name: 'r2.bin', mimeType: 'application/octet-stream', buffer: Buffer.from('tune') }); // prettier-ignore
+  await page
+    .getByLabel('Tune file', { exact: true })
+    .setInputFiles({ name: 'r2.bin', mimeType: 'application/octet-stream', buffer: Buffer.from('tune') });
   await expect(page.getByText('r2.bin is kept. Its content is new here.')).toBeVisible();
   await page.getByRole('dialog').getByText('go back', { exact: true }).click();
   await page.getByRole('button', { name: 'Go back to B now' }).click();
@@ -159,14 +167,18 @@ test(
     await page.goto(`${suvok.origin}/jobs/${id}/record`);
     await page.getByRole('button', { name: /all about setup A/ }).click();
     const give = (name: string) =>
-    page.getByLabel('Tune file', { exact: true }).setInputFiles({ name, mimeType: 'application/octet-stream', buffer: Buffer.from('same') }); // prettier-ignore
+      page
+        .getByLabel('Tune file', { exact: true })
+        .setInputFiles({ name, mimeType: 'application/octet-stream', buffer: Buffer.from('same') });
     await give('arrived.bin');
     await expect(page.getByText('arrived.bin is kept.')).toBeVisible();
     await give('copy.bin');
     await expect(page.getByText('copy.bin is known: the same content ran as arrived.bin in setup A.')).toBeVisible();
     // What comes back from a remote tuner is the next setup, or what was here before.
     const returned = (name: string, content: string) =>
-    page.getByLabel('Returned file').setInputFiles({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(content) }); // prettier-ignore
+      page
+        .getByLabel('Returned file')
+        .setInputFiles({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(content) });
     await returned('r3.bin', 'another');
     await expect(page.getByText('Setup B was made from A with r3.bin.')).toBeVisible();
     await expect(page.getByRole('button', { name: /all about setup B/ })).toBeVisible();
@@ -217,8 +229,13 @@ test('a suspicion has a cause, a test and an outcome; a photo is shown', async (
   await page.keyboard.press('Tab');
   await page.getByRole('combobox', { name: 'weak pump: how it stands' }).click();
   await page.getByRole('option', { name: 'ruled out' }).click();
-  await expect.poll(async () => (await reread(suvok, id)).suspicions[0]).toMatchObject({ test: 'log pressure at 6,000', state: 'ruled out' }); // prettier-ignore
-  const png = Buffer.from('iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==', 'base64'); // prettier-ignore
+  await expect
+    .poll(async () => (await reread(suvok, id)).suspicions[0])
+    .toMatchObject({ test: 'log pressure at 6,000', state: 'ruled out' });
+  const png = Buffer.from(
+    'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
+    'base64',
+  );
   await page.locator('input[type=file]').setInputFiles({ name: 'plug of 3.png', mimeType: 'image/png', buffer: png });
   await expect(page.getByRole('img', { name: 'plug of 3' })).toBeVisible();
 });
@@ -309,7 +326,13 @@ test(
     });
     await suvok.startStandIns('fast');
     await suvok.record(mounted, 2);
-    await suvok.ask('POST', `/jobs/${mounted.id}/fuel-entries`, { ...entry, kind: 'added', at: at(1), ethanolPct: 85, name: 'E85' }); // prettier-ignore
+    await suvok.ask('POST', `/jobs/${mounted.id}/fuel-entries`, {
+      ...entry,
+      kind: 'added',
+      at: at(1),
+      ethanolPct: 85,
+      name: 'E85',
+    });
     await page.goto(`${suvok.origin}/jobs/${mounted.id}/brief`);
     await expect(page.getByText('A2 ran on 10 %.')).toBeVisible();
     await page.getByRole('button', { name: 'Begin it' }).click();
@@ -332,13 +355,30 @@ test(
   { tag: '@long' },
   async ({ page, suvok }) => {
     const mounted = await suvok.mountedJob();
-    await suvok.ask('PATCH', `/jobs/${mounted.id}`, { claimedValue: 150, claimedUnit: 'hp', claimedScale: 'crank', claimedSource: 'the builder' }); // prettier-ignore
+    await suvok.ask('PATCH', `/jobs/${mounted.id}`, {
+      claimedValue: 150,
+      claimedUnit: 'hp',
+      claimedScale: 'crank',
+      claimedSource: 'the builder',
+    });
     await page.goto(`${suvok.origin}/jobs/${mounted.id}/brief`);
     await page.getByLabel('At least').fill('20');
     await page.getByRole('button', { name: 'Add', exact: true }).first().click();
     await expect(page.getByText('peak power at least 20 kW at the wheels').first()).toBeVisible();
-    await suvok.ask('POST', `/jobs/${mounted.id}/targets`, { quantity: 'torque at', fromRpm: 4000, toRpm: null, value: 900, scale: 'wheels' }); // prettier-ignore
-    await suvok.ask('POST', `/jobs/${mounted.id}/targets`, { quantity: 'peak boost', fromRpm: null, toRpm: null, value: 60, scale: null }); // prettier-ignore
+    await suvok.ask('POST', `/jobs/${mounted.id}/targets`, {
+      quantity: 'torque at',
+      fromRpm: 4000,
+      toRpm: null,
+      value: 900,
+      scale: 'wheels',
+    });
+    await suvok.ask('POST', `/jobs/${mounted.id}/targets`, {
+      quantity: 'peak boost',
+      fromRpm: null,
+      toRpm: null,
+      value: 60,
+      scale: null,
+    });
     await suvok.startStandIns('fast');
     await suvok.record(mounted, 2);
     const targets = page.getByRole('heading', { name: 'Target figures' }).locator('..');
@@ -347,7 +387,11 @@ test(
     await expect(targets.getByText('A –: not driven there, or not recorded')).toBeVisible();
     await expect(page.getByText(/would read 87 to 98\skW here, by the usual losses/)).toBeVisible();
     await expect(page.getByText('and 2 more, below')).toBeVisible();
-    await suvok.ask('POST', `/jobs/${mounted.id}/setups`, { parentId: mounted.setups[0]!.id, change: 'ignition +1°', predictionKw: 2 }); // prettier-ignore
+    await suvok.ask('POST', `/jobs/${mounted.id}/setups`, {
+      parentId: mounted.setups[0]!.id,
+      change: 'ignition +1°',
+      predictionKw: 2,
+    });
     await expect(page.getByText('Expected of B')).toBeVisible();
     await expect(page.getByText('not run yet')).toBeVisible();
     await targets.getByRole('button', { name: /^Take away peak boost/ }).click();

@@ -7,7 +7,13 @@ test('the log of the last run: what was found and where, the channels that tell 
   suvok,
 }) => {
   const job = await suvok.mountedJob();
-  await suvok.ask('POST', `/jobs/${job.id}/limits`, { quantity: 'knockRetard', value: 1.5, scale: null, reason: '', source: 'us' }); // prettier-ignore
+  await suvok.ask('POST', `/jobs/${job.id}/limits`, {
+    quantity: 'knockRetard',
+    value: 1.5,
+    scale: null,
+    reason: '',
+    source: 'us',
+  });
   await page.goto(`${suvok.origin}/jobs/${job.id}/logs`);
   await expect(page.getByText('No run to look into yet')).toBeVisible();
   await suvok.startStandIns('fast');
@@ -115,7 +121,9 @@ test(
     const { plan } = await suvok.ask<BayState>('GET', '/bays/1');
     await suvok.ask('PUT', '/bays/1/plan', { ...plan, kind: 'coast-down' });
     await suvok.ask('POST', '/bays/1/arm', { afterS: 300 });
-    await expect.poll(async () => (await suvok.runs(job)).filter(({ state }) => state === 'sealed').length, { timeout: 30_000 }).toBe(1); // prettier-ignore
+    await expect
+      .poll(async () => (await suvok.runs(job)).filter(({ state }) => state === 'sealed').length, { timeout: 30_000 })
+      .toBe(1);
     await page.goto(`${suvok.origin}/jobs/${job.id}/logs`);
     await expect(page.getByText('This run is no pull: nothing in its log is judged.')).toBeVisible();
     await expect(page.getByText('engine speed', { exact: true })).toHaveCount(0);

@@ -32,7 +32,18 @@ async function made(
   });
   const form = new FormData();
   form.append('file', new Blob([writeRecordingCsv(recording)]), 'run.csv');
-  form.append('settings', JSON.stringify({ setupId, dyno: testDyno, air, engineToDrumRatio: null, startedAt: at(10, 4 * seed), gear: '4th', ...settings })); // prettier-ignore
+  form.append(
+    'settings',
+    JSON.stringify({
+      setupId,
+      dyno: testDyno,
+      air,
+      engineToDrumRatio: null,
+      startedAt: at(10, 4 * seed),
+      gear: '4th',
+      ...settings,
+    }),
+  );
   const response = await fetch(`${suvok.origin}/api/imports`, { method: 'POST', body: form });
   expect(response.ok).toBe(true);
   const { run } = (await response.json()) as { run: Run };
@@ -47,7 +58,12 @@ async function jobWith(
   setup: object = {},
 ): Promise<Job> {
   const job = await suvok.ask<Job>('POST', '/jobs', { vehicle: 'Tarrow Six', question: 'Does it pay?', gear: '4th' });
-  const second = await suvok.ask<Setup>('POST', `/jobs/${job.id}/setups`, { parentId: job.setups[0]!.id, change: 'ignition +1°', items: [{ kind: 'ignition', by: 1 }], ...setup }); // prettier-ignore
+  const second = await suvok.ask<Setup>('POST', `/jobs/${job.id}/setups`, {
+    parentId: job.setups[0]!.id,
+    change: 'ignition +1°',
+    items: [{ kind: 'ignition', by: 1 }],
+    ...setup,
+  });
   for (const run of baseline) await made(suvok, job.setups[0]!.id, run);
   for (const run of tested) await made(suvok, second.id, run);
   return job;
@@ -63,19 +79,81 @@ const atAltitude: Partial<ImportSettings> = {
 
 /** Each mistake, and the words that name it where the decision is taken. */
 const mistakes: [name: string, baseline: Made[], tested: Made[], words: RegExp, setup?: object][] = [
-  ['a baseline from another day', three(1, { settings: { startedAt: at(9, 0, 1) } }), three(4, better), /more than 12 hours apart; spread from strapping the car anew is not known, so no verdict/],
-  ['one run called a baseline', [{ seed: 1 }], three(4, better), /held against is one run, A1: nothing tells how far it would read another time/],
-  ['a peak against a run that was revved further', three(1), three(4, { ...better, options: { toRpm: 5600 } }), /cover different ranges: .* Peaks of runs that end at different speeds are not alike/s],
+  [
+    'a baseline from another day',
+    three(1, { settings: { startedAt: at(9, 0, 1) } }),
+    three(4, better),
+    /more than 12 hours apart; spread from strapping the car anew is not known, so no verdict/,
+  ],
+  [
+    'one run called a baseline',
+    [{ seed: 1 }],
+    three(4, better),
+    /held against is one run, A1: nothing tells how far it would read another time/,
+  ],
+  [
+    'a peak against a run that was revved further',
+    three(1),
+    three(4, { ...better, options: { toRpm: 5600 } }),
+    /cover different ranges: .* Peaks of runs that end at different speeds are not alike/s,
+  ],
   ['another gear', three(1), three(4, { ...better, settings: { gear: '3rd' } }), /made in different gears: 3rd, 4th/],
-  ['another dyno', three(1), three(4, { ...better, settings: { dyno: { ...testDyno, inertiaKgM2: 70 } } }), /come from different dynos or dyno settings/],
-  ['other tyres', three(1, { change: { tyres: 'road' } }), three(4, { ...better, change: { tyres: 'slicks' } }), /different tyres: slicks, road/],
-  ['the fan off', three(1, { change: { fan: 'on' } }), three(4, { ...better, change: { fan: 'off' } }), /different fan settings: off, on/],
-  ['another fuel', three(1, { change: { fuel: { name: 'Club 98', ethanolPct: 5 } } }), three(4, { ...better, change: { fuel: { name: 'Race', ethanolPct: 20 } } }), /different fuels: Race, Club 98.*20 % ethanol for one side and 5 %/s],
-  ['a cold engine', three(1, { change: { startTemperatures: { coolantTemperature: 88 } } }), three(4, { ...better, change: { startTemperatures: { coolantTemperature: 60 } } }), /started up to 2\d\sK colder than any baseline run/],
-  ['two changes at once', three(1), three(4, better), /One step changes 2 things .*: what each of them gave cannot be split/, { change: 'ignition and filter', items: [{ kind: 'ignition', by: 1 }, { kind: 'filter', name: 'open' }] }],
-  ['a sea-level pressure typed in', three(1, { settings: atAltitude }), three(4, { ...better, settings: atAltitude }), /1,016\shPa is \d+\shPa above what is usual at 700 m: it looks like a sea-level figure/],
-  ['a drift taken for a gain', three(1), three(4, better), /The baseline was not repeated after the change: a steady drift would look the same as a gain/],
-]; // prettier-ignore
+  [
+    'another dyno',
+    three(1),
+    three(4, { ...better, settings: { dyno: { ...testDyno, inertiaKgM2: 70 } } }),
+    /come from different dynos or dyno settings/,
+  ],
+  [
+    'other tyres',
+    three(1, { change: { tyres: 'road' } }),
+    three(4, { ...better, change: { tyres: 'slicks' } }),
+    /different tyres: slicks, road/,
+  ],
+  [
+    'the fan off',
+    three(1, { change: { fan: 'on' } }),
+    three(4, { ...better, change: { fan: 'off' } }),
+    /different fan settings: off, on/,
+  ],
+  [
+    'another fuel',
+    three(1, { change: { fuel: { name: 'Club 98', ethanolPct: 5 } } }),
+    three(4, { ...better, change: { fuel: { name: 'Race', ethanolPct: 20 } } }),
+    /different fuels: Race, Club 98.*20 % ethanol for one side and 5 %/s,
+  ],
+  [
+    'a cold engine',
+    three(1, { change: { startTemperatures: { coolantTemperature: 88 } } }),
+    three(4, { ...better, change: { startTemperatures: { coolantTemperature: 60 } } }),
+    /started up to 2\d\sK colder than any baseline run/,
+  ],
+  [
+    'two changes at once',
+    three(1),
+    three(4, better),
+    /One step changes 2 things .*: what each of them gave cannot be split/,
+    {
+      change: 'ignition and filter',
+      items: [
+        { kind: 'ignition', by: 1 },
+        { kind: 'filter', name: 'open' },
+      ],
+    },
+  ],
+  [
+    'a sea-level pressure typed in',
+    three(1, { settings: atAltitude }),
+    three(4, { ...better, settings: atAltitude }),
+    /1,016\shPa is \d+\shPa above what is usual at 700 m: it looks like a sea-level figure/,
+  ],
+  [
+    'a drift taken for a gain',
+    three(1),
+    three(4, better),
+    /The baseline was not repeated after the change: a steady drift would look the same as a gain/,
+  ],
+];
 
 // One way for all of them onto the page: core's tests hold each rule, these hold that its words arrive.
 for (const [at, [name, baseline, tested, words, setup]] of mistakes.entries())

@@ -5,7 +5,8 @@ import { writeRecordingCsv } from '../core/exchange/write-csv.ts';
 import { roadDrive } from '../core/testing/kind-runs.ts';
 import { expect, test, type Suvok } from './suvok.ts';
 
-const faults = (suvok: Suvok, device: string, names: string[]) => suvok.ask('PUT', '/device/faults', { device, faults: names }); // prettier-ignore
+const faults = (suvok: Suvok, device: string, names: string[]) =>
+  suvok.ask('PUT', '/device/faults', { device, faults: names });
 
 async function planned(suvok: Suvok, kind: RunPlan['kind'], ofKind: Partial<RunPlan['ofKind']> = {}): Promise<void> {
   const { plan } = await suvok.ask<BayState>('GET', '/bays/1');
@@ -86,7 +87,9 @@ test(
     await suvok.record(job, 2);
     await page.goto(`${suvok.origin}/jobs/${job.id}/compare?show=tests&setup=D&against=C`);
     const response = page.getByRole('region', { name: 'response' });
-    await expect(response.getByRole('row', { name: /^To 90 % of the boost/ })).toContainText('more, shown: worse', { timeout: 20_000 }); // prettier-ignore
+    await expect(response.getByRole('row', { name: /^To 90 % of the boost/ })).toContainText('more, shown: worse', {
+      timeout: 20_000,
+    });
   },
 );
 
@@ -105,7 +108,9 @@ test(
     await page.goto(`${suvok.origin}/jobs/${job.id}/compare?show=tests`);
     const holds = page.getByRole('region', { name: 'steady-speed steps' });
     for (const place of ['2,500 rpm, 50 kPa', '3,500 rpm, 50 kPa', '3,500 rpm, 70 kPa', '2,500 rpm, 70 kPa'])
-    await expect(holds.getByRole('row', { name: new RegExp(`^${place}: power`) })).toContainText(/±.*kW/, { timeout: 20_000 }); // prettier-ignore
+      await expect(holds.getByRole('row', { name: new RegExp(`^${place}: power`) })).toContainText(/±.*kW/, {
+        timeout: 20_000,
+      });
     await holds.getByLabel('Every logged channel').check();
     await expect(holds.getByRole('row', { name: /^2,500 rpm, 50 kPa: Coolant/ })).toBeVisible();
   },
@@ -132,7 +137,13 @@ test(
   async ({ page, suvok }) => {
     await suvok.startStandIns('fast');
     const job = await suvok.mountedJob();
-    await suvok.ask('POST', `/jobs/${job.id}/limits`, { quantity: 'knockRetard', value: 3, scale: null, reason: 'knock', source: 'us' }); // prettier-ignore
+    await suvok.ask('POST', `/jobs/${job.id}/limits`, {
+      quantity: 'knockRetard',
+      value: 3,
+      scale: null,
+      reason: 'knock',
+      source: 'us',
+    });
     await suvok.record(job, 1);
     for (const change of ['Ignition +1°', 'Intake cam +3°', 'Ignition +2°, intake cam +3°']) {
       await suvok.mountedSetup(job, change);
@@ -159,7 +170,13 @@ test(
     const taken = async (letter: string, acceleration: number, seeds: readonly number[]) => {
       await page.goto(`${suvok.origin}/jobs/${job.id}/compare?setup=${letter}`);
       await page.getByRole('button', { name: 'Import a recording' }).click();
-      await page.locator('input[type=file]').setInputFiles(seeds.map((seed) => ({ name: `road-${seed}.csv`, mimeType: 'text/csv', buffer: Buffer.from(writeRecordingCsv(roadDrive({ seed, acceleration }))) }))); // prettier-ignore
+      await page.locator('input[type=file]').setInputFiles(
+        seeds.map((seed) => ({
+          name: `road-${seed}.csv`,
+          mimeType: 'text/csv',
+          buffer: Buffer.from(writeRecordingCsv(roadDrive({ seed, acceleration }))),
+        })),
+      );
       await expect(page.getByLabel('Engine speed ÷ drum speed')).toHaveCount(0);
       await expect(page.getByRole('dialog').getByLabel('Dyno', { exact: true })).toHaveCount(0);
       await page.getByRole('button', { name: 'Import', exact: true }).click();
@@ -170,10 +187,14 @@ test(
     await taken('B', 2.5, [3, 4]);
     await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
     const road = page.getByRole('region', { name: 'road check' });
-    await expect(road.getByRole('row', { name: /^80 to 120\skm\/h/ })).toContainText('less, shown: better', { timeout: 20_000 }); // prettier-ignore
+    await expect(road.getByRole('row', { name: /^80 to 120\skm\/h/ })).toContainText('less, shown: better', {
+      timeout: 20_000,
+    });
     await expect(page.getByTestId('sentence')).toContainText(/^Road check: 40 to 80\skm\/h, flat out\s−1\.\d\d\s±/);
     await page.getByRole('link', { name: /^Report/ }).click();
-    await expect(page.getByRole('heading', { level: 1, name: /^Road check: 40 to 80\skm\/h/ })).toBeVisible({ timeout: 20_000 }); // prettier-ignore
+    await expect(page.getByRole('heading', { level: 1, name: /^Road check: 40 to 80\skm\/h/ })).toBeVisible({
+      timeout: 20_000,
+    });
     await expect(page.getByRole('row', { name: /^road check: Coolant, highest/ })).toHaveCount(0);
     await expect(page.getByRole('row', { name: /^road check: 80 to 120/ })).toContainText('less, shown: better');
   },

@@ -9,7 +9,10 @@ test('what another machine fetches for Compare is compressed, and no script carr
   const assets = readdirSync(join(webFolder, 'assets'));
   const scripts = assets.filter((name) => name.endsWith('.js'));
   for (const name of scripts) {
-    expect([name, /@license|Licensed under/.test(readFileSync(join(webFolder, 'assets', name), 'utf8'))]).toEqual([name, false]); // prettier-ignore
+    expect([name, /@license|Licensed under/.test(readFileSync(join(webFolder, 'assets', name), 'utf8'))]).toEqual([
+      name,
+      false,
+    ]);
     if (statSync(join(webFolder, 'assets', name)).size > 1000) expect(assets).toContain(`${name}.br`);
   }
   expect(readFileSync(join(webFolder, 'licences-of-the-worker.txt'), 'utf8')).toContain('ml-matrix');

@@ -57,7 +57,9 @@ test('an owner lets an instrument on another machine in by a code, sees it come,
   await page.getByRole('link', { name: /^Record/ }).click();
   await page.getByTestId('control').click();
   await page.getByRole('button', { name: 'Driver’s view on a phone' }).click();
-  await expect(page.getByRole('img', { name: /^The driver’s view at https:\/\/suvok\.shop:\d+\/bays\/1\/drive$/ })).toBeVisible(); // prettier-ignore
+  await expect(
+    page.getByRole('img', { name: /^The driver’s view at https:\/\/suvok\.shop:\d+\/bays\/1\/drive$/ }),
+  ).toBeVisible();
   await page.keyboard.press('Escape');
   await goWithin(page, '/devices');
 

@@ -5,7 +5,13 @@ import { expect, test } from './suvok.ts';
 
 test('the report stands composed when it is opened, with the figures that Compare has', async ({ page, recorded }) => {
   const { suvok, job } = await recorded('ignition');
-  await suvok.ask('POST', `/jobs/${job.id}/limits`, { quantity: 'engineSpeed', value: 7100, scale: null, reason: '', source: 'us' }); // prettier-ignore
+  await suvok.ask('POST', `/jobs/${job.id}/limits`, {
+    quantity: 'engineSpeed',
+    value: 7100,
+    scale: null,
+    reason: '',
+    source: 'us',
+  });
   const [arrived, delivered] = [job.setups[0]!, job.setups[1]!];
   await suvok.ask('PATCH', `/jobs/${job.id}`, { question: 'Does more ignition pay?', untested: 'Cold start' });
   await page.goto(`${suvok.origin}/jobs/${job.id}/report`);
@@ -19,7 +25,12 @@ test('the report stands composed when it is opened, with the figures that Compar
   await expect(sheet).not.toContainText('No setup is named');
 
   // Named as delivered it is called so, and its gain is the one that Compare tells.
-  await suvok.ask('PUT', `/jobs/${job.id}/state`, { state: 'closed', deliveredSetupId: delivered.id, untested: 'Cold start', deliveredNote: '' }); // prettier-ignore
+  await suvok.ask('PUT', `/jobs/${job.id}/state`, {
+    state: 'closed',
+    deliveredSetupId: delivered.id,
+    untested: 'Cold start',
+    deliveredNote: '',
+  });
   await page.reload();
   await expect(sheet.getByText('Delivered', { exact: true })).toBeVisible();
   await expect(draft).not.toContainText('No setup is named as delivered');
@@ -62,7 +73,9 @@ test('what is changed of it is kept, undone, and taken back; the one-page form l
   await page.getByRole('checkbox', { name: /^Run A1, / }).click();
   await expect(sheet.getByText('Run A1', { exact: true })).toBeVisible();
   await page.keyboard.press('Escape');
-  await expect.poll(async () => (await suvok.ask<Job>('GET', `/jobs/${job.id}`)).report).toMatchObject({ figures: ['arrived', 'delivered', 'run A1'], titles: { care: 'Please note' } }); // prettier-ignore
+  await expect
+    .poll(async () => (await suvok.ask<Job>('GET', `/jobs/${job.id}`)).report)
+    .toMatchObject({ figures: ['arrived', 'delivered', 'run A1'], titles: { care: 'Please note' } });
   // In another language, and back.
   await draft.getByLabel('Language of the report').selectOption('Deutsch');
   await expect(sheet.getByRole('heading', { name: 'Wie die Zahlen entstanden sind' })).toBeVisible();
@@ -192,7 +205,9 @@ test('curves and text of the report are taken away as files', { tag: '@long' }, 
   };
   expect((await taken('Curves, SVG')).toString()).toMatch(/^<svg [^]*>arrived<\/text>/);
   expect((await taken('Curves, PNG')).subarray(1, 4).toString()).toBe('PNG');
-  expect((await taken('Curves and gain, CSV')).toString().split('\r\n')[0]).toMatch(/^engineSpeed \[rpm\],.*gain last setup less arrived/); // prettier-ignore
+  expect((await taken('Curves and gain, CSV')).toString().split('\r\n')[0]).toMatch(
+    /^engineSpeed \[rpm\],.*gain last setup less arrived/,
+  );
   await page.getByRole('button', { name: 'Export' }).click();
   await page.getByRole('menuitem', { name: 'Copy as e-mail text' }).click();
   await expect(page.getByText('The report is copied as text')).toBeVisible();
@@ -221,7 +236,15 @@ test(
     await page.getByText('Road', { exact: true }).click();
     await expect(page.getByRole('heading', { name: 'Nothing to tell of the road yet' })).toBeVisible();
     await expect(page).toHaveURL(/show=road/);
-    await suvok.ask('PATCH', `/vehicles/${job.vehicleId}`, { tyres: '195/60 R15', finalDrive: 3.9, gears: [{ gear: '3rd', ratio: 1.36 }, { gear: '4th', ratio: 1.03 }], massKg: 940 }); // prettier-ignore
+    await suvok.ask('PATCH', `/vehicles/${job.vehicleId}`, {
+      tyres: '195/60 R15',
+      finalDrive: 3.9,
+      gears: [
+        { gear: '3rd', ratio: 1.36 },
+        { gear: '4th', ratio: 1.03 },
+      ],
+      massKg: 940,
+    });
     await page.reload();
     const road = page.getByRole('region', { name: 'Road' });
     const row = road.getByRole('row', { name: /^4th / });

@@ -41,9 +41,14 @@ async function serverHere(
   folder: string,
   fromElsewhere: boolean,
 ): Promise<TestedServer> {
-  // prettier-ignore
   const log = { ...silentLog, error: (fields: object, what: string) => console.error(what, fields) };
-  const { server, recorder, lines } = await startHere(databaseUrl, log, { port, benchLinkPort, webFolder, folder, ...(fromElsewhere && { outside: { hosts: ['suvok.shop'], port: 0, folder: join(folder, 'tls') } }) }); // prettier-ignore
+  const { server, recorder, lines } = await startHere(databaseUrl, log, {
+    port,
+    benchLinkPort,
+    webFolder,
+    folder,
+    ...(fromElsewhere && { outside: { hosts: ['suvok.shop'], port: 0, folder: join(folder, 'tls') } }),
+  });
   const late = () => new Promise<void>((resolve) => setTimeout(resolve, leftAfterMs).unref());
   const close = async () => {
     await server.close();
@@ -64,7 +69,6 @@ async function serverProcess(
   benchLinkPort: number,
   folder: string,
 ): Promise<TestedServer> {
-  // prettier-ignore
   const { server, recorder, ...started } = await startSuvok({
     DATABASE_URL: databaseUrl,
     PORT: String(port),
@@ -133,7 +137,15 @@ export class Suvok {
   /** The stand-ins as on another machine: the dyno says the code, or its key of before. */
   startFarStandIns(keys: string, code?: string): ChildProcess {
     const { port, fingerprint } = this.outside;
-    const words = ['--port', String(port), '--fingerprint', fingerprint, '--keys', keys, ...(code ? ['--code', code] : [])]; // prettier-ignore
+    const words = [
+      '--port',
+      String(port),
+      '--fingerprint',
+      fingerprint,
+      '--keys',
+      keys,
+      ...(code ? ['--code', code] : []),
+    ];
     const standIns = startProgram('simulator/main.ts', words, {});
     this.standIns.push(() => stopProgram(standIns));
     return standIns;
@@ -153,7 +165,19 @@ export class Suvok {
       this.standIns.push(() => bench.close());
       return;
     }
-    const words = ['--port', this.benchLinkPort, '--seed', seed, '--dyno', machine, '--number', number, '--rate', rateHz, ...(bay ? ['--bay', bay] : [])]; // prettier-ignore
+    const words = [
+      '--port',
+      this.benchLinkPort,
+      '--seed',
+      seed,
+      '--dyno',
+      machine,
+      '--number',
+      number,
+      '--rate',
+      rateHz,
+      ...(bay ? ['--bay', bay] : []),
+    ];
     const standIns = startProgram('simulator/main.ts', words.map(String), {});
     this.standIns.push(() => stopProgram(standIns));
   }

@@ -20,7 +20,9 @@ for (const dyno of ['inertia-roller', 'loaded-roller', 'hub'] as const) {
       await page.keyboard.type(`pull ${pull}`);
       await page.keyboard.press('Enter');
     }
-    await expect.poll(async () => (await suvok.runs(job)).map(({ note }) => note)).toEqual(Array.from({ length: 10 }, (_, index) => `pull ${index + 1}`)); // prettier-ignore
+    await expect
+      .poll(async () => (await suvok.runs(job)).map(({ note }) => note))
+      .toEqual(Array.from({ length: 10 }, (_, index) => `pull ${index + 1}`));
     expect((await suvok.runs(job)).every(({ state, logs }) => state === 'sealed' && logs.length === 1)).toBe(true);
   });
 }

@@ -61,7 +61,7 @@ test('equipment is told of before it is due, and done with one press', { tag: '@
   const form = page.getByRole('dialog', { name: 'New equipment' });
   const day = (by: number) => {
     const moment = new Date(Date.now() + by * 24 * 3_600_000);
-    return `${moment.getFullYear()}-${String(moment.getMonth() + 1).padStart(2, '0')}-${String(moment.getDate()).padStart(2, '0')}`; // prettier-ignore
+    return `${moment.getFullYear()}-${String(moment.getMonth() + 1).padStart(2, '0')}-${String(moment.getDate()).padStart(2, '0')}`;
   };
   await form.getByLabel('Name').fill('λ probe 2');
   await form.getByLabel('What is done').fill('free-air check');
@@ -71,7 +71,9 @@ test('equipment is told of before it is due, and done with one press', { tag: '@
   const row = page.getByRole('row', { name: /λ probe 2/ });
   await expect(row).toContainText('tomorrow');
   await page.getByRole('button', { name: 'λ probe 2' }).click();
-  await page.locator('input[type=file]').setInputFiles({ name: 'sheet.pdf', mimeType: 'application/pdf', buffer: Buffer.from('%PDF-1.4\n%%EOF') }); // prettier-ignore
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'sheet.pdf', mimeType: 'application/pdf', buffer: Buffer.from('%PDF-1.4\n%%EOF') });
   await expect(page.getByRole('dialog').getByRole('link', { name: 'sheet.pdf' })).toBeVisible();
   await page.keyboard.press('Escape');
   await page.goto(`${suvok.origin}/today`);
@@ -124,7 +126,12 @@ test('a consent is asked for before the first run, signed by hand on the page, a
   const pad = (await form.getByRole('img', { name: /^Signature, empty/ }).boundingBox())!;
   await page.mouse.move(pad.x + 30, pad.y + 60);
   await page.mouse.down();
-  for (const [x, y] of [[80, 20], [130, 80], [200, 40]] as const) await page.mouse.move(pad.x + x, pad.y + y, { steps: 5 }); // prettier-ignore
+  for (const [x, y] of [
+    [80, 20],
+    [130, 80],
+    [200, 40],
+  ] as const)
+    await page.mouse.move(pad.x + x, pad.y + y, { steps: 5 });
   await page.mouse.up();
   await form.getByRole('button', { name: 'Sign', exact: true }).click();
   await expect(page.getByText(/^A\. Sorrel, \d/)).toBeVisible();
@@ -196,11 +203,24 @@ test('the inspection is gone through one large item at a time: right, fails with
   await dialog.getByRole('button', { name: 'Later' }).click();
   await expect(dialog).toContainText('Belts whole');
   await page.keyboard.press('Escape');
-  await expect(page.getByRole('button', { name: 'Oil level right, no leaks: right' })).toHaveAttribute('aria-pressed', 'true'); // prettier-ignore
+  await expect(page.getByRole('button', { name: 'Oil level right, no leaks: right' })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  );
   await expect(page.getByLabel('Coolant level right, no leaks: what is wrong')).toHaveValue('hose weeps');
   // A toast goes when its act is undone by the key.
   await page.goto(`${suvok.origin}/equipment`);
-  await suvok.ask('POST', '/equipment', { name: 'Straps', kind: 'straps', serial: '', what: '', lastOn: null, everyDays: null, dueOn: null, device: '', note: '' }); // prettier-ignore
+  await suvok.ask('POST', '/equipment', {
+    name: 'Straps',
+    kind: 'straps',
+    serial: '',
+    what: '',
+    lastOn: null,
+    everyDays: null,
+    dueOn: null,
+    device: '',
+    note: '',
+  });
   await page.getByRole('button', { name: 'Straps' }).click();
   await page.getByRole('dialog').getByRole('button', { name: 'Remove', exact: true }).click();
   await expect(page.getByRole('button', { name: 'Bring back' })).toBeVisible();

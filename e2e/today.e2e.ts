@@ -4,10 +4,17 @@ import type { Page } from '@playwright/test';
 
 /** A day ahead, so that no hour of it is past. */
 const tomorrow = new Date(Date.now() + 24 * 3_600_000);
-const date = `${tomorrow.getFullYear()}-${String(tomorrow.getMonth() + 1).padStart(2, '0')}-${String(tomorrow.getDate()).padStart(2, '0')}`; // prettier-ignore
+const date = `${tomorrow.getFullYear()}-${String(tomorrow.getMonth() + 1).padStart(2, '0')}-${String(tomorrow.getDate()).padStart(2, '0')}`;
 const at = (clock: string) => new Date(`${date}T${clock}:00`).toISOString();
 const book = (suvok: Suvok, title: string, from: string, to: string, bay: number | null = 1) =>
-  suvok.ask<Booking[]>('POST', '/bookings', { bay, jobId: null, title, work: 'first look', startsAt: at(from), endsAt: at(to) }); // prettier-ignore
+  suvok.ask<Booking[]>('POST', '/bookings', {
+    bay,
+    jobId: null,
+    title,
+    work: 'first look',
+    startsAt: at(from),
+    endsAt: at(to),
+  });
 const bookings = async (suvok: Suvok) =>
   (await suvok.ask<Day>('GET', `/day?${new URLSearchParams({ from: at('00:00'), to: at('23:59') }).toString()}`))
     .bookings;
@@ -30,10 +37,13 @@ test('a day is booked by keyboard: begun, moved, stretched, put elsewhere, taken
   const booking = page.getByRole('button', { name: /^M\. Aldous, blue saloon, what does it make/ });
   await expect(booking).toHaveAccessibleName(/Bay 1, 09:00 to 11:00, to come/);
   await booking.focus();
-  for (const key of ['ArrowRight', 'ArrowRight', 'ArrowLeft', 'Shift+ArrowRight', 'ArrowDown']) await page.keyboard.press(key); // prettier-ignore
+  for (const key of ['ArrowRight', 'ArrowRight', 'ArrowLeft', 'Shift+ArrowRight', 'ArrowDown'])
+    await page.keyboard.press(key);
   await expect(booking).toHaveAccessibleName(/Floor, 09:15 to 11:30/);
   await expect(booking).toBeFocused();
-  await expect.poll(async () => (await bookings(suvok)).map(({ bay, startsAt, endsAt }) => [bay, startsAt, endsAt])).toEqual([[null, at('09:15'), at('11:30')]]); // prettier-ignore
+  await expect
+    .poll(async () => (await bookings(suvok)).map(({ bay, startsAt, endsAt }) => [bay, startsAt, endsAt]))
+    .toEqual([[null, at('09:15'), at('11:30')]]);
   await page.reload();
   await expect(booking).toHaveAccessibleName(/Floor, 09:15 to 11:30/);
   await booking.focus();
@@ -78,7 +88,8 @@ test('in the week a booking goes to another day, by keys and by pointer', async 
   await book(suvok, 'Twin', '09:00', '10:00');
   await page.goto(`${suvok.origin}/today?view=week&date=${date}`);
   const twin = page.getByRole('button', { name: /^Twin/ });
-  const day = (by: number) => new Date(tomorrow.getTime() + by * 24 * 3_600_000).toLocaleDateString('en-GB', { weekday: 'long' }); // prettier-ignore
+  const day = (by: number) =>
+    new Date(tomorrow.getTime() + by * 24 * 3_600_000).toLocaleDateString('en-GB', { weekday: 'long' });
   const way = tomorrow.getDay() === 0 ? -1 : 1;
   await twin.focus();
   await page.keyboard.press(way > 0 ? 'ArrowRight' : 'ArrowLeft');
@@ -101,13 +112,16 @@ test('who waits is said with since when; the overrun of what is on the dyno move
   const job = await suvok.mountedJob('Tarrow Six');
   await suvok.record(job, 1);
   const soon = (minutes: number) => new Date(Date.now() + minutes * 60_000).toISOString();
-  const bookAt = (fields: object) => suvok.ask('POST', '/bookings', { bay: 1, jobId: null, title: '', work: '', ...fields }); // prettier-ignore
+  const bookAt = (fields: object) =>
+    suvok.ask('POST', '/bookings', { bay: 1, jobId: null, title: '', work: '', ...fields });
   await bookAt({ jobId: job.id, startsAt: soon(-60), endsAt: soon(2) });
   const next = await suvok.ask<{ id: number }>('POST', '/jobs', { vehicle: 'Hallam minibus', owner: 'Corrie Lines' });
   await bookAt({ jobId: next.id, startsAt: soon(5), endsAt: soon(65) });
   await page.goto(`${suvok.origin}/today`);
   await expect(page.getByText(/the day runs (5\d min|1 h).* late/)).toBeVisible({ timeout: 20_000 });
-  await expect(page.getByTestId('next')).toContainText(/Tarrow Six on Bay 1\. Then call Corrie Lines: Hallam minibus begins at \d\d:\d\d/); // prettier-ignore
+  await expect(page.getByTestId('next')).toContainText(
+    /Tarrow Six on Bay 1\. Then call Corrie Lines: Hallam minibus begins at \d\d:\d\d/,
+  );
   await page.goto(`${suvok.origin}/jobs/${next.id}/brief`);
   await page.getByRole('button', { name: 'Pause' }).click();
   await page.getByLabel('It waits for').selectOption('part');

@@ -25,7 +25,11 @@ test(
     await page.getByRole('combobox', { name: 'Quantity' }).click();
     await page.getByRole('option', { name: 'Oil temperature' }).click();
     await page.getByLabel('Value', { exact: true }).fill('230');
-    await page.getByRole('heading', { name: 'Limits' }).locator('..').getByRole('button', { name: 'Add', exact: true }).click(); // prettier-ignore
+    await page
+      .getByRole('heading', { name: 'Limits' })
+      .locator('..')
+      .getByRole('button', { name: 'Add', exact: true })
+      .click();
     await expect(page.getByText('Oil temperature at most 230 °F')).toBeVisible();
     await page.getByText('History', { exact: true }).click();
     await expect(page.getByText('Tyre pressure: 35.0 psi')).toBeVisible();
@@ -36,7 +40,13 @@ test(
     expect(stored.tyrePressureKpa).toBeCloseTo(241.317, 3);
     expect(stored.limits[0]!.value).toBeCloseTo(110, 6);
     // A limit that every run breaks: what is said of it stands in the same unit everywhere.
-    await suvok.ask('POST', `/jobs/${job.id}/limits`, { quantity: 'intakeTemperature', value: 20, scale: null, reason: '', source: 'us' }); // prettier-ignore
+    await suvok.ask('POST', `/jobs/${job.id}/limits`, {
+      quantity: 'intakeTemperature',
+      value: 20,
+      scale: null,
+      reason: '',
+      source: 'us',
+    });
 
     await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
     await expect(page.getByText('Road speed mph')).toBeVisible();

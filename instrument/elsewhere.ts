@@ -43,7 +43,8 @@ export function secureConnection(at: { host: string; port: number }, fingerprint
   // The fingerprint is what is trusted, not who signed it.
   const socket = connect({ ...at, rejectUnauthorized: false });
   socket.prependListener('secureConnect', () => {
-    if (socket.getPeerCertificate().fingerprint256 !== fingerprint.toUpperCase()) socket.destroy(new Error('another certificate')); // prettier-ignore
+    if (socket.getPeerCertificate().fingerprint256 !== fingerprint.toUpperCase())
+      socket.destroy(new Error('another certificate'));
   });
   return socket;
 }

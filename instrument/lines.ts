@@ -44,7 +44,11 @@ export class Lines {
   private seek(): void {
     const socket = connect(this.place);
     // What is no list of instruments comes from a recorder of another version; the next start mends it.
-    const reader = new LineReader(longestWords, (line) => this.heed(line) || socket.destroy(), () => socket.destroy()); // prettier-ignore
+    const reader = new LineReader(
+      longestWords,
+      (line) => this.heed(line) || socket.destroy(),
+      () => socket.destroy(),
+    );
     socket.setEncoding('utf8');
     socket.on('connect', () => (this.socket = socket));
     socket.on('data', (text: string) => reader.push(text));

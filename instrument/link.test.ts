@@ -26,15 +26,23 @@ async function listener(): Promise<{ port: number; next: () => Promise<{ socket:
     });
   });
   await new Promise<void>((resolve) => server?.listen(0, '127.0.0.1', resolve));
-  const next = () => new Promise<{ socket: Socket; hello: string }>((resolve) => {
-    const one = came.shift();
-    if (one) resolve(one);
-    else waiting.push(resolve);
-  }); // prettier-ignore
+  const next = () =>
+    new Promise<{ socket: Socket; hello: string }>((resolve) => {
+      const one = came.shift();
+      if (one) resolve(one);
+      else waiting.push(resolve);
+    });
   return { port: (server.address() as { port: number }).port, next };
 }
 
-const hello = (unit: string) => ({ type: 'hello' as const, device: 'logger', kind: 'engine-logger' as const, channels: [{ name: 'lambda', unit }], commands: [], faults: [] }); // prettier-ignore
+const hello = (unit: string) => ({
+  type: 'hello' as const,
+  device: 'logger',
+  kind: 'engine-logger' as const,
+  channels: [{ name: 'lambda', unit }],
+  commands: [],
+  faults: [],
+});
 const settled = async (promise: Promise<unknown>, withinMs: number) =>
   Promise.race([
     promise.then(() => true),

@@ -44,14 +44,17 @@ export async function backupBeforeUpgrade(
   if (state.latest === null || state.pending.length === 0) return;
   say('Making a backup before the data are brought up to this version');
   await makeBackup('upgrade', signal).catch((error: Error) => {
-    throw new Failure(`No backup could be made before the data are changed, so nothing was changed: ${error.message} (SUVOK_BACKUPS=off goes on without.)`); // prettier-ignore
+    throw new Failure(
+      `No backup could be made before the data are changed, so nothing was changed: ${error.message} (SUVOK_BACKUPS=off goes on without.)`,
+    );
   });
 }
 
 /** When the newest daily backup of a folder was made; their names say it. */
 export function newestDaily(names: readonly string[]): Date | undefined {
   const moments = names.flatMap((name) => {
-    const [, day, hours, minutes, seconds] = /^suvok-(\d{4}-\d\d-\d\d)T(\d\d)(\d\d)(\d\d)Z-daily\.backup$/.exec(name) ?? []; // prettier-ignore
+    const [, day, hours, minutes, seconds] =
+      /^suvok-(\d{4}-\d\d-\d\d)T(\d\d)(\d\d)(\d\d)Z-daily\.backup$/.exec(name) ?? [];
     return day ? [new Date(`${day}T${hours}:${minutes}:${seconds}Z`)] : [];
   });
   return moments.sort((a, b) => a.getTime() - b.getTime()).at(-1);

@@ -21,7 +21,10 @@ const ownerRole = 'suvok_owner';
  */
 export async function embeddedRoles(cluster: Cluster, database: string): Promise<DatabaseAddresses> {
   const newPassword = () => randomBytes(24).toString('base64url');
-  const roles = { owner: { role: ownerRole, password: newPassword() }, application: { role: applicationRole, password: newPassword() } }; // prettier-ignore
+  const roles = {
+    owner: { role: ownerRole, password: newPassword() },
+    application: { role: applicationRole, password: newPassword() },
+  };
   await connected(cluster.url(database), async (client) => {
     for (const { role, password } of Object.values(roles)) await ensureRole(client, role, password);
     await giveTo(client, ownerRole);

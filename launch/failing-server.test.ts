@@ -16,7 +16,15 @@ test('a server in which something fails that nobody thought of ends what it has,
   await migrate(database.url);
   const folder = mkdtempSync(join(tmpdir(), 'suvok-failing-'));
   const log = join(folder, 'server.log');
-  const environment = { DATABASE_URL: database.url, SUVOK_RECORDER: folder, BENCH_LINK_PORT: '0', PORT: '0', SUVOK_FREE_MB: '0', SUVOK_LOG: log, ...failsAtUsr2 }; // prettier-ignore
+  const environment = {
+    DATABASE_URL: database.url,
+    SUVOK_RECORDER: folder,
+    BENCH_LINK_PORT: '0',
+    PORT: '0',
+    SUVOK_FREE_MB: '0',
+    SUVOK_LOG: log,
+    ...failsAtUsr2,
+  };
   const recorder = await startRecorderProgram({ ...environment, SUVOK_LOG: join(folder, 'recorder.log') });
   const servers: StartedProgram<{ port: number }>[] = [];
   let revive = () => undefined as void;

@@ -4,7 +4,9 @@ import { existsSync, readFileSync } from 'node:fs';
 
 /** The guides that say where things belong name what is there. */
 const guides = ['docs/architecture.md', 'CONTRIBUTING.md', 'README.md'];
-const tracked = execFileSync('git', ['ls-files', '--cached', '--others', '--exclude-standard'], { encoding: 'utf8' }).split('\n'); // prettier-ignore
+const tracked = execFileSync('git', ['ls-files', '--cached', '--others', '--exclude-standard'], {
+  encoding: 'utf8',
+}).split('\n');
 const names = new Set(tracked.flatMap((path) => path.split('/').slice(-1)));
 const folders = new Set(tracked.flatMap((path) => path.split('/').slice(0, -1)));
 
@@ -18,8 +20,12 @@ const expanded = (text: string): string[] => {
 function named(text: string): string[] {
   const quoted = [...text.matchAll(/`([^`\s]+)`/g)].map(([, token]) => token!);
   const linked = [...text.matchAll(/\]\(([^)#:]+)\)/g)].map(([, token]) => token!);
-  const isPath = (token: string) => /^[a-z][\w./{},*-]*(\/|\.(tsx?|cjs|mjs|js|md|sql|png|json))$/.test(token) || /^[a-z][\w-]*(\/[\w{},-]+)+$/.test(token); // prettier-ignore
-  return [...quoted.filter(isPath), ...linked].flatMap(expanded).filter((token) => !/[A-Z*]/.test(token) || token.endsWith('.md')); // prettier-ignore
+  const isPath = (token: string) =>
+    /^[a-z][\w./{},*-]*(\/|\.(tsx?|cjs|mjs|js|md|sql|png|json))$/.test(token) ||
+    /^[a-z][\w-]*(\/[\w{},-]+)+$/.test(token);
+  return [...quoted.filter(isPath), ...linked]
+    .flatMap(expanded)
+    .filter((token) => !/[A-Z*]/.test(token) || token.endsWith('.md'));
 }
 
 const isThere = (guide: string, token: string) => {

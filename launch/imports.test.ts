@@ -28,7 +28,9 @@ const forbidden = [
   ['cli/words.ts', '../simulator/car.ts', 'cli must not import simulator'],
 ] as const;
 
-const report = z.object({ diagnostics: z.array(z.object({ message: z.string(), help: z.string().optional(), filename: z.string() })) }); // prettier-ignore
+const report = z.object({
+  diagnostics: z.array(z.object({ message: z.string(), help: z.string().optional(), filename: z.string() })),
+});
 let found = new Map<string, string[]>();
 
 beforeAll(async () => {

@@ -4,8 +4,20 @@ import { keepRunning, pauseAfter, type Kept } from './keep-running.ts';
 describe('the pause before the next start', () => {
   test('grows with the latest deaths, forgets old ones, and never grows for ever', () => {
     expect(pauseAfter([], 0)).toBe(0);
-    expect([1, 2, 3, 4].map((deaths) => pauseAfter(Array.from({ length: deaths }, () => 0), 1))).toEqual([250, 500, 1000, 2000]); // prettier-ignore
-    expect(pauseAfter(Array.from({ length: 500 }, () => 0), 1)).toBe(30_000); // prettier-ignore
+    expect(
+      [1, 2, 3, 4].map((deaths) =>
+        pauseAfter(
+          Array.from({ length: deaths }, () => 0),
+          1,
+        ),
+      ),
+    ).toEqual([250, 500, 1000, 2000]);
+    expect(
+      pauseAfter(
+        Array.from({ length: 500 }, () => 0),
+        1,
+      ),
+    ).toBe(30_000);
     // Six deaths in a year are six single ones.
     const year = Array.from({ length: 6 }, (_, month) => month * 60 * 24 * 3600e3);
     expect(pauseAfter(year, year.at(-1)! + 1)).toBe(250);

@@ -54,7 +54,9 @@ export async function keepRunning<T extends Kept>(
     while (!stopped) {
       deaths.push(now());
       const pauseMs = pauseAfter(deaths, now());
-      died(`The ${name} has ended by itself; it is started again${pauseMs >= 1000 ? ` in ${Math.round(pauseMs / 1000)} s` : ''}`); // prettier-ignore
+      died(
+        `The ${name} has ended by itself; it is started again${pauseMs >= 1000 ? ` in ${Math.round(pauseMs / 1000)} s` : ''}`,
+      );
       await Promise.race([wait(pauseMs), stopping]);
       if (stopped) return;
       try {

@@ -24,7 +24,9 @@ export function licences(fileName: string): Plugin {
     name: 'licences',
     generateBundle(_options, bundle) {
       const modules = Object.values(bundle).flatMap((output) => (output.type === 'chunk' ? output.moduleIds : []));
-      const folders = [...new Set(modules.flatMap((module) => packageOf(module) ?? []))].filter((folder) => existsSync(join(folder, 'package.json'))); // prettier-ignore
+      const folders = [...new Set(modules.flatMap((module) => packageOf(module) ?? []))].filter((folder) =>
+        existsSync(join(folder, 'package.json')),
+      );
       // Many packages of one maker have one licence: it is written once.
       const packages = new Map<string, string[]>();
       for (const folder of folders.sort()) {

@@ -22,7 +22,19 @@ const entries = [
   'simulator/main.ts',
 ];
 /** Folders that programs are made of. */
-const sources = ['bench', 'cli', 'contract', 'core', 'instrument', 'launch', 'operations', 'recorder', 'server', 'simulator', 'store']; // prettier-ignore
+const sources = [
+  'bench',
+  'cli',
+  'contract',
+  'core',
+  'instrument',
+  'launch',
+  'operations',
+  'recorder',
+  'server',
+  'simulator',
+  'store',
+];
 const builtPrograms = path.join(project, 'dist', 'programs');
 /** A program that runs may still load a part of its own build, so some builds of before are kept. */
 const keptBuilds = 4;

@@ -45,7 +45,11 @@ function npmStart(
   let text = '';
   child.stdout.on('data', (more: Buffer) => (text += more.toString()));
   child.stderr.on('data', (more: Buffer) => (text += more.toString()));
-  const start = { child, said: () => text, ended: new Promise<number | null>((resolve) => child.once('close', resolve)) }; // prettier-ignore
+  const start = {
+    child,
+    said: () => text,
+    ended: new Promise<number | null>((resolve) => child.once('close', resolve)),
+  };
   started.push(start);
   return start;
 }
@@ -55,7 +59,11 @@ describe('what stands in the way is one clear line and an exit code', () => {
     ['a taken port', () => ({ PORT: String(taken) }), /Port \d+ is taken by another program/],
     ['a taken bench link port', () => ({ PORT: '0', BENCH_LINK_PORT: String(taken) }), /BENCH_LINK_PORT=\d+ npm start/],
     ['a port that is none', () => ({ PORT: 'high' }), /PORT must be a port/],
-    ['demo days that there are none of', () => ({ PORT: '0', BENCH_LINK_PORT: '0', SUVOK_DEMO: 'no' }), /SUVOK_DEMO must be one of days, today, off/], // prettier-ignore
+    [
+      'demo days that there are none of',
+      () => ({ PORT: '0', BENCH_LINK_PORT: '0', SUVOK_DEMO: 'no' }),
+      /SUVOK_DEMO must be one of days, today, off/,
+    ],
     [
       'another address than loopback',
       () => ({ PORT: '0', BENCH_LINK_PORT: '0', HOST: '0.0.0.0' }),
@@ -98,7 +106,9 @@ describe('what stands in the way is one clear line and an exit code', () => {
 });
 
 /** All demo days take a minute; what is tried with them is tried with the last one too. */
-const demo = process.env.SUVOK_SOAK ? { SUVOK_DEMO: 'days', jobs: 13, runs: [5, 5, 6, 8, 10, 11, 15] } : { SUVOK_DEMO: 'today', jobs: 7, runs: [11] }; // prettier-ignore
+const demo = process.env.SUVOK_SOAK
+  ? { SUVOK_DEMO: 'days', jobs: 13, runs: [5, 5, 6, 8, 10, 11, 15] }
+  : { SUVOK_DEMO: 'today', jobs: 7, runs: [11] };
 
 test('from an empty folder to the page with its demo days, closed to others, and again with the data kept', async () => {
   const data = join(folder, 'data');
@@ -121,13 +131,20 @@ test('from an empty folder to the page with its demo days, closed to others, and
   await running(first);
   const { jobs } = (await (await fetch(`${address}/api/jobs`)).json()) as { jobs: { runs: number; state: string }[] };
   expect(jobs).toHaveLength(demo.jobs);
-  expect(jobs.map((job) => job.runs).filter((runs) => runs > 0).sort((a, b) => a - b)).toEqual(demo.runs); // prettier-ignore
+  expect(
+    jobs
+      .map((job) => job.runs)
+      .filter((runs) => runs > 0)
+      .sort((a, b) => a - b),
+  ).toEqual(demo.runs);
   expect(new Set(jobs.map((job) => job.state))).toEqual(new Set(['open', 'paused', 'closed']));
   await demoKeepsItsOwnTimes(address, ends);
   expect(await (await fetch(address)).text()).toContain('<title>Suvok</title>');
   // This test is no reason for the slower page that is for its makers: what is built once is served from then on.
   const scripts = readdirSync(join(webFolder, 'assets')).filter((name) => name.endsWith('.js'));
-  expect(scripts.filter((name) => readFileSync(join(webFolder, 'assets', name), 'utf8').includes('jsxDEV('))).toEqual([]); // prettier-ignore
+  expect(scripts.filter((name) => readFileSync(join(webFolder, 'assets', name), 'utf8').includes('jsxDEV('))).toEqual(
+    [],
+  );
   for (const owned of ['postgresql', 'recorder', 'server.log', 'recorder.log'])
     expect(statSync(join(data, owned)).mode & 0o077).toBe(0);
   expect(statSync(join(data, 'postgresql', 'password')).mode & 0o077).toBe(0);
@@ -261,7 +278,12 @@ function processWith(script: string, setting: string): number {
 async function demoKeepsItsOwnTimes(address: string, ends: string): Promise<void> {
   const get = async <T>(path: string) => (await (await fetch(address + path)).json()) as T;
   const { jobs } = await get<{ jobs: { id: number; createdAt: string; lastRunAt: string | null }[] }>('/api/jobs');
-  expect(jobs.map(({ lastRunAt }) => lastRunAt ?? '').sort().at(-1)).toMatch(/^2026-05-21/); // prettier-ignore
+  expect(
+    jobs
+      .map(({ lastRunAt }) => lastRunAt ?? '')
+      .sort()
+      .at(-1),
+  ).toMatch(/^2026-05-21/);
   for (const { id, createdAt } of jobs) {
     const job = await get<Job>(`/api/jobs/${id}`);
     const history = await get<Change[]>(`/api/jobs/${id}/history`);

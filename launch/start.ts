@@ -45,7 +45,12 @@ async function database(): Promise<DatabaseAddresses> {
   const cluster = await keep({
     name: 'database',
     start: async () => {
-      const cluster = await startCluster({ programs, folder: join(folder, 'postgresql'), account, ...(port ? { port } : {}) }); // prettier-ignore
+      const cluster = await startCluster({
+        programs,
+        folder: join(folder, 'postgresql'),
+        account,
+        ...(port ? { port } : {}),
+      });
       port = cluster.port;
       return cluster;
     },
@@ -79,7 +84,7 @@ async function keepRecorder(
     start: async () => {
       const recorder = await startRecorderProgram({ ...environment, ...ports });
       const { benchLinkPort, outside } = recorder;
-      ports = { BENCH_LINK_PORT: String(benchLinkPort), ...(outside && { BENCH_LINK_TLS_PORT: String(outside.port) }) }; // prettier-ignore
+      ports = { BENCH_LINK_PORT: String(benchLinkPort), ...(outside && { BENCH_LINK_TLS_PORT: String(outside.port) }) };
       return recorder;
     },
     revived: () =>
@@ -176,13 +181,23 @@ async function start(): Promise<void> {
   // A shop that works has instruments of its own.
   if (demo !== 'off') {
     await keepStandIns(recorder.benchLinkPort, ['--seed', '4', '--bay', 'Bay 1']);
-    await keepStandIns(recorder.benchLinkPort, ['--seed', '9', '--bay', 'Bay 2', '--number', '2', '--dyno', 'four-hubs']); // prettier-ignore
+    await keepStandIns(recorder.benchLinkPort, [
+      '--seed',
+      '9',
+      '--bay',
+      'Bay 2',
+      '--number',
+      '2',
+      '--dyno',
+      'four-hubs',
+    ]);
   }
   if (backups) started.add(keepBackups(folder, tell));
   if (server.outside) {
     const { fingerprint, madeHere } = server.outside;
     say(`\nOthers reach it at ${outsideAddresses(server.outside)}, once there is an account (People).`);
-    if (recorder.outside) say(`Instruments on other machines: port ${recorder.outside.port}, once they are paired (Devices).`); // prettier-ignore
+    if (recorder.outside)
+      say(`Instruments on other machines: port ${recorder.outside.port}, once they are paired (Devices).`);
     if (madeHere)
       say(`Its certificate was made here; a browser that warns shows this SHA-256 fingerprint:\n${fingerprint}`);
   }
@@ -198,6 +213,7 @@ setInterval(() => process.ppid !== starter && void stop(0), 1000).unref();
 try {
   await start();
 } catch (error) {
-  if (!(error instanceof Stopped)) tell(error instanceof Failure ? error.message : `it could not start: ${(error as Error).message}`); // prettier-ignore
+  if (!(error instanceof Stopped))
+    tell(error instanceof Failure ? error.message : `it could not start: ${(error as Error).message}`);
   await stop(1);
 }

@@ -10,7 +10,9 @@ afterAll(() => rmSync(parent, { recursive: true, force: true }));
 
 test('what a killed run left is cleared away; what is in use, or of others, is not', () => {
   const { pid: gone } = spawnSync(process.execPath, ['-e', '']);
-  const [left, used, others] = [`suvok-test-${gone}-abc`, `suvok-test-${process.pid}-abc`, 'suvok-test-notes'].map((name) => join(parent, name)) as [string, string, string]; // prettier-ignore
+  const [left, used, others] = [`suvok-test-${gone}-abc`, `suvok-test-${process.pid}-abc`, 'suvok-test-notes'].map(
+    (name) => join(parent, name),
+  ) as [string, string, string];
   for (const folder of [left, used, others]) mkdirSync(join(folder, 'within'), { recursive: true });
   const made = testsFolder(parent);
   expect([left, used, others, made].map(existsSync)).toEqual([false, true, true, true]);

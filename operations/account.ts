@@ -10,7 +10,10 @@ const letters = 'abcdefghjkmnpqrstuvwxyz23456789';
 const passwordLength = 20;
 
 /** By chance: 20 of 31 letters are 99 bits. */
-const newPassword = (): string => Array.from({ length: passwordLength }, () => letters[randomInt(letters.length)]).join('').replace(/(.{5})(?=.)/g, '$1-'); // prettier-ignore
+const newPassword = (): string =>
+  Array.from({ length: passwordLength }, () => letters[randomInt(letters.length)])
+    .join('')
+    .replace(/(.{5})(?=.)/g, '$1-');
 
 /**
  * Looks after accounts on the machine itself, where somebody must be able to
@@ -32,16 +35,22 @@ export async function accountCommand(
       for (const one of people) say(`${one.name}  ${one.role}${one.disabledAt ? ', shut' : ''}`);
       return;
     }
-    if ((what !== 'add' && what !== 'password') || !name) throw new Failure('Say "account list", "account add NAME ROLE" or "account password NAME".'); // prettier-ignore
+    if ((what !== 'add' && what !== 'password') || !name)
+      throw new Failure('Say "account list", "account add NAME ROLE" or "account password NAME".');
     const password = newPassword();
     if (what === 'add') {
-      if (!(roles as readonly (string | undefined)[]).includes(role)) throw new Failure(`A role is one of ${roles.join(', ')}.`); // prettier-ignore
+      if (!(roles as readonly (string | undefined)[]).includes(role))
+        throw new Failure(`A role is one of ${roles.join(', ')}.`);
       if (people.length === 0 && role !== 'owner') throw new Failure('The first account is an owner’s.');
-      if (people.some((one) => one.name.toLowerCase() === name.toLowerCase())) throw new Failure(`There is an account called ${name} already.`); // prettier-ignore
+      if (people.some((one) => one.name.toLowerCase() === name.toLowerCase()))
+        throw new Failure(`There is an account called ${name} already.`);
       await inTransaction(database, (client) => addPerson(client, { name, role: role as Role, password }));
     } else {
       const one = people.find((candidate) => candidate.name.toLowerCase() === name.toLowerCase());
-      if (!one) throw new Failure(`There is no account called ${name}; there are ${people.map((other) => other.name).join(', ') || 'none'}.`); // prettier-ignore
+      if (!one)
+        throw new Failure(
+          `There is no account called ${name}; there are ${people.map((other) => other.name).join(', ') || 'none'}.`,
+        );
       await changePerson(database, one.id, { password, disabled: false });
       await endSessions(database, one.id);
     }

@@ -38,7 +38,8 @@ export async function checkedNote(file: string): Promise<BackupNote> {
   if (!note.success) throw new Failure(`${basename(noteOf(file))} cannot be read: it is not what a backup writes.`);
   const sum = await hashOf(file).catch(() => undefined);
   if (sum === undefined) throw new Failure(`There is no file ${file}.`);
-  if (sum !== note.data.sha256) throw new Failure(`${name} is damaged: it is not the file that was made. Take another one.`); // prettier-ignore
+  if (sum !== note.data.sha256)
+    throw new Failure(`${name} is damaged: it is not the file that was made. Take another one.`);
   return note.data;
 }
 

@@ -57,10 +57,10 @@ afterAll(async () => {
 
 const noteIn = (path: string) => JSON.parse(readFileSync(noteOf(path), 'utf8')) as BackupNote;
 const databases = () =>
-  connected(
-    database.url,
-    async (client) =>
-    (await client.query<{ datname: string }>(`select datname from pg_database where datname like 'suvok\\_%'`)).rows.map(({ datname }) => datname), // prettier-ignore
+  connected(database.url, async (client) =>
+    (
+      await client.query<{ datname: string }>(`select datname from pg_database where datname like 'suvok\\_%'`)
+    ).rows.map(({ datname }) => datname),
   );
 
 test('a backup says what it holds, and is for its owner’s eyes only', () => {
@@ -108,7 +108,11 @@ test('restored, the data are those of the backup, and what was there before is k
   await expect(restoreBackup(file, { ...database, running: true })).rejects.toThrow(/Suvok runs on this data/);
   const { before, notCarried } = await restoreBackup(file, database);
   expect(notCarried).toBeNull();
-  const question = (url: string) => connected(url, async (client) => (await client.query<{ question: string }>('select question from job')).rows[0]!.question); // prettier-ignore
+  const question = (url: string) =>
+    connected(
+      url,
+      async (client) => (await client.query<{ question: string }>('select question from job')).rows[0]!.question,
+    );
   expect(await question(database.url)).toBe('');
   const beside = new URL(database.url);
   beside.pathname = `/${before}`;
@@ -119,11 +123,20 @@ test('restored, the data are those of the backup, and what was there before is k
 test('a restore is another database, gives no number out again, and lets no link live again that was taken back', async () => {
   const key = 'a'.repeat(64);
   const inIt = <T>(work: (client: pg.Client) => Promise<T>) => connected(database.url, work);
-  await inIt((client) => client.query(`insert into shared_link (job_id, view, key_hash, ends_at) select id, '{}', $1, now() + interval '9 days' from job`, [key])); // prettier-ignore
+  await inIt((client) =>
+    client.query(
+      `insert into shared_link (job_id, view, key_hash, ends_at) select id, '{}', $1, now() + interval '9 days' from job`,
+      [key],
+    ),
+  );
   const { file: withLink } = await makeBackup(database, mkdtempSync(join(folder, 'link-')), 'asked');
   const nextRun = () => inIt(async (client) => (await addRun(client, newRun())).id);
   const identity = () => inIt((client) => databaseIdentity(client));
-  const held = () => inIt(async (client) => (await client.query('select from shared_link where key_hash = $1 and removed_at is null', [key])).rowCount); // prettier-ignore
+  const held = () =>
+    inIt(
+      async (client) =>
+        (await client.query('select from shared_link where key_hash = $1 and removed_at is null', [key])).rowCount,
+    );
   const [lastRun, was] = [await nextRun(), await identity()];
   await inIt((client) => client.query('update shared_link set removed_at = now()'));
   const { before } = await restoreBackup(withLink, database);
@@ -143,7 +156,9 @@ test('a restore in the place of data that cannot be read goes on, and says what 
 test('data of a newer program are neither opened nor put in place', async () => {
   const other = await freshDatabase();
   await migrate(other.url);
-  await connected(other.url, (client) => client.query(`insert into migration (name, run_on) values ('0099_later', now())`)); // prettier-ignore
+  await connected(other.url, (client) =>
+    client.query(`insert into migration (name, run_on) values ('0099_later', now())`),
+  );
   await expect(migrate(other.url)).rejects.toThrow(/written by a newer Suvok.*0099_later.*nothing was changed/);
   const { file: newer } = await makeBackup(
     { ...database, url: other.url },

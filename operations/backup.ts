@@ -10,7 +10,9 @@ import { connected } from '../store/database.ts';
 import { superfluous } from './retention.ts';
 
 const packageFile = z.object({ version: z.string() });
-export const programVersion = packageFile.parse(JSON.parse(readFileSync(new URL('../package.json', import.meta.url), 'utf8'))).version; // prettier-ignore
+export const programVersion = packageFile.parse(
+  JSON.parse(readFileSync(new URL('../package.json', import.meta.url), 'utf8')),
+).version;
 
 /**
  * Makes a backup of one moment of a database: the file, and beside it what it
@@ -32,7 +34,14 @@ export async function makeBackup(
     // One moment for both: what is counted is what is dumped.
     await client.query('begin isolation level repeatable read read only');
     const { rows } = await client.query<{ snapshot: string }>('select pg_export_snapshot() as snapshot');
-    const dumped = postgresTool(programs, 'pg_dump', url, ['--format=custom', '--no-owner', '--no-acl', '--exclude-table-data=session', `--snapshot=${rows[0]?.snapshot ?? ''}`, `--file=${part}`]); // prettier-ignore
+    const dumped = postgresTool(programs, 'pg_dump', url, [
+      '--format=custom',
+      '--no-owner',
+      '--no-acl',
+      '--exclude-table-data=session',
+      `--snapshot=${rows[0]?.snapshot ?? ''}`,
+      `--file=${part}`,
+    ]);
     const [holds] = await Promise.all([manifestOf(client), dumped]);
     return holds;
   }).catch(async (error: Error) => {
@@ -43,7 +52,14 @@ export async function makeBackup(
   await handle.sync();
   await handle.close();
   const { size } = await stat(part);
-  const note: BackupNote = { madeAt: now.toISOString(), kind, version: programVersion, bytes: size, sha256: await hashOf(part), holds }; // prettier-ignore
+  const note: BackupNote = {
+    madeAt: now.toISOString(),
+    kind,
+    version: programVersion,
+    bytes: size,
+    sha256: await hashOf(part),
+    holds,
+  };
   await writeFile(noteOf(file), `${JSON.stringify(note, null, 2)}\n`, { mode: 0o600 });
   await rename(part, file);
   return { file, note };

@@ -24,10 +24,10 @@ export async function renewIdentity(client: Queryable): Promise<void> {
  * @throws where the former cannot be read
  */
 export async function carryOver(from: string, to: string): Promise<void> {
-  const [sequences, links] = await connected(from, async (client) => [
-    await sequencesOf(client),
-    await takenBackLinks(client),
-  ] as const); // prettier-ignore
+  const [sequences, links] = await connected(
+    from,
+    async (client) => [await sequencesOf(client), await takenBackLinks(client)] as const,
+  );
   await connected(to, async (client) => {
     for (const [name, own] of await sequencesOf(client)) {
       const last = sequences.get(name) ?? 0n;

@@ -56,7 +56,9 @@ async function backup(database: ReachedDatabase, to: string | undefined, kind: s
   const folder = resolve(to ?? join(database.folder, 'backups'));
   const made = await makeBackup(database, folder, kind === 'daily' || kind === 'upgrade' ? kind : 'asked');
   const gone = kind === 'daily' ? await thinOut(folder) : 0;
-  say(`${made.file} (${megabytes(made.note.bytes)}), ${made.note.holds.counts.run ?? 0} runs${gone > 0 ? `; ${gone} older daily ones were removed` : ''}`); // prettier-ignore
+  say(
+    `${made.file} (${megabytes(made.note.bytes)}), ${made.note.holds.counts.run ?? 0} runs${gone > 0 ? `; ${gone} older daily ones were removed` : ''}`,
+  );
 }
 
 function named(file: string | undefined): string {

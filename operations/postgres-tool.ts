@@ -19,7 +19,6 @@ export async function postgresTool(
   url: string,
   words: readonly string[],
 ): Promise<void> {
-  // prettier-ignore
   const { hostname, port, username, password, pathname } = new URL(url);
   const child = spawn(programAt(programs, tool), words, {
     env: {

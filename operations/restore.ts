@@ -18,7 +18,13 @@ async function databaseOf(file: string, { url, programs }: ReachedDatabase, name
   const admin = beside(url, 'postgres');
   await connected(admin, (client) => client.query(`create database ${named(name)} encoding 'UTF8' template template0`));
   try {
-    await postgresTool(programs, 'pg_restore', beside(url, name), ['--exit-on-error', '--no-owner', '--no-acl', `--dbname=${name}`, file]); // prettier-ignore
+    await postgresTool(programs, 'pg_restore', beside(url, name), [
+      '--exit-on-error',
+      '--no-owner',
+      '--no-acl',
+      `--dbname=${name}`,
+      file,
+    ]);
     await connected(beside(url, name), async (client) => {
       const newer = newerSchema(await schemaState(client));
       if (newer) throw new Failure(newer);
@@ -61,8 +67,11 @@ export async function restoreBackup(file: string, database: ReachedDatabase, now
   if (database.running) throw new Failure('Suvok runs on this data. Stop it, then restore.');
   const name = databaseName(database.url);
   const admin = beside(database.url, 'postgres');
-  const users = await connected(admin, (client) => client.query('select 1 from pg_stat_activity where datname = $1', [name])); // prettier-ignore
-  if (users.rowCount !== 0) throw new Failure(`Somebody is connected to the database ${name}. Stop every Suvok on it, then restore.`); // prettier-ignore
+  const users = await connected(admin, (client) =>
+    client.query('select 1 from pg_stat_activity where datname = $1', [name]),
+  );
+  if (users.rowCount !== 0)
+    throw new Failure(`Somebody is connected to the database ${name}. Stop every Suvok on it, then restore.`);
   const restored = `suvok_restored_${momentIn(now)}`;
   await databaseOf(file, database, restored);
   await connected(beside(database.url, restored), renewIdentity);

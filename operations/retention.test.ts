@@ -3,7 +3,8 @@ import fc from 'fast-check';
 import { superfluous } from './retention.ts';
 
 const dayMs = 24 * 3600e3;
-const days = (count: number, from = '2026-11-27T03:00:00Z') => Array.from({ length: count }, (_, back) => new Date(Date.parse(from) - back * dayMs)); // prettier-ignore
+const days = (count: number, from = '2026-11-27T03:00:00Z') =>
+  Array.from({ length: count }, (_, back) => new Date(Date.parse(from) - back * dayMs));
 const keptOf = (made: Date[]) => {
   const goes = superfluous(made);
   return made.filter((moment) => !goes.includes(moment));
@@ -30,7 +31,9 @@ test('whenever they were made, the newest stays and never all go', () => {
       const kept = keptOf(made);
       expect(kept).toContainEqual(new Date(Math.max(...made.map(Number))));
       // A shop that is closed for a month loses none of its last backups by that.
-      expect(kept.length).toBeGreaterThanOrEqual(Math.min(7, new Set(made.map((moment) => Math.floor(Number(moment) / dayMs))).size)); // prettier-ignore
+      expect(kept.length).toBeGreaterThanOrEqual(
+        Math.min(7, new Set(made.map((moment) => Math.floor(Number(moment) / dayMs))).size),
+      );
     }),
   );
 });

@@ -1,7 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
 import { placeOf, type FoundBay } from './bay-place.ts';
 
-const bay = (number: number, otherDyno: FoundBay['otherDyno'] = 'none', name = `Bay ${number}`): FoundBay => ({ bay: number, name, otherDyno }); // prettier-ignore
+const bay = (number: number, otherDyno: FoundBay['otherDyno'] = 'none', name = `Bay ${number}`): FoundBay => ({
+  bay: number,
+  name,
+  otherDyno,
+});
 const dyno = { kind: 'inertia-roller' as const };
 const logger = { kind: 'engine-logger' as const };
 const weather = { kind: 'weather' as const };

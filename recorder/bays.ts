@@ -110,7 +110,12 @@ export class Bays extends EventEmitter<BaysEvents> {
       stored.forEach(({ bay, name, mounted, plan }, at) => {
         const car = cars[at];
         const known = own.get(bay) ?? { ...firstBay, bay };
-        own.set(bay, { ...known, name, mounted: known.mounted ?? (mounted && car ? { ...mounted, ...car } : null), plan: known.plan ?? plan }); // prettier-ignore
+        own.set(bay, {
+          ...known,
+          name,
+          mounted: known.mounted ?? (mounted && car ? { ...mounted, ...car } : null),
+          plan: known.plan ?? plan,
+        });
       });
       const bays = [...own.values()].sort((one, other) => one.bay - other.bay);
       await memory.keep({ asked: true, bays, settings: { ...settings, ...memory.now.settings } });
@@ -134,10 +139,16 @@ export class Bays extends EventEmitter<BaysEvents> {
     const { database, bays, settings } = memory.now;
     if (database === identity) return;
     if (database === null) return memory.keep({ database: identity });
-    log.warn({ before: database, now: identity }, 'the database is another one than before: cars are taken off the dynos'); // prettier-ignore
+    log.warn(
+      { before: database, now: identity },
+      'the database is another one than before: cars are taken off the dynos',
+    );
     if (bays.some(({ mounted }) => mounted))
-      this.otherData = 'The data were restored or begun anew, so the car was taken off the dyno. Put it on again from its job: until then runs belong to no job.'; // prettier-ignore
-    const ofNoCar = Object.entries(settings).map(([name, { ratio, ...own }]) => [name, { ...own, ratio: ratio && { ...ratio, vehicleId: null } }] as const); // prettier-ignore
+      this.otherData =
+        'The data were restored or begun anew, so the car was taken off the dyno. Put it on again from its job: until then runs belong to no job.';
+    const ofNoCar = Object.entries(settings).map(
+      ([name, { ratio, ...own }]) => [name, { ...own, ratio: ratio && { ...ratio, vehicleId: null } }] as const,
+    );
     await memory.keep({
       database: identity,
       bays: bays.map((bay) => ({ ...bay, mounted: null })),

@@ -45,7 +45,9 @@ function drumSpeeds(recent: RecentRows, values: ReturnType<typeof lastOf>, radiu
     });
   const surface = values('surfaceSpeed');
   const radS =
-    values('rollerSpeed') ?? values('hubSpeed') ?? (radiusM ? surface?.map((metresPerS) => metresPerS / radiusM) : undefined); // prettier-ignore
+    values('rollerSpeed') ??
+    values('hubSpeed') ??
+    (radiusM ? surface?.map((metresPerS) => metresPerS / radiusM) : undefined);
   return radS ? [{ place: undefined, radS }] : [];
 }
 
@@ -88,7 +90,8 @@ export function calibratedRatio(recent: RecentRows, radiusM: number | undefined,
   if (rpm === undefined)
     throw new Refusal('The dyno has no pickup: type the engine speed that the car’s own instrument shows.');
   const ratioOf = (radS: number) => rpm / rpmPerRadS / radS;
-  const ofAxle = (axle: Axle) => drums.filter(({ place }) => place && axleOf(place) === axle).map(({ radS }) => meanOf(radS)); // prettier-ignore
+  const ofAxle = (axle: Axle) =>
+    drums.filter(({ place }) => place && axleOf(place) === axle).map(({ radS }) => meanOf(radS));
   const [front, rear] = [ofAxle('front'), ofAxle('rear')];
   // An axle that stands is not driven: it has no ratio.
   const both = [...front, ...rear].every((radS) => radS > standingRadS) && front.length > 0 && rear.length > 0;

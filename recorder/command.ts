@@ -25,7 +25,13 @@ export function commandFor(
     case 'transient':
       return { type: 'transient', ...after, engineSpeedRpm: plan.ofKind.heldRpm };
     case 'cruise':
-      return { type: 'cruise', ...after, engineSpeedRpm: plan.ofKind.heldRpm, wheelKw: plan.ofKind.wheelKw, forS: plan.ofKind.cruiseS }; // prettier-ignore
+      return {
+        type: 'cruise',
+        ...after,
+        engineSpeedRpm: plan.ofKind.heldRpm,
+        wheelKw: plan.ofKind.wheelKw,
+        forS: plan.ofKind.cruiseS,
+      };
     case 'coast-down':
       return { type: 'coast', ...after, ...speeds };
     default:

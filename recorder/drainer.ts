@@ -13,7 +13,8 @@ const refusedMs = 60_000;
 /** When the recorder stops, storing goes on for so long at most, ms. */
 const lastMomentMs = 3000;
 
-const otherDataRemark = 'It was recorded before the data were restored or begun anew, so it belongs to no job until it is claimed.'; // prettier-ignore
+const otherDataRemark =
+  'It was recorded before the data were restored or begun anew, so it belongs to no job until it is claimed.';
 
 interface DrainerEvents {
   /** A run is entered, or stored whole, or storing fails or goes on again. */
@@ -123,10 +124,13 @@ export class Drainer extends EventEmitter<DrainerEvents> {
       this.drained.clear();
       this.refused.clear();
     }
-    if (!this.problem) this.log.warn({ err: error, runs: this.journal.unstored.length }, 'storing runs failed; it is tried again'); // prettier-ignore
+    if (!this.problem)
+      this.log.warn({ err: error, runs: this.journal.unstored.length }, 'storing runs failed; it is tried again');
     if (error instanceof Displaced) {
       this.displaced = true;
-      return this.tell('Another recorder has taken this one’s place. What is recorded stays on this machine’s disk; stop one of the two, then start Suvok again.'); // prettier-ignore
+      return this.tell(
+        'Another recorder has taken this one’s place. What is recorded stays on this machine’s disk; stop one of the two, then start Suvok again.',
+      );
     }
     this.tell(
       `The database does not answer. Recording goes on; ${this.waiting()}. It is asked again (it said: ${error.message}).`,

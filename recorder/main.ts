@@ -28,7 +28,9 @@ const recorder = await startRecorder({
   databaseUrl: DATABASE_URL,
   folder: SUVOK_RECORDER,
   benchLinkPort: BENCH_LINK_PORT,
-  outside: orGiveUp(() => outsidePlace(process.env, BENCH_LINK_TLS_PORT, SUVOK_TLS ?? join(SUVOK_RECORDER, '..', 'tls'))), // prettier-ignore
+  outside: orGiveUp(() =>
+    outsidePlace(process.env, BENCH_LINK_TLS_PORT, SUVOK_TLS ?? join(SUVOK_RECORDER, '..', 'tls')),
+  ),
   floorBytes: SUVOK_FREE_MB * 2 ** 20,
   log: logger,
 }).catch((error: NodeJS.ErrnoException & { port?: number }) => {

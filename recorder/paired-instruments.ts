@@ -36,7 +36,10 @@ export class PairedInstruments extends EventEmitter<PairedEvents> implements Doo
 
   /** One code at a time: an earlier one is worth nothing any more. @throws Refusal where nobody could say it */
   offer({ code, until }: { code: string; until: string }): void {
-    if (!this.outside) throw new Refusal('Suvok listens to this machine alone: start it with HOST, the name or address that other machines reach this one by.'); // prettier-ignore
+    if (!this.outside)
+      throw new Refusal(
+        'Suvok listens to this machine alone: start it with HOST, the name or address that other machines reach this one by.',
+      );
     this.offered = { hash: hashOf(plain(code)), until, wrong: 0 };
     this.emit('changed');
   }

@@ -225,7 +225,12 @@ test('a pull with a hole in it is no whole run, and says where', async () => {
   await bench.pulls(3);
   bench.skips(1);
   await bench.pull(2, 'lift');
-  expect(bench.runs).toMatchObject([{ as: 'interrupted', remarks: ['50 frames are missing at 7.02 s.', 'Nothing was read from 6.00 to 7.02 s, so it is no whole run.'] }]); // prettier-ignore
+  expect(bench.runs).toMatchObject([
+    {
+      as: 'interrupted',
+      remarks: ['50 frames are missing at 7.02 s.', 'Nothing was read from 6.00 to 7.02 s, so it is no whole run.'],
+    },
+  ]);
 });
 
 test('an announcement is told, taken back, and forgotten by a loss', async () => {

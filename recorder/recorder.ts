@@ -28,7 +28,19 @@ const armedSustainS = 0.2;
 /** The trigger knows of the drum's speed so far back, s. */
 const recentS = 0.3;
 /** A run longer than this is ended, s; a row of holds, and driving a table, may take longer. */
-const longestRunS = { power: 180, conditioning: 180, check: 180, 'coast-down': 300, step: 3600, 'part-load': 3600, idle: 400, 'cold-start': 700, transient: 180, cruise: 2400, 'road-check': 3600 } as const; // prettier-ignore
+const longestRunS = {
+  power: 180,
+  conditioning: 180,
+  check: 180,
+  'coast-down': 300,
+  step: 3600,
+  'part-load': 3600,
+  idle: 400,
+  'cold-start': 700,
+  transient: 180,
+  cruise: 2400,
+  'road-check': 3600,
+} as const;
 /** Kinds that a load must hold the speed for. */
 const loadedKinds: readonly RunPlan['kind'][] = ['part-load', 'transient', 'cruise'];
 /**
@@ -170,7 +182,9 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     if (this.current || this.armed) return;
     const { plan } = this.conditions();
     if (this.device.dyno?.kind === 'inertia-roller' && loadedKinds.includes(plan.kind))
-      throw new Refusal('An inertia roller has no load that could hold a speed, so this kind of run cannot be made on it. Choose another kind.'); // prettier-ignore
+      throw new Refusal(
+        'An inertia roller has no load that could hold a speed, so this kind of run cannot be made on it. Choose another kind.',
+      );
     const command = commandFor(plan, afterS);
     const { commands } = this.device.hello;
     // An idle or a start needs no machine: where it cannot be told to, its driver does it.

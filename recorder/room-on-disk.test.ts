@@ -5,7 +5,11 @@ const mb = 2 ** 20;
 
 /** The watch over a disk with so much left, of a floor of 400 MB. */
 async function roomWith(free: number | Error) {
-  const room = new RoomOnDisk(400 * mb, () => (free instanceof Error ? Promise.reject(free) : Promise.resolve(free)), () => undefined); // prettier-ignore
+  const room = new RoomOnDisk(
+    400 * mb,
+    () => (free instanceof Error ? Promise.reject(free) : Promise.resolve(free)),
+    () => undefined,
+  );
   await room.look();
   room.stop();
   return { refusal: room.refusal(), warning: room.warning(), atTheEnd: room.atTheEnd };

@@ -12,7 +12,8 @@ export function putAside(file: string, most = largest): boolean {
   const size = statSync(file, { throwIfNoEntry: false })?.size ?? 0;
   if (size < most) return false;
   rmSync(`${file}.${kept}`, { force: true });
-  for (let at = kept - 1; at >= 1; at--) if (statSync(`${file}.${at}`, { throwIfNoEntry: false })) renameSync(`${file}.${at}`, `${file}.${at + 1}`); // prettier-ignore
+  for (let at = kept - 1; at >= 1; at--)
+    if (statSync(`${file}.${at}`, { throwIfNoEntry: false })) renameSync(`${file}.${at}`, `${file}.${at + 1}`);
   renameSync(file, `${file}.1`);
   return true;
 }

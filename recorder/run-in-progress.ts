@@ -58,7 +58,9 @@ export function endOf(run: RunInProgress, as: EndRecord['as']): Omit<EndRecord, 
       ...discontinuityRemarks(run.discontinuities),
       ...run.remarks,
       ...(headless ? [headlessRemark] : []),
-      ...(hole ? [`Nothing was read from ${hole.fromS.toFixed(2)} to ${hole.toS.toFixed(2)} s, so it is no whole run.`] : []), // prettier-ignore
+      ...(hole
+        ? [`Nothing was read from ${hole.fromS.toFixed(2)} to ${hole.toS.toFixed(2)} s, so it is no whole run.`]
+        : []),
     ],
   };
 }

@@ -170,7 +170,8 @@ test.each(seeds)(
       for (const { source, name } of beginning.logs) {
         const marks = (rows.get(source) ?? []).map((row) => row[2]!);
         const holes = marks.filter((mark, at) => at > 0 && mark !== marks[at - 1]! + 1).length;
-        if (!remarks.some((remark) => remark.includes(name))) expect({ seed, pull, name, holes }).toEqual({ seed, pull, name, holes: 0 }); // prettier-ignore
+        if (!remarks.some((remark) => remark.includes(name)))
+          expect({ seed, pull, name, holes }).toEqual({ seed, pull, name, holes: 0 });
       }
     }
     await world.end();

@@ -112,7 +112,10 @@ export function createApp(parts: AppParts): Express {
   // Nobody comes in from elsewhere while nobody has to sign in.
   app.use(async (request, _response, next) => {
     if (fromOutside(request) && !(await accounts.any()))
-      throw new HttpRefusal(403, 'Make the first account on this machine itself: until then nobody is let in from elsewhere.'); // prettier-ignore
+      throw new HttpRefusal(
+        403,
+        'Make the first account on this machine itself: until then nobody is let in from elsewhere.',
+      );
     next();
   });
   // Answers hold people's work: a browser keeps none, but for what a route says never changes.
@@ -124,7 +127,10 @@ export function createApp(parts: AppParts): Express {
   app.use('/api', (request, _response, next) => {
     const shown = request.get(dataHeader);
     if (shown !== undefined && shown !== data.identity)
-      throw new HttpRefusal(409, 'The data of this Suvok were restored or begun anew since this page was opened. Load the page anew; nothing was changed.'); // prettier-ignore
+      throw new HttpRefusal(
+        409,
+        'The data of this Suvok were restored or begun anew since this page was opened. Load the page anew; nothing was changed.',
+      );
     next();
   });
   app.use('/api', ofOneAddress(parts.askedMost ?? usualAskedMost));
@@ -195,7 +201,9 @@ function builtFiles(folder: string): RequestHandler {
 const compressed = compression({
   threshold: 1024,
   filter: (request, response) =>
-    fromOutside(request) && /json|text\/(?!event-stream)/.test(String(response.getHeader('content-type'))) && !/ndjson/.test(String(response.getHeader('content-type'))), // prettier-ignore
+    fromOutside(request) &&
+    /json|text\/(?!event-stream)/.test(String(response.getHeader('content-type'))) &&
+    !/ndjson/.test(String(response.getHeader('content-type'))),
 });
 
 function servePage(app: Express, folder: string): void {

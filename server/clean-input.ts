@@ -20,7 +20,11 @@ export function cleanBody(body: unknown): unknown {
   } catch (error) {
     if (!(error instanceof UncleanInput)) throw error;
     const { message, field } = error;
-    throw new HttpRefusal(400, `The request was not understood${field ? `, "${field}"` : ''}: ${message}.`, field || undefined); // prettier-ignore
+    throw new HttpRefusal(
+      400,
+      `The request was not understood${field ? `, "${field}"` : ''}: ${message}.`,
+      field || undefined,
+    );
   }
 }
 

@@ -14,7 +14,6 @@ function asked(
   headers: Record<string, string>,
   method = 'GET',
 ): Promise<{ status: number; headers: NodeJS.Dict<string | string[]> }> {
-  // prettier-ignore
   return new Promise((resolve, reject) => {
     const sent = request({ port: server.running.port, host: '127.0.0.1', path, method, headers }, (response) => {
       response.resume();
@@ -25,7 +24,11 @@ function asked(
   });
 }
 
-const from = (site: string, mode: string, dest: string) => ({ 'sec-fetch-site': site, 'sec-fetch-mode': mode, 'sec-fetch-dest': dest }); // prettier-ignore
+const from = (site: string, mode: string, dest: string) => ({
+  'sec-fetch-site': site,
+  'sec-fetch-mode': mode,
+  'sec-fetch-dest': dest,
+});
 
 test.each([
   ['Suvok’s own page', from('same-origin', 'cors', 'empty'), 200],
@@ -45,7 +48,15 @@ test('a link to a page may be opened from anywhere; nothing may be changed from 
   expect((await asked('/jobs/1', from('cross-site', 'navigate', 'document'))).status).toBe(404);
   expect((await asked('/jobs/1', from('cross-site', 'navigate', 'iframe'))).status).toBe(403);
   expect((await asked('/api/bays/1/end', from('cross-site', 'navigate', 'document'), 'POST')).status).toBe(403);
-  expect((await asked('/api/bays/1/end', { ...from('same-origin', 'cors', 'empty'), origin: 'http://elsewhere.example' }, 'POST')).status).toBe(403); // prettier-ignore
+  expect(
+    (
+      await asked(
+        '/api/bays/1/end',
+        { ...from('same-origin', 'cors', 'empty'), origin: 'http://elsewhere.example' },
+        'POST',
+      )
+    ).status,
+  ).toBe(403);
 });
 
 test('no answer of the API is kept by a browser, and the page may load nothing from elsewhere', async () => {

@@ -78,7 +78,9 @@ test('data that become other ones while pages are open are told of at once', asy
   await eventually('the data', () => ids().length === 1);
   await server.asOwner('update database_identity set id = gen_random_uuid()');
   // As a restore does: every connection breaks.
-  await server.asOwner(`select pg_terminate_backend(pid) from pg_stat_activity where datname = current_database() and query in ('select id from database_identity', 'listen suvok_changed')`); // prettier-ignore
+  await server.asOwner(
+    `select pg_terminate_backend(pid) from pg_stat_activity where datname = current_database() and query in ('select id from database_identity', 'listen suvok_changed')`,
+  );
   await eventually('the other data', () => ids().length === 2);
   expect(new Set(ids()).size).toBe(2);
   socket.close();

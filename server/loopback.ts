@@ -12,7 +12,8 @@ function hostOf(authority: string): string {
 }
 
 /** Whether a request came over TLS, as those from other machines do. */
-export const fromOutside = ({ socket }: Pick<IncomingMessage, 'socket'>): boolean => (socket as TLSSocket).encrypted === true; // prettier-ignore
+export const fromOutside = ({ socket }: Pick<IncomingMessage, 'socket'>): boolean =>
+  (socket as TLSSocket).encrypted === true;
 
 /**
  * True for a request that names this machine as it was reached; another name means that a web page elsewhere sent it here.

@@ -56,7 +56,11 @@ describe('from another machine', () => {
   ) =>
     new Promise<{ status: number; text: string; cookie: string; setCookie: string }>((resolve, reject) => {
       const port = server.outside!.port;
-      const headers = { host: `${named}:${port}`, cookie, ...(body === undefined ? {} : { 'content-type': 'application/json' }) }; // prettier-ignore
+      const headers = {
+        host: `${named}:${port}`,
+        cookie,
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+      };
       const sent = request(
         { host: '127.0.0.1', port, path, method, headers, agent, rejectUnauthorized: false },
         (response) => {
@@ -75,7 +79,11 @@ describe('from another machine', () => {
     new Promise<number>((resolve) => {
       const port = server.outside!.port;
       const origin = `https://${host}:${port}`;
-      const socket = new WebSocket(`wss://127.0.0.1:${port}/live`, { origin, headers: { cookie, host: `${host}:${port}` }, rejectUnauthorized: false }); // prettier-ignore
+      const socket = new WebSocket(`wss://127.0.0.1:${port}/live`, {
+        origin,
+        headers: { cookie, host: `${host}:${port}` },
+        rejectUnauthorized: false,
+      });
       socket.on('open', () => {
         socket.close();
         resolve(200);
@@ -94,14 +102,25 @@ describe('from another machine', () => {
           (response) => {
             const parts: Buffer[] = [];
             response.on('data', (part: Buffer) => parts.push(part));
-            response.on('end', () => resolve({ encoding: response.headers['content-encoding'], cache: response.headers['cache-control'], bytes: Buffer.concat(parts) })); // prettier-ignore
+            response.on('end', () =>
+              resolve({
+                encoding: response.headers['content-encoding'],
+                cache: response.headers['cache-control'],
+                bytes: Buffer.concat(parts),
+              }),
+            );
           },
         );
         sent.once('error', reject);
         sent.end();
       });
     const local = `http://127.0.0.1:${server.port}`;
-    const post = (path: string, body: object) => fetch(`${local}/api${path}`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }); // prettier-ignore
+    const post = (path: string, body: object) =>
+      fetch(`${local}/api${path}`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify(body),
+      });
     for (let job = 0; job < 12; job++) await post('/jobs', { vehicle: `Car ${job}` });
     const first = await post('/account/first', { name: 'Ola', password });
     const cookie = first.headers.get('set-cookie')!.split(';')[0]!;
@@ -115,7 +134,11 @@ describe('from another machine', () => {
     expect(JSON.parse(gunzipSync(answer.bytes).toString())).toMatchObject({ total: 12 });
     expect((await fetched('/api/account', 'gzip', cookie)).encoding).toBeUndefined();
     for (const path of ['/assets/page-1.js', '/api/jobs'])
-      expect((await fetch(local + path, { headers: { 'accept-encoding': 'gzip, br', cookie } })).headers.get('content-encoding')).toBeNull(); // prettier-ignore
+      expect(
+        (await fetch(local + path, { headers: { 'accept-encoding': 'gzip, br', cookie } })).headers.get(
+          'content-encoding',
+        ),
+      ).toBeNull();
   }, 60_000);
 
   test('nobody comes in before there is an account, not even to make the first; then whoever signs in does', async () => {
@@ -124,12 +147,15 @@ describe('from another machine', () => {
       ['GET', '/', undefined],
       ['POST', '/api/account/first', { name: 'Eve', password }],
     ] as const) {
-      // prettier-ignore
       const { status, text } = await ask(method, path, { body });
       expect([status, text]).toEqual([403, expect.stringContaining('first account on this machine itself')]);
     }
     expect(await opened('')).toBe(403);
-    const first = await fetch(`http://127.0.0.1:${server.port}/api/account/first`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ name: 'Ola', password }) }); // prettier-ignore
+    const first = await fetch(`http://127.0.0.1:${server.port}/api/account/first`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ name: 'Ola', password }),
+    });
     expect(first.status).toBe(201);
     // Over plain HTTP on this machine the cookie cannot be Secure.
     expect(first.headers.get('set-cookie')).not.toMatch(/Secure/);

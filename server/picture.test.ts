@@ -9,7 +9,11 @@ const noise = (width: number, height: number) =>
   sharp(Buffer.from(Array.from({ length: width * height * 3 }, (_, at) => (at * 7919 * (at % 97)) % 256)), {
     raw: { width, height, channels: 3 },
   });
-const made = { jpeg: await noise(120, 80).jpeg().toBuffer(), png: await noise(120, 80).png().toBuffer(), webp: await noise(120, 80).webp().toBuffer() }; // prettier-ignore
+const made = {
+  jpeg: await noise(120, 80).jpeg().toBuffer(),
+  png: await noise(120, 80).png().toBuffer(),
+  webp: await noise(120, 80).webp().toBuffer(),
+};
 
 describe('what a picture is', () => {
   test.each(Object.entries(made))('%s', async (kind, content) => {
@@ -27,11 +31,16 @@ describe('what a picture is', () => {
 
   test('first bytes with anything after them are none; nor are other kinds, or a page', async () => {
     await fc.assert(
-      fc.asyncProperty(fc.constantFrom(...Object.values(made)), fc.integer({ min: 3, max: 24 }), fc.uint8Array({ maxLength: 4000 }), async (like, first, rest) => {
-        expect(await pictureKind(Buffer.concat([like.subarray(0, first), rest]))).toBeUndefined();
-      }),
+      fc.asyncProperty(
+        fc.constantFrom(...Object.values(made)),
+        fc.integer({ min: 3, max: 24 }),
+        fc.uint8Array({ maxLength: 4000 }),
+        async (like, first, rest) => {
+          expect(await pictureKind(Buffer.concat([like.subarray(0, first), rest]))).toBeUndefined();
+        },
+      ),
       { numRuns: 100 },
-    ); // prettier-ignore
+    );
     for (const other of [
       await noise(20, 20).gif().toBuffer(),
       await noise(20, 20).tiff().toBuffer(),
@@ -54,7 +63,12 @@ describe('what a picture is', () => {
     head.writeUInt32BE(40_000, 0);
     head.writeUInt32BE(40_000, 4);
     head[8] = 8;
-    const claims = Buffer.concat([made.png.subarray(0, 8), chunk('IHDR', head), chunk('IDAT', deflateSync(Buffer.alloc(50_000_000))), chunk('IEND', Buffer.alloc(0))]); // prettier-ignore
+    const claims = Buffer.concat([
+      made.png.subarray(0, 8),
+      chunk('IHDR', head),
+      chunk('IDAT', deflateSync(Buffer.alloc(50_000_000))),
+      chunk('IEND', Buffer.alloc(0)),
+    ]);
     expect(claims.length).toBeLessThan(100_000);
     const before = process.memoryUsage().rss;
     expect(await pictureKind(claims)).toBeUndefined();

@@ -1,7 +1,11 @@
 import sharp from 'sharp';
 
 /** What pages show; nothing else is even looked into. */
-const loaders = { jpeg: 'VipsForeignLoadJpegBuffer', png: 'VipsForeignLoadPngBuffer', webp: 'VipsForeignLoadWebpBuffer' }; // prettier-ignore
+const loaders = {
+  jpeg: 'VipsForeignLoadJpegBuffer',
+  png: 'VipsForeignLoadPngBuffer',
+  webp: 'VipsForeignLoadWebpBuffer',
+};
 sharp.block({ operation: ['VipsForeignLoad'] });
 sharp.unblock({ operation: Object.values(loaders) });
 // Each picture is looked at once, beside other work.
@@ -18,7 +22,9 @@ const longestS = 20;
  */
 export async function pictureKind(content: Buffer): Promise<string | undefined> {
   try {
-    const picture = sharp(content, { limitInputPixels: mostPixels, failOn: 'error', sequentialRead: true }).timeout({ seconds: longestS }); // prettier-ignore
+    const picture = sharp(content, { limitInputPixels: mostPixels, failOn: 'error', sequentialRead: true }).timeout({
+      seconds: longestS,
+    });
     const { format } = await picture.metadata();
     // Every row is read for the mean of each colour; none of them is kept.
     await picture.stats();

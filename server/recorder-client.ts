@@ -69,7 +69,9 @@ export class RecorderClient extends EventEmitter<RecorderEvents> {
   state(): BaysState {
     if (this.said && this.socket) return this.said;
     const { message } = new RecorderAway();
-    const last = this.said?.bays ?? [{ bay: 1, name: 'Bay 1', mounted: null, plan: usualPlan, recorder: { lastRunId: null } }]; // prettier-ignore
+    const last = this.said?.bays ?? [
+      { bay: 1, name: 'Bay 1', mounted: null, plan: usualPlan, recorder: { lastRunId: null } },
+    ];
     return {
       type: 'bays',
       bays: last.map(({ bay, name, mounted, plan, recorder: { lastRunId } }) => ({

@@ -7,7 +7,10 @@ import { eventually, startHere } from './testing/test-server.ts';
 test('a server that stops answers what it was asked before', async () => {
   const database = await freshDatabase();
   const errors: object[] = [];
-  const { server, recorder, lines } = await startHere(database.url, { ...silentLog, error: (said) => errors.push(said) }); // prettier-ignore
+  const { server, recorder, lines } = await startHere(database.url, {
+    ...silentLog,
+    error: (said) => errors.push(said),
+  });
   const ask = (method: string, path: string, body: object) =>
     fetch(`http://127.0.0.1:${server.port}/api${path}`, {
       method,

@@ -13,7 +13,12 @@ let first: TestServer;
 let second: RunningServer;
 beforeAll(async () => {
   first = await TestServer.start();
-  second = await startServer({ databaseUrl: first.databaseUrl, port: 0, recorder: socketPlace(first.folder), log: silentLog }); // prettier-ignore
+  second = await startServer({
+    databaseUrl: first.databaseUrl,
+    port: 0,
+    recorder: socketPlace(first.folder),
+    log: silentLog,
+  });
 });
 afterAll(async () => {
   await second.close();
@@ -22,7 +27,12 @@ afterAll(async () => {
 });
 
 const ofSecond = async <T>(path: string, method = 'GET', body?: unknown) =>
-  (await (await fetch(`http://127.0.0.1:${second.port}/api${path}`, { method, ...(body ? { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) } : {}) })).json()) as T; // prettier-ignore
+  (await (
+    await fetch(`http://127.0.0.1:${second.port}/api${path}`, {
+      method,
+      ...(body ? { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) } : {}),
+    })
+  ).json()) as T;
 
 test('what is put on the dyno through one stands there on the other, whose pages see the live run and hear of the change', async () => {
   const messages: LiveMessage[] = [];
@@ -40,7 +50,9 @@ test('what is put on the dyno through one stands there on the other, whose pages
   const client = await BenchClient.connect(first.running.benchLinkPort);
   client.hello();
   client.pull();
-  const run = await eventually('the run', async () => (await ofSecond<{ runs: Run[] }>(`/jobs/${job.id}`)).runs.find(({ state }) => state === 'sealed')); // prettier-ignore
+  const run = await eventually('the run', async () =>
+    (await ofSecond<{ runs: Run[] }>(`/jobs/${job.id}`)).runs.find(({ state }) => state === 'sealed'),
+  );
   expect(run).toMatchObject({ label: 'A1' });
   expect(samples).toBeGreaterThan(1000);
   expect(messages).toContainEqual({ type: 'changed', table: 'run', jobId: job.id });
@@ -52,19 +64,36 @@ test('what is put on the dyno through one stands there on the other, whose pages
 });
 
 test('a server that goes leaves the other, the recorder and what is on the dyno as they are', async () => {
-  const third = await startServer({ databaseUrl: first.databaseUrl, port: 0, recorder: socketPlace(first.folder), log: silentLog }); // prettier-ignore
+  const third = await startServer({
+    databaseUrl: first.databaseUrl,
+    port: 0,
+    recorder: socketPlace(first.folder),
+    log: silentLog,
+  });
   await third.close();
   expect((await ofSecond<BayState>('/bays/1')).recorder.problem).toBeNull();
   expect((await first.bay()).recorder.problem).toBeNull();
 });
 
 test('while the recorder is away pages are told so, and what is asked of it is refused with a sentence', async () => {
-  const alone = await startServer({ databaseUrl: first.databaseUrl, port: 0, recorder: socketPlace(`${first.folder}-none`), log: silentLog }); // prettier-ignore
+  const alone = await startServer({
+    databaseUrl: first.databaseUrl,
+    port: 0,
+    recorder: socketPlace(`${first.folder}-none`),
+    log: silentLog,
+  });
   const address = `http://127.0.0.1:${alone.port}/api`;
   const bay = (await (await fetch(`${address}/bays/1`)).json()) as BayState;
   expect(bay.recorder.problem).toMatch(/recorder does not answer; it is being started again/);
-  const arm = await fetch(`${address}/bays/1/arm`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: '{}' }); // prettier-ignore
-  expect([arm.status, ((await arm.json()) as { error: string }).error]).toEqual([422, expect.stringMatching(/does not answer.*kept/)]); // prettier-ignore
+  const arm = await fetch(`${address}/bays/1/arm`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: '{}',
+  });
+  expect([arm.status, ((await arm.json()) as { error: string }).error]).toEqual([
+    422,
+    expect.stringMatching(/does not answer.*kept/),
+  ]);
   // The jobs are there all the same.
   expect((await fetch(`${address}/jobs`)).status).toBe(200);
   await alone.close();

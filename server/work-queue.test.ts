@@ -62,18 +62,34 @@ test('the powers of many runs are made once each, and go on when the server that
   ends.push(() => recorder.close());
   const { server: idle } = await worker(socketPlace(folder), 3_600_000);
   const api = `http://127.0.0.1:${idle.port}/api`;
-  const job = (await (await fetch(`${api}/jobs`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: '{"vehicle":"Worked on"}' })).json()) as Job; // prettier-ignore
+  const job = (await (
+    await fetch(`${api}/jobs`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: '{"vehicle":"Worked on"}',
+    })
+  ).json()) as Job;
   const runs = 12;
   const text = writeRecordingCsv(generatedRun({}));
   for (let run = 0; run < runs; run++) {
     const form = new FormData();
     form.append('file', new Blob([text]), 'run.csv');
-    form.append('settings', JSON.stringify({ setupId: job.setups[0]!.id, dyno: testDyno, air: null, engineToDrumRatio: null, startedAt: '2026-05-04T09:00:00Z' })); // prettier-ignore
+    form.append(
+      'settings',
+      JSON.stringify({
+        setupId: job.setups[0]!.id,
+        dyno: testDyno,
+        air: null,
+        engineToDrumRatio: null,
+        startedAt: '2026-05-04T09:00:00Z',
+      }),
+    );
     expect((await fetch(`${api}/imports`, { method: 'POST', body: form })).status).toBe(201);
   }
   await idle.close();
   const one = await worker(socketPlace(folder));
-  const stored = async () => (await database.query<{ made: number }>('select count(*)::int as made from run_power')).rows[0]!.made; // prettier-ignore
+  const stored = async () =>
+    (await database.query<{ made: number }>('select count(*)::int as made from run_power')).rows[0]!.made;
   await eventually('a beginning', async () => (await stored()) > 0);
   const other = await worker(socketPlace(folder));
   await one.server.close();
@@ -101,7 +117,10 @@ test('work is asked for by many and done by one at a time', async () => {
 
 test('work that failed is told of and done again', async () => {
   const told: unknown[] = [];
-  const one = await queue({ ...silentLog, warn: (fields: object) => void told.push(String((fields as { err: Error }).err.message)) }); // prettier-ignore
+  const one = await queue({
+    ...silentLog,
+    warn: (fields: object) => void told.push(String((fields as { err: Error }).err.message)),
+  });
   let times = 0;
   await one.work('run-powers', () => (++times === 1 ? Promise.reject(new Error('no luck')) : Promise.resolve()));
   await one.ask('run-powers');
@@ -146,7 +165,11 @@ test('what a server that died had at hand is taken up by another one within ten 
   await new Promise((resolve) => setTimeout(resolve, 9000));
   expect([times, warned]).toEqual([0, []]);
   const diedAt = Date.now();
-  await connected(ownerUrl, (client) => client.query(`select pg_terminate_backend(pid) from pg_locks where locktype = 'advisory' and database = (select oid from pg_database where datname = current_database())`)); // prettier-ignore
+  await connected(ownerUrl, (client) =>
+    client.query(
+      `select pg_terminate_backend(pid) from pg_locks where locktype = 'advisory' and database = (select oid from pg_database where datname = current_database())`,
+    ),
+  );
   await eventually('it being done', () => times > 0);
   expect(Date.now() - diedAt).toBeLessThan(10_000);
   expect(warned).toContain('whoever did this work has died; it is done again');

@@ -55,7 +55,14 @@ export class WorkQueue {
       }
     };
     // The schema is a migration's, made by its owner; nothing is done by the clock of the queue itself.
-    this.boss = new PgBoss({ db: { executeSql }, schema: 'pgboss', migrate: false, schedule: false, maintenanceIntervalSeconds: Math.min(maintainS, 10 * pace.tendS), deleteAfterDays: 7 }); // prettier-ignore
+    this.boss = new PgBoss({
+      db: { executeSql },
+      schema: 'pgboss',
+      migrate: false,
+      schedule: false,
+      maintenanceIntervalSeconds: Math.min(maintainS, 10 * pace.tendS),
+      deleteAfterDays: 7,
+    });
     this.boss.on('error', (error) => this.tellOnce(error));
   }
 

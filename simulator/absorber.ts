@@ -50,7 +50,9 @@ export class Absorber {
         break;
       case 'hold':
         // A new speed is gone to along a ramp, not at once.
-        this.wantedRadS += Math.sign(control.radPerS - this.wantedRadS) * Math.min(steadyingRadS2 * stepS, Math.abs(control.radPerS - this.wantedRadS)); // prettier-ignore
+        this.wantedRadS +=
+          Math.sign(control.radPerS - this.wantedRadS) *
+          Math.min(steadyingRadS2 * stepS, Math.abs(control.radPerS - this.wantedRadS));
         this.follow(stepS, speedRadS);
     }
     this.readNm += ((this.torqueNm + this.zeroNm - this.readNm) / this.lagS) * stepS;

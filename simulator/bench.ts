@@ -86,7 +86,13 @@ export class Bench {
     const { host, port, rateHz, machine: kind, elsewhere } = this.settings;
     const machine = machines[kind];
     const link = (hello: Omit<ConstructorParameters<typeof Link>[2], 'type'>, silent = false) =>
-      new Link(host, port, { type: 'hello', ...hello, ...this.dated() }, (message) => silent || this.obey(message), elsewhere); // prettier-ignore
+      new Link(
+        host,
+        port,
+        { type: 'hello', ...hello, ...this.dated() },
+        (message) => silent || this.obey(message),
+        elsewhere,
+      );
     const loaded = machine.profile.kind !== 'inertia-roller';
     return {
       dyno: link({
@@ -291,7 +297,12 @@ function driveOf(asked: Asked): Drive {
     case 'start':
       return { kind: asked.type, forS: asked.forS };
     case 'transient':
-      return { kind: 'steps', speedsRpm: [asked.engineSpeedRpm, asked.engineSpeedRpm], loadsKpa: [lightKpa, fullKpa], dwellsS: [4, 6] }; // prettier-ignore
+      return {
+        kind: 'steps',
+        speedsRpm: [asked.engineSpeedRpm, asked.engineSpeedRpm],
+        loadsKpa: [lightKpa, fullKpa],
+        dwellsS: [4, 6],
+      };
     case 'cruise':
       return { kind: 'steps', speedsRpm: [asked.engineSpeedRpm], wheelKw: asked.wheelKw, dwellS: asked.forS };
     case 'coast':

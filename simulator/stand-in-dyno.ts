@@ -222,7 +222,8 @@ export class StandInDyno {
   private motion(): number[] {
     const { drums, noise, profile, zeroNm = 0 } = this.machine;
     const load = (this.absorber?.readNm ?? 0) - zeroNm;
-    const behind = (drum: Drum) => (drum.axle === 'front' ? this.faults.axleSlip(this.topShare, this.driver.throttle) : 0); // prettier-ignore
+    const behind = (drum: Drum) =>
+      drum.axle === 'front' ? this.faults.axleSlip(this.topShare, this.driver.throttle) : 0;
     const speeds = drums.map((drum) =>
       this.drives(drum) ? this.noisy(this.drumSpeed * drum.speedFactor * (1 - behind(drum)), noise.speed, 4) : 0,
     );

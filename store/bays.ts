@@ -12,9 +12,13 @@ export interface StoredBay {
 
 /** All bays, by their numbers. */
 export async function storedBays(database: Queryable): Promise<StoredBay[]> {
-  const { rows } = await database.query<{ bay: number; name: string; jobId: number | null; setupId: number | null; plan: unknown }>(
-    'select id as bay, name, job_id as "jobId", setup_id as "setupId", plan from bay order by id',
-  ); // prettier-ignore
+  const { rows } = await database.query<{
+    bay: number;
+    name: string;
+    jobId: number | null;
+    setupId: number | null;
+    plan: unknown;
+  }>('select id as bay, name, job_id as "jobId", setup_id as "setupId", plan from bay order by id');
   return rows.map(({ bay, name, jobId, setupId, plan }) => {
     const planned = runPlan.safeParse(plan);
     return {
@@ -41,7 +45,9 @@ export async function keepBays(database: Database, bays: readonly StoredBay[]): 
 
 /** What the shop has set of its instruments, by their names on the bench link. */
 export async function allDeviceSettings(database: Queryable): Promise<Map<string, DeviceSettings>> {
-  const { rows } = await database.query<{ device: string; settings: unknown }>('select device, settings from device_setting'); // prettier-ignore
+  const { rows } = await database.query<{ device: string; settings: unknown }>(
+    'select device, settings from device_setting',
+  );
   return new Map(rows.map(({ device, settings }) => [device, deviceSettings.parse(settings)]));
 }
 

@@ -38,7 +38,14 @@ export async function addBookings(
       [startsAt, endsAt, later, zone],
     );
     const at = rows[0]!;
-    ids.push(await insertRow(database, 'booking', { ...fields, startsAt: at.startsAt.toISOString(), endsAt: at.endsAt.toISOString(), series })); // prettier-ignore
+    ids.push(
+      await insertRow(database, 'booking', {
+        ...fields,
+        startsAt: at.startsAt.toISOString(),
+        endsAt: at.endsAt.toISOString(),
+        series,
+      }),
+    );
   }
   return ids;
 }

@@ -14,14 +14,21 @@ export interface JobKeys {
 
 export async function keysOfJob(database: Database, jobId: number): Promise<JobKeys> {
   const { rows: jobs } = await database.query<{ key: string }>('select key from job where id = $1', [jobId]);
-  const { rows } = await database.query<{ id: number; key: string }>('select id, key from run where job_id = $1', [jobId]); // prettier-ignore
+  const { rows } = await database.query<{ id: number; key: string }>('select id, key from run where job_id = $1', [
+    jobId,
+  ]);
   return { job: jobs[0]!.key, runs: Object.fromEntries(rows.map(({ id, key }) => [id, key])) };
 }
 
 /** How many letters and numbers a job has given out, those of what was taken away among them. */
 export async function countedOfJob(database: Database, jobId: number): Promise<BundledJob['counted']> {
-  const { rows: jobs } = await database.query<{ n: number }>('select setups_lettered as n from job where id = $1', [jobId]); // prettier-ignore
-  const { rows } = await database.query<{ id: number; n: number }>('select id, runs_numbered as n from setup where job_id = $1', [jobId]); // prettier-ignore
+  const { rows: jobs } = await database.query<{ n: number }>('select setups_lettered as n from job where id = $1', [
+    jobId,
+  ]);
+  const { rows } = await database.query<{ id: number; n: number }>(
+    'select id, runs_numbered as n from setup where job_id = $1',
+    [jobId],
+  );
   return { setupsLettered: jobs[0]!.n, runsNumbered: Object.fromEntries(rows.map(({ id, n }) => [id, n])) };
 }
 
@@ -64,7 +71,9 @@ function partOf(job: Job, setupIds: readonly number[] | null): Job {
   );
   const goes = new Set(runs.map(({ id }) => id));
   if (goes.size === job.runs.length) return job;
-  const [baseline, ...earlierBaselines] = [job.baseline, ...job.earlierBaselines].filter((one) => one?.runIds.every((id) => goes.has(id))); // prettier-ignore
+  const [baseline, ...earlierBaselines] = [job.baseline, ...job.earlierBaselines].filter((one) =>
+    one?.runIds.every((id) => goes.has(id)),
+  );
   return {
     ...job,
     runs,

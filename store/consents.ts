@@ -15,12 +15,17 @@ const columns = 'id, template_id, version, title, text, name, signed_at';
 export type Strokes = z.output<typeof strokes>;
 
 export async function consentTemplates(database: Queryable): Promise<ConsentTemplate[]> {
-  const { rows } = await database.query('select id, revision, title, text, asked from consent_template where removed_at is null order by id'); // prettier-ignore
+  const { rows } = await database.query(
+    'select id, revision, title, text, asked from consent_template where removed_at is null order by id',
+  );
   return rows.map((row) => recordOf(consentTemplate, row));
 }
 
 export async function consentsOfJob(database: Queryable, jobId: number): Promise<Consent[]> {
-  const { rows } = await database.query(`select ${columns} from consent where job_id = $1 and removed_at is null order by id`, [jobId]); // prettier-ignore
+  const { rows } = await database.query(
+    `select ${columns} from consent where job_id = $1 and removed_at is null order by id`,
+    [jobId],
+  );
   return rows.map((row) => recordOf(consent, row));
 }
 
@@ -34,12 +39,20 @@ export async function signedConsent(
      from consent where id = $1 and removed_at is null`,
     [id],
   );
-  return rows[0] && { ...recordOf(consent, rows[0]), strokes: strokes.parse(rows[0].strokes), vehicle: String(rows[0].vehicle) }; // prettier-ignore
+  return (
+    rows[0] && {
+      ...recordOf(consent, rows[0]),
+      strokes: strokes.parse(rows[0].strokes),
+      vehicle: String(rows[0].vehicle),
+    }
+  );
 }
 
 /** The lines of the hands under a job's consents, by their numbers. */
 export async function handsOfJob(database: Queryable, jobId: number): Promise<Record<string, Strokes>> {
-  const { rows } = await database.query('select id, strokes from consent where job_id = $1 and removed_at is null', [jobId]); // prettier-ignore
+  const { rows } = await database.query('select id, strokes from consent where job_id = $1 and removed_at is null', [
+    jobId,
+  ]);
   return Object.fromEntries(rows.map((row) => [String(row.id), strokes.parse(row.strokes)]));
 }
 

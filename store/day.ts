@@ -26,7 +26,10 @@ export async function dayBetween(database: Database, from: string, to: string): 
      order by coalesce(last_run_at, created_at) desc limit ${mostJobs}`,
     [[...bookings.map(({ jobId }) => jobId), ...runs.map(({ jobId }) => jobId)].filter((id) => id !== null), from, to],
   );
-  const jobs = await jobsOfDay(database, rows.map(({ id }) => Number(id))); // prettier-ignore
+  const jobs = await jobsOfDay(
+    database,
+    rows.map(({ id }) => Number(id)),
+  );
   return { bookings, jobs, runs, states, workTimes, ...counts };
 }
 

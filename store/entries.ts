@@ -74,7 +74,12 @@ const isMoment = (column: string) => column === 'at' || column.endsWith('_at');
 
 /** PostgreSQL writes moments into JSON in a form of its own; everywhere else they are ISO 8601 in UTC. */
 function withMoments(row: Record<string, unknown>): Record<string, unknown> {
-  return Object.fromEntries(Object.entries(row).map(([column, value]) => [column, isMoment(column) && typeof value === 'string' ? new Date(value) : value])); // prettier-ignore
+  return Object.fromEntries(
+    Object.entries(row).map(([column, value]) => [
+      column,
+      isMoment(column) && typeof value === 'string' ? new Date(value) : value,
+    ]),
+  );
 }
 
 export async function entryById(

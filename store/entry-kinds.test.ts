@@ -19,7 +19,12 @@ afterAll(async () => {
 });
 
 const columnsOf = async (table: string) =>
-  (await database.query<{ name: string }>(`select column_name as name from information_schema.columns where table_schema = 'public' and table_name = $1`, [table])).rows.map(({ name }) => name); // prettier-ignore
+  (
+    await database.query<{ name: string }>(
+      `select column_name as name from information_schema.columns where table_schema = 'public' and table_name = $1`,
+      [table],
+    )
+  ).rows.map(({ name }) => name);
 
 /** The functions that its triggers call. */
 const triggersOf = async (table: string) =>
@@ -40,7 +45,9 @@ describe.each(Object.keys(entryKinds) as EntryKind[])('%s', (kind) => {
     const wanted = ['id', 'revision', 'removed_at', ...owner, ...ordered, ...columnFields(kind).map(columnOf)];
     const there = await columnsOf(table);
     expect(wanted.filter((column) => !there.includes(column))).toEqual([]);
-    expect([...amounts, ...(onlyOne ? [onlyOne] : [])].filter((field) => !columnFields(kind).includes(field))).toEqual([]); // prettier-ignore
+    expect([...amounts, ...(onlyOne ? [onlyOne] : [])].filter((field) => !columnFields(kind).includes(field))).toEqual(
+      [],
+    );
   });
 
   test('counts its revisions, keeps its history, tells its changes, and stays as it is in a closed job where it says so', async () => {

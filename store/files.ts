@@ -42,7 +42,6 @@ async function ranInJob(
   jobId: number,
   sha256: string,
 ): Promise<{ setup: string; name: string } | undefined> {
-  // prettier-ignore
   const { rows } = await database.query<{ position: number; name: string }>(
     `select setup.position, name ${tuneFileFrom} join setup on setup.id = setup_id
      where setup_tune_file.job_id = $1 and sha256 = $2 and setup_tune_file.removed_at is null
@@ -131,7 +130,9 @@ export async function addPhoto(
 
 /** SHA-256 of a photo's content, as hex. */
 export async function photoHash(database: Queryable, id: number): Promise<string | undefined> {
-  const { rows } = await database.query<{ sha256: string }>('select sha256 from photo_content where photo_id = $1', [id]); // prettier-ignore
+  const { rows } = await database.query<{ sha256: string }>('select sha256 from photo_content where photo_id = $1', [
+    id,
+  ]);
   return rows[0]?.sha256;
 }
 

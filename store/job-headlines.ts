@@ -24,7 +24,10 @@ export async function nextWithoutHeadline(database: Queryable): Promise<number |
 }
 
 export async function headlineRestsOnNow(database: Queryable, jobId: number): Promise<string> {
-  const { rows } = await database.query<{ restsOn: string }>(`select ${headlineRestsOn} as "restsOn" from job where id = $1`, [jobId]); // prettier-ignore
+  const { rows } = await database.query<{ restsOn: string }>(
+    `select ${headlineRestsOn} as "restsOn" from job where id = $1`,
+    [jobId],
+  );
   return rows[0]?.restsOn ?? '';
 }
 

@@ -38,7 +38,10 @@ export async function joinLog(
   const channels = recording.channels.map(({ name, unit }) => ({ name, unit }));
   const logs = [...run.logs, { source, device: '', ...log, channels, key: randomUUID() }];
   await database.query('update run set logs = $2 where id = $1', [run.id, JSON.stringify(logs)]);
-  await insertChannels(database, { ...run, logs }, source, [recording.time, ...recording.channels.map(({ values }) => values)]); // prettier-ignore
+  await insertChannels(database, { ...run, logs }, source, [
+    recording.time,
+    ...recording.channels.map(({ values }) => values),
+  ]);
   return source;
 }
 

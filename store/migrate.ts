@@ -17,7 +17,10 @@ export async function migrate(databaseUrl: string): Promise<string[]> {
     if (newer) throw new Refusal(newer);
     if (state.pending.length === 0) return [];
     const { rows } = await client.query<{ may: boolean }>(`select has_schema_privilege('public', 'create') as may`);
-    if (!rows[0]?.may) throw new Refusal('The data are of an older version, and the role of DATABASE_URL may not bring them up to date. Start once with DATABASE_OWNER_URL, the address with the owner’s role.'); // prettier-ignore
+    if (!rows[0]?.may)
+      throw new Refusal(
+        'The data are of an older version, and the role of DATABASE_URL may not bring them up to date. Start once with DATABASE_OWNER_URL, the address with the owner’s role.',
+      );
   } finally {
     await client.end();
   }

@@ -19,7 +19,7 @@ export async function allPeople(database: Queryable): Promise<Person[]> {
 
 /** Whether there is any account: then everybody signs in. */
 export async function haveAccounts(database: Queryable): Promise<boolean> {
-  const { rows } = await database.query<{ any: boolean }>('select exists (select from person) as any'); // prettier-ignore
+  const { rows } = await database.query<{ any: boolean }>('select exists (select from person) as any');
   return rows[0]?.any ?? false;
 }
 

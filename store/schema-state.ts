@@ -16,9 +16,13 @@ export interface SchemaState {
 
 /** Compares the migrations that a database has had with those of this program. */
 export async function schemaState(database: Queryable): Promise<SchemaState> {
-  const known = (await readdir(migrationsFolder)).filter((file) => file.endsWith('.sql')).map((file) => file.slice(0, -4)); // prettier-ignore
+  const known = (await readdir(migrationsFolder))
+    .filter((file) => file.endsWith('.sql'))
+    .map((file) => file.slice(0, -4));
   const { rows } = await database.query<{ there: boolean }>(`select to_regclass('migration') is not null as there`);
-  const had = rows[0]?.there ? await database.query<{ name: string }>('select name from migration order by id') : { rows: [] }; // prettier-ignore
+  const had = rows[0]?.there
+    ? await database.query<{ name: string }>('select name from migration order by id')
+    : { rows: [] };
   const names = had.rows.map(({ name }) => name);
   return {
     latest: names.at(-1) ?? null,

@@ -17,7 +17,9 @@ const hashOf = (key: string) => createHash('sha256').update(key).digest('hex');
 
 /** The links of a job that hold, the latest first. */
 export async function sharedLinksOf(database: Queryable, jobId: number): Promise<SharedLink[]> {
-  const { rows } = await database.query(`select ${columns} ${from} where job_id = $1 and ${holds} order by id desc`, [jobId]); // prettier-ignore
+  const { rows } = await database.query(`select ${columns} ${from} where job_id = $1 and ${holds} order by id desc`, [
+    jobId,
+  ]);
   return rows.map((row) => recordOf(sharedLink, row));
 }
 
@@ -28,7 +30,10 @@ export async function addSharedLink(
   { reportVersionId, whom, days, view }: z.output<typeof newSharedLink>,
 ): Promise<{ id: number; key: string }> {
   if (reportVersionId !== null) {
-    const { rows } = await database.query('select from report_version where id = $1 and job_id = $2 and removed_at is null', [reportVersionId, jobId]); // prettier-ignore
+    const { rows } = await database.query(
+      'select from report_version where id = $1 and job_id = $2 and removed_at is null',
+      [reportVersionId, jobId],
+    );
     if (rows.length === 0) throw new Refusal('There is no such kept report in this job: nothing was shared.');
   }
   const key = randomBytes(32).toString('base64url');
@@ -40,7 +45,13 @@ export async function addSharedLink(
   return { id: identifier.parse(rows[0].id), key };
 }
 
-const openedLink = z.object({ id: identifier, jobId: identifier, reportVersionId: identifier.nullable(), view: reportView, endsAt: sharedLink.shape.endsAt }); // prettier-ignore
+const openedLink = z.object({
+  id: identifier,
+  jobId: identifier,
+  reportVersionId: identifier.nullable(),
+  view: reportView,
+  endsAt: sharedLink.shape.endsAt,
+});
 export type OpenedLink = z.infer<typeof openedLink>;
 
 /** The link that a key opens, while it holds and what it shows is there. */

@@ -62,7 +62,8 @@ export async function takeInJob(
   const { setupsLettered } = bundled.counted;
   const jobId = await insertRow(database, 'job', { vehicleId, key, setupsLettered, createdAt: job.createdAt });
   const numbers: Renumbered = { setups: new Map(), runs: new Map(), curves: new Map(), photos: new Map() };
-  for (const setup of job.setups) numbers.setups.set(setup.id, await addSetupAs(database, jobId, setup, bundled, numbers)); // prettier-ignore
+  for (const setup of job.setups)
+    numbers.setups.set(setup.id, await addSetupAs(database, jobId, setup, bundled, numbers));
   // A forecast is locked by its setup's first run.
   await addOfSetups(database, 'where its setup is', jobId, job, numbers);
   const runs = job.runs.filter(({ id }) => !except.has(id));
@@ -169,7 +170,11 @@ async function vehicleOf(
   if (found.same !== undefined) return { vehicleId: found.same, remarks: [] };
   const vehicleId = await addVehicle(database, car);
   for (const part of parts) await addEntry(database, 'parts', vehicleId, part);
-  const remarks = found.otherFacts ? [`A vehicle called ${car.name} was here with other facts, so this one was written down beside it: figures rest on its gears, mass and fuel system.`] : []; // prettier-ignore
+  const remarks = found.otherFacts
+    ? [
+        `A vehicle called ${car.name} was here with other facts, so this one was written down beside it: figures rest on its gears, mass and fuel system.`,
+      ]
+    : [];
   return { vehicleId, remarks };
 }
 
@@ -238,7 +243,12 @@ async function addFiles(
     await database.query('update setup_tune_file set created_at = $2 where id = $1', [id, file.createdAt]);
   }
   for (const { setupId, runs, createdAt } of job.tunerPackages)
-    await insertRow(database, 'tuner_package', { jobId, setupId: (setupId !== null && numbers.setups.get(setupId)) || null, runs, createdAt }); // prettier-ignore
+    await insertRow(database, 'tuner_package', {
+      jobId,
+      setupId: (setupId !== null && numbers.setups.get(setupId)) || null,
+      runs,
+      createdAt,
+    });
 }
 
 async function addEntries(database: Queryable, jobId: number, { job }: BundledJob, numbers: Renumbered): Promise<void> {
@@ -250,7 +260,10 @@ async function addEntries(database: Queryable, jobId: number, { job }: BundledJo
     await add('suspicions', { ...entry, runIds: entry.runIds.flatMap((id) => numbers.runs.get(id) ?? []) });
   for (const entry of job.borrowedCurves) numbers.curves.set(entry.id, await add('borrowedCurves', entry));
   // A view names a borrowed curve by its number.
-  const anew = (address: string) => address.replace(/\bcurve-(\d+)/g, (all, id) => (numbers.curves.has(Number(id)) ? `curve-${numbers.curves.get(Number(id))}` : all)); // prettier-ignore
+  const anew = (address: string) =>
+    address.replace(/\bcurve-(\d+)/g, (all, id) =>
+      numbers.curves.has(Number(id)) ? `curve-${numbers.curves.get(Number(id))}` : all,
+    );
   for (const entry of job.views) await add('views', { ...entry, address: anew(entry.address) });
 }
 

@@ -12,7 +12,6 @@ export async function addReportsAs(
   { reports }: BundledJob,
   numbers: Numbers,
 ): Promise<void> {
-  // prettier-ignore
   for (const report of reports) {
     const side = ({ setupId, letter, runs }: (typeof report)['restsOn']['arrived']) => ({
       setupId: numbers.setups.get(setupId) ?? setupId,

@@ -25,7 +25,9 @@ const storedFile = watchedFile.omit({ runs: true }).extend({ runIds: z.array(z.n
 
 /** What was dropped into the folder, the latest first. */
 export async function watchedFiles(database: Database, most = 50): Promise<WatchedFile[]> {
-  const { rows } = await database.query(`select ${fields} from watched_file order by taken_at desc, id desc limit $1`, [most]); // prettier-ignore
+  const { rows } = await database.query(`select ${fields} from watched_file order by taken_at desc, id desc limit $1`, [
+    most,
+  ]);
   const files = rows.map((row) => recordOf(storedFile, row));
   const ids = [...new Set(files.flatMap(({ runIds }) => runIds))];
   const runs = new Map(await Promise.all(ids.map(async (id) => [id, await runById(database, id)] as const)));

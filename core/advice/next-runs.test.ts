@@ -2,7 +2,16 @@ import { expect, test } from '@jest/globals';
 import { nextRunsAdvice, type SoFar } from './next-runs.ts';
 import { formatShare } from '../units/share-text.ts';
 
-const drift = (pValue: number) => ({ perRun: -0.4, halfWidth: 0.3, pValue, adjusted: 1, adjustedHalfWidth: 1, apart: 3, separable: false, orderScatter: 4 }); // prettier-ignore
+const drift = (pValue: number) => ({
+  perRun: -0.4,
+  halfWidth: 0.3,
+  pValue,
+  adjusted: 1,
+  adjustedHalfWidth: 1,
+  apart: 3,
+  separable: false,
+  orderScatter: 4,
+});
 const so: SoFar = {
   letter: 'B',
   parentLetter: 'A',

@@ -49,6 +49,10 @@ export function nextRunsAdvice(so: SoFar): Advice[] {
     });
   }
   if (so.spreadShare !== undefined && so.df > 0)
-    found.push({ id: 'repeatability', severity: 'note', text: `Spread from run to run ${formatShare(so.spreadShare)} of power.` }); // prettier-ignore
+    found.push({
+      id: 'repeatability',
+      severity: 'note',
+      text: `Spread from run to run ${formatShare(so.spreadShare)} of power.`,
+    });
   return found;
 }

@@ -39,7 +39,9 @@ export function runAdvice(
   const spreadKw = detectable?.spreadKw ?? (ownFigures && ownFigures.runs > 1 ? ownFigures.spreadKw : undefined);
   const known = spreadKw !== undefined && levelKw ? { spreadKw, levelKw } : undefined;
   const letterOf = (id: number) => job.setups.find((candidate) => candidate.id === id)?.letter ?? '?';
-  const next: Advice[] = figures?.next ? [{ id: 'next', severity: 'note', text: nextRunWords(figures.next, letterOf) }] : []; // prettier-ignore
+  const next: Advice[] = figures?.next
+    ? [{ id: 'next', severity: 'note', text: nextRunWords(figures.next, letterOf) }]
+    : [];
   const found = nextRunsAdvice({
     letter: setup.letter,
     parentLetter: parent?.letter ?? (setup.id === baseline.id ? undefined : baseline.letter),

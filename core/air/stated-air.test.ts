@@ -3,7 +3,12 @@ import fc from 'fast-check';
 import { saturationPressureHpa, vapourPressureHpa } from './air.ts';
 import { airOf, statedOf, type StatedAir } from './stated-air.ts';
 
-const stated = (over: Partial<StatedAir> = {}): StatedAir => ({ temperatureC: 24, pressure: { at: 'station', hPa: 985 }, moisture: { by: 'humidity', pct: 45 }, ...over }); // prettier-ignore
+const stated = (over: Partial<StatedAir> = {}): StatedAir => ({
+  temperatureC: 24,
+  pressure: { at: 'station', hPa: 985 },
+  moisture: { by: 'humidity', pct: 45 },
+  ...over,
+});
 
 test('a sea-level figure is taken down to the place', () => {
   const { pressureHpa } = airOf(stated({ pressure: { at: 'sea level', hPa: 1013.25, elevationM: 1600 } }));

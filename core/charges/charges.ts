@@ -45,7 +45,6 @@ export function chargedHours(
   { id, runs, states, workTimes }: ChargedJob,
   dayOf: (moment: string) => string,
 ): { dyno: number; work: number } {
-  // prettier-ignore
   const days = new Set([...runs, ...workTimes].map((one) => dayOf('startedAt' in one ? one.startedAt : one.startsAt)));
   let [dyno, work] = [0, 0];
   for (const day of days) {
@@ -77,7 +76,9 @@ export function proposals(job: ChargedJob, prices: readonly Price[], dayOf: (mom
   ];
   return told.flatMap(([per, quantity, from]): Proposal[] => {
     const price = prices.find((one) => one.per === per);
-    return price && quantity > 0 ? [{ what: price.name, per, quantity, amount: price.amount, currency: price.currency, from }] : []; // prettier-ignore
+    return price && quantity > 0
+      ? [{ what: price.name, per, quantity, amount: price.amount, currency: price.currency, from }]
+      : [];
   });
 }
 
@@ -85,21 +86,33 @@ export function proposals(job: ChargedJob, prices: readonly Price[], dayOf: (mom
 export function sums(lines: readonly Charge[]): { currency: string; amount: number }[] {
   const byCurrency = new Map<string, number>();
   // In hundredths, so that a long list adds up to the cent.
-  for (const { currency, quantity, amount } of lines) byCurrency.set(currency, (byCurrency.get(currency) ?? 0) + Math.round(quantity * amount * 100)); // prettier-ignore
+  for (const { currency, quantity, amount } of lines)
+    byCurrency.set(currency, (byCurrency.get(currency) ?? 0) + Math.round(quantity * amount * 100));
   return Array.from(byCurrency, ([currency, cents]) => ({ currency, amount: cents / 100 }));
 }
 
 /** `1,234.50 €` */
-export const moneyWords = (amount: number, currency: string): string => `${amount.toLocaleString('en-GB', { minimumFractionDigits: 2, maximumFractionDigits: 2 })} ${currency}`; // prettier-ignore
+export const moneyWords = (amount: number, currency: string): string =>
+  `${amount.toLocaleString('en-GB', { minimumFractionDigits: 2, maximumFractionDigits: 2 })} ${currency}`;
 
-const unitsOf: Record<ChargedPer, string> = { 'dyno hour': 'h', 'work hour': 'h', litre: 'L', 'tune file': '×', piece: '×' }; // prettier-ignore
+const unitsOf: Record<ChargedPer, string> = {
+  'dyno hour': 'h',
+  'work hour': 'h',
+  litre: 'L',
+  'tune file': '×',
+  piece: '×',
+};
 
 /** `2.25 h` */
-export const quantityWords = ({ quantity, per }: Pick<Charge, 'quantity' | 'per'>): string => `${Number(quantity.toFixed(2))} ${unitsOf[per]}`; // prettier-ignore
+export const quantityWords = ({ quantity, per }: Pick<Charge, 'quantity' | 'per'>): string =>
+  `${Number(quantity.toFixed(2))} ${unitsOf[per]}`;
 
 /** The lines and their sum as text, for an invoice that is written elsewhere. */
 export function chargesText(lines: readonly Charge[]): string {
-  const rows = lines.map((line) => `${line.what}: ${quantityWords(line)} at ${moneyWords(line.amount, line.currency)} = ${moneyWords(line.quantity * line.amount, line.currency)}`); // prettier-ignore
+  const rows = lines.map(
+    (line) =>
+      `${line.what}: ${quantityWords(line)} at ${moneyWords(line.amount, line.currency)} = ${moneyWords(line.quantity * line.amount, line.currency)}`,
+  );
   return [...rows, ...sums(lines).map(({ amount, currency }) => `Sum: ${moneyWords(amount, currency)}`)].join('\n');
 }
 
@@ -107,7 +120,15 @@ export function chargesText(lines: readonly Charge[]): string {
 export function chargesCsv(lines: readonly (Charge & { why?: string })[]): string {
   return Papa.unparse([
     ['what', 'quantity', 'unit', 'price', 'sum', 'currency', 'why'],
-    ...lines.map(({ what, quantity, per, amount, currency, why = '' }) => [what, quantity, per, amount, Math.round(quantity * amount * 100) / 100, currency, why]), // prettier-ignore
+    ...lines.map(({ what, quantity, per, amount, currency, why = '' }) => [
+      what,
+      quantity,
+      per,
+      amount,
+      Math.round(quantity * amount * 100) / 100,
+      currency,
+      why,
+    ]),
   ]);
 }
 
@@ -117,6 +138,5 @@ export function gainFor100(
   halfWidthKw: number,
   cost: number,
 ): { kw: number; halfWidthKw: number } | undefined {
-  // prettier-ignore
   return cost > 0 ? { kw: (100 * gainKw) / cost, halfWidthKw: (100 * halfWidthKw) / cost } : undefined;
 }

@@ -5,12 +5,20 @@ const fuel = { before: 5, after: 4.7, difference: -0.3, halfWidth: 0.1, claim: '
 
 test('fuel for distance becomes money, with its interval and its judgement', () => {
   expect(drivingCost(fuel, 2)).toEqual({ before: 10, after: 9.4, difference: -0.6, halfWidth: 0.2, claim: 'less' });
-  expect(drivingCostWords(drivingCost(fuel, 2), '€')).toBe('Fuel for 100 km: 10.00 € before, 9.40 € after; −0.60 ± 0.20 €: less, shown.'); // prettier-ignore
-  expect(drivingCostWords(drivingCost({ ...fuel, halfWidth: NaN, claim: null }, 2), '€')).toContain('−0.60 €: no difference is shown.'); // prettier-ignore
+  expect(drivingCostWords(drivingCost(fuel, 2), '€')).toBe(
+    'Fuel for 100 km: 10.00 € before, 9.40 € after; −0.60 ± 0.20 €: less, shown.',
+  );
+  expect(drivingCostWords(drivingCost({ ...fuel, halfWidth: NaN, claim: null }, 2), '€')).toContain(
+    '−0.60 €: no difference is shown.',
+  );
 });
 
 test('the price of a litre is that of what the engine burns', () => {
-  const prices = [{ name: 'Dyno', per: 'dyno hour' as const }, { name: 'Diesel', per: 'litre' as const }, { name: 'E85', per: 'litre' as const }]; // prettier-ignore
+  const prices = [
+    { name: 'Dyno', per: 'dyno hour' as const },
+    { name: 'Diesel', per: 'litre' as const },
+    { name: 'E85', per: 'litre' as const },
+  ];
   expect(fuelPriceOf(prices, 'compression')!.name).toBe('Diesel');
   expect(fuelPriceOf(prices, 'spark')!.name).toBe('E85');
   expect(fuelPriceOf(prices.slice(2), 'compression')!.name).toBe('E85');

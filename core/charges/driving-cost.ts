@@ -64,6 +64,8 @@ export function drivingCostWords(
   const interval = Number.isFinite(halfWidth) ? ` ± ${moneyWords(halfWidth, currency)}` : ` ${currency}`;
   const change = `${sign}${size}${interval}`;
   const verdict = claim === null ? 'no difference is shown' : claim === 'less' ? 'less, shown' : 'more, shown';
-  const pays = paysAfterKm ? ` What the change came to is driven in after ${thousands(paysAfterKm.middle)} (${thousands(paysAfterKm.least)} to ${thousands(paysAfterKm.most)}) at this speed and load.` : ''; // prettier-ignore
+  const pays = paysAfterKm
+    ? ` What the change came to is driven in after ${thousands(paysAfterKm.middle)} (${thousands(paysAfterKm.least)} to ${thousands(paysAfterKm.most)}) at this speed and load.`
+    : '';
   return `Fuel for 100 km: ${moneyWords(before, currency)} before, ${moneyWords(after, currency)} after; ${change}: ${verdict}.${pays}`;
 }

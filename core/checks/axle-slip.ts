@@ -30,7 +30,12 @@ export function axleSlip(trace: SlipTrace, kind: DynoKind): Finding | undefined 
   if (!worst) return undefined;
   const { axle, zones } = worst;
   const other = axle === 'front' ? 'rear' : 'front';
-  const said = listed(zones.map(({ fromRpm, toRpm, figure }) => `up to ${figure.toFixed(1)} % behind the ${other} ones from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm`)); // prettier-ignore
+  const said = listed(
+    zones.map(
+      ({ fromRpm, toRpm, figure }) =>
+        `up to ${figure.toFixed(1)} % behind the ${other} ones from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm`,
+    ),
+  );
   const what = kind === 'hub' ? 'hubs' : 'drums';
   return {
     id: 'axle-slip',

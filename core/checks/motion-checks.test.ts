@@ -38,7 +38,11 @@ test('a diesel halved near 3,300 rpm on a loaded roller at 220 rpm/s is in limp 
     [922, 0.5],
     [923, 0.75],
   ] as const) {
-    const spec = { ...healthyRun('diesel-loaded', seed), rampRpmPerS: 220, faults: { limp: { fromRpm: 3280, overRpm: 200, share } } }; // prettier-ignore
+    const spec = {
+      ...healthyRun('diesel-loaded', seed),
+      rampRpmPerS: 220,
+      faults: { limp: { fromRpm: 3280, overRpm: 200, share } },
+    };
     const found = findings(spec);
     expect(found.map(({ id }) => id)).toEqual(['limp']);
     const [limp] = found;
@@ -51,13 +55,24 @@ test('a diesel halved near 3,300 rpm on a loaded roller at 220 rpm/s is in limp 
 
 test('every zone of slip is named, and a zone that hops is not told twice', () => {
   const plain = { ...healthyRun('petrol-inertia', 4), stab: undefined, feather: undefined };
-  const twice = (first: number, second: number) => ({ fromRpm: first, toRpm: first + 500, share: 0.05, again: { fromRpm: second, toRpm: second + 450, share: 0.07 } }); // prettier-ignore
+  const twice = (first: number, second: number) => ({
+    fromRpm: first,
+    toRpm: first + 500,
+    share: 0.05,
+    again: { fromRpm: second, toRpm: second + 450, share: 0.07 },
+  });
   const [slip] = findings({ ...plain, faults: { tyreSlip: twice(2900, 4700) } });
   expect(slip).toMatchObject({ id: 'tyre-slip' });
   expect(slip!.zones).toHaveLength(2);
   expect(slip!.message).toMatch(/from 2,9\d0 to 3,\d+ rpm and by up to \d\.\d % from 4,[78]\d0 to 5,\d+ rpm/);
   expect(slip!.fromRpm).toBe(slip!.zones![1]!.fromRpm);
-  const mixed = findings({ ...plain, faults: { tyreSlip: { fromRpm: 2800, toRpm: 3300, share: 0.05 }, hop: { fromRpm: 4600, toRpm: 5600, share: 0.05, hz: 6 } } }); // prettier-ignore
+  const mixed = findings({
+    ...plain,
+    faults: {
+      tyreSlip: { fromRpm: 2800, toRpm: 3300, share: 0.05 },
+      hop: { fromRpm: 4600, toRpm: 5600, share: 0.05, hz: 6 },
+    },
+  });
   expect(mixed.map(({ id }) => id).sort()).toEqual(['hop', 'tyre-slip']);
   expect(mixed.find(({ id }) => id === 'tyre-slip')!.zones).toHaveLength(1);
 });
@@ -88,7 +103,10 @@ describe('slip between axles', () => {
       speedFactor: 1,
     })),
   );
-  const each = (spec: GeneratedRun, count: number): GeneratedRun => ({ ...spec, dyno: { ...spec.dyno!, inertiaKgM2: spec.dyno!.inertiaKgM2 / count } }); // prettier-ignore
+  const each = (spec: GeneratedRun, count: number): GeneratedRun => ({
+    ...spec,
+    dyno: { ...spec.dyno!, inertiaKgM2: spec.dyno!.inertiaKgM2 / count },
+  });
   const found = (spec: GeneratedRun, drums: typeof axles, axleSlip?: GeneratedRun['axleSlip']) => {
     const run = generatedRun({ ...spec, drums, ...(axleSlip && { axleSlip }) });
     return motionChecks(preparedSweep(run, each(spec, drums.length).dyno!, spec.ratio ?? 3.4));
@@ -121,7 +139,12 @@ describe('slip between axles', () => {
   );
 
   test('on hubs it is the coupling', () => {
-    const [fault] = found(healthyRun('diesel-hub', 951), hubs, { axle: 'rear', fromRpm: 2200, toRpm: 3000, share: 0.04 }).filter(({ id }) => id === 'axle-slip'); // prettier-ignore
+    const [fault] = found(healthyRun('diesel-hub', 951), hubs, {
+      axle: 'rear',
+      fromRpm: 2200,
+      toRpm: 3000,
+      share: 0.04,
+    }).filter(({ id }) => id === 'axle-slip');
     expect(fault).toMatchObject({
       severity: 'mind',
       message: expect.stringContaining('coupling to the rear axle') as unknown,

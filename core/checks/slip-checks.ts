@@ -28,7 +28,12 @@ export function tyreSlip(trace: SlipTrace, kind: DynoKind, hopping: readonly Zon
   const apart = (zone: Zone) => !hopping.some((other) => zone.fromRpm <= other.toRpm && other.fromRpm <= zone.toRpm);
   const zones = unexplainedZones(trace, healthyCreep).filter(apart);
   if (!holdsAny(zones)) return undefined;
-  const said = listed(zones.map(({ fromRpm, toRpm, figure }) => `by up to ${figure.toFixed(1)} % from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm`)); // prettier-ignore
+  const said = listed(
+    zones.map(
+      ({ fromRpm, toRpm, figure }) =>
+        `by up to ${figure.toFixed(1)} % from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm`,
+    ),
+  );
   return {
     id: 'tyre-slip',
     severity: 'stop',
@@ -114,7 +119,12 @@ export function hop(trace: SlipTrace): Finding | undefined {
   const zones = found.map(({ fromRpm, toRpm, figure }) => ({ fromRpm, toRpm, figure }));
   if (!holdsAny(zones)) return undefined;
   const longest = found.reduce((most, one) => (one.swings > most.swings ? one : most));
-  const said = listed(zones.map(({ fromRpm, toRpm, figure }) => `from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm, slip swinging by ${figure.toFixed(1)} %`)); // prettier-ignore
+  const said = listed(
+    zones.map(
+      ({ fromRpm, toRpm, figure }) =>
+        `from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm, slip swinging by ${figure.toFixed(1)} %`,
+    ),
+  );
   return {
     id: 'hop',
     severity: 'stop',

@@ -28,7 +28,12 @@ test('each step has its gain, and the gains add up to the whole', () => {
   const found = ladder(line([0, 0.03, 0.03, 0.05]), 4)!;
   const sum = found.steps.reduce((total, { gain }) => total + (gain?.difference ?? 0), 0);
   expect(sum).toBeCloseTo(found.whole.difference, 9);
-  expect(found.steps.map(({ setupId, beforeId }) => [setupId, beforeId])).toEqual([[1, undefined], [2, 1], [3, 2], [4, 3]]); // prettier-ignore
+  expect(found.steps.map(({ setupId, beforeId }) => [setupId, beforeId])).toEqual([
+    [1, undefined],
+    [2, 1],
+    [3, 2],
+    [4, 3],
+  ]);
   expect(found.steps.map(({ letter }) => letter)).toEqual(['A', 'B', 'C', 'D']);
 });
 
@@ -36,7 +41,10 @@ test('a setup on the way that never ran is joined with the next, and what they g
   const setups = line([0, 0, 0.04]);
   setups[1]!.runs = [];
   const found = ladder(setups, 3)!;
-  expect(found.steps).toMatchObject([{ letter: 'A' }, { letter: 'C', inseparable: true, items: 2, change: 'change 1, then change 2' }]); // prettier-ignore
+  expect(found.steps).toMatchObject([
+    { letter: 'A' },
+    { letter: 'C', inseparable: true, items: 2, change: 'change 1, then change 2' },
+  ]);
 });
 
 test('only the line that leads to the setup counts, and a band that all cover is kept to', () => {

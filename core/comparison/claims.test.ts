@@ -20,7 +20,16 @@ const range = (pValue: number, difference = 1, drift?: Drift): ChosenRange => ({
   },
   drift,
 });
-const noDrift: Drift = { perRun: 0, halfWidth: 1, pValue: 0.9, adjusted: 1, adjustedHalfWidth: 0.5, apart: 3, separable: true, orderScatter: 4 }; // prettier-ignore
+const noDrift: Drift = {
+  perRun: 0,
+  halfWidth: 1,
+  pValue: 0.9,
+  adjusted: 1,
+  adjustedHalfWidth: 0.5,
+  apart: 3,
+  separable: true,
+  orderScatter: 4,
+};
 
 /** A band with the same standard error everywhere. */
 const band = (gain: (rpm: number) => number, standardError = 0.3): GainBand => {
@@ -89,12 +98,20 @@ describe('drift', () => {
   });
 
   test('that is told apart leaves the gain standing; so does none', () => {
-    expect(verdicts(range(0.001, 1, { ...noDrift, pValue: 0.001, adjusted: 0.8, adjustedHalfWidth: 0.5 }))).toEqual(['gain']); // prettier-ignore
+    expect(verdicts(range(0.001, 1, { ...noDrift, pValue: 0.001, adjusted: 0.8, adjustedHalfWidth: 0.5 }))).toEqual([
+      'gain',
+    ]);
     expect(verdicts(range(0.001, 1, noDrift))).toEqual(['gain']);
   });
 
   test('that cannot be told from the change must leave two fifths of it, in its sign', () => {
-    const along = (adjusted: number): Drift => ({ ...noDrift, pValue: 0.01, separable: false, adjusted, adjustedHalfWidth: 9 }); // prettier-ignore
+    const along = (adjusted: number): Drift => ({
+      ...noDrift,
+      pValue: 0.01,
+      separable: false,
+      adjusted,
+      adjustedHalfWidth: 9,
+    });
     const survives = (drift: Drift, plain: number) => survivesDrift(drift, plain, 0.05, 2 / 3, usualDrift.other);
     expect(survives(along(0.5), 1)).toBe(true);
     expect(survives(along(0.3), 1)).toBe(false);
@@ -138,7 +155,10 @@ describe('the looks are paid for', () => {
   });
 
   test('a default spread claims only what its upper end would, too', () => {
-    const assumed = { ...range(0.2), difference: { ...range(0.2).difference, from: 'assumed' as const, plainPValue: 0.001 } }; // prettier-ignore
+    const assumed = {
+      ...range(0.2),
+      difference: { ...range(0.2).difference, from: 'assumed' as const, plainPValue: 0.001 },
+    };
     expect(verdictAlone(assumed, 1, rule).verdict).toBe('spread assumed');
   });
 
@@ -175,7 +195,14 @@ describe('clear stretches', () => {
     // Found at the level that a claimed range leaves, not at the tenth that is theirs alone.
     const heights = Array.from({ length: 60 }, (_, index) => 0.6 + index * 0.02);
     const least = (pValue: number) =>
-      heights.find((height) => claimsOf([range(pValue)], band((rpm) => (bump(rpm) / 3) * height), rule).clearStretches.length); // prettier-ignore
+      heights.find(
+        (height) =>
+          claimsOf(
+            [range(pValue)],
+            band((rpm) => (bump(rpm) / 3) * height),
+            rule,
+          ).clearStretches.length,
+      );
     expect(least(0.0001)!).toBeLessThan(least(0.5)!);
   });
 });

@@ -54,7 +54,9 @@ describe('comparison', () => {
     const runs = (at: number, most: number) => [0, 0.1, 0.2].map((away) => runOf((rpm) => hill(at, most)(rpm) + away));
     const [of, against] = [runs(4800, 104), runs(5000, 100)];
     const compared = compareRuns(of, against);
-    const row = gainTable({ power: [of, against], torque: [of, against] }, compared, compared, undefined, false).find(({ id }) => id === 'reaches-peak')!; // prettier-ignore
+    const row = gainTable({ power: [of, against], torque: [of, against] }, compared, compared, undefined, false).find(
+      ({ id }) => id === 'reaches-peak',
+    )!;
     expect(row.difference).toBeLessThan(-800);
     expect(row.halfWidth).toBeGreaterThan(0);
   });
@@ -142,7 +144,9 @@ describe('the sentence', () => {
   test('runs that are not like for like get figures and no verdict', () => {
     const respect = { id: 'other-gear', severity: 'stop' as const, message: '', matters: '' };
     const unlike: Withheld[] = [{ id: 'not-alike', respect }];
-    expect(say([more], [stretch(3000, 5600, 3)], unlike)).toMatch(/\+2\.0 ± .* not like for like, another gear: no verdict\.$/); // prettier-ignore
+    expect(say([more], [stretch(3000, 5600, 3)], unlike)).toMatch(
+      /\+2\.0 ± .* not like for like, another gear: no verdict\.$/,
+    );
     expect(say([judged([102], [100], 'unknown')], [], unlike)).not.toContain('NaN');
   });
 });

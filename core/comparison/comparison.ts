@@ -232,7 +232,10 @@ function bandDrift(groups: ComparedRuns, fromRpm: number, toRpm: number): Drift 
         : [],
     );
   const [test, baseline] = [inSession(testRuns), inSession(baselineRuns)];
-  const returns = { test: alikeRuns.filter(isReturnTo(testRuns, baselineRuns)), baseline: alikeRuns.filter(isReturnTo(baselineRuns, testRuns)) }; // prettier-ignore
+  const returns = {
+    test: alikeRuns.filter(isReturnTo(testRuns, baselineRuns)),
+    baseline: alikeRuns.filter(isReturnTo(baselineRuns, testRuns)),
+  };
   const others = alikeRuns.filter((runs) => !returns.test.includes(runs) && !returns.baseline.includes(runs));
   const again = { test: inSession(returns.test.flat()), baseline: inSession(returns.baseline.flat()) };
   const alike = others.map(inSession);

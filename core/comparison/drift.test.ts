@@ -63,7 +63,10 @@ describe('drift from run to run', () => {
     const days = 4000;
     for (let day = 0; day < days; day++) {
       const scatter = (count: number) => Array.from({ length: count }, noise);
-      const drift = driftOf(runsAt([3, 4, 5], 100, 0.5, scatter(3)), runsAt([0, 1, 2], 100, 0.5, scatter(3)), [], { test: [], baseline: runsAt([6], 100, 0.5, scatter(1)) })!; // prettier-ignore
+      const drift = driftOf(runsAt([3, 4, 5], 100, 0.5, scatter(3)), runsAt([0, 1, 2], 100, 0.5, scatter(3)), [], {
+        test: [],
+        baseline: runsAt([6], 100, 0.5, scatter(1)),
+      })!;
       if (Math.abs(drift.adjusted) <= drift.adjustedHalfWidth) held++;
     }
     expect(held / days).toBeGreaterThan(0.94);

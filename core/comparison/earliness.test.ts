@@ -22,7 +22,11 @@ test('a curve that never gets there reaches nothing', () => {
 });
 
 test('one that is above from its first speed on reaches it there, and to its end if it never falls', () => {
-  const found = earlinessOf(rpm, rpm.map(() => 120), hill(100, 5000)); // prettier-ignore
+  const found = earlinessOf(
+    rpm,
+    rpm.map(() => 120),
+    hill(100, 5000),
+  );
   expect([found.reachesRpm, found.staysToRpm]).toEqual([2000, 6000]);
 });
 
@@ -44,5 +48,11 @@ test('the more a curve makes, the earlier it reaches a value', () => {
 
 test('the greatest value at an end of the range is no peak that anything could reach', () => {
   const climbing = rpm.map((at) => at / 100);
-  expect(earlinessOf(rpm, rpm.map((at) => at / 100 + 5), climbing).reachesRpm).toBeUndefined(); // prettier-ignore
+  expect(
+    earlinessOf(
+      rpm,
+      rpm.map((at) => at / 100 + 5),
+      climbing,
+    ).reachesRpm,
+  ).toBeUndefined();
 });

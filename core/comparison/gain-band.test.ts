@@ -25,7 +25,8 @@ describe('runs that move as a whole', () => {
         const baselineAway = Array.from({ length: others }, (_, index) => 0.3 * index - 0.2 * (index % 2));
         const band = gainBand(runs(...away), runs(...baselineAway), [], false)!;
         const [n, m] = [away.length, others];
-        const pooled = ((n - 1) * standardDeviation(away) ** 2 + (m - 1) * standardDeviation(baselineAway) ** 2) / (n + m - 2); // prettier-ignore
+        const pooled =
+          ((n - 1) * standardDeviation(away) ** 2 + (m - 1) * standardDeviation(baselineAway) ** 2) / (n + m - 2);
         // The spread is taken relative to the baseline's power, which is flat here.
         expect(middle(band.standardError)).toBeCloseTo(Math.sqrt(pooled * (1 / n + 1 / m)), 6);
         expect(new Set(Array.from(band.standardError, (value) => value.toFixed(9))).size).toBe(1);

@@ -97,7 +97,10 @@ export function gainBand(
     : priorDf + residualDf * gained;
   const added = middleMean.map((kw) => (remount ? 2 * (remount.standardDeviation * kw) ** 2 : 0));
   const addedMiddle = added[middle]!;
-  const df = remount && addedMiddle > 0 && within > 0 ? satterthwaite([square[middle]!, within], [addedMiddle, remount.df]) : within; // prettier-ignore
+  const df =
+    remount && addedMiddle > 0 && within > 0
+      ? satterthwaite([square[middle]!, within], [addedMiddle, remount.df])
+      : within;
   const usable = df > 0;
   // A remount moves a curve as a whole: it turns nothing.
   const shareTurning = addedMiddle > 0 ? square[middle]! / (square[middle]! + addedMiddle) : 1;

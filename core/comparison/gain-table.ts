@@ -92,7 +92,12 @@ export function gainTable(
   rows.push(peakRow('peak-power', 'power', power));
   const torqueWhole = (range: JudgedRange) => range.fromRpm === torque.fromRpm && range.toRpm === torque.toRpm;
   for (const range of torque.ranges)
-    rows.push({ id: torqueWhole(range) ? 'torque-common' : 'torque-band', ...limits(range), ...figures('torque', range.difference), verdict: range.verdict }); // prettier-ignore
+    rows.push({
+      id: torqueWhole(range) ? 'torque-common' : 'torque-band',
+      ...limits(range),
+      ...figures('torque', range.difference),
+      verdict: range.verdict,
+    });
   rows.push(...atSpeed('torque-at-speed', 'torque'));
   rows.push(
     peakRow('peak-torque', 'torque', torque),

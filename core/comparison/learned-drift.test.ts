@@ -16,7 +16,11 @@ function history(seed: number, jobs: number, places: readonly number[], drift: n
     const perRun = drift * noise();
     const values = places.map((place) => spread * (noise() + perRun * place));
     const slope = places.reduce((sum, place, index) => sum + (place - middle) * values[index]!, 0) / placeScatter;
-    return { runs: places.length, share: Math.sqrt(scatterOf(values) / (places.length - 1)), slope: { perRun: slope, placeScatter } }; // prettier-ignore
+    return {
+      runs: places.length,
+      share: Math.sqrt(scatterOf(values) / (places.length - 1)),
+      slope: { perRun: slope, placeScatter },
+    };
   });
 }
 const returned = [0, 1, 2, 6];

@@ -10,7 +10,15 @@ const known = fc.option(
   }),
   { nil: undefined },
 );
-const mirrored = { gain: 'loss', loss: 'gain', unknown: 'unknown', 'within repeatability': 'within repeatability', 'drift suspected': 'drift suspected', 'spread assumed': 'spread assumed', 'plan not full': 'plan not full' } as const; // prettier-ignore
+const mirrored = {
+  gain: 'loss',
+  loss: 'gain',
+  unknown: 'unknown',
+  'within repeatability': 'within repeatability',
+  'drift suspected': 'drift suspected',
+  'spread assumed': 'spread assumed',
+  'plan not full': 'plan not full',
+} as const;
 const rounded = (value: number) => (Number.isNaN(value) ? NaN : Number(value.toPrecision(9)) + 0);
 const all = (values: ArrayLike<number>) => Array.from(values, rounded);
 const negated = (values: ArrayLike<number>) => Array.from(values, (value) => rounded(-value));
@@ -39,7 +47,9 @@ test('sides swapped flip every sign and nothing else, whatever is known and howe
         expect(all(back.gain)).toEqual(negated(there.gain));
         expect(rounded(back.commonRange.difference)).toBe(rounded(-there.commonRange.difference));
         expect(rounded(back.peaks.difference.difference)).toBe(rounded(-there.peaks.difference.difference));
-        expect(back.ranges.map(({ fromRpm, toRpm }) => [fromRpm, toRpm])).toEqual(there.ranges.map(({ fromRpm, toRpm }) => [fromRpm, toRpm])); // prettier-ignore
+        expect(back.ranges.map(({ fromRpm, toRpm }) => [fromRpm, toRpm])).toEqual(
+          there.ranges.map(({ fromRpm, toRpm }) => [fromRpm, toRpm]),
+        );
         expect(back.commonRange.from).toBe(there.commonRange.from);
         expect(back.ranges.map(({ verdict }) => verdict)).toEqual(there.ranges.map(({ verdict }) => mirrored[verdict]));
         expect(rounded(back.commonRange.halfWidth)).toEqual(rounded(there.commonRange.halfWidth));

@@ -28,14 +28,16 @@ export function jobConsents<Template extends AskedTemplate>(
   job: ConsentedJob,
   templates: readonly Template[],
 ): JobConsent<Template>[] {
-  // prettier-ignore
   return templates
     .map((template) => {
       const signed = job.consents.filter(({ templateId }) => templateId === template.id).at(-1);
       const isMissing = !signed && applies(template, job);
       return { template, signed, isOlder: signed !== undefined && signed.version < template.revision, isMissing };
     })
-    .sort((one, other) => Number(other.isMissing || other.signed !== undefined) - Number(one.isMissing || one.signed !== undefined)); // prettier-ignore
+    .sort(
+      (one, other) =>
+        Number(other.isMissing || other.signed !== undefined) - Number(one.isMissing || one.signed !== undefined),
+    );
 }
 
 function applies({ asked }: AskedTemplate, { car, setups }: ConsentedJob): boolean {

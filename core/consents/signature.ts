@@ -8,7 +8,10 @@ type Stroke = readonly (readonly [number, number, number])[];
 /** The lines of a hand as outlines to be filled: paths of an SVG. Thicker where it was slower or pressed harder. */
 export function signaturePaths(strokes: readonly Stroke[]): string[] {
   return strokes.map((points) => {
-    const outline = getStroke(points.map(([x, y, pressure]) => [x, y, pressure]), { size: 5, thinning: 0.6, smoothing: 0.5, streamline: 0.4 }); // prettier-ignore
+    const outline = getStroke(
+      points.map(([x, y, pressure]) => [x, y, pressure]),
+      { size: 5, thinning: 0.6, smoothing: 0.5, streamline: 0.4 },
+    );
     const [first, ...rest] = outline;
     if (!first) return '';
     const at = ([x = 0, y = 0]: number[]) => `${x.toFixed(1)} ${y.toFixed(1)}`;

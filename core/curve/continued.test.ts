@@ -1,7 +1,8 @@
 import { expect, test } from '@jest/globals';
 import { continued } from './continued.ts';
 
-const speeds = (from: number, to: number) => Float64Array.from({ length: (to - from) / 50 + 1 }, (_, at) => from + 50 * at); // prettier-ignore
+const speeds = (from: number, to: number) =>
+  Float64Array.from({ length: (to - from) / 50 + 1 }, (_, at) => from + 50 * at);
 const curve = (from: number, to: number, at: (rpm: number) => number) => {
   const engineSpeedRpm = speeds(from, to);
   return { engineSpeedRpm, values: engineSpeedRpm.map(at) };

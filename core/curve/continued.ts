@@ -30,9 +30,14 @@ export function continued(
     return rpm > end - levelledRpm && rpm >= other.engineSpeedRpm[0]!;
   });
   if (shared.length < 3) return undefined;
-  const ratios = shared.map((at) => cut.values[at]! / interpolate(other.engineSpeedRpm, other.values, cut.engineSpeedRpm[at]!)); // prettier-ignore
+  const ratios = shared.map(
+    (at) => cut.values[at]! / interpolate(other.engineSpeedRpm, other.values, cut.engineSpeedRpm[at]!),
+  );
   const level = ratios.reduce((sum, ratio) => sum + ratio, 0) / ratios.length;
   if (!(level > 0) || !Number.isFinite(level)) return undefined;
   const beyond = other.engineSpeedRpm.filter((rpm) => rpm >= end);
-  return { engineSpeedRpm: beyond, values: beyond.map((rpm) => level * interpolate(other.engineSpeedRpm, other.values, rpm)) }; // prettier-ignore
+  return {
+    engineSpeedRpm: beyond,
+    values: beyond.map((rpm) => level * interpolate(other.engineSpeedRpm, other.values, rpm)),
+  };
 }

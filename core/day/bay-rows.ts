@@ -66,7 +66,8 @@ function expected(
 ): ExpectedBooking[] {
   const inOrder = [...bookings].sort((one, other) => msOf(one.startsAt) - msOf(other.startsAt));
   // Worked stretches belong to the job's booking that lies nearest to their beginning.
-  const ofBooking = (booking: Booking) => worked.filter((stretch) => stretch.jobId === booking.jobId && nearest(inOrder, stretch) === booking); // prettier-ignore
+  const ofBooking = (booking: Booking) =>
+    worked.filter((stretch) => stretch.jobId === booking.jobId && nearest(inOrder, stretch) === booking);
   let freeFromMs = -Infinity;
   return inOrder.map((booking): ExpectedBooking => {
     const [fromMs, toMs] = [msOf(booking.startsAt), msOf(booking.endsAt)];
@@ -81,12 +82,24 @@ function expected(
       const isHere = job?.state === 'open' && booking.jobId === mounted;
       if (!isHere || nowMs > toMs + 12 * 60 * minuteMs) {
         freeFromMs = last.toMs;
-        return { ...told, state: 'done', expectedFromMs: first.fromMs, expectedToMs: last.toMs, lateMin: late(last.toMs, toMs) }; // prettier-ignore
+        return {
+          ...told,
+          state: 'done',
+          expectedFromMs: first.fromMs,
+          expectedToMs: last.toMs,
+          lateMin: late(last.toMs, toMs),
+        };
       }
       const leftMs = Math.max(leastRestMin * minuteMs, toMs - fromMs - workedMs(own));
       const expectedToMs = Math.max(last.toMs, nowMs) + leftMs;
       freeFromMs = expectedToMs;
-      return { ...told, state: 'running', expectedFromMs: first.fromMs, expectedToMs, lateMin: late(expectedToMs, toMs) }; // prettier-ignore
+      return {
+        ...told,
+        state: 'running',
+        expectedFromMs: first.fromMs,
+        expectedToMs,
+        lateMin: late(expectedToMs, toMs),
+      };
     }
     // On the floor several cars stand at once, and nothing tells whether they do.
     const floor = booking.bay === null;
@@ -95,11 +108,18 @@ function expected(
     const expectedToMs = expectedFromMs + toMs - fromMs;
     if (!floor && !isPast) freeFromMs = expectedToMs;
     const state = floor ? floorState(fromMs, toMs, nowMs) : nowMs > fromMs || isPast ? 'not begun' : 'to come';
-    return { ...told, state, expectedFromMs, expectedToMs, lateMin: isPast || floor ? 0 : late(expectedFromMs, fromMs) }; // prettier-ignore
+    return {
+      ...told,
+      state,
+      expectedFromMs,
+      expectedToMs,
+      lateMin: isPast || floor ? 0 : late(expectedFromMs, fromMs),
+    };
   });
 }
 
-const floorState = (fromMs: number, toMs: number, nowMs: number): BookingState => (nowMs > toMs ? 'done' : nowMs >= fromMs ? 'running' : 'to come'); // prettier-ignore
+const floorState = (fromMs: number, toMs: number, nowMs: number): BookingState =>
+  nowMs > toMs ? 'done' : nowMs >= fromMs ? 'running' : 'to come';
 
 function nearest(bookings: readonly Booking[], { jobId, fromMs }: WorkedStretch): Booking | undefined {
   const distance = ({ startsAt, endsAt }: Booking) => Math.max(0, msOf(startsAt) - fromMs, fromMs - msOf(endsAt));

@@ -44,7 +44,10 @@ const calledWhenOverdue: readonly WaitingJob['reason'][] = ['part', 'repair', 'f
 export function dayPicture(facts: DayFacts, bays: readonly DayBay[], nowMs: number): DayPicture {
   const rows = bayRows(facts, bays, nowMs);
   const waitingAll = waitingJobs(facts, bays, nowMs);
-  const [ready, waiting] = [waitingAll.filter(({ reason }) => reason === 'collection'), waitingAll.filter(({ reason }) => reason !== 'collection')]; // prettier-ignore
+  const [ready, waiting] = [
+    waitingAll.filter(({ reason }) => reason === 'collection'),
+    waitingAll.filter(({ reason }) => reason !== 'collection'),
+  ];
   const booked = rows.flatMap((row) => row.booked);
   const atDynos = rows.filter(({ bay }) => bay !== null);
   const onDyno = bays.flatMap((bay): OnDyno[] => {
@@ -79,9 +82,21 @@ function callsOf(
     .sort((one, other) => one.expectedFromMs - other.expectedFromMs)
     .map(({ jobId, title, expectedFromMs, lateMin }): Call => {
       const job = of(jobId);
-      return { who: job?.owner ?? '', contact: job?.contact ?? '', jobId, vehicle: job?.vehicle ?? title, about: { kind: 'later', fromMs: expectedFromMs, lateMin } }; // prettier-ignore
+      return {
+        who: job?.owner ?? '',
+        contact: job?.contact ?? '',
+        jobId,
+        vehicle: job?.vehicle ?? title,
+        about: { kind: 'later', fromMs: expectedFromMs, lateMin },
+      };
     });
-  const call = ({ job }: WaitingJob, about: Call['about']): Call => ({ who: job.owner, contact: job.contact, jobId: job.id, vehicle: job.vehicle, about }); // prettier-ignore
+  const call = ({ job }: WaitingJob, about: Call['about']): Call => ({
+    who: job.owner,
+    contact: job.contact,
+    jobId: job.id,
+    vehicle: job.vehicle,
+    about,
+  });
   const overdue = waiting.filter(({ isOverdue, reason }) => isOverdue && calledWhenOverdue.includes(reason));
   return [
     ...later,

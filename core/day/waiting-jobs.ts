@@ -33,7 +33,16 @@ export function waitingJobs({ jobs }: Pick<DayFacts, 'jobs'>, bays: readonly Day
   const waiting = jobs.flatMap((job): WaitingJob[] => {
     const told = (reason: PauseReason, what: string, since: string | null, expected: string | null = null) => {
       const expectedMs = expected === null ? null : msOf(expected);
-      return [{ job, reason, what, sinceMs: since === null ? nowMs : msOf(since), expectedMs, isOverdue: expectedMs !== null && expectedMs < nowMs }]; // prettier-ignore
+      return [
+        {
+          job,
+          reason,
+          what,
+          sinceMs: since === null ? nowMs : msOf(since),
+          expectedMs,
+          isOverdue: expectedMs !== null && expectedMs < nowMs,
+        },
+      ];
     };
     if (job.state === 'paused') {
       const reason = job.pausedFor ?? 'other';

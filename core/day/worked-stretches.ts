@@ -33,7 +33,10 @@ export function workedStretches(
 ): WorkedStretch[] {
   const byHand = workTimes.filter(({ jobId }) => jobId === job.id);
   const own = runs.filter(({ jobId }) => jobId === job.id);
-  const rests = restsOf(states.filter(({ jobId }) => jobId === job.id), nowMs); // prettier-ignore
+  const rests = restsOf(
+    states.filter(({ jobId }) => jobId === job.id),
+    nowMs,
+  );
   const bays = [...new Set([...own.map(({ bay }) => bay), ...byHand.map(({ bay }) => bay)])];
   return bays.flatMap((bay): WorkedStretch[] => {
     const inBay = own.filter((run) => run.bay === bay);
@@ -77,13 +80,33 @@ function partedByRests(
   const work = (from: number, to: number, last: boolean) => {
     if (to <= from) return;
     const own = runs.filter(({ startedAt }) => msOf(startedAt) >= from && (msOf(startedAt) < to || last));
-    parts.push({ jobId, bay, fromMs: from, toMs: to, kind: 'work', why: '', ...tellOf(own), goesOn: goesOn && last, byHand: false }); // prettier-ignore
+    parts.push({
+      jobId,
+      bay,
+      fromMs: from,
+      toMs: to,
+      kind: 'work',
+      why: '',
+      ...tellOf(own),
+      goesOn: goesOn && last,
+      byHand: false,
+    });
   };
   let at = fromMs;
   for (const rest of within) {
     work(at, rest.fromMs, false);
     const end = Math.min(rest.toMs, toMs);
-    parts.push({ jobId, bay, fromMs: rest.fromMs, toMs: end, kind: 'pause', why: rest.why, ...tellOf([]), goesOn: false, byHand: false }); // prettier-ignore
+    parts.push({
+      jobId,
+      bay,
+      fromMs: rest.fromMs,
+      toMs: end,
+      kind: 'pause',
+      why: rest.why,
+      ...tellOf([]),
+      goesOn: false,
+      byHand: false,
+    });
     at = end;
   }
   // Of a single run that is over nothing but its moment is left.

@@ -48,7 +48,9 @@ export function drumsIn(names: readonly string[], kind: DynoKind): readonly Drum
   const missing = needed.filter((name) => !has(name));
   if (missing.length > 0) {
     const what = set === four ? 'of four hubs' : set === pair ? 'of both hubs' : 'of two axles';
-    throw new Refusal(`A recording ${what} needs ${spoken(needed)}; ${spoken(missing)} ${missing.length === 1 ? 'is' : 'are'} not there.`); // prettier-ignore
+    throw new Refusal(
+      `A recording ${what} needs ${spoken(needed)}; ${spoken(missing)} ${missing.length === 1 ? 'is' : 'are'} not there.`,
+    );
   }
   return set;
 }

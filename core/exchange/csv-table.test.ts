@@ -30,7 +30,10 @@ const cell = fc.oneof(
 const quoted = fc.stringMatching(/^[ a-z0-9,;\n]{0,12}$/).map((text) => `"${text.replace('a', '""')}"`);
 const drawn = fc
   .record({
-    rows: fc.array(fc.array(fc.oneof({ weight: 9, arbitrary: cell }, quoted), { minLength: 1, maxLength: 4 }), { minLength: 1, maxLength: 300 }),
+    rows: fc.array(fc.array(fc.oneof({ weight: 9, arbitrary: cell }, quoted), { minLength: 1, maxLength: 4 }), {
+      minLength: 1,
+      maxLength: 300,
+    }),
     delimiter: fc.constantFrom(',', ';', '\t'),
     end: fc.constantFrom('\n', '\r\n', '\r'),
     head: fc.constantFrom('', '\uFEFF', '\n\n'),
@@ -39,9 +42,14 @@ const drawn = fc
   })
   .map(({ rows, delimiter, end, head, last, quotes }) => {
     const of = (text: string) => (quotes ? text.replaceAll('\n', end) : text.replaceAll(/["\n]/g, ''));
-    const lines = [['time [s]', 'rollerSpeed [rad/s]'], ...rows].map((cells) => cells.map(of).map((text) => (quotes || delimiter === ';' || delimiter === '\t' ? text : text.replaceAll(',', '.'))).join(delimiter));
+    const lines = [['time [s]', 'rollerSpeed [rad/s]'], ...rows].map((cells) =>
+      cells
+        .map(of)
+        .map((text) => (quotes || delimiter === ';' || delimiter === '\t' ? text : text.replaceAll(',', '.')))
+        .join(delimiter),
+    );
     return head + lines.join(end) + (last ? end : '');
-  }); // prettier-ignore
+  });
 
 /** A text cut at drawn places. */
 const cut = (text: string, places: readonly number[]) => {

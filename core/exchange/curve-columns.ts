@@ -26,6 +26,11 @@ export function curveColumns(
   return [
     ...curves,
     { name: `gain ${pair}`, unit: units.power, engineSpeedRpm, values: kw(gain) },
-    { name: `gain ${pair}, 95 % half width at all speeds`, unit: units.power, engineSpeedRpm, values: kw(gainHalfWidth) }, // prettier-ignore
+    {
+      name: `gain ${pair}, 95 % half width at all speeds`,
+      unit: units.power,
+      engineSpeedRpm,
+      values: kw(gainHalfWidth),
+    },
   ];
 }

@@ -14,7 +14,9 @@ export function curveToJson(curve: Curve, auto: boolean) {
     powerKw: rounded(curve.powerKw, 6),
     uncorrectedPowerKw: rounded(curve.uncorrectedPowerKw, 6),
     torqueNm: rounded(curve.torqueNm, 4),
-    ...(curve.drums ? { drumsKw: Object.fromEntries(curve.drums.map(({ place, powerKw }) => [place, rounded(powerKw, 6)])) } : {}), // prettier-ignore
+    ...(curve.drums
+      ? { drumsKw: Object.fromEntries(curve.drums.map(({ place, powerKw }) => [place, rounded(powerKw, 6)])) }
+      : {}),
     correction: {
       standard: curve.correction.standard,
       factor: round(curve.correction.factor, 6),

@@ -7,7 +7,10 @@ import type { FamilyPair } from '../judgement/job-claims.ts';
 import { nextRunWords, withheldSentence } from '../wording/judgement-words.ts';
 import { kw, round } from './rounded.ts';
 
-const claims = { gain: 'gain', loss: 'loss', 'within repeatability': 'within-repeatability' } as const satisfies Record<Claim, string>; // prettier-ignore
+const claims = { gain: 'gain', loss: 'loss', 'within repeatability': 'within-repeatability' } as const satisfies Record<
+  Claim,
+  string
+>;
 
 /**
  * A job's judgements as plain JSON; kW to 0.1 W. The form is the contract's
@@ -24,7 +27,11 @@ export function judgementToJson(figures: JobFigures, letterOf: (setupId: number)
   const letters = ({ testId, againstId }: PairJudgement) => ({ test: letterOf(testId), against: letterOf(againstId) });
   return {
     spread: difference
-      ? { percent: round((100 * difference.standardDeviation) / Math.abs(difference.baseline), 4), degreesOfFreedom: round(difference.df, 2), from: difference.from } // prettier-ignore
+      ? {
+          percent: round((100 * difference.standardDeviation) / Math.abs(difference.baseline), 4),
+          degreesOfFreedom: round(difference.df, 2),
+          from: difference.from,
+        }
       : { percent: round(100 * spread.share, 4), degreesOfFreedom: round(spread.df, 2), from: spread.from },
     pairs: pairs.map((comparison) => pairJson(comparison, letters(comparison.judgement))),
     cards: setups.flatMap(({ onBaseline }) => (onBaseline ? [jobJson(onBaseline, letterOf)] : [])),

@@ -73,7 +73,8 @@ export function guessedMapping({ columns }: LogTable): LogMapping {
   return { columns: mapped, ratioAtLambda1: lambda && readsRatios(lambda.values) ? usualRatio : null };
 }
 
-const usualUnit = (channel: string | null) => (channel && channel in knownChannels ? knownChannels[channel as KnownChannel].unit : ''); // prettier-ignore
+const usualUnit = (channel: string | null) =>
+  channel && channel in knownChannels ? knownChannels[channel as KnownChannel].unit : '';
 
 /** Above 4 nothing is λ: an air–fuel ratio. */
 function readsRatios(values: Float64Array): boolean {
@@ -83,7 +84,10 @@ function readsRatios(values: Float64Array): boolean {
 
 /** What a source is recognised by. */
 export const headingsKey = (columns: readonly { heading: string }[]): string =>
-  columns.map(({ heading }) => heading.trim().toLowerCase()).sort().join('|'); // prettier-ignore
+  columns
+    .map(({ heading }) => heading.trim().toLowerCase())
+    .sort()
+    .join('|');
 
 /**
  * A logger's recording from its table.
@@ -96,7 +100,9 @@ export function recordingBy({ columns, ratioAtLambda1 }: LogMapping, table: LogT
   if (twice) throw new Refusal(`Two columns are taken for the same channel (${twice.channel}): choose one of them.`);
   const used = taken.flatMap(({ heading, channel, unit }) => {
     const values = valuesOf(heading);
-    return values && channel ? [{ channel, values: inChannelUnit(channel, unit, values, heading, ratioAtLambda1) }] : []; // prettier-ignore
+    return values && channel
+      ? [{ channel, values: inChannelUnit(channel, unit, values, heading, ratioAtLambda1) }]
+      : [];
   });
   const time = used.find(({ channel }) => channel === timeChannel)?.values;
   if (!time) throw new Refusal('Say which column is the time: without it the log cannot be laid on the dyno’s clock.');
@@ -109,16 +115,23 @@ export function recordingBy({ columns, ratioAtLambda1 }: LogMapping, table: LogT
     last = time[row]!;
     kept.push(row);
   }
-  if (kept.length < 0.5 * time.length) throw new Refusal('The time does not advance in most rows: another column is the time, or its unit is another one.'); // prettier-ignore
+  if (kept.length < 0.5 * time.length)
+    throw new Refusal(
+      'The time does not advance in most rows: another column is the time, or its unit is another one.',
+    );
   const of = (values: Float64Array) => pickedAt(values, kept);
   return {
     time: of(time),
-    channels: used.flatMap(({ channel, values }) => (channel === timeChannel ? [] : [{ name: channel, unit: unitOf(channel, columns), values: of(values) }])), // prettier-ignore
+    channels: used.flatMap(({ channel, values }) =>
+      channel === timeChannel ? [] : [{ name: channel, unit: unitOf(channel, columns), values: of(values) }],
+    ),
   };
 }
 
 const unitOf = (channel: string, columns: readonly MappedColumn[]) =>
-  channel in knownChannels ? knownChannels[channel as KnownChannel].unit : (columns.find((column) => column.channel === channel)?.unit ?? ''); // prettier-ignore
+  channel in knownChannels
+    ? knownChannels[channel as KnownChannel].unit
+    : (columns.find((column) => column.channel === channel)?.unit ?? '');
 
 function inChannelUnit(
   channel: string,

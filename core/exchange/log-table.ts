@@ -49,10 +49,16 @@ export function decodedText(bytes: Uint8Array): string {
  * @throws Refusal with what is wrong with it
  */
 export function readLogTable(text: string, leastRows = usualLeastRows): LogTable {
-  if (text.slice(0, 4096).includes('\0')) throw new Refusal('The file is not text. Export the log as text (CSV) and try again.'); // prettier-ignore
-  const lines = text.replace(/^\uFEFF/, '').split(/\r\n|\n|\r/).filter((line) => line.trim() !== '' && !comment.test(line)); // prettier-ignore
+  if (text.slice(0, 4096).includes('\0'))
+    throw new Refusal('The file is not text. Export the log as text (CSV) and try again.');
+  const lines = text
+    .replace(/^\uFEFF/, '')
+    .split(/\r\n|\n|\r/)
+    .filter((line) => line.trim() !== '' && !comment.test(line));
   const separator = separatorOf(lines);
-  const cells = Papa.parse<string[]>(lines.join('\n'), { delimiter: separator, skipEmptyLines: 'greedy' }).data.map((row) => row.map((cell) => cell.trim())); // prettier-ignore
+  const cells = Papa.parse<string[]>(lines.join('\n'), { delimiter: separator, skipEmptyLines: 'greedy' }).data.map(
+    (row) => row.map((cell) => cell.trim()),
+  );
   const head = headingsAt(cells);
   const headings = cells[head]!;
   const under = cells[head + 1] ?? [];
@@ -62,7 +68,8 @@ export function readLogTable(text: string, leastRows = usualLeastRows): LogTable
   const rows = body.filter((row) => row.join('\t') !== repeated && !(units && row.join('\t') === units.join('\t')));
   const remarks: string[] = [];
   if (rows.length < body.length) remarks.push('Headings that came again between the rows were left out.');
-  if (rows.length < leastRows) throw new Refusal(`Only ${rows.length} rows stand under the headings; ${leastRows} are needed.`); // prettier-ignore
+  if (rows.length < leastRows)
+    throw new Refusal(`Only ${rows.length} rows stand under the headings; ${leastRows} are needed.`);
   const columns = headings.flatMap((heading, at) => {
     const values = Float64Array.from(rows, (row) => cellNumber(row[at] ?? ''));
     if (heading === '' && values.every(Number.isNaN)) return [];
@@ -84,13 +91,16 @@ export function readLogTable(text: string, leastRows = usualLeastRows): LogTable
 function separatorOf(lines: readonly string[]): string {
   const sample = lines.slice(0, 200);
   const scored = separators.map((separator) => {
-    const counts = sample.map((line) => line.replace(/"[^"]*"/g, '').split(separator).length).filter((count) => count > 1); // prettier-ignore
+    const counts = sample
+      .map((line) => line.replace(/"[^"]*"/g, '').split(separator).length)
+      .filter((count) => count > 1);
     const usual = mostFrequent(counts);
     return { separator, score: usual < 2 ? 0 : counts.filter((count) => count === usual).length };
   });
   // Numbers with a decimal comma have as many commas as a table of commas: the other signs come first.
   const best = scored.reduce((one, other) => (other.score > one.score ? other : one));
-  if (best.score === 0) throw new Refusal('No table was found in the file: no comma, semicolon, tab or bar cuts its lines into columns.'); // prettier-ignore
+  if (best.score === 0)
+    throw new Refusal('No table was found in the file: no comma, semicolon, tab or bar cuts its lines into columns.');
   return best.separator;
 }
 

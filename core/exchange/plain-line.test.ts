@@ -5,7 +5,13 @@ import { cellValue, likelyForm, lineCells, readPlainLine, type PlainLineForm } f
 const speed = { is: 'channel', name: 'rollerSpeed', unit: 'rad/s' } as const;
 const engine = { is: 'channel', name: 'engineSpeed', unit: 'rpm' } as const;
 const time = { is: 'time', unit: 'ms' } as const;
-const form = (over: Partial<PlainLineForm> = {}): PlainLineForm => ({ separator: ';', decimalComma: false, begins: '', columns: [time, speed, { is: 'nothing' }, engine], ...over }); // prettier-ignore
+const form = (over: Partial<PlainLineForm> = {}): PlainLineForm => ({
+  separator: ';',
+  decimalComma: false,
+  begins: '',
+  columns: [time, speed, { is: 'nothing' }, engine],
+  ...over,
+});
 
 describe('a line', () => {
   test('gives its time in seconds and a value for every channel, in order', () => {
@@ -48,7 +54,9 @@ describe('a line', () => {
         (values, separator, decimalComma) => {
           const written = values.map((value) => String(value).replace('.', decimalComma ? ',' : '.')).join(separator);
           const columns = values.map((_, at) => ({ is: 'channel' as const, name: `c${at}`, unit: '' }));
-          expect(readPlainLine({ separator, decimalComma, begins: '', columns }, written)?.values).toEqual(values.map((value) => value + 0)); // prettier-ignore
+          expect(readPlainLine({ separator, decimalComma, begins: '', columns }, written)?.values).toEqual(
+            values.map((value) => value + 0),
+          );
         },
       ),
     );

@@ -145,7 +145,9 @@ test('what is written is read back to the same numbers, air included', () => {
 
 /** A few rows under a third heading. */
 const under = (heading: string, speed = 'rollerSpeed [rad/s]') =>
-  readRecordingCsv(`time [s],${speed},${heading}\n${Array.from({ length: 40 }, (_, row) => `${row / 100},${60 + row},1`).join('\n')}\n`); // prettier-ignore
+  readRecordingCsv(
+    `time [s],${speed},${heading}\n${Array.from({ length: 40 }, (_, row) => `${row / 100},${60 + row},1`).join('\n')}\n`,
+  );
 
 test('a heading of 160,000 brackets is read in one pass', () => {
   const { remarks } = under(`${'['.repeat(160_000)}rad/s]`);
@@ -161,7 +163,10 @@ test('a unit stands in the last brackets; units named like parts of the language
 });
 
 test('quotes around cells change nothing, whatever the file’s delimiter and line ends are', () => {
-  const cell = fc.oneof(fc.double({ min: -1e6, max: 1e6, noNaN: true }).map(String), fc.constantFrom('', ' ', 'x', ' 12 ', '1e3', '-.5', '0x10', '--')); // prettier-ignore
+  const cell = fc.oneof(
+    fc.double({ min: -1e6, max: 1e6, noNaN: true }).map(String),
+    fc.constantFrom('', ' ', 'x', ' 12 ', '1e3', '-.5', '0x10', '--'),
+  );
   fc.assert(
     fc.property(
       fc.array(fc.tuple(cell, cell), { minLength: 30, maxLength: 60 }),

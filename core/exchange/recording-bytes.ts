@@ -35,7 +35,8 @@ export function recordingFromBytes(bytes: ArrayBuffer, from = 0): Recording {
     samples: number;
     channels: { name: string; unit: string }[];
   };
-  const column = (index: number) => new Float64Array(bytes, from + 4 + headerLength + index * header.samples * 8, header.samples); // prettier-ignore
+  const column = (index: number) =>
+    new Float64Array(bytes, from + 4 + headerLength + index * header.samples * 8, header.samples);
   return {
     time: column(0),
     channels: header.channels.map(({ name, unit }, index) => ({ name, unit, values: column(index + 1) })),
@@ -63,7 +64,8 @@ export function sourceOfKey(key: string): SampleSource {
 const blockHeaderBytes = 24;
 
 /** A run's key as 16 bytes, and back. */
-const keyBytes = (key: string) => Uint8Array.from(key.replaceAll('-', '').match(/../g) ?? [], (pair) => parseInt(pair, 16)); // prettier-ignore
+const keyBytes = (key: string) =>
+  Uint8Array.from(key.replaceAll('-', '').match(/../g) ?? [], (pair) => parseInt(pair, 16));
 const keyOfBytes = (bytes: Uint8Array) =>
   Array.from(bytes, (byte) => byte.toString(16).padStart(2, '0'))
     .join('')

@@ -13,7 +13,10 @@ const recordings = fc
   .array(fc.tuple(fc.double({ noNaN: true }), number, number), { maxLength: 60 })
   .map((rows): Recording => ({
     time: Float64Array.from(rows, ([time]) => time),
-    channels: channels.map((channel, index) => ({ ...channel, values: Float64Array.from(rows, (row) => row[index + 1]!) })), // prettier-ignore
+    channels: channels.map((channel, index) => ({
+      ...channel,
+      values: Float64Array.from(rows, (row) => row[index + 1]!),
+    })),
   }));
 
 test('a recording comes back to the last bit, wherever its text was cut', () => {

@@ -43,7 +43,8 @@ export class RecordingLines {
     if (this.rows === this.columns[0]!.length) this.columns = this.columns.map(twiceAsLong);
     for (const [index, text] of cells.entries()) {
       const value = text === '' ? NaN : Number(text);
-      if (text !== '' && Number.isNaN(value)) throw new Refusal(`“${text.slice(0, 40)}” in line ${this.line} is no number`); // prettier-ignore
+      if (text !== '' && Number.isNaN(value))
+        throw new Refusal(`“${text.slice(0, 40)}” in line ${this.line} is no number`);
       this.columns[index]![this.rows] = value;
     }
     this.rows++;

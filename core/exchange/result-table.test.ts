@@ -10,14 +10,21 @@ const speeds = [2000, 3000, 4000, 5000];
 
 describe('a dyno’s result table', () => {
   test('one run with power and torque is one curve, by its power', () => {
-    const [curve, ...others] = curvesOf(`Engine speed [rpm],Power [kW],Torque [Nm]\n${speeds.map((rpm) => `${rpm},${rpm / 50},190.98`).join('\n')}`); // prettier-ignore
+    const [curve, ...others] = curvesOf(
+      `Engine speed [rpm],Power [kW],Torque [Nm]\n${speeds.map((rpm) => `${rpm},${rpm / 50},190.98`).join('\n')}`,
+    );
     expect(others).toEqual([]);
     expect(curve!.points).toEqual(speeds.map((rpm) => [rpm, rpm / 50]));
   });
 
   test('several runs side by side over one speed, with their names, in horsepower and decimal commas', () => {
-    const rows = speeds.map((rpm) => `${rpm};${(rpm / 40).toFixed(1).replace('.', ',')};100,0;${(rpm / 35).toFixed(1).replace('.', ',')};110,0`); // prettier-ignore
-    const curves = curvesOf(`RPM;Run 1 Power (PS);Run 1 Torque (Nm);Run 2 Power (PS);Run 2 Torque (Nm)\n${rows.join('\n')}`); // prettier-ignore
+    const rows = speeds.map(
+      (rpm) =>
+        `${rpm};${(rpm / 40).toFixed(1).replace('.', ',')};100,0;${(rpm / 35).toFixed(1).replace('.', ',')};110,0`,
+    );
+    const curves = curvesOf(
+      `RPM;Run 1 Power (PS);Run 1 Torque (Nm);Run 2 Power (PS);Run 2 Torque (Nm)\n${rows.join('\n')}`,
+    );
     expect(curves.map(({ name }) => name)).toEqual(['Run 1', 'Run 2']);
     expect(curves[0]!.points[2]![1]).toBeCloseTo(100 * 0.73549875, 3);
   });
@@ -37,7 +44,11 @@ describe('a dyno’s result table', () => {
 
   test('holes, several rows of a speed and nonsense cost only themselves', () => {
     const [curve] = curvesOf('rpm,kW\n3000,50\n2000,30\n3000,52\n4000,\n-5,10\n5000,80');
-    expect(curve!.points).toEqual([[2000, 30], [3000, 51], [5000, 80]]); // prettier-ignore
+    expect(curve!.points).toEqual([
+      [2000, 30],
+      [3000, 51],
+      [5000, 80],
+    ]);
   });
 
   test('a long table is thinned, its ends kept', () => {

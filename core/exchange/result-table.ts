@@ -36,7 +36,12 @@ export function guessedRoles({ columns }: LogTable): ResultColumn[] {
     const told = `${heading} ${unit}`;
     const known = unitIn(unit) ?? unitIn(heading);
     if (words.engineSpeed.test(told) && known === undefined) return { heading, role: 'engineSpeed', unit: null };
-    const role = known !== undefined ? (dimensionOf(known) === 'power' ? 'power' : 'torque') : (['power', 'torque'] as const).find((one) => words[one].test(told)); // prettier-ignore
+    const role =
+      known !== undefined
+        ? dimensionOf(known) === 'power'
+          ? 'power'
+          : 'torque'
+        : (['power', 'torque'] as const).find((one) => words[one].test(told));
     return { heading, role: role ?? null, unit: role ? (known ?? usualUnits[role]) : null };
   });
 }
@@ -66,13 +71,18 @@ export function resultCurves({ columns }: LogTable, roles: readonly ResultColumn
     const speed = speeds.filter((place) => place < at).at(-1) ?? speeds[0]!;
     const name = runName(heading) || runName(columns[speed]!.heading);
     // Without names the first power belongs with the first torque, the second with the second.
-    const nth = roles.slice(0, at).filter((other, place) => other.role === role && (speeds.filter((one) => one < place).at(-1) ?? speeds[0]) === speed).length; // prettier-ignore
+    const nth = roles
+      .slice(0, at)
+      .filter(
+        (other, place) => other.role === role && (speeds.filter((one) => one < place).at(-1) ?? speeds[0]) === speed,
+      ).length;
     const key = name || `${speed} ${nth}`;
     if (found.get(key)?.from === 'power') return;
     const points = pointsOf(columns[speed]!.values, columns[at]!.values, role, unit ?? usualUnits[role]);
     if (points.length >= 2) found.set(key, { from: role, curve: { name, points } });
   });
-  if (found.size === 0) throw new Refusal('No column with two readings or more is a power or a torque: say which one, and its unit.'); // prettier-ignore
+  if (found.size === 0)
+    throw new Refusal('No column with two readings or more is a power or a torque: say which one, and its unit.');
   return Array.from(found.values(), ({ curve }) => curve);
 }
 
@@ -97,7 +107,6 @@ function pointsOf(
   role: 'power' | 'torque',
   unit: UnitName,
 ): [number, number][] {
-  // prettier-ignore
   const read = Array.from(rpm, (at, index): [number, number] => [at, kwOf(role, unit, values[index]!, at)])
     .filter(([at, kw]) => at > 0 && at <= 30_000 && Number.isFinite(kw) && Math.abs(kw) < 10_000)
     .sort(([a], [b]) => a - b);

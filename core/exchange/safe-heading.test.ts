@@ -15,7 +15,13 @@ test('no heading is a formula, and each is read back as it was', () => {
 
 test('a channel that is named like a formula goes into a file and comes back', () => {
   const rows = (valueOf: (row: number) => number) => Float64Array.from({ length: 100 }, (_, row) => valueOf(row));
-  const recording = { time: rows((row) => row / 100), channels: [{ name: 'rollerSpeed', unit: 'rad/s', values: rows(() => 5) }, { name: '=HYPERLINK', unit: '', values: rows((row) => row - 1) }] }; // prettier-ignore
+  const recording = {
+    time: rows((row) => row / 100),
+    channels: [
+      { name: 'rollerSpeed', unit: 'rad/s', values: rows(() => 5) },
+      { name: '=HYPERLINK', unit: '', values: rows((row) => row - 1) },
+    ],
+  };
   const text = writeRecordingCsv(recording);
   expect(text).toContain("'=HYPERLINK");
   // Numbers stay numbers, the negative ones too.

@@ -5,4 +5,5 @@ const formula = /^[=+\-@\t\r]/;
 export const safeHeading = (text: string): string => (formula.test(text) ? `'${text}` : text);
 
 /** A heading as it was before it was made safe. */
-export const plainHeading = (text: string): string => (text.startsWith("'") && formula.test(text.slice(1)) ? text.slice(1) : text); // prettier-ignore
+export const plainHeading = (text: string): string =>
+  text.startsWith("'") && formula.test(text.slice(1)) ? text.slice(1) : text;

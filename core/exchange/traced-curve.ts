@@ -62,7 +62,8 @@ function axisOf(marks: readonly (readonly [PicturePlace, number])[], name: strin
   if (!a || !b) throw new Refusal(`Mark two places on the axis of ${name}.`);
   const length = Math.hypot(b.x - a.x, b.y - a.y);
   if (length < leastApartPx) throw new Refusal(`The two places on the axis of ${name} lie too near together.`);
-  if (!Number.isFinite(from) || !Number.isFinite(to) || from === to) throw new Refusal(`Say what stands at the two places of the axis of ${name}: two different figures.`); // prettier-ignore
+  if (!Number.isFinite(from) || !Number.isFinite(to) || from === to)
+    throw new Refusal(`Say what stands at the two places of the axis of ${name}: two different figures.`);
   return {
     origin: a,
     direction: { x: (b.x - a.x) / length, y: (b.y - a.y) / length },
@@ -107,13 +108,15 @@ export function tracedByColour(picture: Picture, pressed: PicturePlace, toleranc
       if (on || from === undefined) continue;
       const centre = (from + y - 1) / 2;
       // A frame or a column of print is no line.
-      if (y - from < picture.height / 8 && (best === undefined || Math.abs(centre - near) < Math.abs(best - near))) best = centre; // prettier-ignore
+      if (y - from < picture.height / 8 && (best === undefined || Math.abs(centre - near) < Math.abs(best - near)))
+        best = centre;
       from = undefined;
     }
     return best;
   };
   const start = middle(Math.round(pressed.x), pressed.y);
-  if (start === undefined || Math.abs(start - pressed.y) > 15) throw new Refusal('No line was found there: press on the line itself.'); // prettier-ignore
+  if (start === undefined || Math.abs(start - pressed.y) > 15)
+    throw new Refusal('No line was found there: press on the line itself.');
   const follow = (step: 1 | -1): PicturePlace[] => {
     const found: PicturePlace[] = [];
     let [last, slope, gap] = [{ x: Math.round(pressed.x), y: start }, 0, 0];
@@ -196,10 +199,13 @@ export function tracedCurve(
   { read, valuePerPx }: Calibration,
   placePx?: number,
 ): TracedCurve {
-  // prettier-ignore
-  const all = places.map(read).filter(([rpm]) => rpm > 0 && rpm <= 30_000).sort(([a], [b]) => a - b); // prettier-ignore
+  const all = places
+    .map(read)
+    .filter(([rpm]) => rpm > 0 && rpm <= 30_000)
+    .sort(([a], [b]) => a - b);
   const [first, last] = [all[0]?.[0] ?? 0, all.at(-1)?.[0] ?? 0];
-  if (all.length < 2 || last - first < 200) throw new Refusal('The traced line covers less than 200 rpm: trace more of it.'); // prettier-ignore
+  if (all.length < 2 || last - first < 200)
+    throw new Refusal('The traced line covers less than 200 rpm: trace more of it.');
   const step = (last - first) / mostPoints;
   const bins = new Map<number, { rpm: number; value: number; count: number }>();
   for (const [rpm, value] of all) {

@@ -71,7 +71,26 @@ describe('a borrowed curve', () => {
   });
 
   test('one that shares no range with the runs is refused with a sentence', () => {
-    expect(figures(sheet({ points: [[9000, 90], [9500, 91]] })).noComparison).toMatch(/share no range/); // prettier-ignore
-    expect(() => borrowedRunCurves(sheet({ points: [[3001, 40], [3002, 41]] }), 25)).toThrow(Refusal); // prettier-ignore
+    expect(
+      figures(
+        sheet({
+          points: [
+            [9000, 90],
+            [9500, 91],
+          ],
+        }),
+      ).noComparison,
+    ).toMatch(/share no range/);
+    expect(() =>
+      borrowedRunCurves(
+        sheet({
+          points: [
+            [3001, 40],
+            [3002, 41],
+          ],
+        }),
+        25,
+      ),
+    ).toThrow(Refusal);
   });
 });

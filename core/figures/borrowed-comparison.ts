@@ -103,10 +103,26 @@ function borrowedFindings(
 
 /** The same differences with nothing said of how sure they are. */
 function unjudged(comparison: Comparison): Comparison {
-  const unknown = (difference: MeanDifference): MeanDifference => ({ ...difference, halfWidth: NaN, pValue: NaN, standardError: NaN, standardDeviation: NaN, df: 0, from: 'none', borrowsSpread: false, leastSignificant: NaN, smallestDetectable: NaN }); // prettier-ignore
+  const unknown = (difference: MeanDifference): MeanDifference => ({
+    ...difference,
+    halfWidth: NaN,
+    pValue: NaN,
+    standardError: NaN,
+    standardDeviation: NaN,
+    df: 0,
+    from: 'none',
+    borrowsSpread: false,
+    leastSignificant: NaN,
+    smallestDetectable: NaN,
+  });
   const nothing = comparison.gain.map(() => NaN);
   const [first, ...more] = comparison.ranges;
-  const unjudged = (range: JudgedRange): JudgedRange => ({ ...range, difference: unknown(range.difference), drift: undefined, verdict: 'unknown' }); // prettier-ignore
+  const unjudged = (range: JudgedRange): JudgedRange => ({
+    ...range,
+    difference: unknown(range.difference),
+    drift: undefined,
+    verdict: 'unknown',
+  });
   return {
     ...comparison,
     gainHalfWidth: nothing,

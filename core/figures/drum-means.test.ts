@@ -8,7 +8,10 @@ const run = (powers: Partial<Record<DrumPlace, number>>, engineSpeedRpm = speeds
   ({
     curve: {
       engineSpeedRpm,
-      drums: Object.entries(powers).map(([place, kw]) => ({ place, powerKw: engineSpeedRpm.map((rpm) => kw + rpm / 1000) })), // prettier-ignore
+      drums: Object.entries(powers).map(([place, kw]) => ({
+        place,
+        powerKw: engineSpeedRpm.map((rpm) => kw + rpm / 1000),
+      })),
     },
   }) as unknown as Pick<RunFigures, 'curve'>;
 const one = run({ frontLeft: 10, frontRight: 11, rearLeft: 20, rearRight: 22 });

@@ -96,7 +96,12 @@ describe('details', () => {
 
   test('a limp mode is not smeared to its right and left', () => {
     for (const seed of [31, 32, 33]) {
-      const spec = { ...healthyRun('diesel-loaded', seed), feather: undefined, rampRpmPerS: 220, faults: { limp: { fromRpm: 3300, overRpm: 150, share: 0.5 } } }; // prettier-ignore
+      const spec = {
+        ...healthyRun('diesel-loaded', seed),
+        feather: undefined,
+        rampRpmPerS: 220,
+        faults: { limp: { fromRpm: 3300, overRpm: 150, share: 0.5 } },
+      };
       const { curve, truth } = errors(spec);
       const top = curve.peakPower.value;
       const beside = Array.from(curve.engineSpeedRpm).flatMap((rpm, index) => {

@@ -57,6 +57,7 @@ export function jobHeadline(
 function thinned(rpm: Float64Array | undefined, kw: Float64Array | undefined): JobHeadline['strip'] {
   if (!rpm || !kw) return { rpm: [], kw: [] };
   const every = Math.max(1, Math.ceil(rpm.length / stripPoints));
-  const kept = (values: Float64Array) => Array.from(values.filter((_, index) => index % every === 0 && Number.isFinite(kw[index]!))); // prettier-ignore
+  const kept = (values: Float64Array) =>
+    Array.from(values.filter((_, index) => index % every === 0 && Number.isFinite(kw[index]!)));
   return { rpm: kept(rpm), kw: kept(kw) };
 }

@@ -41,7 +41,10 @@ export const judgedOfStep = (tests: TestFigures | undefined, setupId: number): K
 export function runsOfOwnKinds<Run extends Pick<RunRecord, 'kind' | 'state' | 'setAsideReason' | 'setupId'>>(
   runs: readonly Run[],
 ): Run[] {
-  return runs.filter(({ kind, state, setAsideReason, setupId }) => isCompared(kind) && state !== 'recording' && setAsideReason === null && setupId !== null); // prettier-ignore
+  return runs.filter(
+    ({ kind, state, setAsideReason, setupId }) =>
+      isCompared(kind) && state !== 'recording' && setAsideReason === null && setupId !== null,
+  );
 }
 
 /** What a run burnt, as far as the job knows it. */
@@ -98,7 +101,9 @@ export function judgedKinds(runs: readonly KindRunOfJob[], beforeId: number, aft
     const here = ofKind.filter(({ setupId }) => setupId === beforeId || setupId === afterId);
     if (here.length === 0) return [];
     const of = (setupId: number | null) =>
-      ofKind.filter((run) => run.setupId === setupId).flatMap(({ label, figures }) => (figures ? [{ label: label ?? '', figures: figures.figures }] : [])); // prettier-ignore
+      ofKind
+        .filter((run) => run.setupId === setupId)
+        .flatMap(({ label, figures }) => (figures ? [{ label: label ?? '', figures: figures.figures }] : []));
     const [before, after] = [of(beforeId), of(afterId)];
     if (before.length === 0 || after.length === 0 || beforeId === afterId) return [{ kind, runs: here }];
     const others = [...new Set(ofKind.map(({ setupId }) => setupId))].filter((id) => id !== beforeId && id !== afterId);

@@ -50,11 +50,19 @@ export function headroomNow(
 ): HeadroomNow | undefined {
   const last = test.at(-1);
   if (!last || limits.length === 0) return undefined;
-  const readingOf = ({ run, figures }: CountedRun, limit: Limit) => reachOf(run, figures.curve, atCrank)(limit)?.reading; // prettier-ignore
-  const table = headroomTable(limits, (limit) => readingOf(last, limit), () => undefined, atCrank); // prettier-ignore
+  const readingOf = ({ run, figures }: CountedRun, limit: Limit) =>
+    reachOf(run, figures.curve, atCrank)(limit)?.reading;
+  const table = headroomTable(
+    limits,
+    (limit) => readingOf(last, limit),
+    () => undefined,
+    atCrank,
+  );
   const other = against.at(-1);
   const changes = table.rows.flatMap(({ limit }): LimitChange[] => {
-    const [after, before] = [test, against].map((runs) => runs.flatMap((run) => readingOf(run, limit) ?? []).filter((reading) => !Number.isNaN(reading))); // prettier-ignore
+    const [after, before] = [test, against].map((runs) =>
+      runs.flatMap((run) => readingOf(run, limit) ?? []).filter((reading) => !Number.isNaN(reading)),
+    );
     if (!after?.length || !before?.length) return [];
     const { difference, halfWidth } = meanDifference(after, before);
     return [{ quantity: limit.quantity, before: meanOf(before), after: meanOf(after), difference, halfWidth }];
@@ -62,7 +70,9 @@ export function headroomNow(
   return {
     label: last.figures.label,
     ...table,
-    ...(other && { against: { label: other.figures.label, readings: table.rows.map(({ limit }) => readingOf(other, limit)) } }), // prettier-ignore
+    ...(other && {
+      against: { label: other.figures.label, readings: table.rows.map(({ limit }) => readingOf(other, limit)) },
+    }),
     changes,
   };
 }

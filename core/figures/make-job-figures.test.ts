@@ -44,7 +44,13 @@ function run(
 }
 
 const light = { ...testDyno, inertiaKgM2: 8 };
-const coast = run(20, 1, 1, { kind: 'coast-down', label: 'A20', dyno: light }, { dyno: light, rateHz: 50, coastS: 30, drumTorque: () => 200, speedNoise: 0.01 }); // prettier-ignore
+const coast = run(
+  20,
+  1,
+  1,
+  { kind: 'coast-down', label: 'A20', dyno: light },
+  { dyno: light, rateHz: 50, coastS: 30, drumTorque: () => 200, speedNoise: 0.01 },
+);
 const usualRuns = [
   run(1, 1, 1),
   run(2, 1, 1.002),
@@ -100,7 +106,10 @@ describe('what nobody chose', () => {
     ];
     const judged = (how: Partial<FiguresView>) =>
       figuresOf({ bands }, how).comparison!.power.ranges.map(({ fromRpm, toRpm }) => [fromRpm, toRpm]);
-    expect(judged({})).toEqual([[3000, 4000], [4500, 5500]]); // prettier-ignore
+    expect(judged({})).toEqual([
+      [3000, 4000],
+      [4500, 5500],
+    ]);
     expect(judged({ bands: [[3500, 4500]] })).toEqual([[3500, 4500]]);
     const [common] = judged({ bands: [] });
     expect(common![0]).toBeLessThan(3000);
@@ -176,17 +185,32 @@ describe('an estimate for the crank', () => {
 
 describe('runs that nothing can be made of', () => {
   const firstRun = job().runs[0]!;
-  const flat = { time: Float64Array.from({ length: 400 }, (_, row) => row / 100), channels: [{ name: 'rollerSpeed', unit: 'rad/s', values: new Float64Array(400).fill(60) }, { name: 'engineSpeed', unit: 'rpm', values: new Float64Array(400).fill(2000) }] }; // prettier-ignore
+  const flat = {
+    time: Float64Array.from({ length: 400 }, (_, row) => row / 100),
+    channels: [
+      { name: 'rollerSpeed', unit: 'rad/s', values: new Float64Array(400).fill(60) },
+      { name: 'engineSpeed', unit: 'rpm', values: new Float64Array(400).fill(2000) },
+    ],
+  };
 
   test('a recording’s fault and the program’s are told apart, and neither stops the others', () => {
-    const broken = Object.defineProperty({ ...flat }, 'channels', { get: () => { throw new TypeError('x is undefined'); } }); // prettier-ignore
+    const broken = Object.defineProperty({ ...flat }, 'channels', {
+      get: () => {
+        throw new TypeError('x is undefined');
+      },
+    });
     const readings = readingsOf(job().runs);
     readings.set(1, readingOf(firstRun, flat));
     readings.set(2, readingOf(firstRun, broken));
     const figures = makeJobFigures({ job: job(), view: view() }, readings);
     expect(figures.unusable).toMatchObject([
       { id: 1, label: 'A1', fault: 'recording', why: expect.stringMatching(/No sweep/) },
-      { id: 2, label: 'A2', fault: 'program', why: expect.stringMatching(/Suvok made a mistake.*x is undefined.*not at fault/) }, // prettier-ignore
+      {
+        id: 2,
+        label: 'A2',
+        fault: 'program',
+        why: expect.stringMatching(/Suvok made a mistake.*x is undefined.*not at fault/),
+      },
     ]);
     expect(figures.comparison!.compared).toEqual({ test: [4, 5, 6], baseline: [3] });
   });
@@ -245,10 +269,11 @@ describe('a logger beside the dyno', () => {
     loggers: ReadonlyMap<number, ReturnType<typeof beside>[]>,
     over: (id: number) => Partial<RunRecord> = () => ({}),
   ) => {
-    // prettier-ignore
     const runs = usualRuns.map((each) => run(each.id, each.setupId!, 1, over(each.id)));
     const request = { job: job({ runs, limits }), view: view() };
-    const readings = runs.map((each) => [each.id, readingOf(each, recordings.get(each.id)!, loggers.get(each.id))] as const); // prettier-ignore
+    const readings = runs.map(
+      (each) => [each.id, readingOf(each, recordings.get(each.id)!, loggers.get(each.id))] as const,
+    );
     return makeJobFigures(request, new Map(readings));
   };
 
@@ -276,7 +301,8 @@ describe('a logger beside the dyno', () => {
       channels: id === 4 ? [] : [{ name: 'oilTemperature' }],
       logs: id === 4 ? [{ name: 'Exhaust logger', channels: [{ name: 'oilTemperature' }] }] : [],
     });
-    const heats = (over: Partial<Recording>) => figuresWith(new Map([[4, [beside(4, 880, over)]]]), hot).comparison!.unlike.some(({ id }) => id === 'heat-state'); // prettier-ignore
+    const heats = (over: Partial<Recording>) =>
+      figuresWith(new Map([[4, [beside(4, 880, over)]]]), hot).comparison!.unlike.some(({ id }) => id === 'heat-state');
     expect(heats({})).toBe(true);
     expect(heats({ time: new Float64Array(0) })).toBe(false);
   });
@@ -316,9 +342,17 @@ describe('a return that has a letter of its own', () => {
 });
 
 describe('circumstances reach like for like', () => {
-  const alike = { tyres: 'road', tyrePressureKpa: 240, fan: 'full', bonnet: 'open', fuel: { name: 'E10', ethanolPct: 8, moving: false } }; // prettier-ignore
-  const other = (over: Partial<RunRecord>) => usualRuns.map((one) => ({ ...one, ...alike, ...(one.setupId === 2 ? over : {}) })); // prettier-ignore
-  const respects = (over: Partial<RunRecord>) => figuresOf({ runs: other(over) }).comparison!.unlike.map(({ id }) => id); // prettier-ignore
+  const alike = {
+    tyres: 'road',
+    tyrePressureKpa: 240,
+    fan: 'full',
+    bonnet: 'open',
+    fuel: { name: 'E10', ethanolPct: 8, moving: false },
+  };
+  const other = (over: Partial<RunRecord>) =>
+    usualRuns.map((one) => ({ ...one, ...alike, ...(one.setupId === 2 ? over : {}) }));
+  const respects = (over: Partial<RunRecord>) =>
+    figuresOf({ runs: other(over) }).comparison!.unlike.map(({ id }) => id);
 
   test.each<[string, Partial<RunRecord>]>([
     ['other-tyres', { tyres: 'slicks' }],

@@ -53,7 +53,12 @@ export function makeJobFigures(request: FiguresRequest, readings: ReadonlyMap<nu
     const reading = readings.get(run.id);
     if (reading?.kind === 'sweep' && run.setupId !== null)
       runs.push({
-        ...figuredRun({ ...run, startTemperatures: startTemperaturesBy(run, reading.logged.loggers) }, run.setupId, reading.sweep, of), // prettier-ignore
+        ...figuredRun(
+          { ...run, startTemperatures: startTemperaturesBy(run, reading.logged.loggers) },
+          run.setupId,
+          reading.sweep,
+          of,
+        ),
         logged: reading.logged,
         engine: engineOfRun({ ...of, limits: job.limits }, run),
       });
@@ -205,7 +210,11 @@ function startTemperaturesBy(
 ): RunRecord['startTemperatures'] {
   const refused = logs.filter((_, at) => loggers[at]?.refused !== undefined);
   if (refused.length === 0) return startTemperatures;
-  const kept = new Set([...channels, ...logs.filter((log) => !refused.includes(log)).flatMap((log) => log.channels)].map(({ name }) => name)); // prettier-ignore
+  const kept = new Set(
+    [...channels, ...logs.filter((log) => !refused.includes(log)).flatMap((log) => log.channels)].map(
+      ({ name }) => name,
+    ),
+  );
   const theirs = new Set(refused.flatMap((log) => log.channels.map(({ name }) => name)));
   return Object.fromEntries(Object.entries(startTemperatures).filter(([name]) => kept.has(name) || !theirs.has(name)));
 }

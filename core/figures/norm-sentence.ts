@@ -27,6 +27,9 @@ export function normSentence(
     return `${peak}; ${norm}: between crank and wheels lie 10 to 25 %, so these cannot be held against each other. ${scale === 'crank' ? 'Show an estimate for the crank' : 'Show the figures at the wheels'} to compare.`;
   const difference = own - peakKw;
   const share = Math.abs((100 * difference) / peakKw).toFixed(1);
-  const word = Math.abs(difference) < 0.05 ? 'just' : `${write(Math.abs(difference))} ${unit} (${share} %) ${difference < 0 ? 'below' : 'above'}`; // prettier-ignore
+  const word =
+    Math.abs(difference) < 0.05
+      ? 'just'
+      : `${write(Math.abs(difference))} ${unit} (${share} %) ${difference < 0 ? 'below' : 'above'}`;
   return `${peak}, ${word} the norm. ${norm}: for orientation, no verdict.`;
 }

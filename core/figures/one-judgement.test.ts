@@ -14,9 +14,11 @@ import { resolvedFigures } from './resolved-figures.ts';
 
 /** Pulls at gains of a few percent and a little scatter, made once: a job is drawn from them. */
 const factors = [0.99, 0.996, 1, 1.001, 1.004, 1.012, 1.02, 1.03];
-const sweeps: SweepDrive[] = factors.map(
-  (factor, index) =>
-  preparedSweep(generatedRun({ seed: 40 + index, stepHz: 500, speedNoise: 0.01, drumTorque: (rpm) => factor * usualTorque(rpm) }), testDyno), // prettier-ignore
+const sweeps: SweepDrive[] = factors.map((factor, index) =>
+  preparedSweep(
+    generatedRun({ seed: 40 + index, stepHz: 500, speedNoise: 0.01, drumTorque: (rpm) => factor * usualTorque(rpm) }),
+    testDyno,
+  ),
 );
 
 /** A drawn job: setups with a parent, a plan, a gear and a day, and runs of each in the order that was drawn. */
@@ -92,10 +94,16 @@ const claims = (claim: string | null) => claim === 'gain' || claim === 'loss';
 const car = { parent: 0, planned: undefined, gear: '4th', nextDay: false, decision: 'keep', knocked: false } as const;
 const betweenLevels = {
   setups: [car, car, car],
-  runs: [{ setup: 2, pull: 6 }, { setup: 2, pull: 7 }, { setup: 2, pull: 6 }, { setup: 0, pull: 0 }, { setup: 1, pull: 0 }],
+  runs: [
+    { setup: 2, pull: 6 },
+    { setup: 2, pull: 7 },
+    { setup: 2, pull: 6 },
+    { setup: 0, pull: 0 },
+    { setup: 1, pull: 0 },
+  ],
   band: true,
   learned: false,
-}; // prettier-ignore
+};
 
 test('in whatever job, no place claims beyond the judgement that it reads, and every number is its own', () => {
   fc.assert(
@@ -107,7 +115,9 @@ test('in whatever job, no place claims beyond the judgement that it reads, and e
         if (!pair) continue;
         if (claims(pair.jobClaim)) expect(pair.jobClaim).toBe(pair.claim);
         expect(pair.claim === null).toBe(pair.withheld.length > 0);
-        const whole = pairs.find(({ judgement }) => judgement.testId === pair.testId && judgement.againstId === pair.againstId)!; // prettier-ignore
+        const whole = pairs.find(
+          ({ judgement }) => judgement.testId === pair.testId && judgement.againstId === pair.againstId,
+        )!;
         if (claims(pair.claim)) expect(whole.judgement.claim).toBe(pair.claim);
         expect(whole.judgement.difference).toEqual(pair.difference);
         expect(whole.judgement.withheld.map(({ id }) => id)).toEqual(pair.withheld.map(({ id }) => id));

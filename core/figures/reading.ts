@@ -35,7 +35,17 @@ export function readingOf(
 ): Reading {
   try {
     if (run.kind === 'coast-down') return { kind: 'coast-down', coast: coastDown(recording, run.dyno) };
-    if (isCompared(run.kind)) return { kind: 'whole', whole: { kind: run.kind, recording, dyno: run.dyno, engineToDrumRatio: run.engineToDrumRatio ?? undefined, beside } }; // prettier-ignore
+    if (isCompared(run.kind))
+      return {
+        kind: 'whole',
+        whole: {
+          kind: run.kind,
+          recording,
+          dyno: run.dyno,
+          engineToDrumRatio: run.engineToDrumRatio ?? undefined,
+          beside,
+        },
+      };
     const sweep = preparedSweep(recording, run.dyno, run.engineToDrumRatio ?? undefined);
     return { kind: 'sweep', sweep, logged: loggedPull(wholeLog(recording, sweep, unknownEngine, beside)) };
   } catch (error) {

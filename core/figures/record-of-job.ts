@@ -55,7 +55,9 @@ export function recordOfJob<Run extends RunRecord>({
 const planned = new WeakMap<readonly StoredSetup[], SetupRecord[]>();
 
 function withPlans(setups: readonly StoredSetup[]): SetupRecord[] {
-  const known = planned.get(setups) ?? setups.map((setup) => ({ ...setup, plan: setup.plannedRuns ? { runs: setup.plannedRuns } : null })); // prettier-ignore
+  const known =
+    planned.get(setups) ??
+    setups.map((setup) => ({ ...setup, plan: setup.plannedRuns ? { runs: setup.plannedRuns } : null }));
   planned.set(setups, known);
   return known;
 }

@@ -74,7 +74,12 @@ export function resolvedFigures(runs: readonly FiguredRun[], request: ResolvedRe
       unsafe: counted(setupId).some(({ figures }) => figures.broken.length > 0),
     })),
   );
-  const headroomFound = headroomNow(request.limits ?? [], counted(testId), testId === againstId ? [] : counted(againstId), request.settings.crank !== undefined); // prettier-ignore
+  const headroomFound = headroomNow(
+    request.limits ?? [],
+    counted(testId),
+    testId === againstId ? [] : counted(againstId),
+    request.settings.crank !== undefined,
+  );
   const result: JobFigures = {
     sides: { baselineId, testId, againstId },
     spanRpm: request.settings.spanRpm,
@@ -92,7 +97,8 @@ export function resolvedFigures(runs: readonly FiguredRun[], request: ResolvedRe
     ...(factors.length > 0 ? { factors: [Math.min(...factors), Math.max(...factors)] } : {}),
   };
   if (request.curvesOnly) return result;
-  if (request.everyPair) result.pairs = familyOf(figuresOfSetups).map((pair) => comparisonOfPair(of, pair.testId, pair.againstId)); // prettier-ignore
+  if (request.everyPair)
+    result.pairs = familyOf(figuresOfSetups).map((pair) => comparisonOfPair(of, pair.testId, pair.againstId));
   if (request.borrowed && isPeakAlone(request.borrowed)) {
     const { name, peakKw, scale } = request.borrowed;
     if (scale === shownScale(request)) result.norm = { name, kw: peakKw };
@@ -139,7 +145,9 @@ const shownScale = ({ settings }: ResolvedRequest) => (settings.crank ? 'crank' 
 
 /** The pairs that are judged, each once. */
 function familyOf(setups: readonly SetupFigures[]): FamilyPair[] {
-  return setups.flatMap(({ onParent, onBaseline }) => [...new Set([onParent, onBaseline])].filter((pair) => pair !== undefined)); // prettier-ignore
+  return setups.flatMap(({ onParent, onBaseline }) =>
+    [...new Set([onParent, onBaseline])].filter((pair) => pair !== undefined),
+  );
 }
 
 /** What to run next: a setup without a run, else what the newest pair still wants. */
@@ -153,7 +161,10 @@ function nextOf(
   const newest = request.setups[request.setups.length - 1];
   const unrun = newest && counted(newest.id).length === 0 ? newest.id : undefined;
   const runs = (id: number) => counted(id).length;
-  const pairs = familyOf(setups).map((pair) => ({ pair, runs: { test: runs(pair.testId), baseline: runs(pair.againstId) } })); // prettier-ignore
+  const pairs = familyOf(setups).map((pair) => ({
+    pair,
+    runs: { test: runs(pair.testId), baseline: runs(pair.againstId) },
+  }));
   const missing = { setupId: baselineId, runs: (plan?.runs ?? usualBaselineRuns) - runs(baselineId) };
   return nextRun(pairs, { unrun, missing, wantedShare, paceS });
 }
@@ -231,14 +242,21 @@ function planesOf(
   figured: readonly CountedRun[],
 ): Pick<JobFigures, 'planes' | 'plane'> {
   const found = variedPlanes(setups, request.testId, ran);
-  const planes = found.map(({ key, across, down, setups: on }) => ({ key, label: `${across.label} × ${down.label}`, points: on.length })); // prettier-ignore
+  const planes = found.map(({ key, across, down, setups: on }) => ({
+    key,
+    label: `${across.label} × ${down.label}`,
+    points: on.length,
+  }));
   const chosen = found.find(({ key }) => key === request.respondTo) ?? found[0];
   if (!chosen) return { planes };
   const limits = request.limits ?? [];
   const runs = chosen.setups.map(({ id }) => ({
     setupId: id,
     runs: setups.find((setup) => setup.id === id)?.runs ?? [],
-    headroom: headroomOf(limits, figured.filter(({ run }) => run.setupId === id && run.counted)), // prettier-ignore
+    headroom: headroomOf(
+      limits,
+      figured.filter(({ run }) => run.setupId === id && run.counted),
+    ),
   }));
   const labels = limits.map(({ quantity }) => limitQuantities[quantity].label);
   const plane = planeFigures(chosen, runs, request.bands?.[0], labels);

@@ -22,7 +22,9 @@ export function targetsOfJob(
     return {
       id: target.id,
       here,
-      setups: setups.flatMap(({ setupId, runs }) => (runs.length > 0 ? [ofSetup(target, setupId, runs, here, spread)] : [])), // prettier-ignore
+      setups: setups.flatMap(({ setupId, runs }) =>
+        runs.length > 0 ? [ofSetup(target, setupId, runs, here, spread)] : [],
+      ),
     };
   });
 }
@@ -49,7 +51,7 @@ function ofSetup(
   if (mean === undefined) return { setupId, runs: 0, standing: 'not covered' };
   // The usual spread is that of power, and of torque with it; of boost nobody has learned one.
   const prior = curveNamed(target.quantity) === 'boost' ? undefined : spread;
-  const halfWidth = halfWidthOfMean({ runs: runsCovered, mean, standardDeviation: standardDeviationOf(values) }, prior); // prettier-ignore
+  const halfWidth = halfWidthOfMean({ runs: runsCovered, mean, standardDeviation: standardDeviationOf(values) }, prior);
   const standing = here ? targetStanding(here, mean, halfWidth) : 'open';
   return { setupId, runs: runsCovered, made: mean, ...(halfWidth !== undefined && { halfWidth }), standing };
 }

@@ -5,14 +5,25 @@ const rpm = Float64Array.from({ length: 101 }, (_, at) => 2000 + 50 * at);
 const curve = (values: (at: number) => number) => ({ engineSpeedRpm: rpm, values: rpm.map(values) });
 const figures = { power: curve((at) => 100 - ((at - 6000) / 400) ** 2), torque: curve((at) => 180 - at / 100) };
 const boost = curve((at) => at / 100);
-const forecast = (over: Partial<Forecast> = {}): Forecast => ({ who: 'Ann', quantity: 'peak power', fromRpm: null, toRpm: null, low: 98, high: 102, ...over }); // prettier-ignore
+const forecast = (over: Partial<Forecast> = {}): Forecast => ({
+  who: 'Ann',
+  quantity: 'peak power',
+  fromRpm: null,
+  toRpm: null,
+  low: 98,
+  high: 102,
+  ...over,
+});
 
 test('each quantity is read off the mean of the setup, and only where its runs cover it', () => {
   expect(forecastOutcome(forecast(), figures)).toBeCloseTo(100, 3);
   expect(forecastOutcome(forecast({ quantity: 'peak torque' }), figures)).toBeCloseTo(160, 6);
   expect(forecastOutcome(forecast({ quantity: 'power at', fromRpm: 5600 }), figures)).toBeCloseTo(99, 6);
   expect(forecastOutcome(forecast({ quantity: 'torque at', fromRpm: 3000 }), figures)).toBeCloseTo(150, 6);
-  expect(forecastOutcome(forecast({ quantity: 'mean power', fromRpm: 5600, toRpm: 6400 }), figures)).toBeCloseTo(100 - 1 / 3, 2); // prettier-ignore
+  expect(forecastOutcome(forecast({ quantity: 'mean power', fromRpm: 5600, toRpm: 6400 }), figures)).toBeCloseTo(
+    100 - 1 / 3,
+    2,
+  );
   expect(forecastOutcome(forecast({ quantity: 'mean torque', fromRpm: 3000, toRpm: 5000 }), figures)).toBeCloseTo(
     140,
     6,

@@ -71,7 +71,11 @@ describe('the ledger', () => {
     expect(fuelAfter(first)).toMatchObject({ ethanolPct: 55, moving: true });
     const moving = [...first, entry(12, { kind: 'measured', ethanolPct: 46 })];
     expect(fuelAfter(moving).moving).toBe(true);
-    const settled = [...moving, entry(15, { kind: 'measured', ethanolPct: 53.6 }), entry(17, { kind: 'measured', ethanolPct: 54 })]; // prettier-ignore
+    const settled = [
+      ...moving,
+      entry(15, { kind: 'measured', ethanolPct: 53.6 }),
+      entry(17, { kind: 'measured', ethanolPct: 54 }),
+    ];
     expect(fuelAfter(settled)).toMatchObject({ ethanolPct: 54, from: 'measured', moving: false });
     // Entered late, taken in order of time all the same.
     expect(fuelAfter([...settled].reverse())).toEqual(fuelAfter(settled));

@@ -35,7 +35,10 @@ export function ledgerFindings(entries: readonly FuelEntry[], tankLitres: number
 }
 
 function overTank({ kind, litres: poured, name }: FuelEntry, litres: number, tankLitres: number): LedgerFinding {
-  const when = kind === 'arrived' ? 'It arrived with' : say`With ${litresOf(poured ?? 0)}${name && ` of ${name}`} added there would be`; // prettier-ignore
+  const when =
+    kind === 'arrived'
+      ? 'It arrived with'
+      : say`With ${litresOf(poured ?? 0)}${name && ` of ${name}`} added there would be`;
   return {
     id: 'over-tank',
     severity: 'mind',
@@ -58,14 +61,22 @@ function overDrained(drained: number | null, held: number | null): LedgerFinding
 function differing(entries: readonly FuelEntry[], at: number): LedgerFinding[] {
   const reading = entries[at]?.ethanolPct;
   const earlier = entries[at - 1];
-  const settled = earlier?.kind === 'measured' && earlier.ethanolPct !== null && typeof reading === 'number' && Math.abs(reading - earlier.ethanolPct) <= settledWithinPct; // prettier-ignore
+  const settled =
+    earlier?.kind === 'measured' &&
+    earlier.ethanolPct !== null &&
+    typeof reading === 'number' &&
+    Math.abs(reading - earlier.ethanolPct) <= settledWithinPct;
   if (!settled) return [];
   const poured = entries.slice(0, at).findLastIndex(({ kind }) => kind !== 'measured');
   const added = entries[poured];
   // Told at the reading that settles it, and no more after it.
   const readings = entries.slice(poured + 1, at + 1);
-  const first = readings.findIndex(({ ethanolPct }, index) => index > 0 && Math.abs((ethanolPct ?? 0) - (readings[index - 1]?.ethanolPct ?? 0)) <= settledWithinPct); // prettier-ignore
-  if (added?.kind !== 'added' || added.litres === null || added.ethanolPct === null || first !== readings.length - 1) return []; // prettier-ignore
+  const first = readings.findIndex(
+    ({ ethanolPct }, index) =>
+      index > 0 && Math.abs((ethanolPct ?? 0) - (readings[index - 1]?.ethanolPct ?? 0)) <= settledWithinPct,
+  );
+  if (added?.kind !== 'added' || added.litres === null || added.ethanolPct === null || first !== readings.length - 1)
+    return [];
   const { litres, ethanolPct } = fuelAfter(entries.slice(0, poured));
   if (litres === null || ethanolPct === null) return [];
   const residue = { litres, ethanolPct };

@@ -66,7 +66,14 @@ export function fitCorners(axes: FuellingAxes, blocks: readonly Block[], smooth:
       seconds[cell]! += block.seconds * block.shares[place]!;
     });
   }
-  const nothing = (cell: number): FittedCell => ({ error: NaN, halfWidth: Infinity, spread: NaN, effectiveCount: 0, samples: samples[cell]!, seconds: seconds[cell]! }); // prettier-ignore
+  const nothing = (cell: number): FittedCell => ({
+    error: NaN,
+    halfWidth: Infinity,
+    spread: NaN,
+    effectiveCount: 0,
+    samples: samples[cell]!,
+    seconds: seconds[cell]!,
+  });
   if (blocks.length === 0) return Array.from({ length: count }, (_, cell) => nothing(cell));
   let variance = usualBend ** 2 / 100;
   const believed = prior(columns, rows, smooth);
@@ -125,7 +132,11 @@ function prior(columns: number, rows: number, smooth: boolean): Matrix {
   const precision = Matrix.eye(columns * rows).mul(1 / usualValue ** 2);
   if (!smooth) return precision;
   const bend = (a: number, b: number, c: number) => {
-    const row = [[a, 1], [b, -2], [c, 1]] as const; // prettier-ignore
+    const row = [
+      [a, 1],
+      [b, -2],
+      [c, 1],
+    ] as const;
     for (const [i, x] of row)
       for (const [j, y] of row) precision.set(i, j, precision.get(i, j) + (x * y) / usualBend ** 2);
   };

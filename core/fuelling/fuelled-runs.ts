@@ -13,6 +13,10 @@ interface FuelledRunRecord {
 /** The runs of a setup that its fuelling errors are made of: holds and drives over the table that count. */
 export function fuelledRuns<Run extends FuelledRunRecord>(runs: readonly Run[], setupId: number): Run[] {
   return runs.filter(
-    (run) => run.setupId === setupId && run.state !== 'recording' && run.setAsideReason === null && heldKinds.includes(run.kind), // prettier-ignore
+    (run) =>
+      run.setupId === setupId &&
+      run.state !== 'recording' &&
+      run.setAsideReason === null &&
+      heldKinds.includes(run.kind),
   );
 }

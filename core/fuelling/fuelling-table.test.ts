@@ -26,7 +26,13 @@ describe('fuelling errors over a table', () => {
     let [squares, covered, told] = [0, 0, 0];
     for (let seed = 1; seed <= drives; seed++) {
       const errors = drawnErrors(axes, seed);
-      const { log } = partLoadDrive({ axes, errors, seed, trims: seed % 2 === 0, lambdaTarget: (_, kpa) => (seed % 3 === 0 && kpa > 85 ? 0.9 : 1) }); // prettier-ignore
+      const { log } = partLoadDrive({
+        axes,
+        errors,
+        seed,
+        trims: seed % 2 === 0,
+        lambdaTarget: (_, kpa) => (seed % 3 === 0 && kpa > 85 ? 0.9 : 1),
+      });
       fuellingTable(log, axes).cells.forEach((cell, at) => {
         expect(knowledgeOf(cell)).toBe('known');
         const off = cell.error - errors[at]!;
@@ -78,8 +84,15 @@ describe('fuelling errors over a table', () => {
       worst.push(Math.max(...errors.map(Math.abs)));
       const first = fuellingTable(partLoadDrive({ axes, errors, seed: 30 + revision, holdS: 6 }).log, axes, typed);
       // What is still open is held once more, as the map asks for it.
-      const points = first.cells.flatMap((cell, at) => (standingOf(cell) === 'within 1 %' ? [] : [{ rpm: axes.across.breakpoints[at % 7]!, kpa: axes.down!.breakpoints[Math.floor(at / 7)]! }])); // prettier-ignore
-      const again = points.length > 0 ? [fuellingTable(partLoadDrive({ axes, errors, seed: 60 + revision, holdS: 10, points }).log, axes, typed)] : []; // prettier-ignore
+      const points = first.cells.flatMap((cell, at) =>
+        standingOf(cell) === 'within 1 %'
+          ? []
+          : [{ rpm: axes.across.breakpoints[at % 7]!, kpa: axes.down!.breakpoints[Math.floor(at / 7)]! }],
+      );
+      const again =
+        points.length > 0
+          ? [fuellingTable(partLoadDrive({ axes, errors, seed: 60 + revision, holdS: 10, points }).log, axes, typed)]
+          : [];
       const told = joinedFuelling([first, ...again])!;
       done = progressOf(told.cells).within1;
       if (done === cells) break;
@@ -125,7 +138,11 @@ describe('fuelling errors over a table', () => {
     lambda.fill(1.01, 0, 400);
     for (let index = 1000; index < 1200; index++) [lambda[index], throttle[index]] = [1.45 + 0.001 * (index % 7), 0];
     const rpm = log.engineSpeedRpm.map((value, index) => (index > 4000 && index < 4400 ? 7000 : value));
-    const faulty = { ...log, engineSpeedRpm: rpm, channels: new Map([...log.channels, ['lambda', lambda], ['throttle', throttle]] as const) }; // prettier-ignore
+    const faulty = {
+      ...log,
+      engineSpeedRpm: rpm,
+      channels: new Map([...log.channels, ['lambda', lambda], ['throttle', throttle]] as const),
+    };
     const told = fuellingTable(faulty, axes, typed);
     for (const reason of ['probe', 'fuel cut', 'off the table', 'transient', 'settling'] as const)
       expect(told.keptOutS[reason]).toBeGreaterThan(1);
@@ -145,7 +162,8 @@ describe('fuelling errors over a table', () => {
 
   it('joins drives that were dealt to the nearest breakpoint without holding neighbours together', () => {
     const nearest = { ...typed, dealing: { by: 'nearest', tolerance: 0.3 } } as const;
-    const drive = (seed: number) => fuellingTable(partLoadDrive({ axes, errors: drawnErrors(axes, 9), seed }).log, axes, nearest); // prettier-ignore
+    const drive = (seed: number) =>
+      fuellingTable(partLoadDrive({ axes, errors: drawnErrors(axes, 9), seed }).log, axes, nearest);
     const both = joinedFuelling([drive(7), drive(8)])!;
     expect(both.cells).toEqual(fitCorners(axes, both.readings, false));
     expect(both.cells).not.toEqual(fitCorners(axes, both.readings, true));
@@ -153,7 +171,10 @@ describe('fuelling errors over a table', () => {
 
   it('refuses a log without λ, or without what the table is laid over', () => {
     const { log } = partLoadDrive({ axes, errors: level(0), seed: 1, points: [{ rpm: 2000, kpa: 50 }] });
-    const without = (name: string) => ({ ...log, channels: new Map([...log.channels].filter(([channel]) => channel !== name)) }); // prettier-ignore
+    const without = (name: string) => ({
+      ...log,
+      channels: new Map([...log.channels].filter(([channel]) => channel !== name)),
+    });
     expect(() => fuellingTable(without('lambda'), axes)).toThrow(/no λ/);
     expect(() => fuellingTable(without('manifoldPressure'), axes)).toThrow(/no Manifold pressure/);
   });

@@ -1,6 +1,15 @@
 import { Refusal } from '../refusal.ts';
 import { channelLabel } from '../recording/channels.ts';
-import { axisReadings, cellCount, dealerOf, noShares, type Dealing, type FuellingAxes, type FuellingAxis, type PartLoadLog } from './axes.ts'; // prettier-ignore
+import {
+  axisReadings,
+  cellCount,
+  dealerOf,
+  noShares,
+  type Dealing,
+  type FuellingAxes,
+  type FuellingAxis,
+  type PartLoadLog,
+} from './axes.ts';
 import { blockS, fitCorners, type Block, type FittedCell } from './corner-fit.ts';
 import { mixtureSeries, usualMixture, type MixtureSeries, type MixtureSettings } from './mixture.ts';
 import { between, sourceOf, usualDelay, type ProbeDelay } from './gas-way.ts';
@@ -76,9 +85,7 @@ const fitted = (told: FuellingReadings): FuellingTable => ({ ...told, cells: fit
 export const fitCells = (
   { axes, dealing }: Pick<FuellingReadings, 'axes' | 'dealing'>,
   readings: readonly FuellingReading[],
-): FittedCell[] =>
-  // prettier-ignore
-  fitCorners(axes, readings, dealing.by === 'corners');
+): FittedCell[] => fitCorners(axes, readings, dealing.by === 'corners');
 
 /** The same without its cells, for whoever has more readings to fit them from. @throws Refusal, as `fuellingTable` does */
 export function fuellingReadings(log: PartLoadLog, axes: FuellingAxes, settings: FuellingSettings): FuellingReadings {
@@ -175,7 +182,9 @@ function blocksOf(
   return {
     readings: collector.readings,
     usedS: keptOut[0]!,
-    keptOutS: Object.fromEntries(keptOutFor.flatMap((reason, code) => (code > 0 && keptOut[code]! > 0 ? [[reason, keptOut[code]!]] : []))), // prettier-ignore
+    keptOutS: Object.fromEntries(
+      keptOutFor.flatMap((reason, code) => (code > 0 && keptOut[code]! > 0 ? [[reason, keptOut[code]!]] : [])),
+    ),
   };
 
   /** 0 where the sample is used, and its shares are then those of its cells. */
@@ -187,7 +196,8 @@ function blocksOf(
     if (faulty[left] !== 0) return faulty[left]!;
     if (steady[left] !== 1) return codeOf('transient');
     const leftS = time[left]!;
-    if (leftS - steadySince[left]! < settledAfterS || leftS - soundSince[left]! < settledAfterS) return codeOf('settling'); // prettier-ignore
+    if (leftS - steadySince[left]! < settledAfterS || leftS - soundSince[left]! < settledAfterS)
+      return codeOf('settling');
     // Averages over the probe's memory stand for the place that the gas came from.
     deal(between(x, at), y ? between(y, at) : 0, shares);
     return shares.count === 0 ? codeOf('off the table') : 0;

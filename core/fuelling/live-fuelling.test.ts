@@ -16,7 +16,12 @@ const columns = ['time', 'engineSpeed', 'manifoldPressure', 'lambda', 'lambdaTar
 function* rowsOf(seed: number) {
   const { log } = partLoadDrive({ axes, errors: drawnErrors(axes, 3), seed, rateHz: 100, holdS: 6 });
   for (let index = 0; index < log.time.length; index++)
-    yield Float64Array.of(log.time[index]!, log.engineSpeedRpm[index]!, ...columns.slice(2, 6).map((name) => log.channels.get(name)![index]!), 0); // prettier-ignore
+    yield Float64Array.of(
+      log.time[index]!,
+      log.engineSpeedRpm[index]!,
+      ...columns.slice(2, 6).map((name) => log.channels.get(name)![index]!),
+      0,
+    );
 }
 
 describe('a table that fills while driving', () => {
@@ -29,7 +34,11 @@ describe('a table that fills while driving', () => {
       if (++rows % 100 === 0) told = live.table();
     }
     told = live.table();
-    const whole = fuellingTable(partLoadDrive({ axes, errors: drawnErrors(axes, 3), seed: 1, rateHz: 100, holdS: 6 }).log, axes, settings); // prettier-ignore
+    const whole = fuellingTable(
+      partLoadDrive({ axes, errors: drawnErrors(axes, 3), seed: 1, rateHz: 100, holdS: 6 }).log,
+      axes,
+      settings,
+    );
     expect(told!.usedS).toBeGreaterThan(0.93 * whole.usedS);
     expect(told!.usedS).toBeLessThan(1.02 * whole.usedS);
     told!.cells.forEach((cell, at) => {

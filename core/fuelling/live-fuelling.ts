@@ -62,7 +62,12 @@ export class LiveFuelling {
     const usedS = this.usedS + fresh.reduce((sum, { seconds }) => sum + seconds, 0);
     this.settle(fresh);
     const cells = fitCells(now, readings);
-    return { axes: this.axes, delay, usedS, cells: cells.map((cell) => ({ ...cell, seconds: Math.max(0, cell.seconds - marginS) })) }; // prettier-ignore
+    return {
+      axes: this.axes,
+      delay,
+      usedS,
+      cells: cells.map((cell) => ({ ...cell, seconds: Math.max(0, cell.seconds - marginS) })),
+    };
   }
 
   private settle(fresh: readonly FuellingReading[]): void {
@@ -82,7 +87,13 @@ export class LiveFuelling {
   private log(): PartLoadLog {
     const { rows, columns } = this;
     const column = (at: number) => Float64Array.from(rows, (row) => row[at]!);
-    const channels = new Map(columns.flatMap((name, at) => (at > 0 && plainName(name) ? [[name, column(at)] as const] : []))); // prettier-ignore
-    return { time: column(0), engineSpeedRpm: channels.get('engineSpeed') ?? new Float64Array(rows.length).fill(NaN), channels }; // prettier-ignore
+    const channels = new Map(
+      columns.flatMap((name, at) => (at > 0 && plainName(name) ? [[name, column(at)] as const] : [])),
+    );
+    return {
+      time: column(0),
+      engineSpeedRpm: channels.get('engineSpeed') ?? new Float64Array(rows.length).fill(NaN),
+      channels,
+    };
   }
 }

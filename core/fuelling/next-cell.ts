@@ -51,7 +51,10 @@ export function nextCell(
 ): CellVisit | undefined {
   const columns = axes.across.breakpoints.length;
   const rowOf = (cell: number) => Math.floor(cell / columns);
-  const highest = cells.reduce((most, cell, at) => (knowledgeOf(cell) === 'empty' ? most : Math.max(most, rowOf(at))), 0); // prettier-ignore
+  const highest = cells.reduce(
+    (most, cell, at) => (knowledgeOf(cell) === 'empty' ? most : Math.max(most, rowOf(at))),
+    0,
+  );
   const at = place && {
     column: nearestIndex(axes.across.breakpoints, place.across),
     row: axes.down && place.down !== null ? nearestIndex(axes.down.breakpoints, place.down) : 0,

@@ -43,17 +43,24 @@ export function readTable(text: string): TableText {
   // One number a line: a comma in it is a decimal point.
   const column = !separator && lines.length > 1 && lines.every((line) => /^\s*-?\d+(?:[.,]\d+)?\s*$/.test(line));
   const grid = lines.map((line) => (column ? [line.trim().replace(',', '.')] : cellsOf(line, separator)));
-  if (grid.every((row) => row.length === 1)) return { across: axisOf(grid.map((row, at) => numberOf(row[0]!, at))), down: null, values: null }; // prettier-ignore
+  if (grid.every((row) => row.length === 1))
+    return { across: axisOf(grid.map((row, at) => numberOf(row[0]!, at))), down: null, values: null };
   const [head, ...rows] = grid as [string[], ...string[][]];
   const corner = head[0]!.trim() === '' || !isNumber(head[0]!) || rows[0]?.length === head.length + 1;
-  const across = axisOf((corner && rows[0]?.length !== head.length + 1 ? head.slice(1) : head).map((cell) => numberOf(cell, 0))); // prettier-ignore
+  const across = axisOf(
+    (corner && rows[0]?.length !== head.length + 1 ? head.slice(1) : head).map((cell) => numberOf(cell, 0)),
+  );
   if (rows.length === 0) return { across, down: null, values: null };
   const withLoad = rows.every((row) => row.length === across.length + 1);
   if (!withLoad && !(rows.length === 1 && rows[0]!.length === across.length)) {
     const wrong = rows.findIndex((row) => row.length !== across.length + 1);
-    throw new Refusal(`Line ${wrong + 2} has ${rows[wrong]!.length} cells; with its load first it should have ${across.length + 1}.`); // prettier-ignore
+    throw new Refusal(
+      `Line ${wrong + 2} has ${rows[wrong]!.length} cells; with its load first it should have ${across.length + 1}.`,
+    );
   }
-  const values = rows.flatMap((row, at) => row.slice(withLoad ? 1 : 0).map((cell) => (cell.trim() === '' ? NaN : numberOf(cell, at + 1)))); // prettier-ignore
+  const values = rows.flatMap((row, at) =>
+    row.slice(withLoad ? 1 : 0).map((cell) => (cell.trim() === '' ? NaN : numberOf(cell, at + 1))),
+  );
   return { across, down: withLoad ? axisOf(rows.map((row, at) => numberOf(row[0]!, at + 1))) : null, values };
 }
 
@@ -78,8 +85,10 @@ function axisOf(breakpoints: number[]): number[] {
 
 /** Values of a table read over other axes are refused: a multiplier laid over the wrong cells is worse than none. @throws Refusal */
 export function mustFit({ across, down }: FuellingAxes, read: TableText): void {
-  const same = (a: readonly number[], b: readonly number[] | null) => b?.length === a.length && a.every((value, at) => Math.abs(value - b[at]!) <= 1e-6 * Math.abs(value) + 1e-9); // prettier-ignore
+  const same = (a: readonly number[], b: readonly number[] | null) =>
+    b?.length === a.length && a.every((value, at) => Math.abs(value - b[at]!) <= 1e-6 * Math.abs(value) + 1e-9);
   if (!same(across.breakpoints, read.across) || (down ? !same(down.breakpoints, read.down) : read.down !== null))
     throw new Refusal('The table was read over other breakpoints than these: take its axes over first.');
-  if (read.values && read.values.length !== cellCount({ across, down })) throw new Refusal('The table has cells missing.'); // prettier-ignore
+  if (read.values && read.values.length !== cellCount({ across, down }))
+    throw new Refusal('The table has cells missing.');
 }

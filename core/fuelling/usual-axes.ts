@@ -1,5 +1,11 @@
 import { quantileOf } from '../numerics/quantile.ts';
-import { axisReadings, type FuellingAxes, type FuellingAxis, type FuellingAxisChannel, type PartLoadLog } from './axes.ts'; // prettier-ignore
+import {
+  axisReadings,
+  type FuellingAxes,
+  type FuellingAxis,
+  type FuellingAxisChannel,
+  type PartLoadLog,
+} from './axes.ts';
 
 /** Steps of breakpoints as tables have them, by channel. */
 const steps: Record<FuellingAxisChannel, number> = {
@@ -16,7 +22,9 @@ const passing = 0.02;
 
 /** Axes for a vehicle that nobody laid a table out for: engine speed by what load the log has, over what was driven. */
 export function usualAxes(log: PartLoadLog): FuellingAxes {
-  const load = (['manifoldPressure', 'airMassPerCycle', 'throttle'] as const).find((channel) => axisReadings(log, channel)); // prettier-ignore
+  const load = (['manifoldPressure', 'airMassPerCycle', 'throttle'] as const).find((channel) =>
+    axisReadings(log, channel),
+  );
   const across = axisOver(log, 'engineSpeed');
   return { across, down: load ? axisOver(log, load) : null };
 }
@@ -29,5 +37,8 @@ function axisOver(log: PartLoadLog, channel: FuellingAxisChannel): FuellingAxis 
   while ((most - least) / step > mostCells) step *= 2;
   const first = Math.floor(least / step + 0.25);
   const last = Math.max(first + 1, Math.ceil(most / step - 0.25));
-  return { channel, breakpoints: Array.from({ length: last - first + 1 }, (_, at) => Number(((first + at) * step).toFixed(3))) }; // prettier-ignore
+  return {
+    channel,
+    breakpoints: Array.from({ length: last - first + 1 }, (_, at) => Number(((first + at) * step).toFixed(3))),
+  };
 }

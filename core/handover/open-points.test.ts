@@ -2,7 +2,14 @@ import { describe, expect, test } from '@jest/globals';
 import { written } from '../sentence/sentence.ts';
 import { closingPoints, pointIds, type ClosingJob } from './open-points.ts';
 
-const run = (label: string, setupId: number, hour: number) => ({ label, setupId, kind: 'power', state: 'sealed', setAsideReason: null, endedAt: new Date(Date.UTC(2026, 4, 14, hour)).toISOString() }); // prettier-ignore
+const run = (label: string, setupId: number, hour: number) => ({
+  label,
+  setupId,
+  kind: 'power',
+  state: 'sealed',
+  setAsideReason: null,
+  endedAt: new Date(Date.UTC(2026, 4, 14, hour)).toISOString(),
+});
 /** Everything done: B was kept, ran last, and was handed over. */
 const done: ClosingJob = {
   deliveredSetupId: 2,
@@ -28,14 +35,38 @@ describe('what is open when a job is closed', () => {
   });
 
   test.each<[string, Partial<ClosingJob>, string[]]>([
-    ['nothing is delivered', { deliveredSetupId: null, tuneFiles: [] }, ['No setup is named as delivered.', 'The last run is B1: ? was not verified after it.', 'No tune file is stored with what is delivered.']], // prettier-ignore
-    ['another setup ran last', { runs: [run('B1', 2, 9), run('A4', 1, 10)] }, ['The last run is A4: B was not verified after it.']], // prettier-ignore
+    [
+      'nothing is delivered',
+      { deliveredSetupId: null, tuneFiles: [] },
+      [
+        'No setup is named as delivered.',
+        'The last run is B1: ? was not verified after it.',
+        'No tune file is stored with what is delivered.',
+      ],
+    ],
+    [
+      'another setup ran last',
+      { runs: [run('B1', 2, 9), run('A4', 1, 10)] },
+      ['The last run is A4: B was not verified after it.'],
+    ],
     ['the file is another’s', { tuneFiles: [{ setupId: 1 }] }, ['No tune file is stored with what is delivered.']],
     ['a run after the report', { runs: [...done.runs, run('B2', 2, 12)] }, ['No report was kept since the last run.']],
     ['no road check', { inspections: [] }, ['The road check is not ticked.']],
-    ['a road check that failed', { inspections: [{ key: 'road-check', outcome: 'fail', note: 'pulls left' }] }, ['The road check failed: pulls left.']], // prettier-ignore
-    ['something still off', { putBack: [{ text: 'Probes taken out', done: false }] }, ['Not ticked as put back: Probes taken out.']], // prettier-ignore
-    ['nothing decided', { setups: [done.setups[0]!, { ...done.setups[1]!, decision: null }] }, ['Nothing is decided on B.']], // prettier-ignore
+    [
+      'a road check that failed',
+      { inspections: [{ key: 'road-check', outcome: 'fail', note: 'pulls left' }] },
+      ['The road check failed: pulls left.'],
+    ],
+    [
+      'something still off',
+      { putBack: [{ text: 'Probes taken out', done: false }] },
+      ['Not ticked as put back: Probes taken out.'],
+    ],
+    [
+      'nothing decided',
+      { setups: [done.setups[0]!, { ...done.setups[1]!, decision: null }] },
+      ['Nothing is decided on B.'],
+    ],
     ['nothing untested', { untested: '' }, ['Nothing is written of what was not tested.']],
   ])('%s', (_, over, sentences) => {
     expect(openOf(over)).toEqual(sentences);

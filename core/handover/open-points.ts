@@ -47,17 +47,51 @@ export function deliveryPoints(job: HandedJob, deliveredId: number | null): Poin
   const letter = setups.find(({ id }) => id === deliveredId)?.letter ?? '?';
   const latest = runs.filter(({ kind, state }) => kind === 'power' && state !== 'recording').at(-1);
   const verified = latest !== undefined && latest.setupId === deliveredId;
-  const unclear = setups.filter(({ parentId, decision, id }) => parentId !== null && decision === null && runs.some((run) => run.setupId === id)); // prettier-ignore
+  const unclear = setups.filter(
+    ({ parentId, decision, id }) => parentId !== null && decision === null && runs.some((run) => run.setupId === id),
+  );
   const open = job.putBack.filter(({ done }) => !done);
   const stored = job.tuneFiles.some(({ setupId }) => setupId === deliveredId);
   const named = job.deliveredSetupId !== null;
   return [
-    point('delivered', named, say`Delivered with ${letter}.`, deliveredId === null ? 'No setup is named as delivered.' : say`No setup is named as delivered: ${letter} stands in.`), // prettier-ignore
-    point('verified', verified, say`The last run, ${latest?.label ?? ''}, is of ${letter}.`, latest ? say`The last run is ${latest.label ?? 'another'}: ${letter} was not verified after it.` : 'No power run was made.'), // prettier-ignore
-    point('decided', unclear.length === 0, 'Every change is decided on.', say`Nothing is decided on ${unclear.map((setup) => setup.letter).join(', ')}.`), // prettier-ignore
+    point(
+      'delivered',
+      named,
+      say`Delivered with ${letter}.`,
+      deliveredId === null
+        ? 'No setup is named as delivered.'
+        : say`No setup is named as delivered: ${letter} stands in.`,
+    ),
+    point(
+      'verified',
+      verified,
+      say`The last run, ${latest?.label ?? ''}, is of ${letter}.`,
+      latest
+        ? say`The last run is ${latest.label ?? 'another'}: ${letter} was not verified after it.`
+        : 'No power run was made.',
+    ),
+    point(
+      'decided',
+      unclear.length === 0,
+      'Every change is decided on.',
+      say`Nothing is decided on ${unclear.map((setup) => setup.letter).join(', ')}.`,
+    ),
     point('file', stored, 'The tune file is stored.', 'No tune file is stored with what is delivered.'),
-    point('putBack', open.length === 0, 'Everything is put back.', say`Not ticked as put back: ${joined(open.map(({ text }) => text), '; ')}.`), // prettier-ignore
-    point('untested', job.untested !== '', 'What was not tested is written down.', 'Nothing is written of what was not tested.'), // prettier-ignore
+    point(
+      'putBack',
+      open.length === 0,
+      'Everything is put back.',
+      say`Not ticked as put back: ${joined(
+        open.map(({ text }) => text),
+        '; ',
+      )}.`,
+    ),
+    point(
+      'untested',
+      job.untested !== '',
+      'What was not tested is written down.',
+      'Nothing is written of what was not tested.',
+    ),
   ];
 }
 
@@ -74,13 +108,32 @@ export interface ClosingJob extends HandedJob {
  */
 export function closingPoints(job: ClosingJob, failed: readonly string[]): Point[] {
   const lastRun = job.runs.flatMap(({ endedAt }) => endedAt ?? []).reduce((last, at) => (at > last ? at : last), '');
-  const report = job.reportVersions.filter(({ createdAt }) => Date.parse(createdAt) >= (Date.parse(lastRun) || 0)).at(-1); // prettier-ignore
+  const report = job.reportVersions
+    .filter(({ createdAt }) => Date.parse(createdAt) >= (Date.parse(lastRun) || 0))
+    .at(-1);
   const road = job.inspections.find(({ key }) => key === 'road-check');
   const points = [
     ...deliveryPoints(job, job.deliveredSetupId),
-    point('inspection', failed.length === 0, 'Nothing failed in the inspection.', say`Failed in the inspection: ${joined(failed, '; ')}.`), // prettier-ignore
-    point('road', road?.outcome === 'ok', 'The road check is done.', road?.outcome === 'fail' ? say`The road check failed${road.note ? `: ${road.note}` : ''}.` : 'The road check is not ticked.'), // prettier-ignore
-    point('report', report !== undefined, say`Report version ${String(report?.number ?? 0)} is kept.`, 'No report was kept since the last run.'), // prettier-ignore
+    point(
+      'inspection',
+      failed.length === 0,
+      'Nothing failed in the inspection.',
+      say`Failed in the inspection: ${joined(failed, '; ')}.`,
+    ),
+    point(
+      'road',
+      road?.outcome === 'ok',
+      'The road check is done.',
+      road?.outcome === 'fail'
+        ? say`The road check failed${road.note ? `: ${road.note}` : ''}.`
+        : 'The road check is not ticked.',
+    ),
+    point(
+      'report',
+      report !== undefined,
+      say`Report version ${String(report?.number ?? 0)} is kept.`,
+      'No report was kept since the last run.',
+    ),
   ];
   return pointIds.flatMap((id) => points.filter((one) => one.id === id));
 }

@@ -5,7 +5,12 @@ import { roundsWords, tunerRounds, turnWords, type TunedJob } from './tuner-roun
 const begin = Date.parse('2026-05-20T09:00:00Z');
 const at = (minutes: number) => new Date(begin + 60_000 * minutes).toISOString();
 const sent = (minutes: number, runs = 3) => ({ setupId: 1, runs, createdAt: at(minutes) });
-const file = (minutes: number, setupId: number, returned = true) => ({ setupId, name: `r${setupId}.bin`, returned, createdAt: at(minutes) }); // prettier-ignore
+const file = (minutes: number, setupId: number, returned = true) => ({
+  setupId,
+  name: `r${setupId}.bin`,
+  returned,
+  createdAt: at(minutes),
+});
 const job = (over: Partial<TunedJob>): TunedJob => ({
   tunerPackages: [],
   tuneFiles: [],
@@ -31,8 +36,16 @@ test('after a file the tuner waits, for its runs and then for the next package',
   const found = rounds(back);
   expect(found).toMatchObject({ turn: 'shop', tunerTookS: [4200, 1800], shopTookS: [1800], hasRun: false });
   expect(turnWords(found, begin + 140 * 60_000)).toBe('The tuner waits for runs of C for 10 min');
-  expect(roundsWords(found)).toBe('2 packages with 6 runs sent, 2 files back (r2.bin, B and r3.bin, C). The tuner took 1 h 10 min and 30 min. The shop took 30 min.'); // prettier-ignore
-  const ran = rounds({ ...back, runs: [{ setupId: 3, startedAt: at(135) }, { setupId: 2, startedAt: at(80) }] }); // prettier-ignore
+  expect(roundsWords(found)).toBe(
+    '2 packages with 6 runs sent, 2 files back (r2.bin, B and r3.bin, C). The tuner took 1 h 10 min and 30 min. The shop took 30 min.',
+  );
+  const ran = rounds({
+    ...back,
+    runs: [
+      { setupId: 3, startedAt: at(135) },
+      { setupId: 2, startedAt: at(80) },
+    ],
+  });
   expect(turnWords(ran, begin + 140 * 60_000)).toBe('The tuner waits for the next runs for 10 min');
   // A run before the file came is none with it.
   expect(rounds({ ...back, runs: [{ setupId: 3, startedAt: at(120) }] }).hasRun).toBe(false);

@@ -57,7 +57,11 @@ export function tunerRounds({ tunerPackages, tuneFiles, setups, runs }: TunedJob
     shopTookS: took.shop,
     turn,
     sinceMs,
-    hasRun: last !== undefined && runs.some(({ setupId, startedAt }) => setupId === last.setupId && Date.parse(startedAt) > Date.parse(last.createdAt)), // prettier-ignore
+    hasRun:
+      last !== undefined &&
+      runs.some(
+        ({ setupId, startedAt }) => setupId === last.setupId && Date.parse(startedAt) > Date.parse(last.createdAt),
+      ),
   };
 }
 
@@ -73,7 +77,15 @@ export function turnWords({ turn, sinceMs, files, hasRun }: TunerRounds, nowMs: 
 
 /** What went to and fro so far: `2 packages with 7 runs sent, 1 file back (r2.bin). The tuner took 1 h 10 min.` */
 export function roundsWords({ packages, runs, files, tunerTookS, shopTookS }: TunerRounds): string {
-  const back = files.length === 0 ? 'no file back yet' : `${counted(files.length, 'file')} back (${listed(files.map(({ name, letter }) => `${name}, ${letter}`))})`; // prettier-ignore
-  const took = (who: string, times: readonly number[]) => (times.length === 0 ? [] : [`The ${who} took ${listed(times.map((s) => minutesWords(s)))}.`]); // prettier-ignore
-  return [`${counted(packages, 'package')} with ${counted(runs, 'run')} sent, ${back}.`, ...took('tuner', tunerTookS), ...took('shop', shopTookS)].join(' '); // prettier-ignore
+  const back =
+    files.length === 0
+      ? 'no file back yet'
+      : `${counted(files.length, 'file')} back (${listed(files.map(({ name, letter }) => `${name}, ${letter}`))})`;
+  const took = (who: string, times: readonly number[]) =>
+    times.length === 0 ? [] : [`The ${who} took ${listed(times.map((s) => minutesWords(s)))}.`];
+  return [
+    `${counted(packages, 'package')} with ${counted(runs, 'run')} sent, ${back}.`,
+    ...took('tuner', tunerTookS),
+    ...took('shop', shopTookS),
+  ].join(' ');
 }

@@ -32,14 +32,36 @@ const items: readonly (InspectionItem & { when?: (facts: InspectionFacts) => boo
   { key: 'belts', part: 'car', text: 'Belts whole and tight' },
   { key: 'intake', part: 'car', text: 'Intake filter clean, hoses tight' },
   { key: 'boost-hoses', part: 'car', text: 'Boost and sensor hoses tight', when: ({ boosted }) => boosted },
-  { key: 'plugs', part: 'car', text: 'Plugs right for the job, gap checked', measured: { unit: 'mm', low: 0.4, high: 1.2 }, when: spark }, // prettier-ignore
-  { key: 'air-shut-off', part: 'car', text: 'How to shut the air is known, should the engine run away', when: ({ ignition }) => ignition === 'compression' }, // prettier-ignore
+  {
+    key: 'plugs',
+    part: 'car',
+    text: 'Plugs right for the job, gap checked',
+    measured: { unit: 'mm', low: 0.4, high: 1.2 },
+    when: spark,
+  },
+  {
+    key: 'air-shut-off',
+    part: 'car',
+    text: 'How to shut the air is known, should the engine run away',
+    when: ({ ignition }) => ignition === 'compression',
+  },
   { key: 'battery', part: 'car', text: 'Battery on a charger', measured: { unit: 'V', low: 12.4, high: 14.8 } },
   { key: 'wideband', part: 'car', text: 'λ probe warmed up and plausible' },
   { key: 'codes', part: 'car', text: 'No fault codes that matter; licences and keys in date' },
   { key: 'tyres', part: 'car', text: 'Driven tyres whole, free of debris, rated for the speed', when: roller },
-  { key: 'tyre-pressure', part: 'car', text: 'Driven tyre pressure set, cold', measured: { unit: 'kPa', low: 160, high: 350 }, when: roller }, // prettier-ignore
-  { key: 'alcohol-care', part: 'car', text: 'Chemical-resistant gloves and eye protection at hand: the flame of alcohol is hard to see, methanol poisons through the skin', when: ({ alcohol }) => alcohol }, // prettier-ignore
+  {
+    key: 'tyre-pressure',
+    part: 'car',
+    text: 'Driven tyre pressure set, cold',
+    measured: { unit: 'kPa', low: 160, high: 350 },
+    when: roller,
+  },
+  {
+    key: 'alcohol-care',
+    part: 'car',
+    text: 'Chemical-resistant gloves and eye protection at hand: the flame of alcohol is hard to see, methanol poisons through the skin',
+    when: ({ alcohol }) => alcohol,
+  },
   { key: 'straps', part: 'mounting', text: 'Straps tight, to sound points, pulling straight', when: roller },
   { key: 'hub-bolts', part: 'mounting', text: 'Hub bolts at the torque their maker names', when: hub },
   { key: 'free-wheels', part: 'mounting', text: 'Car supported and the free axle secured', when: hub },

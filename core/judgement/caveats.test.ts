@@ -3,7 +3,14 @@ import { written } from '../sentence/sentence.ts';
 import { caveatsOf } from './caveats.ts';
 import type { RunFinding } from './run-findings.ts';
 
-const finding = (message: string, over: Partial<RunFinding> = {}): RunFinding => ({ id: 'standard', from: 'check', severity: 'mind', limit: false, message, ...over }); // prettier-ignore
+const finding = (message: string, over: Partial<RunFinding> = {}): RunFinding => ({
+  id: 'standard',
+  from: 'check',
+  severity: 'mind',
+  limit: false,
+  message,
+  ...over,
+});
 const runs = (letter: string, ...found: RunFinding[]) =>
   [1, 2].map((number) => ({ label: `${letter}${number}`, found }));
 const said = (...asked: Parameters<typeof caveatsOf>) => caveatsOf(...asked).map(({ text }) => written(text));

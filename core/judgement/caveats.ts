@@ -27,7 +27,8 @@ export function caveatsOf(
 ): Caveat[] {
   const found = (runs: readonly CaveatRun[], which: (found: RunFinding) => boolean) =>
     saidOnce(runs.map(({ label, found: all }) => ({ label, found: all.filter(which) })));
-  const caveats = (marks: readonly Mark[]) => marks.map(({ severity, labels, message }): Caveat => ({ severity, text: say`${labels.join(', ')}: ${message}` })); // prettier-ignore
+  const caveats = (marks: readonly Mark[]) =>
+    marks.map(({ severity, labels, message }): Caveat => ({ severity, text: say`${labels.join(', ')}: ${message}` }));
   const respects = unlike.map(({ severity, message }): Caveat => ({ severity, text: message }));
   const ofBoth = sameSaidOnce([
     ...found(test, ({ limit }) => !limit),

@@ -32,7 +32,9 @@ describe('a repeat that lies apart', () => {
   test('is none of two, and seldom one of healthy ones', () => {
     expect(deviatingRepeat([run(1, 90), run(2, 100)], spread)).toBeUndefined();
     const noise = normal(chance(8));
-    const named = Array.from({ length: 400 }, () => [1, 2, 3, 4].map((id) => run(id, 100 * (1 + 0.004 * noise())))).filter((runs) => deviatingRepeat(runs, spread)); // prettier-ignore
+    const named = Array.from({ length: 400 }, () =>
+      [1, 2, 3, 4].map((id) => run(id, 100 * (1 + 0.004 * noise()))),
+    ).filter((runs) => deviatingRepeat(runs, spread));
     expect(named.length).toBeLessThan(8);
   });
 });

@@ -59,10 +59,14 @@ function differencesOf({ conditions }: RepeatedMean, index: number, runs: readon
   for (const [channel, value] of Object.entries(conditions.startTemperatures ?? {})) {
     const usual = others.flatMap(({ startTemperatures }) => startTemperatures?.[channel] ?? []);
     const apart = usual.length > 0 ? value - meanOf(usual) : 0;
-    if (Math.abs(apart) >= toldK) found.push(say`${channel.replace(/Temperature$/, '')} ${quantity(Math.abs(apart), 'K')} ${apart > 0 ? 'hotter' : 'colder'} at the start`); // prettier-ignore
+    if (Math.abs(apart) >= toldK)
+      found.push(
+        say`${channel.replace(/Temperature$/, '')} ${quantity(Math.abs(apart), 'K')} ${apart > 0 ? 'hotter' : 'colder'} at the start`,
+      );
   }
   if ((conditions.slips ?? []).length > 0) found.push('it slipped');
-  if (conditions.gear !== undefined && others.some(({ gear }) => gear !== undefined && gear !== conditions.gear)) found.push(`gear ${conditions.gear}`); // prettier-ignore
+  if (conditions.gear !== undefined && others.some(({ gear }) => gear !== undefined && gear !== conditions.gear))
+    found.push(`gear ${conditions.gear}`);
   if (!conditions.hasAir && others.some(({ hasAir }) => hasAir)) found.push('its air is not known');
   if (index === 0) found.push('it was the first');
   return found;

@@ -26,7 +26,10 @@ const pair = (
 
 describe('what may be said among all pairs of a job', () => {
   test('is never more than what may be said of the pair by itself', () => {
-    const drawn = fc.array(fc.tuple(fc.double({ min: 0, max: 1, noNaN: true }), fc.boolean(), fc.boolean()), { minLength: 1, maxLength: 14 }); // prettier-ignore
+    const drawn = fc.array(fc.tuple(fc.double({ min: 0, max: 1, noNaN: true }), fc.boolean(), fc.boolean()), {
+      minLength: 1,
+      maxLength: 14,
+    });
     fc.assert(
       fc.property(drawn, (list) => {
         const pairs = list.map(([p, isGain, isWithheld], index) =>
@@ -48,7 +51,9 @@ describe('what may be said among all pairs of a job', () => {
   });
 
   test('pairs of which nothing may be said take nothing from the others', () => {
-    const withheld = Array.from({ length: 7 }, (_, index) => pair(index + 3, 0, 9, { claim: null, withheld: [{ id: 'no-spread' }] })); // prettier-ignore
+    const withheld = Array.from({ length: 7 }, (_, index) =>
+      pair(index + 3, 0, 9, { claim: null, withheld: [{ id: 'no-spread' }] }),
+    );
     expect(jobClaims([pair(2, 0.03, 1), ...withheld])[0]!.jobClaim).toBe('gain');
   });
 });
@@ -57,7 +62,12 @@ describe('the best setup so far', () => {
   const claimed = (testId: number, kw: number) => jobClaims([pair(testId, 0.001, kw)])[0]!;
 
   test('is the largest gain that is claimed', () => {
-    expect(bestSetup([{ setupId: 2, onBaseline: claimed(2, 3) }, { setupId: 3, onBaseline: claimed(3, 4) }])).toBe(3); // prettier-ignore
+    expect(
+      bestSetup([
+        { setupId: 2, onBaseline: claimed(2, 3) },
+        { setupId: 3, onBaseline: claimed(3, 4) },
+      ]),
+    ).toBe(3);
     expect(bestSetup([{ setupId: 1 }, { setupId: 2, onBaseline: claimed(2, -3) }])).toBeUndefined();
   });
 

@@ -37,7 +37,12 @@ describe('a saving', () => {
     const large = judgeKind('cruise', [cruise({ seed: 1 })], [cruise({ seed: 2, gramsPerS: 1.08 })], []);
     expect(of(large, 'fuel')).toMatchObject({ claim: 'less', good: true });
     expect(large.caveats.map(({ severity }) => severity)).toEqual(['mind']);
-    const wide = judgeKind('cruise', [cruise({ seed: 3, wander: 0.06 })], [cruise({ seed: 4, wander: 0.06, gramsPerS: 1.17 })], []); // prettier-ignore
+    const wide = judgeKind(
+      'cruise',
+      [cruise({ seed: 3, wander: 0.06 })],
+      [cruise({ seed: 4, wander: 0.06, gramsPerS: 1.17 })],
+      [],
+    );
     expect(of(wide, 'fuel').claim).toBeNull();
     expect(wide.next).toMatch(/To show 3 % it needs about \d+ min more a side/);
   });
@@ -45,7 +50,10 @@ describe('a saving', () => {
   test('at another wheel power is none, however large', () => {
     const judged = judgeKind('cruise', [cruise({ seed: 5 })], [cruise({ seed: 6, wheelKw: 11, gramsPerS: 1 })], []);
     expect(judged.figures.every(({ claim }) => claim === null)).toBe(true);
-    expect(judged.caveats[0]).toMatchObject({ severity: 'stop', text: expect.stringMatching(/Not at equal wheel power: 12\.\d+ against 1[01]\.\d+ kW/) }); // prettier-ignore
+    expect(judged.caveats[0]).toMatchObject({
+      severity: 'stop',
+      text: expect.stringMatching(/Not at equal wheel power: 12\.\d+ against 1[01]\.\d+ kW/),
+    });
   });
 });
 
@@ -54,18 +62,38 @@ describe('other kinds', () => {
     const one = judgeKind('transient', [transient(1, 0.2)], [transient(2, 0.5)], []);
     expect(one.figures.every(({ claim }) => claim === null)).toBe(true);
     expect(one.caveats[0]!.text).toMatch(/One run a side/);
-    const three = judgeKind('transient', [1, 2, 3].map((seed) => transient(seed, 0.2)), [4, 5, 6].map((seed) => transient(seed, 0.5)), []); // prettier-ignore
+    const three = judgeKind(
+      'transient',
+      [1, 2, 3].map((seed) => transient(seed, 0.2)),
+      [4, 5, 6].map((seed) => transient(seed, 0.5)),
+      [],
+    );
     expect(of(three, 'torque-90')).toMatchObject({ claim: 'more', good: false });
     expect(three.caveats).toEqual([]);
-    const same = judgeKind('transient', [1, 2, 3].map((seed) => transient(seed, 0.3)), [4, 5, 6].map((seed) => transient(seed, 0.3)), []); // prettier-ignore
+    const same = judgeKind(
+      'transient',
+      [1, 2, 3].map((seed) => transient(seed, 0.3)),
+      [4, 5, 6].map((seed) => transient(seed, 0.3)),
+      [],
+    );
     expect(same.figures.every(({ claim }) => claim === null)).toBe(true);
   });
 
   test('starts that were not equally cold are not compared', () => {
-    const judged = judgeKind('cold-start', [start(1, 10, 2.1), start(2, 11, 2.2)], [start(3, 22, 0.8), start(4, 23, 0.9)], []); // prettier-ignore
+    const judged = judgeKind(
+      'cold-start',
+      [start(1, 10, 2.1), start(2, 11, 2.2)],
+      [start(3, 22, 0.8), start(4, 23, 0.9)],
+      [],
+    );
     expect(judged.figures.every(({ claim }) => claim === null)).toBe(true);
     expect(judged.caveats[0]!.text).toMatch(/Not equally cold/);
-    const alike = judgeKind('cold-start', [start(1, 10, 2.1), start(2, 11, 2.2)], [start(3, 10, 0.8), start(4, 11, 0.9)], []); // prettier-ignore
+    const alike = judgeKind(
+      'cold-start',
+      [start(1, 10, 2.1), start(2, 11, 2.2)],
+      [start(3, 10, 0.8), start(4, 11, 0.9)],
+      [],
+    );
     expect(of(alike, 'cranking-time')).toMatchObject({ claim: 'less', good: true });
   });
 });

@@ -91,14 +91,32 @@ export function judgeKind(
   const figures = judged.map(({ shape, before: was, after: is, difference, halfWidth, pValue }, at): JudgedFigure => {
     const claim = called[at] ? (difference < 0 ? 'less' : 'more') : null;
     const { id, label, unit, digits, better } = shape;
-    return { id, label, unit, digits, before: was, after: is, difference, halfWidth, asked: asked[at] === true && !Number.isNaN(pValue), claim, good: claim && better ? claim === better : null }; // prettier-ignore
+    return {
+      id,
+      label,
+      unit,
+      digits,
+      before: was,
+      after: is,
+      difference,
+      halfWidth,
+      asked: asked[at] === true && !Number.isNaN(pValue),
+      claim,
+      good: claim && better ? claim === better : null,
+    };
   });
   const single = before.length === 1 && after.length === 1 && alike.every((runs) => runs.length < 2);
   const caveats: KindJudgement['caveats'] = unlike.map((text) => ({ severity: 'stop' as const, text }));
   if (single && kind !== 'cruise')
-    caveats.push({ severity: 'stop', text: 'One run a side: how much repeats differ is not known, so nothing is claimed; ± is the noise within each run alone. Repeat it once more on either side.' }); // prettier-ignore
+    caveats.push({
+      severity: 'stop',
+      text: 'One run a side: how much repeats differ is not known, so nothing is claimed; ± is the noise within each run alone. Repeat it once more on either side.',
+    });
   if (single && kind === 'cruise' && figures.some(({ claim }) => claim))
-    caveats.push({ severity: 'mind', text: 'One cruise a side: its own drift is in the interval, another warm-up or day is not. Go back to the first setup and drive it once more.' }); // prettier-ignore
+    caveats.push({
+      severity: 'mind',
+      text: 'One cruise a side: its own drift is in the interval, another warm-up or day is not. Go back to the first setup and drive it once more.',
+    });
   return {
     kind,
     before: labels(before),
@@ -139,19 +157,26 @@ function differenceOf(
   const plain = (values: readonly Value[]) => values.map(({ value }) => value);
   const found = meanDifference(plain(second), plain(first), { alike: alike.map(plain) });
   const means = { before: meanOf(plain(first)), after: meanOf(plain(second)), difference: found.difference };
-  const own = Math.sqrt([first, second].reduce((sum, side) => sum + side.reduce((all, { halfWidth }) => all + halfWidth ** 2, 0) / side.length ** 2, 0)); // prettier-ignore
+  const own = Math.sqrt(
+    [first, second].reduce(
+      (sum, side) => sum + side.reduce((all, { halfWidth }) => all + halfWidth ** 2, 0) / side.length ** 2,
+      0,
+    ),
+  );
   if (Number.isNaN(found.halfWidth)) {
     // Blocks of a cruise count its drift; nothing within one run tells how its repeats differ otherwise: shown, never claimed.
     if (kind !== 'cruise') return { ...means, halfWidth: own, pValue: NaN };
     return { ...means, halfWidth: own, pValue: probability(found.difference, own) };
   }
   // Repeats that agree by luck are no surer than one of them is.
-  if (own > found.halfWidth) return { ...means, halfWidth: own, pValue: Math.max(found.pValue, probability(found.difference, own)) }; // prettier-ignore
+  if (own > found.halfWidth)
+    return { ...means, halfWidth: own, pValue: Math.max(found.pValue, probability(found.difference, own)) };
   return { ...means, halfWidth: found.halfWidth, pValue: found.pValue };
 }
 
 /** Of a difference with an interval of few degrees of freedom. */
-const probability = (difference: number, halfWidth: number) => twoSidedProbability((difference / halfWidth) * studentT(0.95, blockDf), blockDf); // prettier-ignore
+const probability = (difference: number, halfWidth: number) =>
+  twoSidedProbability((difference / halfWidth) * studentT(0.95, blockDf), blockDf);
 
 type Compared = Difference & { shape: RunFigure };
 
@@ -165,7 +190,9 @@ function likeness(
   if (kind === 'cold-start') {
     const cold = of('start-coolant');
     if (cold && Math.abs(cold.difference) > equalColdC)
-      unlike.push(`Not equally cold: ${cold.before.toFixed(0)} against ${cold.after.toFixed(0)} °C at the start. Nothing is claimed; let it cool as long again.`); // prettier-ignore
+      unlike.push(
+        `Not equally cold: ${cold.before.toFixed(0)} against ${cold.after.toFixed(0)} °C at the start. Nothing is claimed; let it cool as long again.`,
+      );
   }
   if (kind !== 'cruise') return [unlike, () => ({})];
   let share = 0;
@@ -177,7 +204,9 @@ function likeness(
     if (!found) continue;
     const off = Math.abs(found.difference) / found.before;
     if (off > equalShare)
-      unlike.push(`Not at equal ${name}: ${found.before.toFixed(2)} against ${found.after.toFixed(2)} ${found.shape.unit}. Fuel at another ${name} says nothing of a saving.`); // prettier-ignore
+      unlike.push(
+        `Not at equal ${name}: ${found.before.toFixed(2)} against ${found.after.toFixed(2)} ${found.shape.unit}. Fuel at another ${name} says nothing of a saving.`,
+      );
     else if (id === 'wheel-power') share = off;
   }
   // Fuel follows power: what the sides differ in power, fuel may differ for that alone. And from one warm-up to the next it drifts.

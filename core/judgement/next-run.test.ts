@@ -10,7 +10,9 @@ const pair = (over: Partial<PairJudgement> = {}): PairJudgement => ({
   againstId: 1,
   fromRpm: 2000,
   toRpm: 6000,
-  difference: meanDifference([100.2, 100.4, 100.6], [100, 100.3, 100.6], { prior: { standardDeviation: 0.4, df: 20, from: 'learned' } }), // prettier-ignore
+  difference: meanDifference([100.2, 100.4, 100.6], [100, 100.3, 100.6], {
+    prior: { standardDeviation: 0.4, df: 20, from: 'learned' },
+  }),
   drift: undefined,
   judging: everyLook,
   claim: 'within repeatability',
@@ -18,13 +20,16 @@ const pair = (over: Partial<PairJudgement> = {}): PairJudgement => ({
   ...over,
 });
 const three = { test: 3, baseline: 3 };
-const say = (over: Partial<PairJudgement>, runs = three) => nextRunWords(nextRunOfPair(pair(over), runs), (id) => 'xAB'[id]!); // prettier-ignore
+const say = (over: Partial<PairJudgement>, runs = three) =>
+  nextRunWords(nextRunOfPair(pair(over), runs), (id) => 'xAB'[id]!);
 
 describe('the next best run', () => {
   test('fills the plan first, the baseline before the test', () => {
     const judging = { kind: 'planned', missing: { test: 2, baseline: 1 }, further: 0 } as const;
     expect(say({ judging })).toBe('1 more run of A: the plan is not full.');
-    expect(say({ judging: { ...judging, missing: { test: 2, baseline: 0 } } })).toBe('2 more runs of B: the plan is not full.'); // prettier-ignore
+    expect(say({ judging: { ...judging, missing: { test: 2, baseline: 0 } } })).toBe(
+      '2 more runs of B: the plan is not full.',
+    );
   });
 
   test('is a return where drift stands in the way, and the baseline anew on another day', () => {

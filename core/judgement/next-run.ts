@@ -57,7 +57,12 @@ function runsToShow(
  */
 export function nextRunOfPair(pair: PairJudgement, runs: PairRuns, wantedShare = usualWantedShare): NextRun {
   const { testId, againstId, judging, withheld, claim } = pair;
-  const next = (setupId: number | null, why: NextRun['why'], count: number): NextRun => ({ setupId, againstId: setupId === againstId ? testId : againstId, why, runs: count }); // prettier-ignore
+  const next = (setupId: number | null, why: NextRun['why'], count: number): NextRun => ({
+    setupId,
+    againstId: setupId === againstId ? testId : againstId,
+    why,
+    runs: count,
+  });
   if (judging.kind === 'planned' && !mayClaim(judging)) {
     const { test, baseline } = judging.missing;
     return baseline > 0 ? next(againstId, 'plan', baseline) : next(testId, 'plan', test);
@@ -69,7 +74,8 @@ export function nextRunOfPair(pair: PairJudgement, runs: PairRuns, wantedShare =
   const wantedKw = wantedShare * Math.abs(pair.difference.baseline);
   const more = runsToShow(wantedKw, pair, runs);
   if (!more) return { ...next(null, 'beyond-reach', 0), wantedShare };
-  const [first, count] = more.test >= more.baseline ? ([testId, more.test] as const) : ([againstId, more.baseline] as const); // prettier-ignore
+  const [first, count] =
+    more.test >= more.baseline ? ([testId, more.test] as const) : ([againstId, more.baseline] as const);
   return count === 0 ? next(null, 'enough', 0) : { ...next(first, 'shows-more', count), wantedShare };
 }
 

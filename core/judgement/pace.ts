@@ -12,6 +12,9 @@ const longestPauseS = 45 * 60;
  */
 export function paceOf(startsMs: readonly number[]): number | undefined {
   const rising = [...startsMs].sort((a, b) => a - b);
-  const pauses = rising.slice(1).map((at, index) => (at - rising[index]!) / 1000).filter((pause) => pause <= longestPauseS); // prettier-ignore
+  const pauses = rising
+    .slice(1)
+    .map((at, index) => (at - rising[index]!) / 1000)
+    .filter((pause) => pause <= longestPauseS);
   return pauses.length < 2 ? undefined : medianOf(Float64Array.from(pauses));
 }

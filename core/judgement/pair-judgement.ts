@@ -39,7 +39,11 @@ export function judged(
     .map((respect) => ({ id: 'not-alike', respect }));
   const reason = reasonOf(verdict, judging, drift?.perRun);
   if (reason) withheld.push(reason);
-  const claims: Partial<Record<Verdict, Claim>> = { gain: 'gain', loss: 'loss', 'within repeatability': 'within repeatability' }; // prettier-ignore
+  const claims: Partial<Record<Verdict, Claim>> = {
+    gain: 'gain',
+    loss: 'loss',
+    'within repeatability': 'within repeatability',
+  };
   return { claim: withheld.length > 0 ? null : (claims[verdict] ?? null), withheld };
 }
 

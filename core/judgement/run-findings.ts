@@ -28,8 +28,20 @@ export function runFindings(
   return [
     ...broken
       .filter(({ quantity }) => !told.has(quantity))
-      .map((limit): RunFinding => ({ id: `limit-${limit.quantity}`, from: 'limit', severity: 'stop', message: say`${capitalised(brokenWords(limit))}.`, limit: true })), // prettier-ignore
-    ...alikeOnce(events).map(({ id, severity, message, limit }): RunFinding => ({ id, from: 'log', severity, message, limit: limit !== undefined })), // prettier-ignore
+      .map((limit): RunFinding => ({
+        id: `limit-${limit.quantity}`,
+        from: 'limit',
+        severity: 'stop',
+        message: say`${capitalised(brokenWords(limit))}.`,
+        limit: true,
+      })),
+    ...alikeOnce(events).map(({ id, severity, message, limit }): RunFinding => ({
+      id,
+      from: 'log',
+      severity,
+      message,
+      limit: limit !== undefined,
+    })),
     ...checks.map(({ id, severity, message }): RunFinding => ({ id, from: 'check', severity, message, limit: false })),
   ].sort(byGravity);
 }
@@ -40,7 +52,11 @@ function alikeOnce(events: readonly LogEvent[]): LogEvent[] {
   for (const event of events) kinds.set(event.id, [...(kinds.get(event.id) ?? []), event]);
   return Array.from(kinds.values(), (alike) => {
     const [first, ...others] = [...alike].sort((a, b) => byGravity(a, b) || b.figure - a.figure);
-    const places = others.sort((a, b) => a.fromS - b.fromS).map(({ fromRpm, toRpm }) => (fromRpm === toRpm ? `at ${spokenRpm(fromRpm)}` : `from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)}`)); // prettier-ignore
+    const places = others
+      .sort((a, b) => a.fromS - b.fromS)
+      .map(({ fromRpm, toRpm }) =>
+        fromRpm === toRpm ? `at ${spokenRpm(fromRpm)}` : `from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)}`,
+      );
     return places.length === 0 || !first
       ? alike[0]!
       : { ...first, message: say`${first.message} Also ${listed(places)} rpm.` };

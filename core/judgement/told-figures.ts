@@ -48,7 +48,16 @@ export function toldFigures(
   };
   return [
     ...(factoryKw === null ? [] : [told({ whose: 'factory rating', source: '', kw: factoryKw, scale: 'crank' })]),
-    ...(claimedValue === null ? [] : [told({ whose: 'claim', source: claimedSource, kw: convert(claimedValue, claimedUnit, 'kW'), scale: claimedScale })]), // prettier-ignore
+    ...(claimedValue === null
+      ? []
+      : [
+          told({
+            whose: 'claim',
+            source: claimedSource,
+            kw: convert(claimedValue, claimedUnit, 'kW'),
+            scale: claimedScale,
+          }),
+        ]),
   ];
 }
 

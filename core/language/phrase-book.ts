@@ -66,7 +66,12 @@ export class PhraseBook {
       for (const { matches, holes, pieces } of this.patterns) {
         const found = matches.exec(text);
         if (!found) continue;
-        const put = new Map(holes.map(({ index, list }, group) => [index, list ? this.list(found[group + 1] ?? '', depth + 1) : this.text(found[group + 1] ?? '', depth + 1)])); // prettier-ignore
+        const put = new Map(
+          holes.map(({ index, list }, group) => [
+            index,
+            list ? this.list(found[group + 1] ?? '', depth + 1) : this.text(found[group + 1] ?? '', depth + 1),
+          ]),
+        );
         return pieces.map((piece) => (typeof piece === 'number' ? (put.get(piece) ?? '') : piece)).join('');
       }
     // With words in it, it is somebody's own: nobody's text is rewritten.

@@ -34,7 +34,10 @@ test('alike runs raise nothing', () => {
 });
 
 test('a baseline of one run is named as such; of two it is not, and of none there is nothing to name', () => {
-  expect(loneBaseline([conditions()])).toMatchObject({ severity: 'mind', message: expect.stringContaining('is one run, A1') }); // prettier-ignore
+  expect(loneBaseline([conditions()])).toMatchObject({
+    severity: 'mind',
+    message: expect.stringContaining('is one run, A1'),
+  });
   expect(loneBaseline([conditions(), conditions()])).toBeUndefined();
   expect(loneBaseline([])).toBeUndefined();
 });
@@ -54,8 +57,12 @@ test('another vehicle withholds the verdict; another visit is told with where it
 
 test('a learned octane reading that moved from side to side, or within one, is told', () => {
   const side = (...learned: number[]) => learned.map((learnedOctanePct) => conditions({ learnedOctanePct }));
-  const found = (test: RunConditions[], baseline: RunConditions[]) => unlikeRespects({ test, baseline }).filter(({ id }) => id === 'learned-octane'); // prettier-ignore
-  expect(found(side(71), side(62.4, 62))[0]).toMatchObject({ severity: 'mind', message: expect.stringContaining('between 62 and 71 %') }); // prettier-ignore
+  const found = (test: RunConditions[], baseline: RunConditions[]) =>
+    unlikeRespects({ test, baseline }).filter(({ id }) => id === 'learned-octane');
+  expect(found(side(71), side(62.4, 62))[0]).toMatchObject({
+    severity: 'mind',
+    message: expect.stringContaining('between 62 and 71 %'),
+  });
   expect(found(side(60, 66), [conditions()])).toHaveLength(1);
   expect(found(side(61), side(62.4, 62))).toEqual([]);
   expect(found(side(61), [conditions()])).toEqual([]);
@@ -136,7 +143,10 @@ test('fuel that changed between the sides, within one, or had not settled', () =
   const on = (ethanolPct: number, fuelMoving = false) => conditions({ ethanolPct, fuelMoving });
   const found = (test: RunConditions[], baseline: RunConditions[]) => unlikeRespects({ test, baseline });
   expect(found([on(10), on(10.6)], [on(9.8)])).toEqual([]);
-  expect(found([on(30)], [on(10), on(10)])[0]).toMatchObject({ id: 'other-ethanol', message: expect.stringMatching(/30 %.*10 %/) }); // prettier-ignore
+  expect(found([on(30)], [on(10), on(10)])[0]).toMatchObject({
+    id: 'other-ethanol',
+    message: expect.stringMatching(/30 %.*10 %/),
+  });
   expect(found([on(10), on(13), on(7)], [on(10)])[0]!.message).toMatch(/within a setup/);
   expect(found([on(10, true)], [on(10)])[0]!.id).toBe('fuel-moving');
 });

@@ -116,7 +116,10 @@ export function slip({ test, baseline, judged }: LikeForLikeInput): Unlikeness |
   const [first] = slipped;
   if (!first) return undefined;
   const labels = [...new Set(slipped.map(({ label }) => label))];
-  const [least, most] = [Math.min(...slipped.map(({ fromRpm }) => fromRpm)), Math.max(...slipped.map(({ toRpm }) => toRpm))]; // prettier-ignore
+  const [least, most] = [
+    Math.min(...slipped.map(({ fromRpm }) => fromRpm)),
+    Math.max(...slipped.map(({ toRpm }) => toRpm)),
+  ];
   const percent = Math.max(...slipped.map((zone) => zone.percent));
   return {
     id: 'slip',

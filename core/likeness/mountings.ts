@@ -35,5 +35,11 @@ export interface Mounted {
 /** Whether runs lie on more than one strapping; those whose time nobody knows say nothing. */
 export function mountedAnew(runs: readonly Mounted[]): boolean {
   const timed = runs.flatMap(({ atMs, remounted }) => (atMs === undefined ? [] : [{ atMs, remounted }]));
-  return byMounting(timed, ({ atMs }) => atMs, ({ remounted }) => remounted).length > 1; // prettier-ignore
+  return (
+    byMounting(
+      timed,
+      ({ atMs }) => atMs,
+      ({ remounted }) => remounted,
+    ).length > 1
+  );
 }

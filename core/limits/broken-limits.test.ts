@@ -56,7 +56,9 @@ describe('limits that a run went beyond', () => {
     const limit: Limit = { quantity: 'lambda', value: 0.88, scale: null };
     const [lean] = brokenLimits([limit], reads({ lambda: 0.95 }), { ignition: 'spark', ethanolPct: 85 });
     const ratio = stoichiometricRatio(85);
-    expect(written(brokenWords(lean!), us)).toContain(`reached ${(0.95 * ratio).toFixed(1)} AFR at 5,910 rpm (limit ${(0.88 * ratio).toFixed(1)} AFR)`); // prettier-ignore
+    expect(written(brokenWords(lean!), us)).toContain(
+      `reached ${(0.95 * ratio).toFixed(1)} AFR at 5,910 rpm (limit ${(0.88 * ratio).toFixed(1)} AFR)`,
+    );
   });
 
   test('of several runs the farthest is told', () => {

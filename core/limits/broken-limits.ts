@@ -46,7 +46,19 @@ export function brokenLimits(
     if (left === undefined || left >= -readingTolerance(limit)) return [];
     const { label, unit, side } = limitQuantities[limit.quantity];
     const { reading, atRpm } = reached;
-    return [{ quantity: limit.quantity, label, unit, side, limit: limit.value, reading, stoichiometric, atRpm, usual: !limits.includes(limit) }]; // prettier-ignore
+    return [
+      {
+        quantity: limit.quantity,
+        label,
+        unit,
+        side,
+        limit: limit.value,
+        reading,
+        stoichiometric,
+        atRpm,
+        usual: !limits.includes(limit),
+      },
+    ];
   });
 }
 
@@ -60,7 +72,8 @@ export function worstOf(broken: readonly BrokenLimit[]): BrokenLimit[] {
   const worst = new Map<LimitQuantity, BrokenLimit>();
   for (const found of broken) {
     const before = worst.get(found.quantity);
-    const farther = !before || (found.side === 'most' ? found.reading > before.reading : found.reading < before.reading); // prettier-ignore
+    const farther =
+      !before || (found.side === 'most' ? found.reading > before.reading : found.reading < before.reading);
     if (farther) worst.set(found.quantity, found);
   }
   return [...worst.values()];

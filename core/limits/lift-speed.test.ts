@@ -8,6 +8,9 @@ test.each([
   ['where the baseline ended, for want of both', undefined, [], 7000, 7000],
   ['nothing', undefined, [], undefined, undefined],
 ])('the driver lifts at the lowest: %s', (_, planned, limits, ends, lift) => {
-  const all = [...limits.map((value) => ({ quantity: 'engineSpeed' as const, value })), { quantity: 'torque' as const, value: 400 }]; // prettier-ignore
+  const all = [
+    ...limits.map((value) => ({ quantity: 'engineSpeed' as const, value })),
+    { quantity: 'torque' as const, value: 400 },
+  ];
   expect(liftSpeed(planned, all, ends)).toBe(lift);
 });

@@ -36,7 +36,9 @@ test('λ and oil pressure are not watched while the engine idles', () => {
 });
 
 test('a crank limit is not judged by what the wheels read', () => {
-  expect(watchedLimits(limits, reads({ torque: 230 }), true).find(({ quantity }) => quantity === 'torque')!.left).toBeUndefined(); // prettier-ignore
+  expect(
+    watchedLimits(limits, reads({ torque: 230 }), true).find(({ quantity }) => quantity === 'torque')!.left,
+  ).toBeUndefined();
 });
 
 test('what a limit was in a pull it stays, the gravest of it', () => {

@@ -11,8 +11,19 @@ function pull(boostAt: (rpm: number) => number, noise: number, seed = 1, target?
   const engineSpeedRpm = time.map((at) => 2000 + 400 * at);
   const boost = engineSpeedRpm.map((rpm) => boostAt(rpm) + noise * scatter());
   const channels = new Map([['boost', boost]]);
-  if (target !== undefined) channels.set('boostTarget', time.map(() => target)); // prettier-ignore
-  return { time, engineSpeedRpm, channels, startS: 0, endS: 10, engine: { ignition: 'spark', boosted: true, ethanolPct: null, limits: {} } }; // prettier-ignore
+  if (target !== undefined)
+    channels.set(
+      'boostTarget',
+      time.map(() => target),
+    );
+  return {
+    time,
+    engineSpeedRpm,
+    channels,
+    startS: 0,
+    endS: 10,
+    engine: { ignition: 'spark', boosted: true, ethanolPct: null, limits: {} },
+  };
 }
 
 /** Comes up evenly from 2,000 rpm to 100 kPa at 3,000, and stays. */
@@ -70,7 +81,9 @@ describe('boost of a pull', () => {
   });
 
   test('of several runs the mean stands with the interval of how they differ', () => {
-    const runs = [99, 101, 103].map((level, seed) => boostFigures(pull((rpm) => comesUp(rpm) + level - 100, 0.3, seed + 1))!); // prettier-ignore
+    const runs = [99, 101, 103].map((level, seed) =>
+      boostFigures(pull((rpm) => comesUp(rpm) + level - 100, 0.3, seed + 1))!,
+    );
     const mean = meanBoost(runs)!;
     expect(Math.abs(mean.plateauKpa!.value - 101)).toBeLessThan(0.2);
     // t(0.95, 2) = 4.303, times 2 ÷ √3.

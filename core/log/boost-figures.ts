@@ -78,7 +78,11 @@ export function boostFigures(log: RunLog): BoostFigures | undefined {
   const end = { value: meanOf(values.subarray(tail)), halfWidth: ofMean(count - tail) };
   const targets = log.channels.get('boostTarget')?.subarray(first, last + 1);
   const target = targets && !targets.some(Number.isNaN) ? targets : undefined;
-  const found = { peakKpa, peakRpm: Math.round(rpm[top]! / 10) * 10, against: target ? ('target' as const) : ('plateau' as const) }; // prettier-ignore
+  const found = {
+    peakKpa,
+    peakRpm: Math.round(rpm[top]! / 10) * 10,
+    against: target ? ('target' as const) : ('plateau' as const),
+  };
   const less = (a: WithInterval, b: WithInterval | number): WithInterval =>
     typeof b === 'number'
       ? { value: a.value - b, halfWidth: a.halfWidth }
@@ -92,7 +96,12 @@ export function boostFigures(log: RunLog): BoostFigures | undefined {
       ? {}
       : {
           overshootKpa: atLeastNothing(less(peakKpa, target ? target[top]! : level)),
-          taperKpa: atLeastNothing(less({ value: -end.value, halfWidth: end.halfWidth }, target ? -meanOf(target.subarray(tail)) : { value: -level.value, halfWidth: level.halfWidth })), // prettier-ignore
+          taperKpa: atLeastNothing(
+            less(
+              { value: -end.value, halfWidth: end.halfWidth },
+              target ? -meanOf(target.subarray(tail)) : { value: -level.value, halfWidth: level.halfWidth },
+            ),
+          ),
         }),
   };
 }

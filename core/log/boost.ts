@@ -53,7 +53,15 @@ function boostOvershoot(log: RunLog, boost: Float64Array, plateau: number): LogE
   ).map((stretch) => {
     let over = 0;
     for (let index = stretch.from; index <= stretch.to; index++) over = Math.max(over, boost[index]! - wanted(index));
-    const event = eventAt(log, stretch, { id: 'boost-overshoot', name: 'boost overshoots', severity: 'mind', figure: over, unit: 'kPa', message: '', channels: shown }); // prettier-ignore
+    const event = eventAt(log, stretch, {
+      id: 'boost-overshoot',
+      name: 'boost overshoots',
+      severity: 'mind',
+      figure: over,
+      unit: 'kPa',
+      message: '',
+      channels: shown,
+    });
     return {
       ...event,
       message: say`Boost overshoots ${target ? 'its target' : 'its plateau'} by ${quantity(over, 'kPa')} at ${spokenRpm(event.fromRpm)} rpm.`,
@@ -71,7 +79,19 @@ function boostTaper(log: RunLog, boost: Float64Array, plateau: number): LogEvent
   if (lost < taperShare * wanted || lost < overKpa) return [];
   let from = last;
   while (from > first && boost[from]! < (target ? target[from]! : plateau) * (1 - taperShare / 2)) from--;
-  const event = eventAt(log, { from, to: last }, { id: 'boost-taper', name: 'boost tapers', severity: 'note', figure: lost, unit: 'kPa', message: '', channels: shown }); // prettier-ignore
+  const event = eventAt(
+    log,
+    { from, to: last },
+    {
+      id: 'boost-taper',
+      name: 'boost tapers',
+      severity: 'note',
+      figure: lost,
+      unit: 'kPa',
+      message: '',
+      channels: shown,
+    },
+  );
   return [
     {
       ...event,
@@ -89,7 +109,19 @@ function boostCut(log: RunLog, boost: Float64Array, plateau: number): LogEvent[]
   for (let index = first; index <= last; index++) {
     while (time[index]! - time[before]! > cutWithinS) before++;
     if (boost[before]! < 0.7 * plateau || boost[before]! - boost[index]! < cutShare * plateau) continue;
-    const event = eventAt(log, { from: before, to: index }, { id: 'boost-cut', name: 'boost cut', severity: 'stop', figure: boost[before]! - boost[index]!, unit: 'kPa', message: '', channels: [...shown, 'lambda'] }); // prettier-ignore
+    const event = eventAt(
+      log,
+      { from: before, to: index },
+      {
+        id: 'boost-cut',
+        name: 'boost cut',
+        severity: 'stop',
+        figure: boost[before]! - boost[index]!,
+        unit: 'kPa',
+        message: '',
+        channels: [...shown, 'lambda'],
+      },
+    );
     return [
       {
         ...event,

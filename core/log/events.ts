@@ -21,9 +21,22 @@ import { lowBattery, relearning, sensorCeiling, sensorDead } from './sensors.ts'
  */
 export function logEvents(log: RunLog, extremes = logExtremes(log)): LogEvent[] {
   const judged = judgedLog(log, extremes);
-  const checked =
-    [knock, mixture, fuelPressureSag, railPressure, injectorDuty, fuelTrim, ethanolContent, learnedOctane, oilPressure, boostEvents, sensorCeiling, sensorDead, lowBattery, relearning] // prettier-ignore
-      .flatMap((check) => check(judged));
+  const checked = [
+    knock,
+    mixture,
+    fuelPressureSag,
+    railPressure,
+    injectorDuty,
+    fuelTrim,
+    ethanolContent,
+    learnedOctane,
+    oilPressure,
+    boostEvents,
+    sensorCeiling,
+    sensorDead,
+    lowBattery,
+    relearning,
+  ].flatMap((check) => check(judged));
   // A limit that a check has told already is not told twice.
   const told = new Set(checked.map(({ limit }) => limit));
   const found = [...checked, ...limitsCrossed(judged).filter(({ limit }) => !told.has(limit))];
@@ -36,7 +49,9 @@ export function logEvents(log: RunLog, extremes = logExtremes(log)): LogEvent[] 
 
 /** The log with the limits that it went beyond: the job's, and the usual ones of such an engine. */
 function judgedLog(log: RunLog, extremes: ReadonlyMap<string, Extremes>): JudgedLog {
-  const written = Object.entries(log.engine.limits).flatMap(([quantity, value]) => (value === undefined ? [] : [{ quantity, value, scale: null }])); // prettier-ignore
+  const written = Object.entries(log.engine.limits).flatMap(([quantity, value]) =>
+    value === undefined ? [] : [{ quantity, value, scale: null }],
+  );
   const found = brokenLimits(knownLimits(written), reachIn(extremes), log.engine);
   return { ...log, broken: new Map(found.map((broken) => [broken.quantity, broken])) };
 }

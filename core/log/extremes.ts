@@ -75,7 +75,8 @@ export function logExtremes(log: RunLog): ReadonlyMap<string, Extremes> {
   const found = new Map<string, Extremes>();
   for (const name of new Set(['engineSpeed', 'fuelTrim', ...log.channels.keys()])) {
     const values = channelOf(log, name);
-    if (values && !motionChannels.includes(name) && !dead.includes(name)) found.set(name, extremesOf(log, name, values)); // prettier-ignore
+    if (values && !motionChannels.includes(name) && !dead.includes(name))
+      found.set(name, extremesOf(log, name, values));
   }
   return found;
 }

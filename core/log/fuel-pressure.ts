@@ -59,7 +59,8 @@ function possible(log: RunLog, pressure: Float64Array): Held[] {
   const target = log.channels.get('fuelPressureTarget');
   const manifold = manifoldOf(log);
   const stays: Held = { regulation: 'constant', constant: (index) => pressure[index]! };
-  const follows = manifold && ({ regulation: 'manifold', constant: (index: number) => pressure[index]! - manifold[index]! } as const); // prettier-ignore
+  const follows =
+    manifold && ({ regulation: 'manifold', constant: (index: number) => pressure[index]! - manifold[index]! } as const);
   if (target) return [{ regulation: 'target', constant: (index) => pressure[index]! - target[index]! }];
   switch (regulationOf(log)) {
     case 'manifold':

@@ -15,7 +15,19 @@ export function ethanolContent(log: JudgedLog): LogEvent[] {
   const [first, last] = pullOf(log);
   const usual = medianOf(read.subarray(first, last + 1).filter((value) => !Number.isNaN(value)));
   if (!(Math.abs(usual - ethanolPct) > sensorPct)) return [];
-  const event = eventAt(log, { from: first, to: last }, { id: 'ethanol-differs', name: 'ethanol', severity: 'mind', figure: usual, unit: '%vol', message: '', channels: ['ethanolContent', 'fuelTrimLong', 'lambda'] }); // prettier-ignore
+  const event = eventAt(
+    log,
+    { from: first, to: last },
+    {
+      id: 'ethanol-differs',
+      name: 'ethanol',
+      severity: 'mind',
+      figure: usual,
+      unit: '%vol',
+      message: '',
+      channels: ['ethanolContent', 'fuelTrimLong', 'lambda'],
+    },
+  );
   return [
     {
       ...event,
@@ -31,7 +43,19 @@ export function learnedOctane(log: RunLog): LogEvent[] {
   const [first, last] = pullOf(log);
   const [before, after] = thirdsOf(log, read);
   if (!(Math.abs(after - before) > movesPct)) return [];
-  const event = eventAt(log, { from: first, to: last }, { id: 'octane-moving', name: 'learned octane', severity: 'mind', figure: after - before, unit: '%', message: '', channels: ['learnedOctane', 'ignitionAdvance', 'knockRetard'] }); // prettier-ignore
+  const event = eventAt(
+    log,
+    { from: first, to: last },
+    {
+      id: 'octane-moving',
+      name: 'learned octane',
+      severity: 'mind',
+      figure: after - before,
+      unit: '%',
+      message: '',
+      channels: ['learnedOctane', 'ignitionAdvance', 'knockRetard'],
+    },
+  );
   const what = after < before ? 'it hears knock and trusts the fuel less' : 'it trusts the fuel more';
   return [
     {

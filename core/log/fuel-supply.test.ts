@@ -14,7 +14,13 @@ const channel = (name: string, at: (rpm: number) => number): LoggedChannel => ({
   most: NaN,
 });
 const engine = { ignition: 'spark', boosted: true, ethanolPct: 0, limits: {} } as const;
-const none: FuelHardware = { injectors: null, injectorFlowCcMin: null, injectorRatedKpa: null, pumpFlowLh: null, pumpRatedKpa: null }; // prettier-ignore
+const none: FuelHardware = {
+  injectors: null,
+  injectorFlowCcMin: null,
+  injectorRatedKpa: null,
+  pumpFlowLh: null,
+  pumpRatedKpa: null,
+};
 /** 20 g/s at 2,000 rpm, 100 at 6,000, at λ 0.8: 100 ÷ (0.8 × 14.7) = 8.50 g/s = 41.1 L/h of 0.745 kg/L. */
 const air = [channel('airMassFlow', (at) => at / 50 - 20), channel('lambda', () => 0.8)];
 const asked = { channels: air, engine, regulation: null, hardware: none };
@@ -42,7 +48,12 @@ describe('fuel needed', () => {
     expect(petrol.measured).toBe(false);
     const blend = fuelSupply({ ...asked, channels: [], power, engine: { ...engine, ethanolPct: 85 } })!;
     expect(blend.neededLh / petrol.neededLh).toBeCloseTo(1.43, 2);
-    const burnt = fuelSupply({ ...asked, channels: [], power, engine: { ...engine, ignition: 'compression', ethanolPct: null } })!; // prettier-ignore
+    const burnt = fuelSupply({
+      ...asked,
+      channels: [],
+      power,
+      engine: { ...engine, ignition: 'compression', ethanolPct: null },
+    })!;
     expect(burnt.neededLh).toBeCloseTo((100 * 0.255) / 0.835, 6);
     expect(fuelSupply({ ...asked, channels: [] })).toBeUndefined();
   });

@@ -80,7 +80,8 @@ export function fuelSupply({ channels, engine, regulation, hardware, power, step
   const [atRpm, neededLh] = [needed.series.x[top]!, needed.series.values[top]!];
   const manifold = over('boost') ?? over('manifoldPressure');
   const rail = over('fuelPressure');
-  const read = (series: LogSeries | undefined, rpm: number) => series && series.x.length > 1 ? interpolate(series.x, series.values, rpm) : undefined; // prettier-ignore
+  const read = (series: LogSeries | undefined, rpm: number) =>
+    series && series.x.length > 1 ? interpolate(series.x, series.values, rpm) : undefined;
   const acrossAt = (rpm: number) => {
     const pressure = read(rail, rpm);
     return pressure === undefined
@@ -90,7 +91,7 @@ export function fuelSupply({ channels, engine, regulation, hardware, power, step
   const injectors = injectorShare(hardware, needed.series, acrossAt);
   const pump = pumpShare(hardware, needed.series, read(rail, atRpm));
   const railKpa = read(rail, atRpm);
-  const expectedKpa = rail && expectedAt(rail, manifold, regulation, over('fuelPressureTarget'), atRpm); // prettier-ignore
+  const expectedKpa = rail && expectedAt(rail, manifold, regulation, over('fuelPressureTarget'), atRpm);
   const boost = read(over('boost'), atRpm);
   const grown = boost !== undefined && stepKpa ? (seaLevelKpa + boost + stepKpa) / (seaLevelKpa + boost) : undefined;
   return {
@@ -131,7 +132,10 @@ function neededFlow(
     const lambda = [over('lambda'), over('lambdaTarget')].find((series) => series && series.x.length > 1);
     const lambdaAt = (rpm: number) => (lambda ? interpolate(lambda.x, lambda.values, rpm) : usualLambda[kind]);
     return {
-      series: { x: air.x, values: air.values.map((grams, index) => (grams / (lambdaAt(air.x[index]!) * ratio) / density) * 3.6) }, // prettier-ignore
+      series: {
+        x: air.x,
+        values: air.values.map((grams, index) => (grams / (lambdaAt(air.x[index]!) * ratio) / density) * 3.6),
+      },
       rests: `air flow ÷ (${lambda ? 'λ' : `λ ${usualLambda[kind]}, assumed,`} × ${ratio.toFixed(1)}, ${fuel})`,
       measured: lambda !== undefined,
     };
@@ -164,7 +168,9 @@ function injectorShare(
   const rated = (injectors * injectorFlowCcMin * 60) / 1000;
   const givesAt = (rpm: number) => {
     const across = acrossAt(rpm);
-    return across === undefined || injectorRatedKpa === null ? rated : rated * Math.sqrt(Math.max(0, across) / injectorRatedKpa); // prettier-ignore
+    return across === undefined || injectorRatedKpa === null
+      ? rated
+      : rated * Math.sqrt(Math.max(0, across) / injectorRatedKpa);
   };
   const ends = Array.from(x.keys()).find((index) => values[index]! > givesAt(x[index]!));
   return (index) => {
@@ -211,7 +217,8 @@ function expectedAt(
   if (target && target.x.length > 1) return interpolate(target.x, target.values, rpm);
   if (rail.x.length < 8 || regulation === null || regulation === 'target') return undefined;
   const early = rail.x.subarray(0, Math.max(2, rail.x.length >> 3));
-  const against = (at: number) => (regulation === 'manifold' && manifold ? interpolate(manifold.x, manifold.values, at) : 0); // prettier-ignore
+  const against = (at: number) =>
+    regulation === 'manifold' && manifold ? interpolate(manifold.x, manifold.values, at) : 0;
   const held = Array.from(early, (at, index) => rail.values[index]! - against(at)).sort((a, b) => a - b);
   return held[held.length >> 1]! + against(rpm);
 }

@@ -51,6 +51,10 @@ export function laneGroups(logged: readonly string[]): LaneGroup[] {
     const what = ofTheDrum.includes(name) ? name.replace(sides, '') : name;
     paired.set(what, [...(paired.get(what) ?? []), name]);
   }
-  const others = Array.from(paired.values(), (channels) => ({ id: channels[0]!, channels, ofTheDrum: ofTheDrum.includes(channels[0]!) })); // prettier-ignore
+  const others = Array.from(paired.values(), (channels) => ({
+    id: channels[0]!,
+    channels,
+    ofTheDrum: ofTheDrum.includes(channels[0]!),
+  }));
   return [...known, ...others.filter((group) => !group.ofTheDrum), ...others.filter((group) => group.ofTheDrum)];
 }

@@ -22,16 +22,28 @@ export function limitsCrossed(log: JudgedLog): LogEvent[] {
       const values = judgedReading(log, channel, read);
       const tolerance = readingTolerance({ quantity: which, value: limit, scale: null });
       const sign = side === 'most' ? 1 : -1;
-      const beyond = stretches(log, (index) => sign * (values[index]! - limit) > tolerance, 0, bridgedS); // prettier-ignore
+      const beyond = stretches(log, (index) => sign * (values[index]! - limit) > tolerance, 0, bridgedS);
       const [first] = beyond;
       if (!first) return [];
       const at = { from: first.from, to: (beyond.at(-1) ?? first).to };
-      const event = eventAt(log, at, { id: `limit-${which}`, name: label, severity: 'stop', figure: reading, unit, message: '', channels: [channel], limit: which }); // prettier-ignore
+      const event = eventAt(log, at, {
+        id: `limit-${which}`,
+        name: label,
+        severity: 'stop',
+        figure: reading,
+        unit,
+        message: '',
+        channels: [channel],
+        limit: which,
+      });
       const told = (value: number) => quantity(value, unit, stoichiometric);
       const bound = usual
         ? say`the usual limit, not set in this job, is ${told(limit)}`
         : say`the limit is ${told(limit)}`;
-      const range = event.fromRpm === event.toRpm ? `at ${spokenRpm(event.fromRpm)} rpm` : `from ${spokenRpm(event.fromRpm)} to ${spokenRpm(event.toRpm)} rpm`; // prettier-ignore
+      const range =
+        event.fromRpm === event.toRpm
+          ? `at ${spokenRpm(event.fromRpm)} rpm`
+          : `from ${spokenRpm(event.fromRpm)} to ${spokenRpm(event.toRpm)} rpm`;
       // An engine speed is its own place.
       const where = which === 'engineSpeed' ? '' : ` ${range}`;
       return [

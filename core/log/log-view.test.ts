@@ -13,7 +13,10 @@ const engine = { ignition: 'spark', boosted: false, ethanolPct: null, limits: {}
 function logged(seed: number): Recording {
   const run = generatedRun({ seed });
   const rpm = run.channels.find(({ name }) => name === 'engineSpeed')!.values;
-  return { ...run, channels: [...run.channels, { name: 'airMassFlow', unit: 'g/s', values: rpm.map((at) => at / 100) }] }; // prettier-ignore
+  return {
+    ...run,
+    channels: [...run.channels, { name: 'airMassFlow', unit: 'g/s', values: rpm.map((at) => at / 100) }],
+  };
 }
 
 function viewOf(recording: Recording, dyno = roller): LogView {

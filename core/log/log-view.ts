@@ -8,7 +8,14 @@ import { convert } from '../units/units.ts';
 import { boostFigures, type BoostFigures } from './boost-figures.ts';
 import { channelOf } from './channel-of.ts';
 import type { Extremes } from './extremes.ts';
-import { eventsOf, wholeLog, type LoggedPull, type LoggerBeside, type LoggerFit, type WholeLog } from './logged-pull.ts'; // prettier-ignore
+import {
+  eventsOf,
+  wholeLog,
+  type LoggedPull,
+  type LoggerBeside,
+  type LoggerFit,
+  type WholeLog,
+} from './logged-pull.ts';
 import { notLogged } from './not-logged.ts';
 import { logOfWhole } from './whole-recording.ts';
 import { regulationOf } from './fuel-pressure.ts';
@@ -66,7 +73,12 @@ export function viewOfPull(
   return {
     events: eventsOf(logged, engine).map((event) => ({
       ...event,
-      ...(road && { roadKmh: [interpolate(whole.log.time, road, event.fromS), interpolate(whole.log.time, road, event.toS)] as const }), // prettier-ignore
+      ...(road && {
+        roadKmh: [
+          interpolate(whole.log.time, road, event.fromS),
+          interpolate(whole.log.time, road, event.toS),
+        ] as const,
+      }),
     })),
     notLogged: notLogged(Array.from(whole.log.channels.keys()), engine),
     startS: whole.log.startS,

@@ -24,19 +24,25 @@ describe('events in a log', () => {
   });
 
   test('a blower whose boost climbs with speed overshoots nothing and falls from nothing', () => {
-    for (const seed of seeds) expect([seed, logEvents(loggedRun(seed, undefined, 'blower')).map(({ id }) => id)]).toEqual([seed, []]); // prettier-ignore
+    for (const seed of seeds)
+      expect([seed, logEvents(loggedRun(seed, undefined, 'blower')).map(({ id }) => id)]).toEqual([seed, []]);
   });
 
   test('a diesel has no knock, and its mixture is not missed', () => {
-    expect(notLogged(['boost'], { ignition: 'compression' })).toEqual(['rail pressure', 'exhaust temperature', 'the battery']); // prettier-ignore
+    expect(notLogged(['boost'], { ignition: 'compression' })).toEqual([
+      'rail pressure',
+      'exhaust temperature',
+      'the battery',
+    ]);
     expect(notLogged(['lambda', 'batteryVoltage'], { ignition: 'spark' })).toEqual(['knock', 'fuel pressure']);
   });
 
   test('boost that falls without a target is no end of the turbo; with one it is told against that', () => {
-    const taper = (seed: number) => logEvents(loggedRun(seed, 'boost-taper')).find(({ id }) => id === 'boost-taper')!; // prettier-ignore
+    const taper = (seed: number) => logEvents(loggedRun(seed, 'boost-taper')).find(({ id }) => id === 'boost-taper')!;
     const said = seeds.map((seed) => written(taper(seed).message));
     expect(said.some((words) => /below its target .*has reached its end\.$/.test(words))).toBe(true);
-    for (const words of said.filter((words) => !words.includes('below its target'))) expect(words).toMatch(/Its target was not logged: .* cannot be told\.$/); // prettier-ignore
+    for (const words of said.filter((words) => !words.includes('below its target')))
+      expect(words).toMatch(/Its target was not logged: .* cannot be told\.$/);
   });
 
   test.each(logFaults)('%s is found, and little else', (fault) => {
@@ -60,9 +66,19 @@ describe('events in a log', () => {
     const share = time.map((at) => Math.min(1, Math.max(0, (at - startS) / (endS - startS))));
     const pulling = time.map((at) => Number(at >= startS - 0.4 && at <= endS));
     // Vacuum before the opening, 100 kPa from early on, 40 at the top.
-    const boost = time.map((_, index) => (pulling[index] ? 100 * Math.min(1, 6 * share[index]! + 0.3) - 150 * Math.max(0, share[index]! - 0.6) : -60)); // prettier-ignore
-    const sags = (fuelPressure: Float64Array, over: Partial<(typeof log)['engine']> = {}, more: [string, Float64Array][] = [['boost', boost]]) => // prettier-ignore
-      logEvents({ ...log, engine: { ...log.engine, ...over }, channels: new Map([['fuelPressure', fuelPressure], ...more]) }).filter(({ id }) => id === 'fuel-pressure-sag'); // prettier-ignore
+    const boost = time.map((_, index) =>
+      pulling[index] ? 100 * Math.min(1, 6 * share[index]! + 0.3) - 150 * Math.max(0, share[index]! - 0.6) : -60,
+    );
+    const sags = (
+      fuelPressure: Float64Array,
+      over: Partial<(typeof log)['engine']> = {},
+      more: [string, Float64Array][] = [['boost', boost]],
+    ) =>
+      logEvents({
+        ...log,
+        engine: { ...log.engine, ...over },
+        channels: new Map([['fuelPressure', fuelPressure], ...more]),
+      }).filter(({ id }) => id === 'fuel-pressure-sag');
     const following = boost.map((kpa) => 300 + kpa);
     // A reading that never moves would be a dead sensor's.
     const flat = boost.map((_, index) => 380 + 2 * Math.sin(index));
@@ -83,7 +99,12 @@ describe('events in a log', () => {
     // Without any manifold pressure a fall is held against the pressure itself.
     expect(sags(falling, {}, [])).toHaveLength(1);
     // A target says what is wanted, whatever else there is; one that nobody logged expects nothing.
-    expect(sags(falling, {}, [['boost', boost], ['fuelPressureTarget', falling]])).toEqual([]); // prettier-ignore
+    expect(
+      sags(falling, {}, [
+        ['boost', boost],
+        ['fuelPressureTarget', falling],
+      ]),
+    ).toEqual([]);
     expect(written(sags(falling, {}, [['fuelPressureTarget', flat]])[0]!.message)).toMatch(/below its target/);
     expect(sags(falling, { fuelRegulation: 'target' })).toEqual([]);
   });
@@ -99,7 +120,12 @@ describe('events in a log', () => {
     const limited = (oilPressure: number) => logEvents({ ...log, engine: { ...log.engine, limits: { oilPressure } } });
     expect(limited(200)).toEqual([]);
     const [event] = limited(300);
-    expect(event).toMatchObject({ id: 'oil-pressure-low', severity: 'stop', unit: 'kPa', channels: ['oilPressure', 'oilTemperature'] }); // prettier-ignore
+    expect(event).toMatchObject({
+      id: 'oil-pressure-low',
+      severity: 'stop',
+      unit: 'kPa',
+      channels: ['oilPressure', 'oilTemperature'],
+    });
     expect(written(event!.message)).toMatch(
       /Oil pressure is down to 2\d\d kPa from \d,\d+ to \d,\d+ rpm \(the limit is 300 kPa\)/,
     );
@@ -115,7 +141,9 @@ describe('events in a log', () => {
     expect(fast).toMatchObject({ id: 'limit-engineSpeed', severity: 'stop', unit: 'rpm' });
     expect(written(fast!.message)).toMatch(/^Engine speed reaches \d,\d{3} rpm: the limit is 5,000 rpm\.$/);
     expect(limited({ engineSpeed: 9000 })).toEqual([]);
-    expect(written(limited({ oilPressure: 250, batteryVoltage: 14.5 })[0]!.message)).toMatch(/^Battery falls to 13\.\d V from \d,\d+ to \d,\d+ rpm: the limit is 14\.5 V\.$/); // prettier-ignore
+    expect(written(limited({ oilPressure: 250, batteryVoltage: 14.5 })[0]!.message)).toMatch(
+      /^Battery falls to 13\.\d V from \d,\d+ to \d,\d+ rpm: the limit is 14\.5 V\.$/,
+    );
     const [rich] = limited({ richLambda: 1.5 });
     expect(rich).toMatchObject({ id: 'limit-richLambda', channels: ['lambda'] });
   });
@@ -217,7 +245,18 @@ describe('the log of a recording', () => {
 });
 
 describe('one list of limits', () => {
-  const quantities = ['lambda', 'richLambda', 'knockRetard', 'injectorDuty', 'oilPressure', 'fuelPressure', 'boost', 'engineSpeed', 'batteryVoltage', 'intakeTemperature'] as const; // prettier-ignore
+  const quantities = [
+    'lambda',
+    'richLambda',
+    'knockRetard',
+    'injectorDuty',
+    'oilPressure',
+    'fuelPressure',
+    'boost',
+    'engineSpeed',
+    'batteryVoltage',
+    'intakeTemperature',
+  ] as const;
   const faults = [undefined, ...logFaults.filter((fault) => !fault.startsWith('sensor'))];
 
   test('what the log tells of limits is what the run’s list holds, whatever was drawn', () => {
@@ -235,9 +274,14 @@ describe('one list of limits', () => {
             const reached = reachIn(extremes)({ quantity, value: 0, scale: null })?.reading;
             return reached === undefined ? [] : [{ quantity, value: reached * share, scale: null }];
           });
-          const engine = { ...log.engine, limits: Object.fromEntries(limits.map(({ quantity, value }) => [quantity, value])) }; // prettier-ignore
+          const engine = {
+            ...log.engine,
+            limits: Object.fromEntries(limits.map(({ quantity, value }) => [quantity, value])),
+          };
           const listed = brokenLimits(limits, reachIn(extremes), engine);
-          const told = logEvents({ ...log, engine }).flatMap(({ limit, severity }) => (limit ? [{ limit, severity }] : [])); // prettier-ignore
+          const told = logEvents({ ...log, engine }).flatMap(({ limit, severity }) =>
+            limit ? [{ limit, severity }] : [],
+          );
           expect(new Set(told.map(({ limit }) => limit))).toEqual(new Set(listed.map(({ quantity }) => quantity)));
           expect(told.every(({ severity }) => severity === 'stop')).toBe(true);
         },

@@ -22,7 +22,13 @@ export function meanLog(views: readonly LogView[]): LogMean {
     startS: 0,
     endS: Math.min(...views.map((view) => view.endS - view.startS)),
     boost: meanBoost(views.flatMap(({ boost }) => boost ?? [])),
-    channels: names.flatMap((name) => meanChannel(views.flatMap(({ channels, startS }) => channels.filter((channel) => channel.name === name).map((channel) => fromOpening(channel, startS))))), // prettier-ignore
+    channels: names.flatMap((name) =>
+      meanChannel(
+        views.flatMap(({ channels, startS }) =>
+          channels.filter((channel) => channel.name === name).map((channel) => fromOpening(channel, startS)),
+        ),
+      ),
+    ),
   };
 }
 

@@ -56,7 +56,11 @@ export function mixture(log: JudgedLog): LogEvent[] {
         channels: shown,
         ...(beyond && broken ? { limit: 'lambda' } : {}),
       });
-      const percent = () => over(stretch, lambda.map((_, index) => error(index))); // prettier-ignore
+      const percent = () =>
+        over(
+          stretch,
+          lambda.map((_, index) => error(index)),
+        );
       const against = beyond
         ? say`the ${broken ? 'limit' : 'usual limit, not set in this job,'} is ${mixtureOf(log, bound)}`
         : `${Math.round(percent())} % leaner than its target`;
@@ -67,7 +71,15 @@ export function mixture(log: JudgedLog): LogEvent[] {
     }),
     ...rich.map((stretch) => {
       const value = over(stretch, lambda);
-      const event = eventAt(log, stretch, { id: 'rich', name: 'rich', severity: 'mind', figure: value, unit: 'λ', message: '', channels: shown }); // prettier-ignore
+      const event = eventAt(log, stretch, {
+        id: 'rich',
+        name: 'rich',
+        severity: 'mind',
+        figure: value,
+        unit: 'λ',
+        message: '',
+        channels: shown,
+      });
       return {
         ...event,
         message: say`Rich: ${mixtureOf(log, value)} from ${spokenRpm(event.fromRpm)} to ${spokenRpm(event.toRpm)} rpm. It costs power, and washes the bores in the long run.`,

@@ -38,7 +38,9 @@ export function oilPressure(log: JudgedLog): LogEvent[] {
       channels: ['oilPressure', 'oilTemperature'],
       ...(broken ? { limit: 'oilPressure' } : {}),
     });
-    const against = broken ? say`the limit is ${quantity(broken.limit, 'kPa')}` : say`after ${quantity(reached[at]!, 'kPa')} at lower speed`; // prettier-ignore
+    const against = broken
+      ? say`the limit is ${quantity(broken.limit, 'kPa')}`
+      : say`after ${quantity(reached[at]!, 'kPa')} at lower speed`;
     return {
       ...event,
       message: say`Oil pressure is down to ${quantity(least, 'kPa')} from ${spokenRpm(event.fromRpm)} to ${spokenRpm(event.toRpm)} rpm (${against}). Do not run again before level, pump and sensor are checked.`,

@@ -24,7 +24,10 @@ export function soughtRun(
 /** The stretch of a log in which a run lies. */
 export function partOfLog({ time, channels }: Recording, fromS: number, toS: number): Recording {
   const [first, end] = [firstNotBelow(time, fromS), firstNotBelow(time, toS)];
-  return { time: time.slice(first, end), channels: channels.map((channel) => ({ ...channel, values: channel.values.slice(first, end) })) }; // prettier-ignore
+  return {
+    time: time.slice(first, end),
+    channels: channels.map((channel) => ({ ...channel, values: channel.values.slice(first, end) })),
+  };
 }
 
 /** Where a run lies in a logger's file, or why it was not found there. */
@@ -70,18 +73,29 @@ export function runsInLog(sought: readonly SoughtRun[], file: SpeedTrace): Found
   const log = whole(file);
   const runs = sought.map((run) => ({ ...run, trace: whole(run.trace) }));
   const pulls = pullsIn(log);
-  if (pulls.length === 0) return runs.map(({ id }) => ({ id, refused: 'The log shows no pull: its engine speed never rises.' })); // prettier-ignore
+  if (pulls.length === 0)
+    return runs.map(({ id }) => ({ id, refused: 'The log shows no pull: its engine speed never rises.' }));
   const fits = runs.map((run) => pulls.map((atS) => tried(run, log, atS)));
   const clock = agreedClock(runs, fits);
   const found = runs.map((run, index): FoundInLog => {
     const fitting = fits[index]!.filter((one): one is Fit => 'fit' in one);
     const [best, rival] = [...fitting].sort((a, b) => a.fit.residualPercent - b.fit.residualPercent);
-    const byClock = clock === undefined ? undefined : fitting.find((one) => Math.abs((wallOf(run, one) ?? NaN) - clock) < sameClockS); // prettier-ignore
+    const byClock =
+      clock === undefined ? undefined : fitting.find((one) => Math.abs((wallOf(run, one) ?? NaN) - clock) < sameClockS);
     const chosen = clock === undefined ? best : byClock;
-    if (!best) return { id: run.id, refused: (fits[index]!.find((one): one is Refused => 'why' in one) ?? { why: 'No pull of the log fits it.' }).why }; // prettier-ignore
+    if (!best)
+      return {
+        id: run.id,
+        refused: (fits[index]!.find((one): one is Refused => 'why' in one) ?? { why: 'No pull of the log fits it.' })
+          .why,
+      };
     if (!chosen) return { id: run.id, refused: 'By the clock of the other runs it is not in this file.' };
     if (!byClock && rival && rival.fit.residualPercent < asWell * chosen.fit.residualPercent)
-      return { id: run.id, refused: 'More than one pull of the log fits it as well, and no clock tells which: look for the runs of one setup alone, or put date and time of the runs right.' }; // prettier-ignore
+      return {
+        id: run.id,
+        refused:
+          'More than one pull of the log fits it as well, and no clock tells which: look for the runs of one setup alone, or put date and time of the runs right.',
+      };
     const { time } = run.trace;
     const at = (runS: number) => runS - chosen.fit.shiftS;
     return { id: run.id, fit: chosen.fit, fromS: at(time[0]! - aroundS), toS: at(time[time.length - 1]! + aroundS) };
@@ -94,7 +108,9 @@ function eachPullOnce(found: readonly FoundInLog[]): FoundInLog[] {
   const middle = (one: FoundInLog) => (one.fit ? (one.fromS + one.toS) / 2 : NaN);
   return found.map((one) => {
     if (!one.fit) return one;
-    const rivals = found.flatMap((other) => (other !== one && other.fit && Math.abs(middle(other) - middle(one)) < aroundS ? [other.fit] : [])); // prettier-ignore
+    const rivals = found.flatMap((other) =>
+      other !== one && other.fit && Math.abs(middle(other) - middle(one)) < aroundS ? [other.fit] : [],
+    );
     const nearest = Math.min(...rivals.map(({ residualPercent }) => residualPercent));
     if (one.fit.residualPercent * asWell <= nearest) return one;
     return nearest * asWell <= one.fit.residualPercent
@@ -127,16 +143,22 @@ function tried({ trace }: SoughtRun, log: SpeedTrace, topS: number): Fit | Refus
 }
 
 /** What the wall's clock showed at the log's time 0 by a fit, s. */
-const wallOf = ({ startedMs, trace }: SoughtRun, { fit }: Fit) => (startedMs === null ? undefined : startedMs / 1000 - (trace.time[0]! - fit.shiftS)); // prettier-ignore
+const wallOf = ({ startedMs, trace }: SoughtRun, { fit }: Fit) =>
+  startedMs === null ? undefined : startedMs / 1000 - (trace.time[0]! - fit.shiftS);
 
 /** The clock that most runs agree on, where two at least do and no other clock has as many. */
 function agreedClock(runs: readonly SoughtRun[], fits: readonly (readonly (Fit | Refused)[])[]): number | undefined {
   const clocks = runs.map((run, index) =>
     fits[index]!.flatMap((one) => ('fit' in one ? (wallOf(run, one) ?? []) : [])),
   );
-  const counted = clocks.flat().map((clock) => ({ clock, runs: clocks.filter((of) => of.some((one) => Math.abs(one - clock) < sameClockS)).length })); // prettier-ignore
+  const counted = clocks.flat().map((clock) => ({
+    clock,
+    runs: clocks.filter((of) => of.some((one) => Math.abs(one - clock) < sameClockS)).length,
+  }));
   const [best] = counted.sort((a, b) => b.runs - a.runs);
   if (!best || best.runs < 2) return undefined;
-  const others = counted.filter(({ clock, runs: agree }) => agree === best.runs && Math.abs(clock - best.clock) > 2 * sameClockS); // prettier-ignore
+  const others = counted.filter(
+    ({ clock, runs: agree }) => agree === best.runs && Math.abs(clock - best.clock) > 2 * sameClockS,
+  );
   return others.length === 0 ? best.clock : undefined;
 }

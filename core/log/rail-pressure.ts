@@ -23,13 +23,24 @@ export function railPressure(log: RunLog): LogEvent[] {
   const pressure = judgedReading(log, 'railPressure', read);
   const target = log.channels.get('railPressureTarget');
   const reached = target ?? highestSoFar(log, pressure);
-  const room = (index: number) => (target ? Math.max(underMpa, underShare * reached[index]!) : fallenShare * reached[index]!); // prettier-ignore
+  const room = (index: number) =>
+    target ? Math.max(underMpa, underShare * reached[index]!) : fallenShare * reached[index]!;
   const missing = (index: number) => reached[index]! - pressure[index]!;
   return stretches(log, (index) => missing(index) > room(index), leastS, 0.15).map((stretch) => {
     let most = 0;
     for (let index = stretch.from; index <= stretch.to; index++) if (missing(index) > most) most = missing(index);
-    const event = eventAt(log, stretch, { id: 'rail-pressure-sag', name: 'rail pressure sags', severity: 'stop', figure: most, unit: 'MPa', message: '', channels: ['railPressure', 'railPressureTarget', 'fuelPressure', 'lambda'] }); // prettier-ignore
-    const than = target ? 'its target' : say`the ${quantity(medianOf(reached.subarray(stretch.from, stretch.to + 1)), 'MPa')} that it had reached`; // prettier-ignore
+    const event = eventAt(log, stretch, {
+      id: 'rail-pressure-sag',
+      name: 'rail pressure sags',
+      severity: 'stop',
+      figure: most,
+      unit: 'MPa',
+      message: '',
+      channels: ['railPressure', 'railPressureTarget', 'fuelPressure', 'lambda'],
+    });
+    const than = target
+      ? 'its target'
+      : say`the ${quantity(medianOf(reached.subarray(stretch.from, stretch.to + 1)), 'MPa')} that it had reached`;
     return {
       ...event,
       message: say`Rail pressure lies up to ${quantity(most, 'MPa')} below ${than} from ${spokenRpm(event.fromRpm)} rpm on: the high-pressure pump, or what feeds it, does not keep up. Look at the low-pressure side first; add no fuel before.`,

@@ -117,7 +117,8 @@ export function eventAt(
 /** The highest value of a stretch; NaN where it holds none. */
 export function highest(values: Float64Array, { from, to }: Stretch): number {
   let most = NaN;
-  for (let index = from; index <= to; index++) if (!(values[index]! <= most) && !Number.isNaN(values[index]!)) most = values[index]!; // prettier-ignore
+  for (let index = from; index <= to; index++)
+    if (!(values[index]! <= most) && !Number.isNaN(values[index]!)) most = values[index]!;
   return most;
 }
 
@@ -137,6 +138,7 @@ export function highestSoFar(log: RunLog, values: Float64Array): Float64Array {
 export function thirdsOf(log: RunLog, values: Float64Array): readonly [first: number, last: number] {
   const [first, last] = pullOf(log);
   const third = Math.floor((last - first) / 3);
-  const median = (from: number, to: number) => medianOf(values.subarray(from, to + 1).filter((value) => !Number.isNaN(value))); // prettier-ignore
+  const median = (from: number, to: number) =>
+    medianOf(values.subarray(from, to + 1).filter((value) => !Number.isNaN(value)));
   return [median(first, first + third), median(last - third, last)];
 }

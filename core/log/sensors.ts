@@ -5,9 +5,26 @@ import { medianOf } from '../numerics/quantile.ts';
 import { eventAt, pullOf, thirdsOf, type LogEvent, type RunLog } from './run-log.ts';
 
 /** Channels of sensors that have a ceiling and should move in a pull. */
-const limited: readonly KnownChannel[] = ['lambda', 'boost', 'manifoldPressure', 'airMassFlow', 'airFlowSensor', 'exhaustTemperature', 'fuelPressure']; // prettier-ignore
+const limited: readonly KnownChannel[] = [
+  'lambda',
+  'boost',
+  'manifoldPressure',
+  'airMassFlow',
+  'airFlowSensor',
+  'exhaustTemperature',
+  'fuelPressure',
+];
 /** Channels that cannot stand still through a pull. */
-const lively: readonly KnownChannel[] = ['lambda', 'boost', 'manifoldPressure', 'airMassFlow', 'airFlowSensor', 'oilPressure', 'injectorPulse', 'injectorDuty']; // prettier-ignore
+const lively: readonly KnownChannel[] = [
+  'lambda',
+  'boost',
+  'manifoldPressure',
+  'airMassFlow',
+  'airFlowSensor',
+  'oilPressure',
+  'injectorPulse',
+  'injectorDuty',
+];
 /** A reading counts as stuck when it stays at its highest for this long, s, and this share of the pull. */
 const ceilingS = 0.5;
 const ceilingShare = 0.12;
@@ -44,7 +61,15 @@ export function sensorCeiling(log: RunLog): LogEvent[] {
     // A coarse reading may dwell on its highest step; a ceiling is reached from far below and held.
     const climbed = range > 0.08 * Math.abs(top);
     if (lasts < Math.max(ceilingS, ceilingShare * (log.endS - log.startS)) || !climbed) return [];
-    const event = eventAt(log, best, { id: 'sensor-ceiling', name: `${channelLabel(name)} at its end`, severity: 'stop', figure: top, unit: knownChannels[name].unit, message: '', channels: [name] }); // prettier-ignore
+    const event = eventAt(log, best, {
+      id: 'sensor-ceiling',
+      name: `${channelLabel(name)} at its end`,
+      severity: 'stop',
+      figure: top,
+      unit: knownChannels[name].unit,
+      message: '',
+      channels: [name],
+    });
     return [
       {
         ...event,
@@ -64,7 +89,19 @@ export function sensorDead(log: RunLog): LogEvent[] {
     const taken = values.subarray(first, last + 1).filter((value) => !Number.isNaN(value));
     const still = taken.every((value) => value === taken[0]);
     if (taken.length > 0 && !still) return [];
-    const event = eventAt(log, { from: first, to: last }, { id: 'sensor-dead', name: `${channelLabel(name)} dead`, severity: 'stop', figure: taken[0] ?? NaN, unit: knownChannels[name].unit, message: '', channels: [name] }); // prettier-ignore
+    const event = eventAt(
+      log,
+      { from: first, to: last },
+      {
+        id: 'sensor-dead',
+        name: `${channelLabel(name)} dead`,
+        severity: 'stop',
+        figure: taken[0] ?? NaN,
+        unit: knownChannels[name].unit,
+        message: '',
+        channels: [name],
+      },
+    );
     return [
       {
         ...event,

@@ -2,7 +2,19 @@ import { describe, expect, test } from '@jest/globals';
 import { laneGroups } from './lane-groups.ts';
 import { firstLanes, isFar, tellingGroups, type ToldChannels } from './telling-lanes.ts';
 
-const logged = ['rollerSpeed', 'throttle', 'knockRetard', 'ignitionAdvance', 'lambdaTarget', 'lambda', 'boost', 'oilPressure', 'batteryVoltage', 'intakeTemperature', 'own probe']; // prettier-ignore
+const logged = [
+  'rollerSpeed',
+  'throttle',
+  'knockRetard',
+  'ignitionAdvance',
+  'lambdaTarget',
+  'lambda',
+  'boost',
+  'oilPressure',
+  'batteryVoltage',
+  'intakeTemperature',
+  'own probe',
+];
 const nothing: ToldChannels = { logged, changes: [], events: [], limits: [], extremes: {} };
 const ids = (told: ToldChannels) => tellingGroups(told).map(({ id }) => id);
 
@@ -42,7 +54,11 @@ describe('which tell most', () => {
       { quantity: 'boost', value: 120, scale: null },
       { quantity: 'batteryVoltage', value: 12, scale: null },
     ] as const;
-    const told = { ...nothing, limits, extremes: { boost: { least: 0, most: 60 }, batteryVoltage: { least: 11.5, most: 14 } } }; // prettier-ignore
+    const told = {
+      ...nothing,
+      limits,
+      extremes: { boost: { least: 0, most: 60 }, batteryVoltage: { least: 11.5, most: 14 } },
+    };
     expect(ids(told)[0]).toBe('batteryVoltage');
     expect(tellingGroups(told).find(({ id }) => id === 'boost')!.weight).toBeLessThan(1);
   });

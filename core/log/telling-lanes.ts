@@ -16,7 +16,20 @@ export interface ToldChange {
 }
 
 /** Smaller differences than these matter to nobody, however surely they are there. */
-const noticeable: Readonly<Record<string, number>> = { '–': 0.01, kPa: 3, '°C': 3, '°': 0.5, '°BTDC': 0.5, '%': 2, '%vol': 1, V: 0.3, ms: 0.3, MPa: 2, 'g/s': 2, rpm: 30 }; // prettier-ignore
+const noticeable: Readonly<Record<string, number>> = {
+  '–': 0.01,
+  kPa: 3,
+  '°C': 3,
+  '°': 0.5,
+  '°BTDC': 0.5,
+  '%': 2,
+  '%vol': 1,
+  V: 0.3,
+  ms: 0.3,
+  MPa: 2,
+  'g/s': 2,
+  rpm: 30,
+};
 
 /** Whether a channel differs by more than its own spread explains, and by enough to matter. */
 export function isFar({ unit, inSpreads, difference }: ToldChange): boolean {

@@ -68,7 +68,9 @@ describe('order and mean', () => {
 });
 
 test('interpolation meets every point, keeps the ends, and finds the first place not below', () => {
-  const rising = fc.uniqueArray(fc.integer({ min: -1000, max: 1000 }), { minLength: 2, maxLength: 30 }).map((list) => Float64Array.from(list.sort((a, b) => a - b))); // prettier-ignore
+  const rising = fc
+    .uniqueArray(fc.integer({ min: -1000, max: 1000 }), { minLength: 2, maxLength: 30 })
+    .map((list) => Float64Array.from(list.sort((a, b) => a - b)));
   fc.assert(
     fc.property(rising, number, (x, target) => {
       const y = x.map((value) => 2 * value - 7);
@@ -83,8 +85,12 @@ test('interpolation meets every point, keeps the ends, and finds the first place
 });
 
 test('many targets at once, rising or not, give what each gives by itself', () => {
-  const rising = fc.uniqueArray(fc.integer({ min: -1000, max: 1000 }), { minLength: 1, maxLength: 30 }).map((list) => Float64Array.from(list.sort((a, b) => a - b))); // prettier-ignore
-  const targets = fc.array(fc.oneof(fc.double({ min: -1200, max: 1200 }), fc.integer({ min: -1000, max: 1000 })), { maxLength: 60 }); // prettier-ignore
+  const rising = fc
+    .uniqueArray(fc.integer({ min: -1000, max: 1000 }), { minLength: 1, maxLength: 30 })
+    .map((list) => Float64Array.from(list.sort((a, b) => a - b)));
+  const targets = fc.array(fc.oneof(fc.double({ min: -1200, max: 1200 }), fc.integer({ min: -1000, max: 1000 })), {
+    maxLength: 60,
+  });
   fc.assert(
     fc.property(rising, targets, fc.boolean(), (x, list, sorted) => {
       const asked = Float64Array.from(sorted ? list.sort((a, b) => a - b) : list);
@@ -105,12 +111,19 @@ describe('matrices and roots', () => {
   test('an inverse times its matrix is the unit matrix; nearly dependent columns have none', () => {
     fc.assert(
       fc.property(fc.array(fc.double({ min: -3, max: 3, noNaN: true }), { minLength: 9, maxLength: 9 }), (values) => {
-        const rows = [0, 1, 2].map((row) => values.slice(3 * row, 3 * row + 3).map((value, column) => value + (row === column ? 10 : 0))); // prettier-ignore
+        const rows = [0, 1, 2].map((row) =>
+          values.slice(3 * row, 3 * row + 3).map((value, column) => value + (row === column ? 10 : 0)),
+        );
         const unit = product(inverted(rows)!, rows);
         unit.forEach((row, i) => row.forEach((value, j) => expect(value).toBeCloseTo(Number(i === j), 9)));
       }),
     );
-    expect(inverted([[1, 2], [2, 4 + 1e-14]])).toBeUndefined(); // prettier-ignore
+    expect(
+      inverted([
+        [1, 2],
+        [2, 4 + 1e-14],
+      ]),
+    ).toBeUndefined();
   });
 
   test('the root of a falling line is found wherever it lies', () => {
@@ -125,7 +138,9 @@ describe('matrices and roots', () => {
     const values = fc.array(fc.double({ min: -5, max: 5, noNaN: true }), { minLength: 20, maxLength: 20 });
     fc.assert(
       fc.property(values, fc.integer({ min: 1, max: 4 }), (numbers, terms) => {
-        const rows = Array.from({ length: terms }, (_, row) => Array.from({ length: terms }, (_, column) => numbers[4 * row + column]! + (row === column ? 25 : 0))); // prettier-ignore
+        const rows = Array.from({ length: terms }, (_, row) =>
+          Array.from({ length: terms }, (_, column) => numbers[4 * row + column]! + (row === column ? 25 : 0)),
+        );
         const side = Float64Array.from(numbers.slice(16, 16 + terms));
         const expected = solve(new Matrix(rows), Matrix.columnVector([...side])).to1DArray();
         const matrix = new Float64Array(20);

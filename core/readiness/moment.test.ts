@@ -37,31 +37,58 @@ describe('the state of a bay', () => {
     [{ resultOpen: true, brokenRun: 'B1' }, 'Result', ''],
     [{ brokenRun: 'B1' }, 'Not ready', 'B1 broke a limit.'],
     [{ failedItems: 1 }, 'Not ready', 'An item failed in the inspection.'],
-    [{ failedItems: 3, cautionsRead: false }, 'Not ready', '3 items failed in the inspection; the cautions have not been read.'],
+    [
+      { failedItems: 3, cautionsRead: false },
+      'Not ready',
+      '3 items failed in the inspection; the cautions have not been read.',
+    ],
     [{ wait: { ...noWait, waitS: 425, for: 'rest' } }, 'Not ready', '7:05 min until the planned rest ends.'],
-    [{ wait: { ...noWait, waitS: 180, for: 'heat', rangeS: [120, 400] } }, 'Not ready', '≈ 3:00 min until it is as warm as at the baseline’s starts (2 min to 7 min).'],
-    [{ wait: { ...noWait, outside: ['oilTemperature'], untold: ['oilTemperature'] } }, 'Not ready', 'Outside of the baseline’s window: oil.'],
+    [
+      { wait: { ...noWait, waitS: 180, for: 'heat', rangeS: [120, 400] } },
+      'Not ready',
+      '≈ 3:00 min until it is as warm as at the baseline’s starts (2 min to 7 min).',
+    ],
+    [
+      { wait: { ...noWait, outside: ['oilTemperature'], untold: ['oilTemperature'] } },
+      'Not ready',
+      'Outside of the baseline’s window: oil.',
+    ],
   ])('%j: %s %s', (over, word, why) => {
     expect(said(over)).toEqual([word, why]);
-  }); // prettier-ignore
+  });
 
   test('is Ready only where nothing at all speaks against it', () => {
     const drawn = fc.record({
-      connected: fc.boolean(), mounted: fc.boolean(), dynoHeard: fc.boolean(), coasting: fc.boolean(), resultOpen: fc.boolean(), cautionsRead: fc.boolean(),
-      recorder: fc.constantFrom('idle', 'armed', 'recording', 'sealing' as const), failedItems: fc.nat(2), brokenRun: fc.constantFrom(undefined, 'B1'),
-      wait: fc.constantFrom(noWait, { ...noWait, waitS: 3, for: 'rest' as const }, { ...noWait, untold: ['coolantTemperature'], outside: ['coolantTemperature'] }),
-    }); // prettier-ignore
+      connected: fc.boolean(),
+      mounted: fc.boolean(),
+      dynoHeard: fc.boolean(),
+      coasting: fc.boolean(),
+      resultOpen: fc.boolean(),
+      cautionsRead: fc.boolean(),
+      recorder: fc.constantFrom('idle', 'armed', 'recording', 'sealing' as const),
+      failedItems: fc.nat(2),
+      brokenRun: fc.constantFrom(undefined, 'B1'),
+      wait: fc.constantFrom(
+        noWait,
+        { ...noWait, waitS: 3, for: 'rest' as const },
+        { ...noWait, untold: ['coolantTemperature'], outside: ['coolantTemperature'] },
+      ),
+    });
     fc.assert(
       fc.property(drawn, (now) => {
         const moment = momentOf(now as Circumstances);
-        const nothing = JSON.stringify({ ...now, brokenRun: now.brokenRun ?? null }) === JSON.stringify({ ...fine, connected: true, brokenRun: null, wait: noWait, ...pick(now) }); // prettier-ignore
+        const nothing =
+          JSON.stringify({ ...now, brokenRun: now.brokenRun ?? null }) ===
+          JSON.stringify({ ...fine, connected: true, brokenRun: null, wait: noWait, ...pick(now) });
         expect(moment.is === 'ready').toBe(nothing);
         expect(moment.is === 'not ready').toBe(whyNotReady(moment) !== '');
       }),
     );
     function pick(now: object) {
       // The same order of keys as what was drawn, with the values of a bay that is fine.
-      return Object.fromEntries(Object.keys(now).map((key) => [key, key === 'brokenRun' ? null : fine[key as keyof Circumstances]])); // prettier-ignore
+      return Object.fromEntries(
+        Object.keys(now).map((key) => [key, key === 'brokenRun' ? null : fine[key as keyof Circumstances]]),
+      );
     }
   });
 });
@@ -72,9 +99,21 @@ describe('the wait', () => {
     expect(waitBefore(standing)).toMatchObject({ restedS: 120, waitS: 180, for: 'rest' });
     const window = { oilTemperature: { fromC: 80, toC: 90 }, coolantTemperature: { fromC: 80, toC: 90 } };
     const nowC = { oilTemperature: 110, coolantTemperature: 95 };
-    const times = { oilTemperature: { when: 'in' as const, seconds: 400, leastS: 300, mostS: 600 }, coolantTemperature: { when: 'in' as const, seconds: 100, leastS: 90, mostS: 110 } }; // prettier-ignore
-    expect(waitBefore({ ...standing, window, nowC, times })).toMatchObject({ waitS: 400, for: 'heat', rangeS: [300, 600], outside: ['oilTemperature', 'coolantTemperature'], untold: [] }); // prettier-ignore
-    expect(waitBefore({ ...standing, window, nowC, times: {} })).toMatchObject({ waitS: 180, untold: ['oilTemperature', 'coolantTemperature'] }); // prettier-ignore
+    const times = {
+      oilTemperature: { when: 'in' as const, seconds: 400, leastS: 300, mostS: 600 },
+      coolantTemperature: { when: 'in' as const, seconds: 100, leastS: 90, mostS: 110 },
+    };
+    expect(waitBefore({ ...standing, window, nowC, times })).toMatchObject({
+      waitS: 400,
+      for: 'heat',
+      rangeS: [300, 600],
+      outside: ['oilTemperature', 'coolantTemperature'],
+      untold: [],
+    });
+    expect(waitBefore({ ...standing, window, nowC, times: {} })).toMatchObject({
+      waitS: 180,
+      untold: ['oilTemperature', 'coolantTemperature'],
+    });
     expect(waitBefore({ ...standing, window, nowC: {}, times: {} })).toMatchObject({ outside: [], untold: [] });
   });
   test('before the first run there is none', () => {

@@ -13,7 +13,18 @@ export type Hindrance =
 
 /** What goes on in a bay: the one state that Record and the driver's view say. */
 export type Moment =
-  | { is: 'no connection' | 'not mounted' | 'no dyno' | 'ready' | 'waiting' | 'recording' | 'coasting' | 'storing' | 'result' } // prettier-ignore
+  | {
+      is:
+        | 'no connection'
+        | 'not mounted'
+        | 'no dyno'
+        | 'ready'
+        | 'waiting'
+        | 'recording'
+        | 'coasting'
+        | 'storing'
+        | 'result';
+    }
   | { is: 'not ready'; why: readonly [Hindrance, ...Hindrance[]] };
 
 export interface Circumstances {

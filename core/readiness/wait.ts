@@ -46,6 +46,8 @@ export function waitBefore({ endsMs, nowMs, coolDownMin, window, nowC, times }: 
   const heatS = Math.max(0, ...waits.map(({ seconds }) => seconds));
   const waitS = Math.max(restS, heatS);
   const byHeat = heatS > restS;
-  const rangeS = byHeat ? ([Math.max(...waits.map(({ leastS }) => leastS)), Math.max(...waits.map(({ mostS }) => mostS))] as const) : undefined; // prettier-ignore
+  const rangeS = byHeat
+    ? ([Math.max(...waits.map(({ leastS }) => leastS)), Math.max(...waits.map(({ mostS }) => mostS))] as const)
+    : undefined;
   return { restedS, waitS, for: waitS > 0 ? (byHeat ? 'heat' : 'rest') : undefined, rangeS, outside, untold };
 }

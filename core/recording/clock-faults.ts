@@ -116,7 +116,10 @@ function ratio(a: number, b: number): number {
 function line(time: Float64Array, speed: Float64Array, first: number, last: number) {
   const n = last - first + 1;
   if (n < 4) return undefined;
-  let sx = 0, sy = 0, sxx = 0, sxy = 0; // prettier-ignore
+  let sx = 0,
+    sy = 0,
+    sxx = 0,
+    sxy = 0;
   for (let index = first; index <= last; index++) {
     const x = time[index]! - time[first]!;
     sx += x;

@@ -106,8 +106,12 @@ function motionsOf(
   pickup: Float64Array | undefined,
   ratio: number | undefined,
 ): Motion[] {
-  if (dyno.kind === 'road') throw new Refusal('It was driven on the road: no drum turned under it, so no power can be made of it.'); // prettier-ignore
-  const drums = drumsIn(recording.channels.map(({ name }) => name), dyno.kind); // prettier-ignore
+  if (dyno.kind === 'road')
+    throw new Refusal('It was driven on the road: no drum turned under it, so no power can be made of it.');
+  const drums = drumsIn(
+    recording.channels.map(({ name }) => name),
+    dyno.kind,
+  );
   if (drums)
     return drums.map(({ place, speed, torque }) => ({
       place,

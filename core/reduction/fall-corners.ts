@@ -34,7 +34,11 @@ export function fallCorners(
   const from = smooth.findIndex((value) => value >= fromRpm - sideRpm);
   const after = smooth.findIndex((value, index) => index > from && value > toRpm + sideRpm);
   const to = after < 0 ? smooth.length : after;
-  const [t, x, p] = [within(time), smooth, within(impulse)].map((series) => series.subarray(Math.max(0, from), to)) as [Float64Array, Float64Array, Float64Array]; // prettier-ignore
+  const [t, x, p] = [within(time), smooth, within(impulse)].map((series) => series.subarray(Math.max(0, from), to)) as [
+    Float64Array,
+    Float64Array,
+    Float64Array,
+  ];
   let best: [number, number] = [fromRpm, toRpm];
   let least = leftBy(t, x, p, ...best);
   for (let step = firstStepRpm; step >= lastStepRpm; step /= 2) {
@@ -49,7 +53,12 @@ export function fallCorners(
         [-step, -step],
       ] as const) {
         const tried: [number, number] = [best[0] + a, best[1] + b];
-        if (tried[1] - tried[0] < narrowestRpm || Math.abs(tried[0] - fromRpm) > 150 || Math.abs(tried[1] - toRpm) > 150) continue; // prettier-ignore
+        if (
+          tried[1] - tried[0] < narrowestRpm ||
+          Math.abs(tried[0] - fromRpm) > 150 ||
+          Math.abs(tried[1] - toRpm) > 150
+        )
+          continue;
         const left = leftBy(t, x, p, ...tried);
         if (!(left < least)) continue;
         [best, least, better] = [tried, left, true];
@@ -67,7 +76,12 @@ function leftBy(time: Float64Array, rpm: Float64Array, impulse: Float64Array, fr
   let squares = 0;
   const torque = (at: number): [number, number, number, number] => {
     const past = (rpm[at]! - fromRpm) / 1000;
-    return [1, past, Math.min(1, Math.max(0, (rpm[at]! - fromRpm) / (toRpm - fromRpm))), Math.max(0, (rpm[at]! - toRpm) / 1000)]; // prettier-ignore
+    return [
+      1,
+      past,
+      Math.min(1, Math.max(0, (rpm[at]! - fromRpm) / (toRpm - fromRpm))),
+      Math.max(0, (rpm[at]! - toRpm) / 1000),
+    ];
   };
   const summed = new Float64Array(terms);
   summed[0] = 1;

@@ -51,7 +51,10 @@ function pulled(dyno: DynoProfile, parts: readonly Part[]): { recording: Recordi
   });
   const engine = { name: 'engineSpeed', unit: 'rpm', values: time.map(rpmAt) };
   const factors = parts.reduce((sum, { share, factor }) => sum + share * factor, 0);
-  return { recording: { time, channels: [...channels, engine] }, kwAt: (rpm) => (drumTorque(rpm) * radS(rpm) * factors) / 1000 }; // prettier-ignore
+  return {
+    recording: { time, channels: [...channels, engine] },
+    kwAt: (rpm) => (drumTorque(rpm) * radS(rpm) * factors) / 1000,
+  };
 }
 
 const losses = { aNm: 2, bNmPerRadS: 0.03, cNmPerRadS2: 0.0003 };
@@ -100,7 +103,11 @@ describe.each([
     let seen = 0;
     for (let index = 0; index < recording.time.length; index++) {
       const values = row(index);
-      const point = live.push(values[0]!, values.at(-1)!, drums.map(({ speedAt, torqueAt }) => ({ speed: values[speedAt]!, absorber: values[torqueAt]! }))); // prettier-ignore
+      const point = live.push(
+        values[0]!,
+        values.at(-1)!,
+        drums.map(({ speedAt, torqueAt }) => ({ speed: values[speedAt]!, absorber: values[torqueAt]! })),
+      );
       if (!point || point.rpm < 2400) continue;
       seen++;
       expect(point.powerKw / kwAt(point.rpm)).toBeCloseTo(1, 2);
@@ -125,11 +132,25 @@ test('a car that drives one axle only: the other stands, and power is the driven
 });
 
 test('inertia rollers on two axles need no load cells', () => {
-  const spec = { ...healthyRun('petrol-inertia', 5), drums: [{ place: 'front', torqueShare: 0.5, speedFactor: 1 }, { place: 'rear', torqueShare: 0.5, speedFactor: 1 }] as const }; // prettier-ignore
-  const each = { ...spec.dyno!, inertiaKgM2: spec.dyno!.inertiaKgM2 / 2, parasitic: { aNm: 0, bNmPerRadS: 0, cNmPerRadS2: 0 } }; // prettier-ignore
+  const spec = {
+    ...healthyRun('petrol-inertia', 5),
+    drums: [
+      { place: 'front', torqueShare: 0.5, speedFactor: 1 },
+      { place: 'rear', torqueShare: 0.5, speedFactor: 1 },
+    ] as const,
+  };
+  const each = {
+    ...spec.dyno!,
+    inertiaKgM2: spec.dyno!.inertiaKgM2 / 2,
+    parasitic: { aNm: 0, bNmPerRadS: 0, cNmPerRadS2: 0 },
+  };
   const whole = { ...spec.dyno!, parasitic: each.parasitic };
   const apart = curveOf(preparedSweep(generatedRun({ ...spec, dyno: whole, speedNoise: 0 }), each), undefined, view);
-  const one = curveOf(preparedSweep(generatedRun({ ...spec, drums: undefined, dyno: whole, speedNoise: 0 } as never), whole), undefined, view); // prettier-ignore
+  const one = curveOf(
+    preparedSweep(generatedRun({ ...spec, drums: undefined, dyno: whole, speedNoise: 0 } as never), whole),
+    undefined,
+    view,
+  );
   expect(apart.peakPower.value / one.peakPower.value).toBeCloseTo(1, 3);
 });
 

@@ -30,7 +30,9 @@ test('the kink is where two lines that meet leave the least squares, as a librar
       const { time, values } = bent(260, 0.01, atS, rising ? [10, 400] : [400, 10], wobble);
       const found = kinkTime(time, values, atS + offS, rising ? 'rising' : 'falling')!;
       // The samples it was fitted to: 0.55 s to each side of the guess.
-      const used = Array.from(time.keys()).filter((at) => time[at]! >= atS + offS - 0.55 && time[at]! < atS + offS + 0.55); // prettier-ignore
+      const used = Array.from(time.keys()).filter(
+        (at) => time[at]! >= atS + offS - 0.55 && time[at]! < atS + offS + 0.55,
+      );
       const [x, y] = [used.map((at) => time[at]!), used.map((at) => values[at]!)];
       const { bend, left } = leftBy(x, y, found);
       expect(Math.sign(bend)).toBe(rising ? 1 : -1);

@@ -143,12 +143,23 @@ class Cells {
     const placedRamp = b.uu / width + c.u;
     const bend = c.u - width * c.n;
     const placedBend = c.uu - width * c.u;
-    // prettier-ignore
     const normal = Float64Array.of(
-      end - first, u, ramp, bend,
-      u, a.uu + b.uu + c.uu, placedRamp, placedBend,
-      ramp, placedRamp, b.uu / width ** 2 + c.n, bend,
-      bend, placedBend, bend, c.uu - 2 * width * c.u + width ** 2 * c.n,
+      end - first,
+      u,
+      ramp,
+      bend,
+      u,
+      a.uu + b.uu + c.uu,
+      placedRamp,
+      placedBend,
+      ramp,
+      placedRamp,
+      b.uu / width ** 2 + c.n,
+      bend,
+      bend,
+      placedBend,
+      bend,
+      c.uu - 2 * width * c.u + width ** 2 * c.n,
     );
     const right = Float64Array.of(y, uy, b.uy / width + c.y, c.uy - width * c.y);
     const found = right.slice();

@@ -21,11 +21,17 @@ export function answer(source: ReportSource): Content {
   if (!comparison) {
     const pair = testedPair(source, laterName(job));
     const tested = testsSentence(pair?.judged ?? []);
-    const reason = tested ?? (sides.testId === sides.againstId ? 'The car as it arrived: nothing was changed and measured yet.' : (noComparison ?? '')); // prettier-ignore
+    const reason =
+      tested ??
+      (sides.testId === sides.againstId
+        ? 'The car as it arrived: nothing was changed and measured yet.'
+        : (noComparison ?? ''));
     return { is: 'answer', headline: reason, lead: [...asked, ...(tested && pair?.tried ? [pair.tried] : [])] };
   }
-  const changes = lineOf(job.setups, sides.testId).filter(({ id }) => id !== sides.againstId).map((setup) => setupWords(job.setups, setup)); // prettier-ignore
-  const what = changes.length > 0 ? say`Changed: ${asSentence(changes.join('; '))}` : ''; // prettier-ignore
+  const changes = lineOf(job.setups, sides.testId)
+    .filter(({ id }) => id !== sides.againstId)
+    .map((setup) => setupWords(job.setups, setup));
+  const what = changes.length > 0 ? say`Changed: ${asSentence(changes.join('; '))}` : '';
   const power = headline(comparison, { test: 'what is delivered', against: 'what arrived' });
   // Asked for something else than power, it answers that first.
   const named = askedLimit(job.question, figures.headroom?.changes ?? []);
@@ -55,10 +61,13 @@ function headline(comparison: ComparisonFigures, names: { test: string; against:
       ' and ',
     );
     const partly = power.clearStretches.length > 0 ? say`; but ${stretches}` : '';
-    return say`No change of power could be shown ${between(power.ranges[0])}: whatever it gave is less than ${most(power.ranges[0])} on average${partly}.`; // prettier-ignore
+    return say`No change of power could be shown ${between(power.ranges[0])}: whatever it gave is less than ${most(power.ranges[0])} on average${partly}.`;
   }
   // The price: what is lost in a band, or runs against the claims outside of all bands.
-  const beside = power.clearStretches.filter(({ verdict, fromRpm, toRpm }) => verdict !== first.verdict && !claimed.some((range) => range.fromRpm < toRpm && range.toRpm > fromRpm)); // prettier-ignore
+  const beside = power.clearStretches.filter(
+    ({ verdict, fromRpm, toRpm }) =>
+      verdict !== first.verdict && !claimed.some((range) => range.fromRpm < toRpm && range.toRpm > fromRpm),
+  );
   const price = [
     ...(gains.length > 0 ? losses.map((range) => ofRange(range, true)) : []),
     ...beside.map((stretch) => ofStretch(stretch, true)),
@@ -71,13 +80,19 @@ function headline(comparison: ComparisonFigures, names: { test: string; against:
   return say`${told}${cost}.`;
 }
 
-const size = (kw: number, as?: 'half-width'): Quantity => ({ value: Math.abs(kw), unit: 'kW', digits: 1, ...(as ? { as } : { unitFollows: true }) }); // prettier-ignore
-const between = ({ fromRpm, toRpm }: { fromRpm: number; toRpm: number }) => `from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm`; // prettier-ignore
+const size = (kw: number, as?: 'half-width'): Quantity => ({
+  value: Math.abs(kw),
+  unit: 'kW',
+  digits: 1,
+  ...(as ? { as } : { unitFollows: true }),
+});
+const between = ({ fromRpm, toRpm }: { fromRpm: number; toRpm: number }) =>
+  `from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm`;
 
 /** @param asPrice named as one: less goes without saying */
 function ofRange({ difference, verdict, fromRpm, toRpm }: JudgedRange, asPrice = false): Sentence {
   const way = asPrice ? '' : verdict === 'loss' ? ' less' : ' more';
-  return say`${size(difference.difference)} ± ${size(difference.halfWidth, 'half-width')}${way} ${between({ fromRpm, toRpm })}`; // prettier-ignore
+  return say`${size(difference.difference)} ± ${size(difference.halfWidth, 'half-width')}${way} ${between({ fromRpm, toRpm })}`;
 }
 
 function ofStretch({ mean, halfWidth, fromRpm, toRpm }: ClearStretch, asPrice = false): Sentence {

@@ -4,7 +4,14 @@ import { written } from '../sentence/sentence.ts';
 import { unitSets } from '../units/told-units.ts';
 import { askedLimit, askedWords } from './asked-limit.ts';
 
-const change = (quantity: LimitChange['quantity'], over: Partial<LimitChange> = {}): LimitChange => ({ quantity, before: 871, after: 863, difference: -8, halfWidth: 5, ...over }); // prettier-ignore
+const change = (quantity: LimitChange['quantity'], over: Partial<LimitChange> = {}): LimitChange => ({
+  quantity,
+  before: 871,
+  after: 863,
+  difference: -8,
+  halfWidth: 5,
+  ...over,
+});
 const changes = [change('engineSpeed'), change('exhaustTemperature'), change('knockRetard', { before: 2, after: 0 })];
 
 test.each([
@@ -17,8 +24,16 @@ test.each([
 ])('“%s” asks for %s', (question, asked) => expect(askedLimit(question, changes)?.quantity).toBe(asked));
 
 test('it is told as what was read on both sides, with an interval where there is one', () => {
-  expect(written(askedWords(change('exhaustTemperature'), 'delivered'))).toBe('Exhaust temperature at its most: 871 °C as arrived, 863 °C as delivered (−8.0 ± 5.0 K).'); // prettier-ignore
-  expect(written(askedWords(change('oilPressure', { before: 410, after: 390, difference: -20, halfWidth: NaN }), 'last setup'))).toBe('Oil pressure at its least: 410 kPa as arrived, 390 kPa with the last setup (−20.0 kPa).'); // prettier-ignore
+  expect(written(askedWords(change('exhaustTemperature'), 'delivered'))).toBe(
+    'Exhaust temperature at its most: 871 °C as arrived, 863 °C as delivered (−8.0 ± 5.0 K).',
+  );
+  expect(
+    written(
+      askedWords(change('oilPressure', { before: 410, after: 390, difference: -20, halfWidth: NaN }), 'last setup'),
+    ),
+  ).toBe('Oil pressure at its least: 410 kPa as arrived, 390 kPa with the last setup (−20.0 kPa).');
   const us = unitSets.find(({ name }) => name === 'US')!.units;
-  expect(written(askedWords(change('exhaustTemperature'), 'delivered'), us)).toMatch(/^Exhaust temperature at its most: 1,?600 °F as arrived, 1,?585 °F as delivered \(−14\.4 ± 9\.0 °F\)\.$/); // prettier-ignore
+  expect(written(askedWords(change('exhaustTemperature'), 'delivered'), us)).toMatch(
+    /^Exhaust temperature at its most: 1,?600 °F as arrived, 1,?585 °F as delivered \(−14\.4 ± 9\.0 °F\)\.$/,
+  );
 });

@@ -27,5 +27,5 @@ export function askedLimit(question: string, changes: readonly LimitChange[]): L
 export function askedWords({ quantity: of, before, after, ...change }: LimitChange, later: string): Sentence {
   const { label, unit, side } = limitQuantities[of];
   const told = difference(change.difference, change.halfWidth, differenceUnit(unit), 1);
-  return say`${label} at its ${side}: ${quantity(before, unit)} as arrived, ${quantity(after, unit)} ${later === 'delivered' ? 'as delivered' : 'with the last setup'} (${told}).`; // prettier-ignore
+  return say`${label} at its ${side}: ${quantity(before, unit)} as arrived, ${quantity(after, unit)} ${later === 'delivered' ? 'as delivered' : 'with the last setup'} (${told}).`;
 }

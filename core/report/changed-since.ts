@@ -12,7 +12,11 @@ export interface ChangedSince {
 }
 
 /** What blocks without a title are called. */
-const untitled: Readonly<Record<string, string>> = { answer: 'the answer', figures: 'the large figures', lanes: 'the curves' }; // prettier-ignore
+const untitled: Readonly<Record<string, string>> = {
+  answer: 'the answer',
+  figures: 'the large figures',
+  lanes: 'the curves',
+};
 
 type Rests = Pick<RestsOn, 'arrived' | 'delivered' | 'spread'>;
 
@@ -24,7 +28,8 @@ export function changedSince(
   then: { written: WrittenReport; restsOn: Rests },
   now: { written: WrittenReport; restsOn: Rests },
 ): ChangedSince {
-  const byId = ({ written }: { written: WrittenReport }) => new Map(written.blocks.map((block) => [block.id as string, block])); // prettier-ignore
+  const byId = ({ written }: { written: WrittenReport }) =>
+    new Map(written.blocks.map((block) => [block.id as string, block]));
   const [before, after] = [byId(then), byId(now)];
   const differs = (id: string) => asKept(before.get(id)?.content) !== asKept(after.get(id)?.content);
   const ids = [...new Set([...before.keys(), ...after.keys()])].filter(differs);

@@ -32,15 +32,22 @@ describe('a report', () => {
   test('a change that shows nothing is told as such', () => {
     const moved = exampleRuns.slice(0, 3).map((run) => (run.id === 3 ? { ...run, setupId: 2, label: 'B1' } : run));
     const none = reportSourceOf({ runs: moved, bestRunId: null });
-    expect(written(contentOf(none, 'answer', 'answer').headline)).toMatch(/^(No change of power could be shown from|Nothing is shown yet: )/); // prettier-ignore
+    expect(written(contentOf(none, 'answer', 'answer').headline)).toMatch(
+      /^(No change of power could be shown from|Nothing is shown yet: )/,
+    );
   });
 
   test('why nothing is claimed stands among what is to be read with care, whatever the headline tells of another band', () => {
     const whole = reportSourceOf();
     const comparison = whole.figures.comparison!;
-    const drifting = { ...comparison, judgement: { ...comparison.judgement, withheld: [{ id: 'drift' as const, perRunKw: 0.1 }] } }; // prettier-ignore
+    const drifting = {
+      ...comparison,
+      judgement: { ...comparison.judgement, withheld: [{ id: 'drift' as const, perRunKw: 0.1 }] },
+    };
     const told = (of: ReportSource) => contentOf(of, 'care', 'list').items.map(({ text }) => written(text));
-    expect(told({ ...whole, figures: { ...whole.figures, comparison: drifting } })).toContain('Nothing is claimed from 4,500 to 6,400 rpm: a drift of +0.1 kW from run to run can look the same: return to what arrived for a run.'); // prettier-ignore
+    expect(told({ ...whole, figures: { ...whole.figures, comparison: drifting } })).toContain(
+      'Nothing is claimed from 4,500 to 6,400 rpm: a drift of +0.1 kW from run to run can look the same: return to what arrived for a run.',
+    );
     expect(told(whole).filter((text) => text.startsWith('Nothing is claimed'))).toEqual([]);
   });
 
@@ -59,7 +66,12 @@ describe('a report', () => {
     const report = composeReport(reportSourceOf());
     const { others } = contentOf(reportSourceOf(), 'figures', 'figures');
     expect(others.map(({ id }) => id)).toEqual(['setup C', 'run A1', 'run A2', 'run A3', 'run B1', 'run B2', 'run C1']);
-    const draft = { ...untouched, figures: ['run B1', 'arrived', 'run Z9'], titles: { care: 'Please note' }, notes: { care: 'The tyres were new.' } }; // prettier-ignore
+    const draft = {
+      ...untouched,
+      figures: ['run B1', 'arrived', 'run Z9'],
+      titles: { care: 'Please note' },
+      notes: { care: 'The tyres were new.' },
+    };
     const blocks = drafted(report, draft);
     const figures = blocks.find(({ id }) => id === 'figures')!.content as Extract<Content, { is: 'figures' }>;
     expect(figures.figures.map(({ name }) => name)).toEqual(['Run B1', 'Arrived']);
@@ -90,16 +102,25 @@ describe('a report', () => {
     expect(head.map(({ text }) => text)).toEqual(['limit', 'set', 'read in A3', 'read in B3', 'left']);
     const [, , before, after] = limits.find(([name]) => name === 'Torque')!.map((text) => Number.parseFloat(text));
     expect(after! / before!).toBeCloseTo(1.03, 2);
-    expect(contentOf(reportSourceOf(), 'untested', 'list').items.map(({ text }) => text)).toEqual(['Cold start', 'wet key setting']); // prettier-ignore
-    expect(contentOf(reportSourceOf(), 'putBack', 'list').items.map(({ text }) => text)).toEqual(['Rev limiter where it belongs']); // prettier-ignore
-    expect(written(contentOf(reportSourceOf(), 'file', 'text').paragraphs[0]!)).toMatch(/^tarrow-r3\.bin, SHA-256 9f2c41aa 00112233…\. Nearest limit: /); // prettier-ignore
+    expect(contentOf(reportSourceOf(), 'untested', 'list').items.map(({ text }) => text)).toEqual([
+      'Cold start',
+      'wet key setting',
+    ]);
+    expect(contentOf(reportSourceOf(), 'putBack', 'list').items.map(({ text }) => text)).toEqual([
+      'Rev limiter where it belongs',
+    ]);
+    expect(written(contentOf(reportSourceOf(), 'file', 'text').paragraphs[0]!)).toMatch(
+      /^tarrow-r3\.bin, SHA-256 9f2c41aa 00112233…\. Nearest limit: /,
+    );
     const [how, rests] = contentOf(reportSourceOf(), 'made', 'text').paragraphs.map((sentence) => written(sentence));
     expect(how).toMatch(/^At the wheels, corrected to SAE J1349 \(×[\d.]+ to ×[\d.]+\), smoothed over 300 rpm/);
     expect(rests).toMatch(/^3 runs as arrived, 3 as delivered\. ± is a 95 % interval/);
     const [conditions] = contentOf(reportSourceOf(), 'conditions', 'text').paragraphs.map((sentence) =>
       written(sentence),
     );
-    expect(conditions).toMatch(/4th gear\. Air at the inlet 21 to 22 °C, 1,000 hPa, 40 % humidity\. Measured on 14 May 2026\.$/); // prettier-ignore
+    expect(conditions).toMatch(
+      /4th gear\. Air at the inlet 21 to 22 °C, 1,000 hPa, 40 % humidity\. Measured on 14 May 2026\.$/,
+    );
   });
 
   test('what was wanted stands with what arrived and what is delivered made of it', () => {
@@ -123,7 +144,9 @@ describe('a report', () => {
     }
     expect(rows[0]![4]!.tone).toBe('gain');
     expect(written(rows[0]![5]!.text)).toMatch(/^\d+ km\/h$/);
-    expect(written(note!)).toMatch(/^Estimate for a level road.*940 kg, drag area 0\.65 m².*\(drag, rolling drag assumed\).*driven tyres’ drag already.*At 1,600 m and 30 °C its peak would be about \d\d kW .*outside what SAE J1349 allows/); // prettier-ignore
+    expect(written(note!)).toMatch(
+      /^Estimate for a level road.*940 kg, drag area 0\.65 m².*\(drag, rolling drag assumed\).*driven tyres’ drag already.*At 1,600 m and 30 °C its peak would be about \d\d kW .*outside what SAE J1349 allows/,
+    );
     // Without gears, or for the crank, nothing is told.
     const bare = reportSourceOf({ car: { ...reportedExample.car, gears: [] } });
     expect(composeReport(bare).blocks.map(({ id }) => id)).not.toContain('road');
@@ -155,15 +178,30 @@ describe('a report', () => {
       'The last run is C1: B was not verified after it.',
       'Not ticked as put back: Probes taken out.',
     ]);
-    const bare = reportSourceOf({ deliveredSetupId: null, question: '', owner: '', bands: [], tuneFiles: [], untested: '', putBack: [] }); // prettier-ignore
-    expect(missingOf(bare).join(' ')).toMatch(/No setup is named as delivered: B stands in\..*No question.*No owner.*No band.*No tune file.*not tested/); // prettier-ignore
+    const bare = reportSourceOf({
+      deliveredSetupId: null,
+      question: '',
+      owner: '',
+      bands: [],
+      tuneFiles: [],
+      untested: '',
+      putBack: [],
+    });
+    expect(missingOf(bare).join(' ')).toMatch(
+      /No setup is named as delivered: B stands in\..*No question.*No owner.*No band.*No tune file.*not tested/,
+    );
     expect(composeReport(bare).blocks.map(({ id }) => id)).not.toContain('file');
     expect(missingOf(reportSourceOf({ putBack: [] }, ({ setupId }) => setupId !== 3))).toEqual([]);
   });
 
   test('one setup alone is no comparison, and still a report', () => {
-    const alone = reportSourceOf({ deliveredSetupId: null, bestRunId: null, setups: reportedExample.setups.slice(0, 1) }, ({ setupId }) => setupId === 1); // prettier-ignore
-    expect(written(contentOf(alone, 'answer', 'answer').headline)).toBe('The car as it arrived: nothing was changed and measured yet.'); // prettier-ignore
+    const alone = reportSourceOf(
+      { deliveredSetupId: null, bestRunId: null, setups: reportedExample.setups.slice(0, 1) },
+      ({ setupId }) => setupId === 1,
+    );
+    expect(written(contentOf(alone, 'answer', 'answer').headline)).toBe(
+      'The car as it arrived: nothing was changed and measured yet.',
+    );
     expect(contentOf(alone, 'figures', 'figures').figures).toHaveLength(1);
     expect(composeReport(alone).blocks.map(({ id }) => id)).not.toContain('ladder');
   });

@@ -22,7 +22,7 @@ export function composeReport(source: ReportSource): Report {
   const { arrivedId, deliveredId } = reportSides(job);
   const { usual: large, others } = largeFigures(source, arrivedId, deliveredId);
   // A job of tests alone has no curve that it could miss.
-  const swept = testedPair(source, '') === undefined || source.figures.runs.length + source.figures.unusable.length > 0; // prettier-ignore
+  const swept = testedPair(source, '') === undefined || source.figures.runs.length + source.figures.unusable.length > 0;
   const contents: Record<BlockId, Content | undefined> = {
     answer: answer(source),
     figures: swept ? { is: 'figures', figures: large, others } : undefined,
@@ -40,13 +40,19 @@ export function composeReport(source: ReportSource): Report {
     care: care(source, deliveredId),
     untested: untested(source),
     putBack: putBack(source),
-    photos: job.photos.length === 0 ? undefined : { is: 'photos', photos: job.photos.map(({ id, caption }) => ({ id, caption })) }, // prettier-ignore
+    photos:
+      job.photos.length === 0
+        ? undefined
+        : { is: 'photos', photos: job.photos.map(({ id, caption }) => ({ id, caption })) },
     conditions: conditions(source, arrivedId, deliveredId),
     made: swept ? made(source) : undefined,
     file: file(source, deliveredId),
     costs: costs(source),
   };
-  const last = job.runs.flatMap(({ startedAt }) => startedAt ?? []).sort().at(-1); // prettier-ignore
+  const last = job.runs
+    .flatMap(({ startedAt }) => startedAt ?? [])
+    .sort()
+    .at(-1);
   return {
     head: { car: job.vehicle, plate: job.plate, owner: job.owner, date: last ? dayWords(last) : '', job: job.id },
     blocks: blockIds.flatMap((id): Block[] =>
@@ -72,6 +78,9 @@ function missing({ job, figures }: ReportSource, deliveredId: number): Sentence[
     ...open('file'),
     ...open('untested'),
     ...open('putBack'),
-    figures.comparison === undefined && !figures.tests?.shown.length && deliveredId !== figures.sides.againstId && say`There is no comparison: ${figures.noComparison ?? 'runs are missing'}`, // prettier-ignore
+    figures.comparison === undefined &&
+      !figures.tests?.shown.length &&
+      deliveredId !== figures.sides.againstId &&
+      say`There is no comparison: ${figures.noComparison ?? 'runs are missing'}`,
   ].filter((sentence) => sentence !== false);
 }

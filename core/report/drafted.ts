@@ -56,7 +56,11 @@ export function drafted(report: Report, draft: Draft): Block[] {
 function draftedContent(content: Block['content'], { headline, words, figures }: Draft): Block['content'] {
   switch (content.is) {
     case 'answer':
-      return { is: 'answer', headline: headline || content.headline, lead: [...content.lead, ...(words ? words.split(/\n+/) : [])] }; // prettier-ignore
+      return {
+        is: 'answer',
+        headline: headline || content.headline,
+        lead: [...content.lead, ...(words ? words.split(/\n+/) : [])],
+      };
     case 'figures':
       return figures === null ? content : { ...content, figures: chosenFigures(content, figures) };
     default:

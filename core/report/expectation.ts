@@ -19,20 +19,30 @@ export function expectation({ job, figures }: ReportSource, arrived: LargeFigure
   const [least, most] = usualLossPercent(kind);
   return {
     is: 'table',
-    head: [{ text: 'figure' }, { text: 'told', right: true }, { text: 'would read here', right: true }, { text: 'as arrived' }], // prettier-ignore
+    head: [
+      { text: 'figure' },
+      { text: 'told', right: true },
+      { text: 'would read here', right: true },
+      { text: 'as arrived' },
+    ],
     rows,
-    note: `From crank to ${kind === 'hub' ? 'hubs' : 'rollers'} ${least} to ${most} % are taken to be lost: a usual range, not measured on this car. Rating and claim are for orientation and never a baseline.`, // prettier-ignore
+    note: `From crank to ${kind === 'hub' ? 'hubs' : 'rollers'} ${least} to ${most} % are taken to be lost: a usual range, not measured on this car. Rating and claim are for orientation and never a baseline.`,
   };
 }
 
 function row({ whose, source, scale, kw, here, verdict = 'plausible' }: ToldFigure, arrived: LargeFigure): Cell[] {
-  const where = scale === 'wheels' ? 'at the wheels' : scale === 'crank' ? 'at the crank' : 'scale not said, taken as the crank’s'; // prettier-ignore
-  const name = whose === 'factory rating' ? 'factory rating, at the crank' : `claimed${source ? ` by ${source}` : ''}, ${where}`; // prettier-ignore
+  const where =
+    scale === 'wheels' ? 'at the wheels' : scale === 'crank' ? 'at the crank' : 'scale not said, taken as the crank’s';
+  const name =
+    whose === 'factory rating' ? 'factory rating, at the crank' : `claimed${source ? ` by ${source}` : ''}, ${where}`;
   const range: Sentence = here[0] === here[1] ? say`${quantity(here[0], 'kW')}` : quantityRange(here[0], here[1], 'kW');
   return [
     { text: name },
     { text: say`${quantity(kw, 'kW')}`, right: true },
     { text: range, right: true },
-    { text: say`${{ value: arrived.kw, unit: 'kW', digits: 1 }}: ${verdicts[verdict]}`, ...(verdict !== 'plausible' && { tone: 'warning' as const }) }, // prettier-ignore
+    {
+      text: say`${{ value: arrived.kw, unit: 'kW', digits: 1 }}: ${verdicts[verdict]}`,
+      ...(verdict !== 'plausible' && { tone: 'warning' as const }),
+    },
   ];
 }

@@ -28,12 +28,18 @@ export function largeFigures(
   const best = job.runs.find(({ id }) => id === job.bestRunId);
   const usual = [
     ...ofSetup(source, arrivedId, 'arrived', 'Arrived'),
-    ...(deliveredId === arrivedId ? [] : ofSetup(source, deliveredId, 'delivered', job.deliveredSetupId === null ? 'Last setup' : 'Delivered')), // prettier-ignore
+    ...(deliveredId === arrivedId
+      ? []
+      : ofSetup(source, deliveredId, 'delivered', job.deliveredSetupId === null ? 'Last setup' : 'Delivered')),
     ...(best ? ofRun(source, best, 'best', 'Best seen') : []),
   ];
   const others = [
-    ...job.setups.filter(({ id }) => id !== arrivedId && id !== deliveredId).flatMap(({ id, letter }) => ofSetup(source, id, `setup ${letter}`, `Setup ${letter}`)), // prettier-ignore
-    ...job.runs.filter((run) => run !== best && run.label !== null).flatMap((run) => ofRun(source, run, `run ${run.label}`, `Run ${run.label}`)), // prettier-ignore
+    ...job.setups
+      .filter(({ id }) => id !== arrivedId && id !== deliveredId)
+      .flatMap(({ id, letter }) => ofSetup(source, id, `setup ${letter}`, `Setup ${letter}`)),
+    ...job.runs
+      .filter((run) => run !== best && run.label !== null)
+      .flatMap((run) => ofRun(source, run, `run ${run.label}`, `Run ${run.label}`)),
   ];
   return { usual, others };
 }
@@ -67,7 +73,11 @@ function ofRun({ job, figures }: ReportSource, run: ReportedRun, id: string, nam
       name,
       kw: value,
       ...(figures.estimate === undefined ? atEdge && { sign: '≥' as const } : { sign: '≈' as const }),
-      note: note(job, [run], `${run.label ?? 'one run'} alone${run.setAsideReason === null ? '' : `, set aside (${run.setAsideReason})`}`), // prettier-ignore
+      note: note(
+        job,
+        [run],
+        `${run.label ?? 'one run'} alone${run.setAsideReason === null ? '' : `, set aside (${run.setAsideReason})`}`,
+      ),
     },
   ];
 }
@@ -77,7 +87,10 @@ function note(job: ReportedJob, runs: readonly ReportedRun[], count: string): Se
   const heat = [...new Set(runs.map((run) => heatNames[heatStateOf(job, run, job.setups[0]!)]))];
   const fuel = first?.fuel ? fuelWords({ ...first.fuel, litres: null }) : 'fuel not recorded';
   const day = first?.startedAt ? dayWords(first.startedAt) : '';
-  return joined([count, heat.length === 1 ? heat[0]! : 'in different heat states', fuel, day].filter((part) => part !== ''), ', '); // prettier-ignore
+  return joined(
+    [count, heat.length === 1 ? heat[0]! : 'in different heat states', fuel, day].filter((part) => part !== ''),
+    ', ',
+  );
 }
 
 const days = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });

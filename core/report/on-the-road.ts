@@ -16,7 +16,12 @@ const referenceDensity = 1.16;
 const stepKmh = 10;
 const leastSpanKmh = 30;
 /** What an owner knows the feel of, km/h. */
-const usualSpans: readonly (readonly [number, number])[] = [[80, 120], [60, 100], [100, 140], [40, 80]]; // prettier-ignore
+const usualSpans: readonly (readonly [number, number])[] = [
+  [80, 120],
+  [60, 100],
+  [100, 140],
+  [40, 80],
+];
 const perMs = 3.6;
 
 /** Time between two road speeds in each gear, before and after, and where to shift: an estimate. */
@@ -31,17 +36,26 @@ export function onTheRoad(
   const circumferenceM = tyreCircumferenceM(tyres);
   const chosen = figures.comparison?.compared;
   // Runs that were chosen for a comparison are those that the times are made of.
-  const of = (setupId: number, ids: readonly number[] | undefined) => figures.runs.filter((run) => run.setupId === setupId && (ids ? ids.includes(run.id) : run.counted)); // prettier-ignore
+  const of = (setupId: number, ids: readonly number[] | undefined) =>
+    figures.runs.filter((run) => run.setupId === setupId && (ids ? ids.includes(run.id) : run.counted));
   const [arrived, delivered] = [of(arrivedId, chosen?.baseline), of(deliveredId, chosen?.test)];
-  if (circumferenceM === undefined || finalDrive === null || gears.length === 0 || figures.estimate !== undefined) return undefined; // prettier-ignore
+  if (circumferenceM === undefined || finalDrive === null || gears.length === 0 || figures.estimate !== undefined)
+    return undefined;
   const [first] = delivered;
   const made = job.runs.find(({ id }) => id === first?.id);
   if (arrived.length === 0 || !first || !made) return undefined;
-  const all = gears.map(({ gear, ratio }) => ({ name: gear, run: gearRun(source, made, ratio * finalDrive, circumferenceM) })); // prettier-ignore
+  const all = gears.map(({ gear, ratio }) => ({
+    name: gear,
+    run: gearRun(source, made, ratio * finalDrive, circumferenceM),
+  }));
   const rows = all.flatMap(({ name, run }, at): Cell[][] => {
     const span = spanIn(run, [...arrived, ...delivered]);
     if (!span) return [];
-    const times = (runs: readonly RunFigures[]) => runs.map((one) => timeBetweenS(one.curve, span[0] / perMs, span[1] / perMs, { ...run, sweepRpmPerS: sweepOf(one) }) ?? NaN); // prettier-ignore
+    const times = (runs: readonly RunFigures[]) =>
+      runs.map(
+        (one) =>
+          timeBetweenS(one.curve, span[0] / perMs, span[1] / perMs, { ...run, sweepRpmPerS: sweepOf(one) }) ?? NaN,
+      );
     const [before, after] = [times(arrived), times(delivered)];
     if ([...before, ...after].some(Number.isNaN)) return [];
     const next = all[at + 1];
@@ -72,14 +86,27 @@ export function onTheRoad(
         ];
   return {
     is: 'table',
-    head: [{ text: 'gear' }, { text: 'from, to' }, { text: names.before, right: true }, ...compared, { text: 'shift up at', right: true }], // prettier-ignore
+    head: [
+      { text: 'gear' },
+      { text: 'from, to' },
+      { text: names.before, right: true },
+      ...compared,
+      { text: 'shift up at', right: true },
+    ],
     rows,
     note: say`${restsOn(source, made)}${elsewhere(source, meanOf(delivered.map(({ curve }) => curve.peakPower.value)))}`,
   };
 }
 
 function gearRun({ job }: ReportSource, { dyno }: ReportedRun, totalRatio: number, circumferenceM: number): GearRun {
-  return { car: roadCar(job.car), totalRatio, circumferenceM, densityKgM3: referenceDensity, rollingShare: rollingShareLeft(dyno.kind), sweepRpmPerS: 0 }; // prettier-ignore
+  return {
+    car: roadCar(job.car),
+    totalRatio,
+    circumferenceM,
+    densityKgM3: referenceDensity,
+    rollingShare: rollingShareLeft(dyno.kind),
+    sweepRpmPerS: 0,
+  };
 }
 
 const roadCar = ({ massKg, dragAreaM2, rollingCoefficient }: ReportSource['job']['car']): RoadCar => ({
@@ -99,7 +126,8 @@ function spanIn(gear: GearRun, runs: readonly RunFigures[]): readonly [number, n
   const least = Math.max(...runs.map(({ curve }) => curve.engineSpeedRpm[0]!));
   const most = Math.min(...runs.map(({ curve: { engineSpeedRpm } }) => engineSpeedRpm[engineSpeedRpm.length - 1]!));
   const kmh = (rpm: number) => speedMs(rpm, gear) * perMs;
-  const inside = ([from, to]: readonly [number, number]) => engineRpm(from / perMs, gear) >= least && engineRpm(to / perMs, gear) <= most; // prettier-ignore
+  const inside = ([from, to]: readonly [number, number]) =>
+    engineRpm(from / perMs, gear) >= least && engineRpm(to / perMs, gear) <= most;
   const whole = [Math.ceil(kmh(least) / stepKmh) * stepKmh, Math.floor(kmh(most) / stepKmh) * stepKmh] as const;
   return usualSpans.find(inside) ?? (whole[1] - whole[0] >= leastSpanKmh ? whole : undefined);
 }
@@ -113,7 +141,8 @@ function gained(
   gear: GearRun,
   [from, to]: readonly [number, number],
 ): Cell {
-  const time = (factor: number) => timeBetweenS({ engineSpeedRpm, powerKw: powerKw.map((kw) => factor * kw) }, from / perMs, to / perMs, gear) ?? NaN; // prettier-ignore
+  const time = (factor: number) =>
+    timeBetweenS({ engineSpeedRpm, powerKw: powerKw.map((kw) => factor * kw) }, from / perMs, to / perMs, gear) ?? NaN;
   // By how much a time answers to a share of power: more than one for one, for drag takes its part first.
   const answers = Math.abs(time(1.01) / time(1) - 1) / 0.01;
   const size = meanOf([...before, ...after]) * answers;
@@ -121,7 +150,11 @@ function gained(
     prior: { standardDeviation: (spread.upperShare ?? spread.share) * size, df: spread.df, from: spread.from },
   });
   const sure = Math.abs(found.difference) > found.halfWidth;
-  return { text: difference(found.difference, found.halfWidth, 's', 2), right: true, ...(sure && { tone: found.difference < 0 ? ('gain' as const) : ('loss' as const) }) }; // prettier-ignore
+  return {
+    text: difference(found.difference, found.halfWidth, 's', 2),
+    right: true,
+    ...(sure && { tone: found.difference < 0 ? ('gain' as const) : ('loss' as const) }),
+  };
 }
 
 function restsOn({ job }: ReportSource, { dyno }: ReportedRun): Sentence {
@@ -133,8 +166,11 @@ function restsOn({ job }: ReportSource, { dyno }: ReportedRun): Sentence {
     rollingCoefficient === null && 'rolling drag',
   ].filter((word) => word !== false);
   const defaults = assumed.length > 0 ? say` (${joined(assumed, ', ')} assumed)` : '';
-  const lost = dyno.kind === 'hub' ? 'The reading still lacks the tyres’ drag, all of it is taken off.' : 'The reading has lost the driven tyres’ drag already; that of the others is taken off.'; // prettier-ignore
-  return say`Estimate for a level road without wind at full throttle: ${String(car.massKg)} kg, drag area ${String(car.dragAreaM2)} m², rolling drag ${String(car.rollingCoefficient)} of the weight${defaults}, turning parts by the gear’s ratio. ${lost}`; // prettier-ignore
+  const lost =
+    dyno.kind === 'hub'
+      ? 'The reading still lacks the tyres’ drag, all of it is taken off.'
+      : 'The reading has lost the driven tyres’ drag already; that of the others is taken off.';
+  return say`Estimate for a level road without wind at full throttle: ${String(car.massKg)} kg, drag area ${String(car.dragAreaM2)} m², rolling drag ${String(car.rollingCoefficient)} of the weight${defaults}, turning parts by the gear’s ratio. ${lost}`;
 }
 
 /** A hill on a hot day. */
@@ -145,5 +181,5 @@ function elsewhere({ view: { standard, share } }: ReportSource, peakKw: number):
   if (standard === 'none') return '';
   const { kw, valid } = powerInAir(peakKw, airAt(hillM, hillC), standard, share);
   const beyond = valid ? '' : `, which is outside what ${standards[standard].name} allows`;
-  return say` At ${hillM.toLocaleString('en-GB')} m and ${quantity(hillC, '°C')} its peak would be about ${quantity(kw, 'kW')} by the correction run backwards${beyond}; thinner air also drags less.`; // prettier-ignore
+  return say` At ${hillM.toLocaleString('en-GB')} m and ${quantity(hillC, '°C')} its peak would be about ${quantity(kw, 'kW')} by the correction run backwards${beyond}; thinner air also drags less.`;
 }

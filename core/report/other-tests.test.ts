@@ -12,20 +12,40 @@ import type { ReportedRun, ReportSource } from './reported-job.ts';
 
 /** A job without a power run: three idles of A that hunt, three of B. */
 function idlingSource(huntsInB: boolean, of: readonly string[] = ['A', 'A', 'A', 'B', 'B', 'B']): ReportSource {
-  const runs = of.map((letter, at): ReportedRun => ({ ...exampleRuns[at]!, kind: 'idle', setupId: letter === 'A' ? 1 : 2, label: `${letter}${at + 1}` })); // prettier-ignore
+  const runs = of.map((letter, at): ReportedRun => ({
+    ...exampleRuns[at]!,
+    kind: 'idle',
+    setupId: letter === 'A' ? 1 : 2,
+    label: `${letter}${at + 1}`,
+  }));
   const told = { ...reportedExample, runs, question: 'Why does it hunt?', deliveredSetupId: null };
-  const stored = { ...told, car: { ignition: 'spark', induction: null, fuelRegulation: null, tyres: '' }, setups: told.setups.map((setup) => ({ ...setup, plannedRuns: null })), limits: [], targets: [], wantedPercent: null } as const; // prettier-ignore
+  const stored = {
+    ...told,
+    car: { ignition: 'spark', induction: null, fuelRegulation: null, tyres: '' },
+    setups: told.setups.map((setup) => ({ ...setup, plannedRuns: null })),
+    limits: [],
+    targets: [],
+    wantedPercent: null,
+  } as const;
   const request = reportRequest(stored, undefined, { standard: 'sae-j1349', powerUnit: 'kW' });
   const hunts = (setupId: number | null) => setupId === 1 || huntsInB;
   const readings = new Map<number, Reading>(
     neededRuns({ job: { runs }, view: request.view }).map((run) => [
       run.id,
-      readingOf(run, idleRun({ seed: run.id, ...(hunts(run.setupId) && { swing: { rpm: 45 + (run.id % 3), periodS: 2 } }) })), // prettier-ignore
+      readingOf(
+        run,
+        idleRun({ seed: run.id, ...(hunts(run.setupId) && { swing: { rpm: 45 + (run.id % 3), periodS: 2 } }) }),
+      ),
     ]),
   );
-  return { job: told, figures: makeJobFigures(request, readings), view: { standard: 'sae-j1349', share: 1, auto: true } }; // prettier-ignore
+  return {
+    job: told,
+    figures: makeJobFigures(request, readings),
+    view: { standard: 'sae-j1349', share: 1, auto: true },
+  };
 }
-const blockOf = (source: ReportSource, id: string) => composeReport(source).blocks.find((block) => block.id === id)?.content; // prettier-ignore
+const blockOf = (source: ReportSource, id: string) =>
+  composeReport(source).blocks.find((block) => block.id === id)?.content;
 
 test('a job about its idle is answered by its idles: head, table, ladder and what is found', () => {
   const source = idlingSource(false);
@@ -36,7 +56,13 @@ test('a job about its idle is answered by its idles: head, table, ladder and wha
   const table = blockOf(source, 'tests');
   if (table?.is !== 'table') throw new Error('no table');
   const hunting = table.rows.find(([label]) => written(label!.text).includes('Hunting, amplitude'))!;
-  expect(hunting.map(({ text }) => written(text))).toEqual(['idle: Hunting, amplitude', expect.stringMatching(/^4\d rpm$/), '0 rpm', expect.stringMatching(/^−4\d ± \d+ rpm$/), 'less, shown: better']); // prettier-ignore
+  expect(hunting.map(({ text }) => written(text))).toEqual([
+    'idle: Hunting, amplitude',
+    expect.stringMatching(/^4\d rpm$/),
+    '0 rpm',
+    expect.stringMatching(/^−4\d ± \d+ rpm$/),
+    'less, shown: better',
+  ]);
   expect(hunting[3]!.tone).toBe('gain');
   const ladder = blockOf(source, 'ladder');
   expect(ladder?.is === 'table' && written(ladder.rows[0]!.at(-1)!.text)).toContain('idle: Hunting, amplitude −');

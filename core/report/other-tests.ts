@@ -48,14 +48,20 @@ export function otherTests(source: ReportSource, later: string): Content | undef
       .filter((figure) => isTold(kind, figure))
       .map((figure): Cell[] => {
         const at = (value: number) => right(figureSentence({ ...figure, value, halfWidth: NaN }));
-        return [{ text: say`${kindNames[kind]}: ${figure.label}` }, at(figure.before), at(figure.after), right(differenceSentence(figure), toneOfFigure(figure)), { text: verdictWord(figure) }]; // prettier-ignore
+        return [
+          { text: say`${kindNames[kind]}: ${figure.label}` },
+          at(figure.before),
+          at(figure.after),
+          right(differenceSentence(figure), toneOfFigure(figure)),
+          { text: verdictWord(figure) },
+        ];
       }),
   );
   return {
     is: 'table',
     head: [{ text: 'test' }, right(pair.before), right(pair.after), right('difference'), { text: 'claim' }],
     rows,
-    note: 'Each kind of test by itself; ± is a 95 % interval. Bold is what is shown, with the chance of any false claim of a kind below 5 %.', // prettier-ignore
+    note: 'Each kind of test by itself; ± is a 95 % interval. Bold is what is shown, with the chance of any false claim of a kind below 5 %.',
   };
 }
 
@@ -63,10 +69,15 @@ export function otherTests(source: ReportSource, later: string): Content | undef
 export function careOfTests(source: ReportSource, deliveredId: number) {
   const judged = testedPair(source, '')?.judged ?? [];
   return [
-    ...judged.flatMap(({ kind, caveats }) => caveats.map(({ severity, text }) => ({ severity, text: say`${capitalised(kindNames[kind])}: ${text}` }))), // prettier-ignore
-    ...(source.figures.tests?.shown ?? []).flatMap(
-      ({ runs }) =>
-      runs.filter(({ setupId }) => setupId === deliveredId).flatMap(({ label, figures }) => (figures?.found ?? []).map(({ severity, message }) => ({ severity, text: say`${label ?? ''}: ${message}` }))), // prettier-ignore
+    ...judged.flatMap(({ kind, caveats }) =>
+      caveats.map(({ severity, text }) => ({ severity, text: say`${capitalised(kindNames[kind])}: ${text}` })),
+    ),
+    ...(source.figures.tests?.shown ?? []).flatMap(({ runs }) =>
+      runs
+        .filter(({ setupId }) => setupId === deliveredId)
+        .flatMap(({ label, figures }) =>
+          (figures?.found ?? []).map(({ severity, message }) => ({ severity, text: say`${label ?? ''}: ${message}` })),
+        ),
     ),
   ];
 }

@@ -19,7 +19,9 @@ function linesOf(content: WrittenBlock['content']): string[] {
     case 'answer':
       return [content.headline, ...(content.lead === '' ? [] : ['', content.lead])];
     case 'figures':
-      return content.figures.map(({ name, sign, figure, unit, note }) => `${name}: ${sign ? `${sign} ` : ''}${figure} ${unit} (${note})`); // prettier-ignore
+      return content.figures.map(
+        ({ name, sign, figure, unit, note }) => `${name}: ${sign ? `${sign} ` : ''}${figure} ${unit} (${note})`,
+      );
     case 'lanes':
       return [];
     case 'table':

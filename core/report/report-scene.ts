@@ -32,8 +32,19 @@ export function reportPicture(
   const { language } = reader;
   const scene = sceneAt(content, undefined);
   // Names first: what stands beside them is placed by their length.
-  const named = language ? { ...scene, lanes: scene.lanes.map((lane) => (isEmpty(lane) ? lane : { ...lane, name: language.text(lane.name) })) } : scene; // prettier-ignore
-  const picture = scenePicture(named, { width, left: width < reportWidth ? 36 : 48, right: width < reportWidth ? 68 : 84, letters: 12, laneHeight: (lane) => heights[lane] ?? 120 }); // prettier-ignore
+  const named = language
+    ? {
+        ...scene,
+        lanes: scene.lanes.map((lane) => (isEmpty(lane) ? lane : { ...lane, name: language.text(lane.name) })),
+      }
+    : scene;
+  const picture = scenePicture(named, {
+    width,
+    left: width < reportWidth ? 36 : 48,
+    right: width < reportWidth ? 68 : 84,
+    letters: 12,
+    laneHeight: (lane) => heights[lane] ?? 120,
+  });
   return language ? { ...picture, shapes: picture.shapes.map((shape) => inLanguage(shape, language)) } : picture;
 }
 
@@ -49,7 +60,10 @@ export function reportShown(job: SceneJob, figures: JobFigures, units: Units): S
   const view = sceneView(job, figures, units);
   if (!view) return [];
   const isLater = ({ isTest }: Shown) => isTest && view.test !== view.against;
-  return shownSetups({ setups: job.setups }, figures, view).map((line) => ({ ...line, name: isLater(line) ? laterName(job) : 'arrived' })); // prettier-ignore
+  return shownSetups({ setups: job.setups }, figures, view).map((line) => ({
+    ...line,
+    name: isLater(line) ? laterName(job) : 'arrived',
+  }));
 }
 
 function sceneView({ setups, bands }: SceneJob, { sides }: JobFigures, units: Units): SceneView | undefined {

@@ -25,7 +25,12 @@ export function bands({ job, figures: { comparison } }: ReportSource, later: str
       const unit = row.quantity === 'torque' ? 'N·m' : 'kW';
       const at = (value: number): Sentence => say`${{ value, unit, digits: 1 }}`;
       const tone = row.verdict === 'gain' || row.verdict === 'loss' ? row.verdict : undefined;
-      return [{ text: rowName(row, job.bands) }, right(at(row.baseline)), right(at(row.test)), right(difference(row.difference, row.halfWidth, unit, 1), tone)]; // prettier-ignore
+      return [
+        { text: rowName(row, job.bands) },
+        right(at(row.baseline)),
+        right(at(row.test)),
+        right(difference(row.difference, row.halfWidth, unit, 1), tone),
+      ];
     }),
   };
 }
@@ -47,12 +52,24 @@ export function targets({ job, figures }: ReportSource, arrivedId: number, deliv
   const changed = arrivedId !== deliveredId;
   return {
     is: 'table',
-    head: [{ text: 'target' }, right('wanted'), ...(changed ? [right('arrived')] : []), right(changed ? laterName(job) : 'arrived'), { text: 'stands' }], // prettier-ignore
+    head: [
+      { text: 'target' },
+      right('wanted'),
+      ...(changed ? [right('arrived')] : []),
+      right(changed ? laterName(job) : 'arrived'),
+      { text: 'stands' },
+    ],
     rows: found.map(({ target, of, now, before }) => {
       const stands = standingWords(target, of, now);
-      return [{ text: askedWords(target) }, right(wantedWords(target)), ...(changed ? [right(before ? madeWords(target, before) : '–')] : []), right(madeWords(target, now)), { text: withReading(stands, target, of) }]; // prettier-ignore
+      return [
+        { text: askedWords(target) },
+        right(wantedWords(target)),
+        ...(changed ? [right(before ? madeWords(target, before) : '–')] : []),
+        right(madeWords(target, now)),
+        { text: withReading(stands, target, of) },
+      ];
     }),
-    note: 'A target of the crank is held against what it would read here; ± is a 95 % interval, and reached is what lies wholly above.', // prettier-ignore
+    note: 'A target of the crank is held against what it would read here; ± is a 95 % interval, and reached is what lies wholly above.',
   };
 }
 
@@ -60,12 +77,19 @@ export function targets({ job, figures }: ReportSource, arrivedId: number, deliv
 export function ladder(source: ReportSource, deliveredId: number): Content | undefined {
   const { job, figures } = source;
   const kept = new Set(lineOf(job.setups, deliveredId).map(({ id }) => id));
-  const changed = job.setups.filter(({ parentId, id }) => parentId !== null && (figures.setups.some(({ setupId }) => setupId === id) || figures.tests?.steps.some(({ testId }) => testId === id))); // prettier-ignore
+  const changed = job.setups.filter(
+    ({ parentId, id }) =>
+      parentId !== null &&
+      (figures.setups.some(({ setupId }) => setupId === id) ||
+        figures.tests?.steps.some(({ testId }) => testId === id)),
+  );
   if (changed.length === 0) return undefined;
   const among = figures.setups.length;
   const steps = changed.map((setup) => {
     const own = figures.setups.find(({ setupId }) => setupId === setup.id)?.onParent;
-    const pair = figures.pairs?.find(({ judgement }) => judgement.testId === own?.testId && judgement.againstId === own.againstId); // prettier-ignore
+    const pair = figures.pairs?.find(
+      ({ judgement }) => judgement.testId === own?.testId && judgement.againstId === own.againstId,
+    );
     return { setup, own, ranges: (pair?.rows ?? []).filter(({ id }) => id === 'band' || id === 'common') };
   });
   // Of tests alone nothing stands under a band.
@@ -73,18 +97,30 @@ export function ladder(source: ReportSource, deliveredId: number): Content | und
   const columns = !swept ? [] : job.bands.length > 0 ? job.bands.slice(0, mostBands) : [undefined];
   return {
     is: 'table',
-    head: [{ text: 'change' }, ...columns.map((band) => right(band ? `${band.name}, ${spokenRpm(band.fromRpm)} to ${spokenRpm(band.toRpm)}` : 'mean over all speeds')), { text: swept ? 'kept' : 'kept, and what its tests show' }], // prettier-ignore
+    head: [
+      { text: 'change' },
+      ...columns.map((band) =>
+        right(band ? `${band.name}, ${spokenRpm(band.fromRpm)} to ${spokenRpm(band.toRpm)}` : 'mean over all speeds'),
+      ),
+      { text: swept ? 'kept' : 'kept, and what its tests show' },
+    ],
     rows: steps.map(({ setup, own, ranges }) => {
       const cells = columns.map((band, at): Cell => {
-        const row = ranges.find(({ id, fromRpm, toRpm }) => (band ? id === 'band' && fromRpm === band.fromRpm && toRpm === band.toRpm : id === 'common')); // prettier-ignore
-        return row ? right(difference(row.difference, row.halfWidth, 'kW', 1), toneIn(row, at === 0 ? own : undefined)) : right('–'); // prettier-ignore
+        const row = ranges.find(({ id, fromRpm, toRpm }) =>
+          band ? id === 'band' && fromRpm === band.fromRpm && toRpm === band.toRpm : id === 'common',
+        );
+        return row
+          ? right(difference(row.difference, row.halfWidth, 'kW', 1), toneIn(row, at === 0 ? own : undefined))
+          : right('–');
       });
       // Where something is shown in a band, what could not be shown in another goes without saying.
       const claim = own && cells.every(({ tone }) => tone === undefined) ? shownWords(own, among) : undefined;
       const fate = joined([fateOf(setup, kept, claim), ...testsOfStep(source, setup.id)], '; ');
       return [{ text: `${setup.letter}, ${setupWords(job.setups, setup)}` }, ...cells, { text: fate }];
     }),
-    ...(swept && { note: 'Mean gain of each on the setup before it, at the same engine speeds; ± is a 95 % interval. Bold is what is shown; in the first band, what is shown among all changes of this job.' }), // prettier-ignore
+    ...(swept && {
+      note: 'Mean gain of each on the setup before it, at the same engine speeds; ± is a 95 % interval. Bold is what is shown; in the first band, what is shown among all changes of this job.',
+    }),
   };
 }
 
@@ -113,12 +149,24 @@ export function limits({ figures: { headroom } }: ReportSource): Content | undef
   const { against } = headroom;
   return {
     is: 'table',
-    head: [{ text: 'limit' }, right('set'), ...(against ? [right(`read in ${against.label}`)] : []), right(`read in ${headroom.label}`), right('left')], // prettier-ignore
+    head: [
+      { text: 'limit' },
+      right('set'),
+      ...(against ? [right(`read in ${against.label}`)] : []),
+      right(`read in ${headroom.label}`),
+      right('left'),
+    ],
     rows: headroom.rows.map(({ label, unit, limit, reading, left }, at) => {
       const before = against?.readings[at];
       const told = (value: number): Sentence => say`${quantity(value, unit)}`;
       const rest: Sentence = say`${quantity(left, differenceUnit(unit))}`;
-      return [{ text: label }, right(told(limit.value)), ...(against ? [right(before === undefined ? '–' : told(before))] : []), right(told(reading)), right(rest, left < 0 ? 'warning' : undefined)]; // prettier-ignore
+      return [
+        { text: label },
+        right(told(limit.value)),
+        ...(against ? [right(before === undefined ? '–' : told(before))] : []),
+        right(told(reading)),
+        right(rest, left < 0 ? 'warning' : undefined),
+      ];
     }),
     ...(headroom.unknown.length > 0 && { note: `Not known from this run: ${headroom.unknown.join(', ')}.` }),
   };
@@ -131,8 +179,18 @@ export function costs({ job: { charges } }: ReportSource): Content | undefined {
     is: 'table',
     head: [{ text: 'what it was' }, right('quantity'), right('price'), right('sum')],
     rows: [
-      ...charges.map((line) => [{ text: line.what }, right(quantityWords(line)), right(moneyWords(line.amount, line.currency)), right(moneyWords(line.quantity * line.amount, line.currency))]), // prettier-ignore
-      ...sums(charges).map(({ amount, currency }) => [{ text: 'sum' }, right(''), right(''), right(moneyWords(amount, currency))]), // prettier-ignore
+      ...charges.map((line) => [
+        { text: line.what },
+        right(quantityWords(line)),
+        right(moneyWords(line.amount, line.currency)),
+        right(moneyWords(line.quantity * line.amount, line.currency)),
+      ]),
+      ...sums(charges).map(({ amount, currency }) => [
+        { text: 'sum' },
+        right(''),
+        right(''),
+        right(moneyWords(amount, currency)),
+      ]),
     ],
     note: 'A sum of the work, not the invoice.',
   };

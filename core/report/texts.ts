@@ -32,9 +32,13 @@ export function care(source: ReportSource, deliveredId: number): Content {
   const found = (comparison?.caveats ?? []).map(({ severity, text }) => ({ severity, text }));
   const lost = figures.runs.filter(({ setupId }) => setupId === deliveredId).flatMap(({ broken }) => broken);
   // Without a comparison nothing else has told them.
-  const beyond = comparison ? [] : worstOf(lost).map((broken) => ({ severity: 'stop' as const, text: say`${capitalised(brokenWords(broken))}.` })); // prettier-ignore
+  const beyond = comparison
+    ? []
+    : worstOf(lost).map((broken) => ({ severity: 'stop' as const, text: say`${capitalised(brokenWords(broken))}.` }));
   const state = [...stateOf(job.setups, deliveredId).values()];
-  const open = state.flatMap((item) => (item.kind === 'filter' && /off|out|without|no\b|removed/i.test(item.name) ? [item.name] : [])); // prettier-ignore
+  const open = state.flatMap((item) =>
+    item.kind === 'filter' && /off|out|without|no\b|removed/i.test(item.name) ? [item.name] : [],
+  );
   const best = job.runs.find(({ id }) => id === job.bestRunId);
   const cold = best && heatStateOf(job, best, job.setups[0]!) === 'cold peak';
   return {
@@ -44,9 +48,24 @@ export function care(source: ReportSource, deliveredId: number): Content {
       ...unclaimed(figures.comparison, laterName(job)),
       ...beyond,
       ...careOfTests(source, deliveredId),
-      ...open.map((name) => ({ severity: 'mind' as const, text: `The figures were made with the filter “${name}”: with it back they may differ.` })), // prettier-ignore
-      ...(cold ? [{ severity: 'mind' as const, text: `${best.label ?? 'The best run'} was made cold after a full rest: a peak, and no figure to expect on the road.` }] : []), // prettier-ignore
-      { text: estimate === undefined ? `Power is that at the ${placeOf(job)} on this dyno; another dyno may read several percent apart.` : `Power is estimated for the crank (${estimate}); no dyno measures it.` }, // prettier-ignore
+      ...open.map((name) => ({
+        severity: 'mind' as const,
+        text: `The figures were made with the filter “${name}”: with it back they may differ.`,
+      })),
+      ...(cold
+        ? [
+            {
+              severity: 'mind' as const,
+              text: `${best.label ?? 'The best run'} was made cold after a full rest: a peak, and no figure to expect on the road.`,
+            },
+          ]
+        : []),
+      {
+        text:
+          estimate === undefined
+            ? `Power is that at the ${placeOf(job)} on this dyno; another dyno may read several percent apart.`
+            : `Power is estimated for the crank (${estimate}); no dyno measures it.`,
+      },
     ],
   };
 }
@@ -60,12 +79,18 @@ function unclaimed(
   const { fromRpm, toRpm } = comparison.power.ranges[0];
   return comparison.judgement.withheld
     .filter(({ id }) => id !== 'not-alike')
-    .map((reason) => ({ severity: 'mind', text: say`Nothing is claimed from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm: ${withheldWords(reason, { test: later === 'delivered' ? 'what is delivered' : 'the last setup', against: 'what arrived' })}.` })); // prettier-ignore
+    .map((reason) => ({
+      severity: 'mind',
+      text: say`Nothing is claimed from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm: ${withheldWords(reason, { test: later === 'delivered' ? 'what is delivered' : 'the last setup', against: 'what arrived' })}.`,
+    }));
 }
 
 /** What nobody tried. */
 export function untested({ job }: ReportSource): Content | undefined {
-  const lines = job.untested.split(/\n|;/).map((line) => line.trim()).filter(Boolean); // prettier-ignore
+  const lines = job.untested
+    .split(/\n|;/)
+    .map((line) => line.trim())
+    .filter(Boolean);
   return lines.length === 0 ? undefined : { is: 'list', items: lines.map((text) => ({ text })) };
 }
 
@@ -83,7 +108,13 @@ export function conditions(source: ReportSource, arrivedId: number, deliveredId:
   const said = [...new Set(runs.map((run) => machineWords(run)))];
   const dates = [...new Set(runs.flatMap(({ startedAt }) => (startedAt ? [dayWords(startedAt)] : [])))];
   const paragraphs: Sentence[] = [say`${said.join('; ')}. ${airWords(runs)} Measured on ${listed(dates)}.`];
-  const tyres = [...new Set(runs.flatMap(({ tyres: name, tyrePressureKpa: kPa }) => (name ? [{ name, kPa }] : [])).map(({ name, kPa }) => JSON.stringify([name, kPa ?? null])))]; // prettier-ignore
+  const tyres = [
+    ...new Set(
+      runs
+        .flatMap(({ tyres: name, tyrePressureKpa: kPa }) => (name ? [{ name, kPa }] : []))
+        .map(({ name, kPa }) => JSON.stringify([name, kPa ?? null])),
+    ),
+  ];
   for (const one of tyres) {
     const [name, kPa] = JSON.parse(one) as [string, number | null];
     paragraphs.push(kPa === null ? say`Tyres: ${name}.` : say`Tyres: ${name}, ${quantity(kPa, 'kPa')}.`);
@@ -104,16 +135,31 @@ function airWords(runs: readonly ReportedRun[]): Sentence {
   };
   if (airs.length === 0) return 'No air was recorded.';
   const some = airs.length < runs.length ? ' Of some runs the air is not known.' : '';
-  return say`Air at the inlet ${range(airs.map((air) => air.temperatureC), '°C')}, ${range(airs.map((air) => air.pressureHpa), 'hPa')}, ${range(airs.map((air) => air.relativeHumidityPct), '%')} humidity.${some}`; // prettier-ignore
+  return say`Air at the inlet ${range(
+    airs.map((air) => air.temperatureC),
+    '°C',
+  )}, ${range(
+    airs.map((air) => air.pressureHpa),
+    'hPa',
+  )}, ${range(
+    airs.map((air) => air.relativeHumidityPct),
+    '%',
+  )} humidity.${some}`;
 }
 
 /** What a metrologist asks: standard, scale, smoothing, repeats, and what ± rests on. */
 export function made({ job, figures, view }: ReportSource): Content {
   const { factors, spanRpm, comparison, estimate, spread } = figures;
   const scale = estimate === undefined ? `At the ${placeOf(job)}` : `Estimated for the crank (${estimate})`;
-  const standard = view.standard === 'none' ? 'uncorrected' : `corrected to ${standards[view.standard].name}${factors ? ` (×${factors[0].toFixed(3)} to ×${factors[1].toFixed(3)})` : ''}${view.share < 1 ? ` at ${Math.round(100 * view.share)} % of the correction` : ''}`; // prettier-ignore
-  const smoothing = spanRpm === 0 ? 'not smoothed' : `smoothed over ${formatSpan(spanRpm)}${view.auto ? ', the span with the least error on the baseline’s runs' : ''}`; // prettier-ignore
-  const first: Sentence = `${scale}, ${standard}, ${smoothing}. Figures are means of the counted runs at the same engine speeds.`; // prettier-ignore
+  const standard =
+    view.standard === 'none'
+      ? 'uncorrected'
+      : `corrected to ${standards[view.standard].name}${factors ? ` (×${factors[0].toFixed(3)} to ×${factors[1].toFixed(3)})` : ''}${view.share < 1 ? ` at ${Math.round(100 * view.share)} % of the correction` : ''}`;
+  const smoothing =
+    spanRpm === 0
+      ? 'not smoothed'
+      : `smoothed over ${formatSpan(spanRpm)}${view.auto ? ', the span with the least error on the baseline’s runs' : ''}`;
+  const first: Sentence = `${scale}, ${standard}, ${smoothing}. Figures are means of the counted runs at the same engine speeds.`;
   if (!comparison) return { is: 'text', paragraphs: [first] };
   const { test, baseline } = comparison.compared;
   const known = comparison.power.ranges[0].difference.from;
@@ -122,7 +168,7 @@ export function made({ job, figures, view }: ReportSource): Content {
     is: 'text',
     paragraphs: [
       first,
-      `${baseline.length} ${runsOf(baseline.length)} as arrived, ${test.length} ${laterName(job) === 'delivered' ? 'as delivered' : 'of the last setup'}. ± is a 95 % interval of the mean difference; it ${ruleWords(comparison.judgement.judging)}. The spread of repeats is known ${rests}. Grey about the gain holds at all engine speeds at once; filled is what is shown there.`, // prettier-ignore
+      `${baseline.length} ${runsOf(baseline.length)} as arrived, ${test.length} ${laterName(job) === 'delivered' ? 'as delivered' : 'of the last setup'}. ± is a 95 % interval of the mean difference; it ${ruleWords(comparison.judgement.judging)}. The spread of repeats is known ${rests}. Grey about the gain holds at all engine speeds at once; filled is what is shown there.`,
     ],
   };
 }
@@ -142,9 +188,13 @@ export function file({ job, figures: { headroom } }: ReportSource, deliveredId: 
   const files = job.tuneFiles.filter(({ setupId }) => setupId === deliveredId);
   if (files.length === 0) return undefined;
   const nearest = headroom?.rows[0];
-  const margin: Sentence = nearest ? say` Nearest limit: ${nearest.label.toLowerCase()}, ${quantity(Math.abs(nearest.left), differenceUnit(nearest.unit))} ${nearest.left < 0 ? 'beyond it' : 'left'}.` : ''; // prettier-ignore
+  const margin: Sentence = nearest
+    ? say` Nearest limit: ${nearest.label.toLowerCase()}, ${quantity(Math.abs(nearest.left), differenceUnit(nearest.unit))} ${nearest.left < 0 ? 'beyond it' : 'left'}.`
+    : '';
   return {
     is: 'text',
-    paragraphs: files.map(({ name, sha256 }) => say`${name}, SHA-256 ${sha256.slice(0, 8)} ${sha256.slice(8, 16)}….${margin}`), // prettier-ignore
+    paragraphs: files.map(
+      ({ name, sha256 }) => say`${name}, SHA-256 ${sha256.slice(0, 8)} ${sha256.slice(8, 16)}….${margin}`,
+    ),
   };
 }

@@ -81,10 +81,18 @@ export function writtenReport(
   const lanes = (): WrittenLanes => {
     const [wide, narrow] = [reportWidth, narrowWidth].map((width) => reportPicture(job, figures, reader, width));
     if (!wide || !narrow) return { is: 'lanes', says: write('No curve can be drawn of these runs.') };
-    return { is: 'lanes', wide, narrow, says: write('Power, torque and gain over engine speed, arrived and delivered.') }; // prettier-ignore
+    return {
+      is: 'lanes',
+      wide,
+      narrow,
+      says: write('Power, torque and gain over engine speed, arrived and delivered.'),
+    };
   };
   return {
-    head: { about: together([car, plate, owner && say`for ${owner}`]), when: together([date, say`job ${String(number)}`]) }, // prettier-ignore
+    head: {
+      about: together([car, plate, owner && say`for ${owner}`]),
+      when: together([date, say`job ${String(number)}`]),
+    },
     blocks: drafted(report, draft).map(({ id, title, note, content }) => ({
       id,
       title: write(title),

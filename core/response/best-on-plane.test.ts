@@ -60,7 +60,11 @@ describe('two items at once', () => {
   });
 
   test('at a limit already it goes no further that way', () => {
-    const observations = [{ u: 0, v: 0, value: 0 }, { u: 1, v: 0, value: 0.98 }, { u: 0, v: 1, value: 0.02 }]; // prettier-ignore
+    const observations = [
+      { u: 0, v: 0, value: 0 },
+      { u: 1, v: 0, value: 0.98 },
+      { u: 0, v: 1, value: 0.02 },
+    ];
     const power = [
       { u: 0, v: 0, value: 1 },
       { u: 1, v: 0, value: 1.03 },
@@ -81,8 +85,14 @@ describe('two items at once', () => {
 test('a surface with many readings is that of the readings, whatever was believed of it', () => {
   const truth = ({ u, v }: { u: number; v: number }) =>
     1 + 0.03 * u - 0.02 * v - 0.006 * u * u - 0.002 * v * v + 0.001 * u * v;
-  const readings = Array.from({ length: 49 }, (_, at) => ({ u: (at % 7) - 3, v: Math.floor(at / 7) - 3 })).map((point) => ({ ...point, value: truth(point) })); // prettier-ignore
+  const readings = Array.from({ length: 49 }, (_, at) => ({ u: (at % 7) - 3, v: Math.floor(at / 7) - 3 })).map(
+    (point) => ({ ...point, value: truth(point) }),
+  );
   const prior = { mean: [1, 0, 0, 0, 0, 0], standardDeviation: [0.02, 0.01, 0.01, 0.003, 0.003, 0.002] };
   const surface = fitSurface(readings, prior, 0.0005, 40);
-  for (const point of [{ u: 1.5, v: -2 }, { u: -3, v: 3 }]) expect(surfaceAt(surface, point).value).toBeCloseTo(truth(point), 3); // prettier-ignore
+  for (const point of [
+    { u: 1.5, v: -2 },
+    { u: -3, v: 3 },
+  ])
+    expect(surfaceAt(surface, point).value).toBeCloseTo(truth(point), 3);
 });

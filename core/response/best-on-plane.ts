@@ -1,4 +1,12 @@
-import { differenceBetween, fitSurface, surfaceAt, type Observation, type PlanePoint, type Surface, type SurfacePrior } from './surface-fit.ts'; // prettier-ignore
+import {
+  differenceBetween,
+  fitSurface,
+  surfaceAt,
+  type Observation,
+  type PlanePoint,
+  type Surface,
+  type SurfacePrior,
+} from './surface-fit.ts';
 
 /** A limited reading over the plane, told so that 0 is the reading at the beginning and 1 the limit. */
 export interface LimitedReading {
@@ -76,7 +84,10 @@ const worthShare = 0.001;
 export function bestOnPlane(task: PlaneTask): BestOnPlane {
   const { power, noise, noiseDf, reach } = task;
   const surface = fitSurface(power, powerPrior, noise, noiseDf);
-  const limits = task.limits.map(({ label, observations }) => ({ label, surface: fitSurface(observations, limitPrior, limitNoise, 30) })); // prettier-ignore
+  const limits = task.limits.map(({ label, observations }) => ({
+    label,
+    surface: fitSurface(observations, limitPrior, limitNoise, 30),
+  }));
   const tried = distinct(power);
   const ground = tried.filter((point) => limits.every((limit) => surfaceAt(limit.surface, point).value <= groundShare));
   const start = { u: 0, v: 0 };
@@ -103,7 +114,10 @@ export function bestOnPlane(task: PlaneTask): BestOnPlane {
     limits,
     best: toldAt(surface, best),
     gentlest: toldAt(surface, gentlest),
-    next: most.may > worthShare ? { ...most.point, why: most.more.value > -0.0005 ? 'best may lie there' : 'little is known there' } : undefined, // prettier-ignore
+    next:
+      most.may > worthShare
+        ? { ...most.point, why: most.more.value > -0.0005 ? 'best may lie there' : 'little is known there' }
+        : undefined,
     mayGain: Math.max(0, most.may),
   };
 }
@@ -124,7 +138,10 @@ function toldAt(surface: Surface, point: PlanePoint): ToldPoint {
 function gridOf(reach: number): PlanePoint[] {
   const steps = Math.round((2 * reach) / gridStep);
   const at = (index: number) => -reach + index * gridStep;
-  return Array.from({ length: (steps + 1) ** 2 }, (_, index) => ({ u: at(index % (steps + 1)), v: at(Math.floor(index / (steps + 1))) })); // prettier-ignore
+  return Array.from({ length: (steps + 1) ** 2 }, (_, index) => ({
+    u: at(index % (steps + 1)),
+    v: at(Math.floor(index / (steps + 1))),
+  }));
 }
 
 function distinct(points: readonly PlanePoint[]): PlanePoint[] {

@@ -46,7 +46,14 @@ export function variedItems(setups: readonly SetupStep[], aroundId: number, ran:
 function begun(item: NumericItem): VariedItem {
   const { label, unit } = numericOf(item);
   const where = item.aboveRpm ? ` above ${item.aboveRpm.toLocaleString('en-GB')} rpm` : '';
-  return { key: keyOf(item), item: { ...item, by: undefined, to: undefined }, label: label + where, unit, levels: [], unknownIds: [] }; // prettier-ignore
+  return {
+    key: keyOf(item),
+    item: { ...item, by: undefined, to: undefined },
+    label: label + where,
+    unit,
+    levels: [],
+    unknownIds: [],
+  };
 }
 
 /** Whether an item says to which value, not by how much. */

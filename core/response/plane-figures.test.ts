@@ -7,7 +7,14 @@ import { planeFigures, type PlaneRuns } from './plane-figures.ts';
 
 const rpm = gridBetween(2500, 6500, 50);
 const run = (share: number) => ({ engineSpeedRpm: rpm, values: rpm.map((at) => share * (20 + at / 100)) });
-const item = (kind: 'ignition' | 'boost', step: number) => ({ key: `${kind}/0`, item: { kind, by: 0 }, label: kind, unit: kind === 'ignition' ? '°' : 'kPa', step, startX: 0 }); // prettier-ignore
+const item = (kind: 'ignition' | 'boost', step: number) => ({
+  key: `${kind}/0`,
+  item: { kind, by: 0 },
+  label: kind,
+  unit: kind === 'ignition' ? '°' : 'kPa',
+  step,
+  startX: 0,
+});
 const plane = (...at: [u: number, v: number][]): VariedPlane => ({
   key: 'ignition/0+boost/0',
   across: item('ignition', 1),
@@ -22,8 +29,17 @@ const runs = (setupId: number, shares: number[], left?: number): PlaneRuns => ({
 
 describe('figures of a plane', () => {
   test('name the points that are missing, and what is not watched', () => {
-    const told = planeFigures(plane([0, 0], [1, 0], [0, 2]), [runs(1, [1, 1.001], 3), runs(2, [1.01], 2.5), runs(3, [1.02], 2.9)], undefined, ['Knock retard', 'Boost'])!; // prettier-ignore
-    expect(told.missing).toEqual(['a run with ignition and boost changed together', 'a third level of ignition', 'a third level of boost']); // prettier-ignore
+    const told = planeFigures(
+      plane([0, 0], [1, 0], [0, 2]),
+      [runs(1, [1, 1.001], 3), runs(2, [1.01], 2.5), runs(3, [1.02], 2.9)],
+      undefined,
+      ['Knock retard', 'Boost'],
+    )!;
+    expect(told.missing).toEqual([
+      'a run with ignition and boost changed together',
+      'a third level of ignition',
+      'a third level of boost',
+    ]);
     expect(told.unread).toEqual(['Boost']);
     expect(told.noiseAssumed).toBe(true);
     expect(told.bins.length).toBeGreaterThan(2);
@@ -42,7 +58,12 @@ describe('figures of a plane', () => {
       undefined,
       ['Knock retard'],
     )!;
-    const tight = planeFigures(points, power.map((shares, at) => runs(at + 1, [...shares], 3 - 1.4 * points.setups[at]!.u)), undefined, ['Knock retard'])!; // prettier-ignore
+    const tight = planeFigures(
+      points,
+      power.map((shares, at) => runs(at + 1, [...shares], 3 - 1.4 * points.setups[at]!.u)),
+      undefined,
+      ['Knock retard'],
+    )!;
     expect(free.whole.next!.u).toBeGreaterThan(tight.whole.next?.u ?? 0);
     expect(tight.whole.best.u).toBeLessThan(2.2);
   });
@@ -50,6 +71,8 @@ describe('figures of a plane', () => {
   test('are none without a run where it began, or without a range in common', () => {
     expect(planeFigures(plane([0, 0], [1, 1]), [runs(2, [1])], undefined, [])).toBeUndefined();
     const low = { engineSpeedRpm: gridBetween(1000, 2000, 50), values: gridBetween(1000, 2000, 50) };
-    expect(planeFigures(plane([0, 0], [1, 1]), [runs(1, [1]), { setupId: 2, runs: [low], headroom: [] }], undefined, [])).toBeUndefined(); // prettier-ignore
+    expect(
+      planeFigures(plane([0, 0], [1, 1]), [runs(1, [1]), { setupId: 2, runs: [low], headroom: [] }], undefined, []),
+    ).toBeUndefined();
   });
 });

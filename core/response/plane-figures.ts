@@ -56,7 +56,10 @@ export function planeFigures(
   const start = placed.find(({ u, v }) => u === 0 && v === 0);
   const all = placed.flatMap(({ runs }) => runs);
   if (!start) return undefined;
-  const covered = [Math.max(...all.map(({ engineSpeedRpm }) => engineSpeedRpm[0]!)), Math.min(...all.map(({ engineSpeedRpm }) => engineSpeedRpm[engineSpeedRpm.length - 1]!))] as const; // prettier-ignore
+  const covered = [
+    Math.max(...all.map(({ engineSpeedRpm }) => engineSpeedRpm[0]!)),
+    Math.min(...all.map(({ engineSpeedRpm }) => engineSpeedRpm[engineSpeedRpm.length - 1]!)),
+  ] as const;
   const [fromRpm, toRpm] = band && band[0] >= covered[0] && band[1] <= covered[1] ? band : covered;
   if (!(toRpm > fromRpm)) return undefined;
   const readings = limits.flatMap((label): LimitedReading[] => {

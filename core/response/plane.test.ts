@@ -4,10 +4,21 @@ import { variedPlanes } from './plane.ts';
 
 const ignition = (by: number): SetupItem => ({ kind: 'ignition', by });
 const boost = (by: number): SetupItem => ({ kind: 'boost', by });
-const setup = (id: number, parentId: number | null, ...items: SetupItem[]) => ({ id, parentId, items, letter: String.fromCharCode(64 + id) }); // prettier-ignore
+const setup = (id: number, parentId: number | null, ...items: SetupItem[]) => ({
+  id,
+  parentId,
+  items,
+  letter: String.fromCharCode(64 + id),
+});
 
 describe('a plane of two items', () => {
-  const setups = [setup(1, null), setup(2, 1, boost(12)), setup(3, 2, ignition(1)), setup(4, 1, ignition(2)), setup(5, 1, { kind: 'fuel', name: 'E30' })]; // prettier-ignore
+  const setups = [
+    setup(1, null),
+    setup(2, 1, boost(12)),
+    setup(3, 2, ignition(1)),
+    setup(4, 1, ignition(2)),
+    setup(5, 1, { kind: 'fuel', name: 'E30' }),
+  ];
 
   test('holds every setup that differs in these two alone, in small steps from where it began', () => {
     const planes = variedPlanes(setups, 3, [1, 2, 3, 4, 5]);

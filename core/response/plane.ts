@@ -65,7 +65,12 @@ export function variedPlanes(
   keys.forEach((first, at) => {
     for (const second of keys.slice(at + 1)) {
       const on = near.filter((one) => one.keys.every((key) => key === first || key === second));
-      const plane = planeOf(setups, first, second, on.map(({ id }) => id)); // prettier-ignore
+      const plane = planeOf(
+        setups,
+        first,
+        second,
+        on.map(({ id }) => id),
+      );
       if (plane) planes.push(plane);
     }
   });
@@ -85,7 +90,20 @@ function planeOf(
   });
   const [start] = placed;
   if (!start) return undefined;
-  const [across, down] = [itemOf(states, first, placed.map(({ x }) => x), start.x), itemOf(states, second, placed.map(({ y }) => y), start.y)]; // prettier-ignore
+  const [across, down] = [
+    itemOf(
+      states,
+      first,
+      placed.map(({ x }) => x),
+      start.x,
+    ),
+    itemOf(
+      states,
+      second,
+      placed.map(({ y }) => y),
+      start.y,
+    ),
+  ];
   if (!across || !down) return undefined;
   return {
     key: `${first}+${second}`,
@@ -104,7 +122,10 @@ type States = readonly { state: ReadonlyMap<string, SetupItem> }[];
 
 /** Where an item stands in a setup, beside the others. */
 function levelIn(states: States, state: ReadonlyMap<string, SetupItem>, key: string): number | undefined {
-  return levelOf(state.get(key), states.some(({ state: other }) => asNumeric(other.get(key))?.to !== undefined)); // prettier-ignore
+  return levelOf(
+    state.get(key),
+    states.some(({ state: other }) => asNumeric(other.get(key))?.to !== undefined),
+  );
 }
 
 const asNumeric = (item: SetupItem | undefined): NumericItem | undefined =>
@@ -116,5 +137,12 @@ function itemOf(states: States, key: string, levels: readonly number[], startX: 
   if (!item || distinct.length < 2) return undefined;
   const gaps = distinct.slice(1).map((level, at) => level - distinct[at]!);
   const { label, unit } = numericOf(item);
-  return { key, item, label, unit, startX, step: usualSteps[item.kind] ?? Math.min(...gaps, medianOf(Float64Array.from(gaps))) }; // prettier-ignore
+  return {
+    key,
+    item,
+    label,
+    unit,
+    startX,
+    step: usualSteps[item.kind] ?? Math.min(...gaps, medianOf(Float64Array.from(gaps))),
+  };
 }

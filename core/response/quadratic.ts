@@ -21,7 +21,10 @@ export function quadraticFit(x: readonly number[], y: readonly number[]): Quadra
   if (!inverse) return undefined;
   const moments = [0, 1, 2].map((i) => rows.reduce((sum, row, at) => sum + row[i]! * y[at]!, 0));
   const scaled = inverse.map((row) => row.reduce((sum, value, j) => sum + value * moments[j]!, 0));
-  const square = rows.reduce((sum, row, at) => sum + (y[at]! - row.reduce((fit, value, j) => fit + value * scaled[j]!, 0)) ** 2, 0); // prettier-ignore
+  const square = rows.reduce(
+    (sum, row, at) => sum + (y[at]! - row.reduce((fit, value, j) => fit + value * scaled[j]!, 0)) ** 2,
+    0,
+  );
   const df = count - 3;
   const scale = [1, half, half * half];
   return {

@@ -127,23 +127,43 @@ describe('the order in which levels were tried', () => {
 });
 
 describe('limits come before the power', () => {
-  const broken = { quantity: 'knockRetard', label: 'Knock retard', unit: '°', side: 'most', limit: 3, reading: 4.2, stoichiometric: 14.7, atRpm: 6050, usual: true } as const; // prettier-ignore
+  const broken = {
+    quantity: 'knockRetard',
+    label: 'Knock retard',
+    unit: '°',
+    side: 'most',
+    limit: 3,
+    reading: 4.2,
+    stoichiometric: 14.7,
+    atRpm: 6050,
+    usual: true,
+  } as const;
   const rising = () => responseRuns({ ...usual, optimum: 9, standardDeviation: 0.0006 });
 
   test('a last level that knocked is gone back from, whatever it gave', () => {
     const levels = rising().map((level, index) => (index === 3 ? { ...level, broken: [broken] } : level));
     const advice = adviceOf(responseTo(levels, undefined, ignition) as Response);
-    expect(advice).toMatch(/At \+4\.5° it knocked, 4\.2° taken back at 6,050 rpm .*: go back to \+3°, whatever the power says/); // prettier-ignore
+    expect(advice).toMatch(
+      /At \+4\.5° it knocked, 4\.2° taken back at 6,050 rpm .*: go back to \+3°, whatever the power says/,
+    );
     expect(advice).not.toContain('beyond what was tried');
   });
 
   test('a step that would cross a limit is not advised: 122 of 125 after 116', () => {
     const left = [21, 15, 9, 3];
-    const levels = rising().map((level, index) => ({ ...level, headroom: [{ label: 'Boost', unit: 'kPa', left: left[index]! }] })); // prettier-ignore
+    const levels = rising().map((level, index) => ({
+      ...level,
+      headroom: [{ label: 'Boost', unit: 'kPa', left: left[index]! }],
+    }));
     const advice = adviceOf(responseTo(levels, undefined, { label: 'boost', unit: 'kPa' }) as Response);
     expect(advice).toMatch(/another step would cross a limit: boost has 3\.0 kPa left\. Stop here\./);
-    const roomy = rising().map((level, index) => ({ ...level, headroom: [{ label: 'Boost', unit: 'kPa', left: 90 - 6 * index }] })); // prettier-ignore
-    expect(adviceOf(responseTo(roomy, undefined, { label: 'boost', unit: 'kPa' }) as Response)).toContain('The best lies beyond'); // prettier-ignore
+    const roomy = rising().map((level, index) => ({
+      ...level,
+      headroom: [{ label: 'Boost', unit: 'kPa', left: 90 - 6 * index }],
+    }));
+    expect(adviceOf(responseTo(roomy, undefined, { label: 'boost', unit: 'kPa' }) as Response)).toContain(
+      'The best lies beyond',
+    );
   });
 });
 

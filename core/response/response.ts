@@ -137,12 +137,20 @@ export function responseTo(
   for (let from = Math.ceil(covered[0] / binRpm) * binRpm; from + binRpm <= covered[1]; from += binRpm)
     bins.push(...[over(from, from + binRpm)].filter((bin) => bin !== undefined));
   // In the order in which they were tried: a sweep downwards ends at its lowest level.
-  const tried = used.map(({ order }, index) => ({ order: order ?? index, level: told[index]! })).sort((a, b) => a.order - b.order); // prettier-ignore
+  const tried = used
+    .map(({ order }, index) => ({ order: order ?? index, level: told[index]! }))
+    .sort((a, b) => a.order - b.order);
   const [before, last] = tried.slice(-2).map(({ level }) => level) as [ToldLevel, ToldLevel];
   const alike = told.filter((level) => level !== before && level !== last).map(({ values }) => values);
   const step = between?.(before.x, last.x, fromRpm, toRpm) ?? meanDifference(last.values, before.values, { alike });
   const width = last.x - before.x;
-  const lastStep = { ...step, fromX: before.x, toX: last.x, perUnit: step.difference / width, perUnitHalfWidth: step.halfWidth / width }; // prettier-ignore
+  const lastStep = {
+    ...step,
+    fromX: before.x,
+    toX: last.x,
+    perUnit: step.difference / width,
+    perUnitHalfWidth: step.halfWidth / width,
+  };
   return {
     levels: told,
     whole,
@@ -160,7 +168,6 @@ function rangeResponse(
   fromRpm: number,
   toRpm: number,
 ): RangeResponse {
-  // prettier-ignore
   const [least, most] = [Math.min(...x), Math.max(...x)];
   const grid = Array.from({ length: gridSteps + 1 }, (_, index) => least + ((most - least) * index) / gridSteps);
   const best = grid
@@ -231,8 +238,11 @@ function adviceOn(
     return say`At ${at(lastLevel.x)} ${brokenWords(broken)}: ${back ? say`go back to ${at(back.x)}, whatever the power says` : 'no level tried keeps every limit'}; ${step}.`;
   }
   if (optimum && !(optimum.openBelow && optimum.openAbove)) {
-    const unsafe = levels.find((level) => level.broken.length > 0 && Math.abs(level.x - optimum.x) <= Math.abs(last.toX - last.fromX) / 2); // prettier-ignore
-    if (unsafe?.broken[0]) return say`The best would lie at ${at(optimum.x)}, but at ${at(unsafe.x)} ${brokenWords(unsafe.broken[0])}: stay away from it; ${step}.`; // prettier-ignore
+    const unsafe = levels.find(
+      (level) => level.broken.length > 0 && Math.abs(level.x - optimum.x) <= Math.abs(last.toX - last.fromX) / 2,
+    );
+    if (unsafe?.broken[0])
+      return say`The best would lie at ${at(optimum.x)}, but at ${at(unsafe.x)} ${brokenWords(unsafe.broken[0])}: stay away from it; ${step}.`;
     const held = Math.abs(gentlest.x - optimum.x) > 0.05 * Math.abs(levels[levels.length - 1]!.x - levels[0]!.x);
     return say`Best at ${at(optimum.x)} (${optimum.openBelow ? 'below' : ''}${at(optimum.fromX)} to ${at(optimum.toX)}${optimum.openAbove ? ' or beyond' : ''}); ${step}. ${
       held ? say`${at(gentlest.x)} keeps 99.5 % of it: stay there.` : 'Nothing gentler keeps 99.5 % of it.'
@@ -244,7 +254,7 @@ function adviceOn(
   const rising = Math.abs(best.x - end) < 1e-9;
   const clear = !Number.isNaN(last.halfWidth) && last.difference > last.halfWidth;
   if (rising && clear && nearest)
-    return say`Still rising at ${at(end)}: ${step}. But another step would cross a limit: ${nearest.label.toLowerCase()} has ${leftOf(nearest)} left. Stop here.`; // prettier-ignore
+    return say`Still rising at ${at(end)}: ${step}. But another step would cross a limit: ${nearest.label.toLowerCase()} has ${leftOf(nearest)} left. Stop here.`;
   if (rising && clear)
     return say`Still rising at ${at(end)}: ${step}. The best lies beyond what was tried, if the limits allow another step.`;
   if (rising)

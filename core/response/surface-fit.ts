@@ -44,7 +44,9 @@ export function fitSurface(
   noise: number,
   df: number,
 ): Surface {
-  const precision = Array.from({ length: count }, (_, i) => Array.from({ length: count }, (_, j) => (i === j ? 1 / prior.standardDeviation[i]! ** 2 : 0))); // prettier-ignore
+  const precision = Array.from({ length: count }, (_, i) =>
+    Array.from({ length: count }, (_, j) => (i === j ? 1 / prior.standardDeviation[i]! ** 2 : 0)),
+  );
   const side = prior.mean.map((mean, i) => mean / prior.standardDeviation[i]! ** 2);
   for (const { value, ...point } of observations) {
     const row = terms(point);

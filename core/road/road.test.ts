@@ -16,7 +16,14 @@ import { drivelineMassKg, movedMassKg, resistanceN, rollingShareLeft, roadDefaul
 const speeds = Float64Array.from({ length: 121 }, (_, index) => 1000 + 50 * index);
 const even = (kw: (rpm: number) => number): WheelPower => ({ engineSpeedRpm: speeds, powerKw: speeds.map(kw) });
 /** No drag of any kind and no turning parts: what closed forms know of. */
-const free: GearRun = { car: { massKg: 1000, dragAreaM2: 0, rollingCoefficient: 0 }, totalRatio: 5, circumferenceM: 1.9, densityKgM3: 1.16, rollingShare: 0.5, sweepRpmPerS: 0 }; // prettier-ignore
+const free: GearRun = {
+  car: { massKg: 1000, dragAreaM2: 0, rollingCoefficient: 0 },
+  totalRatio: 5,
+  circumferenceM: 1.9,
+  densityKgM3: 1.16,
+  rollingShare: 0.5,
+  sweepRpmPerS: 0,
+};
 const mass = ({ car, totalRatio }: GearRun) => movedMassKg(car.massKg) + drivelineMassKg(car.massKg, totalRatio);
 const real: GearRun = { ...free, car: roadDefaults, sweepRpmPerS: 300 };
 
@@ -70,7 +77,13 @@ describe('time in a gear', () => {
 
   test('more power is never slower, more mass never quicker', () => {
     const [from, to] = [speedMs(2500, real), speedMs(6000, real)];
-    const time = (kw: number, massKg: number) => timeBetweenS(even(() => kw), from, to, { ...real, car: { ...real.car, massKg } })!; // prettier-ignore
+    const time = (kw: number, massKg: number) =>
+      timeBetweenS(
+        even(() => kw),
+        from,
+        to,
+        { ...real, car: { ...real.car, massKg } },
+      )!;
     expect(time(90, 1200)).toBeLessThan(time(85, 1200));
     expect(time(90, 1300)).toBeGreaterThan(time(90, 1200));
   });
@@ -79,8 +92,14 @@ describe('time in a gear', () => {
     const engine = (rpm: number) => 100 - ((rpm - 5000) / 500) ** 2;
     const read = (rate: number) => {
       const gear = { ...real, sweepRpmPerS: rate };
-      const spent = (rpm: number) => (drivelineMassKg(gear.car.massKg, gear.totalRatio) * speedMs(rate, gear) * speedMs(rpm, gear)) / 1000; // prettier-ignore
-      return timeBetweenS(even((rpm) => engine(rpm) - spent(rpm)), speedMs(3000, gear), speedMs(6500, gear), gear)!; // prettier-ignore
+      const spent = (rpm: number) =>
+        (drivelineMassKg(gear.car.massKg, gear.totalRatio) * speedMs(rate, gear) * speedMs(rpm, gear)) / 1000;
+      return timeBetweenS(
+        even((rpm) => engine(rpm) - spent(rpm)),
+        speedMs(3000, gear),
+        speedMs(6500, gear),
+        gear,
+      )!;
     };
     expect(read(200)).toBeCloseTo(read(900), 9);
   });

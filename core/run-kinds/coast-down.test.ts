@@ -45,7 +45,11 @@ describe('coast-down', () => {
     for (let seed = 1; seed <= runs; seed++) {
       const found = coastDown(coasting(seed), light);
       const { aNm, bNmPerRadS, cNmPerRadS2 } = found;
-      const pairs = [[aNm, 6], [bNmPerRadS, 0.05], [cNmPerRadS2, 0.0006]] as const; // prettier-ignore
+      const pairs = [
+        [aNm, 6],
+        [bNmPerRadS, 0.05],
+        [cNmPerRadS2, 0.0006],
+      ] as const;
       for (const [estimate, value] of pairs) if (estimate.low <= value && value <= estimate.high) coefficients++;
       for (const speed of [80, 120, 170]) {
         const { low, high } = lossAt(found, speed);

@@ -59,12 +59,20 @@ const spanS = 0.5;
  * @throws Refusal when the recording holds no coast
  */
 export function coastDown(recording: Recording, dyno: DynoProfile, drivelineInertiaKgM2 = 0): CoastDown {
-  const places = drumsIn(recording.channels.map(({ name }) => name), dyno.kind)?.map(({ place }) => place) ?? [undefined]; // prettier-ignore
+  const places = drumsIn(
+    recording.channels.map(({ name }) => name),
+    dyno.kind,
+  )?.map(({ place }) => place) ?? [undefined];
   // What turns beside them is shared among several drums: they turn alike.
   const each = places.map((place) => drumInertiaKgM2(dyno, place) + drivelineInertiaKgM2 / places.length);
   const inertiaKgM2 = each.reduce((sum, one) => sum + one, 0);
   const drumInertia = Object.fromEntries(places.flatMap((place, at) => (place ? [[place, each[at]!]] : [])));
-  const free = { ...dyno, inertiaKgM2, drumInertiaKgM2: drumInertia, parasitic: { aNm: 0, bNmPerRadS: 0, cNmPerRadS2: 0 } }; // prettier-ignore
+  const free = {
+    ...dyno,
+    inertiaKgM2,
+    drumInertiaKgM2: drumInertia,
+    parasitic: { aNm: 0, bNmPerRadS: 0, cNmPerRadS2: 0 },
+  };
   // The ratio is of no use here: losses belong to the drum's speed.
   const drive = driveOf(recording, free, 1);
   const { time, speed, impulse } = drive;

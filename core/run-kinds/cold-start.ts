@@ -51,11 +51,29 @@ export function coldStartFigures(source: KindSource): RunFigures {
   ].filter(({ value }) => !Number.isNaN(value));
   const found: Finding[] = [];
   if (volts !== undefined && volts < weakV)
-    found.push({ id: 'weak-battery', severity: 'mind', figure: volts, unit: 'V', message: `The battery fell to ${volts.toFixed(1)} V while cranking (usual limit ${weakV} V): charge and test it, and look at its cables.` }); // prettier-ignore
+    found.push({
+      id: 'weak-battery',
+      severity: 'mind',
+      figure: volts,
+      unit: 'V',
+      message: `The battery fell to ${volts.toFixed(1)} V while cranking (usual limit ${weakV} V): charge and test it, and look at its cables.`,
+    });
   if (crankingS > longS)
-    found.push({ id: 'long-cranking', severity: 'mind', figure: crankingS, unit: 's', message: `Cranking took ${crankingS.toFixed(1)} s: look at fuel pressure at rest, the mixture for starting and the battery.` }); // prettier-ignore
+    found.push({
+      id: 'long-cranking',
+      severity: 'mind',
+      figure: crankingS,
+      unit: 's',
+      message: `Cranking took ${crankingS.toFixed(1)} s: look at fuel pressure at rest, the mixture for starting and the battery.`,
+    });
   if (stalls > 0)
-    found.push({ id: 'stalled', severity: 'mind', figure: stalls, unit: '', message: `It stalled ${stalls === 1 ? 'once' : `${stalls} times`} after it had started.` }); // prettier-ignore
+    found.push({
+      id: 'stalled',
+      severity: 'mind',
+      figure: stalls,
+      unit: '',
+      message: `It stalled ${stalls === 1 ? 'once' : `${stalls} times`} after it had started.`,
+    });
   if (steady === undefined)
     found.push({
       id: 'not-steady',
@@ -68,7 +86,8 @@ export function coldStartFigures(source: KindSource): RunFigures {
 /** When the starter first turned the engine, and when it ran by itself. @throws Refusal where it did not */
 function startIn(time: Float64Array, rpm: Float64Array): { turnsS: number; startS: number; runs: number } {
   const off = rpm.findIndex((value) => value <= turnsRpm);
-  if (off < 0) throw new Refusal('The engine was turning already when the recording began: begin it before the starter turns.'); // prettier-ignore
+  if (off < 0)
+    throw new Refusal('The engine was turning already when the recording began: begin it before the starter turns.');
   const turns = rpm.findIndex((value, index) => index > off && value > turnsRpm);
   if (turns < 0) throw new Refusal('The engine never turned in this recording.');
   const runs = runningFrom(time, rpm, turns);

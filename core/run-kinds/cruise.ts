@@ -47,7 +47,10 @@ export interface BurntFuel {
 export function cruiseFigures(source: KindSource, wheels: WheelPower, fuel: BurntFuel): RunFigures {
   const stretch = steadyStretch(wheels.time, wheels.powerKw, steadyShares.power);
   const power = blocksOf(wheels.time, wheels.powerKw, stretch);
-  if (power.length * blockS < leastS) throw new Refusal(`A cruise tells something from ${leastS} s on that are held steady: hold speed and load for longer.`); // prettier-ignore
+  if (power.length * blockS < leastS)
+    throw new Refusal(
+      `A cruise tells something from ${leastS} s on that are held steady: hold speed and load for longer.`,
+    );
   const flow = fuelFlow(source, fuel);
   const litres = flow.blocks.map((gramsPerS) => litresPerHour(gramsPerS, fuel.densityKgL));
   const meanKw = meanOf(power);
@@ -58,7 +61,17 @@ export function cruiseFigures(source: KindSource, wheels: WheelPower, fuel: Burn
     ...(meanKw > 0
       ? [figure('fuel-per-energy', 'Fuel for energy at the wheels', ['g/kWh', 0], meanOfBlocks(perEnergy), 'less')]
       : []),
-    ...(road && meanOf(road) > 5 ? [figure('fuel-per-distance', 'Fuel for distance', ['L/100 km', 3], meanOfBlocks(litres.map((value) => (100 * value) / meanOf(road))), 'less')] : []), // prettier-ignore
+    ...(road && meanOf(road) > 5
+      ? [
+          figure(
+            'fuel-per-distance',
+            'Fuel for distance',
+            ['L/100 km', 3],
+            meanOfBlocks(litres.map((value) => (100 * value) / meanOf(road))),
+            'less',
+          ),
+        ]
+      : []),
     figure('minutes', 'Time', ['min', 1], { mean: (power.length * blockS) / 60, halfWidth: NaN }),
     figure('wheel-power', 'Wheel power', ['kW', 2], meanOfBlocks(power)),
     ...(road ? [figure('road-speed', 'Road speed', ['km/h', 1], meanOfBlocks(road))] : []),
@@ -70,7 +83,13 @@ export function cruiseFigures(source: KindSource, wheels: WheelPower, fuel: Burn
   const found: Finding[] = [];
   const rich = richAt(source);
   if (rich !== undefined && rich > richShare)
-    found.push({ id: 'cruise-rich', severity: 'mind', figure: 100 * rich, unit: '%', message: `λ lies ${(100 * rich).toFixed(0)} % below its target at this cruise: about as much more fuel than needed. Look at the fuel table there, fuel pressure and the probe.` }); // prettier-ignore
+    found.push({
+      id: 'cruise-rich',
+      severity: 'mind',
+      figure: 100 * rich,
+      unit: '%',
+      message: `λ lies ${(100 * rich).toFixed(0)} % below its target at this cruise: about as much more fuel than needed. Look at the fuel table there, fuel pressure and the probe.`,
+    });
   return { figures, found };
 }
 
@@ -83,7 +102,9 @@ function steadyStretch(time: Float64Array, values: Float64Array, share: number):
 /** Means of whole blocks of a stretch. */
 function blocksOf(time: Float64Array, values: Float64Array, { fromS, toS }: Stretch): number[] {
   const count = Math.max(0, Math.floor((toS - fromS) / blockS));
-  return Array.from({ length: count }, (_, at) => meanOf(between(time, values, fromS + at * blockS, fromS + (at + 1) * blockS))); // prettier-ignore
+  return Array.from({ length: count }, (_, at) =>
+    meanOf(between(time, values, fromS + at * blockS, fromS + (at + 1) * blockS)),
+  );
 }
 
 /** Block means of a logged channel; each instrument has a clock of its own, so its cruise is found by its own engine speed. */
@@ -98,7 +119,9 @@ function loggedBlocks(
   const { time } = logged;
   const values = make(names.map((name) => logged[name] ?? new Float64Array(time.length)));
   const speed = withSpeed?.engineSpeed;
-  const stretch = speed ? steadyStretch(time, speed, steadyShares.speed) : { fromS: time[0]! + settlingS, toS: time[time.length - 1]! - endingS }; // prettier-ignore
+  const stretch = speed
+    ? steadyStretch(time, speed, steadyShares.speed)
+    : { fromS: time[0]! + settlingS, toS: time[time.length - 1]! - endingS };
   return blocksOf(time, values, stretch);
 }
 
@@ -122,7 +145,13 @@ export function meanOfBlocks(blocks: readonly number[]): { mean: number; halfWid
 function fuelFlow(source: KindSource, { stoichiometric }: BurntFuel): { label: string; blocks: number[] } {
   const metered = loggedBlocks(source, ([flow = new Float64Array()]) => flow, 'fuelFlow');
   if (metered) return { label: 'Fuel', blocks: metered };
-  const told = loggedBlocks(source, ([air = new Float64Array(), lambda = new Float64Array()]) => air.map((gramsPerS, at) => gramsPerS / (lambda[at]! * stoichiometric)), 'airMassFlow', 'lambda'); // prettier-ignore
+  const told = loggedBlocks(
+    source,
+    ([air = new Float64Array(), lambda = new Float64Array()]) =>
+      air.map((gramsPerS, at) => gramsPerS / (lambda[at]! * stoichiometric)),
+    'airMassFlow',
+    'lambda',
+  );
   if (!told) throw new Refusal('Neither fuel flow nor air mass flow with λ was logged, so no fuel use can be told.');
   return { label: 'Fuel, estimate from air and λ', blocks: told };
 }
@@ -133,6 +162,12 @@ function loggedMean(source: KindSource, name: string, label: string, as: readonl
 }
 
 function richAt(source: KindSource): number | undefined {
-  const blocks = loggedBlocks(source, ([read = new Float64Array(), target = new Float64Array()]) => read.map((value, at) => 1 - value / target[at]!), 'lambda', 'lambdaTarget') ?? []; // prettier-ignore
+  const blocks =
+    loggedBlocks(
+      source,
+      ([read = new Float64Array(), target = new Float64Array()]) => read.map((value, at) => 1 - value / target[at]!),
+      'lambda',
+      'lambdaTarget',
+    ) ?? [];
   return blocks.length > 0 ? meanOf(blocks) : undefined;
 }

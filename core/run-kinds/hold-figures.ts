@@ -33,7 +33,9 @@ export function holdFigures(
   const { log, units } = logOfWhole({ recording, dyno, engineToDrumRatio, beside }, unknownEngine);
   const at = (hold: SteadyHold, values: Float64Array) => {
     const from = hold.startS + hold.settlingS;
-    return values.filter((value, index) => log.time[index]! >= from && log.time[index]! <= hold.endS && !Number.isNaN(value)); // prettier-ignore
+    return values.filter(
+      (value, index) => log.time[index]! >= from && log.time[index]! <= hold.endS && !Number.isNaN(value),
+    );
   };
   const figures: RunFigure[] = [];
   const taken = new Set<string>();
@@ -54,7 +56,14 @@ export function holdFigures(
       const samples = at(hold, values);
       const unit = units.get(name);
       if (samples.length < 8 || unit === undefined) continue;
-      figures.push(figure(`${place}|${name}`, `${place}: ${channelLabel(name)}`, [keptUnit(name, unit), digitsOf(unit)], meanOfHold(samples))); // prettier-ignore
+      figures.push(
+        figure(
+          `${place}|${name}`,
+          `${place}: ${channelLabel(name)}`,
+          [keptUnit(name, unit), digitsOf(unit)],
+          meanOfHold(samples),
+        ),
+      );
     }
   }
   if (figures.length === 0) throw new Refusal('Nothing in the recording is held steady under load.');

@@ -57,12 +57,30 @@ export function idleFigures(source: KindSource): RunFigures {
   ].filter(({ value }) => !Number.isNaN(value));
   const found: Finding[] = [];
   if (hunts)
-    found.push({ id: 'idle-hunts', severity: 'mind', figure: swing.amplitude, unit: 'rpm', message: `The idle hunts: ±${swing.amplitude.toFixed(0)} rpm every ${swing.periodS.toFixed(1)} s. Look for false air, the mixture at idle and the idle controller.` }); // prettier-ignore
+    found.push({
+      id: 'idle-hunts',
+      severity: 'mind',
+      figure: swing.amplitude,
+      unit: 'rpm',
+      message: `The idle hunts: ±${swing.amplitude.toFixed(0)} rpm every ${swing.periodS.toFixed(1)} s. Look for false air, the mixture at idle and the idle controller.`,
+    });
   if (perMinute > dipsAMinute)
-    found.push({ id: 'idle-dips', severity: 'mind', figure: perMinute, unit: '', message: `The speed dips ${perMinute.toFixed(0)} times a minute, as with a misfire: look at plugs, coils and single injectors.` }); // prettier-ignore
+    found.push({
+      id: 'idle-dips',
+      severity: 'mind',
+      figure: perMinute,
+      unit: '',
+      message: `The speed dips ${perMinute.toFixed(0)} times a minute, as with a misfire: look at plugs, coils and single injectors.`,
+    });
   const lean = leanAt(source);
   if (lean !== undefined && lean > leanShare)
-    found.push({ id: 'idle-lean', severity: 'mind', figure: 100 * lean, unit: '%', message: `λ lies ${(100 * lean).toFixed(0)} % above its target at idle: false air (a leak behind the air meter), or too little fuel there. A probe in the tailpipe reads lean at idle by itself.` }); // prettier-ignore
+    found.push({
+      id: 'idle-lean',
+      severity: 'mind',
+      figure: 100 * lean,
+      unit: '%',
+      message: `λ lies ${(100 * lean).toFixed(0)} % above its target at idle: false air (a leak behind the air meter), or too little fuel there. A probe in the tailpipe reads lean at idle by itself.`,
+    });
   return { figures, found };
 }
 

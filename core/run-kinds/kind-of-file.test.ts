@@ -45,11 +45,15 @@ describe('what a file is, by itself', () => {
     expect(kindOfFile(roadDrive({ seed: 1 }), onTheRoad)).toBe('road-check');
     const { recording: own } = transientRun({ seed: 1 });
     const rpm = own.time.map(() => 2600);
-    expect(kindOfFile({ ...own, channels: [...own.channels, { name: 'engineSpeed', unit: 'rpm', values: rpm }] }, testDyno)).toBe('transient'); // prettier-ignore
+    expect(
+      kindOfFile({ ...own, channels: [...own.channels, { name: 'engineSpeed', unit: 'rpm', values: rpm }] }, testDyno),
+    ).toBe('transient');
     // A pull from the same pedal.
     const sweep = generatedRun({});
     const pedal = sweep.time.map((at) => (at < 2 ? 10 : 100));
-    expect(kindOfFile({ ...sweep, channels: [...sweep.channels, { name: 'throttle', unit: '%', values: pedal }] }, testDyno)).toBe('power'); // prettier-ignore
+    expect(
+      kindOfFile({ ...sweep, channels: [...sweep.channels, { name: 'throttle', unit: '%', values: pedal }] }, testDyno),
+    ).toBe('power');
     expect(() => mustBe('power', roadDrive({ seed: 1 }), onTheRoad)).toThrow(/no drum turned under it/);
   });
 });

@@ -73,7 +73,9 @@ export function isFromRoad({ channels }: Recording): boolean {
 }
 
 function drumStands({ channels }: Recording): boolean {
-  const speeds = channels.filter(({ name }) => (speedChannels as readonly string[]).includes(name) && name !== 'surfaceSpeed'); // prettier-ignore
+  const speeds = channels.filter(
+    ({ name }) => (speedChannels as readonly string[]).includes(name) && name !== 'surfaceSpeed',
+  );
   return speeds.length > 0 && speeds.every(({ values }) => values.every((value) => !(Math.abs(value) > standsRadS)));
 }
 

@@ -65,9 +65,17 @@ describe('cold start', () => {
 
   test('a recording that begins too late, or without a start, says so', () => {
     const whole = startRun({ seed: 1 });
-    const late = { time: whole.time.slice(300), channels: whole.channels.map((channel) => ({ ...channel, values: channel.values.slice(300) })) }; // prettier-ignore
+    const late = {
+      time: whole.time.slice(300),
+      channels: whole.channels.map((channel) => ({ ...channel, values: channel.values.slice(300) })),
+    };
     expect(() => coldStartFigures(alone(late))).toThrow(/turning already/);
-    const off = { ...whole, channels: whole.channels.map((channel) => (channel.name === 'engineSpeed' ? { ...channel, values: channel.values.map(() => 0) } : channel)) }; // prettier-ignore
+    const off = {
+      ...whole,
+      channels: whole.channels.map((channel) =>
+        channel.name === 'engineSpeed' ? { ...channel, values: channel.values.map(() => 0) } : channel,
+      ),
+    };
     expect(() => coldStartFigures(alone(off))).toThrow(/never turned/);
   });
 });
@@ -78,7 +86,6 @@ describe('response to the throttle', () => {
       [0.15, 0.3],
       [0.3, 0.8],
     ] as const) {
-      // prettier-ignore
       const { recording, wheels } = transientRun({ seed: 5, torqueS, boostS });
       const told = transientFigures(alone(recording), wheels);
       // Of the way from before; half of the throttle's own step is before its middle.
@@ -94,7 +101,10 @@ describe('response to the throttle', () => {
 
   test('without a step there is nothing to tell', () => {
     const { recording, wheels } = transientRun({ seed: 1 });
-    const still = { ...recording, channels: recording.channels.map((channel) => ({ ...channel, values: channel.values.map(() => 30) })) }; // prettier-ignore
+    const still = {
+      ...recording,
+      channels: recording.channels.map((channel) => ({ ...channel, values: channel.values.map(() => 30) })),
+    };
     expect(() => transientFigures(alone(still), wheels)).toThrow(/never opened/);
   });
 });
@@ -138,12 +148,18 @@ describe('road check', () => {
     expect(time.halfWidth).toBeLessThan(0.15 * truth);
     expect(valueOf(told, 'coolantTemperature')).toBe(92);
     expect(found(told)).toEqual([]);
-    expect(valueOf(roadCheckFigures(alone(roadDrive({ seed: 1, throttleLogged: false }))), 'time-80-120')).toBeCloseTo(truth, 0); // prettier-ignore
+    expect(valueOf(roadCheckFigures(alone(roadDrive({ seed: 1, throttleLogged: false }))), 'time-80-120')).toBeCloseTo(
+      truth,
+      0,
+    );
   });
 
   test('one passage has no interval; a passage that is not driven flat out is none', () => {
     const one = roadCheckFigures(alone(roadDrive({ seed: 2, passages: 1 })));
-    expect(one.figures.find(({ id }) => id === 'time-60-100')).toMatchObject({ label: '60 to 100 km/h, flat out', halfWidth: NaN }); // prettier-ignore
+    expect(one.figures.find(({ id }) => id === 'time-60-100')).toMatchObject({
+      label: '60 to 100 km/h, flat out',
+      halfWidth: NaN,
+    });
     const time = Float64Array.from({ length: 200 }, (_, at) => at / 10);
     const rising = time.map((s) => 50 + 4 * s);
     expect(passages(time, rising, undefined, 60, 100)).toEqual([expect.closeTo(10, 6)]);
@@ -157,7 +173,15 @@ describe('road check', () => {
       ),
     ).toEqual([]);
     // Braked in between, and begun above.
-    expect(passages(time, rising.map((kmh, at) => (at > 80 && at < 100 ? kmh - 15 : kmh)), undefined, 60, 100)).toEqual([]); // prettier-ignore
+    expect(
+      passages(
+        time,
+        rising.map((kmh, at) => (at > 80 && at < 100 ? kmh - 15 : kmh)),
+        undefined,
+        60,
+        100,
+      ),
+    ).toEqual([]);
     expect(passages(time, rising, undefined, 40, 80)).toEqual([]);
     // Speed that was not read for a while.
     expect(
@@ -172,7 +196,11 @@ describe('road check', () => {
   });
 
   test('what runs too hot is found; a drive without anything that is told is refused', () => {
-    expect(found(roadCheckFigures(alone(roadDrive({ seed: 3, coolantC: 118, passages: 8 }))))).toEqual(['road-coolantTemperature']); // prettier-ignore
-    expect(() => roadCheckFigures(alone({ time: Float64Array.of(0, 1), channels: [] }))).toThrow(/so it has no figures/); // prettier-ignore
+    expect(found(roadCheckFigures(alone(roadDrive({ seed: 3, coolantC: 118, passages: 8 }))))).toEqual([
+      'road-coolantTemperature',
+    ]);
+    expect(() => roadCheckFigures(alone({ time: Float64Array.of(0, 1), channels: [] }))).toThrow(
+      /so it has no figures/,
+    );
   });
 });

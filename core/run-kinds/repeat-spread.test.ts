@@ -9,7 +9,10 @@ const run = (minute: number, factor: number, from = 2000, to = 6000): RepeatedRu
 
 test('the spread of repeats comes back as a share of power, whatever the power', () => {
   const noise = normal(chance(4));
-  const shares = Array.from({ length: 300 }, () => repeatSpread([0, 10, 20].map((minute) => run(minute, 3 * (1 + 0.004 * noise())))!)!.share); // prettier-ignore
+  const shares = Array.from(
+    { length: 300 },
+    () => repeatSpread([0, 10, 20].map((minute) => run(minute, 3 * (1 + 0.004 * noise())))!)!.share,
+  );
   const mean = Math.sqrt(shares.reduce((sum, share) => sum + share ** 2, 0) / shares.length);
   expect(mean).toBeGreaterThan(0.0036);
   expect(mean).toBeLessThan(0.0044);
@@ -26,7 +29,11 @@ test('only runs of one strapping are repeats, over the range that all cover', ()
 });
 
 test('how repeats changed from run to run follows from their places; without places nothing is said', () => {
-  const placed = [[0, 1], [1, 1.002], [6, 1.012]].map(([place, factor]) => ({ ...run(8 * place!, factor!), place })); // prettier-ignore
+  const placed = [
+    [0, 1],
+    [1, 1.002],
+    [6, 1.012],
+  ].map(([place, factor]) => ({ ...run(8 * place!, factor!), place }));
   const { slope } = repeatSpread(placed)!;
   expect(slope!.perRun).toBeCloseTo(0.002, 4);
   expect(slope!.placeScatter).toBeCloseTo(62 / 3, 9);

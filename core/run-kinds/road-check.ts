@@ -54,11 +54,27 @@ export function roadCheckFigures(source: KindSource): RunFigures {
     const limit = name in usualMost ? usualMost[name as keyof typeof usualMost] : Infinity;
     const { unit } = knownChannels[name];
     if (value > limit)
-      found.push({ id: `road-${name}`, severity: 'mind', figure: value, unit, message: `${channelLabel(name)} reached ${value.toFixed(digits)} ${unit} on the road (usual limit ${limit} ${unit}): look where, in Logs, before the car is handed over.` }); // prettier-ignore
-    return [figure(name, `${channelLabel(name)}, ${which === 'most' ? 'highest' : 'lowest'}`, [keptUnit(name, unit), digits], once(value), name === 'knockRetard' ? 'less' : null)]; // prettier-ignore
+      found.push({
+        id: `road-${name}`,
+        severity: 'mind',
+        figure: value,
+        unit,
+        message: `${channelLabel(name)} reached ${value.toFixed(digits)} ${unit} on the road (usual limit ${limit} ${unit}): look where, in Logs, before the car is handed over.`,
+      });
+    return [
+      figure(
+        name,
+        `${channelLabel(name)}, ${which === 'most' ? 'highest' : 'lowest'}`,
+        [keptUnit(name, unit), digits],
+        once(value),
+        name === 'knockRetard' ? 'less' : null,
+      ),
+    ];
   });
   if (times.length + extremes.length === 0)
-    throw new Refusal('Neither a road speed nor temperatures, oil pressure or knock were logged on this drive, so it has no figures.'); // prettier-ignore
+    throw new Refusal(
+      'Neither a road speed nor temperatures, oil pressure or knock were logged on this drive, so it has no figures.',
+    );
   return { figures: [...times, ...extremes], found };
 }
 
@@ -67,12 +83,18 @@ function passageFigures(recording: Recording): RunFigure[] {
   if (!metresPerS) return [];
   const speed = metresPerS.map((value) => convert(value, 'm/s', 'km/h'));
   const throttle = valuesOf(recording, 'throttle');
-  const spans = roadSpans.map(([from, to]) => ({ from, to, seconds: passages(recording.time, speed, throttle, from, to) })); // prettier-ignore
+  const spans = roadSpans.map(([from, to]) => ({
+    from,
+    to,
+    seconds: passages(recording.time, speed, throttle, from, to),
+  }));
   const driven = spans.filter(({ seconds }) => seconds.length > 0);
   if (driven.length === 0) return [];
   const most = Math.max(...driven.map(({ seconds }) => seconds.length));
   return [
-    ...driven.map(({ from, to, seconds }) => figure(`time-${from}-${to}`, `${from} to ${to} km/h, flat out`, ['s', 2], meanOfPassages(seconds), 'less')), // prettier-ignore
+    ...driven.map(({ from, to, seconds }) =>
+      figure(`time-${from}-${to}`, `${from} to ${to} km/h, flat out`, ['s', 2], meanOfPassages(seconds), 'less'),
+    ),
     figure('passages', 'Passages', ['×', 0], once(most)),
   ];
 }
@@ -80,7 +102,10 @@ function passageFigures(recording: Recording): RunFigure[] {
 function meanOfPassages(seconds: readonly number[]): { mean: number; halfWidth: number } {
   const df = seconds.length - 1;
   if (df === 0) return once(seconds[0]!);
-  return { mean: meanOf(seconds), halfWidth: (studentT(0.95, df) * standardDeviationOf(seconds)) / Math.sqrt(seconds.length) }; // prettier-ignore
+  return {
+    mean: meanOf(seconds),
+    halfWidth: (studentT(0.95, df) * standardDeviationOf(seconds)) / Math.sqrt(seconds.length),
+  };
 }
 
 /** How long each passage flat out from one road speed to another took, s. */
@@ -104,7 +129,7 @@ export function passages(
     // A gear change closes the throttle for a moment and is part of it; a foot that is lifted is not.
     const lifted = throttle !== undefined && throttle[index]! < openAbove && is < top;
     if (top - is > mostFall || time[index]! - begunS > longestS || (lifted && top - is > mostFall / 2))
-      begunS = undefined; // prettier-ignore
+      begunS = undefined;
     else if (was < to && is >= to) {
       const endS = crossed(to);
       if (flatOut(time, throttle, begunS, endS)) found.push(endS - begunS);

@@ -62,7 +62,13 @@ export function transientFigures(source: KindSource, wheels: WheelTorque): RunFi
     );
     const s = plateau.atS - loggedStep.atS;
     if (s > lateS)
-      found.push({ id: 'late-boost', severity: 'mind', figure: s, unit: 's', message: `Boost takes ${s.toFixed(1)} s to 90 % (usual limit ${lateS} s): look for leaks, the boost control and the turbo itself.` }); // prettier-ignore
+      found.push({
+        id: 'late-boost',
+        severity: 'mind',
+        figure: s,
+        unit: 's',
+        message: `Boost takes ${s.toFixed(1)} s to 90 % (usual limit ${lateS} s): look for leaks, the boost control and the turbo itself.`,
+      });
   }
   return { figures, found };
 }
@@ -97,13 +103,17 @@ function stepOf({ time, throttle }: Logged<'throttle'>): Step {
   if (open < 0) throw new Refusal('The throttle was never opened in this recording.');
   let closed = open;
   while (closed > 0 && throttle[closed]! > closedBelow) closed--;
-  if (throttle[closed]! > closedBelow) throw new Refusal('The throttle was open from the beginning: hold the speed on a light pedal first, then open it.'); // prettier-ignore
+  if (throttle[closed]! > closedBelow)
+    throw new Refusal('The throttle was open from the beginning: hold the speed on a light pedal first, then open it.');
   let lift = open;
   while (lift < throttle.length - 1 && throttle[lift]! > openAbove) lift++;
   const middle = (throttle[closed]! + throttle[open]!) / 2;
   let half = closed;
   while (half < open && throttle[half]! < middle) half++;
-  if (time[lift]! - time[half]! < leastS) throw new Refusal(`Full throttle was held for ${(time[lift]! - time[half]!).toFixed(1)} s: hold it for ${leastS} s at least.`); // prettier-ignore
+  if (time[lift]! - time[half]! < leastS)
+    throw new Refusal(
+      `Full throttle was held for ${(time[lift]! - time[half]!).toFixed(1)} s: hold it for ${leastS} s at least.`,
+    );
   return { atS: time[half]!, liftS: time[lift]! };
 }
 
@@ -133,7 +143,9 @@ function riseOf({ time, values }: Trace, { atS, liftS }: Step, what: string): Ri
     throw new Refusal(`No rise of ${what} can be told from its noise in this recording.`);
   let at = firstNotBelow(time, atS);
   while (at < time.length - 1 && !(values[at]! >= goal)) at++;
-  const slope = Math.abs(values[Math.min(time.length - 1, at + 2)]! - values[Math.max(0, at - 2)]!) / Math.max(1e-6, time[Math.min(time.length - 1, at + 2)]! - time[Math.max(0, at - 2)]!); // prettier-ignore
+  const slope =
+    Math.abs(values[Math.min(time.length - 1, at + 2)]! - values[Math.max(0, at - 2)]!) /
+    Math.max(1e-6, time[Math.min(time.length - 1, at + 2)]! - time[Math.max(0, at - 2)]!);
   const share90 = at > 0 ? (goal - values[at - 1]!) / (values[at]! - values[at - 1]! || 1) : 1;
   const crossed = at > 0 ? time[at - 1]! + Math.max(0, Math.min(1, share90)) * (time[at]! - time[at - 1]!) : time[at]!;
   return { atS: crossed, startS: atS, before, steady, sdS: slope > 0 ? noise / slope : NaN };

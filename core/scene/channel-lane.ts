@@ -29,7 +29,10 @@ export function channelLane(channel: string, sides: readonly LoggedSide[], view:
   });
   const [first] = drawn;
   if (!first)
-    return { id: channel, why: `${laneName(channel)} was not logged in these runs, or its logger could not be lined up.` }; // prettier-ignore
+    return {
+      id: channel,
+      why: `${laneName(channel)} was not logged in these runs, or its logger could not be lined up.`,
+    };
   const asRatio = first.unit === 'AFR';
   const unit = asRatio ? ratioUnit(drawn) : first.unit;
   const range = readingRange(

@@ -36,7 +36,14 @@ export function drumLane(id: string, grouping: DrumGrouping, source: LaneSource)
   });
   if (drawn.length === 0)
     return { id, why: `${laneName(id)} is not known: the compared runs were not made on drums that are recorded so.` };
-  const lines = drawn.map(({ id: line, place, rpm, values, colour, width, dash }) => ({ id: line, x: place.xs(rpm), values, colour, width, dash })); // prettier-ignore
+  const lines = drawn.map(({ id: line, place, rpm, values, colour, width, dash }) => ({
+    id: line,
+    x: place.xs(rpm),
+    values,
+    colour,
+    width,
+    dash,
+  }));
   return {
     id,
     lines,

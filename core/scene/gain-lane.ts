@@ -24,7 +24,15 @@ export function gainLane({ figures, view, shown }: LaneSource): LaneContent | Em
   // A gain is one at the same engine speed; it stands where the test reached that speed.
   const x = top.place.xs(power.engineSpeedRpm);
   const [low, high, values] = [bound(-1), bound(1), power.gain.map(scale)];
-  const edge = (id: string, edgeValues: Float64Array): LaneLine => ({ id, x, values: edgeValues, colour: 'var(--soft)', width: 1, opacity: 0.8, dash: [2, 3] }); // prettier-ignore
+  const edge = (id: string, edgeValues: Float64Array): LaneLine => ({
+    id,
+    x,
+    values: edgeValues,
+    colour: 'var(--soft)',
+    width: 1,
+    opacity: 0.8,
+    dash: [2, 3],
+  });
   const gain: LaneLine = { id: 'gain', x, values, colour: top.colour, width: 2.2 };
   // A band wider than the gain is cut off rather than let it flatten the line.
   const spread = judged ? scale(2.5 * medianOf(power.gainHalfWidth)) : 0;

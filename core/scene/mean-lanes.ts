@@ -182,8 +182,14 @@ function furtherLine(
   { shown }: LaneSource,
   scale: (kw: number) => number,
 ): LaneLine {
-  // prettier-ignore
-  return { id: 'continued', x: engineSpeedRpm, values: values.map(scale), colour: shown[shown.length - 1]!.colour, width: 1.4, dash: [2, 4] }; // prettier-ignore
+  return {
+    id: 'continued',
+    x: engineSpeedRpm,
+    values: values.map(scale),
+    colour: shown[shown.length - 1]!.colour,
+    width: 1.4,
+    dash: [2, 4],
+  };
 }
 
 function furtherNote(further: ContinuedCurve | undefined, { shown, view }: LaneSource): string {

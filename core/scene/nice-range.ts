@@ -22,7 +22,22 @@ export function niceRange(least: number, most: number, lines: number, atLeast = 
 }
 
 /** An axis never shows less than this of a unit, so that noise does not fill a lane. */
-const leastSpan: Record<string, number> = { '%': 10, '°': 2, '°BTDC': 4, '°C': 6, '°F': 10, kPa: 20, bar: 0.2, psi: 3, inHg: 0.2, '–': 0.06, '': 0.06, AFR: 0.9, V: 1, ms: 1 }; // prettier-ignore
+const leastSpan: Record<string, number> = {
+  '%': 10,
+  '°': 2,
+  '°BTDC': 4,
+  '°C': 6,
+  '°F': 10,
+  kPa: 20,
+  bar: 0.2,
+  psi: 3,
+  inHg: 0.2,
+  '–': 0.06,
+  '': 0.06,
+  AFR: 0.9,
+  V: 1,
+  ms: 1,
+};
 
 /** The value axis of logged readings in a unit. */
 export function readingRange(series: readonly Float64Array[], unit: string): ValueRange {

@@ -65,8 +65,23 @@ export function scenePicture(scene: Scene, size: PictureSize): Picture {
     return shapes;
   });
   const below = top + letters + 5;
-  const axis = ticksOf(scene.range, scene.told).map(({ place, figure }): Shape => ({ is: 'words', x: x(place), y: below, size: letters - 1, words: figure, colour: soft, anchor: 'middle' })); // prettier-ignore
-  const unit: Shape = { is: 'words', x: width - right + 2 * letters, y: below, size: letters - 1, words: scene.told.unit, colour: soft }; // prettier-ignore
+  const axis = ticksOf(scene.range, scene.told).map(({ place, figure }): Shape => ({
+    is: 'words',
+    x: x(place),
+    y: below,
+    size: letters - 1,
+    words: figure,
+    colour: soft,
+    anchor: 'middle',
+  }));
+  const unit: Shape = {
+    is: 'words',
+    x: width - right + 2 * letters,
+    y: below,
+    size: letters - 1,
+    words: scene.told.unit,
+    colour: soft,
+  };
   return { width, height: top + axisHeight, shapes: [...lanes, ...axis, unit] };
 }
 
@@ -87,16 +102,37 @@ function laneShapes(lane: SceneLane | EmptyLane, { top, height, x, range, size }
   const { values, decoration } = lane;
   const [low, high] = [top + height - letters, top + 1.9 * letters];
   const y = (value: number) => low - ((value - values.least) / (values.most - values.least)) * (low - high);
-  const across = (value: number, colour: string, more: Ink = {}): Shape => ({ is: 'line', x1: left, x2: width - right, y1: y(value), y2: y(value), stroke: colour, strokeWidth: 1, ...more }); // prettier-ignore
+  const across = (value: number, colour: string, more: Ink = {}): Shape => ({
+    is: 'line',
+    x1: left,
+    x2: width - right,
+    y1: y(value),
+    y2: y(value),
+    stroke: colour,
+    strokeWidth: 1,
+    ...more,
+  });
   const { bands = [], levels = [], envelope, gainArea, peak, zeroColour } = decoration;
-  const inside: Shape[] = bands.map(({ from, to }) => ({ is: 'path', d: boxPath(x(from), high, x(to), low), fill: 'var(--band)', opacity: 0.6 })); // prettier-ignore
+  const inside: Shape[] = bands.map(({ from, to }) => ({
+    is: 'path',
+    d: boxPath(x(from), high, x(to), low),
+    fill: 'var(--band)',
+    opacity: 0.6,
+  }));
   for (let tick = values.least; tick <= values.most + 1e-9; tick += values.step)
     inside.push(across(tick, Math.abs(tick) < 1e-9 && zeroColour !== undefined ? ink : 'var(--rule-soft)'));
   inside.push(...levels.map(({ value, colour }) => across(value, colour, { dash: [6, 4] })));
-  if (envelope) inside.push({ is: 'path', d: between(envelope.x, envelope.low, envelope.high, x, y), fill: envelope.colour, opacity: 0.15 }); // prettier-ignore
+  if (envelope)
+    inside.push({
+      is: 'path',
+      d: between(envelope.x, envelope.low, envelope.high, x, y),
+      fill: envelope.colour,
+      opacity: 0.15,
+    });
   if (gainArea) {
     const zero = Array.from(gainArea.values, () => 0);
-    const kept = (keep: (value: number) => number) => between(gainArea.x, zero, Array.from(gainArea.values, keep), x, y); // prettier-ignore
+    const kept = (keep: (value: number) => number) =>
+      between(gainArea.x, zero, Array.from(gainArea.values, keep), x, y);
     inside.push({ is: 'path', d: kept((value) => Math.max(0, value)), fill: gainArea.gain, opacity: 0.28 });
     // Hatched, so that it is told from a gain in grey as well.
     if (Array.from(gainArea.values).some((value) => value < 0)) {
@@ -106,25 +142,47 @@ function laneShapes(lane: SceneLane | EmptyLane, { top, height, x, range, size }
     }
   }
   inside.push(...lane.lines.flatMap((line) => lineShapes(line, range, x, y)));
-  if (peak && isWithin(peak.x, range)) inside.push({ is: 'circle', x: x(peak.x), y: y(peak.value), r: 3.5, fill: peak.colour }); // prettier-ignore
-  inside.push(...lane.marks.filter((mark) => isWithin(mark.x, range)).map((mark) => markShape(x(mark.x), y(mark.value), mark.severity, mark.why))); // prettier-ignore
+  if (peak && isWithin(peak.x, range))
+    inside.push({ is: 'circle', x: x(peak.x), y: y(peak.value), r: 3.5, fill: peak.colour });
+  inside.push(
+    ...lane.marks
+      .filter((mark) => isWithin(mark.x, range))
+      .map((mark) => markShape(x(mark.x), y(mark.value), mark.severity, mark.why)),
+  );
   return [
     { is: 'clipped', outline: boxPath(left, top + 1.5 * letters, width - right, top + height), shapes: inside },
     { is: 'words', x: left, y: title, size: letters, words: lane.name, colour: ink, heavy: true },
-    { is: 'words', x: left + 0.62 * letters * lane.name.length + 10, y: title, size: letters - 1, words: lane.unit, colour: soft }, // prettier-ignore
+    {
+      is: 'words',
+      x: left + 0.62 * letters * lane.name.length + 10,
+      y: title,
+      size: letters - 1,
+      words: lane.unit,
+      colour: soft,
+    },
     ...valueTicks(lane, y, size),
     ...endNames(lane, range, y, low, size),
   ];
 }
 
 const isWithin = (at: number, [from, to]: AxisRange) => at >= from && at <= to;
-const boxPath = (x1: number, y1: number, x2: number, y2: number) => `M${x1.toFixed(1)},${y1.toFixed(1)}H${x2.toFixed(1)}V${y2.toFixed(1)}H${x1.toFixed(1)}Z`; // prettier-ignore
+const boxPath = (x1: number, y1: number, x2: number, y2: number) =>
+  `M${x1.toFixed(1)},${y1.toFixed(1)}H${x2.toFixed(1)}V${y2.toFixed(1)}H${x1.toFixed(1)}Z`;
 
 /** Slanting lines over an area. */
 function hatch(left: number, right: number, high: number, low: number, colour: string): Shape[] {
   const tall = low - high;
   const count = Math.ceil((right - left + tall) / 6);
-  return Array.from({ length: count }, (_, index) => ({ is: 'line', x1: left + 6 * index - tall, y1: low, x2: left + 6 * index, y2: high, stroke: colour, strokeWidth: 1.6, opacity: 0.9 })); // prettier-ignore
+  return Array.from({ length: count }, (_, index) => ({
+    is: 'line',
+    x1: left + 6 * index - tall,
+    y1: low,
+    x2: left + 6 * index,
+    y2: high,
+    stroke: colour,
+    strokeWidth: 1.6,
+    opacity: 0.9,
+  }));
 }
 
 function valueTicks({ values }: SceneLane, y: (value: number) => number, { left, letters }: PictureSize): Shape[] {
@@ -132,7 +190,15 @@ function valueTicks({ values }: SceneLane, y: (value: number) => number, { left,
   return Array.from({ length: count + 1 }, (_, index): Shape => {
     const tick = values.least + index * values.step;
     const words = String(Number(tick.toFixed(4))).replace('-', '−');
-    return { is: 'words', x: left - 8, y: y(tick) + 0.3 * letters, size: letters - 2, words, colour: soft, anchor: 'end' }; // prettier-ignore
+    return {
+      is: 'words',
+      x: left - 8,
+      y: y(tick) + 0.3 * letters,
+      size: letters - 2,
+      words,
+      colour: soft,
+      anchor: 'end',
+    };
   });
 }
 
@@ -164,7 +230,15 @@ function lineShapes(
   // One point beyond each side, so that a line reaches the edge.
   const inside = (index: number) => !(at[index + 1]! < range[0]) && !(at[index - 1]! > range[1]);
   const places = Array.from(at, (_, index) => index).filter((index) => Number.isFinite(values[index]) && inside(index));
-  if (points) return places.map((index): Shape => ({ is: 'circle', x: x(at[index]!), y: y(values[index]!), r: 1.2, fill: colour, opacity })); // prettier-ignore
+  if (points)
+    return places.map((index): Shape => ({
+      is: 'circle',
+      x: x(at[index]!),
+      y: y(values[index]!),
+      r: 1.2,
+      fill: colour,
+      opacity,
+    }));
   const d = linePath<number>(
     (index) => x(at[index]!),
     (index) => y(values[index]!),

@@ -23,8 +23,23 @@ export function sceneSvg(scene: Scene, { title, sentence, made }: PictureWords, 
   const [ink, soft] = ['var(--ink)', 'var(--soft)'];
   const around: Shape[] = [
     { is: 'words', x: left, y: 40, size: 22, words: title, colour: ink, heavy: true },
-    ...inLines(sentence, 110).map((words, index): Shape => ({ is: 'words', x: left, y: 68 + 22 * index, size: 17, words, colour: ink, heavy: true })), // prettier-ignore
-    ...inLines(made, 150).map((words, index): Shape => ({ is: 'words', x: left, y: bottom + 20 + 17 * index, size: 13, words, colour: soft })), // prettier-ignore
+    ...inLines(sentence, 110).map((words, index): Shape => ({
+      is: 'words',
+      x: left,
+      y: 68 + 22 * index,
+      size: 17,
+      words,
+      colour: ink,
+      heavy: true,
+    })),
+    ...inLines(made, 150).map((words, index): Shape => ({
+      is: 'words',
+      x: left,
+      y: bottom + 20 + 17 * index,
+      size: 13,
+      words,
+      colour: soft,
+    })),
   ];
   const height = bottom + foot;
   return [
@@ -84,7 +99,8 @@ function inkSvg(
   ].join('');
 }
 
-const titled = (element: string, why: string | undefined) => (why === undefined ? '/>' : `><title>${escaped(why)}</title></${element}>`); // prettier-ignore
+const titled = (element: string, why: string | undefined) =>
+  why === undefined ? '/>' : `><title>${escaped(why)}</title></${element}>`;
 
 /** Words in at most three lines of so many letters. */
 function inLines(words: string, longest: number): string[] {

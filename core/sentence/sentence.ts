@@ -80,7 +80,8 @@ export function joined(sentences: readonly Sentence[], between: string): Sentenc
 
 /** With a capital at its beginning; λ is a symbol and stays as it is. */
 export function capitalised(sentence: Sentence): Sentence {
-  if (typeof sentence === 'string') return sentence.charAt(0) === 'λ' ? sentence : sentence.charAt(0).toUpperCase() + sentence.slice(1); // prettier-ignore
+  if (typeof sentence === 'string')
+    return sentence.charAt(0) === 'λ' ? sentence : sentence.charAt(0).toUpperCase() + sentence.slice(1);
   const [first = '', ...others] = sentence.words;
   if (first !== '') return { ...sentence, words: [capitalised(first) as string, ...others] };
   const [part, ...parts] = sentence.parts;

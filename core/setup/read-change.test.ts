@@ -70,8 +70,17 @@ describe('a change in a line', () => {
   });
 
   test('the same step twice is two steps, and back is back', () => {
-    const step = (id: number, parentId: number | null, line: string): SetupStep => ({ id, parentId, items: readChange(line) }); // prettier-ignore
-    const setups = [step(1, null, ''), step(2, 1, '1 spacer less'), step(3, 2, '1 spacer less'), step(4, 3, '2 spacers more')]; // prettier-ignore
+    const step = (id: number, parentId: number | null, line: string): SetupStep => ({
+      id,
+      parentId,
+      items: readChange(line),
+    });
+    const setups = [
+      step(1, null, ''),
+      step(2, 1, '1 spacer less'),
+      step(3, 2, '1 spacer less'),
+      step(4, 3, '2 spacers more'),
+    ];
     expect(stateOf(setups, 3).get('own:spacer/0')).toMatchObject({ by: -2 });
     expect(differences(setups, 1, 2)).toHaveLength(1);
     expect([...sameStates(setups).values()]).toEqual([1, 2, 3, 1]);
@@ -109,7 +118,14 @@ describe('two setups', () => {
   const steps: SetupStep[] = [
     { id: 1, parentId: null, items: [] },
     { id: 2, parentId: 1, items: [{ kind: 'ignition', by: 1.5 }] },
-    { id: 3, parentId: 2, items: [{ kind: 'ignition', by: 1 }, { kind: 'fuel', name: 'E85' }] }, // prettier-ignore
+    {
+      id: 3,
+      parentId: 2,
+      items: [
+        { kind: 'ignition', by: 1 },
+        { kind: 'fuel', name: 'E85' },
+      ],
+    },
     { id: 4, parentId: 3, items: [{ kind: 'ignition', by: -2.5 }] },
     { id: 5, parentId: 1, items: [{ kind: 'boost', to: 90 }] },
     { id: 6, parentId: 5, items: [{ kind: 'boost', by: 10 }] },
@@ -143,7 +159,7 @@ test('setups of one state are those without a difference, whatever way led there
   expect([...states.values()]).toEqual([1, 2, 1, 4, 1, 6, 6]);
   for (const { id: a } of steps)
     for (const { id: b } of steps)
-      expect([a, b, states.get(a) === states.get(b)]).toEqual([a, b, differences(steps, a, b).length === 0]); // prettier-ignore
+      expect([a, b, states.get(a) === states.get(b)]).toEqual([a, b, differences(steps, a, b).length === 0]);
 });
 
 test('a prediction is scored against the interval', () => {

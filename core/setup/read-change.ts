@@ -49,7 +49,14 @@ const unitPattern = String.raw`(°|%|mm³|mm|cm|kPa|bar|psi|N/mm|kg|g|[a-zµΩ]{
 /** Things that have a reader of their own, by name and not by number. */
 const namedThings = /^(fuel|tyres?|gear|fans?|bonnet|tune|tune file|map|file|filter|air filter)$/;
 const own = (name: string, unit: string | undefined, step: { by: number } | { to: number }): SetupItem | undefined =>
-  namedThings.test(singular(name)) ? undefined : { kind: 'own', name: singular(name), unit: (unit ?? '').replace(/^(click|turn|step|notche?|hole)s$/i, '$1'), ...step }; // prettier-ignore
+  namedThings.test(singular(name))
+    ? undefined
+    : {
+        kind: 'own',
+        name: singular(name),
+        unit: (unit ?? '').replace(/^(click|turn|step|notche?|hole)s$/i, '$1'),
+        ...step,
+      };
 
 /** A thing that a person names, by so much: `pump timing +2°`, `fuel stop +2 clicks`, `1 spacer less`. */
 const ownSteps: Reader[] = [
@@ -58,8 +65,12 @@ const ownSteps: Reader[] = [
     return found ? own(found[1]!, found[3], byOrTo(found[2])) : undefined;
   },
   (clause) => {
-    const found = words(String.raw`([a-z][a-z .-]{1,40}?)\s*(\d+(?:[.,]\d+)?)\s*${unitPattern}?\s*(more|less|fewer|up|down|in|out)`).exec(clause); // prettier-ignore
-    return found ? own(found[1]!, found[3], byOrTo(found[2], 1, /less|fewer|down|out/i.test(found[4]!) ? -1 : 1)) : undefined; // prettier-ignore
+    const found = words(
+      String.raw`([a-z][a-z .-]{1,40}?)\s*(\d+(?:[.,]\d+)?)\s*${unitPattern}?\s*(more|less|fewer|up|down|in|out)`,
+    ).exec(clause);
+    return found
+      ? own(found[1]!, found[3], byOrTo(found[2], 1, /less|fewer|down|out/i.test(found[4]!) ? -1 : 1))
+      : undefined;
   },
   (clause) => {
     const found = words(String.raw`(\d+(?:[.,]\d+)?)\s+([a-z][a-z -]{1,40}?)\s+(more|less|fewer)`).exec(clause);

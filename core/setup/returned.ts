@@ -22,5 +22,7 @@ export function returnedTo(
   const first = counted
     .filter(({ setupId }) => setupId === laterId)
     .reduce((least, { startedAt }) => Math.min(least, Date.parse(startedAt)), Infinity);
-  return counted.some(({ setupId, startedAt }) => setupId !== null && same.includes(setupId) && Date.parse(startedAt) > first); // prettier-ignore
+  return counted.some(
+    ({ setupId, startedAt }) => setupId !== null && same.includes(setupId) && Date.parse(startedAt) > first,
+  );
 }

@@ -22,7 +22,8 @@ export function setupWords(
   const { label, unit: kept, digits } = numericOf(only);
   const { unit } = toldIn(kept, keptUnits);
   const relative = isNumeric(after ?? only) && (after as { to?: number } | undefined)?.to === undefined;
-  const write = (value: number) => `${value < 0 ? '−' : relative && value > 0 ? '+' : ''}${Number(Math.abs(value).toFixed(digits))}`; // prettier-ignore
+  const write = (value: number) =>
+    `${value < 0 ? '−' : relative && value > 0 ? '+' : ''}${Number(Math.abs(value).toFixed(digits))}`;
   const where = only.aboveRpm ? ` above ${only.aboveRpm.toLocaleString('en-GB')}` : '';
   return capital(`${label} ${write(from)} → ${write(to)}${withUnit('', unit)}${where}`);
 }

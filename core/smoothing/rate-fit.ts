@@ -50,8 +50,13 @@ export function rateFit(traces: Traces, first: number, last: number, at: number,
   const base = amount[first]!;
   // Written out term by term: this loop is where a comparison spends its time.
   let s00 = 0, s01 = 0, s02 = 0, s03 = 0, s11 = 0, s12 = 0, s13 = 0, s22 = 0, s23 = 0, s33 = 0; // prettier-ignore
-  let m0 = 0, m1 = 0, m2 = 0, m3 = 0; // prettier-ignore
-  let c1 = 0, c2 = 0, c3 = 0; // prettier-ignore
+  let m0 = 0,
+    m1 = 0,
+    m2 = 0,
+    m3 = 0;
+  let c1 = 0,
+    c2 = 0,
+    c3 = 0;
   let before = time[first]!;
   let zBefore = (variable[first]! - at) * perReach;
   for (let index = first; index <= last; index++) {

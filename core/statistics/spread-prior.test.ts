@@ -46,7 +46,12 @@ describe('the spread that is learned from earlier repeats', () => {
 
   test('is nothing where nothing was repeated, or only readings rounded to nothing', () => {
     expect(learnedSpread([])).toBeUndefined();
-    expect(learnedSpread([{ runs: 1, share: 0.004 }, { runs: 3, share: 0 }])).toBeUndefined(); // prettier-ignore
+    expect(
+      learnedSpread([
+        { runs: 1, share: 0.004 },
+        { runs: 3, share: 0 },
+      ]),
+    ).toBeUndefined();
   });
 });
 

@@ -100,7 +100,11 @@ function fittedSpread(known: readonly Repeats[]): SpreadPrior | undefined {
     return { value: 2 * Math.log(share) - digamma(half) + Math.log(half), chance: trigamma(half) };
   });
   const mean = logs.reduce((sum, { value }) => sum + value, 0) / logs.length;
-  const scatter = logs.reduce((sum, { value, chance }) => sum + (value - mean) ** 2 * (logs.length / Math.max(1, logs.length - 1)) - chance, 0) / logs.length; // prettier-ignore
+  const scatter =
+    logs.reduce(
+      (sum, { value, chance }) => sum + (value - mean) ** 2 * (logs.length / Math.max(1, logs.length - 1)) - chance,
+      0,
+    ) / logs.length;
   const fitted = scatter > 0 ? 2 * inverseTrigamma(scatter) : Infinity;
   const df = Math.min(fitted, all, known.length < fewJobs ? mostDfOfFew : Infinity);
   const share = Math.exp((mean + (Number.isFinite(fitted) ? digamma(fitted / 2) - Math.log(fitted / 2) : 0)) / 2);

@@ -46,7 +46,12 @@ describe('differences of means', () => {
 
   test('a side with one run borrows the spread of the others, and says so; with none there is no interval', () => {
     expect(meanDifference([3], [1])).toMatchObject({ halfWidth: NaN, from: 'none', pValue: NaN });
-    const borrowing = meanDifference([3], [1], { alike: [[5, 6], [7, 7.5]] }); // prettier-ignore
+    const borrowing = meanDifference([3], [1], {
+      alike: [
+        [5, 6],
+        [7, 7.5],
+      ],
+    });
     expect(borrowing).toMatchObject({ df: 2, from: 'pooled', borrowsSpread: true });
     expect(meanDifference([3], [1], { prior: { standardDeviation: 0.5, df: 8, from: 'learned' } })).toMatchObject({
       df: 8,
@@ -82,7 +87,10 @@ describe('differences of means', () => {
     fc.assert(
       fc.property(values, values, fc.double({ min: 0.1, max: 9, noNaN: true }), (a, b, factor) => {
         const forward = meanDifference(a, b);
-        const scaled = meanDifference(a.map((x) => 5 + factor * x), b.map((x) => 5 + factor * x)); // prettier-ignore
+        const scaled = meanDifference(
+          a.map((x) => 5 + factor * x),
+          b.map((x) => 5 + factor * x),
+        );
         const swapped = meanDifference(b, a);
         fc.pre(
           Number.isFinite(forward.halfWidth) &&
@@ -157,5 +165,12 @@ test('the spread of mountings is found in repeats, and 0 where runs explain it',
   expect(remountDeviation(setups)!.standardDeviation).toBeCloseTo(0.8, 1);
   expect(remountDeviation(setups)!.df).toBe(120);
   expect(remountDeviation([[[1, 2, 3]]])).toBeUndefined();
-  expect(remountDeviation([[[1, 2, 3], [1.1, 2.1, 2.9]]])!.standardDeviation).toBe(0); // prettier-ignore
+  expect(
+    remountDeviation([
+      [
+        [1, 2, 3],
+        [1.1, 2.1, 2.9],
+      ],
+    ])!.standardDeviation,
+  ).toBe(0);
 });

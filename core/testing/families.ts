@@ -106,7 +106,13 @@ export function healthyRun(family: Family, seed: number): GeneratedRun {
       const onset = between(1500, 1800);
       return {
         ...common,
-        dyno: { ...inertiaRoller(between(5, 8)), kind: 'loaded-roller', radiusM: 0.16, loadCellLagS: between(0.02, 0.08), coastAbsorberNm: 60 }, // prettier-ignore
+        dyno: {
+          ...inertiaRoller(between(5, 8)),
+          kind: 'loaded-roller',
+          radiusM: 0.16,
+          loadCellLagS: between(0.02, 0.08),
+          coastAbsorberNm: 60,
+        },
         ratio: between(1.8, 2.2),
         fromRpm: between(1250, 1400),
         toRpm: between(4100, 4500),
@@ -124,7 +130,12 @@ export function healthyRun(family: Family, seed: number): GeneratedRun {
       const dip = between(0.01, 0.05);
       return {
         ...common,
-        dyno: { kind: 'hub', inertiaKgM2: between(1.8, 2.5), parasitic: { aNm: 1, bNmPerRadS: 0.02, cNmPerRadS2: 0 }, coastAbsorberNm: 120 }, // prettier-ignore
+        dyno: {
+          kind: 'hub',
+          inertiaKgM2: between(1.8, 2.5),
+          parasitic: { aNm: 1, bNmPerRadS: 0.02, cNmPerRadS2: 0 },
+          coastAbsorberNm: 120,
+        },
         ratio: between(3.6, 4.4),
         creep: 0,
         fromRpm: between(1900, 2300),

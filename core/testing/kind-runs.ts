@@ -43,7 +43,13 @@ export function idleRun({
     if (dipLeft <= 0 && random() < (dips / 60) * 0.02) dipLeft = 0.24;
     dipLeft -= 0.02;
     time.push(at);
-    speed.push(rpm + wander(0.02) + (swing ? swing.rpm * Math.sin((2 * Math.PI * at) / swing.periodS) : 0) - (dipLeft > 0 ? 90 : 0) + 2 * noise()); // prettier-ignore
+    speed.push(
+      rpm +
+        wander(0.02) +
+        (swing ? swing.rpm * Math.sin((2 * Math.PI * at) / swing.periodS) : 0) -
+        (dipLeft > 0 ? 90 : 0) +
+        2 * noise(),
+    );
     mixture.push(lambda + 0.004 * noise());
   }
   return made(time, { engineSpeed: ['rpm', speed], lambda: ['–', mixture], lambdaTarget: ['–', time.map(() => 1)] });
@@ -70,7 +76,18 @@ export function startRun(recipe: StartRecipe): Recording {
     const since = at - startS;
     const stalled = since > 3 && Math.floor((since - 3) / 4) < stalls && (since - 3) % 4 < 1.2;
     time.push(at);
-    rpm.push(at < 2 ? 0 : since < 0 ? 200 + 20 * Math.sin(38 * at) : stalled ? 0 : idleRpm + flareRpm * Math.exp(-since / 1.2) * (1 - Math.exp(-since / 0.15)) - (idleRpm - 250) * Math.exp(-since / 0.12) + 5 * noise()); // prettier-ignore
+    rpm.push(
+      at < 2
+        ? 0
+        : since < 0
+          ? 200 + 20 * Math.sin(38 * at)
+          : stalled
+            ? 0
+            : idleRpm +
+              flareRpm * Math.exp(-since / 1.2) * (1 - Math.exp(-since / 0.15)) -
+              (idleRpm - 250) * Math.exp(-since / 0.12) +
+              5 * noise(),
+    );
     volts.push((at < 2 ? 12.5 : since < 0 ? lowestV + 0.25 : 13.8) + 0.05 * noise());
     coolant.push(coolantC + Math.max(0, since) * 0.02);
   }
@@ -135,7 +152,7 @@ export function cruiseRun(recipe: CruiseRecipe) {
     lambda: ['–', mixture],
     lambdaTarget: ['–', time.map(() => 1)],
     throttle: ['%', pedal],
-    ...(metered ? { fuelFlow: ['g/s', flow] } : { airMassFlow: ['g/s', flow.map((value) => value * 14.1)] }), // prettier-ignore
+    ...(metered ? { fuelFlow: ['g/s', flow] } : { airMassFlow: ['g/s', flow.map((value) => value * 14.1)] }),
   });
   return {
     recording,
@@ -167,7 +184,13 @@ export function roadDrive({
   throttleLogged = true,
 }: RoadRecipe): Recording {
   const noise = normal(chance(seed));
-  const [time, speed, rpm, pedal, coolant] = [[], [], [], [], []] as number[][] as [number[], number[], number[], number[], number[]]; // prettier-ignore
+  const [time, speed, rpm, pedal, coolant] = [[], [], [], [], []] as number[][] as [
+    number[],
+    number[],
+    number[],
+    number[],
+    number[],
+  ];
   let at = 0;
   let kmh = 35;
   const sample = (throttle: number) => {
@@ -182,7 +205,11 @@ export function roadDrive({
     for (; kmh < 130; kmh += 0.36 * (acceleration + (passage % 2 === 0 ? slope : -slope))) sample(100);
     for (; kmh > 35; kmh -= 1) sample(0);
   }
-  const { time: atS, channels } = made(time, { roadSpeed: ['m/s', speed], engineSpeed: ['rpm', rpm], coolantTemperature: ['°C', coolant] }); // prettier-ignore
+  const { time: atS, channels } = made(time, {
+    roadSpeed: ['m/s', speed],
+    engineSpeed: ['rpm', rpm],
+    coolantTemperature: ['°C', coolant],
+  });
   const throttle = { name: 'throttle', unit: '%', values: Float64Array.from(pedal) };
   return { time: atS, channels: throttleLogged ? [...channels, throttle] : channels };
 }

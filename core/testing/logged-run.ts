@@ -82,7 +82,8 @@ export function loggedRun(
   const plateau = between(70, 130);
   // A centrifugal blower's pressure grows with the square of its speed, to the end.
   const climbing = (index: number) => plateau * (engineSpeedRpm[index]! / to) ** 2;
-  const target = (index: number) => (engineKind === 'blower' ? climbing(index) : plateau * min(1, 0.25 + 2.2 * share(index))); // prettier-ignore
+  const target = (index: number) =>
+    engineKind === 'blower' ? climbing(index) : plateau * min(1, 0.25 + 2.2 * share(index));
   const read = (digits: number, deviation: number, value: (index: number) => number) =>
     time.map((_, index) => round((value(index) + deviation * scatter()) * 10 ** digits) / 10 ** digits);
   const boost = (index: number): number => {
@@ -178,17 +179,24 @@ export function loggedRun(
     if (ethanolPct !== null && (more() < 0.5 || fault === 'ethanol-differs')) {
       const content =
         ethanolPct + 3 * (more() - 0.5) + (fault === 'ethanol-differs' ? size * (ethanolPct > 50 ? -12 : 9) : 0);
-      channels.set('ethanolContent', read(1, 0.4, () => content)); // prettier-ignore
+      channels.set(
+        'ethanolContent',
+        read(1, 0.4, () => content),
+      );
     }
     if (more() < 0.5 || fault === 'octane-moving') {
       const learned = 40 + 50 * more();
-      channels.set('learnedOctane', read(1, 0.15, (index) => learned - (fault === 'octane-moving' ? size * 7 * share(index) : 0))); // prettier-ignore
+      channels.set(
+        'learnedOctane',
+        read(1, 0.15, (index) => learned - (fault === 'octane-moving' ? size * 7 * share(index) : 0)),
+      );
     }
   }
   if (engineKind === 'diesel' || more() < 0.4 || fault === 'rail-pressure-sag') {
     const [low, top] = engineKind === 'diesel' ? [90, 165] : [9, 19];
     const wanted = (index: number) => low + (top - low) * min(1, 3 * share(index));
-    const lost = (index: number) => (fault === 'rail-pressure-sag' && faulty(index) ? size * 0.28 * (share(index) - faultFrom + 0.35) : 0); // prettier-ignore
+    const lost = (index: number) =>
+      fault === 'rail-pressure-sag' && faulty(index) ? size * 0.28 * (share(index) - faultFrom + 0.35) : 0;
     channels.set(
       'railPressure',
       read(1, 0.012 * top, (index) => wanted(index) * (1 - lost(index))),

@@ -34,11 +34,27 @@ const between = (from: number, to: number, share: number) => from + (to - from) 
 
 /** Holds one after the other with quick passages between them, as a driver on a loaded dyno drives a table. */
 export function partLoadDrive(recipe: DriveRecipe): PartLoadDrive {
-  const { axes, errors, seed, rateHz = 50, holdS = 4, volumeS = 0.25, lagS = 0.1, noise = 0.004, wander = 0.005, trims = false, wallFilm = 0.0008 } = recipe; // prettier-ignore
+  const {
+    axes,
+    errors,
+    seed,
+    rateHz = 50,
+    holdS = 4,
+    volumeS = 0.25,
+    lagS = 0.1,
+    noise = 0.004,
+    wander = 0.005,
+    trims = false,
+    wallFilm = 0.0008,
+  } = recipe;
   const targetOf = recipe.lambdaTarget ?? (() => 1);
   const random = chance(seed);
   const gauss = normal(random);
-  const [rpmWander, kpaWander, lambdaWander] = [wandering(random, 12, 0.8), wandering(random, 0.6, 0.6), wandering(random, wander, 0.25)]; // prettier-ignore
+  const [rpmWander, kpaWander, lambdaWander] = [
+    wandering(random, 12, 0.8),
+    wandering(random, 0.6, 0.6),
+    wandering(random, wander, 0.25),
+  ];
   const points =
     recipe.points ??
     axes.down!.breakpoints.flatMap((kpa, row) => {
@@ -49,7 +65,16 @@ export function partLoadDrive(recipe: DriveRecipe): PartLoadDrive {
   const stepS = 1 / rateHz;
   const count = Math.round(points.length * (holdS + passageS) * rateHz);
   const make = () => new Float64Array(count);
-  const [time, rpm, kpa, lambda, target, short, long, throttle] = [make(), make(), make(), make(), make(), make(), make(), make()]; // prettier-ignore
+  const [time, rpm, kpa, lambda, target, short, long, throttle] = [
+    make(),
+    make(),
+    make(),
+    make(),
+    make(),
+    make(),
+    make(),
+    make(),
+  ];
   const atEngine = make();
   const deal = dealerOf(axes, { by: 'corners' });
   const shares = noShares();
@@ -69,7 +94,11 @@ export function partLoadDrive(recipe: DriveRecipe): PartLoadDrive {
     target[index] = targetOf(rpm[index]!, kpa[index]!);
     const rate = index > 0 ? (kpa[index]! - kpa[index - 1]!) / stepS : 0;
     film += (1 - Math.exp(-stepS / 0.18)) * (rate - film);
-    deal(Math.max(axes.across.breakpoints[0]!, Math.min(axes.across.breakpoints.at(-1)!, rpm[index]!)), Math.max(axes.down!.breakpoints[0]!, Math.min(axes.down!.breakpoints.at(-1)!, kpa[index]!)), shares); // prettier-ignore
+    deal(
+      Math.max(axes.across.breakpoints[0]!, Math.min(axes.across.breakpoints.at(-1)!, rpm[index]!)),
+      Math.max(axes.down!.breakpoints[0]!, Math.min(axes.down!.breakpoints.at(-1)!, kpa[index]!)),
+      shares,
+    );
     let error = 0;
     for (let place = 0; place < shares.count; place++) error += shares.shares[place]! * errors[shares.cells[place]!]!;
     short[index] = 100 * shortTrim;
@@ -79,7 +108,8 @@ export function partLoadDrive(recipe: DriveRecipe): PartLoadDrive {
     flows.push(flow);
     const left = index - (volumeS / flow) * rateHz;
     const low = Math.max(0, Math.floor(left));
-    const arriving = left <= 0 ? atEngine[0]! : atEngine[low]! + (left - low) * (atEngine[Math.min(index, low + 1)]! - atEngine[low]!); // prettier-ignore
+    const arriving =
+      left <= 0 ? atEngine[0]! : atEngine[low]! + (left - low) * (atEngine[Math.min(index, low + 1)]! - atEngine[low]!);
     lagged = Number.isNaN(lagged) ? arriving : lagged + (1 - Math.exp(-stepS / lagS)) * (arriving - lagged);
     const real = lagged + lambdaWander(stepS);
     if (trims) shortTrim = Math.max(-0.15, Math.min(0.15, shortTrim + 0.25 * (real / target[index]! - 1) * stepS));
@@ -91,7 +121,12 @@ export function partLoadDrive(recipe: DriveRecipe): PartLoadDrive {
     ['lambda', lambda],
     ['lambdaTarget', target],
     ['throttle', throttle],
-    ...(trims ? ([['fuelTrimShort', short], ['fuelTrimLong', long]] as const) : []), // prettier-ignore
+    ...(trims
+      ? ([
+          ['fuelTrimShort', short],
+          ['fuelTrimLong', long],
+        ] as const)
+      : []),
   ]);
   return { log: { time, engineSpeedRpm: rpm, channels }, delayS: volumeS / median + lagS };
 }
@@ -103,10 +138,19 @@ export function drawnErrors(axes: FuellingAxes, seed: number): number[] {
   const columns = axes.across.breakpoints.length;
   const rows = axes.down?.breakpoints.length ?? 1;
   const [tiltX, tiltY, level] = [0.03 * gauss(), 0.03 * gauss(), 0.02 * gauss()];
-  const bumps = Array.from({ length: 3 }, () => ({ x: random() * columns, y: random() * rows, height: 0.05 * gauss(), width: 1 + random() })); // prettier-ignore
+  const bumps = Array.from({ length: 3 }, () => ({
+    x: random() * columns,
+    y: random() * rows,
+    height: 0.05 * gauss(),
+    width: 1 + random(),
+  }));
   return Array.from({ length: columns * rows }, (_, cell) => {
     const [column, row] = [cell % columns, Math.floor(cell / columns)];
-    const bumped = bumps.reduce((sum, { x, y, height, width }) => sum + height * Math.exp(-(((column - x) / width) ** 2) - ((row - y) / width) ** 2), 0); // prettier-ignore
+    const bumped = bumps.reduce(
+      (sum, { x, y, height, width }) =>
+        sum + height * Math.exp(-(((column - x) / width) ** 2) - ((row - y) / width) ** 2),
+      0,
+    );
     return level + tiltX * (column / columns - 0.5) + tiltY * (row / rows - 0.5) + bumped + 0.006 * gauss();
   });
 }

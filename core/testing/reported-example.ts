@@ -26,20 +26,41 @@ export const exampleRuns = factors.map((_, index): ReportedRun => ({
   fuel: { name: '98 octane', litres: 30, ethanolPct: 5, from: 'stated', moving: false },
   startTemperatures: {},
 }));
-const setup = (id: number, letter: string, parentId: number | null, change: string, decision: 'keep' | 'go back' | null) => ({ id, letter, parentId, change, items: [], decision }); // prettier-ignore
+const setup = (
+  id: number,
+  letter: string,
+  parentId: number | null,
+  change: string,
+  decision: 'keep' | 'go back' | null,
+) => ({ id, letter, parentId, change, items: [], decision });
 export const reportedExample: ReportedJob = {
   id: 12,
   vehicle: 'Tarrow Six',
   plate: 'TS 66',
   owner: 'A. Sorrel',
-  car: { tyres: '195/60 R15', finalDrive: 3.9, gears: [{ gear: '3rd', ratio: 1.36 }, { gear: '4th', ratio: 1.03 }], massKg: 940, dragAreaM2: null, rollingCoefficient: null, factoryKw: 98 }, // prettier-ignore
+  car: {
+    tyres: '195/60 R15',
+    finalDrive: 3.9,
+    gears: [
+      { gear: '3rd', ratio: 1.36 },
+      { gear: '4th', ratio: 1.03 },
+    ],
+    massKg: 940,
+    dragAreaM2: null,
+    rollingCoefficient: null,
+    factoryKw: 98,
+  },
   claimedValue: 140,
   claimedUnit: 'hp',
   claimedScale: 'wheels',
   claimedSource: 'the seller',
   question: 'Does it pay above 5,000?',
   untested: 'Cold start\nwet key setting',
-  setups: [setup(1, 'A', null, 'As arrived', null), setup(2, 'B', 1, 'Short intake', 'keep'), setup(3, 'C', 2, 'Plug gap 0.7 mm', 'go back')], // prettier-ignore
+  setups: [
+    setup(1, 'A', null, 'As arrived', null),
+    setup(2, 'B', 1, 'Short intake', 'keep'),
+    setup(3, 'C', 2, 'Plug gap 0.7 mm', 'go back'),
+  ],
   runs: exampleRuns,
   baseline: null,
   deliveredSetupId: 2,
@@ -65,12 +86,46 @@ export function reportSourceOf(
   seen: (run: ReportedRun) => boolean = () => true,
 ): ReportSource {
   readings ??= new Map(
-    exampleRuns.map((run, index) => [run.id, readingOf(run, generatedRun({ seed: run.id, speedNoise: 0.006, drumTorque: (rpm) => factors[index]! * usualTorque(rpm) }))]), // prettier-ignore
+    exampleRuns.map((run, index) => [
+      run.id,
+      readingOf(
+        run,
+        generatedRun({ seed: run.id, speedNoise: 0.006, drumTorque: (rpm) => factors[index]! * usualTorque(rpm) }),
+      ),
+    ]),
   );
   const told = { ...reportedExample, runs: exampleRuns.filter(seen), ...over };
   const { arrivedId, deliveredId } = reportSides(told);
-  const view: FiguresView = { standard: 'sae-j1349', share: 1, smoothing: 300, baselineId: arrivedId, againstId: arrivedId, testId: deliveredId, bands: told.bands.map(({ fromRpm, toRpm }) => [fromRpm, toRpm] as const), everyPair: true, powerUnit: 'kW' }; // prettier-ignore
-  const limits = [{ quantity: 'engineSpeed' as const, value: 7200, scale: null }, { quantity: 'torque' as const, value: 120, scale: 'wheels' as const }]; // prettier-ignore
-  const figures = makeJobFigures({ job: { vehicle: told.vehicle, ignition: 'spark', setups: told.setups, runs: told.runs, baseline: null, limits, bands: told.bands, targets: told.targets }, view }, readings); // prettier-ignore
+  const view: FiguresView = {
+    standard: 'sae-j1349',
+    share: 1,
+    smoothing: 300,
+    baselineId: arrivedId,
+    againstId: arrivedId,
+    testId: deliveredId,
+    bands: told.bands.map(({ fromRpm, toRpm }) => [fromRpm, toRpm] as const),
+    everyPair: true,
+    powerUnit: 'kW',
+  };
+  const limits = [
+    { quantity: 'engineSpeed' as const, value: 7200, scale: null },
+    { quantity: 'torque' as const, value: 120, scale: 'wheels' as const },
+  ];
+  const figures = makeJobFigures(
+    {
+      job: {
+        vehicle: told.vehicle,
+        ignition: 'spark',
+        setups: told.setups,
+        runs: told.runs,
+        baseline: null,
+        limits,
+        bands: told.bands,
+        targets: told.targets,
+      },
+      view,
+    },
+    readings,
+  );
   return { job: told, figures, view: { standard: 'sae-j1349', share: 1, auto: true } };
 }

@@ -33,11 +33,28 @@ export const unitSets: readonly { name: string; units: Units }[] = [
   { name: 'Metric', units: keptUnits },
   {
     name: 'US',
-    units: { power: 'hp', torque: 'lb·ft', pressure: 'psi', airPressure: 'inHg', temperature: '°F', speed: 'mph', volume: 'US gal', mixture: 'AFR' }, // prettier-ignore
+    units: {
+      power: 'hp',
+      torque: 'lb·ft',
+      pressure: 'psi',
+      airPressure: 'inHg',
+      temperature: '°F',
+      speed: 'mph',
+      volume: 'US gal',
+      mixture: 'AFR',
+    },
   },
   {
     name: 'UK',
-    units: { ...keptUnits, power: 'hp', torque: 'lb·ft', pressure: 'psi', speed: 'mph', volume: 'imp gal', mixture: 'AFR' }, // prettier-ignore
+    units: {
+      ...keptUnits,
+      power: 'hp',
+      torque: 'lb·ft',
+      pressure: 'psi',
+      speed: 'mph',
+      volume: 'imp gal',
+      mixture: 'AFR',
+    },
   },
 ];
 

@@ -5,7 +5,18 @@ import { meanDifference } from '../statistics/mean-difference.ts';
 import { decisionRecord, type DecidedOn } from './decision-record.ts';
 
 const difference = meanDifference([103, 103.4, 102.6], [100, 100.3, 99.7]);
-const pair = { testId: 3, againstId: 2, fromRpm: 2200, toRpm: 6900, difference, drift: undefined, judging: { kind: 'every-look', look: 2 }, claim: 'gain', jobClaim: 'gain', withheld: [] } as unknown as FamilyPair; // prettier-ignore
+const pair = {
+  testId: 3,
+  againstId: 2,
+  fromRpm: 2200,
+  toRpm: 6900,
+  difference,
+  drift: undefined,
+  judging: { kind: 'every-look', look: 2 },
+  claim: 'gain',
+  jobClaim: 'gain',
+  withheld: [],
+} as unknown as FamilyPair;
 const said = (over: Partial<DecidedOn> = {}) =>
   decisionRecord({
     pair,
@@ -25,9 +36,22 @@ test('what a decision rested on names figure, claim, rule and spread', () => {
 });
 
 test('it tells a pair’s claim from the job’s, scores the prediction, and names a crank estimate', () => {
-  expect(said({ pair: { ...pair, jobClaim: 'within repeatability' } as FamilyPair })).toContain('shown for this pair, not among 7 setups'); // prettier-ignore
+  expect(said({ pair: { ...pair, jobClaim: 'within repeatability' } as FamilyPair })).toContain(
+    'shown for this pair, not among 7 setups',
+  );
   expect(said({ predictionKw: 3.1 })).toMatch(/; expected \+3\.1 kW: prediction right$/);
-  expect(decisionRecord({ pair, letters: { test: 'C', against: 'B' }, among: 7, spread: { share: 0.004, df: 9, from: 'learned' }, predictionKw: 3.1 }, { ...keptUnits, power: 'hp' })).toMatch(/^C on B \+4\.0 ± \d\.\d hp .*; expected \+4\.2 hp: prediction right$/); // prettier-ignore
+  expect(
+    decisionRecord(
+      {
+        pair,
+        letters: { test: 'C', against: 'B' },
+        among: 7,
+        spread: { share: 0.004, df: 9, from: 'learned' },
+        predictionKw: 3.1,
+      },
+      { ...keptUnits, power: 'hp' },
+    ),
+  ).toMatch(/^C on B \+4\.0 ± \d\.\d hp .*; expected \+4\.2 hp: prediction right$/);
   expect(said({ predictionKw: -2 })).toMatch(/; expected −2\.0 kW: prediction wrong$/);
   expect(said({ estimate: '15 % loss assumed' })).toContain('≈ at the crank (15 % loss assumed)');
 });

@@ -45,8 +45,11 @@ export function verdictWord({ claim, good, asked }: JudgedFigure): string {
 export function testsSentence(judged: readonly KindJudgement[]): Sentence | undefined {
   const [first] = judged;
   if (!first) return undefined;
-  const all = judged.flatMap(({ kind, figures }) => figures.filter(({ asked }) => asked).map((figure) => ({ kind, figure }))); // prettier-ignore
-  const named = ({ kind, figure }: { kind: ComparedKind; figure: JudgedFigure }) => say`${capitalised(kindNames[kind])}: ${figure.label} ${differenceSentence(figure)}`; // prettier-ignore
+  const all = judged.flatMap(({ kind, figures }) =>
+    figures.filter(({ asked }) => asked).map((figure) => ({ kind, figure })),
+  );
+  const named = ({ kind, figure }: { kind: ComparedKind; figure: JudgedFigure }) =>
+    say`${capitalised(kindNames[kind])}: ${figure.label} ${differenceSentence(figure)}`;
   const claimed = all.find(({ figure }) => figure.claim);
   if (claimed) return say`${named(claimed)}, ${verdictWord(claimed.figure)}.`;
   const [reason] = first.caveats.filter(({ severity }) => severity === 'stop');
@@ -56,7 +59,8 @@ export function testsSentence(judged: readonly KindJudgement[]): Sentence | unde
 }
 
 /** Whether a figure is told where there is little room: of holds those that are usually asked for, of others those that a claim may be made of. */
-export const isTold = (kind: ComparedKind, { id, asked }: JudgedFigure): boolean => (kind === 'step' ? isAskedOfHolds(id) : asked); // prettier-ignore
+export const isTold = (kind: ComparedKind, { id, asked }: JudgedFigure): boolean =>
+  kind === 'step' ? isAskedOfHolds(id) : asked;
 
 /** What tests came to, kind by kind, in a few words: what is claimed, or that nothing is. */
 export function testsWords(judged: readonly KindJudgement[]): Sentence[] {
@@ -68,4 +72,5 @@ export function testsWords(judged: readonly KindJudgement[]): Sentence[] {
 }
 
 /** The tone of what may be said of a difference: none where nothing is claimed, or neither way is wanted. */
-export const toneOfFigure = ({ good }: JudgedFigure): 'gain' | 'loss' | undefined => good === null ? undefined : good ? 'gain' : 'loss'; // prettier-ignore
+export const toneOfFigure = ({ good }: JudgedFigure): 'gain' | 'loss' | undefined =>
+  good === null ? undefined : good ? 'gain' : 'loss';

@@ -5,7 +5,14 @@ import { phrasesText, gainSentence } from './gain-sentence.ts';
 import { plainSentence } from './plain-sentence.ts';
 
 const compared = (gain: number, runs = 4) => {
-  const { test: tested, baseline } = simulatedExperiment({ seed: 4, runs, otherRuns: runs, standardDeviation: 0.002, order: 'alternating', gain: () => gain }); // prettier-ignore
+  const { test: tested, baseline } = simulatedExperiment({
+    seed: 4,
+    runs,
+    otherRuns: runs,
+    standardDeviation: 0.002,
+    order: 'alternating',
+    gain: () => gain,
+  });
   return compareRuns(tested, baseline);
 };
 const said = (gain: number, runs?: number, withheld = false) =>
@@ -27,7 +34,14 @@ test('what cannot be told apart, one run each, and unlike runs have sentences of
 });
 
 test('what cannot be told apart on average tells the parts in which it can', () => {
-  const { test: tested, baseline } = simulatedExperiment({ seed: 4, runs: 4, otherRuns: 4, standardDeviation: 0.002, order: 'alternating', gain: (rpm) => (rpm > 4500 ? 0.02 : -0.03) }); // prettier-ignore
+  const { test: tested, baseline } = simulatedExperiment({
+    seed: 4,
+    runs: 4,
+    otherRuns: 4,
+    standardDeviation: 0.002,
+    order: 'alternating',
+    gain: (rpm) => (rpm > 4500 ? 0.02 : -0.03),
+  });
   const found = compareRuns(tested, baseline);
   const same = { ...found, ranges: [{ ...found.ranges[0], verdict: 'within repeatability' }] } as typeof found;
   expect(plainSentence('B', 'A', same, false, 'kW')).toMatch(
@@ -36,10 +50,19 @@ test('what cannot be told apart on average tells the parts in which it can', () 
 });
 
 test('a difference that rounds to nothing has no sign', () => {
-  const { test: tested, baseline } = simulatedExperiment({ seed: 4, runs: 4, otherRuns: 4, standardDeviation: 0.002, order: 'alternating', gain: () => 0 }); // prettier-ignore
+  const { test: tested, baseline } = simulatedExperiment({
+    seed: 4,
+    runs: 4,
+    otherRuns: 4,
+    standardDeviation: 0.002,
+    order: 'alternating',
+    gain: () => 0,
+  });
   const found = compareRuns(tested, baseline);
   const [range] = found.ranges;
-  const ranges = [{ ...range, difference: { ...range.difference, difference: -0.02 }, verdict: 'within repeatability' }] as unknown as typeof found.ranges; // prettier-ignore
+  const ranges = [
+    { ...range, difference: { ...range.difference, difference: -0.02 }, verdict: 'within repeatability' },
+  ] as unknown as typeof found.ranges;
   const sentence = gainSentence({ test: 'B', baseline: 'A', ranges, clearStretches: [], unit: 'kW', withheld: [] });
   expect(phrasesText(sentence)).toMatch(/rpm: 0\.0 ± \d\.\d kW on average/);
 });

@@ -18,9 +18,11 @@ const percent = (share: number) => (100 * share).toFixed(1);
 
 /** What is recommended: the gentlest that keeps almost all. */
 export function gentlestSentence(figures: PlaneFigures, { gentlest, best }: PlaneRange): Sentence {
-  const value = `${percent(gentlest.value - 1)} ± ${percent(gentlest.halfWidth)} % on the beginning`.replace(/^-/, '−').replace(/^(?=\d)/, '+'); // prettier-ignore
+  const value = `${percent(gentlest.value - 1)} ± ${percent(gentlest.halfWidth)} % on the beginning`
+    .replace(/^-/, '−')
+    .replace(/^(?=\d)/, '+');
   const same = gentlest.u === best.u && gentlest.v === best.v;
-  return say`${placeSentence(figures, gentlest)}: ${value}. ${same ? 'Nothing gentler keeps 99.5 % of the best that the limits allow.' : 'It keeps 99.5 % of the best that the limits allow, with confidence.'}`; // prettier-ignore
+  return say`${placeSentence(figures, gentlest)}: ${value}. ${same ? 'Nothing gentler keeps 99.5 % of the best that the limits allow.' : 'It keeps 99.5 % of the best that the limits allow, with confidence.'}`;
 }
 
 /** What to try next, and why. */

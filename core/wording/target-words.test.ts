@@ -4,14 +4,24 @@ import { keptUnits } from '../units/told-units.ts';
 import type { Target } from '../targets/target.ts';
 import { askedWords, targetName } from './target-words.ts';
 
-const target = (over: Partial<Target> = {}): Target => ({ id: 1, quantity: 'peak power', fromRpm: null, toRpm: null, value: 96.5, scale: 'wheels', ...over }); // prettier-ignore
+const target = (over: Partial<Target> = {}): Target => ({
+  id: 1,
+  quantity: 'peak power',
+  fromRpm: null,
+  toRpm: null,
+  value: 96.5,
+  scale: 'wheels',
+  ...over,
+});
 
 test('a target is told as it was typed: what is missing to it is told to the tenth', () => {
   expect(written(targetName(target()))).toBe('peak power at least 96.5 kW at the wheels');
   expect(written(targetName(target({ value: 100, scale: 'crank' })))).toBe('peak power at least 100 kW at the crank');
   const inHp = { ...keptUnits, power: 'hp' as const };
   expect(written(targetName(target({ value: 96.94 })), inHp)).toBe('peak power at least 130 hp at the wheels');
-  expect(written(targetName(target({ quantity: 'peak boost', scale: null, value: 60 })))).toBe('peak boost at least 60 kPa'); // prettier-ignore
+  expect(written(targetName(target({ quantity: 'peak boost', scale: null, value: 60 })))).toBe(
+    'peak boost at least 60 kPa',
+  );
 });
 
 test('where a figure is asked for is said as far as it is known', () => {

@@ -10,7 +10,9 @@ export function askedWords({ quantity: of, fromRpm, toRpm }: AskedFigure): Sente
   if (of.startsWith('peak') || (fromRpm === null && toRpm === null)) return of;
   if (of.endsWith(' at')) return say`${of} ${typed(fromRpm ?? 0)} rpm`;
   if (toRpm === null) return say`${of} from ${typed(fromRpm ?? 0)} rpm on`;
-  return fromRpm === null ? say`${of} up to ${typed(toRpm)} rpm` : say`${of} from ${typed(fromRpm)} to ${typed(toRpm)} rpm`; // prettier-ignore
+  return fromRpm === null
+    ? say`${of} up to ${typed(toRpm)} rpm`
+    : say`${of} from ${typed(fromRpm)} to ${typed(toRpm)} rpm`;
 }
 
 /** What is wanted, such as “peak power at least 100 kW at the wheels”. */
@@ -40,7 +42,9 @@ export function standingWords(target: Target, { here }: Pick<TargetFigures, 'her
   const missing = here[0] - made;
   if (standing === 'short') return say`${{ value: missing, unit, digits: 1 }} short`;
   if (halfWidth === undefined) return 'one run: not told yet';
-  return missing > 0 ? say`${{ value: missing, unit, digits: 1 }} short, within its interval` : 'not told yet: within its interval'; // prettier-ignore
+  return missing > 0
+    ? say`${{ value: missing, unit, digits: 1 }} short, within its interval`
+    : 'not told yet: within its interval';
 }
 
 /** With what a target of the crank is taken to read at the wheels, where that is estimated. */

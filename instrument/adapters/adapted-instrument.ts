@@ -58,7 +58,12 @@ export class AdaptedInstrument {
   private speak(): void {
     const { adapter, device } = this.place;
     // What Suvok says back has nobody to go to.
-    const link = new Link('127.0.0.1', this.benchLinkPort, { ...adapter.hello, type: 'hello', device }, () => undefined); // prettier-ignore
+    const link = new Link(
+      '127.0.0.1',
+      this.benchLinkPort,
+      { ...adapter.hello, type: 'hello', device },
+      () => undefined,
+    );
     this.link = link;
     const read = adapter.reader();
     let told = 0;

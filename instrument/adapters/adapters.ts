@@ -21,7 +21,13 @@ export function adaptedPlaces(text: string): AdaptedPlace[] {
       if (!name || !host || !port) throw new Refusal(`SUVOK_ADAPTERS: "${entry}" is not of the form name=host:port.`);
       const adapter = adapters.find((known) => known.name === name);
       if (!adapter)
-        throw new Refusal(`SUVOK_ADAPTERS: there is no adapter "${name}"; there are ${adapters.map((known) => known.name).join(', ')}.`); // prettier-ignore
-      return { adapter, device: `${name}-${host}-${port}`.slice(0, 64), way: { by: 'tcp client', host, port: Number(port) } }; // prettier-ignore
+        throw new Refusal(
+          `SUVOK_ADAPTERS: there is no adapter "${name}"; there are ${adapters.map((known) => known.name).join(', ')}.`,
+        );
+      return {
+        adapter,
+        device: `${name}-${host}-${port}`.slice(0, 64),
+        way: { by: 'tcp client', host, port: Number(port) },
+      };
     });
 }

@@ -148,7 +148,8 @@ function spokenBy(socket: Socket, attempt: Attempt, told: (error: Error) => stri
   return { close: () => socket.destroy() };
 }
 
-const loopback = (address: string) => address === '::1' || address === 'localhost' || /^127(\.\d{1,3}){3}$/.test(address); // prettier-ignore
+const loopback = (address: string) =>
+  address === '::1' || address === 'localhost' || /^127(\.\d{1,3}){3}$/.test(address);
 
 /** Only whoever must be reached from elsewhere is listened for beyond this machine. */
 const listeningOn = (from: string) => (loopback(from) ? '127.0.0.1' : '0.0.0.0');

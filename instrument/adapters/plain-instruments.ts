@@ -11,7 +11,10 @@ const tellMs = 250;
 
 /** Instruments that send lines of text: those that are settled, and the one that somebody listens to before that. */
 export class PlainInstruments {
-  private readonly running = new Map<string, { instrument: PlainInstrument; port: number; adapted: AdaptedInstrument }>(); // prettier-ignore
+  private readonly running = new Map<
+    string,
+    { instrument: PlainInstrument; port: number; adapted: AdaptedInstrument }
+  >();
   private heard: { source: LineSource; request: TrialRequest; state: TrialState; sinceMs: number } | undefined;
   private telling: NodeJS.Timeout | undefined;
 
@@ -39,7 +42,9 @@ export class PlainInstruments {
 
   /** How everything stands. */
   told(): LinesTold {
-    const problems = [...this.running].flatMap(([device, { adapted }]) => (adapted.problem === null ? [] : [[device, adapted.problem]])); // prettier-ignore
+    const problems = [...this.running].flatMap(([device, { adapted }]) =>
+      adapted.problem === null ? [] : [[device, adapted.problem]],
+    );
     return { problems: Object.fromEntries(problems) as LinesTold['problems'], trial: this.heard?.state ?? null };
   }
 

@@ -18,7 +18,14 @@ interface DemoBooking {
 
 const day = 24;
 const demoBookings: readonly DemoBooking[] = [
-  { title: 'Shop car', bay: 1, work: 'check run', fromHour: -5 * day - 1, hours: 0.5, repeat: { every: 'week', times: 4 } }, // prettier-ignore
+  {
+    title: 'Shop car',
+    bay: 1,
+    work: 'check run',
+    fromHour: -5 * day - 1,
+    hours: 0.5,
+    repeat: { every: 'week', times: 4 },
+  },
   { of: 'What does a gentler', bay: 1, work: 'cruise, fuel', fromHour: -3 * day + 2.5, hours: 2 },
   { of: 'Is there anything left', bay: 1, work: 'ignition above 7,000', fromHour: -2 * day + 1, hours: 2.5 },
   { of: 'Exhaust temperature', bay: 1, work: 'injection end', fromHour: -day + 0.25, hours: 2 },
@@ -103,14 +110,29 @@ export async function bookDays(jobs: readonly Job[], began: Date, whole: boolean
       continue;
     }
     const startsAt = shifted(first, fromHour);
-    await ask.json(z.array(booking), 'POST', '/api/bookings', { jobId: job?.id ?? null, title, bay, work, startsAt: startsAt.toISOString(), endsAt: new Date(startsAt.getTime() + hours * 3600e3).toISOString(), repeat }); // prettier-ignore
+    await ask.json(z.array(booking), 'POST', '/api/bookings', {
+      jobId: job?.id ?? null,
+      title,
+      bay,
+      work,
+      startsAt: startsAt.toISOString(),
+      endsAt: new Date(startsAt.getTime() + hours * 3600e3).toISOString(),
+      repeat,
+    });
   }
   for (const { lastDaysAgo, ...item } of demoEquipment)
-    await ask.json(z.looseObject({}), 'POST', '/api/equipment', { ...item, lastOn: dayText(shifted(first, -lastDaysAgo * day)), dueOn: null, device: '', note: '' }); // prettier-ignore
+    await ask.json(z.looseObject({}), 'POST', '/api/equipment', {
+      ...item,
+      lastOn: dayText(shifted(first, -lastDaysAgo * day)),
+      dueOn: null,
+      device: '',
+      note: '',
+    });
   for (const price of demoPrices) await ask.json(z.looseObject({}), 'POST', '/api/prices', price);
   for (const { car } of jobs) {
     const contact = contacts[car.ownerName];
-    if (car.ownerId !== null && contact) await ask.json(z.looseObject({}), 'PATCH', `/api/owners/${car.ownerId}`, { contact }); // prettier-ignore
+    if (car.ownerId !== null && contact)
+      await ask.json(z.looseObject({}), 'PATCH', `/api/owners/${car.ownerId}`, { contact });
   }
 }
 
@@ -123,4 +145,7 @@ function shifted(firstMs: number, hours: number): Date {
 }
 
 /** A day of the calendar by the shop's clock. */
-const dayText = (moment: Date) => [moment.getFullYear(), moment.getMonth() + 1, moment.getDate()].map((part) => String(part).padStart(2, '0')).join('-'); // prettier-ignore
+const dayText = (moment: Date) =>
+  [moment.getFullYear(), moment.getMonth() + 1, moment.getDate()]
+    .map((part) => String(part).padStart(2, '0'))
+    .join('-');

@@ -43,7 +43,12 @@ export async function writeArrival(job: Job, demo: DemoJob, dayBegan: Date, ask:
   }
   ask.now = shifted(dayBegan, -inspectedMs);
   await sign(job, demo, ask);
-  await addEntries(job, 'suspicions', demo.suspicions?.map((suspicion) => ({ ...suspicion, runIds: [] })), ask); // prettier-ignore
+  await addEntries(
+    job,
+    'suspicions',
+    demo.suspicions?.map((suspicion) => ({ ...suspicion, runIds: [] })),
+    ask,
+  );
   ask.now = shifted(dayBegan, notedMs);
   await addEntries(
     job,
@@ -74,7 +79,12 @@ async function sign(job: Job, { signed = [], owner }: DemoJob, ask: DemoAsk): Pr
   for (const title of signed) {
     const text = texts.find((one) => one.title.startsWith(title));
     if (!text) throw new Error(`The demo’s owner signs a text that is not there: ${title}`);
-    await ask.json(anything, 'POST', `/api/jobs/${job.id}/consents`, { templateId: text.id, version: text.revision, name: owner, strokes: hand }); // prettier-ignore
+    await ask.json(anything, 'POST', `/api/jobs/${job.id}/consents`, {
+      templateId: text.id,
+      version: text.revision,
+      name: owner,
+      strokes: hand,
+    });
   }
 }
 
@@ -98,14 +108,25 @@ export async function finishJob(
     await ask.json(setupSchema, 'PATCH', `/api/setups/${setup.id}`, { decision, decisionWhy: why ?? '' });
   }
   for (const { setup, ...line } of demo.charges ?? [])
-    await addEntries(job, 'charges', [{ ...line, currency: '€', why: '', setupId: setup ? (played.get(setup)?.id ?? null) : null }], ask); // prettier-ignore
+    await addEntries(
+      job,
+      'charges',
+      [{ ...line, currency: '€', why: '', setupId: setup ? (played.get(setup)?.id ?? null) : null }],
+      ask,
+    );
   const { end } = demo;
   if (!end) return;
   const lastRun = Math.max(...[...played.values()].map(({ endedAt }) => endedAt.getTime()));
   ask.now = shifted(new Date(lastRun), leftMs);
   const state =
     end.state === 'paused'
-      ? { state: end.state, for: end.for, why: end.why, expectedAt: end.expectedInDays === undefined ? null : shifted(ask.now, end.expectedInDays * 24 * 3600e3).toISOString() } // prettier-ignore
+      ? {
+          state: end.state,
+          for: end.for,
+          why: end.why,
+          expectedAt:
+            end.expectedInDays === undefined ? null : shifted(ask.now, end.expectedInDays * 24 * 3600e3).toISOString(),
+        }
       : {
           state: 'closed',
           deliveredSetupId: end.delivered === null ? null : played.get(end.delivered)?.id,

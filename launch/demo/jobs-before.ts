@@ -25,7 +25,9 @@ export const jobsBefore: readonly DemoJob[] = [
     ...booked,
     question: 'Black smoke at full load',
     inspections: [{ key: 'intake', outcome: 'fail', note: 'hose split behind the charge cooler', measured: null }],
-    suspicions: [{ cause: 'charge air leaks', test: 'pressurise the intake', outcome: 'hose replaced', state: 'confirmed' }], // prettier-ignore
+    suspicions: [
+      { cause: 'charge air leaks', test: 'pressurise the intake', outcome: 'hose replaced', state: 'confirmed' },
+    ],
     end: { state: 'closed', delivered: null, untested: 'full load after the new hose' },
   },
   {
@@ -56,7 +58,10 @@ export const jobsBefore: readonly DemoJob[] = [
       claimedScale: 'crank',
       claimedSource: 'the seller',
     },
-    bands: [{ name: 'out of hairpins', fromRpm: 5000, toRpm: 7500 }, { name: 'top', fromRpm: 8500, toRpm: 10400 }], // prettier-ignore
+    bands: [
+      { name: 'out of hairpins', fromRpm: 5000, toRpm: 7500 },
+      { name: 'top', fromRpm: 8500, toRpm: 10400 },
+    ],
     limits: [
       { quantity: 'engineSpeed', value: 10800, scale: null, reason: 'valve springs', source: 'builder' },
       { quantity: 'knockRetard', value: 3, scale: null, reason: 'more than this is knock', source: 'us' },
@@ -72,7 +77,13 @@ export const jobsBefore: readonly DemoJob[] = [
     from: '11:20',
     seed: 61,
     setups: [
-      { pulls: [{ afterMin: 6, kind: 'cold-start' }, { afterMin: 10, kind: 'cruise' }, { afterMin: 4, kind: 'cruise' }] }, // prettier-ignore
+      {
+        pulls: [
+          { afterMin: 6, kind: 'cold-start' },
+          { afterMin: 10, kind: 'cruise' },
+          { afterMin: 4, kind: 'cruise' },
+        ],
+      },
       {
         from: 'A',
         change: 'Gentler tune file',
@@ -84,7 +95,12 @@ export const jobsBefore: readonly DemoJob[] = [
         why: 'no saving shown',
       },
     ],
-    brief: { use: 'school route', target: 'less fuel', notWanted: 'less pull with eleven aboard', dynoKind: 'loaded-roller' }, // prettier-ignore
+    brief: {
+      use: 'school route',
+      target: 'less fuel',
+      notWanted: 'less pull with eleven aboard',
+      dynoKind: 'loaded-roller',
+    },
     end: { state: 'paused', for: 'owner', why: 'thinks it over' },
   },
   {

@@ -23,7 +23,12 @@ export const jobsLately: readonly DemoJob[] = [
         why: 'more, and no hotter',
       },
     ],
-    brief: { use: 'school route over the pass', target: 'cooler before the turbine', notWanted: 'smoke', dynoKind: 'loaded-roller' }, // prettier-ignore
+    brief: {
+      use: 'school route over the pass',
+      target: 'cooler before the turbine',
+      notWanted: 'smoke',
+      dynoKind: 'loaded-roller',
+    },
     bands: [{ name: 'the pass', fromRpm: 1800, toRpm: 3000 }],
     limits: [{ quantity: 'exhaustTemperature', value: 880, scale: null, reason: 'before the turbine', source: 'us' }],
   },
@@ -32,7 +37,12 @@ export const jobsLately: readonly DemoJob[] = [
     ...booked,
     question: 'Does it pull the pass with eleven aboard?',
     end: { state: 'paused', for: 'overnight', why: 'cold start in the morning', expectedInDays: 2 },
-    brief: { use: 'mountain route, full', target: 'third gear over the pass', notWanted: 'smoke', dynoKind: 'loaded-roller' }, // prettier-ignore
+    brief: {
+      use: 'mountain route, full',
+      target: 'third gear over the pass',
+      notWanted: 'smoke',
+      dynoKind: 'loaded-roller',
+    },
     bands: [{ name: 'the pass', fromRpm: 1800, toRpm: 3000 }],
     limits: [
       { quantity: 'torque', value: 380, scale: 'crank', reason: 'gearbox', source: 'maker' },
@@ -43,7 +53,14 @@ export const jobsLately: readonly DemoJob[] = [
     ...kitCar,
     ...booked,
     question: 'Booked for the hub dyno: what does it make as it comes?',
-    brief: { use: 'sprints', dynoKind: 'hub', claimedValue: 148, claimedUnit: 'hp', claimedScale: 'crank', claimedSource: 'last year’s sheet, another dyno' }, // prettier-ignore
+    brief: {
+      use: 'sprints',
+      dynoKind: 'hub',
+      claimedValue: 148,
+      claimedUnit: 'hp',
+      claimedScale: 'crank',
+      claimedSource: 'last year’s sheet, another dyno',
+    },
     inspections: [
       { key: 'oil', outcome: 'ok', note: '', measured: null },
       { key: 'battery', outcome: 'ok', note: '', measured: 12.7 },
@@ -76,10 +93,27 @@ export const jobsLately: readonly DemoJob[] = [
           { afterMin: 2, kind: 'transient' },
         ],
       },
-      { from: 'A', change: 'fuel table revision 1', fuelTable: true, pulls: [{ afterMin: 6, holds: cellsOfCoupe }, { afterMin: 4, kind: 'idle' }, { afterMin: 2, kind: 'idle' }, { afterMin: 4, kind: 'transient' }, { afterMin: 2, kind: 'transient' }], decision: 'try further' }, // prettier-ignore
+      {
+        from: 'A',
+        change: 'fuel table revision 1',
+        fuelTable: true,
+        pulls: [
+          { afterMin: 6, holds: cellsOfCoupe },
+          { afterMin: 4, kind: 'idle' },
+          { afterMin: 2, kind: 'idle' },
+          { afterMin: 4, kind: 'transient' },
+          { afterMin: 2, kind: 'transient' },
+        ],
+        decision: 'try further',
+      },
       { from: 'B', change: 'fuel table revision 2', fuelTable: true, pulls: [] },
     ],
-    brief: { use: 'hill climbs, and the road to them', target: 'clean at light throttle', notWanted: 'more fuel on the road', dynoKind: 'loaded-roller' }, // prettier-ignore
+    brief: {
+      use: 'hill climbs, and the road to them',
+      target: 'clean at light throttle',
+      notWanted: 'more fuel on the road',
+      dynoKind: 'loaded-roller',
+    },
     bands: [{ name: 'out of corners', fromRpm: 3000, toRpm: 4500 }],
   },
   {
@@ -113,7 +147,10 @@ export const jobsLately: readonly DemoJob[] = [
       { quantity: 'peak power', fromRpm: null, toRpm: null, value: 115, scale: 'crank' },
       { quantity: 'boost at', fromRpm: 4000, toRpm: null, value: 100, scale: null },
     ],
-    bands: [{ name: 'out of chicanes', fromRpm: 2500, toRpm: 4000 }, { name: 'straights', fromRpm: 4500, toRpm: 6200 }], // prettier-ignore
+    bands: [
+      { name: 'out of chicanes', fromRpm: 2500, toRpm: 4000 },
+      { name: 'straights', fromRpm: 4500, toRpm: 6200 },
+    ],
     limits: [
       { quantity: 'boost', value: 125, scale: null, reason: 'head gasket', source: 'builder' },
       { quantity: 'torque', value: 280, scale: 'crank', reason: 'clutch', source: 'owner' },
@@ -179,7 +216,10 @@ export const jobsLately: readonly DemoJob[] = [
     ],
     signed: ['Running on the dyno'],
     charges: [{ what: 'Intake trumpets', per: 'piece', quantity: 1, amount: 184, setup: 'C' }],
-    bands: [{ name: 'out of corners', fromRpm: 3000, toRpm: 4500 }, { name: 'flat out', fromRpm: 5000, toRpm: 6800 }], // prettier-ignore
+    bands: [
+      { name: 'out of corners', fromRpm: 3000, toRpm: 4500 },
+      { name: 'flat out', fromRpm: 5000, toRpm: 6800 },
+    ],
     limits: [
       { quantity: 'engineSpeed', value: 7100, scale: null, reason: 'rod bolts', source: 'builder' },
       { quantity: 'torque', value: 215, scale: 'crank', reason: 'gearbox', source: 'owner' },

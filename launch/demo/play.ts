@@ -93,7 +93,19 @@ async function withInstruments(
   work: () => Promise<void>,
 ): Promise<void> {
   await mount(job, job.setups[0]!.id, ask);
-  const words = ['--fast', '--port', benchLinkPort, '--seed', demo.seed, '--rate', demo.rateHz ?? 200, '--dyno', demo.dyno ?? 'inertia-roller', '--started-at', dayBegan.toISOString()]; // prettier-ignore
+  const words = [
+    '--fast',
+    '--port',
+    benchLinkPort,
+    '--seed',
+    demo.seed,
+    '--rate',
+    demo.rateHz ?? 200,
+    '--dyno',
+    demo.dyno ?? 'inertia-roller',
+    '--started-at',
+    dayBegan.toISOString(),
+  ];
   const instruments = startProgram('simulator/main.ts', words.map(String), {});
   try {
     await until(

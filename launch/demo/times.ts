@@ -1,7 +1,24 @@
 import pg from 'pg';
 
 /** Tables whose rows say when they were made; their triggers would take the correction for an act. */
-const dated = ['job', 'setup', 'setup_tune_file', 'vehicle', 'vehicle_part', 'owner', 'band', 'job_limit', 'inspection', 'fuel_entry', 'suspicion', 'note', 'booking', 'target', 'forecast', 'charge'] as const; // prettier-ignore
+const dated = [
+  'job',
+  'setup',
+  'setup_tune_file',
+  'vehicle',
+  'vehicle_part',
+  'owner',
+  'band',
+  'job_limit',
+  'inspection',
+  'fuel_entry',
+  'suspicion',
+  'note',
+  'booking',
+  'target',
+  'forecast',
+  'charge',
+] as const;
 /** Moments of acts that a row and its history keep. */
 const moments = [
   ['job', 'closed_at'],

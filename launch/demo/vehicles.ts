@@ -14,10 +14,16 @@ export const demoVehicles: Record<
       tyres: '180/55 R17',
       tankLitres: 17,
       finalDrive: 2.63,
-      gears: [{ gear: '4th', ratio: 1.36 }, { gear: '5th', ratio: 1.21 }], // prettier-ignore
+      gears: [
+        { gear: '4th', ratio: 1.36 },
+        { gear: '5th', ratio: 1.21 },
+      ],
       factoryKw: 72,
     },
-    parts: [['road exhaust', 'known'], ['camshafts', 'believed']], // prettier-ignore
+    parts: [
+      ['road exhaust', 'known'],
+      ['camshafts', 'believed'],
+    ],
   },
   'Brindle 1.0 kit car, three-cylinder turbo': {
     fields: {
@@ -36,7 +42,11 @@ export const demoVehicles: Record<
       factoryKw: 92,
       factoryNm: 170,
     },
-    parts: [['larger charge cooler', 'known'], ['fuel pump', 'unknown'], ['clutch, 280 N·m', 'believed']], // prettier-ignore
+    parts: [
+      ['larger charge cooler', 'known'],
+      ['fuel pump', 'unknown'],
+      ['clutch, 280 N·m', 'believed'],
+    ],
   },
   'Tarrow Six hill-climb coupé': {
     fields: {
@@ -70,7 +80,11 @@ export const demoVehicles: Record<
       },
       note: 'Warm oil to 70 °C before full load: the builder insists.',
     },
-    parts: [['camshaft, 288°', 'known'], ['pistons, 10.8 : 1', 'believed'], ['flywheel', 'unknown']], // prettier-ignore
+    parts: [
+      ['camshaft, 288°', 'known'],
+      ['pistons, 10.8 : 1', 'believed'],
+      ['flywheel', 'unknown'],
+    ],
   },
   'Hallam 2.2 diesel minibus': {
     fields: {

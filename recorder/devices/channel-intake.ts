@@ -67,7 +67,10 @@ function refuseMissing(
   ratioKnown: boolean,
 ): void {
   const has = (needed: KnownChannel) =>
-    channels.some(({ name, unit }) => name === needed || (!Object.hasOwn(knownChannels, name) && toChannelUnit(needed, unit) !== undefined)); // prettier-ignore
+    channels.some(
+      ({ name, unit }) =>
+        name === needed || (!Object.hasOwn(knownChannels, name) && toChannelUnit(needed, unit) !== undefined),
+    );
   const lacks = (...needed: KnownChannel[]) => !needed.every(has);
   if (kind === 'weather') {
     if (lacks('airTemperature', 'airPressure', 'relativeHumidity'))
@@ -79,7 +82,11 @@ function refuseMissing(
     return;
   }
   if (!speedChannels.some(has)) throw new Refusal('a dyno needs a rollerSpeed, hubSpeed or surfaceSpeed channel');
-  refuseLoads(kind, channels.map(({ name }) => name), lacks); // prettier-ignore
+  refuseLoads(
+    kind,
+    channels.map(({ name }) => name),
+    lacks,
+  );
   if (lacks('engineSpeed') && engineToDrumRatio === undefined && !ratioKnown)
     throw new Refusal('a dyno needs an engineSpeed channel, or its engineToDrumRatio');
   if (rateHz !== undefined && rateHz < leastRateHz)

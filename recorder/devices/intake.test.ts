@@ -56,14 +56,19 @@ describe('channels of an instrument', () => {
         protocol: 1,
         device: 'drums',
         kind,
-        channels: [...names.map((name) => ({ name, unit: name.startsWith('absorber') ? 'N·m' : 'rad/s' })), { name: 'engineSpeed', unit: 'rpm' }], // prettier-ignore
+        channels: [
+          ...names.map((name) => ({ name, unit: name.startsWith('absorber') ? 'N·m' : 'rad/s' })),
+          { name: 'engineSpeed', unit: 'rpm' },
+        ],
         dyno: { ...testDyno, kind },
       });
     const four = ['FrontLeft', 'FrontRight', 'RearLeft', 'RearRight'];
     const whole = [...four.map((place) => `hubSpeed${place}`), ...four.map((place) => `absorberTorque${place}`)];
     expect(channelIntake(hello('hub', whole)).channels).toHaveLength(9);
     expect(() => channelIntake(hello('hub', whole.slice(0, -1)))).toThrow(/absorberTorqueRearRight is not there/);
-    expect(() => channelIntake(hello('loaded-roller', ['rollerSpeedFront', 'rollerSpeedRear']))).toThrow(/absorberTorqueFront and absorberTorqueRear are not there/); // prettier-ignore
+    expect(() => channelIntake(hello('loaded-roller', ['rollerSpeedFront', 'rollerSpeedRear']))).toThrow(
+      /absorberTorqueFront and absorberTorqueRear are not there/,
+    );
     expect(channelIntake(hello('inertia-roller', ['rollerSpeedFront', 'rollerSpeedRear'])).channels).toHaveLength(3);
   });
 

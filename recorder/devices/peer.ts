@@ -1,7 +1,16 @@
 import { EventEmitter } from 'node:events';
 import type { Socket } from 'node:net';
 import { ZodError } from 'zod';
-import { deviceMessage, longestLine, soundFrame, type DeviceMessage, type Frame, type Hello, type PairMessage, type SuvokMessage } from '../../contract/bench-link.ts'; // prettier-ignore
+import {
+  deviceMessage,
+  longestLine,
+  soundFrame,
+  type DeviceMessage,
+  type Frame,
+  type Hello,
+  type PairMessage,
+  type SuvokMessage,
+} from '../../contract/bench-link.ts';
 import { problemIn } from '../../contract/files.ts';
 import { cleanJson, UncleanInput, withoutUnseen } from '../../contract/text.ts';
 import { Refusal } from '../../core/refusal.ts';
@@ -107,7 +116,9 @@ export class Peer extends EventEmitter<PeerEvents> {
   private greet({ key, ...hello }: Hello): void {
     if (this.hello) return this.complain('a second hello was ignored');
     if (this.door && !this.door.admits(hello.device, key))
-      return this.complain(`"${hello.device}" is not paired, or its pairing was taken back; an owner pairs it on Devices`); // prettier-ignore
+      return this.complain(
+        `"${hello.device}" is not paired, or its pairing was taken back; an owner pairs it on Devices`,
+      );
     this.hello = hello;
     this.emit('hello', hello);
   }

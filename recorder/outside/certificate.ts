@@ -31,7 +31,8 @@ export async function certificateFor(
   if (own) return ownCertificate(own);
   const [certFile, keyFile] = [join(folder, 'certificate.pem'), join(folder, 'key.pem')];
   const kept = await read(certFile, keyFile).catch(() => undefined);
-  if (kept && lasts(kept.cert) && hosts.every((host) => covers(kept.cert, host))) return { ...kept, fingerprint: printOf(kept.cert), madeHere: true }; // prettier-ignore
+  if (kept && lasts(kept.cert) && hosts.every((host) => covers(kept.cert, host)))
+    return { ...kept, fingerprint: printOf(kept.cert), madeHere: true };
   // Few make one, and it takes longer to load than all else here.
   const { generate } = await import('selfsigned');
   const made = await generate([{ name: 'commonName', value: hosts[0] ?? 'Suvok' }], {
@@ -43,7 +44,10 @@ export async function certificateFor(
       { name: 'basicConstraints', cA: false },
       { name: 'keyUsage', digitalSignature: true },
       { name: 'extKeyUsage', serverAuth: true },
-      { name: 'subjectAltName', altNames: hosts.map((host) => (isIP(host) ? { type: 7, ip: host } : { type: 2, value: host })) }, // prettier-ignore
+      {
+        name: 'subjectAltName',
+        altNames: hosts.map((host) => (isIP(host) ? { type: 7, ip: host } : { type: 2, value: host })),
+      },
     ],
   });
   await mkdir(folder, { recursive: true, mode: 0o700 });

@@ -50,8 +50,13 @@ describe('the certificate', () => {
     await certificateFor(['suvok.shop'], one);
     await certificateFor(['suvok.shop'], other);
     const own = { certFile: join(one, 'certificate.pem'), keyFile: join(one, 'key.pem') };
-    expect(await certificateFor(['suvok.shop'], folder(), own)).toMatchObject({ madeHere: false, cert: readFileSync(own.certFile, 'utf8') }); // prettier-ignore
-    await expect(certificateFor([], '', { ...own, keyFile: join(other, 'key.pem') })).rejects.toThrow(/key is of another certificate/); // prettier-ignore
+    expect(await certificateFor(['suvok.shop'], folder(), own)).toMatchObject({
+      madeHere: false,
+      cert: readFileSync(own.certFile, 'utf8'),
+    });
+    await expect(certificateFor([], '', { ...own, keyFile: join(other, 'key.pem') })).rejects.toThrow(
+      /key is of another certificate/,
+    );
     await expect(certificateFor([], '', { ...own, keyFile: '/nowhere' })).rejects.toThrow(/cannot be read/);
     const rubbish = join(folder(), 'x.pem');
     writeFileSync(rubbish, 'x');

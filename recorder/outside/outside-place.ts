@@ -37,7 +37,8 @@ export function outsidePlace(
 ): OutsidePlace | undefined {
   const hosts = hostsIn(HOST ?? '');
   if (hosts.length === 0) return undefined;
-  if ((certFile === undefined) !== (keyFile === undefined)) throw new Refusal('SUVOK_TLS_CERT and SUVOK_TLS_KEY go together: set both, or neither.'); // prettier-ignore
+  if ((certFile === undefined) !== (keyFile === undefined))
+    throw new Refusal('SUVOK_TLS_CERT and SUVOK_TLS_KEY go together: set both, or neither.');
   const own = certFile !== undefined && keyFile !== undefined ? { certFile, keyFile } : undefined;
   return { hosts, port, folder, own };
 }
@@ -50,9 +51,15 @@ const host = /^([a-z0-9]([a-z0-9-]*[a-z0-9])?)(\.[a-z0-9]([a-z0-9-]*[a-z0-9])?)*
  * @throws Refusal where one is no name, or means every address
  */
 export function hostsIn(text: string): string[] {
-  const hosts = text.split(',').map((one) => one.trim().toLowerCase()).filter(Boolean); // prettier-ignore
+  const hosts = text
+    .split(',')
+    .map((one) => one.trim().toLowerCase())
+    .filter(Boolean);
   for (const one of hosts) {
-    if (one === '0.0.0.0' || one === '::') throw new Refusal(`HOST is ${one}, which is no name: write the name or address that others reach this machine by, such as 192.168.1.20.`); // prettier-ignore
+    if (one === '0.0.0.0' || one === '::')
+      throw new Refusal(
+        `HOST is ${one}, which is no name: write the name or address that others reach this machine by, such as 192.168.1.20.`,
+      );
     if (!host.test(one)) throw new Refusal(`HOST: "${one}" is no name and no address.`);
   }
   return hosts.filter((one) => !loopbackHosts.includes(one));

@@ -77,7 +77,8 @@ export class MemoryFiles implements SpoolFiles {
         this.act('write');
         const others =
           [...this.files.values()].reduce((sum, { seen }) => sum + seen.all.length, 0) - stored.seen.all.length;
-        if (others + Math.max(stored.seen.all.length, position + bytes.length) > this.room) throw Object.assign(new Error('no space left on device'), { code: 'ENOSPC' }); // prettier-ignore
+        if (others + Math.max(stored.seen.all.length, position + bytes.length) > this.room)
+          throw Object.assign(new Error('no space left on device'), { code: 'ENOSPC' });
         const written = { bytes: Buffer.from(bytes), position };
         stored.seen.put(written);
         stored.unsynced.push(written);

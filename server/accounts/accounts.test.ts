@@ -31,7 +31,10 @@ class Browser {
   async ask(method: string, path: string, body?: unknown): Promise<{ status: number; content: unknown }> {
     const response = await fetch(`${this.origin}/api${path}`, {
       method,
-      headers: { ...(this.cookie && { cookie: this.cookie }), ...(body === undefined ? {} : { 'content-type': 'application/json' }) }, // prettier-ignore
+      headers: {
+        ...(this.cookie && { cookie: this.cookie }),
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+      },
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
     });
     const set = response.headers.get('set-cookie');
@@ -85,7 +88,11 @@ describe('accounts', () => {
     expect((await owner.ask('GET', '/jobs')).status).toBe(200);
     for (const { method, path, needs } of endpoints) {
       if (needs === 'nobody') continue;
-      const { status, content } = await anybody.ask(method.toUpperCase(), path.replace(':id', '1'), method === 'get' || method === 'delete' ? undefined : {}); // prettier-ignore
+      const { status, content } = await anybody.ask(
+        method.toUpperCase(),
+        path.replace(':id', '1'),
+        method === 'get' || method === 'delete' ? undefined : {},
+      );
       expect([path, status, content]).toEqual([path, 401, { error: 'Sign in first.' }]);
     }
     expect((await anybody.ask('POST', '/account/first', { name: 'Eve', password })).status).toBe(409);
@@ -107,7 +114,9 @@ describe('accounts', () => {
     expect(await statuses('POST', '/bays/1/arm', {})).toEqual([403, 422, 422]);
     expect(await statuses('GET', '/people')).toEqual([403, 403, 200]);
     expect(await statuses('PUT', '/plain-instrument', {})).toEqual([403, 403, 400]);
-    expect((await viewer.ask('POST', '/jobs', { vehicle: 'Car' })).content).toEqual({ error: 'Vic is a viewer and may look only: this needs an operator.' }); // prettier-ignore
+    expect((await viewer.ask('POST', '/jobs', { vehicle: 'Car' })).content).toEqual({
+      error: 'Vic is a viewer and may look only: this needs an operator.',
+    });
   });
 
   test('the cookie is for Suvok’s own pages, and every sign-in gets another session', async () => {
@@ -166,7 +175,8 @@ describe('accounts', () => {
     const owner = await withAccounts({ name: 'Opal', role: 'operator' });
     const thief = new Browser();
     await thief.signIn('Opal');
-    const change = async (before: string, next = 'another long one') => (await thief.ask('POST', '/account/password', { before, password: next })).status; // prettier-ignore
+    const change = async (before: string, next = 'another long one') =>
+      (await thief.ask('POST', '/account/password', { before, password: next })).status;
     // One that is too short was no guess.
     for (let tries = 0; tries < 9; tries++) expect(await change(password, 'short')).toBe(400);
     for (let guess = 0; guess < 8; guess++) expect(await change(`guess ${guess}`)).toBe(422);
@@ -174,7 +184,9 @@ describe('accounts', () => {
     expect((await thief.ask('GET', '/jobs')).status).toBe(200);
     // It shuts nobody out who signs in, nor others.
     expect(await new Browser().signIn('Opal')).toBe(200);
-    expect((await owner.ask('POST', '/account/password', { before: password, password: 'a third long one' })).status).toBe(200); // prettier-ignore
+    expect(
+      (await owner.ask('POST', '/account/password', { before: password, password: 'a third long one' })).status,
+    ).toBe(200);
   });
 
   test('signing out ends the session; everywhere, all of them', async () => {
@@ -197,7 +209,9 @@ describe('accounts', () => {
     expect((await one.ask('POST', '/account/password', { before: 'no', password: 'another long one' })).status).toBe(
       422,
     );
-    expect((await one.ask('POST', '/account/password', { before: password, password: 'another long one' })).status).toBe(200); // prettier-ignore
+    expect(
+      (await one.ask('POST', '/account/password', { before: password, password: 'another long one' })).status,
+    ).toBe(200);
     expect((await one.ask('GET', '/jobs')).status).toBe(200);
     expect((await two.ask('GET', '/jobs')).status).toBe(401);
     expect(await two.signIn('Opal')).toBe(401);
@@ -214,16 +228,22 @@ describe('accounts', () => {
     const owner = await withAccounts();
     const me = (await owner.me()).me!;
     for (const change of [{ disabled: true }, { role: 'viewer' }])
-      expect((await owner.ask('PATCH', `/people/${me.id}`, change)).content).toMatchObject({ error: expect.stringContaining('One owner must stay') as unknown }); // prettier-ignore
+      expect((await owner.ask('PATCH', `/people/${me.id}`, change)).content).toMatchObject({
+        error: expect.stringContaining('One owner must stay') as unknown,
+      });
     expect((await owner.ask('POST', '/people', { name: 'OLA', role: 'viewer', password })).status).toBe(422);
-    expect((await owner.ask('POST', '/people', { name: 'Vic', role: 'viewer', password: 'short' })).content).toMatchObject({ error: expect.stringContaining('12 characters') as unknown }); // prettier-ignore
+    expect(
+      (await owner.ask('POST', '/people', { name: 'Vic', role: 'viewer', password: 'short' })).content,
+    ).toMatchObject({ error: expect.stringContaining('12 characters') as unknown });
     const { rows } = await server.running.database.query<{ password_hash: string }>('select password_hash from person');
     expect(rows[0]!.password_hash).toMatch(/^\$argon2id\$v=19\$m=19456,t=2,p=1\$/);
   });
 
   test('a session ends a week after it began, however it was used', async () => {
     const owner = await withAccounts();
-    await server.running.database.query(`update session set sess = jsonb_set(sess::jsonb, '{signedInAt}', to_jsonb(extract(epoch from now() - interval '8 days') * 1000))::json`); // prettier-ignore
+    await server.running.database.query(
+      `update session set sess = jsonb_set(sess::jsonb, '{signedInAt}', to_jsonb(extract(epoch from now() - interval '8 days') * 1000))::json`,
+    );
     expect((await owner.ask('GET', '/jobs')).status).toBe(401);
   });
 });
@@ -243,7 +263,10 @@ test('a page listens only while its session lasts', async () => {
   const owner = await withAccounts();
   const opened = (cookie: string) =>
     new Promise<WebSocket | number>((resolve) => {
-      const socket = new WebSocket(`${server.origin.replace('http', 'ws')}/live`, { origin: server.origin, headers: { cookie } }); // prettier-ignore
+      const socket = new WebSocket(`${server.origin.replace('http', 'ws')}/live`, {
+        origin: server.origin,
+        headers: { cookie },
+      });
       socket.on('open', () => resolve(socket));
       socket.on('unexpected-response', (_request, { statusCode }) => resolve(statusCode ?? 0));
       socket.on('error', () => undefined);
@@ -258,7 +281,12 @@ test('a page listens only while its session lasts', async () => {
 
 test('a session holds on another server of the database, and over a restart; signed out on one it is on both', async () => {
   const owner = await withAccounts();
-  const second = await startServer({ databaseUrl: server.databaseUrl, port: 0, recorder: socketPlace(server.folder), log: silentLog }); // prettier-ignore
+  const second = await startServer({
+    databaseUrl: server.databaseUrl,
+    port: 0,
+    recorder: socketPlace(server.folder),
+    log: silentLog,
+  });
   const there = new Browser(`http://127.0.0.1:${second.port}`);
   there.cookie = owner.cookie;
   expect((await there.ask('GET', '/jobs')).status).toBe(200);

@@ -109,7 +109,9 @@ export class Accounts extends EventEmitter<{ changed: [] }> {
   /** Who opens a WebSocket, and by which session; refused where somebody would have to sign in. */
   async opening(request: IncomingMessage): Promise<{ personId: number | undefined; sid: string } | undefined> {
     await new Promise<void>((resolve, reject) => {
-      void this.sessions(request as Request, new ServerResponse(request) as Response, (error?: unknown) => (error ? reject(error as Error) : resolve())); // prettier-ignore
+      void this.sessions(request as Request, new ServerResponse(request) as Response, (error?: unknown) =>
+        error ? reject(error as Error) : resolve(),
+      );
     });
     const asked = request as Request;
     if (!(await this.any())) return { personId: undefined, sid: asked.sessionID };
@@ -139,7 +141,10 @@ export class Accounts extends EventEmitter<{ changed: [] }> {
       if (least === 'nobody') return next();
       if (!person) throw new HttpRefusal(401, 'Sign in first.');
       if (rank[person.role] < rank[least])
-        throw new HttpRefusal(403, `${person.name} is ${person.role === 'viewer' ? 'a viewer and may look only' : 'an operator'}: this needs an ${least}.`); // prettier-ignore
+        throw new HttpRefusal(
+          403,
+          `${person.name} is ${person.role === 'viewer' ? 'a viewer and may look only' : 'an operator'}: this needs an ${least}.`,
+        );
       return next();
     };
   }

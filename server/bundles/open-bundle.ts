@@ -52,7 +52,11 @@ export class OpenBundle implements BundleContents {
       if (missing) throw broken(`${missing.path} is missing in it`);
       const words = promised.get(bundlePaths.job);
       if (!words) throw broken(`${bundlePaths.job} is missing in it`);
-      const bundled = formOf(bundlePaths.job, await bytesOf(zip, entries, bundlePaths.job, mostJsonBytes, words), bundledJob); // prettier-ignore
+      const bundled = formOf(
+        bundlePaths.job,
+        await bytesOf(zip, entries, bundlePaths.job, mostJsonBytes, words),
+        bundledJob,
+      );
       const needed = filesOf(bundled).find((file) => !promised.has(file));
       if (needed) throw broken(`${needed} is missing in it`);
       return new OpenBundle(zip, entries, manifest, bundled, signal);
@@ -154,7 +158,6 @@ async function bytesOf(
   most: number,
   promised?: Promised,
 ): Promise<Buffer> {
-  // prettier-ignore
   const pieces: Buffer[] = [];
   await readEntry(zip, entries, path, most, promised, (piece) => pieces.push(piece));
   return Buffer.concat(pieces);

@@ -13,6 +13,10 @@ export function recordingParts(database: Database, csv: CsvThread, run: Run): Pa
   }
   return [
     { path: bundlePaths.run(label), compress: true, pieces: () => pieces(0) },
-    ...run.logs.map(({ source }) => ({ path: bundlePaths.log(label, source), compress: true, pieces: () => pieces(source) })), // prettier-ignore
+    ...run.logs.map(({ source }) => ({
+      path: bundlePaths.log(label, source),
+      compress: true,
+      pieces: () => pieces(source),
+    })),
   ];
 }

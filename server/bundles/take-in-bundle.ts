@@ -39,8 +39,15 @@ export async function takeInBundle(
         runs: bundled.job.runs.length - except.size,
         remarks: [
           ...remarks,
-          ...elsewhere.map(({ id, label }) => `Run ${label} is here already, in ${placeOf(known.get(bundled.runKeys[id] ?? ''))}; it was not stored a second time.`), // prettier-ignore
-          ...(manifest.runsLeftOut > 0 ? [`${manifest.runsLeftOut} ${manifest.runsLeftOut === 1 ? 'run of the job was' : 'runs of the job were'} left out where the bundle was written.`] : []), // prettier-ignore
+          ...elsewhere.map(
+            ({ id, label }) =>
+              `Run ${label} is here already, in ${placeOf(known.get(bundled.runKeys[id] ?? ''))}; it was not stored a second time.`,
+          ),
+          ...(manifest.runsLeftOut > 0
+            ? [
+                `${manifest.runsLeftOut} ${manifest.runsLeftOut === 1 ? 'run of the job was' : 'runs of the job were'} left out where the bundle was written.`,
+              ]
+            : []),
         ],
       };
     });

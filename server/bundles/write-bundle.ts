@@ -38,7 +38,9 @@ export async function writeBundle(
     ...bundled.job.runs.flatMap((run) => recordingParts(database, csv, run)),
     ...fileParts(database, bundled),
   ];
-  const { version } = JSON.parse(await readFile(new URL('../../package.json', import.meta.url), 'utf8')) as { version: string }; // prettier-ignore
+  const { version } = JSON.parse(await readFile(new URL('../../package.json', import.meta.url), 'utf8')) as {
+    version: string;
+  };
   const manifest = (files: readonly WrittenPart[]): BundleManifest => ({
     format: bundleFormat,
     version: bundleVersion,

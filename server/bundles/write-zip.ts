@@ -20,9 +20,17 @@ export interface WrittenPart {
   sha256: string;
 }
 
-export const textPart = (path: string, text: string): Part => ({ path, compress: true, pieces: () => [Buffer.from(text)] }); // prettier-ignore
+export const textPart = (path: string, text: string): Part => ({
+  path,
+  compress: true,
+  pieces: () => [Buffer.from(text)],
+});
 const jsonBytes = (value: unknown) => Buffer.from(`${JSON.stringify(value, null, 1)}\n`);
-export const jsonPart = (path: string, value: unknown): Part => ({ path, compress: true, pieces: () => [jsonBytes(value)] }); // prettier-ignore
+export const jsonPart = (path: string, value: unknown): Part => ({
+  path,
+  compress: true,
+  pieces: () => [jsonBytes(value)],
+});
 
 /**
  * Writes a .zip, part by part.

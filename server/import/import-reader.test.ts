@@ -75,13 +75,21 @@ test('what a file says is read the same wherever its pieces end, in any characte
     .catch((error: Error) => error);
   expect(read).toBeInstanceOf(Refusal);
   expect((read as Error).message).toMatch(/Time does not advance/);
-  expect((await reader().read(fileOf(`\uFEFF${head},Öl [°C]\n${rows.map((row) => `${row},1`).join('\r\n')}`), as)).recording.channels.at(-1)!.name).toBe('Öl'); // prettier-ignore
+  expect(
+    (
+      await reader().read(fileOf(`\uFEFF${head},Öl [°C]\n${rows.map((row) => `${row},1`).join('\r\n')}`), as)
+    ).recording.channels.at(-1)!.name,
+  ).toBe('Öl');
 });
 
 test('reading is told as it goes, and ends when nobody waits for it; the next file is read all the same', async () => {
   const one = reader();
-  const [head, ...rows] = writeRecordingCsv(generatedRun({ rateHz: 1000, coastS: 60 })).trim().split('\n'); // prettier-ignore
-  const long = fileOf([head, ...rows, ...rows.map((row) => row.replace(/^\d+/, (s) => String(Number(s) + 200)))].join('\n')); // prettier-ignore
+  const [head, ...rows] = writeRecordingCsv(generatedRun({ rateHz: 1000, coastS: 60 }))
+    .trim()
+    .split('\n');
+  const long = fileOf(
+    [head, ...rows, ...rows.map((row) => row.replace(/^\d+/, (s) => String(Number(s) + 200)))].join('\n'),
+  );
   const told: number[] = [];
   await one.read(long, as, { onProgress: (done) => told.push(done) });
   expect(told.length).toBeGreaterThan(2);
@@ -89,7 +97,13 @@ test('reading is told as it goes, and ends when nobody waits for it; the next fi
   expect(told.at(-1)).toBe(1);
   const cancel = new AbortController();
   const before = told.length;
-  const reading = one.read(long, as, { signal: cancel.signal, onProgress: (done) => { told.push(done); cancel.abort(); } }); // prettier-ignore
+  const reading = one.read(long, as, {
+    signal: cancel.signal,
+    onProgress: (done) => {
+      told.push(done);
+      cancel.abort();
+    },
+  });
   await expect(reading).rejects.toThrow(/It was cancelled/);
   expect(told.length - before).toBeLessThan(before);
   await expect(one.read(long, as, { signal: AbortSignal.abort() })).rejects.toThrow(/It was cancelled/);

@@ -43,7 +43,11 @@ async function answer(ask: number, path: string, as: ImportedAs): Promise<void> 
     // Columns may share their memory: each buffer is handed over once.
     say({ ask, read }, [...new Set(columns.map(({ buffer }) => buffer as ArrayBuffer))]);
   } catch (error) {
-    say(error instanceof Refusal ? { ask, refusal: error.message } : { ask, failure: (error as Error).stack ?? String(error) }); // prettier-ignore
+    say(
+      error instanceof Refusal
+        ? { ask, refusal: error.message }
+        : { ask, failure: (error as Error).stack ?? String(error) },
+    );
   } finally {
     cancelled.delete(ask);
   }

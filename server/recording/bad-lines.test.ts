@@ -11,19 +11,40 @@ beforeAll(async () => {
 afterAll(() => server.stop());
 
 const connected = () => BenchClient.connect(server.running.benchLinkPort);
-const problemsOf = (client: BenchClient) => client.received.filter(({ type }) => type === 'problem').map(({ text }) => text); // prettier-ignore
+const problemsOf = (client: BenchClient) =>
+  client.received.filter(({ type }) => type === 'problem').map(({ text }) => text);
 const channel = (name: string, unit: string) => ({ name, unit });
 const roller = [channel('rollerSpeed', 'rad/s'), channel('engineSpeed', 'rpm')];
 const air = [channel('airTemperature', '°C'), channel('airPressure', 'hPa'), channel('relativeHumidity', '%')];
 
 test.each([
   ['a dyno without a speed', { channels: [channel('engineSpeed', 'rpm')] }, /needs a rollerSpeed/],
-  ['a loaded roller without torque', { kind: 'loaded-roller', dyno: { ...testDyno, kind: 'loaded-roller' } }, /needs absorberTorque/], // prettier-ignore
-  ['a dyno without engine speed or ratio', { channels: roller.slice(0, 1) }, /needs an engineSpeed channel, or its engineToDrumRatio/], // prettier-ignore
+  [
+    'a loaded roller without torque',
+    { kind: 'loaded-roller', dyno: { ...testDyno, kind: 'loaded-roller' } },
+    /needs absorberTorque/,
+  ],
+  [
+    'a dyno without engine speed or ratio',
+    { channels: roller.slice(0, 1) },
+    /needs an engineSpeed channel, or its engineToDrumRatio/,
+  ],
   ['a dyno that reads too seldom', { rateHz: 12 }, /20 readings a second at least; it says that it gives 12/],
-  ['a logger without engine speed', { kind: 'engine-logger', channels: [channel('lambda', '–')], dyno: undefined }, /a logger needs engineSpeed/], // prettier-ignore
-  ['a station without humidity', { kind: 'weather', channels: air.slice(0, 2), dyno: undefined }, /needs airTemperature, airPressure and relativeHumidity/], // prettier-ignore
-  ['a unit named like a part of the language', { channels: [channel('rollerSpeed', 'constructor'), roller[1]!] }, /unit "constructor"/], // prettier-ignore
+  [
+    'a logger without engine speed',
+    { kind: 'engine-logger', channels: [channel('lambda', '–')], dyno: undefined },
+    /a logger needs engineSpeed/,
+  ],
+  [
+    'a station without humidity',
+    { kind: 'weather', channels: air.slice(0, 2), dyno: undefined },
+    /needs airTemperature, airPressure and relativeHumidity/,
+  ],
+  [
+    'a unit named like a part of the language',
+    { channels: [channel('rollerSpeed', 'constructor'), roller[1]!] },
+    /unit "constructor"/,
+  ],
   ['a channel twice', { channels: [...roller, roller[1]!] }, /declared twice/],
   ['half a character', { device: 'x\ud800' }, /characters that cannot be stored/],
 ] as const)('%s is refused in a sentence', async (name, over, sentence) => {
@@ -58,13 +79,34 @@ test('channels named like parts of the language are channels like any other', as
   const state = await eventually('its channels', async () =>
     (await server.bay()).devices.find(({ device }) => device === 'odd-roller'),
   );
-  expect(state.channels.map(({ name }) => name)).toEqual(['rollerSpeed', 'engineSpeed', 'constructor', '__proto__', 'valueOf', 'toString']); // prettier-ignore
+  expect(state.channels.map(({ name }) => name)).toEqual([
+    'rollerSpeed',
+    'engineSpeed',
+    'constructor',
+    '__proto__',
+    'valueOf',
+    'toString',
+  ]);
   client.socket.destroy();
 });
 
 test('whatever line comes, the server answers on', async () => {
   const odd = fc.oneof(
-    fc.constantFrom<unknown>(null, true, -1, 1e300, '', '\u0000', '\ud800', 'constructor', '__proto__', [], {}, [[]], 'x'.repeat(3000)), // prettier-ignore
+    fc.constantFrom<unknown>(
+      null,
+      true,
+      -1,
+      1e300,
+      '',
+      '\u0000',
+      '\ud800',
+      'constructor',
+      '__proto__',
+      [],
+      {},
+      [[]],
+      'x'.repeat(3000),
+    ),
     fc.jsonValue(),
   );
   const hello = fc.record(
@@ -72,9 +114,21 @@ test('whatever line comes, the server answers on', async () => {
       type: fc.oneof({ weight: 9, arbitrary: fc.constant<unknown>('hello') }, { weight: 1, arbitrary: odd }),
       protocol: fc.oneof({ weight: 9, arbitrary: fc.constant<unknown>(1) }, { weight: 1, arbitrary: odd }),
       device: fc.oneof(fc.constantFrom<unknown>('a', 'constructor', '__proto__'), odd),
-      kind: fc.oneof(fc.constantFrom<unknown>('inertia-roller', 'loaded-roller', 'hub', 'weather', 'engine-logger'), odd), // prettier-ignore
+      kind: fc.oneof(
+        fc.constantFrom<unknown>('inertia-roller', 'loaded-roller', 'hub', 'weather', 'engine-logger'),
+        odd,
+      ),
       channels: fc.oneof(
-        fc.array(fc.record({ name: fc.oneof(fc.constantFrom<unknown>('rollerSpeed', 'engineSpeed', 'absorberTorque', 'airTemperature', 'time'), odd), unit: fc.oneof(fc.constantFrom<unknown>('rad/s', 'rpm', '°C', ''), odd) }), { maxLength: 6 }), // prettier-ignore
+        fc.array(
+          fc.record({
+            name: fc.oneof(
+              fc.constantFrom<unknown>('rollerSpeed', 'engineSpeed', 'absorberTorque', 'airTemperature', 'time'),
+              odd,
+            ),
+            unit: fc.oneof(fc.constantFrom<unknown>('rad/s', 'rpm', '°C', ''), odd),
+          }),
+          { maxLength: 6 },
+        ),
         odd,
       ),
       dyno: fc.oneof(fc.constant<unknown>(testDyno), odd),
@@ -86,7 +140,12 @@ test('whatever line comes, the server answers on', async () => {
     },
     { requiredKeys: ['type', 'protocol', 'kind', 'device', 'channels'] },
   );
-  const frame = fc.record({ type: fc.constant('frame'), sequence: fc.oneof(fc.nat(), odd), time: fc.oneof(fc.double(), odd), values: fc.oneof(fc.array(fc.double(), { maxLength: 6 }), odd) }); // prettier-ignore
+  const frame = fc.record({
+    type: fc.constant('frame'),
+    sequence: fc.oneof(fc.nat(), odd),
+    time: fc.oneof(fc.double(), odd),
+    values: fc.oneof(fc.array(fc.double(), { maxLength: 6 }), odd),
+  });
   const line = fc.oneof(
     hello.map((message) => JSON.stringify(message)),
     frame.map((message) => JSON.stringify(message)),

@@ -34,13 +34,26 @@ const instrument = async (hello: Record<string, unknown>): Promise<BenchClient> 
 };
 const roller = (device: string, over: Record<string, unknown> = {}) => instrument({ device, ...over });
 const logger = (device: string, over: Record<string, unknown> = {}) =>
-  instrument({ device, kind: 'engine-logger', dyno: undefined, channels: [{ name: 'engineSpeed', unit: 'rpm' }, { name: 'lambda', unit: '–' }], ...over }); // prettier-ignore
+  instrument({
+    device,
+    kind: 'engine-logger',
+    dyno: undefined,
+    channels: [
+      { name: 'engineSpeed', unit: 'rpm' },
+      { name: 'lambda', unit: '–' },
+    ],
+    ...over,
+  });
 const weather = (device: string) =>
   instrument({
     device,
     kind: 'weather',
     dyno: undefined,
-    channels: [{ name: 'airTemperature', unit: '°C' }, { name: 'airPressure', unit: 'hPa' }, { name: 'relativeHumidity', unit: '%' }], // prettier-ignore
+    channels: [
+      { name: 'airTemperature', unit: '°C' },
+      { name: 'airPressure', unit: 'hPa' },
+      { name: 'relativeHumidity', unit: '%' },
+    ],
   });
 const namesIn = ({ devices }: BayState) => devices.map(({ device }) => device);
 const mountIn = async (bay: number, vehicle: string): Promise<Job> => {
@@ -59,7 +72,15 @@ describe('two dynos at once', () => {
     const withRatio = { engineToDrumRatio: 3.4, channels: [{ name: 'rollerSpeed', unit: 'rad/s' }] };
     const one = await roller('one', { engineToDrumRatio: 3.1, channels: withRatio.channels });
     const beside = await logger('beside-one');
-    const two = await roller('two', { ...withRatio, kind: 'hub', dyno: { kind: 'hub', inertiaKgM2: 1.4 }, channels: [{ name: 'hubSpeed', unit: 'rad/s' }, { name: 'absorberTorque', unit: 'N·m' }] }); // prettier-ignore
+    const two = await roller('two', {
+      ...withRatio,
+      kind: 'hub',
+      dyno: { kind: 'hub', inertiaKgM2: 1.4 },
+      channels: [
+        { name: 'hubSpeed', unit: 'rad/s' },
+        { name: 'absorberTorque', unit: 'N·m' },
+      ],
+    });
     expect((await bays()).bays.map((bay) => [bay.bay, bay.name, namesIn(bay)])).toEqual([
       [1, 'Bay 1', ['one', 'beside-one']],
       [2, 'Bay 2', ['two']],
@@ -69,7 +90,10 @@ describe('two dynos at once', () => {
     await server.json('PUT', '/api/bays/2/plan', { ...usualPlan, kind: 'check' });
     for (let row = 0; row < 900; row++) {
       // The pulls begin when all three are heard: they come on ways of their own.
-      if (row === 200) await eventually('all rates', async () => (await bays()).bays.flatMap(({ devices }) => devices).every(({ rateHz }) => rateHz !== null)); // prettier-ignore
+      if (row === 200)
+        await eventually('all rates', async () =>
+          (await bays()).bays.flatMap(({ devices }) => devices).every(({ rateHz }) => rateHz !== null),
+        );
       const time = row / 100;
       const speed = time < 3 ? 40 : time < 8 ? 40 + 12 * (time - 3) : 100 - 20 * (time - 8);
       one.frame(time, [speed]);
@@ -78,8 +102,22 @@ describe('two dynos at once', () => {
     }
     const [ofFirst] = await sealed(first);
     const [ofSecond] = await sealed(second);
-    expect(ofFirst).toMatchObject({ source: 'one', bay: 1, kind: 'power', engineToDrumRatio: 3.1, dyno: { kind: 'inertia-roller' }, logs: [{ device: 'beside-one' }] }); // prettier-ignore
-    expect(ofSecond).toMatchObject({ source: 'two', bay: 2, kind: 'check', engineToDrumRatio: 3.4, dyno: { kind: 'hub' }, logs: [] }); // prettier-ignore
+    expect(ofFirst).toMatchObject({
+      source: 'one',
+      bay: 1,
+      kind: 'power',
+      engineToDrumRatio: 3.1,
+      dyno: { kind: 'inertia-roller' },
+      logs: [{ device: 'beside-one' }],
+    });
+    expect(ofSecond).toMatchObject({
+      source: 'two',
+      bay: 2,
+      kind: 'check',
+      engineToDrumRatio: 3.4,
+      dyno: { kind: 'hub' },
+      logs: [],
+    });
     // A run is stored a moment before its bay tells of it.
     const lastRuns = async () => (await bays()).bays.map(({ recorder }) => recorder.lastRunId);
     await eventually('both bays', async () => (await lastRuns()).join() === [ofFirst!.id, ofSecond!.id].join());
@@ -118,7 +156,9 @@ describe('two dynos at once', () => {
     expect(await said('PUT', '/api/bays/1/plan', usualPlan)).toMatch(/being recorded/);
     expect(await said('DELETE', '/api/bays/1/mounted')).toMatch(/being recorded/);
     // The car that is being recorded cannot be put on the other dyno.
-    expect(await said('PUT', '/api/bays/2/mounted', { jobId: first.id, setupId: first.setups[0]!.id })).toMatch(/being recorded/); // prettier-ignore
+    expect(await said('PUT', '/api/bays/2/mounted', { jobId: first.id, setupId: first.setups[0]!.id })).toMatch(
+      /being recorded/,
+    );
     expect(await said('PUT', '/api/device', { device: 'one', bay: 2 })).toMatch(/being recorded/);
     await server.json('POST', '/api/bays/2/end', {});
     expect((await bays()).bays[0]!.recorder.state).toBe('recording');
@@ -167,7 +207,10 @@ describe('a bay', () => {
     expect(await said('POST', '/api/bays', { name: ' rollers ' })).toMatch(/called Rollers already/);
     expect(await said('POST', '/api/bays', { name: ' ' })).toMatch(/name the bay/);
     const added = await server.json<BaysState>('POST', '/api/bays', { name: 'Hubs' });
-    expect(added.bays.map(({ bay, name }) => [bay, name])).toEqual([[1, 'Rollers'], [2, 'Hubs']]); // prettier-ignore
+    expect(added.bays.map(({ bay, name }) => [bay, name])).toEqual([
+      [1, 'Rollers'],
+      [2, 'Hubs'],
+    ]);
     await roller('hubs', { bay: 'Hubs' });
     const job = await mountIn(2, 'A car');
     expect(await said('DELETE', '/api/bays/2')).toMatch(/A car is on the dyno of Hubs/);
@@ -186,7 +229,12 @@ describe('a bay', () => {
     await server.json('PUT', '/api/bays/2/mounted', { jobId: job.id, setupId: job.setups[0]!.id });
     expect((await bays()).bays.map(({ mounted }) => mounted?.jobId)).toEqual([undefined, job.id]);
     // A job that is closed comes off, wherever it is.
-    await server.json('PUT', `/api/jobs/${job.id}/state`, { state: 'closed', deliveredSetupId: null, untested: '', deliveredNote: '' }); // prettier-ignore
+    await server.json('PUT', `/api/jobs/${job.id}/state`, {
+      state: 'closed',
+      deliveredSetupId: null,
+      untested: '',
+      deliveredNote: '',
+    });
     expect((await bays()).bays.every(({ mounted }) => mounted === null)).toBe(true);
   });
 
@@ -196,7 +244,10 @@ describe('a bay', () => {
     const job = await mountIn(2, 'A car');
     await server.json('PUT', '/api/bays/2/plan', { ...usualPlan, repeats: 7 });
     await server.json('PATCH', '/api/bays/2', { name: 'Hubs' });
-    const copied = () => server.running.database.query('select id, name, job_id, plan from bay order by id').then(({ rows }) => rows as { name: string; job_id: number; plan: { repeats: number } }[]); // prettier-ignore
+    const copied = () =>
+      server.running.database
+        .query('select id, name, job_id, plan from bay order by id')
+        .then(({ rows }) => rows as { name: string; job_id: number; plan: { repeats: number } }[]);
     await eventually('the copy', async () => (await copied())[1]?.name === 'Hubs');
     for (const client of clients) client.close();
     await server.recorder.close();
@@ -232,7 +283,9 @@ test('a page has the rows of the bay that it watches and of no other', async () 
   const watch = async (bay: number) => {
     const before = messages.length;
     page.send(JSON.stringify({ type: 'watch', bay }));
-    await eventually('the columns', () => messages.slice(before).some((message) => message.type === 'columns' && message.bay === bay)); // prettier-ignore
+    await eventually('the columns', () =>
+      messages.slice(before).some((message) => message.type === 'columns' && message.bay === bay),
+    );
   };
   let time = 0;
   const plays = async () => {
@@ -266,11 +319,17 @@ test('days played back one after the other stand in one bay, and leave it to the
   const startedAt = '2026-05-04T08:00:00Z';
   const first = await roller('played', { startedAt, protocol: 2, instance: 'a' });
   first.close();
-  await eventually('its going', async () => namesIn((await bays()).bays[0]!).includes('played') && !(await bays()).bays[0]!.devices[0]!.connected); // prettier-ignore
+  await eventually(
+    'its going',
+    async () => namesIn((await bays()).bays[0]!).includes('played') && !(await bays()).bays[0]!.devices[0]!.connected,
+  );
   const second = await roller('played-loaded', { startedAt, protocol: 2, instance: 'b' });
   second.close();
   await eventually('its going', async () => (await bays()).bays[0]!.devices.every(({ connected }) => !connected));
   await roller('own', { bay: 'Bay 1' });
   await roller('own-2', { bay: 'Bay 2' });
-  expect((await bays()).bays.map((bay) => [bay.name, namesIn(bay)])).toEqual([['Bay 1', ['own']], ['Bay 2', ['own-2']]]); // prettier-ignore
+  expect((await bays()).bays.map((bay) => [bay.name, namesIn(bay)])).toEqual([
+    ['Bay 1', ['own']],
+    ['Bay 2', ['own-2']],
+  ]);
 });

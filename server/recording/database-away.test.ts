@@ -27,14 +27,19 @@ test('with the database away an instrument is told what is on the dyno, and pull
   const told = await eventually('being told', () => client.received.find(({ type }) => type === 'configure'));
   expect(told).toMatchObject({ vehicle: 'Away car', setup: 'A' });
   const ended = (count: number) =>
-    eventually(`${count} runs on the disk`, () => server.recorder.journal.unstored.filter(({ end }) => end).length === count); // prettier-ignore
+    eventually(
+      `${count} runs on the disk`,
+      () => server.recorder.journal.unstored.filter(({ end }) => end).length === count,
+    );
   let time = client.pull();
   await ended(1);
   time = client.pull({}, time + 1);
   await ended(2);
   client.pull({ toRpm: 5000 }, time + 1);
   await ended(3);
-  await eventually('the sentence', async () => /database does not answer.*3 runs wait on this machine’s disk/.test((await server.bay()).recorder.problem ?? '')); // prettier-ignore
+  await eventually('the sentence', async () =>
+    /database does not answer.*3 runs wait on this machine’s disk/.test((await server.bay()).recorder.problem ?? ''),
+  );
   const { recorder } = await server.bay();
   // What waits keeps nobody from the next run.
   expect(recorder.state).toBe('idle');
@@ -66,7 +71,13 @@ test('a connection that breaks in the middle of an act fails the act, and nothin
 
 test('two recorders never write one folder', async () => {
   const { folder } = server;
-  const second = startRecorder({ databaseUrl: server.databaseUrl, folder, benchLinkPort: 0, floorBytes: 0, log: silentLog }); // prettier-ignore
+  const second = startRecorder({
+    databaseUrl: server.databaseUrl,
+    folder,
+    benchLinkPort: 0,
+    floorBytes: 0,
+    log: silentLog,
+  });
   await expect(second).rejects.toMatchObject({ code: 'EADDRINUSE' });
 });
 
@@ -79,7 +90,9 @@ test('a recorder whose place was taken writes nothing more to the database, and 
   client.hello({ device: 'displaced-roller' });
   client.pull();
   const problem = async () => ((await server.bay()) as BayState).recorder.problem;
-  await eventually('the sentence', async () => /taken this one’s place.*stays on this machine’s disk/.test((await problem()) ?? '')); // prettier-ignore
+  await eventually('the sentence', async () =>
+    /taken this one’s place.*stays on this machine’s disk/.test((await problem()) ?? ''),
+  );
   await eventually('the run on the disk', () => server.recorder.journal.unstored.some(({ end }) => end));
   expect(await server.runs(job)).toEqual([]);
   client.close();

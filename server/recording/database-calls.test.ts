@@ -39,7 +39,6 @@ function troubled(store: RecorderStore, nth: number, fate: Fate): { store: Recor
   const meets =
     <Words extends unknown[], T>(call: (...words: Words) => Promise<T>) =>
     async (...words: Words): Promise<T> => {
-      // prettier-ignore
       const hit = ++calls === nth;
       if (hit && fate === 'fails before it is done') throw new Error('the database has gone');
       const answer = await call(...words);
@@ -47,7 +46,9 @@ function troubled(store: RecorderStore, nth: number, fate: Fate): { store: Recor
       if (hit) throw new Error('no answer came');
       return answer;
     };
-  const wrapped = Object.fromEntries(written.map((name) => [name, meets(store[name] as (...words: unknown[]) => Promise<unknown>)])); // prettier-ignore
+  const wrapped = Object.fromEntries(
+    written.map((name) => [name, meets(store[name] as (...words: unknown[]) => Promise<unknown>)]),
+  );
   return { store: { ...store, ...wrapped }, calls: () => calls };
 }
 

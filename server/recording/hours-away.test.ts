@@ -39,7 +39,14 @@ test('hours without a database: recording goes on, the recorder grows by its run
   const bytes = spoolBytes();
   // Every row is kept in which a run lies somewhere near; the rest is the last minute and what is written over.
   const rows = frames * 4 * 8;
-  if (process.env.SUVOK_SOAK) console.error({ pulls, hours: frames / rateHz / 3600, spoolMb: bytes / 2 ** 20, rowsMb: rows / 2 ** 20, memoryMb: [memory[9], Math.max(...memory), memory.at(-1)] }); // prettier-ignore
+  if (process.env.SUVOK_SOAK)
+    console.error({
+      pulls,
+      hours: frames / rateHz / 3600,
+      spoolMb: bytes / 2 ** 20,
+      rowsMb: rows / 2 ** 20,
+      memoryMb: [memory[9], Math.max(...memory), memory.at(-1)],
+    });
   expect(bytes).toBeLessThan(1.2 * rows + 24 * 2 ** 20);
   if (process.env.SUVOK_SOAK) expect(memory.at(-1)! - memory[9]!).toBeLessThan(80);
   await bringBack();

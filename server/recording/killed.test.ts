@@ -48,7 +48,10 @@ test('killed at random, and with the database away now and then: every pull is t
   const handedOver = drive.laps(pulls);
   await eventually('all of it being safe', () => client.safeTo >= handedOver - 1);
   // What is not there by then is missing, and counted below.
-  await eventually('the last run', async () => (await unclaimedRuns(bench.database)).filter(({ state }) => state === 'sealed').length >= pulls).catch(() => undefined); // prettier-ignore
+  await eventually(
+    'the last run',
+    async () => (await unclaimedRuns(bench.database)).filter(({ state }) => state === 'sealed').length >= pulls,
+  ).catch(() => undefined);
   const result = await marksFound(bench.database, pulls);
   if (process.env.SUVOK_SOAK) console.error({ kills, handedOver, acknowledged: client.safeTo + 1, ...result });
   expect(result).toMatchObject(allThere(pulls));

@@ -19,10 +19,16 @@ test('a run that an earlier version left open is ended with all that was stored 
   // As they stood there: numbered one by one.
   for (const sequence of [0, 1, 2]) {
     const data = Buffer.from(Float64Array.of(sequence * 2, sequence * 2 + 1, 50, 60).buffer);
-    await database.query('insert into run_chunk (run_id, sequence, samples, data) values ($1, $2, 2, $3)', [rows[0]!.id, sequence, data]); // prettier-ignore
+    await database.query('insert into run_chunk (run_id, sequence, samples, data) values ($1, $2, 2, $3)', [
+      rows[0]!.id,
+      sequence,
+      data,
+    ]);
   }
   const { server, recorder } = await startHere(url, silentLog);
-  const run = await eventually('its end', async () => (await unclaimedRuns(database)).find(({ state }) => state === 'interrupted')); // prettier-ignore
+  const run = await eventually('its end', async () =>
+    (await unclaimedRuns(database)).find(({ state }) => state === 'interrupted'),
+  );
   expect(run).toMatchObject({ samples: 6, remarks: [expect.stringMatching(/stored until then was kept/)] });
   expect([...(await recordingOf(database, run)).time]).toEqual([0, 1, 2, 3, 4, 5]);
   await server.close();

@@ -39,7 +39,15 @@ test('a recorder that is killed three times in a pull loses none of the lines of
     begins: '',
     columns: [{ is: 'time', unit: 's' }, ...markedChannels.map((channel) => ({ is: 'channel' as const, ...channel }))],
   };
-  const roller: PlainInstrument = { device: 'Old roller', kind: 'inertia-roller', dyno: testDyno, way: { by: 'tcp client', host: '127.0.0.1', port }, form, greeting: '', engineToDrumRatio: null }; // prettier-ignore
+  const roller: PlainInstrument = {
+    device: 'Old roller',
+    kind: 'inertia-roller',
+    dyno: testDyno,
+    way: { by: 'tcp client', host: '127.0.0.1', port },
+    form,
+    greeting: '',
+    engineToDrumRatio: null,
+  };
   await asking.ask({ ask: 'connect plain', with: { instrument: roller, bay: null } });
   await eventually('the connection', () => socket);
   const drive = new MarkedDrive((time, values) => socket!.write(`${[time, ...values].join(';')}\n`));
@@ -56,6 +64,8 @@ test('a recorder that is killed three times in a pull loses none of the lines of
   await eventually('the lift', () => Date.now() - began > 5500);
   clearInterval(driving);
   drive.laps(1);
-  await eventually('the run', async () => (await unclaimedRuns(bench.database)).some(({ state }) => state === 'sealed')); // prettier-ignore
+  await eventually('the run', async () =>
+    (await unclaimedRuns(bench.database)).some(({ state }) => state === 'sealed'),
+  );
   expect(await marksFound(bench.database, 1)).toMatchObject(allThere(1));
 }, 60_000);

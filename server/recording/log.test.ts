@@ -17,7 +17,10 @@ test('the log tells of instruments, runs and refusals by ids and counts, and of 
   const { url, drop } = await freshDatabase();
   const { server, recorder } = await startHere(url, remembering(entries));
   const api = (method: string, path: string, body?: unknown) =>
-    fetch(`http://127.0.0.1:${server.port}/api${path}`, { method, ...(body ? { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) } : {}) }); // prettier-ignore
+    fetch(`http://127.0.0.1:${server.port}/api${path}`, {
+      method,
+      ...(body ? { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) } : {}),
+    });
   const job = (await (await api('POST', '/jobs', { vehicle: 'Secret coupé', owner: 'N. Body' })).json()) as Job;
   await api('PUT', '/bays/1/mounted', { jobId: job.id, setupId: job.setups[0]!.id });
   const client = await BenchClient.connect(recorder.benchLinkPort);

@@ -42,7 +42,8 @@ const open = ({ url }: TestDatabase) => {
   pools.push(pool);
   return pool;
 };
-const begin = async (url: string) => (recorder = await startRecorder({ databaseUrl: url, folder, benchLinkPort: 0, floorBytes: 0, log: silentLog })); // prettier-ignore
+const begin = async (url: string) =>
+  (recorder = await startRecorder({ databaseUrl: url, folder, benchLinkPort: 0, floorBytes: 0, log: silentLog }));
 async function jobIn(database: Database, vehicle: string): Promise<Job> {
   const id = await addJob(database, { vehicle, owner: '', question: '', gear: null });
   return (await jobWithAll(database, id))!;
@@ -56,7 +57,10 @@ async function pull(): Promise<void> {
   );
   const drive = new MarkedDrive((time, values) => client!.frame(time, values));
   drive.laps(1);
-  await eventually('the end of its run', () => recorder!.journal.unstored.some(({ end }) => end !== undefined) || undefined); // prettier-ignore
+  await eventually(
+    'the end of its run',
+    () => recorder!.journal.unstored.some(({ end }) => end !== undefined) || undefined,
+  );
 }
 
 /** A pull of a job's car while the first database is away: it is still on the recorder's disk at its next start. */
@@ -81,7 +85,13 @@ test('a pull of one customer’s car never enters another customer’s job of th
     const found = await unclaimedRuns(other);
     return found[0]?.state === 'sealed' ? found : undefined;
   });
-  expect(runs).toMatchObject([{ jobId: null, label: null, remarks: [expect.stringMatching(/before the data were restored.*until it is claimed/)] }]); // prettier-ignore
+  expect(runs).toMatchObject([
+    {
+      jobId: null,
+      label: null,
+      remarks: [expect.stringMatching(/before the data were restored.*until it is claimed/)],
+    },
+  ]);
   expect((await jobWithAll(other, stranger.id))!.runs).toEqual([]);
   // The car of the other data is not on the dyno, and that is said until one is put on.
   expect(recorder!.bays.state().bays[0]).toMatchObject({
@@ -100,7 +110,9 @@ test('in the same data after a restart the car is still on the dyno, and its run
   const job = await jobIn(one, 'Blue saloon');
   await pullWhileAway(job);
   await begin(first.url);
-  const run = await eventually('the run', async () => (await jobWithAll(one, job.id))!.runs.find(({ state }) => state === 'sealed')); // prettier-ignore
+  const run = await eventually('the run', async () =>
+    (await jobWithAll(one, job.id))!.runs.find(({ state }) => state === 'sealed'),
+  );
   expect(run).toMatchObject({ label: 'A1', remarks: [] });
   expect(recorder!.bays.state().bays[0]!.mounted).toEqual({ jobId: job.id, setupId: job.setups[0]!.id });
 }, 60_000);

@@ -52,9 +52,19 @@ const bays = async () => (await ask('GET', '/bays')).content as BaysState;
 const paired = async () => (await bays()).pairing.instruments.map(({ device }) => device);
 
 const hello = (device = 'far-roller', more: object = {}) => ({
-  type: 'hello', protocol: 2, instance: 'one', device, kind: 'inertia-roller', rateHz: 200, dyno: testDyno,
-  channels: [{ name: 'rollerSpeed', unit: 'rad/s' }, { name: 'engineSpeed', unit: 'rpm' }], ...more,
-}); // prettier-ignore
+  type: 'hello',
+  protocol: 2,
+  instance: 'one',
+  device,
+  kind: 'inertia-roller',
+  rateHz: 200,
+  dyno: testDyno,
+  channels: [
+    { name: 'rollerSpeed', unit: 'rad/s' },
+    { name: 'engineSpeed', unit: 'rpm' },
+  ],
+  ...more,
+});
 
 /** A peer from another machine: what it hears, and whether it was let go. */
 class Far {
@@ -107,7 +117,9 @@ test('an instrument on another machine is let in once by a code, and then by its
   const { key } = await far.hears('paired');
   far.say(hello('far-roller', { key }));
   await far.hears('welcome');
-  await eventually('the instrument', async () => (await bays()).bays[0]!.devices.some(({ device }) => device === 'far-roller')); // prettier-ignore
+  await eventually('the instrument', async () =>
+    (await bays()).bays[0]!.devices.some(({ device }) => device === 'far-roller'),
+  );
   expect(await paired()).toEqual(['far-roller']);
   // The key is in nothing that is kept or shown; the code has served.
   for (const file of ['bay.json']) {
@@ -115,7 +127,10 @@ test('an instrument on another machine is let in once by a code, and then by its
     expect(statSync(join(folder, file)).mode & 0o077).toBe(0);
   }
   expect(JSON.stringify(await bays())).not.toContain(String(key));
-  expect(await pairing(code, 'another')).toMatchObject({ type: 'problem', text: expect.stringMatching(/no pairing is open/) }); // prettier-ignore
+  expect(await pairing(code, 'another')).toMatchObject({
+    type: 'problem',
+    text: expect.stringMatching(/no pairing is open/),
+  });
 
   // It comes back with its key; its name alone, its key under another name, and no hello at all are nothing.
   const again = await Far.connect();
@@ -136,7 +151,9 @@ test('an instrument on another machine is let in once by a code, and then by its
   late.say(hello('far-roller', { key }));
   await late.refused(/pairing was taken back/);
   expect(await paired()).toEqual([]);
-  expect((await ask('POST', '/pairing/revoke', { device: 'far-roller' })).content).toMatchObject({ error: expect.stringMatching(/No instrument called far-roller is paired/) }); // prettier-ignore
+  expect((await ask('POST', '/pairing/revoke', { device: 'far-roller' })).content).toMatchObject({
+    error: expect.stringMatching(/No instrument called far-roller is paired/),
+  });
 });
 
 test('five wrong codes are worth as much as none, and a new code takes the place of the one before', async () => {
@@ -154,7 +171,10 @@ test('five wrong codes are worth as much as none, and a new code takes the place
 });
 
 test('there is no code without an account; on this machine nobody is paired, and nobody speaks without TLS', async () => {
-  expect(await ask('POST', '/pairing', {})).toMatchObject({ status: 409, content: { error: expect.stringMatching(/Make the first account/) } }); // prettier-ignore
+  expect(await ask('POST', '/pairing', {})).toMatchObject({
+    status: 409,
+    content: { error: expect.stringMatching(/Make the first account/) },
+  });
   const local = connectPlainly({ port: recorder.benchLinkPort, host: '127.0.0.1' });
   open.push(() => local.destroy());
   local.write(JSON.stringify({ type: 'pair', code: 'x', device: 'y' }) + '\n');

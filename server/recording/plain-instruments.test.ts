@@ -109,10 +109,18 @@ describe('an instrument that sends lines', () => {
     await server.recorder.close();
     for (const folder of [server.folder, `${server.folder}-new`]) {
       const before = sockets.length;
-      const again = await startRecorder({ databaseUrl: server.databaseUrl, folder, benchLinkPort: 0, floorBytes: 0, log: silentLog }); // prettier-ignore
+      const again = await startRecorder({
+        databaseUrl: server.databaseUrl,
+        folder,
+        benchLinkPort: 0,
+        floorBytes: 0,
+        log: silentLog,
+      });
       const lines = folder === server.folder ? undefined : new Lines(linesPlace(folder));
       await eventually('the connection again', () => sockets.length > before);
-      await eventually('the device', () => again.bays.state().bays[0]!.devices.some(({ device }) => device === 'Old roller')); // prettier-ignore
+      await eventually('the device', () =>
+        again.bays.state().bays[0]!.devices.some(({ device }) => device === 'Old roller'),
+      );
       await again.close();
       lines?.close();
     }
@@ -145,14 +153,32 @@ describe('an instrument that sends lines', () => {
       return (await devices()).some(({ heard }) => heard);
     });
     for (; at < 200; at++) await send(lines[at]!.split(';').slice(1).join(';'));
-    await eventually('its rows', async () => (await devices())[0]!.rateHz !== null || (await send(lines[0]!.split(';').slice(1).join(';')), false)); // prettier-ignore
+    await eventually(
+      'its rows',
+      async () => (await devices())[0]!.rateHz !== null || (await send(lines[0]!.split(';').slice(1).join(';')), false),
+    );
     socket.close();
   });
 
   test.each([
-    [{ kind: 'engine-logger', dyno: null, form: { separator: ';', decimalComma: false, begins: '', columns: [{ is: 'channel', name: 'lambda', unit: '–' }] } }, /logger needs engineSpeed/], // prettier-ignore
+    [
+      {
+        kind: 'engine-logger',
+        dyno: null,
+        form: {
+          separator: ';',
+          decimalComma: false,
+          begins: '',
+          columns: [{ is: 'channel', name: 'lambda', unit: '–' }],
+        },
+      },
+      /logger needs engineSpeed/,
+    ],
     [{ form: { separator: ',', decimalComma: true, begins: '', columns: [{ is: 'nothing' }] } }, /commas cannot part/],
-    [{ form: { separator: ';', decimalComma: true, begins: '', columns: [{ is: 'nothing' }] } }, /name at least one column/], // prettier-ignore
+    [
+      { form: { separator: ';', decimalComma: true, begins: '', columns: [{ is: 'nothing' }] } },
+      /name at least one column/,
+    ],
     [{ dyno: null }, /needs its machine/],
     [{ way: { by: 'serial', path: 'rm -rf', baud: 9600 } }, /write a port such as/],
     [{ way: { by: 'tcp client', host: 'a b', port: 1 } }, /write a name or an address/],
@@ -212,11 +238,16 @@ test('over a serial port: asked, its lines taken, and its going noticed', async 
   const told: string[] = [];
   let texts = '';
   let opened: SerialPortMock | undefined;
-  const port = openSerial({ by: 'serial', path: '/dev/ttyTEST', baud: 115_200 }, 'START', {
-    opened: () => told.push('opened'),
-    text: (text) => (texts += text),
-    ended: (why) => told.push(`ended ${why ?? ''}`),
-  }, (path, baudRate) => Promise.resolve((opened = new SerialPortMock({ path, baudRate })) as never)); // prettier-ignore
+  const port = openSerial(
+    { by: 'serial', path: '/dev/ttyTEST', baud: 115_200 },
+    'START',
+    {
+      opened: () => told.push('opened'),
+      text: (text) => (texts += text),
+      ended: (why) => told.push(`ended ${why ?? ''}`),
+    },
+    (path, baudRate) => Promise.resolve((opened = new SerialPortMock({ path, baudRate })) as never),
+  );
   await eventually('its opening', () => told.includes('opened'));
   const binding = (opened as unknown as { port: { emitData(bytes: Buffer): void; recording: Buffer } }).port;
   await eventually('the greeting', () => binding.recording.toString() === 'START\r\n');
@@ -225,7 +256,11 @@ test('over a serial port: asked, its lines taken, and its going noticed', async 
   port.close();
   await eventually('its end', () => told.includes('ended '));
   // One that is not there says so.
-  openSerial({ by: 'serial', path: '/dev/ttyNONE', baud: 9600 }, '', { opened: () => undefined, text: () => undefined, ended: (why) => told.push(why ?? '') }); // prettier-ignore
+  openSerial({ by: 'serial', path: '/dev/ttyNONE', baud: 9600 }, '', {
+    opened: () => undefined,
+    text: () => undefined,
+    ended: (why) => told.push(why ?? ''),
+  });
   await eventually('the reason', () => told.some((why) => why.includes('/dev/ttyNONE')));
 });
 

@@ -135,8 +135,19 @@ describe('a peer', () => {
 
   test('whose hello stands in the body of a web page’s request records nothing', async () => {
     // What a page of another site can send here: a browser writes its own lines first.
-    const hello = { type: 'hello', protocol: 1, device: 'forged', kind: 'inertia-roller', channels: [{ name: 'rollerSpeed', unit: 'rad/s' }], engineToDrumRatio: 3, dyno: testDyno }; // prettier-ignore
-    const sent = fetch(`http://127.0.0.1:${server.running.benchLinkPort}/`, { method: 'POST', body: `${JSON.stringify(hello)}\n` }); // prettier-ignore
+    const hello = {
+      type: 'hello',
+      protocol: 1,
+      device: 'forged',
+      kind: 'inertia-roller',
+      channels: [{ name: 'rollerSpeed', unit: 'rad/s' }],
+      engineToDrumRatio: 3,
+      dyno: testDyno,
+    };
+    const sent = fetch(`http://127.0.0.1:${server.running.benchLinkPort}/`, {
+      method: 'POST',
+      body: `${JSON.stringify(hello)}\n`,
+    });
     await expect(sent).rejects.toThrow();
     expect((await server.bay()).devices.filter(({ device }) => device === 'forged')).toEqual([]);
   });
@@ -202,7 +213,8 @@ describe('a peer', () => {
     expect(problem.text).toMatch(/"returning" is connected and speaks/);
     await eventually('being let go', () => second.closed);
     first.close();
-    const gone = async () => (await server.bay()).devices.some((device) => device.device === 'returning' && !device.connected); // prettier-ignore
+    const gone = async () =>
+      (await server.bay()).devices.some((device) => device.device === 'returning' && !device.connected);
     await eventually('the first being shown as gone', gone);
     const third = await connected();
     third.hello({ device: 'returning' });
@@ -233,7 +245,9 @@ describe('a peer', () => {
     const last = await connected();
     last.hello({ device: 'resending' });
     last.close();
-    await eventually('its going', async () => (await server.bay()).devices.every(({ device, connected }) => device !== 'resending' || !connected)); // prettier-ignore
+    await eventually('its going', async () =>
+      (await server.bay()).devices.every(({ device, connected }) => device !== 'resending' || !connected),
+    );
   });
 
   test('is told to sweep when a pull is announced, and nothing is announced without a dyno', async () => {

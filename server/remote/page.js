@@ -18,7 +18,7 @@
         digits === undefined
           ? { maximumSignificantDigits: 4 }
           : { minimumFractionDigits: digits, maximumFractionDigits: digits },
-      ) // prettier-ignore
+      )
       .replace('-', '\u2212');
   /** Round steps: 1, 2 or 5 times a power of ten. */
   const ticks = ([low, high], most) => {
@@ -26,7 +26,8 @@
     const power = 10 ** Math.floor(Math.log10(rough));
     const step = power * ([1, 2, 5, 10].find((factor) => factor * power >= rough) ?? 10);
     const found = [];
-    for (let at = Math.ceil(low / step) * step; at <= high + step / 1e6; at += step) found.push(Math.round(at / step) * step || 0); // prettier-ignore
+    for (let at = Math.ceil(low / step) * step; at <= high + step / 1e6; at += step)
+      found.push(Math.round(at / step) * step || 0);
     return found;
   };
   const rangeOf = (values) => {
@@ -36,13 +37,16 @@
     return [low - room, high + room];
   };
 
-  const bound = (y, halfWidth, sign) => y.map((value, at) => (value === null || halfWidth[at] === null ? null : value + sign * halfWidth[at])); // prettier-ignore
+  const bound = (y, halfWidth, sign) =>
+    y.map((value, at) => (value === null || halfWidth[at] === null ? null : value + sign * halfWidth[at]));
   /** The uncertainty of a line, in grey. */
   function band(svg, x, y, halfWidth, xOf, yOf) {
     const [high, low] = [bound(y, halfWidth, 1), bound(y, halfWidth, -1)];
     const known = x.map((_, at) => at).filter((at) => high[at] !== null);
-    const edge = (places, values) => places.map((at) => `${xOf(x[at]).toFixed(1)} ${yOf(values[at]).toFixed(1)}`).join('L'); // prettier-ignore
-    if (known.length > 1) make('path', { d: `M${edge(known, high)}L${edge([...known].reverse(), low)}Z`, class: 'band' }, svg); // prettier-ignore
+    const edge = (places, values) =>
+      places.map((at) => `${xOf(x[at]).toFixed(1)} ${yOf(values[at]).toFixed(1)}`).join('L');
+    if (known.length > 1)
+      make('path', { d: `M${edge(known, high)}L${edge([...known].reverse(), low)}Z`, class: 'band' }, svg);
   }
 
   function draw(view) {
@@ -50,18 +54,35 @@
     const width = Math.max(320, lanes.clientWidth);
     const inner = width - left - (width > 620 ? right : 12);
     const total = top + view.lanes.length * (height + gap) + 24;
-    const svg = make('svg', { width, height: total, viewBox: `0 0 ${width} ${total}`, tabindex: 0, role: 'img', 'aria-label': `${view.name}: lanes over ${view.axis}. Arrow keys move the crosshair.` }, lanes); // prettier-ignore
-    const [from, to] = [Math.min(...view.lanes.flatMap(({ lines }) => lines.map(({ x }) => x[0]))), Math.max(...view.lanes.flatMap(({ lines }) => lines.map(({ x }) => x.at(-1))))]; // prettier-ignore
+    const svg = make(
+      'svg',
+      {
+        width,
+        height: total,
+        viewBox: `0 0 ${width} ${total}`,
+        tabindex: 0,
+        role: 'img',
+        'aria-label': `${view.name}: lanes over ${view.axis}. Arrow keys move the crosshair.`,
+      },
+      lanes,
+    );
+    const [from, to] = [
+      Math.min(...view.lanes.flatMap(({ lines }) => lines.map(({ x }) => x[0]))),
+      Math.max(...view.lanes.flatMap(({ lines }) => lines.map(({ x }) => x.at(-1)))),
+    ];
     const xOf = (value) => left + ((value - from) / (to - from || 1)) * inner;
     const readings = [];
     view.lanes.forEach(({ title, unit, digits, lines }, row) => {
       const y0 = top + row * (height + gap);
-      const range = rangeOf(lines.flatMap(({ y, halfWidth }) => (halfWidth ? [...bound(y, halfWidth, 1), ...bound(y, halfWidth, -1)] : y))); // prettier-ignore
+      const range = rangeOf(
+        lines.flatMap(({ y, halfWidth }) => (halfWidth ? [...bound(y, halfWidth, 1), ...bound(y, halfWidth, -1)] : y)),
+      );
       const yOf = (value) => y0 + height - ((value - range[0]) / (range[1] - range[0])) * height;
       make('text', { x: left, y: y0 - 7, class: 'title' }, svg).textContent = unit ? `${title}, ${unit}` : title;
       for (const tick of ticks(range, 4)) {
         make('line', { x1: left, x2: left + inner, y1: yOf(tick), y2: yOf(tick), class: 'rule' }, svg);
-        make('text', { x: left - 8, y: yOf(tick) + 4, class: 'tick', 'text-anchor': 'end' }, svg).textContent = told(tick); // prettier-ignore
+        make('text', { x: left - 8, y: yOf(tick) + 4, class: 'tick', 'text-anchor': 'end' }, svg).textContent =
+          told(tick);
       }
       lines.forEach(({ x, y, name, halfWidth }, index) => {
         if (halfWidth) band(svg, x, y, halfWidth, xOf, yOf);
@@ -76,13 +97,18 @@
         });
         const colour = colours[index % colours.length];
         make('path', { d: path, class: 'line', stroke: colour }, svg);
-        const text = width > 620 ? make('text', { x: left + inner + 12, y: y0 + 16 + 17 * index, fill: colour, class: 'reading' }, svg) : undefined; // prettier-ignore
+        const text =
+          width > 620
+            ? make('text', { x: left + inner + 12, y: y0 + 16 + 17 * index, fill: colour, class: 'reading' }, svg)
+            : undefined;
         readings.push({ x, y, name, unit, halfWidth, digits, text });
       });
     });
     for (const tick of ticks([from, to], 8))
-      make('text', { x: xOf(tick), y: total - 8, class: 'tick', 'text-anchor': 'middle' }, svg).textContent = told(tick); // prettier-ignore
-    make('text', { x: left + inner, y: total - 8, class: 'tick', 'text-anchor': 'end', dy: -14 }, svg).textContent = view.axis; // prettier-ignore
+      make('text', { x: xOf(tick), y: total - 8, class: 'tick', 'text-anchor': 'middle' }, svg).textContent =
+        told(tick);
+    make('text', { x: left + inner, y: total - 8, class: 'tick', 'text-anchor': 'end', dy: -14 }, svg).textContent =
+      view.axis;
     const hair = make('line', { y1: top, y2: total - 24, class: 'hair' }, svg);
     const spoken = document.getElementById('at');
     let at = (from + to) / 2;

@@ -37,7 +37,9 @@ export function curvesView(columns: readonly CurveColumn[]): PageView {
   const lanes = (['power', 'torque', 'gain'] as const).flatMap((kind) => {
     const of = columns.filter((column) => column !== width && column.name.startsWith(`${kind} `));
     const title = kind[0]!.toUpperCase() + kind.slice(1);
-    return of.length === 0 ? [] : [{ title, unit: of[0]?.unit ?? '', digits: 1, lines: of.map((column) => lineOf(column, kind)) }]; // prettier-ignore
+    return of.length === 0
+      ? []
+      : [{ title, unit: of[0]?.unit ?? '', digits: 1, lines: of.map((column) => lineOf(column, kind)) }];
   });
   return { name: 'Curves', axis: 'rpm', lanes };
 }
@@ -45,7 +47,9 @@ export function curvesView(columns: readonly CurveColumn[]): PageView {
 /** What the gain is, and what its grey band means. */
 function gainNote(columns: readonly CurveColumn[]): string {
   const gain = columns.find(({ name }) => name.startsWith('gain '));
-  return gain ? `<p class="soft">Gain: ${escaped(gain.name.slice(5))}; grey and ±: 95 % uncertainty, all speeds at once.</p>` : ''; // prettier-ignore
+  return gain
+    ? `<p class="soft">Gain: ${escaped(gain.name.slice(5))}; grey and ±: 95 % uncertainty, all speeds at once.</p>`
+    : '';
 }
 
 /** The page asks for nothing, wherever it lies; its own words run. */
@@ -90,11 +94,11 @@ function blockHtml({ title, note, content }: WrittenBlock): string {
     case 'answer':
       return `<h1>${escaped(content.headline)}</h1><p>${escaped(content.lead)}</p>`;
     case 'figures':
-      return `${head}<ul>${content.figures.map(({ name, sign, figure, unit, note }) => `<li>${escaped(`${name}: ${sign ? `${sign} ` : ''}${figure} ${unit} (${note})`)}</li>`).join('')}</ul>`; // prettier-ignore
+      return `${head}<ul>${content.figures.map(({ name, sign, figure, unit, note }) => `<li>${escaped(`${name}: ${sign ? `${sign} ` : ''}${figure} ${unit} (${note})`)}</li>`).join('')}</ul>`;
     case 'table':
-      return `${head}<div class="scroll"><table><thead>${rowHtml(content.head, 'th')}</thead><tbody>${content.rows.map((row) => rowHtml(row, 'td')).join('')}</tbody></table></div>${content.note === undefined ? '' : `<p class="soft">${escaped(content.note)}</p>`}`; // prettier-ignore
+      return `${head}<div class="scroll"><table><thead>${rowHtml(content.head, 'th')}</thead><tbody>${content.rows.map((row) => rowHtml(row, 'td')).join('')}</tbody></table></div>${content.note === undefined ? '' : `<p class="soft">${escaped(content.note)}</p>`}`;
     case 'list':
-      return `${head}<ul>${content.items.map(({ severity, text }) => `<li>${severity === 'note' ? '' : '▲ '}${escaped(text)}</li>`).join('')}</ul>`; // prettier-ignore
+      return `${head}<ul>${content.items.map(({ severity, text }) => `<li>${severity === 'note' ? '' : '▲ '}${escaped(text)}</li>`).join('')}</ul>`;
     case 'text':
       return head + content.paragraphs.map((text) => `<p>${escaped(text)}</p>`).join('');
     case 'lanes':
@@ -120,8 +124,14 @@ function curvesTable(columns: readonly CurveColumn[]): string {
   const [low, high] = [speeds.reduce((a, b) => Math.min(a, b)), speeds.reduce((a, b) => Math.max(a, b))];
   const rows: WrittenCell[][] = [];
   for (let rpm = Math.ceil(low / everyRpm) * everyRpm; rpm <= high; rpm += everyRpm)
-    rows.push([{ text: String(rpm), right: true }, ...columns.map((column) => ({ text: valueAt(column, rpm), right: true as const }))]); // prettier-ignore
-  const head = [{ text: 'rpm', right: true as const }, ...columns.map(({ name, unit }) => ({ text: `${name}, ${unit}`, right: true as const }))]; // prettier-ignore
+    rows.push([
+      { text: String(rpm), right: true },
+      ...columns.map((column) => ({ text: valueAt(column, rpm), right: true as const })),
+    ]);
+  const head = [
+    { text: 'rpm', right: true as const },
+    ...columns.map(({ name, unit }) => ({ text: `${name}, ${unit}`, right: true as const })),
+  ];
   return `<h2>Curves every ${everyRpm} rpm</h2><div class="scroll"><table><thead>${rowHtml(head, 'th')}</thead><tbody>${rows.map((row) => rowHtml(row, 'td')).join('')}</tbody></table></div>`;
 }
 

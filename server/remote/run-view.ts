@@ -11,12 +11,19 @@ const mostLanes = 24;
 export function runView(name: string, recordings: readonly Recording[]): PageView {
   const lanes = recordings.flatMap(({ time, channels }) => {
     const step = Math.max(1, Math.ceil(time.length / mostPoints));
-    const picked = (values: Float64Array) => Array.from({ length: Math.ceil(values.length / step) }, (_, at) => values[at * step] ?? NaN); // prettier-ignore
+    const picked = (values: Float64Array) =>
+      Array.from({ length: Math.ceil(values.length / step) }, (_, at) => values[at * step] ?? NaN);
     const x = picked(time).map((value) => Number(value.toPrecision(6)));
     return channels.map(({ name: channel, unit, values }) => ({
       title: channelLabel(channel),
       unit,
-      lines: [{ name: channelLabel(channel), x, y: picked(values).map((value) => (Number.isFinite(value) ? Number(value.toPrecision(5)) : null)) }], // prettier-ignore
+      lines: [
+        {
+          name: channelLabel(channel),
+          x,
+          y: picked(values).map((value) => (Number.isFinite(value) ? Number(value.toPrecision(5)) : null)),
+        },
+      ],
     }));
   });
   // What was never read is no lane.

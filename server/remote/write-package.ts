@@ -48,7 +48,9 @@ export async function writePackage(
     ...(await tunePart(database, job, runs)),
     ...runs.flatMap((run) => recordingParts(database, csv, run)),
   ];
-  await writeZip(file, parts, (done) => told.tell({ doing: 'writing', done }), told.signal).finally(() => void csv.close()); // prettier-ignore
+  await writeZip(file, parts, (done) => told.tell({ doing: 'writing', done }), told.signal).finally(
+    () => void csv.close(),
+  );
   return { sent: runs };
 }
 

@@ -24,7 +24,15 @@ export function looks(size: number) {
     },
     head: { flexDirection: 'row', justifyContent: 'space-between', gap: 20, marginBottom: pt(12), ...quiet },
     // Text that is made anew for each page is lost where a height of lines reaches it.
-    foot: { position: 'absolute', bottom: 26, right: margin, left: margin, textAlign: 'right', color: colour('--soft'), fontSize: pt(8.5) }, // prettier-ignore
+    foot: {
+      position: 'absolute',
+      bottom: 26,
+      right: margin,
+      left: margin,
+      textAlign: 'right',
+      color: colour('--soft'),
+      fontSize: pt(8.5),
+    },
     block: { marginBottom: pt(13), fontSize: pt(9.5), lineHeight: 1.4 },
     title: { ...strong, fontSize: pt(10), marginBottom: pt(3) },
     answer: { fontWeight: 700, fontSize: pt(20), lineHeight: 1.16, marginBottom: pt(7), maxWidth: 460 },

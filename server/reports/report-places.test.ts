@@ -23,7 +23,9 @@ test('never more at once than there are places; all are done, whoever fails or i
             });
           }),
         );
-        expect(outcomes.map(({ status }) => status)).toEqual(asked.map((how) => (how === 'done' ? 'fulfilled' : 'rejected'))); // prettier-ignore
+        expect(outcomes.map(({ status }) => status)).toEqual(
+          asked.map((how) => (how === 'done' ? 'fulfilled' : 'rejected')),
+        );
         expect(most).toBeLessThanOrEqual(places);
         // Every place is free again.
         await expect(queue.use(new AbortController().signal, () => Promise.resolve('after'))).resolves.toBe('after');

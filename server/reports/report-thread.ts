@@ -77,7 +77,7 @@ export class ReportThread {
       if (signal.aborted) return cancelled();
       signal.addEventListener('abort', cancelled, { signal: settled.signal });
       worker.on('message', heard).on('error', lost).on('exit', died);
-      settled.signal.addEventListener('abort', () => worker.off('message', heard).off('error', lost).off('exit', died)); // prettier-ignore
+      settled.signal.addEventListener('abort', () => worker.off('message', heard).off('error', lost).off('exit', died));
       worker.postMessage(asked, handedOver);
     });
   }

@@ -51,7 +51,9 @@ async function answer(asked: ReportAsked): Promise<void> {
     else if ('fuelled' in asked) say({ fuelling: fuelling(asked) });
     else if ('tested' in asked) say({ tests: testFigures(asked.tested, readings, asked.sides) });
     else if ('headlined' in asked)
-      say({ headline: jobHeadline(makeJobFigures(asked.headlined, readings), asked.headlined.job.setups, asked.forecasts) }); // prettier-ignore
+      say({
+        headline: jobHeadline(makeJobFigures(asked.headlined, readings), asked.headlined.job.setups, asked.forecasts),
+      });
     else if ('job' in asked) say({ made: makeReport(asked.job, readings, asked.wishes) });
     else if ('signed' in asked) say({ pdf: await consentPdf(asked.signed), pages: 1 });
     else say(await reportPdf(asked.report, asked.pdf));
@@ -76,7 +78,9 @@ function fuelling({ fuelled, recordings, axes, settings }: Extract<ReportAsked, 
   const runs = fuelled.flatMap((run) => {
     const [recording, beside] = [read.get(run.key), besideRun(run, read)];
     const { id, label, dyno, engineToDrumRatio } = run;
-    return recording && beside ? [{ id, label: label ?? '', dyno, engineToDrumRatio: engineToDrumRatio ?? undefined, recording, beside }] : []; // prettier-ignore
+    return recording && beside
+      ? [{ id, label: label ?? '', dyno, engineToDrumRatio: engineToDrumRatio ?? undefined, recording, beside }]
+      : [];
   });
   return fuellingOfRuns(runs, axes, settings);
 }

@@ -27,7 +27,14 @@ async function importCsv(text: string, over: Record<string, unknown> = {}, name 
   form.append('file', new Blob([text]), name);
   form.append(
     'settings',
-    JSON.stringify({ setupId: job.setups[0]!.id, dyno: testDyno, air, engineToDrumRatio: null, startedAt: '2026-05-04T09:00:00Z', ...over }), // prettier-ignore
+    JSON.stringify({
+      setupId: job.setups[0]!.id,
+      dyno: testDyno,
+      air,
+      engineToDrumRatio: null,
+      startedAt: '2026-05-04T09:00:00Z',
+      ...over,
+    }),
   );
   return fetch(`${server.origin}/api/imports`, { method: 'POST', body: form });
 }
@@ -157,7 +164,10 @@ describe('runs', () => {
   });
 
   test('several recordings come together as each does alone; one that is not there is named', async () => {
-    const some = [await imported(writeRecordingCsv(generatedRun({}))), await imported(writeRecordingCsv(generatedRun({ seed: 9 })))]; // prettier-ignore
+    const some = [
+      await imported(writeRecordingCsv(generatedRun({}))),
+      await imported(writeRecordingCsv(generatedRun({ seed: 9 }))),
+    ];
     const keys = some.map(({ key }) => key);
     const together = await server.request('GET', `/api/recordings?of=${keys.join('.')}`);
     expect(together.headers.get('cache-control')).toMatch(/immutable/);
@@ -183,7 +193,9 @@ describe('runs', () => {
       parentId: setupId,
       change: 'a notch',
     });
-    const other = await imported(writeRecordingCsv(generatedRun({ speedNoise: 0.01, drumTorque: notched })), { setupId: setup.id }); // prettier-ignore
+    const other = await imported(writeRecordingCsv(generatedRun({ speedNoise: 0.01, drumTorque: notched })), {
+      setupId: setup.id,
+    });
     const [a, b] = [await curveOf(first), await curveOf(other)];
     expect(b.smoothing).toEqual(a.smoothing);
     expect(b.smoothing.auto).toBe(true);

@@ -32,13 +32,62 @@ beforeAll(async () => {
 afterAll(() => server.stop());
 
 /** What an address, a query or a line of text may hold that nobody meant. */
-const oddTexts = ['', ' ', '\u0000', 'a\u0000b', '\ud800', 'x\udfff', '\u202eabc', '\u0007', 'constructor', '__proto__', 'valueOf', 'toString', 'NaN', 'Infinity', '-1', '0', '1e3', '0x10', '1.5', '+1', '١', '1e400', '1e-9', '9'.repeat(30), '2147483648', '99999999999999', '%', '%00', '..', '[', '['.repeat(2000), "'; drop table job; --", 'x'.repeat(20_000), '2026-13-45', '99999-01-01T00:00:00Z', '0000-00-00T00:00:00Z', '+275760-09-13T00:00:00Z', '1000-01-01T00:00:00Z']; // prettier-ignore
+const oddTexts = [
+  '',
+  ' ',
+  '\u0000',
+  'a\u0000b',
+  '\ud800',
+  'x\udfff',
+  '\u202eabc',
+  '\u0007',
+  'constructor',
+  '__proto__',
+  'valueOf',
+  'toString',
+  'NaN',
+  'Infinity',
+  '-1',
+  '0',
+  '1e3',
+  '0x10',
+  '1.5',
+  '+1',
+  '١',
+  '1e400',
+  '1e-9',
+  '9'.repeat(30),
+  '2147483648',
+  '99999999999999',
+  '%',
+  '%00',
+  '..',
+  '[',
+  '['.repeat(2000),
+  "'; drop table job; --",
+  'x'.repeat(20_000),
+  '2026-13-45',
+  '99999-01-01T00:00:00Z',
+  '0000-00-00T00:00:00Z',
+  '+275760-09-13T00:00:00Z',
+  '1000-01-01T00:00:00Z',
+];
 const oddText = fc.oneof(fc.constantFrom(...oddTexts), fc.string({ unit: 'binary', maxLength: 40 }));
 const oddNumber = fc.constantFrom(0, -0, -1, 1, 1.5, 1e-9, 1e9, 2 ** 31, 2 ** 53, 1e300, -1e300, 5e-324);
 const oddValue: fc.Arbitrary<unknown> = fc.oneof(
   oddText,
   oddNumber,
-  fc.constantFrom<unknown>(null, true, [], {}, [[]], [null], { id: 1 }, { constructor: 1 }, JSON.parse('{"__proto__": {"x": 1}}')), // prettier-ignore
+  fc.constantFrom<unknown>(
+    null,
+    true,
+    [],
+    {},
+    [[]],
+    [null],
+    { id: 1 },
+    { constructor: 1 },
+    JSON.parse('{"__proto__": {"x": 1}}'),
+  ),
   fc.array(oddText, { maxLength: 3 }),
   fc.constant(Array.from({ length: 3000 }, () => 1)),
 );
@@ -84,12 +133,17 @@ function send({ method, path, headers = {}, body }: Sent): Promise<{ status: num
   return new Promise((resolve, reject) => {
     const { port } = server.running;
     const host = `127.0.0.1:${port}`;
-    const asked = httpRequest({ port, host: '127.0.0.1', method, path, headers: { host, origin: `http://${host}`, ...headers } }, (answer) => {
-      const chunks: Buffer[] = [];
-      answer.on('data', (chunk: Buffer) => chunks.push(chunk));
-      answer.on('end', () => resolve({ status: answer.statusCode ?? 0, text: Buffer.concat(chunks).toString('utf8') }));
-      answer.on('error', reject);
-    }); // prettier-ignore
+    const asked = httpRequest(
+      { port, host: '127.0.0.1', method, path, headers: { host, origin: `http://${host}`, ...headers } },
+      (answer) => {
+        const chunks: Buffer[] = [];
+        answer.on('data', (chunk: Buffer) => chunks.push(chunk));
+        answer.on('end', () =>
+          resolve({ status: answer.statusCode ?? 0, text: Buffer.concat(chunks).toString('utf8') }),
+        );
+        answer.on('error', reject);
+      },
+    );
     asked.on('error', reject);
     asked.end(body);
   });
@@ -98,7 +152,7 @@ function send({ method, path, headers = {}, body }: Sent): Promise<{ status: num
 /** Refused with one sentence, or done: never a mistake of the server's own. */
 async function takenOrRefused(sent: Sent): Promise<void> {
   const { status, text } = await send(sent);
-  const about = `${sent.method} ${sent.path.slice(0, 300)} ${String(sent.body).slice(0, 2000)} → ${status} ${text.slice(0, 300)}`; // prettier-ignore
+  const about = `${sent.method} ${sent.path.slice(0, 300)} ${String(sent.body).slice(0, 2000)} → ${status} ${text.slice(0, 300)}`;
   const own = server.errors.splice(0).map(String);
   expect([about, status < 500, own]).toEqual([about, true, []]);
   if (status >= 400 && text !== '') {
@@ -109,14 +163,17 @@ async function takenOrRefused(sent: Sent): Promise<void> {
 
 const id = fc.oneof(fc.constantFrom(...oddTexts.slice(3)), fc.integer({ min: 1, max: 3 }).map(String));
 const addressOf = ({ path, query = [] }: Endpoint) =>
-  fc.record({ id, query: fc.dictionary(fc.constantFrom(...query, 'other', 'a[b]', '__proto__'), oddText, { maxKeys: 3 }) }).map(
-    ({ id, query }) => {
+  fc
+    .record({
+      id,
+      query: fc.dictionary(fc.constantFrom(...query, 'other', 'a[b]', '__proto__'), oddText, { maxKeys: 3 }),
+    })
+    .map(({ id, query }) => {
       // A lone surrogate cannot be written in an address; what is sent for it is broken UTF-8.
       const written = (text: string) => (/\p{Cs}/u.test(text) ? '%ED%A0%80' : encodeURIComponent(text));
       const words = Object.entries(query).map(([name, value]) => `${written(name)}=${written(value)}`);
       return `/api${path.replace(':id', written(id))}${words.length > 0 ? `?${words.join('&')}` : ''}`;
-    },
-  ); // prettier-ignore
+    });
 /** A form as it goes over the wire: what is odd in it stays odd. */
 const formOf = ({ form = [] }: Endpoint) => {
   const field = fc.record({ name: fc.oneof(fc.constantFrom(...form, 'other'), oddText), value: oddText });
@@ -125,15 +182,20 @@ const formOf = ({ form = [] }: Endpoint) => {
     type: fc.constantFrom('image/png', 'text/csv', 'a\u0000b', ''),
     content: oddText,
   });
-  const part = (head: string, content: string) => Buffer.from(`--b\r\nContent-Disposition: form-data; ${head}\r\n\r\n${content}\r\n`, 'utf8'); // prettier-ignore
+  const part = (head: string, content: string) =>
+    Buffer.from(`--b\r\nContent-Disposition: form-data; ${head}\r\n\r\n${content}\r\n`, 'utf8');
   const word = (text: string) => text.replaceAll(/["\r\n]/g, '_');
-  return fc.record({ fields: fc.array(field, { maxLength: 4 }), file: fc.option(file), whole: fc.boolean() }).map(({ fields, file, whole }) =>
-    Buffer.concat([
-      ...fields.map(({ name, value }) => part(`name="${word(name)}"`, value)),
-      ...(file ? [part(`name="file"; filename="${word(file.name)}"\r\nContent-Type: ${file.type}`, file.content)] : []),
-      Buffer.from(whole ? '--b--\r\n' : ''),
-    ]),
-  ); // prettier-ignore
+  return fc
+    .record({ fields: fc.array(field, { maxLength: 4 }), file: fc.option(file), whole: fc.boolean() })
+    .map(({ fields, file, whole }) =>
+      Buffer.concat([
+        ...fields.map(({ name, value }) => part(`name="${word(name)}"`, value)),
+        ...(file
+          ? [part(`name="file"; filename="${word(file.name)}"\r\nContent-Type: ${file.type}`, file.content)]
+          : []),
+        Buffer.from(whole ? '--b--\r\n' : ''),
+      ]),
+    );
 };
 const most = { numRuns: process.env.SUVOK_SOAK ? 1500 : 10 };
 /** Stops or starts something outside of the database; sent with a broken body only. */
@@ -144,19 +206,31 @@ describe('whatever is sent', () => {
     '%s answers or refuses in a sentence',
     async (_name, endpoint) => {
       const method = endpoint.method.toUpperCase();
-      const schema = endpoint.body ? (z.toJSONSchema(endpoint.body, { io: 'input', unrepresentable: 'any' }) as JsonSchema) : undefined; // prettier-ignore
+      const schema = endpoint.body
+        ? (z.toJSONSchema(endpoint.body, { io: 'input', unrepresentable: 'any' }) as JsonSchema)
+        : undefined;
       const body = schema ? near(schema) : oddValue;
       await fc.assert(
         fc.asyncProperty(addressOf(endpoint), body, async (path, value) => {
           const sends = method !== 'GET' && method !== 'DELETE' && !endpoint.form;
-          await takenOrRefused({ method, path, headers: sends ? json : {}, ...(sends ? { body: JSON.stringify(value) } : {}) }); // prettier-ignore
+          await takenOrRefused({
+            method,
+            path,
+            headers: sends ? json : {},
+            ...(sends ? { body: JSON.stringify(value) } : {}),
+          });
         }),
         most,
       );
       if (endpoint.form)
         await fc.assert(
           fc.asyncProperty(fc.constantFrom(...there), formOf(endpoint), async (id, body) => {
-            await takenOrRefused({ method, path: `/api${endpoint.path.replace(':id', String(id))}`, headers: { 'content-type': 'multipart/form-data; boundary=b' }, body }); // prettier-ignore
+            await takenOrRefused({
+              method,
+              path: `/api${endpoint.path.replace(':id', String(id))}`,
+              headers: { 'content-type': 'multipart/form-data; boundary=b' },
+              body,
+            });
           }),
           { numRuns: 4 * most.numRuns },
         );
@@ -164,7 +238,12 @@ describe('whatever is sent', () => {
       if (schema && endpoint.path.includes(':id'))
         await fc.assert(
           fc.asyncProperty(fc.constantFrom(...there), near(schema), async (id, value) => {
-            await takenOrRefused({ method, path: `/api${endpoint.path.replace(':id', String(id))}`, headers: json, body: JSON.stringify(value) }); // prettier-ignore
+            await takenOrRefused({
+              method,
+              path: `/api${endpoint.path.replace(':id', String(id))}`,
+              headers: json,
+              body: JSON.stringify(value),
+            });
           }),
           most,
         );
@@ -195,8 +274,26 @@ describe('requests that are broken before any route is asked', () => {
     ['nesting without end', 400, () => post(json, `{"vehicle": ${'['.repeat(5000)}${']'.repeat(5000)}}`)],
     ['half a character', 400, () => post(json, '{"vehicle": "\\ud800"}')],
     ['a form without its boundary', 400, () => post({ 'content-type': 'multipart/form-data' }, 'x', '/api/imports')],
-    ['a form that breaks off', 400, () => post({ 'content-type': 'multipart/form-data; boundary=b' }, '--b\r\nContent-Disposition: form-data; name="file"; filename="a"\r\n\r\nabc', '/api/imports')], // prettier-ignore
-    ['a form with an odd field', 400, () => post({ 'content-type': 'multipart/form-data; boundary=b' }, '--b\r\nContent-Disposition: form-data; name="constructor[x]"\r\n\r\nabc\r\n--b--', '/api/imports')], // prettier-ignore
+    [
+      'a form that breaks off',
+      400,
+      () =>
+        post(
+          { 'content-type': 'multipart/form-data; boundary=b' },
+          '--b\r\nContent-Disposition: form-data; name="file"; filename="a"\r\n\r\nabc',
+          '/api/imports',
+        ),
+    ],
+    [
+      'a form with an odd field',
+      400,
+      () =>
+        post(
+          { 'content-type': 'multipart/form-data; boundary=b' },
+          '--b\r\nContent-Disposition: form-data; name="constructor[x]"\r\n\r\nabc\r\n--b--',
+          '/api/imports',
+        ),
+    ],
     ['an address that is no UTF-8', 400, () => send({ method: 'GET', path: '/api/jobs/%ff' })],
     ['an address that is nowhere', 404, () => send({ method: 'GET', path: '/api/constructor' })],
     ['a method that is not answered', 404, () => send({ method: 'PUT', path: '/api/jobs' })],
@@ -218,7 +315,11 @@ describe('requests that are broken before any route is asked', () => {
         Object.entries(words)
           .map(([word, value]) => `${head(`name="${word}"`)}${value}\r\n`)
           .join('') + `${head(`name="file"; filename="${name}"`)}abc\r\n--b--\r\n`;
-      const { status, text } = await post({ 'content-type': 'multipart/form-data; boundary=b' }, body, `/api${path.replace(':id', String(job.id))}`); // prettier-ignore
+      const { status, text } = await post(
+        { 'content-type': 'multipart/form-data; boundary=b' },
+        body,
+        `/api${path.replace(':id', String(job.id))}`,
+      );
       expect([path, status, text]).toEqual([path, 400, expect.stringMatching(/^\{"error":".+\./)]);
     }
     expect((await send({ method: 'GET', path: '/api/health' })).status).toBe(200);

@@ -55,7 +55,13 @@ describe('a logger beside the dyno', () => {
     const run = await eventually('the run', async () =>
       (await server.runs(job)).find(({ state }) => state === 'sealed'),
     );
-    expect(run.logs).toMatchObject([{ source: 1, device: 'test-logger', channels: [{ name: 'engineSpeed' }, { name: 'lambda' }, { name: 'coolantTemperature', unit: '°C' }] }]); // prettier-ignore
+    expect(run.logs).toMatchObject([
+      {
+        source: 1,
+        device: 'test-logger',
+        channels: [{ name: 'engineSpeed' }, { name: 'lambda' }, { name: 'coolantTemperature', unit: '°C' }],
+      },
+    ]);
     expect(run.startTemperatures.coolantTemperature).toBeCloseTo(90, 0);
     const csv = await (await server.request('GET', `/api/runs/${run.id}/run.csv?source=1`)).text();
     const rows = csv.trim().split('\n');
@@ -76,7 +82,9 @@ describe('what comes next', () => {
     expect((await server.bay()).plan).toMatchObject({ kind: 'check', toRpm: 6000, repeats: 2 });
     const dyno = await connected();
     dyno.hello({ device: 'checked-roller' });
-    await eventually('the dyno', async () => (await server.bay()).devices.some(({ device, heard }) => device === 'checked-roller' && heard)); // prettier-ignore
+    await eventually('the dyno', async () =>
+      (await server.bay()).devices.some(({ device, heard }) => device === 'checked-roller' && heard),
+    );
     const last = dyno.pull();
     await eventually('the run', async () => (await server.runs(job)).some(({ state }) => state === 'sealed'));
     dyno.pull({}, last + 20);
@@ -120,7 +128,8 @@ describe('the spread of repeats', () => {
         (await server.runs(job)).filter(({ state }) => state === 'sealed').length === count ? true : undefined,
       );
     }
-    const asked = (query: string) => server.json<CheckHistoryRecord>('GET', `/api/check-history?device=learning-roller${query}`); // prettier-ignore
+    const asked = (query: string) =>
+      server.json<CheckHistoryRecord>('GET', `/api/check-history?device=learning-roller${query}`);
     expect((await asked('')).repeats).toEqual([]);
     const learner = new SpreadLearner(server.running.database, () => false, silentLog);
     let learned = 0;
@@ -142,7 +151,9 @@ describe('the spread of repeats', () => {
     const [run] = await server.runs(job);
     await server.json('PATCH', `/api/runs/${run!.id}`, { setAsideReason: 'slipped' });
     expect((await asked('')).repeats).toEqual([]);
-    expect(await (await server.request('GET', '/api/check-history?device=x&job=y')).text()).toMatch(/Name the instrument/); // prettier-ignore
+    expect(await (await server.request('GET', '/api/check-history?device=x&job=y')).text()).toMatch(
+      /Name the instrument/,
+    );
     dyno.close();
   });
 });
@@ -156,7 +167,9 @@ describe('what the shop sets', () => {
     );
     const said = async (method: string, path: string, body?: unknown) =>
       (await server.request(method, path, body)).text();
-    expect(await said('PUT', '/api/device', { device: 'named-roller', channelNames: { engineSpeed: 'rollerSpeed' } })).toMatch(/declared twice/); // prettier-ignore
+    expect(
+      await said('PUT', '/api/device', { device: 'named-roller', channelNames: { engineSpeed: 'rollerSpeed' } }),
+    ).toMatch(/declared twice/);
     expect(await said('PUT', '/api/device', { device: 'nobody', probe: { delayS: 0.1, offset: 0 } })).toMatch(
       /not connected/,
     );
@@ -168,14 +181,31 @@ describe('what the shop sets', () => {
 
   test('a channel called otherwise comes under its new name once the instrument is back', async () => {
     const dyno = await connected();
-    dyno.hello({ device: 'odd-roller', engineToDrumRatio: 3.4, channels: [{ name: 'drum', unit: 'rad/s' }, { name: 'rollerSpeed', unit: 'rad/s' }] }); // prettier-ignore
+    dyno.hello({
+      device: 'odd-roller',
+      engineToDrumRatio: 3.4,
+      channels: [
+        { name: 'drum', unit: 'rad/s' },
+        { name: 'rollerSpeed', unit: 'rad/s' },
+      ],
+    });
     await eventually('the dyno', async () =>
       (await server.bay()).devices.some(({ device }) => device === 'odd-roller'),
     );
-    await server.json('PUT', '/api/device', { device: 'odd-roller', channelNames: { drum: '', rollerSpeed: 'rollerSpeed' } }); // prettier-ignore
+    await server.json('PUT', '/api/device', {
+      device: 'odd-roller',
+      channelNames: { drum: '', rollerSpeed: 'rollerSpeed' },
+    });
     await eventually('its being let go', () => dyno.closed);
     const again = await connected();
-    again.hello({ device: 'odd-roller', engineToDrumRatio: 3.4, channels: [{ name: 'drum', unit: 'rad/s' }, { name: 'rollerSpeed', unit: 'rad/s' }] }); // prettier-ignore
+    again.hello({
+      device: 'odd-roller',
+      engineToDrumRatio: 3.4,
+      channels: [
+        { name: 'drum', unit: 'rad/s' },
+        { name: 'rollerSpeed', unit: 'rad/s' },
+      ],
+    });
     const device = await eventually('its coming back', async () =>
       (await server.bay()).devices.find(
         (device) => device.device === 'odd-roller' && device.connected && device.channels.length === 1,

@@ -85,7 +85,12 @@ beforeAll(async () => {
   for (const seed of [7, 8, 9]) await importRun(here, shop.setups[0]!.id, seed, 1 + 0.002 * (seed - 8));
   await here.asOwner(`update run set device = 'roller', kind = 'check'`);
   job = await post<Job>('/jobs', { vehicle: 'Tarrow Six', owner: 'A. Sorrel', question: 'Does it pay?', gear: '4th' });
-  await here.json('PATCH', `/api/vehicles/${job.vehicleId}`, { plate: 'SU 12', gears: [{ gear: '4th', ratio: 1.21 }], finalDrive: 3.9, massKg: 1180 }); // prettier-ignore
+  await here.json('PATCH', `/api/vehicles/${job.vehicleId}`, {
+    plate: 'SU 12',
+    gears: [{ gear: '4th', ratio: 1.21 }],
+    finalDrive: 3.9,
+    massKg: 1180,
+  });
   const { ownerId } = (await jobOf(here, job.id)).car;
   await here.json('PATCH', `/api/owners/${ownerId}`, { contact: 'sorrel@example.org' });
   await post(`/vehicles/${job.vehicleId}/parts`, { name: 'camshaft', knowledge: 'believed', note: '' });
@@ -93,13 +98,37 @@ beforeAll(async () => {
   const gone = await post(`/jobs/${job.id}/setups`, { parentId: a, change: 'never run' });
   const b = await post(`/jobs/${job.id}/setups`, { parentId: a, change: 'ignition +2°', predictionKw: 3 });
   await here.request('DELETE', `/api/setups/${gone.id}`);
-  await post(`/jobs/${job.id}/forecasts`, { setupId: b.id, who: 'Ann', quantity: 'mean torque', fromRpm: 3000, toRpm: 5000, low: 150, high: 160 }); // prettier-ignore
+  await post(`/jobs/${job.id}/forecasts`, {
+    setupId: b.id,
+    who: 'Ann',
+    quantity: 'mean torque',
+    fromRpm: 3000,
+    toRpm: 5000,
+    low: 150,
+    high: 160,
+  });
   const runs = [];
-  for (const [seed, factor] of [[1, 0.998], [2, 1], [3, 1.002]] as const) runs.push(await importRun(here, a, seed, factor)); // prettier-ignore
-  for (const [seed, factor] of [[4, 1.048], [5, 1.05], [6, 1.052]] as const) runs.push(await importRun(here, b.id, seed, factor)); // prettier-ignore
+  for (const [seed, factor] of [
+    [1, 0.998],
+    [2, 1],
+    [3, 1.002],
+  ] as const)
+    runs.push(await importRun(here, a, seed, factor));
+  for (const [seed, factor] of [
+    [4, 1.048],
+    [5, 1.05],
+    [6, 1.052],
+  ] as const)
+    runs.push(await importRun(here, b.id, seed, factor));
   await here.asOwner(`update run set device = 'roller' where job_id = ${job.id}`);
   await post(`/jobs/${job.id}/bands`, { name: 'the climb', fromRpm: 3500, toRpm: 5000 });
-  await post(`/jobs/${job.id}/limits`, { quantity: 'power', value: 250, scale: 'wheels', reason: 'clutch', source: 'owner' }); // prettier-ignore
+  await post(`/jobs/${job.id}/limits`, {
+    quantity: 'power',
+    value: 250,
+    scale: 'wheels',
+    reason: 'clutch',
+    source: 'owner',
+  });
   await post(`/jobs/${job.id}/targets`, {
     quantity: 'power at',
     fromRpm: 5000,
@@ -107,16 +136,55 @@ beforeAll(async () => {
     value: 120,
     scale: 'wheels',
   });
-  await post(`/jobs/${job.id}/charges`, { what: 'Dyno', per: 'dyno hour', quantity: 1.25, amount: 95.5, currency: '€', why: 'longer', setupId: b.id }); // prettier-ignore
-  await post(`/jobs/${job.id}/work-times`, { bay: null, startsAt: '2026-05-14T07:00:00Z', endsAt: '2026-05-14T08:30:00Z', why: 'mounting' }); // prettier-ignore
+  await post(`/jobs/${job.id}/charges`, {
+    what: 'Dyno',
+    per: 'dyno hour',
+    quantity: 1.25,
+    amount: 95.5,
+    currency: '€',
+    why: 'longer',
+    setupId: b.id,
+  });
+  await post(`/jobs/${job.id}/work-times`, {
+    bay: null,
+    startsAt: '2026-05-14T07:00:00Z',
+    endsAt: '2026-05-14T08:30:00Z',
+    why: 'mounting',
+  });
   const [text] = await here.json<{ id: number; revision: number }[]>('GET', '/api/consent-templates');
-  await post(`/jobs/${job.id}/consents`, { templateId: text!.id, version: text!.revision, name: 'A. Sorrel', strokes: hand }); // prettier-ignore
+  await post(`/jobs/${job.id}/consents`, {
+    templateId: text!.id,
+    version: text!.revision,
+    name: 'A. Sorrel',
+    strokes: hand,
+  });
   await post(`/jobs/${job.id}/notes`, { text: 'Łucja’s note', at: '2026-05-14T09:30:00Z' });
-  await post(`/jobs/${job.id}/fuel-entries`, { kind: 'arrived', at: '2026-05-14T08:00:00Z', litres: 20, ethanolPct: 8, name: 'pump', note: '' }); // prettier-ignore
-  await post(`/jobs/${job.id}/suspicions`, { cause: 'weak pump', test: '', outcome: '', state: 'open', runIds: [runs[0]!.id] }); // prettier-ignore
-  const curve = await post(`/jobs/${job.id}/borrowed-curves`, { name: 'norm', origin: 'a sheet', scale: 'wheels', points: [[2000, 50], [6000, 140]] }); // prettier-ignore
+  await post(`/jobs/${job.id}/fuel-entries`, {
+    kind: 'arrived',
+    at: '2026-05-14T08:00:00Z',
+    litres: 20,
+    ethanolPct: 8,
+    name: 'pump',
+    note: '',
+  });
+  await post(`/jobs/${job.id}/suspicions`, {
+    cause: 'weak pump',
+    test: '',
+    outcome: '',
+    state: 'open',
+    runIds: [runs[0]!.id],
+  });
+  const curve = await post(`/jobs/${job.id}/borrowed-curves`, {
+    name: 'norm',
+    origin: 'a sheet',
+    scale: 'wheels',
+    points: [
+      [2000, 50],
+      [6000, 140],
+    ],
+  });
   await post(`/jobs/${job.id}/views`, { name: 'against the norm', address: `?from=curve-${curve.id}` });
-  await post(`/jobs/${job.id}/baseline`, { setupId: a, runIds: runs.slice(0, 3).map(({ id }) => id), why: 'arrived' }); // prettier-ignore
+  await post(`/jobs/${job.id}/baseline`, { setupId: a, runIds: runs.slice(0, 3).map(({ id }) => id), why: 'arrived' });
   await here.json('PATCH', `/api/runs/${runs[0]!.id}`, { setAsideReason: 'a wheel slipped', note: 'once' });
   await here.json('PATCH', `/api/setups/${b.id}`, { decision: 'keep', decisionWhy: 'shown' });
   const file = new FormData();
@@ -126,13 +194,28 @@ beforeAll(async () => {
     201,
   );
   const picture = new FormData();
-  picture.append('file', new Blob([Uint8Array.from(await sharp({ create: { width: 8, height: 8, channels: 3, background: '#345' } }).png().toBuffer())]), 'p.png'); // prettier-ignore
+  picture.append(
+    'file',
+    new Blob([
+      Uint8Array.from(
+        await sharp({ create: { width: 8, height: 8, channels: 3, background: '#345' } })
+          .png()
+          .toBuffer(),
+      ),
+    ]),
+    'p.png',
+  );
   picture.append('caption', 'intake');
   expect((await fetch(`${here.origin}/api/jobs/${job.id}/photos`, { method: 'POST', body: picture })).status).toBe(201);
   await here.json('POST', `/api/jobs/${job.id}/report/versions`, { ...view, note: 'handed over' });
   await here.json('POST', `/api/jobs/${job.id}/remote-package`, { ...view, runIds: [runs[4]!.id, runs[5]!.id] });
   await here.asOwner('update setup_tune_file set returned = true');
-  await here.json('PUT', `/api/jobs/${job.id}/state`, { state: 'paused', for: 'part', why: 'a pump', expectedAt: '2026-06-01T09:00:00.000Z' }); // prettier-ignore
+  await here.json('PUT', `/api/jobs/${job.id}/state`, {
+    state: 'paused',
+    for: 'part',
+    why: 'a pump',
+    expectedAt: '2026-06-01T09:00:00.000Z',
+  });
   job = await jobOf(here, job.id);
   expect(job.tunerPackages).toMatchObject([{ setupId: b.id, runs: 2 }]);
   bundle = await writtenBundle(here, job.id);
@@ -156,10 +239,14 @@ test('a job that was taken in says the same elsewhere: every word, every sample 
   const paper = await there.request('GET', `/api/consents/${signed!.id}/consent.pdf`);
   expect([paper.status, paper.headers.get('content-type')]).toEqual([200, 'application/pdf']);
   for (const [index, run] of job.runs.entries()) {
-    const [ours, theirs] = [await here.request('GET', `/api/runs/${run.id}/recording`), await there.request('GET', `/api/runs/${taken.runs[index]!.id}/recording`)]; // prettier-ignore
+    const [ours, theirs] = [
+      await here.request('GET', `/api/runs/${run.id}/recording`),
+      await there.request('GET', `/api/runs/${taken.runs[index]!.id}/recording`),
+    ];
     expect(Buffer.from(await theirs.arrayBuffer()).equals(Buffer.from(await ours.arrayBuffer()))).toBe(true);
   }
-  const known = (server: TestServer, id: number) => server.json<{ within?: unknown }>('GET', `/api/check-history?device=roller&job=${id}`); // prettier-ignore
+  const known = (server: TestServer, id: number) =>
+    server.json<{ within?: unknown }>('GET', `/api/check-history?device=roller&job=${id}`);
   expect(await known(there, said.jobId)).toEqual(await known(here, job.id));
   expect((await known(there, said.jobId)).within).toBeDefined();
   // What another shop knew of its dyno is nothing that this one knows of its own.
@@ -175,7 +262,10 @@ test('a job that was taken in says the same elsewhere: every word, every sample 
   expect(await (await there.request('GET', `/api/tune-files/${file.id}/content`)).text()).toBe('a tune');
   expect((await there.request('GET', `/api/photos/${photo.id}/content`)).headers.get('content-type')).toBe('image/png');
   // No letter and no label is given out again.
-  const next = await there.json<{ letter: string; id: number }>('POST', `/api/jobs/${said.jobId}/setups`, { parentId: null, change: 'later' }); // prettier-ignore
+  const next = await there.json<{ letter: string; id: number }>('POST', `/api/jobs/${said.jobId}/setups`, {
+    parentId: null,
+    change: 'later',
+  });
   expect(next.letter).toBe('D');
   expect((await importRun(there, taken.setups[1]!.id, 10, 1)).label).toBe('C4');
 });
@@ -201,14 +291,24 @@ test('a part goes without the others’ runs, and without the owner where that i
   const files = await filesIn(part);
   const words = [...files].filter(([path]) => path.endsWith('.json')).map(([, bytes]) => bytes.toString('utf8'));
   for (const word of ['Sorrel', 'SU 12', 'sorrel@example.org']) expect(words.join()).not.toContain(word);
-  expect([...files.keys()].filter((path) => path.startsWith('runs/')).sort()).toEqual(['runs/A1.csv', 'runs/A2.csv', 'runs/A3.csv']); // prettier-ignore
+  expect([...files.keys()].filter((path) => path.startsWith('runs/')).sort()).toEqual([
+    'runs/A1.csv',
+    'runs/A2.csv',
+    'runs/A3.csv',
+  ]);
   expect(bundleManifest.parse(JSON.parse(words.at(-1)!))).toMatchObject({ ownerLeftOut: true, runsLeftOut: 3 });
   const fresh = await TestServer.start();
   const { said } = await sent(fresh, part);
   expect(said.remarks).toEqual(['3 runs of the job were left out where the bundle was written.']);
-  expect(await jobOf(fresh, said.jobId)).toMatchObject({ owner: '', plate: '', setups: [{ letter: 'A' }, { letter: 'C' }] }); // prettier-ignore
+  expect(await jobOf(fresh, said.jobId)).toMatchObject({
+    owner: '',
+    plate: '',
+    setups: [{ letter: 'A' }, { letter: 'C' }],
+  });
   // The whole of it tells then what is missing.
-  expect((await sent(fresh, bundle)).said.remarks).toEqual(['The bundle has runs that are not here: C1, C2, C3. The job here was left as it is.']); // prettier-ignore
+  expect((await sent(fresh, bundle)).said.remarks).toEqual([
+    'The bundle has runs that are not here: C1, C2, C3. The job here was left as it is.',
+  ]);
   await fresh.stop();
 });
 
@@ -219,15 +319,34 @@ test.each<[string, (bytes: Buffer) => Promise<Buffer> | Buffer, RegExp]>([
     (bytes) => bytes.subarray(0, bytes.length - 400),
     /it is no \.zip file, or its end is missing/,
   ],
-  ['another zip', (bytes) => changedZip(bytes, (files) => files.delete('bundle.json')), /no job bundle: it has no bundle\.json/], // prettier-ignore
+  [
+    'another zip',
+    (bytes) => changedZip(bytes, (files) => files.delete('bundle.json')),
+    /no job bundle: it has no bundle\.json/,
+  ],
   [
     'a run is missing',
     (bytes) => changedZip(bytes, (files) => files.delete('runs/C2.csv')),
     /runs\/C2\.csv is missing/,
   ],
-  ['a sample was changed', (bytes) => changedZip(bytes, (files) => files.set('runs/C3.csv', Buffer.from(files.get('runs/C3.csv')!.toString().replace(/\d\n/, '5\n'))), ), /runs\/C3\.csv is not what was written/], // prettier-ignore
-  ['a newer form', (bytes) => changedZip(bytes, (files) => files.set('bundle.json', Buffer.from('{"version": 2}'))), /a newer Suvok wrote it/], // prettier-ignore
-  ['its words are others', (bytes) => changedZip(bytes, (files) => files.set('job.json', Buffer.from('{"job": 1}'))), /job\.json is not what was written/], // prettier-ignore
+  [
+    'a sample was changed',
+    (bytes) =>
+      changedZip(bytes, (files) =>
+        files.set('runs/C3.csv', Buffer.from(files.get('runs/C3.csv')!.toString().replace(/\d\n/, '5\n'))),
+      ),
+    /runs\/C3\.csv is not what was written/,
+  ],
+  [
+    'a newer form',
+    (bytes) => changedZip(bytes, (files) => files.set('bundle.json', Buffer.from('{"version": 2}'))),
+    /a newer Suvok wrote it/,
+  ],
+  [
+    'its words are others',
+    (bytes) => changedZip(bytes, (files) => files.set('job.json', Buffer.from('{"job": 1}'))),
+    /job\.json is not what was written/,
+  ],
 ])('a broken one is refused with nothing half done: %s', async (_, spoilt, sentence) => {
   const fresh = await TestServer.start();
   const { status, said } = await sent(fresh, await spoilt(bundle));
@@ -247,7 +366,10 @@ test('it is told as it goes, and who goes away leaves nothing behind', async () 
       body: '{}',
       ...(signal ? { signal } : {}),
     }).then((response) => response.text());
-  const lines = (await asked()).trim().split('\n').map((line) => workLine.parse(JSON.parse(line))); // prettier-ignore
+  const lines = (await asked())
+    .trim()
+    .split('\n')
+    .map((line) => workLine.parse(JSON.parse(line)));
   const done = lines.flatMap((line) => ('doing' in line ? [line.done] : []));
   expect(done.length).toBeGreaterThan(6);
   expect(done).toEqual([...done].sort((a, b) => a - b));

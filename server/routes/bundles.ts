@@ -56,7 +56,10 @@ export function bundleRoutes(routes: ContractRoutes, database: Database, dynos: 
 
   routes.get('/bundles/:ticket', (request, response, next) => {
     const ticket = String(request.params.ticket);
-    const { path, name } = found(shelf.find(ticket), 'bundle; one that was written is kept for ten minutes and fetched once. Write it again'); // prettier-ignore
+    const { path, name } = found(
+      shelf.find(ticket),
+      'bundle; one that was written is kept for ten minutes and fetched once. Write it again',
+    );
     response.download(path, name, (error) => {
       void shelf.drop(ticket);
       if (error && !response.headersSent) next(error);

@@ -13,7 +13,14 @@ afterAll(async () => {
 });
 
 const hand = [[[20, 100, 0.4], [180, 60, 0.7], [300, 120, 0.5]]]; // prettier-ignore
-const sign = (job: Job, template: ConsentTemplate, over: object = {}) => server.request('POST', `/api/jobs/${job.id}/consents`, { templateId: template.id, version: template.revision, name: 'A. Sorrel', strokes: hand, ...over }); // prettier-ignore
+const sign = (job: Job, template: ConsentTemplate, over: object = {}) =>
+  server.request('POST', `/api/jobs/${job.id}/consents`, {
+    templateId: template.id,
+    version: template.revision,
+    name: 'A. Sorrel',
+    strokes: hand,
+    ...over,
+  });
 const templates = () => server.json<ConsentTemplate[]>('GET', '/api/consent-templates');
 
 test('what is signed keeps its text, whatever becomes of the template, and can be had as PDF', async () => {
@@ -26,10 +33,18 @@ test('what is signed keeps its text, whatever becomes of the template, and can b
   const { consents } = await server.json<Job>('GET', `/api/jobs/${job.id}`);
   expect(consents).toEqual([signed]);
   const pdf = await server.request('GET', `/api/consents/${signed.id}/consent.pdf`);
-  expect([pdf.headers.get('content-type'), Buffer.from(await pdf.arrayBuffer()).subarray(0, 5).toString()]).toEqual(['application/pdf', '%PDF-']); // prettier-ignore
+  expect([
+    pdf.headers.get('content-type'),
+    Buffer.from(await pdf.arrayBuffer())
+      .subarray(0, 5)
+      .toString(),
+  ]).toEqual(['application/pdf', '%PDF-']);
   // What was read is no longer what stands: nobody signs that.
   const late = await sign(job, first);
-  expect([late.status, ((await late.json()) as { error: string }).error]).toEqual([422, expect.stringContaining('read it again')]); // prettier-ignore
+  expect([late.status, ((await late.json()) as { error: string }).error]).toEqual([
+    422,
+    expect.stringContaining('read it again'),
+  ]);
 });
 
 test('an empty hand or name is refused; what is taken away stays stored and unchanged', async () => {
@@ -39,7 +54,9 @@ test('an empty hand or name is refused; what is taken away stays stored and unch
     expect((await sign(job, first, wrong)).status).toBe(400);
   expect((await sign({ ...job, id: 999_999 }, first)).status).toBe(404);
   const { id } = (await (await sign(job, first)).json()) as Consent;
-  await expect(server.running.database.query(`update consent set text = 'I agree to all' where id = $1`, [id])).rejects.toThrow(/as it was signed/); // prettier-ignore
+  await expect(
+    server.running.database.query(`update consent set text = 'I agree to all' where id = $1`, [id]),
+  ).rejects.toThrow(/as it was signed/);
   expect((await server.request('DELETE', `/api/consents/${id}`)).status).toBe(204);
   expect((await server.json<Job>('GET', `/api/jobs/${job.id}`)).consents).toEqual([]);
 });

@@ -18,7 +18,12 @@ export function consentRoutes(routes: ContractRoutes, database: Database): void 
     const fields = bodyAs(request, newConsent);
     found(await jobState(database, jobId), 'job');
     const id = await act(database, response, (client) => addConsent(client, jobId, fields));
-    response.status(201).json(found((await consentsOfJob(database, jobId)).find((one) => one.id === id), 'consent')); // prettier-ignore
+    response.status(201).json(
+      found(
+        (await consentsOfJob(database, jobId)).find((one) => one.id === id),
+        'consent',
+      ),
+    );
   });
 
   takesAway(routes, database, '/consents/:id', 'consent', 'consent');

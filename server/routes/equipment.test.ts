@@ -14,7 +14,17 @@ afterAll(async () => {
   expect(server.errors).toEqual([]);
 });
 
-const probe = { name: 'λ probe 2', kind: 'probe', serial: '', what: 'free-air check', lastOn: '2026-03-29', everyDays: 30, dueOn: null, device: '', note: '' }; // prettier-ignore
+const probe = {
+  name: 'λ probe 2',
+  kind: 'probe',
+  serial: '',
+  what: 'free-air check',
+  lastOn: '2026-03-29',
+  everyDays: 30,
+  dueOn: null,
+  device: '',
+  note: '',
+};
 const all = async () => equipment.array().parse(await (await server.request('GET', '/api/equipment')).json());
 const send = (id: number, content: Buffer | string, name: string) => {
   const form = new FormData();
@@ -43,7 +53,9 @@ test('equipment is kept with days of the calendar, whatever the zone; taken away
 
 test('a certificate is a whole PDF or picture, and comes back as it was; anything else is refused', async () => {
   const [{ id }] = (await all()) as [Equipment];
-  const picture = await sharp({ create: { width: 4, height: 4, channels: 3, background: '#fff' } }).png().toBuffer(); // prettier-ignore
+  const picture = await sharp({ create: { width: 4, height: 4, channels: 3, background: '#fff' } })
+    .png()
+    .toBuffer();
   const taken = (await (await send(id, picture, 'probe.png')).json()) as { id: number; mime: string };
   expect(taken.mime).toBe('image/png');
   expect((await send(id, '%PDF-1.4\n1 0 obj\n%%EOF', 'sheet.pdf')).status).toBe(201);
@@ -52,15 +64,25 @@ test('a certificate is a whole PDF or picture, and comes back as it was; anythin
   expect((await send(999_999, picture, 'x.png')).status).toBe(404);
   const content = await server.request('GET', `/api/equipment-files/${taken.id}/content`);
   expect(Buffer.from(await content.arrayBuffer()).equals(picture)).toBe(true);
-  expect([content.headers.get('content-disposition'), content.headers.get('content-security-policy')]).toEqual([expect.stringContaining('attachment'), expect.stringContaining('sandbox')]); // prettier-ignore
+  expect([content.headers.get('content-disposition'), content.headers.get('content-security-policy')]).toEqual([
+    expect.stringContaining('attachment'),
+    expect.stringContaining('sandbox'),
+  ]);
   expect((await all())[0]!.files.map(({ name }) => name)).toEqual(['sheet.pdf', 'probe.png']);
   await server.request('DELETE', `/api/equipment-files/${taken.id}`);
   expect((await server.request('GET', `/api/equipment-files/${taken.id}/content`)).status).toBe(404);
 });
 
 test('prices and lines of a job are numbers to the cent, and a line keeps its own price', async () => {
-  const listed = await server.json<Price>('POST', '/api/prices', { name: 'Dyno', per: 'dyno hour', amount: 95.25, currency: '€' }); // prettier-ignore
-  expect(price.array().parse(await (await server.request('GET', '/api/prices')).json())).toMatchObject([{ amount: 95.25 }]); // prettier-ignore
+  const listed = await server.json<Price>('POST', '/api/prices', {
+    name: 'Dyno',
+    per: 'dyno hour',
+    amount: 95.25,
+    currency: '€',
+  });
+  expect(price.array().parse(await (await server.request('GET', '/api/prices')).json())).toMatchObject([
+    { amount: 95.25 },
+  ]);
   const job = await server.newJob();
   const line = { what: 'Dyno', per: 'dyno hour', quantity: 2.25, amount: 95.25, currency: '€', why: '', setupId: null };
   const made = charge.parse(await server.json<Charge>('POST', `/api/jobs/${job.id}/charges`, line));

@@ -18,9 +18,18 @@ export function equipmentRoutes(routes: ContractRoutes, database: Database): voi
     const { file } = request;
     const mime = file && (isPdf(file.buffer) ? 'application/pdf' : await pictureKind(file.buffer));
     if (!mime) throw new HttpRefusal(400, 'That is no whole PDF or picture (JPEG, PNG, WebP). Nothing was stored.');
-    found((await allEquipment(database)).find((one) => one.id === id), 'equipment'); // prettier-ignore
+    found(
+      (await allEquipment(database)).find((one) => one.id === id),
+      'equipment',
+    );
     const { originalname: name, buffer: content } = file;
-    response.status(201).json(await act(database, response, (client) => addEquipmentFile(client, id, { name: name.slice(0, 200), mime, content }))); // prettier-ignore
+    response
+      .status(201)
+      .json(
+        await act(database, response, (client) =>
+          addEquipmentFile(client, id, { name: name.slice(0, 200), mime, content }),
+        ),
+      );
   });
 
   routes.get('/equipment-files/:id/content', async (request, response) => {

@@ -67,7 +67,11 @@ export function fileRoutes(routes: ContractRoutes, database: Database): void {
     const jobId = idOf(request);
     const content = request.file?.buffer;
     const mime = content && (await pictureKind(content));
-    if (!mime) throw new HttpRefusal(400, 'That is no whole picture that can be shown: JPEG, PNG and WebP are, up to 120 megapixels. Nothing was stored.'); // prettier-ignore
+    if (!mime)
+      throw new HttpRefusal(
+        400,
+        'That is no whole picture that can be shown: JPEG, PNG and WebP are, up to 120 megapixels. Nothing was stored.',
+      );
     const { caption } = bodyAs(
       { body: { caption: (request.body as { caption?: string }).caption ?? '' } },
       photoFields,

@@ -24,7 +24,10 @@ test('a forecast is written until the first run, then locked, and scored by what
   await server.json('PATCH', `/api/forecasts/${made.id}`, { low: 60 });
   const form = new FormData();
   form.append('file', new Blob([writeRecordingCsv(generatedRun({}))]), 'run.csv');
-  form.append('settings', JSON.stringify({ setupId, dyno: testDyno, air: null, engineToDrumRatio: null, startedAt: '2026-05-04T09:00:00Z' })); // prettier-ignore
+  form.append(
+    'settings',
+    JSON.stringify({ setupId, dyno: testDyno, air: null, engineToDrumRatio: null, startedAt: '2026-05-04T09:00:00Z' }),
+  );
   expect((await fetch(`${server.origin}/api/imports`, { method: 'POST', body: form })).status).toBe(201);
   const locked = async (answer: Response) => [answer.status, ((await answer.json()) as { error: string }).error];
   const sentence = [422, 'The forecast is locked: the setup has run.'];
@@ -38,6 +41,9 @@ test('a forecast is written until the first run, then locked, and scored by what
   expect(scored).toMatchObject({ id: made.id, who: 'Ann', low: 60, high: 500 });
   expect(scored.actual).toBeGreaterThan(10);
   // The list of jobs has its line by then, too.
-  const { jobs } = await server.json<{ jobs: { id: number; headline: { letter: string } | null }[] }>('GET', '/api/jobs'); // prettier-ignore
+  const { jobs } = await server.json<{ jobs: { id: number; headline: { letter: string } | null }[] }>(
+    'GET',
+    '/api/jobs',
+  );
   expect(jobs.find(({ id }) => id === job.id)?.headline).toMatchObject({ letter: 'A', gain: null });
 });

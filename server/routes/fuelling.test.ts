@@ -36,7 +36,17 @@ async function withHolds(job: Job, error: number, without?: string): Promise<Res
   ].filter(({ name }) => name !== without);
   const form = new FormData();
   form.append('file', new Blob([writeRecordingCsv({ time: log.time, channels })]), 'holds.csv');
-  form.append('settings', JSON.stringify({ setupId: job.setups[0]!.id, dyno: steppedDyno, air: null, engineToDrumRatio: steppedRatio, startedAt: '2026-03-02T10:00:00Z', kind: 'step' })); // prettier-ignore
+  form.append(
+    'settings',
+    JSON.stringify({
+      setupId: job.setups[0]!.id,
+      dyno: steppedDyno,
+      air: null,
+      engineToDrumRatio: steppedRatio,
+      startedAt: '2026-03-02T10:00:00Z',
+      kind: 'step',
+    }),
+  );
   return fetch(`${server.origin}/api/imports`, { method: 'POST', headers: { accept: 'application/json' }, body: form });
 }
 
@@ -54,7 +64,14 @@ test('a setup’s fuelling is made of its runs at part load, over the table that
   expect(await changed.json()).toMatchObject({ fuelling: layout });
   expect((await withHolds(job, 0.05)).status).toBe(201);
   const told = await fuellingOf(job);
-  expect(told).toMatchObject({ setup: 'A', axes, delay: layout.delay, delayFrom: 'typed', used: [{ label: 'A1' }], refused: [] }); // prettier-ignore
+  expect(told).toMatchObject({
+    setup: 'A',
+    axes,
+    delay: layout.delay,
+    delayFrom: 'typed',
+    used: [{ label: 'A1' }],
+    refused: [],
+  });
   expect(told.cells).toHaveLength(9);
   for (const cell of told.cells) {
     expect(cell).toMatchObject({ knowledge: 'known', standing: 'beyond 3 %' });
@@ -69,7 +86,10 @@ test('a setup’s fuelling is made of its runs at part load, over the table that
 test('a run that tells nothing says why; breakpoints that do not rise are refused', async () => {
   const job = await server.newJob();
   await withHolds(job, 0.02, 'lambda');
-  expect(await fuellingOf(job)).toMatchObject({ cells: [], refused: [{ label: 'A1', why: 'No λ was logged with this run.' }] }); // prettier-ignore
+  expect(await fuellingOf(job)).toMatchObject({
+    cells: [],
+    refused: [{ label: 'A1', why: 'No λ was logged with this run.' }],
+  });
   const wrong = { ...layout, axes: { ...axes, across: { channel: 'engineSpeed', breakpoints: [2000, 1500] } } };
   const refused = await server.request('PATCH', `/api/vehicles/${job.car.id}`, { fuelling: wrong });
   expect([refused.status, await refused.text()]).toEqual([400, expect.stringMatching(/must rise/)]);
@@ -84,9 +104,19 @@ test('a fuel table goes with a setup to the stand-in; on a real dyno Suvok sets 
   await eventually('the dyno', async () => (await server.bay()).devices.some(({ connected }) => connected));
   const refused = await server.request('POST', '/api/bays/1/hold', { engineSpeedRpm: 2500, manifoldKpa: 60, holdS: 4 });
   expect([refused.status, await refused.text()]).toEqual([422, expect.stringMatching(/sets no load on this dyno/)]);
-  const items = [{ kind: 'fuel-table', name: 'revision 1', table: { ...axes, multipliers: new Array<number>(9).fill(1.02) } }]; // prettier-ignore
-  const added = await server.request('POST', `/api/jobs/${job.id}/setups`, { parentId: job.setups[0]!.id, change: 'fuel table revision 1', items }); // prettier-ignore
+  const items = [
+    { kind: 'fuel-table', name: 'revision 1', table: { ...axes, multipliers: new Array<number>(9).fill(1.02) } },
+  ];
+  const added = await server.request('POST', `/api/jobs/${job.id}/setups`, {
+    parentId: job.setups[0]!.id,
+    change: 'fuel table revision 1',
+    items,
+  });
   expect(await added.json()).toMatchObject({ letter: 'B', items });
-  const short = await server.request('POST', `/api/jobs/${job.id}/setups`, { parentId: job.setups[0]!.id, change: 'short', items: [{ ...items[0], table: { ...axes, multipliers: [1] } }] }); // prettier-ignore
+  const short = await server.request('POST', `/api/jobs/${job.id}/setups`, {
+    parentId: job.setups[0]!.id,
+    change: 'short',
+    items: [{ ...items[0], table: { ...axes, multipliers: [1] } }],
+  });
   expect([short.status, await short.text()]).toEqual([400, expect.stringMatching(/every cell|understood/)]);
 });

@@ -36,16 +36,40 @@ function asked(
 ): Promise<Response> {
   const form = new FormData();
   form.append('file', new Blob([text]), 'run.csv');
-  form.append('settings', JSON.stringify({ setupId: over.setupId ?? job.setups[0]!.id, dyno: testDyno, air: null, engineToDrumRatio: null, startedAt: '2026-05-04T09:00:00Z' })); // prettier-ignore
+  form.append(
+    'settings',
+    JSON.stringify({
+      setupId: over.setupId ?? job.setups[0]!.id,
+      dyno: testDyno,
+      air: null,
+      engineToDrumRatio: null,
+      startedAt: '2026-05-04T09:00:00Z',
+    }),
+  );
   const { accept = 'application/x-ndjson', signal } = over;
-  return fetch(`${server.origin}/api/imports`, { method: 'POST', headers: { accept }, body: form, ...(signal && { signal }) }); // prettier-ignore
+  return fetch(`${server.origin}/api/imports`, {
+    method: 'POST',
+    headers: { accept },
+    body: form,
+    ...(signal && { signal }),
+  });
 }
-const linesOf = (text: string): WorkLine[] => text.trim().split('\n').map((line) => workLine.parse(JSON.parse(line))); // prettier-ignore
-const left = () => readdirSync(tmpdir()).filter((name) => name.startsWith(`suvok-uploads-${process.pid}-`)).flatMap((name) => readdirSync(join(tmpdir(), name))); // prettier-ignore
+const linesOf = (text: string): WorkLine[] =>
+  text
+    .trim()
+    .split('\n')
+    .map((line) => workLine.parse(JSON.parse(line)));
+const left = () =>
+  readdirSync(tmpdir())
+    .filter((name) => name.startsWith(`suvok-uploads-${process.pid}-`))
+    .flatMap((name) => readdirSync(join(tmpdir(), name)));
 
 test('an import is told as it goes, and its last line is the answer that others get alone', async () => {
   const response = await asked(large);
-  expect([response.status, response.headers.get('content-type')]).toEqual([200, expect.stringContaining('application/x-ndjson')]); // prettier-ignore
+  expect([response.status, response.headers.get('content-type')]).toEqual([
+    200,
+    expect.stringContaining('application/x-ndjson'),
+  ]);
   const lines = linesOf(await response.text());
   const last = lines.pop()!;
   const { run, remarks } = importResult.parse((last as { answer: unknown }).answer);
@@ -65,19 +89,49 @@ test('a row of holds is no power run; when it was recorded is asked for, and its
   const send = (over: object, recording = steppedRun({ speedsRpm: [2500, 3000, 3500, 4000], dwellS: 4 })) => {
     const form = new FormData();
     const coolant = { name: 'coolantTemperature', unit: '°C', values: recording.time.map((at) => 82 + at / 50) };
-    form.append('file', new Blob([writeRecordingCsv({ ...recording, channels: [...recording.channels, coolant] })]), 'holds.csv'); // prettier-ignore
-    form.append('settings', JSON.stringify({ setupId: job.setups[0]!.id, dyno: steppedDyno, air: null, engineToDrumRatio: steppedRatio, startedAt: '2026-03-02T10:00:00Z', ...over })); // prettier-ignore
-    return fetch(`${server.origin}/api/imports`, { method: 'POST', headers: { accept: 'application/json' }, body: form }); // prettier-ignore
+    form.append(
+      'file',
+      new Blob([writeRecordingCsv({ ...recording, channels: [...recording.channels, coolant] })]),
+      'holds.csv',
+    );
+    form.append(
+      'settings',
+      JSON.stringify({
+        setupId: job.setups[0]!.id,
+        dyno: steppedDyno,
+        air: null,
+        engineToDrumRatio: steppedRatio,
+        startedAt: '2026-03-02T10:00:00Z',
+        ...over,
+      }),
+    );
+    return fetch(`${server.origin}/api/imports`, {
+      method: 'POST',
+      headers: { accept: 'application/json' },
+      body: form,
+    });
   };
   const { run, remarks } = importResult.parse(await (await send({ gear: '4th' })).json());
-  expect(run).toMatchObject({ kind: 'step', gear: '4th', startedAt: '2026-03-02T10:00:00.000Z', startTemperatures: { coolantTemperature: 82 } }); // prettier-ignore
+  expect(run).toMatchObject({
+    kind: 'step',
+    gear: '4th',
+    startedAt: '2026-03-02T10:00:00.000Z',
+    startTemperatures: { coolantTemperature: 82 },
+  });
   expect(remarks.join()).toMatch(/taken as steady-speed steps and counts in no power figure/);
   const pull = generatedRun({ dyno: steppedDyno, ratio: steppedRatio, speedNoise: 0.01 });
   expect(importResult.parse(await (await send({}, pull)).json()).run.kind).toBe('power');
   // What somebody says comes before what the file looks like.
   expect(importResult.parse(await (await send({ kind: 'conditioning' }, pull)).json()).run.kind).toBe('conditioning');
   const idling = idleRun({ seed: 1 });
-  const standing = { ...idling, channels: [{ name: 'rollerSpeed', unit: 'rad/s', values: idling.time.map(() => 0) }, { name: 'absorberTorque', unit: 'N·m', values: idling.time.map(() => 0) }, ...idling.channels] }; // prettier-ignore
+  const standing = {
+    ...idling,
+    channels: [
+      { name: 'rollerSpeed', unit: 'rad/s', values: idling.time.map(() => 0) },
+      { name: 'absorberTorque', unit: 'N·m', values: idling.time.map(() => 0) },
+      ...idling.channels,
+    ],
+  };
   const idle = importResult.parse(await (await send({}, standing)).json());
   expect([idle.run.kind, idle.remarks.join()]).toEqual(['idle', expect.stringMatching(/taken as an idle/)]);
   const undated = await send({ startedAt: undefined });

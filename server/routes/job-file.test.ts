@@ -50,7 +50,11 @@ const refusedBy = async (response: Response) =>
 describe('owners and vehicles', () => {
   test('a car that comes back is the same car, with its earlier jobs', async () => {
     const first = await server.json<Job>('POST', '/api/jobs', { vehicle: 'Marl Wren', owner: 'P. Tansy' });
-    const again = await server.json<Job>('POST', '/api/jobs', { vehicle: 'marl wren', owner: 'p. tansy', question: 'Back again?' }); // prettier-ignore
+    const again = await server.json<Job>('POST', '/api/jobs', {
+      vehicle: 'marl wren',
+      owner: 'p. tansy',
+      question: 'Back again?',
+    });
     expect(again.vehicleId).toBe(first.vehicleId);
     const other = await server.json<Job>('POST', '/api/jobs', { vehicle: 'Marl Wren', owner: 'Q. Rush' });
     expect(other.vehicleId).not.toBe(first.vehicleId);
@@ -83,12 +87,20 @@ describe('owners and vehicles', () => {
 
 describe('the list', () => {
   test('is searched by every word in owner, vehicle, plate, question and notes, and says what each job waits for', async () => {
-    const job = await server.json<Job>('POST', '/api/jobs', { vehicle: 'Quarry Trial', owner: 'O. Fern', question: 'Mud?' }); // prettier-ignore
+    const job = await server.json<Job>('POST', '/api/jobs', {
+      vehicle: 'Quarry Trial',
+      owner: 'O. Fern',
+      question: 'Mud?',
+    });
     await server.json('PATCH', `/api/vehicles/${job.vehicleId}`, { plate: 'QT 77' });
-    await server.json('POST', `/api/jobs/${job.id}/notes`, { text: 'belt squeals 100 % when cold', at: new Date().toISOString() }); // prettier-ignore
+    await server.json('POST', `/api/jobs/${job.id}/notes`, {
+      text: 'belt squeals 100 % when cold',
+      at: new Date().toISOString(),
+    });
     const found = async (search: string) =>
       (await server.json<JobList>('GET', `/api/jobs?search=${encodeURIComponent(search)}`)).jobs.map(({ id }) => id);
-    for (const search of ['quarry fern', 'qt 77', 'mud', 'squeals', '100 %']) expect(await found(search)).toEqual([job.id]); // prettier-ignore
+    for (const search of ['quarry fern', 'qt 77', 'mud', 'squeals', '100 %'])
+      expect(await found(search)).toEqual([job.id]);
     expect(await found('quarry nobody')).toEqual([]);
     expect(await found('_')).toEqual([]);
     const waiting = async () => (await server.json<JobList>('GET', '/api/jobs?search=quarry')).jobs[0]!.waiting;
@@ -107,7 +119,11 @@ describe('entries', () => {
     ['bands', { name: 'pull away', fromRpm: 4000, toRpm: 3000 }, /toRpm.*above the lower/],
     ['limits', { quantity: 'torque', value: 180, scale: null, reason: '', source: 'owner' }, /crank or of the wheels/],
     ['inspections', { key: 'oil', outcome: 'perhaps', note: '', measured: null }, /outcome/],
-    ['fuel-entries', { kind: 'measured', at: new Date().toISOString(), litres: null, ethanolPct: null, name: '', note: '' }, /give the reading/], // prettier-ignore
+    [
+      'fuel-entries',
+      { kind: 'measured', at: new Date().toISOString(), litres: null, ethanolPct: null, name: '', note: '' },
+      /give the reading/,
+    ],
     ['suspicions', { cause: ' ', test: '', outcome: '', state: 'open', runIds: [] }, /cause/],
     ['notes', { text: '', at: new Date().toISOString() }, /write the line/],
   ])('%s refuse %j with the field', async (path, fields, sentence) => {
@@ -148,7 +164,11 @@ describe('entries', () => {
 
   test('a change that would break a rule of two fields is refused', async () => {
     const job = await server.newJob();
-    const band = await server.json<{ id: number }>('POST', `/api/jobs/${job.id}/bands`, { name: 'tow', fromRpm: 1500, toRpm: 3000 }); // prettier-ignore
+    const band = await server.json<{ id: number }>('POST', `/api/jobs/${job.id}/bands`, {
+      name: 'tow',
+      fromRpm: 1500,
+      toRpm: 3000,
+    });
     expect((await server.request('PATCH', `/api/bands/${band.id}`, { fromRpm: 3500 })).status).toBe(400);
     expect((await server.request('PATCH', `/api/bands/${band.id}`, { fromRpm: 1700 })).status).toBe(200);
     expect((await reread(job)).bands).toMatchObject([{ fromRpm: 1700, toRpm: 3000, revision: 2 }]);
@@ -157,7 +177,12 @@ describe('entries', () => {
   test('one line of an inspection is one entry, however often it is ticked', async () => {
     const job = await server.newJob();
     const tick = (outcome: string) =>
-      server.json<Inspection>('POST', `/api/jobs/${job.id}/inspections`, { key: 'belts', outcome, note: '', measured: null }); // prettier-ignore
+      server.json<Inspection>('POST', `/api/jobs/${job.id}/inspections`, {
+        key: 'belts',
+        outcome,
+        note: '',
+        measured: null,
+      });
     const [a, b] = [await tick('fail'), await tick('ok')];
     expect(b.id).toBe(a.id);
     expect((await reread(job)).inspections).toMatchObject([{ key: 'belts', outcome: 'ok' }]);
@@ -192,7 +217,10 @@ describe('two browsers', () => {
     await server.json('PATCH', `/api/setups/${id}`, { change: 'As it came', revision });
     const refused = await server.request('PATCH', `/api/setups/${id}`, { change: 'As arrived, wet', revision });
     expect(refused.status).toBe(409);
-    expect(await refusedBy(refused)).toMatchObject({ field: 'change', current: { change: 'As it came', revision: revision + 1 } }); // prettier-ignore
+    expect(await refusedBy(refused)).toMatchObject({
+      field: 'change',
+      current: { change: 'As it came', revision: revision + 1 },
+    });
     expect((await reread(job)).setups[0]!.change).toBe('As it came');
     await server.json('PATCH', `/api/setups/${id}`, { change: 'As arrived, wet', revision: revision + 1 });
     expect((await reread(job)).setups[0]!.change).toBe('As arrived, wet');
@@ -203,7 +231,10 @@ describe('setups', () => {
   test('planned runs are inherited by the next setup, and a limit that nobody could judge is refused', async () => {
     const job = await server.newJob();
     await server.json('PATCH', `/api/setups/${job.setups[0]!.id}`, { plannedRuns: 3 });
-    const next = await server.json<Setup>('POST', `/api/jobs/${job.id}/setups`, { parentId: job.setups[0]!.id, change: 'boost +5 kPa' }); // prettier-ignore
+    const next = await server.json<Setup>('POST', `/api/jobs/${job.id}/setups`, {
+      parentId: job.setups[0]!.id,
+      change: 'boost +5 kPa',
+    });
     expect(next.plannedRuns).toBe(3);
     const cleared = await server.json<Setup>('PATCH', `/api/setups/${next.id}`, { plannedRuns: null });
     expect(cleared.plannedRuns).toBeNull();
@@ -229,8 +260,14 @@ describe('setups', () => {
     expect(late.status).toBe(422);
     expect((await refusedBy(late)).error).toMatch(/locked/);
     expect((await refusedBy(await server.request('DELETE', `/api/setups/${setup.id}`))).error).toMatch(/kept for ever/);
-    expect((await refusedBy(await server.request('DELETE', `/api/setups/${job.setups[0]!.id}`))).error).toMatch(/changed from this|kept/); // prettier-ignore
-    const decided = await server.json<Setup>('PATCH', `/api/setups/${setup.id}`, { decision: 'keep', decisionWhy: 'it pays', decidedOn: 'B on A +2.1 ± 0.4 kW' }); // prettier-ignore
+    expect((await refusedBy(await server.request('DELETE', `/api/setups/${job.setups[0]!.id}`))).error).toMatch(
+      /changed from this|kept/,
+    );
+    const decided = await server.json<Setup>('PATCH', `/api/setups/${setup.id}`, {
+      decision: 'keep',
+      decisionWhy: 'it pays',
+      decidedOn: 'B on A +2.1 ± 0.4 kW',
+    });
     expect(decided).toMatchObject({ predictionKw: 2.5, decision: 'keep', decidedOn: 'B on A +2.1 ± 0.4 kW' });
     expect(decided.decidedAt).not.toBeNull();
   });
@@ -253,10 +290,24 @@ describe('setups', () => {
     const freeze = (runIds: number[], why: string, spread: object | null = null) =>
       server.request('POST', `/api/jobs/${job.id}/baseline`, { setupId, runIds, why, spread });
     const spread = { share: 0.004, df: 9.5, repeats: 24 };
-    await freeze(runs.map(({ id }) => id), 'three alike'); // prettier-ignore
-    await freeze(runs.slice(1).map(({ id }) => id), 'A1 was cold', spread); // prettier-ignore
-    expect((await reread(job)).baseline).toMatchObject({ version: 2, runIds: runs.slice(1).map(({ id }) => id), why: 'A1 was cold', spread }); // prettier-ignore
-    expect((await reread(job)).earlierBaselines).toMatchObject([{ version: 1, runIds: runs.map(({ id }) => id), why: 'three alike', spread: null }]); // prettier-ignore
+    await freeze(
+      runs.map(({ id }) => id),
+      'three alike',
+    );
+    await freeze(
+      runs.slice(1).map(({ id }) => id),
+      'A1 was cold',
+      spread,
+    );
+    expect((await reread(job)).baseline).toMatchObject({
+      version: 2,
+      runIds: runs.slice(1).map(({ id }) => id),
+      why: 'A1 was cold',
+      spread,
+    });
+    expect((await reread(job)).earlierBaselines).toMatchObject([
+      { version: 1, runIds: runs.map(({ id }) => id), why: 'three alike', spread: null },
+    ]);
     expect((await freeze([runs[0]!.id], 'x', { share: -1, df: 2 })).status).toBe(400);
     expect((await freeze([999_999], 'x')).status).toBe(422);
     const history = await server.json<Change[]>('GET', `/api/jobs/${job.id}/history`);
@@ -265,7 +316,15 @@ describe('setups', () => {
 });
 
 describe('borrowed curves', () => {
-  const sheet = { name: 'maker’s sheet', origin: 'brochure', scale: 'crank', points: [[2000, 28], [3000, 47.5]] }; // prettier-ignore
+  const sheet = {
+    name: 'maker’s sheet',
+    origin: 'brochure',
+    scale: 'crank',
+    points: [
+      [2000, 28],
+      [3000, 47.5],
+    ],
+  };
 
   test('are kept with their origin, taken away and brought back', async () => {
     const job = await server.newJob();
@@ -280,7 +339,15 @@ describe('borrowed curves', () => {
   test.each([
     [{ origin: '' }, /where it comes from/],
     [{ points: [[2000, 28]] }, /two points/],
-    [{ points: [[3000, 28], [2000, 47]] }, /must rise/], // prettier-ignore
+    [
+      {
+        points: [
+          [3000, 28],
+          [2000, 47],
+        ],
+      },
+      /must rise/,
+    ],
     [{ scale: 'flywheel' }, /scale/],
   ])('refuses %j', async (over, why) => {
     const job = await server.newJob();
@@ -295,7 +362,13 @@ describe('the fuel ledger', () => {
     const job = await server.newJob();
     const at = (minutes: number) => new Date(Date.now() - minutes * 60e3).toISOString();
     const entry = (fields: object) =>
-      server.json<FuelRecord>('POST', `/api/jobs/${job.id}/fuel-entries`, { litres: null, ethanolPct: null, name: '', note: '', ...fields }); // prettier-ignore
+      server.json<FuelRecord>('POST', `/api/jobs/${job.id}/fuel-entries`, {
+        litres: null,
+        ethanolPct: null,
+        name: '',
+        note: '',
+        ...fields,
+      });
     const unknown = await ran(job.setups[0]!.id);
     await entry({ kind: 'arrived', at: at(60), litres: 20, ethanolPct: 10, name: '98 octane' });
     const before = await ran(job.setups[0]!.id);
@@ -312,7 +385,10 @@ describe('files', () => {
     const job = await server.newJob('Brindle');
     const content = new Blob([Uint8Array.from({ length: 5000 }, (_, index) => index % 251)]);
     const path = `/api/setups/${job.setups[0]!.id}/tune-files`;
-    const first = (await (await sent(path, content, 'arrived é.bin', { author: 'unknown' })).json()) as { file: TuneFile; knownFrom: unknown[] }; // prettier-ignore
+    const first = (await (await sent(path, content, 'arrived é.bin', { author: 'unknown' })).json()) as {
+      file: TuneFile;
+      knownFrom: unknown[];
+    };
     expect(first).toMatchObject({ file: { name: 'arrived é.bin', bytes: 5000, author: 'unknown' }, knownFrom: [] });
     const again = (await (await sent(path, content, 'renamed.bin')).json()) as { file: TuneFile; knownFrom: object[] };
     expect(again.file.sha256).toBe(first.file.sha256);
@@ -327,13 +403,19 @@ describe('files', () => {
     const job = await server.newJob('Sent away');
     const path = `/api/setups/${job.setups[0]!.id}/returned-files`;
     const content = new Blob(['revision 2']);
-    const both = await Promise.all([sent(path, content, 'r2.bin', { author: 'R. Teal' }), sent(path, content, 'r2 copy.bin')]); // prettier-ignore
+    const both = await Promise.all([
+      sent(path, content, 'r2.bin', { author: 'R. Teal' }),
+      sent(path, content, 'r2 copy.bin'),
+    ]);
     expect(both.map(({ status }) => status).sort()).toEqual([200, 201]);
     const now = await reread(job);
     expect(now.setups).toMatchObject([{ letter: 'A' }, { letter: 'B', parentId: job.setups[0]!.id }]);
     expect(now.tuneFiles).toMatchObject([{ setupId: now.setups[1]!.id }]);
     expect(now.setups[1]!.change).toBe(`Tune file ${now.tuneFiles[0]!.name}`);
-    expect(await (await sent(path, content, 'r9.bin')).json()).toEqual({ again: { setup: 'B', name: now.tuneFiles[0]!.name }, letter: null }); // prettier-ignore
+    expect(await (await sent(path, content, 'r9.bin')).json()).toEqual({
+      again: { setup: 'B', name: now.tuneFiles[0]!.name },
+      letter: null,
+    });
     // Another job that has the same content is told nothing of this one: there it is new.
     const other = await server.newJob('Another');
     expect((await sent(`/api/setups/${other.setups[0]!.id}/returned-files`, content, 'r2.bin')).status).toBe(201);
@@ -344,7 +426,10 @@ describe('files', () => {
   test('a photo is one by all of its bytes, not by its name', async () => {
     const job = await server.newJob();
     const path = `/api/jobs/${job.id}/photos`;
-    const png = Buffer.from('iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==', 'base64'); // prettier-ignore
+    const png = Buffer.from(
+      'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
+      'base64',
+    );
     expect((await sent(path, new Blob(['<script>']), 'plug.png')).status).toBe(400);
     expect((await sent(path, new Blob([png]), 'plug.txt', { caption: 'plug of 3' })).status).toBe(201);
     const [photo] = (await reread(job)).photos;
@@ -354,8 +439,14 @@ describe('files', () => {
     expect(shown.headers.get('x-content-type-options')).toBe('nosniff');
     // A browser keeps it by what it holds, and asks each time whether this number still means that.
     const etag = shown.headers.get('etag')!;
-    expect([etag, shown.headers.get('cache-control')]).toEqual([`"${createHash('sha256').update(png).digest('hex')}"`, 'private, no-cache']); // prettier-ignore
-    const asked = (tag: string) => fetch(`${server.origin}/api/photos/${photo!.id}/content`, { headers: { 'if-none-match': tag, 'cache-control': 'max-age=0' } }); // prettier-ignore
+    expect([etag, shown.headers.get('cache-control')]).toEqual([
+      `"${createHash('sha256').update(png).digest('hex')}"`,
+      'private, no-cache',
+    ]);
+    const asked = (tag: string) =>
+      fetch(`${server.origin}/api/photos/${photo!.id}/content`, {
+        headers: { 'if-none-match': tag, 'cache-control': 'max-age=0' },
+      });
     expect([(await asked(etag)).status, (await asked('"another"')).status]).toEqual([304, 200]);
   });
 });
@@ -383,15 +474,37 @@ describe('the end of a job', () => {
       const answer = await server.request(method, to, body);
       return [answer.status, ((await answer.json()) as { error?: string }).error];
     };
-    const sentence = [422, 'The job is closed: its file is read only until it is reopened (Brief, Reopen). Nothing was changed.']; // prettier-ignore
+    const sentence = [
+      422,
+      'The job is closed: its file is read only until it is reopened (Brief, Reopen). Nothing was changed.',
+    ];
     expect(await refused('PATCH', path, { question: 'another' })).toEqual(sentence);
     expect(await refused('POST', `${path}/bands`, band)).toEqual(sentence);
     expect(await refused('POST', `${path}/setups`, { parentId: setupId, change: 'ignition +1°' })).toEqual(sentence);
     expect(await refused('PATCH', `/api/setups/${setupId}`, { decision: 'keep' })).toEqual(sentence);
-    expect(await refused('POST', `${path}/targets`, { quantity: 'peak power', fromRpm: null, toRpm: null, value: 90, scale: 'wheels' })).toEqual(sentence); // prettier-ignore
-    expect(await refused('PUT', '/api/bays/1/mounted', { jobId: job.id, setupId })).toEqual([409, 'The job is closed. Reopen it (Brief, Reopen), then put it on the dyno.']); // prettier-ignore
+    expect(
+      await refused('POST', `${path}/targets`, {
+        quantity: 'peak power',
+        fromRpm: null,
+        toRpm: null,
+        value: 90,
+        scale: 'wheels',
+      }),
+    ).toEqual(sentence);
+    expect(await refused('PUT', '/api/bays/1/mounted', { jobId: job.id, setupId })).toEqual([
+      409,
+      'The job is closed. Reopen it (Brief, Reopen), then put it on the dyno.',
+    ]);
     await server.json('POST', `${path}/notes`, { text: 'collected', at: '2026-05-15T08:00:00Z' });
-    await server.json('POST', `${path}/charges`, { what: 'Dyno', per: 'dyno hour', quantity: 1, amount: 90, currency: '€', why: 'by hand', setupId: null }); // prettier-ignore
+    await server.json('POST', `${path}/charges`, {
+      what: 'Dyno',
+      per: 'dyno hour',
+      quantity: 1,
+      amount: 90,
+      currency: '€',
+      why: 'by hand',
+      setupId: null,
+    });
     const open = await server.json<Job>('PUT', `/api/jobs/${job.id}/state`, { state: 'open' });
     expect((await server.request('POST', `${path}/bands`, band)).status).toBe(201);
     expect(open).toMatchObject({ state: 'open', closedAt: null, deliveredSetupId: setupId });

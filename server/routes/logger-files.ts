@@ -28,7 +28,8 @@ export function loggerFileRoutes(routes: ContractRoutes, database: Database): vo
     const recording = recordingIn(request.file.buffer);
     await act(database, response, async (client) => {
       const run = found(await runById(client, id), 'run');
-      if (run.state === 'recording') throw new HttpRefusal(409, 'This run is being recorded: add the log once it has ended.'); // prettier-ignore
+      if (run.state === 'recording')
+        throw new HttpRefusal(409, 'This run is being recorded: add the log once it has ended.');
       await joinLog(client, run, words, recording);
     });
     response.status(201).json(found(await runById(database, id), 'run'));
@@ -58,8 +59,13 @@ function recordingIn(buffer: Buffer): Recording {
   const { time, channels } = recording;
   if (time.length < 2 || channels.length === 0) throw refuse('they hold no channel');
   if (channels.length > mostChannels) throw refuse(`more than ${mostChannels} channels`);
-  if (!time.every((at, index) => Number.isFinite(at) && (index === 0 || at > time[index - 1]!))) throw refuse('their time does not advance'); // prettier-ignore
+  if (!time.every((at, index) => Number.isFinite(at) && (index === 0 || at > time[index - 1]!)))
+    throw refuse('their time does not advance');
   const names = new Set(channels.map(({ name }) => name));
-  if (names.size < channels.length || channels.some(({ name, unit }) => typeof name !== 'string' || name === '' || typeof unit !== 'string')) throw refuse('two channels have one name, or one has none'); // prettier-ignore
+  if (
+    names.size < channels.length ||
+    channels.some(({ name, unit }) => typeof name !== 'string' || name === '' || typeof unit !== 'string')
+  )
+    throw refuse('two channels have one name, or one has none');
   return recording;
 }

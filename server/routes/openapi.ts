@@ -42,7 +42,10 @@ function bodyOf({ body, form }: Endpoint): object {
     form.map((field) => [field, field === 'file' ? { type: 'string', format: 'binary' } : { type: 'string' }]),
   );
   return {
-    requestBody: { required: true, content: { 'multipart/form-data': { schema: { type: 'object', properties, required: ['file'] } } } }, // prettier-ignore
+    requestBody: {
+      required: true,
+      content: { 'multipart/form-data': { schema: { type: 'object', properties, required: ['file'] } } },
+    },
   };
 }
 

@@ -20,7 +20,17 @@ afterAll(async () => {
 async function driven(setupId: number, recording: Recording, kind?: string): Promise<Response> {
   const form = new FormData();
   form.append('file', new Blob([writeRecordingCsv(recording)]), 'road.csv');
-  form.append('settings', JSON.stringify({ setupId, dyno: onTheRoad, air: null, engineToDrumRatio: null, startedAt: '2026-03-02T10:00:00Z', ...(kind && { kind }) })); // prettier-ignore
+  form.append(
+    'settings',
+    JSON.stringify({
+      setupId,
+      dyno: onTheRoad,
+      air: null,
+      engineToDrumRatio: null,
+      startedAt: '2026-03-02T10:00:00Z',
+      ...(kind && { kind }),
+    }),
+  );
   return fetch(`${server.origin}/api/imports`, { method: 'POST', headers: { accept: 'application/json' }, body: form });
 }
 
@@ -59,11 +69,17 @@ test('drives on the road are told apart by themselves and judged before and afte
   const alone = setupTests.parse(await (await testsOf(a)).json());
   expect(alone.kinds).toMatchObject([{ judged: null }]);
   const refused = await testsOf(a, '?against=Q');
-  expect([refused.status, ((await refused.json()) as { error: string }).error]).toEqual([404, expect.stringContaining('no setup "Q"')]); // prettier-ignore
+  expect([refused.status, ((await refused.json()) as { error: string }).error]).toEqual([
+    404,
+    expect.stringContaining('no setup "Q"'),
+  ]);
 });
 
 test('a drive on the road is no power run, whatever it is said to be', async () => {
   const job = await twoSetups();
   const answer = await driven(job.b, roadDrive({ seed: 4 }), 'power');
-  expect([answer.status, ((await answer.json()) as { error: string }).error]).toEqual([422, expect.stringContaining('no drum turned under it')]); // prettier-ignore
+  expect([answer.status, ((await answer.json()) as { error: string }).error]).toEqual([
+    422,
+    expect.stringContaining('no drum turned under it'),
+  ]);
 });

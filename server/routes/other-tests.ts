@@ -18,15 +18,23 @@ export function otherTestRoutes(routes: ContractRoutes, database: Database): voi
     const id = idOf(request);
     const { jobId } = found(await setupById(database, id), 'setup');
     const job = found(await jobWithAll(database, jobId), 'job');
-    const setup = found(job.setups.find((one) => one.id === id), 'setup'); // prettier-ignore
+    const setup = found(
+      job.setups.find((one) => one.id === id),
+      'setup',
+    );
     const letter = typeof request.query.against === 'string' ? request.query.against : undefined;
-    const against = job.setups.find((one) => (letter === undefined ? one.id === (setup.parentId ?? id) : one.letter === letter)); // prettier-ignore
+    const against = job.setups.find((one) =>
+      letter === undefined ? one.id === (setup.parentId ?? id) : one.letter === letter,
+    );
     if (!against) throw new HttpRefusal(404, `Job ${job.id} has no setup "${letter}".`);
     await inThread(request, response, async (thread, told) => {
       await readRuns(thread, database, runsOfOwnKinds(job.runs));
       const sides = { againstId: against.id, testId: setup.id };
       const { tests } = await thread.ask('tests', { tested: recordOfJob(job), sides });
-      told.end(200, setupTests.parse({ setup: setup.letter, against: against.letter, kinds: tests.shown.map(kindAnswer) })); // prettier-ignore
+      told.end(
+        200,
+        setupTests.parse({ setup: setup.letter, against: against.letter, kinds: tests.shown.map(kindAnswer) }),
+      );
     });
   });
 }
@@ -51,8 +59,16 @@ function kindAnswer({ kind, judgement, runs }: JudgedKind): z.input<typeof setup
     runs: runs.map(({ id, label, figures, why }) => ({
       id,
       label: label ?? '',
-      figures: (figures?.figures ?? []).map((figure) => ({ ...figure, value: finite(figure.value), halfWidth: finite(figure.halfWidth) })), // prettier-ignore
-      found: (figures?.found ?? []).map(({ id: what, severity, message }) => ({ id: what, severity, message: written(message) })), // prettier-ignore
+      figures: (figures?.figures ?? []).map((figure) => ({
+        ...figure,
+        value: finite(figure.value),
+        halfWidth: finite(figure.halfWidth),
+      })),
+      found: (figures?.found ?? []).map(({ id: what, severity, message }) => ({
+        id: what,
+        severity,
+        message: written(message),
+      })),
       why: why ?? null,
     })),
   };

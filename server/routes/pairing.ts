@@ -14,7 +14,11 @@ const letters = 'ABCDEFGHJKMNPQRSTUVWXYZ23456789';
 /** Instruments on other machines: let in by an owner, once, by a code. */
 export function pairingRoutes(routes: ContractRoutes, recorder: RecorderClient, accounts: Accounts): void {
   routes.post('/pairing', async (_request, response) => {
-    if (!(await accounts.any())) throw new HttpRefusal(409, 'Make the first account first, on the page People: without accounts Suvok stays on this machine.'); // prettier-ignore
+    if (!(await accounts.any()))
+      throw new HttpRefusal(
+        409,
+        'Make the first account first, on the page People: without accounts Suvok stays on this machine.',
+      );
     const code = newCode();
     const now = Date.now();
     const [at, until] = [new Date(now).toISOString(), new Date(now + lastsMs).toISOString()];

@@ -40,9 +40,10 @@ function slowed(
     standardHeaders: 'draft-8',
     legacyHeaders: false,
     // Guesses from elsewhere shut nobody out who signs in on the machine itself.
-    keyGenerator: async (request, response) => `${fromOutside(request) ? 'elsewhere' : 'here'} ${await whose(request, response)}`, // prettier-ignore
+    keyGenerator: async (request, response) =>
+      `${fromOutside(request) ? 'elsewhere' : 'here'} ${await whose(request, response)}`,
     handler: () => {
-      throw new HttpRefusal(429, 'Too many wrong passwords for this account. Wait a quarter of an hour.'); // prettier-ignore
+      throw new HttpRefusal(429, 'Too many wrong passwords for this account. Wait a quarter of an hour.');
     },
   });
 }
@@ -59,13 +60,17 @@ export function peopleRoutes(routes: ContractRoutes, database: Database, account
   const slowedChange = slowed(422, (_request, response) => `account ${response.locals.person?.id ?? ''}`);
   /** The session is a new one: nobody has its number from before. */
   const begin = async (request: Request, person: Person) => {
-    await new Promise<void>((resolve, reject) => request.session.regenerate((error?: unknown) => (error ? reject(error as Error) : resolve()))); // prettier-ignore
+    await new Promise<void>((resolve, reject) =>
+      request.session.regenerate((error?: unknown) => (error ? reject(error as Error) : resolve())),
+    );
     request.session.personId = person.id;
     request.session.signedInAt = Date.now();
     return { accounts: true, me: person };
   };
   const end = (request: Request) =>
-    new Promise<void>((resolve, reject) => request.session.destroy((error?: unknown) => (error ? reject(error as Error) : resolve()))); // prettier-ignore
+    new Promise<void>((resolve, reject) =>
+      request.session.destroy((error?: unknown) => (error ? reject(error as Error) : resolve())),
+    );
   const mine = (person: Person | undefined): Person => {
     if (!person) throw new HttpRefusal(401, 'Sign in first.');
     return person;

@@ -15,15 +15,25 @@ const view = { standard: 'sae-j1349', units: keptUnits };
 beforeAll(async () => {
   server = await TestServer.start();
   job = await server.newJob();
-  for (const [seed, factor] of [[1, 0.998], [2, 1], [3, 1.002]] as const) await importRun(server, job.setups[0]!.id, seed, factor); // prettier-ignore
-  const setup = await server.json<{ id: number }>('POST', `/api/jobs/${job.id}/setups`, { parentId: job.setups[0]!.id, change: 'Short intake' }); // prettier-ignore
+  for (const [seed, factor] of [
+    [1, 0.998],
+    [2, 1],
+    [3, 1.002],
+  ] as const)
+    await importRun(server, job.setups[0]!.id, seed, factor);
+  const setup = await server.json<{ id: number }>('POST', `/api/jobs/${job.id}/setups`, {
+    parentId: job.setups[0]!.id,
+    change: 'Short intake',
+  });
   for (const [seed, factor] of [
     [4, 1.048],
     [5, 1.05],
     [6, 1.052],
   ] as const)
     await importRun(server, setup.id, seed, factor);
-  job = await server.json('PATCH', `/api/jobs/${job.id}`, { question: 'Does λ 0.88 pay above 5,000 → 6,000? Asks Łucja Čapková.' }); // prettier-ignore
+  job = await server.json('PATCH', `/api/jobs/${job.id}`, {
+    question: 'Does λ 0.88 pay above 5,000 → 6,000? Asks Łucja Čapková.',
+  });
 });
 afterAll(async () => {
   await server.stop();
@@ -36,7 +46,12 @@ async function textOf(bytes: Uint8Array): Promise<{ pages: string[]; title: unkn
   const pages: string[] = [];
   for (let at = 1; at <= document.numPages; at++) {
     const { items } = await (await document.getPage(at)).getTextContent();
-    pages.push(items.map((item) => ('str' in item ? item.str + (item.hasEOL ? ' ' : '') : '')).join('').replace(/\s+/g, ' ')); // prettier-ignore
+    pages.push(
+      items
+        .map((item) => ('str' in item ? item.str + (item.hasEOL ? ' ' : '') : ''))
+        .join('')
+        .replace(/\s+/g, ' '),
+    );
   }
   return { pages, title: (info as { Title?: string }).Title, language: (info as { Language?: string }).Language };
 }
@@ -50,7 +65,8 @@ async function pdfOf(path: string, body: unknown): Promise<{ pages: string[]; ti
   return textOf(new Uint8Array(await response.arrayBuffer()));
 }
 
-const keptNow = async (over: object = {}) => reportVersion.parse(await server.json('POST', `/api/jobs/${job.id}/report/versions`, { ...view, ...over })); // prettier-ignore
+const keptNow = async (over: object = {}) =>
+  reportVersion.parse(await server.json('POST', `/api/jobs/${job.id}/report/versions`, { ...view, ...over }));
 const wholeOf = async (id: number) => wholeReportVersion.parse(await server.json('GET', `/api/report-versions/${id}`));
 
 test('a PDF says every word and figure of the report, in any letters, with pages that are counted', async () => {
@@ -61,8 +77,10 @@ test('a PDF says every word and figure of the report, in any letters, with pages
   const strings: string[] = [];
   JSON.stringify(written, (key, value: unknown) => {
     // Pictures have words of their own; what says what a picture shows is not printed.
-    if (key === 'narrow' || key === 'is' || key === 'id' || key === 'tone' || key === 'severity' || key === 'says') return undefined; // prettier-ignore
-    if (key === 'shapes') strings.push(...(value as { is: string; words?: string }[]).flatMap(({ words = '' }) => words)); // prettier-ignore
+    if (key === 'narrow' || key === 'is' || key === 'id' || key === 'tone' || key === 'severity' || key === 'says')
+      return undefined;
+    if (key === 'shapes')
+      strings.push(...(value as { is: string; words?: string }[]).flatMap(({ words = '' }) => words));
     if (key === 'shapes') return undefined;
     if (typeof value === 'string') strings.push(value);
     return value;
@@ -76,7 +94,9 @@ test('a PDF says every word and figure of the report, in any letters, with pages
 });
 
 test('the one-page form is one page, on either paper', async () => {
-  await server.json('PATCH', `/api/jobs/${job.id}`, { report: { form: 'short', order: [], hidden: [], headline: '', words: 'Much to say. '.repeat(30), units: null } }); // prettier-ignore
+  await server.json('PATCH', `/api/jobs/${job.id}`, {
+    report: { form: 'short', order: [], hidden: [], headline: '', words: 'Much to say. '.repeat(30), units: null },
+  });
   for (const paper of ['A4', 'LETTER'])
     expect((await pdfOf(`/api/jobs/${job.id}/report/pdf`, { ...view, paper })).pages).toHaveLength(1);
   await server.json('PATCH', `/api/jobs/${job.id}`, { report: null });
@@ -100,7 +120,10 @@ test('in another language it says so itself, whoever reads the page; a language 
 
 test('words of any length break no table', async () => {
   const long = 'Throttlebodyspacer'.repeat(9);
-  const setup = await server.json<{ id: number }>('POST', `/api/jobs/${job.id}/setups`, { parentId: job.setups[0]!.id, change: `${long} and more` }); // prettier-ignore
+  const setup = await server.json<{ id: number }>('POST', `/api/jobs/${job.id}/setups`, {
+    parentId: job.setups[0]!.id,
+    change: `${long} and more`,
+  });
   await importRun(server, setup.id, 7, 1);
   const { pages } = await pdfOf(`/api/jobs/${job.id}/report/pdf`, { ...view, paper: 'A4' });
   expect(squeezed(pages.join('')).replaceAll('-', '')).toContain(long);
@@ -113,7 +136,10 @@ test('it is told as it goes, and the last line holds the file', async () => {
     headers: { 'content-type': 'application/json', accept: 'application/x-ndjson' },
     body: JSON.stringify({ ...view, paper: 'LETTER' }),
   });
-  const lines = (await response.text()).trim().split('\n').map((line) => workLine.parse(JSON.parse(line))); // prettier-ignore
+  const lines = (await response.text())
+    .trim()
+    .split('\n')
+    .map((line) => workLine.parse(JSON.parse(line)));
   expect(lines.flatMap((line) => ('doing' in line ? line.doing : []))).toEqual(['reading', 'comparing', 'writing']);
   const last = lines.at(-1)!;
   const { name, pages, base64 } = reportPdf.parse('answer' in last ? last.answer : undefined);
@@ -140,8 +166,12 @@ test('a kept report never changes, whatever becomes of the job; it says what it 
   const { pages } = await pdfOf(`/api/report-versions/${version.id}/pdf`, { paper: 'A4' });
   expect(squeezed(pages[0]!)).toContain(`version${version.number}`);
   // Neither the server nor anybody at the database changes what was kept.
-  await expect(server.asOwner(`update report_version_content set written = '{}' where report_version_id = ${version.id}`)).rejects.toThrow(/never altered/); // prettier-ignore
-  await expect(server.asOwner(`update report_version set rests_on = '{}' where id = ${version.id}`)).rejects.toThrow(/never altered/); // prettier-ignore
+  await expect(
+    server.asOwner(`update report_version_content set written = '{}' where report_version_id = ${version.id}`),
+  ).rejects.toThrow(/never altered/);
+  await expect(server.asOwner(`update report_version set rests_on = '{}' where id = ${version.id}`)).rejects.toThrow(
+    /never altered/,
+  );
   const taken = await server.request('DELETE', `/api/report-versions/${next.id}`);
   expect((await server.request('GET', `/api/report-versions/${next.id}`)).status).toBe(404);
   await server.request('POST', `/api/acts/${taken.headers.get('suvok-act')}/undo`);
@@ -185,8 +215,14 @@ test('what cannot be made says why, and keeps nothing', async () => {
     const response = await server.request('POST', path, body);
     return [response.status, ((await response.json()) as { error: string }).error] as const;
   };
-  expect(await ask(`/api/jobs/${empty.id}/report/pdf`, { ...view, paper: 'A4' })).toEqual([422, expect.stringMatching(/nothing to report yet/)]); // prettier-ignore
-  expect(await ask(`/api/jobs/${job.id}/report/versions`, { ...view, standard: 'none-such' })).toEqual([422, expect.stringMatching(/There is no standard "none-such"/)]); // prettier-ignore
+  expect(await ask(`/api/jobs/${empty.id}/report/pdf`, { ...view, paper: 'A4' })).toEqual([
+    422,
+    expect.stringMatching(/nothing to report yet/),
+  ]);
+  expect(await ask(`/api/jobs/${job.id}/report/versions`, { ...view, standard: 'none-such' })).toEqual([
+    422,
+    expect.stringMatching(/There is no standard "none-such"/),
+  ]);
   expect((await ask(`/api/jobs/${job.id}/report/pdf`, { ...view, paper: 'A3' }))[0]).toBe(400);
   expect((await ask('/api/jobs/99999/report/pdf', { ...view, paper: 'A4' }))[0]).toBe(404);
   expect((await server.json<Job>('GET', `/api/jobs/${empty.id}`)).reportVersions).toEqual([]);

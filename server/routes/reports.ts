@@ -50,7 +50,9 @@ export function reportRoutes(routes: ContractRoutes, database: Database, dynos: 
   routes.post('/report-versions/:id/pdf', async (request, response) => {
     const { paper } = bodyAs(request, reportPdfWishes.pick({ paper: true }));
     const version = found(await reportVersionById(database, idOf(request)), 'report');
-    await inThread(request, response, (thread, told) => sendKeptPdf(version, paper, { database, response, thread, told })); // prettier-ignore
+    await inThread(request, response, (thread, told) =>
+      sendKeptPdf(version, paper, { database, response, thread, told }),
+    );
   });
 
   takesAway(routes, database, '/report-versions/:id', 'report_version', 'report');

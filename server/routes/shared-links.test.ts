@@ -26,9 +26,20 @@ beforeAll(async () => {
   server = await TestServer.start();
   job = await server.newJob();
   const [arrived] = job.setups;
-  for (const [seed, factor] of [[1, 0.998], [2, 1.002]] as const) await importRun(server, arrived!.id, seed, factor); // prettier-ignore
-  const setup = await server.json<{ id: number }>('POST', `/api/jobs/${job.id}/setups`, { parentId: arrived!.id, change: 'Short intake' }); // prettier-ignore
-  for (const [seed, factor] of [[4, 1.048], [5, 1.052]] as const) await importRun(server, setup.id, seed, factor); // prettier-ignore
+  for (const [seed, factor] of [
+    [1, 0.998],
+    [2, 1.002],
+  ] as const)
+    await importRun(server, arrived!.id, seed, factor);
+  const setup = await server.json<{ id: number }>('POST', `/api/jobs/${job.id}/setups`, {
+    parentId: arrived!.id,
+    change: 'Short intake',
+  });
+  for (const [seed, factor] of [
+    [4, 1.048],
+    [5, 1.052],
+  ] as const)
+    await importRun(server, setup.id, seed, factor);
   const tune = new FormData();
   tune.set('file', new Blob(['map']), 'secret-map.bin');
   await fetch(`${server.origin}/api/setups/${setup.id}/tune-files`, { method: 'POST', body: tune });
@@ -40,11 +51,20 @@ afterAll(async () => {
 });
 
 const share = async (over: object = {}) => {
-  const { key, ...link } = madeSharedLink.parse(await server.json('POST', `/api/jobs/${job.id}/shared-links`, { reportVersionId: null, whom: 'the owner', days: 30, view, ...over })); // prettier-ignore
+  const { key, ...link } = madeSharedLink.parse(
+    await server.json('POST', `/api/jobs/${job.id}/shared-links`, {
+      reportVersionId: null,
+      whom: 'the owner',
+      days: 30,
+      view,
+      ...over,
+    }),
+  );
   return { key, link };
 };
 const links = async () => sharedLink.array().parse(await server.json('GET', `/api/jobs/${job.id}/shared-links`));
-const keepVersion = async () => reportVersion.parse(await server.json('POST', `/api/jobs/${job.id}/report/versions`, { ...view })); // prettier-ignore
+const keepVersion = async () =>
+  reportVersion.parse(await server.json('POST', `/api/jobs/${job.id}/report/versions`, { ...view }));
 const open = async (key: string, more = '') => server.request('GET', `/api/shared/${key}${more}`);
 
 test('a kept report is read with its link, with its photos and as a PDF, and nothing beside it', async () => {
@@ -107,13 +127,26 @@ test('a link that is unknown, ended, taken back or without its report says the s
 
 test('no key is stored, and no report of another job is shared', async () => {
   const { key } = await share();
-  const { rows } = await server.running.database.query(`select 1 from shared_link where shared_link::text like $1 union all select 1 from history where history::text like $1`, [`%${key}%`]); // prettier-ignore
+  const { rows } = await server.running.database.query(
+    `select 1 from shared_link where shared_link::text like $1 union all select 1 from history where history::text like $1`,
+    [`%${key}%`],
+  );
   expect(rows).toEqual([]);
   const other = await server.newJob();
   const version = await keepVersion();
-  const answer = await server.request('POST', `/api/jobs/${other.id}/shared-links`, { reportVersionId: version.id, days: 1, view }); // prettier-ignore
-  expect([answer.status, await answer.json()]).toEqual([422, { error: 'There is no such kept report in this job: nothing was shared.' }]); // prettier-ignore
-  expect((await server.request('POST', `/api/jobs/${other.id}/shared-links`, { reportVersionId: null, days: 0, view })).status).toBe(400); // prettier-ignore
+  const answer = await server.request('POST', `/api/jobs/${other.id}/shared-links`, {
+    reportVersionId: version.id,
+    days: 1,
+    view,
+  });
+  expect([answer.status, await answer.json()]).toEqual([
+    422,
+    { error: 'There is no such kept report in this job: nothing was shared.' },
+  ]);
+  expect(
+    (await server.request('POST', `/api/jobs/${other.id}/shared-links`, { reportVersionId: null, days: 0, view }))
+      .status,
+  ).toBe(400);
 });
 
 test('where there are accounts a link opens without one what it names, and the job stays closed', async () => {

@@ -52,7 +52,11 @@ export function sharedLinkRoutes(routes: ContractRoutes, database: Database, dyn
   const opened = async (request: Request): Promise<OpenedLink> => {
     const key = String(request.params.key);
     const link = key.length < 100 ? await linkOfKey(database, key) : undefined;
-    if (!link) throw new HttpRefusal(404, 'This link is not known, has ended or was taken back. Ask whoever sent it for another one.'); // prettier-ignore
+    if (!link)
+      throw new HttpRefusal(
+        404,
+        'This link is not known, has ended or was taken back. Ask whoever sent it for another one.',
+      );
     return link;
   };
   const reportOf = async (link: OpenedLink) =>
@@ -79,13 +83,17 @@ export function sharedLinkRoutes(routes: ContractRoutes, database: Database, dyn
   routes.get('/shared/:key/pdf', made, async (request, response) => {
     const version = await reportOf(await opened(request));
     const paper = papers.find((one) => one === request.query.paper) ?? 'A4';
-    await inThread(request, response, (thread, told) => sendKeptPdf(version, paper, { database, response, thread, told })); // prettier-ignore
+    await inThread(request, response, (thread, told) =>
+      sendKeptPdf(version, paper, { database, response, thread, told }),
+    );
   });
 
   routes.get('/shared/:key/photos/:id', async (request, response) => {
     const id = idOf(request);
     const { blocks } = keptReport(await reportOf(await opened(request)));
-    const shown = blocks.some(({ content }) => content.is === 'photos' && content.photos.some((photo) => photo.id === id)); // prettier-ignore
+    const shown = blocks.some(
+      ({ content }) => content.is === 'photos' && content.photos.some((photo) => photo.id === id),
+    );
     const { mime, content } = found(shown && (await photoContent(database, id)), 'photo');
     response.type(mime).send(content);
   });

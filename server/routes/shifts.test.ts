@@ -17,15 +17,26 @@ const written = { text: 'Bay 1: coupé.\nThe left strap creaks.', handedBy: 'Ola
 test('a shift is handed over, taken over by somebody, taken away and brought back; the last stands first', async () => {
   const made = await server.json<ShiftNote>('POST', '/api/shift-notes', written);
   expect(await all()).toMatchObject([{ ...written, takenBy: null, takenAt: null }]);
-  await server.json('PATCH', `/api/shift-notes/${made.id}`, { takenBy: 'Vic', takenAt: '2026-05-14T13:10:00.000Z', revision: made.revision }); // prettier-ignore
+  await server.json('PATCH', `/api/shift-notes/${made.id}`, {
+    takenBy: 'Vic',
+    takenAt: '2026-05-14T13:10:00.000Z',
+    revision: made.revision,
+  });
   // Two take over at once: the second hears of the first.
-  const late = await server.request('PATCH', `/api/shift-notes/${made.id}`, { takenBy: 'Ann', takenAt: '2026-05-14T13:11:00.000Z', revision: made.revision }); // prettier-ignore
+  const late = await server.request('PATCH', `/api/shift-notes/${made.id}`, {
+    takenBy: 'Ann',
+    takenAt: '2026-05-14T13:11:00.000Z',
+    revision: made.revision,
+  });
   expect([late.status, ((await late.json()) as { error: string }).error]).toEqual([
     409,
     expect.stringContaining('“Vic”'),
   ]);
   await server.json('POST', '/api/shift-notes', { ...written, text: 'evening', at: '2026-05-14T18:00:00.000Z' });
-  expect((await all()).map(({ text, takenBy }) => [text.slice(0, 7), takenBy])).toEqual([['evening', null], ['Bay 1: ', 'Vic']]); // prettier-ignore
+  expect((await all()).map(({ text, takenBy }) => [text.slice(0, 7), takenBy])).toEqual([
+    ['evening', null],
+    ['Bay 1: ', 'Vic'],
+  ]);
   const gone = await server.request('DELETE', `/api/shift-notes/${made.id}`);
   expect(await all()).toHaveLength(1);
   await server.request('POST', `/api/acts/${gone.headers.get('suvok-act')}/undo`);

@@ -55,7 +55,10 @@ function refusalOf(error: unknown): unknown {
   if ((error as NodeJS.ErrnoException).code === 'ENOSPC')
     return new HttpRefusal(507, 'There is no room on this machine’s disk for the file. Nothing was stored.');
   if (error instanceof Error && !(error instanceof multer.MulterError && error.code.startsWith('LIMIT_')))
-    return new HttpRefusal(400, 'The form did not arrive whole, or is not well formed. Nothing was stored; send it again.'); // prettier-ignore
+    return new HttpRefusal(
+      400,
+      'The form did not arrive whole, or is not well formed. Nothing was stored; send it again.',
+    );
   return error;
 }
 

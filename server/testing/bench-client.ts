@@ -126,7 +126,11 @@ export class BenchClient {
   rest(options: GeneratedRun, startS: number, after: number): void {
     const run = generatedRun(options);
     run.time.forEach((at, row) => {
-      if (at > after) this.frame(startS + at, run.channels.map((channel) => channel.values[row]!)); // prettier-ignore
+      if (at > after)
+        this.frame(
+          startS + at,
+          run.channels.map((channel) => channel.values[row]!),
+        );
     });
   }
 

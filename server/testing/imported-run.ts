@@ -9,7 +9,16 @@ export async function importRun(server: TestServer, setupId: number, seed: numbe
   const recording = generatedRun({ seed, speedNoise: 0.006, drumTorque: (rpm) => factor * usualTorque(rpm) });
   const form = new FormData();
   form.append('file', new Blob([writeRecordingCsv(recording)]), 'run.csv');
-  form.append('settings', JSON.stringify({ setupId, dyno: testDyno, air: { temperatureC: 21, pressureHpa: 1000, relativeHumidityPct: 40 }, engineToDrumRatio: null, startedAt: new Date(Date.UTC(2026, 4, 14, 9, 8 * seed)).toISOString() })); // prettier-ignore
+  form.append(
+    'settings',
+    JSON.stringify({
+      setupId,
+      dyno: testDyno,
+      air: { temperatureC: 21, pressureHpa: 1000, relativeHumidityPct: 40 },
+      engineToDrumRatio: null,
+      startedAt: new Date(Date.UTC(2026, 4, 14, 9, 8 * seed)).toISOString(),
+    }),
+  );
   const response = await fetch(`${server.origin}/api/imports`, { method: 'POST', body: form });
   if (response.status !== 201) throw new Error(await response.text());
   return ((await response.json()) as { run: Run }).run;

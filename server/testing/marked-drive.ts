@@ -26,7 +26,8 @@ export class MarkedDrive {
   until(timeS: number): number {
     for (; this.frames < timeS * rateHz; this.frames++) {
       const phase = (this.frames / rateHz) % lapS;
-      const speed = phase < pullS[0] ? 20 : phase < pullS[1] ? 20 + 14 * (phase - pullS[0]) : 90 - 35 * (phase - pullS[1]); // prettier-ignore
+      const speed =
+        phase < pullS[0] ? 20 : phase < pullS[1] ? 20 + 14 * (phase - pullS[0]) : 90 - 35 * (phase - pullS[1]);
       this.send((this.frames + 1) / rateHz, [speed, speed * 32, this.frames]);
     }
     return this.frames;
@@ -75,4 +76,10 @@ export async function marksFound(database: Database, pulls: number): Promise<Mar
 }
 
 /** Nothing doubled, wrong or missing, and every pull one whole run. */
-export const allThere = (pulls: number): Partial<MarksFound> => ({ runs: pulls, whole: pulls, doubled: 0, wrong: 0, missing: 0 }); // prettier-ignore
+export const allThere = (pulls: number): Partial<MarksFound> => ({
+  runs: pulls,
+  whole: pulls,
+  doubled: 0,
+  wrong: 0,
+  missing: 0,
+});

@@ -69,7 +69,8 @@ async function isOfDyno(path: string): Promise<boolean> {
 async function recordingTaken(path: string, job: Job, setupId: number, parts: TakeParts): Promise<Taken> {
   // The machine is that of the job's latest run: a file does not say what it was recorded on.
   const like = job.runs.at(-1);
-  if (!like) throw new Refusal('No run of this job tells which dyno it is from: record or import one by hand, then try again.'); // prettier-ignore
+  if (!like)
+    throw new Refusal('No run of this job tells which dyno it is from: record or import one by hand, then try again.');
   const { mtime } = await stat(path);
   const { run, remarks } = await storeImport(
     { path, name: basename(path) },
@@ -84,16 +85,24 @@ async function recordingTaken(path: string, job: Job, setupId: number, parts: Ta
     { tell: () => undefined, signal: new AbortController().signal },
     parts,
   );
-  return { outcome: 'run', runIds: [run.id], words: [`Dyno, gear and ratio as of ${like.label ?? 'the latest run'}.`, ...remarks].join(' ') }; // prettier-ignore
+  return {
+    outcome: 'run',
+    runIds: [run.id],
+    words: [`Dyno, gear and ratio as of ${like.label ?? 'the latest run'}.`, ...remarks].join(' '),
+  };
 }
 
 async function loggerTaken(path: string, job: Job, { database }: TakeParts): Promise<Taken> {
   const { size } = await stat(path);
-  if (size > mostLoggerBytes) throw new Refusal('No speed of a drum is among its columns, and it is too large for a logger’s file.'); // prettier-ignore
+  if (size > mostLoggerBytes)
+    throw new Refusal('No speed of a drum is among its columns, and it is too large for a logger’s file.');
   const table = readLogTable(decodedText(new Uint8Array(await readFile(path))));
   const key = headingsKey(table.columns);
   const source = (await logSources(database)).find(({ headings }) => headings === key);
-  if (!source) throw new Refusal('Its columns are not known yet: add it once by hand on Logs, then files like it are taken by themselves.'); // prettier-ignore
+  if (!source)
+    throw new Refusal(
+      'Its columns are not known yet: add it once by hand on Logs, then files like it are taken by themselves.',
+    );
   const log = recordingBy(source.mapping, table);
   const rpm = valuesOf(log, 'engineSpeed');
   if (!rpm) throw new Refusal('It records no engine speed: it cannot be time-aligned.');
@@ -111,7 +120,11 @@ async function loggerTaken(path: string, job: Job, { database }: TakeParts): Pro
     }
   });
   if (joined.length === 0) throw new Refusal(found[0]?.refused ?? 'This job has no run that it could belong to.');
-  return { outcome: 'log', runIds: joined.map(({ id }) => id), words: `Joined ${listed(joined.map(({ label }) => label ?? 'a run'))}.` }; // prettier-ignore
+  return {
+    outcome: 'log',
+    runIds: joined.map(({ id }) => id),
+    words: `Joined ${listed(joined.map(({ label }) => label ?? 'a run'))}.`,
+  };
 }
 
 async function soughtIn(database: Database, runs: readonly Run[]): Promise<SoughtRun[]> {

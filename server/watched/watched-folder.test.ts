@@ -37,20 +37,25 @@ async function became(name: string): Promise<WatchedFolder['files'][number]> {
   throw new Error(`nothing became of ${name}`);
 }
 /** Each seed another car's pull: their engine speeds are not alike. */
-const pull = (seed: number) => generatedRun({ seed, speedNoise: 0.01, drumTorque: (rpm) => (0.6 + 0.2 * seed) * usualTorque(rpm) }); // prettier-ignore
+const pull = (seed: number) =>
+  generatedRun({ seed, speedNoise: 0.01, drumTorque: (rpm) => (0.6 + 0.2 * seed) * usualTorque(rpm) });
 const csv = (seed: number) => writeRecordingCsv(pull(seed));
 
 /** The same pull as a logger saw it: its own clock, engine speed and λ. */
 function logged(seed: number): string {
   const { time, channels } = pull(seed);
   const rpm = valuesOf({ time, channels }, 'engineSpeed')!;
-  const rows = Array.from(time.keys()).filter((at) => at % 10 === 0).map((at) => `${(time[at]! + 7.3).toFixed(3)};${rpm[at]!.toFixed(0)};0.88`); // prettier-ignore
+  const rows = Array.from(time.keys())
+    .filter((at) => at % 10 === 0)
+    .map((at) => `${(time[at]! + 7.3).toFixed(3)};${rpm[at]!.toFixed(0)};0.88`);
   return ['Time [s];RPM [rpm];Lambda', ...rows].join('\n');
 }
 
 test('there must be such a folder, and its whole path', async () => {
   expect((await server.request('PUT', '/api/watched-folder', { path: 'here' })).status).toBe(422);
-  expect(await (await server.request('PUT', '/api/watched-folder', { path: join(folder, 'none') })).text()).toContain('is no folder on the machine'); // prettier-ignore
+  expect(await (await server.request('PUT', '/api/watched-folder', { path: join(folder, 'none') })).text()).toContain(
+    'is no folder on the machine',
+  );
   expect((await state()).path).toBeNull();
 });
 
@@ -58,7 +63,11 @@ test('what is dropped is taken once, when it is complete; what cannot be is name
   writeFileSync(join(folder, 'before.csv'), csv(1));
   await server.json('PUT', '/api/watched-folder', { path: folder });
   // A file that lay there before is taken as well; without a car on the dyno it waits, and says so.
-  expect(await became('before.csv')).toMatchObject({ outcome: 'refused', words: expect.stringContaining('No car is on a dyno'), runs: [] }); // prettier-ignore
+  expect(await became('before.csv')).toMatchObject({
+    outcome: 'refused',
+    words: expect.stringContaining('No car is on a dyno'),
+    runs: [],
+  });
   await server.mount(job);
   const { files } = await state();
   await server.request('POST', `/api/watched-files/${files[0]!.id}/again`, {});
@@ -69,7 +78,17 @@ test('what is dropped is taken once, when it is complete; what cannot be is name
   // Once the job has a run, its machine is taken.
   const form = new FormData();
   form.append('file', new Blob([csv(2)]), 'by-hand.csv');
-  form.append('settings', JSON.stringify({ setupId: job.setups[0]!.id, dyno: testDyno, air: null, engineToDrumRatio: null, startedAt: '2026-03-02T10:00:00Z', gear: '4th' })); // prettier-ignore
+  form.append(
+    'settings',
+    JSON.stringify({
+      setupId: job.setups[0]!.id,
+      dyno: testDyno,
+      air: null,
+      engineToDrumRatio: null,
+      startedAt: '2026-03-02T10:00:00Z',
+      gear: '4th',
+    }),
+  );
   expect((await fetch(`${server.origin}/api/imports`, { method: 'POST', body: form })).status).toBe(201);
   const when = new Date('2026-03-02T11:30:00Z');
   writeFileSync(join(folder, 'dropped.csv'), csv(3));
@@ -91,12 +110,19 @@ test('a logger’s file joins the runs that it holds, once its columns are known
   const refused = await became('ecu.csv');
   expect(refused.words).toContain('Its columns are not known yet');
   const table = readLogTable(logged(3));
-  await server.json('PUT', '/api/log-sources', { headings: headingsKey(table.columns), name: 'engine box', mapping: guessedMapping(table), probe: { delayS: 0, offset: 0 } }); // prettier-ignore
+  await server.json('PUT', '/api/log-sources', {
+    headings: headingsKey(table.columns),
+    name: 'engine box',
+    mapping: guessedMapping(table),
+    probe: { delayS: 0, offset: 0 },
+  });
   await server.request('POST', `/api/watched-files/${refused.id}/again`, {});
   const joined = await became('ecu.csv');
   expect(joined).toMatchObject({ outcome: 'log', runs: [{ label: 'A2' }] });
   const run = (await server.json<Job>('GET', `/api/jobs/${job.id}`)).runs.find(({ label }) => label === 'A2') as Run;
-  expect(run.logs).toMatchObject([{ name: 'engine box, ecu.csv', channels: [{ name: 'engineSpeed' }, { name: 'lambda' }] }]); // prettier-ignore
+  expect(run.logs).toMatchObject([
+    { name: 'engine box, ecu.csv', channels: [{ name: 'engineSpeed' }, { name: 'lambda' }] },
+  ]);
 });
 
 test('a file that was taken is not taken again, and nobody asks for one that is not there', async () => {

@@ -8,7 +8,15 @@ import type { Log } from '../../contract/log.ts';
 import type { WatchedFolder as WatchedFolderState } from '../../contract/watched-folder.ts';
 import { Refusal } from '../../core/refusal.ts';
 import { HttpRefusal } from '../http-refusal.ts';
-import { claimFile, forgetFile, forgetUnfinished, settleFile, watchPath, watchedFiles, watchedPath } from '../../store/watched-files.ts'; // prettier-ignore
+import {
+  claimFile,
+  forgetFile,
+  forgetUnfinished,
+  settleFile,
+  watchPath,
+  watchedFiles,
+  watchedPath,
+} from '../../store/watched-files.ts';
 import { takeFile, type TakeParts } from './take-file.ts';
 
 /** A file is complete once its size has stayed the same for so long, ms. */
@@ -87,7 +95,9 @@ export class WatchedFolder {
 
   /** One after another: nothing else of the server waits for them. */
   private enqueue(path: string): Promise<void> {
-    this.queue = this.queue.then(() => this.take(path)).catch((error: unknown) => this.log.error({ err: error, path }, 'a dropped file')); // prettier-ignore
+    this.queue = this.queue
+      .then(() => this.take(path))
+      .catch((error: unknown) => this.log.error({ err: error, path }, 'a dropped file'));
     return this.queue;
   }
 
@@ -95,7 +105,12 @@ export class WatchedFolder {
     const { database } = this.parts;
     const about = await stat(path).catch(() => undefined);
     if (!about?.isFile() || about.size === 0) return;
-    const id = await claimFile(database, { sha256: await hashOf(path), name: basename(path), bytes: about.size, modifiedAt: about.mtime }); // prettier-ignore
+    const id = await claimFile(database, {
+      sha256: await hashOf(path),
+      name: basename(path),
+      bytes: about.size,
+      modifiedAt: about.mtime,
+    });
     if (id === undefined) return;
     try {
       const { outcome, runIds, words } = await takeFile(path, this.parts);
@@ -103,7 +118,13 @@ export class WatchedFolder {
     } catch (error) {
       const known = error instanceof Refusal || error instanceof HttpRefusal;
       if (!known) this.log.error({ err: error, path }, 'a dropped file could not be read');
-      await settleFile(database, id, 'refused', [], known ? error.message : 'Suvok itself made a mistake with it; please report this.'); // prettier-ignore
+      await settleFile(
+        database,
+        id,
+        'refused',
+        [],
+        known ? error.message : 'Suvok itself made a mistake with it; please report this.',
+      );
     }
   }
 }

@@ -36,7 +36,9 @@ let schemaMade: Promise<string> | undefined;
 
 /** A database with the schema of these migrations and nothing in it, made once for all tests: to copy it takes a tenth of the time. @returns its name */
 function withSchema(): Promise<string> {
-  const written = readdirSync(migrationsFolder).sort().map((name) => readFileSync(join(migrationsFolder, name))); // prettier-ignore
+  const written = readdirSync(migrationsFolder)
+    .sort()
+    .map((name) => readFileSync(join(migrationsFolder, name)));
   const name = `test_schema_${createHash('sha256').update(Buffer.concat(written)).digest('hex').slice(0, 12)}`;
   return (schemaMade ??= administering(async (client) => {
     await client.query('select pg_advisory_lock(2)');

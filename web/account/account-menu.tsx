@@ -14,7 +14,11 @@ export function AccountMenu() {
   const me = useAccount()?.me;
   const navigate = useNavigate();
   const [changing, setChanging] = useState(false);
-  const leave = (how: () => Promise<unknown>) => void how().then(() => beginAnew('/jobs'), (error: Error) => notifications.show({ message: error.message, color: 'red' })); // prettier-ignore
+  const leave = (how: () => Promise<unknown>) =>
+    void how().then(
+      () => beginAnew('/jobs'),
+      (error: Error) => notifications.show({ message: error.message, color: 'red' }),
+    );
   if (!me) return null;
   return (
     <>

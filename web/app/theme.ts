@@ -66,7 +66,8 @@ export const theme = createTheme({
       : defaultVariantColorsResolver(input),
   components: {
     // Whatever opens over the page is within a landmark of its own (index.html), and can be closed by a button with a name.
-    ...(typeof document !== 'undefined' && document.getElementById('popups') && { Portal: Portal.extend({ defaultProps: { target: '#popups' } }) }), // prettier-ignore
+    ...(typeof document !== 'undefined' &&
+      document.getElementById('popups') && { Portal: Portal.extend({ defaultProps: { target: '#popups' } }) }),
     Modal: Modal.extend({ defaultProps: { closeButtonProps: { 'aria-label': 'Close' } } }),
     Notification: Notification.extend({ defaultProps: { closeButtonProps: { 'aria-label': 'Close' } } }),
     // The first item takes the focus: an empty child of a menu is none of its items.

@@ -26,7 +26,9 @@ export function ExportRemote({ opened, onClose, ...asked }: ExportRemoteProps) {
 function RemoteForm({ job, view, close }: Pick<ExportRemoteProps, 'job' | 'view'> & { close: () => void }) {
   const runs = job.runs.filter(({ state, label }) => state !== 'recording' && label !== null);
   const lastSetup = runs.at(-1)?.setupId;
-  const [chosen, setChosen] = useState(() => runs.filter(({ setupId }) => setupId === lastSetup).map(({ id }) => String(id))); // prettier-ignore
+  const [chosen, setChosen] = useState(() =>
+    runs.filter(({ setupId }) => setupId === lastSetup).map(({ id }) => String(id)),
+  );
   const state = useExport(`/jobs/${job.id}/remote-package`, close);
   const last = runs.findLast(({ id }) => chosen.includes(String(id)));
   const file = job.tuneFiles.findLast(({ setupId }) => setupId === last?.setupId);

@@ -158,7 +158,9 @@ function emptyLane() {
             if (!step) return;
             const first = Math.ceil(scale.min / step - 1e-9);
             const last = Math.floor(scale.max / step + 1e-9);
-            scale.ticks = Array.from({ length: Math.max(0, last - first + 1) }, (_, index) => ({ value: (first + index) * step })); // prettier-ignore
+            scale.ticks = Array.from({ length: Math.max(0, last - first + 1) }, (_, index) => ({
+              value: (first + index) * step,
+            }));
           },
           ticks: {
             font: { family: "'Archivo Variable'", size: 11.5 },

@@ -27,7 +27,9 @@ export function JobConsents({ job }: { job: Job }) {
       <h2 className="heading">Consents</h2>
       <ul className={classes.list}>
         {jobConsents(job, templates).map(({ template, signed, isOlder, isMissing }) => {
-          const kept = signed && job.consents.find(({ templateId, signedAt }) => templateId === template.id && signedAt === signed.signedAt); // prettier-ignore
+          const kept =
+            signed &&
+            job.consents.find(({ templateId, signedAt }) => templateId === template.id && signedAt === signed.signedAt);
           return (
             <li key={template.id}>
               <span>
@@ -79,7 +81,8 @@ export function JobConsents({ job }: { job: Job }) {
   );
 }
 
-const signedWords = ({ name, signedAt }: Pick<Consent, 'name' | 'signedAt'>) => `${name}, ${dayjs(signedAt).format('D MMM YYYY, HH:mm')}`; // prettier-ignore
+const signedWords = ({ name, signedAt }: Pick<Consent, 'name' | 'signedAt'>) =>
+  `${name}, ${dayjs(signedAt).format('D MMM YYYY, HH:mm')}`;
 
 /** What is done with a consent that was signed. */
 function Kept({ consent: { id, title } }: { consent: Consent }) {
@@ -104,7 +107,9 @@ function Kept({ consent: { id, title } }: { consent: Consent }) {
 function Signing({ job, template, onDone }: { job: Job; template: ConsentTemplate; onDone: () => void }) {
   const [name, setName] = useState(job.owner);
   const [strokes, setStrokes] = useState<Strokes>([]);
-  const sign = useChange(() => api.signConsent(job.id, { templateId: template.id, version: template.revision, name, strokes })); // prettier-ignore
+  const sign = useChange(() =>
+    api.signConsent(job.id, { templateId: template.id, version: template.revision, name, strokes }),
+  );
   return (
     <form
       onSubmit={(event) => {

@@ -35,7 +35,9 @@ export function JobCosts({ job }: { job: Job }) {
   const { data: history } = useHistory(job.id);
   const charges = entriesOf('jobs', job.id, 'charges');
   const proposed = prices && history ? proposals(chargedJob(job, history), prices, dayOf) : [];
-  const open = proposed.filter(({ per, what }) => !job.charges.some((charge) => charge.per === per && charge.what === what)); // prettier-ignore
+  const open = proposed.filter(
+    ({ per, what }) => !job.charges.some((charge) => charge.per === per && charge.what === what),
+  );
   const take = ({ from: _from, ...line }: Proposal) => void charges.add({ ...line, why: '', setupId: null });
   return (
     <section>
@@ -107,11 +109,14 @@ function chargedJob(
   job: Job,
   history: readonly { subject: string; at: string; before: object | null; after: Record<string, unknown> }[],
 ): ChargedJob {
-  // prettier-ignore
   const letterOf = (id: number | null) => job.setups.find((setup) => setup.id === id)?.letter ?? '';
   return {
     id: job.id,
-    runs: job.runs.flatMap(({ bay, label, setupId, startedAt, endedAt }) => bay === null || label === null ? [] : [{ jobId: job.id, letter: letterOf(setupId), label, bay, startedAt, endedAt }]), // prettier-ignore
+    runs: job.runs.flatMap(({ bay, label, setupId, startedAt, endedAt }) =>
+      bay === null || label === null
+        ? []
+        : [{ jobId: job.id, letter: letterOf(setupId), label, bay, startedAt, endedAt }],
+    ),
     states: history
       .filter(({ subject, before, after }) => subject === 'job' && before !== null && 'state' in after)
       .map(({ at, after }) => ({ jobId: job.id, at, state: after.state as Job['state'], why: '' }))

@@ -26,7 +26,6 @@ export function ForecastsOfSetup({
   figures: SetupFigures | undefined;
   ran: boolean;
 }) {
-  // prettier-ignore
   const own = job.forecasts.filter(({ setupId }) => setupId === setup.id);
   if (ran && own.length === 0) return null;
   return (
@@ -53,12 +52,16 @@ function Line({
   figures: SetupFigures | undefined;
   ran: boolean;
 }) {
-  // prettier-ignore
   const { write } = useOwnUnits();
   const { who, quantity, low, high } = forecast;
   const told = (value: number) => write(say`${{ value, unit: unitOfFigure(quantity), digits: 1 }}`);
   const actual = ran && figures ? forecastOutcome(forecast, figures) : undefined;
-  const outcome = actual === undefined ? (ran ? 'its runs do not cover it' : '') : `it made ${told(actual)}: ${high > low ? (actual >= low && actual <= high ? 'within the range' : actual > high ? 'more' : 'less') : `${(((low - actual) / actual) * 100).toFixed(1).replace('-', '−')} % off`}`; // prettier-ignore
+  const outcome =
+    actual === undefined
+      ? ran
+        ? 'its runs do not cover it'
+        : ''
+      : `it made ${told(actual)}: ${high > low ? (actual >= low && actual <= high ? 'within the range' : actual > high ? 'more' : 'less') : `${(((low - actual) / actual) * 100).toFixed(1).replace('-', '−')} % off`}`;
   return (
     <li>
       <span>

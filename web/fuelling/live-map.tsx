@@ -40,9 +40,10 @@ export function nextWords({ axes, next, present }: LiveTable): string {
 export function StandInDriver({ table }: { table: LiveTable }) {
   const [drives, setDrives] = useState(true);
   const bay = useLive((state) => state.watched);
-  const standIn = useLive(
-    ({ bay: watched }) =>
-    watched?.devices.some(({ commands, faults, connected }) => connected && commands.includes('hold') && faults.offered.length > 0), // prettier-ignore
+  const standIn = useLive(({ bay: watched }) =>
+    watched?.devices.some(
+      ({ commands, faults, connected }) => connected && commands.includes('hold') && faults.offered.length > 0,
+    ),
   );
   const { axes, next } = table;
   const commands = axes.across.channel === 'engineSpeed' && axes.down?.channel === 'manifoldPressure';
@@ -57,5 +58,12 @@ export function StandInDriver({ table }: { table: LiveTable }) {
     // oxlint-disable-next-line react/exhaustive-deps
   }, [wanted, bay]);
   if (!standIn || !commands) return <>Suvok sets no load here: set speed and pedal by the dyno’s own controls.</>;
-  return <Switch className={classes.drives} label="The stand-in goes there by itself" checked={drives} onChange={(event) => setDrives(event.currentTarget.checked)} />; // prettier-ignore
+  return (
+    <Switch
+      className={classes.drives}
+      label="The stand-in goes there by itself"
+      checked={drives}
+      onChange={(event) => setDrives(event.currentTarget.checked)}
+    />
+  );
 }

@@ -3,7 +3,14 @@ import { usualPlan } from '../../contract/recording.ts';
 import { isTable, tableOfPlan } from './table-of-plan.ts';
 
 const steps = { ...usualPlan.steps, speedsRpm: [3000, 2000, 3000], loadsKpa: [70, 45] };
-const car = { fuelling: { axes: { across: { channel: 'engineSpeed', breakpoints: [1000, 2000] }, down: null }, dealing: { by: 'nearest', tolerance: 0.3 }, delay: { transportS: 0.2, lagS: 0.1 }, lambdaTarget: 0.98 } } as const; // prettier-ignore
+const car = {
+  fuelling: {
+    axes: { across: { channel: 'engineSpeed', breakpoints: [1000, 2000] }, down: null },
+    dealing: { by: 'nearest', tolerance: 0.3 },
+    delay: { transportS: 0.2, lagS: 0.1 },
+    lambdaTarget: 0.98,
+  },
+} as const;
 
 test('a row of holds at several speeds and loads is a table of its own, in the vehicle’s way', () => {
   const plan = { ...usualPlan, kind: 'step' as const, steps };

@@ -4,7 +4,9 @@ import type { VehicleFuelling } from '../../contract/vehicles.ts';
 
 /** Whether a plan is driven over a table: part load, or holds at several speeds and loads. */
 export function isTable({ kind, steps }: RunPlan): boolean {
-  return kind === 'part-load' || (kind === 'step' && new Set(steps.speedsRpm).size > 1 && new Set(steps.loadsKpa).size > 1); // prettier-ignore
+  return (
+    kind === 'part-load' || (kind === 'step' && new Set(steps.speedsRpm).size > 1 && new Set(steps.loadsKpa).size > 1)
+  );
 }
 
 /** The table that a plan is driven over: the vehicle's own, or the holds of the plan, each known once λ is. */

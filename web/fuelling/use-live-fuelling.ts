@@ -30,7 +30,9 @@ export function useLiveFuelling(layout: VehicleFuelling | null | undefined, goin
   const axes = layout?.axes ?? emptyAxes;
   const [table, setTable] = useState<LiveTable>({ axes });
   const columns = useLastColumns();
-  const offset = useLive((state) => state.bay?.devices.find(({ kind }) => kind === 'engine-logger')?.settings.probe.offset ?? 0); // prettier-ignore
+  const offset = useLive(
+    (state) => state.bay?.devices.find(({ kind }) => kind === 'engine-logger')?.settings.probe.offset ?? 0,
+  );
   const live = useMemo(
     () => new LiveFuelling(columns, axes, settingsOf(layout, offset)),
     [columns, axes, layout, offset],

@@ -111,7 +111,12 @@ export function ImportForm({ job, setup, onDone }: { job: Job; setup: Setup; onD
     onSettled: fetchWhatChanged,
   });
   const dated = rows.every(({ startedAt }) => dayjs(startedAt).isValid());
-  const ready = rows.length > 0 && readable.length === rows.length && dated && (!pickupless || Number(ratio) > 0) ? (onDyno ? dyno : onTheRoad) : undefined; // prettier-ignore
+  const ready =
+    rows.length > 0 && readable.length === rows.length && dated && (!pickupless || Number(ratio) > 0)
+      ? onDyno
+        ? dyno
+        : onTheRoad
+      : undefined;
   return (
     <Stack gap={14}>
       <Dropzone
@@ -173,7 +178,19 @@ export function ImportForm({ job, setup, onDone }: { job: Job; setup: Setup; onD
           label="Kind of run"
           data={[
             { value: '', label: 'as the file tells' },
-            ...(['power', 'conditioning', 'step', 'coast-down', 'idle', 'cold-start', 'transient', 'cruise', 'road-check'] as const).map((value) => ({ value, label: runKindWords[value].name })), // prettier-ignore
+            ...(
+              [
+                'power',
+                'conditioning',
+                'step',
+                'coast-down',
+                'idle',
+                'cold-start',
+                'transient',
+                'cruise',
+                'road-check',
+              ] as const
+            ).map((value) => ({ value, label: runKindWords[value].name })),
           ]}
           value={kind}
           onChange={(event) => setKind(event.currentTarget.value)}

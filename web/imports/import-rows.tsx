@@ -22,7 +22,8 @@ interface ImportRowsProps {
 
 /** The recordings to be imported: each has a date of its own, for one batch may hold several visits. */
 export function ImportRows({ job, rows, previews, onChange }: ImportRowsProps) {
-  const set = (at: number, change: Partial<ImportRow>) => onChange(rows.map((row, index) => (index === at ? { ...row, ...change } : row))); // prettier-ignore
+  const set = (at: number, change: Partial<ImportRow>) =>
+    onChange(rows.map((row, index) => (index === at ? { ...row, ...change } : row)));
   return (
     <ul className={classes.rows}>
       {rows.map(({ file, startedAt, setupId }, at) => (

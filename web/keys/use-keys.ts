@@ -38,7 +38,9 @@ const none: string[] = [];
  * @param everywhere also while a switch or a choice has the focus
  */
 export function useKeys(keys: readonly ScreenKey[], everywhere = false): void {
-  const items = keys.flatMap(({ keys: own = [], run, options }) => run ? own.map((key): HotkeyItem => (options ? [key, run, options] : [key, run])) : []); // prettier-ignore
+  const items = keys.flatMap(({ keys: own = [], run, options }) =>
+    run ? own.map((key): HotkeyItem => (options ? [key, run, options] : [key, run])) : [],
+  );
   useHotkeys(items, everywhere ? none : undefined);
   const part = useId();
   const latest = useRef(keys);
@@ -55,7 +57,8 @@ export function useKeys(keys: readonly ScreenKey[], everywhere = false): void {
       ...(canRun && { run: () => latest.current[at]?.run?.(new KeyboardEvent('keydown')) }),
     }));
     useToldKeys.setState(({ parts }) => ({ parts: new Map(parts).set(part, commands) }));
-    return () => useToldKeys.setState(({ parts }) => ({ parts: new Map([...parts].filter(([other]) => other !== part)) })); // prettier-ignore
+    return () =>
+      useToldKeys.setState(({ parts }) => ({ parts: new Map([...parts].filter(([other]) => other !== part)) }));
   }, [part, said]);
 }
 
@@ -63,5 +66,7 @@ export function useKeys(keys: readonly ScreenKey[], everywhere = false): void {
 export function useAllKeys(): Command[] {
   const parts = useToldKeys((state) => state.parts);
   const all = [...parts.values()].flat();
-  return all.filter(({ shown, says }, at) => all.findIndex((other) => other.shown === shown && other.says === says) === at); // prettier-ignore
+  return all.filter(
+    ({ shown, says }, at) => all.findIndex((other) => other.shown === shown && other.says === says) === at,
+  );
 }

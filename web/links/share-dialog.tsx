@@ -41,9 +41,13 @@ function ShareForm({ job, view, close }: Pick<ShareDialogProps, 'job' | 'view'> 
   const [what, setWhat] = useState(last ? String(last.id) : comparison);
   const [whom, setWhom] = useState('');
   const [days, setDays] = useState('30');
-  const make = useChange(
-    () =>
-    api.shareJob(job.id, { reportVersionId: what === comparison ? null : Number(what), whom, days: Number(days), view }), // prettier-ignore
+  const make = useChange(() =>
+    api.shareJob(job.id, {
+      reportVersionId: what === comparison ? null : Number(what),
+      whom,
+      days: Number(days),
+      view,
+    }),
   );
   if (make.data) return <MadeLink link={make.data} close={close} />;
   return (

@@ -15,7 +15,10 @@ import classes from './shared-links.module.css';
 /** Who may read what of a job without an account, until when; and one more. */
 export function SharedLinks({ job, view }: { job: Job; view: ReportView }) {
   const [sharing, setSharing] = useState(false);
-  const { data: links = [], error } = useQuery({ queryKey: keys.sharedLinks(job.id), queryFn: () => api.sharedLinks(job.id) }); // prettier-ignore
+  const { data: links = [], error } = useQuery({
+    queryKey: keys.sharedLinks(job.id),
+    queryFn: () => api.sharedLinks(job.id),
+  });
   const nameOf = ({ reportVersionId }: SharedLink) => {
     const version = job.reportVersions.find(({ id }) => id === reportVersionId);
     return reportVersionId === null

@@ -83,14 +83,20 @@ test('what only means something under load is left alone until the throttle has 
   drives(0.4, [100, 1.05, 120]);
   expect(shouts()).toEqual([]);
   drives(1, [100, 1.05, 120]);
-  expect(shouts()).toEqual([['lambda', 1.05], ['oilPressure', 120]]); // prettier-ignore
+  expect(shouts()).toEqual([
+    ['lambda', 1.05],
+    ['oilPressure', 120],
+  ]);
 });
 
 test('a channel that reads nothing is watched and never shouts; the next run begins anew', () => {
   watching({ quantity: 'lambda', value: 0.9 }, { quantity: 'boost', value: 150 });
   drives(2, [100, 1.2, 300]);
   expect(shouts()).toEqual([['lambda', 1.2]]);
-  expect(useLiveLimits.getState().limits.map(({ quantity, reading }) => [quantity, reading])).toContainEqual(['boost', undefined]); // prettier-ignore
+  expect(useLiveLimits.getState().limits.map(({ quantity, reading }) => [quantity, reading])).toContainEqual([
+    'boost',
+    undefined,
+  ]);
   act(() => useLive.setState({ bay: bayWith('idle') }));
   drives(2, [100, 1.2, 300]);
   // Over the run what was crossed stays to be seen.

@@ -25,7 +25,13 @@ export function EverywhereKeys({ job }: { job: Job | undefined }) {
   const print = usePrint();
   useKeys(
     [
-      { keys: ['mod+K'], shown: 'Ctrl K', says: 'Go to a job, car, setup or run, or do a command', run: openPalette, onlyHere: true }, // prettier-ignore
+      {
+        keys: ['mod+K'],
+        shown: 'Ctrl K',
+        says: 'Go to a job, car, setup or run, or do a command',
+        run: openPalette,
+        onlyHere: true,
+      },
       { keys: ['mod+P'], shown: 'Ctrl P', says: 'Print', run: print },
     ],
     true,

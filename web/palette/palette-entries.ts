@@ -46,20 +46,38 @@ const stages = [
 export function entriesOfJob(job: Job): PaletteGroup[] {
   const at = (path: string) => `/jobs/${job.id}/${path}`;
   return [
-    { name: job.vehicle, entries: stages.map(([label, path, description]) => ({ id: at(path), label, description, to: at(path) })) }, // prettier-ignore
+    {
+      name: job.vehicle,
+      entries: stages.map(([label, path, description]) => ({ id: at(path), label, description, to: at(path) })),
+    },
     {
       name: 'Setups',
-      entries: job.setups.map(({ letter, change }) => ({ id: `setup ${letter}`, label: `${letter}, ${change}`, description: 'compare it', to: at(`compare?setup=${letter}`) })), // prettier-ignore
+      entries: job.setups.map(({ letter, change }) => ({
+        id: `setup ${letter}`,
+        label: `${letter}, ${change}`,
+        description: 'compare it',
+        to: at(`compare?setup=${letter}`),
+      })),
     },
     {
       name: 'Runs',
       entries: job.runs
         .filter(({ label, state }) => label !== null && state !== 'recording')
-        .map(({ label, kind, note }) => ({ id: `run ${label ?? ''}`, label: `${label ?? ''}, ${runKindWords[kind].name}`, description: note || 'its log', to: at(`logs?run=${label ?? ''}`) })), // prettier-ignore
+        .map(({ label, kind, note }) => ({
+          id: `run ${label ?? ''}`,
+          label: `${label ?? ''}, ${runKindWords[kind].name}`,
+          description: note || 'its log',
+          to: at(`logs?run=${label ?? ''}`),
+        })),
     },
     {
       name: 'Views',
-      entries: job.views.map(({ id, name, address }) => ({ id: `view ${id}`, label: name, description: 'a view of the comparison', to: at(`compare${address}`) })), // prettier-ignore
+      entries: job.views.map(({ id, name, address }) => ({
+        id: `view ${id}`,
+        label: name,
+        description: 'a view of the comparison',
+        to: at(`compare${address}`),
+      })),
     },
   ];
 }

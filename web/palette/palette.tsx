@@ -34,7 +34,15 @@ export function Palette({ job }: { job: Job | undefined }) {
   // The server has looked through these: what it found stands, whatever word it was found by.
   const found: PaletteGroup[] = [
     { name: 'Jobs', entries: (jobs?.jobs ?? []).map(entryOfJob) },
-    { name: 'Vehicles', entries: (vehicles ?? []).map(({ id, name, ownerName, plate }) => ({ id: `vehicle ${id}`, label: name, description: [ownerName, plate].filter(Boolean).join(', '), to: `/vehicles/${id}` })) }, // prettier-ignore
+    {
+      name: 'Vehicles',
+      entries: (vehicles ?? []).map(({ id, name, ownerName, plate }) => ({
+        id: `vehicle ${id}`,
+        label: name,
+        description: [ownerName, plate].filter(Boolean).join(', '),
+        to: `/vehicles/${id}`,
+      })),
+    },
   ];
   const most = typed.trim() === '' ? mostWithoutWords : mostFound;
   const groups = [...matching(own, typed, most), ...matching(found, '', most)];
@@ -96,6 +104,8 @@ function useCommands(): PaletteEntry[] {
     scheme === 'light'
       ? { id: 'bay theme', label: 'Bay theme', description: 'for the dim cell', run: () => setColorScheme('dark') }
       : { id: 'paper theme', label: 'Paper theme', description: 'for the office', run: () => setColorScheme('light') };
-  const told = keys.flatMap(({ says, shown, run }): PaletteEntry[] => run ? [{ id: `key ${says}`, label: says, description: '', shown, run }] : []); // prettier-ignore
+  const told = keys.flatMap(({ says, shown, run }): PaletteEntry[] =>
+    run ? [{ id: `key ${says}`, label: says, description: '', shown, run }] : [],
+  );
   return [...told, theme];
 }

@@ -10,7 +10,8 @@ import { queryClient } from '../state/queries.ts';
 import { rendered } from '../testing/rendered.tsx';
 import { NewSetup } from './new-setup.tsx';
 
-const setup = (id: number, letter: string) => ({ id, letter, change: '', items: [], parentId: null }) as unknown as Setup; // prettier-ignore
+const setup = (id: number, letter: string) =>
+  ({ id, letter, change: '', items: [], parentId: null }) as unknown as Setup;
 const job = { id: 1, bands: [], setups: [setup(1, 'A')] } as unknown as Job;
 
 const opened = (bands: Job['bands'] = []) => {
@@ -28,7 +29,9 @@ const write = (text: string) => fireEvent.change(change(), { target: { value: te
 const begin = () => fireEvent.click(screen.getByRole('button', { name: 'Begin' }));
 let next = 2;
 const server = () =>
-  jest.spyOn(api, 'addSetup').mockImplementation((_, fields) => Promise.resolve({ ...setup(next++, 'B'), ...fields } as unknown as Setup)); // prettier-ignore
+  jest
+    .spyOn(api, 'addSetup')
+    .mockImplementation((_, fields) => Promise.resolve({ ...setup(next++, 'B'), ...fields } as unknown as Setup));
 
 afterEach(() => {
   cleanup();
@@ -92,7 +95,9 @@ test('an expectation is written in the person’s unit, over the band that is ju
   usePreferences.setState({ units: { ...keptUnits, power: 'PS' } });
   const added = opened([{ id: 1, revision: 1, name: 'flat out', fromRpm: 5000, toRpm: 6500 }]);
   write('boost +12 kPa');
-  fireEvent.change(screen.getByLabelText('Expected to give, flat out (locked at its first run)'), { target: { value: '10' } }); // prettier-ignore
+  fireEvent.change(screen.getByLabelText('Expected to give, flat out (locked at its first run)'), {
+    target: { value: '10' },
+  });
   begin();
   await waitFor(() => expect(added).toHaveBeenCalledTimes(1));
   expect(add.mock.calls[0]![1].predictionKw).toBeCloseTo(7.355, 3);

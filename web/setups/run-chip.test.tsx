@@ -9,7 +9,20 @@ import { rendered } from '../testing/rendered.tsx';
 import { RunChip } from './run-chip.tsx';
 
 const run = (over: Partial<Run> = {}) =>
-  ({ id: 4, label: 'B2', kind: 'power', state: 'sealed', setAsideReason: null, note: '', remarks: [], startedAt: '2026-05-04T09:00:00Z', gear: '4th', fuel: null, air: null, ...over }) as unknown as Run; // prettier-ignore
+  ({
+    id: 4,
+    label: 'B2',
+    kind: 'power',
+    state: 'sealed',
+    setAsideReason: null,
+    note: '',
+    remarks: [],
+    startedAt: '2026-05-04T09:00:00Z',
+    gear: '4th',
+    fuel: null,
+    air: null,
+    ...over,
+  }) as unknown as Run;
 const shown = (over: Partial<Run> = {}, unusable?: string) =>
   rendered(
     <QueryClientProvider client={queryClient}>
@@ -35,7 +48,11 @@ test.each([
 
 test('a run of another kind says which, and is not struck through: only what is set aside or cannot be used is', () => {
   shown({ kind: 'cruise' });
-  expect([chip().getAttribute('aria-label'), chip().textContent, chip().dataset.aside]).toEqual(['Run B2, cruise', 'B2cruise', undefined]); // prettier-ignore
+  expect([chip().getAttribute('aria-label'), chip().textContent, chip().dataset.aside]).toEqual([
+    'Run B2, cruise',
+    'B2cruise',
+    undefined,
+  ]);
   cleanup();
   shown({ kind: 'cruise', setAsideReason: 'windy' });
   expect([chip().getAttribute('aria-label'), chip().dataset.aside]).toEqual(['Run B2, windy', 'true']);

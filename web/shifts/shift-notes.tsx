@@ -35,7 +35,8 @@ export function ShiftNotes({ nowMs }: { nowMs: number }) {
   );
 }
 
-const when = (moment: string, nowMs: number) => dayjs(moment).format(dayjs(moment).isSame(nowMs, 'day') ? 'HH:mm' : 'ddd HH:mm'); // prettier-ignore
+const when = (moment: string, nowMs: number) =>
+  dayjs(moment).format(dayjs(moment).isSame(nowMs, 'day') ? 'HH:mm' : 'ddd HH:mm');
 
 function Words({ of: { text } }: { of: ShiftNote }) {
   return (
@@ -47,7 +48,12 @@ function Words({ of: { text } }: { of: ShiftNote }) {
 
 function Note({ note, nowMs }: { note: ShiftNote; nowMs: number }) {
   const name = useOwnName();
-  const take = () => void entriesOfShop('shift-notes').change(note.id, { takenBy: name, takenAt: new Date().toISOString(), revision: note.revision }); // prettier-ignore
+  const take = () =>
+    void entriesOfShop('shift-notes').change(note.id, {
+      takenBy: name,
+      takenAt: new Date().toISOString(),
+      revision: note.revision,
+    });
   return (
     <article className={classes.open}>
       <h2 className="heading">

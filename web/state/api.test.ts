@@ -54,8 +54,15 @@ test('a refusal is the server’s own sentence, with the field and what is store
   answer = () =>
     json(409, { error: 'Somebody else changed the note.', field: 'note', current: { note: 'theirs', revision: 4 } });
   const { message, field, current } = await problem(api.changeRun(3, { note: 'mine' }));
-  expect([message, field, current]).toEqual(['Somebody else changed the note.', 'note', { note: 'theirs', revision: 4 }]); // prettier-ignore
-  expect(asked[0]).toMatchObject({ path: '/api/runs/3', init: { method: 'PATCH', body: JSON.stringify({ note: 'mine' }) } }); // prettier-ignore
+  expect([message, field, current]).toEqual([
+    'Somebody else changed the note.',
+    'note',
+    { note: 'theirs', revision: 4 },
+  ]);
+  expect(asked[0]).toMatchObject({
+    path: '/api/runs/3',
+    init: { method: 'PATCH', body: JSON.stringify({ note: 'mine' }) },
+  });
 });
 
 test('an answer without a reason says so; one in another form asks for a reload', async () => {

@@ -149,7 +149,11 @@ export const api = {
   takeAgain: (id: number) => ask(watchedFolder, `/watched-files/${id}/again`, sending('POST', {})),
   keepLogSource: (source: LogSource) => ask(logSource, '/log-sources', sending('PUT', source)),
   joinLog: (runId: number, samples: Uint8Array, words: JoinedLog) =>
-    ask(run, `/runs/${runId}/logs`, sendingForm(new File([samples as BlobPart], 'samples'), { settings: JSON.stringify(words) })), // prettier-ignore
+    ask(
+      run,
+      `/runs/${runId}/logs`,
+      sendingForm(new File([samples as BlobPart], 'samples'), { settings: JSON.stringify(words) }),
+    ),
   takeLogOff: (runId: number, source: number) => ask(run, `/runs/${runId}/logs/${source}`, { method: 'DELETE' }),
   keepReport: (jobId: number, version: z.input<typeof newReportVersion>) =>
     ask(reportVersion, `/jobs/${jobId}/report/versions`, sending('POST', version)),

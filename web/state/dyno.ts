@@ -21,7 +21,9 @@ type Machine = Pick<DeviceState, 'dyno' | 'engineToDrumRatio'>;
 export function motionReader(columns: readonly string[], machine: Machine): (row: Float64Array) => Motion {
   const turningAt = Math.max(columns.indexOf('rollerSpeed'), columns.indexOf('hubSpeed'));
   // A set that is not whole is refused before its rows come.
-  const drumsAt = machine.dyno ? wholeDrums(columns, machine.dyno.kind)?.map(({ speed }) => columns.indexOf(speed)) : undefined; // prettier-ignore
+  const drumsAt = machine.dyno
+    ? wholeDrums(columns, machine.dyno.kind)?.map(({ speed }) => columns.indexOf(speed))
+    : undefined;
   const surfaceAt = columns.indexOf('surfaceSpeed');
   const pickupAt = columns.indexOf('engineSpeed');
   const radiusM = machine.dyno?.radiusM ?? NaN;

@@ -24,7 +24,9 @@ export async function askInLines<T extends z.ZodType>(
     signal,
   }).catch((error: Error) => {
     if (error.name === 'AbortError') throw error;
-    throw new RequestProblem('The server does not answer. What was recorded is kept; check that Suvok is running and try again.'); // prettier-ignore
+    throw new RequestProblem(
+      'The server does not answer. What was recorded is kept; check that Suvok is running and try again.',
+    );
   });
   for await (const line of linesOf(response)) {
     const said = workLine.safeParse(line);

@@ -23,7 +23,10 @@ test('rows are heard one by one in their columns; a channel without a reading ha
   const end = onRow((row) => heard.push([...row]));
   socket().say({ type: 'columns', bay: 1, device: 'roller', columns: ['time', 'engineSpeed', 'lambda'] });
   socket().rows(1, 3000, 0.9, 2, 3100, NaN);
-  expect(heard).toEqual([[1, 3000, 0.9], [2, 3100, NaN]]); // prettier-ignore
+  expect(heard).toEqual([
+    [1, 3000, 0.9],
+    [2, 3100, NaN],
+  ]);
   expect(latestReading('engineSpeed')).toBe(3100);
   expect(latestReading('lambda')).toBeUndefined();
   expect(latestReading('boost')).toBeUndefined();
@@ -94,7 +97,15 @@ test('a page watches one bay: what the other says is not shown, and a late word 
 });
 
 test('a bay that is taken away is watched no longer', () => {
-  const bayOf = (bay: number) => ({ ...bayWith('idle'), bay, name: `Bay ${bay}`, air: null, mounted: null, plan: usualPlan, devices: [] }); // prettier-ignore
+  const bayOf = (bay: number) => ({
+    ...bayWith('idle'),
+    bay,
+    name: `Bay ${bay}`,
+    air: null,
+    mounted: null,
+    plan: usualPlan,
+    devices: [],
+  });
   watchBay(2);
   socket().say({
     type: 'bays',

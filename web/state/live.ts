@@ -132,7 +132,17 @@ function take(text: string): void {
 /** Said up to thirty times a second, and mostly as before: what is the same stays the same object, and draws nothing anew. */
 function takeBays(said: BaysState): void {
   const { watched, ...before } = useLive.getState();
-  const { bays, unplaced, plain, trial, pairing } = replaceEqualDeep({ ...said, bays: before.bays, unplaced: before.unplaced, plain: before.plain, trial: before.trial, pairing: before.pairing }, said); // prettier-ignore
+  const { bays, unplaced, plain, trial, pairing } = replaceEqualDeep(
+    {
+      ...said,
+      bays: before.bays,
+      unplaced: before.unplaced,
+      plain: before.plain,
+      trial: before.trial,
+      pairing: before.pairing,
+    },
+    said,
+  );
   const bay = bays.find((candidate) => candidate.bay === watched);
   useLive.setState({ bays, unplaced, plain, trial, pairing, bay });
   // The bay has been taken away.

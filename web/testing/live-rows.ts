@@ -32,7 +32,15 @@ export class FakeSocket {
 export function connectedPage(): FakeSocket {
   FakeSocket.all = [];
   Object.assign(globalThis, { WebSocket: FakeSocket });
-  useLive.setState({ connected: false, everConnected: false, bays: [], watched: 1, bay: undefined, columns: [], dynoDevice: undefined }); // prettier-ignore
+  useLive.setState({
+    connected: false,
+    everConnected: false,
+    bays: [],
+    watched: 1,
+    bay: undefined,
+    columns: [],
+    dynoDevice: undefined,
+  });
   keepConnected();
   const socket = FakeSocket.all[0]!;
   socket.onopen!();

@@ -5,7 +5,12 @@ import type { ReactNode } from 'react';
 /** Renders a component as the page does: in Mantine, whose questions to the browser get an answer. */
 export function rendered(ui: ReactNode) {
   window.matchMedia ??= (query: string) =>
-    ({ matches: false, media: query, addEventListener: () => undefined, removeEventListener: () => undefined }) as unknown as MediaQueryList; // prettier-ignore
+    ({
+      matches: false,
+      media: query,
+      addEventListener: () => undefined,
+      removeEventListener: () => undefined,
+    }) as unknown as MediaQueryList;
   window.ResizeObserver ??= class {
     observe() {}
     unobserve() {}

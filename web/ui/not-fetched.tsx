@@ -10,7 +10,6 @@ export function NotFetched({
   tryAgain: () => unknown;
   className?: string | undefined;
 }) {
-  // prettier-ignore
   if (!error) return null;
   return (
     <p role="alert" className={className}>

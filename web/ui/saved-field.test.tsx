@@ -48,7 +48,10 @@ test('where nothing is being written, news from the server comes in', () => {
 });
 
 test('a refusal is said, the text stays, and can be stored again', async () => {
-  const save = jest.fn<Save>().mockRejectedValueOnce(new RequestProblem('The server does not answer.')).mockResolvedValue(undefined); // prettier-ignore
+  const save = jest
+    .fn<Save>()
+    .mockRejectedValueOnce(new RequestProblem('The server does not answer.'))
+    .mockResolvedValue(undefined);
   rendered(field(save));
   type('after');
   fireEvent.keyDown(input(), { key: 'Enter' });
@@ -90,7 +93,9 @@ test.each([
 
 test('a number is written in the person’s unit, kept in its own, and only sent when it is written over', async () => {
   usePreferences.setState({ units: { ...keptUnits, pressure: 'psi' } });
-  const save = jest.fn<(value: number | null, revision: number | undefined) => Promise<unknown>>().mockResolvedValue(undefined); // prettier-ignore
+  const save = jest
+    .fn<(value: number | null, revision: number | undefined) => Promise<unknown>>()
+    .mockResolvedValue(undefined);
   rendered(
     <SavedNumber label="Target" field="target" place="job/1/target" unit="kPa" value={240} revision={3} save={save} />,
   );

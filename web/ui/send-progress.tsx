@@ -1,7 +1,11 @@
 import { Button, Group, Progress, Text } from '@mantine/core';
 import type { SendProgress as Done } from '../state/send-file.ts';
 
-const words: Record<Done['doing'], string> = { sending: 'Sending the file', reading: 'Reading it', storing: 'Storing it' }; // prettier-ignore
+const words: Record<Done['doing'], string> = {
+  sending: 'Sending the file',
+  reading: 'Reading it',
+  storing: 'Storing it',
+};
 /** Where each part begins and ends on the bar, %. */
 const parts: Record<Done['doing'], [number, number]> = { sending: [0, 25], reading: [25, 90], storing: [90, 100] };
 const whole: typeof parts = { sending: [0, 30], reading: [30, 30], storing: [30, 100] };

@@ -18,24 +18,42 @@ let asked: { request: WorkerRequest; answer: (figures: JobFigures) => void; refu
 class WorkerByHand {
   constructor() {
     const { page, worker } = talkingEnds();
-    expose({ figures: (request: WorkerRequest) => new Promise<JobFigures>((answer, refuse) => asked.push({ request, answer, refuse })) }, worker); // prettier-ignore
+    expose(
+      {
+        figures: (request: WorkerRequest) =>
+          new Promise<JobFigures>((answer, refuse) => asked.push({ request, answer, refuse })),
+      },
+      worker,
+    );
     Object.assign(this, page);
   }
 }
 Object.assign(globalThis, { Worker: WorkerByHand });
 
-const run = (id: number, setupId: number, over: object = {}) => ({ id, setupId, kind: 'power', state: 'sealed', ...over }) as unknown as Run; // prettier-ignore
+const run = (id: number, setupId: number, over: object = {}) =>
+  ({ id, setupId, kind: 'power', state: 'sealed', ...over }) as unknown as Run;
 /** So many runs, three of each setup. */
 const runsOf = (count: number) =>
   Array.from({ length: count }, (_, index) => run(index + 1, 1 + Math.floor(index / 3)));
 const setups: never[] = [];
 const request = (runs: readonly Run[], view: object = {}, job: object = {}): WorkerRequest => ({
   job: { vehicle: 'Car', setups, baseline: null, ...job, runs } as unknown as WorkerRequest['job'],
-  view: { standard: 'sae-j1349', share: 1, smoothing: 'auto', powerUnit: 'kW', baselineId: 1, testId: 3, againstId: 2, ...view }, // prettier-ignore
+  view: {
+    standard: 'sae-j1349',
+    share: 1,
+    smoothing: 'auto',
+    powerUnit: 'kW',
+    baselineId: 1,
+    testId: 3,
+    againstId: 2,
+    ...view,
+  },
 });
 const figures = (name: string) => ({ name, spanRpm: 320 }) as unknown as JobFigures;
 const named = (data: JobFigures | undefined) => (data as unknown as { name: string } | undefined)?.name;
-const wrapper = ({ children }: { children: ReactNode }) => <QueryClientProvider client={queryClient}>{children}</QueryClientProvider>; // prettier-ignore
+const wrapper = ({ children }: { children: ReactNode }) => (
+  <QueryClientProvider client={queryClient}>{children}</QueryClientProvider>
+);
 const answered = (index: number, name: string) => act(() => Promise.resolve(asked[index]!.answer(figures(name))));
 
 beforeEach(() => {
@@ -56,7 +74,10 @@ test('of a few runs all figures are asked for at once', async () => {
 
 test('of many runs the curves that are looked at come first, and give way to all figures for good', async () => {
   const runs = runsOf(18);
-  const { result, rerender } = renderHook(({ view }) => useFiguresSoon(request(runs, view)), { wrapper, initialProps: { view: {} } }); // prettier-ignore
+  const { result, rerender } = renderHook(({ view }) => useFiguresSoon(request(runs, view)), {
+    wrapper,
+    initialProps: { view: {} },
+  });
   await waitFor(() => expect(asked).toHaveLength(2));
   const [first, all] = asked.map((one) => one.request);
   // Baseline, test and the other side: nine runs of eighteen, and no judgement.
@@ -92,7 +113,10 @@ test('a refusal is told, and all is asked for again on demand', async () => {
 
 test('figures made with automatic smoothing are those of the span that it came to: they are not made twice', async () => {
   const runs = runsOf(3);
-  const { result, rerender } = renderHook(({ view }) => useFigures(request(runs, view)), { wrapper, initialProps: { view: {} } }); // prettier-ignore
+  const { result, rerender } = renderHook(({ view }) => useFigures(request(runs, view)), {
+    wrapper,
+    initialProps: { view: {} },
+  });
   await waitFor(() => expect(asked).toHaveLength(1));
   await answered(0, 'auto');
   await waitFor(() => expect(named(result.current.data)).toBe('auto'));

@@ -11,12 +11,17 @@ import { testDyno, usualTorque } from '../../core/testing/test-car.ts';
 import { talkingEnds } from '../testing/talking-ends.ts';
 import type { FiguresWorker, WorkerRequest } from './figures.worker.ts';
 
-const drawn = [1, 1.02, 1.04].map((factor, index) => generatedRun({ rateHz: 100, seed: index + 1, speedNoise: 0.006, drumTorque: (rpm) => factor * usualTorque(rpm) })); // prettier-ignore
+const drawn = [1, 1.02, 1.04].map((factor, index) =>
+  generatedRun({ rateHz: 100, seed: index + 1, speedNoise: 0.006, drumTorque: (rpm) => factor * usualTorque(rpm) }),
+);
 /** The car grows a degree warmer from setup to setup, and a tenth from run to run. */
 const coolantOf = (id: number) => 80 + Math.ceil(id / 3) + (id % 3) / 10;
 const recordingOf = (id: number): Recording => {
   const { time, channels } = drawn[id % drawn.length]!;
-  return { time, channels: [...channels, { name: 'coolantTemperature', unit: '°C', values: time.map(() => coolantOf(id)) }] }; // prettier-ignore
+  return {
+    time,
+    channels: [...channels, { name: 'coolantTemperature', unit: '°C', values: time.map(() => coolantOf(id)) }],
+  };
 };
 const run = (id: number, setupId: number, over: object = {}) =>
   ({
@@ -69,7 +74,11 @@ beforeAll(async () => {
     const alone = /runs\/(\d+)\/recording/.exec(path)?.[1];
     if (alone) return Promise.resolve(new Response(recordingToBytes(recordingOf(Number(alone))).buffer as ArrayBuffer));
     const keys = /of=([\da-f.-]+)/.exec(path)![1]!.split('.');
-    return Promise.resolve(new Response(recordingsToBytes(new Map(keys.map((key) => [key, recordingOf(runOfKey(key))]))).buffer as ArrayBuffer)); // prettier-ignore
+    return Promise.resolve(
+      new Response(
+        recordingsToBytes(new Map(keys.map((key) => [key, recordingOf(runOfKey(key))]))).buffer as ArrayBuffer,
+      ),
+    );
   }) as typeof fetch;
   await import('./figures.worker.ts');
   worker = wrap<FiguresWorker>(page);
@@ -124,7 +133,10 @@ test('a mistake of the program is told as one, never as the recording’s fault'
 
 test('a file is looked at before it is sent: what it holds, or the sentence why it is none', async () => {
   const columns = recordingOf(1);
-  const lines = ['time [s],rollerSpeed [rad/s]', ...Array.from(columns.time.slice(0, 200), (at, index) => `${at},${columns.channels[0]!.values[index]}`)]; // prettier-ignore
+  const lines = [
+    'time [s],rollerSpeed [rad/s]',
+    ...Array.from(columns.time.slice(0, 200), (at, index) => `${at},${columns.channels[0]!.values[index]}`),
+  ];
   const seen = await worker.preview(new File([lines.join('\n')], 'run.csv'));
   expect(seen).toMatchObject({ samples: 200, hasPickup: false, fromRoad: false, hasAir: false });
   expect(await worker.preview(new File(['not a recording'], 'run.csv'))).toEqual({ refusal: expect.any(String) });

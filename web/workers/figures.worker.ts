@@ -174,7 +174,8 @@ const worker = {
   async measured(run: Run): Promise<Measured> {
     if (run.kind === 'coast-down') {
       const reading = await cachedReading(run);
-      if (reading.kind !== 'coast-down') throw new Refusal(reading.kind === 'unusable' ? reading.unusable.why : 'This run is no coast-down.'); // prettier-ignore
+      if (reading.kind !== 'coast-down')
+        throw new Refusal(reading.kind === 'unusable' ? reading.unusable.why : 'This run is no coast-down.');
       return { kind: 'coast-down', coast: reading.coast, losses: lossTable(reading.coast) };
     }
     const recording = await fetchedRecording(run);

@@ -29,7 +29,11 @@ export async function openLog(file: File): Promise<OpenedLog> {
     return {
       rows,
       remarks,
-      columns: columns.map(({ heading, unit, values }) => ({ heading, unit, first: [0, 0.25, 0.5, 0.75].map((share) => values[Math.floor(share * values.length)]!) })), // prettier-ignore
+      columns: columns.map(({ heading, unit, values }) => ({
+        heading,
+        unit,
+        first: [0, 0.25, 0.5, 0.75].map((share) => values[Math.floor(share * values.length)]!),
+      })),
       headings: headingsKey(columns),
       guess: guessedMapping(table),
     };

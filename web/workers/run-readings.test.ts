@@ -8,7 +8,10 @@ import { testDyno } from '../../core/testing/test-car.ts';
 import { cachedReading, cachedReadings, cachedPull, fetchRuns, readInTurn } from './run-readings.ts';
 
 const recording = generatedRun({ rateHz: 100 });
-const flat = { ...recording, channels: recording.channels.map((channel) => ({ ...channel, values: channel.values.map(() => 60) })) }; // prettier-ignore
+const flat = {
+  ...recording,
+  channels: recording.channels.map((channel) => ({ ...channel, values: channel.values.map(() => 60) })),
+};
 const run = (id: number, over: object = {}) =>
   ({
     id,
@@ -77,7 +80,9 @@ test('another run of the same number, in data that were restored, is another run
 });
 
 test('a logger’s file that was joined is asked for by its own key too: its number may be another’s', () => {
-  const joined = (key: string) => [{ source: 2, name: 'Box', device: '', channels: [], probe: { delayS: 0, offset: 0 }, key }]; // prettier-ignore
+  const joined = (key: string) => [
+    { source: 2, name: 'Box', device: '', channels: [], probe: { delayS: 0, offset: 0 }, key },
+  ];
   const [id, paths] = [next++, [] as string[]];
   globalThis.fetch = ((path: string) => (paths.push(path), Promise.reject(new TypeError('away')))) as typeof fetch;
   fetchRuns([run(id, { logs: joined('aaaaaaaa-0000-4000-8000-000000000000') })]);
@@ -137,11 +142,16 @@ test('what loggers recorded comes with the run, in the same request; one that do
   const logs = [{ source: 1, name: 'Logger', device: 'l', channels: [], probe: { delayS: 0, offset: 0 } }];
   const logged = run(next++, { logs });
   const rpm = recording.channels.find(({ name }) => name === 'engineSpeed')!;
-  const beside = { time: recording.time, channels: [rpm, { name: 'oilPressure', unit: 'kPa', values: recording.time.map((at) => 400 + at) }] }; // prettier-ignore
+  const beside = {
+    time: recording.time,
+    channels: [rpm, { name: 'oilPressure', unit: 'kPa', values: recording.time.map((at) => 400 + at) }],
+  };
   const paths: string[] = [];
   globalThis.fetch = ((path: string) => {
     paths.push(path);
-    return Promise.resolve(sent([[logged.id, recording], ...(paths.length > 1 ? [[logged.id, beside, '-1'] as const] : [])])); // prettier-ignore
+    return Promise.resolve(
+      sent([[logged.id, recording], ...(paths.length > 1 ? [[logged.id, beside, '-1'] as const] : [])]),
+    );
   }) as typeof fetch;
   await expect(cachedReading(logged)).rejects.toThrow(/did not come from the server/);
   const reading = await cachedReading(logged);

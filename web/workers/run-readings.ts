@@ -44,7 +44,8 @@ function besideOf(run: Run, recordings: ReadonlyMap<string, Recording>): LoggerB
 const readings = new Map<string, Promise<Reading>>();
 
 /** What a reading rests on: the samples, which never change, and what is said of the machine and of what recorded beside it, which may be put right. */
-const readingKey = ({ key, kind, dyno, engineToDrumRatio, logs }: Run) => JSON.stringify([key, kind, dyno, engineToDrumRatio, logs]); // prettier-ignore
+const readingKey = ({ key, kind, dyno, engineToDrumRatio, logs }: Run) =>
+  JSON.stringify([key, kind, dyno, engineToDrumRatio, logs]);
 
 const mostReadings = 400;
 /** Runs are fetched together, so many at a time: the first are made ready while the next are on their way. */
@@ -92,7 +93,11 @@ function fetchMissing(runs: readonly Run[]): void {
 /** What the recordings of runs hold, each made once. @throws NotFetched */
 export async function cachedReadings(runs: readonly Run[]): Promise<Map<number, Reading>> {
   fetchMissing(runs);
-  const found = runs.map((run) => ({ id: run.id, key: readingKey(run), reading: readings.get(readingKey(run)) ?? newReading(run) })); // prettier-ignore
+  const found = runs.map((run) => ({
+    id: run.id,
+    key: readingKey(run),
+    reading: readings.get(readingKey(run)) ?? newReading(run),
+  }));
   // Asked for again they are the newest.
   for (const { key, reading } of found) {
     readings.delete(key);

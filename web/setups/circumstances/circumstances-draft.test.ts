@@ -6,8 +6,29 @@ import { testDyno } from '../../../core/testing/test-car.ts';
 import { changeIn, draftOf } from './circumstances-draft.ts';
 
 const run = (over: Partial<Run> = {}) =>
-  ({ startedAt: '2026-05-04T09:00:00.000Z', gear: '4th', air: { temperatureC: 20.04, pressureHpa: 1000.26, relativeHumidityPct: 50 }, airStated: null, startTemperatures: { oilTemperature: 85 }, fuel: null, tyres: null, tyrePressureKpa: null, fan: null, bonnet: null, loadMode: null, remounted: null, dyno: testDyno, engineToDrumRatio: null, given: {}, ...over }) as unknown as Run; // prettier-ignore
-const stated = { temperatureC: 20, pressure: { at: 'sea level', hPa: 1013, elevationM: 400 }, moisture: { by: 'wet bulb', celsius: 14, ventilated: true } } as const; // prettier-ignore
+  ({
+    startedAt: '2026-05-04T09:00:00.000Z',
+    gear: '4th',
+    air: { temperatureC: 20.04, pressureHpa: 1000.26, relativeHumidityPct: 50 },
+    airStated: null,
+    startTemperatures: { oilTemperature: 85 },
+    fuel: null,
+    tyres: null,
+    tyrePressureKpa: null,
+    fan: null,
+    bonnet: null,
+    loadMode: null,
+    remounted: null,
+    dyno: testDyno,
+    engineToDrumRatio: null,
+    given: {},
+    ...over,
+  }) as unknown as Run;
+const stated = {
+  temperatureC: 20,
+  pressure: { at: 'sea level', hPa: 1013, elevationM: 400 },
+  moisture: { by: 'wet bulb', celsius: 14, ventilated: true },
+} as const;
 const own = ownUnits(keptUnits);
 const changed = (one: Run, over: object) => changeIn({ ...draftOf(one, undefined, own), ...over }, one, undefined, own);
 
@@ -45,20 +66,36 @@ describe('in Fahrenheit, inches of mercury and psi', () => {
 
   test('the form shows what is kept', () => {
     const draft = draftOf(run({ tyrePressureKpa: 240 }), undefined, us);
-    expect(draft).toMatchObject({ temperatureC: '68.07', pressureHpa: '29.54', tyrePressureKpa: '34.8', starts: { oilTemperature: '185' } }); // prettier-ignore
+    expect(draft).toMatchObject({
+      temperatureC: '68.07',
+      pressureHpa: '29.54',
+      tyrePressureKpa: '34.8',
+      starts: { oilTemperature: '185' },
+    });
   });
 
   test('what is not touched is not sent, and one start leaves the others as they are', () => {
     const one = run({ tyrePressureKpa: 240, startTemperatures: { oilTemperature: 85.3, coolantTemperature: 88 } });
     expect(filled(one, {})).toEqual({});
-    const { startTemperatures } = filled(one, { starts: { ...draftOf(one, undefined, us).starts, coolantTemperature: '194' } }) as { startTemperatures: Record<string, number> }; // prettier-ignore
+    const { startTemperatures } = filled(one, {
+      starts: { ...draftOf(one, undefined, us).starts, coolantTemperature: '194' },
+    }) as { startTemperatures: Record<string, number> };
     expect(startTemperatures.coolantTemperature).toBeCloseTo(90, 6);
     expect(startTemperatures.oilTemperature).toBeCloseTo(85.3, 2);
   });
 
   test('what was typed is kept in the units of the record', () => {
     const air = { temperatureC: '77', pressureHpa: '29.53', moisture: '40' };
-    expect(filled(run(), air)).toMatchObject({ air: { temperatureC: 25, pressure: { at: 'station', hPa: expect.closeTo(1000, 0) }, moisture: { by: 'humidity', pct: 40 } } }); // prettier-ignore
-    expect((filled(run(), { tyrePressureKpa: '35' }) as { tyrePressureKpa: number }).tyrePressureKpa).toBeCloseTo(241.3, 1); // prettier-ignore
+    expect(filled(run(), air)).toMatchObject({
+      air: {
+        temperatureC: 25,
+        pressure: { at: 'station', hPa: expect.closeTo(1000, 0) },
+        moisture: { by: 'humidity', pct: 40 },
+      },
+    });
+    expect((filled(run(), { tyrePressureKpa: '35' }) as { tyrePressureKpa: number }).tyrePressureKpa).toBeCloseTo(
+      241.3,
+      1,
+    );
   });
 });

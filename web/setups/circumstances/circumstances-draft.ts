@@ -36,7 +36,10 @@ const written = (value: number | null | undefined, digits = 1) =>
   value === null || value === undefined ? '' : String(Math.round(value * 10 ** digits) / 10 ** digits);
 /** The same in the person's unit; a digit more where that is another one, so that nothing is lost on the way back. */
 const writtenIn = (value: number | null | undefined, unit: string, { told }: Asked, digits = 1) =>
-  written(value === null || value === undefined ? value : told(unit).of(value), digits + (told(unit).unit === unit ? 0 : 1)); // prettier-ignore
+  written(
+    value === null || value === undefined ? value : told(unit).of(value),
+    digits + (told(unit).unit === unit ? 0 : 1),
+  );
 const dateForm = 'YYYY-MM-DDTHH:mm:ss';
 
 /** Whose units the form is filled in. */
@@ -57,7 +60,10 @@ export function draftOf(run: Run, elevationM: number | undefined, own: Asked): C
     moistureBy: moisture?.by ?? 'humidity',
     ventilated: moisture?.by === 'wet bulb' ? moisture.ventilated : true,
     starts: Object.fromEntries(
-      [...new Set([...startChannels, ...Object.keys(run.startTemperatures)])].map((name) => [name, writtenIn(run.startTemperatures[name], '°C', own)]), // prettier-ignore
+      [...new Set([...startChannels, ...Object.keys(run.startTemperatures)])].map((name) => [
+        name,
+        writtenIn(run.startTemperatures[name], '°C', own),
+      ]),
     ),
     fuelName: run.fuel?.name ?? '',
     ethanolPct: written(run.fuel?.ethanolPct),

@@ -24,7 +24,12 @@ export function CircumstancesForm({ job, run, onDone }: { job: Job; run: Run; on
   const [also, setAlso] = useState<string[]>([]);
   const [problem, setProblem] = useState<string>();
   const dynos = useKnownDynos(job);
-  const { data: read } = useQuery({ queryKey: keys.startTemperatures(run.key), queryFn: () => figuresWorker().startTemperatures(run), staleTime: Infinity, retry: false }); // prettier-ignore
+  const { data: read } = useQuery({
+    queryKey: keys.startTemperatures(run.key),
+    queryFn: () => figuresWorker().startTemperatures(run),
+    staleTime: Infinity,
+    retry: false,
+  });
   const send = useChange((change: RunChange) => api.changeRuns([run.id, ...also.map(Number)], change));
   const set = (change: Partial<CircumstancesDraft>) => setDraft((before) => ({ ...before, ...change }));
   const text = (field: keyof CircumstancesDraft & string, label: ReactNode, more: object = {}) => (
@@ -89,7 +94,9 @@ export function CircumstancesForm({ job, run, onDone }: { job: Job; run: Run; on
             label="Moisture by"
             data={[{ value: 'humidity', label: 'relative humidity' }, 'dew point', 'wet bulb']}
             value={draft.moistureBy}
-            onChange={(event) => set({ moistureBy: event.currentTarget.value as CircumstancesDraft['moistureBy'], moisture: '' })} // prettier-ignore
+            onChange={(event) =>
+              set({ moistureBy: event.currentTarget.value as CircumstancesDraft['moistureBy'], moisture: '' })
+            }
           />
           {draft.moistureBy === 'humidity'
             ? number('moisture', 'Humidity', '%')
@@ -117,7 +124,14 @@ export function CircumstancesForm({ job, run, onDone }: { job: Job; run: Run; on
             <Button
               className={classes.low}
               variant="default"
-              onClick={() => set({ starts: { ...draft.starts, ...Object.fromEntries(proposed.map(([name, value]) => [name, String(value)])) } })} // prettier-ignore
+              onClick={() =>
+                set({
+                  starts: {
+                    ...draft.starts,
+                    ...Object.fromEntries(proposed.map(([name, value]) => [name, String(value)])),
+                  },
+                })
+              }
             >
               As its channels read it
             </Button>
@@ -151,7 +165,9 @@ export function CircumstancesForm({ job, run, onDone }: { job: Job; run: Run; on
         <MultiSelect
           label="Say the same of"
           description="What is changed above is then said of these runs too, in one act."
-          data={job.runs.filter(({ id, state }) => id !== run.id && state !== 'recording').map(({ id, label }) => ({ value: String(id), label: label ?? `run ${id}` }))} // prettier-ignore
+          data={job.runs
+            .filter(({ id, state }) => id !== run.id && state !== 'recording')
+            .map(({ id, label }) => ({ value: String(id), label: label ?? `run ${id}` }))}
           value={also}
           onChange={setAlso}
           placeholder={also.length === 0 ? 'this run alone' : undefined}

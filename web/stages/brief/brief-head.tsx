@@ -114,7 +114,11 @@ function Claim({ job, figures }: Told) {
   const kind = lastOnDyno(job.runs)?.dyno.kind ?? job.dynoKind;
   const arrived = figures?.setups.find(({ setupId }) => setupId === job.setups[0]?.id);
   const machine = kind && kind !== 'road' ? kind : undefined;
-  const told = toldFigures(job, machine ?? 'inertia-roller', machine && arrived && { kw: arrived.peakKw, halfWidthKw: arrived.halfWidthKw }); // prettier-ignore
+  const told = toldFigures(
+    job,
+    machine ?? 'inertia-roller',
+    machine && arrived && { kw: arrived.peakKw, halfWidthKw: arrived.halfWidthKw },
+  );
   const claim = told.find(({ whose }) => whose === 'claim') ?? told[0];
   if (!claim) return <Item name="Claimed" main="nothing" lines={['and no factory rating']} />;
   const { whose, kw, scale, here, verdict, source } = claim;

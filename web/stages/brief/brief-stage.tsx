@@ -85,7 +85,9 @@ function safetyLabel(job: Job): string {
   const failed = job.inspections.filter(({ outcome }) => outcome === 'fail').length;
   if (failed > 0) return `Safety, ${failed} failed`;
   const looked = new Set(job.inspections.flatMap(({ key, outcome }) => (outcome === 'open' ? [] : [key])));
-  const open = inspectionItems(job).filter(({ key, part }) => (part === 'car' || part === 'mounting') && !looked.has(key)).length; // prettier-ignore
+  const open = inspectionItems(job).filter(
+    ({ key, part }) => (part === 'car' || part === 'mounting') && !looked.has(key),
+  ).length;
   return open > 0 ? `Safety, ${open} open` : 'Safety';
 }
 

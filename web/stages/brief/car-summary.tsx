@@ -5,7 +5,12 @@ import classes from '../../ui/file-form.module.css';
 import own from './brief-stage.module.css';
 
 const ignitions = { spark: 'spark ignition', compression: 'diesel' } as const;
-const inductions = { none: 'naturally aspirated', turbo: 'turbo', supercharger: 'supercharger', both: 'turbo and supercharger' } as const; // prettier-ignore
+const inductions = {
+  none: 'naturally aspirated',
+  turbo: 'turbo',
+  supercharger: 'supercharger',
+  both: 'turbo and supercharger',
+} as const;
 
 /** What is written of the car, and the way to it. */
 export function CarSummary({ job }: { job: Job }) {

@@ -78,12 +78,19 @@ interface ItemProps {
 function Item({ job, item, entry, place, onLater }: ItemProps) {
   const unit = item.measured?.unit ?? '';
   const told = useOwnUnits().told(unit);
-  const [measured, setMeasured] = useState(typeof entry?.measured === 'number' ? typedFigure(entry.measured, told, unit) : ''); // prettier-ignore
+  const [measured, setMeasured] = useState(
+    typeof entry?.measured === 'number' ? typedFigure(entry.measured, told, unit) : '',
+  );
   const [failing, setFailing] = useState(false);
   const [note, setNote] = useState(entry?.note ?? '');
   const typed = numberOf(measured);
   const store = (outcome: 'ok' | 'fail') =>
-    void entriesOf('jobs', job.id, 'inspections').add({ key: item.key, outcome, note: note.trim(), measured: typeof typed === 'number' ? keptFigure(typed, told, unit) : null }); // prettier-ignore
+    void entriesOf('jobs', job.id, 'inspections').add({
+      key: item.key,
+      outcome,
+      note: note.trim(),
+      measured: typeof typed === 'number' ? keptFigure(typed, told, unit) : null,
+    });
   return (
     <div className={classes.item}>
       <small className="number">{place}</small>

@@ -167,6 +167,11 @@ export function Question({ job }: { job: Job }) {
 
 /** What is written of them, in a line. */
 function circumstances({ gear, fan, bonnet, tyrePressureKpa }: Job): string {
-  const known = [gear && `gear ${gear}`, fan && `fan ${fan}`, bonnet && `bonnet ${bonnet}`, tyrePressureKpa !== null && 'tyre pressure']; // prettier-ignore
+  const known = [
+    gear && `gear ${gear}`,
+    fan && `fan ${fan}`,
+    bonnet && `bonnet ${bonnet}`,
+    tyrePressureKpa !== null && 'tyre pressure',
+  ];
   return known.filter(Boolean).join(', ') || 'gear, dyno, fan, bonnet, tyre pressure';
 }

@@ -41,7 +41,11 @@ describe('what a job’s timeline says', () => {
 
   test.each<[string, Change, string]>([
     ['a setup', change('setup', 2, null, { position: 1, change: 'ignition +1°' }), 'Setup B: ignition +1°'],
-    ['its decision', change('setup', 2, { decision: null }, { decision: 'keep', decisionWhy: 'gains' }), 'B: keep, gains'], // prettier-ignore
+    [
+      'its decision',
+      change('setup', 2, { decision: null }, { decision: 'keep', decisionWhy: 'gains' }),
+      'B: keep, gains',
+    ],
     ['what is taken away', change('band', 7, { removedAt: null }, { removedAt: at(9) }), 'Band street taken away'],
     ['and brought back', change('band', 7, { removedAt: at(9) }, { removedAt: null }), 'Band street brought back'],
     ['a run set aside', change('run', 1, { setAsideReason: null }, { setAsideReason: 'hop' }), 'A1 set aside: hop'],
@@ -50,7 +54,11 @@ describe('what a job’s timeline says', () => {
     ['a borrowed curve', change('borrowed_curve', 4, null, { name: 'sheet' }), 'Borrowed curve sheet'],
     ['a pause', change('job', 1, { state: 'open' }, { state: 'paused', pausedWhy: 'parts' }), 'Paused: parts'],
     ['reopening', change('job', 1, { state: 'closed' }, { state: 'open' }), 'Reopened'],
-    ['a closed job', change('job', 1, { state: 'open' }, { state: 'closed', deliveredSetupId: 2 }), 'Job closed, delivered with B'], // prettier-ignore
+    [
+      'a closed job',
+      change('job', 1, { state: 'open' }, { state: 'closed', deliveredSetupId: 2 }),
+      'Job closed, delivered with B',
+    ],
     ['a field', change('job', 1, { target: '' }, { target: '100 kW' }), 'Target: 100 kW'],
   ])('%s', (_, event, words) => {
     expect(told([event])[0]).toBe(words);

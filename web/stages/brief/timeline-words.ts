@@ -80,7 +80,12 @@ function wordsOf({ subject, before, after, rowId }: Change, job: Job, own: OwnUn
     fuelEntries: () => {
       if (before) return named('Fuel entry', '');
       const { kind, litres, name, ethanolPct } = after;
-      const parts = [text(kind), litres && own.whole(Number(litres), 'L'), name, said(ethanolPct) && `${text(ethanolPct)} %`]; // prettier-ignore
+      const parts = [
+        text(kind),
+        litres && own.whole(Number(litres), 'L'),
+        name,
+        said(ethanolPct) && `${text(ethanolPct)} %`,
+      ];
       return `Fuel ${parts.filter(Boolean).join(' ')}`;
     },
     suspicions: () => {
@@ -94,7 +99,11 @@ function wordsOf({ subject, before, after, rowId }: Change, job: Job, own: OwnUn
     case 'setup':
       if (!before) return `Setup ${setupLetter(Number(after.position))}: ${text(after.change)}`;
       if (gone || back) return `Setup ${letter()}${verb}`;
-      if (after.decision) return [`${letter()}: ${text(after.decision)}${after.decisionWhy ? `, ${text(after.decisionWhy)}` : ''}`, ...(after.decidedOn ? [text(after.decidedOn)] : [])].join('. '); // prettier-ignore
+      if (after.decision)
+        return [
+          `${letter()}: ${text(after.decision)}${after.decisionWhy ? `, ${text(after.decisionWhy)}` : ''}`,
+          ...(after.decidedOn ? [text(after.decidedOn)] : []),
+        ].join('. ');
       if ('change' in after) return `Setup ${letter()} reworded: ${text(after.change)}`;
       if (said(after.predictionKw))
         return `${letter()} is expected to give ${own.whole(Number(after.predictionKw), 'kW')}`;
@@ -114,9 +123,13 @@ function wordsOf({ subject, before, after, rowId }: Change, job: Job, own: OwnUn
     case 'setup_tune_file':
       return named('Tune file', after.name ?? of(job.tuneFiles)?.name);
     case 'tuner_package':
-      return before ? named('Package for the tuner', '') : `Sent to the tuner: ${text(after.runs)} ${after.runs === 1 ? 'run' : 'runs'}`; // prettier-ignore
+      return before
+        ? named('Package for the tuner', '')
+        : `Sent to the tuner: ${text(after.runs)} ${after.runs === 1 ? 'run' : 'runs'}`;
     case 'shared_link':
-      return before ? named('Shared link', after.whom) : `Shared to read${after.whom ? ` with ${text(after.whom)}` : ''}, until ${text(after.endsAt).slice(0, 10)}`; // prettier-ignore
+      return before
+        ? named('Shared link', after.whom)
+        : `Shared to read${after.whom ? ` with ${text(after.whom)}` : ''}, until ${text(after.endsAt).slice(0, 10)}`;
     case 'photo':
       return before && !gone && !back ? undefined : named('Photo', after.caption ?? of(job.photos)?.caption);
     default:

@@ -31,7 +31,10 @@ function Template({ template }: { template?: ConsentTemplate }) {
   const templates = entriesOfShop('consent-templates');
   const form = useForm({
     initialValues: { title: template?.title ?? '', text: template?.text ?? '', asked: template?.asked ?? 'every job' },
-    validate: { title: (title) => (title.trim() ? null : 'Name it'), text: (text) => (text.trim() ? null : 'Write what is agreed to') }, // prettier-ignore
+    validate: {
+      title: (title) => (title.trim() ? null : 'Name it'),
+      text: (text) => (text.trim() ? null : 'Write what is agreed to'),
+    },
   });
   const name = template?.title ?? 'New consent';
   return (

@@ -18,7 +18,9 @@ export function EquipmentPage() {
   const [opened, setOpened] = useState<Equipment | 'new'>();
   const today = calendarToday();
   useKeys([{ keys: ['n'], shown: 'N', says: 'New equipment', run: () => setOpened('new') }]);
-  const items = [...(data ?? [])].sort((one, other) => (daysLeft(one, today) ?? Infinity) - (daysLeft(other, today) ?? Infinity)); // prettier-ignore
+  const items = [...(data ?? [])].sort(
+    (one, other) => (daysLeft(one, today) ?? Infinity) - (daysLeft(other, today) ?? Infinity),
+  );
   return (
     <main className={classes.page}>
       <header className={classes.head}>

@@ -45,7 +45,9 @@ export function JobsPage() {
   const jobs = data?.jobs;
   const groups = (['dyno', 'waiting', 'finished'] as const).map((name) => ({
     name,
-    jobs: (jobs ?? []).filter(({ id, state: stands }) => name === (onDyno.has(id) ? 'dyno' : stands === 'closed' ? 'finished' : 'waiting')), // prettier-ignore
+    jobs: (jobs ?? []).filter(
+      ({ id, state: stands }) => name === (onDyno.has(id) ? 'dyno' : stands === 'closed' ? 'finished' : 'waiting'),
+    ),
   }));
   return (
     <main className={classes.page}>

@@ -101,7 +101,7 @@ export function RunLogPanes({ job, run, colour, figures, log, problem, view, cha
     // What lasts through most of the pull is seen best in the whole.
     const wide = to - from > wholeShare * (whole[1] - whole[0]);
     const around = Math.max(0.06 * (whole[1] - whole[0]), 0.4 * (to - from));
-    const named = groups.filter(({ channels }) => channels.some((name) => event.channels.includes(name))); // prettier-ignore
+    const named = groups.filter(({ channels }) => channels.some((name) => event.channels.includes(name)));
     const more = named.map(({ id }) => id).filter((id) => !opened.includes(id));
     change({
       at: stepped(axis, (from + to) / 2),

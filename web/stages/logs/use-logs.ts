@@ -51,8 +51,10 @@ export function useTelling(
     }));
     const limits = withUsual(knownLimits(job.limits), usualLimits(engineOfRun(recordOfJob(job), run)));
     // Over engine speed its own lane would be a straight line.
-    const logged = log.channels.map(({ name }) => name).filter((name) => axis !== 'engine-speed' || name !== 'engineSpeed'); // prettier-ignore
-    const told = { logged, changes, events: log.events, limits, extremes: log.extremes }; // prettier-ignore
+    const logged = log.channels
+      .map(({ name }) => name)
+      .filter((name) => axis !== 'engine-speed' || name !== 'engineSpeed');
+    const told = { logged, changes, events: log.events, limits, extremes: log.extremes };
     return {
       groups: tellingGroups(told),
       first: firstLanes(told, job.pinnedChannels, mostLanes),

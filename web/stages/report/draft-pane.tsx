@@ -78,7 +78,9 @@ export function DraftPane({ report, draft, own, onChange, files, versions }: Dra
                   label={name}
                   styles={{ body: { alignItems: 'center' } }}
                   checked={isShown}
-                  onChange={() => change({ hidden: isShown ? [...draft.hidden, id] : draft.hidden.filter((other) => other !== id) })} // prettier-ignore
+                  onChange={() =>
+                    change({ hidden: isShown ? [...draft.hidden, id] : draft.hidden.filter((other) => other !== id) })
+                  }
                 />
                 <BlockWords block={block} name={name} draft={draft} onChange={change} />
                 {([-1, 1] as const).map((by) => (
@@ -132,9 +134,19 @@ export function DraftPane({ report, draft, own, onChange, files, versions }: Dra
         <h2 className="heading">Units of the report</h2>
         <NativeSelect
           aria-label="Units of the report"
-          data={[{ value: '', label: 'as on my screens' }, ...unitSets.map(({ name }) => ({ value: name, label: name })), ...(isSet(draft.units) ? [] : [{ value: 'own', label: 'as chosen before' }])]} // prettier-ignore
+          data={[
+            { value: '', label: 'as on my screens' },
+            ...unitSets.map(({ name }) => ({ value: name, label: name })),
+            ...(isSet(draft.units) ? [] : [{ value: 'own', label: 'as chosen before' }]),
+          ]}
           value={draft.units === null ? '' : (unitSets.find(({ units }) => isSame(units, draft.units))?.name ?? 'own')}
-          onChange={(event) => change({ units: unitSets.find(({ name }) => name === event.currentTarget.value)?.units ?? (event.currentTarget.value === 'own' ? draft.units : null) })} // prettier-ignore
+          onChange={(event) =>
+            change({
+              units:
+                unitSets.find(({ name }) => name === event.currentTarget.value)?.units ??
+                (event.currentTarget.value === 'own' ? draft.units : null),
+            })
+          }
         />
         {draft.units === null && (
           <p className={classes.quiet}>

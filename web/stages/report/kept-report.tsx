@@ -84,17 +84,21 @@ export function KeptReport({ job, version }: KeptReportProps) {
 }
 
 /** What the store holds is what core wrote. */
-const asWritten = (written: { head: { about: string; when: string }; blocks: readonly object[] }) => written as WrittenReport; // prettier-ignore
+const asWritten = (written: { head: { about: string; when: string }; blocks: readonly object[] }) =>
+  written as WrittenReport;
 
 function restsWords({ restsOn: { arrived, delivered, smoothing, standard } }: ReportVersion): string {
   const id = standardIds.find((one) => one === standard);
-  const runs = (side: { letter: string; runs: readonly { label: string }[] }) => `${side.letter} (${side.runs.map(({ label }) => label).join(', ')})`; // prettier-ignore
+  const runs = (side: { letter: string; runs: readonly { label: string }[] }) =>
+    `${side.letter} (${side.runs.map(({ label }) => label).join(', ')})`;
   return `It rests on ${[...new Set([runs(delivered), runs(arrived)])].join(' against ')}; ${id ? standards[id].name : standard}, smoothing ${smoothing}.`;
 }
 
 function sinceWords({ blocks, runs, spread }: ChangedSince): string {
   if (blocks.length === 0) return 'Nothing has changed since: today it would say the same.';
-  const sides = runs.map(({ side, then, now }) => `Runs ${side}: ${then.join(', ') || 'none'} then, ${now.join(', ') || 'none'} now. `); // prettier-ignore
+  const sides = runs.map(
+    ({ side, then, now }) => `Runs ${side}: ${then.join(', ') || 'none'} then, ${now.join(', ') || 'none'} now. `,
+  );
   const learned = spread ? 'The shop knows the spread of repeats otherwise now, so intervals are others. ' : '';
   return `${sides.join('')}${learned}Today it would say otherwise: ${listed(blocks)}. This version stays as it is.`;
 }

@@ -49,7 +49,9 @@ export function ReportFile({ report, pdf, stored, curves }: ReportFileProps) {
           aria-label="Paper"
           data={papers.map((value) => ({ value, label: named[value] }))}
           value={paper}
-          onChange={(event) => usePreferences.setState({ paper: papers.find((one) => one === event.currentTarget.value) ?? 'A4' })} // prettier-ignore
+          onChange={(event) =>
+            usePreferences.setState({ paper: papers.find((one) => one === event.currentTarget.value) ?? 'A4' })
+          }
         />
         <Button variant="default" onClick={print}>
           Print
@@ -104,7 +106,12 @@ const words: Record<Doing['doing'], string> = {
   storing: 'Storing it',
 };
 /** Where each part begins and ends on the bar, %. */
-const parts: Record<Doing['doing'], [number, number]> = { reading: [0, 50], comparing: [50, 70], writing: [70, 100], storing: [95, 100] }; // prettier-ignore
+const parts: Record<Doing['doing'], [number, number]> = {
+  reading: [0, 50],
+  comparing: [50, 70],
+  writing: [70, 100],
+  storing: [95, 100],
+};
 
 interface PdfProps extends Pick<ReportFileProps, 'pdf' | 'stored'> {
   paper: (typeof papers)[number];
@@ -122,7 +129,12 @@ function Pdf({ pdf, paper, stored }: PdfProps) {
     setDoing({ doing: 'reading', done: 0 });
     try {
       await stored();
-      const { name, base64 } = await askInLines(reportPdf, pdf.path, { ...pdf.view, paper }, { onDoing: setDoing, signal: control.signal }); // prettier-ignore
+      const { name, base64 } = await askInLines(
+        reportPdf,
+        pdf.path,
+        { ...pdf.view, paper },
+        { onDoing: setDoing, signal: control.signal },
+      );
       const bytes = Uint8Array.from(atob(base64), (letter) => letter.charCodeAt(0));
       saveFile(name, 'application/pdf', new Blob([bytes], { type: 'application/pdf' }));
     } catch (error) {

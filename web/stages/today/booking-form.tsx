@@ -64,8 +64,11 @@ function Fields({ of, bays, onClose }: FieldsProps) {
       times: 4,
     },
     validate: {
-      who: (who) => (who.trim() || known?.jobId ? null : 'Say who or what comes, or choose a job'), // prettier-ignore
-      to: (_, values) => (momentOf(values, values.days, values.to).isAfter(momentOf(values, 0, values.from)) ? null : 'Ends before it begins'), // prettier-ignore
+      who: (who) => (who.trim() || known?.jobId ? null : 'Say who or what comes, or choose a job'),
+      to: (_, values) =>
+        momentOf(values, values.days, values.to).isAfter(momentOf(values, 0, values.from))
+          ? null
+          : 'Ends before it begins',
     },
   });
   // The name of its job is known once the list is there.
@@ -169,7 +172,8 @@ function Fields({ of, bays, onClose }: FieldsProps) {
   );
 }
 
-const momentOf = ({ day }: { day: string }, daysLater: number, time: string) => dayjs(`${day}T${time || '00:00'}`).add(daysLater, 'day'); // prettier-ignore
+const momentOf = ({ day }: { day: string }, daysLater: number, time: string) =>
+  dayjs(`${day}T${time || '00:00'}`).add(daysLater, 'day');
 
 function RemoveBooking({ booking, onClose }: { booking: Booking; onClose: () => void }) {
   const remove = (rest: boolean) => {

@@ -38,14 +38,21 @@ export function DayGrid({ picture, dayStartMs, nowMs, onChange, onOpen, onRemove
   const track = useRef<HTMLDivElement>(null);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: dragFromPx } }));
   const share = (ms: number) => ((Math.min(toMs, Math.max(fromMs, ms)) - fromMs) / (toMs - fromMs)) * 100;
-  const across = (from: number, to: number): { left: string; width: string } => ({ left: `${share(from)}%`, width: `${Math.max(0.3, share(to) - share(from))}%` }); // prettier-ignore
+  const across = (from: number, to: number): { left: string; width: string } => ({
+    left: `${share(from)}%`,
+    width: `${Math.max(0.3, share(to) - share(from))}%`,
+  });
   const hours = Array.from({ length: Math.round((toMs - fromMs) / hourMs) + 1 }, (_, hour) => fromMs + hour * hourMs);
   const all = placed.flatMap((place) => place.row.booked.map((booking) => ({ booking, place })));
 
   const moved = (id: number, minutes: number, bay?: number | null) =>
     onChange(id, (now) => {
       if (minutes === 0 && (bay === undefined || bay === now.bay)) return undefined;
-      return { startsAt: later(now.startsAt, minutes), endsAt: later(now.endsAt, minutes), ...(bay !== undefined && { bay }) }; // prettier-ignore
+      return {
+        startsAt: later(now.startsAt, minutes),
+        endsAt: later(now.endsAt, minutes),
+        ...(bay !== undefined && { bay }),
+      };
     });
   const stretched = (id: number, minutes: number) =>
     onChange(id, (now) => {
@@ -103,7 +110,14 @@ export function DayGrid({ picture, dayStartMs, nowMs, onChange, onOpen, onRemove
           <i key={String(row.bay)} className={classes.rule} style={{ top: topPx - 10 + heightPx }} />
         ))}
         {placed.map(({ row, workedPx }) => (
-          <Worked key={String(row.bay)} stretches={row.worked} top={workedPx} across={across} share={share} onOpen={onWorked} /> // prettier-ignore
+          <Worked
+            key={String(row.bay)}
+            stretches={row.worked}
+            top={workedPx}
+            across={across}
+            share={share}
+            onOpen={onWorked}
+          />
         ))}
         {all.map(({ booking, place }) => (
           <Expected key={booking.id} booking={booking} top={place.workedPx} across={across} nowMs={nowMs} />
@@ -114,7 +128,10 @@ export function DayGrid({ picture, dayStartMs, nowMs, onChange, onOpen, onRemove
               key={booking.id}
               booking={booking}
               bayName={place.row.name}
-              style={{ ...across(booking.fromMs, booking.toMs), top: place.topPx + (place.lanes.get(booking.id) ?? 0) * laneHeight }} // prettier-ignore
+              style={{
+                ...across(booking.fromMs, booking.toMs),
+                top: place.topPx + (place.lanes.get(booking.id) ?? 0) * laneHeight,
+              }}
               onOpen={() => onOpen(booking.id)}
               onKey={onKey(booking, place)}
             />
@@ -190,7 +207,6 @@ function Expected({
   across: Across;
   nowMs: number;
 }) {
-  // prettier-ignore
   const { state, bay, expectedToMs, lateMin } = booking;
   if (bay === null || state !== 'running') return null;
   const over = lateMin >= lateFromMin ? `, ${minutesWords(lateMin * 60)} over` : '';

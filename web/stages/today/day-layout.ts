@@ -20,9 +20,13 @@ export function hoursShown(
   const dayEndMs = dayStartMs + 24 * hourMs;
   const inDay = (ms: number) => Math.min(dayEndMs, Math.max(dayStartMs, ms));
   const all = rows.flatMap(({ booked, worked }) => [
-    ...booked.flatMap(({ fromMs, toMs, expectedToMs, state }) => [fromMs, toMs, ...(state === 'done' ? [] : [expectedToMs])]),
+    ...booked.flatMap(({ fromMs, toMs, expectedToMs, state }) => [
+      fromMs,
+      toMs,
+      ...(state === 'done' ? [] : [expectedToMs]),
+    ]),
     ...worked.flatMap(({ fromMs, toMs }) => [fromMs, toMs]),
-  ]); // prettier-ignore
+  ]);
   const today = nowMs >= dayStartMs && nowMs < dayEndMs ? [nowMs] : [];
   const moments = [...all, ...today].map(inDay);
   const least = Math.min(dayStartMs + 8 * hourMs, ...moments);

@@ -53,14 +53,17 @@ export function TodayPage() {
   const [handingOver, setHandingOver] = useState(false);
   const print = usePrint();
   const go = (change: Record<string, string | undefined>) =>
-    setAddress((before) => {
-      const next = new URLSearchParams(before);
-      for (const [name, value] of Object.entries(change)) {
-        if (value === undefined) next.delete(name);
-        else next.set(name, value);
-      }
-      return next;
-    }, { replace: true }); // prettier-ignore
+    setAddress(
+      (before) => {
+        const next = new URLSearchParams(before);
+        for (const [name, value] of Object.entries(change)) {
+          if (value === undefined) next.delete(name);
+          else next.set(name, value);
+        }
+        return next;
+      },
+      { replace: true },
+    );
   const show = (to: Dayjs) => go({ date: to.isSame(today) ? undefined : to.format(dateForm) });
   const step = (by: number) => show(date.add(by * (week ? 7 : 1), 'day'));
   const book = () => setOpened({ bay: bays[0]?.bay ?? null, startsAt: likelyStart(date, nowMs).toISOString() });
@@ -82,7 +85,8 @@ export function TodayPage() {
     { shown: 'Del', says: 'Remove the booking' },
   ]);
   const openById = (id: number) => setOpened(day?.bookings.find((booking) => booking.id === id));
-  const remove = ({ id, title }: { id: number; title: string }) => void takeAway(`The booking of ${title} is`, () => api.removeBooking(id, false)); // prettier-ignore
+  const remove = ({ id, title }: { id: number; title: string }) =>
+    void takeAway(`The booking of ${title} is`, () => api.removeBooking(id, false));
   return (
     <div className={classes.page} data-wall={wall || undefined}>
       <main className={classes.day}>
@@ -252,7 +256,6 @@ function DayFoot({
   day: { runs: readonly unknown[]; tuneFiles: number } | undefined;
   nowMs: number;
 }) {
-  // prettier-ignore
   const { ready, handedOver, dynoMs } = picture;
   const { data: equipment } = useEquipment();
   const rate = usePrices().data?.find(({ per }) => per === 'dyno hour');

@@ -61,7 +61,8 @@ export const clockOf = (ms: number): string => dayjs(ms).format('HH:mm');
 /** Moves that the server has not taken yet, by booking: they stand over what it says, so that no answer on its way undoes one. */
 const useMoves = create<{ moves: ReadonlyMap<number, BookingChange> }>(() => ({ moves: new Map() }));
 
-const withMoves = (booking: Booking, moves: ReadonlyMap<number, BookingChange>): Booking => Object.assign({}, booking, moves.get(booking.id)); // prettier-ignore
+const withMoves = (booking: Booking, moves: ReadonlyMap<number, BookingChange>): Booking =>
+  Object.assign({}, booking, moves.get(booking.id));
 
 /** Bookings whose move is on its way. */
 const sending = new Set<number>();

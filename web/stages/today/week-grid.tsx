@@ -28,7 +28,11 @@ export function WeekGrid({ picture, from, today, onChange, onOpen, onRemove }: W
   const moved = (id: number, byDays: number, bay?: number | null) =>
     onChange(id, (now) => {
       if (byDays === 0 && (bay === undefined || bay === now.bay)) return undefined;
-      return { startsAt: shifted(now.startsAt, byDays), endsAt: shifted(now.endsAt, byDays), ...(bay !== undefined && { bay }) }; // prettier-ignore
+      return {
+        startsAt: shifted(now.startsAt, byDays),
+        endsAt: shifted(now.endsAt, byDays),
+        ...(bay !== undefined && { bay }),
+      };
     });
   const onKey = (booking: ExpectedBooking, row: number) => (event: KeyboardEvent) => {
     const way = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: -1, ArrowDown: 1 }[event.key];

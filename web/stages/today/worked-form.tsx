@@ -24,10 +24,16 @@ export function WorkedForm({ stretch, day, vehicle, onClose }: WorkedFormProps) 
 
 function Fields({ stretch, day, onClose }: { stretch: WorkedStretch; day: Day | undefined; onClose: () => void }) {
   const { jobId, bay, fromMs, toMs, kind, why, byHand } = stretch;
-  const entry = day?.workTimes.find((time) => time.jobId === jobId && time.bay === bay && Date.parse(time.startsAt) === fromMs); // prettier-ignore
+  const entry = day?.workTimes.find(
+    (time) => time.jobId === jobId && time.bay === bay && Date.parse(time.startsAt) === fromMs,
+  );
   const times = entriesOf('jobs', jobId, 'work-times');
   const form = useForm({
-    initialValues: { from: dayjs(fromMs).format('YYYY-MM-DDTHH:mm'), to: dayjs(toMs).format('YYYY-MM-DDTHH:mm'), why: byHand ? why : '' }, // prettier-ignore
+    initialValues: {
+      from: dayjs(fromMs).format('YYYY-MM-DDTHH:mm'),
+      to: dayjs(toMs).format('YYYY-MM-DDTHH:mm'),
+      why: byHand ? why : '',
+    },
     validate: {
       why: (value) => (value.trim() ? null : 'Say why it is put right by hand'),
       to: (to, { from }) => (dayjs(to).isAfter(dayjs(from)) ? null : 'Ends before it begins'),

@@ -11,7 +11,10 @@ import { VehicleNumber, VehicleWords } from './vehicle-field.tsx';
 
 /** Reads `1st 3.45, 2nd 1.95`. @returns undefined where it cannot be read */
 export function readGears(text: string): { gear: string; ratio: number }[] | undefined {
-  const parts = text.split(/[;\n]|,\s+/).map((part) => part.trim()).filter(Boolean); // prettier-ignore
+  const parts = text
+    .split(/[;\n]|,\s+/)
+    .map((part) => part.trim())
+    .filter(Boolean);
   const gears = parts.map((part) => {
     const found = /^(\S.*?)[\s:=]+(\d+(?:[.,]\d+)?)$/.exec(part);
     return found && { gear: found[1]!, ratio: Number(found[2]!.replace(',', '.')) };

@@ -100,7 +100,9 @@ export function Findings({ job, figures, view, change }: FindingsProps) {
 function TestFindings({ job, figures, view, change }: FindingsProps) {
   const { write } = useOwnUnits();
   const judged = (figures.tests?.shown ?? []).flatMap(({ judgement }) => judgement ?? []);
-  const said = figures.tests ? (testsSentence(judged) ?? 'No kind of test was made in both setups.') : 'Making the figures…'; // prettier-ignore
+  const said = figures.tests
+    ? (testsSentence(judged) ?? 'No kind of test was made in both setups.')
+    : 'Making the figures…';
   return (
     <div className={classes.pane}>
       <div className={classes.findings}>
@@ -197,7 +199,13 @@ function Marks({ figures, view }: { figures: JobFigures; view: CompareView }) {
 
 /** A figure's ± and unit stay with it at a line's end. */
 function unbroken(text: string): React.ReactNode[] {
-  return text
-    .split(/([+−]?[\d,.]+ ± [<\d.]+(?: (?:kW|hp|PS))?)/)
-    .map((part, index) => (index % 2 === 1 ? <span key={index} className={classes.whole}>{part}</span> : part)); // prettier-ignore
+  return text.split(/([+−]?[\d,.]+ ± [<\d.]+(?: (?:kW|hp|PS))?)/).map((part, index) =>
+    index % 2 === 1 ? (
+      <span key={index} className={classes.whole}>
+        {part}
+      </span>
+    ) : (
+      part
+    ),
+  );
 }

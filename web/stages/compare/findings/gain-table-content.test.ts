@@ -10,7 +10,7 @@ function table(address: string) {
 test('rows in their sections, each with both sides, its signed gain and its interval', () => {
   const { heads, sections } = table('band=3000-5000&at=4500');
   expect(heads).toEqual(['A', 'B', 'gain']);
-  expect(sections.map(({ name }) => name)).toEqual(['power, kW', 'torque, N·m', 'time to sweep, s, as driven']); // prettier-ignore
+  expect(sections.map(({ name }) => name)).toEqual(['power, kW', 'torque, N·m', 'time to sweep, s, as driven']);
   const [power] = sections;
   expect(power!.rows.map(({ label }) => label)).toEqual([
     'band, 3,000–5,000',
@@ -21,7 +21,12 @@ test('rows in their sections, each with both sides, its signed gain and its inte
     expect.stringMatching(/^peak(, at least)? \(\d,\d{3} rpm\)|^peak(, at least)? \(A \d,\d{3} · B \d,\d{3} rpm\)/),
   ]);
   const band = power!.rows[0]!;
-  expect(band).toMatchObject({ id: 'band', tone: 'gain', gain: expect.stringMatching(/^\+\d+\.\d$/), halfWidth: expect.stringMatching(/^±/) }); // prettier-ignore
+  expect(band).toMatchObject({
+    id: 'band',
+    tone: 'gain',
+    gain: expect.stringMatching(/^\+\d+\.\d$/),
+    halfWidth: expect.stringMatching(/^±/),
+  });
   expect(Number(band.test) - Number(band.baseline)).toBeCloseTo(Number(band.gain), 0);
 });
 

@@ -6,7 +6,16 @@ import { otherChangeLines } from './other-changes-content.ts';
 
 const change = (test: number[], baseline: number[], over: Partial<ChannelChange> = {}): ChannelChange => {
   const mean = meanDifference(test, baseline);
-  return { channel: 'oilPressure', unit: 'kPa', fromRpm: 2000, toRpm: 6000, mean, greatest: { rpm: 5200, difference: mean }, inSpreads: 1, ...over }; // prettier-ignore
+  return {
+    channel: 'oilPressure',
+    unit: 'kPa',
+    fromRpm: 2000,
+    toRpm: 6000,
+    mean,
+    greatest: { rpm: 5200, difference: mean },
+    inSpreads: 1,
+    ...over,
+  };
 };
 
 test('a row is written with the digits that its interval leaves', () => {

@@ -50,7 +50,6 @@ export function Docked({
   onClose: () => void;
   children: ReactNode;
 }) {
-  // prettier-ignore
   const [panel, setPanel] = useState<HTMLElement | null>(null);
   useEffect(() => panel?.querySelector<HTMLElement>('input, button:not([data-close])')?.focus(), [panel]);
   useEffect(() => {

@@ -15,7 +15,11 @@ const digits = 9;
 /** Which setups' lines are drawn, and whose single runs: by pointer, or by digits (with Shift one alone). */
 export function LineMenu({ job, view, change }: { job: Job; view: CompareView; change: ChangeView }) {
   const lines = linesOf(ranSetups(job.setups, job.runs), view);
-  const usual = [...new Set([view.test, view.against, view.baseline].filter((setup) => setup.jobId === job.id).map(({ letter }) => letter))]; // prettier-ignore
+  const usual = [
+    ...new Set(
+      [view.test, view.against, view.baseline].filter((setup) => setup.jobId === job.id).map(({ letter }) => letter),
+    ),
+  ];
   const shown = lines.filter((line) => line.shown).map(({ letter }) => letter);
   const toggle = (letter: string) =>
     change(

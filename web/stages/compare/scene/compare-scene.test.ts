@@ -59,7 +59,9 @@ describe('lanes', () => {
     const estimated = sceneAt(content('crank=15&power=hp'), undefined);
     expect(lane(estimated, 'power').unit).toMatch(/^hp ≈ at the crank, 15 % lost, assumed/);
     expect(lane(estimated, 'torque').unit).toMatch(/≈ at the crank, 15 % lost, assumed/);
-    expect(lane(estimated, 'power').readings[0]!.values[40]! / lane(scene, 'power').readings[0]!.values[40]!).toBeCloseTo(1 / 0.85 / 0.745699872, 6); // prettier-ignore
+    expect(
+      lane(estimated, 'power').readings[0]!.values[40]! / lane(scene, 'power').readings[0]!.values[40]!,
+    ).toBeCloseTo(1 / 0.85 / 0.745699872, 6);
   });
 
   test('a setup by itself has no gain, and a channel that was not logged says so', () => {

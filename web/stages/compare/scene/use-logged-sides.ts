@@ -35,7 +35,10 @@ export function offeredLanes(job: Job, view: CompareView): string[] {
 /** The ways in which a run's drums can be told apart. */
 function drumLanesOf(run: Run | undefined): string[] {
   if (!run) return [];
-  const drums = wholeDrums(run.channels.map(({ name }) => name), run.dyno.kind); // prettier-ignore
+  const drums = wholeDrums(
+    run.channels.map(({ name }) => name),
+    run.dyno.kind,
+  );
   const groupings = drums ? groupingsOf(drums.map(({ place }) => place)) : [];
   return Object.keys(drumLanes).filter((lane) => groupings.includes(drumLanes[lane]!));
 }

@@ -13,7 +13,12 @@ afterEach(() => {
   jest.restoreAllMocks();
 });
 
-const job = { setups: [{ id: 7, letter: 'A', parentId: null, items: [{ kind: 'fuel', name: 'E10' }] }, { id: 8, letter: 'B', parentId: 7, items: [] }] } as unknown as Job; // prettier-ignore
+const job = {
+  setups: [
+    { id: 7, letter: 'A', parentId: null, items: [{ kind: 'fuel', name: 'E10' }] },
+    { id: 8, letter: 'B', parentId: 7, items: [] },
+  ],
+} as unknown as Job;
 const shown = (unknown: string[]) =>
   rendered(
     <QueryClientProvider client={queryClient}>
@@ -34,7 +39,14 @@ test('the level as it arrived is asked for and becomes an item of the first setu
   expect(write.disabled).toBe(true);
   fireEvent.change(screen.getByLabelText('The main jet as it arrived'), { target: { value: '120' } });
   fireEvent.click(write);
-  await waitFor(() => expect(change).toHaveBeenCalledWith(7, { items: [{ kind: 'fuel', name: 'E10' }, { kind: 'own', name: 'main jet', unit: '', to: 120 }] })); // prettier-ignore
+  await waitFor(() =>
+    expect(change).toHaveBeenCalledWith(7, {
+      items: [
+        { kind: 'fuel', name: 'E10' },
+        { kind: 'own', name: 'main jet', unit: '', to: 120 },
+      ],
+    }),
+  );
 });
 
 test('nothing is asked where the car as it came is known', () => {

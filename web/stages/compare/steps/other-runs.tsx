@@ -26,7 +26,9 @@ export function OtherRuns({
 }) {
   if (!tests) return <div aria-busy />;
   // What can be judged stands above what only one setup has.
-  const kinds = [...tests.shown].sort((one, other) => Number(Boolean(other.judgement)) - Number(Boolean(one.judgement))); // prettier-ignore
+  const kinds = [...tests.shown].sort(
+    (one, other) => Number(Boolean(other.judgement)) - Number(Boolean(one.judgement)),
+  );
   if (kinds.length === 0)
     return (
       <div className={steps.none}>

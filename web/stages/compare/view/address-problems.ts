@@ -50,7 +50,9 @@ function missingIn(address: URLSearchParams, field: Field, job: AddressedJob): s
       const key = fieldIn(address, field);
       const keys = new Set(job.setups.flatMap(({ items }) => items.filter(isNumeric).map(keyOf)));
       // One item, or two that were moved together.
-      const known = keys.has(key ?? '') || [...keys].some((first) => key?.startsWith(`${first}+`) && keys.has(key.slice(first.length + 1))); // prettier-ignore
+      const known =
+        keys.has(key ?? '') ||
+        [...keys].some((first) => key?.startsWith(`${first}+`) && keys.has(key.slice(first.length + 1)));
       return known ? undefined : `No setup of this job changes “${key}”.`;
     }
     default:

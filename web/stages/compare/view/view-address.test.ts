@@ -34,7 +34,12 @@ describe('an address', () => {
   test('that says nothing shows the newest setup against its parent, on the frozen baseline', () => {
     const { baseline, test: tested, against, frozen, smoothing, share, units } = view('');
     expect([baseline.letter, tested.letter, against.letter]).toEqual(['B', 'C', 'B']);
-    expect({ version: frozen!.version, smoothing, share, units }).toEqual({ version: 2, smoothing: 'auto', share: 1, units: keptUnits }); // prettier-ignore
+    expect({ version: frozen!.version, smoothing, share, units }).toEqual({
+      version: 2,
+      smoothing: 'auto',
+      share: 1,
+      units: keptUnits,
+    });
     expect(problems('')).toEqual([]);
   });
 
@@ -159,7 +164,13 @@ describe('bands', () => {
 });
 
 test('what was written is what is read', () => {
-  const address = addressWith(new URLSearchParams(), { share: 50, band: '3000-5600', at: 4200, span: '2000-6000-300.200', runs: 'A1.A2' }); // prettier-ignore
+  const address = addressWith(new URLSearchParams(), {
+    share: 50,
+    band: '3000-5600',
+    at: 4200,
+    span: '2000-6000-300.200',
+    runs: 'A1.A2',
+  });
   expect(fieldIn(address, 'share')).toBe(50);
   expect(fieldIn(address, 'band')).toEqual([[3000, 5600]]);
   expect(fieldIn(address, 'at')).toBe(4200);

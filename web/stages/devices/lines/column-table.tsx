@@ -1,7 +1,13 @@
 import { Autocomplete, TextInput } from '@mantine/core';
 import type { PlainInstrument } from '../../../../contract/plain-instrument.ts';
 import { cellValue, lineCells, perSecond, type PlainColumn } from '../../../../core/exchange/plain-line.ts';
-import { channelLabel, knownChannelNamed, knownChannels, toChannelUnit, type KnownChannel } from '../../../../core/recording/channels.ts'; // prettier-ignore
+import {
+  channelLabel,
+  knownChannelNamed,
+  knownChannels,
+  toChannelUnit,
+  type KnownChannel,
+} from '../../../../core/recording/channels.ts';
 import classes from './lines.module.css';
 import { unitFits } from './lines-draft.ts';
 
@@ -42,7 +48,9 @@ export function ColumnTable({ form, line, change }: ColumnTableProps) {
                 placeholder="left out"
                 size="sm"
                 data={names}
-                renderOption={({ option }) => (option.value === clock ? clock : `${option.value} · ${channelLabel(option.value)}`)} // prettier-ignore
+                renderOption={({ option }) =>
+                  option.value === clock ? clock : `${option.value} · ${channelLabel(option.value)}`
+                }
                 value={column.is === 'channel' ? column.name : column.is === 'time' ? clock : ''}
                 onChange={(value) => set(at, columnNamed(value, column))}
               />

@@ -161,7 +161,10 @@ function useListening(draft: LinesDraft) {
 function Heard({ listening, trial }: { listening: boolean; trial: TrialState | null }) {
   if (!listening || !trial) return <span className="soft">A few lines are shown; nothing of them is kept.</span>;
   if (trial.problem) return <span role="alert">{trial.problem} It is tried again.</span>;
-  if (trial.count === 0) return <span className="soft">{trial.connected ? 'Connected; nothing has come yet.' : 'Nobody is there yet.'}</span>; // prettier-ignore
+  if (trial.count === 0)
+    return (
+      <span className="soft">{trial.connected ? 'Connected; nothing has come yet.' : 'Nobody is there yet.'}</span>
+    );
   return (
     <span className="number">
       {trial.count.toLocaleString('en-GB')} lines{trial.rateHz !== null && `, ${trial.rateHz} a second`}

@@ -96,7 +96,9 @@ export function missing(draft: LinesDraft, form: PlainInstrument['form']): strin
   if (!isDynoKind(draft.kind)) return undefined;
   if (!draft.machine.inertiaKgM2) return 'A dyno needs the inertia of its drum or hub.';
   const pickup = form.columns.some((column) => column.is === 'channel' && column.name === 'engineSpeed');
-  return pickup || draft.machine.ratio ? undefined : 'Without a column of engine speed the ratio of engine to drum speed is needed.'; // prettier-ignore
+  return pickup || draft.machine.ratio
+    ? undefined
+    : 'Without a column of engine speed the ratio of engine to drum speed is needed.';
 }
 
 /** Whether a unit can be one of a channel; any will do for a channel of one's own. */

@@ -16,7 +16,11 @@ const fewest = 6;
 
 /** The folder in which dynos and loggers drop their files: which it is, and what became of each file. */
 export function WatchedFolderPane() {
-  const { data, refetch } = useQuery({ queryKey: keys.watchedFolder, queryFn: api.watchedFolder, refetchInterval: lookAgainMs }); // prettier-ignore
+  const { data, refetch } = useQuery({
+    queryKey: keys.watchedFolder,
+    queryFn: api.watchedFolder,
+    refetchInterval: lookAgainMs,
+  });
   const [typed, setTyped] = useState<string>();
   const [all, setAll] = useState(false);
   const choose = useChange((path: string | null) => api.watchFolder(path));

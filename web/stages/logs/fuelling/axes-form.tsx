@@ -29,7 +29,10 @@ export function AxesButton({ job, axes }: { job: Job; axes: FuellingAxes }) {
   );
 }
 
-const channelData = fuellingAxisChannels.map((value) => ({ value, label: `${axisNames[value].name}, ${axisNames[value].unit}` })); // prettier-ignore
+const channelData = fuellingAxisChannels.map((value) => ({
+  value,
+  label: `${axisNames[value].name}, ${axisNames[value].unit}`,
+}));
 
 interface Draft {
   across: { channel: FuellingAxisChannel; text: string };
@@ -45,14 +48,20 @@ interface Draft {
 /** Breakpoints typed or pasted, from a spreadsheet or out of a file; remembered with the vehicle. */
 function AxesForm({ job, axes, close }: { job: Job; axes: FuellingAxes; close: () => void }) {
   const [draft, setDraft] = useState(() => draftOf(axes, job.car.fuelling ?? null));
-  const change = useChange((fuelling: VehicleFuelling) => api.changeVehicle(job.car.id, { fuelling, revision: job.car.revision })); // prettier-ignore
+  const change = useChange((fuelling: VehicleFuelling) =>
+    api.changeVehicle(job.car.id, { fuelling, revision: job.car.revision }),
+  );
   const read = settingsIn(draft);
   const problems = 'problems' in read ? read.problems : {};
   /** A whole table pasted into either field brings both axes. */
   const paste = (text: string, into: 'across' | 'down') => {
     const found = tried(() => readTable(text));
     if (found && typeof found !== 'string' && found.down && draft.down.channel !== 'none')
-      setDraft({ ...draft, across: { ...draft.across, text: found.across.join(', ') }, down: { ...draft.down, text: found.down.join(', ') } }); // prettier-ignore
+      setDraft({
+        ...draft,
+        across: { ...draft.across, text: found.across.join(', ') },
+        down: { ...draft.down, text: found.down.join(', ') },
+      });
     else setDraft({ ...draft, [into]: { ...draft[into], text } });
   };
   const fromFile = async (file: File | undefined) => file && paste(await file.text(), 'across');
@@ -227,7 +236,10 @@ function settingsIn(draft: Draft): { settings: VehicleFuelling } | { problems: {
 }
 
 function breakpointsIn(text: string): number[] | string {
-  const list = text.split(/[\s;]+|,(?:\s+|(?=\d{2,}))/).filter(Boolean).map((value) => Number(value.replace(',', '.'))); // prettier-ignore
+  const list = text
+    .split(/[\s;]+|,(?:\s+|(?=\d{2,}))/)
+    .filter(Boolean)
+    .map((value) => Number(value.replace(',', '.')));
   if (list.some((value) => !Number.isFinite(value))) return 'Numbers, with blanks or commas between.';
   return tried(() => {
     mustBeAxis({ channel: 'engineSpeed', breakpoints: list });

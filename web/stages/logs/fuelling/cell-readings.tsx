@@ -28,7 +28,10 @@ export function CellReadings({ table, used, cell }: CellReadingsProps) {
   const range = niceRange(Math.min(least, -1), Math.max(most, 1), 4);
   const y = (percent: number) => 8 + (height - 26) * ((range.most - percent) / (range.most - range.least));
   const x = (at: number) => left + ((at + 0.5) / Math.max(1, readings.length)) * (width - left - 8);
-  const ticks = Array.from({ length: Math.round((range.most - range.least) / range.step) + 1 }, (_, at) => range.least + at * range.step); // prettier-ignore
+  const ticks = Array.from(
+    { length: Math.round((range.most - range.least) / range.step) + 1 },
+    (_, at) => range.least + at * range.step,
+  );
   return (
     <section className={classes.readings} aria-label="Readings of the cell">
       <h2>

@@ -24,7 +24,11 @@ export function FuellingSide({ job, setup, shown, others }: FuellingSideProps) {
   const table = shown.found?.table;
   const navigate = useNavigate();
   const multipliers = table?.cells.map((cell) => Number(proposedMultiplier(cell).toFixed(4))) ?? [];
-  const revision = 1 + lineOf(job.setups, setup.id).flatMap(({ items }) => items).filter(({ kind }) => kind === 'fuel-table').length; // prettier-ignore
+  const revision =
+    1 +
+    lineOf(job.setups, setup.id)
+      .flatMap(({ items }) => items)
+      .filter(({ kind }) => kind === 'fuel-table').length;
   const mountedIn = useLive(({ bays }) => bays.find(({ mounted }) => mounted?.jobId === job.id)?.bay);
   const add = useChange(async () => {
     if (!table) throw new Error('Nothing is proposed yet.');

@@ -44,7 +44,10 @@ export function LogLanes({ lanes, whole, view, rest, change }: LogLanesProps) {
       onAt={(at) => change({ at })}
       onStep={(count, from) => change((now) => ({ at: snapped((now.at ?? from) + count * step) }))}
       onZoom={(zoom) => change({ zoom })}
-      copied={(x) => ({ words: axisText(x, told), text: readingsText(scene, told.of(x), x, `${axisWords[axis].name} [${told.unit}]`) })} // prettier-ignore
+      copied={(x) => ({
+        words: axisText(x, told),
+        text: readingsText(scene, told.of(x), x, `${axisWords[axis].name} [${told.unit}]`),
+      })}
       axis={(crosshair) =>
         axis === 'engine-speed' ? (
           <SpeedAxis range={range} atRpm={crosshair} bands={[]} />

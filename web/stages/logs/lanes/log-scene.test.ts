@@ -26,8 +26,27 @@ const side = (label: string, more: number): LogSide => ({
   },
 });
 const group = { id: 'boost', channels: ['boost', 'boostTarget'], ofTheDrum: false };
-const event = { id: 'boost-overshoot', name: 'boost overshoots', severity: 'mind', fromS: 8, toS: 9, fromRpm: 3000, toRpm: 4000, figure: 9, unit: 'kPa', message: 'Over.', channels: ['boost'] } as const satisfies ShownEvent; // prettier-ignore
-const source = { main: side('B1', 5), beside: [side('A3', 0)], events: [event], limits: [{ quantity: 'boost', value: 80, scale: null }], axis: 'engine-speed', own: ownUnits(keptUnits) } as const; // prettier-ignore
+const event = {
+  id: 'boost-overshoot',
+  name: 'boost overshoots',
+  severity: 'mind',
+  fromS: 8,
+  toS: 9,
+  fromRpm: 3000,
+  toRpm: 4000,
+  figure: 9,
+  unit: 'kPa',
+  message: 'Over.',
+  channels: ['boost'],
+} as const satisfies ShownEvent;
+const source = {
+  main: side('B1', 5),
+  beside: [side('A3', 0)],
+  events: [event],
+  limits: [{ quantity: 'boost', value: 80, scale: null }],
+  axis: 'engine-speed',
+  own: ownUnits(keptUnits),
+} as const;
 
 describe('a lane of a log', () => {
   test('holds the run over the other, its target dashed and once, limit and mark where they are', () => {
@@ -48,7 +67,12 @@ describe('a lane of a log', () => {
   test('limits, axis and readings stand in the person’s unit', () => {
     const psi = { ...keptUnits, pressure: 'psi' } as const;
     const told = (one: LogSide) => ({ ...one, log: toldLog(one.log, psi, 14.7) });
-    const lane = groupLane(group, { ...source, main: told(source.main), beside: source.beside.map(told), own: ownUnits(psi) }); // prettier-ignore
+    const lane = groupLane(group, {
+      ...source,
+      main: told(source.main),
+      beside: source.beside.map(told),
+      own: ownUnits(psi),
+    });
     expect(lane.unit(lane.valuesWithin([2000, 7000]))).toBe('psi · Boost target dashed · limit ≤ 11.6');
     expect(lane.decoration.levels![0]!.value).toBeCloseTo(11.603, 3);
     expect(readingsAt(lane, 4000).map(({ text }) => text)).toEqual(['5.8', '10.2', '6.5']);

@@ -67,16 +67,30 @@ export function groupLane(group: LaneGroup, source: SceneSource): LaneContent {
   const values = drawn.map((line) => line.values as Float64Array);
   const bounds = source.limits
     .filter(({ quantity }) => limitChannel(quantity) === first)
-    .map(({ quantity, value }) => ({ value: own.told(limitQuantities[quantity].unit).of(value), words: limitWords({ quantity, value }, own) })); // prettier-ignore
+    .map(({ quantity, value }) => ({
+      value: own.told(limitQuantities[quantity].unit).of(value),
+      words: limitWords({ quantity, value }, own),
+    }));
   const range = closeRange(values, unit);
   const span = range.most - range.least;
-  const shownBounds = bounds.filter(({ value }) => value > range.least - limitWithin * span && value < range.most + limitWithin * span); // prettier-ignore
+  const shownBounds = bounds.filter(
+    ({ value }) => value > range.least - limitWithin * span && value < range.most + limitWithin * span,
+  );
   const whole = closeRange([...values, ...shownBounds.map(({ value }) => new Float64Array([value]))], unit);
   const marks = marksOf(first, source);
   return {
     id: group.id,
     name: toldLabel(first, own),
-    unit: () => [unit, ...partners.filter((name) => main.log.channels.some((channel) => channel.name === name)).map((name) => `${toldLabel(name, own)} dashed`), ...bounds.map(({ words }) => words)].filter(Boolean).join(' · '), // prettier-ignore
+    unit: () =>
+      [
+        unit,
+        ...partners
+          .filter((name) => main.log.channels.some((channel) => channel.name === name))
+          .map((name) => `${toldLabel(name, own)} dashed`),
+        ...bounds.map(({ words }) => words),
+      ]
+        .filter(Boolean)
+        .join(' · '),
     readingUnit: unit,
     lines: drawn,
     readings: drawn.map(({ id, label, endName, colour, x, values: read }) => ({
@@ -104,7 +118,6 @@ export function groupLane(group: LaneGroup, source: SceneSource): LaneContent {
     name: string,
     look: { label: string; width: number; opacity?: number; dash?: number[] },
   ): (LaneLine & { label: string; endName: string })[] {
-    // prettier-ignore
     const channel = side.log.channels.find((candidate) => candidate.name === name);
     const series = channel && seriesOver(channel, axis, side.log.startS);
     if (!series || series.x.length < 2) return [];

@@ -13,7 +13,9 @@ test('what has room stands in one row, and what would overlap goes into the next
 });
 
 test('no two of one row overlap, and all stay on the strip, however many there are', () => {
-  const many = Array.from({ length: 30 }, (_, at) => on(`event ${at}`, (at * 37) % 100 / 100, Math.min(1, ((at * 37) % 100) / 100 + 0.05))); // prettier-ignore
+  const many = Array.from({ length: 30 }, (_, at) =>
+    on(`event ${at}`, ((at * 37) % 100) / 100, Math.min(1, ((at * 37) % 100) / 100 + 0.05)),
+  );
   const placed = inRows(many, 500);
   expect(placed).toHaveLength(30);
   for (const one of placed) {

@@ -40,6 +40,14 @@ export function inRows<T extends OnStrip>(all: readonly T[], width: number): (T 
       const free = endsPx.findIndex((end) => end <= startPx);
       const row = free < 0 ? endsPx.length : free;
       endsPx[row] = endPx;
-      return { ...one, row, startPx, widthPx: endPx - startPx, namePx: namePx - startPx, barPx: barPx - startPx, barWidthPx }; // prettier-ignore
+      return {
+        ...one,
+        row,
+        startPx,
+        widthPx: endPx - startPx,
+        namePx: namePx - startPx,
+        barPx: barPx - startPx,
+        barWidthPx,
+      };
     });
 }

@@ -25,7 +25,12 @@ const mostVisits = 6;
 
 async function sagsOf(vehicleId: number): Promise<SagOfRun[]> {
   const { jobs } = await api.vehicle(vehicleId);
-  const visits = await Promise.all(jobs.filter(({ runs }) => runs > 0).slice(0, mostVisits).map(({ id }) => api.job(id))); // prettier-ignore
+  const visits = await Promise.all(
+    jobs
+      .filter(({ runs }) => runs > 0)
+      .slice(0, mostVisits)
+      .map(({ id }) => api.job(id)),
+  );
   const asked = visits.flatMap((job) =>
     job.runs
       .filter(({ kind, state }) => kind === 'power' && state !== 'recording')
@@ -42,7 +47,11 @@ async function sagsOf(vehicleId: number): Promise<SagOfRun[]> {
 export function SagOverVisits({ job }: { job: Job }) {
   const own = useOwnUnits();
   const [opened, setOpened] = useState(false);
-  const { data, error } = useQuery({ queryKey: keys.fuelSags(job.vehicleId, job.runs.length), queryFn: () => sagsOf(job.vehicleId), enabled: opened }); // prettier-ignore
+  const { data, error } = useQuery({
+    queryKey: keys.fuelSags(job.vehicleId, job.runs.length),
+    queryFn: () => sagsOf(job.vehicleId),
+    enabled: opened,
+  });
   if (!opened)
     return (
       <button className={button.act} onClick={() => setOpened(true)}>

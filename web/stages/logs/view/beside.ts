@@ -29,7 +29,9 @@ export function besideOf(job: Job, run: Run, names: readonly string[] | undefine
     // Two lines of one colour could not be told apart.
     return setup && setupId !== run.setupId ? setupColour(setup.letter, setup.id === baseline.id) : 'var(--soft)';
   };
-  const usual = meanRuns(job, baseline.id).filter(({ id }) => id !== run.id).at(-1); // prettier-ignore
+  const usual = meanRuns(job, baseline.id)
+    .filter(({ id }) => id !== run.id)
+    .at(-1);
   const wanted = names ?? (usual?.label ? [usual.label] : []);
   return wanted.flatMap((name): Beside[] => {
     const one = endedRuns(job).find(({ label }) => label === name);

@@ -5,7 +5,16 @@ const at = (address: string) => logsViewIn(new URLSearchParams(address));
 
 describe('the address of a log', () => {
   test('asks for nothing: the usual view', () => {
-    expect(at('')).toEqual({ run: undefined, beside: undefined, axis: 'engine-speed', at: undefined, zoom: undefined, show: 'lanes', cell: undefined, lanes: undefined }); // prettier-ignore
+    expect(at('')).toEqual({
+      run: undefined,
+      beside: undefined,
+      axis: 'engine-speed',
+      at: undefined,
+      zoom: undefined,
+      show: 'lanes',
+      cell: undefined,
+      lanes: undefined,
+    });
   });
 
   test('what is written into it is read out of it', () => {
@@ -29,7 +38,10 @@ describe('the address of a log', () => {
   });
 
   test('changes leave the rest as it is, and take out what they say is undefined', () => {
-    const address = addressWith(new URLSearchParams('run=B2&by=road&at=88&zoom=60_90'), { at: undefined, zoom: undefined }); // prettier-ignore
+    const address = addressWith(new URLSearchParams('run=B2&by=road&at=88&zoom=60_90'), {
+      at: undefined,
+      zoom: undefined,
+    });
     expect(address.toString()).toBe('run=B2&by=road');
   });
 

@@ -51,7 +51,8 @@ export function logsViewIn(address: URLSearchParams): LogsView {
 /** The address with changes written into it; what is undefined in them is taken out. */
 export function addressWith(address: URLSearchParams, changes: Partial<LogsView>): URLSearchParams {
   const next = new URLSearchParams(address);
-  const put = (name: string, value: string | undefined) => (value === undefined ? next.delete(name) : next.set(name, value)); // prettier-ignore
+  const put = (name: string, value: string | undefined) =>
+    value === undefined ? next.delete(name) : next.set(name, value);
   if ('run' in changes) put('run', changes.run);
   if ('beside' in changes) put('beside', changes.beside && (changes.beside.join('.') || 'none'));
   if ('axis' in changes) put('by', changes.axis && written[changes.axis]);

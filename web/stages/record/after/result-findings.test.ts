@@ -19,7 +19,12 @@ const run = (id: number, at: number, oilC: number, over: Partial<Run> = {}) =>
   }) as unknown as Run;
 const baseline = { id: 1 } as Setup;
 const usual = [run(1, 0, 85), run(2, 5, 86), run(3, 10, 84)];
-const check = (id: string, severity: RunFinding['severity'], message: string, over: Partial<RunFinding> = {}): RunFinding => ({ id, from: 'check', severity, message, limit: false, ...over }); // prettier-ignore
+const check = (
+  id: string,
+  severity: RunFinding['severity'],
+  message: string,
+  over: Partial<RunFinding> = {},
+): RunFinding => ({ id, from: 'check', severity, message, limit: false, ...over });
 const found = (run: Run, found: RunFinding[] = []) =>
   findingsOf({ job: { runs: [...usual, run] } as Job, run: run, baseline, found, unusable: undefined });
 
@@ -31,8 +36,23 @@ describe('what is said right after the lift', () => {
   test('the gravest first, three of the log at most, and every broken limit', () => {
     const events = [1, 2, 3, 4].map((at) => check(`${at}`, 'mind', `event ${at}`, { from: 'log' }));
     const limits = [1, 2, 3, 4].map((at) => check(`${at}`, 'stop', `limit ${at}`, { from: 'log', limit: true }));
-    const said = found(run(9, 15, 85, { setupId: 2 }), [check('slip', 'note', 'note'), check('hop', 'stop', 'hop'), ...limits, ...events]); // prettier-ignore
-    expect(said.map(({ text }) => text)).toEqual(['hop', 'limit 1', 'limit 2', 'limit 3', 'limit 4', 'event 1', 'event 2', 'event 3', 'note']); // prettier-ignore
+    const said = found(run(9, 15, 85, { setupId: 2 }), [
+      check('slip', 'note', 'note'),
+      check('hop', 'stop', 'hop'),
+      ...limits,
+      ...events,
+    ]);
+    expect(said.map(({ text }) => text)).toEqual([
+      'hop',
+      'limit 1',
+      'limit 2',
+      'limit 3',
+      'limit 4',
+      'event 1',
+      'event 2',
+      'event 3',
+      'note',
+    ]);
   });
 
   test('after a full cool-down the cold peak is told once, by its word', () => {
@@ -49,7 +69,13 @@ describe('what is said right after the lift', () => {
 
   test('an interrupted run says what was kept, and one without a curve why', () => {
     const interrupted = run(9, 15, 85, { setupId: 2, state: 'interrupted' });
-    const said = findingsOf({ job: { runs: [...usual, interrupted] } as Job, run: interrupted, baseline, found: [], unusable: 'no sweep' }); // prettier-ignore
+    const said = findingsOf({
+      job: { runs: [...usual, interrupted] } as Job,
+      run: interrupted,
+      baseline,
+      found: [],
+      unusable: 'no sweep',
+    });
     expect(said.map(({ text }) => text)).toEqual([
       'No curve can be made of this run: no sweep',
       'It was interrupted; everything that had arrived was kept.',

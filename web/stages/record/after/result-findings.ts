@@ -21,7 +21,10 @@ export function findingsOf({ job, run, baseline, found, unusable }: Found): { se
   const state = heatStateOf(job, run, baseline);
   const started = found.find(({ id }) => id === 'start-temperature');
   // The state by its word where that is news, by how many kelvin otherwise; never both.
-  const heat = state === 'cold peak' || (!started && state !== 'ready' && state !== 'unknown') ? heatWords[state] : started?.message; // prettier-ignore
+  const heat =
+    state === 'cold peak' || (!started && state !== 'ready' && state !== 'unknown')
+      ? heatWords[state]
+      : started?.message;
   const told = new Set(found.filter(({ from, limit }) => from === 'log' && !limit).slice(0, mostOfLog));
   const mind = (text: Sentence) => ({ severity: 'mind' as const, text });
   return [

@@ -129,7 +129,9 @@ export function RunResult({ job, run, setup, baseline, figures, onAdded, onDone 
 function NextAction({ job, setup, baseline, figures }: Pick<RunResultProps, 'job' | 'setup' | 'baseline' | 'figures'>) {
   const plan = useLive((state) => state.bay?.plan);
   if (!plan || !figures) return null;
-  const advice = runAdvice(job, setup, baseline, figures, plan.repeats).find(({ id }) => id === 'next' || id === 'bracket'); // prettier-ignore
+  const advice = runAdvice(job, setup, baseline, figures, plan.repeats).find(
+    ({ id }) => id === 'next' || id === 'bracket',
+  );
   if (!advice) return null;
   const cool = plan.coolDownMin > 0 ? ` Cool for ${plan.coolDownMin} min first.` : '';
   return (

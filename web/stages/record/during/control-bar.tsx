@@ -89,7 +89,9 @@ export function ControlBar({ job, setup, moment, isBaseline, onMount, onBay, onA
 }
 
 /** True of what space presses by itself while it has the focus. */
-const isPressable = (target: EventTarget | null) => target instanceof Element && target.closest('button, a, summary, input, select, [role="button"], [role="menuitem"], [role="option"]') !== null; // prettier-ignore
+const isPressable = (target: EventTarget | null) =>
+  target instanceof Element &&
+  target.closest('button, a, summary, input, select, [role="button"], [role="menuitem"], [role="option"]') !== null;
 
 interface Now {
   words: string;
@@ -106,7 +108,13 @@ function controlFor(moment: Moment, bay: BayState | undefined): Now {
   const record = { control: 'Record', below: 'or just pull: it starts by itself', act: 'arm' } as const;
   switch (moment.is) {
     case 'no connection':
-      return { words, more: 'The page tries to reach it again.', control: 'Record', below: 'not connected', act: undefined }; // prettier-ignore
+      return {
+        words,
+        more: 'The page tries to reach it again.',
+        control: 'Record',
+        below: 'not connected',
+        act: undefined,
+      };
     case 'not mounted':
       return {
         words,
@@ -116,7 +124,13 @@ function controlFor(moment: Moment, bay: BayState | undefined): Now {
         act: 'mount',
       };
     case 'no dyno':
-      return { words, more: 'Switch it on or connect it; Suvok waits for it.', control: 'Record', below: 'no dyno connected', act: undefined }; // prettier-ignore
+      return {
+        words,
+        more: 'Switch it on or connect it; Suvok waits for it.',
+        control: 'Record',
+        below: 'no dyno connected',
+        act: undefined,
+      };
     case 'waiting':
       return { words, more: kept, control: 'Cancel', below: 'nothing is recorded yet', act: 'end' };
     case 'recording':

@@ -57,7 +57,12 @@ export function BorrowCurve({ job, opened, onClose, onBorrowed }: BorrowCurvePro
         const several = curves.length > 1 ? ` ${at + 1}` : '';
         const own =
           curves.length > 1 && curve.name ? curve.name : name.trim() ? `${name.trim()}${several}` : curve.name;
-        const { id } = await api.addEntry('jobs', job.id, 'borrowed-curves', { ...curve, name: own.slice(0, longestName), origin, scale }); // prettier-ignore
+        const { id } = await api.addEntry('jobs', job.id, 'borrowed-curves', {
+          ...curve,
+          name: own.slice(0, longestName),
+          origin,
+          scale,
+        });
         first ??= id;
       }
       await fetchWhatChanged();

@@ -1,7 +1,13 @@
 import { useUnits } from '../../../../units/use-own-units.tsx';
 import { FileInput, Group, NativeSelect, NumberInput, SegmentedControl, Stack, Text } from '@mantine/core';
 import { useEffect, useMemo, useState } from 'react';
-import { calibrated, handPx, tracedByColour, tracedCurve, type PicturePlace } from '../../../../../core/exchange/traced-curve.ts'; // prettier-ignore
+import {
+  calibrated,
+  handPx,
+  tracedByColour,
+  tracedCurve,
+  type PicturePlace,
+} from '../../../../../core/exchange/traced-curve.ts';
 import { kwOf } from '../../../../../core/exchange/result-table.ts';
 import { Refusal } from '../../../../../core/refusal.ts';
 import { powerUnits, torqueUnits, type PowerUnit, type UnitName } from '../../../../../core/units/units.ts';
@@ -88,7 +94,10 @@ export function PictureSource({ onDraft, problem }: SourceProps) {
         )}
         <NativeSelect
           label="The line is"
-          data={[...powerUnits.map((value) => ({ value, label: `power, ${value}` })), ...torqueUnits.map((value) => ({ value, label: `torque, ${value}` }))]} // prettier-ignore
+          data={[
+            ...powerUnits.map((value) => ({ value, label: `power, ${value}` })),
+            ...torqueUnits.map((value) => ({ value, label: `torque, ${value}` })),
+          ]}
           value={unit}
           onChange={({ currentTarget: { value } }) => setUnit(value as UnitName)}
         />
@@ -182,10 +191,18 @@ function curveOf(
     if (places.length === 0) return 'Trace the line.';
     const { points, error } = tracedCurve(places, calibration, by === 'hand' ? handPx : undefined);
     const role = (powerUnits as readonly string[]).includes(unit) ? 'power' : 'torque';
-    const kw = points.map(([rpm, value]): [number, number] => [Math.round(rpm), Number(kwOf(role, unit, value, rpm).toFixed(3))]); // prettier-ignore
+    const kw = points.map(([rpm, value]): [number, number] => [
+      Math.round(rpm),
+      Number(kwOf(role, unit, value, rpm).toFixed(3)),
+    ]);
     const rising = kw.filter(([rpm], at) => at === 0 || rpm > kw[at - 1]![0]);
     // A torque's error is worth most power where the engine turns fastest.
-    return { name: '', points: rising, peakKw: null, errorKw: Number(kwOf(role, unit, error, rising[rising.length - 1]![0]).toFixed(2)) }; // prettier-ignore
+    return {
+      name: '',
+      points: rising,
+      peakKw: null,
+      errorKw: Number(kwOf(role, unit, error, rising[rising.length - 1]![0]).toFixed(2)),
+    };
   } catch (error) {
     if (error instanceof Refusal) return error.message;
     throw error;

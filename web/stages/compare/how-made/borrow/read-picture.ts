@@ -40,7 +40,10 @@ export async function openSheet(file: File): Promise<SheetFile> {
 }
 
 async function openDocument(file: File): Promise<SheetFile> {
-  const [reader, { default: workerSrc }] = await Promise.all([import('pdfjs-dist'), import('pdfjs-dist/build/pdf.worker.min.mjs?url')]); // prettier-ignore
+  const [reader, { default: workerSrc }] = await Promise.all([
+    import('pdfjs-dist'),
+    import('pdfjs-dist/build/pdf.worker.min.mjs?url'),
+  ]);
   reader.GlobalWorkerOptions.workerSrc = workerSrc;
   const document = await reader.getDocument({ data: await file.arrayBuffer() }).promise.catch(() => {
     throw new Refusal(`${file.name} cannot be read as a PDF: it is broken, or locked by a password.`);
