@@ -1,5 +1,5 @@
-import { logEvents } from '../core/log/events.ts';
-import { lineUp } from '../core/log/line-up.ts';
+import { logEvents } from '../core/log/checks/events.ts';
+import { lineUp } from '../core/log/logger-file/line-up.ts';
 import { chance, normal } from '../core/testing/chance.ts';
 import { loggedRun, logFaults, type LoggedKind } from '../core/testing/logged-run.ts';
 import type { Figure } from './figure.ts';

@@ -1,5 +1,5 @@
 import { bandMean } from '../curve/band-mean.ts';
-import type { ChannelMeans } from '../log/channel-means.ts';
+import type { ChannelMeans } from '../log/view/channel-means.ts';
 import { greatestAt, interpolate } from '../numerics/interpolation.ts';
 import { meanDifference, type MeanDifference } from '../statistics/mean-difference.ts';
 import { commonSpeeds } from './run-curve.ts';

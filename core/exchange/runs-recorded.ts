@@ -1,4 +1,4 @@
-import type { LoggerBeside } from '../log/logged-pull.ts';
+import type { LoggerBeside } from '../log/view/logged-pull.ts';
 import type { Recording } from '../recording/recording.ts';
 import { sourceKey, type SampleSource } from './recording-bytes.ts';
 

@@ -4,7 +4,7 @@ import { preparedSweep } from '../reduction/prepared-sweep.ts';
 import { Refusal } from '../refusal.ts';
 import { generatedRun } from '../testing/generated-run.ts';
 import { testDyno, truePowerKw } from '../testing/test-car.ts';
-import { unknownEngine } from '../log/run-log.ts';
+import { unknownEngine } from '../log/pull/run-log.ts';
 import type { FiguredRun } from './figured-run.ts';
 import { resolvedFigures } from './resolved-figures.ts';
 import type { ResolvedRequest } from './resolved-request.ts';

@@ -1,4 +1,4 @@
-import type { LoggedEngine } from '../log/run-log.ts';
+import type { LoggedEngine } from '../log/pull/run-log.ts';
 import type { JobRecord, RunRecord } from './job-record.ts';
 
 /** What is known of the engine when a run's log is judged: the car's file, the fuel of that run, the job's limits. */

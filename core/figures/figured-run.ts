@@ -1,7 +1,7 @@
 import type { Air } from '../air/air.ts';
 import type { BrokenLimit } from '../limits/broken-limits.ts';
-import type { LoggedPull } from '../log/logged-pull.ts';
-import type { LoggedEngine } from '../log/run-log.ts';
+import type { LoggedPull } from '../log/view/logged-pull.ts';
+import type { LoggedEngine } from '../log/pull/run-log.ts';
 import type { RunFinding } from '../judgement/run-findings.ts';
 import type { AirCircumstances } from '../checks/air-checks.ts';
 import type { RunConditions } from '../likeness/run-conditions.ts';

@@ -1,5 +1,5 @@
 import type { RunKind } from '../recording/run-kind.ts';
-import type { FuelRegulation } from '../log/run-log.ts';
+import type { FuelRegulation } from '../log/pull/run-log.ts';
 import type { Air } from '../air/air.ts';
 import type { AirCircumstances } from '../checks/air-checks.ts';
 import type { FrozenBaseline } from '../job/baseline.ts';

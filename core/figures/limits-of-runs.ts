@@ -1,7 +1,7 @@
 import { headroomTable, type Headroom } from '../limits/headroom-table.ts';
 import { headroom, limitQuantities, type Limit, type LimitQuantity } from '../limits/limit.ts';
 import type { Reach } from '../limits/broken-limits.ts';
-import { reachIn } from '../log/extremes.ts';
+import { reachIn } from '../log/checks/extremes.ts';
 import { meanOf } from '../numerics/mean.ts';
 import type { Level } from '../response/response.ts';
 import { meanDifference } from '../statistics/mean-difference.ts';

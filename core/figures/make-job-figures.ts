@@ -3,7 +3,7 @@ import { baselineRuns, baselineSetup, countsInFigures, type FrozenBaseline } fro
 import { ranSetups } from '../job/counted.ts';
 import { usualAgainst, usualTest } from '../job/sides.ts';
 import { resolvedSpan } from '../reduction/auto-span.ts';
-import type { LoggerFit } from '../log/logged-pull.ts';
+import type { LoggerFit } from '../log/view/logged-pull.ts';
 import type { SweepDrive } from '../reduction/sweep-drive.ts';
 import { Refusal } from '../refusal.ts';
 import type { Span } from '../smoothing/span.ts';

@@ -3,8 +3,8 @@ import { coastDown, type CoastDown } from '../run-kinds/coast-down.ts';
 import type { Recording } from '../recording/recording.ts';
 import { preparedSweep } from '../reduction/prepared-sweep.ts';
 import type { SweepDrive } from '../reduction/sweep-drive.ts';
-import { loggedPull, wholeLog, type LoggedPull, type LoggerBeside } from '../log/logged-pull.ts';
-import { unknownEngine } from '../log/run-log.ts';
+import { loggedPull, wholeLog, type LoggedPull, type LoggerBeside } from '../log/view/logged-pull.ts';
+import { unknownEngine } from '../log/pull/run-log.ts';
 import type { RunRecord } from './job-record.ts';
 import { unusableFor, type Unusable } from './unusable.ts';
 

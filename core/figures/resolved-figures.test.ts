@@ -3,7 +3,7 @@ import { describe, expect, test } from '@jest/globals';
 import { preparedSweep } from '../reduction/prepared-sweep.ts';
 import { generatedRun } from '../testing/generated-run.ts';
 import { testDyno, usualTorque } from '../testing/test-car.ts';
-import { unknownEngine } from '../log/run-log.ts';
+import { unknownEngine } from '../log/pull/run-log.ts';
 import type { FiguredRun } from './figured-run.ts';
 import { resolvedFigures } from './resolved-figures.ts';
 import type { ResolvedRequest } from './resolved-request.ts';

@@ -3,7 +3,7 @@ import { crankAssumption, crankKw } from '../dyno/crank.ts';
 import { startWindow, type StartWindow } from '../heat/start-window.ts';
 import { rawPoints, type RawPoints } from '../reduction/raw-points.ts';
 import { brokenLimits, worstOf } from '../limits/broken-limits.ts';
-import { eventsOf } from '../log/logged-pull.ts';
+import { eventsOf } from '../log/view/logged-pull.ts';
 import { runFindings } from '../judgement/run-findings.ts';
 import { curveOf, type CurveSettings } from './corrected-curve.ts';
 import { drumSpeedAt } from '../reduction/torque-fit.ts';

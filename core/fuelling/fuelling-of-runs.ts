@@ -1,5 +1,5 @@
-import { logOfWhole, type RecordedRun } from '../log/whole-recording.ts';
-import { unknownEngine, type RunLog } from '../log/run-log.ts';
+import { logOfWhole, type RecordedRun } from '../log/view/whole-recording.ts';
+import { unknownEngine, type RunLog } from '../log/pull/run-log.ts';
 import { Refusal } from '../refusal.ts';
 import type { FuellingAxes, PartLoadLog } from './axes.ts';
 import {

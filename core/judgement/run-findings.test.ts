@@ -1,6 +1,6 @@
 import { written } from '../sentence/sentence.ts';
 import { expect, test } from '@jest/globals';
-import type { LogEvent } from '../log/run-log.ts';
+import type { LogEvent } from '../log/pull/run-log.ts';
 import { runFindings } from './run-findings.ts';
 
 const event = (over: Partial<LogEvent>): LogEvent => ({

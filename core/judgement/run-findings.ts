@@ -2,7 +2,7 @@ import { capitalised, say, written, type Sentence } from '../sentence/sentence.t
 import { byGravity, type Finding, type Severity } from '../checks/check.ts';
 import { brokenWords } from '../limits/broken-words.ts';
 import type { BrokenLimit } from '../limits/broken-limits.ts';
-import type { LogEvent } from '../log/run-log.ts';
+import type { LogEvent } from '../log/pull/run-log.ts';
 import { listed } from '../units/listed.ts';
 import { spokenRpm } from '../units/spoken-rpm.ts';
 

@@ -1,5 +1,5 @@
 import type { DynoProfile } from '../dyno/dyno-profile.ts';
-import type { LoggerBeside } from '../log/logged-pull.ts';
+import type { LoggerBeside } from '../log/view/logged-pull.ts';
 import { withoutOffset } from './kind-source.ts';
 import type { FiguredKind, RunKind } from '../recording/run-kind.ts';
 import type { Recording } from '../recording/recording.ts';

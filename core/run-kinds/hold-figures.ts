@@ -2,9 +2,9 @@ import type { DynoProfile } from '../dyno/dyno-profile.ts';
 import { channelLabel, keptUnit } from '../recording/channels.ts';
 import type { Recording } from '../recording/recording.ts';
 import { Refusal } from '../refusal.ts';
-import type { LoggerBeside } from '../log/logged-pull.ts';
-import { logOfWhole } from '../log/whole-recording.ts';
-import { unknownEngine } from '../log/run-log.ts';
+import type { LoggerBeside } from '../log/view/logged-pull.ts';
+import { logOfWhole } from '../log/view/whole-recording.ts';
+import { unknownEngine } from '../log/pull/run-log.ts';
 import { figure, type RunFigure, type RunFigures } from './run-figure.ts';
 import { meanOfHold, steadyHolds, type SteadyHold, type StepSettings } from './steady-holds.ts';
 

@@ -1,5 +1,5 @@
 import type { Stoichiometric } from '../fuel/blend.ts';
-import type { LogMean } from '../log/mean-log.ts';
+import type { LogMean } from '../log/view/mean-log.ts';
 import { asAirFuelRatio, keptUnit } from '../recording/channels.ts';
 import { figureIn, toldIn } from '../units/told-units.ts';
 import { readingRange } from './nice-range.ts';

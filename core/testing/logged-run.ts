@@ -1,4 +1,4 @@
-import type { LoggedEngine, RunLog } from '../log/run-log.ts';
+import type { LoggedEngine, RunLog } from '../log/pull/run-log.ts';
 import { chance as chanceFrom, normal } from './chance.ts';
 
 // Taken out once: Jest looks a global up anew at every use.

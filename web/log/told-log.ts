@@ -1,7 +1,7 @@
 import { channelLabel, asAirFuelRatio, keptUnit } from '../../core/recording/channels.ts';
-import type { LoggedChannel } from '../../core/log/log-view.ts';
-import type { LogMean } from '../../core/log/mean-log.ts';
-import type { LogSeries } from '../../core/log/series.ts';
+import type { LoggedChannel } from '../../core/log/view/log-view.ts';
+import type { LogMean } from '../../core/log/view/mean-log.ts';
+import type { LogSeries } from '../../core/log/pull/series.ts';
 import { toldIn, type Told, type Units } from '../../core/units/told-units.ts';
 
 /**

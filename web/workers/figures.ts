@@ -9,12 +9,12 @@ import type { BurntFuel } from '../../core/run-kinds/cruise.ts';
 import type { FuellingAxes } from '../../core/fuelling/axes.ts';
 import type { FuellingOfRuns } from '../../core/fuelling/fuelling-of-runs.ts';
 import type { FuellingSettings } from '../../core/fuelling/fuelling-table.ts';
-import type { LoggedEngine } from '../../core/log/run-log.ts';
+import type { LoggedEngine } from '../../core/log/pull/run-log.ts';
 import { queryClient } from '../state/queries.ts';
 import { figuresWorker } from './figures-worker.ts';
 import type { Measured, WorkerRequest } from './figures.worker.ts';
-import type { LogMean } from '../../core/log/mean-log.ts';
-import type { LogView } from '../../core/log/log-view.ts';
+import type { LogMean } from '../../core/log/view/mean-log.ts';
+import type { LogView } from '../../core/log/view/log-view.ts';
 import type { ChannelChange } from '../../core/comparison/channel-changes.ts';
 
 /** Has the worker fetch a job's runs and make them ready while nobody waits for them. */

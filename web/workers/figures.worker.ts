@@ -12,13 +12,13 @@ import {
 import type { Job, Run } from '../../contract/records.ts';
 import { airFromColumns } from '../../core/exchange/air-columns.ts';
 import { RecordingReader, type ReadRecording } from '../../core/exchange/read-csv.ts';
-import type { LoggedEngine } from '../../core/log/run-log.ts';
-import { meanLog, type LogMean } from '../../core/log/mean-log.ts';
+import type { LoggedEngine } from '../../core/log/pull/run-log.ts';
+import { meanLog, type LogMean } from '../../core/log/view/mean-log.ts';
 import type { FuellingAxes } from '../../core/fuelling/axes.ts';
 import { fuellingOfRuns, type FuelledRun, type FuellingOfRuns } from '../../core/fuelling/fuelling-of-runs.ts';
 import type { FuellingSettings } from '../../core/fuelling/fuelling-table.ts';
-import { eventsOf } from '../../core/log/logged-pull.ts';
-import { viewOfPull, viewOfWhole, type LogView } from '../../core/log/log-view.ts';
+import { eventsOf } from '../../core/log/view/logged-pull.ts';
+import { viewOfPull, viewOfWhole, type LogView } from '../../core/log/view/log-view.ts';
 import { channelChanges, type ChannelChange } from '../../core/comparison/channel-changes.ts';
 import { hasCurve } from '../../core/figures/reading.ts';
 import { findInLog, openLog, partOfLog } from './logger-file.ts';

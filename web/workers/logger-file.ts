@@ -2,7 +2,12 @@ import type { Run } from '../../contract/records.ts';
 import { decodedText, readLogTable, type LogTable } from '../../core/exchange/log-table.ts';
 import { recordingToBytes } from '../../core/exchange/recording-bytes.ts';
 import { guessedMapping, headingsKey, recordingBy, type LogMapping } from '../../core/exchange/log-mapping.ts';
-import { partOfLog as stretchOf, runsInLog, soughtRun, type FoundInLog } from '../../core/log/pulls-in-log.ts';
+import {
+  partOfLog as stretchOf,
+  runsInLog,
+  soughtRun,
+  type FoundInLog,
+} from '../../core/log/logger-file/pulls-in-log.ts';
 import { valuesOf, type Recording } from '../../core/recording/recording.ts';
 import { Refusal } from '../../core/refusal.ts';
 import { cachedPull } from './run-readings.ts';

@@ -3,7 +3,7 @@ import { addressesOfRun, besideRun, logAddresses } from '../../core/exchange/run
 import { recordingFromBytes, recordingsFromBytes } from '../../core/exchange/recording-bytes.ts';
 import { curveOf, usualGridRpm, type CurveSettings } from '../../core/figures/corrected-curve.ts';
 import { hasCurve, readingOf, type Reading } from '../../core/figures/reading.ts';
-import type { LoggerBeside } from '../../core/log/logged-pull.ts';
+import type { LoggerBeside } from '../../core/log/view/logged-pull.ts';
 import type { Recording } from '../../core/recording/recording.ts';
 import type { SweepDrive } from '../../core/reduction/sweep-drive.ts';
 

@@ -1,7 +1,7 @@
 import { line } from 'd3-shape';
 import { interpolate } from '../../../core/numerics/interpolation.ts';
-import type { LoggedChannel } from '../../../core/log/log-view.ts';
-import type { LogSeries } from '../../../core/log/series.ts';
+import type { LoggedChannel } from '../../../core/log/view/log-view.ts';
+import type { LogSeries } from '../../../core/log/pull/series.ts';
 import type { LaneAxisId } from '../../../core/scene/lane-axis.ts';
 import { signed } from '../../../core/wording/figures.ts';
 import { figureIn } from '../../../core/units/told-units.ts';

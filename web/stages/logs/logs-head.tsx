@@ -1,6 +1,6 @@
 import { SegmentedControl } from '@mantine/core';
 import type { Job } from '../../../contract/records.ts';
-import type { LogView } from '../../../core/log/log-view.ts';
+import type { LogView } from '../../../core/log/view/log-view.ts';
 import { laneAxes, axisWords } from '../../../core/scene/lane-axis.ts';
 import { BesideMenu } from './beside-menu.tsx';
 import { LoggerFileButton } from './logger-file/logger-file-button.tsx';

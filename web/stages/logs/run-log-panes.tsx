@@ -1,8 +1,8 @@
 import { useMemo } from 'react';
 import type { Job } from '../../../contract/records.ts';
 import type { JobFigures } from '../../../core/figures/job-figures.ts';
-import type { LogView, ShownEvent } from '../../../core/log/log-view.ts';
-import { laneGroups } from '../../../core/log/lane-groups.ts';
+import type { LogView, ShownEvent } from '../../../core/log/view/log-view.ts';
+import { laneGroups } from '../../../core/log/view/lane-groups.ts';
 import type { Told } from '../../../core/units/told-units.ts';
 import { axisText, toldAxis } from '../../../core/scene/lane-axis.ts';
 import { toldLog } from '../../log/told-log.ts';

@@ -2,7 +2,7 @@ import type { Job } from '../../../../contract/records.ts';
 import { headroomTable } from '../../../../core/limits/headroom-table.ts';
 import { knownLimits, limitChannel, limitQuantities, type Limit } from '../../../../core/limits/limit.ts';
 import { SeverityMark } from '../../../ui/severity.tsx';
-import type { LogView } from '../../../../core/log/log-view.ts';
+import type { LogView } from '../../../../core/log/view/log-view.ts';
 import { ownUnits } from '../../../units/own-units.ts';
 import { ratioOfRun, useUnits } from '../../../units/use-own-units.tsx';
 import { useRunLog } from '../../../log/use-run-log.ts';

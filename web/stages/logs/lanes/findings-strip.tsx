@@ -1,6 +1,6 @@
 import { useOwnUnits } from '../../../units/use-own-units.tsx';
 import { useElementSize } from '@mantine/hooks';
-import type { ShownEvent } from '../../../../core/log/log-view.ts';
+import type { ShownEvent } from '../../../../core/log/view/log-view.ts';
 import type { LaneAxisId } from '../../../../core/scene/lane-axis.ts';
 import type { AxisRange } from '../../../../core/scene/scene.ts';
 import { SeverityMark } from '../../../ui/severity.tsx';

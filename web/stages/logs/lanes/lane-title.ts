@@ -1,4 +1,4 @@
-import type { LaneGroup } from '../../../../core/log/lane-groups.ts';
+import type { LaneGroup } from '../../../../core/log/view/lane-groups.ts';
 import { channelLabel } from '../../../../core/recording/channels.ts';
 import { listed } from '../../../../core/units/listed.ts';
 

@@ -2,7 +2,7 @@ import { keptUnits } from '../../../../core/units/told-units.ts';
 import { toldLog } from '../../../log/told-log.ts';
 import { ownUnits } from '../../../units/own-units.ts';
 import { describe, expect, test } from '@jest/globals';
-import type { LoggedChannel, ShownEvent } from '../../../../core/log/log-view.ts';
+import type { LoggedChannel, ShownEvent } from '../../../../core/log/view/log-view.ts';
 import { readingsAt } from '../../../../core/scene/readings.ts';
 import { groupLane, placeOf, seriesOver, wholeOf } from './log-scene.ts';
 import type { LogSide } from '../view/log-side.ts';

@@ -8,7 +8,7 @@ import { useState } from 'react';
 import type { Job } from '../../../../contract/records.ts';
 import { hasCurve } from '../../../../core/figures/reading.ts';
 import { usualRatio, type LogMapping } from '../../../../core/exchange/log-mapping.ts';
-import type { FoundInLog } from '../../../../core/log/pulls-in-log.ts';
+import type { FoundInLog } from '../../../../core/log/logger-file/pulls-in-log.ts';
 import { ProbeFields } from '../../../log/probe-fields.tsx';
 import { listed } from '../../../../core/units/listed.ts';
 import { api } from '../../../state/api.ts';

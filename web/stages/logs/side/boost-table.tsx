@@ -1,5 +1,5 @@
 import { useOwnUnits } from '../../../units/use-own-units.tsx';
-import type { BoostFigures, WithInterval } from '../../../../core/log/boost-figures.ts';
+import type { BoostFigures, WithInterval } from '../../../../core/log/view/boost-figures.ts';
 import { figureIn } from '../../../../core/units/told-units.ts';
 import { formatRpm, formatWhole, plusMinus } from '../../../../core/wording/figures.ts';
 import type { LogSide } from '../view/log-side.ts';

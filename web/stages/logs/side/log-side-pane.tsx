@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import type { Job, Run } from '../../../../contract/records.ts';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';
 import type { RunFinding } from '../../../../core/judgement/run-findings.ts';
-import type { LogView, ShownEvent } from '../../../../core/log/log-view.ts';
+import type { LogView, ShownEvent } from '../../../../core/log/view/log-view.ts';
 import { FindingLine, FindingList, SeverityMark } from '../../../ui/severity.tsx';
 import type { LogSide } from '../view/log-side.ts';
 import { BoostTable } from './boost-table.tsx';

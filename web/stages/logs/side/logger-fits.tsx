@@ -2,7 +2,7 @@ import type { Run } from '../../../../contract/records.ts';
 import { api } from '../../../state/api.ts';
 import { useChange } from '../../../state/use-change.ts';
 import button from '../../../ui/text-button.module.css';
-import type { LogView } from '../../../../core/log/log-view.ts';
+import type { LogView } from '../../../../core/log/view/log-view.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';
 
 /** How each logger's clock was laid on the dyno's, or why it was not. */

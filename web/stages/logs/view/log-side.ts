@@ -1,4 +1,4 @@
-import type { LogMean } from '../../../../core/log/mean-log.ts';
+import type { LogMean } from '../../../../core/log/view/mean-log.ts';
 
 /** A run's log, or the mean of a setup's, as the lanes draw it. */
 export interface LogSide {

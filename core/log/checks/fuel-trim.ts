@@ -1,0 +1,36 @@
+import { spokenRpm } from '../../units/spoken-rpm.ts';
+import { channelOf } from '../pull/channel-of.ts';
+import { judgedReading } from './extremes.ts';
+import { eventAt, highest, stretches, type JudgedLog, type LogEvent } from '../pull/run-log.ts';
+
+// Set by bench/logs.ts: no false alarm on healthy logs, most hits on faulty ones.
+/** What a controller may usually add or take by itself, %. */
+const usualTrimPercent = 10;
+const leastS = 0.5;
+
+/** Found when the controller adds or takes more fuel by itself than the job allows: the table, or what feeds it, is off by as much. */
+export function fuelTrim(log: JudgedLog): LogEvent[] {
+  const read = channelOf(log, 'fuelTrim');
+  if (!read) return [];
+  const broken = log.broken.get('fuelTrim');
+  const written = log.engine.limits.fuelTrim;
+  const bound = broken?.limit ?? (written === undefined ? usualTrimPercent : Infinity);
+  const trim = judgedReading(log, 'fuelTrim', read);
+  return stretches(log, (index) => trim[index]! > bound, broken ? 0 : leastS, 0.3).map((stretch) => {
+    const event = eventAt(log, stretch, {
+      id: 'fuel-trim',
+      name: 'fuel trim',
+      severity: broken ? 'stop' : 'mind',
+      figure: highest(trim, stretch),
+      unit: '%',
+      message: '',
+      channels: ['fuelTrimLong', 'fuelTrimShort', 'lambda', 'fuelPressure'],
+      ...(broken ? { limit: 'fuelTrim' } : {}),
+    });
+    const words = broken ? `the limit is ${bound} %` : `usual limit ${bound} %, not set in this job`;
+    return {
+      ...event,
+      message: `The controller trims fuel by up to ${event.figure.toFixed(1)} % from ${spokenRpm(event.fromRpm)} to ${spokenRpm(event.toRpm)} rpm (${words}): put the table, fuel pressure or the air reading right first.`,
+    };
+  });
+}

@@ -1,0 +1,57 @@
+import { quantity, say } from '../../sentence/sentence.ts';
+import { limitChannel, readingTolerance } from '../../limits/limit.ts';
+import { spokenRpm } from '../../units/spoken-rpm.ts';
+import { channelOf } from '../pull/channel-of.ts';
+import { judgedReading } from './extremes.ts';
+import { eventAt, stretches, type JudgedLog, type LogEvent } from '../pull/run-log.ts';
+
+/** Breaks up to this long do not end a stretch beyond a limit, s. */
+const bridgedS = 0.2;
+
+/**
+ * The limits that the log went beyond, each with the place from where it was
+ * crossed first to where it was last. Torque and power are no channels and
+ * stand in the run's list alone.
+ */
+export function limitsCrossed(log: JudgedLog): LogEvent[] {
+  return [...log.broken.values()].flatMap(
+    ({ quantity: which, label, unit, side, limit, reading, stoichiometric, usual }): LogEvent[] => {
+      const channel = limitChannel(which);
+      const read = channelOf(log, channel);
+      if (!read) return [];
+      const values = judgedReading(log, channel, read);
+      const tolerance = readingTolerance({ quantity: which, value: limit, scale: null });
+      const sign = side === 'most' ? 1 : -1;
+      const beyond = stretches(log, (index) => sign * (values[index]! - limit) > tolerance, 0, bridgedS);
+      const [first] = beyond;
+      if (!first) return [];
+      const at = { from: first.from, to: (beyond.at(-1) ?? first).to };
+      const event = eventAt(log, at, {
+        id: `limit-${which}`,
+        name: label,
+        severity: 'stop',
+        figure: reading,
+        unit,
+        message: '',
+        channels: [channel],
+        limit: which,
+      });
+      const told = (value: number) => quantity(value, unit, stoichiometric);
+      const bound = usual
+        ? say`the usual limit, not set in this job, is ${told(limit)}`
+        : say`the limit is ${told(limit)}`;
+      const range =
+        event.fromRpm === event.toRpm
+          ? `at ${spokenRpm(event.fromRpm)} rpm`
+          : `from ${spokenRpm(event.fromRpm)} to ${spokenRpm(event.toRpm)} rpm`;
+      // An engine speed is its own place.
+      const where = which === 'engineSpeed' ? '' : ` ${range}`;
+      return [
+        {
+          ...event,
+          message: say`${label} ${side === 'most' ? 'reaches' : 'falls to'} ${told(reading)}${where}: ${bound}.`,
+        },
+      ];
+    },
+  );
+}

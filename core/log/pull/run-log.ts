@@ -1,0 +1,144 @@
+import type { Sentence } from '../../sentence/sentence.ts';
+import { medianOf } from '../../numerics/quantile.ts';
+import type { Severity } from '../../checks/check.ts';
+import type { BrokenLimit } from '../../limits/broken-limits.ts';
+import type { LimitQuantity } from '../../limits/limit.ts';
+
+/** A run's logged channels on one clock, and what is known of the engine when they are judged. */
+export interface RunLog {
+  /** s, rising. */
+  time: Float64Array;
+  engineSpeedRpm: Float64Array;
+  /** By the names of core/recording/channels.ts, in their units; NaN where nothing was read. */
+  channels: ReadonlyMap<string, Float64Array>;
+  /** The pull at full throttle, s; judged outside of it is only what concerns the whole run. */
+  startS: number;
+  endS: number;
+  engine: LoggedEngine;
+}
+
+export interface LoggedEngine {
+  ignition: 'spark' | 'compression' | null;
+  boosted: boolean;
+  /** What the car's fuel pressure regulator holds constant; null where nobody said. */
+  fuelRegulation?: FuelRegulation | null;
+  /** Percent by volume; null when not known. */
+  ethanolPct: number | null;
+  /** Limits written for this job, by quantity: they come before what is usual. */
+  limits: Readonly<Partial<Record<string, number>>>;
+}
+
+/** An engine of which nobody said anything: for what a log holds, whoever it belongs to. */
+export const unknownEngine: LoggedEngine = { ignition: null, boosted: false, ethanolPct: null, limits: {} };
+
+/** Rail pressure less the manifold's, the gauge pressure of a returnless system, or what a target says. */
+export type FuelRegulation = 'manifold' | 'constant' | 'target';
+
+/** A log with the limits that it went beyond: what a check says of a limit rests on these. */
+export interface JudgedLog extends RunLog {
+  broken: ReadonlyMap<LimitQuantity, BrokenLimit>;
+}
+
+/** Something that happened in the log, where, the figure it rests on, and the channels that explain it. */
+export interface LogEvent {
+  id: string;
+  /** Two or three words for its mark on a strip; the whole sentence is the message. */
+  name: string;
+  severity: Severity;
+  fromS: number;
+  toS: number;
+  fromRpm: number;
+  toRpm: number;
+  figure: number;
+  unit: string;
+  message: Sentence;
+  channels: readonly string[];
+  /** The broken limit that it tells of. */
+  limit?: LimitQuantity;
+}
+
+/** After the throttle opens probes and pressures need so long, s. */
+export const settlingS = 0.5;
+
+/** First and last sample of the pull. */
+export function pullOf({ time, startS, endS }: RunLog): readonly [number, number] {
+  let first = 0;
+  while (first < time.length && time[first]! < startS) first++;
+  let last = time.length - 1;
+  while (last > first && time[last]! > endS) last--;
+  return [first, last];
+}
+
+/** A stretch of samples, both ends included. */
+export interface Stretch {
+  from: number;
+  to: number;
+}
+
+/**
+ * Stretches of the pull in which something holds for a while.
+ * @param leastS shorter ones are left out, s
+ * @param bridgedS breaks up to this long do not end one, s
+ */
+export function stretches(log: RunLog, holds: (index: number) => boolean, leastS: number, bridgedS = 0.06): Stretch[] {
+  const { time } = log;
+  const [first, last] = pullOf(log);
+  const found: Stretch[] = [];
+  for (let index = first; index <= last; index++) {
+    if (!holds(index)) continue;
+    const before = found.at(-1);
+    if (before && time[index]! - time[before.to]! <= bridgedS + stepOf(log)) before.to = index;
+    else found.push({ from: index, to: index });
+  }
+  return found.filter(({ from, to }) => time[to]! - time[from]! + stepOf(log) >= leastS);
+}
+
+/** Usual time between samples, s. */
+export function stepOf({ time }: RunLog): number {
+  return time.length > 1 ? (time[time.length - 1]! - time[0]!) / (time.length - 1) : 0;
+}
+
+/** An event over a stretch, its place filled in. */
+export function eventAt(
+  { time, engineSpeedRpm }: RunLog,
+  { from, to }: Stretch,
+  rest: Omit<LogEvent, 'fromS' | 'toS' | 'fromRpm' | 'toRpm'>,
+): LogEvent {
+  const tens = (rpm: number) => Math.round(rpm / 10) * 10;
+  return {
+    ...rest,
+    fromS: time[from]!,
+    toS: time[to]!,
+    fromRpm: tens(engineSpeedRpm[from]!),
+    toRpm: tens(engineSpeedRpm[to]!),
+  };
+}
+
+/** The highest value of a stretch; NaN where it holds none. */
+export function highest(values: Float64Array, { from, to }: Stretch): number {
+  let most = NaN;
+  for (let index = from; index <= to; index++)
+    if (!(values[index]! <= most) && !Number.isNaN(values[index]!)) most = values[index]!;
+  return most;
+}
+
+/** The highest value of the pull up to each sample; NaN outside of it, and before anything was read -Infinity. */
+export function highestSoFar(log: RunLog, values: Float64Array): Float64Array {
+  const [first, last] = pullOf(log);
+  const reached = new Float64Array(values.length).fill(NaN);
+  let most = -Infinity;
+  for (let index = first; index <= last; index++) {
+    if (values[index]! > most) most = values[index]!;
+    reached[index] = most;
+  }
+  return reached;
+}
+
+/** Medians of what was read in the first and in the last third of the pull: how far a reading that should rest has moved. */
+export function thirdsOf(log: RunLog, values: Float64Array): readonly [first: number, last: number] {
+  const [first, last] = pullOf(log);
+  const third = Math.floor((last - first) / 3);
+  const median = (from: number, to: number) =>
+    medianOf(values.subarray(from, to + 1).filter((value) => !Number.isNaN(value)));
+  return [median(first, first + third), median(last - third, last)];
+}
