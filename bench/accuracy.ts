@@ -1,5 +1,5 @@
 import { interpolate } from '../core/numerics/interpolation.ts';
-import { curveOf } from '../core/figures/corrected-curve.ts';
+import { curveOf } from '../core/figures/runs/corrected-curve.ts';
 import { preparedSweep } from '../core/reduction/prepared-sweep.ts';
 import { resolvedSpan } from '../core/reduction/auto-span.ts';
 import type { SweepDrive } from '../core/reduction/sweep-drive.ts';

@@ -5,7 +5,7 @@ import { readRecordingCsv } from '../core/exchange/read-csv.ts';
 import { interpolate } from '../core/numerics/interpolation.ts';
 import { spanLimits } from '../core/smoothing/span.ts';
 import type { Recording } from '../core/recording/recording.ts';
-import { curveOf, usualGridRpm } from '../core/figures/corrected-curve.ts';
+import { curveOf, usualGridRpm } from '../core/figures/runs/corrected-curve.ts';
 import { preparedSweep } from '../core/reduction/prepared-sweep.ts';
 import { resolvedSpan } from '../core/reduction/auto-span.ts';
 import { generatedRun } from '../core/testing/generated-run.ts';

@@ -2,10 +2,10 @@ import type { ComparisonJson } from '../contract/comparison.ts';
 import type { AirFile } from '../contract/files.ts';
 import { readCrankLoss } from '../core/dyno/crank.ts';
 import { comparisonToJson } from '../core/exchange/comparison-json.ts';
-import { usualGridRpm } from '../core/figures/corrected-curve.ts';
-import type { RunRecord } from '../core/figures/job-record.ts';
+import { usualGridRpm } from '../core/figures/runs/corrected-curve.ts';
+import type { RunRecord } from '../core/figures/request/job-record.ts';
 import { makeJobFigures } from '../core/figures/make-job-figures.ts';
-import { readingOf } from '../core/figures/reading.ts';
+import { readingOf } from '../core/figures/runs/reading.ts';
 import { Refusal } from '../core/refusal.ts';
 import {
   airBeside,

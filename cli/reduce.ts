@@ -1,8 +1,8 @@
 import type { CurveJson } from '../contract/curve.ts';
 import { curveToJson } from '../core/exchange/curve-json.ts';
-import { usualGridRpm } from '../core/figures/corrected-curve.ts';
+import { usualGridRpm } from '../core/figures/runs/corrected-curve.ts';
 import { curveOfRun, loneRun } from '../core/figures/curve-of-run.ts';
-import { readingOf } from '../core/figures/reading.ts';
+import { readingOf } from '../core/figures/runs/reading.ts';
 import { Refusal } from '../core/refusal.ts';
 import {
   airOf,

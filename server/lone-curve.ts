@@ -1,5 +1,5 @@
 import type { Run } from '../contract/records.ts';
-import type { Curve } from '../core/figures/corrected-curve.ts';
+import type { Curve } from '../core/figures/runs/corrected-curve.ts';
 import { loneCurveOf, type CurveView } from '../core/figures/curve-of-run.ts';
 import type { Database } from '../store/database.ts';
 import { recordingOf } from '../store/samples.ts';

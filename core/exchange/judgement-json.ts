@@ -1,6 +1,6 @@
 import { phrasesText } from '../wording/gain-sentence.ts';
 import { written } from '../sentence/sentence.ts';
-import type { ComparisonFigures } from '../figures/comparison-figures.ts';
+import type { ComparisonFigures } from '../figures/pairs/comparison-figures.ts';
 import type { JobFigures } from '../figures/job-figures.ts';
 import type { Claim, PairJudgement, Withheld } from '../judgement/pair-judgement.ts';
 import type { FamilyPair } from '../judgement/job-claims.ts';

@@ -1,11 +1,11 @@
 import { baselineSetup } from '../job/baseline.ts';
 import type { Recording } from '../recording/recording.ts';
 import { Refusal } from '../refusal.ts';
-import type { Curve } from './corrected-curve.ts';
-import type { FiguresView } from './figures-request.ts';
-import type { JobRecord, RunRecord } from './job-record.ts';
+import type { Curve } from './runs/corrected-curve.ts';
+import type { FiguresView } from './request/figures-request.ts';
+import type { JobRecord, RunRecord } from './request/job-record.ts';
 import { makeJobFigures, spanRuns } from './make-job-figures.ts';
-import { readingOf, type Reading } from './reading.ts';
+import { readingOf, type Reading } from './runs/reading.ts';
 
 /** The settings of a single run's curve. */
 export type CurveView = Pick<FiguresView, 'standard' | 'share' | 'smoothing' | 'gridRpm'>;

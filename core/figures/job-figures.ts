@@ -1,13 +1,13 @@
-import type { TestFigures } from './kinds-of-job.ts';
+import type { TestFigures } from './runs/kinds-of-job.ts';
 import type { NumericItem } from '../setup/item.ts';
 import type { NextRun } from '../judgement/next-run.ts';
 import type { TargetFigures } from '../targets/target.ts';
-import type { HeadroomNow } from './limits-of-runs.ts';
+import type { HeadroomNow } from './runs/limits-of-runs.ts';
 import type { SpreadPrior } from '../statistics/spread-prior.ts';
-import type { SetupFigures } from './setup-figures.ts';
+import type { SetupFigures } from './pairs/setup-figures.ts';
 import type { MeanCurve } from '../comparison/run-curve.ts';
-import type { ComparisonFigures } from './comparison-figures.ts';
-import type { UnusableRun, RunFigures } from './figured-run.ts';
+import type { ComparisonFigures } from './pairs/comparison-figures.ts';
+import type { UnusableRun, RunFigures } from './runs/figured-run.ts';
 import type { Span } from '../smoothing/span.ts';
 import type { Attribution } from '../comparison/attribution.ts';
 import type { PlaneFigures } from '../response/plane-figures.ts';

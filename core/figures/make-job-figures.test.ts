@@ -3,10 +3,10 @@ import type { Recording } from '../recording/recording.ts';
 import { generatedRun } from '../testing/generated-run.ts';
 import { testDyno, usualTorque } from '../testing/test-car.ts';
 import { curveOfRun, loneRun, runsBehindCurve } from './curve-of-run.ts';
-import type { FiguresView } from './figures-request.ts';
-import type { JobRecord, RunRecord } from './job-record.ts';
+import type { FiguresView } from './request/figures-request.ts';
+import type { JobRecord, RunRecord } from './request/job-record.ts';
 import { makeJobFigures, neededRuns } from './make-job-figures.ts';
-import { readingOf, type Reading } from './reading.ts';
+import { readingOf, type Reading } from './runs/reading.ts';
 import type { GeneratedRun } from '../testing/pull-options.ts';
 
 const air = { temperatureC: 25, pressureHpa: 1000, relativeHumidityPct: 40 };

@@ -1,4 +1,4 @@
-import { usualGridRpm } from './corrected-curve.ts';
+import { usualGridRpm } from './runs/corrected-curve.ts';
 import { baselineRuns, baselineSetup, countsInFigures, type FrozenBaseline } from '../job/baseline.ts';
 import { ranSetups } from '../job/counted.ts';
 import { usualAgainst, usualTest } from '../job/sides.ts';
@@ -7,14 +7,14 @@ import type { LoggerFit } from '../log/view/logged-pull.ts';
 import type { SweepDrive } from '../reduction/sweep-drive.ts';
 import { Refusal } from '../refusal.ts';
 import type { Span } from '../smoothing/span.ts';
-import { coastDownNamed, crankLossFor } from './crank-loss.ts';
-import { engineOfRun } from './engine-of-run.ts';
-import type { FiguredRun, UnusableRun } from './figured-run.ts';
-import type { FiguresRequest, FiguresView } from './figures-request.ts';
+import { coastDownNamed, crankLossFor } from './runs/crank-loss.ts';
+import { engineOfRun } from './runs/engine-of-run.ts';
+import type { FiguredRun, UnusableRun } from './runs/figured-run.ts';
+import type { FiguresRequest, FiguresView } from './request/figures-request.ts';
 import type { JobFigures } from './job-figures.ts';
-import type { GuestRecord, JobRecord, RunRecord, SetupRecord } from './job-record.ts';
-import { runsOfOwnKinds, testFigures } from './kinds-of-job.ts';
-import { hasCurve, type Reading } from './reading.ts';
+import type { GuestRecord, JobRecord, RunRecord, SetupRecord } from './request/job-record.ts';
+import { runsOfOwnKinds, testFigures } from './runs/kinds-of-job.ts';
+import { hasCurve, type Reading } from './runs/reading.ts';
 import { resolvedFigures } from './resolved-figures.ts';
 
 /** Runs whose recordings a request rests on: their readings must be handed to `makeJobFigures`. */

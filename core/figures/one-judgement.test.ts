@@ -8,7 +8,7 @@ import { generatedRun } from '../testing/generated-run.ts';
 import { testDyno, usualTorque } from '../testing/test-car.ts';
 import { plainSentence } from '../wording/plain-sentence.ts';
 import { unknownEngine } from '../log/pull/run-log.ts';
-import type { FiguredRun } from './figured-run.ts';
+import type { FiguredRun } from './runs/figured-run.ts';
 import type { JobFigures } from './job-figures.ts';
 import { resolvedFigures } from './resolved-figures.ts';
 

@@ -4,9 +4,9 @@ import { preparedSweep } from '../reduction/prepared-sweep.ts';
 import { generatedRun } from '../testing/generated-run.ts';
 import { testDyno, usualTorque } from '../testing/test-car.ts';
 import { unknownEngine } from '../log/pull/run-log.ts';
-import type { FiguredRun } from './figured-run.ts';
+import type { FiguredRun } from './runs/figured-run.ts';
 import { resolvedFigures } from './resolved-figures.ts';
-import type { ResolvedRequest } from './resolved-request.ts';
+import type { ResolvedRequest } from './runs/resolved-request.ts';
 
 const air = { temperatureC: 25, pressureHpa: 1000, relativeHumidityPct: 40 };
 

@@ -3,7 +3,7 @@ import { healthyRun } from '../testing/families.ts';
 import { generatedTruth } from '../testing/generated-run.ts';
 import { spanLimits, type Span } from '../smoothing/span.ts';
 import { autoSpan } from './auto-span.ts';
-import { curveOf } from '../figures/corrected-curve.ts';
+import { curveOf } from '../figures/runs/corrected-curve.ts';
 import { preparedSweep } from './prepared-sweep.ts';
 import type { SweepDrive } from './sweep-drive.ts';
 import type { GeneratedRun } from '../testing/pull-options.ts';

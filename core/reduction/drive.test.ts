@@ -3,7 +3,7 @@ import { healthyRun } from '../testing/families.ts';
 import { generatedTruth, generatedRun } from '../testing/generated-run.ts';
 import { testDyno } from '../testing/test-car.ts';
 import { driveOf } from './drive.ts';
-import { curveOf } from '../figures/corrected-curve.ts';
+import { curveOf } from '../figures/runs/corrected-curve.ts';
 import { preparedSweep } from './prepared-sweep.ts';
 
 const view = { standard: 'none', share: 1, gridRpm: 25, spanRpm: 240 } as const;

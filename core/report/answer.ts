@@ -1,6 +1,6 @@
 import type { ClearStretch } from '../comparison/clear-stretches.ts';
 import type { JudgedRange } from '../comparison/comparison.ts';
-import type { ComparisonFigures } from '../figures/comparison-figures.ts';
+import type { ComparisonFigures } from '../figures/pairs/comparison-figures.ts';
 import { joined, say, type Quantity, type Sentence } from '../sentence/sentence.ts';
 import { lineOf } from '../setup/difference.ts';
 import { setupWords } from '../setup/setup-words.ts';

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import type { LimitChange } from '../figures/limits-of-runs.ts';
+import type { LimitChange } from '../figures/runs/limits-of-runs.ts';
 import { written } from '../sentence/sentence.ts';
 import { unitSets } from '../units/told-units.ts';
 import { askedLimit, askedWords } from './asked-limit.ts';

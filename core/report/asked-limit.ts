@@ -1,4 +1,4 @@
-import type { LimitChange } from '../figures/limits-of-runs.ts';
+import type { LimitChange } from '../figures/runs/limits-of-runs.ts';
 import { limitQuantities, type LimitQuantity } from '../limits/limit.ts';
 import { difference, quantity, say, type Sentence } from '../sentence/sentence.ts';
 import { differenceUnit } from '../units/told-units.ts';

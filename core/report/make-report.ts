@@ -1,10 +1,10 @@
 import type { StandardId } from '../air/correction.ts';
 import { curveColumns } from '../exchange/curve-columns.ts';
 import type { CurveColumn } from '../exchange/curves-csv.ts';
-import type { Learned } from '../figures/figures-request.ts';
+import type { Learned } from '../figures/request/figures-request.ts';
 import type { JobFigures } from '../figures/job-figures.ts';
 import { makeJobFigures } from '../figures/make-job-figures.ts';
-import type { Reading } from '../figures/reading.ts';
+import type { Reading } from '../figures/runs/reading.ts';
 import { baselineRuns } from '../job/baseline.ts';
 import type { PairJudgement } from '../judgement/pair-judgement.ts';
 import type { Units } from '../units/told-units.ts';

@@ -1,4 +1,4 @@
-import type { RunFigures } from '../figures/figured-run.ts';
+import type { RunFigures } from '../figures/runs/figured-run.ts';
 import { meanOf } from '../numerics/mean.ts';
 import { tyreCircumferenceM } from '../dyno/ratio.ts';
 import { standards } from '../air/correction.ts';

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { makeJobFigures, neededRuns } from '../figures/make-job-figures.ts';
-import { readingOf, type Reading } from '../figures/reading.ts';
+import { readingOf, type Reading } from '../figures/runs/reading.ts';
 import { written } from '../sentence/sentence.ts';
 import { idleRun } from '../testing/kind-runs.ts';
 import { exampleRuns, reportedExample } from '../testing/reported-example.ts';

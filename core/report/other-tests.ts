@@ -1,4 +1,4 @@
-import { judgedOfStep, type JudgedKind } from '../figures/kinds-of-job.ts';
+import { judgedOfStep, type JudgedKind } from '../figures/runs/kinds-of-job.ts';
 import type { KindJudgement } from '../judgement/kind-judgement.ts';
 import { capitalised, say, type Sentence } from '../sentence/sentence.ts';
 import { setupWords } from '../setup/setup-words.ts';

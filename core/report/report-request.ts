@@ -1,8 +1,8 @@
 import type { StandardId } from '../air/correction.ts';
-import type { FiguresRequest, FiguresView, Learned } from '../figures/figures-request.ts';
-import type { RunRecord } from '../figures/job-record.ts';
-import { recordOfJob, type StoredJob } from '../figures/record-of-job.ts';
-import { runsOfOwnKinds } from '../figures/kinds-of-job.ts';
+import type { FiguresRequest, FiguresView, Learned } from '../figures/request/figures-request.ts';
+import type { RunRecord } from '../figures/request/job-record.ts';
+import { recordOfJob, type StoredJob } from '../figures/request/record-of-job.ts';
+import { runsOfOwnKinds } from '../figures/runs/kinds-of-job.ts';
 import { countedRuns } from '../job/counted.ts';
 import type { PowerUnit } from '../units/units.ts';
 import type { ReportedJob } from './reported-job.ts';

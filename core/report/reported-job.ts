@@ -1,7 +1,7 @@
 import type { Charge } from '../charges/charges.ts';
 import { putBackItems } from '../inspection/put-back.ts';
 import type { FrozenBaseline } from '../job/baseline.ts';
-import type { RunRecord, SetupRecord } from '../figures/job-record.ts';
+import type { RunRecord, SetupRecord } from '../figures/request/job-record.ts';
 import type { FuelState } from '../fuel/ledger.ts';
 import type { JobFigures } from '../figures/job-figures.ts';
 import type { Target } from '../targets/target.ts';

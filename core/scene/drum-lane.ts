@@ -1,5 +1,5 @@
 import type { DrumGrouping } from '../dyno/drums.ts';
-import { drumMeans, tellsApart } from '../figures/drum-means.ts';
+import { drumMeans, tellsApart } from '../figures/runs/drum-means.ts';
 import { convert } from '../units/units.ts';
 import { niceRange } from './nice-range.ts';
 import { formatTenths, scaleNote } from '../wording/figures.ts';

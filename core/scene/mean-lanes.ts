@@ -2,7 +2,7 @@ import { written } from '../sentence/sentence.ts';
 import { peakBound } from '../wording/peak-words.ts';
 import { continued, type ContinuedCurve } from '../curve/continued.ts';
 import { peakOf } from '../curve/peak.ts';
-import type { RunFigures } from '../figures/figured-run.ts';
+import type { RunFigures } from '../figures/runs/figured-run.ts';
 import type { JobFigures } from '../figures/job-figures.ts';
 import { interpolate } from '../numerics/interpolation.ts';
 import type { RawPoints } from '../reduction/raw-points.ts';

@@ -1,8 +1,8 @@
-import type { SetupFigures } from '../figures/setup-figures.ts';
+import type { SetupFigures } from '../figures/pairs/setup-figures.ts';
 import { setupColour, setupDash } from './setup-look.ts';
 import { placing, type Placing } from './lane-axis.ts';
 import { isHidden, isWanted } from './scene-view.ts';
-import type { ComparisonFigures } from '../figures/comparison-figures.ts';
+import type { ComparisonFigures } from '../figures/pairs/comparison-figures.ts';
 import type { JobFigures } from '../figures/job-figures.ts';
 import type { DrawnSetup, SceneView } from './scene-view.ts';
 

@@ -1,6 +1,6 @@
-import type { FiguresView } from '../figures/figures-request.ts';
+import type { FiguresView } from '../figures/request/figures-request.ts';
 import { makeJobFigures } from '../figures/make-job-figures.ts';
-import { readingOf, type Reading } from '../figures/reading.ts';
+import { readingOf, type Reading } from '../figures/runs/reading.ts';
 import { reportSides } from '../report/report-request.ts';
 import type { ReportSource, ReportedJob, ReportedRun } from '../report/reported-job.ts';
 import { generatedRun } from './generated-run.ts';

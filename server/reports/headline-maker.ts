@@ -1,6 +1,6 @@
 import type { Log } from '../../contract/log.ts';
 import type { JobHeadline } from '../../core/figures/job-headline.ts';
-import { learnedFrom } from '../../core/figures/learned.ts';
+import { learnedFrom } from '../../core/figures/request/learned.ts';
 import { neededRuns } from '../../core/figures/make-job-figures.ts';
 import { lastOnDyno } from '../../core/job/last-on-dyno.ts';
 import { reportRequest } from '../../core/report/report-request.ts';

@@ -3,7 +3,7 @@ import type { WorkLine } from '../../contract/work-lines.ts';
 import type { ReportView } from '../../contract/report.ts';
 import { lastOnDyno } from '../../core/job/last-on-dyno.ts';
 import { standardIds, type StandardId } from '../../core/air/correction.ts';
-import { learnedFrom } from '../../core/figures/learned.ts';
+import { learnedFrom } from '../../core/figures/request/learned.ts';
 import { neededRuns } from '../../core/figures/make-job-figures.ts';
 import type { makeReport } from '../../core/report/make-report.ts';
 import { untouched } from '../../core/report/drafted.ts';

@@ -1,11 +1,11 @@
 import { parentPort } from 'node:worker_threads';
 import { recordingsFromBytes } from '../../core/exchange/recording-bytes.ts';
 import { besideRun } from '../../core/exchange/runs-recorded.ts';
-import type { FiguresRequest } from '../../core/figures/figures-request.ts';
+import type { FiguresRequest } from '../../core/figures/request/figures-request.ts';
 import { jobHeadline, type JobHeadline } from '../../core/figures/job-headline.ts';
 import { makeJobFigures } from '../../core/figures/make-job-figures.ts';
-import { testFigures, type TestFigures } from '../../core/figures/kinds-of-job.ts';
-import { readingOf, type Reading } from '../../core/figures/reading.ts';
+import { testFigures, type TestFigures } from '../../core/figures/runs/kinds-of-job.ts';
+import { readingOf, type Reading } from '../../core/figures/runs/reading.ts';
 import type { FuellingAxes } from '../../core/fuelling/axes.ts';
 import { fuellingOfRuns, type FuellingOfRuns } from '../../core/fuelling/fuelling-of-runs.ts';
 import type { FuellingSettings } from '../../core/fuelling/fuelling-table.ts';

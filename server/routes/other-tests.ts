@@ -1,7 +1,7 @@
 import type { z } from 'zod';
 import { setupTests } from '../../contract/other-tests.ts';
-import { runsOfOwnKinds, type JudgedKind } from '../../core/figures/kinds-of-job.ts';
-import { recordOfJob } from '../../core/figures/record-of-job.ts';
+import { runsOfOwnKinds, type JudgedKind } from '../../core/figures/runs/kinds-of-job.ts';
+import { recordOfJob } from '../../core/figures/request/record-of-job.ts';
 import { written } from '../../core/sentence/sentence.ts';
 import type { Database } from '../../store/database.ts';
 import { jobWithAll } from '../../store/jobs.ts';

@@ -6,7 +6,7 @@ import { standardIds } from '../../core/air/correction.ts';
 import { withAirColumns } from '../../core/exchange/air-columns.ts';
 import { curveToJson } from '../../core/exchange/curve-json.ts';
 import { writeRecordingCsv } from '../../core/exchange/write-csv.ts';
-import { usualGridRpm } from '../../core/figures/corrected-curve.ts';
+import { usualGridRpm } from '../../core/figures/runs/corrected-curve.ts';
 import { readSpan } from '../../core/smoothing/span.ts';
 import { Refusal } from '../../core/refusal.ts';
 import type { Database, Queryable } from '../../store/database.ts';
@@ -17,7 +17,7 @@ import { HttpRefusal } from '../http-refusal.ts';
 import { runsBehindCurve, curveOfRun, loneRun } from '../../core/figures/curve-of-run.ts';
 import { jobWithAll } from '../../store/jobs.ts';
 import { recordingToBytes, recordingsToBytes, sourceKey, sourceOfKey } from '../../core/exchange/recording-bytes.ts';
-import { readingOf } from '../../core/figures/reading.ts';
+import { readingOf } from '../../core/figures/runs/reading.ts';
 import type { ContractRoutes } from './contract-routes.ts';
 
 /** `auto`, a span in rpm, or one that varies as the page writes it. */

@@ -4,7 +4,7 @@ import type { Job, Run } from '../../contract/records.ts';
 import type { BrokenLimit } from '../../core/limits/broken-limits.ts';
 import { queryClient } from '../state/queries.ts';
 import { figuresWorker } from '../workers/figures-worker.ts';
-import { recordOfJob } from '../../core/figures/record-of-job.ts';
+import { recordOfJob } from '../../core/figures/request/record-of-job.ts';
 import { figuresKey } from '../workers/figures.ts';
 import type { WorkerRequest } from '../workers/figures.worker.ts';
 

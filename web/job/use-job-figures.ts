@@ -1,11 +1,11 @@
 import { useUnits } from '../units/use-own-units.tsx';
 import type { Job } from '../../contract/records.ts';
 import { lastOnDyno } from '../../core/job/last-on-dyno.ts';
-import type { FiguresView } from '../../core/figures/figures-request.ts';
+import type { FiguresView } from '../../core/figures/request/figures-request.ts';
 import type { JobFigures } from '../../core/figures/job-figures.ts';
 import { usePreferences } from '../state/preferences.ts';
 import { useLearned } from '../state/queries.ts';
-import { recordOfJob } from '../../core/figures/record-of-job.ts';
+import { recordOfJob } from '../../core/figures/request/record-of-job.ts';
 import { useFigures } from '../workers/figures.ts';
 
 /**

@@ -1,6 +1,6 @@
 import type { Job, Run } from '../../contract/records.ts';
-import { engineOfRun } from '../../core/figures/engine-of-run.ts';
-import { recordOfJob } from '../../core/figures/record-of-job.ts';
+import { engineOfRun } from '../../core/figures/runs/engine-of-run.ts';
+import { recordOfJob } from '../../core/figures/request/record-of-job.ts';
 import { useLog } from '../workers/figures.ts';
 
 /** A job's run with its log; nothing is fetched where there is no run. */

@@ -1,7 +1,7 @@
 import type { Job, Setup } from '../../contract/records.ts';
 import type { JobFigures } from '../../core/figures/job-figures.ts';
 import type { Units } from '../../core/units/told-units.ts';
-import { judgedOfStep } from '../../core/figures/kinds-of-job.ts';
+import { judgedOfStep } from '../../core/figures/runs/kinds-of-job.ts';
 import { written } from '../../core/sentence/sentence.ts';
 import { testsSentence } from '../../core/wording/kind-words.ts';
 import { decisionRecord } from '../../core/wording/decision-record.ts';

@@ -1,6 +1,6 @@
 import { useUnits } from '../units/use-own-units.tsx';
 import type { Setup } from '../../contract/records.ts';
-import { gainOnParent, type SetupFigures } from '../../core/figures/setup-figures.ts';
+import { gainOnParent, type SetupFigures } from '../../core/figures/pairs/setup-figures.ts';
 import { scorePrediction, type PredictionScore } from '../../core/setup/prediction.ts';
 import { predictionWords } from '../../core/wording/decision-record.ts';
 import { formatPower, signed, halfWidthText } from '../../core/wording/figures.ts';

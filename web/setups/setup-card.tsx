@@ -1,8 +1,8 @@
 import { useUnits } from '../units/use-own-units.tsx';
 import { useState } from 'react';
 import type { Job, Run, Setup } from '../../contract/records.ts';
-import type { UnusableRun } from '../../core/figures/figured-run.ts';
-import { gainOnParent, type SetupFigures } from '../../core/figures/setup-figures.ts';
+import type { UnusableRun } from '../../core/figures/runs/figured-run.ts';
+import { gainOnParent, type SetupFigures } from '../../core/figures/pairs/setup-figures.ts';
 import { predictionWords } from '../../core/wording/decision-record.ts';
 import { jobClaimWords, toneOf } from '../../core/wording/judgement-words.ts';
 import { setupWords } from '../../core/setup/setup-words.ts';

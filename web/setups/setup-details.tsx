@@ -3,7 +3,7 @@ import { Button, Group, Modal, SegmentedControl, Stack, Text, TextInput } from '
 import { useState } from 'react';
 import type { SetupChange } from '../../contract/http.ts';
 import type { Job, Setup } from '../../contract/records.ts';
-import type { SetupFigures } from '../../core/figures/setup-figures.ts';
+import type { SetupFigures } from '../../core/figures/pairs/setup-figures.ts';
 import { differences } from '../../core/setup/difference.ts';
 import { itemSentence, type SetupItem } from '../../core/setup/item.ts';
 import { convert, type PowerUnit } from '../../core/units/units.ts';

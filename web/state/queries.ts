@@ -2,8 +2,8 @@ import { QueryClient, keepPreviousData, skipToken, useQuery } from '@tanstack/re
 import { notifications } from '@mantine/notifications';
 import { useMemo } from 'react';
 import type { Job } from '../../contract/records.ts';
-import type { Learned } from '../../core/figures/figures-request.ts';
-import { learnedFrom } from '../../core/figures/learned.ts';
+import type { Learned } from '../../core/figures/request/figures-request.ts';
+import { learnedFrom } from '../../core/figures/request/learned.ts';
 import { api } from './api.ts';
 import { keys } from './query-keys.ts';
 

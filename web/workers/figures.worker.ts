@@ -20,10 +20,10 @@ import type { FuellingSettings } from '../../core/fuelling/fuelling-table.ts';
 import { eventsOf } from '../../core/log/view/logged-pull.ts';
 import { viewOfPull, viewOfWhole, type LogView } from '../../core/log/view/log-view.ts';
 import { channelChanges, type ChannelChange } from '../../core/comparison/channel-changes.ts';
-import { hasCurve } from '../../core/figures/reading.ts';
+import { hasCurve } from '../../core/figures/runs/reading.ts';
 import { findInLog, openLog, partOfLog } from './logger-file.ts';
 import { startTemperaturesOf } from '../../core/recording/start-temperatures.ts';
-import { outcomeOf, type KindOutcome } from '../../core/figures/kinds-of-job.ts';
+import { outcomeOf, type KindOutcome } from '../../core/figures/runs/kinds-of-job.ts';
 import type { BurntFuel } from '../../core/run-kinds/cruise.ts';
 import type { CoastDown } from '../../core/run-kinds/coast-down.ts';
 import { isFromRoad } from '../../core/run-kinds/kind-of-file.ts';
@@ -31,11 +31,11 @@ import { lossTable, type LossPoint } from '../../core/run-kinds/loss-table.ts';
 import { valuesOf } from '../../core/recording/recording.ts';
 import { Refusal } from '../../core/refusal.ts';
 import { steadyHolds, usualStepSettings, type SteadyHold } from '../../core/run-kinds/steady-holds.ts';
-import type { FiguresRequest } from '../../core/figures/figures-request.ts';
+import type { FiguresRequest } from '../../core/figures/request/figures-request.ts';
 import type { JobFigures } from '../../core/figures/job-figures.ts';
 import { resolvedSpan } from '../../core/reduction/auto-span.ts';
 import { neededRuns, makeJobFigures, sidesOf, spanRuns, sweepsOf } from '../../core/figures/make-job-figures.ts';
-import type { GuestRecord, JobRecord } from '../../core/figures/job-record.ts';
+import type { GuestRecord, JobRecord } from '../../core/figures/request/job-record.ts';
 
 /** A request as the page makes it: core's, with whole runs, so that the worker can fetch them. */
 export interface WorkerRequest extends FiguresRequest {

@@ -1,8 +1,8 @@
 import type { Run } from '../../contract/records.ts';
 import { addressesOfRun, besideRun, logAddresses } from '../../core/exchange/runs-recorded.ts';
 import { recordingFromBytes, recordingsFromBytes } from '../../core/exchange/recording-bytes.ts';
-import { curveOf, usualGridRpm, type CurveSettings } from '../../core/figures/corrected-curve.ts';
-import { hasCurve, readingOf, type Reading } from '../../core/figures/reading.ts';
+import { curveOf, usualGridRpm, type CurveSettings } from '../../core/figures/runs/corrected-curve.ts';
+import { hasCurve, readingOf, type Reading } from '../../core/figures/runs/reading.ts';
 import type { LoggerBeside } from '../../core/log/view/logged-pull.ts';
 import type { Recording } from '../../core/recording/recording.ts';
 import type { SweepDrive } from '../../core/reduction/sweep-drive.ts';

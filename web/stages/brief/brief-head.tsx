@@ -2,7 +2,7 @@ import type { Job } from '../../../contract/records.ts';
 import { lastOnDyno } from '../../../core/job/last-on-dyno.ts';
 import { newestSetup } from '../../../core/job/baseline.ts';
 import type { JobFigures } from '../../../core/figures/job-figures.ts';
-import { gainOnParent, type SetupFigures } from '../../../core/figures/setup-figures.ts';
+import { gainOnParent, type SetupFigures } from '../../../core/figures/pairs/setup-figures.ts';
 import { toldFigures, type Plausible } from '../../../core/judgement/told-figures.ts';
 import {
   difference,

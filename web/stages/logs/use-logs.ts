@@ -7,9 +7,9 @@ import { usualLimits } from '../../../core/limits/suggestions.ts';
 import { firstLanes, isFar, tellingGroups, type TellingGroup } from '../../../core/log/view/telling-lanes.ts';
 import type { LogView } from '../../../core/log/view/log-view.ts';
 import { interpolate } from '../../../core/numerics/interpolation.ts';
-import { engineOfRun } from '../../../core/figures/engine-of-run.ts';
+import { engineOfRun } from '../../../core/figures/runs/engine-of-run.ts';
 import type { LaneAxisId } from '../../../core/scene/lane-axis.ts';
-import { recordOfJob } from '../../../core/figures/record-of-job.ts';
+import { recordOfJob } from '../../../core/figures/request/record-of-job.ts';
 import { useChannelChanges } from '../../workers/figures.ts';
 import { meanRuns, type LabelledRun } from './view/beside.ts';
 

@@ -16,7 +16,7 @@ import { sceneAt } from '../../../../core/scene/compare-scene.ts';
 import type { SceneContent } from '../../../../core/scene/scene.ts';
 import { sceneSvg, type PictureWords } from '../../../../core/scene/scene-svg.ts';
 import { shownSetups } from '../../../../core/scene/shown-setups.ts';
-import type { ComparisonFigures } from '../../../../core/figures/comparison-figures.ts';
+import type { ComparisonFigures } from '../../../../core/figures/pairs/comparison-figures.ts';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';
 import type { CompareView } from '../view/view-address.ts';
 

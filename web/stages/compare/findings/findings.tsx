@@ -17,7 +17,7 @@ import { Remedy } from './remedy.tsx';
 import { WhatCanBeSeen } from './what-can-be-seen.tsx';
 import { HowMade } from '../how-made/how-made.tsx';
 import type { ChangeView } from '../view/view.ts';
-import type { RunFigures } from '../../../../core/figures/figured-run.ts';
+import type { RunFigures } from '../../../../core/figures/runs/figured-run.ts';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';
 import type { CompareView } from '../view/view-address.ts';
 

@@ -2,7 +2,7 @@ import { extent } from 'd3-array';
 import { useState } from 'react';
 import type { Job } from '../../../../contract/records.ts';
 import { ratioOfRun } from '../../../units/use-own-units.tsx';
-import type { ComparisonFigures } from '../../../../core/figures/comparison-figures.ts';
+import type { ComparisonFigures } from '../../../../core/figures/pairs/comparison-figures.ts';
 import { formatRpm } from '../../../../core/wording/figures.ts';
 import button from '../../../ui/text-button.module.css';
 import { laneWords } from '../../../../core/scene/lane-list.ts';

@@ -2,7 +2,7 @@ import { nextRunWords, ruleWords, spreadWords } from '../../../../core/wording/j
 import type { Job } from '../../../../contract/records.ts';
 import { formatPower, formatRpm, signed, halfWidthText } from '../../../../core/wording/figures.ts';
 import classes from './findings.module.css';
-import type { ComparisonFigures } from '../../../../core/figures/comparison-figures.ts';
+import type { ComparisonFigures } from '../../../../core/figures/pairs/comparison-figures.ts';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';
 import type { CompareView } from '../view/view-address.ts';
 

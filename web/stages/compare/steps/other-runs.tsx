@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Job } from '../../../../contract/records.ts';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';
-import type { JudgedKind } from '../../../../core/figures/kinds-of-job.ts';
+import type { JudgedKind } from '../../../../core/figures/runs/kinds-of-job.ts';
 import { isAskedOfHolds } from '../../../../core/run-kinds/hold-figures.ts';
 import { differenceSentence, figureSentence, toneOfFigure, verdictWord } from '../../../../core/wording/kind-words.ts';
 import { CostOfDriving } from '../../../costs/cost-of-driving.tsx';

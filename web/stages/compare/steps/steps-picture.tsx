@@ -2,7 +2,7 @@ import type { Job } from '../../../../contract/records.ts';
 import type { AttributedStep } from '../../../../core/comparison/attribution.ts';
 import type { FamilyPair } from '../../../../core/judgement/job-claims.ts';
 import { jobClaimWords, toneOf } from '../../../../core/wording/judgement-words.ts';
-import { judgedOfStep } from '../../../../core/figures/kinds-of-job.ts';
+import { judgedOfStep } from '../../../../core/figures/runs/kinds-of-job.ts';
 import { testsWords } from '../../../../core/wording/kind-words.ts';
 import { useOwnUnits } from '../../../units/use-own-units.tsx';
 import { setupColour } from '../../../../core/scene/setup-look.ts';

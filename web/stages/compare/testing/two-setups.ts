@@ -1,10 +1,10 @@
 import { keptUnits } from '../../../../core/units/told-units.ts';
 import type { Job, Run, Setup } from '../../../../contract/records.ts';
-import type { FiguresView } from '../../../../core/figures/figures-request.ts';
+import type { FiguresView } from '../../../../core/figures/request/figures-request.ts';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';
-import type { RunRecord } from '../../../../core/figures/job-record.ts';
+import type { RunRecord } from '../../../../core/figures/request/job-record.ts';
 import { makeJobFigures } from '../../../../core/figures/make-job-figures.ts';
-import { readingOf, type Reading } from '../../../../core/figures/reading.ts';
+import { readingOf, type Reading } from '../../../../core/figures/runs/reading.ts';
 import { generatedRun } from '../../../../core/testing/generated-run.ts';
 import { testDyno, usualTorque } from '../../../../core/testing/test-car.ts';
 import { viewIn, type CompareView } from '../view/view-address.ts';

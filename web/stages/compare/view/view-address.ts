@@ -1,5 +1,5 @@
-import { runsOfOwnKinds } from '../../../../core/figures/kinds-of-job.ts';
-import { hasCurve } from '../../../../core/figures/reading.ts';
+import { runsOfOwnKinds } from '../../../../core/figures/runs/kinds-of-job.ts';
+import { hasCurve } from '../../../../core/figures/runs/reading.ts';
 import { z } from 'zod';
 import type { Job, Setup } from '../../../../contract/records.ts';
 import { standardIds } from '../../../../core/air/correction.ts';

@@ -6,7 +6,7 @@ import { notifications } from '@mantine/notifications';
 import { skipToken, useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Job } from '../../../../contract/records.ts';
-import { hasCurve } from '../../../../core/figures/reading.ts';
+import { hasCurve } from '../../../../core/figures/runs/reading.ts';
 import { usualRatio, type LogMapping } from '../../../../core/exchange/log-mapping.ts';
 import type { FoundInLog } from '../../../../core/log/logger-file/pulls-in-log.ts';
 import { ProbeFields } from '../../../log/probe-fields.tsx';

@@ -1,11 +1,11 @@
 import { useOwnUnits } from '../../../units/use-own-units.tsx';
 import { Link } from 'react-router';
 import type { Job, Run } from '../../../../contract/records.ts';
-import { engineOfRun } from '../../../../core/figures/engine-of-run.ts';
-import type { RunFigures } from '../../../../core/figures/figured-run.ts';
+import { engineOfRun } from '../../../../core/figures/runs/engine-of-run.ts';
+import type { RunFigures } from '../../../../core/figures/runs/figured-run.ts';
 import type { LogView } from '../../../../core/log/view/log-view.ts';
 import { fuelSupply, type FuelShare, type FuelSupply } from '../../../../core/log/view/fuel-supply.ts';
-import { recordOfJob } from '../../../../core/figures/record-of-job.ts';
+import { recordOfJob } from '../../../../core/figures/request/record-of-job.ts';
 import { figureIn } from '../../../../core/units/told-units.ts';
 import { formatRpm, formatWhole } from '../../../../core/wording/figures.ts';
 import classes from './log-side-pane.module.css';

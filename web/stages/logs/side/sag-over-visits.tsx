@@ -4,12 +4,12 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Job, Run } from '../../../../contract/records.ts';
-import { engineOfRun } from '../../../../core/figures/engine-of-run.ts';
+import { engineOfRun } from '../../../../core/figures/runs/engine-of-run.ts';
 import { api } from '../../../state/api.ts';
 import button from '../../../ui/text-button.module.css';
 import { formatRpm } from '../../../../core/wording/figures.ts';
 import { figuresWorker } from '../../../workers/figures-worker.ts';
-import { recordOfJob } from '../../../../core/figures/record-of-job.ts';
+import { recordOfJob } from '../../../../core/figures/request/record-of-job.ts';
 import classes from './log-side-pane.module.css';
 
 /** A run of any visit, what was in its tank, and where its fuel pressure began to sag. */

@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import type { Job } from '../../../../contract/records.ts';
-import { engineOfRun } from '../../../../core/figures/engine-of-run.ts';
-import { recordOfJob } from '../../../../core/figures/record-of-job.ts';
+import { engineOfRun } from '../../../../core/figures/runs/engine-of-run.ts';
+import { recordOfJob } from '../../../../core/figures/request/record-of-job.ts';
 import { useLogMeans } from '../../../workers/figures.ts';
 import { toldLog } from '../../../log/told-log.ts';
 import { ratioOfRun, useUnits } from '../../../units/use-own-units.tsx';

@@ -1,7 +1,7 @@
 import { Link } from 'react-router';
 import type { Job, Run } from '../../../../contract/records.ts';
 import { figureSentence } from '../../../../core/wording/kind-words.ts';
-import { fuelOfRun } from '../../../../core/figures/kinds-of-job.ts';
+import { fuelOfRun } from '../../../../core/figures/runs/kinds-of-job.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';
 import { useOwnUnits } from '../../../units/use-own-units.tsx';
 import { useKindOutcome } from '../../../workers/figures.ts';

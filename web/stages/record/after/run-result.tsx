@@ -6,7 +6,7 @@ import type { RunChange } from '../../../../contract/http.ts';
 import { IconCheck } from '@tabler/icons-react';
 import { Link } from 'react-router';
 import type { Job, Run, Setup } from '../../../../contract/records.ts';
-import { hasCurve } from '../../../../core/figures/reading.ts';
+import { hasCurve } from '../../../../core/figures/runs/reading.ts';
 import { isCompared } from '../../../../core/run-kinds/figures-of-kind.ts';
 import { runAdvice } from '../../../../core/advice/run-advice.ts';
 import { api } from '../../../state/api.ts';

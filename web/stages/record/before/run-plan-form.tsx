@@ -15,7 +15,7 @@ import { useDyno } from '../../../state/dyno.ts';
 import { useLive } from '../../../state/live.ts';
 import { usePreferences } from '../../../state/preferences.ts';
 import { useChange } from '../../../state/use-change.ts';
-import { hasCurve } from '../../../../core/figures/reading.ts';
+import { hasCurve } from '../../../../core/figures/runs/reading.ts';
 import { figuredKinds } from '../../../../core/run-kinds/figures-of-kind.ts';
 import { formatWhole } from '../../../../core/wording/figures.ts';
 import classes from './plan.module.css';

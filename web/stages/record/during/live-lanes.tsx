@@ -1,7 +1,7 @@
 import { useUnits } from '../../../units/use-own-units.tsx';
 import type { Setup } from '../../../../contract/records.ts';
 import { correctionOf } from '../../../../core/air/correction.ts';
-import type { SetupFigures } from '../../../../core/figures/setup-figures.ts';
+import type { SetupFigures } from '../../../../core/figures/pairs/setup-figures.ts';
 import { interpolate } from '../../../../core/numerics/interpolation.ts';
 import { convert } from '../../../../core/units/units.ts';
 import type { LaneLine } from '../../../../core/scene/lane.ts';

@@ -1,9 +1,9 @@
-import type { StandardId } from '../air/correction.ts';
-import type { Span } from '../smoothing/span.ts';
-import type { UsualDrift } from '../comparison/drift.ts';
-import type { KnownDeviation } from '../statistics/mean-difference.ts';
-import type { SpreadPrior } from '../statistics/spread-prior.ts';
-import type { PowerUnit } from '../units/units.ts';
+import type { StandardId } from '../../air/correction.ts';
+import type { Span } from '../../smoothing/span.ts';
+import type { UsualDrift } from '../../comparison/drift.ts';
+import type { KnownDeviation } from '../../statistics/mean-difference.ts';
+import type { SpreadPrior } from '../../statistics/spread-prior.ts';
+import type { PowerUnit } from '../../units/units.ts';
 import type { BorrowedCurve } from './borrowed-curve.ts';
 import type { GuestRecord, JobRecord } from './job-record.ts';
 

@@ -1,14 +1,14 @@
-import { phrasesText } from '../wording/gain-sentence.ts';
+import { phrasesText } from '../../wording/gain-sentence.ts';
 import { describe, expect, test } from '@jest/globals';
-import { preparedSweep } from '../reduction/prepared-sweep.ts';
-import { Refusal } from '../refusal.ts';
-import { generatedRun } from '../testing/generated-run.ts';
-import { testDyno, truePowerKw } from '../testing/test-car.ts';
-import { unknownEngine } from '../log/pull/run-log.ts';
-import type { FiguredRun } from './figured-run.ts';
-import { resolvedFigures } from './resolved-figures.ts';
-import type { ResolvedRequest } from './resolved-request.ts';
-import { type BorrowedCurve, borrowedRunCurves } from './borrowed-curve.ts';
+import { preparedSweep } from '../../reduction/prepared-sweep.ts';
+import { Refusal } from '../../refusal.ts';
+import { generatedRun } from '../../testing/generated-run.ts';
+import { testDyno, truePowerKw } from '../../testing/test-car.ts';
+import { unknownEngine } from '../../log/pull/run-log.ts';
+import type { FiguredRun } from '../runs/figured-run.ts';
+import { resolvedFigures } from '../resolved-figures.ts';
+import type { ResolvedRequest } from '../runs/resolved-request.ts';
+import { type BorrowedCurve, borrowedRunCurves } from '../request/borrowed-curve.ts';
 
 const runs = [1, 2, 3].map((id): FiguredRun => ({
   id,

@@ -1,24 +1,24 @@
-import { bandDifference, chosenRange } from '../comparison/comparison.ts';
-import { claimRule, verdictAlone } from '../comparison/claims.ts';
-import { usualDriftOf } from '../comparison/drift.ts';
-import { oneLook, levelOf, ruleFor, type JudgingRule } from '../comparison/judging-rule.ts';
-import { commonSpeeds, covers, type ComparedRuns, type RunCurve } from '../comparison/run-curve.ts';
-import type { Surroundings } from '../comparison/surroundings.ts';
-import { bandMean } from '../curve/band-mean.ts';
-import { judged, type PairJudgement } from '../judgement/pair-judgement.ts';
-import { unlikeRespects } from '../likeness/like-for-like.ts';
-import { loneBaseline } from '../likeness/session-respects.ts';
-import { byMounting, mountedAnew } from '../likeness/mountings.ts';
-import type { RecordedChange, Unlikeness } from '../likeness/run-conditions.ts';
-import { meanOf } from '../numerics/mean.ts';
-import type { KnownDeviation, MeanDifference } from '../statistics/mean-difference.ts';
-import { remountDeviation } from '../statistics/remount.ts';
-import { assumedSpread, type SpreadPrior } from '../statistics/spread-prior.ts';
-import { lineOf } from '../setup/difference.ts';
-import { measuredConditions, runCurve, type CountedRun, type Quantity } from './figured-run.ts';
-import type { ResolvedRequest } from './resolved-request.ts';
+import { bandDifference, chosenRange } from '../../comparison/comparison.ts';
+import { claimRule, verdictAlone } from '../../comparison/claims.ts';
+import { usualDriftOf } from '../../comparison/drift.ts';
+import { oneLook, levelOf, ruleFor, type JudgingRule } from '../../comparison/judging-rule.ts';
+import { commonSpeeds, covers, type ComparedRuns, type RunCurve } from '../../comparison/run-curve.ts';
+import type { Surroundings } from '../../comparison/surroundings.ts';
+import { bandMean } from '../../curve/band-mean.ts';
+import { judged, type PairJudgement } from '../../judgement/pair-judgement.ts';
+import { unlikeRespects } from '../../likeness/like-for-like.ts';
+import { loneBaseline } from '../../likeness/session-respects.ts';
+import { byMounting, mountedAnew } from '../../likeness/mountings.ts';
+import type { RecordedChange, Unlikeness } from '../../likeness/run-conditions.ts';
+import { meanOf } from '../../numerics/mean.ts';
+import type { KnownDeviation, MeanDifference } from '../../statistics/mean-difference.ts';
+import { remountDeviation } from '../../statistics/remount.ts';
+import { assumedSpread, type SpreadPrior } from '../../statistics/spread-prior.ts';
+import { lineOf } from '../../setup/difference.ts';
+import { measuredConditions, runCurve, type CountedRun, type Quantity } from '../runs/figured-run.ts';
+import type { ResolvedRequest } from '../runs/resolved-request.ts';
 import type { SetupCurves } from './setup-curves.ts';
-import type { Drift } from '../comparison/drift.ts';
+import type { Drift } from '../../comparison/drift.ts';
 
 /** Two sets of runs of a job with all that a judgement on them rests on. */
 export interface ComparedPair {

@@ -1,7 +1,7 @@
-import { isBoosted } from '../job/is-boosted.ts';
-import { knownLimits } from '../limits/limit.ts';
-import type { FuelRegulation } from '../log/pull/run-log.ts';
-import type { Target } from '../targets/target.ts';
+import { isBoosted } from '../../job/is-boosted.ts';
+import { knownLimits } from '../../limits/limit.ts';
+import type { FuelRegulation } from '../../log/pull/run-log.ts';
+import type { Target } from '../../targets/target.ts';
 import type { JobRecord, RunRecord, SetupRecord } from './job-record.ts';
 
 /** A setup as it is stored. */

@@ -1,6 +1,6 @@
-import { convert, type PowerUnit } from '../units/units.ts';
-import { meanOf } from '../numerics/mean.ts';
-import type { BorrowedCurve } from './borrowed-curve.ts';
+import { convert, type PowerUnit } from '../../units/units.ts';
+import { meanOf } from '../../numerics/mean.ts';
+import type { BorrowedCurve } from '../request/borrowed-curve.ts';
 
 /** What a setup's runs reached, beside a norm that is known by one figure. */
 export interface NormPeaks {

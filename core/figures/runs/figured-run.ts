@@ -1,15 +1,15 @@
-import type { Air } from '../air/air.ts';
-import type { BrokenLimit } from '../limits/broken-limits.ts';
-import type { LoggedPull } from '../log/view/logged-pull.ts';
-import type { LoggedEngine } from '../log/pull/run-log.ts';
-import type { RunFinding } from '../judgement/run-findings.ts';
-import type { AirCircumstances } from '../checks/air-checks.ts';
-import type { RunConditions } from '../likeness/run-conditions.ts';
-import type { RawPoints } from '../reduction/raw-points.ts';
-import { meanOf } from '../numerics/mean.ts';
+import type { Air } from '../../air/air.ts';
+import type { BrokenLimit } from '../../limits/broken-limits.ts';
+import type { LoggedPull } from '../../log/view/logged-pull.ts';
+import type { LoggedEngine } from '../../log/pull/run-log.ts';
+import type { RunFinding } from '../../judgement/run-findings.ts';
+import type { AirCircumstances } from '../../checks/air-checks.ts';
+import type { RunConditions } from '../../likeness/run-conditions.ts';
+import type { RawPoints } from '../../reduction/raw-points.ts';
+import { meanOf } from '../../numerics/mean.ts';
 import type { Curve } from './corrected-curve.ts';
-import type { SweepDrive } from '../reduction/sweep-drive.ts';
-import type { RunCurve } from '../comparison/run-curve.ts';
+import type { SweepDrive } from '../../reduction/sweep-drive.ts';
+import type { RunCurve } from '../../comparison/run-curve.ts';
 import type { Unusable } from './unusable.ts';
 
 /** A run of a job with its sweep made ready. */

@@ -1,5 +1,5 @@
-import type { RunCurve } from '../comparison/run-curve.ts';
-import type { Travel } from '../curve/travel.ts';
+import type { RunCurve } from '../../comparison/run-curve.ts';
+import type { Travel } from '../../curve/travel.ts';
 
 /** One setup's counted runs. */
 export interface SetupCurves {

@@ -1,11 +1,11 @@
-import { isCompared, type WholeRun } from '../run-kinds/figures-of-kind.ts';
-import { coastDown, type CoastDown } from '../run-kinds/coast-down.ts';
-import type { Recording } from '../recording/recording.ts';
-import { preparedSweep } from '../reduction/prepared-sweep.ts';
-import type { SweepDrive } from '../reduction/sweep-drive.ts';
-import { loggedPull, wholeLog, type LoggedPull, type LoggerBeside } from '../log/view/logged-pull.ts';
-import { unknownEngine } from '../log/pull/run-log.ts';
-import type { RunRecord } from './job-record.ts';
+import { isCompared, type WholeRun } from '../../run-kinds/figures-of-kind.ts';
+import { coastDown, type CoastDown } from '../../run-kinds/coast-down.ts';
+import type { Recording } from '../../recording/recording.ts';
+import { preparedSweep } from '../../reduction/prepared-sweep.ts';
+import type { SweepDrive } from '../../reduction/sweep-drive.ts';
+import { loggedPull, wholeLog, type LoggedPull, type LoggerBeside } from '../../log/view/logged-pull.ts';
+import { unknownEngine } from '../../log/pull/run-log.ts';
+import type { RunRecord } from '../request/job-record.ts';
 import { unusableFor, type Unusable } from './unusable.ts';
 
 /** What a recording holds, whatever it is looked at with: made once a run, for recordings never change. */

@@ -1,17 +1,17 @@
-import { unlikeRespects } from '../likeness/like-for-like.ts';
-import type { Unlikeness } from '../likeness/run-conditions.ts';
-import type { MeanDifference } from '../statistics/mean-difference.ts';
-import { compareRuns, type Comparison, type JudgedRange } from '../comparison/comparison.ts';
-import { measuredConditions, runCurve, type CountedRun } from './figured-run.ts';
-import type { ComparedRuns } from '../comparison/run-curve.ts';
-import { oneLook } from '../comparison/judging-rule.ts';
-import { caveatsOf } from '../judgement/caveats.ts';
-import { judged } from '../judgement/pair-judgement.ts';
-import { gainSentence } from '../wording/gain-sentence.ts';
-import { gainTable } from '../comparison/gain-table.ts';
-import type { ResolvedRequest } from './resolved-request.ts';
+import { unlikeRespects } from '../../likeness/like-for-like.ts';
+import type { Unlikeness } from '../../likeness/run-conditions.ts';
+import type { MeanDifference } from '../../statistics/mean-difference.ts';
+import { compareRuns, type Comparison, type JudgedRange } from '../../comparison/comparison.ts';
+import { measuredConditions, runCurve, type CountedRun } from '../runs/figured-run.ts';
+import type { ComparedRuns } from '../../comparison/run-curve.ts';
+import { oneLook } from '../../comparison/judging-rule.ts';
+import { caveatsOf } from '../../judgement/caveats.ts';
+import { judged } from '../../judgement/pair-judgement.ts';
+import { gainSentence } from '../../wording/gain-sentence.ts';
+import { gainTable } from '../../comparison/gain-table.ts';
+import type { ResolvedRequest } from '../runs/resolved-request.ts';
 import type { ComparisonFigures } from './comparison-figures.ts';
-import { type BorrowedCurve, borrowedRunCurves } from './borrowed-curve.ts';
+import { type BorrowedCurve, borrowedRunCurves } from '../request/borrowed-curve.ts';
 
 /**
  * A setup's runs beside a borrowed curve: differences, but no interval and no

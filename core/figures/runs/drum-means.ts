@@ -1,6 +1,6 @@
-import type { DrumPlace } from '../dyno/drum-place.ts';
-import { drumNames, groupingsOf, groupOf, type DrumGrouping } from '../dyno/drums.ts';
-import { commonSpeeds, meanCurve, type MeanCurve, type RunCurve } from '../comparison/run-curve.ts';
+import type { DrumPlace } from '../../dyno/drum-place.ts';
+import { drumNames, groupingsOf, groupOf, type DrumGrouping } from '../../dyno/drums.ts';
+import { commonSpeeds, meanCurve, type MeanCurve, type RunCurve } from '../../comparison/run-curve.ts';
 import type { RunFigures } from './figured-run.ts';
 
 /** Mean power of one group of drums over engine speed, kW, corrected as the curve is. */

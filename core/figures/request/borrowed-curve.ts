@@ -1,8 +1,8 @@
-import { gridBetween } from '../curve/grid.ts';
-import type { MeanCurve } from '../comparison/run-curve.ts';
-import { interpolateAll } from '../numerics/interpolation.ts';
-import { Refusal } from '../refusal.ts';
-import { engineTorqueNm } from '../curve/engine-torque.ts';
+import { gridBetween } from '../../curve/grid.ts';
+import type { MeanCurve } from '../../comparison/run-curve.ts';
+import { interpolateAll } from '../../numerics/interpolation.ts';
+import { Refusal } from '../../refusal.ts';
+import { engineTorqueNm } from '../../curve/engine-torque.ts';
 
 /** A power curve from elsewhere, for orientation. */
 export interface BorrowedCurve {

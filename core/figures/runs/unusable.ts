@@ -1,4 +1,4 @@
-import { Refusal } from '../refusal.ts';
+import { Refusal } from '../../refusal.ts';
 
 /** Why nothing can be made of a recording: something is wrong with it, or the program made a mistake. */
 export interface Unusable {

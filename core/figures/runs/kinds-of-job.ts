@@ -1,10 +1,10 @@
-import { judgeKind, type KindJudgement } from '../judgement/kind-judgement.ts';
-import { Refusal } from '../refusal.ts';
-import { burntFuel } from '../fuel/blend.ts';
-import type { BurntFuel } from '../run-kinds/cruise.ts';
-import { comparedKinds, figuresOfKind, isCompared, type ComparedKind } from '../run-kinds/figures-of-kind.ts';
-import type { RunFigures } from '../run-kinds/run-figure.ts';
-import type { JobRecord, RunRecord } from './job-record.ts';
+import { judgeKind, type KindJudgement } from '../../judgement/kind-judgement.ts';
+import { Refusal } from '../../refusal.ts';
+import { burntFuel } from '../../fuel/blend.ts';
+import type { BurntFuel } from '../../run-kinds/cruise.ts';
+import { comparedKinds, figuresOfKind, isCompared, type ComparedKind } from '../../run-kinds/figures-of-kind.ts';
+import type { RunFigures } from '../../run-kinds/run-figure.ts';
+import type { JobRecord, RunRecord } from '../request/job-record.ts';
 import type { Reading } from './reading.ts';
 
 /** What a run of a kind of its own came to: its figures, or why it has none. */

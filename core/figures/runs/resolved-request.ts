@@ -1,10 +1,10 @@
-import type { BorrowedCurve } from './borrowed-curve.ts';
-import type { Limit } from '../limits/limit.ts';
-import type { Target } from '../targets/target.ts';
-import type { StatedPlan } from '../comparison/judging-rule.ts';
+import type { BorrowedCurve } from '../request/borrowed-curve.ts';
+import type { Limit } from '../../limits/limit.ts';
+import type { Target } from '../../targets/target.ts';
+import type { StatedPlan } from '../../comparison/judging-rule.ts';
 import type { CurveSettings } from './corrected-curve.ts';
-import type { FiguresView, Learned } from './figures-request.ts';
-import type { SetupRecord } from './job-record.ts';
+import type { FiguresView, Learned } from '../request/figures-request.ts';
+import type { SetupRecord } from '../request/job-record.ts';
 
 /** A request with everything decided that it left open: which setups, which span, which loss. */
 export interface ResolvedRequest extends Omit<

@@ -1,11 +1,11 @@
-import { askedFigure, curveNamed } from '../curve/asked-figure.ts';
-import { wheelRange } from '../dyno/usual-loss.ts';
-import type { DynoKind } from '../dyno/dyno-profile.ts';
-import { meanOf } from '../numerics/mean.ts';
-import { standardDeviationOf } from '../statistics/mean-difference.ts';
-import { halfWidthOfMean } from '../statistics/mean-interval.ts';
-import type { SpreadPrior } from '../statistics/spread-prior.ts';
-import { targetStanding, type Target, type TargetFigures, type TargetOfSetup } from '../targets/target.ts';
+import { askedFigure, curveNamed } from '../../curve/asked-figure.ts';
+import { wheelRange } from '../../dyno/usual-loss.ts';
+import type { DynoKind } from '../../dyno/dyno-profile.ts';
+import { meanOf } from '../../numerics/mean.ts';
+import { standardDeviationOf } from '../../statistics/mean-difference.ts';
+import { halfWidthOfMean } from '../../statistics/mean-interval.ts';
+import type { SpreadPrior } from '../../statistics/spread-prior.ts';
+import { targetStanding, type Target, type TargetFigures, type TargetOfSetup } from '../../targets/target.ts';
 import { runCurve, type CountedRun } from './figured-run.ts';
 
 /**

@@ -1,8 +1,8 @@
-import { crankAssumption } from '../dyno/crank.ts';
-import { Refusal } from '../refusal.ts';
+import { crankAssumption } from '../../dyno/crank.ts';
+import { Refusal } from '../../refusal.ts';
 import { borrowedComparison } from './borrowed-comparison.ts';
-import { channelChanges, type RunChannels } from '../comparison/channel-changes.ts';
-import { compareRuns, type Comparison } from '../comparison/comparison.ts';
+import { channelChanges, type RunChannels } from '../../comparison/channel-changes.ts';
+import { compareRuns, type Comparison } from '../../comparison/comparison.ts';
 import {
   comparedPair,
   comparedRuns,
@@ -11,15 +11,15 @@ import {
   type ComparedPair,
   type PairsOf,
 } from './compared-pair.ts';
-import { bandMean } from '../curve/band-mean.ts';
-import { deviatingRepeat, type RepeatedMean } from '../judgement/deviating-repeat.ts';
-import { measuredConditions, runCurve, type CountedRun } from './figured-run.ts';
-import type { ComparedRuns } from '../comparison/run-curve.ts';
-import { gainSentence } from '../wording/gain-sentence.ts';
-import { worstOf } from '../limits/broken-limits.ts';
-import { gainTable } from '../comparison/gain-table.ts';
-import { caveatsOf, type CaveatRun } from '../judgement/caveats.ts';
-import { judged } from '../judgement/pair-judgement.ts';
+import { bandMean } from '../../curve/band-mean.ts';
+import { deviatingRepeat, type RepeatedMean } from '../../judgement/deviating-repeat.ts';
+import { measuredConditions, runCurve, type CountedRun } from '../runs/figured-run.ts';
+import type { ComparedRuns } from '../../comparison/run-curve.ts';
+import { gainSentence } from '../../wording/gain-sentence.ts';
+import { worstOf } from '../../limits/broken-limits.ts';
+import { gainTable } from '../../comparison/gain-table.ts';
+import { caveatsOf, type CaveatRun } from '../../judgement/caveats.ts';
+import { judged } from '../../judgement/pair-judgement.ts';
 import type { ComparisonFigures, Detectable } from './comparison-figures.ts';
 
 /**

@@ -1,17 +1,17 @@
 import { describe, expect, test } from '@jest/globals';
 import { readFileSync } from 'node:fs';
-import { readRecordingCsv } from '../exchange/read-csv.ts';
-import { interpolate } from '../numerics/interpolation.ts';
-import { Refusal } from '../refusal.ts';
-import { spanLimits } from '../smoothing/span.ts';
-import { chance, normal } from '../testing/chance.ts';
-import { generatedRun } from '../testing/generated-run.ts';
-import { testDyno, truePowerKw, usualTorque } from '../testing/test-car.ts';
-import type { DynoProfile } from '../dyno/dyno-profile.ts';
+import { readRecordingCsv } from '../../exchange/read-csv.ts';
+import { interpolate } from '../../numerics/interpolation.ts';
+import { Refusal } from '../../refusal.ts';
+import { spanLimits } from '../../smoothing/span.ts';
+import { chance, normal } from '../../testing/chance.ts';
+import { generatedRun } from '../../testing/generated-run.ts';
+import { testDyno, truePowerKw, usualTorque } from '../../testing/test-car.ts';
+import type { DynoProfile } from '../../dyno/dyno-profile.ts';
 import { curveOf, type Curve } from './corrected-curve.ts';
-import { preparedSweep } from '../reduction/prepared-sweep.ts';
-import { resolvedSpan } from '../reduction/auto-span.ts';
-import type { GeneratedRun } from '../testing/pull-options.ts';
+import { preparedSweep } from '../../reduction/prepared-sweep.ts';
+import { resolvedSpan } from '../../reduction/auto-span.ts';
+import type { GeneratedRun } from '../../testing/pull-options.ts';
 
 const plain = { standard: 'none', share: 1, gridRpm: 25 } as const;
 

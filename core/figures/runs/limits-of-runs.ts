@@ -1,10 +1,10 @@
-import { headroomTable, type Headroom } from '../limits/headroom-table.ts';
-import { headroom, limitQuantities, type Limit, type LimitQuantity } from '../limits/limit.ts';
-import type { Reach } from '../limits/broken-limits.ts';
-import { reachIn } from '../log/checks/extremes.ts';
-import { meanOf } from '../numerics/mean.ts';
-import type { Level } from '../response/response.ts';
-import { meanDifference } from '../statistics/mean-difference.ts';
+import { headroomTable, type Headroom } from '../../limits/headroom-table.ts';
+import { headroom, limitQuantities, type Limit, type LimitQuantity } from '../../limits/limit.ts';
+import type { Reach } from '../../limits/broken-limits.ts';
+import { reachIn } from '../../log/checks/extremes.ts';
+import { meanOf } from '../../numerics/mean.ts';
+import type { Level } from '../../response/response.ts';
+import { meanDifference } from '../../statistics/mean-difference.ts';
 import type { Curve } from './corrected-curve.ts';
 import type { CountedRun, FiguredRun } from './figured-run.ts';
 

@@ -1,6 +1,6 @@
-import { crankLossOfCoast, readCrankLoss, type CrankLoss } from '../dyno/crank.ts';
-import { Refusal } from '../refusal.ts';
-import type { RunRecord } from './job-record.ts';
+import { crankLossOfCoast, readCrankLoss, type CrankLoss } from '../../dyno/crank.ts';
+import { Refusal } from '../../refusal.ts';
+import type { RunRecord } from '../request/job-record.ts';
 import type { Reading } from './reading.ts';
 
 /** The coast-down that a word names as its loss; undefined where the word is a figure, or names none. */

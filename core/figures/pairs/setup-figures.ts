@@ -1,13 +1,13 @@
-import { peakOf } from '../curve/peak.ts';
-import { meanTravel, type Travel } from '../curve/travel.ts';
-import { standardDeviationOf, type MeanDifference } from '../statistics/mean-difference.ts';
-import { halfWidthOfMean } from '../statistics/mean-interval.ts';
-import type { SpreadPrior } from '../statistics/spread-prior.ts';
-import { commonSpeeds, meanCurve, type MeanCurve, type RunCurve } from '../comparison/run-curve.ts';
-import { jobClaims, type FamilyPair } from '../judgement/job-claims.ts';
+import { peakOf } from '../../curve/peak.ts';
+import { meanTravel, type Travel } from '../../curve/travel.ts';
+import { standardDeviationOf, type MeanDifference } from '../../statistics/mean-difference.ts';
+import { halfWidthOfMean } from '../../statistics/mean-interval.ts';
+import type { SpreadPrior } from '../../statistics/spread-prior.ts';
+import { commonSpeeds, meanCurve, type MeanCurve, type RunCurve } from '../../comparison/run-curve.ts';
+import { jobClaims, type FamilyPair } from '../../judgement/job-claims.ts';
 import type { SetupCurves } from './setup-curves.ts';
 import { comparedPair, pairJudgement, type PairsOf } from './compared-pair.ts';
-import { meanOf } from '../numerics/mean.ts';
+import { meanOf } from '../../numerics/mean.ts';
 
 export interface SetupFigures {
   setupId: number;

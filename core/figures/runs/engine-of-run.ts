@@ -1,5 +1,5 @@
-import type { LoggedEngine } from '../log/pull/run-log.ts';
-import type { JobRecord, RunRecord } from './job-record.ts';
+import type { LoggedEngine } from '../../log/pull/run-log.ts';
+import type { JobRecord, RunRecord } from '../request/job-record.ts';
 
 /** What is known of the engine when a run's log is judged: the car's file, the fuel of that run, the job's limits. */
 export function engineOfRun(

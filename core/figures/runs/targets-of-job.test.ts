@@ -1,9 +1,9 @@
 import { expect, test } from '@jest/globals';
-import { askedFigure } from '../curve/asked-figure.ts';
-import { meanOf } from '../numerics/mean.ts';
-import { reportSourceOf } from '../testing/reported-example.ts';
-import type { Target } from '../targets/target.ts';
-import type { TargetFigures } from '../targets/target.ts';
+import { askedFigure } from '../../curve/asked-figure.ts';
+import { meanOf } from '../../numerics/mean.ts';
+import { reportSourceOf } from '../../testing/reported-example.ts';
+import type { Target } from '../../targets/target.ts';
+import type { TargetFigures } from '../../targets/target.ts';
 
 const target = (over: Partial<Target>): Target => ({
   id: 1,

@@ -1,5 +1,5 @@
-import { correctionOf, type Correction, type StandardId } from '../air/correction.ts';
-import type { Air } from '../air/air.ts';
+import { correctionOf, type Correction, type StandardId } from '../../air/correction.ts';
+import type { Air } from '../../air/air.ts';
 import {
   airMissing,
   airOutsideStandard,
@@ -7,23 +7,23 @@ import {
   pressureLooksSeaLevel,
   standardUnsuited,
   type AirCircumstances,
-} from '../checks/air-checks.ts';
-import type { Finding } from '../checks/check.ts';
-import { stillClimbing } from '../checks/cut-run.ts';
-import { motionChecks } from '../checks/motion-checks.ts';
-import { gridBetween } from '../curve/grid.ts';
-import { crankKw, type CrankLoss } from '../dyno/crank.ts';
-import { peakOf, type Peak } from '../curve/peak.ts';
-import { interpolate } from '../numerics/interpolation.ts';
-import { Refusal } from '../refusal.ts';
-import { convert } from '../units/units.ts';
-import type { DrumPlace } from '../dyno/drum-place.ts';
-import type { DynoProfile } from '../dyno/dyno-profile.ts';
-import { takenOffPeakKw } from '../reduction/raw-points.ts';
-import type { SweepDrive } from '../reduction/sweep-drive.ts';
-import { drumSpeedAt, drumPowersAt, torqueAt } from '../reduction/torque-fit.ts';
-import { spanAt, type Span } from '../smoothing/span.ts';
-import { engineTorqueNm } from '../curve/engine-torque.ts';
+} from '../../checks/air-checks.ts';
+import type { Finding } from '../../checks/check.ts';
+import { stillClimbing } from '../../checks/cut-run.ts';
+import { motionChecks } from '../../checks/motion-checks.ts';
+import { gridBetween } from '../../curve/grid.ts';
+import { crankKw, type CrankLoss } from '../../dyno/crank.ts';
+import { peakOf, type Peak } from '../../curve/peak.ts';
+import { interpolate } from '../../numerics/interpolation.ts';
+import { Refusal } from '../../refusal.ts';
+import { convert } from '../../units/units.ts';
+import type { DrumPlace } from '../../dyno/drum-place.ts';
+import type { DynoProfile } from '../../dyno/dyno-profile.ts';
+import { takenOffPeakKw } from '../../reduction/raw-points.ts';
+import type { SweepDrive } from '../../reduction/sweep-drive.ts';
+import { drumSpeedAt, drumPowersAt, torqueAt } from '../../reduction/torque-fit.ts';
+import { spanAt, type Span } from '../../smoothing/span.ts';
+import { engineTorqueNm } from '../../curve/engine-torque.ts';
 
 /** The settings that a curve follows; never baked into what is stored. */
 export interface CurveSettings {

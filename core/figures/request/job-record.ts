@@ -1,13 +1,13 @@
-import type { RunKind } from '../recording/run-kind.ts';
-import type { FuelRegulation } from '../log/pull/run-log.ts';
-import type { Air } from '../air/air.ts';
-import type { AirCircumstances } from '../checks/air-checks.ts';
-import type { FrozenBaseline } from '../job/baseline.ts';
-import type { StatedPlan } from '../comparison/judging-rule.ts';
-import type { Limit } from '../limits/limit.ts';
-import type { Target } from '../targets/target.ts';
-import type { DynoProfile } from '../dyno/dyno-profile.ts';
-import type { SetupItem } from '../setup/item.ts';
+import type { RunKind } from '../../recording/run-kind.ts';
+import type { FuelRegulation } from '../../log/pull/run-log.ts';
+import type { Air } from '../../air/air.ts';
+import type { AirCircumstances } from '../../checks/air-checks.ts';
+import type { FrozenBaseline } from '../../job/baseline.ts';
+import type { StatedPlan } from '../../comparison/judging-rule.ts';
+import type { Limit } from '../../limits/limit.ts';
+import type { Target } from '../../targets/target.ts';
+import type { DynoProfile } from '../../dyno/dyno-profile.ts';
+import type { SetupItem } from '../../setup/item.ts';
 
 /** What figures need to know of a setup. */
 export interface SetupRecord {

@@ -1,11 +1,11 @@
-import type { Unlikeness } from '../likeness/run-conditions.ts';
-import type { Comparison } from '../comparison/comparison.ts';
-import type { Phrase } from '../wording/gain-sentence.ts';
-import type { Caveat } from '../judgement/caveats.ts';
-import type { DeviatingRepeat } from '../judgement/deviating-repeat.ts';
-import type { PairJudgement } from '../judgement/pair-judgement.ts';
-import type { ChannelChange } from '../comparison/channel-changes.ts';
-import type { GainRow } from '../comparison/gain-table.ts';
+import type { Unlikeness } from '../../likeness/run-conditions.ts';
+import type { Comparison } from '../../comparison/comparison.ts';
+import type { Phrase } from '../../wording/gain-sentence.ts';
+import type { Caveat } from '../../judgement/caveats.ts';
+import type { DeviatingRepeat } from '../../judgement/deviating-repeat.ts';
+import type { PairJudgement } from '../../judgement/pair-judgement.ts';
+import type { ChannelChange } from '../../comparison/channel-changes.ts';
+import type { GainRow } from '../../comparison/gain-table.ts';
 
 /** What the spread of the runs allows to be found. */
 export interface Detectable {

@@ -1,6 +1,6 @@
-import { learnedDrift } from '../comparison/learned-drift.ts';
-import { learnedSpread, type Repeats } from '../statistics/spread-prior.ts';
-import type { KnownDeviation } from '../statistics/mean-difference.ts';
+import { learnedDrift } from '../../comparison/learned-drift.ts';
+import { learnedSpread, type Repeats } from '../../statistics/spread-prior.ts';
+import type { KnownDeviation } from '../../statistics/mean-difference.ts';
 import type { Learned } from './figures-request.ts';
 
 /** What a shop knows of its dyno: check runs, and the repeats of earlier jobs. */

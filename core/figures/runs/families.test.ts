@@ -1,10 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
-import { families, healthyRun } from '../testing/families.ts';
-import { generatedTruth } from '../testing/generated-run.ts';
+import { families, healthyRun } from '../../testing/families.ts';
+import { generatedTruth } from '../../testing/generated-run.ts';
 import { curveOf } from './corrected-curve.ts';
-import { preparedSweep } from '../reduction/prepared-sweep.ts';
-import { resolvedSpan } from '../reduction/auto-span.ts';
-import type { GeneratedRun } from '../testing/pull-options.ts';
+import { preparedSweep } from '../../reduction/prepared-sweep.ts';
+import { resolvedSpan } from '../../reduction/auto-span.ts';
+import type { GeneratedRun } from '../../testing/pull-options.ts';
 
 const view = { standard: 'none', share: 1, gridRpm: 25 } as const;
 
