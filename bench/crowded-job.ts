@@ -1,6 +1,6 @@
 import type { Job, Setup } from '../contract/records.ts';
 import type { Recording } from '../core/recording/recording.ts';
-import { writeRecordingCsv } from '../core/exchange/write-csv.ts';
+import { writeRecordingCsv } from '../core/exchange/recordings/write-csv.ts';
 import { generatedRun } from '../core/testing/generated-run.ts';
 import { testDyno, usualTorque } from '../core/testing/test-car.ts';
 

@@ -1,7 +1,7 @@
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { dynoFile } from '../contract/files.ts';
-import { readRecordingCsv } from '../core/exchange/read-csv.ts';
+import { readRecordingCsv } from '../core/exchange/recordings/read-csv.ts';
 import { interpolate } from '../core/numerics/interpolation.ts';
 import { spanLimits } from '../core/smoothing/span.ts';
 import type { Recording } from '../core/recording/recording.ts';

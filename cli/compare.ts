@@ -1,7 +1,7 @@
 import type { ComparisonJson } from '../contract/comparison.ts';
 import type { AirFile } from '../contract/files.ts';
 import { readCrankLoss } from '../core/dyno/crank.ts';
-import { comparisonToJson } from '../core/exchange/comparison-json.ts';
+import { comparisonToJson } from '../core/exchange/results/comparison-json.ts';
 import { usualGridRpm } from '../core/figures/runs/corrected-curve.ts';
 import type { RunRecord } from '../core/figures/request/job-record.ts';
 import { makeJobFigures } from '../core/figures/make-job-figures.ts';

@@ -2,7 +2,7 @@ import { existsSync, readFileSync } from 'node:fs';
 import type { z } from 'zod';
 import { airFile, dynoFile, problemIn, type AirFile, type DynoFile } from '../contract/files.ts';
 import { standardIds, type StandardId } from '../core/air/correction.ts';
-import { readRecordingCsv } from '../core/exchange/read-csv.ts';
+import { readRecordingCsv } from '../core/exchange/recordings/read-csv.ts';
 import type { UnusableRun } from '../core/figures/runs/figured-run.ts';
 import type { RunRecord } from '../core/figures/request/job-record.ts';
 import type { Recording } from '../core/recording/recording.ts';

@@ -3,7 +3,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { judgementJson, type JudgementJson } from '../contract/judge-file.ts';
-import { writeRecordingCsv } from '../core/exchange/write-csv.ts';
+import { writeRecordingCsv } from '../core/exchange/recordings/write-csv.ts';
 import { generatedRun } from '../core/testing/generated-run.ts';
 import { testDyno, usualTorque } from '../core/testing/test-car.ts';
 import { judgeCommand } from './judge.ts';

@@ -1,7 +1,7 @@
 import { dirname, resolve } from 'node:path';
 import { airFile, dynoFile } from '../contract/files.ts';
 import { judgeFile, type JudgeFile, type JudgementJson } from '../contract/judge-file.ts';
-import { judgementToJson } from '../core/exchange/judgement-json.ts';
+import { judgementToJson } from '../core/exchange/results/judgement-json.ts';
 import type { RunRecord, SetupRecord } from '../core/figures/request/job-record.ts';
 import { learnedFrom } from '../core/figures/request/learned.ts';
 import { makeJobFigures } from '../core/figures/make-job-figures.ts';

@@ -1,5 +1,5 @@
 import type { CurveJson } from '../contract/curve.ts';
-import { curveToJson } from '../core/exchange/curve-json.ts';
+import { curveToJson } from '../core/exchange/results/curve-json.ts';
 import { usualGridRpm } from '../core/figures/runs/corrected-curve.ts';
 import { curveOfRun, loneRun } from '../core/figures/curve-of-run.ts';
 import { readingOf } from '../core/figures/runs/reading.ts';

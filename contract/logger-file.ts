@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { trimmedText } from './parts.ts';
 import { probePlace } from './recording.ts';
 
-/** How the files of one logger are read; the forms of core/exchange/log-mapping.ts. */
+/** How the files of one logger are read; the forms of core/exchange/loggers/log-mapping.ts. */
 export const logMapping = z.object({
   columns: z
     .array(

@@ -1,6 +1,6 @@
 import type { ImportSettings } from '../contract/http.ts';
 import type { Job, Run, Setup } from '../contract/records.ts';
-import { writeRecordingCsv } from '../core/exchange/write-csv.ts';
+import { writeRecordingCsv } from '../core/exchange/recordings/write-csv.ts';
 import { generatedRun } from '../core/testing/generated-run.ts';
 import { testDyno, usualTorque } from '../core/testing/test-car.ts';
 import { expect, test, type Suvok } from './suvok.ts';

@@ -1,7 +1,7 @@
 import type { BayState } from '../contract/live.ts';
 import type { RunPlan } from '../contract/recording.ts';
 import type { Job } from '../contract/records.ts';
-import { writeRecordingCsv } from '../core/exchange/write-csv.ts';
+import { writeRecordingCsv } from '../core/exchange/recordings/write-csv.ts';
 import { roadDrive } from '../core/testing/kind-runs.ts';
 import { expect, test, type Suvok } from './suvok.ts';
 

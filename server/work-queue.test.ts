@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { silentLog, type Log } from '../contract/log.ts';
 import type { Job } from '../contract/records.ts';
-import { writeRecordingCsv } from '../core/exchange/write-csv.ts';
+import { writeRecordingCsv } from '../core/exchange/recordings/write-csv.ts';
 import { generatedRun } from '../core/testing/generated-run.ts';
 import { testDyno } from '../core/testing/test-car.ts';
 import { connected, openDatabase, type Database } from '../store/database.ts';

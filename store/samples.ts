@@ -1,4 +1,4 @@
-import { sourceKey, type SampleSource } from '../core/exchange/recording-bytes.ts';
+import { sourceKey, type SampleSource } from '../core/exchange/recordings/recording-bytes.ts';
 import type { Recording } from '../core/recording/recording.ts';
 import type { Run } from '../contract/records.ts';
 import { inTransaction, type Database, type Queryable } from './database.ts';

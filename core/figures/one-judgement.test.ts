@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { comparisonToJson } from '../exchange/comparison-json.ts';
-import { judgementToJson } from '../exchange/judgement-json.ts';
+import { comparisonToJson } from '../exchange/results/comparison-json.ts';
+import { judgementToJson } from '../exchange/results/judgement-json.ts';
 import { preparedSweep } from '../reduction/prepared-sweep.ts';
 import type { SweepDrive } from '../reduction/sweep-drive.ts';
 import { generatedRun } from '../testing/generated-run.ts';

@@ -1,6 +1,6 @@
 import type { StandardId } from '../air/correction.ts';
-import { curveColumns } from '../exchange/curve-columns.ts';
-import type { CurveColumn } from '../exchange/curves-csv.ts';
+import { curveColumns } from '../exchange/results/curve-columns.ts';
+import type { CurveColumn } from '../exchange/results/curves-csv.ts';
 import type { Learned } from '../figures/request/figures-request.ts';
 import type { JobFigures } from '../figures/job-figures.ts';
 import { makeJobFigures } from '../figures/make-job-figures.ts';

@@ -1,4 +1,4 @@
-import { fileNameOf } from '../exchange/file-name.ts';
+import { fileNameOf } from '../exchange/results/file-name.ts';
 import type { Severity } from '../checks/check.ts';
 import { ratioOfJob } from '../fuel/ratio-of-job.ts';
 import type { JobFigures } from '../figures/job-figures.ts';

@@ -1,5 +1,5 @@
 import { helloOf, type PlainInstrument } from '../../contract/plain-instrument.ts';
-import { readPlainLine } from '../../core/exchange/plain-line.ts';
+import { readPlainLine } from '../../core/exchange/recordings/plain-line.ts';
 import type { Adapter } from './adapter.ts';
 
 /** Lines that come together are laid no further back than this, s. */

@@ -1,5 +1,5 @@
 import { parentPort } from 'node:worker_threads';
-import { recordingCsvPieces } from '../../core/exchange/write-csv.ts';
+import { recordingCsvPieces } from '../../core/exchange/recordings/write-csv.ts';
 import type { Recording } from '../../core/recording/recording.ts';
 
 /** A recording to be written, or the next piece of the one that is being written. */

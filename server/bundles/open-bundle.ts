@@ -13,7 +13,7 @@ import {
 import { problemIn } from '../../contract/files.ts';
 import type { Run } from '../../contract/records.ts';
 import { cleanJson, jsonIn, UncleanInput } from '../../contract/text.ts';
-import { RecordingLines } from '../../core/exchange/recording-lines.ts';
+import { RecordingLines } from '../../core/exchange/recordings/recording-lines.ts';
 import type { Recording } from '../../core/recording/recording.ts';
 import { Refusal } from '../../core/refusal.ts';
 import type { BundleContents } from '../../store/take-in-job.ts';

@@ -2,7 +2,7 @@ import { afterEach, expect, test } from '@jest/globals';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { writeRecordingCsv } from '../../core/exchange/write-csv.ts';
+import { writeRecordingCsv } from '../../core/exchange/recordings/write-csv.ts';
 import { Refusal } from '../../core/refusal.ts';
 import { generatedRun } from '../../core/testing/generated-run.ts';
 import { testDyno } from '../../core/testing/test-car.ts';

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import type { CurveColumn } from '../../core/exchange/curves-csv.ts';
+import type { CurveColumn } from '../../core/exchange/results/curves-csv.ts';
 import type { WrittenBlock, WrittenCell, WrittenReport } from '../../core/report/written-report.ts';
 
 /** A line of a lane: places along the axis, and values; null where there is none. */

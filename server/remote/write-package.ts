@@ -1,8 +1,8 @@
 import type { Job, Run } from '../../contract/records.ts';
 import type { ReportView } from '../../contract/report.ts';
 import type { WorkLine } from '../../contract/work-lines.ts';
-import { curvesCsv } from '../../core/exchange/curves-csv.ts';
-import { fileNameOf } from '../../core/exchange/file-name.ts';
+import { curvesCsv } from '../../core/exchange/results/curves-csv.ts';
+import { fileNameOf } from '../../core/exchange/results/file-name.ts';
 import { plainReport } from '../../core/report/plain-text.ts';
 import { Refusal } from '../../core/refusal.ts';
 import type { Database } from '../../store/database.ts';

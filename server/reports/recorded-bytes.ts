@@ -1,6 +1,6 @@
 import type { Run } from '../../contract/records.ts';
-import { recordingsToBytes } from '../../core/exchange/recording-bytes.ts';
-import { sourcesOfRun } from '../../core/exchange/runs-recorded.ts';
+import { recordingsToBytes } from '../../core/exchange/recordings/recording-bytes.ts';
+import { sourcesOfRun } from '../../core/exchange/recordings/runs-recorded.ts';
 import type { Database } from '../../store/database.ts';
 import { recordingsOf } from '../../store/samples.ts';
 

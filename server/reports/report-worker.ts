@@ -1,6 +1,6 @@
 import { parentPort } from 'node:worker_threads';
-import { recordingsFromBytes } from '../../core/exchange/recording-bytes.ts';
-import { besideRun } from '../../core/exchange/runs-recorded.ts';
+import { recordingsFromBytes } from '../../core/exchange/recordings/recording-bytes.ts';
+import { besideRun } from '../../core/exchange/recordings/runs-recorded.ts';
 import type { FiguresRequest } from '../../core/figures/request/figures-request.ts';
 import { jobHeadline, type JobHeadline } from '../../core/figures/job-headline.ts';
 import { makeJobFigures } from '../../core/figures/make-job-figures.ts';

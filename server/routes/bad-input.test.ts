@@ -5,7 +5,7 @@ import { z } from 'zod';
 import { endpoints } from '../../contract/api.ts';
 import type { Endpoint } from '../../contract/endpoint.ts';
 import type { Job } from '../../contract/records.ts';
-import { writeRecordingCsv } from '../../core/exchange/write-csv.ts';
+import { writeRecordingCsv } from '../../core/exchange/recordings/write-csv.ts';
 import { generatedRun } from '../../core/testing/generated-run.ts';
 import { testDyno } from '../../core/testing/test-car.ts';
 import { eventually, TestServer } from '../testing/test-server.ts';

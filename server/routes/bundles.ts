@@ -2,7 +2,7 @@ import { rm, stat } from 'node:fs/promises';
 import type { z } from 'zod';
 import { bundleWishes, type bundleMade } from '../../contract/bundle.ts';
 import { remoteWishes } from '../../contract/remote.ts';
-import { fileNameOf } from '../../core/exchange/file-name.ts';
+import { fileNameOf } from '../../core/exchange/results/file-name.ts';
 import { Refusal } from '../../core/refusal.ts';
 import { inTransaction, type Database } from '../../store/database.ts';
 import { jobWithAll } from '../../store/jobs.ts';

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import type { Job, Run } from '../../contract/records.ts';
-import { writeRecordingCsv } from '../../core/exchange/write-csv.ts';
+import { writeRecordingCsv } from '../../core/exchange/recordings/write-csv.ts';
 import { generatedRun } from '../../core/testing/generated-run.ts';
 import { testDyno } from '../../core/testing/test-car.ts';
 import { TestServer } from '../testing/test-server.ts';

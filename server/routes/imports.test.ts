@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { importResult } from '../../contract/http.ts';
 import type { Job } from '../../contract/records.ts';
 import { workLine, type WorkLine } from '../../contract/work-lines.ts';
-import { writeRecordingCsv } from '../../core/exchange/write-csv.ts';
+import { writeRecordingCsv } from '../../core/exchange/recordings/write-csv.ts';
 import { idleRun } from '../../core/testing/kind-runs.ts';
 import { generatedRun } from '../../core/testing/generated-run.ts';
 import { steppedDyno, steppedRatio, steppedRun } from '../../core/testing/stepped-run.ts';

@@ -1,8 +1,8 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import type { LogSource } from '../../contract/logger-file.ts';
 import type { Job, Run } from '../../contract/records.ts';
-import { recordingFromBytes, recordingToBytes } from '../../core/exchange/recording-bytes.ts';
-import { writeRecordingCsv } from '../../core/exchange/write-csv.ts';
+import { recordingFromBytes, recordingToBytes } from '../../core/exchange/recordings/recording-bytes.ts';
+import { writeRecordingCsv } from '../../core/exchange/recordings/write-csv.ts';
 import { generatedRun } from '../../core/testing/generated-run.ts';
 import { testDyno } from '../../core/testing/test-car.ts';
 import { TestServer } from '../testing/test-server.ts';

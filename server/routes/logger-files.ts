@@ -1,5 +1,5 @@
 import { joinedLog, logSource } from '../../contract/logger-file.ts';
-import { recordingFromBytes } from '../../core/exchange/recording-bytes.ts';
+import { recordingFromBytes } from '../../core/exchange/recordings/recording-bytes.ts';
 import type { Recording } from '../../core/recording/recording.ts';
 import type { Database } from '../../store/database.ts';
 import { joinLog, keepLogSource, logSources, takeLogOff } from '../../store/logger-files.ts';

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { setupTests } from '../../contract/other-tests.ts';
 import type { Job, Run } from '../../contract/records.ts';
 import { onTheRoad } from '../../core/dyno/on-the-road.ts';
-import { writeRecordingCsv } from '../../core/exchange/write-csv.ts';
+import { writeRecordingCsv } from '../../core/exchange/recordings/write-csv.ts';
 import type { Recording } from '../../core/recording/recording.ts';
 import { roadDrive } from '../../core/testing/kind-runs.ts';
 import { TestServer } from '../testing/test-server.ts';

@@ -3,9 +3,9 @@ import { z } from 'zod';
 import { runChange, runsChange } from '../../contract/http.ts';
 import type { Run } from '../../contract/records.ts';
 import { standardIds } from '../../core/air/correction.ts';
-import { withAirColumns } from '../../core/exchange/air-columns.ts';
-import { curveToJson } from '../../core/exchange/curve-json.ts';
-import { writeRecordingCsv } from '../../core/exchange/write-csv.ts';
+import { withAirColumns } from '../../core/exchange/recordings/air-columns.ts';
+import { curveToJson } from '../../core/exchange/results/curve-json.ts';
+import { writeRecordingCsv } from '../../core/exchange/recordings/write-csv.ts';
 import { usualGridRpm } from '../../core/figures/runs/corrected-curve.ts';
 import { readSpan } from '../../core/smoothing/span.ts';
 import { Refusal } from '../../core/refusal.ts';
@@ -16,7 +16,12 @@ import { act, bodyAs, found, idOf, refuseStrangers } from './answer.ts';
 import { HttpRefusal } from '../http-refusal.ts';
 import { runsBehindCurve, curveOfRun, loneRun } from '../../core/figures/curve-of-run.ts';
 import { jobWithAll } from '../../store/jobs.ts';
-import { recordingToBytes, recordingsToBytes, sourceKey, sourceOfKey } from '../../core/exchange/recording-bytes.ts';
+import {
+  recordingToBytes,
+  recordingsToBytes,
+  sourceKey,
+  sourceOfKey,
+} from '../../core/exchange/recordings/recording-bytes.ts';
 import { readingOf } from '../../core/figures/runs/reading.ts';
 import type { ContractRoutes } from './contract-routes.ts';
 

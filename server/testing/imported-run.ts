@@ -1,4 +1,4 @@
-import { writeRecordingCsv } from '../../core/exchange/write-csv.ts';
+import { writeRecordingCsv } from '../../core/exchange/recordings/write-csv.ts';
 import { generatedRun } from '../../core/testing/generated-run.ts';
 import { testDyno, usualTorque } from '../../core/testing/test-car.ts';
 import type { Run } from '../../contract/records.ts';

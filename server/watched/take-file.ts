@@ -1,7 +1,7 @@
 import { open, readFile, stat } from 'node:fs/promises';
 import { basename } from 'node:path';
-import { decodedText, readLogTable } from '../../core/exchange/log-table.ts';
-import { headingsKey, recordingBy } from '../../core/exchange/log-mapping.ts';
+import { decodedText, readLogTable } from '../../core/exchange/loggers/log-table.ts';
+import { headingsKey, recordingBy } from '../../core/exchange/loggers/log-mapping.ts';
 import { readingOf } from '../../core/figures/runs/reading.ts';
 import { partOfLog, runsInLog, soughtRun, type SoughtRun } from '../../core/log/logger-file/pulls-in-log.ts';
 import { knownChannelNamed, speedChannels } from '../../core/recording/channels.ts';

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { testDyno } from '../../core/testing/test-car.ts';
-import { recordingFromBytes } from '../../core/exchange/recording-bytes.ts';
+import { recordingFromBytes } from '../../core/exchange/recordings/recording-bytes.ts';
 import { takeFiles } from './taken-files.ts';
 
 const file = (name: string, content: unknown) =>

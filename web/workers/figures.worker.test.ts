@@ -3,7 +3,7 @@ import { wrap, type Remote } from 'comlink';
 import type { Run } from '../../contract/records.ts';
 import { makeJobFigures } from '../../core/figures/make-job-figures.ts';
 import { readingOf, type Reading } from '../../core/figures/runs/reading.ts';
-import { recordingsToBytes, recordingToBytes } from '../../core/exchange/recording-bytes.ts';
+import { recordingsToBytes, recordingToBytes } from '../../core/exchange/recordings/recording-bytes.ts';
 import type { Recording } from '../../core/recording/recording.ts';
 import { generatedRun } from '../../core/testing/generated-run.ts';
 import { keyOfRun, runOfKey } from '../../core/testing/run-key.ts';

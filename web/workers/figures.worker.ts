@@ -10,8 +10,8 @@ import {
   readInTurn,
 } from './run-readings.ts';
 import type { Job, Run } from '../../contract/records.ts';
-import { airFromColumns } from '../../core/exchange/air-columns.ts';
-import { RecordingReader, type ReadRecording } from '../../core/exchange/read-csv.ts';
+import { airFromColumns } from '../../core/exchange/recordings/air-columns.ts';
+import { RecordingReader, type ReadRecording } from '../../core/exchange/recordings/read-csv.ts';
 import type { LoggedEngine } from '../../core/log/pull/run-log.ts';
 import { meanLog, type LogMean } from '../../core/log/view/mean-log.ts';
 import type { FuellingAxes } from '../../core/fuelling/axes.ts';

@@ -1,7 +1,7 @@
 import type { Run } from '../../contract/records.ts';
-import { decodedText, readLogTable, type LogTable } from '../../core/exchange/log-table.ts';
-import { recordingToBytes } from '../../core/exchange/recording-bytes.ts';
-import { guessedMapping, headingsKey, recordingBy, type LogMapping } from '../../core/exchange/log-mapping.ts';
+import { decodedText, readLogTable, type LogTable } from '../../core/exchange/loggers/log-table.ts';
+import { recordingToBytes } from '../../core/exchange/recordings/recording-bytes.ts';
+import { guessedMapping, headingsKey, recordingBy, type LogMapping } from '../../core/exchange/loggers/log-mapping.ts';
 import {
   partOfLog as stretchOf,
   runsInLog,

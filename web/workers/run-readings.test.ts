@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
 import type { Run } from '../../contract/records.ts';
-import { recordingsToBytes } from '../../core/exchange/recording-bytes.ts';
+import { recordingsToBytes } from '../../core/exchange/recordings/recording-bytes.ts';
 import type { Recording } from '../../core/recording/recording.ts';
 import { generatedRun } from '../../core/testing/generated-run.ts';
 import { keyOfRun, runOfKey } from '../../core/testing/run-key.ts';

@@ -1,6 +1,6 @@
 import type { Run } from '../../contract/records.ts';
-import { addressesOfRun, besideRun, logAddresses } from '../../core/exchange/runs-recorded.ts';
-import { recordingFromBytes, recordingsFromBytes } from '../../core/exchange/recording-bytes.ts';
+import { addressesOfRun, besideRun, logAddresses } from '../../core/exchange/recordings/runs-recorded.ts';
+import { recordingFromBytes, recordingsFromBytes } from '../../core/exchange/recordings/recording-bytes.ts';
 import { curveOf, usualGridRpm, type CurveSettings } from '../../core/figures/runs/corrected-curve.ts';
 import { hasCurve, readingOf, type Reading } from '../../core/figures/runs/reading.ts';
 import type { LoggerBeside } from '../../core/log/view/logged-pull.ts';

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { readFileSync } from 'node:fs';
-import { readRecordingCsv } from '../../exchange/read-csv.ts';
+import { readRecordingCsv } from '../../exchange/recordings/read-csv.ts';
 import { interpolate } from '../../numerics/interpolation.ts';
 import { Refusal } from '../../refusal.ts';
 import { spanLimits } from '../../smoothing/span.ts';

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
-import { decodedText, readLogTable } from '../../exchange/log-table.ts';
+import { decodedText, readLogTable } from '../../exchange/loggers/log-table.ts';
 import { chance, normal } from '../../testing/chance.ts';
-import { guessedMapping, headingsKey, recordingBy } from '../../exchange/log-mapping.ts';
+import { guessedMapping, headingsKey, recordingBy } from '../../exchange/loggers/log-mapping.ts';
 import { pullsIn, runsInLog, type SoughtRun } from './pulls-in-log.ts';
 
 const rows = (separator: string, comma: boolean, count = 40) =>

@@ -1,6 +1,6 @@
 import { Autocomplete, TextInput } from '@mantine/core';
 import type { PlainInstrument } from '../../../../contract/plain-instrument.ts';
-import { cellValue, lineCells, perSecond, type PlainColumn } from '../../../../core/exchange/plain-line.ts';
+import { cellValue, lineCells, perSecond, type PlainColumn } from '../../../../core/exchange/recordings/plain-line.ts';
 import {
   channelLabel,
   knownChannelNamed,

@@ -1,6 +1,6 @@
 import { isDynoKind } from '../../../../contract/bench-link.ts';
 import type { PlainInstrument } from '../../../../contract/plain-instrument.ts';
-import { lineCells, likelyForm, type PlainColumn } from '../../../../core/exchange/plain-line.ts';
+import { lineCells, likelyForm, type PlainColumn } from '../../../../core/exchange/recordings/plain-line.ts';
 import { knownChannels, toChannelUnit, type KnownChannel } from '../../../../core/recording/channels.ts';
 
 type Way = PlainInstrument['way'];

@@ -7,7 +7,7 @@ import { skipToken, useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Job } from '../../../../contract/records.ts';
 import { hasCurve } from '../../../../core/figures/runs/reading.ts';
-import { usualRatio, type LogMapping } from '../../../../core/exchange/log-mapping.ts';
+import { usualRatio, type LogMapping } from '../../../../core/exchange/loggers/log-mapping.ts';
 import type { FoundInLog } from '../../../../core/log/logger-file/pulls-in-log.ts';
 import { ProbeFields } from '../../../log/probe-fields.tsx';
 import { listed } from '../../../../core/units/listed.ts';

@@ -1,5 +1,5 @@
 import { NativeSelect, TextInput } from '@mantine/core';
-import type { LogMapping } from '../../../../core/exchange/log-mapping.ts';
+import type { LogMapping } from '../../../../core/exchange/loggers/log-mapping.ts';
 import {
   knownChannels,
   speedChannels,

@@ -7,8 +7,8 @@ import {
   tracedByColour,
   tracedCurve,
   type PicturePlace,
-} from '../../../../../core/exchange/traced-curve.ts';
-import { kwOf } from '../../../../../core/exchange/result-table.ts';
+} from '../../../../../core/exchange/borrowed/traced-curve.ts';
+import { kwOf } from '../../../../../core/exchange/borrowed/result-table.ts';
 import { Refusal } from '../../../../../core/refusal.ts';
 import { powerUnits, torqueUnits, type PowerUnit, type UnitName } from '../../../../../core/units/units.ts';
 import { formatPower, formatRpm } from '../../../../../core/wording/figures.ts';

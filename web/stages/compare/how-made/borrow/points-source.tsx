@@ -1,7 +1,7 @@
 import { useUnits } from '../../../../units/use-own-units.tsx';
 import { SegmentedControl, Stack, Textarea } from '@mantine/core';
 import { useEffect, useState } from 'react';
-import { readCurvePoints } from '../../../../../core/exchange/curve-points.ts';
+import { readCurvePoints } from '../../../../../core/exchange/borrowed/curve-points.ts';
 import { Refusal } from '../../../../../core/refusal.ts';
 import { powerUnits, type PowerUnit } from '../../../../../core/units/units.ts';
 import type { Drafted, SourceProps } from './draft.ts';

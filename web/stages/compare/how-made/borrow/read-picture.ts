@@ -1,5 +1,5 @@
 import { Refusal } from '../../../../../core/refusal.ts';
-import type { Picture } from '../../../../../core/exchange/traced-curve.ts';
+import type { Picture } from '../../../../../core/exchange/borrowed/traced-curve.ts';
 
 /** A picture of a sheet: its pixels, and an address to show it at. */
 export interface SheetPicture extends Picture {

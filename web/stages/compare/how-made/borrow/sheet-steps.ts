@@ -1,4 +1,4 @@
-import type { PicturePlace } from '../../../../../core/exchange/traced-curve.ts';
+import type { PicturePlace } from '../../../../../core/exchange/borrowed/traced-curve.ts';
 
 /** A place of an axis that was pressed, and what the print says there. */
 export interface Mark {

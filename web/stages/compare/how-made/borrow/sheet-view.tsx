@@ -1,5 +1,5 @@
 import { line } from 'd3-shape';
-import type { PicturePlace } from '../../../../../core/exchange/traced-curve.ts';
+import type { PicturePlace } from '../../../../../core/exchange/borrowed/traced-curve.ts';
 import type { SheetPicture } from './read-picture.ts';
 import { steps, type Mark } from './sheet-steps.ts';
 import classes from './sheet-view.module.css';

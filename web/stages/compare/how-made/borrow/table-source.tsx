@@ -1,13 +1,13 @@
 import { useUnits } from '../../../../units/use-own-units.tsx';
 import { Checkbox, FileInput, NativeSelect, Stack, Text } from '@mantine/core';
 import { useEffect, useMemo, useState } from 'react';
-import { decodedText, readLogTable, type LogTable } from '../../../../../core/exchange/log-table.ts';
+import { decodedText, readLogTable, type LogTable } from '../../../../../core/exchange/loggers/log-table.ts';
 import {
   guessedRoles,
   resultCurves,
   type ResultColumn,
   type ResultCurve,
-} from '../../../../../core/exchange/result-table.ts';
+} from '../../../../../core/exchange/borrowed/result-table.ts';
 import { Refusal } from '../../../../../core/refusal.ts';
 import { powerUnits, torqueUnits, type PowerUnit, type UnitName } from '../../../../../core/units/units.ts';
 import { formatPower, formatRpm } from '../../../../../core/wording/figures.ts';

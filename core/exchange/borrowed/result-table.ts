@@ -1,7 +1,7 @@
-import { engineTorqueNm } from '../curve/engine-torque.ts';
-import { Refusal } from '../refusal.ts';
-import { convert, dimensionOf, unitFromSpelling, type UnitName } from '../units/units.ts';
-import type { LogTable } from './log-table.ts';
+import { engineTorqueNm } from '../../curve/engine-torque.ts';
+import { Refusal } from '../../refusal.ts';
+import { convert, dimensionOf, unitFromSpelling, type UnitName } from '../../units/units.ts';
+import type { LogTable } from '../loggers/log-table.ts';
 
 /** What a column of a dyno's result table is; null leaves it out. */
 export type ResultRole = 'engineSpeed' | 'power' | 'torque' | null;

@@ -1,7 +1,7 @@
-import type { JobFigures } from '../figures/job-figures.ts';
-import type { Shown } from '../scene/shown-setups.ts';
-import { convert } from '../units/units.ts';
-import type { Units } from '../units/told-units.ts';
+import type { JobFigures } from '../../figures/job-figures.ts';
+import type { Shown } from '../../scene/shown-setups.ts';
+import { convert } from '../../units/units.ts';
+import type { Units } from '../../units/told-units.ts';
 import type { CurveColumn } from './curves-csv.ts';
 
 /**

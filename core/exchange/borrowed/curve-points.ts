@@ -1,5 +1,5 @@
-import { Refusal } from '../refusal.ts';
-import { convert, type PowerUnit } from '../units/units.ts';
+import { Refusal } from '../../refusal.ts';
+import { convert, type PowerUnit } from '../../units/units.ts';
 
 /**
  * Pairs of engine speed (rpm) and power as people type or paste them: a pair a

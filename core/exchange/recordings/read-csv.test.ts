@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { Refusal } from '../refusal.ts';
-import { generatedRun } from '../testing/generated-run.ts';
+import { Refusal } from '../../refusal.ts';
+import { generatedRun } from '../../testing/generated-run.ts';
 import { airFromColumns, withAirColumns } from './air-columns.ts';
 import { readRecordingCsv } from './read-csv.ts';
 import { writeRecordingCsv } from './write-csv.ts';

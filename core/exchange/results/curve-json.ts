@@ -1,6 +1,6 @@
-import { written } from '../sentence/sentence.ts';
-import type { Curve } from '../figures/runs/corrected-curve.ts';
-import { spanLimits, type Span } from '../smoothing/span.ts';
+import { written } from '../../sentence/sentence.ts';
+import type { Curve } from '../../figures/runs/corrected-curve.ts';
+import { spanLimits, type Span } from '../../smoothing/span.ts';
 import { round } from './rounded.ts';
 
 /**

@@ -1,8 +1,8 @@
 import type { LogTable } from './log-table.ts';
-import { knownChannelNamed, knownChannels, toChannelUnit, type KnownChannel } from '../recording/channels.ts';
-import type { Recording } from '../recording/recording.ts';
-import { pickedAt } from '../numerics/picked.ts';
-import { Refusal } from '../refusal.ts';
+import { knownChannelNamed, knownChannels, toChannelUnit, type KnownChannel } from '../../recording/channels.ts';
+import type { Recording } from '../../recording/recording.ts';
+import { pickedAt } from '../../numerics/picked.ts';
+import { Refusal } from '../../refusal.ts';
 
 /** What one column of a logger's table is; null leaves it out. */
 export interface MappedColumn {

@@ -1,12 +1,12 @@
-import { phrasesText } from '../wording/gain-sentence.ts';
-import { written } from '../sentence/sentence.ts';
-import type { StandardId } from '../air/correction.ts';
-import type { ComparisonFigures } from '../figures/pairs/comparison-figures.ts';
-import type { RunFigures } from '../figures/runs/figured-run.ts';
-import type { JobFigures } from '../figures/job-figures.ts';
-import type { Verdict } from '../comparison/verdict.ts';
+import { phrasesText } from '../../wording/gain-sentence.ts';
+import { written } from '../../sentence/sentence.ts';
+import type { StandardId } from '../../air/correction.ts';
+import type { ComparisonFigures } from '../../figures/pairs/comparison-figures.ts';
+import type { RunFigures } from '../../figures/runs/figured-run.ts';
+import type { JobFigures } from '../../figures/job-figures.ts';
+import type { Verdict } from '../../comparison/verdict.ts';
 import { spanJson } from './curve-json.ts';
-import { engineTorqueNm } from '../curve/engine-torque.ts';
+import { engineTorqueNm } from '../../curve/engine-torque.ts';
 import { kw, round } from './rounded.ts';
 
 /** As a file writes a verdict. */

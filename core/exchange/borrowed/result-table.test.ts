@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { readLogTable } from './log-table.ts';
+import { readLogTable } from '../loggers/log-table.ts';
 import { guessedRoles, resultCurves } from './result-table.ts';
 
 const curvesOf = (text: string) => {

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { Refusal } from '../refusal.ts';
+import { Refusal } from '../../refusal.ts';
 import { CsvRows } from './csv-table.ts';
 
 /** All that a text holds, or why it is refused. */

@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { Refusal } from '../refusal.ts';
+import { Refusal } from '../../refusal.ts';
 import { plainHeading } from './safe-heading.ts';
 
 /** Takes a row's cells. */

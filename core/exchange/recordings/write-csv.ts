@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
-import type { Recording } from '../recording/recording.ts';
-import { safeHeading } from './safe-heading.ts';
+import type { Recording } from '../../recording/recording.ts';
+import { safeHeading } from '../tables/safe-heading.ts';
 
 /** Lines are made so many at a time: whoever writes a long recording does other things in between. */
 const linesAtOnce = 200;

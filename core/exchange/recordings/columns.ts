@@ -6,9 +6,9 @@ import {
   speedChannels,
   toChannelUnit,
   type KnownChannel,
-} from '../recording/channels.ts';
-import { Refusal } from '../refusal.ts';
-import type { UnitName } from '../units/units.ts';
+} from '../../recording/channels.ts';
+import { Refusal } from '../../refusal.ts';
+import type { UnitName } from '../../units/units.ts';
 
 /** What a column of a file becomes: a channel's name, the unit it is kept in, and how its numbers get there. */
 export interface Column {

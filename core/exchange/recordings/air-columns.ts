@@ -1,5 +1,5 @@
-import type { Air } from '../air/air.ts';
-import { valuesOf, type Recording } from '../recording/recording.ts';
+import type { Air } from '../../air/air.ts';
+import { valuesOf, type Recording } from '../../recording/recording.ts';
 
 /** A recording with the run's air as constant columns, so that one CSV holds all that a figure needs but the dyno. */
 export function withAirColumns(recording: Recording, air: Air | undefined): Recording {

@@ -1,5 +1,5 @@
-import type { LoggerBeside } from '../log/view/logged-pull.ts';
-import type { Recording } from '../recording/recording.ts';
+import type { LoggerBeside } from '../../log/view/logged-pull.ts';
+import type { Recording } from '../../recording/recording.ts';
 import { sourceKey, type SampleSource } from './recording-bytes.ts';
 
 /** What is needed of a run to find what was recorded of it. */

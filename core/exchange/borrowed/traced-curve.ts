@@ -1,4 +1,4 @@
-import { Refusal } from '../refusal.ts';
+import { Refusal } from '../../refusal.ts';
 
 /** A place in a picture, px from its upper left. */
 export interface PicturePlace {

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import type { Recording } from '../recording/recording.ts';
+import type { Recording } from '../../recording/recording.ts';
 import {
   recordingFromBytes,
   recordingsFromBytes,

@@ -1,5 +1,5 @@
-import type { Recording, Channel } from '../recording/recording.ts';
-import { Refusal } from '../refusal.ts';
+import type { Recording, Channel } from '../../recording/recording.ts';
+import { Refusal } from '../../refusal.ts';
 
 /** Rows that are made room for at first; more are where they are needed. */
 const firstRoom = 4096;

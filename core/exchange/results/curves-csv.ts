@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { safeHeading } from './safe-heading.ts';
+import { safeHeading } from '../tables/safe-heading.ts';
 
 /** A named column of values over engine speed, in the unit that it is written in. */
 export interface CurveColumn {

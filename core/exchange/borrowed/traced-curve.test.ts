@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { interpolate } from '../numerics/interpolation.ts';
+import { interpolate } from '../../numerics/interpolation.ts';
 import { calibrated, handPx, tracedByColour, tracedCurve, type Picture, type PicturePlace } from './traced-curve.ts';
 
 const [width, height] = [900, 600];

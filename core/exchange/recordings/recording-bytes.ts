@@ -1,4 +1,4 @@
-import type { Recording } from '../recording/recording.ts';
+import type { Recording } from '../../recording/recording.ts';
 
 /**
  * A recording as bytes, as the server sends it to the page: a little-endian

@@ -1,8 +1,8 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { readRecordingCsv } from './read-csv.ts';
+import { readRecordingCsv } from '../recordings/read-csv.ts';
 import { plainHeading, safeHeading } from './safe-heading.ts';
-import { writeRecordingCsv } from './write-csv.ts';
+import { writeRecordingCsv } from '../recordings/write-csv.ts';
 
 test('no heading is a formula, and each is read back as it was', () => {
   fc.assert(

@@ -1,10 +1,10 @@
-import { phrasesText } from '../wording/gain-sentence.ts';
-import { written } from '../sentence/sentence.ts';
-import type { ComparisonFigures } from '../figures/pairs/comparison-figures.ts';
-import type { JobFigures } from '../figures/job-figures.ts';
-import type { Claim, PairJudgement, Withheld } from '../judgement/pair-judgement.ts';
-import type { FamilyPair } from '../judgement/job-claims.ts';
-import { nextRunWords, withheldSentence } from '../wording/judgement-words.ts';
+import { phrasesText } from '../../wording/gain-sentence.ts';
+import { written } from '../../sentence/sentence.ts';
+import type { ComparisonFigures } from '../../figures/pairs/comparison-figures.ts';
+import type { JobFigures } from '../../figures/job-figures.ts';
+import type { Claim, PairJudgement, Withheld } from '../../judgement/pair-judgement.ts';
+import type { FamilyPair } from '../../judgement/job-claims.ts';
+import { nextRunWords, withheldSentence } from '../../wording/judgement-words.ts';
 import { kw, round } from './rounded.ts';
 
 const claims = { gain: 'gain', loss: 'loss', 'within repeatability': 'within-repeatability' } as const satisfies Record<

@@ -1,8 +1,8 @@
-import type { Recording } from '../recording/recording.ts';
-import { Refusal } from '../refusal.ts';
+import type { Recording } from '../../recording/recording.ts';
+import { Refusal } from '../../refusal.ts';
 import { columnsOf, type Column } from './columns.ts';
-import { cellNumber, CsvRows } from './csv-table.ts';
-import { medianOf } from '../numerics/quantile.ts';
+import { cellNumber, CsvRows } from '../tables/csv-table.ts';
+import { medianOf } from '../../numerics/quantile.ts';
 
 export interface ReadRecording {
   recording: Recording;

@@ -1,7 +1,7 @@
 import Papa from 'papaparse';
-import { Refusal } from '../refusal.ts';
-import { cellNumber } from './csv-table.ts';
-import { plainHeading } from './safe-heading.ts';
+import { Refusal } from '../../refusal.ts';
+import { cellNumber } from '../tables/csv-table.ts';
+import { plainHeading } from '../tables/safe-heading.ts';
 
 /** A table that a logger wrote: its columns by their headings, with units where a row of them stands under the headings. */
 export interface LogTable {
