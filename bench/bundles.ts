@@ -2,8 +2,8 @@ import { chmodSync, mkdtempSync, openAsBlob, rmSync, writeFileSync } from 'node:
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import pg from 'pg';
-import { bundleMade, bundleTaken } from '../contract/bundle.ts';
-import { job as jobRecord } from '../contract/records.ts';
+import { bundleMade, bundleTaken } from '../contract/job/bundle.ts';
+import { job as jobRecord } from '../contract/job/records.ts';
 import { testDyno } from '../core/testing/test-car.ts';
 import { databaseAccount } from '../launch/account.ts';
 import { startCluster } from '../launch/postgres.ts';

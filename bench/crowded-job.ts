@@ -1,4 +1,4 @@
-import type { Job, Setup } from '../contract/records.ts';
+import type { Job, Setup } from '../contract/job/records.ts';
 import type { Recording } from '../core/recording/recording.ts';
 import { writeRecordingCsv } from '../core/exchange/recordings/write-csv.ts';
 import { generatedRun } from '../core/testing/generated-run.ts';

@@ -1,4 +1,4 @@
-import type { BaysState } from '../contract/live.ts';
+import type { BaysState } from '../contract/bays/live.ts';
 import type { StartedSuvok } from '../launch/suvok-programs.ts';
 import type { Figure } from './figure.ts';
 import { Instrument } from './instrument.ts';

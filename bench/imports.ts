@@ -6,7 +6,7 @@ import { startCluster } from '../launch/postgres.ts';
 import { postgresPrograms } from '../launch/postgres-programs.ts';
 import { stopProgram } from '../launch/program.ts';
 import { startServerProgram } from '../launch/suvok-programs.ts';
-import { job as jobRecord } from '../contract/records.ts';
+import { job as jobRecord } from '../contract/job/records.ts';
 import { readRecordingCsv } from '../core/exchange/recordings/read-csv.ts';
 import { writeRecordingCsv } from '../core/exchange/recordings/write-csv.ts';
 import { generatedRun } from '../core/testing/generated-run.ts';

@@ -1,6 +1,6 @@
 import type { Page } from 'playwright-core';
-import type { BayState } from '../contract/live.ts';
-import type { Job, Run } from '../contract/records.ts';
+import type { BayState } from '../contract/bays/live.ts';
+import type { Job, Run } from '../contract/job/records.ts';
 import { startProgram, stopProgram } from '../launch/program.ts';
 import type { StartedSuvok } from '../launch/suvok-programs.ts';
 import pg from 'pg';

@@ -1,6 +1,6 @@
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { dynoFile } from '../contract/files.ts';
+import { dynoFile } from '../contract/files/machine-and-air.ts';
 import { readRecordingCsv } from '../core/exchange/recordings/read-csv.ts';
 import { interpolate } from '../core/numerics/interpolation.ts';
 import { spanLimits } from '../core/smoothing/span.ts';

@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, test } from '@jest/globals';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { comparisonJson } from '../contract/comparison.ts';
+import { comparisonJson } from '../contract/files/comparison-json.ts';
 import { writeRecordingCsv } from '../core/exchange/recordings/write-csv.ts';
 import { generatedRun } from '../core/testing/generated-run.ts';
 import { steppedDyno, steppedRatio, steppedRun } from '../core/testing/stepped-run.ts';

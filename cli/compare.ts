@@ -1,5 +1,5 @@
-import type { ComparisonJson } from '../contract/comparison.ts';
-import type { AirFile } from '../contract/files.ts';
+import type { ComparisonJson } from '../contract/files/comparison-json.ts';
+import type { AirFile } from '../contract/files/machine-and-air.ts';
 import { readCrankLoss } from '../core/dyno/crank.ts';
 import { comparisonToJson } from '../core/exchange/results/comparison-json.ts';
 import { usualGridRpm } from '../core/figures/runs/corrected-curve.ts';

@@ -1,6 +1,6 @@
 import { existsSync, readFileSync } from 'node:fs';
 import type { z } from 'zod';
-import { airFile, dynoFile, problemIn, type AirFile, type DynoFile } from '../contract/files.ts';
+import { airFile, dynoFile, problemIn, type AirFile, type DynoFile } from '../contract/files/machine-and-air.ts';
 import { standardIds, type StandardId } from '../core/air/correction.ts';
 import { readRecordingCsv } from '../core/exchange/recordings/read-csv.ts';
 import type { UnusableRun } from '../core/figures/runs/figured-run.ts';

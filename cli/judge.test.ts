@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, test } from '@jest/globals';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { judgementJson, type JudgementJson } from '../contract/judge-file.ts';
+import { judgementJson, type JudgementJson } from '../contract/files/judge-file.ts';
 import { writeRecordingCsv } from '../core/exchange/recordings/write-csv.ts';
 import { generatedRun } from '../core/testing/generated-run.ts';
 import { testDyno, usualTorque } from '../core/testing/test-car.ts';

@@ -1,6 +1,6 @@
 import { dirname, resolve } from 'node:path';
-import { airFile, dynoFile } from '../contract/files.ts';
-import { judgeFile, type JudgeFile, type JudgementJson } from '../contract/judge-file.ts';
+import { airFile, dynoFile } from '../contract/files/machine-and-air.ts';
+import { judgeFile, type JudgeFile, type JudgementJson } from '../contract/files/judge-file.ts';
 import { judgementToJson } from '../core/exchange/results/judgement-json.ts';
 import type { RunRecord, SetupRecord } from '../core/figures/request/job-record.ts';
 import { learnedFrom } from '../core/figures/request/learned.ts';

@@ -4,7 +4,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
-import { curveJson } from '../contract/curve.ts';
+import { curveJson } from '../contract/files/curve.ts';
 import { writeRecordingCsv } from '../core/exchange/recordings/write-csv.ts';
 import { generatedRun } from '../core/testing/generated-run.ts';
 import { testDyno } from '../core/testing/test-car.ts';

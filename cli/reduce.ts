@@ -1,4 +1,4 @@
-import type { CurveJson } from '../contract/curve.ts';
+import type { CurveJson } from '../contract/files/curve.ts';
 import { curveToJson } from '../core/exchange/results/curve-json.ts';
 import { usualGridRpm } from '../core/figures/runs/corrected-curve.ts';
 import { curveOfRun, loneRun } from '../core/figures/curve-of-run.ts';

@@ -1,5 +1,5 @@
 import { writeFileSync } from 'node:fs';
-import { papers, reportPdf } from '../contract/report.ts';
+import { papers, reportPdf } from '../contract/report/report.ts';
 import { Refusal } from '../core/refusal.ts';
 import { unitSets } from '../core/units/told-units.ts';
 import { standardNamed } from './input.ts';

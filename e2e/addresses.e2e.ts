@@ -1,4 +1,4 @@
-import type { Setup } from '../contract/records.ts';
+import type { Setup } from '../contract/job/records.ts';
 import { expect, test } from './suvok.ts';
 
 test('an address that leads nowhere says so and leads on', async ({ page, suvok }) => {

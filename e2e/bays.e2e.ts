@@ -1,5 +1,5 @@
-import type { BaysState } from '../contract/live.ts';
-import type { Job } from '../contract/records.ts';
+import type { BaysState } from '../contract/bays/live.ts';
+import type { Job } from '../contract/job/records.ts';
 import { expect, test } from './suvok.ts';
 
 test(

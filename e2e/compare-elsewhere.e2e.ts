@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import type { Job } from '../contract/records.ts';
+import type { Job } from '../contract/job/records.ts';
 import { expect, tableOf, test, type Suvok } from './suvok.ts';
 
 /** Opens what a curve can be borrowed from, with the words that all of them want. */

@@ -1,4 +1,4 @@
-import type { BayState } from '../contract/live.ts';
+import type { BayState } from '../contract/bays/live.ts';
 import { expect, tableOf, test } from './suvok.ts';
 
 /** The first figure of a cell, a loss with its sign. */

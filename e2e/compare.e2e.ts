@@ -3,7 +3,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
-import type { CurveJson } from '../contract/curve.ts';
+import type { CurveJson } from '../contract/files/curve.ts';
 import { expect, tableOf, test } from './suvok.ts';
 
 const figure = (cell: string) => Number(/[\d.]+/.exec(cell)![0]);

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import type { Job } from '../contract/records.ts';
+import type { Job } from '../contract/job/records.ts';
 import { goWithin } from './go-within.ts';
 import { expect, test } from './suvok.ts';
 import type { Download, Page } from '@playwright/test';

@@ -1,5 +1,5 @@
-import type { BayState } from '../contract/live.ts';
-import type { Run } from '../contract/records.ts';
+import type { BayState } from '../contract/bays/live.ts';
+import type { Run } from '../contract/job/records.ts';
 import { expect, test } from './suvok.ts';
 
 /** `npm run soak`: what takes a minute of the stand-ins' time. */

@@ -1,5 +1,5 @@
-import type { BayState } from '../contract/live.ts';
-import type { Job } from '../contract/records.ts';
+import type { BayState } from '../contract/bays/live.ts';
+import type { Job } from '../contract/job/records.ts';
 import { expect, test, type Suvok } from './suvok.ts';
 
 const axes = {

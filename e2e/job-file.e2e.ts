@@ -1,4 +1,4 @@
-import type { Job } from '../contract/records.ts';
+import type { Job } from '../contract/job/records.ts';
 import { expect, tableOf, test, type Suvok } from './suvok.ts';
 
 const job = (suvok: Suvok, fields: object = {}) =>

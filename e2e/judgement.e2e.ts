@@ -1,4 +1,4 @@
-import type { Job, Setup } from '../contract/records.ts';
+import type { Job, Setup } from '../contract/job/records.ts';
 import { expect, test } from './suvok.ts';
 
 test('a plan is stated before the first run, waits for its runs, and holds once it is carried out', async ({

@@ -1,4 +1,4 @@
-import type { BayState } from '../contract/live.ts';
+import type { BayState } from '../contract/bays/live.ts';
 import { goWithin } from './go-within.ts';
 import { expect, test } from './suvok.ts';
 

@@ -1,5 +1,5 @@
-import type { ImportSettings } from '../contract/http.ts';
-import type { Job, Run, Setup } from '../contract/records.ts';
+import type { ImportSettings } from '../contract/job/job-requests.ts';
+import type { Job, Run, Setup } from '../contract/job/records.ts';
 import { writeRecordingCsv } from '../core/exchange/recordings/write-csv.ts';
 import { generatedRun } from '../core/testing/generated-run.ts';
 import { testDyno, usualTorque } from '../core/testing/test-car.ts';

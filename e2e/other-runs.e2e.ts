@@ -1,6 +1,6 @@
-import type { BayState } from '../contract/live.ts';
-import type { RunPlan } from '../contract/recording.ts';
-import type { Job } from '../contract/records.ts';
+import type { BayState } from '../contract/bays/live.ts';
+import type { RunPlan } from '../contract/instrument/recording.ts';
+import type { Job } from '../contract/job/records.ts';
 import { writeRecordingCsv } from '../core/exchange/recordings/write-csv.ts';
 import { roadDrive } from '../core/testing/kind-runs.ts';
 import { expect, test, type Suvok } from './suvok.ts';

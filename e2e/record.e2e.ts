@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import type { BayState } from '../contract/live.ts';
+import type { BayState } from '../contract/bays/live.ts';
 import { BenchClient } from '../server/testing/bench-client.ts';
 import { expect, tableOf, test } from './suvok.ts';
 

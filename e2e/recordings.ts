@@ -1,4 +1,4 @@
-import type { Job, Setup } from '../contract/records.ts';
+import type { Job, Setup } from '../contract/job/records.ts';
 import { freshDatabase, type TestDatabase } from '../store/testing/test-database.ts';
 import { Suvok } from './running-suvok.ts';
 

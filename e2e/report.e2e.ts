@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
-import type { Job } from '../contract/records.ts';
+import type { Job } from '../contract/job/records.ts';
 import { expect, test } from './suvok.ts';
 
 test('the report stands composed when it is opened, with the figures that Compare has', async ({ page, recorded }) => {

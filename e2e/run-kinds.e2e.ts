@@ -1,5 +1,5 @@
-import type { Job } from '../contract/records.ts';
-import type { BayState } from '../contract/live.ts';
+import type { Job } from '../contract/job/records.ts';
+import type { BayState } from '../contract/bays/live.ts';
 import { expect, test } from './suvok.ts';
 
 test('steady-speed steps by keyboard: chosen, held under load, and its table', async ({ page, suvok }) => {

@@ -1,4 +1,4 @@
-import type { CurveJson } from '../contract/curve.ts';
+import type { CurveJson } from '../contract/files/curve.ts';
 import { expect, test } from './suvok.ts';
 
 for (const [dyno, name] of [

@@ -1,5 +1,5 @@
 import { expect, test as base, type Page } from '@playwright/test';
-import type { Job } from '../contract/records.ts';
+import type { Job } from '../contract/job/records.ts';
 import { Recordings, type Recipe } from './recordings.ts';
 import { Suvok, type ServerAs } from './running-suvok.ts';
 

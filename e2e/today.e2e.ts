@@ -1,4 +1,4 @@
-import type { Booking, Day } from '../contract/day.ts';
+import type { Booking, Day } from '../contract/shop/day.ts';
 import { expect, test, type Suvok } from './suvok.ts';
 import type { Page } from '@playwright/test';
 

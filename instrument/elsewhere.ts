@@ -1,7 +1,7 @@
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { connect, type TLSSocket } from 'node:tls';
 import { z } from 'zod';
-import { jsonIn } from '../contract/text.ts';
+import { jsonIn } from '../contract/values/text.ts';
 
 const keptKeys = z.record(z.string(), z.string());
 

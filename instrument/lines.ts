@@ -1,7 +1,7 @@
 import { connect, type Socket } from 'node:net';
-import { linesWanted, type LinesWanted } from '../contract/lines-link.ts';
-import { LineReader } from '../contract/line-reader.ts';
-import { jsonIn } from '../contract/text.ts';
+import { linesWanted, type LinesWanted } from '../contract/instrument/lines-link.ts';
+import { LineReader } from '../contract/values/line-reader.ts';
+import { jsonIn } from '../contract/values/text.ts';
 import { AdaptedInstrument, type AdaptedPlace } from './adapters/adapted-instrument.ts';
 import { PlainInstruments } from './adapters/plain-instruments.ts';
 

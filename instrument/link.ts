@@ -8,8 +8,8 @@ import {
   type DeviceMessage,
   type Hello,
   type SuvokMessage,
-} from '../contract/bench-link.ts';
-import { jsonIn } from '../contract/text.ts';
+} from '../contract/instrument/bench-link.ts';
+import { jsonIn } from '../contract/values/text.ts';
 
 const retryMs = 700;
 

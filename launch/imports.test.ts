@@ -19,7 +19,7 @@ const forbidden = [
   ['core/air/air.test.ts', '../../server/loopback.ts', 'core must not import server'],
   ['core/units/units.ts', '../air/air.ts', 'core/units must not import core'],
   ['core/units/again.ts', '../refusal.ts', 'core/units must not import core'],
-  ['contract/parts.ts', '../core/air/air.ts', 'contract must not import core'],
+  ['contract/values/parts.ts', '../core/air/air.ts', 'contract must not import core'],
   ['contract/refused.ts', '../core/refusal.ts', 'contract must not import core'],
   ['simulator/chance.ts', '../core/units/units.ts', 'simulator must not import core'],
   ['web/page.tsx', '../server/loopback.ts', 'web must not import server'],

@@ -4,9 +4,9 @@ import { chmodSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, wr
 import { createServer, type Server } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { Change } from '../contract/job-file.ts';
-import type { BayState } from '../contract/live.ts';
-import type { Job } from '../contract/records.ts';
+import type { Change } from '../contract/job/job-file.ts';
+import type { BayState } from '../contract/bays/live.ts';
+import type { Job } from '../contract/job/records.ts';
 import pg from 'pg';
 import { databaseAccount } from './account.ts';
 import { webFolder } from './build-web.ts';

@@ -1,5 +1,5 @@
 import { join } from 'node:path';
-import { outsideAddresses, type Outside } from '../contract/people.ts';
+import { outsideAddresses, type Outside } from '../contract/people/people.ts';
 import { databaseAccount } from './account.ts';
 import { backupBeforeUpgrade, keepBackups } from './backups.ts';
 import { buildWeb, webFolder } from './build-web.ts';

@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import { z } from 'zod';
-import { outside, type Outside } from '../contract/people.ts';
+import { outside, type Outside } from '../contract/people/people.ts';
 import type { ChildProcess } from 'node:child_process';
 import { Failure } from './failure.ts';
 import type { Kept } from './keep-running.ts';

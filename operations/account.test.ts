@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, expect, test } from '@jest/globals';
-import { silentLog } from '../contract/log.ts';
+import { silentLog } from '../contract/values/service-log.ts';
 import { openDatabase, type Database } from '../store/database.ts';
 import { migrate } from '../store/migrate.ts';
 import { allPeople, personWith } from '../store/people.ts';

@@ -1,6 +1,6 @@
 import { randomInt } from 'node:crypto';
-import { silentLog } from '../contract/log.ts';
-import { roles, type Role } from '../contract/people.ts';
+import { silentLog } from '../contract/values/service-log.ts';
+import { roles, type Role } from '../contract/values/role.ts';
 import { Failure } from '../launch/failure.ts';
 import { inTransaction, openDatabase } from '../store/database.ts';
 import { addPerson, allPeople, changePerson, endSessions } from '../store/people.ts';

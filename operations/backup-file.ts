@@ -5,7 +5,7 @@ import { basename, join } from 'node:path';
 import { z } from 'zod';
 import { Failure } from '../launch/failure.ts';
 import { manifest } from './manifest.ts';
-import { jsonIn } from '../contract/text.ts';
+import { jsonIn } from '../contract/values/text.ts';
 
 /** What stands beside a backup, so that it can be told whether it gives back what went in. */
 export const backupNote = z.object({

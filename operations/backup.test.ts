@@ -11,7 +11,7 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { silentLog } from '../contract/log.ts';
+import { silentLog } from '../contract/values/service-log.ts';
 import { generatedRun } from '../core/testing/generated-run.ts';
 import { findPostgres } from '../launch/postgres-programs.ts';
 import { inTransaction, openDatabase } from '../store/database.ts';

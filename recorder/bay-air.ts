@@ -1,7 +1,7 @@
-import type { AirFile } from '../contract/files.ts';
-import type { BayState } from '../contract/live.ts';
+import type { AirFile } from '../contract/files/machine-and-air.ts';
+import type { BayState } from '../contract/bays/live.ts';
 import type { Device } from './devices/device.ts';
-import type { NewRun } from '../contract/recorded-run.ts';
+import type { NewRun } from '../contract/bays/recorded-run.ts';
 
 /** Air older than this is no longer the air of a run, ms. */
 const holdsMs = 10 * 60_000;

@@ -1,6 +1,6 @@
-import { nextBayName } from '../contract/bay-name.ts';
-import { isDynoKind, type Hello } from '../contract/bench-link.ts';
-import { mostBays } from '../contract/parts.ts';
+import { nextBayName } from '../contract/bays/bay-requests.ts';
+import { isDynoKind, type Hello } from '../contract/instrument/bench-link.ts';
+import { mostBays } from '../contract/values/parts.ts';
 
 /** A bay as an instrument that comes finds it. */
 export interface FoundBay {

@@ -1,8 +1,8 @@
 import { EventEmitter } from 'node:events';
-import type { BayState } from '../contract/live.ts';
-import type { Log } from '../contract/log.ts';
-import { usualPlan, type RunPlan, type SetPoint } from '../contract/recording.ts';
-import type { Run } from '../contract/records.ts';
+import type { BayState } from '../contract/bays/live.ts';
+import type { Log } from '../contract/values/service-log.ts';
+import { usualPlan, type RunPlan, type SetPoint } from '../contract/instrument/recording.ts';
+import type { Run } from '../contract/job/records.ts';
 import { Refusal } from '../core/refusal.ts';
 import { BayAir } from './bay-air.ts';
 import type { Conditions } from './beginning.ts';

@@ -1,4 +1,4 @@
-import type { Log } from '../contract/log.ts';
+import type { Log } from '../contract/values/service-log.ts';
 import type { RecorderMemory, RememberedBay } from './recorder-memory.ts';
 import type { BayStore } from './recorder-store.ts';
 

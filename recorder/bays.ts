@@ -1,7 +1,7 @@
 import { EventEmitter } from 'node:events';
-import type { Mounting } from '../contract/http.ts';
-import type { BaysState } from '../contract/live.ts';
-import { mostBays } from '../contract/parts.ts';
+import type { Mounting } from '../contract/bays/bay-requests.ts';
+import type { BaysState } from '../contract/bays/live.ts';
+import { mostBays } from '../contract/values/parts.ts';
 import { Refusal } from '../core/refusal.ts';
 import { placeOf, type FoundBay } from './bay-place.ts';
 import { Bay, type BayParts } from './bay.ts';

@@ -1,5 +1,5 @@
-import type { Mounting } from '../contract/http.ts';
-import type { CarOnDyno } from '../contract/recorded-run.ts';
+import type { Mounting } from '../contract/bays/bay-requests.ts';
+import type { CarOnDyno } from '../contract/bays/recorded-run.ts';
 import { setupLetter } from '../core/setup/letter.ts';
 import { allDeviceSettings, keepBays, saveDeviceSettings, storedBays } from '../store/bays.ts';
 import { inTransaction, type Database } from '../store/database.ts';

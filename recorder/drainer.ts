@@ -1,6 +1,6 @@
 import { EventEmitter } from 'node:events';
-import type { Log } from '../contract/log.ts';
-import type { Run } from '../contract/records.ts';
+import type { Log } from '../contract/values/service-log.ts';
+import type { Run } from '../contract/job/records.ts';
 import { Displaced, NeverTaken, OtherDatabase, type RunStore } from './recorder-store.ts';
 import type { Journal } from './spool/journal.ts';
 import { endWithMissing } from './missing-rows.ts';

@@ -1,7 +1,7 @@
-import type { ConfigureMessage } from '../contract/bench-link.ts';
-import type { Mounting } from '../contract/http.ts';
-import type { Log } from '../contract/log.ts';
-import type { CarOnDyno } from '../contract/recorded-run.ts';
+import type { ConfigureMessage } from '../contract/instrument/bench-link.ts';
+import type { Mounting } from '../contract/bays/bay-requests.ts';
+import type { Log } from '../contract/values/service-log.ts';
+import type { CarOnDyno } from '../contract/bays/recorded-run.ts';
 import type { Device } from './devices/device.ts';
 import type { BayStore } from './recorder-store.ts';
 

@@ -1,8 +1,8 @@
 import { createHash, randomBytes, timingSafeEqual } from 'node:crypto';
 import { EventEmitter } from 'node:events';
-import type { PairMessage } from '../contract/bench-link.ts';
-import type { BaysState } from '../contract/live.ts';
-import type { Outside } from '../contract/people.ts';
+import type { PairMessage } from '../contract/instrument/bench-link.ts';
+import type { BaysState } from '../contract/bays/live.ts';
+import type { Outside } from '../contract/people/people.ts';
 import { Refusal } from '../core/refusal.ts';
 import type { Door } from './devices/peer.ts';
 import type { RecorderMemory } from './recorder-memory.ts';

@@ -1,7 +1,12 @@
-import type { BaysState } from '../contract/live.ts';
-import type { Log } from '../contract/log.ts';
-import { helloOf, type PlainInstrument, type TrialRequest, type TrialState } from '../contract/plain-instrument.ts';
-import { plainSettings, type DeviceSettings } from '../contract/recording.ts';
+import type { BaysState } from '../contract/bays/live.ts';
+import type { Log } from '../contract/values/service-log.ts';
+import {
+  helloOf,
+  type PlainInstrument,
+  type TrialRequest,
+  type TrialState,
+} from '../contract/instrument/plain-instrument.ts';
+import { plainSettings, type DeviceSettings } from '../contract/instrument/recording.ts';
 import { Refusal } from '../core/refusal.ts';
 import { channelIntake } from './devices/channel-intake.ts';
 import type { Device } from './devices/device.ts';

@@ -2,12 +2,12 @@ import { randomUUID } from 'node:crypto';
 import { open, readFile, rename } from 'node:fs/promises';
 import { join } from 'node:path';
 import { z } from 'zod';
-import { mounting } from '../contract/http.ts';
-import { bayNumber } from '../contract/parts.ts';
-import { carOnDyno } from '../contract/recorded-run.ts';
-import { pairedInstrument } from '../contract/pairing.ts';
-import { deviceSettings, runPlan } from '../contract/recording.ts';
-import { jsonIn } from '../contract/text.ts';
+import { mounting } from '../contract/bays/bay-requests.ts';
+import { bayNumber } from '../contract/values/parts.ts';
+import { carOnDyno } from '../contract/bays/recorded-run.ts';
+import { pairedInstrument } from '../contract/people/pairing.ts';
+import { deviceSettings, runPlan } from '../contract/instrument/recording.ts';
+import { jsonIn } from '../contract/values/text.ts';
 
 const rememberedBay = z.object({
   bay: bayNumber,

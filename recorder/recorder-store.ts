@@ -1,7 +1,7 @@
-import type { Mounting } from '../contract/http.ts';
-import type { CarOnDyno, NewRun } from '../contract/recorded-run.ts';
-import type { DeviceSettings } from '../contract/recording.ts';
-import type { Run } from '../contract/records.ts';
+import type { Mounting } from '../contract/bays/bay-requests.ts';
+import type { CarOnDyno, NewRun } from '../contract/bays/recorded-run.ts';
+import type { DeviceSettings } from '../contract/instrument/recording.ts';
+import type { Run } from '../contract/job/records.ts';
 import type { StoredBay } from '../store/bays.ts';
 import type { RowsKept } from '../store/samples.ts';
 

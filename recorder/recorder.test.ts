@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
 import fc from 'fast-check';
-import { silentLog } from '../contract/log.ts';
+import { silentLog } from '../contract/values/service-log.ts';
 import type { Conditions } from './beginning.ts';
 import { Recorder } from './recorder.ts';
 import type { BeginRecord, EndRecord } from './spool/records.ts';

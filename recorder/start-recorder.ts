@@ -1,9 +1,9 @@
 import { join } from 'node:path';
-import type { Log } from '../contract/log.ts';
+import type { Log } from '../contract/values/service-log.ts';
 import { openDatabase } from '../store/database.ts';
 import { Bays } from './bays.ts';
 import { databaseStore } from './database-store.ts';
-import type { Outside } from '../contract/people.ts';
+import type { Outside } from '../contract/people/people.ts';
 import { BenchLink } from './devices/bench-link.ts';
 import { Drainer } from './drainer.ts';
 import { RecorderSocket } from './local-link/recorder-socket.ts';

@@ -1,5 +1,5 @@
 import type { RequestHandler } from 'express';
-import { cleanJson, isStorable, UncleanInput, withoutUnseen } from '../contract/text.ts';
+import { cleanJson, isStorable, UncleanInput, withoutUnseen } from '../contract/values/text.ts';
 import { HttpRefusal } from './http-refusal.ts';
 
 /** Refuses an address, a query or a body with text that cannot be stored; takes out of the body what is never seen. */

@@ -1,5 +1,5 @@
-import type { CheckHistoryRecord } from '../contract/check-history.ts';
-import type { Run } from '../contract/records.ts';
+import type { CheckHistoryRecord } from '../contract/job/check-history.ts';
+import type { Run } from '../contract/job/records.ts';
 import { checkHistory, type CheckHistory, type CheckRun } from '../core/run-kinds/check-history.ts';
 import type { CurveView } from '../core/figures/curve-of-run.ts';
 import type { Database } from '../store/database.ts';

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { WebSocket } from 'ws';
-import { dataHeader, liveMessage, type LiveMessage } from '../contract/live.ts';
+import { dataHeader, liveMessage, type LiveMessage } from '../contract/bays/live.ts';
 import { BenchClient } from './testing/bench-client.ts';
 import { eventually, TestServer } from './testing/test-server.ts';
 

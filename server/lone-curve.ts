@@ -1,4 +1,4 @@
-import type { Run } from '../contract/records.ts';
+import type { Run } from '../contract/job/records.ts';
 import type { Curve } from '../core/figures/runs/corrected-curve.ts';
 import { loneCurveOf, type CurveView } from '../core/figures/curve-of-run.ts';
 import type { Database } from '../store/database.ts';

@@ -5,7 +5,7 @@ import { Agent, request } from 'node:https';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { WebSocket } from 'ws';
-import { silentLog } from '../contract/log.ts';
+import { silentLog } from '../contract/values/service-log.ts';
 import type { Lines } from '../instrument/lines.ts';
 import { migrate } from '../store/migrate.ts';
 import { freshDatabase } from '../store/testing/test-database.ts';

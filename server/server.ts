@@ -1,7 +1,7 @@
 import { createServer } from 'node:http';
 import { createServer as createSecureServer } from 'node:https';
-import type { Outside } from '../contract/people.ts';
-import type { Log } from '../contract/log.ts';
+import type { Outside } from '../contract/people/people.ts';
+import type { Log } from '../contract/values/service-log.ts';
 import { listening } from '../recorder/listening.ts';
 import { tlsAt, type OutsidePlace } from '../recorder/outside/outside-place.ts';
 import { openDatabase, type Database } from '../store/database.ts';

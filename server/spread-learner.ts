@@ -1,6 +1,6 @@
 import type { CurveView } from '../core/figures/curve-of-run.ts';
 import { loneCurve } from './lone-curve.ts';
-import type { Log } from '../contract/log.ts';
+import type { Log } from '../contract/values/service-log.ts';
 import type { Database } from '../store/database.ts';
 import { QuietWork } from './quiet-work.ts';
 import { keepPower, nextWithoutPower, type RunPower } from '../store/run-power.ts';

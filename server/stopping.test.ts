@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { silentLog } from '../contract/log.ts';
+import { silentLog } from '../contract/values/service-log.ts';
 import { connected } from '../store/database.ts';
 import { freshDatabase } from '../store/testing/test-database.ts';
 import { eventually, startHere } from './testing/test-server.ts';

@@ -1,8 +1,8 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { WebSocket } from 'ws';
-import { silentLog } from '../contract/log.ts';
-import { liveMessage, type BayState, type LiveMessage } from '../contract/live.ts';
-import type { Run } from '../contract/records.ts';
+import { silentLog } from '../contract/values/service-log.ts';
+import { liveMessage, type BayState, type LiveMessage } from '../contract/bays/live.ts';
+import type { Run } from '../contract/job/records.ts';
 import { socketPlace } from '../recorder/local-link/socket-place.ts';
 import { startServer, type RunningServer } from './server.ts';
 import { BenchClient } from './testing/bench-client.ts';

@@ -1,5 +1,5 @@
 import PgBoss from 'pg-boss';
-import type { Log } from '../contract/log.ts';
+import type { Log } from '../contract/values/service-log.ts';
 import { holdingLock, type Database } from '../store/database.ts';
 
 /** Kinds of long work, each a queue of the database that a migration made. */

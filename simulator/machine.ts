@@ -1,5 +1,5 @@
-import type { dynoKinds } from '../contract/bench-link.ts';
-import type { DynoFile } from '../contract/files.ts';
+import type { dynoKinds } from '../contract/instrument/bench-link.ts';
+import type { DynoFile } from '../contract/files/machine-and-air.ts';
 
 /** How a machine describes itself. */
 type MachineProfile = DynoFile & { kind: (typeof dynoKinds)[number] };

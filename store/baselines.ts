@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import { baseline, type Baseline, type freezing } from '../contract/job-file.ts';
+import { baseline, type Baseline, type freezing } from '../contract/job/job-file.ts';
 import { Refusal } from '../core/refusal.ts';
 import type { Queryable } from './database.ts';
 import { parameter, recordOf } from './rows.ts';

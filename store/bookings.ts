@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { z } from 'zod';
-import { booking, type Booking, type newBooking } from '../contract/day.ts';
+import { booking, type Booking, type newBooking } from '../contract/shop/day.ts';
 import type { Queryable } from './database.ts';
 import { insertRow, recordOf } from './rows.ts';
 

@@ -1,6 +1,6 @@
-import type { BundledJob, BundleWishes } from '../contract/bundle.ts';
-import type { CheckHistoryRecord } from '../contract/check-history.ts';
-import type { Job } from '../contract/records.ts';
+import type { BundledJob, BundleWishes } from '../contract/job/bundle.ts';
+import type { CheckHistoryRecord } from '../contract/job/check-history.ts';
+import type { Job } from '../contract/job/records.ts';
 import type { Database } from './database.ts';
 import { reportVersionById } from './report-versions.ts';
 import { handsOfJob } from './consents.ts';

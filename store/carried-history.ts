@@ -1,4 +1,4 @@
-import { checkHistory, type CheckHistoryRecord } from '../contract/check-history.ts';
+import { checkHistory, type CheckHistoryRecord } from '../contract/job/check-history.ts';
 import type { Queryable } from './database.ts';
 
 /** Runs that were made here: an instrument of another shop may be called the same, and tells nothing of ours. */

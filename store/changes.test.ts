@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
-import { subjects, touches } from '../contract/changes.ts';
-import { silentLog } from '../contract/log.ts';
+import { subjects, touches } from '../contract/job/changes.ts';
+import { silentLog } from '../contract/values/service-log.ts';
 import { openDatabase } from './database.ts';
 import { freshDatabase } from './testing/test-database.ts';
 

@@ -6,7 +6,7 @@ import {
   type Consent,
   type ConsentTemplate,
   type newConsent,
-} from '../contract/consents.ts';
+} from '../contract/shop/consents.ts';
 import { Refusal } from '../core/refusal.ts';
 import type { Queryable } from './database.ts';
 import { recordOf } from './rows.ts';

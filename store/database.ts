@@ -1,5 +1,5 @@
 import pg from 'pg';
-import type { Log } from '../contract/log.ts';
+import type { Log } from '../contract/values/service-log.ts';
 
 /** Rows come with numbers where PostgreSQL counts in bigint: identifiers here stay far below 2^53. */
 pg.types.setTypeParser(pg.types.builtins.INT8, Number);

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { dayJob, dayRun, stateAct, workTime, type Day, type DayJob } from '../contract/day.ts';
+import { dayJob, dayRun, stateAct, workTime, type Day, type DayJob } from '../contract/shop/day.ts';
 import { setupLetter } from '../core/setup/letter.ts';
 import { bookingsBetween } from './bookings.ts';
 import type { Database, Queryable } from './database.ts';

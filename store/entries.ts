@@ -6,7 +6,7 @@ import {
   type entryKinds,
   type EntryKind,
   type JobEntryKind,
-} from '../contract/entries.ts';
+} from '../contract/job/entries.ts';
 import type { Queryable } from './database.ts';
 import { changeRow, columnOf, parameter, recordOf } from './rows.ts';
 

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { columnFields, entryKind, entryKinds, type EntryKind } from '../contract/entries.ts';
-import { silentLog } from '../contract/log.ts';
+import { columnFields, entryKind, entryKinds, type EntryKind } from '../contract/job/entries.ts';
+import { silentLog } from '../contract/values/service-log.ts';
 import { openDatabase, type Database } from './database.ts';
 import { columnOf } from './rows.ts';
 import { freshDatabase } from './testing/test-database.ts';

@@ -1,4 +1,4 @@
-import { equipment, equipmentFile, type Equipment } from '../contract/equipment.ts';
+import { equipment, equipmentFile, type Equipment } from '../contract/shop/equipment.ts';
 import type { z } from 'zod';
 import type { Queryable } from './database.ts';
 import { recordOf } from './rows.ts';

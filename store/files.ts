@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { photo, tuneFile, type Photo, type TuneFile } from '../contract/job-file.ts';
+import { photo, tuneFile, type Photo, type TuneFile } from '../contract/job/job-file.ts';
 import { setupLetter } from '../core/setup/letter.ts';
 import type { Queryable } from './database.ts';
 import { recordOf } from './rows.ts';

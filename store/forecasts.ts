@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import { scoredForecast } from '../contract/forecasts.ts';
+import { scoredForecast } from '../contract/shop/forecasts.ts';
 import type { Queryable } from './database.ts';
 import { recordOf } from './rows.ts';
 

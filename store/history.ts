@@ -1,5 +1,5 @@
-import { entryKinds } from '../contract/entries.ts';
-import { change, type Change } from '../contract/job-file.ts';
+import { entryKinds } from '../contract/job/entries.ts';
+import { change, type Change } from '../contract/job/job-file.ts';
 import { Refusal } from '../core/refusal.ts';
 import type { Queryable } from './database.ts';
 import { EditConflict, fieldOf, recordOf } from './rows.ts';

@@ -1,5 +1,5 @@
-import type { PauseReason } from '../contract/day.ts';
-import { type JobList, type JobSummary, jobSummary } from '../contract/records.ts';
+import type { PauseReason } from '../contract/shop/day.ts';
+import { type JobList, type JobSummary, jobSummary } from '../contract/job/records.ts';
 import { waitingFor } from '../core/job/waiting.ts';
 import { setupLetter } from '../core/setup/letter.ts';
 import { headlineRestsOn } from './job-headlines.ts';

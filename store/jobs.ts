@@ -1,7 +1,7 @@
 import type { z } from 'zod';
-import type { PauseReason } from '../contract/day.ts';
-import type { newJob } from '../contract/http.ts';
-import { job, type Job } from '../contract/records.ts';
+import type { PauseReason } from '../contract/shop/day.ts';
+import type { newJob } from '../contract/job/job-requests.ts';
+import { job, type Job } from '../contract/job/records.ts';
 import { Refusal } from '../core/refusal.ts';
 import { baselinesOf } from './baselines.ts';
 import type { Database, Queryable } from './database.ts';

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { fileURLToPath } from 'node:url';
 import { runner } from 'node-pg-migrate';
 import { emptyDatabase } from './testing/test-database.ts';
-import { silentLog } from '../contract/log.ts';
+import { silentLog } from '../contract/values/service-log.ts';
 import { openDatabase, type Database } from './database.ts';
 import { jobWithAll } from './jobs.ts';
 

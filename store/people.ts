@@ -1,5 +1,6 @@
 import { hash, verify } from '@node-rs/argon2';
-import { person, type Person, type Role } from '../contract/people.ts';
+import { person, type Person } from '../contract/people/people.ts';
+import { type Role } from '../contract/values/role.ts';
 import { Refusal } from '../core/refusal.ts';
 import type { Units } from '../core/units/told-units.ts';
 import type { Queryable } from './database.ts';

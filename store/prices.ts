@@ -1,4 +1,4 @@
-import { price, type Price } from '../contract/charges.ts';
+import { price, type Price } from '../contract/shop/charges.ts';
 import type { Queryable } from './database.ts';
 import { recordOf } from './rows.ts';
 

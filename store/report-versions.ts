@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import { reportVersion, wholeReportVersion, type ReportVersion } from '../contract/report.ts';
+import { reportVersion, wholeReportVersion, type ReportVersion } from '../contract/report/report.ts';
 import type { Queryable } from './database.ts';
 import { recordOf } from './rows.ts';
 

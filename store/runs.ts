@@ -1,12 +1,12 @@
 import { z } from 'zod';
-import { run, type Run } from '../contract/records.ts';
-import { givenFields } from '../contract/circumstances.ts';
-import type { runChange } from '../contract/http.ts';
+import { run, type Run } from '../contract/job/records.ts';
+import { givenFields } from '../contract/job/circumstances.ts';
+import type { runChange } from '../contract/job/job-requests.ts';
 import { airOf } from '../core/air/stated-air.ts';
 import { setupLetter } from '../core/setup/letter.ts';
 import { ofThisShop } from './carried-history.ts';
 import type { Queryable } from './database.ts';
-import type { NewRun } from '../contract/recorded-run.ts';
+import type { NewRun } from '../contract/bays/recorded-run.ts';
 import { fuelAt } from './fuel.ts';
 import { changeRow, recordOf } from './rows.ts';
 

@@ -1,6 +1,6 @@
 import { sourceKey, type SampleSource } from '../core/exchange/recordings/recording-bytes.ts';
 import type { Recording } from '../core/recording/recording.ts';
-import type { Run } from '../contract/records.ts';
+import type { Run } from '../contract/job/records.ts';
 import { inTransaction, type Database, type Queryable } from './database.ts';
 import { mustHold, type RecorderPlace } from './recorder-place.ts';
 

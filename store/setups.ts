@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { setup, type Setup } from '../contract/records.ts';
-import type { SetupChange } from '../contract/http.ts';
-import type { SetupItemRecord } from '../contract/setup-item.ts';
+import { setup, type Setup } from '../contract/job/records.ts';
+import type { SetupChange } from '../contract/job/job-requests.ts';
+import type { SetupItemRecord } from '../contract/values/setup-item.ts';
 import { setupLetter } from '../core/setup/letter.ts';
 import { readChange } from '../core/setup/read-change.ts';
 import type { Queryable } from './database.ts';

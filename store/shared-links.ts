@@ -1,9 +1,9 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { z } from 'zod';
-import type { newSharedLink } from '../contract/shared-link.ts';
-import { sharedLink, type SharedLink } from '../contract/shared-link.ts';
-import { identifier } from '../contract/parts.ts';
-import { reportView } from '../contract/report.ts';
+import type { newSharedLink } from '../contract/report/shared-link.ts';
+import { sharedLink, type SharedLink } from '../contract/report/shared-link.ts';
+import { identifier } from '../contract/values/parts.ts';
+import { reportView } from '../contract/report/report.ts';
 import { Refusal } from '../core/refusal.ts';
 import type { Queryable } from './database.ts';
 import { recordOf } from './rows.ts';

@@ -1,4 +1,4 @@
-import { shiftNote, type ShiftNote } from '../contract/shifts.ts';
+import { shiftNote, type ShiftNote } from '../contract/shop/shifts.ts';
 import type { Queryable } from './database.ts';
 import { recordOf } from './rows.ts';
 

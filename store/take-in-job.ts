@@ -1,7 +1,7 @@
-import { bundlePaths, type BundledJob } from '../contract/bundle.ts';
-import { jobKindsWhere, type JobEntryKind } from '../contract/entries.ts';
-import type { Baseline } from '../contract/job-file.ts';
-import type { Job, Run, Setup } from '../contract/records.ts';
+import { bundlePaths, type BundledJob } from '../contract/job/bundle.ts';
+import { jobKindsWhere, type JobEntryKind } from '../contract/job/entries.ts';
+import type { Baseline } from '../contract/job/job-file.ts';
+import type { Job, Run, Setup } from '../contract/job/records.ts';
 import type { Recording } from '../core/recording/recording.ts';
 import { setupPosition } from '../core/setup/letter.ts';
 import { keepCarriedHistory } from './carried-history.ts';

@@ -1,4 +1,4 @@
-import type { BundledJob } from '../contract/bundle.ts';
+import type { BundledJob } from '../contract/job/bundle.ts';
 import type { Queryable } from './database.ts';
 import { addReportVersion } from './report-versions.ts';
 

@@ -1,4 +1,4 @@
-import { tunerPackage, type TunerPackage } from '../contract/job-file.ts';
+import { tunerPackage, type TunerPackage } from '../contract/job/job-file.ts';
 import type { Queryable } from './database.ts';
 import { insertRow, recordOf } from './rows.ts';
 

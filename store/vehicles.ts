@@ -8,7 +8,7 @@ import {
   type VehicleSummary,
   type VehicleWithAll,
   type Owner,
-} from '../contract/vehicles.ts';
+} from '../contract/shop/vehicles.ts';
 import type { Queryable } from './database.ts';
 import { entriesOf } from './entries.ts';
 import { insertRow, recordOf } from './rows.ts';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { watchedFile, type WatchedFile } from '../contract/watched-folder.ts';
+import { watchedFile, type WatchedFile } from '../contract/shop/watched-folder.ts';
 import type { Database, Queryable } from './database.ts';
 import { recordOf } from './rows.ts';
 import { runById } from './runs.ts';

@@ -1,10 +1,10 @@
 import { createSocket } from 'node:dgram';
 import { lookup } from 'node:dns/promises';
 import { connect, createServer, type Socket } from 'node:net';
-import { longestLine } from '../../contract/bench-link.ts';
-import type { LineWay } from '../../contract/plain-instrument.ts';
-import { withoutUnseen } from '../../contract/text.ts';
-import { LineReader } from '../../contract/line-reader.ts';
+import { longestLine } from '../../contract/instrument/bench-link.ts';
+import type { LineWay } from '../../contract/instrument/plain-instrument.ts';
+import { withoutUnseen } from '../../contract/values/text.ts';
+import { LineReader } from '../../contract/values/line-reader.ts';
 import type { Attempt, Opened } from './attempt.ts';
 import { openSerial } from './serial-lines.ts';
 

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { booking } from '../../contract/day.ts';
-import type { Job } from '../../contract/records.ts';
+import { booking } from '../../contract/shop/day.ts';
+import type { Job } from '../../contract/job/records.ts';
 import type { DemoAsk } from './ask.ts';
 
 /** What the demo shop has booked, around its last day; hours count from that day's beginning, 24 back or on is the same hour of another day. */

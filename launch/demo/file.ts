@@ -1,6 +1,6 @@
-import { job as jobSchema, setup as setupSchema, type Job } from '../../contract/records.ts';
+import { job as jobSchema, setup as setupSchema, type Job } from '../../contract/job/records.ts';
 import { z } from 'zod';
-import { consentTemplate } from '../../contract/consents.ts';
+import { consentTemplate } from '../../contract/shop/consents.ts';
 import type { DemoAsk } from './ask.ts';
 import type { DemoJob } from './job.ts';
 import { demoVehicles } from './vehicles.ts';

@@ -1,4 +1,4 @@
-import type { PauseReason } from '../../contract/day.ts';
+import type { PauseReason } from '../../contract/shop/day.ts';
 
 /** The invented shop's first days, played by the stand-ins through the recorder (no figure is typed in). */
 export interface DemoJob {

@@ -1,10 +1,10 @@
-import { run as runSchema, setup as setupSchema, jobList, type Job } from '../../contract/records.ts';
+import { run as runSchema, setup as setupSchema, jobList, type Job } from '../../contract/job/records.ts';
 import { z } from 'zod';
-import { account } from '../../contract/people.ts';
-import { setupFuelling } from '../../contract/fuelling.ts';
-import { bayState, type BayState } from '../../contract/live.ts';
-import { usualSteps, type RunPlan } from '../../contract/recording.ts';
-import type { SetupItemRecord } from '../../contract/setup-item.ts';
+import { account } from '../../contract/people/people.ts';
+import { setupFuelling } from '../../contract/shop/fuelling.ts';
+import { bayState, type BayState } from '../../contract/bays/live.ts';
+import { usualSteps, type RunPlan } from '../../contract/instrument/recording.ts';
+import type { SetupItemRecord } from '../../contract/values/setup-item.ts';
 import { DemoAsk } from './ask.ts';
 import { bookDays } from './day.ts';
 import { bookJob, finishJob, writeArrival, type PlayedSetup } from './file.ts';

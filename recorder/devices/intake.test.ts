@@ -1,13 +1,13 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { drumPlaces, torqueChannels } from '../../contract/drums.ts';
-import { helloMessage } from '../../contract/bench-link.ts';
+import { drumPlaces, torqueChannels } from '../../contract/files/drums.ts';
+import { helloMessage } from '../../contract/instrument/bench-link.ts';
 import { drumPlaces as coreDrumPlaces } from '../../core/dyno/drum-place.ts';
 import { torqueChannels as coreTorqueChannels } from '../../core/recording/channels.ts';
 import { testDyno } from '../../core/testing/test-car.ts';
 import { PreBuffer } from '../pre-buffer.ts';
 import { channelIntake } from './channel-intake.ts';
-import { LineReader } from '../../contract/line-reader.ts';
+import { LineReader } from '../../contract/values/line-reader.ts';
 
 describe('lines', () => {
   test('come out whole however the bytes are cut, and blank ones not at all', () => {

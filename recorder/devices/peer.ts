@@ -10,11 +10,11 @@ import {
   type Hello,
   type PairMessage,
   type SuvokMessage,
-} from '../../contract/bench-link.ts';
-import { problemIn } from '../../contract/files.ts';
-import { cleanJson, UncleanInput, withoutUnseen } from '../../contract/text.ts';
+} from '../../contract/instrument/bench-link.ts';
+import { problemIn } from '../../contract/files/machine-and-air.ts';
+import { cleanJson, UncleanInput, withoutUnseen } from '../../contract/values/text.ts';
 import { Refusal } from '../../core/refusal.ts';
-import { LineReader } from '../../contract/line-reader.ts';
+import { LineReader } from '../../contract/values/line-reader.ts';
 
 /** A peer that says this many wrong things is let go. */
 const mostWrong = 20;

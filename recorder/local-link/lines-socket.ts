@@ -1,9 +1,9 @@
 import { chmod, rm } from 'node:fs/promises';
 import { createServer, type Server, type Socket } from 'node:net';
-import { linesTold, type LinesTold, type LinesWanted } from '../../contract/lines-link.ts';
-import { LineReader } from '../../contract/line-reader.ts';
-import type { Log } from '../../contract/log.ts';
-import { jsonIn } from '../../contract/text.ts';
+import { linesTold, type LinesTold, type LinesWanted } from '../../contract/instrument/lines-link.ts';
+import { LineReader } from '../../contract/values/line-reader.ts';
+import type { Log } from '../../contract/values/service-log.ts';
+import { jsonIn } from '../../contract/values/text.ts';
 import { listening } from '../listening.ts';
 
 /** What is told of lines is no longer than this, characters. */

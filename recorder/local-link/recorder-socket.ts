@@ -1,7 +1,7 @@
 import { chmod, rm } from 'node:fs/promises';
 import { createServer, type Server, type Socket } from 'node:net';
-import type { Log } from '../../contract/log.ts';
-import { recorderRequest, type BayAsk, type RecorderMessage } from '../../contract/recorder-link.ts';
+import type { Log } from '../../contract/values/service-log.ts';
+import { recorderRequest, type BayAsk, type RecorderMessage } from '../../contract/bays/recorder-link.ts';
 import { Refusal } from '../../core/refusal.ts';
 import type { Bay } from '../bay.ts';
 import type { Bays } from '../bays.ts';

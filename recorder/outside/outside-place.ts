@@ -1,5 +1,5 @@
 import { Refusal } from '../../core/refusal.ts';
-import type { Outside } from '../../contract/people.ts';
+import type { Outside } from '../../contract/people/people.ts';
 import { certificateFor } from './certificate.ts';
 
 /** This machine, as it calls itself. */

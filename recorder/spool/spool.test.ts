@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { silentLog } from '../../contract/log.ts';
+import { silentLog } from '../../contract/values/service-log.ts';
 import { MemoryFiles } from '../testing/memory-files.ts';
 import { Spool, type Place } from './spool.ts';
 import type { SpoolRecord } from './segment.ts';

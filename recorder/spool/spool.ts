@@ -1,4 +1,4 @@
-import type { Log } from '../../contract/log.ts';
+import type { Log } from '../../contract/values/service-log.ts';
 import { bytesTaken, recordAt, recordBytes, recordsOf, type PlacedRecord, type SpoolRecord } from './segment.ts';
 import type { SpoolFile, SpoolFiles } from './spool-files.ts';
 

@@ -1,5 +1,5 @@
-import type { NewRun } from '../../contract/recorded-run.ts';
-import type { Run } from '../../contract/records.ts';
+import type { NewRun } from '../../contract/bays/recorded-run.ts';
+import type { Run } from '../../contract/job/records.ts';
 import type { RowsKept } from '../../store/samples.ts';
 import type { RunStore } from '../recorder-store.ts';
 

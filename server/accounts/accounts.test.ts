@@ -1,11 +1,11 @@
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
 import { WebSocket } from 'ws';
-import type { Account, Person } from '../../contract/people.ts';
-import type { Change } from '../../contract/job-file.ts';
-import type { Job } from '../../contract/records.ts';
-import { endpoints } from '../../contract/api.ts';
+import type { Account, Person } from '../../contract/people/people.ts';
+import type { Change } from '../../contract/job/job-file.ts';
+import type { Job } from '../../contract/job/records.ts';
+import { endpoints } from '../../contract/requests/api.ts';
 import { keptUnits } from '../../core/units/told-units.ts';
-import { silentLog } from '../../contract/log.ts';
+import { silentLog } from '../../contract/values/service-log.ts';
 import { socketPlace } from '../../recorder/local-link/socket-place.ts';
 import { startServer } from '../server.ts';
 import { eventually, TestServer } from '../testing/test-server.ts';

@@ -9,10 +9,10 @@ import {
   bundleVersion,
   type BundledJob,
   type BundleManifest,
-} from '../../contract/bundle.ts';
-import { problemIn } from '../../contract/files.ts';
-import type { Run } from '../../contract/records.ts';
-import { cleanJson, jsonIn, UncleanInput } from '../../contract/text.ts';
+} from '../../contract/job/bundle.ts';
+import { problemIn } from '../../contract/files/machine-and-air.ts';
+import type { Run } from '../../contract/job/records.ts';
+import { cleanJson, jsonIn, UncleanInput } from '../../contract/values/text.ts';
 import { RecordingLines } from '../../core/exchange/recordings/recording-lines.ts';
 import type { Recording } from '../../core/recording/recording.ts';
 import { Refusal } from '../../core/refusal.ts';

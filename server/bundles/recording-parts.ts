@@ -1,5 +1,5 @@
-import { bundlePaths } from '../../contract/bundle.ts';
-import type { Run } from '../../contract/records.ts';
+import { bundlePaths } from '../../contract/job/bundle.ts';
+import type { Run } from '../../contract/job/records.ts';
 import type { Database } from '../../store/database.ts';
 import { recordingOf } from '../../store/samples.ts';
 import type { CsvThread } from './csv-thread.ts';

@@ -1,4 +1,4 @@
-import type { BundledJob, BundleTaken } from '../../contract/bundle.ts';
+import type { BundledJob, BundleTaken } from '../../contract/job/bundle.ts';
 import { Refusal } from '../../core/refusal.ts';
 import { inTransaction, type Database, type Queryable } from '../../store/database.ts';
 import { jobWithKey, runsWithKeys, takeInJob } from '../../store/take-in-job.ts';

@@ -6,9 +6,9 @@ import {
   type BundledJob,
   type BundleManifest,
   type BundleWishes,
-} from '../../contract/bundle.ts';
-import { checkHistory, type CheckHistoryRecord } from '../../contract/check-history.ts';
-import type { Job } from '../../contract/records.ts';
+} from '../../contract/job/bundle.ts';
+import { checkHistory, type CheckHistoryRecord } from '../../contract/job/check-history.ts';
+import type { Job } from '../../contract/job/records.ts';
 import { bundledJobOf, keysOfJob } from '../../store/bundled-job.ts';
 import type { Database } from '../../store/database.ts';
 import { photoContent, tuneFileContent } from '../../store/files.ts';

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { z } from 'zod';
-import type { importSettings, importResult } from '../../contract/http.ts';
+import type { importSettings, importResult } from '../../contract/job/job-requests.ts';
 import { Refusal } from '../../core/refusal.ts';
 import { inTransaction, type Database } from '../../store/database.ts';
 import { addRun, runById } from '../../store/runs.ts';

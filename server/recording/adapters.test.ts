@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { createServer, type Server, type Socket } from 'node:net';
-import type { Run } from '../../contract/records.ts';
+import type { Run } from '../../contract/job/records.ts';
 import { eventually, TestServer } from '../testing/test-server.ts';
 import { AdaptedInstrument } from '../../instrument/adapters/adapted-instrument.ts';
 import { adaptedPlaces } from '../../instrument/adapters/adapters.ts';

@@ -1,11 +1,11 @@
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
 import { WebSocket } from 'ws';
-import type { BaysState, BayState } from '../../contract/live.ts';
-import { liveMessage, type LiveMessage } from '../../contract/live.ts';
-import { usualPlan } from '../../contract/recording.ts';
-import type { Job, Run } from '../../contract/records.ts';
+import type { BaysState, BayState } from '../../contract/bays/live.ts';
+import { liveMessage, type LiveMessage } from '../../contract/bays/live.ts';
+import { usualPlan } from '../../contract/instrument/recording.ts';
+import type { Job, Run } from '../../contract/job/records.ts';
 import { startRecorder } from '../../recorder/start-recorder.ts';
-import { silentLog } from '../../contract/log.ts';
+import { silentLog } from '../../contract/values/service-log.ts';
 import { BenchClient } from '../testing/bench-client.ts';
 import { eventually, TestServer } from '../testing/test-server.ts';
 

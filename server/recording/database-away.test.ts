@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import type { BayState } from '../../contract/live.ts';
-import { silentLog } from '../../contract/log.ts';
+import type { BayState } from '../../contract/bays/live.ts';
+import { silentLog } from '../../contract/values/service-log.ts';
 import { startRecorder } from '../../recorder/start-recorder.ts';
 import { inTransaction } from '../../store/database.ts';
 import { takeAway } from '../../store/testing/test-database.ts';

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { silentLog } from '../../contract/log.ts';
+import { silentLog } from '../../contract/values/service-log.ts';
 import { databaseStore } from '../../recorder/database-store.ts';
 import type { RecorderStore } from '../../recorder/recorder-store.ts';
 import { startRecorder } from '../../recorder/start-recorder.ts';

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { silentLog } from '../../contract/log.ts';
+import { silentLog } from '../../contract/values/service-log.ts';
 import { testDyno } from '../../core/testing/test-car.ts';
 import { openDatabase } from '../../store/database.ts';
 import { migrate } from '../../store/migrate.ts';

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import type { Job } from '../../contract/records.ts';
+import type { Job } from '../../contract/job/records.ts';
 import { openDatabase } from '../../store/database.ts';
 import { BenchClient } from '../testing/bench-client.ts';
 import { freshDatabase } from '../../store/testing/test-database.ts';

@@ -1,6 +1,6 @@
-import type { Job } from '../../contract/records.ts';
-import type { ReportView } from '../../contract/report.ts';
-import type { WorkLine } from '../../contract/work-lines.ts';
+import type { Job } from '../../contract/job/records.ts';
+import type { ReportView } from '../../contract/report/report.ts';
+import type { WorkLine } from '../../contract/values/answers.ts';
 import type { BlockId } from '../../core/report/report.ts';
 import type { Database } from '../../store/database.ts';
 import type { DynoHistory } from '../dyno-history.ts';

@@ -1,6 +1,6 @@
-import type { Job, Run } from '../../contract/records.ts';
-import type { ReportView } from '../../contract/report.ts';
-import type { WorkLine } from '../../contract/work-lines.ts';
+import type { Job, Run } from '../../contract/job/records.ts';
+import type { ReportView } from '../../contract/report/report.ts';
+import type { WorkLine } from '../../contract/values/answers.ts';
 import { curvesCsv } from '../../core/exchange/results/curves-csv.ts';
 import { fileNameOf } from '../../core/exchange/results/file-name.ts';
 import { plainReport } from '../../core/report/plain-text.ts';

@@ -1,4 +1,4 @@
-import type { Log } from '../../contract/log.ts';
+import type { Log } from '../../contract/values/service-log.ts';
 import type { JobHeadline } from '../../core/figures/job-headline.ts';
 import { learnedFrom } from '../../core/figures/request/learned.ts';
 import { neededRuns } from '../../core/figures/make-job-figures.ts';

@@ -1,6 +1,6 @@
-import type { Job } from '../../contract/records.ts';
-import type { WorkLine } from '../../contract/work-lines.ts';
-import type { ReportView } from '../../contract/report.ts';
+import type { Job } from '../../contract/job/records.ts';
+import type { WorkLine } from '../../contract/values/answers.ts';
+import type { ReportView } from '../../contract/report/report.ts';
 import { lastOnDyno } from '../../core/job/last-on-dyno.ts';
 import { standardIds, type StandardId } from '../../core/air/correction.ts';
 import { learnedFrom } from '../../core/figures/request/learned.ts';

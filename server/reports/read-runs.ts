@@ -1,4 +1,4 @@
-import type { Run } from '../../contract/records.ts';
+import type { Run } from '../../contract/job/records.ts';
 import type { Database } from '../../store/database.ts';
 import { recordedBytes } from './recorded-bytes.ts';
 import type { ReportThread } from './report-thread.ts';

@@ -1,4 +1,4 @@
-import type { Run } from '../../contract/records.ts';
+import type { Run } from '../../contract/job/records.ts';
 import { recordingsToBytes } from '../../core/exchange/recordings/recording-bytes.ts';
 import { sourcesOfRun } from '../../core/exchange/recordings/runs-recorded.ts';
 import type { Database } from '../../store/database.ts';

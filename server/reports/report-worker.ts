@@ -12,7 +12,7 @@ import type { FuellingSettings } from '../../core/fuelling/fuelling-table.ts';
 import { makeReport, type ReportableJob, type ReportWishes } from '../../core/report/make-report.ts';
 import type { WrittenReport } from '../../core/report/written-report.ts';
 import { Refusal } from '../../core/refusal.ts';
-import type { Run } from '../../contract/records.ts';
+import type { Run } from '../../contract/job/records.ts';
 import { consentPdf, type SignedPage } from './consent-pdf.tsx';
 import { reportPdf, type PdfWishes } from './report-pdf.tsx';
 

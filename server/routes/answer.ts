@@ -1,10 +1,10 @@
 import type { ErrorRequestHandler, Request, Response } from 'express';
 import { z } from 'zod';
-import { touchedHeader } from '../../contract/changes.ts';
-import { problemIn } from '../../contract/files.ts';
-import { jsonIn } from '../../contract/text.ts';
-import { identifier } from '../../contract/parts.ts';
-import type { Log } from '../../contract/log.ts';
+import { touchedHeader } from '../../contract/job/changes.ts';
+import { problemIn } from '../../contract/files/machine-and-air.ts';
+import { jsonIn } from '../../contract/values/text.ts';
+import { identifier } from '../../contract/values/parts.ts';
+import type { Log } from '../../contract/values/service-log.ts';
 import { Refusal } from '../../core/refusal.ts';
 import { inTransaction, type Database, type Queryable } from '../../store/database.ts';
 import { asRefusal, EditConflict } from '../../store/rows.ts';

@@ -1,8 +1,8 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { readFileSync } from 'node:fs';
-import type { CurveJson } from '../../contract/curve.ts';
-import { importResult } from '../../contract/http.ts';
-import { job as jobSchema, type Job, type Run, type Setup } from '../../contract/records.ts';
+import type { CurveJson } from '../../contract/files/curve.ts';
+import { importResult } from '../../contract/job/job-requests.ts';
+import { job as jobSchema, type Job, type Run, type Setup } from '../../contract/job/records.ts';
 import { recordingFromBytes, recordingsFromBytes } from '../../core/exchange/recordings/recording-bytes.ts';
 import { writeRecordingCsv } from '../../core/exchange/recordings/write-csv.ts';
 import { generatedRun } from '../../core/testing/generated-run.ts';

@@ -1,9 +1,9 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { silentLog } from '../../contract/log.ts';
+import { silentLog } from '../../contract/values/service-log.ts';
 import { SpreadLearner } from '../spread-learner.ts';
-import type { CheckHistoryRecord } from '../../contract/check-history.ts';
-import { usualPlan } from '../../contract/recording.ts';
-import type { Job, Run } from '../../contract/records.ts';
+import type { CheckHistoryRecord } from '../../contract/job/check-history.ts';
+import { usualPlan } from '../../contract/instrument/recording.ts';
+import type { Job, Run } from '../../contract/job/records.ts';
 import { generatedRun } from '../../core/testing/generated-run.ts';
 import { BenchClient } from '../testing/bench-client.ts';
 import { eventually, TestServer } from '../testing/test-server.ts';

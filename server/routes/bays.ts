@@ -7,11 +7,11 @@ import {
   faultsRequest,
   mounting,
   ratioRequest,
-} from '../../contract/http.ts';
-import type { BaysState, BayState } from '../../contract/live.ts';
-import { plainName, plainRequest, trialRequest } from '../../contract/plain-instrument.ts';
-import type { BayAsk } from '../../contract/recorder-link.ts';
-import { runPlan, setPoint } from '../../contract/recording.ts';
+} from '../../contract/bays/bay-requests.ts';
+import type { BaysState, BayState } from '../../contract/bays/live.ts';
+import { plainName, plainRequest, trialRequest } from '../../contract/instrument/plain-instrument.ts';
+import type { BayAsk } from '../../contract/bays/recorder-link.ts';
+import { runPlan, setPoint } from '../../contract/instrument/recording.ts';
 import type { RecorderClient } from '../recorder-client.ts';
 import type { Database } from '../../store/database.ts';
 import { jobState } from '../../store/jobs.ts';

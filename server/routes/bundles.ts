@@ -1,7 +1,7 @@
 import { rm, stat } from 'node:fs/promises';
 import type { z } from 'zod';
-import { bundleWishes, type bundleMade } from '../../contract/bundle.ts';
-import { remoteWishes } from '../../contract/remote.ts';
+import { bundleWishes, type bundleMade } from '../../contract/job/bundle.ts';
+import { remoteWishes } from '../../contract/report/report.ts';
 import { fileNameOf } from '../../core/exchange/results/file-name.ts';
 import { Refusal } from '../../core/refusal.ts';
 import { inTransaction, type Database } from '../../store/database.ts';

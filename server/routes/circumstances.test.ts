@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import type { Job, Run } from '../../contract/records.ts';
+import type { Job, Run } from '../../contract/job/records.ts';
 import { writeRecordingCsv } from '../../core/exchange/recordings/write-csv.ts';
 import { generatedRun } from '../../core/testing/generated-run.ts';
 import { testDyno } from '../../core/testing/test-car.ts';

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import { consent, type Consent, type ConsentTemplate } from '../../contract/consents.ts';
-import type { Job } from '../../contract/records.ts';
+import { consent, type Consent, type ConsentTemplate } from '../../contract/shop/consents.ts';
+import type { Job } from '../../contract/job/records.ts';
 import { TestServer } from '../testing/test-server.ts';
 
 let server: TestServer;

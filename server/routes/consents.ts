@@ -1,4 +1,4 @@
-import { newConsent } from '../../contract/consents.ts';
+import { newConsent } from '../../contract/shop/consents.ts';
 import { addConsent, consentsOfJob, consentTemplates, signedConsent } from '../../store/consents.ts';
 import type { Database } from '../../store/database.ts';
 import { jobState } from '../../store/jobs.ts';

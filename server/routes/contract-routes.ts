@@ -1,6 +1,6 @@
 import { Router, type RequestHandler } from 'express';
-import { endpoints } from '../../contract/api.ts';
-import type { Endpoint } from '../../contract/endpoint.ts';
+import { endpoints } from '../../contract/requests/api.ts';
+import type { Endpoint } from '../../contract/values/endpoint.ts';
 import type { RequestsAtWork } from '../requests-at-work.ts';
 
 /** A request as the contract names it: `get /jobs/:id`. */
@@ -46,14 +46,14 @@ export class ContractRoutes {
   mustBeWhole(): void {
     const missing = [...known.keys()].filter((name) => !this.answered.has(name));
     if (missing.length > 0)
-      throw new Error(`contract/api.ts lists requests that nothing answers: ${missing.join(', ')}`);
+      throw new Error(`contract/requests/api.ts lists requests that nothing answers: ${missing.join(', ')}`);
   }
 
   /** @throws where the contract does not list it, or it is answered already */
   private answer(method: Endpoint['method'], path: string, handlers: RequestHandler[]): void {
     const name = nameOf({ method, path });
     const endpoint = known.get(name);
-    if (!endpoint) throw new Error(`contract/api.ts does not list ${name}`);
+    if (!endpoint) throw new Error(`contract/requests/api.ts does not list ${name}`);
     if (this.answered.has(name)) throw new Error(`${name} is answered twice`);
     this.answered.add(name);
     this.router[method](path, this.guard(endpoint), ...handlers.map((handler) => this.atWork.known(handler)));

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import { booking, day, type Booking, type Day } from '../../contract/day.ts';
+import { booking, day, type Booking, type Day } from '../../contract/shop/day.ts';
 import { BenchClient } from '../testing/bench-client.ts';
 import { eventually, TestServer } from '../testing/test-server.ts';
 

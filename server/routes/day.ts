@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { bookingChange, newBooking } from '../../contract/day.ts';
-import { moment } from '../../contract/parts.ts';
+import { bookingChange, newBooking } from '../../contract/shop/day.ts';
+import { moment } from '../../contract/values/parts.ts';
 import { addBookings, bookingById, removeBooking } from '../../store/bookings.ts';
 import { dayBetween } from '../../store/day.ts';
 import type { Database } from '../../store/database.ts';

@@ -1,4 +1,4 @@
-import { addedAt, entryKinds, type EntryKind } from '../../contract/entries.ts';
+import { addedAt, entryKinds, type EntryKind } from '../../contract/job/entries.ts';
 import { limitQuantities, limitQuantityNames } from '../../core/limits/limit.ts';
 import type { Database } from '../../store/database.ts';
 import { addEntry, changeEntry, entryById } from '../../store/entries.ts';

@@ -1,8 +1,8 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import sharp from 'sharp';
-import { charge, price, type Charge, type Price } from '../../contract/charges.ts';
-import { equipment, type Equipment } from '../../contract/equipment.ts';
-import type { Job } from '../../contract/records.ts';
+import { charge, price, type Charge, type Price } from '../../contract/shop/charges.ts';
+import { equipment, type Equipment } from '../../contract/shop/equipment.ts';
+import type { Job } from '../../contract/job/records.ts';
 import { TestServer } from '../testing/test-server.ts';
 
 let server: TestServer;

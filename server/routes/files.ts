@@ -1,5 +1,5 @@
 import type { Request } from 'express';
-import { photoFields, tuneFileFields } from '../../contract/job-file.ts';
+import { photoFields, tuneFileFields } from '../../contract/job/job-file.ts';
 import type { Database } from '../../store/database.ts';
 import {
   addPhoto,

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import { forecast, scoredForecast, type ForecastRecord } from '../../contract/forecasts.ts';
+import { forecast, scoredForecast, type ForecastRecord } from '../../contract/shop/forecasts.ts';
 import { writeRecordingCsv } from '../../core/exchange/recordings/write-csv.ts';
 import { generatedRun } from '../../core/testing/generated-run.ts';
 import { testDyno } from '../../core/testing/test-car.ts';

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import { setupFuelling } from '../../contract/fuelling.ts';
-import type { Job } from '../../contract/records.ts';
+import { setupFuelling } from '../../contract/shop/fuelling.ts';
+import type { Job } from '../../contract/job/records.ts';
 import { writeRecordingCsv } from '../../core/exchange/recordings/write-csv.ts';
 import type { FuellingAxes } from '../../core/setup/fuel-table.ts';
 import { partLoadDrive } from '../../core/testing/part-load-drive.ts';

@@ -1,6 +1,6 @@
 import type { z } from 'zod';
-import { setupFuelling } from '../../contract/fuelling.ts';
-import type { Run } from '../../contract/records.ts';
+import { setupFuelling } from '../../contract/shop/fuelling.ts';
+import type { Run } from '../../contract/job/records.ts';
 import type { FuellingOfRuns } from '../../core/fuelling/fuelling-of-runs.ts';
 import { fuelledRuns } from '../../core/fuelling/fuelled-runs.ts';
 import { axesOf, settingsOf } from '../../core/fuelling/layout.ts';

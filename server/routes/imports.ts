@@ -1,5 +1,5 @@
 import { rm } from 'node:fs/promises';
-import { importSettings } from '../../contract/http.ts';
+import { importSettings } from '../../contract/job/job-requests.ts';
 import { storeImport } from '../import/store-import.ts';
 import type { ImportReader } from '../import/import-reader.ts';
 import type { Database } from '../../store/database.ts';

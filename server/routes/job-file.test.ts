@@ -1,8 +1,8 @@
 import { createHash } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import type { Change, FuelRecord, Inspection, LimitRecord, Suspicion, TuneFile } from '../../contract/job-file.ts';
-import { job as jobSchema, type Job, type JobList, type Run, type Setup } from '../../contract/records.ts';
-import { vehicleWithAll, type VehicleWithAll } from '../../contract/vehicles.ts';
+import type { Change, FuelRecord, Inspection, LimitRecord, Suspicion, TuneFile } from '../../contract/job/job-file.ts';
+import { job as jobSchema, type Job, type JobList, type Run, type Setup } from '../../contract/job/records.ts';
+import { vehicleWithAll, type VehicleWithAll } from '../../contract/shop/vehicles.ts';
 import { writeRecordingCsv } from '../../core/exchange/recordings/write-csv.ts';
 import { generatedRun } from '../../core/testing/generated-run.ts';
 import { testDyno } from '../../core/testing/test-car.ts';

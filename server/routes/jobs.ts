@@ -1,10 +1,10 @@
 import { z } from 'zod';
-import { jobChange, newJob, newSetup, setupChange, stateChange } from '../../contract/http.ts';
-import { freezing } from '../../contract/job-file.ts';
+import { jobChange, newJob, newSetup, setupChange, stateChange } from '../../contract/job/job-requests.ts';
+import { freezing } from '../../contract/job/job-file.ts';
 import type { RecorderClient } from '../recorder-client.ts';
 import { freezeBaseline } from '../../store/baselines.ts';
 import type { Database } from '../../store/database.ts';
-import type { Job } from '../../contract/records.ts';
+import type { Job } from '../../contract/job/records.ts';
 import { pointsOfJob } from '../../core/handover/points-of-job.ts';
 import { written } from '../../core/sentence/sentence.ts';
 import { changesOfJob, undoAct } from '../../store/history.ts';

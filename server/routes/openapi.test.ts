@@ -7,14 +7,14 @@ import { RequestsAtWork } from '../requests-at-work.ts';
 import type { Accounts } from '../accounts/accounts.ts';
 import type { RecorderClient } from '../recorder-client.ts';
 import type { Database } from '../../store/database.ts';
-import { silentLog } from '../../contract/log.ts';
+import { silentLog } from '../../contract/values/service-log.ts';
 import { ContractRoutes } from './contract-routes.ts';
 import { openApi } from './openapi.ts';
 
 test('what the contract lists is answered, and nothing else can be', () => {
   const routes = new ContractRoutes(() => (_request, _response, next) => next(), new RequestsAtWork());
   const nothing = () => undefined;
-  expect(() => routes.get('/secret', nothing)).toThrow('contract/api.ts does not list get /secret');
+  expect(() => routes.get('/secret', nothing)).toThrow('contract/requests/api.ts does not list get /secret');
   routes.get('/jobs', nothing);
   expect(() => routes.get('/jobs', nothing)).toThrow('answered twice');
   expect(() => routes.mustBeWhole()).toThrow(/nothing answers: .*get \/runs\/:id/);

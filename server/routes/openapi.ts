@@ -1,11 +1,11 @@
 import { z } from 'zod';
-import { endpoints } from '../../contract/api.ts';
-import type { Endpoint } from '../../contract/endpoint.ts';
-import { curveJson } from '../../contract/curve.ts';
-import { refusal } from '../../contract/http.ts';
-import { baysState, bayState } from '../../contract/live.ts';
-import { job, run, setup } from '../../contract/records.ts';
-import { vehicleWithAll } from '../../contract/vehicles.ts';
+import { endpoints } from '../../contract/requests/api.ts';
+import type { Endpoint } from '../../contract/values/endpoint.ts';
+import { curveJson } from '../../contract/files/curve.ts';
+import { refusal } from '../../contract/values/answers.ts';
+import { baysState, bayState } from '../../contract/bays/live.ts';
+import { job, run, setup } from '../../contract/job/records.ts';
+import { vehicleWithAll } from '../../contract/shop/vehicles.ts';
 import type { ContractRoutes } from './contract-routes.ts';
 
 /** Schemas that are named once and referred to. */

@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import { setupTests } from '../../contract/other-tests.ts';
+import { setupTests } from '../../contract/job/other-tests.ts';
 import { runsOfOwnKinds, type JudgedKind } from '../../core/figures/runs/kinds-of-job.ts';
 import { recordOfJob } from '../../core/figures/request/record-of-job.ts';
 import { written } from '../../core/sentence/sentence.ts';

@@ -1,5 +1,5 @@
 import { randomInt } from 'node:crypto';
-import { pairedName, type PairingOffer } from '../../contract/pairing.ts';
+import { pairedName, type PairingOffer } from '../../contract/people/pairing.ts';
 import type { Accounts } from '../accounts/accounts.ts';
 import { HttpRefusal } from '../http-refusal.ts';
 import type { RecorderClient } from '../recorder-client.ts';

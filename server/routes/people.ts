@@ -1,7 +1,14 @@
 import { rateLimit } from 'express-rate-limit';
 import type { Request, RequestHandler, Response } from 'express';
-import { firstAccount, newPerson, ownPassword, personChange, signIn, type Person } from '../../contract/people.ts';
-import { units } from '../../contract/units.ts';
+import {
+  firstAccount,
+  newPerson,
+  ownPassword,
+  personChange,
+  signIn,
+  type Person,
+} from '../../contract/people/people.ts';
+import { units } from '../../contract/values/units.ts';
 import { inTransaction, type Database } from '../../store/database.ts';
 import {
   addPerson,

@@ -1,6 +1,6 @@
 import type { Response } from 'express';
 import type { z } from 'zod';
-import type { reportPdf, wholeReportVersion } from '../../contract/report.ts';
+import type { reportPdf, wholeReportVersion } from '../../contract/report/report.ts';
 import { reportFileName, versioned, type WrittenReport } from '../../core/report/written-report.ts';
 import type { Database } from '../../store/database.ts';
 import { photoContent } from '../../store/files.ts';

@@ -1,9 +1,9 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import sharp from 'sharp';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
-import type { Job } from '../../contract/records.ts';
-import { reportPdf, reportVersion, wholeReportVersion } from '../../contract/report.ts';
-import { workLine } from '../../contract/work-lines.ts';
+import type { Job } from '../../contract/job/records.ts';
+import { reportPdf, reportVersion, wholeReportVersion } from '../../contract/report/report.ts';
+import { workLine } from '../../contract/values/answers.ts';
 import { keptUnits, unitSets } from '../../core/units/told-units.ts';
 import { importRun } from '../testing/imported-run.ts';
 import { TestServer } from '../testing/test-server.ts';

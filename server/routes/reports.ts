@@ -1,5 +1,5 @@
 import type { Request } from 'express';
-import { newReportVersion, reportPdfWishes, reportVersion, wholeReportVersion } from '../../contract/report.ts';
+import { newReportVersion, reportPdfWishes, reportVersion, wholeReportVersion } from '../../contract/report/report.ts';
 import type { Database } from '../../store/database.ts';
 import { jobWithAll } from '../../store/jobs.ts';
 import { addReportVersion, reportVersionById } from '../../store/report-versions.ts';

@@ -1,7 +1,7 @@
 import { knownLimits } from '../../core/limits/limit.ts';
 import { z } from 'zod';
-import { runChange, runsChange } from '../../contract/http.ts';
-import type { Run } from '../../contract/records.ts';
+import { runChange, runsChange } from '../../contract/job/job-requests.ts';
+import type { Run } from '../../contract/job/records.ts';
 import { standardIds } from '../../core/air/correction.ts';
 import { withAirColumns } from '../../core/exchange/recordings/air-columns.ts';
 import { curveToJson } from '../../core/exchange/results/curve-json.ts';

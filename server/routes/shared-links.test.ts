@@ -1,8 +1,8 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import sharp from 'sharp';
-import type { Job } from '../../contract/records.ts';
-import { reportVersion } from '../../contract/report.ts';
-import { madeSharedLink, sharedContent, sharedLink } from '../../contract/shared-link.ts';
+import type { Job } from '../../contract/job/records.ts';
+import { reportVersion } from '../../contract/report/report.ts';
+import { madeSharedLink, sharedContent, sharedLink } from '../../contract/report/shared-link.ts';
 import { keptUnits } from '../../core/units/told-units.ts';
 import { importRun } from '../testing/imported-run.ts';
 import { TestServer } from '../testing/test-server.ts';

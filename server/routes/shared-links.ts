@@ -1,7 +1,7 @@
 import type { Request } from 'express';
 import { rateLimit } from 'express-rate-limit';
-import { papers } from '../../contract/report.ts';
-import { madeSharedLink, newSharedLink, sharedContent } from '../../contract/shared-link.ts';
+import { papers } from '../../contract/report/report.ts';
+import { madeSharedLink, newSharedLink, sharedContent } from '../../contract/report/shared-link.ts';
 import type { Database } from '../../store/database.ts';
 import { photoContent } from '../../store/files.ts';
 import { jobWithAll } from '../../store/jobs.ts';

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import { shiftNote, type ShiftNote } from '../../contract/shifts.ts';
+import { shiftNote, type ShiftNote } from '../../contract/shop/shifts.ts';
 import { TestServer } from '../testing/test-server.ts';
 
 let server: TestServer;

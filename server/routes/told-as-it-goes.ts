@@ -1,5 +1,5 @@
 import type { Request, Response } from 'express';
-import type { WorkLine } from '../../contract/work-lines.ts';
+import type { WorkLine } from '../../contract/values/answers.ts';
 
 /**
  * Long work, told as it goes to whoever accepts lines (application/x-ndjson):

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { newVehicle, ownerFields, vehicleChange } from '../../contract/vehicles.ts';
+import { newVehicle, ownerFields, vehicleChange } from '../../contract/shop/vehicles.ts';
 import type { Database } from '../../store/database.ts';
 import { removeEntry } from '../../store/entries.ts';
 import { changeRow, insertRow } from '../../store/rows.ts';

@@ -1,4 +1,4 @@
-import { watchedFolderChoice } from '../../contract/watched-folder.ts';
+import { watchedFolderChoice } from '../../contract/shop/watched-folder.ts';
 import type { WatchedFolder } from '../watched/watched-folder.ts';
 import { bodyAs, idOf } from './answer.ts';
 import type { ContractRoutes } from './contract-routes.ts';

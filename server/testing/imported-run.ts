@@ -1,7 +1,7 @@
 import { writeRecordingCsv } from '../../core/exchange/recordings/write-csv.ts';
 import { generatedRun } from '../../core/testing/generated-run.ts';
 import { testDyno, usualTorque } from '../../core/testing/test-car.ts';
-import type { Run } from '../../contract/records.ts';
+import type { Run } from '../../contract/job/records.ts';
 import type { TestServer } from './test-server.ts';
 
 /** Has a generated pull taken in as a file. @param seed of its noise, and its place in the day @param factor of the usual torque */

@@ -2,7 +2,7 @@ import { mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { spawn, type ChildProcess } from 'node:child_process';
-import { silentLog } from '../../contract/log.ts';
+import { silentLog } from '../../contract/values/service-log.ts';
 import { openDatabase, type Database } from '../../store/database.ts';
 import { migrate } from '../../store/migrate.ts';
 import { freshDatabase } from '../../store/testing/test-database.ts';

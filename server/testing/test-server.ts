@@ -1,9 +1,9 @@
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { silentLog, type Log } from '../../contract/log.ts';
-import type { BayState } from '../../contract/live.ts';
-import type { Job, Run } from '../../contract/records.ts';
+import { silentLog, type Log } from '../../contract/values/service-log.ts';
+import type { BayState } from '../../contract/bays/live.ts';
+import type { Job, Run } from '../../contract/job/records.ts';
 import { linesPlace, socketPlace } from '../../recorder/local-link/socket-place.ts';
 import { Lines } from '../../instrument/lines.ts';
 import { startRecorder, type RecorderSettings, type RunningRecorder } from '../../recorder/start-recorder.ts';

@@ -8,7 +8,7 @@ import { knownChannelNamed, speedChannels } from '../../core/recording/channels.
 import { valuesOf } from '../../core/recording/recording.ts';
 import { Refusal } from '../../core/refusal.ts';
 import { listed } from '../../core/units/listed.ts';
-import type { Job, Run } from '../../contract/records.ts';
+import type { Job, Run } from '../../contract/job/records.ts';
 import { inTransaction, type Database } from '../../store/database.ts';
 import { joinLog, logSources } from '../../store/logger-files.ts';
 import { jobWithAll } from '../../store/jobs.ts';

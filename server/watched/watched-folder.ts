@@ -4,8 +4,8 @@ import { createReadStream } from 'node:fs';
 import { constants, access, stat } from 'node:fs/promises';
 import { basename, isAbsolute, join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
-import type { Log } from '../../contract/log.ts';
-import type { WatchedFolder as WatchedFolderState } from '../../contract/watched-folder.ts';
+import type { Log } from '../../contract/values/service-log.ts';
+import type { WatchedFolder as WatchedFolderState } from '../../contract/shop/watched-folder.ts';
 import { Refusal } from '../../core/refusal.ts';
 import { HttpRefusal } from '../http-refusal.ts';
 import {

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { NewRun } from '../../contract/recorded-run.ts';
+import type { NewRun } from '../../contract/bays/recorded-run.ts';
 import { testDyno } from '../../core/testing/test-car.ts';
 
 /** A run that begins, of no job. */

@@ -2,7 +2,7 @@ import { Button, Group, Menu, Modal, PasswordInput, Stack } from '@mantine/core'
 import { notifications } from '@mantine/notifications';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { shortestPassword } from '../../contract/people.ts';
+import { shortestPassword } from '../../contract/people/people.ts';
 import { api } from '../state/api.ts';
 import { useChange } from '../state/use-change.ts';
 import { initialsOf } from './initials.ts';

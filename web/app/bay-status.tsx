@@ -1,7 +1,7 @@
 import { airTemperature, type OwnUnits } from '../units/own-units.ts';
 import { useOwnUnits } from '../units/use-own-units.tsx';
 import { Link } from 'react-router';
-import type { BayState } from '../../contract/live.ts';
+import type { BayState } from '../../contract/bays/live.ts';
 import { bayWord } from '../live/bay-words.ts';
 import { deviceKindWords } from '../live/device-kind-words.ts';
 import { useLive } from '../state/live.ts';

@@ -2,7 +2,7 @@ import { useOwnUnits } from '../units/use-own-units.tsx';
 import { ActionIcon, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
 import { IconMoon, IconSearch, IconSun } from '@tabler/icons-react';
 import { Link, NavLink, useLocation, useParams } from 'react-router';
-import type { Job } from '../../contract/records.ts';
+import type { Job } from '../../contract/job/records.ts';
 import { brokenWords } from '../../core/limits/broken-words.ts';
 import { useBrokenRuns, type BrokenRun } from '../job/use-broken-runs.ts';
 import { identifierIn } from '../state/identifier.ts';

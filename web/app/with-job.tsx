@@ -1,6 +1,6 @@
 import { useEffect, type ReactNode } from 'react';
 import { useParams } from 'react-router';
-import type { Job } from '../../contract/records.ts';
+import type { Job } from '../../contract/job/records.ts';
 import { identifierIn } from '../state/identifier.ts';
 import { useJob } from '../state/queries.ts';
 import { prepareFigures } from '../workers/figures.ts';

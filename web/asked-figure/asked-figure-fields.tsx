@@ -1,5 +1,5 @@
 import { NativeSelect, NumberInput } from '@mantine/core';
-import { figureQuantities } from '../../contract/asked-figure.ts';
+import { figureQuantities } from '../../contract/values/asked-figure.ts';
 import type { AskedFigure, FigureQuantity } from '../../core/curve/asked-figure.ts';
 
 /** What a figure is of, and where on the curve: the fields that a target and a forecast share. */

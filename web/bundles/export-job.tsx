@@ -1,7 +1,7 @@
 import { Checkbox, Modal, Stack, Switch, Text } from '@mantine/core';
 import { useState } from 'react';
-import type { BundleWishes } from '../../contract/bundle.ts';
-import type { Job } from '../../contract/records.ts';
+import type { BundleWishes } from '../../contract/job/bundle.ts';
+import type { Job } from '../../contract/job/records.ts';
 import { ExportEnd } from './export-end.tsx';
 import { useExport } from './use-export.ts';
 import classes from './export-job.module.css';

@@ -1,7 +1,7 @@
 import { Checkbox, Modal, Stack, Text } from '@mantine/core';
 import { useState } from 'react';
-import type { Job } from '../../contract/records.ts';
-import type { ReportView } from '../../contract/report.ts';
+import type { Job } from '../../contract/job/records.ts';
+import type { ReportView } from '../../contract/report/report.ts';
 import { ExportEnd } from './export-end.tsx';
 import classes from './export-job.module.css';
 import { TunerTurn } from './tuner-turn.tsx';

@@ -5,7 +5,7 @@ import { notifications } from '@mantine/notifications';
 import { useMutation } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { bundleTaken, type BundleTaken } from '../../contract/bundle.ts';
+import { bundleTaken, type BundleTaken } from '../../contract/job/bundle.ts';
 import { SendCancelled, sendFile, type SendProgress } from '../state/send-file.ts';
 import { Sending } from '../ui/send-progress.tsx';
 import { FindingLine, FindingList } from '../ui/severity.tsx';

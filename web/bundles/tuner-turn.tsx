@@ -1,5 +1,5 @@
 import dayjs from 'dayjs';
-import type { Job } from '../../contract/records.ts';
+import type { Job } from '../../contract/job/records.ts';
 import { roundsWords, tunerRounds, turnWords } from '../../core/handover/tuner-rounds.ts';
 import { api } from '../state/api.ts';
 import { takeAway } from '../state/undo.tsx';

@@ -1,6 +1,6 @@
 import { notifications } from '@mantine/notifications';
 import { useEffect, useRef, useState } from 'react';
-import { bundleMade } from '../../contract/bundle.ts';
+import { bundleMade } from '../../contract/job/bundle.ts';
 import { askInLines } from '../state/in-lines.ts';
 
 export interface ExportState {

@@ -1,5 +1,5 @@
 import { NumberInput } from '@mantine/core';
-import type { Job } from '../../contract/records.ts';
+import type { Job } from '../../contract/job/records.ts';
 import { sums } from '../../core/charges/charges.ts';
 import { drivingCost, drivingCostWords, fuelPriceOf } from '../../core/charges/driving-cost.ts';
 import type { JudgedFigure } from '../../core/judgement/kind-judgement.ts';

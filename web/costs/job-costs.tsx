@@ -3,8 +3,8 @@ import { notifications } from '@mantine/notifications';
 import dayjs from 'dayjs';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { Charge } from '../../contract/charges.ts';
-import type { Job } from '../../contract/records.ts';
+import type { Charge } from '../../contract/shop/charges.ts';
+import type { Job } from '../../contract/job/records.ts';
 import {
   chargesCsv,
   chargesText,

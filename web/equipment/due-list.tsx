@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import type { Equipment } from '../../contract/equipment.ts';
+import type { Equipment } from '../../contract/shop/equipment.ts';
 import { dueNext, dueStanding, dueWords } from '../../core/equipment/due.ts';
 import { SeverityMark } from '../ui/severity.tsx';
 import classes from './due-list.module.css';

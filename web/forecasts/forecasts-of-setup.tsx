@@ -1,7 +1,7 @@
 import { Button, NumberInput, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import type { ForecastRecord } from '../../contract/forecasts.ts';
-import type { Job, Setup } from '../../contract/records.ts';
+import type { ForecastRecord } from '../../contract/shop/forecasts.ts';
+import type { Job, Setup } from '../../contract/job/records.ts';
 import type { SetupFigures } from '../../core/figures/pairs/setup-figures.ts';
 import { forecastOutcome } from '../../core/forecasts/forecast.ts';
 import { say } from '../../core/sentence/sentence.ts';

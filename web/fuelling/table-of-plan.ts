@@ -1,6 +1,6 @@
-import type { Job } from '../../contract/records.ts';
-import type { RunPlan } from '../../contract/recording.ts';
-import type { VehicleFuelling } from '../../contract/vehicles.ts';
+import type { Job } from '../../contract/job/records.ts';
+import type { RunPlan } from '../../contract/instrument/recording.ts';
+import type { VehicleFuelling } from '../../contract/shop/vehicles.ts';
 
 /** Whether a plan is driven over a table: part load, or holds at several speeds and loads. */
 export function isTable({ kind, steps }: RunPlan): boolean {

@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
-import type { VehicleFuelling } from '../../contract/vehicles.ts';
+import type { VehicleFuelling } from '../../contract/shop/vehicles.ts';
 import type { FuellingAxes } from '../../core/setup/fuel-table.ts';
 import type { FittedCell } from '../../core/fuelling/corner-fit.ts';
 import { emptyAxes } from '../../core/fuelling/fuelling-of-runs.ts';

@@ -1,8 +1,8 @@
 import { Button, Modal, Select, Textarea, TextInput } from '@mantine/core';
 import { IconCheck } from '@tabler/icons-react';
 import { useState } from 'react';
-import type { StateChange } from '../../contract/http.ts';
-import type { Job } from '../../contract/records.ts';
+import type { StateChange } from '../../contract/job/job-requests.ts';
+import type { Job } from '../../contract/job/records.ts';
 import { pointsOfJob } from '../../core/handover/points-of-job.ts';
 import { reportSides } from '../../core/report/report-request.ts';
 import { api } from '../state/api.ts';

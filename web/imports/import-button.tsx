@@ -1,6 +1,6 @@
 import { Modal } from '@mantine/core';
 import { lazy, Suspense, useState } from 'react';
-import type { Job, Setup } from '../../contract/records.ts';
+import type { Job, Setup } from '../../contract/job/records.ts';
 import button from '../ui/text-button.module.css';
 
 const ImportForm = lazy(async () => ({ default: (await import('./import-form.tsx')).ImportForm }));

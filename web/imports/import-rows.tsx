@@ -1,5 +1,5 @@
 import { NativeSelect, TextInput } from '@mantine/core';
-import type { Job } from '../../contract/records.ts';
+import type { Job } from '../../contract/job/records.ts';
 import { FindingLine, FindingList } from '../ui/severity.tsx';
 import { RemoveButton } from '../ui/remove-button.tsx';
 import type { Preview } from '../workers/figures.worker.ts';

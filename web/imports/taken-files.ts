@@ -1,5 +1,5 @@
-import { jsonIn } from '../../contract/text.ts';
-import { airFile, dynoFile, problemIn, type AirFile, type DynoFile } from '../../contract/files.ts';
+import { jsonIn } from '../../contract/values/text.ts';
+import { airFile, dynoFile, problemIn, type AirFile, type DynoFile } from '../../contract/files/machine-and-air.ts';
 
 /** What has been dropped so far; a new dyno or air takes the place of the last one. */
 export interface TakenFiles {

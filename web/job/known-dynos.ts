@@ -1,5 +1,5 @@
-import type { DynoFile } from '../../contract/files.ts';
-import type { Job } from '../../contract/records.ts';
+import type { DynoFile } from '../../contract/files/machine-and-air.ts';
+import type { Job } from '../../contract/job/records.ts';
 import { useLive } from '../state/live.ts';
 
 export interface KnownDyno {

@@ -1,6 +1,6 @@
 import { keys } from '../state/query-keys.ts';
 import { keepPreviousData, skipToken, useQuery } from '@tanstack/react-query';
-import type { Job, Run } from '../../contract/records.ts';
+import type { Job, Run } from '../../contract/job/records.ts';
 import type { BrokenLimit } from '../../core/limits/broken-limits.ts';
 import { queryClient } from '../state/queries.ts';
 import { figuresWorker } from '../workers/figures-worker.ts';

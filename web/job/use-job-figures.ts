@@ -1,5 +1,5 @@
 import { useUnits } from '../units/use-own-units.tsx';
-import type { Job } from '../../contract/records.ts';
+import type { Job } from '../../contract/job/records.ts';
 import { lastOnDyno } from '../../core/job/last-on-dyno.ts';
 import type { FiguresView } from '../../core/figures/request/figures-request.ts';
 import type { JobFigures } from '../../core/figures/job-figures.ts';

@@ -1,9 +1,9 @@
 import { Button, Modal, NativeSelect, Radio, Stack, Text, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import dayjs from 'dayjs';
-import type { Job } from '../../contract/records.ts';
-import type { ReportView } from '../../contract/report.ts';
-import { sharedPath } from '../../contract/shared-link.ts';
+import type { Job } from '../../contract/job/records.ts';
+import type { ReportView } from '../../contract/report/report.ts';
+import { sharedPath } from '../../contract/report/shared-link.ts';
 import { api } from '../state/api.ts';
 import { useChange } from '../state/use-change.ts';
 import { useReachedOrigin } from '../state/reached-origin.ts';

@@ -3,7 +3,7 @@ import { Button } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import dayjs from 'dayjs';
 import { useEffect } from 'react';
-import { sharedPath } from '../../contract/shared-link.ts';
+import { sharedPath } from '../../contract/report/shared-link.ts';
 import type { WrittenReport } from '../../core/report/written-report.ts';
 import { ReportSheet } from '../report/report-sheet.tsx';
 import { api } from '../state/api.ts';

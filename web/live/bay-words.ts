@@ -1,4 +1,4 @@
-import type { BayState } from '../../contract/live.ts';
+import type { BayState } from '../../contract/bays/live.ts';
 
 /** What goes on in a bay, in a word, and whether something is wrong there. */
 export interface BayWord {

@@ -1,4 +1,4 @@
-import type { DeviceState } from '../../contract/live.ts';
+import type { DeviceState } from '../../contract/bays/live.ts';
 
 /** What people call the kinds of instruments. */
 export const deviceKindWords: Record<DeviceState['kind'], string> = {

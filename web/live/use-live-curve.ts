@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import type { z } from 'zod';
-import { deviceState } from '../../contract/live.ts';
-import { dynoFile } from '../../contract/files.ts';
+import { deviceState } from '../../contract/bays/live.ts';
+import { dynoFile } from '../../contract/files/machine-and-air.ts';
 import { liveDrums, LivePower, type LiveDrum } from '../../core/reduction/live-power.ts';
 import { motionReader, useDyno } from '../state/dyno.ts';
 import { onRow, useLive } from '../state/live.ts';

@@ -1,4 +1,4 @@
-import type { Job, Run, Setup } from '../../contract/records.ts';
+import type { Job, Run, Setup } from '../../contract/job/records.ts';
 import { momentOf, type Moment } from '../../core/readiness/moment.ts';
 import { waitBefore, type Wait } from '../../core/readiness/wait.ts';
 import type { HeatToReady } from '../heat/use-cooling.ts';

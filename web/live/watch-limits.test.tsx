@@ -1,7 +1,7 @@
 /** @jest-environment jsdom */
 import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
 import { act, cleanup } from '@testing-library/react';
-import type { Job } from '../../contract/records.ts';
+import type { Job } from '../../contract/job/records.ts';
 import { usePreferences } from '../state/preferences.ts';
 import { useLive } from '../state/live.ts';
 import { bayWith, connectedPage, type FakeSocket } from '../testing/live-rows.ts';

@@ -2,7 +2,7 @@ import type { OwnUnits } from '../units/own-units.ts';
 import { useOwnUnits } from '../units/use-own-units.tsx';
 import { useEffect } from 'react';
 import { create } from 'zustand';
-import type { Job } from '../../contract/records.ts';
+import type { Job } from '../../contract/job/records.ts';
 import { knownLimits, limitChannel, type Limit, type LimitQuantity } from '../../core/limits/limit.ts';
 import { heldLimit, watchedLimits, type WatchedLimit } from '../../core/limits/watched.ts';
 import { sound } from '../state/cues.ts';

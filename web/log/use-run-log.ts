@@ -1,4 +1,4 @@
-import type { Job, Run } from '../../contract/records.ts';
+import type { Job, Run } from '../../contract/job/records.ts';
 import { engineOfRun } from '../../core/figures/runs/engine-of-run.ts';
 import { recordOfJob } from '../../core/figures/request/record-of-job.ts';
 import { useLog } from '../workers/figures.ts';

@@ -1,6 +1,6 @@
 import { lazy, Suspense } from 'react';
 import { create } from 'zustand';
-import type { Job } from '../../contract/records.ts';
+import type { Job } from '../../contract/job/records.ts';
 import { useKeys } from '../keys/use-keys.ts';
 import { usePrint } from '../ui/printing.ts';
 import { KeysHelp } from './keys-help.tsx';

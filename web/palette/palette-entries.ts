@@ -1,4 +1,4 @@
-import type { Job, JobSummary } from '../../contract/records.ts';
+import type { Job, JobSummary } from '../../contract/job/records.ts';
 import { runKindWords } from '../job/run-kind-words.ts';
 
 /** Something that can be gone to or done. */

@@ -4,7 +4,7 @@ import { createSpotlight, Spotlight } from '@mantine/spotlight';
 import '@mantine/spotlight/styles.css';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import type { Job } from '../../contract/records.ts';
+import type { Job } from '../../contract/job/records.ts';
 import { useJobs, useVehicles } from '../state/queries.ts';
 import { Keycap } from '../ui/keycap.tsx';
 import { entriesOfJob, entryOfJob, matching, places, type PaletteEntry, type PaletteGroup } from './palette-entries.ts';

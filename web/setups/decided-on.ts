@@ -1,4 +1,4 @@
-import type { Job, Setup } from '../../contract/records.ts';
+import type { Job, Setup } from '../../contract/job/records.ts';
 import type { JobFigures } from '../../core/figures/job-figures.ts';
 import type { Units } from '../../core/units/told-units.ts';
 import { judgedOfStep } from '../../core/figures/runs/kinds-of-job.ts';

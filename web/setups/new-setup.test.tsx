@@ -3,7 +3,7 @@ import { keptUnits } from '../../core/units/told-units.ts';
 import { afterEach, expect, jest, test } from '@jest/globals';
 import { QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
-import type { Job, Setup } from '../../contract/records.ts';
+import type { Job, Setup } from '../../contract/job/records.ts';
 import { api } from '../state/api.ts';
 import { usePreferences } from '../state/preferences.ts';
 import { queryClient } from '../state/queries.ts';

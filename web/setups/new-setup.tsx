@@ -2,7 +2,7 @@ import { useOwnUnits } from '../units/use-own-units.tsx';
 import { Button, TextInput } from '@mantine/core';
 import { useKeys } from '../keys/use-keys.ts';
 import { useState } from 'react';
-import type { Job, Setup } from '../../contract/records.ts';
+import type { Job, Setup } from '../../contract/job/records.ts';
 import { itemSentence, type SetupItem } from '../../core/setup/item.ts';
 import { readChange } from '../../core/setup/read-change.ts';
 import { convert } from '../../core/units/units.ts';

@@ -1,5 +1,5 @@
 import { useUnits } from '../units/use-own-units.tsx';
-import type { Setup } from '../../contract/records.ts';
+import type { Setup } from '../../contract/job/records.ts';
 import { gainOnParent, type SetupFigures } from '../../core/figures/pairs/setup-figures.ts';
 import { scorePrediction, type PredictionScore } from '../../core/setup/prediction.ts';
 import { predictionWords } from '../../core/wording/decision-record.ts';

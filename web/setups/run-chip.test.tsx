@@ -2,7 +2,7 @@
 import { afterEach, expect, jest, test } from '@jest/globals';
 import { QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
-import type { Run } from '../../contract/records.ts';
+import type { Run } from '../../contract/job/records.ts';
 import { api } from '../state/api.ts';
 import { queryClient } from '../state/queries.ts';
 import { rendered } from '../testing/rendered.tsx';

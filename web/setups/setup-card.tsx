@@ -1,6 +1,6 @@
 import { useUnits } from '../units/use-own-units.tsx';
 import { useState } from 'react';
-import type { Job, Run, Setup } from '../../contract/records.ts';
+import type { Job, Run, Setup } from '../../contract/job/records.ts';
 import type { UnusableRun } from '../../core/figures/runs/figured-run.ts';
 import { gainOnParent, type SetupFigures } from '../../core/figures/pairs/setup-figures.ts';
 import { predictionWords } from '../../core/wording/decision-record.ts';

@@ -1,8 +1,8 @@
 import { useOwnUnits } from '../units/use-own-units.tsx';
 import { Button, Group, Modal, SegmentedControl, Stack, Text, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import type { SetupChange } from '../../contract/http.ts';
-import type { Job, Setup } from '../../contract/records.ts';
+import type { SetupChange } from '../../contract/job/job-requests.ts';
+import type { Job, Setup } from '../../contract/job/records.ts';
 import type { SetupFigures } from '../../core/figures/pairs/setup-figures.ts';
 import { differences } from '../../core/setup/difference.ts';
 import { itemSentence, type SetupItem } from '../../core/setup/item.ts';

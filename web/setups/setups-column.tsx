@@ -1,7 +1,7 @@
 import { useOwnUnits } from '../units/use-own-units.tsx';
 import { useMemo } from 'react';
 import { brokenWords } from '../../core/limits/broken-words.ts';
-import type { Job, Setup } from '../../contract/records.ts';
+import type { Job, Setup } from '../../contract/job/records.ts';
 import { formatRpm } from '../../core/wording/figures.ts';
 import { branchDepths } from '../../core/setup/tree.ts';
 import { ImportButton } from '../imports/import-button.tsx';

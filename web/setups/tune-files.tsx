@@ -1,7 +1,7 @@
 import { ActionIcon, Button, FileButton } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { IconDownload, IconX } from '@tabler/icons-react';
-import type { Job, Setup } from '../../contract/records.ts';
+import type { Job, Setup } from '../../contract/job/records.ts';
 import { api } from '../state/api.ts';
 import { useChange } from '../state/use-change.ts';
 import { takeAway } from '../state/undo.tsx';

@@ -3,7 +3,7 @@ import { Button, Modal, Stack, TextInput, Textarea } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import dayjs from 'dayjs';
 import { useState } from 'react';
-import type { ShiftNote } from '../../contract/shifts.ts';
+import type { ShiftNote } from '../../contract/shop/shifts.ts';
 import { useAccount } from '../state/account.ts';
 import { api } from '../state/api.ts';
 import { entriesOfShop } from '../state/entries.ts';

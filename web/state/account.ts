@@ -1,6 +1,6 @@
 import { keys } from './query-keys.ts';
 import { useQuery } from '@tanstack/react-query';
-import type { Account } from '../../contract/people.ts';
+import type { Account } from '../../contract/people/people.ts';
 import { api, whenSignedOut } from './api.ts';
 import { queryClient } from './queries.ts';
 

@@ -1,42 +1,41 @@
 import { z } from 'zod';
-import { touchedHeader } from '../../contract/changes.ts';
-import type { EntryPath } from '../../contract/entries.ts';
-import { watchedFolder } from '../../contract/watched-folder.ts';
+import { touchedHeader } from '../../contract/job/changes.ts';
+import type { EntryPath } from '../../contract/job/entries.ts';
+import { watchedFolder } from '../../contract/shop/watched-folder.ts';
 import {
-  refusal,
-  type DeviceSettingsRequest,
   type JobChange,
-  type Mounting,
   type NewJob,
   type NewSetup,
   type RunChange,
   type SetupChange,
   type StateChange,
-} from '../../contract/http.ts';
-import { change, type freezing, photo, returnedTuneFile, takenTuneFile } from '../../contract/job-file.ts';
-import { booking, day, type BookingChange, type NewBooking } from '../../contract/day.ts';
-import { checkHistory } from '../../contract/check-history.ts';
-import { consent, consentTemplate, type newConsent } from '../../contract/consents.ts';
-import { scoredForecast } from '../../contract/forecasts.ts';
-import { price } from '../../contract/charges.ts';
-import { shiftNote } from '../../contract/shifts.ts';
-import { equipment, equipmentFile } from '../../contract/equipment.ts';
-import { pairingOffer } from '../../contract/pairing.ts';
-import { logSource, type JoinedLog, type LogSource } from '../../contract/logger-file.ts';
-import type { PlainInstrument } from '../../contract/plain-instrument.ts';
-import { account, outside, person, type NewPerson, type PersonChange } from '../../contract/people.ts';
-import { baysState, bayState, unclaimedRuns } from '../../contract/live.ts';
-import type { RunPlan, SetPoint } from '../../contract/recording.ts';
+} from '../../contract/job/job-requests.ts';
+import { type DeviceSettingsRequest, type Mounting } from '../../contract/bays/bay-requests.ts';
+import { refusal } from '../../contract/values/answers.ts';
+import { change, type freezing, photo, returnedTuneFile, takenTuneFile } from '../../contract/job/job-file.ts';
+import { booking, day, type BookingChange, type NewBooking } from '../../contract/shop/day.ts';
+import { checkHistory } from '../../contract/job/check-history.ts';
+import { consent, consentTemplate, type newConsent } from '../../contract/shop/consents.ts';
+import { scoredForecast } from '../../contract/shop/forecasts.ts';
+import { price } from '../../contract/shop/charges.ts';
+import { shiftNote } from '../../contract/shop/shifts.ts';
+import { equipment, equipmentFile } from '../../contract/shop/equipment.ts';
+import { pairingOffer } from '../../contract/people/pairing.ts';
+import { logSource, type JoinedLog, type LogSource } from '../../contract/instrument/logger-file.ts';
+import type { PlainInstrument } from '../../contract/instrument/plain-instrument.ts';
+import { account, outside, person, type NewPerson, type PersonChange } from '../../contract/people/people.ts';
+import { baysState, bayState, unclaimedRuns } from '../../contract/bays/live.ts';
+import type { RunPlan, SetPoint } from '../../contract/instrument/recording.ts';
 import {
   madeSharedLink,
   sharedContent,
   sharedLink,
   sharedPath,
   type newSharedLink,
-} from '../../contract/shared-link.ts';
-import { reportVersion, wholeReportVersion, type newReportVersion } from '../../contract/report.ts';
-import { job, jobList, run, setup } from '../../contract/records.ts';
-import { owner, vehicleSummary, vehicleWithAll } from '../../contract/vehicles.ts';
+} from '../../contract/report/shared-link.ts';
+import { reportVersion, wholeReportVersion, type newReportVersion } from '../../contract/report/report.ts';
+import { job, jobList, run, setup } from '../../contract/job/records.ts';
+import { owner, vehicleSummary, vehicleWithAll } from '../../contract/shop/vehicles.ts';
 import type { Units } from '../../core/units/told-units.ts';
 import { rememberAct } from './acts.ts';
 import { headersOfData } from './data-identity.ts';

@@ -1,5 +1,5 @@
 import { useLayoutEffect } from 'react';
-import type { BayState } from '../../contract/live.ts';
+import type { BayState } from '../../contract/bays/live.ts';
 import { useLive, watchBay } from './live.ts';
 
 /** Watches a bay while the caller is shown. @param number undefined leaves the choice as it is */

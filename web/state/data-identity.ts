@@ -1,4 +1,4 @@
-import { dataHeader } from '../../contract/live.ts';
+import { dataHeader } from '../../contract/bays/live.ts';
 import { setDraftsAside } from './drafts.ts';
 
 /** Where a browser keeps which data its drafts were typed for. */

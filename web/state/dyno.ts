@@ -1,4 +1,4 @@
-import type { DeviceState } from '../../contract/live.ts';
+import type { DeviceState } from '../../contract/bays/live.ts';
 import { wholeDrums } from '../../core/dyno/drums.ts';
 import { rpmPerRadS } from '../../core/units/units.ts';
 import { useLive } from './live.ts';

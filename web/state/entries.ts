@@ -1,5 +1,5 @@
 import { fetchWhatChanged } from './what-changed.ts';
-import type { EntryPath } from '../../contract/entries.ts';
+import type { EntryPath } from '../../contract/job/entries.ts';
 import { api } from './api.ts';
 import { tellProblem } from './queries.ts';
 import { takeAway } from './undo.tsx';

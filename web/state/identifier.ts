@@ -1,4 +1,4 @@
-import { identifier } from '../../contract/parts.ts';
+import { identifier } from '../../contract/values/parts.ts';
 
 /** The number that a part of the address names something stored by; undefined where it is none. */
 export function identifierIn(part: string | undefined): number | undefined {

@@ -1,7 +1,7 @@
 import { replaceEqualDeep } from '@tanstack/react-query';
 import { create } from 'zustand';
-import { liveMessage, type BaysState, type BayState } from '../../contract/live.ts';
-import type { DeviceState } from '../../contract/live.ts';
+import { liveMessage, type BaysState, type BayState } from '../../contract/bays/live.ts';
+import type { DeviceState } from '../../contract/bays/live.ts';
 import { meetData } from './data-identity.ts';
 import { queryClient } from './queries.ts';
 import { fetchTouched } from './what-changed.ts';

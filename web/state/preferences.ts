@@ -2,8 +2,8 @@ import { z } from 'zod';
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
 import { standardIds } from '../../core/air/correction.ts';
-import { papers } from '../../contract/report.ts';
-import { units } from '../../contract/units.ts';
+import { papers } from '../../contract/report/report.ts';
+import { units } from '../../contract/values/units.ts';
 import { keptUnits } from '../../core/units/told-units.ts';
 
 /** What this browser remembers. Figures that must be reproducible stand in the address instead. */

@@ -1,7 +1,7 @@
 import { QueryClient, keepPreviousData, skipToken, useQuery } from '@tanstack/react-query';
 import { notifications } from '@mantine/notifications';
 import { useMemo } from 'react';
-import type { Job } from '../../contract/records.ts';
+import type { Job } from '../../contract/job/records.ts';
 import type { Learned } from '../../core/figures/request/figures-request.ts';
 import { learnedFrom } from '../../core/figures/request/learned.ts';
 import { api } from './api.ts';

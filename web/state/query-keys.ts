@@ -1,5 +1,5 @@
 import type { QueryKey } from '@tanstack/react-query';
-import type { Subject } from '../../contract/changes.ts';
+import type { Subject } from '../../contract/job/changes.ts';
 
 /** What a page has fetched and keeps, each under its key. The first word is what it is; what follows tells which. */
 export const keys = {

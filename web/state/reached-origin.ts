@@ -1,6 +1,6 @@
 import { keys } from './query-keys.ts';
 import { useQuery } from '@tanstack/react-query';
-import { outsideOrigins } from '../../contract/people.ts';
+import { outsideOrigins } from '../../contract/people/people.ts';
 import { api } from './api.ts';
 
 /** Where other machines reach this Suvok; a page of this machine alone knows no address of its own that they could open. */

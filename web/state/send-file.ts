@@ -1,6 +1,6 @@
 import type { z } from 'zod';
-import { jsonIn } from '../../contract/text.ts';
-import { workLine } from '../../contract/work-lines.ts';
+import { jsonIn } from '../../contract/values/text.ts';
+import { workLine } from '../../contract/values/answers.ts';
 import { RequestProblem } from './api.ts';
 import { headersOfData } from './data-identity.ts';
 

@@ -1,4 +1,4 @@
-import { touchedBy } from '../../contract/changes.ts';
+import { touchedBy } from '../../contract/job/changes.ts';
 import { takeChanged } from './changed-tables.ts';
 import { keyOfSubject } from './query-keys.ts';
 import { queryClient } from './queries.ts';

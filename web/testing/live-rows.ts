@@ -1,4 +1,4 @@
-import type { BayState } from '../../contract/live.ts';
+import type { BayState } from '../../contract/bays/live.ts';
 import { keepConnected, useLive } from '../state/live.ts';
 
 /** The way to the server, as tests speak on it. */

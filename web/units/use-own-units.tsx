@@ -1,8 +1,8 @@
 import { keys } from '../state/query-keys.ts';
 import { createContext, useContext, useEffect, useMemo, type ReactNode } from 'react';
 import { create } from 'zustand';
-import type { Account } from '../../contract/people.ts';
-import type { Job, Run } from '../../contract/records.ts';
+import type { Account } from '../../contract/people/people.ts';
+import type { Job, Run } from '../../contract/job/records.ts';
 import { stoichiometricOf } from '../../core/fuel/blend.ts';
 import type { Units } from '../../core/units/told-units.ts';
 import { ratioOfJob } from '../../core/fuel/ratio-of-job.ts';

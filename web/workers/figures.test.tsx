@@ -4,7 +4,7 @@ import { QueryClientProvider } from '@tanstack/react-query';
 import { act, renderHook, waitFor } from '@testing-library/react';
 import { expose } from 'comlink';
 import type { ReactNode } from 'react';
-import type { Run } from '../../contract/records.ts';
+import type { Run } from '../../contract/job/records.ts';
 import type { JobFigures } from '../../core/figures/job-figures.ts';
 import { queryClient } from '../state/queries.ts';
 import { talkingEnds } from '../testing/talking-ends.ts';

@@ -1,7 +1,7 @@
 import { keys } from '../state/query-keys.ts';
 import { keepPreviousData, skipToken, useQueries, useQuery, type UseQueryOptions } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { Run } from '../../contract/records.ts';
+import type { Run } from '../../contract/job/records.ts';
 import type { FiguresView } from '../../core/figures/request/figures-request.ts';
 import type { JobFigures } from '../../core/figures/job-figures.ts';
 import type { KindOutcome } from '../../core/figures/runs/kinds-of-job.ts';

@@ -1,6 +1,6 @@
 import { afterEach, beforeAll, beforeEach, expect, jest, test } from '@jest/globals';
 import { wrap, type Remote } from 'comlink';
-import type { Run } from '../../contract/records.ts';
+import type { Run } from '../../contract/job/records.ts';
 import { makeJobFigures } from '../../core/figures/make-job-figures.ts';
 import { readingOf, type Reading } from '../../core/figures/runs/reading.ts';
 import { recordingsToBytes, recordingToBytes } from '../../core/exchange/recordings/recording-bytes.ts';

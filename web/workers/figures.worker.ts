@@ -9,7 +9,7 @@ import {
   prepareRuns,
   readInTurn,
 } from './run-readings.ts';
-import type { Job, Run } from '../../contract/records.ts';
+import type { Job, Run } from '../../contract/job/records.ts';
 import { airFromColumns } from '../../core/exchange/recordings/air-columns.ts';
 import { RecordingReader, type ReadRecording } from '../../core/exchange/recordings/read-csv.ts';
 import type { LoggedEngine } from '../../core/log/pull/run-log.ts';

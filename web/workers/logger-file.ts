@@ -1,4 +1,4 @@
-import type { Run } from '../../contract/records.ts';
+import type { Run } from '../../contract/job/records.ts';
 import { decodedText, readLogTable, type LogTable } from '../../core/exchange/loggers/log-table.ts';
 import { recordingToBytes } from '../../core/exchange/recordings/recording-bytes.ts';
 import { guessedMapping, headingsKey, recordingBy, type LogMapping } from '../../core/exchange/loggers/log-mapping.ts';

@@ -1,4 +1,4 @@
-import type { Run } from '../../contract/records.ts';
+import type { Run } from '../../contract/job/records.ts';
 import { addressesOfRun, besideRun, logAddresses } from '../../core/exchange/recordings/runs-recorded.ts';
 import { recordingFromBytes, recordingsFromBytes } from '../../core/exchange/recordings/recording-bytes.ts';
 import { curveOf, usualGridRpm, type CurveSettings } from '../../core/figures/runs/corrected-curve.ts';

@@ -1,7 +1,7 @@
 import { Modal } from '@mantine/core';
 import { lazy, Suspense } from 'react';
 import { useJob } from '../../state/queries.ts';
-import type { Run } from '../../../contract/records.ts';
+import type { Run } from '../../../contract/job/records.ts';
 
 const CircumstancesForm = lazy(async () => ({ default: (await import('./circumstances-form.tsx')).CircumstancesForm }));
 

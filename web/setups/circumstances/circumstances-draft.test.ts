@@ -1,7 +1,7 @@
 import { keptUnits } from '../../../core/units/told-units.ts';
 import { ownUnits } from '../../units/own-units.ts';
 import { describe, expect, test } from '@jest/globals';
-import type { Run } from '../../../contract/records.ts';
+import type { Run } from '../../../contract/job/records.ts';
 import { testDyno } from '../../../core/testing/test-car.ts';
 import { changeIn, draftOf } from './circumstances-draft.ts';
 

@@ -1,8 +1,8 @@
 import type { OwnUnits } from '../../units/own-units.ts';
 import dayjs from 'dayjs';
-import type { StatedAir } from '../../../contract/circumstances.ts';
-import type { RunChange } from '../../../contract/http.ts';
-import type { Run } from '../../../contract/records.ts';
+import type { StatedAir } from '../../../contract/job/circumstances.ts';
+import type { RunChange } from '../../../contract/job/job-requests.ts';
+import type { Run } from '../../../contract/job/records.ts';
 import { statedOf } from '../../../core/air/stated-air.ts';
 
 /** Temperatures that are usually read at a start. */

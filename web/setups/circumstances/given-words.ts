@@ -1,6 +1,6 @@
 import { airTemperature, type OwnUnits } from '../../units/own-units.ts';
 import dayjs from 'dayjs';
-import type { Run } from '../../../contract/records.ts';
+import type { Run } from '../../../contract/job/records.ts';
 import { channelLabel } from '../../../core/recording/channels.ts';
 import { dynoText } from '../../job/known-dynos.ts';
 

@@ -1,6 +1,6 @@
 import { Button, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import type { Job } from '../../../contract/records.ts';
+import type { Job } from '../../../contract/job/records.ts';
 import { spokenRpm } from '../../../core/units/spoken-rpm.ts';
 import { readRpmRange } from '../../ui/rpm-range.ts';
 import classes from '../../ui/file-form.module.css';

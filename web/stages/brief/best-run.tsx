@@ -1,5 +1,5 @@
 import { Select } from '@mantine/core';
-import type { Job } from '../../../contract/records.ts';
+import type { Job } from '../../../contract/job/records.ts';
 import { api } from '../../state/api.ts';
 import { useChange } from '../../state/use-change.ts';
 

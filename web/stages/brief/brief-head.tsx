@@ -1,4 +1,4 @@
-import type { Job } from '../../../contract/records.ts';
+import type { Job } from '../../../contract/job/records.ts';
 import { lastOnDyno } from '../../../core/job/last-on-dyno.ts';
 import { newestSetup } from '../../../core/job/baseline.ts';
 import type { JobFigures } from '../../../core/figures/job-figures.ts';

@@ -5,7 +5,7 @@ import { inspectionItems } from '../../../core/inspection/inspection-items.ts';
 import { useKeys } from '../../keys/use-keys.ts';
 import { useVehicle } from '../../state/queries.ts';
 import own from './brief-stage.module.css';
-import type { Job } from '../../../contract/records.ts';
+import type { Job } from '../../../contract/job/records.ts';
 import { TunerTurn } from '../../bundles/tuner-turn.tsx';
 import { JobConsents } from '../../consents/job-consents.tsx';
 import { JobCosts } from '../../costs/job-costs.tsx';

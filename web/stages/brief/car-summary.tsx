@@ -1,6 +1,6 @@
 import { useOwnUnits } from '../../units/use-own-units.tsx';
 import { Link } from 'react-router';
-import type { Job } from '../../../contract/records.ts';
+import type { Job } from '../../../contract/job/records.ts';
 import classes from '../../ui/file-form.module.css';
 import own from './brief-stage.module.css';
 

@@ -1,7 +1,7 @@
 import { Button, Modal, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import type { Inspection } from '../../../contract/job-file.ts';
-import type { Job } from '../../../contract/records.ts';
+import type { Inspection } from '../../../contract/job/job-file.ts';
+import type { Job } from '../../../contract/job/records.ts';
 import type { InspectionItem } from '../../../core/inspection/inspection-lists.ts';
 import { keptFigure, typedFigure } from '../../units/typed-figure.ts';
 import { useOwnUnits } from '../../units/use-own-units.tsx';

@@ -3,8 +3,8 @@ import { useOwnUnits } from '../../units/use-own-units.tsx';
 import { ActionIcon, TextInput } from '@mantine/core';
 import { IconAlertTriangle, IconCheck } from '@tabler/icons-react';
 import { useState } from 'react';
-import type { Inspection } from '../../../contract/job-file.ts';
-import type { Job } from '../../../contract/records.ts';
+import type { Inspection } from '../../../contract/job/job-file.ts';
+import type { Job } from '../../../contract/job/records.ts';
 import {
   withinTolerance,
   type InspectionItem,

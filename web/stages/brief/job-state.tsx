@@ -1,9 +1,9 @@
 import { Button, Modal, NativeSelect, Stack, TextInput } from '@mantine/core';
 import dayjs from 'dayjs';
 import { useState } from 'react';
-import type { PauseReason } from '../../../contract/day.ts';
-import type { StateChange } from '../../../contract/http.ts';
-import type { Job } from '../../../contract/records.ts';
+import type { PauseReason } from '../../../contract/shop/day.ts';
+import type { StateChange } from '../../../contract/job/job-requests.ts';
+import type { Job } from '../../../contract/job/records.ts';
 import { pauseWords } from '../../../core/day/waiting-jobs.ts';
 import { CloseJob } from '../../handover/close-job.tsx';
 import { api } from '../../state/api.ts';

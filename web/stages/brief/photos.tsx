@@ -1,7 +1,7 @@
 import { ActionIcon, FileButton, Button } from '@mantine/core';
 import { IconX } from '@tabler/icons-react';
 import { useState } from 'react';
-import type { Job } from '../../../contract/records.ts';
+import type { Job } from '../../../contract/job/records.ts';
 import { api } from '../../state/api.ts';
 import { useChange } from '../../state/use-change.ts';
 import { takeAway } from '../../state/undo.tsx';

@@ -1,7 +1,7 @@
 import { useOwnUnits } from '../../units/use-own-units.tsx';
 import { Checkbox, Select } from '@mantine/core';
-import type { JobChange } from '../../../contract/http.ts';
-import type { Job } from '../../../contract/records.ts';
+import type { JobChange } from '../../../contract/job/job-requests.ts';
+import type { Job } from '../../../contract/job/records.ts';
 import { api } from '../../state/api.ts';
 import { useChange } from '../../state/use-change.ts';
 import { SavedField, SavedNumber } from '../../ui/saved-field.tsx';

@@ -1,7 +1,7 @@
 import { Button, MultiSelect, Select, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import type { Suspicion } from '../../../contract/job-file.ts';
-import type { Job } from '../../../contract/records.ts';
+import type { Suspicion } from '../../../contract/job/job-file.ts';
+import type { Job } from '../../../contract/job/records.ts';
 import classes from '../../ui/file-form.module.css';
 import { RemoveButton } from '../../ui/remove-button.tsx';
 import { entriesOf } from '../../state/entries.ts';

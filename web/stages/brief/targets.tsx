@@ -1,6 +1,6 @@
 import { Button, Select, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import type { Job } from '../../../contract/records.ts';
+import type { Job } from '../../../contract/job/records.ts';
 import { unitOfFigure, type AskedFigure } from '../../../core/curve/asked-figure.ts';
 import type { TargetFigures } from '../../../core/targets/target.ts';
 import { madeWords, standingWords, targetName } from '../../../core/wording/target-words.ts';

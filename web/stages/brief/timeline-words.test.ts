@@ -1,8 +1,8 @@
 import { keptUnits } from '../../../core/units/told-units.ts';
 import { ownUnits } from '../../units/own-units.ts';
 import { describe, expect, test } from '@jest/globals';
-import type { Change } from '../../../contract/job-file.ts';
-import type { Job, Run } from '../../../contract/records.ts';
+import type { Change } from '../../../contract/job/job-file.ts';
+import type { Job, Run } from '../../../contract/job/records.ts';
 import { timelineOf } from './timeline-words.ts';
 
 const at = (minute: number) => new Date(Date.UTC(2026, 4, 4, 9, minute)).toISOString();

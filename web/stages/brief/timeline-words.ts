@@ -1,7 +1,7 @@
 import type { OwnUnits } from '../../units/own-units.ts';
-import { jobEntryKinds, type JobEntryKind } from '../../../contract/entries.ts';
-import type { Change } from '../../../contract/job-file.ts';
-import type { Job } from '../../../contract/records.ts';
+import { jobEntryKinds, type JobEntryKind } from '../../../contract/job/entries.ts';
+import type { Change } from '../../../contract/job/job-file.ts';
+import type { Job } from '../../../contract/job/records.ts';
 import { limitQuantities, type LimitQuantity } from '../../../core/limits/limit.ts';
 import { setupLetter } from '../../../core/setup/letter.ts';
 import { inspectionItems } from '../../../core/inspection/inspection-items.ts';

@@ -2,7 +2,7 @@ import { useOwnUnits } from '../../units/use-own-units.tsx';
 import { Button, TextInput } from '@mantine/core';
 import dayjs from 'dayjs';
 import { useState } from 'react';
-import type { Job } from '../../../contract/records.ts';
+import type { Job } from '../../../contract/job/records.ts';
 import { useHistory } from '../../state/queries.ts';
 import { draftOf, keepDraft } from '../../state/drafts.ts';
 import classes from './timeline.module.css';

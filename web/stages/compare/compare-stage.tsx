@@ -1,7 +1,7 @@
 import { Button, SegmentedControl } from '@mantine/core';
 import { useEffect, useMemo } from 'react';
 import { Link } from 'react-router';
-import type { Job } from '../../../contract/records.ts';
+import type { Job } from '../../../contract/job/records.ts';
 import { lastOnDyno } from '../../../core/job/last-on-dyno.ts';
 import type { BorrowedCurve } from '../../../core/figures/request/borrowed-curve.ts';
 import type { FiguresView } from '../../../core/figures/request/figures-request.ts';

@@ -1,6 +1,6 @@
 import { Button, Group, NativeSelect, Stack, Textarea, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
-import { consentAsked, type ConsentTemplate } from '../../../contract/consents.ts';
+import { consentAsked, type ConsentTemplate } from '../../../contract/shop/consents.ts';
 import { useConsentTemplates } from '../../consents/job-consents.tsx';
 import { entriesOfShop } from '../../state/entries.ts';
 import { NotFetched } from '../../ui/not-fetched.tsx';

@@ -1,7 +1,7 @@
 import { Button, Group, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { BayState } from '../../../contract/live.ts';
+import type { BayState } from '../../../contract/bays/live.ts';
 import { api } from '../../state/api.ts';
 import { useJob } from '../../state/queries.ts';
 import { useChange } from '../../state/use-change.ts';

@@ -1,7 +1,7 @@
 import { useOwnUnits } from '../../units/use-own-units.tsx';
 import { Button, Group, NumberInput } from '@mantine/core';
 import { useState } from 'react';
-import type { DeviceState } from '../../../contract/live.ts';
+import type { DeviceState } from '../../../contract/bays/live.ts';
 import { channelLabel } from '../../../core/recording/channels.ts';
 import { Link } from 'react-router';
 import { dueWords } from '../../../core/equipment/due.ts';

@@ -1,6 +1,6 @@
 import { Autocomplete, Button, Group } from '@mantine/core';
 import { useState } from 'react';
-import type { DeviceState } from '../../../contract/live.ts';
+import type { DeviceState } from '../../../contract/bays/live.ts';
 import { channelLabel, knownChannels } from '../../../core/recording/channels.ts';
 import { api } from '../../state/api.ts';
 import { useChange } from '../../state/use-change.ts';

@@ -1,5 +1,5 @@
 import { useUnits } from '../../units/use-own-units.tsx';
-import type { DeviceState } from '../../../contract/live.ts';
+import type { DeviceState } from '../../../contract/bays/live.ts';
 import { formatShare } from '../../../core/units/share-text.ts';
 import { useCheckHistory } from '../../state/queries.ts';
 import { formatPower, formatWhole, signed } from '../../../core/wording/figures.ts';

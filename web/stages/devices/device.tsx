@@ -1,5 +1,5 @@
 import { useOwnUnits } from '../../units/use-own-units.tsx';
-import type { BayState, DeviceState } from '../../../contract/live.ts';
+import type { BayState, DeviceState } from '../../../contract/bays/live.ts';
 import type { Told } from '../../../core/units/told-units.ts';
 import { keptUnit, knownChannels, type KnownChannel } from '../../../core/recording/channels.ts';
 import { deviceKindWords } from '../../live/device-kind-words.ts';

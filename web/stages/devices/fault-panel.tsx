@@ -1,6 +1,6 @@
 import { Chip } from '@mantine/core';
 import { useState } from 'react';
-import type { DeviceState } from '../../../contract/live.ts';
+import type { DeviceState } from '../../../contract/bays/live.ts';
 import { api } from '../../state/api.ts';
 import { useChange } from '../../state/use-change.ts';
 import classes from './devices-page.module.css';

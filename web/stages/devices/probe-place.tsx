@@ -1,6 +1,6 @@
 import { Button, Group, Select } from '@mantine/core';
 import { useState } from 'react';
-import type { DeviceState } from '../../../contract/live.ts';
+import type { DeviceState } from '../../../contract/bays/live.ts';
 import { ProbeFields } from '../../log/probe-fields.tsx';
 import { api } from '../../state/api.ts';
 import { useChange } from '../../state/use-change.ts';

@@ -1,5 +1,5 @@
 import { Select } from '@mantine/core';
-import type { DeviceState } from '../../../contract/live.ts';
+import type { DeviceState } from '../../../contract/bays/live.ts';
 import { api } from '../../state/api.ts';
 import { useLive } from '../../state/live.ts';
 import { useChange } from '../../state/use-change.ts';

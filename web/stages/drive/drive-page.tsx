@@ -1,7 +1,7 @@
 import { FuelOfJob, useOwnUnits } from '../../units/use-own-units.tsx';
 import { useEffect, useMemo, type ReactNode } from 'react';
 import { useParams } from 'react-router';
-import type { Job } from '../../../contract/records.ts';
+import type { Job } from '../../../contract/job/records.ts';
 import { baselineSetup } from '../../../core/job/baseline.ts';
 import { brokenWords } from '../../../core/limits/broken-words.ts';
 import { liftSpeed } from '../../../core/limits/lift-speed.ts';

@@ -1,7 +1,7 @@
 import { Link, Navigate } from 'react-router';
 import { useLive } from '../../state/live.ts';
 import { useJob } from '../../state/queries.ts';
-import type { BayState } from '../../../contract/live.ts';
+import type { BayState } from '../../../contract/bays/live.ts';
 import classes from './which-car.module.css';
 
 /** The driver's view without a bay in its address: the only bay's, or the choice of one. */

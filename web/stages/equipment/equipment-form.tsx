@@ -2,7 +2,7 @@ import { fetchWhatChanged } from '../../state/what-changed.ts';
 import { Button, FileButton, Group, Modal, NativeSelect, NumberInput, Stack, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import { useMutation } from '@tanstack/react-query';
-import { equipmentKinds, type Equipment } from '../../../contract/equipment.ts';
+import { equipmentKinds, type Equipment } from '../../../contract/shop/equipment.ts';
 import { api } from '../../state/api.ts';
 import { entriesOfShop } from '../../state/entries.ts';
 import { useLive } from '../../state/live.ts';

@@ -1,6 +1,6 @@
 import { Button } from '@mantine/core';
 import { useState } from 'react';
-import type { Equipment } from '../../../contract/equipment.ts';
+import type { Equipment } from '../../../contract/shop/equipment.ts';
 import { daysLeft, dueDay, dueStanding, dueWords } from '../../../core/equipment/due.ts';
 import { calendarToday, useEquipment } from '../../equipment/use-equipment.ts';
 import { useKeys } from '../../keys/use-keys.ts';

@@ -1,7 +1,7 @@
 import dayjs from 'dayjs';
 import relativeTime from 'dayjs/plugin/relativeTime.js';
 import { Link } from 'react-router';
-import type { JobSummary } from '../../../contract/records.ts';
+import type { JobSummary } from '../../../contract/job/records.ts';
 import { difference } from '../../../core/sentence/sentence.ts';
 import { GainStrip } from '../../setups/gain-strip.tsx';
 import { useBayOfJob } from '../../state/bays.ts';

@@ -1,5 +1,5 @@
 import { Select } from '@mantine/core';
-import type { JobSummary, Run } from '../../../contract/records.ts';
+import type { JobSummary, Run } from '../../../contract/job/records.ts';
 import { api } from '../../state/api.ts';
 import { useUnclaimedRuns } from '../../state/queries.ts';
 import { useChange } from '../../state/use-change.ts';

@@ -1,5 +1,5 @@
 import { Button, Checkbox, Popover, Stack, Text } from '@mantine/core';
-import type { Job } from '../../../contract/records.ts';
+import type { Job } from '../../../contract/job/records.ts';
 import { setupWords } from '../../../core/setup/setup-words.ts';
 import { besideOf, endedRuns, meanRuns, type LabelledRun } from './view/beside.ts';
 import { mostBeside, type LogsView } from './view/log-address.ts';

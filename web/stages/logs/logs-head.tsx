@@ -1,5 +1,5 @@
 import { SegmentedControl } from '@mantine/core';
-import type { Job } from '../../../contract/records.ts';
+import type { Job } from '../../../contract/job/records.ts';
 import type { LogView } from '../../../core/log/view/log-view.ts';
 import { laneAxes, axisWords } from '../../../core/scene/lane-axis.ts';
 import { BesideMenu } from './beside-menu.tsx';

@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import type { Job } from '../../../contract/records.ts';
+import type { Job } from '../../../contract/job/records.ts';
 import { baselineSetup } from '../../../core/job/baseline.ts';
 import { WithJob } from '../../app/with-job.tsx';
 import { useJobFigures } from '../../job/use-job-figures.ts';

@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import type { Job } from '../../../contract/records.ts';
+import type { Job } from '../../../contract/job/records.ts';
 import type { JobFigures } from '../../../core/figures/job-figures.ts';
 import type { LogView, ShownEvent } from '../../../core/log/view/log-view.ts';
 import { laneGroups } from '../../../core/log/view/lane-groups.ts';

@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import type { Job } from '../../../contract/records.ts';
+import type { Job } from '../../../contract/job/records.ts';
 import type { JobFigures } from '../../../core/figures/job-figures.ts';
 import { withUsual } from '../../../core/limits/broken-limits.ts';
 import { knownLimits, type Limit } from '../../../core/limits/limit.ts';

@@ -2,14 +2,8 @@ import { keys } from '../../state/query-keys.ts';
 import { Button, Group, PasswordInput, Select, TextInput } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import {
-  outsideAddresses,
-  roles,
-  shortestPassword,
-  type Person,
-  type PersonChange,
-  type Role,
-} from '../../../contract/people.ts';
+import { outsideAddresses, shortestPassword, type Person, type PersonChange } from '../../../contract/people/people.ts';
+import { roles, type Role } from '../../../contract/values/role.ts';
 import { CalibrationTable } from '../../forecasts/calibration-table.tsx';
 import { beginAnew, useAccount } from '../../state/account.ts';
 import { api } from '../../state/api.ts';

@@ -1,6 +1,6 @@
 import { Button, NativeSelect, NumberInput, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
-import { chargedPer, type Price } from '../../../contract/charges.ts';
+import { chargedPer, type Price } from '../../../contract/shop/charges.ts';
 import { moneyWords } from '../../../core/charges/charges.ts';
 import { usePrices } from '../../costs/use-prices.ts';
 import { entriesOfShop } from '../../state/entries.ts';

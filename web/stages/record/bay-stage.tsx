@@ -1,7 +1,7 @@
 import { Button, Select } from '@mantine/core';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import type { BayState } from '../../../contract/live.ts';
+import type { BayState } from '../../../contract/bays/live.ts';
 import { newestSetup } from '../../../core/job/baseline.ts';
 import { NotThere } from '../../app/not-there.tsx';
 import { WithJob } from '../../app/with-job.tsx';

@@ -1,6 +1,6 @@
 import { useState, type ComponentProps } from 'react';
 import { useSearchParams } from 'react-router';
-import type { Job, Run, Setup } from '../../../contract/records.ts';
+import type { Job, Run, Setup } from '../../../contract/job/records.ts';
 import { baselineSetup, newestSetup } from '../../../core/job/baseline.ts';
 import { knownLimits } from '../../../core/limits/limit.ts';
 import { liftSpeed } from '../../../core/limits/lift-speed.ts';

@@ -1,6 +1,6 @@
 import { ActionIcon, Checkbox, Popover, Stack } from '@mantine/core';
 import { IconPencil } from '@tabler/icons-react';
-import { mostFigures, type ReportDraft } from '../../../contract/report.ts';
+import { mostFigures, type ReportDraft } from '../../../contract/report/report.ts';
 import { chosenFigures } from '../../../core/report/drafted.ts';
 import type { Block } from '../../../core/report/report.ts';
 import { figureIn, toldIn } from '../../../core/units/told-units.ts';

@@ -1,7 +1,7 @@
 import { ActionIcon, Button, Checkbox, NativeSelect, SegmentedControl } from '@mantine/core';
 import { IconArrowDown, IconArrowUp } from '@tabler/icons-react';
 import type { ReactNode } from 'react';
-import type { ReportDraft } from '../../../contract/report.ts';
+import type { ReportDraft } from '../../../contract/report/report.ts';
 import { movedBlock, ordered, stands, untouched } from '../../../core/report/drafted.ts';
 import { languageIds, languageNames } from '../../../core/language/languages.ts';
 import { shortBlocks, type BlockId, type Report } from '../../../core/report/report.ts';

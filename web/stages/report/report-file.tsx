@@ -1,7 +1,7 @@
 import { Button, Menu, NativeSelect, Progress } from '@mantine/core';
 import { useEffect, useRef, useState } from 'react';
-import type { Job } from '../../../contract/records.ts';
-import { papers, reportPdf } from '../../../contract/report.ts';
+import type { Job } from '../../../contract/job/records.ts';
+import { papers, reportPdf } from '../../../contract/report/report.ts';
 import { curvesCsv } from '../../../core/exchange/results/curves-csv.ts';
 import { plainReport } from '../../../core/report/plain-text.ts';
 import type { ReportSource } from '../../../core/report/reported-job.ts';

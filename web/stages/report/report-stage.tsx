@@ -1,8 +1,8 @@
 import { CloseJobButton } from '../../handover/close-job.tsx';
 import { useCallback, useMemo, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import type { Job } from '../../../contract/records.ts';
-import type { ReportDraft } from '../../../contract/report.ts';
+import type { Job } from '../../../contract/job/records.ts';
+import type { ReportDraft } from '../../../contract/report/report.ts';
 import { composeReport } from '../../../core/report/compose-report.ts';
 import { untouched } from '../../../core/report/drafted.ts';
 import { reportReader, writtenReport } from '../../../core/report/written-report.ts';

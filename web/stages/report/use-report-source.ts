@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import type { Job } from '../../../contract/records.ts';
+import type { Job } from '../../../contract/job/records.ts';
 import { lastOnDyno } from '../../../core/job/last-on-dyno.ts';
 import { reportRequest } from '../../../core/report/report-request.ts';
 import { reportSource } from '../../../core/report/make-report.ts';

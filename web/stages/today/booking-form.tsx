@@ -1,7 +1,7 @@
 import { Autocomplete, Button, Group, Modal, NativeSelect, NumberInput, Stack, Text, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import dayjs from 'dayjs';
-import type { Booking, NewBooking } from '../../../contract/day.ts';
+import type { Booking, NewBooking } from '../../../contract/shop/day.ts';
 import type { DayBay } from '../../../core/day/day-facts.ts';
 import { api } from '../../state/api.ts';
 import { useJobs } from '../../state/queries.ts';

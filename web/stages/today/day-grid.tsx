@@ -1,6 +1,6 @@
 import { DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
 import { useRef, type CSSProperties, type KeyboardEvent } from 'react';
-import type { Booking, BookingChange } from '../../../contract/day.ts';
+import type { Booking, BookingChange } from '../../../contract/shop/day.ts';
 import type { ExpectedBooking } from '../../../core/day/bay-rows.ts';
 import type { DayPicture } from '../../../core/day/day-picture.ts';
 import { minuteMs } from '../../../core/day/day-facts.ts';

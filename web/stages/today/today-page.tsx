@@ -3,7 +3,7 @@ import { IconChevronLeft, IconChevronRight, IconPrinter, IconScreenShare } from 
 import dayjs, { type Dayjs } from 'dayjs';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import type { Booking } from '../../../contract/day.ts';
+import type { Booking } from '../../../contract/shop/day.ts';
 import type { DayPicture } from '../../../core/day/day-picture.ts';
 import type { WorkedStretch } from '../../../core/day/worked-stretches.ts';
 import { lateWords, shiftWords, sinceWords } from '../../../core/wording/day-words.ts';

@@ -4,7 +4,7 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import dayjs, { type Dayjs } from 'dayjs';
 import { useEffect, useMemo, useState } from 'react';
 import { create } from 'zustand';
-import type { Booking, BookingChange, Day } from '../../../contract/day.ts';
+import type { Booking, BookingChange, Day } from '../../../contract/shop/day.ts';
 import { dayPicture, type DayPicture } from '../../../core/day/day-picture.ts';
 import type { DayBay } from '../../../core/day/day-facts.ts';
 import { api } from '../../state/api.ts';

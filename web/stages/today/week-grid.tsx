@@ -2,7 +2,7 @@ import { DndContext, PointerSensor, useDraggable, useDroppable, useSensor, useSe
 import type { Dayjs } from 'dayjs';
 import type { KeyboardEvent, ReactNode } from 'react';
 import { Link } from 'react-router';
-import type { Booking, BookingChange } from '../../../contract/day.ts';
+import type { Booking, BookingChange } from '../../../contract/shop/day.ts';
 import type { ExpectedBooking } from '../../../core/day/bay-rows.ts';
 import type { DayPicture } from '../../../core/day/day-picture.ts';
 import { SeverityMark } from '../../ui/severity.tsx';

@@ -1,7 +1,7 @@
 import { Button, Group, Modal, Stack, Text, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import dayjs from 'dayjs';
-import type { Day } from '../../../contract/day.ts';
+import type { Day } from '../../../contract/shop/day.ts';
 import type { WorkedStretch } from '../../../core/day/worked-stretches.ts';
 import { FormFoot } from '../../ui/form-foot.tsx';
 import { entriesOf } from '../../state/entries.ts';

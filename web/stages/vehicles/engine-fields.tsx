@@ -1,5 +1,5 @@
 import { Select } from '@mantine/core';
-import type { VehicleWithAll } from '../../../contract/vehicles.ts';
+import type { VehicleWithAll } from '../../../contract/shop/vehicles.ts';
 import { api } from '../../state/api.ts';
 import { useChange } from '../../state/use-change.ts';
 import brief from '../../ui/file-form.module.css';

@@ -1,4 +1,4 @@
-import type { VehicleWithAll } from '../../../contract/vehicles.ts';
+import type { VehicleWithAll } from '../../../contract/shop/vehicles.ts';
 import { api } from '../../state/api.ts';
 import { SavedField } from '../../ui/saved-field.tsx';
 import brief from '../../ui/file-form.module.css';

@@ -1,6 +1,6 @@
 import { Button, Select, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import type { VehicleWithAll } from '../../../contract/vehicles.ts';
+import type { VehicleWithAll } from '../../../contract/shop/vehicles.ts';
 import brief from '../../ui/file-form.module.css';
 import { RemoveButton } from '../../ui/remove-button.tsx';
 import { entriesOf } from '../../state/entries.ts';

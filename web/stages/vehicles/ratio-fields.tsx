@@ -1,7 +1,7 @@
 import { useOwnUnits } from '../../units/use-own-units.tsx';
 import { useState } from 'react';
 import { TextInput } from '@mantine/core';
-import type { VehicleWithAll } from '../../../contract/vehicles.ts';
+import type { VehicleWithAll } from '../../../contract/shop/vehicles.ts';
 import { rpmPerKmh, rollingShare, tyreCircumferenceM } from '../../../core/dyno/ratio.ts';
 import { roadDefaults } from '../../../core/road/road-car.ts';
 import { api } from '../../state/api.ts';

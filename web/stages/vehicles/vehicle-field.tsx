@@ -1,4 +1,4 @@
-import type { Vehicle } from '../../../contract/vehicles.ts';
+import type { Vehicle } from '../../../contract/shop/vehicles.ts';
 import { api } from '../../state/api.ts';
 import { SavedField, SavedNumber } from '../../ui/saved-field.tsx';
 

@@ -1,6 +1,6 @@
 import { Button } from '@mantine/core';
 import { Link, useNavigate, useParams } from 'react-router';
-import type { VehicleWithAll } from '../../../contract/vehicles.ts';
+import type { VehicleWithAll } from '../../../contract/shop/vehicles.ts';
 import { NotThere } from '../../app/not-there.tsx';
 import { api } from '../../state/api.ts';
 import { identifierIn } from '../../state/identifier.ts';

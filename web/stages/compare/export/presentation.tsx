@@ -1,6 +1,6 @@
 import { useOwnUnits } from '../../../units/use-own-units.tsx';
 import { useHotkeys } from '@mantine/hooks';
-import type { Job } from '../../../../contract/records.ts';
+import type { Job } from '../../../../contract/job/records.ts';
 import { plainSentence } from '../../../../core/wording/plain-sentence.ts';
 import { lineOf } from '../../../../core/setup/difference.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';

@@ -1,7 +1,7 @@
 import { Button, CloseButton, Group, Popover, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import type { Job } from '../../../../contract/records.ts';
+import type { Job } from '../../../../contract/job/records.ts';
 import { entriesOf } from '../../../state/entries.ts';
 import button from '../../../ui/text-button.module.css';
 

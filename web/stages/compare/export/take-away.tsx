@@ -1,7 +1,7 @@
 import { phrasesText } from '../../../../core/wording/gain-sentence.ts';
 import { Menu } from '@mantine/core';
 import { useState } from 'react';
-import type { Job } from '../../../../contract/records.ts';
+import type { Job } from '../../../../contract/job/records.ts';
 import { standards } from '../../../../core/air/correction.ts';
 import { comparisonToJson } from '../../../../core/exchange/results/comparison-json.ts';
 import { curveColumns } from '../../../../core/exchange/results/curve-columns.ts';

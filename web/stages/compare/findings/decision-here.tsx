@@ -1,5 +1,5 @@
 import { useUnits } from '../../../units/use-own-units.tsx';
-import type { Job } from '../../../../contract/records.ts';
+import type { Job } from '../../../../contract/job/records.ts';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';
 import { decidedOn } from '../../../setups/decided-on.ts';
 import { Decision, GoBack } from '../../../setups/setup-details.tsx';

@@ -1,6 +1,6 @@
 import { phrasesText } from '../../../../core/wording/gain-sentence.ts';
 import { useOwnUnits } from '../../../units/use-own-units.tsx';
-import type { Job } from '../../../../contract/records.ts';
+import type { Job } from '../../../../contract/job/records.ts';
 import { FindingLine, FindingList, SeverityMark } from '../../../ui/severity.tsx';
 import classes from './findings.module.css';
 import { saidOnce } from '../../../../core/judgement/run-findings.ts';

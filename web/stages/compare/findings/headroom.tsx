@@ -1,4 +1,4 @@
-import type { Job } from '../../../../contract/records.ts';
+import type { Job } from '../../../../contract/job/records.ts';
 import { headroomTable } from '../../../../core/limits/headroom-table.ts';
 import { knownLimits, limitChannel, limitQuantities, type Limit } from '../../../../core/limits/limit.ts';
 import { SeverityMark } from '../../../ui/severity.tsx';

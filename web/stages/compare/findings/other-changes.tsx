@@ -1,6 +1,6 @@
 import { extent } from 'd3-array';
 import { useState } from 'react';
-import type { Job } from '../../../../contract/records.ts';
+import type { Job } from '../../../../contract/job/records.ts';
 import { ratioOfRun } from '../../../units/use-own-units.tsx';
 import type { ComparisonFigures } from '../../../../core/figures/pairs/comparison-figures.ts';
 import { formatRpm } from '../../../../core/wording/figures.ts';

@@ -1,5 +1,5 @@
 import { nextRunWords, ruleWords, spreadWords } from '../../../../core/wording/judgement-words.ts';
-import type { Job } from '../../../../contract/records.ts';
+import type { Job } from '../../../../contract/job/records.ts';
 import { formatPower, formatRpm, signed, halfWidthText } from '../../../../core/wording/figures.ts';
 import classes from './findings.module.css';
 import type { ComparisonFigures } from '../../../../core/figures/pairs/comparison-figures.ts';

@@ -1,6 +1,6 @@
 import { Button, Modal, Stack, Text } from '@mantine/core';
 import { useDisclosure } from '@mantine/hooks';
-import type { Job } from '../../../../contract/records.ts';
+import type { Job } from '../../../../contract/job/records.ts';
 import { countedRuns, ranSetups } from '../../../../core/job/counted.ts';
 import { ElsewhereChoice } from './elsewhere-choice.tsx';
 import { Choice, Control } from './control.tsx';

@@ -1,6 +1,6 @@
 import { Button, Checkbox, Group, NumberInput, Stack, Text } from '@mantine/core';
 import { useState } from 'react';
-import type { Job } from '../../../../contract/records.ts';
+import type { Job } from '../../../../contract/job/records.ts';
 import { formatRpm } from '../../../../core/wording/figures.ts';
 import type { ChangeView } from '../view/view.ts';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';

@@ -2,7 +2,7 @@ import type { JobFigures } from '../../../../core/figures/job-figures.ts';
 import { spreadWords } from '../../../../core/wording/judgement-words.ts';
 import { Button, Radio, Stack, Text, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import type { Job, Run } from '../../../../contract/records.ts';
+import type { Job, Run } from '../../../../contract/job/records.ts';
 import { baselineRuns } from '../../../../core/job/baseline.ts';
 import { ranSetups } from '../../../../core/job/counted.ts';
 import { api } from '../../../state/api.ts';

@@ -1,7 +1,7 @@
 import { Button, CloseButton, Group, Radio, Select, Stack, Text } from '@mantine/core';
 import { useDebouncedValue, useDisclosure } from '@mantine/hooks';
 import { useState } from 'react';
-import type { Job } from '../../../../contract/records.ts';
+import type { Job } from '../../../../contract/job/records.ts';
 import { entriesOf } from '../../../state/entries.ts';
 import { useJob, useJobs, useVehicle } from '../../../state/queries.ts';
 import { BorrowCurve } from './borrow/borrow-curve.tsx';

@@ -1,4 +1,4 @@
-import type { Job } from '../../../../contract/records.ts';
+import type { Job } from '../../../../contract/job/records.ts';
 import { standards } from '../../../../core/air/correction.ts';
 import { powerUnits, torqueUnits } from '../../../../core/units/units.ts';
 import type { Units } from '../../../../core/units/told-units.ts';

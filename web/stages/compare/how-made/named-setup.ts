@@ -1,4 +1,4 @@
-import type { Setup } from '../../../../contract/records.ts';
+import type { Setup } from '../../../../contract/job/records.ts';
 import { setupWords } from '../../../../core/setup/setup-words.ts';
 
 /** A setup by its letter and what changed. */

@@ -1,7 +1,7 @@
 import { keptFigure, typedFigure } from '../../../units/typed-figure.ts';
 import { useOwnUnits } from '../../../units/use-own-units.tsx';
 import { NumberInput, Radio, Stack, Text } from '@mantine/core';
-import type { Job } from '../../../../contract/records.ts';
+import type { Job } from '../../../../contract/job/records.ts';
 import { writeCrankLoss } from '../../../../core/dyno/crank.ts';
 import type { ChangeView } from '../view/view.ts';
 import type { CompareView } from '../view/view-address.ts';

@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import type { Job } from '../../../../contract/records.ts';
+import type { Job } from '../../../../contract/job/records.ts';
 import { LaneStack } from '../../../charts/lane-stack.tsx';
 import { PlainAxis } from '../../../charts/plain-axis.tsx';
 import { readingsText } from '../../../../core/scene/readings.ts';

@@ -1,7 +1,7 @@
 import { useKeys } from '../../../keys/use-keys.ts';
 import { Button, Checkbox, Group, Popover, SegmentedControl, Text } from '@mantine/core';
 import { useHotkeys, type HotkeyItem } from '@mantine/hooks';
-import type { Job } from '../../../../contract/records.ts';
+import type { Job } from '../../../../contract/job/records.ts';
 import { ranSetups } from '../../../../core/job/counted.ts';
 import { linesOf, showing } from '../view/line-list.ts';
 import button from '../../../ui/text-button.module.css';

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import type { Job, Run } from '../../../../contract/records.ts';
+import type { Job, Run } from '../../../../contract/job/records.ts';
 import { comparedAt } from '../testing/two-setups.ts';
 import { offeredLanes } from './use-logged-sides.ts';
 

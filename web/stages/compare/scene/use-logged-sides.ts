@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import type { Job, Run } from '../../../../contract/records.ts';
+import type { Job, Run } from '../../../../contract/job/records.ts';
 import { wholeDrums, groupingsOf } from '../../../../core/dyno/drums.ts';
 import { stoichiometricOf } from '../../../../core/fuel/blend.ts';
 import { baselineRuns, type FrozenBaseline } from '../../../../core/job/baseline.ts';

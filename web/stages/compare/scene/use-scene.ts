@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import type { Job } from '../../../../contract/records.ts';
+import type { Job } from '../../../../contract/job/records.ts';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';
 import type { CompareView } from '../view/view-address.ts';
 import { compareScene } from '../../../../core/scene/compare-scene.ts';

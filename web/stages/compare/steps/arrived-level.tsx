@@ -1,7 +1,7 @@
 import { useOwnUnits } from '../../../units/use-own-units.tsx';
 import { Button, NumberInput } from '@mantine/core';
 import { useState } from 'react';
-import type { Job } from '../../../../contract/records.ts';
+import type { Job } from '../../../../contract/job/records.ts';
 import type { NumericItem } from '../../../../core/setup/item.ts';
 import { api } from '../../../state/api.ts';
 import { useChange } from '../../../state/use-change.ts';

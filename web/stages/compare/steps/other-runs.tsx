@@ -1,7 +1,7 @@
 import { Switch } from '@mantine/core';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { Job } from '../../../../contract/records.ts';
+import type { Job } from '../../../../contract/job/records.ts';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';
 import type { JudgedKind } from '../../../../core/figures/runs/kinds-of-job.ts';
 import { isAskedOfHolds } from '../../../../core/run-kinds/hold-figures.ts';

@@ -1,5 +1,5 @@
 import { SegmentedControl } from '@mantine/core';
-import type { Job } from '../../../../contract/records.ts';
+import type { Job } from '../../../../contract/job/records.ts';
 import { brokenWords } from '../../../../core/limits/broken-words.ts';
 import { levelWords } from '../../../../core/response/level-words.ts';
 import { useOwnUnits } from '../../../units/use-own-units.tsx';

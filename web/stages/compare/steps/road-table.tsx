@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import type { Job } from '../../../../contract/records.ts';
+import type { Job } from '../../../../contract/job/records.ts';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';
 import { onTheRoad } from '../../../../core/report/on-the-road.ts';
 import { reportedJob } from '../../../../core/report/reported-job.ts';

@@ -1,4 +1,4 @@
-import type { Job } from '../../../../contract/records.ts';
+import type { Job } from '../../../../contract/job/records.ts';
 import type { AttributedStep } from '../../../../core/comparison/attribution.ts';
 import type { FamilyPair } from '../../../../core/judgement/job-claims.ts';
 import { jobClaimWords, toneOf } from '../../../../core/wording/judgement-words.ts';

@@ -1,4 +1,4 @@
-import type { Job } from '../../../../contract/records.ts';
+import type { Job } from '../../../../contract/job/records.ts';
 import type { PlaneFigures, PlaneRange } from '../../../../core/response/plane-figures.ts';
 import { levelWords } from '../../../../core/response/level-words.ts';
 import type { PlaneItem } from '../../../../core/response/plane.ts';

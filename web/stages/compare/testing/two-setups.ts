@@ -1,5 +1,5 @@
 import { keptUnits } from '../../../../core/units/told-units.ts';
-import type { Job, Run, Setup } from '../../../../contract/records.ts';
+import type { Job, Run, Setup } from '../../../../contract/job/records.ts';
 import type { FiguresView } from '../../../../core/figures/request/figures-request.ts';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';
 import type { RunRecord } from '../../../../core/figures/request/job-record.ts';

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import type { Setup } from '../../../../contract/records.ts';
+import type { Setup } from '../../../../contract/job/records.ts';
 import { linesOf, showing } from './line-list.ts';
 
 const setup = (id: number, letter: string) => ({ id, letter, change: '' }) as Setup;

@@ -1,5 +1,5 @@
 import { isHidden, isWanted } from '../../../../core/scene/scene-view.ts';
-import type { Setup } from '../../../../contract/records.ts';
+import type { Setup } from '../../../../contract/job/records.ts';
 import type { ChangeView } from './view.ts';
 import type { CompareView } from './view-address.ts';
 

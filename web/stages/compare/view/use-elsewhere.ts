@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
-import type { BorrowedCurve } from '../../../../contract/job-file.ts';
-import type { Job, Setup } from '../../../../contract/records.ts';
+import type { BorrowedCurve } from '../../../../contract/job/job-file.ts';
+import type { Job, Setup } from '../../../../contract/job/records.ts';
 import { ranSetups } from '../../../../core/job/counted.ts';
 import { useJob } from '../../../state/queries.ts';
 import type { WorkerRequest } from '../../../workers/figures.worker.ts';

@@ -1,7 +1,7 @@
 import { keptUnits } from '../../../../core/units/told-units.ts';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import type { Job, Run, Setup } from '../../../../contract/records.ts';
+import type { Job, Run, Setup } from '../../../../contract/job/records.ts';
 import { standardIds } from '../../../../core/air/correction.ts';
 import { powerUnits, torqueUnits } from '../../../../core/units/units.ts';
 import { laneAxes } from '../../../../core/scene/lane-axis.ts';

@@ -1,7 +1,7 @@
 import { runsOfOwnKinds } from '../../../../core/figures/runs/kinds-of-job.ts';
 import { hasCurve } from '../../../../core/figures/runs/reading.ts';
 import { z } from 'zod';
-import type { Job, Setup } from '../../../../contract/records.ts';
+import type { Job, Setup } from '../../../../contract/job/records.ts';
 import { standardIds } from '../../../../core/air/correction.ts';
 import { baselineSetup } from '../../../../core/job/baseline.ts';
 import { ranSetups } from '../../../../core/job/counted.ts';

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef } from 'react';
 import { useSearchParams } from 'react-router';
-import type { Job } from '../../../../contract/records.ts';
+import type { Job } from '../../../../contract/job/records.ts';
 import { usePreferences } from '../../../state/preferences.ts';
 import { useUnits } from '../../../units/use-own-units.tsx';
 import { addressProblems } from './address-problems.ts';

@@ -1,5 +1,5 @@
 import { Button, CopyButton, Group, Modal, Stack } from '@mantine/core';
-import type { PairingOffer } from '../../../../contract/pairing.ts';
+import type { PairingOffer } from '../../../../contract/people/pairing.ts';
 import { api } from '../../../state/api.ts';
 import { useLive } from '../../../state/live.ts';
 import { useNow } from '../../../ui/use-now.ts';

@@ -3,7 +3,7 @@ import { Button, Group, TextInput } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { WatchedFile } from '../../../../contract/watched-folder.ts';
+import type { WatchedFile } from '../../../../contract/shop/watched-folder.ts';
 import { api } from '../../../state/api.ts';
 import { useChange } from '../../../state/use-change.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';

@@ -1,7 +1,7 @@
 import { Button, Group, Modal, NumberInput, SegmentedControl, Select, Stack, Textarea } from '@mantine/core';
 import { useState } from 'react';
-import type { Job } from '../../../../contract/records.ts';
-import type { VehicleFuelling } from '../../../../contract/vehicles.ts';
+import type { Job } from '../../../../contract/job/records.ts';
+import type { VehicleFuelling } from '../../../../contract/shop/vehicles.ts';
 import { mustBeAxis } from '../../../../core/fuelling/axes.ts';
 import {
   fuellingAxisChannels,

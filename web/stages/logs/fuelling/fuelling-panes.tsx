@@ -1,6 +1,6 @@
 import { SegmentedControl } from '@mantine/core';
 import { useState } from 'react';
-import type { Job, Setup } from '../../../../contract/records.ts';
+import type { Job, Setup } from '../../../../contract/job/records.ts';
 import { cellCount, type FuellingAxes } from '../../../../core/fuelling/axes.ts';
 import type { FittedCell } from '../../../../core/fuelling/corner-fit.ts';
 import type { FuellingTable } from '../../../../core/fuelling/fuelling-table.ts';

@@ -1,6 +1,6 @@
 import { Button } from '@mantine/core';
 import { useNavigate } from 'react-router';
-import type { Job, Setup } from '../../../../contract/records.ts';
+import type { Job, Setup } from '../../../../contract/job/records.ts';
 import { lineOf } from '../../../../core/setup/difference.ts';
 import { progressOf, proposedMultiplier, usualProposal } from '../../../../core/fuelling/standing.ts';
 import { progressWords } from '../../../../core/wording/fuelling-words.ts';

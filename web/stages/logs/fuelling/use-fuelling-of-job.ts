@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import type { Job, Run, Setup } from '../../../../contract/records.ts';
+import type { Job, Run, Setup } from '../../../../contract/job/records.ts';
 import type { FuellingOfRuns } from '../../../../core/fuelling/fuelling-of-runs.ts';
 import { fuelledRuns } from '../../../../core/fuelling/fuelled-runs.ts';
 import { axesOf, settingsOf } from '../../../../core/fuelling/layout.ts';

@@ -1,6 +1,6 @@
 import { Modal } from '@mantine/core';
 import { lazy, Suspense, useState } from 'react';
-import type { Job } from '../../../../contract/records.ts';
+import type { Job } from '../../../../contract/job/records.ts';
 import button from '../../../ui/text-button.module.css';
 
 const LoggerFileForm = lazy(async () => ({ default: (await import('./logger-file-form.tsx')).LoggerFileForm }));

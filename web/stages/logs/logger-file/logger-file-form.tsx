@@ -5,7 +5,7 @@ import { Dropzone } from '@mantine/dropzone';
 import { notifications } from '@mantine/notifications';
 import { skipToken, useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { Job } from '../../../../contract/records.ts';
+import type { Job } from '../../../../contract/job/records.ts';
 import { hasCurve } from '../../../../core/figures/runs/reading.ts';
 import { usualRatio, type LogMapping } from '../../../../core/exchange/loggers/log-mapping.ts';
 import type { FoundInLog } from '../../../../core/log/logger-file/pulls-in-log.ts';

@@ -1,6 +1,6 @@
 import { useOwnUnits } from '../../../units/use-own-units.tsx';
 import { Link } from 'react-router';
-import type { Job, Run } from '../../../../contract/records.ts';
+import type { Job, Run } from '../../../../contract/job/records.ts';
 import { engineOfRun } from '../../../../core/figures/runs/engine-of-run.ts';
 import type { RunFigures } from '../../../../core/figures/runs/figured-run.ts';
 import type { LogView } from '../../../../core/log/view/log-view.ts';

@@ -1,6 +1,6 @@
 import { useOwnUnits } from '../../../units/use-own-units.tsx';
 import { Link } from 'react-router';
-import type { Job, Run } from '../../../../contract/records.ts';
+import type { Job, Run } from '../../../../contract/job/records.ts';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';
 import type { RunFinding } from '../../../../core/judgement/run-findings.ts';
 import type { LogView, ShownEvent } from '../../../../core/log/view/log-view.ts';

@@ -1,4 +1,4 @@
-import type { Run } from '../../../../contract/records.ts';
+import type { Run } from '../../../../contract/job/records.ts';
 import { api } from '../../../state/api.ts';
 import { useChange } from '../../../state/use-change.ts';
 import button from '../../../ui/text-button.module.css';

@@ -3,7 +3,7 @@ import { useOwnUnits } from '../../../units/use-own-units.tsx';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { Job, Run } from '../../../../contract/records.ts';
+import type { Job, Run } from '../../../../contract/job/records.ts';
 import { engineOfRun } from '../../../../core/figures/runs/engine-of-run.ts';
 import { api } from '../../../state/api.ts';
 import button from '../../../ui/text-button.module.css';

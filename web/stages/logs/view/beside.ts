@@ -1,4 +1,4 @@
-import type { Job, Run } from '../../../../contract/records.ts';
+import type { Job, Run } from '../../../../contract/job/records.ts';
 import { baselineRuns, baselineSetup } from '../../../../core/job/baseline.ts';
 import { setupColour } from '../../../../core/scene/setup-look.ts';
 

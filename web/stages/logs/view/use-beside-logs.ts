@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import type { Job } from '../../../../contract/records.ts';
+import type { Job } from '../../../../contract/job/records.ts';
 import { engineOfRun } from '../../../../core/figures/runs/engine-of-run.ts';
 import { recordOfJob } from '../../../../core/figures/request/record-of-job.ts';
 import { useLogMeans } from '../../../workers/figures.ts';

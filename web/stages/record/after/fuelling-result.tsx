@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import type { Job, Run } from '../../../../contract/records.ts';
+import type { Job, Run } from '../../../../contract/job/records.ts';
 import { axesOf, settingsOf } from '../../../../core/fuelling/layout.ts';
 import { progressOf } from '../../../../core/fuelling/standing.ts';
 import { progressWords, usedWords } from '../../../../core/wording/fuelling-words.ts';

@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import type { Job, Run } from '../../../../contract/records.ts';
+import type { Job, Run } from '../../../../contract/job/records.ts';
 import { figureSentence } from '../../../../core/wording/kind-words.ts';
 import { fuelOfRun } from '../../../../core/figures/runs/kinds-of-job.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';

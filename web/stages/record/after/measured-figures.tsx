@@ -1,5 +1,5 @@
 import { useUnits } from '../../../units/use-own-units.tsx';
-import type { Run } from '../../../../contract/records.ts';
+import type { Run } from '../../../../contract/job/records.ts';
 import type { HoldMean } from '../../../../core/run-kinds/steady-holds.ts';
 import { useMeasured } from '../../../workers/figures.ts';
 import {

@@ -1,6 +1,6 @@
 import { useUnits } from '../../../units/use-own-units.tsx';
 import { jobClaimWords, toneOf } from '../../../../core/wording/judgement-words.ts';
-import type { Setup } from '../../../../contract/records.ts';
+import type { Setup } from '../../../../contract/job/records.ts';
 import { formatPower, plusMinus, signed } from '../../../../core/wording/figures.ts';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';
 

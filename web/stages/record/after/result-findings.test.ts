@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import type { Job, Run, Setup } from '../../../../contract/records.ts';
+import type { Job, Run, Setup } from '../../../../contract/job/records.ts';
 import type { RunFinding } from '../../../../core/judgement/run-findings.ts';
 import { findingsOf } from './result-findings.ts';
 

@@ -1,5 +1,5 @@
 import type { Sentence } from '../../../../core/sentence/sentence.ts';
-import type { Job, Run, Setup } from '../../../../contract/records.ts';
+import type { Job, Run, Setup } from '../../../../contract/job/records.ts';
 import { byGravity, type Severity } from '../../../../core/checks/check.ts';
 import { heatWords } from '../../../../core/heat/heat-state.ts';
 import type { RunFinding } from '../../../../core/judgement/run-findings.ts';

@@ -1,8 +1,8 @@
 import { Menu, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import type { RunChange } from '../../../../contract/http.ts';
-import { runKinds } from '../../../../contract/recording.ts';
-import type { Job, Run } from '../../../../contract/records.ts';
+import type { RunChange } from '../../../../contract/job/job-requests.ts';
+import { runKinds } from '../../../../contract/instrument/recording.ts';
+import type { Job, Run } from '../../../../contract/job/records.ts';
 import { api } from '../../../state/api.ts';
 import { useChange } from '../../../state/use-change.ts';
 import { formatWhole } from '../../../../core/wording/figures.ts';

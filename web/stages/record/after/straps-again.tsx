@@ -1,5 +1,5 @@
 import { Button } from '@mantine/core';
-import type { Job, Run } from '../../../../contract/records.ts';
+import type { Job, Run } from '../../../../contract/job/records.ts';
 import { entriesOf } from '../../../state/entries.ts';
 import { SeverityMark } from '../../../ui/severity.tsx';
 import classes from './run-result.module.css';

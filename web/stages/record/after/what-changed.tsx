@@ -1,4 +1,4 @@
-import type { Job, Setup } from '../../../../contract/records.ts';
+import type { Job, Setup } from '../../../../contract/job/records.ts';
 import { countedRuns } from '../../../../core/job/counted.ts';
 import { NewSetup } from '../../../setups/new-setup.tsx';
 import { useLive } from '../../../state/live.ts';

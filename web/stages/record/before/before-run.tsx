@@ -1,7 +1,7 @@
 import { jobConsents } from '../../../../core/consents/asked-consents.ts';
 import { useConsentTemplates } from '../../../consents/job-consents.tsx';
 import { Link } from 'react-router';
-import type { Job, Setup } from '../../../../contract/records.ts';
+import type { Job, Setup } from '../../../../contract/job/records.ts';
 import { Cautions } from '../../../live/cautions.tsx';
 import { usePreferences } from '../../../state/preferences.ts';
 import { inspectionItems } from '../../../../core/inspection/inspection-items.ts';

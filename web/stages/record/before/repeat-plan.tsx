@@ -1,5 +1,5 @@
 import { Checkbox } from '@mantine/core';
-import type { Job, Setup } from '../../../../contract/records.ts';
+import type { Job, Setup } from '../../../../contract/job/records.ts';
 import { runAdvice } from '../../../../core/advice/run-advice.ts';
 import { countedRuns } from '../../../../core/job/counted.ts';
 import { api } from '../../../state/api.ts';

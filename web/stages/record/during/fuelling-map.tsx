@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { Link } from 'react-router';
-import type { RunPlan } from '../../../../contract/recording.ts';
-import type { Job } from '../../../../contract/records.ts';
+import type { RunPlan } from '../../../../contract/instrument/recording.ts';
+import type { Job } from '../../../../contract/job/records.ts';
 import { tableOfPlan } from '../../../fuelling/table-of-plan.ts';
 import { LiveMap, StandInDriver } from '../../../fuelling/live-map.tsx';
 import { useLiveFuelling } from '../../../fuelling/use-live-fuelling.ts';

@@ -1,5 +1,5 @@
 import { useUnits } from '../../../units/use-own-units.tsx';
-import type { Setup } from '../../../../contract/records.ts';
+import type { Setup } from '../../../../contract/job/records.ts';
 import { correctionOf } from '../../../../core/air/correction.ts';
 import type { SetupFigures } from '../../../../core/figures/pairs/setup-figures.ts';
 import { interpolate } from '../../../../core/numerics/interpolation.ts';

@@ -1,5 +1,5 @@
 import { useEffect, useRef } from 'react';
-import type { Run } from '../../../../contract/records.ts';
+import type { Run } from '../../../../contract/job/records.ts';
 import { sound } from '../../../state/cues.ts';
 import { latestReading, onRow, useLive } from '../../../state/live.ts';
 

@@ -1,5 +1,5 @@
 import { Menu } from '@mantine/core';
-import type { BayState } from '../../../../contract/live.ts';
+import type { BayState } from '../../../../contract/bays/live.ts';
 import { useLive } from '../../../state/live.ts';
 import classes from './control-bar.module.css';
 

@@ -2,7 +2,7 @@ import { fetchWhatChanged } from '../../../../state/what-changed.ts';
 import { Button, Group, Modal, SegmentedControl, Stack, Text, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import { lazy, Suspense, useCallback, useState } from 'react';
-import type { Job } from '../../../../../contract/records.ts';
+import type { Job } from '../../../../../contract/job/records.ts';
 import { api } from '../../../../state/api.ts';
 import { tellProblem } from '../../../../state/queries.ts';
 import type { Drafted } from './draft.ts';
