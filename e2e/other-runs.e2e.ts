@@ -1,5 +1,5 @@
 import type { BayState } from '../contract/bays/live.ts';
-import type { RunPlan } from '../contract/instrument/recording.ts';
+import type { RunPlan } from '../contract/instruments/recording.ts';
 import type { Job } from '../contract/job/records.ts';
 import { writeRecordingCsv } from '../core/exchange/recordings/write-csv.ts';
 import { roadDrive } from '../core/testing/kind-runs.ts';

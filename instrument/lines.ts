@@ -1,5 +1,5 @@
 import { connect, type Socket } from 'node:net';
-import { linesWanted, type LinesWanted } from '../contract/instrument/lines-link.ts';
+import { linesWanted, type LinesWanted } from '../contract/instruments/lines-link.ts';
 import { LineReader } from '../contract/values/line-reader.ts';
 import { jsonIn } from '../contract/values/text.ts';
 import { AdaptedInstrument, type AdaptedPlace } from './adapters/adapted-instrument.ts';

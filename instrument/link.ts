@@ -8,7 +8,7 @@ import {
   type DeviceMessage,
   type Hello,
   type SuvokMessage,
-} from '../contract/instrument/bench-link.ts';
+} from '../contract/instruments/bench-link.ts';
 import { jsonIn } from '../contract/values/text.ts';
 
 const retryMs = 700;

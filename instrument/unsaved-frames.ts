@@ -1,4 +1,4 @@
-import type { Frame } from '../contract/instrument/bench-link.ts';
+import type { Frame } from '../contract/instruments/bench-link.ts';
 
 /** So many frames are kept at most: two minutes of a thousand a second. */
 const mostKept = 120_000;

@@ -1,5 +1,5 @@
 import { nextBayName } from '../contract/bays/bay-requests.ts';
-import { isDynoKind, type Hello } from '../contract/instrument/bench-link.ts';
+import { isDynoKind, type Hello } from '../contract/instruments/bench-link.ts';
 import { mostBays } from '../contract/values/parts.ts';
 
 /** A bay as an instrument that comes finds it. */

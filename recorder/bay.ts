@@ -1,7 +1,7 @@
 import { EventEmitter } from 'node:events';
 import type { BayState } from '../contract/bays/live.ts';
 import type { Log } from '../contract/values/service-log.ts';
-import { usualPlan, type RunPlan, type SetPoint } from '../contract/instrument/recording.ts';
+import { usualPlan, type RunPlan, type SetPoint } from '../contract/instruments/recording.ts';
 import type { Run } from '../contract/job/records.ts';
 import { Refusal } from '../core/refusal.ts';
 import { BayAir } from './bay-air.ts';

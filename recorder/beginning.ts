@@ -1,5 +1,5 @@
 import type { NewRun } from '../contract/bays/recorded-run.ts';
-import type { RunPlan } from '../contract/instrument/recording.ts';
+import type { RunPlan } from '../contract/instruments/recording.ts';
 import type { Device } from './devices/device.ts';
 import type { FollowedLoggers } from './followed-loggers.ts';
 import type { LoggerTap } from './logger-tap.ts';

@@ -1,5 +1,5 @@
-import type { SuvokMessage } from '../contract/instrument/bench-link.ts';
-import type { RunPlan, StepTable } from '../contract/instrument/recording.ts';
+import type { SuvokMessage } from '../contract/instruments/bench-link.ts';
+import type { RunPlan, StepTable } from '../contract/instruments/recording.ts';
 
 /** What an instrument that can make a run is told; nothing where its holds are named one by one while it goes on. */
 export function commandFor(

@@ -1,6 +1,6 @@
 import { describe, expect, jest, test } from '@jest/globals';
 import { silentLog } from '../contract/values/service-log.ts';
-import { plainSettings } from '../contract/instrument/recording.ts';
+import { plainSettings } from '../contract/instruments/recording.ts';
 import { Drainer } from './drainer.ts';
 import { Displaced, NeverTaken } from './recorder-store.ts';
 import { Journal } from './spool/journal.ts';

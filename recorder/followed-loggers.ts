@@ -1,4 +1,4 @@
-import type { RunLogRecord } from '../contract/instrument/recording.ts';
+import type { RunLogRecord } from '../contract/instruments/recording.ts';
 import type { LoggerTap } from './logger-tap.ts';
 import type { SourceOfRun } from './spool/records.ts';
 

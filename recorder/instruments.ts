@@ -1,4 +1,4 @@
-import type { DeviceSettings } from '../contract/instrument/recording.ts';
+import type { DeviceSettings } from '../contract/instruments/recording.ts';
 import { Refusal } from '../core/refusal.ts';
 import { rpmPerRadS } from '../core/units/units.ts';
 import type { BenchLink } from './devices/bench-link.ts';

@@ -1,4 +1,4 @@
-import type { RunLogRecord } from '../contract/instrument/recording.ts';
+import type { RunLogRecord } from '../contract/instruments/recording.ts';
 import type { Device } from './devices/device.ts';
 import { PreBuffer } from './pre-buffer.ts';
 

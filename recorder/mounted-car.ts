@@ -1,4 +1,4 @@
-import type { ConfigureMessage } from '../contract/instrument/bench-link.ts';
+import type { ConfigureMessage } from '../contract/instruments/bench-link.ts';
 import type { Mounting } from '../contract/bays/bay-requests.ts';
 import type { Log } from '../contract/values/service-log.ts';
 import type { CarOnDyno } from '../contract/bays/recorded-run.ts';

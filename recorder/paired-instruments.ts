@@ -1,6 +1,6 @@
 import { createHash, randomBytes, timingSafeEqual } from 'node:crypto';
 import { EventEmitter } from 'node:events';
-import type { PairMessage } from '../contract/instrument/bench-link.ts';
+import type { PairMessage } from '../contract/instruments/bench-link.ts';
 import type { BaysState } from '../contract/bays/live.ts';
 import type { Outside } from '../contract/people/people.ts';
 import { Refusal } from '../core/refusal.ts';

@@ -5,8 +5,8 @@ import {
   type PlainInstrument,
   type TrialRequest,
   type TrialState,
-} from '../contract/instrument/plain-instrument.ts';
-import { plainSettings, type DeviceSettings } from '../contract/instrument/recording.ts';
+} from '../contract/instruments/plain-instrument.ts';
+import { plainSettings, type DeviceSettings } from '../contract/instruments/recording.ts';
 import { Refusal } from '../core/refusal.ts';
 import { channelIntake } from './devices/channel-intake.ts';
 import type { Device } from './devices/device.ts';

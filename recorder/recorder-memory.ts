@@ -6,7 +6,7 @@ import { mounting } from '../contract/bays/bay-requests.ts';
 import { bayNumber } from '../contract/values/parts.ts';
 import { carOnDyno } from '../contract/bays/recorded-run.ts';
 import { pairedInstrument } from '../contract/people/pairing.ts';
-import { deviceSettings, runPlan } from '../contract/instrument/recording.ts';
+import { deviceSettings, runPlan } from '../contract/instruments/recording.ts';
 import { jsonIn } from '../contract/values/text.ts';
 
 const rememberedBay = z.object({

@@ -1,6 +1,6 @@
 import type { Mounting } from '../contract/bays/bay-requests.ts';
 import type { CarOnDyno, NewRun } from '../contract/bays/recorded-run.ts';
-import type { DeviceSettings } from '../contract/instrument/recording.ts';
+import type { DeviceSettings } from '../contract/instruments/recording.ts';
 import type { Run } from '../contract/job/records.ts';
 import type { StoredBay } from '../store/bays.ts';
 import type { RowsKept } from '../store/samples.ts';

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { EventEmitter } from 'node:events';
 import type { BayState } from '../contract/bays/live.ts';
 import type { Log } from '../contract/values/service-log.ts';
-import type { RunPlan } from '../contract/instrument/recording.ts';
+import type { RunPlan } from '../contract/instruments/recording.ts';
 import { speedChannels } from '../core/recording/channels.ts';
 import { runTrigger, type RunTrigger } from '../core/recording/run-trigger.ts';
 import { Refusal } from '../core/refusal.ts';

@@ -1,4 +1,4 @@
-import type { DeviceSettings } from '../contract/instrument/recording.ts';
+import type { DeviceSettings } from '../contract/instruments/recording.ts';
 import { Device } from './devices/device.ts';
 import type { LoggerTap } from './logger-tap.ts';
 import type { Recorder } from './recorder.ts';

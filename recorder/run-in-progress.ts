@@ -1,4 +1,4 @@
-import type { RunPlan } from '../contract/instrument/recording.ts';
+import type { RunPlan } from '../contract/instruments/recording.ts';
 import { discontinuityRemarks } from './devices/discontinuity.ts';
 import type { FollowedLoggers } from './followed-loggers.ts';
 import type { Discontinuity, EndRecord } from './spool/records.ts';

@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
-import type { Hello } from '../contract/instrument/bench-link.ts';
+import type { Hello } from '../contract/instruments/bench-link.ts';
 import { chance } from '../core/testing/chance.ts';
 import { MemoryFiles } from './testing/memory-files.ts';
 import { MemoryStore } from './testing/memory-store.ts';

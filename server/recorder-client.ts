@@ -2,7 +2,7 @@ import { EventEmitter } from 'node:events';
 import { connect, type Socket } from 'node:net';
 import type { BaysState } from '../contract/bays/live.ts';
 import { recorderMessage, type BayAsk } from '../contract/bays/recorder-link.ts';
-import { usualPlan } from '../contract/instrument/recording.ts';
+import { usualPlan } from '../contract/instruments/recording.ts';
 import { Refusal } from '../core/refusal.ts';
 import { BlockReader, wordsBlock } from '../recorder/local-link/blocks.ts';
 

@@ -1,5 +1,5 @@
 import { setImmediate } from 'node:timers/promises';
-import type { SuvokMessage } from '../contract/instrument/bench-link.ts';
+import type { SuvokMessage } from '../contract/instruments/bench-link.ts';
 import { Chance } from './chance.ts';
 import { fullKpa, type Drive } from './driver.ts';
 import { faultNames } from './faults.ts';

@@ -1,4 +1,4 @@
-import type { ConfigureMessage } from '../contract/instrument/bench-link.ts';
+import type { ConfigureMessage } from '../contract/instruments/bench-link.ts';
 import type { Car } from './car.ts';
 
 type Items = ConfigureMessage['items'];

@@ -1,4 +1,4 @@
-import type { dynoKinds } from '../contract/instrument/bench-link.ts';
+import type { dynoKinds } from '../contract/instruments/bench-link.ts';
 import type { DynoFile } from '../contract/files/machine-and-air.ts';
 
 /** How a machine describes itself. */

@@ -1,4 +1,4 @@
-import type { ConfigureMessage } from '../contract/instrument/bench-link.ts';
+import type { ConfigureMessage } from '../contract/instruments/bench-link.ts';
 import { Absorber, type LoadControl } from './absorber.ts';
 import { carNamed, type Car } from './car.ts';
 import { Chance } from './chance.ts';

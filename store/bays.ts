@@ -1,5 +1,5 @@
 import type { Mounting } from '../contract/bays/bay-requests.ts';
-import { deviceSettings, runPlan, type DeviceSettings, type RunPlan } from '../contract/instrument/recording.ts';
+import { deviceSettings, runPlan, type DeviceSettings, type RunPlan } from '../contract/instruments/recording.ts';
 import { inTransaction, type Database, type Queryable } from './database.ts';
 
 /** A bay as the database has it, a copy for a recorder that begins anew. */

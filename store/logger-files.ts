@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
-import { logSource, type LogSource } from '../contract/instrument/logger-file.ts';
+import { logSource, type LogSource } from '../contract/instruments/logger-file.ts';
 import type { Run } from '../contract/job/records.ts';
-import type { RunLogRecord } from '../contract/instrument/recording.ts';
+import type { RunLogRecord } from '../contract/instruments/recording.ts';
 import type { Recording } from '../core/recording/recording.ts';
 import type { Queryable } from './database.ts';
 import { recordOf } from './rows.ts';

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { dynoFile } from '../files/machine-and-air.ts';
 import { bayNumber, identifier, rpm, trimmedText } from '../values/parts.ts';
-import { probePlace } from '../instrument/recording.ts';
+import { probePlace } from '../instruments/recording.ts';
 
 /** Bodies of requests about a bay and its instruments. */
 

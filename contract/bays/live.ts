@@ -1,11 +1,11 @@
 import { z } from 'zod';
-import { channelDeclaration, deviceKinds } from '../instrument/bench-link.ts';
+import { channelDeclaration, deviceKinds } from '../instruments/bench-link.ts';
 import { airFile, dynoFile } from '../files/machine-and-air.ts';
 import { bayNumber, identifier } from '../values/parts.ts';
 import { pairingState } from '../people/pairing.ts';
-import { plainInstrument, trialState } from '../instrument/plain-instrument.ts';
+import { plainInstrument, trialState } from '../instruments/plain-instrument.ts';
 import { run } from '../job/records.ts';
-import { deviceSettings, runPlan } from '../instrument/recording.ts';
+import { deviceSettings, runPlan } from '../instruments/recording.ts';
 
 /** What the server says over the WebSocket at /live. */
 export const deviceState = z.object({

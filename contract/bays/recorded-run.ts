@@ -1,8 +1,8 @@
 import { z } from 'zod';
-import { channelDeclaration } from '../instrument/bench-link.ts';
+import { channelDeclaration } from '../instruments/bench-link.ts';
 import { airFile, dynoFile } from '../files/machine-and-air.ts';
 import { bayNumber, identifier, moment } from '../values/parts.ts';
-import { madeAs, runKinds, runLogRecord } from '../instrument/recording.ts';
+import { madeAs, runKinds, runLogRecord } from '../instruments/recording.ts';
 import { setupItem } from '../values/setup-item.ts';
 
 /** What the recorder keeps of its own, on its disk, until the database has it. */

@@ -11,8 +11,8 @@ import {
 import { baysState } from './live.ts';
 import { bayNumber, identifier } from '../values/parts.ts';
 import { pairedName, pairingCode } from '../people/pairing.ts';
-import { plainName, plainRequest, trialRequest } from '../instrument/plain-instrument.ts';
-import { runPlan, setPoint } from '../instrument/recording.ts';
+import { plainName, plainRequest, trialRequest } from '../instruments/plain-instrument.ts';
+import { runPlan, setPoint } from '../instruments/recording.ts';
 
 /** What the server asks of the recorder over their local socket, and what the recorder says. */
 

@@ -5,7 +5,7 @@ import { airFile, dynoFile } from '../files/machine-and-air.ts';
 import { briefFields } from './job-file.ts';
 import { identifier, trimmedText, rpm, freeText, moment } from '../values/parts.ts';
 import { run } from './records.ts';
-import { runKinds } from '../instrument/recording.ts';
+import { runKinds } from '../instruments/recording.ts';
 import { setupItem } from '../values/setup-item.ts';
 
 /** Bodies of requests about a job, its setups and runs. */

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { Endpoint } from '../values/endpoint.ts';
-import { runKinds } from '../instrument/recording.ts';
+import { runKinds } from '../instruments/recording.ts';
 
 const figure = { id: z.string(), label: z.string(), unit: z.string(), digits: z.int() };
 const number = z.number().nullable();

@@ -1,6 +1,6 @@
 import { givenFields, loadModes, statedAir } from './circumstances.ts';
 import { z } from 'zod';
-import { channelDeclaration } from '../instrument/bench-link.ts';
+import { channelDeclaration } from '../instruments/bench-link.ts';
 import { airFile, dynoFile } from '../files/machine-and-air.ts';
 import { baseline, briefFields, photo, tuneFile, tunerPackage } from './job-file.ts';
 import { consent } from '../shop/consents.ts';
@@ -8,7 +8,7 @@ import { pauseReasons } from '../shop/day.ts';
 import { jobEntryLists } from './entries.ts';
 import { bayNumber, identifier, moment } from '../values/parts.ts';
 import { reportVersion } from '../report/report.ts';
-import { madeAs, runKinds, runLogRecord } from '../instrument/recording.ts';
+import { madeAs, runKinds, runLogRecord } from '../instruments/recording.ts';
 import { setupItem } from '../values/setup-item.ts';
 import { vehicle } from '../shop/vehicles.ts';
 

@@ -18,7 +18,7 @@ import { airFile, dynoFile } from '../files/machine-and-air.ts';
 import * as http from '../job/job-requests.ts';
 import * as file from '../job/job-file.ts';
 import { unclaimedRuns } from '../bays/live.ts';
-import { logSource } from '../instrument/logger-file.ts';
+import { logSource } from '../instruments/logger-file.ts';
 import { job, jobList, run, setup } from '../job/records.ts';
 import { reportEndpoints } from './report-endpoints.ts';
 import { sharedLinkEndpoints } from '../report/shared-link.ts';

@@ -2,8 +2,8 @@ import type { Endpoint } from '../values/endpoint.ts';
 import * as bays from '../bays/bay-requests.ts';
 import { baysState, bayState } from '../bays/live.ts';
 import { pairedName, pairingOffer } from '../people/pairing.ts';
-import * as plain from '../instrument/plain-instrument.ts';
-import { runPlan, setPoint } from '../instrument/recording.ts';
+import * as plain from '../instruments/plain-instrument.ts';
+import { runPlan, setPoint } from '../instruments/recording.ts';
 
 /** What is asked of the bays: what is on each dyno, what comes next there, and its recorder. `:id` is the bay's number. */
 const ofBays: readonly Endpoint[] = [

@@ -1,4 +1,4 @@
-import type { LineWay } from '../../contract/instrument/plain-instrument.ts';
+import type { LineWay } from '../../contract/instruments/plain-instrument.ts';
 import { Link } from '../link.ts';
 import type { Adapter } from './adapter.ts';
 import { openLines, type LineSource } from './line-source.ts';

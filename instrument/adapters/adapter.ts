@@ -1,4 +1,4 @@
-import type { Frame, Hello } from '../../contract/instrument/bench-link.ts';
+import type { Frame, Hello } from '../../contract/instruments/bench-link.ts';
 
 /** Where a line stands among those that came together. */
 export interface Among {

@@ -1,8 +1,8 @@
 import { createSocket } from 'node:dgram';
 import { lookup } from 'node:dns/promises';
 import { connect, createServer, type Socket } from 'node:net';
-import { longestLine } from '../../contract/instrument/bench-link.ts';
-import type { LineWay } from '../../contract/instrument/plain-instrument.ts';
+import { longestLine } from '../../contract/instruments/bench-link.ts';
+import type { LineWay } from '../../contract/instruments/plain-instrument.ts';
 import { withoutUnseen } from '../../contract/values/text.ts';
 import { LineReader } from '../../contract/values/line-reader.ts';
 import type { Attempt, Opened } from './attempt.ts';

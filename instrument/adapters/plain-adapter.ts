@@ -1,4 +1,4 @@
-import { helloOf, type PlainInstrument } from '../../contract/instrument/plain-instrument.ts';
+import { helloOf, type PlainInstrument } from '../../contract/instruments/plain-instrument.ts';
 import { readPlainLine } from '../../core/exchange/recordings/plain-line.ts';
 import type { Adapter } from './adapter.ts';
 

@@ -1,5 +1,5 @@
-import type { LinesTold, LinesWanted } from '../../contract/instrument/lines-link.ts';
-import type { PlainInstrument, TrialRequest, TrialState } from '../../contract/instrument/plain-instrument.ts';
+import type { LinesTold, LinesWanted } from '../../contract/instruments/lines-link.ts';
+import type { PlainInstrument, TrialRequest, TrialState } from '../../contract/instruments/plain-instrument.ts';
 import { AdaptedInstrument } from './adapted-instrument.ts';
 import { openLines, type LineSource } from './line-source.ts';
 import { plainAdapter } from './plain-adapter.ts';

@@ -1,4 +1,4 @@
-import type { LineWay } from '../../contract/instrument/plain-instrument.ts';
+import type { LineWay } from '../../contract/instruments/plain-instrument.ts';
 import type { Attempt, Opened } from './attempt.ts';
 
 /** A serial port as `serialport` gives one. */

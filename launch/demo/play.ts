@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { account } from '../../contract/people/people.ts';
 import { setupFuelling } from '../../contract/shop/fuelling.ts';
 import { bayState, type BayState } from '../../contract/bays/live.ts';
-import { usualSteps, type RunPlan } from '../../contract/instrument/recording.ts';
+import { usualSteps, type RunPlan } from '../../contract/instruments/recording.ts';
 import type { SetupItemRecord } from '../../contract/values/setup-item.ts';
 import { DemoAsk } from './ask.ts';
 import { bookDays } from './day.ts';

@@ -1,8 +1,8 @@
 import { EventEmitter } from 'node:events';
 import { createServer, type Server, type Socket } from 'node:net';
 import { createServer as createSecureServer, type TlsOptions } from 'node:tls';
-import type { Hello } from '../../contract/instrument/bench-link.ts';
-import { plainSettings, type DeviceSettings } from '../../contract/instrument/recording.ts';
+import type { Hello } from '../../contract/instruments/bench-link.ts';
+import { plainSettings, type DeviceSettings } from '../../contract/instruments/recording.ts';
 import { Refusal } from '../../core/refusal.ts';
 import type { Journal } from '../spool/journal.ts';
 import { Device } from './device.ts';

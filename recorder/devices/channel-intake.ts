@@ -1,4 +1,4 @@
-import type { Hello } from '../../contract/instrument/bench-link.ts';
+import type { Hello } from '../../contract/instruments/bench-link.ts';
 import type { DynoKind } from '../../core/dyno/dyno-profile.ts';
 import { drumsIn } from '../../core/dyno/drums.ts';
 import {

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { silentLog } from '../../contract/values/service-log.ts';
-import { plainSettings } from '../../contract/instrument/recording.ts';
+import { plainSettings } from '../../contract/instruments/recording.ts';
 import { Journal } from '../spool/journal.ts';
 import { MemoryFiles } from '../testing/memory-files.ts';
 import { rollerHello } from '../testing/test-instrument.ts';

@@ -1,9 +1,9 @@
 import { EventEmitter } from 'node:events';
-import { plainProtocol, type Frame, type Hello, type SuvokMessage } from '../../contract/instrument/bench-link.ts';
+import { plainProtocol, type Frame, type Hello, type SuvokMessage } from '../../contract/instruments/bench-link.ts';
 import { torqueChannels } from '../../contract/files/drums.ts';
 import type { DynoFile } from '../../contract/files/machine-and-air.ts';
 import type { DeviceState } from '../../contract/bays/live.ts';
-import type { DeviceSettings } from '../../contract/instrument/recording.ts';
+import type { DeviceSettings } from '../../contract/instruments/recording.ts';
 import type { Journal } from '../spool/journal.ts';
 import type { KeptSession } from '../spool/journal-index.ts';
 import type { Discontinuity } from '../spool/records.ts';

@@ -10,7 +10,7 @@ import {
   type Hello,
   type PairMessage,
   type SuvokMessage,
-} from '../../contract/instrument/bench-link.ts';
+} from '../../contract/instruments/bench-link.ts';
 import { problemIn } from '../../contract/files/machine-and-air.ts';
 import { cleanJson, UncleanInput, withoutUnseen } from '../../contract/values/text.ts';
 import { Refusal } from '../../core/refusal.ts';

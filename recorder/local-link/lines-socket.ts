@@ -1,6 +1,6 @@
 import { chmod, rm } from 'node:fs/promises';
 import { createServer, type Server, type Socket } from 'node:net';
-import { linesTold, type LinesTold, type LinesWanted } from '../../contract/instrument/lines-link.ts';
+import { linesTold, type LinesTold, type LinesWanted } from '../../contract/instruments/lines-link.ts';
 import { LineReader } from '../../contract/values/line-reader.ts';
 import type { Log } from '../../contract/values/service-log.ts';
 import { jsonIn } from '../../contract/values/text.ts';

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
 import { silentLog } from '../../contract/values/service-log.ts';
-import { plainSettings } from '../../contract/instrument/recording.ts';
+import { plainSettings } from '../../contract/instruments/recording.ts';
 import { MemoryFiles } from '../testing/memory-files.ts';
 import { rollerHello } from '../testing/test-instrument.ts';
 import { Journal } from './journal.ts';

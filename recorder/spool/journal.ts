@@ -1,8 +1,8 @@
 import { EventEmitter } from 'node:events';
-import type { Hello } from '../../contract/instrument/bench-link.ts';
+import type { Hello } from '../../contract/instruments/bench-link.ts';
 import type { Log } from '../../contract/values/service-log.ts';
 import type { NewRun } from '../../contract/bays/recorded-run.ts';
-import type { DeviceSettings } from '../../contract/instrument/recording.ts';
+import type { DeviceSettings } from '../../contract/instruments/recording.ts';
 import { JournalIndex, type KeptRun, type KeptSession } from './journal-index.ts';
 import {
   jsonContent,

@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { helloMessage } from '../../contract/instrument/bench-link.ts';
+import { helloMessage } from '../../contract/instruments/bench-link.ts';
 import { newRun } from '../../contract/bays/recorded-run.ts';
-import { deviceSettings } from '../../contract/instrument/recording.ts';
+import { deviceSettings } from '../../contract/instruments/recording.ts';
 
 /** What the spool's records are. A kind's number is never given to another. */
 export const kinds = { session: 1, rows: 2, break: 3, begin: 4, end: 5, stored: 6, closed: 7, ending: 8 } as const;

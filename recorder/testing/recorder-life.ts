@@ -1,5 +1,5 @@
 import { silentLog } from '../../contract/values/service-log.ts';
-import { plainSettings, usualPlan } from '../../contract/instrument/recording.ts';
+import { plainSettings, usualPlan } from '../../contract/instruments/recording.ts';
 import type { Conditions } from '../beginning.ts';
 import type { Device } from '../devices/device.ts';
 import { Drainer } from '../drainer.ts';

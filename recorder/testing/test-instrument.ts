@@ -1,6 +1,6 @@
 import { EventEmitter } from 'node:events';
-import type { Frame, Hello, SuvokMessage } from '../../contract/instrument/bench-link.ts';
-import { plainSettings } from '../../contract/instrument/recording.ts';
+import type { Frame, Hello, SuvokMessage } from '../../contract/instruments/bench-link.ts';
+import { plainSettings } from '../../contract/instruments/recording.ts';
 import { testDyno } from '../../core/testing/test-car.ts';
 import { Device } from '../devices/device.ts';
 import type { Peer } from '../devices/peer.ts';

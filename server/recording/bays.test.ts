@@ -2,7 +2,7 @@ import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
 import { WebSocket } from 'ws';
 import type { BaysState, BayState } from '../../contract/bays/live.ts';
 import { liveMessage, type LiveMessage } from '../../contract/bays/live.ts';
-import { usualPlan } from '../../contract/instrument/recording.ts';
+import { usualPlan } from '../../contract/instruments/recording.ts';
 import type { Job, Run } from '../../contract/job/records.ts';
 import { startRecorder } from '../../recorder/start-recorder.ts';
 import { silentLog } from '../../contract/values/service-log.ts';

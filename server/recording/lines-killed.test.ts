@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, expect, test } from '@jest/globals';
 import { createServer, type Server, type Socket } from 'node:net';
-import type { PlainInstrument } from '../../contract/instrument/plain-instrument.ts';
+import type { PlainInstrument } from '../../contract/instruments/plain-instrument.ts';
 import { testDyno } from '../../core/testing/test-car.ts';
 import { Lines } from '../../instrument/lines.ts';
 import { linesPlace, socketPlace } from '../../recorder/local-link/socket-place.ts';

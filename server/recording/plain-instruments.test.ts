@@ -4,7 +4,7 @@ import { connect, createServer, type Server, type Socket } from 'node:net';
 import { SerialPortMock } from 'serialport';
 import { silentLog } from '../../contract/values/service-log.ts';
 import type { BaysState } from '../../contract/bays/live.ts';
-import type { PlainInstrument } from '../../contract/instrument/plain-instrument.ts';
+import type { PlainInstrument } from '../../contract/instruments/plain-instrument.ts';
 import type { Run } from '../../contract/job/records.ts';
 import { Lines } from '../../instrument/lines.ts';
 import { linesPlace } from '../../recorder/local-link/socket-place.ts';

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { silentLog } from '../../contract/values/service-log.ts';
 import { SpreadLearner } from '../spread-learner.ts';
 import type { CheckHistoryRecord } from '../../contract/job/check-history.ts';
-import { usualPlan } from '../../contract/instrument/recording.ts';
+import { usualPlan } from '../../contract/instruments/recording.ts';
 import type { Job, Run } from '../../contract/job/records.ts';
 import { generatedRun } from '../../core/testing/generated-run.ts';
 import { BenchClient } from '../testing/bench-client.ts';

@@ -9,9 +9,9 @@ import {
   ratioRequest,
 } from '../../contract/bays/bay-requests.ts';
 import type { BaysState, BayState } from '../../contract/bays/live.ts';
-import { plainName, plainRequest, trialRequest } from '../../contract/instrument/plain-instrument.ts';
+import { plainName, plainRequest, trialRequest } from '../../contract/instruments/plain-instrument.ts';
 import type { BayAsk } from '../../contract/bays/recorder-link.ts';
-import { runPlan, setPoint } from '../../contract/instrument/recording.ts';
+import { runPlan, setPoint } from '../../contract/instruments/recording.ts';
 import type { RecorderClient } from '../recorder-client.ts';
 import type { Database } from '../../store/database.ts';
 import { jobState } from '../../store/jobs.ts';

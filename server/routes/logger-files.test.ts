@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import type { LogSource } from '../../contract/instrument/logger-file.ts';
+import type { LogSource } from '../../contract/instruments/logger-file.ts';
 import type { Job, Run } from '../../contract/job/records.ts';
 import { recordingFromBytes, recordingToBytes } from '../../core/exchange/recordings/recording-bytes.ts';
 import { writeRecordingCsv } from '../../core/exchange/recordings/write-csv.ts';

@@ -1,4 +1,4 @@
-import { joinedLog, logSource } from '../../contract/instrument/logger-file.ts';
+import { joinedLog, logSource } from '../../contract/instruments/logger-file.ts';
 import { recordingFromBytes } from '../../core/exchange/recordings/recording-bytes.ts';
 import type { Recording } from '../../core/recording/recording.ts';
 import type { Database } from '../../store/database.ts';

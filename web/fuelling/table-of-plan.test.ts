@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { usualPlan } from '../../contract/instrument/recording.ts';
+import { usualPlan } from '../../contract/instruments/recording.ts';
 import { isTable, tableOfPlan } from './table-of-plan.ts';
 
 const steps = { ...usualPlan.steps, speedsRpm: [3000, 2000, 3000], loadsKpa: [70, 45] };

@@ -1,5 +1,5 @@
 import type { Job } from '../../contract/job/records.ts';
-import type { RunPlan } from '../../contract/instrument/recording.ts';
+import type { RunPlan } from '../../contract/instruments/recording.ts';
 import type { VehicleFuelling } from '../../contract/shop/vehicles.ts';
 
 /** Whether a plan is driven over a table: part load, or holds at several speeds and loads. */

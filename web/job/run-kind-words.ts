@@ -1,5 +1,5 @@
 import { kindNames } from '../../core/wording/kind-words.ts';
-import type { RunKind } from '../../contract/instrument/recording.ts';
+import type { RunKind } from '../../contract/instruments/recording.ts';
 
 /** How each kind of run is called, and what it is for. */
 export const runKindWords: Record<RunKind, { name: string; what: string }> = {

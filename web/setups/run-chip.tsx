@@ -3,7 +3,7 @@ import { Button, Group, Popover, Select, Stack, Text, TextInput } from '@mantine
 import { notifications } from '@mantine/notifications';
 import { useState } from 'react';
 import type { RunChange } from '../../contract/job/job-requests.ts';
-import { runKinds } from '../../contract/instrument/recording.ts';
+import { runKinds } from '../../contract/instruments/recording.ts';
 import type { Run } from '../../contract/job/records.ts';
 import { fuelWords } from '../../core/fuel/ledger.ts';
 import { CircumstancesDialog } from './circumstances/circumstances-dialog.tsx';

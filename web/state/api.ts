@@ -21,11 +21,11 @@ import { price } from '../../contract/shop/charges.ts';
 import { shiftNote } from '../../contract/shop/shifts.ts';
 import { equipment, equipmentFile } from '../../contract/shop/equipment.ts';
 import { pairingOffer } from '../../contract/people/pairing.ts';
-import { logSource, type JoinedLog, type LogSource } from '../../contract/instrument/logger-file.ts';
-import type { PlainInstrument } from '../../contract/instrument/plain-instrument.ts';
+import { logSource, type JoinedLog, type LogSource } from '../../contract/instruments/logger-file.ts';
+import type { PlainInstrument } from '../../contract/instruments/plain-instrument.ts';
 import { account, outside, person, type NewPerson, type PersonChange } from '../../contract/people/people.ts';
 import { baysState, bayState, unclaimedRuns } from '../../contract/bays/live.ts';
-import type { RunPlan, SetPoint } from '../../contract/instrument/recording.ts';
+import type { RunPlan, SetPoint } from '../../contract/instruments/recording.ts';
 import {
   madeSharedLink,
   sharedContent,

@@ -1,6 +1,6 @@
 /** @jest-environment jsdom */
 import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
-import { usualPlan } from '../../contract/instrument/recording.ts';
+import { usualPlan } from '../../contract/instruments/recording.ts';
 import { latestReading, newestRow, onRow, useLive, watchBay } from './live.ts';
 import { bayWith, connectedPage, FakeSocket } from '../testing/live-rows.ts';
 import { queryClient } from './queries.ts';

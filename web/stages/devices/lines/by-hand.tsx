@@ -1,7 +1,7 @@
 import { Button, Group } from '@mantine/core';
 import { useState } from 'react';
 import type { BaysState } from '../../../../contract/bays/live.ts';
-import type { PlainInstrument } from '../../../../contract/instrument/plain-instrument.ts';
+import type { PlainInstrument } from '../../../../contract/instruments/plain-instrument.ts';
 import { api } from '../../../state/api.ts';
 import { useLive } from '../../../state/live.ts';
 import { useChange } from '../../../state/use-change.ts';

@@ -1,5 +1,5 @@
 import { Autocomplete, TextInput } from '@mantine/core';
-import type { PlainInstrument } from '../../../../contract/instrument/plain-instrument.ts';
+import type { PlainInstrument } from '../../../../contract/instruments/plain-instrument.ts';
 import { cellValue, lineCells, perSecond, type PlainColumn } from '../../../../core/exchange/recordings/plain-line.ts';
 import {
   channelLabel,

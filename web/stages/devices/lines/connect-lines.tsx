@@ -1,7 +1,7 @@
 import { Button, Checkbox, Group, Modal, Select, Stack, TextInput } from '@mantine/core';
 import { useEffect, useState } from 'react';
-import { deviceKinds } from '../../../../contract/instrument/bench-link.ts';
-import type { PlainInstrument, TrialState } from '../../../../contract/instrument/plain-instrument.ts';
+import { deviceKinds } from '../../../../contract/instruments/bench-link.ts';
+import type { PlainInstrument, TrialState } from '../../../../contract/instruments/plain-instrument.ts';
 import { deviceKindWords } from '../../../live/device-kind-words.ts';
 import { api } from '../../../state/api.ts';
 import { useLive } from '../../../state/live.ts';

@@ -1,5 +1,5 @@
-import { isDynoKind } from '../../../../contract/instrument/bench-link.ts';
-import type { PlainInstrument } from '../../../../contract/instrument/plain-instrument.ts';
+import { isDynoKind } from '../../../../contract/instruments/bench-link.ts';
+import type { PlainInstrument } from '../../../../contract/instruments/plain-instrument.ts';
 import { lineCells, likelyForm, type PlainColumn } from '../../../../core/exchange/recordings/plain-line.ts';
 import { knownChannels, toChannelUnit, type KnownChannel } from '../../../../core/recording/channels.ts';
 

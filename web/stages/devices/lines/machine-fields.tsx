@@ -1,5 +1,5 @@
 import { Group, NumberInput } from '@mantine/core';
-import { isDynoKind } from '../../../../contract/instrument/bench-link.ts';
+import { isDynoKind } from '../../../../contract/instruments/bench-link.ts';
 import type { LinesDraft } from './lines-draft.ts';
 
 const figures = [

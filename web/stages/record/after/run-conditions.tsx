@@ -1,7 +1,7 @@
 import { Menu, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import type { RunChange } from '../../../../contract/job/job-requests.ts';
-import { runKinds } from '../../../../contract/instrument/recording.ts';
+import { runKinds } from '../../../../contract/instruments/recording.ts';
 import type { Job, Run } from '../../../../contract/job/records.ts';
 import { api } from '../../../state/api.ts';
 import { useChange } from '../../../state/use-change.ts';

@@ -9,7 +9,7 @@ import {
   TextInput,
 } from '@mantine/core';
 import { useState } from 'react';
-import type { RunPlan } from '../../../../contract/instrument/recording.ts';
+import type { RunPlan } from '../../../../contract/instruments/recording.ts';
 import { api } from '../../../state/api.ts';
 import { useDyno } from '../../../state/dyno.ts';
 import { useLive } from '../../../state/live.ts';

@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import { Link } from 'react-router';
-import type { RunPlan } from '../../../../contract/instrument/recording.ts';
+import type { RunPlan } from '../../../../contract/instruments/recording.ts';
 import type { Job } from '../../../../contract/job/records.ts';
 import { tableOfPlan } from '../../../fuelling/table-of-plan.ts';
 import { LiveMap, StandInDriver } from '../../../fuelling/live-map.tsx';

@@ -1,5 +1,5 @@
 import { Menu } from '@mantine/core';
-import { runKinds, type RunKind, type RunPlan } from '../../../../contract/instrument/recording.ts';
+import { runKinds, type RunKind, type RunPlan } from '../../../../contract/instruments/recording.ts';
 import { api } from '../../../state/api.ts';
 import { useLive } from '../../../state/live.ts';
 import { useChange } from '../../../state/use-change.ts';
