@@ -1,7 +1,7 @@
 import { readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import pg from 'pg';
-import { newerSchema, schemaState } from '../store/schema-state.ts';
+import { newerSchema, schemaState } from '../store/database/schema-state.ts';
 import { Failure } from './failure.ts';
 import { startProgram, stopProgram } from './program.ts';
 

@@ -1,8 +1,8 @@
 import { randomBytes } from 'node:crypto';
 import pg from 'pg';
-import { connected } from '../store/database.ts';
-import { migrate } from '../store/migrate.ts';
-import { ensureRole, giveTo, letWork } from '../store/roles.ts';
+import { connected } from '../store/database/database.ts';
+import { migrate } from '../store/database/migrate.ts';
+import { ensureRole, giveTo, letWork } from '../store/database/roles.ts';
 import type { Cluster } from './postgres.ts';
 
 /** The same database, as its owner and as the application reach it. */

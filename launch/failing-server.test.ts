@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import { mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { migrate } from '../store/migrate.ts';
+import { migrate } from '../store/database/migrate.ts';
 import { freshDatabase } from '../store/testing/test-database.ts';
 import { keepRunning } from './keep-running.ts';
 import { startRecorderProgram, startServerProgram, type StartedProgram } from './suvok-programs.ts';

@@ -1,8 +1,8 @@
 import { afterEach, beforeEach, expect, test } from '@jest/globals';
 import { silentLog } from '../contract/values/service-log.ts';
-import { openDatabase, type Database } from '../store/database.ts';
-import { migrate } from '../store/migrate.ts';
-import { allPeople, personWith } from '../store/people.ts';
+import { openDatabase, type Database } from '../store/database/database.ts';
+import { migrate } from '../store/database/migrate.ts';
+import { allPeople, personWith } from '../store/shop/people.ts';
 import { freshDatabase } from '../store/testing/test-database.ts';
 import { accountCommand } from './account.ts';
 

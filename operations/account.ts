@@ -2,8 +2,8 @@ import { randomInt } from 'node:crypto';
 import { silentLog } from '../contract/values/service-log.ts';
 import { roles, type Role } from '../contract/values/role.ts';
 import { Failure } from '../launch/failure.ts';
-import { inTransaction, openDatabase } from '../store/database.ts';
-import { addPerson, allPeople, changePerson, endSessions } from '../store/people.ts';
+import { inTransaction, openDatabase } from '../store/database/database.ts';
+import { addPerson, allPeople, changePerson, endSessions } from '../store/shop/people.ts';
 
 /** Neither 0 and O nor 1, l and I: it is read from a screen and typed. */
 const letters = 'abcdefghjkmnpqrstuvwxyz23456789';

@@ -6,7 +6,7 @@ import { makeFolders } from '../launch/folders.ts';
 import { backupsIn, hashOf, noteOf, removeBackup, suffix, type BackupNote, type KeptBackup } from './backup-file.ts';
 import { manifestOf } from './manifest.ts';
 import { postgresTool } from './postgres-tool.ts';
-import { connected } from '../store/database.ts';
+import { connected } from '../store/database/database.ts';
 import { superfluous } from './retention.ts';
 
 const packageFile = z.object({ version: z.string() });

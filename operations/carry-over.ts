@@ -1,5 +1,5 @@
-import { connected, type Queryable } from '../store/database.ts';
-import { takenBackLinks, takeLinksBack } from '../store/shared-links.ts';
+import { connected, type Queryable } from '../store/database/database.ts';
+import { takenBackLinks, takeLinksBack } from '../store/reports/shared-links.ts';
 
 /** The sequences of the schema, each with what it gave out last; null where that was nothing. */
 async function sequencesOf(client: Queryable): Promise<Map<string, bigint | null>> {

@@ -1,10 +1,10 @@
 import { createHash } from 'node:crypto';
 import { z } from 'zod';
 import { loneCurveOf } from '../core/figures/curve-of-run.ts';
-import type { Queryable } from '../store/database.ts';
-import { runById } from '../store/runs.ts';
-import { recordingOf } from '../store/samples.ts';
-import { schemaState } from '../store/schema-state.ts';
+import type { Queryable } from '../store/database/database.ts';
+import { runById } from '../store/runs/runs.ts';
+import { recordingOf } from '../store/runs/samples.ts';
+import { schemaState } from '../store/database/schema-state.ts';
 
 /** What a backup must give back: counts, the samples to the last bit, and figures made of them. */
 export const manifest = z.object({

@@ -1,12 +1,12 @@
 import { basename } from 'node:path';
 import pg from 'pg';
 import { Failure } from '../launch/failure.ts';
-import { newerSchema, schemaState } from '../store/schema-state.ts';
+import { newerSchema, schemaState } from '../store/database/schema-state.ts';
 import { programVersion } from './backup.ts';
 import { checkedNote } from './backup-file.ts';
 import { differences, manifestOf } from './manifest.ts';
 import { postgresTool } from './postgres-tool.ts';
-import { connected } from '../store/database.ts';
+import { connected } from '../store/database/database.ts';
 import { carryOver, renewIdentity } from './carry-over.ts';
 import { beside, databaseName, type ReachedDatabase } from './reached-database.ts';
 

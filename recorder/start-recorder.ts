@@ -1,18 +1,18 @@
 import { join } from 'node:path';
 import type { Log } from '../contract/values/service-log.ts';
-import { openDatabase } from '../store/database.ts';
-import { Bays } from './bays.ts';
-import { databaseStore } from './database-store.ts';
+import { openDatabase } from '../store/database/database.ts';
+import { Bays } from './bays/bays.ts';
+import { databaseStore } from './database/database-store.ts';
 import type { Outside } from '../contract/people/people.ts';
 import { BenchLink } from './devices/bench-link.ts';
-import { Drainer } from './drainer.ts';
+import { Drainer } from './database/drainer.ts';
 import { RecorderSocket } from './local-link/recorder-socket.ts';
 import { claimRecorder, linesPlace, socketPlace } from './local-link/socket-place.ts';
 import { tlsAt, type OutsidePlace } from './outside/outside-place.ts';
-import { PairedInstruments } from './paired-instruments.ts';
-import { RecorderMemory } from './recorder-memory.ts';
-import type { RecorderStore } from './recorder-store.ts';
-import { RoomOnDisk } from './room-on-disk.ts';
+import { PairedInstruments } from './instruments/paired-instruments.ts';
+import { RecorderMemory } from './memory/recorder-memory.ts';
+import type { RecorderStore } from './database/recorder-store.ts';
+import { RoomOnDisk } from './memory/room-on-disk.ts';
 import { Journal } from './spool/journal.ts';
 import { diskFiles, type SpoolFiles } from './spool/spool-files.ts';
 

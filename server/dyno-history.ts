@@ -2,10 +2,10 @@ import type { CheckHistoryRecord } from '../contract/job/check-history.ts';
 import type { Run } from '../contract/job/records.ts';
 import { checkHistory, type CheckHistory, type CheckRun } from '../core/run-kinds/check-history.ts';
 import type { CurveView } from '../core/figures/curve-of-run.ts';
-import type { Database } from '../store/database.ts';
-import { carriedHistory } from '../store/carried-history.ts';
-import { repeatsOn } from '../store/run-power.ts';
-import { checkRuns } from '../store/runs.ts';
+import type { Database } from '../store/database/database.ts';
+import { carriedHistory } from '../store/runs/carried-history.ts';
+import { repeatsOn } from '../store/runs/run-power.ts';
+import { checkRuns } from '../store/runs/runs.ts';
 import { loneCurve } from './lone-curve.ts';
 
 type Repeats = Awaited<ReturnType<typeof repeatsOn>>;

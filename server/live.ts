@@ -7,8 +7,8 @@ import { watchMessage, type LiveMessage } from '../contract/bays/live.ts';
 import type { Accounts } from './accounts/accounts.ts';
 import { jsonIn } from '../contract/values/text.ts';
 import type { RecorderClient } from './recorder-client.ts';
-import type { Database, Queryable } from '../store/database.ts';
-import { databaseIdentity } from '../store/database-identity.ts';
+import type { Database, Queryable } from '../store/database/database.ts';
+import { databaseIdentity } from '../store/database/database-identity.ts';
 import { Pace } from '../recorder/local-link/pace.ts';
 import { fromOutside, isOwnOrigin } from './loopback.ts';
 

@@ -7,7 +7,7 @@ import { join } from 'node:path';
 import { WebSocket } from 'ws';
 import { silentLog } from '../contract/values/service-log.ts';
 import type { Lines } from '../instrument/lines.ts';
-import { migrate } from '../store/migrate.ts';
+import { migrate } from '../store/database/migrate.ts';
 import { freshDatabase } from '../store/testing/test-database.ts';
 import { startHere } from './testing/test-server.ts';
 import type { RunningServer } from './server.ts';

@@ -1,10 +1,10 @@
 import type { CurveView } from '../core/figures/curve-of-run.ts';
 import { loneCurve } from './lone-curve.ts';
 import type { Log } from '../contract/values/service-log.ts';
-import type { Database } from '../store/database.ts';
+import type { Database } from '../store/database/database.ts';
 import { QuietWork } from './quiet-work.ts';
-import { keepPower, nextWithoutPower, type RunPower } from '../store/run-power.ts';
-import { runById } from '../store/runs.ts';
+import { keepPower, nextWithoutPower, type RunPower } from '../store/runs/run-power.ts';
+import { runById } from '../store/runs/runs.ts';
 
 /** It is looked so often whether a run's power is wanting, ms. */
 const lookMs = 30_000;

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { silentLog } from '../contract/values/service-log.ts';
-import { connected } from '../store/database.ts';
+import { connected } from '../store/database/database.ts';
 import { freshDatabase } from '../store/testing/test-database.ts';
 import { eventually, startHere } from './testing/test-server.ts';
 

@@ -1,6 +1,6 @@
 import PgBoss from 'pg-boss';
 import type { Log } from '../contract/values/service-log.ts';
-import { holdingLock, type Database } from '../store/database.ts';
+import { holdingLock, type Database } from '../store/database/database.ts';
 
 /** Kinds of long work, each a queue of the database that a migration made. */
 export type WorkKind = 'run-powers' | 'job-headlines';

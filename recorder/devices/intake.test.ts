@@ -5,7 +5,7 @@ import { helloMessage } from '../../contract/instruments/bench-link.ts';
 import { drumPlaces as coreDrumPlaces } from '../../core/dyno/drum-place.ts';
 import { torqueChannels as coreTorqueChannels } from '../../core/recording/channels.ts';
 import { testDyno } from '../../core/testing/test-car.ts';
-import { PreBuffer } from '../pre-buffer.ts';
+import { PreBuffer } from '../run/pre-buffer.ts';
 import { channelIntake } from './channel-intake.ts';
 import { LineReader } from '../../contract/values/line-reader.ts';
 

@@ -1,7 +1,7 @@
 import type { NewRun } from '../../contract/bays/recorded-run.ts';
 import type { Run } from '../../contract/job/records.ts';
-import type { RowsKept } from '../../store/samples.ts';
-import type { RunStore } from '../recorder-store.ts';
+import type { RowsKept } from '../../store/runs/samples.ts';
+import type { RunStore } from '../database/recorder-store.ts';
 
 interface StoredRun {
   run: Run;

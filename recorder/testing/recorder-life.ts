@@ -1,11 +1,11 @@
 import { silentLog } from '../../contract/values/service-log.ts';
 import { plainSettings, usualPlan } from '../../contract/instruments/recording.ts';
-import type { Conditions } from '../beginning.ts';
+import type { Conditions } from '../run/beginning.ts';
 import type { Device } from '../devices/device.ts';
-import { Drainer } from '../drainer.ts';
-import { LoggerTap } from '../logger-tap.ts';
-import { Recorder } from '../recorder.ts';
-import { restoreDevices } from '../restore.ts';
+import { Drainer } from '../database/drainer.ts';
+import { LoggerTap } from '../run/logger-tap.ts';
+import { Recorder } from '../run/recorder.ts';
+import { restoreDevices } from '../run/restore.ts';
 import { Journal } from '../spool/journal.ts';
 import { FilesOfALife, type MemoryFiles } from './memory-files.ts';
 import type { MemoryStore } from './memory-store.ts';

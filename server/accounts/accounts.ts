@@ -7,8 +7,8 @@ import type { Endpoint } from '../../contract/values/endpoint.ts';
 import type { Person } from '../../contract/people/people.ts';
 import type { Role } from '../../contract/values/role.ts';
 import type { Log } from '../../contract/values/service-log.ts';
-import type { Database } from '../../store/database.ts';
-import { haveAccounts, personById, sessionSecret } from '../../store/people.ts';
+import type { Database } from '../../store/database/database.ts';
+import { haveAccounts, personById, sessionSecret } from '../../store/shop/people.ts';
 import { HttpRefusal } from '../http-refusal.ts';
 import { RememberingStore } from './remembering-store.ts';
 

@@ -16,7 +16,7 @@ import { cleanJson, jsonIn, UncleanInput } from '../../contract/values/text.ts';
 import { RecordingLines } from '../../core/exchange/recordings/recording-lines.ts';
 import type { Recording } from '../../core/recording/recording.ts';
 import { Refusal } from '../../core/refusal.ts';
-import type { BundleContents } from '../../store/take-in-job.ts';
+import type { BundleContents } from '../../store/jobs/take-in-job.ts';
 
 /** More than any job has. */
 const mostEntries = 50_000;

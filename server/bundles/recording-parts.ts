@@ -1,7 +1,7 @@
 import { bundlePaths } from '../../contract/job/bundle.ts';
 import type { Run } from '../../contract/job/records.ts';
-import type { Database } from '../../store/database.ts';
-import { recordingOf } from '../../store/samples.ts';
+import type { Database } from '../../store/database/database.ts';
+import { recordingOf } from '../../store/runs/samples.ts';
 import type { CsvThread } from './csv-thread.ts';
 import type { Part } from './write-zip.ts';
 

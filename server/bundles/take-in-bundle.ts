@@ -1,7 +1,7 @@
 import type { BundledJob, BundleTaken } from '../../contract/job/bundle.ts';
 import { Refusal } from '../../core/refusal.ts';
-import { inTransaction, type Database, type Queryable } from '../../store/database.ts';
-import { jobWithKey, runsWithKeys, takeInJob } from '../../store/take-in-job.ts';
+import { inTransaction, type Database, type Queryable } from '../../store/database/database.ts';
+import { jobWithKey, runsWithKeys, takeInJob } from '../../store/jobs/take-in-job.ts';
 import { OpenBundle } from './open-bundle.ts';
 
 /**

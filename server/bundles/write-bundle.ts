@@ -9,9 +9,9 @@ import {
 } from '../../contract/job/bundle.ts';
 import { checkHistory, type CheckHistoryRecord } from '../../contract/job/check-history.ts';
 import type { Job } from '../../contract/job/records.ts';
-import { bundledJobOf, keysOfJob } from '../../store/bundled-job.ts';
-import type { Database } from '../../store/database.ts';
-import { photoContent, tuneFileContent } from '../../store/files.ts';
+import { bundledJobOf, keysOfJob } from '../../store/jobs/bundled-job.ts';
+import type { Database } from '../../store/database/database.ts';
+import { photoContent, tuneFileContent } from '../../store/jobs/files.ts';
 import type { DynoHistory } from '../dyno-history.ts';
 import { CsvThread } from './csv-thread.ts';
 import { recordingParts } from './recording-parts.ts';

@@ -2,10 +2,10 @@ import { randomUUID } from 'node:crypto';
 import type { z } from 'zod';
 import type { importSettings, importResult } from '../../contract/job/job-requests.ts';
 import { Refusal } from '../../core/refusal.ts';
-import { inTransaction, type Database } from '../../store/database.ts';
-import { addRun, runById } from '../../store/runs.ts';
-import { storeWhole } from '../../store/samples.ts';
-import { setupById } from '../../store/setups.ts';
+import { inTransaction, type Database } from '../../store/database/database.ts';
+import { addRun, runById } from '../../store/runs/runs.ts';
+import { storeWhole } from '../../store/runs/samples.ts';
+import { setupById } from '../../store/jobs/setups.ts';
 import { HttpRefusal } from '../http-refusal.ts';
 import type { ImportReader } from './import-reader.ts';
 

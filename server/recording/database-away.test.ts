@@ -2,7 +2,7 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import type { BayState } from '../../contract/bays/live.ts';
 import { silentLog } from '../../contract/values/service-log.ts';
 import { startRecorder } from '../../recorder/start-recorder.ts';
-import { inTransaction } from '../../store/database.ts';
+import { inTransaction } from '../../store/database/database.ts';
 import { takeAway } from '../../store/testing/test-database.ts';
 import { BenchClient } from '../testing/bench-client.ts';
 import { eventually, TestServer } from '../testing/test-server.ts';

@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, expect, test } from '@jest/globals';
 import { readdirSync, statSync } from 'node:fs';
 import { join } from 'node:path';
-import { unclaimedRuns } from '../../store/runs.ts';
+import { unclaimedRuns } from '../../store/runs/runs.ts';
 import { takeAway } from '../../store/testing/test-database.ts';
 import { BenchClient } from '../testing/bench-client.ts';
 import { KillBench } from '../testing/killed-recorder.ts';

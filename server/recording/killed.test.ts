@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, expect, test } from '@jest/globals';
 import { takeAway } from '../../store/testing/test-database.ts';
-import { unclaimedRuns } from '../../store/runs.ts';
-import { recordingOf } from '../../store/samples.ts';
+import { unclaimedRuns } from '../../store/runs/runs.ts';
+import { recordingOf } from '../../store/runs/samples.ts';
 import { BenchClient } from '../testing/bench-client.ts';
 import { KillBench } from '../testing/killed-recorder.ts';
 import { allThere, lapsBegun, markedChannels, MarkedDrive, marksFound, rateHz } from '../testing/marked-drive.ts';

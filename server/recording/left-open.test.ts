@@ -1,10 +1,10 @@
 import { expect, test } from '@jest/globals';
 import { silentLog } from '../../contract/values/service-log.ts';
 import { testDyno } from '../../core/testing/test-car.ts';
-import { openDatabase } from '../../store/database.ts';
-import { migrate } from '../../store/migrate.ts';
-import { unclaimedRuns } from '../../store/runs.ts';
-import { recordingOf } from '../../store/samples.ts';
+import { openDatabase } from '../../store/database/database.ts';
+import { migrate } from '../../store/database/migrate.ts';
+import { unclaimedRuns } from '../../store/runs/runs.ts';
+import { recordingOf } from '../../store/runs/samples.ts';
 import { freshDatabase } from '../../store/testing/test-database.ts';
 import { eventually, startHere } from '../testing/test-server.ts';
 

@@ -4,7 +4,7 @@ import type { PlainInstrument } from '../../contract/instruments/plain-instrumen
 import { testDyno } from '../../core/testing/test-car.ts';
 import { Lines } from '../../instrument/lines.ts';
 import { linesPlace, socketPlace } from '../../recorder/local-link/socket-place.ts';
-import { unclaimedRuns } from '../../store/runs.ts';
+import { unclaimedRuns } from '../../store/runs/runs.ts';
 import { RecorderClient } from '../recorder-client.ts';
 import { KillBench } from '../testing/killed-recorder.ts';
 import { allThere, lapS, markedChannels, MarkedDrive, marksFound } from '../testing/marked-drive.ts';

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import type { Job } from '../../contract/job/records.ts';
-import { openDatabase } from '../../store/database.ts';
+import { openDatabase } from '../../store/database/database.ts';
 import { BenchClient } from '../testing/bench-client.ts';
 import { freshDatabase } from '../../store/testing/test-database.ts';
 import { eventually, startHere } from '../testing/test-server.ts';

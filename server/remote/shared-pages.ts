@@ -2,7 +2,7 @@ import type { Job } from '../../contract/job/records.ts';
 import type { ReportView } from '../../contract/report/report.ts';
 import type { WorkLine } from '../../contract/values/answers.ts';
 import type { BlockId } from '../../core/report/report.ts';
-import type { Database } from '../../store/database.ts';
+import type { Database } from '../../store/database/database.ts';
 import type { DynoHistory } from '../dyno-history.ts';
 import { jobReport } from '../reports/job-report.ts';
 import type { ReportThread } from '../reports/report-thread.ts';

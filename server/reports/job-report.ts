@@ -9,7 +9,7 @@ import type { makeReport } from '../../core/report/make-report.ts';
 import { untouched } from '../../core/report/drafted.ts';
 import { reportRequest } from '../../core/report/report-request.ts';
 import { Refusal } from '../../core/refusal.ts';
-import type { Database } from '../../store/database.ts';
+import type { Database } from '../../store/database/database.ts';
 import type { DynoHistory } from '../dyno-history.ts';
 import { readRuns } from './read-runs.ts';
 import type { ReportThread } from './report-thread.ts';

@@ -1,5 +1,5 @@
 import type { Run } from '../../contract/job/records.ts';
-import type { Database } from '../../store/database.ts';
+import type { Database } from '../../store/database/database.ts';
 import { recordedBytes } from './recorded-bytes.ts';
 import type { ReportThread } from './report-thread.ts';
 

@@ -6,8 +6,8 @@ import { jsonIn } from '../../contract/values/text.ts';
 import { identifier } from '../../contract/values/parts.ts';
 import type { Log } from '../../contract/values/service-log.ts';
 import { Refusal } from '../../core/refusal.ts';
-import { inTransaction, type Database, type Queryable } from '../../store/database.ts';
-import { asRefusal, EditConflict } from '../../store/rows.ts';
+import { inTransaction, type Database, type Queryable } from '../../store/database/database.ts';
+import { asRefusal, EditConflict } from '../../store/database/rows.ts';
 import { HttpRefusal } from '../http-refusal.ts';
 
 /**
@@ -151,4 +151,10 @@ function sentenceFor(error: unknown): Sentence {
     status: 500,
     text: 'Something went wrong in the server. Nothing recorded is lost; try again, and see the log if it stays.',
   };
+}
+
+/** The revision that a page had before a change; undefined where it names none. */
+export function revisionOf(body: unknown): number | undefined {
+  const revision = (body as { revision?: unknown } | undefined)?.revision;
+  return Number.isInteger(revision) ? (revision as number) : undefined;
 }

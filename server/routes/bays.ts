@@ -13,8 +13,8 @@ import { plainName, plainRequest, trialRequest } from '../../contract/instrument
 import type { BayAsk } from '../../contract/bays/recorder-link.ts';
 import { runPlan, setPoint } from '../../contract/instruments/recording.ts';
 import type { RecorderClient } from '../recorder-client.ts';
-import type { Database } from '../../store/database.ts';
-import { jobState } from '../../store/jobs.ts';
+import type { Database } from '../../store/database/database.ts';
+import { jobState } from '../../store/jobs/jobs.ts';
 import { HttpRefusal } from '../http-refusal.ts';
 import { bodyAs, found, idOf } from './answer.ts';
 import type { ContractRoutes } from './contract-routes.ts';

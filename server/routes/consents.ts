@@ -1,7 +1,7 @@
 import { newConsent } from '../../contract/shop/consents.ts';
-import { addConsent, consentsOfJob, consentTemplates, signedConsent } from '../../store/consents.ts';
-import type { Database } from '../../store/database.ts';
-import { jobState } from '../../store/jobs.ts';
+import { addConsent, consentsOfJob, consentTemplates, signedConsent } from '../../store/jobs/consents.ts';
+import type { Database } from '../../store/database/database.ts';
+import { jobState } from '../../store/jobs/jobs.ts';
 import { act, bodyAs, found, idOf } from './answer.ts';
 import type { ContractRoutes } from './contract-routes.ts';
 import { inThread } from './in-thread.ts';

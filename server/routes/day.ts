@@ -1,10 +1,10 @@
 import { z } from 'zod';
 import { bookingChange, newBooking } from '../../contract/shop/day.ts';
 import { moment } from '../../contract/values/parts.ts';
-import { addBookings, bookingById, removeBooking } from '../../store/bookings.ts';
-import { dayBetween } from '../../store/day.ts';
-import type { Database } from '../../store/database.ts';
-import { changeRow } from '../../store/rows.ts';
+import { addBookings, bookingById, removeBooking } from '../../store/day/bookings.ts';
+import { dayBetween } from '../../store/day/day.ts';
+import type { Database } from '../../store/database/database.ts';
+import { changeRow } from '../../store/database/rows.ts';
 import { HttpRefusal } from '../http-refusal.ts';
 import { act, bodyAs, found, idOf } from './answer.ts';
 import type { ContractRoutes } from './contract-routes.ts';

@@ -1,10 +1,10 @@
 import { addedAt, entryKinds, type EntryKind } from '../../contract/job/entries.ts';
 import { limitQuantities, limitQuantityNames } from '../../core/limits/limit.ts';
-import type { Database } from '../../store/database.ts';
-import { addEntry, changeEntry, entryById } from '../../store/entries.ts';
+import type { Database } from '../../store/database/database.ts';
+import { addEntry, changeEntry, entryById } from '../../store/database/entries.ts';
 import { act, bodyAs, found, idOf, refuseStrangers } from './answer.ts';
 import { HttpRefusal } from '../http-refusal.ts';
-import { revisionOf } from './revision.ts';
+import { revisionOf } from './answer.ts';
 import { takesAway } from './takes-away.ts';
 import type { ContractRoutes } from './contract-routes.ts';
 

@@ -1,5 +1,5 @@
-import type { Database } from '../../store/database.ts';
-import { addEquipmentFile, allEquipment, equipmentFileContent } from '../../store/equipment.ts';
+import type { Database } from '../../store/database/database.ts';
+import { addEquipmentFile, allEquipment, equipmentFileContent } from '../../store/shop/equipment.ts';
 import { HttpRefusal } from '../http-refusal.ts';
 import { pictureKind } from '../picture.ts';
 import { act, found, idOf } from './answer.ts';

@@ -1,6 +1,6 @@
 import type { Request } from 'express';
 import { photoFields, tuneFileFields } from '../../contract/job/job-file.ts';
-import type { Database } from '../../store/database.ts';
+import type { Database } from '../../store/database/database.ts';
 import {
   addPhoto,
   addReturnedFile,
@@ -10,13 +10,13 @@ import {
   photosOfJob,
   tuneFileById,
   tuneFileContent,
-} from '../../store/files.ts';
-import { changeRow } from '../../store/rows.ts';
-import { setupById } from '../../store/setups.ts';
+} from '../../store/jobs/files.ts';
+import { changeRow } from '../../store/database/rows.ts';
+import { setupById } from '../../store/jobs/setups.ts';
 import { act, bodyAs, found, idOf } from './answer.ts';
 import { HttpRefusal } from '../http-refusal.ts';
 import { pictureKind } from '../picture.ts';
-import { revisionOf } from './revision.ts';
+import { revisionOf } from './answer.ts';
 import { upload } from './upload.ts';
 import { takesAway } from './takes-away.ts';
 import type { ContractRoutes } from './contract-routes.ts';

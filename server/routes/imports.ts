@@ -2,7 +2,7 @@ import { rm } from 'node:fs/promises';
 import { importSettings } from '../../contract/job/job-requests.ts';
 import { storeImport } from '../import/store-import.ts';
 import type { ImportReader } from '../import/import-reader.ts';
-import type { Database } from '../../store/database.ts';
+import type { Database } from '../../store/database/database.ts';
 import { settingsAs } from './answer.ts';
 import { ToldAsItGoes } from './told-as-it-goes.ts';
 import { HttpRefusal } from '../http-refusal.ts';

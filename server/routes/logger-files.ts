@@ -1,9 +1,9 @@
 import { joinedLog, logSource } from '../../contract/instruments/logger-file.ts';
 import { recordingFromBytes } from '../../core/exchange/recordings/recording-bytes.ts';
 import type { Recording } from '../../core/recording/recording.ts';
-import type { Database } from '../../store/database.ts';
-import { joinLog, keepLogSource, logSources, takeLogOff } from '../../store/logger-files.ts';
-import { runById } from '../../store/runs.ts';
+import type { Database } from '../../store/database/database.ts';
+import { joinLog, keepLogSource, logSources, takeLogOff } from '../../store/runs/logger-files.ts';
+import { runById } from '../../store/runs/runs.ts';
 import { HttpRefusal } from '../http-refusal.ts';
 import { act, bodyAs, found, idOf, settingsAs } from './answer.ts';
 import type { ContractRoutes } from './contract-routes.ts';

@@ -6,7 +6,7 @@ import { createApp } from '../app.ts';
 import { RequestsAtWork } from '../requests-at-work.ts';
 import type { Accounts } from '../accounts/accounts.ts';
 import type { RecorderClient } from '../recorder-client.ts';
-import type { Database } from '../../store/database.ts';
+import type { Database } from '../../store/database/database.ts';
 import { silentLog } from '../../contract/values/service-log.ts';
 import { ContractRoutes } from './contract-routes.ts';
 import { openApi } from './openapi.ts';

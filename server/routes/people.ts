@@ -9,7 +9,7 @@ import {
   type Person,
 } from '../../contract/people/people.ts';
 import { units } from '../../contract/values/units.ts';
-import { inTransaction, type Database } from '../../store/database.ts';
+import { inTransaction, type Database } from '../../store/database/database.ts';
 import {
   addPerson,
   allPeople,
@@ -19,7 +19,7 @@ import {
   haveAccounts,
   idOfName,
   personWith,
-} from '../../store/people.ts';
+} from '../../store/shop/people.ts';
 import type { Accounts } from '../accounts/accounts.ts';
 import { bodyAs, found, idOf } from './answer.ts';
 import { HttpRefusal } from '../http-refusal.ts';

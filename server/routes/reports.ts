@@ -1,8 +1,8 @@
 import type { Request } from 'express';
 import { newReportVersion, reportPdfWishes, reportVersion, wholeReportVersion } from '../../contract/report/report.ts';
-import type { Database } from '../../store/database.ts';
-import { jobWithAll } from '../../store/jobs.ts';
-import { addReportVersion, reportVersionById } from '../../store/report-versions.ts';
+import type { Database } from '../../store/database/database.ts';
+import { jobWithAll } from '../../store/jobs/jobs.ts';
+import { addReportVersion, reportVersionById } from '../../store/reports/report-versions.ts';
 import type { DynoHistory } from '../dyno-history.ts';
 import { jobReport } from '../reports/job-report.ts';
 import { act, bodyAs, found, idOf } from './answer.ts';

@@ -9,13 +9,13 @@ import { writeRecordingCsv } from '../../core/exchange/recordings/write-csv.ts';
 import { usualGridRpm } from '../../core/figures/runs/corrected-curve.ts';
 import { readSpan } from '../../core/smoothing/span.ts';
 import { Refusal } from '../../core/refusal.ts';
-import type { Database, Queryable } from '../../store/database.ts';
-import { changeRun, moveRun, runById, unclaimedRuns } from '../../store/runs.ts';
-import { dynoSource, recordingOf, recordingsOf } from '../../store/samples.ts';
+import type { Database, Queryable } from '../../store/database/database.ts';
+import { changeRun, moveRun, runById, unclaimedRuns } from '../../store/runs/runs.ts';
+import { dynoSource, recordingOf, recordingsOf } from '../../store/runs/samples.ts';
 import { act, bodyAs, found, idOf, refuseStrangers } from './answer.ts';
 import { HttpRefusal } from '../http-refusal.ts';
 import { runsBehindCurve, curveOfRun, loneRun } from '../../core/figures/curve-of-run.ts';
-import { jobWithAll } from '../../store/jobs.ts';
+import { jobWithAll } from '../../store/jobs/jobs.ts';
 import {
   recordingToBytes,
   recordingsToBytes,

@@ -2,11 +2,17 @@ import type { Request } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import { papers } from '../../contract/report/report.ts';
 import { madeSharedLink, newSharedLink, sharedContent } from '../../contract/report/shared-link.ts';
-import type { Database } from '../../store/database.ts';
-import { photoContent } from '../../store/files.ts';
-import { jobWithAll } from '../../store/jobs.ts';
-import { reportVersionById } from '../../store/report-versions.ts';
-import { addSharedLink, countOpening, linkOfKey, sharedLinksOf, type OpenedLink } from '../../store/shared-links.ts';
+import type { Database } from '../../store/database/database.ts';
+import { photoContent } from '../../store/jobs/files.ts';
+import { jobWithAll } from '../../store/jobs/jobs.ts';
+import { reportVersionById } from '../../store/reports/report-versions.ts';
+import {
+  addSharedLink,
+  countOpening,
+  linkOfKey,
+  sharedLinksOf,
+  type OpenedLink,
+} from '../../store/reports/shared-links.ts';
 import type { DynoHistory } from '../dyno-history.ts';
 import { HttpRefusal } from '../http-refusal.ts';
 import { fromOutside } from '../loopback.ts';

@@ -1,5 +1,5 @@
-import type { Database } from '../../store/database.ts';
-import { removeEntry } from '../../store/entries.ts';
+import type { Database } from '../../store/database/database.ts';
+import { removeEntry } from '../../store/database/entries.ts';
 import { act, found, idOf } from './answer.ts';
 import type { ContractRoutes } from './contract-routes.ts';
 

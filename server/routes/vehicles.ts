@@ -1,12 +1,12 @@
 import { z } from 'zod';
 import { newVehicle, ownerFields, vehicleChange } from '../../contract/shop/vehicles.ts';
-import type { Database } from '../../store/database.ts';
-import { removeEntry } from '../../store/entries.ts';
-import { changeRow, insertRow } from '../../store/rows.ts';
-import { ownerNamed, owners, vehicleSummaries, vehicleWithAll } from '../../store/vehicles.ts';
+import type { Database } from '../../store/database/database.ts';
+import { removeEntry } from '../../store/database/entries.ts';
+import { changeRow, insertRow } from '../../store/database/rows.ts';
+import { ownerNamed, owners, vehicleSummaries, vehicleWithAll } from '../../store/shop/vehicles.ts';
 import { act, bodyAs, found, idOf } from './answer.ts';
 import { HttpRefusal } from '../http-refusal.ts';
-import { revisionOf } from './revision.ts';
+import { revisionOf } from './answer.ts';
 import type { ContractRoutes } from './contract-routes.ts';
 
 /** Owners and vehicles. An owner may be given by name: found, or written down anew. */

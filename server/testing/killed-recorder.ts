@@ -3,8 +3,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { spawn, type ChildProcess } from 'node:child_process';
 import { silentLog } from '../../contract/values/service-log.ts';
-import { openDatabase, type Database } from '../../store/database.ts';
-import { migrate } from '../../store/migrate.ts';
+import { openDatabase, type Database } from '../../store/database/database.ts';
+import { migrate } from '../../store/database/migrate.ts';
 import { freshDatabase } from '../../store/testing/test-database.ts';
 
 /** A recorder as a process of its own, to be killed and started again on the same port and folder. */

@@ -1,6 +1,6 @@
-import type { Database } from '../../store/database.ts';
-import { unclaimedRuns } from '../../store/runs.ts';
-import { recordingOf } from '../../store/samples.ts';
+import type { Database } from '../../store/database/database.ts';
+import { unclaimedRuns } from '../../store/runs/runs.ts';
+import { recordingOf } from '../../store/runs/samples.ts';
 
 /** Frames a second of a marked drive. */
 export const rateHz = 200;

@@ -7,8 +7,8 @@ import type { Job, Run } from '../../contract/job/records.ts';
 import { linesPlace, socketPlace } from '../../recorder/local-link/socket-place.ts';
 import { Lines } from '../../instrument/lines.ts';
 import { startRecorder, type RecorderSettings, type RunningRecorder } from '../../recorder/start-recorder.ts';
-import { connected } from '../../store/database.ts';
-import { migrate } from '../../store/migrate.ts';
+import { connected } from '../../store/database/database.ts';
+import { migrate } from '../../store/database/migrate.ts';
 import { asApplication, freshDatabase } from '../../store/testing/test-database.ts';
 import { startServer, type RunningServer, type ServerSettings } from '../server.ts';
 

@@ -16,7 +16,7 @@ import {
   watchPath,
   watchedFiles,
   watchedPath,
-} from '../../store/watched-files.ts';
+} from '../../store/runs/watched-files.ts';
 import { takeFile, type TakeParts } from './take-file.ts';
 
 /** A file is complete once its size has stayed the same for so long, ms. */

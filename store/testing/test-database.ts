@@ -2,10 +2,10 @@ import { createHash, randomUUID } from 'node:crypto';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type pg from 'pg';
-import { connected } from '../database.ts';
-import { migrate } from '../migrate.ts';
-import { ensureRole, letWork } from '../roles.ts';
-import { migrationsFolder } from '../schema-state.ts';
+import { connected } from '../database/database.ts';
+import { migrate } from '../database/migrate.ts';
+import { ensureRole, letWork } from '../database/roles.ts';
+import { migrationsFolder } from '../database/schema-state.ts';
 
 function adminUrl(): string {
   const url = process.env.SUVOK_TEST_DATABASE_URL;

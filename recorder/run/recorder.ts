@@ -1,0 +1,400 @@
+import { randomUUID } from 'node:crypto';
+import { EventEmitter } from 'node:events';
+import type { BayState } from '../../contract/bays/live.ts';
+import type { Log } from '../../contract/values/service-log.ts';
+import type { RunPlan } from '../../contract/instruments/recording.ts';
+import { speedChannels } from '../../core/recording/channels.ts';
+import { runTrigger, type RunTrigger } from '../../core/recording/run-trigger.ts';
+import { Refusal } from '../../core/refusal.ts';
+import { runThatBegins, type Conditions } from './beginning.ts';
+import { commandFor } from './command.ts';
+import type { Device } from '../devices/device.ts';
+import { FollowedLoggers } from './followed-loggers.ts';
+import type { LoggerTap } from './logger-tap.ts';
+import { PreBuffer } from './pre-buffer.ts';
+import { broken, endOf, nothingYet, type RunInProgress } from './run-in-progress.ts';
+import type { Journal } from '../spool/journal.ts';
+import type { KeptRun, KeptSession } from '../spool/journal-index.ts';
+
+/** Kept of what came before a pull was noticed, s; of it a run takes this much, and this much after the lift. */
+const bufferS = 30;
+const leadS = 2.5;
+const tailS = 0.4;
+/** A pull with less than this before it was under way when the instrument was heard, s. */
+const leastLeadS = 0.15;
+/** How long the drum must gain speed before it is a pull: with nobody at the controls, and when one was announced, s. */
+const unarmedSustainS = 0.7;
+const armedSustainS = 0.2;
+/** The trigger knows of the drum's speed so far back, s. */
+const recentS = 0.3;
+/** A run longer than this is ended, s; a row of holds, and driving a table, may take longer. */
+const longestRunS = {
+  power: 180,
+  conditioning: 180,
+  check: 180,
+  'coast-down': 300,
+  step: 3600,
+  'part-load': 3600,
+  idle: 400,
+  'cold-start': 700,
+  transient: 180,
+  cruise: 2400,
+  'road-check': 3600,
+} as const;
+/** Kinds that a load must hold the speed for. */
+const loadedKinds: readonly RunPlan['kind'][] = ['part-load', 'transient', 'cruise'];
+/**
+ * A dyno that says nothing for this long during a run has stopped, ms; one that sends again what it read meanwhile has
+ * longer, for as long as it would be waited for after a broken connection, and no longer however often it connects.
+ */
+const silenceMs = { lasting: 4000, resuming: 10_500 };
+
+interface RecorderEvents {
+  changed: [];
+}
+
+/**
+ * Records the pulls of one dyno: announced ones and those that nobody
+ * announced. Works on the instrument's clock alone.
+ */
+export class Recorder extends EventEmitter<RecorderEvents> {
+  private armed = false;
+  private armedMs = 0;
+  private armedBy = '';
+  private current: RunInProgress | undefined;
+  /** Ended, and not yet in the database. */
+  private ended: string | undefined;
+  private problem: string | null = null;
+  private trigger: RunTrigger;
+  private buffer = new PreBuffer(bufferS);
+  private silence: NodeJS.Timeout | undefined;
+  private endings: Promise<unknown> = Promise.resolve();
+  /** Of the drum, or of every drum: on two axles one may stand. */
+  private readonly speedsAt: readonly number[];
+  private readonly throttleAt: number;
+
+  constructor(
+    private readonly journal: Pick<Journal, 'begin' | 'ending' | 'end' | 'rowsOf' | 'oldestRow'>,
+    readonly device: Device,
+    private readonly conditions: () => Conditions,
+    private readonly log: Log,
+  ) {
+    super();
+    this.trigger = this.watch(unarmedSustainS);
+    const names = device.intake.channels.map((channel) => channel.name);
+    this.speedsAt = names.flatMap((name, at) => ((speedChannels as readonly string[]).includes(name) ? [1 + at] : []));
+    this.throttleAt = 1 + names.indexOf('throttle');
+    device.on('row', (row) => this.take(row));
+    device.on('lost', () => this.interrupt('The instrument was lost during this run.'));
+    device.on('discontinuity', (found) => this.current && broken(this.current, found));
+  }
+
+  private watch(sustainS: number, waiting = false, afterS = 0): RunTrigger {
+    const { kind, steps, ofKind } = this.conditions().plan;
+    const lengthS = kind === 'idle' ? ofKind.idleS : ofKind.startS;
+    return runTrigger(kind, {
+      sustainS,
+      waiting,
+      announced: this.armed,
+      atPartLoad: steps.loadsKpa.length > 0,
+      afterS,
+      lengthS,
+    });
+  }
+
+  /**
+   * Goes on with what an earlier life of the recorder was doing.
+   * @param rows of the device's session, from `from` on
+   * @param open the run that it was recording
+   * @param breaks of the session, by its rows
+   */
+  restore(
+    rows: readonly Float64Array[],
+    from: number,
+    open: KeptRun | undefined,
+    loggers: readonly LoggerTap[],
+    breaks: KeptSession['breaks'],
+  ): void {
+    const [dyno] = open?.sources ?? [];
+    let waiting = open;
+    let pullS: number | undefined;
+    for (const [at, row] of rows.entries()) {
+      const time = row[0]!;
+      if (this.latest && time <= this.latest[0]!) {
+        this.buffer = new PreBuffer(bufferS);
+        this.trigger = this.watch(unarmedSustainS);
+        pullS = undefined;
+      }
+      if (waiting && from + at >= (dyno?.from ?? 0)) {
+        this.current = this.again(waiting, time, loggers);
+        waiting = undefined;
+      }
+      if (this.current) for (const { row, found } of breaks) if (row === from + at) broken(this.current, found);
+      this.buffer.push(row);
+      const noticed = this.noticeIn(row);
+      if (noticed?.event === 'begins') pullS = noticed.time;
+      const { current } = this;
+      if (!current) continue;
+      pullS = undefined;
+      current.latestS = time;
+      if (noticed?.event === 'ends') current.endS = noticed.time + tailS;
+      if (current.endS !== undefined && time >= current.endS) this.finish(current, 'sealed', false, from + at + 1);
+    }
+    if (waiting) this.current = this.again(waiting, this.latest?.[0] ?? 0, loggers);
+    if (this.current) this.watchForSilence();
+    // Noticed, and its beginning did not reach the disk.
+    else if (pullS !== undefined) this.begin(pullS);
+  }
+
+  private again({ run, sources }: KeptRun, startedS: number, loggers: readonly LoggerTap[]): RunInProgress {
+    const [dyno, ...others] = sources;
+    this.trigger = runTrigger(run.kind, {
+      sustainS: unarmedSustainS,
+      announced: true,
+      atPartLoad: (run.plan?.steps?.loadsKpa.length ?? 0) > 0,
+    });
+    return {
+      key: run.key,
+      from: dyno?.from ?? 0,
+      startedS,
+      noticedS: startedS,
+      latestS: startedS,
+      askedMs: performance.now(),
+      latestMs: performance.now(),
+      ...nothingYet(),
+      headless: false,
+      kind: run.kind,
+      loggers: FollowedLoggers.again(loggers, others, (session) => this.journal.rowsOf(session)),
+    };
+  }
+
+  /** What is to be recorded next has changed. */
+  replan(): void {
+    if (this.current) return;
+    this.trigger = this.watch(this.armed ? armedSustainS : unarmedSustainS);
+  }
+
+  /**
+   * Announces a run: it is taken for one sooner, and an instrument that can make it is told to.
+   * @throws Refusal when the instrument can be told to, but not this
+   */
+  arm(afterS?: number, by = ''): void {
+    if (this.current || this.armed) return;
+    const { plan } = this.conditions();
+    if (this.device.dyno?.kind === 'inertia-roller' && loadedKinds.includes(plan.kind))
+      throw new Refusal(
+        'An inertia roller has no load that could hold a speed, so this kind of run cannot be made on it. Choose another kind.',
+      );
+    const command = commandFor(plan, afterS);
+    const { commands } = this.device.hello;
+    // An idle or a start needs no machine: where it cannot be told to, its driver does it.
+    const needed = command !== undefined && command.type !== 'idle' && command.type !== 'start';
+    if (needed && commands.includes('sweep') && !commands.includes(command.type)) {
+      throw new Refusal(
+        plan.kind === 'step'
+          ? `${this.device.hello.name ?? this.device.hello.device} has no load that could hold a speed. Choose another kind of run.`
+          : `${this.device.hello.name ?? this.device.hello.device} cannot make a run of this kind by itself.`,
+      );
+    }
+    this.armed = true;
+    this.armedMs = performance.now();
+    this.armedBy = by;
+    this.problem = null;
+    this.trigger = this.watch(armedSustainS, false, afterS);
+    this.device.send({ type: 'arm' });
+    if (command) this.device.send(command);
+    this.emit('changed');
+  }
+
+  /** Ends the run being recorded, or takes an announcement back. Does not stop the car. */
+  end(): void {
+    if (this.current) this.finish(this.current, 'sealed', this.current.endS === undefined);
+    else if (this.armed) {
+      this.armed = false;
+      this.trigger = this.watch(unarmedSustainS);
+      this.device.send({ type: 'stop' });
+      this.emit('changed');
+    }
+  }
+
+  /** The run that is being recorded, or that has ended and is not in the database yet, by its key. */
+  get runKey(): string | undefined {
+    return this.current?.key ?? this.ended;
+  }
+
+  /** The database has a run whole. */
+  stored(key: string): void {
+    if (this.ended === key) this.ended = undefined;
+  }
+
+  state(): Pick<BayState['recorder'], 'state' | 'startedS' | 'problem'> {
+    return {
+      state: this.current ? 'recording' : this.armed ? 'armed' : this.ended ? 'sealing' : 'idle',
+      startedS: this.current?.startedS ?? null,
+      problem: this.problem,
+    };
+  }
+
+  /** The latest row of the instrument, time first. */
+  get latest(): Float64Array | undefined {
+    return this.buffer.latest;
+  }
+
+  private take(row: Float64Array): void {
+    const time = row[0]!;
+    if (this.latest && time <= this.latest[0]!)
+      this.interrupt('The clock of the instrument began anew during this run.', this.device.rows - 1);
+    this.buffer.push(row);
+    const noticed = this.noticeIn(row);
+    const { current } = this;
+    if (current) {
+      current.latestS = time;
+      current.latestMs = performance.now();
+      this.watchForSilence();
+      if (noticed?.event === 'ends') current.endS = noticed.time + tailS;
+      if (current.endS !== undefined && time >= current.endS) this.finish(current, 'sealed', false);
+      else if (time - current.startedS > longestRunS[current.kind]) {
+        current.remarks.push(`The run was ended after ${longestRunS[current.kind]} s without a lift.`);
+        this.finish(current, 'sealed', true);
+      }
+    } else if (noticed?.event === 'begins') {
+      this.begin(noticed.time);
+    }
+  }
+
+  /** What a row tells of the beginning or end of a pull. */
+  private noticeIn(row: Float64Array): ReturnType<RunTrigger['push']> {
+    const throttle = this.throttleAt > 0 ? row[this.throttleAt] : undefined;
+    let speed = NaN;
+    for (const at of this.speedsAt) if (!(row[at]! <= speed)) speed = row[at]!;
+    if (Number.isNaN(speed)) return undefined;
+    return this.trigger.push(row[0]!, speed, throttle === undefined || Number.isNaN(throttle) ? undefined : throttle);
+  }
+
+  private begin(pullS: number): void {
+    const rows = this.rowsSince(pullS - leadS);
+    const startedS = rows[0]![0]!;
+    const latestS = rows[rows.length - 1]![0]!;
+    const { hello, dyno } = this.device;
+    const conditions = this.conditions();
+    const { plan } = conditions;
+    if (!dyno) {
+      this.problem = `${hello.name ?? hello.device} does not say what kind of dyno it is: nothing is recorded from it.`;
+      this.emit('changed');
+      return;
+    }
+    // Why not is said by whoever refuses, for as long as it does.
+    if (conditions.mayBegin() !== null) return;
+    const followed = FollowedLoggers.from(conditions.loggers, latestS - startedS, (of) => this.journal.oldestRow(of));
+    const key = randomUUID();
+    const from = this.device.rows - rows.length;
+    this.journal.begin(
+      runThatBegins(
+        key,
+        this.device,
+        dyno,
+        rows,
+        { ...conditions, recordedBy: this.armed ? this.armedBy : '' },
+        followed,
+      ),
+      [{ source: 0, session: this.device.session, from }, ...followed.sources()],
+    );
+    this.current = {
+      key,
+      from,
+      startedS,
+      noticedS: latestS,
+      latestS,
+      askedMs: this.armed ? this.armedMs : performance.now(),
+      latestMs: performance.now(),
+      ...nothingYet(),
+      headless: pullS - (this.buffer.oldest?.[0] ?? pullS) < leastLeadS,
+      kind: plan.kind,
+      loggers: followed,
+    };
+    this.problem = null;
+    this.log.info({ key, device: hello.device, kind: plan.kind }, 'run begins');
+    this.armed = false;
+    this.watchForSilence();
+    this.emit('changed');
+  }
+
+  /** The dyno's rows from a time on, as far as they are on the disk or on their way to it: the newest at the least. */
+  private rowsSince(time: number): Float64Array[] {
+    const rows = this.buffer.since(time);
+    const given = this.journal.oldestRow(this.device.session) - (this.device.rows - rows.length);
+    return given > 0 ? rows.slice(Math.min(given, rows.length - 1)) : rows;
+  }
+
+  /** @param to the row of the dyno's session after the run's last */
+  private finish(
+    recording: RunInProgress,
+    as: 'sealed' | 'interrupted',
+    stillPulling: boolean,
+    to = this.device.rows,
+  ): void {
+    clearTimeout(this.silence);
+    this.current = undefined;
+    this.ended = recording.key;
+    const { key, loggers, noticedS, latestS, latestMs, askedMs } = recording;
+    const end = endOf(recording, as);
+    this.log.info({ key, device: this.device.hello.device, as: end.as, rows: to - recording.from }, 'run ended');
+    // At once, before any row that follows: only loggers are waited for.
+    if (loggers.none) this.journal.end({ ...end, to: [to] });
+    else {
+      this.journal.ending({ ...end, to });
+      const ending = loggers
+        .arrived(latestS - noticedS, askedMs, latestMs)
+        .catch((error: Error) => {
+          this.log.error(
+            { err: error, key },
+            'the loggers of a run could not be waited for; it ends with what has come',
+          );
+          return loggers.rowsNow();
+        })
+        .then((ofLoggers) => this.journal.end({ ...end, to: [to, ...ofLoggers] }));
+      this.endings = Promise.all([this.endings, ending]);
+    }
+    this.trigger = this.watch(unarmedSustainS, stillPulling);
+    // The lift that is waited for may be in the very next row: it is seen by the speed before it.
+    if (stillPulling) for (const row of this.buffer.since(recording.latestS - recentS)) this.noticeIn(row);
+    this.emit('changed');
+  }
+
+  /** Ends the run being recorded as interrupted, for a reason of the machine's. */
+  endNow(why: string): void {
+    if (this.current) this.interrupt(why);
+  }
+
+  private interrupt(why: string, to?: number): void {
+    this.armed = false;
+    this.trigger = this.watch(unarmedSustainS);
+    this.buffer = new PreBuffer(bufferS);
+    if (!this.current) return;
+    this.current.remarks.push(`${why} Everything that had arrived was kept.`);
+    this.finish(this.current, 'interrupted', false, to);
+  }
+
+  private watchForSilence(): void {
+    clearTimeout(this.silence);
+    const patienceMs = this.device.resumes ? silenceMs.resuming : silenceMs.lasting;
+    this.silence = setTimeout(() => this.judgeSilence(this.device.rows), patienceMs);
+  }
+
+  /** A process that was held up reads what lies in its sockets first, and judges then. */
+  private judgeSilence(rows: number): void {
+    setImmediate(() =>
+      setImmediate(() => {
+        if (!this.current) return;
+        if (this.device.rows !== rows) this.watchForSilence();
+        else this.interrupt('The instrument fell silent during this run.');
+      }),
+    );
+  }
+
+  /** Settles when the ends of runs have been written down that were only waiting for a logger. */
+  async settled(): Promise<void> {
+    clearTimeout(this.silence);
+    await this.endings;
+  }
+}
