@@ -8,7 +8,7 @@ import {
   type Air,
 } from '../core/air/air.ts';
 import { correctionOf, standardIds, standards } from '../core/air/correction.ts';
-import { round } from '../core/exchange/results/rounded.ts';
+import { round } from '../core/exchange/results/curve-json.ts';
 import { Refusal } from '../core/refusal.ts';
 import { convert, dimensionOf, unitFromSpelling, type UnitName } from '../core/units/units.ts';
 import { standardNamed } from './input.ts';

@@ -1,5 +1,5 @@
 import { coastDown, lossAt, type Estimate } from '../core/run-kinds/coast-down.ts';
-import { round } from '../core/exchange/results/rounded.ts';
+import { round } from '../core/exchange/results/curve-json.ts';
 import { Refusal } from '../core/refusal.ts';
 import { about, dynoOf, positive, recordingFile } from './input.ts';
 import { sortedWords, wordOf } from './words.ts';

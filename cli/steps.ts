@@ -1,5 +1,5 @@
 import { correctionOf } from '../core/air/correction.ts';
-import { round } from '../core/exchange/results/rounded.ts';
+import { round } from '../core/exchange/results/curve-json.ts';
 import { Refusal } from '../core/refusal.ts';
 import { steadyHolds, usualStepSettings, type HoldMean } from '../core/run-kinds/steady-holds.ts';
 import { about, airOf, dynoOf, positive, recordingFile, shareOf, standardNamed } from './input.ts';

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { nextRunsAdvice, type SoFar } from './next-runs.ts';
-import { formatShare } from '../units/share-text.ts';
+import { formatShare } from '../units/spoken.ts';
 
 const drift = (pValue: number) => ({
   perRun: -0.4,

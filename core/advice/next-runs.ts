@@ -1,5 +1,5 @@
 import type { Severity } from '../checks/check.ts';
-import { formatShare } from '../units/share-text.ts';
+import { formatShare } from '../units/spoken.ts';
 import type { Drift } from '../comparison/drift.ts';
 
 /** What is known when it is asked what to run next. */

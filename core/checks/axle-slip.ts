@@ -1,6 +1,5 @@
 import type { DynoKind } from '../dyno/dyno-profile.ts';
-import { listed } from '../units/listed.ts';
-import { spokenRpm } from '../units/spoken-rpm.ts';
+import { listed, spokenRpm } from '../units/spoken.ts';
 import { holdsAny, worstOf, type Finding } from './check.ts';
 import { unexplainedZones } from './slip-checks.ts';
 import type { SlipTrace } from './slip.ts';

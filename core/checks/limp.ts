@@ -1,5 +1,5 @@
 import type { SweepDrive } from '../reduction/sweep-drive.ts';
-import { spokenRpm } from '../units/spoken-rpm.ts';
+import { spokenRpm } from '../units/spoken.ts';
 import { tens, type Finding } from './check.ts';
 
 /**

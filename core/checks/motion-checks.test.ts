@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import type { DrumPlace } from '../dyno/drum-place.ts';
+import type { DrumPlace } from '../dyno/dyno-profile.ts';
 import { preparedSweep } from '../reduction/prepared-sweep.ts';
 import { allFamilies, healthyRun } from '../testing/families.ts';
 import { faultKinds, faultyRuns } from '../testing/faulty-runs.ts';

@@ -1,4 +1,4 @@
-import { spokenRpm } from '../units/spoken-rpm.ts';
+import { spokenRpm } from '../units/spoken.ts';
 import { interpolate } from '../numerics/interpolation.ts';
 import type { SweepDrive } from '../reduction/sweep-drive.ts';
 import { tens, type Finding } from './check.ts';

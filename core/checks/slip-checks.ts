@@ -1,7 +1,6 @@
 import type { DynoKind } from '../dyno/dyno-profile.ts';
 import { slopes } from '../smoothing/moving-fit.ts';
-import { listed } from '../units/listed.ts';
-import { spokenRpm } from '../units/spoken-rpm.ts';
+import { listed, spokenRpm } from '../units/spoken.ts';
 import { holdsAny, tens, worstOf, type Finding, type Zone } from './check.ts';
 import type { SlipTrace } from './slip.ts';
 import { meanOf } from '../numerics/mean.ts';

@@ -2,7 +2,7 @@ import { firstNotBelow, interpolate } from '../numerics/interpolation.ts';
 import type { SweepDrive } from '../reduction/sweep-drive.ts';
 import { lossTorque } from '../dyno/dyno-profile.ts';
 import { localFit } from '../smoothing/local-polynomial.ts';
-import { spokenRpm } from '../units/spoken-rpm.ts';
+import { spokenRpm } from '../units/spoken.ts';
 import { tens, type Finding } from './check.ts';
 
 // Set by bench/checks.ts: no false alarm on healthy pulls, most hits on faulty ones.

@@ -1,7 +1,6 @@
 import type { KnownChannel } from '../recording/channels.ts';
 import { Refusal } from '../refusal.ts';
-import type { DrumPlace } from './drum-place.ts';
-import type { DynoKind, DynoProfile } from './dyno-profile.ts';
+import type { DrumPlace, DynoKind, DynoProfile } from './dyno-profile.ts';
 
 /** How a person calls it. */
 export const drumNames: Readonly<Record<DrumPlace, string>> = {

@@ -1,5 +1,4 @@
 import type { KnownChannel } from '../recording/channels.ts';
-import type { DrumPlace } from './drum-place.ts';
 
 /** The channels of load cells. */
 export type TorqueChannel = Extract<KnownChannel, `absorberTorque${string}`>;
@@ -43,3 +42,23 @@ export interface DynoProfile {
 export function lossTorque(losses: LossCurve, speedRadS: number): number {
   return losses.aNm + losses.bNmPerRadS * speedRadS + losses.cNmPerRadS2 * speedRadS * speedRadS;
 }
+
+/** Where a drum or hub stands under the car, where a dyno has several. */
+export const drumPlaces = [
+  'left',
+  'right',
+  'front',
+  'rear',
+  'frontLeft',
+  'frontRight',
+  'rearLeft',
+  'rearRight',
+] as const;
+export type DrumPlace = (typeof drumPlaces)[number];
+
+/** What stands in the place of a machine where a run was made on none: no power follows from it. */
+export const onTheRoad: DynoProfile = {
+  kind: 'road',
+  inertiaKgM2: 0,
+  parasitic: { aNm: 0, bNmPerRadS: 0, cNmPerRadS2: 0 },
+};

@@ -22,7 +22,7 @@ import { bestSetup } from '../judgement/best-setup.ts';
 import { paceOf } from '../judgement/pace.ts';
 import { nextRun, type NextRun } from '../judgement/next-run.ts';
 import type { FamilyPair } from '../judgement/job-claims.ts';
-import type { SetupCurves } from './pairs/setup-curves.ts';
+import type { SetupCurves } from './pairs/compared-pair.ts';
 import { setupFigures, type SetupFigures } from './pairs/setup-figures.ts';
 import type { ResolvedRequest } from './runs/resolved-request.ts';
 import { borrowedRunCurves, isPeakAlone, type BorrowedCurve } from './request/borrowed-curve.ts';

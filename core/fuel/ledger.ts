@@ -1,5 +1,5 @@
 import { joined, quantity, say, type Sentence } from '../sentence/sentence.ts';
-import { mixed } from './blend.ts';
+import { mixed, stoichiometricOf } from './blend.ts';
 
 /** One line of a job's fuel ledger. Volumes in litres, ethanol in percent by volume; null where not known. */
 export interface FuelEntry {
@@ -91,4 +91,21 @@ export function fuelWords({ name, litres, ethanolPct, from, moving }: FuelState)
       ', ',
     ) || 'not recorded'
   );
+}
+
+/** What a job's fuel ledger says of the tank now; undefined where nothing is written down. @param entries their times as text */
+export function fuelNow({
+  fuelEntries,
+}: {
+  fuelEntries: readonly (Omit<FuelEntry, 'at'> & { at: string })[];
+}): FuelState | undefined {
+  if (fuelEntries.length === 0) return undefined;
+  return fuelAfter(fuelEntries.map((entry) => ({ ...entry, at: new Date(entry.at) })));
+}
+
+type Fuelled = Parameters<typeof fuelNow>[0] & { car: { ignition: 'spark' | 'compression' | null } };
+
+/** The stoichiometric ratio of what is in a job's tank now. */
+export function ratioOfJob(job: Fuelled): number {
+  return stoichiometricOf(job.car.ignition, fuelNow(job)?.ethanolPct ?? null).ratio;
 }

@@ -1,4 +1,5 @@
 import { joined, say, type Sentence } from '../sentence/sentence.ts';
+import { inspectionItems, putBackItems } from '../inspection/inspection-items.ts';
 
 /** What is looked at of a job before it is handed over. */
 export interface HandedJob {
@@ -139,3 +140,15 @@ export function closingPoints(job: ClosingJob, failed: readonly string[]): Point
 }
 
 const point = (id: PointId, done: boolean, yes: Sentence, no: Sentence): Point => ({ id, done, says: done ? yes : no });
+
+type RecordedJob = Omit<ClosingJob, 'putBack'> & Parameters<typeof putBackItems>[0];
+
+/** What is looked at when a job is closed, as its file stands. The road check is a point of its own. */
+export function pointsOfJob(job: RecordedJob): Point[] {
+  const isFailed = (key: string) => job.inspections.some((entry) => entry.key === key && entry.outcome === 'fail');
+  const failed = inspectionItems(job).filter(({ key, part }) => part !== 'hand-over' && isFailed(key));
+  return closingPoints(
+    { ...job, putBack: putBackItems(job) },
+    failed.map(({ text }) => text),
+  );
+}

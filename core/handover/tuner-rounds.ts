@@ -1,4 +1,4 @@
-import { listed } from '../units/listed.ts';
+import { listed } from '../units/spoken.ts';
 import { minutesWords } from '../wording/minutes-words.ts';
 
 /** What was sent to a remote tuner, and what came back. */

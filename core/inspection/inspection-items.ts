@@ -1,6 +1,6 @@
 import { lastOnDyno } from '../job/last-on-dyno.ts';
 import type { DynoKind } from '../dyno/dyno-profile.ts';
-import { fuelNow } from '../fuel/fuel-now.ts';
+import { fuelNow } from '../fuel/ledger.ts';
 import { inspectionList, type InspectionFacts, type InspectionItem } from './inspection-lists.ts';
 import { isBoosted } from '../job/is-boosted.ts';
 
@@ -20,4 +20,16 @@ export function inspectionItems(job: InspectedJob): InspectionItem[] {
     boosted: isBoosted(job.car),
     alcohol: (fuel?.ethanolPct ?? 0) >= 50 || /methanol/i.test(fuel?.name ?? ''),
   });
+}
+
+type PutBackJob = Parameters<typeof inspectionItems>[0] & {
+  inspections: readonly { key: string; outcome: string }[];
+};
+
+/** What must be put back before the car leaves, and whether somebody ticked that it was. */
+export function putBackItems(job: PutBackJob): { key: string; text: string; done: boolean }[] {
+  const isTicked = (key: string) => job.inspections.some((entry) => entry.key === key && entry.outcome === 'ok');
+  return inspectionItems(job)
+    .filter(({ part }) => part === 'put back')
+    .map(({ key, text }) => ({ key, text, done: isTicked(key) }));
 }

@@ -3,8 +3,7 @@ import { byGravity, type Finding, type Severity } from '../checks/check.ts';
 import { brokenWords } from '../limits/broken-words.ts';
 import type { BrokenLimit } from '../limits/broken-limits.ts';
 import type { LogEvent } from '../log/pull/run-log.ts';
-import { listed } from '../units/listed.ts';
-import { spokenRpm } from '../units/spoken-rpm.ts';
+import { listed, spokenRpm } from '../units/spoken.ts';
 
 /** Something that was found on a run, whoever shows it. */
 export interface RunFinding {

@@ -2,7 +2,7 @@ import { quantity, say, type Sentence } from '../sentence/sentence.ts';
 import type { Severity } from '../checks/check.ts';
 import { all, known, type LikeForLikeInput, type Unlikeness } from './run-conditions.ts';
 import { meanOf } from '../numerics/mean.ts';
-import { spokenRpm } from '../units/spoken-rpm.ts';
+import { spokenRpm } from '../units/spoken.ts';
 
 /** Ratios differ from this share on: another gear, or tyres of another size. */
 const ratioShare = 0.015;

@@ -1,4 +1,4 @@
-import { spokenRpm } from '../units/spoken-rpm.ts';
+import { spokenRpm } from '../units/spoken.ts';
 import { mountedAnew } from './mountings.ts';
 import { all, known, type LikeForLikeInput, type RunConditions, type Unlikeness } from './run-conditions.ts';
 

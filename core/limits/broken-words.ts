@@ -1,5 +1,5 @@
 import { quantity as quantityOf, say, type Sentence } from '../sentence/sentence.ts';
-import { spokenRpm } from '../units/spoken-rpm.ts';
+import { spokenRpm } from '../units/spoken.ts';
 import type { BrokenLimit } from './broken-limits.ts';
 
 /** A broken limit as the end of a sentence: `exhaust temperature reached 950 °C at 5,900 rpm (limit 900 °C)`. */

@@ -6,9 +6,8 @@ import { Refusal } from '../refusal.ts';
 import { rpmPerRadS } from '../units/units.ts';
 import { seriesOf } from '../numerics/picked.ts';
 import { slopes } from '../smoothing/moving-fit.ts';
-import type { DrumPlace } from '../dyno/drum-place.ts';
+import type { DrumPlace, DynoProfile, TorqueChannel } from '../dyno/dyno-profile.ts';
 import { drumsIn } from '../dyno/drums.ts';
-import type { DynoProfile, TorqueChannel } from '../dyno/dyno-profile.ts';
 import { impulse } from './impulse.ts';
 import { joinedDrums, type DrumMotion } from './joined-drums.ts';
 

@@ -1,7 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import type { DrumPlace } from '../dyno/drum-place.ts';
+import type { DrumPlace, DynoProfile } from '../dyno/dyno-profile.ts';
 import { drumsIn, groupingsOf, groupOf } from '../dyno/drums.ts';
-import type { DynoProfile } from '../dyno/dyno-profile.ts';
 import { curveOf } from '../figures/runs/corrected-curve.ts';
 import type { Recording } from '../recording/recording.ts';
 import { generatedRun } from '../testing/generated-run.ts';

@@ -1,6 +1,5 @@
-import type { DrumPlace } from '../dyno/drum-place.ts';
+import type { DrumPlace, DynoProfile } from '../dyno/dyno-profile.ts';
 import { drumInertiaKgM2 } from '../dyno/drums.ts';
-import type { DynoProfile } from '../dyno/dyno-profile.ts';
 import { slopes } from '../smoothing/moving-fit.ts';
 import { impulse } from './impulse.ts';
 

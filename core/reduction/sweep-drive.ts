@@ -3,8 +3,7 @@ import { pickedAt } from '../numerics/picked.ts';
 import { atLeastSamples, slopes } from '../smoothing/moving-fit.ts';
 import { thinned, type Thinned } from '../smoothing/thinned.ts';
 import { engineRpmOf, smoothRatio, type Drive } from './drive.ts';
-import type { DynoProfile } from '../dyno/dyno-profile.ts';
-import type { DrumPlace } from '../dyno/drum-place.ts';
+import type { DynoProfile, DrumPlace } from '../dyno/dyno-profile.ts';
 import type { DrumMotion } from './joined-drums.ts';
 import type { SweepSpan } from './sweep.ts';
 

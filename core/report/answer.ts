@@ -4,12 +4,12 @@ import type { ComparisonFigures } from '../figures/pairs/comparison-figures.ts';
 import { joined, say, type Quantity, type Sentence } from '../sentence/sentence.ts';
 import { lineOf } from '../setup/difference.ts';
 import { setupWords } from '../setup/setup-words.ts';
-import { spokenRpm } from '../units/spoken-rpm.ts';
+import { spokenRpm } from '../units/spoken.ts';
 import { testsSentence } from '../wording/kind-words.ts';
 import { withheldWords } from '../wording/judgement-words.ts';
 import { askedLimit, askedWords } from './asked-limit.ts';
 import { testedPair } from './other-tests.ts';
-import { laterName } from './later-name.ts';
+import { laterName } from './reported-job.ts';
 import type { Content } from './report.ts';
 import type { ReportSource } from './reported-job.ts';
 

@@ -7,7 +7,7 @@ import type { ReportSource } from './reported-job.ts';
 import { expectation } from './expectation.ts';
 import { otherTests, testedPair } from './other-tests.ts';
 import { onTheRoad } from './on-the-road.ts';
-import { laterName } from './later-name.ts';
+import { laterName } from './reported-job.ts';
 import { reportSides } from './report-request.ts';
 import { bands, costs, ladder, limits, targets } from './tables.ts';
 import { care, conditions, file, made, putBack, untested } from './texts.ts';

@@ -11,10 +11,9 @@ import type { Units } from '../units/told-units.ts';
 import { formatSpan } from '../wording/figures.ts';
 import { composeReport } from './compose-report.ts';
 import type { Draft } from './drafted.ts';
-import { laterName } from './later-name.ts';
+import { laterName, reportedJob, type ReportSource, type ReportedJob } from './reported-job.ts';
 import { reportShown } from './report-scene.ts';
 import { reportRequest, reportSides } from './report-request.ts';
-import { reportedJob, type ReportSource, type ReportedJob } from './reported-job.ts';
 import { reportReader, writtenReport, type WrittenReport } from './written-report.ts';
 
 /** A job as it is stored, as far as a report is made of it. */

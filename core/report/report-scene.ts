@@ -8,7 +8,7 @@ import type { Reader } from '../sentence/sentence.ts';
 import { shownSetups, type Shown } from '../scene/shown-setups.ts';
 import type { SceneView } from '../scene/scene-view.ts';
 import type { Units } from '../units/told-units.ts';
-import { laterName } from './later-name.ts';
+import { laterName } from './reported-job.ts';
 import type { ReportedJob } from './reported-job.ts';
 
 /** The width of the lanes in a report, in units of which a line of text is 13 high. */

@@ -1,5 +1,5 @@
 import type { Charge } from '../charges/charges.ts';
-import { putBackItems } from '../inspection/put-back.ts';
+import { putBackItems } from '../inspection/inspection-items.ts';
 import type { FrozenBaseline } from '../job/baseline.ts';
 import type { RunRecord, SetupRecord } from '../figures/request/job-record.ts';
 import type { FuelState } from '../fuel/ledger.ts';
@@ -78,3 +78,7 @@ export function reportedJob<Job extends Omit<ReportedJob, 'putBack'> & Parameter
 ): Job & ReportedJob {
   return { ...job, putBack: putBackItems(job) };
 }
+
+/** What the car is called as it leaves: nobody may have said yet that it does so. */
+export const laterName = ({ deliveredSetupId }: Pick<ReportedJob, 'deliveredSetupId'>): string =>
+  deliveredSetupId === null ? 'last setup' : 'delivered';

@@ -4,11 +4,11 @@ import { difference, joined, quantity, say, type Sentence } from '../sentence/se
 import type { FamilyPair } from '../judgement/job-claims.ts';
 import { lineOf } from '../setup/difference.ts';
 import { setupWords } from '../setup/setup-words.ts';
-import { spokenRpm } from '../units/spoken-rpm.ts';
+import { spokenRpm } from '../units/spoken.ts';
 import { jobClaimWords, toneOf } from '../wording/judgement-words.ts';
 import { testsOfStep } from './other-tests.ts';
 import { askedWords, madeWords, standingWords, wantedWords, withReading } from '../wording/target-words.ts';
-import { laterName } from './later-name.ts';
+import { laterName } from './reported-job.ts';
 import { right, type Cell, type Content } from './report.ts';
 import type { ReportSource, ReportedSetup } from './reported-job.ts';
 import { differenceUnit } from '../units/told-units.ts';

@@ -5,14 +5,13 @@ import { capitalised, quantity, quantityRange, say, type Quantity, type Sentence
 import { heatStateOf } from '../heat/heat-of-run.ts';
 import { baselineRuns } from '../job/baseline.ts';
 import { stateOf } from '../setup/difference.ts';
-import { spokenRpm } from '../units/spoken-rpm.ts';
+import { spokenRpm, listed } from '../units/spoken.ts';
 import { brokenWords } from '../limits/broken-words.ts';
 import { worstOf } from '../limits/broken-limits.ts';
-import { listed } from '../units/listed.ts';
 import { ruleWords, spreadWords, withheldWords } from '../wording/judgement-words.ts';
 import { careOfTests } from './other-tests.ts';
 import { lastOnDyno } from '../job/last-on-dyno.ts';
-import { laterName } from './later-name.ts';
+import { laterName } from './reported-job.ts';
 import { dayWords } from './large-figures.ts';
 import type { Content } from './report.ts';
 import type { ReportSource, ReportedRun } from './reported-job.ts';

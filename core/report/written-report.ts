@@ -1,11 +1,11 @@
 import { fileNameOf } from '../exchange/results/file-name.ts';
 import type { Severity } from '../checks/check.ts';
-import { ratioOfJob } from '../fuel/ratio-of-job.ts';
+import { ratioOfJob } from '../fuel/ledger.ts';
 import type { JobFigures } from '../figures/job-figures.ts';
 import type { Picture } from '../scene/picture.ts';
 import { languageNamed } from '../language/languages.ts';
 import { say, written, type Reader, type Sentence } from '../sentence/sentence.ts';
-import { halfWidthText } from '../units/half-width.ts';
+import { halfWidthText } from '../units/spoken.ts';
 import { figureIn, keptUnits, toldIn, type Units } from '../units/told-units.ts';
 import { drafted, type Draft } from './drafted.ts';
 import { narrowWidth, reportPicture, reportWidth } from './report-scene.ts';

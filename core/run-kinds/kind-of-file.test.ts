@@ -4,7 +4,7 @@ import { generatedRun } from '../testing/generated-run.ts';
 import { idleRun, roadDrive, startRun, transientRun } from '../testing/kind-runs.ts';
 import { steppedDyno, steppedRatio, steppedRun } from '../testing/stepped-run.ts';
 import { testDyno } from '../testing/test-car.ts';
-import { onTheRoad } from '../dyno/on-the-road.ts';
+import { onTheRoad } from '../dyno/dyno-profile.ts';
 import { kindOfFile, mustBe } from './kind-of-file.ts';
 
 /** As a dyno records it: its drum stands meanwhile. */

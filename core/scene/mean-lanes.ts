@@ -1,5 +1,5 @@
 import { written } from '../sentence/sentence.ts';
-import { peakBound } from '../wording/peak-words.ts';
+import { peakBound, formatPower, formatRpm, formatTenths, scaleNote } from '../wording/figures.ts';
 import { continued, type ContinuedCurve } from '../curve/continued.ts';
 import { peakOf } from '../curve/peak.ts';
 import type { RunFigures } from '../figures/runs/figured-run.ts';
@@ -9,7 +9,6 @@ import type { RawPoints } from '../reduction/raw-points.ts';
 import { convert } from '../units/units.ts';
 import type { LaneLine } from './lane.ts';
 import { niceRange, type ValueRange } from './nice-range.ts';
-import { formatPower, formatRpm, formatTenths, scaleNote } from '../wording/figures.ts';
 import { axisWords, placing, type Placing } from './lane-axis.ts';
 import type { SceneView } from './scene-view.ts';
 import { extentOf, type LaneContent, type LaneReading } from './scene.ts';

@@ -1,5 +1,5 @@
 import type { PhraseBook } from '../language/phrase-book.ts';
-import { halfWidthText } from '../units/half-width.ts';
+import { halfWidthText } from '../units/spoken.ts';
 import { figureIn, keptUnits, toldIn, withUnit, type Told, type Units } from '../units/told-units.ts';
 
 /** A figure within a sentence, in the unit that it is kept in; each reader is told it in a unit of their own. */

@@ -1,5 +1,5 @@
 import { keptUnits, toldIn, withUnit } from '../units/told-units.ts';
-import { capital } from '../units/capital.ts';
+import { capital } from '../units/spoken.ts';
 import { itemWords, isNumeric, numericOf, keyOf, type SetupItem } from './item.ts';
 import { stateOf, type SetupStep } from './difference.ts';
 

@@ -1,6 +1,5 @@
 import type { Channel, Recording } from '../recording/recording.ts';
-import type { DrumPlace } from '../dyno/drum-place.ts';
-import type { DynoProfile } from '../dyno/dyno-profile.ts';
+import type { DrumPlace, DynoProfile } from '../dyno/dyno-profile.ts';
 import { normal, wandering } from './chance.ts';
 import { testDyno } from './test-car.ts';
 import type { PullState } from './pull-state.ts';

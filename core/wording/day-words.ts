@@ -1,7 +1,7 @@
 import { lateFromMin } from '../day/bay-rows.ts';
 import { minuteMs } from '../day/day-facts.ts';
 import type { Call, DayPicture } from '../day/day-picture.ts';
-import { capital } from '../units/capital.ts';
+import { capital } from '../units/spoken.ts';
 import { minutesWords as secondsWords } from './minutes-words.ts';
 
 /** Writes a moment, ms, as the shop's clock shows it: `14:10`. */

@@ -3,7 +3,7 @@ import { scorePrediction, type PredictionScore } from '../setup/prediction.ts';
 import type { SpreadPrior } from '../statistics/spread-prior.ts';
 import { difference as differenceOf, written } from '../sentence/sentence.ts';
 import { keptUnits, type Units } from '../units/told-units.ts';
-import { spokenRpm } from '../units/spoken-rpm.ts';
+import { spokenRpm } from '../units/spoken.ts';
 import { jobClaimWords, ruleWords, spreadWords, type Letters } from './judgement-words.ts';
 
 /** How a prediction came out. */

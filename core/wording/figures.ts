@@ -1,6 +1,7 @@
-import { halfWidthText } from '../units/half-width.ts';
+import { halfWidthText } from '../units/spoken.ts';
 import { spanLimits, type Span } from '../smoothing/span.ts';
 import { convert, type PowerUnit, type TorqueUnit } from '../units/units.ts';
+import type { Peak } from '../curve/peak.ts';
 
 /** How figures are written: sensible digits, a true minus, thousands set off. */
 const whole = new Intl.NumberFormat('en', { maximumFractionDigits: 0 });
@@ -25,7 +26,7 @@ export function signed(text: string): string {
 }
 
 export { halfWidthText };
-export { spokenRpm as formatRpm } from '../units/spoken-rpm.ts';
+export { spokenRpm as formatRpm } from '../units/spoken.ts';
 
 export function formatWhole(value: number): string {
   return trueMinus(whole.format(value));
@@ -55,3 +56,6 @@ export function formatSeconds(value: number): string {
 export function formatTenths(value: number): string {
   return trueMinus(tenths.format(value));
 }
+
+/** Before a peak's value: a curve that is highest where its run ends may have climbed further. */
+export const peakBound = ({ atEdge }: Pick<Peak, 'atEdge'>): '' | 'at least ' => (atEdge === 'end' ? 'at least ' : '');

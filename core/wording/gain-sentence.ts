@@ -1,6 +1,5 @@
 import { joined, say, written, type Reader, type Sentence } from '../sentence/sentence.ts';
-import { halfWidthText } from '../units/half-width.ts';
-import { spokenRpm } from '../units/spoken-rpm.ts';
+import { halfWidthText, spokenRpm } from '../units/spoken.ts';
 import { convert, type PowerUnit } from '../units/units.ts';
 import type { JudgedRange, JudgedRanges } from '../comparison/comparison.ts';
 import { brokenWords } from '../limits/broken-words.ts';

@@ -1,12 +1,11 @@
 import { joined, say, type Sentence } from '../sentence/sentence.ts';
-import { capital } from '../units/capital.ts';
+import { capital, formatShare } from '../units/spoken.ts';
 import type { DeviatingRepeat } from '../judgement/deviating-repeat.ts';
 import type { NextRun } from '../judgement/next-run.ts';
 import type { JudgingRule } from '../comparison/judging-rule.ts';
 import type { FamilyPair } from '../judgement/job-claims.ts';
 import type { Judged, Withheld } from '../judgement/pair-judgement.ts';
 import { convert, type PowerUnit } from '../units/units.ts';
-import { formatShare } from '../units/share-text.ts';
 import type { SpreadPrior } from '../statistics/spread-prior.ts';
 
 /** Letters of the setups that a judgement is about. */

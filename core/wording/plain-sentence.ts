@@ -1,4 +1,4 @@
-import { spokenRpm } from '../units/spoken-rpm.ts';
+import { spokenRpm } from '../units/spoken.ts';
 import { convert, type PowerUnit } from '../units/units.ts';
 import type { Comparison } from '../comparison/comparison.ts';
 

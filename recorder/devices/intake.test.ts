@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { drumPlaces, torqueChannels } from '../../contract/files/drums.ts';
 import { helloMessage } from '../../contract/instruments/bench-link.ts';
-import { drumPlaces as coreDrumPlaces } from '../../core/dyno/drum-place.ts';
+import { drumPlaces as coreDrumPlaces } from '../../core/dyno/dyno-profile.ts';
 import { torqueChannels as coreTorqueChannels } from '../../core/recording/channels.ts';
 import { testDyno } from '../../core/testing/test-car.ts';
 import { PreBuffer } from '../run/pre-buffer.ts';

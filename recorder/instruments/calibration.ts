@@ -1,4 +1,4 @@
-import type { DrumPlace } from '../../core/dyno/drum-place.ts';
+import type { DrumPlace } from '../../core/dyno/dyno-profile.ts';
 import { axleOf, drumSets, type Axle } from '../../core/dyno/drums.ts';
 import { torqueChannels } from '../../core/recording/channels.ts';
 import { rpmPerRadS } from '../../core/units/units.ts';

@@ -9,7 +9,7 @@ import { delayWords, usedWords } from '../../core/wording/fuelling-words.ts';
 import type { Database } from '../../store/database/database.ts';
 import { jobWithAll } from '../../store/jobs/jobs.ts';
 import { setupById } from '../../store/jobs/setups.ts';
-import { recordedBytes } from '../reports/recorded-bytes.ts';
+import { recordedBytes } from '../reports/read-runs.ts';
 import { found, idOf } from './answer.ts';
 import type { ContractRoutes } from './contract-routes.ts';
 import { inThread } from './in-thread.ts';

@@ -5,7 +5,7 @@ import type { RecorderClient } from '../recorder-client.ts';
 import { freezeBaseline } from '../../store/jobs/baselines.ts';
 import type { Database } from '../../store/database/database.ts';
 import type { Job } from '../../contract/job/records.ts';
-import { pointsOfJob } from '../../core/handover/points-of-job.ts';
+import { pointsOfJob } from '../../core/handover/open-points.ts';
 import { written } from '../../core/sentence/sentence.ts';
 import { changesOfJob, undoAct } from '../../store/jobs/history.ts';
 import { jobFilters, jobList } from '../../store/jobs/job-list.ts';

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { setupTests } from '../../contract/job/other-tests.ts';
 import type { Job, Run } from '../../contract/job/records.ts';
-import { onTheRoad } from '../../core/dyno/on-the-road.ts';
+import { onTheRoad } from '../../core/dyno/dyno-profile.ts';
 import { writeRecordingCsv } from '../../core/exchange/recordings/write-csv.ts';
 import type { Recording } from '../../core/recording/recording.ts';
 import { roadDrive } from '../../core/testing/kind-runs.ts';

@@ -7,7 +7,7 @@ import { partOfLog, runsInLog, soughtRun, type SoughtRun } from '../../core/log/
 import { knownChannelNamed, speedChannels } from '../../core/recording/channels.ts';
 import { valuesOf } from '../../core/recording/recording.ts';
 import { Refusal } from '../../core/refusal.ts';
-import { listed } from '../../core/units/listed.ts';
+import { listed } from '../../core/units/spoken.ts';
 import type { Job, Run } from '../../contract/job/records.ts';
 import { inTransaction, type Database } from '../../store/database/database.ts';
 import { joinLog, logSources } from '../../store/runs/logger-files.ts';

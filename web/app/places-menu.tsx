@@ -2,7 +2,6 @@ import { ActionIcon, Menu } from '@mantine/core';
 import { IconMenu2 } from '@tabler/icons-react';
 import { Link } from 'react-router';
 import { openKeysHelp } from '../palette/everywhere.tsx';
-import { places } from './places.ts';
 import classes from './top-bar.module.css';
 
 /** Where one goes from anywhere: stands in a job, and wherever the bar is too narrow for it. */
@@ -33,3 +32,15 @@ export function PlacesMenu({ always }: { always: boolean }) {
     </Menu>
   );
 }
+
+/** Where one goes outside of a job. */
+export const places = [
+  { to: '/today', name: 'Today' },
+  { to: '/jobs', name: 'Jobs' },
+  { to: '/vehicles', name: 'Vehicles' },
+  { to: '/devices', name: 'Devices' },
+  { to: '/equipment', name: 'Equipment' },
+  { to: '/prices', name: 'Prices' },
+  { to: '/people', name: 'People' },
+  { to: '/drive', name: 'Driver’s view' },
+] as const;

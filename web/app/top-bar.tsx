@@ -14,8 +14,7 @@ import { UnitsMenu } from '../units/units-menu.tsx';
 import { AccountMenu } from '../account/account-menu.tsx';
 import { openPalette } from '../palette/everywhere.tsx';
 import { BayStatus } from './bay-status.tsx';
-import { places } from './places.ts';
-import { PlacesMenu } from './places-menu.tsx';
+import { places, PlacesMenu } from './places-menu.tsx';
 import { NoteLine } from './note-line.tsx';
 import classes from './top-bar.module.css';
 

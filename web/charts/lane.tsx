@@ -1,6 +1,6 @@
 import { CategoryScale, Chart, LinearScale, LineController, LineElement, PointElement, type Scale } from 'chart.js';
 import { memo, useEffect, useRef } from 'react';
-import { useCanvasColour } from '../setups/setup-colour.ts';
+import { useCanvasColour } from './canvas-colour.ts';
 import type { LaneDecoration, LaneLine } from '../../core/scene/lane.ts';
 import { lanePlugin, type DrawnDecoration, type Trace } from './lane-drawing.ts';
 import classes from './lane.module.css';

@@ -5,7 +5,7 @@ import { drivingCost, drivingCostWords, fuelPriceOf } from '../../core/charges/d
 import type { JudgedFigure } from '../../core/judgement/kind-judgement.ts';
 import { usePreferences } from '../state/preferences.ts';
 import classes from './job-costs.module.css';
-import { usePrices } from './use-prices.ts';
+import { usePrices } from '../state/queries.ts';
 
 /** What two cruises' fuel costs, at a price that is the list's until somebody types another; and when a saving has paid for the change. */
 export function CostOfDriving({ job, fuel, setupId }: { job: Job; fuel: JudgedFigure; setupId: number }) {

@@ -19,13 +19,12 @@ import {
 import { difference } from '../../core/sentence/sentence.ts';
 import { useJobFigures } from '../job/use-job-figures.ts';
 import { entriesOf } from '../state/entries.ts';
-import { useHistory } from '../state/queries.ts';
+import { useHistory, usePrices } from '../state/queries.ts';
 import { RemoveButton } from '../ui/remove-button.tsx';
 import { saveFile } from '../ui/save-file.ts';
 import { useOwnUnits } from '../units/use-own-units.tsx';
 import word from '../ui/word-button.module.css';
 import classes from './job-costs.module.css';
-import { usePrices } from './use-prices.ts';
 
 const dayOf = (moment: string) => dayjs(moment).format('YYYY-MM-DD');
 

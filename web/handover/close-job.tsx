@@ -3,7 +3,7 @@ import { IconCheck } from '@tabler/icons-react';
 import { useState } from 'react';
 import type { StateChange } from '../../contract/job/job-requests.ts';
 import type { Job } from '../../contract/job/records.ts';
-import { pointsOfJob } from '../../core/handover/points-of-job.ts';
+import { pointsOfJob } from '../../core/handover/open-points.ts';
 import { reportSides } from '../../core/report/report-request.ts';
 import { api } from '../state/api.ts';
 import { useChange } from '../state/use-change.ts';

@@ -15,8 +15,8 @@ import { SendCancelled, sendFile, type SendProgress } from '../state/send-file.t
 import { Sending } from '../ui/send-progress.tsx';
 import { dynoText, useKnownDynos } from '../job/known-dynos.ts';
 import { runKindWords } from '../job/run-kind-words.ts';
-import { onTheRoad } from '../../core/dyno/on-the-road.ts';
-import { listed } from '../../core/units/listed.ts';
+import { onTheRoad } from '../../core/dyno/dyno-profile.ts';
+import { listed } from '../../core/units/spoken.ts';
 import { FindingLine, FindingList } from '../ui/severity.tsx';
 import { figuresWorker } from '../workers/figures-worker.ts';
 import { ImportRows, type ImportRow } from './import-rows.tsx';

@@ -66,3 +66,6 @@ export function useUnclaimedRuns() {
 export function tellProblem(error: Error): void {
   notifications.show({ message: error.message, color: 'red', autoClose: 9000 });
 }
+
+/** The shop's price list. */
+export const usePrices = () => useQuery({ queryKey: keys.prices, queryFn: api.prices });

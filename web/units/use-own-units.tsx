@@ -5,7 +5,7 @@ import type { Account } from '../../contract/people/people.ts';
 import type { Job, Run } from '../../contract/job/records.ts';
 import { stoichiometricOf } from '../../core/fuel/blend.ts';
 import type { Units } from '../../core/units/told-units.ts';
-import { ratioOfJob } from '../../core/fuel/ratio-of-job.ts';
+import { ratioOfJob } from '../../core/fuel/ledger.ts';
 import { api } from '../state/api.ts';
 import { usePreferences } from '../state/preferences.ts';
 import { queryClient, tellProblem } from '../state/queries.ts';

@@ -5,9 +5,8 @@ import type { ComparisonFigures } from '../../figures/pairs/comparison-figures.t
 import type { RunFigures } from '../../figures/runs/figured-run.ts';
 import type { JobFigures } from '../../figures/job-figures.ts';
 import type { Verdict } from '../../comparison/verdict.ts';
-import { spanJson } from './curve-json.ts';
+import { spanJson, kw, round } from './curve-json.ts';
 import { engineTorqueNm } from '../../curve/engine-torque.ts';
-import { kw, round } from './rounded.ts';
 
 /** As a file writes a verdict. */
 const words = {

@@ -1,7 +1,6 @@
 import { written } from '../../sentence/sentence.ts';
 import type { Curve } from '../../figures/runs/corrected-curve.ts';
 import { spanLimits, type Span } from '../../smoothing/span.ts';
-import { round } from './rounded.ts';
 
 /**
  * A curve as plain JSON, figures rounded to what they can mean: power to 1 mW,
@@ -56,4 +55,14 @@ export function curveToJson(curve: Curve, auto: boolean) {
 /** One number, or `[least, most]` where the span varies along the range. */
 export function spanJson(span: Span): number | [number, number] {
   return typeof span === 'number' ? span : [...spanLimits(span)];
+}
+
+/** A figure with no more digits than it can mean. */
+export function round(value: number, digits: number): number {
+  return Number(value.toFixed(digits));
+}
+
+/** Power in kW to 0.1 W; null where there is none to tell. */
+export function kw(value: number): number | null {
+  return Number.isFinite(value) ? round(value, 4) : null;
 }

@@ -5,7 +5,7 @@ import type { JobFigures } from '../../figures/job-figures.ts';
 import type { Claim, PairJudgement, Withheld } from '../../judgement/pair-judgement.ts';
 import type { FamilyPair } from '../../judgement/job-claims.ts';
 import { nextRunWords, withheldSentence } from '../../wording/judgement-words.ts';
-import { kw, round } from './rounded.ts';
+import { kw, round } from './curve-json.ts';
 
 const claims = { gain: 'gain', loss: 'loss', 'within repeatability': 'within-repeatability' } as const satisfies Record<
   Claim,

@@ -17,8 +17,8 @@ import { assumedSpread, type SpreadPrior } from '../../statistics/spread-prior.t
 import { lineOf } from '../../setup/difference.ts';
 import { measuredConditions, runCurve, type CountedRun, type Quantity } from '../runs/figured-run.ts';
 import type { ResolvedRequest } from '../runs/resolved-request.ts';
-import type { SetupCurves } from './setup-curves.ts';
 import type { Drift } from '../../comparison/drift.ts';
+import type { Travel } from '../../curve/travel.ts';
 
 /** Two sets of runs of a job with all that a judgement on them rests on. */
 export interface ComparedPair {
@@ -223,4 +223,15 @@ function changesBetween(setups: ResolvedRequest['setups'], testId: number, again
         change && items.length > 0 ? [{ letter, change, items: items.length }] : [],
       )
   );
+}
+
+/** One setup's counted runs. */
+export interface SetupCurves {
+  setupId: number;
+  parentId?: number | null | undefined;
+  power: readonly RunCurve[];
+  torque: readonly RunCurve[];
+  travel?: readonly Travel[];
+  /** Of those that logged it, kPa. */
+  boost?: readonly RunCurve[];
 }

@@ -5,7 +5,7 @@ import { halfWidthOfMean } from '../../statistics/mean-interval.ts';
 import type { SpreadPrior } from '../../statistics/spread-prior.ts';
 import { commonSpeeds, meanCurve, type MeanCurve, type RunCurve } from '../../comparison/run-curve.ts';
 import { jobClaims, type FamilyPair } from '../../judgement/job-claims.ts';
-import type { SetupCurves } from './setup-curves.ts';
+import type { SetupCurves } from './compared-pair.ts';
 import { comparedPair, pairJudgement, type PairsOf } from './compared-pair.ts';
 import { meanOf } from '../../numerics/mean.ts';
 

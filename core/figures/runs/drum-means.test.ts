@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import type { DrumPlace } from '../../dyno/drum-place.ts';
+import type { DrumPlace } from '../../dyno/dyno-profile.ts';
 import { drumMeans } from './drum-means.ts';
 import type { RunFigures } from './figured-run.ts';
 

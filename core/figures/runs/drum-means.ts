@@ -1,4 +1,4 @@
-import type { DrumPlace } from '../../dyno/drum-place.ts';
+import type { DrumPlace } from '../../dyno/dyno-profile.ts';
 import { drumNames, groupingsOf, groupOf, type DrumGrouping } from '../../dyno/drums.ts';
 import { commonSpeeds, meanCurve, type MeanCurve, type RunCurve } from '../../comparison/run-curve.ts';
 import type { RunFigures } from './figured-run.ts';

@@ -1,5 +1,5 @@
 import { quantity, say } from '../../sentence/sentence.ts';
-import { spokenRpm } from '../../units/spoken-rpm.ts';
+import { spokenRpm } from '../../units/spoken.ts';
 import { medianOf } from '../../numerics/quantile.ts';
 import { eventAt, highest, pullOf, stretches, type LogEvent, type RunLog } from '../pull/run-log.ts';
 

@@ -1,10 +1,9 @@
 import type { Reach } from '../../limits/broken-limits.ts';
 import { limitChannel, limitQuantities, type Limit } from '../../limits/limit.ts';
-import { channelOf } from '../pull/channel-of.ts';
+import { channelOf, settlingS, type RunLog } from '../pull/run-log.ts';
 import { sensorDead } from './sensors.ts';
 import { speedChannels, torqueChannels } from '../../recording/channels.ts';
 import { firstNotBelow } from '../../numerics/interpolation.ts';
-import { settlingS, type RunLog } from '../pull/run-log.ts';
 
 /** A reading's noise is averaged over this time before its extremes are taken, s; what strikes at once over less. */
 const averagedS = 0.2;

@@ -3,7 +3,7 @@ import { meanOf } from '../../numerics/mean.ts';
 import { seriesOf } from '../../numerics/picked.ts';
 import { medianOf } from '../../numerics/quantile.ts';
 import { firstNotBelow } from '../../numerics/interpolation.ts';
-import { spokenRpm } from '../../units/spoken-rpm.ts';
+import { spokenRpm } from '../../units/spoken.ts';
 import { eventAt, pullOf, stretches, type FuelRegulation, type LogEvent, type RunLog } from '../pull/run-log.ts';
 
 // Set by bench/logs.ts: no false alarm on healthy logs, most hits on faulty ones.

@@ -1,7 +1,6 @@
-import { spokenRpm } from '../../units/spoken-rpm.ts';
-import { channelOf } from '../pull/channel-of.ts';
+import { spokenRpm } from '../../units/spoken.ts';
+import { channelOf, eventAt, highest, stretches, type JudgedLog, type LogEvent } from '../pull/run-log.ts';
 import { judgedReading } from './extremes.ts';
-import { eventAt, highest, stretches, type JudgedLog, type LogEvent } from '../pull/run-log.ts';
 
 // Set by bench/logs.ts: no false alarm on healthy logs, most hits on faulty ones.
 /** What a controller may usually add or take by itself, %. */

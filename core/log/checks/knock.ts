@@ -1,4 +1,4 @@
-import { spokenRpm } from '../../units/spoken-rpm.ts';
+import { spokenRpm } from '../../units/spoken.ts';
 import { judgedReading } from './extremes.ts';
 import { eventAt, highest, stretches, type JudgedLog, type LogEvent } from '../pull/run-log.ts';
 

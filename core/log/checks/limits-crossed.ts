@@ -1,9 +1,8 @@
 import { quantity, say } from '../../sentence/sentence.ts';
 import { limitChannel, readingTolerance } from '../../limits/limit.ts';
-import { spokenRpm } from '../../units/spoken-rpm.ts';
-import { channelOf } from '../pull/channel-of.ts';
+import { spokenRpm } from '../../units/spoken.ts';
+import { channelOf, eventAt, stretches, type JudgedLog, type LogEvent } from '../pull/run-log.ts';
 import { judgedReading } from './extremes.ts';
-import { eventAt, stretches, type JudgedLog, type LogEvent } from '../pull/run-log.ts';
 
 /** Breaks up to this long do not end a stretch beyond a limit, s. */
 const bridgedS = 0.2;

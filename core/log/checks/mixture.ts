@@ -1,11 +1,18 @@
 import { say } from '../../sentence/sentence.ts';
-import { mixtureOf } from '../pull/mixture-of.ts';
+import {
+  mixtureOf,
+  eventAt,
+  highest,
+  stretches,
+  type JudgedLog,
+  type LogEvent,
+  type Stretch,
+} from '../pull/run-log.ts';
 import { probeShare } from '../../limits/limit.ts';
 import { leanestLambda } from '../../limits/suggestions.ts';
-import { spokenRpm } from '../../units/spoken-rpm.ts';
+import { spokenRpm } from '../../units/spoken.ts';
 import { medianOf } from '../../numerics/quantile.ts';
 import { judgedReading } from './extremes.ts';
-import { eventAt, highest, stretches, type JudgedLog, type LogEvent, type Stretch } from '../pull/run-log.ts';
 
 // Set by bench/logs.ts: no false alarm on healthy logs, most hits on faulty ones.
 /** Off target by more than this, %, counts, for so long, s. */

@@ -1,5 +1,5 @@
 import { quantity, say } from '../../sentence/sentence.ts';
-import { spokenRpm } from '../../units/spoken-rpm.ts';
+import { spokenRpm } from '../../units/spoken.ts';
 import { judgedReading } from './extremes.ts';
 import { eventAt, highestSoFar, stretches, type JudgedLog, type LogEvent } from '../pull/run-log.ts';
 

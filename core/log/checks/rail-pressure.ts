@@ -1,6 +1,6 @@
 import { quantity, say } from '../../sentence/sentence.ts';
 import { medianOf } from '../../numerics/quantile.ts';
-import { spokenRpm } from '../../units/spoken-rpm.ts';
+import { spokenRpm } from '../../units/spoken.ts';
 import { judgedReading } from './extremes.ts';
 import { eventAt, highestSoFar, stretches, type LogEvent, type RunLog } from '../pull/run-log.ts';
 

@@ -1,8 +1,7 @@
 import { quantity, say } from '../../sentence/sentence.ts';
-import { mixtureOf } from '../pull/mixture-of.ts';
+import { mixtureOf, eventAt, pullOf, thirdsOf, type LogEvent, type RunLog } from '../pull/run-log.ts';
 import { channelLabel, knownChannels, type KnownChannel } from '../../recording/channels.ts';
 import { medianOf } from '../../numerics/quantile.ts';
-import { eventAt, pullOf, thirdsOf, type LogEvent, type RunLog } from '../pull/run-log.ts';
 
 /** Channels of sensors that have a ceiling and should move in a pull. */
 const limited: readonly KnownChannel[] = [

@@ -1,8 +1,9 @@
-import type { Sentence } from '../../sentence/sentence.ts';
+import type { Sentence, Quantity } from '../../sentence/sentence.ts';
 import { medianOf } from '../../numerics/quantile.ts';
 import type { Severity } from '../../checks/check.ts';
 import type { BrokenLimit } from '../../limits/broken-limits.ts';
 import type { LimitQuantity } from '../../limits/limit.ts';
+import { stoichiometricOf } from '../../fuel/blend.ts';
 
 /** A run's logged channels on one clock, and what is known of the engine when they are judged. */
 export interface RunLog {
@@ -141,4 +142,29 @@ export function thirdsOf(log: RunLog, values: Float64Array): readonly [first: nu
   const median = (from: number, to: number) =>
     medianOf(values.subarray(from, to + 1).filter((value) => !Number.isNaN(value)));
   return [median(first, first + third), median(last - third, last)];
+}
+
+/**
+ * A quantity that is judged in a log: a channel, engine speed, or one that is made of channels
+ * (`fuelTrim`: what both trims add or take together, %, either way). Undefined where it was not logged.
+ */
+export function channelOf(
+  { channels, engineSpeedRpm }: Pick<RunLog, 'channels' | 'engineSpeedRpm'>,
+  name: string,
+): Float64Array | undefined {
+  if (name === 'engineSpeed') return engineSpeedRpm;
+  if (name !== 'fuelTrim') return channels.get(name);
+  const [long, short] = [channels.get('fuelTrimLong'), channels.get('fuelTrimShort')];
+  const trim = long ?? short;
+  return trim?.map((_, index) => Math.abs((long?.[index] ?? 0) + (short?.[index] ?? 0)));
+}
+
+/** A reading of λ that readers may be told as an air–fuel ratio of what this run burnt. */
+export function mixtureOf({ engine }: Pick<RunLog, 'engine'>, lambda: number): Quantity {
+  return {
+    value: lambda,
+    unit: 'λ',
+    stoichiometric: stoichiometricOf(engine.ignition, engine.ethanolPct).ratio,
+    named: true,
+  };
 }

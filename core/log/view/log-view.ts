@@ -6,7 +6,7 @@ import type { DynoProfile } from '../../dyno/dyno-profile.ts';
 import type { SweepDrive } from '../../reduction/sweep-drive.ts';
 import { convert } from '../../units/units.ts';
 import { boostFigures, type BoostFigures } from './boost-figures.ts';
-import { channelOf } from '../pull/channel-of.ts';
+import { channelOf } from '../pull/run-log.ts';
 import type { Extremes } from '../checks/extremes.ts';
 import {
   eventsOf,

@@ -1,7 +1,7 @@
 import { Button, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import type { Job } from '../../../contract/job/records.ts';
-import { spokenRpm } from '../../../core/units/spoken-rpm.ts';
+import { spokenRpm } from '../../../core/units/spoken.ts';
 import { readRpmRange } from '../../ui/rpm-range.ts';
 import classes from '../../ui/file-form.module.css';
 import { RemoveButton } from '../../ui/remove-button.tsx';

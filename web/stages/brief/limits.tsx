@@ -10,7 +10,7 @@ import { limitQuantities, limitQuantityNames, type LimitQuantity } from '../../.
 import { limitSuggestions } from '../../../core/limits/suggestions.ts';
 import { numberOf } from '../../ui/saved-field.tsx';
 import classes from '../../ui/file-form.module.css';
-import { fuelNow } from '../../../core/fuel/fuel-now.ts';
+import { fuelNow } from '../../../core/fuel/ledger.ts';
 import { OpenedForm } from '../../ui/opened-form.tsx';
 import { RemoveButton } from '../../ui/remove-button.tsx';
 import { entriesOf } from '../../state/entries.ts';

@@ -1,6 +1,6 @@
 import { useUnits } from '../../units/use-own-units.tsx';
 import type { DeviceState } from '../../../contract/bays/live.ts';
-import { formatShare } from '../../../core/units/share-text.ts';
+import { formatShare } from '../../../core/units/spoken.ts';
 import { useCheckHistory } from '../../state/queries.ts';
 import { formatPower, formatWhole, signed } from '../../../core/wording/figures.ts';
 import classes from './devices-page.module.css';

@@ -1,8 +1,10 @@
 import { Button, Checkbox, Group, Popover, Stack } from '@mantine/core';
 import { PinButton } from './pin-button.tsx';
-import { laneTitle } from './lanes/lane-title.ts';
 import type { Telling } from './use-logs.ts';
 import type { ChangeLogsView } from './view/use-logs-view.ts';
+import type { LaneGroup } from '../../../core/log/view/lane-groups.ts';
+import { channelLabel } from '../../../core/recording/channels.ts';
+import { listed } from '../../../core/units/spoken.ts';
 
 interface LaneChoiceProps {
   telling: Telling;
@@ -52,4 +54,9 @@ export function LaneChoice({ telling, opened, usual, pinned, change, onPin }: La
       </Popover.Dropdown>
     </Popover>
   );
+}
+
+/** What a group of channels is called in a list. */
+export function laneTitle({ channels }: Pick<LaneGroup, 'channels'>): string {
+  return listed(channels.map(channelLabel));
 }

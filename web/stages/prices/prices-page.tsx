@@ -2,7 +2,7 @@ import { Button, NativeSelect, NumberInput, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import { chargedPer, type Price } from '../../../contract/shop/charges.ts';
 import { moneyWords } from '../../../core/charges/charges.ts';
-import { usePrices } from '../../costs/use-prices.ts';
+import { usePrices } from '../../state/queries.ts';
 import { entriesOfShop } from '../../state/entries.ts';
 import { RemoveButton } from '../../ui/remove-button.tsx';
 import { NotFetched } from '../../ui/not-fetched.tsx';

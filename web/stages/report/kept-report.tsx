@@ -11,7 +11,7 @@ import { composeReport } from '../../../core/report/compose-report.ts';
 import { untouched } from '../../../core/report/drafted.ts';
 import { restsOn } from '../../../core/report/make-report.ts';
 import { reportReader, versioned, writtenReport, type WrittenReport } from '../../../core/report/written-report.ts';
-import { listed } from '../../../core/units/listed.ts';
+import { listed } from '../../../core/units/spoken.ts';
 import { SharedLinks } from '../../links/shared-links.tsx';
 import { api } from '../../state/api.ts';
 import { ReportFile } from './report-file.tsx';

@@ -1,6 +1,5 @@
-import { peakBound } from '../../../../core/wording/peak-words.ts';
+import { peakBound, formatPower, formatRpm, formatTorque, scaleNote } from '../../../../core/wording/figures.ts';
 import { peakOf } from '../../../../core/curve/peak.ts';
-import { formatPower, formatRpm, formatTorque, scaleNote } from '../../../../core/wording/figures.ts';
 import classes from './findings.module.css';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';
 import type { CompareView } from '../view/view-address.ts';

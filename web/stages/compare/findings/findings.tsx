@@ -5,7 +5,7 @@ import { FindingLine, FindingList, SeverityMark } from '../../../ui/severity.tsx
 import classes from './findings.module.css';
 import { saidOnce } from '../../../../core/judgement/run-findings.ts';
 import { testsSentence } from '../../../../core/wording/kind-words.ts';
-import { capital } from '../../../../core/units/capital.ts';
+import { capital } from '../../../../core/units/spoken.ts';
 import { deviatingWords } from '../../../../core/wording/judgement-words.ts';
 import { frozenDiffers } from '../how-made/baseline-choice.tsx';
 import { Alone } from './alone.tsx';

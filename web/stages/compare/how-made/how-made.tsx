@@ -4,7 +4,7 @@ import { powerUnits, torqueUnits } from '../../../../core/units/units.ts';
 import type { Units } from '../../../../core/units/told-units.ts';
 import { chooseUnits } from '../../../units/use-own-units.tsx';
 import { formatPower, formatRpm, formatSpan } from '../../../../core/wording/figures.ts';
-import { listed } from '../../../../core/units/listed.ts';
+import { listed } from '../../../../core/units/spoken.ts';
 import { AgainstChoice } from './against-choice.tsx';
 import { BaselineChoice } from './baseline-choice.tsx';
 import { BandChoice } from './band-choice.tsx';

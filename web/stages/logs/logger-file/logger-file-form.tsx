@@ -10,7 +10,7 @@ import { hasCurve } from '../../../../core/figures/runs/reading.ts';
 import { usualRatio, type LogMapping } from '../../../../core/exchange/loggers/log-mapping.ts';
 import type { FoundInLog } from '../../../../core/log/logger-file/pulls-in-log.ts';
 import { ProbeFields } from '../../../log/probe-fields.tsx';
-import { listed } from '../../../../core/units/listed.ts';
+import { listed } from '../../../../core/units/spoken.ts';
 import { api } from '../../../state/api.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';
 import { figuresWorker } from '../../../workers/figures-worker.ts';

@@ -1,5 +1,5 @@
 import { useOwnUnits } from '../../../units/use-own-units.tsx';
-import { peakBound } from '../../../../core/wording/peak-words.ts';
+import { peakBound, formatPower, formatRpm, formatTorque } from '../../../../core/wording/figures.ts';
 import { Button, Group, TextInput } from '@mantine/core';
 import { useEffect, useRef, useState } from 'react';
 import type { RunChange } from '../../../../contract/job/job-requests.ts';
@@ -12,7 +12,6 @@ import { runAdvice } from '../../../../core/advice/run-advice.ts';
 import { api } from '../../../state/api.ts';
 import { useLive } from '../../../state/live.ts';
 import { useChange } from '../../../state/use-change.ts';
-import { formatPower, formatRpm, formatTorque } from '../../../../core/wording/figures.ts';
 import { isTextField } from '../../../ui/text-field.ts';
 import { FindingLine, FindingList } from '../../../ui/severity.tsx';
 import { FuellingResult } from './fuelling-result.tsx';

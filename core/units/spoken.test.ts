@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { halfWidthText } from './half-width.ts';
+import { halfWidthText } from './spoken.ts';
 
 test.each([
   ['0.0', '<0.1'],

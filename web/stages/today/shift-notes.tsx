@@ -1,14 +1,14 @@
-import { keys } from '../state/query-keys.ts';
+import { keys } from '../../state/query-keys.ts';
 import { Button, Modal, Stack, TextInput, Textarea } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import dayjs from 'dayjs';
 import { useState } from 'react';
-import type { ShiftNote } from '../../contract/shop/shifts.ts';
-import { useAccount } from '../state/account.ts';
-import { api } from '../state/api.ts';
-import { entriesOfShop } from '../state/entries.ts';
-import { usePreferences } from '../state/preferences.ts';
-import { FormFoot } from '../ui/form-foot.tsx';
+import type { ShiftNote } from '../../../contract/shop/shifts.ts';
+import { useAccount } from '../../state/account.ts';
+import { api } from '../../state/api.ts';
+import { entriesOfShop } from '../../state/entries.ts';
+import { usePreferences } from '../../state/preferences.ts';
+import { FormFoot } from '../../ui/form-foot.tsx';
 import classes from './shift-notes.module.css';
 
 /** What was handed over and nobody has taken over yet; the last one that somebody has, for a look back. */
