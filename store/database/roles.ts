@@ -51,6 +51,7 @@ export async function giveTo(client: Queryable, role: string): Promise<void> {
      union all
      select format('routine %s', pg_proc.oid::regprocedure)
        from pg_proc join ours on ours.oid = pronamespace where pg_get_userbyid(proowner) <> $1
+        and not exists (select 1 from pg_depend where classid = 'pg_proc'::regclass and objid = pg_proc.oid and deptype = 'e')
      union all
      select format('type %I.%I', nspname, typname)
        from pg_type join ours on ours.oid = typnamespace where typtype = 'e' and pg_get_userbyid(typowner) <> $1

@@ -22,26 +22,46 @@ export type JobFilter = (typeof jobFilters)[number];
 
 const isOnDyno = 'job.id in (select job_id from bay where job_id is not null)';
 
-/** What a job is found by: its words and its vehicle's, notes, setups, suspicions and files. */
-const matching = `
-  from job join vehicle on vehicle.id = vehicle_id left join owner on owner.id = owner_id
-  where (case $2 when 'all' then true when 'dyno' then ${isOnDyno} when 'waiting' then job.state <> 'closed' and not ${isOnDyno}
-    when 'finished' then job.state = 'closed' else job.state = $2 end) and ($5::bigint[] is null or job.id = any($5)) and (
-    lower(vehicle.name || ' ' || plate || ' ' || coalesce(owner.name, '') || ' ' || question) like all($1)
-    or (cardinality($1::text[]) > 0 and job.id in (
-      select job_id from run where note <> '' and job_id is not null and lower(note) like all($1)
-      union all select job_id from note where removed_at is null and lower(text) like all($1)
-      union all select job_id from setup where removed_at is null and lower(change) like all($1)
-      union all select job_id from suspicion where removed_at is null and lower(cause) like all($1)
-      union all select job_id from setup_tune_file where removed_at is null and lower(name) like all($1)
-    )))`;
+/** Where each word must stand for a piece of a job to be found by it: its index is by three letters (migration 0040). */
+const holdsAll = (text: string, words: readonly string[]) =>
+  ['true', ...words.map((_, index) => `${text} like ($1::text[])[${index + 1}]`)].join(' and ');
+
+/** What else than its own words and its car's a job is found by, each with what it must not be. */
+const pieces = [
+  { table: 'run', text: 'lower(note)', counts: "note <> '' and job_id is not null" },
+  { table: 'note', text: 'lower(text)', counts: 'removed_at is null' },
+  { table: 'setup', text: 'lower(change)', counts: 'removed_at is null' },
+  { table: 'suspicion', text: 'lower(cause)', counts: 'removed_at is null' },
+  { table: 'setup_tune_file', text: 'lower(name)', counts: 'removed_at is null' },
+];
+
+/** Jobs that are found, as SQL: by their question and their car's words together, or by one piece that holds every word. */
+function matching(words: readonly string[]): string {
+  const own = words.map((_, index) => `(car.words || ' ' || lower(question)) like ($1::text[])[${index + 1}]`);
+  const byPiece = pieces.map(
+    ({ table, text, counts }) => `select job_id from ${table} where ${counts} and ${holdsAll(text, words)}`,
+  );
+  const found =
+    words.length === 0
+      ? 'cardinality($1::text[]) = 0'
+      : `((${own.join(' and ')}) or job.id in (${byPiece.join(' union all ')}))`;
+  return `
+    from job join (
+      select vehicle.id, lower(vehicle.name || ' ' || plate || ' ' || coalesce(owner.name, '')) as words
+      from vehicle left join owner on owner.id = owner_id offset 0
+    ) as car on car.id = vehicle_id
+    where (case $2 when 'all' then true when 'dyno' then ${isOnDyno} when 'waiting' then job.state <> 'closed' and not ${isOnDyno}
+      when 'finished' then job.state = 'closed' else job.state = $2 end)
+      and ($5::bigint[] is null or job.id = any($5)) and ${found}`;
+}
 
 /** A page of the job list, each with its next step: those on a dyno first and those that are finished last, the one touched last first. */
 export async function jobList(database: Queryable, { search, state, offset, most, ids }: JobSearch): Promise<JobList> {
+  const words = patterns(search);
   const { rows } = await database.query(
     `with found as materialized (
        select job.id, coalesce(job.last_run_at, job.created_at) as touched,
-         case when ${isOnDyno} then 0 when job.state = 'closed' then 2 else 1 end as stands ${matching}
+         case when ${isOnDyno} then 0 when job.state = 'closed' then 2 else 1 end as stands ${matching(words)}
      ), page as (
        select job.id, job.vehicle_id, vehicle.name as vehicle, plate, coalesce(owner.name, '') as owner, question,
          job.state, job.created_at, job.last_run_at, paused_for, paused_why, delivered_setup_id, touched, stands
@@ -63,7 +83,7 @@ export async function jobList(database: Queryable, { search, state, offset, most
        from setup where job_id = page.id and removed_at is null order by position desc limit 1
      ) as newest on true
      order by stands, touched desc, page.id desc`,
-    [patterns(search), state, offset, most, ids ?? null],
+    [words, state, offset, most, ids ?? null],
   );
   // A page beyond the end still says how many there are.
   return { jobs: rows.filter(({ id }) => id !== null).map(summaryOf), total: rows[0].total };
