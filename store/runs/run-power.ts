@@ -16,24 +16,30 @@ export interface RunPower {
   powerKw: number[];
 }
 
-/** The latest counted run of a repeated setup whose power is not stored yet; undefined where there is none. */
+/**
+ * The latest counted run of a repeated setup whose power is not stored yet, or else was made by an older version;
+ * undefined where there is none.
+ */
 export async function nextWithoutPower(database: Queryable): Promise<number | undefined> {
-  const { rows } = await database.query<{ id: string }>(
-    `select run.id from run
-     where run.kind = 'power' and run.state <> 'recording' and run.set_aside_reason is null and run.setup_id is not null
-       and not exists (select from run_power where run_id = run.id and version = $1)
-       and exists (select from run other where other.setup_id = run.setup_id and other.id <> run.id
-         and other.kind = 'power' and other.set_aside_reason is null)
-     order by run.id desc limit 1`,
+  const { rows } = await database.query<{ id: string | null }>(
+    `select coalesce(
+       (select run.id from run_power_wanted join run on run.id = run_id
+        where run.kind = 'power' and run.state <> 'recording' and run.set_aside_reason is null
+          and exists (select from run other where other.setup_id = run.setup_id and other.id <> run.id
+            and other.kind = 'power' and other.set_aside_reason is null)
+        order by run_id desc limit 1),
+       (select run_id from run_power where version < $1 order by version, run_id desc limit 1)) as id`,
     [powerVersion],
   );
-  return rows[0] && Number(rows[0].id);
+  const id = rows[0]?.id ?? null;
+  return id === null ? undefined : Number(id);
 }
 
 /** Stores a run's power; null where no curve can be made of it. */
 export async function keepPower(database: Queryable, runId: number, power: RunPower | null): Promise<void> {
   await database.query(
-    `insert into run_power (run_id, version, from_rpm, step_rpm, power_kw) values ($1, $2, $3, $4, $5)
+    `with done as (delete from run_power_wanted where run_id = $1)
+     insert into run_power (run_id, version, from_rpm, step_rpm, power_kw) values ($1, $2, $3, $4, $5)
      on conflict (run_id) do update set version = $2, from_rpm = $3, step_rpm = $4, power_kw = $5`,
     [runId, powerVersion, power?.fromRpm, power?.stepRpm, power?.powerKw],
   );
