@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
 import { Refusal } from '../../refusal.ts';
-import { cellNumber } from '../tables/csv-table.ts';
+import { cellNumber } from '../tables/cells.ts';
 import { plainHeading } from '../tables/safe-heading.ts';
 
 /** A table that a logger wrote: its columns by their headings, with units where a row of them stands under the headings. */

@@ -1,7 +1,8 @@
 import type { Recording } from '../../recording/recording.ts';
 import { Refusal } from '../../refusal.ts';
 import { columnsOf, type Column } from './columns.ts';
-import { cellNumber, CsvRows } from '../tables/csv-table.ts';
+import type { Cells } from '../tables/cells.ts';
+import { CsvRows } from '../tables/csv-table.ts';
 import { medianOf } from '../../numerics/quantile.ts';
 
 export interface ReadRecording {
@@ -102,17 +103,16 @@ class RowTaker {
     this.row = new Float64Array(columns.length);
   }
 
-  take(cells: readonly string[]): void {
+  take(cells: Cells): void {
     const { columns, row } = this;
     let blank = 0;
     for (let index = 0; index < columns.length; index++) {
       const column = columns[index]!;
-      const cell = cells[column.index] ?? '';
-      const value = column.toChannelUnit(cellNumber(cell));
+      const value = column.toChannelUnit(cells.number(column.index));
       row[index] = value;
       if (value === value) continue;
       if (column.needed) return void this.unreadable++;
-      if (cell.trim() !== '') blank++;
+      if (cells.text(column.index).trim() !== '') blank++;
     }
     const at = row[this.timeAt]!;
     if (at === this.latest) return void this.repeated++;

@@ -1,9 +1,10 @@
 import Papa from 'papaparse';
 import { Refusal } from '../../refusal.ts';
+import { cellNumber, CutCells, LineCells, type Cells } from './cells.ts';
 import { plainHeading } from './safe-heading.ts';
 
 /** Takes a row's cells. */
-export type TakeRow = (cells: readonly string[]) => void;
+export type TakeRow = (cells: Cells) => void;
 
 interface Form {
   delimiter: string;
@@ -77,14 +78,14 @@ export class CsvRows {
   /** Without quotes a line is its cells. */
   private cutPlain({ delimiter, end }: Form, whole: boolean): void {
     const { rest } = this;
+    const cells = new LineCells(delimiter);
     let from = 0;
     while (from < rest.length) {
       const found = rest.indexOf(end, from);
       if (found < 0 && !whole) break;
       const to = found < 0 ? rest.length : found;
-      const line = rest.slice(from, rest[to - 1] === '\r' ? to - 1 : to);
-      const cells = line.split(delimiter);
-      if (holdsSomething.test(line) || cells.join('').trim() !== '') this.take(cells);
+      cells.cut(rest, from, rest[to - 1] === '\r' ? to - 1 : to);
+      if (!cells.isBlank) this.take(cells);
       from = to + 1;
     }
     this.rest = rest.slice(from);
@@ -94,17 +95,17 @@ export class CsvRows {
   private cutQuoted({ delimiter, end }: Form, whole: boolean): void {
     const { rest } = this;
     const to = whole ? rest.length : endOfRows(rest, end);
-    const step = ({ data }: { data: string[] }) => this.take(data);
+    const step = ({ data }: { data: string[] }) => this.take(new CutCells(data));
     if (to > 0) Papa.parse<string[]>(rest.slice(0, to), { delimiter, skipEmptyLines: 'greedy', step });
     this.rest = rest.slice(to);
   }
 
-  private take(cells: readonly string[]): void {
+  private take(cells: Cells): void {
     if (this.takeRow) {
       this.rows++;
       return this.takeRow(cells);
     }
-    const header = cells.map((cell) => plainHeading(cell.trim()));
+    const header = Array.from({ length: cells.count }, (_, index) => plainHeading(cells.text(index).trim()));
     if (header.every((cell) => cell === '' || isNumber(cell))) {
       throw new Refusal(
         'The file has no header line. The first line must name the columns with their units, such as "time [s],rollerSpeed [rad/s]".',
@@ -125,9 +126,6 @@ function endOfRows(text: string, end: string): number {
   }
   return to;
 }
-
-/** More than blanks and delimiters of any kind: most lines need no closer look. */
-const holdsSomething = /[^\s,;]/;
 
 /** The first line that holds anything. @param whole nothing comes after this text; otherwise a line without an end is none yet */
 function firstLine(text: string, whole: boolean): string | undefined {
@@ -153,16 +151,4 @@ function looksBinary(text: string): boolean {
 
 function isNumber(cell: string): boolean {
   return !Number.isNaN(cellNumber(cell)) && cell !== '';
-}
-
-const plainNumber = /^[+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?$/;
-const commaNumber = /^[+-]?\d*,\d+(?:[eE][+-]?\d+)?$/;
-
-/** The number in a cell, blanks around it left out, with a decimal point or a decimal comma; NaN when it holds none. */
-export function cellNumber(cell: string): number {
-  const first = cell.charCodeAt(0);
-  // Most cells are plain digits: those are neither trimmed nor looked at twice.
-  const text = first > 32 && cell.charCodeAt(cell.length - 1) > 32 ? cell : cell.trim();
-  if (plainNumber.test(text)) return Number(text);
-  return commaNumber.test(text) ? Number(text.replace(',', '.')) : NaN;
 }
