@@ -47,7 +47,7 @@ test('a database that an administrator made is given to its owner, who then chan
   await expect(client.query('create database another')).rejects.toThrow(/permission denied/);
   await client.end();
   await expect(new pg.Client({ connectionString: as(owner, 'one') }).connect()).rejects.toThrow(/password/);
-  await admin.query(`drop owned by ${owner}`);
+  await admin.query(`drop owned by ${owner} cascade`);
   await admin.query(`drop role ${owner}`);
 });
 
