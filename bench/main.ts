@@ -4,12 +4,14 @@ import { comparingFigures } from './compare.ts';
 import { dipDepths, familyErrors } from './accuracy.ts';
 import { checkRates } from './checks.ts';
 import { experimentRates } from './experiments.ts';
-import { table } from './figure.ts';
+import { line, table, type Figure, type Taken } from './figure.ts';
 import { logRates } from './logs.ts';
 import { fuellingRates } from './fuelling.ts';
 import { importFigures } from './imports.ts';
 import { logPageFigures } from './log-page.ts';
 import { listTimes } from './lists.ts';
+import { numpyFigures } from './numpy.ts';
+import { processorTimes, takenSince } from './process-use.ts';
 import { recordingFigures } from './recording.ts';
 import { caseErrors, reductionTimes } from './reduction.ts';
 import { responseRates } from './responses.ts';
@@ -17,25 +19,52 @@ import { kindRates } from './run-kinds.ts';
 import { startTimes } from './starts.ts';
 import { surfaceRates } from './surfaces.ts';
 
-/** `npm run bench [-- --json] [-- --long]`: what is measured, never asserted. */
-const figures = [
-  ...reductionTimes(),
-  ...caseErrors(resolve(import.meta.dirname, '../../shared/cases')),
-  ...familyErrors(),
-  ...dipDepths(),
-  ...checkRates(),
-  ...experimentRates(),
-  ...logRates(),
-  ...responseRates(),
-  ...fuellingRates(),
-  ...kindRates(),
-  ...surfaceRates(),
-  ...(await listTimes()),
-  ...(await importFigures()),
-  ...(await bundleFigures()),
-  ...(await recordingFigures()),
-  ...(await comparingFigures()),
-  ...(await logPageFigures()),
-  ...(await startTimes()),
-];
-process.stdout.write(process.argv.includes('--json') ? `${JSON.stringify(figures, null, 2)}\n` : `${table(figures)}\n`);
+const subjects: Record<string, () => Figure[] | Promise<Figure[]>> = {
+  reduction: reductionTimes,
+  numpy: numpyFigures,
+  cases: () => caseErrors(resolve(import.meta.dirname, '../../shared/cases')),
+  families: familyErrors,
+  dips: dipDepths,
+  checks: checkRates,
+  experiments: experimentRates,
+  logs: logRates,
+  responses: responseRates,
+  fuelling: fuellingRates,
+  kinds: kindRates,
+  surfaces: surfaceRates,
+  lists: listTimes,
+  imports: importFigures,
+  bundles: bundleFigures,
+  recording: recordingFigures,
+  comparing: comparingFigures,
+  'log-page': logPageFigures,
+  starts: startTimes,
+};
+
+/**
+ * `npm run bench [-- SUBJECT …] [--json] [--long]`: what is measured, never asserted. Beside each figure stands the
+ * share of processor time that was not there for it, for others on the same machine had it.
+ */
+const options = process.argv.slice(2);
+const asked = options.filter((option) => !option.startsWith('--'));
+const stranger = asked.find((name) => !(name in subjects));
+if (stranger !== undefined) {
+  console.error(`There is nothing to measure called "${stranger}": say ${Object.keys(subjects).join(', ')}.`);
+  process.exit(1);
+}
+const asJson = options.includes('--json');
+const taken: Taken[] = [];
+for (const name of asked.length > 0 ? asked : Object.keys(subjects)) {
+  const before = processorTimes();
+  try {
+    const figures = (await subjects[name]?.()) ?? [];
+    const byOthers = takenSince(before);
+    taken.push(...figures.map((figure) => ({ ...figure, subject: name, byOthers })));
+  } catch (error) {
+    // What cannot be measured is said; what was and will be measured stands.
+    console.error(`${name}: not measured: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}`);
+    process.exitCode = 1;
+  }
+  if (!asJson) for (const figure of taken.filter(({ subject }) => subject === name)) console.error(line(figure));
+}
+process.stdout.write(asJson ? `${JSON.stringify(taken, null, 2)}\n` : `\n${table(taken)}\n`);

@@ -22,3 +22,33 @@ export function processorS(pid: number): number {
   const fields = read(pid, 'stat').split(') ').at(-1)?.split(' ') ?? [];
   return (Number(fields[11] ?? 0) + Number(fields[12] ?? 0)) / ticksPerS;
 }
+
+/** Ticks of all processors since the machine began. */
+export interface ProcessorTimes {
+  all: number;
+  /** Wanted by this machine and given to others beside it. */
+  byOthers: number;
+}
+
+/** How the processors' time was spent so far; undefined where the system does not say. */
+export function processorTimes(): ProcessorTimes | undefined {
+  const ticks = /^cpu +([\d ]+)$/m.exec(readSystem())?.[1]?.split(' ').map(Number);
+  if (!ticks) return undefined;
+  // user nice system idle iowait irq softirq steal; what guests had is counted in the first two.
+  return { all: ticks.slice(0, 8).reduce((sum, one) => sum + one, 0), byOthers: ticks[7] ?? 0 };
+}
+
+function readSystem(): string {
+  try {
+    return readFileSync('/proc/stat', 'utf8');
+  } catch {
+    return '';
+  }
+}
+
+/** Share of processor time since then that others had; undefined where nothing can be said. */
+export function takenSince(before: ProcessorTimes | undefined): number | undefined {
+  const now = processorTimes();
+  if (!before || !now || now.all === before.all) return undefined;
+  return (now.byOthers - before.byOthers) / (now.all - before.all);
+}

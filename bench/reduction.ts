@@ -15,7 +15,7 @@ import type { Figure } from './figure.ts';
 const settings = { standard: 'none', share: 1, gridRpm: usualGridRpm } as const;
 
 /** A recording of 15 s at 1 kHz with 12 channels. */
-function largeRecording(): Recording {
+export function largeRecording(): Recording {
   const run = generatedRun({ rateHz: 1000, speedNoise: 0.03, coastS: 4 });
   const to = run.time.findIndex((at) => at > 15.5);
   const cut = {

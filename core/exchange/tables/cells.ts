@@ -50,6 +50,10 @@ export class LineCells implements Cells {
   /** Neither blanks nor delimiters alone. */
   isBlank = true;
   private line = '';
+  /** Where the line begins in its text. */
+  private from = 0;
+  /** The line's characters: an array is looked at faster than a text. */
+  private codes = new Uint16Array(512);
   /** Where each cell begins, and one beyond the last: a delimiter stands before each but the first. */
   private begins = new Int32Array(64);
 
@@ -57,46 +61,45 @@ export class LineCells implements Cells {
 
   /** Takes the next line: what stands in a text from one place to before another. */
   cut(text: string, from: number, to: number): void {
+    const length = to - from;
+    if (length > this.codes.length) this.codes = new Uint16Array(2 * length);
+    if (length + 2 > this.begins.length) this.begins = new Int32Array(2 * length + 2);
+    const { codes, begins } = this;
     const delimiter = this.delimiter.charCodeAt(0);
+    let count = 0;
+    let isBlank = true;
+    begins[count++] = 0;
+    for (let at = 0; at < length; at++) {
+      const code = text.charCodeAt(from + at);
+      codes[at] = code;
+      if (code === delimiter) begins[count++] = at + 1;
+      else if (code > 32 && (code < 128 || text.charAt(from + at).trim() !== '')) isBlank = false;
+    }
+    begins[count] = length + 1;
     this.line = text;
-    this.count = 0;
-    this.isBlank = true;
-    this.begin(from);
-    for (let at = from; at < to; at++) {
-      const code = text.charCodeAt(at);
-      if (code === delimiter) this.begin(at + 1);
-      else if (code > 32 && (code < 128 || text.charAt(at).trim() !== '')) this.isBlank = false;
-    }
-    this.begin(to + 1);
-    this.count--;
-  }
-
-  private begin(at: number): void {
-    if (this.count === this.begins.length) {
-      const longer = new Int32Array(2 * this.count);
-      longer.set(this.begins);
-      this.begins = longer;
-    }
-    this.begins[this.count++] = at;
+    this.from = from;
+    this.count = count;
+    this.isBlank = isBlank;
   }
 
   text(index: number): string {
-    return index < this.count ? this.line.slice(this.begins[index], this.begins[index + 1]! - 1) : '';
+    if (index >= this.count) return '';
+    return this.line.slice(this.from + this.begins[index]!, this.from + this.begins[index + 1]! - 1);
   }
 
   number(index: number): number {
     if (index >= this.count) return NaN;
-    const { line } = this;
+    const { codes } = this;
     const to = this.begins[index + 1]! - 1;
     let at = this.begins[index]!;
-    const sign = line.charCodeAt(at);
+    const sign = codes[at];
     if (at < to && (sign === minus || sign === plus)) at++;
     let whole = 0;
     let signs = 0;
     let digits = 0;
     let decimals = -1;
     for (; at < to; at++) {
-      const code = line.charCodeAt(at);
+      const code = codes[at]!;
       if (code >= zero && code <= nine) {
         whole = 10 * whole + (code - zero);
         signs++;
