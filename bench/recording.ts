@@ -103,7 +103,10 @@ class Bench {
     await this.page.goto(`http://127.0.0.1:${this.server.port}/jobs/${job.id}/record`);
     const times: number[] = [];
     for (const label of ['A1', 'A2', 'A3']) {
-      await this.page.getByRole('status').filter({ hasText: 'Ready' }).waitFor({ timeout: 30_000 });
+      await this.page
+        .getByRole('status')
+        .filter({ hasText: /Ready|Result/ })
+        .waitFor({ timeout: 30_000 });
       await this.page.waitForTimeout(2500);
       await this.page.keyboard.press('Space');
       times.push(

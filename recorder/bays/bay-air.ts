@@ -3,7 +3,7 @@ import type { BayState } from '../../contract/bays/live.ts';
 import type { Device } from '../devices/device.ts';
 import type { NewRun } from '../../contract/bays/recorded-run.ts';
 
-/** Air older than this is no longer the air of a run, ms. */
+/** Air older than this is not taken for a run, ms. */
 const holdsMs = 10 * 60_000;
 
 /** The air of the bay, as its weather station tells it. */

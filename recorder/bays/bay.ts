@@ -21,7 +21,7 @@ interface BayEvents {
   changed: [];
   /** A sample row of its dyno. */
   row: [Float64Array];
-  /** Its live rows have other columns: another dyno, or other loggers. */
+  /** The columns of its live rows have changed: another dyno, or other loggers. */
   columns: [];
 }
 
@@ -187,11 +187,11 @@ export class Bay extends EventEmitter<BayEvents> {
     const { drainer, room } = this.parts;
     const own = this.recorder?.state() ?? { state: 'idle' as const, startedS: null, problem: null };
     const key = this.recorder?.runKey;
-    // Both at once is what fills a disk: neither hides the other.
+    // A full disk often comes with a database that is away: both are said.
     const disk = [room.warning(), drainer.problem].filter(Boolean).join(' ');
     const run = key === undefined ? undefined : drainer.entered(key);
     return {
-      // What waits for the database keeps nobody from the next run.
+      // Runs that wait for the database do not stop the next one.
       state: own.state === 'sealing' && drainer.problem ? 'idle' : own.state,
       startedS: own.startedS,
       runId: run?.id ?? null,
@@ -201,7 +201,7 @@ export class Bay extends EventEmitter<BayEvents> {
     };
   }
 
-  /** Writes down what is only waiting for a logger. Runs that go on are gone on with by the next life. */
+  /** Ends runs that are only waiting for a logger. One that is being recorded goes on after the next start. */
   async settled(): Promise<void> {
     this.car.stop();
     await Promise.all([this.past, this.recorder?.settled()]);

@@ -132,7 +132,7 @@ export class Bays extends EventEmitter<BaysEvents> {
 
   /**
    * Meets a database. In another one than before, numbers of cars and setups may be another customer's: cars are taken
-   * off the dynos, and ratios that were found for a car hold no more.
+   * off the dynos, and ratios that were found for a car are forgotten.
    */
   private async meet(identity: string): Promise<void> {
     const { memory, log } = this.parts;
@@ -290,7 +290,7 @@ export class Bays extends EventEmitter<BaysEvents> {
     for (const bay of this.bays.values()) bay.endNow('The recorder’s disk was full.');
   }
 
-  /** Writes down what is only waiting for a logger. Runs that go on are gone on with by the next life. */
+  /** Ends runs that are only waiting for a logger. Those that are being recorded go on after the next start. */
   async settled(): Promise<void> {
     this.copy.stop();
     await this.plain.close();

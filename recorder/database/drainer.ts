@@ -119,7 +119,7 @@ export class Drainer extends EventEmitter<DrainerEvents> {
 
   private fail(error: Error): void {
     if (error instanceof OtherDatabase) {
-      // What was entered was entered in the one before.
+      // Runs that count as entered are entered in the other database, not in this one.
       this.database = undefined;
       this.drained.clear();
       this.refused.clear();
@@ -164,7 +164,7 @@ export class Drainer extends EventEmitter<DrainerEvents> {
         this.refused.delete(key);
       } catch (error) {
         if (!(error instanceof NeverTaken)) throw error;
-        // One run's own trouble: the others go on, and it is tried again later, entered anew.
+        // Only this run is refused: the others go on. It is entered anew and tried again later.
         this.drained.delete(key);
         this.refused.set(key, { untilMs: performance.now() + refusedMs, why: error.message });
         this.log.error({ err: error, key }, 'the database refuses a run; it is tried again');

@@ -8,7 +8,7 @@ import type { RowsKept } from '../../store/runs/samples.ts';
 /** Another process has taken this recorder's place in the database: it writes nothing more there. */
 export class Displaced extends Error {}
 
-/** The database is another one than the place was taken in: what was known of runs there is true of it no more. */
+/** The database is another one than the place was taken in: what was known of runs in the other one is not true of this one. */
 export class OtherDatabase extends Error {}
 
 /** What a database refuses for good, whatever is tried again. */

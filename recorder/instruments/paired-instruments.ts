@@ -34,7 +34,7 @@ export class PairedInstruments extends EventEmitter<PairedEvents> implements Doo
     this.outside = outside;
   }
 
-  /** One code at a time: an earlier one is worth nothing any more. @throws Refusal where nobody could say it */
+  /** One code at a time: an earlier one is not taken any more. @throws Refusal where nobody could say it */
   offer({ code, until }: { code: string; until: string }): void {
     if (!this.outside)
       throw new Refusal(
@@ -63,7 +63,7 @@ export class PairedInstruments extends EventEmitter<PairedEvents> implements Doo
     const others = this.memory.now.paired.filter((one) => one.device !== device);
     const one = { device, at: new Date().toISOString(), keyHash: hashOf(key).toString('base64url') };
     await this.memory.keep({ paired: [...others, one] });
-    // What spoke under this name with an earlier key speaks no more.
+    // An instrument with an earlier key of this name is disconnected.
     this.emit('revoked', device);
     this.emit('changed');
     return key;

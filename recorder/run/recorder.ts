@@ -142,7 +142,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     }
     if (waiting) this.current = this.again(waiting, this.latest?.[0] ?? 0, loggers);
     if (this.current) this.watchForSilence();
-    // Noticed, and its beginning did not reach the disk.
+    // It was noticed, but its beginning did not reach the disk.
     else if (pullS !== undefined) this.begin(pullS);
   }
 
@@ -283,7 +283,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
       this.emit('changed');
       return;
     }
-    // Why not is said by whoever refuses, for as long as it does.
+    // Whoever refuses also shows why.
     if (conditions.mayBegin() !== null) return;
     const followed = FollowedLoggers.from(conditions.loggers, latestS - startedS, (of) => this.journal.oldestRow(of));
     const key = randomUUID();

@@ -153,7 +153,7 @@ export class JournalIndex {
     });
   }
 
-  /** A run has begun: its rows are given up no more, though its beginning is not on the disk yet. */
+  /** A run has begun: from now on its rows are kept, though its beginning is not on the disk yet. */
   pin(begun: BeginRecord): void {
     this.beginning.set(begun.run.key, begun);
   }

@@ -79,7 +79,7 @@ export async function takeInJob(
   await addReportsAs(database, jobId, bundled, numbers);
   for (const [device, history] of Object.entries(bundled.learned))
     await keepCarriedHistory(database, jobId, device, history);
-  // At last, for what it names must be there.
+  // Last of all: it names setups and runs, which must be there first.
   await changeRow(database, 'job', jobId, {
     ...own(job, jobFields),
     bestRunId: (job.bestRunId !== null && numbers.runs.get(job.bestRunId)) || null,

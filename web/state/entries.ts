@@ -7,7 +7,7 @@ import { takeAway } from './undo.tsx';
 /** Entries of one kind that belong to the shop. */
 export const entriesOfShop = (path: EntryPath) => entriesOf('jobs', null, path);
 
-/** Adds, changes and takes away entries of one kind; a no comes up as a sentence. @returns whether it was stored */
+/** Adds, changes and takes away entries of one kind; where the server refuses, its sentence is shown. @returns whether it was stored */
 export function entriesOf(of: 'jobs' | 'vehicles', ownerId: number | null, path: EntryPath) {
   const stored = async (send: Promise<unknown>): Promise<boolean> => {
     try {
