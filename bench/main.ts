@@ -3,6 +3,7 @@ import { bundleFigures } from './bundles.ts';
 import { comparingFigures } from './compare.ts';
 import { dipDepths, familyErrors } from './accuracy.ts';
 import { checkRates } from './checks.ts';
+import { elsewhereFigures } from './elsewhere.ts';
 import { experimentRates } from './experiments.ts';
 import { line, table, type Figure, type Taken } from './figure.ts';
 import { logRates } from './logs.ts';
@@ -37,6 +38,7 @@ const subjects: Record<string, () => Figure[] | Promise<Figure[]>> = {
   bundles: bundleFigures,
   recording: recordingFigures,
   comparing: comparingFigures,
+  elsewhere: elsewhereFigures,
   'log-page': logPageFigures,
   starts: startTimes,
 };

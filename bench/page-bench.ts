@@ -11,6 +11,12 @@ import { startSuvok, type StartedSuvok } from '../launch/suvok-programs.ts';
 
 const quiet = () => undefined;
 
+/** What a measurement has otherwise than usual. */
+interface Otherwise {
+  environment?: NodeJS.ProcessEnv;
+  browserArguments?: string[];
+}
+
 /** What is measured in the real page: a server of its own, and a browser. */
 export interface PageBench {
   server: StartedSuvok;
@@ -19,7 +25,10 @@ export interface PageBench {
 }
 
 /** Starts database, server and browser for what is measured, and ends them after it. */
-export async function withPage<T>(measure: (bench: PageBench) => Promise<T>): Promise<T> {
+export async function withPage<T>(
+  measure: (bench: PageBench) => Promise<T>,
+  { environment = {}, browserArguments = [] }: Otherwise = {},
+): Promise<T> {
   const folder = mkdtempSync(join(tmpdir(), 'suvok-bench-'));
   chmodSync(folder, 0o711);
   const cluster = await startCluster({
@@ -37,10 +46,11 @@ export async function withPage<T>(measure: (bench: PageBench) => Promise<T>): Pr
     SUVOK_RECORDER: join(folder, 'recorder'),
     SUVOK_FREE_MB: '0',
     SUVOK_WEB: webFolder,
+    ...environment,
   });
   const browser = await chromium.launch({
     executablePath: await findChromium(quiet),
-    args: ['--no-sandbox', '--disable-dev-shm-usage', '--disable-background-networking'],
+    args: ['--no-sandbox', '--disable-dev-shm-usage', '--disable-background-networking', ...browserArguments],
   });
   try {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });

@@ -61,7 +61,7 @@ async function startSpeaking<Ready extends object>(
 export interface StartedSuvok {
   port: number;
   benchLinkPort: number;
-  server: StartedProgram<{ port: number }>;
+  server: StartedProgram<{ port: number; outside: Outside | null }>;
   recorder: StartedProgram<{ benchLinkPort: number }>;
   stop(): Promise<void>;
 }

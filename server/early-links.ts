@@ -1,6 +1,7 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { z } from 'zod';
+import { sharedPath } from '../contract/report/shared-link.ts';
 
 /** The page's files as they were built, by source: what Vite writes beside them. */
 const buildManifest = z.record(
@@ -9,6 +10,8 @@ const buildManifest = z.record(
     file: z.string(),
     imports: z.array(z.string()).default([]),
     css: z.array(z.string()).default([]),
+    /** Fonts and pictures that its styles name. */
+    assets: z.array(z.string()).optional(),
   }),
 );
 export type BuildManifest = z.output<typeof buildManifest>;
@@ -24,25 +27,35 @@ export function builtInto(folder: string): BuildManifest {
 
 /**
  * What the page at an address will ask for as soon as it runs, so that the
- * browser fetches it together with the document: the page's code, and the job
- * and the stage that the address names.
+ * browser fetches it together with the document: the page's code and letters,
+ * who is signed in, and the job and the stage that the address names.
  * @returns a Link header, or undefined where nothing is known
  */
 export function earlyLinks(path: string, built: BuildManifest): string | undefined {
   const [, job, stage] = /^\/jobs\/(\d+)\/(\w+)$/.exec(path) ?? [];
   const stageSource = `stages/${stage}/${stage}-stage.tsx`;
   const isStage = job !== undefined && built[stageSource] !== undefined;
-  const { scripts, styles } = neededBy(isStage ? [...pageSources, stageSource] : pageSources, built);
+  const { scripts, styles, letters } = neededBy(isStage ? [...pageSources, stageSource] : pageSources, built);
   const links = [
     ...(isStage ? [`</api/jobs/${job}>; rel=preload; as=fetch; crossorigin`] : []),
     ...scripts.map((file) => `</${file}>; rel=modulepreload`),
     ...styles.map((file) => `</${file}>; rel=preload; as=style; crossorigin`),
+    ...letters.map((file) => `</${file}>; rel=preload; as=font; type="font/woff2"; crossorigin`),
   ];
+  // Everybody's page asks who is signed in; what was shared is nobody's.
+  if (scripts.length > 0 && !path.startsWith(sharedPath('')))
+    links.unshift('</api/account>; rel=preload; as=fetch; crossorigin');
   return links.length > 0 ? links.join(', ') : undefined;
 }
 
-/** The scripts and styles of some sources and of all that they import. */
-function neededBy(sources: readonly string[], built: BuildManifest): { scripts: string[]; styles: string[] } {
+/** The letters that every screen is written in: those of other alphabets are fetched where a text has them. */
+const usualLetters = /archivo-latin-wdth-normal[^/]*\.woff2$/;
+
+/** The scripts, styles and letters of some sources and of all that they import. */
+function neededBy(
+  sources: readonly string[],
+  built: BuildManifest,
+): Record<'scripts' | 'styles' | 'letters', string[]> {
   const seen = new Set<string>();
   const visit = (source: string) => {
     const chunk = built[source];
@@ -52,5 +65,10 @@ function neededBy(sources: readonly string[], built: BuildManifest): { scripts: 
   };
   sources.forEach(visit);
   const chunks = [...seen].flatMap((source) => built[source] ?? []);
-  return { scripts: chunks.map(({ file }) => file), styles: [...new Set(chunks.flatMap(({ css }) => css))] };
+  const each = (files: string[]) => [...new Set(files)];
+  return {
+    scripts: chunks.map(({ file }) => file),
+    styles: each(chunks.flatMap(({ css }) => css)),
+    letters: each(chunks.flatMap(({ assets }) => assets ?? [])).filter((file) => usualLetters.test(file)),
+  };
 }
