@@ -4,26 +4,8 @@ import { chance as chanceFrom, normal } from './chance.ts';
 // Taken out once: Jest looks a global up anew at every use.
 const { max, min, round, sin } = Math;
 
-/** What goes wrong in a logged pull. */
-export type LogFault =
-  | 'knock'
-  | 'lean'
-  | 'rich'
-  | 'fuel-pressure-sag'
-  | 'injector-duty'
-  | 'oil-pressure-low'
-  | 'boost-overshoot'
-  | 'boost-taper'
-  | 'boost-cut'
-  | 'sensor-ceiling'
-  | 'sensor-dead'
-  | 'low-battery'
-  | 'relearning'
-  | 'fuel-trim'
-  | 'ethanol-differs'
-  | 'octane-moving'
-  | 'rail-pressure-sag';
-export const logFaults: readonly LogFault[] = [
+/** What goes wrong in a logged pull, each called as the event that finds it. */
+export const logFaults = [
   'knock',
   'lean',
   'rich',
@@ -41,7 +23,8 @@ export const logFaults: readonly LogFault[] = [
   'ethanol-differs',
   'octane-moving',
   'rail-pressure-sag',
-];
+] as const;
+export type LogFault = (typeof logFaults)[number];
 
 export type LoggedKind = 'turbo' | 'plain' | 'diesel' | 'blower';
 
