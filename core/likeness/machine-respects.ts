@@ -30,14 +30,23 @@ export function dynos(input: LikeForLikeInput): Unlikeness | undefined {
   };
 }
 
+/** What is written down of a run in a word. */
+export type WordField = 'gear' | 'tyres' | 'fuel' | 'fan' | 'bonnet' | 'loadMode';
+
+/** A respect in which runs differ where the words of a field do. */
+export interface WordRespect {
+  id: string;
+  severity: Severity;
+  /** Several of them, as in `different tyres`. */
+  words: string;
+  matters: Sentence;
+  remedy: string;
+}
+
 export function differentWord(
   input: LikeForLikeInput,
-  field: 'gear' | 'tyres' | 'fuel' | 'fan' | 'bonnet' | 'loadMode',
-  id: string,
-  severity: Severity,
-  words: string,
-  matters: Sentence,
-  remedy: string,
+  field: WordField,
+  { id, severity, words, matters, remedy }: WordRespect,
 ): Unlikeness | undefined {
   const values = [...new Set(known(all(input).map((run) => run[field])))];
   if (values.length < 2) return undefined;
