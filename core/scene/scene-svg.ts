@@ -45,7 +45,7 @@ export function sceneSvg(scene: Scene, { title, sentence, made }: PictureWords, 
   return [
     `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 ${width} ${height}" font-family="Archivo Variable, Archivo, Helvetica, Arial, sans-serif">`,
     `<rect width="100%" height="100%" fill="${colour('var(--ground)')}"/>`,
-    ...around.map((shape) => shapeSvg(shape, colour, { clips: 0 })),
+    ...around.map((shape) => shapeSvg(shape, colour)),
     `<g transform="translate(0 ${head})">${shapesSvg(picture.shapes, colour)}</g>`,
     '</svg>',
   ].join('');
@@ -58,11 +58,17 @@ export function pictureSvg({ width, height, shapes }: Picture, colour: ColourOf)
 
 /** Shapes as the inside of an SVG. */
 export function shapesSvg(shapes: readonly Shape[], colour: ColourOf): string {
-  const count = { clips: 0 };
-  return shapes.map((shape) => shapeSvg(shape, colour, count)).join('');
+  return shapes.map((shape) => shapeSvg(shape, colour)).join('');
 }
 
-function shapeSvg(shape: Shape, colour: ColourOf, count: { clips: number }): string {
+/** A name that no other outline has: several pictures may stand in one page, where names are shared. FNV-1a, 32 bits. */
+function outlineId(outline: string): string {
+  let hash = 0x811c9dc5;
+  for (let at = 0; at < outline.length; at++) hash = Math.imul(hash ^ outline.charCodeAt(at), 0x01000193);
+  return `plot-${(hash >>> 0).toString(36)}`;
+}
+
+function shapeSvg(shape: Shape, colour: ColourOf): string {
   switch (shape.is) {
     case 'path':
       return `<path d="${shape.d}"${inkSvg(shape, colour)}${titled('path', shape.why)}`;
@@ -73,8 +79,8 @@ function shapeSvg(shape: Shape, colour: ColourOf, count: { clips: number }): str
     case 'words':
       return `<text x="${shape.x.toFixed(1)}" y="${shape.y.toFixed(1)}" font-size="${shape.size}" fill="${colour(shape.colour)}"${shape.heavy ? ' font-weight="600"' : ''}${shape.anchor ? ` text-anchor="${shape.anchor}"` : ''}>${escaped(shape.words)}</text>`;
     case 'clipped': {
-      const id = `plot-${count.clips++}`;
-      return `<clipPath id="${id}"><path d="${shape.outline}"/></clipPath><g clip-path="url(#${id})">${shape.shapes.map((inner) => shapeSvg(inner, colour, count)).join('')}</g>`;
+      const id = outlineId(shape.outline);
+      return `<clipPath id="${id}"><path d="${shape.outline}"/></clipPath><g clip-path="url(#${id})">${shape.shapes.map((inner) => shapeSvg(inner, colour)).join('')}</g>`;
     }
   }
 }

@@ -46,7 +46,15 @@ test('zoomed, its axis shows those speeds, its lines end there, and each lane ke
   expect(svg.includes('>3,400<')).toBe(true);
   expect(svg.includes('>6,000<')).toBe(false);
   expect(svg.length).toBeLessThan(picture('').length);
-  expect(svg.match(/clip-path="url\(#plot-\d\)"/g)).toEqual([0, 1, 2].map((row) => `clip-path="url(#plot-${row})"`));
+  const clips = [...svg.matchAll(/<clipPath id="([^"]+)">/g)].map(([, id]) => id);
+  expect(new Set(clips).size).toBe(3);
+  expect([...svg.matchAll(/clip-path="url\(#([^)]+)\)"/g)].map(([, id]) => id)).toEqual(clips);
+  // Two pictures in one page share names: one name never means two outlines.
+  const outlines = (picture: string) =>
+    new Map([...picture.matchAll(/<clipPath id="([^"]+)"><path d="([^"]+)"/g)].map(([, id, outline]) => [id, outline]));
+  const other = outlines(picture('lanes=gain'));
+  expect(other.size).toBeGreaterThan(0);
+  for (const [id, outline] of outlines(svg)) expect(other.get(id) ?? outline).toBe(outline);
 });
 
 test('a norm of one figure is dashed across the power lane, as on the screen', () => {

@@ -1,3 +1,4 @@
+import { useId } from 'react';
 import type { Job } from '../../../../contract/job/records.ts';
 import type { PlaneFigures, PlaneRange } from '../../../../core/response/plane-figures.ts';
 import { levelWords } from '../../../../core/response/level-words.ts';
@@ -75,6 +76,7 @@ export function SurfacePicture({ job, figures }: { job: Job; figures: PlaneFigur
 
 function Plane({ job, figures }: { job: Job; figures: PlaneFigures }) {
   const { write } = useOwnUnits();
+  const hatch = useId();
   const { plane, whole } = figures;
   const [u0, u1] = rangeOf(plane.setups, whole, 'u');
   const [v0, v1] = rangeOf(plane.setups, whole, 'v');
@@ -96,7 +98,7 @@ function Plane({ job, figures }: { job: Job; figures: PlaneFigures }) {
       aria-label={`Power over ${plane.across.label} and ${plane.down.label}. ${write(nextSentence(figures, whole))}`}
     >
       <defs>
-        <pattern id="forbidden" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+        <pattern id={hatch} width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <line x1="0" x2="0" y1="0" y2="7" stroke="var(--stop)" strokeWidth="2" />
         </pattern>
       </defs>
@@ -120,7 +122,7 @@ function Plane({ job, figures }: { job: Job; figures: PlaneFigures }) {
               y={y(point.v) - height / 2}
               width={width}
               height={height}
-              fill="url(#forbidden)"
+              fill={`url(#${hatch})`}
               fillOpacity={0.8}
             />
           ),
