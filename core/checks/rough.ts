@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { medianOf } from '../numerics/quantile.ts';
 import type { SweepDrive } from '../reduction/sweep-drive.ts';
 import { firstNotBelow } from '../numerics/interpolation.ts';
@@ -28,9 +29,9 @@ export function rough(run: SweepDrive): Finding | undefined {
   const short: number[] = [];
   const middle: number[] = [];
   const torque: number[] = [];
-  for (let atS = time[first]! + longS / 2; atS < time[last]! - longS / 2; atS += everyS) {
+  for (let atS = sampleAt(time, first) + longS / 2; atS < sampleAt(time, last) - longS / 2; atS += everyS) {
     // A cut of torque is told by itself.
-    if (run.sweep.edges.some(({ at }) => Math.abs(time[at]! - atS) < longS / 2 + shortS)) continue;
+    if (run.sweep.edges.some(({ at }) => Math.abs(sampleAt(time, at) - atS) < longS / 2 + shortS)) continue;
     const around = (spanS: number, degree: number) =>
       localFit(
         time,

@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import type { DynoKind } from '../dyno/dyno-profile.ts';
 import { slopes } from '../smoothing/moving-fit.ts';
 import { listed, spokenRpm } from '../units/spoken.ts';
@@ -83,20 +84,21 @@ export function hop(trace: SlipTrace): Finding | undefined {
   const quick = slopes(time, raw, 0.035).value;
   const swing = seriesOf(
     raw.length,
-    (index) => (Number.isNaN(quick[index]!) ? raw[index]! : quick[index]!) - slow[index]!,
+    (index) =>
+      (Number.isNaN(sampleAt(quick, index)) ? sampleAt(raw, index) : sampleAt(quick, index)) - sampleAt(slow, index),
   );
   // One swing after the other: each half is the highest point between two crossings of zero.
   const halves: { atS: number; rpm: number; size: number }[] = [];
   let sign = 0;
   for (let index = 0; index < swing.length; index++) {
-    const value = swing[index]!;
+    const value = sampleAt(swing, index);
     if (Number.isNaN(value)) continue;
     const half = halves.at(-1);
     if (!half || Math.sign(value) !== sign) {
-      halves.push({ atS: time[index]!, rpm: rpm[index]!, size: Math.abs(value) });
+      halves.push({ atS: sampleAt(time, index), rpm: sampleAt(rpm, index), size: Math.abs(value) });
       sign = Math.sign(value);
     } else if (Math.abs(value) > half.size)
-      halves[halves.length - 1] = { atS: time[index]!, rpm: rpm[index]!, size: Math.abs(value) };
+      halves[halves.length - 1] = { atS: sampleAt(time, index), rpm: sampleAt(rpm, index), size: Math.abs(value) };
   }
   const chains: (typeof halves)[] = [];
   let chain: typeof halves = [];
@@ -143,20 +145,24 @@ export function unexplainedZones(
   beyond = unexplained,
 ): Zone[] {
   const loads = everyNth(load, every);
-  const shares = everyNth(excess, every).map((value, index) => value / Math.max(loads[index]!, 0.2));
+  const shares = everyNth(excess, every).map((value, index) => value / Math.max(sampleAt(loads, index), 0.2));
   const creep = Math.min(healthy, Math.max(0, quantileOf(shares, 0.4) || 0));
   const zones: Zone[] = [];
   let from = -1;
   let most = 0;
   for (let index = 0; index <= excess.length; index++) {
-    const over = index < excess.length && excess[index]! - creep * load[index]! > beyond;
+    const over = index < excess.length && sampleAt(excess, index) - creep * sampleAt(load, index) > beyond;
     if (over) {
       if (from < 0) [from, most] = [index, 0];
-      most = Math.max(most, excess[index]!);
+      most = Math.max(most, sampleAt(excess, index));
       continue;
     }
-    if (from >= 0 && time[index - 1]! - time[from]! >= leastS && most > healthy)
-      zones.push({ fromRpm: tens(rpm[from]!), toRpm: tens(rpm[index - 1]!), figure: Math.round(1000 * most) / 10 });
+    if (from >= 0 && sampleAt(time, index - 1) - sampleAt(time, from) >= leastS && most > healthy)
+      zones.push({
+        fromRpm: tens(sampleAt(rpm, from)),
+        toRpm: tens(sampleAt(rpm, index - 1)),
+        figure: Math.round(1000 * most) / 10,
+      });
     from = -1;
   }
   return zones;
@@ -164,15 +170,15 @@ export function unexplainedZones(
 
 function highest({ excess, rpm }: SlipTrace) {
   let at = 0;
-  for (let index = 1; index < excess.length; index++) if (excess[index]! > (excess[at] || -1)) at = index;
-  return { excess: excess[at]!, rpm: rpm[at]! };
+  for (let index = 1; index < excess.length; index++) if (sampleAt(excess, index) > (excess[at] || -1)) at = index;
+  return { excess: sampleAt(excess, at), rpm: sampleAt(rpm, at) };
 }
 
 /** Whether a parabola of torque explains the slip: a clutch slips with torque, wherever it occurs. */
 function followsTorque(trace: SlipTrace): boolean {
   const [load, excess] = [everyNth(trace.load, trace.every), everyNth(trace.excess, trace.every)];
-  const high = excess.filter((_, index) => load[index]! > 0.9);
-  const low = excess.filter((_, index) => load[index]! < 0.75);
+  const high = excess.filter((_, index) => sampleAt(load, index) > 0.9);
+  const low = excess.filter((_, index) => sampleAt(load, index) < 0.75);
   // Slip that takes torque away is not made by it.
   if (low.length > 5 && high.length > 5 && mean(high) < mean(low)) return false;
   return explained([load, load.map((value) => value * value)], excess) > explainedByTorque;
@@ -184,8 +190,8 @@ function fallsWithSpeed({ time, excess }: SlipTrace): boolean {
     let sum = 0;
     let count = 0;
     for (let index = Math.floor(from * excess.length); index < Math.ceil(to * excess.length); index++) {
-      if (Number.isNaN(excess[index]!)) continue;
-      sum += excess[index]!;
+      if (Number.isNaN(sampleAt(excess, index))) continue;
+      sum += sampleAt(excess, index);
       count++;
     }
     return sum / Math.max(1, count);
@@ -199,12 +205,13 @@ function fallsWithSpeed({ time, excess }: SlipTrace): boolean {
 function explained(columns: readonly Float64Array[], y: Float64Array): number {
   const usable: number[] = [];
   for (let index = 0; index < y.length; index++)
-    if (!Number.isNaN(y[index]!) && columns.every((column) => !Number.isNaN(column[index]!))) usable.push(index);
+    if (!Number.isNaN(sampleAt(y, index)) && columns.every((column) => !Number.isNaN(sampleAt(column, index))))
+      usable.push(index);
   if (usable.length < 10) return 0;
   const centred = (values: Float64Array) => {
     const used = pickedAt(values, usable);
     const mean = meanOf(used);
-    return seriesOf(used.length, (index) => used[index]! - mean);
+    return seriesOf(used.length, (index) => sampleAt(used, index) - mean);
   };
   const target = centred(y);
   const total = dot(target, target);
@@ -228,11 +235,11 @@ function mean(values: Float64Array): number {
 /** a less its part along b. */
 function minus(a: Float64Array, b: Float64Array) {
   const share = dot(a, b) / dot(b, b);
-  return a.map((value, index) => value - share * b[index]!);
+  return a.map((value, index) => value - share * sampleAt(b, index));
 }
 
 function dot(a: Float64Array, b: Float64Array): number {
   let sum = 0;
-  for (let index = 0; index < a.length; index++) sum += a[index]! * b[index]!;
+  for (let index = 0; index < a.length; index++) sum += sampleAt(a, index) * sampleAt(b, index);
   return sum;
 }

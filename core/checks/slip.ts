@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { axleOf, type Axle } from '../dyno/drums.ts';
 import { firstNotBelow, interpolateAll } from '../numerics/interpolation.ts';
 import { seriesOf } from '../numerics/picked.ts';
@@ -43,7 +44,9 @@ const lowestShare = 0.05;
 export function slipTrace(run: SweepDrive): SlipTrace | undefined {
   const { pickup, speed } = run.drive;
   if (!pickup) return undefined;
-  return traceOf(run, (index) => (speed[index]! > 1 ? pickup[index]! / rpmPerRadS / speed[index]! : NaN));
+  return traceOf(run, (index) =>
+    sampleAt(speed, index) > 1 ? sampleAt(pickup, index) / rpmPerRadS / sampleAt(speed, index) : NaN,
+  );
 }
 
 /**
@@ -57,7 +60,7 @@ export function axleTrace(run: SweepDrive): SlipTrace | undefined {
   const [front, rear] = [of('front'), of('rear')];
   if (front.length === 0 || rear.length === 0) return undefined;
   const meanAt = (speeds: readonly Float64Array[], index: number) =>
-    speeds.reduce((sum, speed) => sum + speed[index]!, 0) / speeds.length;
+    speeds.reduce((sum, speed) => sum + sampleAt(speed, index), 0) / speeds.length;
   const lastOf = (speeds: readonly Float64Array[]) => meanAt(speeds, run.last);
   if (Math.min(lastOf(front), lastOf(rear)) < standingShare * Math.max(lastOf(front), lastOf(rear))) return undefined;
   const { axleRatios } = run.dyno;
@@ -88,9 +91,9 @@ function traceOf(run: SweepDrive, quotientAt: (index: number) => number, known?:
     every: Math.max(1, Math.floor(time.length / 400)),
     time,
     rpm: interpolateAll(run.mapTime, run.mapRpm, time),
-    load: seriesOf(torque.length, (index) => torque[index]! / most),
-    excess: seriesOf(smooth.length, (index) => smooth[index]! / locked - 1),
-    raw: seriesOf(inSweep.length, (index) => inSweep[index]! / locked - 1),
+    load: seriesOf(torque.length, (index) => sampleAt(torque, index) / most),
+    excess: seriesOf(smooth.length, (index) => sampleAt(smooth, index) / locked - 1),
+    raw: seriesOf(inSweep.length, (index) => sampleAt(inSweep, index) / locked - 1),
   };
 }
 

@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { firstNotBelow, interpolate } from '../numerics/interpolation.ts';
 import type { SweepDrive } from '../reduction/sweep-drive.ts';
 import { lossTorque } from '../dyno/dyno-profile.ts';
@@ -30,12 +31,14 @@ function breaksIn({ drive, sweep: { edges } }: SweepDrive): Break[] {
   for (let index = 0; index + 1 < edges.length; index++) {
     const [fall, rise] = [edges[index]!, edges[index + 1]!];
     if (fall.jumpNm > 0 || rise.jumpNm < 0) continue;
-    const lastsS = time[rise.at]! - time[fall.at]!;
+    const lastsS = sampleAt(time, rise.at) - sampleAt(time, fall.at);
     if (lastsS > longestBreakS) continue;
-    const before = Math.max(0, firstNotBelow(time, time[fall.at]! - 0.3));
-    const usual = (impulse[fall.at - 1]! - impulse[before]!) / (time[fall.at - 1]! - time[before]!);
-    const during = (impulse[rise.at]! - impulse[fall.at]!) / lastsS;
-    found.push({ fromS: time[fall.at]!, toS: time[rise.at]!, share: during / usual });
+    const before = Math.max(0, firstNotBelow(time, sampleAt(time, fall.at) - 0.3));
+    const usual =
+      (sampleAt(impulse, fall.at - 1) - sampleAt(impulse, before)) /
+      (sampleAt(time, fall.at - 1) - sampleAt(time, before));
+    const during = (sampleAt(impulse, rise.at) - sampleAt(impulse, fall.at)) / lastsS;
+    found.push({ fromS: sampleAt(time, fall.at), toS: sampleAt(time, rise.at), share: during / usual });
   }
   return found;
 }
@@ -81,7 +84,7 @@ function byChannel(run: SweepDrive, throttle: Float64Array): Finding | undefined
   const { time } = run.drive;
   const highest = throttle.reduce((most, value) => (value > most ? value : most), 0);
   const inSweep = throttle.slice(run.first, run.last + 1).sort();
-  const middle = inSweep[inSweep.length >> 1]!;
+  const middle = sampleAt(inSweep, inSweep.length >> 1);
   if (highest >= 20 && middle < openPercent) {
     return {
       id: 'part-throttle',
@@ -95,10 +98,10 @@ function byChannel(run: SweepDrive, throttle: Float64Array): Finding | undefined
   let least = Infinity;
   let at = [NaN, NaN] as [number, number];
   for (let index = run.first + 1; index <= run.last; index++) {
-    if (throttle[index]! >= openShare * highest) continue;
-    offS += time[index]! - time[index - 1]!;
-    least = Math.min(least, throttle[index]!);
-    at = [Number.isNaN(at[0]) ? time[index]! : at[0], time[index]!];
+    if (sampleAt(throttle, index) >= openShare * highest) continue;
+    offS += sampleAt(time, index) - sampleAt(time, index - 1);
+    least = Math.min(least, sampleAt(throttle, index));
+    at = [Number.isNaN(at[0]) ? sampleAt(time, index) : at[0], sampleAt(time, index)];
   }
   if (offS < toleratedS || highest < 20) return undefined;
   const [fromRpm, toRpm] = spanOf(run, ...at);
@@ -129,15 +132,21 @@ export function limiter(run: SweepDrive): Finding | undefined {
   if (!sweep.liftSeen) return undefined;
   const first = firstNotBelow(time, sweep.endS + afterFromS);
   const last = firstNotBelow(time, sweep.endS + afterToS) - 1;
-  if (last - first < 6 || time[last]! - time[first]! < 0.6 * (afterToS - afterFromS)) return undefined;
-  const top = speed[run.last]!;
-  const held = localFit(time, speed, first, last, time[(first + last) >> 1]!, 1);
-  const left = localFit(time, impulse, first, last, time[(first + last) >> 1]!, 1);
+  if (last - first < 6 || sampleAt(time, last) - sampleAt(time, first) < 0.6 * (afterToS - afterFromS))
+    return undefined;
+  const top = sampleAt(speed, run.last);
+  const held = localFit(time, speed, first, last, sampleAt(time, (first + last) >> 1), 1);
+  const left = localFit(time, impulse, first, last, sampleAt(time, (first + last) >> 1), 1);
   if (!held || !left || Math.abs(held.value / top - 1) > heldShare) return undefined;
-  const pulled = (impulse[run.last]! - impulse[run.first]!) / (time[run.last]! - time[run.first]!);
+  const pulled =
+    (sampleAt(impulse, run.last) - sampleAt(impulse, run.first)) /
+    (sampleAt(time, run.last) - sampleAt(time, run.first));
   const full = throttle?.reduce((most, value) => (value > most ? value : most), 0) ?? 0;
   const stillOpen =
-    throttle !== undefined && full >= 20 && throttle[first]! > openShare * full && throttle[last]! > openShare * full;
+    throttle !== undefined &&
+    full >= 20 &&
+    sampleAt(throttle, first) > openShare * full &&
+    sampleAt(throttle, last) > openShare * full;
   // What keeps the drum turning, beyond the scatter that such a short fit has while the pull still goes on.
   const before = [Math.max(run.first, run.last - (last - first)), run.last] as const;
   const losses = lossTorque(dyno.parasitic, top);
@@ -158,14 +167,14 @@ export function limiter(run: SweepDrive): Finding | undefined {
 
 /** Standard deviation of the slope of a straight line through the impulse, N·m. */
 function scatterOf(time: Float64Array, impulse: Float64Array, first: number, last: number): number {
-  const middle = time[(first + last) >> 1]!;
+  const middle = sampleAt(time, (first + last) >> 1);
   const fit = localFit(time, impulse, first, last, middle, 1);
   if (!fit) return NaN;
   let squares = 0;
   let squaredPlaces = 0;
   for (let index = first; index <= last; index++) {
-    const x = time[index]! - middle;
-    squares += (impulse[index]! - fit.value - fit.slope * x) ** 2;
+    const x = sampleAt(time, index) - middle;
+    squares += (sampleAt(impulse, index) - fit.value - fit.slope * x) ** 2;
     squaredPlaces += x * x;
   }
   return Math.sqrt(squares / (last - first - 1) / squaredPlaces);

@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { bandMean } from '../curve/band-mean.ts';
 import type { MeanDifference } from '../statistics/mean-difference.ts';
 import { lineOf } from '../setup/difference.ts';
@@ -70,7 +71,7 @@ export function attributionOf(
   const [first, last] = [ran[0], ran[ran.length - 1]];
   const speeds = commonSpeeds(ran.flatMap(({ runs }) => runs));
   if (!first || !last || first === last || !speeds) return undefined;
-  const covered = [speeds[0]!, speeds[speeds.length - 1]!] as const;
+  const covered = [sampleAt(speeds, 0), sampleAt(speeds, speeds.length - 1)] as const;
   const [fromRpm, toRpm] = range && range[0] >= covered[0] && range[1] <= covered[1] ? range : covered;
   const steps = ran.map((setup, index): AttributedStep => {
     const before = ran[index - 1];

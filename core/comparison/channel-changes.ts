@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { bandMean } from '../curve/band-mean.ts';
 import type { ChannelMeans } from '../log/view/channel-means.ts';
 import { greatestAt, interpolate } from '../numerics/interpolation.ts';
@@ -43,7 +44,7 @@ export function channelChanges(
     const [ofTest, ofBaseline, alike] = [of(test), of(baseline), others.map(of)];
     const speeds = ofTest.length > 0 && ofBaseline.length > 0 ? commonSpeeds([...ofTest, ...ofBaseline]) : undefined;
     if (!speeds) return [];
-    const [first, last] = [speeds[0]!, speeds[speeds.length - 1]!];
+    const [first, last] = [sampleAt(speeds, 0), sampleAt(speeds, speeds.length - 1)];
     const [fromRpm, toRpm] = band && band[0] >= first && band[1] <= last ? band : [first, last];
     const difference = (figure: (run: ChannelMeans) => number) =>
       meanDifference(ofTest.map(figure), ofBaseline.map(figure), {
@@ -61,7 +62,7 @@ export function channelChanges(
         fromRpm,
         toRpm,
         mean,
-        greatest: { rpm: within[greatest]!, difference: places[greatest]! },
+        greatest: { rpm: sampleAt(within, greatest), difference: places[greatest]! },
         inSpreads: Math.max(inSpreadsOf(mean), inSpreadsOf(places[greatest]!)),
       },
     ];
@@ -70,7 +71,7 @@ export function channelChanges(
 }
 
 function reaches({ engineSpeedRpm }: ChannelMeans, fromRpm: number, toRpm: number): boolean {
-  return engineSpeedRpm[0]! <= fromRpm && engineSpeedRpm[engineSpeedRpm.length - 1]! >= toRpm;
+  return sampleAt(engineSpeedRpm, 0) <= fromRpm && sampleAt(engineSpeedRpm, engineSpeedRpm.length - 1) >= toRpm;
 }
 
 function inSpreadsOf({ difference, test, baseline, standardDeviation }: MeanDifference): number {

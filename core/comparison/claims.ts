@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { holm } from '../statistics/holm.ts';
 import type { MeanDifference } from '../statistics/mean-difference.ts';
 import { simultaneousT, supremumProbability } from '../statistics/simultaneous.ts';
@@ -131,7 +132,7 @@ export function standsInDrift(
 function largestT({ gain, standardError }: GainBand): number {
   let most = 0;
   for (let index = 0; index < gain.length; index++) {
-    const t = Math.abs(gain[index]!) / standardError[index]!;
+    const t = Math.abs(sampleAt(gain, index)) / sampleAt(standardError, index);
     if (Number.isNaN(t)) return NaN;
     if (t > most) most = t;
   }

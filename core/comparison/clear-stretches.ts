@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { bandMean } from '../curve/band-mean.ts';
 import type { GainBand } from './gain-band.ts';
 
@@ -25,15 +26,20 @@ export function stretchesClearOfZero(band: GainBand, criticalT = band.criticalT)
   if (Number.isNaN(criticalT)) return [];
   const found: { from: number; to: number; sign: number }[] = [];
   for (let index = 0; index < gain.length; index++) {
-    const clear = Math.abs(gain[index]!) > criticalT * standardError[index]!;
+    const clear = Math.abs(sampleAt(gain, index)) > criticalT * sampleAt(standardError, index);
     if (!clear) continue;
-    const sign = Math.sign(gain[index]!);
+    const sign = Math.sign(sampleAt(gain, index));
     const last = found.at(-1);
-    if (last && last.sign === sign && engineSpeedRpm[index]! - engineSpeedRpm[last.to]! <= bridgedRpm) last.to = index;
+    if (last && last.sign === sign && sampleAt(engineSpeedRpm, index) - sampleAt(engineSpeedRpm, last.to) <= bridgedRpm)
+      last.to = index;
     else found.push({ from: index, to: index, sign });
   }
   return found
-    .map(({ from, to, sign }) => ({ fromRpm: engineSpeedRpm[from]!, toRpm: engineSpeedRpm[to]!, sign }))
+    .map(({ from, to, sign }) => ({
+      fromRpm: sampleAt(engineSpeedRpm, from),
+      toRpm: sampleAt(engineSpeedRpm, to),
+      sign,
+    }))
     .filter(({ fromRpm, toRpm }) => toRpm - fromRpm >= leastWidthRpm)
     .map(({ fromRpm, toRpm, sign }) => ({
       fromRpm,

@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { bandMean } from '../curve/band-mean.ts';
 import { peakOf, type Peak } from '../curve/peak.ts';
 import { greatestAt, interpolate } from '../numerics/interpolation.ts';
@@ -121,7 +122,7 @@ export function compareRuns(
       baseline: peakOf(band.engineSpeedRpm, band.baseline),
       difference: peaks,
     },
-    largest: { rpm: band.engineSpeedRpm[largest]!, gain: band.gain[largest]! },
+    largest: { rpm: sampleAt(band.engineSpeedRpm, largest), gain: sampleAt(band.gain, largest) },
     // Where the baseline is still climbing at the end of what is shared, its peak is nowhere in it.
     earliness: earlinessOf(band.engineSpeedRpm, band.test, band.baseline),
   };
@@ -131,8 +132,8 @@ const sharesNoRange = () =>
   new Refusal('The runs share no range of engine speed, so nothing can be compared: record one over the same range.');
 
 function sharedRange(runs: readonly RunCurve[]): readonly [number, number] | undefined {
-  const from = Math.max(...runs.map((run) => run.engineSpeedRpm[0]!));
-  const to = Math.min(...runs.map((run) => run.engineSpeedRpm[run.engineSpeedRpm.length - 1]!));
+  const from = Math.max(...runs.map((run) => sampleAt(run.engineSpeedRpm, 0)));
+  const to = Math.min(...runs.map((run) => sampleAt(run.engineSpeedRpm, run.engineSpeedRpm.length - 1)));
   return to > from ? [from, to] : undefined;
 }
 

@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { greatestAt, interpolate } from '../numerics/interpolation.ts';
 
 /** How much earlier a curve reaches what the baseline makes at most. */
@@ -17,18 +18,18 @@ export interface Earliness {
  */
 export function earlinessOf(rpm: Float64Array, test: Float64Array, baseline: Float64Array): Earliness {
   const top = greatestAt(baseline);
-  const peak = baseline[top]!;
-  const found: Earliness = { baselinePeak: peak, baselineRpm: rpm[top]! };
+  const peak = sampleAt(baseline, top);
+  const found: Earliness = { baselinePeak: peak, baselineRpm: sampleAt(rpm, top) };
   // The greatest value at an end of the range is no peak: it may lie beyond.
   if (top === 0 || top === baseline.length - 1) return found;
   const reachesRpm = firstReach(rpm, test, peak);
   if (reachesRpm === undefined) return found;
   let last = test.findIndex((value) => value >= peak);
-  while (last + 1 < test.length && test[last + 1]! >= peak) last++;
+  while (last + 1 < test.length && sampleAt(test, last + 1) >= peak) last++;
   return {
     ...found,
     reachesRpm,
-    staysToRpm: last === test.length - 1 ? rpm[last]! : crossing(rpm, test, last, peak),
+    staysToRpm: last === test.length - 1 ? sampleAt(rpm, last) : crossing(rpm, test, last, peak),
   };
 }
 
@@ -36,13 +37,16 @@ export function earlinessOf(rpm: Float64Array, test: Float64Array, baseline: Flo
 export function firstReach(rpm: Float64Array, values: Float64Array, value: number): number | undefined {
   const first = values.findIndex((reached) => reached >= value);
   if (first < 0) return undefined;
-  return first === 0 ? rpm[0]! : crossing(rpm, values, first - 1, value);
+  return first === 0 ? sampleAt(rpm, 0) : crossing(rpm, values, first - 1, value);
 }
 
 /** Where a curve passes a value between a point and the next, by a straight line. */
 function crossing(rpm: Float64Array, values: Float64Array, index: number, value: number): number {
-  const [a, b] = [values[index]!, values[index + 1]!];
+  const [a, b] = [sampleAt(values, index), sampleAt(values, index + 1)];
   const pair = Float64Array.of(Math.min(a, b), Math.max(a, b));
-  const speeds = a < b ? Float64Array.of(rpm[index]!, rpm[index + 1]!) : Float64Array.of(rpm[index + 1]!, rpm[index]!);
+  const speeds =
+    a < b
+      ? Float64Array.of(sampleAt(rpm, index), sampleAt(rpm, index + 1))
+      : Float64Array.of(sampleAt(rpm, index + 1), sampleAt(rpm, index));
   return interpolate(pair, speeds, value);
 }

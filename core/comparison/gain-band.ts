@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { satterthwaite } from '../statistics/mean-difference.ts';
 import { simultaneousT, turning } from '../statistics/simultaneous.ts';
 import { studentT } from '../statistics/student-t.ts';
@@ -52,7 +53,7 @@ export function gainBand(
   const { spread, remount, level = 0.95 } = around;
   const speeds = commonSpeeds([...test, ...baseline]);
   if (!speeds) return undefined;
-  const [from, to] = [speeds[0]!, speeds[speeds.length - 1]!];
+  const [from, to] = [sampleAt(speeds, 0), sampleAt(speeds, speeds.length - 1)];
   const sides = [test, baseline].map((runs) => scatterOf(runs, speeds));
   const others = ownSpreads
     ? []
@@ -74,10 +75,12 @@ export function gainBand(
   const pooled = smooth(pooledSquare(all, speeds.length));
   // Before the runs tell of it, the spread at one speed is that of a mean, and of shape beside it.
   const priorDf = spread?.df ?? 0;
-  const middleMean = baselineMean.map((kw, index) => (kw + testMean[index]!) / 2);
+  const middleMean = baselineMean.map((kw, index) => (kw + sampleAt(testMean, index)) / 2);
   const before = middleMean.map((kw) => (spread ? narrowing(0) * (spread.share * kw) ** 2 + leastDeviationKw ** 2 : 0));
   const together = (own: Float64Array, ownDf: number) =>
-    own.map((value, index) => (priorDf * before[index]! + (ownDf > 0 ? ownDf * value : 0)) / (priorDf + ownDf));
+    own.map(
+      (value, index) => (priorDf * sampleAt(before, index) + (ownDf > 0 ? ownDf * value : 0)) / (priorDf + ownDf),
+    );
   const single = together(pooled, residualDf);
   const perMean = 1 / test.length + 1 / baseline.length;
   // The variance of a difference with the usual drift in it, beside that without.
@@ -85,33 +88,33 @@ export function gainBand(
   const ownSides = perSide.map((side) => together(side.square, side.df));
   const square = speeds.map((_, index) =>
     ownSpreads
-      ? drifted * (ownSides[0]![index]! / test.length + ownSides[1]![index]! / baseline.length)
-      : drifted * single[index]! * perMean,
+      ? drifted * (sampleAt(ownSides[0]!, index) / test.length + sampleAt(ownSides[1]!, index) / baseline.length)
+      : drifted * sampleAt(single, index) * perMean,
   );
   const middle = speeds.length >> 1;
   const within = ownSpreads
     ? satterthwaite(
-        [ownSides[0]![middle]! / test.length, priorDf + perSide[0]!.df * gained],
-        [ownSides[1]![middle]! / baseline.length, priorDf + perSide[1]!.df * gained],
+        [sampleAt(ownSides[0]!, middle) / test.length, priorDf + perSide[0]!.df * gained],
+        [sampleAt(ownSides[1]!, middle) / baseline.length, priorDf + perSide[1]!.df * gained],
       )
     : priorDf + residualDf * gained;
   const added = middleMean.map((kw) => (remount ? 2 * (remount.standardDeviation * kw) ** 2 : 0));
-  const addedMiddle = added[middle]!;
+  const addedMiddle = sampleAt(added, middle);
   const df =
     remount && addedMiddle > 0 && within > 0
-      ? satterthwaite([square[middle]!, within], [addedMiddle, remount.df])
+      ? satterthwaite([sampleAt(square, middle), within], [addedMiddle, remount.df])
       : within;
   const usable = df > 0;
   // A remount moves a curve as a whole: it turns nothing.
-  const shareTurning = addedMiddle > 0 ? square[middle]! / (square[middle]! + addedMiddle) : 1;
+  const shareTurning = addedMiddle > 0 ? sampleAt(square, middle) / (sampleAt(square, middle) + addedMiddle) : 1;
   const pointwiseT = usable ? studentT(level, df) : NaN;
   const baselineSpread = ownSpreads ? ownSides[1]! : single;
   return {
     engineSpeedRpm: speeds,
     test: testMean,
     baseline: baselineMean,
-    gain: testMean.map((value, index) => value - baselineMean[index]!),
-    standardError: square.map((value, index) => (usable ? Math.sqrt(value + added[index]!) : NaN)),
+    gain: testMean.map((value, index) => value - sampleAt(baselineMean, index)),
+    standardError: square.map((value, index) => (usable ? Math.sqrt(value + sampleAt(added, index)) : NaN)),
     standardDeviation: single.map(Math.sqrt),
     df,
     kappaRad,
@@ -134,14 +137,14 @@ function scatterOf(runs: readonly RunCurve[], speeds: Float64Array): Scatter {
   const df = runs.length - 1;
   if (df < 1) return { residuals: [], square: speeds.map(() => NaN), df: 0 };
   const values = runs.map((run) => valuesAt(run, speeds));
-  const mean = speeds.map((_, index) => meanOf(values.map((run) => run[index]!)));
-  const residuals = values.map((run) => run.map((value, index) => value - mean[index]!));
+  const mean = speeds.map((_, index) => meanOf(values.map((run) => sampleAt(run, index))));
+  const residuals = values.map((run) => run.map((value, index) => value - sampleAt(mean, index)));
   return { residuals, square: speeds.map((_, index) => sumOfSquares(residuals, index) / df), df };
 }
 
 function sumOfSquares(residuals: readonly Float64Array[], index: number): number {
   let sum = 0;
-  for (const run of residuals) sum += run[index]! ** 2;
+  for (const run of residuals) sum += sampleAt(run, index) ** 2;
   return sum;
 }
 
@@ -163,23 +166,23 @@ function standardised(sides: readonly Scatter[]): Float64Array[] {
 function alongRange(square: Float64Array, power: Float64Array): Float64Array {
   const count = square.length;
   const reach = Math.max(1, Math.round(spreadReach * count));
-  const relative = square.map((value, index) => value / Math.max(power[index]! ** 2, 1e-12));
+  const relative = square.map((value, index) => value / Math.max(sampleAt(power, index) ** 2, 1e-12));
   const weight = seriesOf(reach + 1, (away) => 1 - away / (reach + 1));
   const result = new Float64Array(count);
   for (let at = 0; at < count; at++) {
-    let sum = relative[at]!;
+    let sum = sampleAt(relative, at);
     let weights = 1;
     for (let away = 1; away <= reach; away++) {
       if (at >= away) {
-        sum += weight[away]! * relative[at - away]!;
-        weights += weight[away]!;
+        sum += sampleAt(weight, away) * sampleAt(relative, at - away);
+        weights += sampleAt(weight, away);
       }
       if (at + away < count) {
-        sum += weight[away]! * relative[at + away]!;
-        weights += weight[away]!;
+        sum += sampleAt(weight, away) * sampleAt(relative, at + away);
+        weights += sampleAt(weight, away);
       }
     }
-    result[at] = (sum / weights) * power[at]! ** 2;
+    result[at] = (sum / weights) * sampleAt(power, at) ** 2;
   }
   return result;
 }

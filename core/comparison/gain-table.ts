@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { bandMean } from '../curve/band-mean.ts';
 import { peakOf } from '../curve/peak.ts';
 import { interpolate } from '../numerics/interpolation.ts';
@@ -189,10 +190,10 @@ function largestRow(power: Comparison): GainRow {
   return {
     id: 'largest',
     quantity: 'power',
-    test: power.test[at]!,
-    baseline: power.baseline[at]!,
+    test: sampleAt(power.test, at),
+    baseline: sampleAt(power.baseline, at),
     difference: power.largest.gain,
-    halfWidth: power.gainHalfWidth[at]!,
+    halfWidth: sampleAt(power.gainHalfWidth, at),
     pValue: NaN,
     from: power.commonRange.from,
     verdict: 'none',

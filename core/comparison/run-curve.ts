@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { interpolateAll } from '../numerics/interpolation.ts';
 import { meanOf } from '../numerics/mean.ts';
 
@@ -32,8 +33,8 @@ export interface MeanCurve {
  */
 export function commonSpeeds(runs: readonly RunCurve[]): Float64Array | undefined {
   if (runs.length === 0) return undefined;
-  const from = Math.max(...runs.map((run) => run.engineSpeedRpm[0]!));
-  const to = Math.min(...runs.map((run) => run.engineSpeedRpm[run.engineSpeedRpm.length - 1]!));
+  const from = Math.max(...runs.map((run) => sampleAt(run.engineSpeedRpm, 0)));
+  const to = Math.min(...runs.map((run) => sampleAt(run.engineSpeedRpm, run.engineSpeedRpm.length - 1)));
   const speeds = runs[0]!.engineSpeedRpm.filter((rpm) => rpm >= from && rpm <= to);
   return speeds.length < 2 ? undefined : speeds;
 }
@@ -46,9 +47,14 @@ export function valuesAt(run: RunCurve, speeds: Float64Array): Float64Array {
 /** The runs' mean at each of the speeds; every run must cover them. */
 export function meanCurve(runs: readonly RunCurve[], speeds: Float64Array): MeanCurve {
   const values = runs.map((run) => valuesAt(run, speeds));
-  return { engineSpeedRpm: speeds, values: speeds.map((_, index) => meanOf(values.map((run) => run[index]!))) };
+  return {
+    engineSpeedRpm: speeds,
+    values: speeds.map((_, index) => meanOf(values.map((run) => sampleAt(run, index)))),
+  };
 }
 
 export function covers(run: RunCurve, fromRpm: number, toRpm: number): boolean {
-  return run.engineSpeedRpm[0]! <= fromRpm && run.engineSpeedRpm[run.engineSpeedRpm.length - 1]! >= toRpm;
+  return (
+    sampleAt(run.engineSpeedRpm, 0) <= fromRpm && sampleAt(run.engineSpeedRpm, run.engineSpeedRpm.length - 1) >= toRpm
+  );
 }

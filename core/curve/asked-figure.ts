@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { interpolate } from '../numerics/interpolation.ts';
 import { bandMean } from './band-mean.ts';
 import { peakOf } from './peak.ts';
@@ -38,7 +39,7 @@ export function askedFigure(
 ): number | undefined {
   if (!curve || curve.values.length === 0) return undefined;
   const { engineSpeedRpm: rpm, values } = curve;
-  const [least, most] = [rpm[0]!, rpm[rpm.length - 1]!];
+  const [least, most] = [sampleAt(rpm, 0), sampleAt(rpm, rpm.length - 1)];
   const [from, to] = [fromRpm ?? least, toRpm ?? most];
   if (quantity.startsWith('peak')) return peakOf(rpm, values).value;
   if (quantity.endsWith(' at')) return from >= least && from <= most ? interpolate(rpm, values, from) : undefined;

@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { interpolate } from '../numerics/interpolation.ts';
 
 /** A curve's further course as it may have been: an estimate that enters no figure. */
@@ -26,12 +27,13 @@ export function continued(
   const otherEnd = other.engineSpeedRpm[other.engineSpeedRpm.length - 1];
   if (end === undefined || otherEnd === undefined || otherEnd - end < leastMissingRpm) return undefined;
   const shared = Array.from(cut.engineSpeedRpm.keys()).filter((at) => {
-    const rpm = cut.engineSpeedRpm[at]!;
-    return rpm > end - levelledRpm && rpm >= other.engineSpeedRpm[0]!;
+    const rpm = sampleAt(cut.engineSpeedRpm, at);
+    return rpm > end - levelledRpm && rpm >= sampleAt(other.engineSpeedRpm, 0);
   });
   if (shared.length < 3) return undefined;
   const ratios = shared.map(
-    (at) => cut.values[at]! / interpolate(other.engineSpeedRpm, other.values, cut.engineSpeedRpm[at]!),
+    (at) =>
+      sampleAt(cut.values, at) / interpolate(other.engineSpeedRpm, other.values, sampleAt(cut.engineSpeedRpm, at)),
   );
   const level = ratios.reduce((sum, ratio) => sum + ratio, 0) / ratios.length;
   if (!(level > 0) || !Number.isFinite(level)) return undefined;

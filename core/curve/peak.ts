@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { greatestAt } from '../numerics/interpolation.ts';
 
 export interface Peak {
@@ -17,16 +18,16 @@ export interface Peak {
 export function peakOf(rpm: Float64Array, values: Float64Array): Peak {
   const top = greatestAt(values);
   if (top === 0 || top === values.length - 1) {
-    return { value: values[top]!, rpm: rpm[top]!, atEdge: top === 0 ? 'start' : 'end' };
+    return { value: sampleAt(values, top), rpm: sampleAt(rpm, top), atEdge: top === 0 ? 'start' : 'end' };
   }
-  const before = values[top - 1]!;
-  const at = values[top]!;
-  const after = values[top + 1]!;
+  const before = sampleAt(values, top - 1);
+  const at = sampleAt(values, top);
+  const after = sampleAt(values, top + 1);
   const bend = before - 2 * at + after;
   const shift = bend < 0 ? (0.5 * (before - after)) / bend : 0;
   return {
     value: at - 0.25 * (before - after) * shift,
-    rpm: rpm[top]! + shift * (rpm[top + 1]! - rpm[top]!),
+    rpm: sampleAt(rpm, top) + shift * (sampleAt(rpm, top + 1) - sampleAt(rpm, top)),
     atEdge: false,
   };
 }

@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { interpolate } from '../numerics/interpolation.ts';
 import { meanOf } from '../numerics/mean.ts';
 
@@ -18,7 +19,7 @@ export function meanTravel(runs: readonly Travel[], speeds: Float64Array): Trave
   const mean = (value: (run: Travel, rpm: number) => number) =>
     speeds.map((rpm) => meanOf(runs.map((run) => value(run, rpm))));
   const timeAt = (run: Travel, rpm: number) => interpolate(run.engineSpeedRpm, run.timeS, rpm);
-  const timeS = mean((run, rpm) => timeAt(run, rpm) - timeAt(run, speeds[0]!));
+  const timeS = mean((run, rpm) => timeAt(run, rpm) - timeAt(run, sampleAt(speeds, 0)));
   if (!runs.every((run) => run.roadSpeedKmh)) return { engineSpeedRpm: speeds, timeS };
   return {
     engineSpeedRpm: speeds,

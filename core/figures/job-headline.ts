@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { written } from '../sentence/sentence.ts';
 import { testsSentence } from '../wording/kind-words.ts';
 import { forecastOutcome, type Forecast } from '../forecasts/forecast.ts';
@@ -58,6 +59,6 @@ function thinned(rpm: Float64Array | undefined, kw: Float64Array | undefined): J
   if (!rpm || !kw) return { rpm: [], kw: [] };
   const every = Math.max(1, Math.ceil(rpm.length / stripPoints));
   const kept = (values: Float64Array) =>
-    Array.from(values.filter((_, index) => index % every === 0 && Number.isFinite(kw[index]!)));
+    Array.from(values.filter((_, index) => index % every === 0 && Number.isFinite(sampleAt(kw, index))));
   return { rpm: kept(rpm), kw: kept(kw) };
 }

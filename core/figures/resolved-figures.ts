@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { startTemperature } from '../checks/start-temperature.ts';
 import { crankAssumption, crankKw } from '../dyno/crank.ts';
 import { startWindow, type StartWindow } from '../heat/start-window.ts';
@@ -284,7 +285,7 @@ function rawOf({ sweep }: FiguredRun, { curve }: RunFigures, { gridRpm, crank }:
   const points = rawPoints(sweep, gridRpm);
   const shown = (kw: number, index: number) => {
     const corrected = kw * curve.correction.factor;
-    return crank ? crankKw(corrected, crank, drumSpeedAt(sweep, points.engineSpeedRpm[index]!)) : corrected;
+    return crank ? crankKw(corrected, crank, drumSpeedAt(sweep, sampleAt(points.engineSpeedRpm, index))) : corrected;
   };
   return { ...points, powerKw: points.powerKw.map(shown) };
 }

@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import type { FuellingAxes, FuellingAxis, FuellingAxisChannel } from '../setup/fuel-table.ts';
 import { firstNotBelow } from '../numerics/interpolation.ts';
 import { Refusal } from '../refusal.ts';
@@ -22,7 +23,7 @@ export function axisReadings(log: PartLoadLog, channel: FuellingAxisChannel): Fl
   if (channel !== 'airMassPerCycle') return log.channels.get(channel);
   return log.channels
     .get('airMassFlow')
-    ?.map((gramsPerS, index) => (gramsPerS * secondsPerCycleRpm) / log.engineSpeedRpm[index]!);
+    ?.map((gramsPerS, index) => (gramsPerS * secondsPerCycleRpm) / sampleAt(log.engineSpeedRpm, index));
 }
 
 export const cellCount = ({ across, down }: FuellingAxes): number =>
@@ -64,12 +65,12 @@ interface Place {
 
 function placeOn(breakpoints: Float64Array, value: number): Place | undefined {
   const last = breakpoints.length - 1;
-  const first = breakpoints[0]!;
-  const top = breakpoints[last]!;
-  if (!(value >= first - beyondShare * (breakpoints[1]! - first))) return undefined;
-  if (!(value <= top + beyondShare * (top - breakpoints[last - 1]!))) return undefined;
+  const first = sampleAt(breakpoints, 0);
+  const top = sampleAt(breakpoints, last);
+  if (!(value >= first - beyondShare * (sampleAt(breakpoints, 1) - first))) return undefined;
+  if (!(value <= top + beyondShare * (top - sampleAt(breakpoints, last - 1)))) return undefined;
   const low = Math.max(0, Math.min(last - 1, firstNotBelow(breakpoints, value) - 1));
-  const share = (value - breakpoints[low]!) / (breakpoints[low + 1]! - breakpoints[low]!);
+  const share = (value - sampleAt(breakpoints, low)) / (sampleAt(breakpoints, low + 1) - sampleAt(breakpoints, low));
   return { low, share: Math.max(0, Math.min(1, share)) };
 }
 

@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { CholeskyDecomposition, Matrix } from 'ml-matrix';
 import { studentT } from '../statistics/student-t.ts';
 import type { FuellingAxes } from './axes.ts';
@@ -71,8 +72,8 @@ export function fitCorners(axes: FuellingAxes, blocks: readonly Block[], smooth:
     halfWidth: Infinity,
     spread: NaN,
     effectiveCount: 0,
-    samples: samples[cell]!,
-    seconds: seconds[cell]!,
+    samples: sampleAt(samples, cell),
+    seconds: sampleAt(seconds, cell),
   });
   if (blocks.length === 0) return Array.from({ length: count }, (_, cell) => nothing(cell));
   let variance = usualBend ** 2 / 100;
@@ -86,16 +87,16 @@ export function fitCorners(axes: FuellingAxes, blocks: readonly Block[], smooth:
   const { inflation, free } = related(blocks, fit);
   const spreads = spreadsOf(blocks, fit, count, variance);
   return Array.from({ length: count }, (_, cell) => {
-    if (!(seconds[cell]! > 0)) return nothing(cell);
-    const own = spreads[cell]!;
+    if (!(sampleAt(seconds, cell) > 0)) return nothing(cell);
+    const own = sampleAt(spreads, cell);
     const varianceOfCell = fit.inverse.get(cell, cell) * own * inflation;
     return {
       error: fit.values[cell]!,
       halfWidth: studentT(0.95, Math.max(2, free)) * Math.sqrt(varianceOfCell),
       spread: Math.sqrt(own),
       effectiveCount: own / varianceOfCell,
-      samples: samples[cell]!,
-      seconds: seconds[cell]!,
+      samples: sampleAt(samples, cell),
+      seconds: sampleAt(seconds, cell),
     };
   });
 }
@@ -215,5 +216,5 @@ function spreadsOf(blocks: readonly Block[], fit: Solved, count: number, varianc
       weights[cell]! += block.shares[place]!;
     });
   }
-  return sums.map((sum, cell) => sum / weights[cell]!);
+  return sums.map((sum, cell) => sum / sampleAt(weights, cell));
 }

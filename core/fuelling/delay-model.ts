@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { solveInPlace } from '../numerics/small-system.ts';
 import { sourceOf, usualDelay } from './gas-way.ts';
 import type { MixtureSeries } from './mixture.ts';
@@ -51,7 +52,8 @@ export class DelayModel {
   whiten(totalS: number, lagS: number): void {
     const residuals = this.residuals(totalS, lagS);
     let next = 0;
-    for (let place = 1; place < residuals.length; place++) next += residuals[place]! * residuals[place - 1]!;
+    for (let place = 1; place < residuals.length; place++)
+      next += sampleAt(residuals, place) * sampleAt(residuals, place - 1);
     this.relation = Math.max(0, Math.min(mostRelated, next / inner(residuals, residuals)));
     this.misfits.clear();
   }
@@ -68,13 +70,13 @@ export class DelayModel {
       for (let j = i; j < terms; j++) normal[i * terms + j] = normal[j * terms + i] = innerAt(rows, at[i]!, at[j]!);
       found[i] = innerAt(rows, at[i]!, read);
       // A cell that was hardly driven through has next to no share; a trace of a ridge keeps the system whole.
-      normal[i * terms + i] = normal[i * terms + i]! * (1 + 1e-6) + 1e-3;
+      normal[i * terms + i] = sampleAt(normal, i * terms + i) * (1 + 1e-6) + 1e-3;
     }
     solveInPlace(normal, terms, terms, found, 0);
     for (let term = 0; term < terms; term++) {
       const column = at[term]!;
-      const share = found[term]!;
-      for (let place = 0; place < read.length; place++) read[place]! -= share * column[place]!;
+      const share = sampleAt(found, term);
+      for (let place = 0; place < read.length; place++) read[place]! -= share * sampleAt(column, place);
     }
     return read;
   }
@@ -84,7 +86,7 @@ export class DelayModel {
     const left = values.slice();
     if (relation === 0) return left;
     for (let row = 1; row < left.length; row++)
-      if (starts[row] === ends[row - 1]) left[row] = values[row]! - relation * values[row - 1]!;
+      if (starts[row] === ends[row - 1]) left[row] = sampleAt(values, row) - relation * sampleAt(values, row - 1);
     return left;
   }
 
@@ -93,7 +95,7 @@ export class DelayModel {
     const means = new Float64Array(starts.length);
     for (let row = 0; row < means.length; row++) {
       let sum = 0;
-      for (let index = starts[row]!; index < ends[row]!; index++) sum += values[index]!;
+      for (let index = starts[row]!; index < ends[row]!; index++) sum += sampleAt(values, index);
       means[row] = sum / (ends[row]! - starts[row]!);
     }
     return means;
@@ -108,19 +110,19 @@ export class DelayModel {
     const share = new Float64Array(count);
     const follows = new Float64Array(count);
     for (let index = 0; index < count; index++) {
-      const place = source[index]! || 0;
+      const place = sampleAt(source, index) || 0;
       low[index] = Math.min(count - 2, Math.floor(place));
       share[index] = place - low[index]!;
-      follows[index] = index > 0 ? 1 - Math.exp(-(time[index]! - time[index - 1]!) / lagS) : 1;
+      follows[index] = index > 0 ? 1 - Math.exp(-(sampleAt(time, index) - sampleAt(time, index - 1)) / lagS) : 1;
     }
     const out = new Float64Array(count);
     return columns.map((column) => {
       let value = 0;
       for (let index = 0; index < count; index++) {
         const at = low[index]!;
-        const here = column[at]!;
-        const now = here + share[index]! * (column[at + 1]! - here);
-        value += follows[index]! * (now - value);
+        const here = sampleAt(column, at);
+        const now = here + sampleAt(share, index) * (sampleAt(column, at + 1) - here);
+        value += sampleAt(follows, index) * (now - value);
         // Numbers too small to be normal ones would cost a hundred times as much.
         if (value < tail && value > -tail) value = 0;
         out[index] = value;
@@ -134,18 +136,18 @@ export class DelayModel {
 function toldRows(column: Float64Array): Int32Array {
   const rows = new Int32Array(column.length);
   let count = 0;
-  for (let row = 0; row < column.length; row++) if (Math.abs(column[row]!) > tail) rows[count++] = row;
+  for (let row = 0; row < column.length; row++) if (Math.abs(sampleAt(column, row)) > tail) rows[count++] = row;
   return rows.subarray(0, count);
 }
 
 function innerAt(rows: Int32Array, a: Float64Array, b: Float64Array): number {
   let sum = 0;
-  for (let at = 0; at < rows.length; at++) sum += a[rows[at]!]! * b[rows[at]!]!;
+  for (let at = 0; at < rows.length; at++) sum += sampleAt(a, rows[at]!) * sampleAt(b, rows[at]!);
   return sum;
 }
 
 function inner(a: Float64Array, b: Float64Array): number {
   let sum = 0;
-  for (let index = 0; index < a.length; index++) sum += a[index]! * b[index]!;
+  for (let index = 0; index < a.length; index++) sum += sampleAt(a, index) * sampleAt(b, index);
   return sum;
 }

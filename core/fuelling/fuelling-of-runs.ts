@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { logOfWhole, type RecordedRun } from '../log/view/whole-recording.ts';
 import { unknownEngine, type RunLog } from '../log/pull/run-log.ts';
 import { Refusal } from '../refusal.ts';
@@ -78,7 +79,7 @@ function partLoadLog(run: FuelledRun): PartLoadLog {
 }
 
 function thinned({ time, engineSpeedRpm, channels }: RunLog): PartLoadLog {
-  const rate = (time.length - 1) / (time[time.length - 1]! - time[0]!);
+  const rate = (time.length - 1) / (sampleAt(time, time.length - 1) - sampleAt(time, 0));
   const every = Math.max(1, Math.round(rate / mostRateHz));
   if (every === 1) return { time, engineSpeedRpm, channels };
   const kept = (values: Float64Array) => values.filter((_, index) => index % every === 0);

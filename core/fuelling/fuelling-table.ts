@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { Refusal } from '../refusal.ts';
 import { channelLabel } from '../recording/channels.ts';
 import {
@@ -166,7 +167,7 @@ function blocksOf(
   const shares = noShares();
   const collector = new BlockCollector(cellCount(axes));
   const keptOut = new Float64Array(keptOutFor.length);
-  const step = time.length > 1 ? (time[time.length - 1]! - time[0]!) / (time.length - 1) : 0;
+  const step = time.length > 1 ? (sampleAt(time, time.length - 1) - sampleAt(time, 0)) / (time.length - 1) : 0;
   for (let index = 0; index < time.length; index++) {
     const code = verdict(index);
     keptOut[code]! += step;
@@ -174,29 +175,31 @@ function blocksOf(
       collector.end();
       continue;
     }
-    const at = source[index]!;
-    const error = (mixture.lambda[index]! / between(mixture.target, at)) * between(mixture.trim, at) - 1;
-    collector.add(time[index]!, step, error, shares);
+    const at = sampleAt(source, index);
+    const error = (sampleAt(mixture.lambda, index) / between(mixture.target, at)) * between(mixture.trim, at) - 1;
+    collector.add(sampleAt(time, index), step, error, shares);
   }
   collector.end();
   return {
     readings: collector.readings,
-    usedS: keptOut[0]!,
+    usedS: sampleAt(keptOut, 0),
     keptOutS: Object.fromEntries(
-      keptOutFor.flatMap((reason, code) => (code > 0 && keptOut[code]! > 0 ? [[reason, keptOut[code]!]] : [])),
+      keptOutFor.flatMap((reason, code) =>
+        code > 0 && sampleAt(keptOut, code) > 0 ? [[reason, sampleAt(keptOut, code)]] : [],
+      ),
     ),
   };
 
   /** 0 where the sample is used, and its shares are then those of its cells. */
   function verdict(index: number): number {
     if (faulty[index] !== 0) return faulty[index]!;
-    const at = source[index]!;
+    const at = sampleAt(source, index);
     if (Number.isNaN(at)) return codeOf('settling');
     const left = Math.round(at);
     if (faulty[left] !== 0) return faulty[left]!;
     if (steady[left] !== 1) return codeOf('transient');
-    const leftS = time[left]!;
-    if (leftS - steadySince[left]! < settledAfterS || leftS - soundSince[left]! < settledAfterS)
+    const leftS = sampleAt(time, left);
+    if (leftS - sampleAt(steadySince, left) < settledAfterS || leftS - sampleAt(soundSince, left) < settledAfterS)
       return codeOf('settling');
     // Averages over the probe's memory stand for the place that the gas came from.
     deal(between(x, at), y ? between(y, at) : 0, shares);
@@ -208,7 +211,8 @@ function blocksOf(
 function sinceWhen(time: Float64Array, holds: Uint8Array): Float64Array {
   const since = new Float64Array(time.length);
   for (let index = 0; index < time.length; index++)
-    since[index] = index > 0 && holds[index] === 1 && holds[index - 1] === 1 ? since[index - 1]! : time[index]!;
+    since[index] =
+      index > 0 && holds[index] === 1 && holds[index - 1] === 1 ? sampleAt(since, index - 1) : sampleAt(time, index);
   return since;
 }
 
@@ -233,7 +237,7 @@ class BlockCollector {
     if (this.samples === 0) this.fromS = timeS;
     for (let place = 0; place < count; place++) {
       this.touched.add(cells[place]!);
-      this.shares[cells[place]!]! += shares[place]!;
+      this.shares[cells[place]!]! += sampleAt(shares, place);
     }
     this.samples++;
     this.seconds += stepS;
@@ -254,7 +258,7 @@ class BlockCollector {
       this.readings.push({
         error: this.error / this.samples,
         cells,
-        shares: cells.map((cell) => this.shares[cell]! / this.samples),
+        shares: cells.map((cell) => sampleAt(this.shares, cell) / this.samples),
         samples: this.samples,
         seconds: this.seconds,
         visit: this.visit,

@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 /** How late a probe's reading is: the way of the gas, longer where little flows, and the probe's own first-order lag; s. */
 export interface ProbeDelay {
   /** At the log's median exhaust flow. */
@@ -16,14 +17,16 @@ export function sourceOf(time: Float64Array, flow: Float64Array, transportS: num
   const source = new Float64Array(time.length);
   let low = 0;
   for (let index = 0; index < time.length; index++) {
-    const left = time[index]! - Math.min(longestTransportS, transportS / flow[index]!);
-    if (left < time[0]!) {
+    const left = sampleAt(time, index) - Math.min(longestTransportS, transportS / sampleAt(flow, index));
+    if (left < sampleAt(time, 0)) {
       source[index] = NaN;
       continue;
     }
-    while (low > 0 && time[low]! > left) low--;
-    while (low + 1 < time.length && time[low + 1]! <= left) low++;
-    source[index] = low + (low + 1 < time.length ? (left - time[low]!) / (time[low + 1]! - time[low]!) : 0);
+    while (low > 0 && sampleAt(time, low) > left) low--;
+    while (low + 1 < time.length && sampleAt(time, low + 1) <= left) low++;
+    source[index] =
+      low +
+      (low + 1 < time.length ? (left - sampleAt(time, low)) / (sampleAt(time, low + 1) - sampleAt(time, low)) : 0);
   }
   return source;
 }
@@ -32,5 +35,7 @@ export function sourceOf(time: Float64Array, flow: Float64Array, transportS: num
 export function between(values: Float64Array, place: number): number {
   const low = Math.floor(place);
   const share = place - low;
-  return share === 0 ? values[low]! : values[low]! + share * (values[low + 1]! - values[low]!);
+  return share === 0
+    ? sampleAt(values, low)
+    : sampleAt(values, low) + share * (sampleAt(values, low + 1) - sampleAt(values, low));
 }

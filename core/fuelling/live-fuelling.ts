@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import type { FuellingAxes, PartLoadLog } from './axes.ts';
 import {
   fitCells,
@@ -41,8 +42,9 @@ export class LiveFuelling {
   push(row: Float64Array): void {
     const last = this.rows.at(-1);
     // A clock that begins anew begins another log.
-    if (last && row[0]! < last[0]!) this.rows = [];
-    if (!last || row[0]! < last[0]! || row[0]! - last[0]! >= leastStepS) this.rows.push(row.slice());
+    if (last && sampleAt(row, 0) < sampleAt(last, 0)) this.rows = [];
+    if (!last || sampleAt(row, 0) < sampleAt(last, 0) || sampleAt(row, 0) - sampleAt(last, 0) >= leastStepS)
+      this.rows.push(row.slice());
   }
 
   /** Where the engine was last, by a column's name; undefined before the first row. */
@@ -72,8 +74,8 @@ export class LiveFuelling {
 
   private settle(fresh: readonly FuellingReading[]): void {
     const [oldest, newest] = [this.rows[0], this.rows.at(-1)];
-    if (!oldest || !newest || newest[0]! - oldest[0]! < lookedAtS) return;
-    const newestS = newest[0]!;
+    if (!oldest || !newest || sampleAt(newest, 0) - sampleAt(oldest, 0) < lookedAtS) return;
+    const newestS = sampleAt(newest, 0);
     const closed = fresh.filter(({ toS }) => toS < newestS - openS);
     const visits = 1 + Math.max(0, ...this.settled.map(({ visit }) => visit));
     this.settled.push(...closed.map((reading) => ({ ...reading, visit: visits + reading.visit })));
@@ -81,12 +83,12 @@ export class LiveFuelling {
     const last = closed.at(-1);
     if (last) this.settledToS = last.toS;
     const keptFromS = Math.min(newestS - openS, last ? last.toS : newestS) - beforeS;
-    this.rows = this.rows.filter((row) => row[0]! >= keptFromS);
+    this.rows = this.rows.filter((row) => sampleAt(row, 0) >= keptFromS);
   }
 
   private log(): PartLoadLog {
     const { rows, columns } = this;
-    const column = (at: number) => Float64Array.from(rows, (row) => row[at]!);
+    const column = (at: number) => Float64Array.from(rows, (row) => sampleAt(row, at));
     const channels = new Map(
       columns.flatMap((name, at) => (at > 0 && plainName(name) ? [[name, column(at)] as const] : [])),
     );

@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { medianOf } from '../numerics/quantile.ts';
 import type { PartLoadLog } from './axes.ts';
 
@@ -42,10 +43,11 @@ function flowOf({ time, channels, engineSpeedRpm }: PartLoadLog): Float64Array {
   const measured = channels.get('airMassFlow');
   const manifold = channels.get('manifoldPressure');
   const flow =
-    measured ?? (manifold ? engineSpeedRpm.map((rpm, index) => rpm * manifold[index]!) : engineSpeedRpm.slice());
+    measured ??
+    (manifold ? engineSpeedRpm.map((rpm, index) => rpm * sampleAt(manifold, index)) : engineSpeedRpm.slice());
   const usual = medianOf(flow.filter((value) => value > 0));
   return time.map((_, index) => {
-    const share = flow[index]! / usual;
+    const share = sampleAt(flow, index) / usual;
     return Number.isFinite(share) ? Math.max(flowBounds[0], Math.min(flowBounds[1], share)) : 1;
   });
 }

@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { axisReadings, cellCount, dealerOf, noShares, type FuellingAxes, type PartLoadLog } from './axes.ts';
 import { DelayModel } from './delay-model.ts';
 import type { ProbeDelay } from './gas-way.ts';
@@ -84,17 +85,21 @@ export function probeDelay(
 function liveliest({ time, ...log }: PartLoadLog, axes: FuellingAxes): readonly [number, number] {
   const count = time.length;
   const load = axisReadings({ time, ...log }, (axes.down ?? axes.across).channel);
-  if (!load || time[count - 1]! - time[0]! <= lookedAtS) return [0, count];
+  if (!load || sampleAt(time, count - 1) - sampleAt(time, 0) <= lookedAtS) return [0, count];
   const moved = new Float64Array(count);
   for (let index = 1; index < count; index++)
-    moved[index] = moved[index - 1]! + (Math.abs(load[index]! - load[index - 1]!) || 0);
+    moved[index] = sampleAt(moved, index - 1) + (Math.abs(sampleAt(load, index) - sampleAt(load, index - 1)) || 0);
   let best: readonly [number, number] = [0, count];
   let most = -1;
   let first = 0;
   for (let index = 0; index < count; index++) {
-    while (time[index]! - time[first]! > lookedAtS) first++;
-    if (time[index]! - time[0]! < lookedAtS || moved[index]! - moved[first]! <= most) continue;
-    most = moved[index]! - moved[first]!;
+    while (sampleAt(time, index) - sampleAt(time, first) > lookedAtS) first++;
+    if (
+      sampleAt(time, index) - sampleAt(time, 0) < lookedAtS ||
+      sampleAt(moved, index) - sampleAt(moved, first) <= most
+    )
+      continue;
+    most = sampleAt(moved, index) - sampleAt(moved, first);
     best = [first, index + 1];
   }
   return best;
@@ -132,10 +137,10 @@ function sources(log: PartLoadLog, axes: FuellingAxes, mixture: MixtureSeries): 
   const shares = noShares();
   for (let index = 0; index < count; index++) {
     // A target that was not read leaves its rows out; here it stands for nothing.
-    const base = mixture.target[index]! / mixture.trim[index]! || 1;
-    deal(x[index]!, y?.[index] ?? 0, shares);
+    const base = sampleAt(mixture.target, index) / sampleAt(mixture.trim, index) || 1;
+    deal(sampleAt(x, index), y?.[index] ?? 0, shares);
     for (let place = 0; place < shares.count; place++)
-      columns[shares.cells[place]!]![index] = base * shares.shares[place]!;
+      columns[shares.cells[place]!]![index] = base * sampleAt(shares.shares, place);
   }
   const load = y ?? log.channels.get('throttle');
   return load ? [...columns, ...wallFilm(log.time, load)] : columns;
@@ -157,11 +162,11 @@ function wallFilm(time: Float64Array, load: Float64Array): Float64Array[] {
   const up = new Float64Array(time.length);
   const down = new Float64Array(time.length);
   for (let index = 1; index < time.length; index++) {
-    const step = time[index]! - time[index - 1]!;
-    const rate = (load[index]! - load[index - 1]!) / step || 0;
+    const step = sampleAt(time, index) - sampleAt(time, index - 1);
+    const rate = (sampleAt(load, index) - sampleAt(load, index - 1)) / step || 0;
     const kept = Math.exp(-step / wallFilmS);
-    up[index] = kept * up[index - 1]! + (1 - kept) * Math.max(0, rate);
-    down[index] = kept * down[index - 1]! + (1 - kept) * Math.min(0, rate);
+    up[index] = kept * sampleAt(up, index - 1) + (1 - kept) * Math.max(0, rate);
+    down[index] = kept * sampleAt(down, index - 1) + (1 - kept) * Math.min(0, rate);
   }
   return [up, down];
 }
@@ -169,14 +174,14 @@ function wallFilm(time: Float64Array, load: Float64Array): Float64Array[] {
 /** First and last sample (excluded) of each row: sound readings over a tenth of a second, with nothing in them that was left out. */
 function usableRows(time: Float64Array, { lambda, target }: MixtureSeries, leftOut: Uint8Array): [number, number][] {
   const rows: [number, number][] = [];
-  let cleanFrom = time[0]!;
+  let cleanFrom = sampleAt(time, 0);
   let first = -1;
   for (let index = 0; index < time.length; index++) {
-    const sound = leftOut[index] === 0 && !Number.isNaN(lambda[index]! + target[index]!);
-    if (!sound) cleanFrom = time[index]! + longestS;
-    if (time[index]! < cleanFrom) first = -1;
+    const sound = leftOut[index] === 0 && !Number.isNaN(sampleAt(lambda, index) + sampleAt(target, index));
+    if (!sound) cleanFrom = sampleAt(time, index) + longestS;
+    if (sampleAt(time, index) < cleanFrom) first = -1;
     else if (first < 0) first = index;
-    else if (time[index]! - time[first]! >= rowS - 1e-9) {
+    else if (sampleAt(time, index) - sampleAt(time, first) >= rowS - 1e-9) {
       rows.push([first, index]);
       first = index;
     }

@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { medianOf } from '../numerics/quantile.ts';
 import { slopes } from '../smoothing/moving-fit.ts';
 import { axisReadings, type FuellingAxes, type PartLoadLog } from './axes.ts';
@@ -51,7 +52,8 @@ export function steadySamples(log: PartLoadLog, axes: FuellingAxes): Uint8Array 
   for (const [channel, values] of watched) {
     const limit = restingRates[channel]! + noiseAllowance * slopeNoise(time, values);
     const { slope } = slopes(time, values, spanS);
-    for (let index = 0; index < steady.length; index++) if (!(Math.abs(slope[index]!) <= limit)) steady[index] = 0;
+    for (let index = 0; index < steady.length; index++)
+      if (!(Math.abs(sampleAt(slope, index)) <= limit)) steady[index] = 0;
   }
   return steady;
 }
@@ -63,12 +65,12 @@ function slopeNoise(time: Float64Array, values: Float64Array): number {
   const steps: number[] = [];
   const every = Math.max(1, Math.floor(count / 5000));
   for (let index = 1; index < count; index += every) {
-    const step = Math.abs(values[index]! - values[index - 1]!);
+    const step = Math.abs(sampleAt(values, index) - sampleAt(values, index - 1));
     if (!Number.isNaN(step)) steps.push(step);
   }
   if (steps.length === 0) return 0;
   const noise = medianOf(Float64Array.from(steps)) / (0.6745 * Math.SQRT2);
-  const inSpan = Math.max(3, (spanS * (count - 1)) / (time[count - 1]! - time[0]!));
+  const inSpan = Math.max(3, (spanS * (count - 1)) / (sampleAt(time, count - 1) - sampleAt(time, 0)));
   return (noise * Math.sqrt(12 / inSpan)) / spanS;
 }
 
@@ -81,18 +83,19 @@ export function faultyReadings({ time, channels }: PartLoadLog, lambdaTarget: Fl
   const throttle = channels.get('throttle');
   let movedAt = 0;
   for (let index = 0; index < codes.length; index++) {
-    const read = lambda[index]!;
-    const target = lambdaTarget[index]!;
+    const read = sampleAt(lambda, index);
+    const target = sampleAt(lambdaTarget, index);
     if (Number.isNaN(read) || Number.isNaN(target)) codes[index] = codeOf('not read');
     else if (read <= probeRange.least || read >= probeRange.most) codes[index] = codeOf('probe');
-    if (pulse && pulse[index]! < shutMs) codes[index] = codeOf('fuel cut');
-    if (throttle && throttle[index]! < liftPercent && read > cutShare * target) codes[index] = codeOf('fuel cut');
-    if (index > 0 && read !== lambda[index - 1]!) {
-      if (time[index]! - time[movedAt]! > frozenS) codes.fill(codeOf('probe'), movedAt, index);
+    if (pulse && sampleAt(pulse, index) < shutMs) codes[index] = codeOf('fuel cut');
+    if (throttle && sampleAt(throttle, index) < liftPercent && read > cutShare * target)
+      codes[index] = codeOf('fuel cut');
+    if (index > 0 && read !== sampleAt(lambda, index - 1)) {
+      if (sampleAt(time, index) - sampleAt(time, movedAt) > frozenS) codes.fill(codeOf('probe'), movedAt, index);
       movedAt = index;
     }
   }
   const last = codes.length - 1;
-  if (last > movedAt && time[last]! - time[movedAt]! > frozenS) codes.fill(codeOf('probe'), movedAt);
+  if (last > movedAt && sampleAt(time, last) - sampleAt(time, movedAt) > frozenS) codes.fill(codeOf('probe'), movedAt);
   return codes;
 }

@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import type { RunFigures } from '../figures/runs/figured-run.ts';
 import { meanOf } from '../numerics/mean.ts';
 import { tyreCircumferenceM } from '../dyno/ratio.ts';
@@ -118,13 +119,15 @@ const roadCar = ({ massKg, dragAreaM2, rollingCoefficient }: ReportSource['job']
 /** How fast the dyno let the engine rise in a run, rpm/s. */
 function sweepOf({ curve: { engineSpeedRpm, timeS } }: RunFigures): number {
   const last = engineSpeedRpm.length - 1;
-  return (engineSpeedRpm[last]! - engineSpeedRpm[0]!) / (timeS[last]! - timeS[0]!);
+  return (sampleAt(engineSpeedRpm, last) - sampleAt(engineSpeedRpm, 0)) / (sampleAt(timeS, last) - sampleAt(timeS, 0));
 }
 
 /** Speeds of a gear, km/h, that every run covers: usual ones where they lie within, else as far as it goes. */
 function spanIn(gear: GearRun, runs: readonly RunFigures[]): readonly [number, number] | undefined {
-  const least = Math.max(...runs.map(({ curve }) => curve.engineSpeedRpm[0]!));
-  const most = Math.min(...runs.map(({ curve: { engineSpeedRpm } }) => engineSpeedRpm[engineSpeedRpm.length - 1]!));
+  const least = Math.max(...runs.map(({ curve }) => sampleAt(curve.engineSpeedRpm, 0)));
+  const most = Math.min(
+    ...runs.map(({ curve: { engineSpeedRpm } }) => sampleAt(engineSpeedRpm, engineSpeedRpm.length - 1)),
+  );
   const kmh = (rpm: number) => speedMs(rpm, gear) * perMs;
   const inside = ([from, to]: readonly [number, number]) =>
     engineRpm(from / perMs, gear) >= least && engineRpm(to / perMs, gear) <= most;

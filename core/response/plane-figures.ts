@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { bandMean } from '../curve/band-mean.ts';
 import type { RunCurve } from '../comparison/run-curve.ts';
 import { meanOf } from '../numerics/mean.ts';
@@ -57,8 +58,8 @@ export function planeFigures(
   const all = placed.flatMap(({ runs }) => runs);
   if (!start) return undefined;
   const covered = [
-    Math.max(...all.map(({ engineSpeedRpm }) => engineSpeedRpm[0]!)),
-    Math.min(...all.map(({ engineSpeedRpm }) => engineSpeedRpm[engineSpeedRpm.length - 1]!)),
+    Math.max(...all.map(({ engineSpeedRpm }) => sampleAt(engineSpeedRpm, 0))),
+    Math.min(...all.map(({ engineSpeedRpm }) => sampleAt(engineSpeedRpm, engineSpeedRpm.length - 1))),
   ] as const;
   const [fromRpm, toRpm] = band && band[0] >= covered[0] && band[1] <= covered[1] ? band : covered;
   if (!(toRpm > fromRpm)) return undefined;

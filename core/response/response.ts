@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { difference, say, type Quantity, type Sentence } from '../sentence/sentence.ts';
 import { bandMean } from '../curve/band-mean.ts';
 import type { RunCurve } from '../comparison/run-curve.ts';
@@ -107,8 +108,8 @@ export function responseTo(
   const used = levels.filter(({ runs }) => runs.length > 0).sort((a, b) => a.x - b.x);
   const all = used.flatMap(({ runs }) => runs);
   const covered: [number, number] = [
-    Math.max(...all.map(({ engineSpeedRpm }) => engineSpeedRpm[0]!)),
-    Math.min(...all.map(({ engineSpeedRpm }) => engineSpeedRpm[engineSpeedRpm.length - 1]!)),
+    Math.max(...all.map(({ engineSpeedRpm }) => sampleAt(engineSpeedRpm, 0))),
+    Math.min(...all.map(({ engineSpeedRpm }) => sampleAt(engineSpeedRpm, engineSpeedRpm.length - 1))),
   ];
   const [fromRpm, toRpm] = range && range[0] >= covered[0] && range[1] <= covered[1] ? range : covered;
   const meanOver = (run: RunCurve, from: number, to: number) => bandMean(run.engineSpeedRpm, run.values, from, to);

@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { interpolate } from '../numerics/interpolation.ts';
 import { drivelineMassKg, movedMassKg, resistanceN, type RoadCar } from './road-car.ts';
 
@@ -40,7 +41,8 @@ export function tractiveForceN(power: WheelPower, metresPerSecond: number, gear:
   const rpm = engineRpm(metresPerSecond, gear);
   const { engineSpeedRpm, powerKw } = power;
   const slack = 1e-6 * rpm;
-  if (rpm < engineSpeedRpm[0]! - slack || rpm > engineSpeedRpm[engineSpeedRpm.length - 1]! + slack) return NaN;
+  if (rpm < sampleAt(engineSpeedRpm, 0) - slack || rpm > sampleAt(engineSpeedRpm, engineSpeedRpm.length - 1) + slack)
+    return NaN;
   return (1000 * interpolate(engineSpeedRpm, powerKw, rpm)) / metresPerSecond;
 }
 
@@ -90,7 +92,7 @@ export function timeBetweenS(
  */
 export function shiftSpeedMs(power: WheelPower, gear: GearRun, next: GearRun): number | undefined {
   const { engineSpeedRpm } = power;
-  const [least, most] = [engineSpeedRpm[0]!, engineSpeedRpm[engineSpeedRpm.length - 1]!];
+  const [least, most] = [sampleAt(engineSpeedRpm, 0), sampleAt(engineSpeedRpm, engineSpeedRpm.length - 1)];
   const from = Math.max(speedMs(least, gear), speedMs(least, next));
   const to = Math.min(speedMs(most, gear), speedMs(most, next));
   if (!(to > from)) return undefined;

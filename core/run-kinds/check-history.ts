@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { bandMean } from '../curve/band-mean.ts';
 import { byMounting } from '../likeness/mountings.ts';
 import { pooledStandardDeviation, type KnownDeviation } from '../statistics/mean-difference.ts';
@@ -58,8 +59,8 @@ export function checkHistory(runs: readonly CheckRun[]): CheckHistory {
 }
 
 function seriesOf(car: string, runs: readonly CheckRun[]): CheckSeries | undefined {
-  const fromRpm = Math.max(...runs.map(({ engineSpeedRpm }) => engineSpeedRpm[0]!));
-  const toRpm = Math.min(...runs.map(({ engineSpeedRpm }) => engineSpeedRpm[engineSpeedRpm.length - 1]!));
+  const fromRpm = Math.max(...runs.map(({ engineSpeedRpm }) => sampleAt(engineSpeedRpm, 0)));
+  const toRpm = Math.min(...runs.map(({ engineSpeedRpm }) => sampleAt(engineSpeedRpm, engineSpeedRpm.length - 1)));
   if (!(toRpm > fromRpm)) return undefined;
   const means = runs.map((run) => bandMean(run.engineSpeedRpm, run.powerKw, fromRpm, toRpm));
   const meanKw = meanOf(means);

@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import type { Recording } from '../recording/recording.ts';
 import { firstNotBelow, greatestAt } from '../numerics/interpolation.ts';
 import { driveOf } from '../reduction/drive.ts';
@@ -87,12 +88,13 @@ export function coastDown(recording: Recording, dyno: DynoProfile, drivelineIner
   const lost = new Float64Array(count);
   for (let index = 0; index < count; index++) {
     const at = first + index;
-    lost[index] = impulse[first]! - impulse[at]!;
+    lost[index] = sampleAt(impulse, first) - sampleAt(impulse, at);
     if (index === 0) continue;
-    const half = 0.5 * (time[at]! - time[at - 1]!);
-    columns[1]![index] = columns[1]![index - 1]! + 2 * half;
-    columns[2]![index] = columns[2]![index - 1]! + half * (speed[at]! + speed[at - 1]!);
-    columns[3]![index] = columns[3]![index - 1]! + half * (speed[at]! ** 2 + speed[at - 1]! ** 2);
+    const half = 0.5 * (sampleAt(time, at) - sampleAt(time, at - 1));
+    columns[1]![index] = sampleAt(columns[1]!, index - 1) + 2 * half;
+    columns[2]![index] = sampleAt(columns[2]!, index - 1) + half * (sampleAt(speed, at) + sampleAt(speed, at - 1));
+    columns[3]![index] =
+      sampleAt(columns[3]!, index - 1) + half * (sampleAt(speed, at) ** 2 + sampleAt(speed, at - 1) ** 2);
   }
   const fit = leastSquares(columns, lost, time.subarray(first, last + 1));
   if (!fit) throw new Refusal('The coast is too short or too even for a fit of losses: let it run down further.');
@@ -105,10 +107,10 @@ export function coastDown(recording: Recording, dyno: DynoProfile, drivelineIner
     aNm: estimate(1),
     bNmPerRadS: estimate(2),
     cNmPerRadS2: estimate(3),
-    fromRadS: speed[first]!,
-    toRadS: speed[last]!,
-    startS: time[first]!,
-    endS: time[last]!,
+    fromRadS: sampleAt(speed, first),
+    toRadS: sampleAt(speed, last),
+    startS: sampleAt(time, first),
+    endS: sampleAt(time, last),
     samples: count,
     inertiaKgM2,
     residualRadS: fit.residual / inertiaKgM2,
@@ -133,22 +135,26 @@ export function lossAt({ fit }: CoastDown, speedRadS: number): Estimate {
 function coastIn(time: Float64Array, speed: Float64Array): readonly [number, number] {
   const { value, slope } = slopes(time, speed, spanS);
   const top = greatestAt(value);
-  const topSpeed = value[top]!;
+  const topSpeed = sampleAt(value, top);
   let last = top;
   let risingSinceS = NaN;
   for (let index = top; index < time.length; index++) {
-    if (value[index]! < slowShare * topSpeed) break;
-    if (slope[index]! < 0) {
+    if (sampleAt(value, index) < slowShare * topSpeed) break;
+    if (sampleAt(slope, index) < 0) {
       last = index;
       risingSinceS = NaN;
     } else {
-      if (Number.isNaN(risingSinceS)) risingSinceS = time[index]!;
-      if (time[index]! - risingSinceS > spanS && time[index]! - time[top]! > marginS) break;
+      if (Number.isNaN(risingSinceS)) risingSinceS = sampleAt(time, index);
+      if (sampleAt(time, index) - risingSinceS > spanS && sampleAt(time, index) - sampleAt(time, top) > marginS) break;
     }
   }
-  const first = firstNotBelow(time, time[top]! + marginS);
-  const end = firstNotBelow(time, time[last]! - marginS / 2) - 1;
-  if (end - first < 20 || time[end]! - time[first]! < leastS || speed[end]! > (1 - leastFall) * speed[first]!) {
+  const first = firstNotBelow(time, sampleAt(time, top) + marginS);
+  const end = firstNotBelow(time, sampleAt(time, last) - marginS / 2) - 1;
+  if (
+    end - first < 20 ||
+    sampleAt(time, end) - sampleAt(time, first) < leastS ||
+    sampleAt(speed, end) > (1 - leastFall) * sampleAt(speed, first)
+  ) {
     throw new Refusal(
       'No coast was found: after its highest speed the drum should run down freely for some seconds. Record until it has lost most of its speed.',
     );

@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { extent } from 'd3-array';
 import type { Finding } from '../checks/check.ts';
 import { medianOf } from '../numerics/quantile.ts';
@@ -33,7 +34,7 @@ export function coldStartFigures(source: KindSource): RunFigures {
   const { time, engineSpeed: rpm } = neededTogether(source, 'engine speed', 'engineSpeed');
   const { turnsS, startS, runs } = startIn(time, rpm);
   const steady = steadyFrom(time, rpm, startS);
-  const idle = medianOf(between(time, rpm, steady ?? time[time.length - 1]! - steadyForS, Infinity));
+  const idle = medianOf(between(time, rpm, steady ?? sampleAt(time, time.length - 1) - steadyForS, Infinity));
   const [, top = NaN] = extent(between(time, rpm, startS, startS + flareS));
   const [bottom = NaN] = extent(between(time, rpm, startS + 1, startS + undershootS));
   const crankingS = startS - turnsS;
@@ -92,15 +93,15 @@ function startIn(time: Float64Array, rpm: Float64Array): { turnsS: number; start
   if (turns < 0) throw new Refusal('The engine never turned in this recording.');
   const runs = runningFrom(time, rpm, turns);
   if (runs < 0) throw new Refusal('The engine was cranked, and never ran by itself in this recording.');
-  return { turnsS: time[turns]!, startS: time[runs]!, runs };
+  return { turnsS: sampleAt(time, turns), startS: sampleAt(time, runs), runs };
 }
 
 function runningFrom(time: Float64Array, rpm: Float64Array, from: number): number {
   let since = -1;
   for (let index = from; index < rpm.length; index++) {
-    if (!(rpm[index]! > runsRpm)) since = -1;
+    if (!(sampleAt(rpm, index) > runsRpm)) since = -1;
     else if (since < 0) since = index;
-    else if (time[index]! - time[since]! >= runsForS) return since;
+    else if (sampleAt(time, index) - sampleAt(time, since) >= runsForS) return since;
   }
   return -1;
 }
@@ -110,17 +111,17 @@ function stallsOf(rpm: Float64Array, from: number, settled: boolean): number {
   let stalls = 0;
   let running = true;
   for (let index = from; index < rpm.length; index++) {
-    if (running && rpm[index]! < stalledRpm) {
+    if (running && sampleAt(rpm, index) < stalledRpm) {
       stalls++;
       running = false;
-    } else if (rpm[index]! > runsRpm) running = true;
+    } else if (sampleAt(rpm, index) > runsRpm) running = true;
   }
   return running || !settled ? stalls : stalls - 1;
 }
 
 /** Since when the speed has stayed at its idle, s. */
 function steadyFrom(time: Float64Array, rpm: Float64Array, startS: number): number | undefined {
-  const endS = time[time.length - 1]!;
+  const endS = sampleAt(time, time.length - 1);
   for (let at = startS; at + 1 + steadyForS <= endS; at += 0.25) {
     const now = medianOf(between(time, rpm, at, at + 1));
     const later = between(time, rpm, at + 1, at + 1 + steadyForS);

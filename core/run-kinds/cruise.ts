@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import type { Finding } from '../checks/check.ts';
 import { meanOf } from '../numerics/mean.ts';
 import { standardDeviationOf } from '../statistics/mean-difference.ts';
@@ -121,7 +122,7 @@ function loggedBlocks(
   const speed = withSpeed?.engineSpeed;
   const stretch = speed
     ? steadyStretch(time, speed, steadyShares.speed)
-    : { fromS: time[0]! + settlingS, toS: time[time.length - 1]! - endingS };
+    : { fromS: sampleAt(time, 0) + settlingS, toS: sampleAt(time, time.length - 1) - endingS };
   return blocksOf(time, values, stretch);
 }
 
@@ -148,7 +149,7 @@ function fuelFlow(source: KindSource, { stoichiometric }: BurntFuel): { label: s
   const told = loggedBlocks(
     source,
     ([air = new Float64Array(), lambda = new Float64Array()]) =>
-      air.map((gramsPerS, at) => gramsPerS / (lambda[at]! * stoichiometric)),
+      air.map((gramsPerS, at) => gramsPerS / (sampleAt(lambda, at) * stoichiometric)),
     'airMassFlow',
     'lambda',
   );
@@ -165,7 +166,8 @@ function richAt(source: KindSource): number | undefined {
   const blocks =
     loggedBlocks(
       source,
-      ([read = new Float64Array(), target = new Float64Array()]) => read.map((value, at) => 1 - value / target[at]!),
+      ([read = new Float64Array(), target = new Float64Array()]) =>
+        read.map((value, at) => 1 - value / sampleAt(target, at)),
       'lambda',
       'lambdaTarget',
     ) ?? [];

@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import type { DynoProfile } from '../dyno/dyno-profile.ts';
 import type { LoggerBeside } from '../log/view/logged-pull.ts';
 import { withoutOffset } from './kind-source.ts';
@@ -56,7 +57,7 @@ export function figuresOfKind(
       const { radiusM } = dyno;
       const wheels = {
         time,
-        powerKw: torque.map((nm, at) => (nm * speed[at]!) / 1000),
+        powerKw: torque.map((nm, at) => (nm * sampleAt(speed, at)) / 1000),
         roadKmh: radiusM === undefined ? undefined : speed.map((radS) => radS * radiusM * 3.6),
       };
       return cruiseFigures(source, wheels, fuel);

@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import type { DynoProfile } from '../dyno/dyno-profile.ts';
 import { channelLabel, keptUnit } from '../recording/channels.ts';
 import type { Recording } from '../recording/recording.ts';
@@ -34,7 +35,8 @@ export function holdFigures(
   const at = (hold: SteadyHold, values: Float64Array) => {
     const from = hold.startS + hold.settlingS;
     return values.filter(
-      (value, index) => log.time[index]! >= from && log.time[index]! <= hold.endS && !Number.isNaN(value),
+      (value, index) =>
+        sampleAt(log.time, index) >= from && sampleAt(log.time, index) <= hold.endS && !Number.isNaN(value),
     );
   };
   const figures: RunFigure[] = [];

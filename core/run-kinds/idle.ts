@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { firstNotBelow } from '../numerics/interpolation.ts';
 import { medianOf } from '../numerics/quantile.ts';
 import type { Finding } from '../checks/check.ts';
@@ -39,7 +40,7 @@ export function idleFigures(source: KindSource): RunFigures {
   const [first, end] = idlePart(logged.time, logged.engineSpeed);
   const time = logged.time.subarray(first, end);
   const rpm = logged.engineSpeed.subarray(first, end);
-  const lastedS = time[time.length - 1]! - time[0]!;
+  const lastedS = sampleAt(time, time.length - 1) - sampleAt(time, 0);
   if (lastedS < leastS)
     throw new Refusal(`An idle of ${lastedS.toFixed(0)} s tells little: let it idle for ${leastS} s at least.`);
   const speed = meanOfHold(rpm);
@@ -89,8 +90,8 @@ function idlePart(time: Float64Array, rpm: Float64Array): readonly [number, numb
   const { fromS, toS } = longestSteady(time, rpm, idleShare, idleSpanS);
   // The means beside a way down or up still have some of it in them.
   const [first, end] = [
-    fromS > time[0]! ? fromS + idleSpanS : fromS,
-    toS < time[time.length - 1]! - idleSpanS ? toS - idleSpanS : toS,
+    fromS > sampleAt(time, 0) ? fromS + idleSpanS : fromS,
+    toS < sampleAt(time, time.length - 1) - idleSpanS ? toS - idleSpanS : toS,
   ];
   return [firstNotBelow(time, first), firstNotBelow(time, end)];
 }
@@ -108,13 +109,17 @@ function swingOf(time: Float64Array, values: Float64Array): Swing {
   const middle = values.reduce((sum, value) => sum + value, 0) / values.length;
   const total = values.reduce((sum, value) => sum + (value - middle) ** 2, 0);
   let best: Swing = { amplitude: 0, periodS: NaN, share: 0 };
-  const stepHz = 1 / (closer * (time[time.length - 1]! - time[0]!));
+  const stepHz = 1 / (closer * (sampleAt(time, time.length - 1) - sampleAt(time, 0)));
   for (let hz = 1 / periods.most; hz <= 1 / periods.least; hz += stepHz) {
     const periodS = 1 / hz;
     const turn = (2 * Math.PI) / periodS;
     let [cc, ss, cs, cv, sv] = [0, 0, 0, 0, 0];
     for (let index = 0; index < values.length; index++) {
-      const [c, s, v] = [Math.cos(turn * time[index]!), Math.sin(turn * time[index]!), values[index]! - middle];
+      const [c, s, v] = [
+        Math.cos(turn * sampleAt(time, index)),
+        Math.sin(turn * sampleAt(time, index)),
+        sampleAt(values, index) - middle,
+      ];
       cc += c * c;
       ss += s * s;
       cs += c * s;
@@ -132,20 +137,21 @@ function swingOf(time: Float64Array, values: Float64Array): Swing {
 /** Short falls below the speed around them. */
 function dipsOf(time: Float64Array, rpm: Float64Array, swing: Swing): number {
   const count = time.length;
-  const inWindow = Math.max(3, Math.round((1.6 * count) / (time[count - 1]! - time[0]!)));
+  const inWindow = Math.max(3, Math.round((1.6 * count) / (sampleAt(time, count - 1) - sampleAt(time, 0))));
   const half = inWindow >> 1;
   const below = new Float64Array(count);
   for (let index = 0; index < count; index++)
-    below[index] = medianOf(rpm.subarray(Math.max(0, index - half), Math.min(count, index + half + 1))) - rpm[index]!;
+    below[index] =
+      medianOf(rpm.subarray(Math.max(0, index - half), Math.min(count, index + half + 1))) - sampleAt(rpm, index);
   const noise = medianOf(below.map(Math.abs)) / 0.6745;
   // What the slow swing does within the window is no dip.
   const limit = Math.max(dipRpm, dipNoise * noise, swing.share > huntingShare ? 0.8 * swing.amplitude : 0);
   let dips = 0;
   let since: number | undefined;
   for (let index = 0; index < count; index++) {
-    if (below[index]! > limit) since ??= time[index]!;
+    if (sampleAt(below, index) > limit) since ??= sampleAt(time, index);
     else if (since !== undefined) {
-      if (time[index]! - since <= dipS) dips++;
+      if (sampleAt(time, index) - since <= dipS) dips++;
       since = undefined;
     }
   }
@@ -176,5 +182,7 @@ function leanAt(source: KindSource): number | undefined {
   if (!logged) return undefined;
   const [first, end] = idlePart(logged.time, logged.engineSpeed);
   const [read, target] = [logged.lambda.subarray(first, end), logged.lambdaTarget.subarray(first, end)];
-  return medianOf(read.map((value, index) => value / target[index]! - 1).filter((value) => !Number.isNaN(value)));
+  return medianOf(
+    read.map((value, index) => value / sampleAt(target, index) - 1).filter((value) => !Number.isNaN(value)),
+  );
 }

@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { firstNotBelow } from '../numerics/interpolation.ts';
 import { meanOf } from '../numerics/mean.ts';
 import { medianOf } from '../numerics/quantile.ts';
@@ -60,9 +61,9 @@ export interface Stretch {
  */
 export function longestSteady(time: Float64Array, values: Float64Array, share: number, spanS: number): Stretch {
   const usual = medianOf(values.filter((value) => !Number.isNaN(value)));
-  let best: Stretch = { fromS: time[0]!, toS: time[0]! };
+  let best: Stretch = { fromS: sampleAt(time, 0), toS: sampleAt(time, 0) };
   let fromS: number | undefined;
-  for (let at = time[0]!; at + spanS <= time[time.length - 1]! + 1e-6; at += spanS / 2) {
+  for (let at = sampleAt(time, 0); at + spanS <= sampleAt(time, time.length - 1) + 1e-6; at += spanS / 2) {
     const near = Math.abs(meanOf(between(time, values, at, at + spanS)) / usual - 1) <= share;
     if (!near) fromS = undefined;
     else {

@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { bandMean } from '../curve/band-mean.ts';
 import { byMounting } from '../likeness/mountings.ts';
 import { meanOf } from '../numerics/mean.ts';
@@ -21,8 +22,8 @@ export interface RepeatedRun {
  */
 export function repeatSpread(runs: readonly RepeatedRun[]): Repeats | undefined {
   if (runs.length < 2) return undefined;
-  const from = Math.max(...runs.map(({ engineSpeedRpm }) => engineSpeedRpm[0]!));
-  const to = Math.min(...runs.map(({ engineSpeedRpm }) => engineSpeedRpm[engineSpeedRpm.length - 1]!));
+  const from = Math.max(...runs.map(({ engineSpeedRpm }) => sampleAt(engineSpeedRpm, 0)));
+  const to = Math.min(...runs.map(({ engineSpeedRpm }) => sampleAt(engineSpeedRpm, engineSpeedRpm.length - 1)));
   if (!(to > from)) return undefined;
   const means = runs.map((run) => ({
     atMs: run.atMs,

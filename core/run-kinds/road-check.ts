@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { max, min } from 'd3-array';
 import type { Finding } from '../checks/check.ts';
 import { channelLabel, knownChannels, keptUnit, type KnownChannel } from '../recording/channels.ts';
@@ -120,15 +121,16 @@ export function passages(
   let begunS: number | undefined;
   let top = 0;
   for (let index = 1; index < time.length; index++) {
-    const [was, is] = [speedKmh[index - 1]!, speedKmh[index]!];
+    const [was, is] = [sampleAt(speedKmh, index - 1), sampleAt(speedKmh, index)];
     if (Number.isNaN(was) || Number.isNaN(is)) continue;
-    const crossed = (at: number) => time[index - 1]! + ((at - was) / (is - was)) * (time[index]! - time[index - 1]!);
+    const crossed = (at: number) =>
+      sampleAt(time, index - 1) + ((at - was) / (is - was)) * (sampleAt(time, index) - sampleAt(time, index - 1));
     if (was < from && is >= from) [begunS, top] = [crossed(from), is];
     if (begunS === undefined) continue;
     top = Math.max(top, is);
     // A gear change closes the throttle for a moment and is part of it; a foot that is lifted is not.
-    const lifted = throttle !== undefined && throttle[index]! < openAbove && is < top;
-    if (top - is > mostFall || time[index]! - begunS > longestS || (lifted && top - is > mostFall / 2))
+    const lifted = throttle !== undefined && sampleAt(throttle, index) < openAbove && is < top;
+    if (top - is > mostFall || sampleAt(time, index) - begunS > longestS || (lifted && top - is > mostFall / 2))
       begunS = undefined;
     else if (was < to && is >= to) {
       const endS = crossed(to);
@@ -142,6 +144,6 @@ export function passages(
 /** Whether the pedal was down for nearly all of a passage; taken so where it was not logged. */
 function flatOut(time: Float64Array, throttle: Float64Array | undefined, fromS: number, toS: number): boolean {
   if (!throttle) return true;
-  const within = throttle.filter((_, index) => time[index]! >= fromS && time[index]! <= toS);
+  const within = throttle.filter((_, index) => sampleAt(time, index) >= fromS && sampleAt(time, index) <= toS);
   return within.filter((pedal) => pedal >= openAbove).length >= 0.75 * within.length;
 }

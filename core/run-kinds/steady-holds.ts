@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import type { Recording } from '../recording/recording.ts';
 import { firstNotBelow } from '../numerics/interpolation.ts';
 import { driveOf } from '../reduction/drive.ts';
@@ -80,18 +81,19 @@ export function steadyHolds(
   const most = torque.reduce((top, value) => (value > top ? value : top), 0);
   const holds: [number, number][] = [];
   for (let index = 0; index < time.length; index++) {
-    const steady = Math.abs(held.slope[index]!) < settings.steadyShare * held.value[index]!;
+    const steady = Math.abs(sampleAt(held.slope, index)) < settings.steadyShare * sampleAt(held.value, index);
     // At one speed the next load is another hold: the pedal moves between them.
-    const moves = pedal !== undefined && Math.abs(pedal[index]!) > movingPedal;
-    if (!steady || moves || !(torque[index]! > leastLoad * most)) continue;
+    const moves = pedal !== undefined && Math.abs(sampleAt(pedal, index)) > movingPedal;
+    if (!steady || moves || !(sampleAt(torque, index) > leastLoad * most)) continue;
     const last = holds.at(-1);
     // A new step is another hold, however fast it was reached.
-    const same = last && Math.abs(held.value[index]! / held.value[last[1]]! - 1) < 2 * settings.steadyShare;
-    if (last && same && time[index]! - time[last[1]]! <= bridgedS) last[1] = index;
+    const same =
+      last && Math.abs(sampleAt(held.value, index) / sampleAt(held.value, last[1]) - 1) < 2 * settings.steadyShare;
+    if (last && same && sampleAt(time, index) - sampleAt(time, last[1]) <= bridgedS) last[1] = index;
     else holds.push([index, index]);
   }
   const found = holds
-    .filter(([first, last]) => time[last]! - time[first]! >= settings.leastS)
+    .filter(([first, last]) => sampleAt(time, last) - sampleAt(time, first) >= settings.leastS)
     .map(([first, last]) => figures({ time, speed, torque, ratio }, first, last));
   if (found.length === 0) {
     throw new Refusal(
@@ -111,28 +113,28 @@ interface Traces {
 function figures({ time, speed, torque, ratio }: Traces, first: number, last: number): SteadyHold {
   const settled = settledFrom(time, torque, first, last);
   const series = (make: (index: number) => number) => seriesOf(last - settled + 1, (index) => make(settled + index));
-  const rpm = series((index) => speed[index]! * ratio[index]! * rpmPerRadS);
-  const power = series((index) => (torque[index]! * speed[index]!) / 1000);
+  const rpm = series((index) => sampleAt(speed, index) * sampleAt(ratio, index) * rpmPerRadS);
+  const power = series((index) => (sampleAt(torque, index) * sampleAt(speed, index)) / 1000);
   return {
-    startS: time[first]!,
-    endS: time[last]!,
-    settlingS: time[settled]! - time[first]!,
+    startS: sampleAt(time, first),
+    endS: sampleAt(time, last),
+    settlingS: sampleAt(time, settled) - sampleAt(time, first),
     count: last - settled + 1,
     engineSpeedRpm: meanOfHold(rpm),
     powerKw: meanOfHold(power),
-    torqueNm: meanOfHold(power.map((kw, index) => engineTorqueNm(kw, rpm[index]!))),
+    torqueNm: meanOfHold(power.map((kw, index) => engineTorqueNm(kw, sampleAt(rpm, index)))),
   };
 }
 
 /** The first sample from which on torque keeps to the mean of the hold's later half. */
 function settledFrom(time: Float64Array, torque: Float64Array, first: number, last: number): number {
-  const middle = firstNotBelow(time, (time[first]! + time[last]!) / 2);
+  const middle = firstNotBelow(time, (sampleAt(time, first) + sampleAt(time, last)) / 2);
   const later = torque.subarray(middle, last + 1);
   const mean = meanOf(later);
   const sd = Math.sqrt(scatterOf(later) / later.length);
   const within = Math.max(settledShare * Math.abs(mean), settledSds * sd);
   let from = middle;
-  while (from > first && Math.abs(torque[from - 1]! - mean) <= within) from--;
+  while (from > first && Math.abs(sampleAt(torque, from - 1) - mean) <= within) from--;
   return from;
 }
 
@@ -143,11 +145,11 @@ export function meanOfHold(values: Float64Array): HoldMean {
   const sd = Math.sqrt(residuals.reduce((sum, value) => sum + value * value, 0) / Math.max(1, count - 1));
   const memory = Math.max(1, Math.min(memorySamples, Math.floor(count / 10)));
   const gamma = autoregressiveCovariance(residuals, memory, Math.min(count - 1, 3 * memory), Math.max(1, count - 1));
-  let together = gamma[0]!;
-  for (let lag = 1; lag < gamma.length; lag++) together += 2 * gamma[lag]!;
+  let together = sampleAt(gamma, 0);
+  for (let lag = 1; lag < gamma.length; lag++) together += 2 * sampleAt(gamma, lag);
   // The mean took its share of the slowest scatter; it is given back.
   together /= 1 - (2 * memory + 1) / count;
-  const variance = Math.max(together, gamma[0]! / count) / count;
-  const independent = Math.max(2, gamma[0]! / Math.max(variance, 1e-300));
+  const variance = Math.max(together, sampleAt(gamma, 0) / count) / count;
+  const independent = Math.max(2, sampleAt(gamma, 0) / Math.max(variance, 1e-300));
   return { mean, sd, halfWidth: studentT(0.95, Math.min(count, independent) - 1) * Math.sqrt(variance) };
 }

@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import type { Finding } from '../checks/check.ts';
 import { firstNotBelow } from '../numerics/interpolation.ts';
 import { medianOf } from '../numerics/quantile.ts';
@@ -102,19 +103,19 @@ function stepOf({ time, throttle }: Logged<'throttle'>): Step {
   const open = throttle.findIndex((value, index) => value > openAbove && index > 0);
   if (open < 0) throw new Refusal('The throttle was never opened in this recording.');
   let closed = open;
-  while (closed > 0 && throttle[closed]! > closedBelow) closed--;
-  if (throttle[closed]! > closedBelow)
+  while (closed > 0 && sampleAt(throttle, closed) > closedBelow) closed--;
+  if (sampleAt(throttle, closed) > closedBelow)
     throw new Refusal('The throttle was open from the beginning: hold the speed on a light pedal first, then open it.');
   let lift = open;
-  while (lift < throttle.length - 1 && throttle[lift]! > openAbove) lift++;
-  const middle = (throttle[closed]! + throttle[open]!) / 2;
+  while (lift < throttle.length - 1 && sampleAt(throttle, lift) > openAbove) lift++;
+  const middle = (sampleAt(throttle, closed) + sampleAt(throttle, open)) / 2;
   let half = closed;
-  while (half < open && throttle[half]! < middle) half++;
-  if (time[lift]! - time[half]! < leastS)
+  while (half < open && sampleAt(throttle, half) < middle) half++;
+  if (sampleAt(time, lift) - sampleAt(time, half) < leastS)
     throw new Refusal(
-      `Full throttle was held for ${(time[lift]! - time[half]!).toFixed(1)} s: hold it for ${leastS} s at least.`,
+      `Full throttle was held for ${(sampleAt(time, lift) - sampleAt(time, half)).toFixed(1)} s: hold it for ${leastS} s at least.`,
     );
-  return { atS: time[half]!, liftS: time[lift]! };
+  return { atS: sampleAt(time, half), liftS: sampleAt(time, lift) };
 }
 
 interface Trace {
@@ -142,12 +143,16 @@ function riseOf({ time, values }: Trace, { atS, liftS }: Step, what: string): Ri
   if (!(steady - before > 6 * noise))
     throw new Refusal(`No rise of ${what} can be told from its noise in this recording.`);
   let at = firstNotBelow(time, atS);
-  while (at < time.length - 1 && !(values[at]! >= goal)) at++;
+  while (at < time.length - 1 && !(sampleAt(values, at) >= goal)) at++;
   const slope =
-    Math.abs(values[Math.min(time.length - 1, at + 2)]! - values[Math.max(0, at - 2)]!) /
-    Math.max(1e-6, time[Math.min(time.length - 1, at + 2)]! - time[Math.max(0, at - 2)]!);
-  const share90 = at > 0 ? (goal - values[at - 1]!) / (values[at]! - values[at - 1]! || 1) : 1;
-  const crossed = at > 0 ? time[at - 1]! + Math.max(0, Math.min(1, share90)) * (time[at]! - time[at - 1]!) : time[at]!;
+    Math.abs(sampleAt(values, Math.min(time.length - 1, at + 2)) - sampleAt(values, Math.max(0, at - 2))) /
+    Math.max(1e-6, sampleAt(time, Math.min(time.length - 1, at + 2)) - sampleAt(time, Math.max(0, at - 2)));
+  const share90 =
+    at > 0 ? (goal - sampleAt(values, at - 1)) / (sampleAt(values, at) - sampleAt(values, at - 1) || 1) : 1;
+  const crossed =
+    at > 0
+      ? sampleAt(time, at - 1) + Math.max(0, Math.min(1, share90)) * (sampleAt(time, at) - sampleAt(time, at - 1))
+      : sampleAt(time, at);
   return { atS: crossed, startS: atS, before, steady, sdS: slope > 0 ? noise / slope : NaN };
 }
 
@@ -156,7 +161,7 @@ const timed = ({ atS, startS, sdS }: Rise) => ({ mean: atS - startS, halfWidth: 
 /** Torque that was missing until it was steady, in seconds of the steady torque. */
 function missing({ time, values }: Trace, { atS, liftS }: Step, { steady }: Rise): number {
   let sum = 0;
-  for (let index = firstNotBelow(time, atS); index < time.length && time[index]! < liftS - steadyS; index++)
-    sum += (1 - values[index]! / steady) * (time[index]! - time[index - 1]!);
+  for (let index = firstNotBelow(time, atS); index < time.length && sampleAt(time, index) < liftS - steadyS; index++)
+    sum += (1 - sampleAt(values, index) / steady) * (sampleAt(time, index) - sampleAt(time, index - 1));
   return sum;
 }

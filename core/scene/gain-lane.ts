@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { phrasesText } from '../wording/gain-sentence.ts';
 import type { ClearStretch } from '../comparison/clear-stretches.ts';
 import { medianOf } from '../numerics/quantile.ts';
@@ -20,7 +21,8 @@ export function gainLane({ figures, view, shown }: LaneSource): LaneContent | Em
   const top = shown[shown.length - 1]!;
   const scale = (kw: number) => convert(kw, 'kW', view.units.power);
   const judged = !Number.isNaN(power.gainHalfWidth[0]);
-  const bound = (sign: 1 | -1) => power.gain.map((kw, index) => scale(kw + sign * power.gainHalfWidth[index]!));
+  const bound = (sign: 1 | -1) =>
+    power.gain.map((kw, index) => scale(kw + sign * sampleAt(power.gainHalfWidth, index)));
   // A gain is one at the same engine speed; it stands where the test reached that speed.
   const x = top.place.xs(power.engineSpeedRpm);
   const [low, high, values] = [bound(-1), bound(1), power.gain.map(scale)];
@@ -38,7 +40,7 @@ export function gainLane({ figures, view, shown }: LaneSource): LaneContent | Em
   const spread = judged ? scale(2.5 * medianOf(power.gainHalfWidth)) : 0;
   // Nothing is coloured that scatter could have made.
   const isClear = (rpm: number) => !withheld && inOneOf(power.clearStretches, rpm);
-  const clear = values.map((value, index) => (isClear(power.engineSpeedRpm[index]!) ? value : 0));
+  const clear = values.map((value, index) => (isClear(sampleAt(power.engineSpeedRpm, index)) ? value : 0));
   const other = shown.find((line) => line.setup.id === view.against.id && !line.isTest)?.name ?? view.against.letter;
   return {
     id: 'gain',

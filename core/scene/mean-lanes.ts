@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { written } from '../sentence/sentence.ts';
 import { peakBound, formatPower, formatRpm, formatTenths, scaleNote } from '../wording/figures.ts';
 import { continued, type ContinuedCurve } from '../curve/continued.ts';
@@ -95,8 +96,8 @@ function marksOf({ figures, view, shown }: LaneSource, scale: (value: number) =>
         if (fromRpm === undefined || toRpm === undefined) return [];
         const { engineSpeedRpm, powerKw } = curve;
         const rpm = Math.min(
-          Math.max((fromRpm + toRpm) / 2, engineSpeedRpm[0]!),
-          engineSpeedRpm[engineSpeedRpm.length - 1]!,
+          Math.max((fromRpm + toRpm) / 2, sampleAt(engineSpeedRpm, 0)),
+          sampleAt(engineSpeedRpm, engineSpeedRpm.length - 1),
         );
         return [
           {
@@ -194,7 +195,7 @@ function furtherLine(
 function furtherNote(further: ContinuedCurve | undefined, { shown, view }: LaneSource): string {
   if (!further) return '';
   const other = shown.find(({ setup }) => setup.id === view.against.id);
-  return ` · dotted beyond ${formatRpm(further.engineSpeedRpm[0]!)}: estimate by ${other?.name ?? 'the other'}’s shape, in no figure`;
+  return ` · dotted beyond ${formatRpm(sampleAt(further.engineSpeedRpm, 0))}: estimate by ${other?.name ?? 'the other'}’s shape, in no figure`;
 }
 
 /** Where further single runs of the baseline would lie, or a traced curve may; undefined without a spread. */
@@ -210,7 +211,7 @@ function repeatability({ figures, shown, view }: LaneSource, scale: (kw: number)
   if (!compared || Number.isNaN(compared.repeatability[0])) return undefined;
   const { place } = shown.find(({ setup }) => setup.id === view.against.id) ?? shown[shown.length - 1]!;
   const bound = (sign: 1 | -1) =>
-    compared.baseline.map((kw, index) => scale(kw + sign * compared.repeatability[index]!));
+    compared.baseline.map((kw, index) => scale(kw + sign * sampleAt(compared.repeatability, index)));
   return { x: place.xs(compared.engineSpeedRpm), low: bound(-1), high: bound(1), colour: 'var(--ink)' };
 }
 

@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { interpolate } from '../numerics/interpolation.ts';
 import type { Reading } from './lane.ts';
 import { isEmpty, type AxisRange, type Scene, type SceneLane } from './scene.ts';
@@ -6,7 +7,7 @@ import { isEmpty, type AxisRange, type Scene, type SceneLane } from './scene.ts'
 export function readingsAt({ readings }: Pick<SceneLane, 'readings'>, at: number): Reading[] {
   return readings.flatMap(({ id, label, colour, colourAt, place, rpm, values, write }) => {
     const atRpm = place.rpm(at);
-    if (!(atRpm >= rpm[0]! && atRpm <= rpm[rpm.length - 1]!)) return [];
+    if (!(atRpm >= sampleAt(rpm, 0) && atRpm <= sampleAt(rpm, rpm.length - 1))) return [];
     const value = interpolate(rpm, values, atRpm);
     return [{ id, label, text: write(value), value, colour: colourAt?.(atRpm) ?? colour }];
   });

@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import type { LaneAxisId, Placing } from './lane-axis.ts';
 import type { AxisRange } from './scene.ts';
 
@@ -6,8 +7,8 @@ const leastZoomRpm = 100;
 
 /** Whole 500s around the speeds of all lines, rpm. */
 export function speedRange(speeds: readonly Float64Array[]): AxisRange {
-  const least = Math.min(...speeds.map((values) => values[0]!));
-  const most = Math.max(...speeds.map((values) => values[values.length - 1]!));
+  const least = Math.min(...speeds.map((values) => sampleAt(values, 0)));
+  const most = Math.max(...speeds.map((values) => sampleAt(values, values.length - 1)));
   return [Math.floor((least - 50) / 500) * 500, Math.ceil((most + 50) / 500) * 500];
 }
 

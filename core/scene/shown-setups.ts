@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import type { SetupFigures } from '../figures/pairs/setup-figures.ts';
 import { setupColour, setupDash } from './setup-look.ts';
 import { placing, type Placing } from './lane-axis.ts';
@@ -35,7 +36,7 @@ export function shownSetups(job: { setups: readonly DrawnSetup[] }, figures: Job
 
 /** The lowest engine speed that all lines cover: time counts from there. */
 export function startOfAll(shown: readonly Pick<Shown, 'figures'>[]): number {
-  return Math.max(...shown.map(({ figures }) => figures.power.engineSpeedRpm[0]!));
+  return Math.max(...shown.map(({ figures }) => sampleAt(figures.power.engineSpeedRpm, 0)));
 }
 
 function wholeSetups(job: { setups: readonly DrawnSetup[] }, figures: JobFigures, view: SceneView): Unplaced[] {

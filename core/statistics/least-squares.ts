@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { autoregressiveCovariance } from '../smoothing/noise.ts';
 import { inverted, product } from '../numerics/inverse.ts';
 
@@ -37,17 +38,18 @@ export function leastSquares(
   if (count <= terms + 1) return undefined;
   // Columns of one size keep the normal equations sound.
   const scale = columns.map((column) => Math.sqrt(column.reduce((sum, value) => sum + value * value, 0) / count) || 1);
-  const dots = (a: Float64Array, b: Float64Array) => a.reduce((sum, value, index) => sum + value * b[index]!, 0);
+  const dots = (a: Float64Array, b: Float64Array) =>
+    a.reduce((sum, value, index) => sum + value * sampleAt(b, index), 0);
   const normal = columns.map((a, i) => columns.map((b, j) => dots(a, b) / scale[i]! / scale[j]!));
   const inverse = inverted(normal);
   if (!inverse) return undefined;
   const moments = columns.map((column, i) => dots(column, y) / scale[i]!);
   const scaled = inverse.map((row) => row.reduce((sum, value, j) => sum + value * moments[j]!, 0));
   const residuals = y.map(
-    (value, index) => value - scaled.reduce((sum, c, i) => sum + (c * columns[i]![index]!) / scale[i]!, 0),
+    (value, index) => value - scaled.reduce((sum, c, i) => sum + (c * sampleAt(columns[i]!, index)) / scale[i]!, 0),
   );
   const variance = dots(residuals, residuals) / (count - terms);
-  const rate = (count - 1) / (time[count - 1]! - time[0]!);
+  const rate = (count - 1) / (sampleAt(time, count - 1) - sampleAt(time, 0));
   const memory = Math.max(2, Math.min(Math.round(memoryS * rate), Math.floor(count / 10)));
   const lags = Math.min(Math.round(continuedS * rate), count - 1);
   const gamma = autoregressiveCovariance(residuals, memory, lags, count - terms);
@@ -55,9 +57,9 @@ export function leastSquares(
   const covariance = product(product(inverse, middle), inverse).map((row, i) =>
     row.map((value, j) => value / scale[i]! / scale[j]!),
   );
-  let together = gamma[0]!;
-  for (let lag = 1; lag <= lags; lag++) together += 2 * gamma[lag]!;
-  const independent = Math.min(count, (count * gamma[0]!) / Math.max(together, gamma[0]! / 100));
+  let together = sampleAt(gamma, 0);
+  for (let lag = 1; lag <= lags; lag++) together += 2 * sampleAt(gamma, lag);
+  const independent = Math.min(count, (count * sampleAt(gamma, 0)) / Math.max(together, sampleAt(gamma, 0) / 100));
   return {
     coefficients: scaled.map((value, i) => value / scale[i]!),
     covariance,
@@ -71,8 +73,9 @@ function crossed(a: Float64Array, b: Float64Array, gamma: Float64Array): number 
   let sum = 0;
   for (let lag = 0; lag < gamma.length; lag++) {
     let product = 0;
-    for (let at = lag; at < a.length; at++) product += a[at]! * b[at - lag]! + (lag > 0 ? a[at - lag]! * b[at]! : 0);
-    sum += gamma[lag]! * product;
+    for (let at = lag; at < a.length; at++)
+      product += sampleAt(a, at) * sampleAt(b, at - lag) + (lag > 0 ? sampleAt(a, at - lag) * sampleAt(b, at) : 0);
+    sum += sampleAt(gamma, lag) * product;
   }
   return sum;
 }

@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { fallingRoot } from '../numerics/root.ts';
 import { studentT, twoSidedProbability } from './student-t.ts';
 
@@ -42,12 +43,12 @@ export function turning(residuals: readonly Float64Array[]): number {
   const before = new Float64Array(residuals.length);
   for (let place = 0; place < places; place++) {
     let square = 0;
-    for (const run of residuals) square += run[place]! ** 2;
+    for (const run of residuals) square += sampleAt(run, place) ** 2;
     const length = Math.sqrt(square) || 1;
     let step = 0;
     residuals.forEach((run, index) => {
-      const value = run[place]! / length;
-      if (place > 0) step += (value - before[index]!) ** 2;
+      const value = sampleAt(run, place) / length;
+      if (place > 0) step += (value - sampleAt(before, index)) ** 2;
       before[index] = value;
     });
     sum += Math.sqrt(step);

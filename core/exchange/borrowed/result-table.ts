@@ -1,3 +1,4 @@
+import { sampleAt } from '../../numerics/sample-at.ts';
 import { engineTorqueNm } from '../../curve/engine-torque.ts';
 import { Refusal } from '../../refusal.ts';
 import { convert, dimensionOf, unitFromSpelling, type UnitName } from '../../units/units.ts';
@@ -107,7 +108,7 @@ function pointsOf(
   role: 'power' | 'torque',
   unit: UnitName,
 ): [number, number][] {
-  const read = Array.from(rpm, (at, index): [number, number] => [at, kwOf(role, unit, values[index]!, at)])
+  const read = Array.from(rpm, (at, index): [number, number] => [at, kwOf(role, unit, sampleAt(values, index), at)])
     .filter(([at, kw]) => at > 0 && at <= 30_000 && Number.isFinite(kw) && Math.abs(kw) < 10_000)
     .sort(([a], [b]) => a - b);
   // Several rows of one speed are one point, their mean.

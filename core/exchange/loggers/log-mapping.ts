@@ -1,3 +1,4 @@
+import { sampleAt } from '../../numerics/sample-at.ts';
 import type { LogTable } from './log-table.ts';
 import { knownChannelNamed, knownChannels, toChannelUnit, type KnownChannel } from '../../recording/channels.ts';
 import type { Recording } from '../../recording/recording.ts';
@@ -111,8 +112,8 @@ export function recordingBy({ columns, ratioAtLambda1 }: LogMapping, table: LogT
   const kept: number[] = [];
   let last = -Infinity;
   for (let row = 0; row < time.length; row++) {
-    if (!(time[row]! > last)) continue;
-    last = time[row]!;
+    if (!(sampleAt(time, row) > last)) continue;
+    last = sampleAt(time, row);
     kept.push(row);
   }
   if (kept.length < 0.5 * time.length)

@@ -1,3 +1,4 @@
+import { sampleAt } from '../../numerics/sample-at.ts';
 import type { Recording } from '../../recording/recording.ts';
 import { Refusal } from '../../refusal.ts';
 import { columnsOf, type Column } from './columns.ts';
@@ -114,12 +115,12 @@ class RowTaker {
       if (column.needed) return void this.unreadable++;
       if (cells.text(column.index).trim() !== '') blank++;
     }
-    const at = row[this.timeAt]!;
+    const at = sampleAt(row, this.timeAt);
     if (at === this.latest) return void this.repeated++;
     if (at < this.latest) return void this.backward++;
     this.latest = at;
     this.blanked += blank;
-    for (let index = 0; index < columns.length; index++) this.numbers[index]!.push(row[index]!);
+    for (let index = 0; index < columns.length; index++) this.numbers[index]!.push(sampleAt(row, index));
   }
 
   /** @param rows how many there were. @throws Refusal when too few of them can be used */
@@ -166,7 +167,7 @@ function say(remarks: string[], count: number, noun: string, what: string): void
 }
 
 function remarkOnGaps(time: Float64Array, remarks: string[]): void {
-  const steps = time.subarray(1).map((at, index) => at - time[index]!);
+  const steps = time.subarray(1).map((at, index) => at - sampleAt(time, index));
   const usual = medianOf(steps);
   let gaps = 0;
   let longest = 0;
@@ -174,7 +175,7 @@ function remarkOnGaps(time: Float64Array, remarks: string[]): void {
   steps.forEach((step, index) => {
     if (step <= 2.5 * usual) return;
     gaps++;
-    if (step > longest) [longest, longestAt] = [step, time[index]!];
+    if (step > longest) [longest, longestAt] = [step, sampleAt(time, index)];
   });
   if (gaps > 0) {
     remarks.push(

@@ -1,3 +1,4 @@
+import { sampleAt } from '../../numerics/sample-at.ts';
 import Papa from 'papaparse';
 import type { Recording } from '../../recording/recording.ts';
 import { safeHeading } from '../tables/safe-heading.ts';
@@ -22,7 +23,7 @@ export function* recordingCsvPieces(recording: Recording): Generator<string> {
     const to = Math.min(recording.time.length, from + linesAtOnce);
     let piece = '';
     for (let row = from; row < to; row++) {
-      for (let at = 0; at < columns.length; at++) piece += (at === 0 ? '' : ',') + cell(columns[at]![row]!);
+      for (let at = 0; at < columns.length; at++) piece += (at === 0 ? '' : ',') + cell(sampleAt(columns[at]!, row));
       piece += '\n';
     }
     yield piece;

@@ -1,3 +1,4 @@
+import { sampleAt } from '../../numerics/sample-at.ts';
 import { phrasesText } from '../../wording/gain-sentence.ts';
 import { written } from '../../sentence/sentence.ts';
 import type { StandardId } from '../../air/correction.ts';
@@ -43,9 +44,9 @@ export function comparisonToJson(
     gain: {
       engineSpeedRpm: Array.from(engineSpeedRpm),
       powerKw: Array.from(gain, kw),
-      lowKw: Array.from(gain, (value, index) => kw(value - gainHalfWidth[index]!)),
-      highKw: Array.from(gain, (value, index) => kw(value + gainHalfWidth[index]!)),
-      torqueNm: Array.from(gain, (value, index) => round(engineTorqueNm(value, engineSpeedRpm[index]!), 3)),
+      lowKw: Array.from(gain, (value, index) => kw(value - sampleAt(gainHalfWidth, index))),
+      highKw: Array.from(gain, (value, index) => kw(value + sampleAt(gainHalfWidth, index))),
+      torqueNm: Array.from(gain, (value, index) => round(engineTorqueNm(value, sampleAt(engineSpeedRpm, index)), 3)),
     },
     bands: power.ranges.map(({ fromRpm, toRpm, difference, verdict }) => ({
       fromRpm,

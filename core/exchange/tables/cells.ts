@@ -1,3 +1,4 @@
+import { sampleAt } from '../../numerics/sample-at.ts';
 /** A row's cells, as the reader of a table sees them: it takes the number or the text of those that it needs. */
 export interface Cells {
   readonly count: number;
@@ -111,7 +112,7 @@ export class LineCells implements Cells {
     // Nothing behind the mark, too many digits, or no digit at all: the usual way knows what that is.
     if (signs === 0 || digits > exactDigits || decimals === 0 || decimals >= exactPowers.length)
       return cellNumber(this.text(index));
-    const value = decimals > 0 ? whole / exactPowers[decimals]! : whole;
+    const value = decimals > 0 ? whole / sampleAt(exactPowers, decimals) : whole;
     return sign === minus ? -value : value;
   }
 }

@@ -1,3 +1,4 @@
+import { sampleAt } from '../../numerics/sample-at.ts';
 import { bandDifference, chosenRange } from '../../comparison/comparison.ts';
 import { claimRule, verdictAlone } from '../../comparison/claims.ts';
 import { usualDriftOf } from '../../comparison/drift.ts';
@@ -138,7 +139,7 @@ export function unlikeOf(
 function aroundWhole({ power: [test, against], around, judging }: ComparedPair) {
   const speeds = test.length > 0 && against.length > 0 ? commonSpeeds([...test, ...against]) : undefined;
   if (!speeds) return undefined;
-  const whole = [speeds[0]!, speeds[speeds.length - 1]!] as const;
+  const whole = [sampleAt(speeds, 0), sampleAt(speeds, speeds.length - 1)] as const;
   return { ...around, whole, level: levelOf(judging) };
 }
 
@@ -186,7 +187,7 @@ function remountOf(setups: readonly SetupCurves[]): KnownDeviation | undefined {
   const meansOf = (power: readonly RunCurve[]) => {
     const speeds = commonSpeeds(power);
     if (!speeds) return [];
-    const [from, to] = [speeds[0]!, speeds[speeds.length - 1]!];
+    const [from, to] = [sampleAt(speeds, 0), sampleAt(speeds, speeds.length - 1)];
     const means = power.map((run) => ({
       atMs: run.atMs,
       remounted: run.remounted,

@@ -1,3 +1,4 @@
+import { sampleAt } from '../../numerics/sample-at.ts';
 import { peakOf } from '../../curve/peak.ts';
 import { meanTravel, type Travel } from '../../curve/travel.ts';
 import { standardDeviationOf, type MeanDifference } from '../../statistics/mean-difference.ts';
@@ -114,6 +115,6 @@ function figuresOfSetup(
   return {
     ...figures,
     gainRpm: shared,
-    gainKw: meanCurve(power, shared).values.map((value, index) => value - base[index]!),
+    gainKw: meanCurve(power, shared).values.map((value, index) => value - sampleAt(base, index)),
   };
 }

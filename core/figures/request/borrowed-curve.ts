@@ -1,3 +1,4 @@
+import { sampleAt } from '../../numerics/sample-at.ts';
 import { gridBetween } from '../../curve/grid.ts';
 import type { MeanCurve } from '../../comparison/run-curve.ts';
 import { interpolateAll } from '../../numerics/interpolation.ts';
@@ -33,12 +34,15 @@ export function borrowedRunCurves(
 ): Record<'power' | 'torque', MeanCurve> {
   const rpm = Float64Array.from(points, ([at]) => at);
   const kw = Float64Array.from(points, ([, value]) => value);
-  const engineSpeedRpm = gridBetween(rpm[0]!, rpm[rpm.length - 1]!, gridRpm);
+  const engineSpeedRpm = gridBetween(sampleAt(rpm, 0), sampleAt(rpm, rpm.length - 1), gridRpm);
   if (engineSpeedRpm.length < 2)
     throw new Refusal(`The borrowed curve “${name}” covers less than ${2 * gridRpm} rpm: give more of its points.`);
   const values = interpolateAll(rpm, kw, engineSpeedRpm);
   return {
     power: { engineSpeedRpm, values },
-    torque: { engineSpeedRpm, values: values.map((value, index) => engineTorqueNm(value, engineSpeedRpm[index]!)) },
+    torque: {
+      engineSpeedRpm,
+      values: values.map((value, index) => engineTorqueNm(value, sampleAt(engineSpeedRpm, index))),
+    },
   };
 }

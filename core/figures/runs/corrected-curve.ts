@@ -1,3 +1,4 @@
+import { sampleAt } from '../../numerics/sample-at.ts';
 import { correctionOf, type Correction, type StandardId } from '../../air/correction.ts';
 import type { Air } from '../../air/air.ts';
 import {
@@ -72,7 +73,7 @@ function drumPowers(run: SweepDrive, span: Span, engineSpeedRpm: Float64Array, p
     if (!drums) return;
     const each = drumPowersAt(run, rpm, spanAt(span, rpm));
     const sum = each.reduce((total, value) => total + value, 0);
-    drums.forEach((drum, at) => (drum.powerKw[index] = powerKw[index]! * (each[at]! / sum)));
+    drums.forEach((drum, at) => (drum.powerKw[index] = sampleAt(powerKw, index) * (each[at]! / sum)));
   });
   return drums;
 }
@@ -97,8 +98,9 @@ export function curveOf(
   const { crank } = settings;
   const drumSpeed = engineSpeedRpm.map((rpm) => drumSpeedAt(run, rpm));
   const wheelKw = uncorrectedPowerKw.map((value) => value * correction.factor);
-  const powerKw = crank ? wheelKw.map((value, index) => crankKw(value, crank, drumSpeed[index]!)) : wheelKw;
-  const torqueOf = (power: Float64Array) => power.map((value, index) => engineTorqueNm(value, engineSpeedRpm[index]!));
+  const powerKw = crank ? wheelKw.map((value, index) => crankKw(value, crank, sampleAt(drumSpeed, index))) : wheelKw;
+  const torqueOf = (power: Float64Array) =>
+    power.map((value, index) => engineTorqueNm(value, sampleAt(engineSpeedRpm, index)));
   const torqueNm = torqueOf(powerKw);
   const timeAt = (rpm: number) => interpolate(run.mapRpm, run.mapTime, rpm);
   const peakPower = peakOf(engineSpeedRpm, powerKw);
@@ -126,7 +128,7 @@ export function curveOf(
       powerKw: crank ? peakOf(engineSpeedRpm, wheelKw).value : peakPower.value,
       torqueNm: peakOf(engineSpeedRpm, torqueOf(wheelKw)).value,
     },
-    timeS: engineSpeedRpm.map((rpm) => timeAt(rpm) - timeAt(engineSpeedRpm[0]!)),
+    timeS: engineSpeedRpm.map((rpm) => timeAt(rpm) - timeAt(sampleAt(engineSpeedRpm, 0))),
     roadSpeedKmh: roadSpeed(run.dyno, drumSpeed),
     takenOffPeakKw: correction.factor * takenOffPeakKw(run, peakPower.rpm, spanAt(settings.spanRpm, peakPower.rpm)),
     checks: [...checksOf(run), ...found.filter((finding) => finding !== undefined)],

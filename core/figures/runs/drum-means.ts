@@ -1,3 +1,4 @@
+import { sampleAt } from '../../numerics/sample-at.ts';
 import type { DrumPlace } from '../../dyno/dyno-profile.ts';
 import { drumNames, groupingsOf, groupOf, type DrumGrouping } from '../../dyno/drums.ts';
 import { commonSpeeds, meanCurve, type MeanCurve, type RunCurve } from '../../comparison/run-curve.ts';
@@ -29,7 +30,7 @@ export function drumMeans(runs: readonly Pick<RunFigures, 'curve'>[], grouping: 
       const group = groupOf(place, grouping);
       if (!group) continue;
       const before = ofRun.get(group);
-      ofRun.set(group, before ? before.map((value, index) => value + powerKw[index]!) : powerKw);
+      ofRun.set(group, before ? before.map((value, index) => value + sampleAt(powerKw, index)) : powerKw);
     }
     for (const [group, values] of ofRun) groups.set(group, [...(groups.get(group) ?? []), { engineSpeedRpm, values }]);
   }

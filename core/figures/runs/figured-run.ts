@@ -1,3 +1,4 @@
+import { sampleAt } from '../../numerics/sample-at.ts';
 import type { Air } from '../../air/air.ts';
 import type { BrokenLimit } from '../../limits/broken-limits.ts';
 import type { LoggedPull } from '../../log/view/logged-pull.ts';
@@ -80,8 +81,8 @@ export function measuredConditions({ run, figures }: CountedRun): RunConditions 
   return {
     ratio: ratio[(run.sweep.first + run.sweep.last) >> 1],
     rampRpmPerS: (endRpm - startRpm) / (endS - startS),
-    fromRpm: speeds[0]!,
-    toRpm: speeds[speeds.length - 1]!,
+    fromRpm: sampleAt(speeds, 0),
+    toRpm: sampleAt(speeds, speeds.length - 1),
     slips: figures.curve.checks.flatMap(({ id, zones = [] }) =>
       slipIds.includes(id) ? zones.map(({ fromRpm, toRpm, figure: percent }) => ({ fromRpm, toRpm, percent })) : [],
     ),

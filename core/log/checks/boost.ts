@@ -1,3 +1,4 @@
+import { sampleAt } from '../../numerics/sample-at.ts';
 import { quantity, say } from '../../sentence/sentence.ts';
 import { spokenRpm } from '../../units/spoken.ts';
 import { medianOf } from '../../numerics/quantile.ts';
@@ -44,15 +45,17 @@ function climbsToTheEnd(log: RunLog, boost: Float64Array, plateau: number): bool
 
 function boostOvershoot(log: RunLog, boost: Float64Array, plateau: number): LogEvent[] {
   const target = log.channels.get('boostTarget');
-  const wanted = (index: number) => (target && !Number.isNaN(target[index]!) ? target[index]! : plateau);
+  const wanted = (index: number) =>
+    target && !Number.isNaN(sampleAt(target, index)) ? sampleAt(target, index) : plateau;
   return stretches(
     log,
-    (index) => boost[index]! > wanted(index) + Math.max(overKpa, overShare * wanted(index)),
+    (index) => sampleAt(boost, index) > wanted(index) + Math.max(overKpa, overShare * wanted(index)),
     0.06,
     0.3,
   ).map((stretch) => {
     let over = 0;
-    for (let index = stretch.from; index <= stretch.to; index++) over = Math.max(over, boost[index]! - wanted(index));
+    for (let index = stretch.from; index <= stretch.to; index++)
+      over = Math.max(over, sampleAt(boost, index) - wanted(index));
     const event = eventAt(log, stretch, {
       id: 'boost-overshoot',
       name: 'boost overshoots',
@@ -78,7 +81,8 @@ function boostTaper(log: RunLog, boost: Float64Array, plateau: number): LogEvent
   const lost = wanted - end;
   if (lost < taperShare * wanted || lost < overKpa) return [];
   let from = last;
-  while (from > first && boost[from]! < (target ? target[from]! : plateau) * (1 - taperShare / 2)) from--;
+  while (from > first && sampleAt(boost, from) < (target ? sampleAt(target, from) : plateau) * (1 - taperShare / 2))
+    from--;
   const event = eventAt(
     log,
     { from, to: last },
@@ -107,8 +111,12 @@ function boostCut(log: RunLog, boost: Float64Array, plateau: number): LogEvent[]
   const [first, last] = pullOf(log);
   let before = first;
   for (let index = first; index <= last; index++) {
-    while (time[index]! - time[before]! > cutWithinS) before++;
-    if (boost[before]! < 0.7 * plateau || boost[before]! - boost[index]! < cutShare * plateau) continue;
+    while (sampleAt(time, index) - sampleAt(time, before) > cutWithinS) before++;
+    if (
+      sampleAt(boost, before) < 0.7 * plateau ||
+      sampleAt(boost, before) - sampleAt(boost, index) < cutShare * plateau
+    )
+      continue;
     const event = eventAt(
       log,
       { from: before, to: index },
@@ -116,7 +124,7 @@ function boostCut(log: RunLog, boost: Float64Array, plateau: number): LogEvent[]
         id: 'boost-cut',
         name: 'boost cut',
         severity: 'stop',
-        figure: boost[before]! - boost[index]!,
+        figure: sampleAt(boost, before) - sampleAt(boost, index),
         unit: 'kPa',
         message: '',
         channels: [...shown, 'lambda'],
@@ -125,7 +133,7 @@ function boostCut(log: RunLog, boost: Float64Array, plateau: number): LogEvent[]
     return [
       {
         ...event,
-        message: say`Boost is cut at ${spokenRpm(event.fromRpm)} rpm: ${quantity(event.figure, 'kPa')} gone in ${(time[index]! - time[before]!).toFixed(2)} s. The controller took it away, or a hose came off.`,
+        message: say`Boost is cut at ${spokenRpm(event.fromRpm)} rpm: ${quantity(event.figure, 'kPa')} gone in ${(sampleAt(time, index) - sampleAt(time, before)).toFixed(2)} s. The controller took it away, or a hose came off.`,
       },
     ];
   }

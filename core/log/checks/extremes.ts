@@ -1,3 +1,4 @@
+import { sampleAt } from '../../numerics/sample-at.ts';
 import type { Reach } from '../../limits/broken-limits.ts';
 import { limitChannel, limitQuantities, type Limit } from '../../limits/limit.ts';
 import { channelOf, settlingS, type RunLog } from '../pull/run-log.ts';
@@ -21,12 +22,12 @@ export function judgedReading(log: RunLog, channel: string, read: Float64Array):
   // What was read before or after must not enter a mean at the pull's ends.
   let [from, to, sum, count] = [first, first, 0, 0];
   for (let index = first; index < end; index++) {
-    for (; to < end && time[to]! <= time[index]! + half; to++) {
-      const value = read[to]!;
+    for (; to < end && sampleAt(time, to) <= sampleAt(time, index) + half; to++) {
+      const value = sampleAt(read, to);
       if (value === value) [sum, count] = [sum + value, count + 1];
     }
-    for (; time[from]! < time[index]! - half; from++) {
-      const value = read[from]!;
+    for (; sampleAt(time, from) < sampleAt(time, index) - half; from++) {
+      const value = sampleAt(read, from);
       if (value === value) [sum, count] = [sum - value, count - 1];
     }
     if (count > 0) values[index] = sum / count;
@@ -38,7 +39,7 @@ export function judgedReading(log: RunLog, channel: string, read: Float64Array):
 function judgedStretch({ time, startS, endS }: RunLog, channel: string): readonly [number, number] {
   const first = firstNotBelow(time, startS + (settled.includes(channel) ? 0 : settlingS));
   let end = firstNotBelow(time, endS);
-  while (end < time.length && time[end]! <= endS) end++;
+  while (end < time.length && sampleAt(time, end) <= endS) end++;
   return [first, Math.max(first, end)];
 }
 
@@ -56,9 +57,9 @@ export function extremesOf(log: RunLog, channel: string, read: Float64Array): Ex
   const [first, end] = judgedStretch(log, channel);
   let [least, most, leastRpm, mostRpm] = [NaN, NaN, NaN, NaN];
   for (let index = first; index < end; index++) {
-    const value = values[index]!;
+    const value = sampleAt(values, index);
     if (value !== value) continue;
-    const rpm = log.engineSpeedRpm[index]!;
+    const rpm = sampleAt(log.engineSpeedRpm, index);
     if (!(value >= least)) [least, leastRpm] = [value, rpm];
     if (!(value <= most)) [most, mostRpm] = [value, rpm];
   }

@@ -1,3 +1,4 @@
+import { sampleAt } from '../../numerics/sample-at.ts';
 import { quantity, say } from '../../sentence/sentence.ts';
 import { meanOf } from '../../numerics/mean.ts';
 import { seriesOf } from '../../numerics/picked.ts';
@@ -58,10 +59,15 @@ const manifoldOf = ({ channels }: RunLog) => channels.get('manifoldPressure') ??
 function possible(log: RunLog, pressure: Float64Array): Held[] {
   const target = log.channels.get('fuelPressureTarget');
   const manifold = manifoldOf(log);
-  const stays: Held = { regulation: 'constant', constant: (index) => pressure[index]! };
+  const stays: Held = { regulation: 'constant', constant: (index) => sampleAt(pressure, index) };
   const follows =
-    manifold && ({ regulation: 'manifold', constant: (index: number) => pressure[index]! - manifold[index]! } as const);
-  if (target) return [{ regulation: 'target', constant: (index) => pressure[index]! - target[index]! }];
+    manifold &&
+    ({
+      regulation: 'manifold',
+      constant: (index: number) => sampleAt(pressure, index) - sampleAt(manifold, index),
+    } as const);
+  if (target)
+    return [{ regulation: 'target', constant: (index) => sampleAt(pressure, index) - sampleAt(target, index) }];
   switch (regulationOf(log)) {
     case 'manifold':
       return [follows ?? stays];
@@ -88,7 +94,7 @@ function toldByPressure(
     return part.length < 3 ? NaN : medianOf(part);
   };
   const [first, last] = pullOf(log);
-  const halfS = startS + 0.45 * (time[last]! - time[first]!);
+  const halfS = startS + 0.45 * (sampleAt(time, last) - sampleAt(time, first));
   const looks = [
     [startS - beforeS[0], startS - beforeS[1], startS + afterS[0], startS + afterS[1]],
     [startS + afterS[0], startS + afterS[1], halfS, halfS + 0.5],
@@ -111,7 +117,7 @@ function sagsOf(log: RunLog, { regulation, constant }: Held, pressure: Float64Ar
   // A target is what it should be; the others hold what they held at the beginning.
   const base = regulation === 'target' ? 0 : medianOf(at.subarray(first, early));
   const room = Math.max(sagKpa, sagShare * medianOf(pressure.subarray(first, early)));
-  const missing = (index: number) => base - at[index]!;
+  const missing = (index: number) => base - sampleAt(at, index);
   return stretches(log, (index) => missing(index) > room, leastS, 0.15)
     .filter((stretch) => growsWithFlow(log, stretch))
     .map((stretch) => {

@@ -1,3 +1,4 @@
+import { sampleAt } from '../../numerics/sample-at.ts';
 import { spokenRpm } from '../../units/spoken.ts';
 import { channelOf, eventAt, highest, stretches, type JudgedLog, type LogEvent } from '../pull/run-log.ts';
 import { judgedReading } from './extremes.ts';
@@ -15,7 +16,7 @@ export function fuelTrim(log: JudgedLog): LogEvent[] {
   const written = log.engine.limits.fuelTrim;
   const bound = broken?.limit ?? (written === undefined ? usualTrimPercent : Infinity);
   const trim = judgedReading(log, 'fuelTrim', read);
-  return stretches(log, (index) => trim[index]! > bound, broken ? 0 : leastS, 0.3).map((stretch) => {
+  return stretches(log, (index) => sampleAt(trim, index) > bound, broken ? 0 : leastS, 0.3).map((stretch) => {
     const event = eventAt(log, stretch, {
       id: 'fuel-trim',
       name: 'fuel trim',

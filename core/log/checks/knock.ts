@@ -1,3 +1,4 @@
+import { sampleAt } from '../../numerics/sample-at.ts';
 import { spokenRpm } from '../../units/spoken.ts';
 import { judgedReading } from './extremes.ts';
 import { eventAt, highest, stretches, type JudgedLog, type LogEvent } from '../pull/run-log.ts';
@@ -14,7 +15,7 @@ export function knock(log: JudgedLog): LogEvent[] {
   const broken = log.broken.get('knockRetard');
   const values = judgedReading(log, 'knockRetard', retard);
   const heard = Math.min(heardDeg, broken?.limit ?? heardDeg);
-  return stretches(log, (index) => retard[index]! >= heard, leastS, 0.25).map((stretch) => {
+  return stretches(log, (index) => sampleAt(retard, index) >= heard, leastS, 0.25).map((stretch) => {
     const deg = highest(values, stretch);
     const beyond = broken !== undefined && deg > broken.limit;
     const event = eventAt(log, stretch, {

@@ -1,3 +1,4 @@
+import { sampleAt } from '../../numerics/sample-at.ts';
 import { quantity, say } from '../../sentence/sentence.ts';
 import { limitChannel, readingTolerance } from '../../limits/limit.ts';
 import { spokenRpm } from '../../units/spoken.ts';
@@ -21,7 +22,7 @@ export function limitsCrossed(log: JudgedLog): LogEvent[] {
       const values = judgedReading(log, channel, read);
       const tolerance = readingTolerance({ quantity: which, value: limit, scale: null });
       const sign = side === 'most' ? 1 : -1;
-      const beyond = stretches(log, (index) => sign * (values[index]! - limit) > tolerance, 0, bridgedS);
+      const beyond = stretches(log, (index) => sign * (sampleAt(values, index) - limit) > tolerance, 0, bridgedS);
       const [first] = beyond;
       if (!first) return [];
       const at = { from: first.from, to: (beyond.at(-1) ?? first).to };

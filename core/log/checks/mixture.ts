@@ -1,3 +1,4 @@
+import { sampleAt } from '../../numerics/sample-at.ts';
 import { say } from '../../sentence/sentence.ts';
 import {
   mixtureOf,
@@ -37,12 +38,12 @@ export function mixture(log: JudgedLog): LogEvent[] {
   // A usual limit is no limit of the job: what lies beyond it is a finding.
   const bound = broken?.limit ?? (engine.limits.lambda === undefined ? leanestLambda(engine) : Infinity);
   const limit = bound * (1 + probeShare);
-  const error = (index: number) => (target ? 100 * (lambda[index]! / target[index]! - 1) : NaN);
-  const lean = stretches(log, (index) => lambda[index]! > limit || error(index) > leanPercent, leastS, 0.15);
+  const error = (index: number) => (target ? 100 * (sampleAt(lambda, index) / sampleAt(target, index) - 1) : NaN);
+  const lean = stretches(log, (index) => sampleAt(lambda, index) > limit || error(index) > leanPercent, leastS, 0.15);
   const tooRich = engine.boosted ? richLambda.boosted : richLambda.plain;
   const rich = stretches(
     log,
-    (index) => error(index) < -richPercent || (!target && lambda[index]! < tooRich),
+    (index) => error(index) < -richPercent || (!target && sampleAt(lambda, index) < tooRich),
     leastS,
     0.15,
   );

@@ -1,3 +1,4 @@
+import { sampleAt } from '../../numerics/sample-at.ts';
 import { quantity, say } from '../../sentence/sentence.ts';
 import { spokenRpm } from '../../units/spoken.ts';
 import { judgedReading } from './extremes.ts';
@@ -23,27 +24,29 @@ export function oilPressure(log: JudgedLog): LogEvent[] {
   const written = log.engine.limits.oilPressure !== undefined;
   if (written && !broken) return [];
   const reached = highestSoFar(log, pressure);
-  const line = (index: number) => broken?.limit ?? fallenShare * reached[index]!;
-  return stretches(log, (index) => pressure[index]! < line(index), broken ? 0 : leastS, bridgedS).map((stretch) => {
-    let [least, at] = [Infinity, stretch.from];
-    for (let index = stretch.from; index <= stretch.to; index++)
-      if (pressure[index]! < least) [least, at] = [pressure[index]!, index];
-    const event = eventAt(log, stretch, {
-      id: 'oil-pressure-low',
-      name: 'oil pressure',
-      severity: 'stop',
-      figure: least,
-      unit: 'kPa',
-      message: '',
-      channels: ['oilPressure', 'oilTemperature'],
-      ...(broken ? { limit: 'oilPressure' } : {}),
-    });
-    const against = broken
-      ? say`the limit is ${quantity(broken.limit, 'kPa')}`
-      : say`after ${quantity(reached[at]!, 'kPa')} at lower speed`;
-    return {
-      ...event,
-      message: say`Oil pressure is down to ${quantity(least, 'kPa')} from ${spokenRpm(event.fromRpm)} to ${spokenRpm(event.toRpm)} rpm (${against}). Do not run again before level, pump and sensor are checked.`,
-    };
-  });
+  const line = (index: number) => broken?.limit ?? fallenShare * sampleAt(reached, index);
+  return stretches(log, (index) => sampleAt(pressure, index) < line(index), broken ? 0 : leastS, bridgedS).map(
+    (stretch) => {
+      let [least, at] = [Infinity, stretch.from];
+      for (let index = stretch.from; index <= stretch.to; index++)
+        if (sampleAt(pressure, index) < least) [least, at] = [sampleAt(pressure, index), index];
+      const event = eventAt(log, stretch, {
+        id: 'oil-pressure-low',
+        name: 'oil pressure',
+        severity: 'stop',
+        figure: least,
+        unit: 'kPa',
+        message: '',
+        channels: ['oilPressure', 'oilTemperature'],
+        ...(broken ? { limit: 'oilPressure' } : {}),
+      });
+      const against = broken
+        ? say`the limit is ${quantity(broken.limit, 'kPa')}`
+        : say`after ${quantity(sampleAt(reached, at), 'kPa')} at lower speed`;
+      return {
+        ...event,
+        message: say`Oil pressure is down to ${quantity(least, 'kPa')} from ${spokenRpm(event.fromRpm)} to ${spokenRpm(event.toRpm)} rpm (${against}). Do not run again before level, pump and sensor are checked.`,
+      };
+    },
+  );
 }

@@ -1,3 +1,4 @@
+import { sampleAt } from '../../numerics/sample-at.ts';
 import { quantity, say } from '../../sentence/sentence.ts';
 import { medianOf } from '../../numerics/quantile.ts';
 import { spokenRpm } from '../../units/spoken.ts';
@@ -24,8 +25,8 @@ export function railPressure(log: RunLog): LogEvent[] {
   const target = log.channels.get('railPressureTarget');
   const reached = target ?? highestSoFar(log, pressure);
   const room = (index: number) =>
-    target ? Math.max(underMpa, underShare * reached[index]!) : fallenShare * reached[index]!;
-  const missing = (index: number) => reached[index]! - pressure[index]!;
+    target ? Math.max(underMpa, underShare * sampleAt(reached, index)) : fallenShare * sampleAt(reached, index);
+  const missing = (index: number) => sampleAt(reached, index) - sampleAt(pressure, index);
   return stretches(log, (index) => missing(index) > room(index), leastS, 0.15).map((stretch) => {
     let most = 0;
     for (let index = stretch.from; index <= stretch.to; index++) if (missing(index) > most) most = missing(index);

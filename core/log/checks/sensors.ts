@@ -1,3 +1,4 @@
+import { sampleAt } from '../../numerics/sample-at.ts';
 import { quantity, say } from '../../sentence/sentence.ts';
 import { mixtureOf, eventAt, pullOf, thirdsOf, type LogEvent, type RunLog } from '../pull/run-log.ts';
 import { channelLabel, knownChannels, type KnownChannel } from '../../recording/channels.ts';
@@ -41,22 +42,22 @@ export function sensorCeiling(log: RunLog): LogEvent[] {
     let top = -Infinity;
     let least = Infinity;
     for (let index = first; index <= last; index++) {
-      top = Math.max(top, Number.isNaN(values[index]!) ? -Infinity : values[index]!);
-      least = Math.min(least, Number.isNaN(values[index]!) ? Infinity : values[index]!);
+      top = Math.max(top, Number.isNaN(sampleAt(values, index)) ? -Infinity : sampleAt(values, index));
+      least = Math.min(least, Number.isNaN(sampleAt(values, index)) ? Infinity : sampleAt(values, index));
     }
     const range = top - least;
     if (!(range > 0)) return [];
     let best: { from: number; to: number } | undefined;
     let from = -1;
     for (let index = first; index <= last + 1; index++) {
-      const at = index <= last && values[index]! >= top - 1e-9 * Math.abs(top);
+      const at = index <= last && sampleAt(values, index) >= top - 1e-9 * Math.abs(top);
       if (at && from < 0) from = index;
       if (at || from < 0) continue;
       if (!best || index - 1 - from > best.to - best.from) best = { from, to: index - 1 };
       from = -1;
     }
     if (!best) return [];
-    const lasts = log.time[best.to]! - log.time[best.from]!;
+    const lasts = sampleAt(log.time, best.to) - sampleAt(log.time, best.from);
     // A coarse reading may dwell on its highest step; a ceiling is reached from far below and held.
     const climbed = range > 0.08 * Math.abs(top);
     if (lasts < Math.max(ceilingS, ceilingShare * (log.endS - log.startS)) || !climbed) return [];
@@ -107,7 +108,7 @@ export function sensorDead(log: RunLog): LogEvent[] {
         message:
           taken.length === 0
             ? `${channelLabel(name)} gave no reading in the whole pull.`
-            : say`${channelLabel(name)} reads ${readingOf(name, taken[0]!, log)} through the whole pull: the sensor is dead, clogged or not connected.`,
+            : say`${channelLabel(name)} reads ${readingOf(name, sampleAt(taken, 0), log)} through the whole pull: the sensor is dead, clogged or not connected.`,
       },
     ];
   });

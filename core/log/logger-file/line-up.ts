@@ -1,3 +1,4 @@
+import { sampleAt } from '../../numerics/sample-at.ts';
 import { firstNotBelow, interpolate } from '../../numerics/interpolation.ts';
 import { pickedAt, seriesOf } from '../../numerics/picked.ts';
 import { Refusal } from '../../refusal.ts';
@@ -62,7 +63,7 @@ export function lineUp(dyno: SpeedTrace, logger: SpeedTrace): LineUp {
   const correlation = correlationOf(a, b, best.lag);
   const mean = meanOf(a, Math.max(0, best.lag), overlap);
   const found = {
-    shiftS: dyno.time[0]! - logger.time[0]! + (best.lag + fine) / rateHz,
+    shiftS: sampleAt(dyno.time, 0) - sampleAt(logger.time, 0) + (best.lag + fine) / rateHz,
     correlation,
     residualPercent: (100 * Math.sqrt(best.square)) / mean,
     overlapS: overlap / rateHz,
@@ -83,7 +84,7 @@ export function lineUp(dyno: SpeedTrace, logger: SpeedTrace): LineUp {
 /** A trace without the samples in which nothing was read. */
 export function whole({ time, rpm }: SpeedTrace): SpeedTrace {
   if (rpm.every((value) => !Number.isNaN(value))) return { time, rpm };
-  const kept = Array.from(rpm.keys()).filter((index) => !Number.isNaN(rpm[index]!));
+  const kept = Array.from(rpm.keys()).filter((index) => !Number.isNaN(sampleAt(rpm, index)));
   return {
     time: pickedAt(time, kept),
     rpm: pickedAt(rpm, kept),
@@ -91,14 +92,14 @@ export function whole({ time, rpm }: SpeedTrace): SpeedTrace {
 }
 
 function resampled({ time, rpm }: SpeedTrace): Float64Array {
-  const count = time.length > 1 ? Math.floor((time[time.length - 1]! - time[0]!) * rateHz) : 0;
+  const count = time.length > 1 ? Math.floor((sampleAt(time, time.length - 1) - sampleAt(time, 0)) * rateHz) : 0;
   return seriesOf(count, (index) => {
-    const [from, to] = [time[0]! + (index - 0.5) / rateHz, time[0]! + (index + 0.5) / rateHz];
+    const [from, to] = [sampleAt(time, 0) + (index - 0.5) / rateHz, sampleAt(time, 0) + (index + 0.5) / rateHz];
     // A fast trace is averaged, a slow one drawn through.
     const [first, end] = [firstNotBelow(time, from), firstNotBelow(time, to)];
     if (end - first < 2) return interpolate(time, rpm, (from + to) / 2);
     let sum = 0;
-    for (let at = first; at < end; at++) sum += rpm[at]!;
+    for (let at = first; at < end; at++) sum += sampleAt(rpm, at);
     return sum / (end - first);
   });
 }
@@ -113,13 +114,13 @@ function distance(a: Float64Array, b: Float64Array, lag: number): number {
   const count = overlapOf(a, b, lag);
   if (count < 2) return Infinity;
   let sum = 0;
-  for (let index = first; index < first + count; index++) sum += (a[index]! - b[index - lag]!) ** 2;
+  for (let index = first; index < first + count; index++) sum += (sampleAt(a, index) - sampleAt(b, index - lag)) ** 2;
   return sum / count;
 }
 
 function meanOf(values: Float64Array, first: number, count: number): number {
   let sum = 0;
-  for (let index = first; index < first + count; index++) sum += values[index]!;
+  for (let index = first; index < first + count; index++) sum += sampleAt(values, index);
   return sum / count;
 }
 
@@ -129,7 +130,7 @@ function correlationOf(a: Float64Array, b: Float64Array, lag: number): number {
   const [meanA, meanB] = [meanOf(a, first, count), meanOf(b, first - lag, count)];
   let [ab, aa, bb] = [0, 0, 0];
   for (let index = first; index < first + count; index++) {
-    const [x, y] = [a[index]! - meanA, b[index - lag]! - meanB];
+    const [x, y] = [sampleAt(a, index) - meanA, sampleAt(b, index - lag) - meanB];
     ab += x * y;
     aa += x * x;
     bb += y * y;

@@ -1,3 +1,4 @@
+import { sampleAt } from '../../numerics/sample-at.ts';
 import { firstNotBelow } from '../../numerics/interpolation.ts';
 import type { Recording } from '../../recording/recording.ts';
 import { engineRpmOf } from '../../reduction/drive.ts';
@@ -54,11 +55,12 @@ export function pullsIn({ time, rpm }: SpeedTrace): number[] {
   let low = false;
   let best: { atS: number; rpm: number } | undefined;
   for (let index = 0; index < time.length; index++) {
-    const value = rpm[index]!;
+    const value = sampleAt(rpm, index);
     if (value < lowShare * top) {
       if (best) found.push(best.atS);
       [best, low] = [undefined, true];
-    } else if (low && value > highShare * top && value > (best?.rpm ?? 0)) best = { atS: time[index]!, rpm: value };
+    } else if (low && value > highShare * top && value > (best?.rpm ?? 0))
+      best = { atS: sampleAt(time, index), rpm: value };
   }
   if (best) found.push(best.atS);
   return found;
@@ -98,7 +100,12 @@ export function runsInLog(sought: readonly SoughtRun[], file: SpeedTrace): Found
       };
     const { time } = run.trace;
     const at = (runS: number) => runS - chosen.fit.shiftS;
-    return { id: run.id, fit: chosen.fit, fromS: at(time[0]! - aroundS), toS: at(time[time.length - 1]! + aroundS) };
+    return {
+      id: run.id,
+      fit: chosen.fit,
+      fromS: at(sampleAt(time, 0) - aroundS),
+      toS: at(sampleAt(time, time.length - 1) + aroundS),
+    };
   });
   return eachPullOnce(found);
 }
@@ -130,10 +137,10 @@ interface Refused {
 function tried({ trace }: SoughtRun, log: SpeedTrace, topS: number): Fit | Refused {
   const { time, rpm } = trace;
   let top = 0;
-  for (let index = 1; index < rpm.length; index++) if (rpm[index]! > rpm[top]!) top = index;
-  const topAtS = time[top]!;
-  const from = firstNotBelow(log.time, topS - (topAtS - time[0]!) - 2);
-  const to = firstNotBelow(log.time, topS + (time[time.length - 1]! - topAtS) + 2);
+  for (let index = 1; index < rpm.length; index++) if (sampleAt(rpm, index) > sampleAt(rpm, top)) top = index;
+  const topAtS = sampleAt(time, top);
+  const from = firstNotBelow(log.time, topS - (topAtS - sampleAt(time, 0)) - 2);
+  const to = firstNotBelow(log.time, topS + (sampleAt(time, time.length - 1) - topAtS) + 2);
   try {
     return { fit: lineUp(trace, { time: log.time.subarray(from, to), rpm: log.rpm.subarray(from, to) }) };
   } catch (error) {
@@ -144,7 +151,7 @@ function tried({ trace }: SoughtRun, log: SpeedTrace, topS: number): Fit | Refus
 
 /** What the wall's clock showed at the log's time 0 by a fit, s. */
 const wallOf = ({ startedMs, trace }: SoughtRun, { fit }: Fit) =>
-  startedMs === null ? undefined : startedMs / 1000 - (trace.time[0]! - fit.shiftS);
+  startedMs === null ? undefined : startedMs / 1000 - (sampleAt(trace.time, 0) - fit.shiftS);
 
 /** The clock that most runs agree on, where two at least do and no other clock has as many. */
 function agreedClock(runs: readonly SoughtRun[], fits: readonly (readonly (Fit | Refused)[])[]): number | undefined {

@@ -1,3 +1,4 @@
+import { sampleAt } from '../../numerics/sample-at.ts';
 import { valuesOf, type Recording } from '../../recording/recording.ts';
 import { interpolate } from '../../numerics/interpolation.ts';
 import { engineRpmOf } from '../../reduction/drive.ts';
@@ -25,7 +26,7 @@ export function withLogger(
   const rpm = valuesOf(logger, 'engineSpeed');
   if (!rpm) throw new Refusal('The logger records no engine speed: it cannot be time-aligned with the dyno.');
   const fit = lineUp(whole({ time: drive.time, rpm: engineRpmOf(drive) }), whole({ time: logger.time, rpm }));
-  const [first, last] = [logger.time[0]!, logger.time[logger.time.length - 1]!];
+  const [first, last] = [sampleAt(logger.time, 0), sampleAt(logger.time, logger.time.length - 1)];
   const channels = new Map(log.channels);
   for (const { name, values } of logger.channels) {
     if (channels.has(name)) continue;

@@ -1,3 +1,4 @@
+import { sampleAt } from '../../numerics/sample-at.ts';
 import { seriesOf } from '../../numerics/picked.ts';
 import type { Recording } from '../../recording/recording.ts';
 import { interpolateAll } from '../../numerics/interpolation.ts';
@@ -46,6 +47,6 @@ export function runLog(
 
 function atProbe(time: Float64Array, values: Float64Array, { delayS, offset }: ProbePlace): Float64Array {
   if (delayS === 0 && offset === 0) return values;
-  const there = seriesOf(time.length, (index) => time[index]! + delayS);
+  const there = seriesOf(time.length, (index) => sampleAt(time, index) + delayS);
   return interpolateAll(time, values, there).map((value) => value - offset);
 }

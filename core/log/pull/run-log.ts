@@ -1,3 +1,4 @@
+import { sampleAt } from '../../numerics/sample-at.ts';
 import type { Sentence, Quantity } from '../../sentence/sentence.ts';
 import { medianOf } from '../../numerics/quantile.ts';
 import type { Severity } from '../../checks/check.ts';
@@ -64,9 +65,9 @@ export const settlingS = 0.5;
 /** First and last sample of the pull. */
 export function pullOf({ time, startS, endS }: RunLog): readonly [number, number] {
   let first = 0;
-  while (first < time.length && time[first]! < startS) first++;
+  while (first < time.length && sampleAt(time, first) < startS) first++;
   let last = time.length - 1;
-  while (last > first && time[last]! > endS) last--;
+  while (last > first && sampleAt(time, last) > endS) last--;
   return [first, last];
 }
 
@@ -88,15 +89,15 @@ export function stretches(log: RunLog, holds: (index: number) => boolean, leastS
   for (let index = first; index <= last; index++) {
     if (!holds(index)) continue;
     const before = found.at(-1);
-    if (before && time[index]! - time[before.to]! <= bridgedS + stepOf(log)) before.to = index;
+    if (before && sampleAt(time, index) - sampleAt(time, before.to) <= bridgedS + stepOf(log)) before.to = index;
     else found.push({ from: index, to: index });
   }
-  return found.filter(({ from, to }) => time[to]! - time[from]! + stepOf(log) >= leastS);
+  return found.filter(({ from, to }) => sampleAt(time, to) - sampleAt(time, from) + stepOf(log) >= leastS);
 }
 
 /** Usual time between samples, s. */
 export function stepOf({ time }: RunLog): number {
-  return time.length > 1 ? (time[time.length - 1]! - time[0]!) / (time.length - 1) : 0;
+  return time.length > 1 ? (sampleAt(time, time.length - 1) - sampleAt(time, 0)) / (time.length - 1) : 0;
 }
 
 /** An event over a stretch, its place filled in. */
@@ -108,10 +109,10 @@ export function eventAt(
   const tens = (rpm: number) => Math.round(rpm / 10) * 10;
   return {
     ...rest,
-    fromS: time[from]!,
-    toS: time[to]!,
-    fromRpm: tens(engineSpeedRpm[from]!),
-    toRpm: tens(engineSpeedRpm[to]!),
+    fromS: sampleAt(time, from),
+    toS: sampleAt(time, to),
+    fromRpm: tens(sampleAt(engineSpeedRpm, from)),
+    toRpm: tens(sampleAt(engineSpeedRpm, to)),
   };
 }
 
@@ -119,7 +120,7 @@ export function eventAt(
 export function highest(values: Float64Array, { from, to }: Stretch): number {
   let most = NaN;
   for (let index = from; index <= to; index++)
-    if (!(values[index]! <= most) && !Number.isNaN(values[index]!)) most = values[index]!;
+    if (!(sampleAt(values, index) <= most) && !Number.isNaN(sampleAt(values, index))) most = sampleAt(values, index);
   return most;
 }
 
@@ -129,7 +130,7 @@ export function highestSoFar(log: RunLog, values: Float64Array): Float64Array {
   const reached = new Float64Array(values.length).fill(NaN);
   let most = -Infinity;
   for (let index = first; index <= last; index++) {
-    if (values[index]! > most) most = values[index]!;
+    if (sampleAt(values, index) > most) most = sampleAt(values, index);
     reached[index] = most;
   }
   return reached;

@@ -1,3 +1,4 @@
+import { sampleAt } from '../../numerics/sample-at.ts';
 import { pullOf, type RunLog } from './run-log.ts';
 
 /** A channel over engine speed, road speed or time, few enough points to draw. */
@@ -37,8 +38,8 @@ export function overPlaces(log: RunLog, places: Float64Array, values: Float64Arr
 
 /** A channel's means in bins of time, from a little before the pull to a little after. */
 export function overTime(log: RunLog, values: Float64Array): LogSeries {
-  const from = Math.max(log.time[0]!, log.startS - aroundS);
-  const to = Math.min(log.time[log.time.length - 1]!, log.endS + aroundS);
+  const from = Math.max(sampleAt(log.time, 0), log.startS - aroundS);
+  const to = Math.min(sampleAt(log.time, log.time.length - 1), log.endS + aroundS);
   const width = (to - from) / pointsOnScreen;
   return binned(log.time, values, from, width, pointsOnScreen);
 }
@@ -48,15 +49,15 @@ function binned(x: Float64Array, values: Float64Array, from: number, width: numb
   const places = new Float64Array(bins);
   const counts = new Float64Array(bins);
   for (let index = 0; index < x.length; index++) {
-    const bin = Math.floor((x[index]! - from) / width);
-    if (bin < 0 || bin >= bins || Number.isNaN(values[index]!)) continue;
-    sums[bin]! += values[index]!;
-    places[bin]! += x[index]!;
+    const bin = Math.floor((sampleAt(x, index) - from) / width);
+    if (bin < 0 || bin >= bins || Number.isNaN(sampleAt(values, index))) continue;
+    sums[bin]! += sampleAt(values, index);
+    places[bin]! += sampleAt(x, index);
     counts[bin]! += 1;
   }
-  const filled = Array.from(counts.keys()).filter((bin) => counts[bin]! > 0);
+  const filled = Array.from(counts.keys()).filter((bin) => sampleAt(counts, bin) > 0);
   return {
-    x: Float64Array.from(filled, (bin) => places[bin]! / counts[bin]!),
-    values: Float64Array.from(filled, (bin) => sums[bin]! / counts[bin]!),
+    x: Float64Array.from(filled, (bin) => sampleAt(places, bin) / sampleAt(counts, bin)),
+    values: Float64Array.from(filled, (bin) => sampleAt(sums, bin) / sampleAt(counts, bin)),
   };
 }

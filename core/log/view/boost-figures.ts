@@ -1,3 +1,4 @@
+import { sampleAt } from '../../numerics/sample-at.ts';
 import { meanOf } from '../../numerics/mean.ts';
 import { interpolate } from '../../numerics/interpolation.ts';
 import { medianOf } from '../../numerics/quantile.ts';
@@ -56,7 +57,7 @@ export function boostFigures(log: RunLog): BoostFigures | undefined {
   const values = read.subarray(first, last + 1);
   const rpm = log.engineSpeedRpm.subarray(first, last + 1);
   const count = values.length;
-  const seconds = log.time[last]! - log.time[first]!;
+  const seconds = sampleAt(log.time, last) - sampleAt(log.time, first);
   if (count < 40 || values.some(Number.isNaN) || !(seconds > 0)) return undefined;
   const width = Math.max(3, Math.round((smoothedS / seconds) * count));
   const smooth = runningMean(values, width);
@@ -66,11 +67,12 @@ export function boostFigures(log: RunLog): BoostFigures | undefined {
   // The running mean's ends rest on less than their width.
   const half = width >> 1;
   let top = half;
-  for (let index = half; index < count - half; index++) if (smooth[index]! > smooth[top]!) top = index;
+  for (let index = half; index < count - half; index++)
+    if (sampleAt(smooth, index) > sampleAt(smooth, top)) top = index;
   // The highest of many means lies above the true one by its noise: the interval is one for all of them at once.
   const looks = Math.max(1, count / width);
   const simultaneous = studentT(1 - 0.05 / looks, 1e6) / z95;
-  const peakKpa = { value: smooth[top]!, halfWidth: simultaneous * ofMean(width) };
+  const peakKpa = { value: sampleAt(smooth, top), halfWidth: simultaneous * ofMean(width) };
   if (!(peakKpa.value > leastBoostKpa)) return undefined;
   const [from, to] = span(plateauFrom, plateauTo);
   const level = { value: medianOf(values.subarray(from, to + 1)), halfWidth: medianWider * ofMean(to - from + 1) };
@@ -80,7 +82,7 @@ export function boostFigures(log: RunLog): BoostFigures | undefined {
   const target = targets && !targets.some(Number.isNaN) ? targets : undefined;
   const found = {
     peakKpa,
-    peakRpm: Math.round(rpm[top]! / 10) * 10,
+    peakRpm: Math.round(sampleAt(rpm, top) / 10) * 10,
     against: target ? ('target' as const) : ('plateau' as const),
   };
   const less = (a: WithInterval, b: WithInterval | number): WithInterval =>
@@ -95,7 +97,7 @@ export function boostFigures(log: RunLog): BoostFigures | undefined {
     ...(climbing && !target
       ? {}
       : {
-          overshootKpa: atLeastNothing(less(peakKpa, target ? target[top]! : level)),
+          overshootKpa: atLeastNothing(less(peakKpa, target ? sampleAt(target, top) : level)),
           taperKpa: atLeastNothing(
             less(
               { value: -end.value, halfWidth: end.halfWidth },
@@ -117,34 +119,37 @@ function ninetyPercent(
   halfWidthKpa: number,
 ): WithInterval | undefined {
   const wanted = reachedShare * level.value;
-  if (smooth[0]! >= wanted) return undefined;
+  if (sampleAt(smooth, 0) >= wanted) return undefined;
   const at = smooth.findIndex((value) => value >= wanted);
   if (at < 1) return undefined;
   const place = interpolate(smooth.subarray(at - 1, at + 1), rpm.subarray(at - 1, at + 1), wanted);
   const reach = Math.min(at, smooth.length - 1 - at, 12);
-  const slope = (smooth[at + reach]! - smooth[at - reach]!) / (rpm[at + reach]! - rpm[at - reach]!);
+  const slope =
+    (sampleAt(smooth, at + reach) - sampleAt(smooth, at - reach)) /
+    (sampleAt(rpm, at + reach) - sampleAt(rpm, at - reach));
   return { value: place, halfWidth: Math.hypot(halfWidthKpa, reachedShare * level.halfWidth) / Math.abs(slope) };
 }
 
 function runningMean(values: Float64Array, width: number): Float64Array {
   const half = width >> 1;
   const sums = new Float64Array(values.length + 1);
-  values.forEach((value, index) => (sums[index + 1] = sums[index]! + value));
+  values.forEach((value, index) => (sums[index + 1] = sampleAt(sums, index) + value));
   return values.map((_, index) => {
     const reach = Math.min(half, index, values.length - 1 - index);
-    return (sums[index + reach + 1]! - sums[index - reach]!) / (2 * reach + 1);
+    return (sampleAt(sums, index + reach + 1) - sampleAt(sums, index - reach)) / (2 * reach + 1);
   });
 }
 
 /** Standard deviation of a reading about its running mean, and how many samples in a row say the same. */
 function noiseOf(values: Float64Array, smooth: Float64Array, width: number): { deviation: number; related: number } {
   const half = width >> 1;
-  const residuals = values.map((value, index) => value - smooth[index]!).subarray(half, values.length - half);
+  const residuals = values.map((value, index) => value - sampleAt(smooth, index)).subarray(half, values.length - half);
   const variance = residuals.reduce((sum, value) => sum + value * value, 0) / residuals.length;
   // A running mean takes part of the noise with it.
   const whole = variance / (1 - 1 / (2 * half + 1));
   let products = 0;
-  for (let index = 1; index < residuals.length; index++) products += residuals[index]! * residuals[index - 1]!;
+  for (let index = 1; index < residuals.length; index++)
+    products += sampleAt(residuals, index) * sampleAt(residuals, index - 1);
   const lag = variance > 0 ? Math.min(0.95, Math.max(0, products / residuals.length / variance)) : 0;
   return { deviation: Math.sqrt(whole), related: (1 + lag) / (1 - lag) };
 }

@@ -1,3 +1,4 @@
+import { sampleAt } from '../../numerics/sample-at.ts';
 import { seriesOf } from '../../numerics/picked.ts';
 import { firstNotBelow, interpolateAll } from '../../numerics/interpolation.ts';
 import { motionChannels } from '../checks/extremes.ts';
@@ -24,7 +25,7 @@ export function channelMeans(log: RunLog, units: ReadonlyMap<string, string>): R
   const { time, engineSpeedRpm: rpm } = log;
   const [begin, last] = pullOf(log);
   const first = Math.max(begin, firstNotBelow(time, log.startS + settlingS));
-  const bin = (index: number) => Math.round(rpm[index]! / gridRpm);
+  const bin = (index: number) => Math.round(sampleAt(rpm, index) / gridRpm);
   let [lowest, highest] = [Infinity, -Infinity];
   for (let index = first; index <= last; index++) {
     lowest = Math.min(lowest, bin(index));
@@ -37,11 +38,11 @@ export function channelMeans(log: RunLog, units: ReadonlyMap<string, string>): R
     if (motionChannels.includes(name) || name === 'engineSpeed') continue;
     const [sums, places, counts] = [new Float64Array(bins), new Float64Array(bins), new Float64Array(bins)];
     for (let index = first; index <= last; index++) {
-      const value = values[index]!;
+      const value = sampleAt(values, index);
       if (value !== value) continue;
       const at = bin(index) - lowest;
       sums[at]! += value;
-      places[at]! += rpm[index]!;
+      places[at]! += sampleAt(rpm, index);
       counts[at]! += 1;
     }
     const means = onGrid(sums, places, counts);
@@ -56,11 +57,11 @@ function onGrid(
   places: Float64Array,
   counts: Float64Array,
 ): Pick<ChannelMeans, 'engineSpeedRpm' | 'values'> | undefined {
-  const filled = Array.from(counts.keys()).filter((at) => counts[at]! > 0);
+  const filled = Array.from(counts.keys()).filter((at) => sampleAt(counts, at) > 0);
   if (filled.length < 2) return undefined;
-  const x = Float64Array.from(filled, (at) => places[at]! / counts[at]!);
-  const means = Float64Array.from(filled, (at) => sums[at]! / counts[at]!);
-  const [least, most] = [Math.ceil(x[0]! / gridRpm), Math.floor(x[x.length - 1]! / gridRpm)];
+  const x = Float64Array.from(filled, (at) => sampleAt(places, at) / sampleAt(counts, at));
+  const means = Float64Array.from(filled, (at) => sampleAt(sums, at) / sampleAt(counts, at));
+  const [least, most] = [Math.ceil(sampleAt(x, 0) / gridRpm), Math.floor(sampleAt(x, x.length - 1) / gridRpm)];
   if (most <= least) return undefined;
   const engineSpeedRpm = seriesOf(most - least + 1, (index) => (least + index) * gridRpm);
   return { engineSpeedRpm, values: interpolateAll(x, means, engineSpeedRpm) };

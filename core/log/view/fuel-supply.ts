@@ -1,3 +1,4 @@
+import { sampleAt } from '../../numerics/sample-at.ts';
 import { quantity, say, type Sentence } from '../../sentence/sentence.ts';
 import { diesel, ethanol, petrol, stoichiometricOf, volumeFactor } from '../../fuel/blend.ts';
 import { interpolate } from '../../numerics/interpolation.ts';
@@ -76,8 +77,8 @@ export function fuelSupply({ channels, engine, regulation, hardware, power, step
   const over = (name: string) => channels.find((channel) => channel.name === name)?.speed;
   const needed = neededFlow(over, engine, power);
   if (!needed) return undefined;
-  const top = needed.series.values.reduce((best, value, index, all) => (value > all[best]! ? index : best), 0);
-  const [atRpm, neededLh] = [needed.series.x[top]!, needed.series.values[top]!];
+  const top = needed.series.values.reduce((best, value, index, all) => (value > sampleAt(all, best) ? index : best), 0);
+  const [atRpm, neededLh] = [sampleAt(needed.series.x, top), sampleAt(needed.series.values, top)];
   const manifold = over('boost') ?? over('manifoldPressure');
   const rail = over('fuelPressure');
   const read = (series: LogSeries | undefined, rpm: number) =>
@@ -134,7 +135,7 @@ function neededFlow(
     return {
       series: {
         x: air.x,
-        values: air.values.map((grams, index) => (grams / (lambdaAt(air.x[index]!) * ratio) / density) * 3.6),
+        values: air.values.map((grams, index) => (grams / (lambdaAt(sampleAt(air.x, index)) * ratio) / density) * 3.6),
       },
       rests: `air flow ÷ (${lambda ? 'λ' : `λ ${usualLambda[kind]}, assumed,`} × ${ratio.toFixed(1)}, ${fuel})`,
       measured: lambda !== undefined,
@@ -172,14 +173,14 @@ function injectorShare(
       ? rated
       : rated * Math.sqrt(Math.max(0, across) / injectorRatedKpa);
   };
-  const ends = Array.from(x.keys()).find((index) => values[index]! > givesAt(x[index]!));
+  const ends = Array.from(x.keys()).find((index) => sampleAt(values, index) > givesAt(sampleAt(x, index)));
   return (index) => {
-    const across = acrossAt(x[index]!);
-    const gives = givesAt(x[index]!);
+    const across = acrossAt(sampleAt(x, index));
+    const gives = givesAt(sampleAt(x, index));
     return {
       givesLh: gives,
-      share: values[index]! / gives,
-      ...(ends !== undefined && { endsRpm: Math.round(x[ends]! / 10) * 10 }),
+      share: sampleAt(values, index) / gives,
+      ...(ends !== undefined && { endsRpm: Math.round(sampleAt(x, ends) / 10) * 10 }),
       rests:
         across === undefined || injectorRatedKpa === null
           ? 'as rated: the pressure across them is not known'
@@ -194,12 +195,12 @@ function pumpShare(
   railKpa: number | undefined,
 ): ((index: number) => FuelShare) | undefined {
   if (pumpFlowLh === null) return undefined;
-  const ends = Array.from(x.keys()).find((index) => values[index]! > pumpFlowLh);
+  const ends = Array.from(x.keys()).find((index) => sampleAt(values, index) > pumpFlowLh);
   const higher = railKpa !== undefined && pumpRatedKpa !== null && railKpa > 1.05 * pumpRatedKpa;
   return (index) => ({
     givesLh: pumpFlowLh,
-    share: values[index]! / pumpFlowLh,
-    ...(ends !== undefined && { endsRpm: Math.round(x[ends]! / 10) * 10 }),
+    share: sampleAt(values, index) / pumpFlowLh,
+    ...(ends !== undefined && { endsRpm: Math.round(sampleAt(x, ends) / 10) * 10 }),
     rests: higher
       ? say`as rated at ${quantity(pumpRatedKpa, 'kPa')}: at ${quantity(railKpa, 'kPa')} it gives less`
       : 'as rated',
@@ -219,6 +220,6 @@ function expectedAt(
   const early = rail.x.subarray(0, Math.max(2, rail.x.length >> 3));
   const against = (at: number) =>
     regulation === 'manifold' && manifold ? interpolate(manifold.x, manifold.values, at) : 0;
-  const held = Array.from(early, (at, index) => rail.values[index]! - against(at)).sort((a, b) => a - b);
+  const held = Array.from(early, (at, index) => sampleAt(rail.values, index) - against(at)).sort((a, b) => a - b);
   return held[held.length >> 1]! + against(rpm);
 }

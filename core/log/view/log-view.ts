@@ -1,3 +1,4 @@
+import { sampleAt } from '../../numerics/sample-at.ts';
 import { max, min } from 'd3-array';
 import { interpolate } from '../../numerics/interpolation.ts';
 import type { Recording } from '../../recording/recording.ts';
@@ -103,7 +104,7 @@ export function viewOfWhole(
   beside: readonly LoggerBeside[],
   why: string,
 ): LogView {
-  const [startS, endS] = [recording.time[0]!, recording.time[recording.time.length - 1]!];
+  const [startS, endS] = [sampleAt(recording.time, 0), sampleAt(recording.time, recording.time.length - 1)];
   const whole = logOfWhole({ recording, dyno, engineToDrumRatio, beside }, engine);
   return {
     events: [],

@@ -1,3 +1,4 @@
+import { sampleAt } from '../../numerics/sample-at.ts';
 import { firstNotBelow } from '../../numerics/interpolation.ts';
 import { everyNth } from '../../numerics/picked.ts';
 import type { Recording } from '../../recording/recording.ts';
@@ -81,7 +82,7 @@ function thinned(log: RunLog): RunLog {
   const every = Math.max(1, Math.floor(1 / (mostRateHz * Math.max(1e-6, stepOf(log))) + 0.01));
   const first = firstNotBelow(log.time, from);
   let end = first;
-  while (end < log.time.length && log.time[end]! <= to) end++;
+  while (end < log.time.length && sampleAt(log.time, end) <= to) end++;
   const of = (values: Float64Array) => everyNth(values.subarray(first, end), every);
   return {
     ...log,

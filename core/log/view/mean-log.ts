@@ -1,3 +1,4 @@
+import { sampleAt } from '../../numerics/sample-at.ts';
 import { interpolate } from '../../numerics/interpolation.ts';
 import { meanOf } from '../../numerics/mean.ts';
 import { meanBoost } from './boost-figures.ts';
@@ -55,8 +56,8 @@ function meanChannel(all: readonly LoggedChannel[]): LoggedChannel[] {
 /** At the first one's places, as far as all reach. */
 function meanSeries(series: readonly LogSeries[]): LogSeries {
   if (series.some(({ x }) => x.length < 2)) return noSeries;
-  const from = Math.max(...series.map(({ x }) => x[0]!));
-  const to = Math.min(...series.map(({ x }) => x[x.length - 1]!));
+  const from = Math.max(...series.map(({ x }) => sampleAt(x, 0)));
+  const to = Math.min(...series.map(({ x }) => sampleAt(x, x.length - 1)));
   const x = series[0]!.x.filter((place) => place >= from && place <= to);
   return { x, values: x.map((place) => meanOf(series.map((one) => interpolate(one.x, one.values, place)))) };
 }

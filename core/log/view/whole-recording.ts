@@ -1,3 +1,4 @@
+import { sampleAt } from '../../numerics/sample-at.ts';
 import type { DynoProfile } from '../../dyno/dyno-profile.ts';
 import { valuesOf, type Recording } from '../../recording/recording.ts';
 import { driveOf, type Drive } from '../../reduction/drive.ts';
@@ -21,7 +22,12 @@ export function logOfWhole(
   const drive = driveWhereItCan(recording, dyno, engineToDrumRatio);
   if (!drive) return withoutDrive(recording, engine, beside);
   const { time } = recording;
-  return wholeLog(recording, { drive, sweep: { startS: time[0]!, endS: time[time.length - 1]! } }, engine, beside);
+  return wholeLog(
+    recording,
+    { drive, sweep: { startS: sampleAt(time, 0), endS: sampleAt(time, time.length - 1) } },
+    engine,
+    beside,
+  );
 }
 
 function driveWhereItCan(recording: Recording, dyno: DynoProfile, ratio: number | undefined): Drive | undefined {
@@ -41,8 +47,8 @@ function withoutDrive(recording: Recording, engine: LoggedEngine, beside: readon
       time,
       engineSpeedRpm: valuesOf(recording, 'engineSpeed') ?? new Float64Array(time.length).fill(NaN),
       channels: new Map(channels.map(({ name, values }) => [name, values])),
-      startS: time[0]!,
-      endS: time[time.length - 1]!,
+      startS: sampleAt(time, 0),
+      endS: sampleAt(time, time.length - 1),
       engine,
     },
     units: new Map(channels.map(({ name, unit }) => [name, unit])),
