@@ -1,7 +1,6 @@
 import { EventEmitter } from 'node:events';
 import type { Mounting } from '../../contract/bays/bay-requests.ts';
 import type { BaysState } from '../../contract/bays/live.ts';
-import { mostBays } from '../../contract/values/parts.ts';
 import { Refusal } from '../../core/refusal.ts';
 import { placeOf, type FoundBay } from './bay-place.ts';
 import { Bay, type BayParts } from './bay.ts';
@@ -11,7 +10,8 @@ import type { Device } from '../devices/device.ts';
 import { Instruments } from '../instruments/instruments.ts';
 import { PlainConnections } from '../instruments/plain-connections.ts';
 import type { PairedInstruments } from '../instruments/paired-instruments.ts';
-import { firstBay, type RememberedBay } from '../memory/recorder-memory.ts';
+import type { RememberedBay } from '../memory/recorder-memory.ts';
+import { inOtherData, oneMore, withAdded, withMounted, withRenamed, withStored } from './remembered-bays.ts';
 import { restoreDevices } from '../run/restore.ts';
 
 /** An instrument that has been gone for this long is no longer missed, ms. */
@@ -106,18 +106,7 @@ export class Bays extends EventEmitter<BaysEvents> {
       const stored = await store.bays();
       const cars = await Promise.all(stored.map(({ mounted }) => mounted && store.carOnDyno(mounted)));
       const settings = Object.fromEntries(await store.deviceSettings());
-      const own = new Map(memory.now.bays.map((bay) => [bay.bay, bay]));
-      stored.forEach(({ bay, name, mounted, plan }, at) => {
-        const car = cars[at];
-        const known = own.get(bay) ?? { ...firstBay, bay };
-        own.set(bay, {
-          ...known,
-          name,
-          mounted: known.mounted ?? (mounted && car ? { ...mounted, ...car } : null),
-          plan: known.plan ?? plan,
-        });
-      });
-      const bays = [...own.values()].sort((one, other) => one.bay - other.bay);
+      const bays = withStored(memory.now.bays, stored, cars);
       await memory.keep({ asked: true, bays, settings: { ...settings, ...memory.now.settings } });
       this.follow();
       this.instruments.restore();
@@ -136,7 +125,7 @@ export class Bays extends EventEmitter<BaysEvents> {
    */
   private async meet(identity: string): Promise<void> {
     const { memory, log } = this.parts;
-    const { database, bays, settings } = memory.now;
+    const { database, bays } = memory.now;
     if (database === identity) return;
     if (database === null) return memory.keep({ database: identity });
     log.warn(
@@ -146,14 +135,7 @@ export class Bays extends EventEmitter<BaysEvents> {
     if (bays.some(({ mounted }) => mounted))
       this.otherData =
         'The data were restored or begun anew, so the car was taken off the dyno. Put it on again from its job: until then runs belong to no job.';
-    const ofNoCar = Object.entries(settings).map(
-      ([name, { ratio, ...own }]) => [name, { ...own, ratio: ratio && { ...ratio, vehicleId: null } }] as const,
-    );
-    await memory.keep({
-      database: identity,
-      bays: bays.map((bay) => ({ ...bay, mounted: null })),
-      settings: Object.fromEntries(ofNoCar),
-    });
+    await memory.keep({ database: identity, ...inOtherData(memory.now) });
     this.instruments.restore();
     void this.copy.follow();
     this.emit('changed');
@@ -173,16 +155,12 @@ export class Bays extends EventEmitter<BaysEvents> {
 
   /** Adds an empty bay. @throws Refusal where there are enough, or one has the name */
   async add(name: string): Promise<void> {
-    const { bays } = this.parts.memory.now;
-    this.refuseName(name);
-    if (bays.length >= mostBays) throw new Refusal(`There are ${mostBays} bays: one recorder has no more.`);
-    await this.keep([...bays, this.oneMore(name)]);
+    await this.keep(withAdded(this.parts.memory.now.bays, name));
   }
 
   /** @throws Refusal where another bay has the name */
   async rename(number: number, name: string): Promise<void> {
-    this.refuseName(name, number);
-    await this.keep(this.parts.memory.now.bays.map((bay) => (bay.bay === number ? { ...bay, name } : bay)));
+    await this.keep(withRenamed(this.parts.memory.now.bays, number, name));
   }
 
   /** Takes an empty bay away. @throws Refusal where something is in it, or it is the only one */
@@ -194,18 +172,6 @@ export class Bays extends EventEmitter<BaysEvents> {
     if ([...bay.devices].some((device) => !device.gone))
       throw new Refusal(`Instruments stand in ${name}: place them in another bay first.`);
     await this.keep(this.parts.memory.now.bays.filter((other) => other.bay !== number));
-  }
-
-  /** A bay that is not there yet, under a number of its own. */
-  private oneMore(name: string): RememberedBay {
-    return { ...firstBay, bay: 1 + Math.max(...this.parts.memory.now.bays.map(({ bay }) => bay)), name };
-  }
-
-  private refuseName(name: string, except?: number): void {
-    const same = this.parts.memory.now.bays.find(
-      (bay) => bay.bay !== except && bay.name.toLowerCase() === name.toLowerCase(),
-    );
-    if (same) throw new Refusal(`There is a bay called ${same.name} already; give this one another name.`);
   }
 
   /** The recorder's own word counts; the database has a copy. */
@@ -228,11 +194,7 @@ export class Bays extends EventEmitter<BaysEvents> {
     if (!car) throw new Refusal('That setup is not one of the job; open the job anew and try again.');
     const mounted = { jobId, setupId, ...car };
     const left = new Set(before.map((other) => other.number));
-    await this.copy.first(
-      this.parts.memory.now.bays.map((one) =>
-        one.bay === number ? { ...one, mounted } : left.has(one.bay) ? { ...one, mounted: null } : one,
-      ),
-    );
+    await this.copy.first(withMounted(this.parts.memory.now.bays, number, mounted, left));
     for (const other of before) await other.car.put(null);
     await bay.car.put(mounted);
     this.otherData = null;
@@ -325,7 +287,7 @@ export class Bays extends EventEmitter<BaysEvents> {
     const { memory } = this.parts;
     let number = 'bay' in place ? place.bay : 0;
     if ('newBay' in place) {
-      const more = this.oneMore(place.newBay);
+      const more = oneMore(memory.now.bays, place.newBay);
       number = more.bay;
       void this.keep([...memory.now.bays, more]);
       this.follow();

@@ -2,17 +2,15 @@ import { randomUUID } from 'node:crypto';
 import { EventEmitter } from 'node:events';
 import type { BayState } from '../../contract/bays/live.ts';
 import type { Log } from '../../contract/values/service-log.ts';
-import type { RunPlan } from '../../contract/instruments/recording.ts';
-import { speedChannels } from '../../core/recording/channels.ts';
-import { runTrigger, type RunTrigger } from '../../core/recording/run-trigger.ts';
-import { Refusal } from '../../core/refusal.ts';
 import { runThatBegins, type Conditions } from './beginning.ts';
-import { commandFor } from './command.ts';
+import { commandTo } from './command.ts';
 import type { Device } from '../devices/device.ts';
 import { FollowedLoggers } from './followed-loggers.ts';
 import type { LoggerTap } from './logger-tap.ts';
 import { PreBuffer } from './pre-buffer.ts';
-import { broken, endOf, nothingYet, type RunInProgress } from './run-in-progress.ts';
+import { PullWatch } from './pull-watch.ts';
+import { SilenceWatch } from './silence-watch.ts';
+import { broken, endOf, longestRunS, nothingYet, type RunInProgress } from './run-in-progress.ts';
 import type { Journal } from '../spool/journal.ts';
 import type { KeptRun, KeptSession } from '../spool/journal-index.ts';
 
@@ -22,33 +20,8 @@ const leadS = 2.5;
 const tailS = 0.4;
 /** A pull with less than this before it was under way when the instrument was heard, s. */
 const leastLeadS = 0.15;
-/** How long the drum must gain speed before it is a pull: with nobody at the controls, and when one was announced, s. */
-const unarmedSustainS = 0.7;
-const armedSustainS = 0.2;
 /** The trigger knows of the drum's speed so far back, s. */
 const recentS = 0.3;
-/** A run longer than this is ended, s; a row of holds, and driving a table, may take longer. */
-const longestRunS = {
-  power: 180,
-  conditioning: 180,
-  check: 180,
-  'coast-down': 300,
-  step: 3600,
-  'part-load': 3600,
-  idle: 400,
-  'cold-start': 700,
-  transient: 180,
-  cruise: 2400,
-  'road-check': 3600,
-} as const;
-/** Kinds that a load must hold the speed for. */
-const loadedKinds: readonly RunPlan['kind'][] = ['part-load', 'transient', 'cruise'];
-/**
- * A dyno that says nothing for this long during a run has stopped, ms; one that sends again what it read meanwhile has
- * longer, for as long as it would be waited for after a broken connection, and no longer however often it connects.
- */
-const silenceMs = { lasting: 4000, resuming: 10_500 };
-
 interface RecorderEvents {
   changed: [];
 }
@@ -65,13 +38,10 @@ export class Recorder extends EventEmitter<RecorderEvents> {
   /** Ended, and not yet in the database. */
   private ended: string | undefined;
   private problem: string | null = null;
-  private trigger: RunTrigger;
   private buffer = new PreBuffer(bufferS);
-  private silence: NodeJS.Timeout | undefined;
   private endings: Promise<unknown> = Promise.resolve();
-  /** Of the drum, or of every drum: on two axles one may stand. */
-  private readonly speedsAt: readonly number[];
-  private readonly throttleAt: number;
+  private readonly watch: PullWatch;
+  private readonly silence: SilenceWatch;
 
   constructor(
     private readonly journal: Pick<Journal, 'begin' | 'ending' | 'end' | 'rowsOf' | 'oldestRow'>,
@@ -80,26 +50,19 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     private readonly log: Log,
   ) {
     super();
-    this.trigger = this.watch(unarmedSustainS);
-    const names = device.intake.channels.map((channel) => channel.name);
-    this.speedsAt = names.flatMap((name, at) => ((speedChannels as readonly string[]).includes(name) ? [1 + at] : []));
-    this.throttleAt = 1 + names.indexOf('throttle');
+    this.watch = new PullWatch(device.intake.channels.map(({ name }) => name));
+    this.lookOut();
+    this.silence = new SilenceWatch(device, () => {
+      if (this.current) this.interrupt('The instrument fell silent during this run.');
+    });
     device.on('row', (row) => this.take(row));
     device.on('lost', () => this.interrupt('The instrument was lost during this run.'));
     device.on('discontinuity', (found) => this.current && broken(this.current, found));
   }
 
-  private watch(sustainS: number, waiting = false, afterS = 0): RunTrigger {
-    const { kind, steps, ofKind } = this.conditions().plan;
-    const lengthS = kind === 'idle' ? ofKind.idleS : ofKind.startS;
-    return runTrigger(kind, {
-      sustainS,
-      waiting,
-      announced: this.armed,
-      atPartLoad: steps.loadsKpa.length > 0,
-      afterS,
-      lengthS,
-    });
+  /** Looks for the next run from now on. */
+  private lookOut(otherwise: { waiting?: boolean; afterS?: number | undefined } = {}): void {
+    this.watch.lookFor({ plan: this.conditions().plan, armed: this.armed, ...otherwise });
   }
 
   /**
@@ -122,7 +85,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
       const time = row[0]!;
       if (this.latest && time <= this.latest[0]!) {
         this.buffer = new PreBuffer(bufferS);
-        this.trigger = this.watch(unarmedSustainS);
+        this.lookOut();
         pullS = undefined;
       }
       if (waiting && from + at >= (dyno?.from ?? 0)) {
@@ -131,7 +94,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
       }
       if (this.current) for (const { row, found } of breaks) if (row === from + at) broken(this.current, found);
       this.buffer.push(row);
-      const noticed = this.noticeIn(row);
+      const noticed = this.watch.noticeIn(row);
       if (noticed?.event === 'begins') pullS = noticed.time;
       const { current } = this;
       if (!current) continue;
@@ -141,18 +104,14 @@ export class Recorder extends EventEmitter<RecorderEvents> {
       if (current.endS !== undefined && time >= current.endS) this.finish(current, 'sealed', false, from + at + 1);
     }
     if (waiting) this.current = this.again(waiting, this.latest?.[0] ?? 0, loggers);
-    if (this.current) this.watchForSilence();
+    if (this.current) this.silence.heard();
     // It was noticed, but its beginning did not reach the disk.
     else if (pullS !== undefined) this.begin(pullS);
   }
 
   private again({ run, sources }: KeptRun, startedS: number, loggers: readonly LoggerTap[]): RunInProgress {
     const [dyno, ...others] = sources;
-    this.trigger = runTrigger(run.kind, {
-      sustainS: unarmedSustainS,
-      announced: true,
-      atPartLoad: (run.plan?.steps?.loadsKpa.length ?? 0) > 0,
-    });
+    this.watch.lookForEnd(run.kind, (run.plan?.steps?.loadsKpa.length ?? 0) > 0);
     return {
       key: run.key,
       from: dyno?.from ?? 0,
@@ -171,7 +130,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
   /** What is to be recorded next has changed. */
   replan(): void {
     if (this.current) return;
-    this.trigger = this.watch(this.armed ? armedSustainS : unarmedSustainS);
+    this.lookOut();
   }
 
   /**
@@ -180,27 +139,12 @@ export class Recorder extends EventEmitter<RecorderEvents> {
    */
   arm(afterS?: number, by = ''): void {
     if (this.current || this.armed) return;
-    const { plan } = this.conditions();
-    if (this.device.dyno?.kind === 'inertia-roller' && loadedKinds.includes(plan.kind))
-      throw new Refusal(
-        'An inertia roller has no load that could hold a speed, so this kind of run cannot be made on it. Choose another kind.',
-      );
-    const command = commandFor(plan, afterS);
-    const { commands } = this.device.hello;
-    // An idle or a start needs no machine: where it cannot be told to, its driver does it.
-    const needed = command !== undefined && command.type !== 'idle' && command.type !== 'start';
-    if (needed && commands.includes('sweep') && !commands.includes(command.type)) {
-      throw new Refusal(
-        plan.kind === 'step'
-          ? `${this.device.hello.name ?? this.device.hello.device} has no load that could hold a speed. Choose another kind of run.`
-          : `${this.device.hello.name ?? this.device.hello.device} cannot make a run of this kind by itself.`,
-      );
-    }
+    const command = commandTo(this.device, this.conditions().plan, afterS);
     this.armed = true;
     this.armedMs = performance.now();
     this.armedBy = by;
     this.problem = null;
-    this.trigger = this.watch(armedSustainS, false, afterS);
+    this.lookOut({ afterS });
     this.device.send({ type: 'arm' });
     if (command) this.device.send(command);
     this.emit('changed');
@@ -211,7 +155,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     if (this.current) this.finish(this.current, 'sealed', this.current.endS === undefined);
     else if (this.armed) {
       this.armed = false;
-      this.trigger = this.watch(unarmedSustainS);
+      this.lookOut();
       this.device.send({ type: 'stop' });
       this.emit('changed');
     }
@@ -245,12 +189,12 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     if (this.latest && time <= this.latest[0]!)
       this.interrupt('The clock of the instrument began anew during this run.', this.device.rows - 1);
     this.buffer.push(row);
-    const noticed = this.noticeIn(row);
+    const noticed = this.watch.noticeIn(row);
     const { current } = this;
     if (current) {
       current.latestS = time;
       current.latestMs = performance.now();
-      this.watchForSilence();
+      this.silence.heard();
       if (noticed?.event === 'ends') current.endS = noticed.time + tailS;
       if (current.endS !== undefined && time >= current.endS) this.finish(current, 'sealed', false);
       else if (time - current.startedS > longestRunS[current.kind]) {
@@ -260,15 +204,6 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     } else if (noticed?.event === 'begins') {
       this.begin(noticed.time);
     }
-  }
-
-  /** What a row tells of the beginning or end of a pull. */
-  private noticeIn(row: Float64Array): ReturnType<RunTrigger['push']> {
-    const throttle = this.throttleAt > 0 ? row[this.throttleAt] : undefined;
-    let speed = NaN;
-    for (const at of this.speedsAt) if (!(row[at]! <= speed)) speed = row[at]!;
-    if (Number.isNaN(speed)) return undefined;
-    return this.trigger.push(row[0]!, speed, throttle === undefined || Number.isNaN(throttle) ? undefined : throttle);
   }
 
   private begin(pullS: number): void {
@@ -315,7 +250,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     this.problem = null;
     this.log.info({ key, device: hello.device, kind: plan.kind }, 'run begins');
     this.armed = false;
-    this.watchForSilence();
+    this.silence.heard();
     this.emit('changed');
   }
 
@@ -333,7 +268,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     stillPulling: boolean,
     to = this.device.rows,
   ): void {
-    clearTimeout(this.silence);
+    this.silence.stop();
     this.current = undefined;
     this.ended = recording.key;
     const { key, loggers, noticedS, latestS, latestMs, askedMs } = recording;
@@ -355,9 +290,9 @@ export class Recorder extends EventEmitter<RecorderEvents> {
         .then((ofLoggers) => this.journal.end({ ...end, to: [to, ...ofLoggers] }));
       this.endings = Promise.all([this.endings, ending]);
     }
-    this.trigger = this.watch(unarmedSustainS, stillPulling);
+    this.lookOut({ waiting: stillPulling });
     // The lift that is waited for may be in the very next row: it is seen by the speed before it.
-    if (stillPulling) for (const row of this.buffer.since(recording.latestS - recentS)) this.noticeIn(row);
+    if (stillPulling) for (const row of this.buffer.since(recording.latestS - recentS)) this.watch.noticeIn(row);
     this.emit('changed');
   }
 
@@ -368,33 +303,16 @@ export class Recorder extends EventEmitter<RecorderEvents> {
 
   private interrupt(why: string, to?: number): void {
     this.armed = false;
-    this.trigger = this.watch(unarmedSustainS);
+    this.lookOut();
     this.buffer = new PreBuffer(bufferS);
     if (!this.current) return;
     this.current.remarks.push(`${why} Everything that had arrived was kept.`);
     this.finish(this.current, 'interrupted', false, to);
   }
 
-  private watchForSilence(): void {
-    clearTimeout(this.silence);
-    const patienceMs = this.device.resumes ? silenceMs.resuming : silenceMs.lasting;
-    this.silence = setTimeout(() => this.judgeSilence(this.device.rows), patienceMs);
-  }
-
-  /** A process that was held up reads what lies in its sockets first, and judges then. */
-  private judgeSilence(rows: number): void {
-    setImmediate(() =>
-      setImmediate(() => {
-        if (!this.current) return;
-        if (this.device.rows !== rows) this.watchForSilence();
-        else this.interrupt('The instrument fell silent during this run.');
-      }),
-    );
-  }
-
   /** Settles when the ends of runs have been written down that were only waiting for a logger. */
   async settled(): Promise<void> {
-    clearTimeout(this.silence);
+    this.silence.stop();
     await this.endings;
   }
 }

@@ -3,6 +3,20 @@ import { discontinuityRemarks } from '../devices/discontinuity.ts';
 import type { FollowedLoggers } from './followed-loggers.ts';
 import type { Discontinuity, EndRecord } from '../spool/records.ts';
 
+/** A run longer than this is ended, s; a row of holds, and driving a table, may take longer. */
+export const longestRunS = {
+  power: 180,
+  conditioning: 180,
+  check: 180,
+  'coast-down': 300,
+  step: 3600,
+  'part-load': 3600,
+  idle: 400,
+  'cold-start': 700,
+  transient: 180,
+  cruise: 2400,
+  'road-check': 3600,
+} as const;
 /** A run in which frames are missing for longer than this is no whole one, s. */
 const longestHoleS = 0.5;
 
