@@ -1,4 +1,5 @@
 import { once } from 'node:events';
+import { setTimeout } from 'node:timers/promises';
 import { connect, createServer, type Server, type Socket } from 'node:net';
 
 /** A line between two machines: what it carries a second, bits, and how long each byte is under way, ms. */
@@ -15,13 +16,16 @@ class Way {
   constructor(private readonly line: Line) {}
 
   carry(from: Socket, to: Socket): void {
+    // One after the other: timers of their own could overtake each other within a millisecond.
+    let carried: Promise<unknown> = Promise.resolve();
     from.on('data', (bytes: Buffer) => {
       this.bytes += bytes.length;
       const begins = Math.max(performance.now(), this.freeAt);
       this.freeAt = begins + (1000 * 8 * bytes.length) / this.line.bitsPerS;
-      setTimeout(() => to.write(bytes), this.freeAt + this.line.delayMs - performance.now());
+      const thereAt = this.freeAt + this.line.delayMs;
+      carried = carried.then(() => setTimeout(Math.max(0, thereAt - performance.now()))).then(() => to.write(bytes));
     });
-    const over = () => setTimeout(() => to.destroy(), this.line.delayMs + 50);
+    const over = () => void carried.then(() => to.destroy());
     from.on('close', over);
     from.on('error', over);
   }

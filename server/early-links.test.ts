@@ -25,17 +25,21 @@ const filesOf = (path: string) => [...(earlyLinks(path, built) ?? '').matchAll(/
 
 test('a stage’s page has its job, its scripts and its styles fetched early, each once', () => {
   expect(filesOf('/jobs/12/compare')).toEqual([
-    '/api/account',
-    '/api/jobs/12',
     '/assets/index.js',
     '/assets/page.js',
+    '/api/jobs/12',
     '/assets/shared.js',
     '/assets/compare.js',
     '/assets/charts.js',
     '/assets/page.css',
     '/assets/compare.css',
     '/assets/archivo-latin-wdth-normal-D.woff2',
+    '/api/account',
   ]);
+  // What starts the page and its worker comes before all else.
+  expect(earlyLinks('/jobs/12/compare', built)).toMatch(
+    /^<\/assets\/index\.js>; rel=modulepreload; fetchpriority=high,/,
+  );
   expect(earlyLinks('/jobs/12/compare', built)).toContain('</assets/charts.js>; rel=modulepreload');
   expect(earlyLinks('/jobs/12/compare', built)).toContain('</api/jobs/12>; rel=preload; as=fetch; crossorigin');
 });
@@ -43,7 +47,7 @@ test('a stage’s page has its job, its scripts and its styles fetched early, ea
 test.each(['/', '/jobs', '/jobs/12', '/jobs/abc/compare', '/jobs/12/nothing', '/vehicles/3'])(
   '%s has the page’s own code and nothing of a stage or a job',
   (path) => {
-    expect(filesOf(path)).toEqual(['/api/account', ...page]);
+    expect(filesOf(path)).toEqual([...page, '/api/account']);
   },
 );
 

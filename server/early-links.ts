@@ -36,17 +36,22 @@ export function earlyLinks(path: string, built: BuildManifest): string | undefin
   const stageSource = `stages/${stage}/${stage}-stage.tsx`;
   const isStage = job !== undefined && built[stageSource] !== undefined;
   const { scripts, styles, letters } = neededBy(isStage ? [...pageSources, stageSource] : pageSources, built);
-  const links = [
-    ...(isStage ? [`</api/jobs/${job}>; rel=preload; as=fetch; crossorigin`] : []),
-    ...scripts.map((file) => `</${file}>; rel=modulepreload`),
+  if (scripts.length === 0) return undefined;
+  const fetched = (address: string) => `<${address}>; rel=preload; as=fetch; crossorigin`;
+  return [
+    // What starts the page and the worker comes over the connection that there is already, before all else.
+    ...scripts.slice(0, startScripts).map((file) => `</${file}>; rel=modulepreload; fetchpriority=high`),
+    ...(isStage ? [fetched(`/api/jobs/${job}`)] : []),
+    ...scripts.slice(startScripts).map((file) => `</${file}>; rel=modulepreload`),
     ...styles.map((file) => `</${file}>; rel=preload; as=style; crossorigin`),
     ...letters.map((file) => `</${file}>; rel=preload; as=font; type="font/woff2"; crossorigin`),
-  ];
-  // Everybody's page asks who is signed in; what was shared is nobody's.
-  if (scripts.length > 0 && !path.startsWith(sharedPath('')))
-    links.unshift('</api/account>; rel=preload; as=fetch; crossorigin');
-  return links.length > 0 ? links.join(', ') : undefined;
+    // Everybody's page asks who is signed in; what was shared is read without an account.
+    ...(path.startsWith(sharedPath('')) ? [] : [fetched('/api/account')]),
+  ].join(', ');
 }
+
+/** So many scripts, the first of all, start the page. */
+const startScripts = 2;
 
 /** The letters that every screen is written in: those of other alphabets are fetched where a text has them. */
 const usualLetters = /archivo-latin-wdth-normal[^/]*\.woff2$/;
