@@ -1,5 +1,5 @@
 import type { Page } from 'playwright-core';
-import type { BayState } from '../contract/bays/live.ts';
+import type { BaysState, BayState } from '../contract/bays/live.ts';
 import type { Job, Run } from '../contract/job/records.ts';
 import { startProgram, stopProgram } from '../launch/program.ts';
 import type { StartedSuvok } from '../launch/suvok-programs.ts';
@@ -42,10 +42,21 @@ class Bench {
     return (await response.json()) as T;
   }
 
-  private async mounted(vehicle: string): Promise<Job> {
+  private async mounted(vehicle: string, bay = 1): Promise<Job> {
     const job = await this.ask<Job>('POST', '/jobs', { vehicle });
-    await this.ask('PUT', '/bays/1/mounted', { jobId: job.id, setupId: job.setups[0]!.id });
+    await this.ask('PUT', `/bays/${bay}/mounted`, { jobId: job.id, setupId: job.setups[0]!.id });
     return job;
+  }
+
+  /** The bay that an instrument stands in: a dyno has one of its own. */
+  private async bayOf(name: string): Promise<BayState> {
+    for (let tries = 0; tries < 100; tries++) {
+      const { bays } = await this.ask<BaysState>('GET', '/bays');
+      const own = bays.find(({ devices }) => devices.some(({ device }) => device === name));
+      if (own) return own;
+      await new Promise((resolve) => setTimeout(resolve, 50));
+    }
+    throw new Error(`${name} stands in no bay`);
   }
 
   /** Engine speed tells the moment at which a frame was sent; the page says when that number stood on the screen. */
@@ -139,9 +150,6 @@ class Bench {
 
   /** Sixteen channels at 1 kHz for minutes: lost frames, memory, and what is stored. */
   async longRecording(): Promise<Figure[]> {
-    const job = await this.mounted('Long run');
-    const { plan } = await this.ask<BayState>('GET', '/bays/1');
-    await this.ask('PUT', '/bays/1/plan', { ...plan, kind: 'step' });
     const custom = Array.from({ length: 13 }, (_, index) => ({ name: `custom${index}`, unit: 'kPa' }));
     const client = await Instrument.connect(this.server.benchLinkPort, {
       device: 'fast-roller',
@@ -153,6 +161,9 @@ class Bench {
         ...custom,
       ],
     });
+    const own = await this.bayOf('fast-roller');
+    const job = await this.mounted('Long run', own.bay);
+    await this.ask('PUT', `/bays/${own.bay}/plan`, { ...own.plan, kind: 'step' });
     let step = 0;
     const send = (untilStep: number) => {
       for (; step < untilStep; step++) {
@@ -177,11 +188,14 @@ class Bench {
         memory.push(residentMb(this.server.recorder.child.pid!));
       await new Promise((resolve) => setTimeout(resolve, 5));
     }
-    const bay = await this.ask<BayState>('GET', '/bays/1');
-    await this.ask('POST', '/bays/1/end');
+    const bay = await this.ask<BayState>('GET', `/bays/${own.bay}`);
+    await this.ask('POST', `/bays/${own.bay}/end`);
     const device = bay.devices.find((candidate) => candidate.device === 'fast-roller')!;
     let run: Run | undefined;
+    const ended = performance.now();
     while (run?.state !== 'sealed') {
+      if (performance.now() - ended > 30_000)
+        throw new Error(`the long run is ${run?.state ?? 'not there'} after 30 s`);
       run = (await this.ask<Job>('GET', `/jobs/${job.id}`)).runs.at(-1);
       await new Promise((resolve) => setTimeout(resolve, 100));
     }
