@@ -12,15 +12,15 @@ export class SilenceWatch {
 
   /** @param silent is called once nothing has come for too long */
   constructor(
-    private readonly device: Pick<Device, 'resumes' | 'rows'>,
+    private readonly device: Pick<Device, 'resumes'>,
     private readonly silent: () => void,
   ) {}
 
   /** Something has come: the time begins anew. */
   heard(): void {
     this.stop();
-    const { rows } = this.device;
-    this.timer = setTimeout(() => this.judge(rows), this.device.resumes ? silenceMs.resuming : silenceMs.lasting);
+    const timer = setTimeout(() => this.judge(timer), this.device.resumes ? silenceMs.resuming : silenceMs.lasting);
+    this.timer = timer;
   }
 
   stop(): void {
@@ -28,14 +28,11 @@ export class SilenceWatch {
     this.timer = undefined;
   }
 
-  /** A process that was held up reads what lies in its sockets first, and judges then. */
-  private judge(rows: number): void {
-    const { timer } = this;
+  /** A process that was held up reads what lies in its sockets first: what comes now begins the time anew. */
+  private judge(timer: NodeJS.Timeout): void {
     setImmediate(() =>
       setImmediate(() => {
-        if (this.timer !== timer) return;
-        if (this.device.rows !== rows) this.heard();
-        else this.silent();
+        if (this.timer === timer) this.silent();
       }),
     );
   }
