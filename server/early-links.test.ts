@@ -3,7 +3,8 @@ import { earlyLinks, type BuildManifest } from './early-links.ts';
 
 const chunk = (file: string, imports: string[] = [], css: string[] = []) => ({ file, imports, css });
 const built: BuildManifest = {
-  'index.html': chunk('assets/index.js'),
+  'index.html': chunk('assets/index.js', ['_first.js']),
+  '_first.js': chunk('assets/first.js'),
   'page.tsx': {
     ...chunk('assets/page.js', ['_shared.js'], ['assets/page.css']),
     assets: ['assets/archivo-vietnamese-wdth-normal-r.woff2', 'assets/archivo-latin-wdth-normal-D.woff2'],
@@ -16,6 +17,7 @@ const built: BuildManifest = {
 };
 const page = [
   '/assets/index.js',
+  '/assets/first.js',
   '/assets/page.js',
   '/assets/shared.js',
   '/assets/page.css',
@@ -26,8 +28,9 @@ const filesOf = (path: string) => [...(earlyLinks(path, built) ?? '').matchAll(/
 test('a stage’s page has its job, its scripts and its styles fetched early, each once', () => {
   expect(filesOf('/jobs/12/compare')).toEqual([
     '/assets/index.js',
-    '/assets/page.js',
+    '/assets/first.js',
     '/api/jobs/12',
+    '/assets/page.js',
     '/assets/shared.js',
     '/assets/compare.js',
     '/assets/charts.js',

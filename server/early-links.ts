@@ -16,8 +16,10 @@ const buildManifest = z.record(
 );
 export type BuildManifest = z.output<typeof buildManifest>;
 
-/** What starts the page, before all else, and the page's own code, which the document does not name. */
-const pageSources = ['index.html', 'page.tsx'];
+/** What starts the page, before all else. */
+const startSource = 'index.html';
+/** The page's own code beside it, which the document does not name. */
+const pageSources = [startSource, 'page.tsx'];
 
 /** What was built into a folder; empty where the page was not built. */
 export function builtInto(folder: string): BuildManifest {
@@ -37,21 +39,19 @@ export function earlyLinks(path: string, built: BuildManifest): string | undefin
   const isStage = job !== undefined && built[stageSource] !== undefined;
   const { scripts, styles, letters } = neededBy(isStage ? [...pageSources, stageSource] : pageSources, built);
   if (scripts.length === 0) return undefined;
+  const starts = neededBy([startSource], built).scripts;
   const fetched = (address: string) => `<${address}>; rel=preload; as=fetch; crossorigin`;
   return [
     // What starts the page and the worker comes over the connection that there is already, before all else.
-    ...scripts.slice(0, startScripts).map((file) => `</${file}>; rel=modulepreload; fetchpriority=high`),
+    ...starts.map((file) => `</${file}>; rel=modulepreload; fetchpriority=high`),
     ...(isStage ? [fetched(`/api/jobs/${job}`)] : []),
-    ...scripts.slice(startScripts).map((file) => `</${file}>; rel=modulepreload`),
+    ...scripts.filter((file) => !starts.includes(file)).map((file) => `</${file}>; rel=modulepreload`),
     ...styles.map((file) => `</${file}>; rel=preload; as=style; crossorigin`),
     ...letters.map((file) => `</${file}>; rel=preload; as=font; type="font/woff2"; crossorigin`),
     // Everybody's page asks who is signed in; what was shared is read without an account.
     ...(path.startsWith(sharedPath('')) ? [] : [fetched('/api/account')]),
   ].join(', ');
 }
-
-/** So many scripts, the first of all, start the page. */
-const startScripts = 2;
 
 /** The letters that every screen is written in: those of other alphabets are fetched where a text has them. */
 const usualLetters = /archivo-latin-wdth-normal[^/]*\.woff2$/;
