@@ -1,26 +1,14 @@
-import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { describe, expect, test } from '@jest/globals';
 import { columnFields, entryKind, entryKinds, type EntryKind } from '../../contract/job/entries.ts';
-import { silentLog } from '../../contract/values/service-log.ts';
-import { openDatabase, type Database } from '../database/database.ts';
 import { columnOf } from '../database/rows.ts';
-import { freshDatabase } from '../testing/test-database.ts';
+import { fileDatabase } from '../testing/file-database.ts';
 
 /** What a migration must give the table of a short list: whoever forgets a part is told which. */
-let database: Database;
-let drop: () => Promise<void>;
-beforeAll(async () => {
-  const fresh = await freshDatabase();
-  drop = fresh.drop;
-  database = openDatabase(fresh.url, silentLog);
-});
-afterAll(async () => {
-  await database.end();
-  await drop();
-});
+const database = fileDatabase();
 
 const columnsOf = async (table: string) =>
   (
-    await database.query<{ name: string }>(
+    await database().query<{ name: string }>(
       `select column_name as name from information_schema.columns where table_schema = 'public' and table_name = $1`,
       [table],
     )
@@ -29,7 +17,7 @@ const columnsOf = async (table: string) =>
 /** The functions that its triggers call. */
 const triggersOf = async (table: string) =>
   (
-    await database.query<{ calls: string }>(
+    await database().query<{ calls: string }>(
       `select pg_proc.proname as calls from pg_trigger join pg_proc on pg_proc.oid = tgfoid
        where tgrelid = $1::regclass and not tgisinternal`,
       [table],
