@@ -265,4 +265,4 @@ type ListOf<Kind extends JobEntryKind> = z.ZodDefault<z.ZodArray<(typeof jobEntr
 /** The lists of a job’s record. One that an earlier Suvok did not know is empty. */
 export const jobEntryLists = Object.fromEntries(
   Object.entries(jobEntryKinds).map(([kind, { record }]) => [kind, z.array(record as z.ZodType).default([])]),
-) as unknown as { [Kind in JobEntryKind]: ListOf<Kind> };
+) as { [Kind in JobEntryKind]: ListOf<Kind> };
