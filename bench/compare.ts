@@ -1,4 +1,4 @@
-import type { Page } from 'playwright-core';
+import type { BrowserContextOptions, Page } from 'playwright-core';
 import { crowdedJob } from './crowded-job.ts';
 import type { Figure } from './figure.ts';
 import { withPage } from './page-bench.ts';
@@ -21,7 +21,7 @@ export function comparingFigures(): Promise<Figure[]> {
 }
 
 /** What the page itself sees of its screen, by its own clock: whoever asks from outside asks only now and then. */
-export const watchScreen = `
+const watchScreen = `
   globalThis.shown = new Promise((done) => {
     const looked = { curves: '[role=img][aria-label^="Power of"]', figures: '[data-testid="gain-table"]' };
     const times = {};
@@ -38,7 +38,7 @@ export const watchScreen = `
     }).observe(document, { childList: true, subtree: true });
   });`;
 
-export interface Shown {
+interface Shown {
   curves: number;
   figures: number;
 }
@@ -46,19 +46,36 @@ export interface Shown {
 /** When curves and figures were on the screen, ms on the page's clock. */
 export const shown = (page: Page) => page.evaluate<Shown>('globalThis.shown');
 
-/** The middle of five tries, each with nothing kept from another. */
+/** What five openings of the page told, each with nothing kept from another. */
+export async function openings<Told>(
+  page: Page,
+  open: (tab: Page) => Promise<Told>,
+  options: BrowserContextOptions = {},
+): Promise<Told[]> {
+  const told: Told[] = [];
+  while (told.length < 5) {
+    const context = await page
+      .context()
+      .browser()!
+      .newContext({ viewport: page.viewportSize(), ...options });
+    const tab = await context.newPage();
+    await tab.addInitScript(watchScreen);
+    told.push(await open(tab));
+    await context.close();
+  }
+  return told;
+}
+
+/** The middle one of an odd number of values. */
+export const middle = (values: number[]): number => values.sort((a, b) => a - b)[(values.length - 1) / 2]!;
+
 async function opening(page: Page, job: string): Promise<Figure[]> {
   const tries = async (open: (tab: Page) => Promise<Shown>) => {
-    const found: Shown[] = [];
-    while (found.length < 5) {
-      const context = await page.context().browser()!.newContext({ viewport: page.viewportSize() });
-      const tab = await context.newPage();
-      await tab.addInitScript(watchScreen);
-      found.push(await open(tab));
-      await context.close();
-    }
-    const middle = (what: keyof Shown) => found.map((times) => times[what] / 1000).sort((a, b) => a - b)[2]!;
-    return [middle('curves'), middle('figures')] as const;
+    const found = await openings(page, open);
+    return [
+      middle(found.map(({ curves }) => curves / 1000)),
+      middle(found.map(({ figures }) => figures / 1000)),
+    ] as const;
   };
   const cold = await tries(async (tab) => {
     await tab.goto(`${job}/compare`);

@@ -1,7 +1,6 @@
-import { once } from 'node:events';
-import { createServer } from 'node:net';
-import type { BrowserContext } from 'playwright-core';
-import { shown, watchScreen, type Shown } from './compare.ts';
+import { freePort } from '../launch/postgres.ts';
+import type { Page } from 'playwright-core';
+import { middle, openings, shown } from './compare.ts';
 import { crowdedJob } from './crowded-job.ts';
 import type { Figure } from './figure.ts';
 import { withPage } from './page-bench.ts';
@@ -11,7 +10,6 @@ import { slowLine, type Line } from './slow-line.ts';
 const line: Line = { bitsPerS: 20e6, delayMs: 10 };
 const host = 'suvok.shop';
 const owner = { name: 'Bench', password: 'a long word for the bench' };
-const tries = 5;
 
 /** Comparing 60 runs on another machine, nothing kept from before: how soon curves and figures are there, and how much was sent. */
 export async function elsewhereFigures(): Promise<Figure[]> {
@@ -33,14 +31,7 @@ export async function elsewhereFigures(): Promise<Figure[]> {
     const slow = await slowLine(outside.port, line, linePort);
     try {
       const origin = `https://${host}:${outside.port}`;
-      const browser = page.context().browser()!;
-      const newContext = (signedIn?: Awaited<ReturnType<BrowserContext['storageState']>>) =>
-        browser.newContext({
-          viewport: page.viewportSize(),
-          ignoreHTTPSErrors: true,
-          ...(signedIn && { storageState: signedIn }),
-        });
-      const first = await newContext();
+      const first = await page.context().browser()!.newContext({ ignoreHTTPSErrors: true });
       const door = await first.newPage();
       await door.goto(origin);
       await door.evaluate(
@@ -52,39 +43,23 @@ export async function elsewhereFigures(): Promise<Figure[]> {
           }),
         owner,
       );
-      const signedIn = await first.storageState();
+      const storageState = await first.storageState();
       await first.close();
-      const found: (Shown & { sent: number })[] = [];
-      while (found.length < tries) {
+      const asSignedIn = { ignoreHTTPSErrors: true, storageState };
+      const open = async (tab: Page) => {
         const before = slow.bytesBack();
-        const context = await newContext(signedIn);
-        const tab = await context.newPage();
-        await tab.addInitScript(watchScreen);
         await tab.goto(`${origin}/jobs/${job.id}/compare`);
-        found.push({ ...(await shown(tab)), sent: slow.bytesBack() - before });
-        await context.close();
-      }
-      const middle = (of: (one: (typeof found)[number]) => number) =>
-        found.map(of).sort((a, b) => a - b)[Math.floor(tries / 2)]!;
+        return { ...(await shown(tab)), sent: slow.bytesBack() - before };
+      };
+      const found = await openings(page, open, asSignedIn);
       const name = '60 runs from elsewhere, 20 Mbit/s and 20 ms';
       return [
-        { name: `${name}: curves`, value: middle(({ curves }) => curves / 1000), unit: 's', budget: 1.5 },
-        { name: `${name}: all figures`, value: middle(({ figures }) => figures / 1000), unit: 's' },
-        { name: `${name}: sent`, value: middle(({ sent }) => sent / 1e6), unit: 'MB' },
+        { name: `${name}: curves`, value: middle(found.map(({ curves }) => curves / 1000)), unit: 's', budget: 1.5 },
+        { name: `${name}: all figures`, value: middle(found.map(({ figures }) => figures / 1000)), unit: 's' },
+        { name: `${name}: sent`, value: middle(found.map(({ sent }) => sent / 1e6)), unit: 'MB' },
       ];
     } finally {
       slow.server.close();
     }
   }, asOthers);
-}
-
-/** A port that nobody listens on. */
-async function freePort(): Promise<number> {
-  const server = createServer();
-  server.listen(0, '127.0.0.1');
-  await once(server, 'listening');
-  const address = server.address();
-  server.close();
-  await once(server, 'close');
-  return typeof address === 'object' && address ? address.port : 0;
 }

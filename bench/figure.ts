@@ -13,15 +13,12 @@ export interface Taken extends Figure {
   byOthers: number | undefined;
 }
 
-/** A figure in a line. @param width of its name, characters */
-export function line({ name, value, unit, budget, byOthers }: Taken, width = 0): string {
+/** Names are this long at most, nearly all of them: figures stand below each other. */
+const nameWidth = 84;
+
+/** A figure in a line, for people. */
+export function line({ name, value, unit, budget, byOthers }: Taken): string {
   const bound = budget === undefined ? '' : `  (at most ${budget}${value > budget ? ': OVER' : ''})`;
   const others = byOthers === undefined ? '' : `  others had ${(100 * byOthers).toFixed(0)} %`;
-  return `${name.padEnd(width)}  ${value.toFixed(value < 10 ? 3 : 1).padStart(9)} ${unit}${bound}${others}`;
-}
-
-/** The figures as a table for people. */
-export function table(figures: readonly Taken[]): string {
-  const width = Math.max(...figures.map(({ name }) => name.length));
-  return figures.map((figure) => line(figure, width)).join('\n');
+  return `${name.padEnd(nameWidth)}  ${value.toFixed(value < 10 ? 3 : 1).padStart(9)} ${unit}${bound}${others}`;
 }

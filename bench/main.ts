@@ -5,7 +5,7 @@ import { dipDepths, familyErrors } from './accuracy.ts';
 import { checkRates } from './checks.ts';
 import { elsewhereFigures } from './elsewhere.ts';
 import { experimentRates } from './experiments.ts';
-import { line, table, type Figure, type Taken } from './figure.ts';
+import { line, type Figure, type Taken } from './figure.ts';
 import { logRates } from './logs.ts';
 import { fuellingRates } from './fuelling.ts';
 import { importFigures } from './imports.ts';
@@ -61,14 +61,15 @@ for (const name of asked.length > 0 ? asked : Object.keys(subjects)) {
   try {
     const figures = (await subjects[name]?.()) ?? [];
     const byOthers = takenSince(before);
-    taken.push(...figures.map((figure) => ({ ...figure, subject: name, byOthers })));
+    const found = figures.map((figure) => ({ ...figure, subject: name, byOthers }));
+    taken.push(...found);
+    if (!asJson) for (const figure of found) console.log(line(figure));
   } catch (error) {
     // What cannot be measured is said; what was and will be measured stands.
     console.error(`${name}: not measured: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}`);
     process.exitCode = 1;
   }
-  if (!asJson) for (const figure of taken.filter(({ subject }) => subject === name)) console.error(line(figure));
 }
-process.stdout.write(asJson ? `${JSON.stringify(taken, null, 2)}\n` : `\n${table(taken)}\n`);
+if (asJson) console.log(JSON.stringify(taken, null, 2));
 // A stand-in of a subject that failed may still be there.
 process.exit();

@@ -3,9 +3,9 @@ import { readFileSync } from 'node:fs';
 /** What the kernel counts of a process: ticks of a hundredth of a second. */
 const ticksPerS = 100;
 
-function read(pid: number, file: string): string {
+function read(file: string): string {
   try {
-    return readFileSync(`/proc/${pid}/${file}`, 'utf8');
+    return readFileSync(`/proc/${file}`, 'utf8');
   } catch {
     return '';
   }
@@ -13,13 +13,13 @@ function read(pid: number, file: string): string {
 
 /** Memory that a process holds, MB; 0 where the system does not say. */
 export function residentMb(pid: number): number {
-  return Number(/VmRSS:\s+(\d+) kB/.exec(read(pid, 'status'))?.[1] ?? 0) / 1024;
+  return Number(/VmRSS:\s+(\d+) kB/.exec(read(`${pid}/status`))?.[1] ?? 0) / 1024;
 }
 
 /** Processor time that a process has used, s; 0 where the system does not say. */
 export function processorS(pid: number): number {
   // After the name in brackets, which may hold anything: state is the first field, own and system time the 12th and 13th.
-  const fields = read(pid, 'stat').split(') ').at(-1)?.split(' ') ?? [];
+  const fields = read(`${pid}/stat`).split(') ').at(-1)?.split(' ') ?? [];
   return (Number(fields[11] ?? 0) + Number(fields[12] ?? 0)) / ticksPerS;
 }
 
@@ -32,18 +32,10 @@ export interface ProcessorTimes {
 
 /** How the processors' time was spent so far; undefined where the system does not say. */
 export function processorTimes(): ProcessorTimes | undefined {
-  const ticks = /^cpu +([\d ]+)$/m.exec(readSystem())?.[1]?.split(' ').map(Number);
+  const ticks = /^cpu +([\d ]+)$/m.exec(read('stat'))?.[1]?.split(' ').map(Number);
   if (!ticks) return undefined;
   // user nice system idle iowait irq softirq steal; what guests had is counted in the first two.
   return { all: ticks.slice(0, 8).reduce((sum, one) => sum + one, 0), byOthers: ticks[7] ?? 0 };
-}
-
-function readSystem(): string {
-  try {
-    return readFileSync('/proc/stat', 'utf8');
-  } catch {
-    return '';
-  }
 }
 
 /** Share of processor time since then that others had; undefined where nothing can be said. */
