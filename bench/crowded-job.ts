@@ -49,7 +49,7 @@ export async function crowdedJob(
         drumTorque: (rpm) => factor * usualTorque(rpm),
       });
       const form = new FormData();
-      form.append('file', new Blob([writeRecordingCsv(logged(recording))]), 'run.csv');
+      form.append('file', new Blob([writeRecordingCsv(asSent(logged(recording)))]), 'run.csv');
       form.append(
         'settings',
         JSON.stringify({ setupId, dyno: testDyno, air, engineToDrumRatio: null, startedAt: new Date().toISOString() }),
@@ -59,4 +59,13 @@ export async function crowdedJob(
     }
   }
   return ask<Job>('GET', `/jobs/${job.id}`);
+}
+
+/** Values with the digits that an instrument sends, not those of a drawn number. */
+function asSent({ time, channels }: Recording): Recording {
+  const rounded = (values: Float64Array) => values.map((value) => Number(value.toFixed(5)));
+  return {
+    time: rounded(time),
+    channels: channels.map((channel) => ({ ...channel, values: rounded(channel.values) })),
+  };
 }

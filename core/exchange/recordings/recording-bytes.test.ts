@@ -32,6 +32,33 @@ test('whatever was recorded comes back bit for bit, names in any script and valu
   );
 });
 
+/** What instruments and files give: few digits, missing values, steps of any size; and what only looks like it. */
+const decimals = fc
+  .tuple(
+    fc.nat({ max: 7 }),
+    fc.array(fc.option(fc.integer({ min: -(2 ** 31), max: 2 ** 31 }), { nil: NaN }), { maxLength: 30 }),
+  )
+  .map(([digits, wholes]) => Float64Array.from(wholes, (whole) => Number(`${whole}e-${digits}`)));
+
+test('decimals come back bit for bit, whatever their steps, zeros of either sign and missing values', () => {
+  fc.assert(
+    fc.property(decimals, fc.boolean(), (values, negativeZero) => {
+      if (negativeZero && values.length > 0) values[0] = -0;
+      const back = recordingFromBytes(bufferOf({ time: values, channels: [] })).time;
+      expect([...back].every((value, index) => Object.is(value, values[index]))).toBe(true);
+      expect(back).toHaveLength(values.length);
+    }),
+    { numRuns: 500 },
+  );
+});
+
+test('what an instrument sends takes less than a third of its float64', () => {
+  const time = Float64Array.from({ length: 1000 }, (_, index) => index / 200);
+  const rpm = time.map((at) => Math.round(20_000 + 6000 * at + 30 * Math.sin(200 * at)) / 10);
+  const recording = { time, channels: [{ name: 'engineSpeed', unit: 'rpm', values: rpm }] };
+  expect(recordingToBytes(recording).length).toBeLessThan(16_000 / 3);
+});
+
 test('a column that is a slice of larger memory is taken as the slice', () => {
   const time = Float64Array.of(9, 0, 1, 2, 9).subarray(1, 4);
   expect([...recordingFromBytes(bufferOf({ time, channels: [] })).time]).toEqual([0, 1, 2]);

@@ -1,45 +1,70 @@
+import { decimalColumn, decimalsOf } from './decimal-column.ts';
 import type { Recording } from '../../recording/recording.ts';
+
+/** How a column stands in the bytes: as decimals with so many digits, in so many bytes; null as float64. */
+type ColumnForm = { digits: number; length: number } | null;
+
+interface Header {
+  samples: number;
+  /** Of time, then of each channel. */
+  forms: ColumnForm[];
+  channels: { name: string; unit: string }[];
+}
+
+const toEight = (length: number) => Math.ceil(length / 8) * 8;
 
 /**
  * A recording as bytes, as the server sends it to the page: a little-endian
- * uint32 with the length of a JSON header padded to eight bytes, the header
- * ({samples, channels}), then one block of float64 a column, time first.
+ * uint32 with the length of a JSON header padded to eight bytes, the header, then each
+ * column, time first, at a multiple of eight bytes: as decimals where it is one (`decimalColumn`), else as float64.
  */
 export function recordingToBytes({ time, channels }: Recording): Uint8Array {
-  const header = new TextEncoder().encode(
-    JSON.stringify({ samples: time.length, channels: channels.map(({ name, unit }) => ({ name, unit })) }),
-  );
-  const headerLength = Math.ceil((header.length + 4) / 8) * 8 - 4;
-  const columns = [time, ...channels.map(({ values }) => values)];
-  const bytes = new Uint8Array(4 + headerLength + columns.length * time.length * 8);
+  const columns = [time, ...channels.map(({ values }) => values)].map((values) => {
+    const decimals = decimalColumn(values);
+    if (!decimals) return { form: null, bytes: new Uint8Array(values.buffer, values.byteOffset, values.byteLength) };
+    return { form: { digits: decimals.digits, length: decimals.bytes.length }, bytes: decimals.bytes };
+  });
+  const told: Header = {
+    samples: time.length,
+    forms: columns.map(({ form }) => form),
+    channels: channels.map(({ name, unit }) => ({ name, unit })),
+  };
+  const header = new TextEncoder().encode(JSON.stringify(told));
+  const headerLength = toEight(header.length + 4) - 4;
+  const length = columns.reduce((sum, { bytes }) => sum + toEight(bytes.length), 4 + headerLength);
+  const bytes = new Uint8Array(length);
   new DataView(bytes.buffer).setUint32(0, headerLength, true);
   bytes.fill(0x20, 4, 4 + headerLength);
   bytes.set(header, 4);
-  columns.forEach((column, index) => {
-    bytes.set(
-      new Uint8Array(column.buffer, column.byteOffset, column.byteLength),
-      4 + headerLength + index * time.byteLength,
-    );
-  });
+  let at = 4 + headerLength;
+  for (const column of columns) {
+    bytes.set(column.bytes, at);
+    at += toEight(column.bytes.length);
+  }
   return bytes;
 }
 
 /**
- * The recording in the bytes that `recordingToBytes` made. Its columns share their memory.
+ * The recording in the bytes that `recordingToBytes` made. Columns of float64 share their memory.
  * @param from where it begins in the bytes; a multiple of eight
  * @throws RangeError when the bytes are cut short, SyntaxError or TypeError when they are something else
  */
 export function recordingFromBytes(bytes: ArrayBuffer, from = 0): Recording {
   const headerLength = new DataView(bytes).getUint32(from, true);
-  const header = JSON.parse(new TextDecoder().decode(new Uint8Array(bytes, from + 4, headerLength))) as {
-    samples: number;
-    channels: { name: string; unit: string }[];
-  };
-  const column = (index: number) =>
-    new Float64Array(bytes, from + 4 + headerLength + index * header.samples * 8, header.samples);
+  const header = JSON.parse(new TextDecoder().decode(new Uint8Array(bytes, from + 4, headerLength))) as Header;
+  let at = from + 4 + headerLength;
+  const columns = header.forms.map((form) => {
+    const length = form?.length ?? header.samples * 8;
+    // Longer than the column by what fills it up: bytes that end within are cut short as well.
+    const column = new Uint8Array(bytes, at, toEight(length)).subarray(0, length);
+    at += toEight(length);
+    return form
+      ? decimalsOf(column, form.digits, header.samples)
+      : new Float64Array(bytes, column.byteOffset, header.samples);
+  });
   return {
-    time: column(0),
-    channels: header.channels.map(({ name, unit }, index) => ({ name, unit, values: column(index + 1) })),
+    time: columns[0]!,
+    channels: header.channels.map((channel, index) => ({ ...channel, values: columns[index + 1]! })),
   };
 }
 
