@@ -1,5 +1,12 @@
 import { keys } from '../state/query-keys.ts';
-import { keepPreviousData, skipToken, useQueries, useQuery, type UseQueryOptions } from '@tanstack/react-query';
+import {
+  keepPreviousData,
+  skipToken,
+  useQueries,
+  useQuery,
+  useQueryClient,
+  type UseQueryOptions,
+} from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Run } from '../../contract/job/records.ts';
 import type { FiguresView } from '../../core/figures/request/figures-request.ts';
@@ -51,13 +58,17 @@ export function figuresKey({ job, guest, view, learned }: WorkerRequest) {
 
 /** The figures for a request, the earlier ones standing until new ones are made. */
 export function useFigures(request: WorkerRequest | undefined) {
+  const client = useQueryClient();
+  const queryKey = request ? figuresKey(request) : keys.figures('none');
+  const keeping = { staleTime: Infinity, gcTime: 10_000, retry: false } as const;
+  // Asked for at once: the worker makes them while the rest of the screen is still being drawn for the first time.
+  if (request && !client.getQueryState(queryKey))
+    void client.prefetchQuery({ queryKey, queryFn: () => figuresWorker().figures(request), ...keeping });
   return useQuery<JobFigures>({
-    queryKey: request ? figuresKey(request) : keys.figures('none'),
+    queryKey,
     queryFn: request ? () => figuresWorker().figures(request) : skipToken,
     placeholderData: keepPreviousData,
-    staleTime: Infinity,
-    gcTime: 10_000,
-    retry: false,
+    ...keeping,
   });
 }
 
