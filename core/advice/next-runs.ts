@@ -2,7 +2,7 @@ import type { Severity } from '../checks/check.ts';
 import { formatShare } from '../units/spoken.ts';
 import type { Drift } from '../comparison/drift.ts';
 
-/** What is known when it is asked what to run next. */
+/** What is known at the moment when the next run is chosen. */
 export interface SoFar {
   letter: string;
   /** Letter of the setup that it was changed from, or is compared with; undefined for the first. */

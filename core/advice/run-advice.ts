@@ -52,7 +52,7 @@ export function runAdvice(
     drift: range?.drift,
     bracketed: parent !== undefined && returnedTo(job, setup.id, parent.id),
   });
-  // A return that is what comes next anyway is not advised twice.
+  // A return is not advised twice where it is the next step anyway.
   const isReturn = figures?.next?.why === 'return';
   return [...next, ...found.filter(({ id }) => !(isReturn && id === 'bracket'))];
 }

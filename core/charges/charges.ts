@@ -85,7 +85,7 @@ export function proposals(job: ChargedJob, prices: readonly Price[], dayOf: (mom
 /** What lines come to, by currency: two are never added up. */
 export function sums(lines: readonly Charge[]): { currency: string; amount: number }[] {
   const byCurrency = new Map<string, number>();
-  // In hundredths, so that a long list adds up to the cent.
+  // Added up in hundredths, so that the sum of a long list is right to the cent.
   for (const { currency, quantity, amount } of lines)
     byCurrency.set(currency, (byCurrency.get(currency) ?? 0) + Math.round(quantity * amount * 100));
   return Array.from(byCurrency, ([currency, cents]) => ({ currency, amount: cents / 100 }));

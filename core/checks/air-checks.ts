@@ -4,7 +4,7 @@ import { stationPressureHpa } from '../air/air.ts';
 import { standards, type Correction, type StandardId } from '../air/correction.ts';
 import type { Finding } from './check.ts';
 
-/** What is known of the air and the engine beside the reading itself. */
+/** What the checks of the air need beside the reading: its age, the shop's height, the engine. */
 export interface AirCircumstances {
   /** How long before the run the air was read, s. */
   ageS?: number | undefined;
@@ -81,7 +81,7 @@ export function pressureLooksSeaLevel(air: Air | undefined, altitudeM: number | 
   if (!air || altitudeM === undefined || altitudeM < leastAltitudeM) return undefined;
   const usual = stationPressureHpa(1013.25, altitudeM);
   const above = air.pressureHpa - usual;
-  // Nearer to the sea's pressure than to the shop's, and more than weather explains.
+  // Nearer to the sea-level pressure than to the shop's own, and by more than weather explains.
   if (above < Math.max(weatherHpa * 0.9, 0.6 * (1013.25 - usual))) return undefined;
   return {
     id: 'pressure-looks-sea-level',

@@ -49,7 +49,7 @@ export function rough(run: SweepDrive): Finding | undefined {
     torque.push(long.slope);
   }
   if (middle.length < 12) return undefined;
-  // Half of all squares lie below 0.455 variances.
+  // Half of all squared normal values lie below 0.455 of their variance.
   const [shortVariance, middleVariance] = [medianOf(short) / 0.455, medianOf(middle) / 0.455];
   const noiseInMiddle = shortVariance / (middleS / shortS) ** 3;
   const share = Math.sqrt(Math.max(0, middleVariance - noiseInMiddle)) / medianOf(torque);

@@ -179,7 +179,7 @@ function followsTorque(trace: SlipTrace): boolean {
   const [load, excess] = [everyNth(trace.load, trace.every), everyNth(trace.excess, trace.every)];
   const high = excess.filter((_, index) => sampleAt(load, index) > 0.9);
   const low = excess.filter((_, index) => sampleAt(load, index) < 0.75);
-  // Slip that takes torque away is not made by it.
+  // Slip that takes torque away is not explained by torque.
   if (low.length > 5 && high.length > 5 && mean(high) < mean(low)) return false;
   return explained([load, load.map((value) => value * value)], excess) > explainedByTorque;
 }
@@ -215,7 +215,7 @@ function explained(columns: readonly Float64Array[], y: Float64Array): number {
   };
   const target = centred(y);
   const total = dot(target, target);
-  // One column after the other, each freed of the earlier ones.
+  // Each column in turn is made orthogonal to the earlier ones (Gram and Schmidt).
   let left: Float64Array = target;
   const basis: Float64Array[] = [];
   for (const column of columns) {
@@ -232,7 +232,7 @@ function mean(values: Float64Array): number {
   return values.reduce((sum, value) => sum + (value || 0), 0) / values.length;
 }
 
-/** a less its part along b. */
+/** a less its projection on b. */
 function minus(a: Float64Array, b: Float64Array) {
   const share = dot(a, b) / dot(b, b);
   return a.map((value, index) => value - share * sampleAt(b, index));

@@ -31,9 +31,9 @@ const beforeOpeningS = 0.1;
 /** A lead-in tells the locked ratio if it holds so many samples and its ratio strays by no more than this share. */
 const leastLocked = 10;
 const steadyShare = 0.01;
-/** An axle whose drums turn at less than this share of the other's stands: it is not driven. */
+/** An axle whose drums turn more slowly than this share of the other's is not driven: it stands. */
 const standingShare = 0.2;
-/** Without a lead-in the lowest values of the sweep stand for it. */
+/** Without a lead-in, the lowest values of the sweep stand for the locked ratio. */
 const lowestShare = 0.05;
 
 /**

@@ -147,7 +147,7 @@ export function limiter(run: SweepDrive): Finding | undefined {
     full >= 20 &&
     sampleAt(throttle, first) > openShare * full &&
     sampleAt(throttle, last) > openShare * full;
-  // What keeps the drum turning, beyond the scatter that such a short fit has while the pull still goes on.
+  // Torque that keeps the drum turning, beyond what the short fit's own scatter explains while the pull still goes on.
   const before = [Math.max(run.first, run.last - (last - first)), run.last] as const;
   const losses = lossTorque(dyno.parasitic, top);
   const drives =

@@ -22,7 +22,7 @@ export interface ChannelChange {
   inSpreads: number;
 }
 
-/** Differences smaller than this share of the reading are the arithmetic's. */
+/** A difference below this share of the reading is rounding. */
 const nothing = 1e-9;
 
 /**
@@ -80,7 +80,7 @@ function inSpreadsOf({ difference, test, baseline, standardDeviation }: MeanDiff
   return isNothing ? 0 : Math.abs(difference) / standardDeviation;
 }
 
-/** Those without a spread come after all others. */
+/** Channels without a spread come last. */
 function orderOf({ inSpreads }: ChannelChange): number {
   return Number.isNaN(inSpreads) ? -1 : Math.min(inSpreads, Number.MAX_VALUE);
 }

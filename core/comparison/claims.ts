@@ -15,13 +15,13 @@ export interface ChosenRange {
   fromRpm: number;
   toRpm: number;
   difference: MeanDifference;
-  /** Its probability when the plan was full, where runs were made since. */
+  /** Its probability at the time when the plan was full, where more runs were made since. */
   pAtCompletion?: number | undefined;
   /** What run order says of this range's gain; undefined where it says nothing. */
   drift: Drift | undefined;
 }
 
-/** What may be said of a comparison, so that anything at all is said wrongly in at most one of twenty. */
+/** What may be said of a comparison. Over all comparisons, at most one in twenty says anything that is wrong. */
 export interface Claims {
   /** Verdicts on the chosen ranges, in their order. */
   verdicts: Verdict[];
@@ -31,7 +31,10 @@ export interface Claims {
   clearStretches: ClearStretch[];
 }
 
-/** The ranges chosen beforehand take most of the chance of a wrong claim, the stretches found in the data the rest. */
+/**
+ * How the chance of a wrong claim is divided: the ranges chosen beforehand have most of it, the stretches found in the
+ * data the rest.
+ */
 const stretchesWeight = 0.1;
 
 /** All claims of one comparison share this chance of a wrong one. */

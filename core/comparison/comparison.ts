@@ -123,7 +123,7 @@ export function compareRuns(
       difference: peaks,
     },
     largest: { rpm: sampleAt(band.engineSpeedRpm, largest), gain: sampleAt(band.gain, largest) },
-    // Where the baseline is still climbing at the end of what is shared, its peak is nowhere in it.
+    // Where the baseline still climbs at the end of the shared range, its peak lies outside of it.
     earliness: earlinessOf(band.engineSpeedRpm, band.test, band.baseline),
   };
 }
@@ -172,7 +172,7 @@ export function differencePerRun(
   const [test, baseline, ...alike] = groups;
   const [ofTest, ofBaseline] = [test.map(figure), baseline.map(figure)];
   if ([...ofTest, ...ofBaseline].some((value) => Number.isNaN(value))) return undefined;
-  // The size of both, so that exchanged sides have the same interval.
+  // The size of both together, so that the interval is the same when the sides are exchanged.
   const size = Math.abs(meanOf(ofTest) + meanOf(ofBaseline)) / 2;
   const { spread, remount, level } = around;
   return meanDifference(ofTest, ofBaseline, {
@@ -213,7 +213,7 @@ export function differenceAt(groups: ComparedRuns, rpm: number, around: Surround
   );
 }
 
-/** Runs farther apart than this do not belong to one session's drift, ms. */
+/** Runs farther apart than this are of different sessions: they share no drift, ms. */
 const sessionMs = 12 * 3600e3;
 
 /** Drift of a band's mean from run to run, where the runs' order is known and of one session. */

@@ -69,7 +69,7 @@ export function apartInOrder(
 /** Taking the drift out may widen the interval's square by this factor before the design counts as unable to. */
 const toleratedWidening = 1.6;
 
-/** Runs of a side's own state that are in no mean of it: a setup that went back to it. */
+/** Runs in the same state as a side that are not part of its mean: those of a setup that went back to it. */
 export interface Returns {
   test: readonly OrderedValue[];
   baseline: readonly OrderedValue[];
@@ -120,7 +120,7 @@ export function driftOf(
   const apart = meanOrder(test) - meanOrder(baseline);
   const plain = meanOf(test.map((run) => run.value)) - meanOf(baseline.map((run) => run.value));
   const perMean = 1 / test.length + 1 / baseline.length;
-  // The slope knows something of a mean whose runs are not the whole of their state.
+  // Where a mean lacks some runs of its state, the slope tells something of that mean: the two are correlated.
   const shared = (meanOrder(test) - meanOrder(states[0]!) - (meanOrder(baseline) - meanOrder(states[1]!))) / sxx;
   const widening = 1 + (apart ** 2 / sxx - 2 * apart * shared) / perMean;
   const t = studentT(0.95, df);
@@ -128,7 +128,7 @@ export function driftOf(
   return {
     perRun,
     halfWidth: t * error,
-    // Without any scatter about the line there is no doubt of it.
+    // Points that lie exactly on the line leave no uncertainty.
     pValue: error > 0 ? twoSidedProbability(perRun / error, df) : Number(perRun === 0),
     adjusted: plain - perRun * apart,
     adjustedHalfWidth: t * Math.sqrt(variance * perMean * widening),

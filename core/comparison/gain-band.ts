@@ -73,7 +73,7 @@ export function gainBand(
   const gained = independentAlong(kappaRad);
   const perSide = sides.map((group) => ({ ...group, square: smooth(group.square) }));
   const pooled = smooth(pooledSquare(all, speeds.length));
-  // Before the runs tell of it, the spread at one speed is that of a mean, and of shape beside it.
+  // While few runs tell of it, the spread at one speed is the assumed one: that of a mean, and of shape beside it.
   const priorDf = spread?.df ?? 0;
   const middleMean = baselineMean.map((kw, index) => (kw + sampleAt(testMean, index)) / 2);
   const before = middleMean.map((kw) => (spread ? narrowing(0) * (spread.share * kw) ** 2 + leastDeviationKw ** 2 : 0));
@@ -105,7 +105,7 @@ export function gainBand(
       ? satterthwaite([sampleAt(square, middle), within], [addedMiddle, remount.df])
       : within;
   const usable = df > 0;
-  // A remount moves a curve as a whole: it turns nothing.
+  // A new mounting moves a curve up or down as a whole and does not change its shape.
   const shareTurning = addedMiddle > 0 ? sampleAt(square, middle) / (sampleAt(square, middle) + addedMiddle) : 1;
   const pointwiseT = usable ? studentT(level, df) : NaN;
   const baselineSpread = ownSpreads ? ownSides[1]! : single;

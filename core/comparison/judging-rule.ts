@@ -95,7 +95,7 @@ export function paidFor(rule: JudgingRule, pNow: number, pAtCompletion: number =
   return Math.min(now, Math.max(pAtCompletion / plannedShare, pNow));
 }
 
-/** Share of the chance of a wrong claim that what is found now has, whatever was found when the plan was full. */
+/** Share of the chance of a wrong claim that this look has, apart from that of the look at the full plan. */
 export function shareNow(rule: JudgingRule): number {
   if (rule.kind === 'every-look') return shareOfLook(rule.look);
   return rule.further === 0 ? plannedShare : (1 - plannedShare) * shareOfLook(rule.further);

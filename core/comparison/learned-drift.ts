@@ -21,7 +21,7 @@ export function learnedDrift(history: readonly Repeats[]): UsualDrift {
     slope && share > 0 && runs > 2 ? [{ runs, share, ...slope }] : [],
   );
   if (known.length < leastSetups) return usualDrift.learned;
-  // What is left beside each one's own slope: the spread itself holds the drift.
+  // Scatter beside each setup's own slope: the plain spread contains the drift as well.
   const df = known.reduce((sum, { runs }) => sum + runs - 2, 0);
   const left = known.reduce(
     (sum, { runs, share, perRun, placeScatter }) => sum + (runs - 1) * share ** 2 - perRun ** 2 * placeScatter,

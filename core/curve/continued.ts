@@ -9,7 +9,7 @@ export interface ContinuedCurve {
 
 /** A curve that ends within this of the other's end, rpm, was not cut short. */
 const leastMissingRpm = 150;
-/** The level is taken over the last part that both cover, rpm: one point would carry its noise on. */
+/** The level is the mean over the last part that both cover, rpm: a single point's noise would be carried on. */
 const levelledRpm = 300;
 
 /**

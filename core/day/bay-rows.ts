@@ -28,7 +28,7 @@ export interface BayRow {
 
 /** A booking that is this much late is told of, min. */
 export const lateFromMin = 10;
-/** What is over its time and goes on takes this much longer at least, min: nobody knows how much. */
+/** Work that is over its time and still goes on is taken to last this much longer, min: nobody knows how much. */
 const leastRestMin = 10;
 
 /**
@@ -101,7 +101,7 @@ function expected(
         lateMin: late(expectedToMs, toMs),
       };
     }
-    // On the floor several cars stand at once, and nothing tells whether they do.
+    // On the floor several cars may stand at once, and nothing tells which of them do.
     const floor = booking.bay === null;
     const isPast = nowMs > toMs;
     const expectedFromMs = floor || isPast ? fromMs : Math.max(fromMs, freeFromMs, nowMs > fromMs ? nowMs : fromMs);

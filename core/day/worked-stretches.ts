@@ -109,7 +109,7 @@ function partedByRests(
     });
     at = end;
   }
-  // Of a single run that is over nothing but its moment is left.
+  // Of a single run that is over, only its moment is known.
   work(at, Math.max(toMs, parts.length === 0 ? at + 1 : toMs), true);
   return parts;
 }

@@ -4,7 +4,9 @@ import { testsSentence } from '../wording/kind-words.ts';
 import { forecastOutcome, type Forecast } from '../forecasts/forecast.ts';
 import type { JobFigures } from './job-figures.ts';
 
-/** What a job came to, small enough for a line of a list: read from its figures, and never decided anew. */
+/**
+ * What a job came to, small enough for a line of a list. It is read from the job's figures; nothing is decided here.
+ */
 export interface JobHeadline {
   /** Setup that the figures are of: what is delivered, or was tried last. */
   letter: string;

@@ -39,11 +39,11 @@ export function neededRuns<Run extends RunRecord>(request: {
 export function makeJobFigures(request: FiguresRequest, readings: ReadonlyMap<number, Reading>): JobFigures {
   const { job, guest, view, learned } = request;
   const sides = sidesOf(request);
-  // A frozen list holds for the setup that it is the baseline of.
+  // A frozen list of runs stands for the baseline's setup alone.
   const frozen = job.baseline?.setupId === sides.baselineId ? job.baseline : null;
   const runs: FiguredRun[] = [];
   const unusable: UnusableRun[] = [];
-  // A guest's runs are held against this job's limits, as its curves are against this job's curves.
+  // A guest's runs are held against this job's limits, for its curves are laid beside this job's curves.
   const take = (
     run: RunRecord,
     of: Pick<GuestRecord, 'baseline' | 'ignition' | 'boosted' | 'fuelRegulation' | 'tyres' | 'vehicle'> & {
@@ -123,7 +123,7 @@ function spanOf(
   runs: readonly FiguredRun[],
 ): Span {
   const sweeps = sweepsOf(from, readings);
-  // Without a usable baseline run the first usable one serves.
+  // Where the baseline has no usable run, the first usable run of all serves.
   const used = sweeps.length > 0 ? sweeps : runs.slice(0, 1).map(({ sweep }) => sweep);
   return used.length > 0 ? resolvedSpan(smoothing, used) : 0;
 }
@@ -178,7 +178,7 @@ function figuredRun(
       origin,
       dyno: run.dyno,
       gear: run.gear ?? undefined,
-      // Tyres stand on a roller; a hub's bear no power.
+      // On rollers the car stands on its tyres; on a hub dyno its tyres carry no power.
       tyres: run.dyno.kind === 'hub' ? undefined : (run.tyres ?? tyres) || undefined,
       tyrePressureKpa: run.dyno.kind === 'hub' ? undefined : (run.tyrePressureKpa ?? undefined),
       fuel: run.fuel?.name || undefined,

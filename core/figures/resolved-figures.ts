@@ -25,7 +25,7 @@ export function resolvedFigures(runs: readonly FiguredRun[], request: ResolvedRe
   const unusable: UnusableRun[] = [];
   const states = sameStates(setupSteps(request.setups));
   const figured = runs.flatMap((stored): CountedRun[] => {
-    // What comes from another job is in no state of this one's.
+    // Runs of another job share no state of the car with this job's.
     const run = stored.conditions.origin === undefined ? { ...stored, state: states.get(stored.setupId) } : stored;
     try {
       const figures = figuresOf(run, request);
@@ -115,7 +115,7 @@ function targetsOf({ setups, counted, spread }: PairsOf, request: ResolvedReques
   return { targets: targetsOfJob(targets, runs, { spread, shown: shownScale(request), kind }) };
 }
 
-/** A norm of one figure makes no comparison of curves: how far the setup is from it is said instead. */
+/** A norm that is a single figure gives no curve to compare with: a sentence says how far the setup is from it. */
 function normOf(
   request: ResolvedRequest,
   norm: BorrowedCurve & { peakKw: number },

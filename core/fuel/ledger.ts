@@ -45,7 +45,7 @@ export function fuelAfter(entries: readonly FuelEntry[]): FuelState {
       const [last, before] = [entry.ethanolPct, readings.at(-1)];
       readings.push(last);
       const agree = before !== undefined && Math.abs(last - before) <= settledWithinPct;
-      // Nothing was added since it came: one reading is as good as the tank is mixed.
+      // Nothing was added since the car came: one reading is enough.
       const settled = agree || !changed;
       state.moving = !settled;
       if (settled) Object.assign(state, { ethanolPct: last, from: 'measured' });

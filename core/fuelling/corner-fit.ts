@@ -79,7 +79,7 @@ export function fitCorners(axes: FuellingAxes, blocks: readonly Block[], smooth:
   let variance = usualBend ** 2 / 100;
   const believed = prior(columns, rows, smooth);
   let fit = solved(blocks, count, believed, variance);
-  // The prior is worth what it is against the readings' own variance, which the first fit tells.
+  // The prior is weighed against the readings' own variance, which the first fit finds.
   for (let round = 0; round < 2; round++) {
     variance = Math.max(1e-9, residualVariance(blocks, fit));
     fit = solved(blocks, count, believed, variance);

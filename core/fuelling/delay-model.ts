@@ -41,14 +41,14 @@ export class DelayModel {
     const known = this.misfits.get(key);
     if (known !== undefined) return known;
     const residuals = this.residuals(totalS, lagS);
-    // Transport and lag can hardly be told apart by themselves: a lag far from the usual one needs more to speak for it.
+    // Transport and lag can hardly be told apart from the data alone: a lag far from the usual one needs more evidence.
     const unusual = ((lagS - usualDelay.lagS) / usualLagSd) ** 2;
     const found = inner(residuals, residuals) * Math.exp(unusual / residuals.length);
     this.misfits.set(key, found);
     return found;
   }
 
-  /** Takes from every row what the one before it tells. */
+  /** Takes the part out of every row that the row before it predicts. */
   whiten(totalS: number, lagS: number): void {
     const residuals = this.residuals(totalS, lagS);
     let next = 0;
@@ -123,7 +123,7 @@ export class DelayModel {
         const here = sampleAt(column, at);
         const now = here + sampleAt(share, index) * (sampleAt(column, at + 1) - here);
         value += sampleAt(follows, index) * (now - value);
-        // Numbers too small to be normal ones would cost a hundred times as much.
+        // Numbers near zero that are not normal floating-point ones would make each step a hundred times slower.
         if (value < tail && value > -tail) value = 0;
         out[index] = value;
       }

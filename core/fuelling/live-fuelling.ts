@@ -13,7 +13,10 @@ import { usualDelay, type ProbeDelay } from './gas-way.ts';
 const leastStepS = 0.019;
 /** So much is looked at anew each time, s; what came before is settled. */
 const lookedAtS = 60;
-/** Settled no nearer to the newest row than this, and looked at from this long before: the probe's memory, s. */
+/**
+ * What is settled ends this long before the newest row, and each look begins this long before that: the probe's memory,
+ * s.
+ */
 const openS = 8;
 const beforeS = 4;
 /** What is told while driving waits so much longer, s: rows on their way lie a little otherwise than what is stored, and what was called known stays known. */
@@ -41,7 +44,7 @@ export class LiveFuelling {
 
   push(row: Float64Array): void {
     const last = this.rows.at(-1);
-    // A clock that begins anew begins another log.
+    // A clock that steps back begins another log.
     if (last && sampleAt(row, 0) < sampleAt(last, 0)) this.rows = [];
     if (!last || sampleAt(row, 0) < sampleAt(last, 0) || sampleAt(row, 0) - sampleAt(last, 0) >= leastStepS)
       this.rows.push(row.slice());

@@ -64,7 +64,8 @@ export function nextCell(
     if (!wanted(cell) || !unsettled(fitted)) return;
     const way = at ? Math.abs((cell % columns) - at.column) + Math.abs(rowOf(cell) - at.row) : cell / 1000;
     const climb = climbCost * Math.max(0, rowOf(cell) - highest - 1);
-    // What is thin is nearly done; what is known and open waits until all has been seen once.
+    // Cells with a little data are finished first; known cells that still need a change wait until every cell has been
+    // visited once.
     const known = knowledgeOf(fitted) === 'known';
     const cost = cell === going && !known ? -1 : way + climb + (known ? 100 : 0);
     if (!best || cost < best.cost) best = { cell, cost };

@@ -143,7 +143,7 @@ const point = (id: PointId, done: boolean, yes: Sentence, no: Sentence): Point =
 
 type RecordedJob = Omit<ClosingJob, 'putBack'> & Parameters<typeof putBackItems>[0];
 
-/** What is looked at when a job is closed, as its file stands. The road check is a point of its own. */
+/** The points of closing a job, by what is on file. The road check is a point of its own. */
 export function pointsOfJob(job: RecordedJob): Point[] {
   const isFailed = (key: string) => job.inspections.some((entry) => entry.key === key && entry.outcome === 'fail');
   const failed = inspectionItems(job).filter(({ key, part }) => part !== 'hand-over' && isFailed(key));

@@ -101,7 +101,7 @@ export type TimeToReady =
   | { when: 'never'; restC: number }
   | { when: 'unknown' };
 
-/** Estimates further off than this factor either way are no estimates. */
+/** An estimate that may be wrong by more than this factor either way is not given. */
 const toldWithin = 2.5;
 
 /**

@@ -31,7 +31,7 @@ export function heatStateOf<Run extends HeatRun>(job: HeatJob<Run>, run: Run, ba
   const endings = job.runs.flatMap(({ id, endedAt }) => (id !== run.id && endedAt ? [Date.parse(endedAt)] : []));
   const ended = Math.max(...endings.filter((at) => at <= began), 0);
   const restedMin = ended === 0 ? undefined : (began - ended) / 60_000;
-  // A baseline run is not its own measure.
+  // A run of the baseline is not measured against itself.
   const others = job.runs.filter((other) => other.id !== run.id);
   return heatState(run.startTemperatures, baselineWindow({ ...job, runs: others }, baseline), restedMin);
 }

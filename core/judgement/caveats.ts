@@ -32,7 +32,7 @@ export function caveatsOf(
   const respects = unlike.map(({ severity, message }): Caveat => ({ severity, text: message }));
   const ofBoth = sameSaidOnce([
     ...found(test, ({ limit }) => !limit),
-    // What the baseline went beyond is told of it where it stands itself.
+    // A limit that the baseline broke is told where the baseline is looked at.
     ...found(baseline, ({ limit }) => !limit),
   ]);
   return [...caveats(found(test, ({ limit }) => limit)), ...respects, ...caveats(ofBoth)]

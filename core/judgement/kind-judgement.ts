@@ -164,11 +164,12 @@ function differenceOf(
     ),
   );
   if (Number.isNaN(found.halfWidth)) {
-    // Blocks of a cruise count its drift; nothing within one run tells how its repeats differ otherwise: shown, never claimed.
+    // Within a cruise the blocks count its drift. Of other kinds nothing within one run tells how repeats differ: their
+    // figures are shown and never claimed.
     if (kind !== 'cruise') return { ...means, halfWidth: own, pValue: NaN };
     return { ...means, halfWidth: own, pValue: probability(found.difference, own) };
   }
-  // Repeats that agree by luck are no surer than one of them is.
+  // Repeats that happen to agree closely do not make the mean surer than one run's own interval.
   if (own > found.halfWidth)
     return { ...means, halfWidth: own, pValue: Math.max(found.pValue, probability(found.difference, own)) };
   return { ...means, halfWidth: found.halfWidth, pValue: found.pValue };

@@ -22,7 +22,7 @@ export interface PairRuns {
 
 /** A change that owners ask about where this one has not said: 1 % of power. */
 const usualWantedShare = 0.01;
-/** Nobody makes more runs than this for one question. */
+/** More runs than this are never proposed for one question. */
 const mostRuns = 20;
 
 /**

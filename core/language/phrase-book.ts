@@ -14,7 +14,7 @@ interface Pattern {
   /** Which hole each group of the match is, and whether it is a list. */
   holes: readonly { index: number; list: boolean }[];
   pieces: Pieces;
-  /** Letters that are not put in: the pattern that says most is tried first. */
+  /** Letters of the phrase itself, outside of its holes: patterns with most of them are tried first. */
   said: number;
 }
 
@@ -74,7 +74,7 @@ export class PhraseBook {
         );
         return pieces.map((piece) => (typeof piece === 'number' ? (put.get(piece) ?? '') : piece)).join('');
       }
-    // With words in it, it is somebody's own: nobody's text is rewritten.
+    // A text with words that are in no phrase is somebody's own: it is never rewritten.
     return ownWords.test(text) ? text : this.figures(text);
   }
 

@@ -3,7 +3,9 @@ import type { Finding } from '../checks/check.ts';
 import type { Drift } from '../comparison/drift.ts';
 import type { DynoProfile } from '../dyno/dyno-profile.ts';
 
-/** What a comparison wants to know of a run beside its curve. What is not known is left out, and not compared. */
+/**
+ * What a comparison wants to know of a run beside its curve. A field that is not known is left out and not compared.
+ */
 export interface RunConditions {
   label: string;
   /** The vehicle, where runs of several are laid beside one another. */

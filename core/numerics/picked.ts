@@ -9,7 +9,7 @@ export function pickedAt(values: Float64Array, places: ArrayLike<number>): Float
   return picked;
 }
 
-/** Every so manyth value of a series, its first one among them. */
+/** Every n-th value of a series, beginning with the first. */
 export function everyNth(values: Float64Array, every: number): Float64Array {
   return seriesOf(Math.ceil(values.length / every), (index) => values[index * every]!);
 }

@@ -1,4 +1,7 @@
-/** It must have slowed by so much over the time that is looked back over, else it stands or is driven: a heavy roller slows by little. */
+/**
+ * The drum must have slowed by this share over the time that is looked back over; otherwise it stands or is driven. A
+ * heavy roller slows by little.
+ */
 const slowsBy = 0.002;
 const lookBackS = 3;
 /** Speeds are noisy: so much at either end of that time is taken together, s. */

@@ -89,20 +89,21 @@ function jumpAt(time: Float64Array, speed: Float64Array, index: number, scatter:
   const [from, to] = [earlier(nearS) ?? before, later(nearS) ?? after];
   if (!before || !after || !from || !to) return undefined;
   const acceleration = (before.slope + after.slope) / 2;
-  // Both sides must tell of one steady pull, or the drum's own doings would pass for the clock's.
+  // Both sides must show the same steady pull; otherwise a real change of the drum's speed would pass for a fault of
+  // the clock.
   const alike = before.slope * after.slope > 0 && ratio(before.slope, after.slope) < leastAlike;
   if (Math.abs(acceleration) < leastAcceleration || !alike) return undefined;
   const passed = (to.first - from.last) / acceleration;
   const hole = time[index + 1]! - time[index]!;
   if (passed < -0.2 * hole) return undefined;
-  // Time goes on, however little: no step takes it back.
+  // Taking a step back never makes time stand still or go backwards.
   const byS = hole - Math.max(passed, 1e-4);
   const least = Math.max(leastJumpS, (scatterTimes * scatter) / Math.abs(acceleration) / 2);
   // Across a hole the acceleration itself may change: only a step that explains most of the hole is one.
   return Math.abs(byS) > Math.max(least, byS > 0 ? 0.6 * hole : 0.3 * hole) ? byS : undefined;
 }
 
-/** The middle of a thousand of the values: enough to know what is usual. */
+/** The median of about a thousand of the values, which is enough to know what is usual. */
 function usual(values: Float64Array): number {
   const every = Math.max(1, Math.floor(values.length / 1000));
   return medianOf(everyNth(values, every));

@@ -42,7 +42,7 @@ export function edgesIn(time: Float64Array, impulse: Float64Array, first: number
   let top = -1;
   for (let index = 0; index < size.length; index++) {
     const over = size[index]! > threshold;
-    // A change of sign is another edge, even when the jump never fell below the threshold.
+    // Where the sign changes another edge begins, even if the jump stayed above the threshold between them.
     const turned = top >= 0 && jump[index]! * jump[top]! < 0;
     if (top >= 0 && (!over || turned)) {
       edges.push({ at: first + top, jumpNm: jump[top]! });

@@ -55,7 +55,7 @@ export function lastingFall(
   let best: { from: number; width: number; lost: number; before: number; sure: number } | undefined;
   for (const width of new Set(widthsRpm.map((wide) => Math.max(1, Math.round(wide / widthRpm))))) {
     for (let from = side; from + width + side < count; from++) {
-      // Most of a healthy pull is passed over by a look at the means of both sides.
+      // In a healthy pull most places are dismissed by comparing the means of both sides.
       if (cells.mean(from + width, side) > (1 - leastLost / 2) * cells.mean(from - side, side)) continue;
       const fit = cells.rampFit(from, width);
       if (!fit || fit.sure < sure) continue;
@@ -71,7 +71,7 @@ export function lastingFall(
   return { fromS, toS, fromRpm: corners[0], toRpm: corners[1], share: 1 - lost / before };
 }
 
-/** Terms of the fit, and a pivot that is none. */
+/** Number of terms of the fit, and the pivot below which its system counts as singular. */
 const terms = 4;
 const singular = 1e-9;
 
@@ -84,7 +84,7 @@ class Cells {
   private readonly sums: readonly [Float64Array, Float64Array, Float64Array];
 
   constructor(time: Float64Array, rpm: Float64Array, impulse: Float64Array, first: number, last: number) {
-    // A speed that is passed twice counts when it is passed for good.
+    // A speed that is passed more than once counts from the last time.
     const rising: number[] = [];
     let lowest = Infinity;
     for (let index = last; index >= first; index--) {
@@ -165,7 +165,7 @@ class Cells {
     const found = right.slice();
     if (!solveInPlace(normal.slice(), terms, terms, found, singular)) return undefined;
     const [before, lost] = [found[0]!, -found[2]!];
-    // Almost every place of a pull ends here: what a ramp takes there is too little to be looked at.
+    // Almost every place of a pull is dismissed here: a ramp there takes too little.
     if (lost < leastLost * before) return undefined;
     const ofRamp = Float64Array.of(0, 0, 1, 0);
     if (!solveInPlace(normal, terms, terms, ofRamp, singular)) return undefined;

@@ -51,7 +51,7 @@ export function sweepDrive(drive: Drive, dyno: DynoProfile, sweep: SweepSpan): S
   const last = Math.min(firstNotBelow(drive.time, sweep.endS + 1e-9), drive.time.length) - 1;
   const time = drive.time.subarray(first, last + 1);
   const smooth = slopes(time, drive.speed.subarray(first, last + 1), atLeastSamples(time, mapSpanS, 5)).value;
-  // Creep ends with the lift: inside the sweep the ratio is smoothed from what is inside it.
+  // Creep ends with the lift: the ratio inside the sweep is smoothed from samples inside it alone.
   const { edges, fall } = sweep;
   const corners = fall ? [fall.fromS, fall.toS].map((atS) => firstNotBelow(drive.time, atS)) : [];
   const ratio = drive.pickup
@@ -60,7 +60,7 @@ export function sweepDrive(drive: Drive, dyno: DynoProfile, sweep: SweepSpan): S
   const rpm = engineRpmOf({ speed: smooth, ratio });
   const rising = risingIn(rpm);
   const mapRpm = pickedAt(rpm, rising);
-  // No window is laid over a step of the clock: what is on its other side lies at another time than it seems.
+  // No smoothing window crosses a step of the clock: on its other side the times are not what they seem.
   const jumps = drive.clock.jumps.map(({ atS }) => firstNotBelow(drive.time, atS + 1e-9));
   const breaks = [...edges.map(({ at }) => at), ...corners, ...jumps.filter((at) => at > first && at <= last)].sort(
     (a, b) => a - b,

@@ -120,7 +120,7 @@ function refined(drive: Drive, coarseStartS: number, coarseEndS: number): SweepS
     lifted === undefined ? Math.min(coarseEndS, lastS) : lifted - atLeastSamples(time, liftMarginS, liftMarginSamples);
   const pulled = [firstNotBelow(time, opened + openingS), firstNotBelow(time, liftedS) - 1] as const;
   const fall = lastingFall(time, engineRpmOf(drive), impulse, ...pulled);
-  // What is one fall is no row of jumps.
+  // Jumps that belong to one lasting fall are told as that fall.
   const edges = edgesIn(time, impulse, ...pulled).filter(({ at }) => !(fall && inFall(fall, time[at]!)));
   const untilS = beforeLastJump(time, edges, beforeLimiter(time, impulse, edges, opened, liftedS));
   const fullyOpenS = afterFeathering(time, edges, opened, untilS);
@@ -165,7 +165,7 @@ function beforeLimiter(
 /** So near to the end a jump of torque is the lift itself, s. */
 const liftItselfS = 0.2;
 
-/** A lift that was found a little late: its jump lies inside the sweep. */
+/** Where the lift was found a little late, its jump of torque lies inside the sweep. */
 function beforeLastJump(time: Float64Array, edges: readonly Edge[], endS: number): number {
   const last = edges.findLast(({ at }) => time[at]! < endS);
   return last && endS - time[last.at]! < liftItselfS ? time[last.at]! - liftMarginS : endS;

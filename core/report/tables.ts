@@ -92,7 +92,7 @@ export function ladder(source: ReportSource, deliveredId: number): Content | und
     );
     return { setup, own, ranges: (pair?.rows ?? []).filter(({ id }) => id === 'band' || id === 'common') };
   });
-  // Of tests alone nothing stands under a band.
+  // Tests that are no power runs have no gain in a band.
   const swept = steps.some(({ ranges }) => ranges.length > 0);
   const columns = !swept ? [] : job.bands.length > 0 ? job.bands.slice(0, mostBands) : [undefined];
   return {
@@ -113,7 +113,7 @@ export function ladder(source: ReportSource, deliveredId: number): Content | und
           ? right(difference(row.difference, row.halfWidth, 'kW', 1), toneIn(row, at === 0 ? own : undefined))
           : right('–');
       });
-      // Where something is shown in a band, what could not be shown in another goes without saying.
+      // Where one band shows a gain, the words for what could not be shown are left out.
       const claim = own && cells.every(({ tone }) => tone === undefined) ? shownWords(own, among) : undefined;
       const fate = joined([fateOf(setup, kept, claim), ...testsOfStep(source, setup.id)], '; ');
       return [{ text: `${setup.letter}, ${setupWords(job.setups, setup)}` }, ...cells, { text: fate }];

@@ -30,7 +30,7 @@ export function care(source: ReportSource, deliveredId: number): Content {
   const { comparison, estimate } = figures;
   const found = (comparison?.caveats ?? []).map(({ severity, text }) => ({ severity, text }));
   const lost = figures.runs.filter(({ setupId }) => setupId === deliveredId).flatMap(({ broken }) => broken);
-  // Without a comparison nothing else has told them.
+  // Told here where no comparison has told them.
   const beyond = comparison
     ? []
     : worstOf(lost).map((broken) => ({ severity: 'stop' as const, text: say`${capitalised(brokenWords(broken))}.` }));

@@ -137,7 +137,7 @@ export function responseTo(
   const bins: RangeResponse[] = [];
   for (let from = Math.ceil(covered[0] / binRpm) * binRpm; from + binRpm <= covered[1]; from += binRpm)
     bins.push(...[over(from, from + binRpm)].filter((bin) => bin !== undefined));
-  // In the order in which they were tried: a sweep downwards ends at its lowest level.
+  // In the order in which they were tried: after a sweep downwards the lowest level is the last.
   const tried = used
     .map(({ order }, index) => ({ order: order ?? index, level: told[index]! }))
     .sort((a, b) => a.order - b.order);

@@ -10,7 +10,7 @@ export interface RoadCar {
   rollingCoefficient: number;
 }
 
-/** Taken where nobody wrote it down, and said to be. */
+/** Used where nobody wrote a figure down; the report says so. */
 export const roadDefaults: RoadCar = { massKg: 1200, dragAreaM2: 0.65, rollingCoefficient: 0.012 };
 
 /** m/s². */

@@ -20,7 +20,7 @@ const leastS = 45;
 /** Steady: means over so many seconds stay this near to the middle one, as a share, in power and in engine speed. */
 const lookedAtS = 2;
 const steadyShares = { power: 0.06, speed: 0.015 } as const;
-/** Before it is let go the foot may have moved already, s. */
+/** Time before the end that is left out: the foot may have moved already, s. */
 const endingS = 2;
 /** Blocks are so long, s: what drifts within a minute is in their spread. */
 const blockS = 15;

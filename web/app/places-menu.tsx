@@ -4,7 +4,10 @@ import { Link } from 'react-router';
 import { openKeysHelp } from '../palette/everywhere.tsx';
 import classes from './top-bar.module.css';
 
-/** Where one goes from anywhere: stands in a job, and wherever the bar is too narrow for it. */
+/**
+ * Links to the pages outside of a job: always shown within a job, elsewhere only where the bar is too narrow for its
+ * own links.
+ */
 export function PlacesMenu({ always }: { always: boolean }) {
   return (
     <Menu position="bottom-start" shadow="md" width={220}>
@@ -33,7 +36,7 @@ export function PlacesMenu({ always }: { always: boolean }) {
   );
 }
 
-/** Where one goes outside of a job. */
+/** The pages outside of a job. */
 export const places = [
   { to: '/today', name: 'Today' },
   { to: '/jobs', name: 'Jobs' },

@@ -11,7 +11,9 @@ import {
   Radio,
 } from '@mantine/core';
 
-/** One ink, ten times: Suvok's controls have no colour of their own. */
+/**
+ * Mantine wants ten shades of its main colour. Suvok's controls have no colour of their own: all ten are ink and paper.
+ */
 const ink: MantineColorsTuple = [
   '#f4f2ed',
   '#e8e4db',
@@ -25,7 +27,7 @@ const ink: MantineColorsTuple = [
   '#10202b',
 ];
 
-/** The bay theme's greys, lightest first, where Mantine looks for its dark ones. */
+/** The greys of the bay theme, lightest first: Mantine takes its dark theme's colours from here. */
 const bay: MantineColorsTuple = [
   '#edf1f3',
   '#a6b6c1',
@@ -59,20 +61,21 @@ export const theme = createTheme({
   colors: { ink, dark: bay, gray: warm },
   primaryColor: 'ink',
   primaryShade: { light: 7, dark: 1 },
-  // Ink turns over with the theme, so what stands on it must turn over too.
+  // Ink is dark in the paper theme and light in the bay theme, so the text on it changes too.
   variantColorResolver: (input) =>
     input.variant === 'filled'
       ? { background: 'var(--ink)', hover: 'var(--soft)', color: 'var(--ground)', border: '1px solid transparent' }
       : defaultVariantColorsResolver(input),
   components: {
-    // Whatever opens over the page is within a landmark of its own (index.html), and can be closed by a button with a name.
+    // Everything that opens over the page goes into a landmark of its own (index.html), and its closing button has a
+    // name.
     ...(typeof document !== 'undefined' &&
       document.getElementById('popups') && { Portal: Portal.extend({ defaultProps: { target: '#popups' } }) }),
     Modal: Modal.extend({ defaultProps: { closeButtonProps: { 'aria-label': 'Close' } } }),
     Notification: Notification.extend({ defaultProps: { closeButtonProps: { 'aria-label': 'Close' } } }),
-    // The first item takes the focus: an empty child of a menu is none of its items.
+    // The first item takes the focus. Mantine's empty placeholder would be a child of the menu that is no menu item.
     Menu: Menu.extend({ defaultProps: { withInitialFocusPlaceholder: false } }),
-    // A tick stands on ink as well, and turns over with it.
+    // A tick stands on ink: it takes the colour of the page's ground.
     Checkbox: Checkbox.extend({ defaultProps: { iconColor: 'var(--ground)' } }),
     Radio: Radio.extend({ defaultProps: { iconColor: 'var(--ground)' } }),
   },

@@ -23,7 +23,7 @@ export function TopBar() {
   const { pathname } = useLocation();
   const id = useJobInSight();
   const { data: job, isError } = useJob(id ?? 0, id !== undefined);
-  // A job that is not there leaves the way to all others.
+  // Where the job is not there the bar shows what it shows outside of a job.
   const jobId = isError && !job ? undefined : id;
   return (
     <header className={classes.bar}>
@@ -106,7 +106,7 @@ interface StageProps {
   to: string;
   name: string;
   state: string;
-  /** It is shown at another address of its own. */
+  /** True where the stage is shown at another address than this link's. */
   on?: boolean;
   /** Runs that went beyond a limit: said before all else. */
   broken?: readonly BrokenRun[];

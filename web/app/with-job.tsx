@@ -20,7 +20,7 @@ export function WithJob({ of, children }: WithJobProps) {
   const jobId = of === undefined ? params.jobId : String(of);
   const id = identifierIn(jobId);
   const { data: job, error, refetch } = useJob(id ?? 0, id !== undefined);
-  // Runs that have not changed stay the same list.
+  // Runs that have not changed stay the same list, so that nothing is drawn anew for them.
   const runs = job?.runs;
   useEffect(() => {
     if (runs) prepareFigures(runs);

@@ -29,7 +29,7 @@ function ImportForm({ close }: { close: () => void }) {
   const navigate = useNavigate();
   const [progress, setProgress] = useState<SendProgress>();
   const cancel = useRef<AbortController>(undefined);
-  // A dialog that is closed waits for nothing.
+  // Closing the dialog cancels the import.
   useEffect(() => () => cancel.current?.abort(), []);
   const send = useMutation({
     mutationFn: (file: File) => {

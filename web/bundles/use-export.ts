@@ -16,7 +16,7 @@ export function useExport(path: string, onSaved: () => void): ExportState {
   const [done, setDone] = useState<number>();
   const [problem, setProblem] = useState<string>();
   const control = useRef<AbortController>(undefined);
-  // Whoever closes the dialog waits for it no longer.
+  // Closing the dialog cancels the export.
   useEffect(() => () => control.current?.abort(), []);
   const make = async (wishes: object) => {
     const { signal } = (control.current = new AbortController());

@@ -17,7 +17,7 @@ export function Gutter({ values, range }: { values: Reading[]; range: ValueRange
     const free = above.length > 0 ? above[above.length - 1]! + apart : highest;
     return [...above, Math.max(free, heightOf(value, range, height) - 9)];
   }, []);
-  // Where they run out at the bottom, all move up together.
+  // Where the last ones would run out at the bottom, all of them move up together.
   const excess = Math.max(0, (tops.at(-1) ?? 0) + apart - height);
   return (
     <div ref={ref} className={classes.gutter}>

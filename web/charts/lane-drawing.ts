@@ -66,7 +66,7 @@ export const lanePlugin: Plugin<'line'> = {
   },
 };
 
-/** Every lane has both. */
+/** A lane's scale; every lane has both. */
 function scale(chart: Chart, axis: 'x' | 'y') {
   const found = chart.scales[axis];
   if (!found) throw new Error(`A lane was drawn without its ${axis} scale.`);
@@ -76,7 +76,7 @@ function scale(chart: Chart, axis: 'x' | 'y') {
 const across = (chart: Chart, at: number) => scale(chart, 'x').getPixelForValue(at);
 const y = (chart: Chart, value: number) => scale(chart, 'y').getPixelForValue(value);
 
-/** Upright lines under the axis' own figures, wherever the range begins. */
+/** Upright grid lines at the figures of the axis below, wherever the zoomed range begins. */
 function drawUprights(chart: Chart, colour: string): void {
   const { min, max } = scale(chart, 'x');
   const step = axisStep([min, max]);
@@ -98,11 +98,11 @@ function drawBand(chart: Chart, band: { from: number; to: number }, colour: stri
   chart.ctx.globalAlpha = 1;
 }
 
-/** As cheap as it can be: sixty runs are drawn at every step of a zoom. */
+/** Kept cheap: sixty runs are drawn at every step of a zoom. */
 function drawTrace(chart: Chart, { x, values, colour, opacity, width, dash = [], points }: Trace): void {
   const { ctx } = chart;
   const [across, up] = [scale(chart, 'x'), scale(chart, 'y')];
-  // Straight scales: two places tell all others.
+  // Both scales are linear: two positions give all others.
   const [left, top] = [across.getPixelForValue(0), up.getPixelForValue(0)];
   const [perX, perY] = [across.getPixelForValue(1) - left, up.getPixelForValue(1) - top];
   ctx.globalAlpha = opacity;

@@ -20,12 +20,12 @@ interface LaneStackProps {
   range: AxisRange;
   /** Where the crosshair was set, on the axis; undefined while nobody has. */
   at: number | undefined;
-  /** Where it rests until it is set or the pointer moves it. */
+  /** Where the crosshair rests until somebody sets it or the pointer moves it. */
   rest?: number | undefined;
   /** The place of a pointer as the crosshair takes it. */
   snapped: (x: number) => number;
   onAt: (x: number | undefined) => void;
-  /** An arrow key: so many steps from where the crosshair is set, else from `from`. */
+  /** Called by an arrow key: so many steps from where the crosshair is set, or from `from` where it is not. */
   onStep: (steps: number, from: number) => void;
   /** Undefined for the whole. */
   onZoom: (range: AxisRange | undefined) => void;
@@ -33,7 +33,7 @@ interface LaneStackProps {
   copied: (x: number) => { words: string; text: string };
   /** The axis under the lanes, with the crosshair where it is within the range. */
   axis: (crosshair: number | undefined) => ReactNode;
-  /** The arrow keys belong to something else. */
+  /** True while the arrow keys are used for something else. */
   arrowsTaken?: boolean;
 }
 
@@ -42,7 +42,7 @@ export function LaneStack({ lanes, shareOf = () => 1, whole, range, at: set, res
   const plot = useRef<HTMLDivElement>(null);
   const [hover, setHover] = useState<number>();
   const [focused, setFocused] = useState(false);
-  // A crosshair that was set stays where it is; the pointer only shows one while there is none.
+  // A crosshair that was set stays. The pointer moves it only while none is set.
   const at = set ?? hover ?? rest;
   const zoom = useZoom({ plot, whole, range, inset: { left: axisWidth, right: gutterWidth }, onZoom: on.onZoom });
   const placeAt = (clientX: number) => {

@@ -43,9 +43,9 @@ export const Lane = memo(function Lane({ name, unit, lines, range, values, decor
   );
 
   useEffect(() => {
-    // A chart draws itself when it is made: it is given everything before, or it would be laid out twice.
+    // Chart.js draws in its constructor. Everything is set beforehand, or the lane would be laid out twice.
     const current = chart.current ?? emptyLane();
-    // Handed over only when they are others, or in another theme.
+    // Datasets are made anew only for other lines or in another theme.
     const ink = colour('var(--ink)');
     if (drawn.current?.lines !== lines || drawn.current.ink !== ink) {
       current.data.datasets = datasetsOf(
@@ -152,7 +152,7 @@ function emptyLane() {
           type: 'linear' as const,
           border: { display: false },
           afterFit: (scale: { width: number }) => void (scale.width = axisWidth),
-          // Round figures alone: a lane's ends need not be such.
+          // Only round figures are labelled: the ends of a lane need not be round.
           afterBuildTicks: (scale: Scale) => {
             const step = (scale.options as unknown as { ticks: { stepSize?: number } }).ticks.stepSize;
             if (!step) return;

@@ -25,7 +25,7 @@ export function SceneLaneRow({
   );
 }
 
-/** Stays as it is while only the crosshair moves. */
+/** Does not change while only the crosshair moves. */
 const Chart = memo(function Chart({ lane, range }: { lane: SceneLane; range: AxisRange }) {
   return (
     <>

@@ -1,8 +1,8 @@
 import { useEffect, useRef, useState, type RefObject } from 'react';
 
-/** Nothing narrower than this share of the whole is looked at. */
+/** The narrowest range that can be zoomed to, as a share of the whole. */
 const narrowestShare = 0.06;
-/** A range this near to the whole is the whole. */
+/** A range this near to the whole counts as the whole. */
 const wholeShare = 0.999;
 /** A press that moves further than this drags, px. */
 const dragPx = 6;
@@ -100,7 +100,7 @@ export function useZoom({ plot, whole, range, inset, onZoom }: Zoom) {
       if (selected) show(whole[0] + selected[0] * most, whole[0] + selected[1] * most);
       setSelected(undefined);
     },
-    /** Left without being let go: nothing is chosen. */
+    /** The pointer left without being released: no stretch is chosen. */
     onPointerLeave(event: React.PointerEvent) {
       pointers.current.delete(event.pointerId);
       pinched.current = undefined;

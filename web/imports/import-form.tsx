@@ -67,7 +67,7 @@ export function ImportForm({ job, setup, onDone }: { job: Job; setup: Setup; onD
   const [progress, setProgress] = useState<SendProgress>();
   const [at, setAt] = useState(0);
   const cancel = useRef<AbortController | undefined>(undefined);
-  // A dialog that is closed waits for nothing.
+  // Closing the dialog cancels the import.
   useEffect(() => () => cancel.current?.abort(), []);
   const sent = async (dyno: DynoFile) => {
     cancel.current = new AbortController();
@@ -95,7 +95,7 @@ export function ImportForm({ job, setup, onDone }: { job: Job; setup: Setup; onD
         setProgress,
         signal,
       ).catch((error: Error) => {
-        // What is in is in, and asks for no second time.
+        // Files that were stored leave the list, so that another try sends the rest alone.
         setRows(rows.slice(index));
         throw labels.length === 0 ? error : new PartlyDone(labels, file.name, error);
       });
@@ -103,10 +103,10 @@ export function ImportForm({ job, setup, onDone }: { job: Job; setup: Setup; onD
     }
     return labels;
   };
-  // What goes wrong is said in the dialog itself.
+  // A failure is shown in the dialog itself, by `send.error`.
   const send = useMutation({
     mutationFn: (dyno: DynoFile) => sent(dyno).finally(() => setProgress(undefined)),
-    // Said here: the page may be made anew with its first run, and this dialog with it.
+    // Shown from here and not from the dialog: with its first run the page is made anew, and the dialog with it.
     onSuccess: (labels) => notifications.show({ message: `Imported as ${listed(labels)}.` }),
     onSettled: fetchWhatChanged,
   });

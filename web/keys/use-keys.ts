@@ -2,9 +2,12 @@ import { useHotkeys, type HotkeyItem } from '@mantine/hooks';
 import { useEffect, useId, useRef } from 'react';
 import { create } from 'zustand';
 
-/** A key of a screen: what it does, and how it is said. */
+/** A key of a screen: what it does, and how it is named. */
 export interface ScreenKey {
-  /** Keys that do it, in the form of `mod+Z`; without any somebody else listens for them. */
+  /**
+   * Keys that do it, in the form of `mod+Z`. Left out where another part listens for them and they are only listed
+   * here.
+   */
   keys?: readonly string[];
   /** As it is read: `N`, `Ctrl Z`, `← →`. */
   shown: string;
@@ -12,7 +15,7 @@ export interface ScreenKey {
   says: string;
   run?: (event: KeyboardEvent) => void;
   options?: HotkeyItem[2];
-  /** Not among the commands: it makes sense only where one is already. */
+  /** Left out of the commands: it makes sense only for somebody who is at the place already. */
   onlyHere?: boolean;
 }
 
@@ -24,7 +27,7 @@ export interface Command {
 }
 
 interface Told {
-  /** What each part of the screen has told, by its own name. */
+  /** The keys that each part of the screen has told, by the part's own name. */
   parts: ReadonlyMap<string, readonly Command[]>;
 }
 

@@ -28,7 +28,7 @@ export function LimitsNow() {
   );
 }
 
-/** Holds the place of what may be crossed, so that nothing beneath it moves. */
+/** Stands where a crossed limit will stand, so that nothing below moves when one is crossed. */
 export function LimitsKept() {
   const crossed = useLiveLimits((state) => state.shouts.length > 0);
   const watched = useLiveLimits(({ limits }) => limits.filter(({ reading }) => reading !== undefined).length);

@@ -3,9 +3,9 @@ import { Coasting } from '../../core/readiness/coasting.ts';
 import { motionReader, useDyno } from '../state/dyno.ts';
 import { onRow, useLive } from '../state/live.ts';
 
-/** A run that ended longer ago than this has coasted, ms: no page that opens now need look. */
+/** A page that is opened longer after a run's end, ms, need not look: the drum has stopped. */
 const longestMs = 120_000;
-/** Without a word from the dyno for so long it is not told any more that the drum turns, ms. */
+/** A dyno that has been silent for so long, ms, is not said to turn any more. */
 const silentMs = 2000;
 
 /** Whether a run has just ended and the drum still slows down. @param endedMs when the last run ended */
@@ -23,7 +23,7 @@ export function useCoasting(endedMs: number): boolean {
     const motion = motionReader(columns, JSON.parse(machine) as Parameters<typeof motionReader>[1]);
     const coasting = new Coasting();
     const end = () => setRecorded(false);
-    // Nobody can say that a drum turns which says nothing.
+    // A dyno that says nothing cannot be said to turn.
     let silence = setTimeout(end, silentMs);
     const stop = onRow((row) => {
       clearTimeout(silence);

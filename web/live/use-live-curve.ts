@@ -33,7 +33,7 @@ export function useLiveCurve(): LiveCurve {
   const [curve, setCurve] = useState<LiveCurve>({ rpm: [], powerKw: [] });
   const recorderState = useLive((state) => state.bay?.recorder.state);
   const columns = useLive((state) => state.columns);
-  // Every state of the bay brings its own copy of the dyno; only a different one begins anew.
+  // The server sends a new copy of the dyno with every state of the bay. Only one that differs begins the curve anew.
   const machine = dyno?.dyno
     ? JSON.stringify({ dyno: dyno.dyno, engineToDrumRatio: dyno.engineToDrumRatio })
     : undefined;
@@ -88,7 +88,7 @@ function pointGatherer(machine: Machine, columns: readonly string[], gathered: L
       row[0]! - latest < pointEveryS
     )
       return;
-    // After the lift nothing belongs to the curve.
+    // What comes after the lift is not part of the curve.
     if (point.rpm <= (gathered.rpm.at(-1) ?? -Infinity)) return;
     latest = row[0]!;
     gathered.rpm.push(point.rpm);

@@ -23,10 +23,16 @@ interface LiveLimits {
   shouts: WatchedLimit[];
 }
 
-/** The limits of the run going on. Apart from the stage, so that ten looks a second draw nothing but themselves. */
+/**
+ * The limits of the run going on. Kept apart from the stage: they change ten times a second, and only what shows them
+ * is drawn anew.
+ */
 export const useLiveLimits = create<LiveLimits>(() => ({ limits: [], shouts: [] }));
 
-/** Holds the job's limits against what is read while a run is recorded; one that is crossed stays until the next run, and is heard once. */
+/**
+ * Holds the job's limits against what is read while a run is recorded. A crossed one stays marked until the next run,
+ * and is heard once.
+ */
 export function useLimitWatch(job: Job | undefined): void {
   const { figure } = useOwnUnits();
   const recording = useLive((state) => state.bay?.recorder.state === 'recording');

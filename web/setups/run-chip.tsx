@@ -47,7 +47,7 @@ export function RunChip({ run, chosen, unusable, broken = [] }: RunChipProps) {
       {broken.length > 0 && <SeverityMark severity="stop" />}
     </button>
   );
-  // A long day has many runs, and few of them are ever opened: nothing stands ready for the others.
+  // A long day has many runs, and few of them are ever opened: the card is made when its chip is first pressed.
   if (opened === undefined) return chip;
   return (
     <>
@@ -78,7 +78,7 @@ function RunCard({ run, unusable, close, putRight }: RunCardProps) {
   const setAside = async (why: string | null) => {
     const before = run.setAsideReason;
     close();
-    // The card is gone by the time the server has answered, so nothing of it may be waited for.
+    // The card is closed before the server answers, so the undo toast is offered from here.
     await change.mutateAsync({ setAsideReason: why }).then(
       () =>
         offerUndo(why === null ? `${run.label} counts again.` : `${run.label} is set aside.`, () =>

@@ -62,7 +62,7 @@ export function SetupCard({
   onChoose,
   onAdded,
 }: SetupCardProps) {
-  // Nothing stands ready for a card that was never opened.
+  // The details are made when they are first opened.
   const [opened, setOpened] = useState<boolean>();
   const branch = parent !== undefined && parent.id !== previous?.id;
   const isBaseline = setup.id === baseline.id;

@@ -11,7 +11,7 @@ export function useAccount(): Account | undefined {
   return useQuery({ queryKey: keys.account, queryFn: api.account, staleTime: 30_000 }).data;
 }
 
-/** Everything is made anew as whoever uses the page now: nothing of somebody else's stays in it. */
+/** The page is made anew for whoever uses it now, so that nothing of the person before stays in it. */
 export function beginAnew(address = window.location.pathname + window.location.search): void {
   window.location.assign(address);
 }

@@ -1,4 +1,7 @@
-/** Tables that this page's own acts have changed and that nothing was fetched anew for; undefined where an answer did not say. */
+/**
+ * Tables that this page's own acts have changed and whose data have not been fetched anew yet; undefined where an
+ * answer did not name them.
+ */
 let changed: Set<string> | undefined = new Set();
 
 /** Takes down what the server says that an act has changed. @param header null where it does not say */

@@ -13,9 +13,8 @@ export function headersOfData(headers: Record<string, string> = {}): Record<stri
 }
 
 /**
- * The server has named the data that it serves. Where they are other ones than
- * this browser knew, what was typed and not stored is set aside, and the page
- * is loaded anew: nothing on it is of these data.
+ * Called when the server has named the data that it serves. Where they are other data than this browser knew, what was
+ * typed and not stored is set aside and the page is loaded anew.
  */
 export function meetData(id: string, load: () => void = () => location.reload()): void {
   const before = shown ?? remembered();
@@ -40,6 +39,6 @@ function remember(id: string): void {
   try {
     localStorage.setItem(place, id);
   } catch {
-    // A browser that keeps nothing has no drafts either.
+    // A browser that stores nothing has no drafts either.
   }
 }

@@ -15,7 +15,10 @@ export function keepDraft(place: string, text: string | null): void {
   });
 }
 
-/** The data were replaced: drafts are named by numbers, which may be another job's now. None is lost. */
+/**
+ * The data were replaced. Drafts are named by numbers, which may be another job's now: they are set aside, and none is
+ * lost.
+ */
 export function setDraftsAside(): void {
   withStorage((storage) => {
     for (const key of keysOf(storage, prefix)) {
@@ -40,7 +43,7 @@ export function forgetDraftsSetAside(): void {
 const keysOf = (storage: Storage, prefix: string) =>
   Array.from({ length: storage.length }, (_, at) => storage.key(at) ?? '').filter((key) => key.startsWith(prefix));
 
-/** A browser that keeps nothing still holds what is in a field. */
+/** Where the browser stores nothing, the field itself still holds the text. */
 function withStorage<T>(work: (storage: Storage) => T): T | undefined {
   try {
     return work(localStorage);

@@ -121,7 +121,7 @@ function take(text: string): void {
       return takeBays(message);
     case 'columns':
       forgetRows();
-      // Said before the server heard of another wish: the rows that follow are not wanted either.
+      // Columns that the server sent before it heard of the change of bay: the rows after them are not wanted either.
       if (message.bay !== useLive.getState().watched) return;
       return useLive.setState({ dynoDevice: message.device, columns: message.columns });
     case 'changed':
@@ -129,7 +129,10 @@ function take(text: string): void {
   }
 }
 
-/** Said up to thirty times a second, and mostly as before: what is the same stays the same object, and draws nothing anew. */
+/**
+ * The server says this up to thirty times a second, mostly unchanged: what is the same stays the same object, so that
+ * nothing is drawn anew.
+ */
 function takeBays(said: BaysState): void {
   const { watched, ...before } = useLive.getState();
   const { bays, unplaced, plain, trial, pairing } = replaceEqualDeep(

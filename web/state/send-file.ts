@@ -54,7 +54,8 @@ export function sendFile<Schema extends z.ZodType>(
     request.onprogress = take;
     request.onload = () => {
       take();
-      // What was refused before it was read at all comes as one answer. A promise that has settled stays as it is.
+      // A refusal before the file was read comes as one answer without lines. A settled promise ignores a second
+      // result.
       const said = jsonIn(request.responseText) as { error?: string } | undefined;
       reject(new RequestProblem(said?.error ?? `The server answered with ${request.status} and no reason.`));
     };

@@ -9,7 +9,7 @@ import { queryClient, tellProblem } from './queries.ts';
 async function undo(act: string): Promise<void> {
   try {
     await api.undo(act);
-    // What offered to bring it back has nothing left to offer.
+    // The toast that offered this undo goes: there is nothing left to undo.
     notifications.hide(toastOf(act));
     notifications.show({ message: 'Undone.', autoClose: 3000 });
   } catch (error) {
@@ -64,7 +64,7 @@ export function UndoKey() {
       if (act) void undo(act);
       else notifications.show({ message: 'Nothing that this page did is left to undo.', autoClose: 3000 });
     });
-  // A text field undoes its own typing; a switch or a choice that was just pressed has none.
+  // A text field undoes its own typing. A switch or a choice has no undo of its own.
   useKeys(
     [
       {
@@ -80,7 +80,7 @@ export function UndoKey() {
   return null;
 }
 
-/** Waits for what is being sent: it is the last act, and has no number before the server has answered. */
+/** Waits for a request that is under way: it is the last act, and has no number before the server has answered. */
 function whenStored(): Promise<void> {
   if (queryClient.isMutating() === 0) return Promise.resolve();
   return new Promise((resolve) => {

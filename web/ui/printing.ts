@@ -1,7 +1,7 @@
 import { useMantineColorScheme } from '@mantine/core';
 import { useEffect, useRef } from 'react';
 
-/** What a screen leaves out and how it is laid out on paper hangs on this attribute of the document. */
+/** The attribute of the document by which style sheets know that a screen is being printed. */
 const attribute = 'printing';
 /** Lanes are drawn anew for the paper's width, which takes a moment. */
 const redrawnMs = 250;

@@ -45,7 +45,7 @@ export function SavedField(props: SavedFieldProps) {
   useEffect(() => {
     written.current = text;
   });
-  // What others wrote comes in unless something is being written here.
+  // What others wrote is taken over, except while somebody types here.
   useEffect(() => {
     if (written.current === known.current) {
       setText(value);
@@ -169,7 +169,7 @@ export function SavedNumber({
   return (
     <SavedField
       {...rest}
-      // What was begun in one unit is no draft of another.
+      // A draft that was begun in one unit is not used in another.
       place={told.unit === unit ? place : `${place}/${told.unit}`}
       inputMode="decimal"
       value={value === null ? '' : typedFigure(value, told, unit)}

@@ -35,7 +35,7 @@ const hasEnded = ({ state }: Pick<Run, 'state'>) => state !== 'recording';
 const numbers = new WeakMap<object, number>();
 let last = 0;
 
-/** A number for an object as it is: what is fetched anew and has not changed stays the same object. */
+/** A number for each object: what is fetched anew and has not changed is still the same object. */
 function revisionOf(thing: object | null | undefined): number {
   if (!thing) return 0;
   const known = numbers.get(thing) ?? ++last;
@@ -82,14 +82,13 @@ export function keepForSpan(request: WorkerRequest, figures: JobFigures): void {
 const manyRuns = 16;
 
 /**
- * The figures for a request. Of a job with many runs the curves of the setups
- * shown come first, while those of all its runs, which spread and verdicts
- * rest on, are still being made.
+ * The figures for a request. In a job with many runs the curves of the setups shown come first; the figures of all
+ * runs, on which spread and verdicts rest, follow.
  */
 export function useFiguresSoon(request: WorkerRequest | undefined) {
   const [made, setMade] = useState(false);
   const first = useFigures(request && !made && request.job.runs.length > manyRuns ? curvesOfShown(request) : undefined);
-  // Asked for together: these are made while the first ones are being drawn.
+  // Asked for together with the first ones: these are made while those are being drawn.
   const all = useFigures(request);
   if (all.data && !made) setMade(true);
   return {
@@ -155,7 +154,7 @@ export function useLogMeans(
   return useQueries({
     queries: lists.map((runs) => {
       const [only, ...more] = runs;
-      // Of one run it is the log that is looked at elsewhere, too.
+      // For a single run the key is the one under which its log is kept elsewhere, too.
       if (only && more.length === 0) return logOf(only.run, only.engine) as UseQueryOptions<LogMean>;
       return {
         queryKey: keys.logMean(

@@ -75,7 +75,7 @@ async function begin(job: BegunJob): Promise<void> {
   // On their way while the first are being read.
   fetchRuns(others);
   const sweeps = sweepsOf(spanRuns(job, baselineId, job.baseline), await reading);
-  // A log that is waited for needs no span.
+  // Logs that are waited for come first: they need no span.
   await othersHaveHadTheirTurn();
   // Kept for whoever asks for figures: auto smoothing rests on the baseline's runs alone.
   if (sweeps.length > 0) resolvedSpan('auto', sweeps);

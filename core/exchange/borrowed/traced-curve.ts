@@ -127,7 +127,7 @@ export function tracedByColour(picture: Picture, pressed: PicturePlace, toleranc
         gap++;
         continue;
       }
-      // The way it is going is told by its last stretch, not by the last pixel.
+      // The direction is taken from the last stretch of the line, not from its last pixel.
       slope += 0.15 * ((y - last.y) / Math.abs(x - last.x) - slope);
       [last, gap] = [{ x, y }, 0];
       found.push(last);
@@ -146,7 +146,7 @@ function pixel({ width, rgba }: Picture, x: number, y: number): Colour {
 
 const distance = (a: Colour, b: Colour) => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
 
-/** Of the pixels about the place the one least like the paper; the paper is what most pixels are. */
+/** The pixel around the place that differs most from the paper; the paper is the colour of most pixels. */
 function lineColour(picture: Picture, { x, y }: PicturePlace): Colour {
   const paper = paperColour(picture);
   let best: Colour = paper;

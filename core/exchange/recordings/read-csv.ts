@@ -53,7 +53,7 @@ export function readRecordingCsv(text: string): ReadRecording {
 
 const blockLength = 16_384;
 
-/** Numbers that come one by one, in blocks: a list that grows by copying would be there twice. */
+/** Collects numbers in blocks: a list that grows by copying would for a moment be in memory twice. */
 class Numbers {
   private full: Float64Array[] = [];
   private block = new Float64Array(blockLength);
@@ -72,7 +72,7 @@ class Numbers {
     this.block[this.inBlock++] = value;
   }
 
-  /** All of them, which are kept no longer. */
+  /** All of them; the collector keeps none. */
   taken(): Float64Array {
     const all = new Float64Array(this.length);
     this.full.forEach((block, at) => all.set(block, at * blockLength));

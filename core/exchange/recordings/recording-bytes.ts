@@ -55,7 +55,7 @@ export function recordingFromBytes(bytes: ArrayBuffer, from = 0): Recording {
   let at = from + 4 + headerLength;
   const columns = header.forms.map((form) => {
     const length = form?.length ?? header.samples * 8;
-    // Longer than the column by what fills it up: bytes that end within are cut short as well.
+    // Taken with the bytes that fill it up to eight, so that bytes cut short within those are refused as well.
     const column = new Uint8Array(bytes, at, toEight(length)).subarray(0, length);
     at += toEight(length);
     return form

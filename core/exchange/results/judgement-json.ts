@@ -71,7 +71,7 @@ function intervalJson({ difference: { difference, halfWidth } }: Pick<PairJudgem
   return { meanKw: kw(difference), lowKw: kw(difference - halfWidth), highKw: kw(difference + halfWidth) };
 }
 
-/** The id of what is not alike tells more than that something is not. */
+/** The respect's id says more than that something is not alike. */
 function idOf(reason: Withheld): string {
   return reason.id === 'not-alike' ? reason.respect.id : reason.id;
 }

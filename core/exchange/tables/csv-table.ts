@@ -25,7 +25,10 @@ export class CsvRows {
   rows = 0;
   /** What has not been cut yet: the file's beginning, or its last line. */
   private rest = '';
-  /** It is not looked at before it is so long: what holds no whole row is not read again and again as it grows. */
+  /**
+   * Text is not looked at again before it is so long: while it holds no whole row, what grows would be read again and
+   * again.
+   */
   private lookAt = lookedAt;
   private form: Form | undefined;
   private quoted = false;
@@ -91,7 +94,10 @@ export class CsvRows {
     this.rest = rest.slice(from);
   }
 
-  /** With quotes the library knows the rules; it is given whole rows: after each of them the quotes are even. */
+  /**
+   * Rows with quotes are left to the library, which knows the rules. It is given whole rows: those after which all
+   * quotes are closed.
+   */
   private cutQuoted({ delimiter, end }: Form, whole: boolean): void {
     const { rest } = this;
     const to = whole ? rest.length : endOfRows(rest, end);

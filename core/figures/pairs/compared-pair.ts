@@ -71,7 +71,7 @@ export function comparedPair(
     counted(id).filter(({ run }) => !ids || ids.includes(run.id));
   const sides = [chosen(testId, only.test), chosen(againstId, only.against)] as const;
   const power = comparedRuns(sides, setups, testId, againstId, 'powerKw');
-  // Runs that were picked by hand are a look of their own at what there is.
+  // Runs picked by hand are judged as one look of their own.
   const judging =
     only.test || only.against
       ? ruleFor(power[0], power[1], {})
@@ -90,7 +90,7 @@ export function comparedPair(
   };
 }
 
-/** The rule where the look is told. */
+/** The rule of the look that is told. */
 function toldLook(look: ResolvedRequest['look'], [test, baseline]: ComparedRuns): JudgingRule | undefined {
   if (look === undefined) return undefined;
   return look === 'one' ? oneLook(test, baseline) : { kind: 'every-look', look };

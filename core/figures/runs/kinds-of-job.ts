@@ -51,7 +51,10 @@ export function runsOfOwnKinds<Run extends Pick<RunRecord, 'kind' | 'state' | 's
 export const fuelOfRun = ({ ignition }: Pick<JobRecord, 'ignition'>, { fuel }: Pick<RunRecord, 'fuel'>): BurntFuel =>
   burntFuel(ignition ?? null, fuel?.ethanolPct ?? null);
 
-/** What readings came to, each with the fuel that it was made for: a view is looked at anew far more often than the fuel is put right. */
+/**
+ * Results by reading, each with the fuel that it was made for: the view changes far more often than the fuel is put
+ * right.
+ */
 const made = new WeakMap<Reading, { fuel: string; outcome: KindOutcome }>();
 
 /** What a run of a kind of its own came to. */

@@ -24,11 +24,11 @@ export function boostEvents(log: RunLog): LogEvent[] {
   const [first, last] = pullOf(log);
   const count = last - first;
   const plateau = medianOf(boost.subarray(first + Math.floor(0.35 * count), first + Math.floor(0.75 * count) + 1));
-  // A cut takes most of it away: the highest tells then what there was.
+  // Where a cut takes most of the boost away, the highest reading tells what there was.
   const top = highest(boost, { from: first, to: last });
   if (!(top > leastBoostKpa)) return [];
   const cuts = boostCut(log, boost, Math.max(plateau, 0.85 * top));
-  // What was cut did not taper, and leaves no plateau to overshoot.
+  // A cut is no taper, and after it there is no plateau that could be overshot.
   if (cuts.length > 0) return cuts;
   const target = log.channels.get('boostTarget');
   // A centrifugal blower's boost climbs to the end: without a target there is nothing that it could overshoot or fall from.

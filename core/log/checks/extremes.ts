@@ -19,7 +19,7 @@ export function judgedReading(log: RunLog, channel: string, read: Float64Array):
   const [first, end] = judgedStretch(log, channel);
   const half = (atOnce.includes(channel) ? atOnceS : averagedS) / 2;
   const values = new Float64Array(read.length).fill(NaN);
-  // What was read before or after must not enter a mean at the pull's ends.
+  // A reading from before or after the pull must not enter a mean at the pull's ends.
   let [from, to, sum, count] = [first, first, 0, 0];
   for (let index = first; index < end; index++) {
     for (; to < end && sampleAt(time, to) <= sampleAt(time, index) + half; to++) {

@@ -40,7 +40,7 @@ export function fuelPressureSag(log: RunLog): LogEvent[] {
   const pressure = log.channels.get('fuelPressure');
   if (!pressure) return [];
   const sags = possible(log, pressure).map((held) => sagsOf(log, held, pressure));
-  // Where nobody can tell the regulator, only what would be a sag with either is one.
+  // Where nobody can tell how the regulator works, only a fall that would be a sag with either kind is told.
   const [least] = sags.sort((a, b) => (a[0]?.figure ?? 0) - (b[0]?.figure ?? 0));
   return least ?? [];
 }
@@ -74,7 +74,7 @@ function possible(log: RunLog, pressure: Float64Array): Held[] {
     case 'constant':
       return [stays];
     case 'target':
-      // Its target was not logged: nothing can be expected.
+      // A regulator that follows a target, and the target was not logged: nothing can be expected of it.
       return [];
     case null:
       return follows ? [follows, stays] : [stays];

@@ -30,7 +30,7 @@ export interface LoggedEngine {
   limits: Readonly<Partial<Record<string, number>>>;
 }
 
-/** An engine of which nobody said anything: for what a log holds, whoever it belongs to. */
+/** The engine of which nobody said anything: used where only the log itself is looked at. */
 export const unknownEngine: LoggedEngine = { ignition: null, boosted: false, ethanolPct: null, limits: {} };
 
 /** Rail pressure less the manifold's, the gauge pressure of a returnless system, or what a target says. */

@@ -130,7 +130,7 @@ function channelsOf(
   road: Float64Array | undefined,
   extremes: ReadonlyMap<string, Extremes>,
 ): LoggedChannel[] {
-  // Engine speed is shown over time also where it was made of the drum's.
+  // Engine speed gets a lane over time even where it was computed from the drum's.
   const named = units.has('engineSpeed') ? units : new Map([...units, ['engineSpeed', 'rpm']]);
   return Array.from(named).flatMap(([name, unit]) => {
     const values = channelOf(log, name);

@@ -34,7 +34,10 @@ export interface CircumstancesDraft {
 
 const written = (value: number | null | undefined, digits = 1) =>
   value === null || value === undefined ? '' : String(Math.round(value * 10 ** digits) / 10 ** digits);
-/** The same in the person's unit; a digit more where that is another one, so that nothing is lost on the way back. */
+/**
+ * The same in the person's unit, with one digit more where that is another unit, so that nothing is lost on the way
+ * back.
+ */
 const writtenIn = (value: number | null | undefined, unit: string, { told }: Asked, digits = 1) =>
   written(
     value === null || value === undefined ? value : told(unit).of(value),

@@ -65,7 +65,7 @@ function Comparison({ job }: { job: Job }) {
   });
   const scene = useScene(job, elsewhere.guestJob, figures, view);
   const [baselineId, testId] = [view.baseline.id, view.test.id];
-  // A crosshair that moves, or a zoom, leaves the column as it is.
+  // Kept while only the crosshair or the zoom changes.
   const column = useMemo(
     () => (
       <SetupsColumn
@@ -249,7 +249,7 @@ function axesOf({ setups }: JobFigures, { test }: CompareView): LaneAxisId[] {
   return laneAxes.filter((axis) => axis !== 'road-speed' || hasRoad);
 }
 
-/** Whether figures that stand until new ones are made hold what is to be shown. */
+/** Whether the earlier figures, which stand until new ones are made, hold what is to be shown. */
 function hasWhatIsShown(figures: JobFigures, { show }: CompareView): boolean {
   if (show === 'steps') return figures.attribution !== undefined;
   if (show === 'tests') return figures.tests !== undefined;

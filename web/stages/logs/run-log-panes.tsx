@@ -67,7 +67,7 @@ export function RunLogPanes({ job, run, colour, figures, log, problem, view, cha
   const head = (choice?: React.ReactNode) => (
     <LogsHead job={job} run={run} log={log} view={view} change={change} choice={choice} />
   );
-  // In the same place as when the log is there: what was opened from its head meanwhile stays open.
+  // Rendered in the same place as when the log is there, so that what was opened from its head meanwhile stays open.
   if (problem)
     return (
       <>

@@ -50,7 +50,7 @@ export function useTelling(
       difference: Math.max(Math.abs(mean.difference), Math.abs(greatest.difference.difference)),
     }));
     const limits = withUsual(knownLimits(job.limits), usualLimits(engineOfRun(recordOfJob(job), run)));
-    // Over engine speed its own lane would be a straight line.
+    // Over engine speed, engine speed itself would be a straight line.
     const logged = log.channels
       .map(({ name }) => name)
       .filter((name) => axis !== 'engine-speed' || name !== 'engineSpeed');

@@ -38,7 +38,8 @@ function OfJob({ job }: { job: Job }) {
   const [address, setAddress] = useSearchParams();
   const bay = bayForJob(bays, job.id, identifierIn(address.get('bay') ?? undefined));
   useWatchedBay(bay?.bay);
-  // The page is begun anew for another bay, not when the first is heard of: a dialog that was opened meanwhile stays.
+  // The page begins anew when another bay is chosen, but not when the first bay becomes known: a dialog that was opened
+  // before stays.
   const [first, setFirst] = useState<number>();
   if (bay && first === undefined) setFirst(bay.bay);
   const isFirst = bay === undefined || first === undefined || bay.bay === first;
@@ -152,7 +153,7 @@ export function Recording({ job, onBay }: RecordingProps) {
   );
 }
 
-/** Apart from the stage: its state is made anew every second. */
+/** Kept apart from the stage because its state changes every second. */
 function Control({
   heat,
   mounted,
@@ -171,7 +172,7 @@ function Control({
 function useResult(job: Job): { run: Run | undefined; dismiss: () => void } {
   const lastRunId = useLive((state) => state.bay?.recorder.lastRunId);
   const [settled, setSettled] = useState<number | null | undefined>(lastRunId);
-  // What had ended before this page knew of the bay is no news.
+  // Runs that had ended before this page knew of the bay are not shown as a result.
   if (settled === undefined && lastRunId !== undefined) setSettled(lastRunId);
   const run =
     settled !== undefined && lastRunId !== settled

@@ -121,7 +121,7 @@ interface PdfProps extends Pick<ReportFileProps, 'pdf' | 'stored'> {
 function Pdf({ pdf, paper, stored }: PdfProps) {
   const [doing, setDoing] = useState<Doing>();
   const cancel = useRef<AbortController>(undefined);
-  // Whoever leaves the stage waits for it no longer.
+  // Leaving the stage cancels the PDF.
   useEffect(() => () => cancel.current?.abort(), []);
   const make = async () => {
     const control = new AbortController();

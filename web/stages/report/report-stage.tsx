@@ -42,7 +42,10 @@ function AskedReport({ job }: { job: Job }) {
   );
 }
 
-/** The job's draft. What was changed here and is on its way stands until the last of it is stored: the next change begins from it. */
+/**
+ * The job's draft. A change that is still being sent stands in it until it is stored, so that the next change begins
+ * from it.
+ */
 function useDraft(job: Job) {
   const [mine, setMine] = useState<{ report: Job['report'] }>();
   const sent = useRef<Promise<unknown>>(Promise.resolve());

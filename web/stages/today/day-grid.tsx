@@ -27,7 +27,7 @@ interface DayGridProps {
 
 const later = (moment: string, minutes: number) => new Date(Date.parse(moment) + minutes * minuteMs).toISOString();
 
-/** A move is meant, and no press, from this far on, px. */
+/** A pointer that moves further than this drags, and does not press, px. */
 const dragFromPx = 6;
 const hourMs = 60 * minuteMs;
 

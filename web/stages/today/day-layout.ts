@@ -54,7 +54,7 @@ export function placedRows(rows: readonly BayRow[]): PlacedRow[] {
     const lanes = lanesOf(row);
     const count = Math.max(1, ...Array.from(lanes.values(), (lane) => lane + 1));
     const workedPx = topPx + rowTop + count * laneHeight + 4;
-    // On the floor nothing is measured, and so nothing is known to have been worked.
+    // The floor has no dyno: nothing tells when work was done there.
     const heightPx = rowTop + count * laneHeight + (row.bay === null ? 8 : workedHeight);
     const placed = { row, topPx: topPx + rowTop, heightPx, workedPx, lanes };
     topPx += heightPx;

@@ -58,7 +58,10 @@ export function useClock(): number {
 
 export const clockOf = (ms: number): string => dayjs(ms).format('HH:mm');
 
-/** Moves that the server has not taken yet, by booking: they stand over what it says, so that no answer on its way undoes one. */
+/**
+ * Moves that the server has not stored yet, by booking. They are laid over what it says, so that an answer that was on
+ * its way does not undo them.
+ */
 const useMoves = create<{ moves: ReadonlyMap<number, BookingChange> }>(() => ({ moves: new Map() }));
 
 const withMoves = (booking: Booking, moves: ReadonlyMap<number, BookingChange>): Booking =>
@@ -67,7 +70,7 @@ const withMoves = (booking: Booking, moves: ReadonlyMap<number, BookingChange>):
 /** Bookings whose move is on its way. */
 const sending = new Set<number>();
 
-/** Sends what became of a booking; what comes meanwhile goes together, once that has been taken. */
+/** Sends a changed booking. Further changes that come meanwhile are sent together once it has been stored. */
 async function send(id: number): Promise<void> {
   const move = useMoves.getState().moves.get(id);
   if (!move || sending.has(id)) return;

@@ -24,7 +24,7 @@ export function readGears(text: string): { gear: string; ratio: number }[] | und
     : undefined;
 }
 
-/** What the report takes where nothing is written. */
+/** What the report assumes where nothing is written. */
 const assumed = (value: number) => `else ${value}`;
 
 /** Tyres and ratios, and the engine speed that they make of a road speed. */

@@ -33,7 +33,7 @@ export function Presentation({ job, figures, scene, view, change }: Presentation
   const isOff = at < 0;
   const first = line[0];
   const go = (by: number) => {
-    // From a setup beside the way, back to the way's end.
+    // From a setup that is not on the way from arrived to delivered, the keys lead back to its end.
     const next = isOff ? line.at(-1) : line[Math.min(line.length - 1, Math.max(0, at + by))];
     if (next && first)
       change({

@@ -14,10 +14,10 @@ import type { CompareView } from '../view/view-address.ts';
 export function Headroom({ job, figures, view }: { job: Job; figures: JobFigures; view: CompareView }) {
   const units = useUnits();
   const limits = knownLimits(job.limits);
-  // Without a limit no log is wanted.
+  // Without a limit no log need be fetched.
   const latestOf = (setupId: number) => (limits.length > 0 ? latestRun(job, setupId) : undefined);
   const latest = latestOf(view.test.id);
-  // A step between runs that are not alike is none: nothing is carried on from it.
+  // Where the runs are not alike, nothing is extrapolated from the step between them.
   const before = figures.comparison?.withheld ? undefined : latestOf(view.against.id);
   const { data: log } = useRunLog(job, latest);
   const { data: logBefore } = useRunLog(job, before);

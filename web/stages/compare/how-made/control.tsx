@@ -21,7 +21,7 @@ export function Control({
   const close = () => {
     set(false);
     const dialog = document.activeElement?.closest('[role="dialog"]');
-    // Closed late, it takes the focus out of no other.
+    // Where another control has been opened meanwhile, closing this one leaves the focus there.
     if (!dialog || dialog.getAttribute('aria-label') === label) target?.focus();
   };
   const inside = typeof children === 'function' ? children(close) : children;

@@ -32,7 +32,7 @@ export function useDock() {
     dock && {
       opened: dock.opened === id,
       place: dock.place,
-      // What is closed late, when something was stored, leaves another one open.
+      // Closes only this control: one that was opened meanwhile, such as while something was being stored, stays open.
       set: (on: boolean) => dock.open((now) => (on ? id : now === id ? undefined : now)),
     }
   );
@@ -55,7 +55,7 @@ export function Docked({
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (event.key !== 'Escape') return;
-      // The crosshair's own Escape stays out of it.
+      // Kept from the crosshair, which Escape takes away as well.
       event.stopImmediatePropagation();
       onClose();
     };

@@ -4,7 +4,7 @@ import { remember } from '../../../state/preferences.ts';
 import type { ChangeView } from '../view/view.ts';
 import type { CompareView } from '../view/view-address.ts';
 
-/** The correction standard and how much of it is applied. */
+/** The correction standard, and how much of its correction is applied. */
 export function StandardChoice({ view, change }: { view: CompareView; change: ChangeView }) {
   return (
     <Stack gap={14}>

@@ -26,7 +26,7 @@ export function LineMenu({ job, view, change }: { job: Job; view: CompareView; c
       showing(lines, usual, shown.includes(letter) ? shown.filter((other) => other !== letter) : [...shown, letter]),
     );
   const alone = (letter: string) => {
-    // Pressed again it brings back what is usually shown.
+    // Pressed again, the usual lines come back.
     const isAlone = shown.every((other) => other === letter || other === view.test.letter);
     change(showing(lines, usual, isAlone ? usual : [letter]));
   };

@@ -71,7 +71,7 @@ function sidesOf(job: Job, guest: Job | undefined, view: CompareView, shown: rea
     const stoichiometric = stoichiometricOf(from.car.ignition, run.fuel?.ethanolPct ?? null);
     return [{ from, run, side: { label: run.label ?? '', colour, place, stoichiometric } }];
   });
-  // Of a run that stands for two lines the compared one is drawn.
+  // Where one run stands for two lines, the compared one is drawn.
   return found
     .reverse()
     .filter(({ run }) => !seen.has(run.id) && seen.add(run.id))

@@ -96,7 +96,7 @@ function guestOf(other: Job, setup: Setup, name: string): NonNullable<WorkerRequ
   };
 }
 
-/** What lanes and table want of a setup, for something that is none. */
+/** What lanes and table ask of a setup, for a borrowed curve, which is none. */
 function standIn(job: Job, letter: string): Setup {
   return { ...job.setups[0]!, id: 0, jobId: 0, letter, parentId: null, change: '', items: [] };
 }

@@ -78,7 +78,7 @@ function columnNamed(written: string, before: PlainColumn): PlainColumn {
   if (written.trim() === '') return { is: 'nothing' };
   if (written === clock) return { is: 'time', unit: 's' };
   const name = knownChannelNamed(written) ?? written;
-  // The unit that it is kept in is the likeliest; one that was written and fits stays.
+  // The unit that the channel is kept in is proposed first; one that was read from the heading and fits is kept.
   const own = before.is === 'channel' && unitFits(name, before.unit) && before.unit !== '' ? before.unit : undefined;
   const kept = Object.hasOwn(knownChannels, name) ? knownChannels[name as KnownChannel].unit : '';
   return { is: 'channel', name, unit: own ?? kept };

@@ -13,9 +13,9 @@ import classes from './lines.module.css';
 import { MachineFields } from './machine-fields.tsx';
 import { WayFields } from './way-fields.tsx';
 
-/** The same lists at every look: lines come four times a second, and an open list must stay where it is. */
+/** Made once: new lines come four times a second, and an open list must not be made anew under the pointer. */
 const kinds = deviceKinds.map((kind) => ({ value: kind, label: deviceKindWords[kind] }));
-/** While the dialog is open listening is asked for again this often, ms: it ends by itself a minute after. */
+/** Listening ends by itself after a minute; while the dialog is open it is asked for again this often, ms. */
 const againMs = 20_000;
 const separators: { value: PlainInstrument['form']['separator']; label: string }[] = [
   { value: ';', label: 'semicolons' },

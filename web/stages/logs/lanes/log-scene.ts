@@ -26,7 +26,7 @@ export function seriesOver(channel: LoggedChannel, axis: LaneAxisId, startS: num
 
 /** The range of the axis that a side covers. */
 export function wholeOf({ log }: LogSide, axis: LaneAxisId): AxisRange {
-  // A channel may have begun late, or not been read at the end.
+  // A channel may have begun late, or may not have been read at the end.
   const places = log.channels.flatMap((channel) => {
     const { x } = seriesOver(channel, axis, log.startS);
     return x.length > 1 ? [x[0]!, x[x.length - 1]!] : [];

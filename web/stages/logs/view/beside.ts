@@ -21,12 +21,16 @@ export function meanRuns(job: Job, setupId: number): Run[] {
   return baselineRuns(job.runs, setupId, job.baseline);
 }
 
-/** What the names of an address stand for, and by itself the last of the baseline's runs; none beside itself. */
+/**
+ * What the names in an address stand for; without any, the last of the baseline's runs. A run is never laid beside
+ * itself.
+ */
 export function besideOf(job: Job, run: Run, names: readonly string[] | undefined): Beside[] {
   const baseline = baselineSetup(job.setups, job.baseline);
   const colourOf = (setupId: number | null) => {
     const setup = job.setups.find(({ id }) => id === setupId);
-    // Two lines of one colour could not be told apart.
+    // A setup that the run itself belongs to has the same colour as the run: it is drawn grey, or the two lines could
+    // not be told apart.
     return setup && setupId !== run.setupId ? setupColour(setup.letter, setup.id === baseline.id) : 'var(--soft)';
   };
   const usual = meanRuns(job, baseline.id)

@@ -261,7 +261,7 @@ interface OptionalProps extends Omit<NumberInputProps, 'value' | 'onChange' | 'p
   onChange: (value: number | null) => void;
 }
 
-/** A number that may be left to the car or the dyno: null where the field is empty. */
+/** A number that may be left to the car or the dyno: null for an empty field. */
 function Optional({ usual, value, onChange, ...rest }: OptionalProps) {
   return (
     <NumberInput

@@ -27,7 +27,7 @@ interface ControlBarProps {
   onArm: () => void;
 }
 
-/** A second press within this time is a gloved finger's stutter, ms. */
+/** A second press within this time comes from a stuttering glove and is ignored, ms. */
 const stutterMs = 1000;
 
 /** What happens now, in large words, and the one control. */
@@ -54,7 +54,7 @@ export function ControlBar({ job, setup, moment, isBaseline, onMount, onBay, onA
   useKeys([{ shown: 'Space', says: 'Record, or end the run: what the large control says' }]);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      // A button that has the focus is pressed by space itself.
+      // Where a button has the focus, space presses that button and not the control.
       if (event.code !== 'Space' || event.repeat || isTextField(event.target) || isPressable(event.target)) return;
       event.preventDefault();
       press();
@@ -88,7 +88,7 @@ export function ControlBar({ job, setup, moment, isBaseline, onMount, onBay, onA
   );
 }
 
-/** True of what space presses by itself while it has the focus. */
+/** True for elements that space presses by itself while they have the focus. */
 const isPressable = (target: EventTarget | null) =>
   target instanceof Element &&
   target.closest('button, a, summary, input, select, [role="button"], [role="menuitem"], [role="option"]') !== null;

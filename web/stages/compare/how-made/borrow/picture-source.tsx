@@ -27,7 +27,7 @@ export function PictureSource({ onDraft, problem }: SourceProps) {
   const [picture, setPicture] = useState<SheetPicture>();
   const [refused, setRefused] = useState<string>();
   const [marks, setMarks] = useState(noMarks);
-  /** A mark that is set anew; else the first that is missing is asked for. */
+  /** The mark that is being set anew; otherwise the first one that is missing. */
   const [again, setAgain] = useState<number>();
   const [unit, setUnit] = useState<UnitName>('kW');
   const [by, setBy] = useState<'colour' | 'hand'>('colour');
@@ -196,7 +196,7 @@ function curveOf(
       Number(kwOf(role, unit, value, rpm).toFixed(3)),
     ]);
     const rising = kw.filter(([rpm], at) => at === 0 || rpm > kw[at - 1]![0]);
-    // A torque's error is worth most power where the engine turns fastest.
+    // The same error of torque is worth more power the faster the engine turns.
     return {
       name: '',
       points: rising,
