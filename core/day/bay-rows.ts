@@ -70,52 +70,53 @@ function expected(
     worked.filter((stretch) => stretch.jobId === booking.jobId && nearest(inOrder, stretch) === booking);
   let freeFromMs = -Infinity;
   return inOrder.map((booking): ExpectedBooking => {
-    const [fromMs, toMs] = [msOf(booking.startsAt), msOf(booking.endsAt)];
-    const own = ofBooking(booking);
+    const booked = { fromMs: msOf(booking.startsAt), toMs: msOf(booking.endsAt) };
     const job = jobs.find(({ id }) => id === booking.jobId);
-    const conflict = conflicts.get(booking.id) ?? null;
+    const own = ofBooking(booking);
+    const isHere = job?.state === 'open' && booking.jobId === mounted;
+    const expectedNow =
+      own.length > 0 ? workedOn(booked, own, isHere, nowMs) : notBegun(booked, booking.bay === null, freeFromMs, nowMs);
+    if (expectedNow.fillsBay) freeFromMs = expectedNow.expected.expectedToMs;
     // What it is called: the car, or who comes.
-    const told = { ...booking, title: job?.vehicle ?? booking.title, fromMs, toMs, conflict };
-    const first = own[0];
-    const last = own.at(-1);
-    if (first && last) {
-      const isHere = job?.state === 'open' && booking.jobId === mounted;
-      if (!isHere || nowMs > toMs + 12 * 60 * minuteMs) {
-        freeFromMs = last.toMs;
-        return {
-          ...told,
-          state: 'done',
-          expectedFromMs: first.fromMs,
-          expectedToMs: last.toMs,
-          lateMin: late(last.toMs, toMs),
-        };
-      }
-      const leftMs = Math.max(leastRestMin * minuteMs, toMs - fromMs - workedMs(own));
-      const expectedToMs = Math.max(last.toMs, nowMs) + leftMs;
-      freeFromMs = expectedToMs;
-      return {
-        ...told,
-        state: 'running',
-        expectedFromMs: first.fromMs,
-        expectedToMs,
-        lateMin: late(expectedToMs, toMs),
-      };
-    }
-    // On the floor several cars may stand at once, and nothing tells which of them do.
-    const floor = booking.bay === null;
-    const isPast = nowMs > toMs;
-    const expectedFromMs = floor || isPast ? fromMs : Math.max(fromMs, freeFromMs, nowMs > fromMs ? nowMs : fromMs);
-    const expectedToMs = expectedFromMs + toMs - fromMs;
-    if (!floor && !isPast) freeFromMs = expectedToMs;
-    const state = floor ? floorState(fromMs, toMs, nowMs) : nowMs > fromMs || isPast ? 'not begun' : 'to come';
-    return {
-      ...told,
-      state,
-      expectedFromMs,
-      expectedToMs,
-      lateMin: isPast || floor ? 0 : late(expectedFromMs, fromMs),
-    };
+    const title = job?.vehicle ?? booking.title;
+    return { ...booking, title, ...booked, conflict: conflicts.get(booking.id) ?? null, ...expectedNow.expected };
   });
+}
+
+type Booked = Pick<ExpectedBooking, 'fromMs' | 'toMs'>;
+
+/** What is to be expected of one booking, and whether the bay is taken until its end. */
+interface ExpectedNow {
+  expected: Pick<ExpectedBooking, 'state' | 'expectedFromMs' | 'expectedToMs' | 'lateMin'>;
+  fillsBay: boolean;
+}
+
+/** A booking that was worked on already: done, or what is left of its time. @param worked at least one stretch */
+function workedOn(
+  { fromMs, toMs }: Booked,
+  worked: readonly WorkedStretch[],
+  isHere: boolean,
+  nowMs: number,
+): ExpectedNow {
+  const expectedFromMs = worked[0]!.fromMs;
+  const lastMs = worked[worked.length - 1]!.toMs;
+  const goesOn = isHere && nowMs <= toMs + 12 * 60 * minuteMs;
+  const leftMs = Math.max(leastRestMin * minuteMs, toMs - fromMs - workedMs(worked));
+  const expectedToMs = goesOn ? Math.max(lastMs, nowMs) + leftMs : lastMs;
+  const state = goesOn ? 'running' : 'done';
+  return { expected: { state, expectedFromMs, expectedToMs, lateMin: late(expectedToMs, toMs) }, fillsBay: true };
+}
+
+/** A booking that nobody has worked on: it begins once its time has come and the bay is free. */
+function notBegun({ fromMs, toMs }: Booked, onFloor: boolean, freeFromMs: number, nowMs: number): ExpectedNow {
+  const asBooked = { expectedFromMs: fromMs, expectedToMs: toMs, lateMin: 0 };
+  // On the floor several cars may stand at once, and nothing tells which of them do.
+  if (onFloor) return { expected: { state: floorState(fromMs, toMs, nowMs), ...asBooked }, fillsBay: false };
+  if (nowMs > toMs) return { expected: { state: 'not begun', ...asBooked }, fillsBay: false };
+  const expectedFromMs = Math.max(fromMs, freeFromMs, nowMs);
+  const expectedToMs = expectedFromMs + toMs - fromMs;
+  const state = nowMs > fromMs ? 'not begun' : 'to come';
+  return { expected: { state, expectedFromMs, expectedToMs, lateMin: late(expectedFromMs, fromMs) }, fillsBay: true };
 }
 
 const floorState = (fromMs: number, toMs: number, nowMs: number): BookingState =>

@@ -56,19 +56,16 @@ function boostOvershoot(log: RunLog, boost: Float64Array, plateau: number): LogE
     let over = 0;
     for (let index = stretch.from; index <= stretch.to; index++)
       over = Math.max(over, sampleAt(boost, index) - wanted(index));
-    const event = eventAt(log, stretch, {
+    return eventAt(log, stretch, {
       id: 'boost-overshoot',
       name: 'boost overshoots',
       severity: 'mind',
       figure: over,
       unit: 'kPa',
-      message: '',
+      message: ({ fromRpm }) =>
+        say`Boost overshoots ${target ? 'its target' : 'its plateau'} by ${quantity(over, 'kPa')} at ${spokenRpm(fromRpm)} rpm.`,
       channels: shown,
     });
-    return {
-      ...event,
-      message: say`Boost overshoots ${target ? 'its target' : 'its plateau'} by ${quantity(over, 'kPa')} at ${spokenRpm(event.fromRpm)} rpm.`,
-    };
   });
 }
 
@@ -83,26 +80,23 @@ function boostTaper(log: RunLog, boost: Float64Array, plateau: number): LogEvent
   let from = last;
   while (from > first && sampleAt(boost, from) < (target ? sampleAt(target, from) : plateau) * (1 - taperShare / 2))
     from--;
-  const event = eventAt(
-    log,
-    { from, to: last },
-    {
-      id: 'boost-taper',
-      name: 'boost tapers',
-      severity: 'note',
-      figure: lost,
-      unit: 'kPa',
-      message: '',
-      channels: shown,
-    },
-  );
   return [
-    {
-      ...event,
-      message: target
-        ? say`Boost tapers by ${quantity(lost, 'kPa')} below its target from ${spokenRpm(event.fromRpm)} rpm to the top: the turbo or its control has reached its end.`
-        : say`Boost tapers by ${quantity(lost, 'kPa')} from ${spokenRpm(event.fromRpm)} rpm to the top. Its target was not logged: whether the controller wanted that, or the turbo has reached its end, cannot be told.`,
-    },
+    eventAt(
+      log,
+      { from, to: last },
+      {
+        id: 'boost-taper',
+        name: 'boost tapers',
+        severity: 'note',
+        figure: lost,
+        unit: 'kPa',
+        message: ({ fromRpm }) =>
+          target
+            ? say`Boost tapers by ${quantity(lost, 'kPa')} below its target from ${spokenRpm(fromRpm)} rpm to the top: the turbo or its control has reached its end.`
+            : say`Boost tapers by ${quantity(lost, 'kPa')} from ${spokenRpm(fromRpm)} rpm to the top. Its target was not logged: whether the controller wanted that, or the turbo has reached its end, cannot be told.`,
+        channels: shown,
+      },
+    ),
   ];
 }
 
@@ -117,24 +111,21 @@ function boostCut(log: RunLog, boost: Float64Array, plateau: number): LogEvent[]
       sampleAt(boost, before) - sampleAt(boost, index) < cutShare * plateau
     )
       continue;
-    const event = eventAt(
-      log,
-      { from: before, to: index },
-      {
-        id: 'boost-cut',
-        name: 'boost cut',
-        severity: 'stop',
-        figure: sampleAt(boost, before) - sampleAt(boost, index),
-        unit: 'kPa',
-        message: '',
-        channels: [...shown, 'lambda'],
-      },
-    );
     return [
-      {
-        ...event,
-        message: say`Boost is cut at ${spokenRpm(event.fromRpm)} rpm: ${quantity(event.figure, 'kPa')} gone in ${(sampleAt(time, index) - sampleAt(time, before)).toFixed(2)} s. The controller took it away, or a hose came off.`,
-      },
+      eventAt(
+        log,
+        { from: before, to: index },
+        {
+          id: 'boost-cut',
+          name: 'boost cut',
+          severity: 'stop',
+          figure: sampleAt(boost, before) - sampleAt(boost, index),
+          unit: 'kPa',
+          message: ({ fromRpm }) =>
+            say`Boost is cut at ${spokenRpm(fromRpm)} rpm: ${quantity(sampleAt(boost, before) - sampleAt(boost, index), 'kPa')} gone in ${(sampleAt(time, index) - sampleAt(time, before)).toFixed(2)} s. The controller took it away, or a hose came off.`,
+          channels: [...shown, 'lambda'],
+        },
+      ),
     ];
   }
   return [];

@@ -123,20 +123,17 @@ function sagsOf(log: RunLog, { regulation, constant }: Held, pressure: Float64Ar
     .map((stretch) => {
       let most = 0;
       for (let index = stretch.from; index <= stretch.to; index++) if (missing(index) > most) most = missing(index);
-      const event = eventAt(log, stretch, {
+      const against = { manifold: ' against the manifold', constant: '', target: ' below its target' }[regulation];
+      return eventAt(log, stretch, {
         id: 'fuel-pressure-sag',
         name: 'fuel pressure sags',
         severity: 'stop',
         figure: most,
         unit: 'kPa',
-        message: '',
+        message: ({ fromRpm }) =>
+          say`Fuel pressure sags by ${quantity(most, 'kPa')}${against} from ${spokenRpm(fromRpm)} rpm on: pump, filter or line do not keep up. Do not add fuel or boost before that is mended.`,
         channels: ['fuelPressure', regulation === 'target' ? 'fuelPressureTarget' : 'boost', 'lambda', 'injectorDuty'],
       });
-      const against = { manifold: ' against the manifold', constant: '', target: ' below its target' }[regulation];
-      return {
-        ...event,
-        message: say`Fuel pressure sags by ${quantity(most, 'kPa')}${against} from ${spokenRpm(event.fromRpm)} rpm on: pump, filter or line do not keep up. Do not add fuel or boost before that is mended.`,
-      };
     });
 }
 

@@ -15,24 +15,20 @@ export function ethanolContent(log: JudgedLog): LogEvent[] {
   const [first, last] = pullOf(log);
   const usual = medianOf(read.subarray(first, last + 1).filter((value) => !Number.isNaN(value)));
   if (!(Math.abs(usual - ethanolPct) > sensorPct)) return [];
-  const event = eventAt(
-    log,
-    { from: first, to: last },
-    {
-      id: 'ethanol-differs',
-      name: 'ethanol',
-      severity: 'mind',
-      figure: usual,
-      unit: '%vol',
-      message: '',
-      channels: ['ethanolContent', 'fuelTrimLong', 'lambda'],
-    },
-  );
   return [
-    {
-      ...event,
-      message: `The sensor reads ${Math.round(usual)} % ethanol, the fuel ledger says ${Math.round(ethanolPct)} %: measure a sample, and put the ledger or the sensor right before fuelling is judged.`,
-    },
+    eventAt(
+      log,
+      { from: first, to: last },
+      {
+        id: 'ethanol-differs',
+        name: 'ethanol',
+        severity: 'mind',
+        figure: usual,
+        unit: '%vol',
+        message: `The sensor reads ${Math.round(usual)} % ethanol, the fuel ledger says ${Math.round(ethanolPct)} %: measure a sample, and put the ledger or the sensor right before fuelling is judged.`,
+        channels: ['ethanolContent', 'fuelTrimLong', 'lambda'],
+      },
+    ),
   ];
 }
 
@@ -43,24 +39,20 @@ export function learnedOctane(log: RunLog): LogEvent[] {
   const [first, last] = pullOf(log);
   const [before, after] = thirdsOf(log, read);
   if (!(Math.abs(after - before) > movesPct)) return [];
-  const event = eventAt(
-    log,
-    { from: first, to: last },
-    {
-      id: 'octane-moving',
-      name: 'learned octane',
-      severity: 'mind',
-      figure: after - before,
-      unit: '%',
-      message: '',
-      channels: ['learnedOctane', 'ignitionAdvance', 'knockRetard'],
-    },
-  );
   const what = after < before ? 'it hears knock and trusts the fuel less' : 'it trusts the fuel more';
   return [
-    {
-      ...event,
-      message: `The controller’s learned octane moves from ${Math.round(before)} to ${Math.round(after)} % within the pull: ${what}. Make conditioning runs until it rests.`,
-    },
+    eventAt(
+      log,
+      { from: first, to: last },
+      {
+        id: 'octane-moving',
+        name: 'learned octane',
+        severity: 'mind',
+        figure: after - before,
+        unit: '%',
+        message: `The controller’s learned octane moves from ${Math.round(before)} to ${Math.round(after)} % within the pull: ${what}. Make conditioning runs until it rests.`,
+        channels: ['learnedOctane', 'ignitionAdvance', 'knockRetard'],
+      },
+    ),
   ];
 }

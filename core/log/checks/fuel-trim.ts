@@ -17,20 +17,17 @@ export function fuelTrim(log: JudgedLog): LogEvent[] {
   const bound = broken?.limit ?? (written === undefined ? usualTrimPercent : Infinity);
   const trim = judgedReading(log, 'fuelTrim', read);
   return stretches(log, (index) => sampleAt(trim, index) > bound, broken ? 0 : leastS, 0.3).map((stretch) => {
-    const event = eventAt(log, stretch, {
+    const words = broken ? `the limit is ${bound} %` : `usual limit ${bound} %, not set in this job`;
+    return eventAt(log, stretch, {
       id: 'fuel-trim',
       name: 'fuel trim',
       severity: broken ? 'stop' : 'mind',
       figure: highest(trim, stretch),
       unit: '%',
-      message: '',
+      message: ({ fromRpm, toRpm }) =>
+        `The controller trims fuel by up to ${highest(trim, stretch).toFixed(1)} % from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm (${words}): put the table, fuel pressure or the air reading right first.`,
       channels: ['fuelTrimLong', 'fuelTrimShort', 'lambda', 'fuelPressure'],
       ...(broken ? { limit: 'fuelTrim' } : {}),
     });
-    const words = broken ? `the limit is ${bound} %` : `usual limit ${bound} %, not set in this job`;
-    return {
-      ...event,
-      message: `The controller trims fuel by up to ${event.figure.toFixed(1)} % from ${spokenRpm(event.fromRpm)} to ${spokenRpm(event.toRpm)} rpm (${words}): put the table, fuel pressure or the air reading right first.`,
-    };
   });
 }

@@ -20,19 +20,16 @@ export function injectorDuty(log: JudgedLog): LogEvent[] {
   return stretches(log, (index) => sampleAt(duty, index) > limit, 0.15, 0.15).map((stretch) => {
     const most = highest(duty, stretch);
     const beyond = broken !== undefined && most > broken.limit;
-    const event = eventAt(log, stretch, {
+    return eventAt(log, stretch, {
       id: 'injector-duty',
       name: 'injectors',
       severity: beyond || most >= 98 ? 'stop' : 'mind',
       figure: most,
       unit: '%',
-      message: '',
+      message: ({ fromRpm }) =>
+        `Injectors are open up to ${Math.round(most)} % of the time from ${spokenRpm(fromRpm)} rpm on (${limitWords}): no room is left to enrich.`,
       channels: ['injectorDuty', 'injectorPulse', 'fuelPressure', 'lambda'],
       ...(beyond ? { limit: 'injectorDuty' } : {}),
     });
-    return {
-      ...event,
-      message: `Injectors are open up to ${Math.round(most)} % of the time from ${spokenRpm(event.fromRpm)} rpm on (${limitWords}): no room is left to enrich.`,
-    };
   });
 }

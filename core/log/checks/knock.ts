@@ -18,19 +18,16 @@ export function knock(log: JudgedLog): LogEvent[] {
   return stretches(log, (index) => sampleAt(retard, index) >= heard, leastS, 0.25).map((stretch) => {
     const deg = highest(values, stretch);
     const beyond = broken !== undefined && deg > broken.limit;
-    const event = eventAt(log, stretch, {
+    return eventAt(log, stretch, {
       id: 'knock',
       name: 'knock',
       severity: beyond ? 'stop' : 'mind',
       figure: deg,
       unit: '°',
-      message: '',
+      message: ({ fromRpm, toRpm }) =>
+        `${beyond ? 'Knock' : 'Light knock'}: up to ${deg.toFixed(1)}° taken back from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm. ${beyond ? 'Take advance or boost out before the next run.' : 'Do not go further here.'}`,
       channels: ['knockRetard', 'ignitionAdvance', 'intakeTemperature', 'lambda'],
       ...(beyond ? { limit: 'knockRetard' } : {}),
     });
-    return {
-      ...event,
-      message: `${beyond ? 'Knock' : 'Light knock'}: up to ${deg.toFixed(1)}° taken back from ${spokenRpm(event.fromRpm)} to ${spokenRpm(event.toRpm)} rpm. ${beyond ? 'Take advance or boost out before the next run.' : 'Do not go further here.'}`,
-    };
   });
 }

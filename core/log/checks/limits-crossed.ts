@@ -1,6 +1,6 @@
 import { sampleAt } from '../../numerics/sample-at.ts';
 import { quantity, say } from '../../sentence/sentence.ts';
-import { limitChannel, readingTolerance } from '../../limits/limit.ts';
+import { limitChannel, readingTolerance, type LimitQuantity } from '../../limits/limit.ts';
 import { spokenRpm } from '../../units/spoken.ts';
 import { channelOf, eventAt, stretches, type JudgedLog, type LogEvent } from '../pull/run-log.ts';
 import { judgedReading } from './extremes.ts';
@@ -26,32 +26,30 @@ export function limitsCrossed(log: JudgedLog): LogEvent[] {
       const [first] = beyond;
       if (!first) return [];
       const at = { from: first.from, to: (beyond.at(-1) ?? first).to };
-      const event = eventAt(log, at, {
-        id: `limit-${which}`,
-        name: label,
-        severity: 'stop',
-        figure: reading,
-        unit,
-        message: '',
-        channels: [channel],
-        limit: which,
-      });
       const told = (value: number) => quantity(value, unit, stoichiometric);
       const bound = usual
         ? say`the usual limit, not set in this job, is ${told(limit)}`
         : say`the limit is ${told(limit)}`;
-      const range =
-        event.fromRpm === event.toRpm
-          ? `at ${spokenRpm(event.fromRpm)} rpm`
-          : `from ${spokenRpm(event.fromRpm)} to ${spokenRpm(event.toRpm)} rpm`;
-      // An engine speed is its own place.
-      const where = which === 'engineSpeed' ? '' : ` ${range}`;
       return [
-        {
-          ...event,
-          message: say`${label} ${side === 'most' ? 'reaches' : 'falls to'} ${told(reading)}${where}: ${bound}.`,
-        },
+        eventAt(log, at, {
+          id: `limit-${which}`,
+          name: label,
+          severity: 'stop',
+          figure: reading,
+          unit,
+          message: (place) =>
+            say`${label} ${side === 'most' ? 'reaches' : 'falls to'} ${told(reading)}${whereIn(which, place)}: ${bound}.`,
+          channels: [channel],
+          limit: which,
+        }),
       ];
     },
   );
+}
+
+/** ` from 3,000 to 4,000 rpm`; nothing for an engine speed, which is its own place. */
+function whereIn(which: LimitQuantity, { fromRpm, toRpm }: Pick<LogEvent, 'fromRpm' | 'toRpm'>): string {
+  if (which === 'engineSpeed') return '';
+  if (fromRpm === toRpm) return ` at ${spokenRpm(fromRpm)} rpm`;
+  return ` from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm`;
 }

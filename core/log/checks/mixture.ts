@@ -54,16 +54,6 @@ export function mixture(log: JudgedLog): LogEvent[] {
       const beyond = highest(lambda, stretch) > limit;
       // Of a limit the farthest is told, as everywhere else; of a target what it was over the stretch.
       const value = beyond ? highest(lambda, stretch) : over(stretch, lambda);
-      const event = eventAt(log, stretch, {
-        id: 'lean',
-        name: 'lean',
-        severity: beyond ? 'stop' : 'mind',
-        figure: value,
-        unit: 'λ',
-        message: '',
-        channels: shown,
-        ...(beyond && broken ? { limit: 'lambda' } : {}),
-      });
       const percent = () =>
         over(
           stretch,
@@ -72,26 +62,30 @@ export function mixture(log: JudgedLog): LogEvent[] {
       const against = beyond
         ? say`the ${broken ? 'limit' : 'usual limit, not set in this job,'} is ${mixtureOf(log, bound)}`
         : `${Math.round(percent())} % leaner than its target`;
-      return {
-        ...event,
-        message: say`Lean: ${mixtureOf(log, value)} from ${spokenRpm(event.fromRpm)} to ${spokenRpm(event.toRpm)} rpm, ${against}. Look at fuel pressure and injector duty before the next run.`,
-      };
+      return eventAt(log, stretch, {
+        id: 'lean',
+        name: 'lean',
+        severity: beyond ? 'stop' : 'mind',
+        figure: value,
+        unit: 'λ',
+        message: ({ fromRpm, toRpm }) =>
+          say`Lean: ${mixtureOf(log, value)} from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm, ${against}. Look at fuel pressure and injector duty before the next run.`,
+        channels: shown,
+        ...(beyond && broken ? { limit: 'lambda' } : {}),
+      });
     }),
     ...rich.map((stretch) => {
       const value = over(stretch, lambda);
-      const event = eventAt(log, stretch, {
+      return eventAt(log, stretch, {
         id: 'rich',
         name: 'rich',
         severity: 'mind',
         figure: value,
         unit: 'λ',
-        message: '',
+        message: ({ fromRpm, toRpm }) =>
+          say`Rich: ${mixtureOf(log, value)} from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm. It costs power, and washes the bores in the long run.`,
         channels: shown,
       });
-      return {
-        ...event,
-        message: say`Rich: ${mixtureOf(log, value)} from ${spokenRpm(event.fromRpm)} to ${spokenRpm(event.toRpm)} rpm. It costs power, and washes the bores in the long run.`,
-      };
     }),
   ];
 }

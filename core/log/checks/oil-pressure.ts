@@ -30,23 +30,20 @@ export function oilPressure(log: JudgedLog): LogEvent[] {
       let [least, at] = [Infinity, stretch.from];
       for (let index = stretch.from; index <= stretch.to; index++)
         if (sampleAt(pressure, index) < least) [least, at] = [sampleAt(pressure, index), index];
-      const event = eventAt(log, stretch, {
+      const against = broken
+        ? say`the limit is ${quantity(broken.limit, 'kPa')}`
+        : say`after ${quantity(sampleAt(reached, at), 'kPa')} at lower speed`;
+      return eventAt(log, stretch, {
         id: 'oil-pressure-low',
         name: 'oil pressure',
         severity: 'stop',
         figure: least,
         unit: 'kPa',
-        message: '',
+        message: ({ fromRpm, toRpm }) =>
+          say`Oil pressure is down to ${quantity(least, 'kPa')} from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm (${against}). Do not run again before level, pump and sensor are checked.`,
         channels: ['oilPressure', 'oilTemperature'],
         ...(broken ? { limit: 'oilPressure' } : {}),
       });
-      const against = broken
-        ? say`the limit is ${quantity(broken.limit, 'kPa')}`
-        : say`after ${quantity(sampleAt(reached, at), 'kPa')} at lower speed`;
-      return {
-        ...event,
-        message: say`Oil pressure is down to ${quantity(least, 'kPa')} from ${spokenRpm(event.fromRpm)} to ${spokenRpm(event.toRpm)} rpm (${against}). Do not run again before level, pump and sensor are checked.`,
-      };
     },
   );
 }

@@ -30,21 +30,18 @@ export function railPressure(log: RunLog): LogEvent[] {
   return stretches(log, (index) => missing(index) > room(index), leastS, 0.15).map((stretch) => {
     let most = 0;
     for (let index = stretch.from; index <= stretch.to; index++) if (missing(index) > most) most = missing(index);
-    const event = eventAt(log, stretch, {
+    const than = target
+      ? 'its target'
+      : say`the ${quantity(medianOf(reached.subarray(stretch.from, stretch.to + 1)), 'MPa')} that it had reached`;
+    return eventAt(log, stretch, {
       id: 'rail-pressure-sag',
       name: 'rail pressure sags',
       severity: 'stop',
       figure: most,
       unit: 'MPa',
-      message: '',
+      message: ({ fromRpm }) =>
+        say`Rail pressure lies up to ${quantity(most, 'MPa')} below ${than} from ${spokenRpm(fromRpm)} rpm on: the high-pressure pump, or what feeds it, does not keep up. Look at the low-pressure side first; add no fuel before.`,
       channels: ['railPressure', 'railPressureTarget', 'fuelPressure', 'lambda'],
     });
-    const than = target
-      ? 'its target'
-      : say`the ${quantity(medianOf(reached.subarray(stretch.from, stretch.to + 1)), 'MPa')} that it had reached`;
-    return {
-      ...event,
-      message: say`Rail pressure lies up to ${quantity(most, 'MPa')} below ${than} from ${spokenRpm(event.fromRpm)} rpm on: the high-pressure pump, or what feeds it, does not keep up. Look at the low-pressure side first; add no fuel before.`,
-    };
   });
 }

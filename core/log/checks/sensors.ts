@@ -61,20 +61,16 @@ export function sensorCeiling(log: RunLog): LogEvent[] {
     // A coarse reading may dwell on its highest step; a ceiling is reached from far below and held.
     const climbed = range > 0.08 * Math.abs(top);
     if (lasts < Math.max(ceilingS, ceilingShare * (log.endS - log.startS)) || !climbed) return [];
-    const event = eventAt(log, best, {
-      id: 'sensor-ceiling',
-      name: `${channelLabel(name)} at its end`,
-      severity: 'stop',
-      figure: top,
-      unit: knownChannels[name].unit,
-      message: '',
-      channels: [name],
-    });
     return [
-      {
-        ...event,
+      eventAt(log, best, {
+        id: 'sensor-ceiling',
+        name: `${channelLabel(name)} at its end`,
+        severity: 'stop',
+        figure: top,
+        unit: knownChannels[name].unit,
         message: say`${channelLabel(name)} stays at ${readingOf(name, top, log)} for ${lasts.toFixed(1)} s: the sensor has reached its ceiling, and what is above it is not seen.`,
-      },
+        channels: [name],
+      }),
     ];
   });
 }
@@ -89,27 +85,23 @@ export function sensorDead(log: RunLog): LogEvent[] {
     const taken = values.subarray(first, last + 1).filter((value) => !Number.isNaN(value));
     const still = taken.every((value) => value === taken[0]);
     if (taken.length > 0 && !still) return [];
-    const event = eventAt(
-      log,
-      { from: first, to: last },
-      {
-        id: 'sensor-dead',
-        name: `${channelLabel(name)} dead`,
-        severity: 'stop',
-        figure: taken[0] ?? NaN,
-        unit: knownChannels[name].unit,
-        message: '',
-        channels: [name],
-      },
-    );
     return [
-      {
-        ...event,
-        message:
-          taken.length === 0
-            ? `${channelLabel(name)} gave no reading in the whole pull.`
-            : say`${channelLabel(name)} reads ${readingOf(name, sampleAt(taken, 0), log)} through the whole pull: the sensor is dead, clogged or not connected.`,
-      },
+      eventAt(
+        log,
+        { from: first, to: last },
+        {
+          id: 'sensor-dead',
+          name: `${channelLabel(name)} dead`,
+          severity: 'stop',
+          figure: taken[0] ?? NaN,
+          unit: knownChannels[name].unit,
+          message:
+            taken.length === 0
+              ? `${channelLabel(name)} gave no reading in the whole pull.`
+              : say`${channelLabel(name)} reads ${readingOf(name, sampleAt(taken, 0), log)} through the whole pull: the sensor is dead, clogged or not connected.`,
+          channels: [name],
+        },
+      ),
     ];
   });
 }

@@ -100,20 +100,23 @@ export function stepOf({ time }: RunLog): number {
   return time.length > 1 ? (sampleAt(time, time.length - 1) - sampleAt(time, 0)) / (time.length - 1) : 0;
 }
 
-/** An event over a stretch, its place filled in. */
-export function eventAt(
-  { time, engineSpeedRpm }: RunLog,
-  { from, to }: Stretch,
-  rest: Omit<LogEvent, 'fromS' | 'toS' | 'fromRpm' | 'toRpm'>,
-): LogEvent {
+type EventPlace = Pick<LogEvent, 'fromS' | 'toS' | 'fromRpm' | 'toRpm'>;
+
+/** What is said of an event; where its place is said, made of that. */
+interface EventSaid extends Omit<LogEvent, keyof EventPlace | 'message'> {
+  message: LogEvent['message'] | ((place: EventPlace) => LogEvent['message']);
+}
+
+/** An event over a stretch, its place filled in: engine speeds to 10 rpm. */
+export function eventAt({ time, engineSpeedRpm }: RunLog, { from, to }: Stretch, said: EventSaid): LogEvent {
   const tens = (rpm: number) => Math.round(rpm / 10) * 10;
-  return {
-    ...rest,
+  const place = {
     fromS: sampleAt(time, from),
     toS: sampleAt(time, to),
     fromRpm: tens(sampleAt(engineSpeedRpm, from)),
     toRpm: tens(sampleAt(engineSpeedRpm, to)),
   };
+  return { ...said, ...place, message: typeof said.message === 'function' ? said.message(place) : said.message };
 }
 
 /** The highest value of a stretch; NaN where it holds none. */
