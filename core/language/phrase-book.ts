@@ -27,22 +27,23 @@ const mostDepth = 6;
 
 /** A language whose figures have a comma before their fractions and a point between thousands. */
 export class PhraseBook {
-  private readonly phrases: ReadonlyMap<string, string>;
-  private readonly patterns: readonly Pattern[];
+  /** Made when a report is first written in it: most pages never are. */
+  private made: { phrases: ReadonlyMap<string, string>; patterns: readonly Pattern[] } | undefined;
 
   /** @param and between the last two of a list */
   constructor(
     readonly id: string,
     readonly name: string,
     private readonly and: string,
-    books: readonly Phrases[],
-  ) {
-    this.phrases = new Map(books.flatMap((book) => Object.entries(book)).map(([said, as]) => [plainHoles(said), as]));
-    this.patterns = books
-      .flatMap((book) => Object.entries(book))
-      .filter(([said]) => said.search(hole) >= 0 && hasLetters.test(said.replace(hole, '')))
-      .map(([said, as]) => patternOf(said, as))
-      .sort((a, b) => b.said - a.said);
+    private readonly books: readonly Phrases[],
+  ) {}
+
+  private get phrases(): ReadonlyMap<string, string> {
+    return (this.made ??= madeOf(this.books)).phrases;
+  }
+
+  private get patterns(): readonly Pattern[] {
+    return (this.made ??= madeOf(this.books)).patterns;
   }
 
   /** The parts of a sentence in this language; as they are where it has no words of its own, or where the book lacks it. */
@@ -103,6 +104,18 @@ export class PhraseBook {
     const signs = [...text.matchAll(/, | and |; /g)].map(([sign]) => (sign === ' and ' ? ` ${this.and} ` : sign));
     return items.map((item, at) => `${this.text(item, depth)}${signs[at] ?? ''}`).join('');
   }
+}
+
+function madeOf(books: readonly Phrases[]): {
+  phrases: ReadonlyMap<string, string>;
+  patterns: readonly Pattern[];
+} {
+  const all = books.flatMap((book) => Object.entries(book));
+  const patterns = all
+    .filter(([said]) => said.search(hole) >= 0 && hasLetters.test(said.replace(hole, '')))
+    .map(([said, as]) => patternOf(said, as))
+    .sort((a, b) => b.said - a.said);
+  return { phrases: new Map(all.map(([said, as]) => [plainHoles(said), as])), patterns };
 }
 
 const plainHoles = (said: string) => said.replace(hole, '{$1}');
