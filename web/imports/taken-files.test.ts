@@ -31,18 +31,36 @@ test.each([
   expect((await takeFiles({ recordings: [], problems: [] }, [file(name, content)])).problems.join()).toMatch(sentence);
 });
 
-test('a recording is read out of bytes as they are laid down, and cut ones are refused', () => {
-  const header = new TextEncoder().encode(
-    JSON.stringify({ samples: 2, channels: [{ name: 'rollerSpeed', unit: 'rad/s' }] }),
-  );
+/** Bytes as they are laid down: a header and what follows it. */
+function laidDown(told: object, columns: readonly number[]): ArrayBuffer {
+  const header = new TextEncoder().encode(JSON.stringify(told));
   const padded = Math.ceil((header.length + 4) / 8) * 8 - 4;
-  const bytes = new Uint8Array(4 + padded + 32).fill(32);
+  const bytes = new Uint8Array(4 + padded + columns.length).fill(32);
   new DataView(bytes.buffer).setUint32(0, padded, true);
   bytes.set(header, 4);
-  bytes.set(new Uint8Array(Float64Array.of(0, 0.5, 60, 61).buffer), 4 + padded);
-  expect(recordingFromBytes(bytes.buffer)).toEqual({
+  bytes.set(columns, 4 + padded);
+  return bytes.buffer;
+}
+
+test('a recording is read out of bytes as they are laid down, and cut ones are refused', () => {
+  const told = { samples: 2, channels: [{ name: 'rollerSpeed', unit: 'rad/s' }] };
+  const recorded = {
     time: Float64Array.of(0, 0.5),
     channels: [{ name: 'rollerSpeed', unit: 'rad/s', values: Float64Array.of(60, 61) }],
-  });
-  expect(() => recordingFromBytes(bytes.buffer.slice(0, 4 + padded + 24))).toThrow(RangeError);
+  };
+  // As a browser may have kept them from before columns had forms: float64.
+  const plain = laidDown(told, [...new Uint8Array(Float64Array.of(0, 0.5, 60, 61).buffer)]);
+  expect(recordingFromBytes(plain)).toEqual(recorded);
+  expect(() => recordingFromBytes(plain.slice(0, -8))).toThrow(RangeError);
+  // 0, 5 tenths more; 60, 1 more: twice the step, and 1.
+  const forms = [
+    { digits: 1, length: 2 },
+    { digits: 0, length: 2 },
+  ];
+  const decimals = laidDown({ ...told, forms }, [1, 11, 0, 0, 0, 0, 0, 0, 121, 3, 0, 0, 0, 0, 0, 0]);
+  expect(recordingFromBytes(decimals)).toEqual(recorded);
+  expect(() => recordingFromBytes(decimals.slice(0, -1))).toThrow(RangeError);
+  // More samples than there are bytes: nothing is made room for.
+  const many = laidDown({ ...told, samples: 1e9, forms }, [1, 11, 0, 0, 0, 0, 0, 0, 121, 3, 0, 0, 0, 0, 0, 0]);
+  expect(() => recordingFromBytes(many)).toThrow(RangeError);
 });

@@ -6,8 +6,8 @@ type ColumnForm = { digits: number; length: number } | null;
 
 interface Header {
   samples: number;
-  /** Of time, then of each channel. */
-  forms: ColumnForm[];
+  /** Of time, then of each channel. Absent in what a browser kept before there were forms: all are float64. */
+  forms?: ColumnForm[];
   channels: { name: string; unit: string }[];
 }
 
@@ -53,7 +53,8 @@ export function recordingFromBytes(bytes: ArrayBuffer, from = 0): Recording {
   const headerLength = new DataView(bytes).getUint32(from, true);
   const header = JSON.parse(new TextDecoder().decode(new Uint8Array(bytes, from + 4, headerLength))) as Header;
   let at = from + 4 + headerLength;
-  const columns = header.forms.map((form) => {
+  const forms = header.forms ?? Array.from({ length: header.channels.length + 1 }, () => null);
+  const columns = forms.map((form) => {
     const length = form?.length ?? header.samples * 8;
     // Taken with the bytes that fill it up to eight, so that bytes cut short within those are refused as well.
     const column = new Uint8Array(bytes, at, toEight(length)).subarray(0, length);
