@@ -51,7 +51,7 @@ test('a recording is read out of bytes as they are laid down, and cut ones are r
   // As a browser may have kept them from before columns had forms: float64.
   const plain = laidDown(told, [...new Uint8Array(Float64Array.of(0, 0.5, 60, 61).buffer)]);
   expect(recordingFromBytes(plain)).toEqual(recorded);
-  expect(() => recordingFromBytes(plain.slice(0, -8))).toThrow(RangeError);
+  expect(() => recordingFromBytes(plain.slice(0, -8))).toThrow(/length|bytes of a column/);
   // 0, 5 tenths more; 60, 1 more: twice the step, and 1.
   const forms = [
     { digits: 1, length: 2 },
@@ -59,8 +59,8 @@ test('a recording is read out of bytes as they are laid down, and cut ones are r
   ];
   const decimals = laidDown({ ...told, forms }, [1, 11, 0, 0, 0, 0, 0, 0, 121, 3, 0, 0, 0, 0, 0, 0]);
   expect(recordingFromBytes(decimals)).toEqual(recorded);
-  expect(() => recordingFromBytes(decimals.slice(0, -1))).toThrow(RangeError);
+  expect(() => recordingFromBytes(decimals.slice(0, -1))).toThrow(/length|bytes of a column/);
   // More samples than there are bytes: nothing is made room for.
   const many = laidDown({ ...told, samples: 1e9, forms }, [1, 11, 0, 0, 0, 0, 0, 0, 121, 3, 0, 0, 0, 0, 0, 0]);
-  expect(() => recordingFromBytes(many)).toThrow(RangeError);
+  expect(() => recordingFromBytes(many)).toThrow(/length|bytes of a column/);
 });
