@@ -101,9 +101,8 @@ test('lanes are zoomed, the crosshair locked, the band taken by its handles; vie
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: 'views (1)' })).toBeVisible();
   await goWithin(page, `/jobs/${job.id}/compare`);
-  // The figures of this address are there: what is opened before them closes when they come.
   await expect(page.getByTestId('gain-table').locator('tr[data-row=band]')).toHaveCount(0);
-  await page.getByRole('button', { name: 'views (1)' }).click();
+  // The list of views is still open.
   await page.getByRole('button', { name: 'street', exact: true }).click();
   await expect(page).toHaveURL(/band=3000-5000.*smoothing=300/);
   await expect(page.getByTestId('gain-table').locator('tr[data-row=band]')).toBeVisible();
