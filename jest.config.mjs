@@ -1,5 +1,8 @@
 import { packageFiles } from './jest.packages.mjs';
 
+/** Files of tests that are run by themselves where others are run together (launch/tests-together.ts). */
+const alone = (process.env.SUVOK_TESTS_ALONE ?? '').split(' ').flatMap((file) => (file ? [`<rootDir>/${file}`] : []));
+
 /**
  * Unit and API tests. The API tests need SUVOK_TEST_DATABASE_URL, a PostgreSQL
  * in which they may create databases; `npm test` starts one and sets it.
@@ -9,9 +12,12 @@ export default {
   maxWorkers: 3,
   // What was translated is kept; what tests write is not.
   cacheDirectory: '<rootDir>/node_modules/.cache/jest',
-  testMatch: [
-    '<rootDir>/{core,contract,cli,simulator,launch,instrument,recorder,operations,server,store,web}/**/*.test.{ts,tsx}',
-  ],
+  testMatch: process.env.SUVOK_TESTS_TOGETHER
+    ? ['<rootDir>/dist/tests-together/*.test.ts', ...alone]
+    : [
+        '<rootDir>/{core,contract,cli,simulator,launch,instrument,recorder,operations,server,store,web}/**/*.test.{ts,tsx}',
+      ],
+  testSequencer: '<rootDir>/jest.sequencer.cjs',
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   transform: {
     '^.+\\.tsx?$': [

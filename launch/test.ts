@@ -1,4 +1,4 @@
-import { chmodSync, existsSync, readFileSync, rmSync } from 'node:fs';
+import { chmodSync, existsSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { z } from 'zod';
@@ -11,6 +11,7 @@ import { startCluster, type Cluster } from './postgres.ts';
 import { postgresPrograms } from './postgres-programs.ts';
 import { browserSuites, filesOf, jestFiles, slowestWords, testsOf } from './slowest.ts';
 import { testsFolder } from './tests-folder.ts';
+import { writeGroups } from './tests-together.ts';
 
 /**
  * `npm test`: everything that must hold, from a bare clone, ending in one line
@@ -43,13 +44,28 @@ async function tidyUp(): Promise<void> {
 const unitFolders = ['core/', 'contract/', 'cli/', 'instrument/', 'recorder/', 'simulator/', 'web/'];
 const apiFolders = ['server/', 'store/', 'operations/', 'launch/'];
 
+const groupsFolder = 'dist/tests-together';
+
+/** Files of Jest's tests under some folders, by their paths in the project. */
+const testFilesIn = (folders: readonly string[]): string[] =>
+  folders.flatMap((path) =>
+    readdirSync(path, { recursive: true, encoding: 'utf8' })
+      .filter((name) => /\.test\.tsx?$/.test(name))
+      .map((name) => path + name),
+  );
+
 /** Jest's tests under some folders. @param databaseUrl absent where no test needs one */
 async function jestTests(folders: readonly string[], names: readonly string[], databaseUrl?: string): Promise<Outcome> {
   const report = join(folder, 'jest.json');
+  // What is asked for by name is run file by file.
+  const together = names.length === 0;
+  const alone = together ? writeGroups(process.cwd(), groupsFolder, testFilesIn(folders)) : [];
+  const roots = together ? [...folders, groupsFolder] : folders;
   const { out } = await runTool(
-    ['jest/bin/jest.js', ...folders.map((path) => `--roots=${path}`), '--json', `--outputFile=${report}`, ...names],
+    ['jest/bin/jest.js', ...roots.map((path) => `--roots=${path}`), '--json', `--outputFile=${report}`, ...names],
     {
       NODE_OPTIONS: '--experimental-vm-modules --no-warnings',
+      ...(together ? { SUVOK_TESTS_TOGETHER: '1', SUVOK_TESTS_ALONE: alone.join(' ') } : {}),
       ...(databaseUrl ? { SUVOK_TEST_DATABASE_URL: databaseUrl } : {}),
     },
   );
