@@ -63,7 +63,7 @@ describe('what a picture is', () => {
     head.writeUInt32BE(40_000, 4);
     head[8] = 8;
     const claims = Buffer.concat([
-      made.png.subarray(0, 8),
+      (await madeAs('png')).subarray(0, 8),
       chunk('IHDR', head),
       chunk('IDAT', deflateSync(Buffer.alloc(50_000_000))),
       chunk('IEND', Buffer.alloc(0)),
