@@ -8,16 +8,20 @@ import { curveJson } from '../contract/files/curve.ts';
 import { writeRecordingCsv } from '../core/exchange/recordings/write-csv.ts';
 import { generatedRun } from '../core/testing/generated-run.ts';
 import { testDyno } from '../core/testing/test-car.ts';
+import { answered, type Answered } from './command-line.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'suvok-cli-'));
 const path = (name: string) => join(folder, name);
 
-async function suvok(...words: string[]): Promise<{ code: number; out: string; error: string }> {
+const suvok = (...words: string[]) => answered(words);
+
+/** The same as a program. */
+async function program(...words: string[]): Promise<Answered> {
   try {
     const { stdout, stderr } = await promisify(execFile)(process.execPath, ['launch/run.cjs', 'cli/main.ts', ...words]);
     return { code: 0, out: stdout, error: stderr };
   } catch (failure) {
-    const { code, stdout, stderr } = failure as { code: number; stdout: string; stderr: string };
+    const { code, stdout, stderr } = failure as { code: 1 | 2; stdout: string; stderr: string };
     return { code, out: stdout, error: stderr };
   }
 }
@@ -79,6 +83,10 @@ describe('suvok reduce', () => {
     expect([code, out]).toEqual([2, '']);
     expect(error).toMatch(sentence);
     expect(error.trim().split('\n')).toHaveLength(1);
+  });
+
+  test('as a program it says the same on its two outputs, with its exit code', async () => {
+    for (const words of [['air', '--help'], ['polish']]) expect(await program(...words)).toEqual(await suvok(...words));
   });
 
   test('--help tells every command and its options, and asks for nothing else', async () => {

@@ -1,16 +1,22 @@
 import { expect, test } from '@jest/globals';
-import { browserSuites, filesOf, jestFiles, slowestWords, testsOf } from './slowest.ts';
+import { browserSuites, jestTestsOf, jestTimes, slowestWords, testsOf } from './slowest.ts';
 
-test('files of unit tests are told by their times, the slowest first', () => {
-  const report = jestFiles.parse({
+test('unit tests are told with their files, whether these ran together or alone', () => {
+  const report = jestTimes.parse({
     testResults: [
-      { name: '/p/core/a.test.ts', startTime: 0, endTime: 1200 },
-      { name: '/p/core/b.test.ts', startTime: 100, endTime: 9100 },
+      {
+        name: '/p/dist/tests-together/000-core-1.test.ts',
+        assertionResults: [
+          { ancestorTitles: ['core/a.test.ts', 'a curve'], title: 'rises', duration: 1200 },
+          { ancestorTitles: ['core/b.test.ts'], title: 'falls', duration: 9000 },
+        ],
+      },
+      { name: '/p/web/c.test.tsx', assertionResults: [{ ancestorTitles: ['c'], title: 'shows', duration: null }] },
     ],
-    numPassedTests: 2,
   });
-  expect(slowestWords(filesOf(report, '/p'))).toBe('Slowest: core/b.test.ts 9 s · core/a.test.ts 1 s');
-  expect(slowestWords(filesOf(report, '/p'), 1)).toBe('Slowest: core/b.test.ts 9 s');
+  const took = jestTestsOf(report, '/p');
+  expect(took.map(({ file }) => file)).toEqual(['core/a.test.ts', 'core/b.test.ts', 'web/c.test.tsx']);
+  expect(slowestWords(took, 2)).toBe('Slowest: core/b.test.ts: falls 9 s · core/a.test.ts: rises 1 s');
 });
 
 test('browser tests are found in any depth; a second try counts with the first', () => {

@@ -1,14 +1,25 @@
 import { z } from 'zod';
 
 /** What took how long, ms. */
-interface Took {
+export interface Took {
   name: string;
   ms: number;
 }
 
-/** Jest's report, as far as its files tell their time. */
-export const jestFiles = z.object({
-  testResults: z.array(z.object({ name: z.string(), startTime: z.number(), endTime: z.number() })),
+/** Jest's report, as far as its tests tell their times; of those that are run together the file is their first title. */
+export const jestTimes = z.object({
+  testResults: z.array(
+    z.object({
+      name: z.string(),
+      assertionResults: z.array(
+        z.object({
+          ancestorTitles: z.array(z.string()),
+          title: z.string(),
+          duration: z.number().nullish(),
+        }),
+      ),
+    }),
+  ),
 });
 
 interface Suite {
@@ -34,12 +45,17 @@ const suite: z.ZodType<Suite> = z.object({
 /** Playwright's report, as far as its tests tell theirs. */
 export const browserSuites = z.object({ suites: z.array(suite) });
 
-/** Jest's files with their times. @param project the folder that names are told from */
-export function filesOf({ testResults }: z.output<typeof jestFiles>, project: string): Took[] {
-  return testResults.map(({ name, startTime, endTime }) => ({
-    name: name.startsWith(project) ? name.slice(project.length).replace(/^\//, '') : name,
-    ms: endTime - startTime,
-  }));
+const isFile = (title: string | undefined) => title !== undefined && /\.test\.tsx?$/.test(title);
+
+/** Jest's tests with their files and times, ms. @param project the folder that files are told from */
+export function jestTestsOf({ testResults }: z.output<typeof jestTimes>, project: string): (Took & { file: string })[] {
+  return testResults.flatMap(({ name, assertionResults }) =>
+    assertionResults.map(({ ancestorTitles, title, duration }) => {
+      const [first] = ancestorTitles;
+      const file = first !== undefined && isFile(first) ? first : name.replace(project, '').replace(/^\//, '');
+      return { file, name: `${file}: ${title}`, ms: duration ?? 0 };
+    }),
+  );
 }
 
 /** The browser's tests with their times, tries together. */

@@ -9,9 +9,9 @@ import { findChromium } from './chromium.ts';
 import { Failure } from './failure.ts';
 import { startCluster, type Cluster } from './postgres.ts';
 import { postgresPrograms } from './postgres-programs.ts';
-import { browserSuites, filesOf, jestFiles, slowestWords, testsOf } from './slowest.ts';
+import { browserSuites, jestTestsOf, jestTimes, slowestWords, testsOf } from './slowest.ts';
 import { testsFolder } from './tests-folder.ts';
-import { writeGroups } from './tests-together.ts';
+import { writeGroups, writeTimes } from './tests-together.ts';
 
 /**
  * `npm test`: everything that must hold, from a bare clone, ending in one line
@@ -75,9 +75,11 @@ async function jestTests(folders: readonly string[], names: readonly string[], d
   }
   const written: unknown = JSON.parse(readFileSync(report, 'utf8'));
   const found = jestReport.parse(written);
+  const took = jestTestsOf(jestTimes.parse(written), process.cwd());
+  if (process.env.SUVOK_TEST_TIMES) writeTimes(took);
   const outcome = { passed: found.numPassedTests, failed: found.numFailedTests + found.numRuntimeErrorTestSuites };
   say(`Unit and API tests: ${outcome.passed} passed, ${outcome.failed} failed`);
-  say(slowestWords(filesOf(jestFiles.parse(written), process.cwd())));
+  say(slowestWords(took, process.env.SUVOK_TEST_TIMES ? 60 : 6));
   // Jest prints its findings and then the report itself, which is one long line. A soak's tables are findings.
   if (outcome.failed > 0 || process.env.SUVOK_SOAK)
     say(
@@ -138,11 +140,17 @@ async function browserPart(databaseUrl: string, names: readonly string[] = []): 
 
 /** Tests that have a long form. */
 const soaked = [
-  'recorder/saved-in-time',
+  'core/fuelling/fuelling-table',
+  'core/checks/motion-checks',
+  'recorder/run/killed-anywhere',
+  'server/recording/bad-lines',
+  'server/recording/database-calls',
+  'recorder/run/saved-in-time',
   'launch/start',
   'server/recording/killed',
   'server/recording/hours-away',
   'server/routes/bad-input',
+  'server/routes/reports',
 ];
 
 /** Folders of the project's own code. */

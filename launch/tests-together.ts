@@ -1,6 +1,6 @@
 import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { dirname, join, relative } from 'node:path';
-import { group as grouped } from 'd3-array';
+import { group as grouped, rollup } from 'd3-array';
 import { z } from 'zod';
 
 /**
@@ -13,6 +13,16 @@ import { z } from 'zod';
 const timesFile = join(import.meta.dirname, 'test-times.json');
 export const testTimes = z.record(z.string(), z.number());
 export const knownTimes = (): Record<string, number> => testTimes.parse(JSON.parse(readFileSync(timesFile, 'utf8')));
+
+/** Writes down what was measured. @param took tests with their files, ms */
+export function writeTimes(took: readonly { file: string; ms: number }[]): void {
+  const seconds = rollup(
+    took,
+    (tests) => Math.round(tests.reduce((sum, { ms }) => sum + ms, 0) / 100) / 10,
+    ({ file }) => file,
+  );
+  writeFileSync(timesFile, `${JSON.stringify(Object.fromEntries([...seconds].sort()), null, 1)}\n`);
+}
 
 /** A file of which nobody knows how long it takes, s. */
 const usualS = 1;
@@ -51,7 +61,7 @@ function evenly(files: readonly string[], times: Readonly<Record<string, number>
     least.files.push(file);
     least.seconds += secondsOf(file);
   }
-  return groups;
+  return groups.filter((group) => group.files.length > 0);
 }
 
 /** What stands at the head of a file that wants another environment than Node's. */

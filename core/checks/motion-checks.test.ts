@@ -6,18 +6,19 @@ import { faultKinds, faultyRuns } from '../testing/faulty-runs.ts';
 import { generatedRun } from '../testing/generated-run.ts';
 import { motionChecks } from './motion-checks.ts';
 import type { GeneratedRun } from '../testing/pull-options.ts';
+import { shortOrWhole } from '../../core/testing/short-or-whole.ts';
 
 const findings = (spec: GeneratedRun) => motionChecks(preparedSweep(generatedRun(spec), spec.dyno!, spec.ratio ?? 3.4));
 
 test.each(allFamilies)('healthy pulls of %s raise nothing: tyres creep, torque dips, drivers feather', (family) => {
-  for (let seed = 901; seed <= 906; seed++) expect(findings(healthyRun(family, seed))).toEqual([]);
+  for (let seed = 901; seed <= shortOrWhole(902, 906); seed++) expect(findings(healthyRun(family, seed))).toEqual([]);
 });
 
 describe.each(faultKinds.map((kind) => [kind.name, kind] as const))('%s', (_, kind) => {
   test(`raises ${kind.check}, with its place, figure and a sentence`, () => {
     let runs = 0;
     let hits = 0;
-    for (const { spec } of faultyRuns(kind, [911, 912, 913])) {
+    for (const { spec } of faultyRuns(kind, shortOrWhole([913], [911, 912, 913]))) {
       runs++;
       const found = findings(spec).find(({ id }) => id === kind.check);
       if (!found) continue;
@@ -113,7 +114,7 @@ describe('slip between axles', () => {
   };
 
   test('is not seen on healthy pulls', () => {
-    for (let seed = 931; seed <= 938; seed++) {
+    for (let seed = 931; seed <= shortOrWhole(932, 938); seed++) {
       expect(found(healthyRun('turbo-loaded', seed), axles).map(({ id }) => id)).not.toContain('axle-slip');
       expect(found(healthyRun('diesel-hub', seed), hubs).map(({ id }) => id)).not.toContain('axle-slip');
     }
@@ -123,7 +124,7 @@ describe('slip between axles', () => {
     'names the %s axle where its drums fall behind, with place and share',
     (axle) => {
       let hits = 0;
-      for (let seed = 941; seed <= 946; seed++) {
+      for (let seed = 941; seed <= shortOrWhole(943, 946); seed++) {
         const slip = { axle, fromRpm: 3600, toRpm: 4600, share: 0.05 };
         const finding = found(healthyRun('turbo-loaded', seed), axles, slip).find(({ id }) => id === 'axle-slip');
         if (!finding) continue;
@@ -134,7 +135,7 @@ describe('slip between axles', () => {
         expect(finding.fromRpm).toBeGreaterThan(3300);
         expect(finding.toRpm).toBeLessThan(4900);
       }
-      expect(hits).toBeGreaterThanOrEqual(5);
+      expect(hits).toBeGreaterThanOrEqual(shortOrWhole(2, 5));
     },
   );
 

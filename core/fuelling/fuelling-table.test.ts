@@ -6,6 +6,7 @@ import { fitCorners } from './corner-fit.ts';
 import { fuellingTable, joinedFuelling, usualFuelling } from './fuelling-table.ts';
 import { nextCell } from './next-cell.ts';
 import { knowledgeOf, progressOf, proposedMultiplier, standingOf } from './standing.ts';
+import { shortOrWhole } from '../../core/testing/short-or-whole.ts';
 
 const axes: FuellingAxes = {
   across: { channel: 'engineSpeed', breakpoints: [1500, 2000, 2500, 3000, 3500, 4000, 4500] },
@@ -21,7 +22,7 @@ const blocks = 3;
 
 describe('fuelling errors over a table', () => {
   it('tells a known table of errors as well as noise and count allow, without bias, its intervals true', () => {
-    const drives = 6;
+    const drives = shortOrWhole(4, 6);
     const bias = new Float64Array(cells);
     let [squares, covered, told] = [0, 0, 0];
     for (let seed = 1; seed <= drives; seed++) {
@@ -33,7 +34,7 @@ describe('fuelling errors over a table', () => {
         trims: seed % 2 === 0,
         lambdaTarget: (_, kpa) => (seed % 3 === 0 && kpa > 85 ? 0.9 : 1),
       });
-      fuellingTable(log, axes).cells.forEach((cell, at) => {
+      fuellingTable(log, axes, shortOrWhole(typed, usualFuelling)).cells.forEach((cell, at) => {
         expect(knowledgeOf(cell)).toBe('known');
         const off = cell.error - errors[at]!;
         bias[at]! += off / drives;
@@ -49,8 +50,8 @@ describe('fuelling errors over a table', () => {
   });
 
   it('finds the delay within 20 ms where the mixture moves enough, and says where it does not', () => {
-    for (const volumeS of [0.12, 0.25, 0.4]) {
-      for (let seed = 1; seed <= 2; seed++) {
+    for (const volumeS of shortOrWhole([0.25], [0.12, 0.25, 0.4])) {
+      for (let seed = 1; seed <= shortOrWhole(1, 2); seed++) {
         const errors = level(0).map((_, cell) => (((cell % 7) + Math.floor(cell / 7)) % 2 ? 0.06 : -0.04));
         const { log, delayS } = partLoadDrive({ axes, errors, seed, volumeS });
         const { foundDelay, delayFrom } = fuellingTable(log, axes);

@@ -3,6 +3,7 @@ import { MemoryFiles } from '../testing/memory-files.ts';
 import { MemoryStore, type Fate } from '../testing/memory-store.ts';
 import { RecorderLife } from '../testing/recorder-life.ts';
 import { rollerHello, TestInstrument } from '../testing/test-instrument.ts';
+import { someInShort } from '../../core/testing/short-or-whole.ts';
 
 /**
  * A pull of an instrument that sends again what is not safe, with one thing
@@ -84,6 +85,13 @@ function mustBeWhole(store: MemoryStore): void {
 
 const never = () => false;
 
+/** Each of so many acts; in short some of them. */
+const nth = (count: number) =>
+  someInShort(
+    Array.from({ length: count }, (_, index) => index),
+    8,
+  );
+
 test('with nothing going wrong the pull is one run', async () => {
   const [files, store] = [new MemoryFiles(), new MemoryStore()];
   expect(await pullThrough({ files, store, ends: never })).toEqual({ lives: 1 });
@@ -101,7 +109,7 @@ test.each<Fate>(['refused', 'answer lost'])('every call of the database, one aft
   const { database } = await actsOfAPull();
   expect(database).toBeGreaterThan(10);
   await Promise.all(
-    Array.from({ length: database }, async (_, index) => {
+    nth(database).map(async (index) => {
       const [files, store] = [new MemoryFiles(), new MemoryStore()];
       store.fate = (call) => (call === index + 1 ? fate : 'done');
       await pullThrough({ files, store, ends: never });
@@ -114,7 +122,7 @@ test('every write, sync and naming of the disk, one after the other, fails', asy
   const { disk } = await actsOfAPull();
   expect(disk).toBeGreaterThan(20);
   await Promise.all(
-    Array.from({ length: disk }, async (_, index) => {
+    nth(disk).map(async (index) => {
       const [files, store] = [new MemoryFiles(), new MemoryStore()];
       files.before = (_act, count) => {
         if (count === index + 1) throw new Error('the disk refuses');
@@ -132,7 +140,7 @@ test.each([
 ] as const)('%s after every act of the disk, one after the other', async (_name, share) => {
   const { disk } = await actsOfAPull();
   await Promise.all(
-    Array.from({ length: disk }, async (_, index) => {
+    nth(disk).map(async (index) => {
       const [files, store] = [new MemoryFiles(), new MemoryStore()];
       let dies = false;
       let died = false;

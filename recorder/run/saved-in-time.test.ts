@@ -5,6 +5,7 @@ import { MemoryFiles } from '../testing/memory-files.ts';
 import { MemoryStore } from '../testing/memory-store.ts';
 import { RecorderLife } from '../testing/recorder-life.ts';
 import { rollerHello, TestInstrument } from '../testing/test-instrument.ts';
+import { shortOrWhole } from '../../core/testing/short-or-whole.ts';
 
 /**
  * Pull after pull beside loggers that pause, burst, play fast, begin anew and go
@@ -13,7 +14,10 @@ import { rollerHello, TestInstrument } from '../testing/test-instrument.ts';
  */
 const pullsOfAWorld = 5;
 /** Two hundred pulls in the soak; otherwise some of those that once waited for ever. */
-const seeds = process.env.SUVOK_SOAK ? Array.from({ length: 40 }, (_, seed) => seed) : [10, 13];
+const seeds = shortOrWhole(
+  [10, 13],
+  Array.from({ length: 40 }, (_, seed) => seed),
+);
 /** After its last row a run is saved with what is there, s. */
 const promisedS = 15;
 /** The dyno's frames, and how many arrive together, s. */

@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import { testDyno } from '../../core/testing/test-car.ts';
 import { BenchClient } from '../testing/bench-client.ts';
 import { eventually, TestServer } from '../testing/test-server.ts';
+import { shortOrWhole } from '../../core/testing/short-or-whole.ts';
 
 let server: TestServer;
 beforeAll(async () => {
@@ -160,7 +161,7 @@ test('whatever line comes, the server answers on', async () => {
       expect((await server.request('GET', '/api/health')).status).toBe(200);
       expect(server.errors.splice(0).map(String)).toEqual([]);
     }),
-    { numRuns: process.env.SUVOK_SOAK ? 3000 : 120 },
+    { numRuns: shortOrWhole(60, 3000) },
   );
   expect((await server.request('GET', '/api/bays/1')).status).toBe(200);
 });

@@ -7,9 +7,10 @@ import { BenchClient } from '../testing/bench-client.ts';
 import { KillBench } from '../testing/killed-recorder.ts';
 import { allThere, markedChannels, MarkedDrive, marksFound, rateHz } from '../testing/marked-drive.ts';
 import { eventually } from '../testing/test-server.ts';
+import { inWhole, shortOrWhole } from '../../core/testing/short-or-whole.ts';
 
 /** A minute and a half of pulls in the usual tests, or five hours. */
-const pulls = process.env.SUVOK_SOAK ? 1640 : 8;
+const pulls = shortOrWhole(8, 1640);
 
 let bench: KillBench;
 beforeEach(async () => (bench = await KillBench.start()) && undefined);
@@ -39,7 +40,7 @@ test('hours without a database: recording goes on, the recorder grows by its run
   const bytes = spoolBytes();
   // Every row is kept in which a run lies somewhere near; the rest is the last minute and what is written over.
   const rows = frames * 4 * 8;
-  if (process.env.SUVOK_SOAK)
+  if (inWhole)
     console.error({
       pulls,
       hours: frames / rateHz / 3600,
@@ -48,7 +49,7 @@ test('hours without a database: recording goes on, the recorder grows by its run
       memoryMb: [memory[9], Math.max(...memory), memory.at(-1)],
     });
   expect(bytes).toBeLessThan(1.2 * rows + 24 * 2 ** 20);
-  if (process.env.SUVOK_SOAK) expect(memory.at(-1)! - memory[9]!).toBeLessThan(80);
+  if (inWhole) expect(memory.at(-1)! - memory[9]!).toBeLessThan(80);
   await bringBack();
   await eventually('all runs', async () => {
     const found = await unclaimedRuns(bench.database).catch(() => []);

@@ -6,9 +6,9 @@ import { BenchClient } from '../testing/bench-client.ts';
 import { KillBench } from '../testing/killed-recorder.ts';
 import { allThere, lapsBegun, markedChannels, MarkedDrive, marksFound, rateHz } from '../testing/marked-drive.ts';
 import { eventually } from '../testing/test-server.ts';
+import { inWhole, shortOrWhole } from '../../core/testing/short-or-whole.ts';
 
-/** A few of them in the usual tests, or a thousand. */
-const kills = process.env.SUVOK_SOAK ? 1000 : 5;
+const kills = shortOrWhole(3, 1000);
 
 let bench: KillBench;
 beforeEach(async () => (bench = await KillBench.start()) && undefined);
@@ -53,7 +53,7 @@ test('killed at random, and with the database away now and then: every pull is t
     async () => (await unclaimedRuns(bench.database)).filter(({ state }) => state === 'sealed').length >= pulls,
   ).catch(() => undefined);
   const result = await marksFound(bench.database, pulls);
-  if (process.env.SUVOK_SOAK) console.error({ kills, handedOver, acknowledged: client.safeTo + 1, ...result });
+  if (inWhole) console.error({ kills, handedOver, acknowledged: client.safeTo + 1, ...result });
   expect(result).toMatchObject(allThere(pulls));
   client.close();
 }, 7_200_000);
@@ -82,8 +82,8 @@ test('an instrument that cannot send again loses no more than the last moment, a
   expect(runs[1]!.remarks.join(' ')).toMatch(/its beginning is missing/);
   const marks = (await recordingOf(bench.database, runs[0]!)).channels[2]!.values;
   const lostMs = (1000 * (lastSent - marks.at(-1)!)) / rateHz;
-  if (process.env.SUVOK_SOAK) console.error({ lostMs });
+  if (inWhole) console.error({ lostMs });
   // Tests share their processors, which may stand still for half a second.
-  expect(lostMs).toBeLessThan(process.env.SUVOK_SOAK ? 100 : 1000);
+  expect(lostMs).toBeLessThan(shortOrWhole(1000, 100));
   client.close();
 });

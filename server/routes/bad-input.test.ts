@@ -9,6 +9,7 @@ import { writeRecordingCsv } from '../../core/exchange/recordings/write-csv.ts';
 import { generatedRun } from '../../core/testing/generated-run.ts';
 import { testDyno } from '../../core/testing/test-car.ts';
 import { eventually, TestServer } from '../testing/test-server.ts';
+import { shortOrWhole } from '../../core/testing/short-or-whole.ts';
 
 let server: TestServer;
 let job: Job;
@@ -197,7 +198,7 @@ const formOf = ({ form = [] }: Endpoint) => {
       ]),
     );
 };
-const most = { numRuns: process.env.SUVOK_SOAK ? 1500 : 10 };
+const most = { numRuns: shortOrWhole(3, 1500) };
 /** Stops or starts something outside of the database; sent with a broken body only. */
 const json = { 'content-type': 'application/json' };
 
