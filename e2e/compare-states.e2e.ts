@@ -34,13 +34,14 @@ test('on paper stand lanes, sentence and table, in the paper theme; the screen c
   recorded,
 }) => {
   const { suvok, job } = await recorded('two-setups');
-  await page.addInitScript(() => {
-    localStorage.setItem('mantine-color-scheme-value', 'dark');
+  await page.goto(`${suvok.origin}/favicon.svg`);
+  await page.evaluate(() => localStorage.setItem('mantine-color-scheme-value', 'dark'));
+  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300`);
+  await page.evaluate(() => {
     window.print = () => {
       document.title = `printed ${document.documentElement.dataset.mantineColorScheme}`;
     };
   });
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300`);
   await expect(page.getByTestId('gain-table')).toBeVisible();
   await page.keyboard.press('ControlOrMeta+p');
   await expect(page).toHaveTitle('printed light');
@@ -54,7 +55,7 @@ test('on paper stand lanes, sentence and table, in the paper theme; the screen c
 });
 
 test.describe('by fingers', () => {
-  test.use({ hasTouch: true });
+  test.use({ hasTouch: true, ownPage: true });
 
   test(
     'two fingers apart zoom the lanes, together they show more again',

@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test';
 import type { BayState } from '../contract/bays/live.ts';
 import { BenchClient } from '../server/testing/bench-client.ts';
-import { expect, tableOf, test } from './suvok.ts';
+import { expect, tableOf, test, type Suvok } from './suvok.ts';
 
 async function pressSpace(page: Page): Promise<number> {
   await page.keyboard.press('Space');
@@ -129,15 +129,14 @@ test('a peer that sends rubbish is named on screen', async ({ page, suvok }) => 
 });
 
 /** As somebody who opens Suvok for the first time. */
-const asForTheFirstTime = (page: Page) =>
-  page.addInitScript(() => {
-    if (!sessionStorage.getItem('seen')) localStorage.clear();
-    sessionStorage.setItem('seen', 'yes');
-  });
+async function asForTheFirstTime(page: Page, suvok: Suvok): Promise<void> {
+  await page.goto(`${suvok.origin}/favicon.svg`);
+  await page.evaluate(() => localStorage.setItem('suvok-preferences', '{"state":{},"version":0}'));
+}
 
 test('the driver’s view shows the cautions first, on a screen that has not', async ({ page, suvok }) => {
   await suvok.mountedJob();
-  await asForTheFirstTime(page);
+  await asForTheFirstTime(page, suvok);
   await page.goto(`${suvok.origin}/bays/1/drive`);
   await expect(page.getByText('no emergency stop')).toBeVisible();
   await expect(page.getByText('This screen cannot stop the car')).toBeHidden();
@@ -147,7 +146,7 @@ test('the driver’s view shows the cautions first, on a screen that has not', a
 
 test('cautions stand before the first run until they are read, once', async ({ page, suvok }) => {
   const job = await suvok.mountedJob();
-  await asForTheFirstTime(page);
+  await asForTheFirstTime(page, suvok);
   await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
   await expect(page.getByText('no emergency stop')).toBeVisible();
   await page.getByRole('button', { name: 'Read and understood' }).click();

@@ -23,7 +23,8 @@ interface TestedServer {
   benchLinkPort: number;
   /** Where instruments on other machines reach it. */
   outside?: Outside | null;
-  stop(): Promise<void>;
+  /** @returns false where it was left before it had ended */
+  stop(): Promise<boolean>;
   kill?: () => Promise<void>;
 }
 
@@ -49,11 +50,12 @@ async function serverHere(
     folder,
     ...(fromElsewhere && { outside: { hosts: ['suvok.shop'], port: 0, folder: join(folder, 'tls') } }),
   });
-  const late = () => new Promise<void>((resolve) => setTimeout(resolve, leftAfterMs).unref());
+  const late = () => new Promise<false>((resolve) => setTimeout(() => resolve(false), leftAfterMs).unref());
   const close = async () => {
     await server.close();
     lines.close();
     await recorder.close();
+    return true;
   };
   return {
     port: server.port,
@@ -79,6 +81,7 @@ async function serverProcess(
   });
   return {
     ...started,
+    stop: () => started.stop().then(() => true),
     async kill() {
       for (const { child } of [server, recorder]) child.kill('SIGKILL');
       await Promise.all([server.ended, recorder.ended]);
@@ -98,11 +101,14 @@ export class Suvok {
     private readonly as: ServerAs,
   ) {}
 
-  /** @param copyOf a database that it begins with a copy of */
-  static async start(as: ServerAs, copyOf?: string): Promise<Suvok> {
+  /**
+   * @param port 0 for any
+   * @param copyOf a database that it begins with a copy of
+   */
+  static async start(as: ServerAs, port = 0, copyOf?: string): Promise<Suvok> {
     const { url, drop } = await freshDatabase(copyOf);
     const suvok = new Suvok(url, drop, as);
-    await suvok.startServer(0, 0);
+    await suvok.startServer(port, 0);
     return suvok;
   }
 
@@ -271,9 +277,11 @@ export class Suvok {
     return (await this.ask<Job>('GET', `/jobs/${job.id}`)).runs;
   }
 
-  async stop(): Promise<void> {
+  /** @returns whether its ports are free again */
+  async stop(): Promise<boolean> {
     for (const stop of this.standIns) await stop();
-    await this.server.stop();
+    const ended = await this.server.stop();
     await this.drop();
+    return ended;
   }
 }

@@ -1,5 +1,6 @@
 import { expect, test as base, type Page } from '@playwright/test';
 import type { Job } from '../contract/job/records.ts';
+import { KeptPage } from './kept-page.ts';
 import { Recordings, type Recipe } from './recordings.ts';
 import { Suvok, type ServerAs } from './running-suvok.ts';
 
@@ -9,11 +10,37 @@ export interface Recorded {
   job: Job;
 }
 
-/** A test with a Suvok of its own, empty or with a job recorded once for all tests of a worker; anything on the browser's console that is an error fails it. */
+/**
+ * A test with a Suvok of its own, empty or with a job recorded once for all tests of a worker; in the page that its
+ * worker keeps, or where `ownPage` is set in one of its own. Anything on the browser's console that is an error fails it.
+ */
 export const test = base.extend<
-  { suvok: Suvok; serverAs: ServerAs; recorded: (recipe: Recipe) => Promise<Recorded>; consoleErrors: string[] },
-  { recordings: Recordings }
+  {
+    suvok: Suvok;
+    serverAs: ServerAs;
+    ownPage: boolean;
+    recorded: (recipe: Recipe) => Promise<Recorded>;
+    consoleErrors: string[];
+  },
+  { recordings: Recordings; kept: KeptPage }
 >({
+  kept: [
+    async ({ browser }, use) => {
+      const kept = await KeptPage.open(browser);
+      await kept.context.addInitScript(readCautions);
+      await use(kept);
+      await kept.close();
+    },
+    { scope: 'worker' },
+  ],
+  ownPage: [false, { option: true }],
+  context: async ({ kept, ownPage, browser, viewport, colorScheme, hasTouch }, use) => {
+    if (!ownPage) return use(kept.context);
+    const context = await browser.newContext({ viewport, colorScheme, hasTouch });
+    await context.addInitScript(readCautions);
+    await use(context);
+    await context.close();
+  },
   recordings: [
     async ({}, use) => {
       const recordings = new Recordings();
@@ -23,20 +50,22 @@ export const test = base.extend<
     { scope: 'worker' },
   ],
   serverAs: ['part of the test', { option: true }],
-  recorded: async ({ recordings, serverAs }, use) => {
-    const started: Suvok[] = [];
+  recorded: async ({ recordings, serverAs, kept }, use) => {
+    const ends: (() => Promise<void>)[] = [];
     await use(async (recipe) => {
       const { database, jobId } = await recordings.of(recipe);
-      const suvok = await Suvok.start(serverAs, database);
-      started.push(suvok);
+      const port = await kept.takePort();
+      const suvok = await Suvok.start(serverAs, port, database);
+      ends.push(async () => kept.givePort(port, await suvok.stop()));
       return { suvok, job: await suvok.ask<Job>('GET', `/jobs/${jobId}`) };
     });
-    for (const suvok of started) await suvok.stop();
+    for (const end of ends) await end();
   },
-  suvok: async ({ serverAs }, use) => {
-    const suvok = await Suvok.start(serverAs);
+  suvok: async ({ serverAs, kept }, use) => {
+    const port = await kept.takePort();
+    const suvok = await Suvok.start(serverAs, port);
     await use(suvok);
-    await suvok.stop();
+    kept.givePort(port, await suvok.stop());
   },
   consoleErrors: [
     async ({ page }, use) => {
@@ -52,16 +81,19 @@ export const test = base.extend<
     },
     { auto: true },
   ],
-  page: async ({ page }, use) => {
-    // The cautions have a test of their own; elsewhere they have been read.
-    await page.context().addInitScript(() => {
-      const key = 'suvok-preferences';
-      if (!localStorage.getItem(key))
-        localStorage.setItem(key, JSON.stringify({ state: { cautionsRead: true }, version: 0 }));
-    });
-    await use(page);
+  page: async ({ kept, ownPage, context }, use) => {
+    if (ownPage) return use(await context.newPage());
+    await use(await kept.page());
+    await kept.clean();
   },
 });
+
+/** The cautions have a test of their own; elsewhere they have been read. */
+function readCautions(): void {
+  const key = 'suvok-preferences';
+  if (!localStorage.getItem(key))
+    localStorage.setItem(key, JSON.stringify({ state: { cautionsRead: true }, version: 0 }));
+}
 
 /** The gain table as the page shows it: row id → the texts of its cells. */
 export async function tableOf(page: Page): Promise<Record<string, string[]>> {
