@@ -114,7 +114,7 @@ async function browserTests(databaseUrl: string, chromium: string, names: readon
   say(
     `Browser tests: ${outcome.passed} passed, ${outcome.failed} failed${stats.flaky ? `, ${stats.flaky} only at a second try` : ''}`,
   );
-  say(slowestWords(testsOf(browserSuites.parse(written))));
+  say(slowestWords(testsOf(browserSuites.parse(written)), process.env.SUVOK_TEST_TIMES ? 60 : 6));
   if (outcome.failed > 0) say(out);
   return outcome;
 }
