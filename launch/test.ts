@@ -214,9 +214,14 @@ async function test(): Promise<Outcome[]> {
     const database = await testDatabase();
     return [await jestTests([...unitFolders, ...apiFolders], soaked, database), await browserPart(database)];
   }
-  const databaseUrl = await testDatabase();
+  // What is checked as it is written leaves a processor free now and then: database, browser and page are made meanwhile.
+  const [databaseUrl, checked] = await Promise.all([
+    testDatabase(),
+    staticChecks(),
+    findChromium(say).then(() => buildWeb(say)),
+  ]);
   return [
-    ...(await staticChecks()),
+    ...checked,
     await jestTests([...unitFolders, ...apiFolders], [], databaseUrl),
     await browserPart(databaseUrl),
   ];
