@@ -37,5 +37,6 @@ export default {
   // Components are tested with the names of their classes.
   moduleNameMapper: { '\\.module\\.css$': '<rootDir>/web/testing/css-names.ts', ...packageFiles },
   testEnvironment: 'node',
-  testTimeout: 60_000,
+  // No test is red for being slow: what never comes is what a limit is for.
+  testTimeout: 300_000,
 };

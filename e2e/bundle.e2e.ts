@@ -11,7 +11,6 @@ test(
   'a job is exported on the page, imported into another Suvok, and its figures are the same there',
   { tag: '@long' },
   async ({ page, recorded, suvok: other }) => {
-    test.setTimeout(150_000);
     const { suvok, job } = await recorded('two-setups');
     await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
     await expect(page.getByTestId('gain-table')).toBeVisible();

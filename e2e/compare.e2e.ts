@@ -9,7 +9,6 @@ import { expect, tableOf, test } from './suvok.ts';
 const figure = (cell: string) => Number(/[\d.]+/.exec(cell)![0]);
 
 test('every figure follows the standard, the smoothing, the units and the band', async ({ page, recorded }) => {
-  test.setTimeout(120_000);
   const { suvok, job } = await recorded('two-setups');
   await page.goto(`${suvok.origin}/jobs/${job.id}/compare?at=5200`);
   const usual = await tableOf(page);

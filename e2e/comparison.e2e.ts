@@ -127,7 +127,6 @@ test(
   'for eight settings the page and the command line make the same comparison',
   { tag: '@long' },
   async ({ page, recorded }) => {
-    test.setTimeout(150_000);
     const { suvok, job } = await recorded('two-setups');
     const files = await filesOf(suvok, job);
     const { stdout } = await promisify(execFile)(

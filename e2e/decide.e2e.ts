@@ -12,7 +12,6 @@ async function taken(page: Page, item: string): Promise<string> {
 }
 
 test('steps, response, headroom and the decision, each where it is asked for', async ({ page, recorded }) => {
-  test.setTimeout(120_000);
   const { suvok, job } = await recorded('ignition');
   await suvok.ask('POST', `/jobs/${job.id}/limits`, {
     quantity: 'engineSpeed',
@@ -59,7 +58,6 @@ test('lanes are zoomed, the crosshair locked, the band taken by its handles; vie
   recorded,
   context,
 }) => {
-  test.setTimeout(120_000);
   await context.grantPermissions(['clipboard-read', 'clipboard-write']);
   const { suvok, job } = await recorded('ignition');
   await page.goto(`${suvok.origin}/jobs/${job.id}/compare?band=3000-5000`);
@@ -139,7 +137,6 @@ test(
   'lanes are added from the log, moved by keyboard and taken away; the address keeps them',
   { tag: '@long' },
   async ({ page, recorded }) => {
-    test.setTimeout(90_000);
     const { suvok, job } = await recorded('ignition');
     await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
     await expect(page.getByTestId('gain-table')).toBeVisible();

@@ -11,7 +11,7 @@ test('a coast-down gives the losses, and check runs the dyno’s own repeatabili
   await suvok.ask('PUT', '/bays/1/plan', { ...plan, kind: 'coast-down', toRpm: 5000 });
   await suvok.openRecord(page, job);
   await page.keyboard.press('Space');
-  await expect(page.getByRole('heading', { name: 'A1 coast-down' })).toBeVisible({ timeout: 40_000 });
+  await expect(page.getByRole('heading', { name: 'A1 coast-down' })).toBeVisible();
   await expect(page.getByTestId('measured')).toContainText('lower bound');
   await expect(page.getByTestId('measured').locator('tbody tr')).toHaveCount(5);
   await suvok.ask('PUT', '/bays/1/plan', { ...plan, kind: 'check' });
@@ -43,7 +43,7 @@ test('an instrument is calibrated, its probe placed and a channel renamed, and r
   await expect(async () => {
     await roller.getByRole('button', { name: 'Take the ratio now' }).click();
     await expect(roller.getByText(/for Tarrow Six hill-climb coupé, 4th/).first()).toBeVisible({ timeout: 1000 });
-  }).toPass({ timeout: 20_000 });
+  }).toPass();
   await roller.getByRole('button', { name: 'Let the stand-in come to rest' }).click();
   await expect
     .poll(
@@ -51,7 +51,7 @@ test('an instrument is calibrated, its probe placed and a channel renamed, and r
         await roller.getByRole('button', { name: 'Take the zero now' }).click();
         return roller.getByText(/Absorber torque/).count();
       },
-      { timeout: 40_000, intervals: [2500] },
+      { intervals: [2500] },
     )
     .toBeGreaterThan(1);
   const logger = page.getByRole('region', { name: 'Stand-in engine logger' });
@@ -63,9 +63,9 @@ test('an instrument is calibrated, its probe placed and a channel renamed, and r
   await logger.getByLabel('crankcasePressure [kPa]').fill('blowBy');
   await page.keyboard.press('Escape');
   await logger.getByRole('button', { name: 'Use these names' }).click();
-  await expect(logger.getByText('blowBy (custom)')).toBeVisible({ timeout: 15_000 });
+  await expect(logger.getByText('blowBy (custom)')).toBeVisible();
   await suvok.ask('POST', '/bays/1/arm', {});
-  await expect.poll(async () => (await suvok.runs(job))[0]?.state, { timeout: 60_000 }).toBe('sealed');
+  await expect.poll(async () => (await suvok.runs(job))[0]?.state).toBe('sealed');
   const run = (await suvok.runs(job))[0] as Run;
   expect(run.dyno.absorberZeroNm?.absorberTorque).toBeCloseTo(3, 0);
   expect(run.engineToDrumRatio).toBeCloseTo(3.45 * (0.159 / 0.26), 1);

@@ -75,7 +75,7 @@ for (const [index, [vehicle, dyno, engine, faults]] of played.entries()) {
       await suvok.mountedSetup(job, `with ${fault}`);
       const run = (await suvok.record(job, 1)).at(-1)!;
       await page.goto(`${suvok.origin}/jobs/${job.id}/${inLog ? `logs?run=${run.label}` : 'compare'}`);
-      await expect(page.getByText(found).first(), fault).toBeVisible({ timeout: 15_000 });
+      await expect(page.getByText(found).first(), fault).toBeVisible();
     }
     await page.goto(`${suvok.origin}/devices`);
     await panel.getByText(before!, { exact: true }).click();

@@ -1,4 +1,5 @@
 import type { Job, Setup } from '../contract/job/records.ts';
+import { goWithin } from './go-within.ts';
 import { expect, test } from './suvok.ts';
 
 test('a plan is stated before the first run, waits for its runs, and holds once it is carried out', async ({
@@ -11,6 +12,8 @@ test('a plan is stated before the first run, waits for its runs, and holds once 
   await page.getByRole('checkbox', { name: /^Judge A when all 3 runs are there/ }).check();
   const setups = async () => (await suvok.ask<Job>('GET', `/jobs/${job.id}`)).setups;
   await expect.poll(async () => (await setups())[0]!.plannedRuns).toBe(3);
+  // Nobody looks at the lanes of these pulls.
+  await goWithin(page, '/jobs');
   await suvok.record(job, 3);
   await suvok.mountedSetup(job, 'ignition +1.5°');
   await expect.poll(async () => (await setups())[1]!.plannedRuns).toBe(3);

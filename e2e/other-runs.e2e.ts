@@ -30,21 +30,21 @@ test(
     await page.getByRole('main', { name: 'Recording' }).click({ position: { x: 5, y: 5 } });
     await page.keyboard.press('Space');
     const result = page.getByTestId('kind-figures');
-    await expect(page.getByRole('heading', { name: 'A1 idle' })).toBeVisible({ timeout: 30_000 });
+    await expect(page.getByRole('heading', { name: 'A1 idle' })).toBeVisible();
     await expect(result).toContainText(/Idle speed8\d\d\s±\s\d+\srpm/);
     await expect(result).toContainText(/Hunting, amplitude0\srpm/);
     await suvok.record(job, 1);
     await suvok.mountedSetup(job, 'Idle valve cleaned');
     await faults(suvok, 'stand-in-roller', ['hunting idle']);
     await suvok.record(job, 1);
-    await expect(page.getByText(/The idle hunts: ±\d\d rpm every 2\.\d s/)).toBeVisible({ timeout: 20_000 });
+    await expect(page.getByText(/The idle hunts: ±\d\d rpm every 2\.\d s/)).toBeVisible();
     await faults(suvok, 'stand-in-roller', ['vacuum leak']);
     await suvok.record(job, 1);
-    await expect(page.getByText(/above its target at idle: false air/)).toBeVisible({ timeout: 20_000 });
+    await expect(page.getByText(/above its target at idle: false air/)).toBeVisible();
     await planned(suvok, 'cold-start', { startS: 40 });
     await faults(suvok, 'stand-in-roller', ['weak battery']);
     await suvok.record(job, 1);
-    await expect(page.getByText(/The battery fell to 8\.\d V while cranking/)).toBeVisible({ timeout: 20_000 });
+    await expect(page.getByText(/The battery fell to 8\.\d V while cranking/)).toBeVisible();
     await page.getByRole('link', { name: 'Before and after, in Compare' }).click();
     const idle = page.getByRole('region', { name: 'idle', exact: true });
     await expect(idle).toContainText('A1, A2');
@@ -66,7 +66,7 @@ test(
     await suvok.record(job, 1);
     await page.goto(`${suvok.origin}/jobs/${job.id}/compare?show=tests`);
     const cruise = page.getByRole('region', { name: 'cruise' });
-    await expect(cruise.getByRole('row', { name: /^Fuel\b(?! for)/ })).toContainText('not shown', { timeout: 20_000 });
+    await expect(cruise.getByRole('row', { name: /^Fuel\b(?! for)/ })).toContainText('not shown');
     await expect(cruise).toContainText(/A saving of 3 % would have been shown|To show 3 % it needs about/);
     await cruise.getByLabel(/^Fuel, .* per litre/).fill('1.72');
     await expect(cruise).toContainText(
@@ -76,9 +76,7 @@ test(
     await suvok.mountedSetup(job, 'Another additive');
     await suvok.record(job, 1);
     await page.goto(`${suvok.origin}/jobs/${job.id}/compare?show=tests&setup=C&against=A`);
-    await expect(cruise).toContainText(/Not at equal wheel power: 1[2-4]\.\d+ against 1[0-2]\.\d+ kW/, {
-      timeout: 20_000,
-    });
+    await expect(cruise).toContainText(/Not at equal wheel power: 1[2-4]\.\d+ against 1[0-2]\.\d+ kW/);
     await expect(cruise.getByText(/, shown/)).toHaveCount(0);
     await planned(suvok, 'transient');
     await suvok.record(job, 2);
@@ -87,9 +85,7 @@ test(
     await suvok.record(job, 2);
     await page.goto(`${suvok.origin}/jobs/${job.id}/compare?show=tests&setup=D&against=C`);
     const response = page.getByRole('region', { name: 'response' });
-    await expect(response.getByRole('row', { name: /^To 90 % of the boost/ })).toContainText('more, shown: worse', {
-      timeout: 20_000,
-    });
+    await expect(response.getByRole('row', { name: /^To 90 % of the boost/ })).toContainText('more, shown: worse');
   },
 );
 
@@ -108,9 +104,7 @@ test(
     await page.goto(`${suvok.origin}/jobs/${job.id}/compare?show=tests`);
     const holds = page.getByRole('region', { name: 'steady-speed steps' });
     for (const place of ['2,500 rpm, 50 kPa', '3,500 rpm, 50 kPa', '3,500 rpm, 70 kPa', '2,500 rpm, 70 kPa'])
-      await expect(holds.getByRole('row', { name: new RegExp(`^${place}: power`) })).toContainText(/±.*kW/, {
-        timeout: 20_000,
-      });
+      await expect(holds.getByRole('row', { name: new RegExp(`^${place}: power`) })).toContainText(/±.*kW/);
     await holds.getByLabel('Every logged channel').check();
     await expect(holds.getByRole('row', { name: /^2,500 rpm, 50 kPa: Coolant/ })).toBeVisible();
   },
@@ -152,7 +146,7 @@ test(
     await page.goto(`${suvok.origin}/jobs/${job.id}/compare?show=response`);
     const shown = page.getByRole('region', { name: 'Response' });
     const choice = shown.getByText(/× .*, 4 points/);
-    await expect(choice.or(shown.getByTestId('plane-advice')).first()).toBeVisible({ timeout: 30_000 });
+    await expect(choice.or(shown.getByTestId('plane-advice')).first()).toBeVisible();
     if (await choice.isVisible()) await choice.click();
     const advice = page.getByTestId('plane-advice');
     await expect(advice).toContainText(/Try next.*ignition [+−]?[\d.]+°/);
@@ -180,21 +174,17 @@ test(
       await expect(page.getByLabel('Engine speed ÷ drum speed')).toHaveCount(0);
       await expect(page.getByRole('dialog').getByLabel('Dyno', { exact: true })).toHaveCount(0);
       await page.getByRole('button', { name: 'Import', exact: true }).click();
-      await expect(page.getByText(/^Imported as .*, road check/)).toBeVisible({ timeout: 20_000 });
+      await expect(page.getByText(/^Imported as .*, road check/)).toBeVisible();
     };
     await taken('A', 2, [1, 2]);
     await suvok.ask('POST', `/jobs/${job.id}/setups`, { parentId: job.setups[0]!.id, change: 'Shorter final drive' });
     await taken('B', 2.5, [3, 4]);
     await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
     const road = page.getByRole('region', { name: 'road check' });
-    await expect(road.getByRole('row', { name: /^80 to 120\skm\/h/ })).toContainText('less, shown: better', {
-      timeout: 20_000,
-    });
+    await expect(road.getByRole('row', { name: /^80 to 120\skm\/h/ })).toContainText('less, shown: better');
     await expect(page.getByTestId('sentence')).toContainText(/^Road check: 40 to 80\skm\/h, flat out\s−1\.\d\d\s±/);
     await page.getByRole('link', { name: /^Report/ }).click();
-    await expect(page.getByRole('heading', { level: 1, name: /^Road check: 40 to 80\skm\/h/ })).toBeVisible({
-      timeout: 20_000,
-    });
+    await expect(page.getByRole('heading', { level: 1, name: /^Road check: 40 to 80\skm\/h/ })).toBeVisible({});
     await expect(page.getByRole('row', { name: /^road check: Coolant, highest/ })).toHaveCount(0);
     await expect(page.getByRole('row', { name: /^road check: 80 to 120/ })).toContainText('less, shown: better');
   },

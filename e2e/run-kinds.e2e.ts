@@ -3,7 +3,6 @@ import type { BayState } from '../contract/bays/live.ts';
 import { expect, test } from './suvok.ts';
 
 test('steady-speed steps by keyboard: chosen, held under load, and its table', async ({ page, suvok }) => {
-  test.setTimeout(90_000);
   await suvok.startStandIns('fast', 5, 'loaded-roller');
   const job = await suvok.mountedJob();
   await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
@@ -18,7 +17,7 @@ test('steady-speed steps by keyboard: chosen, held under load, and its table', a
   await expect(page.getByRole('button', { name: /holds at 3,000, 4,500 rpm/ })).toBeVisible();
   await page.getByRole('main', { name: 'Recording' }).click({ position: { x: 5, y: 5 } });
   await page.keyboard.press('Space');
-  await expect(page.getByRole('heading', { name: 'A1 steady-speed steps' })).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole('heading', { name: 'A1 steady-speed steps' })).toBeVisible();
   const rows = page.getByTestId('measured').locator('tbody tr');
   await expect(rows).toHaveCount(2);
   await expect(rows.first()).toContainText(/3,0\d\d\d?/);
@@ -53,7 +52,7 @@ test(
     await expect(page.getByRole('button', { name: /1 run a setup.*to 5,500 rpm/ })).toBeVisible();
     await page.getByRole('main', { name: 'Recording' }).click({ position: { x: 5, y: 5 } });
     await page.keyboard.press('Space');
-    await expect(page.getByRole('heading', { name: 'A1 counted' })).toBeVisible({ timeout: 20_000 });
+    await expect(page.getByRole('heading', { name: 'A1 counted' })).toBeVisible();
     const curve = await suvok.ask<{ sweep: { endRpm: number } }>(
       'GET',
       `/runs/${(await suvok.runs(job))[0]!.id}/curve`,
@@ -80,9 +79,7 @@ test(
     await suvok.ask('PUT', '/device/faults', { device: 'stand-in-roller', faults: ['wheel hop'] });
     await suvok.openRecord(page, job);
     await page.keyboard.press('Space');
-    await expect(page.getByRole('alert').filter({ hasText: 'Re-check straps or hub bolts' })).toBeVisible({
-      timeout: 20_000,
-    });
+    await expect(page.getByRole('alert').filter({ hasText: 'Re-check straps or hub bolts' })).toBeVisible({});
     await page.getByRole('button', { name: 'They are checked' }).click();
     await expect(page.getByText('Straps: checked again after A1.')).toBeVisible();
     const { inspections } = await suvok.ask<Job>('GET', `/jobs/${job.id}`);
@@ -91,7 +88,6 @@ test(
 );
 
 test('a limit that is crossed shouts by shape, word and sound, on both screens', async ({ page, suvok, context }) => {
-  test.setTimeout(90_000);
   const job = await suvok.mountedJob();
   await suvok.ask('POST', `/jobs/${job.id}/limits`, {
     quantity: 'lambda',
@@ -106,10 +102,8 @@ test('a limit that is crossed shouts by shape, word and sound, on both screens',
   await page.bringToFront();
   await suvok.openRecord(page, job);
   await page.keyboard.press('Space');
-  await expect(page.getByRole('alert').filter({ hasText: /Stop λ at full load 0\.\d\d/ })).toBeVisible({
-    timeout: 30_000,
-  });
+  await expect(page.getByRole('alert').filter({ hasText: /Stop λ at full load 0\.\d\d/ })).toBeVisible({});
   await expect.poll(() => page.evaluate(() => document.documentElement.dataset.lastCue)).toMatch(/^stop: Stop/);
   await expect(page.getByRole('region', { name: 'Limits' })).toContainText('0.86 at most');
-  await expect(drive.getByRole('status')).toHaveText('Stop', { timeout: 15_000 });
+  await expect(drive.getByRole('status')).toHaveText('Stop');
 });

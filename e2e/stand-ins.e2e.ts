@@ -35,7 +35,6 @@ test(
   'faults are switched on from the page, played and named: in the curve and in the log',
   { tag: '@long' },
   async ({ page, suvok }) => {
-    test.setTimeout(90_000);
     const job = await suvok.mountedJob();
     await suvok.ask('PATCH', `/vehicles/${job.vehicleId}`, { ignition: 'spark', induction: 'none' });
     await suvok.startStandIns('fast');

@@ -53,4 +53,4 @@ test('a server in which something fails that nobody thought of ends what it has,
   await kept.stop();
   await recorder.stop();
   await database.drop();
-}, 120_000);
+});

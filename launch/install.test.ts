@@ -16,7 +16,7 @@ setTimeout(() => {
   fs.mkdirSync('node_modules/second', { recursive: true });
   fs.writeFileSync('node_modules/second/package.json', '{}');
   fs.appendFileSync('log', 'end ');
-}, 600);
+}, 300);
 `;
 
 let folder: string;

@@ -8,7 +8,6 @@ import type { Change } from '../contract/job/job-file.ts';
 import type { BayState } from '../contract/bays/live.ts';
 import type { Job } from '../contract/job/records.ts';
 import pg from 'pg';
-import { inWhole } from '../core/testing/short-or-whole.ts';
 import { databaseAccount } from './account.ts';
 import { webFolder } from './build-web.ts';
 import { findPostgres } from './postgres-programs.ts';
@@ -134,10 +133,10 @@ test('from an empty folder to the page, and again with the data kept', async () 
   expect(jobs.map(({ vehicle }) => vehicle)).toEqual(['Kept']);
   again.child.kill('SIGTERM');
   expect(await again.ended).toBe(0);
-}, 180_000);
+});
 
 /** Starts take seconds each, and the demo days a minute. */
-const inFull = inWhole ? test : test.skip;
+const inFull = process.env.SUVOK_SOAK ? test : test.skip;
 
 inFull(
   'the demo days are played, whatever dies is begun again, and data of another version are minded',
@@ -277,7 +276,7 @@ async function onStoppedData(data: string, sql: string): Promise<void> {
 }
 
 async function until(holds: () => boolean | Promise<boolean>): Promise<void> {
-  for (const deadline = Date.now() + 40_000; !(await holds());) {
+  for (const deadline = Date.now() + 120_000; !(await holds());) {
     if (Date.now() > deadline) throw new Error(`waited in vain: ${String(holds)}`);
     await new Promise((resolve) => setTimeout(resolve, 100));
   }

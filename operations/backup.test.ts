@@ -49,7 +49,7 @@ beforeAll(async () => {
   await pool.end();
   database = { url: fresh.url, programs: findPostgres()!, folder, running: false, leave: () => Promise.resolve() };
   ({ file } = await makeBackup(database, folder, 'asked'));
-}, 60_000);
+});
 afterAll(async () => {
   await drop();
   rmSync(folder, { recursive: true });

@@ -97,7 +97,7 @@ test('the powers of many runs are made once each, and go on when the server that
   await other.server.close();
   expect(one.made() + other.made()).toBe(runs);
   expect(other.made()).toBeGreaterThan(0);
-}, 60_000);
+});
 
 test('work is asked for by many and done by one at a time', async () => {
   const [first, second] = [await queue(), await queue()];
@@ -126,7 +126,7 @@ test('work that failed is told of and done again', async () => {
   await one.ask('run-powers');
   await eventually('the second time', () => times === 2);
   expect(told).toEqual(['no luck']);
-}, 40_000);
+});
 
 test('while the database is away nothing is done, which is told once; then it goes on', async () => {
   const told: unknown[] = [];
@@ -141,7 +141,7 @@ test('while the database is away nothing is done, which is told once; then it go
     await one.ask('run-powers');
     return times > 0;
   });
-}, 40_000);
+});
 
 test('what a server that died had at hand is taken up by another one within ten seconds, though more was asked for', async () => {
   const warned: unknown[] = [];
@@ -176,4 +176,4 @@ test('what a server that died had at hand is taken up by another one within ten 
   finish!();
   await dead.stop();
   await dying.end();
-}, 60_000);
+});

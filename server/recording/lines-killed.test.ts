@@ -68,4 +68,4 @@ test('a recorder that is killed three times in a pull loses none of the lines of
     (await unclaimedRuns(bench.database)).some(({ state }) => state === 'sealed'),
   );
   expect(await marksFound(bench.database, 1)).toMatchObject(allThere(1));
-}, 60_000);
+});

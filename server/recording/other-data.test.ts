@@ -103,7 +103,7 @@ test('a pull of one customer’s car never enters another customer’s job of th
     mounted: { jobId: stranger.id },
     recorder: { problem: null },
   });
-}, 60_000);
+});
 
 test('in the same data after a restart the car is still on the dyno, and its run goes to its job', async () => {
   const one = open(first);
@@ -115,7 +115,7 @@ test('in the same data after a restart the car is still on the dyno, and its run
   );
   expect(run).toMatchObject({ label: 'A1', remarks: [] });
   expect(recorder!.bays.state().bays[0]!.mounted).toEqual({ jobId: job.id, setupId: job.setups[0]!.id });
-}, 60_000);
+});
 
 test('data that become other ones under a running recorder are met as such', async () => {
   const one = open(first);
@@ -130,4 +130,4 @@ test('data that become other ones under a running recorder are met as such', asy
   });
   expect(run!.remarks.join(' ')).toMatch(/until it is claimed/);
   await eventually('the car taken off', () => recorder!.bays.state().bays[0]!.mounted === null);
-}, 60_000);
+});

@@ -219,7 +219,7 @@ beforeAll(async () => {
   job = await jobOf(here, job.id);
   expect(job.tunerPackages).toMatchObject([{ setupId: b.id, runs: 2 }]);
   bundle = await writtenBundle(here, job.id);
-}, 60_000);
+});
 afterAll(async () => {
   rmSync(folder, { recursive: true });
   await here.stop();

@@ -100,12 +100,12 @@ export class TestServer {
   }
 }
 
-/** Waits until a question has an answer. @throws after half a minute, with what was waited for */
+/** Waits until a question has an answer. @throws after two minutes, with what was waited for */
 export async function eventually<T>(
   what: string,
   ask: () => Promise<T | undefined | false> | T | undefined | false,
 ): Promise<T> {
-  const deadline = Date.now() + 30_000;
+  const deadline = Date.now() + 120_000;
   for (;;) {
     const answer = await ask();
     if (answer !== undefined && answer !== false) return answer;
