@@ -223,7 +223,7 @@ export const endpoints: readonly Endpoint[] = [
   {
     method: 'get',
     path: '/recordings',
-    does: 'Samples of several runs that have ended, and of loggers beside them (`of=1.2.2-1`), one after the other: of each its run, source and length as little-endian uint32 and four bytes of nothing, then its bytes.',
+    does: 'Samples of several runs that have ended, and of loggers beside them (`of=KEY.KEY-1`), one after the other; form in docs/file-formats.md.',
     query: ['of'],
     binary: 'application/octet-stream',
   },
