@@ -61,15 +61,11 @@ export function useFigures(request: WorkerRequest | undefined) {
   const client = useQueryClient();
   const queryKey = request ? figuresKey(request) : keys.figures('none');
   const keeping = { staleTime: Infinity, gcTime: 10_000, retry: false } as const;
+  const queryFn = request ? () => figuresWorker().figures(request) : skipToken;
   // Asked for at once: the worker makes them while the rest of the screen is still being drawn for the first time.
-  if (request && !client.getQueryState(queryKey))
-    void client.prefetchQuery({ queryKey, queryFn: () => figuresWorker().figures(request), ...keeping });
-  return useQuery<JobFigures>({
-    queryKey,
-    queryFn: request ? () => figuresWorker().figures(request) : skipToken,
-    placeholderData: keepPreviousData,
-    ...keeping,
-  });
+  if (queryFn !== skipToken && !client.getQueryState(queryKey))
+    void client.prefetchQuery({ queryKey, queryFn, ...keeping });
+  return useQuery<JobFigures>({ queryKey, queryFn, placeholderData: keepPreviousData, ...keeping });
 }
 
 /** Figures made with automatic smoothing are also those of the span that it came to: they are not made twice. */
