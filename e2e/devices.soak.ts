@@ -4,7 +4,6 @@ import { expect, test } from './suvok.ts';
 
 /** `npm run soak`: what takes a minute of the stand-ins' time. */
 test('a coast-down gives the losses, and check runs the dyno’s own repeatability', async ({ page, suvok }) => {
-  test.setTimeout(120_000);
   await suvok.startStandIns('fast');
   const job = await suvok.mountedJob();
   const { plan } = await suvok.ask<BayState>('GET', '/bays/1');
@@ -30,7 +29,6 @@ test('an instrument is calibrated, its probe placed and a channel renamed, and r
   page,
   suvok,
 }) => {
-  test.setTimeout(120_000);
   const job = await suvok.mountedJob();
   await suvok.startStandIns('real', 5, 'loaded-roller');
   await page.goto(`${suvok.origin}/devices`);

@@ -57,7 +57,6 @@ for (const [index, [vehicle, dyno, engine, faults]] of played.entries()) {
     page,
     suvok,
   }) => {
-    test.setTimeout(120_000);
     const job = await suvok.mountedJob(vehicle);
     await suvok.ask('PATCH', `/vehicles/${job.vehicleId}`, engine);
     await suvok.startStandIns('fast', 5, dyno);

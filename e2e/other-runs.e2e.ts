@@ -184,7 +184,7 @@ test(
     await expect(road.getByRole('row', { name: /^80 to 120\skm\/h/ })).toContainText('less, shown: better');
     await expect(page.getByTestId('sentence')).toContainText(/^Road check: 40 to 80\skm\/h, flat out\s−1\.\d\d\s±/);
     await page.getByRole('link', { name: /^Report/ }).click();
-    await expect(page.getByRole('heading', { level: 1, name: /^Road check: 40 to 80\skm\/h/ })).toBeVisible({});
+    await expect(page.getByRole('heading', { level: 1, name: /^Road check: 40 to 80\skm\/h/ })).toBeVisible();
     await expect(page.getByRole('row', { name: /^road check: Coolant, highest/ })).toHaveCount(0);
     await expect(page.getByRole('row', { name: /^road check: 80 to 120/ })).toContainText('less, shown: better');
   },

@@ -79,7 +79,7 @@ test(
     await suvok.ask('PUT', '/device/faults', { device: 'stand-in-roller', faults: ['wheel hop'] });
     await suvok.openRecord(page, job);
     await page.keyboard.press('Space');
-    await expect(page.getByRole('alert').filter({ hasText: 'Re-check straps or hub bolts' })).toBeVisible({});
+    await expect(page.getByRole('alert').filter({ hasText: 'Re-check straps or hub bolts' })).toBeVisible();
     await page.getByRole('button', { name: 'They are checked' }).click();
     await expect(page.getByText('Straps: checked again after A1.')).toBeVisible();
     const { inspections } = await suvok.ask<Job>('GET', `/jobs/${job.id}`);
@@ -102,7 +102,7 @@ test('a limit that is crossed shouts by shape, word and sound, on both screens',
   await page.bringToFront();
   await suvok.openRecord(page, job);
   await page.keyboard.press('Space');
-  await expect(page.getByRole('alert').filter({ hasText: /Stop λ at full load 0\.\d\d/ })).toBeVisible({});
+  await expect(page.getByRole('alert').filter({ hasText: /Stop λ at full load 0\.\d\d/ })).toBeVisible();
   await expect.poll(() => page.evaluate(() => document.documentElement.dataset.lastCue)).toMatch(/^stop: Stop/);
   await expect(page.getByRole('region', { name: 'Limits' })).toContainText('0.86 at most');
   await expect(drive.getByRole('status')).toHaveText('Stop');

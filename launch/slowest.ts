@@ -1,7 +1,7 @@
 import { z } from 'zod';
 
 /** What took how long, ms. */
-export interface Took {
+interface Took {
   name: string;
   ms: number;
 }

@@ -6,7 +6,7 @@ import { faultKinds, faultyRuns } from '../testing/faulty-runs.ts';
 import { generatedRun } from '../testing/generated-run.ts';
 import { motionChecks } from './motion-checks.ts';
 import type { GeneratedRun } from '../testing/pull-options.ts';
-import { shortOrWhole } from '../../core/testing/short-or-whole.ts';
+import { shortOrWhole } from '../testing/short-or-whole.ts';
 
 const findings = (spec: GeneratedRun) => motionChecks(preparedSweep(generatedRun(spec), spec.dyno!, spec.ratio ?? 3.4));
 

@@ -6,7 +6,7 @@ import { fitCorners } from './corner-fit.ts';
 import { fuellingTable, joinedFuelling, usualFuelling } from './fuelling-table.ts';
 import { nextCell } from './next-cell.ts';
 import { knowledgeOf, progressOf, proposedMultiplier, standingOf } from './standing.ts';
-import { shortOrWhole } from '../../core/testing/short-or-whole.ts';
+import { shortOrWhole } from '../testing/short-or-whole.ts';
 
 const axes: FuellingAxes = {
   across: { channel: 'engineSpeed', breakpoints: [1500, 2000, 2500, 3000, 3500, 4000, 4500] },

@@ -180,5 +180,4 @@ test.each(seeds)(
     }
     await world.end();
   },
-  120_000,
 );
