@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Locator, Page } from '@playwright/test';
-import { goWithin } from './go-within.ts';
+import { goTo, goWithin } from './go-to.ts';
 import { expect, test } from './suvok.ts';
 
 /** What axe finds; in the dark theme by its colours alone, all else being the same. */
@@ -97,7 +97,7 @@ for (const [which, colorScheme] of [
           (colorScheme === 'light' || !/^.(equipment|prices|consents|jobs|devices|vehicles)/.test(path)),
       );
       await page.emulateMedia({ colorScheme });
-      await page.goto(suvok.origin);
+      await goTo(page, suvok.origin);
       await expect(page.locator('html')).toHaveAttribute('data-mantine-color-scheme', colorScheme);
       // A colour on its way from one theme to the other is neither's.
       await page.addStyleTag({ content: '* { transition: none !important; }' });
@@ -143,7 +143,7 @@ test('axe finds nothing in dialogs, menus, toasts and the palette', { tag: '@lon
     ['compare', /^Setups/, () => button(/all about setup B/).click(), dialog],
   ];
   for (const [path, heading, open, shown] of opened) {
-    await page.goto(`${suvok.origin}${path.startsWith('/') ? path : `/jobs/${job.id}/${path}`}`);
+    await goTo(page, `${suvok.origin}${path.startsWith('/') ? path : `/jobs/${job.id}/${path}`}`);
     await expect(page.getByRole('heading', { name: heading }).first()).toBeVisible();
     await page.addStyleTag({ content: '* { transition: none !important; animation: none !important; }' });
     await open();

@@ -1,3 +1,4 @@
+import { goTo } from './go-to.ts';
 import { expect, test } from './suvok.ts';
 
 const password = 'quite a long one';
@@ -8,7 +9,7 @@ test('the first account is made on the page; then everybody signs in, and the ti
   suvok,
 }) => {
   const job = await suvok.mountedJob();
-  await page.goto(`${suvok.origin}/people`);
+  await goTo(page, `${suvok.origin}/people`);
   await expect(page.getByText('There are no accounts')).toBeVisible();
   await page.getByLabel('Your name').fill('Ola Nordby');
   await page.getByLabel('A password').fill(password);
@@ -24,7 +25,7 @@ test('the first account is made on the page; then everybody signs in, and the ti
   await page.getByRole('combobox', { name: 'Role of Ola Nordby' }).click();
   await page.getByRole('option', { name: /^operator/ }).click();
   await expect(page.getByText('One owner must stay')).toBeVisible();
-  await page.goto(`${suvok.origin}/jobs/${job.id}/brief?show=history`);
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/brief?show=history`);
   await page.getByRole('textbox', { name: 'A line for the timeline' }).fill('Clutch smells');
   await page.getByRole('button', { name: 'Write', exact: true }).click();
   await page.getByLabel('Question').fill('Does the clutch hold?');
@@ -50,7 +51,7 @@ test('the first account is made on the page; then everybody signs in, and the ti
   await expect(theirs.getByText('Only an owner says who may use Suvok.')).toBeVisible();
 
   // Shut out, the open page asks for a sign-in by itself.
-  await page.goto(`${suvok.origin}/people`);
+  await goTo(page, `${suvok.origin}/people`);
   await page.getByRole('button', { name: 'Shut the account' }).last().click();
   await expect(theirs.getByRole('heading', { name: 'Sign in' })).toBeVisible();
   await other.close();
@@ -60,7 +61,7 @@ test('the first account is made on the page; then everybody signs in, and the ti
 });
 
 test('an own password is changed under the initials', { tag: '@long' }, async ({ page, suvok }) => {
-  await page.goto(`${suvok.origin}/people`);
+  await goTo(page, `${suvok.origin}/people`);
   await page.getByLabel('Your name').fill('Ola');
   await page.getByLabel('A password').fill(password);
   await page.getByRole('button', { name: 'Make the first account' }).click();

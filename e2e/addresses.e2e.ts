@@ -1,3 +1,4 @@
+import { goTo } from './go-to.ts';
 import type { Setup } from '../contract/job/records.ts';
 import { expect, test } from './suvok.ts';
 
@@ -10,7 +11,7 @@ test('an address that leads nowhere says so and leads on', async ({ page, suvok 
     ['/vehicles/12x', '“12x” is not the number of a vehicle.', 'All vehicles'],
   ] as const)
     await test.step(path, async () => {
-      await page.goto(suvok.origin + path);
+      await goTo(page, suvok.origin + path);
       const main = page.getByRole(path === '/nowhere' ? 'main' : 'alert');
       await expect(main).toContainText(sentence);
       await expect(page.locator('body')).not.toContainText('NaN');
@@ -28,7 +29,7 @@ test('what a comparison’s address names and the job does not have is said, and
   recorded,
 }) => {
   const { suvok, job } = await recorded('two-setups');
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300&setup=Z&standard=mine`);
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/compare?smoothing=300&setup=Z&standard=mine`);
   const alert = page.getByRole('alert');
   await expect(alert).toContainText('This job has no setup Z.');
   await expect(alert).toContainText('“mine” is not understood as a correction standard.');
@@ -37,7 +38,7 @@ test('what a comparison’s address names and the job does not have is said, and
   await alert.getByRole('button', { name: 'Keep this view' }).click();
   await expect(alert).toHaveCount(0);
   await expect(page).toHaveURL(/\?smoothing=300$/);
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300&from=curve-99`);
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/compare?smoothing=300&from=curve-99`);
   await expect(alert).toContainText('The borrowed curve in the address is not in this job any more.');
 });
 
@@ -51,7 +52,7 @@ test(
     await suvok.ask('POST', `/jobs/${job.id}/baseline`, { setupId: b!.id, runIds, why: 'the intake stays' });
     const c = await suvok.ask<Setup>('POST', `/jobs/${job.id}/setups`, { parentId: b!.id, change: 'cold plugs' });
     await suvok.ask('PUT', '/bays/1/mounted', { jobId: job.id, setupId: c.id });
-    await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/record`);
     const card = (letter: string) =>
       page
         .getByRole('listitem')

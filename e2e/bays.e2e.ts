@@ -1,6 +1,7 @@
 import type { BaysState } from '../contract/bays/live.ts';
 import type { Job } from '../contract/job/records.ts';
 import { expect, test } from './suvok.ts';
+import { goTo } from './go-to.ts';
 
 test(
   'a job is put on the dyno of the second bay, recorded there, and moved to the first',
@@ -10,7 +11,7 @@ test(
     await suvok.startSecondBay('fast');
     await suvok.mountedJob();
     const other = await suvok.ask<Job>('POST', '/jobs', { vehicle: 'Marrick tourer', question: 'Does it pull?' });
-    await page.goto(`${suvok.origin}/jobs/${other.id}/record`);
+    await goTo(page, `${suvok.origin}/jobs/${other.id}/record`);
     // The first bay has a car: the empty one is offered.
     await expect(page.getByRole('button', { name: 'Bay: Bay 2' })).toBeVisible();
     await expect(page.getByText('No car is on the dyno.')).toBeVisible();
@@ -39,7 +40,7 @@ test(
     await suvok.startSecondBay('fast');
     const job = await suvok.mountedJob();
     await suvok.ask('POST', '/jobs', { vehicle: 'Marrick tourer', question: 'Does it pull?' });
-    await page.goto(`${suvok.origin}/jobs/${job.id}/brief`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/brief`);
     const strip = page.getByRole('navigation', { name: 'Bays' });
     await expect(strip.getByRole('link', { name: 'Bay 1: car on it' })).toBeVisible();
     await strip.getByRole('link', { name: /Bay 2/ }).click();
@@ -52,17 +53,17 @@ test(
     await expect(page.getByText('Does it pull?')).toBeVisible();
     await expect(strip.getByRole('link', { name: 'Bay 2: car on it' })).toBeVisible();
     // A screen that hangs in bay 1 shows bay 1.
-    await page.goto(`${suvok.origin}/bays/1/record`);
+    await goTo(page, `${suvok.origin}/bays/1/record`);
     await expect(page.getByText('Does it pay?')).toBeVisible();
     // The driver's view is handed to a phone; this page is reached from this machine alone, and says so.
     await page.getByRole('button', { name: 'Driver’s view on a phone' }).click();
     await expect(page.getByText('No phone reaches this machine')).toBeVisible();
     await expect(page.getByRole('link', { name: 'Open it on this screen' })).toHaveAttribute('href', '/bays/1/drive');
-    await page.goto(`${suvok.origin}/drive`);
+    await goTo(page, `${suvok.origin}/drive`);
     await page.getByRole('link', { name: /Bay 2.*Marrick tourer/ }).click();
     await expect(page).toHaveURL(/\/bays\/2\/drive$/);
     await expect(page.getByRole('status')).toHaveText('Ready');
-    await page.goto(`${suvok.origin}/bays/9/record`);
+    await goTo(page, `${suvok.origin}/bays/9/record`);
     await expect(page.getByRole('alert')).toContainText('There is no bay “9”');
   },
 );
@@ -70,7 +71,7 @@ test(
 test('bays are named, added and taken away on Devices, and instruments moved between them', async ({ page, suvok }) => {
   await suvok.startStandIns('fast');
   await suvok.startSecondBay('fast');
-  await page.goto(`${suvok.origin}/devices?bay=2`);
+  await goTo(page, `${suvok.origin}/devices?bay=2`);
   await expect(page.getByRole('region', { name: 'Stand-in hub pair 2' })).toBeVisible();
   await page.getByLabel('Name of the bay').fill('Hub cell');
   await page.getByRole('button', { name: 'Rename' }).click();
@@ -78,7 +79,7 @@ test('bays are named, added and taken away on Devices, and instruments moved bet
   await page.getByRole('button', { name: 'Add a bay' }).click();
   await page.getByText('Bay 3', { exact: true }).first().click();
   await expect(page.getByText('No instrument is connected in Bay 3')).toBeHidden();
-  await page.goto(`${suvok.origin}/devices?bay=2`);
+  await goTo(page, `${suvok.origin}/devices?bay=2`);
   await page.getByRole('combobox', { name: 'Stand-in engine logger 2 stands in' }).click();
   await page.getByRole('option', { name: 'Bay 3' }).click();
   await expect

@@ -1,3 +1,4 @@
+import { goTo } from './go-to.ts';
 import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -12,10 +13,10 @@ test(
   { tag: '@long' },
   async ({ page, recorded, suvok: other }) => {
     const { suvok, job } = await recorded('two-setups');
-    await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/compare`);
     await expect(page.getByTestId('gain-table')).toBeVisible();
     const figures = await tableOf(page);
-    await page.goto(`${suvok.origin}/jobs/${job.id}/report`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/report`);
     await page.getByRole('button', { name: 'Export', exact: true }).click();
     await page.getByRole('menuitem', { name: 'Job file (.zip)' }).click();
     const saved = page.waitForEvent('download');
@@ -24,7 +25,7 @@ test(
     await (await saved).saveAs(file);
     await expect(page.getByText(/is saved by the browser/)).toBeVisible();
 
-    await page.goto(`${other.origin}/jobs`);
+    await goTo(page, `${other.origin}/jobs`);
     await page.getByRole('button', { name: 'Import job' }).click();
     const broken = join(folder(), 'broken.zip');
     writeFileSync(broken, 'no zip');
@@ -36,11 +37,11 @@ test(
     await choose(file);
     await expect(page).toHaveURL(/\/jobs\/\d+\/brief/);
     await expect(page.getByText('Imported with 6 runs.')).toBeVisible();
-    await page.goto(page.url().replace('/brief', '/compare'));
+    await goTo(page, page.url().replace('/brief', '/compare'));
     await expect(page.getByTestId('gain-table')).toBeVisible();
     await expect.poll(() => tableOf(page)).toEqual(figures);
     // A second time nothing is doubled, and the job that is here is a press away.
-    await page.goto(`${other.origin}/jobs`);
+    await goTo(page, `${other.origin}/jobs`);
     await page.getByRole('button', { name: 'Import job' }).click();
     await choose(file);
     await expect(page.getByText('This job is here already. Nothing was stored.')).toBeVisible();
@@ -78,7 +79,7 @@ test(
       (await fetch(`${suvok.origin}/api/setups/${job.setups[1]!.id}/tune-files`, { method: 'POST', body: file }))
         .status,
     ).toBe(201);
-    await page.goto(`${suvok.origin}/jobs/${job.id}/report`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/report`);
     await page.getByRole('button', { name: 'Export', exact: true }).click();
     await page.getByRole('menuitem', { name: 'For a remote tuner (.zip)' }).click();
     await expect(page.getByText('With the tune file short intake r2.bin.')).toBeVisible();
@@ -97,9 +98,9 @@ test(
     for (const content of files.values()) expect(content.toString('utf8')).not.toMatch(/Sorrel|SU 12/);
 
     // Who waits for whom is told until the file is back, and then the other way round.
-    await page.goto(`${suvok.origin}/jobs`);
+    await goTo(page, `${suvok.origin}/jobs`);
     await expect(page.getByRole('link', { name: /Tarrow Six/ })).toContainText('a file from the tuner');
-    await page.goto(`${suvok.origin}/jobs/${job.id}/brief?show=history`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/brief?show=history`);
     const brief = page.getByRole('main', { name: 'Brief' });
     await expect(brief).toContainText(
       /Waiting for the tuner for \d+ s\..*1 package with 4 runs sent, no file back yet\./,

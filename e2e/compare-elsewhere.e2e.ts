@@ -1,3 +1,4 @@
+import { goTo } from './go-to.ts';
 import type { Page } from '@playwright/test';
 import type { Job } from '../contract/job/records.ts';
 import { expect, tableOf, test, type Suvok } from './suvok.ts';
@@ -10,7 +11,7 @@ async function openBorrow(
   source: string,
   words: { name?: string; origin: string },
 ): Promise<void> {
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300`);
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/compare?smoothing=300`);
   await openElsewhere(page);
   await page.getByRole('button', { name: 'Borrow a curve…' }).click();
   await page.getByText(source, { exact: true }).click();
@@ -37,7 +38,7 @@ test(
   async ({ page, recorded }) => {
     const { suvok, job } = await recorded('two-setups');
     const other = await secondJob(suvok);
-    await page.goto(`${suvok.origin}/jobs/${other.id}/compare?smoothing=300`);
+    await goTo(page, `${suvok.origin}/jobs/${other.id}/compare?smoothing=300`);
     await openElsewhere(page);
     await page.getByRole('radio', { name: new RegExp(`^Job ${job.id},`) }).check();
     await expect(page.getByTestId('sentence')).toContainText(`A of job ${job.id}`);
@@ -60,7 +61,7 @@ test(
 test('another vehicle withholds the verdict and says why', { tag: '@long' }, async ({ page, recorded }) => {
   const { suvok, job } = await recorded('two-setups');
   const other = await secondJob(suvok, 'Ostrel 990 twin');
-  await page.goto(`${suvok.origin}/jobs/${other.id}/compare?smoothing=300`);
+  await goTo(page, `${suvok.origin}/jobs/${other.id}/compare?smoothing=300`);
   await openElsewhere(page);
   await page.getByRole('combobox', { name: 'Another vehicle’s job' }).fill('Tarrow');
   await page.getByRole('option', { name: /Tarrow Six/ }).click();
@@ -69,7 +70,7 @@ test('another vehicle withholds the verdict and says why', { tag: '@long' }, asy
   await expect(page.getByTestId('sentence')).toContainText(/not like for like, .*: no verdict/);
   await expect(page.locator('[data-testid=gain-table] .gain, [data-testid=gain-table] .loss')).toHaveCount(0);
   // A job that is not there is said, and the parent is one press away.
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300&from=99999`);
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/compare?smoothing=300&from=99999`);
   await expect(page.getByRole('alert')).toContainText('Job 99999 cannot be laid beside');
   await page.getByRole('button', { name: 'Compare with its parent' }).click();
   await expect(page.getByRole('alert')).toHaveCount(0);
@@ -78,7 +79,7 @@ test('another vehicle withholds the verdict and says why', { tag: '@long' }, asy
 
 test('a borrowed curve is pasted with its origin, drawn beside, and never judged', async ({ page, recorded }) => {
   const { suvok, job } = await recorded('two-setups');
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300`);
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/compare?smoothing=300`);
   await openElsewhere(page);
   await page.getByRole('button', { name: 'Borrow a curve…' }).click();
   await page.getByLabel('Name', { exact: true }).fill('maker’s sheet');
@@ -111,7 +112,7 @@ test('an earlier version of the frozen baseline is shown as it was', { tag: '@lo
   await suvok.ask('POST', `/jobs/${job.id}/baseline`, { setupId: a, runIds: runsOfA.slice(0, 2), why: 'first two' });
   await suvok.ask('POST', `/jobs/${job.id}/baseline`, { setupId: a, runIds: runsOfA, why: 'a third run' });
   expect(b).toBeDefined();
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300`);
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/compare?smoothing=300`);
   const now = (await tableOf(page)).common!;
   await page.getByRole('button', { name: 'Baseline: A, frozen v2' }).click();
   await page.getByRole('radio', { name: 'Version 1' }).check();

@@ -1,3 +1,4 @@
+import { goTo } from './go-to.ts';
 import type { BayState } from '../contract/bays/live.ts';
 import { expect, tableOf, test } from './suvok.ts';
 
@@ -9,7 +10,7 @@ test('at the crank every figure says that it is an estimate, and grows by the lo
   recorded,
 }) => {
   const { suvok, job } = await recorded('two-setups');
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300`);
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/compare?smoothing=300`);
   const wheels = await tableOf(page);
   await page.getByRole('button', { name: 'Wheels or crank: at the wheels' }).click();
   await page.getByRole('radio', { name: /At the crank, loss assumed/ }).check();
@@ -38,7 +39,7 @@ test(
     await page.keyboard.press('Space');
     await expect(page.getByRole('heading', { name: /coast-down/ })).toBeVisible();
     const coast = (await suvok.runs(job)).find(({ kind }) => kind === 'coast-down')!;
-    await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300&setup=B&against=A`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/compare?smoothing=300&setup=B&against=A`);
     const wheels = await tableOf(page);
     await page.getByRole('button', { name: 'Wheels or crank: at the wheels' }).click();
     await page.getByRole('radio', { name: `At the crank, loss from coast-down ${coast.label}` }).check();
@@ -50,7 +51,7 @@ test(
       .poll(async () => figure((await tableOf(page)).common![1]!) - figure(wheels.common![1]!))
       .toBeGreaterThan(0.5);
     // One that is not there leaves the figures at the wheels, and says why.
-    await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300&setup=B&against=A&crank=A99`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/compare?smoothing=300&setup=B&against=A&crank=A99`);
     await expect(page.getByText('no estimate for the crank. This job has no coast-down A99.')).toBeVisible();
     expect((await tableOf(page)).common).toEqual(wheels.common);
   },
@@ -61,7 +62,7 @@ test(
   { tag: '@long' },
   async ({ page, recorded }) => {
     const { suvok, job } = await recorded('two-setups');
-    await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300&band=3000-6000`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/compare?smoothing=300&band=3000-6000`);
     const ownBand = (await tableOf(page)).band!;
     await page.getByTestId('gain-table').getByRole('button', { name: 'gain' }).click();
     await expect(page).toHaveURL(/gain=percent/);
@@ -80,7 +81,7 @@ test(
   { tag: '@long' },
   async ({ page, recorded }) => {
     const { suvok, job } = await recorded('two-setups');
-    await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300&at=5000`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/compare?smoothing=300&at=5000`);
     const table = await tableOf(page);
     await page.getByRole('button', { name: 'Lanes', exact: true }).click();
     await page.getByText('time', { exact: true }).click();
@@ -117,7 +118,7 @@ test(
   { tag: '@long' },
   async ({ page, recorded }) => {
     const { suvok, job } = await recorded('ignition');
-    await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300&at=5000`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/compare?smoothing=300&at=5000`);
     const power = page.getByRole('img', { name: /^Power of/ });
     await expect(power).toHaveAttribute('aria-label', /^Power of A, B, C over/);
     await page.keyboard.press('1');
@@ -129,7 +130,7 @@ test(
     await expect(power).toHaveAttribute('aria-label', /^Power of A, B, C over/);
     await expect(page).not.toHaveURL(/hide|also/);
     // Another pair: the one left out can be shown beside it.
-    await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300&setup=B&against=A`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/compare?smoothing=300&setup=B&against=A`);
     await expect(power).toHaveAttribute('aria-label', /^Power of A, B over/);
     await page.getByRole('button', { name: 'Lines', exact: true }).click();
     await page.getByRole('checkbox', { name: /^C, / }).check();
@@ -145,7 +146,7 @@ test(
   { tag: '@long' },
   async ({ page, recorded }) => {
     const { suvok, job } = await recorded('two-setups');
-    await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300&lanes=power.lambda&at=5000`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/compare?smoothing=300&lanes=power.lambda&at=5000`);
     const reading = () => page.locator('figure + div b').last().textContent();
     await expect(page.getByRole('img', { name: /^λ of/ })).toBeVisible();
     await expect.poll(async () => Number(await reading())).toBeLessThan(1.2);

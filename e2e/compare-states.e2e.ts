@@ -1,3 +1,4 @@
+import { goTo, load } from './go-to.ts';
 import { expect, tableOf, test } from './suvok.ts';
 
 test('runs that do not come from the server are said to be kept, and fetched by another try', async ({
@@ -6,7 +7,7 @@ test('runs that do not come from the server are said to be kept, and fetched by 
 }) => {
   const { suvok, job } = await recorded('two-setups');
   await page.route('**/recording*', (route) => route.abort());
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+  await load(page, `${suvok.origin}/jobs/${job.id}/compare`);
   await expect(page.getByRole('alert')).toContainText(
     'The figures could not be made: the samples did not come from the server. What was recorded is kept',
   );
@@ -20,7 +21,7 @@ test('runs that do not come from the server are said to be kept, and fetched by 
 
 test('a setup by itself shows what it makes and what to do next', async ({ page, recorded }) => {
   const { suvok, job } = await recorded('two-setups');
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300&setup=A&against=A`);
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/compare?smoothing=300&setup=A&against=A`);
   await expect(page.getByTestId('sentence')).toHaveText(
     'A stands by itself: choose or record another setup to see what a change gives.',
   );
@@ -36,7 +37,7 @@ test('on paper stand lanes, sentence and table, in the paper theme; the screen c
   const { suvok, job } = await recorded('two-setups');
   await page.goto(`${suvok.origin}/favicon.svg`);
   await page.evaluate(() => localStorage.setItem('mantine-color-scheme-value', 'dark'));
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300`);
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/compare?smoothing=300`);
   await page.evaluate(() => {
     window.print = () => {
       document.title = `printed ${document.documentElement.dataset.mantineColorScheme}`;
@@ -62,7 +63,7 @@ test.describe('by fingers', () => {
     { tag: '@long' },
     async ({ page, recorded }) => {
       const { suvok, job } = await recorded('two-setups');
-      await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300`);
+      await goTo(page, `${suvok.origin}/jobs/${job.id}/compare?smoothing=300`);
       const lane = page.getByRole('img', { name: /^Power of/ });
       await expect(lane).toBeVisible();
       const box = (await lane.boundingBox())!;

@@ -1,3 +1,4 @@
+import { goTo } from './go-to.ts';
 import { execFile } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -10,7 +11,7 @@ const figure = (cell: string) => Number(/[\d.]+/.exec(cell)![0]);
 
 test('every figure follows the standard, the smoothing, the units and the band', async ({ page, recorded }) => {
   const { suvok, job } = await recorded('two-setups');
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?at=5200`);
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/compare?at=5200`);
   const usual = await tableOf(page);
 
   await page.getByRole('button', { name: /Correction standard/ }).click();
@@ -59,7 +60,7 @@ test('every figure follows the standard, the smoothing, the units and the band',
 
 test('the crosshair is moved by pointer and keys, and its values stand in the gutter', async ({ page, recorded }) => {
   const { suvok, job } = await recorded('two-setups');
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/compare`);
   const lane = page.getByRole('img', { name: /^Power of/ });
   await expect(lane).toBeVisible();
   const box = (await lane.boundingBox())!;
@@ -81,7 +82,7 @@ test('the crosshair is moved by pointer and keys, and its values stand in the gu
 
 test('a band is dragged on the axis and taken away', async ({ page, recorded }) => {
   const { suvok, job } = await recorded('two-setups');
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/compare`);
   const axis = page.getByTitle('Drag along the axis to mark the band that matters');
   const box = (await axis.boundingBox())!;
   await page.mouse.move(box.x + box.width * 0.5, box.y + 10);
@@ -113,7 +114,7 @@ test('the page and the command line make the same figures of a run', async ({ pa
     join(folder, 'air.json'),
   ];
   const curve = JSON.parse((await promisify(execFile)(process.execPath, words)).stdout) as CurveJson;
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/compare`);
   const peak = page.getByRole('img', { name: /^Power of A/ });
   await expect(peak).toHaveAttribute(
     'aria-label',
@@ -129,7 +130,7 @@ test(
   { tag: '@long' },
   async ({ page, recorded }) => {
     const { suvok, job } = await recorded('two-setups');
-    await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/compare`);
     const table = page.getByRole('table', { name: 'Logged channels, B against A' });
     await expect(table.getByRole('rowheader')).toHaveCount(6);
     await page.getByRole('button', { name: /^Show \d+ more$/ }).click();

@@ -1,3 +1,4 @@
+import { goTo } from './go-to.ts';
 import { execFile } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -15,7 +16,7 @@ const gainOf = (cells: string[]) => Number(/[+−-]?[\d.]+/.exec(cells[2]!)![0].
 
 test('swapping the two sides flips every sign', { tag: '@long' }, async ({ page, recorded }) => {
   const { suvok, job } = await recorded('two-setups');
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?at=5600&band=5000-6500&smoothing=300`);
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/compare?at=5600&band=5000-6500&smoothing=300`);
   const there = await tableOf(page);
   await page.getByRole('button', { name: /^Exchange/ }).click();
   await expect(page).toHaveURL(/setup=A.*against=B|against=B.*setup=A/);
@@ -38,7 +39,7 @@ test('a setup against itself claims nothing, and a run set aside is out of every
   await suvok.startStandIns('fast');
   const job = await suvok.mountedJob();
   await suvok.record(job, 5);
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300`);
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/compare?smoothing=300`);
   await page.getByRole('button', { name: /^Compare against/ }).click();
   await page.getByRole('button', { name: 'A against itself' }).click();
   await page.keyboard.press('Escape');
@@ -61,7 +62,7 @@ test(
   { tag: '@long' },
   async ({ page, recorded }) => {
     const { suvok, job } = await recorded('two-setups');
-    await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/compare`);
     await expect(page.getByText(/is detected 80 % of the time/)).toBeVisible();
     await expect(page.getByText(/With drift from run to run taken out/)).toBeVisible();
     await expect(page.getByText(/baseline was not repeated after the change/)).toBeVisible();
@@ -134,7 +135,7 @@ test(
       ['launch/run.cjs', 'cli/main.ts', 'compare', ...commandLine(files, drawnSettings(1))],
       { maxBuffer: 1e7 },
     );
-    await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/compare`);
     for (let seed = 1; seed <= 8; seed++) {
       const settings = drawnSettings(seed);
       const found = seed === 1 ? (JSON.parse(stdout) as ComparisonJson) : compareCommand(commandLine(files, settings));

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { Job } from '../contract/job/records.ts';
-import { goWithin } from './go-within.ts';
+import { goTo, goWithin } from './go-to.ts';
 import { expect, test } from './suvok.ts';
 import type { Download, Page } from '@playwright/test';
 
@@ -20,7 +20,7 @@ test('steps, response, headroom and the decision, each where it is asked for', a
     reason: '',
     source: 'us',
   });
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/compare`);
   await expect(page.getByTestId('gain-table')).toBeVisible();
   await page.getByText('Steps', { exact: true }).click();
   await expect(page).toHaveURL(/show=steps/);
@@ -60,7 +60,7 @@ test('lanes are zoomed, the crosshair locked, the band taken by its handles; vie
 }) => {
   await context.grantPermissions(['clipboard-read', 'clipboard-write']);
   const { suvok, job } = await recorded('ignition');
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?band=3000-5000`);
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/compare?band=3000-5000`);
   await expect(page.getByTestId('gain-table')).toBeVisible();
   const lane = page.getByRole('img', { name: /^Power of/ });
   const box = (await lane.boundingBox())!;
@@ -138,7 +138,7 @@ test(
   { tag: '@long' },
   async ({ page, recorded }) => {
     const { suvok, job } = await recorded('ignition');
-    await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/compare`);
     await expect(page.getByTestId('gain-table')).toBeVisible();
     await page.getByRole('button', { name: 'Lanes', exact: true }).click();
     await page.getByPlaceholder('λ, boost, knock…').fill('λ');

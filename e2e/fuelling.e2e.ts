@@ -1,6 +1,7 @@
 import type { BayState } from '../contract/bays/live.ts';
 import type { Job } from '../contract/job/records.ts';
 import { expect, test, type Suvok } from './suvok.ts';
+import { goTo } from './go-to.ts';
 
 const axes = {
   across: { channel: 'engineSpeed', breakpoints: [2000, 2500, 3000, 3500] },
@@ -105,7 +106,7 @@ test('a table is laid out by pasting it, copied out again, and a run without λ 
   const steps = { speedsRpm: [2000, 2500], loadsKpa: [45, 60], dwellS: 5, tolerance: 0.01 };
   await suvok.ask('PUT', '/bays/1/plan', { ...plan, kind: 'step', steps });
   await suvok.record(job, 1);
-  await page.goto(`${suvok.origin}/jobs/${job.id}/logs`);
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/logs`);
   await page.getByRole('radiogroup', { name: 'What is shown' }).getByText('Fuelling').click();
   await expect(page.getByRole('table', { name: 'Fuel table' })).toBeVisible();
   await page.getByRole('button', { name: 'Axes and probe…' }).click();

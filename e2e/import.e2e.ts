@@ -1,3 +1,4 @@
+import { goTo } from './go-to.ts';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -18,7 +19,7 @@ test(
   { tag: '@long' },
   async ({ page, suvok }) => {
     const job = await suvok.mountedJob();
-    await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/compare`);
     await page.getByRole('button', { name: 'Import a recording' }).click();
     const name = 'core/testing/cases/inertia-roller-petrol';
     await page.locator('input[type=file]').setInputFiles([`${name}/run.csv`, `${name}/dyno.json`, `${name}/air.json`]);
@@ -42,7 +43,7 @@ test('what is exported comes back as the same figures', { tag: '@long' }, async 
   await suvok.startStandIns('fast');
   const job = await suvok.mountedJob();
   await suvok.record(job, 1);
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/compare`);
   await page.getByRole('button', { name: 'Run A1, counted' }).click();
   const [download] = await Promise.all([
     page.waitForEvent('download'),
@@ -67,7 +68,7 @@ test('files that cannot be used are refused with a sentence, and a ratio is aske
   suvok,
 }) => {
   const job = await suvok.mountedJob();
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/compare`);
   await page.getByRole('button', { name: 'Import a recording' }).click();
   const drop = (...paths: string[]) => page.locator('input[type=file]').setInputFiles(paths);
   await drop(file('notes.csv', 'just words\nand more words\n'));
@@ -103,7 +104,7 @@ test(
       values: run.channels[0]!.values,
     }));
     const large = file('large.csv', writeRecordingCsv({ ...run, channels: [...run.channels, ...more] }));
-    await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/compare`);
     await page.getByRole('button', { name: 'Import a recording' }).click();
     await page.locator('input[type=file]').setInputFiles([large, file('dyno.json', JSON.stringify(testDyno))]);
     await expect(page.getByText('It is being looked at.')).toBeVisible();
@@ -124,7 +125,7 @@ test(
   { tag: '@long' },
   async ({ page, suvok }) => {
     const job = await suvok.mountedJob();
-    await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/compare`);
     await page.getByRole('button', { name: 'Import a recording' }).click();
     const pull = (seed: number) =>
       writeRecordingCsv(generatedRun({ seed, speedNoise: 0.01, dyno: steppedDyno, ratio: steppedRatio }));

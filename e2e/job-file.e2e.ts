@@ -1,3 +1,4 @@
+import { goTo } from './go-to.ts';
 import type { Job } from '../contract/job/records.ts';
 import { expect, tableOf, test, type Suvok } from './suvok.ts';
 
@@ -7,7 +8,7 @@ const reread = (suvok: Suvok, id: number) => suvok.ask<Job>('GET', `/jobs/${id}`
 
 test('the brief is written by keyboard, stores itself, and stays after a reload', async ({ page, suvok }) => {
   const { id } = await job(suvok);
-  await page.goto(`${suvok.origin}/jobs/${id}/brief`);
+  await goTo(page, `${suvok.origin}/jobs/${id}/brief`);
   await page.getByLabel('Question').fill('Why does it pull weakly at 3,000?');
   await page.keyboard.press('Tab');
   await page.getByLabel('Use').fill('towing');
@@ -31,7 +32,7 @@ test('the brief is written by keyboard, stores itself, and stays after a reload'
 
 test('what is typed while the server is away stays in the field, and is stored later', async ({ page, suvok }) => {
   const { id } = await job(suvok);
-  await page.goto(`${suvok.origin}/jobs/${id}/brief`);
+  await goTo(page, `${suvok.origin}/jobs/${id}/brief`);
   await page.route('**/api/jobs/*', (route) =>
     route.request().method() === 'PATCH' ? route.abort() : route.continue(),
   );
@@ -48,7 +49,7 @@ test('what is typed while the server is away stays in the field, and is stored l
 
 test('two browsers write one field: both texts are shown, and one is chosen', async ({ page, suvok }) => {
   const { id } = await job(suvok);
-  await page.goto(`${suvok.origin}/jobs/${id}/brief`);
+  await goTo(page, `${suvok.origin}/jobs/${id}/brief`);
   await page.getByLabel('Target in words').fill('mine');
   // Somebody else is faster; what is being written here is not touched by it.
   const heard = page.waitForResponse(
@@ -67,7 +68,7 @@ test('two browsers write one field: both texts are shown, and one is chosen', as
 test('a limit asks for its scale, is suggested by fuel, and comes back when taken away', async ({ page, suvok }) => {
   const { id, vehicleId } = await job(suvok);
   await suvok.ask('PATCH', `/vehicles/${vehicleId}`, { ignition: 'spark', induction: 'turbo' });
-  await page.goto(`${suvok.origin}/jobs/${id}/brief`);
+  await goTo(page, `${suvok.origin}/jobs/${id}/brief`);
   await page.getByLabel('Value').fill('180');
   await page.getByLabel('Reason').fill('gearbox');
   await page.keyboard.press('Enter');
@@ -87,7 +88,7 @@ test(
   { tag: '@long' },
   async ({ page, suvok }) => {
     const mounted = await suvok.mountedJob();
-    await page.goto(`${suvok.origin}/jobs/${mounted.id}/brief?show=safety`);
+    await goTo(page, `${suvok.origin}/jobs/${mounted.id}/brief?show=safety`);
     await page.getByRole('button', { name: 'Belts whole and tight: fails' }).click();
     await page.getByLabel('Belts whole and tight: what is wrong').fill('frayed edge');
     await page.keyboard.press('Enter');
@@ -105,7 +106,7 @@ test(
   { tag: '@long' },
   async ({ page, suvok }) => {
     const { id } = await job(suvok);
-    await page.goto(`${suvok.origin}/jobs/${id}/brief`);
+    await goTo(page, `${suvok.origin}/jobs/${id}/brief`);
     const write = async (kind: string, fields: Record<string, string>) => {
       const opens = page.getByRole('button', { name: 'Write down fuel' });
       if (kind !== 'arrived with' && !(await page.getByRole('group', { name: 'Write down fuel' }).isVisible()))
@@ -132,7 +133,7 @@ test(
 
 test('a change of two things is warned of, split, predicted, decided, and gone back from', async ({ page, suvok }) => {
   const mounted = await suvok.mountedJob();
-  await page.goto(`${suvok.origin}/jobs/${mounted.id}/record`);
+  await goTo(page, `${suvok.origin}/jobs/${mounted.id}/record`);
   await expect(page.getByText('New setup from A')).toBeVisible();
   await page.keyboard.press('n');
   await page.getByLabel('What changed from A?').fill('ignition +1.5° above 4,000, boost +0.1 bar');
@@ -164,7 +165,7 @@ test(
   { tag: '@long' },
   async ({ page, suvok }) => {
     const { id } = await job(suvok);
-    await page.goto(`${suvok.origin}/jobs/${id}/record`);
+    await goTo(page, `${suvok.origin}/jobs/${id}/record`);
     await page.getByRole('button', { name: /all about setup A/ }).click();
     const give = (name: string) =>
       page
@@ -189,7 +190,7 @@ test(
 
 test('a job is paused, closed with what it left with, reopened, and the timeline tells it', async ({ page, suvok }) => {
   const { id } = await job(suvok, { question: 'Does it pay?' });
-  await page.goto(`${suvok.origin}/jobs/${id}/brief`);
+  await goTo(page, `${suvok.origin}/jobs/${id}/brief`);
   await page.getByRole('button', { name: 'Pause' }).click();
   await page.getByLabel('Which').fill('a pump is ordered');
   await page.keyboard.press('Enter');
@@ -216,13 +217,13 @@ test('a job is paused, closed with what it left with, reopened, and the timeline
   await page.getByLabel('A line for the timeline').fill('belt squeals when cold');
   await page.keyboard.press('Enter');
   await expect(page.getByText('belt squeals when cold')).toBeVisible();
-  await page.goto(`${suvok.origin}/jobs?search=squeals`);
+  await goTo(page, `${suvok.origin}/jobs?search=squeals`);
   await expect(page.getByRole('link', { name: /Marrick tourer/ })).toContainText('waits for its baseline');
 });
 
 test('a suspicion has a cause, a test and an outcome; a photo is shown', async ({ page, suvok }) => {
   const { id } = await job(suvok);
-  await page.goto(`${suvok.origin}/jobs/${id}/brief?show=history`);
+  await goTo(page, `${suvok.origin}/jobs/${id}/brief?show=history`);
   await page.getByLabel('New suspicion').fill('weak pump');
   await page.keyboard.press('Enter');
   await page.getByLabel('weak pump: the test that settles it').fill('log pressure at 6,000');
@@ -243,7 +244,7 @@ test('a suspicion has a cause, a test and an outcome; a photo is shown', async (
 test('a car keeps its owner, ratios and parts, and its jobs', { tag: '@long' }, async ({ page, suvok }) => {
   const { vehicleId } = await job(suvok, { question: 'First visit?' });
   await job(suvok, { question: 'Second visit?' });
-  await page.goto(`${suvok.origin}/vehicles`);
+  await goTo(page, `${suvok.origin}/vehicles`);
   await page.getByRole('link', { name: /Marrick tourer/ }).click();
   await expect(page).toHaveURL(new RegExp(`/vehicles/${vehicleId}$`));
   await expect(page.getByText('First visit?')).toBeVisible();
@@ -265,7 +266,7 @@ test('a car keeps its owner, ratios and parts, and its jobs', { tag: '@long' }, 
 
 test('Ctrl Z takes back what this page did last', async ({ page, suvok }) => {
   const { id } = await job(suvok);
-  await page.goto(`${suvok.origin}/jobs/${id}/brief`);
+  await goTo(page, `${suvok.origin}/jobs/${id}/brief`);
   await page.getByLabel('New band').fill('top 5,000–6,500');
   await page.keyboard.press('Enter');
   await expect(page.getByText('5,000 to 6,500 rpm')).toBeVisible();
@@ -282,7 +283,7 @@ test('a frozen baseline is a list of runs: it holds until a new version is froze
   await suvok.mountedSetup(mounted, 'ignition +1.5° above 4,000');
   const runs = await suvok.record(mounted, 2);
   await suvok.ask('POST', `/jobs/${mounted.id}/bands`, { name: 'flat out', fromRpm: 5000, toRpm: 6500 });
-  await page.goto(`${suvok.origin}/jobs/${mounted.id}/compare`);
+  await goTo(page, `${suvok.origin}/jobs/${mounted.id}/compare`);
   await page.getByRole('button', { name: 'Baseline: A' }).click();
   await page.getByRole('button', { name: 'Freeze A1 A2 A3' }).click();
   await expect(page.getByRole('button', { name: 'Baseline: A, frozen v1' })).toBeVisible();
@@ -333,7 +334,7 @@ test(
       ethanolPct: 85,
       name: 'E85',
     });
-    await page.goto(`${suvok.origin}/jobs/${mounted.id}/brief`);
+    await goTo(page, `${suvok.origin}/jobs/${mounted.id}/brief`);
     await expect(page.getByText('A2 ran on 10 %.')).toBeVisible();
     await page.getByRole('button', { name: 'Begin it' }).click();
     await expect
@@ -361,7 +362,7 @@ test(
       claimedScale: 'crank',
       claimedSource: 'the builder',
     });
-    await page.goto(`${suvok.origin}/jobs/${mounted.id}/brief`);
+    await goTo(page, `${suvok.origin}/jobs/${mounted.id}/brief`);
     await page.getByLabel('At least').fill('20');
     await page.getByRole('button', { name: 'Add', exact: true }).first().click();
     await expect(page.getByText('peak power at least 20 kW at the wheels').first()).toBeVisible();

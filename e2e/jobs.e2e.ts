@@ -1,8 +1,9 @@
+import { goTo } from './go-to.ts';
 import { BenchClient } from '../server/testing/bench-client.ts';
 import { expect, test } from './suvok.ts';
 
 test('a first job is begun by keyboard, and found by its owner', async ({ page, suvok }) => {
-  await page.goto(`${suvok.origin}/jobs`);
+  await goTo(page, `${suvok.origin}/jobs`);
   await expect(page.getByText('No job yet. Begin one with “New job”')).toBeVisible();
   await page.getByRole('button', { name: 'New job' }).click();
   await expect(page.getByRole('combobox', { name: 'Vehicle' })).toBeFocused();
@@ -26,7 +27,7 @@ test('a pull kept while no job was on the dyno is put where it belongs', async (
   const client = await BenchClient.connect(suvok.benchLinkPort);
   client.hello();
   client.pull({ speedNoise: 0.01 });
-  await page.goto(`${suvok.origin}/jobs`);
+  await goTo(page, `${suvok.origin}/jobs`);
   await expect(page.getByText('One pull was kept while no job was on the dyno')).toBeVisible();
   await suvok.ask('POST', '/jobs', { vehicle: 'Marrick tourer' });
   await expect(page.getByRole('link', { name: /Marrick tourer/ })).toBeVisible();

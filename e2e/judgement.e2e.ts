@@ -1,5 +1,5 @@
 import type { Job, Setup } from '../contract/job/records.ts';
-import { goWithin } from './go-within.ts';
+import { goTo, goWithin } from './go-to.ts';
 import { expect, test } from './suvok.ts';
 
 test('a plan is stated before the first run, waits for its runs, and holds once it is carried out', async ({
@@ -8,7 +8,7 @@ test('a plan is stated before the first run, waits for its runs, and holds once 
 }) => {
   await suvok.startStandIns('fast');
   const job = await suvok.mountedJob();
-  await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/record`);
   await page.getByRole('checkbox', { name: /^Judge A when all 3 runs are there/ }).check();
   const setups = async () => (await suvok.ask<Job>('GET', `/jobs/${job.id}`)).setups;
   await expect.poll(async () => (await setups())[0]!.plannedRuns).toBe(3);
@@ -18,7 +18,7 @@ test('a plan is stated before the first run, waits for its runs, and holds once 
   await suvok.mountedSetup(job, 'ignition +1.5°');
   await expect.poll(async () => (await setups())[1]!.plannedRuns).toBe(3);
   await suvok.record(job, 1);
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300`);
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/compare?smoothing=300`);
   await expect(page.getByTestId('sentence')).toContainText('the plan is not full: 2 more runs of B');
   await expect(page.getByTestId('next-run')).toContainText('2 more runs of B: the plan is not full.');
   await expect(page.locator('.gain, .loss')).toHaveCount(0);
@@ -41,7 +41,7 @@ test(
     const changed: Setup = setups[1]!;
     for (const run of runs.filter(({ setupId }) => setupId === changed.id))
       await suvok.ask('PATCH', `/runs/${run.id}`, { gear: '3rd' });
-    await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300&show=steps`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/compare?smoothing=300&show=steps`);
     await expect(page.getByTestId('sentence')).toContainText('not like for like, another gear: no verdict');
     await expect(page.getByRole('complementary', { name: 'Setups' })).toContainText('no verdict: another gear');
     await expect(page.getByTestId('ladder')).toContainText('no verdict: another gear');

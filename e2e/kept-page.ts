@@ -1,10 +1,13 @@
 import type { Browser, BrowserContext, Page } from '@playwright/test';
 import { freePort } from '../launch/postgres.ts';
+import { leaveAllScreens } from './go-to.ts';
 
 /**
  * The page that a worker keeps for all its tests, and the port that their Suvoks are reached at, one after the other.
  * A new page is 5.6 s of a processor, half of it V8 compiling what it has compiled before; the same page at the same
- * address is 2.1 s. What a test leaves behind goes: address, storage, cookies, permissions, size, other pages.
+ * address is 2.1 s, and 0.5 s where it is not even loaded anew: to the page the next Suvok is the same shop that was
+ * away for a moment. What a test leaves behind goes: address, answers it knows, toasts, storage, cookies, permissions,
+ * size, other pages.
  */
 export class KeptPage {
   private opened: Page | undefined;
@@ -36,19 +39,13 @@ export class KeptPage {
     if (!free) this.port = 0;
   }
 
-  /** Makes it as new. */
-  async clean(): Promise<void> {
+  /** Makes it as new for the next test. @param loadAnew what the page itself keeps goes too */
+  async clean(loadAnew: boolean): Promise<void> {
     const page = await this.page();
     for (const other of this.context.pages()) if (other !== page) await other.close();
     await page.unrouteAll({ behavior: 'ignoreErrors' });
     page.removeAllListeners();
-    const { origin } = new URL(page.url());
-    await page.goto('about:blank');
-    if (origin !== 'null') {
-      const browser = await this.context.newCDPSession(page);
-      await browser.send('Storage.clearDataForOrigin', { origin, storageTypes: 'local_storage,indexeddb,cookies' });
-      await browser.detach();
-    }
+    if (loadAnew || !(await leaveAllScreens(page))) await emptied(page);
     await this.context.clearCookies();
     await this.context.clearPermissions();
     await page.emulateMedia({ colorScheme: 'light', media: null });
@@ -59,6 +56,16 @@ export class KeptPage {
   async close(): Promise<void> {
     await this.context.close();
   }
+}
+
+/** No page and nothing stored. */
+async function emptied(page: Page): Promise<void> {
+  const { origin } = new URL(page.url());
+  await page.goto('about:blank');
+  if (origin === 'null') return;
+  const browser = await page.context().newCDPSession(page);
+  await browser.send('Storage.clearDataForOrigin', { origin, storageTypes: 'local_storage,indexeddb,cookies' });
+  await browser.detach();
 }
 
 export const usualSize = { width: 1280, height: 800 };

@@ -2,6 +2,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from './suvok.ts';
+import { goTo } from './go-to.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'suvok-logger-'));
 
@@ -38,7 +39,7 @@ test('a logger’s file is read, laid on the run that it holds, remembered, and 
   const [run] = await suvok.runs(job);
   const file = await loggedFile(suvok, run!.id);
   const open = async () => {
-    await page.goto(`${suvok.origin}/jobs/${job.id}/logs?run=A1`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/logs?run=A1`);
     await page.getByRole('button', { name: 'Add a logger’s file' }).click();
     await page.locator('input[type=file]').setInputFiles(file);
   };
@@ -84,7 +85,7 @@ test('a file that is no table, and another car’s, say so', { tag: '@long' }, a
   await suvok.startStandIns('fast');
   const job = await suvok.mountedJob();
   await suvok.record(job, 1);
-  await page.goto(`${suvok.origin}/jobs/${job.id}/logs`);
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/logs`);
   await page.getByRole('button', { name: 'Add a logger’s file' }).click();
   const drop = (name: string, text: string) => {
     writeFileSync(join(folder, name), text);
@@ -112,7 +113,7 @@ test(
       await waited;
       await route.continue();
     });
-    await page.goto(`${suvok.origin}/jobs/${job.id}/logs?run=A1`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/logs?run=A1`);
     await expect(page.getByRole('main', { name: 'Logs' })).toHaveAttribute('aria-busy');
     await page.getByRole('button', { name: 'Add a logger’s file' }).click();
     const dialog = page.getByRole('dialog', { name: /A logger’s file/ });

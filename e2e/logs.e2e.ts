@@ -1,5 +1,5 @@
 import type { BayState } from '../contract/bays/live.ts';
-import { goWithin } from './go-within.ts';
+import { goTo, goWithin } from './go-to.ts';
 import { expect, test } from './suvok.ts';
 
 test('the log of the last run: what was found and where, the channels that tell most, then all others', async ({
@@ -14,7 +14,7 @@ test('the log of the last run: what was found and where, the channels that tell 
     reason: '',
     source: 'us',
   });
-  await page.goto(`${suvok.origin}/jobs/${job.id}/logs`);
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/logs`);
   await expect(page.getByText('No run to look into yet')).toBeVisible();
   await suvok.startStandIns('fast');
   await suvok.record(job, 2);
@@ -38,7 +38,7 @@ test('the log of the last run: what was found and where, the channels that tell 
     .getByRole('button', { name: /Knock: up to/ })
     .click();
   await expect(page).toHaveURL(/at=\d+/);
-  await page.goto(`${page.url()}&zoom=3000_5000`);
+  await goTo(page, `${page.url()}&zoom=3000_5000`);
   await page.getByRole('button', { name: 'Whole range' }).click();
   await expect(page).not.toHaveURL(/zoom=/);
   // Over time engine speed has a course of its own.
@@ -70,7 +70,7 @@ test(
     await suvok.record(job, 2);
     await suvok.mountedSetup(job, 'ignition +2°');
     await suvok.record(job, 2);
-    await page.goto(`${suvok.origin}/jobs/${job.id}/logs?run=B2`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/logs?run=B2`);
     const others = page.getByRole('region', { name: 'All other channels' });
     // Each with least and greatest, a reading, and how far it is from the other's.
     await expect(others.getByRole('listitem').filter({ hasText: 'Battery' })).toContainText(
@@ -81,7 +81,7 @@ test(
     await expect(others.getByRole('button', { name: /^Battery/ })).toHaveCount(0);
     // Pinned it stays open in every run of the job, for everybody.
     await others.getByRole('button', { name: 'Pin Oil pressure for this job' }).click();
-    await page.goto(`${suvok.origin}/jobs/${job.id}/logs?run=A1`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/logs?run=A1`);
     await expect(page.getByRole('img', { name: /^Oil pressure of A1/ })).toBeVisible();
     await expect(page.getByRole('img', { name: /^Battery of/ })).toHaveCount(0);
     await page.getByRole('button', { name: 'Lanes' }).click();
@@ -89,7 +89,7 @@ test(
     await expect(page.getByRole('img', { name: /^Oil pressure of/ })).toHaveCount(0);
     await page.keyboard.press('Escape');
     // Two at once: the mean of a setup, and a run.
-    await page.goto(`${suvok.origin}/jobs/${job.id}/logs?run=B2`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/logs?run=B2`);
     await page.getByRole('button', { name: 'Beside A2' }).click();
     await page.getByRole('checkbox', { name: 'A2' }).click();
     await expect(page).toHaveURL(/beside=none/);
@@ -122,7 +122,7 @@ test(
     await suvok.ask('PUT', '/bays/1/plan', { ...plan, kind: 'coast-down' });
     await suvok.ask('POST', '/bays/1/arm', { afterS: 300 });
     await expect.poll(async () => (await suvok.runs(job)).filter(({ state }) => state === 'sealed').length).toBe(1);
-    await page.goto(`${suvok.origin}/jobs/${job.id}/logs`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/logs`);
     await expect(page.getByText('This run is no pull: nothing in its log is judged.')).toBeVisible();
     await expect(page.getByText('engine speed', { exact: true })).toHaveCount(0);
     const others = page.getByRole('region', { name: 'All other channels' });
@@ -132,7 +132,7 @@ test(
 );
 
 test('devices show what is heard, and the driver’s view one word and the big figures', async ({ page, suvok }) => {
-  await page.goto(`${suvok.origin}/devices`);
+  await goTo(page, `${suvok.origin}/devices`);
   await expect(page.getByText('No instrument is connected.')).toBeVisible();
   const job = await suvok.mountedJob();
   await suvok.startStandIns('real');

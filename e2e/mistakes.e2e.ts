@@ -1,3 +1,4 @@
+import { goTo } from './go-to.ts';
 import type { ImportSettings } from '../contract/job/job-requests.ts';
 import type { Job, Run, Setup } from '../contract/job/records.ts';
 import { writeRecordingCsv } from '../core/exchange/recordings/write-csv.ts';
@@ -159,7 +160,7 @@ const mistakes: [name: string, baseline: Made[], tested: Made[], words: RegExp, 
 for (const [at, [name, baseline, tested, words, setup]] of mistakes.entries())
   test(`named where the decision is taken: ${name}`, { tag: at < 1 ? [] : '@long' }, async ({ page, suvok }) => {
     const job = await jobWith(suvok, baseline, tested, setup);
-    await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/compare?smoothing=300`);
     await expect(page.getByRole('complementary', { name: 'Findings' })).toContainText(words);
     await expect(page.getByTestId('decision')).toBeInViewport();
   });
@@ -170,7 +171,7 @@ test(
   async ({ page, suvok }) => {
     const sweep: Made = { seed: 9, factor: 0.8, settings: { kind: 'conditioning' } };
     const job = await jobWith(suvok, [...three(1), sweep], three(4, better));
-    await page.goto(`${suvok.origin}/jobs/${job.id}/compare?smoothing=300`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/compare?smoothing=300`);
     await expect(page.getByTestId('sentence')).toContainText(/^B makes [12]\.\d\s±\s\d\.\d kW more than A/);
     await expect(page.getByRole('button', { name: 'Run A4, conditioning' })).toBeVisible();
   },

@@ -1,3 +1,4 @@
+import { goTo } from './go-to.ts';
 import type { BayState } from '../contract/bays/live.ts';
 import type { RunPlan } from '../contract/instruments/recording.ts';
 import type { Job } from '../contract/job/records.ts';
@@ -20,7 +21,7 @@ test(
     // With half as many rows the battery's fall while cranking is not found.
     await suvok.startStandIns('fast', 5, 'inertia-roller', 200);
     const job = await suvok.mountedJob();
-    await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/record`);
     await page.getByRole('button', { name: 'Kind of run: power run' }).click();
     await page.getByRole('menuitem', { name: /^idle/ }).click();
     await page.getByRole('button', { name: /45 s of idle/ }).click();
@@ -64,7 +65,7 @@ test(
     await suvok.record(job, 1);
     await suvok.mountedSetup(job, 'Fuel additive');
     await suvok.record(job, 1);
-    await page.goto(`${suvok.origin}/jobs/${job.id}/compare?show=tests`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/compare?show=tests`);
     const cruise = page.getByRole('region', { name: 'cruise' });
     await expect(cruise.getByRole('row', { name: /^Fuel\b(?! for)/ })).toContainText('not shown');
     await expect(cruise).toContainText(/A saving of 3 % would have been shown|To show 3 % it needs about/);
@@ -75,7 +76,7 @@ test(
     await planned(suvok, 'cruise', { cruiseS: 120, wheelKw: 10 });
     await suvok.mountedSetup(job, 'Another additive');
     await suvok.record(job, 1);
-    await page.goto(`${suvok.origin}/jobs/${job.id}/compare?show=tests&setup=C&against=A`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/compare?show=tests&setup=C&against=A`);
     await expect(cruise).toContainText(/Not at equal wheel power: 1[2-4]\.\d+ against 1[0-2]\.\d+ kW/);
     await expect(cruise.getByText(/, shown/)).toHaveCount(0);
     await planned(suvok, 'transient');
@@ -83,7 +84,7 @@ test(
     await faults(suvok, 'stand-in-loaded-roller', ['lazy turbo']);
     await suvok.mountedSetup(job, 'Turbo swapped');
     await suvok.record(job, 2);
-    await page.goto(`${suvok.origin}/jobs/${job.id}/compare?show=tests&setup=D&against=C`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/compare?show=tests&setup=D&against=C`);
     const response = page.getByRole('region', { name: 'response' });
     await expect(response.getByRole('row', { name: /^To 90 % of the boost/ })).toContainText('more, shown: worse');
   },
@@ -101,7 +102,7 @@ test(
     await suvok.record(job, 2);
     await suvok.mountedSetup(job, 'Ignition +2°');
     await suvok.record(job, 2);
-    await page.goto(`${suvok.origin}/jobs/${job.id}/compare?show=tests`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/compare?show=tests`);
     const holds = page.getByRole('region', { name: 'steady-speed steps' });
     for (const place of ['2,500 rpm, 50 kPa', '3,500 rpm, 50 kPa', '3,500 rpm, 70 kPa', '2,500 rpm, 70 kPa'])
       await expect(holds.getByRole('row', { name: new RegExp(`^${place}: power`) })).toContainText(/±.*kW/);
@@ -143,7 +144,7 @@ test(
       await suvok.mountedSetup(job, change);
       await suvok.record(job, 1);
     }
-    await page.goto(`${suvok.origin}/jobs/${job.id}/compare?show=response`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/compare?show=response`);
     const shown = page.getByRole('region', { name: 'Response' });
     const choice = shown.getByText(/× .*, 4 points/);
     await expect(choice.or(shown.getByTestId('plane-advice')).first()).toBeVisible();
@@ -162,7 +163,7 @@ test(
   async ({ page, suvok }) => {
     const job = await suvok.mountedJob();
     const taken = async (letter: string, acceleration: number, seeds: readonly number[]) => {
-      await page.goto(`${suvok.origin}/jobs/${job.id}/compare?setup=${letter}`);
+      await goTo(page, `${suvok.origin}/jobs/${job.id}/compare?setup=${letter}`);
       await page.getByRole('button', { name: 'Import a recording' }).click();
       await page.locator('input[type=file]').setInputFiles(
         seeds.map((seed) => ({
@@ -179,7 +180,7 @@ test(
     await taken('A', 2, [1, 2]);
     await suvok.ask('POST', `/jobs/${job.id}/setups`, { parentId: job.setups[0]!.id, change: 'Shorter final drive' });
     await taken('B', 2.5, [3, 4]);
-    await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/compare`);
     const road = page.getByRole('region', { name: 'road check' });
     await expect(road.getByRole('row', { name: /^80 to 120\skm\/h/ })).toContainText('less, shown: better');
     await expect(page.getByTestId('sentence')).toContainText(/^Road check: 40 to 80\skm\/h, flat out\s−1\.\d\d\s±/);

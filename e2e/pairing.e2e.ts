@@ -2,7 +2,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { stopProgram } from '../launch/program.ts';
-import { goWithin } from './go-within.ts';
+import { goTo, goWithin } from './go-to.ts';
 import { expect, test } from './suvok.ts';
 
 test.use({ serverAs: 'reached from elsewhere' });
@@ -12,7 +12,7 @@ test('an owner lets an instrument on another machine in by a code, sees it come,
   suvok,
 }) => {
   const keys = join(mkdtempSync(join(tmpdir(), 'suvok-keys-')), 'keys.json');
-  await page.goto(`${suvok.origin}/devices`);
+  await goTo(page, `${suvok.origin}/devices`);
   const place = page.getByRole('region', { name: 'On other machines' });
   await expect(place).toContainText('It takes an account first');
   await expect(place.getByRole('button')).toHaveCount(0);

@@ -1,3 +1,4 @@
+import { goTo } from './go-to.ts';
 import { createServer, type Server } from 'node:net';
 import { expect, test } from './suvok.ts';
 
@@ -20,7 +21,7 @@ test('an instrument that sends lines is listened to, its columns named by hand, 
   page,
   suvok,
 }) => {
-  await page.goto(`${suvok.origin}/devices`);
+  await goTo(page, `${suvok.origin}/devices`);
   await page.getByRole('button', { name: 'Connect an instrument' }).click();
   const dialog = page.getByRole('dialog');
   await expect(dialog.getByText('Say where its lines come from.')).toBeVisible();
@@ -71,7 +72,7 @@ test(
   { tag: '@long' },
   async ({ page, suvok }) => {
     await suvok.startStandIns('fast');
-    await page.goto(`${suvok.origin}/devices`);
+    await goTo(page, `${suvok.origin}/devices`);
     await page.getByRole('button', { name: 'Connect an instrument' }).click();
     const dialog = page.getByRole('dialog');
     await dialog.getByRole('combobox', { name: 'It is' }).click();

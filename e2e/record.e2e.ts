@@ -1,3 +1,4 @@
+import { goTo } from './go-to.ts';
 import type { Page } from '@playwright/test';
 import type { BayState } from '../contract/bays/live.ts';
 import { BenchClient } from '../server/testing/bench-client.ts';
@@ -74,7 +75,7 @@ test('the chip of a run sets it aside with a reason and offers to undo', async (
   await suvok.startStandIns('fast');
   const job = await suvok.mountedJob();
   await suvok.record(job, 1);
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/compare`);
   await page.getByRole('button', { name: 'Run A1, counted' }).click();
   await page.getByLabel('Set aside because').fill('wrong gear');
   await page.keyboard.press('Enter');
@@ -105,7 +106,7 @@ test('lanes draw live, and End run ends the recording but not the car', async ({
 
 test('a dyno lost during a run is said on screen and nothing half-made is left', async ({ page, suvok }) => {
   const job = await suvok.mountedJob();
-  await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/record`);
   await expect(page.getByText('No dyno connected', { exact: true })).toBeVisible();
   await expect(page.getByTestId('control')).toBeDisabled();
   const client = await BenchClient.connect(suvok.benchLinkPort);
@@ -122,7 +123,7 @@ test('a peer that sends rubbish is named on screen', async ({ page, suvok }) => 
   const job = await suvok.mountedJob();
   const client = await BenchClient.connect(suvok.benchLinkPort);
   client.say('hello there');
-  await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/record`);
   await expect(page.getByRole('alert')).toContainText('not understood: a line is not JSON: hello there');
   client.close();
 });
@@ -136,7 +137,7 @@ async function asForTheFirstTime(page: Page, suvok: Suvok): Promise<void> {
 test('the driver’s view shows the cautions first, on a screen that has not', async ({ page, suvok }) => {
   await suvok.mountedJob();
   await asForTheFirstTime(page, suvok);
-  await page.goto(`${suvok.origin}/bays/1/drive`);
+  await goTo(page, `${suvok.origin}/bays/1/drive`);
   await expect(page.getByText('no emergency stop')).toBeVisible();
   await expect(page.getByText('This screen cannot stop the car')).toBeHidden();
   await page.getByRole('button', { name: 'Read and understood' }).click();
@@ -146,7 +147,7 @@ test('the driver’s view shows the cautions first, on a screen that has not', a
 test('cautions stand before the first run until they are read, once', async ({ page, suvok }) => {
   const job = await suvok.mountedJob();
   await asForTheFirstTime(page, suvok);
-  await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/record`);
   await expect(page.getByText('no emergency stop')).toBeVisible();
   await page.getByRole('button', { name: 'Read and understood' }).click();
   await expect(page.getByText('no emergency stop')).toBeHidden();
@@ -159,7 +160,7 @@ test('another job is put on the dyno with the same key', { tag: '@long' }, async
   await suvok.startStandIns('fast');
   await suvok.mountedJob();
   const other = await suvok.ask<{ id: number }>('POST', '/jobs', { vehicle: 'Marrick tourer' });
-  await page.goto(`${suvok.origin}/jobs/${other.id}/record`);
+  await goTo(page, `${suvok.origin}/jobs/${other.id}/record`);
   await expect(page.getByText('Another car is on the dyno.')).toBeVisible();
   await page.keyboard.press('Space');
   await expect(page.getByRole('status').filter({ hasText: 'Ready' })).toBeVisible();
@@ -211,7 +212,7 @@ test('what is opened before the bays are heard of stays open', { tag: '@long' },
     const server = socket.connectToServer();
     server.onMessage((message) => void setTimeout(() => socket.send(message), 2500));
   });
-  await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/record`);
   await page.getByRole('button', { name: /all about setup A/ }).click();
   await expect(page.getByRole('dialog', { name: 'Setup A' })).toBeVisible();
   await expect(page.getByText('Ready', { exact: true }).first()).toBeAttached();

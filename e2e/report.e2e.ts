@@ -1,3 +1,4 @@
+import { goTo } from './go-to.ts';
 import { readFileSync } from 'node:fs';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import type { Job } from '../contract/job/records.ts';
@@ -14,7 +15,7 @@ test('the report stands composed when it is opened, with the figures that Compar
   });
   const [arrived, delivered] = [job.setups[0]!, job.setups[1]!];
   await suvok.ask('PATCH', `/jobs/${job.id}`, { question: 'Does more ignition pay?', untested: 'Cold start' });
-  await page.goto(`${suvok.origin}/jobs/${job.id}/report`);
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/report`);
   const sheet = page.getByRole('main', { name: 'Report' });
   await expect(sheet.getByTestId('report-answer')).not.toBeEmpty();
   await expect(sheet).toContainText('The question was: Does more ignition pay?');
@@ -37,7 +38,7 @@ test('the report stands composed when it is opened, with the figures that Compar
   await expect(sheet.getByRole('img', { name: /Power, torque and gain/ })).toContainText('delivered');
   const whole = sheet.getByRole('row', { name: /^B, / });
   const told = /[+−]\d+\.\d ± <?\d+\.\d/.exec(((await whole.textContent()) ?? '').replaceAll('\u00a0', ' '))![0];
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare?setup=${delivered.letter}&against=${arrived.letter}`);
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/compare?setup=${delivered.letter}&against=${arrived.letter}`);
   const row = page.getByTestId('gain-table').getByRole('row').filter({ hasText: 'common range' }).first();
   await expect(row).toContainText(told.split(' ± ')[0]!);
   await expect(row).toContainText(`±${told.split(' ± ')[1]!}`);
@@ -48,7 +49,7 @@ test('what is changed of it is kept, undone, and taken back; the one-page form l
   recorded,
 }) => {
   const { suvok, job } = await recorded('ignition');
-  await page.goto(`${suvok.origin}/jobs/${job.id}/report`);
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/report`);
   const sheet = page.getByRole('main', { name: 'Report' });
   const draft = page.getByRole('complementary', { name: 'Draft of the report' });
   await expect(sheet.getByRole('heading', { name: 'Conditions' })).toBeVisible();
@@ -110,7 +111,7 @@ test(
   { tag: '@long' },
   async ({ page, suvok }) => {
     const job = await suvok.mountedJob();
-    await page.goto(`${suvok.origin}/jobs/${job.id}/report`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/report`);
     await expect(page.getByText('Nothing to report yet')).toBeVisible();
     await suvok.startStandIns('fast');
     await suvok.record(job, 2);
@@ -126,7 +127,7 @@ test(
   { tag: '@long' },
   async ({ page, recorded }) => {
     const { suvok, job } = await recorded('ignition');
-    await page.goto(`${suvok.origin}/jobs/${job.id}/report`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/report`);
     const answer = await page.getByTestId('report-answer').innerText();
     const large = await page.locator('[data-block=figures] dd').allInnerTexts();
     const save = page.getByRole('button', { name: 'Save as PDF' });
@@ -159,7 +160,7 @@ test(
   { tag: '@long' },
   async ({ page, recorded }) => {
     const { suvok, job } = await recorded('ignition');
-    await page.goto(`${suvok.origin}/jobs/${job.id}/report`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/report`);
     const answer = page.getByTestId('report-answer');
     const draft = page.getByRole('complementary', { name: 'Draft of the report' });
     await draft.getByLabel('Answer in your own words').fill('As it was on that day.');
@@ -187,7 +188,7 @@ test(
     await page.getByRole('button', { name: 'Bring back' }).click();
     await expect(first).toBeVisible();
     // One that is not there says so.
-    await page.goto(`${suvok.origin}/jobs/${job.id}/report?version=9`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/report?version=9`);
     await expect(page.getByRole('alert')).toContainText('There is no version 9 of this report');
   },
 );
@@ -195,7 +196,7 @@ test(
 test('curves and text of the report are taken away as files', { tag: '@long' }, async ({ page, recorded, context }) => {
   const { suvok, job } = await recorded('ignition');
   await context.grantPermissions(['clipboard-read', 'clipboard-write']);
-  await page.goto(`${suvok.origin}/jobs/${job.id}/report`);
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/report`);
   const answer = await page.getByTestId('report-answer').innerText();
   const taken = async (name: string) => {
     await page.getByRole('button', { name: 'Export' }).click();
@@ -232,7 +233,7 @@ test(
   { tag: '@long' },
   async ({ page, recorded }) => {
     const { suvok, job } = await recorded('ignition');
-    await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/compare`);
     await page.getByText('Road', { exact: true }).click();
     await expect(page.getByRole('heading', { name: 'Nothing to tell of the road yet' })).toBeVisible();
     await expect(page).toHaveURL(/show=road/);
@@ -253,10 +254,10 @@ test(
     const told = await row.getByRole('cell').allInnerTexts();
     const { letter } = job.setups.at(-1)!;
     // Against what arrived it is the table of the report.
-    await page.goto(`${suvok.origin}/jobs/${job.id}/compare?show=road&setup=${letter}&against=A&baseline=A`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/compare?show=road&setup=${letter}&against=A&baseline=A`);
     await expect(row).toContainText(/\d/);
     const compared = await row.getByRole('cell').allInnerTexts();
-    await page.goto(`${suvok.origin}/jobs/${job.id}/report`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/report`);
     const reported = page.locator('[data-block=road]').getByRole('row', { name: /^4th / });
     await expect(reported).toContainText(/km\/h/);
     expect(await reported.getByRole('cell').allInnerTexts()).toEqual(compared);
@@ -269,7 +270,7 @@ test(
   { tag: '@long' },
   async ({ page, browser, recorded }) => {
     const { suvok, job } = await recorded('ignition');
-    await page.goto(`${suvok.origin}/jobs/${job.id}/report`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/report`);
     await page.getByLabel('What the version is for').fill('given to the owner');
     await page.getByRole('button', { name: 'Keep as version 1' }).click();
     await expect(page.getByRole('link', { name: /Version 1/ })).toBeVisible();

@@ -1,3 +1,4 @@
+import { goTo } from './go-to.ts';
 import type { Job } from '../contract/job/records.ts';
 import type { BayState } from '../contract/bays/live.ts';
 import { expect, test } from './suvok.ts';
@@ -5,7 +6,7 @@ import { expect, test } from './suvok.ts';
 test('steady-speed steps by keyboard: chosen, held under load, and its table', async ({ page, suvok }) => {
   await suvok.startStandIns('fast', 5, 'loaded-roller');
   const job = await suvok.mountedJob();
-  await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/record`);
   await page.getByRole('button', { name: 'Kind of run: power run' }).focus();
   await page.keyboard.press('Enter');
   await page.getByRole('menuitem', { name: /^steady-speed steps/ }).focus();
@@ -24,7 +25,7 @@ test('steady-speed steps by keyboard: chosen, held under load, and its table', a
   const [run] = await suvok.runs(job);
   expect(run).toMatchObject({ kind: 'step', plan: { steps: { speedsRpm: [3000, 4500] } } });
   // It is no sweep: Compare does not complain of it.
-  await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/compare`);
   await expect(page.getByText('No curve can be made')).toHaveCount(0);
 });
 
@@ -44,7 +45,7 @@ test(
   async ({ page, suvok }) => {
     await suvok.startStandIns('fast');
     const job = await suvok.mountedJob();
-    await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/record`);
     await page.getByRole('button', { name: /3 runs a setup, 8 min apart/ }).click();
     await page.getByRole('textbox', { name: 'Runs a setup' }).fill('1');
     await page.getByLabel('Lift at, rpm').fill('5500');

@@ -1,3 +1,4 @@
+import { goTo } from './go-to.ts';
 import { expect, type Page } from '@playwright/test';
 import type { ChildProcess } from 'node:child_process';
 import { mkdtempSync } from 'node:fs';
@@ -268,7 +269,7 @@ export class Suvok {
 
   /** Opens Record and waits until the dyno is heard. */
   async openRecord(page: Page, job: Job): Promise<void> {
-    await page.goto(`${this.origin}/jobs/${job.id}/record`);
+    await goTo(page, `${this.origin}/jobs/${job.id}/record`);
     await expect(page.getByRole('status').filter({ hasText: 'Ready' })).toBeVisible();
   }
 

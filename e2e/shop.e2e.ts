@@ -1,4 +1,4 @@
-import { goWithin } from './go-within.ts';
+import { goTo, goWithin, load } from './go-to.ts';
 import { expect, test } from './suvok.ts';
 
 test('everything is reached by what is typed: a place, a job by its plate, a setup, a run, a command', async ({
@@ -10,7 +10,7 @@ test('everything is reached by what is typed: a place, a job by its plate, a set
   await suvok.ask('PATCH', `/vehicles/${job.vehicleId}`, { plate: 'TS 66' });
   await suvok.record(job, 1);
   await suvok.mountedSetup(job, 'Shorter trumpets');
-  await page.goto(`${suvok.origin}/today`);
+  await goTo(page, `${suvok.origin}/today`);
   await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
   const typed = page.getByPlaceholder('Job, car, plate, setup, run, command');
   const go = async (words: string, option: RegExp) => {
@@ -41,7 +41,7 @@ test('everything is reached by what is typed: a place, a job by its plate, a set
 });
 
 test('the keys of a screen are listed by ?, and the first Tab skips the bar', async ({ page, suvok }) => {
-  await page.goto(`${suvok.origin}/today`);
+  await load(page, `${suvok.origin}/today`);
   await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
   await page.keyboard.press('Tab');
   await expect(page.getByRole('link', { name: 'Skip to the screen' })).toBeFocused();
@@ -55,7 +55,7 @@ test('the keys of a screen are listed by ?, and the first Tab skips the bar', as
 });
 
 test('equipment is told of before it is due, and done with one press', { tag: '@long' }, async ({ page, suvok }) => {
-  await page.goto(`${suvok.origin}/equipment`);
+  await goTo(page, `${suvok.origin}/equipment`);
   await expect(page.getByText('Nothing is kept in date here yet.')).toBeVisible();
   await page.keyboard.press('n');
   const form = page.getByRole('dialog', { name: 'New equipment' });
@@ -76,7 +76,7 @@ test('equipment is told of before it is due, and done with one press', { tag: '@
     .setInputFiles({ name: 'sheet.pdf', mimeType: 'application/pdf', buffer: Buffer.from('%PDF-1.4\n%%EOF') });
   await expect(page.getByRole('dialog').getByRole('link', { name: 'sheet.pdf' })).toBeVisible();
   await page.keyboard.press('Escape');
-  await page.goto(`${suvok.origin}/today`);
+  await goTo(page, `${suvok.origin}/today`);
   await expect(page.getByRole('listitem').filter({ hasText: 'λ probe 2' })).toContainText('tomorrow');
   await page.getByRole('link', { name: /λ probe 2/ }).click();
   await row.getByRole('button', { name: 'Done today' }).click();
@@ -90,12 +90,12 @@ test(
     await suvok.startStandIns('fast');
     const job = await suvok.mountedJob();
     await suvok.record(job, 2);
-    await page.goto(`${suvok.origin}/prices`);
+    await goTo(page, `${suvok.origin}/prices`);
     await page.getByLabel('Name').fill('Inertia roller');
     await page.getByLabel('Price', { exact: true }).fill('90');
     await page.getByRole('button', { name: 'Add' }).click();
     await expect(page.getByRole('textbox', { name: 'Inertia roller, price' })).toHaveValue('90 €');
-    await page.goto(`${suvok.origin}/jobs/${job.id}/brief?show=history`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/brief?show=history`);
     await page.getByRole('button', { name: 'Charge Inertia roller' }).click();
     await page.getByLabel('Part or work').fill('Pulley, 68 mm');
     await page.getByLabel(/^Price, €/).fill('140');
@@ -116,7 +116,7 @@ test('a consent is asked for before the first run, signed by hand on the page, a
   suvok,
 }) => {
   const job = await suvok.mountedJob();
-  await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/record`);
   await expect(page.getByText('Not signed: Running on the dyno.')).toBeVisible();
   await goWithin(page, `/jobs/${job.id}/brief?show=safety`);
   await page.getByRole('button', { name: 'Sign Running on the dyno' }).click();
@@ -159,7 +159,7 @@ test(
   async ({ page, suvok }) => {
     await suvok.startStandIns('fast');
     const job = await suvok.mountedJob();
-    await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/compare`);
     const open = () =>
       page
         .getByRole('button', { name: /all about setup A$/ })
@@ -178,7 +178,7 @@ test(
     }
     await page.keyboard.press('Escape');
     await suvok.record(job, 1);
-    await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/compare`);
     await open();
     await expect(details.getByText(/it made \d+\.\d.*% off/).first()).toBeVisible();
     await expect(details.getByLabel('Who')).toHaveCount(0);
@@ -190,7 +190,7 @@ test('the inspection is gone through one large item at a time: right, fails with
   suvok,
 }) => {
   const job = await suvok.mountedJob();
-  await page.goto(`${suvok.origin}/jobs/${job.id}/brief?show=safety`);
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/brief?show=safety`);
   await page.getByRole('button', { name: 'Go through: Inspection' }).click();
   const dialog = page.getByRole('dialog', { name: 'Inspection' });
   await expect(dialog).toContainText('Oil level right, no leaks');
@@ -209,7 +209,7 @@ test('the inspection is gone through one large item at a time: right, fails with
   );
   await expect(page.getByLabel('Coolant level right, no leaks: what is wrong')).toHaveValue('hose weeps');
   // A toast goes when its act is undone by the key.
-  await page.goto(`${suvok.origin}/equipment`);
+  await goTo(page, `${suvok.origin}/equipment`);
   await suvok.ask('POST', '/equipment', {
     name: 'Straps',
     kind: 'straps',

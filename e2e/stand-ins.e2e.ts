@@ -1,3 +1,4 @@
+import { goTo } from './go-to.ts';
 import type { CurveJson } from '../contract/files/curve.ts';
 import { expect, test } from './suvok.ts';
 
@@ -22,7 +23,7 @@ for (const [dyno, name] of [
         expect(curve.drumsKw !== undefined).toBe(dyno === 'hub');
       }
       expect(Math.abs(curves[0]!.peakPower.kw / curves[1]!.peakPower.kw - 1)).toBeLessThan(0.03);
-      await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+      await goTo(page, `${suvok.origin}/jobs/${job.id}/compare`);
       await expect(page.getByRole('status', { name: 'Bay' })).toContainText(
         dyno === 'hub' ? 'hub dyno' : 'loaded roller',
       );
@@ -39,18 +40,18 @@ test(
     await suvok.ask('PATCH', `/vehicles/${job.vehicleId}`, { ignition: 'spark', induction: 'none' });
     await suvok.startStandIns('fast');
     await suvok.record(job, 1);
-    await page.goto(`${suvok.origin}/devices`);
+    await goTo(page, `${suvok.origin}/devices`);
     await page.getByText('Simulate faults (training)').click();
     const panel = page.getByRole('group', { name: /Faults that Stand-in .* plays/ });
     await panel.getByText('tyre slip', { exact: true }).click();
     await panel.getByText('weak pump', { exact: true }).click();
     await expect(panel.getByRole('checkbox', { checked: true })).toHaveCount(2);
     const run = (await suvok.record(job, 1)).at(-1)!;
-    await page.goto(`${suvok.origin}/jobs/${job.id}/logs?run=${run.label}`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/logs?run=${run.label}`);
     await expect(page.getByText('Fuel pressure sags by').first()).toBeVisible();
-    await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/compare`);
     await expect(page.getByText('The tyres slip by up to').first()).toBeVisible();
-    await page.goto(`${suvok.origin}/devices`);
+    await goTo(page, `${suvok.origin}/devices`);
     await panel.getByText('tyre slip', { exact: true }).click();
     await panel.getByText('weak pump', { exact: true }).click();
     await expect(panel.getByRole('checkbox', { checked: true })).toHaveCount(0);
@@ -80,7 +81,7 @@ for (const [dyno, drums, lane] of [
       expect(checks.find(({ id }) => id === 'axle-slip')?.message).toMatch(
         /front (drums|hubs) fall up to \d\.\d % behind/,
       );
-      await page.goto(`${suvok.origin}/jobs/${job.id}/compare?setup=A`);
+      await goTo(page, `${suvok.origin}/jobs/${job.id}/compare?setup=A`);
       await page.getByRole('button', { name: 'Lanes' }).click();
       await page.getByRole('combobox', { name: 'Add a lane' }).click();
       await page.getByRole('option', { name: lane }).click();

@@ -1,5 +1,6 @@
 import { expect, test as base, type Page } from '@playwright/test';
 import type { Job } from '../contract/job/records.ts';
+import { rememberSocket } from './go-to.ts';
 import { KeptPage } from './kept-page.ts';
 import { Recordings, type Recipe } from './recordings.ts';
 import { Suvok, type ServerAs } from './running-suvok.ts';
@@ -28,6 +29,7 @@ export const test = base.extend<
     async ({ browser }, use) => {
       const kept = await KeptPage.open(browser);
       await kept.context.addInitScript(readCautions);
+      await kept.context.addInitScript(rememberSocket);
       await use(kept);
       await kept.close();
     },
@@ -81,10 +83,10 @@ export const test = base.extend<
     },
     { auto: true },
   ],
-  page: async ({ kept, ownPage, context }, use) => {
+  page: async ({ kept, ownPage, context }, use, { status, expectedStatus }) => {
     if (ownPage) return use(await context.newPage());
     await use(await kept.page());
-    await kept.clean();
+    await kept.clean(status !== expectedStatus);
   },
 });
 

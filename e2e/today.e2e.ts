@@ -1,6 +1,7 @@
 import type { Booking, Day } from '../contract/shop/day.ts';
 import { expect, test, type Suvok } from './suvok.ts';
 import type { Page } from '@playwright/test';
+import { goTo } from './go-to.ts';
 
 /** A day ahead, so that no hour of it is past. */
 const tomorrow = new Date(Date.now() + 24 * 3_600_000);
@@ -18,7 +19,7 @@ const book = (suvok: Suvok, title: string, from: string, to: string, bay: number
 const bookings = async (suvok: Suvok) =>
   (await suvok.ask<Day>('GET', `/day?${new URLSearchParams({ from: at('00:00'), to: at('23:59') }).toString()}`))
     .bookings;
-const open = (page: Page, suvok: Suvok) => page.goto(`${suvok.origin}/today?date=${date}`);
+const open = (page: Page, suvok: Suvok) => goTo(page, `${suvok.origin}/today?date=${date}`);
 
 test('a day is booked by keyboard: begun, moved, stretched, put elsewhere, taken away and brought back', async ({
   page,
@@ -86,7 +87,7 @@ test('a booking is dragged and stretched by pointer; what stands on another one 
 
 test('in the week a booking goes to another day, by keys and by pointer', async ({ page, suvok }) => {
   await book(suvok, 'Twin', '09:00', '10:00');
-  await page.goto(`${suvok.origin}/today?view=week&date=${date}`);
+  await goTo(page, `${suvok.origin}/today?view=week&date=${date}`);
   const twin = page.getByRole('button', { name: /^Twin/ });
   const day = (by: number) =>
     new Date(tomorrow.getTime() + by * 24 * 3_600_000).toLocaleDateString('en-GB', { weekday: 'long' });
@@ -117,12 +118,12 @@ test('who waits is said with since when; the overrun of what is on the dyno move
   await bookAt({ jobId: job.id, startsAt: soon(-60), endsAt: soon(2) });
   const next = await suvok.ask<{ id: number }>('POST', '/jobs', { vehicle: 'Hallam minibus', owner: 'Corrie Lines' });
   await bookAt({ jobId: next.id, startsAt: soon(5), endsAt: soon(65) });
-  await page.goto(`${suvok.origin}/today`);
+  await goTo(page, `${suvok.origin}/today`);
   await expect(page.getByText(/the day runs (5\d min|1 h).* late/)).toBeVisible();
   await expect(page.getByTestId('next')).toContainText(
     /Tarrow Six on Bay 1\. Then call Corrie Lines: Hallam minibus begins at \d\d:\d\d/,
   );
-  await page.goto(`${suvok.origin}/jobs/${next.id}/brief`);
+  await goTo(page, `${suvok.origin}/jobs/${next.id}/brief`);
   await page.getByRole('button', { name: 'Pause' }).click();
   await page.getByLabel('It waits for').selectOption('part');
   await page.getByLabel('Which').fill('a pulley, ordered');
@@ -149,7 +150,7 @@ test('a shift is handed over with a draft of the day and own words, and the next
   await suvok.mountedJob('Tarrow Six');
   const other = await suvok.ask<{ id: number }>('POST', '/jobs', { vehicle: 'Hallam minibus', owner: 'Corrie Lines' });
   await suvok.ask('PUT', `/jobs/${other.id}/state`, { state: 'paused', for: 'part', why: 'a pump', expectedAt: null });
-  await page.goto(`${suvok.origin}/today`);
+  await goTo(page, `${suvok.origin}/today`);
   await expect(page.getByText('for a part (a pump)')).toBeVisible();
   await page.keyboard.press('h');
   const dialog = page.getByRole('dialog', { name: 'Hand over to the next shift' });

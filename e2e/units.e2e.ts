@@ -1,3 +1,4 @@
+import { goTo } from './go-to.ts';
 import { expect, test } from './suvok.ts';
 
 const password = 'quite a long one';
@@ -8,7 +9,7 @@ test(
   async ({ page, suvok }) => {
     const job = await suvok.mountedJob();
     await suvok.startStandIns('fast');
-    await page.goto(`${suvok.origin}/jobs/${job.id}/brief`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/brief`);
     await page.getByRole('button', { name: 'Units', exact: true }).click();
     const dialog = page.getByRole('dialog', { name: 'Units' });
     await dialog.getByRole('button', { name: 'US', exact: true }).click();
@@ -48,7 +49,7 @@ test(
       source: 'us',
     });
 
-    await page.goto(`${suvok.origin}/jobs/${job.id}/record`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/record`);
     await expect(page.getByText('Road speed mph')).toBeVisible();
     await expect(page.getByText('Air–fuel ratio')).toBeVisible();
     await suvok.record(job, 1);
@@ -56,7 +57,7 @@ test(
     await suvok.mountedSetup(job, 'ignition +1°');
     await suvok.record(job, 1);
 
-    await page.goto(`${suvok.origin}/jobs/${job.id}/logs`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/logs`);
     const told = /Intake temperature reaches (\d+)\s°F.*the limit is 68\s°F\./;
     await expect(page.getByTestId('log-events')).toContainText(told);
     const reached = told.exec((await page.getByTestId('log-events').textContent()) ?? '')![1]!;
@@ -67,18 +68,18 @@ test(
     await expect(page.getByTestId('sentence')).toContainText(' hp ');
 
     // A link that names a unit is told in it, and the person's own stay theirs.
-    await page.goto(`${suvok.origin}/jobs/${job.id}/compare?power=PS`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/compare?power=PS`);
     await expect(page.getByTestId('sentence')).toContainText(' PS ');
-    await page.goto(`${suvok.origin}/drive`);
+    await goTo(page, `${suvok.origin}/drive`);
     await expect(page.getByTestId('broken')).toContainText(`reached ${reached} °F`);
-    await page.goto(`${suvok.origin}/jobs/${job.id}/compare`);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/compare`);
     await expect(page.getByTestId('sentence')).toContainText(' hp ');
   },
 );
 
 test('units go with the account, wherever its person signs in', { tag: '@long' }, async ({ page, context, suvok }) => {
   const job = await suvok.mountedJob();
-  await page.goto(`${suvok.origin}/people`);
+  await goTo(page, `${suvok.origin}/people`);
   await page.getByLabel('Your name').fill('Ola Nordby');
   await page.getByLabel('A password').fill(password);
   await page.getByRole('button', { name: 'Make the first account' }).click();

@@ -1,3 +1,4 @@
+import { goTo } from './go-to.ts';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -13,7 +14,7 @@ test(
     await suvok.record(job, 1);
     const [run] = await suvok.runs(job);
     const csv = await (await fetch(`${suvok.origin}/api/runs/${run!.id}/run.csv`)).text();
-    await page.goto(`${suvok.origin}/devices`);
+    await goTo(page, `${suvok.origin}/devices`);
     const pane = page.getByRole('region', { name: 'Watched folder' });
     await pane.getByLabel('Folder, its whole path').fill(join(folder, 'none'));
     await pane.getByRole('button', { name: 'Watch it' }).click();
