@@ -100,7 +100,7 @@ for (const [which, colorScheme] of [
       await goTo(page, suvok.origin);
       await expect(page.locator('html')).toHaveAttribute('data-mantine-color-scheme', colorScheme);
       // A colour on its way from one theme to the other is neither's.
-      await page.addStyleTag({ content: '* { transition: none !important; }' });
+      const still = await page.addStyleTag({ content: '* { transition: none !important; }' });
       for (const [path, heading, chosen] of looked) {
         await goWithin(page, path.startsWith('/') ? path : `/jobs/${job.id}/${path}`);
         if (path === 'report') await expect(page.getByTestId('report-answer')).toBeVisible();
@@ -121,6 +121,7 @@ for (const [which, colorScheme] of [
           )
           .toEqual([]);
       }
+      await still.evaluate((style) => (style as HTMLStyleElement).remove());
     },
   );
 

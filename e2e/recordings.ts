@@ -1,8 +1,8 @@
 import type { Job, Setup } from '../contract/job/records.ts';
-import { freshDatabase, type TestDatabase } from '../store/testing/test-database.ts';
+import { madeOnce } from '../store/testing/test-database.ts';
 import { Suvok } from './running-suvok.ts';
 
-/** Jobs that several tests look at: recorded once, copied for each. */
+/** Jobs that several tests look at: recorded once, copied for each, the only one of its database. */
 const recipes = {
   /** Three runs of A, three of B with a shorter intake. */
   'two-setups': (suvok: Suvok) => recordSetups(suvok, 3, ['intake trumpets 40 mm shorter']),
@@ -26,34 +26,11 @@ async function recordSetups(suvok: Suvok, runs: number, changes: readonly string
   return job;
 }
 
-interface Recording {
-  database: string;
-  jobId: number;
-}
-
-/** The recorded jobs of one test worker. */
-export class Recordings {
-  private readonly made = new Map<Recipe, Promise<Recording>>();
-  private readonly databases: TestDatabase[] = [];
-
-  of(recipe: Recipe): Promise<Recording> {
-    const made = this.made.get(recipe) ?? this.make(recipe);
-    this.made.set(recipe, made);
-    made.catch(() => this.made.delete(recipe));
-    return made;
-  }
-
-  async drop(): Promise<void> {
-    for (const database of this.databases) await database.drop();
-  }
-
-  private async make(recipe: Recipe): Promise<Recording> {
-    const database = await freshDatabase();
-    this.databases.push(database);
-    const suvok = await Suvok.on(database.url);
-    const job = await recipes[recipe](suvok);
+/** The database in which a recipe's job was recorded, once for all workers; with nothing in it beside. @returns its name */
+export const recordedOnce = (recipe: Recipe): Promise<string> =>
+  madeOnce(`recorded_${recipe.replace('-', '_')}`, async (url) => {
+    const suvok = await Suvok.on(url);
+    await recipes[recipe](suvok);
     // Nobody may be connected to what is copied.
     await suvok.stop();
-    return { database: database.name, jobId: job.id };
-  }
-}
+  });

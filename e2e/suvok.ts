@@ -1,8 +1,8 @@
 import { expect, test as base, type Page } from '@playwright/test';
-import type { Job } from '../contract/job/records.ts';
+import type { Job, JobList } from '../contract/job/records.ts';
 import { rememberSocket } from './go-to.ts';
 import { KeptPage } from './kept-page.ts';
-import { Recordings, type Recipe } from './recordings.ts';
+import { recordedOnce, type Recipe } from './recordings.ts';
 import { Suvok, type ServerAs } from './running-suvok.ts';
 
 /** A Suvok that some runs were recorded with before. */
@@ -23,7 +23,7 @@ export const test = base.extend<
     recorded: (recipe: Recipe) => Promise<Recorded>;
     consoleErrors: string[];
   },
-  { recordings: Recordings; kept: KeptPage }
+  { kept: KeptPage }
 >({
   kept: [
     async ({ browser }, use) => {
@@ -43,23 +43,16 @@ export const test = base.extend<
     await use(context);
     await context.close();
   },
-  recordings: [
-    async ({}, use) => {
-      const recordings = new Recordings();
-      await use(recordings);
-      await recordings.drop();
-    },
-    { scope: 'worker' },
-  ],
   serverAs: ['part of the test', { option: true }],
-  recorded: async ({ recordings, serverAs, kept }, use) => {
+  recorded: async ({ serverAs, kept }, use) => {
     const ends: (() => Promise<void>)[] = [];
     await use(async (recipe) => {
-      const { database, jobId } = await recordings.of(recipe);
+      const database = await recordedOnce(recipe);
       const port = await kept.takePort();
       const suvok = await Suvok.start(serverAs, port, database);
       ends.push(async () => kept.givePort(port, await suvok.stop()));
-      return { suvok, job: await suvok.ask<Job>('GET', `/jobs/${jobId}`) };
+      const { jobs } = await suvok.ask<JobList>('GET', '/jobs');
+      return { suvok, job: await suvok.ask<Job>('GET', `/jobs/${jobs[0]!.id}`) };
     });
     for (const end of ends) await end();
   },

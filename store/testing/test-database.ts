@@ -34,22 +34,39 @@ function addressOf(name: string): string {
 
 let schemaMade: Promise<string> | undefined;
 
-/** A database with the schema of these migrations and nothing in it, made once for all tests: to copy it takes a tenth of the time. @returns its name */
+type Begin = 'with nothing' | 'with the schema';
+
+/**
+ * A database that several processes copy: made by the first one that wants it, while the others wait. It goes with the
+ * cluster of the tests.
+ * @param make given its address; nobody is connected to it when it has settled
+ */
+export async function madeOnce(
+  name: string,
+  make: (url: string) => Promise<unknown>,
+  begin: Begin = 'with the schema',
+): Promise<string> {
+  const copied = begin === 'with the schema' ? await withSchema() : undefined;
+  await administering(async (client) => {
+    await client.query('select pg_advisory_lock(hashtext($1))', [name]);
+    const { rowCount } = await client.query('select from pg_database where datname = $1', [name]);
+    if (rowCount) return;
+    const making = `${name}_making`;
+    await client.query(`drop database if exists ${making} with (force)`);
+    await client.query(`create database ${making}${copied ? ` template ${copied}` : ''}`);
+    await make(addressOf(making));
+    await client.query(`alter database ${making} rename to ${name}`);
+  });
+  return name;
+}
+
+/** A database with the schema of these migrations and nothing in it: to copy it takes a tenth of the time. @returns its name */
 function withSchema(): Promise<string> {
   const written = readdirSync(migrationsFolder)
     .sort()
     .map((name) => readFileSync(join(migrationsFolder, name)));
   const name = `test_schema_${createHash('sha256').update(Buffer.concat(written)).digest('hex').slice(0, 12)}`;
-  return (schemaMade ??= administering(async (client) => {
-    await client.query('select pg_advisory_lock(2)');
-    const { rowCount } = await client.query('select from pg_database where datname = $1', [name]);
-    if (rowCount) return;
-    const making = `${name}_making`;
-    await client.query(`drop database if exists ${making}`);
-    await client.query(`create database ${making}`);
-    await migrate(addressOf(making));
-    await client.query(`alter database ${making} rename to ${name}`);
-  }).then(() => name));
+  return (schemaMade ??= madeOnce(name, migrate, 'with nothing'));
 }
 
 /** A database of its own for a test file, its schema made: with nothing in it, or a copy of another one that nobody is connected to. */
