@@ -50,7 +50,7 @@ test(
   },
 );
 
-test('the whole shop is exported and imported by commands', async ({ recorded, suvok: other }) => {
+test('the whole shop is exported and imported by commands', { tag: '@long' }, async ({ recorded, suvok: other }) => {
   const { suvok, job } = await recorded('two-setups');
   const to = folder();
   const { jobs } = await exportCommand(['all', '--to', to, '--server', suvok.origin]);

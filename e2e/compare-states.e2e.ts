@@ -30,30 +30,31 @@ test('a setup by itself shows what it makes and what to do next', async ({ page,
   await expect(page.getByRole('button', { name: /^Exchange/ })).toHaveCount(0);
 });
 
-test('on paper stand lanes, sentence and table, in the paper theme; the screen comes back as it was', async ({
-  page,
-  recorded,
-}) => {
-  const { suvok, job } = await recorded('two-setups');
-  await page.goto(`${suvok.origin}/favicon.svg`);
-  await page.evaluate(() => localStorage.setItem('mantine-color-scheme-value', 'dark'));
-  await goTo(page, `${suvok.origin}/jobs/${job.id}/compare?smoothing=300`);
-  await page.evaluate(() => {
-    window.print = () => {
-      document.title = `printed ${document.documentElement.dataset.mantineColorScheme}`;
-    };
-  });
-  await expect(page.getByTestId('gain-table')).toBeVisible();
-  await page.keyboard.press('ControlOrMeta+p');
-  await expect(page).toHaveTitle('printed light');
-  await expect(page.getByTestId('sentence')).toBeVisible();
-  await expect(page.getByRole('img', { name: /^Power of/ })).toBeVisible();
-  await expect(page.getByRole('complementary', { name: 'Setups' })).toBeHidden();
-  await expect(page.getByRole('button', { name: 'Lanes', exact: true })).toBeHidden();
-  await page.evaluate(() => dispatchEvent(new Event('afterprint')));
-  await expect(page.locator('html')).toHaveAttribute('data-mantine-color-scheme', 'dark');
-  await expect(page.getByRole('complementary', { name: 'Setups' })).toBeVisible();
-});
+test(
+  'on paper stand lanes, sentence and table, in the paper theme; the screen comes back as it was',
+  { tag: '@long' },
+  async ({ page, recorded }) => {
+    const { suvok, job } = await recorded('two-setups');
+    await page.goto(`${suvok.origin}/favicon.svg`);
+    await page.evaluate(() => localStorage.setItem('mantine-color-scheme-value', 'dark'));
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/compare?smoothing=300`);
+    await page.evaluate(() => {
+      window.print = () => {
+        document.title = `printed ${document.documentElement.dataset.mantineColorScheme}`;
+      };
+    });
+    await expect(page.getByTestId('gain-table')).toBeVisible();
+    await page.keyboard.press('ControlOrMeta+p');
+    await expect(page).toHaveTitle('printed light');
+    await expect(page.getByTestId('sentence')).toBeVisible();
+    await expect(page.getByRole('img', { name: /^Power of/ })).toBeVisible();
+    await expect(page.getByRole('complementary', { name: 'Setups' })).toBeHidden();
+    await expect(page.getByRole('button', { name: 'Lanes', exact: true })).toBeHidden();
+    await page.evaluate(() => dispatchEvent(new Event('afterprint')));
+    await expect(page.locator('html')).toHaveAttribute('data-mantine-color-scheme', 'dark');
+    await expect(page.getByRole('complementary', { name: 'Setups' })).toBeVisible();
+  },
+);
 
 test.describe('by fingers', () => {
   test.use({ hasTouch: true, ownPage: true });

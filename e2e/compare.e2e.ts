@@ -95,7 +95,7 @@ test('a band is dragged on the axis and taken away', async ({ page, recorded }) 
   await expect(page).not.toHaveURL(/band=/);
 });
 
-test('the page and the command line make the same figures of a run', async ({ page, suvok }) => {
+test('the page and the command line make the same figures of a run', { tag: '@long' }, async ({ page, suvok }) => {
   await suvok.startStandIns('fast');
   const job = await suvok.mountedJob();
   const [run] = await suvok.record(job, 1);

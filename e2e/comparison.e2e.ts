@@ -32,30 +32,31 @@ test('swapping the two sides flips every sign', { tag: '@long' }, async ({ page,
   await expect(page.getByTestId('sentence')).toContainText(/\bB\b.*from 5,000 to 6,500 rpm/);
 });
 
-test('a setup against itself claims nothing, and a run set aside is out of every figure at once', async ({
-  page,
-  suvok,
-}) => {
-  await suvok.startStandIns('fast');
-  const job = await suvok.mountedJob();
-  await suvok.record(job, 5);
-  await goTo(page, `${suvok.origin}/jobs/${job.id}/compare?smoothing=300`);
-  await page.getByRole('button', { name: /^Compare against/ }).click();
-  await page.getByRole('button', { name: 'A against itself' }).click();
-  await page.keyboard.press('Escape');
-  await expect(page).toHaveURL(/runs=A3\.A4\.A5/);
-  const sentence = page.getByTestId('sentence');
-  await expect(sentence).toContainText('within repeatability');
-  await expect(page.locator('[data-testid=sentence] .gain, [data-testid=sentence] .loss')).toHaveCount(0);
-  await expect(page.locator('[data-testid=gain-table] .gain, [data-testid=gain-table] .loss')).toHaveCount(0);
-  const before = (await tableOf(page)).common!;
-  await page.getByRole('button', { name: /^Run A5/ }).click();
-  await page.getByLabel('Set aside because').fill('visitor at the fan');
-  await page.keyboard.press('Enter');
-  await expect.poll(async () => (await tableOf(page)).common).not.toEqual(before);
-  await expect(sentence).toContainText('A3, A4');
-  await expect(sentence).not.toContainText('A5');
-});
+test(
+  'a setup against itself claims nothing, and a run set aside is out of every figure at once',
+  { tag: '@long' },
+  async ({ page, suvok }) => {
+    await suvok.startStandIns('fast');
+    const job = await suvok.mountedJob();
+    await suvok.record(job, 5);
+    await goTo(page, `${suvok.origin}/jobs/${job.id}/compare?smoothing=300`);
+    await page.getByRole('button', { name: /^Compare against/ }).click();
+    await page.getByRole('button', { name: 'A against itself' }).click();
+    await page.keyboard.press('Escape');
+    await expect(page).toHaveURL(/runs=A3\.A4\.A5/);
+    const sentence = page.getByTestId('sentence');
+    await expect(sentence).toContainText('within repeatability');
+    await expect(page.locator('[data-testid=sentence] .gain, [data-testid=sentence] .loss')).toHaveCount(0);
+    await expect(page.locator('[data-testid=gain-table] .gain, [data-testid=gain-table] .loss')).toHaveCount(0);
+    const before = (await tableOf(page)).common!;
+    await page.getByRole('button', { name: /^Run A5/ }).click();
+    await page.getByLabel('Set aside because').fill('visitor at the fan');
+    await page.keyboard.press('Enter');
+    await expect.poll(async () => (await tableOf(page)).common).not.toEqual(before);
+    await expect(sentence).toContainText('A3, A4');
+    await expect(sentence).not.toContainText('A5');
+  },
+);
 
 test(
   'what the runs can show, what they differ in, and the points behind the line',

@@ -276,20 +276,16 @@ test('Ctrl Z takes back what this page did last', async ({ page, suvok }) => {
   await expect(page.getByText('5,000 to 6,500 rpm')).toBeHidden();
 });
 
-test('a frozen baseline is a list of runs: it holds until a new version is frozen', async ({ page, suvok }) => {
-  const mounted = await suvok.mountedJob();
-  await suvok.startStandIns('fast');
-  await suvok.record(mounted, 3);
-  await suvok.mountedSetup(mounted, 'ignition +1.5° above 4,000');
-  const runs = await suvok.record(mounted, 2);
-  await suvok.ask('POST', `/jobs/${mounted.id}/bands`, { name: 'flat out', fromRpm: 5000, toRpm: 6500 });
-  await goTo(page, `${suvok.origin}/jobs/${mounted.id}/compare`);
+test('a frozen baseline is a list of runs: it holds until a new version is frozen', async ({ page, recorded }) => {
+  const { suvok, job } = await recorded('two-setups');
+  await suvok.ask('POST', `/jobs/${job.id}/bands`, { name: 'flat out', fromRpm: 5000, toRpm: 6500 });
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/compare`);
   await page.getByRole('button', { name: 'Baseline: A' }).click();
   await page.getByRole('button', { name: 'Freeze A1 A2 A3' }).click();
   await expect(page.getByRole('button', { name: 'Baseline: A, frozen v1' })).toBeVisible();
   await expect(page.getByRole('dialog', { name: 'Baseline' })).toHaveCount(0);
   const before = (await tableOf(page)).common;
-  const a3 = runs.find((run) => run.label === 'A3')!;
+  const a3 = job.runs.find((run) => run.label === 'A3')!;
   await suvok.ask('PATCH', `/runs/${a3.id}`, { setAsideReason: 'visitor at the fan' });
   await expect(page.getByText(/frozen as A1 A2 A3 \(version 1\); the runs that count now are A1 A2/)).toBeVisible();
   expect((await tableOf(page)).common).toEqual(before);

@@ -119,7 +119,7 @@ test('a dyno lost during a run is said on screen and nothing half-made is left',
   await expect(page.getByText(/lost during this run/).first()).toBeVisible();
 });
 
-test('a peer that sends rubbish is named on screen', async ({ page, suvok }) => {
+test('a peer that sends rubbish is named on screen', { tag: '@long' }, async ({ page, suvok }) => {
   const job = await suvok.mountedJob();
   const client = await BenchClient.connect(suvok.benchLinkPort);
   client.say('hello there');

@@ -29,7 +29,7 @@ test('steady-speed steps by keyboard: chosen, held under load, and its table', a
   await expect(page.getByText('No curve can be made')).toHaveCount(0);
 });
 
-test('a dyno without a load says that it cannot hold a speed', async ({ page, suvok }) => {
+test('a dyno without a load says that it cannot hold a speed', { tag: '@long' }, async ({ page, suvok }) => {
   await suvok.startStandIns('fast');
   const job = await suvok.mountedJob();
   const { plan } = await suvok.ask<BayState>('GET', '/bays/1');

@@ -85,7 +85,7 @@ test('a booking is dragged and stretched by pointer; what stands on another one 
   await expect(page.getByRole('dialog', { name: 'Booking' }).getByLabel(/^From/)).toHaveValue('09:30');
 });
 
-test('in the week a booking goes to another day, by keys and by pointer', async ({ page, suvok }) => {
+test('in the week a booking goes to another day, by keys and by pointer', { tag: '@long' }, async ({ page, suvok }) => {
   await book(suvok, 'Twin', '09:00', '10:00');
   await goTo(page, `${suvok.origin}/today?view=week&date=${date}`);
   const twin = page.getByRole('button', { name: /^Twin/ });

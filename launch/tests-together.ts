@@ -27,7 +27,7 @@ export function writeTimes(took: readonly { file: string; ms: number }[]): void 
 /** A file of which nobody knows how long it takes, s. */
 const usualS = 1;
 /** Groups take about this long each, s: few enough worlds, and enough groups to keep all workers busy to the end. */
-const groupS = 45;
+const groupS = 60;
 
 /** Files of tests that share a world, and how long they take. */
 export interface TestGroup {
