@@ -3,6 +3,10 @@ import { packageFiles } from './jest.packages.mjs';
 /** Files of tests that are run by themselves where others are run together (launch/tests-together.ts). */
 const alone = (process.env.SUVOK_TESTS_ALONE ?? '').split(' ').flatMap((file) => (file ? [`<rootDir>/${file}`] : []));
 
+/** Mutants are tried in a copy of the project, with the tests of these folders (launch/mutants.ts). */
+const folders = (process.env.SUVOK_TEST_FOLDERS ?? '').split(' ').flatMap((folder) => folder.replace(/\/$/, '') || []);
+const usualFolders = 'core contract cli simulator launch instrument recorder operations server store web'.split(' ');
+
 /**
  * Unit and API tests. The API tests need SUVOK_TEST_DATABASE_URL, a PostgreSQL
  * in which they may create databases; `npm test` starts one and sets it.
@@ -14,9 +18,8 @@ export default {
   cacheDirectory: '<rootDir>/node_modules/.cache/jest',
   testMatch: process.env.SUVOK_TESTS_TOGETHER
     ? ['<rootDir>/dist/tests-together/*.test.ts', ...alone]
-    : [
-        '<rootDir>/{core,contract,cli,simulator,launch,instrument,recorder,operations,server,store,web}/**/*.test.{ts,tsx}',
-      ],
+    : (folders.length > 0 ? folders : usualFolders).map((folder) => `<rootDir>/${folder}/**/*.test.{ts,tsx}`),
+  testPathIgnorePatterns: ['/node_modules/', ...(process.env.SUVOK_TESTS_LEFT_OUT ?? '').split(' ').filter(Boolean)],
   testSequencer: '<rootDir>/jest.sequencer.cjs',
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   transform: {
@@ -33,9 +36,12 @@ export default {
     ],
     '/dist/packages-of-tests/.+\\.js$': '<rootDir>/jest.transform.cjs',
   },
-  globalSetup: '<rootDir>/jest.packages.mjs',
+  ...(folders.length > 0 ? {} : { globalSetup: '<rootDir>/jest.packages.mjs' }),
   // Components are tested with the names of their classes.
-  moduleNameMapper: { '\\.module\\.css$': '<rootDir>/web/testing/css-names.ts', ...packageFiles },
+  moduleNameMapper: {
+    '\\.module\\.css$': '<rootDir>/web/testing/css-names.ts',
+    ...(folders.length > 0 ? {} : packageFiles),
+  },
   testEnvironment: 'node',
   // No test is red for being slow: what never comes is what a limit is for.
   testTimeout: 300_000,

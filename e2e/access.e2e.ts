@@ -11,6 +11,9 @@ async function violationsOf(page: Page, colorScheme: 'light' | 'dark', leftOut: 
     .violations;
 }
 
+/** An hour of today, at whatever hour the test is run. */
+const today = (hour: number) => new Date(new Date().setHours(hour, 0, 0, 0)).toISOString();
+
 /** Screens with the most of their own; the others are lists and forms, or further views of these. */
 const main =
   /^\/(today|devices|drive)$|^(brief|record|report|logs)$|^brief.*(safety|history)|^compare\?(at|show=steps)/;
@@ -49,8 +52,8 @@ for (const [which, colorScheme] of [
         jobId: job.id,
         title: '',
         work: 'setup',
-        startsAt: new Date().toISOString(),
-        endsAt: new Date(Date.now() + 3_600_000).toISOString(),
+        startsAt: today(10),
+        endsAt: today(14),
       });
       await suvok.ask('POST', '/equipment', {
         name: 'Probe for Tarrow Six',

@@ -31,6 +31,7 @@ function run() {
     start: 'launch/start.ts',
     test: 'launch/test.ts',
     bench: 'bench/main.ts',
+    mutants: 'launch/mutants.ts',
     cli: operations.indexOf(process.argv[3]) < 0 ? 'cli/main.ts' : 'operations/main.ts',
     simulator: 'simulator/main.ts',
   };

@@ -11,6 +11,7 @@ const entries = [
   'bench/main.ts',
   'cli/main.ts',
   'instrument/main.ts',
+  'launch/mutants.ts',
   'launch/start.ts',
   'launch/test.ts',
   'operations/main.ts',

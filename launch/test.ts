@@ -1,4 +1,4 @@
-import { chmodSync, existsSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { chmodSync, existsSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { z } from 'zod';
@@ -10,6 +10,7 @@ import { Failure } from './failure.ts';
 import { startCluster, type Cluster } from './postgres.ts';
 import { postgresPrograms } from './postgres-programs.ts';
 import { browserSuites, jestTestsOf, jestTimes, slowestWords, testsOf } from './slowest.ts';
+import { apiFolders, testFilesIn, unitFolders } from './test-parts.ts';
 import { testsFolder } from './tests-folder.ts';
 import { writeGroups, writeTimes } from './tests-together.ts';
 
@@ -40,19 +41,7 @@ async function tidyUp(): Promise<void> {
   rmSync(folder, { recursive: true, force: true });
 }
 
-/** Folders whose tests need nothing beside them, and those whose tests need a database. */
-const unitFolders = ['core/', 'contract/', 'cli/', 'instrument/', 'recorder/', 'simulator/', 'web/'];
-const apiFolders = ['server/', 'store/', 'operations/', 'launch/'];
-
 const groupsFolder = 'dist/tests-together';
-
-/** Files of Jest's tests under some folders, by their paths in the project. */
-const testFilesIn = (folders: readonly string[]): string[] =>
-  folders.flatMap((path) =>
-    readdirSync(path, { recursive: true, encoding: 'utf8' })
-      .filter((name) => /\.test\.tsx?$/.test(name))
-      .map((name) => path + name),
-  );
 
 /** Jest's tests under some folders. @param databaseUrl absent where no test needs one */
 async function jestTests(folders: readonly string[], names: readonly string[], databaseUrl?: string): Promise<Outcome> {

@@ -2,6 +2,7 @@ import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { dirname, join, relative } from 'node:path';
 import { group as grouped, rollup } from 'd3-array';
 import { z } from 'zod';
+import { hasOwnEnvironment } from './test-parts.ts';
 
 /**
  * Jest makes a new world for each of its files: modules are loaded, compiled and run anew, for a file of the server's
@@ -64,8 +65,6 @@ function evenly(files: readonly string[], times: Readonly<Record<string, number>
   return groups.filter((group) => group.files.length > 0);
 }
 
-/** What stands at the head of a file that wants another environment than Node's. */
-const ownEnvironment = /@jest-environment/;
 /** What the page keeps for as long as it is open is in its modules: such files begin with fresh ones. */
 const keepsInModules = /^web\/(state|workers)\//;
 
@@ -74,9 +73,7 @@ const keepsInModules = /^web\/(state|workers)\//;
  * @returns the files that stay by themselves, for they need an environment or modules of their own
  */
 export function writeGroups(project: string, folder: string, files: readonly string[]): string[] {
-  const alone = files.filter(
-    (file) => keepsInModules.test(file) || ownEnvironment.test(readFileSync(join(project, file), 'utf8').slice(0, 200)),
-  );
+  const alone = files.filter((file) => keepsInModules.test(file) || hasOwnEnvironment(join(project, file)));
   const groups = groupsOf(
     files.filter((file) => !alone.includes(file)),
     knownTimes(),
