@@ -101,3 +101,14 @@ describe('correction', () => {
     );
   });
 });
+
+test('J1349 names what of the air lies outside of it, from the first hPa and degree on', () => {
+  const remark = (temperatureC: number, dryHpa: number) =>
+    written(correctionOf('sae-j1349', { temperatureC, pressureHpa: dryHpa, relativeHumidityPct: 0 }).remark ?? 'none');
+  expect(remark(25, 1049)).toBe('none');
+  expect(remark(25, 1051)).toMatch(/dry pressure is outside 900 to 1,?050 hPa/);
+  expect(remark(25, 901)).toMatch(/factor of 1\.\d+ lies outside 0\.93 to 1\.07/);
+  expect(remark(25, 899)).toMatch(/dry pressure is outside/);
+  for (const inside of [15, 35]) expect(remark(inside, 990)).toBe('none');
+  for (const outside of [14.9, 35.1]) expect(remark(outside, 990)).toMatch(/inlet air is outside 15 to 35 °C/);
+});

@@ -1,3 +1,4 @@
+import { stationPressureHpa } from '../air/air.ts';
 import { written } from '../sentence/sentence.ts';
 import { describe, expect, test } from '@jest/globals';
 import { airStale, pressureLooksSeaLevel, standardUnsuited } from './air-checks.ts';
@@ -56,4 +57,14 @@ test('a start outside the baseline’s window says how far, and by what', () => 
   expect(written(hot.message)).toMatch(/intake at 38 °C, 12 K hotter/);
   expect(written(startTemperature({ oilTemperature: 60 }, window)!.message)).toMatch(/22 K colder/);
   expect(startTemperature({ coolantTemperature: 60 }, window)).toBeUndefined();
+});
+
+test('a pressure counts as the sea-level one from three fifths of the way to it, and from what weather explains', () => {
+  const looks = (altitudeM: number, aboveHpa: number) =>
+    pressureLooksSeaLevel(air(stationPressureHpa(1013.25, altitudeM) + aboveHpa), altitudeM) !== undefined;
+  const toSeaHpa = 1013.25 - stationPressureHpa(1013.25, 1600);
+  expect(toSeaHpa).toBeCloseTo(178, 0);
+  expect([looks(1600, 0.61 * toSeaHpa), looks(1600, 0.59 * toSeaHpa)]).toEqual([true, false]);
+  // At 300 m three fifths are 21 hPa, which weather explains.
+  expect([looks(300, 28), looks(300, 26), looks(299, 40)]).toEqual([true, false, false]);
 });

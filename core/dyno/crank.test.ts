@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { Refusal } from '../refusal.ts';
-import { crankAssumption, crankKw, readCrankLoss, writeCrankLoss, type CrankLoss } from './crank.ts';
+import { crankAssumption, crankKw, crankLossOfCoast, readCrankLoss, writeCrankLoss, type CrankLoss } from './crank.ts';
 
 describe('crank estimate', () => {
   test('15 % of the crank’s power lost: 85 at the wheels are 100; with 3 kW beside it, 82 are', () => {
@@ -18,6 +18,18 @@ describe('crank estimate', () => {
     expect(crankKw(90, loss, 100)).toBeCloseTo(90 + (40 * 100) / 1000, 9);
     expect(crankKw(90, { ...loss, driveline: { aNm: -5, bNmPerRadS: 0, cNmPerRadS2: 0 } }, 100)).toBe(90);
     expect(crankAssumption(loss)).toBe('coast-down A6, a lower bound');
+  });
+
+  test('what grows with the square of the speed counts, and the machine’s own losses are taken off each part', () => {
+    const estimate = (value: number) => ({ value });
+    const loss = crankLossOfCoast(
+      { aNm: estimate(20), bNmPerRadS: estimate(0.3), cNmPerRadS2: estimate(0.005) },
+      { parasitic: { aNm: 5, bNmPerRadS: 0.1, cNmPerRadS2: 0.002 } },
+      'A6',
+    );
+    // 15 + 0.2 · 100 + 0.003 · 100² = 65 N·m at 100 rad/s.
+    expect(crankKw(90, loss, 100)).toBeCloseTo(96.5, 9);
+    expect(crankKw(90, loss, 200)).toBeCloseTo(90 + (15 + 40 + 120) * 0.2, 9);
   });
 
   test('what is written is read again', () => {

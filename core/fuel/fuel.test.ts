@@ -89,6 +89,21 @@ describe('the ledger', () => {
     expect(fuelAfter([arrived, entry(1, { kind: 'drained', litres: 15 }), added])).toMatchObject({ litres: 35 });
   });
 
+  test('what is drained is less of the same fuel, never less than none, and of an unknown volume unknown', () => {
+    expect(fuelAfter([arrived, entry(1, { kind: 'drained', litres: 15 })])).toMatchObject({
+      litres: 5,
+      ethanolPct: 10,
+      name: '98 octane',
+      from: 'stated',
+    });
+    expect(fuelAfter([arrived, entry(1, { kind: 'drained', litres: 25 })]).litres).toBe(0);
+    const unmeasured = entry(0, { kind: 'arrived', ethanolPct: 10, name: '98 octane' });
+    expect(fuelAfter([unmeasured, entry(1, { kind: 'drained', litres: 5 })]).litres).toBeNull();
+    // Draining alone does not unsettle a reading.
+    const read = [arrived, entry(1, { kind: 'measured', ethanolPct: 9 }), entry(2, { kind: 'drained', litres: 4 })];
+    expect(fuelAfter(read)).toMatchObject({ litres: 16, ethanolPct: 9, from: 'measured', moving: false });
+  });
+
   test('words', () => {
     expect(written(fuelWords(fuelAfter([arrived])))).toBe('98 octane, 10 % ethanol stated, 20 L');
     expect(written(fuelWords(fuelAfter([])))).toBe('not recorded');

@@ -38,3 +38,12 @@ describe('a repeat that lies apart', () => {
     expect(named.length).toBeLessThan(8);
   });
 });
+
+test('how far it lies away is a share of the others, not of itself or of all', () => {
+  const found = deviatingRepeat([run(1, 100), run(2, 100), run(3, 80), run(4, 100)], spread)!;
+  expect(found.awayShare).toBeCloseTo(-0.2, 12);
+  expect(deviatingRepeat([run(1, 100), run(2, 100), run(3, 125), run(4, 100)], spread)!.awayShare).toBeCloseTo(
+    0.25,
+    12,
+  );
+});

@@ -1,5 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { meanDifference } from '../statistics/mean-difference.ts';
+import { smallestDetectableChange } from '../statistics/detectable.ts';
+import { levelOf } from '../comparison/judging-rule.ts';
 import type { PairJudgement } from './pair-judgement.ts';
 import { nextRunWords } from '../wording/judgement-words.ts';
 import { nextRun, nextRunOfPair } from './next-run.ts';
@@ -78,4 +80,31 @@ describe('the next best run', () => {
     expect(nextRun([open, enough]).setupId).toBe(3);
     expect(nextRun([enough])).toMatchObject({ setupId: null, why: 'enough' });
   });
+});
+
+test('each further run is a further look: the price of all of them is in what is asked for', () => {
+  const { standardDeviation, df } = pair().difference;
+  const next = nextRunOfPair(pair(), { test: 1, baseline: 3 });
+  // The runs by hand: the side with fewer first, each with the price of the look that it makes.
+  let [n, m, added] = [1, 3, 0];
+  const wantedKw = 0.01 * Math.abs(pair().difference.baseline);
+  while (
+    smallestDetectableChange(standardDeviation, df + added, n, m, levelOf({ kind: 'every-look', look: 3 + added })) >
+    wantedKw
+  ) {
+    if (n <= m) n++;
+    else m++;
+    added++;
+  }
+  expect(next.runs).toBe(Math.max(n - 1, m - 3));
+  // A look of the price of the first one would ask for fewer.
+  const wanted = (look: (added: number) => number) => {
+    for (let runs = 0; ; runs++)
+      if (
+        smallestDetectableChange(0.55, 8 + runs, 1 + runs, 30, levelOf({ kind: 'every-look', look: look(runs) })) <=
+        0.66
+      )
+        return runs;
+  };
+  expect(wanted((runs) => 3 + runs)).toBeGreaterThan(wanted(() => 3));
 });

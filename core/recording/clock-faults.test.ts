@@ -60,3 +60,17 @@ describe('faults of a clock', () => {
     );
   });
 });
+
+test('a clock that stepped back is told with a minus, and put forward again', () => {
+  const { time, speed } = pull(7, 0.001);
+  // Four tenths of a second went by that the clock did not count.
+  const kept = (values: Float64Array) => values.filter((_, index) => index <= 500 || index > 540);
+  const stepped = kept(time).map((at, index) => at - (index > 500 ? 0.4 : 0));
+  const { jumps, gaps } = clockFaults(stepped, kept(speed));
+  expect(gaps).toEqual([]);
+  expect(jumps).toHaveLength(1);
+  expect(jumps[0]!.byS).toBeCloseTo(-0.4, 1);
+  const mended = withoutJumps(stepped, jumps);
+  expect(mended[0]).toBe(0);
+  expect(mended.at(-1)).toBeCloseTo(11.99, 1);
+});

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { healthyRun } from '../testing/families.ts';
+import { healthyRun, type Family } from '../testing/families.ts';
 import { generatedTruth } from '../testing/generated-run.ts';
 import { spanLimits, type Span } from '../smoothing/span.ts';
 import { autoSpan } from './auto-span.ts';
@@ -65,4 +65,15 @@ describe('one short run among full ones', () => {
     expect(least).toBeGreaterThanOrEqual(60);
     expect(most).toBeLessThanOrEqual(2150);
   });
+});
+
+test('the spans that were set against known truths stay as they are: another weight of noise or of steps changes them', () => {
+  const spansOf = (family: Family, seed: number) => {
+    const run = healthyRun(family, seed);
+    const span = autoSpan([preparedSweep(generatedTruth(run).recording, run.dyno!, run.ratio ?? 3.4)]);
+    return typeof span === 'number' ? [span] : span.spansRpm;
+  };
+  expect(spansOf('petrol-inertia', 1)).toEqual([1250, 1250, 950, 720, 550, 720, 950, 950, 720, 1250, 1250, 1250, 1250]);
+  expect(spansOf('turbo-loaded', 3)).toEqual([720, 550, 720, 550, 420, 550, 950, 1250, 1250, 1250, 1250, 1250, 1250]);
+  expect(spansOf('diesel-loaded', 2)).toEqual([420, 320, 320, 320, 420, 420, 550, 720, 420, 320, 420, 720, 950]);
 });

@@ -81,6 +81,34 @@ describe('coast-down', () => {
     expect(lossAt(coastDown(run, loaded), 100).value).toBeCloseTo(truth(100), 0);
   });
 
+  test('two drums that differ turn what is beside them between them, once', () => {
+    // 8 and 6 kg·m² of drums and 2 of a driveline lose 2.5 rad/s each second: 40 N·m.
+    const time = Float64Array.from({ length: 3200 }, (_, row) => row / 100);
+    const values = time.map((at) => (at < 2 ? 90 + 5 * at : 100 - 2.5 * (at - 2)));
+    const drums = {
+      ...light,
+      kind: 'hub',
+      drumInertiaKgM2: { left: 8, right: 6 },
+      parasitic: { aNm: 0, bNmPerRadS: 0, cNmPerRadS2: 0 },
+    } as const;
+    const torque = time.map(() => 0);
+    const found = coastDown(
+      {
+        time,
+        channels: [
+          { name: 'hubSpeedLeft', unit: 'rad/s', values },
+          { name: 'hubSpeedRight', unit: 'rad/s', values },
+          { name: 'absorberTorqueLeft', unit: 'N·m', values: torque },
+          { name: 'absorberTorqueRight', unit: 'N·m', values: torque },
+        ],
+      },
+      drums,
+      2,
+    );
+    expect(found.inertiaKgM2).toBeCloseTo(16, 9);
+    expect(lossAt(found, 60).value).toBeCloseTo(40, 6);
+  });
+
   test('a recording without a coast is refused in a sentence', () => {
     expect(() => coastDown(coasting(1, { coastS: 0.5 }), light)).toThrow(/No coast was found/);
   });

@@ -174,3 +174,19 @@ test('the spread of mountings is found in repeats, and 0 where runs explain it',
     ])!.standardDeviation,
   ).toBe(0);
 });
+
+test('the spread of mountings is what their means scatter beyond the runs within, each setup with its own freedom', () => {
+  // Two setups: means 10, 12, 14 and 20, 22, of two runs each that lie 1 to each side of them (variance 2).
+  const around = (mean: number) => [mean - 1, mean + 1];
+  const found = remountDeviation([
+    [around(10), around(12), around(14)],
+    [around(20), around(22)],
+  ])!;
+  // Scatter 8 + 2, less 2 ÷ 2 for each of the three degrees.
+  expect(found.df).toBe(3);
+  expect(found.standardDeviation ** 2).toBeCloseTo((8 + 2 - 3) / 3, 9);
+  expect(remountDeviation([[[10], [12]]])).toEqual({ standardDeviation: Math.sqrt(2), df: 1 });
+  // Runs within that scatter more than the mountings leave them nothing; one that was never run counts for none.
+  expect(remountDeviation([[[0, 20], [9, 11], []]])).toEqual({ standardDeviation: 0, df: 1 });
+  expect(remountDeviation([[[10, 11]], [[10], []]])).toBeUndefined();
+});

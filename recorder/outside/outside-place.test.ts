@@ -17,6 +17,8 @@ describe('HOST', () => {
 
   test.each([
     ['0.0.0.0', /no name: write the name or address/],
+    ['::', /HOST is ::, which is no name: write the name or address/],
+    ['suvok.shop, 0.0.0.0', /HOST is 0\.0\.0\.0/],
     ['a b', /"a b" is no name and no address/],
     ['http://x', /is no name and no address/],
   ])('%s is refused', (text, sentence) => {

@@ -110,6 +110,23 @@ describe('how long rows are kept that no run has taken', () => {
     expect(await readAll(journal, session, journal.oldestRow(session), 1200)).toEqual(count(1200 - ageS, 1200));
   });
 
+  test('none less than a minute, though more comes all the time', async () => {
+    const journal = await opened(new MemoryFiles(), { segmentBytes: 4000 });
+    const session = journal.openSession(rollerHello, plainSettings);
+    let row = 0;
+    const comes = async (seconds: number) => {
+      for (let second = 0; second < seconds; second++) {
+        give(journal, session, row, (row += 50));
+        await jest.advanceTimersByTimeAsync(1000);
+      }
+    };
+    await comes(55);
+    expect(journal.oldestRow(session)).toBe(0);
+    await comes(25);
+    expect(journal.oldestRow(session)).toBeGreaterThan(0);
+    expect(row - journal.oldestRow(session)).toBeGreaterThanOrEqual(60 * 50);
+  });
+
   test('those of a run that begins from that moment on, though the disk does not have its beginning yet', async () => {
     const files = new MemoryFiles();
     const journal = await opened(files, { segmentBytes: 4000 });

@@ -75,6 +75,32 @@ test('one wild sample is no excursion', () => {
   expect(spoken).toEqual([]);
 });
 
+test('two wild samples with sound ones between them are no excursion either: the time begins anew', () => {
+  watching({ quantity: 'lambda', value: 0.9 });
+  drives(2, [100, 0.85, 300]);
+  for (let again = 0; again < 6; again++) {
+    drives(0.1, [100, 1.3, 300]);
+    drives(0.1, [100, 0.85, 300]);
+  }
+  expect(shouts()).toEqual([]);
+});
+
+test('what was crossed stays marked in its row for the rest of the run, what was near stays near', () => {
+  watching({ quantity: 'lambda', value: 0.9 }, { quantity: 'oilPressure', value: 200 });
+  const rows = () => useLiveLimits.getState().limits.map(({ quantity, crossed, near }) => [quantity, crossed, near]);
+  drives(2, [100, 0.8, 300]);
+  expect(rows()).toEqual([
+    ['lambda', false, false],
+    ['oilPressure', false, false],
+  ]);
+  drives(1, [100, 0.95, 205]);
+  drives(1, [100, 0.8, 300]);
+  expect(rows()).toEqual([
+    ['lambda', true, false],
+    ['oilPressure', false, true],
+  ]);
+});
+
 test('what only means something under load is left alone until the throttle has been open for a while', () => {
   watching({ quantity: 'lambda', value: 0.9 }, { quantity: 'oilPressure', value: 200 });
   drives(3, [20, 1.05, 120]);

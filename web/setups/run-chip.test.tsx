@@ -56,6 +56,9 @@ test('a run of another kind says which, and is not struck through: only what is 
   cleanup();
   shown({ kind: 'cruise', setAsideReason: 'windy' });
   expect([chip().getAttribute('aria-label'), chip().dataset.aside]).toEqual(['Run B2, windy', 'true']);
+  cleanup();
+  shown({}, 'no pull was found');
+  expect(chip().dataset.aside).toBe('true');
 });
 
 test('nothing stands ready before it is pressed; pressed, it opens what can be said and done', async () => {

@@ -57,6 +57,14 @@ test('a lost connection is made anew, and then everything is fetched anew', () =
   expect(invalidate).toHaveBeenCalledTimes(1);
 });
 
+test('where the session has ended, whoever asks next is told so; another end of the connection asks nothing', () => {
+  const invalidate = jest.spyOn(queryClient, 'invalidateQueries').mockResolvedValue(undefined);
+  socket().onclose!({ code: 1006 } as CloseEvent);
+  expect(invalidate).not.toHaveBeenCalled();
+  socket().onclose!({ code: 4401 } as CloseEvent);
+  expect(invalidate).toHaveBeenCalledTimes(1);
+});
+
 test('a changed job is fetched anew, and no other one', () => {
   const invalidate = jest.spyOn(queryClient, 'invalidateQueries').mockResolvedValue(undefined);
   const fetched = (table: string, jobId: number | null) => {

@@ -5,7 +5,7 @@ import { keepConnected, useLive } from '../state/live.ts';
 export class FakeSocket {
   static all: FakeSocket[] = [];
   onopen?: () => void;
-  onclose?: () => void;
+  onclose?: (event?: CloseEvent) => void;
   onmessage?: (event: { data: unknown }) => void;
   binaryType = '';
 

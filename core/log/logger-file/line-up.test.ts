@@ -41,4 +41,16 @@ describe('lining up a logger’s clock', () => {
       /too short/,
     );
   });
+
+  test('a part of a sample is laid to the side where it belongs', () => {
+    for (const part of [-0.4, -0.25, 0.25, 0.4]) {
+      // Without noise, and both sampled as the comparison samples them: a fiftieth of a second.
+      const { shiftS } = lineUp(pull(1, 50, 0, 0), pull(1, 50, 7 + part / 50, 0));
+      expect(shiftS).toBeCloseTo(7 + part / 50, 3);
+    }
+    // One instrument read between the other's samples.
+    const between = pull(1, 50, 0, 0, 0.008, 16);
+    expect(lineUp(pull(1, 50, 0, 0), between).shiftS).toBeCloseTo(0, 2);
+    expect(Math.abs(lineUp(pull(1, 50, 0, 0), between).shiftS)).toBeLessThan(0.002);
+  });
 });
