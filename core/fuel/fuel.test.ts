@@ -2,7 +2,7 @@ import { written } from '../sentence/sentence.ts';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { mixed, planForTarget, stoichiometricRatio, volumeFactor } from './blend.ts';
-import { fuelAfter, fuelWords, type FuelEntry } from './ledger.ts';
+import { fuelAfter, fuelNow, fuelWords, type FuelEntry } from './ledger.ts';
 
 const litres = fc.double({ min: 0.5, max: 80, noNaN: true });
 const percent = fc.double({ min: 0, max: 100, noNaN: true });
@@ -102,6 +102,57 @@ describe('the ledger', () => {
     // Draining alone does not unsettle a reading.
     const read = [arrived, entry(1, { kind: 'measured', ethanolPct: 9 }), entry(2, { kind: 'drained', litres: 4 })];
     expect(fuelAfter(read)).toMatchObject({ litres: 16, ethanolPct: 9, from: 'measured', moving: false });
+  });
+
+  test('of what nobody wrote down nothing is known', () => {
+    expect(fuelAfter([])).toEqual({ name: '', litres: null, ethanolPct: null, from: 'unknown', moving: false });
+    expect(fuelNow({ fuelEntries: [] })).toBeUndefined();
+    expect(fuelNow({ fuelEntries: [{ ...arrived, at: '2026-05-04T09:00:00Z' }] })).toEqual({
+      name: '98 octane',
+      litres: 20,
+      ethanolPct: 10,
+      from: 'stated',
+      moving: false,
+    });
+  });
+
+  test('a reading settles at one percent, begins anew with what is added, and not with what is drained', () => {
+    const measured = (minute: number, ethanolPct: number | null) => entry(minute, { kind: 'measured', ethanolPct });
+    const read = (...entries: FuelEntry[]) => fuelAfter([arrived, added, ...entries]);
+    expect(read(measured(8, 52), measured(9, 53))).toMatchObject({ ethanolPct: 53, from: 'measured', moving: false });
+    expect(read(measured(8, 52), measured(9, 53.1))).toMatchObject({ ethanolPct: 55, from: 'computed', moving: true });
+    // A sensor that says nothing is no reading.
+    expect(read(measured(8, 52), measured(9, null), measured(10, 52.5)).from).toBe('measured');
+    const again = entry(9, { kind: 'added', litres: 5, ethanolPct: 10, name: '98 octane' });
+    expect(read(measured(8, 54), again, measured(10, 54.5))).toMatchObject({ from: 'computed', moving: true });
+    const drained = entry(9, { kind: 'drained', litres: 5 });
+    expect(read(measured(8, 54), drained, measured(10, 54.5))).toMatchObject({ from: 'measured', ethanolPct: 54.5 });
+    // As the car came, one reading is enough; what was drained meanwhile changes nothing of that.
+    expect(fuelAfter([arrived, measured(1, 8)])).toMatchObject({ from: 'measured', ethanolPct: 8, moving: false });
+    expect(fuelAfter([arrived, drained, measured(10, 8)])).toMatchObject({ from: 'measured', ethanolPct: 8 });
+  });
+
+  test('what is poured together keeps both names once, and of an unknown part makes an unknown whole', () => {
+    const more = (fields: Partial<FuelEntry>) => entry(5, { kind: 'added', litres: 30, ethanolPct: 85, ...fields });
+    expect(fuelAfter([arrived, added]).name).toBe('98 octane + E85');
+    expect(fuelAfter([arrived, more({ name: '98 octane' })]).name).toBe('98 octane');
+    expect(fuelAfter([arrived, more({ name: '' })]).name).toBe('98 octane');
+    const unknown = { name: '98 octane + E85', ethanolPct: null, from: 'unknown' };
+    expect(fuelAfter([arrived, more({ name: 'E85', litres: null })])).toMatchObject({ ...unknown, litres: null });
+    expect(fuelAfter([arrived, more({ name: 'E85', ethanolPct: null })])).toMatchObject({ ...unknown, litres: 50 });
+    const vague = entry(0, { kind: 'arrived', litres: 20, name: '98 octane' });
+    expect(fuelAfter([vague, added])).toMatchObject({ ...unknown, litres: 50, moving: true });
+    expect(fuelAfter([vague, more({ name: 'E85', ethanolPct: null })])).toMatchObject({ ...unknown, moving: false });
+    const unmeasured = entry(0, { kind: 'arrived', ethanolPct: 10, name: '98 octane' });
+    expect(fuelAfter([unmeasured, added])).toMatchObject({ ...unknown, litres: null });
+    const empty = entry(1, { kind: 'drained' });
+    expect(fuelAfter([arrived, empty, more({ name: 'race', ethanolPct: null })])).toMatchObject({
+      name: 'race',
+      litres: 30,
+      ethanolPct: null,
+      from: 'unknown',
+    });
+    expect(fuelAfter([arrived, empty, added])).toMatchObject({ litres: 30, ethanolPct: 85, from: 'stated' });
   });
 
   test('words', () => {

@@ -108,3 +108,32 @@ test('each further run is a further look: the price of all of them is in what is
   };
   expect(wanted((runs) => 3 + runs)).toBeGreaterThan(wanted(() => 3));
 });
+
+test('a pair names whom it is against, whichever side it asks for', () => {
+  expect(nextRunOfPair(pair(), { test: 1, baseline: 3 })).toMatchObject({ setupId: 2, againstId: 1 });
+  expect(nextRunOfPair(pair(), { test: 3, baseline: 1 })).toMatchObject({ setupId: 1, againstId: 2 });
+  const full = { kind: 'planned', missing: { test: 0, baseline: 0 }, further: 0 } as const;
+  expect(nextRunOfPair(pair({ judging: full, claim: 'loss' }), three)).toMatchObject({ why: 'enough', runs: 0 });
+  expect(nextRunOfPair(pair({ claim: 'loss' }), three)).toMatchObject({ setupId: null, why: 'enough' });
+});
+
+test('a job without a pair asks for what its baseline lacks, and for nothing where it lacks none', () => {
+  const missing = (runs: number) => ({ setupId: 7, runs });
+  expect(nextRun([], { missing: missing(2), paceS: 300 })).toEqual({
+    setupId: 7,
+    againstId: null,
+    why: 'baseline',
+    runs: 2,
+    expectedS: 600,
+  });
+  expect(nextRun([], { missing: missing(0) })).toEqual({ setupId: null, againstId: null, why: 'enough', runs: 0 });
+  const enough = { pair: pair({ claim: 'gain' }), runs: three };
+  expect(nextRun([enough], { missing: missing(2) }).why).toBe('enough');
+  expect(nextRun([], { unrun: 4, missing: missing(2), paceS: 300 })).toEqual({
+    setupId: 4,
+    againstId: null,
+    why: 'first-run',
+    runs: 1,
+    expectedS: 300,
+  });
+});

@@ -67,3 +67,37 @@ describe('limits that a run went beyond', () => {
     expect(worstOf(runs).map(({ reading }) => reading)).toEqual([180]);
   });
 });
+
+describe('of several runs', () => {
+  const broken = (quantity: 'exhaustTemperature' | 'oilPressure', reading: number, atRpm: number) => {
+    const value = quantity === 'oilPressure' ? 250 : 900;
+    return brokenLimits([{ quantity, value, scale: null }], () => ({ reading, atRpm }), spark).filter(
+      (one) => one.quantity === quantity,
+    );
+  };
+
+  test('the farthest beyond each limit is told: the hottest, the lowest pressure, the first of two alike', () => {
+    const all = [
+      ...broken('exhaustTemperature', 920, 5000),
+      ...broken('oilPressure', 200, 3000),
+      ...broken('exhaustTemperature', 960, 5500),
+      ...broken('oilPressure', 150, 3500),
+      ...broken('exhaustTemperature', 940, 6000),
+      ...broken('oilPressure', 180, 4000),
+      ...broken('exhaustTemperature', 960, 6500),
+      ...broken('oilPressure', 150, 4500),
+    ];
+    expect(worstOf(all).map(({ quantity, reading, atRpm }) => [quantity, reading, atRpm])).toEqual([
+      ['exhaustTemperature', 960, 5500],
+      ['oilPressure', 150, 3500],
+    ]);
+    expect(worstOf([])).toEqual([]);
+  });
+
+  test('a reading on a limit breaks none, the least one beyond it does', () => {
+    expect(broken('exhaustTemperature', 900, 5000)).toEqual([]);
+    expect(broken('exhaustTemperature', 900.1, 5000)).toHaveLength(1);
+    expect(broken('oilPressure', 250, 5000)).toEqual([]);
+    expect(broken('oilPressure', 249.9, 5000)).toHaveLength(1);
+  });
+});

@@ -49,3 +49,14 @@ test('what a limit was in a pull it stays, the gravest of it', () => {
   // A wild sample that was too short to count is no crossing.
   expect(heldLimit({ ...now!, crossed: true }, false, true)).toMatchObject({ crossed: false, near: true });
 });
+
+test('near is within a twentieth of the limit, on either side of danger, and never of what cannot be judged', () => {
+  const at = (values: Record<string, number>, loaded = true) => watchedLimits(limits, reads(values), loaded);
+  expect(at({ engineSpeed: 7100 - 354 })[0]!.near).toBe(true);
+  expect(at({ engineSpeed: 7100 - 355 })[0]!.near).toBe(false);
+  expect(at({ engineSpeed: 7200 })[0]).toMatchObject({ near: false, crossed: true });
+  expect(at({ oilPressure: 262 })[2]).toMatchObject({ near: true, crossed: false });
+  expect(at({ oilPressure: 249 })[2]).toMatchObject({ near: false, crossed: true, left: -1 });
+  expect(at({})[0]).toMatchObject({ reading: undefined, left: undefined, near: false, crossed: false });
+  expect(at({ oilPressure: 120 }, false)[2]).toMatchObject({ reading: 120, left: undefined, near: false });
+});
