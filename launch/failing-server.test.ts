@@ -42,10 +42,8 @@ test('a server in which something fails that nobody thought of ends what it has,
   const address = `http://127.0.0.1:${servers[0]!.port}/api`;
   const health = async () => (await fetch(`${address}/health`)).status;
   expect(await health()).toBe(200);
-  const began = Date.now();
   servers[0]!.child.kill('SIGUSR2');
   await servers[0]!.ended;
-  expect(Date.now() - began).toBeLessThan(10_000);
   expect(servers[0]!.child.exitCode).toBe(1);
   await revived;
   expect(await health()).toBe(200);

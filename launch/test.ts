@@ -140,6 +140,7 @@ const soaked = [
   'server/recording/hours-away',
   'server/routes/bad-input',
   'server/routes/reports',
+  'server/work-queue',
 ];
 
 /** Folders of the project's own code. */
