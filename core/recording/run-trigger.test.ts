@@ -70,3 +70,41 @@ describe('a coast-down', () => {
     expect(events.map(([event]) => event)).toEqual(['begins', 'ends', 'begins', 'ends']);
   });
 });
+
+describe('a run that was announced', () => {
+  /** Rows ten a second. @returns what was told, and when */
+  function told(
+    kind: Kind,
+    settings: Partial<Parameters<typeof runTrigger>[1]>,
+    throttleAt: (time: number) => number | undefined,
+  ): [string, number][] {
+    const trigger = runTrigger(kind, { sustainS: 0.2, announced: true, ...settings });
+    return Array.from({ length: 301 }, (_, row) => 100 + row / 10).flatMap((time): [string, number][] => {
+      const found = trigger.push(time, 50, throttleAt(time - 100));
+      return found ? [[found.event, Number((found.time - 100).toFixed(6))]] : [];
+    });
+  }
+
+  test('for so long begins after what is waited first, ends by itself, and only once', () => {
+    for (const kind of ['idle', 'cold-start'] as const) {
+      expect(told(kind, { afterS: 3, lengthS: 10 }, () => 0)).toEqual([
+        ['begins', 3],
+        ['ends', 13],
+      ]);
+      expect(told(kind, { lengthS: 10 }, () => 0)).toEqual([
+        ['begins', 0],
+        ['ends', 10],
+      ]);
+    }
+  });
+
+  test('of driving begins after what is waited first, and ends where the pedal was let go for good', () => {
+    const pedal = (time: number) => ((time > 5 && time < 10) || (time > 10.5 && time < 15) ? 60 : 0);
+    const [begins, ends, ...more] = told('cruise', { afterS: 2 }, pedal);
+    expect([begins, more.filter(([event]) => event === 'begins')]).toEqual([['begins', 2], []]);
+    expect(ends).toEqual(['ends', 15]);
+    // Before it was driven a closed throttle ends nothing, nor does a throttle that nobody reads.
+    expect(told('transient', {}, () => 0)).toEqual([['begins', 0]]);
+    expect(told('part-load', {}, () => undefined)).toEqual([['begins', 0]]);
+  });
+});

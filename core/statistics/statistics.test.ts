@@ -190,3 +190,44 @@ test('the spread of mountings is what their means scatter beyond the runs within
   expect(remountDeviation([[[0, 20], [9, 11], []]])).toEqual({ standardDeviation: 0, df: 1 });
   expect(remountDeviation([[[10, 11]], [[10], []]])).toBeUndefined();
 });
+
+describe('whose spread is believed', () => {
+  const prior = (over: object = {}) => ({ standardDeviation: 1, df: 10, from: 'learned' as const, ...over });
+  /** Two sides of three with a spread of so much each: four degrees of freedom. */
+  const sides = (spread: number) =>
+    [
+      [-spread, 0, spread],
+      [9 - spread, 9, 9 + spread],
+    ] as const;
+  const of = (spread: number, over: object = {}) => meanDifference(...sides(spread), { prior: prior(over) });
+
+  test('what was learned and what is seen go together by their degrees of freedom', () => {
+    const both = of(1.5);
+    expect(both.df).toBe(14);
+    expect(both.standardDeviation ** 2).toBeCloseTo((10 * 1 + 4 * 2.25) / 14, 9);
+    expect(both.from).toBe('learned');
+  });
+
+  test('runs that scatter far more than was learned are believed alone; those that scatter less are not', () => {
+    // A ratio of variances of 25 at 4 and 10 has a chance far below one in a hundred; of 1/25 it does not count.
+    expect(of(5).df).toBe(4);
+    expect(of(5).standardDeviation).toBeCloseTo(5, 9);
+    expect(of(0.2).df).toBe(14);
+    // An assumed spread gives way by its few degrees alone.
+    expect(of(5, { from: 'assumed', df: 4 }).df).toBe(8);
+    expect(meanDifference([1], [2], { prior: prior() })).toMatchObject({ df: 10, standardDeviation: 1 });
+    expect(meanDifference([1, 1, 1], [2, 2, 2], { prior: prior() }).df).toBe(14);
+  });
+
+  test('spreads differ from four runs a side on, by one chance in twenty, and never where one has none', () => {
+    const four = (spread: number) => [-spread, -spread / 3, spread / 3, spread];
+    // The ratio of variances that a chance of 5 % on both sides allows at 3 and 3 is 15.44.
+    const root = Math.sqrt(15.44);
+    expect(spreadsDiffer(four(1.01 * root), four(1))).toBe(true);
+    expect(spreadsDiffer(four(0.99 * root), four(1))).toBe(false);
+    expect(spreadsDiffer(four(1), four(1.01 * root))).toBe(true);
+    expect(spreadsDiffer([-9, 0, 9], four(0.1))).toBe(false);
+    expect(spreadsDiffer([5, 5, 5, 5], four(1))).toBe(false);
+    expect(spreadsDiffer(four(1), [5, 5, 5, 5])).toBe(false);
+  });
+});
