@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Locator, Page } from '@playwright/test';
-import { goTo, goWithin } from './go-to.ts';
+import { goTo, goWithin, load } from './go-to.ts';
 import { expect, test } from './suvok.ts';
 
 /** What axe finds; in the dark theme by its colours alone, all else being the same. */
@@ -147,9 +147,12 @@ test('axe finds nothing in dialogs, menus, toasts and the palette', { tag: '@lon
     ['compare', /^Setups/, () => button(/all about setup B/).click(), dialog],
   ];
   for (const [path, heading, open, shown] of opened) {
-    await goTo(page, `${suvok.origin}${path.startsWith('/') ? path : `/jobs/${job.id}/${path}`}`);
+    // What the one before opened is gone with its page.
+    await load(page, `${suvok.origin}${path.startsWith('/') ? path : `/jobs/${job.id}/${path}`}`);
     await expect(page.getByRole('heading', { name: heading }).first()).toBeVisible();
-    await page.addStyleTag({ content: '* { transition: none !important; animation: none !important; }' });
+    const still = await page.addStyleTag({
+      content: '* { transition: none !important; animation: none !important; }',
+    });
     await open();
     await expect(shown).toBeVisible();
     for (const colorScheme of ['light', 'dark'] as const) {
@@ -160,5 +163,6 @@ test('axe finds nothing in dialogs, menus, toasts and the palette', { tag: '@lon
       const told = violations.map(({ id, nodes }) => `${id} ${nodes.map((node) => node.html).join(' ')}`);
       expect.soft(told, `${path}, ${String(await shown.getAttribute('aria-label'))}, ${colorScheme}`).toEqual([]);
     }
+    await still.evaluate((style) => (style as HTMLStyleElement).remove());
   }
 });

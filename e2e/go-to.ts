@@ -71,6 +71,8 @@ export async function leaveAllScreens(page: Page): Promise<boolean> {
     for (const close of document.querySelectorAll<HTMLElement>('.mantine-Notification-closeButton')) close.click();
     // Two pictures later the screens before are gone, and nobody looks at what they had asked for.
     for (let picture = 0; picture < 2; picture++) await new Promise(requestAnimationFrame);
+    // A dialog that belongs to no screen stays open.
+    if (document.querySelector('[role=dialog]')) return false;
     // React's own tree is the only way to what the page knows: the product has no door for tests.
     interface Fiber {
       memoizedProps?: { client?: { removeQueries?: (which: { type: 'inactive' }) => void } };
