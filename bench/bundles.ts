@@ -1,13 +1,11 @@
-import { chmodSync, mkdtempSync, openAsBlob, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, openAsBlob, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import pg from 'pg';
 import { bundleMade, bundleTaken } from '../contract/job/bundle.ts';
 import { job as jobRecord } from '../contract/job/records.ts';
 import { testDyno } from '../core/testing/test-car.ts';
-import { databaseAccount } from '../launch/account.ts';
-import { startCluster } from '../launch/postgres.ts';
-import { postgresPrograms } from '../launch/postgres-programs.ts';
+import { ownCluster } from '../launch/own-cluster.ts';
 import { stopProgram } from '../launch/program.ts';
 import { startServerProgram } from '../launch/suvok-programs.ts';
 import type { Figure } from './figure.ts';
@@ -35,9 +33,7 @@ function minuteCsv(): string {
 /** What a very long job costs as one file, out and in. */
 export async function bundleFigures(): Promise<Figure[]> {
   const folder = mkdtempSync(join(tmpdir(), 'suvok-bench-'));
-  chmodSync(folder, 0o711);
-  const programs = await postgresPrograms(() => undefined);
-  const cluster = await startCluster({ programs, folder: join(folder, 'postgresql'), account: databaseAccount() });
+  const cluster = await ownCluster(folder);
   const asOwner = new pg.Client({ connectionString: cluster.url('postgres') });
   await asOwner.connect();
   await asOwner.query('create database there');

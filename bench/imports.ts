@@ -1,9 +1,7 @@
-import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { databaseAccount } from '../launch/account.ts';
-import { startCluster } from '../launch/postgres.ts';
-import { postgresPrograms } from '../launch/postgres-programs.ts';
+import { ownCluster } from '../launch/own-cluster.ts';
 import { stopProgram } from '../launch/program.ts';
 import { startServerProgram } from '../launch/suvok-programs.ts';
 import { job as jobRecord } from '../contract/job/records.ts';
@@ -39,9 +37,7 @@ function* largeCsv(): Generator<string> {
 /** What bringing a large recording in costs the server, and how fast a small one is read. */
 export async function importFigures(): Promise<Figure[]> {
   const folder = mkdtempSync(join(tmpdir(), 'suvok-bench-'));
-  chmodSync(folder, 0o711);
-  const programs = await postgresPrograms(() => undefined);
-  const cluster = await startCluster({ programs, folder: join(folder, 'postgresql'), account: databaseAccount() });
+  const cluster = await ownCluster(folder);
   const server = await startServerProgram({ DATABASE_URL: cluster.url('postgres'), PORT: '0', SUVOK_RECORDER: folder });
   try {
     const api = `http://127.0.0.1:${server.port}/api`;

@@ -1,10 +1,8 @@
-import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import pg from 'pg';
-import { databaseAccount } from '../launch/account.ts';
-import { startCluster } from '../launch/postgres.ts';
-import { postgresPrograms } from '../launch/postgres-programs.ts';
+import { ownCluster } from '../launch/own-cluster.ts';
 import { stopProgram } from '../launch/program.ts';
 import { startServerProgram } from '../launch/suvok-programs.ts';
 import type { Figure } from './figure.ts';
@@ -52,9 +50,7 @@ async function times(url: string): Promise<number> {
 /** Milliseconds that lists and a long job take at the server, median of nine, with a shop's many years stored. */
 export async function listTimes(): Promise<Figure[]> {
   const folder = mkdtempSync(join(tmpdir(), 'suvok-bench-'));
-  chmodSync(folder, 0o711);
-  const programs = await postgresPrograms(() => undefined);
-  const cluster = await startCluster({ programs, folder: join(folder, 'postgresql'), account: databaseAccount() });
+  const cluster = await ownCluster(folder);
   const admin = new pg.Client({ connectionString: cluster.url('postgres') });
   await admin.connect();
   await admin.query('create database lists');

@@ -1,12 +1,10 @@
 import { chromium, type Page } from 'playwright-core';
-import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { databaseAccount } from '../launch/account.ts';
 import { buildWeb, webFolder } from '../launch/build-web.ts';
 import { findChromium } from '../launch/chromium.ts';
-import { startCluster } from '../launch/postgres.ts';
-import { postgresPrograms } from '../launch/postgres-programs.ts';
+import { ownCluster } from '../launch/own-cluster.ts';
 import { startSuvok, type StartedSuvok } from '../launch/suvok-programs.ts';
 
 const quiet = () => undefined;
@@ -30,13 +28,7 @@ export async function withPage<T>(
   { environment = {}, browserArguments = [] }: Otherwise = {},
 ): Promise<T> {
   const folder = mkdtempSync(join(tmpdir(), 'suvok-bench-'));
-  chmodSync(folder, 0o711);
-  const cluster = await startCluster({
-    programs: await postgresPrograms(quiet),
-    folder: join(folder, 'postgresql'),
-    account: databaseAccount(),
-    forTests: true,
-  });
+  const cluster = await ownCluster(folder, { forTests: true });
   await buildWeb(quiet);
   const databaseUrl = cluster.url('postgres');
   const server = await startSuvok({

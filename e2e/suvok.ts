@@ -12,7 +12,7 @@ export interface Recorded {
 }
 
 /**
- * A test with a Suvok of its own, empty or with a job recorded once for all tests of a worker; in the page that its
+ * A test with a Suvok of its own, empty or with a job recorded once for all tests; in the page that its
  * worker keeps, or where `ownPage` is set in one of its own. Anything on the browser's console that is an error fails it.
  */
 export const test = base.extend<

@@ -1,15 +1,14 @@
-import { chmodSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { shuffler } from 'd3-array';
 import { randomLcg } from 'd3-random';
 import { z } from 'zod';
-import { databaseAccount } from './account.ts';
 import { runTool } from './check.ts';
 import { Failure } from './failure.ts';
-import { codeLines, survivors, type Mutant } from './mutant-lines.ts';
-import { startCluster } from './postgres.ts';
-import { postgresPrograms } from './postgres-programs.ts';
+import { codeLines, survivors, withLater, type Mutant } from './mutant-lines.ts';
+import { ownCluster } from './own-cluster.ts';
+import type { Cluster } from './postgres.ts';
 import { apiFolders, hasOwnEnvironment, testFilesIn, unitFolders } from './test-parts.ts';
 import { testsFolder } from './tests-folder.ts';
 
@@ -70,21 +69,24 @@ async function tried(
   };
   writeFileSync(configuration, JSON.stringify(settings, null, 1));
   const { code, out } = await runTool(['@stryker-mutator/core/bin/stryker.js', 'run', configuration], {
+    TMPDIR: tests,
     SUVOK_TEST_FOLDERS: folders.join(' '),
     // Stryker sees into Node's environment alone: components are tried by what they are made of.
     SUVOK_TESTS_LEFT_OUT: testFilesIn(folders).filter(hasOwnEnvironment).join(' '),
     ...environment,
   });
   if (code !== 0) throw new Failure(`The mutants could not be tried:\n${out}`);
+  // Where the folders have no test, or the lines nothing to change, there is no report.
+  if (!existsSync(found)) return [];
   const { files } = report.parse(JSON.parse(readFileSync(found, 'utf8')));
   return Object.entries(files).flatMap(([file, { mutants }]) =>
     // What could not be tried counts as neither.
     mutants
       .filter(({ status }) => judged.has(status))
       .map(({ status, mutatorName, replacement, location: { start, end } }) => ({
-        file,
         place: `${file}:${start.line}:${start.column}-${end.line}:${end.column}`,
-        line: start.line,
+        // It tells columns from 1, and is told them from 0.
+        pattern: `${file}:${start.line}:${start.column - 1}-${end.line}:${end.column - 1}`,
         kind: mutatorName,
         replacement: replacement ?? '',
         status,
@@ -125,35 +127,33 @@ function roundsOf(path: string): { name: string; folders: readonly string[] }[] 
 }
 
 const tests = testsFolder();
-let stop = () => Promise.resolve();
-let databaseMade: Promise<NodeJS.ProcessEnv> | undefined;
-const withDatabase = () => (databaseMade ??= startedDatabase());
+let cluster: Promise<Cluster> | undefined;
+/** What tests of the API want around them. */
+const withDatabase = async (): Promise<NodeJS.ProcessEnv> => {
+  cluster ??= ownCluster(tests, { say, forTests: true });
+  return { SUVOK_TEST_DATABASE_URL: (await cluster).url('postgres') };
+};
 
-async function startedDatabase(): Promise<NodeJS.ProcessEnv> {
-  chmodSync(tests, 0o711);
-  const cluster = await startCluster({
-    programs: await postgresPrograms(say),
-    folder: join(tests, 'postgresql'),
-    account: databaseAccount(),
-    forTests: true,
-  });
-  stop = () => cluster.stop();
-  return { SUVOK_TEST_DATABASE_URL: cluster.url('postgres'), TMPDIR: tests };
+async function tidyUp(): Promise<void> {
+  await cluster?.then((started) => started.stop()).catch(() => undefined);
+  rmSync(tests, { recursive: true, force: true });
+  rmSync(work, { recursive: true, force: true });
 }
+for (const signal of ['SIGINT', 'SIGTERM'] as const)
+  process.once(signal, () => void tidyUp().then(() => process.exit(1)));
 
 try {
-  if (!folder) throw new Failure('Say whose mutants: npm run mutants -- core, or a folder within.');
+  if (!folder || !existsSync(folder))
+    throw new Failure('Say whose mutants: npm run mutants -- core, or a folder within.');
   const places = chosenPlaces(folder);
   let mutants: Mutant[] = [];
   for (const { name, folders } of roundsOf(folder)) {
     const alive = survivors(mutants);
     const isFirst = mutants.length === 0;
     if (!isFirst && alive.length === 0) break;
-    const environment = folders === apiFolders || isApi(folder) ? await withDatabase() : { TMPDIR: tests };
-    const found = await tried(isFirst ? places : alive.map(({ place }) => place), folders, environment);
-    const still = new Set(survivors(found).map(({ place, replacement }) => `${place} ${replacement}`));
-    const isAlive = (one: Mutant) => alive.includes(one) && still.has(`${one.place} ${one.replacement}`);
-    mutants = isFirst ? found : mutants.map((one) => ({ ...one, status: isAlive(one) ? 'Survived' : 'Killed' }));
+    const environment = folders === apiFolders || isApi(folder) ? await withDatabase() : {};
+    const found = await tried(isFirst ? places : alive.map(({ pattern }) => pattern), folders, environment);
+    mutants = isFirst ? found : withLater(mutants, found);
     say(`${name} leave ${survivors(mutants).length} of ${mutants.length} alive`);
   }
   const left = survivors(mutants);
@@ -164,6 +164,5 @@ try {
   process.exitCode = 1;
   process.stderr.write(`suvok: ${error instanceof Failure ? error.message : String((error as Error).stack)}\n`);
 } finally {
-  await stop();
-  rmSync(tests, { recursive: true, force: true });
+  await tidyUp();
 }

@@ -1,14 +1,13 @@
-import { chmodSync, existsSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { z } from 'zod';
-import { databaseAccount } from './account.ts';
 import { buildWeb } from './build-web.ts';
 import { runTool, runWhole, type Outcome } from './check.ts';
 import { findChromium } from './chromium.ts';
 import { Failure } from './failure.ts';
-import { startCluster, type Cluster } from './postgres.ts';
-import { postgresPrograms } from './postgres-programs.ts';
+import { ownCluster } from './own-cluster.ts';
+import type { Cluster } from './postgres.ts';
 import { browserSuites, jestTestsOf, jestTimes, slowestWords, testsOf } from './slowest.ts';
 import { apiFolders, testFilesIn, unitFolders } from './test-parts.ts';
 import { testsFolder } from './tests-folder.ts';
@@ -109,15 +108,8 @@ async function browserTests(databaseUrl: string, chromium: string, names: readon
 }
 
 async function testDatabase(): Promise<string> {
-  const programs = await postgresPrograms(say);
   say('Starting a database for the tests');
-  chmodSync(folder, 0o711);
-  cluster = await startCluster({
-    programs,
-    folder: join(folder, 'postgresql'),
-    account: databaseAccount(),
-    forTests: true,
-  });
+  cluster = await ownCluster(folder, { say, forTests: true });
   return cluster.url('postgres');
 }
 

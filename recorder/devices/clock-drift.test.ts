@@ -28,7 +28,7 @@ test('before half a minute nothing is said, and a jump begins anew', () => {
   expect(drift.ppm).toBeNull();
 });
 
-/** Frames without delay, ten seconds apart; the clock is set by so much after a minute. */
+/** Frames without delay, one each second; the clock is set by so much after a minute. */
 function setBy(jumpS: number): ClockDrift {
   const drift = new ClockDrift();
   for (let wallS = 0; wallS < 120; wallS++) drift.push(wallS + (wallS >= 60 ? jumpS : 0), wallS);
