@@ -61,7 +61,8 @@ async function tried(
     reporters: ['json'],
     jsonReporter: { fileName: found },
     tempDirName: join(work, 'copy'),
-    ignorePatterns: ['/dist', '/docs', '/data', '/.git'],
+    // Tests read the guides.
+    ignorePatterns: ['/dist', '/docs/screenshots', '/data', '/.git'],
     concurrency: 2,
     timeoutMS: 60_000,
     allowEmpty: true,
@@ -118,11 +119,14 @@ function chosenPlaces(folder: string): string[] {
 
 const isApi = (path: string) => apiFolders.some((name) => `${path}/`.startsWith(name));
 
+/** Starts and installations try the project itself, of which there is a copy here: they tell nothing of a mutant. */
+const ofServer = apiFolders.filter((name) => name !== 'launch/');
+
 /** Which tests are tried, one round after the other. */
 function roundsOf(path: string): { name: string; folders: readonly string[] }[] {
   const own = { name: 'Its own tests', folders: [`${path}/`] };
   if (values.near) return [own];
-  const api = { name: 'The tests of the API', folders: apiFolders };
+  const api = { name: 'The tests of the API', folders: ofServer };
   return isApi(path) ? [own, api] : [own, { name: 'All unit tests', folders: unitFolders }, api];
 }
 
@@ -151,7 +155,7 @@ try {
     const alive = survivors(mutants);
     const isFirst = mutants.length === 0;
     if (!isFirst && alive.length === 0) break;
-    const environment = folders === apiFolders || isApi(folder) ? await withDatabase() : {};
+    const environment = folders === ofServer || isApi(folder) ? await withDatabase() : {};
     const found = await tried(isFirst ? places : alive.map(({ pattern }) => pattern), folders, environment);
     mutants = isFirst ? found : withLater(mutants, found);
     say(`${name} leave ${survivors(mutants).length} of ${mutants.length} alive`);
