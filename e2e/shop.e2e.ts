@@ -211,7 +211,7 @@ test('the inspection is gone through one large item at a time: right, fails with
   // A toast goes when its act is undone by the key.
   await goTo(page, `${suvok.origin}/equipment`);
   await suvok.ask('POST', '/equipment', {
-    name: 'Straps',
+    name: 'Ratchet lashings',
     kind: 'straps',
     serial: '',
     what: '',
@@ -221,10 +221,10 @@ test('the inspection is gone through one large item at a time: right, fails with
     device: '',
     note: '',
   });
-  await page.getByRole('button', { name: 'Straps' }).click();
+  await page.getByRole('button', { name: 'Ratchet lashings' }).click();
   await page.getByRole('dialog').getByRole('button', { name: 'Remove', exact: true }).click();
   await expect(page.getByRole('button', { name: 'Bring back' })).toBeVisible();
   await page.keyboard.press('Control+z');
   await expect(page.getByRole('button', { name: 'Bring back' })).toHaveCount(0);
-  await expect(page.getByRole('button', { name: 'Straps' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Ratchet lashings' })).toBeVisible();
 });

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { WebSocket } from 'ws';
+import { subjects, touchedBy } from '../contract/job/changes.ts';
 import { dataHeader, liveMessage, type LiveMessage } from '../contract/bays/live.ts';
 import { BenchClient } from './testing/bench-client.ts';
 import { eventually, TestServer } from './testing/test-server.ts';
@@ -58,6 +59,29 @@ test('a change made by any process on the database is told', async () => {
     () => messages.filter((message) => message.type === 'changed' && message.jobId === job.id).length >= 2,
   );
   socket.close();
+});
+
+test('a page that comes just after a change hears of it: what it had asked for first may be from before', async () => {
+  const job = await server.newJob();
+  const heard = listen();
+  await eventually('the news', () =>
+    heard.messages.some((message) => message.type === 'changed' && message.table === 'job' && message.jobId === job.id),
+  );
+  heard.socket.close();
+});
+
+test('changes that nobody listened to are told as a change of anything', async () => {
+  const { messages, socket } = listen();
+  await eventually('the bay', () => messages.some((message) => message.type === 'bays'));
+  await server.asOwner(
+    `select pg_terminate_backend(pid) from pg_stat_activity where datname = current_database() and query in ('select id from database_identity', 'listen suvok_changed')`,
+  );
+  const told = await eventually('the news', () =>
+    messages.find((message) => message.type === 'changed' && touchedBy([message.table]).length === subjects.length),
+  );
+  expect(told).toHaveProperty('jobId', null);
+  socket.close();
+  server.errors.length = 0;
 });
 
 test('a page hears which data it shows, and is refused with a sentence what it asks of others', async () => {

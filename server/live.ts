@@ -18,8 +18,12 @@ const stateEveryMs = 20;
 const mostUnread = 2 ** 20;
 /** A page that answers no ping for this long has gone, ms. */
 const pingEveryMs = 20_000;
+/** Said of changes that nobody listened to: no table's name, so that pages ask for everything anew. */
+const anything = '';
 /** What a page is told whose session has ended. */
 const signedOut = 4401;
+/** A page that has just come hears of the changes of this time: what it asked for first may be from before, ms. */
+const toldAgainMs = 10_000;
 /** How often ages and silences are told anew, ms. */
 const heartbeatMs = 2000;
 
@@ -39,6 +43,8 @@ export class Live {
   private readonly sessions = new WeakMap<WebSocket, Opener>();
   private readonly openers = new WeakMap<IncomingMessage, Opener>();
   private listener: pg.PoolClient | undefined;
+  /** When each kind of change was last told. */
+  private readonly told = new Map<string, { message: LiveMessage; at: number }>();
 
   constructor(
     servers: readonly Pick<Server, 'on'>[],
@@ -69,6 +75,8 @@ export class Live {
       socket.on('message', (data) => this.watch(socket, data));
       this.say({ type: 'data', id: this.data.identity }, socket);
       this.say(this.recorder.state(), socket);
+      for (const { message, at } of this.told.values())
+        if (performance.now() - at < toldAgainMs) this.say(message, socket);
     });
     recorder.on('changed', () => this.state.plan());
     recorder.on('columns', (bay) => this.sayColumns(bay));
@@ -104,7 +112,7 @@ export class Live {
     const client = await this.database.connect();
     client.on('notification', ({ payload }) => {
       const { data } = changeNotice.safeParse(jsonIn(payload ?? ''));
-      if (data) this.say({ type: 'changed', table: data.table, jobId: data.job });
+      if (data) this.sayChanged(data.table, data.job);
     });
     client.on('error', () => {
       if (this.listener !== client) return;
@@ -132,7 +140,22 @@ export class Live {
   }
 
   private retryListening(): void {
-    setTimeout(() => void this.listen().catch(() => this.retryListening()), 1000).unref();
+    setTimeout(
+      () =>
+        void this.listen().then(
+          () => this.sayChanged(anything, null),
+          () => this.retryListening(),
+        ),
+      1000,
+    ).unref();
+  }
+
+  private sayChanged(table: string, jobId: number | null): void {
+    const message = { type: 'changed', table, jobId } as const;
+    this.say(message);
+    const now = performance.now();
+    this.told.set(`${table} ${jobId}`, { message, at: now });
+    for (const [change, { at }] of this.told) if (now - at >= toldAgainMs) this.told.delete(change);
   }
 
   async close(): Promise<void> {

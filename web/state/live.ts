@@ -3,8 +3,7 @@ import { create } from 'zustand';
 import { liveMessage, type BaysState, type BayState } from '../../contract/bays/live.ts';
 import type { DeviceState } from '../../contract/bays/live.ts';
 import { meetData } from './data-identity.ts';
-import { queryClient } from './queries.ts';
-import { fetchTouched } from './what-changed.ts';
+import { fetchAnew, fetchTouched } from './what-changed.ts';
 
 interface LiveState {
   /** False while the way to the server is lost. */
@@ -75,7 +74,7 @@ export function keepConnected(): void {
   opened.binaryType = 'arraybuffer';
   opened.onopen = () => {
     // What changed while nobody listened is fetched anew.
-    if (useLive.getState().everConnected) void queryClient.invalidateQueries();
+    if (useLive.getState().everConnected) void fetchAnew();
     useLive.setState({ connected: true, everConnected: true });
     sayWatched();
   };
@@ -86,7 +85,7 @@ export function keepConnected(): void {
   opened.onclose = (event?: CloseEvent) => {
     useLive.setState({ connected: false });
     // The session of this page has ended: whoever asks next is told so.
-    if (event?.code === 4401) void queryClient.invalidateQueries();
+    if (event?.code === 4401) void fetchAnew();
     setTimeout(keepConnected, retryMs);
   };
 }

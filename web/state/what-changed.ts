@@ -1,3 +1,4 @@
+import type { Query, QueryFilters } from '@tanstack/react-query';
 import { touchedBy } from '../../contract/job/changes.ts';
 import { takeChanged } from './changed-tables.ts';
 import { keyOfSubject } from './query-keys.ts';
@@ -7,11 +8,34 @@ import { queryClient } from './queries.ts';
 export async function fetchWhatChanged(): Promise<void> {
   const tables = takeChanged();
   if (tables) await fetchTouched(tables, null);
-  else await queryClient.invalidateQueries();
+  else await fetchAnew();
 }
 
 /** Fetches anew what a change of some tables touches. @param jobId whose they are; null for any */
 export async function fetchTouched(tables: Iterable<string>, jobId: number | null): Promise<void> {
   const fetched = touchedBy(tables).map((subject) => keyOfSubject(subject, jobId));
-  await Promise.all(fetched.map((queryKey) => queryClient.invalidateQueries({ queryKey })));
+  await Promise.all(fetched.map((queryKey) => fetchAnew({ queryKey })));
+}
+
+/** First questions that will be asked once more. */
+const askedAgain = new WeakSet<Query>();
+
+/**
+ * Has what screens show fetched anew, and the rest when it is next looked at. What is being asked for the first time
+ * may be answered from before the change, so that it is asked once more.
+ * @param filters which answers; all where left out
+ */
+export async function fetchAnew(filters: QueryFilters = {}): Promise<void> {
+  const unanswered = queryClient
+    .getQueryCache()
+    .findAll({ ...filters, fetchStatus: 'fetching' })
+    .filter((query) => query.state.data === undefined && !askedAgain.has(query));
+  await Promise.all([queryClient.invalidateQueries(filters), ...unanswered.map(askAgain)]);
+}
+
+async function askAgain(query: Query): Promise<void> {
+  askedAgain.add(query);
+  await query.promise?.catch(() => undefined);
+  askedAgain.delete(query);
+  await queryClient.invalidateQueries({ queryKey: query.queryKey, exact: true });
 }
