@@ -1,13 +1,11 @@
-import { chosenRange, compareRuns, type Comparison } from '../core/comparison/comparison.ts';
-import { claimRule, verdictAlone } from '../core/comparison/claims.ts';
-import { usualDriftOf } from '../core/comparison/drift.ts';
-import { levelOf, ruleFor } from '../core/comparison/judging-rule.ts';
-import { jobClaims } from '../core/judgement/job-claims.ts';
-import { judged } from '../core/judgement/pair-judgement.ts';
+import { compareRuns, type Comparison } from '../core/comparison/comparison.ts';
+import { usualDrift } from '../core/comparison/drift.ts';
+import { ruleFor } from '../core/comparison/judging-rule.ts';
 import { scatterOf } from '../core/numerics/mean.ts';
 import { assumedSpread, learnedSpread, type SpreadPrior } from '../core/statistics/spread-prior.ts';
 import { chance, normal } from '../core/testing/chance.ts';
-import { dayLevelKw, simulatedDay, type DayRun } from '../core/testing/simulated-day.ts';
+import { judgedDay } from '../core/testing/judged-day.ts';
+import { dayLevelKw, simulatedDay } from '../core/testing/simulated-day.ts';
 import type { Figure } from './figure.ts';
 
 const count = 400;
@@ -79,7 +77,7 @@ function tally({ looks, plan }: Habit, { spread, gain = 0, drift = 0, learned }:
       drift,
     });
     const prior = learned === undefined ? assumedSpread('inertia-roller') : history(seed, learned);
-    const around = { spread: prior, drift: usualDriftOf(prior) };
+    const around = { spread: prior, drift: usualDrift };
     const compared = (look: string[], bands: [number, number][] = []) => {
       const [test, baseline] = ['B', 'A'].map((letter) =>
         day.slice(0, look.length).filter(({ setup }) => setup === letter),
@@ -209,7 +207,7 @@ function jobRates(): Figure[] {
       );
       const order = letters.flatMap((letter) => many(letter, runsEach));
       const day = simulatedDay({ seed, order, gains, spread: cars[seed % cars.length]! });
-      const pairs = familyOf(letters, day, looked ? undefined : runsEach);
+      const pairs = judgedDay(day, { planned: looked ? undefined : runsEach });
       const wrong = pairs.filter(({ jobClaim, testId, againstId }) => {
         const truth = gains[letters[testId]!]! - gains[letters[againstId]!]!;
         return (jobClaim === 'gain' && truth <= 0) || (jobClaim === 'loss' && truth >= 0);
@@ -229,28 +227,4 @@ function jobRates(): Figure[] {
       budget: 5,
     };
   });
-}
-
-/** Every setup against the one before it and the first, as a job's figures judge them. */
-function familyOf(letters: readonly string[], day: readonly DayRun[], planned: number | undefined) {
-  const runsOf = (index: number) => day.filter(({ setup }) => setup === letters[index]);
-  const prior = assumedSpread('inertia-roller');
-  const whole = [fromRpm, toRpm] as const;
-  const pairs = letters.flatMap((_, testId) =>
-    testId === 0 ? [] : [...new Set([0, testId - 1])].map((againstId) => ({ testId, againstId })),
-  );
-  return jobClaims(
-    pairs.flatMap(({ testId, againstId }) => {
-      const [test, against] = [runsOf(testId), runsOf(againstId)];
-      const judging = ruleFor(test, against, planned === undefined ? {} : { test: { runs: planned } });
-      const alike = letters.flatMap((_letter, index) =>
-        index === testId || index === againstId || runsOf(index).length < 2 ? [] : [runsOf(index)],
-      );
-      const around = { spread: prior, drift: usualDriftOf(prior), whole, level: levelOf(judging) };
-      const range = chosenRange([test, against, ...alike], fromRpm, toRpm, around, judging);
-      if (!range) return [];
-      const { verdict, paid } = verdictAlone(range, 1, claimRule(judging, around, test, against));
-      return [{ testId, againstId, ...range, judging, paid, ...judged({ verdict, drift: range.drift }, judging, []) }];
-    }),
-  );
 }

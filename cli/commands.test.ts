@@ -53,7 +53,9 @@ describe('suvok compare', () => {
     expect(found.sentence).toMatch(/^The test makes .* kW more than the baseline/);
     expect(found.runs.every((run) => Math.abs(run.factor - 0.9926) < 0.0005)).toBe(true);
     expect(found.likeForLike).toEqual([]);
-    expect(found.smallestDetectableKw! / found.spreadKw!).toBeCloseTo(2.71, 1);
+    // Three runs a side whose order nobody told: a drift over three runs is allowed for.
+    expect(found.smallestDetectableKw! / found.spreadKw!).toBeCloseTo(3.5, 1);
+    expect(found.smallestDetectableKw!).toBeGreaterThan(found.leastSignificantKw!);
   });
 
   test('the two sides swapped: every sign turned', () => {

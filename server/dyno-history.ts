@@ -1,5 +1,6 @@
 import type { CheckHistoryRecord } from '../contract/job/check-history.ts';
 import type { Run } from '../contract/job/records.ts';
+import { isTheEngines } from '../core/checks/check.ts';
 import { checkHistory, type CheckHistory, type CheckRun } from '../core/run-kinds/check-history.ts';
 import type { CurveView } from '../core/figures/curve-of-run.ts';
 import type { Database } from '../store/database/database.ts';
@@ -57,6 +58,8 @@ export class DynoHistory {
 
   private async reduced(run: Run): Promise<Reduced> {
     const curve = await loneCurve(this.database, run, checkView);
-    return curve && { engineSpeedRpm: curve.engineSpeedRpm, powerKw: curve.powerKw };
+    return curve && isTheEngines(curve.checks)
+      ? { engineSpeedRpm: curve.engineSpeedRpm, powerKw: curve.powerKw }
+      : undefined;
   }
 }

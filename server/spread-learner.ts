@@ -1,3 +1,4 @@
+import { isTheEngines } from '../core/checks/check.ts';
 import type { CurveView } from '../core/figures/curve-of-run.ts';
 import { loneCurve } from './lone-curve.ts';
 import type { Log } from '../contract/values/service-log.ts';
@@ -46,7 +47,7 @@ export class SpreadLearner extends QuietWork {
 async function powerOf(database: Database, id: number): Promise<RunPower | undefined> {
   const run = await runById(database, id);
   const curve = run && (await loneCurve(database, run, view));
-  if (!curve) return undefined;
+  if (!curve || !isTheEngines(curve.checks)) return undefined;
   const { engineSpeedRpm, powerKw } = curve;
   return {
     fromRpm: engineSpeedRpm[0]!,

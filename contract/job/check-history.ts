@@ -33,6 +33,8 @@ export const checkHistory = z.object({
     z.object({
       runs: z.int().positive(),
       share: z.number().nonnegative(),
+      /** Whose they are, such as `B of job 12`. */
+      of: z.string().optional(),
       /** Of the job's own vehicle, in an earlier job. */
       sameVehicle: z.boolean().optional(),
       /** How they changed from one run of their session to the next, and how much their places tell of it. */

@@ -7,6 +7,7 @@ const drift = (pValue: number) => ({
   halfWidth: 0.3,
   pValue,
   adjusted: 1,
+  widening: 2,
   adjustedHalfWidth: 1,
   apart: 3,
   separable: false,

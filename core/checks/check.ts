@@ -24,6 +24,11 @@ export interface Finding {
   message: Sentence;
 }
 
+/** Whether no check says that a run's figures are not the engine's: others are neither compared nor learned from. */
+export function isTheEngines(checks: readonly Pick<Finding, 'severity'>[]): boolean {
+  return checks.every(({ severity }) => severity !== 'stop');
+}
+
 /** A stretch of engine speed and the figure there. */
 export interface Zone {
   fromRpm: number;

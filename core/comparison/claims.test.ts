@@ -14,6 +14,7 @@ const range = (pValue: number, difference = 1, drift?: Drift): ChosenRange => ({
   difference: {
     ...meanDifference([1, 2, 3], [1, 2, 3]),
     standardDeviation: 0.2,
+    asMeasured: difference,
     pValue,
     plainPValue: pValue,
     difference,
@@ -26,6 +27,7 @@ const noDrift: Drift = {
   pValue: 0.9,
   adjusted: 1,
   adjustedHalfWidth: 0.5,
+  widening: 2,
   apart: 3,
   separable: true,
   orderScatter: 4,
@@ -45,7 +47,7 @@ const band = (gain: (rpm: number) => number, standardError = 0.3): GainBand => {
 const missing = { test: 0, baseline: 0 };
 /** A plan that was carried out and nothing beyond. */
 const planned: JudgingRule = { kind: 'planned', missing, further: 0 };
-const ruleOf = (judging: JudgingRule): ClaimRule => ({ judging, drift: usualDrift.other, perMean: 2 / 3 });
+const ruleOf = (judging: JudgingRule): ClaimRule => ({ judging, drift: usualDrift, perMean: 2 / 3 });
 const rule = ruleOf(planned);
 
 /** Beside a band in which nothing is found, which holds its own part of the chance. */
@@ -112,23 +114,24 @@ describe('drift', () => {
       adjusted,
       adjustedHalfWidth: 9,
     });
-    const survives = (drift: Drift, plain: number) => survivesDrift(drift, plain, 0.05, 2 / 3, usualDrift.other);
+    const survives = (drift: Drift, plain: number) => survivesDrift(drift, plain, 0.05, 2 / 3, usualDrift);
     expect(survives(along(0.5), 1)).toBe(true);
     expect(survives(along(0.3), 1)).toBe(false);
     expect(survives(along(-0.5), -1)).toBe(true);
     expect(survives(along(0.9), -1)).toBe(false);
   });
 
-  test('that heat makes is reckoned with more strictly: a loss needs more than a gain of the same size', () => {
+  test('that heat makes is reckoned with beside the interval: a small loss may be heat alone, a gain is not', () => {
     const unbracketed: Drift = { ...noDrift, separable: false };
     const least = (sign: 1 | -1) =>
-      Array.from({ length: 80 }, (_, index) => 0.1 * index).find((size) =>
-        survivesDrift(unbracketed, sign * size, 1, 2 / 3, usualDrift.other),
+      Array.from({ length: 80 }, (_, index) => 0.1 * (index + 1)).find((size) =>
+        survivesDrift(unbracketed, sign * size, 1, 2 / 3, usualDrift),
       )!;
-    expect(least(-1)).toBeGreaterThan(1.5 * least(1));
+    expect(least(-1)).toBeGreaterThan(3);
+    expect(least(1)).toBe(0.1);
     // After a return, drift is hardly in the way of either.
     const returned: Drift = { ...unbracketed, apart: 0.5, orderScatter: 16 };
-    expect(survivesDrift(returned, -2, 1, 2 / 3, usualDrift.other)).toBe(true);
+    expect(survivesDrift(returned, -2, 1, 2 / 3, usualDrift)).toBe(true);
   });
 });
 

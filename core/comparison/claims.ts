@@ -51,7 +51,7 @@ export interface ClaimRule {
 /** The rule for two sets of runs; without a drift of their own the usual one of a dyno without a history. */
 export function claimRule(
   judging: JudgingRule,
-  { drift = usualDrift.other }: Surroundings,
+  { drift = usualDrift }: Surroundings,
   test: readonly RunCurve[],
   baseline: readonly RunCurve[],
 ): ClaimRule {
@@ -126,10 +126,10 @@ function verdictOn(range: ChosenRange, called: boolean, ownLevel: number, rule: 
 /** Whether a difference stands when the drift is taken out as far as it can be told. */
 export function standsInDrift(
   drift: Drift,
-  { difference, standardDeviation }: Pick<MeanDifference, 'difference' | 'standardDeviation'>,
+  { asMeasured, standardDeviation }: Pick<MeanDifference, 'asMeasured' | 'standardDeviation'>,
   rule: ClaimRule,
 ): boolean {
-  return survivesDrift(drift, difference, standardDeviation, rule.perMean, rule.drift);
+  return survivesDrift(drift, asMeasured, standardDeviation, rule.perMean, rule.drift);
 }
 
 function largestT({ gain, standardError }: GainBand): number {

@@ -5,9 +5,9 @@ import { greatestAt, interpolate } from '../numerics/interpolation.ts';
 import { Refusal } from '../refusal.ts';
 import { meanDifference, spreadsDiffer, type MeanDifference } from '../statistics/mean-difference.ts';
 import { claimRule, claimsOf, standsInDrift, type ChosenRange } from './claims.ts';
-import { driftOf, type Drift } from './drift.ts';
+import { driftOf, ordersOf, type Drift } from './drift.ts';
 import { levelOf, oneLook, type JudgingRule } from './judging-rule.ts';
-import { driftVariance, priorAt, shareOfWhole, type Surroundings } from './surroundings.ts';
+import { allowanceFor, priorAt, shareOfWhole, type Surroundings } from './surroundings.ts';
 import { earlinessOf, type Earliness } from './earliness.ts';
 import { gainBand, type GainBand } from './gain-band.ts';
 import { covers, type ComparedRuns, type RunCurve } from './run-curve.ts';
@@ -94,9 +94,9 @@ export function compareRuns(
   const rule = claimRule(judging, around, test, baseline);
   const { verdicts, driftSuspected, clearStretches: clear } = claimsOf([first, ...others], band, rule);
   const clearStretches = clear.filter(({ fromRpm, toRpm, mean }) => {
-    const drift = bandDrift(groups, fromRpm, toRpm);
+    const drift = driftOfFigure(groups, bandFigure(fromRpm, toRpm));
     const { standardDeviation } = bandDifference(groups, fromRpm, toRpm, around) ?? common.difference;
-    return !drift || standsInDrift(drift, { difference: mean, standardDeviation }, rule);
+    return !drift || standsInDrift(drift, { asMeasured: mean, standardDeviation }, rule);
   });
   const largest = greatestAt(band.gain.map(Math.abs));
   return {
@@ -153,8 +153,16 @@ export function chosenRange(
   if (!difference) return undefined;
   const full = judging.kind === 'planned' && judging.further > 0 ? judging.atCompletion : undefined;
   const [, , ...alike] = groups;
-  const then = full && bandDifference([full.test, full.baseline, ...alike], fromRpm, toRpm, around);
-  return { fromRpm, toRpm, difference, pAtCompletion: then?.pValue, drift: bandDrift(groups, fromRpm, toRpm) };
+  // What the full plan showed; whether drift can have made it is judged with all the runs, a return among them.
+  const undrifted = { ...around, drift: undefined };
+  const then = full && bandDifference([full.test, full.baseline, ...alike], fromRpm, toRpm, undrifted);
+  return {
+    fromRpm,
+    toRpm,
+    difference,
+    pAtCompletion: then?.pValue,
+    drift: driftOfFigure(groups, bandFigure(fromRpm, toRpm)),
+  };
 }
 
 /**
@@ -179,7 +187,7 @@ export function differencePerRun(
     alike: alike.map((runs) => runs.map(figure).filter((value) => !Number.isNaN(value))),
     prior: spread && priorAt(spread, size, widthShare),
     remount: remount && { standardDeviation: remount.standardDeviation * size, df: remount.df },
-    driftVariance: driftVariance(around, test, baseline),
+    drift: allowanceFor(around, test, baseline, around.drift && driftOfFigure(groups, figure)),
     ...(level === undefined ? {} : { level }),
   });
 }
@@ -195,13 +203,12 @@ export function bandDifference(
   toRpm: number,
   around: Surroundings = {},
 ): MeanDifference | undefined {
-  return differencePerRun(
-    groups,
-    (run) => bandMean(run.engineSpeedRpm, run.values, fromRpm, toRpm),
-    around,
-    shareOfWhole(around, fromRpm, toRpm),
-  );
+  return differencePerRun(groups, bandFigure(fromRpm, toRpm), around, shareOfWhole(around, fromRpm, toRpm));
 }
+
+/** The mean of a run over a band; NaN where it does not cover it. */
+const bandFigure = (fromRpm: number, toRpm: number) => (run: RunCurve) =>
+  covers(run, fromRpm, toRpm) ? bandMean(run.engineSpeedRpm, run.values, fromRpm, toRpm) : NaN;
 
 /** Difference at one engine speed; undefined when a run of either side does not reach it. */
 export function differenceAt(groups: ComparedRuns, rpm: number, around: Surroundings = {}): MeanDifference | undefined {
@@ -216,22 +223,15 @@ export function differenceAt(groups: ComparedRuns, rpm: number, around: Surround
 /** Runs farther apart than this are of different sessions: they share no drift, ms. */
 const sessionMs = 12 * 3600e3;
 
-/** Drift of a band's mean from run to run, where the runs' order is known and of one session. */
-function bandDrift(groups: ComparedRuns, fromRpm: number, toRpm: number): Drift | undefined {
+/** Drift of a figure from run to run, where the runs' order is known and of one session. */
+function driftOfFigure(groups: ComparedRuns, figure: (run: RunCurve) => number): Drift | undefined {
   const [testRuns, baselineRuns, ...alikeRuns] = groups;
   const times = [...testRuns, ...baselineRuns].flatMap((run) => run.atMs ?? []);
   if (times.length < testRuns.length + baselineRuns.length) return undefined;
   const [earliest, latest] = [Math.min(...times), Math.max(...times)];
   if (latest - earliest > sessionMs || latest === earliest) return undefined;
   const inSession = (runs: readonly RunCurve[]) =>
-    runs.flatMap((run) =>
-      run.atMs !== undefined &&
-      run.atMs > latest - sessionMs &&
-      run.atMs < earliest + sessionMs &&
-      covers(run, fromRpm, toRpm)
-        ? [{ atMs: run.atMs, value: bandMean(run.engineSpeedRpm, run.values, fromRpm, toRpm) }]
-        : [],
-    );
+    runs.filter(({ atMs }) => atMs !== undefined && atMs > latest - sessionMs && atMs < earliest + sessionMs);
   const [test, baseline] = [inSession(testRuns), inSession(baselineRuns)];
   const returns = {
     test: alikeRuns.filter(isReturnTo(testRuns, baselineRuns)),
@@ -240,11 +240,12 @@ function bandDrift(groups: ComparedRuns, fromRpm: number, toRpm: number): Drift 
   const others = alikeRuns.filter((runs) => !returns.test.includes(runs) && !returns.baseline.includes(runs));
   const again = { test: inSession(returns.test.flat()), baseline: inSession(returns.baseline.flat()) };
   const alike = others.map(inSession);
-  const order = [test, baseline, again.test, again.baseline, ...alike]
-    .flat()
-    .map(({ atMs }) => atMs)
-    .sort((a, b) => a - b);
-  const ordered = (runs: typeof test) => runs.map(({ atMs, value }) => ({ order: order.indexOf(atMs), value }));
+  const orderOf = ordersOf([test, baseline, again.test, again.baseline, ...alike].flat());
+  const ordered = (runs: readonly RunCurve[]) =>
+    runs.flatMap((run) => {
+      const [order, value] = [orderOf(run), figure(run)];
+      return order === undefined || Number.isNaN(value) ? [] : [{ order, value }];
+    });
   return driftOf(ordered(test), ordered(baseline), alike.map(ordered), {
     test: ordered(again.test),
     baseline: ordered(again.baseline),

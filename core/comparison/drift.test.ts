@@ -80,8 +80,7 @@ describe('drift from run to run', () => {
 
   test('a claim that is only drift does not survive; one that stands beside it does', () => {
     const drifting = driftOf(runsAt([3, 4, 5], 100, 1), runsAt([0, 1, 2], 100, 1))!;
-    const survives = (drift: typeof drifting, plain: number) =>
-      survivesDrift(drift, plain, 0.1, 2 / 3, usualDrift.other);
+    const survives = (drift: typeof drifting, plain: number) => survivesDrift(drift, plain, 0.1, 2 / 3, usualDrift);
     expect(survives(drifting, 3)).toBe(false);
     const changed = driftOf(runsAt([3, 4, 5], 104, 0.1), runsAt([0, 1, 2], 100, 0.1))!;
     expect(survives(changed, 4.3)).toBe(true);

@@ -1,5 +1,5 @@
 import { studentT, twoSidedProbability } from '../statistics/student-t.ts';
-import type { SpreadPrior } from '../statistics/spread-prior.ts';
+import type { DriftAllowance } from '../statistics/mean-difference.ts';
 import { meanOf } from '../numerics/mean.ts';
 
 /** A figure of one run and its place in the order of the session (0, 1, 2 …). */
@@ -17,6 +17,8 @@ export interface Drift {
   /** Difference of the setups with the drift taken out, and its wider interval. */
   adjusted: number;
   adjustedHalfWidth: number;
+  /** Variance of `adjusted` ÷ that of the plain difference. */
+  widening: number;
   /** How far apart in order the two sides lie, runs. */
   apart: number;
   /** True where the runs were bracketed or alternated well enough for drift and change to be told apart. */
@@ -32,37 +34,52 @@ export interface PossibleDrift {
   leftErrors: number;
 }
 
-/** How large a drift from run to run has to be reckoned with. */
+/** How large a drift from run to run has to be reckoned with, in units of one run's spread. */
 export interface UsualDrift {
-  /** One that is always to be expected, in units of one run's spread: it widens every interval. */
+  /** The most that a run may differ from the one before it, either way: every interval holds with it. */
   perRun: number;
-  /** Heat takes power from run to run more often than warming up gives it, so a sag is reckoned with more strictly. */
+  /** Heat takes power from run to run more often than warming up gives it, so a loss is reckoned with more strictly. */
   sagging: PossibleDrift;
-  rising: PossibleDrift;
 }
 
-// Chosen by bench/experiments.ts: drift of up to half the spread a run, A A A B B B, against gains found without drift.
-export const usualDrift: Record<'learned' | 'other', UsualDrift> = {
-  // Repeats that were learned from hold the shop's usual drift already.
-  learned: { perRun: 0.05, sagging: { perRun: 1, leftErrors: 2.25 }, rising: { perRun: 0.15, leftErrors: 1.5 } },
-  other: { perRun: 0.05, sagging: { perRun: 1, leftErrors: 2.25 }, rising: { perRun: 0.5, leftErrors: 1.5 } },
-};
+// Chosen by bench/experiments.ts: drifts of many shapes against gains found without drift.
+export const usualDrift: UsualDrift = { perRun: 0.3, sagging: { perRun: 1, leftErrors: 2.25 } };
+/** What a drift that is not steady leaves, as a share of the plain difference's, where a steady one is taken out. */
+const leftUnsteady = 0.25;
 
-/** The usual drift beside what is known of the spread. */
-export function usualDriftOf({ from }: Pick<SpreadPrior, 'from'>): UsualDrift {
-  return usualDrift[from === 'learned' ? 'learned' : 'other'];
+/** When a run was made: its place in its session, its time, or neither. */
+interface Placed {
+  atMs?: number | undefined;
+  place?: number | undefined;
+}
+
+/** The place of each run in the order of them all; undefined where some are of unknown time. */
+export function ordersOf(runs: readonly Placed[]): (run: Placed) => number | undefined {
+  if (runs.every(({ place }) => place !== undefined)) return ({ place }) => place;
+  const times = runs.flatMap(({ atMs }) => atMs ?? []).sort((a, b) => a - b);
+  return ({ atMs }) => (atMs === undefined || times.length < runs.length ? undefined : times.indexOf(atMs));
 }
 
 /** How far the two sides' runs lie apart in order; half of all where the order is not known. */
-export function apartInOrder(
-  test: readonly { atMs?: number | undefined }[],
-  baseline: readonly { atMs?: number | undefined }[],
-): number {
-  const times = (runs: typeof test) => runs.flatMap(({ atMs }) => atMs ?? []);
-  const order = [...times(test), ...times(baseline)].sort((a, b) => a - b);
-  if (order.length < test.length + baseline.length) return (test.length + baseline.length) / 2;
-  const place = (runs: typeof test) => meanOf(times(runs).map((atMs) => order.indexOf(atMs)));
-  return place(test) - place(baseline);
+export function apartInOrder(test: readonly Placed[], baseline: readonly Placed[]): number {
+  const orderOf = ordersOf([...test, ...baseline]);
+  const places = (runs: readonly Placed[]) => runs.flatMap((run) => orderOf(run) ?? []);
+  const [ofTest, ofBaseline] = [places(test), places(baseline)];
+  if (ofTest.length + ofBaseline.length < test.length + baseline.length) return (test.length + baseline.length) / 2;
+  return meanOf(ofTest) - meanOf(ofBaseline);
+}
+
+/**
+ * What a drift of at most so much a run may add to a difference of means, and to the one with a steady drift taken out.
+ * @param apart how far the sides lie apart in order, runs
+ * @param drift what the runs tell of it
+ */
+export function driftAllowance({ perRun }: UsualDrift, apart: number, drift: Drift | undefined): DriftAllowance {
+  const most = perRun * Math.abs(apart);
+  return {
+    most,
+    takenOut: drift && { difference: drift.adjusted, widening: drift.widening, most: leftUnsteady * most },
+  };
 }
 
 // Set by bench/experiments.ts: coverage of the intervals, and claims where nothing changed.
@@ -132,6 +149,7 @@ export function driftOf(
     pValue: error > 0 ? twoSidedProbability(perRun / error, df) : Number(perRun === 0),
     adjusted: plain - perRun * apart,
     adjustedHalfWidth: t * Math.sqrt(variance * perMean * widening),
+    widening,
     apart,
     separable: widening <= toleratedWidening,
     orderScatter: sxx,
@@ -149,10 +167,11 @@ const leftByDrift = 0.4;
 
 /**
  * Whether a difference stands when the drift is taken out. An evident drift is
- * taken out whole. Any other as far as the few runs tell of it: a drift of the
- * possible size as it is expected given the slope that is seen (best linear
- * prediction), and what is left must be clear of zero.
+ * taken out whole. A sag that is not evident, as far as the few runs tell of
+ * it: one of the possible size as it is expected given the slope that is seen
+ * (best linear prediction), and what is left must be clear of zero.
  *
+ * @param plain the difference as it was measured
  * @param runDeviation standard deviation of one run
  * @param perMean 1/n₁ + 1/n₂
  */
@@ -161,15 +180,16 @@ export function survivesDrift(
   plain: number,
   runDeviation: number,
   perMean: number,
-  { sagging, rising }: UsualDrift,
+  { sagging }: UsualDrift,
 ): boolean {
   const sign = Math.sign(plain);
   if (drift.pValue < evidentBelow) {
     if (drift.separable) return drift.adjusted * sign > drift.adjustedHalfWidth;
     if (drift.adjusted * sign <= leftByDrift * Math.abs(plain)) return false;
   }
-  // The drift that would have made this difference alone.
-  const { perRun, leftErrors } = plain * drift.apart < 0 ? sagging : rising;
+  // Only a loss can be what heat alone has made; the interval holds with the drift that there may be either way.
+  if (plain * drift.apart >= 0) return true;
+  const { perRun, leftErrors } = sagging;
   const possible = perRun ** 2;
   const seen = possible / (possible + 1 / drift.orderScatter);
   const left = plain - seen * drift.perRun * drift.apart;

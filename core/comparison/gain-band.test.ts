@@ -2,9 +2,10 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { gridBetween } from '../curve/grid.ts';
 import { usualDrift } from './drift.ts';
+import { movedT } from '../statistics/moved-t.ts';
+import { studentT } from '../statistics/student-t.ts';
 import { gainBand } from './gain-band.ts';
 import type { RunCurve } from './run-curve.ts';
-import { driftVariance } from './surroundings.ts';
 
 const level = 80;
 /** A run that is `away` from a flat curve everywhere, over a range. */
@@ -92,14 +93,15 @@ test('runs that share no range have no band', () => {
   expect(gainBand([flat(0, 2000, 3000)], [flat(0, 4000, 5000)], [], false)).toBeUndefined();
 });
 
-test('the usual drift widens the band as it widens the mean: by its variance over that of the means', () => {
+test('the drift that there may be widens the band as it widens the interval of a mean', () => {
   const timed = (away: number, order: number): RunCurve => ({ ...flat(away), atMs: order * 300_000 });
   const test = [timed(2, 4), timed(2.4, 5), timed(2.2, 6)];
   const baseline = [timed(0, 1), timed(0.4, 2), timed(0.2, 3)];
-  const drift = { ...usualDrift.other, perRun: 0.5 };
+  const drift = { ...usualDrift, perRun: 0.5 };
   const plain = gainBand(test, baseline, [], false)!;
   const drifted = gainBand(test, baseline, [], false, { drift })!;
-  const added = driftVariance({ drift }, test, baseline) / (1 / 3 + 1 / 3);
-  expect(added).toBeGreaterThan(0.5);
-  expect(middle(drifted.standardError) / middle(plain.standardError)).toBeCloseTo(Math.sqrt(1 + added), 9);
+  const { df } = plain;
+  const wider = movedT(0.95, df, 1.5 / Math.sqrt(2 / 3)) / studentT(0.95, df);
+  expect(wider).toBeGreaterThan(1.5);
+  expect(middle(drifted.standardError) / middle(plain.standardError)).toBeCloseTo(wider, 9);
 });

@@ -1,9 +1,10 @@
 import { sampleAt } from '../numerics/sample-at.ts';
 import { satterthwaite } from '../statistics/mean-difference.ts';
 import { simultaneousT, turning } from '../statistics/simultaneous.ts';
+import { movedT } from '../statistics/moved-t.ts';
 import { studentT } from '../statistics/student-t.ts';
 import { commonSpeeds, covers, meanCurve, valuesAt, type RunCurve } from './run-curve.ts';
-import { driftVariance, leastDeviationKw, narrowing, type Surroundings } from './surroundings.ts';
+import { allowanceFor, leastDeviationKw, narrowing, type Surroundings } from './surroundings.ts';
 import { meanOf } from '../numerics/mean.ts';
 import { seriesOf } from '../numerics/picked.ts';
 
@@ -13,7 +14,7 @@ export interface GainBand {
   test: Float64Array;
   baseline: Float64Array;
   gain: Float64Array;
-  /** Standard error of the gain; NaN without a spread. */
+  /** Standard error of the gain, widened for the drift that there may be; NaN without a spread. */
   standardError: Float64Array;
   /** Spread of single runs, for the repeatability of the baseline. */
   standardDeviation: Float64Array;
@@ -83,13 +84,11 @@ export function gainBand(
     );
   const single = together(pooled, residualDf);
   const perMean = 1 / test.length + 1 / baseline.length;
-  // The variance of a difference with the usual drift in it, beside that without.
-  const drifted = 1 + driftVariance(around, test, baseline) / perMean;
   const ownSides = perSide.map((side) => together(side.square, side.df));
   const square = speeds.map((_, index) =>
     ownSpreads
-      ? drifted * (sampleAt(ownSides[0]!, index) / test.length + sampleAt(ownSides[1]!, index) / baseline.length)
-      : drifted * sampleAt(single, index) * perMean,
+      ? sampleAt(ownSides[0]!, index) / test.length + sampleAt(ownSides[1]!, index) / baseline.length
+      : sampleAt(single, index) * perMean,
   );
   const middle = speeds.length >> 1;
   const within = ownSpreads
@@ -108,13 +107,16 @@ export function gainBand(
   // A new mounting moves a curve up or down as a whole and does not change its shape.
   const shareTurning = addedMiddle > 0 ? sampleAt(square, middle) / (sampleAt(square, middle) + addedMiddle) : 1;
   const pointwiseT = usable ? studentT(level, df) : NaN;
+  // The band holds with the drift that there may be, as the interval of a mean does.
+  const moved = (allowanceFor(around, test, baseline)?.most ?? 0) / Math.sqrt(perMean);
+  const drifted = usable ? movedT(level, df, moved) / pointwiseT : 1;
   const baselineSpread = ownSpreads ? ownSides[1]! : single;
   return {
     engineSpeedRpm: speeds,
     test: testMean,
     baseline: baselineMean,
     gain: testMean.map((value, index) => value - sampleAt(baselineMean, index)),
-    standardError: square.map((value, index) => (usable ? Math.sqrt(value + sampleAt(added, index)) : NaN)),
+    standardError: square.map((value, index) => (usable ? drifted * Math.sqrt(value + sampleAt(added, index)) : NaN)),
     standardDeviation: single.map(Math.sqrt),
     df,
     kappaRad,

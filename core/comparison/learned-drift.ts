@@ -1,43 +1,93 @@
+import fCdf from '@stdlib/stats-base-dists-f-cdf';
 import type { Repeats } from '../statistics/spread-prior.ts';
+import { studentT, twoSidedProbability } from '../statistics/student-t.ts';
+import { asGoodAsInfinite, belonging, fittedVariances, varianceRatioPoint } from '../statistics/variance-prior.ts';
 import { usualDrift, type UsualDrift } from './drift.ts';
 
 /** Fewer setups tell nothing of how a shop's cars drift. */
 const leastSetups = 8;
-/** How far above chance the slopes must lie, in standard deviations of their sum of squares. */
-const plainly = 2.33;
+/** Each of the two tests has half of the 5 % that a shop without drift is told of one. */
+const shownBelow = 0.025;
+/** However calm a shop's days were, a little is always reckoned with, in units of one run's spread. */
+const leastPerRun = 0.05;
+
+/** How one setup's repeats changed from run to run. */
+interface SeenSlope {
+  /** In units of its spread. */
+  perRun: number;
+  /** Were there no drift: of a standard normal variable. */
+  normalSquare: number;
+  placeScatter: number;
+  /** Of its spread. */
+  df: number;
+}
 
 /**
  * The drift that has to be reckoned with on a dyno, from how the repeats of
- * earlier jobs changed from run to run. Only a drift that the slopes plainly
- * show makes more of it than the usual one: three runs one after the other
- * tell little, a return or a baseline run first and last tells much.
+ * earlier jobs changed from run to run. A shop's history shows one where its
+ * slopes scatter more than chance makes them (F), or where they go one way on
+ * the whole (t of their mean): then the upper end of its 95 % interval takes the
+ * place of the usual one. A history in which nothing drifts takes the place of
+ * the usual one, too, where its upper end is smaller.
  *
- * Slopes bᵢ over places with scatter Sᵢ, in units of the spread s about them: without a
- * drift Σ bᵢ²·Sᵢ/s² is near χ² with one degree of freedom each, and with one
- * of variance τ² it is larger by τ²·ΣSᵢ (moments).
+ * Slopes bᵢ over places with scatter Sᵢ, scaled by each setup's own moderated
+ * spread, are normal with variance 1 + τ²·Sᵢ (after the probability of t).
  */
 export function learnedDrift(history: readonly Repeats[]): UsualDrift {
-  const known = history.flatMap(({ runs, share, slope }) =>
-    slope && share > 0 && runs > 2 ? [{ runs, share, ...slope }] : [],
-  );
-  if (known.length < leastSetups) return usualDrift.learned;
-  // Scatter beside each setup's own slope: the plain spread contains the drift as well.
-  const df = known.reduce((sum, { runs }) => sum + runs - 2, 0);
-  const left = known.reduce(
-    (sum, { runs, share, perRun, placeScatter }) => sum + (runs - 1) * share ** 2 - perRun ** 2 * placeScatter,
-    0,
-  );
-  const square = Math.max(0, left) / df;
-  if (!(square > 0)) return usualDrift.learned;
-  const scatter = known.reduce((sum, { placeScatter }) => sum + placeScatter, 0);
-  const seen = known.reduce((sum, { perRun, placeScatter }) => sum + perRun ** 2 * placeScatter, 0) / square;
-  const beyond = seen - known.length;
-  if (beyond < plainly * Math.sqrt(2 * known.length)) return usualDrift.learned;
-  const perRun = Math.sqrt(beyond / scatter);
-  const { sagging, rising } = usualDrift.learned;
+  const slopes = slopesOf(history);
+  if (slopes.length < leastSetups) return usualDrift;
+  const spread = scatterOfSlopes(slopes);
+  const mean = meanSlope(slopes);
+  const shown = [spread, mean].filter(({ pValue }) => pValue < shownBelow).map(({ upper }) => upper);
+  const perRun = shown.length > 0 ? Math.max(...shown) : Math.min(usualDrift.perRun, spread.upper);
+  const { sagging } = usualDrift;
   return {
-    perRun: usualDrift.learned.perRun,
+    perRun: Math.max(leastPerRun, perRun),
     sagging: { ...sagging, perRun: Math.max(sagging.perRun, perRun) },
-    rising: { ...rising, perRun: Math.max(rising.perRun, perRun) },
   };
+}
+
+function slopesOf(history: readonly Repeats[]): SeenSlope[] {
+  // Scatter beside each setup's own slope: the plain spread contains the drift as well.
+  const known = history.flatMap(({ runs, share, slope }) => {
+    if (!slope || runs < 3) return [];
+    const variance = ((runs - 1) * share ** 2 - slope.perRun ** 2 * slope.placeScatter) / (runs - 2);
+    return variance > 0 ? [{ variance, df: runs - 2, slope }] : [];
+  });
+  if (known.length === 0) return [];
+  const kept = belonging(known);
+  const prior = fittedVariances(kept);
+  return kept.map(({ variance, df, slope: { perRun, placeScatter } }) => {
+    const square = Number.isFinite(prior.df)
+      ? (prior.df * prior.variance + df * variance) / (prior.df + df)
+      : kept.reduce((sum, one) => sum + one.df * one.variance, 0) / kept.reduce((sum, one) => sum + one.df, 0);
+    const t = (perRun * Math.sqrt(placeScatter)) / Math.sqrt(square);
+    const beyond = Math.max(1e-12, twoSidedProbability(t, Math.min(prior.df + df, asGoodAsInfinite)));
+    return {
+      perRun: perRun / Math.sqrt(square),
+      normalSquare: studentT(1 - beyond, asGoodAsInfinite) ** 2,
+      placeScatter,
+      df,
+    };
+  });
+}
+
+/** Whether the slopes scatter by more than chance, and by how much at most. */
+function scatterOfSlopes(slopes: readonly SeenSlope[]) {
+  const count = slopes.length;
+  const df = slopes.reduce((sum, one) => sum + one.df, 0);
+  const ratio = slopes.reduce((sum, { normalSquare }) => sum + normalSquare, 0) / count;
+  const places = slopes.reduce((sum, { placeScatter }) => sum + placeScatter, 0) / count;
+  const most = ratio / varianceRatioPoint(shownBelow, count, df) - 1;
+  return { pValue: 1 - fCdf(ratio, count, df), upper: Math.sqrt(Math.max(0, most) / places) };
+}
+
+/** Whether the slopes go one way on the whole, and how far at most. */
+function meanSlope(slopes: readonly SeenSlope[]) {
+  const weights = slopes.reduce((sum, { placeScatter }) => sum + placeScatter, 0);
+  const mean = slopes.reduce((sum, { perRun, placeScatter }) => sum + placeScatter * perRun, 0) / weights;
+  const df = slopes.length - 1;
+  const scatter = slopes.reduce((sum, { perRun, placeScatter }) => sum + placeScatter * (perRun - mean) ** 2, 0);
+  const error = Math.sqrt(scatter / df / weights);
+  return { pValue: twoSidedProbability(mean / error, df), upper: Math.abs(mean) + studentT(0.95, df) * error };
 }

@@ -8,6 +8,8 @@ export interface RunCurve {
   values: Float64Array;
   /** When it was made, ms; runs without are taken to have no order. */
   atMs?: number | undefined;
+  /** Which run of its job it was, those in no figure counted, too. */
+  place?: number | undefined;
   /** Strapped anew before it, where somebody said. */
   remounted?: boolean | null | undefined;
   /** Which state the car was in: a return has that of the setup that it went back to. */

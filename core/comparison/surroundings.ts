@@ -1,6 +1,6 @@
-import type { KnownDeviation, PriorDeviation } from '../statistics/mean-difference.ts';
+import type { DriftAllowance, KnownDeviation, PriorDeviation } from '../statistics/mean-difference.ts';
 import type { SpreadPrior } from '../statistics/spread-prior.ts';
-import { apartInOrder, type UsualDrift } from './drift.ts';
+import { apartInOrder, driftAllowance, type Drift, type UsualDrift } from './drift.ts';
 import type { RunCurve } from './run-curve.ts';
 
 /** What is known of the dyno and the car beside the runs that are compared. */
@@ -48,11 +48,15 @@ export function priorAt(spread: SpreadPrior, size: number, widthShare: number): 
   };
 }
 
-/** Variance that the usual drift adds to a difference, in units of one run's; nothing across mountings. */
-export function driftVariance(
+/**
+ * What the drift that is reckoned with may add to a difference of two sides; nothing across mountings.
+ * @param seen what the runs tell of a drift of this figure
+ */
+export function allowanceFor(
   { drift, remount }: Surroundings,
   test: readonly RunCurve[],
   baseline: readonly RunCurve[],
-): number {
-  return drift && !remount ? (drift.perRun * apartInOrder(test, baseline)) ** 2 : 0;
+  seen?: Drift,
+): DriftAllowance | undefined {
+  return drift && !remount ? driftAllowance(drift, apartInOrder(test, baseline), seen) : undefined;
 }

@@ -49,6 +49,7 @@ export function makeJobFigures(request: FiguresRequest, readings: ReadonlyMap<nu
     of: Pick<GuestRecord, 'baseline' | 'ignition' | 'boosted' | 'fuelRegulation' | 'tyres' | 'vehicle'> & {
       origin?: string;
     },
+    placeOf: (run: RunRecord) => number | undefined,
   ) => {
     const reading = readings.get(run.id);
     if (reading?.kind === 'sweep' && run.setupId !== null)
@@ -59,13 +60,14 @@ export function makeJobFigures(request: FiguresRequest, readings: ReadonlyMap<nu
           reading.sweep,
           of,
         ),
+        place: placeOf(run),
         logged: reading.logged,
         engine: engineOfRun({ ...of, limits: job.limits }, run),
       });
     if (reading?.kind === 'unusable') unusable.push({ id: run.id, label: run.label ?? '', ...reading.unusable });
   };
-  for (const run of job.runs.filter(hasCurve)) take(run, { ...job, baseline: frozen });
-  if (guest) for (const run of guest.runs.filter(hasCurve)) take(run, guest);
+  for (const run of job.runs.filter(hasCurve)) take(run, { ...job, baseline: frozen }, placesOf(job.runs));
+  if (guest) for (const run of guest.runs.filter(hasCurve)) take(run, guest, () => undefined);
   const crank = crankOf(view.crank, job.runs, readings);
   const { standard, share, gridRpm = usualGridRpm } = view;
   const spanRpm = spanOf(view.smoothing, spanRuns(job, sides.baselineId, frozen), readings, runs);
@@ -87,6 +89,13 @@ export function makeJobFigures(request: FiguresRequest, readings: ReadonlyMap<nu
     unusable: [...unusable, ...figures.unusable],
     ...(view.tests && { tests: testFigures(job, readings, figures.sides) }),
   };
+}
+
+/** The place of each run in the order of its job; of none where the time of one is not known. */
+function placesOf(runs: readonly RunRecord[]): (run: RunRecord) => number | undefined {
+  const timeOf = ({ startedAt }: RunRecord) => (startedAt === null ? NaN : new Date(startedAt).getTime());
+  const times = runs.map(timeOf).sort((a, b) => a - b);
+  return times.some(Number.isNaN) ? () => undefined : (run) => times.indexOf(timeOf(run));
 }
 
 /** The setups that are looked at: those asked for, else the job's usual ones; a guest takes the other side. */

@@ -229,10 +229,12 @@ describe('figures of a job', () => {
     expect(wheels.estimate).toBeUndefined();
   });
 
-  test('what the runs can show: spread and smallest change', () => {
-    const { detectable } = resolvedFigures([...baselineRuns, ...testRuns], request()).comparison!;
-    expect(detectable!.smallestDetectableKw / detectable!.spreadKw).toBeCloseTo(2.71, 1);
-    expect(detectable!.leastSignificantKw / detectable!.spreadKw).toBeCloseTo(1.97, 1);
+  test('what the runs can show: the smallest change has the allowances that the interval has', () => {
+    const { detectable, power } = resolvedFigures([...baselineRuns, ...testRuns], request()).comparison!;
+    const { halfWidth, standardError } = power.ranges[0].difference;
+    expect(detectable!.leastSignificantKw).toBe(halfWidth);
+    // Seven degrees of freedom: found four times in five beyond 0.896 standard errors more.
+    expect((detectable!.smallestDetectableKw - halfWidth) / standardError).toBeCloseTo(0.896, 3);
   });
 
   test('several steps between the setups are listed, and the gain given to them together', () => {

@@ -89,8 +89,9 @@ test('each further run is a further look: the price of all of them is in what is
   let [n, m, added] = [1, 3, 0];
   const wantedKw = 0.01 * Math.abs(pair().difference.baseline);
   while (
-    smallestDetectableChange(standardDeviation, df + added, n, m, levelOf({ kind: 'every-look', look: 3 + added })) >
-    wantedKw
+    smallestDetectableChange(standardDeviation, df + added, n, m, {
+      level: levelOf({ kind: 'every-look', look: 3 + added }),
+    }) > wantedKw
   ) {
     if (n <= m) n++;
     else m++;
@@ -101,8 +102,9 @@ test('each further run is a further look: the price of all of them is in what is
   const wanted = (look: (added: number) => number) => {
     for (let runs = 0; ; runs++)
       if (
-        smallestDetectableChange(0.55, 8 + runs, 1 + runs, 30, levelOf({ kind: 'every-look', look: look(runs) })) <=
-        0.66
+        smallestDetectableChange(0.55, 8 + runs, 1 + runs, 30, {
+          level: levelOf({ kind: 'every-look', look: look(runs) }),
+        }) <= 0.66
       )
         return runs;
   };

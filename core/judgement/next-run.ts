@@ -41,7 +41,8 @@ function runsToShow(
     const [n, m] = [runs.test + more.test, runs.baseline + more.baseline];
     const then: JudgingRule =
       pair.judging.kind === 'every-look' ? { kind: 'every-look', look: pair.judging.look + added } : pair.judging;
-    if (smallestDetectableChange(standardDeviation, df + added, n, m, levelOf(then)) <= wantedKw) return more;
+    if (smallestDetectableChange(standardDeviation, df + added, n, m, { level: levelOf(then) }) <= wantedKw)
+      return more;
     if (n <= m) more.test++;
     else more.baseline++;
   }

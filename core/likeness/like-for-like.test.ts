@@ -129,6 +129,7 @@ test('an order in blocks is a note, and with evident drift more', () => {
     pValue: 0.2,
     adjusted: 1,
     adjustedHalfWidth: 3,
+    widening: 3,
     apart: 3,
     separable: false,
     orderScatter: 4,

@@ -55,6 +55,39 @@ describe('the spread that is learned from earlier repeats', () => {
   });
 });
 
+describe('a dirty history', () => {
+  const clean = history(12, 0.3, 9).map((repeats, index) => ({ ...repeats, of: `B of job ${index + 1}` }));
+
+  test('of runs that were cut does not move what is learned, and is named', () => {
+    const cut = [
+      { runs: 2, share: 0.223, of: 'C of job 20' },
+      { runs: 3, share: 0.12, of: 'D of job 21' },
+    ];
+    const [before, after] = [learnedSpread(clean)!, learnedSpread([...clean, ...cut])!];
+    expect(after.leftOut).toEqual(['C of job 20', 'D of job 21']);
+    expect(after.share).toBeCloseTo(before.share, 9);
+    // Two of six.
+    const few = learnedSpread([...clean.slice(0, 4), ...cut])!;
+    expect(few.leftOut).toEqual(['C of job 20', 'D of job 21']);
+    expect(few.share).toBeLessThan(0.008);
+    // It is all that there is: better what is usual of a dyno.
+    expect(learnedSpread(cut.slice(0, 1))).toBeUndefined();
+  });
+
+  test('of readings that were rounded or copied is left out as well', () => {
+    const after = learnedSpread([...clean, { runs: 4, share: 2e-6, of: 'B of job 30' }])!;
+    expect(after.leftOut).toEqual(['B of job 30']);
+  });
+
+  test('of healthy cars, restless ones among them, loses hardly one in a hundred', () => {
+    const drawn = Array.from({ length: 30 }, (_, seed) =>
+      history(20, 0.4, 100 + seed).map((repeats) => ({ ...repeats, of: 'x' })),
+    );
+    const left = drawn.reduce((sum, shop) => sum + (learnedSpread(shop)!.leftOut?.length ?? 0), 0);
+    expect(left / 600).toBeLessThan(0.03);
+  });
+});
+
 describe('a difference that rests on a known spread', () => {
   const learned = { standardDeviation: 0.4, df: 20, from: 'learned' as const };
 
@@ -95,9 +128,30 @@ describe('a difference that rests on a known spread', () => {
     expect(held / pairs).toBeLessThan(0.965);
   });
 
-  test('a possible drift widens the interval by its share of one run’s variance', () => {
-    const plain = meanDifference([1, 2, 3], [5, 6, 7]);
-    const drifting = meanDifference([1, 2, 3], [5, 6, 7], { driftVariance: 1 / 3 });
-    expect(drifting.standardError ** 2).toBeCloseTo(plain.standardError ** 2 + 1 / 3, 9);
+  test('holds wherever a bias lies within its bound, and hardly more often than it says at the bound', () => {
+    const noise = normal(chance(5));
+    const held = (bias: number) => {
+      let count = 0;
+      for (let pair = 0; pair < 4000; pair++) {
+        const runs = (moved: number) => Array.from({ length: 3 }, () => 100 + moved + noise());
+        const found = meanDifference(runs(bias), runs(0), { drift: { most: 0.9 } });
+        if (Math.abs(found.difference) <= found.halfWidth) count++;
+      }
+      return count / 4000;
+    };
+    expect(held(0.9)).toBeGreaterThan(0.94);
+    expect(held(0.9)).toBeLessThan(0.96);
+    expect(held(-0.9)).toBeGreaterThan(0.94);
+    expect(held(0.3)).toBeGreaterThan(0.96);
+  });
+
+  test('takes a drift out where that tells more, and says so; probability and smallest change follow', () => {
+    const takenOut = { difference: -2, widening: 1.2, most: 0.5 };
+    const far = meanDifference([1, 2, 3], [5, 6, 7], { drift: { most: 4, takenOut } });
+    expect(far).toMatchObject({ difference: -2, asMeasured: -4, withoutDrift: true });
+    expect(far.smallestDetectable).toBeGreaterThan(far.halfWidth);
+    expect(far.pValue > 0.05).toBe(Math.abs(far.difference) < far.halfWidth);
+    const near = meanDifference([1, 2, 3], [5, 6, 7], { drift: { most: 0.1, takenOut } });
+    expect(near).toMatchObject({ difference: -4, withoutDrift: false });
   });
 });

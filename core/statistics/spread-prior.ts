@@ -1,7 +1,5 @@
-import digamma from '@stdlib/math-base-special-digamma';
-import trigamma from '@stdlib/math-base-special-trigamma';
-import { fallingRoot } from '../numerics/root.ts';
 import type { DynoKind, MachineKind } from '../dyno/dyno-profile.ts';
+import { belonging, fittedVariances } from './variance-prior.ts';
 
 /**
  * What is known of the spread of repeats before a job's own runs tell of it: a
@@ -19,6 +17,8 @@ export interface SpreadPrior {
   /** Runs that were learned from, and how many of them this very car made. */
   repeats?: number | undefined;
   ofVehicle?: number | undefined;
+  /** Repeats that scatter so much more than all others that they were left out. */
+  leftOut?: readonly string[] | undefined;
 }
 
 /** Repeats of one setup in an earlier job. */
@@ -26,6 +26,8 @@ export interface Repeats {
   runs: number;
   /** Standard deviation of their mean power, as a share of it. */
   share: number;
+  /** Whose they are, such as `B of job 12`. */
+  of?: string | undefined;
   /** Of the very car that is asked about. */
   sameVehicle?: boolean | undefined;
   /** How they changed from run to run. */
@@ -47,11 +49,11 @@ const assumed: Record<MachineKind, { share: number; upperShare: number }> = {
   hub: { share: 0.004, upperShare: 0.0065 },
 };
 const assumedDf = 3;
-/** Spreads of earlier jobs below this are readings rounded to nothing: they would break the logarithm. */
-const leastShare = 1e-5;
 /** One or two earlier jobs tell little of how spreads differ: worth no more than this. */
 const mostDfOfFew = 4;
 const fewJobs = 3;
+/** However many jobs there were, the next car is of another kind: they are worth no more than this. */
+const mostDf = 60;
 
 /** The default of a kind of dyno, for a shop without a history. */
 export function assumedSpread(kind: DynoKind): SpreadPrior {
@@ -60,27 +62,34 @@ export function assumedSpread(kind: DynoKind): SpreadPrior {
 }
 
 /**
- * Learns the spread of repeats from earlier ones: a scaled inverse χ² fitted to
- * the logarithms of their variances by moments. Spreads that differ no more
- * from one another than chance makes them are worth all their degrees of freedom.
+ * Learns the spread of repeats from earlier ones: a scaled inverse χ² of their
+ * variances (`fittedVariances`). Spreads that differ no more from one another
+ * than chance makes them are worth all their degrees of freedom. What plainly
+ * is no repeat of the same thing (a run that was cut) is left out and named.
  * Earlier repeats of the same car are taken as repeats of its own:
  * s² = (ν₀·s₀² + Σνᵢ·sᵢ²)/(ν₀ + Σνᵢ).
- * Source: Smyth, Statistical Applications in Genetics and Molecular Biology 3 (2004) 3, §6.2.
  *
  * @returns undefined where no setup was repeated
  */
 export function learnedSpread(history: readonly Repeats[]): SpreadPrior | undefined {
-  const known = history.filter(({ runs, share }) => runs > 1 && share > leastShare);
-  const [ofVehicle, others] = [
-    known.filter(({ sameVehicle }) => sameVehicle),
-    known.filter(({ sameVehicle }) => !sameVehicle),
-  ];
-  const prior = fittedSpread(others);
-  if (ofVehicle.length === 0) return prior;
+  const repeated = history.flatMap((repeats) =>
+    repeats.runs > 1 && repeats.share > 0 ? [{ ...repeats, variance: repeats.share ** 2, df: repeats.runs - 1 }] : [],
+  );
+  const expected = { variance: assumed['loaded-roller'].share ** 2, df: assumedDf };
+  const kept = belonging(repeated, expected);
+  const ofOthers = kept.filter(({ sameVehicle }) => !sameVehicle);
+  const ofVehicle = kept.filter(({ sameVehicle }) => sameVehicle);
+  const prior = fittedSpread(ofOthers);
+  const leftOut = repeated.flatMap((one) => (kept.includes(one) || one.of === undefined ? [] : [one.of]));
+  const named = leftOut.length > 0 ? { leftOut } : {};
+  if (ofVehicle.length === 0) return prior && { ...prior, ...named };
   // What this car has shown itself counts as repeats of its own.
-  if (!prior) return fittedSpread(ofVehicle);
-  const df = ofVehicle.reduce((sum, { runs }) => sum + runs - 1, 0);
-  const square = ofVehicle.reduce((sum, { runs, share }) => sum + (runs - 1) * share ** 2, 0);
+  if (!prior) {
+    const alone = fittedSpread(ofVehicle);
+    return alone && { ...alone, ...named };
+  }
+  const df = ofVehicle.reduce((sum, one) => sum + one.df, 0);
+  const square = ofVehicle.reduce((sum, one) => sum + one.df * one.variance, 0);
   const together = prior.df + df;
   return {
     share: Math.sqrt((prior.df * prior.share ** 2 + square) / together),
@@ -88,33 +97,18 @@ export function learnedSpread(history: readonly Repeats[]): SpreadPrior | undefi
     from: 'learned',
     repeats: (prior.repeats ?? 0) + df + ofVehicle.length,
     ofVehicle: df + ofVehicle.length,
+    ...named,
   };
 }
 
-function fittedSpread(known: readonly Repeats[]): SpreadPrior | undefined {
+function fittedSpread(known: readonly { variance: number; df: number }[]): SpreadPrior | undefined {
   if (known.length === 0) return undefined;
-  const all = known.reduce((sum, { runs }) => sum + runs - 1, 0);
-  const repeats = known.reduce((sum, { runs }) => sum + runs, 0);
-  const logs = known.map(({ runs, share }) => {
-    const half = (runs - 1) / 2;
-    return { value: 2 * Math.log(share) - digamma(half) + Math.log(half), chance: trigamma(half) };
-  });
-  const mean = logs.reduce((sum, { value }) => sum + value, 0) / logs.length;
-  const scatter =
-    logs.reduce(
-      (sum, { value, chance }) => sum + (value - mean) ** 2 * (logs.length / Math.max(1, logs.length - 1)) - chance,
-      0,
-    ) / logs.length;
-  const fitted = scatter > 0 ? 2 * inverseTrigamma(scatter) : Infinity;
-  const df = Math.min(fitted, all, known.length < fewJobs ? mostDfOfFew : Infinity);
-  const share = Math.exp((mean + (Number.isFinite(fitted) ? digamma(fitted / 2) - Math.log(fitted / 2) : 0)) / 2);
-  return { share, df, from: 'learned', repeats };
-}
-
-/** @param value above 0; Infinity where it is as good as nothing */
-function inverseTrigamma(value: number): number {
-  const [low, high] = [-9, 10];
-  const above = (logX: number) => Math.log(trigamma(Math.exp(logX))) - Math.log(value);
-  if (above(high) > 0) return Infinity;
-  return above(low) < 0 ? Math.exp(low) : Math.exp(fallingRoot(above, low, high));
+  const all = known.reduce((sum, { df }) => sum + df, 0);
+  const { variance, df } = fittedVariances(known);
+  return {
+    share: Math.sqrt(variance),
+    df: Math.min(df, all, known.length < fewJobs ? mostDfOfFew : mostDf),
+    from: 'learned',
+    repeats: all + known.length,
+  };
 }

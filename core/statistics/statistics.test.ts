@@ -1,9 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { chance, normal } from '../testing/chance.ts';
-import { leastSignificantDifference } from './detectable.ts';
+import { smallestDetectableChange } from './detectable.ts';
 import { holm } from './holm.ts';
 import { meanDifference, pooledStandardDeviation, satterthwaite, spreadsDiffer } from './mean-difference.ts';
+import { movedProbability, movedT } from './moved-t.ts';
 import { remountDeviation } from './remount.ts';
 import { simultaneousT, supremumProbability, turning } from './simultaneous.ts';
 import { studentT, twoSidedProbability, varianceRatioProbability } from './student-t.ts';
@@ -31,6 +32,36 @@ describe('distributions', () => {
   });
 });
 
+describe('a t variable with a bias', () => {
+  // By numerical integration over the distribution of the spread, in another program.
+  test.each([
+    [0.95, 1e6, 1.10227, 2.7477],
+    [0.95, 4, 1.10227, 4.0448],
+    [0.95, 15, 5.511352, 8.6482],
+    [0.99, 7, 0.5, 3.8829],
+  ])('stays with %d at %d degrees of freedom and a bias of %d within', (level, df, moved, t) => {
+    expect(movedT(level, df, moved)).toBeCloseTo(t, 2);
+    expect(movedProbability(t, df, moved)).toBeCloseTo(1 - level, 3);
+    expect(movedProbability(-t, df, -moved)).toBeCloseTo(1 - level, 3);
+  });
+
+  test('is Student’s without one, and never nearer', () => {
+    expect(movedT(0.95, 7, 0)).toBe(studentT(0.95, 7));
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0.5, max: 60, noNaN: true }),
+        fc.double({ min: 0, max: 30, noNaN: true }),
+        (df, moved) => {
+          const point = movedT(0.95, df, moved);
+          expect(point).toBeGreaterThanOrEqual(studentT(0.95, df) - 1e-9);
+          expect(movedProbability(point, df, moved)).toBeCloseTo(0.05, 4);
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
+});
+
 describe('differences of means', () => {
   test('three against three: the least significant difference is 2.27 spreads, the smallest detectable about 3.0', () => {
     const { halfWidth, standardDeviation, df, leastSignificant, smallestDetectable } = meanDifference(
@@ -41,7 +72,7 @@ describe('differences of means', () => {
     expect(halfWidth / standardDeviation).toBeCloseTo(2.267, 3);
     expect(leastSignificant).toBeCloseTo(halfWidth, 12);
     expect(smallestDetectable / standardDeviation).toBeCloseTo(3.035, 2);
-    expect(leastSignificantDifference(1, 4, 3, 3)).toBeCloseTo(2.267, 3);
+    expect(smallestDetectableChange(1, 4, 3, 3)).toBeCloseTo(3.035, 2);
   });
 
   test('a side with one run borrows the spread of the others, and says so; with none there is no interval', () => {

@@ -16,8 +16,8 @@ export interface SimulatedDay {
   /** Standard deviation of a run's mean, as a share of power, and of shape in units of it. */
   spread: number;
   shape?: number;
-  /** Change from one run to the next, in units of the spread. */
-  drift?: number;
+  /** Change from one run to the next, in units of the spread; or how far each run has drifted. */
+  drift?: number | readonly number[];
   /** Runs from this place on are made on another day, their level moved by this share. */
   anotherDay?: { from: number; moved: number };
 }
@@ -58,7 +58,8 @@ export function simulatedDay({
       height: shape * spread * sqrt(0.5) * noise(),
     }));
     const later = anotherDay !== undefined && place >= anotherDay.from;
-    const moved = 1 + level + drift * spread * place + (later ? anotherDay.moved : 0);
+    const drifted = typeof drift === 'number' ? drift * place : (drift[place] ?? 0);
+    const moved = 1 + level + drifted * spread + (later ? anotherDay.moved : 0);
     return {
       setup,
       engineSpeedRpm: speeds,

@@ -6,6 +6,7 @@ import type { JudgingRule } from '../comparison/judging-rule.ts';
 import type { FamilyPair } from '../judgement/job-claims.ts';
 import type { Judged, Withheld } from '../judgement/pair-judgement.ts';
 import { convert, type PowerUnit } from '../units/units.ts';
+import type { MeanDifference } from '../statistics/mean-difference.ts';
 import type { SpreadPrior } from '../statistics/spread-prior.ts';
 
 /** Letters of the setups that a judgement is about. */
@@ -63,6 +64,19 @@ function driftWords(perRunKw: number | undefined, unit: PowerUnit): string {
     : `a drift of ${(perRunKw ?? 0) < 0 ? '−' : '+'}${told} ${unit} from run to run`;
 }
 
+/** How the interval of a difference allows for a drift from run to run; empty where it need not. */
+export function allowanceWords(
+  { withoutDrift, asMeasured, moved, standardError }: MeanDifference,
+  unit: PowerUnit,
+): string {
+  const told = (kw: number) => `${Math.abs(convert(kw, 'kW', unit)).toFixed(1)} ${unit}`;
+  if (withoutDrift)
+    return `The drift from run to run is taken out: as measured the difference is ${asMeasured < 0 ? '−' : ''}${told(asMeasured)}.`;
+  const most = moved * standardError;
+  if (!(most > 0)) return '';
+  return `The ± allows for a drift of up to ${told(most)} between the two; a run of either again, after the other, makes it smaller.`;
+}
+
 /** The same for a card, in a few words. */
 function withheldBriefly(reason: Withheld, letters: Letters): string {
   if (reason.id === 'not-alike') return notAlike[reason.respect.id] ?? withheldWords(reason, letters);
@@ -113,6 +127,14 @@ export function spreadWords({ share, df, from, repeats, ofVehicle, upperShare }:
     return `from ${repeats ?? Math.round(df) + 1} repeats${own}: ${formatShare(share)}, worth ${Math.round(df) + 1} runs`;
   }
   return `assumed: ${formatShare(share)}${upperShare === undefined ? '' : `, up to ${formatShare(upperShare)}`}`;
+}
+
+/** Repeats of the shop that were too unlike all others to be learned from; empty where there are none. */
+export function leftOutWords({ leftOut = [] }: SpreadPrior): string {
+  if (leftOut.length === 0) return '';
+  const [first, ...more] = leftOut;
+  const named = leftOut.length <= 3 ? leftOut.join(', ') : `${first} and ${more.length} more`;
+  return `Not learned from, as their runs scatter unlike all others: ${named}. Look at them and set aside what was no good run.`;
 }
 
 /** What to run next and why, as a sentence. @param letterOf the letter of a setup */

@@ -1,11 +1,12 @@
 import { z } from 'zod';
 import { repeatSpread } from '../../core/run-kinds/repeat-spread.ts';
+import { setupLetter } from '../../core/setup/letter.ts';
 import type { Repeats } from '../../core/statistics/spread-prior.ts';
 import type { Queryable } from '../database/database.ts';
 import { ofThisShop } from './carried-history.ts';
 
 /** What is stored was made by this version of the arithmetic; older ones are made anew. */
-export const powerVersion = 1;
+export const powerVersion = 2;
 /** So many setups, the latest, tell of the spread: a shop changes over the years. */
 const mostSetups = 60;
 
@@ -47,6 +48,8 @@ export async function keepPower(database: Queryable, runId: number, power: RunPo
 
 const powerRow = z.object({
   setup_id: z.coerce.number(),
+  position: z.coerce.number(),
+  job_id: z.coerce.number(),
   gear: z.string().nullable(),
   started_at: z.date(),
   same_vehicle: z.boolean(),
@@ -66,10 +69,10 @@ export async function repeatsOn(
   exceptJob: number | undefined,
 ): Promise<Repeats[]> {
   const { rows } = await database.query(
-    `select run.setup_id, run.gear, run.started_at, from_rpm, step_rpm, power_kw,
+    `select run.setup_id, setup.position, setup.job_id, run.gear, run.started_at, from_rpm, step_rpm, power_kw,
        (select count(*) from run earlier where earlier.job_id = run.job_id and earlier.started_at < run.started_at) as place,
        coalesce(job.vehicle_id = (select vehicle_id from job where id = $2), false) as same_vehicle
-     from run join run_power on run_power.run_id = run.id left join job on job.id = run.job_id
+     from run join run_power on run_power.run_id = run.id join setup on setup.id = run.setup_id left join job on job.id = run.job_id
      where run.device = $1 and run.job_id is distinct from $2 and ${ofThisShop} and power_kw is not null and set_aside_reason is null
        and run.kind = 'power' and run_power.version = $3
        and run.setup_id in (select setup_id from run where device = $1 and job_id is distinct from $2 and kind = 'power'
@@ -91,6 +94,9 @@ export async function repeatsOn(
         powerKw: Float64Array.from(power_kw),
       })),
     );
-    return spread ? [{ ...spread, ...(runs[0]?.same_vehicle ? { sameVehicle: true } : {}) }] : [];
+    const [first] = runs;
+    if (!spread || !first) return [];
+    const of = `${setupLetter(first.position)} of job ${first.job_id}`;
+    return [{ ...spread, of, ...(first.same_vehicle ? { sameVehicle: true } : {}) }];
   });
 }

@@ -112,6 +112,9 @@ function unjudged(comparison: Comparison): Comparison {
     df: 0,
     from: 'none',
     borrowsSpread: false,
+    moved: 0,
+    difference: difference.asMeasured,
+    withoutDrift: false,
     leastSignificant: NaN,
     smallestDetectable: NaN,
   });

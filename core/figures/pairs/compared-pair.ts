@@ -1,7 +1,7 @@
 import { sampleAt } from '../../numerics/sample-at.ts';
 import { bandDifference, chosenRange } from '../../comparison/comparison.ts';
 import { claimRule, verdictAlone } from '../../comparison/claims.ts';
-import { usualDriftOf } from '../../comparison/drift.ts';
+import { usualDrift } from '../../comparison/drift.ts';
 import { oneLook, levelOf, ruleFor, type JudgingRule } from '../../comparison/judging-rule.ts';
 import { commonSpeeds, covers, type ComparedRuns, type RunCurve } from '../../comparison/run-curve.ts';
 import type { Surroundings } from '../../comparison/surroundings.ts';
@@ -85,7 +85,7 @@ export function comparedPair(
     around: {
       spread,
       remount: mountedAnew([...power[0], ...power[1]]) ? remount : undefined,
-      drift: request.learned?.drift ?? usualDriftOf(spread),
+      drift: request.learned?.drift ?? usualDrift,
     },
   };
 }

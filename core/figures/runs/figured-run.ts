@@ -21,6 +21,8 @@ export interface FiguredRun {
   counted: boolean;
   /** Which state the car was in, by the first setup that had it. */
   state?: number | undefined;
+  /** Which run of its job it was, by time, those in no figure counted, too: each of them heats the car. */
+  place?: number | undefined;
   sweep: SweepDrive;
   air: Air | undefined;
   circumstances?: AirCircumstances;
@@ -66,6 +68,7 @@ export function runCurve({ run, figures }: CountedRun, quantity: Quantity): RunC
     atMs: run.conditions.startedAt?.getTime(),
     remounted: run.conditions.remounted,
     state: run.state,
+    place: run.place,
   };
 }
 

@@ -1,6 +1,12 @@
-import { nextRunWords, ruleWords, spreadWords } from '../../../../core/wording/judgement-words.ts';
+import {
+  allowanceWords,
+  leftOutWords,
+  nextRunWords,
+  ruleWords,
+  spreadWords,
+} from '../../../../core/wording/judgement-words.ts';
 import type { Job } from '../../../../contract/job/records.ts';
-import { formatPower, formatRpm, signed, halfWidthText } from '../../../../core/wording/figures.ts';
+import { formatPower, formatRpm } from '../../../../core/wording/figures.ts';
 import classes from './findings.module.css';
 import type { ComparisonFigures } from '../../../../core/figures/pairs/comparison-figures.ts';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';
@@ -13,11 +19,12 @@ interface WhatCanBeSeenProps {
   view: CompareView;
 }
 
-/** Which interval holds and what it rests on, what the runs can show, the gain with drift taken out, and what to run next. */
+/** Which interval holds and what it rests on, what the runs can show, how drift is allowed for, and what to run next. */
 export function WhatCanBeSeen({ job, figures, comparison, view }: WhatCanBeSeenProps) {
   const { detectable, power, judgement } = comparison;
   const kw = (value: number) => `${formatPower(value, view.units.power)} ${view.units.power}`;
-  const { difference, drift } = power.ranges[0];
+  const { difference } = power.ranges[0];
+  const driftSaid = allowanceWords(difference, view.units.power);
   const { reachesRpm, staysToRpm, baselineRpm } = power.earliness;
   const letterOf = (id: number) => job.setups.find((setup) => setup.id === id)?.letter ?? '?';
   return (
@@ -36,19 +43,10 @@ export function WhatCanBeSeen({ job, figures, comparison, view }: WhatCanBeSeenP
           {difference.from === 'pooled' && ', from this job’s own repeats'}
           {(difference.from === 'assumed' || difference.from === 'learned') && `, ${spreadWords(figures.spread)}`}. A
           change of <b>{kw(detectable.smallestDetectableKw)}</b> is detected <span className={classes.whole}>80 %</span>{' '}
-          of the time.
+          of the time. {leftOutWords(figures.spread)}
         </p>
       )}
-      {drift && (
-        <p className={classes.seen}>
-          With drift from run to run taken out:{' '}
-          <b className={classes.whole}>
-            {signed(formatPower(drift.adjusted, view.units.power))} ±{' '}
-            {halfWidthText(formatPower(drift.adjustedHalfWidth, view.units.power))} {view.units.power}
-          </b>
-          .
-        </p>
-      )}
+      {driftSaid && <p className={classes.seen}>{driftSaid}</p>}
       {reachesRpm !== undefined && staysToRpm !== undefined && reachesRpm < baselineRpm - 20 && (
         <p className={classes.seen}>
           {view.test.letter} reaches the peak of {view.against.letter} at <b>{formatRpm(reachesRpm)} rpm</b> instead of{' '}
