@@ -3,6 +3,7 @@ import { axleSlip } from './axle-slip.ts';
 import type { Finding } from './check.ts';
 import { cutRun } from './cut-run.ts';
 import { limp } from './limp.ts';
+import { partOfTheRise } from './part-of-the-rise.ts';
 import { rough } from './rough.ts';
 import { clockJump, sampleGap } from './sampling-checks.ts';
 import { drivelineSlip, hop, tyreSlip } from './slip-checks.ts';
@@ -18,6 +19,7 @@ export function motionChecks(run: SweepDrive): Finding[] {
     clockJump(run),
     sampleGap(run),
     cutRun(run.sweep, run.endRpm),
+    partOfTheRise(run),
     limiter(run),
     limp(run),
     fuelCut(run),

@@ -120,6 +120,8 @@ function byChannel(run: SweepDrive, throttle: Float64Array): Finding | undefined
 const afterFromS = 0.12;
 const afterToS = 0.6;
 const heldShare = 0.03;
+/** It is not kept where it still gains speed at this share of the rate before. */
+const goesOnShare = 0.6;
 
 /**
  * Found when the pull ends without a lift: power is gone, yet the drum is
@@ -138,6 +140,10 @@ export function limiter(run: SweepDrive): Finding | undefined {
   const held = localFit(time, speed, first, last, sampleAt(time, (first + last) >> 1), 1);
   const left = localFit(time, impulse, first, last, sampleAt(time, (first + last) >> 1), 1);
   if (!held || !left || Math.abs(held.value / top - 1) > heldShare) return undefined;
+  // A drum that goes on gaining speed as it did is at no limiter: torque has only become small.
+  const before = [Math.max(run.first, run.last - (last - first)), run.last] as const;
+  const gained = localFit(time, speed, ...before, sampleAt(time, (before[0] + before[1]) >> 1), 1);
+  if (gained && held.slope > goesOnShare * gained.slope) return undefined;
   const pulled =
     (sampleAt(impulse, run.last) - sampleAt(impulse, run.first)) /
     (sampleAt(time, run.last) - sampleAt(time, run.first));
@@ -148,7 +154,6 @@ export function limiter(run: SweepDrive): Finding | undefined {
     sampleAt(throttle, first) > openShare * full &&
     sampleAt(throttle, last) > openShare * full;
   // Torque that keeps the drum turning, beyond what the short fit's own scatter explains while the pull still goes on.
-  const before = [Math.max(run.first, run.last - (last - first)), run.last] as const;
   const losses = lossTorque(dyno.parasitic, top);
   const drives =
     left.slope > Math.max(0.5 * losses, 4 * scatterOf(time, impulse, ...before)) && left.slope < 0.5 * pulled;

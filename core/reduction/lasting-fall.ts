@@ -30,6 +30,12 @@ const leastLost = 0.09;
 const sure = 7;
 /** The last of the pull is not looked at, s: a load cell lags when an absorber lets go. */
 const endS = 0.15;
+/** Power falls in it by this share at least. */
+const leastPowerLost = 0.05;
+/** Just before it, and just after: over so much, rpm. */
+const nearRpm = 100;
+/** Torque after it may fall with engine speed by this much more than before it, as powers of speed: at one power it is 1. */
+const steeperAfter = 1.3;
 /** It has not come back while no more than this share of what was lost is there again. */
 const stillGone = 0.5;
 
@@ -167,6 +173,25 @@ class Cells {
     const [before, lost] = [found[0]!, -found[2]!];
     // Almost every place of a pull is dismissed here: a ramp there takes too little.
     if (lost < leastLost * before) return undefined;
+    // What a curve that falls on loses at its corner is in its slope after it: the step must be there beside the torque
+    // that was read just before it and a power of speed, as at constant power, continued back from after it.
+    const [slope, turn] = [found[1]!, found[3]!];
+    const atCell = (cell: number) => before + slope * (cell - from) - lost + turn * Math.max(0, cell - from - width);
+    const middle = (from + width + end) / 2;
+    const powerOf = (perCell: number, torque: number, cell: number) =>
+      (perCell * (this.rpmAt(cell) / this.widthRpm)) / torque;
+    const after = powerOf(slope + turn, atCell(middle), middle);
+    if (!(atCell(middle) > 0) || after < Math.min(0, powerOf(slope, before, from)) - steeperAfter) return undefined;
+    const near = Math.min(from, Math.max(1, Math.round(nearRpm / this.widthRpm)));
+    const continued = atCell(middle) * (this.rpmAt(from - near / 2) / this.rpmAt(middle)) ** after;
+    const justBefore = this.mean(from - near, near);
+    if (justBefore - continued < leastLost * before) return undefined;
+    // Where torque falls because power is held, power does not.
+    const beyond = Math.min(near, this.count - from - width);
+    const powerLeft =
+      (this.mean(from + width, beyond) * this.rpmAt(from + width + beyond / 2)) /
+      (justBefore * this.rpmAt(from - near / 2));
+    if (powerLeft > 1 - leastPowerLost) return undefined;
     const ofRamp = Float64Array.of(0, 0, 1, 0);
     if (!solveInPlace(normal, terms, terms, ofRamp, singular)) return undefined;
     const [, , squared] = this.sums;

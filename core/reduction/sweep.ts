@@ -1,6 +1,6 @@
 import { Refusal } from '../refusal.ts';
 import { blockAverage } from '../recording/block-average.ts';
-import { firstNotBelow } from '../numerics/interpolation.ts';
+import { firstNotBelow, greatestAt } from '../numerics/interpolation.ts';
 import { atLeastSamples, slopes } from '../smoothing/moving-fit.ts';
 import { engineRpmOf, type Drive } from './drive.ts';
 import { edgesIn, type Edge } from './edges.ts';
@@ -20,13 +20,16 @@ export interface SweepSpan {
   edges: readonly Edge[];
   /** Torque fell to a lower level and stayed there. */
   fall: LastingFall | undefined;
-  /** False when the recording ends before the lift. */
+  /** False when the recording ends in the pull. */
   liftSeen: boolean;
 }
 
 // Set by bench/accuracy.ts: the error against known truths, mean and worst.
-/** Acceleration is looked at over this time, s: an absorber makes the drum wander. */
+/** Acceleration is looked at over this time, s, and over this share of the rise: an absorber makes the drum wander … */
 const accelerationSpanS = 0.7;
+const accelerationSpanShare = 1 / 20;
+/** … though never over more, s. */
+const longestSpanS = 4;
 /** Torque is looked at over this time, s. */
 const torqueSpanS = 0.3;
 /** Share of the run's usual acceleration, and of its usual torque, that counts as pulling. */
@@ -34,6 +37,7 @@ const pullingShare = 0.2;
 const pullingTorqueShare = 0.3;
 /** Shorter breaks in the pull (a rattle, a fuel cut) do not end it, s, if speed falls by no more than this share … */
 const bridgedBreakS = 0.9;
+const bridgedSpans = 1.3;
 const bridgedFall = 0.04;
 /** … and the ratio of engine to drum stays the same within this share: a change of gear does end it. */
 const sameRatioShare = 0.04;
@@ -56,12 +60,14 @@ export function findSweep(drive: Drive): SweepSpan {
   const traces = [drive.speed, drive.impulse, drive.ratio, ...(drive.throttle ? [drive.throttle] : [])];
   const { time, series } = blockAverage(drive.time, traces, 50);
   const [speed, impulse, ratio, throttle] = series as [Float64Array, Float64Array, Float64Array, Float64Array?];
-  const acceleration = slopes(time, speed, accelerationSpanS).slope;
+  const spanS = Math.min(longestSpanS, Math.max(accelerationSpanS, accelerationSpanShare * riseS(time, speed)));
+  const acceleration = slopes(time, speed, spanS).slope;
   const torque = slopes(time, impulse, torqueSpanS).slope;
   const leastAcceleration = pullingShare * usualWhilePulling(acceleration, acceleration);
   const leastTorque = pullingTorqueShare * usualWhilePulling(acceleration, torque);
   const pulling = time.map((_, at) => Number(acceleration[at]! > leastAcceleration && torque[at]! > leastTorque));
-  const pulls = pullsIn(time, pulling, speed, ratio, throttle);
+  const breakS = Math.max(bridgedBreakS, bridgedSpans * spanS);
+  const pulls = pullsIn({ time, speed, ratio, throttle }, pulling, breakS);
   const rise = ([first, last]: readonly [number, number]) => speed[last]! - speed[first]!;
   const best = pulls.reduce<readonly [number, number] | undefined>(
     (chosen, pull) => (chosen && rise(chosen) >= rise(pull) ? chosen : pull),
@@ -73,8 +79,30 @@ export function findSweep(drive: Drive): SweepSpan {
       'No sweep was found in the recording: the drum never gains speed steadily for a second or more. Check that it holds a full-throttle pull.',
     );
   }
-  return refined(drive, time[best[0]]!, time[best[1]]!);
+  // Acceleration over a long time turns before the drum does; torque tells to within a short one.
+  const reachS = (spanS - accelerationSpanS) / 2;
+  const [first, last] = [-1, 1].map((step, end) => {
+    let at = best[end]!;
+    const next = () => at + step;
+    while (torque[next()]! > leastTorque && Math.abs(time[next()]! - time[best[end]!]!) <= reachS) at = next();
+    return at;
+  }) as [number, number];
+  return refined(drive, time[first]!, time[last]!);
 }
+
+/** How long the drum takes through the middle of its rise, s: what counts as a steady gain of speed depends on it. */
+function riseS(time: Float64Array, speed: Float64Array): number {
+  const top = greatestAt(speed);
+  const before = speed.subarray(0, top + 1);
+  const least = before.reduce((low, value) => Math.min(low, value), Infinity);
+  const level = (share: number) => least + share * (speed[top]! - least);
+  const passed = before.findIndex((value) => value >= level(middleOfRise[1]));
+  const begun = before.findLastIndex((value, index) => index <= passed && value <= level(middleOfRise[0]));
+  return time[passed]! - time[Math.max(0, begun)]!;
+}
+
+/** Shares of the rise between which it is taken to be under way. */
+const middleOfRise = [0.15, 0.85] as const;
 
 /** A trace's median over the times of strong acceleration: over a quarter of the highest. */
 function usualWhilePulling(acceleration: Float64Array, trace: Float64Array): number {
@@ -86,11 +114,9 @@ function usualWhilePulling(acceleration: Float64Array, trace: Float64Array): num
 
 /** Index pairs of the stretches in which the drum is pulled, short breaks bridged. */
 function pullsIn(
-  time: Float64Array,
+  { time, speed, ratio, throttle }: Pick<Drive, 'time' | 'speed' | 'ratio' | 'throttle'>,
   pulling: Float64Array,
-  speed: Float64Array,
-  ratio: Float64Array,
-  throttle: Float64Array | undefined,
+  breakS: number,
 ): [number, number][] {
   const fullThrottle = throttle ? throttle.reduce((most, value) => (value > most ? value : most), 0) : 0;
   const pulls: [number, number][] = [];
@@ -100,7 +126,7 @@ function pullsIn(
     const last = pulls.at(-1);
     const goesOn =
       last &&
-      time[index]! - time[last[1]]! <= bridgedBreakS &&
+      time[index]! - time[last[1]]! <= breakS &&
       speed[index]! >= (1 - bridgedFall) * speed[last[1]]! &&
       !(Math.abs(ratio[index]! / ratio[last[1]]! - 1) > sameRatioShare);
     if (goesOn) last[1] = index;
@@ -130,11 +156,15 @@ function refined(drive: Drive, coarseStartS: number, coarseEndS: number): SweepS
     openedS: fullyOpenS,
     startS: time[first]!,
     endS: Math.min(untilS, lastS),
-    liftSeen: lifted !== undefined || untilS < liftedS,
+    // A recording that goes on was not cut, whether the lift was found to the sample or not.
+    liftSeen: lifted !== undefined || untilS < liftedS || coarseEndS < lastS - recordedOnS,
     edges: edges.filter(({ at }) => at > first && time[at]! < untilS),
     fall: fall && fall.fromS > startS && fall.toS < untilS ? fall : undefined,
   };
 }
+
+/** A recording that goes on for so long after the pull holds its end, s. */
+const recordedOnS = 0.5;
 
 /** Whether a jump belongs to a fall: a step is seen a little before and after it. */
 const inFall = ({ fromS, toS }: LastingFall, atS: number) => atS > fromS - 0.1 && atS < toS + 0.1;

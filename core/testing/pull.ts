@@ -96,8 +96,8 @@ export class Pull {
       return;
     }
     const rate = (this.run.rampRpmPerS ?? 450) / this.perRadS;
-    // The ramp waits for an engine that cannot follow it.
-    this.rampRadS = min(this.rampRadS + rate * stepS, this.speed + 0.5 * rate);
+    // The ramp waits for an engine that cannot follow it, and not for an absorber that wanders.
+    this.rampRadS = min(this.rampRadS + rate * stepS, this.speed + max(0.5 * rate, 1));
     const wanted = surplus - inertia * (rate - (this.speed - this.rampRadS) / steeringS);
     this.absorber = max(0, wanted) + this.control(stepS);
   }

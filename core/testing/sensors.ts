@@ -5,7 +5,7 @@ import { testDyno } from './test-car.ts';
 import type { PullState } from './pull-state.ts';
 
 // Taken out once: Jest looks a global up anew at every use, and a pull is stepped thousands of times.
-const { exp, max, min, PI, round, sin } = Math;
+const { exp, max, min, PI, round, sin, sqrt } = Math;
 
 /** How the instruments read, and misread. */
 export interface Sensors {
@@ -16,6 +16,8 @@ export interface Sensors {
   /** A swing of the speed reading with the drum's or a tyre's turns: rad/s, and turns of it per turn of the drum. */
   orderNoise?: { amplitude: number; perTurn: number };
   loadCellNoiseNm?: number;
+  /** The same, as strong in each octave from 0.1 to 5 Hz. */
+  pinkCellNoiseNm?: number;
   /** Sampling moments stray by this, s (standard deviation), and this share of samples is lost. */
   jitterS?: number;
   lostShare?: number;
@@ -45,6 +47,11 @@ export function sampled(
   const dyno = sensors.dyno ?? testDyno;
   const noise = normal(random);
   const slow = wandering(random, sensors.slowSpeedNoise ?? 0, 0.05);
+  const { pinkCellNoiseNm = 0 } = sensors;
+  const octaves =
+    pinkCellNoiseNm > 0
+      ? [0.03, 0.1, 0.3, 1, 3].map((memoryS) => wandering(random, pinkCellNoiseNm / sqrt(5), memoryS))
+      : [];
   const stepS = states[1]!.timeS - states[0]!.timeS;
   const cell = loadCell(states, dyno.loadCellLagS ?? 0, stepS);
   const turn = turns(states, stepS);
@@ -75,8 +82,11 @@ export function sampled(
     }
     columns.engine!.push(round(state.engineRpm / step) * step);
     columns.throttle!.push(100 * state.openness + 0.2 * noise());
+    const pink = octaves.reduce((sum, octave) => sum + octave(1 / rateHz), 0);
     for (const { place, torqueShare } of drums)
-      (columns[`torque ${place}`] ??= []).push(cell[at]! * torqueShare + (sensors.loadCellNoiseNm ?? 0) * noise());
+      (columns[`torque ${place}`] ??= []).push(
+        (cell[at]! + pink) * torqueShare + (sensors.loadCellNoiseNm ?? 0) * noise(),
+      );
   }
   return { time: Float64Array.from(columns.time!), channels: channelsOf(columns, sensors, dyno) };
 }

@@ -11,6 +11,8 @@ export const germanChecks: Phrases = {
     'Die Uhr des Geräts ging zurück, oder Werte gingen unbemerkt verloren, bei {0} rpm ({1} s): dort ist die Kurve gebrochen. Den Lauf wiederholen.',
   'The recording ends at {0#} rpm before the lift; nothing is known above it.':
     'Die Aufzeichnung endet bei {0} rpm vor dem Gaswegnehmen; darüber ist nichts bekannt.',
+  'The figures cover {0#} to {1#} rpm, but engine speed rose from {2#} to {3#} rpm: nothing is said of the rest, where torque was too small or unsteady to be taken as part of the pull.':
+    'Die Zahlen reichen von {0} bis {1} rpm, die Drehzahl stieg aber von {2} auf {3} rpm: vom Rest ist nichts gesagt, dort war das Drehmoment zu klein oder zu unstet, um zum Zug zu zählen.',
   'Power is still climbing where the run ends at {0#} rpm; its peak may lie above.':
     'Die Leistung steigt noch, wo der Lauf bei {0} rpm endet; ihr Höchstwert kann darüber liegen.',
   'Torque is cut for {0#} s at {1#} rpm: fuel or spark was taken away. Look for the cause before the next run.':
