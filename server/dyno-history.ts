@@ -40,6 +40,8 @@ export class DynoHistory {
           label: run.label ?? `run ${run.id}`,
           car: `${run.vehicle}${run.gear ? `, ${run.gear}` : ''}`,
           startedAt: new Date(run.startedAt),
+          remounted: run.remounted,
+          bay: run.bay ?? undefined,
           ...curve,
         });
     }

@@ -12,6 +12,7 @@ export interface RunCurve {
   place?: number | undefined;
   /** Strapped anew before it, where somebody said. */
   remounted?: boolean | null | undefined;
+  bay?: number | undefined;
   /** Which state the car was in: a return has that of the setup that it went back to. */
   state?: number | undefined;
 }

@@ -186,6 +186,8 @@ function figuredRun(
       vehicle,
       origin,
       dyno: run.dyno,
+      instrument: run.device || undefined,
+      bay: run.bay ?? undefined,
       gear: run.gear ?? undefined,
       // On rollers the car stands on its tyres; on a hub dyno its tyres carry no power.
       tyres: run.dyno.kind === 'hub' ? undefined : (run.tyres ?? tyres) || undefined,

@@ -8,6 +8,8 @@ import { loneBaseline } from './session-respects.ts';
 const conditions = (over: Partial<RunConditions> = {}): RunConditions => ({
   label: 'A1',
   dyno: testDyno,
+  instrument: 'roller-1',
+  bay: 1,
   gear: '4th',
   ratio: 3.4,
   tyres: 'road 195',
@@ -75,6 +77,8 @@ test('what is not known is not compared', () => {
 
 test.each<[string, Partial<RunConditions>, 'stop' | 'mind']>([
   ['other-dyno', { dyno: { ...testDyno, inertiaKgM2: 51 } }, 'stop'],
+  ['other-dyno', { instrument: 'roller-2' }, 'stop'],
+  ['remount', { bay: 2 }, 'stop'],
   ['other-kind', { dyno: { ...testDyno, kind: 'loaded-roller' } }, 'stop'],
   ['other-gear', { gear: '3rd', ratio: 4.6 }, 'stop'],
   ['other-ratio', { ratio: 3.5 }, 'stop'],
@@ -98,6 +102,13 @@ test.each<[string, Partial<RunConditions>, 'stop' | 'mind']>([
   expect(written(found[0]!.message)).toMatch(/^[A-Z].*\.$/);
   expect(written(found[0]!.matters).length).toBeGreaterThan(10);
   expect(found[0]!.remedy).toMatch(/^[A-Z].*\.$/);
+});
+
+test('other drums are another dyno, and never another gear, other tyres or slip; a file names no instrument', () => {
+  expect(ids({ instrument: 'hubs', ratio: 5 })).toEqual(['other-dyno']);
+  expect(ids({ instrument: undefined })).toEqual([]);
+  const [found] = unlikeRespects({ test: [conditions({ instrument: 'roller-2' })], baseline: [conditions()] });
+  expect(found!.message).toContain('roller-2 and roller-1');
 });
 
 test('a known spread of mountings turns the remount into a note', () => {

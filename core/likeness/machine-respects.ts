@@ -1,6 +1,6 @@
 import { quantity, say, type Sentence } from '../sentence/sentence.ts';
 import type { Severity } from '../checks/check.ts';
-import { all, known, type LikeForLikeInput, type Unlikeness } from './run-conditions.ts';
+import { all, known, type LikeForLikeInput, type RunConditions, type Unlikeness } from './run-conditions.ts';
 import { meanOf } from '../numerics/mean.ts';
 import { spokenRpm } from '../units/spoken.ts';
 
@@ -12,19 +12,27 @@ const pressureKpa = 10;
 /** Slip over more than this share of a judged range moves its mean by more than a usual spread. */
 const slippedShare = 0.05;
 
+/** Whether runs were made on more than one dyno, as instrument or profile tell. */
+function onSeveralDynos(runs: readonly RunConditions[]): boolean {
+  // The ratios of its axles are the car's, and its height alters no reading.
+  const profiles = runs.map((run) => JSON.stringify({ ...run.dyno, axleRatios: undefined, altitudeM: undefined }));
+  return new Set(profiles).size > 1 || new Set(known(runs.map(({ instrument }) => instrument))).size > 1;
+}
+
 export function dynos(input: LikeForLikeInput): Unlikeness | undefined {
   const runs = all(input);
-  // The ratios of its axles are the car's, and its height alters no reading.
-  if (new Set(runs.map((run) => JSON.stringify({ ...run.dyno, axleRatios: undefined, altitudeM: undefined }))).size < 2)
-    return undefined;
+  if (!onSeveralDynos(runs)) return undefined;
   const kinds = [...new Set(runs.map((run) => run.dyno.kind))];
+  const instruments = [...new Set(known(runs.map(({ instrument }) => instrument)))];
+  const which =
+    instruments.length > 1 ? `different dynos, ${instruments.join(' and ')}` : 'different dynos or dyno settings';
   return {
     id: kinds.length > 1 ? 'other-kind' : 'other-dyno',
     severity: 'stop',
     message:
       kinds.length > 1
         ? `The runs come from different kinds of dyno: ${kinds.join(' and ')}.`
-        : 'The runs come from different dynos or dyno settings; their difference is not the change alone.',
+        : `The runs come from ${which}; their difference is not the change alone.`,
     matters: 'two machines differ by several percent on one car, and not by the same everywhere',
     remedy: 'Run both setups on one machine with one profile.',
   };
@@ -63,8 +71,8 @@ export function differentWord(
 }
 
 export function ratios(input: LikeForLikeInput): Unlikeness | undefined {
-  // A gear that is named already tells it.
-  if (new Set(known(all(input).map((run) => run.gear))).size > 1) return undefined;
+  // A gear that is named already tells it, and another dyno has other drums.
+  if (new Set(known(all(input).map((run) => run.gear))).size > 1 || onSeveralDynos(all(input))) return undefined;
   const values = known(all(input).map((run) => run.ratio));
   if (values.length < 2) return undefined;
   const share = Math.max(...values) / Math.min(...values) - 1;

@@ -13,6 +13,9 @@ export interface RunConditions {
   /** Where it comes from, in words, where that is not the job at hand. */
   origin?: string | undefined;
   dyno: DynoProfile;
+  /** The instrument that read it: two of one profile are two machines all the same. */
+  instrument?: string | undefined;
+  bay?: number | undefined;
   gear?: string | undefined;
   /** Engine speed ÷ drum speed, as measured or given. */
   ratio?: number | undefined;

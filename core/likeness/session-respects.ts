@@ -41,10 +41,15 @@ export function loneBaseline(baseline: readonly Pick<RunConditions, 'label'>[]):
 }
 
 export function remount(input: LikeForLikeInput): Unlikeness | undefined {
-  const runs = all(input).map(({ startedAt, remounted }) => ({ atMs: startedAt?.getTime(), remounted }));
+  const runs = all(input).map(({ startedAt, remounted, bay }) => ({ atMs: startedAt?.getTime(), remounted, bay }));
   if (!mountedAnew(runs)) return undefined;
   const said = runs.some(({ remounted }) => remounted);
-  const apart = said ? 'The car was strapped anew between the runs' : 'The runs are more than 12 hours apart';
+  const moved = new Set(known(runs.map(({ bay }) => bay))).size > 1;
+  const apart = moved
+    ? 'The runs were made in different bays, strapped anew'
+    : said
+      ? 'The car was strapped anew between the runs'
+      : 'The runs are more than 12 hours apart';
   return {
     id: 'remount',
     severity: input.remountKnown ? 'note' : 'stop',

@@ -12,6 +12,8 @@ export interface CheckRun {
   /** Vehicle and gear: only like is compared with like. */
   car: string;
   startedAt: Date;
+  remounted?: boolean | null | undefined;
+  bay?: number | undefined;
   /** rpm, rising; corrected power, kW. */
   engineSpeedRpm: Float64Array;
   powerKw: Float64Array;
@@ -66,7 +68,7 @@ function seriesOf(car: string, runs: readonly CheckRun[]): CheckSeries | undefin
   const meanKw = meanOf(means);
   const mountings = byMounting(
     runs.map((run, index) => ({ run, mean: means[index]! })),
-    ({ run }) => run.startedAt.getTime(),
+    ({ run: { startedAt, remounted, bay } }) => ({ atMs: startedAt.getTime(), remounted, bay }),
   );
   return {
     car,

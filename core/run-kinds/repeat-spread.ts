@@ -31,7 +31,7 @@ export function repeatSpread(runs: readonly RepeatedRun[]): Repeats | undefined 
     kw: bandMean(run.engineSpeedRpm, run.powerKw, from, to),
   }));
   const level = meanOf(means.map(({ kw }) => kw));
-  const mountings = byMounting(means, ({ atMs }) => atMs);
+  const mountings = byMounting(means, ({ atMs }) => ({ atMs }));
   const { standardDeviation, df } = pooledStandardDeviation(mountings.map((list) => list.map(({ kw }) => kw / level)));
   if (df === 0) return undefined;
   const slope = slopeOf(mountings.map((list) => list.map(({ place, kw }) => ({ place, share: kw / level }))));

@@ -191,15 +191,12 @@ function remountOf(setups: readonly SetupCurves[]): KnownDeviation | undefined {
     const means = power.map((run) => ({
       atMs: run.atMs,
       remounted: run.remounted,
+      bay: run.bay,
       mean: bandMean(run.engineSpeedRpm, run.values, from, to),
     }));
     const level = meanOf(means.map(({ mean }) => mean));
     const timed = means.flatMap(({ atMs, ...rest }) => (atMs === undefined ? [] : [{ atMs, ...rest }]));
-    return byMounting(
-      timed,
-      ({ atMs }) => atMs,
-      ({ remounted }) => remounted,
-    ).map((runs) => runs.map(({ mean }) => mean / level));
+    return byMounting(timed, (run) => run).map((runs) => runs.map(({ mean }) => mean / level));
   };
   return remountDeviation(setups.map(({ power }) => meansOf(power)));
 }

@@ -37,6 +37,10 @@ export interface RunRecord {
   /** ISO 8601; null where nobody knows, and then nothing is said of order and drift. */
   startedAt: string | null;
   dyno: DynoProfile;
+  /** The instrument that read it; empty or left out for a file. */
+  device?: string | undefined;
+  /** Where it was made; null where nobody knows. */
+  bay?: number | null | undefined;
   gear: string | null;
   /** Engine speed ÷ drum speed, for recordings without a pickup. */
   engineToDrumRatio: number | null;

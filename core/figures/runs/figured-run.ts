@@ -67,6 +67,7 @@ export function runCurve({ run, figures }: CountedRun, quantity: Quantity): RunC
     values: figures.curve[quantity],
     atMs: run.conditions.startedAt?.getTime(),
     remounted: run.conditions.remounted,
+    bay: run.conditions.bay,
     state: run.state,
     place: run.place,
   };

@@ -3,6 +3,8 @@ import type { Phrases } from '../phrase-book.ts';
 /** What is not like for like, and what of a job is missing. */
 export const germanLikeness: Phrases = {
   'The runs come from different kinds of dyno: {0}.': 'Die Läufe kommen von verschiedenen Arten von Prüfständen: {0}.',
+  'The runs come from different dynos, {0} and {1}; their difference is not the change alone.':
+    'Die Läufe kommen von verschiedenen Prüfständen, {0} und {1}; ihr Unterschied ist nicht allein die Änderung.',
   'The runs come from different dynos or dyno settings; their difference is not the change alone.':
     'Die Läufe kommen von verschiedenen Prüfständen oder Einstellungen; ihr Unterschied ist nicht die Änderung allein.',
   'The runs were made in different gears: {0}.': 'Die Läufe wurden in verschiedenen Gängen gemacht: {0}.',
@@ -51,6 +53,10 @@ export const germanLikeness: Phrases = {
     'Das Fahrzeug wurde zwischen den Läufen neu verzurrt; die Streuung von Aufspannung zu Aufspannung, wie dieser Prüfstand sie gezeigt hat, ist eingerechnet.',
   'The car was strapped anew between the runs; spread from strapping the car anew is not known, so no verdict is given.':
     'Das Fahrzeug wurde zwischen den Läufen neu verzurrt; die Streuung davon ist nicht bekannt, also wird nicht geurteilt.',
+  'The runs were made in different bays, strapped anew; the spread from mounting to mounting, as this dyno has shown it, is counted in.':
+    'Die Läufe wurden auf verschiedenen Plätzen gemacht, neu verzurrt; die Streuung von Aufbau zu Aufbau, wie dieser Prüfstand sie gezeigt hat, ist eingerechnet.',
+  'The runs were made in different bays, strapped anew; spread from strapping the car anew is not known, so no verdict is given.':
+    'Die Läufe wurden auf verschiedenen Plätzen gemacht, neu verzurrt; die Streuung durch neues Verzurren ist nicht bekannt, darum wird kein Urteil gegeben.',
   'The runs are more than 12 hours apart; the spread from mounting to mounting, as this dyno has shown it, is counted in.':
     'Die Läufe liegen mehr als 12 Stunden auseinander; die Streuung von Aufspannung zu Aufspannung, wie dieser Prüfstand sie gezeigt hat, ist eingerechnet.',
   'The runs are more than 12 hours apart; spread from strapping the car anew is not known, so no verdict is given.':
