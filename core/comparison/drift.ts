@@ -45,7 +45,7 @@ export interface UsualDrift {
 // Chosen by bench/experiments.ts: drifts of many shapes against gains found without drift.
 export const usualDrift: UsualDrift = { perRun: 0.3, sagging: { perRun: 1, leftErrors: 2.25 } };
 /** What a drift that is not steady leaves, as a share of the plain difference's, where a steady one is taken out. */
-const leftUnsteady = 0.25;
+export const leftUnsteady = 0.25;
 
 /** When a run was made: its place in its session, its time, or neither. */
 interface Placed {

@@ -5,16 +5,14 @@ import { sameStates } from '../setup/difference.ts';
 import { pairsOf, stepsOf as setupSteps, type PairsOf } from './pairs/compared-pair.ts';
 import { comparisonFigures, comparisonOfPair } from './pairs/pair-comparison.ts';
 import { bestSetup } from '../judgement/best-setup.ts';
-import { paceOf } from '../judgement/pace.ts';
-import { nextRun, type NextRun } from '../judgement/next-run.ts';
-import type { FamilyPair } from '../judgement/job-claims.ts';
 import type { SetupCurves } from './pairs/compared-pair.ts';
-import { setupFigures, type SetupFigures } from './pairs/setup-figures.ts';
+import { setupFigures } from './pairs/setup-figures.ts';
 import type { ResolvedRequest } from './runs/resolved-request.ts';
 import { borrowedRunCurves, isPeakAlone, type BorrowedCurve } from './request/borrowed-curve.ts';
 import { normSentence } from './pairs/norm-sentence.ts';
 import { unusableFor } from './runs/unusable.ts';
 import { headroomNow } from './runs/limits-of-runs.ts';
+import { familyOf, nextOfJob } from './next-of-job.ts';
 import type { JobFigures } from './job-figures.ts';
 import { targetsOfJob } from './runs/targets-of-job.ts';
 import { baselineWindow, figuresOf, markFindings, markStartTemperatures, rawOf } from './runs/marked-runs.ts';
@@ -76,7 +74,7 @@ export function resolvedFigures(runs: readonly FiguredRun[], request: ResolvedRe
     unusable,
     setups: figuresOfSetups,
     spread: of.spread,
-    next: nextOf(of, figuresOfSetups, figured),
+    next: nextOfJob(of, figuresOfSetups, figured),
     ...(best === undefined ? {} : { bestId: best }),
     ...(headroomFound && { headroom: headroomFound }),
     ...targetsOf(of, request),
@@ -130,32 +128,3 @@ function normOf(
 }
 
 const shownScale = ({ settings }: ResolvedRequest) => (settings.crank ? 'crank' : 'wheels');
-
-/** The pairs that are judged, each once. */
-function familyOf(setups: readonly SetupFigures[]): FamilyPair[] {
-  return setups.flatMap(({ onParent, onBaseline }) =>
-    [...new Set([onParent, onBaseline])].filter((pair) => pair !== undefined),
-  );
-}
-
-/** What to run next: a setup without a run, else what the newest pair still wants. */
-function nextOf(
-  { request, counted }: PairsOf,
-  setups: readonly SetupFigures[],
-  figured: readonly CountedRun[],
-): NextRun {
-  const { baselineId, plan, wantedShare } = request;
-  const paceS = paceOf(figured.flatMap(({ run }) => run.conditions.startedAt?.getTime() ?? []));
-  const newest = request.setups[request.setups.length - 1];
-  const unrun = newest && counted(newest.id).length === 0 ? newest.id : undefined;
-  const runs = (id: number) => counted(id).length;
-  const pairs = familyOf(setups).map((pair) => ({
-    pair,
-    runs: { test: runs(pair.testId), baseline: runs(pair.againstId) },
-  }));
-  const missing = { setupId: baselineId, runs: (plan?.runs ?? usualBaselineRuns) - runs(baselineId) };
-  return nextRun(pairs, { unrun, missing, wantedShare, paceS });
-}
-
-/** Runs that a baseline usually has. */
-const usualBaselineRuns = 3;

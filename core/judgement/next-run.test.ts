@@ -12,7 +12,7 @@ const pair = (over: Partial<PairJudgement> = {}): PairJudgement => ({
   againstId: 1,
   fromRpm: 2000,
   toRpm: 6000,
-  difference: meanDifference([100.2, 100.4, 100.6], [100, 100.3, 100.6], {
+  difference: meanDifference([100.7, 100.9, 101.1], [100, 100.3, 100.6], {
     prior: { standardDeviation: 0.4, df: 20, from: 'learned' },
   }),
   drift: undefined,
@@ -54,6 +54,38 @@ describe('the next best run', () => {
     const planned = { kind: 'planned', missing: { test: 0, baseline: 0 }, further: 0 } as const;
     const fewer = nextRunOfPair(pair({ judging: planned }), { test: 1, baseline: 3 });
     expect(next.runs).toBeGreaterThan(fewer.runs);
+  });
+
+  test('is none where the whole interval lies within what matters, and one at least where it does not', () => {
+    const near = meanDifference([100.2, 100.3, 100.4], [100, 100.3, 100.6], {
+      prior: { standardDeviation: 0.3, df: 30, from: 'learned' },
+    });
+    expect(Math.abs(near.difference) + near.halfWidth).toBeLessThan(1);
+    expect(nextRunOfPair(pair({ difference: near }), three).why).toBe('enough');
+    // Nothing is claimed, and it is not said that nothing is there.
+    const open = nextRunOfPair(pair({ difference: near, claim: null, withheld: [{ id: 'no-spread' }] }), three);
+    expect(open).toMatchObject({ why: 'shows-more', runs: 1 });
+    expect(nextRunOfPair(pair({ difference: near }), three, 0.003).why).not.toBe('enough');
+  });
+
+  test('is a return where that buys most: far from the baseline runs of the newest setup tell little', () => {
+    const far = { test: [15, 16, 17], baseline: [0, 1, 2], next: 18, driftPerRun: 0.3 };
+    const drift = { orderScatter: 12 } as PairJudgement['drift'];
+    const judging = { kind: 'planned', missing: { test: 0, baseline: 0 }, further: 0 } as const;
+    const next = nextRunOfPair(pair({ drift, judging }), { ...three, order: far });
+    expect(next).toMatchObject({ setupId: 1, why: 'shows-more' });
+    expect(next.runs).toBeLessThanOrEqual(3);
+    const side = { test: [1, 3, 5], baseline: [0, 2, 4], next: 6, driftPerRun: 0.3 };
+    expect(nextRunOfPair(pair({ judging }), { ...three, order: side }).runs).toBeLessThanOrEqual(2);
+  });
+
+  test('waits until what is a reason to stop has been seen to', () => {
+    const open = { pair: pair(), runs: { test: 1, baseline: 3 } };
+    const next = nextRun([open], { repair: { setupId: 2, label: 'B2' }, unrun: 4, paceS: 300 });
+    expect(next).toEqual({ setupId: 2, againstId: null, why: 'repair', runs: 0, repair: 'B2' });
+    expect(nextRunWords(next, () => 'B')).toBe(
+      'See to what was found on B2 before another run: it is a reason to stop.',
+    );
   });
 
   test('follows the change that the owner cares about, and tells how long it takes at the pace so far', () => {

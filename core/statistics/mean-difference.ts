@@ -113,7 +113,7 @@ const leastOwnDf = 3;
 
 // Set by bench/experiments.ts.
 /** The difference without drift leads where its interval is so much narrower; else the plain one is easier to follow. */
-const narrowerBy = 0.85;
+export const narrowerBy = 0.85;
 
 /**
  * Difference of two means with its interval.

@@ -19,7 +19,7 @@ export function halfWidthOfMean(
   prior: SpreadPrior | undefined,
 ): number | undefined {
   const own = { standardDeviation, df: runs - 1 };
-  const usual = prior && { standardDeviation: (prior.upperShare ?? prior.share) * mean, df: prior.df };
+  const usual = prior && { standardDeviation: prior.share * mean, df: prior.df };
   if (!usual && runs < 2) return undefined;
   const known = usual ? (runs > 1 ? posterior(own, usual) : usual) : own;
   const half = (studentT(0.95, known.df) * known.standardDeviation) / Math.sqrt(runs);

@@ -146,12 +146,14 @@ export function nextRunWords(next: NextRun, letterOf: (id: number) => string): s
 }
 
 function whyWords(
-  { setupId, againstId, why, runs: count, wantedShare }: NextRun,
+  { setupId, againstId, why, runs: count, wantedShare, repair }: NextRun,
   letterOf: (id: number) => string,
 ): string {
   const letter = setupId === null ? '' : letterOf(setupId);
   const other = againstId === null ? '' : letterOf(againstId);
   switch (why) {
+    case 'repair':
+      return `See to what was found on ${repair} before another run: it is a reason to stop.`;
     case 'first-run':
       return `Run ${letter}: it has no counted run yet.`;
     case 'baseline':
@@ -161,13 +163,15 @@ function whyWords(
     case 'return':
       return `Return to ${letter} for a run: without it drift and change cannot be told apart.`;
     case 'not-alike':
-      return `Run ${letter} again, like ${other}: the runs are not like for like.`;
+      return other
+        ? `Run ${letter} again, like ${other}: the runs are not like for like.`
+        : `Run ${letter} again, like the others: the runs are not like for like.`;
     case 'shows-more':
       return `${capital(runs(count, letter))}: then a change of ${formatShare(wantedShare ?? 0)} would show.`;
     case 'beyond-reach':
-      return `Enough: a change of ${formatShare(wantedShare ?? 0)} is too small to be shown by a reasonable number of runs.`;
+      return `Nothing more: a change of ${formatShare(wantedShare ?? 0)} is too small to be shown by a reasonable number of runs.`;
     case 'enough':
-      return 'Enough: no further run is needed for what is claimed.';
+      return 'Enough: what is said holds, and no further run is needed for it.';
   }
 }
 

@@ -54,9 +54,9 @@ export const germanLikeness: Phrases = {
   'The car was strapped anew between the runs; spread from strapping the car anew is not known, so no verdict is given.':
     'Das Fahrzeug wurde zwischen den Läufen neu verzurrt; die Streuung davon ist nicht bekannt, also wird nicht geurteilt.',
   'The runs were made in different bays, strapped anew; the spread from mounting to mounting, as this dyno has shown it, is counted in.':
-    'Die Läufe wurden auf verschiedenen Plätzen gemacht, neu verzurrt; die Streuung von Aufbau zu Aufbau, wie dieser Prüfstand sie gezeigt hat, ist eingerechnet.',
+    'Die Läufe wurden auf verschiedenen Plätzen gemacht, neu verzurrt; die Streuung von Aufspannung zu Aufspannung, wie dieser Prüfstand sie gezeigt hat, ist eingerechnet.',
   'The runs were made in different bays, strapped anew; spread from strapping the car anew is not known, so no verdict is given.':
-    'Die Läufe wurden auf verschiedenen Plätzen gemacht, neu verzurrt; die Streuung durch neues Verzurren ist nicht bekannt, darum wird kein Urteil gegeben.',
+    'Die Läufe wurden auf verschiedenen Plätzen gemacht, neu verzurrt; die Streuung vom neuen Verzurren ist nicht bekannt, also wird nicht geurteilt.',
   'The runs are more than 12 hours apart; the spread from mounting to mounting, as this dyno has shown it, is counted in.':
     'Die Läufe liegen mehr als 12 Stunden auseinander; die Streuung von Aufspannung zu Aufspannung, wie dieser Prüfstand sie gezeigt hat, ist eingerechnet.',
   'The runs are more than 12 hours apart; spread from strapping the car anew is not known, so no verdict is given.':
