@@ -4,6 +4,7 @@ import { comparingFigures } from './compare.ts';
 import { dipDepths, familyErrors } from './accuracy.ts';
 import { checkRates } from './checks.ts';
 import { elsewhereFigures } from './elsewhere.ts';
+import { driftingJobs } from './drifting-jobs.ts';
 import { experimentRates } from './experiments.ts';
 import { line, type Figure, type Taken } from './figure.ts';
 import { logRates } from './logs.ts';
@@ -28,6 +29,7 @@ const subjects: Record<string, () => Figure[] | Promise<Figure[]>> = {
   dips: dipDepths,
   checks: checkRates,
   experiments: experimentRates,
+  drifts: driftingJobs,
   logs: logRates,
   responses: responseRates,
   fuelling: fuellingRates,

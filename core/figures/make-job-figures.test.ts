@@ -341,6 +341,36 @@ describe('a return that has a letter of its own', () => {
   });
 });
 
+describe('what comes next', () => {
+  const next = (over: Partial<JobRecord>) => {
+    const request = { job: job(over), view: view() };
+    return makeJobFigures(request, readingsOf(neededRuns(request))).next;
+  };
+  const limits = [{ quantity: 'power' as const, value: 1, scale: 'wheels' as const }];
+
+  test('is to see to a broken limit of the latest run, unless nobody goes on with that setup', () => {
+    expect(next({ limits })).toMatchObject({ why: 'repair', repair: 'B6' });
+    expect(next({}).why).not.toBe('repair');
+    const gone = job().setups.map((setup) => ({ ...setup, decision: setup.id === 1 ? null : ('go back' as const) }));
+    expect(next({ limits, setups: gone })).toMatchObject({ why: 'repair', repair: 'A3' });
+  });
+});
+
+describe('the same machine', () => {
+  const withheld = (over: Partial<RunRecord>) =>
+    figuresOf({
+      runs: usualRuns.map((one) => ({ ...one, device: 'roller-1', bay: 1, ...(one.setupId === 2 ? over : {}) })),
+    }).comparison!.judgement.withheld;
+
+  test('is one instrument in one bay: two of one profile are two', () => {
+    expect(withheld({})).toEqual([]);
+    expect(withheld({ device: 'roller-2' })).toMatchObject([{ id: 'not-alike', respect: { id: 'other-dyno' } }]);
+    expect(withheld({ bay: 2 })).toMatchObject([{ id: 'not-alike', respect: { id: 'remount' } }]);
+    // A file names neither.
+    expect(withheld({ device: '', bay: null })).toEqual([]);
+  });
+});
+
 describe('circumstances reach like for like', () => {
   const alike = {
     tyres: 'road',
