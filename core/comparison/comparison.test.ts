@@ -35,6 +35,16 @@ describe('comparison', () => {
     expect(found.clearStretches).toEqual([expect.objectContaining({ fromRpm: 2200, toRpm: 5900, verdict: 'gain' })]);
   });
 
+  test('an interval wider than a fifth of the reading is not printed, and nothing is claimed', () => {
+    const dirty = { share: 0.223, df: 8, from: 'learned' as const };
+    const { ranges } = compareRuns([test3[0]!], [baseline[0]!], { spread: dirty });
+    expect(ranges[0].verdict).toBe('unknown');
+    expect(ranges[0].difference).toMatchObject({ halfWidth: NaN, smallestDetectable: NaN });
+    expect(ranges[0].difference.difference).toBeCloseTo(2, 9);
+    const clean = compareRuns([test3[0]!], [baseline[0]!], { spread: { ...dirty, share: 0.02 } }).ranges[0];
+    expect(clean.difference.halfWidth).toBeGreaterThan(0);
+  });
+
   test('figures at a speed and over a band, and none where a run does not reach', () => {
     expect(differenceAt([test3, baseline], 4010)!.difference).toBeCloseTo(2, 9);
     expect(differenceAt([test3, baseline], 2100)).toBeUndefined();
@@ -96,7 +106,7 @@ describe('the sentence', () => {
     [
       'no spread',
       say([judged([102], [100], 'unknown')], [], [{ id: 'no-spread' }]),
-      /reads \+2\.0 kW against A .*; there is no spread to judge it by\.$/,
+      /reads \+2\.0 kW against A .*; nothing can be said yet: too few runs .*\.$/,
     ],
     [
       'a gain in part of the range',

@@ -183,13 +183,23 @@ export function differencePerRun(
   // The size of both together, so that the interval is the same when the sides are exchanged.
   const size = Math.abs(meanOf(ofTest) + meanOf(ofBaseline)) / 2;
   const { spread, remount, level } = around;
-  return meanDifference(ofTest, ofBaseline, {
+  const found = meanDifference(ofTest, ofBaseline, {
     alike: alike.map((runs) => runs.map(figure).filter((value) => !Number.isNaN(value))),
     prior: spread && priorAt(spread, size, widthShare),
     remount: remount && { standardDeviation: remount.standardDeviation * size, df: remount.df },
     drift: allowanceFor(around, test, baseline, around.drift && driftOfFigure(groups, figure)),
     ...(level === undefined ? {} : { level }),
   });
+  return found.halfWidth > sayable * size ? unsayable(found) : found;
+}
+
+/** An interval wider than this share of the reading tells nobody anything. */
+const sayable = 0.2;
+
+/** The difference with nothing said of how sure it is. */
+function unsayable(difference: MeanDifference): MeanDifference {
+  const unknown = { halfWidth: NaN, pValue: NaN, plainPValue: NaN, standardError: NaN };
+  return { ...difference, ...unknown, leastSignificant: NaN, smallestDetectable: NaN };
 }
 
 /**

@@ -52,7 +52,7 @@ export function withheldWords(reason: Withheld, { test, against }: Letters, unit
     case 'spread-assumed':
       return `the spread of this car is only assumed: another run of ${test} or ${against}`;
     case 'no-spread':
-      return 'there is no spread to judge it by';
+      return 'nothing can be said yet: too few runs to tell their spread, or they scatter by more than a fifth of the reading';
   }
 }
 
@@ -84,7 +84,7 @@ function withheldBriefly(reason: Withheld, letters: Letters): string {
     'plan-not-full': 'plan not full',
     drift: `drift possible, return to ${letters.against}`,
     'spread-assumed': 'spread only assumed',
-    'no-spread': 'no spread',
+    'no-spread': 'nothing can be said yet',
   } as const;
   return brief[reason.id];
 }
