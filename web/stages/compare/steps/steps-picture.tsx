@@ -18,7 +18,7 @@ interface StepsPictureProps {
   onChoose: (letter: string) => void;
 }
 
-/** The ladder of setups: what each step on the way to the compared one gave, and that the steps add up to the whole. */
+/** The ladder of setups: what each step on the way to the compared one gave, and whether the steps add up to the whole. */
 export function StepsPicture({ job, figures, view, onChoose }: StepsPictureProps) {
   const { attribution } = figures;
   const { write } = useOwnUnits();
@@ -33,6 +33,7 @@ export function StepsPicture({ job, figures, view, onChoose }: StepsPictureProps
     );
   const { steps, whole, fromRpm, toRpm } = attribution;
   const unit = view.units.power;
+  const drifted = [whole, ...steps.flatMap(({ gain }) => gain ?? [])].some(({ withoutDrift }) => withoutDrift);
   const kw = (value: number) => signed(formatPower(value, unit));
   const first = steps[0]!.meanKw;
   // Each bar begins where the one before ended.
@@ -58,7 +59,10 @@ export function StepsPicture({ job, figures, view, onChoose }: StepsPictureProps
         <h2>What each step gave</h2>
         <p>
           Mean power from {formatRpm(fromRpm)} to {formatRpm(toRpm)} rpm, which every run covers; ± is a 95 % interval.
-          The steps add up to the whole.{figures.estimate !== undefined && `${scaleNote(figures)}.`}
+          {drifted
+            ? 'Where the drift from run to run is taken out, the steps need not add up.'
+            : 'The steps add up to the whole.'}
+          {figures.estimate !== undefined && `${scaleNote(figures)}.`}
         </p>
       </header>
       <table className={classes.ladder} data-testid="ladder">
