@@ -153,27 +153,27 @@ export function experimentRates(): Figure[] {
     {
       name: 'gain of 1.5 % found, planned three each, no history',
       value: power(planned!, 0.015),
-      unit: '% (at least 85)',
+      unit: '%',
     },
     {
       name: 'gain of 1.5 % found, looked after every run, no history',
       value: power(looked!, 0.015),
-      unit: '% (at least 80)',
+      unit: '%',
     },
     {
       name: 'gain of 1.0 % found, planned three each, with a history',
       value: power(planned!, 0.01, 0.25),
-      unit: '% (at least 75)',
+      unit: '%',
     },
     {
       name: 'gain of 1.5 % found, planned one against three, with a history',
       value: power(againstThree!, 0.015, 0.25),
-      unit: '% (at least 80)',
+      unit: '%',
     },
     {
       name: 'gain of 2 % found, planned one each, with a history',
       value: power(single!, 0.02, 0.25),
-      unit: '% (at least 75)',
+      unit: '%',
     },
     {
       name: 'planned three each, with a history: any claim where nothing changed',

@@ -58,7 +58,7 @@ export function StepsPicture({ job, figures, view, onChoose }: StepsPictureProps
       <header>
         <h2>What each step gave</h2>
         <p>
-          Mean power from {formatRpm(fromRpm)} to {formatRpm(toRpm)} rpm, which every run covers; ± is a 95 % interval.
+          Mean power from {formatRpm(fromRpm)} to {formatRpm(toRpm)} rpm, which every run covers; ± is a 95 % interval.{' '}
           {drifted
             ? 'Where the drift from run to run is taken out, the steps need not add up.'
             : 'The steps add up to the whole.'}
