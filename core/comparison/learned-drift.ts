@@ -1,7 +1,13 @@
 import fCdf from '@stdlib/stats-base-dists-f-cdf';
 import type { Repeats } from '../statistics/spread-prior.ts';
 import { studentT, twoSidedProbability } from '../statistics/student-t.ts';
-import { asGoodAsInfinite, belonging, fittedVariances, varianceRatioPoint } from '../statistics/variance-prior.ts';
+import {
+  asGoodAsInfinite,
+  belonging,
+  fittedVariances,
+  together,
+  varianceRatioPoint,
+} from '../statistics/variance-prior.ts';
 import { usualDrift, type UsualDrift } from './drift.ts';
 
 /** Fewer setups tell nothing of how a shop's cars drift. */
@@ -58,13 +64,11 @@ function slopesOf(history: readonly Repeats[]): SeenSlope[] {
   const kept = belonging(known);
   const prior = fittedVariances(kept);
   return kept.map(({ variance, df, slope: { perRun, placeScatter } }) => {
-    const square = Number.isFinite(prior.df)
-      ? (prior.df * prior.variance + df * variance) / (prior.df + df)
-      : kept.reduce((sum, one) => sum + one.df * one.variance, 0) / kept.reduce((sum, one) => sum + one.df, 0);
-    const t = (perRun * Math.sqrt(placeScatter)) / Math.sqrt(square);
+    const spread = Math.sqrt(together(Number.isFinite(prior.df) ? [prior, { variance, df }] : kept).variance);
+    const t = (perRun * Math.sqrt(placeScatter)) / spread;
     const beyond = Math.max(1e-12, twoSidedProbability(t, Math.min(prior.df + df, asGoodAsInfinite)));
     return {
-      perRun: perRun / Math.sqrt(square),
+      perRun: perRun / spread,
       normalSquare: studentT(1 - beyond, asGoodAsInfinite) ** 2,
       placeScatter,
       df,

@@ -3,6 +3,7 @@ import { movedProbability, movedT } from './moved-t.ts';
 import { varianceRatioProbability } from './student-t.ts';
 import { meanOf, scatterOf } from '../numerics/mean.ts';
 import type { SpreadPrior } from './spread-prior.ts';
+import { together } from './variance-prior.ts';
 
 /** Standard deviation of one sample (n − 1); NaN for fewer than two values. */
 export function standardDeviationOf(values: readonly number[]): number {
@@ -234,9 +235,10 @@ function varianceOf(
 
 /** What was known beforehand and what the values tell, together: s² = (ν₀·s₀² + ν·s²)/(ν₀ + ν). */
 export function posterior(own: KnownDeviation, prior: KnownDeviation): KnownDeviation {
-  const df = prior.df + own.df;
-  const sum = prior.df * prior.standardDeviation ** 2 + (own.df > 0 ? own.df * own.standardDeviation ** 2 : 0);
-  return { standardDeviation: Math.sqrt(sum / df), df };
+  // Values that tell nothing of their spread have none.
+  const told = own.df > 0 ? [prior, own] : [prior];
+  const { variance, df } = together(told.map((known) => ({ variance: known.standardDeviation ** 2, df: known.df })));
+  return { standardDeviation: Math.sqrt(variance), df };
 }
 
 /** Whether there is something known beforehand that the values do not contradict. */

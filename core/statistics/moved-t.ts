@@ -1,5 +1,6 @@
 import betainc from '@stdlib/math-base-special-betainc';
 import { fallingRoot } from '../numerics/root.ts';
+import { keptPoints } from './kept-points.ts';
 import { studentT, twoSidedProbability } from './student-t.ts';
 
 /** A bias of less, in standard errors, is none. */
@@ -37,9 +38,7 @@ function logFactorial(n: number): number {
   return sum;
 }
 
-/** Points found before: pairs of one job ask for the same ones, and each takes a search. */
-const points = new Map<string, number>();
-const mostPoints = 2000;
+const kept = keptPoints();
 
 /**
  * How many standard errors an estimate whose bias is at most `moved` of them stays within, with the given
@@ -51,17 +50,13 @@ const mostPoints = 2000;
 export function movedT(level: number, df: number, moved: number): number {
   const least = studentT(level, df);
   if (!(moved > unmoved)) return least;
-  // A thousandth of a standard error changes nothing that is shown.
-  const key = `${level}/${df}/${moved.toFixed(3)}`;
-  const kept = points.get(key);
-  if (kept !== undefined) return kept;
   const wanted = Math.log(1 - level);
-  const point = fallingRoot(
-    (t) => Math.log(movedProbability(t, df, moved)) - wanted,
-    least,
-    (1 + moved / Math.min(least, 2)) * least,
+  // A thousandth of a standard error changes nothing that is shown.
+  return kept(`${level}/${df}/${moved.toFixed(3)}`, () =>
+    fallingRoot(
+      (t) => Math.log(movedProbability(t, df, moved)) - wanted,
+      least,
+      (1 + moved / Math.min(least, 2)) * least,
+    ),
   );
-  if (points.size >= mostPoints) points.clear();
-  points.set(key, point);
-  return point;
 }

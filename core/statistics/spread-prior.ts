@@ -1,5 +1,5 @@
 import type { DynoKind, MachineKind } from '../dyno/dyno-profile.ts';
-import { belonging, fittedVariances } from './variance-prior.ts';
+import { belonging, fittedVariances, together } from './variance-prior.ts';
 
 /**
  * What is known of the spread of repeats before a job's own runs tell of it: a
@@ -88,15 +88,14 @@ export function learnedSpread(history: readonly Repeats[]): SpreadPrior | undefi
     const alone = fittedSpread(ofVehicle);
     return alone && { ...alone, ...named };
   }
-  const df = ofVehicle.reduce((sum, one) => sum + one.df, 0);
-  const square = ofVehicle.reduce((sum, one) => sum + one.df * one.variance, 0);
-  const together = prior.df + df;
+  const { variance, df } = together([{ variance: prior.share ** 2, df: prior.df }, ...ofVehicle]);
+  const runsOfVehicle = ofVehicle.reduce((sum, { runs }) => sum + runs, 0);
   return {
-    share: Math.sqrt((prior.df * prior.share ** 2 + square) / together),
-    df: together,
+    share: Math.sqrt(variance),
+    df,
     from: 'learned',
-    repeats: (prior.repeats ?? 0) + df + ofVehicle.length,
-    ofVehicle: df + ofVehicle.length,
+    repeats: (prior.repeats ?? 0) + runsOfVehicle,
+    ofVehicle: runsOfVehicle,
     ...named,
   };
 }

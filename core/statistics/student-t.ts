@@ -1,15 +1,14 @@
 import fCdf from '@stdlib/stats-base-dists-f-cdf';
 import tCdf from '@stdlib/stats-base-dists-t-cdf';
 import tQuantile from '@stdlib/stats-base-dists-t-quantile';
+import { keptPoints } from './kept-points.ts';
 
 /** Probability that a t variable lies outside ±|t|. @param df degrees of freedom, above 0 */
 export function twoSidedProbability(t: number, df: number): number {
   return 2 * tCdf(-Math.abs(t), df);
 }
 
-/** Points found before: the same few are asked for again and again, and each takes a search. */
-const points = new Map<string, number>();
-const mostPoints = 2000;
+const kept = keptPoints();
 
 /**
  * The value that a t variable stays within with the given probability, both ways.
@@ -17,13 +16,7 @@ const mostPoints = 2000;
  * @param df degrees of freedom, above 0
  */
 export function studentT(level: number, df: number): number {
-  const key = `${level}/${df}`;
-  const kept = points.get(key);
-  if (kept !== undefined) return kept;
-  const point = tQuantile(1 - (1 - level) / 2, df);
-  if (points.size >= mostPoints) points.clear();
-  points.set(key, point);
-  return point;
+  return kept(`${level}/${df}`, () => tQuantile(1 - (1 - level) / 2, df));
 }
 
 /**

@@ -11,6 +11,12 @@ export interface KnownVariance {
   df: number;
 }
 
+/** Variances of one thing put together, each by its degrees of freedom: Σ νᵢ·sᵢ² ÷ Σ νᵢ. */
+export function together(known: readonly KnownVariance[]): KnownVariance {
+  const df = known.reduce((sum, one) => sum + one.df, 0);
+  return { variance: known.reduce((sum, one) => sum + one.df * one.variance, 0) / df, df };
+}
+
 /** A scaled inverse χ² distribution of variances; its degrees of freedom are infinite where they differ by chance alone. */
 export type VariancePrior = KnownVariance;
 
