@@ -94,8 +94,8 @@ export function compareRuns(
   const rule = claimRule(judging, around, test, baseline);
   const { verdicts, driftSuspected, clearStretches: clear } = claimsOf([first, ...others], band, rule);
   const clearStretches = clear.filter(({ fromRpm, toRpm, mean }) => {
-    const drift = driftOfFigure(groups, bandFigure(fromRpm, toRpm));
-    const { standardDeviation } = bandDifference(groups, fromRpm, toRpm, around) ?? common.difference;
+    const { difference, drift } = bandWithDrift(groups, fromRpm, toRpm, around);
+    const { standardDeviation } = difference ?? common.difference;
     return !drift || standsInDrift(drift, { asMeasured: mean, standardDeviation }, rule);
   });
   const largest = greatestAt(band.gain.map(Math.abs));
@@ -149,26 +149,29 @@ export function chosenRange(
   around: Surroundings,
   judging: JudgingRule,
 ): ChosenRange | undefined {
-  const difference = bandDifference(groups, fromRpm, toRpm, around);
+  const { difference, drift } = bandWithDrift(groups, fromRpm, toRpm, around);
   if (!difference) return undefined;
   const full = judging.kind === 'planned' && judging.further > 0 ? judging.atCompletion : undefined;
   const [, , ...alike] = groups;
   // What the full plan showed; whether drift can have made it is judged with all the runs, a return among them.
   const undrifted = { ...around, drift: undefined };
   const then = full && bandDifference([full.test, full.baseline, ...alike], fromRpm, toRpm, undrifted);
-  return {
-    fromRpm,
-    toRpm,
-    difference,
-    pAtCompletion: then?.pValue,
-    drift: driftOfFigure(groups, bandFigure(fromRpm, toRpm)),
-  };
+  return { fromRpm, toRpm, difference, pAtCompletion: then?.pValue, drift };
+}
+
+/** The difference over a band, and what run order says of it, made once for both. */
+function bandWithDrift(groups: ComparedRuns, fromRpm: number, toRpm: number, around: Surroundings) {
+  const figure = bandFigure(fromRpm, toRpm);
+  const drift = driftOfFigure(groups, figure);
+  const difference = differencePerRun(groups, figure, around, shareOfWhole(around, fromRpm, toRpm), drift);
+  return { difference, drift };
 }
 
 /**
  * Difference of the means of a figure that each run has by itself.
  * @param groups test runs, baseline runs, then those of setups alike
  * @param figure NaN for a run that has none
+ * @param seen what run order says of the figure, where that is known already
  * @returns undefined when a run of either side has none
  */
 export function differencePerRun(
@@ -176,6 +179,7 @@ export function differencePerRun(
   figure: (run: RunCurve) => number,
   around: Surroundings = {},
   widthShare = 1,
+  seen = around.drift && driftOfFigure(groups, figure),
 ): MeanDifference | undefined {
   const [test, baseline, ...alike] = groups;
   const [ofTest, ofBaseline] = [test.map(figure), baseline.map(figure)];
@@ -187,7 +191,7 @@ export function differencePerRun(
     alike: alike.map((runs) => runs.map(figure).filter((value) => !Number.isNaN(value))),
     prior: spread && priorAt(spread, size, widthShare),
     remount: remount && { standardDeviation: remount.standardDeviation * size, df: remount.df },
-    drift: allowanceFor(around, test, baseline, around.drift && driftOfFigure(groups, figure)),
+    drift: allowanceFor(around, test, baseline, seen),
     ...(level === undefined ? {} : { level }),
   });
   return found.halfWidth > sayable * size ? unsayable(found) : found;
