@@ -24,7 +24,7 @@ export interface Finding {
   message: Sentence;
 }
 
-/** Whether no check says that a run's figures are not the engine's: others are neither compared nor learned from. */
+/** Whether no check says that a run's figures are not the engine's: nothing is learned from others. */
 export function isTheEngines(checks: readonly Pick<Finding, 'severity'>[]): boolean {
   return checks.every(({ severity }) => severity !== 'stop');
 }

@@ -1,13 +1,12 @@
 import { usualDrift, type UsualDrift } from '../comparison/drift.ts';
 import { nextRun, type NextRun } from '../judgement/next-run.ts';
 import { paceOf } from '../judgement/pace.ts';
-import { runFindings } from '../judgement/run-findings.ts';
 import type { RunOrder } from '../judgement/runs-to-show.ts';
 import type { FamilyPair } from '../judgement/job-claims.ts';
-import { eventsOf } from '../log/view/logged-pull.ts';
 import type { PairsOf } from './pairs/compared-pair.ts';
 import type { SetupFigures } from './pairs/setup-figures.ts';
 import type { CountedRun } from './runs/figured-run.ts';
+import { findingsOf } from './runs/marked-runs.ts';
 
 /** The pairs that are judged, each once. */
 export function familyOf(setups: readonly SetupFigures[]): FamilyPair[] {
@@ -39,7 +38,9 @@ export function nextOfJob(
   const latest = ran && latestOf(counted(ran.id));
   const missing = { setupId: baselineId, runs: (plan?.runs ?? usualBaselineRuns) - runs(baselineId) };
   const repair =
-    latest && hasReasonToStop(latest) ? { setupId: latest.run.setupId, label: latest.figures.label } : undefined;
+    latest && !request.curvesOnly && hasReasonToStop(latest)
+      ? { setupId: latest.run.setupId, label: latest.figures.label }
+      : undefined;
   return nextRun(pairs, { repair, unrun, missing, wantedShare, paceS });
 }
 
@@ -54,11 +55,7 @@ function latestOf(runs: readonly CountedRun[]): CountedRun | undefined {
 }
 
 /** Whether something was found on a run that nobody should run on with. */
-function hasReasonToStop({ run, figures }: CountedRun): boolean {
-  const events = run.logged ? eventsOf(run.logged, run.engine) : [];
-  const found = figures.found ?? runFindings(figures.broken, events, figures.curve.checks);
-  return found.some(({ severity }) => severity === 'stop');
-}
+const hasReasonToStop = (run: CountedRun) => findingsOf(run).some(({ severity }) => severity === 'stop');
 
 /** Where the runs of a pair lie in the order of the job; undefined where that of one is not known. */
 function orderOf(

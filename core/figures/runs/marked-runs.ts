@@ -5,7 +5,7 @@ import { startWindow, type StartWindow } from '../../heat/start-window.ts';
 import { rawPoints, type RawPoints } from '../../reduction/raw-points.ts';
 import { brokenLimits } from '../../limits/broken-limits.ts';
 import { eventsOf } from '../../log/view/logged-pull.ts';
-import { runFindings } from '../../judgement/run-findings.ts';
+import { runFindings, type RunFinding } from '../../judgement/run-findings.ts';
 import { curveOf, type CurveSettings } from './corrected-curve.ts';
 import { drumSpeedAt } from '../../reduction/torque-fit.ts';
 import { type CountedRun, type FiguredRun, type RunFigures } from './figured-run.ts';
@@ -25,9 +25,14 @@ export function figuresOf(run: FiguredRun, { settings, limits = [] }: ResolvedRe
 export function markFindings(figured: readonly CountedRun[], { testId, againstId }: ResolvedRequest): void {
   for (const { run, figures } of figured) {
     if (run.setupId !== testId && run.setupId !== againstId) continue;
-    const events = run.logged ? eventsOf(run.logged, run.engine) : [];
-    figures.found = runFindings(figures.broken, events, figures.curve.checks);
+    figures.found = findingsOf({ run, figures });
   }
+}
+
+/** All that was found on a run, the gravest first; its log is searched unless that was done before. */
+export function findingsOf({ run, figures }: CountedRun): RunFinding[] {
+  if (figures.found) return figures.found;
+  return runFindings(figures.broken, run.logged ? eventsOf(run.logged, run.engine) : [], figures.curve.checks);
 }
 
 /** What a run's samples gave before smoothing, as its curve is corrected. */
