@@ -65,7 +65,7 @@ test(
     const { suvok, job } = await recorded('two-setups');
     await goTo(page, `${suvok.origin}/jobs/${job.id}/compare`);
     await expect(page.getByText(/is detected 80 % of the time/)).toBeVisible();
-    await expect(page.getByText(/With drift from run to run taken out/)).toBeVisible();
+    await expect(page.getByText(/allows for a drift of up to .* between the two/)).toBeVisible();
     await expect(page.getByText(/baseline was not repeated after the change/)).toBeVisible();
     await expect(page.getByText(/Return to the earlier setup/)).toBeVisible();
     await page.getByRole('button', { name: /^Smoothing/ }).click();

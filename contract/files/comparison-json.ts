@@ -27,9 +27,19 @@ export const comparisonJson = z.object({
         'drift-suspected',
         'spread-assumed',
         'plan-not-full',
+        'band-not-covered',
         'unknown',
         'withheld',
       ]),
+    }),
+  ),
+  /** Bands asked for that some run does not cover, and where the runs begin above or end below. */
+  notCovered: z.array(
+    z.object({
+      fromRpm: z.number(),
+      toRpm: z.number(),
+      beginsRpm: z.number().nullable(),
+      endsRpm: z.number().nullable(),
     }),
   ),
   /** Found in the data: stretches over which the gain is clear of scatter. */

@@ -108,6 +108,8 @@ export const jobHeadline = z.object({
   gain: z
     .object({ kw: z.number(), halfWidthKw: z.number().nullable(), claim: z.enum(['gain', 'loss']).nullable() })
     .nullable(),
+  /** Why no gain is told over the band that matters. */
+  notCovered: z.string().nullable().default(null),
   strip: z.object({ rpm: z.array(z.number()), kw: z.array(z.number()) }),
   broke: z.string().nullable(),
   tests: z.string().nullable(),

@@ -4,12 +4,13 @@ import { peakOf, type Peak } from '../curve/peak.ts';
 import { greatestAt, interpolate } from '../numerics/interpolation.ts';
 import { Refusal } from '../refusal.ts';
 import { meanDifference, spreadsDiffer, type MeanDifference } from '../statistics/mean-difference.ts';
-import { claimRule, claimsOf, standsInDrift, type ChosenRange } from './claims.ts';
+import { claimRule, claimsOf, standsInDrift, type ChosenRange, type Claims } from './claims.ts';
 import { driftOf, ordersOf, type Drift } from './drift.ts';
 import { levelOf, oneLook, type JudgingRule } from './judging-rule.ts';
 import { allowanceFor, priorAt, shareOfWhole, type Surroundings } from './surroundings.ts';
 import { earlinessOf, type Earliness } from './earliness.ts';
 import { gainBand, type GainBand } from './gain-band.ts';
+import { bandsCovered, rangeOf, type SpeedRange, type UncoveredBand } from './coverage.ts';
 import { covers, type ComparedRuns, type RunCurve } from './run-curve.ts';
 import type { ClearStretch } from './clear-stretches.ts';
 import type { Verdict } from './verdict.ts';
@@ -41,6 +42,8 @@ export interface Comparison {
   commonRange: MeanDifference;
   /** The bands asked for, or the common range where none was: what the verdicts are on. */
   ranges: JudgedRanges;
+  /** The bands asked for that some run does not cover. */
+  uncovered: UncoveredBand[];
   /** Clear stretches found in the data over which a gain or loss is clear of scatter. */
   clearStretches: ClearStretch[];
   driftSuspected: boolean;
@@ -53,8 +56,8 @@ export interface Comparison {
 export interface ComparisonOptions extends Surroundings {
   /** The counted runs of the job's other setups, each a list, for the pooled spread. */
   alike?: readonly (readonly RunCurve[])[];
-  /** Bands that matter, rpm; those that the runs do not cover are left out. */
-  bands?: readonly (readonly [number, number])[];
+  /** Bands that matter, rpm; nothing is claimed where the runs cover none of them. */
+  bands?: readonly SpeedRange[];
   /** Which looks there were; a single one where left out. */
   judging?: JudgingRule | undefined;
 }
@@ -81,7 +84,8 @@ export function compareRuns(
   const around: Surroundings = { ...options, whole: shared, level: levelOf(judging) };
   const range = (from: number, to: number) => chosenRange(groups, from, to, around, judging);
   const common = range(fromRpm, toRpm);
-  const bands = (options.bands ?? []).flatMap(([from, to]) => range(from, to) ?? []);
+  const { covered, uncovered } = bandsCovered(test, baseline, options.bands ?? []);
+  const bands = covered.flatMap(([from, to]) => range(from, to) ?? []);
   const ownSpreads = spreadsDiffer(bandMeans(test, fromRpm, toRpm), bandMeans(baseline, fromRpm, toRpm));
   const peaks = differencePerRun(groups, (run) => peakOf(run.engineSpeedRpm, run.values).value, around);
   if (!common || !peaks) throw sharesNoRange();
@@ -92,7 +96,12 @@ export function compareRuns(
   if (!band) throw sharesNoRange();
   const [first = common, ...others] = bands;
   const rule = claimRule(judging, around, test, baseline);
-  const { verdicts, driftSuspected, clearStretches: clear } = claimsOf([first, ...others], band, rule);
+  const missed = bands.length === 0 && uncovered.length > 0;
+  const {
+    verdicts,
+    driftSuspected,
+    clearStretches: clear,
+  } = missed ? bandMissed : claimsOf([first, ...others], band, rule);
   const clearStretches = clear.filter(({ fromRpm, toRpm, mean }) => {
     const { difference, drift } = bandWithDrift(groups, fromRpm, toRpm, around);
     const { standardDeviation } = difference ?? common.difference;
@@ -115,6 +124,7 @@ export function compareRuns(
       { ...first, verdict: verdicts[0]! },
       ...others.map((range, index) => ({ ...range, verdict: verdicts[index + 1]! })),
     ],
+    uncovered,
     clearStretches,
     driftSuspected,
     peaks: {
@@ -131,9 +141,11 @@ export function compareRuns(
 const sharesNoRange = () =>
   new Refusal('The runs share no range of engine speed, so nothing can be compared: record one over the same range.');
 
-function sharedRange(runs: readonly RunCurve[]): readonly [number, number] | undefined {
-  const from = Math.max(...runs.map((run) => sampleAt(run.engineSpeedRpm, 0)));
-  const to = Math.min(...runs.map((run) => sampleAt(run.engineSpeedRpm, run.engineSpeedRpm.length - 1)));
+/** Nothing is claimed of the range that is left where the band that matters is not covered. */
+const bandMissed: Claims = { verdicts: ['band not covered'], driftSuspected: false, clearStretches: [] };
+
+function sharedRange(runs: readonly RunCurve[]): SpeedRange | undefined {
+  const [from, to] = rangeOf(runs);
   return to > from ? [from, to] : undefined;
 }
 

@@ -18,6 +18,7 @@ const mirrored = {
   'drift suspected': 'drift suspected',
   'spread assumed': 'spread assumed',
   'plan not full': 'plan not full',
+  'band not covered': 'band not covered',
 } as const;
 const rounded = (value: number) => (Number.isNaN(value) ? NaN : Number(value.toPrecision(9)) + 0);
 const all = (values: ArrayLike<number>) => Array.from(values, rounded);

@@ -2,6 +2,9 @@ import { sampleAt } from '../numerics/sample-at.ts';
 import { written } from '../sentence/sentence.ts';
 import { testsSentence } from '../wording/kind-words.ts';
 import { forecastOutcome, type Forecast } from '../forecasts/forecast.ts';
+import type { PairJudgement } from '../judgement/pair-judgement.ts';
+import { notCoveredWords } from '../wording/coverage-words.ts';
+import { toneOf } from '../wording/judgement-words.ts';
 import type { JobFigures } from './job-figures.ts';
 
 /**
@@ -12,6 +15,8 @@ export interface JobHeadline {
   letter: string;
   /** Mean gain on what arrived over the first range, with half of its 95 % interval; null where nothing is compared. */
   gain: { kw: number; halfWidthKw: number | null; claim: 'gain' | 'loss' | null } | null;
+  /** Why no gain is told over the band that matters, in words; null where one is, or nothing is compared. */
+  notCovered: string | null;
   /** Gain over engine speed, kW, for a strip; empty without one. */
   strip: { rpm: number[]; kw: number[] };
   /** The last of its runs that broke a limit; null where none did. */
@@ -30,20 +35,23 @@ export function jobHeadline(
   setups: readonly { id: number; letter: string }[],
   forecasts: readonly (Forecast & { id: number; setupId: number })[] = [],
 ): JobHeadline {
-  const { comparison, sides, tests } = figures;
+  const { sides, tests } = figures;
   const own = figures.setups.find(({ setupId }) => setupId === sides.testId);
-  const [range] = comparison?.power.ranges ?? [];
+  const pair = onArrived(figures);
+  const [missed] = pair?.withheld.flatMap((reason) => (reason.id === 'band-not-covered' ? reason.bands : [])) ?? [];
   const said = testsSentence((tests?.shown ?? []).flatMap(({ judgement }) => judgement ?? []));
   const broken = figures.runs.filter(({ setupId, broken: limits }) => setupId === sides.testId && limits.length > 0);
   return {
     letter: setups.find(({ id }) => id === sides.testId)?.letter ?? '',
-    gain: range
-      ? {
-          kw: range.difference.difference,
-          halfWidthKw: Number.isFinite(range.difference.halfWidth) ? range.difference.halfWidth : null,
-          claim: range.verdict === 'gain' || range.verdict === 'loss' ? range.verdict : null,
-        }
-      : null,
+    gain:
+      pair && !missed
+        ? {
+            kw: pair.difference.difference,
+            halfWidthKw: Number.isFinite(pair.difference.halfWidth) ? pair.difference.halfWidth : null,
+            claim: toneOf(pair.claim) ?? null,
+          }
+        : null,
+    notCovered: missed ? notCoveredWords(missed) : null,
     strip: thinned(own?.gainRpm, own?.gainKw),
     outcomes: Object.fromEntries(
       forecasts.flatMap((forecast) => {
@@ -55,6 +63,14 @@ export function jobHeadline(
     broke: broken.at(-1)?.label ?? null,
     tests: said ? written(said) : null,
   };
+}
+
+/** The comparison, with what may be said of it among all pairs of the job where it is one of those. */
+function onArrived({ comparison, sides, setups }: JobFigures): PairJudgement | undefined {
+  const own = setups.find(({ setupId }) => setupId === sides.testId);
+  const card = [own?.onBaseline, own?.onParent].find((pair) => pair?.againstId === sides.againstId);
+  if (comparison && card) return { ...comparison.judgement, claim: card.jobClaim };
+  return comparison?.judgement;
 }
 
 function thinned(rpm: Float64Array | undefined, kw: Float64Array | undefined): JobHeadline['strip'] {

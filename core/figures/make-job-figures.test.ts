@@ -2,6 +2,10 @@ import { describe, expect, test } from '@jest/globals';
 import type { Recording } from '../recording/recording.ts';
 import { generatedRun } from '../testing/generated-run.ts';
 import { testDyno, usualTorque } from '../testing/test-car.ts';
+import { isTold, otherRangeWords } from '../wording/coverage-words.ts';
+import { phrasesText } from '../wording/gain-sentence.ts';
+import { jobClaimWords, nextRunWords } from '../wording/judgement-words.ts';
+import { jobHeadline } from './job-headline.ts';
 import { curveOfRun, loneRun, runsBehindCurve } from './curve-of-run.ts';
 import type { FiguresView } from './request/figures-request.ts';
 import type { JobRecord, RunRecord } from './request/job-record.ts';
@@ -396,4 +400,74 @@ describe('circumstances reach like for like', () => {
     expect(respects({})).not.toContain(id);
     expect(respects(over)).toContain(id);
   });
+});
+
+const setups = job().setups.slice(0, 2);
+const strong = [...usualRuns.slice(0, 3), run(51, 2, 1.12), run(52, 2, 1.122), run(53, 2, 1.118)];
+
+describe('a band that the runs do not cover', () => {
+  const late = (id: number, setupId: number, factor: number) => run(id, setupId, factor, {}, { fromRpm: 2900 });
+  const runs = [...usualRuns.slice(0, 3), ...[late(31, 2, 1.12), late(32, 2, 1.122), late(33, 2, 1.118)]];
+  const low = { fromRpm: 2600, toRpm: 4000 };
+  const high = { fromRpm: 4500, toRpm: 5500 };
+
+  test('claims nothing anywhere and says where the runs begin; the common range does not take its place', () => {
+    const figures = figuresOf({ runs, setups, bands: [low] });
+    const { power, judgement, sentence, rows } = figures.comparison!;
+    const beginsRpm = figures.runs.find(({ id }) => id === 33)!.curve.engineSpeedRpm[0]!;
+    expect(judgement).toMatchObject({ claim: null, withheld: [{ id: 'band-not-covered' }] });
+    expect(power.uncovered).toEqual([{ ...low, side: 'test', beginsRpm: expect.any(Number) }]);
+    expect(power.uncovered[0]!.beginsRpm).toBeCloseTo(beginsRpm, -2);
+    expect(phrasesText(sentence)).toMatch(/; 2,600 to 4,000 rpm is not covered: begins at 3,\d{3} rpm\.$/);
+    expect(rows.filter(({ verdict }) => verdict === 'gain' || verdict === 'loss')).toEqual([]);
+    const card = figures.setups.find(({ setupId }) => setupId === 2)!.onBaseline!;
+    expect(jobClaimWords(card, 2, { test: 'B', against: 'A' })).toMatch(
+      /^no verdict: not covered: begins at 3,\d{3} rpm$/,
+    );
+    expect(isTold(card)).toBe(false);
+    expect(figures.bestId).toBeUndefined();
+    const list = jobHeadline(figures, job().setups);
+    expect(list).toMatchObject({ gain: null, notCovered: expect.stringMatching(/^not covered: begins at 3,/) });
+    expect(nextRunWords(figures.next, () => 'B')).toMatch(
+      /^Run B again over all of 2,600 to 4,000 rpm: it begins at 3,/,
+    );
+  });
+
+  test('leaves the other bands their claims, and is named beside them', () => {
+    const figures = figuresOf({ runs, setups, bands: [low, high] });
+    const { power, sentence } = figures.comparison!;
+    expect(power.ranges).toMatchObject([{ ...high, verdict: 'gain' }]);
+    expect(phrasesText(sentence)).toMatch(
+      /4,500 to 5,500 rpm.*; 2,600 to 4,000 rpm is not covered: begins at 3,\d{3} rpm\.$/,
+    );
+    const card = figures.setups.find(({ setupId }) => setupId === 2)!.onBaseline!;
+    expect(otherRangeWords(card)).toMatch(/^ from 4,500 to 5,500 rpm; 2,600 to 4,000 rpm is not covered/);
+  });
+
+  test('covered again once the one short run is set aside, which is named', () => {
+    const one = [...strong.slice(0, 5), late(34, 2, 1.118)];
+    const short = figuresOf({ runs: one, setups, bands: [low] }).comparison!;
+    expect(short.unlike).toContainEqual(
+      expect.objectContaining({ id: 'short-run', labels: ['B34'], severity: 'mind' }),
+    );
+    expect(short.judgement.claim).toBeNull();
+    const aside = one.map((candidate) => (candidate.id === 34 ? { ...candidate, setAsideReason: 'short' } : candidate));
+    const rest = figuresOf({ runs: aside, setups, bands: [low] }).comparison!;
+    expect(rest.unlike.map(({ id }) => id)).not.toContain('short-run');
+    expect(rest.judgement.claim).toBe('gain');
+  });
+});
+
+test('a run without air asks for its air, by its name', () => {
+  const runs = [...strong.slice(0, 5), run(41, 2, 1.118, { air: null })];
+  const { next } = figuresOf({ runs, setups });
+  expect(nextRunWords(next, () => 'B')).toMatch(/^Enter the air of B41: /);
+});
+
+test('in the list of jobs stands what may be said: nothing where the sides are not alike', () => {
+  const runs = strong.map((one) => (one.setupId === 2 ? { ...one, gear: '3rd' } : one));
+  const figures = figuresOf({ runs, setups });
+  expect(figures.comparison!.power.ranges[0].verdict).toBe('gain');
+  expect(jobHeadline(figures, job().setups).gain).toMatchObject({ claim: null });
+  expect(jobHeadline(figuresOf({ runs: strong, setups }), setups).gain).toMatchObject({ claim: 'gain' });
 });

@@ -18,6 +18,7 @@ const pair = (
   difference: { ...meanDifference([1, 2, 3], [1, 2, 3]), difference: kw },
   drift: undefined,
   judging: { kind: 'every-look', look: 1 },
+  uncovered: [],
   claim: paid <= 0.05 ? (kw > 0 ? 'gain' : 'loss') : 'within repeatability',
   withheld: [],
   paid,

@@ -17,6 +17,7 @@ const pair = (over: Partial<PairJudgement> = {}): PairJudgement => ({
   }),
   drift: undefined,
   judging: everyLook,
+  uncovered: [],
   claim: 'within repeatability',
   withheld: [],
   ...over,

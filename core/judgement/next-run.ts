@@ -1,4 +1,5 @@
 import { mayClaim } from '../comparison/judging-rule.ts';
+import type { UncoveredBand } from '../comparison/coverage.ts';
 import type { PairJudgement } from './pair-judgement.ts';
 import { runsToShow, type PairRuns } from './runs-to-show.ts';
 
@@ -6,8 +7,23 @@ import { runsToShow, type PairRuns } from './runs-to-show.ts';
 export interface NextRun {
   setupId: number | null;
   againstId: number | null;
-  why: 'repair' | 'first-run' | 'baseline' | 'plan' | 'return' | 'not-alike' | 'shows-more' | 'beyond-reach' | 'enough';
+  why:
+    | 'repair'
+    | 'first-run'
+    | 'baseline'
+    | 'plan'
+    | 'return'
+    | 'air'
+    | 'band'
+    | 'not-alike'
+    | 'shows-more'
+    | 'beyond-reach'
+    | 'enough';
   runs: number;
+  /** The runs whose air is missing. */
+  labels?: readonly string[];
+  /** The band that the runs do not cover. */
+  band?: UncoveredBand;
   /** The run that has to be seen to before any other. */
   repair?: string;
   /** The change that the runs would show, as a share of power. */
@@ -19,7 +35,8 @@ export interface NextRun {
 /** A change that owners ask about where this one has not said: 1 % of power. */
 const usualWantedShare = 0.01;
 /**
- * The next best run for one pair: what is missing of its plan; a return where
+ * The next best run for one pair: what is missing of its plan, or of what has
+ * to be known of its runs; one over the band that matters; a return where
  * drift, or another day, stands in the way; more of the side that has fewer
  * until a change of the wanted size would show; or enough, which is beside a
  * claim or where the whole interval lies within what matters.
@@ -39,8 +56,16 @@ export function nextRunOfPair(pair: PairJudgement, runs: PairRuns, wantedShare =
     return baseline > 0 ? next(againstId, 'plan', baseline) : next(testId, 'plan', test);
   }
   const unlike = withheld.find((reason) => reason.id === 'not-alike');
+  // What is only to be written down takes no run.
+  const { labels } =
+    withheld
+      .flatMap((reason) => (reason.id === 'not-alike' ? reason.respect : []))
+      .find(({ id }) => id === 'air-missing') ?? {};
+  if (labels) return { ...next(testId, 'air', 0), labels };
   if (unlike) return next(unlike.respect.id === 'remount' ? againstId : testId, 'not-alike', 1);
   if (withheld.some(({ id }) => id === 'drift')) return next(againstId, 'return', 1);
+  const [band] = withheld.flatMap((reason) => (reason.id === 'band-not-covered' ? reason.bands : []));
+  if (band) return { ...next(band.side === 'baseline' ? againstId : testId, 'band', 1), band };
   if (claim === 'gain' || claim === 'loss') return next(null, 'enough', 0);
   const wantedKw = wantedShare * Math.abs(pair.difference.baseline);
   const { difference, halfWidth } = pair.difference;

@@ -1,4 +1,5 @@
 import type { JudgedRange } from '../comparison/comparison.ts';
+import type { UncoveredBand } from '../comparison/coverage.ts';
 import type { JudgingRule } from '../comparison/judging-rule.ts';
 import type { Verdict } from '../comparison/verdict.ts';
 import type { Unlikeness } from '../likeness/run-conditions.ts';
@@ -9,6 +10,7 @@ export type Claim = 'gain' | 'loss' | 'within repeatability';
 /** Why nothing is claimed; ids and values only, words are made of them in core/wording. */
 export type Withheld =
   | { id: 'not-alike'; respect: Unlikeness }
+  | { id: 'band-not-covered'; bands: UncoveredBand[] }
   | { id: 'plan-not-full'; missing: { test: number; baseline: number } }
   | { id: 'drift'; perRunKw: number | undefined }
   | { id: 'spread-assumed' }
@@ -26,6 +28,8 @@ export interface PairJudgement extends Judged, Pick<JudgedRange, 'fromRpm' | 'to
   testId: number;
   againstId: number;
   judging: JudgingRule;
+  /** Bands that matter and that some of the runs do not cover. */
+  uncovered: UncoveredBand[];
 }
 
 /** The claim that a verdict amounts to once the circumstances are known. */
@@ -33,11 +37,12 @@ export function judged(
   { verdict, drift }: Pick<JudgedRange, 'verdict' | 'drift'>,
   judging: JudgingRule,
   unlike: readonly Unlikeness[],
+  uncovered: readonly UncoveredBand[] = [],
 ): Judged {
   const withheld: Withheld[] = unlike
     .filter(({ severity }) => severity === 'stop')
     .map((respect) => ({ id: 'not-alike', respect }));
-  const reason = reasonOf(verdict, judging, drift?.perRun);
+  const reason = reasonOf(verdict, judging, drift?.perRun, uncovered);
   if (reason) withheld.push(reason);
   const claims: Partial<Record<Verdict, Claim>> = {
     gain: 'gain',
@@ -47,8 +52,15 @@ export function judged(
   return { claim: withheld.length > 0 ? null : (claims[verdict] ?? null), withheld };
 }
 
-function reasonOf(verdict: Verdict, judging: JudgingRule, perRunKw: number | undefined): Withheld | undefined {
+function reasonOf(
+  verdict: Verdict,
+  judging: JudgingRule,
+  perRunKw: number | undefined,
+  uncovered: readonly UncoveredBand[],
+): Withheld | undefined {
   switch (verdict) {
+    case 'band not covered':
+      return { id: 'band-not-covered', bands: [...uncovered] };
     case 'plan not full':
       return { id: 'plan-not-full', missing: judging.kind === 'planned' ? judging.missing : { test: 0, baseline: 0 } };
     case 'drift suspected':

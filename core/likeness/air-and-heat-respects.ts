@@ -12,6 +12,7 @@ export function airMissing(input: LikeForLikeInput): Unlikeness | undefined {
   return {
     id: 'air-missing',
     severity: 'stop',
+    labels: without,
     message: `No air was recorded with ${without.join(', ')}; corrected and uncorrected runs cannot be compared.`,
     matters: 'a correction is often 2 to 6 %',
     remedy: 'Add the air of those runs, or compare uncorrected.',

@@ -13,7 +13,7 @@ import {
 } from './machine-respects.ts';
 import type { LikeForLikeInput, Unlikeness } from './run-conditions.ts';
 import { origins, vehicles } from './origin-respects.ts';
-import { order, shortRange, remount, severalItems } from './session-respects.ts';
+import { order, shortRange, shortRun, remount, severalItems } from './session-respects.ts';
 
 /** What runs are told apart by as it was written down of them, word for word. */
 const writtenWords = {
@@ -88,7 +88,7 @@ export function unlikeRespects(input: LikeForLikeInput): Unlikeness[] {
     airMissing(input),
     airAges(input),
     corrections(input),
-    shortRange(input),
+    shortRun(input) ?? shortRange(input),
     heat(input),
     remount(input),
     severalItems(input),

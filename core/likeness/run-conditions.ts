@@ -56,6 +56,8 @@ export interface RunConditions {
 export interface Unlikeness extends Finding {
   /** How much it can matter, in words with a figure. */
   matters: Sentence;
+  /** The runs that it is about, where it is not about all of them. */
+  labels?: readonly string[];
   /** What would make the runs alike, where something would. */
   remedy?: string;
 }

@@ -15,7 +15,6 @@ export function shortRange({ test, baseline }: LikeForLikeInput): Unlikeness | u
   if (!a || !b) return undefined;
   const [below, above] = [a[0] - b[0], a[1] - b[1]];
   if (Math.abs(below) < rangeRpm && Math.abs(above) < rangeRpm) return undefined;
-  const rangeOf = ([from, to]: readonly [number, number]) => `${spokenRpm(from)} to ${spokenRpm(to)} rpm`;
   return {
     id: 'other-range',
     severity: Math.abs(above) >= rangeRpm ? 'mind' : 'note',
@@ -26,6 +25,39 @@ export function shortRange({ test, baseline }: LikeForLikeInput): Unlikeness | u
     remedy: 'Read the common range and the bands, not the peaks; they are limited to what both cover.',
   };
 }
+
+/** The one run that makes the range smaller that all share, where its own side has others that reach farther. */
+export function shortRun({ test, baseline }: LikeForLikeInput): Unlikeness | undefined {
+  const ranged = (runs: readonly RunConditions[]) =>
+    runs.filter((run): run is Ranged => run.fromRpm !== undefined && run.toRpm !== undefined);
+  const sides = [ranged(test), ranged(baseline)];
+  const runs = sides.flat();
+  const shared = sharedBy(runs);
+  const [shortest] = sides
+    .filter((side) => side.length > 1)
+    .flat()
+    .map((run) => ({ run, without: sharedBy(runs.filter((other) => other !== run)) }))
+    .map(({ run, without }) => ({ run, without, lost: shared[0] - without[0] + without[1] - shared[1] }))
+    .sort((a, b) => b.lost - a.lost);
+  if (!shortest || shortest.lost < rangeRpm) return undefined;
+  const { run, without } = shortest;
+  const left = shared[1] > shared[0] ? `share ${rangeOf(shared)}` : 'share no range at all';
+  return {
+    id: 'short-run',
+    severity: 'mind',
+    labels: [run.label],
+    message: `${run.label} covers only ${rangeOf([run.fromRpm, run.toRpm])}: with it the runs ${left}, without it ${rangeOf(without)}.`,
+    matters: 'what lies outside of the shared range is judged by nobody',
+    remedy: `Set ${run.label} aside if it was cut short, or record it again.`,
+  };
+}
+
+type Ranged = RunConditions & { fromRpm: number; toRpm: number };
+
+const sharedBy = (runs: readonly Ranged[]) =>
+  [Math.max(...runs.map(({ fromRpm }) => fromRpm)), Math.min(...runs.map(({ toRpm }) => toRpm))] as const;
+
+const rangeOf = ([from, to]: readonly [number, number]) => `${spokenRpm(from)} to ${spokenRpm(to)} rpm`;
 
 /** A baseline of one run: everything is held against a reading that nothing confirms. */
 export function loneBaseline(baseline: readonly Pick<RunConditions, 'label'>[]): Unlikeness | undefined {

@@ -5,6 +5,7 @@ import type { FamilyPair } from '../judgement/job-claims.ts';
 import { lineOf } from '../setup/difference.ts';
 import { setupWords } from '../setup/setup-words.ts';
 import { spokenRpm } from '../units/spoken.ts';
+import { notCoveredWords } from '../wording/coverage-words.ts';
 import { jobClaimWords, toneOf } from '../wording/judgement-words.ts';
 import { testsOfStep } from './other-tests.ts';
 import { askedWords, madeWords, standingWords, wantedWords, withReading } from '../wording/target-words.ts';
@@ -21,21 +22,32 @@ export function bands({ job, figures: { comparison } }: ReportSource, later: str
   return {
     is: 'table',
     head: [{ text: 'mean' }, right('arrived'), right(later), right('gain')],
-    rows: wanted.map((row) => {
-      const unit = row.quantity === 'torque' ? 'N·m' : 'kW';
-      const at = (value: number): Sentence => say`${{ value, unit, digits: 1 }}`;
-      const tone = row.verdict === 'gain' || row.verdict === 'loss' ? row.verdict : undefined;
-      return [
-        { text: rowName(row, job.bands) },
-        right(at(row.baseline)),
-        right(at(row.test)),
-        right(difference(row.difference, row.halfWidth, unit, 1), tone),
-      ];
-    }),
+    rows: [
+      ...comparison.power.uncovered.map((band): Cell[] => [
+        { text: rowName({ id: 'band', quantity: 'power', ...band }, job.bands) },
+        right('–'),
+        right('–'),
+        right(notCoveredWords(band)),
+      ]),
+      ...wanted.map((row) => {
+        const unit = row.quantity === 'torque' ? 'N·m' : 'kW';
+        const at = (value: number): Sentence => say`${{ value, unit, digits: 1 }}`;
+        const tone = row.verdict === 'gain' || row.verdict === 'loss' ? row.verdict : undefined;
+        return [
+          { text: rowName(row, job.bands) },
+          right(at(row.baseline)),
+          right(at(row.test)),
+          right(difference(row.difference, row.halfWidth, unit, 1), tone),
+        ];
+      }),
+    ],
   };
 }
 
-function rowName({ id, quantity: of, fromRpm = 0, toRpm = 0 }: GainRow, named: ReportSource['job']['bands']): string {
+function rowName(
+  { id, quantity: of, fromRpm = 0, toRpm = 0 }: Pick<GainRow, 'id' | 'quantity' | 'fromRpm' | 'toRpm'>,
+  named: ReportSource['job']['bands'],
+): string {
   const band = named.find((candidate) => candidate.fromRpm === fromRpm && candidate.toRpm === toRpm);
   const where = id === 'common' ? 'the whole range, ' : band ? `${band.name}, ` : '';
   return `${of}: ${where}${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm`;
@@ -105,13 +117,18 @@ export function ladder(source: ReportSource, deliveredId: number): Content | und
       { text: swept ? 'kept' : 'kept, and what its tests show' },
     ],
     rows: steps.map(({ setup, own, ranges }) => {
-      const cells = columns.map((band, at): Cell => {
+      const cells = columns.map((band): Cell => {
         const row = ranges.find(({ id, fromRpm, toRpm }) =>
           band ? id === 'band' && fromRpm === band.fromRpm && toRpm === band.toRpm : id === 'common',
         );
+        const missed =
+          band && own?.uncovered.find(({ fromRpm, toRpm }) => fromRpm === band.fromRpm && toRpm === band.toRpm);
         return row
-          ? right(difference(row.difference, row.halfWidth, 'kW', 1), toneIn(row, at === 0 ? own : undefined))
-          : right('–');
+          ? right(
+              difference(row.difference, row.halfWidth, 'kW', 1),
+              toneIn(row, own && own.fromRpm === row.fromRpm && own.toRpm === row.toRpm ? own : undefined),
+            )
+          : right(missed ? notCoveredWords(missed) : '–');
       });
       // Where one band shows a gain, the words for what could not be shown are left out.
       const claim = own && cells.every(({ tone }) => tone === undefined) ? shownWords(own, among) : undefined;

@@ -41,7 +41,17 @@ export function judgedDay(day: readonly DayRun[], { planned, prior, drift }: Day
       const range = chosenRange([test, against, ...alike], fromRpm, toRpm, around, judging);
       if (!range) return [];
       const { verdict, paid } = verdictAlone(range, 1, claimRule(judging, around, test, against));
-      return [{ testId, againstId, ...range, judging, paid, ...judged({ verdict, drift: range.drift }, judging, []) }];
+      return [
+        {
+          testId,
+          againstId,
+          ...range,
+          judging,
+          uncovered: [],
+          paid,
+          ...judged({ verdict, drift: range.drift }, judging, []),
+        },
+      ];
     }),
   );
 }

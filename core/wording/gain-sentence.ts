@@ -6,6 +6,8 @@ import { brokenWords } from '../limits/broken-words.ts';
 import type { BrokenLimit } from '../limits/broken-limits.ts';
 import type { Withheld } from '../judgement/pair-judgement.ts';
 import { withheldWords } from './judgement-words.ts';
+import type { UncoveredBand } from '../comparison/coverage.ts';
+import { bandsMissedWords } from './coverage-words.ts';
 import type { ClearStretch } from '../comparison/clear-stretches.ts';
 
 /** A stretch of a sentence; gain and loss are to be set off in colour and by their sign. */
@@ -23,6 +25,8 @@ export interface SentenceInput {
   baseline: string;
   /** Ranges chosen beforehand, with their verdicts; at least one. In kW. */
   ranges: JudgedRanges;
+  /** Bands asked for that some run does not cover. */
+  uncovered?: readonly UncoveredBand[] | undefined;
   /** Spans found in the data. */
   clearStretches: readonly ClearStretch[];
   unit: PowerUnit;
@@ -59,7 +63,9 @@ export function gainSentence(input: SentenceInput): Phrase[] {
   }
   const phrases = rangePhrases(first, input, true);
   for (const range of more) phrases.push({ text: '; ' }, ...rangePhrases(range, input, false));
-  return [...phrases, ...clearPhrases(input), { text: '.' }, ...limits, ...estimate];
+  const missed = first.verdict === 'band not covered' ? [] : (input.uncovered ?? []);
+  const left = missed.length > 0 ? [{ text: `; ${bandsMissedWords(missed)}` }] : [];
+  return [...phrases, ...clearPhrases(input), ...left, { text: '.' }, ...limits, ...estimate];
 }
 
 function rangePhrases(range: JudgedRange, input: SentenceInput, named: boolean): Phrase[] {
@@ -70,7 +76,8 @@ function rangePhrases(range: JudgedRange, input: SentenceInput, named: boolean):
     case 'unknown':
     case 'drift suspected':
     case 'spread assumed':
-    case 'plan not full': {
+    case 'plan not full':
+    case 'band not covered': {
       const [reason] = input.withheld;
       const why = named && reason ? `; ${withheldWords(reason, { test, against: baseline }, unit)}` : '';
       return [

@@ -1,10 +1,11 @@
 import { joined, say, type Sentence } from '../sentence/sentence.ts';
-import { capital, formatShare } from '../units/spoken.ts';
+import { capital, formatShare, spokenRpm } from '../units/spoken.ts';
 import type { DeviatingRepeat } from '../judgement/deviating-repeat.ts';
 import type { NextRun } from '../judgement/next-run.ts';
 import type { JudgingRule } from '../comparison/judging-rule.ts';
 import type { FamilyPair } from '../judgement/job-claims.ts';
 import type { Judged, Withheld } from '../judgement/pair-judgement.ts';
+import { bandsMissedWords, missedWords, notCoveredWords } from './coverage-words.ts';
 import { convert, type PowerUnit } from '../units/units.ts';
 import type { MeanDifference } from '../statistics/mean-difference.ts';
 import type { SpreadPrior } from '../statistics/spread-prior.ts';
@@ -39,6 +40,8 @@ export function withheldWords(reason: Withheld, { test, against }: Letters, unit
   switch (reason.id) {
     case 'not-alike':
       return `not like for like, ${notAlike[reason.respect.id] ?? reason.respect.id.replaceAll('-', ' ')}`;
+    case 'band-not-covered':
+      return bandsMissedWords(reason.bands);
     case 'plan-not-full': {
       const { missing } = reason;
       const lacking = [
@@ -80,6 +83,7 @@ export function allowanceWords(
 /** The same for a card, in a few words. */
 function withheldBriefly(reason: Withheld, letters: Letters): string {
   if (reason.id === 'not-alike') return notAlike[reason.respect.id] ?? withheldWords(reason, letters);
+  if (reason.id === 'band-not-covered') return reason.bands.slice(0, 1).map(notCoveredWords).join('');
   const brief = {
     'plan-not-full': 'plan not full',
     drift: `drift possible, return to ${letters.against}`,
@@ -146,7 +150,7 @@ export function nextRunWords(next: NextRun, letterOf: (id: number) => string): s
 }
 
 function whyWords(
-  { setupId, againstId, why, runs: count, wantedShare, repair }: NextRun,
+  { setupId, againstId, why, runs: count, wantedShare, repair, labels = [], band }: NextRun,
   letterOf: (id: number) => string,
 ): string {
   const letter = setupId === null ? '' : letterOf(setupId);
@@ -162,6 +166,12 @@ function whyWords(
       return `${capital(runs(count, letter))}: the plan is not full.`;
     case 'return':
       return `Return to ${letter} for a run: without it drift and change cannot be told apart.`;
+    case 'air':
+      return `Enter the air of ${labels.join(', ')}: without it corrected and uncorrected runs cannot be compared.`;
+    case 'band':
+      return band
+        ? `Run ${letter} again over all of ${spokenRpm(band.fromRpm)} to ${spokenRpm(band.toRpm)} rpm: it ${missedWords(band)}.`
+        : '';
     case 'not-alike':
       return other
         ? `Run ${letter} again, like ${other}: the runs are not like for like.`

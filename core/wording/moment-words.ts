@@ -1,6 +1,8 @@
 import type { Hindrance, Moment } from '../readiness/moment.ts';
+import type { MissedBand } from '../readiness/missed-band.ts';
 import type { Wait } from '../readiness/wait.ts';
 import { channelLabel } from '../recording/channels.ts';
+import { spokenRpm } from '../units/spoken.ts';
 import { clockWords, minutesWords } from './minutes-words.ts';
 
 /** A bay's state in the word that Record says, large. */
@@ -51,4 +53,14 @@ export function whyNotReady(moment: Moment): string {
   if (moment.is !== 'not ready') return '';
   const words = moment.why.map(hindranceWords).join('; ');
   return `${words.charAt(0).toUpperCase()}${words.slice(1)}.`;
+}
+
+const toldBy = { plan: 'As planned it', speed: 'Now it', 'last run': 'The last run' } as const;
+
+/** That the next pull leaves a band out: `Now it begins above your band pull-in: 2,450 instead of 2,000 rpm.` */
+export function missedBandWords({ name, by, fromRpm, toRpm, beginsRpm, endsRpm }: MissedBand): string {
+  const which = name === '' ? 'your band' : `your band ${name}`;
+  return beginsRpm === undefined
+    ? `${toldBy[by]} ends below ${which}: ${spokenRpm(endsRpm ?? 0)} instead of ${spokenRpm(toRpm)} rpm.`
+    : `${toldBy[by]} begins above ${which}: ${spokenRpm(beginsRpm)} instead of ${spokenRpm(fromRpm)} rpm.`;
 }

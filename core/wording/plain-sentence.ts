@@ -1,4 +1,5 @@
 import { spokenRpm } from '../units/spoken.ts';
+import { bandsMissedWords } from './coverage-words.ts';
 import { convert, type PowerUnit } from '../units/units.ts';
 import type { Comparison } from '../comparison/comparison.ts';
 
@@ -11,7 +12,7 @@ import type { Comparison } from '../comparison/comparison.ts';
 export function plainSentence(
   test: string,
   baseline: string,
-  { ranges, clearStretches }: Pick<Comparison, 'ranges' | 'clearStretches'>,
+  { ranges, uncovered, clearStretches }: Pick<Comparison, 'ranges' | 'uncovered' | 'clearStretches'>,
   withheld: boolean,
   unit: PowerUnit,
 ): string {
@@ -37,6 +38,8 @@ export function plainSentence(
       return `${test} and ${baseline} cannot be told apart, ${where}: whatever the change gave, it is less than ${size(Math.max(Math.abs(low), Math.abs(high)))} ${unit}${partly}.`;
     case 'drift suspected':
       return `The car changed from run to run, so what ${test} gave cannot be told yet.`;
+    case 'band not covered':
+      return `What ${test} gave on ${baseline} cannot be told: ${bandsMissedWords(uncovered)}.`;
     case 'plan not full':
     case 'spread assumed':
     case 'unknown':

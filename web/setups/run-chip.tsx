@@ -1,6 +1,5 @@
 import { useOwnUnits } from '../units/use-own-units.tsx';
 import { Button, Group, Popover, Select, Stack, Text, TextInput } from '@mantine/core';
-import { notifications } from '@mantine/notifications';
 import { useState } from 'react';
 import type { RunChange } from '../../contract/job/job-requests.ts';
 import { runKinds } from '../../contract/instruments/recording.ts';
@@ -11,6 +10,7 @@ import { runKindWords } from '../job/run-kind-words.ts';
 import { SeverityMark } from '../ui/severity.tsx';
 import { api } from '../state/api.ts';
 import { useChange } from '../state/use-change.ts';
+import { useSetAside } from './use-set-aside.tsx';
 import classes from './run-chip.module.css';
 
 interface RunChipProps {
@@ -75,17 +75,10 @@ function RunCard({ run, unusable, close, putRight }: RunCardProps) {
   const [reason, setReason] = useState('');
   const [note, setNote] = useState(run.note);
   const change = useChange((sent: RunChange) => api.changeRun(run.id, sent));
+  const changeCounting = useSetAside(run);
   const setAside = async (why: string | null) => {
-    const before = run.setAsideReason;
     close();
-    // The card is closed before the server answers, so the undo toast is offered from here.
-    await change.mutateAsync({ setAsideReason: why }).then(
-      () =>
-        offerUndo(why === null ? `${run.label} counts again.` : `${run.label} is set aside.`, () =>
-          change.mutate({ setAsideReason: before }),
-        ),
-      () => undefined,
-    );
+    await changeCounting(why);
   };
   const saveNote = () => note !== run.note && change.mutate({ note });
   return (
@@ -176,25 +169,4 @@ function RunCard({ run, unusable, close, putRight }: RunCardProps) {
       </Group>
     </Stack>
   );
-}
-
-function offerUndo(message: string, undo: () => void): void {
-  const id = notifications.show({
-    message: (
-      <Group justify="space-between">
-        {message}
-        <Button
-          size="compact-sm"
-          variant="default"
-          onClick={() => {
-            undo();
-            notifications.hide(id);
-          }}
-        >
-          Undo
-        </Button>
-      </Group>
-    ),
-    autoClose: 8000,
-  });
 }

@@ -8,6 +8,7 @@ import { jobClaimWords, toneOf } from '../../core/wording/judgement-words.ts';
 import { setupWords } from '../../core/setup/setup-words.ts';
 import { scorePrediction } from '../../core/setup/prediction.ts';
 import { formatPower, plusMinus, signed } from '../../core/wording/figures.ts';
+import { isTold, otherRangeWords } from '../../core/wording/coverage-words.ts';
 import { GainStrip } from './gain-strip.tsx';
 import { RunChip } from './run-chip.tsx';
 import { SetupDetails } from './setup-details.tsx';
@@ -190,11 +191,14 @@ function SetupMeaning({ figures, pending, isBaseline, letter, among, baseline }:
   const words = jobClaimWords(onBaseline, among, { test: letter, against: baseline.letter });
   return (
     <div className={classes.meaning}>
-      <span className={`number ${toneOf(onBaseline.jobClaim) ?? ''}`}>
-        {signed(formatPower(difference, unit))}
-        {half} {unit}
-      </span>{' '}
+      {isTold(onBaseline) && (
+        <span className={`number ${toneOf(onBaseline.jobClaim) ?? ''}`}>
+          {signed(formatPower(difference, unit))}
+          {half} {unit}{' '}
+        </span>
+      )}
       on {baseline.letter}
+      {otherRangeWords(onBaseline)}
       {words && `, ${words}`}
     </div>
   );

@@ -95,7 +95,9 @@ export function SetupsColumn({
 
 /** The band that the cards' gains are of, where it is not all that the runs share. */
 function judgedBand(job: Job, figures: JobFigures | undefined): string | undefined {
-  const pair = figures?.setups.map(({ onBaseline }) => onBaseline).find((found) => found !== undefined);
-  const band = pair && job.bands.find(({ fromRpm, toRpm }) => fromRpm === pair.fromRpm && toRpm === pair.toRpm);
+  const pairs = figures?.setups.flatMap(({ onBaseline }) => onBaseline ?? []) ?? [];
+  const [band] = job.bands.filter(({ fromRpm, toRpm }) =>
+    pairs.some((pair) => fromRpm === pair.fromRpm && toRpm === pair.toRpm),
+  );
   return band && `${band.name}, ${formatRpm(band.fromRpm)}–${formatRpm(band.toRpm)}`;
 }

@@ -17,6 +17,7 @@ const words = {
   'drift suspected': 'drift-suspected',
   'spread assumed': 'spread-assumed',
   'plan not full': 'plan-not-full',
+  'band not covered': 'band-not-covered',
   unknown: 'unknown',
 } as const satisfies Record<Verdict, string>;
 
@@ -56,6 +57,12 @@ export function comparisonToJson(
       highKw: kw(difference.difference + difference.halfWidth),
       percent: round((100 * difference.difference) / difference.baseline, 3),
       verdict: withheld ? ('withheld' as const) : words[verdict],
+    })),
+    notCovered: power.uncovered.map(({ fromRpm, toRpm, beginsRpm = null, endsRpm = null }) => ({
+      fromRpm,
+      toRpm,
+      beginsRpm,
+      endsRpm,
     })),
     spans: withheld
       ? []

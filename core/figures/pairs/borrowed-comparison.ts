@@ -42,6 +42,7 @@ export function borrowedComparison(
     againstId: request.againstId,
     ...power.comparison.ranges[0],
     judging,
+    uncovered: power.comparison.uncovered,
     ...judged(power.comparison.ranges[0], judging, unlike),
   };
   return {
@@ -55,6 +56,7 @@ export function borrowedComparison(
       test: letter,
       baseline: borrowed.name,
       ranges: power.comparison.ranges,
+      uncovered: power.comparison.uncovered,
       clearStretches: [],
       unit: request.powerUnit,
       withheld: judgement.withheld,

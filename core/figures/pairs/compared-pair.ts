@@ -3,7 +3,8 @@ import { bandDifference, chosenRange } from '../../comparison/comparison.ts';
 import { claimRule, verdictAlone } from '../../comparison/claims.ts';
 import { usualDrift } from '../../comparison/drift.ts';
 import { oneLook, levelOf, ruleFor, type JudgingRule } from '../../comparison/judging-rule.ts';
-import { commonSpeeds, covers, type ComparedRuns, type RunCurve } from '../../comparison/run-curve.ts';
+import { bandsCovered } from '../../comparison/coverage.ts';
+import { commonSpeeds, type ComparedRuns, type RunCurve } from '../../comparison/run-curve.ts';
 import type { Surroundings } from '../../comparison/surroundings.ts';
 import { bandMean } from '../../curve/band-mean.ts';
 import { judged, type PairJudgement } from '../../judgement/pair-judgement.ts';
@@ -166,19 +167,22 @@ export function pairJudgement(of: PairsOf, pair: ComparedPair): (PairJudgement &
   const around = aroundWhole(pair);
   if (!around) return undefined;
   const { whole } = around;
-  const bands = (of.request.bands ?? []).filter((band) => [...test, ...against].every((run) => covers(run, ...band)));
+  const { covered: bands, uncovered } = bandsCovered(test, against, of.request.bands ?? []);
   const [from, to] = bands[0] ?? whole;
   const range = chosenRange(pair.power, from, to, around, pair.judging);
   if (!range) return undefined;
   const rule = claimRule(pair.judging, pair.around, test, against);
-  const { verdict, paid } = verdictAlone(range, Math.max(1, bands.length), rule);
+  const missed = bands.length === 0 && uncovered.length > 0;
+  const alone = verdictAlone(range, Math.max(1, bands.length), rule);
+  const verdict = missed ? 'band not covered' : alone.verdict;
   return {
     testId: pair.testId,
     againstId: pair.againstId,
     ...range,
     judging: pair.judging,
-    paid,
-    ...judged({ verdict, drift: range.drift }, pair.judging, unlikeOf(of, pair, range)),
+    uncovered,
+    paid: alone.paid,
+    ...judged({ verdict, drift: range.drift }, pair.judging, unlikeOf(of, pair, range), uncovered),
   };
 }
 

@@ -68,7 +68,15 @@ export function comparisonOfPair(
   const torque = compare(compared.torque);
   const [first] = power.ranges;
   const unlike = unlikeOf(of, pair, first);
-  const judgement = { testId, againstId, ...first, judging: pair.judging, ...judged(first, pair.judging, unlike) };
+  const { uncovered } = power;
+  const judgement = {
+    testId,
+    againstId,
+    ...first,
+    judging: pair.judging,
+    uncovered,
+    ...judged(first, pair.judging, unlike, uncovered),
+  };
   const withheld = unlike.some((finding) => finding.severity === 'stop');
   const name = (id: number, side: 0 | 1, ids: readonly number[] | undefined) =>
     ids
@@ -78,6 +86,7 @@ export function comparisonOfPair(
     test: name(testId, 0, only.test),
     baseline: name(againstId, 1, only.against),
     ranges: power.ranges,
+    uncovered,
     clearStretches: power.clearStretches,
     unit: request.powerUnit,
     withheld: judgement.withheld,

@@ -24,6 +24,12 @@ export const germanJudgement: Phrases = {
   'a drift of {0} from run to run': 'eine Drift von {0} von Lauf zu Lauf',
   'the spread of this car is only assumed: another run of {0} or {1}':
     'die Streuung dieses Fahrzeugs ist nur angenommen: noch ein Lauf von {0} oder {1}',
-  'there is no spread to judge it by': 'es gibt keine Streuung, an der es sich messen ließe',
+  'nothing can be said yet: too few runs to tell their spread, or they scatter by more than a fifth of the reading':
+    'noch lässt sich nichts sagen: zu wenige Läufe, um ihre Streuung zu kennen, oder sie streuen um mehr als ein Fünftel des Messwerts',
+  '{0} to {1} rpm is not covered: {2}': '{0} bis {1} rpm ist nicht abgedeckt: {2}',
+  'not covered: {0}': 'nicht abgedeckt: {0}',
+  'begins at {0#} and ends at {1#} rpm': 'beginnt bei {0} und endet bei {1} rpm',
+  'begins at {0#} rpm': 'beginnt bei {0} rpm',
+  'ends at {0#} rpm': 'endet bei {0} rpm',
   'Nothing is claimed from {0} to {1} rpm: {2}.': 'Von {0} bis {1} rpm wird nichts behauptet: {2}.',
 };

@@ -2,6 +2,10 @@ import type { Phrases } from '../phrase-book.ts';
 
 /** What is not like for like, and what of a job is missing. */
 export const germanLikeness: Phrases = {
+  '{0} covers only {1} to {2} rpm: with it the runs share {3} to {4} rpm, without it {5} to {6} rpm.':
+    '{0} reicht nur von {1} bis {2} rpm: mit ihm haben die Läufe {3} bis {4} rpm gemeinsam, ohne ihn {5} bis {6} rpm.',
+  '{0} covers only {1} to {2} rpm: with it the runs share no range at all, without it {3} to {4} rpm.':
+    '{0} reicht nur von {1} bis {2} rpm: mit ihm haben die Läufe keinen Bereich gemeinsam, ohne ihn {3} bis {4} rpm.',
   'The runs come from different kinds of dyno: {0}.': 'Die Läufe kommen von verschiedenen Arten von Prüfständen: {0}.',
   'The runs come from different dynos, {0} and {1}; their difference is not the change alone.':
     'Die Läufe kommen von verschiedenen Prüfständen, {0} und {1}; ihr Unterschied ist nicht allein die Änderung.',

@@ -20,6 +20,7 @@ import { BigFigure, BigFigures } from '../../live/big-figures.tsx';
 import { Cautions } from '../../live/cautions.tsx';
 import { LimitShouts } from '../../live/limits-now.tsx';
 import { useFrame } from '../../live/use-frame.ts';
+import { useMissedBand } from '../../live/use-missed-band.ts';
 import { useMoment } from '../../live/use-moment.ts';
 import { useLimitWatch, useLiveLimits } from '../../live/watch-limits.ts';
 import { runKindWords } from '../../job/run-kind-words.ts';
@@ -73,6 +74,7 @@ function Driving({ job, setupId }: { job: Job; setupId: number }) {
   const liftRpm = liftSpeed(bay?.plan.toRpm, knownLimits(job.limits), ends);
   const heat = useHeatToReady(baselineWindow(job, baseline));
   const moment = useMoment({ job, setup, heat });
+  const ahead = useMissedBand(job, setup, figures, moment);
   const plan = bay?.plan;
   const mapped = plan !== undefined && isTable(plan) && moment.is === 'recording';
   const layout = useMemo(() => plan && tableOfPlan(plan, job), [plan, job]);
@@ -87,7 +89,7 @@ function Driving({ job, setupId }: { job: Job; setupId: number }) {
     <Screen
       word={mapped && word !== 'Stop' ? nextWords(table) : word}
       what={facts.filter(Boolean).join(', ')}
-      why={whyNotReady(moment)}
+      why={[ahead, whyNotReady(moment)].filter(Boolean).join(' ')}
       crossed={crossed}
       figure={
         liftRpm === undefined || mapped ? undefined : (

@@ -53,7 +53,7 @@ export function JobLine({ job }: { job: JobSummary }) {
 function Outcome({ job: { headline } }: { job: JobSummary }) {
   const { write } = useOwnUnits();
   if (!headline) return <span className={classes.outcome} />;
-  const { gain, strip, broke, tests } = headline;
+  const { gain, strip, broke, tests, notCovered } = headline;
   const called = gain?.claim !== null && gain?.claim !== undefined;
   return (
     <span className={classes.outcome}>
@@ -65,12 +65,13 @@ function Outcome({ job: { headline } }: { job: JobSummary }) {
       {gain && (
         <span
           className={`number ${gain.claim ?? ''}`}
-          title={`${headline.letter} against what arrived, mean over the first band`}
+          title={`${headline.letter} against what arrived, mean over the first band that the runs cover`}
         >
           {write(difference(gain.kw, gain.halfWidthKw ?? NaN, 'kW', 1)).trim()}
         </span>
       )}
-      {!gain && tests && <small className={classes.tests}>{tests}</small>}
+      {notCovered && <small className={classes.tests}>{notCovered}</small>}
+      {!gain && !notCovered && tests && <small className={classes.tests}>{tests}</small>}
       {broke && (
         <small className={classes.broke} title={`${broke} went beyond a limit`}>
           <SeverityMark severity="stop" /> {broke}

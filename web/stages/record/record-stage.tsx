@@ -6,6 +6,7 @@ import { knownLimits } from '../../../core/limits/limit.ts';
 import { liftSpeed } from '../../../core/limits/lift-speed.ts';
 import { baselineWindow } from '../../../core/heat/heat-of-run.ts';
 import { useHeatToReady, type HeatToReady } from '../../heat/use-cooling.ts';
+import { useMissedBand } from '../../live/use-missed-band.ts';
 import { useMoment } from '../../live/use-moment.ts';
 import { isTable } from '../../fuelling/table-of-plan.ts';
 import { WithJob } from '../../app/with-job.tsx';
@@ -15,6 +16,7 @@ import { bayForJob, useWatchedBay } from '../../state/bays.ts';
 import { identifierIn } from '../../state/identifier.ts';
 import { useLive } from '../../state/live.ts';
 import { useChange } from '../../state/use-change.ts';
+import type { JobFigures } from '../../../core/figures/job-figures.ts';
 import { useJobFigures } from '../../job/use-job-figures.ts';
 import { BigFigures } from '../../live/big-figures.tsx';
 import { ControlBar } from './during/control-bar.tsx';
@@ -142,6 +144,7 @@ export function Recording({ job, onBay }: RecordingProps) {
           setup={setup}
           mounted={mounted}
           heat={heat}
+          figures={figures}
           resultOpen={result.run !== undefined}
           isBaseline={setup.id === baseline.id}
           onMount={() => mount.mutate(setup.id)}
@@ -158,14 +161,17 @@ function Control({
   heat,
   mounted,
   resultOpen,
+  figures,
   ...bar
-}: Omit<ComponentProps<typeof ControlBar>, 'moment'> & {
+}: Omit<ComponentProps<typeof ControlBar>, 'moment' | 'ahead'> & {
   heat: HeatToReady;
+  figures: JobFigures | undefined;
   mounted: Setup | undefined;
   resultOpen: boolean;
 }) {
   const moment = useMoment({ job: bar.job, setup: mounted, heat, resultOpen });
-  return <ControlBar {...bar} moment={moment} />;
+  const ahead = useMissedBand(bar.job, mounted, figures, moment);
+  return <ControlBar {...bar} moment={moment} ahead={ahead} />;
 }
 
 /** The run that ended last while this page was open, until it is dealt with. */

@@ -80,7 +80,7 @@ export function TakeAway({ job, figures, scene, view }: TakeAwayProps) {
             onClick={() =>
               comparison &&
               copyText(
-                gainTableText(gainTableContent(comparison.rows, view, figures.estimate)),
+                gainTableText(gainTableContent(comparison, view, figures.estimate)),
                 'The table is copied; paste it into a spreadsheet.',
               )
             }

@@ -53,7 +53,7 @@ export function Findings({ job, figures, view, change }: FindingsProps) {
         </p>
         <HowMade job={job} figures={figures} view={view} change={change} />
         {!comparison && <Alone figures={figures} view={view} />}
-        {comparison && <GainTable rows={comparison.rows} view={view} change={change} estimate={figures.estimate} />}
+        {comparison && <GainTable comparison={comparison} view={view} change={change} estimate={figures.estimate} />}
         {comparison && <WhatCanBeSeen job={job} figures={figures} comparison={comparison} view={view} />}
         {comparison && (
           <section>
@@ -65,7 +65,7 @@ export function Findings({ job, figures, view, change }: FindingsProps) {
                   <span className={classes.matters}>
                     {capital(write(finding.matters))}. {finding.remedy}
                   </span>
-                  <Remedy id={finding.id} figures={figures} view={view} change={change} />
+                  <Remedy job={job} finding={finding} figures={figures} view={view} change={change} />
                 </FindingLine>
               ))}
               {frozen && <FindingLine severity="mind">{frozen}</FindingLine>}

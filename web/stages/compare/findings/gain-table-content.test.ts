@@ -4,7 +4,7 @@ import { gainTableContent, gainTableText } from './gain-table-content.ts';
 
 function table(address: string) {
   const { view, figures } = comparedAt(address);
-  return gainTableContent(figures.comparison!.rows, view, figures.estimate);
+  return gainTableContent(figures.comparison!, view, figures.estimate);
 }
 
 test('rows in their sections, each with both sides, its signed gain and its interval', () => {

@@ -8,6 +8,9 @@ import {
   halfWidthText,
   signed,
 } from '../../../../core/wording/figures.ts';
+import type { Comparison } from '../../../../core/comparison/comparison.ts';
+import type { UncoveredBand } from '../../../../core/comparison/coverage.ts';
+import { notCoveredWords } from '../../../../core/wording/coverage-words.ts';
 import type { CompareView } from '../view/view-address.ts';
 
 /** The gain table as it is read, wherever it stands: on the screen, on paper, in a spreadsheet. */
@@ -18,7 +21,7 @@ export interface GainTableContent {
 }
 
 export interface GainTableLine {
-  id: GainRow['id'];
+  id: GainRow['id'] | 'not-covered';
   /** Tells rows of one kind apart. */
   key: string;
   label: string;
@@ -27,15 +30,23 @@ export interface GainTableLine {
   /** With its sign, and what follows it: half of the interval, where there is one. */
   gain: string;
   halfWidth: string;
+  /** Stands in place of all figures: why there are none. */
+  instead?: string;
   /** Read by few: it is folded away until it is asked for. */
   folded: boolean;
   /** Where a verdict is given. */
   tone: 'gain' | 'loss' | undefined;
 }
 
+/** The rows of a comparison, and the bands that have none. */
+export interface ComparedRows {
+  rows: readonly GainRow[];
+  power: Pick<Comparison, 'uncovered'>;
+}
+
 /** @param estimate what figures for the crank rest on */
 export function gainTableContent(
-  rows: readonly GainRow[],
+  { rows, power: { uncovered } }: ComparedRows,
   view: Pick<CompareView, 'test' | 'against' | 'runs' | 'againstRuns' | 'percent' | 'units' | 'bands'>,
   estimate: string | undefined,
 ): GainTableContent {
@@ -49,9 +60,12 @@ export function gainTableContent(
     percent = view.percent,
   ) => ({
     name,
-    rows: rows
-      .filter((row) => row.quantity === quantity)
-      .map((row) => lineOf(row, against, test, percent, write, view.bands)),
+    rows: [
+      ...(quantity === 'power' ? uncovered.map((band) => missingLine(band, view.bands)) : []),
+      ...rows
+        .filter((row) => row.quantity === quantity)
+        .map((row) => lineOf(row, against, test, percent, write, view.bands)),
+    ],
   });
   return {
     heads: [against, test, view.percent ? 'gain, %' : 'gain'],
@@ -86,6 +100,14 @@ function lineOf(
   };
 }
 
+/** A band that matters and has no figure. */
+function missingLine(band: UncoveredBand, bands: CompareView['bands']): GainTableLine {
+  const figures = { baseline: '', test: '', gain: '', halfWidth: '', tone: undefined };
+  const key = `not-covered-${band.fromRpm}-${band.toRpm}`;
+  const label = bandLabel(band, bands);
+  return { id: 'not-covered', key, label, ...figures, folded: false, instead: notCoveredWords(band) };
+}
+
 /** Bands, the common range, peaks and the chosen speed are what is decided by; these stand behind them. */
 const foldedRows: readonly GainRow['id'][] = ['stretch', 'largest', 'swept', 'reaches-peak'];
 
@@ -93,10 +115,8 @@ function rowLabel(row: GainRow, against: string, test: string, bands: CompareVie
   const range = `${formatRpm(row.fromRpm ?? 0)}–${formatRpm(row.toRpm ?? 0)}`;
   switch (row.id) {
     case 'band':
-    case 'torque-band': {
-      const name = bands.find(({ fromRpm, toRpm }) => fromRpm === row.fromRpm && toRpm === row.toRpm)?.name;
-      return `${name ?? 'band'}, ${range}`;
-    }
+    case 'torque-band':
+      return bandLabel(row, bands);
     case 'common':
     case 'torque-common':
       return 'common range';
@@ -117,6 +137,14 @@ function rowLabel(row: GainRow, against: string, test: string, bands: CompareVie
   }
 }
 
+function bandLabel(
+  { fromRpm = 0, toRpm = 0 }: { fromRpm?: number; toRpm?: number },
+  bands: CompareView['bands'],
+): string {
+  const name = bands.find((band) => band.fromRpm === fromRpm && band.toRpm === toRpm)?.name;
+  return `${name ?? 'band'}, ${formatRpm(fromRpm)}–${formatRpm(toRpm)}`;
+}
+
 /** One speed where both peaks lie together, else each side's. */
 function peakSpeeds(row: GainRow, against: string, test: string): string {
   const [atBaseline, atTest] = [formatRpm(row.baselineRpm ?? 0), formatRpm(row.testRpm ?? 0)];
@@ -127,7 +155,9 @@ function peakSpeeds(row: GainRow, against: string, test: string): string {
 export function gainTableText({ heads, sections }: GainTableContent): string {
   const lines = sections.flatMap(({ name, rows }) => [
     [name],
-    ...rows.map(({ label, baseline, test, gain, halfWidth }) => [label, baseline, test, gain, halfWidth]),
+    ...rows.map(({ label, baseline, test, gain, halfWidth, instead }) =>
+      instead === undefined ? [label, baseline, test, gain, halfWidth] : [label, instead],
+    ),
   ]);
   return [['', ...heads, '±95 %'], ...lines].map((cells) => cells.join('\t')).join('\n');
 }

@@ -1,13 +1,12 @@
 import { useState } from 'react';
-import type { GainRow } from '../../../../core/comparison/gain-table.ts';
 import type { ChangeView } from '../view/view.ts';
 import type { CompareView } from '../view/view-address.ts';
-import { gainTableContent } from './gain-table-content.ts';
+import { gainTableContent, type ComparedRows } from './gain-table-content.ts';
 import button from '../../../ui/text-button.module.css';
 import classes from './gain-table.module.css';
 
 interface GainTableProps {
-  rows: readonly GainRow[];
+  comparison: ComparedRows;
   view: CompareView;
   change: ChangeView;
   /** What figures for the crank rest on. */
@@ -15,8 +14,8 @@ interface GainTableProps {
 }
 
 /** The gain table: unit and 95 % interval in every row. */
-export function GainTable({ rows, view, change, estimate }: GainTableProps) {
-  const { heads, sections } = gainTableContent(rows, view, estimate);
+export function GainTable({ comparison, view, change, estimate }: GainTableProps) {
+  const { heads, sections } = gainTableContent(comparison, view, estimate);
   const [against, test, gain] = heads;
   const [unfolded, setUnfolded] = useState(false);
   const folded = sections.flatMap((section) => section.rows).filter((line) => line.folded).length;
@@ -53,12 +52,18 @@ export function GainTable({ rows, view, change, estimate }: GainTableProps) {
             {lines.map((line) => (
               <tr key={line.key} data-row={line.id} hidden={line.folded && !unfolded}>
                 <th scope="row">{line.label}</th>
-                <td>{line.baseline}</td>
-                <td>{line.test}</td>
-                <td>
-                  <b className={line.tone}>{line.gain}</b>
-                  <i>{line.halfWidth}</i>
-                </td>
+                {line.instead === undefined ? (
+                  <>
+                    <td>{line.baseline}</td>
+                    <td>{line.test}</td>
+                    <td>
+                      <b className={line.tone}>{line.gain}</b>
+                      <i>{line.halfWidth}</i>
+                    </td>
+                  </>
+                ) : (
+                  <td colSpan={3}>{line.instead}</td>
+                )}
               </tr>
             ))}
           </tbody>

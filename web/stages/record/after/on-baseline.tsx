@@ -1,7 +1,8 @@
 import { useUnits } from '../../../units/use-own-units.tsx';
 import { jobClaimWords, toneOf } from '../../../../core/wording/judgement-words.ts';
 import type { Setup } from '../../../../contract/job/records.ts';
-import { formatPower, plusMinus, signed } from '../../../../core/wording/figures.ts';
+import { isTold } from '../../../../core/wording/coverage-words.ts';
+import { formatPower, formatRpm, plusMinus, signed } from '../../../../core/wording/figures.ts';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';
 
 /** The setup's gain on the baseline, beside that on its parent. */
@@ -23,11 +24,16 @@ export function OnBaseline({
   const half = plusMinus(halfWidth, (kw) => formatPower(kw, unit));
   return (
     <p className="soft">
-      On the baseline {baseline.letter}, mean over their common range:{' '}
-      <b className={`number ${toneOf(pair.jobClaim) ?? ''}`}>
-        {signed(formatPower(difference, unit))}
-        {half} {unit}
-      </b>
+      On the baseline {baseline.letter}
+      {isTold(pair) && (
+        <>
+          , mean from {formatRpm(pair.fromRpm)} to {formatRpm(pair.toRpm)} rpm:{' '}
+          <b className={`number ${toneOf(pair.jobClaim) ?? ''}`}>
+            {signed(formatPower(difference, unit))}
+            {half} {unit}
+          </b>
+        </>
+      )}
       {words && `, ${words}`}
     </p>
   );

@@ -21,6 +21,8 @@ interface ControlBarProps {
   job: Job;
   setup: Setup;
   moment: Moment;
+  /** What the next run will leave out; empty where that is nothing. */
+  ahead: string;
   isBaseline: boolean;
   onMount: () => void;
   onBay: (bay: number) => void;
@@ -31,7 +33,7 @@ interface ControlBarProps {
 const stutterMs = 1000;
 
 /** What happens now, in large words, and the one control. */
-export function ControlBar({ job, setup, moment, isBaseline, onMount, onBay, onArm }: ControlBarProps) {
+export function ControlBar({ job, setup, moment, ahead, isBaseline, onMount, onBay, onArm }: ControlBarProps) {
   const bay = useLive((state) => state.bay);
   const now = controlFor(moment, bay);
   const mounted = moment.is !== 'not mounted' && moment.is !== 'no connection';
@@ -75,6 +77,7 @@ export function ControlBar({ job, setup, moment, isBaseline, onMount, onBay, onA
         <WhichBay onBay={onBay} />
         {mounted && <HandOff />}
         <small>
+          {ahead && <b data-testid="ahead">{ahead} </b>}
           {now.more} {setup.change}.
         </small>
       </div>

@@ -1,0 +1,32 @@
+import type { UncoveredBand } from '../comparison/coverage.ts';
+import type { PairJudgement } from '../judgement/pair-judgement.ts';
+import { spokenRpm } from '../units/spoken.ts';
+
+type Missed = Pick<UncoveredBand, 'beginsRpm' | 'endsRpm'>;
+
+/** Where runs leave a band out: `begins at 2,275 rpm and ends at 3,900`. */
+export function missedWords({ beginsRpm, endsRpm }: Missed): string {
+  const begins = beginsRpm === undefined ? '' : `begins at ${spokenRpm(beginsRpm)}`;
+  const ends = endsRpm === undefined ? '' : `ends at ${spokenRpm(endsRpm)}`;
+  return `${[begins, ends].filter(Boolean).join(' and ')} rpm`;
+}
+
+/** What stands in a figure's place: `not covered: begins at 2,275 rpm`. */
+export const notCoveredWords = (band: Missed): string => `not covered: ${missedWords(band)}`;
+
+/** Each of several bands with where it is missed, for the end of a sentence. */
+export function bandsMissedWords(bands: readonly (Missed & Pick<UncoveredBand, 'fromRpm' | 'toRpm'>)[]): string {
+  return bands
+    .map((band) => `${spokenRpm(band.fromRpm)} to ${spokenRpm(band.toRpm)} rpm is ${notCoveredWords(band)}`)
+    .join('; ');
+}
+
+/** Whether a pair's difference may stand on a card: never that of the common range where the band that matters is missed. */
+export const isTold = ({ withheld }: Pick<PairJudgement, 'withheld'>): boolean =>
+  withheld.every(({ id }) => id !== 'band-not-covered');
+
+/** The range of a pair's difference where it is not that of the first band; empty where it is. */
+export const otherRangeWords = (pair: Pick<PairJudgement, 'withheld' | 'uncovered' | 'fromRpm' | 'toRpm'>): string =>
+  pair.uncovered.length > 0 && isTold(pair)
+    ? ` from ${spokenRpm(pair.fromRpm)} to ${spokenRpm(pair.toRpm)} rpm; ${bandsMissedWords(pair.uncovered)}`
+    : '';
