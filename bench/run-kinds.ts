@@ -5,9 +5,12 @@ import { idleFigures } from '../core/run-kinds/idle.ts';
 import type { RunFigures } from '../core/run-kinds/run-figure.ts';
 import { transientFigures } from '../core/run-kinds/transient.ts';
 import { cruiseFuel, cruiseRun, idleRun, startRun, transientRun } from '../core/testing/kind-runs.ts';
+import { drawnTest, waysOfLogging } from '../core/testing/null-tests.ts';
 import type { Figure } from './figure.ts';
 
 const runs = 100;
+/** Drawn for each way of logging. */
+const cars = 300;
 
 const idle = (over: Partial<Parameters<typeof idleRun>[0]>) => (seed: number) =>
   idleFigures({ own: idleRun({ seed, ...over }), beside: [] });
@@ -49,6 +52,22 @@ export function kindRates(): Figure[] {
       budget: 5,
     },
     { name: 'saving of 6 % that is claimed, likewise', value: claimedSavings(1.128), unit: '%' },
+    ...waysOfLogging.flatMap(([kind, name, how]): Figure[] => {
+      const claims = (changed: boolean) =>
+        Array.from({ length: cars }, (_, car) => drawnTest(kind, how, car + 1, changed)).filter(({ figures }) =>
+          figures.some(({ claim }) => claim),
+        ).length /
+        (cars / 100);
+      return [
+        {
+          name: `${kind}, ${name}: any false claim, 2 + 2 runs of ${cars} cars`,
+          value: claims(false),
+          unit: '%',
+          budget: 5,
+        },
+        { name: `${kind}, ${name}: a large change that is claimed`, value: claims(true), unit: '%' },
+      ];
+    }),
   ];
 }
 

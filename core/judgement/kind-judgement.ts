@@ -2,7 +2,7 @@ import { meanOf } from '../numerics/mean.ts';
 import type { RunFigure } from '../run-kinds/run-figure.ts';
 import type { ComparedKind } from '../run-kinds/figures-of-kind.ts';
 import { holm } from '../statistics/holm.ts';
-import { meanDifference } from '../statistics/mean-difference.ts';
+import { meanDifference, type MeanDifference } from '../statistics/mean-difference.ts';
 import { studentT, twoSidedProbability } from '../statistics/student-t.ts';
 
 /** A run of a kind with figures of its own. */
@@ -80,6 +80,7 @@ export function judgeKind(
           first,
           second,
           alike.map((runs) => valuesOf(runs, id)),
+          finestOf(shape, [...first, ...second]),
         ),
       },
     ];
@@ -135,7 +136,12 @@ const labels = (runs: readonly KindRun[]) => runs.map(({ label }) => label);
 interface Value {
   value: number;
   halfWidth: number;
+  resolution: number;
 }
+
+/** The coarsest step of the values compared, and never finer than what is written of them. */
+const finestOf = ({ digits }: RunFigure, values: readonly Value[]) =>
+  Math.max(10 ** -digits, ...values.map(({ resolution }) => resolution));
 
 const valuesOf = (runs: readonly KindRun[], id: string): Value[] =>
   runs.flatMap(({ figures }) => figures.filter((one) => one.id === id && !Number.isNaN(one.value)));
@@ -153,6 +159,7 @@ function differenceOf(
   first: readonly Value[],
   second: readonly Value[],
   alike: readonly (readonly Value[])[],
+  step: number,
 ): Difference {
   const plain = (values: readonly Value[]) => values.map(({ value }) => value);
   const found = meanDifference(plain(second), plain(first), { alike: alike.map(plain) });
@@ -166,13 +173,33 @@ function differenceOf(
   if (Number.isNaN(found.halfWidth)) {
     // Within a cruise the blocks count its drift. Of other kinds nothing within one run tells how repeats differ: their
     // figures are shown and never claimed.
-    if (kind !== 'cruise') return { ...means, halfWidth: own, pValue: NaN };
+    if (kind !== 'cruise') return { ...means, halfWidth: own > 0 ? Math.max(own, step) : NaN, pValue: NaN };
     return { ...means, halfWidth: own, pValue: probability(found.difference, own) };
   }
+  const stepped = asStepped(found, step, 1 / first.length + 1 / second.length);
   // Repeats that happen to agree closely do not make the mean surer than one run's own interval.
-  if (own > found.halfWidth)
-    return { ...means, halfWidth: own, pValue: Math.max(found.pValue, probability(found.difference, own)) };
-  return { ...means, halfWidth: found.halfWidth, pValue: found.pValue };
+  if (own > stepped.halfWidth)
+    return { ...means, halfWidth: own, pValue: Math.max(stepped.pValue, probability(found.difference, own)) };
+  return { ...means, ...stepped };
+}
+
+/**
+ * Interval and probability of a difference of values that are told in steps: a
+ * value is known no better than to a step, whose spread, evenly spread over it,
+ * is step ÷ √12; and repeats that fall on the same step have not shown that
+ * they agree. A difference of a step or less is none.
+ */
+function asStepped(
+  { difference, standardDeviation, df, halfWidth, pValue }: MeanDifference,
+  step: number,
+  perMean: number,
+): { halfWidth: number; pValue: number } {
+  const least = (step / Math.sqrt(12)) * Math.sqrt(perMean);
+  const error = Math.max(least, standardDeviation * Math.sqrt(perMean));
+  const wider = Math.max(halfWidth, studentT(0.95, df) * error, step);
+  // Where the steps fell may make a step's difference by itself.
+  const shown = Math.abs(difference) > step * (1 + 1e-9);
+  return { halfWidth: wider, pValue: shown ? Math.max(pValue, twoSidedProbability(difference / error, df)) : 1 };
 }
 
 /** Of a difference with an interval of few degrees of freedom. */

@@ -58,5 +58,10 @@ test('near is within a twentieth of the limit, on either side of danger, and nev
   expect(at({ oilPressure: 262 })[2]).toMatchObject({ near: true, crossed: false });
   expect(at({ oilPressure: 249 })[2]).toMatchObject({ near: false, crossed: true, left: -1 });
   expect(at({})[0]).toMatchObject({ reading: undefined, left: undefined, near: false, crossed: false });
-  expect(at({ oilPressure: 120 }, false)[2]).toMatchObject({ reading: 120, left: undefined, near: false });
+  expect(at({ oilPressure: 120 }, false)[2]).toMatchObject({
+    reading: 120,
+    left: undefined,
+    near: false,
+    applies: false,
+  });
 });

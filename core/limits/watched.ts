@@ -8,6 +8,8 @@ export interface WatchedLimit {
   side: 'most' | 'least';
   value: number;
   reading: number | undefined;
+  /** False at part load, where the limit says nothing. */
+  applies: boolean;
   /** Distance left in the unit; negative once crossed; undefined where it cannot be told. */
   left: number | undefined;
   crossed: boolean;
@@ -32,11 +34,11 @@ export function watchedLimits(
   return limits.map((limit): WatchedLimit => {
     const { label, unit, side } = limitQuantities[limit.quantity];
     const reading = read(limit.quantity);
-    const judged = reading !== undefined && (loaded || !onlyUnderLoad(limit.quantity));
-    const left = judged ? headroom(limit, reading) : undefined;
+    const applies = loaded || !onlyUnderLoad(limit.quantity);
+    const left = applies && reading !== undefined ? headroom(limit, reading) : undefined;
     const crossed = left !== undefined && left < -readingTolerance(limit);
     const near = left !== undefined && !crossed && left < nearShare * Math.abs(limit.value);
-    return { quantity: limit.quantity, label, unit, side, value: limit.value, reading, left, crossed, near };
+    return { quantity: limit.quantity, label, unit, side, value: limit.value, reading, applies, left, crossed, near };
   });
 }
 

@@ -8,7 +8,7 @@ import { driveOf } from '../reduction/drive.ts';
 import { slopes } from '../smoothing/moving-fit.ts';
 import { coldStartFigures } from './cold-start.ts';
 import { cruiseFigures, type BurntFuel } from './cruise.ts';
-import { holdFigures } from './hold-figures.ts';
+import { holdFigures, type PlannedHolds } from './hold-figures.ts';
 import { idleFigures } from './idle.ts';
 import { roadCheckFigures } from './road-check.ts';
 import type { RunFigures } from './run-figure.ts';
@@ -21,6 +21,8 @@ export interface WholeRun {
   dyno: DynoProfile;
   engineToDrumRatio: number | undefined;
   beside: readonly LoggerBeside[];
+  /** Holds that were planned; undefined where none were named. */
+  planned?: PlannedHolds | undefined;
 }
 
 export const figuredKinds: readonly FiguredKind[] = ['idle', 'cold-start', 'transient', 'cruise', 'road-check'];
@@ -35,7 +37,7 @@ const cruiseSpanS = 1;
 
 /** The figures of a run of its kind. @throws Refusal where it does not hold what they are made of */
 export function figuresOfKind(
-  { kind, recording, dyno, engineToDrumRatio, beside }: WholeRun,
+  { kind, recording, dyno, engineToDrumRatio, beside, planned }: WholeRun,
   fuel: BurntFuel,
 ): RunFigures {
   const source = {
@@ -65,6 +67,6 @@ export function figuresOfKind(
     case 'road-check':
       return roadCheckFigures(source);
     default:
-      return holdFigures(recording, dyno, engineToDrumRatio, beside);
+      return holdFigures(recording, dyno, engineToDrumRatio, beside, planned);
   }
 }

@@ -6,6 +6,7 @@ import { Refusal } from '../refusal.ts';
 import type { LoggerBeside } from '../log/view/logged-pull.ts';
 import { logOfWhole } from '../log/view/whole-recording.ts';
 import { unknownEngine } from '../log/pull/run-log.ts';
+import { readingStep } from '../numerics/reading-step.ts';
 import { figure, type RunFigure, type RunFigures } from './run-figure.ts';
 import { meanOfHold, steadyHolds, type SteadyHold, type StepSettings } from './steady-holds.ts';
 
@@ -14,12 +15,24 @@ const speedStepRpm = 100;
 const loadStepKpa = 5;
 const pedalStepPct = 5;
 /** Channels that say what is held, not what comes of it. */
-const held = new Set(['engineSpeed', 'rollerSpeed', 'hubSpeed', 'time']);
+const setBySomebody = new Set(['engineSpeed', 'rollerSpeed', 'hubSpeed', 'time']);
+
+/** The speeds that were to be held, rpm. */
+export interface PlannedHolds {
+  speedsRpm: readonly number[];
+}
+
+/** A hold this near to a planned speed is that one; others were only passed on the way there. */
+const nearShare = 0.04;
+
+const isNamed = ({ engineSpeedRpm }: SteadyHold, planned: PlannedHolds | undefined) =>
+  !planned || planned.speedsRpm.some((rpm) => Math.abs(engineSpeedRpm.mean / rpm - 1) <= nearShare);
 
 /**
  * Power, torque and the mean of every logged channel at each hold, with
  * intervals; holds are named by speed and load, so that those of two runs can
- * be laid beside each other.
+ * be laid beside each other. Holds at speeds that the plan does not name, on the
+ * way to one that it does, are left out.
  *
  * @throws Refusal when nothing is held steady
  */
@@ -28,9 +41,13 @@ export function holdFigures(
   dyno: DynoProfile,
   engineToDrumRatio: number | undefined,
   beside: readonly LoggerBeside[],
+  planned?: PlannedHolds,
   settings?: StepSettings,
 ): RunFigures {
-  const holds = steadyHolds(recording, dyno, engineToDrumRatio, settings);
+  const held = steadyHolds(recording, dyno, engineToDrumRatio, settings);
+  const named = held.filter((hold) => isNamed(hold, planned));
+  // Where another row was driven than was planned, all of it is told.
+  const holds = named.length > 0 ? named : held;
   const { log, units } = logOfWhole({ recording, dyno, engineToDrumRatio, beside }, unknownEngine);
   const at = (hold: SteadyHold, values: Float64Array) => {
     const from = hold.startS + hold.settlingS;
@@ -54,17 +71,15 @@ export function holdFigures(
       figure(`${place}|torqueNm`, `${place}: torque`, ['N·m', 1], hold.torqueNm, 'more'),
     );
     for (const [name, values] of log.channels) {
-      if (held.has(name) || name.startsWith('absorberTorque')) continue;
+      if (setBySomebody.has(name) || name.startsWith('absorberTorque')) continue;
       const samples = at(hold, values);
       const unit = units.get(name);
       if (samples.length < 8 || unit === undefined) continue;
       figures.push(
-        figure(
-          `${place}|${name}`,
-          `${place}: ${channelLabel(name)}`,
-          [keptUnit(name, unit), digitsOf(unit)],
-          meanOfHold(samples),
-        ),
+        figure(`${place}|${name}`, `${place}: ${channelLabel(name)}`, [keptUnit(name, unit), digitsOf(unit)], {
+          ...meanOfHold(samples),
+          resolution: readingStep(samples),
+        }),
       );
     }
   }

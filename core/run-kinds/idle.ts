@@ -4,6 +4,7 @@ import { medianOf } from '../numerics/quantile.ts';
 import type { Finding } from '../checks/check.ts';
 import { Refusal } from '../refusal.ts';
 import { loggedTogether, longestSteady, neededTogether, type KindSource } from './kind-source.ts';
+import { readingStep } from '../numerics/reading-step.ts';
 import { figure, once, type RunFigures } from './run-figure.ts';
 import { meanOfHold } from './steady-holds.ts';
 
@@ -49,11 +50,23 @@ export function idleFigures(source: KindSource): RunFigures {
   const perMinute = (60 * dips) / lastedS;
   const hunts = swing.share > huntingShare && swing.amplitude > huntingRpm;
   const figures = [
-    figure('idle-speed', 'Idle speed', ['rpm', 0], speed),
-    figure('idle-spread', 'Spread of the speed', ['rpm', 1], once(speed.sd), 'less'),
-    figure('hunting-amplitude', 'Hunting, amplitude', ['rpm', 0], once(hunts ? swing.amplitude : 0), 'less'),
+    figure('idle-speed', 'Idle speed', ['rpm', 0], { ...speed, resolution: readingStep(rpm) }),
+    figure(
+      'idle-spread',
+      'Spread of the speed',
+      ['rpm', 1],
+      once(speed.sd, stepOfSpread(speed.sd, readingStep(rpm))),
+      'less',
+    ),
+    figure(
+      'hunting-amplitude',
+      'Hunting, amplitude',
+      ['rpm', 0],
+      once(hunts ? swing.amplitude : 0, huntingRpm),
+      'less',
+    ),
     figure('hunting-period', 'Hunting, period', ['s', 1], once(hunts ? swing.periodS : NaN)),
-    figure('dips', 'Dips', ['/min', 1], once(perMinute), 'less'),
+    figure('dips', 'Dips', ['/min', 1], once(perMinute, 60 / lastedS), 'less'),
     ...meansOf(source, ['lambda', 'ignitionAdvance', 'manifoldPressure', 'batteryVoltage']),
   ].filter(({ value }) => !Number.isNaN(value));
   const found: Finding[] = [];
@@ -94,6 +107,11 @@ function idlePart(time: Float64Array, rpm: Float64Array): readonly [number, numb
     toS < sampleAt(time, time.length - 1) - idleSpanS ? toS - idleSpanS : toS,
   ];
   return [firstNotBelow(time, first), firstNotBelow(time, end)];
+}
+
+/** What steps of the reading do to a spread: much where it hardly leaves a step, little where it goes over many. */
+function stepOfSpread(sd: number, step: number): number {
+  return (step / Math.sqrt(12)) * Math.min(1, step / (2 * sd));
 }
 
 interface Swing {
@@ -172,7 +190,9 @@ function meansOf(source: KindSource, names: readonly (keyof typeof meanNames)[])
     const [first, end] = idlePart(logged.time, logged.engineSpeed);
     const values = logged[name].subarray(first, end).filter((value) => !Number.isNaN(value));
     const [label, unit, digits] = meanNames[name];
-    return values.length > 10 ? [figure(name, label, [unit, digits], meanOfHold(values))] : [];
+    return values.length > 10
+      ? [figure(name, label, [unit, digits], { ...meanOfHold(values), resolution: readingStep(values) })]
+      : [];
   });
 }
 

@@ -63,6 +63,26 @@ describe('cold start', () => {
     expect(valueOf(told, 'stalls')).toBe(2);
   });
 
+  test('the key turned off after the run is no stall, whether it had idled steadily or not; one soon after the start is', () => {
+    const cut = (atS: number, offS: number) => {
+      const { time, channels } = startRun({ seed: 3 });
+      const kept = time.filter((s) => s < atS + offS);
+      return {
+        time: kept,
+        channels: channels.map(({ name, unit, values }) => ({
+          name,
+          unit,
+          values: values
+            .slice(0, kept.length)
+            .map((value, at) => (name === 'engineSpeed' && kept[at]! > atS ? 0 : value)),
+        })),
+      };
+    };
+    expect(valueOf(coldStartFigures(alone(cut(15, 3))), 'stalls')).toBe(0);
+    expect(valueOf(coldStartFigures(alone(cut(33, 4))), 'stalls')).toBe(0);
+    expect(valueOf(coldStartFigures(alone(cut(6, 12))), 'stalls')).toBe(1);
+  });
+
   test('a recording that begins too late, or without a start, says so', () => {
     const whole = startRun({ seed: 1 });
     const late = {

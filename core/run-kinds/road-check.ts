@@ -9,6 +9,8 @@ import { standardDeviationOf } from '../statistics/mean-difference.ts';
 import { studentT } from '../statistics/student-t.ts';
 import { convert } from '../units/units.ts';
 import type { KindSource } from './kind-source.ts';
+import { readingStep } from '../numerics/reading-step.ts';
+import { atLeastSamples, slopes } from '../smoothing/moving-fit.ts';
 import { figure, once, type RunFigure, type RunFigures } from './run-figure.ts';
 
 /** Pairs of road speeds, km/h, between which times are told. */
@@ -67,7 +69,7 @@ export function roadCheckFigures(source: KindSource): RunFigures {
         name,
         `${channelLabel(name)}, ${which === 'most' ? 'highest' : 'lowest'}`,
         [keptUnit(name, unit), digits],
-        once(value),
+        once(value, readingStep(read ?? new Float64Array(0))),
         name === 'knockRetard' ? 'less' : null,
       ),
     ];
@@ -84,6 +86,7 @@ function passageFigures(recording: Recording): RunFigure[] {
   if (!metresPerS) return [];
   const speed = metresPerS.map((value) => convert(value, 'm/s', 'km/h'));
   const throttle = valuesOf(recording, 'throttle');
+  const stepKmh = readingStep(speed);
   const spans = roadSpans.map(([from, to]) => ({
     from,
     to,
@@ -94,7 +97,13 @@ function passageFigures(recording: Recording): RunFigure[] {
   const most = Math.max(...driven.map(({ seconds }) => seconds.length));
   return [
     ...driven.map(({ from, to, seconds }) =>
-      figure(`time-${from}-${to}`, `${from} to ${to} km/h, flat out`, ['s', 2], meanOfPassages(seconds), 'less'),
+      figure(
+        `time-${from}-${to}`,
+        `${from} to ${to} km/h, flat out`,
+        ['s', 2],
+        { ...meanOfPassages(seconds), resolution: stepKmh * (meanOf(seconds) / (to - from)) },
+        'less',
+      ),
     ),
     figure('passages', 'Passages', ['×', 0], once(most)),
   ];
@@ -109,6 +118,11 @@ function meanOfPassages(seconds: readonly number[]): { mean: number; halfWidth: 
   };
 }
 
+/** A line through so long of the drive tells when a road speed was passed, s: readings in steps, or with noise, pass it more than once. */
+const passedOverS = 0.6;
+/** And through so many readings at least. */
+const passedOver = 4;
+
 /** How long each passage flat out from one road speed to another took, s. */
 export function passages(
   time: Float64Array,
@@ -118,13 +132,19 @@ export function passages(
   to: number,
 ): number[] {
   const found: number[] = [];
+  const fitted = slopes(time, speedKmh, atLeastSamples(time, passedOverS, passedOver)).value;
   let begunS: number | undefined;
   let top = 0;
-  for (let index = 1; index < time.length; index++) {
-    const [was, is] = [sampleAt(speedKmh, index - 1), sampleAt(speedKmh, index)];
-    if (Number.isNaN(was) || Number.isNaN(is)) continue;
+  let before: number | undefined;
+  for (let index = 0; index < time.length; index++) {
+    const is = sampleAt(fitted, index);
+    if (Number.isNaN(is)) continue;
+    const last = before;
+    before = index;
+    if (last === undefined) continue;
+    const was = sampleAt(fitted, last);
     const crossed = (at: number) =>
-      sampleAt(time, index - 1) + ((at - was) / (is - was)) * (sampleAt(time, index) - sampleAt(time, index - 1));
+      sampleAt(time, last) + ((at - was) / (is - was)) * (sampleAt(time, index) - sampleAt(time, last));
     if (was < from && is >= from) [begunS, top] = [crossed(from), is];
     if (begunS === undefined) continue;
     top = Math.max(top, is);

@@ -11,6 +11,8 @@ export interface RunFigure {
   value: number;
   /** Half width of its 95 % interval within the run; NaN where one run tells none. */
   halfWidth: number;
+  /** The step that it can change by at least: log interval, step of the reading, of a search or a count; 0 where nothing is stepped. */
+  resolution: number;
   /** Which way is wanted; null where neither is. */
   better: 'less' | 'more' | null;
 }
@@ -25,9 +27,16 @@ export const figure = (
   id: string,
   label: string,
   [unit, digits]: readonly [unit: string, digits: number],
-  { mean, halfWidth }: { mean: number; halfWidth: number },
+  { mean, halfWidth, resolution = 0 }: ReadOnce,
   better: RunFigure['better'] = null,
-): RunFigure => ({ id, label, unit, digits, value: mean, halfWidth, better });
+): RunFigure => ({ id, label, unit, digits, value: mean, halfWidth, resolution, better });
+
+/** What one run gives, and how finely. */
+export interface ReadOnce {
+  mean: number;
+  halfWidth: number;
+  resolution?: number;
+}
 
 /** A value that one run gives once: its interval comes from repeats alone. */
-export const once = (value: number): { mean: number; halfWidth: number } => ({ mean: value, halfWidth: NaN });
+export const once = (value: number, resolution = 0): ReadOnce => ({ mean: value, halfWidth: NaN, resolution });

@@ -1,9 +1,22 @@
 import { describe, expect, test } from '@jest/globals';
 import { steppedDyno, steppedRatio, steppedRun } from '../testing/stepped-run.ts';
 import { truePowerKw } from '../testing/test-car.ts';
+import { holdFigures } from './hold-figures.ts';
 import { steadyHolds, usualStepSettings } from './steady-holds.ts';
 
 const speedsRpm = [2500, 3000, 3500, 4000];
+
+test('a hold that the plan does not name is left out; where none of it was driven, what was driven is told', () => {
+  const recording = steppedRun({ speedsRpm, dwellS: 4 });
+  const speedsOf = (planned?: { speedsRpm: number[] }) => [
+    ...new Set(
+      holdFigures(recording, steppedDyno, steppedRatio, [], planned).figures.map(({ id }) => id.split('|')[0]),
+    ),
+  ];
+  expect(speedsOf()).toHaveLength(4);
+  expect(speedsOf({ speedsRpm: [2500, 4050] })).toEqual(['2,500 rpm', '4,000 rpm']);
+  expect(speedsOf({ speedsRpm: [5500] })).toHaveLength(4);
+});
 
 describe('steady holds', () => {
   test.each([20, 100, 500])('each held speed is found, with the true power, at %d Hz', (rateHz) => {

@@ -6,7 +6,8 @@ import type { Recording } from '../recording/recording.ts';
 import { Refusal } from '../refusal.ts';
 import { slopes } from '../smoothing/moving-fit.ts';
 import { loggedTogether, neededTogether, type KindSource, type Logged } from './kind-source.ts';
-import { figure, type RunFigures } from './run-figure.ts';
+import { readingStep, usualInterval } from '../numerics/reading-step.ts';
+import { figure, once, type RunFigures } from './run-figure.ts';
 
 /** What the drum's motion tells: angular impulse, N·m·s, at times, s. */
 export interface WheelTorque {
@@ -43,12 +44,12 @@ export function transientFigures(source: KindSource, wheels: WheelTorque): RunFi
   const rise = riseOf(trace, step, 'torque');
   const found: Finding[] = [];
   const figures = [
-    figure('torque-90', 'To 90 % of the torque', ['s', 2], timed(rise), 'less'),
+    figure('torque-90', 'To 90 % of the torque', ['s', 2], timed(rise, usualInterval(own.time)), 'less'),
     figure(
       'torque-lost',
       'Torque missing meanwhile',
       ['s', 2],
-      { mean: missing(trace, step, rise), halfWidth: NaN },
+      once(missing(trace, step, rise), usualInterval(own.time)),
       'less',
     ),
   ];
@@ -58,8 +59,8 @@ export function transientFigures(source: KindSource, wheels: WheelTorque): RunFi
     const loggedStep = stepOf(logger);
     const plateau = riseOf(boost, loggedStep, 'boost');
     figures.push(
-      figure('boost-90', 'To 90 % of the boost', ['s', 2], timed(plateau), 'less'),
-      figure('boost-plateau', 'Boost', ['kPa', 0], { mean: plateau.steady, halfWidth: NaN }),
+      figure('boost-90', 'To 90 % of the boost', ['s', 2], timed(plateau, usualInterval(logger.time)), 'less'),
+      figure('boost-plateau', 'Boost', ['kPa', 0], once(plateau.steady, readingStep(logger.boost))),
     );
     const s = plateau.atS - loggedStep.atS;
     if (s > lateS)
@@ -156,7 +157,12 @@ function riseOf({ time, values }: Trace, { atS, liftS }: Step, what: string): Ri
   return { atS: crossed, startS: atS, before, steady, sdS: slope > 0 ? noise / slope : NaN };
 }
 
-const timed = ({ atS, startS, sdS }: Rise) => ({ mean: atS - startS, halfWidth: 1.96 * sdS });
+/** @param intervalS between samples: the throttle's step is known no better */
+const timed = ({ atS, startS, sdS }: Rise, intervalS: number) => ({
+  mean: atS - startS,
+  halfWidth: 1.96 * sdS,
+  resolution: intervalS,
+});
 
 /** Torque that was missing until it was steady, in seconds of the steady torque. */
 function missing({ time, values }: Trace, { atS, liftS }: Step, { steady }: Rise): number {

@@ -19,9 +19,7 @@ export function LimitsNow() {
           <b className="number">
             {own.figure(limit.reading ?? NaN, limit.unit)} <small>{own.unit(limit.unit)}</small>
           </b>
-          <small>
-            {own.whole(limit.value, limit.unit)} at {limit.side}
-          </small>
+          <small>{limit.applies ? `${own.whole(limit.value, limit.unit)} at ${limit.side}` : 'not at part load'}</small>
         </div>
       ))}
     </section>

@@ -54,7 +54,7 @@ export interface RunRecord {
   bonnet?: string | null;
   /** How the absorber was driven, where somebody said; else it follows from dyno and plan. */
   loadMode?: string | null;
-  plan?: { rampRpmPerS: number | null; steps: object | null } | null;
+  plan?: { rampRpmPerS: number | null; steps: { speedsRpm: readonly number[] } | null } | null;
   remounted?: boolean | null;
   /** °C at the start, by channel, as far as they were logged. */
   startTemperatures: Readonly<Record<string, number>>;

@@ -29,7 +29,7 @@ export function hasCurve({ kind, state }: Pick<RunRecord, 'kind' | 'state'>): bo
  * @param beside what loggers recorded beside it; one that does not fit gives nothing
  */
 export function readingOf(
-  run: Pick<RunRecord, 'kind' | 'dyno' | 'engineToDrumRatio'>,
+  run: Pick<RunRecord, 'kind' | 'dyno' | 'engineToDrumRatio' | 'plan'>,
   recording: Recording,
   beside: readonly LoggerBeside[] = [],
 ): Reading {
@@ -44,6 +44,7 @@ export function readingOf(
           dyno: run.dyno,
           engineToDrumRatio: run.engineToDrumRatio ?? undefined,
           beside,
+          planned: run.plan?.steps ?? undefined,
         },
       };
     const sweep = preparedSweep(recording, run.dyno, run.engineToDrumRatio ?? undefined);

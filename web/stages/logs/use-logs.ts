@@ -2,7 +2,8 @@ import { useMemo } from 'react';
 import type { Job } from '../../../contract/job/records.ts';
 import type { JobFigures } from '../../../core/figures/job-figures.ts';
 import { withUsual } from '../../../core/limits/broken-limits.ts';
-import { knownLimits, type Limit } from '../../../core/limits/limit.ts';
+import { knownLimits, onlyUnderLoad, type Limit } from '../../../core/limits/limit.ts';
+import { hasCurve } from '../../../core/figures/runs/reading.ts';
 import { usualLimits } from '../../../core/limits/suggestions.ts';
 import { firstLanes, isFar, tellingGroups, type TellingGroup } from '../../../core/log/view/telling-lanes.ts';
 import type { LogView } from '../../../core/log/view/log-view.ts';
@@ -49,7 +50,10 @@ export function useTelling(
       inSpreads,
       difference: Math.max(Math.abs(mean.difference), Math.abs(greatest.difference.difference)),
     }));
-    const limits = withUsual(knownLimits(job.limits), usualLimits(engineOfRun(recordOfJob(job), run)));
+    // A limit of full load says nothing of holds, cruises and starts.
+    const limits = withUsual(knownLimits(job.limits), usualLimits(engineOfRun(recordOfJob(job), run))).filter(
+      ({ quantity }) => hasCurve(run) || !onlyUnderLoad(quantity),
+    );
     // Over engine speed, engine speed itself would be a straight line.
     const logged = log.channels
       .map(({ name }) => name)
