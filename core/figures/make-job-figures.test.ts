@@ -6,6 +6,7 @@ import { isTold, otherRangeWords } from '../wording/coverage-words.ts';
 import { phrasesText } from '../wording/gain-sentence.ts';
 import { jobClaimWords, nextRunWords } from '../wording/judgement-words.ts';
 import { jobHeadline } from './job-headline.ts';
+import { headroomOf } from './runs/limits-of-runs.ts';
 import { curveOfRun, loneRun, runsBehindCurve } from './curve-of-run.ts';
 import type { FiguresView } from './request/figures-request.ts';
 import type { JobRecord, RunRecord } from './request/job-record.ts';
@@ -470,4 +471,14 @@ test('in the list of jobs stands what may be said: nothing where the sides are n
   expect(figures.comparison!.power.ranges[0].verdict).toBe('gain');
   expect(jobHeadline(figures, job().setups).gain).toMatchObject({ claim: null });
   expect(jobHeadline(figuresOf({ runs: strong, setups }), setups).gain).toMatchObject({ claim: 'gain' });
+});
+
+test('what is left to a limit of the crank is known only where the crank’s figures are', () => {
+  const figures = figuresOf({ runs: strong, setups });
+  const limit = { quantity: 'torque', value: 200, scale: 'crank' } as const;
+  const counted = figures.runs.map(
+    (shown) => ({ run: { logged: undefined }, figures: shown }) as unknown as Parameters<typeof headroomOf>[1][number],
+  );
+  expect(headroomOf([limit], counted, false)).toEqual([]);
+  expect(headroomOf([limit], counted, true)).toMatchObject([{ label: 'Torque' }]);
 });

@@ -56,7 +56,7 @@ export function responseOf(
       // Setups are made in the order in which they are tried.
       order: Math.max(...setupIds.map((id) => setups.findIndex((setup) => setup.id === id))),
       broken: worstOf(runs.flatMap(({ figures }) => figures.broken)),
-      headroom: headroomOf(request.limits ?? [], runs),
+      headroom: headroomOf(request.limits ?? [], runs, request.settings.crank !== undefined),
     };
   });
   // A step between two setups has the interval of their judgement, as everywhere else.
@@ -96,6 +96,7 @@ function planesOf(
     headroom: headroomOf(
       limits,
       figured.filter(({ run }) => run.setupId === id && run.counted),
+      request.settings.crank !== undefined,
     ),
   }));
   const labels = limits.map(({ quantity }) => limitQuantities[quantity].label);

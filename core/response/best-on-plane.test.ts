@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { drawnSurface } from '../testing/drawn-surface.ts';
-import { bestOnPlane, type BestOnPlane } from './best-on-plane.ts';
+import { bestOnPlane, forbiddenBy, type BestOnPlane } from './best-on-plane.ts';
 import { fitSurface, surfaceAt, type Observation } from './surface-fit.ts';
 
 const noise = 0.0022;
@@ -57,6 +57,18 @@ describe('two items at once', () => {
     const { next } = bestOnPlane({ power: [{ u: 0, v: 0, value: 1 }], limits, noise, noiseDf: 20, reach });
     expect(next).toBeDefined();
     expect(Math.min(Math.abs(next!.u), Math.abs(next!.v))).toBeLessThan(1);
+  });
+
+  test('what is proposed, what is told as the best, and what is hatched go by one rule, and the limit is named', () => {
+    const observations = [0, 1, 2].map((u) => ({ u, v: 0, value: 0.35 * u }));
+    const power = [0, 1, 2].map((u) => ({ u, v: 0, value: 1 + 0.02 * u }));
+    const told = bestOnPlane({ power, limits: [{ label: 'knock', observations }], noise, noiseDf: 20, reach });
+    for (const point of [told.best, told.gentlest, ...(told.next ? [told.next] : [])])
+      expect(forbiddenBy(told.limits, point)).toEqual([]);
+    expect(told.heldBy).toEqual(['knock']);
+    expect(forbiddenBy(told.limits, { u: 4, v: 0 })).toEqual(['knock']);
+    const free = bestOnPlane({ power: [{ u: 0, v: 0, value: 1 }], limits: [], noise, noiseDf: 20, reach });
+    expect(free.heldBy).toEqual([]);
   });
 
   test('at a limit already it goes no further that way', () => {

@@ -37,6 +37,8 @@ export interface BestOnPlane {
   limits: { label: string; surface: Surface }[];
   /** The greatest power that no limit forbids. */
   best: ToldPoint;
+  /** Limits that forbid a better setting beside the best, with confidence. */
+  heldBy: string[];
   /** The setting nearest to the beginning that keeps 99.5 % of it, with confidence. */
   gentlest: ToldPoint;
   /** The most telling setting that no limit forbids, a step from safe ground at most; undefined where another run tells next to nothing. */
@@ -94,7 +96,7 @@ export function bestOnPlane(task: PlaneTask): BestOnPlane {
   // Near enough first: that costs next to nothing, and most of the plane is far off.
   const safe = gridOf(reach)
     .filter((point) => [...ground, start].some((from) => apart(point, from) <= longestStep))
-    .filter((point) => limits.every((limit) => isSafe(limit.surface, point)));
+    .filter((point) => forbiddenBy(limits, point).length === 0);
   if (!safe.some((point) => apart(point, start) < 1e-9)) safe.push(start);
   let best: PlanePoint = start;
   for (const point of safe) if (surfaceAt(surface, point).value > surfaceAt(surface, best).value) best = point;
@@ -113,6 +115,7 @@ export function bestOnPlane(task: PlaneTask): BestOnPlane {
     surface,
     limits,
     best: toldAt(surface, best),
+    heldBy: heldBy(surface, limits, best),
     gentlest: toldAt(surface, gentlest),
     next:
       most.may > worthShare
@@ -124,6 +127,19 @@ export function bestOnPlane(task: PlaneTask): BestOnPlane {
 
 const apart = (a: PlanePoint, b: PlanePoint) => Math.max(Math.abs(a.u - b.u), Math.abs(a.v - b.v));
 const distance = ({ u, v }: PlanePoint) => Math.hypot(u, v);
+
+/** The limits that a setting is not surely within: what is searched, hatched and said goes by this alone. */
+export const forbiddenBy = (limits: BestOnPlane['limits'], point: PlanePoint): string[] =>
+  limits.filter(({ surface }) => !isSafe(surface, point)).map(({ label }) => label);
+
+/** The limits that forbid settings a small step from the best that would make more. */
+function heldBy(surface: Surface, limits: BestOnPlane['limits'], best: PlanePoint): string[] {
+  const beside = [-gridStep, 0, gridStep].flatMap((du) =>
+    [-gridStep, 0, gridStep].map((dv) => ({ u: best.u + du, v: best.v + dv })),
+  );
+  const better = beside.filter((point) => differenceBetween(surface, point, best).value > 1e-6);
+  return [...new Set(better.flatMap((point) => forbiddenBy(limits, point)))];
+}
 
 function isSafe(limit: Surface, point: PlanePoint): boolean {
   const { value, sd } = surfaceAt(limit, point);

@@ -15,11 +15,23 @@ export interface VariedItem {
 
 /**
  * The numeric items in which setups differ from one setup alone, with the
- * level of each: runs of these make a response curve.
+ * level of each: runs of these make a response curve. Each item stands once:
+ * around the setup that is looked at, or around another that more levels of it
+ * were tried around.
  *
  * @param ran ids of setups that have counted runs
  */
 export function variedItems(setups: readonly SetupStep[], aroundId: number, ran: readonly number[]): VariedItem[] {
+  const most = new Map<string, VariedItem>();
+  for (const centre of new Set([aroundId, ...ran]))
+    for (const varied of itemsAround(setups, centre, ran)) {
+      const known = most.get(varied.key);
+      if (!known || varied.levels.length > known.levels.length) most.set(varied.key, varied);
+    }
+  return [...most.values()].sort((a, b) => b.levels.length - a.levels.length);
+}
+
+function itemsAround(setups: readonly SetupStep[], aroundId: number, ran: readonly number[]): VariedItem[] {
   const found = new Map<string, VariedItem>();
   const around = stateOf(setups, aroundId);
   for (const id of ran) {
@@ -40,7 +52,7 @@ export function variedItems(setups: readonly SetupStep[], aroundId: number, ran:
     for (const id of ran.filter((id) => differences(setups, aroundId, id).length === 0)) add(varied, own, id, asValue);
     varied.levels.sort((a, b) => a.x - b.x);
   }
-  return [...found.values()].sort((a, b) => b.levels.length - a.levels.length);
+  return [...found.values()];
 }
 
 function begun(item: NumericItem): VariedItem {

@@ -47,6 +47,11 @@ describe('figures of a plane', () => {
       /^ignition [+−]?[\d.]+°, boost \+\d+(\.\d)? kPa: .*One step from what was tried/,
     );
     expect(written(gentlestSentence(told, told.whole))).toMatch(/± \d\.\d % on the beginning/);
+    // Each range of speed says what its own setting would cost over the whole.
+    for (const { overWhole, gentlest } of told.bins) {
+      expect(gentlest.halfWidth).toBeGreaterThan(0);
+      expect(overWhole.halfWidth >= 0 && Math.abs(overWhole.value) < 0.05).toBe(true);
+    }
   });
 
   test('a limit that is used up holds the next setting back', () => {

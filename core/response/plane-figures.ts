@@ -4,7 +4,7 @@ import type { RunCurve } from '../comparison/run-curve.ts';
 import { meanOf } from '../numerics/mean.ts';
 import { bestOnPlane, type BestOnPlane, type LimitedReading } from './best-on-plane.ts';
 import type { VariedPlane } from './plane.ts';
-import type { Observation } from './surface-fit.ts';
+import { differenceBetween, type Observation } from './surface-fit.ts';
 import { pooledStandardDeviation } from '../statistics/mean-difference.ts';
 
 /** What two items together give, over one range of engine speed. */
@@ -18,7 +18,8 @@ export interface PlaneRange extends BestOnPlane {
 export interface PlaneFigures {
   plane: VariedPlane;
   whole: PlaneRange;
-  bins: PlaneRange[];
+  /** By engine speed, each with what its own gentlest good setting makes over the whole range on that of the whole, as a share. */
+  bins: (PlaneRange & { overWhole: { value: number; halfWidth: number } })[];
   /** Which points a judgement still lacks, in words; empty where it lacks none. */
   missing: string[];
   /** Limits of the job that were not read in these runs: they hold nothing back here. */
@@ -86,14 +87,18 @@ export function planeFigures(
       ...bestOnPlane({ power, limits: readings, noise, noiseDf: df, reach }),
     };
   };
-  const bins: PlaneRange[] = [];
-  for (let from = Math.ceil(covered[0] / binRpm) * binRpm; from + binRpm <= covered[1]; from += binRpm)
-    bins.push(over(from, from + binRpm));
+  const whole = over(fromRpm, toRpm);
+  const bins: PlaneFigures['bins'] = [];
+  for (let from = Math.ceil(covered[0] / binRpm) * binRpm; from + binRpm <= covered[1]; from += binRpm) {
+    const bin = over(from, from + binRpm);
+    const { value, sd } = differenceBetween(whole.surface, bin.gentlest, whole.gentlest);
+    bins.push({ ...bin, overWhole: { value, halfWidth: whole.surface.t * sd } });
+  }
   const shares = placed.map(({ runs }) => runs.map((run) => bandMean(run.engineSpeedRpm, run.values, fromRpm, toRpm)));
   const { noise, own } = noiseOf(shares.map((values) => values.map((value) => value / meanOf(values))));
   return {
     plane,
-    whole: over(fromRpm, toRpm),
+    whole,
     bins,
     missing: missingIn(plane, placed),
     unread: limits.filter((label) => !readings.some((reading) => reading.label === label)),

@@ -116,6 +116,23 @@ test('setups that differ in one numeric item alone are its levels, however they 
   expect(others.map(({ key }) => key)).toEqual(['plug-gap/0']);
 });
 
+test('an item with four levels is offered beside one with two, around whichever setup they were tried', () => {
+  const boostBy = (by: number) => ({ kind: 'boost' as const, by });
+  const setups = [
+    { id: 1, parentId: null, items: [] },
+    { id: 2, parentId: 1, items: [boostBy(6)] },
+    { id: 3, parentId: 2, items: [boostBy(6)] },
+    { id: 4, parentId: 3, items: [boostBy(6)] },
+    { id: 5, parentId: 3, items: [{ kind: 'ignition' as const, by: 1 }] },
+    { id: 6, parentId: 5, items: [{ kind: 'ignition' as const, by: 1 }] },
+  ];
+  const found = variedItems(setups, 6, [1, 2, 3, 4, 5, 6]);
+  expect(found.map(({ label, levels }) => [label, levels.map(({ x }) => x)])).toEqual([
+    ['boost', [0, 6, 12, 18]],
+    ['ignition', [0, 1, 2]],
+  ]);
+});
+
 describe('the order in which levels were tried', () => {
   test('a sweep downwards ends at its lowest level, and its last step says so', () => {
     const levels = responseRuns({ ...usual, standardDeviation: 0.0005 });
@@ -123,6 +140,41 @@ describe('the order in which levels were tried', () => {
     const { lastStep } = responseTo(downwards, undefined, ignition) as Response;
     expect([lastStep.fromX, lastStep.toX]).toEqual([1.5, 0]);
     expect(lastStep.perUnit).toBeCloseTo(lastStep.difference / -1.5, 9);
+  });
+
+  /** Runs made one after the other, sagging by so much a run; `order` are the levels in the order that they were run in. */
+  const sagging = (order: readonly number[], perRun: number) => {
+    const levels = responseRuns({ ...usual, levels: [0, 1.5, 3, 4.5], runsEach: 3, standardDeviation: 0.0008 });
+    const left = levels.map(({ runs }) => [...runs]);
+    const placed = order.map((at, place) => {
+      const run = left[at]!.shift()!;
+      return { at, run: { ...run, atMs: place * 480e3, values: run.values.map((kw) => kw * (1 - perRun * place)) } };
+    });
+    return levels.map((level, at) => ({ ...level, runs: placed.filter((one) => one.at === at).map(({ run }) => run) }));
+  };
+  const straight = [0, 0, 0, 1, 1, 1, 2, 2, 2, 3, 3, 3];
+  const returning = [0, 0, 1, 1, 2, 2, 3, 3, 0, 1, 2, 3];
+
+  test('without a return no optimum is told, and a return is asked for; with one it is', () => {
+    const told = responseTo(sagging(straight, 0.002), undefined, ignition) as Response;
+    expect(told.inOrder).toBe(true);
+    expect([told.whole, ...told.bins].every(({ optimum }) => optimum === undefined)).toBe(true);
+    expect(adviceOf(told)).toMatch(
+      /^Where the best lies is not told: .*Run 0° once more: it settles it; the last step/,
+    );
+    const settled = responseTo(sagging(returning, 0), undefined, ignition) as Response;
+    expect(settled.inOrder).toBe(false);
+    expect(settled.whole.optimum!.x).toBeCloseTo(2.6, 0);
+  });
+
+  test('each level but the first has what it gave on the one before, with an interval', () => {
+    const { levels } = made({ standardDeviation: 0.0005 }) as Response;
+    expect(levels[0]!.step).toBeUndefined();
+    for (const [at, { step, mean }] of levels.entries())
+      if (step) {
+        expect(step.difference).toBeCloseTo(mean - levels[at - 1]!.mean, 9);
+        expect(step.halfWidth).toBeGreaterThan(0);
+      }
   });
 });
 

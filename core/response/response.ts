@@ -62,6 +62,8 @@ export interface ToldLevel {
   /** The letter of each value's setup. */
   runsOf: readonly string[];
   broken: readonly BrokenLimit[];
+  /** Against the level before it in the table; absent for the first. */
+  step?: MeanDifference;
 }
 
 export interface Response {
@@ -71,6 +73,8 @@ export interface Response {
   bins: RangeResponse[];
   /** The level tried last against the one tried before it: gain in all, and for each unit of the item. */
   lastStep: MeanDifference & { fromX: number; toX: number; perUnit: number; perUnitHalfWidth: number };
+  /** The levels were tried one after the other without a return: a drift bends such a curve, so no optimum is told. */
+  inOrder: boolean;
   advice: Sentence;
 }
 
@@ -113,10 +117,16 @@ export function responseTo(
   ];
   const [fromRpm, toRpm] = range && range[0] >= covered[0] && range[1] <= covered[1] ? range : covered;
   const meanOver = (run: RunCurve, from: number, to: number) => bandMean(run.engineSpeedRpm, run.values, from, to);
-  const told = used.map(({ x, letters, runs, runsOf = runs.map(() => letters), broken = [] }): ToldLevel => {
+  const plain = used.map(({ x, letters, runs, runsOf = runs.map(() => letters), broken = [] }): ToldLevel => {
     const values = runs.map((run) => meanOver(run, fromRpm, toRpm));
     return { x, letters, runs: runs.length, mean: meanOf(values), values, runsOf, broken };
   });
+  const stepOf = (from: ToldLevel, to: ToldLevel) =>
+    between?.(from.x, to.x, fromRpm, toRpm) ??
+    meanDifference(to.values, from.values, {
+      alike: plain.filter((level) => level !== from && level !== to).map(({ values }) => values),
+    });
+  const told = plain.map((level, at) => (at === 0 ? level : { ...level, step: stepOf(plain[at - 1]!, level) }));
   if (used.length < 3) {
     return {
       levels: told,
@@ -126,11 +136,12 @@ export function responseTo(
   if (!(toRpm > fromRpm)) return { levels: told, why: 'The runs share no range of engine speed.' };
   const [first] = [...used].sort((a, b) => (a.order ?? a.x) - (b.order ?? b.x));
   const startX = first?.x ?? 0;
+  const inOrder = triedInOrder(used);
   const over = (from: number, to: number): RangeResponse | undefined => {
     const x = used.flatMap((level) => level.runs.map(() => level.x));
     const y = used.flatMap((level) => level.runs.map((run) => meanOver(run, from, to)));
     const fit = quadraticFit(x, y);
-    return fit && rangeResponse(fit, x, startX, from, to);
+    return fit && rangeResponse(fit, x, startX, from, to, inOrder);
   };
   const whole = over(fromRpm, toRpm);
   if (!whole) return { levels: told, why: 'One run a level leaves no spread to judge the curve by: repeat a level.' };
@@ -142,8 +153,7 @@ export function responseTo(
     .map(({ order }, index) => ({ order: order ?? index, level: told[index]! }))
     .sort((a, b) => a.order - b.order);
   const [before, last] = tried.slice(-2).map(({ level }) => level) as [ToldLevel, ToldLevel];
-  const alike = told.filter((level) => level !== before && level !== last).map(({ values }) => values);
-  const step = between?.(before.x, last.x, fromRpm, toRpm) ?? meanDifference(last.values, before.values, { alike });
+  const step = stepOf(before, last);
   const width = last.x - before.x;
   const lastStep = {
     ...step,
@@ -157,7 +167,13 @@ export function responseTo(
     whole,
     bins,
     lastStep,
-    advice: adviceOn(whole, { told, last, before, nearest: nearestLimit(used, last, before) }, lastStep, unit),
+    inOrder,
+    advice: adviceOn(
+      whole,
+      { told, last, before, nearest: nearestLimit(used, last, before), startX: inOrder ? startX : undefined },
+      lastStep,
+      unit,
+    ),
   };
 }
 
@@ -168,6 +184,7 @@ function rangeResponse(
   startX: number,
   fromRpm: number,
   toRpm: number,
+  inOrder: boolean,
 ): RangeResponse {
   const [least, most] = [Math.min(...x), Math.max(...x)];
   const grid = Array.from({ length: gridSteps + 1 }, (_, index) => least + ((most - least) * index) / gridSteps);
@@ -179,7 +196,7 @@ function rangeResponse(
   const towards = grid.filter((at) => (at - start) * (at - best.x) <= 0 || at === best.x);
   const good = towards.filter((at) => valueAt(fit, at).value >= goodShare * best.value);
   const gentlest = good.reduce((a, b) => (Math.abs(b - start) < Math.abs(a - start) ? b : a), best.x);
-  const optimum = optimumOf(fit, grid);
+  const optimum = inOrder ? undefined : optimumOf(fit, grid);
   return {
     fromRpm,
     toRpm,
@@ -205,6 +222,20 @@ function optimumOf(fit: Quadratic, grid: readonly number[]): Optimum | undefined
   return { x, fromX, toX, openBelow: fromX === least, openAbove: toX === most, value: valueAt(fit, x).value };
 }
 
+/**
+ * Whether levels were tried in their order, up or down, each in one go: a drift
+ * from run to run then looks like the item. Runs without a time say nothing.
+ */
+function triedInOrder(levels: readonly Level[]): boolean {
+  const runs = levels.flatMap(({ x, runs: of }) => of.map(({ atMs }) => ({ x, atMs })));
+  const timed = runs
+    .flatMap(({ x, atMs }) => (atMs === undefined ? [] : [{ x, atMs }]))
+    .sort((a, b) => a.atMs - b.atMs);
+  if (timed.length < runs.length) return false;
+  const steps = timed.slice(1).map(({ x }, at) => x - timed[at]!.x);
+  return steps.every((step) => step >= 0) || steps.every((step) => step <= 0);
+}
+
 /** What is known of the levels when advice is given. */
 interface Tried {
   told: readonly ToldLevel[];
@@ -212,6 +243,8 @@ interface Tried {
   before: ToldLevel;
   /** A limit that another step like the last would cross. */
   nearest: { label: string; unit: string; left: number } | undefined;
+  /** The level to return to, where the levels were tried in order. */
+  startX: number | undefined;
 }
 
 /** The limit that another step like the last would cross, by the way that its reading went in the last one. */
@@ -226,7 +259,7 @@ function nearestLimit(levels: readonly Level[], last: ToldLevel, before: ToldLev
 /** What to do next, in one sentence with its reasons. A limit or knock comes before everything else. */
 function adviceOn(
   { optimum, best, gentlest }: RangeResponse,
-  { told: levels, last: lastLevel, before, nearest }: Tried,
+  { told: levels, last: lastLevel, before, nearest, startX }: Tried,
   last: Response['lastStep'],
   unit: string,
 ): Sentence {
@@ -238,6 +271,8 @@ function adviceOn(
     const back = before.broken.length === 0 ? before : safe[safe.length - 1];
     return say`At ${at(lastLevel.x)} ${brokenWords(broken)}: ${back ? say`go back to ${at(back.x)}, whatever the power says` : 'no level tried keeps every limit'}; ${step}.`;
   }
+  if (startX !== undefined)
+    return say`Where the best lies is not told: the levels were tried in their order without a return, and a drift from run to run bends such a curve. Run ${at(startX)} once more: it settles it; ${step}.${nearest ? say` Another step would cross a limit: ${nearest.label.toLowerCase()} has ${leftOf(nearest)} left.` : ''}`;
   if (optimum && !(optimum.openBelow && optimum.openAbove)) {
     const unsafe = levels.find(
       (level) => level.broken.length > 0 && Math.abs(level.x - optimum.x) <= Math.abs(last.toX - last.fromX) / 2,

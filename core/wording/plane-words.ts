@@ -3,6 +3,7 @@ import type { PlaneItem } from '../response/plane.ts';
 import type { PlanePoint } from '../response/surface-fit.ts';
 import { levelWords } from '../response/level-words.ts';
 import { say, type Sentence } from '../sentence/sentence.ts';
+import { halfWidthText } from '../units/spoken.ts';
 
 const levelAt = ({ startX, step, unit }: PlaneItem, steps: number) => levelWords(startX + steps * step, unit);
 
@@ -16,13 +17,22 @@ export function placeSentence(
 
 const percent = (share: number) => (100 * share).toFixed(1);
 
-/** What is recommended: the gentlest that keeps almost all. */
-export function gentlestSentence(figures: PlaneFigures, { gentlest, best }: PlaneRange): Sentence {
-  const value = `${percent(gentlest.value - 1)} ± ${percent(gentlest.halfWidth)} % on the beginning`
+/** A share with its interval: `+1.2 ± 0.4 %`. */
+export const shareWords = (share: number, halfWidth: number): string =>
+  `${percent(share)} ± ${halfWidthText(percent(halfWidth))} %`
+    .replace(/^-(?=0\.0 )/, '')
     .replace(/^-/, '−')
-    .replace(/^(?=\d)/, '+');
+    .replace(/^(?=\d)(?!0\.0 )/, '+');
+
+/** What is recommended: the gentlest that keeps almost all. */
+export function gentlestSentence(figures: PlaneFigures, { gentlest, best, heldBy }: PlaneRange): Sentence {
+  const value = `${shareWords(gentlest.value - 1, gentlest.halfWidth)} on the beginning`;
   const same = gentlest.u === best.u && gentlest.v === best.v;
-  return say`${placeSentence(figures, gentlest)}: ${value}. ${same ? 'Nothing gentler keeps 99.5 % of the best that the limits allow.' : 'It keeps 99.5 % of the best that the limits allow, with confidence.'}`;
+  const most =
+    heldBy.length > 0
+      ? `the best that ${heldBy.join(' and ').toLowerCase()} ${heldBy.length > 1 ? 'allow' : 'allows'}`
+      : 'the best';
+  return say`${placeSentence(figures, gentlest)}: ${value}. ${same ? `Nothing gentler keeps 99.5 % of ${most}.` : `It keeps 99.5 % of ${most}, with confidence.`}`;
 }
 
 /** What to try next, and why. */

@@ -77,13 +77,20 @@ export function headroomNow(
   };
 }
 
-/** The least that is left to each limit over several runs. */
-export function headroomOf(limits: readonly Limit[], runs: readonly CountedRun[]): NonNullable<Level['headroom']> {
+/**
+ * The least that is left to each limit over several runs. A limit of the crank
+ * is read from the crank's figures: without them it is not known.
+ */
+export function headroomOf(
+  limits: readonly Limit[],
+  runs: readonly CountedRun[],
+  atCrank: boolean,
+): NonNullable<Level['headroom']> {
   return limits.flatMap((limit) => {
     const { label, unit } = limitQuantities[limit.quantity];
     const left = runs.flatMap(({ run, figures }) => {
-      const reached = reachOf(run, figures.curve, false)(limit);
-      return (reached && headroom(limit, reached.reading)) ?? [];
+      const reached = reachOf(run, figures.curve, atCrank)(limit);
+      return (reached && headroom(limit, reached.reading, atCrank ? 0 : undefined)) ?? [];
     });
     return left.length > 0 ? [{ label, unit, left: Math.min(...left) }] : [];
   });

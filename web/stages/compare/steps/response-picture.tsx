@@ -8,7 +8,7 @@ import type { Response } from '../../../../core/response/response.ts';
 import { convert } from '../../../../core/units/units.ts';
 import { setupColour } from '../../../../core/scene/setup-look.ts';
 import { niceRange } from '../../../../core/scene/nice-range.ts';
-import { formatPower, formatRpm, scaleNote, signed } from '../../../../core/wording/figures.ts';
+import { formatPower, formatRpm, plusMinus, scaleNote, signed } from '../../../../core/wording/figures.ts';
 import { ArrivedLevel } from './arrived-level.tsx';
 import classes from './response-picture.module.css';
 import steps from './steps-picture.module.css';
@@ -241,7 +241,7 @@ function Bins({ found, unit, view }: { found: Response; unit: string; view: Comp
             <td>
               {formatRpm(fromRpm)}–{formatRpm(toRpm)}
             </td>
-            <td>{optimum ? level(optimum.x) : `still rising at ${level(best.x)}`}</td>
+            <td>{optimum ? level(optimum.x) : found.inOrder ? 'not told' : `still rising at ${level(best.x)}`}</td>
             <td>
               {optimum
                 ? `${level(optimum.fromX)} to ${level(optimum.toX)}${optimum.openAbove ? ' or beyond' : ''}`
@@ -258,7 +258,6 @@ function Bins({ found, unit, view }: { found: Response; unit: string; view: Comp
 
 function Levels({ found, unit, view }: { found: { levels: Response['levels'] }; unit: string; view: CompareView }) {
   const { write } = useOwnUnits();
-  const before = (index: number) => found.levels[index - 1];
   return (
     <table className={classes.table}>
       <caption>Levels</caption>
@@ -273,15 +272,18 @@ function Levels({ found, unit, view }: { found: { levels: Response['levels'] }; 
         </tr>
       </thead>
       <tbody>
-        {found.levels.map((level, index) => {
-          const earlier = before(index);
+        {found.levels.map((level) => {
+          const { step } = level;
           return (
             <tr key={level.x}>
               <td>{write(levelWords(level.x, unit))}</td>
               <td>{level.letters}</td>
               <td>{level.runs}</td>
               <td>{formatPower(level.mean, view.units.power)}</td>
-              <td>{earlier ? signed(formatPower(level.mean - earlier.mean, view.units.power)) : ''}</td>
+              <td>
+                {step &&
+                  `${signed(formatPower(step.difference, view.units.power))}${plusMinus(step.halfWidth, (kw) => formatPower(kw, view.units.power))}`}
+              </td>
               <td>{level.broken.map((broken) => write(brokenWords(broken))).join('; ')}</td>
             </tr>
           );

@@ -6,7 +6,8 @@ import type { PlaneItem } from '../../../../core/response/plane.ts';
 import { surfaceAt, type PlanePoint } from '../../../../core/response/surface-fit.ts';
 import { setupColour } from '../../../../core/scene/setup-look.ts';
 import { formatRpm } from '../../../../core/wording/figures.ts';
-import { gentlestSentence, nextSentence, placeSentence } from '../../../../core/wording/plane-words.ts';
+import { forbiddenBy } from '../../../../core/response/best-on-plane.ts';
+import { gentlestSentence, nextSentence, placeSentence, shareWords } from '../../../../core/wording/plane-words.ts';
 import { useOwnUnits } from '../../../units/use-own-units.tsx';
 import response from './response-picture.module.css';
 import classes from './surface-picture.module.css';
@@ -45,16 +46,17 @@ export function SurfacePicture({ job, figures }: { job: Job; figures: PlaneFigur
         Mean power from {formatRpm(whole.fromRpm)} to {formatRpm(whole.toRpm)} rpm as a share of that of{' '}
         {plane.setups[0]?.letter}; {points} {points === 1 ? 'point' : 'points'}; a run scatters by{' '}
         {(100 * noise).toFixed(2)} %{noiseAssumed ? ', mostly assumed' : ''}. A surface of the second degree with usual
-        bends as its prior; limits keep their own. Darker is more; ring: gentlest good; dashed: try next; hatched:
-        beyond a limit. It advises; you decide.
+        bends as its prior; limits keep their own. Darker is more; ring: gentlest good; dashed: try next; hatched: not
+        surely within {heldNames(whole)}. It advises; you decide.
       </p>
       {bins.length > 1 && (
         <table className={response.bins} aria-label="By engine speed">
           <thead>
             <tr>
               <th scope="col">rpm</th>
-              <th scope="col">Gentlest good</th>
-              <th scope="col">Try next</th>
+              <th scope="col">Gentlest good there</th>
+              <th scope="col">on the beginning, there</th>
+              <th scope="col">over the whole range, on the gentlest good of it</th>
             </tr>
           </thead>
           <tbody>
@@ -64,7 +66,12 @@ export function SurfacePicture({ job, figures }: { job: Job; figures: PlaneFigur
                   {formatRpm(bin.fromRpm)}–{formatRpm(bin.toRpm)}
                 </th>
                 <td>{write(placeSentence(figures, bin.gentlest))}</td>
-                <td>{bin.next ? write(placeSentence(figures, bin.next)) : 'nothing more to learn'}</td>
+                <td className="number">{shareWords(bin.gentlest.value - 1, bin.gentlest.halfWidth)}</td>
+                <td className="number">
+                  {isSamePlace(bin.gentlest, whole.gentlest)
+                    ? 'the same setting'
+                    : shareWords(bin.overWhole.value, bin.overWhole.halfWidth)}
+                </td>
               </tr>
             ))}
           </tbody>
@@ -73,6 +80,12 @@ export function SurfacePicture({ job, figures }: { job: Job; figures: PlaneFigur
     </>
   );
 }
+
+/** The limits that were read, for the hatching's words. */
+const heldNames = ({ limits }: PlaneRange) =>
+  limits.length > 0 ? `the limit of ${limits.map(({ label }) => label.toLowerCase()).join(' or ')}` : 'a limit';
+
+const isSamePlace = (a: PlanePoint, b: PlanePoint) => a.u === b.u && a.v === b.v;
 
 function Plane({ job, figures }: { job: Job; figures: PlaneFigures }) {
   const { write } = useOwnUnits();
@@ -89,7 +102,7 @@ function Plane({ job, figures }: { job: Job; figures: PlaneFigures }) {
   const values = grid.map((point) => surfaceAt(whole.surface, point).value);
   const [least, most] = [Math.min(...values), Math.max(...values)];
   const [width, height] = [(x(u1) - x(u0)) / cells, (y(v0) - y(v1)) / cells];
-  const forbidden = (point: PlanePoint) => whole.limits.some(({ surface }) => surfaceAt(surface, point).value > 1);
+  const forbidden = (point: PlanePoint) => forbiddenBy(whole.limits, point).length > 0;
   return (
     <svg
       className={classes.plane}
