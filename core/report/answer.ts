@@ -8,6 +8,7 @@ import { spokenRpm } from '../units/spoken.ts';
 import { testsSentence } from '../wording/kind-words.ts';
 import { withheldWords } from '../wording/judgement-words.ts';
 import { askedLimit, askedWords } from './asked-limit.ts';
+import { askedTests } from './asked-tests.ts';
 import { testedPair } from './other-tests.ts';
 import { laterName } from './reported-job.ts';
 import type { Content } from './report.ts';
@@ -20,7 +21,7 @@ export function answer(source: ReportSource): Content {
   const asked = job.question ? [say`The question was: ${asSentence(job.question)}`] : [];
   if (!comparison) {
     const pair = testedPair(source, laterName(job));
-    const tested = testsSentence(pair?.judged ?? []);
+    const tested = askedTests(job.question, pair?.judged ?? []) ?? testsSentence(pair?.judged ?? []);
     const reason =
       tested ??
       (sides.testId === sides.againstId
@@ -35,10 +36,12 @@ export function answer(source: ReportSource): Content {
   const power = headline(comparison, { test: 'what is delivered', against: 'what arrived' });
   // Asked for something else than power, it answers that first.
   const named = askedLimit(job.question, figures.headroom?.changes ?? []);
+  const tested = named ? undefined : askedTests(job.question, testedPair(source, laterName(job))?.judged ?? []);
+  const first = named ? askedWords(named, laterName(job)) : tested;
   return {
     is: 'answer',
-    headline: named ? askedWords(named, laterName(job)) : power,
-    lead: [...asked, what, named ? power : ''].filter((sentence) => sentence !== ''),
+    headline: first ?? power,
+    lead: [...asked, what, first ? power : ''].filter((sentence) => sentence !== ''),
   };
 }
 

@@ -89,6 +89,12 @@ describe('a report', () => {
     expect(rows[0]![1]).toMatch(/^\+\d\.\d ± \d\.\d kW$/);
     expect(rows[0]![2]).toBe('yes');
     expect(rows[1]![2]).toMatch(/^put back/);
+    const undecided = rowsOf(
+      reportSourceOf({ setups: reportedExample.setups.map((one) => ({ ...one, decision: null })) }),
+      'ladder',
+    );
+    expect(undecided[0]![2]).toBe('not decided, in what is delivered');
+    expect(undecided[1]![2]).toMatch(/^not decided/);
     const [b, c] = contentOf(reportSourceOf(), 'ladder', 'table').rows;
     expect(b![1]!.tone).toBe('gain');
     expect(c![1]!.tone).toBeUndefined();

@@ -7,6 +7,8 @@ import { exampleRuns, reportedExample } from '../testing/reported-example.ts';
 import { languages } from '../language/languages.ts';
 import { keptUnits } from '../units/told-units.ts';
 import { composeReport } from './compose-report.ts';
+import { askedTests } from './asked-tests.ts';
+import type { KindJudgement } from '../judgement/kind-judgement.ts';
 import { reportRequest } from './report-request.ts';
 import type { ReportedRun, ReportSource } from './reported-job.ts';
 
@@ -84,4 +86,40 @@ test('one run a side claims nothing and says why; of one setup alone there is no
   const answer = blockOf(idlingSource(false, ['A', 'B']), 'answer');
   expect(answer?.is === 'answer' && written(answer.headline)).toMatch(/^Idle: One run a side/);
   expect(blockOf(idlingSource(false, ['A', 'A']), 'tests')).toBeUndefined();
+});
+
+test('of many figures those that differ stand in the table, and how many do not', () => {
+  const table = blockOf(idlingSource(false), 'tests');
+  if (table?.is !== 'table') throw new Error('no table');
+  expect(table.rows.length).toBeLessThan(4);
+  expect(written(table.note ?? '')).toMatch(/ Beside them \d more figures do not differ beyond their intervals\.$/);
+});
+
+test('a question is answered by the tests that it asks for, in the owner’s words beside it', () => {
+  const hold = (id: string, before: number, after: number, halfWidth: number) => ({
+    id,
+    label: `2,500 rpm, 55 kPa: ${id.endsWith('lambda') ? 'λ' : 'power'}`,
+    unit: id.endsWith('lambda') ? 'λ' : 'kW',
+    digits: 3,
+    before,
+    after,
+    difference: after - before,
+    halfWidth,
+    asked: !id.endsWith('lambda'),
+    claim: null,
+    good: null,
+  });
+  const steps: KindJudgement = {
+    kind: 'step',
+    before: ['A1', 'A2'],
+    after: ['B1', 'B2'],
+    figures: [hold('p|powerKw', 8.1, 8.15, 0.2), hold('p|lambda', 1.048, 0.993, 0.006)],
+    caveats: [],
+    next: null,
+  };
+  expect(written(askedTests('It stumbles when I pull away', [steps])!)).toBe(
+    'At steady-speed steps: 2,500 rpm, 55 kPa: λ 1.048 → 0.993 (−0.055 ± 0.006).',
+  );
+  expect(askedTests('It stumbles when I pull away', [])).toBeUndefined();
+  expect(askedTests('How much power does it make?', [steps])).toBeUndefined();
 });

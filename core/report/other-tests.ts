@@ -1,5 +1,5 @@
 import { judgedOfStep, type JudgedKind } from '../figures/runs/kinds-of-job.ts';
-import type { KindJudgement } from '../judgement/kind-judgement.ts';
+import type { JudgedFigure, KindJudgement } from '../judgement/kind-judgement.ts';
 import { capitalised, say, type Sentence } from '../sentence/sentence.ts';
 import { setupWords } from '../setup/setup-words.ts';
 import {
@@ -43,27 +43,37 @@ export function testedPair({ job, figures: { tests } }: ReportSource, later: str
 export function otherTests(source: ReportSource, later: string): Content | undefined {
   const pair = testedPair(source, later);
   if (!pair) return undefined;
-  const rows = pair.judged.flatMap(({ kind, figures }) =>
-    figures
-      .filter((figure) => isTold(kind, figure))
-      .map((figure): Cell[] => {
-        const at = (value: number) => right(figureSentence({ ...figure, value, halfWidth: NaN }));
-        return [
-          { text: say`${kindNames[kind]}: ${figure.label}` },
-          at(figure.before),
-          at(figure.after),
-          right(differenceSentence(figure), toneOfFigure(figure)),
-          { text: verdictWord(figure) },
-        ];
-      }),
+  const told = pair.judged.flatMap(({ kind, figures }) =>
+    figures.filter((figure) => isTold(kind, figure)).map((figure) => ({ kind, figure })),
   );
+  const differing = told.filter(({ figure }) => differs(figure));
+  // Where nothing differs, that is what there is to tell.
+  const shown = differing.length > 0 ? differing : told;
+  const rest = told.length - shown.length;
+  const rows = shown.map(({ kind, figure }): Cell[] => {
+    const at = (value: number) => right(figureSentence({ ...figure, value, halfWidth: NaN }));
+    return [
+      { text: say`${kindNames[kind]}: ${figure.label}` },
+      at(figure.before),
+      at(figure.after),
+      right(differenceSentence(figure), toneOfFigure(figure)),
+      { text: verdictWord(figure) },
+    ];
+  });
   return {
     is: 'table',
     head: [{ text: 'test' }, right(pair.before), right(pair.after), right('difference'), { text: 'claim' }],
     rows,
-    note: 'Each kind of test by itself; ± is a 95 % interval. Bold is what is shown, with the chance of any false claim of a kind below 5 %.',
+    note: rest > 0 ? say`${note} Beside them ${String(rest)} more figures do not differ beyond their intervals.` : note,
   };
 }
+
+const note =
+  'Each kind of test by itself; ± is a 95 % interval. Bold is what is shown, with the chance of any false claim of a kind below 5 %.';
+
+/** Whether a figure moved by more than its interval; one without an interval may have. */
+const differs = ({ difference, halfWidth, claim }: JudgedFigure) =>
+  claim !== null || !(Math.abs(difference) <= halfWidth);
 
 /** What stands against the tests: why nothing is claimed, and what was found on the runs of what is delivered. */
 export function careOfTests(source: ReportSource, deliveredId: number) {

@@ -155,8 +155,16 @@ function shownWords(pair: FamilyPair, setups: number): string {
   return jobClaimWords(pair, setups, { test: 'it', against: 'the one before' });
 }
 
+/** What became of a change: kept is what somebody decided to keep. */
+const fates = {
+  keep: { delivered: 'yes', elsewhere: 'yes, not in what is delivered' },
+  'go back': { delivered: 'put back was decided, and it is in what is delivered', elsewhere: 'put back' },
+  'try further': { delivered: 'not decided: trying further', elsewhere: 'not decided: trying further' },
+  undecided: { delivered: 'not decided, in what is delivered', elsewhere: 'not decided' },
+} as const;
+
 function fateOf({ id, decision }: ReportedSetup, kept: ReadonlySet<number>, claim: string | undefined): string {
-  const fate = kept.has(id) ? 'yes' : decision === 'go back' ? 'put back' : 'no';
+  const fate = fates[decision ?? 'undecided'][kept.has(id) ? 'delivered' : 'elsewhere'];
   return claim ? `${fate}; ${claim}` : fate;
 }
 

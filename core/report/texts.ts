@@ -8,7 +8,7 @@ import { stateOf } from '../setup/difference.ts';
 import { spokenRpm, listed } from '../units/spoken.ts';
 import { brokenWords } from '../limits/broken-words.ts';
 import { worstOf } from '../limits/broken-limits.ts';
-import { ruleWords, spreadWords, withheldWords } from '../wording/judgement-words.ts';
+import { allowanceWords, deviatingWords, ruleWords, spreadWords, withheldWords } from '../wording/judgement-words.ts';
 import { careOfTests } from './other-tests.ts';
 import { lastOnDyno } from '../job/last-on-dyno.ts';
 import { laterName } from './reported-job.ts';
@@ -44,6 +44,10 @@ export function care(source: ReportSource, deliveredId: number): Content {
     is: 'list',
     items: [
       ...found,
+      ...(comparison?.deviating ?? []).map((deviating) => ({
+        severity: 'mind' as const,
+        text: deviatingWords(deviating),
+      })),
       ...unclaimed(figures.comparison, laterName(job)),
       ...beyond,
       ...careOfTests(source, deliveredId),
@@ -158,16 +162,18 @@ export function made({ job, figures, view }: ReportSource): Content {
     spanRpm === 0
       ? 'not smoothed'
       : `smoothed over ${formatSpan(spanRpm)}${view.auto ? ', the span with the least error on the baseline’s runs' : ''}`;
-  const first: Sentence = `${scale}, ${standard}, ${smoothing}. Figures are means of the counted runs at the same engine speeds.`;
+  const first: Sentence = `${scale}, ${standard}, ${smoothing}. Figures are means of the counted runs at the same engine speeds; ± beside a single figure is how far the mean of as many runs would read another time, 95 %, not what a change gave.`;
   if (!comparison) return { is: 'text', paragraphs: [first] };
   const { test, baseline } = comparison.compared;
   const known = comparison.power.ranges[0].difference.from;
+  const allowance = allowanceWords(comparison.power.ranges[0].difference);
   const rests = known === 'learned' || known === 'assumed' ? spreadWords(spread) : 'from this job’s own repeats';
   return {
     is: 'text',
     paragraphs: [
       first,
       `${baseline.length} ${runsOf(baseline.length)} as arrived, ${test.length} ${laterName(job) === 'delivered' ? 'as delivered' : 'of the last setup'}. ± is a 95 % interval of the mean difference; it ${ruleWords(comparison.judgement.judging)}. The spread of repeats is known ${rests}. Grey about the gain holds at all engine speeds at once; filled is what is shown there.`,
+      ...(allowance ? [allowance] : []),
     ],
   };
 }

@@ -1,5 +1,8 @@
 import { sampleAt } from '../numerics/sample-at.ts';
 import type { DynoProfile } from '../dyno/dyno-profile.ts';
+import type { Finding } from '../checks/check.ts';
+import { meanOf } from '../numerics/mean.ts';
+import { quantity, say } from '../sentence/sentence.ts';
 import { channelLabel, keptUnit } from '../recording/channels.ts';
 import type { Recording } from '../recording/recording.ts';
 import { Refusal } from '../refusal.ts';
@@ -84,7 +87,51 @@ export function holdFigures(
     }
   }
   if (figures.length === 0) throw new Refusal('Nothing in the recording is held steady under load.');
-  return { figures, found: [] };
+  return { figures, found: flatSensors(holds, log.channels, units, at) };
+}
+
+/** What must follow the load: a reading that does not, over a power so many times the least, is none. */
+const followsLoad = [
+  'exhaustTemperature',
+  'airMassFlow',
+  'fuelFlow',
+  'manifoldPressure',
+  'injectorPulse',
+  'injectorDuty',
+];
+const loadTimes = 3;
+/** A reading that moves by less than this share of itself from hold to hold stands still. */
+const stillShare = 0.002;
+
+/** Sensors that read the same at every hold, whatever was held. */
+function flatSensors(
+  holds: readonly SteadyHold[],
+  channels: ReadonlyMap<string, Float64Array>,
+  units: ReadonlyMap<string, string>,
+  at: (hold: SteadyHold, values: Float64Array) => Float64Array,
+): Finding[] {
+  const powers = holds.map(({ powerKw }) => powerKw.mean);
+  const [least, most] = [Math.min(...powers), Math.max(...powers)];
+  if (holds.length < 3 || !(least > 0) || most < loadTimes * least) return [];
+  return followsLoad.flatMap((name): Finding[] => {
+    const [values, unit] = [channels.get(name), units.get(name)];
+    if (!values || unit === undefined) return [];
+    const means = holds
+      .map((hold) => at(hold, values))
+      .filter(({ length }) => length > 0)
+      .map((read) => meanOf(read));
+    const [low, high] = [Math.min(...means), Math.max(...means)];
+    if (means.length < 3 || high - low > stillShare * Math.abs(high)) return [];
+    return [
+      {
+        id: 'flat-sensor',
+        severity: 'mind',
+        figure: high,
+        unit: keptUnit(name, unit),
+        message: say`${channelLabel(name)} reads ${quantity(high, keptUnit(name, unit))} at every hold, from ${quantity(least, 'kW')} to ${quantity(most, 'kW')}: the sensor is dead or not connected, or the channel is another’s. Nothing is to be read from it.`,
+      },
+    ];
+  });
 }
 
 const askedOfHolds = /\|(powerKw|torqueNm|lambda|fuelFlow|exhaustTemperature|knockRetard)$/;

@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { steppedDyno, steppedRatio, steppedRun } from '../testing/stepped-run.ts';
 import { truePowerKw } from '../testing/test-car.ts';
 import { holdFigures } from './hold-figures.ts';
+import { written } from '../sentence/sentence.ts';
 import { steadyHolds, usualStepSettings } from './steady-holds.ts';
 
 const speedsRpm = [2500, 3000, 3500, 4000];
@@ -16,6 +17,24 @@ test('a hold that the plan does not name is left out; where none of it was drive
   expect(speedsOf()).toHaveLength(4);
   expect(speedsOf({ speedsRpm: [2500, 4050] })).toEqual(['2,500 rpm', '4,000 rpm']);
   expect(speedsOf({ speedsRpm: [5500] })).toHaveLength(4);
+});
+
+test('a sensor that reads the same at every hold is found, one that follows the load is not', () => {
+  const recording = steppedRun({ speedsRpm: [1600, 3000, 4500, 6000], dwellS: 4 });
+  const speed = recording.channels.find(({ unit }) => unit === 'rad/s') ?? recording.channels[0]!;
+  const withExhaust = (of: (at: number) => number) => ({
+    ...recording,
+    channels: [
+      ...recording.channels,
+      { name: 'exhaustTemperature', unit: '°C', values: speed.values.map((_, at) => of(at)) },
+    ],
+  });
+  const foundIn = (of: (at: number) => number) =>
+    holdFigures(withExhaust(of), steppedDyno, steppedRatio, []).found.map(({ id, message }) => [id, written(message)]);
+  expect(foundIn(() => 420)).toEqual([
+    ['flat-sensor', expect.stringMatching(/^Exhaust reads 420 °C at every hold, from \d+(\.\d)? kW to \d+/)],
+  ]);
+  expect(foundIn((at) => 420 + at / 4)).toEqual([]);
 });
 
 describe('steady holds', () => {

@@ -4,6 +4,7 @@ import { chance, normal } from '../testing/chance.ts';
 import { smallestDetectableChange } from './detectable.ts';
 import { holm } from './holm.ts';
 import { meanDifference, pooledStandardDeviation, satterthwaite, spreadsDiffer } from './mean-difference.ts';
+import { halfWidthOfMean } from './mean-interval.ts';
 import { movedProbability, movedT } from './moved-t.ts';
 import { remountDeviation } from './remount.ts';
 import { simultaneousT, supremumProbability, turning } from './simultaneous.ts';
@@ -261,4 +262,18 @@ describe('whose spread is believed', () => {
     expect(spreadsDiffer([5, 5, 5, 5], four(1))).toBe(false);
     expect(spreadsDiffer(four(1), [5, 5, 5, 5])).toBe(false);
   });
+});
+
+test('a run that stands alone is no surer than the job’s other repeats show', () => {
+  const prior = { share: 0.002, df: 30, from: 'learned' as const };
+  const alone = { runs: 1, mean: 100, standardDeviation: NaN };
+  const [plain, noisy] = [
+    halfWidthOfMean(alone, prior)!,
+    halfWidthOfMean(alone, prior, { standardDeviation: 0.012, df: 7 })!,
+  ];
+  expect(noisy).toBeGreaterThan(2 * plain);
+  const eight = halfWidthOfMean({ runs: 8, mean: 100, standardDeviation: 1.2 }, prior)!;
+  expect(eight).toBeLessThan(noisy);
+  expect(halfWidthOfMean(alone, undefined)).toBeUndefined();
+  expect(halfWidthOfMean(alone, undefined, { standardDeviation: 0.01, df: 2 })).toBeCloseTo(4.3, 1);
 });

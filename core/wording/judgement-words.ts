@@ -1,4 +1,4 @@
-import { joined, say, type Sentence } from '../sentence/sentence.ts';
+import { difference, joined, say, type Sentence } from '../sentence/sentence.ts';
 import { capital, formatShare, spokenRpm } from '../units/spoken.ts';
 import type { DeviatingRepeat } from '../judgement/deviating-repeat.ts';
 import type { NextRun } from '../judgement/next-run.ts';
@@ -67,17 +67,18 @@ function driftWords(perRunKw: number | undefined, unit: PowerUnit): string {
     : `a drift of ${(perRunKw ?? 0) < 0 ? '−' : '+'}${told} ${unit} from run to run`;
 }
 
-/** How the interval of a difference allows for a drift from run to run; empty where it need not. */
-export function allowanceWords(
-  { withoutDrift, asMeasured, moved, standardError }: MeanDifference,
-  unit: PowerUnit,
-): string {
-  const told = (kw: number) => `${Math.abs(convert(kw, 'kW', unit)).toFixed(1)} ${unit}`;
+/** How the interval of a difference of power allows for a drift from run to run; undefined where it need not. */
+export function allowanceWords({
+  withoutDrift,
+  asMeasured,
+  moved,
+  standardError,
+}: MeanDifference): Sentence | undefined {
   if (withoutDrift)
-    return `The drift from run to run is taken out: as measured the difference is ${asMeasured < 0 ? '−' : ''}${told(asMeasured)}.`;
+    return say`The drift from run to run is taken out: as measured the difference is ${difference(asMeasured, NaN, 'kW', 1)}.`;
   const most = moved * standardError;
-  if (!(most > 0)) return '';
-  return `The ± allows for a drift of up to ${told(most)} between the two; a run of either again, after the other, makes it smaller.`;
+  if (!(most > 0)) return undefined;
+  return say`The ± allows for a drift of up to ${{ value: most, unit: 'kW', digits: 1 }} between the two; a run of either again, after the other, makes it smaller.`;
 }
 
 /** The same for a card, in a few words. */

@@ -1,7 +1,12 @@
 import { sampleAt } from '../../numerics/sample-at.ts';
 import { peakOf } from '../../curve/peak.ts';
 import { meanTravel, type Travel } from '../../curve/travel.ts';
-import { standardDeviationOf, type MeanDifference } from '../../statistics/mean-difference.ts';
+import {
+  pooledStandardDeviation,
+  standardDeviationOf,
+  type KnownDeviation,
+  type MeanDifference,
+} from '../../statistics/mean-difference.ts';
 import { halfWidthOfMean } from '../../statistics/mean-interval.ts';
 import type { SpreadPrior } from '../../statistics/spread-prior.ts';
 import { commonSpeeds, meanCurve, type MeanCurve, type RunCurve } from '../../comparison/run-curve.ts';
@@ -44,7 +49,13 @@ export function setupFigures(of: PairsOf): SetupFigures[] {
   const found = (testId: number, againstId: number | undefined) =>
     pairs.find((pair) => pair.testId === testId && pair.againstId === againstId);
   return setups.flatMap((setup) => {
-    const own = figuresOfSetup(setup, baseline && baseline !== setup ? baseline.power : [], of.spread);
+    const others = setups.filter((other) => other !== setup).map(({ power }) => power.map(peakOfRun));
+    const own = figuresOfSetup(
+      setup,
+      baseline && baseline !== setup ? baseline.power : [],
+      of.spread,
+      spreadAmong(others),
+    );
     if (!own) return [];
     const [onBaseline, onParent] = [
       found(setup.setupId, request.baselineId),
@@ -87,16 +98,24 @@ function ranBefore(setup: SetupCurves, setups: readonly SetupCurves[]): number |
   return before && before.power.length > 0 ? before.setupId : undefined;
 }
 
+const peakOfRun = (run: RunCurve) => peakOf(run.engineSpeedRpm, run.values).value;
+
+/** How repeats of several setups scatter, as a share of their own means. */
+function spreadAmong(samples: readonly (readonly number[])[]): KnownDeviation {
+  return pooledStandardDeviation(samples.map((values) => values.map((value) => value / meanOf(values))));
+}
+
 function figuresOfSetup(
   { setupId, power, torque, travel, boost = [] }: SetupCurves,
   baseline: readonly RunCurve[],
   spread: SpreadPrior,
+  alike: KnownDeviation,
 ): SetupFigures | undefined {
   const speeds = commonSpeeds(power);
   if (!speeds) return undefined;
-  const peaks = power.map((run) => peakOf(run.engineSpeedRpm, run.values).value);
+  const peaks = power.map(peakOfRun);
   const repeats = { runs: power.length, mean: meanOf(peaks), standardDeviation: standardDeviationOf(peaks) };
-  const halfWidthKw = halfWidthOfMean(repeats, spread);
+  const halfWidthKw = halfWidthOfMean(repeats, spread, alike);
   const boostSpeeds = commonSpeeds(boost);
   const figures: SetupFigures = {
     setupId,

@@ -2,7 +2,7 @@ import { askedFigure, curveNamed } from '../../curve/asked-figure.ts';
 import { wheelRange } from '../../dyno/usual-loss.ts';
 import type { DynoKind } from '../../dyno/dyno-profile.ts';
 import { meanOf } from '../../numerics/mean.ts';
-import { standardDeviationOf } from '../../statistics/mean-difference.ts';
+import { pooledStandardDeviation, standardDeviationOf } from '../../statistics/mean-difference.ts';
 import { halfWidthOfMean } from '../../statistics/mean-interval.ts';
 import type { SpreadPrior } from '../../statistics/spread-prior.ts';
 import { targetStanding, type Target, type TargetFigures, type TargetOfSetup } from '../../targets/target.ts';
@@ -19,11 +19,12 @@ export function targetsOfJob(
 ): TargetFigures[] {
   return targets.map((target) => {
     const here = readsHere(target, shown, kind);
+    const othersOf = (setupId: number) => setups.filter((one) => one.setupId !== setupId).map(({ runs }) => runs);
     return {
       id: target.id,
       here,
       setups: setups.flatMap(({ setupId, runs }) =>
-        runs.length > 0 ? [ofSetup(target, setupId, runs, here, spread)] : [],
+        runs.length > 0 ? [ofSetup(target, setupId, runs, here, spread, othersOf(setupId))] : [],
       ),
     };
   });
@@ -45,13 +46,22 @@ function ofSetup(
   runs: readonly CountedRun[],
   here: TargetFigures['here'],
   spread: SpreadPrior,
+  others: readonly (readonly CountedRun[])[],
 ): TargetOfSetup {
-  const values = runs.flatMap((run) => askedFigure(target, curveFor(target, run)) ?? []);
+  const valuesOf = (of: readonly CountedRun[]) => of.flatMap((run) => askedFigure(target, curveFor(target, run)) ?? []);
+  const values = valuesOf(runs);
+  const alike = pooledStandardDeviation(
+    others.map((of) => {
+      const theirs = valuesOf(of);
+      return theirs.map((value) => value / meanOf(theirs));
+    }),
+  );
   const [runsCovered, mean] = [values.length, values.length > 0 ? meanOf(values) : undefined];
   if (mean === undefined) return { setupId, runs: 0, standing: 'not covered' };
   // The usual spread is that of power, and of torque with it; of boost nobody has learned one.
   const prior = curveNamed(target.quantity) === 'boost' ? undefined : spread;
-  const halfWidth = halfWidthOfMean({ runs: runsCovered, mean, standardDeviation: standardDeviationOf(values) }, prior);
+  const repeats = { runs: runsCovered, mean, standardDeviation: standardDeviationOf(values) };
+  const halfWidth = halfWidthOfMean(repeats, prior, alike);
   const standing = here ? targetStanding(here, mean, halfWidth) : 'open';
   return { setupId, runs: runsCovered, made: mean, ...(halfWidth !== undefined && { halfWidth }), standing };
 }

@@ -27,6 +27,14 @@ export const germanJudgement: Phrases = {
   'nothing can be said yet: too few runs to tell their spread, or they scatter by more than a fifth of the reading':
     'noch lässt sich nichts sagen: zu wenige Läufe, um ihre Streuung zu kennen, oder sie streuen um mehr als ein Fünftel des Messwerts',
   '{0} to {1} rpm is not covered: {2}': '{0} bis {1} rpm ist nicht abgedeckt: {2}',
+  'The drift from run to run is taken out: as measured the difference is {0}.':
+    'Die Drift von Lauf zu Lauf ist herausgerechnet: wie gemessen ist der Unterschied {0}.',
+  'The ± allows for a drift of up to {0} between the two; a run of either again, after the other, makes it smaller.':
+    'Das ± lässt Raum für eine Drift von bis zu {0} zwischen beiden; ein weiterer Lauf des einen nach dem anderen macht es kleiner.',
+  '{0} reads {1} less than its setup’s other runs{2}. Set it aside if that explains it.':
+    '{0} zeigt {1} weniger als die anderen Läufe seines Stands{2}. Legen Sie ihn beiseite, wenn das ihn erklärt.',
+  '{0} reads {1} more than its setup’s other runs{2}. Set it aside if that explains it.':
+    '{0} zeigt {1} mehr als die anderen Läufe seines Stands{2}. Legen Sie ihn beiseite, wenn das ihn erklärt.',
   'not covered: {0}': 'nicht abgedeckt: {0}',
   'begins at {0#} and ends at {1#} rpm': 'beginnt bei {0} und endet bei {1} rpm',
   'begins at {0#} rpm': 'beginnt bei {0} rpm',

@@ -2,9 +2,14 @@ import type { Phrases } from '../phrase-book.ts';
 
 /** Runs that are no power runs: their figures, what is found in them, what may be claimed. */
 export const germanOtherTests: Phrases = {
+  '{0} reads {1} at every hold, from {2} to {3}: the sensor is dead or not connected, or the channel is another’s. Nothing is to be read from it.':
+    '{0} zeigt bei jedem Halten {1}, von {2} bis {3}: der Sensor ist tot oder nicht angeschlossen, oder der Kanal gehört zu etwas anderem. Aus ihm ist nichts zu lesen.',
   'Other tests': 'Weitere Prüfungen',
   test: 'Prüfung',
   claim: 'Aussage',
+  '{0} Beside them {1} more figures do not differ beyond their intervals.':
+    '{0} Daneben unterscheiden sich {1} weitere Werte nicht über ihre Intervalle hinaus.',
+  'At {0}: {1}.': 'Bei {0}: {1}.',
   'Each kind of test by itself; ± is a 95 % interval. Bold is what is shown, with the chance of any false claim of a kind below 5 %.':
     'Jede Art von Prüfung für sich; ± ist ein 95-%-Intervall. Fett ist, was gezeigt ist; die Wahrscheinlichkeit auch nur einer falschen Aussage je Art liegt unter 5 %.',
   '{0}: {1} {2}, no difference is shown.': '{0}: {1} {2}, ein Unterschied ist nicht gezeigt.',

@@ -5,6 +5,7 @@ import {
   ruleWords,
   spreadWords,
 } from '../../../../core/wording/judgement-words.ts';
+import { useOwnUnits } from '../../../units/use-own-units.tsx';
 import type { Job } from '../../../../contract/job/records.ts';
 import { formatPower, formatRpm } from '../../../../core/wording/figures.ts';
 import classes from './findings.module.css';
@@ -24,8 +25,9 @@ export function WhatCanBeSeen({ job, figures, comparison, view }: WhatCanBeSeenP
   const { detectable, power, judgement } = comparison;
   const kw = (value: number) => `${formatPower(value, view.units.power)} ${view.units.power}`;
   const { difference } = power.ranges[0];
-  const driftSaid = allowanceWords(difference, view.units.power);
+  const driftSaid = allowanceWords(difference);
   const { reachesRpm, staysToRpm, baselineRpm } = power.earliness;
+  const { write } = useOwnUnits();
   const letterOf = (id: number) => job.setups.find((setup) => setup.id === id)?.letter ?? '?';
   return (
     <section>
@@ -46,7 +48,7 @@ export function WhatCanBeSeen({ job, figures, comparison, view }: WhatCanBeSeenP
           of the time. {leftOutWords(figures.spread)}
         </p>
       )}
-      {driftSaid && <p className={classes.seen}>{driftSaid}</p>}
+      {driftSaid && <p className={classes.seen}>{write(driftSaid)}</p>}
       {reachesRpm !== undefined && staysToRpm !== undefined && reachesRpm < baselineRpm - 20 && (
         <p className={classes.seen}>
           {view.test.letter} reaches the peak of {view.against.letter} at <b>{formatRpm(reachesRpm)} rpm</b> instead of{' '}
