@@ -53,9 +53,9 @@ test('a start outside the baseline’s window says how far, and by what', () => 
   const window = { oilTemperature: { fromC: 82, toC: 90 }, intakeTemperature: { fromC: 20, toC: 26 } };
   expect(startTemperature({ oilTemperature: 88, intakeTemperature: 25 }, window)).toBeUndefined();
   const hot = startTemperature({ oilTemperature: 91, intakeTemperature: 38 }, window)!;
-  expect(hot).toMatchObject({ id: 'start-temperature', severity: 'mind', figure: 12, unit: 'K' });
-  expect(written(hot.message)).toMatch(/intake at 38 °C, 12 K hotter/);
-  expect(written(startTemperature({ oilTemperature: 60 }, window)!.message)).toMatch(/22 K colder/);
+  expect(hot).toMatchObject({ id: 'start-temperature', severity: 'mind', figure: 14, unit: 'K' });
+  expect(written(hot.message)).toMatch(/intake at 38 °C, 14 K hotter/);
+  expect(written(startTemperature({ oilTemperature: 60 }, window)!.message)).toMatch(/24 K colder/);
   expect(startTemperature({ coolantTemperature: 60 }, window)).toBeUndefined();
 });
 

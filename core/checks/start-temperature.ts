@@ -1,5 +1,5 @@
 import { quantity, say } from '../sentence/sentence.ts';
-import { placeInWindow, type StartWindow } from '../heat/start-window.ts';
+import { placeInWindow, toleranceK, type StartWindow } from '../heat/start-window.ts';
 import { channelLabel } from '../recording/channels.ts';
 import type { Finding } from './check.ts';
 
@@ -14,7 +14,8 @@ export function startTemperature(starts: Record<string, number>, window: StartWi
   for (const [channel, value] of Object.entries(starts)) {
     const usual = window[channel];
     if (!usual || placeInWindow(value, usual) === 'inside') continue;
-    const by = value < usual.fromC ? value - usual.fromC : value - usual.toC;
+    // Against the runs themselves, not the window that is widened about them.
+    const by = value < usual.fromC ? value - usual.fromC - toleranceK : value - usual.toC + toleranceK;
     if (!worst || Math.abs(by) > Math.abs(worst.by)) worst = { channel, value, by };
   }
   if (!worst) return undefined;

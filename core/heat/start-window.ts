@@ -9,8 +9,8 @@ export function tellsHeat(channel: string): boolean {
   return channel.endsWith('Temperature') && !passing.includes(channel);
 }
 
-/** A start this close to the window is as good as inside it, K. */
-const toleranceK = 2;
+/** A start this close to those of the runs is as good as one of them, K: windows are widened by it. */
+export const toleranceK = 2;
 
 /**
  * The window of starting temperatures over a set of runs, widened by a small tolerance.

@@ -1,4 +1,4 @@
-import { say, written, type Sentence } from '../sentence/sentence.ts';
+import { say, type Sentence } from '../sentence/sentence.ts';
 import { byGravity, type Severity } from '../checks/check.ts';
 import type { Unlikeness } from '../likeness/run-conditions.ts';
 import { saidOnce, type Mark, type RunFinding } from './run-findings.ts';
@@ -30,22 +30,9 @@ export function caveatsOf(
   const caveats = (marks: readonly Mark[]) =>
     marks.map(({ severity, labels, message }): Caveat => ({ severity, text: say`${labels.join(', ')}: ${message}` }));
   const respects = unlike.map(({ severity, message }): Caveat => ({ severity, text: message }));
-  const ofBoth = sameSaidOnce([
-    ...found(test, ({ limit }) => !limit),
-    // A limit that the baseline broke is told where the baseline is looked at.
-    ...found(baseline, ({ limit }) => !limit),
-  ]);
+  // A limit that the baseline broke is told where the baseline is looked at.
+  const ofBoth = found([...test, ...baseline], ({ limit }) => !limit);
   return [...caveats(found(test, ({ limit }) => limit)), ...respects, ...caveats(ofBoth)]
     .filter(({ severity }) => severity !== 'note')
     .sort(byGravity);
-}
-
-/** What was found on runs of both sides in the same words is said once. */
-function sameSaidOnce(marks: readonly Mark[]): Mark[] {
-  const bySentence = new Map<string, Mark>();
-  for (const mark of marks) {
-    const same = bySentence.get(written(mark.message));
-    bySentence.set(written(mark.message), same ? { ...same, labels: [...same.labels, ...mark.labels] } : mark);
-  }
-  return [...bySentence.values()];
 }

@@ -36,6 +36,7 @@ test('two alike are said once: the gravest in its own words, the others with the
     from: 'log',
     severity: 'stop',
     limit: true,
+    weight: 5,
     message: 'Knock: up to 5.0° taken back from 5,200 to 5,600 rpm. Also from 3,000 to 3,300 and at 4,000 rpm.',
   });
 });

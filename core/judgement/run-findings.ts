@@ -13,9 +13,14 @@ export interface RunFinding {
   from: 'limit' | 'log' | 'check';
   severity: Severity;
   message: Sentence;
+  /** How bad it is among findings of its kind: more is worse. */
+  weight: number;
   /** True where it tells of a broken limit. */
   limit: boolean;
 }
+
+/** Events whose figure is a reading that is worse the less it is. */
+const lessIsWorse: ReadonlySet<string> = new Set(['oil-pressure-low', 'low-battery', 'rich']);
 
 /** What was found on one run, the gravest first, a broken limit told once: by the log where it shows where. */
 export function runFindings(
@@ -32,16 +37,25 @@ export function runFindings(
         from: 'limit',
         severity: 'stop',
         message: say`${capitalised(brokenWords(limit))}.`,
+        weight: Math.abs(limit.reading - limit.limit),
         limit: true,
       })),
-    ...alikeOnce(events).map(({ id, severity, message, limit }): RunFinding => ({
+    ...alikeOnce(events).map(({ id, severity, message, limit, figure }): RunFinding => ({
       id,
       from: 'log',
       severity,
       message,
+      weight: lessIsWorse.has(id) ? -figure : Math.abs(figure),
       limit: limit !== undefined,
     })),
-    ...checks.map(({ id, severity, message }): RunFinding => ({ id, from: 'check', severity, message, limit: false })),
+    ...checks.map(({ id, severity, message, figure = 0 }): RunFinding => ({
+      id,
+      from: 'check',
+      severity,
+      message,
+      weight: Math.abs(figure),
+      limit: false,
+    })),
   ].sort(byGravity);
 }
 
@@ -71,21 +85,28 @@ export interface Mark {
 
 /**
  * What several runs have in common, said once with all their labels, the
- * gravest first. Of what the log shows the gravest run's figures stand for all.
+ * gravest first. The figures are those of the run where it is worst. What stands
+ * several times on one run stays as many.
  */
 export function saidOnce(runs: readonly { label: string; found: readonly RunFinding[] }[]): Mark[] {
-  const marks = new Map<string, Mark & { of: string; differ: boolean }>();
-  for (const { label, found } of runs)
-    for (const { id, from, severity, message } of found) {
-      const key = from === 'check' ? written(message) : id;
+  const marks = new Map<string, Mark & { of: string; differ: boolean; weight: number }>();
+  for (const { label, found } of runs) {
+    const seen = new Map<string, number>();
+    for (const { id, severity, message, weight } of found) {
+      const before = seen.get(id) ?? 0;
+      seen.set(id, before + 1);
+      const key = `${id} ${before}`;
       const mark = marks.get(key);
-      if (!mark) marks.set(key, { severity, labels: [label], message, of: label, differ: false });
+      if (!mark) marks.set(key, { severity, labels: [label], message, of: label, differ: false, weight });
       else {
         if (!mark.labels.includes(label)) mark.labels.push(label);
         mark.differ ||= written(message) !== written(mark.message);
-        if (byGravity({ severity }, mark) < 0) Object.assign(mark, { severity, message, of: label });
+        const graver = byGravity({ severity }, mark);
+        if (graver < 0 || (graver === 0 && weight > mark.weight))
+          Object.assign(mark, { severity, message, of: label, weight });
       }
     }
+  }
   return Array.from(marks.values(), ({ severity, labels, message, of, differ }) => ({
     severity,
     labels,

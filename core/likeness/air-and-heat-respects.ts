@@ -60,7 +60,7 @@ export function heat({ test, baseline }: LikeForLikeInput): Unlikeness | undefin
     severity: 'mind',
     figure: by,
     unit: 'K',
-    message: say`${outside.map(({ run }) => run.label).join(', ')} started up to ${quantity(Math.abs(by), 'K')} ${by > 0 ? 'hotter' : 'colder'} than any baseline run.`,
+    message: say`${outside.map(({ run }) => run.label).join(', ')} started up to ${quantity(Math.abs(by), 'K')} ${by > 0 ? 'hotter' : 'colder'} than any of the runs it is held against.`,
     matters: 'a heat-soaked engine reads 1 to 3 % less, a cold one more: a peak, not a fair comparison',
     remedy: `Wait until it is back in the baseline's window, or set ${outside.length > 1 ? 'them' : 'it'} aside and use ready-state runs only.`,
   };

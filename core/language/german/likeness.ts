@@ -36,7 +36,8 @@ export const germanLikeness: Phrases = {
   'The figures follow different standards: {0}.': 'Die Zahlen folgen verschiedenen Normen: {0}.',
   'The figures apply different shares of the correction: {0}.':
     'Die Zahlen wenden verschiedene Anteile der Korrektur an: {0}.',
-  '{0} started up to {1} {2} than any baseline run.': '{0} begann bis zu {1} {2} als jeder Lauf der Ausgangsmessung.',
+  '{0} started up to {1} {2} than any of the runs it is held against.':
+    '{0} begann bis zu {1} {2} als jeder der Läufe, an denen gemessen wird.',
   hotter: 'wärmer',
   colder: 'kälter',
   'The fuel ledger had {0#} % ethanol for one side and {1#} % for the other.':

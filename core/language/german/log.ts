@@ -2,6 +2,10 @@ import type { Phrases } from '../phrase-book.ts';
 
 /** What is found in an engine's log. */
 export const germanLog: Phrases = {
+  '{0} end at {1} rpm, before the pull does: nothing is known of them beyond that, and no limit of them is watched there.':
+    '{0} enden bei {1} rpm, vor dem Zug: darüber ist von ihnen nichts bekannt, und keine ihrer Grenzen wird dort überwacht.',
+  '{0} ends at {1} rpm, before the pull does: nothing is known of it beyond that, and no limit of it is watched there.':
+    '{0} endet bei {1} rpm, vor dem Zug: darüber ist davon nichts bekannt, und keine seiner Grenzen wird dort überwacht.',
   '{0} {1} {2}{3}: {4}.': '{0} {1} {2}{3}: {4}.',
   'the usual limit, not set in this job, is {0}': 'die übliche Grenze, in diesem Auftrag nicht gesetzt, ist {0}',
   'the limit is {0}': 'die Grenze ist {0}',

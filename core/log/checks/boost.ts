@@ -76,7 +76,7 @@ function boostTaper(log: RunLog, boost: Float64Array, plateau: number): LogEvent
   const end = medianOf(boost.subarray(tail, last + 1));
   const wanted = target ? medianOf(target.subarray(tail, last + 1)) : plateau;
   const lost = wanted - end;
-  if (lost < taperShare * wanted || lost < overKpa) return [];
+  if (!(lost >= taperShare * wanted && lost >= overKpa)) return [];
   let from = last;
   while (from > first && sampleAt(boost, from) < (target ? sampleAt(target, from) : plateau) * (1 - taperShare / 2))
     from--;
@@ -106,11 +106,9 @@ function boostCut(log: RunLog, boost: Float64Array, plateau: number): LogEvent[]
   let before = first;
   for (let index = first; index <= last; index++) {
     while (sampleAt(time, index) - sampleAt(time, before) > cutWithinS) before++;
-    if (
-      sampleAt(boost, before) < 0.7 * plateau ||
-      sampleAt(boost, before) - sampleAt(boost, index) < cutShare * plateau
-    )
-      continue;
+    const gone = sampleAt(boost, before) - sampleAt(boost, index);
+    // Whatever was not read is no cut.
+    if (!(sampleAt(boost, before) >= 0.7 * plateau && gone >= cutShare * plateau)) continue;
     return [
       eventAt(
         log,
@@ -119,10 +117,10 @@ function boostCut(log: RunLog, boost: Float64Array, plateau: number): LogEvent[]
           id: 'boost-cut',
           name: 'boost cut',
           severity: 'stop',
-          figure: sampleAt(boost, before) - sampleAt(boost, index),
+          figure: gone,
           unit: 'kPa',
           message: ({ fromRpm }) =>
-            say`Boost is cut at ${spokenRpm(fromRpm)} rpm: ${quantity(sampleAt(boost, before) - sampleAt(boost, index), 'kPa')} gone in ${(sampleAt(time, index) - sampleAt(time, before)).toFixed(2)} s. The controller took it away, or a hose came off.`,
+            say`Boost is cut at ${spokenRpm(fromRpm)} rpm: ${quantity(gone, 'kPa')} gone in ${(sampleAt(time, index) - sampleAt(time, before)).toFixed(2)} s. The controller took it away, or a hose came off.`,
           channels: [...shown, 'lambda'],
         },
       ),

@@ -2,6 +2,7 @@ import { written } from '../../sentence/sentence.ts';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { loggedRun, logFaults } from '../../testing/logged-run.ts';
+import { chance } from '../../testing/chance.ts';
 import { brokenLimits } from '../../limits/broken-limits.ts';
 import type { Limit, LimitQuantity } from '../../limits/limit.ts';
 import { logEvents } from './events.ts';
@@ -14,6 +15,33 @@ const ids = (seed: number, fault?: (typeof logFaults)[number]) => logEvents(logg
 describe('events in a log', () => {
   test('healthy pulls of petrol, turbo and diesel raise nothing', () => {
     for (const seed of [...seeds, ...seeds.map((seed) => seed + 1000)]) expect([seed, ids(seed)]).toEqual([seed, []]);
+  });
+
+  test('readings that are missing here and there raise nothing, in no channel', () => {
+    for (const seed of [...seeds, ...seeds.map((seed) => seed + 2000)]) {
+      const log = loggedRun(seed);
+      const random = chance(seed);
+      for (const values of log.channels.values())
+        for (let index = 0; index < values.length; index++)
+          if (random() < 0.01) values.fill(NaN, index, Math.min(values.length, index + 1 + Math.floor(4 * random())));
+      const found = logEvents(log);
+      expect([seed, found.map(({ id, message }) => [id, written(message)])]).toEqual([seed, []]);
+    }
+  });
+
+  test('a log that ends within the pull is told, with where, and what it saw is judged as ever', () => {
+    for (const seed of seeds) {
+      const log = loggedRun(seed);
+      const endS = log.startS + 0.7 * (log.endS - log.startS);
+      for (const values of log.channels.values())
+        log.time.forEach((at, index) => at > endS && values.fill(NaN, index, index + 1));
+      const [event, ...others] = logEvents(log);
+      expect([seed, others.map(({ id }) => id)]).toEqual([seed, []]);
+      expect(event).toMatchObject({ id: 'log-ends', severity: 'mind' });
+      expect(written(event!.message)).toMatch(
+        / and \d+ more end at \d,\d+ rpm, before the pull does: nothing is known/,
+      );
+    }
   });
 
   test('a blower whose boost climbs with speed overshoots nothing and falls from nothing', () => {

@@ -10,6 +10,7 @@ import { fuelTrim } from './fuel-trim.ts';
 import { railPressure } from './rail-pressure.ts';
 import { limitsCrossed } from './limits-crossed.ts';
 import { knock } from './knock.ts';
+import { logEnds } from './log-ends.ts';
 import { mixture } from './mixture.ts';
 import { oilPressure } from './oil-pressure.ts';
 import type { JudgedLog, LogEvent, RunLog } from '../pull/run-log.ts';
@@ -36,6 +37,7 @@ export function logEvents(log: RunLog, extremes = logExtremes(log)): LogEvent[] 
     sensorDead,
     lowBattery,
     relearning,
+    logEnds,
   ].flatMap((check) => check(judged));
   // A limit that a check has told already is not told twice.
   const told = new Set(checked.map(({ limit }) => limit));

@@ -24,7 +24,7 @@ const check = (
   severity: RunFinding['severity'],
   message: string,
   over: Partial<RunFinding> = {},
-): RunFinding => ({ id, from: 'check', severity, message, limit: false, ...over });
+): RunFinding => ({ id, from: 'check', severity, message, weight: 1, limit: false, ...over });
 const found = (run: Run, found: RunFinding[] = []) =>
   findingsOf({ job: { runs: [...usual, run] } as Job, run: run, baseline, found, unusable: undefined });
 
