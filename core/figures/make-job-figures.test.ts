@@ -482,3 +482,14 @@ test('what is left to a limit of the crank is known only where the crank’s fig
   expect(headroomOf([limit], counted, false)).toEqual([]);
   expect(headroomOf([limit], counted, true)).toMatchObject([{ label: 'Torque' }]);
 });
+
+test('a total over two instruments is marked, though each end of the ladder may stand on one', () => {
+  const three = job().setups;
+  const on = (device: string, from: number) =>
+    [0, 1].map((at) => run(from + at, from < 70 ? 1 : from < 80 ? 2 : 3, 1 + at / 1000, { device }));
+  const ladder = (second: string) =>
+    figuresOf({ setups: three, runs: [...on('one', 61), ...on(second, 71), ...on('one', 81)] }, { beside: 'steps' })
+      .attribution!;
+  expect(ladder('one').notAlike).toBeUndefined();
+  expect(ladder('two').notAlike).toMatchObject({ id: 'other-dyno' });
+});

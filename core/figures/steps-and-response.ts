@@ -6,7 +6,7 @@ import { variedPlanes } from '../response/plane.ts';
 import { planeFigures } from '../response/plane-figures.ts';
 import { responseTo, type Level, type StepBetween } from '../response/response.ts';
 import { attributionOf, type AttributedSetup, type DifferenceBetween } from '../comparison/attribution.ts';
-import { pairDifference, type PairsOf } from './pairs/compared-pair.ts';
+import { comparedPair, pairDifference, unlikeOf, type PairsOf } from './pairs/compared-pair.ts';
 import type { SetupCurves } from './pairs/compared-pair.ts';
 import type { ResolvedRequest } from './runs/resolved-request.ts';
 import { headroomOf } from './runs/limits-of-runs.ts';
@@ -29,7 +29,26 @@ export function stepsOf(of: PairsOf): Pick<JobFigures, 'attribution'> {
   const { request, setups } = of;
   const between: DifferenceBetween = (...asked) => pairDifference(of, ...asked);
   const attribution = attributionOf(runSetups(request, setups), request.testId, between, request.bands?.[0]);
-  return attribution ? { attribution } : {};
+  if (!attribution) return {};
+  const ladder = [...attribution.steps].reverse();
+  // Two steps on one dyno with one on another between them add up to nothing either.
+  const unlike = ladder.flatMap(({ setupId, beforeId }) =>
+    beforeId === undefined ? [] : stopsOf(of, setupId, beforeId, attribution),
+  );
+  const ends = stopsOf(of, ladder[0]!.setupId, ladder.at(-1)!.setupId, attribution);
+  const [reason] = [...ends, ...unlike];
+  return { attribution: { ...attribution, ...(reason && { notAlike: reason }) } };
+}
+
+/** What withholds a claim on one setup against another for the circumstances that they were measured under. */
+function stopsOf(
+  of: PairsOf,
+  testId: number,
+  againstId: number,
+  { fromRpm, toRpm }: { fromRpm: number; toRpm: number },
+) {
+  const pair = comparedPair(of, testId, againstId);
+  return unlikeOf(of, pair, { fromRpm, toRpm, drift: undefined }).filter(({ severity }) => severity === 'stop');
 }
 
 /** What the numeric items around the test setup gave at their levels. */

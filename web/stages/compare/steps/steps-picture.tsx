@@ -31,7 +31,7 @@ export function StepsPicture({ job, figures, view, onChoose }: StepsPictureProps
         </p>
       </div>
     );
-  const { steps, whole, fromRpm, toRpm } = attribution;
+  const { steps, whole, fromRpm, toRpm, notAlike } = attribution;
   const unit = view.units.power;
   const drifted = [whole, ...steps.flatMap(({ gain }) => gain ?? [])].some(({ withoutDrift }) => withoutDrift);
   const kw = (value: number) => signed(formatPower(value, unit));
@@ -61,7 +61,9 @@ export function StepsPicture({ job, figures, view, onChoose }: StepsPictureProps
           Mean power from {formatRpm(fromRpm)} to {formatRpm(toRpm)} rpm, which every run covers; ± is a 95 % interval.{' '}
           {drifted
             ? 'Where the drift from run to run is taken out, the steps need not add up.'
-            : 'The steps add up to the whole.'}
+            : notAlike
+              ? 'The total holds what was not alike, too.'
+              : 'The steps add up to the whole.'}
           {figures.estimate !== undefined && `${scaleNote(figures)}.`}
         </p>
       </header>
@@ -133,6 +135,7 @@ export function StepsPicture({ job, figures, view, onChoose }: StepsPictureProps
             <td />
             <td>
               total, {steps[steps.length - 1]!.letter} against {steps[0]!.letter}
+              {notAlike && <small data-testid="total-not-alike">not like for like: {write(notAlike.message)}</small>}
             </td>
             <td className={classes.bars}>
               <i className={classes.zero} style={{ left: `${share(0)}%` }} />

@@ -85,7 +85,8 @@ function guestOf(other: Job, setup: Setup, name: string): NonNullable<WorkerRequ
   const day = new Date(runs[runs.length - 1]!.startedAt).toLocaleDateString('en-GB', { dateStyle: 'medium' });
   return {
     setup: { id: setup.id, letter: name, parentId: null, change: setup.change, items: setup.items },
-    runs,
+    // Both jobs have an A1: a guest's says whose it is, wherever it is named.
+    runs: runs.map((run) => ({ ...run, label: `${run.label} of job ${other.id}` })),
     baseline: other.baseline,
     ignition: other.car.ignition,
     boosted: isBoosted(other.car),
