@@ -11,6 +11,8 @@ import {
   saturationPressureHpa,
 } from './air.ts';
 import { correctionOf, standards, standardIds, type StandardId } from './correction.ts';
+import { dieselAssumed } from '../checks/air-checks.ts';
+import { usualStandard } from './usual-standard.ts';
 
 const warm = { temperatureC: 31, pressureHpa: 1002, relativeHumidityPct: 48 };
 const cold = { temperatureC: 5, pressureHpa: 1030, relativeHumidityPct: 90 };
@@ -77,7 +79,8 @@ describe('correction', () => {
     expect(correction.factor).toBeCloseTo(0.9239, 4);
     expect(correction.valid).toBe(false);
     expect(written(correction.remark ?? '')).toContain('15 to 35 °C');
-    expect(written(correctionOf('iso-1585-si', cold).remark ?? '')).toContain('0.923');
+    const dense = { temperatureC: 16, pressureHpa: 1080, relativeHumidityPct: 10 };
+    expect(written(correctionOf('iso-1585-si', dense).remark ?? '')).toMatch(/its factor of 0\.88\d lies outside/);
   });
 
   test('thin or warm air always asks for more correction, and a share lies between none and all', () => {
@@ -111,4 +114,39 @@ test('J1349 names what of the air lies outside of it, from the first hPa and deg
   expect(remark(25, 899)).toMatch(/dry pressure is outside/);
   for (const inside of [15, 35]) expect(remark(inside, 990)).toBe('none');
   for (const outside of [14.9, 35.1]) expect(remark(outside, 990)).toMatch(/inlet air is outside 15 to 35 °C/);
+});
+
+describe('a diesel', () => {
+  const hot = { temperatureC: 35, pressureHpa: 960 + 28.1, relativeHumidityPct: 50 };
+
+  test('is corrected by how it is charged, and the assumed engine factor says how far it may be off', () => {
+    const [turbo, plain] = [true, false].map((turbocharged) => correctionOf('iso-1585-ci', hot, 1, { turbocharged }));
+    expect(turbo!.factor).not.toBeCloseTo(plain!.factor, 4);
+    const said = dieselAssumed(turbo!, hot, 1, undefined)!;
+    expect(said).toMatchObject({ id: 'diesel-factor-assumed', severity: 'mind' });
+    expect(written(said.message)).toMatch(
+      /engine factor is taken as 0\.3, which corrects by ×1\.02\d; with the most fuel it would be ×1\.0[78]\d\. Whether/,
+    );
+    expect(written(dieselAssumed(turbo!, hot, 1, true)!.message)).not.toContain('Whether');
+    expect(dieselAssumed(correctionOf('sae-j1349', hot), hot, 1, true)).toBeUndefined();
+  });
+
+  test('has a standard made for it, and no other engine has that one', () => {
+    expect(usualStandard('sae-j1349', 'compression')).toBe('iso-1585-ci');
+    expect(usualStandard('iso-1585-ci', 'spark')).toBe('iso-1585-si');
+    expect(usualStandard('din-70020', 'compression')).toBe('din-70020');
+    expect(usualStandard('sae-j1349', null)).toBe('sae-j1349');
+  });
+});
+
+test.each([
+  ['iso-1585-si', 14, 1000, 'inlet air is outside'],
+  ['iso-1585-si', 36, 1000, 'inlet air is outside'],
+  ['iso-1585-ci', 12, 1000, undefined],
+  ['iso-1585-ci', 41, 1000, 'inlet air is outside'],
+  ['iso-1585-ci', 25, 790, 'dry pressure is outside'],
+] as const)('%s says what it allows: %d °C, %d hPa', (standard, temperatureC, pressureHpa, expected) => {
+  const { remark } = correctionOf(standard, { temperatureC, pressureHpa, relativeHumidityPct: 10 });
+  if (expected) expect(written(remark!)).toContain(expected);
+  else expect(remark).toBeUndefined();
 });

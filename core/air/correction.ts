@@ -28,6 +28,14 @@ function outOfRange(factor: number, least: number, most: number): string | undef
     : undefined;
 }
 
+/** What ISO 1585 allows of the inlet air, °C, and of its dry pressure. */
+function outsideIso(air: Air, leastC: number, mostC: number): Sentence | undefined {
+  if (air.temperatureC < leastC || air.temperatureC > mostC)
+    return say`the inlet air is outside ${quantityRange(leastC, mostC, '°C')}`;
+  const dry = dryPressureHpa(air);
+  return dry < 800 || dry > 1100 ? say`the dry pressure is outside ${quantityRange(800, 1100, 'hPa')}` : undefined;
+}
+
 /** The correction standards by id; each multiplies power and torque. Formulas and sources: docs/methods.md. */
 export const standards: Record<StandardId, Standard> = {
   none: { name: 'Uncorrected', reference: 'the air as it was', factor: () => 1, outside: () => undefined },
@@ -57,20 +65,20 @@ export const standards: Record<StandardId, Standard> = {
   },
   'iso-1585-si': {
     name: 'ISO 1585, spark ignition',
-    reference: '25 °C, 990 hPa dry',
+    reference: '25 °C, 990 hPa dry; UN ECE R85 and JIS D 1001 are the same',
     factor: (air) => (990 / dryPressureHpa(air)) ** 1.2 * ((air.temperatureC + kelvin) / 298.15) ** 0.6,
-    outside: (_, factor) => outOfRange(factor, 0.93, 1.07),
+    outside: (air, factor) => outsideIso(air, 15, 35) ?? outOfRange(factor, 0.93, 1.07),
   },
   'iso-1585-ci': {
     name: 'ISO 1585, diesel',
-    reference: '25 °C, 990 hPa dry',
+    reference: '25 °C, 990 hPa dry; UN ECE R85 and JIS D 1001 are the same',
     factor(air, engine) {
       const pressure = 990 / dryPressureHpa(air);
       const temperature = (air.temperatureC + kelvin) / 298.15;
       const atmospheric = engine.turbocharged ? pressure ** 0.7 * temperature ** 1.5 : pressure * temperature ** 0.7;
       return atmospheric ** engineExponent(engine.correctedFuelMgPerLitreCycle);
     },
-    outside: (_, factor) => outOfRange(factor, 0.9, 1.1),
+    outside: (air, factor) => outsideIso(air, 10, 40) ?? outOfRange(factor, 0.9, 1.1),
   },
 };
 

@@ -1,7 +1,7 @@
 import { quantity, say } from '../sentence/sentence.ts';
 import type { Air } from '../air/air.ts';
 import { stationPressureHpa } from '../air/air.ts';
-import { standards, type Correction, type StandardId } from '../air/correction.ts';
+import { correctionOf, standards, type Correction, type StandardId } from '../air/correction.ts';
 import type { Finding } from './check.ts';
 
 /** What the checks of the air need beside the reading: its age, the shop's height, the engine. */
@@ -11,6 +11,8 @@ export interface AirCircumstances {
   /** Height of the shop above the sea, m. */
   altitudeM?: number | undefined;
   ignition?: 'spark' | 'compression' | undefined;
+  /** A compressor driven by the engine is none; undefined where nobody said. */
+  turbocharged?: boolean | undefined;
 }
 
 /** Found when a correction was asked for and the run has no air to correct with. */
@@ -65,6 +67,32 @@ export function standardUnsuited(standard: StandardId, ignition: AirCircumstance
       ignition === 'compression'
         ? `${standards[standard].name} as used here is meant for spark ignition and this is a diesel: it overstates what the air takes. ISO 1585 for compression ignition suits it.`
         : `${standards[standard].name} is meant for diesels and this engine has spark ignition. SAE J1349 or ISO 1585 for spark ignition suits it.`,
+  };
+}
+
+/** Fuel a cycle beyond which ISO 1585 corrects a diesel by most, mg/L. */
+const mostFuel = 66;
+/** A factor that may be this far off is more than a note. */
+const mattersShare = 0.005;
+
+/** Found where ISO 1585 corrects a diesel whose fuel a cycle, or whose induction, is not known: what was assumed, and what it can matter. */
+export function dieselAssumed(
+  { standard, factor }: Correction,
+  air: Air | undefined,
+  share: number | undefined,
+  turbocharged: boolean | undefined,
+): Finding | undefined {
+  if (standard !== 'iso-1585-ci') return undefined;
+  const most = correctionOf(standard, air, share, {
+    turbocharged: turbocharged ?? true,
+    correctedFuelMgPerLitreCycle: mostFuel,
+  }).factor;
+  const induction = turbocharged === undefined ? ' Whether it is turbocharged is not written: it is taken to be.' : '';
+  return {
+    id: 'diesel-factor-assumed',
+    severity: Math.abs(most / factor - 1) > mattersShare ? 'mind' : 'note',
+    figure: factor,
+    message: `How much fuel it gets a cycle is not known: its engine factor is taken as 0.3, which corrects by ×${factor.toFixed(3)}; with the most fuel it would be ×${most.toFixed(3)}.${induction}`,
   };
 }
 

@@ -46,7 +46,10 @@ export function makeJobFigures(request: FiguresRequest, readings: ReadonlyMap<nu
   // A guest's runs are held against this job's limits, for its curves are laid beside this job's curves.
   const take = (
     run: RunRecord,
-    of: Pick<GuestRecord, 'baseline' | 'ignition' | 'boosted' | 'fuelRegulation' | 'tyres' | 'vehicle'> & {
+    of: Pick<
+      GuestRecord,
+      'baseline' | 'ignition' | 'boosted' | 'turbocharged' | 'fuelRegulation' | 'tyres' | 'vehicle'
+    > & {
       origin?: string;
     },
     placeOf: (run: RunRecord) => number | undefined,
@@ -169,8 +172,9 @@ function figuredRun(
     ignition,
     vehicle,
     tyres,
+    turbocharged,
     origin,
-  }: Pick<JobRecord, 'baseline' | 'ignition' | 'vehicle' | 'tyres'> & { origin?: string },
+  }: Pick<JobRecord, 'baseline' | 'ignition' | 'vehicle' | 'tyres' | 'turbocharged'> & { origin?: string },
 ): Omit<FiguredRun, 'engine' | 'logged'> {
   const startedAt = run.startedAt === null ? undefined : new Date(run.startedAt);
   const ageS = startedAt && run.airTakenAt ? (startedAt.getTime() - Date.parse(run.airTakenAt)) / 1000 : undefined;
@@ -180,7 +184,7 @@ function figuredRun(
     counted: countsInFigures(run, baseline),
     sweep,
     air: run.air ?? undefined,
-    circumstances: { ageS, ignition: ignition ?? undefined },
+    circumstances: { ageS, ignition: ignition ?? undefined, turbocharged },
     conditions: {
       label: run.label ?? '',
       vehicle,

@@ -1,3 +1,4 @@
+import { usualStandard } from '../../core/air/usual-standard.ts';
 import type { Log } from '../../contract/values/service-log.ts';
 import type { JobHeadline } from '../../core/figures/job-headline.ts';
 import { learnedFrom } from '../../core/figures/request/learned.ts';
@@ -72,7 +73,10 @@ export class HeadlineMaker extends QuietWork {
     if (!job) return null;
     const device = lastOnDyno(job.runs)?.device;
     const learned = device ? learnedFrom(await this.dynos.of(device, job.id)) : undefined;
-    const request = reportRequest(job, learned, { standard: 'sae-j1349', powerUnit: 'kW' });
+    const request = reportRequest(job, learned, {
+      standard: usualStandard('sae-j1349', job.car.ignition),
+      powerUnit: 'kW',
+    });
     const thread = new ReportThread(signal);
     try {
       await readRuns(thread, this.database, neededRuns(request));

@@ -3,7 +3,7 @@ import type { Job } from '../../contract/job/records.ts';
 import { lastOnDyno } from '../../core/job/last-on-dyno.ts';
 import type { FiguresView } from '../../core/figures/request/figures-request.ts';
 import type { JobFigures } from '../../core/figures/job-figures.ts';
-import { usePreferences } from '../state/preferences.ts';
+import { useStandard } from './use-standard.ts';
 import { useLearned } from '../state/queries.ts';
 import { recordOfJob } from '../../core/figures/request/record-of-job.ts';
 import { useFigures } from '../workers/figures.ts';
@@ -17,7 +17,7 @@ export function useJobFigures(
   sides: Pick<FiguresView, 'testId' | 'againstId'>,
   wanted = true,
 ): JobFigures | undefined {
-  const standard = usePreferences((state) => state.standard);
+  const standard = useStandard(job);
   const { power: powerUnit } = useUnits();
   const { learned, pending } = useLearned(lastOnDyno(job.runs)?.device, job.id);
   const hasRuns = job.runs.some((run) => run.state !== 'recording');

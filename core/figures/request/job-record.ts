@@ -69,6 +69,8 @@ export interface JobRecord {
   ignition: AirCircumstances['ignition'] | null;
   /** Whether the engine is charged; taken not to be where nobody knows. */
   boosted?: boolean | undefined;
+  /** By its exhaust; undefined where nobody said. */
+  turbocharged?: boolean | undefined;
   fuelRegulation?: FuelRegulation | null | undefined;
   /** The car's, for runs of which nobody said. */
   tyres?: string | undefined;
@@ -96,6 +98,8 @@ export interface GuestRecord {
   baseline: FrozenBaseline | null;
   ignition: JobRecord['ignition'];
   boosted?: boolean | undefined;
+  /** By its exhaust; undefined where nobody said. */
+  turbocharged?: boolean | undefined;
   fuelRegulation?: FuelRegulation | null | undefined;
   tyres?: string | undefined;
   vehicle: string;

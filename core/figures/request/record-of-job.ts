@@ -1,4 +1,4 @@
-import { isBoosted } from '../../job/is-boosted.ts';
+import { isBoosted, isTurbocharged } from '../../job/is-boosted.ts';
 import { knownLimits } from '../../limits/limit.ts';
 import type { FuelRegulation } from '../../log/pull/run-log.ts';
 import type { Target } from '../../targets/target.ts';
@@ -39,6 +39,7 @@ export function recordOfJob<Run extends RunRecord>({
     vehicle,
     ignition: car.ignition,
     boosted: isBoosted(car),
+    turbocharged: isTurbocharged(car),
     fuelRegulation: car.fuelRegulation,
     tyres: car.tyres,
     setups: withPlans(setups),

@@ -5,6 +5,7 @@ import {
   airMissing,
   airOutsideStandard,
   airStale,
+  dieselAssumed,
   pressureLooksSeaLevel,
   standardUnsuited,
   type AirCircumstances,
@@ -94,7 +95,8 @@ export function curveOf(
       `The sweep runs only from ${Math.round(run.startRpm)} to ${Math.round(run.endRpm)} rpm: too short for a curve.`,
     );
   }
-  const correction = correctionOf(settings.standard, air, settings.share);
+  const { turbocharged } = circumstances;
+  const correction = correctionOf(settings.standard, air, settings.share, { turbocharged: turbocharged ?? true });
   const { crank } = settings;
   const drumSpeed = engineSpeedRpm.map((rpm) => drumSpeedAt(run, rpm));
   const wheelKw = uncorrectedPowerKw.map((value) => value * correction.factor);
@@ -109,6 +111,7 @@ export function curveOf(
     airOutsideStandard(correction),
     air && airStale(circumstances.ageS, settings.standard),
     standardUnsuited(settings.standard, circumstances.ignition),
+    dieselAssumed(correction, air, settings.share, turbocharged),
     pressureLooksSeaLevel(air, circumstances.altitudeM ?? run.dyno.altitudeM),
     stillClimbing(peakPower),
   ];

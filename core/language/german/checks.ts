@@ -2,6 +2,10 @@ import type { Phrases } from '../phrase-book.ts';
 
 /** What is found in the motion of a run. */
 export const germanChecks: Phrases = {
+  'How much fuel it gets a cycle is not known: its engine factor is taken as 0.3, which corrects by {0}; with the most fuel it would be {1}.':
+    'Wie viel Kraftstoff er je Arbeitsspiel bekommt, ist nicht bekannt: sein Motorfaktor ist mit 0,3 angenommen, das korrigiert um {0}; mit dem meisten Kraftstoff wäre es {1}.',
+  'How much fuel it gets a cycle is not known: its engine factor is taken as 0.3, which corrects by {0}; with the most fuel it would be {1}. Whether it is turbocharged is not written: it is taken to be.':
+    'Wie viel Kraftstoff er je Arbeitsspiel bekommt, ist nicht bekannt: sein Motorfaktor ist mit 0,3 angenommen, das korrigiert um {0}; mit dem meisten Kraftstoff wäre es {1}. Ob er einen Turbolader hat, ist nicht geschrieben: es wird angenommen.',
   '{0}: {1}': '{0}: {1}',
   'No samples for {0#} s from {1#} to {2#} rpm: the curve there rests on its neighbours.':
     'Keine Werte während {0} s von {1} bis {2} rpm: dort ruht die Kurve auf ihren Nachbarn.',

@@ -107,6 +107,7 @@ export function Recording({ job, onBay }: RecordingProps) {
             <FuellingMap job={job} plan={bay.plan} going={recording} />
           ) : (
             <LiveLanes
+              job={job}
               setup={setup}
               baseline={baseline}
               ghost={baselineFigures}

@@ -10,7 +10,7 @@ import { WithJob } from '../../app/with-job.tsx';
 import { SharedLinks } from '../../links/shared-links.tsx';
 import { api } from '../../state/api.ts';
 import { useChange } from '../../state/use-change.ts';
-import { usePreferences } from '../../state/preferences.ts';
+import { useStandard } from '../../job/use-standard.ts';
 import { useUnits } from '../../units/use-own-units.tsx';
 import { DraftPane } from './draft-pane.tsx';
 import { KeptReport } from './kept-report.tsx';
@@ -64,7 +64,7 @@ function useDraft(job: Job) {
 
 function ReportOf({ job }: { job: Job }) {
   const own = useUnits();
-  const standard = usePreferences((state) => state.standard);
+  const standard = useStandard(job);
   const { kept, keep, stored } = useDraft(job);
   const units = kept?.units ?? own;
   const { source, error } = useReportSource(job, units.power);

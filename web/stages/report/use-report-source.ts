@@ -6,7 +6,7 @@ import { reportSource } from '../../../core/report/make-report.ts';
 import type { ReportSource } from '../../../core/report/reported-job.ts';
 import type { StandardId } from '../../../core/air/correction.ts';
 import type { PowerUnit } from '../../../core/units/units.ts';
-import { usePreferences } from '../../state/preferences.ts';
+import { useStandard } from '../../job/use-standard.ts';
 import { useLearned } from '../../state/queries.ts';
 import { useFigures } from '../../workers/figures.ts';
 
@@ -16,8 +16,8 @@ export function useReportSource(
   powerUnit: PowerUnit,
   fixed?: StandardId,
 ): { source: ReportSource | undefined; error: Error | null } {
-  const preferred = usePreferences((state) => state.standard);
-  const standard = fixed ?? preferred;
+  const usual = useStandard(job);
+  const standard = fixed ?? usual;
   const { learned, pending } = useLearned(lastOnDyno(job.runs)?.device, job.id);
   const ended = job.runs.some(({ state }) => state !== 'recording');
   const { data: figures, error } = useFigures(

@@ -5,7 +5,7 @@ import { ranSetups } from '../../../../core/job/counted.ts';
 import { useJob } from '../../../state/queries.ts';
 import type { WorkerRequest } from '../../../workers/figures.worker.ts';
 import type { CompareView } from './view-address.ts';
-import { isBoosted } from '../../../../core/job/is-boosted.ts';
+import { isBoosted, isTurbocharged } from '../../../../core/job/is-boosted.ts';
 
 /** What a setup is compared with when that is not one of this job's setups. */
 export interface FromElsewhere {
@@ -90,6 +90,7 @@ function guestOf(other: Job, setup: Setup, name: string): NonNullable<WorkerRequ
     baseline: other.baseline,
     ignition: other.car.ignition,
     boosted: isBoosted(other.car),
+    turbocharged: isTurbocharged(other.car),
     fuelRegulation: other.car.fuelRegulation,
     tyres: other.car.tyres,
     vehicle: other.vehicle,

@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useRef } from 'react';
 import { useSearchParams } from 'react-router';
 import type { Job } from '../../../../contract/job/records.ts';
-import { usePreferences } from '../../../state/preferences.ts';
+import { useStandard } from '../../../job/use-standard.ts';
 import { useUnits } from '../../../units/use-own-units.tsx';
 import { addressProblems } from './address-problems.ts';
 import { addressWith, fieldIn, viewIn, type Changes } from './view-address.ts';
@@ -9,7 +9,7 @@ import { addressWith, fieldIn, viewIn, type Changes } from './view-address.ts';
 /** What the address asks for, a way to ask for something else, and what it names that is not there. */
 export function useCompareView(job: Job) {
   const [address, setAddress] = useSearchParams();
-  const standard = usePreferences((state) => state.standard);
+  const standard = useStandard(job);
   const units = useUnits();
   const view = viewIn(address, job, { standard, units });
   const write = useRef(setAddress);

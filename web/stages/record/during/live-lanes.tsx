@@ -1,5 +1,6 @@
 import { useUnits } from '../../../units/use-own-units.tsx';
-import type { Setup } from '../../../../contract/job/records.ts';
+import type { Job, Setup } from '../../../../contract/job/records.ts';
+import { isTurbocharged } from '../../../../core/job/is-boosted.ts';
 import { correctionOf } from '../../../../core/air/correction.ts';
 import type { SetupFigures } from '../../../../core/figures/pairs/setup-figures.ts';
 import { interpolate } from '../../../../core/numerics/interpolation.ts';
@@ -10,13 +11,14 @@ import { niceRange } from '../../../../core/scene/nice-range.ts';
 import { SpeedAxis } from '../../../charts/speed-axis.tsx';
 import { setupColour } from '../../../../core/scene/setup-look.ts';
 import { useLive } from '../../../state/live.ts';
-import { usePreferences } from '../../../state/preferences.ts';
+import { useStandard } from '../../../job/use-standard.ts';
 import { formatWhole, signed, formatTenths } from '../../../../core/wording/figures.ts';
 import classes from './live-lanes.module.css';
 import { useLiveCurve } from '../../../live/use-live-curve.ts';
 import { engineTorqueNm } from '../../../../core/curve/engine-torque.ts';
 
 interface LiveLanesProps {
+  job: Job;
   setup: Setup;
   baseline: Setup;
   ghost: SetupFigures | undefined;
@@ -27,13 +29,13 @@ interface LiveLanesProps {
 }
 
 /** Power and torque as they are made, over the baseline's ghost. */
-export function LiveLanes({ setup, baseline, ghost, liftRpm, pending }: LiveLanesProps) {
+export function LiveLanes({ job, setup, baseline, ghost, liftRpm, pending }: LiveLanesProps) {
   const air = useLive((state) => state.bay?.air ?? undefined);
-  const standard = usePreferences((state) => state.standard);
+  const standard = useStandard(job);
   const { power: powerUnit, torque: torqueUnit } = useUnits();
   const curve = useLiveCurve();
   const going = useLive((state) => state.bay?.recorder.state === 'recording' || state.bay?.recorder.state === 'armed');
-  const { factor } = correctionOf(standard, air);
+  const { factor } = correctionOf(standard, air, 1, { turbocharged: isTurbocharged(job.car) ?? true });
   const colour = setupColour(setup.letter, setup.id === baseline.id);
   const power = curve.powerKw.map((kw) => kw * factor);
   const torque = power.map((kw, index) => engineTorqueNm(kw, curve.rpm[index]!));
