@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { gridBetween } from '../curve/grid.ts';
 import { meanDifference } from '../statistics/mean-difference.ts';
-import { claimsOf, verdictAlone, type ChosenRange, type ClaimRule } from './claims.ts';
+import { claimsOf, firstVerdict, type ChosenRange, type ClaimRule } from './claims.ts';
 import { survivesDrift, usualDrift, type Drift } from './drift.ts';
 import type { JudgingRule } from './judging-rule.ts';
 import type { GainBand } from './gain-band.ts';
@@ -137,7 +137,7 @@ describe('drift', () => {
 
 describe('the looks are paid for', () => {
   const verdictOf = (p: number, judging: JudgingRule, pAtCompletion?: number) =>
-    verdictAlone({ ...range(p), pAtCompletion }, 1, ruleOf(judging)).verdict;
+    firstVerdict([{ ...range(p), pAtCompletion }], ruleOf(judging)).verdict;
 
   test('without a plan a claim needs a smaller probability than with one', () => {
     expect(verdictOf(0.03, planned)).toBe('gain');
@@ -162,15 +162,22 @@ describe('the looks are paid for', () => {
       ...range(0.2),
       difference: { ...range(0.2).difference, from: 'assumed' as const, plainPValue: 0.001 },
     };
-    expect(verdictAlone(assumed, 1, rule).verdict).toBe('spread assumed');
+    expect(firstVerdict([assumed], rule).verdict).toBe('spread assumed');
   });
 
-  test('a range alone is claimed only where it is beside all others', () => {
-    const p = fc.double({ min: 0, max: 0.2, noNaN: true });
+  test('a card says of the first range what the whole comparison does, at a probability that is called just then', () => {
+    const p = fc.double({ min: 0, max: 0.1, noNaN: true });
     fc.assert(
-      fc.property(p, fc.array(p, { maxLength: 3 }), (own, others) => {
-        const alone = verdictAlone(range(own), others.length + 1, rule).verdict;
-        if (alone === 'gain') expect(verdicts(range(own), ...others.map((other) => range(other)))[0]).toBe('gain');
+      fc.property(p, fc.array(p, { maxLength: 3 }), fc.boolean(), (own, others, found) => {
+        const ranges = [range(own), ...others.map((other) => range(other))] as const;
+        const { verdict, paid } = firstVerdict(ranges, rule);
+        const whole = claimsOf(
+          ranges,
+          band(() => (found ? 9 : 0)),
+          rule,
+        );
+        expect(verdict).toBe(whole.verdicts[0]);
+        expect(paid <= 0.05).toBe(verdict === 'gain');
       }),
     );
   });

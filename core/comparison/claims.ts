@@ -59,36 +59,43 @@ export function claimRule(
 }
 
 /**
- * Decides what a comparison may say. The chosen ranges and the stretches found in
- * the data are tested together by Holm's rule with weights, so that *any*
- * wrong claim has a chance of 5 %: the ranges share most of it, the
- * stretches have the rest and what the ranges leave them. Where run order cannot
- * tell drift from change, a claim must survive taking the drift out.
+ * Decides what a comparison may say. The chosen ranges share most of the chance
+ * of a wrong claim, by Holm's rule; the stretches found in the data have the
+ * rest, and all of it once every range is called. So *any* wrong claim has a
+ * chance of 5 %, and what is said of the ranges needs no search along them: a card
+ * says the same as the whole comparison. Where run order cannot tell drift from
+ * change, a claim must survive taking the drift out.
+ * Source: Bretz, Maurer, Brannath and Posch, Statistics in Medicine 28 (2009) 586.
  */
 export function claimsOf(ranges: readonly ChosenRange[], band: GainBand | undefined, rule: ClaimRule): Claims {
   const largest = band ? largestT(band) : NaN;
   const { judging } = rule;
   const share = shareNow(judging);
+  const { called, verdicts } = verdictsOn(ranges, rule);
+  const stretchesLevel = called.every(Boolean) ? level : level * stretchesWeight;
   const stretchesP =
     band && !Number.isNaN(largest) && ranges[0]?.difference.from !== 'assumed'
       ? supremumProbability(largest, band.kappaRad, band.df) / share
       : NaN;
-  const each = rangesWeight(ranges[0]) / Math.max(1, ranges.length);
-  const called = holm([...ranges.map((range) => paidOf(range, judging)), stretchesP], level, [
-    ...ranges.map(() => each),
-    stretchesWeight,
-  ]);
-  const verdicts = ranges.map((range, index) => verdictOn(range, called[index]!, level * each, rule));
   const driftSuspected = verdicts.includes('drift suspected');
-  if (!band || !called.at(-1) || driftSuspected || !mayClaim(judging))
+  if (!band || !(stretchesP <= stretchesLevel) || driftSuspected || !mayClaim(judging))
     return { verdicts, driftSuspected, clearStretches: [] };
-  const open = ranges.filter((_, index) => !called[index]).length;
-  const ownLevel = (share * level * stretchesWeight) / (stretchesWeight + each * open);
   return {
     verdicts,
     driftSuspected,
-    clearStretches: stretchesClearOfZero(band, simultaneousT(1 - ownLevel, band.kappaRad, band.df)),
+    clearStretches: stretchesClearOfZero(band, simultaneousT(1 - share * stretchesLevel, band.kappaRad, band.df)),
   };
+}
+
+/** The verdicts on all chosen ranges together. */
+function verdictsOn(ranges: readonly ChosenRange[], rule: ClaimRule): { called: boolean[]; verdicts: Verdict[] } {
+  const share = level * rangesWeight(ranges[0]);
+  const called = holm(
+    ranges.map((range) => paidOf(range, rule.judging)),
+    share,
+  );
+  const each = share / Math.max(1, ranges.length);
+  return { called, verdicts: ranges.map((range, index) => verdictOn(range, called[index]!, each, rule)) };
 }
 
 /** What the ranges share of the level: all of it where an assumed spread lets no stretch be tested. */
@@ -96,13 +103,20 @@ const rangesWeight = (first: ChosenRange | undefined) =>
   first?.difference.from === 'assumed' ? 1 : 1 - stretchesWeight;
 
 /**
- * The verdict on the first of several chosen ranges without a look at the
- * others: called only where the whole comparison would call it, too.
+ * The verdict on the first of the chosen ranges, the same as the whole
+ * comparison gives it, and the probability that it is made at, looks and ranges paid for.
  */
-export function verdictAlone(range: ChosenRange, ranges: number, rule: ClaimRule): { verdict: Verdict; paid: number } {
-  const own = (level * rangesWeight(range)) / ranges;
-  const paid = paidOf(range, rule.judging);
-  return { verdict: verdictOn(range, paid <= own, own, rule), paid: Math.min(1, (paid * level) / own) };
+export function firstVerdict(
+  ranges: readonly [ChosenRange, ...ChosenRange[]],
+  rule: ClaimRule,
+): { verdict: Verdict; paid: number } {
+  const { verdicts } = verdictsOn(ranges, rule);
+  const own = paidOf(ranges[0], rule.judging);
+  // Holm's adjusted probability: the greatest of those no larger, each by as many as were open before it.
+  const all = ranges.map((range) => paidOf(range, rule.judging)).filter((paid) => !Number.isNaN(paid));
+  const noLarger = all.filter((paid) => paid <= own).sort((a, b) => a - b);
+  const adjusted = noLarger.map((paid, at) => paid * (all.length - at));
+  return { verdict: verdicts[0]!, paid: Math.min(1, Math.max(own, ...adjusted) / rangesWeight(ranges[0])) };
 }
 
 function paidOf({ difference, pAtCompletion }: ChosenRange, judging: JudgingRule, p = difference.pValue): number {

@@ -1,5 +1,5 @@
 import { chosenRange } from '../comparison/comparison.ts';
-import { claimRule, verdictAlone } from '../comparison/claims.ts';
+import { claimRule, firstVerdict } from '../comparison/claims.ts';
 import { usualDrift, type UsualDrift } from '../comparison/drift.ts';
 import { levelOf, ruleFor } from '../comparison/judging-rule.ts';
 import { jobClaims, type FamilyPair } from '../judgement/job-claims.ts';
@@ -40,7 +40,7 @@ export function judgedDay(day: readonly DayRun[], { planned, prior, drift }: Day
       };
       const range = chosenRange([test, against, ...alike], fromRpm, toRpm, around, judging);
       if (!range) return [];
-      const { verdict, paid } = verdictAlone(range, 1, claimRule(judging, around, test, against));
+      const { verdict, paid } = firstVerdict([range], claimRule(judging, around, test, against));
       return [
         {
           testId,

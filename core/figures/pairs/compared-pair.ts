@@ -1,6 +1,6 @@
 import { sampleAt } from '../../numerics/sample-at.ts';
 import { bandDifference, chosenRange } from '../../comparison/comparison.ts';
-import { claimRule, verdictAlone } from '../../comparison/claims.ts';
+import { claimRule, firstVerdict } from '../../comparison/claims.ts';
 import { usualDrift } from '../../comparison/drift.ts';
 import { oneLook, levelOf, ruleFor, type JudgingRule } from '../../comparison/judging-rule.ts';
 import { bandsCovered } from '../../comparison/coverage.ts';
@@ -159,7 +159,7 @@ export function pairDifference(
 
 /**
  * What may be said of a pair over the first chosen range, without the search
- * along the range: never more than the whole comparison would say.
+ * along the range: the same as the whole comparison says of it.
  * @returns undefined where a side has no run or the sides share no range
  */
 export function pairJudgement(of: PairsOf, pair: ComparedPair): (PairJudgement & { paid: number }) | undefined {
@@ -173,7 +173,8 @@ export function pairJudgement(of: PairsOf, pair: ComparedPair): (PairJudgement &
   if (!range) return undefined;
   const rule = claimRule(pair.judging, pair.around, test, against);
   const missed = bands.length === 0 && uncovered.length > 0;
-  const alone = verdictAlone(range, Math.max(1, bands.length), rule);
+  const others = bands.slice(1).flatMap((band) => chosenRange(pair.power, ...band, around, pair.judging) ?? []);
+  const alone = firstVerdict([range, ...others], rule);
   const verdict = missed ? 'band not covered' : alone.verdict;
   return {
     testId: pair.testId,
