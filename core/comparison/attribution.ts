@@ -2,7 +2,6 @@ import { sampleAt } from '../numerics/sample-at.ts';
 import { bandMean } from '../curve/band-mean.ts';
 import type { MeanDifference } from '../statistics/mean-difference.ts';
 import { lineOf } from '../setup/difference.ts';
-import type { Unlikeness } from '../likeness/run-conditions.ts';
 import type { SetupItem } from '../setup/item.ts';
 import { commonSpeeds, type RunCurve } from './run-curve.ts';
 import { meanOf } from '../numerics/mean.ts';
@@ -42,8 +41,6 @@ export interface Attribution {
   steps: AttributedStep[];
   /** Last against first; the steps' gains add up to it. */
   whole: MeanDifference;
-  /** Why the total is not one of like with like; absent where it is. */
-  notAlike?: Pick<Unlikeness, 'id' | 'message'>;
 }
 
 /** Difference of two setups' means over a range; undefined where a run does not cover it. */

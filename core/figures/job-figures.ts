@@ -9,6 +9,7 @@ import type { MeanCurve } from '../comparison/run-curve.ts';
 import type { ComparisonFigures } from './pairs/comparison-figures.ts';
 import type { UnusableRun, RunFigures } from './runs/figured-run.ts';
 import type { Span } from '../smoothing/span.ts';
+import type { Unlikeness } from '../likeness/run-conditions.ts';
 import type { Attribution } from '../comparison/attribution.ts';
 import type { PlaneFigures } from '../response/plane-figures.ts';
 import type { NoResponse, Response } from '../response/response.ts';
@@ -50,7 +51,9 @@ export interface JobFigures {
   /** Why there is no comparison, as a sentence. */
   noComparison?: string;
   /** What each step on the way to the test setup gave, where it was asked for. */
-  attribution?: Attribution;
+  attribution?: Attribution & {
+    /** Why the total is not one of like with like; absent where it is. */ notAlike?: Unlikeness;
+  };
   /** Runs that are no power runs, kind by kind, where they were asked for. */
   tests?: TestFigures;
   /** Numeric items that runs were made at several levels of, and the response to one of them, where it was asked for. */

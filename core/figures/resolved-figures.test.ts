@@ -138,7 +138,7 @@ describe('figures of a job', () => {
     const { rows } = resolvedFigures([...baselineRuns, ...testRuns], request({ bands: [[1000, 3000]] })).comparison!;
     expect(rows.map((row) => row.id)).not.toContain('band');
     expect(sentence([...baselineRuns, ...testRuns], { bands: [[1000, 3000]] })).toMatch(
-      /1,000 to 3,000 rpm is not covered: begins at 2,350 rpm\.$/,
+      /1,000 to 3,000 rpm is not covered: the runs begin at 2,350 rpm\.$/,
     );
   });
 

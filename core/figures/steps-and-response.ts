@@ -35,7 +35,7 @@ export function stepsOf(of: PairsOf): Pick<JobFigures, 'attribution'> {
   const unlike = ladder.flatMap(({ setupId, beforeId }) =>
     beforeId === undefined ? [] : stopsOf(of, setupId, beforeId, attribution),
   );
-  const ends = stopsOf(of, ladder[0]!.setupId, ladder.at(-1)!.setupId, attribution);
+  const ends = stopsOf(of, ladder[0]!.setupId, ladder[ladder.length - 1]!.setupId, attribution);
   const [reason] = [...ends, ...unlike];
   return { attribution: { ...attribution, ...(reason && { notAlike: reason }) } };
 }

@@ -14,10 +14,16 @@ export function missedWords({ beginsRpm, endsRpm }: Missed): string {
 /** What stands in a figure's place: `not covered: begins at 2,275 rpm`. */
 export const notCoveredWords = (band: Missed): string => `not covered: ${missedWords(band)}`;
 
+/** Of several runs. */
+const plural = (words: string) => words.replace('begins', 'begin').replace('ends', 'end');
+
 /** Each of several bands with where it is missed, for the end of a sentence. */
 export function bandsMissedWords(bands: readonly (Missed & Pick<UncoveredBand, 'fromRpm' | 'toRpm'>)[]): string {
   return bands
-    .map((band) => `${spokenRpm(band.fromRpm)} to ${spokenRpm(band.toRpm)} rpm is ${notCoveredWords(band)}`)
+    .map(
+      (band) =>
+        `${spokenRpm(band.fromRpm)} to ${spokenRpm(band.toRpm)} rpm is not covered: the runs ${plural(missedWords(band))}`,
+    )
     .join('; ');
 }
 
@@ -27,6 +33,4 @@ export const isTold = ({ withheld }: Pick<PairJudgement, 'withheld'>): boolean =
 
 /** The range of a pair's difference where it is not that of the first band; empty where it is. */
 export const otherRangeWords = (pair: Pick<PairJudgement, 'withheld' | 'uncovered' | 'fromRpm' | 'toRpm'>): string =>
-  pair.uncovered.length > 0 && isTold(pair)
-    ? ` from ${spokenRpm(pair.fromRpm)} to ${spokenRpm(pair.toRpm)} rpm; ${bandsMissedWords(pair.uncovered)}`
-    : '';
+  pair.uncovered.length > 0 && isTold(pair) ? ` from ${spokenRpm(pair.fromRpm)} to ${spokenRpm(pair.toRpm)} rpm` : '';

@@ -12,6 +12,7 @@ const pair = {
   toRpm: 6900,
   difference,
   drift: undefined,
+  uncovered: [],
   judging: { kind: 'every-look', look: 2 },
   claim: 'gain',
   jobClaim: 'gain',

@@ -42,7 +42,10 @@ export function decisionRecord(
   const power = (kw: number, half = NaN) => written(differenceOf(kw, half, 'kW', 1), units);
   const claim = jobClaimWords(pair, among, letters) || `${pair.claim} shown`;
   const known = from === 'learned' || from === 'assumed' ? spreadWords(spread) : 'from the job’s own repeats';
-  const score = predictionKw === null ? 'open' : scorePrediction({ gainKw: predictionKw }, pair.difference);
+  const score =
+    predictionKw === null || pair.uncovered.length > 0
+      ? 'open'
+      : scorePrediction({ gainKw: predictionKw }, pair.difference);
   return [
     `${letters.test} on ${letters.against} ${power(difference, halfWidth)} from ${spokenRpm(pair.fromRpm)} to ${spokenRpm(pair.toRpm)} rpm${estimate === undefined ? '' : `, ≈ at the crank (${estimate})`}, ${claim}`,
     `interval ${ruleWords(pair.judging)}`,

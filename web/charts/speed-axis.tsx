@@ -33,6 +33,12 @@ export function SpeedAxis({ range, atRpm, bands, onBand: onBandOf }: SpeedAxisPr
   const strip = useRef<HTMLDivElement>(null);
   const [dragged, setDragged] = useState<readonly [number, number]>();
   const share = (rpm: number) => `${((rpm - range[0]) / (range[1] - range[0])) * 100}%`;
+  // A band may go on beyond what is drawn.
+  const within = (rpm: number) => Math.min(range[1], Math.max(range[0], rpm));
+  const bandStyle = (from: number, to: number) => ({
+    left: share(within(from)),
+    right: `calc(100% - ${share(within(to))})`,
+  });
   const ticks: number[] = [];
   const step = axisStep(range);
   for (let rpm = Math.ceil(range[0] / step) * step; rpm <= range[1]; rpm += step) ticks.push(rpm);
@@ -75,15 +81,9 @@ export function SpeedAxis({ range, atRpm, bands, onBand: onBandOf }: SpeedAxisPr
         ))}
         {bands.length > 1 &&
           bands.map(({ fromRpm, toRpm }) => (
-            <span
-              key={`${fromRpm}-${toRpm}`}
-              className={classes.band}
-              style={{ left: share(fromRpm), right: `calc(100% - ${share(toRpm)})` }}
-            />
+            <span key={`${fromRpm}-${toRpm}`} className={classes.band} style={bandStyle(fromRpm, toRpm)} />
           ))}
-        {shown && (
-          <span className={classes.band} style={{ left: share(shown[0]), right: `calc(100% - ${share(shown[1])})` }} />
-        )}
+        {shown && <span className={classes.band} style={bandStyle(shown[0], shown[1])} />}
         {shown &&
           onBand &&
           band &&
@@ -93,7 +93,7 @@ export function SpeedAxis({ range, atRpm, bands, onBand: onBandOf }: SpeedAxisPr
               name={end === 0 ? 'Lower end of the band' : 'Upper end of the band'}
               rpm={shown[end]}
               range={range}
-              at={share(shown[end])}
+              at={share(within(shown[end]))}
               onGrab={(event) => {
                 event.stopPropagation();
                 strip.current?.setPointerCapture(event.pointerId);
@@ -118,7 +118,7 @@ export function SpeedAxis({ range, atRpm, bands, onBand: onBandOf }: SpeedAxisPr
             className={classes.bandName}
             title={name}
             style={{
-              left: `calc(${axisWidth}px + (100% - ${axisWidth}px) * ${((fromRpm + toRpm) / 2 - range[0]) / (range[1] - range[0])})`,
+              left: `calc(${axisWidth}px + (100% - ${axisWidth}px) * ${((within(fromRpm) + within(toRpm)) / 2 - range[0]) / (range[1] - range[0])})`,
             }}
           >
             {!isUnderAnother(bands, at, range) && (name ?? 'band')}

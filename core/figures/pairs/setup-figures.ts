@@ -65,12 +65,12 @@ export function setupFigures(of: PairsOf): SetupFigures[] {
   });
 }
 
-/** What a setup gave on the very one that it was changed from: what its prediction is scored by. */
+/** What a setup gave on the very one that it was changed from: what its prediction is scored by; undefined where a band that was meant is not covered. */
 export function gainOnParent(
   { onParent }: Pick<SetupFigures, 'onParent'>,
   { parentId }: { parentId: number | null },
 ): MeanDifference | undefined {
-  return onParent?.againstId === parentId ? onParent?.difference : undefined;
+  return onParent?.againstId === parentId && onParent?.uncovered.length === 0 ? onParent.difference : undefined;
 }
 
 /** The pairs of a job that are judged together: every setup against the baseline and its parent, each pair once. */

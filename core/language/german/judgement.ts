@@ -26,7 +26,10 @@ export const germanJudgement: Phrases = {
     'die Streuung dieses Fahrzeugs ist nur angenommen: noch ein Lauf von {0} oder {1}',
   'nothing can be said yet: too few runs to tell their spread, or they scatter by more than a fifth of the reading':
     'noch lässt sich nichts sagen: zu wenige Läufe, um ihre Streuung zu kennen, oder sie streuen um mehr als ein Fünftel des Messwerts',
-  '{0} to {1} rpm is not covered: {2}': '{0} bis {1} rpm ist nicht abgedeckt: {2}',
+  '{0} to {1} rpm is not covered: the runs {2}': '{0} bis {1} rpm ist nicht abgedeckt: die Läufe {2}',
+  'begin at {0#} and end at {1#} rpm': 'beginnen bei {0} und enden bei {1} rpm',
+  'begin at {0#} rpm': 'beginnen bei {0} rpm',
+  'end at {0#} rpm': 'enden bei {0} rpm',
   'The drift from run to run is taken out: as measured the difference is {0}.':
     'Die Drift von Lauf zu Lauf ist herausgerechnet: wie gemessen ist der Unterschied {0}.',
   'The ± allows for a drift of up to {0} between the two; a run of either again, after the other, makes it smaller.':
