@@ -73,7 +73,7 @@ const note =
 
 /** Whether a figure moved by more than its interval; one without an interval may have. */
 const differs = ({ difference, halfWidth, claim }: JudgedFigure) =>
-  claim !== null || !(Math.abs(difference) <= halfWidth);
+  claim !== null || (difference !== 0 && !(Math.abs(difference) <= halfWidth));
 
 /** What stands against the tests: why nothing is claimed, and what was found on the runs of what is delivered. */
 export function careOfTests(source: ReportSource, deliveredId: number) {
