@@ -1,5 +1,5 @@
 import { sampleAt } from '../numerics/sample-at.ts';
-import { holm } from '../statistics/holm.ts';
+import { holmAdjusted } from '../statistics/holm.ts';
 import type { MeanDifference } from '../statistics/mean-difference.ts';
 import { simultaneousT, supremumProbability } from '../statistics/simultaneous.ts';
 import { survivesDrift, usualDrift, type Drift, type UsualDrift } from './drift.ts';
@@ -71,8 +71,8 @@ export function claimsOf(ranges: readonly ChosenRange[], band: GainBand | undefi
   const largest = band ? largestT(band) : NaN;
   const { judging } = rule;
   const share = shareNow(judging);
-  const { called, verdicts } = verdictsOn(ranges, rule);
-  const stretchesLevel = called.every(Boolean) ? level : level * stretchesWeight;
+  const { paid, verdicts } = verdictsOn(ranges, rule);
+  const stretchesLevel = paid.every((one) => one <= level) ? level : level * stretchesWeight;
   const stretchesP =
     band && !Number.isNaN(largest) && ranges[0]?.difference.from !== 'assumed'
       ? supremumProbability(largest, band.kappaRad, band.df) / share
@@ -87,15 +87,13 @@ export function claimsOf(ranges: readonly ChosenRange[], band: GainBand | undefi
   };
 }
 
-/** The verdicts on all chosen ranges together. */
-function verdictsOn(ranges: readonly ChosenRange[], rule: ClaimRule): { called: boolean[]; verdicts: Verdict[] } {
-  const share = level * rangesWeight(ranges[0]);
-  const called = holm(
-    ranges.map((range) => paidOf(range, rule.judging)),
-    share,
-  );
-  const each = share / Math.max(1, ranges.length);
-  return { called, verdicts: ranges.map((range, index) => verdictOn(range, called[index]!, each, rule)) };
+/** The verdicts on all chosen ranges together, and the level at which each would be called just so. */
+function verdictsOn(ranges: readonly ChosenRange[], rule: ClaimRule): { paid: number[]; verdicts: Verdict[] } {
+  const weight = rangesWeight(ranges[0]);
+  const adjusted = holmAdjusted(ranges.map((range) => paidOf(range, rule.judging)));
+  const paid = adjusted.map((one) => one / weight);
+  const each = (level * weight) / Math.max(1, ranges.length);
+  return { paid, verdicts: ranges.map((range, index) => verdictOn(range, paid[index]! <= level, each, rule)) };
 }
 
 /** What the ranges share of the level: all of it where an assumed spread lets no stretch be tested. */
@@ -110,13 +108,8 @@ export function firstVerdict(
   ranges: readonly [ChosenRange, ...ChosenRange[]],
   rule: ClaimRule,
 ): { verdict: Verdict; paid: number } {
-  const { verdicts } = verdictsOn(ranges, rule);
-  const own = paidOf(ranges[0], rule.judging);
-  // Holm's adjusted probability: the greatest of those no larger, each by as many as were open before it.
-  const all = ranges.map((range) => paidOf(range, rule.judging)).filter((paid) => !Number.isNaN(paid));
-  const noLarger = all.filter((paid) => paid <= own).sort((a, b) => a - b);
-  const adjusted = noLarger.map((paid, at) => paid * (all.length - at));
-  return { verdict: verdicts[0]!, paid: Math.min(1, Math.max(own, ...adjusted) / rangesWeight(ranges[0])) };
+  const { paid, verdicts } = verdictsOn(ranges, rule);
+  return { verdict: verdicts[0]!, paid: Math.min(1, paid[0]!) };
 }
 
 function paidOf({ difference, pAtCompletion }: ChosenRange, judging: JudgingRule, p = difference.pValue): number {
