@@ -1,4 +1,5 @@
-import { posterior, type KnownDeviation } from './mean-difference.ts';
+import { meanOf } from '../numerics/mean.ts';
+import { pooledStandardDeviation, type KnownDeviation } from './mean-difference.ts';
 import { together } from './variance-prior.ts';
 import type { SpreadPrior } from './spread-prior.ts';
 import { studentT } from './student-t.ts';
@@ -23,13 +24,19 @@ export function halfWidthOfMean(
   prior: SpreadPrior | undefined,
   alike?: KnownDeviation,
 ): number | undefined {
-  const others = alike && alike.df > 0 ? { variance: (alike.standardDeviation * mean) ** 2, df: alike.df } : undefined;
-  const told = [...(runs > 1 ? [{ variance: standardDeviation ** 2, df: runs - 1 }] : []), ...(others ? [others] : [])];
-  const { variance, df } = told.length > 0 ? together(told) : { variance: NaN, df: 0 };
-  const own = { standardDeviation: Math.sqrt(variance), df };
-  const usual = prior && { standardDeviation: prior.share * mean, df: prior.df };
-  if (!usual && df === 0) return undefined;
-  const known = usual ? (df > 0 ? posterior(own, usual) : usual) : own;
-  const half = (studentT(0.95, known.df) * known.standardDeviation) / Math.sqrt(runs);
+  const asShare = ({ share, df }: { share: number; df: number }) => ({ variance: (share * mean) ** 2, df });
+  const known = [
+    { variance: standardDeviation ** 2, df: runs - 1 },
+    ...(alike ? [asShare({ share: alike.standardDeviation, df: alike.df })] : []),
+    ...(prior ? [asShare(prior)] : []),
+  ].filter(({ df }) => df > 0);
+  if (known.length === 0) return undefined;
+  const { variance, df } = together(known);
+  const half = studentT(0.95, df) * Math.sqrt(variance / runs);
   return Number.isFinite(half) ? half : undefined;
+}
+
+/** How repeats of several setups scatter, as a share of their own means. @param samples of each setup */
+export function spreadOfRepeats(samples: readonly (readonly number[])[]): KnownDeviation {
+  return pooledStandardDeviation(samples.map((values) => values.map((value) => value / meanOf(values))));
 }

@@ -1,13 +1,8 @@
 import { sampleAt } from '../../numerics/sample-at.ts';
 import { peakOf } from '../../curve/peak.ts';
 import { meanTravel, type Travel } from '../../curve/travel.ts';
-import {
-  pooledStandardDeviation,
-  standardDeviationOf,
-  type KnownDeviation,
-  type MeanDifference,
-} from '../../statistics/mean-difference.ts';
-import { halfWidthOfMean } from '../../statistics/mean-interval.ts';
+import { standardDeviationOf, type KnownDeviation, type MeanDifference } from '../../statistics/mean-difference.ts';
+import { halfWidthOfMean, spreadOfRepeats } from '../../statistics/mean-interval.ts';
 import type { SpreadPrior } from '../../statistics/spread-prior.ts';
 import { commonSpeeds, meanCurve, type MeanCurve, type RunCurve } from '../../comparison/run-curve.ts';
 import { jobClaims, type FamilyPair } from '../../judgement/job-claims.ts';
@@ -48,14 +43,11 @@ export function setupFigures(of: PairsOf): SetupFigures[] {
   const pairs = familyOf(of);
   const found = (testId: number, againstId: number | undefined) =>
     pairs.find((pair) => pair.testId === testId && pair.againstId === againstId);
-  return setups.flatMap((setup) => {
-    const others = setups.filter((other) => other !== setup).map(({ power }) => power.map(peakOfRun));
-    const own = figuresOfSetup(
-      setup,
-      baseline && baseline !== setup ? baseline.power : [],
-      of.spread,
-      spreadAmong(others),
-    );
+  const peaksOf = setups.map(({ power }) => power.map((run) => peakOf(run.engineSpeedRpm, run.values).value));
+  return setups.flatMap((setup, index) => {
+    const peaks = peaksOf[index]!;
+    const others = spreadOfRepeats(peaksOf.filter((theirs) => theirs !== peaks));
+    const own = figuresOfSetup(setup, peaks, baseline && baseline !== setup ? baseline.power : [], of.spread, others);
     if (!own) return [];
     const [onBaseline, onParent] = [
       found(setup.setupId, request.baselineId),
@@ -98,22 +90,15 @@ function ranBefore(setup: SetupCurves, setups: readonly SetupCurves[]): number |
   return before && before.power.length > 0 ? before.setupId : undefined;
 }
 
-const peakOfRun = (run: RunCurve) => peakOf(run.engineSpeedRpm, run.values).value;
-
-/** How repeats of several setups scatter, as a share of their own means. */
-function spreadAmong(samples: readonly (readonly number[])[]): KnownDeviation {
-  return pooledStandardDeviation(samples.map((values) => values.map((value) => value / meanOf(values))));
-}
-
 function figuresOfSetup(
   { setupId, power, torque, travel, boost = [] }: SetupCurves,
+  peaks: readonly number[],
   baseline: readonly RunCurve[],
   spread: SpreadPrior,
   alike: KnownDeviation,
 ): SetupFigures | undefined {
   const speeds = commonSpeeds(power);
   if (!speeds) return undefined;
-  const peaks = power.map(peakOfRun);
   const repeats = { runs: power.length, mean: meanOf(peaks), standardDeviation: standardDeviationOf(peaks) };
   const halfWidthKw = halfWidthOfMean(repeats, spread, alike);
   const boostSpeeds = commonSpeeds(boost);

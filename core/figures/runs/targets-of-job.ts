@@ -2,8 +2,8 @@ import { askedFigure, curveNamed } from '../../curve/asked-figure.ts';
 import { wheelRange } from '../../dyno/usual-loss.ts';
 import type { DynoKind } from '../../dyno/dyno-profile.ts';
 import { meanOf } from '../../numerics/mean.ts';
-import { pooledStandardDeviation, standardDeviationOf } from '../../statistics/mean-difference.ts';
-import { halfWidthOfMean } from '../../statistics/mean-interval.ts';
+import { standardDeviationOf } from '../../statistics/mean-difference.ts';
+import { halfWidthOfMean, spreadOfRepeats } from '../../statistics/mean-interval.ts';
 import type { SpreadPrior } from '../../statistics/spread-prior.ts';
 import { targetStanding, type Target, type TargetFigures, type TargetOfSetup } from '../../targets/target.ts';
 import { runCurve, type CountedRun } from './figured-run.ts';
@@ -19,13 +19,17 @@ export function targetsOfJob(
 ): TargetFigures[] {
   return targets.map((target) => {
     const here = readsHere(target, shown, kind);
-    const othersOf = (setupId: number) => setups.filter((one) => one.setupId !== setupId).map(({ runs }) => runs);
+    const valuesOf = setups.map(({ runs }) => runs.flatMap((run) => askedFigure(target, curveFor(target, run)) ?? []));
+    // The usual spread is that of power, and of torque with it; of boost nobody has learned one.
+    const prior = curveNamed(target.quantity) === 'boost' ? undefined : spread;
     return {
       id: target.id,
       here,
-      setups: setups.flatMap(({ setupId, runs }) =>
-        runs.length > 0 ? [ofSetup(target, setupId, runs, here, spread, othersOf(setupId))] : [],
-      ),
+      setups: setups.flatMap(({ setupId, runs }, index) => {
+        const values = valuesOf[index]!;
+        const others = valuesOf.filter((theirs) => theirs !== values);
+        return runs.length > 0 ? [{ setupId, ...standingOf(values, others, here, prior) }] : [];
+      }),
     };
   });
 }
@@ -40,30 +44,18 @@ function readsHere(
   return shown === 'crank' || kind === undefined || kind === 'road' ? undefined : wheelRange(value, kind);
 }
 
-function ofSetup(
-  target: Target,
-  setupId: number,
-  runs: readonly CountedRun[],
+/** What the values of a setup make of a target. @param others values of the job's other setups: they tell of the spread */
+function standingOf(
+  values: readonly number[],
+  others: readonly (readonly number[])[],
   here: TargetFigures['here'],
-  spread: SpreadPrior,
-  others: readonly (readonly CountedRun[])[],
-): TargetOfSetup {
-  const valuesOf = (of: readonly CountedRun[]) => of.flatMap((run) => askedFigure(target, curveFor(target, run)) ?? []);
-  const values = valuesOf(runs);
-  const alike = pooledStandardDeviation(
-    others.map((of) => {
-      const theirs = valuesOf(of);
-      return theirs.map((value) => value / meanOf(theirs));
-    }),
-  );
-  const [runsCovered, mean] = [values.length, values.length > 0 ? meanOf(values) : undefined];
-  if (mean === undefined) return { setupId, runs: 0, standing: 'not covered' };
-  // The usual spread is that of power, and of torque with it; of boost nobody has learned one.
-  const prior = curveNamed(target.quantity) === 'boost' ? undefined : spread;
-  const repeats = { runs: runsCovered, mean, standardDeviation: standardDeviationOf(values) };
-  const halfWidth = halfWidthOfMean(repeats, prior, alike);
-  const standing = here ? targetStanding(here, mean, halfWidth) : 'open';
-  return { setupId, runs: runsCovered, made: mean, ...(halfWidth !== undefined && { halfWidth }), standing };
+  prior: SpreadPrior | undefined,
+): Omit<TargetOfSetup, 'setupId'> {
+  if (values.length === 0) return { runs: 0, standing: 'not covered' };
+  const repeats = { runs: values.length, mean: meanOf(values), standardDeviation: standardDeviationOf(values) };
+  const halfWidth = halfWidthOfMean(repeats, prior, spreadOfRepeats(others));
+  const standing = here ? targetStanding(here, repeats.mean, halfWidth) : 'open';
+  return { runs: repeats.runs, made: repeats.mean, ...(halfWidth !== undefined && { halfWidth }), standing };
 }
 
 /** A run's curve that the target is read from. */
