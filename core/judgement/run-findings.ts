@@ -22,6 +22,10 @@ export interface RunFinding {
 /** Events whose figure is a reading that is worse the less it is. */
 const lessIsWorse: ReadonlySet<string> = new Set(['oil-pressure-low', 'low-battery', 'rich']);
 
+/** How bad an event is among its kind. */
+const weightOf = ({ id, figure }: Pick<LogEvent, 'id' | 'figure'>) =>
+  lessIsWorse.has(id) ? -figure : Math.abs(figure);
+
 /** What was found on one run, the gravest first, a broken limit told once: by the log where it shows where. */
 export function runFindings(
   broken: readonly BrokenLimit[],
@@ -45,7 +49,7 @@ export function runFindings(
       from: 'log',
       severity,
       message,
-      weight: lessIsWorse.has(id) ? -figure : Math.abs(figure),
+      weight: weightOf({ id, figure }),
       limit: limit !== undefined,
     })),
     ...checks.map(({ id, severity, message, figure = 0 }): RunFinding => ({
@@ -64,7 +68,7 @@ function alikeOnce(events: readonly LogEvent[]): LogEvent[] {
   const kinds = new Map<string, LogEvent[]>();
   for (const event of events) kinds.set(event.id, [...(kinds.get(event.id) ?? []), event]);
   return Array.from(kinds.values(), (alike) => {
-    const [first, ...others] = [...alike].sort((a, b) => byGravity(a, b) || b.figure - a.figure);
+    const [first, ...others] = [...alike].sort((a, b) => byGravity(a, b) || weightOf(b) - weightOf(a));
     const places = others
       .sort((a, b) => a.fromS - b.fromS)
       .map(({ fromRpm, toRpm }) =>
