@@ -70,8 +70,6 @@ export function standardUnsuited(standard: StandardId, ignition: AirCircumstance
   };
 }
 
-/** Fuel a cycle beyond which ISO 1585 corrects a diesel by most, mg/L. */
-const mostFuel = 66;
 /** A factor that may be this far off is more than a note. */
 const mattersShare = 0.005;
 
@@ -85,7 +83,8 @@ export function dieselAssumed(
   if (standard !== 'iso-1585-ci') return undefined;
   const most = correctionOf(standard, air, share, {
     turbocharged: turbocharged ?? true,
-    correctedFuelMgPerLitreCycle: mostFuel,
+    // The most that it corrects by, however much the engine gets.
+    correctedFuelMgPerLitreCycle: Infinity,
   }).factor;
   const induction = turbocharged === undefined ? ' Whether it is turbocharged is not written: it is taken to be.' : '';
   return {

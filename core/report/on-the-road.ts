@@ -1,3 +1,5 @@
+import { isTurbocharged } from '../job/is-boosted.ts';
+import { rangeOf } from '../curve/covered-range.ts';
 import { sampleAt } from '../numerics/sample-at.ts';
 import type { RunFigures } from '../figures/runs/figured-run.ts';
 import { meanOf } from '../numerics/mean.ts';
@@ -124,10 +126,7 @@ function sweepOf({ curve: { engineSpeedRpm, timeS } }: RunFigures): number {
 
 /** Speeds of a gear, km/h, that every run covers: usual ones where they lie within, else as far as it goes. */
 function spanIn(gear: GearRun, runs: readonly RunFigures[]): readonly [number, number] | undefined {
-  const least = Math.max(...runs.map(({ curve }) => sampleAt(curve.engineSpeedRpm, 0)));
-  const most = Math.min(
-    ...runs.map(({ curve: { engineSpeedRpm } }) => sampleAt(engineSpeedRpm, engineSpeedRpm.length - 1)),
-  );
+  const [least, most] = rangeOf(runs.map(({ curve }) => curve));
   const kmh = (rpm: number) => speedMs(rpm, gear) * perMs;
   const inside = ([from, to]: readonly [number, number]) =>
     engineRpm(from / perMs, gear) >= least && engineRpm(to / perMs, gear) <= most;
@@ -180,9 +179,11 @@ function restsOn({ job }: ReportSource, { dyno }: ReportedRun): Sentence {
 const [hillM, hillC] = [1600, 30];
 
 /** What the same car makes where the air is another one: the correction run backwards. */
-function elsewhere({ view: { standard, share } }: ReportSource, peakKw: number): Sentence {
+function elsewhere({ job, view: { standard, share } }: ReportSource, peakKw: number): Sentence {
   if (standard === 'none') return '';
-  const { kw, valid } = powerInAir(peakKw, airAt(hillM, hillC), standard, share);
+  const { kw, valid } = powerInAir(peakKw, airAt(hillM, hillC), standard, share, {
+    turbocharged: isTurbocharged(job.car) ?? true,
+  });
   const beyond = valid ? '' : `, which is outside what ${standards[standard].name} allows`;
   return say` At ${hillM.toLocaleString('en-GB')} m and ${quantity(hillC, '°C')} its peak would be about ${quantity(kw, 'kW')} by the correction run backwards${beyond}; thinner air also drags less.`;
 }

@@ -39,6 +39,7 @@ export interface ReportedJob {
   claimedSource: string;
   /** What is written of the car, as far as the road asks for it. */
   car: {
+    induction: string | null;
     tyres: string;
     finalDrive: number | null;
     gears: readonly { gear: string; ratio: number }[];

@@ -39,6 +39,7 @@ export const reportedExample: ReportedJob = {
   plate: 'TS 66',
   owner: 'A. Sorrel',
   car: {
+    induction: null,
     tyres: '195/60 R15',
     finalDrive: 3.9,
     gears: [
