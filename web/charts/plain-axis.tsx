@@ -16,6 +16,8 @@ interface PlainAxisProps {
 /** An axis under the lanes that only shows: time, road speed. */
 export function PlainAxis({ range, told, at, bands = [] }: PlainAxisProps) {
   const share = (place: number) => `${((place - range[0]) / (range[1] - range[0])) * 100}%`;
+  // A band may go on beyond what is drawn.
+  const within = (place: number) => Math.min(range[1], Math.max(range[0], place));
   const ticks = ticksOf(range, told);
   return (
     <div className={bands.length > 0 ? classes.axis : classes.low} style={{ paddingLeft: axisWidth }}>
@@ -32,7 +34,11 @@ export function PlainAxis({ range, told, at, bands = [] }: PlainAxisProps) {
           </span>
         ))}
         {bands.map(({ from, to }) => (
-          <span key={from} className={classes.band} style={{ left: share(from), right: `calc(100% - ${share(to)})` }} />
+          <span
+            key={from}
+            className={classes.band}
+            style={{ left: share(within(from)), right: `calc(100% - ${share(within(to))})` }}
+          />
         ))}
         {at !== undefined && (
           <span className={classes.crosshair} style={{ left: share(at) }}>
