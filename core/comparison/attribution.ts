@@ -3,6 +3,7 @@ import { bandMean } from '../curve/band-mean.ts';
 import type { MeanDifference } from '../statistics/mean-difference.ts';
 import { lineOf } from '../setup/difference.ts';
 import type { SetupItem } from '../setup/item.ts';
+import { bandOrAll } from './coverage.ts';
 import { commonSpeeds, type RunCurve } from './run-curve.ts';
 import { meanOf } from '../numerics/mean.ts';
 
@@ -72,7 +73,7 @@ export function attributionOf(
   const speeds = commonSpeeds(ran.flatMap(({ runs }) => runs));
   if (!first || !last || first === last || !speeds) return undefined;
   const covered = [sampleAt(speeds, 0), sampleAt(speeds, speeds.length - 1)] as const;
-  const [fromRpm, toRpm] = range && range[0] >= covered[0] && range[1] <= covered[1] ? range : covered;
+  const [fromRpm, toRpm] = bandOrAll(range, covered);
   const steps = ran.map((setup, index): AttributedStep => {
     const before = ran[index - 1];
     const since = before ? line.slice(line.indexOf(before) + 1, line.indexOf(setup) + 1) : [setup];

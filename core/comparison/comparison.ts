@@ -10,7 +10,8 @@ import { levelOf, oneLook, type JudgingRule } from './judging-rule.ts';
 import { allowanceFor, priorAt, shareOfWhole, type Surroundings } from './surroundings.ts';
 import { earlinessOf, type Earliness } from './earliness.ts';
 import { gainBand, type GainBand } from './gain-band.ts';
-import { bandsCovered, rangeOf, type SpeedRange, type UncoveredBand } from './coverage.ts';
+import { bandsCovered, type UncoveredBand } from './coverage.ts';
+import { rangeOf, type SpeedRange } from '../curve/covered-range.ts';
 import { covers, type ComparedRuns, type RunCurve } from './run-curve.ts';
 import type { ClearStretch } from './clear-stretches.ts';
 import type { Verdict } from './verdict.ts';
@@ -84,7 +85,7 @@ export function compareRuns(
   const around: Surroundings = { ...options, whole: shared, level: levelOf(judging) };
   const range = (from: number, to: number) => chosenRange(groups, from, to, around, judging);
   const common = range(fromRpm, toRpm);
-  const { covered, uncovered } = bandsCovered(test, baseline, options.bands ?? []);
+  const { covered, uncovered, missed } = bandsCovered(test, baseline, options.bands ?? []);
   const bands = covered.flatMap(([from, to]) => range(from, to) ?? []);
   const ownSpreads = spreadsDiffer(bandMeans(test, fromRpm, toRpm), bandMeans(baseline, fromRpm, toRpm));
   const peaks = differencePerRun(groups, (run) => peakOf(run.engineSpeedRpm, run.values).value, around);
@@ -96,7 +97,6 @@ export function compareRuns(
   if (!band) throw sharesNoRange();
   const [first = common, ...others] = bands;
   const rule = claimRule(judging, around, test, baseline);
-  const missed = bands.length === 0 && uncovered.length > 0;
   const {
     verdicts,
     driftSuspected,

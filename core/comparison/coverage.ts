@@ -1,4 +1,4 @@
-import { sampleAt } from '../numerics/sample-at.ts';
+import { rangeOf, type SpeedRange } from '../curve/covered-range.ts';
 import { covers, type RunCurve } from './run-curve.ts';
 
 /** A band that was asked for and that not every run covers, rpm. */
@@ -13,15 +13,24 @@ export interface UncoveredBand {
   side: 'test' | 'baseline' | 'both';
 }
 
-/** A range of engine speed, rpm. */
-export type SpeedRange = readonly [from: number, to: number];
+/** Which of the bands asked for every run covers. */
+interface CoveredBands {
+  covered: SpeedRange[];
+  uncovered: UncoveredBand[];
+  /** Bands were asked for, and none of them is covered: nothing is claimed then. */
+  missed: boolean;
+}
+
+/** A band where it lies within what is covered, else all of that. */
+export const bandOrAll = (band: SpeedRange | undefined, covered: SpeedRange): SpeedRange =>
+  band && band[0] >= covered[0] && band[1] <= covered[1] ? band : covered;
 
 /** The bands that every run covers, and those that some run does not, each in the order that they were asked for. */
 export function bandsCovered(
   test: readonly RunCurve[],
   baseline: readonly RunCurve[],
   bands: readonly SpeedRange[],
-): { covered: SpeedRange[]; uncovered: UncoveredBand[] } {
+): CoveredBands {
   const missing = (runs: readonly RunCurve[], band: SpeedRange) => runs.some((run) => !covers(run, ...band));
   const covered = bands.filter((band) => !missing([...test, ...baseline], band));
   const uncovered = bands
@@ -31,14 +40,7 @@ export function bandsCovered(
       const side = ofTest && ofBaseline ? 'both' : ofTest ? 'test' : 'baseline';
       return { ...missedBy(rangeOf([...test, ...baseline]), band), side };
     });
-  return { covered, uncovered };
-}
-
-/** What every run covers, rpm; its end lies below its beginning where they share nothing. */
-export function rangeOf(runs: readonly Pick<RunCurve, 'engineSpeedRpm'>[]): SpeedRange {
-  const from = Math.max(...runs.map((run) => sampleAt(run.engineSpeedRpm, 0)));
-  const to = Math.min(...runs.map((run) => sampleAt(run.engineSpeedRpm, run.engineSpeedRpm.length - 1)));
-  return [from, to];
+  return { covered, uncovered, missed: covered.length === 0 && uncovered.length > 0 };
 }
 
 /** How a range misses a band; neither end is given where it covers it. */

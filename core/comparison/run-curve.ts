@@ -1,4 +1,5 @@
 import { sampleAt } from '../numerics/sample-at.ts';
+import { rangeOf } from '../curve/covered-range.ts';
 import { interpolateAll } from '../numerics/interpolation.ts';
 import { meanOf } from '../numerics/mean.ts';
 
@@ -35,10 +36,10 @@ export interface MeanCurve {
  * @returns undefined when they share less than two points
  */
 export function commonSpeeds(runs: readonly RunCurve[]): Float64Array | undefined {
-  if (runs.length === 0) return undefined;
-  const from = Math.max(...runs.map((run) => sampleAt(run.engineSpeedRpm, 0)));
-  const to = Math.min(...runs.map((run) => sampleAt(run.engineSpeedRpm, run.engineSpeedRpm.length - 1)));
-  const speeds = runs[0]!.engineSpeedRpm.filter((rpm) => rpm >= from && rpm <= to);
+  const [first] = runs;
+  if (!first) return undefined;
+  const [from, to] = rangeOf(runs);
+  const speeds = first.engineSpeedRpm.filter((rpm) => rpm >= from && rpm <= to);
   return speeds.length < 2 ? undefined : speeds;
 }
 

@@ -8,7 +8,7 @@ import { difference, written } from '../sentence/sentence.ts';
 import { drawnJob } from '../testing/drawn-jobs.ts';
 import { shortOrWhole } from '../testing/short-or-whole.ts';
 import { spokenRpm } from '../units/spoken.ts';
-import { isTold } from '../wording/coverage-words.ts';
+import { missedBands } from '../judgement/pair-judgement.ts';
 import { phrasesText } from '../wording/gain-sentence.ts';
 import { jobClaimWords, withheldSentence, withheldWords } from '../wording/judgement-words.ts';
 import { jobHeadline } from './job-headline.ts';
@@ -37,7 +37,7 @@ function sameEverywhere(source: ReportSource): void {
   const letters = { test: letterOf(judgement.testId), against: letterOf(judgement.againstId) };
   const { difference: gain, halfWidth } = judgement.difference;
   const amount = written(difference(gain, halfWidth, 'kW', 1)).trim();
-  const told = isTold(judgement);
+  const told = missedBands(judgement).length === 0;
 
   // One difference, one interval, one range.
   expect(card.difference.difference).toBeCloseTo(gain, 9);

@@ -2,7 +2,7 @@ import { sampleAt } from '../numerics/sample-at.ts';
 import { written } from '../sentence/sentence.ts';
 import { testsSentence } from '../wording/kind-words.ts';
 import { forecastOutcome, type Forecast } from '../forecasts/forecast.ts';
-import type { PairJudgement } from '../judgement/pair-judgement.ts';
+import { missedBands, type PairJudgement } from '../judgement/pair-judgement.ts';
 import { notCoveredWords } from '../wording/coverage-words.ts';
 import { toneOf } from '../wording/judgement-words.ts';
 import type { JobFigures } from './job-figures.ts';
@@ -38,7 +38,7 @@ export function jobHeadline(
   const { sides, tests } = figures;
   const own = figures.setups.find(({ setupId }) => setupId === sides.testId);
   const pair = onArrived(figures);
-  const [missed] = pair?.withheld.flatMap((reason) => (reason.id === 'band-not-covered' ? reason.bands : [])) ?? [];
+  const [missed] = pair ? missedBands(pair) : [];
   const said = testsSentence((tests?.shown ?? []).flatMap(({ judgement }) => judgement ?? []));
   const broken = figures.runs.filter(({ setupId, broken: limits }) => setupId === sides.testId && limits.length > 0);
   return {

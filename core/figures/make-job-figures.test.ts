@@ -2,7 +2,8 @@ import { describe, expect, test } from '@jest/globals';
 import type { Recording } from '../recording/recording.ts';
 import { generatedRun } from '../testing/generated-run.ts';
 import { testDyno, usualTorque } from '../testing/test-car.ts';
-import { isTold, otherRangeWords } from '../wording/coverage-words.ts';
+import { missedBands } from '../judgement/pair-judgement.ts';
+import { otherRangeWords } from '../wording/coverage-words.ts';
 import { phrasesText } from '../wording/gain-sentence.ts';
 import { jobClaimWords, nextRunWords } from '../wording/judgement-words.ts';
 import { jobHeadline } from './job-headline.ts';
@@ -425,7 +426,7 @@ describe('a band that the runs do not cover', () => {
     expect(jobClaimWords(card, 2, { test: 'B', against: 'A' })).toMatch(
       /^no verdict: not covered: begins at 3,\d{3} rpm$/,
     );
-    expect(isTold(card)).toBe(false);
+    expect(missedBands(card)).toHaveLength(1);
     expect(figures.bestId).toBeUndefined();
     const list = jobHeadline(figures, job().setups);
     expect(list).toMatchObject({ gain: null, notCovered: expect.stringMatching(/^not covered: begins at 3,/) });

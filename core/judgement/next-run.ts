@@ -1,6 +1,6 @@
 import { mayClaim } from '../comparison/judging-rule.ts';
 import type { UncoveredBand } from '../comparison/coverage.ts';
-import type { PairJudgement } from './pair-judgement.ts';
+import { missedBands, type PairJudgement } from './pair-judgement.ts';
 import { runsToShow, type PairRuns } from './runs-to-show.ts';
 
 /** The next best run of a job: of which setup, how many, and why; no setup where enough was run. */
@@ -64,7 +64,7 @@ export function nextRunOfPair(pair: PairJudgement, runs: PairRuns, wantedShare =
   if (labels) return { ...next(testId, 'air', 0), labels };
   if (unlike) return next(unlike.respect.id === 'remount' ? againstId : testId, 'not-alike', 1);
   if (withheld.some(({ id }) => id === 'drift')) return next(againstId, 'return', 1);
-  const [band] = withheld.flatMap((reason) => (reason.id === 'band-not-covered' ? reason.bands : []));
+  const [band] = missedBands(pair);
   if (band) return { ...next(band.side === 'baseline' ? againstId : testId, 'band', 1), band };
   if (claim === 'gain' || claim === 'loss') return next(null, 'enough', 0);
   const wantedKw = wantedShare * Math.abs(pair.difference.baseline);

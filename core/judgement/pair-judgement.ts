@@ -32,6 +32,10 @@ export interface PairJudgement extends Judged, Pick<JudgedRange, 'fromRpm' | 'to
   uncovered: UncoveredBand[];
 }
 
+/** The bands whose missing withholds a claim: none of those that matter is covered then, and no figure stands for them. */
+export const missedBands = ({ withheld }: Pick<Judged, 'withheld'>): UncoveredBand[] =>
+  withheld.flatMap((reason) => (reason.id === 'band-not-covered' ? reason.bands : []));
+
 /** The claim that a verdict amounts to once the circumstances are known. */
 export function judged(
   { verdict, drift }: Pick<JudgedRange, 'verdict' | 'drift'>,

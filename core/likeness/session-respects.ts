@@ -6,13 +6,9 @@ import { all, known, type LikeForLikeInput, type RunConditions, type Unlikeness 
 const rangeRpm = 150;
 
 export function shortRange({ test, baseline }: LikeForLikeInput): Unlikeness | undefined {
-  const side = (runs: readonly RunConditions[]) => {
-    const from = known(runs.map((run) => run.fromRpm));
-    const to = known(runs.map((run) => run.toRpm));
-    return from.length > 0 && to.length > 0 ? ([Math.max(...from), Math.min(...to)] as const) : undefined;
-  };
-  const [a, b] = [side(test), side(baseline)];
-  if (!a || !b) return undefined;
+  const sides = [ranged(test), ranged(baseline)] as const;
+  if (sides.some((side) => side.length === 0)) return undefined;
+  const [a, b] = [sharedBy(sides[0]), sharedBy(sides[1])];
   const [below, above] = [a[0] - b[0], a[1] - b[1]];
   if (Math.abs(below) < rangeRpm && Math.abs(above) < rangeRpm) return undefined;
   return {
@@ -20,7 +16,7 @@ export function shortRange({ test, baseline }: LikeForLikeInput): Unlikeness | u
     severity: Math.abs(above) >= rangeRpm ? 'mind' : 'note',
     fromRpm: Math.max(a[0], b[0]),
     toRpm: Math.min(a[1], b[1]),
-    message: `The runs cover different ranges: ${rangeOf(a)} against ${rangeOf(b)}.`,
+    message: `The runs cover different ranges: ${rangeWords(a)} against ${rangeWords(b)}.`,
     matters: 'peaks of runs that end at different speeds are not alike',
     remedy: 'Read the common range and the bands, not the peaks; they are limited to what both cover.',
   };
@@ -28,8 +24,6 @@ export function shortRange({ test, baseline }: LikeForLikeInput): Unlikeness | u
 
 /** The one run that makes the range smaller that all share, where its own side has others that reach farther. */
 export function shortRun({ test, baseline }: LikeForLikeInput): Unlikeness | undefined {
-  const ranged = (runs: readonly RunConditions[]) =>
-    runs.filter((run): run is Ranged => run.fromRpm !== undefined && run.toRpm !== undefined);
   const sides = [ranged(test), ranged(baseline)];
   const runs = sides.flat();
   const shared = sharedBy(runs);
@@ -41,12 +35,12 @@ export function shortRun({ test, baseline }: LikeForLikeInput): Unlikeness | und
     .sort((a, b) => b.lost - a.lost);
   if (!shortest || shortest.lost < rangeRpm) return undefined;
   const { run, without } = shortest;
-  const left = shared[1] > shared[0] ? `share ${rangeOf(shared)}` : 'share no range at all';
+  const left = shared[1] > shared[0] ? `share ${rangeWords(shared)}` : 'share no range at all';
   return {
     id: 'short-run',
     severity: 'mind',
     labels: [run.label],
-    message: `${run.label} covers only ${rangeOf([run.fromRpm, run.toRpm])}: with it the runs ${left}, without it ${rangeOf(without)}.`,
+    message: `${run.label} covers only ${rangeWords([run.fromRpm, run.toRpm])}: with it the runs ${left}, without it ${rangeWords(without)}.`,
     matters: 'what lies outside of the shared range is judged by nobody',
     remedy: `Set ${run.label} aside if it was cut short, or record it again.`,
   };
@@ -54,10 +48,14 @@ export function shortRun({ test, baseline }: LikeForLikeInput): Unlikeness | und
 
 type Ranged = RunConditions & { fromRpm: number; toRpm: number };
 
+/** The runs whose range is known. */
+const ranged = (runs: readonly RunConditions[]) =>
+  runs.filter((run): run is Ranged => run.fromRpm !== undefined && run.toRpm !== undefined);
+
 const sharedBy = (runs: readonly Ranged[]) =>
   [Math.max(...runs.map(({ fromRpm }) => fromRpm)), Math.min(...runs.map(({ toRpm }) => toRpm))] as const;
 
-const rangeOf = ([from, to]: readonly [number, number]) => `${spokenRpm(from)} to ${spokenRpm(to)} rpm`;
+const rangeWords = ([from, to]: readonly [number, number]) => `${spokenRpm(from)} to ${spokenRpm(to)} rpm`;
 
 /** A baseline of one run: everything is held against a reading that nothing confirms. */
 export function loneBaseline(baseline: readonly Pick<RunConditions, 'label'>[]): Unlikeness | undefined {

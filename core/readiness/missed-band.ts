@@ -1,4 +1,5 @@
-import { missedBy, type SpeedRange, type UncoveredBand } from '../comparison/coverage.ts';
+import { missedBy, type UncoveredBand } from '../comparison/coverage.ts';
+import type { SpeedRange } from '../curve/covered-range.ts';
 
 /** A band that the next pull will leave out, as far as it can be told before it. */
 export interface MissedBand extends Omit<UncoveredBand, 'side'> {

@@ -1,6 +1,7 @@
-import { sampleAt } from '../numerics/sample-at.ts';
 import { bandMean } from '../curve/band-mean.ts';
+import { bandOrAll } from '../comparison/coverage.ts';
 import type { RunCurve } from '../comparison/run-curve.ts';
+import { rangeOf } from '../curve/covered-range.ts';
 import { meanOf } from '../numerics/mean.ts';
 import { bestOnPlane, type BestOnPlane, type LimitedReading } from './best-on-plane.ts';
 import type { VariedPlane } from './plane.ts';
@@ -58,11 +59,8 @@ export function planeFigures(
   const start = placed.find(({ u, v }) => u === 0 && v === 0);
   const all = placed.flatMap(({ runs }) => runs);
   if (!start) return undefined;
-  const covered = [
-    Math.max(...all.map(({ engineSpeedRpm }) => sampleAt(engineSpeedRpm, 0))),
-    Math.min(...all.map(({ engineSpeedRpm }) => sampleAt(engineSpeedRpm, engineSpeedRpm.length - 1))),
-  ] as const;
-  const [fromRpm, toRpm] = band && band[0] >= covered[0] && band[1] <= covered[1] ? band : covered;
+  const covered = rangeOf(all);
+  const [fromRpm, toRpm] = bandOrAll(band, covered);
   if (!(toRpm > fromRpm)) return undefined;
   const readings = limits.flatMap((label): LimitedReading[] => {
     const room = start.headroom.find((row) => row.label === label)?.left;

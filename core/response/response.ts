@@ -1,7 +1,8 @@
-import { sampleAt } from '../numerics/sample-at.ts';
 import { difference, say, type Quantity, type Sentence } from '../sentence/sentence.ts';
 import { bandMean } from '../curve/band-mean.ts';
+import { bandOrAll } from '../comparison/coverage.ts';
 import type { RunCurve } from '../comparison/run-curve.ts';
+import { rangeOf } from '../curve/covered-range.ts';
 import { meanDifference, type MeanDifference } from '../statistics/mean-difference.ts';
 import { brokenWords } from '../limits/broken-words.ts';
 import type { BrokenLimit } from '../limits/broken-limits.ts';
@@ -111,11 +112,8 @@ export function responseTo(
 ): Response | NoResponse {
   const used = levels.filter(({ runs }) => runs.length > 0).sort((a, b) => a.x - b.x);
   const all = used.flatMap(({ runs }) => runs);
-  const covered: [number, number] = [
-    Math.max(...all.map(({ engineSpeedRpm }) => sampleAt(engineSpeedRpm, 0))),
-    Math.min(...all.map(({ engineSpeedRpm }) => sampleAt(engineSpeedRpm, engineSpeedRpm.length - 1))),
-  ];
-  const [fromRpm, toRpm] = range && range[0] >= covered[0] && range[1] <= covered[1] ? range : covered;
+  const covered = rangeOf(all);
+  const [fromRpm, toRpm] = bandOrAll(range, covered);
   const meanOver = (run: RunCurve, from: number, to: number) => bandMean(run.engineSpeedRpm, run.values, from, to);
   const plain = used.map(({ x, letters, runs, runsOf = runs.map(() => letters), broken = [] }): ToldLevel => {
     const values = runs.map((run) => meanOver(run, fromRpm, toRpm));

@@ -1,4 +1,4 @@
-import { sampleAt } from '../numerics/sample-at.ts';
+import { rangeOf } from '../curve/covered-range.ts';
 import { bandMean } from '../curve/band-mean.ts';
 import { byMounting } from '../likeness/mountings.ts';
 import { pooledStandardDeviation, type KnownDeviation } from '../statistics/mean-difference.ts';
@@ -61,8 +61,7 @@ export function checkHistory(runs: readonly CheckRun[]): CheckHistory {
 }
 
 function seriesOf(car: string, runs: readonly CheckRun[]): CheckSeries | undefined {
-  const fromRpm = Math.max(...runs.map(({ engineSpeedRpm }) => sampleAt(engineSpeedRpm, 0)));
-  const toRpm = Math.min(...runs.map(({ engineSpeedRpm }) => sampleAt(engineSpeedRpm, engineSpeedRpm.length - 1)));
+  const [fromRpm, toRpm] = rangeOf(runs);
   if (!(toRpm > fromRpm)) return undefined;
   const means = runs.map((run) => bandMean(run.engineSpeedRpm, run.powerKw, fromRpm, toRpm));
   const meanKw = meanOf(means);

@@ -49,15 +49,10 @@ export function idleFigures(source: KindSource): RunFigures {
   const dips = dipsOf(time, rpm, swing);
   const perMinute = (60 * dips) / lastedS;
   const hunts = swing.share > huntingShare && swing.amplitude > huntingRpm;
+  const step = readingStep(rpm);
   const figures = [
-    figure('idle-speed', 'Idle speed', ['rpm', 0], { ...speed, resolution: readingStep(rpm) }),
-    figure(
-      'idle-spread',
-      'Spread of the speed',
-      ['rpm', 1],
-      once(speed.sd, stepOfSpread(speed.sd, readingStep(rpm))),
-      'less',
-    ),
+    figure('idle-speed', 'Idle speed', ['rpm', 0], { ...speed, resolution: step }),
+    figure('idle-spread', 'Spread of the speed', ['rpm', 1], once(speed.sd, stepOfSpread(speed.sd, step)), 'less'),
     figure(
       'hunting-amplitude',
       'Hunting, amplitude',

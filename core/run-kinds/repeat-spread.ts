@@ -1,4 +1,4 @@
-import { sampleAt } from '../numerics/sample-at.ts';
+import { rangeOf } from '../curve/covered-range.ts';
 import { bandMean } from '../curve/band-mean.ts';
 import { byMounting } from '../likeness/mountings.ts';
 import { meanOf } from '../numerics/mean.ts';
@@ -22,8 +22,7 @@ export interface RepeatedRun {
  */
 export function repeatSpread(runs: readonly RepeatedRun[]): Repeats | undefined {
   if (runs.length < 2) return undefined;
-  const from = Math.max(...runs.map(({ engineSpeedRpm }) => sampleAt(engineSpeedRpm, 0)));
-  const to = Math.min(...runs.map(({ engineSpeedRpm }) => sampleAt(engineSpeedRpm, engineSpeedRpm.length - 1)));
+  const [from, to] = rangeOf(runs);
   if (!(to > from)) return undefined;
   const means = runs.map((run) => ({
     atMs: run.atMs,

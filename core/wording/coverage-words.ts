@@ -1,5 +1,5 @@
 import type { UncoveredBand } from '../comparison/coverage.ts';
-import type { PairJudgement } from '../judgement/pair-judgement.ts';
+import { missedBands, type PairJudgement } from '../judgement/pair-judgement.ts';
 import { spokenRpm } from '../units/spoken.ts';
 
 type Missed = Pick<UncoveredBand, 'beginsRpm' | 'endsRpm'>;
@@ -27,10 +27,8 @@ export function bandsMissedWords(bands: readonly (Missed & Pick<UncoveredBand, '
     .join('; ');
 }
 
-/** Whether a pair's difference may stand on a card: never that of the common range where the band that matters is missed. */
-export const isTold = ({ withheld }: Pick<PairJudgement, 'withheld'>): boolean =>
-  withheld.every(({ id }) => id !== 'band-not-covered');
-
 /** The range of a pair's difference where it is not that of the first band; empty where it is. */
 export const otherRangeWords = (pair: Pick<PairJudgement, 'withheld' | 'uncovered' | 'fromRpm' | 'toRpm'>): string =>
-  pair.uncovered.length > 0 && isTold(pair) ? ` from ${spokenRpm(pair.fromRpm)} to ${spokenRpm(pair.toRpm)} rpm` : '';
+  pair.uncovered.length > 0 && missedBands(pair).length === 0
+    ? ` from ${spokenRpm(pair.fromRpm)} to ${spokenRpm(pair.toRpm)} rpm`
+    : '';

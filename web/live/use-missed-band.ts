@@ -1,5 +1,5 @@
 import type { Job, Setup } from '../../contract/job/records.ts';
-import { rangeOf } from '../../core/comparison/coverage.ts';
+import { rangeOf } from '../../core/curve/covered-range.ts';
 import type { JobFigures } from '../../core/figures/job-figures.ts';
 import { missedBand } from '../../core/readiness/missed-band.ts';
 import type { Moment } from '../../core/readiness/moment.ts';

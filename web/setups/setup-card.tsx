@@ -8,7 +8,8 @@ import { jobClaimWords, toneOf } from '../../core/wording/judgement-words.ts';
 import { setupWords } from '../../core/setup/setup-words.ts';
 import { scorePrediction } from '../../core/setup/prediction.ts';
 import { formatPower, plusMinus, signed } from '../../core/wording/figures.ts';
-import { isTold, otherRangeWords } from '../../core/wording/coverage-words.ts';
+import { missedBands } from '../../core/judgement/pair-judgement.ts';
+import { otherRangeWords } from '../../core/wording/coverage-words.ts';
 import { GainStrip } from './gain-strip.tsx';
 import { RunChip } from './run-chip.tsx';
 import { SetupDetails } from './setup-details.tsx';
@@ -191,7 +192,7 @@ function SetupMeaning({ figures, pending, isBaseline, letter, among, baseline }:
   const words = jobClaimWords(onBaseline, among, { test: letter, against: baseline.letter });
   return (
     <div className={classes.meaning}>
-      {isTold(onBaseline) && (
+      {missedBands(onBaseline).length === 0 && (
         <span className={`number ${toneOf(onBaseline.jobClaim) ?? ''}`}>
           {signed(formatPower(difference, unit))}
           {half} {unit}{' '}

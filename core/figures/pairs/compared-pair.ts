@@ -167,12 +167,11 @@ export function pairJudgement(of: PairsOf, pair: ComparedPair): (PairJudgement &
   const around = aroundWhole(pair);
   if (!around) return undefined;
   const { whole } = around;
-  const { covered: bands, uncovered } = bandsCovered(test, against, of.request.bands ?? []);
+  const { covered: bands, uncovered, missed } = bandsCovered(test, against, of.request.bands ?? []);
   const [from, to] = bands[0] ?? whole;
   const range = chosenRange(pair.power, from, to, around, pair.judging);
   if (!range) return undefined;
   const rule = claimRule(pair.judging, pair.around, test, against);
-  const missed = bands.length === 0 && uncovered.length > 0;
   const others = bands.slice(1).flatMap((band) => chosenRange(pair.power, ...band, around, pair.judging) ?? []);
   const alone = firstVerdict([range, ...others], rule);
   const verdict = missed ? 'band not covered' : alone.verdict;

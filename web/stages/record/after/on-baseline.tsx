@@ -1,7 +1,7 @@
 import { useUnits } from '../../../units/use-own-units.tsx';
 import { jobClaimWords, toneOf } from '../../../../core/wording/judgement-words.ts';
 import type { Setup } from '../../../../contract/job/records.ts';
-import { isTold } from '../../../../core/wording/coverage-words.ts';
+import { missedBands } from '../../../../core/judgement/pair-judgement.ts';
 import { formatPower, formatRpm, plusMinus, signed } from '../../../../core/wording/figures.ts';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';
 
@@ -25,7 +25,7 @@ export function OnBaseline({
   return (
     <p className="soft">
       On the baseline {baseline.letter}
-      {isTold(pair) && (
+      {missedBands(pair).length === 0 && (
         <>
           , mean from {formatRpm(pair.fromRpm)} to {formatRpm(pair.toRpm)} rpm:{' '}
           <b className={`number ${toneOf(pair.jobClaim) ?? ''}`}>
