@@ -2,8 +2,7 @@ import { meanOf } from '../numerics/mean.ts';
 import type { RunFigure } from '../run-kinds/run-figure.ts';
 import type { ComparedKind } from '../run-kinds/figures-of-kind.ts';
 import { holm } from '../statistics/holm.ts';
-import { meanDifference, type MeanDifference } from '../statistics/mean-difference.ts';
-import { studentT, twoSidedProbability } from '../statistics/student-t.ts';
+import { figureDifference, ownProbability, type FigureDifference, type ReadFigure } from './kind-difference.ts';
 
 /** A run of a kind with figures of its own. */
 export interface KindRun {
@@ -49,9 +48,6 @@ const usualFuelDrift = 0.006;
 const askedSaving = 0.03;
 /** Two starts are equally cold within so many °C. */
 const equalColdC = 4;
-/** Degrees of freedom of an interval that rests on one run's own blocks. */
-const blockDf = 4;
-
 /**
  * Judges a kind of run before and after: each figure by the difference of the
  * setups' means with the spread of repeats (all setups' together; never less than
@@ -75,12 +71,12 @@ export function judgeKind(
     return [
       {
         shape,
-        ...differenceOf(
+        ...figureDifference(
           kind,
+          shape,
           first,
           second,
           alike.map((runs) => valuesOf(runs, id)),
-          finestOf(shape, [...first, ...second]),
         ),
       },
     ];
@@ -133,86 +129,16 @@ const timeId = 'minutes';
 
 const labels = (runs: readonly KindRun[]) => runs.map(({ label }) => label);
 
-interface Value {
-  value: number;
-  halfWidth: number;
-  resolution: number;
-}
-
-/** The coarsest step of the values compared, and never finer than what is written of them. */
-const finestOf = ({ digits }: RunFigure, values: readonly Value[]) =>
-  Math.max(10 ** -digits, ...values.map(({ resolution }) => resolution));
-
-const valuesOf = (runs: readonly KindRun[], id: string): Value[] =>
+const valuesOf = (runs: readonly KindRun[], id: string): ReadFigure[] =>
   runs.flatMap(({ figures }) => figures.filter((one) => one.id === id && !Number.isNaN(one.value)));
 
-interface Difference {
-  before: number;
-  after: number;
-  difference: number;
-  halfWidth: number;
-  pValue: number;
-}
-
-function differenceOf(
-  kind: ComparedKind,
-  first: readonly Value[],
-  second: readonly Value[],
-  alike: readonly (readonly Value[])[],
-  step: number,
-): Difference {
-  const plain = (values: readonly Value[]) => values.map(({ value }) => value);
-  const found = meanDifference(plain(second), plain(first), { alike: alike.map(plain) });
-  const means = { before: meanOf(plain(first)), after: meanOf(plain(second)), difference: found.difference };
-  const own = Math.sqrt(
-    [first, second].reduce(
-      (sum, side) => sum + side.reduce((all, { halfWidth }) => all + halfWidth ** 2, 0) / side.length ** 2,
-      0,
-    ),
-  );
-  if (Number.isNaN(found.halfWidth)) {
-    // Within a cruise the blocks count its drift. Of other kinds nothing within one run tells how repeats differ: their
-    // figures are shown and never claimed.
-    if (kind !== 'cruise') return { ...means, halfWidth: own > 0 ? Math.max(own, step) : NaN, pValue: NaN };
-    return { ...means, halfWidth: own, pValue: probability(found.difference, own) };
-  }
-  const stepped = asStepped(found, step, 1 / first.length + 1 / second.length);
-  // Repeats that happen to agree closely do not make the mean surer than one run's own interval.
-  if (own > stepped.halfWidth)
-    return { ...means, halfWidth: own, pValue: Math.max(stepped.pValue, probability(found.difference, own)) };
-  return { ...means, ...stepped };
-}
-
-/**
- * Interval and probability of a difference of values that are told in steps: a
- * value is known no better than to a step, whose spread, evenly spread over it,
- * is step ÷ √12; and repeats that fall on the same step have not shown that
- * they agree. A difference of a step or less is none.
- */
-function asStepped(
-  { difference, standardDeviation, df, halfWidth, pValue }: MeanDifference,
-  step: number,
-  perMean: number,
-): { halfWidth: number; pValue: number } {
-  const least = (step / Math.sqrt(12)) * Math.sqrt(perMean);
-  const error = Math.max(least, standardDeviation * Math.sqrt(perMean));
-  const wider = Math.max(halfWidth, studentT(0.95, df) * error, step);
-  // Where the steps fell may make a step's difference by itself.
-  const shown = Math.abs(difference) > step * (1 + 1e-9);
-  return { halfWidth: wider, pValue: shown ? Math.max(pValue, twoSidedProbability(difference / error, df)) : 1 };
-}
-
-/** Of a difference with an interval of few degrees of freedom. */
-const probability = (difference: number, halfWidth: number) =>
-  twoSidedProbability((difference / halfWidth) * studentT(0.95, blockDf), blockDf);
-
-type Compared = Difference & { shape: RunFigure };
+type Compared = FigureDifference & { shape: RunFigure };
 
 /** Why the sides are not alike, and by how much more each figure is uncertain for what they differ in. */
 function likeness(
   kind: ComparedKind,
   compared: readonly Compared[],
-): [string[], (one: Compared) => Partial<Difference>] {
+): [string[], (one: Compared) => Partial<FigureDifference>] {
   const of = (id: string) => compared.find(({ shape }) => shape.id === id);
   const unlike: string[] = [];
   if (kind === 'cold-start') {
@@ -244,7 +170,7 @@ function likeness(
     ({ shape, difference, halfWidth, before }) => {
       if (!shape.id.startsWith('fuel')) return {};
       const wider = Math.hypot(halfWidth, drift * before) + share * before;
-      return { halfWidth: wider, pValue: probability(difference, wider) };
+      return { halfWidth: wider, pValue: ownProbability(difference, wider) };
     },
   ];
 }
