@@ -368,6 +368,7 @@ test(
       toRpm: null,
       value: 900,
       scale: 'wheels',
+      standard: 'sae-j1349',
     });
     await suvok.ask('POST', `/jobs/${mounted.id}/targets`, {
       quantity: 'peak boost',
@@ -375,6 +376,7 @@ test(
       toRpm: null,
       value: 60,
       scale: null,
+      standard: null,
     });
     await suvok.startStandIns('fast');
     await suvok.record(mounted, 2);

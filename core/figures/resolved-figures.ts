@@ -110,7 +110,7 @@ function targetsOf({ setups, counted, spread }: PairsOf, request: ResolvedReques
   if (targets.length === 0) return {};
   const runs = setups.map(({ setupId }) => ({ setupId, runs: counted(setupId) }));
   const kind = runs.flatMap((setup) => setup.runs)[0]?.run.conditions.dyno.kind;
-  return { targets: targetsOfJob(targets, runs, { spread, shown: shownScale(request), kind }) };
+  return { targets: targetsOfJob(targets, runs, { spread, settings: request.settings, kind }) };
 }
 
 /** A norm that is a single figure gives no curve to compare with: a sentence says how far the setup is from it. */

@@ -131,7 +131,7 @@ describe('a report', () => {
 
   test('what was wanted stands with what arrived and what is delivered made of it', () => {
     const [peak, torque] = rowsOf(reportSourceOf(), 'targets');
-    expect(peak!.slice(0, 2)).toEqual(['peak power', '60 kW at the wheels']);
+    expect(peak!.slice(0, 2)).toEqual(['peak power', '60 kW at the wheels, SAE J1349']);
     expect(Number.parseFloat(peak![3]!) / Number.parseFloat(peak![2]!)).toBeCloseTo(1.03, 2);
     expect(peak![4]).toMatch(/^(reached|\d+\.\d kW short)$/);
     expect(torque![0]).toBe('mean torque from 4,500 to 6,400 rpm');

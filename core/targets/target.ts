@@ -1,3 +1,4 @@
+import type { StandardId } from '../air/correction.ts';
 import type { AskedFigure } from '../curve/asked-figure.ts';
 
 /** What the owner wants a setup to make at least: kW, N·m or kPa. */
@@ -6,13 +7,16 @@ export interface Target extends AskedFigure {
   value: number;
   /** Whose figure it is; null for boost, which has no scale. */
   scale: 'wheels' | 'crank' | null;
+  /** The standard that it is wanted under, whatever is shown; null for boost, and of old targets: as shown. */
+  standard: StandardId | null;
 }
 
 /**
  * `reached`: the whole interval lies at the target or above. `short`: all of it below. `open`: the runs
- * do not tell yet. `not covered`: none was driven there, or the quantity was not recorded.
+ * do not tell yet. `not covered`: none was driven there, or the quantity was not recorded. `no air`: the
+ * target's standard asks for it, and no run has any.
  */
-export type TargetStanding = 'reached' | 'short' | 'open' | 'not covered';
+export type TargetStanding = 'reached' | 'short' | 'open' | 'not covered' | 'no air';
 
 /**
  * Where a figure stands against a target.

@@ -89,6 +89,7 @@ export function drawnJob(seed: number): ReportSource {
       { name: 'top', fromRpm: 4500, toRpm: 6000 },
     ],
   );
+  const standard = ignition === 'compression' ? 'iso-1585-ci' : 'sae-j1349';
   const job: ReportedJob = {
     ...reportedExample,
     runs,
@@ -103,12 +104,13 @@ export function drawnJob(seed: number): ReportSource {
     deliveredSetupId: of(null, count),
     bestRunId: null,
     bands,
-    targets: [{ id: 1, quantity: 'peak power', fromRpm: null, toRpm: null, value: of(55, 58, 62), scale: 'wheels' }],
+    targets: [
+      { id: 1, quantity: 'peak power', fromRpm: null, toRpm: null, value: of(55, 58, 62), scale: 'wheels', standard },
+    ],
     tuneFiles: [],
     question: '',
   };
   const { arrivedId, deliveredId } = reportSides(job);
-  const standard = ignition === 'compression' ? 'iso-1585-ci' : 'sae-j1349';
   const view: FiguresView = {
     standard,
     share: 1,

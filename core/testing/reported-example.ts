@@ -68,8 +68,8 @@ export const reportedExample: ReportedJob = {
   bestRunId: 6,
   bands: [{ name: 'climb', fromRpm: 4500, toRpm: 6400 }],
   targets: [
-    { id: 1, quantity: 'peak power', fromRpm: null, toRpm: null, value: 60, scale: 'wheels' },
-    { id: 2, quantity: 'mean torque', fromRpm: 4500, toRpm: 6400, value: 150, scale: 'crank' },
+    { id: 1, quantity: 'peak power', fromRpm: null, toRpm: null, value: 60, scale: 'wheels', standard: 'sae-j1349' },
+    { id: 2, quantity: 'mean torque', fromRpm: 4500, toRpm: 6400, value: 150, scale: 'crank', standard: 'sae-j1349' },
   ],
   photos: [{ id: 7, caption: 'Plugs after C1' }],
   tuneFiles: [{ setupId: 2, name: 'tarrow-r3.bin', sha256: '9f2c41aa00112233445566778899aabb' }],

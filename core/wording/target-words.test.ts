@@ -11,6 +11,7 @@ const target = (over: Partial<Target> = {}): Target => ({
   toRpm: null,
   value: 96.5,
   scale: 'wheels',
+  standard: null,
   ...over,
 });
 
@@ -19,6 +20,9 @@ test('a target is told as it was typed: what is missing to it is told to the ten
   expect(written(targetName(target({ value: 100, scale: 'crank' })))).toBe('peak power at least 100 kW at the crank');
   const inHp = { ...keptUnits, power: 'hp' as const };
   expect(written(targetName(target({ value: 96.94 })), inHp)).toBe('peak power at least 130 hp at the wheels');
+  expect(written(targetName(target({ standard: 'iso-1585-ci' })))).toBe(
+    'peak power at least 96.5 kW at the wheels, ISO 1585, diesel',
+  );
   expect(written(targetName(target({ quantity: 'peak boost', scale: null, value: 60 })))).toBe(
     'peak boost at least 60 kPa',
   );

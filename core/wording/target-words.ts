@@ -1,3 +1,4 @@
+import { standards } from '../air/correction.ts';
 import { unitOfFigure, type AskedFigure } from '../curve/asked-figure.ts';
 import { quantityRange, say, withHalfWidth, type Quantity, type Sentence } from '../sentence/sentence.ts';
 import type { Target, TargetFigures, TargetOfSetup } from '../targets/target.ts';
@@ -20,11 +21,12 @@ export function targetName(target: Omit<Target, 'id'>): Sentence {
   return say`${askedWords(target)} at least ${wantedWords(target)}`;
 }
 
-/** The figure that is wanted, with its scale. */
-export function wantedWords({ quantity: of, value, scale }: Omit<Target, 'id'>): Sentence {
+/** The figure that is wanted, with its scale and the standard that it is wanted under. */
+export function wantedWords({ quantity: of, value, scale, standard }: Omit<Target, 'id'>): Sentence {
   const figure: Quantity = { value, unit: unitOfFigure(of), digits: 1, as: 'step' };
   if (scale === null) return say`${figure}`;
-  return scale === 'wheels' ? say`${figure} at the wheels` : say`${figure} at the crank`;
+  const there = scale === 'wheels' ? say`${figure} at the wheels` : say`${figure} at the crank`;
+  return standard === null ? there : say`${there}, ${standards[standard].name}`;
 }
 
 /** A figure that was made, with its interval where there is one. */
@@ -36,6 +38,7 @@ export function madeWords({ quantity: of }: Pick<Target, 'quantity'>, { made, ha
 export function standingWords(target: Target, { here }: Pick<TargetFigures, 'here'>, of: TargetOfSetup): Sentence {
   const unit = unitOfFigure(target.quantity);
   const { made, standing, halfWidth } = of;
+  if (standing === 'no air') return 'its standard asks for the air, and no run has any';
   if (made === undefined) return 'not driven there, or not recorded';
   if (!here) return 'of another scale than what is shown';
   if (standing === 'reached') return 'reached';

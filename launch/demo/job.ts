@@ -19,7 +19,14 @@ export interface DemoJob {
   brief?: Record<string, unknown>;
   bands?: { name: string; fromRpm: number; toRpm: number }[];
   limits?: { quantity: string; value: number; scale: string | null; reason: string; source: string }[];
-  targets?: { quantity: string; fromRpm: number | null; toRpm: number | null; value: number; scale: string | null }[];
+  targets?: {
+    quantity: string;
+    fromRpm: number | null;
+    toRpm: number | null;
+    value: number;
+    scale: string | null;
+    standard: string | null;
+  }[];
   /** Texts that its owner signed, by the beginning of their titles. */
   signed?: string[];
   /** What is charged at its end; a setup by its letter. */

@@ -144,8 +144,8 @@ export const jobsLately: readonly DemoJob[] = [
     ],
     brief: { use: 'sprints', target: 'the gentlest setting that keeps the gain', dynoKind: 'hub' },
     targets: [
-      { quantity: 'peak power', fromRpm: null, toRpm: null, value: 115, scale: 'crank' },
-      { quantity: 'boost at', fromRpm: 4000, toRpm: null, value: 100, scale: null },
+      { quantity: 'peak power', fromRpm: null, toRpm: null, value: 115, scale: 'crank', standard: 'sae-j1349' },
+      { quantity: 'boost at', fromRpm: 4000, toRpm: null, value: 100, scale: null, standard: null },
     ],
     bands: [
       { name: 'out of chicanes', fromRpm: 2500, toRpm: 4000 },
@@ -211,8 +211,8 @@ export const jobsLately: readonly DemoJob[] = [
       deliverables: 'report and both files',
     },
     targets: [
-      { quantity: 'peak power', fromRpm: null, toRpm: null, value: 100, scale: 'wheels' },
-      { quantity: 'mean power', fromRpm: 3000, toRpm: 4500, value: 64, scale: 'wheels' },
+      { quantity: 'peak power', fromRpm: null, toRpm: null, value: 100, scale: 'wheels', standard: 'sae-j1349' },
+      { quantity: 'mean power', fromRpm: 3000, toRpm: 4500, value: 64, scale: 'wheels', standard: 'sae-j1349' },
     ],
     signed: ['Running on the dyno'],
     charges: [{ what: 'Intake trumpets', per: 'piece', quantity: 1, amount: 184, setup: 'C' }],

@@ -135,6 +135,7 @@ beforeAll(async () => {
     toRpm: null,
     value: 120,
     scale: 'wheels',
+    standard: 'sae-j1349',
   });
   await post(`/jobs/${job.id}/charges`, {
     what: 'Dyno',

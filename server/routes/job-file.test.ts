@@ -1,3 +1,4 @@
+import { standardIds } from '../../core/air/correction.ts';
 import { createHash } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { Change, FuelRecord, Inspection, LimitRecord, Suspicion, TuneFile } from '../../contract/job/job-file.ts';
@@ -114,7 +115,17 @@ describe('the list', () => {
   });
 });
 
+/** A figure that an owner may want. */
+const aTarget = { quantity: 'peak power', fromRpm: null, toRpm: null, value: 90, scale: 'wheels' };
+
 describe('entries', () => {
+  test('a target is taken under every standard that there is', async () => {
+    const job = await server.newJob();
+    for (const standard of standardIds)
+      await server.json('POST', `/api/jobs/${job.id}/targets`, { ...aTarget, standard });
+    expect((await reread(job)).targets.map(({ standard }) => standard)).toEqual([...standardIds]);
+  });
+
   test.each<[string, object, RegExp]>([
     ['bands', { name: 'pull away', fromRpm: 4000, toRpm: 3000 }, /toRpm.*above the lower/],
     ['limits', { quantity: 'torque', value: 180, scale: null, reason: '', source: 'owner' }, /crank or of the wheels/],
@@ -125,6 +136,7 @@ describe('entries', () => {
       /give the reading/,
     ],
     ['suspicions', { cause: ' ', test: '', outcome: '', state: 'open', runIds: [] }, /cause/],
+    ['targets', { ...aTarget, standard: null }, /under which standard/],
     ['notes', { text: '', at: new Date().toISOString() }, /write the line/],
   ])('%s refuse %j with the field', async (path, fields, sentence) => {
     const job = await server.newJob();
@@ -489,6 +501,7 @@ describe('the end of a job', () => {
         toRpm: null,
         value: 90,
         scale: 'wheels',
+        standard: 'sae-j1349',
       }),
     ).toEqual(sentence);
     expect(await refused('PUT', '/api/bays/1/mounted', { jobId: job.id, setupId })).toEqual([

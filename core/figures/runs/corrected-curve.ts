@@ -67,6 +67,32 @@ export interface Curve {
   checks: Finding[];
 }
 
+/**
+ * A curve's power, kW, and torque, N·m, under another standard or on another scale than it was made for.
+ * @returns undefined where the standard asks for air and none was recorded
+ */
+export function curveUnder(
+  curve: Pick<Curve, 'engineSpeedRpm' | 'uncorrectedPowerKw'>,
+  { sweep, air, circumstances }: { sweep: SweepDrive; air: Air | undefined; circumstances?: AirCircumstances },
+  { standard, share, crank }: Pick<CurveSettings, 'standard' | 'share' | 'crank'>,
+): Pick<Curve, 'engineSpeedRpm' | 'powerKw' | 'torqueNm'> | undefined {
+  if (standard !== 'none' && !air) return undefined;
+  const { engineSpeedRpm, uncorrectedPowerKw } = curve;
+  const { factor } = correctionOf(standard, air, share, { turbocharged: circumstances?.turbocharged ?? true });
+  const wheelKw = uncorrectedPowerKw.map((value) => value * factor);
+  const powerKw = crank ? atCrank(wheelKw, crank, drumSpeeds(sweep, engineSpeedRpm)) : wheelKw;
+  return { engineSpeedRpm, powerKw, torqueNm: torqueFrom(powerKw, engineSpeedRpm) };
+}
+
+const drumSpeeds = (run: SweepDrive, engineSpeedRpm: Float64Array) =>
+  engineSpeedRpm.map((rpm) => drumSpeedAt(run, rpm));
+
+const atCrank = (wheelKw: Float64Array, crank: CrankLoss, drumSpeed: Float64Array) =>
+  wheelKw.map((value, index) => crankKw(value, crank, sampleAt(drumSpeed, index)));
+
+const torqueFrom = (powerKw: Float64Array, engineSpeedRpm: Float64Array) =>
+  powerKw.map((value, index) => engineTorqueNm(value, sampleAt(engineSpeedRpm, index)));
+
 /** Each drum's own fit says its share; the shares are of the one sum, so that the parts always add up to it. */
 function drumPowers(run: SweepDrive, span: Span, engineSpeedRpm: Float64Array, powerKw: Float64Array): Curve['drums'] {
   const drums = run.drums?.map(({ place }) => ({ place, powerKw: new Float64Array(engineSpeedRpm.length) }));
@@ -98,11 +124,10 @@ export function curveOf(
   const { turbocharged } = circumstances;
   const correction = correctionOf(settings.standard, air, settings.share, { turbocharged: turbocharged ?? true });
   const { crank } = settings;
-  const drumSpeed = engineSpeedRpm.map((rpm) => drumSpeedAt(run, rpm));
+  const drumSpeed = drumSpeeds(run, engineSpeedRpm);
   const wheelKw = uncorrectedPowerKw.map((value) => value * correction.factor);
-  const powerKw = crank ? wheelKw.map((value, index) => crankKw(value, crank, sampleAt(drumSpeed, index))) : wheelKw;
-  const torqueOf = (power: Float64Array) =>
-    power.map((value, index) => engineTorqueNm(value, sampleAt(engineSpeedRpm, index)));
+  const powerKw = crank ? atCrank(wheelKw, crank, drumSpeed) : wheelKw;
+  const torqueOf = (power: Float64Array) => torqueFrom(power, engineSpeedRpm);
   const torqueNm = torqueOf(powerKw);
   const timeAt = (rpm: number) => interpolate(run.mapRpm, run.mapTime, rpm);
   const peakPower = peakOf(engineSpeedRpm, powerKw);

@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import { askedFigure } from '../../curve/asked-figure.ts';
 import { meanOf } from '../../numerics/mean.ts';
-import { reportSourceOf } from '../../testing/reported-example.ts';
+import { exampleRuns, reportSourceOf } from '../../testing/reported-example.ts';
 import type { Target } from '../../targets/target.ts';
 import type { TargetFigures } from '../../targets/target.ts';
 
@@ -12,6 +12,7 @@ const target = (over: Partial<Target>): Target => ({
   toRpm: null,
   value: 60,
   scale: 'wheels',
+  standard: 'sae-j1349',
   ...over,
 });
 const figuresWith = (...targets: Target[]) => reportSourceOf({ targets }).figures;
@@ -66,4 +67,30 @@ test('a target of the crank reads less here by the usual losses, and no target m
   const [crank] = figuresWith(target({ scale: 'crank', value: 100 })).targets!;
   expect(crank!.here).toEqual([78, 88]);
   expect(figuresWith().targets).toBeUndefined();
+});
+
+test('a target keeps its standard, whatever the curves are shown under', () => {
+  const under = (standard: Target['standard']) => figuresWith(target({ standard })).targets![0]!.setups[0]!;
+  const { made: shown } = under('sae-j1349');
+  // Curves are shown by SAE J1349: one that names nothing holds what is shown, another reads by its own factor.
+  expect(under(null).made).toBe(shown);
+  const { runs } = figuresWith();
+  const own = runs.filter(({ setupId, counted }) => setupId === 1 && counted);
+  const uncorrected = meanOf(own.map(({ curve }) => curve.peakPower.value / curve.correction.factor));
+  expect(under('none').made).toBeCloseTo(uncorrected, 6);
+  // SAE J607 asks for 4 % more of the same air: what is short under one is reached under another.
+  const between = { value: shown! * 1.02 };
+  const [strict, kind] = figuresWith(
+    target({ ...between, standard: 'sae-j1349' }),
+    target({ id: 2, ...between, standard: 'std-j607' }),
+  ).targets!;
+  expect([strict!.setups[0]!.standing, kind!.setups[0]!.standing]).toEqual(['short', 'reached']);
+});
+
+test('runs without air tell nothing of a target that a standard corrects', () => {
+  const dry = reportSourceOf({
+    targets: [target({}), target({ id: 2, standard: 'none' }), target({ id: 3, standard: null })],
+    runs: exampleRuns.map((run) => ({ ...run, air: null })),
+  }).figures.targets!;
+  expect(dry.map(({ setups }) => setups[0]!.standing)).toEqual(['no air', 'reached', 'reached']);
 });

@@ -6,20 +6,26 @@ import { standardDeviationOf } from '../../statistics/mean-difference.ts';
 import { halfWidthOfMean, spreadOfRepeats } from '../../statistics/mean-interval.ts';
 import type { SpreadPrior } from '../../statistics/spread-prior.ts';
 import { targetStanding, type Target, type TargetFigures, type TargetOfSetup } from '../../targets/target.ts';
-import { runCurve, type CountedRun } from './figured-run.ts';
+import { curveUnder, type CurveSettings } from './corrected-curve.ts';
+import type { CountedRun } from './figured-run.ts';
 
 /**
- * Where the setups of a job stand against its targets.
- * @param shown the scale of the runs' curves
+ * Where the setups of a job stand against its targets. A target's figure is made under its own standard and,
+ * for the wheels, at the wheels, whatever the curves show: a press on another standard reaches nothing.
+ * @param settings of the runs' curves; a target that names no standard has theirs
  */
 export function targetsOfJob(
   targets: readonly Target[],
   setups: readonly { setupId: number; runs: readonly CountedRun[] }[],
-  { spread, shown, kind }: { spread: SpreadPrior; shown: 'wheels' | 'crank'; kind: DynoKind | undefined },
+  { spread, settings, kind }: { spread: SpreadPrior; settings: CurveSettings; kind: DynoKind | undefined },
 ): TargetFigures[] {
   return targets.map((target) => {
-    const here = readsHere(target, shown, kind);
-    const valuesOf = setups.map(({ runs }) => runs.flatMap((run) => askedFigure(target, curveFor(target, run)) ?? []));
+    const under = settingsFor(target, settings);
+    const here = readsHere(target, under, kind);
+    const curvesOf = setups.map(({ runs }) => runs.map((run) => curveFor(target, run, under)));
+    const valuesOf = curvesOf.map((curves) =>
+      curves.flatMap((curve) => (curve && curve !== 'no air' ? (askedFigure(target, curve) ?? []) : [])),
+    );
     // The usual spread is that of power, and of torque with it; of boost nobody has learned one.
     const prior = curveNamed(target.quantity) === 'boost' ? undefined : spread;
     return {
@@ -28,20 +34,29 @@ export function targetsOfJob(
       setups: setups.flatMap(({ setupId, runs }, index) => {
         const values = valuesOf[index]!;
         const others = valuesOf.filter((theirs) => theirs !== values);
-        return runs.length > 0 ? [{ setupId, ...standingOf(values, others, here, prior) }] : [];
+        if (runs.length === 0) return [];
+        if (curvesOf[index]!.every((curve) => curve === 'no air')) return [{ setupId, runs: 0, standing: 'no air' }];
+        return [{ setupId, ...standingOf(values, others, here, prior) }];
       }),
     };
   });
 }
 
-/** What a target reads on the scale that is shown; a crank's figure by the usual losses where curves are the wheels'. */
+/** What a target's figure is made with. */
+function settingsFor({ scale, standard }: Target, shown: CurveSettings): CurveSettings {
+  const crank = scale === 'wheels' ? undefined : shown.crank;
+  // A share is a way to look; who asks for a figure under a standard asks for all of it.
+  return standard === null ? { ...shown, crank } : { ...shown, crank, standard, share: 1 };
+}
+
+/** What a target reads where it is held: a crank's figure by the usual losses where curves are the wheels'. */
 function readsHere(
   { value, scale }: Target,
-  shown: 'wheels' | 'crank',
+  { crank }: CurveSettings,
   kind: DynoKind | undefined,
 ): TargetFigures['here'] {
-  if (scale === null || scale === shown) return [value, value];
-  return shown === 'crank' || kind === undefined || kind === 'road' ? undefined : wheelRange(value, kind);
+  if (scale !== 'crank' || crank) return [value, value];
+  return kind === undefined || kind === 'road' ? undefined : wheelRange(value, kind);
 }
 
 /** What the values of a setup make of a target. @param others values of the job's other setups: they tell of the spread */
@@ -58,12 +73,16 @@ function standingOf(
   return { runs: repeats.runs, made: repeats.mean, ...(halfWidth !== undefined && { halfWidth }), standing };
 }
 
-/** A run's curve that the target is read from. */
+/** A run's curve that the target is read from; undefined where it was not recorded. */
 function curveFor(
-  { quantity }: Pick<Target, 'quantity'>,
-  run: CountedRun,
-): { engineSpeedRpm: Float64Array; values: Float64Array } | undefined {
-  const curve = curveNamed(quantity);
-  if (curve === 'boost') return run.run.logged?.means.get('boost');
-  return runCurve(run, curve === 'power' ? 'powerKw' : 'torqueNm');
+  { quantity, standard }: Target,
+  { run, figures }: CountedRun,
+  under: CurveSettings,
+): { engineSpeedRpm: Float64Array; values: Float64Array } | 'no air' | undefined {
+  const named = curveNamed(quantity);
+  if (named === 'boost') return run.logged?.means.get('boost');
+  // A target of old holds what is shown, a run without air among it.
+  const curve = curveUnder(figures.curve, run, run.air || standard !== null ? under : { ...under, standard: 'none' });
+  if (!curve) return 'no air';
+  return { engineSpeedRpm: curve.engineSpeedRpm, values: named === 'power' ? curve.powerKw : curve.torqueNm };
 }

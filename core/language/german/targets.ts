@@ -25,6 +25,7 @@ export const germanTargets: Phrases = {
   'not told yet: within its interval': 'noch nicht entschieden: innerhalb des Intervalls',
   'one run: not told yet': 'ein Lauf: noch nicht entschieden',
   'not driven there, or not recorded': 'dort nicht gefahren oder nicht aufgezeichnet',
+  'its standard asks for the air, and no run has any': 'ihre Norm verlangt die Luft, und kein Lauf hat eine',
   'of another scale than what is shown': 'auf einer anderen Skala als gezeigt',
   '{0}: would read {1} here, by the usual losses': '{0}: läse sich hier als {1}, nach den üblichen Verlusten',
   'A target of the crank is held against what it would read here; ± is a 95 % interval, and reached is what lies wholly above.':

@@ -1,10 +1,12 @@
 import { Button, Select, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import type { Job } from '../../../contract/job/records.ts';
+import { standardIds, standards, type StandardId } from '../../../core/air/correction.ts';
 import { unitOfFigure, type AskedFigure } from '../../../core/curve/asked-figure.ts';
 import type { TargetFigures } from '../../../core/targets/target.ts';
 import { madeWords, standingWords, targetName } from '../../../core/wording/target-words.ts';
 import { AskedFigureFields, isWhole } from '../../asked-figure/asked-figure-fields.tsx';
+import { useStandard } from '../../job/use-standard.ts';
 import { entriesOf } from '../../state/entries.ts';
 import classes from '../../ui/file-form.module.css';
 import { OpenedForm } from '../../ui/opened-form.tsx';
@@ -18,6 +20,7 @@ import { useOwnUnits } from '../../units/use-own-units.tsx';
 export function Targets({ job, figures }: { job: Job; figures: readonly TargetFigures[] | undefined }) {
   const targets = entriesOf('jobs', job.id, 'targets');
   const { write } = useOwnUnits();
+  const usual = useStandard(job);
   const letter = (id: number) => job.setups.find((setup) => setup.id === id)?.letter ?? '?';
   return (
     <section className={classes.section}>
@@ -46,16 +49,17 @@ export function Targets({ job, figures }: { job: Job; figures: readonly TargetFi
         })}
       </ul>
       <OpenedForm word="Add a target figure" open={job.targets.length === 0 && job.runs.length === 0}>
-        <NewTarget onAdd={targets.add} />
+        <NewTarget usual={usual} onAdd={targets.add} />
       </OpenedForm>
     </section>
   );
 }
 
-function NewTarget({ onAdd }: { onAdd: (fields: object) => Promise<boolean> }) {
+function NewTarget({ usual, onAdd }: { usual: StandardId; onAdd: (fields: object) => Promise<boolean> }) {
   const [asked, setAsked] = useState<AskedFigure>({ quantity: 'peak power', fromRpm: null, toRpm: null });
   const [value, setValue] = useState('');
   const [scale, setScale] = useState<string | null>('wheels');
+  const [standard, setStandard] = useState<string | null>(usual);
   const unit = unitOfFigure(asked.quantity);
   const told = useOwnUnits().told(unit);
   const typed = numberOf(value);
@@ -67,7 +71,8 @@ function NewTarget({ onAdd }: { onAdd: (fields: object) => Promise<boolean> }) {
       onSubmit={(event) => {
         event.preventDefault();
         if (!usable) return;
-        void onAdd({ ...asked, value: keptFigure(typed, told, unit), scale: isBoost ? null : scale }).then(
+        const held = isBoost ? { scale: null, standard: null } : { scale, standard };
+        void onAdd({ ...asked, value: keptFigure(typed, told, unit), ...held }).then(
           (stored) => stored && setValue(''),
         );
       }}
@@ -83,7 +88,17 @@ function NewTarget({ onAdd }: { onAdd: (fields: object) => Promise<boolean> }) {
         error={value !== '' && typeof typed !== 'number'}
       />
       {!isBoost && (
-        <Select label="Scale" data={['wheels', 'crank']} value={scale} onChange={setScale} allowDeselect={false} />
+        <>
+          <Select label="Scale" data={['wheels', 'crank']} value={scale} onChange={setScale} allowDeselect={false} />
+          <Select
+            label="Standard"
+            data={standardIds.map((id) => ({ value: id, label: standards[id].name }))}
+            value={standard}
+            onChange={setStandard}
+            allowDeselect={false}
+            comboboxProps={{ width: 260, position: 'bottom-start' }}
+          />
+        </>
       )}
       <Button type="submit" variant="default" disabled={!usable}>
         Add
