@@ -1,7 +1,8 @@
 import { correctionOf } from '../core/air/correction.ts';
 import { round } from '../core/exchange/results/curve-json.ts';
 import { Refusal } from '../core/refusal.ts';
-import { steadyHolds, usualStepSettings, type HoldMean } from '../core/run-kinds/steady-holds.ts';
+import { steadyHolds, usualStepSettings } from '../core/run-kinds/steady-holds.ts';
+import type { MeanOfSamples } from '../core/statistics/mean-of-samples.ts';
 import { about, airOf, dynoOf, positive, recordingFile, shareOf, standardNamed } from './input.ts';
 import { sortedWords, wordOf } from './words.ts';
 
@@ -48,6 +49,6 @@ export function stepsCommand(words: readonly string[]) {
   };
 }
 
-function figures({ mean, sd, halfWidth }: HoldMean, factor: number) {
+function figures({ mean, sd, halfWidth }: MeanOfSamples, factor: number) {
   return { mean: round(factor * mean, 4), sd: round(factor * sd, 4), halfWidth: round(factor * halfWidth, 4) };
 }

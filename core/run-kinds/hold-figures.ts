@@ -1,3 +1,4 @@
+import { meanOfSamples } from '../statistics/mean-of-samples.ts';
 import { sampleAt } from '../numerics/sample-at.ts';
 import type { DynoProfile } from '../dyno/dyno-profile.ts';
 import type { Finding } from '../checks/check.ts';
@@ -11,7 +12,7 @@ import { logOfWhole } from '../log/view/whole-recording.ts';
 import { unknownEngine } from '../log/pull/run-log.ts';
 import { readingStep } from '../numerics/reading-step.ts';
 import { figure, type RunFigure, type RunFigures } from './run-figure.ts';
-import { meanOfHold, steadyHolds, type SteadyHold, type StepSettings } from './steady-holds.ts';
+import { steadyHolds, type SteadyHold, type StepSettings } from './steady-holds.ts';
 
 /** Holds of two runs are the same one where both lie in the same of these steps. */
 const speedStepRpm = 100;
@@ -80,7 +81,7 @@ export function holdFigures(
       if (samples.length < 8 || unit === undefined) continue;
       figures.push(
         figure(`${place}|${name}`, `${place}: ${channelLabel(name)}`, [keptUnit(name, unit), digitsOf(unit)], {
-          ...meanOfHold(samples),
+          ...meanOfSamples(samples),
           resolution: readingStep(samples),
         }),
       );
@@ -147,7 +148,7 @@ function placeOf(hold: SteadyHold, samplesOf: (name: string) => Float64Array | u
     ['throttle', pedalStepPct, '% pedal'],
   ] as const) {
     const samples = samplesOf(name);
-    if (samples && samples.length > 0) return `${speed}, ${near(meanOfHold(samples).mean, step)} ${unit}`;
+    if (samples && samples.length > 0) return `${speed}, ${near(meanOfSamples(samples).mean, step)} ${unit}`;
   }
   return speed;
 }

@@ -1,3 +1,4 @@
+import { meanOfSamples } from '../statistics/mean-of-samples.ts';
 import { sampleAt } from '../numerics/sample-at.ts';
 import { firstNotBelow } from '../numerics/interpolation.ts';
 import { medianOf } from '../numerics/quantile.ts';
@@ -6,7 +7,6 @@ import { Refusal } from '../refusal.ts';
 import { loggedTogether, longestSteady, neededTogether, type KindSource } from './kind-source.ts';
 import { readingStep } from '../numerics/reading-step.ts';
 import { figure, once, type RunFigures } from './run-figure.ts';
-import { meanOfHold } from './steady-holds.ts';
 
 /** A shorter idle tells nothing of hunting, s. */
 const leastS = 15;
@@ -44,7 +44,7 @@ export function idleFigures(source: KindSource): RunFigures {
   const lastedS = sampleAt(time, time.length - 1) - sampleAt(time, 0);
   if (lastedS < leastS)
     throw new Refusal(`An idle of ${lastedS.toFixed(0)} s tells little: let it idle for ${leastS} s at least.`);
-  const speed = meanOfHold(rpm);
+  const speed = meanOfSamples(rpm);
   const swing = swingOf(time, rpm);
   const dips = dipsOf(time, rpm, swing);
   const perMinute = (60 * dips) / lastedS;
@@ -186,7 +186,7 @@ function meansOf(source: KindSource, names: readonly (keyof typeof meanNames)[])
     const values = logged[name].subarray(first, end).filter((value) => !Number.isNaN(value));
     const [label, unit, digits] = meanNames[name];
     return values.length > 10
-      ? [figure(name, label, [unit, digits], { ...meanOfHold(values), resolution: readingStep(values) })]
+      ? [figure(name, label, [unit, digits], { ...meanOfSamples(values), resolution: readingStep(values) })]
       : [];
   });
 }

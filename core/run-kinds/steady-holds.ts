@@ -4,20 +4,12 @@ import { firstNotBelow } from '../numerics/interpolation.ts';
 import { driveOf } from '../reduction/drive.ts';
 import type { DynoProfile } from '../dyno/dyno-profile.ts';
 import { Refusal } from '../refusal.ts';
-import { autoregressiveCovariance } from '../smoothing/noise.ts';
 import { atLeastSamples, slopes } from '../smoothing/moving-fit.ts';
-import { studentT } from '../statistics/student-t.ts';
+import { meanOfSamples, type MeanOfSamples } from '../statistics/mean-of-samples.ts';
 import { rpmPerRadS } from '../units/units.ts';
 import { engineTorqueNm } from '../curve/engine-torque.ts';
 import { seriesOf } from '../numerics/picked.ts';
 import { meanOf, scatterOf } from '../numerics/mean.ts';
-
-/** A mean over a hold, its scatter, and the half width of its 95 % interval with the samples as correlated as they are. */
-export interface HoldMean {
-  mean: number;
-  sd: number;
-  halfWidth: number;
-}
 
 /** One steady hold of a step test. */
 export interface SteadyHold {
@@ -28,11 +20,11 @@ export interface SteadyHold {
   settlingS: number;
   /** Samples that the figures are made of. */
   count: number;
-  engineSpeedRpm: HoldMean;
+  engineSpeedRpm: MeanOfSamples;
   /** Uncorrected, at the roller or hub. */
-  powerKw: HoldMean;
+  powerKw: MeanOfSamples;
   /** Engine-referred. */
-  torqueNm: HoldMean;
+  torqueNm: MeanOfSamples;
 }
 
 export interface StepSettings {
@@ -54,8 +46,6 @@ const movingPedal = 12;
 const bridgedS = 0.25;
 /** Less torque than this share of the recording's highest is no load: idling, coasting. */
 const leastLoad = 0.05;
-/** Scatter is taken as related over this many samples. */
-const memorySamples = 40;
 /** Torque has settled once it stays within this share, or so many of the hold's own standard deviations, of its later mean. */
 const settledShare = 0.02;
 const settledSds = 3;
@@ -120,9 +110,9 @@ function figures({ time, speed, torque, ratio }: Traces, first: number, last: nu
     endS: sampleAt(time, last),
     settlingS: sampleAt(time, settled) - sampleAt(time, first),
     count: last - settled + 1,
-    engineSpeedRpm: meanOfHold(rpm),
-    powerKw: meanOfHold(power),
-    torqueNm: meanOfHold(power.map((kw, index) => engineTorqueNm(kw, sampleAt(rpm, index)))),
+    engineSpeedRpm: meanOfSamples(rpm),
+    powerKw: meanOfSamples(power),
+    torqueNm: meanOfSamples(power.map((kw, index) => engineTorqueNm(kw, sampleAt(rpm, index)))),
   };
 }
 
@@ -136,20 +126,4 @@ function settledFrom(time: Float64Array, torque: Float64Array, first: number, la
   let from = middle;
   while (from > first && Math.abs(sampleAt(torque, from - 1) - mean) <= within) from--;
   return from;
-}
-
-export function meanOfHold(values: Float64Array): HoldMean {
-  const count = values.length;
-  const mean = values.reduce((sum, value) => sum + value, 0) / count;
-  const residuals = values.map((value) => value - mean);
-  const sd = Math.sqrt(residuals.reduce((sum, value) => sum + value * value, 0) / Math.max(1, count - 1));
-  const memory = Math.max(1, Math.min(memorySamples, Math.floor(count / 10)));
-  const gamma = autoregressiveCovariance(residuals, memory, Math.min(count - 1, 3 * memory), Math.max(1, count - 1));
-  let together = sampleAt(gamma, 0);
-  for (let lag = 1; lag < gamma.length; lag++) together += 2 * sampleAt(gamma, lag);
-  // The mean took its share of the slowest scatter; it is given back.
-  together /= 1 - (2 * memory + 1) / count;
-  const variance = Math.max(together, sampleAt(gamma, 0) / count) / count;
-  const independent = Math.max(2, sampleAt(gamma, 0) / Math.max(variance, 1e-300));
-  return { mean, sd, halfWidth: studentT(0.95, Math.min(count, independent) - 1) * Math.sqrt(variance) };
 }

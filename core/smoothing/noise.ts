@@ -1,3 +1,4 @@
+import { sampleAt } from '../numerics/sample-at.ts';
 import { seriesOf } from '../numerics/picked.ts';
 
 // Set by bench/accuracy.ts: the error against known truths, mean and worst.
@@ -102,21 +103,38 @@ function continued(given: Float64Array, lags: number): Float64Array {
 }
 
 /**
- * Autocovariance of residuals by an autoregressive model of them.
+ * Autocovariance of the noise that residuals of a fit are left of, by an autoregressive model of them. What the fit
+ * took of slow noise is given back: about its long-run variance times the covariance of the fitted vectors.
  * @param memory samples that the model looks back over
  * @param lags samples that it is continued to
- * @param free how many of the residuals are free: their number less what was fitted
+ * @param fitted orthonormal vectors that the residuals are free of, each of their length
  */
 export function autoregressiveCovariance(
   residuals: Float64Array,
   memory: number,
   lags: number,
-  free = residuals.length,
+  fitted: readonly Float64Array[],
 ): Float64Array {
-  return continued(
-    seriesOf(memory + 1, (lag) => lagged(residuals, lag) / free),
-    lags,
-  );
+  const share = (of: Float64Array, lag: number) => lagged(of, lag) / residuals.length;
+  const measured = seriesOf(memory + 1, (lag) => share(residuals, lag));
+  const taken = seriesOf(memory + 1, (lag) => fitted.reduce((sum, vector) => sum + share(vector, lag), 0));
+  let found = continued(measured, lags);
+  // The long-run variance is the found noise's own, so it settles in a few rounds.
+  for (let round = 0; round < 3; round++) {
+    const longRun = longRunOf(found);
+    found = continued(
+      measured.map((value, lag) => value + longRun * sampleAt(taken, lag)),
+      lags,
+    );
+  }
+  return found;
+}
+
+/** The sum of a series' autocovariances over all lags, either way: what its mean scatters by, times its length. */
+export function longRunOf(autocovariance: Float64Array): number {
+  let sum = sampleAt(autocovariance, 0);
+  for (let lag = 1; lag < autocovariance.length; lag++) sum += 2 * sampleAt(autocovariance, lag);
+  return Math.max(0, sum);
 }
 
 /** Sum of products of elements so many places apart. */

@@ -1,5 +1,5 @@
 import { sampleAt } from '../numerics/sample-at.ts';
-import { autoregressiveCovariance } from '../smoothing/noise.ts';
+import { autoregressiveCovariance, correlate, longRunOf } from '../smoothing/noise.ts';
 import { inverted, product } from '../numerics/inverse.ts';
 
 /** A fitted linear model. */
@@ -13,10 +13,10 @@ export interface LinearFit {
   df: number;
 }
 
-// Set by bench/experiments.ts: coverage of the intervals, and claims where nothing changed.
+// Set by bench/coverage.ts: the loss of coasts whose reading wanders for up to a second.
 /** The residuals' correlation is modelled over this time, s, and continued to here. */
-const memoryS = 0.1;
-const continuedS = 1;
+const memoryS = 0.6;
+const continuedS = 6;
 
 /**
  * Ordinary least squares with the coefficients' covariance from correlated
@@ -50,16 +50,18 @@ export function leastSquares(
   );
   const variance = dots(residuals, residuals) / (count - terms);
   const rate = (count - 1) / (sampleAt(time, count - 1) - sampleAt(time, 0));
-  const memory = Math.max(2, Math.min(Math.round(memoryS * rate), Math.floor(count / 10)));
+  const memory = Math.max(2, Math.min(Math.round(memoryS * rate), Math.floor(count / 15)));
   const lags = Math.min(Math.round(continuedS * rate), count - 1);
-  const gamma = autoregressiveCovariance(residuals, memory, lags, count - terms);
-  const middle = columns.map((a, i) => columns.map((b, j) => crossed(a, b, gamma) / scale[i]! / scale[j]!));
+  const gamma = autoregressiveCovariance(residuals, memory, lags, orthonormal(columns));
+  const passed = columns.map((column) => correlate(gamma, column));
+  const middle = columns.map((a, i) => passed.map((b, j) => dots(a, b) / scale[i]! / scale[j]!));
   const covariance = product(product(inverse, middle), inverse).map((row, i) =>
     row.map((value, j) => value / scale[i]! / scale[j]!),
   );
-  let together = sampleAt(gamma, 0);
-  for (let lag = 1; lag <= lags; lag++) together += 2 * sampleAt(gamma, lag);
-  const independent = Math.min(count, (count * sampleAt(gamma, 0)) / Math.max(together, sampleAt(gamma, 0) / 100));
+  const independent = Math.min(
+    count,
+    (count * sampleAt(gamma, 0)) / Math.max(longRunOf(gamma), sampleAt(gamma, 0) / 100),
+  );
   return {
     coefficients: scaled.map((value, i) => value / scale[i]!),
     covariance,
@@ -68,14 +70,18 @@ export function leastSquares(
   };
 }
 
-/** a′Γb for the band matrix of an autocovariance. */
-function crossed(a: Float64Array, b: Float64Array, gamma: Float64Array): number {
-  let sum = 0;
-  for (let lag = 0; lag < gamma.length; lag++) {
-    let product = 0;
-    for (let at = lag; at < a.length; at++)
-      product += sampleAt(a, at) * sampleAt(b, at - lag) + (lag > 0 ? sampleAt(a, at - lag) * sampleAt(b, at) : 0);
-    sum += sampleAt(gamma, lag) * product;
+/** The columns' span as orthonormal vectors (Gram–Schmidt). */
+function orthonormal(columns: readonly Float64Array[]): Float64Array[] {
+  const basis: Float64Array[] = [];
+  for (const column of columns) {
+    const vector = column.slice();
+    for (const earlier of [...basis, ...basis]) {
+      let along = 0;
+      for (let at = 0; at < vector.length; at++) along += sampleAt(vector, at) * sampleAt(earlier, at);
+      for (let at = 0; at < vector.length; at++) vector[at]! -= along * sampleAt(earlier, at);
+    }
+    const length = Math.sqrt(vector.reduce((sum, value) => sum + value * value, 0));
+    if (length > 0) basis.push(vector.map((value) => value / length));
   }
-  return sum;
+  return basis;
 }

@@ -1,6 +1,6 @@
 import { useUnits } from '../../../units/use-own-units.tsx';
 import type { Run } from '../../../../contract/job/records.ts';
-import type { HoldMean } from '../../../../core/run-kinds/steady-holds.ts';
+import type { MeanOfSamples } from '../../../../core/statistics/mean-of-samples.ts';
 import { useMeasured } from '../../../workers/figures.ts';
 import {
   formatPower,
@@ -26,7 +26,7 @@ export function MeasuredFigures({ run }: { run: Run }) {
     );
   if (!data) return <p className="soft">Making the figures…</p>;
   if (data.kind === 'step') {
-    const half = ({ halfWidth }: HoldMean, write: (value: number) => string) => plusMinus(halfWidth, write);
+    const half = ({ halfWidth }: MeanOfSamples, write: (value: number) => string) => plusMinus(halfWidth, write);
     return (
       <table className={classes.table} data-testid="measured">
         <thead>
