@@ -88,7 +88,8 @@ export function compareRuns(
   const { covered, uncovered, missed } = bandsCovered(test, baseline, options.bands ?? []);
   const bands = covered.flatMap(([from, to]) => range(from, to) ?? []);
   const ownSpreads = spreadsDiffer(bandMeans(test, fromRpm, toRpm), bandMeans(baseline, fromRpm, toRpm));
-  const peaks = differencePerRun(groups, (run) => peakOf(run.engineSpeedRpm, run.values).value, around);
+  // A peak is one speed, not the mean of the range.
+  const peaks = differencePerRun(groups, (run) => peakOf(run.engineSpeedRpm, run.values).value, around, 0);
   if (!common || !peaks) throw sharesNoRange();
   // A learned spread that these runs contradict is not used for their band either.
   const contradicted = common.difference.from === 'pooled' && options.spread?.from === 'learned';
@@ -201,7 +202,7 @@ export function differencePerRun(
   const { spread, remount, level } = around;
   const found = meanDifference(ofTest, ofBaseline, {
     alike: alike.map((runs) => runs.map(figure).filter((value) => !Number.isNaN(value))),
-    prior: spread && priorAt(spread, size, widthShare),
+    prior: spread && priorAt(spread, size, widthShare, around.leastDeviation),
     remount: remount && { standardDeviation: remount.standardDeviation * size, df: remount.df },
     drift: allowanceFor(around, test, baseline, seen),
     ...(level === undefined ? {} : { level }),

@@ -1,6 +1,7 @@
 import { sampleAt } from '../numerics/sample-at.ts';
 import { satterthwaite } from '../statistics/mean-difference.ts';
 import { simultaneousT, turning } from '../statistics/simultaneous.ts';
+import { withLoneSides } from '../statistics/lone-side.ts';
 import { movedT } from '../statistics/moved-t.ts';
 import { studentT } from '../statistics/student-t.ts';
 import { commonSpeeds, covers, meanCurve, valuesAt, type RunCurve } from './run-curve.ts';
@@ -78,9 +79,12 @@ export function gainBand(
   const priorDf = spread?.df ?? 0;
   const middleMean = baselineMean.map((kw, index) => (kw + sampleAt(testMean, index)) / 2);
   const before = middleMean.map((kw) => (spread ? narrowing(0) * (spread.share * kw) ** 2 + leastDeviationKw ** 2 : 0));
+  // What the averaging along the range tells counts as such: a car that scatters in shape soon has its own spread.
   const together = (own: Float64Array, ownDf: number) =>
-    own.map(
-      (value, index) => (priorDf * sampleAt(before, index) + (ownDf > 0 ? ownDf * value : 0)) / (priorDf + ownDf),
+    own.map((value, index) =>
+      ownDf > 0
+        ? (priorDf * sampleAt(before, index) + ownDf * gained * value) / (priorDf + ownDf * gained)
+        : sampleAt(before, index),
     );
   const single = together(pooled, residualDf);
   const perMean = 1 / test.length + 1 / baseline.length;
@@ -96,7 +100,7 @@ export function gainBand(
         [sampleAt(ownSides[0]!, middle) / test.length, priorDf + perSide[0]!.df * gained],
         [sampleAt(ownSides[1]!, middle) / baseline.length, priorDf + perSide[1]!.df * gained],
       )
-    : priorDf + residualDf * gained;
+    : withLoneSides({ df: priorDf + residualDf * gained, told: residualDf }, [test.length, baseline.length]);
   const added = middleMean.map((kw) => (remount ? 2 * (remount.standardDeviation * kw) ** 2 : 0));
   const addedMiddle = sampleAt(added, middle);
   const df =

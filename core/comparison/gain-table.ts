@@ -5,7 +5,7 @@ import { interpolate } from '../numerics/interpolation.ts';
 import type { MeanDifference } from '../statistics/mean-difference.ts';
 import { differenceAt, differencePerRun, type Comparison, type JudgedRange } from './comparison.ts';
 import { firstReach } from './earliness.ts';
-import type { Surroundings } from './surroundings.ts';
+import { shareOfWhole, type Surroundings } from './surroundings.ts';
 import { covers, type ComparedRuns, type RunCurve } from './run-curve.ts';
 import type { ClearStretch } from './clear-stretches.ts';
 import type { Verdict } from './verdict.ts';
@@ -142,14 +142,20 @@ function stretchRow({ fromRpm, toRpm, mean, halfWidth, verdict }: ClearStretch, 
   };
 }
 
+/** However short a sweep, its time scatters by this much: what a time between two samples is known to, s. */
+const leastDeviationS = 0.002;
+
 /** How long each range that was chosen took to sweep, as driven: no air is corrected for. */
-function sweptRows({ time }: ComparedGroups, { ranges }: Comparison, around: Surroundings): GainRow[] {
+function sweptRows({ time }: ComparedGroups, power: Comparison, around: Surroundings): GainRow[] {
+  const { ranges } = power;
   if (!time) return [];
   return ranges.flatMap((range) => {
+    const { fromRpm, toRpm } = range;
     const swept = differencePerRun(
       time,
-      (run) => (covers(run, range.fromRpm, range.toRpm) ? timeAt(run, range.toRpm) - timeAt(run, range.fromRpm) : NaN),
-      around,
+      (run) => (covers(run, fromRpm, toRpm) ? timeAt(run, toRpm) - timeAt(run, fromRpm) : NaN),
+      { ...around, leastDeviation: leastDeviationS },
+      shareOfWhole({ ...around, whole: [power.fromRpm, power.toRpm] }, fromRpm, toRpm),
     );
     return swept ? [{ id: 'swept' as const, ...limits(range), ...unjudged('time', swept) }] : [];
   });

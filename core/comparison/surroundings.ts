@@ -13,6 +13,8 @@ export interface Surroundings {
   drift?: UsualDrift | undefined;
   /** The range that counts as the whole one, rpm. */
   whole?: readonly [number, number];
+  /** However small a figure, runs scatter by this much, in its unit; that of power where left out. */
+  leastDeviation?: number | undefined;
   /** Probability of the intervals; 0.95 where left out. */
   level?: number | undefined;
 }
@@ -20,12 +22,17 @@ export interface Surroundings {
 // Chosen by bench/experiments.ts: coverage of the mean in each third of the range.
 /** Spread of one speed beside that of the whole range's mean, as variance: shape scatters beside level. */
 const shapeVariance = 0.5;
-/** However little power, runs scatter by this much, kW. */
+/** However little power, runs scatter by this much, kW; of N·m nobody asks less either. */
 export const leastDeviationKw = 0.03;
 
 /** Variance of a narrow range's mean ÷ that of the whole one's. @param widthShare its width, as a share of the whole */
 export function narrowing(widthShare: number): number {
   return 1 + shapeVariance * (1 - Math.min(1, Math.max(0, widthShare)));
+}
+
+/** A spread that is known of the whole range's mean, for a figure at one speed, such as a peak. */
+export function spreadAtOneSpeed(spread: SpreadPrior): SpreadPrior {
+  return { ...spread, share: spread.share * Math.sqrt(narrowing(0)) };
 }
 
 /** What part of the whole range a range is. */
@@ -37,9 +44,15 @@ export function shareOfWhole({ whole }: Surroundings, fromRpm: number, toRpm: nu
  * A spread that is known as a share, at the size of a figure.
  * @param size of the figure, in its unit
  * @param widthShare of the range that it is a mean over
+ * @param least scatter, in its unit
  */
-export function priorAt(spread: SpreadPrior, size: number, widthShare: number): PriorDeviation {
-  const sized = (share: number) => Math.hypot(share * size * Math.sqrt(narrowing(widthShare)), leastDeviationKw);
+export function priorAt(
+  spread: SpreadPrior,
+  size: number,
+  widthShare: number,
+  least = leastDeviationKw,
+): PriorDeviation {
+  const sized = (share: number) => Math.hypot(share * size * Math.sqrt(narrowing(widthShare)), least);
   return {
     standardDeviation: sized(spread.share),
     df: spread.df,

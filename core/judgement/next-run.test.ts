@@ -116,13 +116,13 @@ describe('the next best run', () => {
 });
 
 test('each further run is a further look: the price of all of them is in what is asked for', () => {
-  const { standardDeviation, df } = pair().difference;
+  const { standardDeviation, spread } = pair().difference;
   const next = nextRunOfPair(pair(), { test: 1, baseline: 3 });
   // The runs by hand: the side with fewer first, each with the price of the look that it makes.
   let [n, m, added] = [1, 3, 0];
   const wantedKw = 0.01 * Math.abs(pair().difference.baseline);
   while (
-    smallestDetectableChange(standardDeviation, df + added, n, m, {
+    smallestDetectableChange(standardDeviation, { df: spread.df + added, told: spread.told + added }, n, m, {
       level: levelOf({ kind: 'every-look', look: 3 + added }),
     }) > wantedKw
   ) {
@@ -135,7 +135,7 @@ test('each further run is a further look: the price of all of them is in what is
   const wanted = (look: (added: number) => number) => {
     for (let runs = 0; ; runs++)
       if (
-        smallestDetectableChange(0.55, 8 + runs, 1 + runs, 30, {
+        smallestDetectableChange(0.55, { df: 8 + runs, told: 8 + runs }, 1 + runs, 30, {
           level: levelOf({ kind: 'every-look', look: look(runs) }),
         }) <= 0.66
       )

@@ -50,7 +50,7 @@ export function runsToShow(
 
 /** The change that would be found four times in five with so many more runs, made from now on. */
 function detectableWith(
-  { difference: { standardDeviation, df }, judging, drift }: PairJudgement,
+  { difference: { standardDeviation, spread }, judging, drift }: PairJudgement,
   runs: PairRuns,
   more: { test: number; baseline: number },
 ): number {
@@ -59,15 +59,16 @@ function detectableWith(
     judging.kind === 'every-look' ? { kind: 'every-look', look: judging.look + added } : judging;
   const [n, m] = [runs.test + more.test, runs.baseline + more.baseline];
   const level = levelOf(then);
+  const told = { df: spread.df + added, told: spread.told + added };
   const { order } = runs;
-  if (!order) return smallestDetectableChange(standardDeviation, df + added, n, m, { level });
+  if (!order) return smallestDetectableChange(standardDeviation, told, n, m, { level });
   // The baseline's further runs come first: the sooner it is returned to, the better.
   const places = (from: number, count: number) => Array.from({ length: count }, (_, index) => from + index);
   const ofBaseline = [...order.baseline, ...places(order.next, more.baseline)];
   const ofTest = [...order.test, ...places(order.next + more.baseline, more.test)];
   const apart = Math.abs(meanOf(ofTest) - meanOf(ofBaseline));
   const most = order.driftPerRun * apart;
-  const plain = smallestDetectableChange(standardDeviation, df + added, n, m, { level, most });
+  const plain = smallestDetectableChange(standardDeviation, told, n, m, { level, most });
   // What the runs will tell of a steady drift, by how their places scatter within the setups.
   const scatter =
     (drift?.orderScatter ?? scatterOf(order.test) + scatterOf(order.baseline)) +
@@ -77,7 +78,7 @@ function detectableWith(
     scatterOf(order.baseline);
   if (!(scatter > 0)) return plain;
   const widening = 1 + apart ** 2 / scatter / (1 / n + 1 / m);
-  const without = smallestDetectableChange(standardDeviation * Math.sqrt(widening), df + added, n, m, {
+  const without = smallestDetectableChange(standardDeviation * Math.sqrt(widening), told, n, m, {
     level,
     most: (leftUnsteady * most) / Math.sqrt(widening),
   });

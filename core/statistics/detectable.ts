@@ -1,4 +1,5 @@
 import { studentT } from './student-t.ts';
+import { withLoneSides, type SpreadKnown } from './lone-side.ts';
 import { movedT } from './moved-t.ts';
 
 /** Chance of finding a change of the smallest detectable size. */
@@ -13,17 +14,19 @@ export function foundBeyond(df: number): number {
 /**
  * The smallest true change that is found four times in five:
  * (t₀.₉₇₅ + t₀.₈₀)·s·√(1/n₁ + 1/n₂), about 3.0 s for three runs against three, more where drift is allowed for.
+ * @param spread how well the standard deviation is known
  * @param level of the interval that must be clear of zero
  * @param most what drift may add, in units of the spread
  */
 export function smallestDetectableChange(
   standardDeviation: number,
-  df: number,
+  spread: SpreadKnown,
   runs: number,
   otherRuns: number,
   { level = 0.95, most = 0 }: { level?: number; most?: number } = {},
 ): number {
-  if (!(df > 0)) return NaN;
+  if (!(spread.df > 0)) return NaN;
+  const df = withLoneSides(spread, [runs, otherRuns]);
   const perRun = Math.sqrt(1 / runs + 1 / otherRuns);
   return (movedT(level, df, most / perRun) + foundBeyond(df)) * standardDeviation * perRun;
 }

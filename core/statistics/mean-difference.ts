@@ -1,5 +1,6 @@
 import { foundBeyond } from './detectable.ts';
 import { movedProbability, movedT } from './moved-t.ts';
+import { withLoneSides, type SpreadKnown } from './lone-side.ts';
 import { varianceRatioProbability } from './student-t.ts';
 import { meanOf, scatterOf } from '../numerics/mean.ts';
 import type { SpreadPrior } from './spread-prior.ts';
@@ -55,7 +56,9 @@ export interface MeanDifference {
   standardError: number;
   /** Standard deviation of one run that the interval rests on; for `welch` that of both sides pooled, for orientation. */
   standardDeviation: number;
+  /** Of the interval: a side of one run and a mounting anew make it less sure than the spread is. */
   df: number;
+  spread: SpreadKnown;
   /**
    * Whose spread it is: the values' own, pooled or each side's; learned from earlier jobs and the values' own
    * together; or a default of the kind of dyno, for want of repeats.
@@ -123,7 +126,7 @@ export const narrowerBy = 0.85;
  * known beforehand: s² = (ν₀·s₀² + Σ(nᵢ − 1)·sᵢ²)/(ν₀ + Σ(nᵢ − 1)), Student's t
  * with that many degrees of freedom (moderated t). Where both sides have four
  * values and their spreads differ by an F test at 5 %, each keeps its own
- * (Welch, degrees of freedom by Satterthwaite). A remount adds 2·s_mount². A
+ * (Welch, degrees of freedom by Satterthwaite). A side of one run is less sure of its spread. A remount adds 2·s_mount². A
  * drift that nobody sees is a bias within a bound, and the interval holds
  * wherever it lies; where the runs tell enough of it, it is taken out instead.
  * Source: Smyth, Statistical Applications in Genetics and Molecular Biology 3 (2004) 3; Welch, Biometrika 34 (1947) 28;
@@ -138,10 +141,11 @@ export function meanDifference(
   const asMeasured = means.test - means.baseline;
   const variance = varianceOf(test, baseline, alike, prior);
   const known = variance.df > 0;
+  const within = withLoneSides(variance, [test.length, baseline.length]);
   const added = remount ? 2 * remount.standardDeviation ** 2 : 0;
   const errorOf = (square: number) => ({
     standardError: Math.sqrt(square + added),
-    df: remount && added > 0 && known ? satterthwaite([square, variance.df], [added, remount.df]) : variance.df,
+    df: remount && added > 0 && known ? satterthwaite([square, within], [added, remount.df]) : within,
   });
   const made = ({ difference, widening, most }: Estimate) => {
     const { standardError, df } = errorOf(variance.square * widening);
@@ -168,6 +172,7 @@ export function meanDifference(
     standardError: known ? standardError : NaN,
     standardDeviation: variance.standardDeviation,
     df,
+    spread: { df: variance.df, told: variance.told },
     from: variance.from,
     borrowsSpread: known && Math.min(test.length, baseline.length) === 1,
     moved,
@@ -176,11 +181,10 @@ export function meanDifference(
   };
 }
 
-interface Variance {
+interface Variance extends SpreadKnown {
   /** Of the difference of means. */
   square: number;
   standardDeviation: number;
-  df: number;
   from: MeanDifference['from'];
   /** `square` at the upper end of a default's range. */
   upperSquare?: number;
@@ -201,7 +205,7 @@ function varianceOf(
     });
     const square = sides.reduce((sum, side) => sum + side.square, 0);
     const df = satterthwaite(...sides.map((side) => [side.square, side.df] as const));
-    return { square, standardDeviation: Math.sqrt(square / perRun), df, from: 'welch' };
+    return { square, standardDeviation: Math.sqrt(square / perRun), df, told: df, from: 'welch' };
   }
   const sidesOnly = pooledStandardDeviation([test, baseline]);
   const others = pooledStandardDeviation(alike);
@@ -217,7 +221,8 @@ function varianceOf(
   const own = fits ? pooledStandardDeviation([test, baseline, ...alike]) : sidesOnly;
   if (!believed(own, prior)) {
     const { standardDeviation, df } = own;
-    return { square: standardDeviation ** 2 * perRun, standardDeviation, df, from: df > 0 ? 'pooled' : 'none' };
+    const square = standardDeviation ** 2 * perRun;
+    return { square, standardDeviation, df, told: df, from: df > 0 ? 'pooled' : 'none' };
   }
   const { standardDeviation, df } = posterior(own, prior);
   const square = standardDeviation ** 2 * perRun;
@@ -226,6 +231,7 @@ function varianceOf(
     square,
     standardDeviation,
     df,
+    told: own.df,
     from: isAssumed ? 'assumed' : prior.from === 'learned' ? 'learned' : 'pooled',
     ...(isAssumed && prior.upper !== undefined
       ? { upperSquare: posterior(own, { ...prior, standardDeviation: prior.upper }).standardDeviation ** 2 * perRun }

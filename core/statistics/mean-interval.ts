@@ -1,4 +1,5 @@
 import { meanOf } from '../numerics/mean.ts';
+import { withLoneSides } from './lone-side.ts';
 import { pooledStandardDeviation, type KnownDeviation } from './mean-difference.ts';
 import { together } from './variance-prior.ts';
 import type { SpreadPrior } from './spread-prior.ts';
@@ -32,7 +33,8 @@ export function halfWidthOfMean(
   ].filter(({ df }) => df > 0);
   if (known.length === 0) return undefined;
   const { variance, df } = together(known);
-  const half = studentT(0.95, df) * Math.sqrt(variance / runs);
+  const told = runs - 1 + (alike?.df ?? 0);
+  const half = studentT(0.95, withLoneSides({ df, told }, [runs])) * Math.sqrt(variance / runs);
   return Number.isFinite(half) ? half : undefined;
 }
 

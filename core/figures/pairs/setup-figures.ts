@@ -4,6 +4,7 @@ import { meanTravel, type Travel } from '../../curve/travel.ts';
 import { standardDeviationOf, type KnownDeviation, type MeanDifference } from '../../statistics/mean-difference.ts';
 import { halfWidthOfMean, spreadOfRepeats } from '../../statistics/mean-interval.ts';
 import type { SpreadPrior } from '../../statistics/spread-prior.ts';
+import { spreadAtOneSpeed } from '../../comparison/surroundings.ts';
 import { commonSpeeds, meanCurve, type MeanCurve, type RunCurve } from '../../comparison/run-curve.ts';
 import { jobClaims, type FamilyPair } from '../../judgement/job-claims.ts';
 import type { SetupCurves } from './compared-pair.ts';
@@ -100,7 +101,7 @@ function figuresOfSetup(
   const speeds = commonSpeeds(power);
   if (!speeds) return undefined;
   const repeats = { runs: power.length, mean: meanOf(peaks), standardDeviation: standardDeviationOf(peaks) };
-  const halfWidthKw = halfWidthOfMean(repeats, spread, alike);
+  const halfWidthKw = halfWidthOfMean(repeats, spreadAtOneSpeed(spread), alike);
   const boostSpeeds = commonSpeeds(boost);
   const figures: SetupFigures = {
     setupId,

@@ -1,6 +1,7 @@
 import { askedFigure, curveNamed } from '../../curve/asked-figure.ts';
 import { wheelRange } from '../../dyno/usual-loss.ts';
 import type { DynoKind } from '../../dyno/dyno-profile.ts';
+import { spreadAtOneSpeed } from '../../comparison/surroundings.ts';
 import { meanOf } from '../../numerics/mean.ts';
 import { standardDeviationOf } from '../../statistics/mean-difference.ts';
 import { halfWidthOfMean, spreadOfRepeats } from '../../statistics/mean-interval.ts';
@@ -27,7 +28,8 @@ export function targetsOfJob(
       curves.flatMap((curve) => (curve && curve !== 'no air' ? (askedFigure(target, curve) ?? []) : [])),
     );
     // The usual spread is that of power, and of torque with it; of boost nobody has learned one.
-    const prior = curveNamed(target.quantity) === 'boost' ? undefined : spread;
+    const known = target.quantity.startsWith('mean') ? spread : spreadAtOneSpeed(spread);
+    const prior = curveNamed(target.quantity) === 'boost' ? undefined : known;
     return {
       id: target.id,
       here,
