@@ -3,6 +3,7 @@ import { bundleFigures } from './bundles.ts';
 import { comparingFigures } from './compare.ts';
 import { dipDepths, familyErrors } from './accuracy.ts';
 import { checkRates } from './checks.ts';
+import { coverageRates } from './coverage.ts';
 import { elsewhereFigures } from './elsewhere.ts';
 import { driftingJobs } from './drifting-jobs.ts';
 import { experimentRates } from './experiments.ts';
@@ -28,6 +29,7 @@ const subjects: Record<string, () => Figure[] | Promise<Figure[]>> = {
   families: familyErrors,
   dips: dipDepths,
   checks: checkRates,
+  coverage: coverageRates,
   experiments: experimentRates,
   drifts: driftingJobs,
   logs: logRates,

@@ -13,9 +13,14 @@ export interface SimulatedDay {
   order: readonly string[];
   /** True gain of each setup on the first, as a share of power; 0 where left out. */
   gains?: Readonly<Record<string, number>>;
-  /** Standard deviation of a run's mean, as a share of power, and of shape in units of it. */
+  /** Standard deviation of a run's mean, as a share of power; of level and of shape in units of it. */
   spread: number;
+  level?: number;
   shape?: number;
+  /** Shortest wave of the shape, rpm; 900 where left out. */
+  waveRpm?: number;
+  /** Spread of a setup's runs in units of the day's; 1 where left out. */
+  spreads?: Readonly<Record<string, number>>;
   /** Change from one run to the next, in units of the spread; or how far each run has drifted. */
   drift?: number | readonly number[];
   /** Runs from this place on are made on another day, their level moved by this share. */
@@ -42,24 +47,28 @@ export function simulatedDay({
   seed,
   order,
   gains = {},
-  spread,
+  spread: ofDay,
+  level: ofLevel = 0.95,
   shape = 0.5,
+  waveRpm = 900,
+  spreads = {},
   drift = 0,
   anotherDay,
 }: SimulatedDay): DayRun[] {
   const random = chance(seed * 48271 + 11);
   const noise = normal(random);
   return order.map((setup, place) => {
-    const level = 0.95 * spread * noise();
+    const spread = ofDay * (spreads[setup] ?? 1);
+    const level = ofLevel * spread * noise();
     const tilt = 0.4 * spread * noise();
     const bumps = Array.from({ length: 4 }, () => ({
-      wave: (2 * PI) / (900 + 2600 * random()),
+      wave: (2 * PI) / (waveRpm * (1 + (26 / 9) * random())),
       phase: 2 * PI * random(),
       height: shape * spread * sqrt(0.5) * noise(),
     }));
     const later = anotherDay !== undefined && place >= anotherDay.from;
     const drifted = typeof drift === 'number' ? drift * place : (drift[place] ?? 0);
-    const moved = 1 + level + drifted * spread + (later ? anotherDay.moved : 0);
+    const moved = 1 + level + drifted * ofDay + (later ? anotherDay.moved : 0);
     return {
       setup,
       engineSpeedRpm: speeds,
