@@ -33,8 +33,9 @@ export const checkHistory = z.object({
     z.object({
       runs: z.int().positive(),
       share: z.number().nonnegative(),
-      /** Whose they are, such as `B of job 12`. */
+      /** Whose they are, such as `B of 14 May 2026`, and of which car. */
       of: z.string().optional(),
+      car: z.string().optional(),
       /** Of the job's own vehicle, in an earlier job. */
       sameVehicle: z.boolean().optional(),
       /** How they changed from one run of their session to the next, and how much their places tell of it. */

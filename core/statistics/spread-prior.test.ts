@@ -56,27 +56,27 @@ describe('the spread that is learned from earlier repeats', () => {
 });
 
 describe('a dirty history', () => {
-  const clean = history(12, 0.3, 9).map((repeats, index) => ({ ...repeats, of: `B of job ${index + 1}` }));
+  const clean = history(12, 0.3, 9).map((repeats, index) => ({ ...repeats, of: `B of ${index + 1} May 2026` }));
 
   test('of runs that were cut does not move what is learned, and is named', () => {
     const cut = [
-      { runs: 2, share: 0.223, of: 'C of job 20' },
-      { runs: 3, share: 0.12, of: 'D of job 21' },
+      { runs: 2, share: 0.223, of: 'C of 14 May 2026', car: 'Tarrow Six' },
+      { runs: 3, share: 0.12, of: 'D of 15 May 2026' },
     ];
     const [before, after] = [learnedSpread(clean)!, learnedSpread([...clean, ...cut])!];
-    expect(after.leftOut).toEqual(['C of job 20', 'D of job 21']);
+    expect(after.leftOut).toEqual(['Tarrow Six, C of 14 May 2026', 'D of 15 May 2026']);
     expect(after.share).toBeCloseTo(before.share, 9);
     // Two of six.
     const few = learnedSpread([...clean.slice(0, 4), ...cut])!;
-    expect(few.leftOut).toEqual(['C of job 20', 'D of job 21']);
+    expect(few.leftOut).toEqual(['Tarrow Six, C of 14 May 2026', 'D of 15 May 2026']);
     expect(few.share).toBeLessThan(0.008);
     // It is all that there is: better what is usual of a dyno.
     expect(learnedSpread(cut.slice(0, 1))).toBeUndefined();
   });
 
   test('of readings that were rounded or copied is left out as well', () => {
-    const after = learnedSpread([...clean, { runs: 4, share: 2e-6, of: 'B of job 30' }])!;
-    expect(after.leftOut).toEqual(['B of job 30']);
+    const after = learnedSpread([...clean, { runs: 4, share: 2e-6, of: 'B of 30 May 2026' }])!;
+    expect(after.leftOut).toEqual(['B of 30 May 2026']);
   });
 
   test('of healthy cars, restless ones among them, loses hardly one in a hundred', () => {

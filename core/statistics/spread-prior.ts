@@ -26,8 +26,9 @@ export interface Repeats {
   runs: number;
   /** Standard deviation of their mean power, as a share of it. */
   share: number;
-  /** Whose they are, such as `B of job 12`. */
+  /** Whose they are, such as `B of 14 May 2026`, and of which car; the latter does not leave the shop. */
   of?: string | undefined;
+  car?: string | undefined;
   /** Of the very car that is asked about. */
   sameVehicle?: boolean | undefined;
   /** How they changed from run to run. */
@@ -80,7 +81,9 @@ export function learnedSpread(history: readonly Repeats[]): SpreadPrior | undefi
   const ofOthers = kept.filter(({ sameVehicle }) => !sameVehicle);
   const ofVehicle = kept.filter(({ sameVehicle }) => sameVehicle);
   const prior = fittedSpread(ofOthers);
-  const leftOut = repeated.flatMap((one) => (kept.includes(one) || one.of === undefined ? [] : [one.of]));
+  const leftOut = repeated.flatMap((one) =>
+    kept.includes(one) || one.of === undefined ? [] : [one.car ? `${one.car}, ${one.of}` : one.of],
+  );
   const named = leftOut.length > 0 ? { leftOut } : {};
   if (ofVehicle.length === 0) return prior && { ...prior, ...named };
   // What this car has shown itself counts as repeats of its own.

@@ -138,7 +138,7 @@ export function spreadWords({ share, df, from, repeats, ofVehicle, upperShare }:
 export function leftOutWords({ leftOut = [] }: SpreadPrior): string {
   if (leftOut.length === 0) return '';
   const [first, ...more] = leftOut;
-  const named = leftOut.length <= 3 ? leftOut.join(', ') : `${first} and ${more.length} more`;
+  const named = leftOut.length <= 3 ? leftOut.join('; ') : `${first} and ${more.length} more`;
   return `Not learned from, as their runs scatter unlike all others: ${named}. Look at them and set aside what was no good run.`;
 }
 

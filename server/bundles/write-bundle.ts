@@ -82,7 +82,10 @@ function fileParts(database: Database, { job }: BundledJob): Part[] {
 async function learnedOf(job: Job, dynos: DynoHistory): Promise<Record<string, CheckHistoryRecord>> {
   const devices = new Set(job.runs.map(({ device }) => device).filter((device) => device !== ''));
   const learned: Record<string, CheckHistoryRecord> = {};
-  for (const device of devices)
-    learned[device] = checkHistory.parse(JSON.parse(JSON.stringify(await dynos.of(device, job.id))));
+  for (const device of devices) {
+    const known = checkHistory.parse(JSON.parse(JSON.stringify(await dynos.of(device, job.id))));
+    // Which cars others brought is nobody else's business.
+    learned[device] = { ...known, repeats: known.repeats.map((repeats) => ({ ...repeats, car: undefined })) };
+  }
   return learned;
 }

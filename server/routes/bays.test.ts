@@ -139,7 +139,7 @@ describe('the spread of repeats', () => {
     expect(learned).toBeGreaterThanOrEqual(3);
     const [repeats, ...more] = (await asked('')).repeats;
     expect(more).toEqual([]);
-    expect(repeats).toMatchObject({ runs: 2, of: `A of job ${job.id}` });
+    expect(repeats).toMatchObject({ runs: 2, of: expect.stringMatching(/^A of \d+ \w+ \d{4}$/), car: job.vehicle });
     expect(repeats!.share).toBeLessThan(0.02);
     expect(repeats!.slope).toMatchObject({ placeScatter: 0.5 });
     expect((await asked(`&job=${job.id}`)).repeats).toEqual([]);

@@ -46,10 +46,13 @@ export async function keepPower(database: Queryable, runId: number, power: RunPo
   );
 }
 
+/** As somebody in the shop would name a day. */
+const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
+
 const powerRow = z.object({
   setup_id: z.coerce.number(),
   position: z.coerce.number(),
-  job_id: z.coerce.number(),
+  vehicle: z.string(),
   gear: z.string().nullable(),
   started_at: z.date(),
   same_vehicle: z.boolean(),
@@ -69,10 +72,11 @@ export async function repeatsOn(
   exceptJob: number | undefined,
 ): Promise<Repeats[]> {
   const { rows } = await database.query(
-    `select run.setup_id, setup.position, setup.job_id, run.gear, run.started_at, from_rpm, step_rpm, power_kw,
+    `select run.setup_id, setup.position, coalesce(vehicle.name, '') as vehicle, run.gear, run.started_at, from_rpm, step_rpm, power_kw,
        (select count(*) from run earlier where earlier.job_id = run.job_id and earlier.started_at < run.started_at) as place,
        coalesce(job.vehicle_id = (select vehicle_id from job where id = $2), false) as same_vehicle
      from run join run_power on run_power.run_id = run.id join setup on setup.id = run.setup_id left join job on job.id = run.job_id
+       left join vehicle on vehicle.id = job.vehicle_id
      where run.device = $1 and run.job_id is distinct from $2 and ${ofThisShop} and power_kw is not null and set_aside_reason is null
        and run.kind = 'power' and run_power.version = $3
        and run.setup_id in (select setup_id from run where device = $1 and job_id is distinct from $2 and kind = 'power'
@@ -96,7 +100,7 @@ export async function repeatsOn(
     );
     const [first] = runs;
     if (!spread || !first) return [];
-    const of = `${setupLetter(first.position)} of job ${first.job_id}`;
-    return [{ ...spread, of, ...(first.same_vehicle ? { sameVehicle: true } : {}) }];
+    const of = `${setupLetter(first.position)} of ${day.format(first.started_at)}`;
+    return [{ ...spread, of, car: first.vehicle, ...(first.same_vehicle ? { sameVehicle: true } : {}) }];
   });
 }
