@@ -26,6 +26,7 @@ export const comparisonJson = z.object({
         'within-repeatability',
         'drift-suspected',
         'spread-assumed',
+        'clear-alone',
         'plan-not-full',
         'band-not-covered',
         'unknown',

@@ -165,6 +165,14 @@ describe('the looks are paid for', () => {
     expect(firstVerdict([assumed], rule).verdict).toBe('spread assumed');
   });
 
+  test('what its own interval shows is never said to be within repeatability, though nothing is claimed of it', () => {
+    // 0.047 is clear of the 5 % of one interval and not of the nine tenths of it that ranges have.
+    const at = (p: number, halfWidth: number) => ({ ...range(p), difference: { ...range(p).difference, halfWidth } });
+    expect(firstVerdict([at(0.047, 0.98)], rule).verdict).toBe('clear alone');
+    expect(firstVerdict([at(0.06, 1.05)], rule).verdict).toBe('within repeatability');
+    expect(firstVerdict([at(0.03, 0.9), at(0.5, 2), at(0.6, 2)], rule).verdict).toBe('clear alone');
+  });
+
   test('a card says of the first range what the whole comparison does, at a probability that is called just then', () => {
     const p = fc.double({ min: 0, max: 0.1, noNaN: true });
     fc.assert(

@@ -124,7 +124,9 @@ function verdictOn(range: ChosenRange, called: boolean, ownLevel: number, rule: 
   if (!mayClaim(rule.judging)) return 'plan not full';
   if (!called) {
     const byDefault = plainPValue < pValue && paidOf(range, rule.judging, plainPValue) <= ownLevel;
-    return byDefault ? 'spread assumed' : 'within repeatability';
+    if (byDefault) return 'spread assumed';
+    // What is shown to exclude zero is never said to be within repeatability.
+    return Math.abs(difference.difference) > difference.halfWidth ? 'clear alone' : 'within repeatability';
   }
   if (drift && !standsInDrift(drift, difference, rule)) return 'drift suspected';
   return difference.difference > 0 ? 'gain' : 'loss';

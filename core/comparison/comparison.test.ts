@@ -144,6 +144,9 @@ describe('the sentence', () => {
     expect(open('plan not full', { id: 'plan-not-full', missing: { test: 2, baseline: 1 } })).toMatch(
       /; the plan is not full: 2 more runs of B and 1 more run of A\.$/,
     );
+    expect(open('clear alone', { id: 'clear-alone' })).toMatch(
+      /; clear by itself, not with all .*: another run of B or A\.$/,
+    );
     expect(open('spread assumed', { id: 'spread-assumed' })).toMatch(/only assumed: another run of B or A\.$/);
   });
 

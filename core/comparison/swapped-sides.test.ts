@@ -17,6 +17,7 @@ const mirrored = {
   'within repeatability': 'within repeatability',
   'drift suspected': 'drift suspected',
   'spread assumed': 'spread assumed',
+  'clear alone': 'clear alone',
   'plan not full': 'plan not full',
   'band not covered': 'band not covered',
 } as const;

@@ -80,6 +80,9 @@ function sameEverywhere(source: ReportSource): void {
   expect(isCalled(first!.verdict)).toBe(isCalled(judgement.claim));
   // A figure that excludes nothing is never called, and no interval is wider than a fifth.
   if (isCalled(judgement.claim)) expect(Math.abs(gain)).toBeGreaterThan(halfWidth);
+  for (const { verdict, difference } of power.ranges)
+    if (verdict === 'within repeatability')
+      expect(Math.abs(difference.difference)).toBeLessThanOrEqual(difference.halfWidth);
   if (!Number.isNaN(halfWidth))
     expect(halfWidth).toBeLessThanOrEqual(0.2 * Math.abs(judgement.difference.baseline) * 1.05);
 

@@ -14,6 +14,7 @@ export type Withheld =
   | { id: 'plan-not-full'; missing: { test: number; baseline: number } }
   | { id: 'drift'; perRunKw: number | undefined }
   | { id: 'spread-assumed' }
+  | { id: 'clear-alone' }
   | { id: 'no-spread' };
 
 /** A claim, or the reasons why none is made. */
@@ -71,6 +72,8 @@ function reasonOf(
       return { id: 'drift', perRunKw };
     case 'spread assumed':
       return { id: 'spread-assumed' };
+    case 'clear alone':
+      return { id: 'clear-alone' };
     case 'unknown':
       return { id: 'no-spread' };
     default:

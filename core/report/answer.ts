@@ -83,24 +83,23 @@ function headline(comparison: ComparisonFigures, names: { test: string; against:
   return say`${told}${cost}.`;
 }
 
-const size = (kw: number, as?: 'half-width'): Quantity => ({
-  value: Math.abs(kw),
-  unit: 'kW',
-  digits: 1,
-  ...(as ? { as } : { unitFollows: true }),
-});
+/** The size of a difference with half of its interval; which way it goes is said in a word. */
+function sized(kw: number, halfWidth: number): Sentence {
+  const own = { unit: 'kW', digits: 1, interval: { difference: kw, halfWidth } };
+  return say`${{ ...own, value: Math.abs(kw), unitFollows: true }} ± ${{ ...own, value: halfWidth, as: 'half-width' }}`;
+}
 const between = ({ fromRpm, toRpm }: { fromRpm: number; toRpm: number }) =>
   `from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm`;
 
 /** @param asPrice named as one: less goes without saying */
 function ofRange({ difference, verdict, fromRpm, toRpm }: JudgedRange, asPrice = false): Sentence {
   const way = asPrice ? '' : verdict === 'loss' ? ' less' : ' more';
-  return say`${size(difference.difference)} ± ${size(difference.halfWidth, 'half-width')}${way} ${between({ fromRpm, toRpm })}`;
+  return say`${sized(difference.difference, difference.halfWidth)}${way} ${between({ fromRpm, toRpm })}`;
 }
 
 function ofStretch({ mean, halfWidth, fromRpm, toRpm }: ClearStretch, asPrice = false): Sentence {
   const way = asPrice ? '' : mean < 0 ? ' less' : ' more';
-  return say`${size(mean)} ± ${size(halfWidth, 'half-width')}${way} ${between({ fromRpm, toRpm })}`;
+  return say`${sized(mean, halfWidth)}${way} ${between({ fromRpm, toRpm })}`;
 }
 
 /** The farther end of a difference's interval. */

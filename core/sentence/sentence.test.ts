@@ -56,6 +56,13 @@ describe('a sentence is written in the units of its reader', () => {
     expect(written(joined([], ', '))).toBe('');
   });
 
+  test('an interval that excludes nothing is never written as one that does not', () => {
+    expect(written(difference(-0.5, 0.45, 'kW', 1))).toBe('−0.50 ± 0.45 kW');
+    expect(written(difference(2.24, 0.66, 'kW', 1))).toBe('+2.2 ± 0.7 kW');
+    // 0.671 ± 0.604 hp: there the usual digits do.
+    expect(written(difference(0.5, 0.45, 'kW', 1), { ...keptUnits, power: 'hp' })).toBe('+0.7 ± 0.6 hp');
+  });
+
   test('a capital stands at the beginning, but λ stays', () => {
     expect(written(capitalised(say`boost reached ${quantity(130, 'kPa')}`))).toBe('Boost reached 130 kPa');
     expect(written(capitalised(say`${say`oil pressure`} fell`))).toBe('Oil pressure fell');

@@ -1,6 +1,7 @@
 import type { PhraseBook } from '../language/phrase-book.ts';
 import { halfWidthText } from '../units/spoken.ts';
-import { figureIn, keptUnits, toldIn, withUnit, type Told, type Units } from '../units/told-units.ts';
+import { differenceDigits } from '../units/difference-digits.ts';
+import { digitsIn, figureIn, keptUnits, toldIn, withUnit, type Told, type Units } from '../units/told-units.ts';
 
 /** A figure within a sentence, in the unit that it is kept in; each reader is told it in a unit of their own. */
 export interface Quantity {
@@ -18,6 +19,8 @@ export interface Quantity {
    * or the size of a step of one, both without noughts at the end.
    */
   as?: 'difference' | 'half-width' | 'level' | 'step';
+  /** A difference and half of its interval know one another, so that both have the digits that show whether nothing lies between. */
+  interval?: { difference: number; halfWidth: number };
   /** Digits after the point that it is written with at least; of a step, those that it is worth as it is kept. */
   digits?: number;
 }
@@ -58,7 +61,8 @@ export function quantityRange(from: number, to: number, unit: string): Sentence 
 
 /** A difference with its 95 % interval, where it has one: `+3.5 ± 0.7 kW`. */
 export function difference(value: number, halfWidth: number, unit: string, digits: number): Sentence {
-  return plusMinus({ value, unit, digits, as: 'difference' }, halfWidth, digits);
+  const interval = { difference: value, halfWidth };
+  return plusMinus({ value, unit, digits, as: 'difference', interval }, halfWidth, digits);
 }
 
 /** A figure with half of its interval, where there is one. */
@@ -69,7 +73,7 @@ export function withHalfWidth(value: number, halfWidth: number | undefined, unit
 function plusMinus(own: Quantity, halfWidth: number | undefined, digits: number): Sentence {
   return halfWidth === undefined || Number.isNaN(halfWidth)
     ? say`${own}`
-    : say`${{ ...own, unitFollows: true }} ± ${{ value: halfWidth, unit: own.unit, digits, as: 'half-width' }}`;
+    : say`${{ ...own, unitFollows: true }} ± ${{ ...own, value: halfWidth, digits, as: 'half-width' }}`;
 }
 
 /** Sentences one after another. */
@@ -121,8 +125,8 @@ function writtenQuantity(quantity: Quantity, reader: Reader): string {
   return unitFollows ? figure : withUnit(figure, told.unit, reader.space);
 }
 
-function figureOf({ value, unit, as, digits }: Quantity, told: Told): string {
-  const figure = figureIn(told.of(value), told.unit, digits);
+function figureOf({ value, unit, as, digits, interval }: Quantity, told: Told): string {
+  const figure = figureIn(told.of(value), told.unit, interval ? edgeDigits(interval, told, digits) : digits);
   switch (as) {
     case 'level':
       return levelFigure(told.of(value), told.unit !== '');
@@ -135,6 +139,14 @@ function figureOf({ value, unit, as, digits }: Quantity, told: Told): string {
     default:
       return figure;
   }
+}
+
+/** More digits than usual where these would hide on which side of its edge an interval ends. */
+function edgeDigits({ difference, halfWidth }: NonNullable<Quantity['interval']>, told: Told, fewest = 0): number {
+  const [size, half] = [told.of(difference), told.of(halfWidth)];
+  const usual = Math.max(digitsIn(size, told.unit, fewest), digitsIn(half, told.unit, fewest));
+  const needed = differenceDigits(size, half, usual);
+  return needed > usual ? needed : fewest;
 }
 
 const stepFigure = (value: number, digits: number) => String(Number(value.toFixed(digits)));

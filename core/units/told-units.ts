@@ -125,7 +125,7 @@ const converted = (from: UnitName, to: UnitName): Told =>
     : { unit: to, of: (kept) => convert(kept, from, to), kept: (told) => convert(told, to, from) };
 
 /** Digits after the point that a figure in a unit is worth; a function where its size decides. */
-const digitsIn: Readonly<Record<string, number | ((size: number) => number)>> = {
+const usualDigits: Readonly<Record<string, number | ((size: number) => number)>> = {
   // A ratio, or something counted that has no unit.
   '': (size) => (size < 3 ? 2 : size < 100 ? 1 : 0),
   AFR: 1,
@@ -154,11 +154,16 @@ const digitsIn: Readonly<Record<string, number | ((size: number) => number)>> = 
   kW: (size) => (size < 20 ? 1 : 0),
 };
 
+/** Digits after the point that a figure is worth in its unit. */
+export function digitsIn(value: number, unit: string, fewest = 0): number {
+  const known = usualDigits[unit] ?? ((size: number) => (size < 10 ? 1 : 0));
+  return Math.max(fewest, typeof known === 'number' ? known : known(Math.abs(value)));
+}
+
 /** A figure with the digits that it is worth in its unit, a true minus, thousands set off; no sign where it rounds to nothing. */
 export function figureIn(value: number, unit: string, fewestDigits = 0): string {
   if (!Number.isFinite(value)) return '–';
-  const known = digitsIn[unit] ?? ((size: number) => (size < 10 ? 1 : 0));
-  const digits = Math.max(fewestDigits, typeof known === 'number' ? known : known(Math.abs(value)));
+  const digits = digitsIn(value, unit, fewestDigits);
   const text = value.toLocaleString('en-GB', { minimumFractionDigits: digits, maximumFractionDigits: digits });
   return text.replace('-', '−').replace(/^−(0(?:\.0+)?)$/, '$1');
 }

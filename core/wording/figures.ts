@@ -1,3 +1,4 @@
+import { differenceDigits } from '../units/difference-digits.ts';
 import { halfWidthText } from '../units/spoken.ts';
 import { spanLimits, type Span } from '../smoothing/span.ts';
 import { convert, type PowerUnit, type TorqueUnit } from '../units/units.ts';
@@ -38,6 +39,30 @@ export function formatSpan(span: Span): string {
   return least === most ? `${formatWhole(least)} rpm` : `${formatWhole(least)}–${formatWhole(most)} rpm`;
 }
 
+/** `+3.5`, ` ± 0.7`, and both together. */
+export interface WrittenDifference {
+  figure: string;
+  half: string;
+  whole: string;
+}
+
+/**
+ * A difference with its sign, and half of its interval after it, where there is one, with the digits that show
+ * whether nothing lies between.
+ * @param value in the unit that is read, as is `halfWidth`
+ */
+export function formatDifference(value: number, halfWidth: number, digits = 1): WrittenDifference {
+  const told = differenceDigits(value, halfWidth, digits);
+  const write = (of: number) => formatDigits(of, told);
+  const [figure, half] = [signed(write(value)), plusMinus(halfWidth, write)];
+  return { figure, half, whole: `${figure}${half}` };
+}
+
+/** A difference of power, kW, in another unit. */
+export function powerDifference(kw: number, halfWidthKw: number, unit: PowerUnit): WrittenDifference {
+  return formatDifference(convert(kw, 'kW', unit), convert(halfWidthKw, 'kW', unit));
+}
+
 /** Half of an interval after its figure; nothing where there is no spread to make one from. */
 export function plusMinus(halfWidth: number, write: (value: number) => string): string {
   return Number.isNaN(halfWidth) ? '' : ` ± ${halfWidthText(write(halfWidth))}`;
@@ -55,6 +80,10 @@ export function formatSeconds(value: number): string {
 
 export function formatTenths(value: number): string {
   return trueMinus(tenths.format(value));
+}
+
+export function formatDigits(value: number, digits: number): string {
+  return trueMinus(value.toLocaleString('en-GB', { minimumFractionDigits: digits, maximumFractionDigits: digits }));
 }
 
 /** Before a peak's value: a curve that is highest where its run ends may have climbed further. */

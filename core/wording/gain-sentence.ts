@@ -1,6 +1,7 @@
+import { powerDifference } from './figures.ts';
 import { joined, say, written, type Reader, type Sentence } from '../sentence/sentence.ts';
-import { halfWidthText, spokenRpm } from '../units/spoken.ts';
-import { convert, type PowerUnit } from '../units/units.ts';
+import { spokenRpm } from '../units/spoken.ts';
+import type { PowerUnit } from '../units/units.ts';
 import type { JudgedRange, JudgedRanges } from '../comparison/comparison.ts';
 import { brokenWords } from '../limits/broken-words.ts';
 import type { BrokenLimit } from '../limits/broken-limits.ts';
@@ -76,6 +77,7 @@ function rangePhrases(range: JudgedRange, input: SentenceInput, named: boolean):
     case 'unknown':
     case 'drift suspected':
     case 'spread assumed':
+    case 'clear alone':
     case 'plan not full':
     case 'band not covered': {
       const [reason] = input.withheld;
@@ -162,27 +164,18 @@ function between({ fromRpm, toRpm }: { fromRpm: number; toRpm: number }): string
   return `from ${spokenRpm(fromRpm)} to ${spokenRpm(toRpm)} rpm`;
 }
 
-function size(kw: number, unit: PowerUnit): string {
-  return Math.abs(convert(kw, 'kW', unit)).toFixed(1);
-}
+/** Which way it goes is said in a word. */
+const unsigned = (figure: string) => figure.replace(/^[+−]/, '');
 
-/** What rounds to nothing has no sign. */
-function signOf(kw: number, unit: PowerUnit): string {
-  return Number(size(kw, unit)) === 0 ? '' : kw < 0 ? '−' : '+';
-}
-
-function amount({ difference }: JudgedRange, unit: PowerUnit): string {
-  return `${size(difference.difference, unit)} ± ${halfWidthText(size(difference.halfWidth, unit))} ${unit}`;
+function amount({ difference: { difference, halfWidth } }: JudgedRange, unit: PowerUnit): string {
+  return `${unsigned(powerDifference(difference, halfWidth, unit).whole)} ${unit}`;
 }
 
 /** With its interval where there is one. */
-function signedAmount(range: JudgedRange, unit: PowerUnit): string {
-  const { difference, halfWidth } = range.difference;
-  return Number.isNaN(halfWidth)
-    ? `${signOf(difference, unit)}${size(difference, unit)} ${unit}`
-    : `${signOf(difference, unit)}${amount(range, unit)}`;
+function signedAmount({ difference: { difference, halfWidth } }: JudgedRange, unit: PowerUnit): string {
+  return `${powerDifference(difference, halfWidth, unit).whole} ${unit}`;
 }
 
 function stretchAmount(stretch: ClearStretch, unit: PowerUnit): string {
-  return `${size(stretch.mean, unit)} ± ${halfWidthText(size(stretch.halfWidth, unit))} ${unit}`;
+  return `${unsigned(powerDifference(stretch.mean, stretch.halfWidth, unit).whole)} ${unit}`;
 }

@@ -54,6 +54,8 @@ export function withheldWords(reason: Withheld, { test, against }: Letters, unit
       return `${driftWords(reason.perRunKw, unit)} can look the same: return to ${against} for a run`;
     case 'spread-assumed':
       return `the spread of this car is only assumed: another run of ${test} or ${against}`;
+    case 'clear-alone':
+      return `clear by itself, not with all that was looked at counted: another run of ${test} or ${against}`;
     case 'no-spread':
       return 'nothing can be said yet: too few runs to tell their spread, or they scatter by more than a fifth of the reading';
   }
@@ -89,6 +91,7 @@ function withheldBriefly(reason: Withheld, letters: Letters): string {
     'plan-not-full': 'plan not full',
     drift: `drift possible, return to ${letters.against}`,
     'spread-assumed': 'spread only assumed',
+    'clear-alone': 'clear by itself alone',
     'no-spread': 'nothing can be said yet',
   } as const;
   return brief[reason.id];

@@ -42,6 +42,7 @@ export function plainSentence(
       return `What ${test} gave on ${baseline} cannot be told: ${bandsMissedWords(uncovered)}.`;
     case 'plan not full':
     case 'spread assumed':
+    case 'clear alone':
     case 'unknown':
       return `${test} reads ${size(difference.difference)} ${unit} ${difference.difference < 0 ? 'less' : 'more'} than ${baseline}, ${where}; more runs are needed to be sure.`;
   }

@@ -3,7 +3,7 @@ import type { Setup } from '../../contract/job/records.ts';
 import { gainOnParent, type SetupFigures } from '../../core/figures/pairs/setup-figures.ts';
 import { scorePrediction, type PredictionScore } from '../../core/setup/prediction.ts';
 import { predictionWords } from '../../core/wording/decision-record.ts';
-import { formatPower, signed, halfWidthText } from '../../core/wording/figures.ts';
+import { formatPower, signed, powerDifference } from '../../core/wording/figures.ts';
 import classes from './setup-details.module.css';
 
 const words: Record<PredictionScore, string> = {
@@ -24,8 +24,7 @@ export function Prediction({ setup, figures }: { setup: Setup; figures: SetupFig
       Expected {signed(formatPower(setup.predictionKw, unit))} {unit}, locked;{' '}
       {measured && !Number.isNaN(measured.halfWidth) && (
         <>
-          measured {signed(formatPower(measured.difference, unit))} ±{' '}
-          {halfWidthText(formatPower(measured.halfWidth, unit))} {unit} on its parent:{' '}
+          measured {powerDifference(measured.difference, measured.halfWidth, unit).whole} {unit} on its parent:{' '}
         </>
       )}
       {words[score]}.

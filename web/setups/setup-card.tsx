@@ -7,7 +7,7 @@ import { predictionWords } from '../../core/wording/decision-record.ts';
 import { jobClaimWords, toneOf } from '../../core/wording/judgement-words.ts';
 import { setupWords } from '../../core/setup/setup-words.ts';
 import { scorePrediction } from '../../core/setup/prediction.ts';
-import { formatPower, plusMinus, signed } from '../../core/wording/figures.ts';
+import { formatPower, powerDifference, signed } from '../../core/wording/figures.ts';
 import { missedBands } from '../../core/judgement/pair-judgement.ts';
 import { otherRangeWords } from '../../core/wording/coverage-words.ts';
 import { GainStrip } from './gain-strip.tsx';
@@ -188,13 +188,13 @@ function SetupMeaning({ figures, pending, isBaseline, letter, among, baseline }:
     );
   }
   const { difference, halfWidth } = onBaseline.difference;
-  const half = plusMinus(halfWidth, (kw) => formatPower(kw, unit));
+  const { figure, half } = powerDifference(difference, halfWidth, unit);
   const words = jobClaimWords(onBaseline, among, { test: letter, against: baseline.letter });
   return (
     <div className={classes.meaning}>
       {missedBands(onBaseline).length === 0 && (
         <span className={`number ${toneOf(onBaseline.jobClaim) ?? ''}`}>
-          {signed(formatPower(difference, unit))}
+          {figure}
           {half} {unit}{' '}
         </span>
       )}

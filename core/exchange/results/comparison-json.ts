@@ -16,6 +16,7 @@ const words = {
   'within repeatability': 'within-repeatability',
   'drift suspected': 'drift-suspected',
   'spread assumed': 'spread-assumed',
+  'clear alone': 'clear-alone',
   'plan not full': 'plan-not-full',
   'band not covered': 'band-not-covered',
   unknown: 'unknown',

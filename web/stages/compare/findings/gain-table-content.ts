@@ -1,13 +1,6 @@
 import type { GainRow } from '../../../../core/comparison/gain-table.ts';
-import {
-  formatPower,
-  formatRpm,
-  formatSeconds,
-  formatTenths,
-  formatTorque,
-  halfWidthText,
-  signed,
-} from '../../../../core/wording/figures.ts';
+import { convert } from '../../../../core/units/units.ts';
+import { formatDifference, formatDigits, formatRpm } from '../../../../core/wording/figures.ts';
 import type { Comparison } from '../../../../core/comparison/comparison.ts';
 import type { UncoveredBand } from '../../../../core/comparison/coverage.ts';
 import { notCoveredWords } from '../../../../core/wording/coverage-words.ts';
@@ -44,6 +37,12 @@ export interface ComparedRows {
   power: Pick<Comparison, 'uncovered'>;
 }
 
+/** How the figures of a quantity are told: in the unit of the view, with so many digits. */
+interface ToldIn {
+  of: (kept: number) => number;
+  digits: number;
+}
+
 /** @param estimate what figures for the crank rest on */
 export function gainTableContent(
   { rows, power: { uncovered } }: ComparedRows,
@@ -53,27 +52,29 @@ export function gainTableContent(
   const scale = estimate ? ` ≈ at the crank (${estimate})` : '';
   const against = view.againstRuns?.join(' ') ?? view.against.letter;
   const test = view.runs?.join(' ') ?? view.test.letter;
-  const section = (
-    name: string,
-    quantity: GainRow['quantity'],
-    write: (value: number) => string,
-    percent = view.percent,
-  ) => ({
+  const section = (name: string, quantity: GainRow['quantity'], told: ToldIn, percent = view.percent) => ({
     name,
     rows: [
       ...(quantity === 'power' ? uncovered.map((band) => missingLine(band, view.bands)) : []),
       ...rows
         .filter((row) => row.quantity === quantity)
-        .map((row) => lineOf(row, against, test, percent, write, view.bands)),
+        .map((row) => lineOf(row, against, test, percent, told, view.bands)),
     ],
   });
   return {
     heads: [against, test, view.percent ? 'gain, %' : 'gain'],
     sections: [
-      section(`power, ${view.units.power}${scale}`, 'power', (value) => formatPower(value, view.units.power)),
-      section(`torque, ${view.units.torque}${scale}`, 'torque', (value) => formatTorque(value, view.units.torque)),
-      section('time to sweep, s, as driven', 'time', formatSeconds),
-      section('engine speed, rpm', 'engine speed', formatRpm, false),
+      section(`power, ${view.units.power}${scale}`, 'power', {
+        of: (kw) => convert(kw, 'kW', view.units.power),
+        digits: 1,
+      }),
+      section(`torque, ${view.units.torque}${scale}`, 'torque', {
+        of: (newtonMetres) => convert(newtonMetres, 'N·m', view.units.torque),
+        digits: 1,
+      }),
+      section('time to sweep, s, as driven', 'time', { of: (s) => s, digits: 2 }),
+      // To 10 rpm, as speeds are spoken of.
+      section('engine speed, rpm', 'engine speed', { of: (rpm) => Math.round(rpm / 10) * 10, digits: 0 }, false),
     ].filter((section) => section.rows.length > 0),
   };
 }
@@ -83,10 +84,12 @@ function lineOf(
   against: string,
   test: string,
   percent: boolean,
-  write: (value: number) => string,
+  { of, digits }: ToldIn,
   bands: CompareView['bands'],
 ): GainTableLine {
-  const shown = (value: number) => (percent ? formatTenths((100 * value) / row.baseline) : write(value));
+  const write = (value: number) => formatDigits(of(value), digits);
+  const shown = (value: number) => (percent ? (100 * value) / row.baseline : of(value));
+  const { figure, half } = formatDifference(shown(row.difference), shown(row.halfWidth), percent ? 1 : digits);
   return {
     id: row.id,
     key: `${row.id}-${row.fromRpm ?? ''}`,
@@ -94,8 +97,8 @@ function lineOf(
     folded: foldedRows.includes(row.id),
     baseline: write(row.baseline),
     test: write(row.test),
-    gain: signed(shown(row.difference)),
-    halfWidth: Number.isNaN(row.halfWidth) ? '' : `±${halfWidthText(shown(row.halfWidth))}`,
+    gain: figure,
+    halfWidth: half.replaceAll(' ', ''),
     tone: row.verdict === 'gain' || row.verdict === 'loss' ? row.verdict : undefined,
   };
 }

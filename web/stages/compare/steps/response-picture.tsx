@@ -8,7 +8,7 @@ import type { Response } from '../../../../core/response/response.ts';
 import { convert } from '../../../../core/units/units.ts';
 import { setupColour } from '../../../../core/scene/setup-look.ts';
 import { niceRange } from '../../../../core/scene/nice-range.ts';
-import { formatPower, formatRpm, plusMinus, scaleNote, signed } from '../../../../core/wording/figures.ts';
+import { formatPower, formatRpm, powerDifference, scaleNote } from '../../../../core/wording/figures.ts';
 import { ArrivedLevel } from './arrived-level.tsx';
 import classes from './response-picture.module.css';
 import steps from './steps-picture.module.css';
@@ -280,10 +280,7 @@ function Levels({ found, unit, view }: { found: { levels: Response['levels'] }; 
               <td>{level.letters}</td>
               <td>{level.runs}</td>
               <td>{formatPower(level.mean, view.units.power)}</td>
-              <td>
-                {step &&
-                  `${signed(formatPower(step.difference, view.units.power))}${plusMinus(step.halfWidth, (kw) => formatPower(kw, view.units.power))}`}
-              </td>
+              <td>{step && powerDifference(step.difference, step.halfWidth, view.units.power).whole}</td>
               <td>{level.broken.map((broken) => write(brokenWords(broken))).join('; ')}</td>
             </tr>
           );

@@ -1,3 +1,4 @@
+import type { MeanDifference } from '../../../../core/statistics/mean-difference.ts';
 import type { Job } from '../../../../contract/job/records.ts';
 import type { AttributedStep } from '../../../../core/comparison/attribution.ts';
 import type { FamilyPair } from '../../../../core/judgement/job-claims.ts';
@@ -6,7 +7,7 @@ import { judgedOfStep } from '../../../../core/figures/runs/kinds-of-job.ts';
 import { testsWords } from '../../../../core/wording/kind-words.ts';
 import { useOwnUnits } from '../../../units/use-own-units.tsx';
 import { setupColour } from '../../../../core/scene/setup-look.ts';
-import { formatPower, formatRpm, plusMinus, scaleNote, signed } from '../../../../core/wording/figures.ts';
+import { formatPower, formatRpm, powerDifference, scaleNote } from '../../../../core/wording/figures.ts';
 import classes from './steps-picture.module.css';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';
 import type { CompareView } from '../view/view-address.ts';
@@ -34,7 +35,7 @@ export function StepsPicture({ job, figures, view, onChoose }: StepsPictureProps
   const { steps, whole, fromRpm, toRpm, notAlike } = attribution;
   const unit = view.units.power;
   const drifted = [whole, ...steps.flatMap(({ gain }) => gain ?? [])].some(({ withoutDrift }) => withoutDrift);
-  const kw = (value: number) => signed(formatPower(value, unit));
+  const told = ({ difference, halfWidth }: MeanDifference) => powerDifference(difference, halfWidth, unit);
   const first = steps[0]!.meanKw;
   // Each bar begins where the one before ended.
   const ends = steps.map(({ meanKw }) => meanKw - first);
@@ -123,8 +124,8 @@ export function StepsPicture({ job, figures, view, onChoose }: StepsPictureProps
               <td className="number">
                 {step.gain && (
                   <>
-                    <b className={toneOf(judgementOf(step)?.jobClaim ?? null)}>{kw(step.gain.difference)}</b>
-                    {plusMinus(step.gain.halfWidth, (value) => formatPower(value, unit))}
+                    <b className={toneOf(judgementOf(step)?.jobClaim ?? null)}>{told(step.gain).figure}</b>
+                    {told(step.gain).half}
                   </>
                 )}
               </td>
@@ -141,8 +142,8 @@ export function StepsPicture({ job, figures, view, onChoose }: StepsPictureProps
               <i className={classes.zero} style={{ left: `${share(0)}%` }} />
             </td>
             <td className="number">
-              <b>{kw(whole.difference)}</b>
-              {plusMinus(whole.halfWidth, (value) => formatPower(value, unit))}
+              <b>{told(whole).figure}</b>
+              {told(whole).half}
             </td>
             <td />
           </tr>

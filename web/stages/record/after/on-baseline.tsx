@@ -2,7 +2,7 @@ import { useUnits } from '../../../units/use-own-units.tsx';
 import { jobClaimWords, toneOf } from '../../../../core/wording/judgement-words.ts';
 import type { Setup } from '../../../../contract/job/records.ts';
 import { missedBands } from '../../../../core/judgement/pair-judgement.ts';
-import { formatPower, formatRpm, plusMinus, signed } from '../../../../core/wording/figures.ts';
+import { formatRpm, powerDifference } from '../../../../core/wording/figures.ts';
 import type { JobFigures } from '../../../../core/figures/job-figures.ts';
 
 /** The setup's gain on the baseline, beside that on its parent. */
@@ -21,7 +21,7 @@ export function OnBaseline({
   if (!pair) return null;
   const { difference, halfWidth } = pair.difference;
   const words = jobClaimWords(pair, figures?.setups.length ?? 0, { test: setup.letter, against: baseline.letter });
-  const half = plusMinus(halfWidth, (kw) => formatPower(kw, unit));
+  const { figure, half } = powerDifference(difference, halfWidth, unit);
   return (
     <p className="soft">
       On the baseline {baseline.letter}
@@ -29,7 +29,7 @@ export function OnBaseline({
         <>
           , mean from {formatRpm(pair.fromRpm)} to {formatRpm(pair.toRpm)} rpm:{' '}
           <b className={`number ${toneOf(pair.jobClaim) ?? ''}`}>
-            {signed(formatPower(difference, unit))}
+            {figure}
             {half} {unit}
           </b>
         </>
