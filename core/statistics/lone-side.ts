@@ -1,6 +1,6 @@
 // Set by bench/coverage.ts: a lone run of a setup that repeats half or twice as well as the others, averaged.
 /** How much the spreads of one car's setups differ from one another: as variances of so many degrees of freedom do. */
-const betweenSetups = 4;
+const betweenSetups = 6;
 
 /** Degrees of freedom of a spread, and those of them that the job's own repeats told. */
 export interface SpreadKnown {
@@ -11,7 +11,7 @@ export interface SpreadKnown {
 /**
  * Degrees of freedom of a difference of means whose spread other setups' repeats told for a side of a single run: that
  * run tells nothing of its own setup's spread, which is a draw of its own. Variances of the spread (2/ν) add up:
- * 1/ν + Σ wᵢ²/4 over the lone sides, w a side's share of the difference's variance. A spread that is known from
+ * 1/ν + Σ wᵢ²/6 over the lone sides, w a side's share of the difference's variance. A spread that is known from
  * before alone is one of setups already.
  * Source: after Satterthwaite, Biometrics Bulletin 2 (1946) 110.
  *

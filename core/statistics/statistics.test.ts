@@ -84,8 +84,9 @@ describe('differences of means', () => {
         [7, 7.5],
       ],
     });
-    // The others' two degrees of freedom, and two lone sides whose own spread nobody saw: 1 ÷ (1/2 + 2·(1/2)²/4).
-    expect(borrowing).toMatchObject({ df: 1.6, spread: { df: 2, told: 2 }, from: 'pooled', borrowsSpread: true });
+    // The others' two degrees of freedom, and two lone sides whose own spread nobody saw: 1 ÷ (1/2 + 2·(1/2)²/6).
+    expect(borrowing.df).toBeCloseTo(12 / 7, 9);
+    expect(borrowing).toMatchObject({ spread: { df: 2, told: 2 }, from: 'pooled', borrowsSpread: true });
     expect(meanDifference([3], [1], { prior: { standardDeviation: 0.5, df: 8, from: 'learned' } })).toMatchObject({
       df: 8,
       from: 'learned',
@@ -279,6 +280,6 @@ test('a run that stands alone is no surer than the job’s other repeats show', 
   const eight = halfWidthOfMean({ runs: 8, mean: 100, standardDeviation: 1.2 }, prior)!;
   expect(eight).toBeLessThan(noisy);
   expect(halfWidthOfMean(alone, undefined)).toBeUndefined();
-  // Two degrees of freedom of the others, and a spread of its own that nobody saw: 1 ÷ (1/2 + 1/4).
-  expect(halfWidthOfMean(alone, undefined, { standardDeviation: 0.01, df: 2 })).toBeCloseTo(7.2, 1);
+  // Two degrees of freedom of the others, and a spread of its own that nobody saw: 1 ÷ (1/2 + 1/6).
+  expect(halfWidthOfMean(alone, undefined, { standardDeviation: 0.01, df: 2 })).toBeCloseTo(6.0, 1);
 });
