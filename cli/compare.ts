@@ -24,7 +24,7 @@ import { sortedWords, wordOf, type Words } from './words.ts';
 
 export const compareUsage = `suvok compare --baseline A1.csv A2.csv A3.csv --test B1.csv B2.csv B3.csv --dyno DYNO.json
              [--air AIR.json] [--band 3000-5600]... [--ratio N] [--standard ID] [--share PERCENT]
-             [--look N] [--smoothing RPM|auto|0] [--grid RPM] [--engine petrol|diesel] [--crank PERCENT|PERCENT+KW]
+             [--look N] [--smoothing RPM|auto|0] [--grid RPM] [--engine petrol|diesel|electric] [--crank PERCENT|PERCENT+KW]
     What the test runs gain over the baseline runs, where, with 95 % intervals, and whether it is more than scatter.
     --dyno and --air once for all runs, or once per run, baseline first; without --air each run takes RUN.air.json
     beside RUN.csv. Name bands before looking at the gain in them. The order of runs is not known here: their drift

@@ -1,3 +1,4 @@
+import type { EngineKind } from '../core/fuel/engine-kind.ts';
 import { existsSync, readFileSync } from 'node:fs';
 import type { z } from 'zod';
 import { airFile, dynoFile, problemIn, type AirFile, type DynoFile } from '../contract/files/machine-and-air.ts';
@@ -90,11 +91,12 @@ export function shareOf(text: string | undefined): number {
   return percent / 100;
 }
 
-export function ignitionOf(word: string | undefined): 'spark' | 'compression' | undefined {
+export function ignitionOf(word: string | undefined): EngineKind | undefined {
   if (word === undefined) return undefined;
   if (word === 'petrol' || word === 'spark') return 'spark';
   if (word === 'diesel' || word === 'compression') return 'compression';
-  throw new Refusal(`--engine takes petrol or diesel, not "${word}".`);
+  if (word === 'electric') return 'electric';
+  throw new Refusal(`--engine takes petrol, diesel or electric, not "${word}".`);
 }
 
 export function smoothingOf(word: string | undefined): Span | 'auto' {

@@ -18,7 +18,7 @@ import {
 import { sortedWords, wordOf } from './words.ts';
 
 export const reduceUsage = `suvok reduce RUN.csv --dyno DYNO.json [--air AIR.json] [--ratio N]
-             [--standard ID] [--share PERCENT] [--smoothing RPM|auto|0] [--grid RPM] [--engine petrol|diesel]
+             [--standard ID] [--share PERCENT] [--smoothing RPM|auto|0] [--grid RPM] [--engine petrol|diesel|electric]
     One recording to one curve of power and torque over engine speed, with what the checks found.`;
 
 /**

@@ -65,6 +65,23 @@ test('two browsers write one field: both texts are shown, and one is chosen', as
   await expect.poll(async () => (await reread(suvok, id)).target).toBe('mine');
 });
 
+test('an electric car is asked for nothing that burns: vehicle, brief and kinds of run', async ({ page, suvok }) => {
+  const { id, vehicleId } = await job(suvok);
+  await goTo(page, `${suvok.origin}/vehicles/${vehicleId}`);
+  await expect(page.getByLabel('Fuel system')).toBeVisible();
+  await page.getByLabel('Ignition').first().click();
+  await page.getByRole('option', { name: 'none: electric drive' }).click();
+  await expect(page.getByLabel('Fuel system')).toBeHidden();
+  await expect(page.getByLabel('Induction').first()).toBeHidden();
+  await goTo(page, `${suvok.origin}/jobs/${id}/brief`);
+  await expect(page.getByText('electric', { exact: false }).first()).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Limits' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Fuel', exact: true })).toBeHidden();
+  await page.getByText(/^Safety/).click();
+  await expect(page.getByText(/Orange cables/)).toBeVisible();
+  await expect(page.getByText(/Oil level|Extraction on|Plugs right/)).toHaveCount(0);
+});
+
 test('a limit asks for its scale, is suggested by fuel, and comes back when taken away', async ({ page, suvok }) => {
   const { id, vehicleId } = await job(suvok);
   await suvok.ask('PATCH', `/vehicles/${vehicleId}`, { ignition: 'spark', induction: 'turbo' });

@@ -33,7 +33,7 @@ export const vehicleFields = z.object({
   name: trimmedText(120).min(1, 'name the vehicle'),
   plate: trimmedText(20),
   engine: trimmedText(200),
-  ignition: z.enum(['spark', 'compression']).nullable(),
+  ignition: z.enum(['spark', 'compression', 'electric']).nullable(),
   induction: z.enum(['none', 'turbo', 'supercharger', 'both']).nullable(),
   fuelSystem: trimmedText(200),
   /** What the fuel pressure regulator holds constant: rail less manifold, the gauge pressure, or a target. */

@@ -136,6 +136,7 @@ describe('a diesel', () => {
     expect(usualStandard('iso-1585-ci', 'spark')).toBe('iso-1585-si');
     expect(usualStandard('din-70020', 'compression')).toBe('din-70020');
     expect(usualStandard('sae-j1349', null)).toBe('sae-j1349');
+    expect(usualStandard('iso-1585-ci', 'electric')).toBe('none');
   });
 });
 

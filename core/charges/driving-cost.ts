@@ -1,3 +1,4 @@
+import { burnsFuel, type EngineKind } from '../fuel/engine-kind.ts';
 import type { JudgedFigure } from '../judgement/kind-judgement.ts';
 import { moneyWords, type Price } from './charges.ts';
 
@@ -46,8 +47,9 @@ export function drivingCost(
 /** The price of a litre of what an engine burns: of several the one whose name says diesel, or does not. */
 export function fuelPriceOf<Listed extends Pick<Price, 'name' | 'per'>>(
   prices: readonly Listed[],
-  ignition: 'spark' | 'compression' | null,
+  ignition: EngineKind | null,
 ): Listed | undefined {
+  if (!burnsFuel(ignition)) return undefined;
   const litres = prices.filter(({ per }) => per === 'litre');
   return litres.find(({ name }) => /diesel/i.test(name) === (ignition === 'compression')) ?? litres[0];
 }

@@ -45,6 +45,8 @@ test.each([
   ['sae-j1349', 'spark', false],
   ['din-70020', 'compression', false],
   ['sae-j1349', undefined, false],
+  ['din-70020', 'electric', true],
+  ['none', 'electric', false],
 ] as const)('%s on an engine with %s ignition is marked: %s', (standard, ignition, marked) => {
   expect(standardUnsuited(standard, ignition) !== undefined).toBe(marked);
 });

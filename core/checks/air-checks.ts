@@ -1,3 +1,4 @@
+import type { EngineKind } from '../fuel/engine-kind.ts';
 import { quantity, say } from '../sentence/sentence.ts';
 import type { Air } from '../air/air.ts';
 import { stationPressureHpa } from '../air/air.ts';
@@ -10,7 +11,7 @@ export interface AirCircumstances {
   ageS?: number | undefined;
   /** Height of the shop above the sea, m. */
   altitudeM?: number | undefined;
-  ignition?: 'spark' | 'compression' | undefined;
+  ignition?: EngineKind | undefined;
   /** A compressor driven by the engine is none; undefined where nobody said. */
   turbocharged?: boolean | undefined;
 }
@@ -57,6 +58,12 @@ export function airStale(ageS: number | undefined, standard: StandardId): Findin
 
 /** Found when a standard is meant for another kind of engine. */
 export function standardUnsuited(standard: StandardId, ignition: AirCircumstances['ignition']): Finding | undefined {
+  if (ignition === 'electric' && standard !== 'none')
+    return {
+      id: 'standard-unsuited',
+      severity: 'mind',
+      message: `${standards[standard].name} corrects for the air that an engine takes, and this is an electric drive: its figures are not what it makes. Uncorrected suits it.`,
+    };
   const meant = standard === 'iso-1585-ci' ? 'compression' : 'spark';
   const decides = standard === 'iso-1585-ci' || standard === 'iso-1585-si' || standard === 'sae-j1349';
   if (!ignition || !decides || ignition === meant) return undefined;

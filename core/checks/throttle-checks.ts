@@ -57,7 +57,7 @@ export function fuelCut(run: SweepDrive): Finding | undefined {
     toRpm,
     figure: toS - fromS,
     unit: 's',
-    message: `Torque is cut for ${(toS - fromS).toFixed(2)} s at ${spokenRpm(fromRpm)} rpm${times}: fuel or spark was taken away. Look for the cause before the next run.`,
+    message: `Torque is cut for ${(toS - fromS).toFixed(2)} s at ${spokenRpm(fromRpm)} rpm${times}: fuel, spark or current was taken away. Look for the cause before the next run.`,
   };
 }
 

@@ -1,3 +1,4 @@
+import type { EngineKind } from '../fuel/engine-kind.ts';
 /** A text that an owner is asked to agree to. */
 export interface AskedTemplate {
   id: number;
@@ -8,7 +9,7 @@ export interface AskedTemplate {
 
 /** What tells of a job whether a consent is asked for. */
 export interface ConsentedJob {
-  car: { ignition: 'spark' | 'compression' | null };
+  car: { ignition: EngineKind | null };
   setups: readonly unknown[];
   consents: readonly { templateId: number | null; version: number; name: string; signedAt: string }[];
 }

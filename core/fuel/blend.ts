@@ -1,3 +1,4 @@
+import type { EngineKind } from './engine-kind.ts';
 import { Refusal } from '../refusal.ts';
 
 /**
@@ -38,7 +39,7 @@ export interface Stoichiometric {
  * The stoichiometric ratio of what an engine was run on.
  * @param ethanolPct percent by volume; null where nobody knows it: petrol is assumed, and said so
  */
-export function stoichiometricOf(ignition: 'spark' | 'compression' | null, ethanolPct: number | null): Stoichiometric {
+export function stoichiometricOf(ignition: EngineKind | null, ethanolPct: number | null): Stoichiometric {
   if (ignition === 'compression') return { ratio: diesel.airFuelRatio, fuel: 'diesel' };
   if (ethanolPct === null) return { ratio: petrol.airFuelRatio, fuel: 'petrol assumed' };
   return {
@@ -48,7 +49,7 @@ export function stoichiometricOf(ignition: 'spark' | 'compression' | null, ethan
 }
 
 /** The mixture ratio and the density of what an engine burns. @param ethanolPct null where nobody knows it: petrol is assumed */
-export function burntFuel(ignition: 'spark' | 'compression' | null, ethanolPct: number | null) {
+export function burntFuel(ignition: EngineKind | null, ethanolPct: number | null) {
   const { ratio } = stoichiometricOf(ignition, ethanolPct);
   if (ignition === 'compression') return { stoichiometric: ratio, densityKgL: diesel.densityKgL };
   const share = (ethanolPct ?? 0) / 100;

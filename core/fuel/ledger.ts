@@ -1,3 +1,4 @@
+import type { EngineKind } from './engine-kind.ts';
 import { joined, quantity, say, type Sentence } from '../sentence/sentence.ts';
 import { mixed, stoichiometricOf } from './blend.ts';
 
@@ -103,7 +104,7 @@ export function fuelNow({
   return fuelAfter(fuelEntries.map((entry) => ({ ...entry, at: new Date(entry.at) })));
 }
 
-type Fuelled = Parameters<typeof fuelNow>[0] & { car: { ignition: 'spark' | 'compression' | null } };
+type Fuelled = Parameters<typeof fuelNow>[0] & { car: { ignition: EngineKind | null } };
 
 /** The stoichiometric ratio of what is in a job's tank now. */
 export function ratioOfJob(job: Fuelled): number {

@@ -1,3 +1,4 @@
+import { burnsFuel, type EngineKind } from '../fuel/engine-kind.ts';
 import type { DynoKind } from '../dyno/dyno-profile.ts';
 
 /** One thing to look at before a run, or to put back after the last, or to look at before it is handed over. */
@@ -15,7 +16,8 @@ export type InspectionPart = (typeof inspectionParts)[number];
 /** What decides which items belong on a job's list. */
 export interface InspectionFacts {
   dyno: DynoKind | null;
-  ignition: 'spark' | 'compression' | null;
+  /** What drives it; null where nobody said. */
+  ignition: EngineKind | null;
   boosted: boolean;
   /** Methanol or much ethanol in the tank. */
   alcohol: boolean;
@@ -23,15 +25,22 @@ export interface InspectionFacts {
 
 const roller = ({ dyno }: InspectionFacts) => dyno !== 'hub';
 const hub = ({ dyno }: InspectionFacts) => dyno === 'hub';
-const spark = ({ ignition }: InspectionFacts) => ignition !== 'compression';
+const burns = ({ ignition }: InspectionFacts) => burnsFuel(ignition);
+const electric = ({ ignition }: InspectionFacts) => ignition === 'electric';
+const spark = ({ ignition }: InspectionFacts) => ignition === 'spark' || ignition === null;
 
 const items: readonly (InspectionItem & { when?: (facts: InspectionFacts) => boolean })[] = [
-  { key: 'oil', part: 'car', text: 'Oil level right, no leaks' },
+  { key: 'oil', part: 'car', text: 'Oil level right, no leaks', when: burns },
   { key: 'coolant', part: 'car', text: 'Coolant level right, no leaks' },
-  { key: 'fuel-leaks', part: 'car', text: 'Fuel lines dry, cap closed' },
-  { key: 'belts', part: 'car', text: 'Belts whole and tight' },
-  { key: 'intake', part: 'car', text: 'Intake filter clean, hoses tight' },
-  { key: 'boost-hoses', part: 'car', text: 'Boost and sensor hoses tight', when: ({ boosted }) => boosted },
+  { key: 'fuel-leaks', part: 'car', text: 'Fuel lines dry, cap closed', when: burns },
+  { key: 'belts', part: 'car', text: 'Belts whole and tight', when: burns },
+  { key: 'intake', part: 'car', text: 'Intake filter clean, hoses tight', when: burns },
+  {
+    key: 'boost-hoses',
+    part: 'car',
+    text: 'Boost and sensor hoses tight',
+    when: (facts) => facts.boosted && burns(facts),
+  },
   {
     key: 'plugs',
     part: 'car',
@@ -46,7 +55,20 @@ const items: readonly (InspectionItem & { when?: (facts: InspectionFacts) => boo
     when: ({ ignition }) => ignition === 'compression',
   },
   { key: 'battery', part: 'car', text: 'Battery on a charger', measured: { unit: 'V', low: 12.4, high: 14.8 } },
-  { key: 'wideband', part: 'car', text: 'λ probe warmed up and plausible' },
+  {
+    key: 'state-of-charge',
+    part: 'car',
+    text: 'State of charge noted: power falls with it, and with a cold or hot battery',
+    measured: { unit: '%' },
+    when: electric,
+  },
+  {
+    key: 'high-voltage',
+    part: 'car',
+    text: 'Orange cables and covers whole and dry; how to cut the drive off is known, as its maker says',
+    when: electric,
+  },
+  { key: 'wideband', part: 'car', text: 'λ probe warmed up and plausible', when: burns },
   { key: 'codes', part: 'car', text: 'No fault codes that matter; licences and keys in date' },
   { key: 'tyres', part: 'car', text: 'Driven tyres whole, free of debris, rated for the speed', when: roller },
   {
@@ -60,22 +82,29 @@ const items: readonly (InspectionItem & { when?: (facts: InspectionFacts) => boo
     key: 'alcohol-care',
     part: 'car',
     text: 'Chemical-resistant gloves and eye protection at hand: the flame of alcohol is hard to see, methanol poisons through the skin',
-    when: ({ alcohol }) => alcohol,
+    when: (facts) => facts.alcohol && burns(facts),
   },
   { key: 'straps', part: 'mounting', text: 'Straps tight, to sound points, pulling straight', when: roller },
   { key: 'hub-bolts', part: 'mounting', text: 'Hub bolts at the torque their maker names', when: hub },
   { key: 'free-wheels', part: 'mounting', text: 'Car supported and the free axle secured', when: hub },
   { key: 'fans', part: 'mounting', text: 'Fans at the heat exchangers' },
-  { key: 'extraction', part: 'mounting', text: 'Extraction on, carbon-monoxide alarm working' },
+  { key: 'extraction', part: 'mounting', text: 'Extraction on, carbon-monoxide alarm working', when: burns },
   { key: 'extinguisher', part: 'mounting', text: 'Extinguisher at hand, signal to stop agreed' },
   { key: 'aids', part: 'mounting', text: 'Traction and anti-lock aids off as the maker’s procedure says' },
   { key: 'gear', part: 'mounting', text: 'Gear chosen, nearest 1:1, no kick-down' },
   { key: 'ratio', part: 'mounting', text: 'Engine-speed pickup reads true, ratio calibrated' },
   { key: 'put-aids', part: 'put back', text: 'Traction and anti-lock aids on again' },
-  { key: 'put-limiter', part: 'put back', text: 'Rev limiter where it belongs' },
-  { key: 'put-boost-cut', part: 'put back', text: 'Boost cut active again', when: ({ boosted }) => boosted },
-  { key: 'put-filter', part: 'put back', text: 'Intake filter and bonnet back' },
-  { key: 'put-probe', part: 'put back', text: 'Probes and loggers taken out, plugs back in' },
+  { key: 'put-limiter', part: 'put back', text: 'Rev limiter where it belongs', when: burns },
+  {
+    key: 'put-boost-cut',
+    part: 'put back',
+    text: 'Boost cut active again',
+    when: (facts) => facts.boosted && burns(facts),
+  },
+  { key: 'put-filter', part: 'put back', text: 'Intake filter and bonnet back', when: burns },
+  { key: 'put-probe', part: 'put back', text: 'Probes and loggers taken out, plugs back in', when: burns },
+  { key: 'put-loggers', part: 'put back', text: 'Loggers and clamps taken out, covers back on', when: electric },
+  { key: 'put-bonnet', part: 'put back', text: 'Bonnet and undertray back', when: electric },
   { key: 'put-tyres', part: 'put back', text: 'Tyre pressures back to the road’s, wheel bolts at their torque' },
   { key: 'road-check', part: 'hand-over', text: 'Driven on the road after the last change, nothing found' },
 ];

@@ -50,6 +50,17 @@ describe('inspection', () => {
     expect(keys({ alcohol: true })).toContain('alcohol-care');
     expect(new Set(keys({ boosted: true })).size).toBe(keys({ boosted: true }).length);
   });
+  test('an electric drive has no oil, plugs, fuel or exhaust to look at, and a high voltage', () => {
+    const facts = { dyno: 'hub', boosted: true, alcohol: true } as const;
+    const items = inspectionList({ ...facts, ignition: 'electric' });
+    const words = items.map(({ text }) => text).join('; ');
+    expect(words).not.toMatch(/\boil\b|plugs|fuel|filter|boost|λ|extraction|monoxide|limiter|alcohol/i);
+    expect(items.map(({ key }) => key)).toEqual(
+      expect.arrayContaining(['high-voltage', 'state-of-charge', 'hub-bolts', 'extinguisher', 'put-loggers']),
+    );
+    for (const ignition of ['spark', 'compression', null] as const)
+      expect(inspectionList({ ...facts, ignition }).map(({ key }) => key)).not.toContain('high-voltage');
+  });
   test('a measured value against its tolerance', () => {
     expect(withinTolerance(12.6, { unit: 'V', low: 12.4, high: 14.8 })).toBe(true);
     expect(withinTolerance(11.9, { unit: 'V', low: 12.4 })).toBe(false);
@@ -70,6 +81,7 @@ describe('limits', () => {
     const names = (facts: Parameters<typeof limitSuggestions>[0]) =>
       limitSuggestions(facts).map((suggestion) => suggestion.quantity);
     expect(names({ ignition: 'compression', boosted: true, ethanolPct: null })).not.toContain('lambda');
+    expect(names({ ignition: 'electric', boosted: false, ethanolPct: null })).toEqual([]);
     const lean = (ethanolPct: number) =>
       limitSuggestions({ ignition: 'spark', boosted: true, ethanolPct }).find(
         (suggestion) => suggestion.quantity === 'lambda',

@@ -1,8 +1,9 @@
+import { burnsFuel, type EngineKind } from '../fuel/engine-kind.ts';
 import type { Limit, LimitQuantity } from './limit.ts';
 
 /** What is known of an engine when limits are thought of. */
 export interface EngineFacts {
-  ignition: 'spark' | 'compression' | null;
+  ignition: EngineKind | null;
   boosted: boolean;
   /** Percent by volume; null when not known. */
   ethanolPct: number | null;
@@ -39,6 +40,8 @@ export function limitSuggestions({ ignition, boosted, ethanolPct }: EngineFacts)
       ...heat,
     ];
   }
+  // A motor's limits are its maker's alone.
+  if (!burnsFuel(ignition)) return [];
   const alcohol = isAlcohol(ethanolPct);
   return [
     suggest(
@@ -64,9 +67,10 @@ export function leanestLambda({ boosted, ethanolPct }: { boosted: boolean; ethan
   return isAlcohol(ethanolPct) ? 0.92 : 0.9;
 }
 
-/** Limits that every run is held against where its job has none of the kind: knock, which a diesel does not take back. */
+/** Limits that every run is held against where its job has none of the kind: knock, which neither a diesel nor a motor takes back. */
 export function usualLimits({ ignition }: Pick<EngineFacts, 'ignition'>): Limit[] {
-  return ignition === 'compression' ? [] : [{ quantity: 'knockRetard', value: usualKnockDeg, scale: null }];
+  const knocks = ignition === 'spark' || ignition === null;
+  return knocks ? [{ quantity: 'knockRetard', value: usualKnockDeg, scale: null }] : [];
 }
 
 const isAlcohol = (ethanolPct: number | null) => ethanolPct !== null && ethanolPct >= 50;

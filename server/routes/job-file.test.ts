@@ -78,7 +78,9 @@ describe('owners and vehicles', () => {
       note: '',
     });
     expect((await reread(job)).car).toMatchObject({ plate: 'TS 104', ignition: 'compression', ownerName: 'V. Reed' });
+    await server.json('PATCH', `/api/vehicles/${job.vehicleId}`, { ignition: 'electric' });
     const car = await server.json<VehicleWithAll>('GET', `/api/vehicles/${job.vehicleId}`);
+    expect(car.ignition).toBe('electric');
     expect(car.parts).toMatchObject([{ name: 'pump', knowledge: 'believed' }]);
     const refused = await server.request('DELETE', `/api/vehicles/${job.vehicleId}`);
     expect(refused.status).toBe(409);

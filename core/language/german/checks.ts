@@ -19,7 +19,7 @@ export const germanChecks: Phrases = {
     'Die Zahlen reichen von {0} bis {1} rpm, die Drehzahl stieg aber von {2} auf {3} rpm: vom Rest ist nichts gesagt, dort war das Drehmoment zu klein oder zu unstet, um zum Zug zu zählen.',
   'Power is still climbing where the run ends at {0#} rpm; its peak may lie above.':
     'Die Leistung steigt noch, wo der Lauf bei {0} rpm endet; ihr Höchstwert kann darüber liegen.',
-  'Torque is cut for {0#} s at {1#} rpm: fuel or spark was taken away. Look for the cause before the next run.':
+  'Torque is cut for {0#} s at {1#} rpm: fuel, spark or current was taken away. Look for the cause before the next run.':
     'Das Drehmoment setzt bei {1} rpm für {0} s aus: Kraftstoff oder Zündung wurde weggenommen. Vor dem nächsten Lauf die Ursache suchen.',
   'Torque falls to {0#} % for {1#} s at {2#} rpm and comes back: the throttle was not held, or the engine controller took it back.':
     'Das Drehmoment fällt bei {2} rpm für {1} s auf {0} % und kommt zurück: das Gas wurde nicht gehalten, oder das Steuergerät nahm es zurück.',

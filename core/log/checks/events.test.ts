@@ -58,6 +58,18 @@ describe('events in a log', () => {
     expect(notLogged(['lambda', 'batteryVoltage'], { ignition: 'spark' })).toEqual(['knock', 'fuel pressure']);
   });
 
+  test('an electric drive is judged by nothing that burns, and misses none of it', () => {
+    expect(notLogged([], { ignition: 'electric' })).toEqual([]);
+    for (const fault of logFaults) {
+      const log = loggedRun(501, fault);
+      const found = logEvents({ ...log, engine: { ...log.engine, ignition: 'electric', limits: {} } });
+      expect([fault, found.filter(({ id }) => id !== 'low-battery' && id !== 'log-ends').map(({ id }) => id)]).toEqual([
+        fault,
+        [],
+      ]);
+    }
+  });
+
   test('boost that falls without a target is no end of the turbo; with one it is told against that', () => {
     const taper = (seed: number) => logEvents(loggedRun(seed, 'boost-taper')).find(({ id }) => id === 'boost-taper')!;
     const said = seeds.map((seed) => written(taper(seed).message));

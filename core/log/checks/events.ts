@@ -1,3 +1,4 @@
+import { burnsFuel } from '../../fuel/engine-kind.ts';
 import { byGravity } from '../../checks/check.ts';
 import { brokenLimits } from '../../limits/broken-limits.ts';
 import { knownLimits } from '../../limits/limit.ts';
@@ -16,29 +17,32 @@ import { oilPressure } from './oil-pressure.ts';
 import type { JudgedLog, LogEvent, RunLog } from '../pull/run-log.ts';
 import { lowBattery, relearning, sensorCeiling, sensorDead } from './sensors.ts';
 
+/** What tells of burning, of its fuel and air, and of what an engine needs beside. */
+const ofEngines = [
+  knock,
+  mixture,
+  fuelPressureSag,
+  railPressure,
+  injectorDuty,
+  fuelTrim,
+  ethanolContent,
+  learnedOctane,
+  oilPressure,
+  boostEvents,
+  sensorCeiling,
+  sensorDead,
+  relearning,
+];
+const ofAll = [lowBattery, logEnds];
+
 /**
  * Everything that the log of a run shows, the gravest first. Channels that are not there say nothing.
  * @param extremes of the log, where they are known already
  */
 export function logEvents(log: RunLog, extremes = logExtremes(log)): LogEvent[] {
   const judged = judgedLog(log, extremes);
-  const checked = [
-    knock,
-    mixture,
-    fuelPressureSag,
-    railPressure,
-    injectorDuty,
-    fuelTrim,
-    ethanolContent,
-    learnedOctane,
-    oilPressure,
-    boostEvents,
-    sensorCeiling,
-    sensorDead,
-    lowBattery,
-    relearning,
-    logEnds,
-  ].flatMap((check) => check(judged));
+  const checks = burnsFuel(log.engine.ignition) ? [...ofEngines, ...ofAll] : ofAll;
+  const checked = checks.flatMap((check) => check(judged));
   // A limit that a check has told already is not told twice.
   const told = new Set(checked.map(({ limit }) => limit));
   const found = [...checked, ...limitsCrossed(judged).filter(({ limit }) => !told.has(limit))];

@@ -1,3 +1,4 @@
+import type { EngineKind } from '../../fuel/engine-kind.ts';
 import type { LoggedEngine } from './run-log.ts';
 
 /** What should be logged of an engine to judge its pull: a diesel has no ignition to take back, and its mixture is that of its smoke. */
@@ -13,7 +14,8 @@ const wanted = {
     ['exhaustTemperature', 'exhaust temperature'],
     ['batteryVoltage', 'the battery'],
   ],
-} as const;
+  electric: [],
+} as const satisfies Record<EngineKind, readonly (readonly [string, string])[]>;
 
 /** What could not be judged because nothing logged it, in words; a spark engine is taken where nobody said. */
 export function notLogged(channels: readonly string[], { ignition }: Pick<LoggedEngine, 'ignition'>): string[] {

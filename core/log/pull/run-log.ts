@@ -1,3 +1,4 @@
+import type { EngineKind } from '../../fuel/engine-kind.ts';
 import { sampleAt } from '../../numerics/sample-at.ts';
 import type { Sentence, Quantity } from '../../sentence/sentence.ts';
 import { medianOf } from '../../numerics/quantile.ts';
@@ -20,7 +21,7 @@ export interface RunLog {
 }
 
 export interface LoggedEngine {
-  ignition: 'spark' | 'compression' | null;
+  ignition: EngineKind | null;
   boosted: boolean;
   /** What the car's fuel pressure regulator holds constant; null where nobody said. */
   fuelRegulation?: FuelRegulation | null;

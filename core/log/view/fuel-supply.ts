@@ -1,3 +1,4 @@
+import { burnsFuel } from '../../fuel/engine-kind.ts';
 import { sampleAt } from '../../numerics/sample-at.ts';
 import { quantity, say, type Sentence } from '../../sentence/sentence.ts';
 import { diesel, ethanol, petrol, stoichiometricOf, volumeFactor } from '../../fuel/blend.ts';
@@ -125,6 +126,7 @@ function neededFlow(
   engine: LoggedEngine,
   power: Asked['power'],
 ): { series: LogSeries; rests: string; measured: boolean } | undefined {
+  if (!burnsFuel(engine.ignition)) return undefined;
   const kind = engine.ignition === 'compression' ? 'compression' : engine.boosted ? 'boosted' : 'plain';
   const { ratio, fuel } = stoichiometricOf(engine.ignition, engine.ethanolPct);
   const density = densityOf(engine);

@@ -1,6 +1,7 @@
 import { SegmentedControl } from '@mantine/core';
 import dayjs from 'dayjs';
 import { Link, useSearchParams } from 'react-router';
+import { burnsFuel } from '../../../core/fuel/engine-kind.ts';
 import { inspectionItems } from '../../../core/inspection/inspection-items.ts';
 import { useKeys } from '../../keys/use-keys.ts';
 import { useVehicle } from '../../state/queries.ts';
@@ -104,7 +105,7 @@ function Plan({ job, targets }: { job: Job; targets: readonly TargetFigures[] | 
       </div>
       <div className={classes.column}>
         <Limits job={job} />
-        <FuelLedger job={job} />
+        {(burnsFuel(job.car.ignition) || job.fuelEntries.length > 0) && <FuelLedger job={job} />}
         <Tuner job={job} />
       </div>
     </>

@@ -4,7 +4,7 @@ import type { Job } from '../../../contract/job/records.ts';
 import classes from '../../ui/file-form.module.css';
 import own from './brief-stage.module.css';
 
-const ignitions = { spark: 'spark ignition', compression: 'diesel' } as const;
+const ignitions = { spark: 'spark ignition', compression: 'diesel', electric: 'electric' } as const;
 const inductions = {
   none: 'naturally aspirated',
   turbo: 'turbo',

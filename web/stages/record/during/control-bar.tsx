@@ -72,7 +72,7 @@ export function ControlBar({ job, setup, moment, ahead, isBaseline, onMount, onB
         <span role="status" data-testid="state">
           {now.words}
         </span>
-        {mounted && <NextRunKind />}
+        {mounted && <NextRunKind job={job} />}
         {mounted && <Gear job={job} />}
         <WhichBay onBay={onBay} />
         {mounted && <HandOff />}
