@@ -1,3 +1,4 @@
+import { correctionOf } from '../../core/air/correction.ts';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import type { Job, Run } from '../../contract/job/records.ts';
 import { writeRecordingCsv } from '../../core/exchange/recordings/write-csv.ts';
@@ -162,4 +163,25 @@ test('a run begins with what the car and the job have', async () => {
   // What changes later is of the runs that follow.
   await server.json('PATCH', `/api/jobs/${job.id}`, { fan: 'off' });
   expect(await server.json('GET', `/api/runs/${run.id}`)).toMatchObject({ fan: 'two, full' });
+});
+
+test('the curve of a run is corrected for its own engine: a diesel that breathes by itself is no turbo', async () => {
+  const job = await server.newJob('Diesel of its own');
+  const run = await imported(job);
+  const factor = async () =>
+    (
+      await server.json<{ correction: { factor: number } }>(
+        'GET',
+        `/api/runs/${run.id}/curve?grid=100&standard=iso-1585-ci`,
+      )
+    ).correction.factor;
+  const engine = (induction: string) =>
+    server.json('PATCH', `/api/vehicles/${job.vehicleId}`, { ignition: 'compression', induction });
+  await engine('turbo');
+  const turbo = await factor();
+  await engine('none');
+  const air = { temperatureC: 20, pressureHpa: 1000, relativeHumidityPct: 40 };
+  expect(await factor()).toBeCloseTo(correctionOf('iso-1585-ci', air, 1, { turbocharged: false }).factor, 3);
+  expect(turbo).toBeCloseTo(correctionOf('iso-1585-ci', air, 1, { turbocharged: true }).factor, 3);
+  expect(turbo).not.toBeCloseTo(await factor(), 3);
 });

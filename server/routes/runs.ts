@@ -1,4 +1,3 @@
-import { knownLimits } from '../../core/limits/limit.ts';
 import { z } from 'zod';
 import { runChange, runsChange } from '../../contract/job/job-requests.ts';
 import type { Run } from '../../contract/job/records.ts';
@@ -14,6 +13,7 @@ import { changeRun, moveRun, runById, unclaimedRuns } from '../../store/runs/run
 import { dynoSource, recordingOf, recordingsOf } from '../../store/runs/samples.ts';
 import { act, bodyAs, found, idOf, refuseStrangers } from './answer.ts';
 import { HttpRefusal } from '../http-refusal.ts';
+import { recordOfJob } from '../../core/figures/request/record-of-job.ts';
 import { runsBehindCurve, curveOfRun, loneRun } from '../../core/figures/curve-of-run.ts';
 import { jobWithAll } from '../../store/jobs/jobs.ts';
 import {
@@ -161,7 +161,7 @@ export function runRoutes(routes: ContractRoutes, database: Database): void {
     const stored = run.jobId === null ? undefined : await jobWithAll(database, run.jobId);
     const { job, runs } = stored
       ? {
-          job: { ...stored, ignition: stored.car.ignition, limits: knownLimits(stored.limits) },
+          job: recordOfJob(stored),
           runs: runsBehindCurve(stored, run, view),
         }
       : { job: loneRun(run).job, runs: [run] };
