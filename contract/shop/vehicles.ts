@@ -59,8 +59,9 @@ export const vehicleFields = z.object({
   factoryKw: z.number().positive().max(5000).nullable(),
   factoryNm: z.number().positive().max(20_000).nullable(),
   note: freeText(4000),
-  /** Absent in what was written down before there was one; null until somebody laid a table out. */
+  /** Absent in what was written down before there were these; null until somebody laid a table out, or said how large the engine is. */
   fuelling: vehicleFuelling.nullable().optional(),
+  displacementL: z.number().positive().max(100).nullable().optional(),
 });
 
 /** Whose it is may be said by name: found, or written down anew. */

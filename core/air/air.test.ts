@@ -122,13 +122,25 @@ describe('a diesel', () => {
   test('is corrected by how it is charged, and the assumed engine factor says how far it may be off', () => {
     const [turbo, plain] = [true, false].map((turbocharged) => correctionOf('iso-1585-ci', hot, 1, { turbocharged }));
     expect(turbo!.factor).not.toBeCloseTo(plain!.factor, 4);
-    const said = dieselAssumed(turbo!, hot, 1, undefined)!;
+    const said = dieselAssumed(turbo!, hot, 1, {})!;
     expect(said).toMatchObject({ id: 'diesel-factor-assumed', severity: 'mind' });
     expect(written(said.message)).toMatch(
-      /engine factor is taken as 0\.3, which corrects by ×1\.02\d; with the most fuel it would be ×1\.0[78]\d\. Whether/,
+      /\(fuel flow, boost and displacement tell it\): its engine factor is taken as 0\.3, which corrects by ×1\.02\d; with the most fuel it would be ×1\.0[78]\d\. Whether/,
     );
-    expect(written(dieselAssumed(turbo!, hot, 1, true)!.message)).not.toContain('Whether');
-    expect(dieselAssumed(correctionOf('sae-j1349', hot), hot, 1, true)).toBeUndefined();
+    expect(written(dieselAssumed(turbo!, hot, 1, { turbocharged: true })!.message)).not.toContain('Whether');
+    expect(dieselAssumed(correctionOf('sae-j1349', hot), hot, 1, { turbocharged: true })).toBeUndefined();
+  });
+
+  test('whose fuel is logged is corrected by it, and nothing of it is assumed any more', () => {
+    const engine = { turbocharged: true, correctedFuelMgPerLitreCycle: 55 };
+    const found = correctionOf('iso-1585-ci', hot, 1, engine);
+    // f_m = 0.036·55 − 1.14, by hand.
+    const assumed = correctionOf('iso-1585-ci', hot, 1, { turbocharged: true });
+    expect(Math.log(found.factor) / Math.log(assumed.factor)).toBeCloseTo(0.84 / 0.3, 9);
+    expect(dieselAssumed(found, hot, 1, engine)).toBeUndefined();
+    expect(written(dieselAssumed(found, hot, 1, { correctedFuelMgPerLitreCycle: 55 })!.message)).toMatch(
+      /^Whether it is turbocharged is not written/,
+    );
   });
 
   test('has a standard made for it, and no other engine has that one', () => {

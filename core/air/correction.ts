@@ -93,6 +93,8 @@ export interface Correction {
   factor: number;
   /** False where the standard's own limits are left, or where there is no air to correct with. */
   valid: boolean;
+  /** What it was told of a diesel. */
+  engine?: DieselEngine;
   /** Why it is not valid, in words. */
   remark?: Sentence;
 }
@@ -115,5 +117,6 @@ export function correctionOf(
   const full = computed(air, engine);
   const remark = outside(air, full);
   const factor = 1 + share * (full - 1);
-  return remark === undefined ? { standard, factor, valid: true } : { standard, factor, valid: false, remark };
+  const made = { standard, factor, ...(standard === 'iso-1585-ci' && { engine }) };
+  return remark === undefined ? { ...made, valid: true } : { ...made, valid: false, remark };
 }

@@ -14,6 +14,8 @@ export interface AirCircumstances {
   ignition?: EngineKind | undefined;
   /** A compressor driven by the engine is none; undefined where nobody said. */
   turbocharged?: boolean | undefined;
+  /** Of a diesel, mg per litre and cycle ÷ boost ratio; undefined where it was not logged. */
+  correctedFuelMgPerLitreCycle?: number | undefined;
 }
 
 /** Found when a correction was asked for and the run has no air to correct with. */
@@ -85,20 +87,22 @@ export function dieselAssumed(
   { standard, factor }: Correction,
   air: Air | undefined,
   share: number | undefined,
-  turbocharged: boolean | undefined,
+  { turbocharged, correctedFuelMgPerLitreCycle: fuel }: AirCircumstances,
 ): Finding | undefined {
-  if (standard !== 'iso-1585-ci') return undefined;
+  if (standard !== 'iso-1585-ci' || (fuel !== undefined && turbocharged !== undefined)) return undefined;
   const most = correctionOf(standard, air, share, {
     turbocharged: turbocharged ?? true,
     // The most that it corrects by, however much the engine gets.
     correctedFuelMgPerLitreCycle: Infinity,
   }).factor;
   const induction = turbocharged === undefined ? ' Whether it is turbocharged is not written: it is taken to be.' : '';
+  if (fuel !== undefined)
+    return { id: 'diesel-factor-assumed', severity: 'mind', figure: factor, message: induction.trim() };
   return {
     id: 'diesel-factor-assumed',
     severity: Math.abs(most / factor - 1) > mattersShare ? 'mind' : 'note',
     figure: factor,
-    message: `How much fuel it gets a cycle is not known: its engine factor is taken as 0.3, which corrects by ×${factor.toFixed(3)}; with the most fuel it would be ×${most.toFixed(3)}.${induction}`,
+    message: `How much fuel it gets a cycle is not known (fuel flow, boost and displacement tell it): its engine factor is taken as 0.3, which corrects by ×${factor.toFixed(3)}; with the most fuel it would be ×${most.toFixed(3)}.${induction}`,
   };
 }
 

@@ -494,3 +494,60 @@ test('a total over two instruments is marked, though each end of the ladder may 
   expect(ladder('one').notAlike).toBeUndefined();
   expect(ladder('two').notAlike).toMatchObject({ id: 'other-dyno' });
 });
+
+describe('a diesel whose fuel is logged', () => {
+  /** 0.1 g/s for each 1,000 rpm and litre is 12 mg a litre and cycle. */
+  const fuelled = (id: number, mgPerLitreCycle: number) => {
+    const own = recordings.get(id)!;
+    const rpm = own.channels.find(({ name }) => name === 'engineSpeed')!.values;
+    const values = rpm.map((each) => (mgPerLitreCycle * 2 * each) / 120 / 1000);
+    const boost = rpm.map(() => 0);
+    return {
+      ...own,
+      channels: [
+        ...own.channels,
+        { name: 'fuelFlow', unit: 'g/s', values },
+        { name: 'boost', unit: 'kPa', values: boost },
+      ],
+    };
+  };
+  const air = { temperatureC: 35, pressureHpa: 970, relativeHumidityPct: 40 };
+  const figuresOfDiesel = (fuelOf: (id: number) => number | undefined, over: Partial<JobRecord> = {}) => {
+    const runs = usualRuns.map(({ id, setupId }) => run(id, setupId!, 1, { air }));
+    const readings = runs.map((each) => {
+      const fuel = fuelOf(each.id);
+      return [
+        each.id,
+        readingOf(each, fuel === undefined ? recordings.get(each.id)! : fuelled(each.id, fuel)),
+      ] as const;
+    });
+    const engine = { ignition: 'compression', turbocharged: true, boosted: true, displacementL: 2, ...over } as const;
+    return makeJobFigures(
+      { job: job({ runs, ...engine }), view: view({ standard: 'iso-1585-ci' }) },
+      new Map(readings),
+    );
+  };
+  const exponent = ({ runs }: ReturnType<typeof figuresOfDiesel>) => {
+    const { factor } = runs[0]!.curve.correction;
+    const assumed = figuresOfDiesel(() => undefined).runs[0]!.curve.correction.factor;
+    return (0.3 * Math.log(factor)) / Math.log(assumed);
+  };
+  const checks = ({ runs }: ReturnType<typeof figuresOfDiesel>) => runs[0]!.curve.checks.map(({ id }) => id);
+
+  test('is corrected by its engine factor, and nothing of it is assumed', () => {
+    expect(exponent(figuresOfDiesel(() => 50))).toBeCloseTo(0.036 * 50 - 1.14, 2);
+    expect(checks(figuresOfDiesel(() => 50))).not.toContain('diesel-factor-assumed');
+    expect(checks(figuresOfDiesel(() => undefined))).toContain('diesel-factor-assumed');
+    // Without its displacement the flow tells nothing.
+    expect(checks(figuresOfDiesel(() => 50, { displacementL: null }))).toContain('diesel-factor-assumed');
+  });
+
+  test('is not like for like with runs whose fuel nobody logged', () => {
+    const mixed = figuresOfDiesel((id) => (id < 6 ? 50 : undefined)).comparison!;
+    expect(mixed.judgement.withheld.map((reason) => reason.id === 'not-alike' && reason.respect.id)).toContain(
+      'other-engine-factor',
+    );
+    const alike = figuresOfDiesel(() => 50).comparison!;
+    expect(alike.judgement.withheld.filter(({ id }) => id === 'not-alike')).toEqual([]);
+  });
+});

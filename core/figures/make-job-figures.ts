@@ -4,6 +4,7 @@ import { ranSetups } from '../job/counted.ts';
 import { usualAgainst, usualTest } from '../job/sides.ts';
 import { resolvedSpan } from '../reduction/auto-span.ts';
 import type { LoggerFit } from '../log/view/logged-pull.ts';
+import { correctedFuelPerCycle } from '../fuel/fuel-per-cycle.ts';
 import type { SweepDrive } from '../reduction/sweep-drive.ts';
 import { Refusal } from '../refusal.ts';
 import type { Span } from '../smoothing/span.ts';
@@ -48,7 +49,7 @@ export function makeJobFigures(request: FiguresRequest, readings: ReadonlyMap<nu
     run: RunRecord,
     of: Pick<
       GuestRecord,
-      'baseline' | 'ignition' | 'boosted' | 'turbocharged' | 'fuelRegulation' | 'tyres' | 'vehicle'
+      'baseline' | 'ignition' | 'boosted' | 'turbocharged' | 'displacementL' | 'fuelRegulation' | 'tyres' | 'vehicle'
     > & {
       origin?: string;
     },
@@ -60,7 +61,7 @@ export function makeJobFigures(request: FiguresRequest, readings: ReadonlyMap<nu
         ...figuredRun(
           { ...run, startTemperatures: startTemperaturesBy(run, reading.logged.loggers) },
           run.setupId,
-          reading.sweep,
+          reading,
           of,
         ),
         place: placeOf(run),
@@ -166,15 +167,19 @@ function crankOf(
 function figuredRun(
   run: RunRecord,
   setupId: number,
-  sweep: SweepDrive,
+  { sweep, logged }: Pick<Extract<Reading, { kind: 'sweep' }>, 'sweep' | 'logged'>,
   {
     baseline,
     ignition,
     vehicle,
     tyres,
     turbocharged,
+    boosted = false,
+    displacementL,
     origin,
-  }: Pick<JobRecord, 'baseline' | 'ignition' | 'vehicle' | 'tyres' | 'turbocharged'> & { origin?: string },
+  }: Pick<JobRecord, 'baseline' | 'ignition' | 'vehicle' | 'tyres' | 'turbocharged' | 'boosted' | 'displacementL'> & {
+    origin?: string;
+  },
 ): Omit<FiguredRun, 'engine' | 'logged'> {
   const startedAt = run.startedAt === null ? undefined : new Date(run.startedAt);
   const ageS = startedAt && run.airTakenAt ? (startedAt.getTime() - Date.parse(run.airTakenAt)) / 1000 : undefined;
@@ -184,7 +189,18 @@ function figuredRun(
     counted: countsInFigures(run, baseline),
     sweep,
     air: run.air ?? undefined,
-    circumstances: { ageS, ignition: ignition ?? undefined, turbocharged },
+    circumstances: {
+      ageS,
+      ignition: ignition ?? undefined,
+      turbocharged,
+      correctedFuelMgPerLitreCycle: run.air
+        ? correctedFuelPerCycle(logged.means, {
+            displacementL,
+            boosted: boosted || turbocharged === undefined,
+            airHpa: run.air.pressureHpa,
+          })
+        : undefined,
+    },
     conditions: {
       label: run.label ?? '',
       vehicle,

@@ -47,6 +47,21 @@ export function corrections(input: LikeForLikeInput): Unlikeness | undefined {
   };
 }
 
+/** Diesels of which some are corrected by the fuel that was logged and some by an assumed factor. */
+export function engineFactors(input: LikeForLikeInput): Unlikeness | undefined {
+  const runs = all(input);
+  const assumed = runs.filter(({ byLoggedFuel }) => byLoggedFuel === false).map(({ label }) => label);
+  if (assumed.length === 0 || !runs.some(({ byLoggedFuel }) => byLoggedFuel)) return undefined;
+  return {
+    id: 'other-engine-factor',
+    severity: 'stop',
+    labels: assumed,
+    message: `The fuel of ${assumed.join(', ')} was not logged: corrected by an assumed engine factor, the others by their fuel.`,
+    matters: 'the two lie up to 5 % apart on a hot day',
+    remedy: 'Log fuel flow and boost with all of them, or compare under another standard.',
+  };
+}
+
 export function heat({ test, baseline }: LikeForLikeInput): Unlikeness | undefined {
   const window = startWindow(known(baseline.map((run) => run.startTemperatures)));
   const outside = test.flatMap((run) => {

@@ -1,6 +1,6 @@
 import { quantity, say } from '../sentence/sentence.ts';
 import { ethanol, fuelMoving, learnedOctane } from './fuel-respects.ts';
-import { airAges, airMissing, corrections, heat } from './air-and-heat-respects.ts';
+import { airAges, airMissing, corrections, engineFactors, heat } from './air-and-heat-respects.ts';
 import {
   dynos,
   pressures,
@@ -88,6 +88,7 @@ export function unlikeRespects(input: LikeForLikeInput): Unlikeness[] {
     airMissing(input),
     airAges(input),
     corrections(input),
+    engineFactors(input),
     shortRun(input) ?? shortRange(input),
     heat(input),
     remount(input),

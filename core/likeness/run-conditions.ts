@@ -43,6 +43,8 @@ export interface RunConditions {
   /** The standard and share that its figures follow; differ only when figures from elsewhere are laid beside. */
   standard?: string | undefined;
   share?: number | undefined;
+  /** Whether a diesel's logged fuel, or an assumed factor, corrects it; undefined where neither is asked for. */
+  byLoggedFuel?: boolean | undefined;
   /** Where tyres slipped or hopped, so that the figures there are not the engine's. */
   slips?: readonly { fromRpm: number; toRpm: number; percent: number }[] | undefined;
   /** °C by channel. */

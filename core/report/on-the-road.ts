@@ -1,4 +1,3 @@
-import { isTurbocharged } from '../job/is-boosted.ts';
 import { rangeOf } from '../curve/covered-range.ts';
 import { sampleAt } from '../numerics/sample-at.ts';
 import type { RunFigures } from '../figures/runs/figured-run.ts';
@@ -179,11 +178,11 @@ function restsOn({ job }: ReportSource, { dyno }: ReportedRun): Sentence {
 const [hillM, hillC] = [1600, 30];
 
 /** What the same car makes where the air is another one: the correction run backwards. */
-function elsewhere({ job, view: { standard, share } }: ReportSource, peakKw: number): Sentence {
+function elsewhere({ figures, view: { standard, share } }: ReportSource, peakKw: number): Sentence {
   if (standard === 'none') return '';
-  const { kw, valid } = powerInAir(peakKw, airAt(hillM, hillC), standard, share, {
-    turbocharged: isTurbocharged(job.car) ?? true,
-  });
+  // As its own runs were corrected.
+  const engine = figures.runs.find(({ counted, curve }) => counted && curve.correction.engine)?.curve.correction.engine;
+  const { kw, valid } = powerInAir(peakKw, airAt(hillM, hillC), standard, share, engine);
   const beyond = valid ? '' : `, which is outside what ${standards[standard].name} allows`;
   return say` At ${hillM.toLocaleString('en-GB')} m and ${quantity(hillC, '°C')} its peak would be about ${quantity(kw, 'kW')} by the correction run backwards${beyond}; thinner air also drags less.`;
 }

@@ -26,6 +26,7 @@ const notAlike: Readonly<Record<string, string>> = {
   'other-vehicle': 'another vehicle',
   'other-job': 'another job',
   'other-correction': 'corrected differently',
+  'other-engine-factor': 'the fuel of some runs was not logged',
   'air-missing': 'the air of some runs is not known',
   remount: 'runs more than 12 h apart',
   slip: 'the tyres slip',

@@ -17,7 +17,7 @@ const fields = `vehicle.id, vehicle.revision, vehicle.owner_id, coalesce(owner.n
   engine, ignition, induction, fuel_system, fuel_regulation,
   injectors, injector_flow_cc_min, injector_rated_kpa, pump_flow_lh, pump_rated_kpa, gearbox, driven_axle, tyres, tank_litres, gears, final_drive,
   mass_kg, drag_area_m2, rolling_coefficient, factory_kw,
-  factory_nm, vehicle.note, vehicle.fuelling`;
+  factory_nm, vehicle.note, vehicle.fuelling, displacement_l`;
 const from = 'from vehicle left join owner on owner.id = vehicle.owner_id';
 
 export async function vehicleById(database: Queryable, id: number): Promise<Vehicle | undefined> {

@@ -71,6 +71,8 @@ export interface JobRecord {
   boosted?: boolean | undefined;
   /** By its exhaust; undefined where nobody said. */
   turbocharged?: boolean | undefined;
+  /** L; null where nobody said. */
+  displacementL?: number | null | undefined;
   fuelRegulation?: FuelRegulation | null | undefined;
   /** The car's, for runs of which nobody said. */
   tyres?: string | undefined;
@@ -100,6 +102,8 @@ export interface GuestRecord {
   boosted?: boolean | undefined;
   /** By its exhaust; undefined where nobody said. */
   turbocharged?: boolean | undefined;
+  /** L; null where nobody said. */
+  displacementL?: number | null | undefined;
   fuelRegulation?: FuelRegulation | null | undefined;
   tyres?: string | undefined;
   vehicle: string;

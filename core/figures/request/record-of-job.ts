@@ -13,6 +13,7 @@ export interface StoredJob<Run extends RunRecord = RunRecord> extends Pick<JobRe
     ignition: JobRecord['ignition'];
     induction: string | null;
     fuelRegulation: FuelRegulation | null;
+    displacementL?: number | null | undefined;
     tyres: string;
   };
   setups: readonly StoredSetup[];
@@ -41,6 +42,7 @@ export function recordOfJob<Run extends RunRecord>({
     boosted: isBoosted(car),
     turbocharged: isTurbocharged(car),
     fuelRegulation: car.fuelRegulation,
+    displacementL: car.displacementL,
     tyres: car.tyres,
     setups: withPlans(setups),
     runs,

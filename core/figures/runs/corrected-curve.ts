@@ -1,5 +1,5 @@
 import { sampleAt } from '../../numerics/sample-at.ts';
-import { correctionOf, type Correction, type StandardId } from '../../air/correction.ts';
+import { correctionOf, type Correction, type DieselEngine, type StandardId } from '../../air/correction.ts';
 import type { Air } from '../../air/air.ts';
 import {
   airMissing,
@@ -78,11 +78,17 @@ export function curveUnder(
 ): Pick<Curve, 'engineSpeedRpm' | 'powerKw' | 'torqueNm'> | undefined {
   if (standard !== 'none' && !air) return undefined;
   const { engineSpeedRpm, uncorrectedPowerKw } = curve;
-  const { factor } = correctionOf(standard, air, share, { turbocharged: circumstances?.turbocharged ?? true });
+  const { factor } = correctionOf(standard, air, share, engineIn(circumstances));
   const wheelKw = uncorrectedPowerKw.map((value) => value * factor);
   const powerKw = crank ? atCrank(wheelKw, crank, drumSpeeds(sweep, engineSpeedRpm)) : wheelKw;
   return { engineSpeedRpm, powerKw, torqueNm: torqueFrom(powerKw, engineSpeedRpm) };
 }
+
+/** What a correction asks of an engine; a turbo is taken to be there where nobody said. */
+const engineIn = ({ turbocharged = true, correctedFuelMgPerLitreCycle }: AirCircumstances = {}): DieselEngine => ({
+  turbocharged,
+  ...(correctedFuelMgPerLitreCycle !== undefined && { correctedFuelMgPerLitreCycle }),
+});
 
 const drumSpeeds = (run: SweepDrive, engineSpeedRpm: Float64Array) =>
   engineSpeedRpm.map((rpm) => drumSpeedAt(run, rpm));
@@ -121,8 +127,7 @@ export function curveOf(
       `The sweep runs only from ${Math.round(run.startRpm)} to ${Math.round(run.endRpm)} rpm: too short for a curve.`,
     );
   }
-  const { turbocharged } = circumstances;
-  const correction = correctionOf(settings.standard, air, settings.share, { turbocharged: turbocharged ?? true });
+  const correction = correctionOf(settings.standard, air, settings.share, engineIn(circumstances));
   const { crank } = settings;
   const drumSpeed = drumSpeeds(run, engineSpeedRpm);
   const wheelKw = uncorrectedPowerKw.map((value) => value * correction.factor);
@@ -136,7 +141,7 @@ export function curveOf(
     airOutsideStandard(correction),
     air && airStale(circumstances.ageS, settings.standard),
     standardUnsuited(settings.standard, circumstances.ignition),
-    dieselAssumed(correction, air, settings.share, turbocharged),
+    dieselAssumed(correction, air, settings.share, circumstances),
     pressureLooksSeaLevel(air, circumstances.altitudeM ?? run.dyno.altitudeM),
     stillClimbing(peakPower),
   ];

@@ -81,6 +81,7 @@ export function measuredConditions({ run, figures }: CountedRun): RunConditions 
   const { startS, endS, startRpm, endRpm } = figures.curve.sweep;
   const { ratio } = run.sweep.drive;
   const speeds = figures.curve.engineSpeedRpm;
+  const { engine } = figures.curve.correction;
   const learned = run.logged?.means.get('learnedOctane');
   return {
     ratio: ratio[(run.sweep.first + run.sweep.last) >> 1],
@@ -91,6 +92,7 @@ export function measuredConditions({ run, figures }: CountedRun): RunConditions 
       slipIds.includes(id) ? zones.map(({ fromRpm, toRpm, figure: percent }) => ({ fromRpm, toRpm, percent })) : [],
     ),
     ...(learned ? { learnedOctanePct: meanOf(learned.values) } : {}),
+    ...(engine && { byLoggedFuel: engine.correctedFuelMgPerLitreCycle !== undefined }),
     ...run.conditions,
   };
 }

@@ -2,10 +2,12 @@ import type { Phrases } from '../phrase-book.ts';
 
 /** What is found in the motion of a run. */
 export const germanChecks: Phrases = {
-  'How much fuel it gets a cycle is not known: its engine factor is taken as 0.3, which corrects by {0}; with the most fuel it would be {1}.':
-    'Wie viel Kraftstoff er je Arbeitsspiel bekommt, ist nicht bekannt: sein Motorfaktor ist mit 0,3 angenommen, das korrigiert um {0}; mit dem meisten Kraftstoff wäre es {1}.',
-  'How much fuel it gets a cycle is not known: its engine factor is taken as 0.3, which corrects by {0}; with the most fuel it would be {1}. Whether it is turbocharged is not written: it is taken to be.':
-    'Wie viel Kraftstoff er je Arbeitsspiel bekommt, ist nicht bekannt: sein Motorfaktor ist mit 0,3 angenommen, das korrigiert um {0}; mit dem meisten Kraftstoff wäre es {1}. Ob er einen Turbolader hat, ist nicht geschrieben: es wird angenommen.',
+  'How much fuel it gets a cycle is not known (fuel flow, boost and displacement tell it): its engine factor is taken as 0.3, which corrects by {0}; with the most fuel it would be {1}.':
+    'Wie viel Kraftstoff er je Arbeitsspiel bekommt, ist nicht bekannt (Kraftstoffmenge, Ladedruck und Hubraum sagen es): sein Motorfaktor ist mit 0,3 angenommen, das korrigiert um {0}; mit dem meisten Kraftstoff wäre es {1}.',
+  'How much fuel it gets a cycle is not known (fuel flow, boost and displacement tell it): its engine factor is taken as 0.3, which corrects by {0}; with the most fuel it would be {1}. Whether it is turbocharged is not written: it is taken to be.':
+    'Wie viel Kraftstoff er je Arbeitsspiel bekommt, ist nicht bekannt (Kraftstoffmenge, Ladedruck und Hubraum sagen es): sein Motorfaktor ist mit 0,3 angenommen, das korrigiert um {0}; mit dem meisten Kraftstoff wäre es {1}. Ob er einen Turbolader hat, ist nicht geschrieben: es wird angenommen.',
+  'Whether it is turbocharged is not written: it is taken to be.':
+    'Ob er einen Turbolader hat, ist nicht geschrieben: es wird angenommen.',
   '{0}: {1}': '{0}: {1}',
   'No samples for {0#} s from {1#} to {2#} rpm: the curve there rests on its neighbours.':
     'Keine Werte während {0} s von {1} bis {2} rpm: dort ruht die Kurve auf ihren Nachbarn.',
@@ -20,7 +22,7 @@ export const germanChecks: Phrases = {
   'Power is still climbing where the run ends at {0#} rpm; its peak may lie above.':
     'Die Leistung steigt noch, wo der Lauf bei {0} rpm endet; ihr Höchstwert kann darüber liegen.',
   'Torque is cut for {0#} s at {1#} rpm: fuel, spark or current was taken away. Look for the cause before the next run.':
-    'Das Drehmoment setzt bei {1} rpm für {0} s aus: Kraftstoff oder Zündung wurde weggenommen. Vor dem nächsten Lauf die Ursache suchen.',
+    'Das Drehmoment setzt bei {1} rpm für {0} s aus: Kraftstoff, Zündung oder Strom wurde weggenommen. Vor dem nächsten Lauf die Ursache suchen.',
   'Torque falls to {0#} % for {1#} s at {2#} rpm and comes back: the throttle was not held, or the engine controller took it back.':
     'Das Drehmoment fällt bei {2} rpm für {1} s auf {0} % und kommt zurück: das Gas wurde nicht gehalten, oder das Steuergerät nahm es zurück.',
   'The throttle reads {0#} % through the pull: it was not fully open, or its sensor needs calibration.':

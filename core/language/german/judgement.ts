@@ -12,6 +12,7 @@ export const germanJudgement: Phrases = {
   'another job': 'ein anderer Auftrag',
   'corrected differently': 'anders korrigiert',
   'the air of some runs is not known': 'die Luft mancher Läufe ist nicht bekannt',
+  'the fuel of some runs was not logged': 'der Kraftstoff einiger Läufe wurde nicht aufgezeichnet',
   'runs more than 12 h apart': 'Läufe mehr als 12 h auseinander',
   'the tyres slip': 'die Reifen rutschen',
   'a borrowed curve, for orientation only': 'eine geliehene Kurve, nur zur Orientierung',

@@ -34,6 +34,11 @@ export const germanLikeness: Phrases = {
   'The air of {0} was read more than an hour before the run.':
     'Die Luft von {0} wurde mehr als eine Stunde vor dem Lauf gelesen.',
   'The figures follow different standards: {0}.': 'Die Zahlen folgen verschiedenen Normen: {0}.',
+  'The fuel of {0,} was not logged: corrected by an assumed engine factor, the others by their fuel.':
+    'Der Kraftstoff von {0} wurde nicht aufgezeichnet: mit einem angenommenen Motorfaktor korrigiert, die anderen nach ihrem Kraftstoff.',
+  'the two lie up to 5 % apart on a hot day': 'beide liegen an einem heißen Tag bis zu 5 % auseinander',
+  'Log fuel flow and boost with all of them, or compare under another standard.':
+    'Kraftstoffmenge und Ladedruck bei allen aufzeichnen oder nach einer anderen Norm vergleichen.',
   'The figures apply different shares of the correction: {0}.':
     'Die Zahlen wenden verschiedene Anteile der Korrektur an: {0}.',
   '{0} started up to {1} {2} than any of the runs it is held against.':

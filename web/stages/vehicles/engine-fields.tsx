@@ -50,9 +50,10 @@ export function EngineFields({ vehicle }: { vehicle: VehicleWithAll }) {
       <h2 className="heading">Engine and drive</h2>
       <div className={brief.fields}>
         <VehicleWords vehicle={vehicle} field="engine" label="Engine" placeholder="2.0 four-cylinder, 16 valves" />
-        <div className={brief.pair}>
+        <div className={burns ? brief.triple : brief.pair}>
           {choice('ignition', 'Ignition')}
           {burns && choice('induction', 'Induction')}
+          {burns && <VehicleNumber vehicle={vehicle} field="displacementL" label="Displacement" unit="L" />}
         </div>
         {burns && <FuelFields vehicle={vehicle} regulation={choice('fuelRegulation', 'Fuel pressure held')} />}
         {choice('drivenAxle', 'Driven axle')}

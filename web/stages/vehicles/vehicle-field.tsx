@@ -6,6 +6,7 @@ type Words = 'name' | 'plate' | 'engine' | 'fuelSystem' | 'gearbox' | 'tyres' | 
 type Numbers =
   | ('tankLitres' | 'finalDrive' | 'factoryKw' | 'factoryNm')
   | ('injectors' | 'injectorFlowCcMin' | 'injectorRatedKpa' | 'pumpFlowLh' | 'pumpRatedKpa')
+  | 'displacementL'
   | ('massKg' | 'dragAreaM2' | 'rollingCoefficient');
 
 /** A field of a vehicle that stores itself when it is left. */
@@ -53,7 +54,7 @@ export function VehicleNumber({
     <SavedNumber
       label={label}
       field={field}
-      value={vehicle[field]}
+      value={vehicle[field] ?? null}
       revision={vehicle.revision}
       place={`vehicle/${vehicle.id}/${field}`}
       save={(value, revision) => api.changeVehicle(vehicle.id, { [field]: value, revision })}

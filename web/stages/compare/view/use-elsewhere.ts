@@ -92,6 +92,7 @@ function guestOf(other: Job, setup: Setup, name: string): NonNullable<WorkerRequ
     boosted: isBoosted(other.car),
     turbocharged: isTurbocharged(other.car),
     fuelRegulation: other.car.fuelRegulation,
+    displacementL: other.car.displacementL,
     tyres: other.car.tyres,
     vehicle: other.vehicle,
     origin: `setup ${name}, ${setup.change}, ${day}`,
