@@ -89,11 +89,26 @@ describe('suvok compare', () => {
     expect(mixed.likeForLike.map(({ id }) => id)).toContain('other-dyno');
   });
 
+  test('what nobody said is told to be assumed, and nothing of what was said', () => {
+    const told = (...more: string[]) => compareCommand([...sides, ...dyno, ...more]).assumed!.join(' ');
+    expect(told()).toContain('no drift');
+    const airs = ['--air', path('air.json')];
+    writeFileSync(path('air.json'), JSON.stringify({ temperatureC: 31, pressureHpa: 1002, relativeHumidityPct: 48 }));
+    expect(told(...airs)).toMatch(/^Standard: SAE J1349, for none was named\. Engine: nothing was said of it/);
+    const diesel = compareCommand([...sides, ...dyno, ...airs, '--engine', 'diesel']);
+    expect(diesel.standard).toBe('iso-1585-ci');
+    expect(diesel.assumed!.join(' ')).toMatch(/Standard: ISO 1585, diesel.* Diesel: turbocharged, engine factor 0\.3/);
+    expect(told(...airs, '--engine', 'petrol', '--standard', 'din-70020')).not.toMatch(/Standard|Engine|Diesel/);
+  });
+
   test('single runs have an interval that rests on the usual spread', () => {
     const printed = comparisonJson.parse(
       compareCommand(['--baseline', path('A1.csv'), '--test', path('B1.csv'), ...dyno]),
     );
     expect(printed.spreadFrom).toBe('assumed');
+    expect(printed.assumed).toContainEqual(
+      expect.stringMatching(/^Spread of repeats: 0\.40 % of power, up to 0\.65 %/),
+    );
     const { meanKw, lowKw, highKw } = printed.bands[0] as { meanKw: number; lowKw: number; highKw: number };
     expect(lowKw).toBeLessThan(meanKw);
     expect(highKw - lowKw).toBeLessThan(10);

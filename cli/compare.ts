@@ -11,15 +11,14 @@ import {
   airBeside,
   airOf,
   dynoOf,
-  ignitionOf,
   positive,
   recordingFile,
   refuseUnusable,
   runOfFile,
   shareOf,
   smoothingOf,
-  standardNamed,
 } from './input.ts';
+import { assumedSpreadWords, correctingOf } from './assumed.ts';
 import { sortedWords, wordOf, type Words } from './words.ts';
 
 export const compareUsage = `suvok compare --baseline A1.csv A2.csv A3.csv --test B1.csv B2.csv B3.csv --dyno DYNO.json
@@ -53,14 +52,12 @@ export function compareCommand(words: readonly string[]): ComparisonJson {
   ];
   const grid = wordOf(sorted, 'grid');
   const settings = {
-    standard: standardNamed(wordOf(sorted, 'standard')),
     share: shareOf(wordOf(sorted, 'share')),
     crank: crankWord(wordOf(sorted, 'crank')),
     powerUnit: 'kW' as const,
     gridRpm: grid === undefined ? usualGridRpm : positive('grid', grid),
   };
   const smoothing = smoothingOf(wordOf(sorted, 'smoothing'));
-  const ignition = ignitionOf(wordOf(sorted, 'engine'));
   const told = wordOf(sorted, 'look');
   const look = told === undefined ? ('one' as const) : wholeLook(told);
   const ratio = wordOf(sorted, 'ratio');
@@ -71,12 +68,17 @@ export function compareCommand(words: readonly string[]): ComparisonJson {
     ...runOfFile(index + 1, labelOf(file), { dyno: dynos[index]!, air: sideAirs[index], engineToDrumRatio: given }),
     setupId: side,
   }));
+  const { standard, ignition, assumed } = correctingOf(
+    sorted,
+    runs.every(({ air }) => air !== null),
+  );
   const readings = new Map(runs.map((run, index) => [run.id, readingOf(run, recordingFile(named[index]!.file))]));
   const figures = makeJobFigures(
     {
       job: { vehicle: '', ignition: ignition ?? null, setups, runs, baseline: null },
       view: {
         ...settings,
+        standard,
         smoothing,
         bands,
         baselineId: baselineSide,
@@ -97,11 +99,18 @@ export function compareCommand(words: readonly string[]): ComparisonJson {
       `The runs do not all cover ${left[0]} to ${left[1]} rpm; they share ${power.fromRpm} to ${power.toRpm} rpm.`,
     );
   }
-  return comparisonToJson(
-    { ...figures, comparison },
-    { ...settings, auto: smoothing === 'auto' },
-    ({ id }) => named[id - 1]!.file,
-  );
+  return {
+    ...comparisonToJson(
+      { ...figures, comparison },
+      { ...settings, standard, auto: smoothing === 'auto' },
+      ({ id }) => named[id - 1]!.file,
+    ),
+    assumed: [
+      ...assumed,
+      ...assumedSpreadWords(figures.spread),
+      'One day, one mounting and no drift: when the runs were made is not known here.',
+    ],
+  };
 }
 
 /** The two sides as a job's setups: sentences call them by these names. */

@@ -110,6 +110,7 @@ describe('suvok judge', () => {
     const single = runs.filter(({ label }) => label.endsWith('1'));
     const assumed = judge({ runs: single });
     expect(assumed.spread.from).toBe('assumed');
+    expect(assumed.assumed.join(' ')).toMatch(/Spread of repeats: .*One mounting/);
     expect(pairOf(assumed, 'B', 'A').highKw! - pairOf(assumed, 'B', 'A').lowKw!).toBeLessThan(15);
     const history = Array.from({ length: 20 }, (_, index) => ({ runs: 3, spreadPercent: 0.15 + 0.01 * (index % 5) }));
     const learned = judge({ runs: single, history, plan: { runsEach: 1 } });

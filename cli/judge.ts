@@ -8,6 +8,7 @@ import { makeJobFigures } from '../core/figures/make-job-figures.ts';
 import { readingOf } from '../core/figures/runs/reading.ts';
 import { Refusal } from '../core/refusal.ts';
 import { readChange } from '../core/setup/read-change.ts';
+import { assumedOf, assumedSpreadWords } from './assumed.ts';
 import { jsonFile, recordingFile, refuseUnusable, runOfFile } from './input.ts';
 
 export const judgeUsage = `suvok judge JOB.json
@@ -49,11 +50,13 @@ export function judgeCommand(words: readonly string[]): JudgementJson {
   const readings = new Map(
     runs.map((run, index) => [run.id, readingOf(run, recordingFile(at(job.runs[index]!.file)))]),
   );
+  const hasAir = runs.some(({ air }) => air);
+  const standard = hasAir ? 'sae-j1349' : 'none';
   const figures = makeJobFigures(
     {
       job: { vehicle: '', ignition: null, setups, runs, baseline: null, plan: job.plan && { runs: job.plan.runsEach } },
       view: {
-        standard: runs.some(({ air }) => air) ? 'sae-j1349' : 'none',
+        standard,
         share: 1,
         smoothing: 'auto',
         powerUnit: 'kW',
@@ -67,7 +70,17 @@ export function judgeCommand(words: readonly string[]): JudgementJson {
     readings,
   );
   refuseUnusable(figures.unusable, (id) => job.runs[id - 1]!.file);
-  return judgementToJson(figures, (id) => setups[id - 1]!.letter);
+  const times = runs.every(({ startedAt }) => startedAt !== null);
+  return {
+    ...judgementToJson(figures, (id) => setups[id - 1]!.letter),
+    assumed: [
+      ...(hasAir ? [] : ['No correction: no run has any air.']),
+      ...assumedOf(standard, undefined, { hasAir, isNamed: false }),
+      ...assumedSpreadWords(figures.spread),
+      ...(times ? [] : ['One day and no drift: not all runs say when they were made (at).']),
+      'One mounting: where the car was strapped anew cannot be given here.',
+    ],
+  };
 }
 
 function setupsOf(job: JudgeFile, file: string): (SetupRecord & { letter: string })[] {

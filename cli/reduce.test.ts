@@ -63,6 +63,7 @@ describe('suvok reduce', () => {
     );
     expect(curve.correction.factor).toBe(1);
     expect(curve.checks.map((check) => check.id)).toContain('air-missing');
+    expect(curve.assumed).toEqual([expect.stringMatching(/^No correction: /)]);
     expect(curve.smoothing.auto).toBe(true);
     expect(curve.engineSpeedRpm[1]! - curve.engineSpeedRpm[0]!).toBe(50);
   });

@@ -4,17 +4,8 @@ import { usualGridRpm } from '../core/figures/runs/corrected-curve.ts';
 import { curveOfRun, loneRun } from '../core/figures/curve-of-run.ts';
 import { readingOf } from '../core/figures/runs/reading.ts';
 import { Refusal } from '../core/refusal.ts';
-import {
-  airOf,
-  dynoOf,
-  ignitionOf,
-  positive,
-  recordingFile,
-  runOfFile,
-  shareOf,
-  smoothingOf,
-  standardNamed,
-} from './input.ts';
+import { airOf, dynoOf, positive, recordingFile, runOfFile, shareOf, smoothingOf } from './input.ts';
+import { correctingOf } from './assumed.ts';
 import { sortedWords, wordOf } from './words.ts';
 
 export const reduceUsage = `suvok reduce RUN.csv --dyno DYNO.json [--air AIR.json] [--ratio N]
@@ -35,14 +26,14 @@ export function reduceCommand(words: readonly string[]): CurveJson {
   const smoothing = smoothingOf(wordOf(sorted, 'smoothing'));
   const ratio = wordOf(sorted, 'ratio');
   const grid = wordOf(sorted, 'grid');
-  const standard = standardNamed(wordOf(sorted, 'standard'));
   const share = shareOf(wordOf(sorted, 'share'));
   const gridRpm = grid === undefined ? usualGridRpm : positive('grid', grid);
-  const ignition = ignitionOf(wordOf(sorted, 'engine'));
+  const { standard, ignition, assumed } = correctingOf(sorted, air !== undefined);
   const { job, run } = loneRun(
     runOfFile(1, '', { dyno, air, engineToDrumRatio: ratio === undefined ? null : positive('ratio', ratio) }),
     ignition ?? null,
   );
   const readings = new Map([[run.id, readingOf(run, recordingFile(file))]]);
-  return curveToJson(curveOfRun(job, run, { standard, share, smoothing, gridRpm }, readings), smoothing === 'auto');
+  const curve = curveOfRun(job, run, { standard, share, smoothing, gridRpm }, readings);
+  return { ...curveToJson(curve, smoothing === 'auto'), assumed };
 }

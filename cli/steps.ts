@@ -3,17 +3,18 @@ import { round } from '../core/exchange/results/curve-json.ts';
 import { Refusal } from '../core/refusal.ts';
 import { steadyHolds, usualStepSettings } from '../core/run-kinds/steady-holds.ts';
 import type { MeanOfSamples } from '../core/statistics/mean-of-samples.ts';
-import { about, airOf, dynoOf, positive, recordingFile, shareOf, standardNamed } from './input.ts';
+import { about, airOf, dynoOf, positive, recordingFile, shareOf } from './input.ts';
+import { correctingOf } from './assumed.ts';
 import { sortedWords, wordOf } from './words.ts';
 
 export const stepsUsage = `suvok steps RUN.csv --dyno DYNO.json [--air AIR.json] [--ratio N] [--standard ID] [--share PERCENT]
-            [--least SECONDS] [--steady PERCENT]
+            [--least SECONDS] [--steady PERCENT] [--engine petrol|diesel|electric]
     The steady holds of a step test: mean, standard deviation, 95 % interval of the mean, settling time and count of
     each. A hold changes speed by less than --steady (1) percent a second for at least --least (1.5) seconds.`;
 
 /** `suvok steps`: the steady holds of a step test. */
 export function stepsCommand(words: readonly string[]) {
-  const sorted = sortedWords(words, ['dyno', 'air', 'ratio', 'standard', 'share', 'least', 'steady']);
+  const sorted = sortedWords(words, ['dyno', 'air', 'ratio', 'standard', 'share', 'least', 'steady', 'engine']);
   const [file, ...more] = sorted.before;
   if (!file) throw new Refusal('Name the recording: suvok steps RUN.csv --dyno DYNO.json');
   if (more.length > 0) throw new Refusal(`One recording at a time: "${more[0]}" is one too many.`);
@@ -22,11 +23,9 @@ export function stepsCommand(words: readonly string[]) {
     return text === undefined ? undefined : positive(name, text);
   };
   const dyno = dynoOf(wordOf(sorted, 'dyno'));
-  const correction = correctionOf(
-    standardNamed(wordOf(sorted, 'standard')),
-    airOf(wordOf(sorted, 'air')),
-    shareOf(wordOf(sorted, 'share')),
-  );
+  const air = airOf(wordOf(sorted, 'air'));
+  const said = correctingOf(sorted, air !== undefined);
+  const correction = correctionOf(said.standard, air, shareOf(wordOf(sorted, 'share')));
   const steady = number('steady');
   const settings = {
     leastS: number('least') ?? usualStepSettings.leastS,
@@ -36,6 +35,7 @@ export function stepsCommand(words: readonly string[]) {
   const { standard, factor, valid } = correction;
   return {
     correction: { standard, factor: round(factor, 6), valid },
+    assumed: said.assumed,
     holds: holds.map((hold) => ({
       startS: round(hold.startS, 3),
       endS: round(hold.endS, 3),

@@ -97,5 +97,7 @@ export const comparisonJson = z.object({
       checks: z.array(z.object({ id: z.string(), severity, message: z.string() })),
     }),
   ),
+  /** What the command line took for what nobody said, in sentences. */
+  assumed: z.array(z.string()).optional(),
 });
 export type ComparisonJson = z.infer<typeof comparisonJson>;

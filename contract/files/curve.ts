@@ -29,5 +29,7 @@ export const curveJson = z.object({
       message: z.string(),
     }),
   ),
+  /** What the command line took for what nobody said, in sentences. */
+  assumed: z.array(z.string()).optional(),
 });
 export type CurveJson = z.infer<typeof curveJson>;

@@ -61,5 +61,7 @@ export const judgementJson = z.object({
   steps: z.array(z.object(estimate)),
   /** `setup` is null where enough was run. */
   next: z.object({ setup: z.string().nullable(), why: z.string(), runs: z.int().nonnegative() }),
+  /** What was taken for what the file does not say, in sentences. */
+  assumed: z.array(z.string()),
 });
 export type JudgementJson = z.infer<typeof judgementJson>;
