@@ -1,6 +1,6 @@
 import { standards, type StandardId } from '../core/air/correction.ts';
 import { usualStandard } from '../core/air/usual-standard.ts';
-import type { EngineKind } from '../core/fuel/engine-kind.ts';
+import type { EngineKind } from '../core/engine/engine-kind.ts';
 import type { SpreadPrior } from '../core/statistics/spread-prior.ts';
 import { formatShare } from '../core/units/spoken.ts';
 import { ignitionOf, standardNamed } from './input.ts';

@@ -1,4 +1,4 @@
-import type { EngineKind } from '../core/fuel/engine-kind.ts';
+import type { EngineKind } from '../core/engine/engine-kind.ts';
 import { existsSync, readFileSync } from 'node:fs';
 import type { z } from 'zod';
 import { airFile, dynoFile, problemIn, type AirFile, type DynoFile } from '../contract/files/machine-and-air.ts';

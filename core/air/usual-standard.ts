@@ -1,4 +1,4 @@
-import type { EngineKind } from '../fuel/engine-kind.ts';
+import type { EngineKind } from '../engine/engine-kind.ts';
 import type { StandardId } from './correction.ts';
 
 /** Standards made for one kind of ignition, and the one that takes their place for the other. */

@@ -1,4 +1,4 @@
-import { burnsFuel, type EngineKind } from '../fuel/engine-kind.ts';
+import { burnsFuel, type EngineKind } from '../engine/engine-kind.ts';
 import type { JudgedFigure } from '../judgement/kind-judgement.ts';
 import { moneyWords, type Price } from './charges.ts';
 

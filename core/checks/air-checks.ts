@@ -1,4 +1,4 @@
-import type { EngineKind } from '../fuel/engine-kind.ts';
+import type { EngineKind } from '../engine/engine-kind.ts';
 import { quantity, say } from '../sentence/sentence.ts';
 import type { Air } from '../air/air.ts';
 import { stationPressureHpa } from '../air/air.ts';

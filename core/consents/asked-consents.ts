@@ -1,4 +1,4 @@
-import type { EngineKind } from '../fuel/engine-kind.ts';
+import type { EngineKind } from '../engine/engine-kind.ts';
 /** A text that an owner is asked to agree to. */
 export interface AskedTemplate {
   id: number;

@@ -1,4 +1,4 @@
-import type { EngineKind } from './engine-kind.ts';
+import type { EngineKind } from '../engine/engine-kind.ts';
 import { Refusal } from '../refusal.ts';
 
 /**

@@ -1,4 +1,4 @@
-import type { EngineKind } from './engine-kind.ts';
+import type { EngineKind } from '../engine/engine-kind.ts';
 import { joined, quantity, say, type Sentence } from '../sentence/sentence.ts';
 import { mixed, stoichiometricOf } from './blend.ts';
 

@@ -26,7 +26,12 @@ export interface FuellingOfRuns {
   /** Of each run that was used: how many of the table's readings are its own, in their order. */
   used: { id: number; label: string; readings: number }[];
   refused: { id: number; label: string; why: string }[];
+  /** The runs that were used whose λ nobody freed of its probe's offset: it is common to all cells, and in no cell's interval. */
+  offsetUnknown: string[];
 }
+
+/** A probe whose offset nobody entered may be this far off everywhere alike, as a share of λ; assumed. */
+export const usualOffsetShare = 0.01;
 
 /** λ is looked at this often at most, Hz: a probe is slower. */
 const mostRateHz = 50;
@@ -43,6 +48,7 @@ export function fuellingOfRuns(
   const parts: FuellingReadings[] = [];
   const used: FuellingOfRuns['used'] = [];
   const refused: FuellingOfRuns['refused'] = [];
+  const offsetUnknown: string[] = [];
   let laidOver = axes;
   for (const run of runs) {
     try {
@@ -50,6 +56,7 @@ export function fuellingOfRuns(
       laidOver ??= usualAxes(log);
       const told = fuellingReadings(log, laidOver, settings);
       parts.push(told);
+      if (!offsetKnown(run)) offsetUnknown.push(run.label);
       used.push({ id: run.id, label: run.label, readings: told.readings.length });
     } catch (error) {
       if (!(error instanceof Refusal)) throw error;
@@ -57,7 +64,14 @@ export function fuellingOfRuns(
     }
   }
   const table = joinedFuelling(parts);
-  return { axes: laidOver ?? emptyAxes, ...(table && { table }), used, refused };
+  return { axes: laidOver ?? emptyAxes, ...(table && { table }), used, refused, offsetUnknown };
+}
+
+/** Whether the λ that is taken came from a logger whose probe's offset was entered; the dyno's own channel comes first. */
+function offsetKnown({ recording, beside }: FuelledRun): boolean {
+  const hasLambda = (of: FuelledRun['recording']) => of.channels.some(({ name }) => name === 'lambda');
+  if (hasLambda(recording)) return false;
+  return (beside.find((logger) => hasLambda(logger.recording))?.probe.offset ?? 0) !== 0;
 }
 
 /** Of a vehicle whose table nobody laid out, before anything was driven. */

@@ -1,4 +1,4 @@
-import { burnsFuel, type EngineKind } from '../fuel/engine-kind.ts';
+import { burnsFuel, type EngineKind } from '../engine/engine-kind.ts';
 import type { DynoKind } from '../dyno/dyno-profile.ts';
 
 /** One thing to look at before a run, or to put back after the last, or to look at before it is handed over. */

@@ -1,4 +1,4 @@
-import { burnsFuel, type EngineKind } from '../fuel/engine-kind.ts';
+import { burnsFuel, type EngineKind } from '../engine/engine-kind.ts';
 import type { Limit, LimitQuantity } from './limit.ts';
 
 /** What is known of an engine when limits are thought of. */

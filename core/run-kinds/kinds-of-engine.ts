@@ -1,4 +1,4 @@
-import { burnsFuel, type EngineKind } from '../fuel/engine-kind.ts';
+import { burnsFuel, type EngineKind } from '../engine/engine-kind.ts';
 
 /** Kinds of run that only an engine has: a motor does not idle, starts silently and burns nothing. */
 const ofEngines: readonly string[] = ['idle', 'cold-start', 'part-load', 'cruise'];

@@ -73,11 +73,6 @@ export function scaleNote({ estimate }: { estimate?: string | undefined }): stri
   return estimate === undefined ? '' : ` ≈ at the crank, ${estimate}`;
 }
 
-/** A time, s, to a hundredth. */
-export function formatSeconds(value: number): string {
-  return trueMinus(value.toFixed(2));
-}
-
 export function formatTenths(value: number): string {
   return trueMinus(tenths.format(value));
 }

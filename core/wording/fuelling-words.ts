@@ -1,5 +1,6 @@
 import type { FuellingAxis, FuellingAxisChannel } from '../fuelling/axes.ts';
 import type { FuellingTable } from '../fuelling/fuelling-table.ts';
+import { usualOffsetShare, type FuellingOfRuns } from '../fuelling/fuelling-of-runs.ts';
 import type { CellVisit } from '../fuelling/next-cell.ts';
 import type { CellKnowledge, CellStanding, FuellingProgress } from '../fuelling/standing.ts';
 import type { KeptOutFor } from '../fuelling/steady.ts';
@@ -66,6 +67,19 @@ export function usedWords({ usedS, keptOutS }: Pick<FuellingTable, 'usedS' | 'ke
   });
   return `${formatWhole(usedS)} s used${out.length > 0 ? `; left out: ${out.join(', ')}` : ''}.`;
 }
+
+/** What all cells share and no cell's ± holds: the offset of a probe that nobody entered; empty where it is known of all runs. */
+export function offsetWords({ offsetUnknown, used }: Pick<FuellingOfRuns, 'offsetUnknown' | 'used'>): string {
+  if (offsetUnknown.length === 0) return '';
+  const whose = offsetUnknown.length === used.length ? '' : ` with ${offsetUnknown.join(', ')}`;
+  return `The probe’s offset was not entered${whose}: all cells alike may be off by up to ±${100 * usualOffsetShare} % (assumed), which is in no cell’s ±. Enter it with the logger, on Devices or with its file.`;
+}
+
+/** The same where a table is proposed. */
+export const offsetInProposal = ({ offsetUnknown }: Pick<FuellingOfRuns, 'offsetUnknown'>): string =>
+  offsetUnknown.length === 0
+    ? ''
+    : `By the probe as it reads: an offset that nobody entered would move every cell by up to ±${100 * usualOffsetShare} %.`;
 
 /** Where the probe's delay comes from. */
 export function delayWords({

@@ -1,4 +1,4 @@
-import { burnsFuel } from '../../fuel/engine-kind.ts';
+import { burnsFuel } from '../../engine/engine-kind.ts';
 import { byGravity } from '../../checks/check.ts';
 import { brokenLimits } from '../../limits/broken-limits.ts';
 import { knownLimits } from '../../limits/limit.ts';

@@ -1,4 +1,4 @@
-import type { EngineKind } from '../../fuel/engine-kind.ts';
+import type { EngineKind } from '../../engine/engine-kind.ts';
 import type { LoggedEngine } from './run-log.ts';
 
 /** What should be logged of an engine to judge its pull: a diesel has no ignition to take back, and its mixture is that of its smoke. */

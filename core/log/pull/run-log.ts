@@ -1,4 +1,4 @@
-import type { EngineKind } from '../../fuel/engine-kind.ts';
+import type { EngineKind } from '../../engine/engine-kind.ts';
 import { sampleAt } from '../../numerics/sample-at.ts';
 import type { Sentence, Quantity } from '../../sentence/sentence.ts';
 import { medianOf } from '../../numerics/quantile.ts';

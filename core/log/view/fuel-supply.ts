@@ -1,4 +1,4 @@
-import { burnsFuel } from '../../fuel/engine-kind.ts';
+import { burnsFuel } from '../../engine/engine-kind.ts';
 import { sampleAt } from '../../numerics/sample-at.ts';
 import { quantity, say, type Sentence } from '../../sentence/sentence.ts';
 import { diesel, ethanol, petrol, stoichiometricOf, volumeFactor } from '../../fuel/blend.ts';

@@ -1,7 +1,7 @@
 import { SegmentedControl } from '@mantine/core';
 import dayjs from 'dayjs';
 import { Link, useSearchParams } from 'react-router';
-import { burnsFuel } from '../../../core/fuel/engine-kind.ts';
+import { burnsFuel } from '../../../core/engine/engine-kind.ts';
 import { inspectionItems } from '../../../core/inspection/inspection-items.ts';
 import { useKeys } from '../../keys/use-keys.ts';
 import { useVehicle } from '../../state/queries.ts';

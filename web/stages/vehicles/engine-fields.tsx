@@ -1,7 +1,7 @@
 import { Select } from '@mantine/core';
 import type { VehicleWithAll } from '../../../contract/shop/vehicles.ts';
 import type { ReactNode } from 'react';
-import { burnsFuel } from '../../../core/fuel/engine-kind.ts';
+import { burnsFuel } from '../../../core/engine/engine-kind.ts';
 import { api } from '../../state/api.ts';
 import { useChange } from '../../state/use-change.ts';
 import brief from '../../ui/file-form.module.css';

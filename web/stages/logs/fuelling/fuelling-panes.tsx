@@ -7,7 +7,7 @@ import type { FuellingTable } from '../../../../core/fuelling/fuelling-table.ts'
 import { knowledgeOf, proposedMultiplier } from '../../../../core/fuelling/standing.ts';
 import { writeTable } from '../../../../core/fuelling/table-text.ts';
 import { formatTenths } from '../../../../core/wording/figures.ts';
-import { axisNames, delayWords, usedWords } from '../../../../core/wording/fuelling-words.ts';
+import { axisNames, delayWords, offsetWords, usedWords } from '../../../../core/wording/fuelling-words.ts';
 import { CellGrid, errorOf } from '../../../fuelling/cell-grid.tsx';
 import { KnowledgeMark } from '../../../fuelling/knowledge-mark.tsx';
 import { copyText, saveFile } from '../../../ui/save-file.ts';
@@ -148,7 +148,7 @@ export function FuellingPanes({ job, run, setup, view, change }: FuellingPanesPr
             <Legend />
             <p className={classes.note}>
               {axisTitle(table.axes)}. + is lean: so much more fuel is needed. ± is 95 %. {usedWords(table)}{' '}
-              {delayWords(table)}
+              {delayWords(table)} {offsetWords(found)}
             </p>
             {view.cell !== undefined && view.cell < cellCount(table.axes) && (
               <CellReadings table={table} used={found.used} cell={view.cell} />

@@ -3,7 +3,7 @@ import { useNavigate } from 'react-router';
 import type { Job, Setup } from '../../../../contract/job/records.ts';
 import { lineOf } from '../../../../core/setup/difference.ts';
 import { progressOf, proposedMultiplier, usualProposal } from '../../../../core/fuelling/standing.ts';
-import { progressWords } from '../../../../core/wording/fuelling-words.ts';
+import { offsetInProposal, progressWords } from '../../../../core/wording/fuelling-words.ts';
 import { setupColour } from '../../../../core/scene/setup-look.ts';
 import { api } from '../../../state/api.ts';
 import { useLive } from '../../../state/live.ts';
@@ -88,7 +88,7 @@ export function FuellingSide({ job, setup, shown, others }: FuellingSideProps) {
                 'No cell’s error can be told from none, yet not all are settled: hold the open ones longer.'}
               {!done &&
                 changed.length > 0 &&
-                `${changed.length} ${changed.length === 1 ? 'cell is' : 'cells are'} changed, by ${range(changed)}: ${100 * usualProposal.damping} % of the error, ${100 * usualProposal.cap} % at most. Thin and empty cells stay as they are.`}
+                `${changed.length} ${changed.length === 1 ? 'cell is' : 'cells are'} changed, by ${range(changed)}: ${100 * usualProposal.damping} % of the error, ${100 * usualProposal.cap} % at most. Thin and empty cells stay as they are. ${shown.found ? offsetInProposal(shown.found) : ''}`}
             </p>
             {changed.length > 0 && (
               <Button
