@@ -3,7 +3,7 @@ import type { Recording } from '../recording/recording.ts';
 import { generatedRun } from '../testing/generated-run.ts';
 import { testDyno, usualTorque } from '../testing/test-car.ts';
 import { missedBands } from '../judgement/pair-judgement.ts';
-import { otherRangeWords } from '../wording/coverage-words.ts';
+import { judgedElsewhereWords, otherRangeWords } from '../wording/coverage-words.ts';
 import { phrasesText } from '../wording/gain-sentence.ts';
 import { jobClaimWords, nextRunWords } from '../wording/judgement-words.ts';
 import { jobHeadline } from './job-headline.ts';
@@ -444,6 +444,9 @@ describe('a band that the runs do not cover', () => {
     );
     const card = figures.setups.find(({ setupId }) => setupId === 2)!.onBaseline!;
     expect(otherRangeWords(card)).toBe(' from 4,500 to 5,500 rpm');
+    // A step's gain may be over another range than its claim.
+    expect(judgedElsewhereWords(card, { fromRpm: 4510, toRpm: 5500 })).toBe('');
+    expect(judgedElsewhereWords(card, { fromRpm: 3000, toRpm: 5500 })).toBe('judged from 4,500 to 5,500 rpm');
   });
 
   test('covered again once the one short run is set aside, which is named', () => {

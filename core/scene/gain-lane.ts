@@ -42,6 +42,8 @@ export function gainLane({ figures, view, shown }: LaneSource): LaneContent | Em
   const isClear = (rpm: number) => !withheld && inOneOf(power.clearStretches, rpm);
   const clear = values.map((value, index) => (isClear(sampleAt(power.engineSpeedRpm, index)) ? value : 0));
   const other = shown.find((line) => line.setup.id === view.against.id && !line.isTest)?.name ?? view.against.letter;
+  // The figures lead with the drift taken out; a line at each speed cannot.
+  const drifts = power.ranges.some(({ difference }) => difference.withoutDrift) ? ', drift not taken out' : '';
   return {
     id: 'gain',
     lines: judged ? [edge('bound1', high), edge('bound-1', low), gain] : [gain],
@@ -82,7 +84,7 @@ export function gainLane({ figures, view, shown }: LaneSource): LaneContent | Em
     name: 'Gain',
     readingUnit: `${view.units.power}${scaleNote(figures)}`,
     unit: () =>
-      `${view.units.power}, ${top.name} less ${other}${judged ? '; grey: 95 % uncertainty, all speeds at once' : '; no interval'}`,
+      `${view.units.power}, ${top.name} less ${other}${drifts}${judged ? '; grey: 95 % uncertainty, all speeds at once' : '; no interval'}`,
     text: `Gain of ${view.test.letter} over ${view.against.letter} from ${formatRpm(power.fromRpm)} to ${formatRpm(power.toRpm)} rpm. ${phrasesText(sentence, view.units)}`,
   };
 }

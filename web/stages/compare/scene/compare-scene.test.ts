@@ -30,6 +30,17 @@ describe('lanes', () => {
     );
   });
 
+  test('a gain whose figures have the drift taken out says that its line has not', () => {
+    const { job, view, figures } = comparedAt('');
+    const power = structuredClone(figures.comparison!.power);
+    for (const { difference } of power.ranges) difference.withoutDrift = true;
+    const drifted = { ...figures, comparison: { ...figures.comparison!, power } };
+    const drawn = compareScene({ view, figures: drifted, shown: shownSetups(job, drifted, view) }, [])!;
+    expect(lane(sceneAt(drawn, undefined), 'gain').unit).toBe(
+      'kW, B less A, drift not taken out; grey: 95 % uncertainty, all speeds at once',
+    );
+  });
+
   test('what is read is what is drawn: each reading lies on its line', () => {
     for (const drawnLane of ['power', 'torque', 'gain'].map((id) => lane(scene, id)))
       for (const { id, rpm, values, place } of drawnLane.readings) {

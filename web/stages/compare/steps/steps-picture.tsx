@@ -2,6 +2,7 @@ import type { MeanDifference } from '../../../../core/statistics/mean-difference
 import type { Job } from '../../../../contract/job/records.ts';
 import type { AttributedStep } from '../../../../core/comparison/attribution.ts';
 import type { FamilyPair } from '../../../../core/judgement/job-claims.ts';
+import { judgedElsewhereWords } from '../../../../core/wording/coverage-words.ts';
 import { jobClaimWords, toneOf } from '../../../../core/wording/judgement-words.ts';
 import { judgedOfStep } from '../../../../core/figures/runs/kinds-of-job.ts';
 import { testsWords } from '../../../../core/wording/kind-words.ts';
@@ -104,6 +105,7 @@ export function StepsPicture({ job, figures, view, onChoose }: StepsPictureProps
                     delivered,
                     judgementOf(step),
                     figures.setups.length,
+                    attribution,
                   )}
                 </small>
                 {testsOf(step, index).map((words) => (
@@ -181,12 +183,14 @@ function wordsOf(
   delivered: string | undefined,
   pair: FamilyPair | undefined,
   setups: number,
+  range: { fromRpm: number; toRpm: number },
 ): string {
   return [
     index === 0 && 'arrived',
     isBest && 'best so far',
     step.letter === delivered && 'delivered',
     step.inseparable && `${step.items} things at once: cannot be split`,
+    index > 0 && pair && judgedElsewhereWords(pair, range),
     index > 0 && pair && jobClaimWords(pair, setups, { test: step.letter, against: steps[index - 1]!.letter }),
     `${step.runs} ${step.runs === 1 ? 'run' : 'runs'}`,
   ]
