@@ -56,7 +56,7 @@ export function withheldWords(reason: Withheld, { test, against }: Letters, unit
     case 'spread-assumed':
       return `the spread of this car is only assumed: another run of ${test} or ${against}`;
     case 'clear-alone':
-      return `clear by itself, not with all that was looked at counted: another run of ${test} or ${against}`;
+      return `clear on its own, but may be chance among all that was looked at: another run of ${test} or ${against}`;
     case 'no-spread':
       return 'nothing can be said yet: too few runs to tell their spread, or they scatter by more than a fifth of the reading';
   }
@@ -92,7 +92,7 @@ function withheldBriefly(reason: Withheld, letters: Letters): string {
     'plan-not-full': 'plan not full',
     drift: `drift possible, return to ${letters.against}`,
     'spread-assumed': 'spread only assumed',
-    'clear-alone': 'clear by itself alone',
+    'clear-alone': 'clear only on its own',
     'no-spread': 'nothing can be said yet',
   } as const;
   return brief[reason.id];

@@ -22,12 +22,22 @@ export function targetName(target: Omit<Target, 'id'>): Sentence {
 }
 
 /** The figure that is wanted, with its scale and the standard that it is wanted under. */
-export function wantedWords({ quantity: of, value, scale, standard }: Omit<Target, 'id'>): Sentence {
+export function wantedWords(target: Omit<Target, 'id'>): Sentence {
+  const there = wantedThere(target);
+  const under = standardWords(target);
+  return under === '' ? there : say`${there}, ${under}`;
+}
+
+/** The figure that is wanted, with its scale. */
+export function wantedThere({ quantity: of, value, scale }: Omit<Target, 'id'>): Sentence {
   const figure: Quantity = { value, unit: unitOfFigure(of), digits: 1, as: 'step' };
   if (scale === null) return say`${figure}`;
-  const there = scale === 'wheels' ? say`${figure} at the wheels` : say`${figure} at the crank`;
-  return standard === null ? there : say`${there}, ${standards[standard].name}`;
+  return scale === 'wheels' ? say`${figure} at the wheels` : say`${figure} at the crank`;
 }
+
+/** The standard that it is wanted under; empty where it has none. */
+export const standardWords = ({ standard }: Pick<Target, 'standard'>): string =>
+  standard === null ? '' : standards[standard].name;
 
 /** A figure that was made, with its interval where there is one. */
 export function madeWords({ quantity: of }: Pick<Target, 'quantity'>, { made, halfWidth }: TargetOfSetup): Sentence {

@@ -25,8 +25,8 @@ export const germanJudgement: Phrases = {
   'a drift of {0} from run to run': 'eine Drift von {0} von Lauf zu Lauf',
   'the spread of this car is only assumed: another run of {0} or {1}':
     'die Streuung dieses Fahrzeugs ist nur angenommen: noch ein Lauf von {0} oder {1}',
-  'clear by itself, not with all that was looked at counted: another run of {0} or {1}':
-    'für sich allein deutlich, nicht wenn alles zählt, was angesehen wurde: noch ein Lauf von {0} oder {1}',
+  'clear on its own, but may be chance among all that was looked at: another run of {0} or {1}':
+    'für sich allein deutlich, kann aber Zufall sein unter allem, was angesehen wurde: noch ein Lauf von {0} oder {1}',
   'nothing can be said yet: too few runs to tell their spread, or they scatter by more than a fifth of the reading':
     'noch lässt sich nichts sagen: zu wenige Läufe, um ihre Streuung zu kennen, oder sie streuen um mehr als ein Fünftel des Messwerts',
   '{0} to {1} rpm is not covered: the runs {2}': '{0} bis {1} rpm ist nicht abgedeckt: die Läufe {2}',

@@ -150,7 +150,7 @@ export const germanReport: Phrases = {
   'no verdict: {0}': 'kein Urteil: {0}',
   'plan not full': 'Plan nicht erfüllt',
   'drift possible, return to {0}': 'Drift möglich, zurück zu {0}',
-  'clear by itself alone': 'nur für sich allein deutlich',
+  'clear only on its own': 'nur für sich allein deutlich',
   'spread only assumed': 'Streuung nur angenommen',
   'no spread': 'keine Streuung',
   'the one before': 'dem davor',

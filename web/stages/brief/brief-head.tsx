@@ -14,7 +14,14 @@ import {
 } from '../../../core/sentence/sentence.ts';
 import { scorePrediction } from '../../../core/setup/prediction.ts';
 import { predictionWords } from '../../../core/wording/decision-record.ts';
-import { askedWords, madeWords, standingWords, wantedWords, withReading } from '../../../core/wording/target-words.ts';
+import {
+  askedWords,
+  madeWords,
+  standardWords,
+  standingWords,
+  wantedThere,
+  withReading,
+} from '../../../core/wording/target-words.ts';
 import { useOwnUnits } from '../../units/use-own-units.tsx';
 import classes from './brief-head.module.css';
 
@@ -90,12 +97,13 @@ function Target({ job, figures }: Told) {
   return (
     <Item
       name={say`Target: ${askedWords(first)}`}
-      main={say`at least ${wantedWords(first)}`}
+      main={say`at least ${wantedThere(first)}`}
       tone={reached ? 'gain' : undefined}
       lines={[
         found && now && latest
           ? say`${latest.letter} ${madeWords(first, now)}: ${withReading(standingWords(first, found, now), first, found)}`
           : job.runs.length === 0 && 'not run yet',
+        standardWords(first),
         !reached && best && `reached by ${letterOf(job, best.setupId)}`,
         more.length > 0 && `and ${more.length} more, below`,
       ]}

@@ -50,13 +50,15 @@ export function EngineFields({ vehicle }: { vehicle: VehicleWithAll }) {
       <h2 className="heading">Engine and drive</h2>
       <div className={brief.fields}>
         <VehicleWords vehicle={vehicle} field="engine" label="Engine" placeholder="2.0 four-cylinder, 16 valves" />
-        <div className={burns ? brief.triple : brief.pair}>
+        <div className={brief.pair}>
           {choice('ignition', 'Ignition')}
           {burns && choice('induction', 'Induction')}
-          {burns && <VehicleNumber vehicle={vehicle} field="displacementL" label="Displacement" unit="L" />}
         </div>
         {burns && <FuelFields vehicle={vehicle} regulation={choice('fuelRegulation', 'Fuel pressure held')} />}
-        {choice('drivenAxle', 'Driven axle')}
+        <div className={brief.pair}>
+          {burns && <VehicleNumber vehicle={vehicle} field="displacementL" label="Displacement" unit="L" />}
+          {choice('drivenAxle', 'Driven axle')}
+        </div>
         <VehicleWords vehicle={vehicle} field="gearbox" label="Gearbox" placeholder="5-speed manual" />
         <div className={brief.pair}>
           <VehicleNumber vehicle={vehicle} field="factoryKw" label="Factory rating" unit="kW" />
