@@ -4,8 +4,10 @@ import { seriesOf } from '../numerics/picked.ts';
 // Set by bench/accuracy.ts: the error against known truths, mean and worst.
 /** Length of the blocks in which a trace is compared with a polynomial, s, and the least samples in one. */
 const blockS = 1;
-const leastBlock = 30;
+const leastBlock = 20;
 const degree = 4;
+/** A short trace has so many blocks at least, as far as its samples go: a polynomial over much of it would take its shape for noise. */
+const leastBlocks = 5;
 /** The noise model looks back so far, s, and over at least this many samples; its covariances are continued to here, s. */
 const memoryS = 0.04;
 const leastMemory = 2;
@@ -39,7 +41,7 @@ export function noiseAutocovariance(
 
 /** Blocks of about a second between the breaks; what is too short between two is left out, unless all is. */
 function blocksOf(count: number, rate: number, breaks: readonly number[]): (readonly [number, number])[] {
-  const block = Math.max(leastBlock, Math.round(blockS * rate));
+  const block = Math.max(leastBlock, Math.round(Math.min(blockS * rate, count / leastBlocks)));
   const ends = [0, ...breaks, count];
   const between = ends.slice(1).map((end, index) => [ends[index]!, end] as const);
   const long = between.filter(([from, to]) => to - from >= leastBlock);
