@@ -67,7 +67,7 @@ function NewTarget({ usual, onAdd }: { usual: StandardId; onAdd: (fields: object
   const usable = typeof typed === 'number' && typed > 0 && isWhole(asked);
   return (
     <form
-      className={classes.line}
+      className={`${classes.line} ${own.fields}`}
       onSubmit={(event) => {
         event.preventDefault();
         if (!usable) return;
