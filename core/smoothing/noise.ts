@@ -1,4 +1,5 @@
 import { sampleAt } from '../numerics/sample-at.ts';
+import { inner, orthonormal, subtract } from '../numerics/orthonormal.ts';
 import { seriesOf } from '../numerics/picked.ts';
 
 // Set by bench/accuracy.ts: the error against known truths, mean and worst.
@@ -132,8 +133,15 @@ export function autoregressiveCovariance(
   return found;
 }
 
+/** How many independent samples so many of this autocovariance are worth. */
+export function independentIn(autocovariance: Float64Array, count: number): number {
+  const longRun = longRunOf(autocovariance);
+  const alone = sampleAt(autocovariance, 0);
+  return longRun > alone ? (count * alone) / longRun : count;
+}
+
 /** The sum of a series' autocovariances over all lags, either way: what its mean scatters by, times its length. */
-export function longRunOf(autocovariance: Float64Array): number {
+function longRunOf(autocovariance: Float64Array): number {
   let sum = sampleAt(autocovariance, 0);
   for (let lag = 1; lag < autocovariance.length; lag++) sum += 2 * sampleAt(autocovariance, lag);
   return Math.max(0, sum);
@@ -146,21 +154,16 @@ function lagged(values: Float64Array, lag: number): number {
   return sum;
 }
 
-/** Residuals against a polynomial, by Gram–Schmidt on the powers of time, and the orthonormal basis they are free of. */
+/** Residuals against a polynomial, and the orthonormal basis that they are free of. */
 function withoutPolynomial(time: Float64Array, values: Float64Array) {
   const residual = values.slice();
   const middle = (time[0]! + time[time.length - 1]!) / 2;
   const reach = (time[time.length - 1]! - time[0]!) / 2 || 1;
-  const basis: Float64Array[] = [];
-  for (let power = 0; power <= degree; power++) {
-    const vector = time.map((at) => (power === 0 ? 1 : powerOf((at - middle) / reach, power)));
-    for (const earlier of basis) subtract(vector, earlier, inner(vector, earlier));
-    const length = Math.sqrt(inner(vector, vector));
-    if (length < 1e-9) break;
-    for (let index = 0; index < vector.length; index++) vector[index]! /= length;
-    subtract(residual, vector, inner(residual, vector));
-    basis.push(vector);
-  }
+  const powers = Array.from({ length: degree + 1 }, (_, power) =>
+    time.map((at) => (power === 0 ? 1 : powerOf((at - middle) / reach, power))),
+  );
+  const basis = orthonormal(powers);
+  for (const vector of basis) subtract(residual, vector, inner(residual, vector));
   return { residual, basis };
 }
 
@@ -169,16 +172,6 @@ function powerOf(base: number, power: number): number {
   let result = base;
   for (let step = 1; step < power; step++) result *= base;
   return result;
-}
-
-function inner(a: Float64Array, b: Float64Array): number {
-  let sum = 0;
-  for (let index = 0; index < a.length; index++) sum += a[index]! * b[index]!;
-  return sum;
-}
-
-function subtract(from: Float64Array, vector: Float64Array, share: number): void {
-  for (let index = 0; index < from.length; index++) from[index]! -= share * vector[index]!;
 }
 
 /** The autocovariance of the same noise averaged in pairs of samples. */

@@ -1,6 +1,7 @@
 import { sampleAt } from '../numerics/sample-at.ts';
-import { autoregressiveCovariance, correlate, longRunOf } from '../smoothing/noise.ts';
+import { autoregressiveCovariance, correlate, independentIn } from '../smoothing/noise.ts';
 import { inverted, product } from '../numerics/inverse.ts';
+import { orthonormal } from '../numerics/orthonormal.ts';
 
 /** A fitted linear model. */
 export interface LinearFit {
@@ -58,30 +59,10 @@ export function leastSquares(
   const covariance = product(product(inverse, middle), inverse).map((row, i) =>
     row.map((value, j) => value / scale[i]! / scale[j]!),
   );
-  const independent = Math.min(
-    count,
-    (count * sampleAt(gamma, 0)) / Math.max(longRunOf(gamma), sampleAt(gamma, 0) / 100),
-  );
   return {
     coefficients: scaled.map((value, i) => value / scale[i]!),
     covariance,
     residual: Math.sqrt(variance),
-    df: Math.max(1, Math.min(count, independent) - terms),
+    df: Math.max(1, independentIn(gamma, count) - terms),
   };
-}
-
-/** The columns' span as orthonormal vectors (Gram–Schmidt). */
-function orthonormal(columns: readonly Float64Array[]): Float64Array[] {
-  const basis: Float64Array[] = [];
-  for (const column of columns) {
-    const vector = column.slice();
-    for (const earlier of [...basis, ...basis]) {
-      let along = 0;
-      for (let at = 0; at < vector.length; at++) along += sampleAt(vector, at) * sampleAt(earlier, at);
-      for (let at = 0; at < vector.length; at++) vector[at]! -= along * sampleAt(earlier, at);
-    }
-    const length = Math.sqrt(vector.reduce((sum, value) => sum + value * value, 0));
-    if (length > 0) basis.push(vector.map((value) => value / length));
-  }
-  return basis;
 }

@@ -1,6 +1,6 @@
 import { scatterOf } from '../numerics/mean.ts';
 import { sampleAt } from '../numerics/sample-at.ts';
-import { autoregressiveCovariance, longRunOf } from '../smoothing/noise.ts';
+import { autoregressiveCovariance, independentIn } from '../smoothing/noise.ts';
 import { studentT } from './student-t.ts';
 
 /** A mean over a stretch, its scatter, and the half width of its 95 % interval with the samples as correlated as they are. */
@@ -49,6 +49,5 @@ function independentOf(residuals: Float64Array): number {
   const memory = Math.max(1, Math.min(memorySamples, Math.floor(count / 10)));
   const constant = new Float64Array(count).fill(1 / Math.sqrt(count));
   const gamma = autoregressiveCovariance(residuals, memory, Math.min(count - 1, continued * memory), [constant]);
-  const alone = sampleAt(gamma, 0);
-  return alone > 0 ? Math.min(count, (count * alone) / Math.max(longRunOf(gamma), alone / count)) : count;
+  return independentIn(gamma, count);
 }
