@@ -32,20 +32,19 @@ const calm = (family: Family, seed: number) => ({
   jitterS: 0,
   lostShare: 0,
 });
+/** Through its speeds in two seconds, as the absorber lets it. */
+function quick(family: Family, seed: number): GeneratedRun {
+  const spec: GeneratedRun = calm(family, seed);
+  return { ...spec, rampRpmPerS: (spec.toRpm! - spec.fromRpm!) / 2 };
+}
 /** The same machines with little to read from: short pulls, few samples a second, a cell whose noise is slow. */
 const hardToRead: Record<string, (seed: number) => GeneratedRun> = {
   'inertia roller, pulls of 2 s': (seed) => {
     const spec = calm('petrol-inertia', seed);
     return { ...spec, rateHz: 200, dyno: { ...spec.dyno!, inertiaKgM2: spec.dyno!.inertiaKgM2 / 8 } };
   },
-  'hub diesel, pulls of 2 s': (seed) => {
-    const spec = calm('diesel-hub', seed);
-    return { ...spec, rampRpmPerS: (spec.toRpm! - spec.fromRpm!) / 2 };
-  },
-  'loaded turbo, pulls of 2 s': (seed) => {
-    const spec = calm('turbo-loaded', seed);
-    return { ...spec, rampRpmPerS: (spec.toRpm! - spec.fromRpm!) / 2 };
-  },
+  'hub diesel, pulls of 2 s': (seed) => quick('diesel-hub', seed),
+  'loaded turbo, pulls of 2 s': (seed) => quick('turbo-loaded', seed),
   'inertia roller at 10 Hz': (seed) => ({ ...calm('petrol-inertia', seed), rateHz: 10, speedNoise: 0.005 }),
   'loaded turbo at 10 Hz': (seed) => ({ ...calm('turbo-loaded', seed), rateHz: 10, speedNoise: 0.005 }),
   'hub diesel at 10 Hz': (seed) => ({ ...calm('diesel-hub', seed), rateHz: 10, speedNoise: 0.005 }),

@@ -74,8 +74,7 @@ export function judgeCommand(words: readonly string[]): JudgementJson {
   return {
     ...judgementToJson(figures, (id) => setups[id - 1]!.letter),
     assumed: [
-      ...(hasAir ? [] : ['No correction: no run has any air.']),
-      ...assumedOf(standard, undefined, { hasAir, isNamed: false }),
+      ...assumedOf('sae-j1349', undefined, { hasAir, isNamed: false }),
       ...assumedSpreadWords(figures.spread),
       ...(times ? [] : ['One day and no drift: not all runs say when they were made (at).']),
       'One mounting: where the car was strapped anew cannot be given here.',

@@ -79,6 +79,7 @@ export function standardUnsuited(standard: StandardId, ignition: AirCircumstance
   };
 }
 
+const turboAssumed = 'Whether it is turbocharged is not written: it is taken to be.';
 /** A factor that may be this far off is more than a note. */
 const mattersShare = 0.005;
 
@@ -90,14 +91,14 @@ export function dieselAssumed(
   { turbocharged, correctedFuelMgPerLitreCycle: fuel }: AirCircumstances,
 ): Finding | undefined {
   if (standard !== 'iso-1585-ci' || (fuel !== undefined && turbocharged !== undefined)) return undefined;
+  if (fuel !== undefined)
+    return { id: 'diesel-factor-assumed', severity: 'mind', figure: factor, message: turboAssumed };
   const most = correctionOf(standard, air, share, {
     turbocharged: turbocharged ?? true,
     // The most that it corrects by, however much the engine gets.
     correctedFuelMgPerLitreCycle: Infinity,
   }).factor;
-  const induction = turbocharged === undefined ? ' Whether it is turbocharged is not written: it is taken to be.' : '';
-  if (fuel !== undefined)
-    return { id: 'diesel-factor-assumed', severity: 'mind', figure: factor, message: induction.trim() };
+  const induction = turbocharged === undefined ? ` ${turboAssumed}` : '';
   return {
     id: 'diesel-factor-assumed',
     severity: Math.abs(most / factor - 1) > mattersShare ? 'mind' : 'note',

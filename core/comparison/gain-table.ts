@@ -71,6 +71,7 @@ export function gainTable(
   around: Surroundings = {},
 ): GainRow[] {
   const rows: GainRow[] = [];
+  const within: Surroundings = { ...around, whole: [power.fromRpm, power.toRpm] };
   const whole = (range: JudgedRange) => range.fromRpm === power.fromRpm && range.toRpm === power.toRpm;
   for (const range of power.ranges.filter((candidate) => !whole(candidate))) {
     rows.push({ id: 'band', ...limits(range), ...figures('power', range.difference), verdict: range.verdict });
@@ -85,7 +86,7 @@ export function gainTable(
     rows.push(...power.clearStretches.slice(0, mostStretches).map((stretch) => stretchRow(stretch, power)));
   const atSpeed = (id: 'at-speed' | 'torque-at-speed', quantity: 'power' | 'torque'): GainRow[] => {
     if (atRpm === undefined) return [];
-    const difference = differenceAt(groups[quantity], atRpm, { ...around, whole: [power.fromRpm, power.toRpm] });
+    const difference = differenceAt(groups[quantity], atRpm, within);
     return difference ? [{ id, fromRpm: atRpm, ...unjudged(quantity, difference) }] : [];
   };
   rows.push(...atSpeed('at-speed', 'power'));
@@ -102,7 +103,7 @@ export function gainTable(
   rows.push(...atSpeed('torque-at-speed', 'torque'));
   rows.push(
     peakRow('peak-torque', 'torque', torque),
-    ...sweptRows(groups, power, around),
+    ...sweptRows(groups, power, within),
     ...reachesRow(groups, power),
   );
   return withheld ? rows.map((row) => ({ ...row, verdict: 'none' })) : rows;
@@ -146,16 +147,15 @@ function stretchRow({ fromRpm, toRpm, mean, halfWidth, verdict }: ClearStretch, 
 const leastDeviationS = 0.002;
 
 /** How long each range that was chosen took to sweep, as driven: no air is corrected for. */
-function sweptRows({ time }: ComparedGroups, power: Comparison, around: Surroundings): GainRow[] {
-  const { ranges } = power;
+function sweptRows({ time }: ComparedGroups, { ranges }: Comparison, within: Surroundings): GainRow[] {
   if (!time) return [];
   return ranges.flatMap((range) => {
     const { fromRpm, toRpm } = range;
     const swept = differencePerRun(
       time,
       (run) => (covers(run, fromRpm, toRpm) ? timeAt(run, toRpm) - timeAt(run, fromRpm) : NaN),
-      { ...around, leastDeviation: leastDeviationS },
-      shareOfWhole({ ...around, whole: [power.fromRpm, power.toRpm] }, fromRpm, toRpm),
+      { ...within, leastDeviation: leastDeviationS },
+      shareOfWhole(within, fromRpm, toRpm),
     );
     return swept ? [{ id: 'swept' as const, ...limits(range), ...unjudged('time', swept) }] : [];
   });

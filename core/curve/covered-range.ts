@@ -9,3 +9,6 @@ export function rangeOf(runs: readonly { engineSpeedRpm: Float64Array }[]): Spee
   const to = Math.min(...runs.map((run) => sampleAt(run.engineSpeedRpm, run.engineSpeedRpm.length - 1)));
   return [from, to];
 }
+
+/** Runs or figures whose ranges begin or end this far apart are of other ranges, rpm. */
+export const otherRangeRpm = 150;

@@ -1,4 +1,4 @@
-import { burnsFuel, type EngineKind } from '../engine/engine-kind.ts';
+import { burnsFuel, sparks, type EngineKind } from '../engine/engine-kind.ts';
 import type { DynoKind } from '../dyno/dyno-profile.ts';
 
 /** One thing to look at before a run, or to put back after the last, or to look at before it is handed over. */
@@ -27,7 +27,8 @@ const roller = ({ dyno }: InspectionFacts) => dyno !== 'hub';
 const hub = ({ dyno }: InspectionFacts) => dyno === 'hub';
 const burns = ({ ignition }: InspectionFacts) => burnsFuel(ignition);
 const electric = ({ ignition }: InspectionFacts) => ignition === 'electric';
-const spark = ({ ignition }: InspectionFacts) => ignition === 'spark' || ignition === null;
+const spark = ({ ignition }: InspectionFacts) => sparks(ignition);
+const charged = ({ boosted, ignition }: InspectionFacts) => boosted && burnsFuel(ignition);
 
 const items: readonly (InspectionItem & { when?: (facts: InspectionFacts) => boolean })[] = [
   { key: 'oil', part: 'car', text: 'Oil level right, no leaks', when: burns },
@@ -39,7 +40,7 @@ const items: readonly (InspectionItem & { when?: (facts: InspectionFacts) => boo
     key: 'boost-hoses',
     part: 'car',
     text: 'Boost and sensor hoses tight',
-    when: (facts) => facts.boosted && burns(facts),
+    when: charged,
   },
   {
     key: 'plugs',
@@ -99,7 +100,7 @@ const items: readonly (InspectionItem & { when?: (facts: InspectionFacts) => boo
     key: 'put-boost-cut',
     part: 'put back',
     text: 'Boost cut active again',
-    when: (facts) => facts.boosted && burns(facts),
+    when: charged,
   },
   { key: 'put-filter', part: 'put back', text: 'Intake filter and bonnet back', when: burns },
   { key: 'put-probe', part: 'put back', text: 'Probes and loggers taken out, plugs back in', when: burns },

@@ -1,19 +1,17 @@
+import { otherRangeRpm } from '../curve/covered-range.ts';
 import { spokenRpm } from '../units/spoken.ts';
 import { mountedAnew } from './mountings.ts';
 import { all, known, type LikeForLikeInput, type RunConditions, type Unlikeness } from './run-conditions.ts';
-
-/** Runs that end or begin this far apart do not cover the same range, rpm. */
-const rangeRpm = 150;
 
 export function shortRange({ test, baseline }: LikeForLikeInput): Unlikeness | undefined {
   const sides = [ranged(test), ranged(baseline)] as const;
   if (sides.some((side) => side.length === 0)) return undefined;
   const [a, b] = [sharedBy(sides[0]), sharedBy(sides[1])];
   const [below, above] = [a[0] - b[0], a[1] - b[1]];
-  if (Math.abs(below) < rangeRpm && Math.abs(above) < rangeRpm) return undefined;
+  if (Math.abs(below) < otherRangeRpm && Math.abs(above) < otherRangeRpm) return undefined;
   return {
     id: 'other-range',
-    severity: Math.abs(above) >= rangeRpm ? 'mind' : 'note',
+    severity: Math.abs(above) >= otherRangeRpm ? 'mind' : 'note',
     fromRpm: Math.max(a[0], b[0]),
     toRpm: Math.min(a[1], b[1]),
     message: `The runs cover different ranges: ${rangeWords(a)} against ${rangeWords(b)}.`,
@@ -33,7 +31,7 @@ export function shortRun({ test, baseline }: LikeForLikeInput): Unlikeness | und
     .map((run) => ({ run, without: sharedBy(runs.filter((other) => other !== run)) }))
     .map(({ run, without }) => ({ run, without, lost: shared[0] - without[0] + without[1] - shared[1] }))
     .sort((a, b) => b.lost - a.lost);
-  if (!shortest || shortest.lost < rangeRpm) return undefined;
+  if (!shortest || shortest.lost < otherRangeRpm) return undefined;
   const { run, without } = shortest;
   const left = shared[1] > shared[0] ? `share ${rangeWords(shared)}` : 'share no range at all';
   return {

@@ -1,4 +1,4 @@
-import { burnsFuel, type EngineKind } from '../engine/engine-kind.ts';
+import { burnsFuel, sparks, type EngineKind } from '../engine/engine-kind.ts';
 import type { Limit, LimitQuantity } from './limit.ts';
 
 /** What is known of an engine when limits are thought of. */
@@ -69,8 +69,7 @@ export function leanestLambda({ boosted, ethanolPct }: { boosted: boolean; ethan
 
 /** Limits that every run is held against where its job has none of the kind: knock, which neither a diesel nor a motor takes back. */
 export function usualLimits({ ignition }: Pick<EngineFacts, 'ignition'>): Limit[] {
-  const knocks = ignition === 'spark' || ignition === null;
-  return knocks ? [{ quantity: 'knockRetard', value: usualKnockDeg, scale: null }] : [];
+  return sparks(ignition) ? [{ quantity: 'knockRetard', value: usualKnockDeg, scale: null }] : [];
 }
 
 const isAlcohol = (ethanolPct: number | null) => ethanolPct !== null && ethanolPct >= 50;

@@ -141,7 +141,7 @@ export const coverageCases: readonly CoverageCase[] = [
     holds: remountHolds(cars, mountings),
   })),
   ...[0, 0.3, 1].map((wandersS): CoverageCase => ({
-    name: `loss of a coast of 90 s, ${wandersS === 0 ? 'white noise' : `speed that wanders for ${wandersS} s`}`,
+    name: `loss of a coast of 36 s, ${wandersS === 0 ? 'white noise' : `speed that wanders for ${wandersS} s`}`,
     wanted: 'about',
     holds: coastHolds(wandersS),
   })),

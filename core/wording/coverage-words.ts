@@ -1,3 +1,4 @@
+import { otherRangeRpm } from '../curve/covered-range.ts';
 import type { UncoveredBand } from '../comparison/coverage.ts';
 import { missedBands, type PairJudgement } from '../judgement/pair-judgement.ts';
 import { spokenRpm } from '../units/spoken.ts';
@@ -33,14 +34,11 @@ export const otherRangeWords = (pair: Pick<PairJudgement, 'withheld' | 'uncovere
     ? ` from ${spokenRpm(pair.fromRpm)} to ${spokenRpm(pair.toRpm)} rpm`
     : '';
 
-/** Ranges that begin or end so far apart are other ranges, rpm. */
-const otherRange = 150;
-
-/** Where a pair is judged, beside a figure over another range: ` judged from 2,500 to 4,000 rpm`; empty where it is the same. */
+/** Where a pair is judged, beside a figure over another range: `judged from 2,500 to 4,000 rpm`; empty where it is the same. */
 export function judgedElsewhereWords(
   pair: Pick<PairJudgement, 'fromRpm' | 'toRpm'>,
   shown: { fromRpm: number; toRpm: number },
 ): string {
   const apart = Math.max(Math.abs(pair.fromRpm - shown.fromRpm), Math.abs(pair.toRpm - shown.toRpm));
-  return apart < otherRange ? '' : `judged from ${spokenRpm(pair.fromRpm)} to ${spokenRpm(pair.toRpm)} rpm`;
+  return apart < otherRangeRpm ? '' : `judged from ${spokenRpm(pair.fromRpm)} to ${spokenRpm(pair.toRpm)} rpm`;
 }

@@ -67,16 +67,12 @@ export interface Curve {
   checks: Finding[];
 }
 
-/**
- * A curve's power, kW, and torque, N·m, under another standard or on another scale than it was made for.
- * @returns undefined where the standard asks for air and none was recorded
- */
+/** A curve's power, kW, and torque, N·m, under another standard or on another scale than it was made for; without air nothing is corrected. */
 export function curveUnder(
   curve: Pick<Curve, 'engineSpeedRpm' | 'uncorrectedPowerKw'>,
   { sweep, air, circumstances }: { sweep: SweepDrive; air: Air | undefined; circumstances?: AirCircumstances },
   { standard, share, crank }: Pick<CurveSettings, 'standard' | 'share' | 'crank'>,
-): Pick<Curve, 'engineSpeedRpm' | 'powerKw' | 'torqueNm'> | undefined {
-  if (standard !== 'none' && !air) return undefined;
+): Pick<Curve, 'engineSpeedRpm' | 'powerKw' | 'torqueNm'> {
   const { engineSpeedRpm, uncorrectedPowerKw } = curve;
   const { factor } = correctionOf(standard, air, share, engineIn(circumstances));
   const wheelKw = uncorrectedPowerKw.map((value) => value * factor);

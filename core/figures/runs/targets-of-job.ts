@@ -84,7 +84,7 @@ function curveFor(
   const named = curveNamed(quantity);
   if (named === 'boost') return run.logged?.means.get('boost');
   // A target of old holds what is shown, a run without air among it.
-  const curve = curveUnder(figures.curve, run, run.air || standard !== null ? under : { ...under, standard: 'none' });
-  if (!curve) return 'no air';
+  if (!run.air && standard !== null && standard !== 'none') return 'no air';
+  const curve = curveUnder(figures.curve, run, under);
   return { engineSpeedRpm: curve.engineSpeedRpm, values: named === 'power' ? curve.powerKw : curve.torqueNm };
 }
