@@ -1,3 +1,4 @@
+import { fixedDigits } from './fixed-digits.ts';
 import { convert, powerUnits, torqueUnits, type UnitName } from './units.ts';
 
 /** What a person may choose to be told each kind of quantity in; the first is how it is kept. */
@@ -163,9 +164,7 @@ export function digitsIn(value: number, unit: string, fewest = 0): number {
 /** A figure with the digits that it is worth in its unit, a true minus, thousands set off; no sign where it rounds to nothing. */
 export function figureIn(value: number, unit: string, fewestDigits = 0): string {
   if (!Number.isFinite(value)) return '–';
-  const digits = digitsIn(value, unit, fewestDigits);
-  const text = value.toLocaleString('en-GB', { minimumFractionDigits: digits, maximumFractionDigits: digits });
-  return text.replace('-', '−').replace(/^−(0(?:\.0+)?)$/, '$1');
+  return fixedDigits(value, digitsIn(value, unit, fewestDigits));
 }
 
 /** A figure and its unit: a sign that belongs to the figure stands without a space. */

@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import { niceRange } from '../scene/nice-range.ts';
 import { positionOfLetter, setupColour, setupDash } from '../scene/setup-look.ts';
 import { setupLetter } from '../setup/letter.ts';
+import { shareWords } from './plane-words.ts';
 import { formatPower, formatRpm, formatTenths, formatTorque, formatWhole, signed } from './figures.ts';
 
 test('figures are written with sensible digits, a true minus and no minus nought', () => {
@@ -13,6 +14,13 @@ test('figures are written with sensible digits, a true minus and no minus nought
   expect(formatWhole(-0.2)).toBe('0');
   expect(formatRpm(5184)).toBe('5,180');
   expect([2.24, -2.24, 0.01].map((value) => signed(formatTenths(value)))).toEqual(['+2.2', '−2.2', '0.0']);
+});
+
+test('a share and its interval are written by the rule of every difference', () => {
+  expect(shareWords(0.0123, 0.0041)).toBe('+1.2 ± 0.4 %');
+  expect(shareWords(-0.0123, 0.00001)).toBe('−1.2 ± <0.1 %');
+  expect(shareWords(-0.0002, 0.004)).toBe('0.0 ± 0.4 %');
+  expect(shareWords(-0.0052, 0.0049)).toBe('−0.52 ± 0.49 %');
 });
 
 test('a value axis holds its values, ends on its own step, and never falls below the span asked for', () => {

@@ -1,24 +1,16 @@
 import { differenceDigits } from '../units/difference-digits.ts';
+import { fixedDigits } from '../units/fixed-digits.ts';
 import { halfWidthText } from '../units/spoken.ts';
 import { spanLimits, type Span } from '../smoothing/span.ts';
 import { convert, type PowerUnit, type TorqueUnit } from '../units/units.ts';
 import type { Peak } from '../curve/peak.ts';
 
-/** How figures are written: sensible digits, a true minus, thousands set off. */
-const whole = new Intl.NumberFormat('en', { maximumFractionDigits: 0 });
-const tenths = new Intl.NumberFormat('en', { minimumFractionDigits: 1, maximumFractionDigits: 1 });
-
-/** With a true minus; nothing has no sign. */
-export function trueMinus(text: string): string {
-  return text.replace('-', '−').replace(/^−(0(?:\.0+)?)$/, '$1');
-}
-
 export function formatPower(kw: number, unit: PowerUnit): string {
-  return trueMinus(tenths.format(convert(kw, 'kW', unit)));
+  return formatTenths(convert(kw, 'kW', unit));
 }
 
 export function formatTorque(newtonMetres: number, unit: TorqueUnit): string {
-  return trueMinus(tenths.format(convert(newtonMetres, 'N·m', unit)));
+  return formatTenths(convert(newtonMetres, 'N·m', unit));
 }
 
 /** With its sign, also when it is a gain. */
@@ -30,7 +22,7 @@ export { halfWidthText };
 export { spokenRpm as formatRpm } from '../units/spoken.ts';
 
 export function formatWhole(value: number): string {
-  return trueMinus(whole.format(value));
+  return fixedDigits(value, 0);
 }
 
 /** One span, or its least and greatest where it varies along the range. */
@@ -53,7 +45,7 @@ export interface WrittenDifference {
  */
 export function formatDifference(value: number, halfWidth: number, digits = 1): WrittenDifference {
   const told = differenceDigits(value, halfWidth, digits);
-  const write = (of: number) => formatDigits(of, told);
+  const write = (of: number) => fixedDigits(of, told);
   const [figure, half] = [signed(write(value)), plusMinus(halfWidth, write)];
   return { figure, half, whole: `${figure}${half}` };
 }
@@ -74,11 +66,7 @@ export function scaleNote({ estimate }: { estimate?: string | undefined }): stri
 }
 
 export function formatTenths(value: number): string {
-  return trueMinus(tenths.format(value));
-}
-
-export function formatDigits(value: number, digits: number): string {
-  return trueMinus(value.toLocaleString('en-GB', { minimumFractionDigits: digits, maximumFractionDigits: digits }));
+  return fixedDigits(value, 1);
 }
 
 /** Before a peak's value: a curve that is highest where its run ends may have climbed further. */

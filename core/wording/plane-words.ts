@@ -3,7 +3,7 @@ import type { PlaneItem } from '../response/plane.ts';
 import type { PlanePoint } from '../response/surface-fit.ts';
 import { levelWords } from '../response/level-words.ts';
 import { say, type Sentence } from '../sentence/sentence.ts';
-import { halfWidthText } from '../units/spoken.ts';
+import { formatDifference, formatTenths } from './figures.ts';
 
 const levelAt = ({ startX, step, unit }: PlaneItem, steps: number) => levelWords(startX + steps * step, unit);
 
@@ -15,14 +15,9 @@ export function placeSentence(
   return say`${across.label} ${levelAt(across, u)}, ${down.label} ${levelAt(down, v)}`;
 }
 
-const percent = (share: number) => (100 * share).toFixed(1);
-
 /** A share with its interval: `+1.2 ± 0.4 %`. */
 export const shareWords = (share: number, halfWidth: number): string =>
-  `${percent(share)} ± ${halfWidthText(percent(halfWidth))} %`
-    .replace(/^-(?=0\.0 )/, '')
-    .replace(/^-/, '−')
-    .replace(/^(?=\d)(?!0\.0 )/, '+');
+  `${formatDifference(100 * share, 100 * halfWidth).whole} %`;
 
 /** What is recommended: the gentlest that keeps almost all. */
 export function gentlestSentence(figures: PlaneFigures, { gentlest, best, heldBy }: PlaneRange): Sentence {
@@ -39,5 +34,5 @@ export function gentlestSentence(figures: PlaneFigures, { gentlest, best, heldBy
 export function nextSentence(figures: PlaneFigures, { next, mayGain }: PlaneRange): Sentence {
   if (!next) return 'Another setting would tell next to nothing: what is known is enough.';
   const why = next.why === 'best may lie there' ? 'the best may lie there' : 'little is known there';
-  return say`${placeSentence(figures, next)}: ${why}, and up to ${percent(mayGain)} % may still be found. One step from what was tried, and inside every limit that was read.`;
+  return say`${placeSentence(figures, next)}: ${why}, and up to ${formatTenths(100 * mayGain)} % may still be found. One step from what was tried, and inside every limit that was read.`;
 }

@@ -1,6 +1,7 @@
 import type { GainRow } from '../../../../core/comparison/gain-table.ts';
+import { fixedDigits } from '../../../../core/units/fixed-digits.ts';
 import { convert } from '../../../../core/units/units.ts';
-import { formatDifference, formatDigits, formatRpm } from '../../../../core/wording/figures.ts';
+import { formatDifference, formatRpm } from '../../../../core/wording/figures.ts';
 import type { Comparison } from '../../../../core/comparison/comparison.ts';
 import type { UncoveredBand } from '../../../../core/comparison/coverage.ts';
 import { notCoveredWords } from '../../../../core/wording/coverage-words.ts';
@@ -87,7 +88,7 @@ function lineOf(
   { of, digits }: ToldIn,
   bands: CompareView['bands'],
 ): GainTableLine {
-  const write = (value: number) => formatDigits(of(value), digits);
+  const write = (value: number) => fixedDigits(of(value), digits);
   const shown = (value: number) => (percent ? (100 * value) / row.baseline : of(value));
   const { figure, half } = formatDifference(shown(row.difference), shown(row.halfWidth), percent ? 1 : digits);
   return {

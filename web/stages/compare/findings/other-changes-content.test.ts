@@ -58,3 +58,9 @@ test('a mixture is told by the ratio of the fuel, and stays λ where there is no
   expect(otherChangeLines([lambda], afr, 14.7)[0]).toMatchObject({ label: 'Air–fuel ratio', difference: '−0.43' });
   expect(otherChangeLines([lambda], afr)[0]).toMatchObject({ label: 'λ', difference: '−0.030' });
 });
+
+test('a difference that its interval tells from nothing reads so', () => {
+  const mean = { ...meanDifference([500, 502], [490, 492]), difference: 4.96, halfWidth: 4.84 };
+  const [line] = otherChangeLines([change([0], [0], { mean, greatest: { rpm: 5200, difference: mean } })]);
+  expect(line).toMatchObject({ difference: '+5.0', halfWidth: '±4.8', greatest: '+5.0 ±4.8 at 5,200 rpm' });
+});

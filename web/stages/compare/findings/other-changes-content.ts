@@ -1,6 +1,8 @@
 import type { ChannelChange } from '../../../../core/comparison/channel-changes.ts';
 import type { MeanDifference } from '../../../../core/statistics/mean-difference.ts';
-import { formatRpm, halfWidthText, signed, trueMinus } from '../../../../core/wording/figures.ts';
+import { formatRpm, halfWidthText, signed } from '../../../../core/wording/figures.ts';
+import { differenceDigits } from '../../../../core/units/difference-digits.ts';
+import { trueMinus } from '../../../../core/units/fixed-digits.ts';
 import { asAirFuelRatio, keptUnit } from '../../../../core/recording/channels.ts';
 import { differenceUnit, keptUnits, toldIn, type Units } from '../../../../core/units/told-units.ts';
 import { laneName } from '../../../../core/scene/lane-list.ts';
@@ -38,8 +40,10 @@ export function otherChangeLines(
     });
     const mean = told(found.mean);
     const greatest = { ...found.greatest, difference: told(found.greatest.difference) };
-    const written = writer(mean);
-    const { rpm, difference } = greatest;
+    const digits = digitsOf(mean);
+    const written = writer(digits);
+    const [onMean, most] = [differenceOf(mean, digits), differenceOf(greatest.difference, digits)];
+    const { rpm } = greatest;
     return {
       channel,
       label:
@@ -50,22 +54,26 @@ export function otherChangeLines(
             : `${laneName(channel)}, ${unit}`,
       against: written(mean.baseline),
       test: written(mean.test),
-      difference: signed(written(mean.difference)),
-      halfWidth: halfOf(mean, written),
-      greatest: `${signed(written(difference.difference))}${halfOf(difference, written) && ` ${halfOf(difference, written)}`} at ${formatRpm(rpm)} rpm`,
+      difference: onMean.figure,
+      halfWidth: onMean.half,
+      greatest: `${most.figure}${most.half && ` ${most.half}`} at ${formatRpm(rpm)} rpm`,
     };
   });
 }
 
-function halfOf({ halfWidth }: MeanDifference, written: (value: number) => string): string {
-  return Number.isNaN(halfWidth) ? '' : `±${halfWidthText(written(halfWidth))}`;
+/** A difference with its sign, and half of its interval, in the digits of its row, or those that tell it from nothing. */
+function differenceOf({ difference, halfWidth }: MeanDifference, digits: number): { figure: string; half: string } {
+  const written = writer(differenceDigits(difference, halfWidth, digits));
+  const half = Number.isNaN(halfWidth) ? '' : `±${halfWidthText(written(halfWidth))}`;
+  return { figure: signed(written(difference)), half };
 }
 
+const writer = (digits: number) => (value: number) => trueMinus(value.toFixed(digits));
+
 /** One digit of the interval decides, two where the first is 1 or 2; never more than four of the reading, three without an interval. */
-function writer({ halfWidth, test, baseline }: MeanDifference): (value: number) => string {
+function digitsOf({ halfWidth, test, baseline }: MeanDifference): number {
   const size = Math.max(Math.abs(test), Math.abs(baseline));
   const least = halfWidth > 0 ? halfWidth / 3 : size / 100;
   const most = size > 0 ? Math.min(3, 3 - Math.floor(Math.log10(size))) : 0;
-  const decimals = least > 0 ? Math.max(0, Math.min(most, -Math.floor(Math.log10(least)))) : 0;
-  return (value) => trueMinus(value.toFixed(decimals));
+  return least > 0 ? Math.max(0, Math.min(most, -Math.floor(Math.log10(least)))) : 0;
 }
