@@ -9,7 +9,10 @@ test('a plan is stated before the first run, waits for its runs, and holds once 
   await suvok.startStandIns('fast');
   const job = await suvok.mountedJob();
   await goTo(page, `${suvok.origin}/jobs/${job.id}/record`);
-  await page.getByRole('checkbox', { name: /^Judge A when all 3 runs are there/ }).check();
+  const planned = page.getByRole('checkbox', { name: /^Judge A when all 3 runs are there/ });
+  // It is ticked once the server has stored it, which takes a moment where the machine is busy.
+  await planned.click();
+  await expect(planned).toBeChecked();
   const setups = async () => (await suvok.ask<Job>('GET', `/jobs/${job.id}`)).setups;
   await expect.poll(async () => (await setups())[0]!.plannedRuns).toBe(3);
   // Nobody looks at the lanes of these pulls.
