@@ -145,9 +145,9 @@ function noiseAtKnots(
 }
 
 /** The noise's autocovariance on the traces of each thinning. */
-function noiseModel({ traces, stretches, first }: SweepDrive): Float64Array[] {
+function noiseModel({ traces, stretches, corners, first }: SweepDrive): Float64Array[] {
   const { time, amount } = traces[0]!;
-  const breaks = Array.from(stretches.subarray(1, -1), (at) => at - first);
+  const breaks = [...stretches.subarray(1, -1), ...corners].map((at) => at - first).sort((a, b) => a - b);
   let model = noiseAutocovariance(time, amount, breaks);
   const models = [model];
   while (models.length < thinnings) models.push((model = halvedAutocovariance(model)));

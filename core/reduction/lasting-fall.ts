@@ -2,6 +2,7 @@ import { firstNotBelow, interpolate, interpolateAll } from '../numerics/interpol
 import { pickedAt, seriesOf } from '../numerics/picked.ts';
 import { solveInPlace } from '../numerics/small-system.ts';
 import { fallCorners } from './fall-corners.ts';
+import type { FallShape } from './fall-shape.ts';
 
 /** Torque that falls within a few hundred rpm to a lower level and stays there to the end of the pull. */
 export interface LastingFall {
@@ -12,6 +13,8 @@ export interface LastingFall {
   toRpm: number;
   /** What is left of the torque, as a share. */
   share: number;
+  /** How it falls. */
+  shape: FallShape;
 }
 
 // Set by bench/checks.ts: no false alarm on healthy pulls, most hits on faulty ones.
@@ -72,9 +75,9 @@ export function lastingFall(
   const { from, width, lost, before } = best;
   const back = before - (1 - stillGone) * lost;
   for (let cell = from + width; cell + side <= count; cell++) if (cells.mean(cell, side) > back) return undefined;
-  const corners = fallCorners(time, rpm, impulse, [first, until], [cells.rpmAt(from), cells.rpmAt(from + width)]);
-  const [fromS, toS] = corners.map((corner) => cells.passedS(corner)) as [number, number];
-  return { fromS, toS, fromRpm: corners[0], toRpm: corners[1], share: 1 - lost / before };
+  const shape = fallCorners(time, rpm, impulse, [first, until], [cells.rpmAt(from), cells.rpmAt(from + width)]);
+  const { fromRpm, toRpm } = shape;
+  return { fromS: cells.passedS(fromRpm), toS: cells.passedS(toRpm), fromRpm, toRpm, share: 1 - lost / before, shape };
 }
 
 /** Number of terms of the fit, and the pivot below which its system counts as singular. */

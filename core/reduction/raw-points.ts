@@ -16,7 +16,8 @@ export interface RawPoints {
  * @param gridRpm width of a step, rpm
  */
 export function rawPoints(run: SweepDrive, gridRpm: number): RawPoints {
-  const { time, amount } = run.traces[0]!;
+  const { time } = run.traces[0]!;
+  const amount = run.drive.impulse.subarray(run.first, run.last + 1);
   const first = Math.ceil(run.startRpm / gridRpm);
   const steps = Math.max(0, Math.floor(run.endRpm / gridRpm) - first);
   const engineSpeedRpm = new Float64Array(steps);

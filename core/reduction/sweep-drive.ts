@@ -5,24 +5,34 @@ import { thinned, type Thinned } from '../smoothing/thinned.ts';
 import { engineRpmOf, smoothRatio, type Drive } from './drive.ts';
 import type { DynoProfile, DrumPlace } from '../dyno/dyno-profile.ts';
 import type { DrumMotion } from './joined-drums.ts';
+import { withoutFall } from './fall-corners.ts';
+import type { LastingFall } from './lasting-fall.ts';
 import type { SweepSpan } from './sweep.ts';
 
+/** What torque is fitted to. */
+export interface Fitting {
+  /** Samples inside the sweep (index 0 is its first), and averaged in blocks: impulse, without what a lasting fall takes, and engine speed. */
+  traces: Thinned;
+  /** What that fall takes of torque at an engine speed, N·m. */
+  lostNm: (rpm: number) => number;
+}
+
 /** A sweep made ready for fitting: engine speed as a rising function of time within it. */
-export interface SweepDrive {
+export interface SweepDrive extends Fitting {
   drive: Drive;
   dyno: DynoProfile;
   sweep: SweepSpan;
   /** First and last sample inside the sweep. */
   first: number;
   last: number;
-  /** Indices of samples at which torque jumps (a fuel cut), begins or ends a lasting fall, or the clock jumps: each begins a stretch; `first` is the first of them, `last + 1` the last. */
+  /** Indices of samples at which torque jumps (a fuel cut) or the clock jumps: each begins a stretch; `first` is the first of them, `last + 1` the last. */
   stretches: Int32Array;
+  /** Indices of samples at which a lasting fall begins and ends. */
+  corners: readonly number[];
   /** Times, engine speeds (rpm) and drum speeds (rad/s); the first two rising. */
   mapTime: Float64Array;
   mapRpm: Float64Array;
   mapSpeed: Float64Array;
-  /** Samples inside the sweep (index 0 is `first`), and averaged in blocks: impulse and engine speed. */
-  traces: Thinned;
   /** Each drum by itself, where several are recorded. */
   drums: readonly DrumTraces[] | undefined;
   startRpm: number;
@@ -30,9 +40,8 @@ export interface SweepDrive {
 }
 
 /** One drum's impulse over engine speed, and its speed (rad/s) at the times of the map. */
-interface DrumTraces {
+interface DrumTraces extends Fitting {
   place: DrumPlace;
-  traces: Thinned;
   mapSpeed: Float64Array;
 }
 
@@ -62,14 +71,19 @@ export function sweepDrive(drive: Drive, dyno: DynoProfile, sweep: SweepSpan): S
   const mapRpm = pickedAt(rpm, rising);
   // No smoothing window crosses a step of the clock: on its other side the times are not what they seem.
   const jumps = drive.clock.jumps.map(({ atS }) => firstNotBelow(drive.time, atS + 1e-9));
-  const breaks = [...edges.map(({ at }) => at), ...corners, ...jumps.filter((at) => at > first && at <= last)].sort(
+  const breaks = [...edges.map(({ at }) => at), ...jumps.filter((at) => at > first && at <= last)].sort(
     (a, b) => a - b,
   );
+  // What a lasting fall takes is given back by the fit: no window is cut at its corners, and none smears them.
+  const fitting = (series: Float64Array) => {
+    const { impulse, lostNm } = whole(time, rpm, series.subarray(first, last + 1), fall);
+    return { traces: thinned({ time, amount: impulse, variable: rpm }, thinnings), lostNm };
+  };
   const drumTraces = (drum: DrumMotion): DrumTraces => {
     const slope = slopes(time, drum.speed.subarray(first, last + 1), atLeastSamples(time, drumSpanS, 5)).value;
     return {
       place: drum.place,
-      traces: thinned({ time, amount: drum.impulse.subarray(first, last + 1), variable: rpm }, thinnings),
+      ...fitting(drum.impulse),
       mapSpeed: pickedAt(slope, rising),
     };
   };
@@ -79,15 +93,21 @@ export function sweepDrive(drive: Drive, dyno: DynoProfile, sweep: SweepSpan): S
     sweep,
     first,
     last,
+    corners,
     stretches: Int32Array.of(first, ...breaks, last + 1),
     mapTime: pickedAt(time, rising),
     mapRpm,
     mapSpeed: pickedAt(smooth, rising),
-    traces: thinned({ time, amount: drive.impulse.subarray(first, last + 1), variable: rpm }, thinnings),
+    ...fitting(drive.impulse),
     drums: drive.drums?.map(drumTraces),
     startRpm: mapRpm[0] ?? NaN,
     endRpm: mapRpm[mapRpm.length - 1] ?? NaN,
   };
+}
+
+/** The impulse without what a lasting fall takes, and that torque at an engine speed, N·m. */
+function whole(time: Float64Array, rpm: Float64Array, impulse: Float64Array, fall: LastingFall | undefined) {
+  return fall ? withoutFall(time, rpm, impulse, fall.shape) : { impulse, lostNm: () => 0 };
 }
 
 /** Engine ÷ drum speed from first to last, smoothed: creep changes its course with torque, so each side of a corner by itself. */

@@ -1,6 +1,6 @@
 import { firstNotBelow, interpolate } from '../numerics/interpolation.ts';
 import { rateFit, rateWeights, type RateWeights } from '../smoothing/rate-fit.ts';
-import { thinnings, type SweepDrive } from './sweep-drive.ts';
+import { thinnings, type Fitting, type SweepDrive } from './sweep-drive.ts';
 
 // Set by bench/accuracy.ts: the error against known truths, mean and worst.
 /** Degree of torque as a polynomial of engine speed inside a window. */
@@ -81,16 +81,16 @@ export function weightsAt(run: SweepDrive, rpm: number, spanRpm: number, level: 
 }
 
 /** Torque at the drum at one engine speed, N·m: the rate at which its impulse grows there; NaN where no fit can be made. */
-export function torqueAt(run: SweepDrive, rpm: number, spanRpm: number, traces = run.traces): number {
+export function torqueAt(run: SweepDrive, rpm: number, spanRpm: number, { traces, lostNm }: Fitting = run): number {
   const window = windowAt(run, rpm, spanRpm);
   const level = levelFor(run, window);
-  return rateFit(traces[level]!, ...blocksOf(run, window, level), rpm, window.degree);
+  return rateFit(traces[level]!, ...blocksOf(run, window, level), rpm, window.degree) - lostNm(rpm);
 }
 
 /** Power of each drum by itself at an engine speed of the sweep, kW, in the order of `run.drums`. */
 export function drumPowersAt(run: SweepDrive, rpm: number, spanRpm: number): number[] {
-  return (run.drums ?? []).map(({ traces, mapSpeed }) => {
-    return (torqueAt(run, rpm, spanRpm, traces) * interpolate(run.mapRpm, mapSpeed, rpm)) / 1000;
+  return (run.drums ?? []).map((drum) => {
+    return (torqueAt(run, rpm, spanRpm, drum) * interpolate(run.mapRpm, drum.mapSpeed, rpm)) / 1000;
   });
 }
 

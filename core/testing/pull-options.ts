@@ -51,7 +51,8 @@ export interface Faults {
   /** An open converter: share at the start, gone by the top. */
   converter?: { share: number };
   /** The controller takes torque away between two speeds, down to this share of it, and gives it back no more. */
-  limp?: { fromRpm: number; overRpm: number; share: number };
+  /** `softRpm`: its middle 80 % take so much, about the middle of a ramp that `overRpm` would take. */
+  limp?: { fromRpm: number; overRpm: number; share: number; softRpm?: number };
   /** Torque comes and goes at random, in shares of itself. */
   misfire?: { share: number };
 }

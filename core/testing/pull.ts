@@ -136,7 +136,7 @@ export class Pull {
       slip += clutchSlip.share * max(0, (load - 0.5) / 0.5);
     }
     if (converter) slip += converter.share * max(0, 1 - (rpm - this.fromRpm) / (0.7 * (this.toRpm - this.fromRpm)));
-    if (limp) factor *= 1 - (1 - limp.share) * min(1, max(0, (rpm - limp.fromRpm) / limp.overRpm));
+    if (limp) factor *= 1 - (1 - limp.share) * limpAt(rpm, limp);
     if (misfire) factor *= min(1.1, max(0, 1 + this.misfire(stepS)));
     return { factor, slip, pedal, disturbed };
   }
@@ -175,4 +175,16 @@ export class Pull {
       }
     } else if (this.phase === 'coast' && phaseS >= (run.coastS ?? 2)) this.ended = true;
   }
+}
+
+/** How much of a limp mode has come, 0 to 1: a ramp, or half a wave of a cosine for a controller that eases into it. */
+function limpAt(
+  rpm: number,
+  { fromRpm, overRpm, softRpm }: { fromRpm: number; overRpm: number; softRpm?: number },
+): number {
+  const within = (share: number) => Math.min(1, Math.max(0, share));
+  if (!softRpm) return within((rpm - fromRpm) / overRpm);
+  // The middle four fifths of the half wave are 0.59 of its width.
+  const past = within(0.5 + (0.59 * (rpm - fromRpm - overRpm / 2)) / softRpm);
+  return (1 - Math.cos(Math.PI * past)) / 2;
 }

@@ -106,10 +106,29 @@ describe('details', () => {
       const top = curve.peakPower.value;
       const beside = Array.from(curve.engineSpeedRpm).flatMap((rpm, index) => {
         const kw = truth.powerKw(rpm);
-        return Number.isNaN(kw) || (rpm > 3275 && rpm < 3475) ? [] : [(curve.uncorrectedPowerKw[index]! - kw) / top];
+        return Number.isNaN(kw) || (rpm > 3275 && rpm < 3475) || rpm > 4100
+          ? []
+          : [(curve.uncorrectedPowerKw[index]! - kw) / top];
       });
       const rms = 100 * Math.sqrt(beside.reduce((sum, error) => sum + error ** 2, 0) / beside.length);
       expect(rms).toBeLessThan(0.12);
+    }
+  });
+
+  test('a limp mode that eases in and out is followed: its corners are not taken for sharp ones', () => {
+    // Half a wave of a cosine, while the fit's own corners are logistic: 10 to 90 % of the fall over so much, rpm.
+    for (const softRpm of [80, 120, 200]) {
+      for (const seed of [31, 32, 33]) {
+        const spec: GeneratedRun = { ...healthyRun('diesel-hub', seed), feather: undefined };
+        const fromRpm = 0.4 * spec.fromRpm! + 0.6 * spec.toRpm!;
+        spec.faults = { limp: { fromRpm, overRpm: 60, share: 0.5, softRpm } };
+        const { curve, truth } = errors(spec);
+        const top = Math.max(...Array.from(curve.engineSpeedRpm, (rpm) => truth.powerKw(rpm) || 0));
+        const off = Array.from(curve.engineSpeedRpm, (rpm, index) =>
+          rpm > spec.toRpm! - 150 ? 0 : Math.abs(curve.uncorrectedPowerKw[index]! - truth.powerKw(rpm)) / top,
+        );
+        expect({ softRpm, seed, worst: Math.max(...off) < 0.01 }).toEqual({ softRpm, seed, worst: true });
+      }
     }
   });
 
