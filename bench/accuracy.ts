@@ -8,6 +8,8 @@ import { generatedTruth, type GeneratedTruth } from '../core/testing/generated-r
 import { otherEngine } from '../core/testing/other-engines.ts';
 import type { GeneratedRun } from '../core/testing/pull-options.ts';
 import { rpmPerRadS } from '../core/units/units.ts';
+import { halfWidthOfMean } from '../core/statistics/mean-interval.ts';
+import { assumedSpread } from '../core/statistics/spread-prior.ts';
 import type { Figure } from './figure.ts';
 
 const view = { standard: 'none', share: 1, gridRpm: 25 } as const;
@@ -72,6 +74,10 @@ function errorFigures(kind: string, specOf: (seed: number) => GeneratedRun): Fig
       rms: (100 * error) / top,
       peak: Math.abs(100 * (curve.peakPower.value / top - 1)),
       ratio: even ? errorOf(drawn) / bestWindowError(sweep, errorOf) : NaN,
+      held: Number(
+        Math.abs(curve.peakPower.value - top) <=
+          (halfWidthOfMean(alone(curve.peakPower.value), assumedSpread(spec.dyno!.kind)) ?? 0),
+      ),
       end: (100 * Math.max(endOff(places[0]!), endOff(places.at(-1)!))) / top,
     };
   });
@@ -84,6 +90,11 @@ function errorFigures(kind: string, specOf: (seed: number) => GeneratedRun): Fig
     { name: `${name}: RMS error, worst`, value: Math.max(...of(({ rms }) => rms)), unit: '% of peak', budget: 0.25 },
     { name: `${name}: peak error, mean`, value: mean(of(({ peak }) => peak)), unit: '%', budget: 0.4 },
     { name: `${name}: peak error, worst`, value: Math.max(...of(({ peak }) => peak)), unit: '%' },
+    {
+      name: `${name}: peaks that the ± of a lone run holds, assumed spread`,
+      value: 100 * mean(of(({ held }) => held)),
+      unit: '%',
+    },
     { name: `${name}: error of an end, worst`, value: Math.max(...of(({ end }) => end)), unit: '% of peak' },
     { name: `${name}: ratio to the best window, mean`, value: mean(of(({ ratio }) => ratio)), unit: '×', budget: 1 },
     {
@@ -94,6 +105,9 @@ function errorFigures(kind: string, specOf: (seed: number) => GeneratedRun): Fig
     },
   ];
 }
+
+/** One run's figure as repeats of it would stand. */
+const alone = (mean: number) => ({ runs: 1, mean, standardDeviation: NaN });
 
 /** Half windows in samples, and orders of the polynomial; odd orders give the same slope as the even ones below. */
 const halfWindows = [5, 8, 12, 18, 27, 40, 60, 90, 135, 200, 300];

@@ -17,6 +17,10 @@ import { restoreDevices } from '../run/restore.ts';
 /** An instrument that has been gone for this long is no longer missed, ms. */
 const missedMs = 10 * 60_000;
 
+/** What is said once of a disk that has lost something. @param records that are missing */
+const damaged = (records: number) =>
+  `The recorder’s disk is damaged: it did not give back ${records === 1 ? 'one piece' : `${records} pieces`} of what it had taken, 50 ms of readings each or more. All else was kept; what a run lacks is counted on that run. Look at the disk, and make a backup, before you record more.`;
+
 interface BaysEvents {
   changed: [];
   row: [bay: number, Float64Array];
@@ -32,6 +36,8 @@ export class Bays extends EventEmitter<BaysEvents> {
   private readonly copy: BaysCopy;
   private stranger: string | null = null;
   private spoolProblem: string | null = null;
+  /** Said until a run that began in this life is stored: the disk has lost something that it had taken. */
+  private damage: { told: string; earlier: ReadonlySet<string> } | null = null;
   /** What the last other database that was met took off the dynos, as a sentence. */
   private otherData: string | null = null;
 
@@ -41,6 +47,11 @@ export class Bays extends EventEmitter<BaysEvents> {
     this.paired = paired;
     paired.on('changed', () => this.emit('changed'));
     paired.on('revoked', (device) => link.dismiss(device));
+    if (journal.lost > 0) {
+      const earlier = new Set(journal.unstored.map(({ run }) => run.key));
+      this.damage = { told: damaged(journal.lost), earlier };
+      log.error({ records: journal.lost }, 'the disk did not give back everything that the spool had taken');
+    }
     this.copy = new BaysCopy(store, memory, log);
     this.instruments = new Instruments(store, memory, link, this);
     this.plain = new PlainConnections(memory, this.instruments, this, log);
@@ -58,6 +69,7 @@ export class Bays extends EventEmitter<BaysEvents> {
     drainer.on('database', (identity) => void this.meet(identity));
     drainer.on('stored', (key, run) => {
       (this.bays.get(run.bay ?? 0) ?? this.inOrder[0])?.stored(key, run);
+      if (this.damage?.earlier.has(key) === false) this.damage = null;
       log.info({ runId: run.id, key }, 'run stored');
     });
   }
@@ -83,14 +95,18 @@ export class Bays extends EventEmitter<BaysEvents> {
   /** Takes up what was going on before the recorder stopped: its instruments, and runs that were being recorded. */
   async restore(): Promise<void> {
     this.instruments.restore();
-    await restoreDevices(this.parts.journal, {
-      welcome: (device) => {
-        this.parts.link.restore(device);
-        return this.welcome(device)?.recorderOf(device);
+    await restoreDevices(
+      this.parts.journal,
+      {
+        welcome: (device) => {
+          this.parts.link.restore(device);
+          return this.welcome(device)?.recorderOf(device);
+        },
+        loggers: (device) => this.bayOf(device)?.taps ?? [],
+        settings: (name) => this.parts.memory.now.settings[name],
       },
-      loggers: (device) => this.bayOf(device)?.taps ?? [],
-      settings: (name) => this.parts.memory.now.settings[name],
-    });
+      this.parts.log,
+    );
     await this.adopt();
   }
 
@@ -238,7 +254,10 @@ export class Bays extends EventEmitter<BaysEvents> {
       bays: this.inOrder.map((bay) =>
         bay.state(
           others.filter(({ hello }) => hello.kind === 'weather'),
-          this.spoolProblem ?? (bay.car.now ? null : this.otherData) ?? (bay.dyno ? null : stranger),
+          this.spoolProblem ??
+            this.damage?.told ??
+            (bay.car.now ? null : this.otherData) ??
+            (bay.dyno ? null : stranger),
         ),
       ),
       ...this.plain.state(),

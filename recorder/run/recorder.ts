@@ -13,6 +13,7 @@ import { SilenceWatch } from './silence-watch.ts';
 import { broken, endOf, longestRunS, nothingYet, type RunInProgress } from './run-in-progress.ts';
 import type { Journal } from '../spool/journal.ts';
 import type { KeptRun, KeptSession } from '../spool/journal-index.ts';
+import type { RowStretch } from '../spool/kept-rows.ts';
 
 /** Kept of what came before a pull was noticed, s; of it a run takes this much, and this much after the lift. */
 const bufferS = 30;
@@ -67,13 +68,12 @@ export class Recorder extends EventEmitter<RecorderEvents> {
 
   /**
    * Goes on with what an earlier life of the recorder was doing.
-   * @param rows of the device's session, from `from` on
+   * @param stretches of the device's session, with gaps where the disk did not give rows back
    * @param open the run that it was recording
    * @param breaks of the session, by its rows
    */
   restore(
-    rows: readonly Float64Array[],
-    from: number,
+    stretches: readonly RowStretch[],
     open: KeptRun | undefined,
     loggers: readonly LoggerTap[],
     breaks: KeptSession['breaks'],
@@ -81,18 +81,19 @@ export class Recorder extends EventEmitter<RecorderEvents> {
     const [dyno] = open?.sources ?? [];
     let waiting = open;
     let pullS: number | undefined;
-    for (const [at, row] of rows.entries()) {
+    const rows = stretches.flatMap(({ first, rows }) => rows.map((row, index) => ({ at: first + index, row })));
+    for (const { at, row } of rows) {
       const time = row[0]!;
       if (this.latest && time <= this.latest[0]!) {
         this.buffer = new PreBuffer(bufferS);
         this.lookOut();
         pullS = undefined;
       }
-      if (waiting && from + at >= (dyno?.from ?? 0)) {
+      if (waiting && at >= (dyno?.from ?? 0)) {
         this.current = this.again(waiting, time, loggers);
         waiting = undefined;
       }
-      if (this.current) for (const { row, found } of breaks) if (row === from + at) broken(this.current, found);
+      if (this.current) for (const { row: of, found } of breaks) if (of === at) broken(this.current, found);
       this.buffer.push(row);
       const noticed = this.watch.noticeIn(row);
       if (noticed?.event === 'begins') pullS = noticed.time;
@@ -101,7 +102,7 @@ export class Recorder extends EventEmitter<RecorderEvents> {
       pullS = undefined;
       current.latestS = time;
       if (noticed?.event === 'ends') current.endS = noticed.time + tailS;
-      if (current.endS !== undefined && time >= current.endS) this.finish(current, 'sealed', false, from + at + 1);
+      if (current.endS !== undefined && time >= current.endS) this.finish(current, 'sealed', false, at + 1);
     }
     if (waiting) this.current = this.again(waiting, this.latest?.[0] ?? 0, loggers);
     if (this.current) this.silence.heard();

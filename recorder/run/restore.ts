@@ -1,9 +1,10 @@
 import type { DeviceSettings } from '../../contract/instruments/recording.ts';
+import type { Log } from '../../contract/values/service-log.ts';
 import { Device } from '../devices/device.ts';
 import type { LoggerTap } from './logger-tap.ts';
 import type { Recorder } from './recorder.ts';
 import type { Journal } from '../spool/journal.ts';
-import type { KeptSession } from '../spool/journal-index.ts';
+import { rowsFrom } from '../spool/kept-rows.ts';
 
 /** Where no run was being recorded, this much of what an instrument said last is taken up, s of its clock. */
 const lookBackS = 35;
@@ -22,7 +23,7 @@ interface Home {
  * its last rows, so that a run goes on as soon as its instrument speaks again.
  * An instrument that cannot send again what it read is lost at once.
  */
-export async function restoreDevices(journal: Journal, home: Home): Promise<void> {
+export async function restoreDevices(journal: Journal, home: Home, log: Log): Promise<void> {
   const open = journal.sessions.filter(({ closed }) => !closed);
   // Loggers first: the runs of a dyno look for them.
   const inOrder = [...open.filter(({ hello }) => !hello.dyno), ...open.filter(({ hello }) => hello.dyno)];
@@ -35,12 +36,14 @@ export async function restoreDevices(journal: Journal, home: Home): Promise<void
       ({ ending, end, sources }) => !end && !ending && sources[0]?.session === kept.session,
     );
     const from = run ? Math.max(0, Math.min(run.sources[0]?.from ?? 0, kept.rows)) : kept.doneTo;
-    const { rows, first } = await rowsFrom(journal, kept, from, run ? Infinity : lookBackS);
-    for (const row of rows) {
-      device.remember(row);
-      if (!recorder) device.emit('row', row);
+    const stretches = await rowsFrom(journal, kept, from, run ? Infinity : lookBackS, log);
+    for (const { rows } of stretches) {
+      for (const row of rows) {
+        device.remember(row);
+        if (!recorder) device.emit('row', row);
+      }
     }
-    recorder?.restore(rows, first, run, home.loggers(device), kept.breaks);
+    recorder?.restore(stretches, run, home.loggers(device), kept.breaks);
     if (!device.resumes) {
       recorder?.endNow('The recorder stopped during this run.');
       lost.push(device);
@@ -48,25 +51,4 @@ export async function restoreDevices(journal: Journal, home: Home): Promise<void
   }
   // Now that no run looks for them any more.
   for (const device of lost) device.lose();
-}
-
-/** Rows of a session up to its last, the newest of them as far as they are on the disk and not older than so long. */
-async function rowsFrom(
-  journal: Journal,
-  kept: KeptSession,
-  from: number,
-  backS: number,
-): Promise<{ rows: Float64Array[]; first: number }> {
-  const blocks: Float64Array[][] = [];
-  let first = kept.rows;
-  for (const extent of [...kept.extents].reverse()) {
-    const start = Math.max(extent.first, from);
-    const rows = start < first ? await journal.rows(kept.session, start, first) : undefined;
-    if (!rows || rows.length === 0) break;
-    blocks.unshift(rows);
-    first = start;
-    const newest = blocks.at(-1)?.at(-1)?.[0] ?? 0;
-    if (newest - (rows[0]?.[0] ?? 0) > backS) break;
-  }
-  return { rows: blocks.flat(), first };
 }

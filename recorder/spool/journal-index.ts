@@ -17,7 +17,7 @@ import {
   type SessionRecord,
 } from './records.ts';
 import type { SpoolRecord } from './segment.ts';
-import type { Place } from './spool.ts';
+import type { Place } from './segment.ts';
 
 /** Rows that were written together: `count` from `first` on. */
 interface Extent {

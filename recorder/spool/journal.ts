@@ -24,6 +24,9 @@ const mostValues = 60_000;
 /** Unsaved content beyond this, and nothing more is taken, bytes. */
 const mostWaiting = 256 * 2 ** 20;
 
+/** Without one of these, rows belong to nothing: each is written twice. */
+const writtenTwice: ReadonlySet<number> = new Set([kinds.session, kinds.begin, kinds.ending, kinds.end]);
+
 interface JournalEvents {
   /** Rows of a session up to a frame number are on the disk. */
   safe: [session: number, sequence: number];
@@ -140,6 +143,11 @@ export class Journal extends EventEmitter<JournalEvents> {
     this.append(kinds.closed, { session });
   }
 
+  /** Records that an earlier life had written and that the disk did not give back. */
+  get lost(): number {
+    return this.spool.lost;
+  }
+
   /** Nothing more can be taken: the disk has refused for so long that memory is full. */
   get full(): boolean {
     return this.spool.waitingBytes > mostWaiting;
@@ -192,7 +200,7 @@ export class Journal extends EventEmitter<JournalEvents> {
   private append(kind: number, record: object): void {
     // In the order things happened: rows first that came before it.
     this.gatherAll();
-    this.spool.append(kind, jsonContent(record));
+    this.spool.append(kind, jsonContent(record), writtenTwice.has(kind));
   }
 
   private gatherAll(): void {

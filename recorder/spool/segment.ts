@@ -18,6 +18,13 @@ export interface SpoolRecord {
   content: Buffer;
 }
 
+/** Where a record lies: a segment, a place in it, and how long it is there. */
+export interface Place {
+  segment: number;
+  position: number;
+  length: number;
+}
+
 /** Where a record lies in its segment, and how long it is with its head. */
 export interface PlacedRecord extends SpoolRecord {
   position: number;
@@ -61,13 +68,40 @@ export function recordAt(segment: number, bytes: Buffer, position: number): Plac
   };
 }
 
-/** The whole records of a segment, up to the first that is not whole: there its tail was torn. */
-export function recordsOf(segment: number, bytes: Buffer): PlacedRecord[] {
+/** Kinds of record have these numbers. */
+const [leastKind, mostKind] = [1, 8];
+/** A record that is searched for has a number no further from the latest than this. */
+const nearNumbers = 1_000_000;
+
+/**
+ * The sound records of a segment. Where one is damaged the next sound one is searched for, byte by byte; where none
+ * follows its tail was torn.
+ * @param latest number of the record before, 0 where none is known
+ */
+export function recordsOf(segment: number, bytes: Buffer, latest = 0): PlacedRecord[] {
   const records: PlacedRecord[] = [];
   let position = 0;
-  for (let record = recordAt(segment, bytes, position); record; record = recordAt(segment, bytes, position)) {
+  let near = latest;
+  for (;;) {
+    const record = recordAt(segment, bytes, position) ?? nextSound(segment, bytes, position + 1, near);
+    if (!record) return records;
     records.push(record);
-    position += record.length;
+    position = record.position + record.length;
+    near = Math.max(near, record.number);
   }
-  return records;
+}
+
+/** The first sound record from a position on. */
+function nextSound(segment: number, bytes: Buffer, from: number, near: number): PlacedRecord | undefined {
+  for (let position = from; position + recordHeadBytes <= bytes.length; position++) {
+    // Cheap to tell, and almost every place is none.
+    const kind = bytes[position + 16]!;
+    if (kind < leastKind || kind > mostKind) continue;
+    const number = bytes.readUInt32LE(position + 8) + 2 ** 32 * bytes.readUInt32LE(position + 12);
+    if (number > Number.MAX_SAFE_INTEGER) continue;
+    if (near > 0 && number !== 0 && Math.abs(number - near) > nearNumbers) continue;
+    const record = recordAt(segment, bytes, position);
+    if (record) return record;
+  }
+  return undefined;
 }

@@ -78,3 +78,21 @@ export async function diskFiles(folder: string): Promise<SpoolFiles> {
     },
   };
 }
+
+/** A file is read around what a disk does not give back in pieces of so much, bytes. */
+const pieceBytes = 4096;
+
+/** A file piece by piece: zeros stand where the disk gives nothing back. @param most bytes that it can have */
+export async function readAround(file: SpoolFile, most: number): Promise<Buffer> {
+  const pieces: Buffer[] = [];
+  try {
+    for (let position = 0; position < most; position += pieceBytes) {
+      const piece = await file.read(pieceBytes, position).catch(() => Buffer.alloc(pieceBytes));
+      pieces.push(piece);
+      if (piece.length < pieceBytes) break;
+    }
+    return Buffer.concat(pieces);
+  } finally {
+    await file.close();
+  }
+}

@@ -2,8 +2,8 @@ import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { silentLog } from '../../contract/values/service-log.ts';
 import { MemoryFiles } from '../testing/memory-files.ts';
-import { Spool, type Place } from './spool.ts';
-import type { SpoolRecord } from './segment.ts';
+import { Spool } from './spool.ts';
+import type { Place, SpoolRecord } from './segment.ts';
 
 interface Life {
   spool: Spool;

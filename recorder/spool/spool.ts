@@ -1,6 +1,15 @@
 import type { Log } from '../../contract/values/service-log.ts';
-import { bytesTaken, recordAt, recordBytes, recordsOf, type PlacedRecord, type SpoolRecord } from './segment.ts';
-import type { SpoolFile, SpoolFiles } from './spool-files.ts';
+import { EarlierRecords, type FoundRecord } from './earlier-records.ts';
+import {
+  bytesTaken,
+  longestRecord,
+  recordAt,
+  recordBytes,
+  type Place,
+  type PlacedRecord,
+  type SpoolRecord,
+} from './segment.ts';
+import { readAround, type SpoolFile, type SpoolFiles } from './spool-files.ts';
 
 /** What is given to the spool is on the disk within about this time, ms; all bays share one sync. */
 const commitEveryMs = 50;
@@ -9,12 +18,8 @@ const retryMs = 300;
 /** So many used segments are kept to be written over: their blocks are there already, and a sync is short. */
 const mostSpare = 2;
 
-/** Where a record lies: a segment, a place in it, and how long it is there. */
-export interface Place {
-  segment: number;
-  position: number;
-  length: number;
-}
+/** A record that is to be written; `twice`: once more in the commit after, so that one damaged place does not lose it. */
+type TakenRecord = SpoolRecord & { twice: boolean };
 
 export interface SpoolSettings {
   segmentBytes?: number;
@@ -42,9 +47,13 @@ const isSpare = (name: string) => name.endsWith('.spare');
 export class Spool {
   private readonly open = new Map<number, SpoolFile>();
   private current: { number: number; file: SpoolFile; position: number } | undefined;
-  private waiting: SpoolRecord[] = [];
+  private waiting: TakenRecord[] = [];
   /** Bytes of content that are not on the disk yet. */
   waitingBytes = 0;
+  /** Records of an earlier life that the disk did not give back, though others after them were. */
+  lost = 0;
+  /** What the next commit writes once more, under the number it has. */
+  private again: SpoolRecord[] = [];
   private nextRecord = 1;
   private nextSegment = 1;
   /** Where the batch begins that is being written: nobody knows yet what lies from there on. */
@@ -74,26 +83,43 @@ export class Spool {
     const spool = new Spool(files, settings);
     const names = await files.list();
     spool.spares = names.filter(isSpare);
-    let latest = 0;
+    const earlier = new EarlierRecords();
+    const hand = (ready: readonly FoundRecord[]) => {
+      for (const { record, place } of ready) onRecord(record, place);
+    };
     for (const name of names.filter(isSegment).sort()) {
       const number = Number(name.slice(0, 12));
       spool.nextSegment = Math.max(spool.nextSegment, number + 1);
-      const records = recordsOf(number, await files.readWhole(name));
-      if (records.length === 0) {
-        // Begun, and cut off before anything was in it.
-        spool.spares.push(name);
-        continue;
-      }
-      spool.open.set(number, await files.open(name));
-      for (const record of records) {
-        // Written again after a failed sync: the first copy stands.
-        if (record.number !== 0 && record.number <= latest) continue;
-        latest = Math.max(latest, record.number);
-        onRecord(record, { segment: number, position: record.position, length: record.length });
-      }
+      const bytes = await spool.wholeOf(name);
+      if (!bytes) continue;
+      const { sound, ready } = earlier.take(number, bytes);
+      // Begun, and cut off before anything was in it.
+      if (sound === 0) spool.spares.push(name);
+      else spool.open.set(number, await files.open(name));
+      hand(ready);
     }
-    spool.nextRecord = latest + 1;
+    hand(earlier.end());
+    spool.nextRecord = earlier.latest + 1;
+    spool.lost = earlier.lost;
     return spool;
+  }
+
+  /** A segment as far as the disk gives it back; undefined where it gives nothing, and the segment stays where it is. */
+  private async wholeOf(name: string): Promise<Buffer | undefined> {
+    try {
+      return await this.files.readWhole(name);
+    } catch (error) {
+      this.settings.log.error(
+        { err: error, name },
+        'a segment of the spool cannot be read whole; what is sound is taken',
+      );
+    }
+    try {
+      return await readAround(await this.files.open(name), this.segmentBytes + longestRecord);
+    } catch (error) {
+      this.settings.log.error({ err: error, name }, 'a segment of the spool cannot be opened');
+      return undefined;
+    }
   }
 
   /** The first segment that is not closed: whatever lies in those before it has been called safe. */
@@ -106,9 +132,9 @@ export class Spool {
     return [...this.open.keys()].sort((a, b) => a - b);
   }
 
-  /** Takes a record; it is on the disk within a moment. */
-  append(kind: number, content: Buffer): void {
-    this.waiting.push({ number: this.nextRecord++, kind, content });
+  /** Takes a record; it is on the disk within a moment. @param twice and once more in the commit after that */
+  append(kind: number, content: Buffer, twice = false): void {
+    this.waiting.push({ number: this.nextRecord++, kind, content, twice });
     this.waitingBytes += content.length;
     this.plan(commitEveryMs);
   }
@@ -156,6 +182,8 @@ export class Spool {
 
   async close(): Promise<void> {
     await this.flush();
+    // The second copies of what has just been written.
+    await this.flush();
     this.closed = true;
     clearTimeout(this.timer);
     for (const file of this.open.values()) await file.close();
@@ -180,18 +208,21 @@ export class Spool {
     this.committing = this.writeAll();
     await this.committing;
     this.committing = undefined;
-    if (this.waiting.length > 0 || this.touched) this.plan(this.failing ? retryMs : commitEveryMs);
+    if (this.waiting.length > 0 || this.again.length > 0 || this.touched)
+      this.plan(this.failing ? retryMs : commitEveryMs);
   }
 
   private async writeAll(): Promise<void> {
     this.touched = false;
     if (!this.closed) this.settings.gather();
     const batch = this.waiting;
-    if (batch.length === 0) return;
+    const { again } = this;
+    if (batch.length === 0 && again.length === 0) return;
     this.batchFrom = this.segment;
     try {
-      const safe = await this.write(batch);
+      const safe = (await this.write([...again, ...batch])).slice(again.length);
       this.waiting = this.waiting.slice(batch.length);
+      this.again = batch.filter(({ twice }) => twice);
       for (const { content } of batch) this.waitingBytes -= content.length;
       if (this.failing) this.settings.onProblem(null);
       this.failing = false;

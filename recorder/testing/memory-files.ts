@@ -43,6 +43,39 @@ export class MemoryFiles implements SpoolFiles {
   /** What all files together may hold, bytes. */
   room = Infinity;
   free = 10 * 2 ** 30;
+  /** A place that the disk does not give back. */
+  unreadable: { name: string; from: number; to: number } | undefined;
+
+  get names(): string[] {
+    return [...this.files.keys()];
+  }
+
+  sizeOf(name: string): number {
+    return this.files.get(name)?.seen.all.length ?? 0;
+  }
+
+  /** The same files as they are on the disk now. */
+  copy(): MemoryFiles {
+    const copy = new MemoryFiles();
+    for (const [name, { seen }] of this.files) {
+      const bytes = () => Object.assign(new Bytes(), { all: Buffer.from(seen.all) });
+      copy.files.set(name, { seen: bytes(), kept: bytes(), unsynced: [] });
+    }
+    copy.keptNames = new Map(copy.files);
+    return copy;
+  }
+
+  /** The disk holds something else than was written there. */
+  spoil(name: string, position: number, make: (bytes: Buffer) => void, length: number): void {
+    const stored = this.files.get(name);
+    for (const bytes of stored ? [stored.seen, stored.kept] : []) make(bytes.all.subarray(position, position + length));
+  }
+
+  private readable(name: string, from: number, to: number): void {
+    const place = this.unreadable;
+    if (place?.name === name && from < place.to && to > place.from)
+      throw Object.assign(new Error('i/o error, read'), { code: 'EIO' });
+  }
 
   /** Forgets what was not synced. @param share of what was written and not synced that came through, from its beginning, 0 to 1 */
   cutPower(share = 0): void {
@@ -89,13 +122,19 @@ export class MemoryFiles implements SpoolFiles {
         this.act('sync');
         for (const written of stored.unsynced.splice(0, count)) stored.kept.put(written);
       },
-      read: (length, position) => Promise.resolve(Buffer.from(stored.seen.all.subarray(position, position + length))),
+      read: async (length, position) => {
+        await Promise.resolve();
+        this.readable(name, position, position + length);
+        return Buffer.from(stored.seen.all.subarray(position, position + length));
+      },
       close: () => Promise.resolve(),
     };
   }
 
-  readWhole(name: string): Promise<Buffer> {
-    return Promise.resolve(Buffer.from(this.files.get(name)?.seen.all ?? Buffer.alloc(0)));
+  async readWhole(name: string): Promise<Buffer> {
+    await Promise.resolve();
+    this.readable(name, 0, Infinity);
+    return Buffer.from(this.files.get(name)?.seen.all ?? Buffer.alloc(0));
   }
 
   async rename(from: string, to: string): Promise<void> {

@@ -47,11 +47,15 @@ export class RecorderLife {
       if (life.dead) return;
       for (const device of life.devices) if (device.session === session) device.safe(sequence);
     });
-    await restoreDevices(journal, {
-      welcome: (device) => life.take(device),
-      loggers: () => life.taps,
-      settings: () => plainSettings,
-    });
+    await restoreDevices(
+      journal,
+      {
+        welcome: (device) => life.take(device),
+        loggers: () => life.taps,
+        settings: () => plainSettings,
+      },
+      silentLog,
+    );
     return life;
   }
 
