@@ -3,7 +3,7 @@ import type { Duplex } from 'node:stream';
 import type pg from 'pg';
 import { WebSocketServer, type RawData, type WebSocket } from 'ws';
 import { changeNotice } from '../contract/job/changes.ts';
-import { watchMessage, type LiveMessage } from '../contract/bays/live.ts';
+import { heartbeatMs, watchMessage, type LiveMessage } from '../contract/bays/live.ts';
 import type { Accounts } from './accounts/accounts.ts';
 import { jsonIn } from '../contract/values/text.ts';
 import type { RecorderClient } from './recorder-client.ts';
@@ -24,8 +24,6 @@ const anything = '';
 const signedOut = 4401;
 /** A page that has just come hears of the changes of this time: what it asked for first may be from before, ms. */
 const toldAgainMs = 10_000;
-/** How often ages and silences are told anew, ms. */
-const heartbeatMs = 2000;
 
 type Opener = NonNullable<Awaited<ReturnType<Accounts['opening']>>>;
 
@@ -83,7 +81,7 @@ export class Live {
     recorder.on('rows', (bay, rows) => this.sendRows(bay, rows));
     accounts.on('changed', () => void this.endSessions());
     this.pings = setInterval(() => this.ping(), pingEveryMs);
-    this.heartbeat = setInterval(() => this.state.plan(), heartbeatMs);
+    this.heartbeat = setInterval(() => this.say({ type: 'alive' }), heartbeatMs);
   }
 
   private async admit(request: IncomingMessage, done: (welcome: boolean, code?: number) => void): Promise<void> {

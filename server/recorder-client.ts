@@ -1,8 +1,9 @@
 import { EventEmitter } from 'node:events';
 import { connect, type Socket } from 'node:net';
-import type { BaysState } from '../contract/bays/live.ts';
+import { silentAfterMs, type BaysState } from '../contract/bays/live.ts';
 import { recorderMessage, type BayAsk } from '../contract/bays/recorder-link.ts';
 import { usualPlan } from '../contract/instruments/recording.ts';
+import { Silence } from '../core/readiness/silence.ts';
 import { Refusal } from '../core/refusal.ts';
 import { BlockReader, wordsBlock } from '../recorder/local-link/blocks.ts';
 
@@ -10,6 +11,11 @@ import { BlockReader, wordsBlock } from '../recorder/local-link/blocks.ts';
 const retryMs = 200;
 /** The recorder has this long to answer, ms: it may have to ask the database. */
 const answerWithinMs = 25_000;
+/** Somebody in gloves has pressed a key: these are answered within a second, or refused, ms. */
+const atOnceMs = 800;
+const atOnce: ReadonlySet<BayAsk['ask']> = new Set(['arm', 'end', 'hold']);
+/** How often it is looked whether the recorder has spoken, ms. */
+const listenEveryMs = 250;
 
 interface RecorderEvents {
   changed: [];
@@ -21,17 +27,36 @@ interface RecorderEvents {
 
 /** The recorder does not answer now. */
 export class RecorderAway extends Refusal {
-  constructor() {
+  /** @param sinceMs since when it is connected and says nothing, ms since 1970 */
+  constructor(sinceMs?: number) {
     super(
-      'The recorder does not answer; it is being started again. What it had recorded is kept. Try again in a moment.',
+      sinceMs === undefined
+        ? 'The recorder does not answer; it is being started again. What it had recorded is kept. Try again in a moment.'
+        : `The recorder has said nothing since ${clockTime(sinceMs)}: what it shows is old, and nothing can be begun or ended. What it had recorded is kept. If that lasts, stop Suvok and start it again.`,
     );
   }
 }
+
+const clockTime = (ms: number) => new Date(ms).toTimeString().slice(0, 8);
 
 interface Waiting {
   settle: (state: BaysState) => void;
   reject: (error: Error) => void;
   patience: NodeJS.Timeout;
+}
+
+/** What the recorder said last, once it is old: nothing of it counts as heard. */
+function unheard(said: BaysState, problem: string): BaysState {
+  const silent = (devices: BaysState['unplaced']) => devices.map((device) => ({ ...device, heard: false }));
+  return {
+    ...said,
+    bays: said.bays.map((bay) => ({
+      ...bay,
+      devices: silent(bay.devices),
+      recorder: { ...bay.recorder, problem },
+    })),
+    unplaced: silent(said.unplaced),
+  };
 }
 
 /**
@@ -47,10 +72,15 @@ export class RecorderClient extends EventEmitter<RecorderEvents> {
   private asked = 0;
   private closed = false;
   private again: NodeJS.Timeout | undefined;
+  private readonly silence = new Silence(silentAfterMs, listenEveryMs);
+  private readonly listening: NodeJS.Timeout;
 
   /** @param place of the recorder's local socket */
   constructor(private readonly place: string) {
     super();
+    this.listening = setInterval(() => {
+      if (this.socket && this.silence.tick(Date.now())) this.emit('changed');
+    }, listenEveryMs);
     this.seek();
   }
 
@@ -67,8 +97,9 @@ export class RecorderClient extends EventEmitter<RecorderEvents> {
   }
 
   state(): BaysState {
-    if (this.said && this.socket) return this.said;
-    const { message } = new RecorderAway();
+    if (this.said && this.socket && this.silence.sinceMs === undefined) return this.said;
+    const { message } = new RecorderAway(this.socket && this.silence.sinceMs);
+    if (this.said && this.socket) return unheard(this.said, message);
     const last = this.said?.bays ?? [
       { bay: 1, name: 'Bay 1', mounted: null, plan: usualPlan, recorder: { lastRunId: null } },
     ];
@@ -97,13 +128,15 @@ export class RecorderClient extends EventEmitter<RecorderEvents> {
    */
   ask(of: BayAsk): Promise<BaysState> {
     const { socket } = this;
-    if (!socket) return Promise.reject(new RecorderAway());
+    if (!socket || this.silence.sinceMs !== undefined)
+      return Promise.reject(new RecorderAway(socket && this.silence.sinceMs));
     const id = ++this.asked;
+    const patienceMs = atOnce.has(of.ask) ? atOnceMs : answerWithinMs;
     return new Promise<BaysState>((settle, reject) => {
       const patience = setTimeout(() => {
         this.waiting.delete(id);
-        reject(new RecorderAway());
-      }, answerWithinMs);
+        reject(new RecorderAway(Date.now() - patienceMs));
+      }, patienceMs);
       this.waiting.set(id, { settle, reject, patience });
       socket.write(wordsBlock({ id, of }));
     });
@@ -118,6 +151,7 @@ export class RecorderClient extends EventEmitter<RecorderEvents> {
 
   close(): void {
     this.closed = true;
+    clearInterval(this.listening);
     clearTimeout(this.again);
     this.socket?.destroy();
   }
@@ -128,8 +162,12 @@ export class RecorderClient extends EventEmitter<RecorderEvents> {
       (words) => this.take(words),
       (bay, rows) => this.emit('rows', bay, rows),
     );
-    socket.on('connect', () => (this.socket = socket));
+    socket.on('connect', () => {
+      this.socket = socket;
+      this.silence.heard();
+    });
     socket.on('data', (bytes) => {
+      if (this.silence.heard()) this.emit('changed');
       try {
         reader.push(bytes);
       } catch {

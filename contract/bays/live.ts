@@ -94,7 +94,21 @@ const dataMessage = z.object({ type: z.literal('data'), id: z.uuid() });
 /** The header by which a page says which data it shows; a request for others is refused. */
 export const dataHeader = 'suvok-data';
 
-export const liveMessage = z.discriminatedUnion('type', [baysState, changedMessage, columnsMessage, dataMessage]);
+/** Said when there is nothing else to say, so that silence means that nobody speaks. */
+const aliveMessage = z.object({ type: z.literal('alive') });
+
+/** Whoever speaks says something this often, ms … */
+export const heartbeatMs = 500;
+/** … and does not answer once nothing has been heard for this long, ms. */
+export const silentAfterMs = 2000;
+
+export const liveMessage = z.discriminatedUnion('type', [
+  baysState,
+  changedMessage,
+  columnsMessage,
+  dataMessage,
+  aliveMessage,
+]);
 export type LiveMessage = z.infer<typeof liveMessage>;
 
 /** What a page says: whose rows it wants. */

@@ -8,6 +8,8 @@ export interface WatchedLimit {
   side: 'most' | 'least';
   value: number;
   reading: number | undefined;
+  /** It was read in this pull, or a channel of it is there, and it is not read any more: nobody watches it. */
+  unread: boolean;
   /** False at part load, where the limit says nothing. */
   applies: boolean;
   /** Distance left in the unit; negative once crossed; undefined where it cannot be told. */
@@ -38,7 +40,8 @@ export function watchedLimits(
     const left = applies && reading !== undefined ? headroom(limit, reading) : undefined;
     const crossed = left !== undefined && left < -readingTolerance(limit);
     const near = left !== undefined && !crossed && left < nearShare * Math.abs(limit.value);
-    return { quantity: limit.quantity, label, unit, side, value: limit.value, reading, applies, left, crossed, near };
+    const about = { quantity: limit.quantity, label, unit, side, value: limit.value };
+    return { ...about, reading, unread: false, applies, left, crossed, near };
   });
 }
 

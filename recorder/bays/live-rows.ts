@@ -3,7 +3,7 @@ import type { LoggerTap } from '../run/logger-tap.ts';
 
 /**
  * What pages see while samples come: the dyno's rows, and beside each the
- * newest reading of every logger, whatever its clock says. A channel that the
+ * newest reading of every logger that goes on speaking, whatever its clock says. A channel that the
  * dyno has too stands under `device:name`. Recordings keep both apart.
  */
 export class LiveRows {
@@ -26,7 +26,7 @@ export class LiveRows {
     joined.set(row);
     let at = row.length;
     for (const { tap, width } of this.sources) {
-      if (tap.latest && tap.device.heard) joined.set(tap.latest.subarray(1), at);
+      if (tap.latest && tap.reads) joined.set(tap.latest.subarray(1), at);
       at += width;
     }
     return joined;

@@ -11,8 +11,11 @@ import { channelIntake, type ChannelIntake } from './channel-intake.ts';
 import { ClockDrift } from './clock-drift.ts';
 import type { Peer } from './peer.ts';
 
-/** Without a frame or a status for this long a connected instrument counts as silent, ms. */
-const silentAfterMs = 3000;
+/** Without a frame or a status for this long, or for three of its own intervals, a connected instrument counts as silent, ms. */
+const silentAfterMs = 2000;
+/** Its interval while that is not known, and of one that says less than something a second, ms. */
+const unknownIntervalMs = 1000;
+const slowIntervalMs = 20_000;
 /** An instrument that sends again what it read while it was away is waited for this long, ms. */
 const comesBackMs = 10_000;
 /** So many rows are kept for calibrations. */
@@ -190,7 +193,14 @@ export class Device extends EventEmitter<DeviceEvents> {
   }
 
   get heard(): boolean {
-    return this.connected && performance.now() - this.heardAt < silentAfterMs;
+    return this.connected && performance.now() - this.heardAt < this.threeIntervalsMs(silentAfterMs);
+  }
+
+  /** Three of its own intervals, and no less than this, ms. */
+  threeIntervalsMs(leastMs: number): number {
+    const { rateHz } = this;
+    const intervalMs = rateHz === null ? unknownIntervalMs : rateHz >= 1 ? 1000 / rateHz : slowIntervalMs;
+    return Math.max(leastMs, 3 * intervalMs);
   }
 
   /** @param bay that it stands in */

@@ -2,6 +2,7 @@ import { chmod, rm } from 'node:fs/promises';
 import { createServer, type Server, type Socket } from 'node:net';
 import type { Log } from '../../contract/values/service-log.ts';
 import { recorderRequest, type BayAsk, type RecorderMessage } from '../../contract/bays/recorder-link.ts';
+import { heartbeatMs } from '../../contract/bays/live.ts';
 import { Refusal } from '../../core/refusal.ts';
 import type { Bay } from '../bays/bay.ts';
 import type { Bays } from '../bays/bays.ts';
@@ -12,8 +13,6 @@ import { Pace } from './pace.ts';
 /** Rows go out together at this pace, ms; the bay's state no more often than this. */
 const rowsEveryMs = 8;
 const stateEveryMs = 30;
-/** How often ages and silences are told anew, ms. */
-const heartbeatMs = 2000;
 /** A server that has so much unread gets no rows: it loses them, the recorder waits for nobody, bytes. */
 const mostUnread = 2 ** 20;
 

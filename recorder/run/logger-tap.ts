@@ -7,6 +7,8 @@ const marginS = 3;
 const bufferS = 30;
 /** One that plays something back says that it is ready once it has; without that word, a silence this long ends it, ms. */
 const pauseMs = 1500;
+/** One whose rows stop for so long, or for three of its own intervals, is not read, ms. */
+const silentMs = 500;
 /** Fewer rows than these between two words of being ready are no playing back. */
 const leastPlayed = 50;
 
@@ -43,6 +45,12 @@ export class LoggerTap {
       return played || performance.now() - this.latestAtMs > pauseMs;
     }
     return (this.latest?.[0] ?? 0) >= timeS;
+  }
+
+  /** Whether its rows go on: what it said last stands for now. */
+  get reads(): boolean {
+    const { device } = this;
+    return device.heard && performance.now() - this.latestAtMs <= device.threeIntervalsMs(silentMs);
   }
 
   /** The newest row, time on the logger's own clock first. */

@@ -11,6 +11,7 @@ import type { Database } from '../../store/database/database.ts';
 import { haveAccounts, personById, sessionSecret } from '../../store/shop/people.ts';
 import { HttpRefusal } from '../http-refusal.ts';
 import { RememberingStore } from './remembering-store.ts';
+import { Soon } from './soon.ts';
 
 declare module 'express-session' {
   interface SessionData {
@@ -39,6 +40,7 @@ export class Accounts extends EventEmitter<{ changed: [] }> {
   readonly sessions: RequestHandler;
   private known: { any: boolean; atMs: number } | undefined;
   private readonly people = new Map<number, Person>();
+  private readonly soon = new Soon();
 
   private constructor(
     private readonly database: Database,
@@ -57,7 +59,7 @@ export class Accounts extends EventEmitter<{ changed: [] }> {
     this.sessions = session({
       name: 'suvok',
       secret,
-      store: new RememberingStore(stored),
+      store: new RememberingStore(stored, this.soon),
       resave: false,
       saveUninitialized: false,
       rolling: true,
@@ -76,12 +78,12 @@ export class Accounts extends EventEmitter<{ changed: [] }> {
   async any(): Promise<boolean> {
     const { known } = this;
     if (known && Date.now() - known.atMs < knownForMs) return known.any;
-    try {
-      this.known = { any: await haveAccounts(this.database), atMs: Date.now() };
-    } catch (error) {
-      if (!known) throw error;
-    }
-    return this.known?.any ?? true;
+    const ask = async () => {
+      const any = await haveAccounts(this.database);
+      this.known = { any, atMs: Date.now() };
+      return any;
+    };
+    return this.soon.or(ask, () => known?.any);
   }
 
   /** Accounts or sessions were changed here: what was known holds no longer, and pages whose session has ended go. */
@@ -94,17 +96,14 @@ export class Accounts extends EventEmitter<{ changed: [] }> {
   async personOf(request: Pick<Request, 'session'>): Promise<Person | undefined> {
     const { personId, signedInAt } = request.session;
     if (personId === undefined || Date.now() - (signedInAt ?? 0) > absoluteMs) return undefined;
-    try {
+    const ask = async () => {
       const person = await personById(this.database, personId);
       if (person) this.people.set(personId, person);
       else this.people.delete(personId);
       return person;
-    } catch (error) {
-      // With the database away whoever was known works on.
-      const before = this.people.get(personId);
-      if (!before) throw error;
-      return before;
-    }
+    };
+    // With the database away, or slow, whoever was known works on.
+    return this.soon.or(ask, () => this.people.get(personId));
   }
 
   /** Who opens a WebSocket, and by which session; refused where somebody would have to sign in. */

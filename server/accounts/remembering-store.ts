@@ -1,4 +1,5 @@
 import { Store, type SessionData } from 'express-session';
+import { Soon } from './soon.ts';
 
 /** A session that goes on is written down as alive no more often than this, ms. */
 const touchEveryMs = 60_000;
@@ -13,17 +14,24 @@ export class RememberingStore extends Store {
   private readonly seen = new Map<string, SessionData>();
   private readonly touchedMs = new Map<string, number>();
 
-  constructor(private readonly stored: Store) {
+  constructor(
+    private readonly stored: Store,
+    private readonly soon = new Soon(),
+  ) {
     super();
   }
 
   override get(sid: string, callback: (error: unknown, session?: SessionData | null) => void): void {
-    this.stored.get(sid, (error: unknown, session) => {
-      if (error) return callback(null, this.alive(sid) ?? null);
-      if (session) this.keep(sid, session);
-      else this.forget(sid);
-      callback(null, session ?? null);
-    });
+    const ask = () =>
+      new Promise<SessionData | null>((resolve) => {
+        this.stored.get(sid, (error: unknown, session) => {
+          if (error) return resolve(this.alive(sid) ?? null);
+          if (session) this.keep(sid, session);
+          else this.forget(sid);
+          resolve(session ?? null);
+        });
+      });
+    void this.soon.or(ask, () => this.alive(sid)).then((session) => callback(null, session));
   }
 
   override set(sid: string, session: SessionData, callback?: (error?: unknown) => void): void {
@@ -42,8 +50,9 @@ export class RememberingStore extends Store {
     const now = Date.now();
     if (now - (this.touchedMs.get(sid) ?? 0) < touchEveryMs) return callback?.();
     this.touchedMs.set(sid, now);
-    // While the database is away nobody is signed out by that.
-    this.stored.touch?.(sid, session, () => callback?.());
+    // Nobody's answer waits for that, and while the database is away nobody is signed out by it.
+    this.stored.touch?.(sid, session, () => undefined);
+    callback?.();
   }
 
   private alive(sid: string): SessionData | undefined {

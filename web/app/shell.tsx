@@ -13,6 +13,7 @@ export function Shell() {
   const jobId = useJobInSight();
   const { data: job } = useJob(jobId ?? 0, jobId !== undefined);
   const lost = useLive((state) => state.everConnected && !state.connected);
+  const since = useLive((state) => state.silentSince);
   return (
     <div className={classes.shell}>
       <a className={classes.skip} href="#screen">
@@ -21,7 +22,8 @@ export function Shell() {
       <TopBar />
       {lost && (
         <div className={classes.lost} role="status">
-          This page has lost the server and tries again. A run being recorded goes on without the page.
+          The server does not answer{since === undefined ? '' : ` since ${new Date(since).toTimeString().slice(0, 8)}`}:
+          what is struck out is old. The page tries again. A run being recorded goes on without it.
         </div>
       )}
       <div className={classes.screen} id="screen" tabIndex={-1}>

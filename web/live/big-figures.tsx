@@ -3,7 +3,8 @@ import { Menu } from '@mantine/core';
 import { keptUnit, knownChannels, type KnownChannel } from '../../core/recording/channels.ts';
 import { convert } from '../../core/units/units.ts';
 import { motionReader, useDyno, type Motion } from '../state/dyno.ts';
-import { latestReading, newestRow, useLive } from '../state/live.ts';
+import { latestReading, newestRow, rowsOlderThan, useLive } from '../state/live.ts';
+import { silentAfterMs } from '../../contract/bays/live.ts';
 import { usePreferences } from '../state/preferences.ts';
 import { toldLabel } from '../log/told-log.ts';
 import { useOwnUnits, useUnits } from '../units/use-own-units.tsx';
@@ -24,8 +25,9 @@ export function BigFigures({ inThePlaceOfRoadSpeed }: BigFiguresProps) {
   const chosen = usePreferences((state) => state.largeChannels);
   const { speed } = useUnits();
   const { engineRpm, surfaceMetresPerSecond } = useMotion();
+  const age = useAge();
   return (
-    <div className={classes.big}>
+    <div className={classes.big} data-age={age} title={age && ageWords[age]}>
       <div className={classes.engine}>
         <div className={classes.label}>
           Engine <b>rpm</b>
@@ -42,6 +44,19 @@ export function BigFigures({ inThePlaceOfRoadSpeed }: BigFiguresProps) {
       ))}
     </div>
   );
+}
+
+const ageWords = {
+  old: 'Nothing has been read for two seconds or more: these figures are old.',
+  standing: 'The instrument is ready and sends nothing now.',
+};
+
+/** Whether what was read last is old; or stands, where the dyno says that it is ready and sends nothing. */
+function useAge(): keyof typeof ageWords | undefined {
+  const connected = useLive((state) => state.connected);
+  const heard = useDyno()?.heard ?? false;
+  if (newestRow() === undefined || (connected && heard && !rowsOlderThan(silentAfterMs))) return undefined;
+  return connected && heard ? 'standing' : 'old';
 }
 
 /** One of them. */

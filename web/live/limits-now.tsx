@@ -6,20 +6,36 @@ import { useLiveLimits } from './watch-limits.ts';
 /** During a run, beside the lanes: the limits that can be read, each with what is left of it. */
 export function LimitsNow() {
   const own = useOwnUnits();
-  const readable = useLiveLimits((state) => state.limits).filter(({ reading }) => reading !== undefined);
+  const readable = useLiveLimits((state) => state.limits).filter(
+    ({ reading, unread }) => reading !== undefined || unread,
+  );
   if (readable.length === 0)
     return <p className="soft">No limit of this job can be read here. Limits are written in the brief.</p>;
   return (
     <section className={classes.limits} aria-label="Limits">
       {readable.map((limit) => (
-        <div key={limit.quantity} data-crossed={limit.crossed || undefined} data-near={limit.near || undefined}>
+        <div
+          key={limit.quantity}
+          data-crossed={limit.crossed || undefined}
+          data-near={limit.near || undefined}
+          data-unread={limit.unread || undefined}
+        >
           <span>
-            {(limit.crossed || limit.near) && <SeverityMark severity={limit.crossed ? 'stop' : 'mind'} />} {limit.label}
+            {(limit.crossed || limit.near || limit.unread) && (
+              <SeverityMark severity={limit.crossed ? 'stop' : 'mind'} />
+            )}{' '}
+            {limit.label}
           </span>
           <b className="number">
             {own.figure(limit.reading ?? NaN, limit.unit)} <small>{own.unit(limit.unit)}</small>
           </b>
-          <small>{limit.applies ? `${own.whole(limit.value, limit.unit)} at ${limit.side}` : 'not at part load'}</small>
+          <small>
+            {limit.unread
+              ? 'is not read: nobody watches this limit'
+              : limit.applies
+                ? `${own.whole(limit.value, limit.unit)} at ${limit.side}`
+                : 'not at part load'}
+          </small>
         </div>
       ))}
     </section>
@@ -29,11 +45,22 @@ export function LimitsNow() {
 /** Stands where a crossed limit will stand, so that nothing below moves when one is crossed. */
 export function LimitsKept() {
   const crossed = useLiveLimits((state) => state.shouts.length > 0);
-  const watched = useLiveLimits(({ limits }) => limits.filter(({ reading }) => reading !== undefined).length);
+  const watched = useLiveLimits(
+    ({ limits }) => limits.filter(({ reading, unread }) => reading !== undefined && !unread).length,
+  );
+  const all = useLiveLimits(({ limits }) => limits.length);
+  const gaps = useLiveLimits((state) => state.gaps);
   if (crossed) return <LimitShouts />;
+  const count = watched < all ? `${watched} of ${all} watched` : `${watched} watched`;
   return (
-    <p className={classes.kept}>
-      {watched === 0 ? 'No limit is watched in this run.' : `No limit crossed, ${watched} watched.`}
+    <p className={classes.kept} data-unread={gaps.length > 0 || undefined}>
+      {gaps.map(({ quantity, label, seconds, now }) => (
+        <b key={quantity}>
+          <SeverityMark severity="mind" /> {label} {now ? 'is not read' : `was not read for ${Math.ceil(seconds)} s`}
+          .{' '}
+        </b>
+      ))}
+      {watched === 0 ? 'No limit is watched in this run.' : `No limit crossed, ${count}.`}
     </p>
   );
 }

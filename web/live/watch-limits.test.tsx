@@ -8,6 +8,7 @@ import { bayWith, connectedPage, type FakeSocket } from '../testing/live-rows.ts
 import { rendered } from '../testing/rendered.tsx';
 import { useLimitWatch, useLiveLimits } from './watch-limits.ts';
 
+let clockS = 0;
 let socket: FakeSocket;
 let spoken: string[];
 const realSocket = globalThis.WebSocket;
@@ -48,8 +49,10 @@ const watching = (...limits: { quantity: string; value: number }[]) => {
 /** The car runs on with these readings for some time. */
 const drives = (seconds: number, [throttle, lambda, oil]: readonly [number, number, number]) =>
   act(() => {
-    socket.rows(0, throttle, lambda, oil);
-    jest.advanceTimersByTime(1000 * seconds);
+    for (let left = 10 * seconds; left > 0; left--) {
+      socket.rows((clockS += 0.1), throttle, lambda, oil);
+      jest.advanceTimersByTime(100);
+    }
   });
 const shouts = () => useLiveLimits.getState().shouts.map(({ quantity, reading }) => [quantity, reading]);
 
@@ -129,4 +132,34 @@ test('a channel that reads nothing is watched and never shouts; the next run beg
   expect(shouts()).toEqual([['lambda', 1.2]]);
   act(() => useLive.setState({ bay: bayWith('recording') }));
   expect(shouts()).toEqual([]);
+});
+
+test('a limited reading that stops in a pull is struck out, heard once, and told after it', () => {
+  watching({ quantity: 'lambda', value: 0.9 }, { quantity: 'oilPressure', value: 200 });
+  drives(1, [100, 0.85, 300]);
+  drives(0.1, [100, NaN, 300]);
+  const ofLambda = () => useLiveLimits.getState().limits.find(({ quantity }) => quantity === 'lambda');
+  // One row without it is no silence.
+  expect(ofLambda()).toMatchObject({ reading: 0.85, unread: false });
+  drives(2, [100, NaN, 300]);
+  expect(ofLambda()).toMatchObject({ reading: 0.85, unread: true, crossed: false });
+  expect(spoken).toEqual(['λ is not read']);
+  expect(useLiveLimits.getState().gaps).toMatchObject([{ label: 'λ', now: true }]);
+  drives(1, [100, 0.86, 300]);
+  expect(ofLambda()).toMatchObject({ reading: 0.86, unread: false });
+  const [gap] = useLiveLimits.getState().gaps;
+  expect(gap).toMatchObject({ label: 'λ', now: false });
+  expect(gap!.seconds).toBeGreaterThan(2);
+  expect(gap!.seconds).toBeLessThan(3);
+  expect(spoken).toHaveLength(1);
+});
+
+test('with the dyno itself silent no limit is held', () => {
+  watching({ quantity: 'lambda', value: 0.9 }, { quantity: 'oilPressure', value: 200 });
+  drives(1, [100, 0.85, 300]);
+  act(() => {
+    jest.advanceTimersByTime(1000);
+  });
+  expect(useLiveLimits.getState().limits.map(({ unread }) => unread)).toEqual([true, true]);
+  expect(spoken).toEqual(['λ is not read', 'Oil pressure is not read']);
 });

@@ -1,7 +1,7 @@
 import { usePreferences } from './preferences.ts';
 
-/** What can be heard: a moment of the run, or a limit that was crossed. */
-export type Cue = 'ready' | 'go' | 'lift' | 'result' | 'stop';
+/** What can be heard: a moment of the run, a limit that was crossed, or one that is not read any more. */
+export type Cue = 'ready' | 'go' | 'lift' | 'result' | 'stop' | 'unread';
 
 /** Tones of each cue: pitch in Hz and length in s, one after the other. Told apart by number and pitch, not by loudness. */
 const tones: Record<Cue, readonly (readonly [hz: number, s: number])[]> = {
@@ -19,6 +19,10 @@ const tones: Record<Cue, readonly (readonly [hz: number, s: number])[]> = {
     [520, 0.1],
     [660, 0.1],
     [780, 0.18],
+  ],
+  unread: [
+    [440, 0.3],
+    [330, 0.3],
   ],
   stop: [
     [1400, 0.16],

@@ -1,7 +1,7 @@
 /** @jest-environment jsdom */
 import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
 import { usualPlan } from '../../contract/instruments/recording.ts';
-import { latestReading, newestRow, onRow, useLive, watchBay } from './live.ts';
+import { latestReading, newestRow, onRow, rowsOlderThan, useLive, watchBay } from './live.ts';
 import { bayWith, connectedPage, FakeSocket } from '../testing/live-rows.ts';
 import { queryClient } from './queries.ts';
 
@@ -133,4 +133,31 @@ test('a bay that is taken away is watched no longer', () => {
     pairing: { outside: null, until: null, instruments: [] },
   });
   expect(useLive.getState()).toMatchObject({ watched: 1, bay: { name: 'Bay 1' } });
+});
+
+test('a server that hangs is told within seconds, and since when; its next word ends that', () => {
+  socket().say({ type: 'columns', bay: 1, device: 'roller', columns: ['time', 'engineSpeed'] });
+  socket().rows(1, 1948, 1.1, 1948);
+  for (let beat = 0; beat < 8; beat++) {
+    jest.advanceTimersByTime(500);
+    socket().say({ type: 'alive' });
+  }
+  expect(useLive.getState().connected).toBe(true);
+  // The server lives, and no row comes: the reading is old all the same.
+  expect(rowsOlderThan(2000)).toBe(true);
+  const from = Date.now();
+  jest.advanceTimersByTime(2500);
+  expect(useLive.getState().connected).toBe(false);
+  expect(Math.abs(useLive.getState().silentSince! - from)).toBeLessThan(600);
+  socket().say({ type: 'alive' });
+  expect(useLive.getState()).toMatchObject({ connected: true, silentSince: undefined });
+  socket().rows(9, 1900);
+  expect(rowsOlderThan(2000)).toBe(false);
+});
+
+test('where nothing comes for long the server is sought anew', () => {
+  jest.advanceTimersByTime(13_000);
+  expect(FakeSocket.all.length).toBe(2);
+  socket().onopen!();
+  expect(useLive.getState().connected).toBe(true);
 });

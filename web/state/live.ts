@@ -1,13 +1,16 @@
 import { replaceEqualDeep } from '@tanstack/react-query';
 import { create } from 'zustand';
-import { liveMessage, type BaysState, type BayState } from '../../contract/bays/live.ts';
+import { liveMessage, silentAfterMs, type BaysState, type BayState } from '../../contract/bays/live.ts';
 import type { DeviceState } from '../../contract/bays/live.ts';
+import { Silence } from '../../core/readiness/silence.ts';
 import { meetData } from './data-identity.ts';
 import { fetchAnew, fetchTouched } from './what-changed.ts';
 
 interface LiveState {
-  /** False while the way to the server is lost. */
+  /** False while the way to the server is lost, or the server says nothing. */
   connected: boolean;
+  /** Since when nothing has come from the server, ms since 1970; undefined while it speaks. */
+  silentSince: number | undefined;
   /** True once there has been a connection. */
   everConnected: boolean;
   /** Every bay, by its number; empty until the server has spoken. */
@@ -29,6 +32,7 @@ interface LiveState {
 /** What the server tells without being asked. */
 export const useLive = create<LiveState>(() => ({
   connected: false,
+  silentSince: undefined,
   everConnected: false,
   bays: [],
   unplaced: [],
@@ -51,6 +55,9 @@ export function onRow(listener: RowListener): () => void {
 }
 
 let latestRow: Float64Array | undefined;
+/** When it came, of the page's clock, and the time from one row to the next by the instrument's, ms. */
+let latestRowMs = -Infinity;
+let rowEveryMs = 0;
 
 /** The newest row, or undefined before the first. */
 export function newestRow(): Float64Array | undefined {
@@ -64,26 +71,58 @@ export function latestReading(channel: string): number | undefined {
   return value === undefined || Number.isNaN(value) ? undefined : value;
 }
 
+/**
+ * For how long no row has come, beyond what the dyno's pace explains: three of its rows.
+ * @param allowedMs and no less than this
+ * @returns whether what is shown of it is older than that
+ */
+export function rowsOlderThan(allowedMs: number): boolean {
+  return latestRow !== undefined && performance.now() - latestRowMs > Math.max(allowedMs, 3 * rowEveryMs);
+}
+
 const retryMs = 1000;
+/** A server that has said nothing for this long is sought anew, ms: the way to it may be cut. */
+const seekAnewMs = 10_000;
+const listenEveryMs = 250;
 let socket: WebSocket | undefined;
+const silence = new Silence(silentAfterMs, listenEveryMs);
+let listening: ReturnType<typeof setInterval> | undefined;
+
+function heard(): void {
+  if (silence.heard()) useLive.setState({ connected: true, silentSince: undefined });
+}
+
+function listen(opened: WebSocket): void {
+  if (opened !== socket || opened.onmessage === null) return;
+  if (silence.tick(Date.now())) useLive.setState({ connected: false, silentSince: silence.sinceMs });
+  if (silence.sinceMs === undefined || Date.now() - silence.sinceMs < seekAnewMs) return;
+  [opened.onopen, opened.onmessage, opened.onclose] = [null, null, null];
+  opened.close();
+  keepConnected();
+}
 
 /** Connects to the server, and again whenever the connection is lost. */
 export function keepConnected(): void {
   const opened = new WebSocket(`${location.protocol === 'https:' ? 'wss' : 'ws'}://${location.host}/live`);
   socket = opened;
   opened.binaryType = 'arraybuffer';
+  clearInterval(listening);
   opened.onopen = () => {
     // What changed while nobody listened is fetched anew.
     if (useLive.getState().everConnected) void fetchAnew();
-    useLive.setState({ connected: true, everConnected: true });
+    silence.heard();
+    useLive.setState({ connected: true, everConnected: true, silentSince: undefined });
+    listening = setInterval(() => listen(opened), listenEveryMs);
     sayWatched();
   };
   opened.onmessage = ({ data }: MessageEvent<string | ArrayBuffer>) => {
+    heard();
     if (typeof data === 'string') take(data);
     else takeRows(new Float64Array(data));
   };
   opened.onclose = (event?: CloseEvent) => {
-    useLive.setState({ connected: false });
+    clearInterval(listening);
+    useLive.setState(({ silentSince }) => ({ connected: false, silentSince: silentSince ?? Date.now() }));
     // The session of this page has ended: whoever asks next is told so.
     if (event?.code === 4401) void fetchAnew();
     setTimeout(keepConnected, retryMs);
@@ -106,6 +145,7 @@ function sayWatched(): void {
 /** Rows mean nothing until their columns are known. */
 function forgetRows(): void {
   latestRow = undefined;
+  rowEveryMs = 0;
   useLive.setState({ columns: [] });
 }
 
@@ -114,6 +154,8 @@ function take(text: string): void {
   if (!parsed.success) return;
   const message = parsed.data;
   switch (message.type) {
+    case 'alive':
+      return undefined;
     case 'data':
       return meetData(message.id);
     case 'bays':
@@ -151,11 +193,18 @@ function takeBays(said: BaysState): void {
   if (!bay) watchBay(bays[0]!.bay);
 }
 
+/** A dyno is not slower than this, ms: a longer step is a hole. */
+const slowestRowMs = 2000;
+
 function takeRows(values: Float64Array): void {
   const width = useLive.getState().columns.length;
   if (width === 0 || values.length % width !== 0) return;
   for (let at = 0; at < values.length; at += width) {
+    const before = latestRow?.[0] ?? NaN;
     latestRow = values.subarray(at, at + width);
+    const sinceBeforeMs = 1000 * (latestRow[0]! - before);
+    if (sinceBeforeMs > 0) rowEveryMs = Math.min(sinceBeforeMs, slowestRowMs);
+    latestRowMs = performance.now();
     for (const listener of rowListeners) listener(latestRow);
   }
 }

@@ -19,6 +19,10 @@ export class FakeSocket {
     this.said.push(JSON.parse(text));
   }
 
+  close(): void {
+    this.onclose?.();
+  }
+
   say(message: object): void {
     this.onmessage!({ data: JSON.stringify(message) });
   }
