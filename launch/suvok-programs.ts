@@ -5,6 +5,7 @@ import type { ChildProcess } from 'node:child_process';
 import { Failure } from './failure.ts';
 import type { Kept } from './keep-running.ts';
 import { startProgram, stopProgram } from './program.ts';
+import { watchChild } from './watched-child.ts';
 
 /** The recorder's own folder in a data folder. */
 export const recorderFolder = (dataFolder: string): string => join(dataFolder, 'recorder');
@@ -34,6 +35,8 @@ export function startLinesProgram(environment: NodeJS.ProcessEnv): Promise<Start
   return startSpeaking('program that takes lines of instruments', 'instrument/main.ts', environment, linesReady);
 }
 
+const hung = (name: string) => process.stderr.write(`The ${name} hangs: it is ended and started again\n`);
+
 /** Starts a program that says, as its first word, that it is ready. */
 async function startSpeaking<Ready extends object>(
   name: string,
@@ -48,7 +51,10 @@ async function startSpeaking<Ready extends object>(
     child.once('message', (message) => {
       const parsed = ready.safeParse(message);
       const ended = new Promise<void>((done) => child.once('close', () => done()));
-      if (parsed.success) resolve({ ...parsed.data, child, ended, stop: () => stopProgram(child) });
+      if (!parsed.success) return;
+      // A recorder has no long work: one that does not answer hangs.
+      watchChild(child, script !== 'recorder/main.ts', () => hung(name));
+      resolve({ ...parsed.data, child, ended, stop: () => stopProgram(child) });
     });
     child.once('close', () => {
       const sentence = /suvok: (.*)/.exec(said)?.[1] ?? said.trim().split('\n').at(-1) ?? 'it gave no reason';

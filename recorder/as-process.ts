@@ -37,6 +37,11 @@ export function liveAsProcess(ready: object, close: () => Promise<void>, log: Lo
   // A promise that nobody waited for has failed: one request's, one page's or one instrument's trouble, never the end of a recording.
   process.on('unhandledRejection', (reason) => log.error({ err: reason }, 'something failed that nobody waited for'));
 
+  // Whoever started this process asks whether it lives: an answer says that it still turns to what comes.
+  process.on('message', (question) => {
+    if (process.connected) process.send?.(question);
+  });
+
   let closing = false;
   const end = async (code = 0) => {
     if (closing) return;

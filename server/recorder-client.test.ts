@@ -26,6 +26,7 @@ const bays: BaysState = {
   plain: [],
   trial: null,
   pairing: { outside: null, until: null, instruments: [] },
+  silentSince: null,
 };
 let folder: string;
 const peers: Socket[] = [];

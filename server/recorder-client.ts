@@ -32,7 +32,7 @@ export class RecorderAway extends Refusal {
     super(
       sinceMs === undefined
         ? 'The recorder does not answer; it is being started again. What it had recorded is kept. Try again in a moment.'
-        : `The recorder has said nothing since ${clockTime(sinceMs)}: what it shows is old, and nothing can be begun or ended. What it had recorded is kept. If that lasts, stop Suvok and start it again.`,
+        : `The recorder has said nothing since ${clockTime(sinceMs)}: what it shows is old, and nothing can be begun or ended. What it had recorded is kept. After ten seconds it is started again by itself.`,
     );
   }
 }
@@ -46,7 +46,7 @@ interface Waiting {
 }
 
 /** What the recorder said last, once it is old: nothing of it counts as heard. */
-function unheard(said: BaysState, problem: string): BaysState {
+function unheard(said: BaysState, problem: string, silentSince: number | null): BaysState {
   const silent = (devices: BaysState['unplaced']) => devices.map((device) => ({ ...device, heard: false }));
   return {
     ...said,
@@ -56,6 +56,7 @@ function unheard(said: BaysState, problem: string): BaysState {
       recorder: { ...bay.recorder, problem },
     })),
     unplaced: silent(said.unplaced),
+    silentSince,
   };
 }
 
@@ -99,7 +100,7 @@ export class RecorderClient extends EventEmitter<RecorderEvents> {
   state(): BaysState {
     if (this.said && this.socket && this.silence.sinceMs === undefined) return this.said;
     const { message } = new RecorderAway(this.socket && this.silence.sinceMs);
-    if (this.said && this.socket) return unheard(this.said, message);
+    if (this.said && this.socket) return unheard(this.said, message, this.silence.sinceMs ?? null);
     const last = this.said?.bays ?? [
       { bay: 1, name: 'Bay 1', mounted: null, plan: usualPlan, recorder: { lastRunId: null } },
     ];
@@ -118,6 +119,7 @@ export class RecorderClient extends EventEmitter<RecorderEvents> {
       plain: this.said?.plain ?? [],
       trial: null,
       pairing: this.said?.pairing ?? { outside: null, until: null, instruments: [] },
+      silentSince: null,
     };
   }
 

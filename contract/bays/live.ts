@@ -74,6 +74,8 @@ export const baysState = z.object({
   /** Lines that somebody listens to before an instrument is settled. */
   trial: trialState.nullable(),
   pairing: pairingState,
+  /** Since when the recorder says nothing though it is there, ms since 1970: all this is what it said last. */
+  silentSince: z.number().nullable(),
 });
 export type BaysState = z.infer<typeof baysState>;
 

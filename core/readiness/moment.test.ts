@@ -8,6 +8,7 @@ import { waitBefore, type Wait } from './wait.ts';
 const noWait: Wait = { restedS: 600, waitS: 0, for: undefined, rangeS: undefined, outside: [], untold: [] };
 const fine: Circumstances = {
   connected: true,
+  recorderHeard: true,
   mounted: true,
   dynoHeard: true,
   recorder: 'idle',
@@ -62,6 +63,7 @@ describe('the state of a bay', () => {
     const mostly = <T>(usual: T, ...others: T[]) => fc.constantFrom(usual, usual, usual, usual, usual, ...others);
     const drawn = fc.record({
       connected: mostly(true, false),
+      recorderHeard: mostly(true, false),
       mounted: mostly(true, false),
       dynoHeard: mostly(true, false),
       coasting: mostly(false, true),
@@ -81,6 +83,7 @@ describe('the state of a bay', () => {
       fc.property(drawn, (now) => {
         const nothing =
           now.connected &&
+          now.recorderHeard &&
           now.mounted &&
           now.dynoHeard &&
           now.cautionsRead &&

@@ -16,6 +16,7 @@ export type Moment =
   | {
       is:
         | 'no connection'
+        | 'no recorder'
         | 'not mounted'
         | 'no dyno'
         | 'ready'
@@ -28,8 +29,10 @@ export type Moment =
   | { is: 'not ready'; why: readonly [Hindrance, ...Hindrance[]] };
 
 export interface Circumstances {
-  /** The page hears the server, and the server the recorder. */
+  /** The page hears the server. */
   connected: boolean;
+  /** The server hears the recorder. */
+  recorderHeard: boolean;
   mounted: boolean;
   /** The dyno says something. */
   dynoHeard: boolean;
@@ -48,6 +51,7 @@ export interface Circumstances {
 /** The one state of a bay: what is going on counts before what comes next. */
 export function momentOf(now: Circumstances): Moment {
   if (!now.connected) return { is: 'no connection' };
+  if (!now.recorderHeard) return { is: 'no recorder' };
   if (!now.mounted) return { is: 'not mounted' };
   switch (now.recorder) {
     case 'recording':

@@ -9,6 +9,7 @@ import { clockWords, minutesWords } from './minutes-words.ts';
 export const momentWord: Record<Moment['is'], string> = {
   'no connection': 'No server',
   'not mounted': 'Not on the dyno',
+  'no recorder': 'The recorder is silent',
   'no dyno': 'No dyno connected',
   'not ready': 'Not ready',
   ready: 'Ready',

@@ -262,6 +262,7 @@ export class Bays extends EventEmitter<BaysEvents> {
       ),
       ...this.plain.state(),
       pairing: this.paired.state(),
+      silentSince: null,
       unplaced: others.filter(({ hello }) => hello.kind !== 'weather').map((device) => device.state(null)),
     };
   }

@@ -22,8 +22,10 @@ export function Shell() {
       <TopBar />
       {lost && (
         <div className={classes.lost} role="status">
-          The server does not answer{since === undefined ? '' : ` since ${new Date(since).toTimeString().slice(0, 8)}`}:
-          what is struck out is old. The page tries again. A run being recorded goes on without it.
+          {since === undefined
+            ? 'The server does not answer'
+            : `The server has not answered since ${new Date(since).toTimeString().slice(0, 8)}`}
+          : what is struck out is old. The page tries again. A run being recorded goes on without it.
         </div>
       )}
       <div className={classes.screen} id="screen" tabIndex={-1}>

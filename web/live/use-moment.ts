@@ -21,6 +21,7 @@ interface MomentProps {
 export function useMoment({ job, setup, heat, resultOpen = false }: MomentProps): Moment {
   const bay = useLive((state) => state.bay);
   const connected = useLive((state) => state.connected);
+  const recorderHeard = useLive((state) => state.recorderSilentSince === null);
   const cautionsRead = usePreferences((state) => state.cautionsRead);
   const ended = job?.runs.filter(({ state }) => state !== 'recording') ?? [];
   const coasting = useCoasting(Math.max(0, ...endsOf(ended)));
@@ -31,6 +32,7 @@ export function useMoment({ job, setup, heat, resultOpen = false }: MomentProps)
   const wait = useWait(job, heat);
   const moment = momentOf({
     connected: connected && bay !== undefined,
+    recorderHeard,
     mounted: setup !== undefined && bay?.mounted?.jobId === job?.id,
     dynoHeard: bay?.devices.some(({ dyno, heard }) => dyno && heard) ?? false,
     recorder: bay?.recorder.state ?? 'idle',

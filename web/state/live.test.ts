@@ -121,6 +121,7 @@ test('a bay that is taken away is watched no longer', () => {
     unplaced: [],
     plain: [],
     trial: null,
+    silentSince: null,
     pairing: { outside: null, until: null, instruments: [] },
   });
   expect(useLive.getState().bay?.name).toBe('Bay 2');
@@ -130,6 +131,7 @@ test('a bay that is taken away is watched no longer', () => {
     unplaced: [],
     plain: [],
     trial: null,
+    silentSince: null,
     pairing: { outside: null, until: null, instruments: [] },
   });
   expect(useLive.getState()).toMatchObject({ watched: 1, bay: { name: 'Bay 1' } });

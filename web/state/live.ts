@@ -21,6 +21,8 @@ interface LiveState {
   plain: BaysState['plain'];
   trial: BaysState['trial'];
   pairing: BaysState['pairing'];
+  /** Since when the recorder says nothing to the server, ms since 1970. */
+  recorderSilentSince: number | null;
   /** The bay that this page watches: its rows arrive. */
   watched: number;
   bay: BayState | undefined;
@@ -39,6 +41,7 @@ export const useLive = create<LiveState>(() => ({
   plain: [],
   trial: null,
   pairing: { outside: null, until: null, instruments: [] },
+  recorderSilentSince: null,
   watched: 1,
   bay: undefined,
   dynoDevice: undefined,
@@ -188,7 +191,7 @@ function takeBays(said: BaysState): void {
     said,
   );
   const bay = bays.find((candidate) => candidate.bay === watched);
-  useLive.setState({ bays, unplaced, plain, trial, pairing, bay });
+  useLive.setState({ bays, unplaced, plain, trial, pairing, bay, recorderSilentSince: said.silentSince });
   // The bay has been taken away.
   if (!bay) watchBay(bays[0]!.bay);
 }

@@ -171,7 +171,7 @@ function Heard() {
 
 /** The bay's state as Record says it; while it records, what the driver does: go, lift at the end of the pull, stop when a limit is crossed. */
 function wordOf(moment: Moment, crossed: boolean, liftRpm: number | undefined): string {
-  if (moment.is === 'no connection') return lost;
+  if (moment.is === 'no connection' || moment.is === 'no recorder') return lost;
   if (moment.is !== 'recording') return momentWord[moment.is];
   if (crossed) return 'Stop';
   const rpm = latestReading('engineSpeed') ?? 0;

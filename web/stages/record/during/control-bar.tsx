@@ -118,6 +118,14 @@ function controlFor(moment: Moment, bay: BayState | undefined): Now {
         below: 'not connected',
         act: undefined,
       };
+    case 'no recorder':
+      return {
+        words,
+        more: 'It is started again by itself. What it had recorded is kept.',
+        control: 'Record',
+        below: 'nothing can be begun now',
+        act: undefined,
+      };
     case 'not mounted':
       return {
         words,
