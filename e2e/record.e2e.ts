@@ -46,6 +46,32 @@ test.describe('with a server that can be killed', () => {
     expect(await tableOf(page)).toEqual(table);
     expect(page.url()).toBe(url);
   });
+
+  test('a part that hangs is told within seconds, and what it said last is struck out until it speaks again', async ({
+    page,
+    suvok,
+  }) => {
+    await suvok.startStandIns('real');
+    await suvok.openRecord(page, await suvok.mountedJob());
+    const engine = page.locator('[data-figure="engine"]');
+    await expect(engine).toHaveText(/\d/);
+    const figures = page.locator('[data-age="old"]');
+    await expect(figures).toHaveCount(0);
+    let goOn = suvok.freeze('recorder');
+    await expect(page.getByText('The recorder is silent')).toBeVisible();
+    await expect(page.getByRole('alert').getByText(/has said nothing since \d\d:\d\d:\d\d/)).toBeVisible();
+    await expect(figures.locator(engine)).toHaveCSS('text-decoration-line', 'line-through');
+    await expect(page.getByRole('button', { name: /^Record/ })).toBeDisabled();
+    goOn();
+    await expect(figures).toHaveCount(0);
+    await expect(page.getByText('The recorder is silent')).toBeHidden();
+    goOn = suvok.freeze('server');
+    await expect(page.getByText(/The server has not answered since \d\d:\d\d:\d\d/)).toBeVisible();
+    await expect(figures.locator(engine)).toBeVisible();
+    goOn();
+    await expect(page.getByText(/The server has not answered/)).toBeHidden();
+    await expect(figures).toHaveCount(0);
+  });
 });
 
 test('a stutter is one press, a letter goes to the note, and a run is set aside and brought back', async ({

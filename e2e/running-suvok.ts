@@ -27,6 +27,8 @@ interface TestedServer {
   /** @returns false where it was left before it had ended */
   stop(): Promise<boolean>;
   kill?: () => Promise<void>;
+  /** Stops a part where it is. @returns what lets it go on */
+  freeze?: (part: 'server' | 'recorder') => () => void;
 }
 
 /** Rows a second of an inertia roller that plays fast: half of what it sends in real time, and half the work for all that follows. */
@@ -86,6 +88,11 @@ async function serverProcess(
     async kill() {
       for (const { child } of [server, recorder]) child.kill('SIGKILL');
       await Promise.all([server.ended, recorder.ended]);
+    },
+    freeze(part) {
+      const { child } = { server, recorder }[part];
+      child.kill('SIGSTOP');
+      return () => void child.kill('SIGCONT');
     },
   };
 }
@@ -226,6 +233,13 @@ export class Suvok {
     if (!kill) throw new Error('Only a server that is a process of its own can be killed: test.use({ serverAs }).');
     await kill();
     await this.startServer(port, benchLinkPort);
+  }
+
+  /** A part hangs. @returns what lets it go on */
+  freeze(part: 'server' | 'recorder'): () => void {
+    const { freeze } = this.server;
+    if (!freeze) throw new Error('Only a server that is a process of its own can hang: test.use({ serverAs }).');
+    return freeze(part);
   }
 
   async ask<T>(method: string, path: string, body?: unknown): Promise<T> {

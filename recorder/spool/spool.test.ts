@@ -140,3 +140,21 @@ test('a disk that refuses is told of, and that it takes again; what waited goes 
   expect(life.problems.at(-1)).toBeNull();
   expect(life.safe.map(({ text }) => text)).toEqual(words(0, 3));
 });
+
+test('what is taken while a commit is being written is safe a moment later, each once and in order', async () => {
+  const files = new MemoryFiles();
+  const life = await live(files);
+  let next = 0;
+  // One more at every act of the disk, with nothing gathered in between.
+  files.before = () => {
+    if (next < 60) add(life, words(next++, 1));
+  };
+  add(life, words(next++, 1));
+  for (let turn = 0; turn < 80; turn++) await life.spool.flush();
+  files.before = () => undefined;
+  await life.spool.flush();
+  expect(next).toBe(60);
+  expect(life.safe.map(({ text }) => text)).toEqual(words(0, 60));
+  files.cutPower();
+  expect((await live(files)).found).toEqual(words(0, 60));
+});

@@ -215,7 +215,8 @@ export class Spool {
   private async writeAll(): Promise<void> {
     this.touched = false;
     if (!this.closed) this.settings.gather();
-    const batch = this.waiting;
+    // What is taken while this is written goes into the next commit.
+    const batch = [...this.waiting];
     const { again } = this;
     if (batch.length === 0 && again.length === 0) return;
     this.batchFrom = this.segment;
