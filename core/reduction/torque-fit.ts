@@ -63,8 +63,8 @@ function blocksOf(run: SweepDrive, { first, last }: Window, level: number): read
 
 function levelFor(run: SweepDrive, { first, last }: Window): number {
   let level = 0;
-  // A jump of torque inside a block would be smeared over it.
-  if (run.stretches.length > 2) return 0;
+  // A jump or a lasting fall of torque inside a block would be smeared over it.
+  if (run.stretches.length > 2 || run.corners.length > 0) return 0;
   while (level + 1 < thinnings && (last - first + 1) >> (level + 1) >= leastThinned) level++;
   return level;
 }

@@ -106,9 +106,7 @@ describe('details', () => {
       const top = curve.peakPower.value;
       const beside = Array.from(curve.engineSpeedRpm).flatMap((rpm, index) => {
         const kw = truth.powerKw(rpm);
-        return Number.isNaN(kw) || (rpm > 3275 && rpm < 3475) || rpm > 4100
-          ? []
-          : [(curve.uncorrectedPowerKw[index]! - kw) / top];
+        return Number.isNaN(kw) || (rpm > 3275 && rpm < 3475) ? [] : [(curve.uncorrectedPowerKw[index]! - kw) / top];
       });
       const rms = 100 * Math.sqrt(beside.reduce((sum, error) => sum + error ** 2, 0) / beside.length);
       expect(rms).toBeLessThan(0.12);
