@@ -20,7 +20,7 @@ const terms = 7;
 
 /**
  * Where exactly a fall of torque begins and ends, and how soft its corners
- * are: the shape for which two lines with the fall between them, summed up
+ * are: the shape for which two parabolas with the fall between them, summed up
  * over time, leave the least squares of the impulse. Its noise is that of the
  * readings; torque's would be that of their differences.
  *
@@ -88,19 +88,22 @@ function aroundFall(rpm: Float64Array, fromRpm: number, toRpm: number): [number,
 }
 
 /**
- * What a fall takes: the impulse as it would have run on without it, and the torque it takes at an engine speed.
+ * What a fall takes: the impulse as it would have run on without it, and the torque it takes at an engine speed, N·m.
  * @param rpm engine speed at each time, smoothed
+ * @param shape undefined where nothing falls
  */
 export function withoutFall(
   time: Float64Array,
   rpm: Float64Array,
   impulse: Float64Array,
-  shape: FallShape,
+  shape: FallShape | undefined,
 ): { impulse: Float64Array; lostNm: (rpm: number) => number } {
+  const nothing = { impulse, lostNm: () => 0 };
+  if (!shape) return nothing;
   const around = aroundFall(rpm, shape.fromRpm, shape.toRpm);
   const of = (series: Float64Array) => series.subarray(...around);
   const { found } = fitted(of(time), of(rpm), of(impulse), shape);
-  if (!found) return { impulse, lostNm: () => 0 };
+  if (!found) return nothing;
   const lostNm = (at: number) => {
     const basis = torqueOf(at, shape);
     return -(found[3]! * basis[3] + found[4]! * basis[4] + found[5]! * basis[5]);
@@ -117,14 +120,14 @@ export function withoutFall(
   return { impulse: whole, lostNm };
 }
 
-/** Torque's terms at an engine speed: a level, its slope, the fall, the change of slope that comes with it. */
+/** Torque's terms at an engine speed: a level, its slope and bend; the fall, and the changes of slope and bend that come with it. */
 function torqueOf(rpm: number, shape: FallShape): readonly [number, number, number, number, number, number] {
   const past = (rpm - shape.fromRpm) / 1000;
   const fallen = fallenAt(rpm, shape);
   return [1, past, past ** 2, fallen, past * fallen, past ** 2 * fallen];
 }
 
-/** Torque as line, fall and line, fitted as its sum over time: what is left of the squares, and its terms. */
+/** Torque as one parabola that falls to another, fitted as its sum over time: what is left of the squares, and its terms. */
 function fitted(
   time: Float64Array,
   rpm: Float64Array,

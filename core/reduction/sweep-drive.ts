@@ -6,7 +6,6 @@ import { engineRpmOf, smoothRatio, type Drive } from './drive.ts';
 import type { DynoProfile, DrumPlace } from '../dyno/dyno-profile.ts';
 import type { DrumMotion } from './joined-drums.ts';
 import { withoutFall } from './fall-corners.ts';
-import type { LastingFall } from './lasting-fall.ts';
 import type { SweepSpan } from './sweep.ts';
 
 /** What torque is fitted to. */
@@ -76,7 +75,7 @@ export function sweepDrive(drive: Drive, dyno: DynoProfile, sweep: SweepSpan): S
   );
   // What a lasting fall takes is given back by the fit: no window is cut at its corners, and none smears them.
   const fitting = (series: Float64Array) => {
-    const { impulse, lostNm } = whole(time, rpm, series.subarray(first, last + 1), fall);
+    const { impulse, lostNm } = withoutFall(time, rpm, series.subarray(first, last + 1), fall?.shape);
     return { traces: thinned({ time, amount: impulse, variable: rpm }, thinnings), lostNm };
   };
   const drumTraces = (drum: DrumMotion): DrumTraces => {
@@ -103,11 +102,6 @@ export function sweepDrive(drive: Drive, dyno: DynoProfile, sweep: SweepSpan): S
     startRpm: mapRpm[0] ?? NaN,
     endRpm: mapRpm[mapRpm.length - 1] ?? NaN,
   };
-}
-
-/** The impulse without what a lasting fall takes, and that torque at an engine speed, N·m. */
-function whole(time: Float64Array, rpm: Float64Array, impulse: Float64Array, fall: LastingFall | undefined) {
-  return fall ? withoutFall(time, rpm, impulse, fall.shape) : { impulse, lostNm: () => 0 };
 }
 
 /** Engine ÷ drum speed from first to last, smoothed: creep changes its course with torque, so each side of a corner by itself. */

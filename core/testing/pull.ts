@@ -1,10 +1,10 @@
 import { chance, wandering } from './chance.ts';
 import { testDyno, usualTorque } from './test-car.ts';
-import type { GeneratedRun } from './pull-options.ts';
+import type { Faults, GeneratedRun } from './pull-options.ts';
 import type { PullState } from './pull-state.ts';
 
 // Taken out once: Jest looks a global up anew at every use, and a pull is stepped thousands of times.
-const { PI, exp, max, min, sin } = Math;
+const { PI, cos, exp, max, min, sin } = Math;
 
 /** Time constant of an absorber's control, s. */
 const steeringS = 0.15;
@@ -178,13 +178,10 @@ export class Pull {
 }
 
 /** How much of a limp mode has come, 0 to 1: a ramp, or half a wave of a cosine for a controller that eases into it. */
-function limpAt(
-  rpm: number,
-  { fromRpm, overRpm, softRpm }: { fromRpm: number; overRpm: number; softRpm?: number },
-): number {
-  const within = (share: number) => Math.min(1, Math.max(0, share));
+function limpAt(rpm: number, { fromRpm, overRpm, softRpm }: NonNullable<Faults['limp']>): number {
+  const within = (share: number) => min(1, max(0, share));
   if (!softRpm) return within((rpm - fromRpm) / overRpm);
   // The middle four fifths of the half wave are 0.59 of its width.
   const past = within(0.5 + (0.59 * (rpm - fromRpm - overRpm / 2)) / softRpm);
-  return (1 - Math.cos(Math.PI * past)) / 2;
+  return (1 - cos(PI * past)) / 2;
 }
