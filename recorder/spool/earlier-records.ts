@@ -1,5 +1,4 @@
-import { recordsOf, type PlacedRecord } from './segment.ts';
-import type { Place } from './segment.ts';
+import { recordsOf, type Place, type PlacedRecord } from './segment.ts';
 
 export interface FoundRecord {
   record: PlacedRecord;

@@ -16,8 +16,7 @@ import {
   type EndRecord,
   type SessionRecord,
 } from './records.ts';
-import type { SpoolRecord } from './segment.ts';
-import type { Place } from './segment.ts';
+import type { Place, SpoolRecord } from './segment.ts';
 
 /** Rows that were written together: `count` from `first` on. */
 interface Extent {

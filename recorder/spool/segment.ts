@@ -1,4 +1,5 @@
 import { crc32 } from 'node:zlib';
+import { kinds } from './records.ts';
 
 /**
  * The form of a spool segment: records one after the other. A record's
@@ -68,8 +69,7 @@ export function recordAt(segment: number, bytes: Buffer, position: number): Plac
   };
 }
 
-/** Kinds of record have these numbers. */
-const [leastKind, mostKind] = [1, 8];
+const kindNumbers: ReadonlySet<number> = new Set(Object.values(kinds));
 /** A record that is searched for has a number no further from the latest than this. */
 const nearNumbers = 1_000_000;
 
@@ -95,8 +95,7 @@ export function recordsOf(segment: number, bytes: Buffer, latest = 0): PlacedRec
 function nextSound(segment: number, bytes: Buffer, from: number, near: number): PlacedRecord | undefined {
   for (let position = from; position + recordHeadBytes <= bytes.length; position++) {
     // Cheap to tell, and almost every place is none.
-    const kind = bytes[position + 16]!;
-    if (kind < leastKind || kind > mostKind) continue;
+    if (!kindNumbers.has(bytes[position + 16]!)) continue;
     const number = bytes.readUInt32LE(position + 8) + 2 ** 32 * bytes.readUInt32LE(position + 12);
     if (number > Number.MAX_SAFE_INTEGER) continue;
     if (near > 0 && number !== 0 && Math.abs(number - near) > nearNumbers) continue;
