@@ -53,7 +53,7 @@ export function LimitsKept() {
   if (crossed) return <LimitShouts />;
   const count = watched < all ? `${watched} of ${all} watched` : `${watched} watched`;
   return (
-    <p className={classes.kept} data-unread={gaps.length > 0 || undefined}>
+    <p className={classes.kept}>
       {gaps.map(({ quantity, label, seconds, now }) => (
         <b key={quantity}>
           <SeverityMark severity="mind" /> {label} {now ? 'is not read' : `was not read for ${Math.ceil(seconds)} s`}
