@@ -89,6 +89,8 @@ export class Accounts extends EventEmitter<{ changed: [] }> {
   /** Accounts or sessions were changed here: what was known holds no longer, and pages whose session has ended go. */
   changed(): void {
     this.known = undefined;
+    // Whoever was taken away or may do less is not let in from memory.
+    this.people.clear();
     this.emit('changed');
   }
 

@@ -1,5 +1,5 @@
 import { Store, type SessionData } from 'express-session';
-import { Soon } from './soon.ts';
+import type { Soon } from './soon.ts';
 
 /** A session that goes on is written down as alive no more often than this, ms. */
 const touchEveryMs = 60_000;
@@ -16,7 +16,7 @@ export class RememberingStore extends Store {
 
   constructor(
     private readonly stored: Store,
-    private readonly soon = new Soon(),
+    private readonly soon: Soon,
   ) {
     super();
   }
