@@ -74,11 +74,7 @@ export function latestReading(channel: string): number | undefined {
   return value === undefined || Number.isNaN(value) ? undefined : value;
 }
 
-/**
- * For how long no row has come, beyond what the dyno's pace explains: three of its rows.
- * @param allowedMs and no less than this
- * @returns whether what is shown of it is older than that
- */
+/** Whether the newest row is older than so much, and than three of the dyno's own intervals: a slow one is not silent. */
 export function rowsOlderThan(allowedMs: number): boolean {
   return latestRow !== undefined && performance.now() - latestRowMs > Math.max(allowedMs, 3 * rowEveryMs);
 }
@@ -96,7 +92,6 @@ function heard(): void {
 }
 
 function listen(opened: WebSocket): void {
-  if (opened !== socket || opened.onmessage === null) return;
   if (silence.tick(Date.now())) useLive.setState({ connected: false, silentSince: silence.sinceMs });
   if (silence.sinceMs === undefined || Date.now() - silence.sinceMs < seekAnewMs) return;
   [opened.onopen, opened.onmessage, opened.onclose] = [null, null, null];
