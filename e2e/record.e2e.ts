@@ -58,6 +58,14 @@ test.describe('with a server that can be killed', () => {
     const figures = page.locator('[data-age="old"]');
     await expect(figures).toHaveCount(0);
     let goOn = suvok.freeze('recorder');
+    // Pressed before anybody knows: refused within a second, and not done when the recorder goes on.
+    const pressed = Date.now();
+    const refused = await fetch(`${suvok.origin}/api/bays/1/arm`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: '{}',
+    });
+    expect([refused.ok, Date.now() - pressed < 1500]).toEqual([false, true]);
     await expect(page.getByText('The recorder is silent')).toBeVisible();
     await expect(page.getByRole('alert').getByText(/has said nothing since \d\d:\d\d:\d\d/)).toBeVisible();
     await expect(figures.locator(engine)).toHaveCSS('text-decoration-line', 'line-through');
@@ -65,6 +73,7 @@ test.describe('with a server that can be killed', () => {
     goOn();
     await expect(figures).toHaveCount(0);
     await expect(page.getByText('The recorder is silent')).toBeHidden();
+    expect((await suvok.ask<BayState>('GET', '/bays/1')).recorder.state).toBe('idle');
     goOn = suvok.freeze('server');
     await expect(page.getByText(/The server has not answered since \d\d:\d\d:\d\d/)).toBeVisible();
     await expect(figures.locator(engine)).toBeVisible();

@@ -72,3 +72,13 @@ test('a recorder that hangs: a key is refused within a second, and soon all it s
   await new Promise<void>((resolve) => client.once('changed', resolve));
   expect(client.state().bays[0]!.recorder.problem).toBeNull();
 });
+
+test('a recorder that speaks and does not answer a key is not called silent', async () => {
+  const speaks = setInterval(() => peers[0]!.write(wordsBlock(bays)), 200);
+  try {
+    await expect(client.ask({ ask: 'end', bay: 1, with: {} })).rejects.toThrow(/^The recorder does not answer;/);
+    expect(client.state()).toMatchObject({ silentSince: null });
+  } finally {
+    clearInterval(speaks);
+  }
+});

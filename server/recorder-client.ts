@@ -2,10 +2,12 @@ import { EventEmitter } from 'node:events';
 import { connect, type Socket } from 'node:net';
 import { silentAfterMs, type BaysState } from '../contract/bays/live.ts';
 import { recorderMessage, type BayAsk } from '../contract/bays/recorder-link.ts';
+import { clockTime } from '../contract/values/clock-time.ts';
 import { usualPlan } from '../contract/instruments/recording.ts';
 import { Silence } from '../core/readiness/silence.ts';
 import { Refusal } from '../core/refusal.ts';
 import { BlockReader, wordsBlock } from '../recorder/local-link/blocks.ts';
+import { machineMs } from '../recorder/local-link/machine-clock.ts';
 
 /** After a loss the recorder is sought again this often, ms. */
 const retryMs = 200;
@@ -37,8 +39,6 @@ export class RecorderAway extends Refusal {
   }
 }
 
-const clockTime = (ms: number) => new Date(ms).toTimeString().slice(0, 8);
-
 interface Waiting {
   settle: (state: BaysState) => void;
   reject: (error: Error) => void;
@@ -46,7 +46,7 @@ interface Waiting {
 }
 
 /** What the recorder said last, once it is old: nothing of it counts as heard. */
-function unheard(said: BaysState, problem: string, silentSince: number | null): BaysState {
+function unheard(said: BaysState, problem: string, silentSince: number): BaysState {
   const silent = (devices: BaysState['unplaced']) => devices.map((device) => ({ ...device, heard: false }));
   return {
     ...said,
@@ -73,6 +73,8 @@ export class RecorderClient extends EventEmitter<RecorderEvents> {
   private asked = 0;
   private closed = false;
   private again: NodeJS.Timeout | undefined;
+  /** When it was heard last, ms since 1970. */
+  private heardMs = 0;
   private readonly silence = new Silence(silentAfterMs, listenEveryMs);
   private readonly listening: NodeJS.Timeout;
 
@@ -97,10 +99,16 @@ export class RecorderClient extends EventEmitter<RecorderEvents> {
     });
   }
 
+  /** Since when it says nothing though it is there, ms since 1970. */
+  private get silentSince(): number | undefined {
+    return this.socket && this.silence.sinceMs;
+  }
+
   state(): BaysState {
-    if (this.said && this.socket && this.silence.sinceMs === undefined) return this.said;
-    const { message } = new RecorderAway(this.socket && this.silence.sinceMs);
-    if (this.said && this.socket) return unheard(this.said, message, this.silence.sinceMs ?? null);
+    const { silentSince } = this;
+    if (this.said && this.socket && silentSince === undefined) return this.said;
+    const { message } = new RecorderAway(silentSince);
+    if (this.said && silentSince !== undefined) return unheard(this.said, message, silentSince);
     const last = this.said?.bays ?? [
       { bay: 1, name: 'Bay 1', mounted: null, plan: usualPlan, recorder: { lastRunId: null } },
     ];
@@ -129,18 +137,21 @@ export class RecorderClient extends EventEmitter<RecorderEvents> {
    * @throws Refusal with the recorder's sentence, RecorderAway while it does not answer
    */
   ask(of: BayAsk): Promise<BaysState> {
-    const { socket } = this;
-    if (!socket || this.silence.sinceMs !== undefined)
-      return Promise.reject(new RecorderAway(socket && this.silence.sinceMs));
+    const { socket, silentSince } = this;
+    if (!socket || silentSince !== undefined) return Promise.reject(new RecorderAway(silentSince));
     const id = ++this.asked;
-    const patienceMs = atOnce.has(of.ask) ? atOnceMs : answerWithinMs;
+    const hasty = atOnce.has(of.ask);
+    const patienceMs = hasty ? atOnceMs : answerWithinMs;
+    const notAfterMs = hasty ? machineMs() + patienceMs : undefined;
+    const askedMs = Date.now();
     return new Promise<BaysState>((settle, reject) => {
       const patience = setTimeout(() => {
         this.waiting.delete(id);
-        reject(new RecorderAway(Date.now() - patienceMs));
+        // One that speaks and does not answer this has other reasons than silence.
+        reject(new RecorderAway(this.heardMs <= askedMs ? this.heardMs : undefined));
       }, patienceMs);
       this.waiting.set(id, { settle, reject, patience });
-      socket.write(wordsBlock({ id, of }));
+      socket.write(wordsBlock({ id, of, notAfterMs }));
     });
   }
 
@@ -169,6 +180,7 @@ export class RecorderClient extends EventEmitter<RecorderEvents> {
       this.silence.heard();
     });
     socket.on('data', (bytes) => {
+      this.heardMs = Date.now();
       if (this.silence.heard()) this.emit('changed');
       try {
         reader.push(bytes);

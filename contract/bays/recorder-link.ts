@@ -48,7 +48,15 @@ export const bayAsk = z.discriminatedUnion('ask', [
 ]);
 export type BayAsk = z.infer<typeof bayAsk>;
 
-export const recorderRequest = z.object({ id: z.int().nonnegative(), of: bayAsk });
+/**
+ * What is asked in haste names when it is no longer worth doing, ms since the machine began: whoever asked has been told
+ * by then that it was not done.
+ */
+export const recorderRequest = z.object({
+  id: z.int().nonnegative(),
+  of: bayAsk,
+  notAfterMs: z.number().optional(),
+});
 
 export const recorderMessage = z.discriminatedUnion('type', [
   /** Said whenever a bay has changed, and first of all. */

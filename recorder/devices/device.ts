@@ -2,7 +2,7 @@ import { EventEmitter } from 'node:events';
 import { plainProtocol, type Frame, type Hello, type SuvokMessage } from '../../contract/instruments/bench-link.ts';
 import { torqueChannels } from '../../contract/files/drums.ts';
 import type { DynoFile } from '../../contract/files/machine-and-air.ts';
-import type { DeviceState } from '../../contract/bays/live.ts';
+import { silentAfterMs, type DeviceState } from '../../contract/bays/live.ts';
 import type { DeviceSettings } from '../../contract/instruments/recording.ts';
 import type { Journal } from '../spool/journal.ts';
 import type { KeptSession } from '../spool/journal-index.ts';
@@ -11,8 +11,6 @@ import { channelIntake, type ChannelIntake } from './channel-intake.ts';
 import { ClockDrift } from './clock-drift.ts';
 import type { Peer } from './peer.ts';
 
-/** Without a frame or a status for this long, or for three of its own intervals, a connected instrument counts as silent, ms. */
-const silentAfterMs = 2000;
 /** Its interval while that is not known, and of one that says less than something a second, ms. */
 const unknownIntervalMs = 1000;
 const slowIntervalMs = 20_000;
@@ -192,6 +190,7 @@ export class Device extends EventEmitter<DeviceEvents> {
     return { ...dyno, ...(absorberZeroNm && { absorberZeroNm }), ...(altitudeM !== null && { altitudeM }) };
   }
 
+  /** Frames or a status have come lately, for what it is. */
   get heard(): boolean {
     return this.connected && performance.now() - this.heardAt < this.threeIntervalsMs(silentAfterMs);
   }

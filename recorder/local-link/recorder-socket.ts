@@ -8,11 +8,14 @@ import type { Bay } from '../bays/bay.ts';
 import type { Bays } from '../bays/bays.ts';
 import { listening } from '../listening.ts';
 import { BlockReader, rowsBlock, wordsBlock } from './blocks.ts';
+import { machineMs } from './machine-clock.ts';
 import { Pace } from './pace.ts';
 
 /** Rows go out together at this pace, ms; the bay's state no more often than this. */
 const rowsEveryMs = 8;
 const stateEveryMs = 30;
+/** Read after whoever asked was told that nothing came of it: a key that was pressed long ago does nothing now. */
+const tooLate = 'This was asked too long ago, and was not done.';
 /** A server that has so much unread gets no rows: it loses them, the recorder waits for nobody, bytes. */
 const mostUnread = 2 ** 20;
 
@@ -77,8 +80,8 @@ export class RecorderSocket {
   }
 
   private async answer(socket: Socket, words: unknown): Promise<void> {
-    const { id, of } = recorderRequest.parse(words);
-    const said = await this.does(of).then(
+    const { id, of, notAfterMs = Infinity } = recorderRequest.parse(words);
+    const said = await (machineMs() > notAfterMs ? Promise.reject(new Refusal(tooLate)) : this.does(of)).then(
       () => ({}),
       (error: Error) => {
         if (error instanceof Refusal) return { refusal: error.message };

@@ -1,3 +1,4 @@
+import { clockTime } from '../../contract/values/clock-time.ts';
 import { Outlet, ScrollRestoration } from 'react-router';
 import { EverywhereKeys } from '../palette/everywhere.tsx';
 import { useLive } from '../state/live.ts';
@@ -22,9 +23,7 @@ export function Shell() {
       <TopBar />
       {lost && (
         <div className={classes.lost} role="status">
-          {since === undefined
-            ? 'The server does not answer'
-            : `The server has not answered since ${new Date(since).toTimeString().slice(0, 8)}`}
+          {since === undefined ? 'The server does not answer' : `The server has not answered since ${clockTime(since)}`}
           : what is struck out is old. The page tries again. A run being recorded goes on without it.
         </div>
       )}
