@@ -154,6 +154,69 @@ test('a dyno lost during a run is said on screen and nothing half-made is left',
   await expect(page.getByText(/lost during this run/).first()).toBeVisible();
 });
 
+test('a limited reading that stops in a pull is struck out, and the limit is not called held', async ({
+  page,
+  suvok,
+}) => {
+  const job = await suvok.mountedJob();
+  await suvok.ask('POST', `/jobs/${job.id}/limits`, {
+    quantity: 'lambda',
+    value: 0.95,
+    scale: null,
+    reason: '',
+    source: 'us',
+  });
+  await suvok.ask('POST', `/jobs/${job.id}/limits`, {
+    quantity: 'engineSpeed',
+    value: 7100,
+    scale: null,
+    reason: '',
+    source: 'us',
+  });
+  const [dyno, logger] = await Promise.all([
+    BenchClient.connect(suvok.benchLinkPort),
+    BenchClient.connect(suvok.benchLinkPort),
+  ]);
+  dyno.hello();
+  logger.hello({
+    device: 'test-logger',
+    kind: 'engine-logger',
+    channels: [
+      { name: 'engineSpeed', unit: 'rpm' },
+      { name: 'lambda', unit: '–' },
+    ],
+    dyno: undefined,
+  });
+  await goTo(page, `${suvok.origin}/jobs/${job.id}/record`);
+  // In real time: a roll, then a pull in which the logger says that it is ready, and nothing more.
+  const from = Date.now();
+  let reads = true;
+  const plays = setInterval(() => {
+    const at = (Date.now() - from) / 1000;
+    const drumRadS = 40 + 3 * Math.max(0, at - 1.5);
+    const rpm = drumRadS * 3.4 * 9.549;
+    dyno.frame(at, [drumRadS, rpm]);
+    if (reads) logger.frame(at, [rpm, 0.88]);
+    else logger.say({ type: 'status', state: 'ready' });
+  }, 20);
+  try {
+    const limits = page.getByRole('region', { name: 'Limits' });
+    await expect(limits).toContainText('0.95 at most');
+    await expect(page.getByText('No limit crossed, 2 watched.')).toBeVisible();
+    reads = false;
+    await expect(limits).toContainText('is not read: nobody watches this limit');
+    await expect(limits.locator('[data-unread] b')).toHaveCSS('text-decoration-line', 'line-through');
+    await expect(page.getByText(/λ is not read\. No limit crossed, 1 of 2 watched\./)).toBeVisible();
+    await expect(page.locator('html')).toHaveAttribute('data-last-cue', 'unread: λ is not read');
+    reads = true;
+    await expect(page.getByText(/λ was not read for \d+ s\. No limit crossed, 2 watched\./)).toBeVisible();
+  } finally {
+    clearInterval(plays);
+    dyno.close();
+    logger.close();
+  }
+});
+
 test('a peer that sends rubbish is named on screen', { tag: '@long' }, async ({ page, suvok }) => {
   const job = await suvok.mountedJob();
   const client = await BenchClient.connect(suvok.benchLinkPort);
